@@ -1,0 +1,16 @@
+import { readFileSync } from "node:fs";
+import { formatIssue, parseJson, type Result } from "#core";
+
+/** Reads a file through a parser; what is wrong with it comes as lines for standard error. */
+export function readDocument<T>(file: string, parse: (input: unknown) => Result<T>): { value: T } | { lines: string[] } {
+  let source: string;
+  try {
+    source = readFileSync(file, "utf8");
+  } catch (error) {
+    return { lines: [`${file}: cannot be read (${error instanceof Error ? error.message : String(error)})`] };
+  }
+  const json = parseJson(source);
+  const parsed = json.ok ? parse(json.value) : json;
+  if (parsed.ok) return { value: parsed.value };
+  return { lines: parsed.issues.map(issue => `${file}: ${formatIssue(issue)}`) };
+}

@@ -1,0 +1,69 @@
+import { formatPath, type Issue, type IssueCode } from "./issue";
+
+type Facts = Issue["facts"];
+
+/** What was found and what to do, one line a code. The place is put in front by formatIssue. */
+const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
+  "not-json": f => `this is not JSON (${f.detail}): export it again, or mend it in a text editor`,
+  "too-large": f => `${f.megabytes} MB is more than the ${f.limit} MB a file may have: cut the take shorter`,
+  "wrong-format": f => `${f.found} is not ${f.wanted}: choose a file that Moss Tap exported`,
+  "too-new": f => `version ${f.found} is newer than ${f.known}, the newest known here: update Moss Tap`,
+  "unknown-version": f => `${f.found} is not a version: write 1`,
+  "unknown-field": f => `${f.found} is not a field here: ${f.hint}`,
+  missing: f => `is missing: ${f.hint}`,
+  type: f => `${f.found} does not fit: ${f.wanted} is wanted`,
+  length: f => `${f.found} is not a length: write 12f or 200ms`,
+  "length-zero": f => `${f.found} is no time at all: write 1f or more`,
+  empty: () => `is empty: name at least one`,
+  whole: f => `${f.found} is not a whole number of ${f.atLeast} or more`,
+  range: f => `${f.found} is out of range: give a number from ${f.low} to ${f.high}`,
+  text: f => `${f.found} is not a text: write a word in quotes`,
+  choice: f => `${f.found} is not a choice here: take one of ${f.wanted}`,
+  code: f => `${f.found} is not a key or button: write one like key:KeyJ, pad:0, pad:axis0+ or mouse:0`,
+  "no-variant": f => `${f.found} fits none of the forms: write one of ${f.wanted}`,
+  rate: f => `${f.found} is not a rate: give whole frames a second from 1 to 1000`,
+  order: f => `${f.found} comes after ${f.before}: times in a lane must not go back`,
+  "duplicate-id": f => `"${f.id}" is already the name of another ${f.what}: give each its own id`,
+  "unknown-id": f => `there is no ${f.what} "${f.id}": ${f.hint}`,
+  "gate-above": f => `"${f.id}" is not above this gate in the list: move it up, or name another`,
+  "gate-sources": f => `has ${f.found}: a gate takes one of all, any, none and while`,
+  "full-not-above-from": f =>
+    `full (${f.full} f) is not above from (${f.from} f) at this rate: make full longer or from shorter`,
+  "release-above-press": f => `releaseAt ${f.release} is above pressAt ${f.press}: make it the same or lower`,
+  "max-on-reach": () => `a hold that fires when reached has no longest press: take max away, or fire on release`,
+  "repeat-on-release": () => `a hold that fires on release cannot repeat: take repeat away, or fire on reach`,
+  "when-field": f => `"${f.pattern}" carries no ${f.field}: use a pattern that does (${f.hint})`,
+  "to-before-from": f => `to (${f.to}) is before from (${f.from}): make it the same or later`,
+  "grade-name": f => `a grade may not be called "${f.name}", which is an outcome of its own: take another word`,
+  "levels-order": f => `level "${f.name}" (${f.at} f) is below the one before it (${f.before} f): put them in order`,
+  "ask-nothing": () => `asks for nothing: name at least one pattern as its answer`,
+  curve: f => `${f.found} is not an easing curve: ${f.detail}`,
+  "stick-same": f => `"${f.id}" stands for two directions: give each its own control`,
+  dir: f => `${f.found} is not a direction: write stick:digit, the digit as on a number pad (1 to 9)`,
+  "start-without-modes": () => `names a first mode, but the kit has no modes: add modes, or take it away`,
+  "too-long-take": f => `${f.frames} frames are more than the ${f.limit} a take may have: cut it shorter`,
+  "same-control": f => `names "${f.id}" twice: one control is pressed only once at a time`,
+  "lane-value": f => `${f.found} is not a value here: ${f.wanted}`,
+  frames: f => `${f.found} is not a number of frames: give 0 or more`,
+  stage: f => `${f.found} does not fit the stage: ${f.wanted}`,
+  "dead-stretch": f =>
+    `a press of ${f.control} held ${f.from} to ${f.to} f ends in nothing: raise ${f.lower} or lower ${f.upper}`,
+  "double-stretch": f =>
+    `a press of ${f.control} held ${f.from} to ${f.to} f is answered by both ${f.one} and ${f.other}: part their limits`,
+  "long-buffer": f => `remembers a press for ${f.frames} f, longer than a second: it may come out unwanted`,
+  "same-binding": f => `${f.code} plays both "${f.one}" and "${f.other}": give one of them another key`,
+  "unreachable-move": f => `"${f.id}" can never be performed: ${f.reason}`,
+  "need-never": f => `nothing in the kit opens "${f.id}": only a take painted by hand or the stage can`,
+  "never-fires": f => `"${f.id}" can never fire: ${f.reason}`,
+  "never-starts": f => `"${f.id}" is never shown: ${f.reason}`,
+  "wrong-without-controls": () => `a wrong press fails this, but none is named: list them in wrongOn`,
+  "shares-all-edges": f => `"${f.id}" is listed twice: once is enough`,
+};
+
+/**
+ * The one sentence for an issue: the place, what was found, what is accepted, what to do.
+ * Example: "patterns[2].for: '12' is not a length: write 12f or 200ms".
+ */
+export function formatIssue(issue: Issue): string {
+  return `${formatPath(issue.path)}: ${SENTENCES[issue.code](issue.facts)}`;
+}

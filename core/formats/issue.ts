@@ -1,0 +1,48 @@
+/** What can be wrong with a file, a kit or a take. The sentence for each lives in formatIssue. */
+export type IssueCode =
+  | "not-json" | "too-large" | "wrong-format" | "too-new" | "unknown-version" | "unknown-field" | "missing"
+  | "type" | "length" | "length-zero" | "empty" | "whole" | "range" | "text" | "choice" | "code" | "no-variant"
+  | "rate" | "order" | "duplicate-id" | "unknown-id" | "gate-above" | "gate-sources" | "full-not-above-from"
+  | "release-above-press" | "max-on-reach" | "repeat-on-release" | "when-field" | "to-before-from" | "grade-name"
+  | "levels-order" | "ask-nothing" | "curve" | "stick-same" | "dir" | "start-without-modes" | "too-long-take"
+  | "same-control" | "lane-value" | "frames" | "stage"
+  | "dead-stretch" | "double-stretch" | "long-buffer" | "same-binding" | "unreachable-move" | "need-never"
+  | "never-fires" | "never-starts" | "wrong-without-controls" | "shares-all-edges";
+
+/** One step of a path into a document: a field's name or a place in a list, counted from 0. */
+export type PathStep = string | number;
+
+/** One thing wrong: a code with its facts; `fault` stops a kit, `warning` does not. */
+export interface Issue {
+  readonly code: IssueCode;
+  readonly severity: "fault" | "warning";
+  readonly path: readonly PathStep[];
+  readonly facts: Readonly<Record<string, string | number>>;
+}
+
+/** The outcome of reading what a user gave: a value, or every issue found. Warnings come with a value. */
+export type Result<T> =
+  | { readonly ok: true; readonly value: T; readonly warnings: readonly Issue[] }
+  | { readonly ok: false; readonly issues: readonly Issue[] };
+
+/** Builds a fault. */
+export function fault(code: IssueCode, path: readonly PathStep[], facts: Issue["facts"] = {}): Issue {
+  return { code, severity: "fault", path, facts };
+}
+
+/** Builds a warning. */
+export function warning(code: IssueCode, path: readonly PathStep[], facts: Issue["facts"] = {}): Issue {
+  return { code, severity: "warning", path, facts };
+}
+
+/** A path as people write it: `patterns[2].for`; the whole document is "the file". */
+export function formatPath(path: readonly PathStep[]): string {
+  if (path.length === 0) return "the file";
+  return path
+    .map((step, i) => {
+      if (typeof step === "number") return `[${step}]`;
+      const plain = /^[A-Za-z_$][\w$]*$/.test(step);
+      return plain ? (i === 0 ? step : `.${step}`) : `[${JSON.stringify(step)}]`;
+    })
+    .join("");
+}

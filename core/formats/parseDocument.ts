@@ -1,0 +1,186 @@
+import * as v from "valibot";
+import { fault, type Issue, type IssueCode, type PathStep, type Result } from "./issue";
+
+/** The parts of a Valibot schema that are walked here; its own types are too wide for a generic walk. */
+interface AnySchema {
+  readonly type: string;
+  readonly expects?: string;
+  readonly entries?: Readonly<Record<string, AnySchema>>;
+  readonly wrapped?: AnySchema;
+  readonly item?: AnySchema;
+  readonly items?: readonly AnySchema[];
+  readonly value?: AnySchema;
+  readonly options?: readonly AnySchema[];
+  readonly literal?: unknown;
+}
+
+const CODES_BY_MESSAGE = new Set<string>([
+  "length", "empty", "whole", "range", "text", "choice", "code", "no-variant", "rate", "frames", "type",
+]);
+
+function isRecord(value: unknown): value is Record<string, unknown> {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
+}
+
+function show(value: unknown): string {
+  if (value === undefined) return "nothing";
+  const written = typeof value === "string" ? `'${value}'` : JSON.stringify(value);
+  return written.length > 60 ? `${written.slice(0, 57)}…` : written;
+}
+
+/** The form of a union a value was most likely meant as: most fields known, then fewest unknown. */
+function likeliest(options: readonly AnySchema[], value: unknown): AnySchema | undefined {
+  if (!isRecord(value)) return undefined;
+  let best: AnySchema | undefined;
+  let bestScore = 0;
+  for (const option of options) {
+    const entries = option.entries ?? {};
+    const literal = Object.entries(entries).find(([, schema]) => schema.type === "literal");
+    if (literal && value[literal[0]] !== literal[1].literal) continue;
+    const keys = Object.keys(value);
+    const known = keys.filter(key => key in entries).length;
+    const first = Object.keys(entries)[0];
+    const score = literal ? 1000 : (first !== undefined && first in value ? 100 : 0) + known * 2 - keys.length;
+    if (score > bestScore) {
+      best = option;
+      bestScore = score;
+    }
+  }
+  return best;
+}
+
+function fieldHint(entries: Readonly<Record<string, AnySchema>>): string {
+  return `take it out, or use one of ${Object.keys(entries).join(", ")}`;
+}
+
+/** Adds a fault for every field the schema does not know, at every depth (Valibot stops at the first). */
+function listUnknownFields(schema: AnySchema, value: unknown, path: readonly PathStep[], issues: Issue[]): void {
+  if (schema.wrapped) return listUnknownFields(schema.wrapped, value, path, issues);
+  if (schema.options && schema.type !== "picklist") {
+    const option = likeliest(schema.options, value);
+    if (option) listUnknownFields(option, value, path, issues);
+    return;
+  }
+  if (Array.isArray(value)) {
+    if (schema.item?.entries || schema.item?.options) {
+      value.forEach((item, i) => listUnknownFields(schema.item!, item, [...path, i], issues));
+    }
+    return;
+  }
+  if (!isRecord(value) || !schema.entries) return;
+  for (const [key, item] of Object.entries(value)) {
+    const entry = Object.hasOwn(schema.entries, key) ? schema.entries[key] : undefined;
+    if (entry) listUnknownFields(entry, item, [...path, key], issues);
+    else issues.push(fault("unknown-field", [...path, key], { found: show(key), hint: fieldHint(schema.entries) }));
+  }
+}
+
+const RANGES: Readonly<Record<string, Issue["facts"]>> = {
+  speed: { low: 0, high: "400 %" },
+  default: { low: 0, high: 1 },
+};
+
+function wantedForms(schema: AnySchema): string {
+  const forms = schema.options ?? [];
+  const kinds = forms.map(form => form.entries?.kind?.literal).filter(kind => kind !== undefined);
+  if (kinds.length > 0) return `kind ${kinds.join(", ")}`;
+  return forms.map(form => `{${Object.keys(form.entries ?? {}).slice(0, 2).join(", ")}}`).join(" or ");
+}
+
+function toIssues(found: v.BaseIssue<unknown>, schemaAt: AnySchema, value: unknown): Issue[] {
+  const path = (found.path ?? []).map(step => step.key as PathStep);
+  const shown = { found: show(found.input) };
+  if (found.type === "strict_object" && found.expected === "never") return [];
+  if (found.received === "undefined" && path.length > 0) {
+    return [fault("missing", path, { hint: `write a value for ${String(path.at(-1))}` })];
+  }
+  if (found.type === "union" || found.type === "variant") {
+    const union = schemaAlong(schemaAt, path, value);
+    const option = union?.options && likeliest(union.options, found.input);
+    if (option && found.type === "union") {
+      const inner = v.safeParse(option as unknown as v.GenericSchema, found.input);
+      const deeper = inner.issues?.flatMap(issue => toIssues(issue, option, found.input)) ?? [];
+      return deeper.map(issue => ({ ...issue, path: [...path, ...issue.path] }));
+    }
+    const kindAt = path.at(-1) === "kind" ? path.slice(0, -1) : path;
+    const forms = schemaAlong(schemaAt, kindAt, value) ?? union;
+    return [fault("no-variant", path, { ...shown, wanted: forms ? wantedForms(forms) : String(found.expected) })];
+  }
+  const code: IssueCode = CODES_BY_MESSAGE.has(found.message) ? (found.message as IssueCode) : "type";
+  const wanted = String(found.expected ?? "another kind of value").replaceAll("Object", "an object {…}");
+  const facts: Record<string, string | number> = { ...shown, wanted };
+  if (code === "length" && /^0+(\.0+)?(f|ms)$/.test(String(found.input))) return [fault("length-zero", path, facts)];
+  if (code === "range") Object.assign(facts, RANGES[String(path[0])] ?? RANGES.default);
+  if (code === "whole") facts.atLeast = typeof found.requirement === "number" ? found.requirement : 1;
+  if (code === "choice") facts.wanted = wanted.replace(/[()]/g, "").replaceAll(" | ", ", ");
+  return [fault(code, path, facts)];
+}
+
+/** The schema that stands at a path, following what the value there was meant as. */
+function schemaAlong(root: AnySchema, path: readonly PathStep[], value: unknown): AnySchema | undefined {
+  let schema: AnySchema | undefined = root;
+  let here: unknown = value;
+  for (const step of path) {
+    while (schema?.wrapped) schema = schema.wrapped;
+    if (schema?.options && schema.type !== "picklist") schema = likeliest(schema.options, here);
+    schema = typeof step === "number" ? (schema?.item ?? schema?.items?.[step]) : (schema?.entries?.[step] ?? schema?.value);
+    here = isRecord(here) || Array.isArray(here) ? (here as Record<PathStep, unknown>)[step] : undefined;
+  }
+  while (schema?.wrapped) schema = schema.wrapped;
+  return schema;
+}
+
+/** How a document is known: its format's name, its newest version and how older ones are brought forward. */
+export interface DocumentFormat<T> {
+  readonly format: string;
+  readonly version: number;
+  readonly schema: v.GenericSchema<unknown, T>;
+  /** `forward[n]` turns a document of version n into one of version n + 1. */
+  readonly forward: Readonly<Record<number, (document: Record<string, unknown>) => Record<string, unknown>>>;
+}
+
+/**
+ * Reads an unknown value as a document. Never throws on what a user gave: either the value, typed,
+ * or every issue found, unknown fields listed one by one. An older version is brought forward first;
+ * a newer one is refused without looking further.
+ */
+export function parseDocument<T>(known: DocumentFormat<T>, input: unknown): Result<T> {
+  if (!isRecord(input) || input.format !== known.format) {
+    const found = isRecord(input) ? `format ${show(input.format)}` : show(input);
+    return { ok: false, issues: [fault("wrong-format", isRecord(input) ? ["format"] : [], { found, wanted: known.format })] };
+  }
+  const version = input.version;
+  if (typeof version !== "number" || !Number.isInteger(version) || version < 1) {
+    return { ok: false, issues: [fault("unknown-version", ["version"], { found: show(version) })] };
+  }
+  if (version > known.version) {
+    return { ok: false, issues: [fault("too-new", ["version"], { found: version, known: known.version })] };
+  }
+  let document: Record<string, unknown> = input;
+  for (let from = version; from < known.version; from++) document = known.forward[from]!(document);
+  const walked = known.schema as unknown as AnySchema;
+  const issues: Issue[] = [];
+  listUnknownFields(walked, document, [], issues);
+  const parsed = v.safeParse(known.schema, document);
+  if (!parsed.success) for (const found of parsed.issues) issues.push(...toIssues(found, walked, document));
+  if (parsed.success && issues.length === 0) return { ok: true, value: parsed.output, warnings: [] };
+  return { ok: false, issues };
+}
+
+/** The most a file may hold, in bytes. */
+export const FILE_LIMIT_BYTES = 32 * 1024 * 1024;
+
+/** Text as JSON, or one issue that says where it breaks. Longer than FILE_LIMIT_BYTES characters is refused unread. */
+export function parseJson(source: string): Result<unknown> {
+  if (source.length > FILE_LIMIT_BYTES) {
+    const megabytes = Math.ceil(source.length / 1024 / 1024);
+    return { ok: false, issues: [fault("too-large", [], { megabytes, limit: FILE_LIMIT_BYTES / 1024 / 1024 })] };
+  }
+  try {
+    const value: unknown = JSON.parse(source.replace(/^\uFEFF/, ""));
+    return { ok: true, value, warnings: [] };
+  } catch (error) {
+    const detail = error instanceof Error ? error.message : String(error);
+    return { ok: false, issues: [fault("not-json", [], { detail })] };
+  }
+}

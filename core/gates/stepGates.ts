@@ -1,0 +1,88 @@
+import type { GateProgram, MoveProgram, Program } from "../run/program";
+import { FIRED, OPEN, SUSTAINED, type State } from "../run/state";
+import { GATE, note, put, type Trace } from "../trace/trace";
+import type { FrameInput } from "../input/frameInput";
+
+/** How long a move's timeline takes, in ticks. */
+export function timelineTicks(move: MoveProgram): number {
+  return move.startupTicks + move.activeTicks + move.recoveryTicks;
+}
+
+/** Opens what a slot's running move opens on this frame, and the slot's busy gate. */
+function openByTimeline(program: Program, state: State, slot: number): void {
+  const move = program.moves[state.slotMove[slot]!]!;
+  const since = move.isReal ? state.slotFrame[slot]! * 100 : state.slotTicks[slot]!;
+  const now = move.isReal ? state.frame * 100 : state.gameTicks;
+  const age = now - since;
+  const isFirst = state.frame - 1 === state.slotFrame[slot];
+  const ageBefore = age - (move.isReal ? 100 : state.speedPercent);
+  for (let k = 0; k < move.opens.length; k++) {
+    const opening = move.opens[k]!;
+    if (age < opening.fromTicks) continue;
+    if (age <= opening.toTicks || isFirst || ageBefore < opening.fromTicks) state.gateOpen[opening.gate] = 1;
+  }
+  if (age < timelineTicks(move)) state.gateOpen[program.slots[slot]!.busyGate] = 1;
+}
+
+function isDerivedOpen(gate: GateProgram, state: State): boolean {
+  const of = gate.of;
+  switch (gate.derive) {
+    case "plain":
+      return false;
+    case "while":
+      return state.phase[of[0]!] === FIRED || state.phase[of[0]!] === SUSTAINED;
+    case "all":
+      for (let k = 0; k < of.length; k++) if (state.gateOpen[of[k]!] === 0) return false;
+      return true;
+    case "any":
+      for (let k = 0; k < of.length; k++) if (state.gateOpen[of[k]!] === 1) return true;
+      return false;
+    case "none":
+      for (let k = 0; k < of.length; k++) if (state.gateOpen[of[k]!] === 1) return false;
+      return true;
+  }
+}
+
+/** A spent gate is whole again once seen closed on a later frame (its coyote then counts from nothing) or after its time. */
+function followSpending(program: Program, state: State, g: number): void {
+  const isOpen = state.gateOpen[g] === 1;
+  if (state.spentFrame[g]! >= 0 && state.frame > state.spentFrame[g]!) {
+    if (!isOpen) {
+      state.spentFrame[g] = -1;
+      state.gateLastFrame[g] = -1;
+    } else if (state.gameTicks - state.spentTicks[g]! >= program.gates[g]!.spentForTicks) state.spentFrame[g] = -1;
+  }
+  if (isOpen && state.spentFrame[g]! < 0) {
+    state.gateLastFrame[g] = state.frame;
+    state.gateLastTicks[g] = state.gameTicks;
+  }
+}
+
+/**
+ * Step 3 of a frame: which gates are open. Painted, opened by the stage (state.staged), by a running move,
+ * by a prompt whose window was open at the end of the frame before; then derived gates, in kit order.
+ * Each change of a listed gate is noted. Spent gates and the last open frame (for coyote) are followed here.
+ */
+export function stepGates(program: Program, state: State, input: FrameInput, trace: Trace): void {
+  const count = program.gates.length;
+  if (count === 0) return;
+  for (let k = 0; k < input.gateChangeCount; k++) state.painted[input.gateChanges[k]! >> 1] = input.gateChanges[k]! & 1;
+  for (let g = 0; g < count; g++) {
+    state.gateWas[g] = state.gateOpen[g]!;
+    state.gateOpen[g] = state.painted[g]! | state.staged[g]!;
+  }
+  for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) openByTimeline(program, state, s);
+  for (let p = 0; p < program.prompts.length; p++) {
+    const gate = program.prompts[p]!.opensGate;
+    if (gate >= 0 && state.promptStage[p] === OPEN) state.gateOpen[gate] = 1;
+  }
+  for (let g = 0; g < count; g++) {
+    const gate = program.gates[g]!;
+    if (isDerivedOpen(gate, state)) state.gateOpen[g] = 1;
+    if (gate.isListed && state.gateOpen[g] !== state.gateWas[g]) {
+      note(trace, state.frame, GATE, g);
+      put(trace, state.gateOpen[g]!);
+    }
+    followSpending(program, state, g);
+  }
+}

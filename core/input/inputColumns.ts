@@ -1,0 +1,128 @@
+import { landingFrame } from "../time/clock";
+import type { Program } from "../run/program";
+import { createFrameInput, type FrameInput } from "./frameInput";
+import { readLane } from "./readLane";
+import type { Take } from "./takeSchema";
+
+/** A take read at a kit's rate: every change as a column entry, in frame order. Can be sent to a worker. */
+export interface InputColumns {
+  readonly frames: number;
+  readonly controlFrame: Uint32Array;
+  readonly controlChange: Uint32Array;
+  readonly gateFrame: Uint32Array;
+  readonly gateChange: Uint32Array;
+  readonly speedFrame: Uint32Array;
+  readonly speedPercent: Uint16Array;
+}
+
+interface Entry {
+  readonly frame: number;
+  readonly value: number;
+}
+
+function toColumns(entries: Entry[]): { frame: Uint32Array; value: Uint32Array } {
+  entries.sort((a, b) => a.frame - b.frame || a.value - b.value);
+  return { frame: Uint32Array.from(entries, e => e.frame), value: Uint32Array.from(entries, e => e.value) };
+}
+
+/** Of several changes of a gate or the speed on one frame only the last counts. */
+function lastOfEachFrame(lane: readonly (readonly [number, number])[], kitRateHz: number, takeRateHz: number, frames: number) {
+  const landed: [number, number][] = [];
+  for (const [x, value] of lane) {
+    const frame = landingFrame(x, kitRateHz, takeRateHz);
+    if (frame >= frames) break;
+    if (landed.length > 0 && landed.at(-1)![0] === frame) landed.pop();
+    landed.push([frame, value]);
+  }
+  return landed;
+}
+
+/** How many frames a take has at the kit's rate: ceil(frames × kitRate ÷ takeRate − 1e-6). */
+export function countFrames(take: Take, kitRateHz: number): number {
+  return landingFrame(take.frames, kitRateHz, take.rate);
+}
+
+/**
+ * Reads a take for a program. Lanes of controls and gates that the kit does not have are passed over
+ * (the tape shows them as unbound). Changes beyond the last frame are dropped.
+ */
+export function readTake(program: Program, take: Take): InputColumns {
+  const frames = countFrames(take, program.rateHz);
+  const controls: Entry[] = [];
+  program.controls.forEach((control, c) => {
+    const lane = Object.hasOwn(take.lanes, control.id) ? take.lanes[control.id]! : [];
+    const landed = readLane(lane, control, program.rateHz, take.rate, frames);
+    landed.forEach((frame, k) => controls.push({ frame, value: c * 2 + (k % 2 === 0 ? 1 : 0) }));
+  });
+  const gates: Entry[] = [];
+  program.gates.forEach((gate, g) => {
+    const lane = take.gates && Object.hasOwn(take.gates, gate.id) ? take.gates[gate.id]! : [];
+    for (const [frame, open] of lastOfEachFrame(lane, program.rateHz, take.rate, frames)) {
+      gates.push({ frame, value: g * 2 + open });
+    }
+  });
+  const speeds = lastOfEachFrame(take.speed ?? [], program.rateHz, take.rate, frames);
+  const control = toColumns(controls);
+  const gate = toColumns(gates);
+  return {
+    frames,
+    controlFrame: control.frame,
+    controlChange: control.value,
+    gateFrame: gate.frame,
+    gateChange: gate.value,
+    speedFrame: Uint32Array.from(speeds, s => s[0]),
+    speedPercent: Uint16Array.from(speeds, s => s[1]),
+  };
+}
+
+/** Walks columns frame by frame; `input` holds the frame asked for last. */
+export interface InputCursor {
+  readonly columns: InputColumns;
+  readonly input: FrameInput;
+  nextControl: number;
+  nextGate: number;
+  nextSpeed: number;
+}
+
+/** A cursor before frame 0. */
+export function createInputCursor(program: Program, columns: InputColumns): InputCursor {
+  const input = createFrameInput(program.controls.length, program.gates.length);
+  return { columns, input, nextControl: 0, nextGate: 0, nextSpeed: 0 };
+}
+
+/** Puts the cursor before `frame`, to go on from a restored state; the speed in force is found again. */
+export function seekInput(cursor: InputCursor, frame: number): void {
+  const { controlFrame, gateFrame, speedFrame, speedPercent } = cursor.columns;
+  cursor.nextControl = firstAt(controlFrame, frame);
+  cursor.nextGate = firstAt(gateFrame, frame);
+  cursor.nextSpeed = firstAt(speedFrame, frame);
+  cursor.input.speedPercent = cursor.nextSpeed > 0 ? speedPercent[cursor.nextSpeed - 1]! : 100;
+}
+
+function firstAt(frames: Uint32Array, frame: number): number {
+  let low = 0;
+  let high = frames.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (frames[middle]! < frame) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Fills the cursor's input with what lands on `frame`. Frames must be asked for in order. */
+export function loadInput(cursor: InputCursor, frame: number): FrameInput {
+  const { columns, input } = cursor;
+  input.changeCount = 0;
+  while (cursor.nextControl < columns.controlFrame.length && columns.controlFrame[cursor.nextControl] === frame) {
+    input.changes[input.changeCount++] = columns.controlChange[cursor.nextControl++]!;
+  }
+  input.gateChangeCount = 0;
+  while (cursor.nextGate < columns.gateFrame.length && columns.gateFrame[cursor.nextGate] === frame) {
+    input.gateChanges[input.gateChangeCount++] = columns.gateChange[cursor.nextGate++]!;
+  }
+  while (cursor.nextSpeed < columns.speedFrame.length && columns.speedFrame[cursor.nextSpeed] === frame) {
+    input.speedPercent = columns.speedPercent[cursor.nextSpeed++]!;
+  }
+  return input;
+}

@@ -1,0 +1,48 @@
+import { landingFrame } from "../time/clock";
+import type { ControlProgram } from "../run/program";
+
+/**
+ * Follows one control's analog value and tells when it goes down and up, and on which frame that lands:
+ * down at `pressAt` or above, up below `releaseAt`, between the two as it was; each change at least one
+ * frame after the one before it, so that no press is lost. Source: frame rules, section 2.
+ */
+export interface LaneReader {
+  isDown: boolean;
+  /** The frame on which the last change landed, −1 before any. */
+  lastFrame: number;
+}
+
+/** A control before frame 0: up. */
+export function createLaneReader(): LaneReader {
+  return { isDown: false, lastFrame: -1 };
+}
+
+/**
+ * Reads one [x, value] pair that lands on `frame` or later. Returns the frame on which the control changes,
+ * or −1 when the value changes nothing. A value exactly at `pressAt` is down, one exactly at `releaseAt` is not yet up.
+ */
+export function readValue(reader: LaneReader, control: ControlProgram, frame: number, value: number): number {
+  const isDown = reader.isDown ? value >= control.releaseAt : value >= control.pressAt;
+  if (isDown === reader.isDown) return -1;
+  reader.isDown = isDown;
+  reader.lastFrame = Math.max(frame, reader.lastFrame + 1);
+  return reader.lastFrame;
+}
+
+/** The frames on which a whole lane goes down, up, down … Changes landing on `frames` or later are dropped. */
+export function readLane(
+  lane: readonly (readonly [number, number])[],
+  control: ControlProgram,
+  kitRateHz: number,
+  takeRateHz: number,
+  frames: number,
+): number[] {
+  const reader = createLaneReader();
+  const landed: number[] = [];
+  for (const [x, value] of lane) {
+    const at = readValue(reader, control, landingFrame(x, kitRateHz, takeRateHz), value);
+    if (at >= frames) break;
+    if (at >= 0) landed.push(at);
+  }
+  return landed;
+}

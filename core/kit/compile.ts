@@ -1,0 +1,59 @@
+import { compileGates } from "../gates/compileGates";
+import type { Issue, Result } from "../formats/issue";
+import { compileControlList, compileSticks } from "../input/compileControls";
+import { compileModes } from "../modes/compileModes";
+import { compileMoves } from "../moves/compileMoves";
+import { compilePattern, type Layout } from "../patterns/compilePattern";
+import { compilePrompts } from "../prompts/compilePrompts";
+import type { PatternProgram, Program } from "../run/program";
+import { gatherNames } from "./compileNames";
+import type { Kit } from "./schema";
+import { findWarnings } from "./warnings";
+
+function listWatchers(patterns: readonly PatternProgram[], controls: number): number[][] {
+  const watchers: number[][] = Array.from({ length: controls }, () => []);
+  patterns.forEach((pattern, i) => {
+    if (!pattern.isOff) for (const control of pattern.watches) watchers[control]?.push(i);
+  });
+  return watchers;
+}
+
+/**
+ * A kit made into a program, once, before it is run. Milliseconds become frames here, rounded so that no rule
+ * is early or late. Gives the program with warnings, or every fault found, each with its path and its cure.
+ */
+export function compile(kit: Kit): Result<Program> {
+  const issues: Issue[] = [];
+  const names = gatherNames(kit, issues);
+  const controls = compileControlList(names);
+  const sticks = compileSticks(names);
+  const gates = compileGates(names);
+  const layout: Layout = { cellCount: 0, choiceStrides: [] };
+  const patterns = kit.patterns.map((pattern, i) => compilePattern(pattern, names, ["patterns", i], layout));
+  const moves = compileMoves(names);
+  const { modes, startMode, switches } = compileModes(names);
+  const prompts = compilePrompts(names, patterns);
+  if (issues.length > 0) return { ok: false, issues };
+  const program: Program = {
+    rateHz: kit.rate,
+    controls,
+    sticks,
+    gates,
+    patterns,
+    moves,
+    modes,
+    startMode,
+    switches,
+    prompts,
+    keepsAllRequests: kit.queue === "all",
+    slots: names.slots.map(id => ({ id, busyGate: names.gateIds.indexOf(`busy:${id}`) })),
+    watchers: listWatchers(patterns, controls.length),
+    hides: modes.length > 0 || patterns.some(p => p.captures && !p.isOff) || prompts.some(p => p.captures.length > 0),
+    carries: modes.some(mode => mode.carry),
+    sourceCount: controls.length + sticks.length,
+    edgeRoom: patterns.reduce((room, pattern) => Math.max(room, pattern.edgeRoom), 1),
+    cellCount: layout.cellCount,
+    choiceStrides: layout.choiceStrides,
+  };
+  return { ok: true, value: program, warnings: findWarnings(kit, program) };
+}

@@ -1,0 +1,91 @@
+import { fault, type Issue, type PathStep } from "../formats/issue";
+import { TICKS } from "../time/clock";
+import { parseFrames, type Rounding } from "../time/duration";
+import type { Kit } from "./schema";
+
+/** What the parts of the compiler share: names made into places, lengths made into ticks, issues gathered. */
+export interface Names {
+  readonly kit: Kit;
+  readonly issues: Issue[];
+  /** The place of a name, or −1 with a fault noted. */
+  readonly control: (id: string, path: readonly PathStep[]) => number;
+  readonly stick: (id: string, path: readonly PathStep[]) => number;
+  readonly gate: (id: string, path: readonly PathStep[]) => number;
+  readonly pattern: (id: string, path: readonly PathStep[]) => number;
+  readonly move: (id: string, path: readonly PathStep[]) => number;
+  readonly mode: (id: string, path: readonly PathStep[]) => number;
+  readonly prompt: (id: string, path: readonly PathStep[]) => number;
+  /** A written length as ticks, rounded up or down; an absent one is the fallback. */
+  readonly atLeast: (text: string | undefined, fallbackTicks: number) => number;
+  readonly atMost: (text: string | undefined, fallbackTicks: number) => number;
+  /** For each mode, whether a rule with this list of modes is active in it. */
+  readonly activeIn: (modes: readonly string[] | undefined, path: readonly PathStep[]) => boolean[];
+  readonly slots: readonly string[];
+  /** Listed gates in kit order, then a busy gate for each slot whose gate is not listed. */
+  readonly gateIds: readonly string[];
+}
+
+const NO_GATE_HINT = "add it under gates, or name one that is there";
+
+interface Named {
+  readonly id: string;
+}
+
+function listNames(what: string, list: readonly Named[], listPath: string, issues: Issue[]) {
+  const places = new Map<string, number>();
+  list.forEach((item, i) => {
+    if (places.has(item.id)) issues.push(fault("duplicate-id", [listPath, i, "id"], { id: item.id, what }));
+    else places.set(item.id, i);
+  });
+  return (id: string, path: readonly PathStep[], hint = `add it under ${listPath}, or name one that is there`) => {
+    const place = places.get(id);
+    if (place !== undefined) return place;
+    issues.push(fault("unknown-id", path, { what, id, hint }));
+    return -1;
+  };
+}
+
+/** The slots moves are performed in, in the order in which they first appear. */
+function listSlots(kit: Kit): string[] {
+  return [...new Set((kit.moves ?? []).map(move => move.slot ?? "main"))];
+}
+
+/** Gathers the names of a kit. Ids that are given twice are faults. */
+export function gatherNames(kit: Kit, issues: Issue[]): Names {
+  const slots = listSlots(kit);
+  const listed = kit.gates ?? [];
+  const implied = slots.map(slot => ({ id: `busy:${slot}` })).filter(gate => !listed.some(l => l.id === gate.id));
+  const gates = [...listed, ...implied];
+  const findGate = listNames("gate", gates, "gates", issues);
+  const sticks = kit.sticks ?? [];
+  const control = listNames("control", kit.controls, "controls", issues);
+  const modes = kit.modes ?? [];
+  const mode = listNames("mode", modes, "modes", issues);
+  const toTicks = (text: string | undefined, fallbackTicks: number, rounding: Rounding) =>
+    text === undefined ? fallbackTicks : (parseFrames(text, kit.rate, rounding) ?? 0) * TICKS;
+  sticks.forEach((stick, i) => {
+    if (kit.controls.some(c => c.id === stick.id)) {
+      issues.push(fault("duplicate-id", ["sticks", i, "id"], { id: stick.id, what: "control" }));
+    }
+  });
+  return {
+    kit,
+    issues,
+    control,
+    stick: listNames("stick", sticks, "sticks", issues),
+    gate: (id, path) => findGate(id, path, NO_GATE_HINT),
+    pattern: listNames("pattern", kit.patterns, "patterns", issues),
+    move: listNames("move", kit.moves ?? [], "moves", issues),
+    mode,
+    prompt: listNames("prompt", kit.prompts ?? [], "prompts", issues),
+    atLeast: (text, fallbackTicks) => toTicks(text, fallbackTicks, "atLeast"),
+    atMost: (text, fallbackTicks) => toTicks(text, fallbackTicks, "atMost"),
+    activeIn(wanted, path) {
+      wanted?.forEach((id, k) => mode(id, [...path, "modes", k]));
+      if (modes.length === 0) return [true];
+      return modes.map(m => wanted === undefined || wanted.includes(m.id));
+    },
+    slots,
+    gateIds: gates.map(gate => gate.id),
+  };
+}

@@ -1,0 +1,23 @@
+import type { Result } from "../formats/issue";
+import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
+import { compile } from "./compile";
+import { kitSchema, type Kit } from "./schema";
+
+/** The kit format as this build knows it; older versions, once there are any, are brought forward here. */
+export const KIT_FORMAT: DocumentFormat<Kit> = {
+  format: "moss-tap/kit",
+  version: 1,
+  schema: kitSchema,
+  forward: {},
+};
+
+/**
+ * Reads an unknown value as a kit. Beyond its shape everything is checked that compiling checks: a kit that
+ * is read can be run. Every fault is listed; warnings come with the kit.
+ */
+export function parseKit(input: unknown): Result<Kit> {
+  const parsed = parseDocument(KIT_FORMAT, input);
+  if (!parsed.ok) return parsed;
+  const compiled = compile(parsed.value);
+  return compiled.ok ? { ...parsed, warnings: compiled.warnings } : compiled;
+}

@@ -1,0 +1,37 @@
+import * as v from "valibot";
+import { DURATION_ABOVE_ZERO, DURATION_PATTERN } from "../time/duration";
+
+/**
+ * The leaves all schemas are made of. Each carries an issue code in place of a message,
+ * which parseDocument turns into an issue; Valibot's own sentences never reach anyone.
+ */
+export const text = v.string("text");
+export const id = v.pipe(v.string("text"), v.nonEmpty("empty"));
+export const flag = v.boolean("type");
+export const duration = v.pipe(v.string("length"), v.regex(DURATION_PATTERN, "length"));
+/** A length that must not be zero, such as the beat of a repeat. */
+export const duration1 = v.pipe(v.string("length"), v.regex(DURATION_ABOVE_ZERO, "length"));
+export const count1 = v.pipe(v.number("whole"), v.integer("whole"), v.minValue(1, "whole"));
+export const unit = v.pipe(v.number("range"), v.minValue(0, "range"), v.maxValue(1, "range"));
+export const rate = v.pipe(v.number("rate"), v.integer("rate"), v.minValue(1, "rate"), v.maxValue(1000, "rate"));
+export const clock = v.picklist(["game", "real"], "choice");
+
+/** A list with at least one item. */
+export function some<T extends v.GenericSchema>(item: T) {
+  return v.pipe(v.array(item, "type"), v.minLength(1, "empty"));
+}
+
+/** A list that may be empty. */
+export function list<T extends v.GenericSchema>(item: T) {
+  return v.array(item, "type");
+}
+
+/** The fields every pattern has, whatever its kind. */
+export const patternFields = {
+  id,
+  name: text,
+  modes: v.exactOptional(list(id)),
+  clock: v.exactOptional(clock),
+  off: v.exactOptional(flag),
+  captures: v.exactOptional(flag),
+};

@@ -1,0 +1,159 @@
+import * as v from "valibot";
+import { chargeSchema } from "../patterns/charge/schema";
+import { chordSchema } from "../patterns/chord/schema";
+import { holdSchema } from "../patterns/hold/schema";
+import { mashSchema } from "../patterns/mash/schema";
+import { pressSchema } from "../patterns/press/schema";
+import { releaseSchema } from "../patterns/release/schema";
+import { sequenceSchema } from "../patterns/sequence/schema";
+import { tapSchema } from "../patterns/tap/schema";
+import { tapsSchema } from "../patterns/taps/schema";
+import type { DeepReadonly } from "../formats/readonly";
+import { clock, count1, duration, flag, id, list, rate, some, text, unit } from "./parts";
+
+/** A binding's code: a W3C key code, a standard-mapping pad button or half-axis, or a pointer button. */
+export const CODE_PATTERN = /^(?:key:[A-Za-z][A-Za-z0-9]*|pad:\d{1,3}|pad:axis\d{1,2}[+-]|mouse:\d)$/;
+
+const binding = some(v.pipe(v.string("code"), v.regex(CODE_PATTERN, "code")));
+
+const controlSchema = v.strictObject({
+  id,
+  name: text,
+  bindings: list(binding),
+  pressAt: v.exactOptional(unit),
+  releaseAt: v.exactOptional(unit),
+});
+
+const stickSchema = v.strictObject({
+  id,
+  name: text,
+  up: id,
+  down: id,
+  left: id,
+  right: id,
+  opposites: v.exactOptional(v.picklist(["neutral", "latest", "first"], "choice")),
+  mirrorWhen: v.exactOptional(id),
+});
+
+const gateSchema = v.strictObject({
+  id,
+  name: text,
+  spentFor: v.exactOptional(duration),
+  all: v.exactOptional(some(id)),
+  any: v.exactOptional(some(id)),
+  none: v.exactOptional(some(id)),
+  while: v.exactOptional(id),
+});
+
+/** Every kind of pattern; a kind is one folder under patterns/. */
+export const patternSchema = v.variant(
+  "kind",
+  [
+    pressSchema,
+    releaseSchema,
+    tapSchema,
+    holdSchema,
+    chargeSchema,
+    tapsSchema,
+    chordSchema,
+    sequenceSchema,
+    mashSchema,
+  ],
+  "no-variant",
+);
+
+const moveSchema = v.strictObject({
+  id,
+  name: text,
+  pattern: id,
+  when: v.exactOptional(
+    v.strictObject({ count: v.exactOptional(count1), level: v.exactOptional(v.pipe(v.number("whole"), v.integer("whole"), v.minValue(0, "whole"))) }),
+  ),
+  needs: v.exactOptional(list(v.strictObject({ gate: id, coyote: v.exactOptional(duration) }))),
+  bans: v.exactOptional(list(id)),
+  buffer: v.exactOptional(duration),
+  defer: v.exactOptional(duration),
+  priority: v.exactOptional(v.number("type")),
+  slot: v.exactOptional(id),
+  spends: v.exactOptional(list(id)),
+  shares: v.exactOptional(flag),
+  cooldown: v.exactOptional(duration),
+  uses: v.exactOptional(v.strictObject({ max: count1, refill: id })),
+  linger: v.exactOptional(duration),
+  frames: v.exactOptional(v.strictObject({ startup: duration, active: duration, recovery: duration })),
+  opens: v.exactOptional(list(v.strictObject({ gate: id, from: duration, to: duration }))),
+  modes: v.exactOptional(list(id)),
+  clock: v.exactOptional(clock),
+  off: v.exactOptional(flag),
+  effect: v.exactOptional(v.unknown()),
+});
+
+const modeSchema = v.strictObject({ id, name: text, carry: v.exactOptional(flag) });
+
+const switchSchema = v.strictObject({
+  when: v.union(
+    [
+      v.strictObject({ gate: id, turns: v.picklist(["open", "closed"], "choice") }),
+      v.strictObject({ move: id }),
+    ],
+    "no-variant",
+  ),
+  to: id,
+});
+
+const promptSchema = v.strictObject({
+  id,
+  name: text,
+  ask: list(id),
+  starts: v.union(
+    [
+      v.strictObject({ at: duration }),
+      v.strictObject({ gate: id }),
+      v.strictObject({ prompt: id, on: v.picklist(["success", "failure", "any"], "choice") }),
+    ],
+    "no-variant",
+  ),
+  lead: v.exactOptional(duration),
+  window: duration,
+  target: v.exactOptional(duration),
+  grades: v.exactOptional(list(v.strictObject({ name: id, within: duration }))),
+  early: v.exactOptional(v.picklist(["ignore", "allow", "fail"], "choice")),
+  wrong: v.exactOptional(v.picklist(["ignore", "fail"], "choice")),
+  wrongOn: v.exactOptional(list(id)),
+  captures: v.exactOptional(list(id)),
+  opens: v.exactOptional(id),
+  modes: v.exactOptional(list(id)),
+  clock: v.exactOptional(clock),
+  off: v.exactOptional(flag),
+});
+
+/** The kit document: all rules of one game or character. Source: frame rules, section 9. */
+export const kitSchema = v.strictObject({
+  format: v.literal("moss-tap/kit"),
+  version: v.literal(1),
+  id,
+  name: text,
+  rate,
+  controls: list(controlSchema),
+  sticks: v.exactOptional(list(stickSchema)),
+  gates: v.exactOptional(list(gateSchema)),
+  patterns: list(patternSchema),
+  moves: v.exactOptional(list(moveSchema)),
+  modes: v.exactOptional(list(modeSchema)),
+  start: v.exactOptional(id),
+  switches: v.exactOptional(list(switchSchema)),
+  prompts: v.exactOptional(list(promptSchema)),
+  queue: v.exactOptional(v.picklist(["newest", "all"], "choice")),
+  stage: v.exactOptional(v.unknown()),
+});
+
+export type Kit = DeepReadonly<v.InferOutput<typeof kitSchema>>;
+export type Control = Kit["controls"][number];
+export type Stick = NonNullable<Kit["sticks"]>[number];
+export type Gate = NonNullable<Kit["gates"]>[number];
+export type Pattern = Kit["patterns"][number];
+export type PatternKind = Pattern["kind"];
+export type PatternOf<K extends PatternKind> = Extract<Pattern, { readonly kind: K }>;
+export type Move = NonNullable<Kit["moves"]>[number];
+export type Prompt = NonNullable<Kit["prompts"]>[number];
+export type Step = PatternOf<"sequence">["steps"][number];

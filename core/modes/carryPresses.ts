@@ -1,0 +1,72 @@
+import type { Program } from "../run/program";
+import type { State } from "../run/state";
+import { stepPattern } from "../patterns/stepPattern";
+import type { Trace } from "../trace/trace";
+
+const SPEED_ENTRY = 3;
+
+/** Keeps the log of the game clock and of mirroring that carrying needs; a line is added only when one changes. */
+export function logForCarrying(program: Program, state: State): void {
+  const log = state.speedLog;
+  const last = log.length - SPEED_ENTRY;
+  if (last < 0 || log[last + 2] !== state.speedPercent) log.push(state.frame, state.gameTicks, state.speedPercent);
+  for (const stick of program.sticks) {
+    const gate = stick.mirrorGate;
+    if (gate >= 0 && state.gateOpen[gate] !== state.gateWas[gate]) state.mirrorLog.push(state.frame, gate, state.gateOpen[gate]!);
+  }
+}
+
+/** The game clock at a past frame, in ticks. */
+function ticksAt(state: State, frame: number): number {
+  const log = state.speedLog;
+  for (let at = log.length - SPEED_ENTRY; at >= 0; at -= SPEED_ENTRY) {
+    if (log[at]! <= frame) return log[at + 1]! + (frame - log[at]!) * log[at + 2]!;
+  }
+  return 0;
+}
+
+function wasGateOpen(state: State, gate: number, frame: number): number {
+  const log = state.mirrorLog;
+  for (let at = log.length - SPEED_ENTRY; at >= 0; at -= SPEED_ENTRY) {
+    if (log[at + 1] === gate && log[at]! <= frame) return log[at + 2]!;
+  }
+  return 0;
+}
+
+/**
+ * Shows pattern `i`, just made active by a mode that carries, the presses still down from their start:
+ * the frames since then are stepped again for it alone, with only those presses, and nothing is reported.
+ * Controls, clock and gates are put back afterwards.
+ */
+export function carryPresses(program: Program, state: State, trace: Trace, i: number): void {
+  state.arrives[i] = 0;
+  const controls = program.controls.length;
+  const down = state.down.slice();
+  const was = state.was.slice();
+  const gates = state.gateOpen.slice();
+  const { frame, gameTicks } = state;
+  const carried = (c: number) => was[c] === 1 && state.veiled[i * controls + c] === 0;
+  let from = frame;
+  for (let c = 0; c < controls; c++) {
+    if (carried(c)) from = Math.min(from, state.pressFrame[c]!);
+  }
+  const wasMuted = trace.isMuted;
+  trace.isMuted = true;
+  state.down.fill(0);
+  for (let f = from; f < frame; f++) {
+    state.was.set(state.down);
+    state.frame = f;
+    state.gameTicks = ticksAt(state, f);
+    for (let c = 0; c < controls; c++) state.down[c] = carried(c) && state.pressFrame[c]! <= f ? 1 : 0;
+    for (const stick of program.sticks) {
+      if (stick.mirrorGate >= 0) state.gateOpen[stick.mirrorGate] = wasGateOpen(state, stick.mirrorGate, f);
+    }
+    stepPattern(program, state, trace, i, state.phase[i]!);
+  }
+  trace.isMuted = wasMuted;
+  state.down.set(down);
+  state.was.set(was);
+  state.gateOpen.set(gates);
+  state.frame = frame;
+  state.gameTicks = gameTicks;
+}

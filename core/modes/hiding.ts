@@ -1,0 +1,50 @@
+import type { Program } from "../run/program";
+import { OPEN, type State } from "../run/state";
+
+/** Marks, for every pattern, the controls that captures and open prompts hide from it now. */
+function findHidden(program: Program, state: State): void {
+  const controls = program.controls.length;
+  state.hidden.fill(0);
+  for (let q = 0; q < program.patterns.length; q++) {
+    const capturer = program.patterns[q]!;
+    if (!capturer.captures || capturer.isOff || !capturer.activeIn[state.mode]) continue;
+    for (let p = 0; p < program.patterns.length; p++) {
+      if (program.patterns[p]!.captures) continue;
+      for (const control of capturer.controls) state.hidden[p * controls + control] = 1;
+    }
+  }
+  for (let r = 0; r < program.prompts.length; r++) {
+    const prompt = program.prompts[r]!;
+    if (state.promptStage[r] !== OPEN || prompt.captures.length === 0) continue;
+    for (let p = 0; p < program.patterns.length; p++) {
+      if (prompt.ask.includes(p)) continue;
+      for (const control of prompt.captures) state.hidden[p * controls + control] = 1;
+    }
+  }
+}
+
+/**
+ * Brings the veils up to date before the patterns look: a hidden control is veiled, and stays so after the
+ * hiding until it has been let go. A pattern that saw one of its own controls down when the veil fell starts over.
+ */
+export function stepHiding(program: Program, state: State): void {
+  if (!state.isHiddenStale && state.lingering === 0) return;
+  if (state.isHiddenStale) findHidden(program, state);
+  state.isHiddenStale = false;
+  const controls = program.controls.length;
+  state.lingering = 0;
+  for (let p = 0; p < program.patterns.length; p++) {
+    for (let c = 0; c < controls; c++) {
+      const at = p * controls + c;
+      if (state.hidden[at] === 1) {
+        if (state.veiled[at] === 1) continue;
+        state.veiled[at] = 1;
+        state.awake[p] = 1;
+        if (state.was[c] === 1 && program.patterns[p]!.controls.includes(c)) state.startsOver[p] = 1;
+      } else if (state.veiled[at] === 1) {
+        if (state.was[c] === 0) state.veiled[at] = 0;
+        else state.lingering++;
+      }
+    }
+  }
+}

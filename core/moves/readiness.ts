@@ -1,0 +1,70 @@
+import type { MoveProgram, NeedProgram, Program } from "../run/program";
+import type { State } from "../run/state";
+import { DUE, DUE_TICKS, lostFate, MADE_TICKS, MOVE, moveNow } from "./requests";
+
+/** How a need stands: not met, met by an open gate, or met only by its coyote. */
+export const UNMET = 0;
+export const MET = 1;
+export const FORGIVEN = 2;
+
+/** Is a gate open and not spent: what a need without coyote, and the refill of uses, ask for. */
+export function isWhole(state: State, gate: number): boolean {
+  return state.gateOpen[gate] === 1 && state.spentFrame[gate]! < 0;
+}
+
+/** How one need of a move stands. Coyote n: up to n frames after the last frame on which the gate was open and not spent. */
+export function judgeNeed(move: MoveProgram, need: NeedProgram, state: State): number {
+  const gate = need.gate;
+  if (state.spentFrame[gate]! >= 0) return UNMET;
+  if (state.gateOpen[gate] === 1) return MET;
+  if (need.coyoteTicks < 0 || state.gateLastFrame[gate]! < 0) return UNMET;
+  const last = move.isReal ? state.gateLastFrame[gate]! * 100 : state.gateLastTicks[gate]!;
+  return moveNow(move, state) - last <= need.coyoteTicks ? FORGIVEN : UNMET;
+}
+
+/** Is the move still cooling down from its last performance? */
+function isCooling(move: MoveProgram, state: State, m: number): boolean {
+  if (state.performedFrame[m]! < 0 || move.cooldownTicks === 0) return false;
+  const since = move.isReal ? state.performedFrame[m]! * 100 : state.performedTicks[m]!;
+  return moveNow(move, state) - since < move.cooldownTicks;
+}
+
+/** The first thing that stands in a request's way apart from time, as a fate; 0 when nothing does. */
+export function findObstacle(program: Program, state: State, at: number): number {
+  const m = state.requests[at + MOVE]!;
+  const move = program.moves[m]!;
+  for (let k = 0; k < move.needs.length; k++) {
+    if (judgeNeed(move, move.needs[k]!, state) === UNMET) return lostFate("gate", move.needs[k]!.gate);
+  }
+  for (let k = 0; k < move.bans.length; k++) {
+    if (state.gateOpen[move.bans[k]!] === 1) return lostFate("ban", move.bans[k]!);
+  }
+  if (isCooling(move, state, m)) return lostFate("cooldown");
+  if (move.usesMax > 0 && state.usesLeft[m] === 0) return lostFate("uses");
+  return 0;
+}
+
+/** Notes the first frame on which the request's age has reached its defer. */
+export function becomeDue(program: Program, state: State, at: number): void {
+  if (state.requests[at + DUE]! >= 0) return;
+  const move = program.moves[state.requests[at + MOVE]!]!;
+  const now = moveNow(move, state);
+  if (now - state.requests[at + MADE_TICKS]! < move.deferTicks) return;
+  state.requests[at + DUE] = state.frame;
+  state.requests[at + DUE_TICKS] = now;
+}
+
+/** Due, still within its buffer, and nothing in its way. */
+export function isReady(program: Program, state: State, at: number): boolean {
+  if (state.requests[at + DUE]! < 0) return false;
+  const move = program.moves[state.requests[at + MOVE]!]!;
+  if (moveNow(move, state) - state.requests[at + DUE_TICKS]! > move.bufferTicks) return false;
+  return findObstacle(program, state, at) === 0;
+}
+
+/** Has the request's buffer run out at the end of this frame? */
+export function isOver(program: Program, state: State, at: number): boolean {
+  if (state.requests[at + DUE]! < 0) return false;
+  const move = program.moves[state.requests[at + MOVE]!]!;
+  return moveNow(move, state) - state.requests[at + DUE_TICKS]! >= move.bufferTicks;
+}

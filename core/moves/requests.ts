@@ -1,0 +1,119 @@
+import type { MoveProgram, Program } from "../run/program";
+import { growPool, REQUEST_HEAD, type State } from "../run/state";
+import { LOSS_REASONS, LOST, note, put, REQUEST, type LossReason, type Trace } from "../trace/trace";
+
+/** Places in a request's row of the pool. */
+export const MOVE = 0;
+export const MADE = 1;
+export const MADE_TICKS = 2;
+/** The first frame on which its defer has passed, −1 until then, with its ticks. */
+export const DUE = 3;
+export const DUE_TICKS = 4;
+/** PENDING, DONE, or 2 + the reason it is lost for on this frame. */
+export const FATE = 5;
+export const EDGE_COUNT = 6;
+
+export const PENDING = 0;
+export const DONE = 1;
+export const LOST_FATE = 2;
+
+export function requestStride(program: Program): number {
+  return REQUEST_HEAD + program.edgeRoom;
+}
+
+/** The present moment on the move's clock, in ticks. */
+export function moveNow(move: MoveProgram, state: State): number {
+  return move.isReal ? state.frame * 100 : state.gameTicks;
+}
+
+/** A fate that says "lost, for this reason"; a reason that names a gate carries it along. */
+export function lostFate(reason: LossReason, gate = 0): number {
+  return LOST_FATE + LOSS_REASONS.indexOf(reason) + gate * 16;
+}
+
+/** Notes a loss at row `at` of the pool. */
+function noteLost(state: State, trace: Trace, at: number): void {
+  const fate = state.requests[at + FATE]! - LOST_FATE;
+  note(trace, state.frame, LOST, state.requests[at + MOVE]!);
+  put(trace, state.requests[at + MADE]!);
+  put(trace, fate % 16);
+  put(trace, Math.floor(fate / 16));
+}
+
+/** Notes, in kit order and older first, every request lost on this frame, then takes all that are over out of the pool. */
+export function clearRequests(program: Program, state: State, trace: Trace): void {
+  const stride = requestStride(program);
+  const pool = state.requests;
+  let isAnyOver = false;
+  for (let r = 0; r < state.requestCount; r++) if (pool[r * stride + FATE] !== PENDING) isAnyOver = true;
+  if (!isAnyOver) return;
+  for (let m = 0; m < program.moves.length; m++) {
+    for (let r = 0; r < state.requestCount; r++) {
+      const at = r * stride;
+      if (pool[at + MOVE] === m && pool[at + FATE]! >= LOST_FATE) noteLost(state, trace, at);
+    }
+  }
+  let kept = 0;
+  for (let r = 0; r < state.requestCount; r++) {
+    if (pool[r * stride + FATE] !== PENDING) continue;
+    if (kept !== r) pool.copyWithin(kept * stride, r * stride, (r + 1) * stride);
+    kept++;
+  }
+  state.requestCount = kept;
+}
+
+/** Loses every pending request of a move at once: its mode is over. */
+export function loseRequestsOfMove(program: Program, state: State, trace: Trace, m: number, why: LossReason): void {
+  const stride = requestStride(program);
+  for (let r = 0; r < state.requestCount; r++) {
+    if (state.requests[r * stride + MOVE] === m) state.requests[r * stride + FATE] = lostFate(why);
+  }
+  clearRequests(program, state, trace);
+}
+
+/** Adds a request of move `m` with the edges of its pattern's fire on this frame; returns its row. */
+export function addRequest(program: Program, state: State, trace: Trace, m: number): number {
+  const stride = requestStride(program);
+  const at = state.requestCount * stride;
+  state.requests = growPool(state.requests, at + stride);
+  const pool = state.requests;
+  const move = program.moves[m]!;
+  const pattern = move.pattern;
+  const count = state.fireEdgeCount[pattern]!;
+  pool[at + MOVE] = m;
+  pool[at + MADE] = state.frame;
+  pool[at + MADE_TICKS] = moveNow(move, state);
+  pool[at + DUE] = -1;
+  pool[at + DUE_TICKS] = 0;
+  pool[at + FATE] = PENDING;
+  pool[at + EDGE_COUNT] = count;
+  note(trace, state.frame, REQUEST, m);
+  put(trace, count);
+  for (let k = 0; k < count; k++) {
+    const key = state.fireEdges[pattern * program.edgeRoom + k]!;
+    pool[at + REQUEST_HEAD + k] = key;
+    put(trace, key);
+  }
+  state.requestCount++;
+  return at;
+}
+
+/** Do two requests share an edge? */
+export function shareEdge(state: State, a: number, b: number): boolean {
+  const pool = state.requests;
+  for (let i = 0; i < pool[a + EDGE_COUNT]!; i++) {
+    for (let k = 0; k < pool[b + EDGE_COUNT]!; k++) {
+      if (pool[a + REQUEST_HEAD + i] === pool[b + REQUEST_HEAD + k]) return true;
+    }
+  }
+  return false;
+}
+
+/** Has a prompt taken one of the request's edges? */
+export function isTaken(state: State, at: number): boolean {
+  const pool = state.requests;
+  for (let t = state.takenCount - 1; t >= 0; t--) {
+    for (let k = 0; k < pool[at + EDGE_COUNT]!; k++) if (pool[at + REQUEST_HEAD + k] === state.taken[t]) return true;
+  }
+  return false;
+}

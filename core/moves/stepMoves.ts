@@ -1,0 +1,164 @@
+import type { MoveProgram, Program } from "../run/program";
+import { CARRIED, FIRED, type State } from "../run/state";
+import { note, PERFORMED, put, type Trace } from "../trace/trace";
+import { becomeDue, findObstacle, FORGIVEN, isOver, isReady, isWhole, judgeNeed } from "./readiness";
+import {
+  addRequest, clearRequests, DONE, DUE, FATE, isTaken, lostFate, MADE, MOVE, moveNow, PENDING, requestStride, shareEdge,
+} from "./requests";
+
+/** Does the fire on this frame carry what the move waits for? */
+function isWanted(program: Program, state: State, move: MoveProgram): boolean {
+  const carried = move.pattern * CARRIED;
+  if (move.whenCount >= 0 && state.carried[carried] !== move.whenCount) return false;
+  return move.whenLevel < 0 || (program.patterns[move.pattern]!.kind === "charge" && state.carried[carried + 2]! >= move.whenLevel);
+}
+
+/** A new request pushes older ones out of its slot, if it can be kept or performed at once. */
+function replaceOlder(program: Program, state: State, at: number): void {
+  const move = program.moves[state.requests[at + MOVE]!]!;
+  if (move.deferTicks + move.bufferTicks === 0 && !isReady(program, state, at)) return;
+  const stride = requestStride(program);
+  for (let r = 0; r < state.requestCount; r++) {
+    const other = r * stride;
+    if (state.requests[other + FATE] !== PENDING || state.requests[other + MADE] === state.frame) continue;
+    if (program.moves[state.requests[other + MOVE]!]!.slot === move.slot) state.requests[other + FATE] = lostFate("replaced");
+  }
+}
+
+function makeRequests(program: Program, state: State, trace: Trace): void {
+  for (let m = 0; m < program.moves.length; m++) {
+    const move = program.moves[m]!;
+    if (state.phase[move.pattern] !== FIRED || move.isOff || !move.activeIn[state.mode]) continue;
+    if (!isWanted(program, state, move)) continue;
+    const at = addRequest(program, state, trace, m);
+    becomeDue(program, state, at);
+    if (isTaken(state, at)) state.requests[at + FATE] = lostFate("prompt");
+    else if (!program.keepsAllRequests) replaceOlder(program, state, at);
+  }
+}
+
+function refill(program: Program, state: State): void {
+  for (let m = 0; m < program.moves.length; m++) {
+    const move = program.moves[m]!;
+    if (move.usesMax > 0 && isWhole(state, move.refillGate)) state.usesLeft[m] = move.usesMax;
+  }
+}
+
+/** Has this slot performed on this frame? */
+function isSlotTaken(state: State, slot: number): boolean {
+  return state.slotFrame[slot] === state.frame && state.slotMove[slot]! >= 0;
+}
+
+/** Of all ready requests in free slots: highest priority, then newest, then first in the kit. Its row, or −1. */
+function chooseRequest(program: Program, state: State): number {
+  const stride = requestStride(program);
+  const pool = state.requests;
+  let best = -1;
+  for (let r = 0; r < state.requestCount; r++) {
+    const at = r * stride;
+    if (pool[at + FATE] !== PENDING) continue;
+    const move = program.moves[pool[at + MOVE]!]!;
+    if (isSlotTaken(state, move.slot) || !isReady(program, state, at)) continue;
+    if (best >= 0) {
+      const rival = program.moves[pool[best + MOVE]!]!;
+      if (move.priority !== rival.priority) {
+        if (move.priority < rival.priority) continue;
+      } else if (pool[at + MADE] !== pool[best + MADE]) {
+        if (pool[at + MADE]! < pool[best + MADE]!) continue;
+      } else if (pool[at + MOVE]! >= pool[best + MOVE]!) continue;
+    }
+    best = at;
+  }
+  return best;
+}
+
+/** How a ready request comes to be performed: place in PERFORMED_BY (bit 0: later than due, bit 1: by coyote alone). */
+function performedBy(program: Program, state: State, at: number): number {
+  const move = program.moves[state.requests[at + MOVE]!]!;
+  const isLate = state.frame > state.requests[at + DUE]!;
+  let isForgiven = false;
+  for (let k = 0; k < move.needs.length; k++) {
+    if (judgeNeed(move, move.needs[k]!, state) === FORGIVEN) isForgiven = true;
+  }
+  return (isLate ? 1 : 0) + (isForgiven ? 2 : 0);
+}
+
+/** Performs the request in row `at`, with all that follows: spending, cooldown, a use, the slot's timeline, beaten rivals. */
+function perform(program: Program, state: State, at: number): void {
+  const pool = state.requests;
+  const m = pool[at + MOVE]!;
+  const move = program.moves[m]!;
+  pool[at + FATE] = DONE;
+  for (let k = 0; k < move.spends.length; k++) {
+    const gate = move.spends[k]!;
+    if (program.gates[gate]!.spentForTicks === 0) continue;
+    state.spentFrame[gate] = state.frame;
+    state.spentTicks[gate] = state.gameTicks;
+  }
+  state.performedFrame[m] = state.frame;
+  state.performedTicks[m] = moveNow(move, state);
+  if (move.usesMax > 0) state.usesLeft[m] = state.usesLeft[m]! - 1;
+  state.slotMove[move.slot] = m;
+  state.slotFrame[move.slot] = state.frame;
+  state.slotTicks[move.slot] = state.gameTicks;
+  const stride = requestStride(program);
+  for (let r = 0; r < state.requestCount; r++) {
+    const other = r * stride;
+    if (pool[other + FATE] !== PENDING || program.moves[pool[other + MOVE]!]!.shares) continue;
+    if (shareEdge(state, at, other)) pool[other + FATE] = lostFate("beaten");
+  }
+}
+
+/**
+ * Performs what can be performed; the notes follow in kit order when all is decided. Until then a performed
+ * request's DUE, which nobody asks for any more, holds −2 − how it was performed.
+ */
+function arbitrate(program: Program, state: State, trace: Trace): void {
+  let performed = 0;
+  for (let at = chooseRequest(program, state); at >= 0; at = chooseRequest(program, state)) {
+    state.requests[at + DUE] = -2 - performedBy(program, state, at);
+    perform(program, state, at);
+    performed++;
+  }
+  if (performed === 0) return;
+  const stride = requestStride(program);
+  for (let m = 0; m < program.moves.length; m++) {
+    for (let r = 0; r < state.requestCount; r++) {
+      const at = r * stride;
+      if (state.requests[at + FATE] !== DONE || state.requests[at + MOVE] !== m) continue;
+      note(trace, state.frame, PERFORMED, m);
+      put(trace, state.requests[at + MADE]!);
+      put(trace, -2 - state.requests[at + DUE]!);
+    }
+  }
+}
+
+/** What stands in the way of a request whose buffer runs out now; a slot taken by another, else simply too late. */
+function reasonOfLoss(program: Program, state: State, at: number): number {
+  const obstacle = findObstacle(program, state, at);
+  if (obstacle !== 0) return obstacle;
+  return lostFate(isSlotTaken(state, program.moves[state.requests[at + MOVE]!]!.slot) ? "busy" : "late");
+}
+
+/**
+ * Step 8 of a frame: uses refill; fires make requests (edges a prompt has taken lose theirs, newer push out
+ * older); ready requests are performed; what can no longer be performed is lost. Performed moves are noted
+ * first, then losses, each in kit order.
+ */
+export function stepMoves(program: Program, state: State, trace: Trace): void {
+  refill(program, state);
+  const stride = requestStride(program);
+  for (let r = 0; r < state.requestCount; r++) {
+    becomeDue(program, state, r * stride);
+    if (state.takenCount > 0 && isTaken(state, r * stride)) state.requests[r * stride + FATE] = lostFate("prompt");
+  }
+  makeRequests(program, state, trace);
+  if (state.requestCount === 0) return;
+  arbitrate(program, state, trace);
+  for (let r = 0; r < state.requestCount; r++) {
+    const at = r * stride;
+    if (state.requests[at + FATE] !== PENDING || !isOver(program, state, at)) continue;
+    state.requests[at + FATE] = reasonOfLoss(program, state, at);
+  }
+  clearRequests(program, state, trace);
+}

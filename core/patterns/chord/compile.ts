@@ -1,0 +1,15 @@
+import { NEVER } from "../../run/program";
+import { compileControls, type CompileKind } from "../compileParts";
+
+export const compileChord: CompileKind<"chord"> = (pattern, names, path) => {
+  const controls = compileControls(pattern.controls, names, [...path, "controls"]);
+  return {
+    kind: "chord",
+    spreadTicks: names.atMost(pattern.spread, NEVER),
+    forTicks: names.atLeast(pattern.for, -1),
+    controls,
+    cancel: [],
+    cellCount: 4,
+    edgeRoom: controls.length,
+  };
+};

@@ -1,0 +1,85 @@
+import { isAnyPressed, isDown, nowTicks } from "../../run/hands";
+import type { ChordProgram, Program } from "../../run/program";
+import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
+import type { Trace } from "../../trace/trace";
+import { addPress, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";
+
+/** Cells: frame after the last event, is a completed chord being held, since when, is what fired still down. */
+const AFTER_EVENT = 0;
+const HOLDING = 1;
+const SINCE = 2;
+const HOT = 3;
+
+/** How far apart the present presses of these controls began, on the pattern's clock. */
+export function pressSpread(pattern: { readonly isReal: boolean }, state: State, controls: readonly number[]): number {
+  let oldest = Infinity;
+  let youngest = -Infinity;
+  for (let k = 0; k < controls.length; k++) {
+    const control = controls[k]!;
+    const at = pattern.isReal ? state.pressFrame[control]! * 100 : state.pressTicks[control]!;
+    if (at < oldest) oldest = at;
+    if (at > youngest) youngest = at;
+  }
+  return youngest - oldest;
+}
+
+/** Are all of these controls down, as pattern `i` sees them? */
+export function areAllDown(program: Program, state: State, i: number, controls: readonly number[]): boolean {
+  for (let k = 0; k < controls.length; k++) if (!isDown(program, state, i, controls[k]!)) return false;
+  return true;
+}
+
+function finish(state: State, pattern: ChordProgram, isHot: boolean): void {
+  state.cells[pattern.base + AFTER_EVENT] = state.frame + 1;
+  state.cells[pattern.base + HOLDING] = 0;
+  state.cells[pattern.base + HOT] = isHot ? 1 : 0;
+}
+
+function fireChord(program: Program, pattern: ChordProgram, state: State, trace: Trace, i: number, isHot: boolean) {
+  beginFire(state, i);
+  for (let k = 0; k < pattern.controls.length; k++) addPress(program, state, i, pattern.controls[k]!);
+  endFire(program, state, trace, i);
+  finish(state, pattern, isHot);
+}
+
+/** Is some control down that went down after the last event? */
+function isForming(program: Program, pattern: ChordProgram, state: State, i: number): boolean {
+  const afterEvent = state.cells[pattern.base + AFTER_EVENT]!;
+  for (let k = 0; k < pattern.controls.length; k++) {
+    const control = pattern.controls[k]!;
+    if (isDown(program, state, i, control) && state.pressFrame[control]! >= afterEvent) return true;
+  }
+  return false;
+}
+
+export const chordStepper: PatternStepper<ChordProgram> = {
+  step(program, pattern, state, trace, i) {
+    const { base, controls } = pattern;
+    const cells = state.cells;
+    const areDown = areAllDown(program, state, i, controls);
+    if (!areDown) cells[base + HOT] = 0;
+    if (cells[base + HOLDING] === 1) {
+      if (nowTicks(pattern, state) - cells[base + SINCE]! >= pattern.forTicks) {
+        fireChord(program, pattern, state, trace, i, areDown);
+      } else if (!areDown) {
+        lapse(state, trace, i, "too-short");
+        finish(state, pattern, false);
+      }
+    } else if (areDown && isAnyPressed(program, state, i, controls)) {
+      if (pressSpread(pattern, state, controls) > pattern.spreadTicks) {
+        lapse(state, trace, i, "too-slow");
+        finish(state, pattern, false);
+      } else if (pattern.forTicks < 0) fireChord(program, pattern, state, trace, i, true);
+      else {
+        cells[base + HOLDING] = 1;
+        cells[base + SINCE] = nowTicks(pattern, state);
+      }
+    }
+    settle(state, i, cells[base + HOT] === 1 ? SUSTAINED : isForming(program, pattern, state, i) ? FORMING : IDLE);
+    state.awake[i] = cells[base + HOLDING] === 1 || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
+  },
+  restart(_program, pattern, state) {
+    finish(state, pattern, false);
+  },
+};
+

@@ -1,0 +1,13 @@
+import { compileControls, type CompileKind } from "../compileParts";
+import { MASH_CELLS } from "./step";
+
+export const compileMash: CompileKind<"mash"> = (pattern, names, path) => ({
+  kind: "mash",
+  count: pattern.count,
+  withinTicks: names.atMost(pattern.within, 0),
+  alternate: pattern.alternate ?? false,
+  controls: compileControls(pattern.controls, names, [...path, "controls"]),
+  cancel: [],
+  cellCount: MASH_CELLS + 2 * pattern.count,
+  edgeRoom: pattern.count,
+});

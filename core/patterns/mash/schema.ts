@@ -1,0 +1,12 @@
+import * as v from "valibot";
+import { count1, duration, flag, id, patternFields, some } from "../../kit/parts";
+
+/** Fires when presses come thick and fast. */
+export const mashSchema = v.strictObject({
+  ...patternFields,
+  kind: v.literal("mash"),
+  controls: some(id),
+  count: count1,
+  within: duration,
+  alternate: v.exactOptional(flag),
+});

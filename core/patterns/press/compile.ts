@@ -1,0 +1,16 @@
+import type { CompileKind } from "../compileParts";
+
+export const compilePress: CompileKind<"press"> = (pattern, names, path) => {
+  const control = names.control(pattern.control, [...path, "control"]);
+  return {
+    kind: "press",
+    control,
+    repeat: pattern.repeat
+      ? { afterTicks: names.atLeast(pattern.repeat.after, 0), everyTicks: names.atLeast(pattern.repeat.every, 100) }
+      : null,
+    controls: [control],
+    cancel: [],
+    cellCount: 3,
+    edgeRoom: 1,
+  };
+};

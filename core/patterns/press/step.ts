@@ -1,0 +1,41 @@
+import { isDown, isPressed, nowTicks, pressTicks } from "../../run/hands";
+import type { PressProgram, RepeatProgram } from "../../run/program";
+import { FIRED, IDLE, SUSTAINED } from "../../run/state";
+import { firePress, settle, type PatternStepper } from "../fire";
+
+/** Cells: is a press being followed, repeat marks passed, fires so far. */
+const LIVE = 0;
+const MARKS = 1;
+const FIRES = 2;
+
+/** How many repeat marks (after, after + every, …) an age has passed. */
+function marksPassed(repeat: RepeatProgram, ageTicks: number): number {
+  if (ageTicks < repeat.afterTicks) return 0;
+  return Math.floor((ageTicks - repeat.afterTicks) / repeat.everyTicks) + 1;
+}
+
+export const pressStepper: PatternStepper<PressProgram> = {
+  step(program, pattern, state, trace, i) {
+    const { control, base, repeat } = pattern;
+    const cells = state.cells;
+    if (isPressed(program, state, i, control)) {
+      firePress(program, state, trace, i, control, 0);
+      cells[base + LIVE] = 1;
+      cells[base + FIRES] = 1;
+      cells[base + MARKS] = repeat ? marksPassed(repeat, 0) : 0;
+    } else if (cells[base + LIVE] === 1) {
+      if (!isDown(program, state, i, control)) cells[base + LIVE] = 0;
+      else if (repeat) {
+        const marks = marksPassed(repeat, nowTicks(pattern, state) - pressTicks(pattern, state, control));
+        if (marks > cells[base + MARKS]!) {
+          cells[base + MARKS] = marks;
+          firePress(program, state, trace, i, control, cells[base + FIRES]!);
+          cells[base + FIRES] = cells[base + FIRES]! + 1;
+        }
+      }
+    }
+    const isLive = cells[base + LIVE] === 1;
+    settle(state, i, isLive ? SUSTAINED : IDLE);
+    state.awake[i] = state.phase[i] === FIRED || (isLive && repeat !== null) ? 1 : 0;
+  },
+};

@@ -1,0 +1,23 @@
+import { isDown, isPressed, nowTicks, pressTicks } from "../../run/hands";
+import type { ReleaseProgram } from "../../run/program";
+import { FIRED, FORMING, IDLE } from "../../run/state";
+import { TICKS } from "../../time/clock";
+import { firePress, settle, type PatternStepper } from "../fire";
+
+/** Cell: is a press being followed? A press from before the pattern woke, or hidden, is not. */
+const LIVE = 0;
+
+export const releaseStepper: PatternStepper<ReleaseProgram> = {
+  step(program, pattern, state, trace, i) {
+    const { control, base } = pattern;
+    const cells = state.cells;
+    if (isPressed(program, state, i, control)) cells[base + LIVE] = 1;
+    else if (cells[base + LIVE] === 1 && !isDown(program, state, i, control)) {
+      cells[base + LIVE] = 0;
+      const ageTicks = nowTicks(pattern, state) - pressTicks(pattern, state, control);
+      firePress(program, state, trace, i, control, ageTicks / TICKS);
+    }
+    settle(state, i, cells[base + LIVE] === 1 ? FORMING : IDLE);
+    state.awake[i] = state.phase[i] === FIRED ? 1 : 0;
+  },
+};

@@ -1,0 +1,180 @@
+import type { Program, SequenceProgram } from "../../run/program";
+import { growPool, type State } from "../../run/state";
+import { directionNowBegan } from "./directions";
+import { isDown } from "../../run/hands";
+import type { StepEdges } from "./stepEdges";
+
+/**
+ * A choice of frames for the first steps of a sequence, as one row of numbers:
+ * steps made, ticks of the first, ticks of the last, edges used, then the frame of each step,
+ * then the edges as they serve, then the edges as they are reported.
+ */
+export const MADE = 0;
+export const FIRST_TICKS = 1;
+export const LAST_TICKS = 2;
+export const EDGES = 3;
+export const FRAMES = 4;
+
+/** Numbers in one row. `edgeRoom`: the most edges all steps together can use. */
+export function choiceStride(steps: number, edgeRoom: number): number {
+  return FRAMES + steps + 2 * edgeRoom;
+}
+
+function serveAt(pattern: SequenceProgram): number {
+  return FRAMES + pattern.steps.length;
+}
+
+/** Drops the choices for which it has become too late, or all of them; returns how many stay. */
+export function dropLate(pattern: SequenceProgram, state: State, stride: number, now: number): number {
+  const rows = state.choices[pattern.choices]!;
+  const count = state.choiceCount[pattern.choices]!;
+  let kept = 0;
+  for (let r = 0; r < count; r++) {
+    const at = r * stride;
+    const next = pattern.steps[rows[at + MADE]!]!;
+    if (now - rows[at + LAST_TICKS]! > next.gapTicks || now - rows[at + FIRST_TICKS]! > pattern.totalTicks) continue;
+    if (kept !== r) rows.copyWithin(kept * stride, at, at + stride);
+    kept++;
+  }
+  state.choiceCount[pattern.choices] = kept;
+  return kept;
+}
+
+function usesAny(rows: Float64Array, at: number, serveFrom: number, found: StepEdges): boolean {
+  const used = rows[at + EDGES]!;
+  for (let e = 0; e < used; e++) {
+    for (let k = 0; k < found.count; k++) if (rows[at + serveFrom + e] === found.serve[k]) return true;
+  }
+  return false;
+}
+
+/**
+ * Adds every choice that this step makes on this frame: from the empty choice (step 0), or from each row with
+ * `made` steps that is old enough and uses none of the same edges. Rows made on this very frame count too.
+ */
+export function extendChoices(
+  pattern: SequenceProgram,
+  state: State,
+  stride: number,
+  made: number,
+  found: StepEdges,
+  now: number,
+): void {
+  const list = pattern.choices;
+  const before = state.choiceCount[list]!;
+  const serveFrom = serveAt(pattern);
+  const reportFrom = serveFrom + (stride - serveFrom) / 2;
+  const step = pattern.steps[made]!;
+  for (let r = made === 0 ? -1 : 0; r < (made === 0 ? 0 : before); r++) {
+    let rows = state.choices[list]!;
+    if (r >= 0) {
+      if (rows[r * stride + MADE] !== made || now - rows[r * stride + LAST_TICKS]! < step.afterTicks) continue;
+      if (usesAny(rows, r * stride, serveFrom, found)) continue;
+    }
+    const count = state.choiceCount[list]!;
+    rows = state.choices[list] = growPool(rows, (count + 1) * stride);
+    const at = count * stride;
+    if (r >= 0) rows.copyWithin(at, r * stride, (r + 1) * stride);
+    else {
+      rows[at + FIRST_TICKS] = now;
+      rows[at + EDGES] = 0;
+    }
+    const used = rows[at + EDGES]!;
+    for (let k = 0; k < found.count; k++) {
+      rows[at + serveFrom + used + k] = found.serve[k]!;
+      rows[at + reportFrom + used + k] = found.report[k]!;
+    }
+    rows[at + EDGES] = used + found.count;
+    rows[at + MADE] = made + 1;
+    rows[at + LAST_TICKS] = now;
+    rows[at + FRAMES + made] = state.frame;
+    state.choiceCount[list] = count + 1;
+  }
+}
+
+/** Compares two choices with as many steps: positive when `a` has the later first step, then second, and so on. */
+function compareLate(rows: Float64Array, a: number, b: number, made: number): number {
+  for (let k = 0; k < made; k++) {
+    const difference = rows[a + FRAMES + k]! - rows[b + FRAMES + k]!;
+    if (difference !== 0) return difference;
+  }
+  return 0;
+}
+
+/** The row of the latest whole choice, or −1 when none is whole. */
+export function findWhole(pattern: SequenceProgram, state: State, stride: number): number {
+  const rows = state.choices[pattern.choices]!;
+  const count = state.choiceCount[pattern.choices]!;
+  const steps = pattern.steps.length;
+  let best = -1;
+  for (let r = 0; r < count; r++) {
+    if (rows[r * stride + MADE] !== steps) continue;
+    if (best < 0 || compareLate(rows, r * stride, best * stride, steps) > 0) best = r;
+  }
+  return best;
+}
+
+/** Where a row's edges stand as a fire reports them, and how many they are. */
+export function reportedEdges(pattern: SequenceProgram, stride: number, row: number): number {
+  const serveFrom = serveAt(pattern);
+  return row * stride + serveFrom + (stride - serveFrom) / 2;
+}
+
+/** The most steps any live choice has. */
+export function bestMade(pattern: SequenceProgram, state: State, stride: number): number {
+  const rows = state.choices[pattern.choices]!;
+  let best = 0;
+  for (let r = 0; r < state.choiceCount[pattern.choices]!; r++) best = Math.max(best, rows[r * stride + MADE]!);
+  return best;
+}
+
+/** Can an edge that a choice used still be asked for by a later step? Only a press still down or a direction still held. */
+function isStillWanted(program: Program, pattern: SequenceProgram, state: State, i: number, made: number, key: number) {
+  if (key < 0) return false;
+  const source = key % program.sourceCount;
+  const later = pattern.steps[made]!.laterSources;
+  if (!later[source]) return false;
+  const frame = Math.floor(key / program.sourceCount);
+  if (source < program.controls.length) return isDown(program, state, i, source) && state.pressFrame[source] === frame;
+  const slot = pattern.sticks.indexOf(source - program.controls.length);
+  return slot >= 0 && directionNowBegan(pattern, state, slot) === frame;
+}
+
+/** Is everything row `b` can still become also open to row `a`, and at least as late? Then `b` is not needed. */
+function covers(program: Program, pattern: SequenceProgram, state: State, i: number, a: number, b: number, now: number) {
+  const rows = state.choices[pattern.choices]!;
+  const made = rows[a + MADE]!;
+  if (compareLate(rows, a, b, made) < 0 || rows[a + FRAMES + made - 1]! < rows[b + FRAMES + made - 1]!) return false;
+  const afterTicks = pattern.steps[made]!.afterTicks;
+  if (now - rows[a + LAST_TICKS]! < afterTicks && rows[a + LAST_TICKS] !== rows[b + LAST_TICKS]) return false;
+  const serveFrom = serveAt(pattern);
+  for (let e = 0; e < rows[a + EDGES]!; e++) {
+    const key = rows[a + serveFrom + e]!;
+    if (!isStillWanted(program, pattern, state, i, made, key)) continue;
+    let isShared = false;
+    for (let k = 0; k < rows[b + EDGES]!; k++) if (rows[b + serveFrom + k] === key) isShared = true;
+    if (!isShared) return false;
+  }
+  return true;
+}
+
+/**
+ * Drops choices that another choice covers, so that a long hold or many repeats do not pile up rows.
+ * What fires, and when, is the same with and without it: the tests hold it against a search of all choices.
+ */
+export function pruneChoices(program: Program, pattern: SequenceProgram, state: State, i: number, stride: number, now: number): void {
+  const list = pattern.choices;
+  const rows = state.choices[list]!;
+  let count = state.choiceCount[list]!;
+  for (let b = 0; b < count; b++) {
+    for (let a = count - 1; a >= 0; a--) {
+      if (a === b || rows[a * stride + MADE] !== rows[b * stride + MADE]) continue;
+      if (!covers(program, pattern, state, i, a * stride, b * stride, now)) continue;
+      count--;
+      rows.copyWithin(b * stride, (b + 1) * stride, (count + 1) * stride);
+      b--;
+      break;
+    }
+  }
+  state.choiceCount[list] = count;
+}

@@ -1,0 +1,102 @@
+import { isDown, wasDown } from "../../run/hands";
+import type { Program, SequenceProgram } from "../../run/program";
+import type { State } from "../../run/state";
+
+/** Cells of a sequence: steps the best choice had, first frame whose edges serve, is what fired still down. */
+export const REACHED = 0;
+export const FLOOR = 1;
+export const HOT = 2;
+const STICKS = 3;
+
+/** Cells of each stick it names: digit in force (unmirrored), frame it began (+1, 0 unknown), ticks, digit as mirrored then. */
+const RAW = 0;
+const BEGAN = 1;
+const TICKS_BEGAN = 2;
+const DIGIT = 3;
+/** … and what happened on this frame: digit now, is it an edge, digit now as mirrored. */
+const RAW_NOW = 4;
+const IS_EDGE = 5;
+const DIGIT_NOW = 6;
+const STICK_CELLS = 7;
+
+/** How many cells a sequence with this many sticks takes. */
+export function sequenceCells(sticks: number): number {
+  return STICKS + sticks * STICK_CELLS;
+}
+
+function at(pattern: SequenceProgram, slot: number): number {
+  return pattern.base + STICKS + slot * STICK_CELLS;
+}
+
+type Look = typeof isDown;
+
+/** The digit a stick shows, laid out like a number pad, through one way of looking (now or a frame ago). */
+function digitSeen(program: Program, state: State, i: number, stick: number, look: Look): number {
+  const { up, down, left, right } = program.sticks[stick]!;
+  const x = (look(program, state, i, right) ? 1 : 0) - (look(program, state, i, left) ? 1 : 0);
+  const y = (look(program, state, i, up) ? 1 : 0) - (look(program, state, i, down) ? 1 : 0);
+  return 5 + x + 3 * y;
+}
+
+/** Left and right of a digit changed about: 4 and 6, 7 and 9, 1 and 3. */
+function mirrored(digit: number): number {
+  const column = (digit - 1) % 3;
+  return digit + 2 * (1 - column);
+}
+
+/** Looks at every stick of the sequence. Hiding changes a digit without an edge: the direction then has no known beginning. */
+export function lookAtSticks(program: Program, pattern: SequenceProgram, state: State, i: number): void {
+  for (let slot = 0; slot < pattern.sticks.length; slot++) {
+    const stick = pattern.sticks[slot]!;
+    const cell = at(pattern, slot);
+    const before = digitSeen(program, state, i, stick, wasDown);
+    if (state.cells[cell + RAW] !== before) {
+      state.cells[cell + RAW] = before;
+      state.cells[cell + BEGAN] = 0;
+    }
+    const now = digitSeen(program, state, i, stick, isDown);
+    const gate = program.sticks[stick]!.mirrorGate;
+    state.cells[cell + RAW_NOW] = now;
+    state.cells[cell + IS_EDGE] = now === before ? 0 : 1;
+    state.cells[cell + DIGIT_NOW] = gate >= 0 && state.gateOpen[gate] === 1 ? mirrored(now) : now;
+  }
+}
+
+/** Takes this frame's edges as the directions now in force. Call when the steps have been judged. */
+export function settleSticks(pattern: SequenceProgram, state: State, nowTicks: number): void {
+  for (let slot = 0; slot < pattern.sticks.length; slot++) {
+    const cell = at(pattern, slot);
+    if (state.cells[cell + IS_EDGE] !== 1) continue;
+    state.cells[cell + RAW] = state.cells[cell + RAW_NOW]!;
+    state.cells[cell + BEGAN] = state.frame + 1;
+    state.cells[cell + TICKS_BEGAN] = nowTicks;
+    state.cells[cell + DIGIT] = state.cells[cell + DIGIT_NOW]!;
+  }
+}
+
+/** Did the direction change to this digit on this frame? */
+export function isDirectionEdge(pattern: SequenceProgram, state: State, slot: number, digit: number): boolean {
+  const cell = at(pattern, slot);
+  return state.cells[cell + IS_EDGE] === 1 && state.cells[cell + DIGIT_NOW] === digit;
+}
+
+/** Did the direction change on this frame, to anything? */
+export function isDirectionLeft(pattern: SequenceProgram, state: State, slot: number): boolean {
+  return state.cells[at(pattern, slot) + IS_EDGE] === 1;
+}
+
+/** The frame on which the direction in force a frame ago began, if it is this digit and is known; else −1. */
+export function directionBegan(pattern: SequenceProgram, state: State, slot: number, digit: number): number {
+  const cell = at(pattern, slot);
+  return state.cells[cell + DIGIT] === digit ? state.cells[cell + BEGAN]! - 1 : -1;
+}
+
+/** Its age beginning, in ticks of the pattern's clock. */
+export function directionTicks(pattern: SequenceProgram, state: State, slot: number): number {
+  return state.cells[at(pattern, slot) + TICKS_BEGAN]!;
+}
+
+/** The frame on which the direction now in force began (after settleSticks), −1 if unknown. */
+export function directionNowBegan(pattern: SequenceProgram, state: State, slot: number): number {
+  return state.cells[at(pattern, slot) + BEGAN]! - 1;
+}

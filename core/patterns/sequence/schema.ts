@@ -1,0 +1,27 @@
+import * as v from "valibot";
+import { duration, id, list, patternFields, some, text } from "../../kit/parts";
+
+const own = { gap: v.exactOptional(duration), after: v.exactOptional(duration) };
+
+/** One step of a sequence; which form it is shows in the field it has. */
+export const stepSchema = v.union(
+  [
+    v.strictObject({ press: id, ...own }),
+    v.strictObject({ release: id, ...own }),
+    v.strictObject({ hold: id, for: duration, ...own }),
+    v.strictObject({ dir: text, for: v.exactOptional(duration), ...own }),
+    v.strictObject({ together: some(id), within: duration, ...own }),
+  ],
+  "no-variant",
+);
+
+/** Fires when its steps have been made in order, each soon enough after the one before. */
+export const sequenceSchema = v.strictObject({
+  ...patternFields,
+  kind: v.literal("sequence"),
+  steps: some(stepSchema),
+  gap: duration,
+  total: v.exactOptional(duration),
+  others: v.exactOptional(v.picklist(["ignore", "break"], "choice")),
+  cancel: v.exactOptional(list(id)),
+});

@@ -1,0 +1,112 @@
+import { isAnyPressed, isDown, nowTicks } from "../../run/hands";
+import type { Program, SequenceProgram } from "../../run/program";
+import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
+import type { Trace } from "../../trace/trace";
+import { areAllDown } from "../chord/step";
+import { addEdge, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";
+import {
+  bestMade, dropLate, EDGES, extendChoices, findWhole, pruneChoices, reportedEdges,
+} from "./choices";
+import { FLOOR, HOT, isDirectionLeft, lookAtSticks, REACHED, settleSticks } from "./directions";
+import { createStepEdges, findStepEdges } from "./stepEdges";
+
+/** One step's edges at a time; grown to the widest step met. */
+let found = createStepEdges(16);
+
+/** Is what made the last step still down, so that the fire is sustained? */
+function isLastStepDown(program: Program, pattern: SequenceProgram, state: State, i: number): boolean {
+  const last = pattern.steps.at(-1)!;
+  switch (last.does) {
+    case "press":
+    case "hold":
+      return isDown(program, state, i, last.control);
+    case "together":
+      return areAllDown(program, state, i, last.controls);
+    case "face":
+      return !isDirectionLeft(pattern, state, last.slot);
+    case "dir":
+      return !isDirectionLeft(pattern, state, last.slot) || state.phase[i] === FIRED;
+    case "release":
+      return false;
+  }
+}
+
+function fireWhole(program: Program, pattern: SequenceProgram, state: State, trace: Trace, i: number, stride: number, row: number) {
+  const rows = state.choices[pattern.choices]!;
+  const from = reportedEdges(pattern, stride, row);
+  const count = rows[row * stride + EDGES]!;
+  beginFire(state, i);
+  for (let k = 0; k < count; k++) addEdge(program, state, i, rows[from + k]!);
+  endFire(program, state, trace, i);
+}
+
+/** Nothing made so far counts any more, nor any edge up to this frame. */
+export function useUp(pattern: SequenceProgram, state: State): void {
+  state.choiceCount[pattern.choices] = 0;
+  state.cells[pattern.base + FLOOR] = state.frame + 1;
+}
+
+/** Can a hold or a held direction become true without any further edge? Then the sequence must not sleep. */
+function mayStillGrow(program: Program, pattern: SequenceProgram, state: State, i: number): boolean {
+  for (let k = 0; k < pattern.steps.length; k++) {
+    const step = pattern.steps[k]!;
+    if (step.does === "face") return true;
+    if (step.does === "hold" && isDown(program, state, i, step.control)) return true;
+  }
+  return false;
+}
+
+export const sequenceStepper: PatternStepper<SequenceProgram> = {
+  step(program, pattern, state, trace, i) {
+    const cells = state.cells;
+    const base = pattern.base;
+    const list = pattern.choices;
+    const stride = program.choiceStrides[list]!;
+    const now = nowTicks(pattern, state);
+    if (found.serve.length < pattern.edgeRoom) found = createStepEdges(pattern.edgeRoom);
+    lookAtSticks(program, pattern, state, i);
+    const hadChoices = state.choiceCount[list]! > 0;
+    const inTime = dropLate(pattern, state, stride, now);
+    const isBroken = isAnyPressed(program, state, i, pattern.breakers);
+    const hadReached = cells[base + REACHED]!;
+    let isFirstMade = findStepEdges(program, pattern, state, i, pattern.steps[0]!, found);
+    if (isBroken) state.choiceCount[list] = 0;
+    else {
+      for (let made = 0; made < pattern.steps.length; made++) {
+        if (made > 0 && state.choiceCount[list] === 0) break;
+        const isTrue = made === 0 ? isFirstMade : findStepEdges(program, pattern, state, i, pattern.steps[made]!, found);
+        if (isTrue) extendChoices(pattern, state, stride, made, found, now);
+      }
+    }
+    isFirstMade &&= !isBroken;
+    settleSticks(pattern, state, now);
+    const whole = state.choiceCount[list] === 0 ? -1 : findWhole(pattern, state, stride);
+    if ((hadChoices || isFirstMade) && isAnyPressed(program, state, i, pattern.cancel)) {
+      const reached = Math.max(hadReached, bestMade(pattern, state, stride));
+      useUp(pattern, state);
+      cells[base + HOT] = 0;
+      lapse(state, trace, i, "cancelled", reached);
+    } else if (whole >= 0) {
+      fireWhole(program, pattern, state, trace, i, stride, whole);
+      useUp(pattern, state);
+      cells[base + HOT] = 1;
+    } else if (hadChoices && state.choiceCount[list] === 0) {
+      cells[base + HOT] = 0;
+      lapse(state, trace, i, isBroken && inTime > 0 ? "broken" : "too-slow", hadReached);
+    }
+    if (state.choiceCount[list]! > 1) pruneChoices(program, pattern, state, i, stride, now);
+    if (cells[base + HOT] === 1 && !isLastStepDown(program, pattern, state, i)) cells[base + HOT] = 0;
+    const isAlive = state.choiceCount[list]! > 0;
+    settle(state, i, cells[base + HOT] === 1 ? SUSTAINED : isAlive ? FORMING : IDLE);
+    const best = isAlive ? bestMade(pattern, state, stride) : 0;
+    cells[base + REACHED] = state.phase[i] === FORMING ? Math.max(hadReached, best) : best;
+    const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
+    state.awake[i] = isAlive || isNews || cells[base + HOT] === 1 || mayStillGrow(program, pattern, state, i) ? 1 : 0;
+  },
+  restart(_program, pattern, state) {
+    state.choiceCount[pattern.choices] = 0;
+    state.cells[pattern.base + REACHED] = 0;
+    state.cells[pattern.base + HOT] = 0;
+  },
+};
+

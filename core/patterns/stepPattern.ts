@@ -1,0 +1,63 @@
+import type { PatternKind } from "../kit/schema";
+import { isAnyPressed } from "../run/hands";
+import type { PatternProgram, Program } from "../run/program";
+import { FORMING, IDLE, type State } from "../run/state";
+import type { Trace } from "../trace/trace";
+import { chargeStepper } from "./charge/step";
+import { chordStepper } from "./chord/step";
+import { lapse, type PatternStepper } from "./fire";
+import { holdStepper } from "./hold/step";
+import { mashStepper } from "./mash/step";
+import { pressStepper } from "./press/step";
+import { reachedOf } from "./reachedOf";
+import { releaseStepper } from "./release/step";
+import { sequenceStepper, useUp } from "./sequence/step";
+import { tapStepper } from "./tap/step";
+import { tapsStepper } from "./taps/step";
+
+/** One line a kind; a kind left out does not compile. */
+const STEPPERS: { readonly [K in PatternKind]: PatternStepper<Extract<PatternProgram, { kind: K }>> } = {
+  press: pressStepper,
+  release: releaseStepper,
+  tap: tapStepper,
+  hold: holdStepper,
+  charge: chargeStepper,
+  taps: tapsStepper,
+  chord: chordStepper,
+  sequence: sequenceStepper,
+  mash: mashStepper,
+};
+
+/** The stepper of a pattern's kind; the pairing of kind and program is what the table's type guarantees. */
+function stepperOf(pattern: PatternProgram): PatternStepper<PatternProgram> {
+  return STEPPERS[pattern.kind] as PatternStepper<PatternProgram>;
+}
+
+/** Forgets everything about pattern `i`: it is idle, as before frame 0. */
+export function resetPattern(program: Program, state: State, i: number): void {
+  const pattern = program.patterns[i]!;
+  state.cells.fill(0, pattern.base, pattern.base + pattern.cellCount);
+  if (pattern.kind === "sequence") state.choiceCount[pattern.choices] = 0;
+  state.phase[i] = IDLE;
+}
+
+/** One of its controls was hidden while down: the attempt is over. A cancel on the same frame wins. */
+function startOver(program: Program, pattern: PatternProgram, state: State, trace: Trace, i: number, before: number): void {
+  state.startsOver[i] = 0;
+  const reached = reachedOf(pattern, state);
+  const restart = stepperOf(pattern).restart;
+  if (restart) restart(program, pattern, state, i);
+  else state.cells.fill(0, pattern.base, pattern.base + pattern.cellCount);
+  if (before !== FORMING) return;
+  const isCancelled = isAnyPressed(program, state, i, pattern.cancel);
+  if (isCancelled && pattern.kind === "sequence") useUp(pattern, state);
+  lapse(state, trace, i, isCancelled ? "cancelled" : "hidden", reached);
+}
+
+/** Steps one pattern and clears what it no longer needs; the phase before is given. */
+export function stepPattern(program: Program, state: State, trace: Trace, i: number, before: number): void {
+  const pattern = program.patterns[i]!;
+  state.phase[i] = IDLE;
+  if (state.startsOver[i] === 1) startOver(program, pattern, state, trace, i, before);
+  stepperOf(pattern).step(program, pattern, state, trace, i);
+}

@@ -1,0 +1,24 @@
+import { carryPresses } from "../modes/carryPresses";
+import type { Program } from "../run/program";
+import type { State } from "../run/state";
+import { note, PHASE, put, type Trace } from "../trace/trace";
+import { stepPattern } from "./stepPattern";
+
+/**
+ * Step 6 of a frame: every active pattern, in kit order. One that sleeps (nothing it watches has changed,
+ * and time alone can do nothing to it) is passed over; its phase stands. Changes of phase are noted for the tape.
+ */
+export function stepPatterns(program: Program, state: State, trace: Trace): void {
+  for (let i = 0; i < program.patterns.length; i++) {
+    if (state.awake[i] === 0) continue;
+    const pattern = program.patterns[i]!;
+    if (pattern.isOff || !pattern.activeIn[state.mode]) continue;
+    const before = state.phase[i]!;
+    if (state.arrives[i] === 1) carryPresses(program, state, trace, i);
+    stepPattern(program, state, trace, i, state.phase[i]!);
+    const phase = state.phase[i]!;
+    if (phase === before) continue;
+    note(trace, state.frame, PHASE, i);
+    put(trace, phase);
+  }
+}

@@ -1,0 +1,27 @@
+import { isDown, isPressed, nowTicks, pressTicks } from "../../run/hands";
+import type { TapProgram } from "../../run/program";
+import { FORMING, IDLE } from "../../run/state";
+import { firePress, lapse, settle, type PatternStepper } from "../fire";
+
+/** Cell: is a press being followed? */
+const LIVE = 0;
+
+export const tapStepper: PatternStepper<TapProgram> = {
+  step(program, pattern, state, trace, i) {
+    const { control, base } = pattern;
+    const cells = state.cells;
+    if (isPressed(program, state, i, control)) cells[base + LIVE] = 1;
+    else if (cells[base + LIVE] === 1) {
+      if (nowTicks(pattern, state) - pressTicks(pattern, state, control) > pattern.maxTicks) {
+        cells[base + LIVE] = 0;
+        lapse(state, trace, i, "too-long");
+      } else if (!isDown(program, state, i, control)) {
+        cells[base + LIVE] = 0;
+        firePress(program, state, trace, i, control);
+      }
+    }
+    const isLive = cells[base + LIVE] === 1;
+    settle(state, i, isLive ? FORMING : IDLE);
+    state.awake[i] = isLive || state.phase[i] !== IDLE ? 1 : 0;
+  },
+};

@@ -1,0 +1,67 @@
+import { isDown, isPressed, nowTicks } from "../../run/hands";
+import { edgeKey, type Program, type TapsProgram } from "../../run/program";
+import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
+import type { Trace } from "../../trace/trace";
+import { addEdge, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";
+
+/** Cells: presses in the chain, when the last began, is it still down, is what fired still down, then the frames of the presses. */
+const COUNT = 0;
+const LAST = 1;
+const HELD = 2;
+const HOT = 3;
+export const TAPS_CELLS = 4;
+
+function fireChain(program: Program, pattern: TapsProgram, state: State, trace: Trace, i: number): void {
+  const { base, control } = pattern;
+  const count = state.cells[base + COUNT]!;
+  beginFire(state, i);
+  for (let k = 0; k < count; k++) {
+    addEdge(program, state, i, edgeKey(state.cells[base + TAPS_CELLS + k]!, control, program.sourceCount));
+  }
+  endFire(program, state, trace, i, count);
+  state.cells[base + HOT] = 1;
+}
+
+/** Ends a chain that a long press or a long gap has ended. */
+function endChain(program: Program, pattern: TapsProgram, state: State, trace: Trace, i: number): void {
+  const cells = state.cells;
+  const base = pattern.base;
+  const ageTicks = nowTicks(pattern, state) - cells[base + LAST]!;
+  if (cells[base + HELD] === 1 && ageTicks > pattern.maxTicks) {
+    lapse(state, trace, i, "too-long");
+    cells[base + HOT] = 0;
+  } else if (ageTicks > pattern.gapTicks) {
+    if (pattern.answer === "final") fireChain(program, pattern, state, trace, i);
+    else if (pattern.answer === "nth") {
+      lapse(state, trace, i, "too-slow");
+      cells[base + HOT] = 0;
+    }
+  } else return;
+  cells[base + COUNT] = 0;
+}
+
+function joinChain(program: Program, pattern: TapsProgram, state: State, trace: Trace, i: number): void {
+  const cells = state.cells;
+  const base = pattern.base;
+  const count = cells[base + COUNT]! + 1;
+  cells[base + HOT] = 0;
+  cells[base + COUNT] = count;
+  cells[base + LAST] = nowTicks(pattern, state);
+  cells[base + HELD] = 1;
+  cells[base + TAPS_CELLS + count - 1] = state.frame;
+  if (count === pattern.count || pattern.answer === "each") fireChain(program, pattern, state, trace, i);
+  if (count === pattern.count) cells[base + COUNT] = 0;
+}
+
+export const tapsStepper: PatternStepper<TapsProgram> = {
+  step(program, pattern, state, trace, i) {
+    const { base, control } = pattern;
+    const cells = state.cells;
+    if (cells[base + COUNT]! > 0) endChain(program, pattern, state, trace, i);
+    if (!isDown(program, state, i, control)) cells[base + HELD] = cells[base + HOT] = 0;
+    else if (isPressed(program, state, i, control)) joinChain(program, pattern, state, trace, i);
+    const isAlive = cells[base + COUNT]! > 0;
+    settle(state, i, cells[base + HOT] === 1 ? SUSTAINED : isAlive ? FORMING : IDLE);
+    state.awake[i] = isAlive || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
+  },
+};

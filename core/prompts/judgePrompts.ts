@@ -1,0 +1,63 @@
+import type { Program, PromptProgram } from "../run/program";
+import { FIRED, growPool, HIDDEN, LEADING, OPEN, type State } from "../run/state";
+import { GRADED, OK, type Trace } from "../trace/trace";
+import { endShowing, failPrompt, notePrompt, openedTicks, promptNow } from "./promptState";
+
+/** Do all edges of the pattern's fire lie on or after a frame? */
+function areEdgesFrom(program: Program, state: State, pattern: number, frame: number): boolean {
+  const base = pattern * program.edgeRoom;
+  for (let k = 0; k < state.fireEdgeCount[pattern]!; k++) {
+    if (Math.floor(state.fireEdges[base + k]! / program.sourceCount) < frame) return false;
+  }
+  return true;
+}
+
+/** The first pattern in kit order whose fire on this frame answers, or −1. */
+function findAnswer(program: Program, prompt: PromptProgram, state: State, p: number): number {
+  const from = prompt.early === "allow" ? state.shownFrame[p]! : state.openFrame[p]!;
+  for (let k = 0; k < prompt.ask.length; k++) {
+    const pattern = prompt.ask[k]!;
+    if (state.phase[pattern] === FIRED && areEdgesFrom(program, state, pattern, from)) return pattern;
+  }
+  return -1;
+}
+
+function isAnyEdge(state: State, controls: readonly number[]): boolean {
+  for (let k = 0; k < controls.length; k++) {
+    if (state.down[controls[k]!] === 1 && state.pressFrame[controls[k]!] === state.frame) return true;
+  }
+  return false;
+}
+
+/** The edges of an answer are taken for good. */
+function takeEdges(program: Program, state: State, pattern: number): void {
+  const count = state.fireEdgeCount[pattern]!;
+  state.taken = growPool(state.taken, state.takenCount + count);
+  for (let k = 0; k < count; k++) state.taken[state.takenCount++] = state.fireEdges[pattern * program.edgeRoom + k]!;
+}
+
+/** The first grade whose reach covers how far the answer is from the target, either way; else plain ok. */
+function gradeOf(prompt: PromptProgram, offTicks: number): number {
+  for (let g = 0; g < prompt.grades.length; g++) if (offTicks <= prompt.grades[g]!.withinTicks) return GRADED + g;
+  return OK;
+}
+
+/** Step 7 of a frame: answers, wrong presses and presses that came too early; an answer wins over a wrong press. */
+export function judgePrompts(program: Program, state: State, trace: Trace): void {
+  for (let p = 0; p < program.prompts.length; p++) {
+    const stage = state.promptStage[p]!;
+    if (stage === HIDDEN) continue;
+    const prompt = program.prompts[p]!;
+    if (stage === LEADING) {
+      if (isAnyEdge(state, prompt.earlyControls)) failPrompt(program, state, trace, p, "too-early");
+      continue;
+    }
+    const answer = stage === OPEN ? findAnswer(program, prompt, state, p) : -1;
+    if (answer >= 0) {
+      const offTicks = Math.abs(promptNow(prompt, state) - openedTicks(prompt, state, p) - prompt.targetTicks);
+      endShowing(program, state, p, true);
+      notePrompt(state, trace, p, gradeOf(prompt, offTicks));
+      takeEdges(program, state, answer);
+    } else if (isAnyEdge(state, prompt.wrongControls)) failPrompt(program, state, trace, p, "wrong");
+  }
+}

@@ -1,0 +1,40 @@
+import type { Program, PromptProgram } from "../run/program";
+import { HIDDEN, OPEN, type State } from "../run/state";
+import { FAILED, FAILURES, note, PROMPT, put, type Trace } from "../trace/trace";
+
+export type PromptFailure = (typeof FAILURES)[number];
+
+/** Notes what happened to a prompt. `code`: shown, opened, ok, failed or a grade; `why`: place in FAILURES, or −1. */
+export function notePrompt(state: State, trace: Trace, p: number, code: number, why = -1): void {
+  note(trace, state.frame, PROMPT, p);
+  put(trace, code);
+  put(trace, why);
+}
+
+/** Ends a showing: no longer shown, what it hid is seen again from the next frame, and who waits for it is told. */
+export function endShowing(program: Program, state: State, p: number, isSuccess: boolean): void {
+  if (state.promptStage[p] === OPEN && program.prompts[p]!.captures.length > 0) state.isHiddenStale = true;
+  state.promptStage[p] = HIDDEN;
+  state.outcomeFrame[p] = state.frame;
+  state.promptSucceeded[p] = isSuccess ? 1 : 0;
+}
+
+/** Fails a prompt that is showing. */
+export function failPrompt(program: Program, state: State, trace: Trace, p: number, why: PromptFailure): void {
+  endShowing(program, state, p, false);
+  notePrompt(state, trace, p, FAILED, FAILURES.indexOf(why));
+}
+
+/** The present moment on the prompt's clock, in ticks. */
+export function promptNow(prompt: PromptProgram, state: State): number {
+  return prompt.isReal ? state.frame * 100 : state.gameTicks;
+}
+
+/** When the prompt was shown, and when its window opened, on its clock. */
+export function shownTicks(prompt: PromptProgram, state: State, p: number): number {
+  return prompt.isReal ? state.shownFrame[p]! * 100 : state.shownTicks[p]!;
+}
+
+export function openedTicks(prompt: PromptProgram, state: State, p: number): number {
+  return prompt.isReal ? state.openFrame[p]! * 100 : state.openTicks[p]!;
+}

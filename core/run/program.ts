@@ -1,0 +1,280 @@
+import type { Easing } from "../curve/easing";
+
+/** A limit that is never reached. */
+export const NEVER = Infinity;
+
+/** A control as the core reads it: thresholds on its analog value, 0 to 1. */
+export interface ControlProgram {
+  readonly id: string;
+  readonly pressAt: number;
+  readonly releaseAt: number;
+}
+
+export interface StickProgram {
+  readonly id: string;
+  /** Controls: up, down, left, right. */
+  readonly up: number;
+  readonly down: number;
+  readonly left: number;
+  readonly right: number;
+  readonly opposites: "neutral" | "latest" | "first";
+  /** Gate under which left and right change places in the digit, or −1. */
+  readonly mirrorGate: number;
+}
+
+/** A gate, listed in the kit or implied by a slot (`busy:SLOT`). */
+export interface GateProgram {
+  readonly id: string;
+  readonly isListed: boolean;
+  readonly spentForTicks: number;
+  readonly derive: "all" | "any" | "none" | "while" | "plain";
+  /** Gates for all, any and none; one pattern for while. */
+  readonly of: readonly number[];
+}
+
+/** What every compiled pattern has. Times are in hundredths of a frame (ticks). */
+export interface PatternBase {
+  readonly id: string;
+  readonly isOff: boolean;
+  readonly isReal: boolean;
+  readonly captures: boolean;
+  /** Whether it is active in each mode; one entry in a kit without modes. */
+  readonly activeIn: readonly boolean[];
+  /** Controls of its attempt or steps: what captures takes and hiding hides. */
+  readonly controls: readonly number[];
+  readonly cancel: readonly number[];
+  /** Every control whose change it must be woken for. */
+  readonly watches: readonly number[];
+  /** Where its cells begin in state.cells, and how many there are. */
+  readonly base: number;
+  readonly cellCount: number;
+  /** The most edges a fire of it carries. */
+  readonly edgeRoom: number;
+}
+
+export interface RepeatProgram {
+  readonly afterTicks: number;
+  readonly everyTicks: number;
+}
+
+export interface LevelProgram {
+  readonly name: string;
+  readonly atTicks: number;
+}
+
+export type StepProgram = {
+  readonly gapTicks: number;
+  readonly afterTicks: number;
+  /** Sources whose present press a later hold or together step could still use. */
+  readonly laterSources: readonly boolean[];
+} & (
+  | { readonly does: "press" | "release"; readonly control: number }
+  | { readonly does: "hold"; readonly control: number; readonly forTicks: number }
+  | { readonly does: "dir"; readonly stick: number; readonly slot: number; readonly digit: number }
+  | { readonly does: "face"; readonly stick: number; readonly slot: number; readonly digit: number; readonly forTicks: number }
+  | { readonly does: "together"; readonly controls: readonly number[]; readonly withinTicks: number }
+);
+
+export interface PressProgram extends PatternBase {
+  readonly kind: "press";
+  readonly control: number;
+  readonly repeat: RepeatProgram | null;
+}
+export interface ReleaseProgram extends PatternBase {
+  readonly kind: "release";
+  readonly control: number;
+}
+export interface TapProgram extends PatternBase {
+  readonly kind: "tap";
+  readonly control: number;
+  readonly maxTicks: number;
+}
+export interface HoldProgram extends PatternBase {
+  readonly kind: "hold";
+  readonly control: number;
+  readonly forTicks: number;
+  readonly onReach: boolean;
+  readonly maxTicks: number;
+  /** 0 when it does not repeat. */
+  readonly everyTicks: number;
+}
+export interface ChargeProgram extends PatternBase {
+  readonly kind: "charge";
+  readonly control: number;
+  readonly fromTicks: number;
+  readonly fullTicks: number;
+  readonly minTicks: number;
+  readonly limitTicks: number;
+  readonly levels: readonly LevelProgram[];
+  readonly easing: Easing;
+  readonly low: number;
+  readonly high: number;
+  readonly fire: "release" | "full" | "either";
+}
+export interface TapsProgram extends PatternBase {
+  readonly kind: "taps";
+  readonly control: number;
+  readonly count: number;
+  readonly gapTicks: number;
+  readonly maxTicks: number;
+  readonly answer: "nth" | "each" | "final";
+}
+export interface ChordProgram extends PatternBase {
+  readonly kind: "chord";
+  readonly spreadTicks: number;
+  /** −1 without a hold after it. */
+  readonly forTicks: number;
+}
+export interface SequenceProgram extends PatternBase {
+  readonly kind: "sequence";
+  readonly steps: readonly StepProgram[];
+  readonly totalTicks: number;
+  /** Controls whose press spoils a choice; empty when others are ignored. */
+  readonly breakers: readonly number[];
+  /** Sticks its steps name; a step's slot is the place in this list. */
+  readonly sticks: readonly number[];
+  /** Which list of choices in the state is this sequence's own. */
+  readonly choices: number;
+}
+export interface MashProgram extends PatternBase {
+  readonly kind: "mash";
+  readonly count: number;
+  readonly withinTicks: number;
+  readonly alternate: boolean;
+}
+
+export type PatternProgram =
+  | PressProgram
+  | ReleaseProgram
+  | TapProgram
+  | HoldProgram
+  | ChargeProgram
+  | TapsProgram
+  | ChordProgram
+  | SequenceProgram
+  | MashProgram;
+
+export interface NeedProgram {
+  readonly gate: number;
+  /** −1 without coyote: then only an open gate will do. */
+  readonly coyoteTicks: number;
+}
+
+export interface OpeningProgram {
+  readonly gate: number;
+  readonly fromTicks: number;
+  readonly toTicks: number;
+}
+
+export interface MoveProgram {
+  readonly id: string;
+  readonly isOff: boolean;
+  readonly isReal: boolean;
+  readonly activeIn: readonly boolean[];
+  readonly pattern: number;
+  /** Wanted count of taps or level of a charge; −1 for any. */
+  readonly whenCount: number;
+  readonly whenLevel: number;
+  readonly needs: readonly NeedProgram[];
+  readonly bans: readonly number[];
+  readonly bufferTicks: number;
+  readonly deferTicks: number;
+  readonly priority: number;
+  readonly slot: number;
+  readonly spends: readonly number[];
+  readonly shares: boolean;
+  readonly cooldownTicks: number;
+  /** 0 for no limit. */
+  readonly usesMax: number;
+  readonly refillGate: number;
+  readonly lingerTicks: number;
+  readonly startupTicks: number;
+  readonly activeTicks: number;
+  readonly recoveryTicks: number;
+  readonly opens: readonly OpeningProgram[];
+}
+
+export interface ModeProgram {
+  readonly id: string;
+  readonly carry: boolean;
+}
+
+export interface SwitchProgram {
+  /** Gate to watch, or −1 for a switch by move. */
+  readonly gate: number;
+  readonly turnsOpen: boolean;
+  readonly move: number;
+  readonly to: number;
+}
+
+export interface GradeProgram {
+  readonly name: string;
+  readonly withinTicks: number;
+}
+
+export interface PromptProgram {
+  readonly id: string;
+  readonly isOff: boolean;
+  readonly isReal: boolean;
+  readonly activeIn: readonly boolean[];
+  /** Patterns that answer, in kit order, those that are off left out. */
+  readonly ask: readonly number[];
+  readonly startsAtTicks: number;
+  readonly startsOnGate: number;
+  readonly startsAfterPrompt: number;
+  readonly startsOn: "success" | "failure" | "any";
+  readonly leadTicks: number;
+  readonly windowTicks: number;
+  readonly targetTicks: number;
+  readonly grades: readonly GradeProgram[];
+  readonly early: "ignore" | "allow" | "fail";
+  /** Controls whose early press fails it; empty unless early is "fail". */
+  readonly earlyControls: readonly number[];
+  /** Controls whose press in the window fails it; empty unless wrong is "fail". */
+  readonly wrongControls: readonly number[];
+  readonly captures: readonly number[];
+  readonly opensGate: number;
+}
+
+/**
+ * A kit made ready to run: plain data, so that it can be cloned, hashed and sent to a worker.
+ * Everything is named by its place in its list; times are in ticks, hundredths of a frame.
+ */
+export interface Program {
+  readonly rateHz: number;
+  readonly controls: readonly ControlProgram[];
+  readonly sticks: readonly StickProgram[];
+  readonly gates: readonly GateProgram[];
+  readonly patterns: readonly PatternProgram[];
+  readonly moves: readonly MoveProgram[];
+  readonly modes: readonly ModeProgram[];
+  readonly startMode: number;
+  readonly switches: readonly SwitchProgram[];
+  readonly prompts: readonly PromptProgram[];
+  readonly keepsAllRequests: boolean;
+  /** For each slot, its name and the gate that is open while it is busy. */
+  readonly slots: readonly { readonly id: string; readonly busyGate: number }[];
+  /** For each control, the patterns to wake when it changes. */
+  readonly watchers: readonly (readonly number[])[];
+  /** Does anything ever hide a control from a pattern? */
+  readonly hides: boolean;
+  /** Does any mode carry presses over? Then a log of the clock and of mirroring is kept. */
+  readonly carries: boolean;
+  /** Controls and sticks together: the base in which edges are numbered. */
+  readonly sourceCount: number;
+  readonly edgeRoom: number;
+  readonly cellCount: number;
+  /** Sizes, in numbers, of one choice of each sequence. */
+  readonly choiceStrides: readonly number[];
+}
+
+/** An edge as one number: its frame and its source (a control, or after all controls a stick). */
+export function edgeKey(frame: number, source: number, sourceCount: number): number {
+  return frame * sourceCount + source;
+}
+
+/** The name of an edge's source. */
+export function sourceId(program: Program, source: number): string {
+  const controls = program.controls.length;
+  return source < controls ? program.controls[source]!.id : program.sticks[source - controls]!.id;
+}

@@ -1,0 +1,26 @@
+import { createInputCursor, loadInput, readTake, type InputColumns } from "../input/inputColumns";
+import type { Take } from "../input/takeSchema";
+import { createTrace, type Trace } from "../trace/trace";
+import type { Program } from "./program";
+import { createState } from "./state";
+import { step } from "./step";
+
+/** Runs a take already read into columns, from before frame 0 to its end. The same steps as live play. */
+export function run(program: Program, columns: InputColumns): Trace {
+  const trace = createTrace(program.rateHz, 1024);
+  runInto(program, columns, trace);
+  return trace;
+}
+
+/** The same, appended to a trace the caller keeps (cleared by the caller if it is to be used anew). */
+export function runInto(program: Program, columns: InputColumns, trace: Trace): void {
+  const state = createState(program);
+  const cursor = createInputCursor(program, columns);
+  for (let frame = 0; frame < columns.frames; frame++) step(program, state, loadInput(cursor, frame), trace);
+  trace.frames = columns.frames;
+}
+
+/** What the core makes of a take: reads it at the kit's rate and steps every frame. Always the same for the same two. */
+export function evaluate(program: Program, take: Take): Trace {
+  return run(program, readTake(program, take));
+}

@@ -1,0 +1,232 @@
+import type { Program } from "./program";
+
+/** A pattern's phase at the end of a frame. */
+export const IDLE = 0;
+export const FORMING = 1;
+export const FIRED = 2;
+export const SUSTAINED = 3;
+export const LAPSED = 4;
+
+/** What a fire can carry, as places in state.carried. */
+export const CARRIED = 4;
+
+/** A request in the pool: move, made (frame), made (ticks), due (frame or −1), due (ticks), fate, how many edges, edges. */
+export const REQUEST_HEAD = 7;
+
+/** A prompt's stage. */
+export const HIDDEN = 0;
+export const LEADING = 1;
+export const OPEN = 2;
+
+/**
+ * Everything a run remembers between frames. Allocated once by createState; copied by copyState.
+ * Frames that are not known are −1. Ticks are hundredths of a frame on the game clock unless said otherwise.
+ */
+export interface State {
+  readonly numbers: Float64Array;
+  readonly flags: Uint8Array;
+  /** The last frame stepped, −1 before any. */
+  frame: number;
+  gameTicks: number;
+  speedPercent: number;
+  mode: number;
+  /** Did any control change on the last frame? Then `was` must be brought up to date. */
+  isStirred: boolean;
+  /** Raw (before cleaning) and cleaned states of the controls; `was` is the cleaned state one frame ago, `next` scratch. */
+  readonly raw: Uint8Array;
+  readonly down: Uint8Array;
+  readonly was: Uint8Array;
+  readonly next: Uint8Array;
+  readonly rawPressFrame: Float64Array;
+  readonly pressFrame: Float64Array;
+  readonly pressTicks: Float64Array;
+  readonly painted: Uint8Array;
+  readonly staged: Uint8Array;
+  readonly gateOpen: Uint8Array;
+  readonly gateWas: Uint8Array;
+  /** The last frame on which a gate was open and not spent, with its ticks. */
+  readonly gateLastFrame: Float64Array;
+  readonly gateLastTicks: Float64Array;
+  readonly spentFrame: Float64Array;
+  readonly spentTicks: Float64Array;
+  readonly phase: Uint8Array;
+  readonly awake: Uint8Array;
+  readonly cells: Float64Array;
+  readonly fireEdges: Float64Array;
+  readonly fireEdgeCount: Float64Array;
+  readonly carried: Float64Array;
+  /** Pattern × control: hidden now by captures or a prompt; veiled = seen as up until let go; bared = starts over now. */
+  readonly hidden: Uint8Array;
+  readonly veiled: Uint8Array;
+  readonly startsOver: Uint8Array;
+  /** Patterns that a switch has just made active. */
+  readonly arrives: Uint8Array;
+  isHiddenStale: boolean;
+  /** Controls still veiled though nothing hides them any more: they wait to be let go. */
+  lingering: number;
+  requests: Float64Array;
+  requestCount: number;
+  taken: Float64Array;
+  takenCount: number;
+  readonly performedFrame: Float64Array;
+  readonly performedTicks: Float64Array;
+  readonly usesLeft: Float64Array;
+  /** By slot: the move whose timeline runs (or −1) and since when. */
+  readonly slotMove: Float64Array;
+  readonly slotFrame: Float64Array;
+  readonly slotTicks: Float64Array;
+  readonly promptStage: Uint8Array;
+  readonly promptAtPassed: Uint8Array;
+  readonly promptSucceeded: Uint8Array;
+  readonly shownFrame: Float64Array;
+  readonly shownTicks: Float64Array;
+  readonly openFrame: Float64Array;
+  readonly openTicks: Float64Array;
+  readonly outcomeFrame: Float64Array;
+  /** By sequence: its live choices, `choiceStrides[i]` numbers each. */
+  choices: Float64Array[];
+  readonly choiceCount: Float64Array;
+  /** Kept only for kits that carry: [frame, ticks, percent] at each change of speed; [frame, gate, open] of mirrors. */
+  speedLog: number[];
+  mirrorLog: number[];
+}
+
+/** Cuts typed arrays out of two blocks, so that a copy is two calls. Sizes are counted on a first pass. */
+function carve(numbers: Float64Array, flags: Uint8Array) {
+  let atNumber = 0;
+  let atFlag = 0;
+  return {
+    numbers(length: number) {
+      const view = numbers.subarray(atNumber, atNumber + length);
+      atNumber += length;
+      return view;
+    },
+    flags(length: number) {
+      const view = flags.subarray(atFlag, atFlag + length);
+      atFlag += length;
+      return view;
+    },
+    sizes: () => ({ numbers: atNumber, flags: atFlag }),
+  };
+}
+
+function layout(program: Program, numbers: Float64Array, flags: Uint8Array) {
+  const cut = carve(numbers, flags);
+  const controls = program.controls.length;
+  const gates = program.gates.length;
+  const patterns = program.patterns.length;
+  const moves = program.moves.length;
+  const slots = program.slots.length;
+  const prompts = program.prompts.length;
+  const veils = program.hides ? patterns * controls : 0;
+  const views = {
+    raw: cut.flags(controls),
+    down: cut.flags(controls),
+    was: cut.flags(controls),
+    next: cut.flags(controls),
+    rawPressFrame: cut.numbers(controls),
+    pressFrame: cut.numbers(controls),
+    pressTicks: cut.numbers(controls),
+    painted: cut.flags(gates),
+    staged: cut.flags(gates),
+    gateOpen: cut.flags(gates),
+    gateWas: cut.flags(gates),
+    gateLastFrame: cut.numbers(gates),
+    gateLastTicks: cut.numbers(gates),
+    spentFrame: cut.numbers(gates),
+    spentTicks: cut.numbers(gates),
+    phase: cut.flags(patterns),
+    awake: cut.flags(patterns),
+    cells: cut.numbers(program.cellCount),
+    fireEdges: cut.numbers(patterns * program.edgeRoom),
+    fireEdgeCount: cut.numbers(patterns),
+    carried: cut.numbers(patterns * CARRIED),
+    hidden: cut.flags(veils),
+    veiled: cut.flags(veils),
+    startsOver: cut.flags(patterns),
+    arrives: cut.flags(patterns),
+    performedFrame: cut.numbers(moves),
+    performedTicks: cut.numbers(moves),
+    usesLeft: cut.numbers(moves),
+    slotMove: cut.numbers(slots),
+    slotFrame: cut.numbers(slots),
+    slotTicks: cut.numbers(slots),
+    promptStage: cut.flags(prompts),
+    promptAtPassed: cut.flags(prompts),
+    promptSucceeded: cut.flags(prompts),
+    shownFrame: cut.numbers(prompts),
+    shownTicks: cut.numbers(prompts),
+    openFrame: cut.numbers(prompts),
+    openTicks: cut.numbers(prompts),
+    outcomeFrame: cut.numbers(prompts),
+    choiceCount: cut.numbers(program.choiceStrides.length),
+  };
+  return { views, sizes: cut.sizes() };
+}
+
+/** A state before frame 0: everything up, closed, idle; uses full; the first mode. Allocates all a run needs at rest. */
+export function createState(program: Program): State {
+  const { sizes } = layout(program, new Float64Array(0), new Uint8Array(0));
+  const numbers = new Float64Array(sizes.numbers);
+  const flags = new Uint8Array(sizes.flags);
+  const { views } = layout(program, numbers, flags);
+  for (const unknown of [views.rawPressFrame, views.pressFrame, views.gateLastFrame, views.spentFrame]) unknown.fill(-1);
+  for (const unknown of [views.performedFrame, views.slotMove, views.shownFrame, views.openFrame]) unknown.fill(-1);
+  views.outcomeFrame.fill(-1);
+  program.moves.forEach((move, i) => (views.usesLeft[i] = move.usesMax));
+  return {
+    ...views,
+    numbers,
+    flags,
+    frame: -1,
+    gameTicks: 0,
+    speedPercent: 100,
+    mode: program.startMode,
+    isStirred: false,
+    isHiddenStale: program.hides,
+    lingering: 0,
+    requests: new Float64Array(8 * (REQUEST_HEAD + program.edgeRoom)),
+    requestCount: 0,
+    taken: new Float64Array(16),
+    takenCount: 0,
+    choices: program.choiceStrides.map(stride => new Float64Array(stride * 8)),
+    speedLog: [],
+    mirrorLog: [],
+  };
+}
+
+function copyPool(from: Float64Array, to: Float64Array, used: number): Float64Array {
+  const room = to.length >= used ? to : new Float64Array(from.length);
+  room.set(from.subarray(0, used));
+  return room;
+}
+
+/** Makes `to` equal to `from`; both must come from createState of the same program. */
+export function copyState(program: Program, from: State, to: State): void {
+  to.numbers.set(from.numbers);
+  to.flags.set(from.flags);
+  to.frame = from.frame;
+  to.gameTicks = from.gameTicks;
+  to.speedPercent = from.speedPercent;
+  to.mode = from.mode;
+  to.isStirred = from.isStirred;
+  to.isHiddenStale = from.isHiddenStale;
+  to.lingering = from.lingering;
+  to.requests = copyPool(from.requests, to.requests, from.requestCount * (REQUEST_HEAD + program.edgeRoom));
+  to.requestCount = from.requestCount;
+  to.taken = copyPool(from.taken, to.taken, from.takenCount);
+  to.takenCount = from.takenCount;
+  for (let i = 0; i < from.choices.length; i++) {
+    to.choices[i] = copyPool(from.choices[i]!, to.choices[i]!, from.choiceCount[i]! * program.choiceStrides[i]!);
+  }
+  to.speedLog = from.speedLog.slice();
+  to.mirrorLog = from.mirrorLog.slice();
+}
+
+/** Room for `needed` numbers: the pool itself, or a longer copy of it. */
+export function growPool(pool: Float64Array, needed: number): Float64Array {
+  if (needed <= pool.length) return pool;
+  const longer = new Float64Array(Math.max(needed, pool.length * 2));
+  longer.set(pool);
+  return longer;
+}

@@ -1,0 +1,120 @@
+/** Kinds of note. Those up to LOST are the events of a trace file; the rest are for the tape and for fates. */
+export const MODE = 0;
+export const GATE = 1;
+export const FIRE = 2;
+export const LAPSE = 3;
+export const PROMPT = 4;
+export const PERFORMED = 5;
+export const LOST = 6;
+/** A control's cleaned edge: payload [down]. */
+export const EDGE = 7;
+/** A pattern's phase where it changes: payload [phase]. */
+export const PHASE = 8;
+/** A request made: payload [edges, keys…]. */
+export const REQUEST = 9;
+
+/** Why a pattern lapsed; a note holds the place in this list. */
+export const LAPSE_REASONS = ["too-short", "too-long", "too-slow", "broken", "cancelled", "hidden", "mode"] as const;
+export type LapseReason = (typeof LAPSE_REASONS)[number];
+
+/** Why a request was lost; "gate" and "ban" go with a gate. */
+export const LOSS_REASONS = [
+  "replaced", "beaten", "prompt", "mode", "cooldown", "uses", "busy", "late", "gate", "ban",
+] as const;
+export type LossReason = (typeof LOSS_REASONS)[number];
+
+/** How a move came to be performed. */
+export const PERFORMED_BY = ["direct", "buffer", "coyote", "both"] as const;
+export type PerformedBy = (typeof PERFORMED_BY)[number];
+
+/** What happened to a prompt; numbers from GRADED on are grades. */
+export const SHOWN = 0;
+export const OPENED = 1;
+export const OK = 2;
+export const FAILED = 3;
+export const GRADED = 4;
+export const FAILURES = ["too-late", "too-early", "wrong", "mode"] as const;
+
+/**
+ * What a run made of its input, as columns: note `i` happened on `frame[i]`, to `subject[i]` (a place in the
+ * list its kind belongs to), with `payload[at[i]]…`. Notes are in the order of section 3 of the frame rules.
+ */
+export interface Trace {
+  rateHz: number;
+  /** Frames run. */
+  frames: number;
+  count: number;
+  frame: Uint32Array;
+  kind: Uint8Array;
+  subject: Uint16Array;
+  at: Uint32Array;
+  payload: Float64Array;
+  used: number;
+  /** While muted, notes are dropped: presses carried over a switch are watched again, not reported again. */
+  isMuted: boolean;
+}
+
+/** An empty trace. `room`: notes it holds before it must grow; it doubles then. */
+export function createTrace(rateHz: number, room = 256): Trace {
+  return {
+    rateHz,
+    frames: 0,
+    count: 0,
+    frame: new Uint32Array(room),
+    kind: new Uint8Array(room),
+    subject: new Uint16Array(room),
+    at: new Uint32Array(room),
+    payload: new Float64Array(room * 2),
+    used: 0,
+    isMuted: false,
+  };
+}
+
+/** Forgets all notes and keeps the room. */
+export function clearTrace(trace: Trace): void {
+  trace.count = 0;
+  trace.used = 0;
+  trace.frames = 0;
+}
+
+/** Drops every note from `frame` on, for stepping back: the trace is then as it was before that frame. */
+export function rewindTrace(trace: Trace, frame: number): void {
+  while (trace.count > 0 && trace.frame[trace.count - 1]! >= frame) trace.count--;
+  trace.used = trace.count === 0 ? 0 : trace.at[trace.count]!;
+  trace.frames = Math.min(trace.frames, frame);
+}
+
+function growNotes(trace: Trace): void {
+  const room = trace.frame.length * 2;
+  const longer = { frame: new Uint32Array(room), kind: new Uint8Array(room), subject: new Uint16Array(room), at: new Uint32Array(room) };
+  longer.frame.set(trace.frame);
+  longer.kind.set(trace.kind);
+  longer.subject.set(trace.subject);
+  longer.at.set(trace.at);
+  Object.assign(trace, longer);
+}
+
+/** Begins a note; its payload follows by `put`. */
+export function note(trace: Trace, frame: number, kind: number, subject: number): void {
+  if (trace.isMuted) return;
+  const i = trace.count;
+  if (i + 1 >= trace.frame.length) growNotes(trace);
+  trace.frame[i] = frame;
+  trace.kind[i] = kind;
+  trace.subject[i] = subject;
+  trace.at[i] = trace.used;
+  trace.at[i + 1] = trace.used;
+  trace.count = i + 1;
+}
+
+/** Adds one number to the payload of the note begun last. */
+export function put(trace: Trace, value: number): void {
+  if (trace.isMuted) return;
+  if (trace.used >= trace.payload.length) {
+    const longer = new Float64Array(trace.payload.length * 2);
+    longer.set(trace.payload);
+    trace.payload = longer;
+  }
+  trace.payload[trace.used++] = value;
+  trace.at[trace.count] = trace.used;
+}
