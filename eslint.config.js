@@ -1,5 +1,5 @@
 import tseslint from "typescript-eslint";
-import importX from "eslint-plugin-import-x";
+import importX, { createNodeResolver } from "eslint-plugin-import-x";
 import reactHooks from "eslint-plugin-react-hooks";
 
 /** The one-way rule: app and cli → stage → core. Each room names what it may not reach. */
@@ -21,7 +21,7 @@ export default tseslint.config(
   ...tseslint.configs.recommended,
   {
     plugins: { "import-x": importX },
-    settings: { "import-x/resolver": { node: { extensions: [".ts", ".tsx", ".js"] } } },
+    settings: { "import-x/resolver-next": [createNodeResolver({ extensions: [".ts", ".tsx", ".js"] })] },
     rules: {
       "@typescript-eslint/no-explicit-any": "error",
       "@typescript-eslint/no-non-null-assertion": "off",
@@ -58,7 +58,11 @@ export default tseslint.config(
       ...reactHooks.configs.recommended.rules,
       "no-restricted-imports": [
         "error",
-        { patterns: [{ group: ["**/cli/**", "**/core/*/**", "**/core/*"], message: "Reach core through #core." }] },
+        {
+          patterns: [
+            { group: ["**/cli/**", "**/core/*/**", "**/core/*"], message: "Reach core through #core." },
+          ],
+        },
       ],
     },
   },

@@ -2,7 +2,10 @@ import { readFileSync } from "node:fs";
 import { formatIssue, parseJson, type Result } from "#core";
 
 /** Reads a file through a parser; what is wrong with it comes as lines for standard error. */
-export function readDocument<T>(file: string, parse: (input: unknown) => Result<T>): { value: T } | { lines: string[] } {
+export function readDocument<T>(
+  file: string,
+  parse: (input: unknown) => Result<T>,
+): { value: T } | { lines: string[] } {
   let source: string;
   try {
     source = readFileSync(file, "utf8");

@@ -14,7 +14,9 @@ function main(kitFile: string, takeFile: string): void {
   }
   const program = compile(kit.value);
   if (!program.ok) throw new Error("a kit that was read must compile");
-  process.stdout.write(JSON.stringify(formatTrace(program.value, evaluate(program.value, take.value))) + "\n");
+  process.stdout.write(
+    JSON.stringify(formatTrace(program.value, evaluate(program.value, take.value))) + "\n",
+  );
 }
 
 new Command("trace")

@@ -1,6 +1,17 @@
 export { compile } from "./kit/compile";
 export { parseKit } from "./kit/parseKit";
-export type { Control, Gate, Kit, Move, Pattern, PatternKind, PatternOf, Prompt, Step, Stick } from "./kit/schema";
+export type {
+  Control,
+  Gate,
+  Kit,
+  Move,
+  Pattern,
+  PatternKind,
+  PatternOf,
+  Prompt,
+  Step,
+  Stick,
+} from "./kit/schema";
 export { CODE_PATTERN } from "./kit/schema";
 export { answeredStretch } from "./kit/warnings";
 export type { Issue, IssueCode, PathStep, Result } from "./formats/issue";
@@ -30,3 +41,9 @@ export type { Trace } from "./trace/trace";
 export { clearTrace, createTrace, rewindTrace } from "./trace/trace";
 export { formatEvent, formatTrace } from "./trace/formatTrace";
 export type { TraceDocument, TraceEvent } from "./trace/traceSchema";
+export { formatSentence } from "./kit/sentence";
+export type { Option, SentencePart } from "./kit/sentence";
+export { describePattern } from "./patterns/describePattern";
+export { describeMove } from "./moves/describeMove";
+export { readMeter } from "./study/meter";
+export type { Meter } from "./study/meter";

@@ -7,13 +7,18 @@ import bezier from "bezier-easing";
  */
 export type Easing =
   | { readonly kind: "linear" }
-  | { readonly kind: "bezier"; readonly x1: number; readonly y1: number; readonly x2: number; readonly y2: number }
+  | {
+      readonly kind: "bezier";
+      readonly x1: number;
+      readonly y1: number;
+      readonly x2: number;
+      readonly y2: number;
+    }
   | { readonly kind: "points"; readonly inputs: readonly number[]; readonly outputs: readonly number[] }
   | { readonly kind: "steps"; readonly steps: number; readonly jumps: number; readonly offset: number };
 
 export type ParsedEasing =
-  | { readonly ok: true; readonly value: Easing }
-  | { readonly ok: false; readonly detail: string };
+  { readonly ok: true; readonly value: Easing } | { readonly ok: false; readonly detail: string };
 
 const KEYWORDS: Readonly<Record<string, string>> = {
   ease: "cubic-bezier(0.25, 0.1, 0.25, 1)",
@@ -87,18 +92,27 @@ function parsePoints(parts: readonly string[]): ParsedEasing {
   }
   return {
     ok: true,
-    value: { kind: "points", inputs: stops.map(stop => stop.input!), outputs: stops.map(stop => stop.output) },
+    value: {
+      kind: "points",
+      inputs: stops.map(stop => stop.input!),
+      outputs: stops.map(stop => stop.output),
+    },
   };
 }
 
 function parseSteps(parts: readonly string[]): ParsedEasing {
   const steps = Number(parts[0]);
   const position = parts[1] ?? "end";
-  if (!/^\d+$/.test(parts[0] ?? "") || steps < 1 || parts.length > 2) return refuse("steps() takes a whole number of steps");
-  if (position === "start" || position === "jump-start") return { ok: true, value: { kind: "steps", steps, jumps: steps, offset: 1 } };
-  if (position === "end" || position === "jump-end") return { ok: true, value: { kind: "steps", steps, jumps: steps, offset: 0 } };
-  if (position === "jump-both") return { ok: true, value: { kind: "steps", steps, jumps: steps + 1, offset: 1 } };
-  if (position === "jump-none" && steps > 1) return { ok: true, value: { kind: "steps", steps, jumps: steps - 1, offset: 0 } };
+  if (!/^\d+$/.test(parts[0] ?? "") || steps < 1 || parts.length > 2)
+    return refuse("steps() takes a whole number of steps");
+  if (position === "start" || position === "jump-start")
+    return { ok: true, value: { kind: "steps", steps, jumps: steps, offset: 1 } };
+  if (position === "end" || position === "jump-end")
+    return { ok: true, value: { kind: "steps", steps, jumps: steps, offset: 0 } };
+  if (position === "jump-both")
+    return { ok: true, value: { kind: "steps", steps, jumps: steps + 1, offset: 1 } };
+  if (position === "jump-none" && steps > 1)
+    return { ok: true, value: { kind: "steps", steps, jumps: steps - 1, offset: 0 } };
   return refuse(`"${position}" is not a place for a jump`);
 }
 
@@ -109,8 +123,11 @@ function parseSteps(parts: readonly string[]): ParsedEasing {
 export function parseEasing(source: string): ParsedEasing {
   const written = source.trim().toLowerCase();
   if (written === "linear") return { ok: true, value: { kind: "linear" } };
-  const found = /^([a-z-]+)\(([^()]*)\)$/.exec(Object.hasOwn(KEYWORDS, written) ? KEYWORDS[written]! : written);
-  if (!found) return refuse("write linear, ease, ease-in, ease-out, ease-in-out, cubic-bezier(…) or linear(…)");
+  const found = /^([a-z-]+)\(([^()]*)\)$/.exec(
+    Object.hasOwn(KEYWORDS, written) ? KEYWORDS[written]! : written,
+  );
+  if (!found)
+    return refuse("write linear, ease, ease-in, ease-out, ease-in-out, cubic-bezier(…) or linear(…)");
   const parts = found[2]!.split(",").map(part => part.trim());
   if (found[1] === "cubic-bezier") return parseBezier(parts);
   if (found[1] === "linear") return parsePoints(parts);

@@ -38,7 +38,10 @@ function hermite(a: CurvePoint, b: CurvePoint, slopeA: number, slopeB: number, t
   const t2 = t * t;
   const t3 = t2 * t;
   return (
-    (2 * t3 - 3 * t2 + 1) * a.y + (t3 - 2 * t2 + t) * width * slopeA + (3 * t2 - 2 * t3) * b.y + (t3 - t2) * width * slopeB
+    (2 * t3 - 3 * t2 + 1) * a.y +
+    (t3 - 2 * t2 + t) * width * slopeA +
+    (3 * t2 - 2 * t3) * b.y +
+    (t3 - t2) * width * slopeB
   );
 }
 

@@ -30,12 +30,15 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "full-not-above-from": f =>
     `full (${f.full} f) is not above from (${f.from} f) at this rate: make full longer or from shorter`,
   "release-above-press": f => `releaseAt ${f.release} is above pressAt ${f.press}: make it the same or lower`,
-  "max-on-reach": () => `a hold that fires when reached has no longest press: take max away, or fire on release`,
+  "max-on-reach": () =>
+    `a hold that fires when reached has no longest press: take max away, or fire on release`,
   "repeat-on-release": () => `a hold that fires on release cannot repeat: take repeat away, or fire on reach`,
   "when-field": f => `"${f.pattern}" carries no ${f.field}: use a pattern that does (${f.hint})`,
   "to-before-from": f => `to (${f.to}) is before from (${f.from}): make it the same or later`,
-  "grade-name": f => `a grade may not be called "${f.name}", which is an outcome of its own: take another word`,
-  "levels-order": f => `level "${f.name}" (${f.at} f) is below the one before it (${f.before} f): put them in order`,
+  "grade-name": f =>
+    `a grade may not be called "${f.name}", which is an outcome of its own: take another word`,
+  "levels-order": f =>
+    `level "${f.name}" (${f.at} f) is below the one before it (${f.before} f): put them in order`,
   "ask-nothing": () => `asks for nothing: name at least one pattern as its answer`,
   curve: f => `${f.found} is not an easing curve: ${f.detail}`,
   "stick-same": f => `"${f.id}" stands for two directions: give each its own control`,

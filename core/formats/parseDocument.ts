@@ -15,7 +15,17 @@ interface AnySchema {
 }
 
 const CODES_BY_MESSAGE = new Set<string>([
-  "length", "empty", "whole", "range", "text", "choice", "code", "no-variant", "rate", "frames", "type",
+  "length",
+  "empty",
+  "whole",
+  "range",
+  "text",
+  "choice",
+  "code",
+  "no-variant",
+  "rate",
+  "frames",
+  "type",
 ]);
 
 function isRecord(value: unknown): value is Record<string, unknown> {
@@ -40,7 +50,9 @@ function likeliest(options: readonly AnySchema[], value: unknown): AnySchema | u
     const keys = Object.keys(value);
     const known = keys.filter(key => key in entries).length;
     const first = Object.keys(entries)[0];
-    const score = literal ? 1000 : (first !== undefined && first in value ? 100 : 0) + known * 2 - keys.length;
+    const score = literal
+      ? 1000
+      : (first !== undefined && first in value ? 100 : 0) + known * 2 - keys.length;
     if (score > bestScore) {
       best = option;
       bestScore = score;
@@ -54,7 +66,12 @@ function fieldHint(entries: Readonly<Record<string, AnySchema>>): string {
 }
 
 /** Adds a fault for every field the schema does not know, at every depth (Valibot stops at the first). */
-function listUnknownFields(schema: AnySchema, value: unknown, path: readonly PathStep[], issues: Issue[]): void {
+function listUnknownFields(
+  schema: AnySchema,
+  value: unknown,
+  path: readonly PathStep[],
+  issues: Issue[],
+): void {
   if (schema.wrapped) return listUnknownFields(schema.wrapped, value, path, issues);
   if (schema.options && schema.type !== "picklist") {
     const option = likeliest(schema.options, value);
@@ -71,7 +88,10 @@ function listUnknownFields(schema: AnySchema, value: unknown, path: readonly Pat
   for (const [key, item] of Object.entries(value)) {
     const entry = Object.hasOwn(schema.entries, key) ? schema.entries[key] : undefined;
     if (entry) listUnknownFields(entry, item, [...path, key], issues);
-    else issues.push(fault("unknown-field", [...path, key], { found: show(key), hint: fieldHint(schema.entries) }));
+    else
+      issues.push(
+        fault("unknown-field", [...path, key], { found: show(key), hint: fieldHint(schema.entries) }),
+      );
   }
 }
 
@@ -84,7 +104,14 @@ function wantedForms(schema: AnySchema): string {
   const forms = schema.options ?? [];
   const kinds = forms.map(form => form.entries?.kind?.literal).filter(kind => kind !== undefined);
   if (kinds.length > 0) return `kind ${kinds.join(", ")}`;
-  return forms.map(form => `{${Object.keys(form.entries ?? {}).slice(0, 2).join(", ")}}`).join(" or ");
+  return forms
+    .map(
+      form =>
+        `{${Object.keys(form.entries ?? {})
+          .slice(0, 2)
+          .join(", ")}}`,
+    )
+    .join(" or ");
 }
 
 function toIssues(found: v.BaseIssue<unknown>, schemaAt: AnySchema, value: unknown): Issue[] {
@@ -104,12 +131,15 @@ function toIssues(found: v.BaseIssue<unknown>, schemaAt: AnySchema, value: unkno
     }
     const kindAt = path.at(-1) === "kind" ? path.slice(0, -1) : path;
     const forms = schemaAlong(schemaAt, kindAt, value) ?? union;
-    return [fault("no-variant", path, { ...shown, wanted: forms ? wantedForms(forms) : String(found.expected) })];
+    return [
+      fault("no-variant", path, { ...shown, wanted: forms ? wantedForms(forms) : String(found.expected) }),
+    ];
   }
   const code: IssueCode = CODES_BY_MESSAGE.has(found.message) ? (found.message as IssueCode) : "type";
   const wanted = String(found.expected ?? "another kind of value").replaceAll("Object", "an object {…}");
   const facts: Record<string, string | number> = { ...shown, wanted };
-  if (code === "length" && /^0+(\.0+)?(f|ms)$/.test(String(found.input))) return [fault("length-zero", path, facts)];
+  if (code === "length" && /^0+(\.0+)?(f|ms)$/.test(String(found.input)))
+    return [fault("length-zero", path, facts)];
   if (code === "range") Object.assign(facts, RANGES[String(path[0])] ?? RANGES.default);
   if (code === "whole") facts.atLeast = typeof found.requirement === "number" ? found.requirement : 1;
   if (code === "choice") facts.wanted = wanted.replace(/[()]/g, "").replaceAll(" | ", ", ");
@@ -123,7 +153,10 @@ function schemaAlong(root: AnySchema, path: readonly PathStep[], value: unknown)
   for (const step of path) {
     while (schema?.wrapped) schema = schema.wrapped;
     if (schema?.options && schema.type !== "picklist") schema = likeliest(schema.options, here);
-    schema = typeof step === "number" ? (schema?.item ?? schema?.items?.[step]) : (schema?.entries?.[step] ?? schema?.value);
+    schema =
+      typeof step === "number"
+        ? (schema?.item ?? schema?.items?.[step])
+        : (schema?.entries?.[step] ?? schema?.value);
     here = isRecord(here) || Array.isArray(here) ? (here as Record<PathStep, unknown>)[step] : undefined;
   }
   while (schema?.wrapped) schema = schema.wrapped;
@@ -147,7 +180,10 @@ export interface DocumentFormat<T> {
 export function parseDocument<T>(known: DocumentFormat<T>, input: unknown): Result<T> {
   if (!isRecord(input) || input.format !== known.format) {
     const found = isRecord(input) ? `format ${show(input.format)}` : show(input);
-    return { ok: false, issues: [fault("wrong-format", isRecord(input) ? ["format"] : [], { found, wanted: known.format })] };
+    return {
+      ok: false,
+      issues: [fault("wrong-format", isRecord(input) ? ["format"] : [], { found, wanted: known.format })],
+    };
   }
   const version = input.version;
   if (typeof version !== "number" || !Number.isInteger(version) || version < 1) {
@@ -174,7 +210,10 @@ export const FILE_LIMIT_BYTES = 32 * 1024 * 1024;
 export function parseJson(source: string): Result<unknown> {
   if (source.length > FILE_LIMIT_BYTES) {
     const megabytes = Math.ceil(source.length / 1024 / 1024);
-    return { ok: false, issues: [fault("too-large", [], { megabytes, limit: FILE_LIMIT_BYTES / 1024 / 1024 })] };
+    return {
+      ok: false,
+      issues: [fault("too-large", [], { megabytes, limit: FILE_LIMIT_BYTES / 1024 / 1024 })],
+    };
   }
   try {
     const value: unknown = JSON.parse(source.replace(/^\uFEFF/, ""));

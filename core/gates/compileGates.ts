@@ -9,7 +9,8 @@ const SPENT_FOR = "133ms";
 
 function compileSources(gate: Gate, g: number, names: Names): Pick<GateProgram, "derive" | "of"> {
   const given = (["all", "any", "none", "while"] as const).filter(key => gate[key] !== undefined);
-  if (given.length > 1) names.issues.push(fault("gate-sources", ["gates", g], { found: given.join(" and ") }));
+  if (given.length > 1)
+    names.issues.push(fault("gate-sources", ["gates", g], { found: given.join(" and ") }));
   const derive = given[0];
   if (derive === undefined) return { derive: "plain", of: [] };
   if (derive === "while") return { derive, of: [names.pattern(gate.while!, ["gates", g, "while"])] };

@@ -50,7 +50,8 @@ function followSpending(program: Program, state: State, g: number): void {
     if (!isOpen) {
       state.spentFrame[g] = -1;
       state.gateLastFrame[g] = -1;
-    } else if (state.gameTicks - state.spentTicks[g]! >= program.gates[g]!.spentForTicks) state.spentFrame[g] = -1;
+    } else if (state.gameTicks - state.spentTicks[g]! >= program.gates[g]!.spentForTicks)
+      state.spentFrame[g] = -1;
   }
   if (isOpen && state.spentFrame[g]! < 0) {
     state.gateLastFrame[g] = state.frame;
@@ -66,12 +67,14 @@ function followSpending(program: Program, state: State, g: number): void {
 export function stepGates(program: Program, state: State, input: FrameInput, trace: Trace): void {
   const count = program.gates.length;
   if (count === 0) return;
-  for (let k = 0; k < input.gateChangeCount; k++) state.painted[input.gateChanges[k]! >> 1] = input.gateChanges[k]! & 1;
+  for (let k = 0; k < input.gateChangeCount; k++)
+    state.painted[input.gateChanges[k]! >> 1] = input.gateChanges[k]! & 1;
   for (let g = 0; g < count; g++) {
     state.gateWas[g] = state.gateOpen[g]!;
     state.gateOpen[g] = state.painted[g]! | state.staged[g]!;
   }
-  for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) openByTimeline(program, state, s);
+  for (let s = 0; s < program.slots.length; s++)
+    if (state.slotMove[s]! >= 0) openByTimeline(program, state, s);
   for (let p = 0; p < program.prompts.length; p++) {
     const gate = program.prompts[p]!.opensGate;
     if (gate >= 0 && state.promptStage[p] === OPEN) state.gateOpen[gate] = 1;

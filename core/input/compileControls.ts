@@ -14,7 +14,9 @@ export function compileControlList(names: Names): ControlProgram[] {
     const pressAt = control.pressAt ?? PRESS_AT;
     const releaseAt = control.releaseAt ?? Math.min(RELEASE_AT, pressAt);
     if (releaseAt > pressAt) {
-      names.issues.push(fault("release-above-press", ["controls", c, "releaseAt"], { release: releaseAt, press: pressAt }));
+      names.issues.push(
+        fault("release-above-press", ["controls", c, "releaseAt"], { release: releaseAt, press: pressAt }),
+      );
     }
     return { id: control.id, pressAt, releaseAt };
   });
@@ -29,8 +31,14 @@ export function compileSticks(names: Names): StickProgram[] {
         names.issues.push(fault("stick-same", ["sticks", s, side], { id: stick[side] }));
       }
     });
-    const [up, down, left, right] = sides.map(side => names.control(stick[side], ["sticks", s, side])) as [number, number, number, number];
-    const mirrorGate = stick.mirrorWhen === undefined ? -1 : names.gate(stick.mirrorWhen, ["sticks", s, "mirrorWhen"]);
+    const [up, down, left, right] = sides.map(side => names.control(stick[side], ["sticks", s, side])) as [
+      number,
+      number,
+      number,
+      number,
+    ];
+    const mirrorGate =
+      stick.mirrorWhen === undefined ? -1 : names.gate(stick.mirrorWhen, ["sticks", s, "mirrorWhen"]);
     return { id: stick.id, up, down, left, right, opposites: stick.opposites ?? "neutral", mirrorGate };
   });
 }

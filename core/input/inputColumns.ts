@@ -26,7 +26,12 @@ function toColumns(entries: Entry[]): { frame: Uint32Array; value: Uint32Array }
 }
 
 /** Of several changes of a gate or the speed on one frame only the last counts. */
-function lastOfEachFrame(lane: readonly (readonly [number, number])[], kitRateHz: number, takeRateHz: number, frames: number) {
+function lastOfEachFrame(
+  lane: readonly (readonly [number, number])[],
+  kitRateHz: number,
+  takeRateHz: number,
+  frames: number,
+) {
   const landed: [number, number][] = [];
   for (const [x, value] of lane) {
     const frame = landingFrame(x, kitRateHz, takeRateHz);
@@ -114,7 +119,10 @@ function firstAt(frames: Uint32Array, frame: number): number {
 export function loadInput(cursor: InputCursor, frame: number): FrameInput {
   const { columns, input } = cursor;
   input.changeCount = 0;
-  while (cursor.nextControl < columns.controlFrame.length && columns.controlFrame[cursor.nextControl] === frame) {
+  while (
+    cursor.nextControl < columns.controlFrame.length &&
+    columns.controlFrame[cursor.nextControl] === frame
+  ) {
     input.changes[input.changeCount++] = columns.controlChange[cursor.nextControl++]!;
   }
   input.gateChangeCount = 0;

@@ -13,7 +13,11 @@ export const TAKE_FORMAT: DocumentFormat<Take> = {
 /** The most frames a take may have: a day at 200 frames a second. */
 export const FRAME_LIMIT = 17_280_000;
 
-function checkOrder(lane: readonly (readonly [number, number])[], path: readonly PathStep[], issues: Issue[]): void {
+function checkOrder(
+  lane: readonly (readonly [number, number])[],
+  path: readonly PathStep[],
+  issues: Issue[],
+): void {
   for (let k = 1; k < lane.length; k++) {
     if (lane[k]![0] >= lane[k - 1]![0]) continue;
     issues.push(fault("order", [...path, k, 0], { found: lane[k]![0], before: lane[k - 1]![0] }));
@@ -27,7 +31,8 @@ export function parseTake(input: unknown): Result<Take> {
   if (!parsed.ok) return parsed;
   const take = parsed.value;
   const issues: Issue[] = [];
-  if (take.frames > FRAME_LIMIT) issues.push(fault("too-long-take", ["frames"], { frames: take.frames, limit: FRAME_LIMIT }));
+  if (take.frames > FRAME_LIMIT)
+    issues.push(fault("too-long-take", ["frames"], { frames: take.frames, limit: FRAME_LIMIT }));
   for (const [id, lane] of Object.entries(take.lanes)) checkOrder(lane, ["lanes", id], issues);
   for (const [id, lane] of Object.entries(take.gates ?? {})) checkOrder(lane, ["gates", id], issues);
   checkOrder(take.speed ?? [], ["speed"], issues);

@@ -48,7 +48,10 @@ export function compile(kit: Kit): Result<Program> {
     keepsAllRequests: kit.queue === "all",
     slots: names.slots.map(id => ({ id, busyGate: names.gateIds.indexOf(`busy:${id}`) })),
     watchers: listWatchers(patterns, controls.length),
-    hides: modes.length > 0 || patterns.some(p => p.captures && !p.isOff) || prompts.some(p => p.captures.length > 0),
+    hides:
+      modes.length > 0 ||
+      patterns.some(p => p.captures && !p.isOff) ||
+      prompts.some(p => p.captures.length > 0),
     carries: modes.some(mode => mode.carry),
     sourceCount: controls.length + sticks.length,
     edgeRoom: patterns.reduce((room, pattern) => Math.max(room, pattern.edgeRoom), 1),

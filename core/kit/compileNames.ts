@@ -37,7 +37,11 @@ function listNames(what: string, list: readonly Named[], listPath: string, issue
     if (places.has(item.id)) issues.push(fault("duplicate-id", [listPath, i, "id"], { id: item.id, what }));
     else places.set(item.id, i);
   });
-  return (id: string, path: readonly PathStep[], hint = `add it under ${listPath}, or name one that is there`) => {
+  return (
+    id: string,
+    path: readonly PathStep[],
+    hint = `add it under ${listPath}, or name one that is there`,
+  ) => {
     const place = places.get(id);
     if (place !== undefined) return place;
     issues.push(fault("unknown-id", path, { what, id, hint }));
@@ -54,7 +58,9 @@ function listSlots(kit: Kit): string[] {
 export function gatherNames(kit: Kit, issues: Issue[]): Names {
   const slots = listSlots(kit);
   const listed = kit.gates ?? [];
-  const implied = slots.map(slot => ({ id: `busy:${slot}` })).filter(gate => !listed.some(l => l.id === gate.id));
+  const implied = slots
+    .map(slot => ({ id: `busy:${slot}` }))
+    .filter(gate => !listed.some(l => l.id === gate.id));
   const gates = [...listed, ...implied];
   const findGate = listNames("gate", gates, "gates", issues);
   const sticks = kit.sticks ?? [];

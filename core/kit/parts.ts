@@ -13,7 +13,12 @@ export const duration = v.pipe(v.string("length"), v.regex(DURATION_PATTERN, "le
 export const duration1 = v.pipe(v.string("length"), v.regex(DURATION_ABOVE_ZERO, "length"));
 export const count1 = v.pipe(v.number("whole"), v.integer("whole"), v.minValue(1, "whole"));
 export const unit = v.pipe(v.number("range"), v.minValue(0, "range"), v.maxValue(1, "range"));
-export const rate = v.pipe(v.number("rate"), v.integer("rate"), v.minValue(1, "rate"), v.maxValue(1000, "rate"));
+export const rate = v.pipe(
+  v.number("rate"),
+  v.integer("rate"),
+  v.minValue(1, "rate"),
+  v.maxValue(1000, "rate"),
+);
 export const clock = v.picklist(["game", "real"], "choice");
 
 /** A list with at least one item. */

@@ -67,7 +67,10 @@ const moveSchema = v.strictObject({
   name: text,
   pattern: id,
   when: v.exactOptional(
-    v.strictObject({ count: v.exactOptional(count1), level: v.exactOptional(v.pipe(v.number("whole"), v.integer("whole"), v.minValue(0, "whole"))) }),
+    v.strictObject({
+      count: v.exactOptional(count1),
+      level: v.exactOptional(v.pipe(v.number("whole"), v.integer("whole"), v.minValue(0, "whole"))),
+    }),
   ),
   needs: v.exactOptional(list(v.strictObject({ gate: id, coyote: v.exactOptional(duration) }))),
   bans: v.exactOptional(list(id)),

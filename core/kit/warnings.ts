@@ -20,13 +20,21 @@ export function answeredStretch(pattern: PatternProgram): Stretch | undefined {
     case "tap":
       return { id: pattern.id, from: 1, to: frames(pattern.maxTicks) };
     case "hold":
-      return { id: pattern.id, from: Math.max(1, frames(pattern.forTicks)), to: pattern.onReach ? NEVER : frames(pattern.maxTicks) };
+      return {
+        id: pattern.id,
+        from: Math.max(1, frames(pattern.forTicks)),
+        to: pattern.onReach ? NEVER : frames(pattern.maxTicks),
+      };
     case "charge":
-      if (pattern.fire === "full") return { id: pattern.id, from: Math.max(1, frames(pattern.fullTicks)), to: NEVER };
+      if (pattern.fire === "full")
+        return { id: pattern.id, from: Math.max(1, frames(pattern.fullTicks)), to: NEVER };
       return {
         id: pattern.id,
         from: Math.max(1, frames(pattern.minTicks)),
-        to: pattern.fire === "either" && pattern.limitTicks >= pattern.fullTicks ? NEVER : frames(pattern.limitTicks),
+        to:
+          pattern.fire === "either" && pattern.limitTicks >= pattern.fullTicks
+            ? NEVER
+            : frames(pattern.limitTicks),
       };
     default:
       return undefined;
@@ -38,7 +46,9 @@ function warnOfStretches(kit: Kit, program: Program): Issue[] {
   kit.controls.forEach((control, c) => {
     const answered = program.patterns.flatMap((pattern, i) => {
       const stretch = pattern.isOff || !pattern.controls.includes(c) ? undefined : answeredStretch(pattern);
-      return stretch && stretch.to >= stretch.from ? [{ ...stretch, place: i, activeIn: pattern.activeIn }] : [];
+      return stretch && stretch.to >= stretch.from
+        ? [{ ...stretch, place: i, activeIn: pattern.activeIn }]
+        : [];
     });
     answered.sort((a, b) => a.from - b.from || a.to - b.to);
     for (let k = 1; k < answered.length; k++) {
@@ -48,10 +58,22 @@ function warnOfStretches(kit: Kit, program: Program): Issue[] {
       const path = ["patterns", other.place];
       if (other.from <= one.to) {
         const to = Math.min(one.to, other.to);
-        const facts = { control: control.name, from: other.from, to: to === NEVER ? "more" : to, one: one.id, other: other.id };
+        const facts = {
+          control: control.name,
+          from: other.from,
+          to: to === NEVER ? "more" : to,
+          one: one.id,
+          other: other.id,
+        };
         issues.push(warning("double-stretch", path, facts));
       } else if (other.from > one.to + 1) {
-        const facts = { control: control.name, from: one.to + 1, to: other.from - 1, lower: one.id, upper: other.id };
+        const facts = {
+          control: control.name,
+          from: one.to + 1,
+          to: other.from - 1,
+          lower: one.id,
+          upper: other.id,
+        };
         issues.push(warning("dead-stretch", path, facts));
       }
     }
@@ -62,8 +84,10 @@ function warnOfStretches(kit: Kit, program: Program): Issue[] {
 /** Gates that something in the kit can open: lists of others, moves, prompts, patterns, and the busy gates. */
 function openableGates(program: Program): boolean[] {
   const can = program.gates.map(gate => gate.derive !== "plain" || !gate.isListed);
-  for (const move of program.moves) if (!move.isOff) for (const opening of move.opens) can[opening.gate] = true;
-  for (const prompt of program.prompts) if (!prompt.isOff && prompt.opensGate >= 0) can[prompt.opensGate] = true;
+  for (const move of program.moves)
+    if (!move.isOff) for (const opening of move.opens) can[opening.gate] = true;
+  for (const prompt of program.prompts)
+    if (!prompt.isOff && prompt.opensGate >= 0) can[prompt.opensGate] = true;
   return can;
 }
 
@@ -95,8 +119,10 @@ function whyUnreachable(program: Program, m: number): string | undefined {
   if (!pattern.activeIn.some((isActive, mode) => isActive && move.activeIn[mode])) {
     return `it shares no mode with its pattern "${pattern.id}"`;
   }
-  if (pattern.kind === "taps" && move.whenCount > pattern.count) return `"${pattern.id}" counts only to ${pattern.count}`;
-  if (pattern.kind === "charge" && move.whenLevel > pattern.levels.length) return `"${pattern.id}" has ${pattern.levels.length} levels`;
+  if (pattern.kind === "taps" && move.whenCount > pattern.count)
+    return `"${pattern.id}" counts only to ${pattern.count}`;
+  if (pattern.kind === "charge" && move.whenLevel > pattern.levels.length)
+    return `"${pattern.id}" has ${pattern.levels.length} levels`;
   const banned = move.needs.find(need => need.coyoteTicks < 0 && move.bans.includes(need.gate));
   return banned ? `it both needs and bans "${program.gates[banned.gate]!.id}"` : undefined;
 }
@@ -106,10 +132,15 @@ function warnOfPatterns(program: Program): Issue[] {
     if (pattern.isOff) return [];
     const never = (reason: string) => [warning("never-fires", ["patterns", i], { id: pattern.id, reason })];
     const stretch = answeredStretch(pattern);
-    if (stretch && stretch.to < stretch.from) return never(`its longest press (${stretch.to} f) is below its shortest (${stretch.from} f)`);
+    if (stretch && stretch.to < stretch.from)
+      return never(`its longest press (${stretch.to} f) is below its shortest (${stretch.from} f)`);
     if (pattern.kind !== "sequence") return [];
     const tight = pattern.steps.findIndex((step, k) => k > 0 && step.afterTicks > step.gapTicks);
-    return tight < 0 ? [] : never(`step ${tight + 1} must come both after ${pattern.steps[tight]!.afterTicks / TICKS} f and within ${pattern.steps[tight]!.gapTicks / TICKS} f`);
+    return tight < 0
+      ? []
+      : never(
+          `step ${tight + 1} must come both after ${pattern.steps[tight]!.afterTicks / TICKS} f and within ${pattern.steps[tight]!.gapTicks / TICKS} f`,
+        );
   });
 }
 
@@ -120,7 +151,10 @@ function warnOfBindings(kit: Kit): Issue[] {
     control.bindings.forEach((binding, b) => {
       const code = [...binding].sort().join(" + ");
       const other = heldBy.get(code);
-      if (other !== undefined) issues.push(warning("same-binding", ["controls", c, "bindings", b], { code, one: other, other: control.name }));
+      if (other !== undefined)
+        issues.push(
+          warning("same-binding", ["controls", c, "bindings", b], { code, one: other, other: control.name }),
+        );
       else heldBy.set(code, control.name);
     });
   });
@@ -131,12 +165,26 @@ function warnOfPrompts(kit: Kit, program: Program): Issue[] {
   return program.prompts.flatMap((prompt, p): Issue[] => {
     if (prompt.isOff) return [];
     const found: Issue[] = [];
-    if (kit.prompts?.[p]?.wrong === "fail" && prompt.wrongControls.length === 0) found.push(warning("wrong-without-controls", ["prompts", p, "wrongOn"]));
+    if (kit.prompts?.[p]?.wrong === "fail" && prompt.wrongControls.length === 0)
+      found.push(warning("wrong-without-controls", ["prompts", p, "wrongOn"]));
     let from = p;
-    for (let hops = 0; hops <= program.prompts.length && from >= 0; hops++) from = program.prompts[from]!.startsAfterPrompt;
+    for (let hops = 0; hops <= program.prompts.length && from >= 0; hops++)
+      from = program.prompts[from]!.startsAfterPrompt;
     const after = prompt.startsAfterPrompt;
-    if (from >= 0) found.push(warning("never-starts", ["prompts", p, "starts"], { id: prompt.id, reason: "the prompts it follows follow each other" }));
-    else if (after >= 0 && program.prompts[after]!.isOff) found.push(warning("never-starts", ["prompts", p, "starts"], { id: prompt.id, reason: `"${program.prompts[after]!.id}" is off` }));
+    if (from >= 0)
+      found.push(
+        warning("never-starts", ["prompts", p, "starts"], {
+          id: prompt.id,
+          reason: "the prompts it follows follow each other",
+        }),
+      );
+    else if (after >= 0 && program.prompts[after]!.isOff)
+      found.push(
+        warning("never-starts", ["prompts", p, "starts"], {
+          id: prompt.id,
+          reason: `"${program.prompts[after]!.id}" is off`,
+        }),
+      );
     return found;
   });
 }

@@ -9,10 +9,12 @@ const SPEED_ENTRY = 3;
 export function logForCarrying(program: Program, state: State): void {
   const log = state.speedLog;
   const last = log.length - SPEED_ENTRY;
-  if (last < 0 || log[last + 2] !== state.speedPercent) log.push(state.frame, state.gameTicks, state.speedPercent);
+  if (last < 0 || log[last + 2] !== state.speedPercent)
+    log.push(state.frame, state.gameTicks, state.speedPercent);
   for (const stick of program.sticks) {
     const gate = stick.mirrorGate;
-    if (gate >= 0 && state.gateOpen[gate] !== state.gateWas[gate]) state.mirrorLog.push(state.frame, gate, state.gateOpen[gate]!);
+    if (gate >= 0 && state.gateOpen[gate] !== state.gateWas[gate])
+      state.mirrorLog.push(state.frame, gate, state.gateOpen[gate]!);
   }
 }
 

@@ -29,7 +29,8 @@ function retire(program: Program, state: State, trace: Trace, to: number): void 
     if (!program.moves[m]!.activeIn[to]) loseRequestsOfMove(program, state, trace, m, "mode");
   }
   for (let p = 0; p < program.prompts.length; p++) {
-    if (!program.prompts[p]!.activeIn[to] && state.promptStage[p] !== HIDDEN) failPrompt(program, state, trace, p, "mode");
+    if (!program.prompts[p]!.activeIn[to] && state.promptStage[p] !== HIDDEN)
+      failPrompt(program, state, trace, p, "mode");
   }
 }
 

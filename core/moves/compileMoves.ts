@@ -20,7 +20,9 @@ function checkWhen(move: Move, pattern: number, names: Names, path: readonly Pat
 function compileOpens(move: Move, names: Names, path: readonly PathStep[]): MoveProgram["opens"] {
   return (move.opens ?? []).map((opening, k) => {
     if (isShorterAsWritten(opening.to, opening.from, names.kit.rate)) {
-      names.issues.push(fault("to-before-from", [...path, "opens", k, "to"], { from: opening.from, to: opening.to }));
+      names.issues.push(
+        fault("to-before-from", [...path, "opens", k, "to"], { from: opening.from, to: opening.to }),
+      );
     }
     return {
       gate: names.gate(opening.gate, [...path, "opens", k, "gate"]),

@@ -63,7 +63,13 @@ export function clearRequests(program: Program, state: State, trace: Trace): voi
 }
 
 /** Loses every pending request of a move at once: its mode is over. */
-export function loseRequestsOfMove(program: Program, state: State, trace: Trace, m: number, why: LossReason): void {
+export function loseRequestsOfMove(
+  program: Program,
+  state: State,
+  trace: Trace,
+  m: number,
+  why: LossReason,
+): void {
   const stride = requestStride(program);
   for (let r = 0; r < state.requestCount; r++) {
     if (state.requests[r * stride + MOVE] === m) state.requests[r * stride + FATE] = lostFate(why);
@@ -113,7 +119,8 @@ export function shareEdge(state: State, a: number, b: number): boolean {
 export function isTaken(state: State, at: number): boolean {
   const pool = state.requests;
   for (let t = state.takenCount - 1; t >= 0; t--) {
-    for (let k = 0; k < pool[at + EDGE_COUNT]!; k++) if (pool[at + REQUEST_HEAD + k] === state.taken[t]) return true;
+    for (let k = 0; k < pool[at + EDGE_COUNT]!; k++)
+      if (pool[at + REQUEST_HEAD + k] === state.taken[t]) return true;
   }
   return false;
 }

@@ -3,14 +3,29 @@ import { CARRIED, FIRED, type State } from "../run/state";
 import { note, PERFORMED, put, type Trace } from "../trace/trace";
 import { becomeDue, findObstacle, FORGIVEN, isOver, isReady, isWhole, judgeNeed } from "./readiness";
 import {
-  addRequest, clearRequests, DONE, DUE, FATE, isTaken, lostFate, MADE, MOVE, moveNow, PENDING, requestStride, shareEdge,
+  addRequest,
+  clearRequests,
+  DONE,
+  DUE,
+  FATE,
+  isTaken,
+  lostFate,
+  MADE,
+  MOVE,
+  moveNow,
+  PENDING,
+  requestStride,
+  shareEdge,
 } from "./requests";
 
 /** Does the fire on this frame carry what the move waits for? */
 function isWanted(program: Program, state: State, move: MoveProgram): boolean {
   const carried = move.pattern * CARRIED;
   if (move.whenCount >= 0 && state.carried[carried] !== move.whenCount) return false;
-  return move.whenLevel < 0 || (program.patterns[move.pattern]!.kind === "charge" && state.carried[carried + 2]! >= move.whenLevel);
+  return (
+    move.whenLevel < 0 ||
+    (program.patterns[move.pattern]!.kind === "charge" && state.carried[carried + 2]! >= move.whenLevel)
+  );
 }
 
 /** A new request pushes older ones out of its slot, if it can be kept or performed at once. */
@@ -21,7 +36,8 @@ function replaceOlder(program: Program, state: State, at: number): void {
   for (let r = 0; r < state.requestCount; r++) {
     const other = r * stride;
     if (state.requests[other + FATE] !== PENDING || state.requests[other + MADE] === state.frame) continue;
-    if (program.moves[state.requests[other + MOVE]!]!.slot === move.slot) state.requests[other + FATE] = lostFate("replaced");
+    if (program.moves[state.requests[other + MOVE]!]!.slot === move.slot)
+      state.requests[other + FATE] = lostFate("replaced");
   }
 }
 
@@ -150,7 +166,8 @@ export function stepMoves(program: Program, state: State, trace: Trace): void {
   const stride = requestStride(program);
   for (let r = 0; r < state.requestCount; r++) {
     becomeDue(program, state, r * stride);
-    if (state.takenCount > 0 && isTaken(state, r * stride)) state.requests[r * stride + FATE] = lostFate("prompt");
+    if (state.takenCount > 0 && isTaken(state, r * stride))
+      state.requests[r * stride + FATE] = lostFate("prompt");
   }
   makeRequests(program, state, trace);
   if (state.requestCount === 0) return;

@@ -33,12 +33,21 @@ export interface Layout {
   readonly choiceStrides: number[];
 }
 
-function compileOwnPart<K extends PatternKind>(pattern: Pattern, names: Names, path: readonly PathStep[]): OwnPart<K> {
+function compileOwnPart<K extends PatternKind>(
+  pattern: Pattern,
+  names: Names,
+  path: readonly PathStep[],
+): OwnPart<K> {
   return (COMPILERS[pattern.kind] as CompileKind<PatternKind>)(pattern, names, path) as OwnPart<K>;
 }
 
 /** One pattern, compiled; its cells are laid after those of the patterns before it. */
-export function compilePattern(pattern: Pattern, names: Names, path: readonly PathStep[], layout: Layout): PatternProgram {
+export function compilePattern(
+  pattern: Pattern,
+  names: Names,
+  path: readonly PathStep[],
+  layout: Layout,
+): PatternProgram {
   const { alsoWatches, ...own } = compileOwnPart<PatternKind>(pattern, names, path);
   const base = layout.cellCount;
   layout.cellCount += own.cellCount;

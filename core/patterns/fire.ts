@@ -22,7 +22,16 @@ export function addPress(program: Program, state: State, i: number, control: num
 }
 
 /** Ends a fire: the pattern's phase is fired, and the trace has it with all it carries. */
-export function endFire(program: Program, state: State, trace: Trace, i: number, a = 0, b = 0, c = 0, d = 0): void {
+export function endFire(
+  program: Program,
+  state: State,
+  trace: Trace,
+  i: number,
+  a = 0,
+  b = 0,
+  c = 0,
+  d = 0,
+): void {
   state.phase[i] = FIRED;
   const carried = i * CARRIED;
   state.carried[carried] = a;
@@ -41,13 +50,26 @@ export function endFire(program: Program, state: State, trace: Trace, i: number,
 }
 
 /** Fires on one control's press, the commonest case. */
-export function firePress(program: Program, state: State, trace: Trace, i: number, control: number, a = 0, b = 0, c = 0, d = 0): void {
+export function firePress(
+  program: Program,
+  state: State,
+  trace: Trace,
+  i: number,
+  control: number,
+  a = 0,
+  b = 0,
+  c = 0,
+  d = 0,
+): void {
   beginFire(state, i);
   addPress(program, state, i, control);
   endFire(program, state, trace, i, a, b, c, d);
 }
 
-const REASON_CODES = Object.fromEntries(LAPSE_REASONS.map((reason, code) => [reason, code])) as Record<LapseReason, number>;
+const REASON_CODES = Object.fromEntries(LAPSE_REASONS.map((reason, code) => [reason, code])) as Record<
+  LapseReason,
+  number
+>;
 
 /** Lapses pattern `i`. `reached`: steps of a sequence, −1 for the other kinds. */
 export function lapse(state: State, trace: Trace, i: number, why: LapseReason, reached = -1): void {

@@ -42,7 +42,14 @@ export function resetPattern(program: Program, state: State, i: number): void {
 }
 
 /** One of its controls was hidden while down: the attempt is over. A cancel on the same frame wins. */
-function startOver(program: Program, pattern: PatternProgram, state: State, trace: Trace, i: number, before: number): void {
+function startOver(
+  program: Program,
+  pattern: PatternProgram,
+  state: State,
+  trace: Trace,
+  i: number,
+  before: number,
+): void {
   state.startsOver[i] = 0;
   const reached = reachedOf(pattern, state);
   const restart = stepperOf(pattern).restart;

@@ -7,20 +7,36 @@ import { NEVER, type PatternProgram, type PromptProgram } from "../run/program";
 const OUTCOMES = new Set(["shown", "open", "ok", "failed"]);
 
 function compileStart(prompt: Prompt, names: Names, path: readonly PathStep[]) {
-  const start = { startsAtTicks: NEVER, startsOnGate: -1, startsAfterPrompt: -1, startsOn: "any" as PromptProgram["startsOn"] };
+  const start = {
+    startsAtTicks: NEVER,
+    startsOnGate: -1,
+    startsAfterPrompt: -1,
+    startsOn: "any" as PromptProgram["startsOn"],
+  };
   const starts = prompt.starts;
   if ("at" in starts) return { ...start, startsAtTicks: names.atLeast(starts.at, 0) };
-  if ("gate" in starts) return { ...start, startsOnGate: names.gate(starts.gate, [...path, "starts", "gate"]) };
-  return { ...start, startsAfterPrompt: names.prompt(starts.prompt, [...path, "starts", "prompt"]), startsOn: starts.on };
+  if ("gate" in starts)
+    return { ...start, startsOnGate: names.gate(starts.gate, [...path, "starts", "gate"]) };
+  return {
+    ...start,
+    startsAfterPrompt: names.prompt(starts.prompt, [...path, "starts", "prompt"]),
+    startsOn: starts.on,
+  };
 }
 
-function compilePrompt(prompt: Prompt, p: number, names: Names, patterns: readonly PatternProgram[]): PromptProgram {
+function compilePrompt(
+  prompt: Prompt,
+  p: number,
+  names: Names,
+  patterns: readonly PatternProgram[],
+): PromptProgram {
   const path = ["prompts", p] as const;
   if (prompt.ask.length === 0) names.issues.push(fault("ask-nothing", [...path, "ask"]));
   const asked = prompt.ask.map((id, k) => names.pattern(id, [...path, "ask", k])).filter(place => place >= 0);
   const ask = [...new Set(asked)].sort((a, b) => a - b).filter(place => !patterns[place]!.isOff);
   prompt.grades?.forEach((grade, k) => {
-    if (OUTCOMES.has(grade.name)) names.issues.push(fault("grade-name", [...path, "grades", k, "name"], { name: grade.name }));
+    if (OUTCOMES.has(grade.name))
+      names.issues.push(fault("grade-name", [...path, "grades", k, "name"], { name: grade.name }));
   });
   return {
     id: prompt.id,
@@ -32,10 +48,15 @@ function compilePrompt(prompt: Prompt, p: number, names: Names, patterns: readon
     leadTicks: names.atLeast(prompt.lead, 0),
     windowTicks: names.atMost(prompt.window, 0),
     targetTicks: names.atLeast(prompt.target, 0),
-    grades: (prompt.grades ?? []).map(grade => ({ name: grade.name, withinTicks: names.atMost(grade.within, 0) })),
+    grades: (prompt.grades ?? []).map(grade => ({
+      name: grade.name,
+      withinTicks: names.atMost(grade.within, 0),
+    })),
     early: prompt.early ?? "ignore",
-    earlyControls: prompt.early === "fail" ? [...new Set(ask.flatMap(place => patterns[place]!.controls))] : [],
-    wrongControls: prompt.wrong === "fail" ? compileControls(prompt.wrongOn, names, [...path, "wrongOn"]) : [],
+    earlyControls:
+      prompt.early === "fail" ? [...new Set(ask.flatMap(place => patterns[place]!.controls))] : [],
+    wrongControls:
+      prompt.wrong === "fail" ? compileControls(prompt.wrongOn, names, [...path, "wrongOn"]) : [],
     captures: compileControls(prompt.captures, names, [...path, "captures"]),
     opensGate: prompt.opens === undefined ? -1 : names.gate(prompt.opens, [...path, "opens"]),
   };

@@ -33,12 +33,14 @@ function isAnyEdge(state: State, controls: readonly number[]): boolean {
 function takeEdges(program: Program, state: State, pattern: number): void {
   const count = state.fireEdgeCount[pattern]!;
   state.taken = growPool(state.taken, state.takenCount + count);
-  for (let k = 0; k < count; k++) state.taken[state.takenCount++] = state.fireEdges[pattern * program.edgeRoom + k]!;
+  for (let k = 0; k < count; k++)
+    state.taken[state.takenCount++] = state.fireEdges[pattern * program.edgeRoom + k]!;
 }
 
 /** The first grade whose reach covers how far the answer is from the target, either way; else plain ok. */
 function gradeOf(prompt: PromptProgram, offTicks: number): number {
-  for (let g = 0; g < prompt.grades.length; g++) if (offTicks <= prompt.grades[g]!.withinTicks) return GRADED + g;
+  for (let g = 0; g < prompt.grades.length; g++)
+    if (offTicks <= prompt.grades[g]!.withinTicks) return GRADED + g;
   return OK;
 }
 
@@ -54,7 +56,9 @@ export function judgePrompts(program: Program, state: State, trace: Trace): void
     }
     const answer = stage === OPEN ? findAnswer(program, prompt, state, p) : -1;
     if (answer >= 0) {
-      const offTicks = Math.abs(promptNow(prompt, state) - openedTicks(prompt, state, p) - prompt.targetTicks);
+      const offTicks = Math.abs(
+        promptNow(prompt, state) - openedTicks(prompt, state, p) - prompt.targetTicks,
+      );
       endShowing(program, state, p, true);
       notePrompt(state, trace, p, gradeOf(prompt, offTicks));
       takeEdges(program, state, answer);

@@ -20,7 +20,13 @@ export function endShowing(program: Program, state: State, p: number, isSuccess:
 }
 
 /** Fails a prompt that is showing. */
-export function failPrompt(program: Program, state: State, trace: Trace, p: number, why: PromptFailure): void {
+export function failPrompt(
+  program: Program,
+  state: State,
+  trace: Trace,
+  p: number,
+  why: PromptFailure,
+): void {
   endShowing(program, state, p, false);
   notePrompt(state, trace, p, FAILED, FAILURES.indexOf(why));
 }

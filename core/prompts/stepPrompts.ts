@@ -5,11 +5,14 @@ import { failPrompt, notePrompt, openedTicks, promptNow, shownTicks } from "./pr
 
 /** Does something show this prompt on this frame? A start by time comes once, whether the prompt is active then or not. */
 function isCalled(prompt: PromptProgram, state: State, p: number): boolean {
-  if (prompt.startsOnGate >= 0) return state.gateOpen[prompt.startsOnGate] === 1 && state.gateWas[prompt.startsOnGate] === 0;
+  if (prompt.startsOnGate >= 0)
+    return state.gateOpen[prompt.startsOnGate] === 1 && state.gateWas[prompt.startsOnGate] === 0;
   if (prompt.startsAfterPrompt >= 0) {
     const other = prompt.startsAfterPrompt;
     if (state.frame === 0 || state.outcomeFrame[other] !== state.frame - 1) return false;
-    return prompt.startsOn === "any" || (prompt.startsOn === "success") === (state.promptSucceeded[other] === 1);
+    return (
+      prompt.startsOn === "any" || (prompt.startsOn === "success") === (state.promptSucceeded[other] === 1)
+    );
   }
   if (state.promptAtPassed[p] === 1 || promptNow(prompt, state) < prompt.startsAtTicks) return false;
   state.promptAtPassed[p] = 1;
@@ -50,6 +53,7 @@ export function stepPrompts(program: Program, state: State, trace: Trace): void 
   for (let p = 0; p < prompts.length; p++) {
     if (state.promptStage[p] !== LEADING) continue;
     const prompt = prompts[p]!;
-    if (promptNow(prompt, state) - shownTicks(prompt, state, p) >= prompt.leadTicks) open(program, state, trace, p);
+    if (promptNow(prompt, state) - shownTicks(prompt, state, p) >= prompt.leadTicks)
+      open(program, state, trace, p);
   }
 }

@@ -29,7 +29,12 @@ export function isReleased(program: Program, state: State, i: number, control: n
 }
 
 /** A press edge on any of these controls on this frame. */
-export function isAnyPressed(program: Program, state: State, i: number, controls: readonly number[]): boolean {
+export function isAnyPressed(
+  program: Program,
+  state: State,
+  i: number,
+  controls: readonly number[],
+): boolean {
   for (let k = 0; k < controls.length; k++) if (isPressed(program, state, i, controls[k]!)) return true;
   return false;
 }

@@ -71,7 +71,13 @@ export type StepProgram = {
   | { readonly does: "press" | "release"; readonly control: number }
   | { readonly does: "hold"; readonly control: number; readonly forTicks: number }
   | { readonly does: "dir"; readonly stick: number; readonly slot: number; readonly digit: number }
-  | { readonly does: "face"; readonly stick: number; readonly slot: number; readonly digit: number; readonly forTicks: number }
+  | {
+      readonly does: "face";
+      readonly stick: number;
+      readonly slot: number;
+      readonly digit: number;
+      readonly forTicks: number;
+    }
   | { readonly does: "together"; readonly controls: readonly number[]; readonly withinTicks: number }
 );
 

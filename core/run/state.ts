@@ -170,8 +170,10 @@ export function createState(program: Program): State {
   const numbers = new Float64Array(sizes.numbers);
   const flags = new Uint8Array(sizes.flags);
   const { views } = layout(program, numbers, flags);
-  for (const unknown of [views.rawPressFrame, views.pressFrame, views.gateLastFrame, views.spentFrame]) unknown.fill(-1);
-  for (const unknown of [views.performedFrame, views.slotMove, views.shownFrame, views.openFrame]) unknown.fill(-1);
+  for (const unknown of [views.rawPressFrame, views.pressFrame, views.gateLastFrame, views.spentFrame])
+    unknown.fill(-1);
+  for (const unknown of [views.performedFrame, views.slotMove, views.shownFrame, views.openFrame])
+    unknown.fill(-1);
   views.outcomeFrame.fill(-1);
   program.moves.forEach((move, i) => (views.usesLeft[i] = move.usesMax));
   return {
@@ -217,7 +219,11 @@ export function copyState(program: Program, from: State, to: State): void {
   to.taken = copyPool(from.taken, to.taken, from.takenCount);
   to.takenCount = from.takenCount;
   for (let i = 0; i < from.choices.length; i++) {
-    to.choices[i] = copyPool(from.choices[i]!, to.choices[i]!, from.choiceCount[i]! * program.choiceStrides[i]!);
+    to.choices[i] = copyPool(
+      from.choices[i]!,
+      to.choices[i]!,
+      from.choiceCount[i]! * program.choiceStrides[i]!,
+    );
   }
   to.speedLog = from.speedLog.slice();
   to.mirrorLog = from.mirrorLog.slice();

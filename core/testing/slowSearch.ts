@@ -9,6 +9,7 @@ export interface Seen {
   readonly digits: readonly (readonly number[])[];
 }
 
+/** A fire or a lapse; `reached` is the number of steps for a fire. */
 export interface SlowEvent {
   readonly f: number;
   readonly why: string;
@@ -50,7 +51,9 @@ function edgesOf(step: StepProgram, seen: Seen, f: number): [string, number][] |
     }
     case "dir": {
       const digits = seen.digits[step.slot]!;
-      return digits[f] === step.digit && digits[f] !== (f === 0 ? 5 : digits[f - 1]) ? [[`d${step.slot}`, f]] : undefined;
+      return digits[f] === step.digit && digits[f] !== (f === 0 ? 5 : digits[f - 1])
+        ? [[`d${step.slot}`, f]]
+        : undefined;
     }
     case "face": {
       const digits = seen.digits[step.slot]!;
@@ -121,7 +124,10 @@ export function searchAllChoices(pattern: SequenceProgram, seen: Seen): SlowEven
     const whole = all.filter(c => c.frames.length === pattern.steps.length && c.frames.at(-1) === f);
     const alive = all.filter(c => isInTime(c, f) && !isSpoiled(c.frames[0]!, f));
     const best = (choices: readonly Choice[]) => Math.max(0, ...choices.map(c => c.frames.length));
-    if ((before.length > 0 || alive.length > 0 || whole.length > 0) && pattern.cancel.some(c => isPressed(c, f))) {
+    if (
+      (before.length > 0 || alive.length > 0 || whole.length > 0) &&
+      pattern.cancel.some(c => isPressed(c, f))
+    ) {
       events.push({ f, why: "cancelled", edges: [], reached: Math.max(reached, best(alive), best(whole)) });
       floor = f;
       before = [];

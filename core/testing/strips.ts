@@ -25,7 +25,9 @@ export function sketchKit(controls: string, rest: Partial<Kit>): Kit {
 /** A strip, one character a frame: `#` is 1, `.` is 0, and a digit is that many tenths. */
 function toLane(strip: string): [number, number][] {
   const values = [...strip].map(mark => (mark === "#" ? 1 : mark === "." ? 0 : Number(mark) / 10));
-  return values.flatMap((value, x): [number, number][] => (value === (x === 0 ? 0 : values[x - 1]) ? [] : [[x, value]]));
+  return values.flatMap((value, x): [number, number][] =>
+    value === (x === 0 ? 0 : values[x - 1]) ? [] : [[x, value]],
+  );
 }
 
 /** A take drawn as strips: one a control, and under `gates` one a gate. `speed` is given as pairs. */
@@ -43,7 +45,9 @@ export function drawTake(
     rate: 60,
     frames,
     lanes: Object.fromEntries(Object.entries(lanes).map(([id, strip]) => [id, toLane(strip)])),
-    gates: Object.fromEntries(Object.entries(gates).map(([id, strip]) => [id, toLane(strip) as [number, 0 | 1][]])),
+    gates: Object.fromEntries(
+      Object.entries(gates).map(([id, strip]) => [id, toLane(strip) as [number, 0 | 1][]]),
+    ),
     ...(speed ? { speed } : {}),
   };
 }
@@ -111,6 +115,7 @@ export function play(kit: Kit, take: Take) {
     phases: (id: string) => drawPhases(program, trace, id),
     move: (id: string) => drawMove(program, trace, id),
     control: (id: string) => drawControl(program, trace, id),
-    of: <K extends TraceEvent["kind"]>(kind: K) => events.filter(e => e.kind === kind) as Extract<TraceEvent, { kind: K }>[],
+    of: <K extends TraceEvent["kind"]>(kind: K) =>
+      events.filter(e => e.kind === kind) as Extract<TraceEvent, { kind: K }>[],
   };
 }

@@ -1,7 +1,22 @@
 import { sourceId, type PatternProgram, type Program } from "../run/program";
 import {
-  FAILED, FAILURES, FIRE, GATE, GRADED, LAPSE, LAPSE_REASONS, LOSS_REASONS, LOST, MODE, OK, OPENED, PERFORMED,
-  PERFORMED_BY, PROMPT, SHOWN, type Trace,
+  FAILED,
+  FAILURES,
+  FIRE,
+  GATE,
+  GRADED,
+  LAPSE,
+  LAPSE_REASONS,
+  LOSS_REASONS,
+  LOST,
+  MODE,
+  OK,
+  OPENED,
+  PERFORMED,
+  PERFORMED_BY,
+  PROMPT,
+  SHOWN,
+  type Trace,
 } from "./trace";
 import type { TraceDocument, TraceEvent } from "./traceSchema";
 
@@ -109,4 +124,3 @@ export function formatTrace(program: Program, trace: Trace): TraceDocument {
   }
   return { format: "moss-tap/trace", version: 1, rate: trace.rateHz, frames: trace.frames, events };
 }
-

@@ -14,12 +14,29 @@ export const PHASE = 8;
 export const REQUEST = 9;
 
 /** Why a pattern lapsed; a note holds the place in this list. */
-export const LAPSE_REASONS = ["too-short", "too-long", "too-slow", "broken", "cancelled", "hidden", "mode"] as const;
+export const LAPSE_REASONS = [
+  "too-short",
+  "too-long",
+  "too-slow",
+  "broken",
+  "cancelled",
+  "hidden",
+  "mode",
+] as const;
 export type LapseReason = (typeof LAPSE_REASONS)[number];
 
 /** Why a request was lost; "gate" and "ban" go with a gate. */
 export const LOSS_REASONS = [
-  "replaced", "beaten", "prompt", "mode", "cooldown", "uses", "busy", "late", "gate", "ban",
+  "replaced",
+  "beaten",
+  "prompt",
+  "mode",
+  "cooldown",
+  "uses",
+  "busy",
+  "late",
+  "gate",
+  "ban",
 ] as const;
 export type LossReason = (typeof LOSS_REASONS)[number];
 
@@ -86,7 +103,12 @@ export function rewindTrace(trace: Trace, frame: number): void {
 
 function growNotes(trace: Trace): void {
   const room = trace.frame.length * 2;
-  const longer = { frame: new Uint32Array(room), kind: new Uint8Array(room), subject: new Uint16Array(room), at: new Uint32Array(room) };
+  const longer = {
+    frame: new Uint32Array(room),
+    kind: new Uint8Array(room),
+    subject: new Uint16Array(room),
+    at: new Uint32Array(room),
+  };
   longer.frame.set(trace.frame);
   longer.kind.set(trace.kind);
   longer.subject.set(trace.subject);

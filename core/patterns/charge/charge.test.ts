@@ -3,12 +3,27 @@ import type { Kit } from "../../kit/schema";
 import { drawTake, play, sketchKit } from "../../testing/strips";
 
 function charge(fields: object): Kit {
-  const pattern = { id: "c", name: "C", kind: "charge", control: "a", full: "4f", fire: "release", ...fields };
+  const pattern = {
+    id: "c",
+    name: "C",
+    kind: "charge",
+    control: "a",
+    full: "4f",
+    fire: "release",
+    ...fields,
+  };
   return sketchKit("ab", { patterns: [pattern as Kit["patterns"][number]] });
 }
 
 test("on release it tells age, ratio, level and value, clamped at full", () => {
-  const kit = charge({ from: "2f", levels: [{ name: "low", at: "2f" }, { name: "high", at: "4f" }], output: [10, 20] });
+  const kit = charge({
+    from: "2f",
+    levels: [
+      { name: "low", at: "2f" },
+      { name: "high", at: "4f" },
+    ],
+    output: [10, 20],
+  });
   const fired = play(kit, drawTake({ a: "#..##..###..####..######." })).of("fired");
   expect(fired.map(e => [e.age, e.ratio, e.level, e.value])).toEqual([
     [1, 0, 0, 10],
@@ -35,7 +50,9 @@ test.each([
 });
 
 test("a cancel ends the charge, and letting go then gives nothing", () => {
-  expect(play(charge({ cancel: ["b"] }), drawTake({ a: ".#####..", b: "...#...." })).phases("c")).toBe(".~~x....");
+  expect(play(charge({ cancel: ["b"] }), drawTake({ a: ".#####..", b: "...#...." })).phases("c")).toBe(
+    ".~~x....",
+  );
 });
 
 test.each([

@@ -6,11 +6,22 @@ import { NEVER, type LevelProgram } from "../../run/program";
 import { TICKS } from "../../time/clock";
 import { compileControls, type CompileKind } from "../compileParts";
 
-function compileLevels(pattern: PatternOf<"charge">, names: Names, path: readonly PathStep[]): LevelProgram[] {
-  const levels = (pattern.levels ?? []).map(level => ({ name: level.name, atTicks: names.atLeast(level.at, 0) }));
+function compileLevels(
+  pattern: PatternOf<"charge">,
+  names: Names,
+  path: readonly PathStep[],
+): LevelProgram[] {
+  const levels = (pattern.levels ?? []).map(level => ({
+    name: level.name,
+    atTicks: names.atLeast(level.at, 0),
+  }));
   for (let k = 1; k < levels.length; k++) {
     if (levels[k]!.atTicks >= levels[k - 1]!.atTicks) continue;
-    const facts = { name: levels[k]!.name, at: levels[k]!.atTicks / TICKS, before: levels[k - 1]!.atTicks / TICKS };
+    const facts = {
+      name: levels[k]!.name,
+      at: levels[k]!.atTicks / TICKS,
+      before: levels[k - 1]!.atTicks / TICKS,
+    };
     names.issues.push(fault("levels-order", [...path, "levels", k, "at"], facts));
   }
   return levels;
@@ -19,7 +30,9 @@ function compileLevels(pattern: PatternOf<"charge">, names: Names, path: readonl
 function compileCurve(pattern: PatternOf<"charge">, names: Names, path: readonly PathStep[]): Easing {
   const parsed = parseEasing(pattern.curve ?? "linear");
   if (parsed.ok) return parsed.value;
-  names.issues.push(fault("curve", [...path, "curve"], { found: `'${pattern.curve}'`, detail: parsed.detail }));
+  names.issues.push(
+    fault("curve", [...path, "curve"], { found: `'${pattern.curve}'`, detail: parsed.detail }),
+  );
   return { kind: "linear" };
 }
 

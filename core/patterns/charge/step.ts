@@ -29,10 +29,27 @@ export function chargeLevel(pattern: ChargeProgram, ageTicks: number): number {
   return level;
 }
 
-function discharge(program: Program, pattern: ChargeProgram, state: State, trace: Trace, i: number, ageTicks: number) {
+function discharge(
+  program: Program,
+  pattern: ChargeProgram,
+  state: State,
+  trace: Trace,
+  i: number,
+  ageTicks: number,
+) {
   const ratio = chargeRatio(pattern, ageTicks);
   const level = chargeLevel(pattern, ageTicks);
-  firePress(program, state, trace, i, pattern.control, ageTicks / TICKS, ratio, level, chargeValue(pattern, ratio));
+  firePress(
+    program,
+    state,
+    trace,
+    i,
+    pattern.control,
+    ageTicks / TICKS,
+    ratio,
+    level,
+    chargeValue(pattern, ratio),
+  );
 }
 
 /** Judges a growing charge on one frame after its press; returns its next stage. */

@@ -22,5 +22,8 @@ test.each([
 
 test("its edges are the present presses, in the order of its controls", () => {
   const [fired] = play(chord({}), drawTake({ a: "...#", b: ".###" })).of("fired");
-  expect(fired?.edges).toEqual([["a", 3], ["b", 1]]);
+  expect(fired?.edges).toEqual([
+    ["a", 3],
+    ["b", 1],
+  ]);
 });

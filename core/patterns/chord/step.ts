@@ -11,7 +11,11 @@ const SINCE = 2;
 const HOT = 3;
 
 /** How far apart the present presses of these controls began, on the pattern's clock. */
-export function pressSpread(pattern: { readonly isReal: boolean }, state: State, controls: readonly number[]): number {
+export function pressSpread(
+  pattern: { readonly isReal: boolean },
+  state: State,
+  controls: readonly number[],
+): number {
   let oldest = Infinity;
   let youngest = -Infinity;
   for (let k = 0; k < controls.length; k++) {
@@ -35,7 +39,14 @@ function finish(state: State, pattern: ChordProgram, isHot: boolean): void {
   state.cells[pattern.base + HOT] = isHot ? 1 : 0;
 }
 
-function fireChord(program: Program, pattern: ChordProgram, state: State, trace: Trace, i: number, isHot: boolean) {
+function fireChord(
+  program: Program,
+  pattern: ChordProgram,
+  state: State,
+  trace: Trace,
+  i: number,
+  isHot: boolean,
+) {
   beginFire(state, i);
   for (let k = 0; k < pattern.controls.length; k++) addPress(program, state, i, pattern.controls[k]!);
   endFire(program, state, trace, i);
@@ -75,11 +86,15 @@ export const chordStepper: PatternStepper<ChordProgram> = {
         cells[base + SINCE] = nowTicks(pattern, state);
       }
     }
-    settle(state, i, cells[base + HOT] === 1 ? SUSTAINED : isForming(program, pattern, state, i) ? FORMING : IDLE);
-    state.awake[i] = cells[base + HOLDING] === 1 || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
+    settle(
+      state,
+      i,
+      cells[base + HOT] === 1 ? SUSTAINED : isForming(program, pattern, state, i) ? FORMING : IDLE,
+    );
+    state.awake[i] =
+      cells[base + HOLDING] === 1 || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
   },
   restart(_program, pattern, state) {
     finish(state, pattern, false);
   },
 };
-

@@ -31,7 +31,9 @@ test.each([
 });
 
 test("repeats come at for + k × every while down", () => {
-  expect(play(hold({ repeat: { every: "2f" } }), drawTake({ a: ".########.." })).phases("h")).toBe(".~~~F=F=F..");
+  expect(play(hold({ repeat: { every: "2f" } }), drawTake({ a: ".########.." })).phases("h")).toBe(
+    ".~~~F=F=F..",
+  );
 });
 
 test.each([
@@ -45,7 +47,10 @@ test.each([
 });
 
 test("a cancel stops the repeats to come until the next press", () => {
-  const run = play(hold({ cancel: ["b"], repeat: { every: "2f" } }), drawTake({ a: ".#######.####.", b: ".....#........" }));
+  const run = play(
+    hold({ cancel: ["b"], repeat: { every: "2f" } }),
+    drawTake({ a: ".#######.####.", b: ".....#........" }),
+  );
   expect(run.phases("h")).toBe(".~~~Fx...~~~F.");
 });
 

@@ -3,7 +3,15 @@ import type { Kit } from "../../kit/schema";
 import { drawTake, play, sketchKit } from "../../testing/strips";
 
 function mash(fields: object): Kit {
-  const pattern = { id: "m", name: "M", kind: "mash", controls: ["a", "b"], count: 3, within: "6f", ...fields };
+  const pattern = {
+    id: "m",
+    name: "M",
+    kind: "mash",
+    controls: ["a", "b"],
+    count: 3,
+    within: "6f",
+    ...fields,
+  };
   return sketchKit("ab", { patterns: [pattern as Kit["patterns"][number]] });
 }
 
@@ -19,12 +27,25 @@ test.each([
 });
 
 test("the window slides: an old press does not spoil later quick ones", () => {
-  expect(play(mash({}), drawTake({ a: "#....#..#..#", b: "" })).of("fired").map(e => e.f)).toEqual([11]);
+  expect(
+    play(mash({}), drawTake({ a: "#....#..#..#", b: "" }))
+      .of("fired")
+      .map(e => e.f),
+  ).toEqual([11]);
 });
 
 test("alternating, the same control again does not count, also across a fire", () => {
   const run = play(mash({ alternate: true }), drawTake({ a: "#.#...#...#", b: "....#...#.." }));
-  expect(run.of("fired").map(e => [e.f, e.edges])).toEqual([[6, [["a", 0], ["b", 4], ["a", 6]]]]);
+  expect(run.of("fired").map(e => [e.f, e.edges])).toEqual([
+    [
+      6,
+      [
+        ["a", 0],
+        ["b", 4],
+        ["a", 6],
+      ],
+    ],
+  ]);
   const across = play(mash({ alternate: true, count: 2 }), drawTake({ a: "#...#.#...", b: "..#......#" }));
   expect(across.of("fired").map(e => e.f)).toEqual([2, 9]);
 });

@@ -23,7 +23,14 @@ function countPress(program: Program, pattern: MashProgram, state: State, contro
   return (cells[pattern.base + COUNT] = count + 1);
 }
 
-function fireMash(program: Program, pattern: MashProgram, state: State, trace: Trace, i: number, control: number): void {
+function fireMash(
+  program: Program,
+  pattern: MashProgram,
+  state: State,
+  trace: Trace,
+  i: number,
+  control: number,
+): void {
   const first = pattern.base + MASH_CELLS;
   beginFire(state, i);
   for (let k = 0; k < pattern.count; k++) addEdge(program, state, i, state.cells[first + 2 * k]!);

@@ -6,7 +6,10 @@ export const compilePress: CompileKind<"press"> = (pattern, names, path) => {
     kind: "press",
     control,
     repeat: pattern.repeat
-      ? { afterTicks: names.atLeast(pattern.repeat.after, 0), everyTicks: names.atLeast(pattern.repeat.every, 100) }
+      ? {
+          afterTicks: names.atLeast(pattern.repeat.after, 0),
+          everyTicks: names.atLeast(pattern.repeat.every, 100),
+        }
       : null,
     controls: [control],
     cancel: [],

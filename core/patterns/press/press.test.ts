@@ -2,7 +2,9 @@ import { expect, test } from "vitest";
 import { drawTake, play, sketchKit } from "../../testing/strips";
 
 const repeating = (after: string, every: string) =>
-  sketchKit("a", { patterns: [{ id: "p", name: "P", kind: "press", control: "a", repeat: { after, every } }] });
+  sketchKit("a", {
+    patterns: [{ id: "p", name: "P", kind: "press", control: "a", repeat: { after, every } }],
+  });
 
 test("a press fires on each press edge and is sustained while the control is down", () => {
   const kit = sketchKit("a", { patterns: [{ id: "p", name: "P", kind: "press", control: "a" }] });
@@ -34,7 +36,11 @@ test("repeats are counted from the press, and their edge is the press", () => {
 });
 
 test("two marks passed on one frame fire once, and the missed one is not made good", () => {
-  const take = drawTake({ a: "##########" }, {}, [[0, 100], [3, 400], [4, 100]]);
+  const take = drawTake({ a: "##########" }, {}, [
+    [0, 100],
+    [3, 400],
+    [4, 100],
+  ]);
   // Ages 0 1 2 6 7 8 9: marks 2, 4 and 6 of which the last two fall on frame 3.
   expect(play(repeating("2f", "2f"), take).phases("p")).toBe("F=FF=F=F=F");
 });
@@ -43,7 +49,16 @@ test("a frozen game clock holds repeats back but not edges; the real clock goes 
   const take = drawTake({ a: ".####.##" }, {}, [[0, 0]]);
   expect(play(repeating("1f", "1f"), take).phases("p")).toBe(".F===.F=");
   const real = sketchKit("a", {
-    patterns: [{ id: "p", name: "P", kind: "press", control: "a", clock: "real", repeat: { after: "1f", every: "1f" } }],
+    patterns: [
+      {
+        id: "p",
+        name: "P",
+        kind: "press",
+        control: "a",
+        clock: "real",
+        repeat: { after: "1f", every: "1f" },
+      },
+    ],
   });
   expect(play(real, take).phases("p")).toBe(".FFFF.FF");
 });

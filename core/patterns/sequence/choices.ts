@@ -32,7 +32,8 @@ export function dropLate(pattern: SequenceProgram, state: State, stride: number,
   for (let r = 0; r < count; r++) {
     const at = r * stride;
     const next = pattern.steps[rows[at + MADE]!]!;
-    if (now - rows[at + LAST_TICKS]! > next.gapTicks || now - rows[at + FIRST_TICKS]! > pattern.totalTicks) continue;
+    if (now - rows[at + LAST_TICKS]! > next.gapTicks || now - rows[at + FIRST_TICKS]! > pattern.totalTicks)
+      continue;
     if (kept !== r) rows.copyWithin(kept * stride, at, at + stride);
     kept++;
   }
@@ -68,7 +69,8 @@ export function extendChoices(
   for (let r = made === 0 ? -1 : 0; r < (made === 0 ? 0 : before); r++) {
     let rows = state.choices[list]!;
     if (r >= 0) {
-      if (rows[r * stride + MADE] !== made || now - rows[r * stride + LAST_TICKS]! < step.afterTicks) continue;
+      if (rows[r * stride + MADE] !== made || now - rows[r * stride + LAST_TICKS]! < step.afterTicks)
+        continue;
       if (usesAny(rows, r * stride, serveFrom, found)) continue;
     }
     const count = state.choiceCount[list]!;
@@ -124,27 +126,45 @@ export function reportedEdges(pattern: SequenceProgram, stride: number, row: num
 export function bestMade(pattern: SequenceProgram, state: State, stride: number): number {
   const rows = state.choices[pattern.choices]!;
   let best = 0;
-  for (let r = 0; r < state.choiceCount[pattern.choices]!; r++) best = Math.max(best, rows[r * stride + MADE]!);
+  for (let r = 0; r < state.choiceCount[pattern.choices]!; r++)
+    best = Math.max(best, rows[r * stride + MADE]!);
   return best;
 }
 
 /** Can an edge that a choice used still be asked for by a later step? Only a press still down or a direction still held. */
-function isStillWanted(program: Program, pattern: SequenceProgram, state: State, i: number, made: number, key: number) {
+function isStillWanted(
+  program: Program,
+  pattern: SequenceProgram,
+  state: State,
+  i: number,
+  made: number,
+  key: number,
+) {
   if (key < 0) return false;
   const source = key % program.sourceCount;
   const later = pattern.steps[made]!.laterSources;
   if (!later[source]) return false;
   const frame = Math.floor(key / program.sourceCount);
-  if (source < program.controls.length) return isDown(program, state, i, source) && state.pressFrame[source] === frame;
+  if (source < program.controls.length)
+    return isDown(program, state, i, source) && state.pressFrame[source] === frame;
   const slot = pattern.sticks.indexOf(source - program.controls.length);
   return slot >= 0 && directionNowBegan(pattern, state, slot) === frame;
 }
 
 /** Is everything row `b` can still become also open to row `a`, and at least as late? Then `b` is not needed. */
-function covers(program: Program, pattern: SequenceProgram, state: State, i: number, a: number, b: number, now: number) {
+function covers(
+  program: Program,
+  pattern: SequenceProgram,
+  state: State,
+  i: number,
+  a: number,
+  b: number,
+  now: number,
+) {
   const rows = state.choices[pattern.choices]!;
   const made = rows[a + MADE]!;
-  if (compareLate(rows, a, b, made) < 0 || rows[a + FRAMES + made - 1]! < rows[b + FRAMES + made - 1]!) return false;
+  if (compareLate(rows, a, b, made) < 0 || rows[a + FRAMES + made - 1]! < rows[b + FRAMES + made - 1]!)
+    return false;
   const afterTicks = pattern.steps[made]!.afterTicks;
   if (now - rows[a + LAST_TICKS]! < afterTicks && rows[a + LAST_TICKS] !== rows[b + LAST_TICKS]) return false;
   const serveFrom = serveAt(pattern);
@@ -162,7 +182,14 @@ function covers(program: Program, pattern: SequenceProgram, state: State, i: num
  * Drops choices that another choice covers, so that a long hold or many repeats do not pile up rows.
  * What fires, and when, is the same with and without it: the tests hold it against a search of all choices.
  */
-export function pruneChoices(program: Program, pattern: SequenceProgram, state: State, i: number, stride: number, now: number): void {
+export function pruneChoices(
+  program: Program,
+  pattern: SequenceProgram,
+  state: State,
+  i: number,
+  stride: number,
+  now: number,
+): void {
   const list = pattern.choices;
   const rows = state.choices[list]!;
   let count = state.choiceCount[list]!;

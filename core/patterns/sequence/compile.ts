@@ -18,10 +18,18 @@ function parseDirection(written: string, names: Names, path: readonly PathStep[]
   return { stick: names.stick(written.slice(0, colon), path), digit };
 }
 
-function compileStep(step: Step, names: Names, path: readonly PathStep[], gapTicks: number, sticks: number[]): Bare {
+function compileStep(
+  step: Step,
+  names: Names,
+  path: readonly PathStep[],
+  gapTicks: number,
+  sticks: number[],
+): Bare {
   const times = { gapTicks: names.atMost(step.gap, gapTicks), afterTicks: names.atLeast(step.after, 0) };
-  if ("press" in step) return { ...times, does: "press", control: names.control(step.press, [...path, "press"]) };
-  if ("release" in step) return { ...times, does: "release", control: names.control(step.release, [...path, "release"]) };
+  if ("press" in step)
+    return { ...times, does: "press", control: names.control(step.press, [...path, "press"]) };
+  if ("release" in step)
+    return { ...times, does: "release", control: names.control(step.release, [...path, "release"]) };
   if ("hold" in step) {
     const control = names.control(step.hold, [...path, "hold"]);
     return { ...times, does: "hold", control, forTicks: names.atLeast(step.for, 0) };
@@ -49,7 +57,9 @@ function controlsOfStep(step: Bare, names: Names): number[] {
     case "face": {
       const stick = names.kit.sticks?.[step.stick];
       if (!stick) return [];
-      return [stick.up, stick.down, stick.left, stick.right].map(id => names.kit.controls.findIndex(c => c.id === id));
+      return [stick.up, stick.down, stick.left, stick.right].map(id =>
+        names.kit.controls.findIndex(c => c.id === id),
+      );
     }
   }
 }
@@ -69,7 +79,9 @@ function laterSources(steps: readonly Bare[], from: number, names: Names): boole
 export const compileSequence: CompileKind<"sequence"> = (pattern, names, path) => {
   const sticks: number[] = [];
   const gapTicks = names.atMost(pattern.gap, 0);
-  const bare = pattern.steps.map((step, k) => compileStep(step, names, [...path, "steps", k], gapTicks, sticks));
+  const bare = pattern.steps.map((step, k) =>
+    compileStep(step, names, [...path, "steps", k], gapTicks, sticks),
+  );
   const controls = [...new Set(bare.flatMap(step => controlsOfStep(step, names)))].filter(c => c >= 0);
   const ofSticks = new Set((names.kit.sticks ?? []).flatMap(s => [s.up, s.down, s.left, s.right]));
   const breakers =

@@ -75,7 +75,12 @@ export function settleSticks(pattern: SequenceProgram, state: State, nowTicks: n
 }
 
 /** Did the direction change to this digit on this frame? */
-export function isDirectionEdge(pattern: SequenceProgram, state: State, slot: number, digit: number): boolean {
+export function isDirectionEdge(
+  pattern: SequenceProgram,
+  state: State,
+  slot: number,
+  digit: number,
+): boolean {
   const cell = at(pattern, slot);
   return state.cells[cell + IS_EDGE] === 1 && state.cells[cell + DIGIT_NOW] === digit;
 }

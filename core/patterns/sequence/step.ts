@@ -4,9 +4,7 @@ import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/s
 import type { Trace } from "../../trace/trace";
 import { areAllDown } from "../chord/step";
 import { addEdge, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";
-import {
-  bestMade, dropLate, EDGES, extendChoices, findWhole, pruneChoices, reportedEdges,
-} from "./choices";
+import { bestMade, dropLate, EDGES, extendChoices, findWhole, pruneChoices, reportedEdges } from "./choices";
 import { FLOOR, HOT, isDirectionLeft, lookAtSticks, REACHED, settleSticks } from "./directions";
 import { createStepEdges, findStepEdges } from "./stepEdges";
 
@@ -31,7 +29,15 @@ function isLastStepDown(program: Program, pattern: SequenceProgram, state: State
   }
 }
 
-function fireWhole(program: Program, pattern: SequenceProgram, state: State, trace: Trace, i: number, stride: number, row: number) {
+function fireWhole(
+  program: Program,
+  pattern: SequenceProgram,
+  state: State,
+  trace: Trace,
+  i: number,
+  stride: number,
+  row: number,
+) {
   const rows = state.choices[pattern.choices]!;
   const from = reportedEdges(pattern, stride, row);
   const count = rows[row * stride + EDGES]!;
@@ -74,7 +80,8 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     else {
       for (let made = 0; made < pattern.steps.length; made++) {
         if (made > 0 && state.choiceCount[list] === 0) break;
-        const isTrue = made === 0 ? isFirstMade : findStepEdges(program, pattern, state, i, pattern.steps[made]!, found);
+        const isTrue =
+          made === 0 ? isFirstMade : findStepEdges(program, pattern, state, i, pattern.steps[made]!, found);
         if (isTrue) extendChoices(pattern, state, stride, made, found, now);
       }
     }
@@ -101,7 +108,8 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     const best = isAlive ? bestMade(pattern, state, stride) : 0;
     cells[base + REACHED] = state.phase[i] === FORMING ? Math.max(hadReached, best) : best;
     const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
-    state.awake[i] = isAlive || isNews || cells[base + HOT] === 1 || mayStillGrow(program, pattern, state, i) ? 1 : 0;
+    state.awake[i] =
+      isAlive || isNews || cells[base + HOT] === 1 || mayStillGrow(program, pattern, state, i) ? 1 : 0;
   },
   restart(_program, pattern, state) {
     state.choiceCount[pattern.choices] = 0;
@@ -109,4 +117,3 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     state.cells[pattern.base + HOT] = 0;
   },
 };
-

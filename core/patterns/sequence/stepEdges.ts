@@ -72,13 +72,18 @@ export function findStepEdges(
       break;
     case "face": {
       const began = directionBegan(pattern, state, step.slot, step.digit);
-      if (began < floor || nowTicks(pattern, state) - directionTicks(pattern, state, step.slot) < step.forTicks) break;
+      if (
+        began < floor ||
+        nowTicks(pattern, state) - directionTicks(pattern, state, step.slot) < step.forTicks
+      )
+        break;
       const key = edgeKey(began, program.controls.length + step.stick, program.sourceCount);
       use(found, key, key);
       break;
     }
     case "together":
-      if (!areAllDown(program, state, i, step.controls) || !isAnyPressed(program, state, i, step.controls)) break;
+      if (!areAllDown(program, state, i, step.controls) || !isAnyPressed(program, state, i, step.controls))
+        break;
       if (pressSpread(pattern, state, step.controls) > step.withinTicks) break;
       if (oldestPress(state, step.controls) < floor) break;
       for (let k = 0; k < step.controls.length; k++) usePress(program, state, step.controls[k]!, found);

@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
 import { drawTake, play, sketchKit } from "../../testing/strips";
 
-const tap = (max: string) => sketchKit("a", { patterns: [{ id: "t", name: "T", kind: "tap", control: "a", max }] });
+const tap = (max: string) =>
+  sketchKit("a", { patterns: [{ id: "t", name: "T", kind: "tap", control: "a", max }] });
 
 test.each([
   ["one frame under", ".##.....", ".~~F...."],
@@ -17,7 +18,9 @@ test("at most rounds down: 66ms at 60 Hz is three frames", () => {
 });
 
 test("the fire carries the press as its edge and nothing else", () => {
-  expect(play(tap("3f"), drawTake({ a: "..#.." })).events).toEqual([{ f: 3, kind: "fired", id: "t", edges: [["a", 2]] }]);
+  expect(play(tap("3f"), drawTake({ a: "..#.." })).events).toEqual([
+    { f: 3, kind: "fired", id: "t", edges: [["a", 2]] },
+  ]);
 });
 
 test("a release tells how long it was held, in frames of its clock", () => {

@@ -3,7 +3,16 @@ import type { Kit } from "../../kit/schema";
 import { drawTake, play, sketchKit } from "../../testing/strips";
 
 function taps(fields: object): Kit {
-  const pattern = { id: "t", name: "T", kind: "taps", control: "a", count: 2, gap: "4f", answer: "nth", ...fields };
+  const pattern = {
+    id: "t",
+    name: "T",
+    kind: "taps",
+    control: "a",
+    count: 2,
+    gap: "4f",
+    answer: "nth",
+    ...fields,
+  };
   return sketchKit("a", { patterns: [pattern as Kit["patterns"][number]] });
 }
 
@@ -35,5 +44,10 @@ test("a chain over on the very frame of a new press fires for the old one and st
 
 test("every fire counts the presses so far and has them as edges", () => {
   const fired = play(taps({ count: 3, answer: "each" }), drawTake({ a: "#.#.#.#" })).of("fired");
-  expect(fired.map(e => [e.count, e.edges.length])).toEqual([[1, 1], [2, 2], [3, 3], [1, 1]]);
+  expect(fired.map(e => [e.count, e.edges.length])).toEqual([
+    [1, 1],
+    [2, 2],
+    [3, 3],
+    [1, 1],
+  ]);
 });

@@ -1,0 +1,78 @@
+import type { Kit } from "#core";
+
+/** Which of a kit's controls are down, given the codes (keys, buttons) that are down: any whole binding will do. */
+export function isBound(bindings: readonly (readonly string[])[], codesDown: ReadonlySet<string>): boolean {
+  return bindings.some(binding => binding.every(code => codesDown.has(code)));
+}
+
+/** Every code that plays something in the kit. */
+export function boundCodes(kit: Kit): Set<string> {
+  return new Set(kit.controls.flatMap(control => control.bindings.flat()));
+}
+
+const NAMES: Readonly<Record<string, string>> = {
+  ArrowUp: "↑",
+  ArrowDown: "↓",
+  ArrowLeft: "←",
+  ArrowRight: "→",
+  Space: "Space",
+  Enter: "Enter",
+  Backspace: "Backspace",
+  ShiftLeft: "left Shift",
+  ShiftRight: "right Shift",
+  ControlLeft: "left Ctrl",
+  ControlRight: "right Ctrl",
+  AltLeft: "left Alt",
+  AltRight: "right Alt",
+  Comma: ",",
+  Period: ".",
+  Slash: "/",
+  Semicolon: ";",
+  Quote: "'",
+  BracketLeft: "[",
+  BracketRight: "]",
+  Minus: "-",
+  Equal: "=",
+  Backquote: "`",
+  Backslash: "\\",
+  Tab: "Tab",
+};
+
+const PAD_BUTTONS = [
+  "south",
+  "east",
+  "west",
+  "north",
+  "left bumper",
+  "right bumper",
+  "left trigger",
+  "right trigger",
+  "select",
+  "start",
+  "left stick",
+  "right stick",
+  "up",
+  "down",
+  "left",
+  "right",
+  "home",
+];
+
+/** A code as people say it: "key:KeyJ" is "J", "pad:0" is "pad south". Keys are named by their place on a US board. */
+export function formatCode(code: string): string {
+  const [device, name = ""] = code.split(":");
+  if (device === "mouse")
+    return ["left click", "middle click", "right click"][Number(name)] ?? `mouse ${name}`;
+  if (device === "pad") {
+    const axis = /^axis(\d+)([+-])$/.exec(name);
+    return axis
+      ? `pad axis ${axis[1]} ${axis[2] === "+" ? "forward" : "back"}`
+      : `pad ${PAD_BUTTONS[Number(name)] ?? name}`;
+  }
+  return NAMES[name] ?? name.replace(/^Key|^Digit/, "").replace(/^Numpad/, "num ");
+}
+
+/** A binding as people say it: its codes joined by "+". */
+export function formatBinding(binding: readonly string[]): string {
+  return binding.map(formatCode).join(" + ");
+}

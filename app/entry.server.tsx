@@ -1,0 +1,71 @@
+import { randomBytes } from "node:crypto";
+import { PassThrough } from "node:stream";
+import { createReadableStreamFromReadable } from "@react-router/node";
+import { isbot } from "isbot";
+import { renderToPipeableStream } from "react-dom/server";
+import { ServerRouter, type EntryContext } from "react-router";
+import { NonceContext } from "./shell/nonce";
+
+const RENDER_TIMEOUT_MS = 10_000;
+
+/** Scripts by nonce only, nothing from any other host; style attributes are React's own. */
+function contentPolicy(nonce: string): string {
+  return [
+    "default-src 'none'",
+    `script-src 'self' 'nonce-${nonce}'`,
+    `style-src 'self' 'nonce-${nonce}'`,
+    "style-src-attr 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    "worker-src 'self'",
+    "manifest-src 'self'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "frame-ancestors 'none'",
+  ].join("; ");
+}
+
+function secure(headers: Headers, nonce: string): void {
+  headers.set("Content-Type", "text/html; charset=utf-8");
+  headers.set("Content-Security-Policy", contentPolicy(nonce));
+  headers.set("X-Content-Type-Options", "nosniff");
+  headers.set("Referrer-Policy", "no-referrer");
+  headers.set("Cross-Origin-Opener-Policy", "same-origin");
+  headers.set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), gamepad=(self)");
+}
+
+/** Renders a page, streamed to browsers and whole to robots, with the security headers on every answer. */
+export default function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  context: EntryContext,
+) {
+  const nonce = randomBytes(16).toString("base64");
+  const isWhole = isbot(request.headers.get("user-agent") ?? "");
+  return new Promise<Response>((resolve, reject) => {
+    let answer = status;
+    const respond = () => {
+      const body = new PassThrough();
+      secure(headers, nonce);
+      resolve(new Response(createReadableStreamFromReadable(body), { headers, status: answer }));
+      pipe(body);
+    };
+    const { pipe, abort } = renderToPipeableStream(
+      <NonceContext value={nonce}>
+        <ServerRouter context={context} url={request.url} nonce={nonce} />
+      </NonceContext>,
+      {
+        nonce,
+        ...(isWhole ? { onAllReady: respond } : { onShellReady: respond }),
+        onShellError: reject,
+        onError(error) {
+          answer = 500;
+          console.error(error);
+        },
+      },
+    );
+    setTimeout(abort, RENDER_TIMEOUT_MS);
+  });
+}

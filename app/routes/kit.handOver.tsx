@@ -1,0 +1,5 @@
+import { HandOverView } from "../views/HandOverView";
+
+export default function HandOver() {
+  return <HandOverView />;
+}

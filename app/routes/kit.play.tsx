@@ -1,0 +1,5 @@
+import { PlayView } from "../views/PlayView";
+
+export default function Play() {
+  return <PlayView />;
+}

@@ -1,0 +1,5 @@
+import { ShapeView } from "../views/ShapeView";
+
+export default function Shape() {
+  return <ShapeView />;
+}

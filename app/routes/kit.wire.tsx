@@ -1,0 +1,5 @@
+import { WireView } from "../views/WireView";
+
+export default function Wire() {
+  return <WireView />;
+}

@@ -1,0 +1,40 @@
+import { useStore } from "zustand";
+import { storageStatus } from "../store/library";
+import { redo, undo } from "../store/workbench";
+import { useHistory, useWorkbench } from "../store/useWorkbench";
+import { Button } from "../ui/Button";
+import { Logo } from "./Logo";
+import { ThemeButton } from "./ThemeButton";
+import { Trail } from "./Trail";
+import { WakeButton } from "./WakeButton";
+
+/** The head of every view of a kit: where one is, what is open, and the pad. */
+export function Header() {
+  const kitId = useWorkbench(state => state.kit?.id ?? "");
+  const name = useWorkbench(state => state.kit?.name ?? "");
+  const rate = useWorkbench(state => state.kit?.rate ?? 60);
+  const { isKept } = useStore(storageStatus);
+  const { past, future } = useHistory();
+  return (
+    <header className="flex h-14 shrink-0 items-center gap-4 border-b border-line px-5">
+      <Logo />
+      <Trail kitId={kitId} />
+      <div className="ml-auto flex items-center gap-1">
+        <Button look="quiet" onClick={undo} disabled={past === 0} title="Undo (Ctrl+Z)">
+          Undo
+        </Button>
+        <Button look="quiet" onClick={redo} disabled={future === 0} title="Redo (Ctrl+Shift+Z)">
+          Redo
+        </Button>
+        <ThemeButton />
+      </div>
+      <p className="min-w-0 text-right leading-tight">
+        <span className="block truncate font-semibold">{name}</span>
+        <span className="block text-sm whitespace-nowrap text-soft">
+          {rate} frames a second · {isKept ? "kept" : "not kept"}
+        </span>
+      </p>
+      <WakeButton />
+    </header>
+  );
+}

@@ -1,0 +1,47 @@
+import { NavLink, useSearchParams } from "react-router";
+
+export const VERBS = [
+  { path: "wire", word: "Wire" },
+  { path: "shape", word: "Shape" },
+  { path: "play", word: "Play" },
+  { path: "tune", word: "Tune" },
+  { path: "prove", word: "Prove" },
+  { path: "hand-over", word: "Hand over" },
+] as const;
+
+/** The six verbs as stepping stones, in working order; the one stood on is filled. */
+export function Trail({ kitId }: { kitId: string }) {
+  const [search] = useSearchParams();
+  return (
+    <nav aria-label="Views">
+      <ol className="flex">
+        {VERBS.map(({ path, word }, i) => (
+          <li key={path} className="relative w-20">
+            {i > 0 && (
+              <span
+                aria-hidden
+                className="absolute top-[9px] right-1/2 w-14 translate-x-[-12px] border-t border-dotted border-ink"
+              />
+            )}
+            <NavLink
+              to={{ pathname: `/kit/${kitId}/${path}`, search: search.toString() }}
+              className="group flex flex-col items-center gap-1 rounded-lg text-sm text-soft aria-[current=page]:font-semibold aria-[current=page]:text-ink"
+            >
+              <svg aria-hidden width="24" height="18" viewBox="0 0 24 18">
+                <ellipse
+                  cx="12"
+                  cy="9"
+                  rx="8"
+                  ry="6"
+                  className="fill-paper stroke-ink group-hover:fill-sand group-aria-[current=page]:fill-moss group-aria-[current=page]:stroke-moss"
+                  strokeWidth="1.2"
+                />
+              </svg>
+              {word}
+            </NavLink>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}

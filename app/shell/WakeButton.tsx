@@ -1,0 +1,26 @@
+import { usePad } from "../devices/usePad";
+import { sleepPad, wakePad } from "../devices/pad";
+import { useCompiled } from "../store/useWorkbench";
+
+/** Arms the pad, and shows at a glance that it is armed. */
+export function WakeButton() {
+  const isAwake = usePad(state => state.session !== undefined);
+  const isRecording = usePad(state => state.isRecording);
+  const { program } = useCompiled();
+  const words = isRecording ? "Recording" : "Pad awake";
+  return (
+    <button
+      type="button"
+      disabled={!program}
+      aria-pressed={isAwake}
+      onClick={() => (isAwake ? sleepPad() : wakePad())}
+      className={`flex h-10 w-[186px] shrink-0 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
+    >
+      <span
+        aria-hidden
+        className={`inline-block size-2.5 rounded-full border-2 ${isAwake ? "border-lichen bg-lichen" : "border-moss"}`}
+      />
+      {isAwake ? `${words} · Esc ends` : "Wake the pad"}
+    </button>
+  );
+}

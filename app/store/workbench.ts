@@ -1,0 +1,173 @@
+import { temporal } from "zundo";
+import { createStore } from "zustand/vanilla";
+import {
+  compile,
+  readTake,
+  run,
+  type InputColumns,
+  type Issue,
+  type Kit,
+  type Program,
+  type Take,
+  type Trace,
+} from "#core";
+import { listTakes, readKit, writeKit, writeTakes } from "./library";
+
+/** The document under work: a kit and its takes. Undo and redo go over both together. */
+export interface Workbench {
+  readonly kit: Kit | undefined;
+  readonly takes: readonly Take[];
+  readonly openTakeId: string | undefined;
+  /** What was changed last, for the shelf. */
+  readonly change: string;
+}
+
+const HISTORY = 500;
+const SAVE_AFTER_MS = 250;
+
+export const workbench = createStore<Workbench>()(
+  temporal((): Workbench => ({ kit: undefined, takes: [], openTakeId: undefined, change: "" }), {
+    partialize: ({ kit, takes }) => ({ kit, takes }),
+    equality: (past, now) => past.kit === now.kit && past.takes === now.takes,
+    limit: HISTORY,
+  }),
+);
+
+let saved: { kit: Kit | undefined; takes: readonly Take[] } = { kit: undefined, takes: [] };
+let saveTimer: ReturnType<typeof setTimeout> | undefined;
+
+/** Writes what has changed since the last time. Called soon after every edit, and at once when the page is left. */
+export async function saveNow(): Promise<void> {
+  clearTimeout(saveTimer);
+  saveTimer = undefined;
+  const { kit, takes, change } = workbench.getState();
+  if (!kit || (kit === saved.kit && takes === saved.takes)) return;
+  const before = saved;
+  saved = { kit, takes };
+  await Promise.all([
+    writeKit({ id: kit.id, kit, changedAt: Date.now(), change }),
+    takes === before.takes ? undefined : writeTakes(kit.id, takes, before.takes),
+  ]);
+}
+
+workbench.subscribe((now, before) => {
+  if (now.kit === before.kit && now.takes === before.takes) return;
+  if (now.kit === saved.kit && now.takes === saved.takes) return;
+  saveTimer ??= setTimeout(() => void saveNow(), SAVE_AFTER_MS);
+});
+
+/** Opens a kit from the shelf, unless it is open already. False when the shelf has none of that id. */
+export async function openKit(kitId: string): Promise<boolean> {
+  if (workbench.getState().kit?.id === kitId) return true;
+  await saveNow();
+  const record = await readKit(kitId);
+  if (!record) return false;
+  const takes = (await listTakes(kitId)).map(item => item.take);
+  saved = { kit: record.kit, takes };
+  workbench.setState({ kit: record.kit, takes, openTakeId: takes[0]?.id, change: record.change });
+  workbench.temporal.getState().clear();
+  return true;
+}
+
+/** Lets go of the open kit, for example because it has left the shelf. */
+export function closeKit(): void {
+  saved = { kit: undefined, takes: [] };
+  workbench.setState({ kit: undefined, takes: [], openTakeId: undefined });
+  workbench.temporal.getState().clear();
+}
+
+/** Changes the kit. `what` says in a few words what was done. */
+export function editKit(what: string, edit: (kit: Kit) => Kit): void {
+  const { kit } = workbench.getState();
+  if (kit) workbench.setState({ kit: edit(kit), change: what });
+}
+
+/**
+ * One movement of the hand, many edits: the first is remembered for undo, those that follow are not.
+ * Returns the function that ends the movement.
+ */
+export function beginGesture(): { edited: () => void; end: () => void } {
+  const history = workbench.temporal.getState();
+  return { edited: () => history.pause(), end: () => history.resume() };
+}
+
+/** Adds a take and opens it. */
+export function addTake(take: Take): void {
+  const { takes } = workbench.getState();
+  workbench.setState({ takes: [...takes, take], openTakeId: take.id, change: `recorded ${take.name}` });
+}
+
+/** Opens one of the kit's takes on the tape. */
+export function openTake(takeId: string): void {
+  workbench.setState({ openTakeId: takeId });
+}
+
+/** Renames a take. */
+export function renameTake(takeId: string, name: string): void {
+  const { takes } = workbench.getState();
+  workbench.setState({
+    takes: takes.map(take => (take.id === takeId ? { ...take, name } : take)),
+    change: `renamed ${name}`,
+  });
+}
+
+/** Takes a take off the kit; undo puts it back. */
+export function removeTake(takeId: string): void {
+  const { takes, openTakeId } = workbench.getState();
+  const left = takes.filter(take => take.id !== takeId);
+  const next = openTakeId === takeId ? left[0]?.id : openTakeId;
+  workbench.setState({ takes: left, openTakeId: next, change: "deleted a take" });
+}
+
+export function undo(): void {
+  workbench.temporal.getState().undo();
+}
+
+export function redo(): void {
+  workbench.temporal.getState().redo();
+}
+
+/** What a kit compiles to: the program, or the last that worked while the kit is at fault. */
+export interface Compiled {
+  readonly program: Program | undefined;
+  readonly faults: readonly Issue[];
+  readonly warnings: readonly Issue[];
+}
+
+let compiledKit: Kit | undefined;
+let compiled: Compiled = { program: undefined, faults: [], warnings: [] };
+
+/** Compiles a kit, once for each version of it. While it has faults the last good program stays. */
+export function compileOnce(kit: Kit | undefined): Compiled {
+  if (kit === compiledKit) return compiled;
+  const isOtherKit = kit?.id !== compiledKit?.id;
+  compiledKit = kit;
+  if (!kit) return (compiled = { program: undefined, faults: [], warnings: [] });
+  const result = compile(kit);
+  compiled = result.ok
+    ? { program: result.value, faults: [], warnings: result.warnings }
+    : { program: isOtherKit ? undefined : compiled.program, faults: result.issues, warnings: [] };
+  return compiled;
+}
+
+/** A take as a program understands it. */
+export interface Evaluated {
+  readonly program: Program;
+  readonly take: Take;
+  readonly columns: InputColumns;
+  readonly trace: Trace;
+}
+
+const evaluated = new WeakMap<Program, WeakMap<Take, Evaluated>>();
+
+/** Runs a take through a program, once for each pair. */
+export function evaluateOnce(program: Program, take: Take): Evaluated {
+  let ofProgram = evaluated.get(program);
+  if (!ofProgram) evaluated.set(program, (ofProgram = new WeakMap()));
+  let found = ofProgram.get(take);
+  if (!found) {
+    const columns = readTake(program, take);
+    ofProgram.set(take, (found = { program, take, columns, trace: run(program, columns) }));
+  }
+  return found;
+}

@@ -1,0 +1,170 @@
+import { useCallback, useEffect, useRef, useState, type PointerEvent } from "react";
+import { useStore } from "zustand";
+import { notes, type Trace } from "#core";
+import { usePad } from "../devices/usePad";
+import { goToFrame, playFrom, playhead } from "../store/playhead";
+import { openTake } from "../store/workbench";
+import { useEvaluated, useWorkbench } from "../store/useWorkbench";
+import { Button } from "../ui/Button";
+import { ChoiceWord } from "../ui/ChoiceWord";
+import { Overview } from "./Overview";
+import { Tape } from "./Tape";
+import { TapeTable } from "./TapeTable";
+import type { TapeView } from "./tapeView";
+
+const LEAST_PX = 120;
+const STRIP_PX = 44;
+
+function countLost(trace: Trace): number {
+  let lost = 0;
+  for (let i = 0; i < trace.count; i++) if (trace.kind[i] === notes.LOST) lost++;
+  return lost;
+}
+
+function Transport({ rateHz, frames }: { rateHz: number; frames: number }) {
+  const { frame, isPlaying } = useStore(playhead);
+  const stop = useRef<() => void>(undefined);
+  useEffect(() => () => stop.current?.(), []);
+  return (
+    <span className="flex items-center gap-1" role="group" aria-label="Replay">
+      <Button
+        look="quiet"
+        aria-label="−1f, one frame back"
+        onClick={() => goToFrame(frame - 1, frames)}
+        disabled={frame <= 0}
+      >
+        −1f
+      </Button>
+      <Button
+        look="quiet"
+        onClick={() => {
+          if (isPlaying) stop.current?.();
+          else stop.current = playFrom(rateHz, frames);
+        }}
+      >
+        {isPlaying ? "Stop" : "Replay"}
+      </Button>
+      <Button
+        look="quiet"
+        aria-label="+1f, one frame on"
+        onClick={() => goToFrame(frame + 1, frames)}
+        disabled={frame >= frames - 1}
+      >
+        +1f
+      </Button>
+      <span className="w-12 text-right font-mono text-sm" data-testid="playhead">
+        {frame}f
+      </span>
+    </span>
+  );
+}
+
+/** The tape's dock, under every view: which take, the whole of it, and the tape itself. Can be resized and folded away. */
+export function Dock() {
+  const [heightPx, setHeight] = useState(338);
+  const [isFolded, setFolded] = useState(false);
+  const [isTable, setTable] = useState(false);
+  const [view, setView] = useState<TapeView | undefined>();
+  const takes = useWorkbench(state => state.takes);
+  const evaluated = useEvaluated();
+  const liveFrame = usePad(state => state.frame);
+  const isLive = usePad(state => state.session !== undefined);
+  const onView = useCallback((next: TapeView) => setView(next), []);
+  const lost = evaluated ? countLost(evaluated.trace) : 0;
+
+  const onGrip = (event: PointerEvent<HTMLDivElement>) => {
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const fromY = event.clientY;
+    const grip = event.currentTarget;
+    const move = (moved: globalThis.PointerEvent) => {
+      setFolded(false);
+      setHeight(Math.max(LEAST_PX, Math.min(window.innerHeight - 200, heightPx + fromY - moved.clientY)));
+    };
+    const end = () => {
+      grip.removeEventListener("pointermove", move);
+      grip.removeEventListener("pointerup", end);
+    };
+    grip.addEventListener("pointermove", move);
+    grip.addEventListener("pointerup", end);
+  };
+
+  return (
+    <section
+      aria-label="Tape"
+      className="relative flex shrink-0 flex-col border-t-2 border-ink bg-paper"
+      style={{ height: isFolded ? STRIP_PX : heightPx }}
+    >
+      <div
+        role="separator"
+        aria-orientation="horizontal"
+        aria-label="Height of the tape"
+        aria-valuenow={heightPx}
+        tabIndex={0}
+        className="absolute inset-x-0 -top-1.5 z-10 h-3 cursor-row-resize touch-none"
+        onPointerDown={onGrip}
+        onKeyDown={event => {
+          if (event.key === "ArrowUp") setHeight(Math.min(window.innerHeight - 200, heightPx + 24));
+          if (event.key === "ArrowDown") setHeight(Math.max(LEAST_PX, heightPx - 24));
+        }}
+      />
+      <div className="flex h-[42px] shrink-0 items-center gap-4 border-b border-line px-5 text-sm">
+        {isLive ? (
+          <b className="w-44 shrink-0" data-testid="live-frame">
+            Playing now <span className="font-mono font-normal text-soft">{Math.max(0, liveFrame)}f</span>
+          </b>
+        ) : evaluated ? (
+          <span className="flex w-44 shrink-0 items-baseline gap-2 font-semibold" data-testid="open-take">
+            <ChoiceWord
+              label="Take"
+              value={evaluated.take.id}
+              choices={takes.map(take => ({
+                value: take.id,
+                label: take.name,
+                hint: `${Math.ceil(take.frames)} frames`,
+              }))}
+              onChoose={openTake}
+            />
+            <span className="font-mono font-normal text-soft">{evaluated.trace.frames}f</span>
+          </span>
+        ) : (
+          <span className="w-44 shrink-0 text-soft">No take</span>
+        )}
+        {evaluated && !isLive && (
+          <>
+            <Overview
+              trace={evaluated.trace}
+              view={isTable || isFolded ? undefined : view}
+              onGo={frame => goToFrame(frame, evaluated.trace.frames)}
+            />
+            {lost > 0 && (
+              <span className="flex items-center gap-1.5 whitespace-nowrap">
+                <svg aria-hidden width="14" height="14" viewBox="0 0 14 14">
+                  <path
+                    d="M3 11a5.2 5.2 0 1 1 7.5-.6"
+                    fill="none"
+                    className="stroke-foxglove"
+                    strokeWidth="2.4"
+                  />
+                </svg>
+                {lost} lost
+              </span>
+            )}
+            <Transport rateHz={evaluated.program.rateHz} frames={evaluated.trace.frames} />
+          </>
+        )}
+        <span className="ml-auto flex items-center gap-1">
+          {!isFolded && !isLive && evaluated && (
+            <Button look="quiet" onClick={() => setTable(!isTable)}>
+              {isTable ? "As tape" : "As table"}
+            </Button>
+          )}
+          <Button look="quiet" onClick={() => setFolded(!isFolded)} aria-expanded={!isFolded}>
+            {isFolded ? "Unfold" : "Fold away"}
+          </Button>
+        </span>
+      </div>
+      {!isFolded &&
+        (isTable && evaluated && !isLive ? <TapeTable evaluated={evaluated} /> : <Tape onView={onView} />)}
+    </section>
+  );
+}

@@ -1,0 +1,334 @@
+import type { Palette } from "./palette";
+import type { MarkLook, SpanLook, TapeModel, TapeRow } from "./tapeModel";
+import { frameToX, LABEL_PX, ROW_PX, RULER_PX, rulerStep, xToFrame, type TapeView } from "./tapeView";
+
+/** What else is drawn over the rows. */
+export interface TapeCursor {
+  readonly playhead: number;
+  readonly hover: number;
+  /** The chosen mark: place of its row, and its frame. */
+  readonly chosenRow: number;
+  readonly chosenFrame: number;
+}
+
+const NUMBER_FONT = '12px "Atkinson Hyperlegible Mono Variable", monospace';
+const SMALL_FONT = '11px "Atkinson Hyperlegible Mono Variable", monospace';
+const NAME_FONT = '14px "Atkinson Hyperlegible Next Variable", sans-serif';
+const STRONG_FONT = '600 14px "Atkinson Hyperlegible Next Variable", sans-serif';
+const STONE_PX = 5.5;
+
+/** The first place in a rising list whose value is above `frame`. */
+function firstAbove(list: readonly number[], frame: number): number {
+  let low = 0;
+  let high = list.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (list[middle]! > frame) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+function hatch(
+  ctx: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+  colour: string,
+): void {
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(x, y, width, height);
+  ctx.clip();
+  ctx.strokeStyle = colour;
+  ctx.lineWidth = 2;
+  ctx.beginPath();
+  for (let at = x - height; at < x + width; at += 6) {
+    ctx.moveTo(at, y + height);
+    ctx.lineTo(at + height, y);
+  }
+  ctx.stroke();
+  ctx.restore();
+}
+
+function paintSpan(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  look: SpanLook,
+  x: number,
+  y: number,
+  width: number,
+): void {
+  const middle = y + ROW_PX / 2;
+  switch (look) {
+    case "down":
+      ctx.fillStyle = palette.bark;
+      ctx.beginPath();
+      ctx.roundRect(x, middle - 7, width, 14, Math.min(3, width / 2));
+      ctx.fill();
+      break;
+    case "open":
+    case "window":
+      ctx.fillStyle = palette.lichen;
+      ctx.fillRect(x, middle - 9, width, 18);
+      break;
+    case "lead":
+      hatch(ctx, x, middle - 9, width, 18, palette.lichen);
+      break;
+    case "forming":
+      ctx.fillStyle = palette.fern;
+      ctx.beginPath();
+      ctx.moveTo(x, middle + 7);
+      ctx.lineTo(x + width, middle + 7);
+      ctx.lineTo(x + width, middle - 7);
+      ctx.fill();
+      break;
+    case "sustained":
+      ctx.fillStyle = palette.moss;
+      ctx.fillRect(x, middle - 2, width, 4);
+      break;
+    case "waiting":
+      ctx.strokeStyle = palette.ink;
+      ctx.lineWidth = 2;
+      ctx.setLineDash([2, 4]);
+      ctx.beginPath();
+      ctx.moveTo(x, middle);
+      ctx.lineTo(x + width, middle);
+      ctx.stroke();
+      ctx.setLineDash([]);
+      break;
+    case "startup":
+    case "active":
+    case "recovery":
+      ctx.fillStyle = look === "active" ? palette.moss : palette.fern;
+      if (look === "recovery") hatch(ctx, x, middle - 4, width, 8, palette.fern);
+      else ctx.fillRect(x, middle - 4, width, 8);
+      break;
+  }
+}
+
+/** A ring with a gap: something that came to nothing. */
+function brokenRing(ctx: CanvasRenderingContext2D, x: number, y: number, colour: string): void {
+  ctx.strokeStyle = colour;
+  ctx.lineWidth = 2.5;
+  ctx.beginPath();
+  ctx.arc(x, y, STONE_PX - 0.5, Math.PI * 0.85, Math.PI * 2.35);
+  ctx.stroke();
+}
+
+function paintMark(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  look: MarkLook,
+  x: number,
+  y: number,
+): void {
+  switch (look) {
+    case "performed":
+    case "answered":
+      ctx.fillStyle = palette.moss;
+      ctx.beginPath();
+      ctx.ellipse(x, y, STONE_PX + 2.5, STONE_PX + 0.5, 0, 0, Math.PI * 2);
+      ctx.fill();
+      break;
+    case "fired":
+      ctx.fillStyle = palette.leaf;
+      ctx.strokeStyle = palette.moss;
+      ctx.lineWidth = 2.5;
+      ctx.beginPath();
+      ctx.arc(x, y, STONE_PX - 0.5, 0, Math.PI * 2);
+      ctx.fill();
+      ctx.stroke();
+      break;
+    case "lost":
+    case "failed":
+      brokenRing(ctx, x, y, palette.foxglove);
+      break;
+    case "lapsed":
+      ctx.strokeStyle = palette.soft;
+      ctx.lineWidth = 2;
+      ctx.beginPath();
+      ctx.moveTo(x - 4, y - 4);
+      ctx.lineTo(x + 4, y + 4);
+      ctx.moveTo(x + 4, y - 4);
+      ctx.lineTo(x - 4, y + 4);
+      ctx.stroke();
+      break;
+  }
+}
+
+function paintRow(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  row: TapeRow,
+  y: number,
+): void {
+  const firstFrame = view.firstFrame;
+  const lastFrame = xToFrame(view, view.widthPx) + 1;
+  for (
+    let k = firstAbove(row.spanTo, firstFrame);
+    k < row.spanFrom.length && row.spanFrom[k]! <= lastFrame;
+    k++
+  ) {
+    const x = frameToX(view, row.spanFrom[k]!);
+    const width = Math.max(1.5, (row.spanTo[k]! - row.spanFrom[k]!) * view.pxPerFrame);
+    paintSpan(ctx, palette, row.spanLook[k]!, x, y, width);
+  }
+  let crowdedUntil = -Infinity;
+  for (
+    let k = firstAbove(row.markFrame, firstFrame - 1);
+    k < row.markFrame.length && row.markFrame[k]! <= lastFrame;
+    k++
+  ) {
+    const x = frameToX(view, row.markFrame[k]! + 0.5);
+    const look = row.markLook[k]!;
+    if (x < crowdedUntil && look !== "lost" && look !== "failed") continue;
+    paintMark(ctx, palette, look, x, y + ROW_PX / 2);
+    crowdedUntil = x + 2;
+  }
+}
+
+function paintGrid(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeView, frames: number): void {
+  const step = rulerStep(view.pxPerFrame);
+  const last = Math.min(frames, xToFrame(view, view.widthPx));
+  ctx.font = NUMBER_FONT;
+  ctx.textBaseline = "middle";
+  ctx.textAlign = "left";
+  if (view.pxPerFrame >= 6) {
+    ctx.globalAlpha = Math.min(1, (view.pxPerFrame - 4) / 16);
+    ctx.fillStyle = palette.sand;
+    for (let f = Math.ceil(view.firstFrame); f <= last; f++)
+      ctx.fillRect(frameToX(view, f), RULER_PX, 1, view.heightPx);
+  }
+  ctx.globalAlpha = 1;
+  ctx.fillStyle = palette.line;
+  for (let f = Math.ceil(view.firstFrame / step) * step; f <= last; f += step)
+    ctx.fillRect(frameToX(view, f), RULER_PX - 6, 1, view.heightPx);
+}
+
+/** Milliseconds up to ten seconds, seconds beyond: short enough to stand under a frame number. */
+function formatRulerMs(frame: number, rateHz: number): string {
+  const ms = (frame * 1000) / rateHz;
+  return ms < 10_000 ? `${Math.round(ms)}` : `${Math.round(ms / 100) / 10} s`;
+}
+
+function paintRuler(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeView, model: TapeModel): void {
+  ctx.fillStyle = palette.leaf;
+  ctx.fillRect(0, 0, view.widthPx, RULER_PX);
+  const step = rulerStep(view.pxPerFrame);
+  const last = Math.min(model.frames, xToFrame(view, view.widthPx));
+  for (let f = Math.ceil(view.firstFrame / step) * step; f <= last; f += step) {
+    const x = frameToX(view, f) + 4;
+    ctx.fillStyle = palette.ink;
+    ctx.font = NUMBER_FONT;
+    ctx.fillText(String(f), x, 11);
+    ctx.fillStyle = palette.soft;
+    ctx.font = SMALL_FONT;
+    ctx.fillText(formatRulerMs(f, model.rateHz), x, 26);
+  }
+  ctx.fillStyle = palette.line;
+  ctx.fillRect(0, RULER_PX - 1, view.widthPx, 1);
+}
+
+function paintUnits(ctx: CanvasRenderingContext2D, palette: Palette): void {
+  ctx.fillStyle = palette.paper;
+  ctx.fillRect(0, 0, LABEL_PX - 8, RULER_PX);
+  ctx.fillStyle = palette.soft;
+  ctx.font = SMALL_FONT;
+  ctx.textAlign = "right";
+  ctx.fillText("frame", LABEL_PX - 16, 11);
+  ctx.fillText("ms", LABEL_PX - 16, 26);
+  ctx.textAlign = "left";
+}
+
+function paintNames(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeView, model: TapeModel): void {
+  ctx.fillStyle = palette.paper;
+  ctx.fillRect(0, RULER_PX, LABEL_PX - 8, view.heightPx);
+  ctx.textBaseline = "middle";
+  ctx.textAlign = "left";
+  ctx.fillStyle = palette.ink;
+  model.rows.forEach((row, i) => {
+    const y = RULER_PX + i * ROW_PX - view.scrollPx;
+    if (y < RULER_PX - ROW_PX || y > view.heightPx) return;
+    ctx.font = row.group === "moves" ? STRONG_FONT : NAME_FONT;
+    let name = row.name;
+    while (name.length > 4 && ctx.measureText(name).width > LABEL_PX - 40) name = `${name.slice(0, -2)}…`;
+    ctx.fillText(name, 20, y + ROW_PX / 2);
+  });
+}
+
+function paintCursor(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  cursor: TapeCursor,
+): void {
+  if (cursor.hover >= 0 && cursor.hover !== cursor.playhead) {
+    ctx.fillStyle = palette.dew;
+    ctx.globalAlpha = 0.16;
+    ctx.fillRect(frameToX(view, cursor.hover), RULER_PX, Math.max(1, view.pxPerFrame), view.heightPx);
+    ctx.globalAlpha = 1;
+  }
+  const x = frameToX(view, cursor.playhead + 0.5);
+  if (x < LABEL_PX) return;
+  ctx.fillStyle = palette.dew;
+  ctx.fillRect(x - 1, 20, 2, view.heightPx);
+  ctx.font = NUMBER_FONT;
+  const label = String(cursor.playhead);
+  const width = ctx.measureText(label).width + 16;
+  ctx.beginPath();
+  ctx.roundRect(x - width / 2, 2, width, 19, 5);
+  ctx.fill();
+  ctx.fillStyle = palette.leaf;
+  ctx.textAlign = "center";
+  ctx.fillText(label, x, 12);
+  ctx.textAlign = "left";
+}
+
+/** Draws the tape. Everything is laid out from the view; nothing outside it is touched. */
+export function paintTape(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  model: TapeModel,
+  cursor: TapeCursor,
+): void {
+  ctx.fillStyle = palette.leaf;
+  ctx.fillRect(0, 0, view.widthPx, view.heightPx);
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(LABEL_PX - 8, RULER_PX, view.widthPx, view.heightPx);
+  ctx.clip();
+  paintGrid(ctx, palette, view, model.frames);
+  const endX = frameToX(view, model.frames);
+  if (endX < view.widthPx) {
+    ctx.fillStyle = palette.paper;
+    ctx.fillRect(endX, RULER_PX, view.widthPx - endX, view.heightPx);
+  }
+  model.rows.forEach((row, i) => {
+    const y = RULER_PX + i * ROW_PX - view.scrollPx;
+    if (i > 0 && model.rows[i - 1]!.group !== row.group) {
+      ctx.fillStyle = palette.line;
+      ctx.fillRect(0, y, view.widthPx, 1);
+    }
+    if (y > RULER_PX - ROW_PX && y < view.heightPx) paintRow(ctx, palette, view, row, y);
+  });
+  if (cursor.chosenRow >= 0) {
+    const y = RULER_PX + cursor.chosenRow * ROW_PX - view.scrollPx;
+    ctx.strokeStyle = palette.dew;
+    ctx.lineWidth = 2;
+    ctx.strokeRect(frameToX(view, cursor.chosenFrame + 0.5) - 12, y + 2, 24, ROW_PX - 4);
+  }
+  ctx.restore();
+  paintNames(ctx, palette, view, model);
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(LABEL_PX - 8, 0, view.widthPx, view.heightPx);
+  ctx.clip();
+  paintRuler(ctx, palette, view, model);
+  paintCursor(ctx, palette, view, cursor);
+  ctx.restore();
+  paintUnits(ctx, palette);
+}

@@ -1,0 +1,169 @@
+import { FIRED, FORMING, LAPSED, notes, SUSTAINED, type Kit, type Program, type Trace } from "#core";
+
+export type TapeGroup = "controls" | "gates" | "patterns" | "moves" | "prompts";
+
+/** How a stretch of a row looks; what each means is told in the legend and, by shape, without colour. */
+export type SpanLook =
+  | "down"
+  | "open"
+  | "forming"
+  | "sustained"
+  | "waiting"
+  | "startup"
+  | "active"
+  | "recovery"
+  | "lead"
+  | "window";
+
+/** How a single frame of a row looks. */
+export type MarkLook = "fired" | "lapsed" | "performed" | "lost" | "answered" | "failed";
+
+/** One row: stretches and marks as columns, both in frame order. `to` is the first frame after the stretch. */
+export interface TapeRow {
+  readonly group: TapeGroup;
+  readonly id: string;
+  readonly name: string;
+  readonly spanFrom: number[];
+  readonly spanTo: number[];
+  readonly spanLook: SpanLook[];
+  readonly markFrame: number[];
+  readonly markLook: MarkLook[];
+  /** The note a mark comes from, for the sentence about it. */
+  readonly markNote: number[];
+}
+
+/** Everything the tape draws, made of a trace. */
+export interface TapeModel {
+  readonly frames: number;
+  readonly rateHz: number;
+  readonly rows: readonly TapeRow[];
+  readonly modeFrame: readonly number[];
+  readonly modeId: readonly string[];
+}
+
+function createRow(group: TapeGroup, item: { readonly id: string; readonly name: string }): TapeRow {
+  const name = item.name || item.id;
+  return {
+    group,
+    id: item.id,
+    name,
+    spanFrom: [],
+    spanTo: [],
+    spanLook: [],
+    markFrame: [],
+    markLook: [],
+    markNote: [],
+  };
+}
+
+/** An open stretch of a row: closed by the next one, or by the end. */
+function addSpan(row: TapeRow, from: number, to: number, look: SpanLook): void {
+  row.spanFrom.push(from);
+  row.spanTo.push(to);
+  row.spanLook.push(look);
+}
+
+function closeSpan(row: TapeRow, frame: number): void {
+  const last = row.spanTo.length - 1;
+  if (last >= 0 && row.spanTo[last] === Infinity) row.spanTo[last] = frame;
+}
+
+function addMark(row: TapeRow, frame: number, look: MarkLook, note: number): void {
+  row.markFrame.push(frame);
+  row.markLook.push(look);
+  row.markNote.push(note);
+}
+
+/** A move's timeline from the frame after it was performed, in whole frames at full speed. */
+function addTimeline(row: TapeRow, program: Program, move: number, frame: number): void {
+  const { startupTicks, activeTicks, recoveryTicks } = program.moves[move]!;
+  let from = frame + 1;
+  for (const [ticks, look] of [
+    [startupTicks, "startup"],
+    [activeTicks, "active"],
+    [recoveryTicks, "recovery"],
+  ] as const) {
+    if (ticks > 0) addSpan(row, from, from + ticks / 100, look);
+    from += ticks / 100;
+  }
+}
+
+function readPhase(row: TapeRow, frame: number, phase: number): void {
+  closeSpan(row, frame);
+  if (phase === FORMING) addSpan(row, frame, Infinity, "forming");
+  if (phase === SUSTAINED) addSpan(row, frame, Infinity, "sustained");
+  if (phase === FIRED || phase === LAPSED) return;
+}
+
+function readPrompt(row: TapeRow, frame: number, code: number, note: number): void {
+  closeSpan(row, frame);
+  if (code === notes.SHOWN) addSpan(row, frame, Infinity, "lead");
+  else if (code === notes.OPENED) addSpan(row, frame, Infinity, "window");
+  else addMark(row, frame, code === notes.FAILED ? "failed" : "answered", note);
+}
+
+/** Makes the rows of the tape: one pass over the notes. Rules that are off have no row. */
+export function buildTape(kit: Kit, program: Program, trace: Trace): TapeModel {
+  const controls = kit.controls.map(item => createRow("controls", item));
+  const gates = (kit.gates ?? []).map(item => createRow("gates", item));
+  const patterns = kit.patterns.map(item => createRow("patterns", item));
+  const moves = (kit.moves ?? []).map(item => createRow("moves", item));
+  const prompts = (kit.prompts ?? []).map(item => createRow("prompts", item));
+  const modeFrame: number[] = [];
+  const modeId: string[] = [];
+  for (let i = 0; i < trace.count; i++) {
+    const frame = trace.frame[i]!;
+    const subject = trace.subject[i]!;
+    const first = trace.payload[trace.at[i]!]!;
+    switch (trace.kind[i]) {
+      case notes.EDGE:
+        if (first === 1) addSpan(controls[subject]!, frame, Infinity, "down");
+        else closeSpan(controls[subject]!, frame);
+        break;
+      case notes.GATE:
+        if (first === 1) addSpan(gates[subject]!, frame, Infinity, "open");
+        else closeSpan(gates[subject]!, frame);
+        break;
+      case notes.PHASE:
+        readPhase(patterns[subject]!, frame, first);
+        break;
+      case notes.FIRE:
+        addMark(patterns[subject]!, frame, "fired", i);
+        break;
+      case notes.LAPSE:
+        addMark(patterns[subject]!, frame, "lapsed", i);
+        break;
+      case notes.PERFORMED:
+        if (first < frame) addSpan(moves[subject]!, first, frame, "waiting");
+        addTimeline(moves[subject]!, program, subject, frame);
+        addMark(moves[subject]!, frame, "performed", i);
+        break;
+      case notes.LOST:
+        if (first < frame) addSpan(moves[subject]!, first, frame, "waiting");
+        addMark(moves[subject]!, frame, "lost", i);
+        break;
+      case notes.PROMPT:
+        readPrompt(prompts[subject]!, frame, first, i);
+        break;
+      case notes.MODE:
+        modeFrame.push(frame);
+        modeId.push(program.modes[subject]!.id);
+        break;
+    }
+  }
+  const rows = [...controls, ...gates, ...patterns, ...moves, ...prompts].filter((row, i) => {
+    const item = [
+      ...kit.controls,
+      ...(kit.gates ?? []),
+      ...kit.patterns,
+      ...(kit.moves ?? []),
+      ...(kit.prompts ?? []),
+    ][i];
+    return !(item && "off" in item && item.off);
+  });
+  for (const row of rows) {
+    for (let k = 0; k < row.spanTo.length; k++)
+      if (row.spanTo[k]! > trace.frames) row.spanTo[k] = trace.frames;
+  }
+  return { frames: trace.frames, rateHz: trace.rateHz, rows, modeFrame, modeId };
+}

@@ -1,0 +1,72 @@
+/** Which part of a take is looked at, and how near. Frames may be fractions while panning. */
+export interface TapeView {
+  readonly firstFrame: number;
+  readonly pxPerFrame: number;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly scrollPx: number;
+}
+
+export const LABEL_PX = 196;
+export const RULER_PX = 36;
+export const ROW_PX = 24;
+export const NEAREST_PX = 40;
+
+/** The width in which frames are drawn, right of the names. */
+export function laneWidth(view: TapeView): number {
+  return Math.max(1, view.widthPx - LABEL_PX);
+}
+
+/** Where a frame's left edge stands, in px from the left of the tape. */
+export function frameToX(view: TapeView, frame: number): number {
+  return LABEL_PX + (frame - view.firstFrame) * view.pxPerFrame;
+}
+
+/** The frame under a place; left of the lanes it is the first one shown. */
+export function xToFrame(view: TapeView, x: number): number {
+  return Math.floor(view.firstFrame + (Math.max(LABEL_PX, x) - LABEL_PX) / view.pxPerFrame);
+}
+
+/** The scale at which a whole take just fits. */
+export function fittingScale(view: TapeView, frames: number): number {
+  return laneWidth(view) / Math.max(1, frames);
+}
+
+/** Keeps a view within its take: not nearer than a cell can be, not farther than the whole, never past the ends. */
+export function clampView(view: TapeView, frames: number, rows: number): TapeView {
+  const farthest = Math.min(8, fittingScale(view, frames));
+  const pxPerFrame = Math.min(NEAREST_PX, Math.max(farthest, view.pxPerFrame));
+  const lastFirst = Math.max(0, frames - laneWidth(view) / pxPerFrame);
+  const lastScroll = Math.max(0, rows * ROW_PX + RULER_PX - view.heightPx);
+  return {
+    ...view,
+    pxPerFrame,
+    firstFrame: Math.min(lastFirst, Math.max(0, view.firstFrame)),
+    scrollPx: Math.min(lastScroll, Math.max(0, view.scrollPx)),
+  };
+}
+
+/** Zooms by a factor about a place, which keeps its frame under it. */
+export function zoomView(view: TapeView, factor: number, aboutX: number): TapeView {
+  const x = Math.max(LABEL_PX, aboutX) - LABEL_PX;
+  const frame = view.firstFrame + x / view.pxPerFrame;
+  const pxPerFrame = Math.min(NEAREST_PX, view.pxPerFrame * factor);
+  return { ...view, pxPerFrame, firstFrame: frame - x / pxPerFrame };
+}
+
+/** Moves the view so that a frame is in it, with a little room on the side it came from. */
+export function revealFrame(view: TapeView, frame: number): TapeView {
+  const shown = laneWidth(view) / view.pxPerFrame;
+  const room = Math.min(6, shown / 4);
+  if (frame < view.firstFrame + 1) return { ...view, firstFrame: frame - room };
+  if (frame > view.firstFrame + shown - 2) return { ...view, firstFrame: frame - shown + room };
+  return view;
+}
+
+/** Steps between ruler marks, in frames: a round number whose labels do not touch. */
+export function rulerStep(pxPerFrame: number): number {
+  const wanted = 64 / pxPerFrame;
+  for (const step of [1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1200, 1800, 3600, 7200, 18000, 36000])
+    if (step >= wanted) return step;
+  return 72000;
+}

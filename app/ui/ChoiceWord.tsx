@@ -1,0 +1,49 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
+
+export interface Choice {
+  readonly value: string;
+  readonly label: string;
+  readonly hint?: string;
+}
+
+/** A word in a sentence that opens a menu of what it could be, each with a line on what it does. */
+export function ChoiceWord({
+  label,
+  value,
+  choices,
+  onChoose,
+}: {
+  label: string;
+  value: string;
+  choices: readonly Choice[];
+  onChoose: (value: string) => void;
+}) {
+  const current = choices.find(choice => choice.value === value);
+  return (
+    <Menu>
+      <MenuButton
+        aria-label={`${label}: ${current?.label ?? value}`}
+        className="border-b-2 border-fern italic hover:border-moss data-open:border-moss"
+      >
+        {current?.label ?? value}
+      </MenuButton>
+      <MenuItems
+        anchor="bottom start"
+        className="z-30 mt-1 max-h-80 min-w-56 overflow-auto rounded-stone border border-line bg-leaf p-1 font-sans text-sm shadow-lg focus:outline-none"
+      >
+        {choices.map(choice => (
+          <MenuItem key={choice.value}>
+            <button
+              type="button"
+              className="block w-full rounded-xl px-3 py-2 text-left data-focus:bg-sand"
+              onClick={() => onChoose(choice.value)}
+            >
+              <span className={choice.value === value ? "font-semibold" : ""}>{choice.label}</span>
+              {choice.hint && <span className="block text-soft">{choice.hint}</span>}
+            </button>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
+  );
+}

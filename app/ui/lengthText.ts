@@ -1,0 +1,44 @@
+import { parseFrames, DURATION_PATTERN, formatMs } from "#core";
+
+/** What someone typed for a length, or why it is none. A bare number keeps the unit the length had. */
+export function readLength(
+  typed: string,
+  current: string,
+  rateHz: number,
+  rounding: "atLeast" | "atMost",
+  least: number,
+): { ok: true; value: string } | { ok: false; reason: string } {
+  const compact = typed.trim().toLowerCase().replace(/\s+/g, "").replace(",", ".");
+  const unit = current.endsWith("ms") ? "ms" : "f";
+  const value = /^\d+(\.\d+)?$/.test(compact) ? compact + unit : compact;
+  if (!DURATION_PATTERN.test(value))
+    return { ok: false, reason: `${typed || "nothing"} is not a length: write 12f or 200ms` };
+  const frames = parseFrames(value, rateHz, rounding) ?? 0;
+  if (frames < least) return { ok: false, reason: `at least ${least}f (${formatMs(least, rateHz)}) here` };
+  return { ok: true, value };
+}
+
+/** A length moved by whole frames. Milliseconds stay milliseconds, on the frame they come to. */
+export function stepLength(
+  current: string,
+  byFrames: number,
+  rateHz: number,
+  rounding: "atLeast" | "atMost",
+  least: number,
+): string {
+  const frames = Math.max(least, (parseFrames(current, rateHz, rounding) ?? 0) + byFrames);
+  return current.endsWith("ms") ? formatExactMs(frames, rateHz, rounding) : `${frames}f`;
+}
+
+/** Milliseconds that come to exactly this many frames when rounded as the field rounds; at most three decimals. */
+function formatExactMs(frames: number, rateHz: number, rounding: "atLeast" | "atMost"): string {
+  const thousandths = (frames * 1_000_000) / rateHz;
+  const whole = rounding === "atLeast" ? Math.floor(thousandths + 1e-9) : Math.ceil(thousandths - 1e-9);
+  return `${whole / 1000}ms`;
+}
+
+/** The other unit, to stand beside a length: 6f is "100 ms", 100ms is "6f" as rounded. */
+export function otherUnit(value: string, rateHz: number, rounding: "atLeast" | "atMost"): string {
+  const frames = parseFrames(value, rateHz, rounding) ?? 0;
+  return value.endsWith("ms") ? `${frames}f` : formatMs(frames, rateHz);
+}

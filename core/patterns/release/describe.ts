@@ -1,0 +1,8 @@
+import { control, words } from "../../kit/sentence";
+import type { DescribeKind } from "../describeParts";
+
+export const describeRelease: DescribeKind<"release"> = pattern => [
+  words(" when "),
+  control(pattern.control, ["control"]),
+  words(" is let go"),
+];

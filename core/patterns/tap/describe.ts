@@ -1,0 +1,9 @@
+import { atMost, control, words } from "../../kit/sentence";
+import type { DescribeKind } from "../describeParts";
+
+export const describeTap: DescribeKind<"tap"> = pattern => [
+  words(" when "),
+  control(pattern.control, ["control"]),
+  words(" is tapped: let go within "),
+  atMost(pattern.max, ["max"], "longest tap", 1),
+];

@@ -1,0 +1,360 @@
+import { mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { join } from "node:path";
+import { By, Key, type WebDriver } from "selenium-webdriver";
+import { afterAll, afterEach, beforeAll, beforeEach, expect, test } from "vitest";
+import { find, openBrowser, press, startApp, textOf, waitFor } from "./browser";
+
+let app: Awaited<ReturnType<typeof startApp>>;
+let browser: Awaited<ReturnType<typeof openBrowser>>;
+let driver: WebDriver;
+
+beforeAll(async () => {
+  app = await startApp();
+});
+afterAll(() => app.stop());
+beforeEach(async () => {
+  browser = await openBrowser();
+  driver = browser.driver;
+  await driver.get(app.address);
+});
+afterEach(async () => {
+  const logs = await driver.manage().logs().get("browser");
+  await browser.close();
+  expect(logs.filter(entry => entry.level.name === "SEVERE").map(entry => entry.message)).toEqual([]);
+});
+
+async function openDemo(): Promise<void> {
+  await press(driver, "Open demo Belfry Runner");
+  await find(driver, "[data-testid=open-take]");
+}
+
+/** Waits until the live session has come to a frame. */
+async function waitForFrame(frame: number): Promise<void> {
+  await waitFor(
+    driver,
+    `live frame ${frame}`,
+    async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))?.[1]) >= frame,
+  );
+}
+
+/** The lines of the tape read as a table: [frame, name, what happened]. */
+async function readTable(): Promise<[number, string, string][]> {
+  if ((await driver.findElements(By.css("[data-testid=tape-table]"))).length === 0)
+    await press(driver, "As table");
+  await find(driver, "[data-testid=tape-table] tbody tr");
+  const cells = await driver.executeScript<string[][]>(
+    `return [...document.querySelectorAll("[data-testid=tape-table] tbody tr")].map(row => [...row.cells].map(cell => cell.textContent))`,
+  );
+  return cells.map(([frame, , name, words]) => [parseInt(frame!, 10), name!, words!]);
+}
+
+const framesOf = (lines: [number, string, string][], name: string, words: string) =>
+  lines.filter(line => line[1] === name && line[2] === words).map(line => line[0]);
+
+/** Records a take: what is done between waking the pad and Escape. */
+async function record(play: () => Promise<void>): Promise<void> {
+  await press(driver, "Record a take");
+  await waitForFrame(5);
+  await play();
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await find(driver, "[data-testid=open-take]");
+}
+
+/** Holds a key for at least this many frames of the kit's own clock. */
+async function hold(key: string, frames: number): Promise<void> {
+  await driver.actions().keyDown(key).perform();
+  const from = Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))![1]);
+  await waitForFrame(from + frames);
+  await driver.actions().keyUp(key).perform();
+}
+
+async function openRule(name: string): Promise<void> {
+  await press(driver, "Shape");
+  const link = await waitFor(
+    driver,
+    `rule ${name}`,
+    async () => (await driver.findElements(By.xpath(`//nav[@aria-label="Rules"]//a[b="${name}"]`)))[0],
+  );
+  await link.click();
+  await waitFor(driver, `sentence of ${name}`, async () =>
+    (await textOf(driver, "[data-testid=sentence]")).startsWith(name),
+  );
+}
+
+async function lengthField(label: string) {
+  return find(driver, `input[aria-label^="${label}"]`);
+}
+
+test("hold a key, see it understood, change the length, reload, and find all of it", async () => {
+  await openDemo();
+  await record(() => hold("k", 30));
+  const lines = await readTable();
+  const [down] = framesOf(lines, "Brace", "goes down");
+  const [up] = framesOf(lines, "Brace", "comes up");
+  expect(down).toBeGreaterThan(0);
+  expect(up! - down!).toBeGreaterThanOrEqual(30);
+  expect(framesOf(lines, "Cling", "fired")).toEqual([down! + 18]);
+  expect(framesOf(lines, "Tuck", "lapsed: held too long")).toEqual([down! + 10]);
+
+  await openRule("Cling");
+  const field = await lengthField("length of the hold");
+  await field.sendKeys(Key.chord(Key.CONTROL, "a"), "400ms", Key.ENTER);
+  expect(framesOf(await readTable(), "Cling", "fired")).toEqual([down! + 24]);
+  await field.sendKeys(Key.ARROW_UP);
+  expect(await field.getAttribute("value")).toBe("416.666ms");
+  expect(framesOf(await readTable(), "Cling", "fired")).toEqual([down! + 25]);
+  await field.sendKeys(Key.chord(Key.CONTROL, "a"), "20", Key.ENTER);
+  await field.sendKeys(Key.chord(Key.CONTROL, "a"), "20f", Key.ENTER);
+  await field.sendKeys(Key.TAB);
+  await driver
+    .actions()
+    .move({ origin: field })
+    .press()
+    .move({ origin: field, x: 30 })
+    .move({ origin: field, x: 24 })
+    .release()
+    .perform();
+  expect(await (await lengthField("length of the hold")).getAttribute("value")).toBe("23f");
+  expect(framesOf(await readTable(), "Cling", "fired")).toEqual([down! + 23]);
+  await press(driver, "Undo");
+  expect(await (await lengthField("length of the hold")).getAttribute("value")).toBe("20f");
+  await press(driver, "Redo");
+
+  await waitFor(driver, "the change is stored", () =>
+    driver.executeAsyncScript<boolean>(`const done = arguments[0]; const open = indexedDB.open("moss-tap"); open.onsuccess = () => {
+      const get = open.result.transaction("kits").objectStore("kits").get("belfry-runner");
+      get.onsuccess = () => done(JSON.stringify(get.result).includes('"for":"23f"'));
+    };`),
+  );
+  await driver.navigate().refresh();
+  await openRule("Cling");
+  expect(await (await lengthField("length of the hold")).getAttribute("value")).toBe("23f");
+  await press(driver, "Play");
+  await press(driver, "Open Take 3");
+  expect(framesOf(await readTable(), "Cling", "fired")).toEqual([down! + 23]);
+});
+
+test("a hold let go too soon lapses, and a short one is a tap", async () => {
+  await openDemo();
+  await record(async () => {
+    await driver.actions().keyDown("k").pause(60).keyUp("k").perform();
+    await waitForFrame(30);
+  });
+  const lines = await readTable();
+  const [down] = framesOf(lines, "Brace", "goes down");
+  const [up] = framesOf(lines, "Brace", "comes up");
+  expect(up! - down!).toBeLessThanOrEqual(9);
+  expect(framesOf(lines, "Tuck", "fired")).toEqual([up]);
+  expect(framesOf(lines, "Cling", "lapsed: let go too soon")).toEqual([up]);
+});
+
+test("kit and take leave as files, and come back from them", async () => {
+  await openDemo();
+  const before = await readTable();
+  await press(driver, "Hand over");
+  for (const file of ["belfry-runner.kit.json", "clean-climb.take.json", "sloppy-climb.take.json"])
+    await press(driver, `Save file ${file}`);
+  const saved = () => readdirSync(browser.downloads).filter(name => name.endsWith(".json"));
+  await waitFor(driver, "three files", async () => saved().length === 3);
+  const kit = JSON.parse(readFileSync(join(browser.downloads, "belfry-runner.kit.json"), "utf8"));
+  expect(kit).toEqual(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
+
+  await press(driver, "Moss Tap: to the shelf");
+  await press(driver, "Delete Belfry Runner");
+  await waitFor(
+    driver,
+    "an empty shelf",
+    async () => (await driver.findElements(By.css("[data-testid=kit-belfry-runner]"))).length === 0,
+  );
+  const picker = await driver.findElement(By.css("[data-testid=file-picker]"));
+  await picker.sendKeys(
+    saved()
+      .map(name => join(browser.downloads, name))
+      .join("\n"),
+  );
+  await (await find(driver, "[data-testid=kit-belfry-runner] a")).click();
+  await find(driver, "[data-testid=open-take]");
+  expect(await readTable()).toEqual(before);
+});
+
+test("a broken file is refused with what and where, and the shelf stays as it was", async () => {
+  await openDemo();
+  await press(driver, "Moss Tap: to the shelf");
+  await find(driver, "[data-testid=kit-belfry-runner]");
+  const folder = join(browser.downloads, "bad");
+  mkdirSync(folder);
+  const kit = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8"));
+  kit.patterns[1].for = "12";
+  kit.colour = "green";
+  writeFileSync(join(folder, "odd.json"), JSON.stringify(kit));
+  writeFileSync(join(folder, "torn.json"), '{"format": "moss-tap/kit", ');
+  writeFileSync(join(folder, "new.json"), JSON.stringify({ ...kit, version: 9 }));
+  const picker = await driver.findElement(By.css("[data-testid=file-picker]"));
+  await picker.sendKeys(["odd.json", "torn.json", "new.json"].map(name => join(folder, name)).join("\n"));
+  const board = await waitFor(driver, "three refusals", async () => {
+    const words = await textOf(driver, "[role=status]");
+    return words.match(/was not read/g)?.length === 3 && words;
+  });
+  expect(board).toContain("patterns[1].for: '12' is not a length: write 12f or 200ms");
+  expect(board).toContain("colour: 'colour' is not a field here");
+  expect(board).toContain("is not JSON");
+  expect(board).toContain("version 9 is newer than 1");
+  expect((await driver.findElements(By.css('ul[aria-label="Kits"] > li'))).length).toBe(1);
+});
+
+async function rawKey(type: "keyDown" | "keyUp", autoRepeat: boolean): Promise<void> {
+  const cdp = driver as WebDriver & { sendDevToolsCommand: (name: string, params: object) => Promise<void> };
+  await cdp.sendDevToolsCommand("Input.dispatchKeyEvent", {
+    type,
+    code: "KeyK",
+    key: "k",
+    windowsVirtualKeyCode: 75,
+    autoRepeat,
+  });
+}
+
+test("a storm of repeats is one press; the repeats are counted", async () => {
+  await openDemo();
+  await press(driver, "Wire");
+  await press(driver, "Wake the pad");
+  await waitForFrame(3);
+  await rawKey("keyDown", false);
+  for (let k = 0; k < 50; k++) await rawKey("keyDown", true);
+  expect(await textOf(driver, "[data-testid=repeats]")).toBe("50 repeats dropped");
+  await waitFor(
+    driver,
+    "the key is held",
+    async () => parseInt(await textOf(driver, "[data-testid=held-brace]"), 10) > 0,
+  );
+  await press(driver, "Play");
+  await rawKey("keyUp", false);
+  const ticker = await waitFor(
+    driver,
+    "a result",
+    async () => (await textOf(driver, "[data-testid=ticker]")) || false,
+  );
+  expect(ticker.match(/Cling/g)?.length).toBe(1);
+});
+
+test("losing the focus in mid-hold lets everything go, and the clock waits", async () => {
+  await openDemo();
+  await press(driver, "Wire");
+  await press(driver, "Wake the pad");
+  await waitForFrame(3);
+  await rawKey("keyDown", false);
+  await waitFor(
+    driver,
+    "the key is held",
+    async () => parseInt(await textOf(driver, "[data-testid=held-brace]"), 10) > 3,
+  );
+  const tab = await driver.getWindowHandle();
+  await driver.switchTo().newWindow("tab");
+  await driver.switchTo().window(tab);
+  await waitFor(
+    driver,
+    "the control is up",
+    async () => (await textOf(driver, "[data-testid=held-brace]")) === "up",
+  );
+  expect(await textOf(driver, '[aria-label="Raw events"]')).toContain("focus lost: all let go");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Wake the pad");
+});
+
+test("without storage the page says so at once, and work and export go on", async () => {
+  const cdp = driver as WebDriver & { sendDevToolsCommand: (name: string, params: object) => Promise<void> };
+  const source = `IDBFactory.prototype.open = () => { throw new DOMException("no", "SecurityError") };`;
+  await cdp.sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source });
+  await driver.navigate().refresh();
+  await find(driver, "[data-testid=not-kept]");
+  await openDemo();
+  await openRule("Cling");
+  await (await lengthField("length of the hold")).sendKeys(Key.ARROW_UP);
+  await press(driver, "Hand over");
+  await press(driver, "Save file belfry-runner.kit.json");
+  const file = join(browser.downloads, "belfry-runner.kit.json");
+  const kit = await waitFor(
+    driver,
+    "the file",
+    async () => JSON.parse(readFileSync(file, "utf8")) as { patterns: { for?: string }[] },
+  );
+  expect(kit.patterns[1]!.for).toBe("19f");
+});
+
+test("a control is bound by pressing its new key, and Escape leaves", async () => {
+  await openDemo();
+  await press(driver, "Wire");
+  await press(driver, "Bind by pressing: Brace");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Bind by pressing: Brace");
+  await driver.actions().sendKeys("j").perform();
+  await find(driver, '[aria-label="Take J off Brace"]');
+  await press(driver, "Play");
+  await record(() => hold("j", 20));
+  expect(framesOf(await readTable(), "Cling", "fired").length).toBe(1);
+});
+
+test("the meter is alive on every frame, the tape steps by keys, and shortcuts sleep while the pad is awake", async () => {
+  await openDemo();
+  await press(driver, "Record a take");
+  await waitForFrame(3);
+  await driver.actions().keyDown("k").perform();
+  const seen = new Set<string>();
+  await waitFor(driver, "the ring to fill", async () => {
+    const ratio = await (await find(driver, "[data-testid=meter-cling]")).getAttribute("data-ratio");
+    seen.add(ratio ?? "");
+    return ratio === "1.000";
+  });
+  expect([...seen].some(ratio => Number(ratio) > 0 && Number(ratio) < 1)).toBe(true);
+  await driver.actions().keyUp("k").sendKeys(Key.ARROW_RIGHT, Key.ESCAPE).perform();
+  const tape = await find(driver, "[data-testid=tape]");
+  await waitFor(driver, "a kept take", async () =>
+    (await textOf(driver, "[data-testid=open-take]")).includes("Take 3"),
+  );
+  expect(await textOf(driver, "[data-testid=playhead]")).toBe("0f");
+  await tape.sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_LEFT);
+  expect(await textOf(driver, "[data-testid=playhead]")).toBe("2f");
+  await tape.click();
+  expect(await textOf(driver, "[data-testid=frame-card]")).toMatch(/^\d+f/);
+});
+
+test("no view has a serious fault for assistive technology, by day or night", async () => {
+  const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
+  const faults: string[] = [];
+  const look = async (where: string) => {
+    await driver.executeScript(axe);
+    const found = await driver.executeAsyncScript<
+      { id: string; impact: string; nodes: { html: string }[] }[]
+    >(
+      `const done = arguments[0]; axe.run(document, {resultTypes: ["violations"]}).then(result => done(result.violations))`,
+    );
+    for (const fault of found) {
+      if (["serious", "critical"].includes(fault.impact))
+        faults.push(`${where}: ${fault.id} ${fault.nodes.map(node => node.html).join(" ")}`);
+    }
+  };
+  await find(driver, 'ul[aria-label="Demos"]');
+  await look("Shelf");
+  await openDemo();
+  for (const theme of ["Day", "Night"]) {
+    for (const view of ["Wire", "Shape", "Play", "Tune", "Prove", "Hand over"]) {
+      await press(driver, view);
+      await waitFor(
+        driver,
+        view,
+        async () => (await textOf(driver, 'nav[aria-label="Views"] [aria-current=page]')) === view,
+      );
+      await look(`${view}, ${theme}`);
+    }
+    if (theme === "Day") await press(driver, "Night theme");
+  }
+  expect(faults).toEqual([]);
+});
+
+test("a kit that is not here is told so, with a way home", async () => {
+  await driver.get(`${app.address}/kit/nowhere/play`);
+  await waitFor(driver, "the word", async () => (await textOf(driver, "main")).includes('No kit "nowhere"'));
+  await press(driver, "Back to the shelf");
+  await find(driver, 'ul[aria-label="Demos"]');
+  await driver.manage().logs().get("browser");
+});

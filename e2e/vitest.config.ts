@@ -1,0 +1,11 @@
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  test: {
+    include: ["e2e/**/*.test.ts"],
+    environment: "node",
+    testTimeout: 90_000,
+    hookTimeout: 60_000,
+    fileParallelism: false,
+  },
+});
