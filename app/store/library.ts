@@ -46,16 +46,53 @@ function reportTrouble(error: unknown): void {
   storageStatus.setState({ isKept: false, reason });
 }
 
+/** How long opening may take before work goes on in memory; another tab may be holding the storage. */
+const OPEN_WITHIN_MS = 3000;
+
+/** Writes what had to be held in memory, once the storage answers after all. */
+async function keepUnkept(db: IDBPDatabase<Shelves>): Promise<void> {
+  for (const [id, record] of unkept.kits) await (record ? db.put("kits", record) : db.delete("kits", id));
+  for (const [key, record] of unkept.takes) {
+    await (record ? db.put("takes", record) : db.delete("takes", JSON.parse(key) as [string, string]));
+  }
+  unkept.kits.clear();
+  unkept.takes.clear();
+  storageStatus.setState({ isKept: true, reason: "" });
+}
+
+/**
+ * Opens the database under a lock: a page that is left while it holds one is not frozen with a
+ * half-made database in its hands, which would keep the next page waiting for ever.
+ */
+async function openDatabase(): Promise<IDBPDatabase<Shelves>> {
+  const open = () =>
+    openDB<Shelves>("moss-tap", 1, {
+      upgrade(db) {
+        db.createObjectStore("kits", { keyPath: "id" });
+        db.createObjectStore("takes", { keyPath: ["kitId", "takeId"] }).createIndex("byKit", "kitId");
+      },
+      terminated: () => (opening = undefined),
+    });
+  return "locks" in navigator ? await navigator.locks.request("moss-tap-storage", open) : open();
+}
+
 function openShelves(): Promise<IDBPDatabase<Shelves> | undefined> {
   opening ??= (async () => {
     try {
-      return await openDB<Shelves>("moss-tap", 1, {
-        upgrade(db) {
-          db.createObjectStore("kits", { keyPath: "id" });
-          db.createObjectStore("takes", { keyPath: ["kitId", "takeId"] }).createIndex("byKit", "kitId");
-        },
-        terminated: () => (opening = undefined),
+      const database = openDatabase();
+      const waited = new Promise<undefined>(resolve => setTimeout(resolve, OPEN_WITHIN_MS));
+      const db = await Promise.race([database, waited]);
+      if (db) return db;
+      storageStatus.setState({
+        isKept: false,
+        reason:
+          "The browser's storage does not answer yet. Work goes on in this tab and is kept as soon as it does.",
       });
+      void database.then(late => {
+        opening = Promise.resolve(late);
+        return keepUnkept(late);
+      }, reportTrouble);
+      return undefined;
     } catch (error) {
       reportTrouble(error);
       return undefined;

@@ -1,0 +1,143 @@
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import { compile, evaluate, formatTrace, parseTake, type Kit, type Program } from "#core";
+import { createLiveSession } from "./liveSession";
+
+const KIT: Kit = {
+  format: "moss-tap/kit",
+  version: 1,
+  id: "live",
+  name: "Live",
+  rate: 60,
+  controls: ["a", "b"].map(id => ({ id, name: id, bindings: [] })),
+  gates: [{ id: "g", name: "G" }],
+  patterns: [
+    { id: "hold", name: "Hold", kind: "hold", control: "a", for: "6f", fire: "reach" },
+    { id: "tap", name: "Tap", kind: "tap", control: "a", max: "4f" },
+    { id: "press", name: "Press", kind: "press", control: "b" },
+    { id: "release", name: "Release", kind: "release", control: "b" },
+  ],
+  moves: [
+    {
+      id: "hop",
+      name: "Hop",
+      pattern: "press",
+      needs: [{ gate: "g", coyote: "3f" }],
+      buffer: "5f",
+      spends: ["g"],
+    },
+  ],
+};
+
+function mustCompile(): Program {
+  const compiled = compile(KIT);
+  if (!compiled.ok) throw new Error("the test's kit must compile");
+  return compiled.value;
+}
+
+const program = mustCompile();
+const FRAME_MS = 1000 / 60;
+const eventsOf = (session: ReturnType<typeof createLiveSession>) =>
+  formatTrace(program, session.trace).events;
+
+test("a press lands on the first frame at or after it, and steps come at the kit's rate", () => {
+  const session = createLiveSession(program, 1000);
+  expect(session.advance(1000)).toBe(1);
+  session.setControl(1, 1, 1000 + 2.4 * FRAME_MS);
+  session.setControl(1, 0, 1000 + 5 * FRAME_MS);
+  expect(session.advance(1000 + 6.5 * FRAME_MS)).toBe(6);
+  expect(
+    eventsOf(session)
+      .filter(e => e.kind === "fired")
+      .map(e => [e.id, e.f]),
+  ).toEqual([
+    ["press", 3],
+    ["release", 5],
+  ]);
+});
+
+test("a tap shorter than a frame is not lost: it comes up one frame later", () => {
+  const session = createLiveSession(program, 0);
+  session.setControl(0, 1, 3.2 * FRAME_MS);
+  session.setControl(0, 0, 3.6 * FRAME_MS);
+  session.advance(10 * FRAME_MS);
+  expect(eventsOf(session)).toMatchObject([
+    { f: 5, kind: "lapsed", id: "hold" },
+    { f: 5, kind: "fired", id: "tap", edges: [["a", 4]] },
+  ]);
+});
+
+test("an event that comes late lands on the next frame, never on one already stepped", () => {
+  const session = createLiveSession(program, 0);
+  session.advance(8 * FRAME_MS);
+  expect(session.setControl(1, 1, 2 * FRAME_MS)).toBe(9);
+});
+
+test("while paused nothing steps, and resuming does not catch up", () => {
+  const session = createLiveSession(program, 0);
+  session.advance(5 * FRAME_MS);
+  session.pause(5 * FRAME_MS);
+  expect(session.advance(500 * FRAME_MS)).toBe(0);
+  session.resume(500 * FRAME_MS);
+  expect(session.advance(501 * FRAME_MS + 0.01)).toBe(1);
+});
+
+test("a stalled page steps a quarter of a second at most", () => {
+  const session = createLiveSession(program, 0);
+  session.advance(0);
+  expect(session.advance(10_000)).toBeLessThanOrEqual(16);
+});
+
+test("letting all go releases what is down", () => {
+  const session = createLiveSession(program, 0);
+  session.setControl(0, 1, 0);
+  session.advance(3 * FRAME_MS);
+  session.releaseAll(3.5 * FRAME_MS);
+  session.advance(4 * FRAME_MS);
+  expect(session.state.down[0]).toBe(0);
+});
+
+const happening = fc.oneof(
+  fc.record({
+    does: fc.constant("set" as const),
+    control: fc.nat(1),
+    value: fc.constantFrom(0, 0.45, 1),
+    gapMs: fc.double({ min: 0, max: 90, noNaN: true }),
+  }),
+  fc.record({
+    does: fc.constant("gate" as const),
+    isOpen: fc.boolean(),
+    gapMs: fc.double({ min: 0, max: 60, noNaN: true }),
+  }),
+  fc.record({ does: fc.constant("stall" as const), gapMs: fc.double({ min: 100, max: 900, noNaN: true }) }),
+);
+
+test("what was played gives the same trace, event for event, when it is run as a take", () => {
+  let events = 0;
+  fc.assert(
+    fc.property(
+      fc.array(happening, { minLength: 5, maxLength: 60 }),
+      fc.integer({ min: 0, max: 1e7 }),
+      (happenings, startMs) => {
+        const session = createLiveSession(program, startMs);
+        let now = startMs;
+        for (const happened of happenings) {
+          now += happened.gapMs;
+          if (happened.does === "set") session.setControl(happened.control, happened.value, now);
+          if (happened.does === "gate") session.setGate(0, happened.isOpen);
+          session.advance(now);
+        }
+        session.advance(now + 100);
+        const parsed = parseTake(JSON.parse(JSON.stringify(session.toTake("t", "T", "live"))));
+        expect(parsed.ok).toBe(true);
+        if (!parsed.ok) return;
+        const replayed = formatTrace(program, evaluate(program, parsed.value));
+        expect(replayed.events).toEqual(eventsOf(session));
+        expect(replayed.frames).toBe(session.state.frame + 1);
+        events += replayed.events.length;
+      },
+    ),
+    { numRuns: 300 },
+  );
+  expect(events).toBeGreaterThan(800);
+});

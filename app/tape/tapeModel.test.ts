@@ -1,0 +1,50 @@
+import { readFileSync } from "node:fs";
+import { expect, test } from "vitest";
+import { compile, evaluate, parseKit, parseTake } from "#core";
+import { listEvents, listFacts } from "./frameFacts";
+import { buildTape } from "./tapeModel";
+
+function openDemo(takeName: string) {
+  const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
+  const take = parseTake(JSON.parse(readFileSync(`demo/belfry-runner/${takeName}.json`, "utf8")));
+  if (!kit.ok || !take.ok) throw new Error("the demo must read");
+  const program = compile(kit.value);
+  if (!program.ok) throw new Error("the demo must compile");
+  const trace = evaluate(program.value, take.value);
+  return { kit: kit.value, program: program.value, trace, model: buildTape(kit.value, program.value, trace) };
+}
+
+test("rows stand in groups, and every stretch lies within the take", () => {
+  const { model } = openDemo("sloppy-climb");
+  expect(model.rows.map(row => row.group)).toEqual([
+    ...Array<string>(4).fill("controls"),
+    "gates",
+    ...Array<string>(4).fill("patterns"),
+    "moves",
+    "moves",
+  ]);
+  for (const row of model.rows) {
+    row.spanFrom.forEach((from, k) => {
+      expect(from).toBeLessThan(row.spanTo[k]!);
+      expect(row.spanTo[k]!).toBeLessThanOrEqual(model.frames);
+      if (k > 0) expect(from).toBeGreaterThanOrEqual(row.spanFrom[k - 1]!);
+    });
+  }
+});
+
+test("a remembered press trails to where it was performed, a lost one to where it was forgotten", () => {
+  const { model } = openDemo("sloppy-climb");
+  const hop = model.rows.find(row => row.id === "hop")!;
+  expect(hop.spanLook).toEqual(["waiting", "waiting"]);
+  expect(hop.markFrame).toContain(hop.spanTo[0]!);
+  expect(hop.markLook[hop.markFrame.indexOf(hop.spanTo[0]!)]).toBe("lost");
+  expect(hop.markLook[hop.markFrame.indexOf(hop.spanTo[1]!)]).toBe("performed");
+});
+
+test("a frame tells all that holds on it, and the table tells the same events", () => {
+  const { kit, program, trace, model } = openDemo("sloppy-climb");
+  const lost = listEvents(kit, program, trace).find(line => line.words.startsWith("lost"))!;
+  expect(lost).toMatchObject({ name: "Hop", words: expect.stringContaining("Footing was closed") as string });
+  const facts = listFacts(kit, model, program, trace, lost.frame);
+  expect(facts).toContainEqual({ name: "Hop", fact: lost.words });
+});

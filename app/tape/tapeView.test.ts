@@ -1,0 +1,48 @@
+import { expect, test } from "vitest";
+import {
+  clampView,
+  frameToX,
+  LABEL_PX,
+  NEAREST_PX,
+  revealFrame,
+  rulerStep,
+  xToFrame,
+  zoomView,
+  type TapeView,
+} from "./tapeView";
+
+const VIEW: TapeView = { firstFrame: 100, pxPerFrame: 8, widthPx: 1280, heightPx: 300, scrollPx: 0 };
+
+test("a frame's place leads back to the frame, on its first and its last pixel", () => {
+  for (const frame of [100, 101, 180]) {
+    expect(xToFrame(VIEW, frameToX(VIEW, frame))).toBe(frame);
+    expect(xToFrame(VIEW, frameToX(VIEW, frame + 1) - 0.01)).toBe(frame);
+  }
+  expect(xToFrame(VIEW, 3)).toBe(100);
+});
+
+test("zooming keeps the frame under the pointer where it is", () => {
+  const x = LABEL_PX + 333;
+  const before = VIEW.firstFrame + 333 / VIEW.pxPerFrame;
+  const near = zoomView(VIEW, 2.5, x);
+  expect(near.firstFrame + 333 / near.pxPerFrame).toBeCloseTo(before, 9);
+  expect(zoomView(VIEW, 1000, x).pxPerFrame).toBe(NEAREST_PX);
+});
+
+test("a view stays within its take and not farther than the whole", () => {
+  expect(clampView({ ...VIEW, firstFrame: -50 }, 600, 5).firstFrame).toBe(0);
+  expect(clampView({ ...VIEW, firstFrame: 9999 }, 600, 5).firstFrame).toBeCloseTo(600 - 1084 / 8, 6);
+  expect(clampView({ ...VIEW, pxPerFrame: 0.0001 }, 216_000, 5).pxPerFrame).toBeCloseTo(1084 / 216_000, 9);
+  expect(clampView({ ...VIEW, scrollPx: 999 }, 600, 5).scrollPx).toBe(0);
+});
+
+test("a frame out of sight is brought in, one in sight moves nothing", () => {
+  expect(revealFrame(VIEW, 120)).toBe(VIEW);
+  expect(revealFrame(VIEW, 10).firstFrame).toBe(4);
+  expect(revealFrame(VIEW, 500).firstFrame).toBeGreaterThan(300);
+});
+
+test("ruler marks are round numbers that do not touch", () => {
+  for (const px of [40, 8, 3, 0.5, 0.02]) expect(rulerStep(px) * px).toBeGreaterThanOrEqual(64);
+  expect(rulerStep(8)).toBe(10);
+});
