@@ -14,11 +14,11 @@ export function WakeButton() {
       disabled={!program}
       aria-pressed={isAwake}
       onClick={() => (isAwake ? sleepPad() : wakePad())}
-      className={`flex h-10 w-[186px] shrink-0 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
+      className={`flex h-10 w-[200px] shrink-0 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
     >
       <span
         aria-hidden
-        className={`inline-block size-2.5 rounded-full border-2 ${isAwake ? "border-lichen bg-lichen" : "border-moss"}`}
+        className={`inline-block size-2.5 shrink-0 rounded-full border-2 ${isAwake ? "border-lichen bg-lichen" : "border-moss"}`}
       />
       {isAwake ? `${words} · Esc ends` : "Wake the pad"}
     </button>

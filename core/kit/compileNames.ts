@@ -21,7 +21,7 @@ export interface Names {
   /** For each mode, whether a rule with this list of modes is active in it. */
   readonly activeIn: (modes: readonly string[] | undefined, path: readonly PathStep[]) => boolean[];
   readonly slots: readonly string[];
-  /** Listed gates in kit order, then a busy gate for each slot whose gate is not listed. */
+  /** Listed gates in kit order, then the busy gates of slots, and those named, that are not listed. */
   readonly gateIds: readonly string[];
 }
 
@@ -54,13 +54,19 @@ function listSlots(kit: Kit): string[] {
   return [...new Set((kit.moves ?? []).map(move => move.slot ?? "main"))];
 }
 
+/** Every busy gate that is named anywhere in the kit, whether or not a move is performed in that slot. */
+function listMentionedBusy(part: unknown): string[] {
+  if (typeof part === "string") return part.startsWith("busy:") ? [part] : [];
+  return typeof part === "object" && part !== null ? Object.values(part).flatMap(listMentionedBusy) : [];
+}
+
 /** Gathers the names of a kit. Ids that are given twice are faults. */
 export function gatherNames(kit: Kit, issues: Issue[]): Names {
   const slots = listSlots(kit);
   const listed = kit.gates ?? [];
-  const implied = slots
-    .map(slot => ({ id: `busy:${slot}` }))
-    .filter(gate => !listed.some(l => l.id === gate.id));
+  const mentioned = listMentionedBusy([kit.gates, kit.moves, kit.switches, kit.prompts, kit.sticks]);
+  const busy = new Set([...slots.map(slot => `busy:${slot}`), ...mentioned]);
+  const implied = [...busy].filter(id => !listed.some(gate => gate.id === id)).map(id => ({ id }));
   const gates = [...listed, ...implied];
   const findGate = listNames("gate", gates, "gates", issues);
   const sticks = kit.sticks ?? [];

@@ -83,7 +83,8 @@ function warnOfStretches(kit: Kit, program: Program): Issue[] {
 
 /** Gates that something in the kit can open: lists of others, moves, prompts, patterns, and the busy gates. */
 function openableGates(program: Program): boolean[] {
-  const can = program.gates.map(gate => gate.derive !== "plain" || !gate.isListed);
+  const can = program.gates.map(gate => gate.derive !== "plain");
+  for (const slot of program.slots) can[slot.busyGate] = true;
   for (const move of program.moves)
     if (!move.isOff) for (const opening of move.opens) can[opening.gate] = true;
   for (const prompt of program.prompts)

@@ -1,0 +1,204 @@
+import { expect, test } from "vitest";
+import type { Kit } from "../kit/schema";
+import { drawTake, play, sketchKit } from "../testing/strips";
+
+const hold = (modes: string[], fields: object = {}) =>
+  ({
+    id: "h",
+    name: "H",
+    kind: "hold",
+    control: "a",
+    for: "4f",
+    fire: "reach",
+    modes,
+    ...fields,
+  }) as Kit["patterns"][number];
+
+/** Two modes; the gate `air` switches to the second while it is open. */
+function kit(patterns: Kit["patterns"], carry = false, rest: Partial<Kit> = {}): Kit {
+  return sketchKit("ab", {
+    gates: [{ id: "air", name: "Air" }],
+    modes: [
+      { id: "ground", name: "Ground" },
+      { id: "sky", name: "Sky", carry },
+    ],
+    start: "ground",
+    switches: [
+      { when: { gate: "air", turns: "open" }, to: "sky" },
+      { when: { gate: "air", turns: "closed" }, to: "ground" },
+    ],
+    patterns,
+    ...rest,
+  });
+}
+
+const AIR = { air: "....########" };
+
+test("the mode is told on frame 0 and on each change, and a switch by gate acts on the frame of the gate", () => {
+  expect(
+    play(kit([]), drawTake({}, { air: "...##..." }))
+      .of("mode")
+      .map(e => [e.f, e.id]),
+  ).toEqual([
+    [0, "ground"],
+    [3, "sky"],
+    [5, "ground"],
+  ]);
+  expect(
+    play(kit([]), drawTake({}, { air: "##..." }))
+      .of("mode")
+      .map(e => [e.f, e.id]),
+  ).toEqual([
+    [0, "sky"],
+    [2, "ground"],
+  ]);
+});
+
+test("what is no longer active goes idle: a forming pattern lapses, its mode being over", () => {
+  const run = play(kit([hold(["ground"])]), drawTake({ a: "..##########" }, AIR));
+  expect(run.of("lapsed")).toEqual([{ f: 4, kind: "lapsed", id: "h", why: "mode" }]);
+  expect(run.phases("h")).toBe("..~~........");
+});
+
+test("a held button does not leak: what becomes active sees it as up until it has been let go", () => {
+  const run = play(kit([hold(["sky"])]), drawTake({ a: "..#####.####" }, AIR));
+  expect(run.phases("h")).toBe("........~~~~");
+  const press = play(
+    kit([{ id: "h", name: "H", kind: "press", control: "a", modes: ["sky"] }]),
+    drawTake({ a: "....#..#" }, AIR),
+  );
+  expect(press.of("fired").map(e => e.f)).toEqual([4, 7]);
+});
+
+test.each([
+  ["carried on, its age counting from the true press", "...#########", "....~~~F===="],
+  ["due on the very frame of the switch: fires there", "#####.......", "....F......."],
+  ["let go before the switch: never watched", ".##....#####", ".......~~~~F"],
+])("carry: a hold of 4f %s", (_what, a, expected) => {
+  expect(play(kit([hold(["sky"])], true), drawTake({ a }, AIR)).phases("h")).toBe(expected);
+});
+
+test("carry: what was reached before the switch is not made good, but is sustained", () => {
+  const run = play(kit([hold(["sky"])], true), drawTake({ a: "############" }, { air: "......######" }));
+  expect(run.phases("h")).toBe("......======");
+  expect(run.of("fired")).toEqual([]);
+});
+
+test("carry: repeats due after the switch come, counted from the press", () => {
+  const pattern = {
+    id: "h",
+    name: "H",
+    kind: "press",
+    control: "a",
+    modes: ["sky"],
+    repeat: { after: "3f", every: "3f" },
+  } as const;
+  const run = play(kit([pattern], true), drawTake({ a: "############" }, AIR));
+  expect(run.of("fired").map(e => [e.f, e.repeat])).toEqual([
+    [6, 2],
+    [9, 3],
+  ]);
+});
+
+test("carry: a release on the frame of the switch is seen, with the true age", () => {
+  const run = play(
+    kit([{ id: "h", name: "H", kind: "tap", control: "a", max: "5f", modes: ["sky"] }], true),
+    drawTake({ a: "..##........" }, AIR),
+  );
+  expect(run.of("fired")).toEqual([{ f: 4, kind: "fired", id: "h", edges: [["a", 2]] }]);
+});
+
+test("pending requests of a mode that is over are lost", () => {
+  const moves: Kit["moves"] = [
+    { id: "m", name: "M", pattern: "p", needs: [{ gate: "never" }], buffer: "9f", modes: ["ground"] },
+  ];
+  const gates = [
+    { id: "air", name: "Air" },
+    { id: "never", name: "Never" },
+  ];
+  const run = play(
+    kit([{ id: "p", name: "P", kind: "press", control: "a" }], false, { moves, gates }),
+    drawTake({ a: "..#........." }, AIR),
+  );
+  expect(run.of("lost")).toEqual([{ f: 4, kind: "lost", id: "m", made: 2, why: "mode" }]);
+});
+
+test("a switch by move acts on the frame after; the first switch that applies wins", () => {
+  const moves: Kit["moves"] = [{ id: "m", name: "M", pattern: "p" }];
+  const switches: Kit["switches"] = [
+    { when: { move: "m" }, to: "sky" },
+    { when: { gate: "air", turns: "open" }, to: "ground" },
+  ];
+  const patterns: Kit["patterns"] = [{ id: "p", name: "P", kind: "press", control: "a" }];
+  const run = play(
+    kit(patterns, false, { moves, switches }),
+    drawTake({ a: "..#....." }, { air: "...##..." }),
+  );
+  expect(run.of("mode").map(e => [e.f, e.id])).toEqual([
+    [0, "ground"],
+    [3, "sky"],
+  ]);
+});
+
+test("a pattern active in both modes goes on undisturbed", () => {
+  expect(play(kit([hold(["ground", "sky"])]), drawTake({ a: "..##########" }, AIR)).phases("h")).toBe(
+    "..~~~~F=====",
+  );
+});
+
+test("captures hide a control in every mode in which the capturing pattern is active", () => {
+  const patterns: Kit["patterns"] = [
+    { id: "grab", name: "Grab", kind: "press", control: "a", captures: true, modes: ["sky"] },
+    hold(["ground", "sky"]),
+    { id: "p", name: "P", kind: "press", control: "b" },
+  ];
+  const run = play(kit(patterns), drawTake({ a: "..######.##.", b: "...#...#...." }, AIR));
+  expect(run.of("lapsed")).toEqual([{ f: 4, kind: "lapsed", id: "h", why: "hidden" }]);
+  expect(run.of("fired").map(e => [e.f, e.id])).toEqual([
+    [3, "p"],
+    [7, "p"],
+    [9, "grab"],
+  ]);
+});
+
+test("after hiding, a control is seen as up until it has been let go", () => {
+  const patterns: Kit["patterns"] = [
+    { id: "grab", name: "Grab", kind: "press", control: "a", captures: true, modes: ["sky"] },
+    { id: "p", name: "P", kind: "press", control: "a" },
+  ];
+  const run = play(kit(patterns), drawTake({ a: "...###.#####.##" }, { air: "....#####......" }));
+  expect(
+    run
+      .of("fired")
+      .filter(e => e.id === "p")
+      .map(e => e.f),
+  ).toEqual([3, 13]);
+});
+
+test("cancel is not among the controls that captures take, but a captured cancel is not seen", () => {
+  const patterns: Kit["patterns"] = [
+    {
+      id: "grab",
+      name: "Grab",
+      kind: "hold",
+      control: "a",
+      for: "9f",
+      fire: "reach",
+      cancel: ["b"],
+      captures: true,
+    },
+    { id: "p", name: "P", kind: "press", control: "b" },
+  ];
+  expect(
+    play(sketchKit("ab", { patterns }), drawTake({ a: "........", b: "..#....." }))
+      .of("fired")
+      .map(e => e.id),
+  ).toEqual(["p"]);
+  const hidden: Kit["patterns"] = [
+    { id: "grab", name: "Grab", kind: "press", control: "b", captures: true },
+    hold(["x"], { modes: undefined, cancel: ["b"] }),
+  ].map(pattern => JSON.parse(JSON.stringify(pattern)) as Kit["patterns"][number]);
+  expect(
+    play(sketchKit("ab", { patterns: hidden }), drawTake({ a: ".######.", b: "...#...." })).phases("h"),
+  ).toBe(".~~~~F=.");
+});

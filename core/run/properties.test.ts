@@ -1,0 +1,218 @@
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import { createInputCursor, loadInput, readTake, seekInput } from "../input/inputColumns";
+import type { Kit, Pattern } from "../kit/schema";
+import { anyKit, anyTake } from "../testing/arbitraries";
+import { drawTake, mustCompile, play, sketchKit } from "../testing/strips";
+import { createTrace, rewindTrace } from "../trace/trace";
+import { formatTrace } from "../trace/formatTrace";
+import type { TraceEvent } from "../trace/traceSchema";
+import { evaluate } from "./run";
+import { copyState, createState } from "./state";
+import { step } from "./step";
+
+const RUNS = Number(process.env.RUNS ?? 300);
+
+/** Counts what happened in all runs of a property, so that a property nobody tested shows. */
+function tally() {
+  const seen = new Map<string, number>();
+  return {
+    add: (events: readonly TraceEvent[]) =>
+      events.forEach(e => seen.set(e.kind, (seen.get(e.kind) ?? 0) + 1)),
+    of: (kind: TraceEvent["kind"]) => seen.get(kind) ?? 0,
+  };
+}
+
+const eventsOf = (kit: Kit, take: Parameters<typeof evaluate>[1]) => {
+  const program = mustCompile(kit);
+  return formatTrace(program, evaluate(program, take)).events;
+};
+
+test("the same input gives the same trace; every kind of event comes about", () => {
+  const all = tally();
+  fc.assert(
+    fc.property(anyKit, anyTake, (kit, take) => {
+      const events = eventsOf(kit, take);
+      expect(eventsOf(kit, take)).toEqual(events);
+      all.add(events);
+    }),
+    { numRuns: RUNS },
+  );
+  for (const kind of ["mode", "gate", "fired", "lapsed", "prompt", "performed", "lost"] as const)
+    expect(all.of(kind), kind).toBeGreaterThan(RUNS / 10);
+});
+
+test("saving and putting back the state at any frame changes nothing, nor does a program that was cloned", () => {
+  fc.assert(
+    fc.property(anyKit, anyTake, fc.nat(119), fc.nat(40), (kit, take, at, on) => {
+      const program = mustCompile(kit);
+      const whole = formatTrace(program, evaluate(program, take)).events;
+      const cloned = structuredClone(program);
+      const columns = readTake(program, take);
+      const cursor = createInputCursor(program, columns);
+      const state = createState(cloned);
+      const kept = createState(cloned);
+      const trace = createTrace(60);
+      for (let f = 0; f < at; f++) step(cloned, state, loadInput(cursor, f), trace);
+      copyState(cloned, state, kept);
+      for (let f = at; f < Math.min(120, at + on); f++) step(cloned, state, loadInput(cursor, f), trace);
+      copyState(cloned, kept, state);
+      rewindTrace(trace, at);
+      seekInput(cursor, at);
+      for (let f = at; f < 120; f++) step(cloned, state, loadInput(cursor, f), trace);
+      expect(formatTrace(program, trace).events).toEqual(whole);
+    }),
+    { numRuns: RUNS },
+  );
+});
+
+test("no performed move without its fire, its needs and its edges, and one edge serves one move a frame", () => {
+  const all = tally();
+  fc.assert(
+    fc.property(anyKit, anyTake, (kit, take) => {
+      const events = eventsOf(kit, take);
+      all.add(events);
+      const open = new Map<string, number[]>();
+      for (const e of events) if (e.kind === "gate") open.set(e.id, [...(open.get(e.id) ?? []), e.f]);
+      const isOpenAt = (gate: string, f: number) =>
+        ((open.get(gate) ?? []).filter(turn => turn <= f).length ?? 0) % 2 === 1;
+      const fireOf = (move: NonNullable<Kit["moves"]>[number], made: number) =>
+        events.find(e => e.kind === "fired" && e.id === move.pattern && e.f === made);
+      const usedOnFrame = new Map<string, number>();
+      for (const e of events) {
+        if (e.kind !== "performed") continue;
+        const move = kit.moves!.find(m => m.id === e.id)!;
+        const fire = fireOf(move, e.made);
+        expect(fire).toBeDefined();
+        for (const need of move.needs ?? [])
+          if (need.coyote === undefined) expect(isOpenAt(need.gate, e.f)).toBe(true);
+        for (const ban of move.bans ?? []) if (ban !== "busy:main") expect(isOpenAt(ban, e.f)).toBe(false);
+        if (move.shares || fire?.kind !== "fired") continue;
+        for (const edge of fire.edges) {
+          const key = `${e.f} ${edge.join("@")}`;
+          usedOnFrame.set(key, (usedOnFrame.get(key) ?? 0) + 1);
+        }
+      }
+      for (const [, times] of usedOnFrame) expect(times).toBe(1);
+    }),
+    { numRuns: RUNS },
+  );
+  expect(all.of("performed")).toBeGreaterThan(RUNS / 5);
+});
+
+test("each request has one end, and each showing of a prompt one outcome", () => {
+  fc.assert(
+    fc.property(anyKit, anyTake, (kit, take) => {
+      const events = eventsOf(kit, take);
+      const ends = events
+        .filter(e => e.kind === "performed" || e.kind === "lost")
+        .map(e => `${e.id} ${"made" in e ? e.made : ""}`);
+      expect(new Set(ends).size).toBe(ends.length);
+      for (const prompt of kit.prompts ?? []) {
+        let isShown = false;
+        for (const e of events) {
+          if (e.kind !== "prompt" || e.id !== prompt.id || e.outcome === "open") continue;
+          expect(e.outcome === "shown").toBe(!isShown);
+          isShown = e.outcome === "shown";
+        }
+      }
+    }),
+    { numRuns: RUNS },
+  );
+});
+
+test("a rule that is off is as if absent", () => {
+  fc.assert(
+    fc.property(anyKit, anyTake, fc.nat(5), (kit, take, which) => {
+      const target = kit.patterns[which % kit.patterns.length]!;
+      const isUsed =
+        (kit.moves ?? []).some(m => m.pattern === target.id) ||
+        (kit.prompts ?? []).some(p => p.ask.includes(target.id));
+      if (isUsed) return;
+      const off = {
+        ...kit,
+        patterns: kit.patterns.map(p => (p === target ? ({ ...p, off: true } as Pattern) : p)),
+      };
+      const absent = { ...kit, patterns: kit.patterns.filter(p => p !== target) };
+      expect(eventsOf(off, take)).toEqual(eventsOf(absent, take));
+      const [move] = kit.moves ?? [];
+      if (!move) return;
+      const moveOff = { ...kit, moves: kit.moves!.map(m => (m === move ? { ...m, off: true } : m)) };
+      const moveAbsent = { ...kit, moves: kit.moves!.filter(m => m !== move) };
+      expect(eventsOf(moveOff, take)).toEqual(eventsOf(moveAbsent, take));
+    }),
+    { numRuns: RUNS },
+  );
+});
+
+const strip = fc
+  .array(fc.tuple(fc.boolean(), fc.integer({ min: 1, max: 9 })), { minLength: 8, maxLength: 20 })
+  .map(runs => runs.map(([on, n]) => (on ? "#" : ".").repeat(n)).join(""));
+
+test("a longer buffer or coyote never loses a press that a shorter one saved", () => {
+  let saved = 0;
+  fc.assert(
+    fc.property(
+      strip,
+      strip,
+      fc.nat(8),
+      fc.nat(8),
+      fc.nat(6),
+      fc.nat(6),
+      (a, g, buffer, coyote, moreBuffer, moreCoyote) => {
+        const kit = (b: number, c: number) =>
+          sketchKit("a", {
+            gates: [{ id: "g", name: "G" }],
+            patterns: [{ id: "p", name: "P", kind: "press", control: "a" }],
+            moves: [
+              { id: "m", name: "M", pattern: "p", buffer: `${b}f`, needs: [{ gate: "g", coyote: `${c}f` }] },
+            ],
+            queue: "all",
+          });
+        const take = drawTake({ a }, { g });
+        const short = play(kit(buffer, coyote), take)
+          .of("performed")
+          .map(e => e.made);
+        const long = new Set(
+          play(kit(buffer + moreBuffer, coyote + moreCoyote), take)
+            .of("performed")
+            .map(e => e.made),
+        );
+        saved += short.length;
+        for (const made of short) expect(long.has(made)).toBe(true);
+      },
+    ),
+    { numRuns: RUNS },
+  );
+  expect(saved).toBeGreaterThan(RUNS);
+});
+
+test("no hold, tap or gap is judged early or late by a frame", () => {
+  fc.assert(
+    fc.property(strip, fc.integer({ min: 1, max: 12 }), (a, n) => {
+      const kit = sketchKit("a", {
+        patterns: [
+          { id: "h", name: "H", kind: "hold", control: "a", for: `${n}f`, fire: "reach" },
+          { id: "t", name: "T", kind: "tap", control: "a", max: `${n}f` },
+          { id: "d", name: "D", kind: "taps", control: "a", count: 2, gap: `${n}f`, answer: "nth" },
+        ],
+      });
+      const events = eventsOf(kit, drawTake({ a: `${a}.` }));
+      const presses = [...a].flatMap((mark, f) => (mark === "#" && a[f - 1] !== "#" ? [f] : []));
+      const lengthOf = (f: number) => /^#+/.exec(a.slice(f))![0].length;
+      const fired = (id: string) => events.filter(e => e.kind === "fired" && e.id === id).map(e => e.f);
+      expect(fired("h")).toEqual(presses.filter(f => lengthOf(f) >= n).map(f => f + n));
+      expect(fired("t")).toEqual(presses.filter(f => lengthOf(f) <= n).map(f => f + lengthOf(f)));
+      const doubles: number[] = [];
+      let first = -Infinity;
+      for (const f of presses) {
+        if (f - first <= n) {
+          doubles.push(f);
+          first = -Infinity;
+        } else first = f;
+      }
+      expect(fired("d")).toEqual(doubles);
+    }),
+    { numRuns: RUNS },
+  );
+});

@@ -1,0 +1,233 @@
+import fc from "fast-check";
+import { compile } from "../kit/compile";
+import type { Kit, Move, Pattern, Prompt } from "../kit/schema";
+import type { Take } from "../input/takeSchema";
+
+const CONTROLS = ["a", "b", "u", "d", "l", "r"];
+const GATES = ["g", "h"];
+
+const frames = (max: number, min = 0) =>
+  fc.oneof(
+    fc.integer({ min, max }).map(n => `${n}f`),
+    fc.integer({ min: min * 17, max: max * 17 }).map(n => `${n}ms`),
+  );
+const maybe = <T>(value: fc.Arbitrary<T>) => fc.option(value, { nil: undefined });
+const control = fc.constantFrom("a", "b");
+const clock = maybe(fc.constantFrom("game" as const, "real" as const));
+const modes = maybe(fc.subarray(["x", "y"], { minLength: 1 }));
+const common = { clock, modes, captures: maybe(fc.constantFrom(false, false, false, true)) };
+const cancel = maybe(fc.constantFrom(["b"], ["u"]));
+
+const step = fc.oneof(
+  fc.record({ press: control, after: maybe(frames(3)) }),
+  fc.record({ release: control }),
+  fc.record({ hold: control, for: frames(6) }),
+  fc.record({ dir: fc.constantFrom("s:6", "s:2", "s:3", "s:5"), for: maybe(frames(4)) }),
+  fc.record({ together: fc.constant(["a", "b"]), within: frames(5) }),
+);
+
+const pattern = fc.oneof(
+  fc.record({
+    kind: fc.constant("press"),
+    control,
+    repeat: maybe(fc.record({ after: frames(8), every: frames(5, 1) })),
+    ...common,
+  }),
+  fc.record({ kind: fc.constant("release"), control, ...common }),
+  fc.record({ kind: fc.constant("tap"), control, max: frames(9), ...common }),
+  fc.record({
+    kind: fc.constant("hold"),
+    control,
+    for: frames(9),
+    fire: fc.constantFrom("reach", "release"),
+    cancel,
+    ...common,
+  }),
+  fc.record({
+    kind: fc.constant("charge"),
+    control,
+    full: frames(12, 4),
+    min: maybe(frames(4)),
+    limit: maybe(frames(20)),
+    fire: fc.constantFrom("release", "full", "either"),
+    curve: fc.constantFrom("linear", "ease-in"),
+    cancel,
+    ...common,
+  }),
+  fc.record({
+    kind: fc.constant("taps"),
+    control,
+    count: fc.integer({ min: 1, max: 3 }),
+    gap: frames(9),
+    max: maybe(frames(6)),
+    answer: fc.constantFrom("nth", "each", "final"),
+    ...common,
+  }),
+  fc.record({
+    kind: fc.constant("chord"),
+    controls: fc.constant(["a", "b"]),
+    spread: maybe(frames(5)),
+    for: maybe(frames(6)),
+    ...common,
+  }),
+  fc.record({
+    kind: fc.constant("mash"),
+    controls: fc.constantFrom(["a"], ["a", "b"]),
+    count: fc.integer({ min: 1, max: 4 }),
+    within: frames(20),
+    alternate: maybe(fc.boolean()),
+    ...common,
+  }),
+  fc.record({
+    kind: fc.constant("sequence"),
+    steps: fc.array(step, { minLength: 1, maxLength: 4 }),
+    gap: frames(9),
+    total: maybe(frames(20)),
+    others: fc.constantFrom("ignore", "break"),
+    cancel,
+    ...common,
+  }),
+);
+
+const gateName = fc.constantFrom(...GATES);
+
+const move = (patterns: number) =>
+  fc.record({
+    pattern: fc.nat(patterns - 1).map(i => `p${i}`),
+    needs: maybe(fc.array(fc.record({ gate: gateName, coyote: maybe(frames(8)) }), { maxLength: 2 })),
+    bans: maybe(fc.array(fc.constantFrom(...GATES, "busy:main"), { maxLength: 1 })),
+    buffer: maybe(frames(10)),
+    defer: maybe(frames(4)),
+    priority: maybe(fc.integer({ min: 0, max: 2 })),
+    slot: maybe(fc.constantFrom("main", "feet")),
+    spends: maybe(fc.array(gateName, { maxLength: 1 })),
+    shares: maybe(fc.boolean()),
+    cooldown: maybe(frames(10)),
+    uses: maybe(fc.record({ max: fc.integer({ min: 1, max: 2 }), refill: gateName })),
+    frames: maybe(fc.record({ startup: frames(3), active: frames(3), recovery: frames(5) })),
+    opens: maybe(fc.constant([{ gate: "w", from: "2f", to: "6f" }])),
+    clock,
+    modes,
+  });
+
+const prompt = (patterns: number) =>
+  fc.record({
+    ask: fc.array(
+      fc.nat(patterns - 1).map(i => `p${i}`),
+      { minLength: 1, maxLength: 2 },
+    ),
+    starts: fc.oneof(
+      fc.record({ at: frames(30) }),
+      fc.record({ gate: gateName }),
+      fc.record({ prompt: fc.constant("r0"), on: fc.constantFrom("success", "failure", "any") }),
+    ),
+    lead: maybe(frames(5)),
+    window: frames(15),
+    target: maybe(frames(5)),
+    grades: maybe(fc.constant([{ name: "gold", within: "2f" }])),
+    early: maybe(fc.constantFrom("ignore", "allow", "fail")),
+    wrong: maybe(fc.constant("fail")),
+    wrongOn: maybe(fc.constant(["b"])),
+    captures: maybe(fc.constantFrom(["a"], ["b"])),
+    opens: maybe(fc.constant("o")),
+    clock,
+    modes,
+  });
+
+function named<T>(prefix: string, items: readonly T[]): (T & { id: string; name: string })[] {
+  return items.map((item, i) => ({ id: `${prefix}${i}`, name: `${prefix}${i}`, ...item }));
+}
+
+const PLAIN_MODES = { modes: undefined, start: undefined, switches: undefined };
+const TWO_MODES = (carry: boolean) => ({
+  modes: [
+    { id: "x", name: "X" },
+    { id: "y", name: "Y", carry },
+  ],
+  switches: [
+    { when: { gate: "h", turns: "open" }, to: "y" },
+    { when: { gate: "h", turns: "closed" }, to: "x" },
+  ],
+});
+
+/** A random kit that compiles: every kind of rule, sometimes two modes, sometimes prompts. */
+export const anyKit: fc.Arbitrary<Kit> = fc
+  .record({
+    patterns: fc.array(pattern, { minLength: 1, maxLength: 6 }),
+    modes: fc.constantFrom(PLAIN_MODES, PLAIN_MODES, TWO_MODES(false), TWO_MODES(true)),
+    opposites: fc.constantFrom("neutral", "latest", "first"),
+    queue: maybe(fc.constantFrom("newest", "all")),
+    mirrorWhen: maybe(fc.constant("g")),
+  })
+  .chain(base =>
+    fc.record({
+      base: fc.constant(base),
+      moves: fc.array(move(base.patterns.length), { maxLength: 4 }),
+      prompts: fc.array(prompt(base.patterns.length), { maxLength: 2 }),
+    }),
+  )
+  .map(({ base, moves, prompts }) => {
+    const hasModes = base.modes.modes !== undefined;
+    const strip = <T extends object>(item: T) => (hasModes ? item : { ...item, modes: undefined });
+    const kit = {
+      format: "moss-tap/kit",
+      version: 1,
+      id: "any",
+      name: "Any",
+      rate: 60,
+      controls: CONTROLS.map(id => ({ id, name: id, bindings: [] })),
+      sticks: [
+        {
+          id: "s",
+          name: "S",
+          up: "u",
+          down: "d",
+          left: "l",
+          right: "r",
+          opposites: base.opposites,
+          mirrorWhen: base.mirrorWhen,
+        },
+      ],
+      gates: [...GATES, "w", "o"].map(id => ({ id, name: id })),
+      patterns: named("p", base.patterns.map(strip)),
+      moves: named("m", moves.map(strip)),
+      prompts: named("r", prompts.map(strip)),
+      queue: base.queue,
+      ...base.modes,
+    };
+    return JSON.parse(JSON.stringify(kit)) as Kit & { patterns: Pattern[]; moves: Move[]; prompts: Prompt[] };
+  })
+  .filter(kit => compile(kit).ok);
+
+const lane = <T>(value: fc.Arbitrary<T>, gap: number) =>
+  fc.array(fc.tuple(fc.double({ min: 0.05, max: gap, noNaN: true }), value), { maxLength: 24 }).map(pairs => {
+    let x = 0;
+    return pairs.map(([by, v]): [number, T] => [(x = Math.round((x + by) * 100) / 100), v]);
+  });
+
+const value = fc.constantFrom(0, 0, 0.45, 1, 1);
+
+/** A random take of two seconds, sometimes in slow motion, with gates painted. */
+export const anyTake: fc.Arbitrary<Take> = fc
+  .record({
+    lanes: fc.record(Object.fromEntries(CONTROLS.map(id => [id, lane(value, 9)]))),
+    gates: fc.record({
+      g: lane(fc.constantFrom(0 as const, 1 as const), 15),
+      h: lane(fc.constantFrom(0 as const, 1 as const), 30),
+    }),
+    speed: maybe(lane(fc.constantFrom(0, 50, 100, 400), 40)),
+  })
+  .map(({ lanes, gates, speed }) => {
+    const take = {
+      format: "moss-tap/take",
+      version: 1,
+      id: "any",
+      name: "Any",
+      rate: 60,
+      frames: 120,
+      lanes,
+      gates,
+      speed,
+    };
+    return JSON.parse(JSON.stringify(take)) as Take;
+  });
