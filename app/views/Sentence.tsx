@@ -1,7 +1,6 @@
-import { type PathStep, type SentencePart } from "#core";
+import { writeAt, type PathStep, type SentencePart } from "#core";
 import { beginGesture, editKit } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
-import { writeAt } from "../store/edits";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { CountStone } from "../ui/CountStone";
 import { LengthStone } from "../ui/LengthStone";

@@ -1,9 +1,9 @@
 import { useEffect, useState } from "react";
-import type { Control } from "#core";
+import { writeAt, type Control } from "#core";
 import { formatBinding, formatCode } from "../devices/codes";
 import { sleepPad } from "../devices/pad";
 import { usePad } from "../devices/usePad";
-import { addControl, bindControl, writeAt } from "../store/edits";
+import { addControl, bindControl } from "../store/edits";
 import { editKit } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";

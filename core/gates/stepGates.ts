@@ -43,30 +43,62 @@ function isDerivedOpen(gate: GateProgram, state: State): boolean {
   }
 }
 
-/** A spent gate is whole again once seen closed on a later frame (its coyote then counts from nothing) or after its time. */
+/**
+ * A spent gate is whole again once seen closed on a later frame (its coyote then counts from nothing) or after its
+ * time. A gate that closes unspent was last open on the frame before: from there its coyote counts.
+ */
 function followSpending(program: Program, state: State, g: number): void {
   const isOpen = state.gateOpen[g] === 1;
-  if (state.spentFrame[g]! >= 0 && state.frame > state.spentFrame[g]!) {
+  if (state.spentFrame[g]! >= 0) {
     if (!isOpen) {
       state.spentFrame[g] = -1;
       state.gateLastFrame[g] = -1;
-    } else if (state.gameTicks - state.spentTicks[g]! >= program.gates[g]!.spentForTicks)
+    } else if (state.gameTicks - state.spentTicks[g]! >= program.gates[g]!.spentForTicks) {
       state.spentFrame[g] = -1;
+    }
+  } else if (!isOpen && state.gateWas[g] === 1) {
+    state.gateLastFrame[g] = state.frame - 1;
+    state.gateLastTicks[g] = state.gameTicks - state.speedPercent;
   }
-  if (isOpen && state.spentFrame[g]! < 0) {
-    state.gateLastFrame[g] = state.frame;
-    state.gateLastTicks[g] = state.gameTicks;
+}
+
+/** Has a slot's timeline run its course, with every opening past? Then it can open nothing any more. */
+function endTimeline(program: Program, state: State, slot: number): void {
+  const move = program.moves[state.slotMove[slot]!]!;
+  const since = move.isReal ? state.slotFrame[slot]! * 100 : state.slotTicks[slot]!;
+  const age = (move.isReal ? state.frame * 100 : state.gameTicks) - since;
+  if (age < timelineTicks(move)) return;
+  for (let k = 0; k < move.opens.length; k++) {
+    if (age < move.opens[k]!.fromTicks || age <= move.opens[k]!.toTicks) return;
   }
+  state.slotMove[slot] = -1;
+}
+
+/** May the gates be passed over from the next frame on? Only when none has just turned, is spent, or can turn by time alone. */
+function findRest(program: Program, state: State): boolean {
+  if (program.gatesNeverRest) return false;
+  for (let g = 0; g < program.gates.length; g++) {
+    if (state.gateOpen[g] !== state.gateWas[g] || state.spentFrame[g]! >= 0) return false;
+  }
+  for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) return false;
+  return true;
+}
+
+/** A gate that the stage opens or closes, from the next frame on. */
+export function stageGate(state: State, gate: number, isOpen: boolean): void {
+  state.staged[gate] = isOpen ? 1 : 0;
+  state.areGatesAtRest = false;
 }
 
 /**
  * Step 3 of a frame: which gates are open. Painted, opened by the stage (state.staged), by a running move,
  * by a prompt whose window was open at the end of the frame before; then derived gates, in kit order.
  * Each change of a listed gate is noted. Spent gates and the last open frame (for coyote) are followed here.
+ * While the gates are at rest nothing is looked at.
  */
 export function stepGates(program: Program, state: State, input: FrameInput, trace: Trace): void {
   const count = program.gates.length;
-  if (count === 0) return;
+  if (count === 0 || (state.areGatesAtRest && input.gateChangeCount === 0)) return;
   for (let k = 0; k < input.gateChangeCount; k++)
     state.painted[input.gateChanges[k]! >> 1] = input.gateChanges[k]! & 1;
   for (let g = 0; g < count; g++) {
@@ -88,4 +120,6 @@ export function stepGates(program: Program, state: State, input: FrameInput, tra
     }
     followSpending(program, state, g);
   }
+  for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) endTimeline(program, state, s);
+  state.areGatesAtRest = findRest(program, state);
 }

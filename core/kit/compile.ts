@@ -48,6 +48,9 @@ export function compile(kit: Kit): Result<Program> {
     keepsAllRequests: kit.queue === "all",
     slots: names.slots.map(id => ({ id, busyGate: names.gateIds.indexOf(`busy:${id}`) })),
     watchers: listWatchers(patterns, controls.length),
+    gatesNeverRest:
+      gates.some(gate => gate.derive === "while") || prompts.some(prompt => prompt.opensGate >= 0),
+    limitedMoves: moves.flatMap((move, m) => (move.usesMax > 0 ? [m] : [])),
     hides:
       modes.length > 0 ||
       patterns.some(p => p.captures && !p.isOff) ||

@@ -54,9 +54,10 @@ function makeRequests(program: Program, state: State, trace: Trace): void {
 }
 
 function refill(program: Program, state: State): void {
-  for (let m = 0; m < program.moves.length; m++) {
+  for (let k = 0; k < program.limitedMoves.length; k++) {
+    const m = program.limitedMoves[k]!;
     const move = program.moves[m]!;
-    if (move.usesMax > 0 && isWhole(state, move.refillGate)) state.usesLeft[m] = move.usesMax;
+    if (isWhole(state, move.refillGate)) state.usesLeft[m] = move.usesMax;
   }
 }
 
@@ -117,6 +118,7 @@ function perform(program: Program, state: State, at: number): void {
   state.slotMove[move.slot] = m;
   state.slotFrame[move.slot] = state.frame;
   state.slotTicks[move.slot] = state.gameTicks;
+  state.areGatesAtRest = false;
   const stride = requestStride(program);
   for (let r = 0; r < state.requestCount; r++) {
     const other = r * stride;
@@ -163,13 +165,14 @@ function reasonOfLoss(program: Program, state: State, at: number): number {
  */
 export function stepMoves(program: Program, state: State, trace: Trace): void {
   refill(program, state);
+  if (!state.hasFires && state.requestCount === 0) return;
   const stride = requestStride(program);
   for (let r = 0; r < state.requestCount; r++) {
     becomeDue(program, state, r * stride);
     if (state.takenCount > 0 && isTaken(state, r * stride))
       state.requests[r * stride + FATE] = lostFate("prompt");
   }
-  makeRequests(program, state, trace);
+  if (state.hasFires) makeRequests(program, state, trace);
   if (state.requestCount === 0) return;
   arbitrate(program, state, trace);
   for (let r = 0; r < state.requestCount; r++) {

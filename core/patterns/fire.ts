@@ -33,6 +33,7 @@ export function endFire(
   d = 0,
 ): void {
   state.phase[i] = FIRED;
+  state.hasFires = true;
   const carried = i * CARRIED;
   state.carried[carried] = a;
   state.carried[carried + 1] = b;

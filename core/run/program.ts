@@ -262,6 +262,10 @@ export interface Program {
   readonly slots: readonly { readonly id: string; readonly busyGate: number }[];
   /** For each control, the patterns to wake when it changes. */
   readonly watchers: readonly (readonly number[])[];
+  /** Do patterns or prompts open gates by themselves, so that no frame's gates can be passed over? */
+  readonly gatesNeverRest: boolean;
+  /** Moves with a limited number of uses. */
+  readonly limitedMoves: readonly number[];
   /** Does anything ever hide a control from a pattern? */
   readonly hides: boolean;
   /** Does any mode carry presses over? Then a log of the clock and of mirroring is kept. */

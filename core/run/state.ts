@@ -32,6 +32,10 @@ export interface State {
   mode: number;
   /** Did any control change on the last frame? Then `was` must be brought up to date. */
   isStirred: boolean;
+  /** Are all gates as they were, with nothing under way that could turn one? Then they need no look until something does. */
+  areGatesAtRest: boolean;
+  /** Has any pattern fired on this frame? */
+  hasFires: boolean;
   /** Raw (before cleaning) and cleaned states of the controls; `was` is the cleaned state one frame ago, `next` scratch. */
   readonly raw: Uint8Array;
   readonly down: Uint8Array;
@@ -44,7 +48,7 @@ export interface State {
   readonly staged: Uint8Array;
   readonly gateOpen: Uint8Array;
   readonly gateWas: Uint8Array;
-  /** The last frame on which a gate was open and not spent, with its ticks. */
+  /** For a gate that is closed: the last frame on which it was open and not spent, with its ticks. */
   readonly gateLastFrame: Float64Array;
   readonly gateLastTicks: Float64Array;
   readonly spentFrame: Float64Array;
@@ -176,8 +180,48 @@ export function createState(program: Program): State {
     unknown.fill(-1);
   views.outcomeFrame.fill(-1);
   program.moves.forEach((move, i) => (views.usesLeft[i] = move.usesMax));
+  // Spelled out, not spread: so every state has the same hidden class, and a step compiled for one runs all.
   return {
-    ...views,
+    raw: views.raw,
+    down: views.down,
+    was: views.was,
+    next: views.next,
+    rawPressFrame: views.rawPressFrame,
+    pressFrame: views.pressFrame,
+    pressTicks: views.pressTicks,
+    painted: views.painted,
+    staged: views.staged,
+    gateOpen: views.gateOpen,
+    gateWas: views.gateWas,
+    gateLastFrame: views.gateLastFrame,
+    gateLastTicks: views.gateLastTicks,
+    spentFrame: views.spentFrame,
+    spentTicks: views.spentTicks,
+    phase: views.phase,
+    awake: views.awake,
+    cells: views.cells,
+    fireEdges: views.fireEdges,
+    fireEdgeCount: views.fireEdgeCount,
+    carried: views.carried,
+    hidden: views.hidden,
+    veiled: views.veiled,
+    startsOver: views.startsOver,
+    arrives: views.arrives,
+    performedFrame: views.performedFrame,
+    performedTicks: views.performedTicks,
+    usesLeft: views.usesLeft,
+    slotMove: views.slotMove,
+    slotFrame: views.slotFrame,
+    slotTicks: views.slotTicks,
+    promptStage: views.promptStage,
+    promptAtPassed: views.promptAtPassed,
+    promptSucceeded: views.promptSucceeded,
+    shownFrame: views.shownFrame,
+    shownTicks: views.shownTicks,
+    openFrame: views.openFrame,
+    openTicks: views.openTicks,
+    outcomeFrame: views.outcomeFrame,
+    choiceCount: views.choiceCount,
     numbers,
     flags,
     frame: -1,
@@ -185,6 +229,8 @@ export function createState(program: Program): State {
     speedPercent: 100,
     mode: program.startMode,
     isStirred: false,
+    areGatesAtRest: false,
+    hasFires: false,
     isHiddenStale: program.hides,
     lingering: 0,
     requests: new Float64Array(8 * (REQUEST_HEAD + program.edgeRoom)),
@@ -212,6 +258,8 @@ export function copyState(program: Program, from: State, to: State): void {
   to.speedPercent = from.speedPercent;
   to.mode = from.mode;
   to.isStirred = from.isStirred;
+  to.areGatesAtRest = from.areGatesAtRest;
+  to.hasFires = from.hasFires;
   to.isHiddenStale = from.isHiddenStale;
   to.lingering = from.lingering;
   to.requests = copyPool(from.requests, to.requests, from.requestCount * (REQUEST_HEAD + program.edgeRoom));

@@ -20,6 +20,7 @@ import type { State } from "./state";
  */
 export function step(program: Program, state: State, input: FrameInput, trace: Trace): void {
   state.frame++;
+  state.hasFires = false;
   state.speedPercent = input.speedPercent;
   if (state.frame > 0) state.gameTicks += input.speedPercent;
   stepControls(program, state, input, trace);

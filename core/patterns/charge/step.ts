@@ -1,7 +1,7 @@
 import { evaluateEasing } from "../../curve/easing";
 import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../run/hands";
 import type { ChargeProgram, Program } from "../../run/program";
-import { FORMING, IDLE, SUSTAINED, type State } from "../../run/state";
+import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import { TICKS } from "../../time/clock";
 import type { Trace } from "../../trace/trace";
 import { firePress, lapse, settle, type PatternStepper } from "../fire";
@@ -85,6 +85,6 @@ export const chargeStepper: PatternStepper<ChargeProgram> = {
     else if (stage === SPENT && !isDown(program, state, i, control)) stage = NONE;
     cells[base + STAGE] = stage;
     settle(state, i, stage === GROWING ? FORMING : stage === SPENT ? SUSTAINED : IDLE);
-    state.awake[i] = stage === GROWING || state.phase[i] !== IDLE ? 1 : 0;
+    state.awake[i] = stage === GROWING || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
   },
 };

@@ -1,6 +1,6 @@
 import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../run/hands";
 import type { HoldProgram, Program } from "../../run/program";
-import { FORMING, IDLE, SUSTAINED, type State } from "../../run/state";
+import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
 import { firePress, lapse, settle, type PatternStepper } from "../fire";
 
@@ -66,6 +66,7 @@ export const holdStepper: PatternStepper<HoldProgram> = {
     else if (stage === REACHED) stage = goOn(program, pattern, state, trace, i);
     cells[base + STAGE] = stage;
     settle(state, i, stage === GROWING ? FORMING : stage === REACHED ? SUSTAINED : IDLE);
-    state.awake[i] = stage !== NONE || state.phase[i] !== IDLE ? 1 : 0;
+    const isUnderWay = stage === GROWING || (stage === REACHED && pattern.everyTicks > 0);
+    state.awake[i] = isUnderWay || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
   },
 };

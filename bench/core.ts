@@ -1,0 +1,165 @@
+import { readFileSync } from "node:fs";
+import { cpus, totalmem } from "node:os";
+import { Bench } from "tinybench";
+import {
+  createFrameInput,
+  createState,
+  createTrace,
+  formatTrace,
+  parseKit,
+  parseTake,
+  readTake,
+  run,
+  step,
+  writeAt,
+  type InputColumns,
+  type Program,
+} from "#core";
+import { runByHand, runByMachines, type Counts } from "./rivals";
+import { makeLargeKit, makeTake, mustCompile, prepare, SMALL_KIT } from "./scenes";
+
+const HOUR = 216_000;
+
+function medianMs(times: number, work: () => void): number {
+  const taken = Array.from({ length: times }, () => {
+    const began = performance.now();
+    work();
+    return performance.now() - began;
+  });
+  return taken.sort((a, b) => a - b)[Math.floor(times / 2)]!;
+}
+
+function line(what: string, value: string, goal = ""): void {
+  console.log(`${what.padEnd(62)} ${value.padStart(14)}   ${goal}`);
+}
+
+function traceMegabytes(program: Program, columns: InputColumns): number {
+  const trace = run(program, columns);
+  const { frame, kind, subject, at, payload } = trace;
+  return (
+    [frame, kind, subject, at, payload].reduce((sum, column) => sum + column.byteLength, 0) / 1024 / 1024
+  );
+}
+
+function benchHour(): void {
+  const { program, columns } = prepare(makeLargeKit(1), makeTake(HOUR));
+  run(program, columns);
+  line(
+    "one hour at 60 Hz, 30 patterns, 20 moves",
+    `${medianMs(7, () => run(program, columns)).toFixed(0)} ms`,
+    "goal under 400 ms",
+  );
+  line("  presses a second", (columns.controlFrame.length / 2 / 3600).toFixed(1));
+  line("  its trace", `${traceMegabytes(program, columns).toFixed(1)} MB`, "goal under 64 MB");
+}
+
+function benchLinear(): void {
+  const base = { frames: 0, rules: 0 };
+  for (const times of [1, 4, 16]) {
+    const byFrames = prepare(makeLargeKit(1), makeTake(13_500 * times));
+    const byRules = prepare(makeLargeKit(times), makeTake(13_500));
+    run(byFrames.program, byFrames.columns);
+    run(byRules.program, byRules.columns);
+    const framesMs = medianMs(7, () => run(byFrames.program, byFrames.columns));
+    const rulesMs = medianMs(7, () => run(byRules.program, byRules.columns));
+    if (times === 1) Object.assign(base, { frames: framesMs, rules: rulesMs });
+    line(`${times}× frames`, `${framesMs.toFixed(1)} ms`, `${(framesMs / base.frames).toFixed(1)}×`);
+    line(`${times}× rules`, `${rulesMs.toFixed(1)} ms`, `${(rulesMs / base.rules).toFixed(1)}×`);
+  }
+}
+
+function benchDrag(): void {
+  const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
+  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/sloppy-climb.json", "utf8")));
+  if (!kit.ok || !take.ok) throw new Error("the demo must read");
+  const loop = take.value.frames;
+  const times = Math.ceil(3600 / loop);
+  const repeated = <T>(lane: readonly (readonly [number, T])[]) =>
+    Array.from({ length: times }, (_, k) => lane.map(([x, v]): [number, T] => [x + k * loop, v])).flat();
+  const minute = {
+    ...take.value,
+    frames: 3600,
+    lanes: Object.fromEntries(Object.entries(take.value.lanes).map(([id, lane]) => [id, repeated(lane)])),
+    gates: Object.fromEntries(
+      Object.entries(take.value.gates ?? {}).map(([id, lane]) => [id, repeated(lane)]),
+    ),
+  };
+  let frames = 4;
+  const work = () => {
+    frames = 4 + ((frames + 1) % 12);
+    const program = mustCompile(writeAt(kit.value, ["moves", 0, "buffer"], `${frames}f`));
+    run(program, readTake(program, minute));
+  };
+  medianMs(30, work);
+  line(
+    "one minute of Belfry Runner after one number changed",
+    `${medianMs(101, work).toFixed(2)} ms`,
+    "goal under 4 ms",
+  );
+}
+
+async function benchSmall(): Promise<void> {
+  const { program, columns } = prepare(SMALL_KIT, makeTake(36_000, 5));
+  const events = formatTrace(program, run(program, columns)).events;
+  const count = (kind: string, id: string) => events.filter(e => e.kind === kind && e.id === id).length;
+  const own: Counts = {
+    holds: count("fired", "hold"),
+    doubles: count("fired", "double"),
+    hops: count("performed", "hop"),
+    lost: count("lost", "hop"),
+  };
+  for (const other of [runByHand(columns), runByMachines(columns)]) {
+    if (JSON.stringify(other) !== JSON.stringify(own))
+      throw new Error(`not the same job: ${JSON.stringify(other)} and ${JSON.stringify(own)}`);
+  }
+  const bench = new Bench({ time: 600, warmupTime: 200 });
+  bench
+    .add("core", () => void run(program, columns))
+    .add("hand", () => void runByHand(columns))
+    .add("machines", () => void runByMachines(columns));
+  await bench.run();
+  const nsPerFrame = (name: string) => {
+    const result = bench.getTask(name)!.result as { latency?: { p50: number } };
+    return (result.latency!.p50 * 1e6) / columns.frames;
+  };
+  const [core, hand, machines] = [nsPerFrame("core"), nsPerFrame("hand"), nsPerFrame("machines")];
+  line("the small job (hold, double tap, buffered move): core", `${core.toFixed(1)} ns/frame`);
+  line(
+    "  by hand-written timers and flags",
+    `${hand.toFixed(1)} ns/frame`,
+    `core takes ${(core / hand).toFixed(1)}×, goal at most 4×`,
+  );
+  line(
+    "  by a general state-machine library",
+    `${machines.toFixed(0)} ns/frame`,
+    `core is ${(machines / core).toFixed(0)}× faster, goal at least 20×`,
+  );
+}
+
+function benchQuiet(): void {
+  const program = mustCompile(makeLargeKit(1));
+  const state = createState(program);
+  const trace = createTrace(60);
+  const input = createFrameInput(program.controls.length, program.gates.length);
+  const quiet = (frames: number) => {
+    for (let f = 0; f < frames; f++) step(program, state, input, trace);
+  };
+  quiet(100_000);
+  globalThis.gc?.();
+  const before = process.memoryUsage().heapUsed;
+  const began = performance.now();
+  quiet(1_000_000);
+  const ns = performance.now() - began;
+  const bytes = process.memoryUsage().heapUsed - before;
+  line("a quiet frame of the large kit", `${ns.toFixed(0)} ns`);
+  line("  allocated over a million quiet frames", `${(bytes / 1024).toFixed(0)} KB`, "goal none");
+}
+
+console.log(
+  `${cpus()[0]?.model.trim()}, ${cpus().length} cores, ${(totalmem() / 2 ** 30).toFixed(0)} GB, Node ${process.version}\n`,
+);
+benchHour();
+benchLinear();
+benchDrag();
+await benchSmall();
+benchQuiet();

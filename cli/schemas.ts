@@ -1,0 +1,5 @@
+import { mkdirSync, writeFileSync } from "node:fs";
+import { formatJsonSchemas } from "./jsonSchemas";
+
+mkdirSync("docs/schema", { recursive: true });
+for (const [file, text] of Object.entries(formatJsonSchemas())) writeFileSync(file, text);

@@ -1,0 +1,88 @@
+import { LOST, PERFORMED, PROMPT, type Trace } from "../trace/trace";
+
+/** One thing that a change of the kit alters in a take. Frames are −1 where it is not there. */
+export interface Difference {
+  readonly what: "new" | "gone" | "moved";
+  readonly kind: "performed" | "lost" | "prompt";
+  /** The move's or prompt's place. */
+  readonly index: number;
+  /** The frame on which a move was asked for; −1 for a prompt. */
+  readonly made: number;
+  readonly wasFrame: number;
+  readonly isFrame: number;
+}
+
+const KINDS = new Map<number, Difference["kind"]>([
+  [PERFORMED, "performed"],
+  [LOST, "lost"],
+  [PROMPT, "prompt"],
+]);
+
+interface Entry {
+  readonly kind: Difference["kind"];
+  readonly index: number;
+  readonly made: number;
+  readonly frame: number;
+}
+
+/** What came of things: moves performed and lost by the frame they were asked for, outcomes of prompts in turn. */
+function gather(trace: Trace): Map<string, Entry> {
+  const found = new Map<string, Entry>();
+  const turns = new Map<number, number>();
+  for (let i = 0; i < trace.count; i++) {
+    const kind = KINDS.get(trace.kind[i]!);
+    if (!kind) continue;
+    const index = trace.subject[i]!;
+    const first = trace.payload[trace.at[i]!]!;
+    let key = `${kind} ${index} ${first}`;
+    if (kind === "prompt") {
+      const turn = (turns.get(index) ?? 0) + 1;
+      turns.set(index, turn);
+      key = `${key} ${turn}`;
+    }
+    found.set(key, { kind, index, made: kind === "prompt" ? -1 : first, frame: trace.frame[i]! });
+  }
+  return found;
+}
+
+/** Everything that happens in one trace and not in the other, or on another frame; in order of frame. */
+export function diffTraces(before: Trace, after: Trace): Difference[] {
+  const was = gather(before);
+  const is = gather(after);
+  const found: Difference[] = [];
+  for (const [key, entry] of was) {
+    const now = is.get(key);
+    if (!now)
+      found.push({
+        what: "gone",
+        kind: entry.kind,
+        index: entry.index,
+        made: entry.made,
+        wasFrame: entry.frame,
+        isFrame: -1,
+      });
+    else if (now.frame !== entry.frame)
+      found.push({
+        what: "moved",
+        kind: entry.kind,
+        index: entry.index,
+        made: entry.made,
+        wasFrame: entry.frame,
+        isFrame: now.frame,
+      });
+  }
+  for (const [key, entry] of is) {
+    if (!was.has(key))
+      found.push({
+        what: "new",
+        kind: entry.kind,
+        index: entry.index,
+        made: entry.made,
+        wasFrame: -1,
+        isFrame: entry.frame,
+      });
+  }
+  const frameOf = (difference: Difference) =>
+    difference.isFrame >= 0 ? difference.isFrame : difference.wasFrame;
+  return found.sort((a, b) => frameOf(a) - frameOf(b));
+}

@@ -1,0 +1,164 @@
+import type { Program } from "../run/program";
+import { FORMING } from "../run/state";
+import {
+  EDGE,
+  FAILED,
+  FIRE,
+  LAPSE,
+  LOST,
+  OPENED,
+  PERFORMED,
+  PHASE,
+  PROMPT,
+  REQUEST,
+  SHOWN,
+  type Trace,
+} from "../trace/trace";
+
+/** A request or a prompt's answer that a press went into. Places are in the program's lists, frames in the take. */
+export interface Use {
+  readonly kind: "move" | "prompt";
+  readonly index: number;
+  /** The frame on which the request was made, and the one on which it was performed or answered. */
+  readonly made: number;
+  readonly frame: number;
+  /** Place in PERFORMED_BY; 0 for a prompt. */
+  readonly by: number;
+}
+
+export interface Loss {
+  readonly move: number;
+  readonly made: number;
+  readonly frame: number;
+  /** Place in LOSS_REASONS, and the gate that goes with it. */
+  readonly reason: number;
+  readonly gate: number;
+}
+
+export interface Lapse {
+  readonly pattern: number;
+  readonly frame: number;
+  /** Place in LAPSE_REASONS. */
+  readonly reason: number;
+}
+
+/**
+ * What became of one press edge. `used`: a move was performed or a prompt answered with it. `lost`: a request had
+ * it and came to nothing. `fired`: patterns fired with it, but nothing waits for them. `lapsed`: patterns began with
+ * it and lapsed. `unheard`: no pattern began anything with it, or none has ended yet.
+ */
+export interface Fate {
+  readonly control: number;
+  readonly frame: number;
+  readonly outcome: "used" | "lost" | "fired" | "lapsed" | "unheard";
+  readonly uses: readonly Use[];
+  readonly losses: readonly Loss[];
+  readonly fires: readonly { readonly pattern: number; readonly frame: number }[];
+  readonly lapses: readonly Lapse[];
+}
+
+interface Draft {
+  control: number;
+  frame: number;
+  uses: Use[];
+  losses: Loss[];
+  fires: { pattern: number; frame: number }[];
+  lapses: Lapse[];
+}
+
+function outcomeOf(draft: Draft): Fate["outcome"] {
+  if (draft.uses.length > 0) return "used";
+  if (draft.losses.length > 0) return "lost";
+  if (draft.fires.length > 0) return "fired";
+  return draft.lapses.length > 0 ? "lapsed" : "unheard";
+}
+
+/**
+ * The fate of every press edge of a trace, in order of frame and then of control. Reads notes only: the trace and its
+ * program are all that is needed. A press that went into several requests has all of them; one use makes it used.
+ */
+export function listFates(program: Program, trace: Trace): Fate[] {
+  const drafts = new Map<number, Draft>();
+  const requestEdges = new Map<string, number[]>();
+  const firesNow = new Map<number, number[]>();
+  const formingSince = new Float64Array(program.patterns.length).fill(-1);
+  let firesFrame = -1;
+  const edgesAt = (note: number) => {
+    const at = trace.at[note]!;
+    return Array.from({ length: trace.payload[at]! }, (_, k) => trace.payload[at + 1 + k]!);
+  };
+  const each = (keys: readonly number[] | undefined, tell: (draft: Draft) => void) => {
+    for (const key of keys ?? []) {
+      const draft = drafts.get(key);
+      if (draft) tell(draft);
+    }
+  };
+  for (let i = 0; i < trace.count; i++) {
+    const frame = trace.frame[i]!;
+    const subject = trace.subject[i]!;
+    const at = trace.at[i]!;
+    const first = trace.payload[at]!;
+    if (frame !== firesFrame) firesNow.clear();
+    firesFrame = frame;
+    switch (trace.kind[i]) {
+      case EDGE:
+        if (first === 1) {
+          drafts.set(frame * program.sourceCount + subject, {
+            control: subject,
+            frame,
+            uses: [],
+            losses: [],
+            fires: [],
+            lapses: [],
+          });
+        }
+        break;
+      case PHASE:
+        if (first === FORMING) formingSince[subject] = frame;
+        break;
+      case FIRE: {
+        const edges = edgesAt(i);
+        firesNow.set(subject, edges);
+        each(edges, draft => draft.fires.push({ pattern: subject, frame }));
+        break;
+      }
+      case LAPSE: {
+        const pattern = program.patterns[subject]!;
+        const since = formingSince[subject]! < 0 ? frame : formingSince[subject]!;
+        for (const draft of drafts.values()) {
+          if (draft.frame < since || !pattern.controls.includes(draft.control)) continue;
+          draft.lapses.push({ pattern: subject, frame, reason: first });
+        }
+        break;
+      }
+      case REQUEST:
+        requestEdges.set(`${subject} ${frame}`, edgesAt(i));
+        break;
+      case PERFORMED:
+        each(requestEdges.get(`${subject} ${first}`), draft =>
+          draft.uses.push({ kind: "move", index: subject, made: first, frame, by: trace.payload[at + 1]! }),
+        );
+        break;
+      case LOST:
+        each(requestEdges.get(`${subject} ${first}`), draft =>
+          draft.losses.push({
+            move: subject,
+            made: first,
+            frame,
+            reason: trace.payload[at + 1]!,
+            gate: trace.payload[at + 2]!,
+          }),
+        );
+        break;
+      case PROMPT: {
+        if (first === SHOWN || first === OPENED || first === FAILED) break;
+        const answer = program.prompts[subject]!.ask.find(pattern => firesNow.has(pattern));
+        each(answer === undefined ? undefined : firesNow.get(answer), draft =>
+          draft.uses.push({ kind: "prompt", index: subject, made: frame, frame, by: 0 }),
+        );
+        break;
+      }
+    }
+  }
+  return [...drafts.values()].map(draft => ({ ...draft, outcome: outcomeOf(draft) }));
+}
