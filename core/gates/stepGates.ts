@@ -88,6 +88,7 @@ function findRest(program: Program, state: State): boolean {
 export function stageGate(state: State, gate: number, isOpen: boolean): void {
   state.staged[gate] = isOpen ? 1 : 0;
   state.areGatesAtRest = false;
+  state.isQuiet = false;
 }
 
 /**

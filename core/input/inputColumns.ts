@@ -87,12 +87,14 @@ export interface InputCursor {
   nextControl: number;
   nextGate: number;
   nextSpeed: number;
+  /** The next frame on which anything lands; until then nothing need be looked at. */
+  nextFrame: number;
 }
 
 /** A cursor before frame 0. */
 export function createInputCursor(program: Program, columns: InputColumns): InputCursor {
   const input = createFrameInput(program.controls.length, program.gates.length);
-  return { columns, input, nextControl: 0, nextGate: 0, nextSpeed: 0 };
+  return { columns, input, nextControl: 0, nextGate: 0, nextSpeed: 0, nextFrame: 0 };
 }
 
 /** Puts the cursor before `frame`, to go on from a restored state; the speed in force is found again. */
@@ -101,6 +103,7 @@ export function seekInput(cursor: InputCursor, frame: number): void {
   cursor.nextControl = firstAt(controlFrame, frame);
   cursor.nextGate = firstAt(gateFrame, frame);
   cursor.nextSpeed = firstAt(speedFrame, frame);
+  cursor.nextFrame = frame;
   cursor.input.speedPercent = cursor.nextSpeed > 0 ? speedPercent[cursor.nextSpeed - 1]! : 100;
 }
 
@@ -119,18 +122,24 @@ function firstAt(frames: Uint32Array, frame: number): number {
 export function loadInput(cursor: InputCursor, frame: number): FrameInput {
   const { columns, input } = cursor;
   input.changeCount = 0;
+  input.gateChangeCount = 0;
+  if (frame < cursor.nextFrame) return input;
   while (
     cursor.nextControl < columns.controlFrame.length &&
     columns.controlFrame[cursor.nextControl] === frame
   ) {
     input.changes[input.changeCount++] = columns.controlChange[cursor.nextControl++]!;
   }
-  input.gateChangeCount = 0;
   while (cursor.nextGate < columns.gateFrame.length && columns.gateFrame[cursor.nextGate] === frame) {
     input.gateChanges[input.gateChangeCount++] = columns.gateChange[cursor.nextGate++]!;
   }
   while (cursor.nextSpeed < columns.speedFrame.length && columns.speedFrame[cursor.nextSpeed] === frame) {
     input.speedPercent = columns.speedPercent[cursor.nextSpeed++]!;
   }
+  cursor.nextFrame = Math.min(
+    columns.controlFrame[cursor.nextControl] ?? Infinity,
+    columns.gateFrame[cursor.nextGate] ?? Infinity,
+    columns.speedFrame[cursor.nextSpeed] ?? Infinity,
+  );
   return input;
 }

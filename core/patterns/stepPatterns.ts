@@ -9,13 +9,17 @@ import { stepPattern } from "./stepPattern";
  * and time alone can do nothing to it) is passed over; its phase stands. Changes of phase are noted for the tape.
  */
 export function stepPatterns(program: Program, state: State, trace: Trace): void {
-  for (let i = 0; i < program.patterns.length; i++) {
-    if (state.awake[i] === 0) continue;
-    const pattern = program.patterns[i]!;
+  const { patterns } = program;
+  const { awake } = state;
+  state.isAnyAwake = false;
+  for (let i = 0; i < patterns.length; i++) {
+    if (awake[i] === 0) continue;
+    const pattern = patterns[i]!;
     if (pattern.isOff || !pattern.activeIn[state.mode]) continue;
     const before = state.phase[i]!;
     if (state.arrives[i] === 1) carryPresses(program, state, trace, i);
     stepPattern(program, state, trace, i, state.phase[i]!);
+    if (awake[i] === 1) state.isAnyAwake = true;
     const phase = state.phase[i]!;
     if (phase === before) continue;
     note(trace, state.frame, PHASE, i);

@@ -66,6 +66,25 @@ test("saving and putting back the state at any frame changes nothing, nor does a
   );
 });
 
+test("stepping frame by frame, with nothing asleep and nothing passed over, equals the batch", () => {
+  fc.assert(
+    fc.property(anyKit, anyTake, (kit, take) => {
+      const program = mustCompile(kit);
+      const cursor = createInputCursor(program, readTake(program, take));
+      const state = createState(program);
+      const trace = createTrace(60);
+      for (let f = 0; f < 120; f++) {
+        state.isQuiet = false;
+        state.areGatesAtRest = false;
+        state.awake.fill(1);
+        step(program, state, loadInput(cursor, f), trace);
+      }
+      expect(formatTrace(program, trace)).toEqual(formatTrace(program, evaluate(program, take)));
+    }),
+    { numRuns: RUNS },
+  );
+});
+
 test("no performed move without its fire, its needs and its edges, and one edge serves one move a frame", () => {
   const all = tally();
   fc.assert(

@@ -3,7 +3,7 @@ import type { Take } from "../input/takeSchema";
 import { createTrace, type Trace } from "../trace/trace";
 import type { Program } from "./program";
 import { createState } from "./state";
-import { step } from "./step";
+import { passOver, step } from "./step";
 
 /** Runs a take already read into columns, from before frame 0 to its end. The same steps as live play. */
 export function run(program: Program, columns: InputColumns): Trace {
@@ -16,7 +16,11 @@ export function run(program: Program, columns: InputColumns): Trace {
 export function runInto(program: Program, columns: InputColumns, trace: Trace): void {
   const state = createState(program);
   const cursor = createInputCursor(program, columns);
-  for (let frame = 0; frame < columns.frames; frame++) step(program, state, loadInput(cursor, frame), trace);
+  for (let frame = 0; frame < columns.frames; frame = state.frame + 1) {
+    if (state.isQuiet && cursor.nextFrame > frame)
+      passOver(state, trace, Math.min(cursor.nextFrame, columns.frames) - frame);
+    else step(program, state, loadInput(cursor, frame), trace);
+  }
   trace.frames = columns.frames;
 }
 

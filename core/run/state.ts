@@ -34,6 +34,10 @@ export interface State {
   isStirred: boolean;
   /** Are all gates as they were, with nothing under way that could turn one? Then they need no look until something does. */
   areGatesAtRest: boolean;
+  /** Can nothing happen on the next frame unless something comes in? Then it is passed over whole. */
+  isQuiet: boolean;
+  /** Is any pattern to be stepped on the next frame whatever comes in? */
+  isAnyAwake: boolean;
   /** Has any pattern fired on this frame? */
   hasFires: boolean;
   /** Raw (before cleaning) and cleaned states of the controls; `was` is the cleaned state one frame ago, `next` scratch. */
@@ -230,6 +234,8 @@ export function createState(program: Program): State {
     mode: program.startMode,
     isStirred: false,
     areGatesAtRest: false,
+    isQuiet: false,
+    isAnyAwake: false,
     hasFires: false,
     isHiddenStale: program.hides,
     lingering: 0,
@@ -259,6 +265,8 @@ export function copyState(program: Program, from: State, to: State): void {
   to.mode = from.mode;
   to.isStirred = from.isStirred;
   to.areGatesAtRest = from.areGatesAtRest;
+  to.isQuiet = from.isQuiet;
+  to.isAnyAwake = from.isAnyAwake;
   to.hasFires = from.hasFires;
   to.isHiddenStale = from.isHiddenStale;
   to.lingering = from.lingering;

@@ -9,20 +9,58 @@ import { stepPatterns } from "../patterns/stepPatterns";
 import { judgePrompts } from "../prompts/judgePrompts";
 import { stepPrompts } from "../prompts/stepPrompts";
 import type { Trace } from "../trace/trace";
-import type { Program } from "./program";
-import type { State } from "./state";
+import { NEVER, type Program } from "./program";
+import { HIDDEN, type State } from "./state";
+
+/** Is any prompt shown, just over, or still waiting for its time? */
+function arePromptsBusy(program: Program, state: State): boolean {
+  for (let p = 0; p < program.prompts.length; p++) {
+    if (state.promptStage[p] !== HIDDEN || state.outcomeFrame[p] === state.frame) return true;
+    if (program.prompts[p]!.startsAtTicks !== NEVER && state.promptAtPassed[p] === 0) return true;
+  }
+  return false;
+}
+
+/** Can nothing happen on the next frame unless a control, a gate or the speed changes? */
+function findQuiet(program: Program, state: State): boolean {
+  if (
+    state.isAnyAwake ||
+    state.isStirred ||
+    state.requestCount > 0 ||
+    state.isHiddenStale ||
+    state.lingering > 0
+  )
+    return false;
+  if (program.gates.length > 0 && !state.areGatesAtRest) return false;
+  return !arePromptsBusy(program, state);
+}
+
+/**
+ * Passes over `frames` frames on which nothing comes in, from a state that is quiet: only the clocks go on.
+ * The same as stepping each of them, which the tests hold.
+ */
+export function passOver(state: State, trace: Trace, frames: number): void {
+  state.frame += frames;
+  state.gameTicks += frames * state.speedPercent;
+  trace.frames = state.frame + 1;
+}
 
 /**
  * One frame, the next after `state.frame`. Changes only `state` and `trace`. The order within a frame:
  * clocks; controls (values, cleaning, edges); gates (painted, by stage, timelines and prompts, then derived);
  * mode; prompts (run out, shown, opened); patterns in kit order; prompts judged; requests, moves, losses.
- * Allocates nothing on a frame on which nothing happens. Source: frame rules, section 3.
+ * A frame on which nothing can happen is passed over: only the clocks go on. Allocates nothing on such frames.
+ * Source: frame rules, section 3.
  */
 export function step(program: Program, state: State, input: FrameInput, trace: Trace): void {
   state.frame++;
+  if (state.frame > 0) state.gameTicks += input.speedPercent;
+  trace.frames = state.frame + 1;
+  const isUnchanged =
+    input.changeCount === 0 && input.gateChangeCount === 0 && input.speedPercent === state.speedPercent;
+  if (state.isQuiet && isUnchanged) return;
   state.hasFires = false;
   state.speedPercent = input.speedPercent;
-  if (state.frame > 0) state.gameTicks += input.speedPercent;
   stepControls(program, state, input, trace);
   stepGates(program, state, input, trace);
   if (program.carries) logForCarrying(program, state);
@@ -32,5 +70,5 @@ export function step(program: Program, state: State, input: FrameInput, trace: T
   stepPatterns(program, state, trace);
   if (program.prompts.length > 0) judgePrompts(program, state, trace);
   if (program.moves.length > 0) stepMoves(program, state, trace);
-  trace.frames = state.frame + 1;
+  state.isQuiet = findQuiet(program, state);
 }

@@ -1,0 +1,76 @@
+import { execFileSync, spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import Ajv from "ajv";
+import { expect, test } from "vitest";
+import { formatJsonSchemas } from "../cli/jsonSchemas";
+
+const page = readFileSync("docs/file-formats.md", "utf8");
+const example = (name: string): unknown =>
+  JSON.parse(new RegExp("```json " + name + "\\n([\\s\\S]*?)```").exec(page)![1]!);
+const schema = (name: string) =>
+  JSON.parse(readFileSync(`docs/schema/${name}.schema.json`, "utf8")) as object;
+const folder = mkdtempSync(join(tmpdir(), "moss-tap-"));
+
+function write(name: string, document: unknown): string {
+  const file = join(folder, name);
+  writeFileSync(file, typeof document === "string" ? document : JSON.stringify(document));
+  return file;
+}
+
+test.each(Object.entries(formatJsonSchemas()))("%s is current (npm run schemas)", (file, text) => {
+  expect(readFileSync(file, "utf8")).toBe(text);
+});
+
+test.each(["kit", "take", "trace"])(
+  "the example of a %s fits its schema, and one with a stray field does not",
+  name => {
+    const validate = new Ajv({ strict: false }).compile(schema(name));
+    expect(validate(example(name)), JSON.stringify(validate.errors)).toBe(true);
+    expect(validate({ ...(example(name) as object), stray: 1 })).toBe(false);
+  },
+);
+
+test("the shipped demo fits the schemas", () => {
+  const ajv = new Ajv({ strict: false });
+  expect(ajv.validate(schema("kit"), JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")))).toBe(
+    true,
+  );
+  expect(
+    ajv.validate(schema("take"), JSON.parse(readFileSync("demo/belfry-runner/sloppy-climb.json", "utf8"))),
+  ).toBe(true);
+});
+
+test("the command gives the trace of the page, and nothing else", () => {
+  const out = execFileSync(
+    "npm",
+    [
+      "run",
+      "--silent",
+      "trace",
+      "--",
+      write("kit.json", example("kit")),
+      write("take.json", example("take")),
+    ],
+    { encoding: "utf8", stdio: ["ignore", "pipe", "ignore"] },
+  );
+  expect(JSON.parse(out)).toEqual(example("trace"));
+});
+
+test("a bad file gives one line a fault with its path on standard error, and exit code 2", () => {
+  const kit = example("kit") as { patterns: { for?: string }[] };
+  kit.patterns[1]!.for = "12";
+  const files = [write("bad.json", { ...kit, extra: 1 }), write("torn.json", "{")];
+  const run = spawnSync("node", ["--import", "tsx", "cli/trace.ts", ...files], { encoding: "utf8" });
+  expect(run.status).toBe(2);
+  expect(run.stdout).toBe("");
+  const lines = run.stderr.trim().split("\n");
+  expect(lines.length).toBe(3);
+  expect(lines[0]).toContain("bad.json: extra: 'extra' is not a field here");
+  expect(lines[1]).toContain("bad.json: patterns[1].for: '12' is not a length: write 12f or 200ms");
+  expect(lines[2]).toContain("torn.json: the file: this is not JSON");
+  expect(
+    spawnSync("node", ["--import", "tsx", "cli/trace.ts", "nowhere.json"], { encoding: "utf8" }).status,
+  ).toBe(2);
+});
