@@ -34,7 +34,7 @@ export default tseslint.config(
   },
   {
     files: ["core/**/*.ts", "stage/**/*.ts"],
-    ignores: ["**/*.test.ts", "core/testing/**"],
+    ignores: ["**/*.test.ts", "core/tests/**"],
     rules: {
       "no-restricted-globals": ["error", ...pureGlobals],
       "no-restricted-properties": [

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
 import type { Kit } from "../core/kit/schema";
-import { drawTake, play, sketchKit } from "../core/testing/strips";
+import { drawTake, play, sketchKit } from "../core/tests/strips";
 
 const page = readFileSync("docs/frame-rules.md", "utf8");
 const examples = [...page.matchAll(/```frames\n([\s\S]*?)```/g)].map(found => found[1]!);

@@ -82,13 +82,33 @@ export function editKit(what: string, edit: (kit: Kit) => Kit): void {
   if (kit) workbench.setState({ kit: edit(kit), change: what });
 }
 
-/**
- * One movement of the hand, many edits: the first is remembered for undo, those that follow are not.
- * Returns the function that ends the movement.
- */
-export function beginGesture(): { edited: () => void; end: () => void } {
+/** A movement of the hand under way. */
+export interface Gesture {
+  /** To be called after each edit: only the first is remembered for undo. */
+  readonly edited: () => void;
+  readonly end: () => void;
+  /** Ends it with everything as it was before, and nothing to undo. */
+  readonly cancel: () => void;
+}
+
+/** Begins one movement of the hand, which may make many edits and is one step of undo. */
+export function beginGesture(): Gesture {
   const history = workbench.temporal.getState();
-  return { edited: () => history.pause(), end: () => history.resume() };
+  const { kit, takes } = workbench.getState();
+  let isEdited = false;
+  return {
+    edited() {
+      isEdited = true;
+      history.pause();
+    },
+    end: () => history.resume(),
+    cancel() {
+      history.pause();
+      workbench.setState({ kit, takes });
+      history.resume();
+      if (isEdited) workbench.temporal.setState(state => ({ pastStates: state.pastStates.slice(0, -1) }));
+    },
+  };
 }
 
 /** Adds a take and opens it. */
@@ -109,6 +129,12 @@ export function renameTake(takeId: string, name: string): void {
     takes: takes.map(take => (take.id === takeId ? { ...take, name } : take)),
     change: `renamed ${name}`,
   });
+}
+
+/** Changes one take. */
+export function editTake(what: string, takeId: string, edit: (take: Take) => Take): void {
+  const { takes } = workbench.getState();
+  workbench.setState({ takes: takes.map(take => (take.id === takeId ? edit(take) : take)), change: what });
 }
 
 /** Takes a take off the kit; undo puts it back. */

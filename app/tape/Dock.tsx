@@ -1,32 +1,30 @@
-import { useCallback, useEffect, useRef, useState, type PointerEvent } from "react";
+import { useCallback, useState, type PointerEvent } from "react";
 import { useStore } from "zustand";
-import { notes, type Trace } from "#core";
+import { formatMs } from "#core";
 import { usePad } from "../devices/usePad";
-import { goToFrame, playFrom, playhead } from "../store/playhead";
+import { goToFrame, playhead } from "../store/playhead";
 import { openTake } from "../store/workbench";
 import { useEvaluated, useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
+import { LostList } from "./LostList";
 import { Overview } from "./Overview";
 import { Tape } from "./Tape";
 import { TapeTable } from "./TapeTable";
+import { toggleReplay } from "./tapeActions";
+import { SPEEDS, tapeLook } from "./tapeStore";
 import type { TapeView } from "./tapeView";
 
 const LEAST_PX = 120;
 const STRIP_PX = 44;
 
-function countLost(trace: Trace): number {
-  let lost = 0;
-  for (let i = 0; i < trace.count; i++) if (trace.kind[i] === notes.LOST) lost++;
-  return lost;
-}
+const SPEED_WORDS = ["1/8", "1/4", "1/2", "1", "2"] as const;
 
-function Transport({ rateHz, frames }: { rateHz: number; frames: number }) {
+function Transport({ frames }: { frames: number }) {
   const { frame, isPlaying } = useStore(playhead);
-  const stop = useRef<() => void>(undefined);
-  useEffect(() => () => stop.current?.(), []);
+  const speed = useStore(tapeLook, look => look.speed);
   return (
-    <span className="flex items-center gap-1" role="group" aria-label="Replay">
+    <span className="flex items-center" role="group" aria-label="Replay">
       <Button
         look="quiet"
         aria-label="−1f, one frame back"
@@ -35,13 +33,7 @@ function Transport({ rateHz, frames }: { rateHz: number; frames: number }) {
       >
         −1f
       </Button>
-      <Button
-        look="quiet"
-        onClick={() => {
-          if (isPlaying) stop.current?.();
-          else stop.current = playFrom(rateHz, frames);
-        }}
-      >
+      <Button look="quiet" onClick={toggleReplay}>
         {isPlaying ? "Stop" : "Replay"}
       </Button>
       <Button
@@ -52,9 +44,43 @@ function Transport({ rateHz, frames }: { rateHz: number; frames: number }) {
       >
         +1f
       </Button>
-      <span className="w-12 text-right font-mono text-sm" data-testid="playhead">
+      <ChoiceWord
+        label="Speed"
+        value={String(speed)}
+        choices={SPEEDS.map((value, i) => ({ value: String(value), label: `${SPEED_WORDS[i]}×` }))}
+        onChoose={value => tapeLook.setState({ speed: Number(value) })}
+      />
+      <span className="w-14 text-right font-mono text-sm" data-testid="playhead">
         {frame}f
       </span>
+    </span>
+  );
+}
+
+/** The stretch that is measured: how long it is, looped or not, and how to let it go. */
+function Measure({ rateHz }: { rateHz: number }) {
+  const { stretch, isLooping } = useStore(tapeLook);
+  if (!stretch) return null;
+  const frames = stretch.to - stretch.from;
+  return (
+    <span className="flex items-center gap-1 whitespace-nowrap" data-testid="measure">
+      <span className="font-mono">
+        {stretch.from}–{stretch.to}: <b>{frames}f</b> {formatMs(frames, rateHz)}
+      </span>
+      <Button
+        look="quiet"
+        aria-pressed={isLooping}
+        onClick={() => tapeLook.setState({ isLooping: !isLooping })}
+      >
+        {isLooping ? "Looping" : "Loop"}
+      </Button>
+      <Button
+        look="quiet"
+        aria-label="Let the stretch go"
+        onClick={() => tapeLook.setState({ stretch: undefined, isLooping: false })}
+      >
+        ×
+      </Button>
     </span>
   );
 }
@@ -65,12 +91,14 @@ export function Dock() {
   const [isFolded, setFolded] = useState(false);
   const [isTable, setTable] = useState(false);
   const [view, setView] = useState<TapeView | undefined>();
+  const kit = useWorkbench(state => state.kit);
   const takes = useWorkbench(state => state.takes);
   const evaluated = useEvaluated();
   const liveFrame = usePad(state => state.frame);
   const isLive = usePad(state => state.session !== undefined);
   const onView = useCallback((next: TapeView) => setView(next), []);
-  const lost = evaluated ? countLost(evaluated.trace) : 0;
+  const tool = useStore(tapeLook, look => look.tool);
+  const hasStretch = useStore(tapeLook, look => look.stretch !== undefined);
 
   const onGrip = (event: PointerEvent<HTMLDivElement>) => {
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -136,23 +164,24 @@ export function Dock() {
               view={isTable || isFolded ? undefined : view}
               onGo={frame => goToFrame(frame, evaluated.trace.frames)}
             />
-            {lost > 0 && (
-              <span className="flex items-center gap-1.5 whitespace-nowrap">
-                <svg aria-hidden width="14" height="14" viewBox="0 0 14 14">
-                  <path
-                    d="M3 11a5.2 5.2 0 1 1 7.5-.6"
-                    fill="none"
-                    className="stroke-foxglove"
-                    strokeWidth="2.4"
-                  />
-                </svg>
-                {lost} lost
-              </span>
+            {hasStretch ? (
+              <Measure rateHz={evaluated.program.rateHz} />
+            ) : (
+              kit && <LostList kit={kit} evaluated={evaluated} />
             )}
-            <Transport rateHz={evaluated.program.rateHz} frames={evaluated.trace.frames} />
+            <Transport frames={evaluated.trace.frames} />
           </>
         )}
         <span className="ml-auto flex items-center gap-1">
+          {!isFolded && !isLive && evaluated && !isTable && (
+            <Button
+              look="quiet"
+              aria-pressed={tool === "paint"}
+              onClick={() => tapeLook.setState({ tool: tool === "paint" ? "look" : "paint" })}
+            >
+              {tool === "paint" ? "Painting" : "Paint"}
+            </Button>
+          )}
           {!isFolded && !isLive && evaluated && (
             <Button look="quiet" onClick={() => setTable(!isTable)}>
               {isTable ? "As tape" : "As table"}

@@ -1,25 +1,38 @@
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { useStore } from "zustand";
 import { pad } from "../devices/pad";
 import { usePad } from "../devices/usePad";
 import { goToFrame, playhead } from "../store/playhead";
 import { workbench } from "../store/workbench";
 import { useCompiled, useEvaluated, useWorkbench } from "../store/useWorkbench";
+import { listChanges } from "./changes";
+import { FateCard } from "./FateCard";
 import { FrameCard } from "./FrameCard";
-import { createTapeController, type TapeChoice, type TapeController } from "./tapeController";
+import { listHandles } from "./handles";
+import { KeySheet } from "./KeySheet";
+import { fateOfNote, fateOfPress, fatesOf, pathOfFate } from "./pressOf";
+import { applyStroke, beginPull, endPull, evaluatedNow, pullTo } from "./tapeActions";
+import { createTapeController, type TapeController } from "./tapeController";
+import { pressTapeKey } from "./tapeKeys";
 import { buildTape, type TapeModel } from "./tapeModel";
+import { tapeLook } from "./tapeStore";
 import type { TapeView } from "./tapeView";
 
 const EMPTY: TapeModel = { frames: 0, rateHz: 60, rows: [], modeFrame: [], modeId: [] };
 
-const openTakeId = () => workbench.getState().openTakeId;
-
-/** Keys of the tape while it has the focus and the pad sleeps. */
-const STEP_KEYS: Readonly<Record<string, number>> = {
-  ArrowLeft: -1,
-  ArrowRight: 1,
-  PageUp: -10,
-  PageDown: 10,
-};
+/** Opens the fate of what stands on a row at a frame: the note given, a mark there, or the press that is down. */
+function openFate(model: TapeModel, row: number, frame: number, note = -1): void {
+  const now = evaluatedNow();
+  const found = model.rows[row];
+  if (!now || !found) return tapeLook.setState({ fate: undefined });
+  const mark = note >= 0 ? note : (found.markNote[found.markFrame.indexOf(frame)] ?? -1);
+  const { program, trace } = now;
+  if (mark >= 0) tapeLook.setState({ fate: fateOfNote(program, trace, mark) });
+  else
+    tapeLook.setState({
+      fate: found.group === "controls" ? fateOfPress(program, trace, found, frame) : undefined,
+    });
+}
 
 /** The drawn tape: the open take as judged by the kit as it stands, or what is being played right now. */
 export function Tape({ onView }: { onView: (view: TapeView) => void }) {
@@ -27,14 +40,33 @@ export function Tape({ onView }: { onView: (view: TapeView) => void }) {
   const { program } = useCompiled();
   const evaluated = useEvaluated();
   const isLive = usePad(state => state.session !== undefined);
+  const look = useStore(tapeLook);
   const canvas = useRef<HTMLCanvasElement>(null);
   const controller = useRef<TapeController | undefined>(undefined);
+  const shownModel = useRef(EMPTY);
   const [hover, setHover] = useState({ frame: -1, x: 0, y: 0 });
-  const [chosen, setChosen] = useState<{ takeId: string | undefined; choice: TapeChoice } | undefined>();
+  const [row, setRow] = useState(0);
+  const [isSheetOpen, setSheetOpen] = useState(false);
   const takeId = evaluated?.take.id;
   const model = useMemo(
     () => (kit && evaluated ? buildTape(kit, evaluated.program, evaluated.trace) : EMPTY),
     [kit, evaluated],
+  );
+  const fate = useMemo(
+    () =>
+      evaluated && look.fate && !isLive
+        ? fatesOf(evaluated.program, evaluated.trace).find(
+            item => item.control === look.fate?.control && item.frame === look.fate.frame,
+          )
+        : undefined,
+    [evaluated, look.fate, isLive],
+  );
+  const changes = useMemo(
+    () =>
+      evaluated && look.before?.takeId === takeId && look.before
+        ? listChanges(model, evaluated.program, look.before.trace, evaluated.trace)
+        : [],
+    [evaluated, look.before, model, takeId],
   );
 
   useEffect(() => {
@@ -42,25 +74,43 @@ export function Tape({ onView }: { onView: (view: TapeView) => void }) {
     const made = createTapeController(canvas.current, EMPTY, {
       onHover: (frame, x, y) =>
         setHover(was => (was.frame === frame && was.frame < 0 ? was : { frame, x, y })),
-      onChoose: made => setChosen({ takeId: openTakeId(), choice: made }),
-      onScrub: frame => goToFrame(frame, Number(canvas.current?.dataset.painted ?? 1)),
+      onChoose: choice => {
+        if (choice.row >= 0) setRow(choice.row);
+        openFate(shownModel.current, choice.row, choice.frame, choice.note);
+      },
+      onScrub: frame => goToFrame(frame, shownModel.current.frames),
       onView,
+      handlesOf: at => {
+        const { kit: now } = workbench.getState();
+        return now ? listHandles(now, shownModel.current, at) : [];
+      },
+      onPullBegin: beginPull,
+      onPull: pullTo,
+      onPullEnd: endPull,
+      onStroke: (at, result) => {
+        const painted = shownModel.current.rows[at];
+        if (painted) applyStroke(painted, result);
+      },
+      onStretch: (from, to) => tapeLook.setState({ stretch: { from, to } }),
     });
     controller.current = made;
     return () => made.destroy();
   }, [onView]);
 
   useEffect(() => {
+    shownModel.current = model;
     if (!isLive) controller.current?.setModel(model);
   }, [model, isLive]);
 
-  const choice = !isLive && chosen?.takeId === takeId ? chosen?.choice : undefined;
+  useEffect(() => {
+    const links = fate && evaluated ? pathOfFate(evaluated.program, model, fate) : [];
+    controller.current?.setOverlay({ links, changes, stretch: look.stretch });
+  }, [fate, evaluated, model, changes, look.stretch]);
+
+  useEffect(() => controller.current?.setTool(look.tool), [look.tool]);
 
   useEffect(() => {
-    controller.current?.setChoice(choice);
-  }, [choice]);
-
-  useEffect(() => {
+    tapeLook.setState({ fate: undefined, before: undefined, stretch: undefined, isLooping: false });
     playhead.setState({ frame: 0, isPlaying: false });
     controller.current?.showStretch(0, 8);
   }, [takeId]);
@@ -74,49 +124,45 @@ export function Tape({ onView }: { onView: (view: TapeView) => void }) {
     });
   }, [isLive, kit, program]);
 
-  const onKeyDown = (event: KeyboardEvent) => {
-    const frames = model.frames;
-    const by = STEP_KEYS[event.key];
-    if (by !== undefined) moveTo(playhead.getState().frame + by, frames);
-    else if (event.key === "Home") moveTo(0, frames);
-    else if (event.key === "End") moveTo(frames - 1, frames);
-    else if (event.key === "+" || event.key === "=") controller.current?.zoom(1.25);
-    else if (event.key === "-") controller.current?.zoom(0.8);
-    else return;
-    event.preventDefault();
-  };
-  const moveTo = (frame: number, frames: number) => {
-    goToFrame(frame, frames);
-    controller.current?.reveal(playhead.getState().frame);
-  };
-  const shown = hover.frame >= 0 ? hover : choice && { frame: choice.frame, x: 0, y: 0 };
-
   return (
     <div className="relative min-h-0 grow">
       <canvas
         ref={canvas}
         tabIndex={0}
         role="img"
-        aria-label={`Tape of ${model.frames} frames. Arrow keys step a frame, plus and minus zoom. The table view holds the same.`}
+        aria-label={`Tape of ${model.frames} frames, row ${model.rows[row]?.name ?? "none"}. Question mark lists its keys. The table view holds the same.`}
         className="absolute inset-0 h-full w-full touch-none"
-        onKeyDown={onKeyDown}
+        onKeyDown={event => {
+          if (isLive || !controller.current || event.ctrlKey || event.metaKey) return;
+          const target = {
+            model,
+            controller: controller.current,
+            row,
+            chooseRow: setRow,
+            openFate: (at: number, frame: number) => openFate(model, at, frame),
+            openSheet: () => setSheetOpen(true),
+          };
+          if (pressTapeKey(event.key, event.shiftKey, target)) event.preventDefault();
+        }}
         data-testid="tape"
       />
-      {!isLive && kit && evaluated && shown && (
+      {!isLive && kit && evaluated && hover.frame >= 0 && (
         <FrameCard
           kit={kit}
           model={model}
           evaluated={evaluated}
-          frame={shown.frame}
-          besideX={shown.x}
-          isPinned={hover.frame < 0}
+          frame={hover.frame}
+          besideX={hover.x}
+          isPinned={false}
         />
       )}
+      {kit && evaluated && fate && <FateCard kit={kit} evaluated={evaluated} fate={fate} />}
       {!isLive && model.frames === 0 && (
         <p className="pointer-events-none absolute inset-0 grid place-items-center text-soft">
           No take yet. Record one in Play, and every frame of it appears here.
         </p>
       )}
+      <KeySheet isOpen={isSheetOpen} onClose={() => setSheetOpen(false)} />
     </div>
   );
 }

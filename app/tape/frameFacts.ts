@@ -10,6 +10,7 @@ export interface FrameFact {
 const SPAN_WORDS = {
   down: "down",
   open: "open",
+  forgiven: "closed, still forgiven",
   forming: "forming",
   sustained: "sustained",
   waiting: "remembered",

@@ -1,4 +1,8 @@
+import type { TapeChange } from "./changes";
+import type { TapeHandle } from "./handles";
+import { paintChanges, paintHandles, paintLinks, paintPull, paintStretch, paintStroke } from "./paintOverlay";
 import type { Palette } from "./palette";
+import type { TapePoint } from "./pressOf";
 import type { MarkLook, SpanLook, TapeModel, TapeRow } from "./tapeModel";
 import { frameToX, LABEL_PX, ROW_PX, RULER_PX, rulerStep, xToFrame, type TapeView } from "./tapeView";
 
@@ -9,6 +13,12 @@ export interface TapeCursor {
   /** The chosen mark: place of its row, and its frame. */
   readonly chosenRow: number;
   readonly chosenFrame: number;
+  readonly links: readonly TapePoint[];
+  readonly changes: readonly TapeChange[];
+  readonly handles: readonly TapeHandle[];
+  readonly pull: { readonly handle: TapeHandle; readonly words: string } | undefined;
+  readonly stroke: { readonly row: number; readonly from: number; readonly to: number } | undefined;
+  readonly stretch: { readonly from: number; readonly to: number } | undefined;
 }
 
 const NUMBER_FONT = '12px "Atkinson Hyperlegible Mono Variable", monospace';
@@ -73,6 +83,7 @@ function paintSpan(
       ctx.fillStyle = palette.lichen;
       ctx.fillRect(x, middle - 9, width, 18);
       break;
+    case "forgiven":
     case "lead":
       hatch(ctx, x, middle - 9, width, 18, palette.lichen);
       break;
@@ -232,6 +243,23 @@ function paintRuler(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeV
   ctx.fillRect(0, RULER_PX - 1, view.widthPx, 1);
 }
 
+/** Near enough, every cell has its number. */
+function paintCellNumbers(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  frames: number,
+): void {
+  if (view.pxPerFrame < 26) return;
+  ctx.font = SMALL_FONT;
+  ctx.fillStyle = palette.soft;
+  ctx.textAlign = "center";
+  const last = Math.min(frames - 1, xToFrame(view, view.widthPx));
+  for (let f = Math.floor(view.firstFrame); f <= last; f++)
+    ctx.fillText(String(f), frameToX(view, f + 0.5), view.heightPx - 8);
+  ctx.textAlign = "left";
+}
+
 function paintUnits(ctx: CanvasRenderingContext2D, palette: Palette): void {
   ctx.fillStyle = palette.paper;
   ctx.fillRect(0, 0, LABEL_PX - 8, RULER_PX);
@@ -315,6 +343,11 @@ export function paintTape(
     }
     if (y > RULER_PX - ROW_PX && y < view.heightPx) paintRow(ctx, palette, view, row, y);
   });
+  paintCellNumbers(ctx, palette, view, model.frames);
+  paintLinks(ctx, palette, view, cursor.links);
+  paintChanges(ctx, palette, view, cursor.changes);
+  paintHandles(ctx, palette, view, cursor.handles);
+  if (cursor.stroke) paintStroke(ctx, palette, view, cursor.stroke.row, cursor.stroke.from, cursor.stroke.to);
   if (cursor.chosenRow >= 0) {
     const y = RULER_PX + cursor.chosenRow * ROW_PX - view.scrollPx;
     ctx.strokeStyle = palette.dew;
@@ -328,7 +361,9 @@ export function paintTape(
   ctx.rect(LABEL_PX - 8, 0, view.widthPx, view.heightPx);
   ctx.clip();
   paintRuler(ctx, palette, view, model);
+  if (cursor.stretch) paintStretch(ctx, palette, view, cursor.stretch.from, cursor.stretch.to);
   paintCursor(ctx, palette, view, cursor);
+  if (cursor.pull) paintPull(ctx, palette, view, cursor.pull.handle, cursor.pull.words);
   ctx.restore();
   paintUnits(ctx, palette);
 }

@@ -1,9 +1,14 @@
 import { playhead } from "../store/playhead";
+import type { TapeChange } from "./changes";
+import type { TapeHandle } from "./handles";
 import { paintTape } from "./paintTape";
 import { readPalette, type Palette } from "./palette";
+import type { TapePoint } from "./pressOf";
+import { beginStroke, endStroke, type Stroke, type StrokeResult } from "./stroke";
 import type { TapeModel } from "./tapeModel";
 import {
   clampView,
+  laneWidth,
   LABEL_PX,
   ROW_PX,
   RULER_PX,
@@ -28,13 +33,34 @@ export interface TapeController {
   /** While live the newest frame stays in sight and nothing is to be clicked. */
   readonly setLive: (isLive: boolean) => void;
   readonly setChoice: (choice: TapeChoice | undefined) => void;
+  /** What is drawn over the rows: the way of a press, what a pull has changed, a stretch that is measured. */
+  readonly setOverlay: (overlay: TapeOverlay) => void;
+  readonly setTool: (tool: "look" | "paint") => void;
   readonly zoom: (factor: number) => void;
   readonly reveal: (frame: number) => void;
   readonly showStretch: (firstFrame: number, pxPerFrame: number) => void;
+  /** Zooms so that these frames just fit, both ends included. */
+  readonly showFrames: (from: number, to: number) => void;
   readonly destroy: () => void;
 }
 
+export interface TapeOverlay {
+  readonly links: readonly TapePoint[];
+  readonly changes: readonly TapeChange[];
+  readonly stretch: { readonly from: number; readonly to: number } | undefined;
+}
+
 export interface TapeListener {
+  /** The ends that can be pulled on a row. */
+  readonly handlesOf: (row: number) => readonly TapeHandle[];
+  /** A pull: begun, moved to so many frames (the words come back), ended, or broken off. */
+  readonly onPullBegin: (handle: TapeHandle) => void;
+  readonly onPull: (handle: TapeHandle, frames: number) => string;
+  readonly onPullEnd: (isCancelled: boolean) => void;
+  /** A stroke of the brush on a control's or a gate's row. */
+  readonly onStroke: (row: number, result: StrokeResult) => void;
+  /** A stretch swept over the ruler with Shift. */
+  readonly onStretch: (from: number, to: number) => void;
   readonly onHover: (frame: number, x: number, y: number) => void;
   readonly onChoose: (choice: TapeChoice) => void;
   readonly onScrub: (frame: number) => void;
@@ -71,8 +97,16 @@ export function createTapeController(
   let isLive = false;
   let view: TapeView = { firstFrame: 0, pxPerFrame: 8, widthPx: 0, heightPx: 0, scrollPx: 0 };
   let hover = -1;
+  let handles: readonly TapeHandle[] = [];
   let choice: TapeChoice | undefined;
   let request = 0;
+  let overlay: TapeOverlay = { links: [], changes: [], stretch: undefined };
+  let tool: "look" | "paint" = "look";
+  let hoverRow = -1;
+  let pull: { handle: TapeHandle; words: string } | undefined;
+  let stroke: Stroke | undefined;
+  let strokeFrame = 0;
+  let sweepFrom = -1;
   let isScrubbing = false;
   let panFrom: { x: number; y: number; view: TapeView } | undefined;
 
@@ -87,13 +121,25 @@ export function createTapeController(
     }
     ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
     const frame = isLive ? model.frames - 1 : playhead.getState().frame;
+    const drawn = stroke && endStroke(stroke, strokeFrame, model.frames);
+    const isWipe = drawn && drawn.fillFrom === drawn.fillTo;
     paintTape(ctx, palette, view, model, {
+      ...overlay,
+      handles: pull ? [pull.handle] : isLive || tool === "paint" ? [] : handles,
+      pull,
+      stroke: stroke &&
+        drawn && {
+          row: stroke.row,
+          from: isWipe ? drawn.wipeFrom : drawn.fillFrom,
+          to: isWipe ? drawn.wipeTo : drawn.fillTo,
+        },
       playhead: Math.max(0, frame),
       hover,
       chosenRow: choice?.row ?? -1,
       chosenFrame: choice?.frame ?? -1,
     });
     canvas.dataset.painted = String(model.frames);
+    canvas.dataset.firstFrame = String(view.firstFrame);
   }
 
   function repaint(): void {
@@ -111,6 +157,48 @@ export function createTapeController(
     return { x: event.clientX - box.left, y: event.clientY - box.top };
   }
 
+  /** The handle under the hand on the row it is over. */
+  function handleAt(x: number, row: number): TapeHandle | undefined {
+    return handles.find(
+      handle =>
+        handle.row === row && Math.abs(LABEL_PX + (handle.edge - view.firstFrame) * view.pxPerFrame - x) <= 6,
+    );
+  }
+
+  function rowAt(y: number): number {
+    return y < RULER_PX ? -1 : Math.floor((y - RULER_PX + view.scrollPx) / ROW_PX);
+  }
+
+  function hoverOver(row: number): void {
+    if (row === hoverRow) return;
+    hoverRow = row;
+    handles = row >= 0 && row < model.rows.length ? listener.handlesOf(row) : [];
+  }
+
+  function pullTo(x: number): void {
+    if (!pull) return;
+    const edge = Math.round(view.firstFrame + (x - LABEL_PX) / view.pxPerFrame);
+    const frames = Math.max(pull.handle.least, edge - pull.handle.anchor);
+    const handle = { ...pull.handle, edge: pull.handle.anchor + frames };
+    pull = { handle, words: listener.onPull(handle, frames) };
+    repaint();
+  }
+
+  function endPull(isCancelled: boolean): void {
+    if (!pull) return;
+    pull = undefined;
+    hoverRow = -1;
+    listener.onPullEnd(isCancelled);
+    repaint();
+  }
+
+  function onEscape(event: KeyboardEvent): void {
+    if (event.key !== "Escape") return;
+    stroke = undefined;
+    endPull(true);
+    repaint();
+  }
+
   function frameAt(x: number): number {
     return Math.max(0, Math.min(model.frames - 1, xToFrame(view, x)));
   }
@@ -118,7 +206,22 @@ export function createTapeController(
   function onPointerDown(event: PointerEvent): void {
     const { x, y } = place(event);
     canvas.setPointerCapture(event.pointerId);
-    if (y < RULER_PX && x >= LABEL_PX && !isLive) {
+    const row = rowAt(y);
+    hoverOver(row);
+    const handle = isLive || tool === "paint" ? undefined : handleAt(x, row);
+    if (handle) {
+      hover = -1;
+      listener.onHover(-1, 0, 0);
+      pull = { handle, words: "" };
+      listener.onPullBegin(handle);
+      pullTo(x);
+    } else if (tool === "paint" && x >= LABEL_PX && row >= 0 && !isLive) {
+      const at = view.firstFrame + (x - LABEL_PX) / view.pxPerFrame;
+      stroke = beginStroke(model, row, at, 6 / view.pxPerFrame, event.shiftKey);
+      strokeFrame = frameAt(x);
+      repaint();
+    } else if (y < RULER_PX && x >= LABEL_PX && !isLive && event.shiftKey) sweepFrom = frameAt(x);
+    else if (y < RULER_PX && x >= LABEL_PX && !isLive) {
       isScrubbing = true;
       listener.onScrub(frameAt(x));
     } else panFrom = { x, y, view };
@@ -126,11 +229,25 @@ export function createTapeController(
 
   function onPointerMove(event: PointerEvent): void {
     const { x, y } = place(event);
+    if (pull) return pullTo(x);
+    if (stroke) {
+      strokeFrame = frameAt(x);
+      return repaint();
+    }
+    if (sweepFrom >= 0)
+      return listener.onStretch(Math.min(sweepFrom, frameAt(x)), Math.max(sweepFrom, frameAt(x)));
     if (isScrubbing) return listener.onScrub(frameAt(x));
     if (panFrom && event.buttons > 0 && Math.abs(x - panFrom.x) + Math.abs(y - panFrom.y) > 3) {
       const firstFrame = panFrom.view.firstFrame - (x - panFrom.x) / view.pxPerFrame;
       setView({ ...view, firstFrame, scrollPx: panFrom.view.scrollPx - (y - panFrom.y) });
     }
+    hoverOver(rowAt(y));
+    canvas.style.cursor =
+      !isLive && tool === "look" && handleAt(x, hoverRow)
+        ? "ew-resize"
+        : tool === "paint" && hoverRow >= 0
+          ? "crosshair"
+          : "";
     hover = x >= LABEL_PX && !isLive && model.frames > 0 ? frameAt(x) : -1;
     listener.onHover(hover, x, y);
     repaint();
@@ -138,6 +255,16 @@ export function createTapeController(
 
   function onPointerUp(event: PointerEvent): void {
     const { x, y } = place(event);
+    if (pull) return endPull(false);
+    if (stroke) {
+      listener.onStroke(stroke.row, endStroke(stroke, frameAt(x), model.frames));
+      stroke = undefined;
+      return repaint();
+    }
+    if (sweepFrom >= 0) {
+      sweepFrom = -1;
+      return;
+    }
     const wasPan = panFrom && Math.abs(x - panFrom.x) + Math.abs(y - panFrom.y) > 3;
     if (panFrom && !wasPan && x >= LABEL_PX && !isLive && model.frames > 0) {
       const row = Math.floor((y - RULER_PX + view.scrollPx) / ROW_PX);
@@ -156,9 +283,16 @@ export function createTapeController(
   }
 
   function onPointerLeave(): void {
+    hoverOver(-1);
     hover = -1;
     listener.onHover(-1, 0, 0);
     repaint();
+  }
+
+  function onPointerCancel(): void {
+    stroke = undefined;
+    sweepFrom = -1;
+    endPull(true);
   }
 
   function onWheel(event: WheelEvent): void {
@@ -182,22 +316,34 @@ export function createTapeController(
     paint();
   });
   resizing.observe(canvas);
-  const stopFollowing = playhead.subscribe(({ frame, isPlaying }) => {
-    if (isPlaying) setView(revealFrame(view, frame));
+  const stopFollowing = playhead.subscribe(({ frame }, before) => {
+    if (!isLive && frame !== before.frame) setView(revealFrame(view, frame));
     repaint();
   });
   canvas.addEventListener("pointerdown", onPointerDown);
   canvas.addEventListener("pointermove", onPointerMove);
   canvas.addEventListener("pointerup", onPointerUp);
   canvas.addEventListener("pointerleave", onPointerLeave);
+  canvas.addEventListener("pointercancel", onPointerCancel);
+  window.addEventListener("keydown", onEscape);
   canvas.addEventListener("wheel", onWheel, { passive: false });
   window.addEventListener("moss-tap-theme", onTheme);
   void document.fonts.ready.then(repaint);
 
   return {
     view: () => view,
+    setOverlay(next) {
+      overlay = next;
+      repaint();
+    },
+    setTool(next) {
+      tool = next;
+      repaint();
+    },
     setModel(next) {
       model = next;
+      hoverRow = -1;
+      handles = [];
       if (isLive) setView({ ...view, firstFrame: Infinity });
       else setView(view);
     },
@@ -220,6 +366,10 @@ export function createTapeController(
     },
     reveal: frame => setView(revealFrame(view, frame)),
     showStretch: (firstFrame, pxPerFrame) => setView({ ...view, firstFrame, pxPerFrame }),
+    showFrames(from, to) {
+      const pxPerFrame = laneWidth(view) / Math.max(1, to - from + 1);
+      setView({ ...view, pxPerFrame, firstFrame: from });
+    },
     destroy() {
       cancelAnimationFrame(request);
       resizing.disconnect();
@@ -229,6 +379,9 @@ export function createTapeController(
       canvas.removeEventListener("pointermove", onPointerMove);
       canvas.removeEventListener("pointerup", onPointerUp);
       canvas.removeEventListener("pointerleave", onPointerLeave);
+      canvas.removeEventListener("pointercancel", onPointerCancel);
+      window.removeEventListener("keydown", onEscape);
+      endPull(true);
       canvas.removeEventListener("wheel", onWheel);
     },
   };

@@ -6,6 +6,7 @@ export type TapeGroup = "controls" | "gates" | "patterns" | "moves" | "prompts";
 export type SpanLook =
   | "down"
   | "open"
+  | "forgiven"
   | "forming"
   | "sustained"
   | "waiting"
@@ -30,6 +31,8 @@ export interface TapeRow {
   readonly markLook: MarkLook[];
   /** The note a mark comes from, for the sentence about it. */
   readonly markNote: number[];
+  /** For a move's mark, the frame on which it was asked for; −1 for others. */
+  readonly markMade: number[];
 }
 
 /** Everything the tape draws, made of a trace. */
@@ -53,6 +56,7 @@ function createRow(group: TapeGroup, item: { readonly id: string; readonly name:
     markFrame: [],
     markLook: [],
     markNote: [],
+    markMade: [],
   };
 }
 
@@ -68,10 +72,38 @@ function closeSpan(row: TapeRow, frame: number): void {
   if (last >= 0 && row.spanTo[last] === Infinity) row.spanTo[last] = frame;
 }
 
-function addMark(row: TapeRow, frame: number, look: MarkLook, note: number): void {
+/** The longest coyote any move gives a gate, in whole frames. */
+function longestCoyote(program: Program, gate: number): number {
+  return Math.max(
+    0,
+    ...program.moves.flatMap(move =>
+      move.isOff ? [] : move.needs.filter(need => need.gate === gate).map(need => need.coyoteTicks / 100),
+    ),
+  );
+}
+
+/** Was a gate spent by a move, at full speed, when it closes on a frame? Then it leaves no coyote behind. */
+function isSpent(program: Program, spentAt: Float64Array, gate: number, frame: number): boolean {
+  return spentAt[gate]! >= 0 && (frame - spentAt[gate]!) * 100 < program.gates[gate]!.spentForTicks;
+}
+
+/** A gate turns; when it closes, its coyote trails after it until that is over or it opens again. */
+function turnGate(row: TapeRow, frame: number, isOpen: boolean, coyote: number): void {
+  const last = row.spanTo.length - 1;
+  if (!isOpen) {
+    closeSpan(row, frame);
+    if (coyote > 0) addSpan(row, frame, frame + coyote, "forgiven");
+    return;
+  }
+  if (last >= 0 && row.spanTo[last]! > frame) row.spanTo[last] = frame;
+  addSpan(row, frame, Infinity, "open");
+}
+
+function addMark(row: TapeRow, frame: number, look: MarkLook, note: number, made = -1): void {
   row.markFrame.push(frame);
   row.markLook.push(look);
   row.markNote.push(note);
+  row.markMade.push(made);
 }
 
 /** A move's timeline from the frame after it was performed, in whole frames at full speed. */
@@ -109,6 +141,8 @@ export function buildTape(kit: Kit, program: Program, trace: Trace): TapeModel {
   const patterns = kit.patterns.map(item => createRow("patterns", item));
   const moves = (kit.moves ?? []).map(item => createRow("moves", item));
   const prompts = (kit.prompts ?? []).map(item => createRow("prompts", item));
+  const spentAt = new Float64Array(program.gates.length).fill(-1);
+  const coyotes = gates.map((_, g) => longestCoyote(program, g));
   const modeFrame: number[] = [];
   const modeId: string[] = [];
   for (let i = 0; i < trace.count; i++) {
@@ -121,8 +155,13 @@ export function buildTape(kit: Kit, program: Program, trace: Trace): TapeModel {
         else closeSpan(controls[subject]!, frame);
         break;
       case notes.GATE:
-        if (first === 1) addSpan(gates[subject]!, frame, Infinity, "open");
-        else closeSpan(gates[subject]!, frame);
+        turnGate(
+          gates[subject]!,
+          frame,
+          first === 1,
+          isSpent(program, spentAt, subject, frame) ? 0 : coyotes[subject]!,
+        );
+        if (first === 0) spentAt[subject] = -1;
         break;
       case notes.PHASE:
         readPhase(patterns[subject]!, frame, first);
@@ -135,12 +174,13 @@ export function buildTape(kit: Kit, program: Program, trace: Trace): TapeModel {
         break;
       case notes.PERFORMED:
         if (first < frame) addSpan(moves[subject]!, first, frame, "waiting");
+        for (const gate of program.moves[subject]!.spends) spentAt[gate] = frame;
         addTimeline(moves[subject]!, program, subject, frame);
-        addMark(moves[subject]!, frame, "performed", i);
+        addMark(moves[subject]!, frame, "performed", i, first);
         break;
       case notes.LOST:
         if (first < frame) addSpan(moves[subject]!, first, frame, "waiting");
-        addMark(moves[subject]!, frame, "lost", i);
+        addMark(moves[subject]!, frame, "lost", i, first);
         break;
       case notes.PROMPT:
         readPrompt(prompts[subject]!, frame, first, i);

@@ -54,13 +54,16 @@ export function zoomView(view: TapeView, factor: number, aboutX: number): TapeVi
   return { ...view, pxPerFrame, firstFrame: frame - x / pxPerFrame };
 }
 
-/** Moves the view so that a frame is in it, with a little room on the side it came from. */
+/** Moves the view so that a frame is in it: by a little when it is just out of sight, else to bring it before the middle. */
 export function revealFrame(view: TapeView, frame: number): TapeView {
   const shown = laneWidth(view) / view.pxPerFrame;
   const room = Math.min(6, shown / 4);
-  if (frame < view.firstFrame + 1) return { ...view, firstFrame: frame - room };
-  if (frame > view.firstFrame + shown - 2) return { ...view, firstFrame: frame - shown + room };
-  return view;
+  const isBefore = frame < view.firstFrame + 1;
+  const isAfter = frame > view.firstFrame + shown - 2;
+  if (!isBefore && !isAfter) return view;
+  const isFar = isBefore ? frame < view.firstFrame - room : frame > view.firstFrame + shown + room;
+  if (isFar) return { ...view, firstFrame: frame - shown * 0.4 };
+  return { ...view, firstFrame: isBefore ? frame - room : frame - shown + room };
 }
 
 /** Steps between ruler marks, in frames: a round number whose labels do not touch. */

@@ -20,7 +20,7 @@ export function LengthStone({
   least: number;
   onChange: (value: string) => void;
   /** Called when a drag begins; what it returns marks the first edit and the end, so that a drag is one step of undo. */
-  onGesture: () => { edited: () => void; end: () => void };
+  onGesture: () => { edited: () => void; end: () => void; cancel: () => void };
 }) {
   const [draft, setDraft] = useState<string | undefined>();
   const [trouble, setTrouble] = useState("");
@@ -81,8 +81,8 @@ export function LengthStone({
   const cancelDrag = () => {
     const ended = drag.current;
     drag.current = undefined;
-    if (ended?.moved) onChange(ended.from);
-    ended?.gesture.end();
+    if (ended?.moved) ended.gesture.cancel();
+    else ended?.gesture.end();
   };
 
   useEffect(() => {

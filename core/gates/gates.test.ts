@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Gate, Kit, Move } from "../kit/schema";
-import { drawTake, play, sketchKit } from "../testing/strips";
+import { drawTake, play, sketchKit } from "../tests/strips";
 
 /** Opens and closes of a gate as a strip. */
 function strip(run: ReturnType<typeof play>, id: string): string {

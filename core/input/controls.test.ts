@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Stick } from "../kit/schema";
-import { drawTake, play, sketchKit } from "../testing/strips";
+import { drawTake, play, sketchKit } from "../tests/strips";
 import { countFrames } from "./inputColumns";
 
 const plain = sketchKit("a", { patterns: [{ id: "p", name: "P", kind: "press", control: "a" }] });

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import { formatIssue } from "../formats/formatIssue";
-import { sketchKit } from "../testing/strips";
+import { sketchKit } from "../tests/strips";
 import { compile } from "./compile";
 import { parseKit } from "./parseKit";
 import type { Kit } from "./schema";

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Kit, Move } from "../kit/schema";
-import { drawTake, play, sketchKit } from "../testing/strips";
+import { drawTake, play, sketchKit } from "../tests/strips";
 
 const press = (id: string, control: string): Kit["patterns"][number] => ({
   id,

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Kit, Prompt } from "../kit/schema";
-import { drawTake, play, sketchKit } from "../testing/strips";
+import { drawTake, play, sketchKit } from "../tests/strips";
 
 const ask: Kit["patterns"] = [
   { id: "pa", name: "A", kind: "press", control: "a" },

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Kit } from "../../kit/schema";
-import { drawTake, play, sketchKit } from "../../testing/strips";
+import { drawTake, play, sketchKit } from "../../tests/strips";
 
 function hold(fields: object): Kit {
   const pattern = { id: "h", name: "H", kind: "hold", control: "a", for: "3f", fire: "reach", ...fields };

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { drawTake, play, sketchKit } from "../../testing/strips";
+import { drawTake, play, sketchKit } from "../../tests/strips";
 
 const repeating = (after: string, every: string) =>
   sketchKit("a", {

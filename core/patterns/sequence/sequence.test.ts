@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
 import type { Kit, Step } from "../../kit/schema";
-import { searchAllChoices, type Seen, type SlowEvent } from "../../testing/slowSearch";
-import { drawTake, mustCompile, play, sketchKit } from "../../testing/strips";
+import { searchAllChoices, type Seen, type SlowEvent } from "../../tests/slowSearch";
+import { drawTake, mustCompile, play, sketchKit } from "../../tests/strips";
 import type { SequenceProgram } from "../../run/program";
 
 const STICK = { id: "s", name: "S", up: "u", down: "d", left: "l", right: "r" };

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { drawTake, play, sketchKit } from "../../testing/strips";
+import { drawTake, play, sketchKit } from "../../tests/strips";
 
 const tap = (max: string) =>
   sketchKit("a", { patterns: [{ id: "t", name: "T", kind: "tap", control: "a", max }] });

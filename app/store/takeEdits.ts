@@ -1,0 +1,45 @@
+import type { Take } from "#core";
+
+type Pair<V extends number> = readonly [number, V];
+
+/** The value a lane has at a place: that of the last pair at or before it. */
+export function valueAt<V extends number>(lane: readonly Pair<V>[], x: number, before: V): V {
+  return lane.findLast(pair => pair[0] <= x)?.[1] ?? before;
+}
+
+/**
+ * A lane with one value from `fromX` up to `toX`; from there on it is as it was. Pairs outside stay to the letter,
+ * analog ones too; pairs that change nothing are left out where the new stretch begins and ends.
+ */
+export function setStretch<V extends number>(
+  lane: readonly Pair<V>[],
+  fromX: number,
+  toX: number,
+  value: V,
+  before: V,
+): Pair<V>[] {
+  const head = lane.filter(pair => pair[0] < fromX);
+  const tail = lane.filter(pair => pair[0] > toX);
+  const after = valueAt(lane, toX, before);
+  const middle: Pair<V>[] = [];
+  if ((head.at(-1)?.[1] ?? before) !== value) middle.push([fromX, value]);
+  if (after !== value) middle.push([toX, after]);
+  return [...head, ...middle, ...tail];
+}
+
+/** A press painted on a control's lane, from a frame up to another (not included), in frames of the take. */
+export function paintControl(take: Take, control: string, fromX: number, toX: number, isDown: boolean): Take {
+  const lane = setStretch<number>(take.lanes[control] ?? [], fromX, toX, isDown ? 1 : 0, 0);
+  return { ...take, lanes: { ...take.lanes, [control]: lane } };
+}
+
+/** A gate painted open or closed over a stretch. */
+export function paintGate(take: Take, gate: string, fromX: number, toX: number, isOpen: boolean): Take {
+  const lane = setStretch<0 | 1>(take.gates?.[gate] ?? [], fromX, toX, isOpen ? 1 : 0, 0);
+  return { ...take, gates: { ...take.gates, [gate]: lane } };
+}
+
+/** A copy of a take under an id and a name of its own. */
+export function copyTake(take: Take, id: string, name: string): Take {
+  return { ...take, id, name };
+}

@@ -1,0 +1,91 @@
+import { listFates, notes, type Fate, type Program, type Trace } from "#core";
+import type { TapeModel, TapeRow } from "./tapeModel";
+
+const fatesOfTrace = new WeakMap<Trace, Fate[]>();
+
+/** The fates of a trace, worked out once. */
+export function fatesOf(program: Program, trace: Trace): Fate[] {
+  let found = fatesOfTrace.get(trace);
+  if (!found) fatesOfTrace.set(trace, (found = listFates(program, trace)));
+  return found;
+}
+
+function edgesOfNote(program: Program, trace: Trace, note: number): { control: number; frame: number }[] {
+  const at = trace.at[note]!;
+  return Array.from({ length: trace.payload[at]! }, (_, k) => {
+    const key = trace.payload[at + 1 + k]!;
+    return { control: key % program.sourceCount, frame: Math.floor(key / program.sourceCount) };
+  });
+}
+
+/** The note of the request a move's mark comes from. */
+function findRequest(trace: Trace, move: number, made: number): number {
+  for (let i = 0; i < trace.count; i++) {
+    if (trace.kind[i] === notes.REQUEST && trace.subject[i] === move && trace.frame[i] === made) return i;
+  }
+  return -1;
+}
+
+/**
+ * The fate behind a note of the tape: of the youngest press that a fire, a request or an answer is made of, or, for a
+ * lapse, of the last press of its controls. Undefined when there is none (a direction alone, say).
+ */
+export function fateOfNote(program: Program, trace: Trace, note: number): Fate | undefined {
+  const fates = fatesOf(program, trace);
+  const kind = trace.kind[note];
+  const subject = trace.subject[note]!;
+  const made = trace.payload[trace.at[note]!]!;
+  const source = kind === notes.PERFORMED || kind === notes.LOST ? findRequest(trace, subject, made) : note;
+  if (kind === notes.LAPSE) {
+    return fates.findLast(fate =>
+      fate.lapses.some(lapse => lapse.pattern === subject && lapse.frame === trace.frame[note]),
+    );
+  }
+  if (kind === notes.PROMPT)
+    return fates.findLast(fate =>
+      fate.uses.some(
+        use => use.kind === "prompt" && use.index === subject && use.frame === trace.frame[note],
+      ),
+    );
+  if (source < 0 || (kind !== notes.FIRE && source === note)) return undefined;
+  const edges = edgesOfNote(program, trace, source);
+  return fates.findLast(fate =>
+    edges.some(edge => edge.control === fate.control && edge.frame === fate.frame),
+  );
+}
+
+/** The fate of a control's press that is down on a frame. */
+export function fateOfPress(program: Program, trace: Trace, row: TapeRow, frame: number): Fate | undefined {
+  const control = program.controls.findIndex(item => item.id === row.id);
+  const span = row.spanFrom.findLastIndex((from, k) => from <= frame && frame < row.spanTo[k]!);
+  return fatesOf(program, trace).find(fate => fate.control === control && fate.frame === row.spanFrom[span]);
+}
+
+/** A place on the tape that a line joins. */
+export interface TapePoint {
+  readonly row: number;
+  readonly frame: number;
+}
+
+/** The places a press went through, in order: the press, what fired, what was asked for, what became of it. */
+export function pathOfFate(program: Program, model: TapeModel, fate: Fate): TapePoint[] {
+  const rowOf = (group: TapeRow["group"], id: string | undefined) =>
+    model.rows.findIndex(row => row.group === group && row.id === id);
+  const points: TapePoint[] = [
+    { row: rowOf("controls", program.controls[fate.control]?.id), frame: fate.frame },
+  ];
+  const end = fate.uses.at(-1) ?? fate.losses.at(-1);
+  const made = end?.made ?? -1;
+  const fire = fate.fires.findLast(item => made < 0 || item.frame === made);
+  if (fire) points.push({ row: rowOf("patterns", program.patterns[fire.pattern]?.id), frame: fire.frame });
+  if (end) {
+    const isPrompt = "kind" in end && end.kind === "prompt";
+    const index = "move" in end ? end.move : end.index;
+    const row = isPrompt
+      ? rowOf("prompts", program.prompts[index]?.id)
+      : rowOf("moves", program.moves[index]?.id);
+    points.push({ row, frame: end.made });
+    if (end.frame !== end.made) points.push({ row, frame: end.frame });
+  }
+  return points.filter(point => point.row >= 0);
+}

@@ -1,0 +1,110 @@
+import { formatMs, parseFrames, readAt, writeAt, type Trace } from "#core";
+import { goToFrame, playFrom, playhead } from "../store/playhead";
+import { paintControl, paintGate } from "../store/takeEdits";
+import {
+  beginGesture,
+  compileOnce,
+  editKit,
+  editTake,
+  evaluateOnce,
+  workbench,
+  type Evaluated,
+  type Gesture,
+} from "../store/workbench";
+import { stepLength } from "../ui/lengthText";
+import type { TapeHandle } from "./handles";
+import type { StrokeResult } from "./stroke";
+import type { TapeRow } from "./tapeModel";
+import { tapeLook } from "./tapeStore";
+
+/** The open take as the kit now stands judges it, outside React. */
+export function evaluatedNow(): Evaluated | undefined {
+  const { kit, takes, openTakeId } = workbench.getState();
+  const { program } = compileOnce(kit);
+  const take = takes.find(item => item.id === openTakeId);
+  return program && take ? evaluateOnce(program, take) : undefined;
+}
+
+let gesture: Gesture | undefined;
+
+/** Begins to pull the end of a window: what the tape shows now is kept, to mark changes against. */
+export function beginPull(): void {
+  const now = evaluatedNow();
+  if (!now) return;
+  gesture = beginGesture();
+  tapeLook.setState({ before: { takeId: now.take.id, trace: now.trace } });
+}
+
+/** Pulls a window to so many frames: the number in the rule follows, and the take is run again. Gives the words beside the hand. */
+export function pullTo(handle: TapeHandle, frames: number): string {
+  const { kit } = workbench.getState();
+  if (!kit || !gesture) return "";
+  const found = readAt(kit, handle.path);
+  const current = typeof found === "string" ? found : "0f";
+  const by = frames - (parseFrames(current, kit.rate, handle.rounding) ?? 0);
+  if (by !== 0) {
+    const next = stepLength(current, by, kit.rate, handle.rounding, handle.least);
+    editKit(`pulled to ${next}`, now => writeAt(now, handle.path, next));
+    gesture.edited();
+  }
+  return `${handle.words} ${frames}f · ${formatMs(frames, kit.rate)}`;
+}
+
+/** Ends a pull; broken off, everything is as it was. */
+export function endPull(isCancelled: boolean): void {
+  if (!gesture) return;
+  if (isCancelled) {
+    gesture.cancel();
+    tapeLook.setState({ before: undefined });
+  } else gesture.end();
+  gesture = undefined;
+}
+
+/** Any edit that is not part of a pull takes the marks of the last one away. */
+workbench.subscribe((now, before) => {
+  if (gesture || (now.kit === before.kit && now.takes === before.takes)) return;
+  tapeLook.setState({ before: undefined });
+});
+
+/** Paints what a stroke came to onto the open take. */
+export function applyStroke(row: TapeRow, result: StrokeResult): void {
+  const now = evaluatedNow();
+  if (!now) return;
+  const { take, program } = now;
+  const toX = (frame: number) => (frame * take.rate) / program.rateHz;
+  const paint = row.group === "gates" ? paintGate : paintControl;
+  editTake(`painted ${row.name}`, take.id, was => {
+    const wiped =
+      result.wipeTo > result.wipeFrom
+        ? paint(was, row.id, toX(result.wipeFrom), toX(result.wipeTo), false)
+        : was;
+    return result.fillTo > result.fillFrom
+      ? paint(wiped, row.id, toX(result.fillFrom), toX(result.fillTo), true)
+      : wiped;
+  });
+}
+
+/** The frame of the next or last event after or before a frame; of one row's marks, or of the whole trace. */
+export function findEvent(trace: Trace, frame: number, direction: 1 | -1, row?: TapeRow): number | undefined {
+  const frames = row
+    ? [...row.markFrame, ...row.spanFrom].sort((a, b) => a - b)
+    : [...trace.frame.subarray(0, trace.count)];
+  return direction > 0 ? frames.find(at => at > frame) : frames.findLast(at => at < frame);
+}
+
+let stop: (() => void) | undefined;
+
+/** Starts or stops the replay, at the speed and over the stretch that are set. */
+export function toggleReplay(): void {
+  const now = evaluatedNow();
+  if (playhead.getState().isPlaying) return stop?.();
+  if (!now || now.trace.frames === 0) return;
+  const { speed, stretch, isLooping } = tapeLook.getState();
+  stop = playFrom(now.program.rateHz, now.trace.frames, { speed, loop: isLooping ? stretch : undefined });
+}
+
+/** Moves the playhead by frames. */
+export function stepBy(frames: number): void {
+  const now = evaluatedNow();
+  if (now) goToFrame(playhead.getState().frame + frames, now.trace.frames);
+}

@@ -1,0 +1,89 @@
+import { goToFrame, playhead } from "../store/playhead";
+import { applyStroke, evaluatedNow, findEvent, stepBy, toggleReplay } from "./tapeActions";
+import type { TapeController } from "./tapeController";
+import type { TapeModel } from "./tapeModel";
+import { SPEEDS, tapeLook } from "./tapeStore";
+
+/** What the tape's keys act on. */
+export interface TapeKeysTarget {
+  readonly model: TapeModel;
+  readonly controller: TapeController;
+  readonly row: number;
+  readonly chooseRow: (row: number) => void;
+  readonly openFate: (row: number, frame: number) => void;
+  readonly openSheet: () => void;
+}
+
+function jump(target: TapeKeysTarget, direction: 1 | -1, isOwnRow: boolean): void {
+  const now = evaluatedNow();
+  const row = isOwnRow ? target.model.rows[target.row] : undefined;
+  const frame = now && findEvent(now.trace, playhead.getState().frame, direction, row);
+  if (frame !== undefined) goToFrame(frame, target.model.frames);
+}
+
+/** One key for three turns: begin a stretch, end it, let it go. */
+function turnStretch(): void {
+  const { frame } = playhead.getState();
+  const { stretch } = tapeLook.getState();
+  if (!stretch) tapeLook.setState({ stretch: { from: frame, to: frame } });
+  else if (stretch.from === stretch.to && frame !== stretch.from) {
+    tapeLook.setState({
+      stretch: { from: Math.min(frame, stretch.from), to: Math.max(frame, stretch.from) },
+    });
+  } else tapeLook.setState({ stretch: undefined, isLooping: false });
+}
+
+function zoomToStretch({ controller, model }: TapeKeysTarget): void {
+  const { stretch } = tapeLook.getState();
+  const { from, to } = stretch ?? { from: 0, to: model.frames - 1 };
+  controller.showFrames(from, to);
+}
+
+/** Paints or wipes one frame's press on the chosen row. */
+function paintHere({ model, row }: TapeKeysTarget, isDown: boolean): void {
+  const found = model.rows[row];
+  const { frame } = playhead.getState();
+  if (!found || (found.group !== "controls" && found.group !== "gates")) return;
+  const span = found.spanFrom.findLastIndex(
+    (from, k) => from <= frame && frame < found.spanTo[k]! && found.spanLook[k] !== "forgiven",
+  );
+  if (isDown) applyStroke(found, { wipeFrom: frame, wipeTo: frame, fillFrom: frame, fillTo: frame + 1 });
+  else if (span >= 0)
+    applyStroke(found, {
+      wipeFrom: found.spanFrom[span]!,
+      wipeTo: found.spanTo[span]!,
+      fillFrom: 0,
+      fillTo: 0,
+    });
+}
+
+/** Does what a key of the tape does; false when the key is none of them. */
+export function pressTapeKey(key: string, isShift: boolean, target: TapeKeysTarget): boolean {
+  const { controller, model } = target;
+  const isPainting = tapeLook.getState().tool === "paint";
+  const speed = /^[1-5]$/.test(key) ? SPEEDS[Number(key) - 1] : undefined;
+  if (speed !== undefined) tapeLook.setState({ speed });
+  else if (key === "ArrowLeft" || key === "ArrowRight")
+    stepBy((key === "ArrowRight" ? 1 : -1) * (isShift ? 10 : 1));
+  else if (key === "[" || key === "]") jump(target, key === "]" ? 1 : -1, false);
+  else if (key === "{" || key === "}") jump(target, key === "}" ? 1 : -1, true);
+  else if (key === "ArrowUp") target.chooseRow(Math.max(0, target.row - 1));
+  else if (key === "ArrowDown") target.chooseRow(Math.min(model.rows.length - 1, target.row + 1));
+  else if (key === "Enter") target.openFate(target.row, playhead.getState().frame);
+  else if (key === "Home") goToFrame(0, model.frames);
+  else if (key === "End") goToFrame(model.frames - 1, model.frames);
+  else if (key === " ") toggleReplay();
+  else if (key === "s" || key === "S") turnStretch();
+  else if (key === "z" || key === "Z") zoomToStretch(target);
+  else if (key === "l" || key === "L")
+    tapeLook.setState(look => ({ isLooping: !look.isLooping && look.stretch !== undefined }));
+  else if (key === "+" || key === "=") controller.zoom(1.25);
+  else if (key === "-") controller.zoom(0.8);
+  else if (key === "p" || key === "P") tapeLook.setState({ tool: isPainting ? "look" : "paint" });
+  else if ((key === "f" || key === "F") && isPainting) paintHere(target, true);
+  else if (key === "Backspace" && isPainting) paintHere(target, false);
+  else if (key === "?") target.openSheet();
+  else return false;
+  if (!"szl".includes(key.toLowerCase())) controller.reveal(playhead.getState().frame);
+  return true;
+}

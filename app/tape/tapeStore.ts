@@ -1,0 +1,28 @@
+import { createStore } from "zustand/vanilla";
+import type { Fate, Trace } from "#core";
+
+/** What is being looked at on the tape, shared by its canvas, its dock and its cards. */
+export interface TapeLook {
+  /** The press whose fate is told, by control and frame. */
+  readonly fate: Pick<Fate, "control" | "frame"> | undefined;
+  /** The trace from before the last pull, that changes are marked against until the next edit. */
+  readonly before: { readonly takeId: string; readonly trace: Trace } | undefined;
+  readonly tool: "look" | "paint";
+  /** A stretch of frames to measure, zoom to or loop; both ends included. */
+  readonly stretch: { readonly from: number; readonly to: number } | undefined;
+  readonly isLooping: boolean;
+  /** Speed of replay: 1 is the kit's own. */
+  readonly speed: number;
+}
+
+export const tapeLook = createStore<TapeLook>(() => ({
+  fate: undefined,
+  before: undefined,
+  tool: "look",
+  stretch: undefined,
+  isLooping: false,
+  speed: 1,
+}));
+
+/** Speeds of replay, slowest first. */
+export const SPEEDS = [0.125, 0.25, 0.5, 1, 2] as const;

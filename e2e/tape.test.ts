@@ -1,0 +1,189 @@
+import { By, Key, type WebDriver, type WebElement } from "selenium-webdriver";
+import { afterAll, afterEach, beforeAll, beforeEach, expect, test } from "vitest";
+import { find, openBrowser, press, startApp, textOf, waitFor } from "./browser";
+
+const LABEL_PX = 196;
+const RULER_PX = 36;
+const ROW_PX = 24;
+const ROWS = [
+  "Left",
+  "Right",
+  "Leap",
+  "Brace",
+  "Footing",
+  "Leap press",
+  "Cling",
+  "Tuck",
+  "Right twice",
+  "Hop",
+  "Scurry",
+];
+
+let app: Awaited<ReturnType<typeof startApp>>;
+let browser: Awaited<ReturnType<typeof openBrowser>>;
+let driver: WebDriver;
+let tape: WebElement;
+
+beforeAll(async () => {
+  app = await startApp();
+});
+afterAll(() => app.stop());
+beforeEach(async () => {
+  browser = await openBrowser();
+  driver = browser.driver;
+  await driver.get(app.address);
+  await press(driver, "Open demo Belfry Runner");
+  await find(driver, "[data-testid=open-take]");
+  await press(driver, "Open Sloppy climb");
+  tape = await find(driver, "[data-testid=tape]");
+});
+afterEach(async () => {
+  const logs = await driver.manage().logs().get("browser");
+  await browser.close();
+  expect(logs.filter(entry => entry.level.name === "SEVERE").map(entry => entry.message)).toEqual([]);
+});
+
+/** The first frame in view: what the page says of the tape's view. */
+async function firstFrame(): Promise<number> {
+  return Number(await tape.getAttribute("data-first-frame"));
+}
+
+/** A place on the canvas, from its middle, as the driver's pointer wants it. 8 px a frame. */
+async function place(row: string, frame: number): Promise<{ origin: WebElement; x: number; y: number }> {
+  const box = await tape.getRect();
+  const x = LABEL_PX + (frame - (await firstFrame())) * 8 - box.width / 2;
+  const y = RULER_PX + ROWS.indexOf(row) * ROW_PX + ROW_PX / 2 - box.height / 2;
+  return { origin: tape, x: Math.round(x), y: Math.round(y) };
+}
+
+async function lostButton(): Promise<WebElement> {
+  return waitFor(
+    driver,
+    "the count of lost presses",
+    async () => (await driver.findElements(By.xpath("//button[contains(., ' lost')]")))[0],
+  );
+}
+
+/** Chooses a lost press from the list; its frame comes into view. */
+async function chooseLost(words: string): Promise<void> {
+  await (await lostButton()).click();
+  const item = await waitFor(
+    driver,
+    words,
+    async () =>
+      (
+        await driver.findElements(
+          By.xpath(
+            `//*[@data-testid="lost-list"]//button[contains(., "${words}") and contains(., "Missed by")]`,
+          ),
+        )
+      )[0],
+  );
+  await item.click();
+  await waitFor(driver, "its fate", async () => (await textOf(driver, "[data-testid=fate]")).includes(words));
+}
+
+test("a lost press tells why, and one button makes the smallest change that saves it", async () => {
+  expect(await (await lostButton()).getText()).toBe("5 presses lost");
+  await chooseLost("Leap at 202");
+  expect(await textOf(driver, "[data-testid=fate]")).toContain(
+    "Footing opened at 210, 2f after Hop forgot it.",
+  );
+  await press(driver, "Remember for 8f instead of 6f: nothing else changes");
+  await waitFor(driver, "the press saved", async () =>
+    (await textOf(driver, "[data-testid=fate]")).includes("Leap at 202 became Hop at 210, remembered 8f."),
+  );
+  expect(await (await lostButton()).getText()).toBe("4 presses lost");
+  await press(driver, "Undo");
+  expect(await (await lostButton()).getText()).toBe("5 presses lost");
+});
+
+test("the end of a buffer is pulled on the canvas, the hop appears, and undo is one step; Escape leaves nothing half-made", async () => {
+  await chooseLost("Leap at 202");
+  const grip = await place("Hop", 209);
+  const target = await place("Hop", 211);
+  await driver
+    .actions()
+    .move(grip)
+    .press()
+    .move({ ...grip, x: grip.x + 9 })
+    .move(target)
+    .release()
+    .perform();
+  await waitFor(driver, "the press saved", async () =>
+    (await textOf(driver, "[data-testid=fate]")).includes("became Hop at 210"),
+  );
+  await press(driver, "Undo");
+  await waitFor(driver, "the press lost again", async () =>
+    (await textOf(driver, "[data-testid=fate]")).includes("was lost"),
+  );
+  await driver.actions().move(grip).press().move(target).sendKeys(Key.ESCAPE).release().perform();
+  await waitFor(driver, "nothing changed", async () =>
+    (await textOf(driver, "[data-testid=fate]")).includes("was lost"),
+  );
+  expect(await (await driver.findElement(By.xpath("//button[.='Undo']"))).isEnabled()).toBe(false);
+});
+
+test("presses are painted, moved and wiped on a lane, and each is one step of undo", async () => {
+  await press(driver, "Paint");
+  await driver
+    .actions()
+    .move(await place("Brace", 20.5))
+    .press()
+    .move(await place("Brace", 30.5))
+    .move(await place("Brace", 44.5))
+    .release()
+    .perform();
+  await press(driver, "As table");
+  const rows = async () =>
+    (await textOf(driver, "[data-testid=tape-table]"))
+      .split("\n")
+      .filter(line => line.includes("Brace") || line.includes("Cling"));
+  await waitFor(driver, "the painted press", async () =>
+    (await rows()).some(line => line.startsWith("20f") && line.includes("goes down")),
+  );
+  expect((await rows()).slice(0, 3).map(line => line.replace(/ [\d.]+ ms/, ""))).toEqual([
+    "20f Brace goes down",
+    "38f Cling fired",
+    "45f Brace comes up",
+  ]);
+  await press(driver, "As tape");
+  tape = await find(driver, "[data-testid=tape]");
+  await driver
+    .actions()
+    .keyDown(Key.SHIFT)
+    .move(await place("Brace", 18.5))
+    .press()
+    .move(await place("Brace", 30.5))
+    .move(await place("Brace", 47.5))
+    .release()
+    .keyUp(Key.SHIFT)
+    .perform();
+  await press(driver, "As table");
+  await waitFor(driver, "the press wiped", async () => !(await rows()).some(line => line.startsWith("20f")));
+  await press(driver, "Undo");
+  await waitFor(driver, "the press back", async () => (await rows()).some(line => line.startsWith("20f")));
+});
+
+test("the tape is walked by keys alone: events, rows, fates, a measured stretch, the sheet of keys", async () => {
+  const at = () => textOf(driver, "[data-testid=playhead]");
+  await tape.sendKeys("]");
+  const first = await at();
+  await tape.sendKeys("]", "]", "[", "[");
+  expect(await at()).toBe(first);
+  await tape.sendKeys(...Array<string>(9).fill(Key.ARROW_DOWN), "}");
+  expect(await at()).toBe("37f");
+  await tape.sendKeys(Key.ENTER);
+  await waitFor(driver, "a fate", async () =>
+    (await textOf(driver, "[data-testid=fate]")).includes("became Hop at 37"),
+  );
+  await tape.sendKeys("s", ...Array<string>(12).fill(Key.ARROW_RIGHT), "s");
+  expect(await textOf(driver, "[data-testid=measure]")).toContain("37–49: 12f 200 ms");
+  await tape.sendKeys("?");
+  await waitFor(
+    driver,
+    "the sheet",
+    async () => (await driver.findElements(By.xpath("//h2[.='Keys of the tape']"))).length > 0,
+  );
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+});
