@@ -16,7 +16,7 @@ import {
   type Program,
 } from "#core";
 import { runByHand, runByMachines, type Counts } from "./rivals";
-import { makeLargeKit, makeTake, mustCompile, prepare, SMALL_KIT } from "./scenes";
+import { lengthenTake, makeLargeKit, makeTake, mustCompile, prepare, SMALL_KIT } from "./scenes";
 
 const HOUR = 216_000;
 
@@ -72,18 +72,7 @@ function benchDrag(): void {
   const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
   const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/sloppy-climb.json", "utf8")));
   if (!kit.ok || !take.ok) throw new Error("the demo must read");
-  const loop = take.value.frames;
-  const times = Math.ceil(3600 / loop);
-  const repeated = <T>(lane: readonly (readonly [number, T])[]) =>
-    Array.from({ length: times }, (_, k) => lane.map(([x, v]): [number, T] => [x + k * loop, v])).flat();
-  const minute = {
-    ...take.value,
-    frames: 3600,
-    lanes: Object.fromEntries(Object.entries(take.value.lanes).map(([id, lane]) => [id, repeated(lane)])),
-    gates: Object.fromEntries(
-      Object.entries(take.value.gates ?? {}).map(([id, lane]) => [id, repeated(lane)]),
-    ),
-  };
+  const minute = lengthenTake(take.value, 3600);
   let frames = 4;
   const work = () => {
     frames = 4 + ((frames + 1) % 12);

@@ -103,6 +103,25 @@ export function makeTake(frames: number, seed = 1): Take {
   return { format: "moss-tap/take", version: 1, id: "made", name: "Made", rate: 60, frames, lanes, gates };
 }
 
+/** A take played again and again until it has so many frames. */
+export function lengthenTake(take: Take, frames: number): Take {
+  const times = Math.ceil(frames / take.frames);
+  const repeat = <T>(lane: readonly (readonly [number, T])[]) =>
+    Array.from({ length: times }, (_, k) =>
+      lane.map(([x, v]): [number, T] => [x + k * take.frames, v]),
+    ).flat();
+  const each = <T>(lanes: Readonly<Record<string, readonly (readonly [number, T])[]>>) =>
+    Object.fromEntries(Object.entries(lanes).map(([id, lane]) => [id, repeat(lane)]));
+  return {
+    ...take,
+    id: `${take.id}-long`,
+    name: `${take.name}, long`,
+    frames,
+    lanes: each(take.lanes),
+    gates: each(take.gates ?? {}),
+  };
+}
+
 export function mustCompile(kit: Kit): Program {
   const compiled = compile(kit);
   if (!compiled.ok) throw new Error(JSON.stringify(compiled.issues));

@@ -1,7 +1,8 @@
-import { useCallback, useState, type PointerEvent } from "react";
+import { useCallback, useEffect, useState, type PointerEvent } from "react";
 import { useStore } from "zustand";
 import { formatMs } from "#core";
 import { usePad } from "../devices/usePad";
+import { judged } from "../store/judged";
 import { goToFrame, playhead } from "../store/playhead";
 import { openTake } from "../store/workbench";
 import { useEvaluated, useWorkbench } from "../store/useWorkbench";
@@ -55,6 +56,22 @@ function Transport({ frames }: { frames: number }) {
       </span>
     </span>
   );
+}
+
+/** Said when a long take has been at the worker for a while. */
+function JudgingNote() {
+  const { askedAtMs, trouble } = useStore(judged);
+  const [isLong, setLong] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setLong(askedAtMs !== undefined), askedAtMs === undefined ? 0 : 300);
+    return () => clearTimeout(timer);
+  }, [askedAtMs]);
+  if (trouble) return <span className="text-foxglove">This take could not be judged: {trouble}</span>;
+  return isLong && askedAtMs !== undefined ? (
+    <span className="text-soft" role="status">
+      judging the whole take …
+    </span>
+  ) : null;
 }
 
 /** The stretch that is measured: how long it is, looped or not, and how to let it go. */
@@ -172,6 +189,7 @@ export function Dock() {
             <Transport frames={evaluated.trace.frames} />
           </>
         )}
+        <JudgingNote />
         <span className="ml-auto flex items-center gap-1">
           {!isFolded && !isLive && evaluated && !isTable && (
             <Button

@@ -1,4 +1,5 @@
 import { formatMs, parseFrames, readAt, writeAt, type Trace } from "#core";
+import { judgeTake } from "../store/judged";
 import { goToFrame, playFrom, playhead } from "../store/playhead";
 import { paintControl, paintGate } from "../store/takeEdits";
 import {
@@ -6,7 +7,6 @@ import {
   compileOnce,
   editKit,
   editTake,
-  evaluateOnce,
   workbench,
   type Evaluated,
   type Gesture,
@@ -22,7 +22,7 @@ export function evaluatedNow(): Evaluated | undefined {
   const { kit, takes, openTakeId } = workbench.getState();
   const { program } = compileOnce(kit);
   const take = takes.find(item => item.id === openTakeId);
-  return program && take ? evaluateOnce(program, take) : undefined;
+  return program && take ? judgeTake(program, take) : undefined;
 }
 
 let gesture: Gesture | undefined;

@@ -136,11 +136,19 @@ function readPrompt(row: TapeRow, frame: number, code: number, note: number): vo
 
 /** Makes the rows of the tape: one pass over the notes. Rules that are off have no row. */
 export function buildTape(kit: Kit, program: Program, trace: Trace): TapeModel {
-  const controls = kit.controls.map(item => createRow("controls", item));
-  const gates = (kit.gates ?? []).map(item => createRow("gates", item));
-  const patterns = kit.patterns.map(item => createRow("patterns", item));
-  const moves = (kit.moves ?? []).map(item => createRow("moves", item));
-  const prompts = (kit.prompts ?? []).map(item => createRow("prompts", item));
+  const named = (
+    group: TapeGroup,
+    items: readonly { id: string }[],
+    names: readonly { id: string; name: string }[] = [],
+  ) =>
+    items.map(item =>
+      createRow(group, names.find(other => other.id === item.id) ?? { id: item.id, name: item.id }),
+    );
+  const controls = named("controls", program.controls, kit.controls);
+  const gates = named("gates", program.gates, kit.gates);
+  const patterns = named("patterns", program.patterns, kit.patterns);
+  const moves = named("moves", program.moves, kit.moves);
+  const prompts = named("prompts", program.prompts, kit.prompts);
   const spentAt = new Float64Array(program.gates.length).fill(-1);
   const coyotes = gates.map((_, g) => longestCoyote(program, g));
   const modeFrame: number[] = [];
@@ -191,16 +199,13 @@ export function buildTape(kit: Kit, program: Program, trace: Trace): TapeModel {
         break;
     }
   }
-  const rows = [...controls, ...gates, ...patterns, ...moves, ...prompts].filter((row, i) => {
-    const item = [
-      ...kit.controls,
-      ...(kit.gates ?? []),
-      ...kit.patterns,
-      ...(kit.moves ?? []),
-      ...(kit.prompts ?? []),
-    ][i];
-    return !(item && "off" in item && item.off);
-  });
+  const rows = [
+    ...controls,
+    ...gates.filter((_, g) => program.gates[g]!.isListed),
+    ...patterns.filter((_, i) => !program.patterns[i]!.isOff),
+    ...moves.filter((_, m) => !program.moves[m]!.isOff),
+    ...prompts.filter((_, p) => !program.prompts[p]!.isOff),
+  ];
   for (const row of rows) {
     for (let k = 0; k < row.spanTo.length; k++)
       if (row.spanTo[k]! > trace.frames) row.spanTo[k] = trace.frames;

@@ -1,6 +1,6 @@
 import { useId } from "react";
 import { formatMs } from "#core";
-import { compileOnce, evaluateOnce } from "../store/workbench";
+import { compileOnce } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
 import { listPressLengths, listStretches } from "./pressLengths";
 
@@ -8,6 +8,8 @@ const WIDTH = 680;
 const STRIP_Y = 34;
 const STRIP_HEIGHT = 62;
 const DOT_ROWS = 5;
+/** More dots than this are only a blot; the counts beside the map are of all presses. */
+const MOST_DOTS = 600;
 
 /** What each length of press on a control ends in, to scale, with the real presses of all takes as dots. */
 export function PressLengthMap({ controlId }: { controlId: string }) {
@@ -17,7 +19,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
   const { program } = compileOnce(kit);
   const control = program?.controls.findIndex(item => item.id === controlId) ?? -1;
   if (!kit || !program || control < 0) return null;
-  const lengths = takes.flatMap(take => listPressLengths(evaluateOnce(program, take), control));
+  const lengths = takes.flatMap(take => listPressLengths(program, take, control));
   const limits = listStretches(program, control, 600).map(stretch => stretch.from);
   const upTo = Math.min(
     600,
@@ -85,6 +87,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
           );
         })}
         {lengths
+          .slice(0, MOST_DOTS)
           .filter(length => length <= upTo)
           .map((length, i) => (
             <circle

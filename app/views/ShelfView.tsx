@@ -9,6 +9,7 @@ import { freshId } from "../store/edits";
 import { download, readFile } from "../store/files";
 import type { KitRecord } from "../store/library";
 import type { ShelfChange } from "../store/shelfChanges";
+import { LONG_TAKE_FRAMES } from "../store/judged";
 import { evaluateOnce } from "../store/workbench";
 import { Button } from "../ui/Button";
 
@@ -27,7 +28,8 @@ const NO_TRACE: Trace = createTrace(60, 2);
 /** A small picture of a take: its presses in bark, what was performed as stones, what was lost as gaps. */
 function TakePicture({ kit, take }: { kit: Kit; take: Take | undefined }) {
   const program = compileFresh(kit);
-  const trace = program && take ? evaluateOnce(program, take).trace : NO_TRACE;
+  const isLong = take !== undefined && take.frames > LONG_TAKE_FRAMES;
+  const trace = program && take && !isLong ? evaluateOnce(program, take).trace : NO_TRACE;
   const width = 320;
   const per = width / Math.max(1, trace.frames);
   const bars: { x: number; w: number; row: number }[] = [];
@@ -76,9 +78,9 @@ function TakePicture({ kit, take }: { kit: Kit; take: Take | undefined }) {
           <ellipse key={i} cx={stone.x} cy="61" rx="4.5" ry="3.5" className="fill-moss" />
         ),
       )}
-      {!take && (
+      {(!take || isLong) && (
         <text x="160" y="42" textAnchor="middle" className="fill-soft text-sm">
-          no take yet
+          {take ? `a long take, ${Math.round(take.frames / take.rate / 60)} min` : "no take yet"}
         </text>
       )}
     </svg>

@@ -1,5 +1,4 @@
-import { answeredStretch, type Program } from "#core";
-import type { Evaluated } from "../store/workbench";
+import { answeredStretch, readTake, type InputColumns, type Program, type Take } from "#core";
 
 /** A stretch of press lengths on one control: what it ends in, or nothing (`name` undefined). Frames, both ends included. */
 export interface LengthStretch {
@@ -8,8 +7,20 @@ export interface LengthStretch {
   readonly patternIds: readonly string[];
 }
 
+const columnsOf = new WeakMap<Program, WeakMap<Take, InputColumns>>();
+
+/** A take read into columns for a program, once for each pair; the rules need not be run for this. */
+function readOnce(program: Program, take: Take): InputColumns {
+  let ofProgram = columnsOf.get(program);
+  if (!ofProgram) columnsOf.set(program, (ofProgram = new WeakMap()));
+  let columns = ofProgram.get(take);
+  if (!columns) ofProgram.set(take, (columns = readTake(program, take)));
+  return columns;
+}
+
 /** How long each press of a control was in a take, in frames, as far as it was let go. */
-export function listPressLengths({ columns }: Evaluated, control: number): number[] {
+export function listPressLengths(program: Program, take: Take, control: number): number[] {
+  const columns = readOnce(program, take);
   const lengths: number[] = [];
   let down = -1;
   for (let k = 0; k < columns.controlFrame.length; k++) {

@@ -1,0 +1,199 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { By, Key, type WebDriver } from "selenium-webdriver";
+import { parseKit, parseTake } from "#core";
+import { lengthenTake, makeLargeKit, makeTake } from "../bench/scenes";
+import { find, openBrowser, press, startApp, waitFor } from "./browser";
+
+/** Measures the figures of the tape in headless Chromium and prints them. Run by `npm run figures` after a build. */
+
+/** Notes, in the page, every animation frame and long task from now on. */
+const WATCH = `
+  window.watched = { frames: [], long: [] };
+  new PerformanceObserver(list => list.getEntries().forEach(entry => window.watched.long.push(entry.duration))).observe({ entryTypes: ["longtask"] });
+  (function tick(now) { window.watched.frames.push(now); requestAnimationFrame(tick); })(performance.now());
+`;
+
+function median(values: number[]): number {
+  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
+}
+
+function percentile(values: number[], share: number): number {
+  return (
+    [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? NaN
+  );
+}
+
+function say(what: string, value: string, goal: string): void {
+  console.log(`${what.padEnd(64)} ${value.padStart(22)}   ${goal}`);
+}
+
+async function readIn(driver: WebDriver, folder: string, documents: Record<string, unknown>): Promise<void> {
+  const files = Object.entries(documents).map(([name, document]) => {
+    const file = join(folder, `${name}.json`);
+    writeFileSync(file, JSON.stringify(document));
+    return file;
+  });
+  await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(files.join("\n"));
+}
+
+async function measurePanning(driver: WebDriver, folder: string): Promise<void> {
+  const kit = {
+    ...makeLargeKit(1),
+    patterns: makeLargeKit(1).patterns.slice(0, 20),
+    moves: makeLargeKit(1).moves!.slice(0, 8),
+  };
+  await readIn(driver, folder, { "hour-kit": kit, "hour-take": { ...makeTake(216_000), kit: kit.id } });
+  await (await find(driver, "[data-testid=kit-large] a")).click();
+  const tape = await find(driver, "[data-testid=tape]");
+  await waitFor(
+    driver,
+    "the hour on the tape",
+    async () => Number(await tape.getAttribute("data-painted")) === 216_000,
+  );
+  await driver.executeScript(WATCH);
+  await driver.executeScript(`
+    const tape = document.querySelector("[data-testid=tape]");
+    const box = tape.getBoundingClientRect();
+    const began = performance.now();
+    (function wheel(now) {
+      const t = now - began;
+      if (t > 8000) { window.watched.done = true; return; }
+      const zoom = t > 4000;
+      tape.dispatchEvent(new WheelEvent("wheel", { bubbles: true, cancelable: true, clientX: box.left + 700, clientY: box.top + 100,
+        ctrlKey: zoom, shiftKey: !zoom, deltaY: zoom ? Math.sin(t / 300) * 60 : Math.sin(t / 900) * 400 }));
+      requestAnimationFrame(wheel);
+    })(began);
+  `);
+  await waitFor(driver, "the panning", () =>
+    driver.executeScript<boolean>("return window.watched.done === true"),
+  );
+  const { frames, long } = await driver.executeScript<{ frames: number[]; long: number[] }>(
+    "return window.watched",
+  );
+  const perSecond = Array.from(
+    { length: 8 },
+    (_, s) => frames.filter(at => at >= frames[0]! + s * 1000 && at < frames[0]! + (s + 1) * 1000).length,
+  );
+  say(
+    "216,000 frames, 36 rows: pan and zoom",
+    `${median(perSecond)} frames/s`,
+    "goal 55 in the median second",
+  );
+  say("  long tasks over 50 ms after load", String(long.length), "goal none");
+}
+
+/** An hour under the hand: numbers stepped while a worker judges; the page must stay free. */
+async function measureHour(driver: WebDriver): Promise<void> {
+  await press(driver, "Shape");
+  const field = await find(driver, '[data-testid=sentence] input[aria-label^="buffer"]');
+  await driver.executeScript("window.watched.long = []; window.watched.frames = [];");
+  for (let k = 0; k < 10; k++) await field.sendKeys(Key.ARROW_UP);
+  const value = await field.getAttribute("value");
+  await waitFor(driver, "the newest answer", () =>
+    driver.executeScript<boolean>("return document.querySelector('[role=status].text-soft') === null"),
+  );
+  const { long } = await driver.executeScript<{ long: number[] }>("return window.watched");
+  say(
+    `one hour, a number stepped ten times (to ${value}): longest task`,
+    `${Math.max(0, ...long).toFixed(0)} ms`,
+    "the view stays responsive",
+  );
+}
+
+async function measurePull(driver: WebDriver, address: string, folder: string): Promise<void> {
+  await driver.get(address);
+  await find(driver, 'ul[aria-label="Demos"]');
+  const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
+  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/clean-climb.json", "utf8")));
+  if (!kit.ok || !take.ok) throw new Error("the demo must read");
+  await readIn(driver, folder, { "minute-kit": kit.value, "minute-take": lengthenTake(take.value, 3600) });
+  await (await find(driver, "[data-testid=kit-belfry-runner] a")).click();
+  const tape = await find(driver, "[data-testid=tape]");
+  await waitFor(
+    driver,
+    "the minute on the tape",
+    async () => Number(await tape.getAttribute("data-painted")) === 3600,
+  );
+  const took = await driver.executeAsyncScript<{ work: number[]; whole: number[] }>(`
+    const done = arguments[0];
+    const tape = document.querySelector("[data-testid=tape]");
+    const box = tape.getBoundingClientRect();
+    const at = (type, x) => tape.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, clientX: x, clientY: box.top + 36 + 9 * 24 + 12, buttons: 1 }));
+    tape.setPointerCapture = () => {};
+    const grip = box.left + 196 + (36 + 7) * 8;
+    at("pointermove", grip);
+    at("pointerdown", grip);
+    const took = { work: [], whole: [] };
+    let k = 0;
+    (async function pull() {
+      if (k++ === 120) { at("pointerup", grip); return done(took); }
+      const began = performance.now();
+      let frameBegan = 0;
+      requestAnimationFrame(() => { frameBegan = performance.now(); });
+      at("pointermove", grip + (k % 30) * 8);
+      await Promise.resolve();
+      await Promise.resolve();
+      const judged = performance.now() - began;
+      requestAnimationFrame(() => {
+        const channel = new MessageChannel();
+        channel.port1.onmessage = () => {
+          const now = performance.now();
+          took.work.push(judged + now - frameBegan);
+          took.whole.push(now - began);
+          setTimeout(pull, 5 + (k * 7) % 16);
+        };
+        channel.port2.postMessage(0);
+      });
+    })();
+  `);
+  const pair = (values: number[]) =>
+    `${median(values).toFixed(1)} / ${percentile(values, 0.95).toFixed(1)} ms`;
+  say(
+    "pull a buffer, one minute of Belfry Runner: hand to picture",
+    pair(took.work),
+    "median / 95th, goal 16 / 33",
+  );
+  say("  with the wait for the screen's next frame", pair(took.whole), "");
+}
+
+async function measureRecording(driver: WebDriver): Promise<void> {
+  await press(driver, "Record a take");
+  await waitFor(driver, "the first frames", () =>
+    driver.executeScript<boolean>(
+      `const n = Number(document.querySelector("[data-testid=tape]").dataset.painted); return n > 5 && n < 1000`,
+    ),
+  );
+  const late = await driver.executeAsyncScript<number[]>(`
+    const done = arguments[0];
+    const tape = document.querySelector("[data-testid=tape]");
+    const late = [];
+    (function tap(k) {
+      if (k === 20) return done(late);
+      const target = Number(tape.dataset.painted) + 1;
+      let screens = 0;
+      window.dispatchEvent(new KeyboardEvent(k % 2 === 0 ? "keydown" : "keyup", { code: "KeyK", bubbles: true, cancelable: true }));
+      requestAnimationFrame(function look() {
+        screens++;
+        if (Number(tape.dataset.painted) >= target) { late.push(screens); return setTimeout(() => tap(k + 1), 40); }
+        requestAnimationFrame(look);
+      });
+    })(0);
+  `);
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  say("recording: an event is on the tape after", `${Math.max(...late)} screen frames`, "goal at most 2");
+}
+
+const app = await startApp();
+const { driver, downloads, close } = await openBrowser();
+try {
+  await driver.get(app.address);
+  await find(driver, 'ul[aria-label="Demos"]');
+  await measurePanning(driver, downloads);
+  await measureHour(driver);
+  await measurePull(driver, app.address, downloads);
+  await measureRecording(driver);
+} finally {
+  await close();
+  app.stop();
+}
