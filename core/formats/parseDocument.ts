@@ -97,6 +97,8 @@ function listUnknownFields(
 
 const RANGES: Readonly<Record<string, Issue["facts"]>> = {
   speed: { low: 0, high: "400 %" },
+  count: { low: 1, high: 999 },
+  max: { low: 1, high: 999 },
   default: { low: 0, high: 1 },
 };
 
@@ -140,7 +142,8 @@ function toIssues(found: v.BaseIssue<unknown>, schemaAt: AnySchema, value: unkno
   const facts: Record<string, string | number> = { ...shown, wanted };
   if (code === "length" && /^0+(\.0+)?(f|ms)$/.test(String(found.input)))
     return [fault("length-zero", path, facts)];
-  if (code === "range") Object.assign(facts, RANGES[String(path[0])] ?? RANGES.default);
+  if (code === "range")
+    Object.assign(facts, RANGES[String(path.at(-1))] ?? RANGES[String(path[0])] ?? RANGES.default);
   if (code === "whole") facts.atLeast = typeof found.requirement === "number" ? found.requirement : 1;
   if (code === "choice") facts.wanted = wanted.replace(/[()]/g, "").replaceAll(" | ", ", ");
   return [fault(code, path, facts)];

@@ -131,6 +131,12 @@ test.each([
     'prompts[0].grades[0].name: a grade may not be called "ok"',
   ],
   [{ start: "x" }, "start: names a first mode, but the kit has no modes"],
+  [
+    {
+      patterns: [{ id: "t", name: "T", kind: "taps", control: "a", count: 100000, gap: "9f", answer: "nth" }],
+    },
+    "patterns[0].count: 100000 is out of range: give a number from 1 to 999",
+  ],
   [{ rate: 0 }, "rate: 0 is not a rate"],
   [{ rate: 59.94 }, "rate: 59.94 is not a rate"],
   [{ patterns: [{ ...hold, for: "12" }] }, "patterns[0].for: '12' is not a length: write 12f or 200ms"],

@@ -94,7 +94,7 @@ export function gatherNames(kit: Kit, issues: Issue[]): Names {
     atMost: (text, fallbackTicks) => toTicks(text, fallbackTicks, "atMost"),
     activeIn(wanted, path) {
       wanted?.forEach((id, k) => mode(id, [...path, "modes", k]));
-      if (modes.length === 0) return [true];
+      if (modes.length === 0) return [wanted === undefined];
       return modes.map(m => wanted === undefined || wanted.includes(m.id));
     },
     slots,

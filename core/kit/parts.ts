@@ -11,7 +11,13 @@ export const flag = v.boolean("type");
 export const duration = v.pipe(v.string("length"), v.regex(DURATION_PATTERN, "length"));
 /** A length that must not be zero, such as the beat of a repeat. */
 export const duration1 = v.pipe(v.string("length"), v.regex(DURATION_ABOVE_ZERO, "length"));
-export const count1 = v.pipe(v.number("whole"), v.integer("whole"), v.minValue(1, "whole"));
+/** How many taps or presses: a number a hand can make. */
+export const count1 = v.pipe(
+  v.number("whole"),
+  v.integer("whole"),
+  v.minValue(1, "whole"),
+  v.maxValue(999, "range"),
+);
 export const unit = v.pipe(v.number("range"), v.minValue(0, "range"), v.maxValue(1, "range"));
 export const rate = v.pipe(
   v.number("rate"),

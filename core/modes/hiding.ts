@@ -23,6 +23,14 @@ function findHidden(program: Program, state: State): void {
   }
 }
 
+/** Is pattern `p` active, and not only just, with this control among its own? Then hiding the control ends its attempt. */
+function isAtWork(program: Program, state: State, p: number, control: number): boolean {
+  const pattern = program.patterns[p]!;
+  return (
+    state.arrives[p] === 0 && pattern.activeIn[state.mode] === true && pattern.controls.includes(control)
+  );
+}
+
 /**
  * Brings the veils up to date before the patterns look: a hidden control is veiled, and stays so after the
  * hiding until it has been let go. A pattern that saw one of its own controls down when the veil fell starts over.
@@ -40,7 +48,7 @@ export function stepHiding(program: Program, state: State): void {
         if (state.veiled[at] === 1) continue;
         state.veiled[at] = 1;
         state.awake[p] = 1;
-        if (state.was[c] === 1 && program.patterns[p]!.controls.includes(c)) state.startsOver[p] = 1;
+        if (state.was[c] === 1 && isAtWork(program, state, p, c)) state.startsOver[p] = 1;
       } else if (state.veiled[at] === 1) {
         if (state.was[c] === 0) state.veiled[at] = 0;
         else state.lingering++;

@@ -202,3 +202,18 @@ test("cancel is not among the controls that captures take, but a captured cancel
     play(sketchKit("ab", { patterns: hidden }), drawTake({ a: ".######.", b: "...#...." })).phases("h"),
   ).toBe(".~~~~F=.");
 });
+
+test("what was hidden while a pattern was not active does not end what it is shown on becoming active", () => {
+  const patterns: Kit["patterns"] = [
+    { id: "grab", name: "Grab", kind: "press", control: "b", captures: true, modes: ["ground"] },
+    { id: "both", name: "Both", kind: "chord", controls: ["a", "b"], modes: ["sky"] },
+  ];
+  const run = play(kit(patterns, true), drawTake({ a: "..##########", b: ".#.........." }, AIR));
+  expect(run.of("lapsed")).toEqual([]);
+  expect(run.phases("both")).toBe("....~~~~~~~~");
+});
+
+test("a rule with an empty list of modes is active in none, in a kit without modes too", () => {
+  const patterns: Kit["patterns"] = [{ id: "p", name: "P", kind: "press", control: "a", modes: [] }];
+  expect(play(sketchKit("a", { patterns }), drawTake({ a: "..#.." })).events).toEqual([]);
+});
