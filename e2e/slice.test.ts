@@ -46,7 +46,7 @@ async function readTable(): Promise<[number, string, string][]> {
   const cells = await driver.executeScript<string[][]>(
     `return [...document.querySelectorAll("[data-testid=tape-table] tbody tr")].map(row => [...row.cells].map(cell => cell.textContent))`,
   );
-  return cells.map(([frame, , name, words]) => [parseInt(frame!, 10), name!, words!]);
+  return cells.map(([frame, name, words]) => [parseInt(frame!, 10), name!, words!]);
 }
 
 const framesOf = (lines: [number, string, string][], name: string, words: string) =>

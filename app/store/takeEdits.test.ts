@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Take } from "#core";
-import { paintControl, paintGate, setStretch } from "./takeEdits";
+import { convertTake, paintControl, paintGate, setStretch } from "./takeEdits";
 
 test.each([
   [
@@ -142,4 +142,21 @@ test("painting leaves the take it was given, and other lanes, as they were", () 
       [4, 0],
     ],
   });
+});
+
+test("a take brought to another rate keeps every place in seconds, and its judgement lands alike", () => {
+  const converted = convertTake({ ...TAKE, speed: [[3, 50]], gates: { g: [[1, 1]] } }, 120);
+  expect(converted).toMatchObject({
+    rate: 120,
+    frames: 40,
+    lanes: {
+      a: [
+        [4, 1],
+        [10, 0],
+      ],
+    },
+    gates: { g: [[2, 1]] },
+    speed: [[6, 50]],
+  });
+  expect(convertTake(converted, 60).lanes).toEqual(TAKE.lanes);
 });

@@ -39,6 +39,22 @@ export function paintGate(take: Take, gate: string, fromX: number, toX: number, 
   return { ...take, gates: { ...take.gates, [gate]: lane } };
 }
 
+/** A take brought to another rate: every place in time stays where it was in seconds. */
+export function convertTake(take: Take, rateHz: number): Take {
+  const move = <V>(lane: readonly (readonly [number, V])[]) =>
+    lane.map(([x, v]): [number, V] => [(x * rateHz) / take.rate, v]);
+  const each = <V>(lanes: Readonly<Record<string, readonly (readonly [number, V])[]>>) =>
+    Object.fromEntries(Object.entries(lanes).map(([id, lane]) => [id, move(lane)]));
+  return {
+    ...take,
+    rate: rateHz,
+    frames: (take.frames * rateHz) / take.rate,
+    lanes: each(take.lanes),
+    ...(take.gates ? { gates: each(take.gates) } : {}),
+    ...(take.speed ? { speed: move(take.speed) } : {}),
+  };
+}
+
 /** A copy of a take under an id and a name of its own. */
 export function copyTake(take: Take, id: string, name: string): Take {
   return { ...take, id, name };

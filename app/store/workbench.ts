@@ -111,10 +111,10 @@ export function beginGesture(): Gesture {
   };
 }
 
-/** Adds a take and opens it. */
-export function addTake(take: Take): void {
+/** Adds a take and opens it. `what` says in a few words how it came about. */
+export function addTake(take: Take, what = `recorded ${take.name}`): void {
   const { takes } = workbench.getState();
-  workbench.setState({ takes: [...takes, take], openTakeId: take.id, change: `recorded ${take.name}` });
+  workbench.setState({ takes: [...takes, take], openTakeId: take.id, change: what });
 }
 
 /** Opens one of the kit's takes on the tape. */

@@ -107,6 +107,7 @@ export function Dock() {
   const [heightPx, setHeight] = useState(338);
   const [isFolded, setFolded] = useState(false);
   const [isTable, setTable] = useState(false);
+  const [wanted, setWanted] = useState("");
   const [view, setView] = useState<TapeView | undefined>();
   const kit = useWorkbench(state => state.kit);
   const takes = useWorkbench(state => state.takes);
@@ -192,6 +193,16 @@ export function Dock() {
         <JudgingNote />
         <span className="ml-auto flex items-center gap-1">
           {!isFolded && !isLive && evaluated && !isTable && (
+            <input
+              type="search"
+              aria-label="Find a row"
+              placeholder="Find a row"
+              className="w-24 rounded-full border border-line bg-leaf px-3 py-0.5 placeholder:text-soft"
+              value={wanted}
+              onChange={event => setWanted(event.target.value)}
+            />
+          )}
+          {!isFolded && !isLive && evaluated && !isTable && (
             <Button
               look="quiet"
               aria-pressed={tool === "paint"}
@@ -211,7 +222,11 @@ export function Dock() {
         </span>
       </div>
       {!isFolded &&
-        (isTable && evaluated && !isLive ? <TapeTable evaluated={evaluated} /> : <Tape onView={onView} />)}
+        (isTable && evaluated && !isLive ? (
+          <TapeTable evaluated={evaluated} />
+        ) : (
+          <Tape onView={onView} wanted={wanted} />
+        ))}
     </section>
   );
 }

@@ -18,7 +18,15 @@ import { buildTape, type TapeModel } from "./tapeModel";
 import { tapeLook } from "./tapeStore";
 import type { TapeView } from "./tapeView";
 
-const EMPTY: TapeModel = { frames: 0, rateHz: 60, rows: [], modeFrame: [], modeId: [] };
+const EMPTY: TapeModel = { frames: 0, rateHz: 60, rows: [], modeFrame: [], modeName: [] };
+
+/** The rows whose name has what was typed in it; all of them when nothing was. */
+function keepRows(model: TapeModel, wanted: string): TapeModel {
+  const word = wanted.trim().toLowerCase();
+  return word === ""
+    ? model
+    : { ...model, rows: model.rows.filter(row => row.name.toLowerCase().includes(word)) };
+}
 
 /** Opens the fate of what stands on a row at a frame: the note given, a mark there, or the press that is down. */
 function openFate(model: TapeModel, row: number, frame: number, note = -1): void {
@@ -35,7 +43,7 @@ function openFate(model: TapeModel, row: number, frame: number, note = -1): void
 }
 
 /** The drawn tape: the open take as judged by the kit as it stands, or what is being played right now. */
-export function Tape({ onView }: { onView: (view: TapeView) => void }) {
+export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wanted: string }) {
   const kit = useWorkbench(state => state.kit);
   const { program } = useCompiled();
   const evaluated = useEvaluated();
@@ -48,10 +56,11 @@ export function Tape({ onView }: { onView: (view: TapeView) => void }) {
   const [row, setRow] = useState(0);
   const [isSheetOpen, setSheetOpen] = useState(false);
   const takeId = evaluated?.take.id;
-  const model = useMemo(
-    () => (kit && evaluated ? buildTape(kit, evaluated.program, evaluated.trace) : EMPTY),
+  const whole = useMemo(
+    () => (kit && evaluated ? buildTape(kit, evaluated.program, evaluated.trace, evaluated.take) : EMPTY),
     [kit, evaluated],
   );
+  const model = useMemo(() => keepRows(whole, wanted), [whole, wanted]);
   const fate = useMemo(
     () =>
       evaluated && look.fate && !isLive

@@ -4,18 +4,34 @@ import { goToFrame } from "../store/playhead";
 import type { Evaluated } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
-import { listEvents } from "./frameFacts";
+import { listEvents, type EventLine } from "./frameFacts";
 
 const PAGE = 200;
 
-/** The tape read as a table: every edge and event with its frame, for keyboards and screen readers. */
+type SortBy = "frame" | "name" | "words";
+
+const COLUMNS: readonly { readonly by: SortBy; readonly title: string }[] = [
+  { by: "frame", title: "Frame" },
+  { by: "name", title: "What" },
+  { by: "words", title: "Happened" },
+];
+
+function sortLines(lines: readonly EventLine[], by: SortBy, isDown: boolean): EventLine[] {
+  const sign = isDown ? -1 : 1;
+  const compare = (a: EventLine, b: EventLine) =>
+    by === "frame" ? a.note - b.note : a[by].localeCompare(b[by]) || a.note - b.note;
+  return [...lines].sort((a, b) => sign * compare(a, b));
+}
+
+/** The tape read as a table: every edge and event with its frame, for keyboards and screen readers; sorted by any column. */
 export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
   const kit = useWorkbench(state => state.kit);
   const [shown, setShown] = useState(PAGE);
-  const lines = useMemo(
-    () => (kit ? listEvents(kit, evaluated.program, evaluated.trace) : []),
-    [kit, evaluated],
-  );
+  const [sort, setSort] = useState<{ by: SortBy; isDown: boolean }>({ by: "frame", isDown: false });
+  const lines = useMemo(() => {
+    const all = kit ? listEvents(kit, evaluated.program, evaluated.trace) : [];
+    return sortLines(all, sort.by, sort.isDown);
+  }, [kit, evaluated, sort]);
   return (
     <div
       className="min-h-0 grow overflow-auto px-5"
@@ -26,10 +42,21 @@ export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
       <table className="w-full max-w-3xl text-sm" data-testid="tape-table">
         <thead className="sticky top-0 bg-paper text-left">
           <tr>
-            <th className="py-1 font-normal text-soft">Frame</th>
-            <th className="font-normal text-soft">Time</th>
-            <th className="font-normal text-soft">What</th>
-            <th className="font-normal text-soft">Happened</th>
+            {COLUMNS.map(({ by, title }) => (
+              <th
+                key={by}
+                className="py-1 font-normal"
+                aria-sort={sort.by !== by ? "none" : sort.isDown ? "descending" : "ascending"}
+              >
+                <button
+                  type="button"
+                  className="text-soft underline-offset-4 hover:underline"
+                  onClick={() => setSort({ by, isDown: sort.by === by && !sort.isDown })}
+                >
+                  {title} {sort.by === by ? (sort.isDown ? "↓" : "↑") : ""}
+                </button>
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
@@ -42,9 +69,9 @@ export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
                   onClick={() => goToFrame(line.frame, evaluated.trace.frames)}
                 >
                   {line.frame}f
-                </button>
+                </button>{" "}
+                <span className="text-soft">{formatMs(line.frame, evaluated.program.rateHz)}</span>
               </td>
-              <td className="font-mono text-soft">{formatMs(line.frame, evaluated.program.rateHz)}</td>
               <td>{line.name}</td>
               <td>{line.words}</td>
             </tr>

@@ -243,6 +243,26 @@ function paintRuler(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeV
   ctx.fillRect(0, RULER_PX - 1, view.widthPx, 1);
 }
 
+/** Where a mode begins, a line across all rows and its name; every second mode lies on a band. */
+function paintModes(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeView, model: TapeModel): void {
+  ctx.font = SMALL_FONT;
+  ctx.textBaseline = "middle";
+  model.modeFrame.forEach((frame, k) => {
+    const x = frameToX(view, frame);
+    const endX = frameToX(view, model.modeFrame[k + 1] ?? model.frames);
+    if (endX < LABEL_PX || x > view.widthPx) return;
+    if (k % 2 === 1) {
+      ctx.globalAlpha = 0.35;
+      ctx.fillStyle = palette.sand;
+      ctx.fillRect(x, RULER_PX, endX - x, view.heightPx);
+      ctx.globalAlpha = 1;
+    }
+    ctx.fillStyle = palette.bark;
+    ctx.fillRect(x, RULER_PX, 1.5, view.heightPx);
+    ctx.fillText(model.modeName[k]!, Math.max(x, LABEL_PX) + 5, view.heightPx - 8);
+  });
+}
+
 /** Near enough, every cell has its number. */
 function paintCellNumbers(
   ctx: CanvasRenderingContext2D,
@@ -330,6 +350,7 @@ export function paintTape(
   ctx.rect(LABEL_PX - 8, RULER_PX, view.widthPx, view.heightPx);
   ctx.clip();
   paintGrid(ctx, palette, view, model.frames);
+  paintModes(ctx, palette, view, model);
   const endX = frameToX(view, model.frames);
   if (endX < view.widthPx) {
     ctx.fillStyle = palette.paper;

@@ -6,7 +6,7 @@ const MODEL = {
   frames: 40,
   rateHz: 60,
   modeFrame: [],
-  modeId: [],
+  modeName: [],
   rows: [
     {
       group: "controls",

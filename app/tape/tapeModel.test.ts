@@ -48,3 +48,27 @@ test("a frame tells all that holds on it, and the table tells the same events", 
   const facts = listFacts(kit, model, program, trace, lost.frame);
   expect(facts).toContainEqual({ name: "Hop", fact: lost.words });
 });
+
+test("a lane whose control is gone keeps its row, shown as unbound; modes are bands with names", () => {
+  const { kit } = openDemo("clean-climb");
+  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/clean-climb.json", "utf8")));
+  if (!take.ok) throw new Error("the demo must read");
+  const modal = {
+    ...kit,
+    controls: kit.controls.filter(control => control.id !== "brace"),
+    patterns: kit.patterns.filter(pattern => !("control" in pattern) || pattern.control !== "brace"),
+    modes: [
+      { id: "up", name: "Up" },
+      { id: "down", name: "Down" },
+    ],
+    switches: [{ when: { gate: "footing", turns: "closed" as const }, to: "down" }],
+  };
+  const program = compile(modal);
+  if (!program.ok) throw new Error("the changed demo must compile");
+  const model = buildTape(modal, program.value, evaluate(program.value, take.value), take.value);
+  const row = model.rows.find(item => item.name === "brace (unbound)");
+  expect(row?.group).toBe("controls");
+  expect(row?.spanFrom.length).toBeGreaterThan(2);
+  expect(model.modeName).toEqual(["Up", "Down"]);
+  expect(model.modeFrame[0]).toBe(0);
+});

@@ -1,4 +1,16 @@
-import { FIRED, FORMING, LAPSED, notes, SUSTAINED, type Kit, type Program, type Trace } from "#core";
+import {
+  countFrames,
+  FIRED,
+  FORMING,
+  LAPSED,
+  notes,
+  readLane,
+  SUSTAINED,
+  type Kit,
+  type Program,
+  type Take,
+  type Trace,
+} from "#core";
 
 export type TapeGroup = "controls" | "gates" | "patterns" | "moves" | "prompts";
 
@@ -41,7 +53,8 @@ export interface TapeModel {
   readonly rateHz: number;
   readonly rows: readonly TapeRow[];
   readonly modeFrame: readonly number[];
-  readonly modeId: readonly string[];
+  /** The name of the mode that begins on each of those frames. */
+  readonly modeName: readonly string[];
 }
 
 function createRow(group: TapeGroup, item: { readonly id: string; readonly name: string }): TapeRow {
@@ -134,8 +147,23 @@ function readPrompt(row: TapeRow, frame: number, code: number, note: number): vo
   else addMark(row, frame, code === notes.FAILED ? "failed" : "answered", note);
 }
 
+/** Lanes of a take whose control the kit does not have: kept, shown, and heard by nothing. */
+function unboundRows(program: Program, take: Take | undefined): TapeRow[] {
+  if (!take) return [];
+  const frames = countFrames(take, program.rateHz);
+  return Object.entries(take.lanes).flatMap(([id, lane]) => {
+    if (program.controls.some(control => control.id === id)) return [];
+    const row = createRow("controls", { id, name: `${id} (unbound)` });
+    const landed = readLane(lane, { id, pressAt: 0.5, releaseAt: 0.4 }, program.rateHz, take.rate, frames);
+    landed.forEach((frame, k) =>
+      k % 2 === 0 ? addSpan(row, frame, Infinity, "down") : closeSpan(row, frame),
+    );
+    return [row];
+  });
+}
+
 /** Makes the rows of the tape: one pass over the notes. Rules that are off have no row. */
-export function buildTape(kit: Kit, program: Program, trace: Trace): TapeModel {
+export function buildTape(kit: Kit, program: Program, trace: Trace, take?: Take): TapeModel {
   const named = (
     group: TapeGroup,
     items: readonly { id: string }[],
@@ -152,7 +180,7 @@ export function buildTape(kit: Kit, program: Program, trace: Trace): TapeModel {
   const spentAt = new Float64Array(program.gates.length).fill(-1);
   const coyotes = gates.map((_, g) => longestCoyote(program, g));
   const modeFrame: number[] = [];
-  const modeId: string[] = [];
+  const modeName: string[] = [];
   for (let i = 0; i < trace.count; i++) {
     const frame = trace.frame[i]!;
     const subject = trace.subject[i]!;
@@ -195,12 +223,15 @@ export function buildTape(kit: Kit, program: Program, trace: Trace): TapeModel {
         break;
       case notes.MODE:
         modeFrame.push(frame);
-        modeId.push(program.modes[subject]!.id);
+        modeName.push(
+          kit.modes?.find(mode => mode.id === program.modes[subject]!.id)?.name ?? program.modes[subject]!.id,
+        );
         break;
     }
   }
   const rows = [
     ...controls,
+    ...unboundRows(program, take),
     ...gates.filter((_, g) => program.gates[g]!.isListed),
     ...patterns.filter((_, i) => !program.patterns[i]!.isOff),
     ...moves.filter((_, m) => !program.moves[m]!.isOff),
@@ -210,5 +241,5 @@ export function buildTape(kit: Kit, program: Program, trace: Trace): TapeModel {
     for (let k = 0; k < row.spanTo.length; k++)
       if (row.spanTo[k]! > trace.frames) row.spanTo[k] = trace.frames;
   }
-  return { frames: trace.frames, rateHz: trace.rateHz, rows, modeFrame, modeId };
+  return { frames: trace.frames, rateHz: trace.rateHz, rows, modeFrame, modeName };
 }

@@ -1,7 +1,9 @@
+import { nanoid } from "nanoid";
 import { pad, sleepPad, wakePad } from "../devices/pad";
 import { usePad } from "../devices/usePad";
 import { useCompiled, useWorkbench } from "../store/useWorkbench";
-import { renameTake, removeTake, openTake, undo } from "../store/workbench";
+import { convertTake, copyTake } from "../store/takeEdits";
+import { addTake, editTake, openTake, removeTake, renameTake, undo } from "../store/workbench";
 import { say } from "../shell/notices";
 import { Button } from "../ui/Button";
 import { ControlPad } from "./ControlPad";
@@ -79,7 +81,15 @@ function TakeList() {
           <span className="shrink-0 font-mono font-normal whitespace-nowrap text-soft">
             {(take.frames / take.rate).toFixed(1)} s
           </span>
-          {take.rate !== rate && <span className="font-normal text-foxglove">{take.rate} Hz</span>}
+          {take.rate !== rate && (
+            <Button
+              look="quiet"
+              className="text-foxglove"
+              onClick={() => editTake(`converted ${take.name}`, take.id, was => convertTake(was, rate))}
+            >
+              {take.rate} Hz: bring to {rate}
+            </Button>
+          )}
           <Button
             look="quiet"
             onClick={() => openTake(take.id)}
@@ -87,6 +97,13 @@ function TakeList() {
             aria-label={`Open ${take.name}`}
           >
             Open
+          </Button>
+          <Button
+            look="quiet"
+            aria-label={`Copy ${take.name}`}
+            onClick={() => addTake(copyTake(take, nanoid(8), `${take.name}, copy`), `copied ${take.name}`)}
+          >
+            Copy
           </Button>
           <Button
             look="quiet"
