@@ -1,5 +1,5 @@
 import { mkdirSync } from "node:fs";
-import { Key } from "selenium-webdriver";
+import { By, Key } from "selenium-webdriver";
 import { find, openBrowser, press, startApp, takePicture, textOf, waitFor } from "./browser";
 
 const FOLDER = "docs/screenshots";
@@ -31,6 +31,33 @@ async function main(): Promise<void> {
     await press(driver, "Open Sloppy climb");
     await openView("Shape");
     await picture("shape");
+    await press(driver, "Play");
+    const lost = await waitFor(
+      driver,
+      "the lost presses",
+      async () => (await driver.findElements(By.xpath("//button[contains(., ' lost')]")))[0],
+    );
+    await lost.click();
+    const first = await waitFor(
+      driver,
+      "the nearest miss",
+      async () =>
+        (
+          await driver.findElements(
+            By.xpath('//*[@data-testid="lost-list"]//button[contains(., "Missed by")]'),
+          )
+        )[0],
+    );
+    await first.click();
+    await find(driver, "[data-testid=fate]");
+    await picture("tape");
+    const tape = await find(driver, "[data-testid=tape]");
+    await tape.sendKeys("z");
+    await picture("tape-far");
+    await tape.sendKeys(...Array<string>(16).fill("+"));
+    await picture("tape-near");
+    await press(driver, "Close the fate");
+    await openView("Shape");
     await press(driver, "Night theme");
     await picture("shape-night");
     await press(driver, "Day theme");

@@ -2,26 +2,15 @@ import { mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
-import { afterAll, afterEach, beforeAll, beforeEach, expect, test } from "vitest";
-import { find, openBrowser, press, startApp, textOf, waitFor } from "./browser";
+import { beforeEach, expect, test } from "vitest";
+import { find, press, textOf, waitFor } from "./browser";
+import { useSession } from "./session";
 
-let app: Awaited<ReturnType<typeof startApp>>;
-let browser: Awaited<ReturnType<typeof openBrowser>>;
+const session = useSession();
 let driver: WebDriver;
 
-beforeAll(async () => {
-  app = await startApp();
-});
-afterAll(() => app.stop());
-beforeEach(async () => {
-  browser = await openBrowser();
-  driver = browser.driver;
-  await driver.get(app.address);
-});
-afterEach(async () => {
-  const logs = await driver.manage().logs().get("browser");
-  await browser.close();
-  expect(logs.filter(entry => entry.level.name === "SEVERE").map(entry => entry.message)).toEqual([]);
+beforeEach(() => {
+  driver = session.driver;
 });
 
 async function openDemo(): Promise<void> {
@@ -155,9 +144,9 @@ test("kit and take leave as files, and come back from them", async () => {
   await press(driver, "Hand over");
   for (const file of ["belfry-runner.kit.json", "clean-climb.take.json", "sloppy-climb.take.json"])
     await press(driver, `Save file ${file}`);
-  const saved = () => readdirSync(browser.downloads).filter(name => name.endsWith(".json"));
+  const saved = () => readdirSync(session.downloads).filter(name => name.endsWith(".json"));
   await waitFor(driver, "three files", async () => saved().length === 3);
-  const kit = JSON.parse(readFileSync(join(browser.downloads, "belfry-runner.kit.json"), "utf8"));
+  const kit = JSON.parse(readFileSync(join(session.downloads, "belfry-runner.kit.json"), "utf8"));
   expect(kit).toEqual(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
 
   await press(driver, "Moss Tap: to the shelf");
@@ -170,7 +159,7 @@ test("kit and take leave as files, and come back from them", async () => {
   const picker = await driver.findElement(By.css("[data-testid=file-picker]"));
   await picker.sendKeys(
     saved()
-      .map(name => join(browser.downloads, name))
+      .map(name => join(session.downloads, name))
       .join("\n"),
   );
   await (await find(driver, "[data-testid=kit-belfry-runner] a")).click();
@@ -182,7 +171,7 @@ test("a broken file is refused with what and where, and the shelf stays as it wa
   await openDemo();
   await press(driver, "Moss Tap: to the shelf");
   await find(driver, "[data-testid=kit-belfry-runner]");
-  const folder = join(browser.downloads, "bad");
+  const folder = join(session.downloads, "bad");
   mkdirSync(folder);
   const kit = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8"));
   kit.patterns[1].for = "12";
@@ -272,7 +261,7 @@ test("without storage the page says so at once, and work and export go on", asyn
   await (await lengthField("length of the hold")).sendKeys(Key.ARROW_UP);
   await press(driver, "Hand over");
   await press(driver, "Save file belfry-runner.kit.json");
-  const file = join(browser.downloads, "belfry-runner.kit.json");
+  const file = join(session.downloads, "belfry-runner.kit.json");
   const kit = await waitFor(
     driver,
     "the file",
@@ -352,7 +341,7 @@ test("no view has a serious fault for assistive technology, by day or night", as
 });
 
 test("a kit that is not here is told so, with a way home", async () => {
-  await driver.get(`${app.address}/kit/nowhere/play`);
+  await driver.get(`${session.address}/kit/nowhere/play`);
   await waitFor(driver, "the word", async () => (await textOf(driver, "main")).includes('No kit "nowhere"'));
   await press(driver, "Back to the shelf");
   await find(driver, 'ul[aria-label="Demos"]');

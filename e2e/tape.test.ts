@@ -1,6 +1,7 @@
 import { By, Key, type WebDriver, type WebElement } from "selenium-webdriver";
-import { afterAll, afterEach, beforeAll, beforeEach, expect, test } from "vitest";
-import { find, openBrowser, press, startApp, textOf, waitFor } from "./browser";
+import { beforeEach, expect, test } from "vitest";
+import { find, press, textOf, waitFor } from "./browser";
+import { useSession } from "./session";
 
 const LABEL_PX = 196;
 const RULER_PX = 36;
@@ -19,28 +20,16 @@ const ROWS = [
   "Scurry",
 ];
 
-let app: Awaited<ReturnType<typeof startApp>>;
-let browser: Awaited<ReturnType<typeof openBrowser>>;
+const session = useSession();
 let driver: WebDriver;
 let tape: WebElement;
 
-beforeAll(async () => {
-  app = await startApp();
-});
-afterAll(() => app.stop());
 beforeEach(async () => {
-  browser = await openBrowser();
-  driver = browser.driver;
-  await driver.get(app.address);
+  driver = session.driver;
   await press(driver, "Open demo Belfry Runner");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Open Sloppy climb");
   tape = await find(driver, "[data-testid=tape]");
-});
-afterEach(async () => {
-  const logs = await driver.manage().logs().get("browser");
-  await browser.close();
-  expect(logs.filter(entry => entry.level.name === "SEVERE").map(entry => entry.message)).toEqual([]);
 });
 
 /** The first frame in view: what the page says of the tape's view. */

@@ -197,7 +197,7 @@ export function Dock() {
               type="search"
               aria-label="Find a row"
               placeholder="Find a row"
-              className="w-24 rounded-full border border-line bg-leaf px-3 py-0.5 placeholder:text-soft"
+              className="w-28 rounded-full border border-line bg-leaf px-3 py-0.5 placeholder:text-soft"
               value={wanted}
               onChange={event => setWanted(event.target.value)}
             />

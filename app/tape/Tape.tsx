@@ -117,6 +117,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   }, [fate, evaluated, model, changes, look.stretch]);
 
   useEffect(() => controller.current?.setTool(look.tool), [look.tool]);
+  useEffect(() => controller.current?.setRow(row), [row]);
 
   useEffect(() => {
     tapeLook.setState({ fate: undefined, before: undefined, stretch: undefined, isLooping: false });

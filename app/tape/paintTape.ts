@@ -10,9 +10,8 @@ import { frameToX, LABEL_PX, ROW_PX, RULER_PX, rulerStep, xToFrame, type TapeVie
 export interface TapeCursor {
   readonly playhead: number;
   readonly hover: number;
-  /** The chosen mark: place of its row, and its frame. */
+  /** The row the keys act on. */
   readonly chosenRow: number;
-  readonly chosenFrame: number;
   readonly links: readonly TapePoint[];
   readonly changes: readonly TapeChange[];
   readonly handles: readonly TapeHandle[];
@@ -291,7 +290,13 @@ function paintUnits(ctx: CanvasRenderingContext2D, palette: Palette): void {
   ctx.textAlign = "left";
 }
 
-function paintNames(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeView, model: TapeModel): void {
+function paintNames(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  model: TapeModel,
+  chosenRow: number,
+): void {
   ctx.fillStyle = palette.paper;
   ctx.fillRect(0, RULER_PX, LABEL_PX - 8, view.heightPx);
   ctx.textBaseline = "middle";
@@ -300,6 +305,11 @@ function paintNames(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeV
   model.rows.forEach((row, i) => {
     const y = RULER_PX + i * ROW_PX - view.scrollPx;
     if (y < RULER_PX - ROW_PX || y > view.heightPx) return;
+    if (i === chosenRow) {
+      ctx.fillStyle = palette.moss;
+      ctx.fillRect(8, y + 5, 3, ROW_PX - 10);
+      ctx.fillStyle = palette.ink;
+    }
     ctx.font = row.group === "moves" ? STRONG_FONT : NAME_FONT;
     let name = row.name;
     while (name.length > 4 && ctx.measureText(name).width > LABEL_PX - 40) name = `${name.slice(0, -2)}…`;
@@ -369,14 +379,8 @@ export function paintTape(
   paintChanges(ctx, palette, view, cursor.changes);
   paintHandles(ctx, palette, view, cursor.handles);
   if (cursor.stroke) paintStroke(ctx, palette, view, cursor.stroke.row, cursor.stroke.from, cursor.stroke.to);
-  if (cursor.chosenRow >= 0) {
-    const y = RULER_PX + cursor.chosenRow * ROW_PX - view.scrollPx;
-    ctx.strokeStyle = palette.dew;
-    ctx.lineWidth = 2;
-    ctx.strokeRect(frameToX(view, cursor.chosenFrame + 0.5) - 12, y + 2, 24, ROW_PX - 4);
-  }
   ctx.restore();
-  paintNames(ctx, palette, view, model);
+  paintNames(ctx, palette, view, model, cursor.chosenRow);
   ctx.save();
   ctx.beginPath();
   ctx.rect(LABEL_PX - 8, 0, view.widthPx, view.heightPx);

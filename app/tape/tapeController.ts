@@ -32,7 +32,8 @@ export interface TapeController {
   readonly setModel: (model: TapeModel) => void;
   /** While live the newest frame stays in sight and nothing is to be clicked. */
   readonly setLive: (isLive: boolean) => void;
-  readonly setChoice: (choice: TapeChoice | undefined) => void;
+  /** The row the keys act on. */
+  readonly setRow: (row: number) => void;
   /** What is drawn over the rows: the way of a press, what a pull has changed, a stretch that is measured. */
   readonly setOverlay: (overlay: TapeOverlay) => void;
   readonly setTool: (tool: "look" | "paint") => void;
@@ -98,7 +99,7 @@ export function createTapeController(
   let view: TapeView = { firstFrame: 0, pxPerFrame: 8, widthPx: 0, heightPx: 0, scrollPx: 0 };
   let hover = -1;
   let handles: readonly TapeHandle[] = [];
-  let choice: TapeChoice | undefined;
+  let keyRow = 0;
   let request = 0;
   let overlay: TapeOverlay = { links: [], changes: [], stretch: undefined };
   let tool: "look" | "paint" = "look";
@@ -135,8 +136,7 @@ export function createTapeController(
         },
       playhead: Math.max(0, frame),
       hover,
-      chosenRow: choice?.row ?? -1,
-      chosenFrame: choice?.frame ?? -1,
+      chosenRow: keyRow,
     });
     canvas.dataset.painted = String(model.frames);
     canvas.dataset.firstFrame = String(view.firstFrame);
@@ -206,18 +206,18 @@ export function createTapeController(
   function onPointerDown(event: PointerEvent): void {
     const { x, y } = place(event);
     canvas.setPointerCapture(event.pointerId);
-    const row = rowAt(y);
-    hoverOver(row);
-    const handle = isLive || tool === "paint" ? undefined : handleAt(x, row);
+    const rowUnder = rowAt(y);
+    hoverOver(rowUnder);
+    const handle = isLive || tool === "paint" ? undefined : handleAt(x, rowUnder);
     if (handle) {
       hover = -1;
       listener.onHover(-1, 0, 0);
       pull = { handle, words: "" };
       listener.onPullBegin(handle);
       pullTo(x);
-    } else if (tool === "paint" && x >= LABEL_PX && row >= 0 && !isLive) {
+    } else if (tool === "paint" && x >= LABEL_PX && rowUnder >= 0 && !isLive) {
       const at = view.firstFrame + (x - LABEL_PX) / view.pxPerFrame;
-      stroke = beginStroke(model, row, at, 6 / view.pxPerFrame, event.shiftKey);
+      stroke = beginStroke(model, rowUnder, at, 6 / view.pxPerFrame, event.shiftKey);
       strokeFrame = frameAt(x);
       repaint();
     } else if (y < RULER_PX && x >= LABEL_PX && !isLive && event.shiftKey) sweepFrom = frameAt(x);
@@ -351,8 +351,8 @@ export function createTapeController(
       isLive = next;
       repaint();
     },
-    setChoice(next) {
-      choice = next;
+    setRow(next) {
+      keyRow = next;
       repaint();
     },
     zoom(factor) {

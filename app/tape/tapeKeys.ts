@@ -60,6 +60,7 @@ function paintHere({ model, row }: TapeKeysTarget, isDown: boolean): void {
 /** Does what a key of the tape does; false when the key is none of them. */
 export function pressTapeKey(key: string, isShift: boolean, target: TapeKeysTarget): boolean {
   const { controller, model } = target;
+  const { frame } = playhead.getState();
   const isPainting = tapeLook.getState().tool === "paint";
   const speed = /^[1-5]$/.test(key) ? SPEEDS[Number(key) - 1] : undefined;
   if (speed !== undefined) tapeLook.setState({ speed });
@@ -84,6 +85,6 @@ export function pressTapeKey(key: string, isShift: boolean, target: TapeKeysTarg
   else if (key === "Backspace" && isPainting) paintHere(target, false);
   else if (key === "?") target.openSheet();
   else return false;
-  if (!"szl".includes(key.toLowerCase())) controller.reveal(playhead.getState().frame);
+  if (playhead.getState().frame !== frame) controller.reveal(playhead.getState().frame);
   return true;
 }

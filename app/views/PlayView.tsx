@@ -64,11 +64,11 @@ function TakeList() {
       {takes.map(take => (
         <li
           key={take.id}
-          className={`flex items-center gap-2 border-b border-dotted border-line py-1 ${take.id === openId ? "font-semibold" : ""}`}
+          className={`flex flex-wrap items-center gap-x-1 border-b border-dotted border-line py-1 ${take.id === openId ? "font-semibold" : ""}`}
         >
           <input
             aria-label={`Name of ${take.name}`}
-            className="min-w-0 grow truncate rounded bg-transparent px-1 py-0.5 focus:bg-leaf"
+            className="min-w-0 basis-full truncate rounded bg-transparent px-2 py-0.5 focus:bg-leaf"
             defaultValue={take.name}
             key={take.name}
             onBlur={event =>
@@ -78,7 +78,7 @@ function TakeList() {
             }
             onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
           />
-          <span className="shrink-0 font-mono font-normal whitespace-nowrap text-soft">
+          <span className="shrink-0 grow px-2 font-mono font-normal whitespace-nowrap text-soft">
             {(take.frames / take.rate).toFixed(1)} s
           </span>
           {take.rate !== rate && (
