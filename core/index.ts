@@ -36,7 +36,7 @@ export { landingFrame, TICKS } from "./time/clock";
 export { evaluateEasing, parseEasing } from "./curve/easing";
 export type { Easing } from "./curve/easing";
 export { formatSmoothCurve } from "./curve/smooth";
-export * as notes from "./trace/trace";
+export { notes } from "./trace/noteKinds";
 export type { Trace } from "./trace/trace";
 export { clearTrace, createTrace, rewindTrace } from "./trace/trace";
 export { formatEvent, formatTrace } from "./trace/formatTrace";

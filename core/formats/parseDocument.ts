@@ -34,7 +34,7 @@ function isRecord(value: unknown): value is Record<string, unknown> {
 
 function show(value: unknown): string {
   if (value === undefined) return "nothing";
-  const written = typeof value === "string" ? `'${value}'` : JSON.stringify(value);
+  const written = typeof value === "string" ? `'${value}'` : (JSON.stringify(value) ?? typeof value);
   return written.length > 60 ? `${written.slice(0, 57)}…` : written;
 }
 

@@ -1,0 +1,36 @@
+import {
+  EDGE,
+  FAILED,
+  FIRE,
+  GATE,
+  GRADED,
+  LAPSE,
+  LOST,
+  MODE,
+  OK,
+  OPENED,
+  PERFORMED,
+  PHASE,
+  PROMPT,
+  REQUEST,
+  SHOWN,
+} from "./trace";
+
+/** The kinds of note in a trace and the codes of a prompt's outcomes, by name, for who reads notes from outside. */
+export const notes = {
+  MODE,
+  GATE,
+  FIRE,
+  LAPSE,
+  PROMPT,
+  PERFORMED,
+  LOST,
+  EDGE,
+  PHASE,
+  REQUEST,
+  SHOWN,
+  OPENED,
+  OK,
+  FAILED,
+  GRADED,
+} as const;
