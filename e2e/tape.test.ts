@@ -176,3 +176,32 @@ test("the tape is walked by keys alone: events, rows, fates, a measured stretch,
   );
   await driver.actions().sendKeys(Key.ESCAPE).perform();
 });
+
+test("a stretch is cut, pasted elsewhere and shifted; undo takes each back", async () => {
+  const hops = async () => {
+    await press(driver, "As table");
+    const lines = (await textOf(driver, "[data-testid=tape-table]"))
+      .split("\n")
+      .filter(line => line.includes("Hop performed"));
+    await press(driver, "As tape");
+    tape = await find(driver, "[data-testid=tape]");
+    return lines.map(line => parseInt(line, 10));
+  };
+  const before = await hops();
+  expect(before.slice(0, 2)).toEqual([37, 86]);
+  await tape.sendKeys(
+    ...Array<string>(3).fill(Key.chord(Key.SHIFT, Key.ARROW_RIGHT)),
+    "s",
+    ...Array<string>(15).fill(Key.ARROW_RIGHT),
+    "s",
+    ".",
+    ".",
+    ".",
+  );
+  expect(await textOf(driver, "[data-testid=measure]")).toContain("33–48");
+  expect((await hops())[0]).toBe(40);
+  await tape.sendKeys("x");
+  expect((await hops())[0]).toBe(86);
+  for (let k = 0; k < 4; k++) await press(driver, "Undo");
+  expect(await hops()).toEqual(before);
+});

@@ -1,3 +1,4 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useCallback, useEffect, useState, type PointerEvent } from "react";
 import { useStore } from "zustand";
 import { formatMs } from "#core";
@@ -12,7 +13,7 @@ import { LostList } from "./LostList";
 import { Overview } from "./Overview";
 import { Tape } from "./Tape";
 import { TapeTable } from "./TapeTable";
-import { toggleReplay } from "./tapeActions";
+import { actOnStretch, toggleReplay, type StretchAct } from "./tapeActions";
 import { SPEEDS, tapeLook } from "./tapeStore";
 import type { TapeView } from "./tapeView";
 
@@ -74,6 +75,16 @@ function JudgingNote() {
   ) : null;
 }
 
+const STRETCH_ACTS: readonly (readonly [StretchAct, string])[] = [
+  ["cut", "Cut (X)"],
+  ["copy", "Copy (C)"],
+  ["paste", "Paste at the playhead (V)"],
+  ["earlier", "A frame earlier (,)"],
+  ["later", "A frame later (.)"],
+  ["repeat", "Repeat after itself (R)"],
+  ["wipe", "Wipe (Delete)"],
+];
+
 /** The stretch that is measured: how long it is, looped or not, and how to let it go. */
 function Measure({ rateHz }: { rateHz: number }) {
   const { stretch, isLooping } = useStore(tapeLook);
@@ -91,6 +102,25 @@ function Measure({ rateHz }: { rateHz: number }) {
       >
         {isLooping ? "Looping" : "Loop"}
       </Button>
+      <Menu>
+        <MenuButton className="px-2 py-1 text-moss underline-offset-4 hover:underline">Edit</MenuButton>
+        <MenuItems
+          anchor="top end"
+          className="z-30 rounded-stone border border-line bg-leaf p-1 text-sm shadow-lg focus:outline-none"
+        >
+          {STRETCH_ACTS.map(([act, words]) => (
+            <MenuItem key={act}>
+              <button
+                type="button"
+                className="block w-full rounded-xl px-3 py-1.5 text-left data-focus:bg-sand"
+                onClick={() => actOnStretch(act)}
+              >
+                {words}
+              </button>
+            </MenuItem>
+          ))}
+        </MenuItems>
+      </Menu>
       <Button
         look="quiet"
         aria-label="Let the stretch go"

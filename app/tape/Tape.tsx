@@ -120,7 +120,8 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   useEffect(() => controller.current?.setRow(row), [row]);
 
   useEffect(() => {
-    tapeLook.setState({ fate: undefined, before: undefined, stretch: undefined, isLooping: false });
+    if (tapeLook.getState().takeId === takeId) return controller.current?.reveal(playhead.getState().frame);
+    tapeLook.setState({ takeId, fate: undefined, before: undefined, stretch: undefined, isLooping: false });
     playhead.setState({ frame: 0, isPlaying: false });
     controller.current?.showStretch(0, 8);
   }, [takeId]);

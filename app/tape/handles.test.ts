@@ -52,6 +52,13 @@ test("handles of hold, tap and gap stand on the limits of each attempt", () => {
   expect(twice.handle.edge).toBe(twice.from + 13);
 });
 
+test("the end of what a performed move opens can be pulled, never to before it opens", () => {
+  const kit = writeAt(KIT, ["moves", 0, "opens"], [{ gate: "footing", from: "3f", to: "9f" }]);
+  const { model, rowOf } = open(kit);
+  const [handle] = listHandles(kit, model, rowOf("hop")).filter(found => found.words === "open until");
+  expect(handle).toMatchObject({ edge: 37 + 10, anchor: 38, least: 3, path: ["moves", 0, "opens", 0, "to"] });
+});
+
 test("a gate spent by a hop leaves no coyote tail; one walked off does, and its end can be pulled", () => {
   const { model, rowOf } = open(KIT);
   const row = model.rows[rowOf("footing")]!;

@@ -66,21 +66,44 @@ function handlesOfPattern(kit: Kit, model: TapeModel, row: TapeRow, at: number):
   }
 }
 
+/** Where each gate that a performed move opens closes again. */
+function handlesOfOpenings(kit: Kit, row: TapeRow, at: number, m: number): TapeHandle[] {
+  const performed = row.markFrame.filter((_, k) => row.markLook[k] === "performed");
+  return (kit.moves?.[m]?.opens ?? []).flatMap((_, k) => {
+    const path = ["moves", m, "opens", k, "to"];
+    const to = framesAt(kit, path, "atMost");
+    const least = framesAt(kit, ["moves", m, "opens", k, "from"], "atLeast");
+    return performed.map((frame): TapeHandle => ({
+      row: at,
+      edge: frame + to + 1,
+      anchor: frame + 1,
+      least,
+      path,
+      rounding: "atMost",
+      words: "open until",
+    }));
+  });
+}
+
 function handlesOfMove(kit: Kit, row: TapeRow, at: number): TapeHandle[] {
   const m = kit.moves?.findIndex(move => move.id === row.id) ?? -1;
   if (m < 0) return [];
   const path = ["moves", m, "buffer"];
   const buffer = framesAt(kit, path, "atMost");
   const defer = framesAt(kit, ["moves", m, "defer"], "atLeast");
-  return row.markMade.map(made => ({
-    row: at,
-    edge: made + defer + buffer + 1,
-    anchor: made + defer + 1,
-    least: 0,
-    path,
-    rounding: "atMost",
-    words: "remembered for",
-  }));
+  const memories = row.markMade.map((made): TapeHandle => {
+    const anchor = made + defer + 1;
+    return {
+      row: at,
+      edge: anchor + buffer,
+      anchor,
+      least: 0,
+      path,
+      rounding: "atMost",
+      words: "remembered for",
+    };
+  });
+  return [...memories, ...handlesOfOpenings(kit, row, at, m)];
 }
 
 function handlesOfGate(kit: Kit, row: TapeRow, at: number, frames: number): TapeHandle[] {

@@ -1,6 +1,7 @@
-import { formatMs, parseFrames, readAt, writeAt, type Trace } from "#core";
+import { formatMs, parseFrames, readAt, writeAt, type Take, type Trace } from "#core";
 import { judgeTake } from "../store/judged";
 import { goToFrame, playFrom, playhead } from "../store/playhead";
+import { copyStretch, pasteClip, shiftStretch, wipeStretch, type TakeClip } from "../store/takeClips";
 import { paintControl, paintGate } from "../store/takeEdits";
 import {
   beginGesture,
@@ -82,6 +83,52 @@ export function applyStroke(row: TapeRow, result: StrokeResult): void {
       ? paint(wiped, row.id, toX(result.fillFrom), toX(result.fillTo), true)
       : wiped;
   });
+}
+
+let clipboard: TakeClip | undefined;
+
+/** What can be done with a stretch of the open take. */
+export type StretchAct = "cut" | "copy" | "paste" | "earlier" | "later" | "repeat" | "wipe";
+
+/** Does one of these with the stretch that is set; pasting lays the clip from the playhead on. Each is one step of undo. */
+export function actOnStretch(act: StretchAct): void {
+  const now = evaluatedNow();
+  const { stretch } = tapeLook.getState();
+  if (!now || (act === "paste" ? !clipboard : !stretch)) return;
+  const { take, program } = now;
+  const toX = (frame: number) => (frame * take.rate) / program.rateHz;
+  const fromX = toX(stretch?.from ?? 0);
+  const endX = toX((stretch?.to ?? 0) + 1);
+  const clip = act === "paste" ? clipboard! : copyStretch(take, fromX, endX);
+  const edit = (what: string, change: (was: Take) => Take) => editTake(what, take.id, change);
+  const shift = (by: number) => {
+    const { from, to } = stretch!;
+    if (from + by < 0) return;
+    edit("shifted a stretch", was => shiftStretch(was, fromX, endX, toX(by)));
+    tapeLook.setState({ stretch: { from: from + by, to: to + by } });
+  };
+  switch (act) {
+    case "copy":
+      clipboard = clip;
+      break;
+    case "cut":
+      clipboard = clip;
+      edit("cut a stretch", was => wipeStretch(was, fromX, endX));
+      break;
+    case "wipe":
+      edit("wiped a stretch", was => wipeStretch(was, fromX, endX));
+      break;
+    case "paste":
+      edit("pasted a stretch", was => pasteClip(was, clip, toX(playhead.getState().frame)));
+      break;
+    case "repeat":
+      edit("repeated a stretch", was => pasteClip(was, clip, endX));
+      break;
+    case "earlier":
+      return shift(-1);
+    case "later":
+      return shift(1);
+  }
 }
 
 /** The frame of the next or last event after or before a frame; of one row's marks, or of the whole trace. */

@@ -1,8 +1,29 @@
 import { goToFrame, playhead } from "../store/playhead";
-import { applyStroke, evaluatedNow, findEvent, stepBy, toggleReplay } from "./tapeActions";
+import {
+  actOnStretch,
+  applyStroke,
+  evaluatedNow,
+  findEvent,
+  stepBy,
+  toggleReplay,
+  type StretchAct,
+} from "./tapeActions";
 import type { TapeController } from "./tapeController";
 import type { TapeModel } from "./tapeModel";
 import { SPEEDS, tapeLook } from "./tapeStore";
+
+/** What a stretch can be told by key. */
+const STRETCH_KEYS: Readonly<Record<string, StretchAct>> = {
+  x: "cut",
+  c: "copy",
+  v: "paste",
+  "<": "earlier",
+  ",": "earlier",
+  ">": "later",
+  ".": "later",
+  r: "repeat",
+  delete: "wipe",
+};
 
 /** What the tape's keys act on. */
 export interface TapeKeysTarget {
@@ -61,9 +82,11 @@ function paintHere({ model, row }: TapeKeysTarget, isDown: boolean): void {
 export function pressTapeKey(key: string, isShift: boolean, target: TapeKeysTarget): boolean {
   const { controller, model } = target;
   const { frame } = playhead.getState();
+  const act = STRETCH_KEYS[key.toLowerCase()];
   const isPainting = tapeLook.getState().tool === "paint";
   const speed = /^[1-5]$/.test(key) ? SPEEDS[Number(key) - 1] : undefined;
-  if (speed !== undefined) tapeLook.setState({ speed });
+  if (act) actOnStretch(act);
+  else if (speed !== undefined) tapeLook.setState({ speed });
   else if (key === "ArrowLeft" || key === "ArrowRight")
     stepBy((key === "ArrowRight" ? 1 : -1) * (isShift ? 10 : 1));
   else if (key === "[" || key === "]") jump(target, key === "]" ? 1 : -1, false);

@@ -3,6 +3,8 @@ import type { Fate, Trace } from "#core";
 
 /** What is being looked at on the tape, shared by its canvas, its dock and its cards. */
 export interface TapeLook {
+  /** The take all this is about; another one begins anew. */
+  readonly takeId: string | undefined;
   /** The press whose fate is told, by control and frame. */
   readonly fate: Pick<Fate, "control" | "frame"> | undefined;
   /** The trace from before the last pull, that changes are marked against until the next edit. */
@@ -16,6 +18,7 @@ export interface TapeLook {
 }
 
 export const tapeLook = createStore<TapeLook>(() => ({
+  takeId: undefined,
   fate: undefined,
   before: undefined,
   tool: "look",
