@@ -1,6 +1,7 @@
-import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { expect, test } from "vitest";
+import KIT from "../../demo/belfry-runner/kit.json";
+import TAKE from "../../demo/belfry-runner/sloppy-climb.json";
 import { parseTake } from "../input/parseTake";
 import { parseKit } from "../kit/parseKit";
 import { writeAt } from "../kit/editAt";
@@ -12,9 +13,6 @@ import { formatTrace } from "../trace/formatTrace";
 import { formatIssue } from "./formatIssue";
 import type { PathStep, Result } from "./issue";
 import { FILE_LIMIT_BYTES, parseJson } from "./parseDocument";
-
-const KIT: unknown = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8"));
-const TAKE: unknown = JSON.parse(readFileSync("demo/belfry-runner/sloppy-climb.json", "utf8"));
 
 /** Every path into a document, down to its leaves. */
 function listPaths(value: unknown, path: PathStep[] = []): PathStep[][] {
@@ -32,8 +30,8 @@ const wild = fc.oneof(
 );
 
 test.each([
-  ["kit", KIT, parseKit as (input: unknown) => Result<unknown>],
-  ["take", TAKE, parseTake as (input: unknown) => Result<unknown>],
+  ["kit", KIT as unknown, parseKit as (input: unknown) => Result<unknown>],
+  ["take", TAKE as unknown, parseTake as (input: unknown) => Result<unknown>],
 ])(
   "a %s with anything put anywhere is read or refused with sentences, and never throws",
   (_what, document, parse) => {
