@@ -1,6 +1,7 @@
 import { useStore } from "zustand";
 import { storageStatus } from "../store/library";
-import { redo, undo } from "../store/workbench";
+import { renameKit } from "../store/edits";
+import { editKit, redo, undo } from "../store/workbench";
 import { useHistory, useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
 import { Logo } from "./Logo";
@@ -29,7 +30,18 @@ export function Header() {
         <ThemeButton />
       </div>
       <p className="min-w-0 text-right leading-tight">
-        <span className="block truncate font-semibold">{name}</span>
+        <input
+          key={name}
+          aria-label="Name of the kit"
+          title={name}
+          className="block w-full truncate rounded bg-transparent text-right font-semibold focus:bg-leaf"
+          defaultValue={name}
+          onBlur={event => {
+            const typed = event.target.value.trim();
+            if (typed && typed !== name) editKit(`renamed ${typed}`, kit => renameKit(kit, typed));
+          }}
+          onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
+        />
         <span className="block text-sm whitespace-nowrap text-soft">
           {rate} frames a second · {isKept ? "kept" : "not kept"}
         </span>

@@ -1,12 +1,15 @@
 import { useMemo } from "react";
-import { findNearestMiss, formatFate, formatNearestMiss, writeAt, type Fate, type Kit } from "#core";
+import { formatFate, formatNearestMiss, writeAt, type Fate, type Kit } from "#core";
 import { editKit, type Evaluated } from "../store/workbench";
 import { Button } from "../ui/Button";
 import { tapeLook } from "./tapeStore";
+import { useMisses } from "./useMisses";
 
 /** What became of one press, in a sentence; for a lost one the smallest change that would have saved it, and a button that makes it. */
 export function FateCard({ kit, evaluated, fate }: { kit: Kit; evaluated: Evaluated; fate: Fate }) {
-  const miss = useMemo(() => findNearestMiss(kit, evaluated.take, fate), [kit, evaluated, fate]);
+  const asked = useMemo(() => (fate.outcome === "lost" || fate.outcome === "lapsed" ? [fate] : []), [fate]);
+  const { found, trouble } = useMisses(kit, evaluated, asked);
+  const miss = found?.[0];
   const close = () => tapeLook.setState({ fate: undefined });
   return (
     <div
@@ -27,9 +30,10 @@ export function FateCard({ kit, evaluated, fate }: { kit: Kit; evaluated: Evalua
             </Button>
           </p>
         )}
-        {!miss && fate.outcome === "lost" && (
+        {found && !miss && fate.outcome === "lost" && (
           <p className="mt-1 text-soft">No single number within half a second would have saved it.</p>
         )}
+        {trouble && <p className="mt-1 text-foxglove">What would have saved it was not found: {trouble}</p>}
       </div>
       <Button look="quiet" aria-label="Close the fate" onClick={close}>
         ×

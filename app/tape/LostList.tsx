@@ -1,11 +1,11 @@
-import { useEffect, useMemo, useState } from "react";
+import { useMemo } from "react";
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { formatFate, type Fate, type Kit, type NearestMiss } from "#core";
 import { goToFrame } from "../store/playhead";
 import type { Evaluated } from "../store/workbench";
-import { askMisses } from "../workers/studyClient";
 import { fatesOf } from "./pressOf";
 import { tapeLook } from "./tapeStore";
+import { useMisses } from "./useMisses";
 
 interface Missed {
   readonly fate: Fate;
@@ -24,30 +24,22 @@ function LostPresses({
   lost: readonly Fate[];
   close: () => void;
 }) {
-  const [found, setFound] = useState<{ for: readonly Fate[]; misses: readonly Missed[] }>();
-  const [done, setDone] = useState(0);
-  useEffect(() => {
-    let isLeft = false;
-    void askMisses(kit, evaluated.take, lost, setDone).then(misses => {
-      if (isLeft || !misses) return;
-      const list = lost.map((fate, i) => ({ fate, miss: misses[i] }));
-      list.sort(
-        (a, b) =>
-          (a.miss?.missFrames ?? Infinity) - (b.miss?.missFrames ?? Infinity) || a.fate.frame - b.fate.frame,
-      );
-      setFound({ for: lost, misses: list });
-    });
-    return () => {
-      isLeft = true;
-    };
-  }, [kit, evaluated, lost]);
-  const list = found?.for === lost ? found.misses : lost.map((fate): Missed => ({ fate, miss: undefined }));
+  const { found, done, trouble } = useMisses(kit, evaluated, lost);
+  const list = useMemo(() => {
+    const missed = lost.map((fate, i): Missed => ({ fate, miss: found?.[i] }));
+    const far = ({ miss }: Missed) => miss?.missFrames ?? Infinity;
+    return found
+      ? missed.sort((a, b) => (far(a) === far(b) ? 0 : far(a) - far(b)) || a.fate.frame - b.fate.frame)
+      : missed;
+  }, [lost, found]);
   return (
     <>
       <p className="px-3 py-1 text-soft" role="status">
-        {found?.for === lost
-          ? "Nearest miss first"
-          : `Looking for what would have saved them: ${done} of ${lost.length}`}
+        {trouble
+          ? `What would have saved them was not found: ${trouble}`
+          : found
+            ? "Nearest miss first"
+            : `Looking for what would have saved them: ${done} of ${lost.length}`}
       </p>
       <ul data-testid="lost-list">
         {list.map(({ fate, miss }) => (

@@ -330,7 +330,7 @@ function paintCursor(
     ctx.globalAlpha = 1;
   }
   const x = frameToX(view, cursor.playhead + 0.5);
-  if (x < LABEL_PX) return;
+  if (x < LABEL_PX || cursor.playhead < 0) return;
   ctx.fillStyle = palette.dew;
   ctx.fillRect(x - 1, 20, 2, view.heightPx);
   ctx.font = NUMBER_FONT;

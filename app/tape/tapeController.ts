@@ -134,7 +134,7 @@ export function createTapeController(
           from: isWipe ? drawn.wipeFrom : drawn.fillFrom,
           to: isWipe ? drawn.wipeTo : drawn.fillTo,
         },
-      playhead: Math.max(0, frame),
+      playhead: model.frames === 0 ? -1 : Math.max(0, frame),
       hover,
       chosenRow: keyRow,
     });

@@ -22,7 +22,7 @@ export function ControlPad({ control }: { control: Control }) {
       <button
         type="button"
         aria-pressed={isDown}
-        className={`h-16 min-w-24 touch-none rounded-stone border-2 px-4 font-semibold select-none ${isDown ? "border-bark bg-bark text-leaf" : "border-ink bg-leaf"}`}
+        className={`min-h-16 max-w-48 min-w-24 py-2 touch-none rounded-stone border-2 px-4 font-semibold select-none ${isDown ? "border-bark bg-bark text-leaf" : "border-ink bg-leaf"}`}
         onPointerDown={event => {
           event.preventDefault();
           event.currentTarget.setPointerCapture(event.pointerId);

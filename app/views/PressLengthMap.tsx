@@ -11,6 +11,15 @@ const DOT_ROWS = 5;
 /** More dots than this are only a blot; the counts beside the map are of all presses. */
 const MOST_DOTS = 600;
 
+const PX_PER_LETTER = 6.4;
+
+/** As much of a label as fits above its stretch; nothing where not even a word would. The rule list has the whole name. */
+function cutToWidth(label: string, widthPx: number): string {
+  const letters = Math.floor((widthPx - 8) / PX_PER_LETTER);
+  if (label.length <= letters) return label;
+  return letters < 4 ? "" : `${label.slice(0, letters - 1)}…`;
+}
+
 /** What each length of press on a control ends in, to scale, with the real presses of all takes as dots. */
 export function PressLengthMap({ controlId }: { controlId: string }) {
   const hatchId = useId();
@@ -79,9 +88,12 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
               />
               <rect x={x} y={STRIP_Y - 6} width="2" height={STRIP_HEIGHT + 10} className="fill-ink" />
               <text x={x + 6} y={STRIP_Y - 10} className={`text-xs ${isDead ? "fill-foxglove" : "fill-ink"}`}>
-                {isDead
-                  ? `${stretch.from}–${stretch.to}f silent`
-                  : stretch.patternIds.map(nameOf).join(" and ")}
+                {cutToWidth(
+                  isDead
+                    ? `${stretch.from}–${stretch.to}f silent`
+                    : stretch.patternIds.map(nameOf).join(" and "),
+                  width,
+                )}
               </text>
             </g>
           );

@@ -1,41 +1,28 @@
-import { proxy, releaseProxy, wrap, type Remote } from "comlink";
+import { proxy, wrap } from "comlink";
 import type { Fate, Kit, NearestMiss, Take } from "#core";
 import type { StudyService } from "./studyProtocol";
 
-let worker: Worker | undefined;
-let service: Remote<StudyService> | undefined;
-let asked = 0;
-
-/** Ends the worker, and with it whatever it is at. The next question starts a new one. */
-function endWorker(): void {
-  service?.[releaseProxy]();
-  worker?.terminate();
-  worker = service = undefined;
-}
-
-function startWorker(): Remote<StudyService> {
-  worker = new Worker(new URL("./study.worker.ts", import.meta.url), { type: "module" });
-  worker.onerror = endWorker;
-  return (service = wrap<StudyService>(worker));
+/** A question at work: its answer, and how to break it off. */
+export interface MissesAsked {
+  readonly answer: Promise<readonly (NearestMiss | undefined)[]>;
+  readonly stop: () => void;
 }
 
 /**
- * Asks for the nearest miss of each fate. Only the latest question is answered: one asked before ends with
- * undefined, and its work is broken off. `told` hears how many are done.
+ * Asks for the nearest miss of each fate, in a worker of its own that ends with the answer. Stopped, it ends at once
+ * and the answer never comes. `told` hears how many are done. The answer fails if the worker dies.
  */
-export async function askMisses(
+export function askMisses(
   kit: Kit,
   take: Take,
   fates: readonly Fate[],
   told: (done: number) => void,
-): Promise<(NearestMiss | undefined)[] | undefined> {
-  const number = ++asked;
-  endWorker();
-  const answer = await startWorker().findMisses(
-    kit,
-    take,
-    fates,
-    proxy(done => number === asked && told(done)),
-  );
-  return number === asked ? answer : undefined;
+): MissesAsked {
+  const worker = new Worker(new URL("./study.worker.ts", import.meta.url), { type: "module" });
+  const stop = () => worker.terminate();
+  const died = new Promise<never>((_, reject) => {
+    worker.onerror = event => reject(new Error(event.message || "the worker died"));
+  });
+  const answer = Promise.race([wrap<StudyService>(worker).findMisses(kit, take, fates, proxy(told)), died]);
+  return { answer: answer.finally(stop), stop };
 }
