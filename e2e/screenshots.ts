@@ -49,7 +49,7 @@ async function main(): Promise<void> {
         )[0],
     );
     await first.click();
-    await find(driver, "[data-testid=fate]");
+    await find(driver, "[data-testid=fate] button.font-semibold");
     await picture("tape");
     const tape = await find(driver, "[data-testid=tape]");
     await tape.sendKeys("z");
