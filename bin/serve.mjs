@@ -6,6 +6,8 @@ const host = process.env.HOST ?? "127.0.0.1";
 const server = spawn(process.execPath, ["node_modules/@react-router/serve/bin.js", "build/server/index.js"], {
   env: { ...process.env, PORT: port, HOST: host, NODE_ENV: "production" },
   stdio: ["ignore", "pipe", "inherit"],
+  // A group of its own: the terminal's Ctrl-C reaches only this script, which then stops the server once.
+  detached: true,
 });
 server.stdout.on("data", text => {
   if (String(text).includes("react-router-serve"))
@@ -14,8 +16,9 @@ server.stdout.on("data", text => {
     );
 });
 let isStopping = false;
-for (const signal of ["SIGINT", "SIGTERM"]) {
+for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) {
   process.on(signal, () => {
+    if (isStopping) return;
     isStopping = true;
     server.kill("SIGTERM");
   });
