@@ -33,6 +33,8 @@ export type { State } from "./run/state";
 export { step } from "./run/step";
 export { DURATION_PATTERN, formatMs, parseFrames } from "./time/duration";
 export { landingFrame, TICKS } from "./time/clock";
+export { createTakeClock } from "./time/takeClock";
+export type { TakeClock } from "./time/takeClock";
 export { evaluateEasing, parseEasing } from "./curve/easing";
 export type { Easing } from "./curve/easing";
 export { formatSmoothCurve } from "./curve/smooth";

@@ -45,6 +45,12 @@ async function place(row: string, frame: number): Promise<{ origin: WebElement; 
   return { origin: tape, x: Math.round(x), y: Math.round(y) };
 }
 
+/** Makes the dock higher by so many steps, so that every row is in sight. */
+async function raiseTape(steps: number): Promise<void> {
+  const grip = await find(driver, "[aria-label='Height of the tape']");
+  await grip.sendKeys(...Array<string>(steps).fill(Key.ARROW_UP));
+}
+
 async function lostButton(): Promise<WebElement> {
   return waitFor(
     driver,
@@ -204,4 +210,98 @@ test("a stretch is cut, pasted elsewhere and shifted; undo takes each back", asy
   expect((await hops())[0]).toBe(86);
   for (let k = 0; k < 4; k++) await press(driver, "Undo");
   expect(await hops()).toEqual(before);
+});
+
+/** The names of the rows as they stand on the canvas. */
+async function rowNames(): Promise<string[]> {
+  tape = await find(driver, "[data-testid=tape]");
+  return (await tape.getAttribute("data-rows"))!.split("|");
+}
+
+test("rows are moved and groups folded, by hand and by key, and are found so again", async () => {
+  const { width, height } = await tape.getRect();
+  const name = (row: number) => ({
+    origin: tape,
+    x: Math.round(60 - width / 2),
+    y: Math.round(RULER_PX + row * ROW_PX + 12 - height / 2),
+  });
+  await driver.actions().move(name(0)).press().move(name(1)).move(name(2)).release().perform();
+  await waitFor(driver, "Left under Leap", async () => (await rowNames())[2] === "Left");
+  await driver
+    .actions()
+    .move({ ...name(0), x: Math.round(14 - width / 2) })
+    .click()
+    .perform();
+  await waitFor(driver, "controls folded", async () => (await rowNames())[0] === "Controls, 4 folded");
+  await tape.sendKeys(Key.ARROW_DOWN, Key.ARROW_DOWN, Key.chord(Key.ALT, Key.ARROW_DOWN), "g");
+  await waitFor(driver, "patterns folded", async () => (await rowNames())[2] === "Patterns, 4 folded");
+  await driver.navigate().refresh();
+  await waitFor(driver, "the same rows", async () => (await rowNames())[2] === "Patterns, 4 folded");
+  tape = await find(driver, "[data-testid=tape]");
+  await tape.sendKeys("g", ...Array<string>(5).fill(Key.ARROW_DOWN), "g");
+  await waitFor(driver, "all unfolded", async () => (await rowNames()).length === 11);
+  expect((await rowNames()).slice(0, 3)).toEqual(["Right", "Leap", "Left"]);
+  expect((await rowNames()).slice(5, 7)).toEqual(["Cling", "Leap press"]);
+});
+
+test("a pull counts what it changes in the other takes while the hand is still down; a variant is kept, laid over and taken up again", async () => {
+  await press(driver, "Open Clean climb");
+  await press(driver, "All takes");
+  await raiseTape(4);
+  await press(driver, "Variants");
+  await press(driver, "Keep these rules as a variant");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  const strip = () => textOf(driver, "[data-testid=strip-sloppy-climb]");
+  await waitFor(driver, "the other take", async () => (await strip()).includes("5 presses lost"));
+  tape = await find(driver, "[data-testid=tape]");
+  await tape.sendKeys(...Array<string>(9).fill(Key.ARROW_DOWN), "}");
+  const hop = Number((await textOf(driver, "[data-testid=playhead]")).replace("f", ""));
+  const grip = await place("Hop", hop + 7);
+  const target = await place("Hop", hop + 13);
+  await driver.actions().move(grip).press().move(target).perform();
+  await waitFor(driver, "presses saved elsewhere", async () =>
+    /[0-4] press(es)? lost −\d/.test(await strip()),
+  );
+  await driver.actions().release().perform();
+  await press(driver, "Over it: Variant 1");
+  await press(driver, "Take up Variant 1");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await waitFor(driver, "the rules as they were", async () => (await strip()).includes("5 presses lost"));
+});
+
+test("slow motion is painted on the lane of speed, and a hold takes longer there", async () => {
+  const cling = async () => {
+    await press(driver, "As table");
+    const lines = (await textOf(driver, "[data-testid=tape-table]")).split("\n");
+    await press(driver, "As tape");
+    tape = await find(driver, "[data-testid=tape]");
+    return Number(lines.find(line => line.includes("Cling fired"))!.split("f")[0]);
+  };
+  const before = await cling();
+  await raiseTape(6);
+  await tape.sendKeys(
+    Key.HOME,
+    ...Array<string>(Math.floor(before / 10) + 4).fill(Key.chord(Key.SHIFT, Key.ARROW_RIGHT)),
+  );
+  await press(driver, "Paint");
+  await waitFor(driver, "the lane of speed", async () => (await rowNames()).at(-1) === "Speed");
+  await waitFor(
+    driver,
+    "the hold in sight",
+    async () => (await firstFrame()) > before - 140 && (await firstFrame()) < before - 20,
+  );
+  ROWS.push("Speed");
+  const from = await place("Speed", before - 17.5);
+  await driver
+    .actions()
+    .move(from)
+    .press()
+    .move({ ...from, x: from.x + 30 })
+    .move(await place("Speed", before + 20.5))
+    .release()
+    .perform();
+  ROWS.pop();
+  expect(await cling()).toBeGreaterThan(before + 10);
+  await press(driver, "Undo");
+  expect(await cling()).toBe(before);
 });

@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import { Outlet } from "react-router";
 import { pad, sleepPad } from "../devices/pad";
 import { Header } from "../shell/Header";
-import { openKit, redo, saveNow, undo } from "../store/workbench";
+import { leaveNow, openKit, redo, saveNow, undo } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
 import { Dock } from "../tape/Dock";
 import type { Route } from "./+types/kit";
@@ -30,16 +30,20 @@ function onKeyDown(event: KeyboardEvent): void {
 export default function KitLayout() {
   const title = useWorkbench(state => state.kit?.name);
   useEffect(() => {
-    const leave = () => void saveNow();
+    const save = () => void saveNow();
+    const leave = () => {
+      leaveNow();
+      void saveNow();
+    };
     window.addEventListener("keydown", onKeyDown);
     window.addEventListener("pagehide", leave);
-    document.addEventListener("visibilitychange", leave);
+    document.addEventListener("visibilitychange", save);
     return () => {
       window.removeEventListener("keydown", onKeyDown);
       window.removeEventListener("pagehide", leave);
-      document.removeEventListener("visibilitychange", leave);
+      document.removeEventListener("visibilitychange", save);
       sleepPad();
-      leave();
+      save();
     };
   }, []);
   return (

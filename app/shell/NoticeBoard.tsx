@@ -1,3 +1,4 @@
+import { useEffect } from "react";
 import { useStore } from "zustand";
 import { storageStatus } from "../store/library";
 import { Button } from "../ui/Button";
@@ -5,7 +6,15 @@ import { dismiss, notices, type Notice } from "./notices";
 
 const MOST_DETAILS = 6;
 
+/** A plain word that asks for nothing goes by itself after this. */
+const GOES_AFTER_MS = 8000;
+
 function NoticeCard({ notice }: { notice: Notice }) {
+  useEffect(() => {
+    if (notice.tone === "trouble" || notice.action) return;
+    const timer = setTimeout(() => dismiss(notice.id), GOES_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [notice]);
   const hidden = notice.details.length - MOST_DETAILS;
   return (
     <li

@@ -1,9 +1,29 @@
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import type { Kit, Take } from "#core";
 import { createStore } from "zustand/vanilla";
+import { takeUpLeft } from "./leftBehind";
+
+/** The rules of a kit as they once were, kept under a name to compare with. */
+export interface Variant {
+  readonly id: string;
+  readonly name: string;
+  readonly kit: Kit;
+}
+
+/** What stands beside a kit and is no rule of it: how its tape is laid out, variants kept. */
+export interface KitExtras {
+  readonly rows?: RowOrder;
+  readonly variants?: readonly Variant[];
+}
+
+/** How the rows of a kit's tape are laid out: groups folded, and keys of rows in their order. */
+export interface RowOrder {
+  readonly folded: readonly string[];
+  readonly order: readonly string[];
+}
 
 /** A kit as the shelf keeps it. */
-export interface KitRecord {
+export interface KitRecord extends KitExtras {
   readonly id: string;
   readonly kit: Kit;
   /** When it was last changed, ms since 1970, and what changed, in a few words. */
@@ -60,19 +80,31 @@ async function keepUnkept(db: IDBPDatabase<Shelves>): Promise<void> {
   storageStatus.setState({ isKept: true, reason: "" });
 }
 
+/** Writes what the page before had no time to write. */
+async function writeLeft(db: IDBPDatabase<Shelves>): Promise<void> {
+  const left = takeUpLeft();
+  if (!left) return;
+  await db.put("kits", left.kit);
+  for (const record of left.takes) await db.put("takes", record);
+  for (const takeId of left.goneTakeIds) await db.delete("takes", [left.kit.id, takeId]);
+}
+
 /**
  * Opens the database under a lock: a page that is left while it holds one is not frozen with a
  * half-made database in its hands, which would keep the next page waiting for ever.
  */
 async function openDatabase(): Promise<IDBPDatabase<Shelves>> {
-  const open = () =>
-    openDB<Shelves>("moss-tap", 1, {
+  const open = async () => {
+    const db = await openDB<Shelves>("moss-tap", 1, {
       upgrade(db) {
         db.createObjectStore("kits", { keyPath: "id" });
         db.createObjectStore("takes", { keyPath: ["kitId", "takeId"] }).createIndex("byKit", "kitId");
       },
       terminated: () => (opening = undefined),
     });
+    await writeLeft(db);
+    return db;
+  };
   return "locks" in navigator ? await navigator.locks.request("moss-tap-storage", open) : open();
 }
 
@@ -164,16 +196,23 @@ export async function listTakes(kitId: string): Promise<TakeRecord[]> {
   return [...takes.values()].sort((a, b) => a.place - b.place);
 }
 
+/** Which takes differ from those kept before: the records to write, and the takes that are gone. */
+export function listTakeChanges(kitId: string, takes: readonly Take[], before: readonly Take[]) {
+  return {
+    gone: before.filter(old => !takes.some(take => take.id === old.id)),
+    changed: takes.flatMap((take, place): TakeRecord[] =>
+      before[place] === take ? [] : [{ kitId, takeId: take.id, take, place }],
+    ),
+  };
+}
+
 /** Makes the kept takes of a kit exactly these. Only what differs from `before` is written. */
 export async function writeTakes(
   kitId: string,
   takes: readonly Take[],
   before: readonly Take[],
 ): Promise<void> {
-  const gone = before.filter(old => !takes.some(take => take.id === old.id));
-  const changed = takes.flatMap((take, place) =>
-    before[place] === take ? [] : [{ kitId, takeId: take.id, take, place }],
-  );
+  const { gone, changed } = listTakeChanges(kitId, takes, before);
   await attempt<void>(
     async db => {
       const work = db.transaction("takes", "readwrite");

@@ -2,7 +2,7 @@ import { nanoid } from "nanoid";
 import { redirect } from "react-router";
 import type { Kit, Take } from "#core";
 import { freshId } from "./edits";
-import { listKits, listTakes, readKit, removeKit, writeKit, writeTakes } from "./library";
+import { listKits, listTakes, readKit, removeKit, writeKit, writeTakes, type KitExtras } from "./library";
 import { closeKit, saveNow, workbench } from "./workbench";
 
 /** What can be done to the shelf. Documents have been read and found sound before they come here. */
@@ -13,6 +13,7 @@ export type ShelfChange =
       readonly takes: readonly Take[];
       readonly open: boolean;
       readonly change: string;
+      readonly extras?: KitExtras;
     }
   | { readonly does: "add-take"; readonly kitId: string; readonly take: Take }
   | { readonly does: "delete"; readonly kitId: string };
@@ -42,7 +43,7 @@ export async function changeShelf(change: ShelfChange) {
   switch (change.does) {
     case "add": {
       const kit = await makeRoom(change.kit);
-      await writeKit({ id: kit.id, kit, changedAt: Date.now(), change: change.change });
+      await writeKit({ ...change.extras, id: kit.id, kit, changedAt: Date.now(), change: change.change });
       await writeTakes(
         kit.id,
         change.takes.map(take => ({ ...take, kit: kit.id })),

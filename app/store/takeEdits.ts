@@ -39,6 +39,11 @@ export function paintGate(take: Take, gate: string, fromX: number, toX: number, 
   return { ...take, gates: { ...take.gates, [gate]: lane } };
 }
 
+/** The speed of the game clock set over a stretch, in percent of full speed. */
+export function paintSpeed(take: Take, fromX: number, toX: number, percent: number): Take {
+  return { ...take, speed: setStretch<number>(take.speed ?? [], fromX, toX, percent, 100) };
+}
+
 /** A take brought to another rate: every place in time stays where it was in seconds. */
 export function convertTake(take: Take, rateHz: number): Take {
   const move = <V>(lane: readonly (readonly [number, V])[]) =>

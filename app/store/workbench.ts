@@ -11,12 +11,24 @@ import {
   type Take,
   type Trace,
 } from "#core";
-import { listTakes, readKit, writeKit, writeTakes } from "./library";
+import { leaveBehind } from "./leftBehind";
+import {
+  listTakeChanges,
+  listTakes,
+  readKit,
+  writeKit,
+  writeTakes,
+  type RowOrder,
+  type Variant,
+} from "./library";
 
-/** The document under work: a kit and its takes. Undo and redo go over both together. */
+/** The document under work: a kit, its takes and the variants kept of it. Undo and redo go over all of them together. */
 export interface Workbench {
   readonly kit: Kit | undefined;
   readonly takes: readonly Take[];
+  readonly variants: readonly Variant[];
+  /** How the tape's rows are laid out: kept with the kit, not undone. */
+  readonly rows: RowOrder;
   readonly openTakeId: string | undefined;
   /** What was changed last, for the shelf. */
   readonly change: string;
@@ -25,34 +37,66 @@ export interface Workbench {
 const HISTORY = 500;
 const SAVE_AFTER_MS = 250;
 
+const NOTHING: Pick<Workbench, "kit" | "takes" | "variants" | "rows"> = {
+  kit: undefined,
+  takes: [],
+  variants: [],
+  rows: { folded: [], order: [] },
+};
+
 export const workbench = createStore<Workbench>()(
-  temporal((): Workbench => ({ kit: undefined, takes: [], openTakeId: undefined, change: "" }), {
-    partialize: ({ kit, takes }) => ({ kit, takes }),
-    equality: (past, now) => past.kit === now.kit && past.takes === now.takes,
+  temporal((): Workbench => ({ ...NOTHING, openTakeId: undefined, change: "" }), {
+    partialize: ({ kit, takes, variants }) => ({ kit, takes, variants }),
+    equality: (past, now) =>
+      past.kit === now.kit && past.takes === now.takes && past.variants === now.variants,
     limit: HISTORY,
   }),
 );
 
-let saved: { kit: Kit | undefined; takes: readonly Take[] } = { kit: undefined, takes: [] };
+/** The parts that are written to the shelf. */
+type Kept = Pick<Workbench, "kit" | "takes" | "variants" | "rows">;
+let saved: Kept = NOTHING;
+
+function isSaved(now: Kept): boolean {
+  return (
+    now.kit === saved.kit &&
+    now.takes === saved.takes &&
+    now.variants === saved.variants &&
+    now.rows === saved.rows
+  );
+}
 let saveTimer: ReturnType<typeof setTimeout> | undefined;
 
 /** Writes what has changed since the last time. Called soon after every edit, and at once when the page is left. */
 export async function saveNow(): Promise<void> {
   clearTimeout(saveTimer);
   saveTimer = undefined;
-  const { kit, takes, change } = workbench.getState();
-  if (!kit || (kit === saved.kit && takes === saved.takes)) return;
+  const now = workbench.getState();
+  const { kit, takes, variants, rows, change } = now;
+  if (!kit || isSaved(now)) return;
   const before = saved;
-  saved = { kit, takes };
+  saved = { kit, takes, variants, rows };
   await Promise.all([
-    writeKit({ id: kit.id, kit, changedAt: Date.now(), change }),
+    writeKit({ id: kit.id, kit, changedAt: Date.now(), change, variants, rows }),
     takes === before.takes ? undefined : writeTakes(kit.id, takes, before.takes),
   ]);
 }
 
-workbench.subscribe((now, before) => {
-  if (now.kit === before.kit && now.takes === before.takes) return;
-  if (now.kit === saved.kit && now.takes === saved.takes) return;
+/** The page is being left: what is not yet written is set aside at once, for the next page to write. */
+export function leaveNow(): void {
+  const now = workbench.getState();
+  const { kit, takes, variants, rows, change } = now;
+  if (!kit || isSaved(now)) return;
+  const { gone, changed } = listTakeChanges(kit.id, takes, saved.takes);
+  leaveBehind({
+    kit: { id: kit.id, kit, changedAt: Date.now(), change, variants, rows },
+    takes: changed,
+    goneTakeIds: gone.map(take => take.id),
+  });
+}
+
+workbench.subscribe(now => {
+  if (isSaved(now)) return;
   saveTimer ??= setTimeout(() => void saveNow(), SAVE_AFTER_MS);
 });
 
@@ -63,16 +107,21 @@ export async function openKit(kitId: string): Promise<boolean> {
   const record = await readKit(kitId);
   if (!record) return false;
   const takes = (await listTakes(kitId)).map(item => item.take);
-  saved = { kit: record.kit, takes };
-  workbench.setState({ kit: record.kit, takes, openTakeId: takes[0]?.id, change: record.change });
+  saved = {
+    kit: record.kit,
+    takes,
+    variants: record.variants ?? NOTHING.variants,
+    rows: record.rows ?? NOTHING.rows,
+  };
+  workbench.setState({ ...saved, openTakeId: takes[0]?.id, change: record.change });
   workbench.temporal.getState().clear();
   return true;
 }
 
 /** Lets go of the open kit, for example because it has left the shelf. */
 export function closeKit(): void {
-  saved = { kit: undefined, takes: [] };
-  workbench.setState({ kit: undefined, takes: [], openTakeId: undefined });
+  saved = NOTHING;
+  workbench.setState({ ...NOTHING, openTakeId: undefined });
   workbench.temporal.getState().clear();
 }
 
@@ -94,7 +143,7 @@ export interface Gesture {
 /** Begins one movement of the hand, which may make many edits and is one step of undo. */
 export function beginGesture(): Gesture {
   const history = workbench.temporal.getState();
-  const { kit, takes } = workbench.getState();
+  const { kit, takes, variants } = workbench.getState();
   let isEdited = false;
   return {
     edited() {
@@ -104,11 +153,34 @@ export function beginGesture(): Gesture {
     end: () => history.resume(),
     cancel() {
       history.pause();
-      workbench.setState({ kit, takes });
+      workbench.setState({ kit, takes, variants });
       history.resume();
       if (isEdited) workbench.temporal.setState(state => ({ pastStates: state.pastStates.slice(0, -1) }));
     },
   };
+}
+
+/** Lays the tape's rows out anew; kept with the kit, no step of undo. */
+export function arrangeTape(change: (rows: RowOrder) => RowOrder): void {
+  workbench.setState(({ rows }) => ({ rows: change(rows) }));
+}
+
+/** Keeps the present rules under a name, to lay other versions beside. */
+export function keepVariant(id: string, name: string): void {
+  const { kit, variants } = workbench.getState();
+  if (kit) workbench.setState({ variants: [...variants, { id, name, kit }], change: `kept variant ${name}` });
+}
+
+/** Forgets a variant; undo brings it back. */
+export function removeVariant(id: string): void {
+  const { variants } = workbench.getState();
+  workbench.setState({ variants: variants.filter(variant => variant.id !== id), change: "forgot a variant" });
+}
+
+/** Takes a variant's rules up again; what stood before is a step of undo away. */
+export function takeUpVariant(id: string): void {
+  const found = workbench.getState().variants.find(variant => variant.id === id);
+  if (found) editKit(`took up variant ${found.name}`, kit => ({ ...found.kit, id: kit.id, name: kit.name }));
 }
 
 /** Adds a take and opens it. `what` says in a few words how it came about. */

@@ -1,63 +1,27 @@
-import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useCallback, useEffect, useState, type PointerEvent } from "react";
 import { useStore } from "zustand";
-import { formatMs } from "#core";
 import { usePad } from "../devices/usePad";
 import { judged } from "../store/judged";
-import { goToFrame, playhead } from "../store/playhead";
+import { goToFrame } from "../store/playhead";
 import { openTake } from "../store/workbench";
 import { useEvaluated, useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { LostList } from "./LostList";
+import { Measure } from "./Measure";
 import { Overview } from "./Overview";
+import { TakeStrips } from "./TakeStrips";
 import { Tape } from "./Tape";
 import { TapeTable } from "./TapeTable";
-import { actOnStretch, toggleReplay, type StretchAct } from "./tapeActions";
-import { SPEEDS, tapeLook } from "./tapeStore";
+import { Transport } from "./Transport";
+import { VariantMenu } from "./VariantMenu";
+import { tapeLook } from "./tapeStore";
 import type { TapeView } from "./tapeView";
 
 const LEAST_PX = 120;
 const STRIP_PX = 44;
-
-const SPEED_WORDS = ["1/8", "1/4", "1/2", "1", "2"] as const;
-
-function Transport({ frames }: { frames: number }) {
-  const { frame, isPlaying } = useStore(playhead);
-  const speed = useStore(tapeLook, look => look.speed);
-  return (
-    <span className="flex items-center" role="group" aria-label="Replay">
-      <Button
-        look="quiet"
-        aria-label="−1f, one frame back"
-        onClick={() => goToFrame(frame - 1, frames)}
-        disabled={frame <= 0}
-      >
-        −1f
-      </Button>
-      <Button look="quiet" onClick={toggleReplay}>
-        {isPlaying ? "Stop" : "Replay"}
-      </Button>
-      <Button
-        look="quiet"
-        aria-label="+1f, one frame on"
-        onClick={() => goToFrame(frame + 1, frames)}
-        disabled={frame >= frames - 1}
-      >
-        +1f
-      </Button>
-      <ChoiceWord
-        label="Speed"
-        value={String(speed)}
-        choices={SPEEDS.map((value, i) => ({ value: String(value), label: `${SPEED_WORDS[i]}×` }))}
-        onChoose={value => tapeLook.setState({ speed: Number(value) })}
-      />
-      <span className="w-14 text-right font-mono text-sm" data-testid="playhead">
-        {frame}f
-      </span>
-    </span>
-  );
-}
+/** Speeds the brush can paint, percent of full speed. */
+const BRUSH_PERCENTS = [0, 25, 50, 75, 100, 200];
 
 /** Said when a long take has been at the worker for a while. */
 function JudgingNote() {
@@ -75,63 +39,6 @@ function JudgingNote() {
   ) : null;
 }
 
-const STRETCH_ACTS: readonly (readonly [StretchAct, string])[] = [
-  ["cut", "Cut (X)"],
-  ["copy", "Copy (C)"],
-  ["paste", "Paste at the playhead (V)"],
-  ["earlier", "A frame earlier (,)"],
-  ["later", "A frame later (.)"],
-  ["repeat", "Repeat after itself (R)"],
-  ["wipe", "Wipe (Delete)"],
-];
-
-/** The stretch that is measured: how long it is, looped or not, and how to let it go. */
-function Measure({ rateHz }: { rateHz: number }) {
-  const { stretch, isLooping } = useStore(tapeLook);
-  if (!stretch) return null;
-  const frames = stretch.to - stretch.from;
-  return (
-    <span className="flex items-center gap-1 whitespace-nowrap" data-testid="measure">
-      <span className="font-mono">
-        {stretch.from}–{stretch.to}: <b>{frames}f</b> {formatMs(frames, rateHz)}
-      </span>
-      <Button
-        look="quiet"
-        aria-pressed={isLooping}
-        onClick={() => tapeLook.setState({ isLooping: !isLooping })}
-      >
-        {isLooping ? "Looping" : "Loop"}
-      </Button>
-      <Menu>
-        <MenuButton className="px-2 py-1 text-moss underline-offset-4 hover:underline">Edit</MenuButton>
-        <MenuItems
-          anchor="top end"
-          className="z-30 rounded-stone border border-line bg-leaf p-1 text-sm shadow-lg focus:outline-none"
-        >
-          {STRETCH_ACTS.map(([act, words]) => (
-            <MenuItem key={act}>
-              <button
-                type="button"
-                className="block w-full rounded-xl px-3 py-1.5 text-left data-focus:bg-sand"
-                onClick={() => actOnStretch(act)}
-              >
-                {words}
-              </button>
-            </MenuItem>
-          ))}
-        </MenuItems>
-      </Menu>
-      <Button
-        look="quiet"
-        aria-label="Let the stretch go"
-        onClick={() => tapeLook.setState({ stretch: undefined, isLooping: false })}
-      >
-        ×
-      </Button>
-    </span>
-  );
-}
-
 /** The tape's dock, under every view: which take, the whole of it, and the tape itself. Can be resized and folded away. */
 export function Dock() {
   const [heightPx, setHeight] = useState(338);
@@ -146,6 +53,8 @@ export function Dock() {
   const isLive = usePad(state => state.session !== undefined);
   const onView = useCallback((next: TapeView) => setView(next), []);
   const tool = useStore(tapeLook, look => look.tool);
+  const brushPercent = useStore(tapeLook, look => look.brushPercent);
+  const showsStrips = useStore(tapeLook, look => look.showsStrips);
   const hasStretch = useStore(tapeLook, look => look.stretch !== undefined);
 
   const onGrip = (event: PointerEvent<HTMLDivElement>) => {
@@ -222,7 +131,7 @@ export function Dock() {
         )}
         <JudgingNote />
         <span className="ml-auto flex items-center gap-1">
-          {!isFolded && !isLive && evaluated && !isTable && (
+          {!isFolded && !isLive && evaluated && !isTable && tool === "look" && (
             <input
               type="search"
               aria-label="Find a row"
@@ -241,6 +150,27 @@ export function Dock() {
               {tool === "paint" ? "Painting" : "Paint"}
             </Button>
           )}
+          {!isFolded && !isLive && evaluated && !isTable && tool === "paint" && (
+            <ChoiceWord
+              label="Speed to paint"
+              value={String(brushPercent)}
+              choices={BRUSH_PERCENTS.map(percent => ({
+                value: String(percent),
+                label: percent === 0 ? "freeze" : `${percent} % speed`,
+              }))}
+              onChoose={value => tapeLook.setState({ brushPercent: Number(value) })}
+            />
+          )}
+          {!isFolded && !isLive && evaluated && (
+            <Button
+              look="quiet"
+              aria-expanded={showsStrips}
+              onClick={() => tapeLook.setState({ showsStrips: !showsStrips })}
+            >
+              {showsStrips ? "One take" : "All takes"}
+            </Button>
+          )}
+          {!isFolded && !isLive && evaluated && !isTable && <VariantMenu />}
           {!isFolded && !isLive && evaluated && (
             <Button look="quiet" onClick={() => setTable(!isTable)}>
               {isTable ? "As tape" : "As table"}
@@ -251,6 +181,7 @@ export function Dock() {
           </Button>
         </span>
       </div>
+      {!isFolded && !isLive && evaluated && showsStrips && <TakeStrips />}
       {!isFolded &&
         (isTable && evaluated && !isLive ? (
           <TapeTable evaluated={evaluated} />

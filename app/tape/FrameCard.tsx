@@ -1,7 +1,7 @@
 import { formatMs, type Kit } from "#core";
 import type { Evaluated } from "../store/workbench";
 import { listFacts } from "./frameFacts";
-import type { TapeModel } from "./tapeModel";
+import type { TapeModel } from "./tapeRows";
 
 const MOST = 9;
 

@@ -6,6 +6,10 @@ const KEYS = [
   ["[ ]", "last or next event of any row"],
   ["{ }", "last or next event of the chosen row"],
   ["↑ ↓", "choose the row above or below"],
+  ["Alt ↑ ↓", "move the chosen row up or down in its group"],
+  ["G", "fold the group of the chosen row, or unfold it"],
+  ["O", "lay the next variant of the rules over the take, or none"],
+  ["T", "the other takes as strips beside this one, or not"],
   ["Enter", "the fate of what stands on this frame in the chosen row"],
   ["Home End", "first or last frame"],
   ["Space", "replay, or stop"],
@@ -33,8 +37,8 @@ export function KeySheet({ isOpen, onClose }: { isOpen: boolean; onClose: () => 
           <DialogTitle className="font-serif text-2xl font-semibold">Keys of the tape</DialogTitle>
           <p className="mb-3 text-sm text-soft">
             While the tape has the focus and the pad sleeps. By hand: drag to pan, wheel with Ctrl to zoom,
-            Shift over the ruler to measure, pull the bars at the ends of windows, and in paint drag on a lane
-            (Shift wipes).
+            Shift over the ruler to measure, pull the bars at the ends of windows, drag a row by its name,
+            click the wedge before a group to fold it, and in paint drag on a lane (Shift wipes).
           </p>
           <dl className="text-sm">
             {KEYS.map(([keys, words]) => (

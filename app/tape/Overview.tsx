@@ -11,10 +11,12 @@ export function Overview({
   trace,
   view,
   onGo,
+  label = "The whole take",
 }: {
   trace: Trace;
   view: TapeView | undefined;
   onGo: (frame: number) => void;
+  label?: string;
 }) {
   const frame = useStore(playhead, state => state.frame);
   const marks = useMemo(() => {
@@ -35,7 +37,7 @@ export function Overview({
       preserveAspectRatio="none"
       className="h-[22px] min-w-40 max-w-[560px] grow cursor-pointer rounded bg-sand"
       role="img"
-      aria-label="The whole take"
+      aria-label={label}
       onClick={event => {
         const box = event.currentTarget.getBoundingClientRect();
         onGo(Math.round(((event.clientX - box.left) / box.width) * trace.frames));
@@ -65,7 +67,7 @@ export function Overview({
           vectorEffect="non-scaling-stroke"
         />
       )}
-      <rect x={frame * perFrame} width="2" y="0" height="22" className="fill-dew" />
+      {view && <rect x={frame * perFrame} width="2" y="0" height="22" className="fill-dew" />}
     </svg>
   );
 }

@@ -1,9 +1,13 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
+import type { Kit, Take } from "#core";
+import type { LiveSession } from "../devices/liveSession";
 import { pad } from "../devices/pad";
 import { usePad } from "../devices/usePad";
+import { LONG_TAKE_FRAMES } from "../store/judged";
 import { goToFrame, playhead } from "../store/playhead";
-import { workbench } from "../store/workbench";
+import { arrangeTape, evaluateOnce, workbench } from "../store/workbench";
+import { compileFresh } from "../store/compileFresh";
 import { useCompiled, useEvaluated, useWorkbench } from "../store/useWorkbench";
 import { listChanges } from "./changes";
 import { FateCard } from "./FateCard";
@@ -14,18 +18,16 @@ import { fateOfNote, fateOfPress, fatesOf, pathOfFate } from "./pressOf";
 import { applyStroke, beginPull, endPull, evaluatedNow, pullTo } from "./tapeActions";
 import { createTapeController, type TapeController } from "./tapeController";
 import { pressTapeKey } from "./tapeKeys";
-import { buildTape, type TapeModel } from "./tapeModel";
+import { arrangeRows, foldRows, moveRow } from "./arrangeRows";
+import { buildTape, createTapeBuilder, type TapeBuilder } from "./buildTape";
+import { EMPTY_TAPE, isSameRow, keyOfRow, type TapeModel } from "./tapeRows";
 import { tapeLook } from "./tapeStore";
 import type { TapeView } from "./tapeView";
 
-const EMPTY: TapeModel = { frames: 0, rateHz: 60, rows: [], modeFrame: [], modeName: [] };
-
-/** The rows whose name has what was typed in it; all of them when nothing was. */
-function keepRows(model: TapeModel, wanted: string): TapeModel {
-  const word = wanted.trim().toLowerCase();
-  return word === ""
-    ? model
-    : { ...model, rows: model.rows.filter(row => row.name.toLowerCase().includes(word)) };
+/** The tape of a take under other rules, or undefined while those have faults or the take is too long to judge at once. */
+function tapeOfVariant(kit: Kit, take: Take): TapeModel | undefined {
+  const program = take.frames <= LONG_TAKE_FRAMES ? compileFresh(kit) : undefined;
+  return program && buildTape(kit, program, evaluateOnce(program, take).trace, take);
 }
 
 /** Opens the fate of what stands on a row at a frame: the note given, a mark there, or the press that is down. */
@@ -51,16 +53,34 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   const look = useStore(tapeLook);
   const canvas = useRef<HTMLCanvasElement>(null);
   const controller = useRef<TapeController | undefined>(undefined);
-  const shownModel = useRef(EMPTY);
+  const shownModel = useRef(EMPTY_TAPE);
   const [hover, setHover] = useState({ frame: -1, x: 0, y: 0 });
   const [row, setRow] = useState(0);
   const [isSheetOpen, setSheetOpen] = useState(false);
   const takeId = evaluated?.take.id;
   const whole = useMemo(
-    () => (kit && evaluated ? buildTape(kit, evaluated.program, evaluated.trace, evaluated.take) : EMPTY),
+    () =>
+      kit && evaluated ? buildTape(kit, evaluated.program, evaluated.trace, evaluated.take) : EMPTY_TAPE,
     [kit, evaluated],
   );
-  const model = useMemo(() => keepRows(whole, wanted), [whole, wanted]);
+  const rows = useWorkbench(state => state.rows);
+  const isPainting = look.tool === "paint";
+  const model = useMemo(
+    () => arrangeRows(whole, rows, wanted, isPainting),
+    [whole, rows, wanted, isPainting],
+  );
+  const variants = useWorkbench(state => state.variants);
+  const laidOver = variants.find(variant => variant.id === look.laidOver);
+  const ghosts = useMemo(() => {
+    if (!laidOver || !evaluated) return [];
+    const other = tapeOfVariant(laidOver.kit, evaluated.take);
+    if (!other) return [];
+    const arranged = arrangeRows(other, rows, wanted, isPainting);
+    return model.rows.map(row => {
+      const ghost = arranged.rows.find(item => keyOfRow(item) === keyOfRow(row));
+      return ghost && !isSameRow(row, ghost) ? ghost : undefined;
+    });
+  }, [laidOver, evaluated, rows, wanted, isPainting, model]);
   const fate = useMemo(
     () =>
       evaluated && look.fate && !isLive
@@ -80,7 +100,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
 
   useEffect(() => {
     if (!canvas.current) return;
-    const made = createTapeController(canvas.current, EMPTY, {
+    const made = createTapeController(canvas.current, {
       onHover: (frame, x, y) =>
         setHover(was => (was.frame === frame && was.frame < 0 ? was : { frame, x, y })),
       onChoose: choice => {
@@ -100,6 +120,19 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
         const painted = shownModel.current.rows[at];
         if (painted) applyStroke(painted, result);
       },
+      onRow: setRow,
+      onFold: group => arrangeTape(was => foldRows(was, group)),
+      onMoveRow: (at, by) => {
+        const before = workbench.getState().rows;
+        const after = moveRow(before, shownModel.current.rows, at, by);
+        if (after === before) return false;
+        const moved = [...shownModel.current.rows];
+        moved.splice(at + by, 0, ...moved.splice(at, 1));
+        shownModel.current = { ...shownModel.current, rows: moved };
+        made.setModel(shownModel.current);
+        arrangeTape(() => after);
+        return true;
+      },
       onStretch: (from, to) => tapeLook.setState({ stretch: { from, to } }),
     });
     controller.current = made;
@@ -113,8 +146,8 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
 
   useEffect(() => {
     const links = fate && evaluated ? pathOfFate(evaluated.program, model, fate) : [];
-    controller.current?.setOverlay({ links, changes, stretch: look.stretch });
-  }, [fate, evaluated, model, changes, look.stretch]);
+    controller.current?.setOverlay({ links, changes, stretch: look.stretch, ghosts });
+  }, [fate, evaluated, model, changes, look.stretch, ghosts]);
 
   useEffect(() => controller.current?.setTool(look.tool), [look.tool]);
   useEffect(() => controller.current?.setRow(row), [row]);
@@ -129,9 +162,15 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   useEffect(() => {
     controller.current?.setLive(isLive);
     if (!isLive || !kit) return;
+    let built: { session: LiveSession; builder: TapeBuilder } | undefined;
     return pad.subscribe(({ session }, before) => {
       if (!session || session.state.frame === before.frame) return;
-      controller.current?.setModel(buildTape(kit, session.program, session.trace));
+      if (built?.session !== session) {
+        const { kit: now } = workbench.getState();
+        built = { session, builder: createTapeBuilder(now ?? kit, session.program) };
+      }
+      const { rows: order } = workbench.getState();
+      controller.current?.setModel(arrangeRows(built.builder.extend(session.trace), order, "", false));
     });
   }, [isLive, kit, program]);
 
@@ -153,7 +192,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
             openFate: (at: number, frame: number) => openFate(model, at, frame),
             openSheet: () => setSheetOpen(true),
           };
-          if (pressTapeKey(event.key, event.shiftKey, target)) event.preventDefault();
+          if (pressTapeKey(event, target)) event.preventDefault();
         }}
         data-testid="tape"
       />

@@ -1,5 +1,5 @@
 import { diffTraces, type Difference, type Program, type Trace } from "#core";
-import type { TapeModel } from "./tapeModel";
+import type { TapeModel } from "./tapeRows";
 
 /** A change marked on the tape: in which row, where it was and where it is (−1 where it is not). */
 export interface TapeChange {

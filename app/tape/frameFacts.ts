@@ -1,5 +1,6 @@
 import { formatEvent, notes, type Kit, type Program, type Trace, type TraceEvent } from "#core";
-import type { TapeModel, TapeRow } from "./tapeModel";
+import { formatGrown } from "./growth";
+import type { TapeModel, TapeRow } from "./tapeRows";
 
 /** One thing that holds on a frame: which row, and what, in words. */
 export interface FrameFact {
@@ -19,12 +20,27 @@ const SPAN_WORDS = {
   recovery: "recovery",
   lead: "shown",
   window: "window open",
+  facing: "facing",
+  speed: "at",
 } as const;
 
-function spanFact(row: TapeRow, frame: number): string[] {
+/** The analog value a control has on a frame, where it was recorded as one. */
+function valueFact(row: TapeRow, frame: number): string[] {
+  const k = row.valueFrame.findLastIndex(at => at <= frame);
+  return k < 0 ? [] : [`at ${Number(row.value[k]!.toFixed(2))} of 1`];
+}
+
+function spanFact(model: TapeModel, row: TapeRow, frame: number): string[] {
   return row.spanFrom.flatMap((from, k) => {
     if (from > frame || row.spanTo[k]! <= frame) return [];
-    return [`${SPAN_WORDS[row.spanLook[k]!]}, ${frame - from + 1} f`];
+    const words = [SPAN_WORDS[row.spanLook[k]!], row.spanText[k]].filter(Boolean).join(" ");
+    if (row.growth && row.spanLook[k] === "forming") {
+      const age = row.growth.isReal
+        ? (frame - from) * 100
+        : model.clock.ticksAt(frame) - model.clock.ticksAt(from);
+      return [`${words}, ${formatGrown(row.growth, age)}`];
+    }
+    return [`${words}, ${frame - from + 1} f`];
   });
 }
 
@@ -96,7 +112,7 @@ export function listFacts(
   frame: number,
 ): FrameFact[] {
   return model.rows.flatMap(row => {
-    const facts = spanFact(row, frame);
+    const facts = [...spanFact(model, row, frame), ...valueFact(row, frame)];
     row.markFrame.forEach((at, k) => {
       const event = at === frame ? formatEvent(program, trace, row.markNote[k]!) : undefined;
       if (event) facts.push(formatEventWords(event, kit));

@@ -4,7 +4,7 @@ import { compile, evaluate, parseKit, parseTake, writeAt, type Kit, type Take } 
 import { listChanges } from "./changes";
 import { listHandles } from "./handles";
 import { fateOfNote, fatesOf, pathOfFate } from "./pressOf";
-import { buildTape } from "./tapeModel";
+import { buildTape } from "./buildTape";
 
 const read = <T>(parsed: { ok: true; value: T } | { ok: false }): T => {
   if (!parsed.ok) throw new Error("the demo must read");

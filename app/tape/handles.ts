@@ -1,7 +1,7 @@
 import { parseFrames, readAt, type Kit, type PathStep } from "#core";
 
 type Rounding = "atLeast" | "atMost";
-import type { TapeModel, TapeRow } from "./tapeModel";
+import type { TapeModel, TapeRow } from "./tapeRows";
 
 /**
  * The end of a window that can be pulled on the tape: it stands at the left edge of `edge`; pulled to another edge, the

@@ -3,7 +3,8 @@ import type { TapeHandle } from "./handles";
 import { paintChanges, paintHandles, paintLinks, paintPull, paintStretch, paintStroke } from "./paintOverlay";
 import type { Palette } from "./palette";
 import type { TapePoint } from "./pressOf";
-import type { MarkLook, SpanLook, TapeModel, TapeRow } from "./tapeModel";
+import { paintGhostRow, paintRow } from "./paintRow";
+import type { TapeModel, TapeRow } from "./tapeRows";
 import { frameToX, LABEL_PX, ROW_PX, RULER_PX, rulerStep, xToFrame, type TapeView } from "./tapeView";
 
 /** What else is drawn over the rows. */
@@ -18,187 +19,14 @@ export interface TapeCursor {
   readonly pull: { readonly handle: TapeHandle; readonly words: string } | undefined;
   readonly stroke: { readonly row: number; readonly from: number; readonly to: number } | undefined;
   readonly stretch: { readonly from: number; readonly to: number } | undefined;
+  /** The rows of another trace to lie over those of the model, each at the place of its fellow. */
+  readonly ghosts: readonly (TapeRow | undefined)[];
 }
 
 const NUMBER_FONT = '12px "Atkinson Hyperlegible Mono Variable", monospace';
 const SMALL_FONT = '11px "Atkinson Hyperlegible Mono Variable", monospace';
 const NAME_FONT = '14px "Atkinson Hyperlegible Next Variable", sans-serif';
 const STRONG_FONT = '600 14px "Atkinson Hyperlegible Next Variable", sans-serif';
-const STONE_PX = 5.5;
-
-/** The first place in a rising list whose value is above `frame`. */
-function firstAbove(list: readonly number[], frame: number): number {
-  let low = 0;
-  let high = list.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (list[middle]! > frame) high = middle;
-    else low = middle + 1;
-  }
-  return low;
-}
-
-function hatch(
-  ctx: CanvasRenderingContext2D,
-  x: number,
-  y: number,
-  width: number,
-  height: number,
-  colour: string,
-): void {
-  ctx.save();
-  ctx.beginPath();
-  ctx.rect(x, y, width, height);
-  ctx.clip();
-  ctx.strokeStyle = colour;
-  ctx.lineWidth = 2;
-  ctx.beginPath();
-  for (let at = x - height; at < x + width; at += 6) {
-    ctx.moveTo(at, y + height);
-    ctx.lineTo(at + height, y);
-  }
-  ctx.stroke();
-  ctx.restore();
-}
-
-function paintSpan(
-  ctx: CanvasRenderingContext2D,
-  palette: Palette,
-  look: SpanLook,
-  x: number,
-  y: number,
-  width: number,
-): void {
-  const middle = y + ROW_PX / 2;
-  switch (look) {
-    case "down":
-      ctx.fillStyle = palette.bark;
-      ctx.beginPath();
-      ctx.roundRect(x, middle - 7, width, 14, Math.min(3, width / 2));
-      ctx.fill();
-      break;
-    case "open":
-    case "window":
-      ctx.fillStyle = palette.lichen;
-      ctx.fillRect(x, middle - 9, width, 18);
-      break;
-    case "forgiven":
-    case "lead":
-      hatch(ctx, x, middle - 9, width, 18, palette.lichen);
-      break;
-    case "forming":
-      ctx.fillStyle = palette.fern;
-      ctx.beginPath();
-      ctx.moveTo(x, middle + 7);
-      ctx.lineTo(x + width, middle + 7);
-      ctx.lineTo(x + width, middle - 7);
-      ctx.fill();
-      break;
-    case "sustained":
-      ctx.fillStyle = palette.moss;
-      ctx.fillRect(x, middle - 2, width, 4);
-      break;
-    case "waiting":
-      ctx.strokeStyle = palette.ink;
-      ctx.lineWidth = 2;
-      ctx.setLineDash([2, 4]);
-      ctx.beginPath();
-      ctx.moveTo(x, middle);
-      ctx.lineTo(x + width, middle);
-      ctx.stroke();
-      ctx.setLineDash([]);
-      break;
-    case "startup":
-    case "active":
-    case "recovery":
-      ctx.fillStyle = look === "active" ? palette.moss : palette.fern;
-      if (look === "recovery") hatch(ctx, x, middle - 4, width, 8, palette.fern);
-      else ctx.fillRect(x, middle - 4, width, 8);
-      break;
-  }
-}
-
-/** A ring with a gap: something that came to nothing. */
-function brokenRing(ctx: CanvasRenderingContext2D, x: number, y: number, colour: string): void {
-  ctx.strokeStyle = colour;
-  ctx.lineWidth = 2.5;
-  ctx.beginPath();
-  ctx.arc(x, y, STONE_PX - 0.5, Math.PI * 0.85, Math.PI * 2.35);
-  ctx.stroke();
-}
-
-function paintMark(
-  ctx: CanvasRenderingContext2D,
-  palette: Palette,
-  look: MarkLook,
-  x: number,
-  y: number,
-): void {
-  switch (look) {
-    case "performed":
-    case "answered":
-      ctx.fillStyle = palette.moss;
-      ctx.beginPath();
-      ctx.ellipse(x, y, STONE_PX + 2.5, STONE_PX + 0.5, 0, 0, Math.PI * 2);
-      ctx.fill();
-      break;
-    case "fired":
-      ctx.fillStyle = palette.leaf;
-      ctx.strokeStyle = palette.moss;
-      ctx.lineWidth = 2.5;
-      ctx.beginPath();
-      ctx.arc(x, y, STONE_PX - 0.5, 0, Math.PI * 2);
-      ctx.fill();
-      ctx.stroke();
-      break;
-    case "lost":
-    case "failed":
-      brokenRing(ctx, x, y, palette.foxglove);
-      break;
-    case "lapsed":
-      ctx.strokeStyle = palette.soft;
-      ctx.lineWidth = 2;
-      ctx.beginPath();
-      ctx.moveTo(x - 4, y - 4);
-      ctx.lineTo(x + 4, y + 4);
-      ctx.moveTo(x + 4, y - 4);
-      ctx.lineTo(x - 4, y + 4);
-      ctx.stroke();
-      break;
-  }
-}
-
-function paintRow(
-  ctx: CanvasRenderingContext2D,
-  palette: Palette,
-  view: TapeView,
-  row: TapeRow,
-  y: number,
-): void {
-  const firstFrame = view.firstFrame;
-  const lastFrame = xToFrame(view, view.widthPx) + 1;
-  for (
-    let k = firstAbove(row.spanTo, firstFrame);
-    k < row.spanFrom.length && row.spanFrom[k]! <= lastFrame;
-    k++
-  ) {
-    const x = frameToX(view, row.spanFrom[k]!);
-    const width = Math.max(1.5, (row.spanTo[k]! - row.spanFrom[k]!) * view.pxPerFrame);
-    paintSpan(ctx, palette, row.spanLook[k]!, x, y, width);
-  }
-  let crowdedUntil = -Infinity;
-  for (
-    let k = firstAbove(row.markFrame, firstFrame - 1);
-    k < row.markFrame.length && row.markFrame[k]! <= lastFrame;
-    k++
-  ) {
-    const x = frameToX(view, row.markFrame[k]! + 0.5);
-    const look = row.markLook[k]!;
-    if (x < crowdedUntil && look !== "lost" && look !== "failed") continue;
-    paintMark(ctx, palette, look, x, y + ROW_PX / 2);
-    crowdedUntil = x + 2;
-  }
-}
 
 function paintGrid(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeView, frames: number): void {
   const step = rulerStep(view.pxPerFrame);
@@ -290,6 +118,22 @@ function paintUnits(ctx: CanvasRenderingContext2D, palette: Palette): void {
   ctx.textAlign = "left";
 }
 
+/** A small wedge before the first row of a group: down while it stands open, to the right while it is folded. */
+function paintFoldMark(ctx: CanvasRenderingContext2D, palette: Palette, y: number, isFolded: boolean): void {
+  ctx.fillStyle = palette.soft;
+  ctx.beginPath();
+  if (isFolded) {
+    ctx.moveTo(11, y - 5);
+    ctx.lineTo(18, y);
+    ctx.lineTo(11, y + 5);
+  } else {
+    ctx.moveTo(9, y - 3.5);
+    ctx.lineTo(19, y - 3.5);
+    ctx.lineTo(14, y + 3.5);
+  }
+  ctx.fill();
+}
+
 function paintNames(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -307,13 +151,17 @@ function paintNames(
     if (y < RULER_PX - ROW_PX || y > view.heightPx) return;
     if (i === chosenRow) {
       ctx.fillStyle = palette.moss;
-      ctx.fillRect(8, y + 5, 3, ROW_PX - 10);
+      ctx.fillRect(0, y + 3, 4, ROW_PX - 6);
       ctx.fillStyle = palette.ink;
     }
+    const isFirst = i === 0 || model.rows[i - 1]!.group !== row.group;
+    if (isFirst && row.group !== "time") paintFoldMark(ctx, palette, y + ROW_PX / 2, row.folded > 0);
     ctx.font = row.group === "moves" ? STRONG_FONT : NAME_FONT;
+    ctx.fillStyle = row.folded > 0 ? palette.soft : palette.ink;
     let name = row.name;
-    while (name.length > 4 && ctx.measureText(name).width > LABEL_PX - 40) name = `${name.slice(0, -2)}…`;
-    ctx.fillText(name, 20, y + ROW_PX / 2);
+    while (name.length > 4 && ctx.measureText(name).width > LABEL_PX - 44) name = `${name.slice(0, -2)}…`;
+    ctx.fillText(name, 26, y + ROW_PX / 2);
+    ctx.fillStyle = palette.ink;
   });
 }
 
@@ -372,7 +220,10 @@ export function paintTape(
       ctx.fillStyle = palette.line;
       ctx.fillRect(0, y, view.widthPx, 1);
     }
-    if (y > RULER_PX - ROW_PX && y < view.heightPx) paintRow(ctx, palette, view, row, y);
+    if (y <= RULER_PX - ROW_PX || y >= view.heightPx) return;
+    paintRow(ctx, palette, view, model, row, y);
+    const ghost = cursor.ghosts[i];
+    if (ghost) paintGhostRow(ctx, palette, view, model.frames, ghost, y);
   });
   paintCellNumbers(ctx, palette, view, model.frames);
   paintLinks(ctx, palette, view, cursor.links);

@@ -1,5 +1,5 @@
 import { listFates, notes, type Fate, type Program, type Trace } from "#core";
-import type { TapeModel, TapeRow } from "./tapeModel";
+import type { TapeModel, TapeRow } from "./tapeRows";
 
 const fatesOfTrace = new WeakMap<Trace, Fate[]>();
 

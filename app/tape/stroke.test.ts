@@ -1,39 +1,14 @@
 import { expect, test } from "vitest";
 import { beginStroke, endStroke } from "./stroke";
-import type { TapeModel } from "./tapeModel";
+import { addSpan, createRow, EMPTY_TAPE, type TapeModel } from "./tapeRows";
 
-const MODEL = {
+const lane = createRow("controls", { id: "a", name: "A" });
+addSpan(lane, 10, 20, "down");
+const MODEL: TapeModel = {
+  ...EMPTY_TAPE,
   frames: 40,
-  rateHz: 60,
-  modeFrame: [],
-  modeName: [],
-  rows: [
-    {
-      group: "controls",
-      id: "a",
-      name: "A",
-      spanFrom: [10],
-      spanTo: [20],
-      spanLook: ["down"],
-      markFrame: [],
-      markLook: [],
-      markNote: [],
-      markMade: [],
-    },
-    {
-      group: "patterns",
-      id: "p",
-      name: "P",
-      spanFrom: [],
-      spanTo: [],
-      spanLook: [],
-      markFrame: [],
-      markLook: [],
-      markNote: [],
-      markMade: [],
-    },
-  ],
-} satisfies TapeModel;
+  rows: [lane, createRow("patterns", { id: "p", name: "P" })],
+};
 
 function stroke(at: number, to: number, isWipe = false) {
   const begun = beginStroke(MODEL, 0, at, 1, isWipe)!;

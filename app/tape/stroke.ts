@@ -1,4 +1,4 @@
-import type { TapeModel } from "./tapeModel";
+import type { TapeModel, TapeRow } from "./tapeRows";
 
 /** What a hand does to a lane: paints a new stretch, pulls an end of one, moves one, or wipes. Frames. */
 export interface Stroke {
@@ -17,6 +17,12 @@ export interface StrokeResult {
   readonly fillTo: number;
 }
 
+/** Can this row be painted on? Lanes of the take can; what the core made of them cannot. */
+export function isPaintable(row: TapeRow): boolean {
+  const isLane = row.group === "controls" || row.group === "gates" || row.group === "time";
+  return isLane && row.folded === 0 && !row.spanLook.includes("facing");
+}
+
 /** Begins a stroke at a place of a row, given as a frame with its fraction. `reach`: how near an end counts, in frames. */
 export function beginStroke(
   model: TapeModel,
@@ -26,7 +32,7 @@ export function beginStroke(
   isWipe: boolean,
 ): Stroke | undefined {
   const found = model.rows[row];
-  if (!found || (found.group !== "controls" && found.group !== "gates")) return undefined;
+  if (!found || !isPaintable(found)) return undefined;
   const startFrame = Math.floor(at);
   const span = found.spanFrom.findIndex(
     (from, k) => found.spanLook[k] !== "forgiven" && from - reach <= at && at <= found.spanTo[k]! + reach,

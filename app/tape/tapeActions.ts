@@ -2,7 +2,7 @@ import { formatMs, parseFrames, readAt, writeAt, type Take, type Trace } from "#
 import { judgeTake } from "../store/judged";
 import { goToFrame, playFrom, playhead } from "../store/playhead";
 import { copyStretch, pasteClip, shiftStretch, wipeStretch, type TakeClip } from "../store/takeClips";
-import { paintControl, paintGate } from "../store/takeEdits";
+import { paintControl, paintGate, paintSpeed } from "../store/takeEdits";
 import {
   beginGesture,
   compileOnce,
@@ -15,7 +15,7 @@ import {
 import { stepLength } from "../ui/lengthText";
 import type { TapeHandle } from "./handles";
 import type { StrokeResult } from "./stroke";
-import type { TapeRow } from "./tapeModel";
+import type { TapeRow } from "./tapeRows";
 import { tapeLook } from "./tapeStore";
 
 /** The open take as the kit now stands judges it, outside React. */
@@ -33,7 +33,7 @@ export function beginPull(): void {
   const now = evaluatedNow();
   if (!now) return;
   gesture = beginGesture();
-  tapeLook.setState({ before: { takeId: now.take.id, trace: now.trace } });
+  tapeLook.setState({ before: { takeId: now.take.id, trace: now.trace, program: now.program } });
 }
 
 /** Pulls a window to so many frames: the number in the rule follows, and the take is run again. Gives the words beside the hand. */
@@ -73,6 +73,19 @@ export function applyStroke(row: TapeRow, result: StrokeResult): void {
   if (!now) return;
   const { take, program } = now;
   const toX = (frame: number) => (frame * take.rate) / program.rateHz;
+  if (row.group === "time") {
+    const percent = tapeLook.getState().brushPercent;
+    editTake("painted the speed", take.id, was => {
+      const wiped =
+        result.wipeTo > result.wipeFrom
+          ? paintSpeed(was, toX(result.wipeFrom), toX(result.wipeTo), 100)
+          : was;
+      return result.fillTo > result.fillFrom
+        ? paintSpeed(wiped, toX(result.fillFrom), toX(result.fillTo), percent)
+        : wiped;
+    });
+    return;
+  }
   const paint = row.group === "gates" ? paintGate : paintControl;
   editTake(`painted ${row.name}`, take.id, was => {
     const wiped =

@@ -4,22 +4,27 @@ import type { TapeHandle } from "./handles";
 import { paintTape } from "./paintTape";
 import { readPalette, type Palette } from "./palette";
 import type { TapePoint } from "./pressOf";
-import { beginStroke, endStroke, type Stroke, type StrokeResult } from "./stroke";
-import type { TapeModel } from "./tapeModel";
+import { isPaintable, type StrokeResult } from "./stroke";
 import {
-  clampView,
-  laneWidth,
-  LABEL_PX,
-  ROW_PX,
-  RULER_PX,
-  revealFrame,
-  xToFrame,
-  zoomView,
-  type TapeView,
-} from "./tapeView";
+  beginBrush,
+  beginPan,
+  beginPull,
+  beginRow,
+  beginScrub,
+  beginSweep,
+  frameUnder,
+  rowUnder,
+  type Brush,
+  type Pull,
+  type TapeGesture,
+  type TapePlace,
+} from "./tapeGestures";
+import { EMPTY_TAPE, type TapeGroup, type TapeModel, type TapeRow } from "./tapeRows";
+import { clampView, laneWidth, LABEL_PX, RULER_PX, revealFrame, zoomView, type TapeView } from "./tapeView";
 
 /** A mark or a stretch that was clicked. */
 export interface TapeChoice {
+  /** −1 below the last row. */
   readonly row: number;
   readonly frame: number;
   /** The note of the nearest mark, −1 when there is none. */
@@ -49,6 +54,7 @@ export interface TapeOverlay {
   readonly links: readonly TapePoint[];
   readonly changes: readonly TapeChange[];
   readonly stretch: { readonly from: number; readonly to: number } | undefined;
+  readonly ghosts: readonly (TapeRow | undefined)[];
 }
 
 export interface TapeListener {
@@ -58,58 +64,38 @@ export interface TapeListener {
   readonly onPullBegin: (handle: TapeHandle) => void;
   readonly onPull: (handle: TapeHandle, frames: number) => string;
   readonly onPullEnd: (isCancelled: boolean) => void;
-  /** A stroke of the brush on a control's or a gate's row. */
+  /** A stroke of the brush on a lane's row. */
   readonly onStroke: (row: number, result: StrokeResult) => void;
   /** A stretch swept over the ruler with Shift. */
   readonly onStretch: (from: number, to: number) => void;
   readonly onHover: (frame: number, x: number, y: number) => void;
   readonly onChoose: (choice: TapeChoice) => void;
+  readonly onRow: (row: number) => void;
+  readonly onFold: (group: TapeGroup) => void;
+  /** A row dragged by one place; false where it can go no farther. The model has it there at once. */
+  readonly onMoveRow: (row: number, by: 1 | -1) => boolean;
   readonly onScrub: (frame: number) => void;
   readonly onView: (view: TapeView) => void;
 }
 
-const REACH_PX = 10;
-
-/** The mark of a row nearest to a place, within reach. */
-function findMark(model: TapeModel, view: TapeView, row: number, x: number): number {
-  const found = model.rows[row];
-  if (!found) return -1;
-  let best = -1;
-  let bestPx = REACH_PX;
-  found.markFrame.forEach((frame, k) => {
-    const off = Math.abs(LABEL_PX + (frame + 0.5 - view.firstFrame) * view.pxPerFrame - x);
-    if (off <= bestPx) {
-      bestPx = off;
-      best = k;
-    }
-  });
-  return best;
-}
+const HANDLE_REACH_PX = 6;
 
 /** Takes over a canvas. Call destroy when it leaves the page. */
-export function createTapeController(
-  canvas: HTMLCanvasElement,
-  initial: TapeModel,
-  listener: TapeListener,
-): TapeController {
+export function createTapeController(canvas: HTMLCanvasElement, listener: TapeListener): TapeController {
   const ctx = canvas.getContext("2d", { alpha: false })!;
   let palette: Palette = readPalette(canvas);
-  let model = initial;
+  let model = EMPTY_TAPE;
   let isLive = false;
   let view: TapeView = { firstFrame: 0, pxPerFrame: 8, widthPx: 0, heightPx: 0, scrollPx: 0 };
   let hover = -1;
+  let hoverRow = -1;
   let handles: readonly TapeHandle[] = [];
   let keyRow = 0;
   let request = 0;
-  let overlay: TapeOverlay = { links: [], changes: [], stretch: undefined };
+  let overlay: TapeOverlay = { links: [], changes: [], stretch: undefined, ghosts: [] };
   let tool: "look" | "paint" = "look";
-  let hoverRow = -1;
-  let pull: { handle: TapeHandle; words: string } | undefined;
-  let stroke: Stroke | undefined;
-  let strokeFrame = 0;
-  let sweepFrom = -1;
-  let isScrubbing = false;
-  let panFrom: { x: number; y: number; view: TapeView } | undefined;
+  let gesture: TapeGesture | undefined;
+  const surface = { model: () => model, view: () => view, setView, repaint, listener };
 
   function paint(): void {
     request = 0;
@@ -122,24 +108,19 @@ export function createTapeController(
     }
     ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
     const frame = isLive ? model.frames - 1 : playhead.getState().frame;
-    const drawn = stroke && endStroke(stroke, strokeFrame, model.frames);
-    const isWipe = drawn && drawn.fillFrom === drawn.fillTo;
+    const pull = gesture?.kind === "pull" ? (gesture as Pull).shown() : undefined;
     paintTape(ctx, palette, view, model, {
       ...overlay,
       handles: pull ? [pull.handle] : isLive || tool === "paint" ? [] : handles,
       pull,
-      stroke: stroke &&
-        drawn && {
-          row: stroke.row,
-          from: isWipe ? drawn.wipeFrom : drawn.fillFrom,
-          to: isWipe ? drawn.wipeTo : drawn.fillTo,
-        },
+      stroke: gesture?.kind === "stroke" ? (gesture as Brush).shown() : undefined,
       playhead: model.frames === 0 ? -1 : Math.max(0, frame),
       hover,
       chosenRow: keyRow,
     });
     canvas.dataset.painted = String(model.frames);
     canvas.dataset.firstFrame = String(view.firstFrame);
+    canvas.dataset.rows = model.rows.map(row => row.name).join("|");
   }
 
   function repaint(): void {
@@ -152,21 +133,19 @@ export function createTapeController(
     repaint();
   }
 
-  function place(event: PointerEvent | WheelEvent): { x: number; y: number } {
+  function placeOf(event: PointerEvent | WheelEvent): TapePlace {
     const box = canvas.getBoundingClientRect();
     return { x: event.clientX - box.left, y: event.clientY - box.top };
   }
 
   /** The handle under the hand on the row it is over. */
   function handleAt(x: number, row: number): TapeHandle | undefined {
+    if (isLive || tool === "paint") return undefined;
     return handles.find(
       handle =>
-        handle.row === row && Math.abs(LABEL_PX + (handle.edge - view.firstFrame) * view.pxPerFrame - x) <= 6,
+        handle.row === row &&
+        Math.abs(LABEL_PX + (handle.edge - view.firstFrame) * view.pxPerFrame - x) <= HANDLE_REACH_PX,
     );
-  }
-
-  function rowAt(y: number): number {
-    return y < RULER_PX ? -1 : Math.floor((y - RULER_PX + view.scrollPx) / ROW_PX);
   }
 
   function hoverOver(row: number): void {
@@ -175,129 +154,82 @@ export function createTapeController(
     handles = row >= 0 && row < model.rows.length ? listener.handlesOf(row) : [];
   }
 
-  function pullTo(x: number): void {
-    if (!pull) return;
-    const edge = Math.round(view.firstFrame + (x - LABEL_PX) / view.pxPerFrame);
-    const frames = Math.max(pull.handle.least, edge - pull.handle.anchor);
-    const handle = { ...pull.handle, edge: pull.handle.anchor + frames };
-    pull = { handle, words: listener.onPull(handle, frames) };
+  function endGesture(isCancelled: boolean, place: TapePlace = { x: 0, y: 0 }): void {
+    const ended = gesture;
+    if (!ended) return;
+    gesture = undefined;
+    if (ended.kind === "pull") hoverRow = -1;
+    if (isCancelled) ended.cancel();
+    else ended.end(place);
     repaint();
   }
 
-  function endPull(isCancelled: boolean): void {
-    if (!pull) return;
-    pull = undefined;
-    hoverRow = -1;
-    listener.onPullEnd(isCancelled);
-    repaint();
-  }
-
-  function onEscape(event: KeyboardEvent): void {
-    if (event.key !== "Escape") return;
-    stroke = undefined;
-    endPull(true);
-    repaint();
-  }
-
-  function frameAt(x: number): number {
-    return Math.max(0, Math.min(model.frames - 1, xToFrame(view, x)));
-  }
-
-  function onPointerDown(event: PointerEvent): void {
-    const { x, y } = place(event);
-    canvas.setPointerCapture(event.pointerId);
-    const rowUnder = rowAt(y);
-    hoverOver(rowUnder);
-    const handle = isLive || tool === "paint" ? undefined : handleAt(x, rowUnder);
+  function beginGesture(event: PointerEvent, place: TapePlace): TapeGesture | undefined {
+    const isOverLanes = place.x >= LABEL_PX;
+    const row = rowUnder(surface, place.y);
+    const handle = handleAt(place.x, row);
     if (handle) {
       hover = -1;
       listener.onHover(-1, 0, 0);
-      pull = { handle, words: "" };
-      listener.onPullBegin(handle);
-      pullTo(x);
-    } else if (tool === "paint" && x >= LABEL_PX && rowUnder >= 0 && !isLive) {
-      const at = view.firstFrame + (x - LABEL_PX) / view.pxPerFrame;
-      stroke = beginStroke(model, rowUnder, at, 6 / view.pxPerFrame, event.shiftKey);
-      strokeFrame = frameAt(x);
-      repaint();
-    } else if (y < RULER_PX && x >= LABEL_PX && !isLive && event.shiftKey) sweepFrom = frameAt(x);
-    else if (y < RULER_PX && x >= LABEL_PX && !isLive) {
-      isScrubbing = true;
-      listener.onScrub(frameAt(x));
-    } else panFrom = { x, y, view };
+      return beginPull(surface, handle, place);
+    }
+    if (!isOverLanes && row >= 0 && !isLive) return beginRow(surface, place);
+    if (tool === "paint" && isOverLanes && row >= 0 && !isLive)
+      return beginBrush(surface, place, event.shiftKey);
+    if (place.y < RULER_PX && isOverLanes && !isLive)
+      return event.shiftKey ? beginSweep(surface, place) : beginScrub(surface, place);
+    return beginPan(surface, place, isOverLanes && !isLive);
+  }
+
+  function onPointerDown(event: PointerEvent): void {
+    const place = placeOf(event);
+    canvas.setPointerCapture(event.pointerId);
+    hoverOver(rowUnder(surface, place.y));
+    gesture = beginGesture(event, place);
+    repaint();
+  }
+
+  function cursorAt({ x, y }: TapePlace): string {
+    const row = rowUnder(surface, y);
+    if (handleAt(x, row)) return "ew-resize";
+    const found = model.rows[row];
+    if (x < LABEL_PX && found && !isLive) return "pointer";
+    return tool === "paint" && found && isPaintable(found) ? "crosshair" : "";
   }
 
   function onPointerMove(event: PointerEvent): void {
-    const { x, y } = place(event);
-    if (pull) return pullTo(x);
-    if (stroke) {
-      strokeFrame = frameAt(x);
-      return repaint();
-    }
-    if (sweepFrom >= 0)
-      return listener.onStretch(Math.min(sweepFrom, frameAt(x)), Math.max(sweepFrom, frameAt(x)));
-    if (isScrubbing) return listener.onScrub(frameAt(x));
-    if (panFrom && event.buttons > 0 && Math.abs(x - panFrom.x) + Math.abs(y - panFrom.y) > 3) {
-      const firstFrame = panFrom.view.firstFrame - (x - panFrom.x) / view.pxPerFrame;
-      setView({ ...view, firstFrame, scrollPx: panFrom.view.scrollPx - (y - panFrom.y) });
-    }
-    hoverOver(rowAt(y));
-    canvas.style.cursor =
-      !isLive && tool === "look" && handleAt(x, hoverRow)
-        ? "ew-resize"
-        : tool === "paint" && hoverRow >= 0
-          ? "crosshair"
-          : "";
-    hover = x >= LABEL_PX && !isLive && model.frames > 0 ? frameAt(x) : -1;
-    listener.onHover(hover, x, y);
+    const place = placeOf(event);
+    gesture?.move(place);
+    if (gesture && gesture.kind !== "pan") return;
+    hoverOver(rowUnder(surface, place.y));
+    canvas.style.cursor = cursorAt(place);
+    hover = place.x >= LABEL_PX && !isLive && model.frames > 0 ? frameUnder(surface, place.x) : -1;
+    listener.onHover(hover, place.x, place.y);
     repaint();
   }
 
   function onPointerUp(event: PointerEvent): void {
-    const { x, y } = place(event);
-    if (pull) return endPull(false);
-    if (stroke) {
-      listener.onStroke(stroke.row, endStroke(stroke, frameAt(x), model.frames));
-      stroke = undefined;
-      return repaint();
-    }
-    if (sweepFrom >= 0) {
-      sweepFrom = -1;
-      return;
-    }
-    const wasPan = panFrom && Math.abs(x - panFrom.x) + Math.abs(y - panFrom.y) > 3;
-    if (panFrom && !wasPan && x >= LABEL_PX && !isLive && model.frames > 0) {
-      const row = Math.floor((y - RULER_PX + view.scrollPx) / ROW_PX);
-      const mark = findMark(model, view, row, x);
-      const found = model.rows[row];
-      const frame = mark >= 0 && found ? found.markFrame[mark]! : frameAt(x);
-      listener.onScrub(frame);
-      listener.onChoose({
-        row: mark >= 0 ? row : -1,
-        frame,
-        note: mark >= 0 && found ? found.markNote[mark]! : -1,
-      });
-    }
-    isScrubbing = false;
-    panFrom = undefined;
+    endGesture(false, placeOf(event));
   }
 
   function onPointerLeave(): void {
-    hoverOver(-1);
+    if (!gesture) hoverOver(-1);
     hover = -1;
     listener.onHover(-1, 0, 0);
     repaint();
   }
 
   function onPointerCancel(): void {
-    stroke = undefined;
-    sweepFrom = -1;
-    endPull(true);
+    endGesture(true);
+  }
+
+  function onEscape(event: KeyboardEvent): void {
+    if (event.key === "Escape") endGesture(true);
   }
 
   function onWheel(event: WheelEvent): void {
     event.preventDefault();
-    const { x } = place(event);
+    const { x } = placeOf(event);
     if (event.ctrlKey) setView(zoomView(view, Math.exp(-event.deltaY / 300), x));
     else if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
       setView({ ...view, firstFrame: view.firstFrame + (event.deltaX || event.deltaY) / view.pxPerFrame });
@@ -320,14 +252,16 @@ export function createTapeController(
     if (!isLive && frame !== before.frame) setView(revealFrame(view, frame));
     repaint();
   });
-  canvas.addEventListener("pointerdown", onPointerDown);
-  canvas.addEventListener("pointermove", onPointerMove);
-  canvas.addEventListener("pointerup", onPointerUp);
-  canvas.addEventListener("pointerleave", onPointerLeave);
-  canvas.addEventListener("pointercancel", onPointerCancel);
-  window.addEventListener("keydown", onEscape);
-  canvas.addEventListener("wheel", onWheel, { passive: false });
-  window.addEventListener("moss-tap-theme", onTheme);
+  const ending = new AbortController();
+  const { signal } = ending;
+  canvas.addEventListener("pointerdown", onPointerDown, { signal });
+  canvas.addEventListener("pointermove", onPointerMove, { signal });
+  canvas.addEventListener("pointerup", onPointerUp, { signal });
+  canvas.addEventListener("pointerleave", onPointerLeave, { signal });
+  canvas.addEventListener("pointercancel", onPointerCancel, { signal });
+  canvas.addEventListener("wheel", onWheel, { passive: false, signal });
+  window.addEventListener("keydown", onEscape, { signal });
+  window.addEventListener("moss-tap-theme", onTheme, { signal });
   void document.fonts.ready.then(repaint);
 
   return {
@@ -357,12 +291,8 @@ export function createTapeController(
     },
     zoom(factor) {
       const shown = playhead.getState().frame;
-      setView(
-        revealFrame(
-          zoomView(view, factor, LABEL_PX + (shown + 0.5 - view.firstFrame) * view.pxPerFrame),
-          shown,
-        ),
-      );
+      const about = LABEL_PX + (shown + 0.5 - view.firstFrame) * view.pxPerFrame;
+      setView(revealFrame(zoomView(view, factor, about), shown));
     },
     reveal: frame => setView(revealFrame(view, frame)),
     showStretch: (firstFrame, pxPerFrame) => setView({ ...view, firstFrame, pxPerFrame }),
@@ -374,15 +304,8 @@ export function createTapeController(
       cancelAnimationFrame(request);
       resizing.disconnect();
       stopFollowing();
-      window.removeEventListener("moss-tap-theme", onTheme);
-      canvas.removeEventListener("pointerdown", onPointerDown);
-      canvas.removeEventListener("pointermove", onPointerMove);
-      canvas.removeEventListener("pointerup", onPointerUp);
-      canvas.removeEventListener("pointerleave", onPointerLeave);
-      canvas.removeEventListener("pointercancel", onPointerCancel);
-      window.removeEventListener("keydown", onEscape);
-      endPull(true);
-      canvas.removeEventListener("wheel", onWheel);
+      ending.abort();
+      endGesture(true);
     },
   };
 }

@@ -1,4 +1,6 @@
 import { goToFrame, playhead } from "../store/playhead";
+import { arrangeTape, workbench } from "../store/workbench";
+import { foldRows, moveRow } from "./arrangeRows";
 import {
   actOnStretch,
   applyStroke,
@@ -8,8 +10,9 @@ import {
   toggleReplay,
   type StretchAct,
 } from "./tapeActions";
+import { isPaintable } from "./stroke";
 import type { TapeController } from "./tapeController";
-import type { TapeModel } from "./tapeModel";
+import type { TapeModel } from "./tapeRows";
 import { SPEEDS, tapeLook } from "./tapeStore";
 
 /** What a stretch can be told by key. */
@@ -64,7 +67,7 @@ function zoomToStretch({ controller, model }: TapeKeysTarget): void {
 function paintHere({ model, row }: TapeKeysTarget, isDown: boolean): void {
   const found = model.rows[row];
   const { frame } = playhead.getState();
-  if (!found || (found.group !== "controls" && found.group !== "gates")) return;
+  if (!found || !isPaintable(found)) return;
   const span = found.spanFrom.findLastIndex(
     (from, k) => from <= frame && frame < found.spanTo[k]! && found.spanLook[k] !== "forgiven",
   );
@@ -78,8 +81,33 @@ function paintHere({ model, row }: TapeKeysTarget, isDown: boolean): void {
     });
 }
 
+function moveChosenRow({ model, row, chooseRow }: TapeKeysTarget, by: 1 | -1): void {
+  const before = workbench.getState().rows;
+  const after = moveRow(before, model.rows, row, by);
+  if (after === before) return;
+  arrangeTape(() => after);
+  chooseRow(row + by);
+}
+
+function foldGroupOf({ model, row, chooseRow }: TapeKeysTarget): void {
+  const group = model.rows[row]?.group;
+  if (!group || group === "time") return;
+  arrangeTape(was => foldRows(was, group));
+  chooseRow(model.rows.findIndex(item => item.group === group));
+}
+
+/** The next variant laid over the take; after the last, none. */
+function layNextVariantOver(): void {
+  const { variants } = workbench.getState();
+  const at = variants.findIndex(variant => variant.id === tapeLook.getState().laidOver);
+  tapeLook.setState({ laidOver: variants[at + 1]?.id });
+}
+
 /** Does what a key of the tape does; false when the key is none of them. */
-export function pressTapeKey(key: string, isShift: boolean, target: TapeKeysTarget): boolean {
+export function pressTapeKey(
+  { key, shiftKey: isShift, altKey: isAlt }: Pick<KeyboardEvent, "key" | "shiftKey" | "altKey">,
+  target: TapeKeysTarget,
+): boolean {
   const { controller, model } = target;
   const { frame } = playhead.getState();
   const act = STRETCH_KEYS[key.toLowerCase()];
@@ -91,6 +119,11 @@ export function pressTapeKey(key: string, isShift: boolean, target: TapeKeysTarg
     stepBy((key === "ArrowRight" ? 1 : -1) * (isShift ? 10 : 1));
   else if (key === "[" || key === "]") jump(target, key === "]" ? 1 : -1, false);
   else if (key === "{" || key === "}") jump(target, key === "}" ? 1 : -1, true);
+  else if (isAlt && (key === "ArrowUp" || key === "ArrowDown"))
+    moveChosenRow(target, key === "ArrowUp" ? -1 : 1);
+  else if (key === "g" || key === "G") foldGroupOf(target);
+  else if (key === "o" || key === "O") layNextVariantOver();
+  else if (key === "t" || key === "T") tapeLook.setState(look => ({ showsStrips: !look.showsStrips }));
   else if (key === "ArrowUp") target.chooseRow(Math.max(0, target.row - 1));
   else if (key === "ArrowDown") target.chooseRow(Math.min(model.rows.length - 1, target.row + 1));
   else if (key === "Enter") target.openFate(target.row, playhead.getState().frame);

@@ -1,5 +1,5 @@
 import { createStore } from "zustand/vanilla";
-import type { Fate, Trace } from "#core";
+import type { Fate, Program, Trace } from "#core";
 
 /** What is being looked at on the tape, shared by its canvas, its dock and its cards. */
 export interface TapeLook {
@@ -8,11 +8,17 @@ export interface TapeLook {
   /** The press whose fate is told, by control and frame. */
   readonly fate: Pick<Fate, "control" | "frame"> | undefined;
   /** The trace from before the last pull, that changes are marked against until the next edit. */
-  readonly before: { readonly takeId: string; readonly trace: Trace } | undefined;
+  readonly before: { readonly takeId: string; readonly trace: Trace; readonly program: Program } | undefined;
   readonly tool: "look" | "paint";
   /** A stretch of frames to measure, zoom to or loop; both ends included. */
   readonly stretch: { readonly from: number; readonly to: number } | undefined;
   readonly isLooping: boolean;
+  /** The percent of full speed that painting on the speed lane gives. */
+  readonly brushPercent: number;
+  /** The variant whose trace lies over that of the present rules. */
+  readonly laidOver: string | undefined;
+  /** Are the other takes shown as strips? */
+  readonly showsStrips: boolean;
   /** Speed of replay: 1 is the kit's own. */
   readonly speed: number;
 }
@@ -24,6 +30,9 @@ export const tapeLook = createStore<TapeLook>(() => ({
   tool: "look",
   stretch: undefined,
   isLooping: false,
+  brushPercent: 50,
+  laidOver: undefined,
+  showsStrips: false,
   speed: 1,
 }));
 

@@ -23,7 +23,7 @@ export function ChoiceWord({
     <Menu>
       <MenuButton
         aria-label={`${label}: ${current?.label ?? value}`}
-        className="border-b-2 border-fern italic hover:border-moss data-open:border-moss"
+        className="border-b-2 border-fern whitespace-nowrap italic hover:border-moss data-open:border-moss"
       >
         {current?.label ?? value}
       </MenuButton>

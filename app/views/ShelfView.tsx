@@ -100,7 +100,9 @@ function KitCard({ shelved, change }: { shelved: Shelved; change: (change: Shelf
   const { kit } = record;
   const remove = () => {
     change({ does: "delete", kitId: record.id });
-    const putBack = () => change({ does: "add", kit, takes, open: false, change: "put back" });
+    const { rows, variants } = record;
+    const extras = { ...(rows ? { rows } : {}), ...(variants ? { variants } : {}) };
+    const putBack = () => change({ does: "add", kit, takes, open: false, change: "put back", extras });
     say({
       tone: "plain",
       title: `${kit.name} is off the shelf.`,

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
 import { compile, evaluate, parseKit, parseTake } from "#core";
 import { listEvents, listFacts } from "./frameFacts";
-import { buildTape } from "./tapeModel";
+import { buildTape } from "./buildTape";
 
 function openDemo(takeName: string) {
   const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));

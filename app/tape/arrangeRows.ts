@@ -1,0 +1,109 @@
+import type { RowOrder } from "../store/library";
+import { createRow, keyOfRow, type MarkLook, type TapeGroup, type TapeModel, type TapeRow } from "./tapeRows";
+
+export const GROUP_WORDS: Readonly<Record<TapeGroup, string>> = {
+  time: "Time",
+  controls: "Controls",
+  gates: "Gates",
+  patterns: "Patterns",
+  moves: "Moves",
+  prompts: "Prompts",
+};
+
+/** The look of the stretches that a folded group still shows. */
+const FOLDED_LOOK = { controls: "down", gates: "open", prompts: "window" } as const;
+
+interface Mark {
+  readonly frame: number;
+  readonly look: MarkLook;
+  readonly note: number;
+}
+
+/** One row in place of a group: where anything is down, open or shown, and every mark. */
+function foldGroup(group: TapeGroup, rows: readonly TapeRow[]): TapeRow {
+  const folded = createRow(
+    group,
+    { id: "", name: `${GROUP_WORDS[group]}, ${rows.length} folded` },
+    undefined,
+    rows.length,
+  );
+  const look =
+    group === "controls" || group === "gates" || group === "prompts" ? FOLDED_LOOK[group] : undefined;
+  const spans = rows
+    .flatMap(row => row.spanFrom.map((from, k) => ({ from, to: row.spanTo[k]!, look: row.spanLook[k]! })))
+    .filter(span => span.look === look)
+    .sort((a, b) => a.from - b.from);
+  for (const span of spans) {
+    const last = folded.spanTo.length - 1;
+    if (last >= 0 && span.from <= folded.spanTo[last]!)
+      folded.spanTo[last] = Math.max(folded.spanTo[last]!, span.to);
+    else {
+      folded.spanFrom.push(span.from);
+      folded.spanTo.push(span.to);
+      folded.spanLook.push(span.look);
+      folded.spanText.push("");
+    }
+  }
+  const marks = rows
+    .flatMap(row =>
+      row.markFrame.map((frame, k): Mark => ({ frame, look: row.markLook[k]!, note: row.markNote[k]! })),
+    )
+    .sort((a, b) => a.frame - b.frame);
+  for (const mark of marks) {
+    folded.markFrame.push(mark.frame);
+    folded.markLook.push(mark.look);
+    folded.markNote.push(mark.note);
+    folded.markMade.push(-1);
+    folded.markText.push("");
+  }
+  return folded;
+}
+
+function sortRows(rows: readonly TapeRow[], order: readonly string[]): TapeRow[] {
+  const placeOf = (row: TapeRow) => {
+    const place = order.indexOf(keyOfRow(row));
+    return place < 0 ? order.length : place;
+  };
+  return [...rows].sort((a, b) => placeOf(a) - placeOf(b));
+}
+
+/** The rows to show: in someone's own order, groups folded, only those found by name, the speed only where there is any. */
+export function arrangeRows(
+  model: TapeModel,
+  { folded, order }: RowOrder,
+  wanted: string,
+  showsSpeed: boolean,
+): TapeModel {
+  const word = wanted.trim().toLowerCase();
+  const groups = [...new Set(model.rows.map(row => row.group))];
+  const rows = groups.flatMap(group => {
+    const own = sortRows(
+      model.rows.filter(row => row.group === group),
+      order,
+    );
+    if (word !== "") return own.filter(row => row.name.toLowerCase().includes(word));
+    if (group === "time") return own.filter(row => showsSpeed || row.spanFrom.length > 0);
+    return folded.includes(group) && own.length > 0 ? [foldGroup(group, own)] : own;
+  });
+  return { ...model, rows };
+}
+
+/** A group folded, or unfolded if it was. */
+export function foldRows(rows: RowOrder, group: TapeGroup): RowOrder {
+  const folded = rows.folded.includes(group)
+    ? rows.folded.filter(item => item !== group)
+    : [...rows.folded, group];
+  return { ...rows, folded };
+}
+
+/** A row moved up or down by one place among the shown rows of its group; the same where it can go no farther. */
+export function moveRow(rows: RowOrder, shown: readonly TapeRow[], at: number, by: 1 | -1): RowOrder {
+  const row = shown[at];
+  const other = shown[at + by];
+  if (!row || !other || row.group !== other.group || row.folded > 0) return rows;
+  const own = shown.filter(item => item.group === row.group).map(keyOfRow);
+  const from = own.indexOf(keyOfRow(row));
+  own.splice(from, 1);
+  own.splice(from + by, 0, keyOfRow(row));
+  return { ...rows, order: [...rows.order.filter(key => !own.includes(key)), ...own] };
+}

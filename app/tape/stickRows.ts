@@ -1,0 +1,58 @@
+import type { Program } from "#core";
+import { addSpan, closeSpan, type TapeRow } from "./tapeRows";
+
+/** Follows a stick's four controls and its mirroring, and writes its direction digit into a row. */
+export interface StickFollower {
+  readonly row: TapeRow;
+  readonly turnControl: (control: number, frame: number, isDown: boolean) => void;
+  readonly turnGate: (gate: number, frame: number, isOpen: boolean) => void;
+  /** Everything of the frames up to this one is known: the digit in force is written. */
+  readonly settle: (frame: number) => void;
+}
+
+const CENTRE = 5;
+
+/** The arrow of a direction digit, as on a number pad. */
+export const DIGIT_ARROWS = ["", "↙", "↓", "↘", "←", "·", "→", "↖", "↑", "↗"] as const;
+
+/** Follows one stick. Its row has a stretch for every direction but the centre, with the digit as its words. */
+export function followStick(stick: Program["sticks"][number], row: TapeRow): StickFollower {
+  const down = new Map([stick.up, stick.down, stick.left, stick.right].map(control => [control, 0]));
+  let mirror = 0;
+  let changed = -1;
+  let digit = CENTRE;
+
+  function write(): void {
+    if (changed < 0) return;
+    const side = (down.get(stick.right)! - down.get(stick.left)!) * (mirror ? -1 : 1);
+    const now = CENTRE + side + (down.get(stick.up)! - down.get(stick.down)!) * 3;
+    if (now !== digit) {
+      closeSpan(row, changed);
+      if (now !== CENTRE) addSpan(row, changed, Infinity, "facing", `${now} ${DIGIT_ARROWS[now]}`);
+      digit = now;
+    }
+    changed = -1;
+  }
+
+  function touch(frame: number): void {
+    if (changed >= 0 && changed !== frame) write();
+    changed = frame;
+  }
+
+  return {
+    row,
+    turnControl(control, frame, isDown) {
+      if (!down.has(control)) return;
+      touch(frame);
+      down.set(control, isDown ? 1 : 0);
+    },
+    turnGate(gate, frame, isOpen) {
+      if (gate !== stick.mirrorGate) return;
+      touch(frame);
+      mirror = isOpen ? 1 : 0;
+    },
+    settle(frame) {
+      if (changed >= 0 && changed < frame) write();
+    },
+  };
+}

@@ -1,0 +1,156 @@
+import { createTakeClock, type TakeClock } from "#core";
+import type { Growth } from "./growth";
+
+/** The groups of rows, in the order in which they stand. */
+export const TAPE_GROUPS = ["controls", "gates", "patterns", "moves", "prompts", "time"] as const;
+export type TapeGroup = (typeof TAPE_GROUPS)[number];
+
+/** How a stretch of a row looks; what each means is told in the legend and, by shape, without colour. */
+export type SpanLook =
+  | "speed"
+  | "down"
+  | "facing"
+  | "open"
+  | "forgiven"
+  | "forming"
+  | "sustained"
+  | "waiting"
+  | "startup"
+  | "active"
+  | "recovery"
+  | "lead"
+  | "window";
+
+/** How a single frame of a row looks. */
+export type MarkLook = "fired" | "lapsed" | "performed" | "lost" | "answered" | "failed";
+
+/** One row: stretches and marks as columns, both in frame order. `to` is the first frame after the stretch. */
+export interface TapeRow {
+  readonly group: TapeGroup;
+  readonly id: string;
+  readonly name: string;
+  readonly spanFrom: number[];
+  /** Infinity while a stretch is still open: it lasts to the end of what there is. */
+  readonly spanTo: number[];
+  readonly spanLook: SpanLook[];
+  /** Words to stand in a stretch where they fit; empty for none. */
+  readonly spanText: string[];
+  readonly markFrame: number[];
+  readonly markLook: MarkLook[];
+  /** The note a mark comes from, for the sentence about it. */
+  readonly markNote: number[];
+  /** For a move's mark, the frame on which it was asked for; −1 for others. */
+  readonly markMade: number[];
+  /** Words to stand beside a mark where they fit: a grade. */
+  readonly markText: string[];
+  /** Analog values of a control: from each frame on, 0 to 1. Empty where it only ever was all or nothing. */
+  readonly valueFrame: number[];
+  readonly value: number[];
+  /** How what is forming grows: a hold to its length, a charge along its curve. */
+  readonly growth: Growth | undefined;
+  /** How many rows are folded into this one; 0 for a row of its own. */
+  readonly folded: number;
+}
+
+/** Everything the tape draws, made of a trace. */
+export interface TapeModel {
+  readonly frames: number;
+  readonly rateHz: number;
+  readonly rows: readonly TapeRow[];
+  readonly modeFrame: readonly number[];
+  /** The name of the mode that begins on each of those frames. */
+  readonly modeName: readonly string[];
+  /** The game clock of the take, for what grows by age. */
+  readonly clock: TakeClock;
+}
+
+/** A tape without anything on it. */
+export const EMPTY_TAPE: TapeModel = {
+  frames: 0,
+  rateHz: 60,
+  rows: [],
+  modeFrame: [],
+  modeName: [],
+  clock: createTakeClock(undefined),
+};
+
+/** A row with nothing on it yet. */
+export function createRow(
+  group: TapeGroup,
+  item: { readonly id: string; readonly name: string },
+  growth?: Growth,
+  folded = 0,
+): TapeRow {
+  return {
+    group,
+    id: item.id,
+    name: item.name || item.id,
+    spanFrom: [],
+    spanTo: [],
+    spanLook: [],
+    spanText: [],
+    markFrame: [],
+    markLook: [],
+    markNote: [],
+    markMade: [],
+    markText: [],
+    valueFrame: [],
+    value: [],
+    growth,
+    folded,
+  };
+}
+
+/** What a row is known by wherever rows are listed: its group and its id. */
+export function keyOfRow(row: Pick<TapeRow, "group" | "id">): string {
+  return `${row.group}:${row.id}`;
+}
+
+/** Do two rows show the same stretches and marks? */
+export function isSameRow(a: TapeRow, b: TapeRow): boolean {
+  const isSame = (x: readonly unknown[], y: readonly unknown[]) =>
+    x.length === y.length && x.every((value, k) => value === y[k]);
+  return (
+    isSame(a.spanFrom, b.spanFrom) &&
+    isSame(a.spanTo, b.spanTo) &&
+    isSame(a.spanLook, b.spanLook) &&
+    isSame(a.markFrame, b.markFrame) &&
+    isSame(a.markLook, b.markLook)
+  );
+}
+
+/** Adds a stretch; with `to` Infinity it stays open until it is closed. */
+export function addSpan(row: TapeRow, from: number, to: number, look: SpanLook, text = ""): void {
+  row.spanFrom.push(from);
+  row.spanTo.push(to);
+  row.spanLook.push(look);
+  row.spanText.push(text);
+}
+
+/** Closes the open stretch of a row, if there is one. One that never came to last a frame is taken away. */
+export function closeSpan(row: TapeRow, frame: number): void {
+  const last = row.spanTo.length - 1;
+  if (last < 0 || row.spanTo[last] !== Infinity) return;
+  row.spanTo[last] = frame;
+  if (row.spanFrom[last]! < frame) return;
+  row.spanFrom.pop();
+  row.spanTo.pop();
+  row.spanLook.pop();
+  row.spanText.pop();
+}
+
+/** Adds a mark on one frame. */
+export function addMark(
+  row: TapeRow,
+  frame: number,
+  look: MarkLook,
+  note: number,
+  made = -1,
+  text = "",
+): void {
+  row.markFrame.push(frame);
+  row.markLook.push(look);
+  row.markNote.push(note);
+  row.markMade.push(made);
+  row.markText.push(text);
+}
