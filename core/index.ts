@@ -1,4 +1,6 @@
 export { compile } from "./kit/compile";
+export { parseLayout } from "./kit/layout";
+export type { Layout } from "./kit/layout";
 export { parseKit } from "./kit/parseKit";
 export type {
   Control,
@@ -47,6 +49,8 @@ export { formatSentence } from "./kit/sentence";
 export type { Option, SentencePart } from "./kit/sentence";
 export { describePattern } from "./patterns/describePattern";
 export { describeMove } from "./moves/describeMove";
+export { listHearers } from "./study/hearers";
+export type { Hearer } from "./study/hearers";
 export { readMeter } from "./study/meter";
 export type { Meter } from "./study/meter";
 export { readAt, writeAt } from "./kit/editAt";

@@ -1,9 +1,5 @@
 import type { Kit } from "#core";
-
-/** Which of a kit's controls are down, given the codes (keys, buttons) that are down: any whole binding will do. */
-export function isBound(bindings: readonly (readonly string[])[], codesDown: ReadonlySet<string>): boolean {
-  return bindings.some(binding => binding.every(code => codesDown.has(code)));
-}
+import { keyLabels } from "./keyLabels";
 
 /** Every code that plays something in the kit. */
 export function boundCodes(kit: Kit): Set<string> {
@@ -36,6 +32,13 @@ const NAMES: Readonly<Record<string, string>> = {
   Backquote: "`",
   Backslash: "\\",
   Tab: "Tab",
+  CapsLock: "Caps",
+  PageUp: "PgUp",
+  PageDown: "PgDn",
+  Insert: "Ins",
+  Delete: "Del",
+  MetaLeft: "Meta",
+  MetaRight: "Meta",
 };
 
 const PAD_BUTTONS = [
@@ -58,7 +61,7 @@ const PAD_BUTTONS = [
   "home",
 ];
 
-/** A code as people say it: "key:KeyJ" is "J", "pad:0" is "pad south". Keys are named by their place on a US board. */
+/** A code as people say it: "key:KeyJ" is "J", "pad:0" is "pad south". Keys go by the letter on the user's own board where the browser tells it, else by their place on a US board. */
 export function formatCode(code: string): string {
   const [device, name = ""] = code.split(":");
   if (device === "mouse")
@@ -69,6 +72,8 @@ export function formatCode(code: string): string {
       ? `pad axis ${axis[1]} ${axis[2] === "+" ? "forward" : "back"}`
       : `pad ${PAD_BUTTONS[Number(name)] ?? name}`;
   }
+  const label = keyLabels.getState().get(name);
+  if (label && /^(Key|Digit)/.test(name)) return label;
   return NAMES[name] ?? name.replace(/^Key|^Digit/, "").replace(/^Numpad/, "num ");
 }
 

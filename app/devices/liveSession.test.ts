@@ -70,7 +70,7 @@ test("a tap shorter than a frame is not lost: it comes up one frame later", () =
 test("an event that comes late lands on the next frame, never on one already stepped", () => {
   const session = createLiveSession(program, 0);
   session.advance(8 * FRAME_MS);
-  expect(session.setControl(1, 1, 2 * FRAME_MS)).toBe(9);
+  expect(session.setControl(1, 1, 2 * FRAME_MS)).toEqual({ frame: 9, isDown: true, isStretched: false });
 });
 
 test("while paused nothing steps, and resuming does not catch up", () => {

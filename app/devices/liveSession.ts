@@ -28,10 +28,14 @@ export interface LiveSession {
   readonly program: Program;
   readonly state: State;
   readonly trace: Trace;
-  /** A control's analog value, 0 to 1, changed at a time. Returns the frame its edge lands on, −1 when there is none. */
-  readonly setControl: (control: number, value: number, timeMs: number) => number;
+  /** The analog value of each control now, 0 to 1. */
+  readonly values: Float64Array;
+  /** A control's analog value, 0 to 1, changed at a time. Returns the edge it makes, or undefined when it makes none. */
+  readonly setControl: (control: number, value: number, timeMs: number) => Landing | undefined;
   /** A gate held open or closed by hand from the next frame on. */
   readonly setGate: (gate: number, isOpen: boolean) => void;
+  /** A gate held open or closed from a frame on that is not stepped yet. */
+  readonly setGateAt: (gate: number, isOpen: boolean, frame: number) => void;
   /** Lets every control go. */
   readonly releaseAll: (timeMs: number) => void;
   /** Steps every frame that is due by now. Returns how many were stepped. */
@@ -41,6 +45,14 @@ export interface LiveSession {
   readonly resume: (nowMs: number) => void;
   /** What was played so far as a take. */
   readonly toTake: (id: string, name: string, kitId: string) => Take;
+}
+
+/** Where an edge of a control lands. */
+export interface Landing {
+  readonly frame: number;
+  readonly isDown: boolean;
+  /** Was it moved on to a later frame, so that the change before it is seen for one frame at least? */
+  readonly isStretched: boolean;
 }
 
 /** Starts a session whose frame 0 is now. */
@@ -71,21 +83,26 @@ export function createLiveSession(program: Program, nowMs: number): LiveSession 
     return Math.max(x, earliest, lane.at(-1)?.[0] ?? 0);
   }
 
-  function setControl(control: number, value: number, timeMs: number): number {
-    if (values[control] === value) return -1;
+  function setControl(control: number, value: number, timeMs: number): Landing | undefined {
+    if (values[control] === value) return undefined;
     values[control] = value;
     const lane = lanes[control]!;
     const x = placeOf(pausedAtMs === undefined ? timeMs : pausedAtMs, lane);
     lane.push([x, value]);
     const reader = readers[control]!;
-    const frame = readValue(
-      reader,
-      program.controls[control]!,
-      landingFrame(x, program.rateHz, program.rateHz),
-      value,
-    );
-    if (frame >= 0) plan(due, frame, control * 2 + (reader.isDown ? 1 : 0));
-    return frame;
+    const natural = landingFrame(x, program.rateHz, program.rateHz);
+    const frame = readValue(reader, program.controls[control]!, natural, value);
+    if (frame < 0) return undefined;
+    plan(due, frame, control * 2 + (reader.isDown ? 1 : 0));
+    return { frame, isDown: reader.isDown, isStretched: frame > natural };
+  }
+
+  function setGateAt(gate: number, isOpen: boolean, frame: number): void {
+    const lane = gateLanes[gate]!;
+    if (lane.at(-1)?.[0] === frame) lane.pop();
+    lane.push([frame, isOpen ? 1 : 0]);
+    const planned = (gatesDue.get(frame) ?? []).filter(change => change >> 1 !== gate);
+    gatesDue.set(frame, [...planned, gate * 2 + (isOpen ? 1 : 0)]);
   }
 
   function load(plans: Map<number, number[]>, frame: number, into: Uint32Array): number {
@@ -101,15 +118,10 @@ export function createLiveSession(program: Program, nowMs: number): LiveSession 
     program,
     state,
     trace,
+    values,
     setControl,
-    setGate(gate, isOpen) {
-      const frame = state.frame + 1;
-      const lane = gateLanes[gate]!;
-      if (lane.at(-1)?.[0] === frame) lane.pop();
-      lane.push([frame, isOpen ? 1 : 0]);
-      const planned = (gatesDue.get(frame) ?? []).filter(change => change >> 1 !== gate);
-      gatesDue.set(frame, [...planned, gate * 2 + (isOpen ? 1 : 0)]);
-    },
+    setGate: (gate, isOpen) => setGateAt(gate, isOpen, state.frame + 1),
+    setGateAt,
     releaseAll(timeMs) {
       for (let c = 0; c < values.length; c++) setControl(c, 0, timeMs);
     },

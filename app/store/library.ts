@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
-import type { Kit, Take } from "#core";
+import type { Kit, Layout, Take } from "#core";
 import { createStore } from "zustand/vanilla";
 import { takeUpLeft } from "./leftBehind";
 
@@ -10,10 +10,11 @@ export interface Variant {
   readonly kit: Kit;
 }
 
-/** What stands beside a kit and is no rule of it: how its tape is laid out, variants kept. */
+/** What stands beside a kit and is no rule of it: how its tape is laid out, variants and layouts of keys kept. */
 export interface KitExtras {
   readonly rows?: RowOrder;
   readonly variants?: readonly Variant[];
+  readonly layouts?: readonly Layout[];
 }
 
 /** How the rows of a kit's tape are laid out: groups folded, and keys of rows in their order. */

@@ -7,6 +7,7 @@ import {
   type InputColumns,
   type Issue,
   type Kit,
+  type Layout,
   type Program,
   type Take,
   type Trace,
@@ -27,6 +28,8 @@ export interface Workbench {
   readonly kit: Kit | undefined;
   readonly takes: readonly Take[];
   readonly variants: readonly Variant[];
+  /** Named sets of bindings. */
+  readonly layouts: readonly Layout[];
   /** How the tape's rows are laid out: kept with the kit, not undone. */
   readonly rows: RowOrder;
   readonly openTakeId: string | undefined;
@@ -37,24 +40,28 @@ export interface Workbench {
 const HISTORY = 500;
 const SAVE_AFTER_MS = 250;
 
-const NOTHING: Pick<Workbench, "kit" | "takes" | "variants" | "rows"> = {
+const NOTHING: Pick<Workbench, "kit" | "takes" | "variants" | "layouts" | "rows"> = {
   kit: undefined,
   takes: [],
   variants: [],
+  layouts: [],
   rows: { folded: [], order: [] },
 };
 
 export const workbench = createStore<Workbench>()(
   temporal((): Workbench => ({ ...NOTHING, openTakeId: undefined, change: "" }), {
-    partialize: ({ kit, takes, variants }) => ({ kit, takes, variants }),
+    partialize: ({ kit, takes, variants, layouts }) => ({ kit, takes, variants, layouts }),
     equality: (past, now) =>
-      past.kit === now.kit && past.takes === now.takes && past.variants === now.variants,
+      past.kit === now.kit &&
+      past.takes === now.takes &&
+      past.variants === now.variants &&
+      past.layouts === now.layouts,
     limit: HISTORY,
   }),
 );
 
 /** The parts that are written to the shelf. */
-type Kept = Pick<Workbench, "kit" | "takes" | "variants" | "rows">;
+type Kept = Pick<Workbench, "kit" | "takes" | "variants" | "layouts" | "rows">;
 let saved: Kept = NOTHING;
 
 function isSaved(now: Kept): boolean {
@@ -62,6 +69,7 @@ function isSaved(now: Kept): boolean {
     now.kit === saved.kit &&
     now.takes === saved.takes &&
     now.variants === saved.variants &&
+    now.layouts === saved.layouts &&
     now.rows === saved.rows
   );
 }
@@ -72,12 +80,12 @@ export async function saveNow(): Promise<void> {
   clearTimeout(saveTimer);
   saveTimer = undefined;
   const now = workbench.getState();
-  const { kit, takes, variants, rows, change } = now;
+  const { kit, takes, variants, layouts, rows, change } = now;
   if (!kit || isSaved(now)) return;
   const before = saved;
-  saved = { kit, takes, variants, rows };
+  saved = { kit, takes, variants, layouts, rows };
   await Promise.all([
-    writeKit({ id: kit.id, kit, changedAt: Date.now(), change, variants, rows }),
+    writeKit({ id: kit.id, kit, changedAt: Date.now(), change, variants, layouts, rows }),
     takes === before.takes ? undefined : writeTakes(kit.id, takes, before.takes),
   ]);
 }
@@ -85,11 +93,11 @@ export async function saveNow(): Promise<void> {
 /** The page is being left: what is not yet written is set aside at once, for the next page to write. */
 export function leaveNow(): void {
   const now = workbench.getState();
-  const { kit, takes, variants, rows, change } = now;
+  const { kit, takes, variants, layouts, rows, change } = now;
   if (!kit || isSaved(now)) return;
   const { gone, changed } = listTakeChanges(kit.id, takes, saved.takes);
   leaveBehind({
-    kit: { id: kit.id, kit, changedAt: Date.now(), change, variants, rows },
+    kit: { id: kit.id, kit, changedAt: Date.now(), change, variants, layouts, rows },
     takes: changed,
     goneTakeIds: gone.map(take => take.id),
   });
@@ -111,6 +119,7 @@ export async function openKit(kitId: string): Promise<boolean> {
     kit: record.kit,
     takes,
     variants: record.variants ?? NOTHING.variants,
+    layouts: record.layouts ?? NOTHING.layouts,
     rows: record.rows ?? NOTHING.rows,
   };
   workbench.setState({ ...saved, openTakeId: takes[0]?.id, change: record.change });
@@ -143,7 +152,7 @@ export interface Gesture {
 /** Begins one movement of the hand, which may make many edits and is one step of undo. */
 export function beginGesture(): Gesture {
   const history = workbench.temporal.getState();
-  const { kit, takes, variants } = workbench.getState();
+  const { kit, takes, variants, layouts } = workbench.getState();
   let isEdited = false;
   return {
     edited() {
@@ -153,7 +162,7 @@ export function beginGesture(): Gesture {
     end: () => history.resume(),
     cancel() {
       history.pause();
-      workbench.setState({ kit, takes, variants });
+      workbench.setState({ kit, takes, variants, layouts });
       history.resume();
       if (isEdited) workbench.temporal.setState(state => ({ pastStates: state.pastStates.slice(0, -1) }));
     },
@@ -181,6 +190,11 @@ export function removeVariant(id: string): void {
 export function takeUpVariant(id: string): void {
   const found = workbench.getState().variants.find(variant => variant.id === id);
   if (found) editKit(`took up variant ${found.name}`, kit => ({ ...found.kit, id: kit.id, name: kit.name }));
+}
+
+/** Changes the list of layouts. `what` says in a few words what was done. */
+export function editLayouts(what: string, edit: (layouts: readonly Layout[]) => readonly Layout[]): void {
+  workbench.setState(({ layouts }) => ({ layouts: edit(layouts), change: what }));
 }
 
 /** Adds a take and opens it. `what` says in a few words how it came about. */

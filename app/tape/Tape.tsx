@@ -161,6 +161,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
 
   useEffect(() => {
     controller.current?.setLive(isLive);
+    if (!isLive) controller.current?.reveal(playhead.getState().frame);
     if (!isLive || !kit) return;
     let built: { session: LiveSession; builder: TapeBuilder } | undefined;
     return pad.subscribe(({ session }, before) => {

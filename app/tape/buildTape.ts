@@ -212,7 +212,7 @@ function createReader(kit: Kit, program: Program, clock: TakeClock) {
     rows: [
       ...sticks.map(stick => stick.row),
       ...controls,
-      ...gates.filter((_, g) => program.gates[g]!.isListed),
+      ...gates.filter((row, g) => program.gates[g]!.isListed && kit.gates?.some(gate => gate.id === row.id)),
       ...patterns.filter((_, i) => !program.patterns[i]!.isOff),
       ...moves.filter((_, m) => !program.moves[m]!.isOff),
       ...prompts.filter((_, p) => !program.prompts[p]!.isOff),

@@ -1,7 +1,11 @@
+import type { PointerEvent } from "react";
 import type { Control } from "#core";
 import { formatBinding } from "../devices/codes";
-import { holdOnScreen, wakePad, pad } from "../devices/pad";
+import { holdOnScreen, pad, wakePad } from "../devices/pad";
 import { usePad } from "../devices/usePad";
+
+/** How far the grip under a stone is pulled for all of its value. */
+const PULL_PX = 56;
 
 /** How long a control has been down in the live session, in frames; 0 while it is up. */
 export function useHeldFrames(controlId: string): number {
@@ -12,35 +16,95 @@ export function useHeldFrames(controlId: string): number {
   });
 }
 
-/** A control on the on-screen pad: held while pressed by mouse, touch or pen. Pressing it wakes the pad. */
-export function ControlPad({ control }: { control: Control }) {
+/** A control's analog value now, 0 to 1, in hundredths. */
+export function useValue(controlId: string): number {
+  return usePad(({ session }) => {
+    const c = session?.program.controls.findIndex(control => control.id === controlId) ?? -1;
+    return c >= 0 ? Math.round(session!.values[c]! * 100) / 100 : 0;
+  });
+}
+
+function hold(controlId: string, value: number): void {
+  if (value > 0 && !pad.getState().session) wakePad();
+  holdOnScreen(controlId, value, performance.now());
+}
+
+/** The grip under a stone: pulled down it gives the control as much value as it is pulled. */
+function PullGrip({ control }: { control: Control }) {
+  const value = useValue(control.id);
+  const pull = (event: PointerEvent<HTMLDivElement>) => {
+    event.preventDefault();
+    const grip = event.currentTarget;
+    grip.setPointerCapture(event.pointerId);
+    const fromY = event.clientY;
+    const move = (moved: globalThis.PointerEvent) =>
+      hold(control.id, Math.max(0, Math.min(1, (moved.clientY - fromY) / PULL_PX)));
+    const end = () => {
+      grip.removeEventListener("pointermove", move);
+      grip.removeEventListener("pointerup", end);
+      grip.removeEventListener("pointercancel", end);
+      hold(control.id, 0);
+    };
+    grip.addEventListener("pointermove", move);
+    grip.addEventListener("pointerup", end);
+    grip.addEventListener("pointercancel", end);
+  };
+  return (
+    <div
+      role="slider"
+      aria-label={`Pull ${control.name}`}
+      aria-valuemin={0}
+      aria-valuemax={1}
+      aria-valuenow={value}
+      tabIndex={-1}
+      data-testid={`pull-${control.id}`}
+      className="relative flex h-4 w-16 cursor-ns-resize touch-none items-center justify-center rounded-b-lg border-x-2 border-b-2 border-line"
+      onPointerDown={pull}
+    >
+      <span
+        className="absolute inset-y-0 left-0 rounded-bl-md bg-fern"
+        style={{ width: `${value * 100}%` }}
+        aria-hidden
+      />
+      <span className="relative h-0.5 w-6 bg-soft" aria-hidden />
+    </div>
+  );
+}
+
+/** A control on the on-screen pad: held while pressed by mouse, touch or pen; small, it has a grip to pull for a value between. Pressing it wakes the pad. */
+export function ControlPad({ control, isSmall = false }: { control: Control; isSmall?: boolean }) {
   const heldFrames = useHeldFrames(control.id);
   const isDown = heldFrames > 0;
-  const letGo = () => holdOnScreen(control.id, false, performance.now());
+  const letGo = () => hold(control.id, 0);
   return (
-    <div className="flex flex-col items-center gap-1">
+    <div className="flex flex-col items-center">
       <button
         type="button"
         aria-pressed={isDown}
-        className={`min-h-16 max-w-48 min-w-24 py-2 touch-none rounded-stone border-2 px-4 font-semibold select-none ${isDown ? "border-bark bg-bark text-leaf" : "border-ink bg-leaf"}`}
+        className={`max-w-48 touch-none ${isSmall ? "min-h-10 min-w-20 py-1 text-sm" : "min-h-16 min-w-24 py-2"} rounded-stone border-2 px-4 font-semibold select-none ${isDown ? "border-bark bg-bark text-leaf" : "border-ink bg-leaf"}`}
         onPointerDown={event => {
           event.preventDefault();
           event.currentTarget.setPointerCapture(event.pointerId);
-          if (!pad.getState().session) wakePad();
-          holdOnScreen(control.id, true, performance.now());
+          hold(control.id, 1);
         }}
         onPointerUp={letGo}
         onPointerCancel={letGo}
         onContextMenu={event => event.preventDefault()}
       >
         {control.name}
-        <span className={`block font-mono text-sm font-normal ${isDown ? "" : "text-soft"}`}>
-          {isDown ? `${heldFrames}f` : "up"}
-        </span>
+        {!isSmall && (
+          <span className={`block font-mono text-sm font-normal ${isDown ? "" : "text-soft"}`}>
+            {isDown ? `${heldFrames}f` : "up"}
+          </span>
+        )}
       </button>
-      <span className="text-xs text-soft">
-        {control.bindings[0] ? formatBinding(control.bindings[0]) : "not bound"}
-      </span>
+      {isSmall ? (
+        <PullGrip control={control} />
+      ) : (
+        <span className="mt-1 text-xs text-soft">
+          {control.bindings[0] ? formatBinding(control.bindings[0]) : "not bound"}
+        </span>
+      )}
     </div>
   );
 }

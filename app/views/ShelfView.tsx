@@ -100,8 +100,12 @@ function KitCard({ shelved, change }: { shelved: Shelved; change: (change: Shelf
   const { kit } = record;
   const remove = () => {
     change({ does: "delete", kitId: record.id });
-    const { rows, variants } = record;
-    const extras = { ...(rows ? { rows } : {}), ...(variants ? { variants } : {}) };
+    const { rows, variants, layouts } = record;
+    const extras = {
+      ...(rows ? { rows } : {}),
+      ...(variants ? { variants } : {}),
+      ...(layouts ? { layouts } : {}),
+    };
     const putBack = () => change({ does: "add", kit, takes, open: false, change: "put back", extras });
     say({
       tone: "plain",
@@ -196,6 +200,12 @@ export function ShelfView({ demos, kits }: { demos: readonly Demo[]; kits: reado
       }
     }
     for (const file of read) {
+      if (file.kind === "layout")
+        say({
+          tone: "trouble",
+          title: `${file.layout.name} is a layout of keys.`,
+          details: ["Open a kit and read it in at Wire, under Keys."],
+        });
       if (file.kind === "refused")
         say({
           tone: "trouble",

@@ -1,6 +1,12 @@
 import { kitSchema } from "../kit/schema";
+import { layoutSchema } from "../kit/layout";
 import { takeSchema } from "../input/takeSchema";
 import { traceSchema } from "../trace/traceSchema";
 
 /** The documents a user can hold in hand, by the name of their schema's file. */
-export const DOCUMENT_SCHEMAS = { kit: kitSchema, take: takeSchema, trace: traceSchema } as const;
+export const DOCUMENT_SCHEMAS = {
+  kit: kitSchema,
+  take: takeSchema,
+  trace: traceSchema,
+  layout: layoutSchema,
+} as const;

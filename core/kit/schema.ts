@@ -14,12 +14,13 @@ import { clock, count1, duration, flag, id, list, rate, some, text, unit } from 
 /** A binding's code: a W3C key code, a standard-mapping pad button or half-axis, or a pointer button. */
 export const CODE_PATTERN = /^(?:key:[A-Za-z][A-Za-z0-9]*|pad:\d{1,3}|pad:axis\d{1,2}[+-]|mouse:\d)$/;
 
-const binding = some(v.pipe(v.string("code"), v.regex(CODE_PATTERN, "code")));
+/** One way to play a control: codes that must all be down. */
+export const bindingSchema = some(v.pipe(v.string("code"), v.regex(CODE_PATTERN, "code")));
 
 const controlSchema = v.strictObject({
   id,
   name: text,
-  bindings: list(binding),
+  bindings: list(bindingSchema),
   pressAt: v.exactOptional(unit),
   releaseAt: v.exactOptional(unit),
 });

@@ -1,0 +1,41 @@
+/** Keys that never reach a page, or not reliably, with who keeps them. */
+const KEPT: Readonly<Record<string, string>> = {
+  "key:Escape": "Escape gives the keys back to the page",
+  "key:MetaLeft": "the system keeps this key",
+  "key:MetaRight": "the system keeps this key",
+  "key:ContextMenu": "the system may open a menu with it",
+  "key:F11": "the browser may go full screen with it",
+  "key:F12": "the browser may open its tools with it",
+  "key:PrintScreen": "the system keeps this key",
+};
+
+/** With Ctrl held, the browser acts on these before the page hears of them. */
+const KEPT_WITH_CTRL = ["key:KeyW", "key:KeyT", "key:KeyN", "key:Tab", "key:KeyQ"];
+const CTRL = ["key:ControlLeft", "key:ControlRight"];
+const ALT = ["key:AltLeft", "key:AltRight"];
+
+/** What stands against a binding, in words: the browser or the system keeps it for themselves. Empty when nothing does. */
+export function warnOfBinding(binding: readonly string[]): string {
+  const alone = binding.map(code => KEPT[code]).find(Boolean);
+  if (alone) return alone;
+  const has = (codes: readonly string[]) => binding.some(code => codes.includes(code));
+  if (has(CTRL) && has(KEPT_WITH_CTRL)) return "the browser keeps this shortcut for itself";
+  if (has(ALT) && has(["key:Tab", "key:F4"])) return "the system keeps this shortcut for itself";
+  return "";
+}
+
+/**
+ * What stands against two controls played at once: a Ctrl key on one and W, T or N on another close or open windows
+ * when held together. Gives the two names, or undefined.
+ */
+export function findCtrlClash(
+  controls: readonly { readonly name: string; readonly bindings: readonly (readonly string[])[] }[],
+): { readonly ctrl: string; readonly other: string } | undefined {
+  const playing = (codes: readonly string[]) =>
+    controls.find(control =>
+      control.bindings.some(binding => binding.length === 1 && codes.includes(binding[0]!)),
+    );
+  const ctrl = playing(CTRL);
+  const other = playing(KEPT_WITH_CTRL);
+  return ctrl && other ? { ctrl: ctrl.name, other: other.name } : undefined;
+}

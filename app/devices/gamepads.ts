@@ -1,0 +1,85 @@
+/** A pad as the browser reports it; the part of the W3C Gamepad interface that is used. */
+export interface PadReading {
+  readonly index: number;
+  readonly id: string;
+  readonly mapping: string;
+  readonly connected: boolean;
+  readonly buttons: readonly { readonly value: number }[];
+  readonly axes: readonly number[];
+}
+
+/** What is known of the pads: whether the browser can read any, and those that are plugged in. */
+export interface PadsStatus {
+  readonly hasApi: boolean;
+  readonly pads: readonly { readonly index: number; readonly name: string; readonly isStandard: boolean }[];
+}
+
+/** Values are told in steps this fine, so that the last bits of a resting stick do not fill a take. */
+const VALUE_PARTS = 128;
+
+function roundValue(value: number): number {
+  return Math.round(Math.max(0, Math.min(1, value)) * VALUE_PARTS) / VALUE_PARTS;
+}
+
+/** Every code of one pad with its value now: "pad:0" … for buttons, "pad:axis0+" and "pad:axis0-" for half-axes. */
+export function readPadCodes(pad: PadReading): Map<string, number> {
+  const values = new Map<string, number>();
+  pad.buttons.forEach((button, b) => values.set(`pad:${b}`, roundValue(button.value)));
+  pad.axes.forEach((axis, a) => {
+    values.set(`pad:axis${a}+`, roundValue(axis));
+    values.set(`pad:axis${a}-`, roundValue(-axis));
+  });
+  return values;
+}
+
+/** Follows every pad from poll to poll. */
+export interface PadPoller {
+  /** Reads all pads and tells each code whose value changed: the largest of all pads that have it. A pad that vanished lets go. */
+  readonly poll: (tell: (code: string, value: number) => void) => void;
+  readonly status: () => PadsStatus;
+  /** Forgets what was held, so that what is still held is told again. */
+  readonly reset: () => void;
+}
+
+/** The pads of the browser, or of the reader given; undefined reads nothing and says that there is no API. */
+export function createPadPoller(read: (() => readonly (PadReading | null)[]) | undefined): PadPoller {
+  let told = new Map<string, number>();
+
+  function readAll(): PadReading[] {
+    if (!read) return [];
+    try {
+      return read().filter(pad => pad !== null && pad.connected) as PadReading[];
+    } catch {
+      // A page may be forbidden to read pads by the policy of the site it stands in: as good as no pad.
+      return [];
+    }
+  }
+
+  return {
+    poll(tell) {
+      const now = new Map<string, number>();
+      for (const pad of readAll()) {
+        for (const [code, value] of readPadCodes(pad)) now.set(code, Math.max(value, now.get(code) ?? 0));
+      }
+      for (const [code, value] of now) if (value !== (told.get(code) ?? 0)) tell(code, value);
+      for (const [code, value] of told) if (!now.has(code) && value !== 0) tell(code, 0);
+      told = now;
+    },
+    status: () => ({
+      hasApi: read !== undefined,
+      pads: readAll().map(pad => ({
+        index: pad.index,
+        name: pad.id.replace(/\s*\([^)]*\)\s*$/, "") || "a pad without a name",
+        isStandard: pad.mapping === "standard",
+      })),
+    }),
+    reset: () => (told = new Map()),
+  };
+}
+
+/** The browser's own reader, or undefined where it has none. */
+export function browserPads(): (() => readonly (PadReading | null)[]) | undefined {
+  return typeof navigator !== "undefined" && typeof navigator.getGamepads === "function"
+    ? () => navigator.getGamepads()
+    : undefined;
+}

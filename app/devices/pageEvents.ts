@@ -1,0 +1,73 @@
+import { listStuckModifiers, type RawReport } from "./hands";
+
+/** What hears the page's events while the pad is awake. Times are the events' own, in ms. */
+export interface PageListener {
+  readonly report: (raw: RawReport, timeMs: number) => void;
+  readonly codesDown: () => readonly string[];
+  readonly isBound: (code: string) => boolean;
+  readonly letStuckGo: (codes: readonly string[], timeMs: number) => void;
+  /** Escape: the keys are the page's again. */
+  readonly leave: () => void;
+  readonly letAllGo: (timeMs: number) => void;
+  readonly hide: (isHidden: boolean, timeMs: number) => void;
+  readonly padsChanged: () => void;
+}
+
+/** Pointer buttons play controls where an element carries this attribute; elsewhere they work the page. */
+export const HANDS_SURFACE = "data-hands";
+
+/**
+ * Listens to keys (before anything on the page hears them), to pointer buttons over surfaces for the hands, to the loss
+ * of focus and to pads coming and going. Shortcuts with Ctrl stay the browser's unless Ctrl itself plays a control.
+ * Gives what ends the listening.
+ */
+export function listenToPage(listener: PageListener): () => void {
+  const ending = new AbortController();
+  const options = { capture: true, signal: ending.signal };
+
+  function onKey(event: KeyboardEvent): void {
+    const isDown = event.type === "keydown";
+    if (isDown && event.code === "Escape") {
+      event.preventDefault();
+      listener.leave();
+      return;
+    }
+    const stuck = listStuckModifiers(event, listener.codesDown());
+    if (stuck.length > 0) listener.letStuckGo(stuck, event.timeStamp);
+    const isShortcut = (event.ctrlKey && !listener.isBound("key:ControlLeft")) || event.metaKey;
+    if (isShortcut && isDown && !event.code.startsWith("Control")) return;
+    event.preventDefault();
+    event.stopPropagation();
+    listener.report(
+      { code: `key:${event.code}`, value: isDown ? 1 : 0, isRepeat: event.repeat },
+      event.timeStamp,
+    );
+  }
+
+  function onPointer(event: PointerEvent): void {
+    const isDown = event.type === "pointerdown";
+    const isOverHands =
+      event.target instanceof Element && event.target.closest(`[${HANDS_SURFACE}]`) !== null;
+    const code = `mouse:${event.button}`;
+    if (event.pointerType !== "mouse" || (isDown && !isOverHands)) return;
+    if (!isDown && !listener.codesDown().includes(code)) return;
+    if (isOverHands) event.preventDefault();
+    listener.report({ code, value: isDown ? 1 : 0, isRepeat: false }, event.timeStamp);
+  }
+
+  function onVisibility(): void {
+    const now = performance.now();
+    if (document.hidden) listener.letAllGo(now);
+    listener.hide(document.hidden, now);
+  }
+
+  window.addEventListener("keydown", onKey, options);
+  window.addEventListener("keyup", onKey, options);
+  window.addEventListener("pointerdown", onPointer, options);
+  window.addEventListener("pointerup", onPointer, options);
+  window.addEventListener("blur", () => listener.letAllGo(performance.now()), options);
+  window.addEventListener("gamepadconnected", listener.padsChanged, options);
+  window.addEventListener("gamepaddisconnected", listener.padsChanged, options);
+  document.addEventListener("visibilitychange", onVisibility, options);
+  return () => ending.abort();
+}

@@ -1,0 +1,86 @@
+/** What was measured of a session's input. Times in ms. */
+export interface SessionFigures {
+  readonly repeatsDropped: number;
+  /** Shortest press and shortest gap between two presses of one control, as the device reported them; undefined before the first. */
+  readonly shortestPressMs: number | undefined;
+  readonly shortestGapMs: number | undefined;
+  /** Presses that were shorter than a frame and were kept one frame long. */
+  readonly stretched: number;
+  /** From the device's own time of an event to the moment its frame was run. */
+  readonly delaysMs: readonly number[];
+  /** From one turn of the screen's clock to the next. */
+  readonly turnsMs: readonly number[];
+}
+
+const KEPT = 400;
+
+/** Gathers figures while a session runs. */
+export interface FigureKeeper {
+  readonly repeat: () => void;
+  /** A control went down or came up at a device's time; lands on a frame. */
+  readonly edge: (
+    controlId: string,
+    isDown: boolean,
+    timeMs: number,
+    frame: number,
+    isStretched: boolean,
+  ) => void;
+  /** Frames up to this one have been run at a time. */
+  readonly ran: (frame: number, nowMs: number) => void;
+  readonly turn: (nowMs: number) => void;
+  readonly read: () => SessionFigures;
+}
+
+function least(a: number | undefined, b: number): number {
+  return a === undefined ? b : Math.min(a, b);
+}
+
+function keep(list: number[], value: number): void {
+  list.push(value);
+  if (list.length > KEPT) list.shift();
+}
+
+export function createFigureKeeper(): FigureKeeper {
+  const downAt = new Map<string, number>();
+  const upAt = new Map<string, number>();
+  const waiting: { frame: number; timeMs: number }[] = [];
+  const delaysMs: number[] = [];
+  const turnsMs: number[] = [];
+  let repeatsDropped = 0;
+  let stretched = 0;
+  let shortestPressMs: number | undefined;
+  let shortestGapMs: number | undefined;
+  let lastTurnMs: number | undefined;
+  return {
+    repeat: () => repeatsDropped++,
+    edge(controlId, isDown, timeMs, frame, isStretched) {
+      if (isStretched) stretched++;
+      waiting.push({ frame, timeMs });
+      if (isDown) {
+        const up = upAt.get(controlId);
+        if (up !== undefined) shortestGapMs = least(shortestGapMs, timeMs - up);
+        downAt.set(controlId, timeMs);
+        return;
+      }
+      const down = downAt.get(controlId);
+      if (down !== undefined) shortestPressMs = least(shortestPressMs, timeMs - down);
+      upAt.set(controlId, timeMs);
+    },
+    ran(frame, nowMs) {
+      while (waiting.length > 0 && waiting[0]!.frame <= frame)
+        keep(delaysMs, nowMs - waiting.shift()!.timeMs);
+    },
+    turn(nowMs) {
+      if (lastTurnMs !== undefined) keep(turnsMs, nowMs - lastTurnMs);
+      lastTurnMs = nowMs;
+    },
+    read: () => ({
+      repeatsDropped,
+      shortestPressMs,
+      shortestGapMs,
+      stretched,
+      delaysMs: delaysMs.slice(),
+      turnsMs: turnsMs.slice(),
+    }),
+  };
+}

@@ -1,0 +1,75 @@
+import { useEffect, useRef, useState } from "react";
+import type { Control } from "#core";
+import { warnOfBinding } from "../../devices/browserKeys";
+import { captureBinding, type Captured } from "../../devices/capture";
+import { formatBinding } from "../../devices/codes";
+import { sleepPad } from "../../devices/pad";
+import { bindControl } from "../../store/edits";
+import { editKit } from "../../store/workbench";
+import { Button } from "../../ui/Button";
+
+/** Sets a control's bindings anew; one step of undo. */
+export function setBindings(control: Control, bindings: readonly (readonly string[])[]): void {
+  editKit(`bound ${control.name}`, kit => bindControl(kit, control.id, bindings));
+}
+
+function isSame(a: readonly string[], b: readonly string[]): boolean {
+  return a.length === b.length && a.every(code => b.includes(code));
+}
+
+/** What there is to say about a new binding: it is there already, another control has it, or the browser keeps it. */
+function wordOn(codes: readonly string[], control: Control, others: readonly Control[]): string {
+  const written = formatBinding(codes);
+  if (control.bindings.some(binding => isSame(binding, codes))) return `${written} already plays this`;
+  const other = others.find(item => item.bindings.some(binding => isSame(binding, codes)));
+  const kept = warnOfBinding(codes);
+  return [other && `${written} plays ${other.name} too`, kept && `${written}: ${kept}`]
+    .filter(Boolean)
+    .join("; ");
+}
+
+/** Waits for whatever is pressed, a key, pad button, half-axis, pointer button, or several held together, and binds it. */
+export function BindButton({ control, others }: { control: Control; others: readonly Control[] }) {
+  const [isWaiting, setWaiting] = useState(false);
+  const [word, setWord] = useState("");
+  const zone = useRef<HTMLSpanElement>(null);
+  const answer = useRef<(captured: Captured) => void>(undefined);
+  useEffect(() => {
+    answer.current = captured => {
+      setWaiting(false);
+      if (captured.kind === "leave") return setWord("");
+      if (captured.kind === "clear") {
+        setWord("");
+        return setBindings(control, []);
+      }
+      setWord(wordOn(captured.codes, control, others));
+      if (!control.bindings.some(binding => isSame(binding, captured.codes)))
+        setBindings(control, [...control.bindings, captured.codes]);
+    };
+  });
+  useEffect(() => {
+    if (!isWaiting || !zone.current) return;
+    return captureBinding(zone.current, captured => answer.current?.(captured));
+  }, [isWaiting]);
+  return (
+    <span ref={zone} className="inline-flex flex-wrap items-center gap-2">
+      <Button
+        aria-label={isWaiting ? undefined : `Bind by pressing: ${control.name}`}
+        className={isWaiting ? "border-moss" : ""}
+        onClick={() => {
+          if (isWaiting) return;
+          sleepPad();
+          setWord("");
+          setWaiting(true);
+        }}
+      >
+        {isWaiting ? "Press a key, button or this … Esc leaves, Backspace clears" : "Bind"}
+      </Button>
+      {word && (
+        <span className="text-sm text-foxglove" role="status">
+          {word}
+        </span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,95 @@
+import { listHearers, type Hearer, type Kit, type Program } from "#core";
+import { formatCode } from "../../devices/codes";
+import { usePad } from "../../devices/usePad";
+import { useCompiled, useWorkbench } from "../../store/useWorkbench";
+
+function enumerate(names: readonly string[]): string {
+  return names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
+}
+
+/** Who hears a control in a mode and who does not, in words. */
+function sayHearers(kit: Kit, program: Program, control: number, mode: number): string {
+  const hearers = listHearers(program, control, mode);
+  const nameOf = (i: number) => kit.patterns[i]?.name ?? "?";
+  const named = (verdict: Hearer["verdict"]) =>
+    enumerate(hearers.filter(item => item.verdict === verdict).map(item => nameOf(item.pattern)));
+  const captor = hearers.find(item => item.verdict === "captured");
+  const parts = [
+    named("hears") ? `heard by ${named("hears")}` : "no rule hears it",
+    captor && `${nameOf(captor.by)} takes it away from ${named("captured")}`,
+    named("other-mode") && `${named("other-mode")} not active here`,
+    named("off") && `${named("off")} switched off`,
+  ];
+  return parts.filter(Boolean).join("; ");
+}
+
+function ModeLine({
+  kit,
+  program,
+  control,
+  mode,
+  isNow,
+}: {
+  kit: Kit;
+  program: Program;
+  control: number;
+  mode: number;
+  isNow: boolean;
+}) {
+  const said = sayHearers(kit, program, control, mode);
+  const name = kit.modes?.[mode]?.name;
+  return (
+    <p className={isNow ? "" : "text-soft"}>
+      {name && <b>{isNow ? `${name}, now: ` : `In ${name}: `}</b>}
+      {name ? said : `${said.charAt(0).toUpperCase()}${said.slice(1)}`}.
+    </p>
+  );
+}
+
+/** Why does this key do what it does? The code pressed last: which controls it plays, who hears them now, and who would in another mode. */
+export function HearCard({ code: chosen }: { code: string | undefined }) {
+  const kit = useWorkbench(state => state.kit);
+  const { program } = useCompiled();
+  const pressed = usePad(
+    state => state.log.find(event => event.value > 0 && event.dropped !== "repeat")?.code,
+  );
+  const mode = usePad(state => state.session?.state.mode ?? -1);
+  const code = chosen ?? pressed;
+  if (!kit || !program) return null;
+  if (!code)
+    return (
+      <section aria-label="What is on this key?" className="border-b border-line px-5 py-3 text-sm">
+        <h2 className="font-semibold">What is on this key?</h2>
+        <p className="text-soft">Wake the pad and press it, or choose it on the board under Keys.</p>
+      </section>
+    );
+  const controlId = code.startsWith("screen:") ? code.slice(7) : undefined;
+  const played = kit.controls.flatMap((control, c) =>
+    control.id === controlId || control.bindings.some(binding => binding.includes(code))
+      ? [{ control, c }]
+      : [],
+  );
+  const modes = kit.modes?.map((_, m) => m) ?? [0];
+  const now = mode >= 0 ? mode : 0;
+  return (
+    <section
+      aria-label="What is on this key?"
+      className="max-h-48 overflow-auto border-b border-line px-5 py-3 text-sm"
+      data-testid="hear"
+    >
+      <h2 className="font-semibold">
+        <span className="font-mono">{controlId ? "On screen" : formatCode(code)}</span>
+        {played.length > 0
+          ? ` plays ${played.map(({ control }) => control.name).join(" and ")}`
+          : " plays nothing here"}
+      </h2>
+      {played.map(({ control, c }) => (
+        <div key={control.id}>
+          {[now, ...modes.filter(m => m !== now)].map(m => (
+            <ModeLine key={m} kit={kit} program={program} control={c} mode={m} isNow={m === now} />
+          ))}
+        </div>
+      ))}
+    </section>
+  );
+}

@@ -1,0 +1,118 @@
+import { nanoid } from "nanoid";
+import { useRef } from "react";
+import type { Kit, Layout } from "#core";
+import { say } from "../../shell/notices";
+import { applyLayout, layoutOf } from "../../store/edits";
+import { download, readFile } from "../../store/files";
+import { editKit, editLayouts, undo } from "../../store/workbench";
+import { useWorkbench } from "../../store/useWorkbench";
+import { Button } from "../../ui/Button";
+
+function isInUse(kit: Kit, layout: Layout): boolean {
+  return applyLayout(kit, layout).controls.every(
+    (control, c) => JSON.stringify(control.bindings) === JSON.stringify(kit.controls[c]!.bindings),
+  );
+}
+
+/** Reads a layout file; what it binds and the kit does not have is said. */
+async function takeIn(kit: Kit, file: File): Promise<void> {
+  const read = await readFile(file);
+  if (read.kind !== "layout") {
+    const details =
+      read.kind === "refused" ? read.reasons : [`It holds a ${read.kind}. The shelf reads those.`];
+    return say({ tone: "trouble", title: `${file.name} was not read as a layout.`, details });
+  }
+  const { layout } = read;
+  editLayouts(`read layout ${layout.name}`, layouts => [...layouts, { ...layout, id: nanoid(8) }]);
+  const strangers = Object.keys(layout.bindings).filter(
+    id => !kit.controls.some(control => control.id === id),
+  );
+  say({
+    tone: "plain",
+    title: `${layout.name} is among the layouts.`,
+    details: strangers.map(id => `It binds "${id}", which this kit does not have: that is passed over.`),
+  });
+}
+
+/** Named sets of bindings: kept, put on while playing, saved as files and read from them. */
+export function Layouts({ kit }: { kit: Kit }) {
+  const layouts = useWorkbench(state => state.layouts);
+  const picker = useRef<HTMLInputElement>(null);
+  const keep = () =>
+    editLayouts("kept a layout", was => [...was, layoutOf(kit, nanoid(8), `Layout ${was.length + 1}`)]);
+  const forget = (layout: Layout) => {
+    editLayouts(`deleted ${layout.name}`, was => was.filter(item => item.id !== layout.id));
+    say({
+      tone: "plain",
+      title: `${layout.name} is deleted.`,
+      details: [],
+      action: { label: "Put it back", run: undo },
+    });
+  };
+  const rename = (layout: Layout, typed: string) => {
+    const name = typed.trim();
+    if (name !== "" && name !== layout.name)
+      editLayouts(`renamed ${name}`, was =>
+        was.map(item => (item.id === layout.id ? { ...item, name } : item)),
+      );
+  };
+  return (
+    <section aria-label="Layouts" className="text-sm">
+      <h2 className="font-semibold">Layouts</h2>
+      {layouts.length === 0 && (
+        <p className="text-soft">Keep the present keys under a name, to swap them while playing.</p>
+      )}
+      <ul>
+        {layouts.map(layout => (
+          <li key={layout.id} className="flex items-center border-b border-dotted border-line">
+            <input
+              aria-label={`Name of layout ${layout.name}`}
+              className="w-28 min-w-0 grow truncate rounded bg-transparent px-1 py-0.5 focus:bg-leaf"
+              defaultValue={layout.name}
+              key={layout.name}
+              onBlur={event => rename(layout, event.target.value)}
+              onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
+            />
+            <Button
+              look="quiet"
+              aria-label={`Put on ${layout.name}`}
+              disabled={isInUse(kit, layout)}
+              onClick={() => editKit(`put on ${layout.name}`, now => applyLayout(now, layout))}
+            >
+              {isInUse(kit, layout) ? "In use" : "Put on"}
+            </Button>
+            <Button
+              look="quiet"
+              aria-label={`Save ${layout.name} as a file`}
+              onClick={() => download(layout)}
+            >
+              Save
+            </Button>
+            <Button look="quiet" aria-label={`Delete layout ${layout.name}`} onClick={() => forget(layout)}>
+              ×
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 flex gap-2">
+        <Button onClick={keep}>Keep these keys</Button>
+        <Button look="quiet" onClick={() => picker.current?.click()}>
+          Read a file …
+        </Button>
+        <input
+          ref={picker}
+          type="file"
+          accept=".json,application/json"
+          className="sr-only"
+          aria-label="Read a layout file"
+          data-testid="layout-picker"
+          onChange={event => {
+            const [file] = event.target.files ?? [];
+            if (file) void takeIn(kit, file);
+            event.target.value = "";
+          }}
+        />
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,127 @@
+import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
+import type { Control, Kit, Program } from "#core";
+import { listHearers } from "#core";
+import { isActiveIn, setActiveIn } from "../../store/modeEdits";
+import { editKit } from "../../store/workbench";
+import { useCompiled } from "../../store/useWorkbench";
+
+interface Rule {
+  readonly list: "patterns" | "moves";
+  readonly id: string;
+  readonly name: string;
+  readonly modes?: readonly string[];
+}
+
+/** The patterns that use a control, each with the moves that ask on it. */
+function rulesOf(kit: Kit, program: Program, control: number): Rule[] {
+  return listHearers(program, control, 0).flatMap(({ pattern }) => {
+    const found = kit.patterns[pattern]!;
+    const moves = (kit.moves ?? []).filter(move => move.pattern === found.id);
+    return [
+      { ...found, list: "patterns" as const },
+      ...moves.map(move => ({ ...move, list: "moves" as const })),
+    ];
+  });
+}
+
+/** What a control does in one mode, in a few words: the moves it leads to, else the patterns that hear it. */
+function summary(kit: Kit, program: Program, control: number, mode: number): string {
+  const heard = listHearers(program, control, mode).filter(hearer => hearer.verdict === "hears");
+  const names = heard.flatMap(({ pattern }) => {
+    const found = kit.patterns[pattern]!;
+    const moves = (kit.moves ?? []).filter(
+      move => move.pattern === found.id && !move.off && isActiveIn(move, kit.modes![mode]!.id),
+    );
+    return moves.length > 0 ? moves.map(move => move.name) : [found.name];
+  });
+  return [...new Set(names)].join(", ");
+}
+
+function Cell({
+  kit,
+  program,
+  control,
+  c,
+  mode,
+}: {
+  kit: Kit;
+  program: Program;
+  control: Control;
+  c: number;
+  mode: number;
+}) {
+  const { id, name } = kit.modes![mode]!;
+  const words = summary(kit, program, c, mode);
+  const rules = rulesOf(kit, program, c);
+  return (
+    <Popover>
+      <PopoverButton
+        aria-label={`${control.name} in ${name}: ${words || "nothing"}`}
+        className={`block w-full rounded-lg px-2 py-1.5 text-left hover:bg-sand ${words ? "" : "text-soft"}`}
+      >
+        {words || "nothing"}
+      </PopoverButton>
+      <PopoverPanel
+        anchor="bottom start"
+        className="z-30 w-72 rounded-stone border border-line bg-leaf p-3 text-sm shadow-lg"
+      >
+        <p className="mb-1 font-semibold">
+          {control.name} in {name}
+        </p>
+        {rules.length === 0 && <p className="text-soft">No rule listens to {control.name} yet.</p>}
+        {rules.map(rule => (
+          <label key={`${rule.list}:${rule.id}`} className="flex items-center gap-2 py-0.5">
+            <input
+              type="checkbox"
+              className="size-4 accent-moss"
+              checked={isActiveIn(rule, id)}
+              onChange={event =>
+                editKit(`${rule.name} in ${name}`, now =>
+                  setActiveIn(now, rule.list, rule.id, id, event.target.checked),
+                )
+              }
+            />
+            <span className={rule.list === "moves" ? "pl-3 font-semibold" : ""}>{rule.name}</span>
+          </label>
+        ))}
+      </PopoverPanel>
+    </Popover>
+  );
+}
+
+/** Control by mode: what each does in each. A cell opens to switch rules on and off there. */
+export function ModeGrid({ kit }: { kit: Kit }) {
+  const { program } = useCompiled();
+  if (!program) return null;
+  return (
+    <table className="mt-6 w-full max-w-3xl border-collapse text-sm" data-testid="mode-grid">
+      <caption className="mb-1 text-left text-soft">
+        What each control does in each mode. Open a cell to switch its rules on or off there.
+      </caption>
+      <thead>
+        <tr>
+          <td />
+          {kit.modes!.map(mode => (
+            <th key={mode.id} scope="col" className="px-2 py-1 text-left">
+              {mode.name}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {kit.controls.map((control, c) => (
+          <tr key={control.id} className="border-t border-line">
+            <th scope="row" className="py-1 pr-3 text-left font-normal">
+              {control.name}
+            </th>
+            {kit.modes!.map((mode, m) => (
+              <td key={mode.id} className="align-top">
+                <Cell kit={kit} program={program} control={control} c={c} mode={m} />
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,228 @@
+import { writeAt, type Kit } from "#core";
+import { pad } from "../../devices/pad";
+import { trialGate } from "../../devices/trialModes";
+import { usePad } from "../../devices/usePad";
+import { say } from "../../shell/notices";
+import { removeAt } from "../../store/edits";
+import { addMode, removeMode } from "../../store/modeEdits";
+import { editKit, undo } from "../../store/workbench";
+import { useWorkbench } from "../../store/useWorkbench";
+import { Button } from "../../ui/Button";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+import { ModeGrid } from "./ModeGrid";
+
+const CARRY = [
+  {
+    value: "no",
+    label: "is let go for it",
+    hint: "a button held from before is seen as up until it is let go",
+  },
+  {
+    value: "yes",
+    label: "is carried into it",
+    hint: "as if it had watched the press from its start, but nothing from before is made good",
+  },
+];
+
+/** Turns the live session to a mode, as a switch of the kit would: the gate for it opens for one frame. */
+function tryMode(modeId: string): void {
+  const { session } = pad.getState();
+  const gate = session?.program.gates.findIndex(item => item.id === trialGate(modeId)) ?? -1;
+  if (!session || gate < 0) return;
+  const next = session.state.frame + 1;
+  session.setGateAt(gate, true, next);
+  session.setGateAt(gate, false, next + 1);
+}
+
+function ModeLine({ kit, at }: { kit: Kit; at: number }) {
+  const mode = kit.modes![at]!;
+  const isNow = usePad(({ session }) => session !== undefined && session.state.mode === at);
+  const isAwake = usePad(({ session }) => session !== undefined);
+  const isRecording = usePad(state => state.isRecording);
+  const isStart = (kit.start ?? kit.modes![0]!.id) === mode.id;
+  const rename = (typed: string) => {
+    const name = typed.trim();
+    if (name !== "" && name !== mode.name)
+      editKit(`renamed ${name}`, now => writeAt(now, ["modes", at, "name"], name));
+  };
+  const remove = () => {
+    editKit(`deleted ${mode.name}`, now => removeMode(now, mode.id));
+    say({
+      tone: "plain",
+      title: `${mode.name} is deleted, with the switches to it.`,
+      details: [],
+      action: { label: "Put it back", run: undo },
+    });
+  };
+  return (
+    <li className="flex flex-wrap items-baseline gap-x-2">
+      <input
+        key={mode.name}
+        aria-label={`Name of mode ${mode.name}`}
+        size={Math.max(4, mode.name.length)}
+        className={`[field-sizing:content] rounded bg-transparent font-semibold focus:bg-leaf ${isNow ? "border-b-2 border-moss" : ""}`}
+        defaultValue={mode.name}
+        onBlur={event => rename(event.target.value)}
+        onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
+      />
+      <span>
+        begins: a button still held{" "}
+        <ChoiceWord
+          label={`held buttons in ${mode.name}`}
+          value={mode.carry ? "yes" : "no"}
+          choices={CARRY}
+          onChoose={value =>
+            editKit(`carry of ${mode.name}`, now => {
+              const { carry, ...rest } = now.modes![at]!;
+              return writeAt(now, ["modes", at], value === "yes" ? { ...rest, carry: true } : rest);
+            })
+          }
+        />
+        .{isStart && " Play starts here."}
+      </span>
+      <span className="font-sans">
+        {!isStart && (
+          <Button
+            look="quiet"
+            aria-label={`Start in ${mode.name}`}
+            onClick={() => editKit(`starts in ${mode.name}`, now => ({ ...now, start: mode.id }))}
+          >
+            Start here
+          </Button>
+        )}
+        <Button
+          look="quiet"
+          aria-label={`Try ${mode.name} now`}
+          disabled={!isAwake || isNow || isRecording}
+          title={isRecording ? "Not while recording: a take knows no hand that turns modes" : ""}
+          onClick={event => {
+            event.currentTarget.blur();
+            tryMode(mode.id);
+          }}
+        >
+          {isNow ? "On now" : "Try it now"}
+        </Button>
+        <Button look="quiet" aria-label={`Delete mode ${mode.name}`} onClick={remove}>
+          ×
+        </Button>
+      </span>
+    </li>
+  );
+}
+
+function SwitchLine({ kit, at }: { kit: Kit; at: number }) {
+  const { when, to } = kit.switches![at]!;
+  const source = "gate" in when ? `gate:${when.gate}` : `move:${when.move}`;
+  const sources = [
+    ...(kit.gates ?? []).map(gate => ({ value: `gate:${gate.id}`, label: gate.name })),
+    ...(kit.moves ?? []).map(move => ({ value: `move:${move.id}`, label: move.name })),
+  ];
+  const set = (path: readonly (string | number)[], value: unknown) =>
+    editKit("changed a switch", now => writeAt(now, ["switches", at, ...path], value));
+  return (
+    <li>
+      Goes to{" "}
+      <ChoiceWord
+        label={`switch ${at + 1} goes to`}
+        value={to}
+        choices={kit.modes!.map(mode => ({ value: mode.id, label: mode.name }))}
+        onChoose={value => set(["to"], value)}
+      />{" "}
+      when{" "}
+      <ChoiceWord
+        label={`switch ${at + 1} watches`}
+        value={source}
+        choices={sources}
+        onChoose={value => {
+          const [kind, id] = [value.slice(0, 4), value.slice(5)];
+          set(
+            ["when"],
+            kind === "gate" ? { gate: id, turns: "gate" in when ? when.turns : "open" } : { move: id },
+          );
+        }}
+      />{" "}
+      {"gate" in when ? (
+        <ChoiceWord
+          label={`switch ${at + 1} turns`}
+          value={when.turns}
+          choices={[
+            { value: "open", label: "opens", hint: "on the frame on which the gate opens" },
+            { value: "closed", label: "closes", hint: "on the frame on which the gate closes" },
+          ]}
+          onChoose={value => set(["when", "turns"], value)}
+        />
+      ) : (
+        "is performed, on the frame after"
+      )}
+      .
+      <Button
+        look="quiet"
+        className="font-sans"
+        aria-label={`Delete switch ${at + 1}`}
+        onClick={() => editKit("deleted a switch", now => removeAt(now, "switches", at))}
+      >
+        ×
+      </Button>
+    </li>
+  );
+}
+
+/** Modes: what is on when, how one comes to another, and what each control does in each of them. */
+export function Modes() {
+  const kit = useWorkbench(state => state.kit);
+  if (!kit) return null;
+  const modes = kit.modes ?? [];
+  const source = kit.gates?.[0]
+    ? { gate: kit.gates[0].id, turns: "open" as const }
+    : kit.moves?.[0]
+      ? { move: kit.moves[0].id }
+      : undefined;
+  return (
+    <section aria-label="Modes" className="min-h-0 grow overflow-auto px-6 py-4">
+      <h1 className="font-serif text-2xl">Modes: one button, another meaning</h1>
+      {modes.length === 0 && (
+        <p className="mt-1 max-w-xl text-soft">
+          Every rule is always on. Add modes to let the same button do one thing on the ground and another in
+          the air; rules then name the modes they are active in.
+        </p>
+      )}
+      <ul className="mt-2 font-serif text-lg leading-[1.8]">
+        {modes.map((mode, at) => (
+          <ModeLine key={mode.id} kit={kit} at={at} />
+        ))}
+      </ul>
+      <p className="mt-1">
+        <Button onClick={() => editKit("added a mode", addMode)}>Add a mode</Button>
+      </p>
+      {modes.length > 1 && (
+        <>
+          <ul className="mt-4 font-serif text-lg leading-[1.8]" aria-label="Switches">
+            {(kit.switches ?? []).map((_, at) => (
+              <SwitchLine key={at} kit={kit} at={at} />
+            ))}
+          </ul>
+          <p className="mt-1">
+            <Button
+              disabled={!source}
+              onClick={() =>
+                source &&
+                editKit("added a switch", now => ({
+                  ...now,
+                  switches: [...(now.switches ?? []), { when: source, to: modes[1]!.id }],
+                }))
+              }
+            >
+              Add a switch
+            </Button>
+            {!source && (
+              <span className="ml-2 text-sm text-soft">
+                A switch watches a gate or a move: there is none yet.
+              </span>
+            )}
+          </p>
+          <ModeGrid kit={kit} />
+        </>
+      )}
+    </section>
+  );
+}

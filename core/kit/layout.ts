@@ -1,0 +1,29 @@
+import * as v from "valibot";
+import type { Result } from "../formats/issue";
+import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
+import type { DeepReadonly } from "../formats/readonly";
+import { id, list, text } from "./parts";
+import { bindingSchema } from "./schema";
+
+/** A layout document: which keys and buttons play which controls, apart from any rules. */
+export const layoutSchema = v.strictObject({
+  format: v.literal("moss-tap/layout"),
+  version: v.literal(1),
+  id,
+  name: text,
+  bindings: v.record(v.string("text"), list(bindingSchema)),
+});
+
+export type Layout = DeepReadonly<v.InferOutput<typeof layoutSchema>>;
+
+const LAYOUT_FORMAT: DocumentFormat<Layout> = {
+  format: "moss-tap/layout",
+  version: 1,
+  schema: layoutSchema,
+  forward: {},
+};
+
+/** Reads an unknown value as a layout. Controls it names need not exist: it can serve several kits. */
+export function parseLayout(input: unknown): Result<Layout> {
+  return parseDocument(LAYOUT_FORMAT, input);
+}

@@ -1,0 +1,52 @@
+import { expect, test } from "vitest";
+import { mustCompile, sketchKit } from "../tests/strips";
+import { listHearers } from "./hearers";
+
+const KIT = sketchKit("ab", {
+  modes: [
+    { id: "ground", name: "Ground" },
+    { id: "air", name: "Air" },
+  ],
+  patterns: [
+    { id: "press", name: "Press", kind: "press", control: "a" },
+    {
+      id: "dive",
+      name: "Dive",
+      kind: "hold",
+      control: "a",
+      for: "6f",
+      fire: "reach",
+      modes: ["air"],
+      captures: true,
+    },
+    { id: "gone", name: "Gone", kind: "tap", control: "a", max: "6f", off: true },
+    { id: "other", name: "Other", kind: "press", control: "b" },
+    { id: "both", name: "Both", kind: "chord", controls: ["a", "b"] },
+  ],
+});
+
+test("each pattern of a control hears it, or something keeps it from hearing, mode by mode", () => {
+  const program = mustCompile(KIT);
+  const told = (control: number, mode: number) =>
+    listHearers(program, control, mode).map(hearer => [
+      program.patterns[hearer.pattern]!.id,
+      hearer.verdict,
+      hearer.by,
+    ]);
+  expect(told(0, 0)).toEqual([
+    ["press", "hears", -1],
+    ["dive", "other-mode", -1],
+    ["gone", "off", -1],
+    ["both", "hears", -1],
+  ]);
+  expect(told(0, 1)).toEqual([
+    ["press", "captured", 1],
+    ["dive", "hears", -1],
+    ["gone", "off", -1],
+    ["both", "captured", 1],
+  ]);
+  expect(told(1, 1)).toEqual([
+    ["other", "hears", -1],
+    ["both", "hears", -1],
+  ]);
+});

@@ -1,0 +1,244 @@
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { By, Key, type WebDriver } from "selenium-webdriver";
+import { beforeEach, expect, test } from "vitest";
+import { find, press, textOf, waitFor } from "./browser";
+import { useSession } from "./session";
+
+const session = useSession();
+let driver: WebDriver;
+
+beforeEach(async () => {
+  driver = session.driver;
+  await find(driver, 'ul[aria-label="Demos"]');
+  await driver.executeScript(`
+    window.handPad = { index: 0, id: "Hand pad (Vendor: 1)", mapping: "standard", connected: true,
+      buttons: Array.from({ length: 17 }, () => ({ value: 0 })), axes: [0, 0, 0, 0] };
+    navigator.getGamepads = () => [null, window.handPad];`);
+  await press(driver, "Open demo Belfry Runner");
+  await find(driver, "[data-testid=open-take]");
+  await press(driver, "Wire");
+  await find(driver, "[data-testid=held-leap]");
+});
+
+const held = (id: string) => textOf(driver, `[data-testid=held-${id}]`);
+const isDown = (id: string) => waitFor(driver, `${id} down`, async () => (await held(id)) !== "up");
+const isUp = (id: string) => waitFor(driver, `${id} up`, async () => (await held(id)) === "up");
+const hears = (words: string) =>
+  waitFor(driver, words, async () => (await textOf(driver, "[data-testid=hear]")).includes(words));
+const logs = (words: string) =>
+  waitFor(driver, words, async () => (await textOf(driver, '[aria-label="Raw events"]')).includes(words));
+
+async function setPad(script: string): Promise<void> {
+  await driver.executeScript(`const pad = window.handPad; ${script}`);
+}
+
+async function openPlace(word: string): Promise<void> {
+  const path = `//nav[@aria-label="Places in Wire"]//a[b="${word}"]`;
+  await (await waitFor(driver, word, async () => (await driver.findElements(By.xpath(path)))[0])).click();
+}
+
+test("a real pad plays: buttons, triggers and sticks, polled; unplugged in mid-hold it leaves nothing stuck", async () => {
+  await press(driver, "Wake the pad");
+  await waitFor(driver, "the pad named", async () =>
+    (await textOf(driver, "[data-testid=pads]")).includes("Hand pad"),
+  );
+  await setPad("pad.buttons[0] = { value: 1 }; pad.axes[0] = 0.45;");
+  await isDown("leap");
+  expect(await held("right")).toBe("up");
+  await setPad("pad.axes[0] = 0.9;");
+  await isDown("right");
+  expect(Number(await textOf(driver, "[data-testid=value-right]"))).toBeCloseTo(0.9, 1);
+  await setPad("pad.connected = false; window.dispatchEvent(new Event('gamepaddisconnected'));");
+  await isUp("leap");
+  await isUp("right");
+  await logs("the pad is gone");
+});
+
+test("a pad without the standard mapping is said, and its button is bound by pressing", async () => {
+  await setPad("pad.mapping = ''; pad.buttons.push({ value: 0 }, { value: 0 });");
+  await press(driver, "Bind by pressing: Brace");
+  await setPad("pad.buttons[18] = { value: 1 };");
+  await driver.executeAsyncScript("requestAnimationFrame(() => requestAnimationFrame(arguments[0]))");
+  await setPad("pad.buttons[18] = { value: 0 };");
+  await find(driver, '[aria-label="Take pad 18 off Brace"]');
+  await press(driver, "Wake the pad");
+  await waitFor(driver, "the word", async () =>
+    (await textOf(driver, "[data-testid=pads]")).includes("no standard mapping"),
+  );
+  await setPad("pad.buttons[18] = { value: 1 };");
+  await isDown("brace");
+});
+
+test("buttons held together are one binding, a clash is said, Backspace clears, undo brings back", async () => {
+  await press(driver, "Bind by pressing: Brace");
+  await driver.actions().keyDown(Key.SHIFT).keyDown("h").keyUp("h").keyUp(Key.SHIFT).perform();
+  await find(driver, '[aria-label="Take left Shift + H off Brace"]');
+  await press(driver, "Bind by pressing: Brace");
+  await driver.actions().sendKeys(Key.SPACE).perform();
+  await waitFor(driver, "the clash", async () =>
+    (await textOf(driver, 'section[aria-label="Controls"]')).includes("Space plays Leap too"),
+  );
+  await press(driver, "Wake the pad");
+  await driver.actions().keyDown("h").perform();
+  await logs("H");
+  expect(await held("brace")).toBe("up");
+  await driver.actions().keyDown(Key.SHIFT).perform();
+  await isDown("brace");
+  await driver.actions().keyUp(Key.SHIFT).keyUp("h").sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Bind by pressing: Brace");
+  await driver.actions().sendKeys(Key.BACK_SPACE).perform();
+  const bound = () => driver.findElements(By.css('[aria-label$=" off Brace"]'));
+  await waitFor(driver, "no binding", async () => (await bound()).length === 0);
+  await press(driver, "Undo");
+  await waitFor(driver, "the bindings back", async () => (await bound()).length === 4);
+});
+
+test("a stone is pulled for a value between, and the press point is dragged to where it counts", async () => {
+  const grip = await find(driver, "[data-testid=pull-brace]");
+  await driver.actions().move({ origin: grip }).press().move({ origin: grip, y: 20 }).perform();
+  const value = () => textOf(driver, "[data-testid=value-brace]");
+  await waitFor(
+    driver,
+    "a value between",
+    async () => Number(await value()) > 0.2 && Number(await value()) < 0.5,
+  );
+  expect(await held("brace")).toBe("up");
+  await driver.actions().release().perform();
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  const line = await find(driver, '[aria-label="Press point of Brace"]');
+  await driver
+    .actions()
+    .move({ origin: line })
+    .press()
+    .move({ origin: line, y: 4 })
+    .move({ origin: line, y: 9 })
+    .release()
+    .perform();
+  await waitFor(
+    driver,
+    "a lower press point",
+    async () => Number(await line.getAttribute("aria-valuenow")) < 0.3,
+  );
+  await line.sendKeys(Key.ARROW_UP);
+  await driver.actions().move({ origin: grip }).press().move({ origin: grip, y: 20 }).perform();
+  await isDown("brace");
+  await driver.actions().release().perform();
+  await isUp("brace");
+});
+
+test("why does this key do nothing: the answer names who hears it now, and who takes it away", async () => {
+  await press(driver, "Wake the pad");
+  await driver.actions().sendKeys("p").perform();
+  await hears("P plays nothing here");
+  await driver.actions().sendKeys("k").perform();
+  await hears("Heard by Cling and Tuck.");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await openPlace("Keys");
+  await (await find(driver, '[aria-label="Space: Leap"]')).click();
+  await hears("Space plays Leap");
+  await hears("Leap press");
+});
+
+test("modes swap live for a try, a held button does not leak, and the grid is edited", async () => {
+  await openPlace("Modes");
+  await press(driver, "Add a mode");
+  await press(driver, "Add a mode");
+  await press(driver, "Brace in Air: Cling, Tuck");
+  const box = await waitFor(
+    driver,
+    "the box of Cling",
+    async () => (await driver.findElements(By.xpath("//label[contains(., 'Cling')]/input")))[0],
+  );
+  await box.click();
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await find(driver, '[aria-label="Brace in Air: Tuck"]');
+  await press(driver, "Wake the pad");
+  await driver.actions().keyDown("k").perform();
+  await hears("Ground, now: heard by Cling and Tuck.");
+  await hears("In Air: heard by Tuck; Cling not active here.");
+  await press(driver, "Try Air now");
+  await hears("Air, now: heard by Tuck; Cling not active here.");
+  await driver.actions().keyUp("k").sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Play");
+  await press(driver, "Record a take");
+  await find(driver, "[data-testid=live-frame]");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await press(driver, "As table");
+  expect(await textOf(driver, "[data-testid=tape-table]")).toContain("Ground mode begins");
+});
+
+test("a stick is made of four controls; the dial shows where it faces, and opposites are tried live", async () => {
+  for (let k = 0; k < 2; k++) await press(driver, "Add a control");
+  await openPlace("Sticks");
+  await press(driver, "Make a stick of four controls");
+  await press(driver, "Wake the pad");
+  await driver.actions().keyDown("d").perform();
+  const digit = () => textOf(driver, "[data-testid=digit-stick]");
+  await waitFor(driver, "right", async () => (await digit()).startsWith("6"));
+  await driver.actions().keyDown("a").perform();
+  await waitFor(driver, "neither", async () => (await digit()).startsWith("5"));
+  await driver.actions().keyUp("a").keyUp("d").perform();
+  const dial = await find(driver, "[data-testid=dial-stick]");
+  await driver.actions().move({ origin: dial }).press().move({ origin: dial, x: -60 }).perform();
+  await waitFor(driver, "left, by pulling", async () => (await digit()).startsWith("4"));
+  await driver.actions().release().perform();
+  await waitFor(driver, "let go", async () => (await digit()).startsWith("5"));
+});
+
+test("layouts are kept, put on while playing without stopping, saved, and read from a file that says what it lacks", async () => {
+  await openPlace("Keys");
+  await press(driver, "Keep these keys");
+  await press(driver, "Save Layout 1 as a file");
+  const file = join(session.downloads, "layout-1.layout.json");
+  await waitFor(
+    driver,
+    "the file",
+    async () => existsSync(file) && readFileSync(file, "utf8").includes("bindings"),
+  );
+  const layout = JSON.parse(readFileSync(file, "utf8")) as {
+    name: string;
+    bindings: Record<string, string[][]>;
+  };
+  layout.name = "Left hand";
+  layout.bindings = { leap: [["key:KeyF"]], anchor: [["key:KeyG"]] };
+  const other = join(session.downloads, "left.json");
+  writeFileSync(other, JSON.stringify(layout));
+  const torn = join(session.downloads, "torn.json");
+  writeFileSync(torn, JSON.stringify({ ...layout, bindings: { leap: [["F"]] } }));
+  const picker = await driver.findElement(By.css("[data-testid=layout-picker]"));
+  await picker.sendKeys(torn);
+  await waitFor(driver, "the refusal", async () =>
+    (await textOf(driver, "[role=status].fixed")).includes("'F' is not a key or button"),
+  );
+  await picker.sendKeys(other);
+  await waitFor(driver, "what it lacks", async () =>
+    (await textOf(driver, "[role=status].fixed")).includes('It binds "anchor", which this kit does not have'),
+  );
+  await press(driver, "Wake the pad");
+  await driver.actions().sendKeys("f").perform();
+  await hears("F plays nothing here");
+  const frame = async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))![1]);
+  const before = await frame();
+  await press(driver, "Put on Left hand");
+  await driver.actions().sendKeys("f").perform();
+  await hears("F plays Leap");
+  expect(await frame()).toBeGreaterThan(before);
+});
+
+test("the figures count what was stretched, and which keys go together is seen", async () => {
+  await openPlace("Keys");
+  await press(driver, "Wake the pad");
+  await driver.actions().keyDown("k").keyDown(Key.SPACE).perform();
+  await waitFor(driver, "both held", async () =>
+    (await textOf(driver, "[data-testid=together]")).includes("Most at once: 2"),
+  );
+  await driver.actions().keyUp("k").keyUp(Key.SPACE).perform();
+  await find(driver, '[aria-label="Brace with Leap: seen together"]');
+  await openPlace("Figures");
+  await driver.executeScript(`
+    for (const type of ["keydown", "keyup"]) window.dispatchEvent(new KeyboardEvent(type, { code: "KeyK", bubbles: true }));`);
+  await waitFor(driver, "the stretched press", async () =>
+    /kept\s+1/.test(await textOf(driver, "[data-testid=figures]")),
+  );
+});
