@@ -66,9 +66,16 @@ async function openRule(name: string): Promise<void> {
     async () => (await driver.findElements(By.xpath(`//nav[@aria-label="Rules"]//a[b="${name}"]`)))[0],
   );
   await link.click();
-  await waitFor(driver, `sentence of ${name}`, async () =>
-    (await textOf(driver, "[data-testid=sentence]")).startsWith(name),
-  );
+  await waitFor(driver, `sentence of ${name}`, async () => {
+    const field = await find(driver, '[data-testid=sentence] input[aria-label="Name of this rule"]');
+    return (await field.getAttribute("value")) === name;
+  });
+}
+
+async function choose(label: string, words: string): Promise<void> {
+  await (await find(driver, `[aria-label^="${label}"]`)).click();
+  const path = `//*[@role="menu"]//button[starts-with(normalize-space(.), "${words}")]`;
+  await (await waitFor(driver, words, async () => (await driver.findElements(By.xpath(path)))[0])).click();
 }
 
 async function lengthField(label: string) {
@@ -325,6 +332,13 @@ test("no view has a serious fault for assistive technology, by day or night", as
   await find(driver, 'ul[aria-label="Demos"]');
   await look("Shelf");
   await openDemo();
+  await press(driver, "Shape");
+  for (const starter of ["Charge and let go", "Motion and button"]) {
+    await press(driver, "New rule");
+    await choose("Control of the new rule", "Leap");
+    await press(driver, starter);
+    await find(driver, "[data-testid=sentence]");
+  }
   for (const theme of ["Day", "Night"]) {
     for (const view of ["Wire", "Shape", "Play", "Tune", "Prove", "Hand over"]) {
       await press(driver, view);
@@ -334,6 +348,19 @@ test("no view has a serious fault for assistive technology, by day or night", as
         async () => (await textOf(driver, 'nav[aria-label="Views"] [aria-current=page]')) === view,
       );
       await look(`${view}, ${theme}`);
+      for (const place of view === "Wire" ? ["Sticks", "Keys", "Modes", "Figures"] : []) {
+        await (
+          await find(driver, `nav[aria-label="Places in Wire"] a[href*="wire=${place.toLowerCase()}"]`)
+        ).click();
+        await find(driver, `section[aria-label="${place}"]`);
+        await look(`Wire, ${place}, ${theme}`);
+      }
+      for (const rule of view === "Shape"
+        ? ["Hop", "Right twice", "Tuck", "Leap charge", "Quarter turn"]
+        : []) {
+        await openRule(rule);
+        await look(`Shape of ${rule}, ${theme}`);
+      }
     }
     if (theme === "Day") await press(driver, "Night theme");
   }

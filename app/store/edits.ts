@@ -95,23 +95,3 @@ export function freshId(name: string, taken: ReadonlySet<string>): string {
   while (taken.has(`${base}-${n}`)) n++;
   return `${base}-${n}`;
 }
-
-/** The starters of this slice: a press, a tap or a hold on a control, with numbers that work. */
-export function addPattern(kit: Kit, kind: "press" | "tap" | "hold", controlId: string): Kit {
-  const control = kit.controls.find(item => item.id === controlId);
-  const name = `${control?.name ?? controlId} ${kind}`;
-  const id = freshId(name, new Set(kit.patterns.map(pattern => pattern.id)));
-  const head = { id, name, control: controlId };
-  const pattern =
-    kind === "press"
-      ? { ...head, kind }
-      : kind === "tap"
-        ? { ...head, kind, max: "9f" }
-        : { ...head, kind, for: "18f", fire: "reach" as const };
-  return { ...kit, patterns: [...kit.patterns, pattern] };
-}
-
-/** A kit without one pattern. References to it are left, and the core says so. */
-export function removePattern(kit: Kit, patternId: string): Kit {
-  return { ...kit, patterns: kit.patterns.filter(pattern => pattern.id !== patternId) };
-}

@@ -5,6 +5,16 @@ import { playhead } from "../store/playhead";
 import { laneWidth, type TapeView } from "./tapeView";
 
 const WIDTH = 560;
+const MOST_MARKS = 1500;
+
+const LOOKS = ["press", "performed", "lost"] as const;
+type MarkLook = (typeof LOOKS)[number];
+
+const CLASSES: Readonly<Record<MarkLook, string>> = {
+  press: "stroke-bark",
+  performed: "stroke-moss",
+  lost: "stroke-foxglove",
+};
 
 /** The whole take in one strip: presses, what was performed, what was lost, and the window one looks at. */
 export function Overview({
@@ -19,15 +29,19 @@ export function Overview({
   label?: string;
 }) {
   const frame = useStore(playhead, state => state.frame);
-  const marks = useMemo(() => {
-    const found: { x: number; look: "press" | "performed" | "lost" }[] = [];
+  const paths = useMemo(() => {
+    const found: Record<MarkLook, string[]> = { press: [], performed: [], lost: [] };
+    const mark = (look: MarkLook, frame: number) => {
+      if (found[look].length >= MOST_MARKS) return;
+      const x = ((frame / Math.max(1, trace.frames)) * WIDTH).toFixed(1);
+      found[look].push(`M${x} ${look === "press" ? 14 : 4}v${look === "lost" ? 8 : 5}`);
+    };
     for (let i = 0; i < trace.count; i++) {
-      const x = (trace.frame[i]! / Math.max(1, trace.frames)) * WIDTH;
-      if (trace.kind[i] === notes.EDGE && trace.payload[trace.at[i]!] === 1) found.push({ x, look: "press" });
-      if (trace.kind[i] === notes.PERFORMED) found.push({ x, look: "performed" });
-      if (trace.kind[i] === notes.LOST) found.push({ x, look: "lost" });
+      if (trace.kind[i] === notes.EDGE && trace.payload[trace.at[i]!] === 1) mark("press", trace.frame[i]!);
+      if (trace.kind[i] === notes.PERFORMED) mark("performed", trace.frame[i]!);
+      if (trace.kind[i] === notes.LOST) mark("lost", trace.frame[i]!);
     }
-    return found.slice(0, 2000);
+    return LOOKS.map(look => ({ look, path: found[look].join("") }));
   }, [trace]);
   const perFrame = WIDTH / Math.max(1, trace.frames);
   const shownFrames = view ? laneWidth(view) / view.pxPerFrame : trace.frames;
@@ -43,17 +57,8 @@ export function Overview({
         onGo(Math.round(((event.clientX - box.left) / box.width) * trace.frames));
       }}
     >
-      {marks.map((mark, i) => (
-        <rect
-          key={i}
-          x={mark.x}
-          width="2"
-          y={mark.look === "press" ? 14 : 4}
-          height={mark.look === "lost" ? 8 : 5}
-          className={
-            mark.look === "press" ? "fill-bark" : mark.look === "lost" ? "fill-foxglove" : "fill-moss"
-          }
-        />
+      {paths.map(({ look, path }) => (
+        <path key={look} d={path} strokeWidth="2" className={CLASSES[look]} />
       ))}
       {view && (
         <rect

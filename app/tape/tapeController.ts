@@ -20,7 +20,16 @@ import {
   type TapePlace,
 } from "./tapeGestures";
 import { EMPTY_TAPE, type TapeGroup, type TapeModel, type TapeRow } from "./tapeRows";
-import { clampView, laneWidth, LABEL_PX, RULER_PX, revealFrame, zoomView, type TapeView } from "./tapeView";
+import {
+  clampView,
+  isSameView,
+  laneWidth,
+  LABEL_PX,
+  RULER_PX,
+  revealFrame,
+  zoomView,
+  type TapeView,
+} from "./tapeView";
 
 /** A mark or a stretch that was clicked. */
 export interface TapeChoice {
@@ -128,8 +137,9 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
   }
 
   function setView(next: TapeView): void {
+    const before = view;
     view = clampView(next, model.frames, model.rows.length);
-    listener.onView(view);
+    if (!isSameView(before, view)) listener.onView(view);
     repaint();
   }
 

@@ -12,6 +12,17 @@ export const RULER_PX = 36;
 export const ROW_PX = 24;
 export const NEAREST_PX = 40;
 
+/** Do two views show the same? */
+export function isSameView(a: TapeView, b: TapeView): boolean {
+  return (
+    a.firstFrame === b.firstFrame &&
+    a.pxPerFrame === b.pxPerFrame &&
+    a.widthPx === b.widthPx &&
+    a.heightPx === b.heightPx &&
+    a.scrollPx === b.scrollPx
+  );
+}
+
 /** The width in which frames are drawn, right of the names. */
 export function laneWidth(view: TapeView): number {
   return Math.max(1, view.widthPx - LABEL_PX);

@@ -21,6 +21,7 @@ export function CountStone({
   return (
     <input
       aria-label={label}
+      data-draft={draft === undefined ? undefined : ""}
       className="w-[calc(2ch+14px)] rounded-md border-b-2 border-moss bg-sand px-1.5 py-0.5 text-center font-mono font-semibold"
       inputMode="numeric"
       value={draft ?? String(value)}

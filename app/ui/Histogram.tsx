@@ -1,6 +1,9 @@
-import { BarController, BarElement, CategoryScale, Chart, LinearScale } from "chart.js";
+import { BarController, BarElement, CategoryScale, Chart, LinearScale, type ChartOptions } from "chart.js";
 import { useEffect, useRef } from "react";
 import { readPalette } from "../tape/palette";
+
+/** A chart takes longer to lay out than a frame lasts: it waits until the hand has rested so long. */
+const REST_MS = 120;
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
@@ -9,6 +12,34 @@ export function countBins(values: readonly number[], binWidth: number, bins: num
   const counts = Array<number>(bins).fill(0);
   for (const value of values) counts[Math.max(0, Math.min(bins - 1, Math.floor(value / binWidth)))]!++;
   return counts;
+}
+
+function optionsFor(element: Element): ChartOptions<"bar"> {
+  const { soft, line } = readPalette(element);
+  const font = { family: '"Atkinson Hyperlegible Mono Variable", monospace', size: 11 };
+  const ticks = { color: soft, font };
+  return {
+    animation: false,
+    responsive: true,
+    maintainAspectRatio: false,
+    scales: {
+      x: { grid: { display: false }, ticks: { ...ticks, maxRotation: 0, sampleSize: 3 } },
+      y: {
+        beginAtZero: true,
+        grid: { color: line },
+        ticks: { ...ticks, precision: 0, maxTicksLimit: 4 },
+      },
+    },
+  };
+}
+
+function fill(chart: Chart<"bar">, counts: readonly number[], binWidth: number, unit: string): void {
+  const last = counts.length - 1;
+  chart.data.labels = counts.map(
+    (_, k) => `${Math.round(k * binWidth * 10) / 10}${k === last ? "+" : ""} ${unit}`,
+  );
+  chart.data.datasets[0]!.data = [...counts];
+  chart.update("none");
 }
 
 /** A distribution as bars, in the colours of the theme. `unit` stands behind the numbers of the axis. */
@@ -27,45 +58,40 @@ export function Histogram({
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<"bar"> | undefined>(undefined);
+  const counts = countBins(values, binWidth, bins);
+  const key = counts.join();
   useEffect(() => {
-    if (!canvas.current) return;
-    const { moss, soft, line } = readPalette(canvas.current);
-    const ticks = {
-      color: soft,
-      font: { family: '"Atkinson Hyperlegible Mono Variable", monospace', size: 11 },
-    };
-    chart.current = new Chart(canvas.current, {
+    const element = canvas.current;
+    if (!element) return;
+    const { moss } = readPalette(element);
+    const datasets = [{ data: [], backgroundColor: moss, categoryPercentage: 1, barPercentage: 0.9 }];
+    const made = new Chart(element, {
       type: "bar",
-      data: {
-        labels: [],
-        datasets: [{ data: [], backgroundColor: moss, categoryPercentage: 1, barPercentage: 0.9 }],
-      },
-      options: {
-        animation: false,
-        responsive: true,
-        maintainAspectRatio: false,
-        scales: {
-          x: { grid: { display: false }, ticks: { ...ticks, maxRotation: 0 } },
-          y: {
-            beginAtZero: true,
-            grid: { color: line },
-            ticks: { ...ticks, precision: 0, maxTicksLimit: 4 },
-          },
-        },
-      },
+      data: { labels: [], datasets },
+      options: optionsFor(element),
     });
-    return () => chart.current?.destroy();
+    chart.current = made;
+    const onTheme = () => {
+      made.options = optionsFor(element);
+      made.data.datasets[0]!.backgroundColor = readPalette(element).moss;
+      made.update("none");
+    };
+    window.addEventListener("moss-tap-theme", onTheme);
+    return () => {
+      window.removeEventListener("moss-tap-theme", onTheme);
+      made.destroy();
+    };
   }, []);
   useEffect(() => {
     const made = chart.current;
     if (!made) return;
-    made.data.labels = Array.from(
-      { length: bins },
-      (_, k) => `${Math.round(k * binWidth * 10) / 10}${k === bins - 1 ? "+" : ""} ${unit}`,
+    const isFirst = made.data.labels?.length === 0;
+    const timer = setTimeout(
+      () => fill(made, key.split(",").map(Number), binWidth, unit),
+      isFirst ? 0 : REST_MS,
     );
-    made.data.datasets[0]!.data = countBins(values, binWidth, bins);
-    made.update("none");
-  }, [values, binWidth, bins, unit]);
+    return () => clearTimeout(timer);
+  }, [key, binWidth, unit]);
   return (
     <div className="h-28 w-full max-w-[420px]">
       <canvas ref={canvas} role="img" aria-label={`${label}: ${values.length} values`} />

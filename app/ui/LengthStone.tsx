@@ -101,6 +101,7 @@ export function LengthStone({
     <span className="relative inline-flex items-baseline gap-1.5 whitespace-nowrap">
       <input
         ref={field}
+        data-draft={draft === undefined ? undefined : ""}
         aria-label={`${label}, ${otherUnit(value, rateHz, rounding)}`}
         aria-invalid={trouble !== ""}
         aria-describedby={trouble ? troubleId : undefined}

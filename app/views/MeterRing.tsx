@@ -19,11 +19,12 @@ export function useMeter(patternId: string): Meter & { isLive: boolean } {
     const i = session.program.patterns.findIndex(pattern => pattern.id === patternId);
     if (i < 0) return "";
     const meter = readMeter(session.program, session.state, i);
-    return [meter.phase, meter.ratio, meter.ageFrames, meter.level, meter.value].join(" ");
+    const { made, of } = meter;
+    return [meter.phase, meter.ratio, meter.ageFrames, meter.level, meter.value, made, of].join(" ");
   });
-  const [phase = 0, ratio = 0, ageFrames = 0, level = 0, value = 0] =
+  const [phase = 0, ratio = 0, ageFrames = 0, level = 0, value = 0, made = 0, of = 0] =
     text === "" ? [] : text.split(" ").map(Number);
-  return { phase, ratio, ageFrames, level, value, isLive: text !== "" };
+  return { phase, ratio, ageFrames, level, value, made, of, isLive: text !== "" };
 }
 
 /** A ring that fills while an attempt grows, on every frame and not only at the end; its phase stands in words below. */

@@ -1,79 +1,250 @@
-import { writeAt, type PathStep, type SentencePart } from "#core";
+import { Fragment, memo, type KeyboardEvent, type ReactNode } from "react";
+import {
+  deleteAt,
+  nameableGates,
+  writeAt,
+  type Issue,
+  type Kit,
+  type PathStep,
+  type RefList,
+  type SentencePart,
+} from "#core";
 import { beginGesture, editKit } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
-import { ChoiceWord } from "../ui/ChoiceWord";
+import { DIGIT_ARROWS } from "../tape/stickRows";
+import { ChoiceWord, type Choice } from "../ui/ChoiceWord";
 import { CountStone } from "../ui/CountStone";
 import { LengthStone } from "../ui/LengthStone";
+import { TextStone } from "../ui/TextStone";
 
-/** A rule read as a sentence, with its numbers and choices in place. `base` is the rule's path in the kit. */
-export function Sentence({ parts, base }: { parts: readonly SentencePart[]; base: readonly PathStep[] }) {
+const WAYS = ["", "down-left", "down", "down-right", "left", "centre", "right", "up-left", "up", "up-right"];
+
+/** A gate by the name people gave it; the gate of a slot's timeline by what it means. */
+export function gateName(kit: Kit, id: string): string {
+  const found = kit.gates?.find(gate => gate.id === id);
+  if (found) return found.name || id;
+  const slot = /^busy:(.*)$/.exec(id)?.[1];
+  return slot === undefined ? id : slot === "main" ? "another move under way" : `a move under way in ${slot}`;
+}
+
+/** Everything a reference in a sentence could name instead. */
+export function listChoices(kit: Kit, list: RefList): Choice[] {
+  const named = (items: readonly { readonly id: string; readonly name: string }[] | undefined) =>
+    (items ?? []).map(item => ({ value: item.id, label: item.name || item.id }));
+  switch (list) {
+    case "control":
+      return named(kit.controls);
+    case "gate":
+      return nameableGates(kit).map(id => ({ value: id, label: gateName(kit, id) }));
+    case "pattern":
+      return named(kit.patterns);
+    case "move":
+      return named(kit.moves);
+    case "mode":
+      return named(kit.modes);
+    case "prompt":
+      return named(kit.prompts);
+    case "direction":
+      return (kit.sticks ?? []).flatMap(stick =>
+        [6, 3, 2, 1, 4, 7, 8, 9, 5].map(digit => ({
+          value: `${stick.id}:${digit}`,
+          label: `${kit.sticks!.length > 1 ? `${stick.name} ` : ""}${WAYS[digit]} ${DIGIT_ARROWS[digit]}`,
+        })),
+      );
+  }
+}
+
+/** The name of what a reference names. */
+export function nameIn(kit: Kit): (list: RefList, id: string) => string {
+  return (list, id) => listChoices(kit, list).find(choice => choice.value === id)?.label ?? id;
+}
+
+interface StoneProps {
+  readonly part: SentencePart;
+  readonly kit: Kit;
+  readonly base: readonly PathStep[];
+}
+
+/** Everything a stone shows, as one text: a stone is drawn anew only when this changes, however the kit does. */
+function keyOfStone({ part, kit, base }: StoneProps): string {
+  const choices = part.kind === "ref" ? listChoices(kit, part.list) : [];
+  return JSON.stringify([part, base, kit.rate, choices]);
+}
+
+const Stone = memo(PlainStone, (before, now) => keyOfStone(before) === keyOfStone(now));
+
+/** A part that stands for a value: a stone, a word with a menu, a field. */
+function PlainStone({ part, kit, base }: StoneProps) {
+  if (part.kind === "words") return <>{part.text}</>;
+  if (part.kind === "name")
+    return (
+      <TextStone
+        label="Name of this rule"
+        value={part.text}
+        isStrong
+        onChange={name => editKit(`renamed ${name}`, now => writeAt(now, [...base, "name"], name))}
+      />
+    );
+  const set = (value: unknown) =>
+    editKit(`changed ${part.label}`, now => writeAt(now, [...base, ...part.path], value));
+  switch (part.kind) {
+    case "length":
+      return (
+        <LengthStone
+          label={part.label}
+          value={part.value}
+          rateHz={kit.rate}
+          rounding={part.rounding}
+          least={part.least}
+          onChange={set}
+          onGesture={beginGesture}
+        />
+      );
+    case "count":
+      return <CountStone label={part.label} value={part.value} least={part.least} onChange={set} />;
+    case "number":
+      return (
+        <TextStone
+          label={part.label}
+          value={String(part.value)}
+          isNumber
+          onChange={value => set(Number(value))}
+        />
+      );
+    case "text":
+      return <TextStone label={part.label} value={part.value} onChange={set} />;
+    case "choice":
+      return <ChoiceWord label={part.label} value={part.value} choices={part.options} onChoose={set} />;
+    case "swap":
+      return (
+        <ChoiceWord
+          label={part.label}
+          value={part.value}
+          choices={part.options}
+          onChoose={value => set(part.options.find(option => option.value === value)?.becomes)}
+        />
+      );
+    case "ref":
+      return (
+        <ChoiceWord label={part.label} value={part.id} choices={listChoices(kit, part.list)} onChoose={set} />
+      );
+  }
+}
+
+interface Run {
+  readonly clause: readonly PathStep[] | undefined;
+  readonly parts: readonly SentencePart[];
+}
+
+/** Neighbouring parts of one clause, together. */
+function runsOf(parts: readonly SentencePart[]): Run[] {
+  const runs: { clause: readonly PathStep[] | undefined; parts: SentencePart[] }[] = [];
+  for (const part of parts) {
+    const last = runs.at(-1);
+    if (last && last.clause?.join() === part.clause?.join()) last.parts.push(part);
+    else runs.push({ clause: part.clause, parts: [part] });
+  }
+  return runs;
+}
+
+/** Can a clause be taken out at this run? Where only words stand, not if what they lead to can be taken out by itself. */
+function isRemovable(run: Run, all: readonly SentencePart[]): boolean {
+  if (!run.clause) return false;
+  if (run.parts.some(part => part.kind !== "words")) return true;
+  const within = `${run.clause.join()},`;
+  return !all.some(
+    part =>
+      part.clause &&
+      (`${part.clause.join()},` !== within
+        ? `${part.clause.join()},`.startsWith(within)
+        : part.kind !== "words"),
+  );
+}
+
+function Clause({ run, base, children }: { run: Run; base: readonly PathStep[]; children: ReactNode }) {
+  const words = run.parts
+    .map(part => (part.kind === "words" ? part.text : part.kind === "name" ? "" : part.label))
+    .join("");
+  const remove = (from: Element) => {
+    const sentence = from.closest("[data-testid=sentence]");
+    const stones = () => [...(sentence?.querySelectorAll<HTMLElement>("input, button[aria-haspopup]") ?? [])];
+    const at = stones().findIndex(stone => from.contains(stone));
+    editKit(`took out${words}`, now => deleteAt(now, [...base, ...run.clause!]));
+    // The hand stays in the sentence: what took the place of the clause has the focus.
+    requestAnimationFrame(() => (stones()[at] ?? stones().at(-1))?.focus());
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLSpanElement>) => {
+    const isDraft = event.target instanceof HTMLElement && "draft" in event.target.dataset;
+    if (event.key !== "Delete" || isDraft) return;
+    event.preventDefault();
+    event.stopPropagation();
+    remove(event.currentTarget);
+  };
+  return (
+    <span className="group/clause relative" onKeyDown={onKeyDown}>
+      {children}
+      <button
+        type="button"
+        aria-label={`Take out: ${words.trim()}`}
+        title="Take this out (Delete)"
+        className="absolute -top-3 -right-2 z-10 size-[18px] rounded-full border border-line bg-leaf font-sans text-xs leading-none text-soft opacity-0 group-hover/clause:opacity-100 group-focus-within/clause:opacity-100 hover:text-foxglove focus:opacity-100"
+        onClick={event => remove(event.currentTarget.parentElement!)}
+      >
+        ×
+      </button>
+    </span>
+  );
+}
+
+/** The paths inside a rule that something is said about. */
+function troubledPaths(issues: readonly Issue[], base: readonly PathStep[]): Set<string> {
+  return new Set(
+    issues
+      .filter(issue => base.every((step, k) => issue.path[k] === step))
+      .map(issue => issue.path.slice(base.length).join()),
+  );
+}
+
+/** A rule read as a sentence, with its numbers and choices in place. `base` is the rule's path in the kit; what issues point at is underlined. */
+export function Sentence({
+  parts,
+  base,
+  issues = [],
+  isSmall = false,
+}: {
+  parts: readonly SentencePart[];
+  base: readonly PathStep[];
+  issues?: readonly Issue[];
+  isSmall?: boolean;
+}) {
   const kit = useWorkbench(state => state.kit);
   if (!kit) return null;
-  const set = (path: readonly PathStep[], label: string) => (value: unknown) =>
-    editKit(`changed ${label}`, now => writeAt(now, [...base, ...path], value));
+  const troubled = troubledPaths(issues, base);
+  const shown = (part: SentencePart, key: number) => {
+    const isTroubled = "path" in part && part.path.length > 0 && troubled.has(part.path.join());
+    const stone = <Stone part={part} kit={kit} base={base} />;
+    return isTroubled ? (
+      <span key={key} className="border-b-4 border-dotted border-foxglove">
+        {stone}
+      </span>
+    ) : (
+      <Fragment key={key}>{stone}</Fragment>
+    );
+  };
   return (
-    <p className="font-serif text-2xl leading-[1.6]" data-testid="sentence">
-      {parts.map((part, i) => {
-        switch (part.kind) {
-          case "words":
-            return <span key={i}>{part.text}</span>;
-          case "name":
-            return <b key={i}>{part.text}</b>;
-          case "length":
-            return (
-              <LengthStone
-                key={i}
-                label={part.label}
-                value={part.value}
-                rateHz={kit.rate}
-                rounding={part.rounding}
-                least={part.least}
-                onChange={set(part.path, part.label)}
-                onGesture={beginGesture}
-              />
-            );
-          case "count":
-            return (
-              <CountStone
-                key={i}
-                label={part.label}
-                value={part.value}
-                least={part.least}
-                onChange={set(part.path, part.label)}
-              />
-            );
-          case "choice":
-            return (
-              <ChoiceWord
-                key={i}
-                label={part.label}
-                value={part.value}
-                choices={part.options}
-                onChoose={set(part.path, part.label)}
-              />
-            );
-          case "control":
-          case "gate":
-          case "pattern": {
-            const list =
-              part.kind === "control"
-                ? kit.controls
-                : part.kind === "gate"
-                  ? (kit.gates ?? [])
-                  : kit.patterns;
-            const choices = list.map(item => ({ value: item.id, label: item.name || item.id }));
-            return (
-              <ChoiceWord
-                key={i}
-                label={part.label}
-                value={part.id}
-                choices={choices}
-                onChoose={set(part.path, part.label)}
-              />
-            );
-          }
-        }
-      })}
+    <p
+      className={`font-serif ${isSmall ? "text-lg leading-[1.8]" : "text-2xl leading-[1.6]"}`}
+      data-testid="sentence"
+    >
+      {runsOf(parts).map((run, r) =>
+        isRemovable(run, parts) ? (
+          <Clause key={r} run={run} base={base}>
+            {run.parts.map(shown)}
+          </Clause>
+        ) : (
+          <Fragment key={r}>{run.parts.map(shown)}</Fragment>
+        ),
+      )}
       .
     </p>
   );

@@ -16,3 +16,21 @@ export function writeAt<T>(document: T, path: readonly PathStep[], value: unknow
   if (Array.isArray(document)) return document.map((item, i) => (i === step ? child : item)) as T;
   return { ...document, [step]: child };
 }
+
+/**
+ * A copy of a document with what stands at a path taken out: a field is left out, an item of a list goes and those
+ * behind it move up; a list left empty goes too. A path that leads nowhere changes nothing.
+ */
+export function deleteAt<T>(document: T, path: readonly PathStep[]): T {
+  const last = path.at(-1);
+  const parent = readAt(document, path.slice(0, -1));
+  if (last === undefined || typeof parent !== "object" || parent === null) return document;
+  if (Array.isArray(parent)) {
+    const left = parent.filter((_, i) => i !== last);
+    return left.length === 0
+      ? deleteAt(document, path.slice(0, -1))
+      : writeAt(document, path.slice(0, -1), left);
+  }
+  const { [last]: gone, ...rest } = parent as Record<PathStep, unknown>;
+  return writeAt(document, path.slice(0, -1), rest);
+}

@@ -8,49 +8,49 @@ export interface Option {
   readonly hint: string;
 }
 
-/**
- * A sentence is a list of parts: plain words, and places where something can be changed. A part that can be
- * changed has the path of its field inside the rule, and a label that names it for people who cannot see it.
- */
-export type SentencePart =
+/** A choice that changes the form of what it stands for: the whole new value to write at its path. */
+export interface SwapOption extends Option {
+  readonly becomes: unknown;
+}
+
+/** The lists of a kit that a sentence can name things from. */
+export type RefList = "control" | "gate" | "pattern" | "move" | "mode" | "prompt" | "direction";
+
+interface Place {
+  /** The field inside the rule that it changes. */
+  readonly path: readonly PathStep[];
+  /** Its name for people who cannot see it. */
+  readonly label: string;
+}
+
+type Form =
   | { readonly kind: "words"; readonly text: string }
   | { readonly kind: "name"; readonly text: string }
-  | {
-      readonly kind: "control";
-      readonly id: string;
-      readonly path: readonly PathStep[];
-      readonly label: string;
-    }
-  | { readonly kind: "gate"; readonly id: string; readonly path: readonly PathStep[]; readonly label: string }
-  | {
-      readonly kind: "pattern";
-      readonly id: string;
-      readonly path: readonly PathStep[];
-      readonly label: string;
-    }
-  | {
+  | ({ readonly kind: "ref"; readonly list: RefList; readonly id: string } & Place)
+  | ({
       readonly kind: "length";
       readonly value: string;
       readonly rounding: Rounding;
       /** The fewest frames it may be. */
       readonly least: number;
-      readonly path: readonly PathStep[];
-      readonly label: string;
-    }
-  | {
-      readonly kind: "count";
-      readonly value: number;
-      readonly least: number;
-      readonly path: readonly PathStep[];
-      readonly label: string;
-    }
-  | {
-      readonly kind: "choice";
-      readonly value: string;
-      readonly options: readonly Option[];
-      readonly path: readonly PathStep[];
-      readonly label: string;
-    };
+    } & Place)
+  | ({ readonly kind: "count"; readonly value: number; readonly least: number } & Place)
+  | ({ readonly kind: "number"; readonly value: number } & Place)
+  | ({ readonly kind: "text"; readonly value: string } & Place)
+  | ({ readonly kind: "choice"; readonly value: string; readonly options: readonly Option[] } & Place)
+  | ({ readonly kind: "swap"; readonly value: string; readonly options: readonly SwapOption[] } & Place);
+
+/**
+ * A sentence is a list of parts: plain words, and places where something can be changed. Parts of an optional clause
+ * carry the path of the field (or list item) that takes the clause away when it is taken out of the rule.
+ */
+export type SentencePart = Form & { readonly clause?: readonly PathStep[] };
+
+/** One more thing that a rule could say, as it would be offered, and the rule as it would then be. */
+export interface Offer<R = unknown> {
+  readonly words: string;
+  readonly becomes: R;
+}
 
 export function words(text: string): SentencePart {
   return { kind: "words", text };
@@ -60,8 +60,21 @@ export function ruleName(text: string): SentencePart {
   return { kind: "name", text };
 }
 
+export function ref(
+  list: RefList,
+  id: string,
+  path: readonly PathStep[],
+  label: string = list,
+): SentencePart {
+  return { kind: "ref", list, id, path, label };
+}
+
 export function control(id: string, path: readonly PathStep[], label = "control"): SentencePart {
-  return { kind: "control", id, path, label };
+  return ref("control", id, path, label);
+}
+
+export function gate(id: string, path: readonly PathStep[], label = "gate"): SentencePart {
+  return ref("gate", id, path, label);
 }
 
 export function atLeast(value: string, path: readonly PathStep[], label: string, least = 0): SentencePart {
@@ -81,22 +94,68 @@ export function choice(
   return { kind: "choice", value, options, path, label };
 }
 
+export function swap(
+  value: string,
+  options: readonly SwapOption[],
+  path: readonly PathStep[],
+  label: string,
+): SentencePart {
+  return { kind: "swap", value, options, path, label };
+}
+
 export function count(value: number, path: readonly PathStep[], label: string, least = 1): SentencePart {
   return { kind: "count", value, least, path, label };
+}
+
+export function number(value: number, path: readonly PathStep[], label: string): SentencePart {
+  return { kind: "number", value, path, label };
+}
+
+export function text(value: string, path: readonly PathStep[], label: string): SentencePart {
+  return { kind: "text", value, path, label };
+}
+
+/** Marks parts as a clause that leaves when what stands at `path` does; parts of a clause inside it keep their own. */
+export function clause(path: readonly PathStep[], parts: readonly SentencePart[]): SentencePart[] {
+  return parts.map(part => (part.clause ? part : { ...part, clause: path }));
+}
+
+/** A clause that is there only where its value is. */
+export function optional<T>(
+  value: T | undefined,
+  path: readonly PathStep[],
+  say: (value: T) => readonly SentencePart[],
+): SentencePart[] {
+  return value === undefined ? [] : clause(path, say(value));
 }
 
 /** Places parts of a list with commas and a last "and" between them. */
 export function enumerate(items: readonly SentencePart[], last = "and"): SentencePart[] {
   return items.flatMap((item, i) => {
     if (i === 0) return [item];
-    return [words(i === items.length - 1 ? ` ${last} ` : ", "), item];
+    const between = words(i === items.length - 1 ? ` ${last} ` : ", ");
+    return [item.clause ? { ...between, clause: item.clause } : between, item];
   });
+}
+
+/** Names of a list, each of which can leave by itself when it is not the only one that must stay. */
+export function nameList(
+  list: RefList,
+  ids: readonly string[],
+  path: readonly PathStep[],
+  label: string,
+  last = "and",
+  fewest = 0,
+): SentencePart[] {
+  const names = ids.map((id, k) => ref(list, id, [...path, k], label));
+  const free = ids.length > fewest;
+  return enumerate(free ? names.map((name, k) => ({ ...name, clause: [...path, k] })) : names, last);
 }
 
 /** The sentence as plain text, for lists, tables and screen readers. `nameOf` turns an id into the name people gave it. */
 export function formatSentence(
   parts: readonly SentencePart[],
-  nameOf: (kind: "control" | "gate" | "pattern", id: string) => string,
+  nameOf: (list: RefList, id: string) => string,
 ): string {
   return parts
     .map(part => {
@@ -104,15 +163,16 @@ export function formatSentence(
         case "words":
         case "name":
           return part.text;
-        case "control":
-        case "gate":
-        case "pattern":
-          return nameOf(part.kind, part.id);
+        case "ref":
+          return nameOf(part.list, part.id);
         case "length":
+        case "text":
           return part.value;
         case "count":
+        case "number":
           return String(part.value);
         case "choice":
+        case "swap":
           return part.options.find(option => option.value === part.value)?.label ?? part.value;
       }
     })

@@ -1,48 +1,241 @@
-import type { Move } from "../kit/schema";
-import { atLeast, atMost, enumerate, ruleName, words, type SentencePart } from "../kit/sentence";
+import type { Kit, Move } from "../kit/schema";
+import {
+  atLeast,
+  atMost,
+  clause,
+  count,
+  enumerate,
+  gate,
+  nameList,
+  number,
+  optional,
+  ref,
+  ruleName,
+  text,
+  words,
+  type Offer,
+  type SentencePart,
+} from "../kit/sentence";
+import { describeWhere, offerIf, offerWhere } from "../patterns/describeParts";
 
-function gate(id: string, path: readonly (string | number)[]): SentencePart {
-  return { kind: "gate", id, path, label: "gate" };
+/** Gates that a need or a ban can name: those of the kit, and the busy gates of its slots. */
+export function nameableGates(kit: Kit): string[] {
+  const slots = [...new Set((kit.moves ?? []).map(move => move.slot ?? "main"))];
+  return [...(kit.gates ?? []).map(item => item.id), ...slots.map(slot => `busy:${slot}`)];
+}
+
+function describeWhen(move: Move): SentencePart[] {
+  return [
+    ...optional(move.when?.count, ["when", "count"], taps => [
+      words(" with exactly "),
+      count(taps, ["when", "count"], "number of taps wanted"),
+      words(taps === 1 ? " tap" : " taps"),
+    ]),
+    ...optional(move.when?.level, ["when", "level"], level => [
+      words(" at level "),
+      count(level, ["when", "level"], "least level wanted", 0),
+      words(" or above"),
+    ]),
+  ];
+}
+
+function describeNeeds(move: Move): SentencePart[] {
+  const needs = (move.needs ?? []).map((need, k) => ({
+    ...gate(need.gate, ["needs", k, "gate"], "gate needed"),
+    clause: ["needs", k],
+  }));
+  const bans = nameList("gate", move.bans ?? [], ["bans"], "gate that keeps it away", "or");
+  return [
+    ...(needs.length > 0
+      ? clause(
+          ["needs"],
+          [words(", if "), ...enumerate(needs), words(needs.length > 1 ? " are open" : " is open")],
+        )
+      : []),
+    ...(bans.length > 0
+      ? clause(
+          ["bans"],
+          [
+            words(needs.length > 0 ? " and " : ", if "),
+            ...bans,
+            words(bans.length > 1 ? " are not" : " is not"),
+            words(needs.length > 0 ? "" : " open"),
+          ],
+        )
+      : []),
+  ];
+}
+
+function describeTimes(move: Move): SentencePart[] {
+  return [
+    ...optional(move.buffer, ["buffer"], buffer => [
+      words(": remembered for "),
+      atMost(buffer, ["buffer"], "buffer"),
+      words(" before"),
+    ]),
+    ...(move.needs ?? []).flatMap((need, k) =>
+      optional(need.coyote, ["needs", k, "coyote"], coyote => [
+        words(", forgiven for "),
+        atMost(coyote, ["needs", k, "coyote"], "coyote"),
+        words(" after"),
+      ]),
+    ),
+    ...optional(move.defer, ["defer"], defer => [
+      words("; waits "),
+      atLeast(defer, ["defer"], "defer"),
+      words(" to be sure"),
+    ]),
+    ...optional(move.cooldown, ["cooldown"], cooldown => [
+      words("; not again for "),
+      atLeast(cooldown, ["cooldown"], "cooldown"),
+    ]),
+    ...optional(move.uses, ["uses"], uses => [
+      words("; only "),
+      count(uses.max, ["uses", "max"], "number of uses"),
+      words(uses.max === 1 ? " time until " : " times until "),
+      gate(uses.refill, ["uses", "refill"], "gate that gives the uses back"),
+      words(" is open"),
+    ]),
+    ...optional(move.linger, ["linger"], linger => [
+      words("; its output stays on for "),
+      atLeast(linger, ["linger"], "linger"),
+    ]),
+  ];
+}
+
+function describeEffects(move: Move): SentencePart[] {
+  return [
+    ...optional(move.frames, ["frames"], frames => [
+      words("; startup "),
+      atLeast(frames.startup, ["frames", "startup"], "startup"),
+      words(", active "),
+      atLeast(frames.active, ["frames", "active"], "active"),
+      words(", recovery "),
+      atLeast(frames.recovery, ["frames", "recovery"], "recovery"),
+    ]),
+    ...(move.opens ?? []).flatMap((opening, k) =>
+      clause(
+        ["opens", k],
+        [
+          words("; opens "),
+          gate(opening.gate, ["opens", k, "gate"], "gate it opens"),
+          words(" from "),
+          atLeast(opening.from, ["opens", k, "from"], "opens from"),
+          words(" to "),
+          atMost(opening.to, ["opens", k, "to"], "opens until"),
+        ],
+      ),
+    ),
+    ...(move.spends?.length
+      ? clause(
+          ["spends"],
+          [words("; spends "), ...nameList("gate", move.spends, ["spends"], "gate it spends")],
+        )
+      : []),
+    ...optional(move.priority, ["priority"], priority => [
+      words("; priority "),
+      number(priority, ["priority"], "priority"),
+    ]),
+    ...optional(move.slot, ["slot"], slot => [words("; in slot "), text(slot, ["slot"], "slot")]),
+    ...(move.shares ? clause(["shares"], [words("; shares its press with other moves")]) : []),
+  ];
 }
 
 /** A move as one sentence, its name first. Paths are inside the move. */
 export function describeMove(move: Move): SentencePart[] {
-  const needs = (move.needs ?? []).map((need, k) => gate(need.gate, ["needs", k, "gate"]));
-  const bans = (move.bans ?? []).map((id, k) => gate(id, ["bans", k]));
-  const coyotes = (move.needs ?? []).flatMap((need, k) =>
-    need.coyote === undefined
-      ? []
-      : [words(", forgiven for "), atMost(need.coyote, ["needs", k, "coyote"], "coyote"), words(" after")],
-  );
   return [
     ruleName(move.name || move.id),
     words(" on "),
-    { kind: "pattern", id: move.pattern, path: ["pattern"], label: "pattern" },
-    ...(needs.length > 0
-      ? [words(", if "), ...enumerate(needs), words(needs.length > 1 ? " are open" : " is open")]
-      : []),
-    ...(bans.length > 0
-      ? [words(needs.length > 0 ? " and not " : ", if not "), ...enumerate(bans, "or")]
-      : []),
-    ...(move.buffer === undefined
-      ? []
-      : [words(": remembered for "), atMost(move.buffer, ["buffer"], "buffer"), words(" before")]),
-    ...coyotes,
-    ...(move.defer === undefined
-      ? []
-      : [words("; waits "), atLeast(move.defer, ["defer"], "defer"), words(" to be sure")]),
-    ...(move.cooldown === undefined
-      ? []
-      : [words("; not again for "), atLeast(move.cooldown, ["cooldown"], "cooldown")]),
-    ...(move.frames
-      ? [
-          words("; startup "),
-          atLeast(move.frames.startup, ["frames", "startup"], "startup"),
-          words(", active "),
-          atLeast(move.frames.active, ["frames", "active"], "active"),
-          words(", recovery "),
-          atLeast(move.frames.recovery, ["frames", "recovery"], "recovery"),
-        ]
-      : []),
+    ref("pattern", move.pattern, ["pattern"]),
+    ...describeWhen(move),
+    ...describeNeeds(move),
+    ...describeTimes(move),
+    ...describeEffects(move),
+    ...describeWhere(move),
   ];
+}
+
+/** What else a move could say about what it needs. */
+function offerNeeds(move: Move, kit: Kit): Offer<Move>[] {
+  const gates = nameableGates(kit);
+  const needs = move.needs ?? [];
+  const used = [...needs.map(need => need.gate), ...(move.bans ?? [])];
+  const free = gates.find(id => !used.includes(id));
+  const bare = needs.findIndex(need => need.coyote === undefined);
+  return [
+    ...offerIf(
+      free !== undefined,
+      needs.length > 0 ? "… if one more gate is open" : "… if a gate is open",
+      () => ({
+        ...move,
+        needs: [...needs, { gate: free! }],
+      }),
+    ),
+    ...offerIf(free !== undefined, "… if a gate is not open", () => ({
+      ...move,
+      bans: [...(move.bans ?? []), gates.findLast(id => !used.includes(id))!],
+    })),
+    ...offerIf(move.buffer === undefined, "… and remember it for a while", () => ({ ...move, buffer: "6f" })),
+    ...offerIf(bare >= 0, "… and forgive it for a while after", () => ({
+      ...move,
+      needs: needs.map((need, k) => (k === bare ? { ...need, coyote: "5f" } : need)),
+    })),
+  ];
+}
+
+/** What else a move could say about how often, and what it does. */
+function offerEffects(move: Move, kit: Kit): Offer<Move>[] {
+  const pattern = kit.patterns.find(item => item.id === move.pattern);
+  const own = (kit.gates ?? []).map(item => item.id);
+  const spendable = (move.needs ?? []).map(need => need.gate).find(id => !move.spends?.includes(id));
+  return [
+    ...offerIf(move.spends === undefined && spendable !== undefined, "… and spend the gate it needs", () => ({
+      ...move,
+      spends: [spendable!],
+    })),
+    ...offerIf(move.uses === undefined && own.length > 0, "… and only so many times", () => ({
+      ...move,
+      uses: { max: 1, refill: own[0]! },
+    })),
+    ...offerIf(move.cooldown === undefined, "… and not again for a while", () => ({
+      ...move,
+      cooldown: "30f",
+    })),
+    ...offerIf(!move.frames, "… with startup, active and recovery", () => ({
+      ...move,
+      frames: { startup: "6f", active: "4f", recovery: "12f" },
+    })),
+    ...offerIf(own.length > 0, "… and open a gate while it goes on", () => ({
+      ...move,
+      opens: [...(move.opens ?? []), { gate: own.at(-1)!, from: "8f", to: "20f" }],
+    })),
+    ...offerIf(
+      pattern?.kind === "taps" && move.when?.count === undefined,
+      "… with exactly so many taps",
+      () => ({
+        ...move,
+        when: { ...move.when, count: 2 },
+      }),
+    ),
+    ...offerIf(pattern?.kind === "charge" && move.when?.level === undefined, "… from a level on", () => ({
+      ...move,
+      when: { ...move.when, level: 1 },
+    })),
+    ...offerIf(move.defer === undefined, "… after waiting to be sure", () => ({ ...move, defer: "6f" })),
+    ...offerIf(move.priority === undefined, "… before or after other moves", () => ({
+      ...move,
+      priority: 1,
+    })),
+    ...offerIf(move.slot === undefined, "… in a slot of its own", () => ({ ...move, slot: "feet" })),
+    ...offerIf(!move.shares, "… and share its press with other moves", () => ({ ...move, shares: true })),
+    ...offerIf(move.linger === undefined, "… and let its output stay on for a while", () => ({
+      ...move,
+      linger: "6f",
+    })),
+  ];
+}
+
+/** What else a move could say, each with the move as it would then be. */
+export function offerMove(move: Move, kit: Kit): Offer<Move>[] {
+  return [...offerNeeds(move, kit), ...offerEffects(move, kit), ...offerWhere(move, kit)];
 }

@@ -1,17 +1,87 @@
-import type { PatternKind, PatternOf } from "../kit/schema";
-import { enumerate, control, words, type Option, type SentencePart } from "../kit/sentence";
+import type { Kit, Pattern, PatternKind, PatternOf } from "../kit/schema";
+import { clause, nameList, words, type Offer, type Option, type SentencePart } from "../kit/sentence";
 
 /** A kind's sentence; it begins after the pattern's name and ends without a full stop. */
-export type DescribeKind<K extends PatternKind> = (pattern: PatternOf<K>) => SentencePart[];
+export type DescribeKind<K extends PatternKind> = (pattern: PatternOf<K>, kit: Kit) => SentencePart[];
+
+/** What else a pattern of a kind could say, each with the pattern as it would then be. */
+export type OfferKind<K extends PatternKind> = (pattern: PatternOf<K>, kit: Kit) => Offer<PatternOf<K>>[];
 
 /** The clause for controls that cancel an attempt. */
 export function describeCancel(cancel: readonly string[] | undefined): SentencePart[] {
   if (!cancel || cancel.length === 0) return [];
-  const names = cancel.map((id, k) => control(id, ["cancel", k], "cancelling control"));
-  return [words("; "), ...enumerate(names, "or"), words(" cancels it")];
+  return clause(
+    ["cancel"],
+    [
+      words("; "),
+      ...nameList("control", cancel, ["cancel"], "cancelling control", "or"),
+      words(" cancels it"),
+    ],
+  );
+}
+
+/** An offer made only where it makes sense. */
+export function offerIf<R>(isFitting: boolean, text: string, becomes: () => R): Offer<R>[] {
+  return isFitting ? [{ words: text, becomes: becomes() }] : [];
+}
+
+/** The first control of the kit that is not among these, or the first of all; undefined in a kit without any. */
+export function freeControl(kit: Kit, used: readonly string[]): string | undefined {
+  return (kit.controls.find(control => !used.includes(control.id)) ?? kit.controls[0])?.id;
+}
+
+/** Offers a control that cancels an attempt. */
+export function offerCancel<P extends { readonly cancel?: readonly string[] }>(
+  pattern: P,
+  kit: Kit,
+  used: readonly string[],
+): Offer<P>[] {
+  const id = freeControl(kit, [...used, ...(pattern.cancel ?? [])]);
+  return offerIf(
+    id !== undefined && !used.includes(id) && !pattern.cancel?.includes(id),
+    pattern.cancel?.length ? "… and let one more button cancel it" : "… and let a button cancel it",
+    () => ({ ...pattern, cancel: [...(pattern.cancel ?? []), id!] }),
+  );
 }
 
 export const FIRE_ON_REACH: readonly Option[] = [
   { value: "reach", label: "at once", hint: "fires on the frame on which the length is reached" },
   { value: "release", label: "when let go", hint: "fires on letting go, if it was held that long" },
 ];
+
+/** The clauses every rule can have: the modes it is active in, and its clock. */
+export function describeWhere(rule: {
+  readonly modes?: readonly string[];
+  readonly clock?: "game" | "real";
+}): SentencePart[] {
+  return [
+    ...(rule.modes
+      ? clause(["modes"], [words("; only in "), ...nameList("mode", rule.modes, ["modes"], "mode", "or", 1)])
+      : []),
+    ...(rule.clock === "real" ? clause(["clock"], [words("; by the clock that never slows")]) : []),
+  ];
+}
+
+/** Offers those clauses where they are not there yet. */
+export function offerWhere<
+  R extends { readonly modes?: readonly string[]; readonly clock?: "game" | "real" },
+>(rule: R, kit: Kit): Offer<R>[] {
+  const modes = (kit.modes ?? []).map(mode => mode.id);
+  const next = modes.find(id => !rule.modes?.includes(id));
+  return [
+    ...offerIf(
+      modes.length > 1 && next !== undefined,
+      rule.modes ? "… in one more mode" : "… only in some modes",
+      () => ({ ...rule, modes: [...(rule.modes ?? []), next!] }),
+    ),
+    ...offerIf(rule.clock !== "real", "… by the clock that never slows", () => ({
+      ...rule,
+      clock: "real" as const,
+    })),
+  ];
+}
+
+/** The clauses every pattern can have besides. */
+export function describeCaptures(pattern: Pattern): SentencePart[] {
+  return pattern.captures ? clause(["captures"], [words("; no other rule hears its controls")]) : [];
+}

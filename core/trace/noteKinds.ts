@@ -5,6 +5,7 @@ import {
   GATE,
   GRADED,
   LAPSE,
+  LOSS_REASONS,
   LOST,
   MODE,
   OK,
@@ -33,4 +34,6 @@ export const notes = {
   OK,
   FAILED,
   GRADED,
+  /** The code of a loss to a gate that was not open; the gate follows it. */
+  LOST_TO_GATE: LOSS_REASONS.indexOf("gate"),
 } as const;

@@ -73,6 +73,7 @@ function KeyBoard({ kit, chosen, onChoose }: BoardProps) {
               className={lookOf(isDown, played.length > 0, played.length > 1)}
             />
             <text
+              aria-hidden
               x={key.x * KEY + 6}
               y={key.y * KEY + 14}
               className={`text-[10px] ${isDown ? "fill-leaf" : played.length > 0 ? "fill-ink" : "fill-soft"}`}
@@ -81,6 +82,7 @@ function KeyBoard({ kit, chosen, onChoose }: BoardProps) {
             </text>
             {played.length > 0 && (
               <text
+                aria-hidden
                 x={key.x * KEY + 6}
                 y={key.y * KEY + 27}
                 className={`text-[9px] font-semibold ${isDown ? "fill-leaf" : "fill-ink"}`}

@@ -1,4 +1,4 @@
-import { writeAt, type Kit } from "#core";
+import { describeSwitch, writeAt, type Kit } from "#core";
 import { pad } from "../../devices/pad";
 import { trialGate } from "../../devices/trialModes";
 import { usePad } from "../../devices/usePad";
@@ -9,6 +9,7 @@ import { editKit, undo } from "../../store/workbench";
 import { useWorkbench } from "../../store/useWorkbench";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
+import { Sentence } from "../Sentence";
 import { ModeGrid } from "./ModeGrid";
 
 const CARRY = [
@@ -111,53 +112,11 @@ function ModeLine({ kit, at }: { kit: Kit; at: number }) {
 }
 
 function SwitchLine({ kit, at }: { kit: Kit; at: number }) {
-  const { when, to } = kit.switches![at]!;
-  const source = "gate" in when ? `gate:${when.gate}` : `move:${when.move}`;
-  const sources = [
-    ...(kit.gates ?? []).map(gate => ({ value: `gate:${gate.id}`, label: gate.name })),
-    ...(kit.moves ?? []).map(move => ({ value: `move:${move.id}`, label: move.name })),
-  ];
-  const set = (path: readonly (string | number)[], value: unknown) =>
-    editKit("changed a switch", now => writeAt(now, ["switches", at, ...path], value));
   return (
-    <li>
-      Goes to{" "}
-      <ChoiceWord
-        label={`switch ${at + 1} goes to`}
-        value={to}
-        choices={kit.modes!.map(mode => ({ value: mode.id, label: mode.name }))}
-        onChoose={value => set(["to"], value)}
-      />{" "}
-      when{" "}
-      <ChoiceWord
-        label={`switch ${at + 1} watches`}
-        value={source}
-        choices={sources}
-        onChoose={value => {
-          const [kind, id] = [value.slice(0, 4), value.slice(5)];
-          set(
-            ["when"],
-            kind === "gate" ? { gate: id, turns: "gate" in when ? when.turns : "open" } : { move: id },
-          );
-        }}
-      />{" "}
-      {"gate" in when ? (
-        <ChoiceWord
-          label={`switch ${at + 1} turns`}
-          value={when.turns}
-          choices={[
-            { value: "open", label: "opens", hint: "on the frame on which the gate opens" },
-            { value: "closed", label: "closes", hint: "on the frame on which the gate closes" },
-          ]}
-          onChoose={value => set(["when", "turns"], value)}
-        />
-      ) : (
-        "is performed, on the frame after"
-      )}
-      .
+    <li className="flex items-baseline gap-2">
+      <Sentence parts={describeSwitch(kit.switches![at]!, kit)} base={["switches", at]} isSmall />
       <Button
         look="quiet"
-        className="font-sans"
         aria-label={`Delete switch ${at + 1}`}
         onClick={() => editKit("deleted a switch", now => removeAt(now, "switches", at))}
       >
@@ -196,7 +155,7 @@ export function Modes() {
       </p>
       {modes.length > 1 && (
         <>
-          <ul className="mt-4 font-serif text-lg leading-[1.8]" aria-label="Switches">
+          <ul className="mt-4" aria-label="Switches">
             {(kit.switches ?? []).map((_, at) => (
               <SwitchLine key={at} kit={kit} at={at} />
             ))}

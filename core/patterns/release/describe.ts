@@ -1,8 +1,10 @@
 import { control, words } from "../../kit/sentence";
-import type { DescribeKind } from "../describeParts";
+import type { DescribeKind, OfferKind } from "../describeParts";
 
 export const describeRelease: DescribeKind<"release"> = pattern => [
   words(" when "),
   control(pattern.control, ["control"]),
   words(" is let go"),
 ];
+
+export const offerRelease: OfferKind<"release"> = () => [];

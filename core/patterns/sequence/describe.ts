@@ -1,54 +1,160 @@
-import type { Step } from "../../kit/schema";
-import { atLeast, atMost, control, enumerate, words, type SentencePart } from "../../kit/sentence";
-import { describeCancel, type DescribeKind } from "../describeParts";
+import type { Kit, Step } from "../../kit/schema";
+import {
+  atLeast,
+  atMost,
+  clause,
+  control,
+  nameList,
+  optional,
+  ref,
+  swap,
+  words,
+  type SentencePart,
+  type SwapOption,
+} from "../../kit/sentence";
+import {
+  describeCancel,
+  freeControl,
+  offerCancel,
+  offerIf,
+  type DescribeKind,
+  type OfferKind,
+} from "../describeParts";
 
-const DIRECTIONS = [
-  "down-left",
-  "down",
-  "down-right",
-  "left",
-  "centre",
-  "right",
-  "up-left",
-  "up",
-  "up-right",
-];
+/** The controls a step uses itself; a direction uses none of its own. */
+function controlsOf(step: Step): readonly string[] {
+  if ("press" in step) return [step.press];
+  if ("release" in step) return [step.release];
+  if ("hold" in step) return [step.hold];
+  return "together" in step ? step.together : [];
+}
 
-function describeStep(step: Step, k: number): SentencePart[] {
+function formOf(step: Step): string {
+  if ("press" in step) return "press";
+  if ("release" in step) return "release";
+  if ("hold" in step) return "hold";
+  return "together" in step ? "together" : "dir";
+}
+
+/** A step in each of the forms it could have, its own timing kept. */
+function stepForms(step: Step, kit: Kit): SwapOption[] {
+  const own = {
+    ...(step.gap === undefined ? {} : { gap: step.gap }),
+    ...(step.after === undefined ? {} : { after: step.after }),
+  };
+  const first = controlsOf(step)[0] ?? kit.controls[0]?.id ?? "";
+  const other = freeControl(kit, [first]) ?? first;
+  const stick = kit.sticks?.[0]?.id;
+  const forms: SwapOption[] = [
+    { value: "press", label: "press", hint: "a button pressed", becomes: { press: first, ...own } },
+    { value: "release", label: "let go", hint: "a button let go", becomes: { release: first, ...own } },
+    {
+      value: "hold",
+      label: "hold",
+      hint: "a button held so long",
+      becomes: { hold: first, for: "12f", ...own },
+    },
+    {
+      value: "together",
+      label: "press together",
+      hint: "buttons pressed as one",
+      becomes: { together: [first, other], within: "3f", ...own },
+    },
+  ];
+  const face: SwapOption = {
+    value: "dir",
+    label: "turn",
+    hint: "a stick turned that way",
+    becomes: { dir: `${stick}:6`, ...own },
+  };
+  return stick === undefined ? forms : [...forms, face];
+}
+
+function describeStep(step: Step, k: number, kit: Kit): SentencePart[] {
   const path = ["steps", k] as const;
-  if ("press" in step) return [control(step.press, [...path, "press"], `step ${k + 1}`)];
+  const label = `step ${k + 1}`;
+  const form = swap(formOf(step), stepForms(step, kit), path, `kind of ${label}`);
+  const timing = [
+    ...optional(step.gap, [...path, "gap"], gap => [
+      words(" within "),
+      atMost(gap, [...path, "gap"], `gap before ${label}`, 1),
+    ]),
+    ...optional(step.after, [...path, "after"], after => [
+      words(" not before "),
+      atLeast(after, [...path, "after"], `least gap before ${label}`),
+    ]),
+  ];
+  if ("press" in step) return [form, words(" "), control(step.press, [...path, "press"], label), ...timing];
   if ("release" in step)
-    return [words("letting go "), control(step.release, [...path, "release"], `step ${k + 1}`)];
+    return [form, words(" "), control(step.release, [...path, "release"], label), ...timing];
   if ("hold" in step) {
     return [
-      control(step.hold, [...path, "hold"], `step ${k + 1}`),
-      words(" held "),
-      atLeast(step.for, [...path, "for"], `step ${k + 1} held`),
+      form,
+      words(" "),
+      control(step.hold, [...path, "hold"], label),
+      words(" for "),
+      atLeast(step.for, [...path, "for"], `${label} held`),
+      ...timing,
     ];
   }
   if ("together" in step) {
-    const names = step.together.map((id, c) => control(id, [...path, "together", c], `step ${k + 1}`));
     return [
-      ...enumerate(names, "with"),
+      form,
+      words(" "),
+      ...nameList("control", step.together, [...path, "together"], label, "with", 2),
       words(" within "),
-      atMost(step.within, [...path, "within"], `step ${k + 1} within`),
+      atMost(step.within, [...path, "within"], `${label} within`),
+      ...timing,
     ];
   }
-  const direction = words(DIRECTIONS[Number(step.dir.at(-1)) - 1] ?? step.dir);
-  if (step.for === undefined) return [direction];
-  return [direction, words(" held "), atLeast(step.for, [...path, "for"], `step ${k + 1} held`)];
+  return [
+    form,
+    words(" "),
+    ref("direction", step.dir, [...path, "dir"], label),
+    ...optional(step.for, [...path, "for"], held => [
+      words(" for "),
+      atLeast(held, [...path, "for"], `${label} held`),
+    ]),
+    ...timing,
+  ];
 }
 
-export const describeSequence: DescribeKind<"sequence"> = pattern => [
-  words(" when "),
-  ...pattern.steps.flatMap((step, k) =>
-    k === 0 ? describeStep(step, k) : [words(", then "), ...describeStep(step, k)],
-  ),
-  words(" follow each other within "),
+export const describeSequence: DescribeKind<"sequence"> = (pattern, kit) => [
+  words(" on "),
+  ...pattern.steps.flatMap((step, k) => {
+    const said = k === 0 ? describeStep(step, k, kit) : [words(", then "), ...describeStep(step, k, kit)];
+    return pattern.steps.length > 1 ? clause(["steps", k], said) : said;
+  }),
+  words(": each within "),
   atMost(pattern.gap, ["gap"], "longest gap between steps", 1),
-  ...(pattern.total === undefined
-    ? []
-    : [words(", all within "), atMost(pattern.total, ["total"], "time for the whole", 1)]),
-  words(pattern.others === "break" ? "; any other press breaks it" : ""),
+  words(" of the one before"),
+  ...optional(pattern.total, ["total"], total => [
+    words(", all within "),
+    atMost(total, ["total"], "time for the whole", 1),
+  ]),
+  ...(pattern.others === "break" ? clause(["others"], [words("; any other press breaks it")]) : []),
   ...describeCancel(pattern.cancel),
 ];
+
+export const offerSequence: OfferKind<"sequence"> = (pattern, kit) => {
+  const used = pattern.steps.flatMap(controlsOf);
+  const id = freeControl(kit, used);
+  const last = pattern.steps.length - 1;
+  const step = pattern.steps[last]!;
+  return [
+    ...offerIf(id !== undefined, "… then one more step", () => ({
+      ...pattern,
+      steps: [...pattern.steps, { press: id! }],
+    })),
+    ...offerIf(last > 0 && step.gap === undefined, "… with a gap of its own for the last step", () => ({
+      ...pattern,
+      steps: [...pattern.steps.slice(0, last), { ...step, gap: pattern.gap }],
+    })),
+    ...offerIf(pattern.total === undefined, "… all within so much", () => ({ ...pattern, total: "60f" })),
+    ...offerIf(pattern.others !== "break", "… broken by any other press", () => ({
+      ...pattern,
+      others: "break" as const,
+    })),
+    ...offerCancel(pattern, kit, used),
+  ];
+};

@@ -1,5 +1,5 @@
 import { atMost, control, words } from "../../kit/sentence";
-import type { DescribeKind } from "../describeParts";
+import type { DescribeKind, OfferKind } from "../describeParts";
 
 export const describeTap: DescribeKind<"tap"> = pattern => [
   words(" when "),
@@ -7,3 +7,5 @@ export const describeTap: DescribeKind<"tap"> = pattern => [
   words(" is tapped: let go within "),
   atMost(pattern.max, ["max"], "longest tap", 1),
 ];
+
+export const offerTap: OfferKind<"tap"> = () => [];

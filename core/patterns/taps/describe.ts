@@ -1,5 +1,5 @@
-import { atMost, choice, control, count, words, type Option } from "../../kit/sentence";
-import type { DescribeKind } from "../describeParts";
+import { atMost, choice, control, count, optional, words, type Option } from "../../kit/sentence";
+import { offerIf, type DescribeKind, type OfferKind } from "../describeParts";
 
 const ANSWER: readonly Option[] = [
   { value: "nth", label: "the last tap", hint: "fires on the last tap alone; fewer taps are nothing" },
@@ -20,7 +20,11 @@ export const describeTaps: DescribeKind<"taps"> = pattern => [
   atMost(pattern.gap, ["gap"], "longest gap between taps", 1),
   words(" of the one before, answering "),
   choice(pattern.answer, ANSWER, ["answer"], "what it answers"),
-  ...(pattern.max === undefined
-    ? []
-    : [words("; no tap longer than "), atMost(pattern.max, ["max"], "longest tap", 1)]),
+  ...optional(pattern.max, ["max"], max => [
+    words("; no tap longer than "),
+    atMost(max, ["max"], "longest tap", 1),
+  ]),
 ];
+
+export const offerTaps: OfferKind<"taps"> = pattern =>
+  offerIf(pattern.max === undefined, "… with no tap longer than so much", () => ({ ...pattern, max: "12f" }));

@@ -1,0 +1,337 @@
+import { useState, type KeyboardEvent, type PointerEvent } from "react";
+import { evaluateEasing, formatMs, parseEasing, parseFrames, writeAt, type PatternOf } from "#core";
+import { beginGesture, editKit } from "../store/workbench";
+import { useWorkbench } from "../store/useWorkbench";
+import { Button } from "../ui/Button";
+import { ChoiceWord } from "../ui/ChoiceWord";
+import { formatBezier, formatPoints, movePoint, readCurve, readPasted, samplePoints } from "./curvePoints";
+
+const SIZE = 190;
+const PAD = 26;
+const FULL = SIZE + 2 * PAD;
+const SAMPLES = 64;
+const POINTS = 6;
+
+const x = (value: number) => PAD + value * SIZE;
+const y = (value: number) => PAD + (1 - value) * SIZE;
+
+const PRESETS = [
+  { value: "linear", label: "straight line" },
+  { value: "ease", label: "ease" },
+  { value: "ease-in", label: "ease in" },
+  { value: "ease-out", label: "ease out" },
+  { value: "ease-in-out", label: "ease in and out" },
+];
+
+function path(css: string): string {
+  const parsed = parseEasing(css);
+  if (!parsed.ok) return "";
+  return Array.from({ length: SAMPLES + 1 }, (_, k) => {
+    const at = k / SAMPLES;
+    return `${k === 0 ? "M" : "L"}${x(at).toFixed(1)} ${y(evaluateEasing(parsed.value, at)).toFixed(1)}`;
+  }).join("");
+}
+
+/** A handle or a point of the curve: dragged, or stepped by keys. */
+function Grip({
+  label,
+  at,
+  onMove,
+  onDelete,
+}: {
+  label: string;
+  at: readonly [number, number];
+  onMove: (x: number, y: number) => void;
+  onDelete?: () => void;
+}) {
+  const onPointerDown = (event: PointerEvent<SVGCircleElement>) => {
+    event.preventDefault();
+    event.stopPropagation();
+    const grip = event.currentTarget;
+    grip.setPointerCapture(event.pointerId);
+    grip.focus();
+    const box = grip.ownerSVGElement!.getBoundingClientRect();
+    const gesture = beginGesture();
+    const move = (moved: globalThis.PointerEvent) => {
+      const px = ((moved.clientX - box.left) / box.width) * FULL;
+      const py = ((moved.clientY - box.top) / box.height) * FULL;
+      onMove((px - PAD) / SIZE, 1 - (py - PAD) / SIZE);
+      gesture.edited();
+    };
+    const end = () => {
+      grip.removeEventListener("pointermove", move);
+      grip.removeEventListener("pointerup", end);
+      gesture.end();
+    };
+    grip.addEventListener("pointermove", move);
+    grip.addEventListener("pointerup", end);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = event.shiftKey ? 0.1 : 0.01;
+    const steps: Record<string, [number, number]> = {
+      ArrowLeft: [-by, 0],
+      ArrowRight: [by, 0],
+      ArrowUp: [0, by],
+      ArrowDown: [0, -by],
+    };
+    const step = steps[event.key];
+    if (event.key === "Delete" && onDelete) onDelete();
+    else if (step) onMove(at[0] + step[0], at[1] + step[1]);
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <circle
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuenow={at[1]}
+      aria-valuetext={`${at[0].toFixed(2)} across, ${at[1].toFixed(2)} up`}
+      cx={x(at[0])}
+      cy={y(at[1])}
+      r="6.5"
+      strokeWidth="2"
+      className="cursor-move touch-none fill-leaf stroke-ink"
+      onPointerDown={onPointerDown}
+      onKeyDown={onKeyDown}
+    />
+  );
+}
+
+/** What a length of hold comes to on a curve. */
+interface Probe {
+  readonly ratio: number;
+}
+
+/** The curve of a charge: its handles or points, the straight line and another curve beside it, and a probe that says what a hold is worth. */
+export function CurveEditor({ pattern, index }: { pattern: PatternOf<"charge">; index: number }) {
+  const kit = useWorkbench(state => state.kit);
+  const variants = useWorkbench(state => state.variants);
+  const [probe, setProbe] = useState<Probe | undefined>();
+  const [beside, setBeside] = useState("linear");
+  const [pasted, setPasted] = useState("");
+  const [trouble, setTrouble] = useState("");
+  if (!kit) return null;
+  const css = pattern.curve ?? "linear";
+  const parsed = parseEasing(css);
+  if (!parsed.ok) return null;
+  const easing = parsed.value;
+  const set = (next: string) =>
+    editKit(`curve of ${pattern.name}`, now => writeAt(now, ["patterns", index, "curve"], next));
+  const curve = readCurve(easing);
+  const besides = [
+    ...PRESETS,
+    ...variants.flatMap(variant => {
+      const other = variant.kit.patterns.find(item => item.id === pattern.id);
+      return other?.kind === "charge"
+        ? [{ value: other.curve ?? "linear", label: `as in ${variant.name}` }]
+        : [];
+    }),
+  ];
+  const framesOf = (written: string | undefined) =>
+    written === undefined ? 0 : (parseFrames(written, kit.rate, "atLeast") ?? 0);
+  const from = framesOf(pattern.from);
+  const full = framesOf(pattern.full);
+  const [low, high] = pattern.output ?? [0, 1];
+  const besideParsed = parseEasing(beside);
+  const worth = (ratio: number, of = easing) => low + (high - low) * evaluateEasing(of, ratio);
+  const round = (value: number) => Number(value.toFixed(2));
+  const held = probe ? Math.round(from + (full - from) * probe.ratio) : 0;
+  const level = (pattern.levels ?? []).filter(item => framesOf(item.at) <= held).at(-1)?.name ?? "no level";
+  const paste = () => {
+    const read = readPasted(pasted);
+    if (!read.ok) return setTrouble(read.reason);
+    setTrouble("");
+    setPasted("");
+    set(read.css);
+  };
+  return (
+    <figure className="mt-5 flex flex-wrap gap-6" data-testid="curve-editor">
+      <svg
+        viewBox={`0 0 ${FULL} ${FULL}`}
+        className="size-[242px] shrink-0"
+        role="group"
+        aria-label={`Curve of ${pattern.name}: ${css}`}
+        onPointerMove={event => {
+          const box = event.currentTarget.getBoundingClientRect();
+          const ratio = (((event.clientX - box.left) / box.width) * FULL - PAD) / SIZE;
+          setProbe({ ratio: Math.max(0, Math.min(1, ratio)) });
+        }}
+        onPointerLeave={() => setProbe(undefined)}
+        onDoubleClick={event => {
+          if (curve.kind !== "points") return;
+          const box = event.currentTarget.getBoundingClientRect();
+          const at = (((event.clientX - box.left) / box.width) * FULL - PAD) / SIZE;
+          if (at > 0 && at < 1) set(formatPoints([...curve.points, [at, evaluateEasing(easing, at)]]));
+        }}
+      >
+        <rect x={PAD} y={PAD} width={SIZE} height={SIZE} className="fill-leaf stroke-line" />
+        <path d={path(beside)} fill="none" className="stroke-soft" strokeWidth="1.5" strokeDasharray="3 4" />
+        {(pattern.levels ?? []).map((item, k) => {
+          const at = full > from ? (framesOf(item.at) - from) / (full - from) : 0;
+          return at >= 0 && at <= 1 ? (
+            <g key={k} aria-hidden>
+              <line
+                x1={x(at)}
+                x2={x(at)}
+                y1={PAD}
+                y2={PAD + SIZE}
+                className="stroke-lichen-ink"
+                strokeDasharray="2 4"
+              />
+              <text x={x(at)} y={PAD - 6} textAnchor="middle" className="fill-ink text-[11px]">
+                {item.name}
+              </text>
+            </g>
+          ) : null;
+        })}
+        <path d={path(css)} fill="none" className="stroke-moss" strokeWidth="3" />
+        {curve.kind === "bezier" && (
+          <>
+            <line
+              x1={x(0)}
+              y1={y(0)}
+              x2={x(curve.handles[0])}
+              y2={y(curve.handles[1])}
+              className="stroke-ink"
+            />
+            <line
+              x1={x(1)}
+              y1={y(1)}
+              x2={x(curve.handles[2])}
+              y2={y(curve.handles[3])}
+              className="stroke-ink"
+            />
+            <Grip
+              label="First handle of the curve"
+              at={[curve.handles[0], curve.handles[1]]}
+              onMove={(px, py) => set(formatBezier([px, py, curve.handles[2], curve.handles[3]]))}
+            />
+            <Grip
+              label="Second handle of the curve"
+              at={[curve.handles[2], curve.handles[3]]}
+              onMove={(px, py) => set(formatBezier([curve.handles[0], curve.handles[1], px, py]))}
+            />
+          </>
+        )}
+        {curve.kind === "points" &&
+          curve.points.map((point, k) => (
+            <Grip
+              key={k}
+              label={`Point ${k + 1} of the curve`}
+              at={point}
+              onMove={(px, py) => set(formatPoints(movePoint(curve.points, k, px, py)))}
+              {...(curve.points.length > 2
+                ? { onDelete: () => set(formatPoints(curve.points.filter((_, other) => other !== k))) }
+                : {})}
+            />
+          ))}
+        {probe && (
+          <g aria-hidden>
+            <line
+              x1={x(probe.ratio)}
+              x2={x(probe.ratio)}
+              y1={PAD}
+              y2={PAD + SIZE}
+              className="stroke-dew"
+              strokeWidth="1.5"
+            />
+            <circle
+              cx={x(probe.ratio)}
+              cy={y(evaluateEasing(easing, probe.ratio))}
+              r="4"
+              className="fill-dew"
+            />
+          </g>
+        )}
+        <text x={PAD} y={FULL - 8} className="fill-soft font-mono text-[11px]">
+          {from}f
+        </text>
+        <text x={PAD + SIZE} y={FULL - 8} textAnchor="end" className="fill-soft font-mono text-[11px]">
+          {full}f held
+        </text>
+        <text x={PAD - 4} y={PAD + 4} textAnchor="end" className="fill-soft font-mono text-[11px]">
+          {round(high)}
+        </text>
+        <text x={PAD - 4} y={PAD + SIZE} textAnchor="end" className="fill-soft font-mono text-[11px]">
+          {round(low)}
+        </text>
+      </svg>
+      <div className="w-72 text-sm">
+        <dl className="font-mono" data-testid="curve-probe">
+          {probe ? (
+            <>
+              <Line name="held" value={`${held}f · ${formatMs(held, kit.rate)}`} />
+              <Line name="ratio" value={probe.ratio.toFixed(2)} />
+              <Line name="curved" value={evaluateEasing(easing, probe.ratio).toFixed(2)} />
+              <Line name="worth" value={String(round(worth(probe.ratio)))} />
+              <Line
+                name="beside"
+                value={besideParsed.ok ? String(round(worth(probe.ratio, besideParsed.value))) : ""}
+              />
+              <Line name="level" value={level} />
+            </>
+          ) : (
+            <>
+              <Line name="half the time" value={`${Math.round((from + full) / 2)}f`} />
+              <Line name="worth" value={String(round(worth(0.5)))} />
+              <Line
+                name="beside"
+                value={besideParsed.ok ? String(round(worth(0.5, besideParsed.value))) : ""}
+              />
+            </>
+          )}
+        </dl>
+        <p className="mt-2">
+          Beside it:{" "}
+          <ChoiceWord label="curve beside it" value={beside} choices={besides} onChoose={setBeside} />
+        </p>
+        <p className="mt-2 flex flex-wrap gap-1">
+          {PRESETS.map(preset => (
+            <Button key={preset.value} aria-pressed={css === preset.value} onClick={() => set(preset.value)}>
+              {preset.label}
+            </Button>
+          ))}
+          {curve.kind !== "points" && (
+            <Button
+              onClick={() => set(formatPoints(samplePoints(ratio => evaluateEasing(easing, ratio), POINTS)))}
+            >
+              points of my own
+            </Button>
+          )}
+        </p>
+        {curve.kind === "points" && (
+          <p className="mt-1 text-soft">Double-click adds a point, Delete takes the focused one away.</p>
+        )}
+        <p className="mt-2 flex gap-2">
+          <input
+            aria-label="Paste a CSS easing function"
+            placeholder="cubic-bezier(…) or linear(…)"
+            className="min-w-0 grow rounded-lg border border-line bg-leaf px-2 py-1 font-mono"
+            value={pasted}
+            onChange={event => setPasted(event.target.value)}
+            onKeyDown={event => event.key === "Enter" && paste()}
+          />
+          <Button onClick={paste} disabled={pasted.trim() === ""}>
+            Take it
+          </Button>
+        </p>
+        {trouble && (
+          <p role="alert" className="text-foxglove">
+            {trouble}
+          </p>
+        )}
+        <p className="mt-1 break-all font-mono text-xs text-soft">{css}</p>
+      </div>
+    </figure>
+  );
+}
+
+function Line({ name, value }: { name: string; value: string }) {
+  return (
+    <div className="flex justify-between border-b border-dotted border-line">
+      <dt className="text-soft">{name}</dt>
+      <dd>{value}</dd>
+    </div>
+  );
+}

@@ -1,0 +1,117 @@
+import { formatSentence, describePattern, parseFrames, type Kit, type PatternOf, type Step } from "#core";
+import { useWorkbench } from "../store/useWorkbench";
+import { DIGIT_ARROWS } from "../tape/stickRows";
+import { Dots } from "./Dots";
+import { PullEdge } from "./PullEdge";
+import { createScale, MAP_WIDTH } from "./scale";
+import { TimeAxis } from "./TimeAxis";
+import { listTries } from "./tries";
+import { useTakes } from "./useTakes";
+
+const RUNG = 34;
+const LEFT = 172;
+const RIGHT = 92;
+
+function nameOf(kit: Kit, id: string): string {
+  return kit.controls.find(control => control.id === id)?.name ?? id;
+}
+
+/** A step in a word or two, as it stands beside its rung. */
+export function stepWords(kit: Kit, step: Step): string {
+  if ("press" in step) return nameOf(kit, step.press);
+  if ("release" in step) return `let go ${nameOf(kit, step.release)}`;
+  if ("hold" in step) return `${nameOf(kit, step.hold)} for ${step.for}`;
+  if ("together" in step) return step.together.map(id => nameOf(kit, id)).join(" + ");
+  return `${DIGIT_ARROWS[Number(step.dir.at(-1))] ?? ""}${step.for === undefined ? "" : ` for ${step.for}`}`;
+}
+
+/** The steps of a sequence as rungs, each with its gap to scale, real gaps as dots, and how many tries got so far. */
+export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequence">; index: number }) {
+  const kit = useWorkbench(state => state.kit);
+  const now = useTakes();
+  if (!kit || !now) return null;
+  const framesOf = (written: string) => parseFrames(written, kit.rate, "atMost") ?? 0;
+  const tries = listTries(now.program, now.traces, index);
+  const common = framesOf(pattern.gap);
+  const own = pattern.steps.map(step => (step.gap === undefined ? common : framesOf(step.gap)));
+  const upTo = Math.max(20, Math.ceil(Math.max(...own) * 1.35) + 3);
+  const scale = createScale(0, upTo, MAP_WIDTH - LEFT - RIGHT);
+  const placed = { ...scale, x: (frame: number) => LEFT + scale.x(frame) };
+  const height = pattern.steps.length * RUNG;
+  const total = tries.reached[0] ?? 0;
+  const fired = tries.reached.at(-1) ?? 0;
+  const fell = Object.entries(tries.broken).map(([reason, n]) => `${n} ${reason}`);
+  return (
+    <figure className="mt-5" data-testid="sequence-ladder">
+      <figcaption className="mb-1 text-sm text-soft">
+        {total === 0 ? (
+          "No try yet in these takes: play, and how far each one got stands beside the rungs."
+        ) : (
+          <>
+            {total} {total === 1 ? "try" : "tries"}: <b className="text-ink">{fired} came through</b>
+            {fell.length > 0 && <b className="text-foxglove"> · {fell.join(", ")}</b>}
+          </>
+        )}
+      </figcaption>
+      <svg
+        viewBox={`0 0 ${MAP_WIDTH} ${height + 40}`}
+        className="w-full max-w-[720px]"
+        role="group"
+        aria-label={formatSentence(describePattern(pattern, kit), (_, id) => nameOf(kit, id))}
+      >
+        <line x1="14" x2="14" y1={RUNG / 2} y2={height - RUNG / 2} className="stroke-line" strokeWidth="2" />
+        {pattern.steps.map((step, k) => {
+          const y = k * RUNG + RUNG / 2;
+          const isLast = k === pattern.steps.length - 1;
+          return (
+            <g key={k}>
+              <ellipse
+                cx="14"
+                cy={y}
+                rx="10"
+                ry="8"
+                strokeWidth="2"
+                className={isLast ? "fill-moss stroke-moss" : "fill-leaf stroke-moss"}
+              />
+              <text x="34" y={y + 4} className="fill-ink text-sm font-semibold">
+                {stepWords(kit, step).slice(0, 18)}
+              </text>
+              {k > 0 && (
+                <>
+                  <rect x={LEFT} y={y - 11} width={scale.x(own[k]! + 1)} height="22" className="fill-fern" />
+                  <Dots
+                    dots={(tries.gaps[k - 1] ?? []).map((frames, d) => ({
+                      x: placed.x(frames + 0.5),
+                      y: y - 5 + (d % 2) * 10,
+                      look: "whole",
+                    }))}
+                  />
+                  <PullEdge
+                    target={{
+                      path:
+                        step.gap === undefined
+                          ? ["patterns", index, "gap"]
+                          : ["patterns", index, "steps", k, "gap"],
+                      rounding: "atMost",
+                      least: 1,
+                      label: step.gap === undefined ? `gap of step ${k + 1}` : `own gap of step ${k + 1}`,
+                    }}
+                    scale={placed}
+                    at={own[k]! + 1}
+                    frames={own[k]!}
+                    top={y - 14}
+                    bottom={y + 14}
+                  />
+                </>
+              )}
+              <text x={MAP_WIDTH - RIGHT + 12} y={y + 4} className="fill-soft text-xs">
+                {total === 0 ? "" : `${tries.reached[k]} of ${total}`}
+              </text>
+            </g>
+          );
+        })}
+        <TimeAxis scale={placed} y={height + 2} rateHz={kit.rate} />
+      </svg>
+    </figure>
+  );
+}

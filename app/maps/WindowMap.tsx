@@ -1,0 +1,201 @@
+import { useId } from "react";
+import { formatMs, parseFrames, type Kit, type Move } from "#core";
+import { editKit } from "../store/workbench";
+import { useWorkbench } from "../store/useWorkbench";
+import { Button } from "../ui/Button";
+import { Histogram } from "../ui/Histogram";
+import { writeAt } from "#core";
+import { Dots } from "./Dots";
+import { PullEdge } from "./PullEdge";
+import { createScale, MAP_WIDTH } from "./scale";
+import { TimeAxis } from "./TimeAxis";
+import { useTakes } from "./useTakes";
+import { countWindow, listWindowDots, type WindowDot } from "./windowDots";
+
+const STRIP_Y = 34;
+const STRIP_HEIGHT = 62;
+const DOT_ROWS = 4;
+/** How long the open stretch is drawn: real ones differ, and only their two ends matter here. */
+const OPEN_FRAMES = 14;
+
+/** What would have saved the nearest lost presses on a side, as an offer. */
+function Cure({ words, path, to }: { words: string; path: readonly (string | number)[]; to: number }) {
+  return (
+    <Button
+      className="border-moss font-semibold text-moss"
+      onClick={() => editKit(words, kit => writeAt(kit, path, `${to}f`))}
+    >
+      {words}
+    </Button>
+  );
+}
+
+/** The window of a move about one of the gates it needs: before it opens, open, after it closed; each real press as judged now. */
+export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; index: number; need: number }) {
+  const hatchId = useId();
+  const now = useTakes();
+  const rate = useWorkbench(state => state.kit?.rate ?? 60);
+  if (!now) return null;
+  const { gate: gateId, coyote } = move.needs![need]!;
+  const gate = now.program.gates.findIndex(item => item.id === gateId);
+  const gateName = kit.gates?.find(item => item.id === gateId)?.name ?? gateId;
+  const buffer = parseFrames(move.buffer ?? "0f", rate, "atMost") ?? 0;
+  const forgiven = coyote === undefined ? 0 : (parseFrames(coyote, rate, "atMost") ?? 0);
+  const dots = now.traces.flatMap(trace => listWindowDots(now.program, trace, index, gate));
+  const counts = countWindow(dots, buffer, forgiven);
+  const before = Math.max(12, Math.ceil(buffer * 1.6) + 3);
+  const after = Math.max(12, Math.ceil(forgiven * 1.6) + 3);
+  const scale = createScale(-before, OPEN_FRAMES + after - 1);
+  const bottom = STRIP_Y + STRIP_HEIGHT;
+  const placeOf = (dot: WindowDot) => {
+    if (dot.side === "early") return -Math.min(dot.frames, before) + 0.5;
+    if (dot.side === "late") return OPEN_FRAMES - 1 + Math.min(dot.frames, after - 1) + 0.5;
+    return Math.min(OPEN_FRAMES - 0.5, 0.5 + (OPEN_FRAMES - 1) * (1 - Math.exp(-dot.frames / 20)));
+  };
+  const bufferPath = ["moves", index, "buffer"];
+  const coyotePath = ["moves", index, "needs", need, "coyote"];
+  const waits = dots.filter(dot => dot.fate === "buffer" || dot.fate === "both").map(dot => dot.waited);
+  const performed = counts.direct + counts.buffer + counts.coyote;
+  return (
+    <figure className="mt-5" data-testid="window-map">
+      <figcaption className="mb-1 text-sm text-soft">
+        {dots.length === 0 ? (
+          `No press of it in these takes yet: play, and each one appears here, caught, saved or missed.`
+        ) : (
+          <>
+            {dots.length} {dots.length === 1 ? "press" : "presses"} in {now.takes.length} takes:{" "}
+            <b className="text-ink">
+              {performed} caught, {counts.buffer} of them by memory and {counts.coyote} forgiven
+            </b>
+            {counts.early + counts.late > 0 && (
+              <b className="text-foxglove">
+                {counts.early > 0 && ` · ${counts.early} lost early, the nearest by ${counts.earlyBy}f`}
+                {counts.late > 0 && ` · ${counts.late} lost late, the nearest by ${counts.lateBy}f`}
+              </b>
+            )}
+          </>
+        )}
+      </figcaption>
+      <svg
+        viewBox={`0 0 ${MAP_WIDTH} ${bottom + 36}`}
+        className="w-full max-w-[720px]"
+        role="group"
+        aria-label={`Window of ${move.name} about ${gateName}: remembered ${buffer} frames before, forgiven ${forgiven} after`}
+      >
+        <defs>
+          <pattern
+            id={hatchId}
+            width="7"
+            height="7"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <rect width="3" height="7" className="fill-lichen" />
+          </pattern>
+        </defs>
+        <rect
+          x={scale.x(-buffer)}
+          y={STRIP_Y}
+          width={scale.x(0) - scale.x(-buffer)}
+          height={STRIP_HEIGHT}
+          fill={`url(#${hatchId})`}
+        />
+        <rect
+          x={scale.x(0)}
+          y={STRIP_Y}
+          width={scale.x(OPEN_FRAMES) - scale.x(0)}
+          height={STRIP_HEIGHT}
+          className="fill-lichen"
+        />
+        <rect
+          x={scale.x(OPEN_FRAMES)}
+          y={STRIP_Y}
+          width={scale.x(OPEN_FRAMES + forgiven) - scale.x(OPEN_FRAMES)}
+          height={STRIP_HEIGHT}
+          fill={`url(#${hatchId})`}
+        />
+        <text x={scale.x(-before) + 4} y={STRIP_Y - 10} className="fill-ink text-xs">
+          remembered before
+        </text>
+        <text
+          x={scale.x(OPEN_FRAMES / 2)}
+          y={STRIP_Y - 10}
+          textAnchor="middle"
+          className="fill-ink text-xs font-semibold"
+        >
+          {gateName} open
+        </text>
+        <text x={MAP_WIDTH - 4} y={STRIP_Y - 10} textAnchor="end" className="fill-ink text-xs">
+          forgiven after
+        </text>
+        <Dots
+          dots={dots.map((dot, k) => ({
+            x: scale.x(placeOf(dot)),
+            y: STRIP_Y + 11 + (k % DOT_ROWS) * 13,
+            look: dot.fate === "lost" ? "lost" : dot.fate === "direct" ? "whole" : "saved",
+          }))}
+        />
+        <PullEdge
+          target={{ path: bufferPath, rounding: "atMost", least: 0, label: `${move.name}: buffer` }}
+          scale={scale}
+          at={-buffer}
+          frames={buffer}
+          top={STRIP_Y - 5}
+          bottom={bottom + 4}
+          direction={-1}
+        />
+        <PullEdge
+          target={{ path: coyotePath, rounding: "atMost", least: 0, label: `${move.name}: coyote` }}
+          scale={scale}
+          at={OPEN_FRAMES + forgiven}
+          frames={forgiven}
+          top={STRIP_Y - 5}
+          bottom={bottom + 4}
+        />
+        <TimeAxis scale={createScale(-before, 0, scale.x(1))} y={bottom + 4} rateHz={rate} isSigned />
+        <g transform={`translate(${scale.x(OPEN_FRAMES - 1)} 0)`}>
+          <TimeAxis
+            scale={createScale(0, after, scale.x(OPEN_FRAMES + after) - scale.x(OPEN_FRAMES - 1))}
+            y={bottom + 4}
+            rateHz={rate}
+            isSigned
+          />
+        </g>
+      </svg>
+      <p className="flex flex-wrap gap-2 text-sm">
+        {Number.isFinite(counts.earlyBy) && (
+          <Cure
+            words={`Remember for ${buffer + counts.earlyBy}f: saves the nearest early one`}
+            path={bufferPath}
+            to={buffer + counts.earlyBy}
+          />
+        )}
+        {Number.isFinite(counts.lateBy) && (
+          <Cure
+            words={`Forgive for ${forgiven + counts.lateBy}f: saves the nearest late one`}
+            path={coyotePath}
+            to={forgiven + counts.lateBy}
+          />
+        )}
+      </p>
+      {buffer > 0 && (
+        <div className="mt-2 text-sm">
+          <p className="text-foxglove">
+            The price of memory: what is remembered comes out late, by {buffer}f ({formatMs(buffer, rate)}) at
+            most
+            {waits.length > 0 && `; in these takes ${waits.length} waited, ${Math.max(...waits)}f at worst`}.
+          </p>
+          {waits.length > 0 && (
+            <Histogram
+              label="How long remembered presses waited"
+              values={waits}
+              binWidth={1}
+              bins={Math.min(30, buffer + 1)}
+              unit="f"
+            />
+          )}
+        </div>
+      )}
+    </figure>
+  );
+}

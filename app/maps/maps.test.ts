@@ -1,0 +1,174 @@
+import { expect, test } from "vitest";
+import { compile, evaluate, evaluateEasing, parseEasing, type Kit, type Take } from "#core";
+import { formatBezier, formatPoints, movePoint, readCurve, readPasted, samplePoints } from "./curvePoints";
+import { closeStretch, listStretches } from "./pressLengths";
+import { axisStep, createScale } from "./scale";
+import { listTapGaps, priceOfTaps } from "./tapGaps";
+import { listTries } from "./tries";
+import { countWindow, listWindowDots } from "./windowDots";
+
+const KIT: Kit = {
+  format: "moss-tap/kit",
+  version: 1,
+  id: "maps",
+  name: "Maps",
+  rate: 60,
+  controls: ["a", "b", "c"].map(id => ({ id, name: id.toUpperCase(), bindings: [] })),
+  gates: [{ id: "ground", name: "Ground" }],
+  patterns: [
+    { id: "tap", name: "Tap", kind: "tap", control: "b", max: "8f" },
+    { id: "hold", name: "Hold", kind: "hold", control: "b", for: "14f", fire: "reach" },
+    { id: "press", name: "Press", kind: "press", control: "a" },
+    {
+      id: "seq",
+      name: "Sequence",
+      kind: "sequence",
+      gap: "10f",
+      steps: [{ press: "a" }, { hold: "c", for: "4f" }, { release: "c" }, { press: "b" }],
+    },
+  ],
+  moves: [
+    { id: "hop", name: "Hop", pattern: "press", needs: [{ gate: "ground", coyote: "4f" }], buffer: "5f" },
+  ],
+};
+
+/** Presses of three frames at these frames. */
+const presses = (...frames: number[]) =>
+  frames.flatMap((f): [number, number][] => [
+    [f, 1],
+    [f + 3, 0],
+  ]);
+
+function open(fields: Partial<Take>) {
+  const compiled = compile(KIT);
+  if (!compiled.ok) throw new Error(JSON.stringify(compiled.issues));
+  const take: Take = {
+    format: "moss-tap/take",
+    version: 1,
+    id: "t",
+    name: "T",
+    rate: 60,
+    frames: 200,
+    lanes: {},
+    ...fields,
+  };
+  return { program: compiled.value, take, trace: evaluate(compiled.value, take) };
+}
+
+test("each press of a move lies where it stood to its gate, and is counted with the nearest miss", () => {
+  const { program, trace } = open({
+    lanes: { a: presses(10, 43, 66, 92, 130) },
+    gates: {
+      ground: [
+        [0, 1],
+        [40, 0],
+        [71, 1],
+        [84, 0],
+        [100, 1],
+        [120, 0],
+      ],
+    },
+  });
+  const dots = listWindowDots(program, trace, 0, 0);
+  expect(dots.map(dot => [dot.fate, dot.side, dot.frames, dot.waited])).toEqual([
+    ["direct", "open", 10, 0],
+    ["coyote", "late", 4, 0],
+    ["buffer", "early", 5, 5],
+    ["lost", "early", 8, 0],
+    ["lost", "late", 11, 0],
+  ]);
+  expect(countWindow(dots, 5, 4)).toEqual({
+    direct: 1,
+    buffer: 1,
+    coyote: 1,
+    early: 1,
+    late: 1,
+    earlyBy: 3,
+    lateBy: 7,
+  });
+  expect(countWindow([], 5, 4)).toMatchObject({ direct: 0, earlyBy: Infinity });
+});
+
+test("a dead stretch is closed from either side, and two that answer one press are parted", () => {
+  const { program } = open({});
+  const dead = listStretches(program, 1, 30).find(stretch => stretch.patternIds.length === 0)!;
+  expect([dead.from, dead.to]).toEqual([9, 13]);
+  const closings = closeStretch(KIT, dead, "b");
+  expect(closings.map(closing => closing.words)).toEqual(["Let Tap reach up to 13f", "Let Hold begin at 9f"]);
+  for (const closing of closings) {
+    const compiled = compile(closing.edit(KIT));
+    if (!compiled.ok) throw new Error("must compile");
+    expect(listStretches(compiled.value, 1, 30).map(stretch => stretch.patternIds.length)).toEqual([1, 1]);
+  }
+  const both = { from: 9, to: 12, patternIds: ["tap", "hold"] };
+  expect(closeStretch(KIT, both, "b").map(closing => closing.words)).toEqual([
+    "End Tap at 8f, so that one alone answers",
+  ]);
+});
+
+test("gaps between taps are those up to a length, and final taps cost the whole gap and one frame", () => {
+  const { program, take } = open({ lanes: { a: presses(10, 20, 35, 90) } });
+  expect(listTapGaps(program, take, 0, 30)).toEqual([10, 15]);
+  expect(priceOfTaps("final", 12)).toEqual({ waits: 13 });
+  expect(priceOfTaps("each", 12)).toEqual({ waits: 0 });
+});
+
+test("tries at a sequence: how far each got, the gaps of those that came through, and why the others fell", () => {
+  const { program, trace } = open({
+    lanes: {
+      a: presses(6, 56, 118),
+      c: [
+        [10, 1],
+        [16, 0],
+        [60, 1],
+        [66, 0],
+        [120, 1],
+        [122, 0],
+      ],
+      b: presses(20),
+    },
+  });
+  expect(listTries(program, [trace], 3)).toEqual({
+    reached: [3, 2, 2, 1],
+    gaps: [[8], [2], [4]],
+    broken: { "too slow": 2 },
+  });
+});
+
+test("a curve is read for editing and written back as CSS", () => {
+  const read = (css: string) => {
+    const parsed = parseEasing(css);
+    if (!parsed.ok) throw new Error(css);
+    return parsed.value;
+  };
+  expect(readCurve(read("ease-in"))).toEqual({ kind: "bezier", handles: [0.42, 0, 1, 1] });
+  expect(readCurve(read("steps(3)"))).toEqual({ kind: "fixed" });
+  expect(formatBezier([-0.2, 1.5, 0.3333333, 0])).toBe("cubic-bezier(0, 1.5, 0.333, 0)");
+  const points = samplePoints(ratio => evaluateEasing(read("ease-in"), ratio), 3);
+  expect(formatPoints(points)).toMatch(/^linear\(0 0%, 0\.3\d+ 50%, 1 100%\)$/);
+  expect(readCurve(read(formatPoints(points)))).toMatchObject({ kind: "points" });
+  expect(movePoint(points, 1, 4, 0.9)[1]).toEqual([0.995, 0.9]);
+  expect(movePoint(points, 0, 0.5, 0.2)[0]).toEqual([0, 0.2]);
+});
+
+test.each([
+  ["transition: all 1s cubic-bezier(0.1, 0.2, 0.3, 1);", { ok: true, css: "cubic-bezier(0.1, 0.2, 0.3, 1)" }],
+  ["ease-in-out", { ok: true, css: "ease-in-out" }],
+  ["linear(0, 0.5 20%, 1)", { ok: true, css: "linear(0, 0.5 20%, 1)" }],
+])("pasting %s", (text, expected) => {
+  expect(readPasted(text)).toEqual(expected);
+});
+
+test("what is no easing function is refused with a reason", () => {
+  expect(readPasted("swoosh")).toMatchObject({
+    ok: false,
+    reason: expect.stringContaining("write linear") as string,
+  });
+});
+
+test("a scale shows both its ends, and its marks keep their distance", () => {
+  const scale = createScale(-10, 29, 400);
+  expect([scale.x(-10), scale.x(30)]).toEqual([0, 400]);
+  for (const pxPerFrame of [1, 3, 8, 25])
+    expect(axisStep(pxPerFrame) * pxPerFrame).toBeGreaterThanOrEqual(70);
+});

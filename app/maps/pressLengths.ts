@@ -1,0 +1,136 @@
+import {
+  answeredStretch,
+  parseFrames,
+  readTake,
+  writeAt,
+  type InputColumns,
+  type Kit,
+  type Pattern,
+  type Program,
+  type Take,
+} from "#core";
+
+/** A stretch of press lengths on one control: what it ends in, or nothing (`name` undefined). Frames, both ends included. */
+export interface LengthStretch {
+  readonly from: number;
+  readonly to: number;
+  readonly patternIds: readonly string[];
+}
+
+const columnsOf = new WeakMap<Program, WeakMap<Take, InputColumns>>();
+
+/** A take read into columns for a program, once for each pair; the rules need not be run for this. */
+export function readOnce(program: Program, take: Take): InputColumns {
+  let ofProgram = columnsOf.get(program);
+  if (!ofProgram) columnsOf.set(program, (ofProgram = new WeakMap()));
+  let columns = ofProgram.get(take);
+  if (!columns) ofProgram.set(take, (columns = readTake(program, take)));
+  return columns;
+}
+
+/** How long each press of a control was in a take, in frames, as far as it was let go. */
+export function listPressLengths(program: Program, take: Take, control: number): number[] {
+  const columns = readOnce(program, take);
+  const lengths: number[] = [];
+  let down = -1;
+  for (let k = 0; k < columns.controlFrame.length; k++) {
+    const change = columns.controlChange[k]!;
+    if (change >> 1 !== control) continue;
+    if ((change & 1) === 1) down = columns.controlFrame[k]!;
+    else if (down >= 0) lengths.push(columns.controlFrame[k]! - down);
+  }
+  return lengths;
+}
+
+/** The lengths of press on a control, from 1 frame up to `upTo`, cut wherever what answers them changes. */
+export function listStretches(program: Program, control: number, upTo: number): LengthStretch[] {
+  const answered = program.patterns.flatMap(pattern => {
+    if (pattern.isOff || !("control" in pattern) || pattern.control !== control) return [];
+    const stretch = answeredStretch(pattern);
+    return stretch ? [stretch] : [];
+  });
+  const idsAt = (frames: number) => answered.filter(s => s.from <= frames && frames <= s.to).map(s => s.id);
+  const stretches: { from: number; to: number; patternIds: string[] }[] = [];
+  for (let frames = 1; frames <= upTo; frames++) {
+    const patternIds = idsAt(frames);
+    const last = stretches.at(-1);
+    if (last && last.patternIds.join() === patternIds.join()) last.to = frames;
+    else stretches.push({ from: frames, to: frames, patternIds });
+  }
+  return stretches;
+}
+
+/** A change that closes a dead stretch or parts two rules that answer the same press. */
+export interface Closing {
+  readonly words: string;
+  readonly edit: (kit: Kit) => Kit;
+}
+
+/** The field of a pattern that ends the lengths it answers, and the one that begins them; undefined where it has none. */
+function limitFields(pattern: Pattern): { upper: string | undefined; lower: string | undefined } {
+  switch (pattern.kind) {
+    case "tap":
+      return { upper: "max", lower: undefined };
+    case "hold":
+      return { upper: pattern.fire === "release" ? "max" : undefined, lower: "for" };
+    case "charge":
+      return { upper: "limit", lower: pattern.fire === "full" ? "full" : "min" };
+    default:
+      return { upper: undefined, lower: undefined };
+  }
+}
+
+function set(kit: Kit, id: string, field: string, frames: number): Kit {
+  return writeAt(
+    kit,
+    ["patterns", kit.patterns.findIndex(pattern => pattern.id === id), field],
+    `${frames}f`,
+  );
+}
+
+/**
+ * What would close a stretch: for a dead one, the rule before it reaching up or the rule after it reaching down; for one
+ * that two answer, the first giving way. A stretch at the very end or without neighbours has none.
+ */
+export function closeStretch(kit: Kit, stretch: LengthStretch, controlId: string): Closing[] {
+  const own = kit.patterns.filter(
+    pattern => "control" in pattern && pattern.control === controlId && !pattern.off,
+  );
+  const nameOf = (id: string) => own.find(pattern => pattern.id === id)?.name ?? id;
+  if (stretch.patternIds.length > 1) {
+    const yielding = stretch.patternIds.find(
+      id => limitFields(own.find(pattern => pattern.id === id)!).upper,
+    );
+    const upper = yielding && limitFields(own.find(pattern => pattern.id === yielding)!).upper;
+    return yielding && upper && stretch.from > 1
+      ? [
+          {
+            words: `End ${nameOf(yielding)} at ${stretch.from - 1}f, so that one alone answers`,
+            edit: now => set(now, yielding, upper, stretch.from - 1),
+          },
+        ]
+      : [];
+  }
+  if (stretch.patternIds.length === 1) return [];
+  const framesOf = (pattern: Pattern, field: string | undefined, rounding: "atLeast" | "atMost") => {
+    const written = field === undefined ? undefined : (pattern as unknown as Record<string, unknown>)[field];
+    return typeof written === "string" ? parseFrames(written, kit.rate, rounding) : undefined;
+  };
+  const below = own.find(
+    pattern => framesOf(pattern, limitFields(pattern).upper, "atMost") === stretch.from - 1,
+  );
+  const above = own.find(
+    pattern => framesOf(pattern, limitFields(pattern).lower, "atLeast") === stretch.to + 1,
+  );
+  if (!below || !above) return [];
+  return [
+    {
+      words: `Let ${below.name} reach up to ${stretch.to}f`,
+      edit: now => set(now, below.id, limitFields(below).upper!, stretch.to),
+    },
+    {
+      words: `Let ${above.name} begin at ${stretch.from}f`,
+      edit: now => set(now, above.id, limitFields(above).lower!, stretch.from),
+    },
+  ];
+}

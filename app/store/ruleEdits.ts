@@ -1,0 +1,108 @@
+import { deleteAt, readAt, writeAt, type Kit, type PathStep } from "#core";
+import { freshId } from "./edits";
+
+/** The lists of a kit whose items are rules with a sentence. */
+export const RULE_LISTS = ["patterns", "moves", "gates", "prompts", "switches"] as const;
+export type RuleList = (typeof RULE_LISTS)[number];
+
+/** A rule by where it stands. */
+export interface RulePlace {
+  readonly list: RuleList;
+  readonly index: number;
+}
+
+interface AnyRule {
+  readonly id: string;
+  readonly name: string;
+  readonly off?: boolean;
+}
+
+function rulesOf(kit: Kit, list: RuleList): readonly AnyRule[] {
+  return (kit[list] ?? []) as readonly unknown[] as readonly AnyRule[];
+}
+
+/** The rule that stands at a place. */
+export function ruleAt(kit: Kit, { list, index }: RulePlace): AnyRule | undefined {
+  return rulesOf(kit, list)[index];
+}
+
+/** A copy of a rule right under it, with an id and a name of its own. */
+export function duplicateRule(kit: Kit, { list, index }: RulePlace): Kit {
+  const rules = rulesOf(kit, list);
+  const rule = rules[index];
+  if (!rule) return kit;
+  const names = new Set(rules.map(item => item.name));
+  let n = 2;
+  while (names.has(`${rule.name} ${n}`)) n++;
+  const copy = {
+    ...rule,
+    id: freshId(rule.id, new Set(rules.map(item => item.id))),
+    name: `${rule.name} ${n}`,
+  };
+  return { ...kit, [list]: [...rules.slice(0, index + 1), copy, ...rules.slice(index + 1)] };
+}
+
+/** A rule moved up or down in its list; the same kit where it can go no farther. */
+export function moveRule(kit: Kit, { list, index }: RulePlace, by: 1 | -1): Kit {
+  const rules = [...rulesOf(kit, list)];
+  const to = index + by;
+  if (!rules[index] || !rules[to]) return kit;
+  rules.splice(to, 0, ...rules.splice(index, 1));
+  return { ...kit, [list]: rules };
+}
+
+/** A rule switched off, as if absent, or on again. Gates and switches cannot be switched off. */
+export function turnRule(kit: Kit, { list, index }: RulePlace): Kit {
+  const path = [list, index, "off"];
+  return readAt(kit, path) === true ? deleteAt(kit, path) : writeAt(kit, path, true);
+}
+
+/** A kit without a rule. What leans on it is left, and the core says so. */
+export function removeRule(kit: Kit, { list, index }: RulePlace): Kit {
+  const left = rulesOf(kit, list).filter((_, i) => i !== index);
+  if (left.length === 0 && list !== "patterns") return deleteAt(kit, [list]);
+  return { ...kit, [list]: left };
+}
+
+/** Fields that hold ids of rules, by the list those rules stand in. */
+const LEANS: Readonly<Record<"patterns" | "moves" | "gates" | "prompts", ReadonlySet<string>>> = {
+  patterns: new Set(["pattern", "ask", "while"]),
+  moves: new Set(["move"]),
+  gates: new Set(["gate", "bans", "spends", "refill", "all", "any", "none", "mirrorWhen", "opens"]),
+  prompts: new Set(["prompt"]),
+};
+
+/** Does a value hold an id in one of these fields? */
+function holdsId(value: unknown, fields: ReadonlySet<string>, id: string, field = ""): boolean {
+  if (typeof value === "string") return fields.has(field) && value === id;
+  if (Array.isArray(value)) return value.some(item => holdsId(item, fields, id, field));
+  if (typeof value !== "object" || value === null) return false;
+  return Object.entries(value).some(([key, item]) => holdsId(item, fields, id, key));
+}
+
+/** The names of everything that leans on a rule: those that would be at fault without it. */
+export function listLeaning(kit: Kit, place: RulePlace): string[] {
+  const rule = ruleAt(kit, place);
+  if (!rule || place.list === "switches") return [];
+  const fields = LEANS[place.list];
+  const named = [
+    ...(kit.sticks ?? []),
+    ...RULE_LISTS.flatMap(list => (list === "switches" ? [] : rulesOf(kit, list))),
+  ];
+  const leaning = named
+    .filter(item => item !== rule && holdsId(item, fields, rule.id))
+    .map(item => item.name);
+  const switches = (kit.switches ?? []).filter(item => holdsId(item, fields, rule.id)).length;
+  return [...leaning, ...(switches > 0 ? [`${switches} switch${switches > 1 ? "es" : ""} of modes`] : [])];
+}
+
+/** The key by which a rule is known in the address: its kind and id. */
+export function keyOfRule(kit: Kit, place: RulePlace): string {
+  const kind = place.list === "switches" ? "switch" : place.list.slice(0, -1);
+  return `${kind}:${place.list === "switches" ? place.index : (ruleAt(kit, place)?.id ?? "")}`;
+}
+
+/** A rule's path in the kit. */
+export function pathOfRule({ list, index }: RulePlace): readonly PathStep[] {
+  return [list, index];
+}

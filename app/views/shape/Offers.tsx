@@ -1,0 +1,38 @@
+import { useState } from "react";
+import { writeAt, type Kit } from "#core";
+import { editKit } from "../../store/workbench";
+import { offersOf, type RuleItem } from "./rules";
+
+const FIRST = 5;
+
+/** What else a rule could say, offered at the end of its sentence. */
+export function Offers({ kit, rule }: { kit: Kit; rule: RuleItem }) {
+  const [isWhole, setWhole] = useState(false);
+  const offers = offersOf(kit, rule);
+  if (offers.length === 0) return null;
+  const shown = isWhole ? offers : offers.slice(0, FIRST);
+  return (
+    <p className="mt-1 flex flex-wrap gap-x-3 text-sm" role="group" aria-label="What else it could say">
+      {shown.map(offer => (
+        <button
+          key={offer.words}
+          type="button"
+          className="py-0.5 text-moss underline-offset-4 hover:underline"
+          onClick={() => editKit(offer.words, now => writeAt(now, [rule.list, rule.index], offer.becomes))}
+        >
+          {offer.words}
+        </button>
+      ))}
+      {offers.length > FIRST && (
+        <button
+          type="button"
+          className="py-0.5 text-soft underline underline-offset-4"
+          aria-expanded={isWhole}
+          onClick={() => setWhole(!isWhole)}
+        >
+          {isWhole ? "less" : `${offers.length - FIRST} more`}
+        </button>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,69 @@
+import { useSearchParams } from "react-router";
+import type { Kit } from "#core";
+import { say } from "../../shell/notices";
+import { duplicateRule, keyOfRule, listLeaning, moveRule, removeRule, turnRule } from "../../store/ruleEdits";
+import { editKit, undo, workbench } from "../../store/workbench";
+import { Button } from "../../ui/Button";
+import type { RuleItem } from "./rules";
+
+/** What can be done with a whole rule: copied, switched off, moved up or down, deleted. */
+export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
+  const [, setSearch] = useSearchParams();
+  const open = (key: string) =>
+    setSearch(search => {
+      search.set("rule", key);
+      return search;
+    });
+  const canTurn = rule.list === "patterns" || rule.list === "moves" || rule.list === "prompts";
+  const last = (kit[rule.list]?.length ?? 1) - 1;
+  const name = rule.name || "This switch";
+  const move = (by: 1 | -1) => {
+    editKit(`moved ${name}`, now => moveRule(now, rule, by));
+    if (rule.list === "switches") open(`switch:${rule.index + by}`);
+  };
+  const remove = () => {
+    const leaning = listLeaning(kit, rule);
+    editKit(`deleted ${name}`, now => removeRule(now, rule));
+    say({
+      tone: leaning.length > 0 ? "trouble" : "plain",
+      title: `${name} is deleted.`,
+      details:
+        leaning.length > 0 ? [`Leaning on it: ${leaning.join(", ")}. Each says so until it is mended.`] : [],
+      action: { label: "Put it back", run: undo },
+    });
+  };
+  return (
+    <p className="mt-4 -ml-2 flex flex-wrap gap-1" role="group" aria-label="This rule">
+      {rule.list !== "switches" && (
+        <Button
+          look="quiet"
+          onClick={() => {
+            editKit(`duplicated ${name}`, now => duplicateRule(now, rule));
+            const { kit: now } = workbench.getState();
+            if (now) open(keyOfRule(now, { list: rule.list, index: rule.index + 1 }));
+          }}
+        >
+          Duplicate
+        </Button>
+      )}
+      {canTurn && (
+        <Button
+          look="quiet"
+          aria-pressed={rule.isOff}
+          onClick={() => editKit(`turned ${name}`, now => turnRule(now, rule))}
+        >
+          {rule.isOff ? "Switch on" : "Switch off"}
+        </Button>
+      )}
+      <Button look="quiet" disabled={rule.index === 0} onClick={() => move(-1)}>
+        Move up
+      </Button>
+      <Button look="quiet" disabled={rule.index >= last} onClick={() => move(1)}>
+        Move down
+      </Button>
+      <Button look="quiet" aria-label="Delete this rule" onClick={remove}>
+        Delete
+      </Button>
+    </p>
+  );
+}

@@ -1,0 +1,76 @@
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import type { RuleItem } from "./rules";
+
+const MOST_LETTERS = 96;
+
+function shorten(summary: string): string {
+  return summary.length > MOST_LETTERS ? `${summary.slice(0, MOST_LETTERS - 2).trimEnd()} …` : summary;
+}
+
+/** The rules at the left of Shape; the one open is marked, those with something to look at say so; found by typing. */
+export function RuleList({
+  rules,
+  openKey,
+  warned,
+}: {
+  rules: readonly RuleItem[];
+  openKey: string | undefined;
+  warned: ReadonlySet<string>;
+}) {
+  const [search] = useSearchParams();
+  const [wanted, setWanted] = useState("");
+  const word = wanted.trim().toLowerCase();
+  const found = rules.filter(rule =>
+    `${rule.name} ${rule.summary} ${rule.group}`.toLowerCase().includes(word),
+  );
+  const groups = [...new Set(found.map(rule => rule.group))];
+  const linkTo = (key: string) => {
+    const next = new URLSearchParams(search);
+    next.set("rule", key);
+    return `?${next.toString()}`;
+  };
+  return (
+    <nav aria-label="Rules" className="flex flex-col gap-3">
+      {rules.length > 5 && (
+        <div className="px-5">
+          <input
+            type="search"
+            aria-label="Find a rule"
+            placeholder="Find a rule"
+            className="w-full rounded-full border border-line bg-leaf px-3 py-1 text-sm placeholder:text-soft"
+            value={wanted}
+            onChange={event => setWanted(event.target.value)}
+          />
+        </div>
+      )}
+      {found.length === 0 && word !== "" && (
+        <p className="px-5 text-sm text-soft">No rule has “{wanted.trim()}” in it.</p>
+      )}
+      {groups.map(group => (
+        <section key={group}>
+          <h2 className="px-5 pb-1 text-sm text-soft">{group}</h2>
+          <ul>
+            {found
+              .filter(rule => rule.group === group)
+              .map(rule => (
+                <li key={rule.key}>
+                  <Link
+                    to={linkTo(rule.key)}
+                    preventScrollReset
+                    aria-current={rule.key === openKey}
+                    className={`block border-l-[3px] border-transparent px-5 py-1 text-sm leading-snug hover:bg-leaf aria-[current=true]:border-moss aria-[current=true]:bg-leaf ${rule.isOff ? "line-through decoration-soft" : ""}`}
+                  >
+                    {rule.name && <b>{rule.name}</b>}{" "}
+                    <span className="text-soft">{shorten(rule.summary)}</span>
+                    {rule.isOff && <span className="text-foxglove"> · off</span>}
+                    {warned.has(rule.key) && <span className="text-foxglove"> · look</span>}
+                  </Link>
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+    </nav>
+  );
+}

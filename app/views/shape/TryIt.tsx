@@ -1,0 +1,127 @@
+import type { Kit, Pattern } from "#core";
+import { keepSession, pad } from "../../devices/pad";
+import { usePad } from "../../devices/usePad";
+import { stepWords } from "../../maps/SequenceLadder";
+import { Button } from "../../ui/Button";
+import { ControlPad } from "../ControlPad";
+import { MeterRing, useMeter } from "../MeterRing";
+import { Ticker } from "../Ticker";
+
+const MOST_STONES = 5;
+
+/** The steps or taps of an attempt as stones that fill as they are made. */
+function Rungs({ kit, pattern }: { kit: Kit; pattern: Pattern }) {
+  const { made, of } = useMeter(pattern.id);
+  const words =
+    pattern.kind === "sequence"
+      ? pattern.steps.map(step => stepWords(kit, step))
+      : pattern.kind === "taps"
+        ? Array.from({ length: pattern.count }, (_, k) => `tap ${k + 1}`)
+        : [];
+  if (words.length === 0) return null;
+  return (
+    <ol
+      className="flex flex-wrap gap-1 text-xs"
+      aria-label={`${made} of ${of || words.length} made`}
+      data-testid="rungs"
+      data-made={made}
+    >
+      {words.map((word, k) => (
+        <li
+          key={k}
+          className={`rounded-full border-2 px-2 py-0.5 ${k < made ? "border-moss bg-moss text-leaf" : "border-line text-soft"}`}
+        >
+          {word}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** A charge as a bar with its levels, and what it is worth now in the game's units. */
+function ChargeBar({ pattern }: { pattern: Extract<Pattern, { kind: "charge" }> }) {
+  const { ratio, value, level } = useMeter(pattern.id);
+  const name = level > 0 ? (pattern.levels?.[level - 1]?.name ?? "") : "";
+  return (
+    <div className="text-sm">
+      <div className="relative h-3 overflow-hidden rounded-full bg-sand" aria-hidden>
+        <div className="h-full bg-moss" style={{ width: `${Math.min(1, ratio) * 100}%` }} />
+      </div>
+      <p className="mt-1 flex justify-between font-mono" data-testid="charge-now">
+        <span>{value.toFixed(2)}</span>
+        <span className="text-soft">{name || `ratio ${ratio.toFixed(2)}`}</span>
+      </p>
+    </div>
+  );
+}
+
+function KeepButton() {
+  const isAwake = usePad(state => state.session !== undefined);
+  return (
+    <Button
+      disabled={!isAwake}
+      onClick={event => {
+        event.currentTarget.blur();
+        const { session } = pad.getState();
+        if (session) keepSession(session);
+      }}
+    >
+      Keep what was tried
+    </Button>
+  );
+}
+
+/** A place to try a rule right beside its sentence: the same live core as Play. */
+export function TryIt({
+  kit,
+  pattern,
+  moveId,
+}: {
+  kit: Kit;
+  pattern: Pattern | undefined;
+  moveId: string | undefined;
+}) {
+  const ids = pattern ? controlIds(kit, pattern) : [];
+  const controls = kit.controls.filter(control => ids.includes(control.id)).slice(0, MOST_STONES);
+  return (
+    <aside
+      aria-label="Try it here"
+      className="flex flex-col gap-3 overflow-auto border-l border-line px-5 py-4"
+      data-hands
+    >
+      <h2 className="text-sm font-semibold">Try it here</h2>
+      {pattern ? (
+        <>
+          <div className="flex flex-wrap items-start justify-between gap-2">
+            {controls.map(control => (
+              <ControlPad key={control.id} control={control} isSmall={controls.length > 2} />
+            ))}
+            <MeterRing patternId={pattern.id} name={pattern.name} />
+          </div>
+          {pattern.kind === "charge" && <ChargeBar pattern={pattern} />}
+          <Rungs kit={kit} pattern={pattern} />
+          <Ticker only={(kind, id) => (kind === "pattern" ? id === pattern.id : id === moveId)} />
+          <p>
+            <KeepButton />
+          </p>
+        </>
+      ) : (
+        <p className="text-sm text-soft">Open a pattern or a move to try it with your hands.</p>
+      )}
+    </aside>
+  );
+}
+
+/** The controls that play a pattern; for a direction, the four of its stick. */
+function controlIds(kit: Kit, pattern: Pattern): readonly string[] {
+  if ("control" in pattern) return [pattern.control];
+  if ("controls" in pattern) return pattern.controls;
+  return pattern.steps.flatMap(step => {
+    if ("press" in step) return [step.press];
+    if ("release" in step) return [step.release];
+    if ("hold" in step) return [step.hold];
+    if ("together" in step) return step.together;
+    const stick = kit.sticks?.find(item => step.dir.startsWith(`${item.id}:`));
+    return stick ? [stick.up, stick.down, stick.left, stick.right] : [];
+  });
+}

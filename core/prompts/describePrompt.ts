@@ -1,0 +1,195 @@
+import type { Kit, Prompt } from "../kit/schema";
+import {
+  atLeast,
+  atMost,
+  choice,
+  clause,
+  gate,
+  nameList,
+  optional,
+  ref,
+  ruleName,
+  swap,
+  text,
+  words,
+  type Offer,
+  type Option,
+  type SentencePart,
+  type SwapOption,
+} from "../kit/sentence";
+import { describeWhere, freeControl, offerIf, offerWhere } from "../patterns/describeParts";
+
+const EARLY: readonly Option[] = [
+  { value: "ignore", label: "is ignored", hint: "a press before the window is neither right nor wrong" },
+  { value: "allow", label: "counts", hint: "an answer may begin as soon as it is shown" },
+  { value: "fail", label: "fails it", hint: "a press before the window is too early" },
+];
+
+const ON: readonly Option[] = [
+  { value: "success", label: "succeeds", hint: "only when the other was answered" },
+  { value: "failure", label: "fails", hint: "only when the other failed" },
+  { value: "any", label: "is over", hint: "whichever way it went" },
+];
+
+function startForms(prompt: Prompt, kit: Kit): SwapOption[] {
+  const gateId = kit.gates?.[0]?.id;
+  const other = (kit.prompts ?? []).find(item => item.id !== prompt.id)?.id;
+  return [
+    { value: "at", label: "at", hint: "at a time of its own", becomes: { at: "60f" } },
+    ...(gateId === undefined
+      ? []
+      : [
+          {
+            value: "gate",
+            label: "when a gate opens:",
+            hint: "whenever it opens",
+            becomes: { gate: gateId },
+          },
+        ]),
+    ...(other === undefined
+      ? []
+      : [
+          {
+            value: "prompt",
+            label: "after",
+            hint: "when another prompt is over",
+            becomes: { prompt: other, on: "success" },
+          },
+        ]),
+  ];
+}
+
+function describeStart(prompt: Prompt, kit: Kit): SentencePart[] {
+  const { starts } = prompt;
+  const forms = startForms(prompt, kit);
+  if ("at" in starts)
+    return [
+      swap("at", forms, ["starts"], "when it is shown"),
+      words(" "),
+      atLeast(starts.at, ["starts", "at"], "shown at"),
+    ];
+  if ("gate" in starts)
+    return [
+      swap("gate", forms, ["starts"], "when it is shown"),
+      words(" "),
+      gate(starts.gate, ["starts", "gate"]),
+    ];
+  return [
+    swap("prompt", forms, ["starts"], "when it is shown"),
+    words(" "),
+    ref("prompt", starts.prompt, ["starts", "prompt"]),
+    words(" "),
+    choice(starts.on, ON, ["starts", "on"], "after which outcome"),
+  ];
+}
+
+/** A prompt as one sentence, its name first. Paths are inside the prompt. */
+export function describePrompt(prompt: Prompt, kit: Kit): SentencePart[] {
+  return [
+    ruleName(prompt.name || prompt.id),
+    words(" asks for "),
+    ...nameList("pattern", prompt.ask, ["ask"], "pattern asked for", "or", 1),
+    words(", shown "),
+    ...describeStart(prompt, kit),
+    ...optional(prompt.lead, ["lead"], lead => [
+      words(", its window opening "),
+      atLeast(lead, ["lead"], "lead"),
+      words(" later"),
+    ]),
+    words(", for "),
+    atMost(prompt.window, ["window"], "window"),
+    ...optional(prompt.target, ["target"], target => [
+      words("; best at "),
+      atLeast(target, ["target"], "target"),
+    ]),
+    ...(prompt.grades ?? []).flatMap((grade, k) =>
+      clause(
+        ["grades", k],
+        [
+          words(k === 0 ? "; graded " : ", "),
+          text(grade.name, ["grades", k, "name"], `name of grade ${k + 1}`),
+          words(" within "),
+          atMost(grade.within, ["grades", k, "within"], `grade ${grade.name} within`),
+        ],
+      ),
+    ),
+    ...optional(prompt.early, ["early"], early => [
+      words("; a press before its window "),
+      choice(early, EARLY, ["early"], "a press before its window"),
+    ]),
+    ...(prompt.wrong === "fail"
+      ? clause(
+          ["wrong"],
+          [
+            words("; a press of "),
+            ...nameList("control", prompt.wrongOn ?? [], ["wrongOn"], "wrong control", "or"),
+            words(" fails it"),
+          ],
+        )
+      : []),
+    ...(prompt.captures?.length
+      ? clause(
+          ["captures"],
+          [
+            words("; while it is open no other rule hears "),
+            ...nameList("control", prompt.captures, ["captures"], "control it keeps"),
+          ],
+        )
+      : []),
+    ...optional(prompt.opens, ["opens"], id => [
+      words("; its window opens "),
+      gate(id, ["opens"], "gate it opens"),
+    ]),
+    ...describeWhere(prompt),
+  ];
+}
+
+/** What else a prompt could say, each with the prompt as it would then be. */
+export function offerPrompt(prompt: Prompt, kit: Kit): Offer<Prompt>[] {
+  const pattern = kit.patterns.find(item => !prompt.ask.includes(item.id))?.id;
+  const control = freeControl(kit, prompt.wrongOn ?? []);
+  const gateId = kit.gates?.[0]?.id;
+  const grades = prompt.grades ?? [];
+  const grade = grades.length === 0 ? { name: "perfect", within: "4f" } : { name: "good", within: "12f" };
+  return [
+    ...offerIf(pattern !== undefined, "… or one more answer", () => ({
+      ...prompt,
+      ask: [...prompt.ask, pattern!],
+    })),
+    ...offerIf(prompt.lead === undefined, "… with time to see it first", () => ({ ...prompt, lead: "30f" })),
+    ...offerIf(prompt.target === undefined, "… best at a moment in the window", () => ({
+      ...prompt,
+      target: "20f",
+    })),
+    ...offerIf(
+      !grades.some(item => item.name === grade.name),
+      grades.length === 0 ? "… with grades" : "… with one more grade",
+      () => ({
+        ...prompt,
+        grades: [...grades, grade],
+      }),
+    ),
+    ...offerIf(prompt.early === undefined, "… and what becomes of an early press", () => ({
+      ...prompt,
+      early: "fail" as const,
+    })),
+    ...offerIf(
+      control !== undefined && !prompt.wrongOn?.includes(control),
+      "… and fail on a wrong button",
+      () => ({
+        ...prompt,
+        wrong: "fail" as const,
+        wrongOn: [...(prompt.wrongOn ?? []), control!],
+      }),
+    ),
+    ...offerIf(control !== undefined && !prompt.captures, "… and keep its button from other rules", () => ({
+      ...prompt,
+      captures: [kit.controls[0]!.id],
+    })),
+    ...offerIf(prompt.opens === undefined && gateId !== undefined, "… and open a gate meanwhile", () => ({
+      ...prompt,
+      opens: gateId!,
+    })),
+    ...offerWhere(prompt, kit),
+  ];
+}

@@ -1,0 +1,378 @@
+import { writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { By, Key, type WebDriver } from "selenium-webdriver";
+import { beforeEach, expect, test } from "vitest";
+import { compile, evaluate, formatTrace, type Kit, type Take, type TraceEvent } from "#core";
+import { find, press, textOf, waitFor } from "./browser";
+import { useSession } from "./session";
+
+const BARE: Kit = {
+  format: "moss-tap/kit",
+  version: 1,
+  id: "bare",
+  name: "Bare",
+  rate: 60,
+  controls: [
+    { id: "leap", name: "Leap", bindings: [["key:Space"]] },
+    { id: "strike", name: "Strike", bindings: [["key:KeyJ"]] },
+    { id: "guard", name: "Guard", bindings: [["key:KeyK"]] },
+  ],
+  patterns: [],
+};
+
+const session = useSession();
+let driver: WebDriver;
+
+beforeEach(async () => {
+  driver = session.driver;
+  await find(driver, 'ul[aria-label="Demos"]');
+  const file = join(session.downloads, "bare.json");
+  writeFileSync(file, JSON.stringify(BARE));
+  await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(file);
+  await (await find(driver, "[data-testid=kit-bare] a")).click();
+  await press(driver, "Shape");
+  await waitFor(driver, "Shape", async () => (await textOf(driver, "main")).includes("No rule yet"));
+});
+
+/** The kit as it is kept, once it is what is waited for. */
+async function keptKit(what: string, isIt: (kit: Kit) => boolean): Promise<Kit> {
+  return waitFor(driver, what, async () => {
+    const kit =
+      await driver.executeAsyncScript<Kit>(`const done = arguments[0]; const open = indexedDB.open("moss-tap");
+      open.onsuccess = () => { const get = open.result.transaction("kits").objectStore("kits").get("bare");
+        get.onsuccess = () => { open.result.close(); done(get.result.kit); }; };`);
+    return isIt(kit) && kit;
+  });
+}
+
+type Lanes = Record<string, [number, number][]>;
+
+/** What the kit makes of presses drawn as [from, to) for each control. */
+function judge(
+  kit: Kit,
+  presses: Record<string, [number, number][]>,
+  gates: Lanes = {},
+): readonly TraceEvent[] {
+  const lanes = Object.fromEntries(
+    Object.entries(presses).map(([id, list]) => [
+      id,
+      list.flatMap(([from, to]): [number, number][] => [
+        [from, 1],
+        [to, 0],
+      ]),
+    ]),
+  );
+  const take = {
+    format: "moss-tap/take",
+    version: 1,
+    id: "t",
+    name: "T",
+    rate: 60,
+    frames: 300,
+    lanes,
+    gates,
+  };
+  const compiled = compile(kit);
+  if (!compiled.ok) throw new Error(JSON.stringify(compiled.issues));
+  return formatTrace(compiled.value, evaluate(compiled.value, take as unknown as Take)).events;
+}
+
+const framesOf = (events: readonly TraceEvent[], kind: TraceEvent["kind"], id: string) =>
+  events.flatMap(event => (event.kind === kind && event.id === id ? [event.f] : []));
+
+/** Goes by Tab alone to what is called so. */
+async function tabTo(label: string): Promise<void> {
+  for (let k = 0; k < 150; k++) {
+    await driver.actions().sendKeys(Key.TAB).perform();
+    const name = await driver.executeScript<string>(
+      "const on = document.activeElement; return (on.getAttribute('aria-label') || on.textContent || '').trim();",
+    );
+    if (name.startsWith(label)) return;
+  }
+  throw new Error(`no Tab leads to ${label}`);
+}
+
+const keys = (...pressed: string[]) =>
+  driver
+    .actions()
+    .sendKeys(...pressed)
+    .perform();
+
+async function startByKeys(words: string): Promise<void> {
+  await tabTo("New rule");
+  await keys(Key.ENTER);
+  await find(driver, `[aria-label="${words}"]`);
+  await tabTo(words);
+  await keys(Key.ENTER);
+  await find(driver, "[data-testid=sentence]");
+}
+
+async function startByHand(words: string): Promise<void> {
+  await press(driver, "New rule");
+  await press(driver, words);
+  await find(driver, "[data-testid=sentence]");
+}
+
+async function choose(label: string, words: string): Promise<void> {
+  await (await find(driver, `[aria-label^="${label}"]`)).click();
+  const item = await waitFor(
+    driver,
+    words,
+    async () =>
+      (
+        await driver.findElements(
+          By.xpath(`//*[@role="menu"]//button[starts-with(normalize-space(.), "${words}")]`),
+        )
+      )[0],
+  );
+  await item.click();
+}
+
+test("by keys alone: a hold, tried right there, its meter filling", async () => {
+  await startByKeys("Hold");
+  await tabTo("length of the hold");
+  await keys(Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_DOWN);
+  const kit = await keptKit(
+    "the hold",
+    made => made.patterns[0]?.kind === "hold" && made.patterns[0].for === "26f",
+  );
+  expect(
+    framesOf(
+      judge(kit, {
+        leap: [
+          [10, 50],
+          [80, 105],
+        ],
+      }),
+      "fired",
+      "leap-hold",
+    ),
+  ).toEqual([36]);
+  await press(driver, "Wake the pad");
+  await driver.actions().keyDown(Key.SPACE).perform();
+  const seen = new Set<string>();
+  await waitFor(driver, "the ring to fill", async () => {
+    const ratio = await (await find(driver, "[data-testid=meter-leap-hold]")).getAttribute("data-ratio");
+    seen.add(ratio ?? "");
+    return ratio === "1.000";
+  });
+  expect([...seen].some(ratio => Number(ratio) > 0 && Number(ratio) < 1)).toBe(true);
+  await driver.actions().keyUp(Key.SPACE).perform();
+  await press(driver, "Keep what was tried");
+  await keys(Key.ESCAPE);
+  await waitFor(driver, "a kept take", async () =>
+    (await textOf(driver, "[data-testid=open-take]")).includes("Take 1"),
+  );
+  await waitFor(driver, "its press on the map", async () =>
+    (await textOf(driver, "[data-testid=press-length-map]")).includes("1 answered"),
+  );
+});
+
+test("by keys alone: a jump with coyote and buffer, and a clause taken out with one key", async () => {
+  await startByKeys("Forgive a late jump");
+  await tabTo("buffer");
+  await keys(Key.ARROW_UP, Key.ARROW_UP);
+  await tabTo("coyote");
+  await keys(Key.ARROW_UP);
+  const kit = await keptKit(
+    "the jump",
+    made => made.moves?.[0]?.buffer === "8f" && made.moves[0].needs?.[0]?.coyote === "6f",
+  );
+  const gates: Lanes = {
+    footing: [
+      [0, 1],
+      [40, 0],
+      [70, 1],
+      [100, 0],
+      [130, 1],
+    ],
+  };
+  const events = judge(
+    kit,
+    {
+      leap: [
+        [45, 47],
+        [62, 64],
+        [107, 109],
+        [121, 123],
+      ],
+    },
+    gates,
+  );
+  expect(events.filter(event => event.kind === "performed").map(event => [event.f, event.by])).toEqual([
+    [45, "coyote"],
+    [70, "buffer"],
+  ]);
+  expect(framesOf(events, "lost", "jump")).toEqual([115, 129]);
+  await tabTo("buffer");
+  await keys(Key.DELETE);
+  await keptKit("no memory", made => made.moves?.[0]?.buffer === undefined);
+  await driver.actions().keyDown(Key.CONTROL).sendKeys("z").keyUp(Key.CONTROL).perform();
+  await keptKit("the memory back", made => made.moves?.[0]?.buffer === "8f");
+});
+
+test("by keys alone: two buttons together, and a chain of three attacks with a buffer", async () => {
+  await startByKeys("Two buttons together");
+  await tabTo("spread of the presses");
+  await keys(Key.ARROW_DOWN);
+  let kit = await keptKit(
+    "the chord",
+    made => made.patterns[0]?.kind === "chord" && made.patterns[0].spread === "3f",
+  );
+  const together = judge(kit, {
+    leap: [
+      [10, 20],
+      [40, 50],
+    ],
+    strike: [
+      [13, 20],
+      [44, 50],
+    ],
+  });
+  expect(framesOf(together, "fired", "together")).toEqual([13]);
+  await startByKeys("Chain of attacks");
+  kit = await keptKit("the chain", made => made.moves?.length === 3);
+  const events = judge(kit, {
+    leap: [
+      [10, 12],
+      [20, 22],
+      [40, 42],
+    ],
+  });
+  expect(events.flatMap(event => (event.kind === "performed" ? [[event.id, event.f]] : []))).toEqual([
+    ["first-blow", 10],
+    ["second-blow", 20],
+    ["third-blow", 40],
+  ]);
+  const early = judge(kit, {
+    leap: [
+      [10, 12],
+      [13, 15],
+    ],
+  });
+  expect(framesOf(early, "performed", "second-blow")).toEqual([19]);
+});
+
+test("by hand: tap and hold on one button; a stretch made dead by dragging is closed by a button", async () => {
+  await startByHand("Tap or hold");
+  await find(driver, "[data-testid=press-length-map]");
+  const edge = await find(driver, '[aria-label="Leap tap: longest tap on the map"]');
+  await driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", edge);
+  await driver
+    .actions()
+    .move({ origin: edge })
+    .press()
+    .move({ origin: edge, x: -30 })
+    .move({ origin: edge, x: -70 })
+    .release()
+    .perform();
+  const dead = await keptKit("a dead stretch", made => {
+    const [tap] = made.patterns;
+    return tap?.kind === "tap" && parseInt(tap.max) < 10;
+  });
+  const max = parseInt((dead.patterns[0] as { max: string }).max);
+  expect(framesOf(judge(dead, { leap: [[10, 10 + max + 1]] }), "fired", "leap-tap")).toEqual([]);
+  await press(driver, "Let Leap tap reach up to 11f");
+  const kit = await keptKit("no dead stretch", made => (made.patterns[0] as { max?: string }).max === "11f");
+  const events = judge(kit, {
+    leap: [
+      [10, 21],
+      [50, 62],
+    ],
+  });
+  expect(framesOf(events, "fired", "leap-tap")).toEqual([21]);
+  expect(framesOf(events, "fired", "leap-hold")).toEqual([62]);
+  await press(driver, "Undo");
+  await press(driver, "Undo");
+  await keptKit("one drag, one step", made => (made.patterns[0] as { max?: string }).max === "11f");
+});
+
+test("by hand: a charge in three levels along a curve, its worth read by the probe", async () => {
+  await startByHand("Charge and let go");
+  await press(driver, "ease out");
+  let kit = await keptKit("the curve", made => (made.patterns[0] as { curve?: string }).curve === "ease-out");
+  const [full] = judge(kit, { leap: [[10, 80]] }).filter(event => event.kind === "fired");
+  expect(full).toMatchObject({ f: 80, level: 3, value: 100 });
+  const [half] = judge(kit, { leap: [[10, 40]] }).filter(event => event.kind === "fired");
+  expect(half).toMatchObject({ level: 1, ratio: 0.5 });
+  expect((half as { value: number }).value).toBeCloseTo(68.4, 0);
+  const handle = await find(driver, '[aria-label="Second handle of the curve"]');
+  await driver
+    .actions()
+    .move({ origin: handle })
+    .press()
+    .move({ origin: handle, x: -10, y: 20 })
+    .release()
+    .perform();
+  kit = await keptKit("a curve of its own", made =>
+    /^cubic-bezier/.test((made.patterns[0] as { curve?: string }).curve ?? ""),
+  );
+  await (
+    await find(driver, '[aria-label="Paste a CSS easing function"]')
+  ).sendKeys("linear(0, 0.2 60%, 1)", Key.ENTER);
+  kit = await keptKit(
+    "the pasted curve",
+    made => (made.patterns[0] as { curve?: string }).curve === "linear(0, 0.2 60%, 1)",
+  );
+  const svg = await find(driver, "[data-testid=curve-editor] svg");
+  await driver.actions().move({ origin: svg, x: 19 }).perform();
+  await waitFor(driver, "the probe", async () =>
+    /worth\s+20/.test(await textOf(driver, "[data-testid=curve-probe]")),
+  );
+});
+
+test("by hand: a double tap that costs the single nothing, and one that does, its price told", async () => {
+  await startByHand("Double tap");
+  let kit = await keptKit("the double tap", made => made.patterns[0]?.kind === "taps");
+  const hands = {
+    leap: [
+      [10, 12],
+      [20, 22],
+      [80, 82],
+    ] as [number, number][],
+  };
+  expect(framesOf(judge(kit, hands), "fired", "leap-twice")).toEqual([20]);
+  await choose("what it answers", "the count, once sure");
+  await waitFor(driver, "the price", async () =>
+    (await textOf(driver, "[data-testid=tap-ladder]")).includes("a single tap is answered 15f (250 ms) late"),
+  );
+  kit = await keptKit("the sure one", made => (made.patterns[0] as { answer?: string }).answer === "final");
+  const sure = judge(kit, hands).flatMap(event => (event.kind === "fired" ? [[event.f, event.count]] : []));
+  expect(sure).toEqual([
+    [20, 2],
+    [95, 1],
+  ]);
+});
+
+test("by hand: a sequence of five steps that a button cancels; what leans on a deleted rule is told", async () => {
+  await startByHand("Motion and button");
+  await press(driver, "… then one more step");
+  await press(driver, "… and let a button cancel it");
+  const kit = await keptKit("five steps", made => {
+    const [sequence] = made.patterns;
+    return sequence?.kind === "sequence" && sequence.steps.length === 5 && sequence.cancel?.length === 1;
+  });
+  const motion = { down: [[10, 16]], right: [[13, 26]], leap: [[20, 22]], strike: [[25, 27]] } as Record<
+    string,
+    [number, number][]
+  >;
+  expect(framesOf(judge(kit, motion), "fired", "quarter-turn")).toEqual([25]);
+  const cancelled = judge(kit, { ...motion, guard: [[18, 19]] });
+  expect(framesOf(cancelled, "fired", "quarter-turn")).toEqual([]);
+  expect(cancelled).toContainEqual(expect.objectContaining({ kind: "lapsed", why: "cancelled" }));
+  await press(driver, "New rule");
+  await press(driver, "A move");
+  await (
+    await waitFor(
+      driver,
+      "the rule",
+      async () => (await driver.findElements(By.xpath('//nav[@aria-label="Rules"]//a[b="Quarter turn"]')))[0],
+    )
+  ).click();
+  await press(driver, "Delete this rule");
+  await waitFor(driver, "what leans on it", async () =>
+    (await textOf(driver, "[role=status].fixed")).includes("Leaning on it: Move 1"),
+  );
+  await press(driver, "Put it back");
+  await keptKit("it back", made => made.patterns.length === 1);
+});
