@@ -69,8 +69,8 @@ function benchLinear(): void {
 }
 
 function benchDrag(): void {
-  const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
-  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/sloppy-climb.json", "utf8")));
+  const kit = parseKit(JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8")));
+  const take = parseTake(JSON.parse(readFileSync("e2e/belfry/sloppy-climb.json", "utf8")));
   if (!kit.ok || !take.ok) throw new Error("the demo must read");
   const minute = lengthenTake(take.value, 3600);
   let frames = 4;

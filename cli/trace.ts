@@ -1,8 +1,9 @@
 import { Command } from "commander";
-import { compile, evaluate, formatTrace, parseKit, parseTake } from "#core";
+import { compile, formatIssue, formatTrace, parseKit, parseTake, readTake } from "#core";
+import { checkStage, compileStage, prepareKit, runStaged } from "#stage";
 import { readDocument } from "./readDocument";
 
-/** Writes the trace of a take to standard output, or one line a fault to standard error and exit code 2. */
+/** Writes the trace of a take, on the kit's stage where it has one, to standard output, or one line a fault to standard error and exit code 2. */
 function main(kitFile: string, takeFile: string): void {
   const kit = readDocument(kitFile, parseKit);
   const take = readDocument(takeFile, parseTake);
@@ -12,11 +13,17 @@ function main(kitFile: string, takeFile: string): void {
     process.exitCode = 2;
     return;
   }
-  const program = compile(kit.value);
+  const faults = checkStage(kit.value);
+  if (faults.length > 0) {
+    process.stderr.write(faults.map(issue => `${kitFile}: ${formatIssue(issue)}`).join("\n") + "\n");
+    process.exitCode = 2;
+    return;
+  }
+  const program = compile(prepareKit(kit.value));
   if (!program.ok) throw new Error("a kit that was read must compile");
-  process.stdout.write(
-    JSON.stringify(formatTrace(program.value, evaluate(program.value, take.value))) + "\n",
-  );
+  const columns = readTake(program.value, take.value);
+  const { trace } = runStaged(program.value, columns, compileStage(kit.value, program.value));
+  process.stdout.write(JSON.stringify(formatTrace(program.value, trace)) + "\n");
 }
 
 new Command("trace")

@@ -63,7 +63,7 @@ export type { Fate, Lapse, Loss, Use } from "./study/fates";
 export { diffTraces } from "./study/diffTraces";
 export type { Difference } from "./study/diffTraces";
 export { findNearestMiss } from "./study/nearestMiss";
-export type { NearestMiss } from "./study/nearestMiss";
+export type { NearestMiss, RunRules } from "./study/nearestMiss";
 export { formatDifferences, formatFate, formatNearestMiss } from "./study/formatFate";
 export { DOCUMENT_SCHEMAS } from "./formats/schemas";
 export { stageGate } from "./gates/stepGates";

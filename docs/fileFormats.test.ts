@@ -34,11 +34,11 @@ test.each(["kit", "take", "trace", "layout"])(
 
 test("the shipped demo fits the schemas", () => {
   const ajv = new Ajv({ strict: false });
-  expect(ajv.validate(schema("kit"), JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")))).toBe(
+  expect(ajv.validate(schema("kit"), JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8")))).toBe(
     true,
   );
   expect(
-    ajv.validate(schema("take"), JSON.parse(readFileSync("demo/belfry-runner/sloppy-climb.json", "utf8"))),
+    ajv.validate(schema("take"), JSON.parse(readFileSync("e2e/belfry/sloppy-climb.json", "utf8"))),
   ).toBe(true);
 });
 

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { join, resolve } from "node:path";
 import { Builder, By, until, type WebDriver, type WebElement } from "selenium-webdriver";
 import { Options, ServiceBuilder, type Driver } from "selenium-webdriver/chrome.js";
 
@@ -92,6 +92,17 @@ export async function press(driver: WebDriver, words: string): Promise<void> {
   );
   await driver.wait(until.elementIsEnabled(element), PATIENCE_MS);
   await element.click();
+}
+
+/** Reads the small belfry of the tests in from its files and opens it: a kit with painted gates, and two takes. */
+export async function openBelfry(driver: WebDriver): Promise<void> {
+  await find(driver, 'ul[aria-label="Demos"]');
+  const files = ["kit", "clean-climb", "sloppy-climb"].map(name => resolve(`e2e/belfry/${name}.json`));
+  await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(files.join("\n"));
+  await find(driver, "[data-testid=kit-belfry-runner] a");
+  await press(driver, "Close");
+  await (await find(driver, "[data-testid=kit-belfry-runner] a")).click();
+  await find(driver, "[data-testid=open-take]");
 }
 
 /** Waits until a reading of the page is what is wanted, and gives it. */

@@ -105,8 +105,8 @@ async function measureHour(driver: WebDriver): Promise<void> {
 async function measureShape(driver: WebDriver, address: string, folder: string): Promise<void> {
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');
-  const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
-  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/sloppy-climb.json", "utf8")));
+  const kit = parseKit(JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8")));
+  const take = parseTake(JSON.parse(readFileSync("e2e/belfry/sloppy-climb.json", "utf8")));
   if (!kit.ok || !take.ok) throw new Error("the demo must read");
   const named = { ...kit.value, id: "three-minutes", name: "Three minutes" };
   const takes = [1, 2, 3].map(n => [
@@ -154,8 +154,8 @@ async function measureShape(driver: WebDriver, address: string, folder: string):
 async function measurePull(driver: WebDriver, address: string, folder: string): Promise<void> {
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');
-  const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
-  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/clean-climb.json", "utf8")));
+  const kit = parseKit(JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8")));
+  const take = parseTake(JSON.parse(readFileSync("e2e/belfry/clean-climb.json", "utf8")));
   if (!kit.ok || !take.ok) throw new Error("the demo must read");
   await readIn(driver, folder, { "minute-kit": kit.value, "minute-take": lengthenTake(take.value, 3600) });
   await (await find(driver, "[data-testid=kit-belfry-runner] a")).click();

@@ -3,7 +3,7 @@ import { createRequire } from "node:module";
 import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { find, press, textOf, waitFor } from "./browser";
+import { find, openBelfry, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -14,8 +14,7 @@ beforeEach(() => {
 });
 
 async function openDemo(): Promise<void> {
-  await press(driver, "Open demo Belfry Runner");
-  await find(driver, "[data-testid=open-take]");
+  await openBelfry(driver);
 }
 
 /** Waits until the live session has come to a frame. */
@@ -154,7 +153,7 @@ test("kit and take leave as files, and come back from them", async () => {
   const saved = () => readdirSync(session.downloads).filter(name => name.endsWith(".json"));
   await waitFor(driver, "three files", async () => saved().length === 3);
   const kit = JSON.parse(readFileSync(join(session.downloads, "belfry-runner.kit.json"), "utf8"));
-  expect(kit).toEqual(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
+  expect(kit).toEqual(JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8")));
 
   await press(driver, "Moss Tap: to the shelf");
   await press(driver, "Delete Belfry Runner");
@@ -180,7 +179,7 @@ test("a broken file is refused with what and where, and the shelf stays as it wa
   await find(driver, "[data-testid=kit-belfry-runner]");
   const folder = join(session.downloads, "bad");
   mkdirSync(folder);
-  const kit = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8"));
+  const kit = JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8"));
   kit.patterns[1].for = "12";
   kit.colour = "green";
   writeFileSync(join(folder, "odd.json"), JSON.stringify(kit));

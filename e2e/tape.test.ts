@@ -1,6 +1,6 @@
 import { By, Key, type WebDriver, type WebElement } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { find, press, textOf, waitFor } from "./browser";
+import { find, openBelfry, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const LABEL_PX = 196;
@@ -26,8 +26,7 @@ let tape: WebElement;
 
 beforeEach(async () => {
   driver = session.driver;
-  await press(driver, "Open demo Belfry Runner");
-  await find(driver, "[data-testid=open-take]");
+  await openBelfry(driver);
   await press(driver, "Open Sloppy climb");
   tape = await find(driver, "[data-testid=tape]");
 });

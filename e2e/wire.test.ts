@@ -2,7 +2,7 @@ import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { find, press, textOf, waitFor } from "./browser";
+import { find, openBelfry, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -15,8 +15,7 @@ beforeEach(async () => {
     window.handPad = { index: 0, id: "Hand pad (Vendor: 1)", mapping: "standard", connected: true,
       buttons: Array.from({ length: 17 }, () => ({ value: 0 })), axes: [0, 0, 0, 0] };
     navigator.getGamepads = () => [null, window.handPad];`);
-  await press(driver, "Open demo Belfry Runner");
-  await find(driver, "[data-testid=open-take]");
+  await openBelfry(driver);
   await press(driver, "Wire");
   await find(driver, "[data-testid=held-leap]");
 });

@@ -12,6 +12,7 @@ import {
   type Take,
   type Trace,
 } from "#core";
+import { createStage, reportStage, stageSpeed, stepStage, type StageProgram, type StageState } from "#stage";
 
 /** The longest stretch that is stepped in one go; what a stalled page missed beyond it never happened. */
 const LONGEST_BURST_MS = 250;
@@ -28,6 +29,15 @@ export interface LiveSession {
   readonly program: Program;
   readonly state: State;
   readonly trace: Trace;
+  /** The bodies of the kit's stage, if it has one. */
+  readonly stage: StageState | undefined;
+  readonly stageProgram: StageProgram | undefined;
+  /** Where a runner's body stood after each frame: x, y, x, y … in tiles. */
+  readonly track: readonly number[];
+  /** The take's own speed from the next frame on, percent of full speed; 0 stands still. */
+  readonly setSpeed: (percent: number) => void;
+  /** Runs one frame while the clock is stopped. */
+  readonly stepOnce: () => void;
   /** The analog value of each control now, 0 to 1. */
   readonly values: Float64Array;
   /** A control's analog value, 0 to 1, changed at a time. Returns the edge it makes, or undefined when it makes none. */
@@ -56,7 +66,11 @@ export interface Landing {
 }
 
 /** Starts a session whose frame 0 is now. */
-export function createLiveSession(program: Program, nowMs: number): LiveSession {
+export function createLiveSession(
+  program: Program,
+  nowMs: number,
+  stageProgram: StageProgram | undefined = undefined,
+): LiveSession {
   const state = createState(program);
   const trace = createTrace(program.rateHz);
   const input: FrameInput = createFrameInput(program.controls.length, program.gates.length);
@@ -64,6 +78,10 @@ export function createLiveSession(program: Program, nowMs: number): LiveSession 
   const values = new Float64Array(program.controls.length);
   const lanes: [number, number][][] = program.controls.map(() => []);
   const gateLanes: [number, 0 | 1][][] = program.gates.map(() => []);
+  const stage = stageProgram && createStage(stageProgram);
+  const track: number[] = [];
+  const speedLane: [number, number][] = [];
+  let speedPercent = 100;
   const due = new Map<number, number[]>();
   const gatesDue = new Map<number, number[]>();
   const msPerFrame = 1000 / program.rateHz;
@@ -114,10 +132,37 @@ export function createLiveSession(program: Program, nowMs: number): LiveSession 
     return planned.length;
   }
 
+  function runFrame(): void {
+    input.changeCount = load(due, state.frame + 1, input.changes);
+    input.gateChangeCount = load(gatesDue, state.frame + 1, input.gateChanges);
+    input.speedPercent = stage ? stageSpeed(stage, speedPercent) : speedPercent;
+    const since = trace.count;
+    step(program, state, input, trace);
+    if (!stage || !stageProgram) return;
+    stepStage(stageProgram, stage, program, state, trace, since);
+    if (stage.kind === "runner") track.push(stage.body.x, stage.body.y);
+  }
+
+  if (stage && stageProgram) reportStage(stageProgram, stage, state);
+
   return {
     program,
     state,
     trace,
+    stage,
+    stageProgram,
+    track,
+    setSpeed(percent) {
+      if (percent === speedPercent) return;
+      speedPercent = percent;
+      if (speedLane.at(-1)?.[0] === state.frame + 1) speedLane.pop();
+      speedLane.push([state.frame + 1, percent]);
+    },
+    stepOnce() {
+      if (pausedAtMs === undefined) return;
+      runFrame();
+      originMs -= msPerFrame;
+    },
     values,
     setControl,
     setGate: (gate, isOpen) => setGateAt(gate, isOpen, state.frame + 1),
@@ -132,9 +177,7 @@ export function createLiveSession(program: Program, nowMs: number): LiveSession 
       const target = Math.floor((nowMs - originMs) / msPerFrame + 1e-6);
       let stepped = 0;
       for (; state.frame < target; stepped++) {
-        input.changeCount = load(due, state.frame + 1, input.changes);
-        input.gateChangeCount = load(gatesDue, state.frame + 1, input.gateChanges);
-        step(program, state, input, trace);
+        runFrame();
       }
       return stepped;
     },
@@ -162,8 +205,9 @@ export function createLiveSession(program: Program, nowMs: number): LiveSession 
         frames: state.frame + 1,
         lanes: named(program.controls, lanes) as Take["lanes"],
       };
-      if (!gateLanes.some(used)) return take;
-      return { ...take, gates: named(program.gates, gateLanes) as NonNullable<Take["gates"]> };
+      const paced = speedLane.length > 0 ? { ...take, speed: speedLane.slice() } : take;
+      if (!gateLanes.some(used)) return paced;
+      return { ...paced, gates: named(program.gates, gateLanes) as NonNullable<Take["gates"]> };
     },
   };
 }

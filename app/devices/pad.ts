@@ -2,6 +2,7 @@ import { nanoid } from "nanoid";
 import { createStore } from "zustand/vanilla";
 import { listHearers, type Kit, type Program } from "#core";
 import { compileFresh } from "../store/compileFresh";
+import { stageOfProgram } from "../store/staged";
 import { addTake, compileOnce, workbench } from "../store/workbench";
 import { browserPads, createPadPoller, type PadsStatus } from "./gamepads";
 import { createHands, type DropReason, type RawReport } from "./hands";
@@ -199,7 +200,7 @@ export function wakePad(isRecording = false): void {
   figures = createFigureKeeper();
   hands.setControls(kit.controls);
   poller.reset();
-  const session = createLiveSession(program, beganMs);
+  const session = createLiveSession(program, beganMs, stageOfProgram(program));
   pad.setState({
     session,
     isRecording,
@@ -262,6 +263,7 @@ const RULES = [
   "prompts",
   "queue",
   "rate",
+  "stage",
 ] as const;
 
 /** Do two versions of a kit play alike, so that only names or bindings differ? */
@@ -285,5 +287,8 @@ workbench.subscribe((now, before) => {
   if (!program || program === session.program) return;
   if (isRecording) keepSession(session);
   letAllGo(performance.now());
-  pad.setState({ session: createLiveSession(program, performance.now()), frame: -1 });
+  pad.setState({
+    session: createLiveSession(program, performance.now(), stageOfProgram(program)),
+    frame: -1,
+  });
 });

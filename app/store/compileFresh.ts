@@ -1,4 +1,5 @@
-import { compile, type Kit, type Program } from "#core";
+import type { Kit, Program } from "#core";
+import { compileStaged } from "./staged";
 
 const programs = new WeakMap<Kit, Program | null>();
 
@@ -6,7 +7,7 @@ const programs = new WeakMap<Kit, Program | null>();
 export function compileFresh(kit: Kit): Program | undefined {
   let program = programs.get(kit);
   if (program === undefined) {
-    const compiled = compile(kit);
+    const compiled = compileStaged(kit);
     program = compiled.ok ? compiled.value : null;
     programs.set(kit, program);
   }

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { expect, test } from "vitest";
 import { fileNameOf, formatFile, readSource } from "./files";
 
-const DEMO = "demo/belfry-runner";
+const DEMO = "e2e/belfry";
 
 test.each(readdirSync(DEMO))(
   "the import takes the demo file %s, and writing it again loses nothing",

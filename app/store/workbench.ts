@@ -1,9 +1,7 @@
 import { temporal } from "zundo";
 import { createStore } from "zustand/vanilla";
 import {
-  compile,
   readTake,
-  run,
   type InputColumns,
   type Issue,
   type Kit,
@@ -12,6 +10,7 @@ import {
   type Take,
   type Trace,
 } from "#core";
+import { compileStaged, runOnStage } from "./staged";
 import { leaveBehind } from "./leftBehind";
 import {
   listTakeChanges,
@@ -255,7 +254,7 @@ export function compileOnce(kit: Kit | undefined): Compiled {
   const isOtherKit = kit?.id !== compiledKit?.id;
   compiledKit = kit;
   if (!kit) return (compiled = { program: undefined, faults: [], warnings: [] });
-  const result = compile(kit);
+  const result = compileStaged(kit);
   compiled = result.ok
     ? { program: result.value, faults: [], warnings: result.warnings }
     : { program: isOtherKit ? undefined : compiled.program, faults: result.issues, warnings: [] };
@@ -268,6 +267,8 @@ export interface Evaluated {
   readonly take: Take;
   readonly columns: InputColumns;
   readonly trace: Trace;
+  /** Where a runner's body stood after each frame, [x, y] in tiles; empty on other stages. */
+  readonly track: Float32Array;
 }
 
 const evaluated = new WeakMap<Program, WeakMap<Take, Evaluated>>();
@@ -279,7 +280,7 @@ export function evaluateOnce(program: Program, take: Take): Evaluated {
   let found = ofProgram.get(take);
   if (!found) {
     const columns = readTake(program, take);
-    ofProgram.set(take, (found = { program, take, columns, trace: run(program, columns) }));
+    ofProgram.set(take, (found = { program, take, columns, ...runOnStage(program, columns) }));
   }
   return found;
 }

@@ -5,8 +5,8 @@ import { listEvents, listFacts } from "./frameFacts";
 import { buildTape } from "./buildTape";
 
 function openDemo(takeName: string) {
-  const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
-  const take = parseTake(JSON.parse(readFileSync(`demo/belfry-runner/${takeName}.json`, "utf8")));
+  const kit = parseKit(JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8")));
+  const take = parseTake(JSON.parse(readFileSync(`e2e/belfry/${takeName}.json`, "utf8")));
   if (!kit.ok || !take.ok) throw new Error("the demo must read");
   const program = compile(kit.value);
   if (!program.ok) throw new Error("the demo must compile");
@@ -51,7 +51,7 @@ test("a frame tells all that holds on it, and the table tells the same events", 
 
 test("a lane whose control is gone keeps its row, shown as unbound; modes are bands with names", () => {
   const { kit } = openDemo("clean-climb");
-  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/clean-climb.json", "utf8")));
+  const take = parseTake(JSON.parse(readFileSync("e2e/belfry/clean-climb.json", "utf8")));
   if (!take.ok) throw new Error("the demo must read");
   const modal = {
     ...kit,

@@ -10,8 +10,8 @@ const read = <T>(parsed: { ok: true; value: T } | { ok: false }): T => {
   if (!parsed.ok) throw new Error("the demo must read");
   return parsed.value;
 };
-const KIT = read<Kit>(parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8"))));
-const TAKE = read<Take>(parseTake(JSON.parse(readFileSync("demo/belfry-runner/sloppy-climb.json", "utf8"))));
+const KIT = read<Kit>(parseKit(JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8"))));
+const TAKE = read<Take>(parseTake(JSON.parse(readFileSync("e2e/belfry/sloppy-climb.json", "utf8"))));
 
 function open(kit: Kit) {
   const program = read(compile(kit));

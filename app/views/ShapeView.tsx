@@ -1,6 +1,7 @@
 import { useSearchParams } from "react-router";
 import { formatIssue, type Issue, type Kit } from "#core";
 import { pathOfRule } from "../store/ruleEdits";
+import { gatesOfStage } from "../store/staged";
 import { editKit } from "../store/workbench";
 import { useCompiled, useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
@@ -54,8 +55,11 @@ export function ShapeView() {
     rules.find(rule => rule.key === search.get("rule")) ??
     rules.find(rule => patternOf(kit, rule)?.kind === "hold") ??
     rules[0];
+  const staged = gatesOfStage(kit);
   const warnings = all.filter(
-    issue => issue.code !== "need-never" || !takes.some(take => take.gates?.[String(issue.facts.id)]),
+    issue =>
+      issue.code !== "need-never" ||
+      !(staged.has(String(issue.facts.id)) || takes.some(take => take.gates?.[String(issue.facts.id)])),
   );
   const issues = [...faults, ...warnings];
   const warned = new Set(rules.filter(rule => issuesOf(issues, rule).length > 0).map(rule => rule.key));

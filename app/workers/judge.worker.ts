@@ -1,5 +1,6 @@
 import { expose, transfer } from "comlink";
-import { readTake, run, type Take, type Trace } from "#core";
+import { readTake, type Take, type Trace } from "#core";
+import { runStaged } from "#stage";
 import type { JudgeService } from "./judgeProtocol";
 
 let held: Take | undefined;
@@ -21,10 +22,12 @@ const service: JudgeService = {
   hold(take) {
     held = take;
   },
-  judge(program) {
+  judge(program, stage) {
     if (!held) throw new Error("hold a take before judging");
     const columns = readTake(program, held);
-    const trace = trim(run(program, columns));
+    const staged = runStaged(program, columns, stage);
+    const trace = trim(staged.trace);
+    const { track } = staged;
     const { frame, kind, subject, at, payload } = trace;
     const lanes = [
       columns.controlFrame,
@@ -33,9 +36,10 @@ const service: JudgeService = {
       columns.gateChange,
       columns.speedFrame,
       columns.speedPercent,
+      track,
     ];
     return transfer(
-      { columns, trace },
+      { columns, trace, track },
       [frame, kind, subject, at, payload, ...lanes].map(column => column.buffer),
     );
   },

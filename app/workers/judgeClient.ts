@@ -1,16 +1,14 @@
 import { releaseProxy, wrap, type Remote } from "comlink";
-import type { InputColumns, Program, Take, Trace } from "#core";
-import type { JudgeService } from "./judgeProtocol";
+import type { Program, Take } from "#core";
+import { stageOfProgram } from "../store/staged";
+import type { Judged, JudgeService } from "./judgeProtocol";
 
 interface Question {
   readonly program: Program;
   readonly take: Take;
 }
 
-interface Answer extends Question {
-  readonly columns: InputColumns;
-  readonly trace: Trace;
-}
+type Answer = Question & Judged;
 
 let worker: Worker | undefined;
 let service: Remote<JudgeService> | undefined;
@@ -37,14 +35,14 @@ function end(): void {
 }
 
 /** Resolves with the answer, or rejects when the worker dies under it. */
-async function judge({ program, take }: Question): Promise<{ columns: InputColumns; trace: Trace }> {
+async function judge({ program, take }: Question): Promise<Judged> {
   const remote = start();
   const died = new Promise<never>((_, reject) => {
     worker!.onerror = event => reject(new Error(event.message || "the worker died"));
   });
   if (heldTake !== take) await Promise.race([remote.hold(take), died]);
   heldTake = take;
-  return (await Promise.race([remote.judge(program), died])) as { columns: InputColumns; trace: Trace };
+  return (await Promise.race([remote.judge(program, stageOfProgram(program)), died])) as Judged;
 }
 
 /**

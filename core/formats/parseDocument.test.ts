@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import KIT from "../../demo/belfry-runner/kit.json";
-import TAKE from "../../demo/belfry-runner/sloppy-climb.json";
+import KIT from "../../e2e/belfry/kit.json";
+import TAKE from "../../e2e/belfry/sloppy-climb.json";
 import { parseTake } from "../input/parseTake";
 import { parseKit } from "../kit/parseKit";
 import { writeAt } from "../kit/editAt";

@@ -4,6 +4,7 @@ import type { Take } from "../input/takeSchema";
 import { compile } from "../kit/compile";
 import { readAt, writeAt } from "../kit/editAt";
 import type { Kit, Pattern } from "../kit/schema";
+import type { Program } from "../run/program";
 import { run } from "../run/run";
 import { parseFrames, type Rounding } from "../time/duration";
 import { LAPSE_REASONS, LOSS_REASONS, type Trace } from "../trace/trace";
@@ -107,6 +108,11 @@ function isSaved(fate: Fate, now: Fate | undefined): boolean {
   return now?.outcome === "used" || (fate.outcome === "lapsed" && now?.outcome === "fired");
 }
 
+/** Runs columns through the rules of a kit; one that has a stage is run on it by whoever knows stages. */
+export type RunRules = (kit: Kit, program: Program, columns: InputColumns) => Trace;
+
+const runPlain: RunRules = (_kit, program, columns) => run(program, columns);
+
 /** Runs the take under a changed kit, up to a frame, and tells whether the press is saved there. */
 function tryChange(
   kit: Kit,
@@ -114,10 +120,12 @@ function tryChange(
   fate: Fate,
   change: Lever,
   frames: number,
+  runRules: RunRules,
 ): Trace | undefined {
-  const compiled = compile(writeAt(kit, change.path, `${frames}f`));
+  const changed = writeAt(kit, change.path, `${frames}f`);
+  const compiled = compile(changed);
   if (!compiled.ok) return undefined;
-  const trace = run(compiled.value, columns);
+  const trace = runRules(changed, compiled.value, columns);
   const now = listFates(compiled.value, trace).find(
     other => other.frame === fate.frame && other.control === fate.control,
   );
@@ -125,13 +133,20 @@ function tryChange(
 }
 
 /** The fewest frames by which a number must move, and the trace that shows it; undefined when none within reach does. */
-function searchLever(kit: Kit, columns: InputColumns, fate: Fate, change: Lever, mostFrames: number) {
+function searchLever(
+  kit: Kit,
+  columns: InputColumns,
+  fate: Fate,
+  change: Lever,
+  mostFrames: number,
+  runRules: RunRules,
+) {
   const written = readAt(kit, change.path);
   const from = typeof written === "string" ? written : "0f";
   const now = parseFrames(from, kit.rate, change.rounding) ?? 0;
   const reach = change.direction > 0 ? mostFrames : Math.min(mostFrames, now);
   for (let by = 1; by <= reach; by++) {
-    if (tryChange(kit, columns, fate, change, now + change.direction * by)) {
+    if (tryChange(kit, columns, fate, change, now + change.direction * by, runRules)) {
       return { by, from, to: `${now + change.direction * by}f` };
     }
   }
@@ -145,13 +160,15 @@ const MARGIN_FRAMES = 120;
  * For a press that was lost or lapsed: the smallest change to one number of the kit that would have saved it. Every
  * number that stood in its way is moved frame by frame (up to `mostFrames`, half a second where not given) and the
  * take run again; the one that needs the fewest frames wins, the first in the order of the reasons on a tie.
- * Undefined when no single number within reach saves it, or when there is nothing to save.
+ * Undefined when no single number within reach saves it, or when there is nothing to save. `runRules`: how a take is run,
+ * for kits with a stage; the core's own run where not given.
  */
 export function findNearestMiss(
   kit: Kit,
   take: Take,
   fate: Fate,
   mostFrames = Math.ceil(kit.rate / 2),
+  runRules: RunRules = runPlain,
 ): NearestMiss | undefined {
   const compiled = compile(kit);
   if (!compiled.ok) return undefined;
@@ -165,13 +182,15 @@ export function findNearestMiss(
   let best: { by: number; from: string; to: string; change: Lever } | undefined;
   for (const change of leversOf(kit, fate)) {
     const most = best ? best.by - 1 : mostFrames;
-    const found = most > 0 ? searchLever(kit, short, fate, change, most) : undefined;
+    const found = most > 0 ? searchLever(kit, short, fate, change, most, runRules) : undefined;
     if (found) best = { ...found, change };
   }
   if (!best) return undefined;
-  const changed = compile(writeAt(kit, best.change.path, best.to));
+  const saved = writeAt(kit, best.change.path, best.to);
+  const changed = compile(saved);
   if (!changed.ok) return undefined;
-  const differences = diffTraces(run(compiled.value, columns), run(changed.value, columns));
+  const before = runRules(kit, compiled.value, columns);
+  const differences = diffTraces(before, runRules(saved, changed.value, columns));
   const alsoChanges = differences.filter(difference => !isOwnRescue(difference, fate));
   return { missFrames: best.by, path: best.change.path, from: best.from, to: best.to, alsoChanges };
 }

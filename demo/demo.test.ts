@@ -1,0 +1,86 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { expect, test } from "vitest";
+import { compile, formatTrace, parseKit, parseTake, readTake, type TraceEvent } from "#core";
+import { checkStage, compileStage, prepareKit, runStaged } from "#stage";
+
+function play(folder: string, name: string): readonly TraceEvent[] {
+  const kit = parseKit(JSON.parse(readFileSync(`demo/${folder}/kit.json`, "utf8")));
+  const take = parseTake(JSON.parse(readFileSync(`demo/${folder}/${name}.json`, "utf8")));
+  if (!kit.ok || !take.ok) throw new Error(`${folder}/${name} does not read`);
+  expect(checkStage(kit.value)).toEqual([]);
+  const program = compile(prepareKit(kit.value));
+  if (!program.ok) throw new Error(`${folder} does not compile`);
+  const columns = readTake(program.value, take.value);
+  return formatTrace(
+    program.value,
+    runStaged(program.value, columns, compileStage(kit.value, program.value)).trace,
+  ).events;
+}
+
+const told = (events: readonly TraceEvent[], kind: TraceEvent["kind"], id?: string) =>
+  events.filter(event => event.kind === kind && (id === undefined || event.id === id));
+
+test.each(["belfry-runner", "clapper-duel", "rope-catch"])("%s ships with four takes at least", folder => {
+  expect(readdirSync(`demo/${folder}`).length).toBeGreaterThanOrEqual(5);
+});
+
+test("the clean climb hops on the frame of each edge, and rings the bell", () => {
+  const events = play("belfry-runner", "1-clean-climb");
+  expect(told(events, "performed", "hop").map(event => event.f)).toEqual([84, 153, 222, 290, 376]);
+  expect(told(events, "performed", "ring")).toMatchObject([{ f: 348, by: "direct" }]);
+});
+
+test("late at every edge: each hop is forgiven", () => {
+  const hops = told(play("belfry-runner", "2-late-at-every-edge"), "performed", "hop");
+  expect(hops.map(event => "by" in event && event.by)).toEqual(Array(5).fill("coyote"));
+});
+
+test("a press is eaten before the landing, for want of buffer", () => {
+  const events = play("belfry-runner", "3-eaten");
+  expect(told(events, "lost", "hop")).toContainEqual(
+    expect.objectContaining({ made: 136, f: 142, why: "gate:footing" }),
+  );
+});
+
+test("a double tap just too slow, and a brace that ends in nothing", () => {
+  const events = play("belfry-runner", "4-slow-twice");
+  expect(told(events, "performed", "scurry")).toEqual([]);
+  expect(told(events, "lapsed", "right-twice").length).toBe(4);
+  expect(told(events, "lapsed", "tuck")).toContainEqual(expect.objectContaining({ f: 110, why: "too-long" }));
+  expect(told(events, "lapsed", "cling")).toContainEqual(
+    expect.objectContaining({ f: 113, why: "too-short" }),
+  );
+  expect(told(events, "performed", "spring").length).toBe(2);
+});
+
+test("a clean bout: chime, toll and peal; the chain pressed too early loses its presses", () => {
+  const clean = told(play("clapper-duel", "1-clean-bout"), "performed").slice(0, 3);
+  expect(clean.map(event => [event.id, event.f])).toEqual([
+    ["chime", 20],
+    ["toll", 36],
+    ["peal", 54],
+  ]);
+  const early = play("clapper-duel", "2-pressed-too-early");
+  expect(told(early, "lost", "toll")).toContainEqual(
+    expect.objectContaining({ why: "gate:toll-may-follow" }),
+  );
+});
+
+test("a parry too soon is hit, and the game stands still at the hit", () => {
+  const events = play("clapper-duel", "3-sloppy-bout");
+  expect(told(events, "gate", "struck").length).toBeGreaterThan(0);
+  expect(told(play("clapper-duel", "4-great-tolls"), "lapsed", "great-charge")).toMatchObject([
+    { f: 28, why: "too-short" },
+  ]);
+});
+
+test("ropes: a clean round is graded, the others fail as their names say", () => {
+  const outcome = (name: string, id: string) =>
+    told(play("rope-catch", name), "prompt", id)
+      .flatMap(event => ("outcome" in event ? [event] : []))
+      .at(-1);
+  expect(outcome("1-clean-round", "catch")).toMatchObject({ outcome: "clean" });
+  expect(outcome("3-too-soon", "catch")).toMatchObject({ outcome: "failed", why: "too-early" });
+  expect(outcome("4-wrong-rope", "catch")).toMatchObject({ outcome: "failed", why: "wrong" });
+  expect(outcome("2-sloppy-round", "hold")).toMatchObject({ outcome: "failed", why: "too-late" });
+});

@@ -1,0 +1,202 @@
+import { parseFrames, stageGate, type Kit, type Program, type State } from "#core";
+import type { DuelDocument, Effect } from "../schema";
+
+/** A duel ready to run; lengths in frames of the kit. */
+export interface DuelProgram {
+  readonly kind: "duel";
+  readonly script: readonly {
+    readonly at: number;
+    readonly does: "strike" | "guard" | "away";
+    readonly frames: number;
+  }[];
+  readonly every: number;
+  readonly startup: number;
+  readonly active: number;
+  readonly recovery: number;
+  readonly stun: number;
+  readonly hitStop: number;
+  readonly hitGate: number;
+  readonly blockedGate: number;
+  /** By move: what it does, with the frames of its own startup and active. */
+  readonly blows: readonly (
+    | { readonly does: "strike"; readonly force: number; readonly startup: number; readonly active: number }
+    | { readonly does: "parry"; readonly frames: number }
+    | undefined
+  )[];
+}
+
+/** The two of them, in frames of the game clock; a fraction of a frame passes in slow motion. */
+export interface DuelState {
+  clock: number;
+  /** What the clockwork does now, and for how much longer. */
+  jack: "waits" | "startup" | "active" | "recovery" | "guard" | "away" | "reels";
+  jackLeft: number;
+  stunLeft: number;
+  blockedLeft: number;
+  stopLeft: number;
+  parryLeft: number;
+  /** The blow under way: its move (−1 for none), frames until it lands, frames in which it still can. */
+  blow: number;
+  blowIn: number;
+  blowFor: number;
+  hits: number;
+  taken: number;
+  parries: number;
+  whiffs: number;
+  force: number;
+}
+
+export function compileDuel(
+  document: DuelDocument,
+  kit: Kit,
+  program: Program,
+  effects: readonly (Effect | undefined)[],
+): DuelProgram {
+  const frames = (written: string) => parseFrames(written, kit.rate, "atLeast") ?? 0;
+  const gate = (id: string | undefined) =>
+    id === undefined ? -1 : program.gates.findIndex(item => item.id === id);
+  return {
+    kind: "duel",
+    script: document.script.map(item => ({
+      at: frames(item.at),
+      does: item.does,
+      frames: item.for === undefined ? 30 : frames(item.for),
+    })),
+    every: Math.max(1, frames(document.every)),
+    startup: frames(document.strike.startup),
+    active: frames(document.strike.active),
+    recovery: frames(document.strike.recovery),
+    stun: frames(document.stun),
+    hitStop: frames(document.hitStop),
+    hitGate: gate(document.gates.hit),
+    blockedGate: gate(document.gates.blocked),
+    blows: effects.map((effect, m) => {
+      if (effect && "strike" in effect) {
+        const { startupTicks, activeTicks } = program.moves[m]!;
+        const active = Math.max(1, activeTicks / 100);
+        return { does: "strike" as const, force: effect.strike, startup: startupTicks / 100, active };
+      }
+      return effect && "parry" in effect
+        ? { does: "parry" as const, frames: frames(effect.parry) }
+        : undefined;
+    }),
+  };
+}
+
+export function createDuel(): DuelState {
+  return {
+    clock: -1,
+    jack: "waits",
+    jackLeft: 0,
+    stunLeft: 0,
+    blockedLeft: 0,
+    stopLeft: 0,
+    parryLeft: 0,
+    blow: -1,
+    blowIn: 0,
+    blowFor: 0,
+    hits: 0,
+    taken: 0,
+    parries: 0,
+    whiffs: 0,
+    force: 0,
+  };
+}
+
+/** A performed move begins its blow or its parry; a blow still under way that had not landed is a whiff. */
+export function actOnDuel(program: DuelProgram, duel: DuelState, move: number): void {
+  const blow = program.blows[move];
+  if (!blow) return;
+  if (blow.does === "parry") {
+    duel.parryLeft = blow.frames;
+    return;
+  }
+  if (duel.blow >= 0) duel.whiffs++;
+  duel.blow = move;
+  duel.blowIn = blow.startup;
+  duel.blowFor = blow.active;
+  duel.force = blow.force;
+}
+
+function turnJack(duel: DuelState, jack: DuelState["jack"], frames: number): void {
+  duel.jack = jack;
+  duel.jackLeft = frames;
+}
+
+/** The clockwork's own course: what follows what when its time is up, and what the script begins. */
+function stepJack(program: DuelProgram, duel: DuelState, passed: number): void {
+  if (duel.jackLeft > 0) {
+    duel.jackLeft -= passed;
+    if (duel.jackLeft > 1e-9) return;
+    if (duel.jack === "startup") return turnJack(duel, "active", program.active);
+    if (duel.jack === "active") return turnJack(duel, "recovery", program.recovery);
+    turnJack(duel, "waits", 0);
+  }
+  const now = duel.clock % program.every;
+  for (const item of program.script) {
+    if (now < item.at || now - passed >= item.at) continue;
+    if (item.does === "strike") turnJack(duel, "startup", program.startup);
+    else turnJack(duel, item.does, item.frames);
+  }
+}
+
+/** Its strike lands unless it is parried; once. */
+function strikeFighter(program: DuelProgram, duel: DuelState): void {
+  if (duel.parryLeft > 0) {
+    duel.parries++;
+    duel.blockedLeft = program.stun;
+    turnJack(duel, "reels", program.stun * 2);
+  } else {
+    duel.taken++;
+    duel.stunLeft = program.stun;
+    duel.blow = -1;
+    turnJack(duel, "recovery", program.recovery);
+  }
+  duel.stopLeft = program.hitStop;
+}
+
+/** The fighter's blow: lands on a clockwork that stands in reach and does not guard. */
+function stepBlow(program: DuelProgram, duel: DuelState, passed: number): void {
+  if (duel.blow < 0) return;
+  if (duel.blowIn > 0) {
+    duel.blowIn -= passed;
+    if (duel.blowIn > 1e-9) return;
+  }
+  if (duel.jack !== "away" && duel.jack !== "guard") {
+    duel.hits++;
+    duel.blow = -1;
+    duel.stopLeft = program.hitStop;
+    if (duel.jack === "waits" || duel.jack === "startup") turnJack(duel, "reels", program.stun);
+    return;
+  }
+  duel.blowFor -= passed;
+  if (duel.blowFor > 1e-9) return;
+  duel.blow = -1;
+  duel.whiffs++;
+}
+
+/** One frame of the duel. While the game stands still at a hit nothing but that passes. */
+export function stepDuel(program: DuelProgram, duel: DuelState, speedPercent: number): void {
+  if (duel.stopLeft > 0) {
+    duel.stopLeft--;
+    return;
+  }
+  const passed = speedPercent / 100;
+  if (passed === 0) return;
+  duel.clock += passed;
+  duel.stunLeft = Math.max(0, duel.stunLeft - passed);
+  duel.blockedLeft = Math.max(0, duel.blockedLeft - passed);
+  stepJack(program, duel, passed);
+  if (duel.jack === "active") strikeFighter(program, duel);
+  else stepBlow(program, duel, passed);
+  duel.parryLeft = Math.max(0, duel.parryLeft - passed);
+}
+
+/** Opens and closes the gates for being hit and for having blocked. */
+export function reportDuel(program: DuelProgram, duel: DuelState, state: State): void {
+  const set = (gate: number, isOpen: boolean) => {
+    if (gate >= 0 && (state.staged[gate] === 1) !== isOpen) stageGate(state, gate, isOpen);
+  };
+  set(program.hitGate, duel.stunLeft > 0);
+  set(program.blockedGate, duel.blockedLeft > 0);
+}

@@ -1,0 +1,22 @@
+export {
+  checkStage,
+  compileStage,
+  createStage,
+  prepareKit,
+  reportStage,
+  runStaged,
+  stageOf,
+  stageSpeed,
+  stepStage,
+} from "./stage";
+export type { StageProgram, StagedRun, StageState } from "./stage";
+export { closedHeight, findJumpFacts } from "./jumpFacts";
+export type { JumpFacts } from "./jumpFacts";
+export { BODY_HEIGHT, HALF_WIDTH } from "./runner/runner";
+export type { RunnerProgram, RunnerState } from "./runner/runner";
+export type { DuelProgram, DuelState } from "./duel/duel";
+export type { Level } from "./runner/level";
+export { effectSchema, stageSchema } from "./schema";
+export type { DuelDocument, Effect, HeightBy, RopesDocument, RunnerDocument, StageDocument } from "./schema";
+export { leapAtEdges, playRoutine } from "./scriptedHands";
+export type { Routine } from "./scriptedHands";

@@ -1,0 +1,35 @@
+import type { Kit } from "#core";
+import type { RopesDocument } from "./schema";
+
+/** Chance that a seed decides: the same seed, the same row of numbers, 0 to 1. Source: mulberry32, public domain. */
+export function createChance(seed: number): () => number {
+  let at = seed >>> 0;
+  return () => {
+    at = (at + 0x6d2b79f5) >>> 0;
+    let mixed = Math.imul(at ^ (at >>> 15), at | 1);
+    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+function scale(written: string, factor: number): string {
+  const unit = written.endsWith("ms") ? "ms" : "f";
+  const value = parseFloat(written) * factor;
+  return unit === "f" ? `${Math.round(value)}f` : `${Math.round(value * 1000) / 1000}ms`;
+}
+
+/** A kit as its ropes make it: answers drawn by the seed, windows and grades as long as the ease makes them. */
+export function prepareRopes(kit: Kit, ropes: RopesDocument): Kit {
+  const chance = createChance(ropes.seed);
+  const pool = (ropes.pool ?? []).filter(id => kit.patterns.some(pattern => pattern.id === id));
+  const ease = ropes.ease ?? 1;
+  const prompts = (kit.prompts ?? []).map(prompt => {
+    const isDrawn = pool.length > 0 && ropes.draws?.includes(prompt.id);
+    const ask = isDrawn ? [pool[Math.floor(chance() * pool.length)]!] : prompt.ask;
+    if (ease === 1) return { ...prompt, ask };
+    const grades = prompt.grades?.map(grade => ({ ...grade, within: scale(grade.within, ease) }));
+    const target = prompt.target === undefined ? {} : { target: scale(prompt.target, ease) };
+    return { ...prompt, ask, window: scale(prompt.window, ease), ...target, ...(grades ? { grades } : {}) };
+  });
+  return prompts.length > 0 ? { ...kit, prompts } : kit;
+}

@@ -1,0 +1,53 @@
+/** A level of tiles. Rows are counted from the top, y upwards from the foot of the lowest row: one tile is one unit. */
+export interface Level {
+  readonly width: number;
+  readonly height: number;
+  /** 1 where a beam is, row by row from the top. */
+  readonly solid: Uint8Array;
+  /** The zone's place in `zoneLetters` plus one, 0 for none. */
+  readonly zone: Uint8Array;
+  readonly zoneLetters: readonly string[];
+  readonly startX: number;
+  readonly startY: number;
+}
+
+/** Reads rows of text. Without "@" the body starts over the leftmost beam. */
+export function parseLevel(rows: readonly string[]): Level {
+  const width = Math.max(1, ...rows.map(row => row.length));
+  const height = rows.length;
+  const solid = new Uint8Array(width * height);
+  const zone = new Uint8Array(width * height);
+  const zoneLetters: string[] = [];
+  let startX = 1.5;
+  let startY = height;
+  rows.forEach((row, r) =>
+    [...row].forEach((tile, c) => {
+      if (tile === "#") solid[r * width + c] = 1;
+      else if (tile === "@") {
+        startX = c + 0.5;
+        startY = height - 1 - r;
+      } else if (/[a-z]/.test(tile)) {
+        if (!zoneLetters.includes(tile)) zoneLetters.push(tile);
+        zone[r * width + c] = zoneLetters.indexOf(tile) + 1;
+      }
+    }),
+  );
+  return { width, height, solid, zone, zoneLetters, startX, startY };
+}
+
+/** Is there a beam at a place? The sides of the level are walls; above and below it is air. */
+export function isSolid(level: Level, x: number, y: number): boolean {
+  const column = Math.floor(x);
+  const row = level.height - 1 - Math.floor(y);
+  if (column < 0 || column >= level.width) return true;
+  if (row < 0 || row >= level.height) return false;
+  return level.solid[row * level.width + column] === 1;
+}
+
+/** The zone at a place, as in Level.zone. */
+export function zoneAt(level: Level, x: number, y: number): number {
+  const column = Math.floor(x);
+  const row = level.height - 1 - Math.floor(y);
+  if (column < 0 || column >= level.width || row < 0 || row >= level.height) return 0;
+  return level.zone[row * level.width + column]!;
+}

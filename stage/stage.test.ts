@@ -1,0 +1,366 @@
+import { expect, test } from "vitest";
+import { compile, formatTrace, readTake, type Kit, type Move, type Take } from "#core";
+import { createDuel, stepDuel, type DuelProgram } from "./duel/duel";
+import {
+  checkStage,
+  closedHeight,
+  compileStage,
+  findJumpFacts,
+  leapAtEdges,
+  playRoutine,
+  prepareKit,
+  runStaged,
+  type RunnerDocument,
+} from "./index";
+import { isSolid, parseLevel, zoneAt } from "./runner/level";
+
+const RUNNER: RunnerDocument = {
+  kind: "runner",
+  tilePx: 32,
+  level: [
+    "                    ",
+    "                    ",
+    "                    ",
+    " @             b    ",
+    "##########   #######",
+  ],
+  zones: { b: "bell" },
+  run: { left: "left", right: "right", speed: 6, accel: 60 },
+  fall: { up: 50, down: 70, most: 20 },
+  height: { by: "fixed" },
+  gates: { footing: "footing", rising: "rising", falling: "falling", wall: "wall" },
+};
+
+function kitWith(stage: unknown, moves: readonly Move[] = [hop({})]): Kit {
+  return {
+    format: "moss-tap/kit",
+    version: 1,
+    id: "staged",
+    name: "Staged",
+    rate: 60,
+    controls: ["left", "right", "leap"].map(id => ({ id, name: id, bindings: [] })),
+    gates: ["footing", "rising", "falling", "wall", "bell"].map(id => ({ id, name: id })),
+    patterns: [
+      { id: "press", name: "Press", kind: "press", control: "leap" },
+      {
+        id: "coil",
+        name: "Coil",
+        kind: "charge",
+        control: "left",
+        full: "20f",
+        output: [0, 24],
+        fire: "release",
+      },
+    ],
+    moves,
+    stage,
+  };
+}
+
+function hop(more: Partial<Move>): Move {
+  return {
+    id: "hop",
+    name: "Hop",
+    pattern: "press",
+    needs: [{ gate: "footing", coyote: "5f" }],
+    buffer: "6f",
+    spends: ["footing"],
+    effect: { leap: 16 },
+    ...more,
+  };
+}
+
+function play(kit: Kit, lanes: Take["lanes"], frames = 240, speed?: Take["speed"]) {
+  const compiled = compile(prepareKit(kit));
+  if (!compiled.ok) throw new Error(JSON.stringify(compiled.issues));
+  const take: Take = {
+    format: "moss-tap/take",
+    version: 1,
+    id: "t",
+    name: "T",
+    rate: 60,
+    frames,
+    lanes,
+    ...(speed ? { speed } : {}),
+  };
+  const staged = runStaged(compiled.value, readTake(compiled.value, take), compileStage(kit, compiled.value));
+  const { events } = formatTrace(compiled.value, staged.trace);
+  return {
+    events,
+    track: staged.track,
+    at: (frame: number) => [staged.track[frame * 2]!, staged.track[frame * 2 + 1]!] as const,
+  };
+}
+
+const of = (events: ReturnType<typeof play>["events"], kind: string, id: string) =>
+  events.flatMap(event => (event.kind === kind && event.id === id ? [event.f] : []));
+
+test("a level is read from its rows: beams, zones, where the body starts; its sides are walls", () => {
+  const level = parseLevel(RUNNER.level);
+  expect([level.startX, level.startY]).toEqual([1.5, 1]);
+  expect([
+    isSolid(level, 0.5, 0.5),
+    isSolid(level, 11, 0.5),
+    isSolid(level, -1, 3),
+    isSolid(level, 3, 99),
+  ]).toEqual([true, false, true, false]);
+  expect(zoneAt(level, 15.5, 1.5)).toBe(1);
+});
+
+test("the ground is open from frame 0, closes on the frame after the launch, and opens again at the landing", () => {
+  const { events, at } = play(kitWith(RUNNER), {
+    leap: [
+      [10, 1],
+      [12, 0],
+    ],
+  });
+  expect(of(events, "performed", "hop")).toEqual([10]);
+  const gate = events.filter(event => event.kind === "gate" && event.id === "footing");
+  expect(gate.slice(0, 2).map(event => [event.f, "open" in event && event.open])).toEqual([
+    [0, true],
+    [11, false],
+  ]);
+  const landed = gate[2]!.f;
+  expect(at(landed - 1)[1]).toBe(1);
+  expect(at(landed - 2)[1]).toBeGreaterThan(1);
+});
+
+test("a jump on the stage is as high as its facts say, and as the closed form of the same stepping", () => {
+  for (const launch of [8, 12.5, 16, 19]) {
+    const { track } = play(kitWith(RUNNER, [hop({ effect: { leap: launch } })]), {
+      leap: [
+        [10, 1],
+        [12, 0],
+      ],
+    });
+    const top = Math.max(...track.filter((_, k) => k % 2 === 1)) - 1;
+    const facts = findJumpFacts(RUNNER, 60, launch, 0);
+    expect(facts.height).toBeCloseTo(top, 4);
+    expect(facts.height).toBeCloseTo(closedHeight(launch, RUNNER.fall.up, 60), 9);
+    expect(facts.floatiness).toBeGreaterThan(0.4);
+  }
+});
+
+test.each([
+  ["lift", { by: "lift", control: "leap", for: "10f" }],
+  ["float", { by: "float", control: "leap", share: 0.5 }],
+  ["cut", { by: "cut", control: "leap", to: 0.4 }],
+] as const)("a height by %s: held is higher than tapped, and both are as their facts say", (by, height) => {
+  const stage = { ...RUNNER, height };
+  const topOf = (held: number) => {
+    const { track } = play(kitWith(stage), {
+      leap: [
+        [10, 1],
+        [10 + held, 0],
+      ],
+    });
+    return Math.max(...track.filter((_, k) => k % 2 === 1)) - 1;
+  };
+  const liftFrames = by === "lift" ? 10 : 0;
+  const facts = (held: number) => findJumpFacts(stage, 60, 16, held, liftFrames).height;
+  expect(topOf(40)).toBeGreaterThan(topOf(3) * 1.3);
+  expect(topOf(3)).toBeCloseTo(facts(3), 4);
+  expect(topOf(40)).toBeCloseTo(facts(40), 4);
+});
+
+test("a charged leap is as strong as its charge", () => {
+  const spring = {
+    id: "spring",
+    name: "Spring",
+    pattern: "coil",
+    needs: [{ gate: "footing" }],
+    effect: { leap: "output" },
+  };
+  const topOf = (held: number) => {
+    const { track } = play(kitWith({ ...RUNNER, height: { by: "charged" } }, [spring]), {
+      left: [
+        [10, 1],
+        [10 + held, 0],
+      ],
+    });
+    return Math.max(...track.filter((_, k) => k % 2 === 1)) - 1;
+  };
+  expect(topOf(20)).toBeCloseTo(closedHeight(24, 50, 60), 4);
+  expect(topOf(10)).toBeCloseTo(closedHeight(12, 50, 60), 4);
+});
+
+test("walking off a beam closes the ground; a press soon after is forgiven, one long after is lost", () => {
+  const walked = play(kitWith(RUNNER), { right: [[0, 1]] });
+  const left = walked.events.find(event => event.kind === "gate" && event.id === "footing" && !event.open)!.f;
+  const late = play(kitWith(RUNNER), {
+    right: [[0, 1]],
+    leap: [
+      [left + 3, 1],
+      [left + 5, 0],
+    ],
+  });
+  expect(late.events.find(event => event.kind === "performed")).toMatchObject({ f: left + 3, by: "coyote" });
+  const lost = play(
+    kitWith(RUNNER),
+    {
+      right: [[0, 1]],
+      leap: [
+        [left + 7, 1],
+        [left + 9, 0],
+      ],
+    },
+    left + 14,
+  );
+  expect(of(lost.events, "performed", "hop")).toEqual([]);
+});
+
+test("in slow motion the body is as slow as the clock, and in a freeze it stands still", () => {
+  const half = play(
+    kitWith(RUNNER),
+    {
+      leap: [
+        [10, 1],
+        [12, 0],
+      ],
+    },
+    240,
+    [[0, 50]],
+  );
+  const full = play(kitWith(RUNNER), {
+    leap: [
+      [10, 1],
+      [12, 0],
+    ],
+  });
+  const top = (track: Float32Array) => Math.max(...track.filter((_, k) => k % 2 === 1));
+  expect(top(half.track)).toBeCloseTo(top(full.track), 0);
+  const frozen = play(
+    kitWith(RUNNER),
+    {
+      leap: [
+        [10, 1],
+        [12, 0],
+      ],
+    },
+    100,
+    [[20, 0]],
+  );
+  expect(frozen.at(90)).toEqual(frozen.at(20));
+});
+
+test("a wall stops the body and opens its gate; a zone opens the gate it is named for", () => {
+  const { events, at } = play(kitWith(RUNNER), { left: [[5, 1]] }, 90);
+  expect(of(events, "gate", "wall").length).toBeGreaterThan(0);
+  expect(at(80)[0]).toBeCloseTo(0.34, 2);
+  const stage = { ...RUNNER, level: ["          ", " @  b     ", "##########"] };
+  const walked = play(kitWith(stage), { right: [[0, 1]] }, 90);
+  expect(of(walked.events, "gate", "bell").length).toBe(2);
+});
+
+test("effects: a run, a step of tiles, a dash", () => {
+  const distance = (effect: unknown) => {
+    const moves = [{ id: "m", name: "M", pattern: "press", effect }];
+    const { at } = play(
+      kitWith(
+        {
+          ...RUNNER,
+          level: ["  @                                     ", "########################################"],
+        },
+        moves,
+      ),
+      {
+        leap: [
+          [10, 1],
+          [12, 0],
+        ],
+      },
+      120,
+    );
+    return at(119)[0] - at(9)[0];
+  };
+  expect(distance({ step: 3 })).toBeCloseTo(3, 0);
+  expect(distance({ dash: 12, for: "10f" })).toBeGreaterThan(2);
+  expect(distance({ leap: 5 })).toBe(0);
+});
+
+test("the same take on the same stage is the same run, and scripted hands leap at every edge", () => {
+  const kit = kitWith(RUNNER);
+  const compiled = compile(kit);
+  if (!compiled.ok) throw new Error("must compile");
+  const stage = compileStage(kit, compiled.value)!;
+  const takeOf = (late: number) =>
+    playRoutine(kit, compiled.value, stage, leapAtEdges("right", "leap", late, 12), 180, "r", "R");
+  expect(takeOf(0)).toEqual(takeOf(0));
+  const hops = (late: number) => of(play(kit, takeOf(late).lanes, 180).events, "performed", "hop");
+  expect(hops(0).length).toBeGreaterThan(0);
+  expect(hops(4)[0]! - hops(0)[0]!).toBe(4);
+});
+
+const DUEL: DuelProgram = {
+  kind: "duel",
+  script: [{ at: 10, does: "strike", frames: 0 }],
+  every: 400,
+  startup: 6,
+  active: 3,
+  recovery: 8,
+  stun: 12,
+  hitStop: 4,
+  hitGate: -1,
+  blockedGate: -1,
+  blows: [],
+};
+
+test("the clockwork strikes on its script: it hits, or is parried; the game stands still for the stop", () => {
+  const hit = createDuel();
+  for (let f = 0; f < 30; f++) stepDuel(DUEL, hit, 100);
+  expect([hit.taken, hit.parries]).toEqual([1, 0]);
+  const parried = createDuel();
+  parried.parryLeft = 40;
+  let stood = 0;
+  for (let f = 0; f < 30; f++) {
+    const before = parried.clock;
+    stepDuel(DUEL, parried, 100);
+    if (parried.clock === before) stood++;
+  }
+  expect([parried.taken, parried.parries, stood]).toEqual([0, 1, 4]);
+});
+
+test("a blow lands after its startup, or is a whiff where the clockwork is away", () => {
+  const program = { ...DUEL, script: [{ at: 20, does: "away" as const, frames: 60 }] };
+  const duel = createDuel();
+  Object.assign(duel, { blow: 0, blowIn: 5, blowFor: 3 });
+  for (let f = 0; f < 12; f++) stepDuel(program, duel, 100);
+  expect([duel.hits, duel.whiffs]).toEqual([1, 0]);
+  for (let f = 0; f < 20; f++) stepDuel(program, duel, 100);
+  expect(duel.jack).toBe("away");
+  Object.assign(duel, { blow: 0, blowIn: 5, blowFor: 3 });
+  for (let f = 0; f < 12; f++) stepDuel(program, duel, 100);
+  expect([duel.hits, duel.whiffs]).toEqual([1, 1]);
+});
+
+test("ropes draw answers by their seed, and the ease makes windows and grades longer", () => {
+  const prompts = ["a", "b", "c", "d"].map(id => ({
+    id,
+    name: id,
+    ask: ["press"],
+    starts: { at: "10f" },
+    window: "20f",
+    grades: [{ name: "clean", within: "4f" }],
+  }));
+  const ropes = { kind: "ropes" as const, draws: ["a", "b", "c", "d"], pool: ["press", "coil"], ease: 1.5 };
+  const drawn = (seed: number) => prepareKit({ ...kitWith({ ...ropes, seed }), prompts }).prompts!;
+  expect(drawn(3)).toEqual(drawn(3));
+  expect(drawn(3)[0]).toMatchObject({ window: "30f", grades: [{ name: "clean", within: "6f" }] });
+  const orders = new Set(
+    [1, 2, 3, 4, 5, 6].map(seed =>
+      drawn(seed)
+        .map(prompt => prompt.ask[0])
+        .join(),
+    ),
+  );
+  expect(orders.size).toBeGreaterThan(2);
+});
+
+test("a stage or an effect that does not read is told with its path", () => {
+  const kit = kitWith({ ...RUNNER, tilePx: 1, speed: 3 }, [hop({ effect: { leap: "high" } })]);
+  const paths = checkStage(kit).map(issue => issue.path.join("."));
+  expect(paths).toContain("stage.tilePx");
+  expect(paths).toContain("stage.speed");
+  expect(paths).toContain("moves.0.effect");
+  expect(checkStage(kitWith(undefined))).toEqual([]);
+});
