@@ -1,4 +1,6 @@
 export {
+  JACK_STATES,
+  TRACK_STRIDES,
   checkStage,
   compileStage,
   createStage,
@@ -8,6 +10,7 @@ export {
   stageOf,
   stageSpeed,
   stepStage,
+  writeTrack,
 } from "./stage";
 export type { StageProgram, StagedRun, StageState } from "./stage";
 export { closedHeight, findJumpFacts } from "./jumpFacts";

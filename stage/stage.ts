@@ -159,7 +159,31 @@ export function stepStage(
   reportStage(program, stage, state);
 }
 
-/** What a run on a stage gives: the trace, and where a runner's body stood after each frame ([x, y] in tiles). */
+/** How many numbers a track has for each frame: a runner's x and y in tiles; a duel's clockwork (its place in JACK_STATES), blow under way, and counts. */
+export const TRACK_STRIDES = { runner: 2, duel: 7, ropes: 0 } as const;
+
+/** What the clockwork does, by the number a track has for it. */
+export const JACK_STATES = ["waits", "startup", "active", "recovery", "guard", "away", "reels"] as const;
+
+/** Writes how the bodies stand into a track, from a place on. Gives how many numbers that took. */
+export function writeTrack(stage: StageState, track: { [place: number]: number }, at: number): number {
+  if (stage.kind === "runner") {
+    track[at] = stage.body.x;
+    track[at + 1] = stage.body.y;
+  } else if (stage.kind === "duel") {
+    const { duel } = stage;
+    track[at] = JACK_STATES.indexOf(duel.jack);
+    track[at + 1] = duel.blow;
+    track[at + 2] = duel.hits;
+    track[at + 3] = duel.taken;
+    track[at + 4] = duel.parries;
+    track[at + 5] = duel.whiffs;
+    track[at + 6] = (duel.stunLeft > 0 ? 1 : 0) + (duel.parryLeft > 0 ? 2 : 0) + (duel.stopLeft > 0 ? 4 : 0);
+  }
+  return TRACK_STRIDES[stage.kind];
+}
+
+/** What a run on a stage gives: the trace, and how the bodies stood after each frame (TRACK_STRIDES numbers each). */
 export interface StagedRun {
   readonly trace: Trace;
   readonly track: Float32Array;
@@ -176,7 +200,8 @@ export function runStaged(
   const trace = createTrace(rules.rateHz, 1024);
   const cursor = createInputCursor(rules, columns);
   const stage = createStage(program);
-  const track = new Float32Array(stage.kind === "runner" ? columns.frames * 2 : 0);
+  const stride = TRACK_STRIDES[stage.kind];
+  const track = new Float32Array(columns.frames * stride);
   reportStage(program, stage, state);
   for (let frame = 0; frame < columns.frames; frame++) {
     const since = trace.count;
@@ -186,10 +211,7 @@ export function runStaged(
     step(rules, state, input, trace);
     input.speedPercent = takeSpeed;
     stepStage(program, stage, rules, state, trace, since);
-    if (stage.kind === "runner") {
-      track[frame * 2] = stage.body.x;
-      track[frame * 2 + 1] = stage.body.y;
-    }
+    writeTrack(stage, track, frame * stride);
   }
   trace.frames = columns.frames;
   return { trace, track };

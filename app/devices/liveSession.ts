@@ -12,7 +12,15 @@ import {
   type Take,
   type Trace,
 } from "#core";
-import { createStage, reportStage, stageSpeed, stepStage, type StageProgram, type StageState } from "#stage";
+import {
+  createStage,
+  reportStage,
+  stageSpeed,
+  stepStage,
+  writeTrack,
+  type StageProgram,
+  type StageState,
+} from "#stage";
 
 /** The longest stretch that is stepped in one go; what a stalled page missed beyond it never happened. */
 const LONGEST_BURST_MS = 250;
@@ -32,7 +40,7 @@ export interface LiveSession {
   /** The bodies of the kit's stage, if it has one. */
   readonly stage: StageState | undefined;
   readonly stageProgram: StageProgram | undefined;
-  /** Where a runner's body stood after each frame: x, y, x, y … in tiles. */
+  /** How the bodies stood after each frame, as the stage's track has it. */
   readonly track: readonly number[];
   /** The take's own speed from the next frame on, percent of full speed; 0 stands still. */
   readonly setSpeed: (percent: number) => void;
@@ -140,7 +148,7 @@ export function createLiveSession(
     step(program, state, input, trace);
     if (!stage || !stageProgram) return;
     stepStage(stageProgram, stage, program, state, trace, since);
-    if (stage.kind === "runner") track.push(stage.body.x, stage.body.y);
+    writeTrack(stage, track, track.length);
   }
 
   if (stage && stageProgram) reportStage(stageProgram, stage, state);

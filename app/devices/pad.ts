@@ -28,6 +28,10 @@ export interface RawEvent {
 export interface Pad {
   readonly session: LiveSession | undefined;
   readonly isRecording: boolean;
+  readonly isFrozen: boolean;
+  readonly speedPercent: number;
+  /** What kind of device was used last: prompts name its buttons. */
+  readonly inHand: "key" | "pad" | "mouse";
   /** The last frame stepped; rises while awake. */
   readonly frame: number;
   readonly log: readonly RawEvent[];
@@ -47,6 +51,9 @@ const poller = createPadPoller(browserPads());
 export const pad = createStore<Pad>(() => ({
   session: undefined,
   isRecording: false,
+  isFrozen: false,
+  speedPercent: 100,
+  inHand: "key",
   frame: -1,
   log: [],
   repeatsDropped: 0,
@@ -125,6 +132,8 @@ export function reportRaw(raw: RawReport, timeMs: number): void {
     return;
   }
   noteTogether();
+  const [inHand] = raw.code.split(":");
+  if (inHand === "key" || inHand === "pad" || inHand === "mouse") pad.setState({ inHand });
   const settled = settleControls(timeMs);
   if (!settled && !isCrossing) return;
   const isUnheard =
@@ -238,8 +247,32 @@ export function sleepPad(): void {
   stopListening();
   letAllGo(performance.now());
   session.advance(performance.now() + 2000 / session.program.rateHz);
-  pad.setState({ session: undefined, isRecording: false, frame: -1 });
+  pad.setState({ session: undefined, isRecording: false, isFrozen: false, speedPercent: 100, frame: -1 });
   if (isRecording) keepSession(session);
+}
+
+/** Stops the clock where it stands, or lets it run on. What hands do meanwhile lands on the frame after. */
+export function freezePad(): void {
+  const { session, isFrozen } = pad.getState();
+  if (!session) return;
+  const now = performance.now();
+  if (isFrozen) session.resume(now);
+  else session.pause(now);
+  pad.setState({ isFrozen: !isFrozen });
+}
+
+/** Runs one frame while the clock is stopped. */
+export function stepPad(): void {
+  const { session, isFrozen } = pad.getState();
+  if (!session || !isFrozen) return;
+  session.stepOnce();
+  pad.setState({ frame: session.state.frame });
+}
+
+/** The speed of the game clock from the next frame on, percent; it is written into what is recorded. */
+export function setPadSpeed(percent: number): void {
+  pad.getState().session?.setSpeed(percent);
+  pad.setState({ speedPercent: percent });
 }
 
 /** Keeps what a session played as a new take of the open kit. */
@@ -249,7 +282,10 @@ export function keepSession(session: LiveSession): void {
   const used = new Set(takes.map(take => take.name));
   let n = takes.length + 1;
   while (used.has(`Take ${n}`)) n++;
-  addTake(session.toTake(nanoid(8), `Take ${n}`, kit.id));
+  const take = session.toTake(nanoid(8), `Take ${n}`, kit.id);
+  const gates = Object.entries(take.gates ?? {}).filter(([id]) => kit.gates?.some(gate => gate.id === id));
+  const { gates: all, ...bare } = take;
+  addTake(gates.length > 0 ? { ...bare, gates: Object.fromEntries(gates) } : bare);
 }
 
 const RULES = [

@@ -39,7 +39,8 @@ export function Overview({
     for (let i = 0; i < trace.count; i++) {
       if (trace.kind[i] === notes.EDGE && trace.payload[trace.at[i]!] === 1) mark("press", trace.frame[i]!);
       if (trace.kind[i] === notes.PERFORMED) mark("performed", trace.frame[i]!);
-      if (trace.kind[i] === notes.LOST) mark("lost", trace.frame[i]!);
+      if (trace.kind[i] === notes.LOST && trace.payload[trace.at[i]! + 1] !== notes.BEATEN)
+        mark("lost", trace.frame[i]!);
     }
     return LOOKS.map(look => ({ look, path: found[look].join("") }));
   }, [trace]);

@@ -12,20 +12,23 @@ export function ChoiceWord({
   value,
   choices,
   onChoose,
+  placeholder,
 }: {
   label: string;
   value: string;
   choices: readonly Choice[];
   onChoose: (value: string) => void;
+  /** Shown while the value is none of the choices. */
+  placeholder?: string;
 }) {
   const current = choices.find(choice => choice.value === value);
   return (
     <Menu>
       <MenuButton
-        aria-label={`${label}: ${current?.label ?? value}`}
+        aria-label={`${label}: ${current?.label ?? placeholder ?? value}`}
         className="border-b-2 border-fern whitespace-nowrap italic hover:border-moss data-open:border-moss"
       >
-        {current?.label ?? value}
+        {current?.label ?? placeholder ?? value}
       </MenuButton>
       <MenuItems
         anchor="bottom start"

@@ -1,3 +1,4 @@
+import { useDeferredValue, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { formatIssue, type Issue, type Kit } from "#core";
 import { pathOfRule } from "../store/ruleEdits";
@@ -49,8 +50,10 @@ export function ShapeView() {
   const takes = useWorkbench(state => state.takes);
   const { faults, warnings: all } = useCompiled();
   const [search] = useSearchParams();
+  const rules = useMemo(() => (kit ? listRules(kit) : []), [kit]);
+  // The list at the left may come a moment after the sentence, the maps and the tape under the hand.
+  const listed = useDeferredValue(rules);
   if (!kit) return null;
-  const rules = listRules(kit);
   const open =
     rules.find(rule => rule.key === search.get("rule")) ??
     rules.find(rule => patternOf(kit, rule)?.kind === "hold") ??
@@ -62,14 +65,17 @@ export function ShapeView() {
       !(staged.has(String(issue.facts.id)) || takes.some(take => take.gates?.[String(issue.facts.id)])),
   );
   const issues = [...faults, ...warnings];
-  const warned = new Set(rules.filter(rule => issuesOf(issues, rule).length > 0).map(rule => rule.key));
+  const warned = rules
+    .filter(rule => issuesOf(issues, rule).length > 0)
+    .map(rule => rule.key)
+    .join("|");
   const own = open ? issuesOf(issues, open) : [];
   const elsewhere = faults.filter(issue => !rules.some(rule => issuesOf([issue], rule).length > 0));
   return (
     <div className="grid min-h-0 grow grid-cols-[286px_minmax(0,1fr)_252px]">
       <div className="flex flex-col gap-3 overflow-auto border-r border-line py-4">
         <NewRule />
-        <RuleList rules={rules} openKey={open?.key} warned={warned} />
+        <RuleList rules={listed} openKey={open?.key} warned={warned} />
       </div>
       <div className="overflow-auto px-7 py-5">
         {elsewhere.map(issue => (

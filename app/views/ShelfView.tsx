@@ -49,7 +49,8 @@ function TakePicture({ kit, take }: { kit: Kit; take: Take | undefined }) {
     }
     if (trace.kind[i] === notes.PERFORMED || trace.kind[i] === notes.FIRE)
       stones.push({ x: frame * per, isLost: false });
-    if (trace.kind[i] === notes.LOST) stones.push({ x: frame * per, isLost: true });
+    if (trace.kind[i] === notes.LOST && trace.payload[trace.at[i]! + 1] !== notes.BEATEN)
+      stones.push({ x: frame * per, isLost: true });
   }
   const rows = Math.max(1, kit.controls.length);
   return (

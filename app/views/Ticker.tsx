@@ -5,7 +5,7 @@ import { formatEventWords } from "../tape/frameFacts";
 import { useWorkbench } from "../store/useWorkbench";
 
 const SHOWN = 10;
-const IS_TOLD = new Set<number>([notes.FIRE, notes.LAPSE, notes.PERFORMED, notes.LOST]);
+const IS_TOLD = new Set<number>([notes.FIRE, notes.LAPSE, notes.PERFORMED, notes.LOST, notes.PROMPT]);
 
 /** The last things understood, newest first, each with its frame. */
 export function Ticker({ only }: { only?: (kind: "pattern" | "move", id: string) => boolean }) {
@@ -19,15 +19,20 @@ export function Ticker({ only }: { only?: (kind: "pattern" | "move", id: string)
       if (!IS_TOLD.has(trace.kind[i]!)) continue;
       const event = formatEvent(program, trace, i);
       if (!event) continue;
+      if (event.kind === "lost" && event.why === "beaten") continue;
       const isMove = event.kind === "performed" || event.kind === "lost";
       if (only && !only(isMove ? "move" : "pattern", event.id)) continue;
-      const name = (isMove ? kit.moves : kit.patterns)?.find(item => item.id === event.id)?.name ?? event.id;
+      const list = event.kind === "prompt" ? kit.prompts : isMove ? kit.moves : kit.patterns;
+      const name = list?.find(item => item.id === event.id)?.name ?? event.id;
       lines.push({
         key: i,
         frame: event.f,
         name,
         words: formatEventWords(event, kit),
-        isLoss: event.kind === "lost" || event.kind === "lapsed",
+        isLoss:
+          event.kind === "lost" ||
+          event.kind === "lapsed" ||
+          (event.kind === "prompt" && event.outcome === "failed"),
       });
     }
   }

@@ -34,6 +34,8 @@ export const notes = {
   OK,
   FAILED,
   GRADED,
+  /** The code of a loss to another move that used the same press: no press was lost by it. */
+  BEATEN: LOSS_REASONS.indexOf("beaten"),
   /** The code of a loss to a gate that was not open; the gate follows it. */
   LOST_TO_GATE: LOSS_REASONS.indexOf("gate"),
 } as const;

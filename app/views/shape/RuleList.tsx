@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { RuleItem } from "./rules";
 
@@ -9,17 +9,19 @@ function shorten(summary: string): string {
 }
 
 /** The rules at the left of Shape; the one open is marked, those with something to look at say so; found by typing. */
-export function RuleList({
+export const RuleList = memo(function RuleList({
   rules,
   openKey,
   warned,
 }: {
   rules: readonly RuleItem[];
   openKey: string | undefined;
-  warned: ReadonlySet<string>;
+  /** Keys of rules with something to look at, joined by "|". */
+  warned: string;
 }) {
   const [search] = useSearchParams();
   const [wanted, setWanted] = useState("");
+  const warnedKeys = warned.split("|");
   const word = wanted.trim().toLowerCase();
   const found = rules.filter(rule =>
     `${rule.name} ${rule.summary} ${rule.group}`.toLowerCase().includes(word),
@@ -64,7 +66,7 @@ export function RuleList({
                     {rule.name && <b>{rule.name}</b>}{" "}
                     <span className="text-soft">{shorten(rule.summary)}</span>
                     {rule.isOff && <span className="text-foxglove"> · off</span>}
-                    {warned.has(rule.key) && <span className="text-foxglove"> · look</span>}
+                    {warnedKeys.includes(rule.key) && <span className="text-foxglove"> · look</span>}
                   </Link>
                 </li>
               ))}
@@ -73,4 +75,4 @@ export function RuleList({
       ))}
     </nav>
   );
-}
+});

@@ -1,0 +1,76 @@
+import { useEffect, useRef } from "react";
+import { pad } from "../../devices/pad";
+import { usePad } from "../../devices/usePad";
+import { playhead } from "../../store/playhead";
+import { workbench } from "../../store/workbench";
+import { readPalette } from "../../tape/palette";
+import { tapeLook } from "../../tape/tapeStore";
+import { paintDuel } from "./paintDuel";
+import { paintRopes } from "./paintRopes";
+import { paintRunner, type Helps } from "./paintRunner";
+import { readScene } from "./scene";
+
+/** Paints the scene as it now is. Gives what it shows, for people and tests that read. */
+function paint(canvas: HTMLCanvasElement, helps: Helps): void {
+  const ctx = canvas.getContext("2d", { alpha: false });
+  const box = canvas.getBoundingClientRect();
+  if (!ctx || box.width === 0) return;
+  const ratio = window.devicePixelRatio || 1;
+  const width = Math.round(box.width * ratio);
+  const height = Math.round(box.height * ratio);
+  if (canvas.width !== width || canvas.height !== height) {
+    canvas.width = width;
+    canvas.height = height;
+  }
+  ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+  const palette = readPalette(canvas);
+  ctx.fillStyle = palette.leaf;
+  ctx.fillRect(0, 0, box.width, box.height);
+  const scene = readScene();
+  if (!scene) return;
+  if (scene.stage.kind === "runner") paintRunner(ctx, palette, scene, box.width, box.height, helps);
+  else if (scene.stage.kind === "duel") paintDuel(ctx, palette, scene, box.width, box.height, helps);
+  else paintRopes(ctx, palette, scene, box.width, box.height, helps);
+  canvas.dataset.frame = String(scene.frame);
+}
+
+/** The stage, drawn anew on every frame that is stepped, and wherever the playhead goes. */
+export function StageScene({ helps, label }: { helps: Helps; label: string }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const isAwake = usePad(state => state.session !== undefined);
+  useEffect(() => {
+    let request = 0;
+    const ask = () => {
+      request ||= requestAnimationFrame(() => {
+        request = 0;
+        if (canvas.current) paint(canvas.current, helps);
+      });
+    };
+    const resizing = new ResizeObserver(ask);
+    if (canvas.current) resizing.observe(canvas.current);
+    const stops = [
+      pad.subscribe(ask),
+      playhead.subscribe(ask),
+      workbench.subscribe(ask),
+      tapeLook.subscribe(ask),
+    ];
+    window.addEventListener("moss-tap-theme", ask);
+    ask();
+    return () => {
+      cancelAnimationFrame(request);
+      resizing.disconnect();
+      stops.forEach(stop => stop());
+      window.removeEventListener("moss-tap-theme", ask);
+    };
+  }, [helps]);
+  return (
+    <canvas
+      ref={canvas}
+      role="img"
+      aria-label={`${label}. The tape below tells the same, frame by frame.`}
+      data-testid="stage"
+      data-hands
+      className={`block h-full w-full touch-none ${isAwake ? "outline-3 -outline-offset-3 outline-moss" : ""}`}
+    />
+  );
+}

@@ -1,0 +1,59 @@
+import type { Kit, Program, State, Trace } from "#core";
+import type { StageProgram } from "#stage";
+import { pad } from "../../devices/pad";
+import { compileFresh } from "../../store/compileFresh";
+import { playhead } from "../../store/playhead";
+import { stageOfProgram } from "../../store/staged";
+import { evaluateOnce, workbench } from "../../store/workbench";
+import { evaluatedNow } from "../../tape/tapeActions";
+import { tapeLook } from "../../tape/tapeStore";
+
+/** What is to be drawn of a stage on one frame: played right now, or replayed from the open take. */
+export interface Scene {
+  readonly kit: Kit;
+  readonly program: Program;
+  readonly stage: StageProgram;
+  readonly frame: number;
+  readonly trace: Trace;
+  readonly track: ArrayLike<number>;
+  /** The live state, for meters; undefined in a replay. */
+  readonly state: State | undefined;
+  /** The same take under the variant that is laid over it. */
+  readonly other: { readonly name: string; readonly track: ArrayLike<number> } | undefined;
+  readonly inHand: "key" | "pad" | "mouse";
+}
+
+/** The track of the open take under the variant laid over it. */
+function otherTrack(take: Parameters<typeof evaluateOnce>[1]): Scene["other"] {
+  const variant = workbench.getState().variants.find(item => item.id === tapeLook.getState().laidOver);
+  const program = variant && compileFresh(variant.kit);
+  return variant && program ? { name: variant.name, track: evaluateOnce(program, take).track } : undefined;
+}
+
+/** The scene now, or undefined while there is nothing to show: no stage, or neither hands nor a take. */
+export function readScene(): Scene | undefined {
+  const { kit } = workbench.getState();
+  const { session, inHand } = pad.getState();
+  if (!kit) return undefined;
+  if (session) {
+    const { program, stageProgram, state, trace, track } = session;
+    if (!stageProgram) return undefined;
+    return {
+      kit,
+      program,
+      stage: stageProgram,
+      frame: Math.max(0, state.frame),
+      trace,
+      track,
+      state,
+      other: undefined,
+      inHand,
+    };
+  }
+  const now = evaluatedNow();
+  const stage = now && stageOfProgram(now.program);
+  if (!now || !stage) return undefined;
+  const { program, trace, track, take } = now;
+  const { frame } = playhead.getState();
+  return { kit, program, stage, frame, trace, track, state: undefined, other: otherTrack(take), inHand };
+}

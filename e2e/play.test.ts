@@ -1,0 +1,140 @@
+import { Key, type WebDriver } from "selenium-webdriver";
+import { beforeEach, expect, test } from "vitest";
+import { find, press, textOf, waitFor } from "./browser";
+import { useSession } from "./session";
+
+const session = useSession();
+let driver: WebDriver;
+
+beforeEach(async () => {
+  driver = session.driver;
+  await find(driver, 'ul[aria-label="Demos"]');
+});
+
+async function openDemo(name: string): Promise<void> {
+  await press(driver, `Open demo ${name}`);
+  await find(driver, "[data-testid=stage]");
+  await find(driver, "[data-testid=open-take]");
+}
+
+const frame = async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))?.[1]);
+const waitForFrame = (wanted: number) =>
+  waitFor(driver, `frame ${wanted}`, async () => (await frame()) >= wanted);
+const told = () => textOf(driver, "[data-testid=ticker]").catch(() => "");
+
+/**
+ * Presses a key again and again until everything wanted has been told. Uneven on purpose: even presses can fall on the
+ * same frames of every jump.
+ */
+async function pressUntil(key: string, wanted: readonly RegExp[]): Promise<void> {
+  const seen = new Set<RegExp>();
+  let turn = 0;
+  await waitFor(driver, wanted.join(", "), async () => {
+    const hands = driver.actions();
+    for (let k = 0; k < 4; k++)
+      hands
+        .keyDown(key)
+        .pause(40)
+        .keyUp(key)
+        .pause(40 + ((turn++ * 37) % 170));
+    await hands.perform();
+    const text = await told();
+    for (const pattern of wanted) if (pattern.test(text)) seen.add(pattern);
+    return seen.size === wanted.length;
+  });
+}
+
+test("the runner: a hop is performed, one is saved, one is lost; what just happened is kept and replayed with its arcs", async () => {
+  await openDemo("Belfry Runner");
+  await press(driver, "Wake the pad");
+  await waitForFrame(5);
+  await pressUntil(Key.SPACE, [/Hop performed(?!, rem)/, /Hop performed, remembered/, /Hop lost: /]);
+  await press(driver, "Keep what just happened");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await waitFor(driver, "the kept take", async () =>
+    (await textOf(driver, "[data-testid=open-take]")).includes("Take 5"),
+  );
+  await press(driver, "As table");
+  expect(await textOf(driver, "[data-testid=tape-table]")).toContain("Hop performed, remembered");
+  await press(driver, "As tape");
+  await press(driver, "Replay");
+  await waitFor(
+    driver,
+    "the replay",
+    async () => Number(await (await find(driver, "[data-testid=stage]")).getAttribute("data-frame")) > 20,
+  );
+});
+
+test("freeze, step and slow motion: the frames stand, go one by one, and the take has the speed", async () => {
+  await openDemo("Belfry Runner");
+  await press(driver, "Record a take");
+  await waitForFrame(10);
+  await press(driver, "Freeze");
+  const stood = await waitFor(driver, "a frozen frame", async () => {
+    const before = await frame();
+    await driver.executeAsyncScript("setTimeout(arguments[0], 120)");
+    return (await frame()) === before && before;
+  });
+  await press(driver, "+1f");
+  await waitForFrame(stood + 1);
+  expect(await frame()).toBe(stood + 1);
+  await (await find(driver, '[aria-label^="Speed of the game"]')).click();
+  await press(driver, "25 %");
+  await press(driver, "Go on");
+  await waitForFrame(stood + 20);
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  const tape = await find(driver, "[data-testid=tape]");
+  await waitFor(driver, "the lane of speed", async () =>
+    (await tape.getAttribute("data-rows"))?.includes("Speed"),
+  );
+});
+
+test("the duel: blows land, one is remembered, one is lost", async () => {
+  await openDemo("Clapper Duel");
+  await press(driver, "Wake the pad");
+  await waitForFrame(5);
+  await pressUntil("j", [/Chime performed/, /Toll performed, remembered/, /lost: /]);
+});
+
+test("the ropes: a prompt is answered, the next is held, and one runs out; its button is named for the device in hand", async () => {
+  await openDemo("Rope Catch");
+  const ease = await find(driver, 'input[aria-label="ease"]');
+  await ease.sendKeys(Key.chord(Key.CONTROL, "a"), "4", Key.ENTER);
+  await press(driver, "Wake the pad");
+  await waitForFrame(80);
+  await driver.actions().keyDown("d").keyUp("d").perform();
+  await waitFor(driver, "an answer", async () => /Catch it (ok|fair|clean)/.test(await told()));
+  await waitForFrame((await frame()) + 25);
+  await driver.actions().keyDown("s").perform();
+  await waitFor(driver, "held steady", async () => /Hold it steady ok/.test(await told()));
+  await driver.actions().keyUp("s").perform();
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await ease.sendKeys(Key.chord(Key.CONTROL, "a"), "0.5", Key.ENTER);
+  await press(driver, "Wake the pad");
+  await waitFor(driver, "one that ran out", async () => /Catch it failed: too-late/.test(await told()));
+});
+
+test("scripted hands leap at every edge, late ones are forgiven; the numbers of a jump change its facts and its fate", async () => {
+  await openDemo("Belfry Runner");
+  await (await find(driver, '[aria-label^="Scripted hands"]')).click();
+  await press(driver, "9f late");
+  await waitFor(driver, "the scripted take", async () =>
+    (await textOf(driver, "[data-testid=open-take]")).includes("Scripted, 9f late"),
+  );
+  await press(driver, "As table");
+  const table = () => textOf(driver, "[data-testid=tape-table]");
+  const hops = (await table()).split("\n").filter(line => line.includes("Hop performed, forgiven")).length;
+  expect(hops).toBeGreaterThan(1);
+  const full = async () =>
+    Number(/full\s+([\d.]+)/.exec(await textOf(driver, "[data-testid=jump-facts]"))![1]);
+  const before = await full();
+  const field = await find(driver, 'input[aria-label="launch speed"]');
+  await field.sendKeys(Key.chord(Key.CONTROL, "a"), "10", Key.ENTER);
+  await waitFor(driver, "a lower jump", async () => (await full()) < before / 2);
+  await waitFor(
+    driver,
+    "another run of the same hands",
+    async () =>
+      (await table()).split("\n").filter(line => line.includes("Hop performed, forgiven")).length !== hops,
+  );
+});
