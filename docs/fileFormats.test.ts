@@ -3,7 +3,9 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Ajv from "ajv";
+import * as v from "valibot";
 import { expect, test } from "vitest";
+import { stageSchema } from "#stage";
 import { formatJsonSchemas } from "../cli/jsonSchemas";
 
 const page = readFileSync("docs/file-formats.md", "utf8");
@@ -34,12 +36,14 @@ test.each(["kit", "take", "trace", "layout"])(
 
 test("the shipped demo fits the schemas", () => {
   const ajv = new Ajv({ strict: false });
-  expect(ajv.validate(schema("kit"), JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8")))).toBe(
+  expect(ajv.validate(schema("kit"), JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8")))).toBe(true);
+  expect(ajv.validate(schema("take"), JSON.parse(readFileSync("e2e/belfry/sloppy-climb.json", "utf8")))).toBe(
     true,
   );
-  expect(
-    ajv.validate(schema("take"), JSON.parse(readFileSync("e2e/belfry/sloppy-climb.json", "utf8"))),
-  ).toBe(true);
+});
+
+test("the example of a stage reads", () => {
+  expect(v.safeParse(stageSchema, example("stage")).success).toBe(true);
 });
 
 test("the command gives the trace of the page, and nothing else", () => {

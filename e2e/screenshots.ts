@@ -1,88 +1,161 @@
-import { mkdirSync } from "node:fs";
-import { By, Key } from "selenium-webdriver";
+import { mkdirSync, readdirSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import { By, Key, type WebDriver } from "selenium-webdriver";
 import { find, openBrowser, press, startApp, takePicture, textOf, waitFor } from "./browser";
 
 const FOLDER = "docs/screenshots";
 
-/** Takes the pictures of docs/screenshots anew, from the demo, at 1280×800. Run by `npm run screenshots` after a build. */
+/** Takes the pictures of docs/screenshots anew, from the demos, at 1280×800. Run by `npm run screenshots` after a build. */
 async function main(): Promise<void> {
   mkdirSync(FOLDER, { recursive: true });
+  for (const file of readdirSync(FOLDER)) rmSync(join(FOLDER, file));
   const app = await startApp();
   const { driver, close } = await openBrowser();
-  const picture = async (name: string) => {
-    await driver.executeAsyncScript(
-      "const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(() => done())))",
-    );
-    await takePicture(driver, `${FOLDER}/${name}.png`);
-  };
-  const openView = async (view: string) => {
-    await press(driver, view);
-    await waitFor(
-      driver,
-      view,
-      async () => (await textOf(driver, 'nav[aria-label="Views"] [aria-current=page]')) === view,
-    );
-    await find(driver, "[data-testid=open-take]");
-  };
   try {
     await driver.get(app.address);
-    await press(driver, "Open demo Belfry Runner");
-    await find(driver, "[data-testid=open-take]");
-    await press(driver, "Open Sloppy climb");
-    await openView("Shape");
-    await picture("shape");
-    await press(driver, "Play");
-    const lost = await waitFor(
-      driver,
-      "the lost presses",
-      async () => (await driver.findElements(By.xpath("//button[contains(., ' lost')]")))[0],
-    );
-    await lost.click();
-    const first = await waitFor(
-      driver,
-      "the nearest miss",
-      async () =>
-        (
-          await driver.findElements(
-            By.xpath('//*[@data-testid="lost-list"]//button[contains(., "Missed by")]'),
-          )
-        )[0],
-    );
-    await first.click();
-    await find(driver, "[data-testid=fate] button.font-semibold");
-    await picture("tape");
-    const tape = await find(driver, "[data-testid=tape]");
-    await tape.sendKeys("z");
-    await picture("tape-far");
-    await tape.sendKeys(...Array<string>(16).fill("+"));
-    await picture("tape-near");
-    await press(driver, "Close the fate");
-    await openView("Shape");
-    await press(driver, "Night theme");
-    await picture("shape-night");
-    await press(driver, "Day theme");
-    await openView("Wire");
-    await picture("wire");
-    await openView("Hand over");
-    await picture("hand-over");
-    await openView("Play");
-    await press(driver, "Wake the pad");
-    await driver.actions().keyDown("k").perform();
-    await waitFor(
-      driver,
-      "a half-filled ring",
-      async () =>
-        Number(await (await find(driver, "[data-testid=meter-cling]")).getAttribute("data-ratio")) > 0.4,
-    );
-    await picture("play");
-    await driver.actions().keyUp("k").sendKeys(Key.ESCAPE).perform();
-    await press(driver, "Moss Tap: to the shelf");
-    await find(driver, "[data-testid=kit-belfry-runner]");
-    await picture("shelf");
+    await takeBelfry(driver);
+    await takeOthers(driver);
   } finally {
     await close();
     app.stop();
   }
+}
+
+async function picture(driver: WebDriver, name: string): Promise<void> {
+  await driver.executeAsyncScript(
+    "const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(() => done())))",
+  );
+  await takePicture(driver, `${FOLDER}/${name}.png`);
+}
+
+async function openView(driver: WebDriver, view: string): Promise<void> {
+  await press(driver, view);
+  await waitFor(
+    driver,
+    view,
+    async () => (await textOf(driver, 'nav[aria-label="Views"] [aria-current=page]')) === view,
+  );
+  await find(driver, "[data-testid=open-take]");
+}
+
+async function openRule(driver: WebDriver, name: string, map: string): Promise<void> {
+  const path = `//nav[@aria-label="Rules"]//a[b="${name}"]`;
+  await (await waitFor(driver, name, async () => (await driver.findElements(By.xpath(path)))[0])).click();
+  await find(driver, `[data-testid=${map}]`);
+}
+
+async function waitForFrame(driver: WebDriver, frame: number): Promise<void> {
+  const at = async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))?.[1]);
+  await waitFor(driver, `frame ${frame}`, async () => (await at()) >= frame);
+}
+
+const steps = (count: number, key: string) => Array<string>(count).fill(key);
+
+/** Belfry Runner: Shape with its maps, the tape near, middle and far by day and night, Wire, Hand over, the runner's stage. */
+async function takeBelfry(driver: WebDriver): Promise<void> {
+  await press(driver, "Open demo Belfry Runner");
+  await find(driver, "[data-testid=open-take]");
+  await press(driver, "Open A press eaten before the landing");
+  await openView(driver, "Shape");
+  await openRule(driver, "Hop", "window-map");
+  await picture(driver, "shape");
+  await openRule(driver, "Tuck", "press-length-map");
+  await picture(driver, "shape-press-length");
+  await openRule(driver, "Right twice", "tap-ladder");
+  await picture(driver, "shape-taps");
+  await openRule(driver, "Coil", "curve-editor");
+  await press(driver, "Fold away");
+  await picture(driver, "shape-charge");
+  await press(driver, "Unfold");
+  await openView(driver, "Play");
+  const grip = await find(driver, "[aria-label='Height of the tape']");
+  await grip.sendKeys(...steps(7, Key.ARROW_UP));
+  await takeTape(driver, "");
+  await press(driver, "Night theme");
+  await takeTape(driver, "-night");
+  await press(driver, "Day theme");
+  await grip.sendKeys(...steps(7, Key.ARROW_DOWN));
+  await openView(driver, "Wire");
+  await press(driver, "Wake the pad");
+  await waitForFrame(driver, 20);
+  await driver.actions().keyDown("d").perform();
+  await waitForFrame(driver, 60);
+  await picture(driver, "wire");
+  await driver.actions().keyUp("d").sendKeys(Key.ESCAPE).perform();
+  await openView(driver, "Hand over");
+  await picture(driver, "hand-over");
+  await takeGhosts(driver);
+}
+
+/** The tape at three distances, with the fate of a lost press. */
+async function takeTape(driver: WebDriver, suffix: string): Promise<void> {
+  const tape = await find(driver, "[data-testid=tape]");
+  const lost = By.xpath("//button[contains(., ' lost')]");
+  await (await waitFor(driver, "the lost presses", async () => (await driver.findElements(lost))[0])).click();
+  const missed = By.xpath('//*[@data-testid="lost-list"]//button[contains(., "Missed by")]');
+  await (
+    await waitFor(driver, "the nearest miss", async () => (await driver.findElements(missed))[0])
+  ).click();
+  await find(driver, "[data-testid=fate] button.font-semibold");
+  await tape.sendKeys("z", ...steps(5, "+"));
+  await picture(driver, `tape${suffix}`);
+  await tape.sendKeys("z");
+  await picture(driver, `tape-far${suffix}`);
+  await tape.sendKeys(...steps(16, "+"));
+  await picture(driver, `tape-near${suffix}`);
+  await press(driver, "Close the fate");
+}
+
+/** A replay on the stage with the arcs of the last leaps, and a variant's body beside. */
+async function takeGhosts(driver: WebDriver): Promise<void> {
+  await openView(driver, "Play");
+  await press(driver, "Open Clean climb");
+  await press(driver, "Variants");
+  await press(driver, "Keep these rules as a variant");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  const launch = await find(driver, 'input[aria-label="launch speed"]');
+  await launch.sendKeys(Key.chord(Key.CONTROL, "a"), "21", Key.ENTER);
+  const tape = await find(driver, "[data-testid=tape]");
+  await tape.sendKeys(...steps(24, Key.chord(Key.SHIFT, Key.ARROW_RIGHT)));
+  await picture(driver, "play-ghosts");
+  await launch.sendKeys(Key.chord(Key.CONTROL, "a"), "19", Key.ENTER);
+  await press(driver, "Wake the pad");
+  await waitForFrame(driver, 10);
+  await driver.actions().keyDown("d").perform();
+  await waitForFrame(driver, 40);
+  await driver.actions().keyDown(Key.SPACE).perform();
+  await waitForFrame(driver, 70);
+  await driver.actions().keyUp(Key.SPACE).keyDown("j").perform();
+  await waitForFrame(driver, 96);
+  await picture(driver, "play-runner");
+  await driver.actions().keyUp("j").keyUp("d").sendKeys(Key.ESCAPE).perform();
+}
+
+/** The other two demos on their stages, a sequence's ladder, and the shelf with all three. */
+async function takeOthers(driver: WebDriver): Promise<void> {
+  await press(driver, "Moss Tap: to the shelf");
+  await press(driver, "Open demo Clapper Duel");
+  await find(driver, "[data-testid=stage]");
+  await openView(driver, "Shape");
+  await openRule(driver, "Quarter turn", "sequence-ladder");
+  await picture(driver, "shape-sequence");
+  await openView(driver, "Play");
+  await press(driver, "Wake the pad");
+  await waitForFrame(driver, 20);
+  await driver.actions().keyDown("k").perform();
+  await waitForFrame(driver, 64);
+  await picture(driver, "play-duel");
+  await driver.actions().keyUp("k").sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Moss Tap: to the shelf");
+  await press(driver, "Open demo Rope Catch");
+  await find(driver, "[data-testid=stage]");
+  await press(driver, "Wake the pad");
+  await waitForFrame(driver, 76);
+  await picture(driver, "play-ropes");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Moss Tap: to the shelf");
+  await find(driver, "[data-testid=kit-belfry-runner]");
+  await picture(driver, "shelf");
 }
 
 await main();

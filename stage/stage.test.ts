@@ -363,4 +363,13 @@ test("a stage or an effect that does not read is told with its path", () => {
   expect(paths).toContain("stage.speed");
   expect(paths).toContain("moves.0.effect");
   expect(checkStage(kitWith(undefined))).toEqual([]);
+  const strange = kitWith({
+    ...RUNNER,
+    run: { ...RUNNER.run, right: "rigth" },
+    gates: { footing: "ground" },
+  });
+  expect(checkStage(strange).map(found => [found.path.join("."), found.facts.id])).toEqual([
+    ["stage.run.right", "rigth"],
+    ["stage.gates.footing", "ground"],
+  ]);
 });

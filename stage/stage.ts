@@ -60,6 +60,42 @@ export function stageOf(kit: Kit): StageDocument | undefined {
   return parsed.success ? parsed.output : undefined;
 }
 
+/** Ids that a stage names and its kit does not have, each with its path. */
+function findStrangers(kit: Kit, stage: StageDocument): Issue[] {
+  const issues: Issue[] = [];
+  const has = (list: readonly { readonly id: string }[] | undefined, id: string) =>
+    list?.some(item => item.id === id) ?? false;
+  const need = (
+    what: "control" | "gate" | "pattern" | "prompt",
+    id: string | undefined,
+    path: readonly (string | number)[],
+  ) => {
+    const list = { control: kit.controls, gate: kit.gates, pattern: kit.patterns, prompt: kit.prompts }[what];
+    if (id === undefined || has(list, id)) return;
+    const hint =
+      (list ?? []).length > 0 ? `write one of ${list!.map(item => item.id).join(", ")}` : `add it first`;
+    issues.push({
+      code: "unknown-id",
+      severity: "fault",
+      path: ["stage", ...path],
+      facts: { what, id, hint },
+    });
+  };
+  if (stage.kind === "runner") {
+    need("control", stage.run.left, ["run", "left"]);
+    need("control", stage.run.right, ["run", "right"]);
+    if ("control" in stage.height) need("control", stage.height.control, ["height", "control"]);
+    for (const [letter, id] of Object.entries(stage.zones ?? {})) need("gate", id, ["zones", letter]);
+  }
+  if (stage.kind !== "ropes")
+    for (const [name, id] of Object.entries(stage.gates)) need("gate", id, ["gates", name]);
+  else {
+    (stage.draws ?? []).forEach((id, k) => need("prompt", id, ["draws", k]));
+    (stage.pool ?? []).forEach((id, k) => need("pattern", id, ["pool", k]));
+  }
+  return issues;
+}
+
 /** What is wrong with a kit's stage and its moves' effects: each with its path. Empty when there is nothing, or no stage. */
 export function checkStage(kit: Kit): Issue[] {
   const issues: Issue[] = [];
@@ -72,6 +108,8 @@ export function checkStage(kit: Kit): Issue[] {
       );
     }
   }
+  const stage = stageOf(kit);
+  if (stage) issues.push(...findStrangers(kit, stage));
   (kit.moves ?? []).forEach((move, m) => {
     if (move.effect === undefined || v.safeParse(effectSchema, move.effect).success) return;
     const wanted = "leap, lift, float, run, step, dash, strike or parry, with its number";

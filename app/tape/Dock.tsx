@@ -101,6 +101,7 @@ export function Dock() {
           <span className="flex w-44 shrink-0 items-baseline gap-2 font-semibold" data-testid="open-take">
             <ChoiceWord
               label="Take"
+              isTight
               value={evaluated.take.id}
               choices={takes.map(take => ({
                 value: take.id,

@@ -36,6 +36,11 @@ interface Named {
   readonly name: string;
 }
 
+/** Did another move use the press of a lost request? Then no press was lost by it. */
+function isBeaten(trace: Trace, note: number): boolean {
+  return trace.payload[trace.at[note]! + 1] === notes.BEATEN;
+}
+
 /** The longest coyote any move gives a gate, in ticks. */
 function longestCoyote(program: Program, gate: number): number {
   return Math.max(
@@ -189,7 +194,7 @@ function createReader(kit: Kit, program: Program, clock: TakeClock) {
         break;
       case notes.LOST:
         if (first < frame) addSpan(moves[subject]!, first, frame, "waiting");
-        addMark(moves[subject]!, frame, "lost", i, first);
+        addMark(moves[subject]!, frame, isBeaten(trace, i) ? "beaten" : "lost", i, first);
         break;
       case notes.PROMPT:
         readPrompt(subject, frame, first, i);

@@ -217,7 +217,7 @@ function brokenRing(
   ctx.stroke();
 }
 
-/** One mark: a whole stone performed or answered, a ring fired, a broken ring lost or failed, a cross lapsed. */
+/** One mark: a whole stone performed or answered, a ring fired, a broken ring lost or failed, a cross lapsed, a small dashed ring beaten (its press was used by another move). */
 export function paintMark(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -247,6 +247,15 @@ export function paintMark(
     case "lost":
     case "failed":
       brokenRing(ctx, x, y, radius - 0.5, palette.foxglove);
+      break;
+    case "beaten":
+      ctx.strokeStyle = palette.soft;
+      ctx.lineWidth = 1.5;
+      ctx.setLineDash([2, 2]);
+      ctx.beginPath();
+      ctx.arc(x, y, radius * 0.6, 0, Math.PI * 2);
+      ctx.stroke();
+      ctx.setLineDash([]);
       break;
     case "lapsed":
       ctx.strokeStyle = palette.soft;

@@ -22,7 +22,7 @@ export type SpanLook =
   | "window";
 
 /** How a single frame of a row looks. */
-export type MarkLook = "fired" | "lapsed" | "performed" | "lost" | "answered" | "failed";
+export type MarkLook = "fired" | "lapsed" | "performed" | "lost" | "beaten" | "answered" | "failed";
 
 /** One row: stretches and marks as columns, both in frame order. `to` is the first frame after the stretch. */
 export interface TapeRow {

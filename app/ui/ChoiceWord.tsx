@@ -13,6 +13,7 @@ export function ChoiceWord({
   choices,
   onChoose,
   placeholder,
+  isTight = false,
 }: {
   label: string;
   value: string;
@@ -20,13 +21,16 @@ export function ChoiceWord({
   onChoose: (value: string) => void;
   /** Shown while the value is none of the choices. */
   placeholder?: string;
+  /** A long word is cut to the room there is; in a sentence it is not. */
+  isTight?: boolean;
 }) {
   const current = choices.find(choice => choice.value === value);
   return (
     <Menu>
       <MenuButton
         aria-label={`${label}: ${current?.label ?? placeholder ?? value}`}
-        className="border-b-2 border-fern whitespace-nowrap italic hover:border-moss data-open:border-moss"
+        className={`border-b-2 border-fern whitespace-nowrap italic hover:border-moss data-open:border-moss ${isTight ? "min-w-0 truncate" : ""}`}
+        title={isTight ? (current?.label ?? value) : undefined}
       >
         {current?.label ?? placeholder ?? value}
       </MenuButton>

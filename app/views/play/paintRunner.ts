@@ -1,5 +1,6 @@
 import { FORMING, notes, readMeter, SUSTAINED } from "#core";
 import { BODY_HEIGHT, HALF_WIDTH, type RunnerProgram } from "#stage";
+import { hatch } from "../../tape/paintRow";
 import type { Palette } from "../../tape/palette";
 import type { Scene } from "./scene";
 
@@ -113,6 +114,7 @@ function lastLeaps({ trace, frame, stage }: Scene): number[] {
 /** The arcs of the last leaps, each with its height in tiles at its top. */
 function paintArcs(ctx: CanvasRenderingContext2D, palette: Palette, scene: Scene, eye: Eye): void {
   const frames = Math.floor(scene.track.length / 2);
+  const labelled: number[] = [];
   lastLeaps(scene).forEach((from, k) => {
     const floor = scene.track[Math.max(0, from - 1) * 2 + 1] ?? 0;
     let top = floor;
@@ -137,7 +139,9 @@ function paintArcs(ctx: CanvasRenderingContext2D, palette: Palette, scene: Scene
     ctx.stroke();
     ctx.setLineDash([]);
     ctx.globalAlpha = 1;
-    if (top - floor < 0.2) return;
+    const labelX = topX * eye.px - eye.left;
+    if (top - floor < 0.2 || labelled.some(other => Math.abs(other - labelX) < 70)) return;
+    labelled.push(labelX);
     ctx.font = NUMBER_FONT;
     ctx.fillStyle = palette.ink;
     ctx.textAlign = "center";
@@ -214,6 +218,42 @@ function paintMemory(
   ctx.fillText("remembered", x + 12, y - 8);
 }
 
+/** Is the ground that was left still forgiven? Only where no leap spent it. */
+function isForgiven({ trace, program, stage, frame }: Scene): boolean {
+  if (stage.kind !== "runner" || stage.gates.footing < 0) return false;
+  const coyote = Math.max(
+    0,
+    ...program.moves.flatMap(move =>
+      move.needs.filter(need => need.gate === stage.gates.footing).map(need => need.coyoteTicks / 100),
+    ),
+  );
+  for (let i = trace.count - 1; i >= 0 && trace.frame[i]! > frame - coyote - 4; i--) {
+    if (trace.frame[i]! > frame) continue;
+    if (
+      trace.kind[i] === notes.PERFORMED &&
+      program.moves[trace.subject[i]!]!.spends.includes(stage.gates.footing)
+    )
+      return false;
+    if (trace.kind[i] === notes.GATE && trace.subject[i] === stage.gates.footing)
+      return trace.payload[trace.at[i]!] === 0 && frame - trace.frame[i]! < coyote;
+  }
+  return false;
+}
+
+/** The edge that still counts: hatched ground under the feet, though there is none. */
+function paintForgiven(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  x: number,
+  y: number,
+  px: number,
+): void {
+  hatch(ctx, x - px * 0.7, y, px * 1.4, 9, palette.lichen);
+  ctx.font = FONT;
+  ctx.fillStyle = palette.ink;
+  ctx.fillText("still forgiven", x + px * 0.8, y + 8);
+}
+
 /** Draws the runner's level and body. */
 export function paintRunner(
   ctx: CanvasRenderingContext2D,
@@ -244,5 +284,6 @@ export function paintRunner(
   }
   paintRinger(ctx, palette, bodyX, bodyY, eye.px, facing, false);
   if (helps.meters && state) paintMeters(ctx, palette, scene, bodyX, bodyY - BODY_HEIGHT * eye.px);
+  if (helps.memory && isForgiven(scene)) paintForgiven(ctx, palette, bodyX, bodyY, eye.px);
   if (helps.memory) paintMemory(ctx, palette, scene, bodyX, bodyY - BODY_HEIGHT * eye.px);
 }
