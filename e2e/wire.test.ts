@@ -134,7 +134,7 @@ test("why does this key do nothing: the answer names who hears it now, and who t
   await hears("Heard by Cling and Tuck.");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await openPlace("Keys");
-  await (await find(driver, '[aria-label="Space: Leap"]')).click();
+  await (await find(driver, '[aria-label="Space Leap"]')).click();
   await hears("Space plays Leap");
   await hears("Leap press");
 });

@@ -373,3 +373,60 @@ test("a stage or an effect that does not read is told with its path", () => {
     ["stage.gates.footing", "ground"],
   ]);
 });
+
+test("a hit stop holds the game clock and not the hands': a buffer by the real clock runs out in it, one by the game clock waits", () => {
+  const patterns = [{ id: "press", name: "Press", kind: "press" as const, control: "leap" }];
+  const parts = { startup: "2f", active: "2f", recovery: "2f" };
+  const blow = (id: string, clock: "game" | "real"): Move => ({
+    id,
+    name: id,
+    pattern: "late",
+    needs: [{ gate: "bell" }],
+    buffer: "5f",
+    slot: id,
+    clock,
+    shares: true,
+  });
+  const kit = {
+    ...kitWith(
+      {
+        kind: "duel",
+        script: [],
+        every: "600f",
+        strike: parts,
+        stun: "4f",
+        hitStop: "20f",
+        gates: {},
+      },
+      [
+        { id: "hit", name: "Hit", pattern: "press", frames: parts, effect: { strike: 1 } },
+        blow("game", "game"),
+        blow("real", "real"),
+      ],
+    ),
+    patterns: [...patterns, { id: "late", name: "Late", kind: "press" as const, control: "right" }],
+  } satisfies Kit;
+  const { events } = play(
+    kit,
+    {
+      leap: [
+        [10, 1],
+        [12, 0],
+      ],
+      right: [
+        [16, 1],
+        [18, 0],
+      ],
+    },
+    80,
+  );
+  const lost = (id: string) => events.find(event => event.kind === "lost" && event.id === id)!.f;
+  expect(lost("real")).toBe(21);
+  expect(lost("game")).toBeGreaterThan(35);
+});
+
+test("ghosts: a track has the body's place for every frame, and a duel's counts", () => {
+  const { track } = play(kitWith(RUNNER), { right: [[5, 1]] }, 60);
+  expect(track.length).toBe(120);
+  expect(track[118]!).toBeGreaterThan(track[20]!);
+});

@@ -32,8 +32,10 @@ const ON: readonly Option[] = [
 ];
 
 function startForms(prompt: Prompt, kit: Kit): SwapOption[] {
-  const gateId = kit.gates?.[0]?.id;
-  const other = (kit.prompts ?? []).find(item => item.id !== prompt.id)?.id;
+  const { starts } = prompt;
+  const gateId = "gate" in starts ? starts.gate : kit.gates?.[0]?.id;
+  const other =
+    "prompt" in starts ? starts.prompt : (kit.prompts ?? []).find(item => item.id !== prompt.id)?.id;
   return [
     { value: "at", label: "at", hint: "at a time of its own", becomes: { at: "60f" } },
     ...(gateId === undefined

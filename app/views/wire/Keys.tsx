@@ -57,7 +57,7 @@ function KeyBoard({ kit, chosen, onChoose }: BoardProps) {
             key={key.code}
             role="button"
             tabIndex={played.length > 0 ? 0 : -1}
-            aria-label={`${formatCode(key.code)}: ${words || "plays nothing"}`}
+            aria-label={`${formatCode(key.code)} ${words || "plays nothing"}`}
             aria-pressed={chosen === key.code}
             className="cursor-pointer"
             onClick={() => onChoose(key.code)}
@@ -73,16 +73,14 @@ function KeyBoard({ kit, chosen, onChoose }: BoardProps) {
               className={lookOf(isDown, played.length > 0, played.length > 1)}
             />
             <text
-              aria-hidden
               x={key.x * KEY + 6}
               y={key.y * KEY + 14}
               className={`text-[10px] ${isDown ? "fill-leaf" : played.length > 0 ? "fill-ink" : "fill-soft"}`}
             >
-              {label.slice(0, lettersIn(key.width))}
+              {`${label.slice(0, lettersIn(key.width))} `}
             </text>
             {played.length > 0 && (
               <text
-                aria-hidden
                 x={key.x * KEY + 6}
                 y={key.y * KEY + 27}
                 className={`text-[9px] font-semibold ${isDown ? "fill-leaf" : "fill-ink"}`}
