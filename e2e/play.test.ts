@@ -114,6 +114,22 @@ test("the ropes: a prompt is answered, the next is held, and one runs out; its b
   await waitFor(driver, "one that ran out", async () => /Catch it failed: too-late/.test(await told()));
 });
 
+test("a kit without a stage is given one, and a move is told what to do on it", async () => {
+  await press(driver, "New kit");
+  await press(driver, "Give it a runner on beams");
+  await find(driver, "[data-testid=stage]");
+  await press(driver, "Shape");
+  await press(driver, "New rule");
+  await press(driver, "Forgive a late jump");
+  const leap = await find(driver, 'input[aria-label="leap of the effect"]');
+  await leap.sendKeys(Key.chord(Key.CONTROL, "a"), "12", Key.ENTER);
+  await press(driver, "Play");
+  await press(driver, "Wake the pad");
+  await waitForFrame(3);
+  await pressUntil(Key.SPACE, [/Jump performed/]);
+  expect(await textOf(driver, "[data-testid=jump-facts]")).toMatch(/full\s+1\.2/);
+});
+
 test("scripted hands leap at every edge, late ones are forgiven; the numbers of a jump change its facts and its fate", async () => {
   await openDemo("Belfry Runner");
   await (await find(driver, '[aria-label^="Scripted hands"]')).click();

@@ -363,6 +363,12 @@ test("no view has a serious fault for assistive technology, by day or night", as
     }
     if (theme === "Day") await press(driver, "Night theme");
   }
+  for (const demo of ["Belfry Runner", "Clapper Duel", "Rope Catch"]) {
+    await press(driver, "Moss Tap: to the shelf");
+    await press(driver, `Open demo ${demo}`);
+    await find(driver, "[data-testid=stage]");
+    await look(`the stage of ${demo}`);
+  }
   expect(faults).toEqual([]);
 });
 

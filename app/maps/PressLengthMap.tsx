@@ -4,6 +4,7 @@ import { formatGrown, growthOf } from "../tape/growth";
 import { editKit } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
+import { Histogram } from "../ui/Histogram";
 import { Dots } from "./Dots";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
 import { closeStretch, listPressLengths, listStretches } from "./pressLengths";
@@ -256,6 +257,18 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
         ))}
         <TimeAxis scale={scale} y={bottom + 4} rateHz={kit.rate} />
       </svg>
+      {lengths.length > 1 && (
+        <details className="mt-1 text-sm">
+          <summary className="text-moss">How long presses were</summary>
+          <Histogram
+            label="Lengths of presses"
+            values={lengths}
+            binWidth={Math.max(1, Math.ceil(upTo / 30))}
+            bins={30}
+            unit="f"
+          />
+        </details>
+      )}
       {closings.length > 0 && (
         <p className="mt-1 flex flex-wrap items-center gap-2 text-sm">
           {closings.map(closing => (

@@ -25,6 +25,16 @@ export function stepWords(kit: Kit, step: Step): string {
   return `${DIGIT_ARROWS[Number(step.dir.at(-1))] ?? ""}${step.for === undefined ? "" : ` for ${step.for}`}`;
 }
 
+/** What holds for the whole, in a sentence: its time in all, and what breaks it. */
+function limitsOf(kit: Kit, pattern: PatternOf<"sequence">): string {
+  const total = pattern.total === undefined ? "no limit for the whole" : `the whole within ${pattern.total}`;
+  const breaks = pattern.others === "break" ? "any other press breaks it" : "other presses are ignored";
+  const cancels = pattern.cancel?.length
+    ? `; ${pattern.cancel.map(id => nameOf(kit, id)).join(" or ")} cancels it`
+    : "";
+  return `Each step within its gap of the one before, ${total}; ${breaks}${cancels}.`;
+}
+
 /** The steps of a sequence as rungs, each with its gap to scale, real gaps as dots, and how many tries got so far. */
 export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequence">; index: number }) {
   const kit = useWorkbench(state => state.kit);
@@ -112,6 +122,7 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
         })}
         <TimeAxis scale={placed} y={height + 2} rateHz={kit.rate} />
       </svg>
+      <p className="text-sm text-soft">{limitsOf(kit, pattern)}</p>
     </figure>
   );
 }

@@ -1,5 +1,6 @@
 import { formatMs, parseFrames, type PatternOf } from "#core";
 import { useWorkbench } from "../store/useWorkbench";
+import { Histogram } from "../ui/Histogram";
 import { Dots } from "./Dots";
 import { PullEdge } from "./PullEdge";
 import { createScale, MAP_WIDTH } from "./scale";
@@ -121,6 +122,18 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
         />
         <TimeAxis scale={scale} y={bottom + 4} rateHz={kit.rate} />
       </svg>
+      {gaps.length > 1 && (
+        <details className="mt-1 text-sm">
+          <summary className="text-moss">How far apart taps were</summary>
+          <Histogram
+            label="Gaps between taps"
+            values={gaps}
+            binWidth={Math.max(1, Math.ceil(upTo / 30))}
+            bins={30}
+            unit="f"
+          />
+        </details>
+      )}
       <p className="text-sm text-foxglove">{priceWords(pattern, gap, kit.rate)}</p>
     </figure>
   );

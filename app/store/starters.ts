@@ -1,4 +1,5 @@
 import type { Gate, Kit, Move, Pattern, Prompt } from "#core";
+import { stageOf } from "#stage";
 import { freshId } from "./edits";
 
 /** Rules that a starter brings, to be added with ids of their own. */
@@ -90,7 +91,15 @@ export const STARTERS: readonly Starter[] = [
         gates,
         patterns: [press(pattern, `${control.name} press`, control.id)],
         moves: [
-          { id: move, name: "Jump", pattern, needs: [{ gate, coyote: "5f" }], buffer: "6f", spends: [gate] },
+          {
+            id: move,
+            name: "Jump",
+            pattern,
+            needs: [{ gate, coyote: "5f" }],
+            buffer: "6f",
+            spends: [gate],
+            ...(stageOf(kit)?.kind === "runner" ? { effect: { leap: 19 } } : {}),
+          },
         ],
         opens: `move:${move}`,
       };

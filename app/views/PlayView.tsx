@@ -1,7 +1,9 @@
 import { useMemo, useState } from "react";
 import { stageOf } from "#stage";
 import { usePad } from "../devices/usePad";
+import { giveRunner } from "../store/giveStage";
 import { gatesOfStage } from "../store/staged";
+import { editKit } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
 import { ControlPad } from "./ControlPad";
@@ -37,6 +39,12 @@ function BarePad() {
           <ControlPad key={control.id} control={control} />
         ))}
       </div>
+      <p className="text-sm text-soft">
+        This kit has no stage: gates are held by hand.{" "}
+        <Button look="quiet" onClick={() => editKit("gave it a stage", giveRunner)}>
+          Give it a runner on beams
+        </Button>
+      </p>
       <div className="flex flex-wrap gap-x-8 gap-y-4">
         {metered.length > 0 && (
           <div className="flex flex-wrap gap-3" role="group" aria-label="Meters">

@@ -7,6 +7,7 @@ import { editKit } from "../store/workbench";
 import { useCompiled, useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
 import { Sentence } from "./Sentence";
+import { EffectLine } from "./shape/EffectLine";
 import { NewRule } from "./shape/NewRule";
 import { Offers } from "./shape/Offers";
 import { RuleActions } from "./shape/RuleActions";
@@ -86,6 +87,7 @@ export function ShapeView() {
         {open ? (
           <>
             <Sentence key={open.key} parts={describeRule(kit, open)} base={pathOfRule(open)} issues={own} />
+            {open.list === "moves" && <EffectLine kit={kit} index={open.index} />}
             <Offers key={`offers ${open.key}`} kit={kit} rule={open} />
             {own.map(issue => (
               <Trouble key={formatIssue(issue)} kit={kit} issue={issue} />
