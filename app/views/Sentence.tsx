@@ -24,7 +24,7 @@ export function gateName(kit: Kit, id: string): string {
   const found = kit.gates?.find(gate => gate.id === id);
   if (found) return found.name || id;
   const slot = /^busy:(.*)$/.exec(id)?.[1];
-  return slot === undefined ? id : slot === "main" ? "another move under way" : `a move under way in ${slot}`;
+  return slot === undefined ? id : slot === "main" ? "Busy" : `Busy in ${slot}`;
 }
 
 /** Everything a reference in a sentence could name instead. */

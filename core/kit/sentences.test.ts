@@ -96,10 +96,10 @@ test("a move says what it needs, when it counts, and what it does", () => {
     shares: true,
   };
   expect(say(describeMove(move))).toBe(
-    "Blow on P with exactly 2 taps, if G and H are open and BUSY:MAIN is not: remembered for 6f before, forgiven for 4f after; not again for 30f; only 2 times until G is open; startup 5f, active 3f, recovery 9f; opens LINK from 6f to 14f; spends G; shares its press with other moves",
+    "Blow on P with exactly 2 taps, if G and H are open, not while BUSY:MAIN is open: remembered for 6f before, forgiven for 4f after; not again for 30f; only 2 times until G is open; startup 5f, active 3f, recovery 9f; opens LINK from 6f to 14f; spends G; shares its press with other moves",
   );
   expect(say(describeMove({ id: "m", name: "Free", pattern: "p", bans: ["g"] }))).toBe(
-    "Free on P, if G is not open",
+    "Free on P, not while G is open",
   );
 });
 

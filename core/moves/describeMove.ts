@@ -52,17 +52,7 @@ function describeNeeds(move: Move): SentencePart[] {
           [words(", if "), ...enumerate(needs), words(needs.length > 1 ? " are open" : " is open")],
         )
       : []),
-    ...(bans.length > 0
-      ? clause(
-          ["bans"],
-          [
-            words(needs.length > 0 ? " and " : ", if "),
-            ...bans,
-            words(bans.length > 1 ? " are not" : " is not"),
-            words(needs.length > 0 ? "" : " open"),
-          ],
-        )
-      : []),
+    ...(bans.length > 0 ? clause(["bans"], [words(", not while "), ...bans, words(" is open")]) : []),
   ];
 }
 
