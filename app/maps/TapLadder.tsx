@@ -50,7 +50,8 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
           "No two presses close to each other yet: play, and the gaps appear here as dots."
         ) : (
           <>
-            {gaps.length} {gaps.length === 1 ? "gap" : "gaps"} in {now.takes.length} takes:{" "}
+            {gaps.length} {gaps.length === 1 ? "gap" : "gaps"} in {now.takes.length}{" "}
+            {now.takes.length === 1 ? "take" : "takes"}:{" "}
             <b className="text-ink">{gaps.length - slow.length} quick enough</b>
             {slow.length > 0 && (
               <b className="text-foxglove">

@@ -63,7 +63,8 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
           `No press of it in these takes yet: play, and each one appears here, caught, saved or missed.`
         ) : (
           <>
-            {dots.length} {dots.length === 1 ? "press" : "presses"} in {now.takes.length} takes:{" "}
+            {dots.length} {dots.length === 1 ? "press" : "presses"} in {now.takes.length}{" "}
+            {now.takes.length === 1 ? "take" : "takes"}:{" "}
             <b className="text-ink">
               {performed} caught, {counts.buffer} of them by memory and {counts.coyote} forgiven
             </b>

@@ -93,7 +93,6 @@ test("rules read as whole sentences", () => {
     "Leap press when Leap is pressed",
     "Leap charge while Leap is held charges to full at 60f along ease in, worth 0 to 100, and fires when let go; levels: one at 15f, two at 35f, three at 60f",
     "Leap twice when Leap is tapped 2 times, each within 14f of the one before, answering the last tap",
-    "Leap press when Leap is pressed",
     "Quarter turn on turn down ↓, then turn down-right ↘, then turn right →, then press Leap: each within 10f of the one before",
     "Footing is open while the stage, a move, a prompt or a take holds it open",
     "Catch asks for Leap press, shown at 60f, its window opening 30f later, for 40f; best at 20f; graded perfect within 4f, good within 12f; a press before its window fails it",
@@ -125,7 +124,7 @@ test("everything a rule offers to say compiles, and what it adds can be taken ou
       }
     }
   }
-  expect(tried).toBeGreaterThan(80);
+  expect(tried).toBeGreaterThan(60);
 });
 
 test("a gate and a move can be begun by themselves; a move waits for a pattern", () => {
@@ -159,4 +158,18 @@ test("rules are copied, moved, switched off and deleted; what leans on one is to
   expect(turnRule(off, { list: "moves", index: 0 })).toEqual(kit);
   expect("moves" in removeRule(kit, { list: "moves", index: 0 })).toBe(false);
   expect(compile(removeRule(kit, pattern))).toMatchObject({ ok: false });
+});
+
+test("a starter uses the press that is there; a wrong button is another than the one asked for", () => {
+  const twice = start("late", start("early").kit).kit;
+  expect(twice.patterns.filter(pattern => pattern.kind === "press").length).toBe(1);
+  const { kit } = start("prompt");
+  const offer = offersOf(kit, { list: "prompts", index: 0 }).find(item =>
+    item.words.includes("wrong button"),
+  )!;
+  expect(offer.becomes).toMatchObject({ wrong: "fail", wrongOn: ["b"] });
+  const alone = { ...kit, controls: kit.controls.slice(0, 1) };
+  expect(
+    offersOf(alone, { list: "prompts", index: 0 }).some(item => item.words.includes("wrong button")),
+  ).toBe(false);
 });

@@ -28,6 +28,21 @@ export interface Starter {
 
 const press = (id: string, name: string, control: string): Pattern => ({ id, name, kind: "press", control });
 
+/** The press of a control that is there already, active everywhere, or a new one. */
+function pressOf(
+  kit: Kit,
+  control: Kit["controls"][number],
+  take: (kind: string, name: string) => string,
+): { id: string; patterns: Pattern[] } {
+  const found = kit.patterns.find(
+    pattern => pattern.kind === "press" && pattern.control === control.id && !pattern.off && !pattern.modes,
+  );
+  if (found) return { id: found.id, patterns: [] };
+  const name = `${control.name} press`;
+  const id = take("pattern", name);
+  return { id, patterns: [press(id, name, control.id)] };
+}
+
 /** An existing gate of that name, or a new one. */
 function gateNamed(
   kit: Kit,
@@ -69,11 +84,11 @@ export const STARTERS: readonly Starter[] = [
     line: "pressed before it may happen, it happens as soon as it may",
     make(control, take, kit) {
       const { id: gate, gates } = gateNamed(kit, "Ready", take);
-      const pattern = take("pattern", `${control.name} press`);
+      const { id: pattern, patterns } = pressOf(kit, control, take);
       const move = take("move", "Act");
       return {
         gates,
-        patterns: [press(pattern, `${control.name} press`, control.id)],
+        patterns,
         moves: [{ id: move, name: "Act", pattern, needs: [{ gate }], buffer: "8f" }],
         opens: `move:${move}`,
       };
@@ -85,11 +100,11 @@ export const STARTERS: readonly Starter[] = [
     line: "pressed just after the ledge, it still counts; and just before the landing too",
     make(control, take, kit) {
       const { id: gate, gates } = gateNamed(kit, "Footing", take);
-      const pattern = take("pattern", `${control.name} press`);
+      const { id: pattern, patterns } = pressOf(kit, control, take);
       const move = take("move", "Jump");
       return {
         gates,
-        patterns: [press(pattern, `${control.name} press`, control.id)],
+        patterns,
         moves: [
           {
             id: move,
@@ -196,8 +211,8 @@ export const STARTERS: readonly Starter[] = [
     id: "chain",
     words: "Chain of attacks",
     line: "three in a row, each pressed while the one before goes on",
-    make(control, take) {
-      const pattern = take("pattern", `${control.name} press`);
+    make(control, take, kit) {
+      const { id: pattern, patterns } = pressOf(kit, control, take);
       const links = ["Second may follow", "Third may follow"].map(name => ({ id: take("gate", name), name }));
       const [first, second, third] = ["First blow", "Second blow", "Third blow"].map(name =>
         take("move", name),
@@ -205,7 +220,7 @@ export const STARTERS: readonly Starter[] = [
       const frames = { startup: "6f", active: "4f", recovery: "14f" };
       return {
         gates: links,
-        patterns: [press(pattern, `${control.name} press`, control.id)],
+        patterns,
         moves: [
           {
             id: first,
@@ -299,11 +314,11 @@ export const STARTERS: readonly Starter[] = [
     id: "prompt",
     words: "Timed prompt",
     line: "a button is shown, and must be pressed in time",
-    make(control, take) {
-      const pattern = take("pattern", `${control.name} press`);
+    make(control, take, kit) {
+      const { id: pattern, patterns } = pressOf(kit, control, take);
       const prompt = take("prompt", "Catch");
       return {
-        patterns: [press(pattern, `${control.name} press`, control.id)],
+        patterns,
         prompts: [
           {
             id: prompt,

@@ -1,4 +1,4 @@
-import type { Kit, Prompt } from "../kit/schema";
+import type { Kit, Pattern, Prompt } from "../kit/schema";
 import {
   atLeast,
   atMost,
@@ -146,10 +146,17 @@ export function describePrompt(prompt: Prompt, kit: Kit): SentencePart[] {
   ];
 }
 
+/** The controls a pattern names itself. */
+function controlsOf(pattern: Pattern): readonly string[] {
+  if ("control" in pattern) return [pattern.control];
+  return "controls" in pattern ? pattern.controls : [];
+}
+
 /** What else a prompt could say, each with the prompt as it would then be. */
 export function offerPrompt(prompt: Prompt, kit: Kit): Offer<Prompt>[] {
   const pattern = kit.patterns.find(item => !prompt.ask.includes(item.id))?.id;
-  const control = freeControl(kit, prompt.wrongOn ?? []);
+  const asked = kit.patterns.filter(item => prompt.ask.includes(item.id)).flatMap(controlsOf);
+  const control = freeControl(kit, [...asked, ...(prompt.wrongOn ?? [])]);
   const gateId = kit.gates?.[0]?.id;
   const grades = prompt.grades ?? [];
   const grade = grades.length === 0 ? { name: "perfect", within: "4f" } : { name: "good", within: "12f" };
@@ -176,7 +183,7 @@ export function offerPrompt(prompt: Prompt, kit: Kit): Offer<Prompt>[] {
       early: "fail" as const,
     })),
     ...offerIf(
-      control !== undefined && !prompt.wrongOn?.includes(control),
+      control !== undefined && !asked.includes(control) && !prompt.wrongOn?.includes(control),
       "… and fail on a wrong button",
       () => ({
         ...prompt,
@@ -184,9 +191,9 @@ export function offerPrompt(prompt: Prompt, kit: Kit): Offer<Prompt>[] {
         wrongOn: [...(prompt.wrongOn ?? []), control!],
       }),
     ),
-    ...offerIf(control !== undefined && !prompt.captures, "… and keep its button from other rules", () => ({
+    ...offerIf(asked.length > 0 && !prompt.captures, "… and keep its button from other rules", () => ({
       ...prompt,
-      captures: [kit.controls[0]!.id],
+      captures: [asked[0]!],
     })),
     ...offerIf(prompt.opens === undefined && gateId !== undefined, "… and open a gate meanwhile", () => ({
       ...prompt,
