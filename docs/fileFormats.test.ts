@@ -62,6 +62,20 @@ test("the command gives the trace of the page, and nothing else", () => {
   expect(JSON.parse(out)).toEqual(example("trace"));
 });
 
+test("the command plays a kit's stage too, and refuses one that does not read", () => {
+  const files = ["demo/belfry-runner/kit.json", "demo/belfry-runner/1-clean-climb.json"];
+  const run = spawnSync("node", ["--import", "tsx", "cli/trace.ts", ...files], { encoding: "utf8" });
+  const { events } = JSON.parse(run.stdout) as { events: { f: number; kind: string; id: string }[] };
+  expect(events.find(event => event.kind === "performed")).toMatchObject({ f: 84, id: "hop" });
+  const kit = JSON.parse(readFileSync(files[0]!, "utf8")) as { stage: Record<string, unknown> };
+  kit.stage.tilePx = "wide";
+  const bad = spawnSync("node", ["--import", "tsx", "cli/trace.ts", write("staged.json", kit), files[1]!], {
+    encoding: "utf8",
+  });
+  expect([bad.status, bad.stdout]).toEqual([2, ""]);
+  expect(bad.stderr).toContain("stage.tilePx");
+});
+
 test("a bad file gives one line a fault with its path on standard error, and exit code 2", () => {
   const kit = example("kit") as { patterns: { for?: string }[] };
   kit.patterns[1]!.for = "12";
