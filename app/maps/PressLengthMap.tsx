@@ -6,6 +6,7 @@ import { useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
 import { Histogram } from "../ui/Histogram";
 import { Dots } from "./Dots";
+import { Hatch } from "./Hatch";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
 import { closeStretch, listPressLengths, listStretches } from "./pressLengths";
 import { createScale, MAP_WIDTH, type MapScale } from "./scale";
@@ -192,17 +193,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
         }}
         onPointerLeave={() => setProbe(undefined)}
       >
-        <defs>
-          <pattern
-            id={hatchId}
-            width="7"
-            height="7"
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <rect width="2" height="7" className="fill-line" />
-          </pattern>
-        </defs>
+        <Hatch id={hatchId} colour="line" />
         {stretches.map(stretch => {
           const x = scale.x(stretch.from);
           const width = scale.x(stretch.to + 1) - x;

@@ -6,6 +6,7 @@ import { Button } from "../ui/Button";
 import { Histogram } from "../ui/Histogram";
 import { writeAt } from "#core";
 import { Dots } from "./Dots";
+import { Hatch } from "./Hatch";
 import { PullEdge } from "./PullEdge";
 import { createScale, MAP_WIDTH } from "./scale";
 import { TimeAxis } from "./TimeAxis";
@@ -83,17 +84,7 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
         role="group"
         aria-label={`Window of ${move.name} about ${gateName}: remembered ${buffer} frames before, forgiven ${forgiven} after`}
       >
-        <defs>
-          <pattern
-            id={hatchId}
-            width="7"
-            height="7"
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <rect width="3" height="7" className="fill-lichen" />
-          </pattern>
-        </defs>
+        <Hatch id={hatchId} colour="lichen" />
         <rect
           x={scale.x(-buffer)}
           y={STRIP_Y}

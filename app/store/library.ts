@@ -85,6 +85,9 @@ async function keepUnkept(db: IDBPDatabase<Shelves>): Promise<void> {
 async function writeLeft(db: IDBPDatabase<Shelves>): Promise<void> {
   const left = takeUpLeft();
   if (!left) return;
+  // Another tab, or the page itself, may have written since: what is newer stands.
+  const kept = await db.get("kits", left.kit.id);
+  if (kept && kept.changedAt >= left.kit.changedAt) return;
   await db.put("kits", left.kit);
   for (const record of left.takes) await db.put("takes", record);
   for (const takeId of left.goneTakeIds) await db.delete("takes", [left.kit.id, takeId]);

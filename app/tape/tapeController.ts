@@ -129,7 +129,6 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
     });
     canvas.dataset.painted = String(model.frames);
     canvas.dataset.firstFrame = String(view.firstFrame);
-    canvas.dataset.rows = model.rows.map(row => row.name).join("|");
   }
 
   function repaint(): void {
@@ -286,6 +285,7 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
     },
     setModel(next) {
       model = next;
+      canvas.dataset.rows = model.rows.map(row => row.name).join("|");
       hoverRow = -1;
       handles = [];
       if (isLive) setView({ ...view, firstFrame: Infinity });

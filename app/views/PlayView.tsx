@@ -7,6 +7,7 @@ import { editKit } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
 import { ControlPad } from "./ControlPad";
+import { ControlStrip } from "./ControlStrip";
 import { MeterRing } from "./MeterRing";
 import { GateSwitch } from "./play/GateSwitch";
 import { JumpFacts } from "./play/JumpFacts";
@@ -104,18 +105,10 @@ export function PlayView() {
         </div>
         {document ? (
           <>
-            <div className="min-h-0 grow border-y border-line">
+            <div className="min-h-0 grow border-t border-line">
               <StageScene helps={helps} label={`The stage of ${kit.name}`} />
             </div>
-            <div
-              className="flex shrink-0 items-start gap-3 overflow-x-auto px-5 py-1.5"
-              role="group"
-              aria-label="Controls"
-            >
-              {kit.controls.map(control => (
-                <ControlPad key={control.id} control={control} isSmall />
-              ))}
-            </div>
+            <ControlStrip label="Controls" controls={kit.controls} />
           </>
         ) : (
           <div className="flex min-h-0 grow flex-col gap-6 overflow-auto px-7 py-4">

@@ -6,7 +6,7 @@ import { addControl } from "../../store/edits";
 import { editKit } from "../../store/workbench";
 import { useWorkbench } from "../../store/useWorkbench";
 import { Button } from "../../ui/Button";
-import { ControlPad } from "../ControlPad";
+import { ControlStrip } from "../ControlStrip";
 import { ControlLine } from "./ControlLine";
 
 /** What stands in the way of a real pad, in words. */
@@ -87,15 +87,7 @@ export function Scope() {
           </Link>
         </p>
       </div>
-      <div
-        className="flex shrink-0 items-start gap-3 overflow-x-auto border-t border-line px-6 py-2"
-        role="group"
-        aria-label="On-screen pad"
-      >
-        {kit.controls.map(control => (
-          <ControlPad key={control.id} control={control} isSmall />
-        ))}
-      </div>
+      <ControlStrip label="On-screen pad" controls={kit.controls} />
     </section>
   );
 }

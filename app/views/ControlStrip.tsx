@@ -1,0 +1,17 @@
+import type { Control } from "#core";
+import { ControlPad } from "./ControlPad";
+
+/** The on-screen pad as a strip: every control as a small stone with a grip to pull. */
+export function ControlStrip({ label, controls }: { label: string; controls: readonly Control[] }) {
+  return (
+    <div
+      className="flex shrink-0 items-start gap-3 overflow-x-auto border-t border-line px-5 py-1.5"
+      role="group"
+      aria-label={label}
+    >
+      {controls.map(control => (
+        <ControlPad key={control.id} control={control} isSmall />
+      ))}
+    </div>
+  );
+}
