@@ -54,10 +54,21 @@ function issue(path: readonly (string | number)[], found: unknown, wanted: strin
   return { code: "stage", severity: "fault", path, facts };
 }
 
-/** A kit's stage document, or undefined when it has none or it does not read (readStage says why). */
-export function stageOf(kit: Kit): StageDocument | undefined {
-  const parsed = v.safeParse(stageSchema, kit.stage);
-  return parsed.success ? parsed.output : undefined;
+const documents = new WeakMap<object, StageDocument | null>();
+
+/**
+ * A kit's stage document, or undefined when it has none or it does not read (checkStage says why). Read once for each
+ * version of the stage, since screens ask for it at every change of any rule.
+ */
+export function stageOf({ stage }: Kit): StageDocument | undefined {
+  if (typeof stage !== "object" || stage === null) return undefined;
+  let document = documents.get(stage);
+  if (document === undefined) {
+    const parsed = v.safeParse(stageSchema, stage);
+    document = parsed.success ? parsed.output : null;
+    documents.set(stage, document);
+  }
+  return document ?? undefined;
 }
 
 /** Ids that a stage names and its kit does not have, each with its path. */

@@ -1,10 +1,4 @@
-import type { Kit } from "#core";
 import { keyLabels } from "./keyLabels";
-
-/** Every code that plays something in the kit. */
-export function boundCodes(kit: Kit): Set<string> {
-  return new Set(kit.controls.flatMap(control => control.bindings.flat()));
-}
 
 const NAMES: Readonly<Record<string, string>> = {
   ArrowUp: "↑",

@@ -1,6 +1,5 @@
 import { nanoid } from "nanoid";
-import { compile } from "#core";
-import { leapAtEdges, playRoutine, prepareKit, stageOf } from "#stage";
+import { leapAtEdges, playRoutine, stageOf } from "#stage";
 import { freezePad, keepSession, pad, setPadSpeed, sleepPad, stepPad, wakePad } from "../../devices/pad";
 import { usePad } from "../../devices/usePad";
 import { goToFrame } from "../../store/playhead";
@@ -33,7 +32,7 @@ function letItPlay(lateFrames: number): void {
     move => move.effect !== undefined && "leap" in (move.effect as object) && !move.off,
   );
   const pattern = kit.patterns.find(item => item.id === leaping?.pattern);
-  if (!pattern || !("control" in pattern) || !compile(prepareKit(kit)).ok) return;
+  if (!pattern || !("control" in pattern)) return;
   const routine = leapAtEdges(document.run.right, pattern.control, lateFrames, Math.round(kit.rate / 3));
   const name = lateFrames === 0 ? "Scripted, at every edge" : `Scripted, ${lateFrames}f late`;
   addTake(
