@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
-import { Builder, By, until, type WebDriver, type WebElement } from "selenium-webdriver";
+import { Builder, By, error, type WebDriver, type WebElement } from "selenium-webdriver";
 import { Options, ServiceBuilder, type Driver } from "selenium-webdriver/chrome.js";
 
 const PATIENCE_MS = 15_000;
@@ -75,23 +75,53 @@ export async function openBrowser(): Promise<{
   return { driver, downloads: home, close };
 }
 
-/** Waits until an element is there and shown. */
-export async function find(driver: WebDriver, css: string): Promise<WebElement> {
-  const element = await driver.wait(until.elementLocated(By.css(css)), PATIENCE_MS, `nothing matches ${css}`);
-  await driver.wait(until.elementIsVisible(element), PATIENCE_MS, `${css} is not shown`);
-  return element;
+/** Does something with an element as soon as it is shown and the act gives an answer; one drawn anew under the hand is found again. */
+async function onceShown<T>(
+  driver: WebDriver,
+  where: string,
+  act: (element: WebElement) => Promise<T | undefined>,
+): Promise<T> {
+  const by = where.startsWith("/") ? By.xpath(where) : By.css(where);
+  const tryOnce = async () => {
+    const [element] = await driver.findElements(by);
+    return element && (await element.isDisplayed()) ? act(element) : undefined;
+  };
+  let answer: T | undefined;
+  const isDone = async () => {
+    answer = await tryOnce().catch((trouble: unknown) => {
+      if (trouble instanceof error.StaleElementReferenceError) return undefined;
+      throw trouble;
+    });
+    return answer !== undefined;
+  };
+  await driver.wait(isDone, PATIENCE_MS, `not there, not shown or not enabled: ${where}`);
+  return answer!;
+}
+
+/** Waits until an element is there and shown, by a selector or by an XPath that begins with a slash. */
+export async function find(driver: WebDriver, where: string): Promise<WebElement> {
+  return onceShown(driver, where, element => Promise.resolve(element));
+}
+
+/** Clicks an element once it is shown and enabled; found as by `find`. */
+export async function clickOn(driver: WebDriver, where: string): Promise<void> {
+  await onceShown(driver, where, async element =>
+    (await element.isEnabled()) ? element.click().then(() => true) : undefined,
+  );
 }
 
 /** Waits for a button or link by its words or its label, and presses it. */
 export async function press(driver: WebDriver, words: string): Promise<void> {
-  const path = `//*[self::button or self::a][normalize-space(.)="${words}" or @aria-label="${words}"]`;
-  const element = await driver.wait(
-    until.elementLocated(By.xpath(path)),
-    PATIENCE_MS,
-    `no button "${words}"`,
+  await clickOn(
+    driver,
+    `//*[self::button or self::a][normalize-space(.)="${words}" or @aria-label="${words}"]`,
   );
-  await driver.wait(until.elementIsEnabled(element), PATIENCE_MS);
-  await element.click();
+}
+
+/** Chooses from the menu behind a word: by the beginning of the word's label, and of the choice's words. */
+export async function choose(driver: WebDriver, label: string, words: string): Promise<void> {
+  await clickOn(driver, `[aria-label^="${label}"]`);
+  await clickOn(driver, `//*[@role="menu"]//button[starts-with(normalize-space(.), "${words}")]`);
 }
 
 /** Reads the small belfry of the tests in from its files and opens it: a kit with painted gates, and two takes. */
@@ -101,7 +131,7 @@ export async function openBelfry(driver: WebDriver): Promise<void> {
   await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(files.join("\n"));
   await find(driver, "[data-testid=kit-belfry-runner] a");
   await press(driver, "Close");
-  await (await find(driver, "[data-testid=kit-belfry-runner] a")).click();
+  await clickOn(driver, "[data-testid=kit-belfry-runner] a");
   await find(driver, "[data-testid=open-take]");
 }
 
@@ -119,8 +149,8 @@ export async function waitFor<T>(
 }
 
 /** The words of an element, however it came to be drawn. */
-export async function textOf(driver: WebDriver, css: string): Promise<string> {
-  return (await find(driver, css)).getText();
+export async function textOf(driver: WebDriver, where: string): Promise<string> {
+  return onceShown(driver, where, element => element.getText());
 }
 
 /** Saves a picture of the page. */

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { parseKit, parseTake } from "#core";
 import { lengthenTake, makeLargeKit, makeTake } from "../bench/scenes";
-import { find, openBrowser, press, startApp, waitFor } from "./browser";
+import { clickOn, find, openBrowser, press, startApp, waitFor } from "./browser";
 
 /** Measures the figures of the tape in headless Chromium and prints them. Run by `npm run figures` after a build. */
 
@@ -44,7 +44,7 @@ async function measurePanning(driver: WebDriver, folder: string): Promise<void> 
     moves: makeLargeKit(1).moves!.slice(0, 8),
   };
   await readIn(driver, folder, { "hour-kit": kit, "hour-take": { ...makeTake(216_000), kit: kit.id } });
-  await (await find(driver, "[data-testid=kit-large] a")).click();
+  await clickOn(driver, "[data-testid=kit-large] a");
   const tape = await find(driver, "[data-testid=tape]");
   await waitFor(
     driver,
@@ -114,9 +114,9 @@ async function measureShape(driver: WebDriver, address: string, folder: string):
     { ...lengthenTake(take.value, 3600), id: `minute-${n}`, name: `Minute ${n}`, kit: named.id },
   ]);
   await readIn(driver, folder, { "three-kit": named, ...Object.fromEntries(takes) });
-  await (await find(driver, "[data-testid=kit-three-minutes] a")).click();
+  await clickOn(driver, "[data-testid=kit-three-minutes] a");
   await press(driver, "Shape");
-  await (await find(driver, 'nav[aria-label="Rules"] a[href*="rule=move%3Ahop"]')).click();
+  await clickOn(driver, 'nav[aria-label="Rules"] a[href*="rule=move%3Ahop"]');
   await find(driver, "[data-testid=window-map]");
   const took = await driver.executeAsyncScript<{ work: number[]; whole: number[]; stale: number }>(`
     const tell = arguments[0];
@@ -160,7 +160,7 @@ async function measurePull(driver: WebDriver, address: string, folder: string): 
   const named = { ...kit.value, id: "one-minute", name: "One minute" };
   const minute = { ...lengthenTake(take.value, 3600), kit: named.id };
   await readIn(driver, folder, { "minute-kit": named, "minute-take": minute });
-  await (await find(driver, "[data-testid=kit-one-minute] a")).click();
+  await clickOn(driver, "[data-testid=kit-one-minute] a");
   const tape = await find(driver, "[data-testid=tape]");
   await waitFor(
     driver,

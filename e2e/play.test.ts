@@ -1,6 +1,6 @@
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { find, press, textOf, waitFor } from "./browser";
+import { clickOn, find, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -78,7 +78,7 @@ test("freeze, step and slow motion: the frames stand, go one by one, and the tak
   await press(driver, "+1f");
   await waitForFrame(stood + 1);
   expect(await frame()).toBe(stood + 1);
-  await (await find(driver, '[aria-label^="Speed of the game"]')).click();
+  await clickOn(driver, '[aria-label^="Speed of the game"]');
   await press(driver, "25 %");
   await press(driver, "Go on");
   await waitForFrame(stood + 20);
@@ -132,7 +132,7 @@ test("a kit without a stage is given one, and a move is told what to do on it", 
 
 test("scripted hands leap at every edge, late ones are forgiven; the numbers of a jump change its facts and its fate", async () => {
   await openDemo("Belfry Runner");
-  await (await find(driver, '[aria-label^="Scripted hands"]')).click();
+  await clickOn(driver, '[aria-label^="Scripted hands"]');
   await press(driver, "9f late");
   await waitFor(driver, "the scripted take", async () =>
     (await textOf(driver, "[data-testid=open-take]")).includes("Scripted, 9f late"),

@@ -1,7 +1,7 @@
 import { mkdirSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { By, Key, type WebDriver } from "selenium-webdriver";
-import { find, openBrowser, press, startApp, takePicture, textOf, waitFor } from "./browser";
+import { Key, type WebDriver } from "selenium-webdriver";
+import { clickOn, find, openBrowser, press, startApp, takePicture, textOf, waitFor } from "./browser";
 
 const FOLDER = "docs/screenshots";
 
@@ -40,7 +40,7 @@ async function openView(driver: WebDriver, view: string): Promise<void> {
 
 async function openRule(driver: WebDriver, name: string, map: string): Promise<void> {
   const path = `//nav[@aria-label="Rules"]//a[b="${name}"]`;
-  await (await waitFor(driver, name, async () => (await driver.findElements(By.xpath(path)))[0])).click();
+  await clickOn(driver, path);
   await find(driver, `[data-testid=${map}]`);
 }
 
@@ -90,12 +90,8 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
 /** The tape at three distances, with the fate of a lost press. */
 async function takeTape(driver: WebDriver, suffix: string): Promise<void> {
   const tape = await find(driver, "[data-testid=tape]");
-  const lost = By.xpath("//button[contains(., ' lost')]");
-  await (await waitFor(driver, "the lost presses", async () => (await driver.findElements(lost))[0])).click();
-  const missed = By.xpath('//*[@data-testid="lost-list"]//button[contains(., "Missed by")]');
-  await (
-    await waitFor(driver, "the nearest miss", async () => (await driver.findElements(missed))[0])
-  ).click();
+  await clickOn(driver, "//button[contains(., ' lost')]");
+  await clickOn(driver, '//*[@data-testid="lost-list"]//button[contains(., "Missed by")]');
   await find(driver, "[data-testid=fate] button.font-semibold");
   await tape.sendKeys("z", ...steps(5, "+"));
   await picture(driver, `tape${suffix}`);

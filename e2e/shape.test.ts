@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
 import { compile, evaluate, formatTrace, type Kit, type Take, type TraceEvent } from "#core";
-import { find, press, textOf, waitFor } from "./browser";
+import { choose as chooseWord, clickOn, find, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const BARE: Kit = {
@@ -29,7 +29,7 @@ beforeEach(async () => {
   const file = join(session.downloads, "bare.json");
   writeFileSync(file, JSON.stringify(BARE));
   await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(file);
-  await (await find(driver, "[data-testid=kit-bare] a")).click();
+  await clickOn(driver, "[data-testid=kit-bare] a");
   await press(driver, "Shape");
   await waitFor(driver, "Shape", async () => (await textOf(driver, "main")).includes("No rule yet"));
 });
@@ -113,20 +113,7 @@ async function startByHand(words: string): Promise<void> {
   await find(driver, "[data-testid=sentence]");
 }
 
-async function choose(label: string, words: string): Promise<void> {
-  await (await find(driver, `[aria-label^="${label}"]`)).click();
-  const item = await waitFor(
-    driver,
-    words,
-    async () =>
-      (
-        await driver.findElements(
-          By.xpath(`//*[@role="menu"]//button[starts-with(normalize-space(.), "${words}")]`),
-        )
-      )[0],
-  );
-  await item.click();
-}
+const choose = (label: string, words: string) => chooseWord(driver, label, words);
 
 test("by keys alone: a hold, tried right there, its meter filling", async () => {
   await startByKeys("Hold");
@@ -346,6 +333,7 @@ test("by hand: a double tap that costs the single nothing, and one that does, it
 
 test("by hand: a sequence of five steps that a button cancels; what leans on a deleted rule is told", async () => {
   await startByHand("Motion and button");
+  await clickOn(driver, '[aria-label="What else it could say"] [aria-expanded=false]');
   await press(driver, "… then one more step");
   await press(driver, "… and let a button cancel it");
   const kit = await keptKit("five steps", made => {
@@ -362,13 +350,7 @@ test("by hand: a sequence of five steps that a button cancels; what leans on a d
   expect(cancelled).toContainEqual(expect.objectContaining({ kind: "lapsed", why: "cancelled" }));
   await press(driver, "New rule");
   await press(driver, "A move");
-  await (
-    await waitFor(
-      driver,
-      "the rule",
-      async () => (await driver.findElements(By.xpath('//nav[@aria-label="Rules"]//a[b="Quarter turn"]')))[0],
-    )
-  ).click();
+  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Quarter turn"]');
   await press(driver, "Delete this rule");
   await waitFor(driver, "what leans on it", async () =>
     (await textOf(driver, "[role=status].fixed")).includes("Leaning on it: Move 1"),

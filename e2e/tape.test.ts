@@ -1,6 +1,6 @@
 import { By, Key, type WebDriver, type WebElement } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { find, openBelfry, press, textOf, waitFor } from "./browser";
+import { clickOn, find, openBelfry, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const LABEL_PX = 196;
@@ -50,35 +50,20 @@ async function raiseTape(steps: number): Promise<void> {
   await grip.sendKeys(...Array<string>(steps).fill(Key.ARROW_UP));
 }
 
-async function lostButton(): Promise<WebElement> {
-  return waitFor(
-    driver,
-    "the count of lost presses",
-    async () => (await driver.findElements(By.xpath("//button[contains(., ' lost')]")))[0],
-  );
-}
+const LOST_BUTTON = "//button[contains(., ' lost')]";
 
 /** Chooses a lost press from the list; its frame comes into view. */
 async function chooseLost(words: string): Promise<void> {
-  await (await lostButton()).click();
-  const item = await waitFor(
+  await clickOn(driver, LOST_BUTTON);
+  await clickOn(
     driver,
-    words,
-    async () =>
-      (
-        await driver.findElements(
-          By.xpath(
-            `//*[@data-testid="lost-list"]//button[contains(., "${words}") and contains(., "Missed by")]`,
-          ),
-        )
-      )[0],
+    `//*[@data-testid="lost-list"]//button[contains(., "${words}") and contains(., "Missed by")]`,
   );
-  await item.click();
   await waitFor(driver, "its fate", async () => (await textOf(driver, "[data-testid=fate]")).includes(words));
 }
 
 test("a lost press tells why, and one button makes the smallest change that saves it", async () => {
-  expect(await (await lostButton()).getText()).toBe("5 presses lost");
+  expect(await textOf(driver, LOST_BUTTON)).toBe("5 presses lost");
   await chooseLost("Leap at 202");
   expect(await textOf(driver, "[data-testid=fate]")).toContain(
     "Footing opened at 210, 2f after Hop forgot it.",
@@ -87,9 +72,9 @@ test("a lost press tells why, and one button makes the smallest change that save
   await waitFor(driver, "the press saved", async () =>
     (await textOf(driver, "[data-testid=fate]")).includes("Leap at 202 became Hop at 210, remembered 8f."),
   );
-  expect(await (await lostButton()).getText()).toBe("4 presses lost");
+  expect(await textOf(driver, LOST_BUTTON)).toBe("4 presses lost");
   await press(driver, "Undo");
-  expect(await (await lostButton()).getText()).toBe("5 presses lost");
+  expect(await textOf(driver, LOST_BUTTON)).toBe("5 presses lost");
 });
 
 test("the end of a buffer is pulled on the canvas, the hop appears, and undo is one step; Escape leaves nothing half-made", async () => {

@@ -2,7 +2,7 @@ import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { find, openBelfry, press, textOf, waitFor } from "./browser";
+import { clickOn, find, openBelfry, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -34,7 +34,7 @@ async function setPad(script: string): Promise<void> {
 
 async function openPlace(word: string): Promise<void> {
   const path = `//nav[@aria-label="Places in Wire"]//a[b="${word}"]`;
-  await (await waitFor(driver, word, async () => (await driver.findElements(By.xpath(path)))[0])).click();
+  await clickOn(driver, path);
 }
 
 test("a real pad plays: buttons, triggers and sticks, polled; unplugged in mid-hold it leaves nothing stuck", async () => {
@@ -134,7 +134,7 @@ test("why does this key do nothing: the answer names who hears it now, and who t
   await hears("Heard by Cling and Tuck.");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await openPlace("Keys");
-  await (await find(driver, '[aria-label="Space Leap"]')).click();
+  await clickOn(driver, '[aria-label="Space Leap"]');
   await hears("Space plays Leap");
   await hears("Leap press");
 });
@@ -144,12 +144,7 @@ test("modes swap live for a try, a held button does not leak, and the grid is ed
   await press(driver, "Add a mode");
   await press(driver, "Add a mode");
   await press(driver, "Brace in Air: Cling, Tuck");
-  const box = await waitFor(
-    driver,
-    "the box of Cling",
-    async () => (await driver.findElements(By.xpath("//label[contains(., 'Cling')]/input")))[0],
-  );
-  await box.click();
+  await clickOn(driver, "//label[contains(., 'Cling')]/input");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await find(driver, '[aria-label="Brace in Air: Tuck"]');
   await press(driver, "Wake the pad");

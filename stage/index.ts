@@ -13,6 +13,8 @@ export {
   writeTrack,
 } from "./stage";
 export type { StageProgram, StagedRun, StageState } from "./stage";
+export { createReplay } from "./replay";
+export type { Replay } from "./replay";
 export { closedHeight, findJumpFacts } from "./jumpFacts";
 export type { JumpFacts } from "./jumpFacts";
 export { BODY_HEIGHT, HALF_WIDTH } from "./runner/runner";

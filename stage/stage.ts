@@ -165,6 +165,18 @@ export function createStage(program: StageProgram): StageState {
   }
 }
 
+/** A copy of the bodies that can be gone back to. */
+export function copyStage(stage: StageState): StageState {
+  switch (stage.kind) {
+    case "runner":
+      return { kind: "runner", body: { ...stage.body } };
+    case "duel":
+      return { kind: "duel", duel: { ...stage.duel } };
+    case "ropes":
+      return stage;
+  }
+}
+
 /** Tells the core which gates the bodies hold open, from the next frame on. */
 export function reportStage(program: StageProgram, stage: StageState, state: State): void {
   if (program.kind === "runner" && stage.kind === "runner") reportRunner(program, stage.body, state);

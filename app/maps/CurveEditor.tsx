@@ -1,27 +1,19 @@
 import { useState, type KeyboardEvent, type PointerEvent } from "react";
 import { evaluateEasing, formatMs, parseEasing, parseFrames, writeAt, type PatternOf } from "#core";
-import { beginGesture, editKit } from "../store/workbench";
+import { dragKit } from "../store/dragKit";
+import { editKit } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
-import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
-import { formatBezier, formatPoints, movePoint, readCurve, readPasted, samplePoints } from "./curvePoints";
+import { CurveChoices, PRESETS } from "./CurveChoices";
+import { formatBezier, formatPoints, movePoint, readCurve } from "./curvePoints";
 
 const SIZE = 190;
 const PAD = 26;
 const FULL = SIZE + 2 * PAD;
 const SAMPLES = 64;
-const POINTS = 6;
 
 const x = (value: number) => PAD + value * SIZE;
 const y = (value: number) => PAD + (1 - value) * SIZE;
-
-const PRESETS = [
-  { value: "linear", label: "straight line" },
-  { value: "ease", label: "ease" },
-  { value: "ease-in", label: "ease in" },
-  { value: "ease-out", label: "ease out" },
-  { value: "ease-in-out", label: "ease in and out" },
-];
 
 function path(css: string): string {
   const parsed = parseEasing(css);
@@ -48,23 +40,13 @@ function Grip({
     event.preventDefault();
     event.stopPropagation();
     const grip = event.currentTarget;
-    grip.setPointerCapture(event.pointerId);
     grip.focus();
     const box = grip.ownerSVGElement!.getBoundingClientRect();
-    const gesture = beginGesture();
-    const move = (moved: globalThis.PointerEvent) => {
+    dragKit(event, moved => {
       const px = ((moved.clientX - box.left) / box.width) * FULL;
       const py = ((moved.clientY - box.top) / box.height) * FULL;
       onMove((px - PAD) / SIZE, 1 - (py - PAD) / SIZE);
-      gesture.edited();
-    };
-    const end = () => {
-      grip.removeEventListener("pointermove", move);
-      grip.removeEventListener("pointerup", end);
-      gesture.end();
-    };
-    grip.addEventListener("pointermove", move);
-    grip.addEventListener("pointerup", end);
+    });
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const by = event.shiftKey ? 0.1 : 0.01;
@@ -109,8 +91,6 @@ export function CurveEditor({ pattern, index }: { pattern: PatternOf<"charge">; 
   const variants = useWorkbench(state => state.variants);
   const [probe, setProbe] = useState<Probe | undefined>();
   const [beside, setBeside] = useState("linear");
-  const [pasted, setPasted] = useState("");
-  const [trouble, setTrouble] = useState("");
   if (!kit) return null;
   const css = pattern.curve ?? "linear";
   const parsed = parseEasing(css);
@@ -136,15 +116,9 @@ export function CurveEditor({ pattern, index }: { pattern: PatternOf<"charge">; 
   const besideParsed = parseEasing(beside);
   const worth = (ratio: number, of = easing) => low + (high - low) * evaluateEasing(of, ratio);
   const round = (value: number) => Number(value.toFixed(2));
-  const held = probe ? Math.round(from + (full - from) * probe.ratio) : 0;
+  const ratio = probe?.ratio ?? 0.5;
+  const held = Math.round(from + (full - from) * ratio);
   const level = (pattern.levels ?? []).filter(item => framesOf(item.at) <= held).at(-1)?.name ?? "no level";
-  const paste = () => {
-    const read = readPasted(pasted);
-    if (!read.ok) return setTrouble(read.reason);
-    setTrouble("");
-    setPasted("");
-    set(read.css);
-  };
   return (
     <figure className="mt-5 flex flex-wrap gap-6" data-testid="curve-editor">
       <svg
@@ -227,7 +201,7 @@ export function CurveEditor({ pattern, index }: { pattern: PatternOf<"charge">; 
             />
           ))}
         {probe && (
-          <g aria-hidden>
+          <g aria-hidden className="pointer-events-none">
             <line
               x1={x(probe.ratio)}
               x2={x(probe.ratio)}
@@ -259,69 +233,21 @@ export function CurveEditor({ pattern, index }: { pattern: PatternOf<"charge">; 
       </svg>
       <div className="w-72 text-sm">
         <dl className="font-mono" data-testid="curve-probe">
-          {probe ? (
-            <>
-              <Line name="held" value={`${held}f · ${formatMs(held, kit.rate)}`} />
-              <Line name="ratio" value={probe.ratio.toFixed(2)} />
-              <Line name="curved" value={evaluateEasing(easing, probe.ratio).toFixed(2)} />
-              <Line name="worth" value={String(round(worth(probe.ratio)))} />
-              <Line
-                name="beside"
-                value={besideParsed.ok ? String(round(worth(probe.ratio, besideParsed.value))) : ""}
-              />
-              <Line name="level" value={level} />
-            </>
-          ) : (
-            <>
-              <Line name="half the time" value={`${Math.round((from + full) / 2)}f`} />
-              <Line name="worth" value={String(round(worth(0.5)))} />
-              <Line
-                name="beside"
-                value={besideParsed.ok ? String(round(worth(0.5, besideParsed.value))) : ""}
-              />
-            </>
-          )}
+          <Line name={probe ? "held" : "half the time"} value={`${held}f · ${formatMs(held, kit.rate)}`} />
+          <Line name="ratio" value={ratio.toFixed(2)} />
+          <Line name="curved" value={evaluateEasing(easing, ratio).toFixed(2)} />
+          <Line name="worth" value={String(round(worth(ratio)))} />
+          <Line
+            name="beside"
+            value={besideParsed.ok ? String(round(worth(ratio, besideParsed.value))) : ""}
+          />
+          <Line name="level" value={level} />
         </dl>
         <p className="mt-2">
           Beside it:{" "}
           <ChoiceWord label="curve beside it" value={beside} choices={besides} onChoose={setBeside} />
         </p>
-        <p className="mt-2 flex flex-wrap gap-1">
-          {PRESETS.map(preset => (
-            <Button key={preset.value} aria-pressed={css === preset.value} onClick={() => set(preset.value)}>
-              {preset.label}
-            </Button>
-          ))}
-          {curve.kind !== "points" && (
-            <Button
-              onClick={() => set(formatPoints(samplePoints(ratio => evaluateEasing(easing, ratio), POINTS)))}
-            >
-              points of my own
-            </Button>
-          )}
-        </p>
-        {curve.kind === "points" && (
-          <p className="mt-1 text-soft">Double-click adds a point, Delete takes the focused one away.</p>
-        )}
-        <p className="mt-2 flex gap-2">
-          <input
-            aria-label="Paste a CSS easing function"
-            placeholder="cubic-bezier(…) or linear(…)"
-            className="min-w-0 grow rounded-lg border border-line bg-leaf px-2 py-1 font-mono"
-            value={pasted}
-            onChange={event => setPasted(event.target.value)}
-            onKeyDown={event => event.key === "Enter" && paste()}
-          />
-          <Button onClick={paste} disabled={pasted.trim() === ""}>
-            Take it
-          </Button>
-        </p>
-        {trouble && (
-          <p role="alert" className="text-foxglove">
-            {trouble}
-          </p>
-        )}
-        <p className="mt-1 break-all font-mono text-xs text-soft">{css}</p>
+        <CurveChoices css={css} easing={easing} onChoose={set} />
       </div>
     </figure>
   );

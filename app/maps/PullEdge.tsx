@@ -1,6 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { parseFrames, readAt, writeAt, type PathStep } from "#core";
-import { beginGesture, editKit, workbench } from "../store/workbench";
+import { dragKit } from "../store/dragKit";
+import { editKit, workbench } from "../store/workbench";
 import { stepLength } from "../ui/lengthText";
 import type { MapScale } from "./scale";
 
@@ -49,30 +50,14 @@ export function PullEdge({
   const onPointerDown = (event: PointerEvent<SVGGElement>) => {
     event.preventDefault();
     const grip = event.currentTarget;
-    grip.setPointerCapture(event.pointerId);
     grip.focus();
     const box = grip.ownerSVGElement!.getBoundingClientRect();
     const pxPerFrame = (scale.pxPerFrame * box.width) / grip.ownerSVGElement!.viewBox.baseVal.width;
     const fromX = event.clientX;
-    const gesture = beginGesture();
-    const move = (moved: globalThis.PointerEvent) => {
+    dragKit(event, moved => {
       const by = Math.round((moved.clientX - fromX) / pxPerFrame) * direction;
       setFrames(target, Math.max(target.least, frames + by));
-      gesture.edited();
-    };
-    const end = () => {
-      grip.removeEventListener("pointermove", move);
-      grip.removeEventListener("pointerup", end);
-      grip.removeEventListener("pointercancel", cancel);
-      gesture.end();
-    };
-    const cancel = () => {
-      end();
-      gesture.cancel();
-    };
-    grip.addEventListener("pointermove", move);
-    grip.addEventListener("pointerup", end);
-    grip.addEventListener("pointercancel", cancel);
+    });
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const steps: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, ArrowUp: 1, ArrowDown: -1 };

@@ -17,10 +17,16 @@ export interface KitExtras {
   readonly layouts?: readonly Layout[];
 }
 
+/** Which rows of the tape are shown: all, those on which anything stirs, or those that tell what one rule does. */
+export type RowsShown = "all" | "stirring" | "rule";
+
 /** How the rows of a kit's tape are laid out: groups folded, and keys of rows in their order. */
 export interface RowOrder {
   readonly folded: readonly string[];
   readonly order: readonly string[];
+  /** Which are shown while a rule is being shaped ("rule" where nothing is kept), and elsewhere ("all"). */
+  readonly inShape?: RowsShown;
+  readonly elsewhere?: RowsShown;
 }
 
 /** A kit as the shelf keeps it. */

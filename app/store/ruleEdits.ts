@@ -72,12 +72,24 @@ const LEANS: Readonly<Record<"patterns" | "moves" | "gates" | "prompts", Readonl
   prompts: new Set(["prompt"]),
 };
 
-/** Does a value hold an id in one of these fields? */
-function holdsId(value: unknown, fields: ReadonlySet<string>, id: string, field = ""): boolean {
-  if (typeof value === "string") return fields.has(field) && value === id;
-  if (Array.isArray(value)) return value.some(item => holdsId(item, fields, id, field));
-  if (typeof value !== "object" || value === null) return false;
-  return Object.entries(value).some(([key, item]) => holdsId(item, fields, id, key));
+/** Every string that stands in one of these fields of a value, at any depth, in lists too. */
+export function idsUnder(value: unknown, fields: ReadonlySet<string>, field = ""): string[] {
+  if (typeof value === "string") return fields.has(field) ? [value] : [];
+  if (Array.isArray(value)) return value.flatMap(item => idsUnder(item, fields, field));
+  if (typeof value !== "object" || value === null) return [];
+  return Object.entries(value).flatMap(([key, item]) => idsUnder(item, fields, key));
+}
+
+/** The rules that lean on a rule: those that name it. */
+export function listLeaningRules(kit: Kit, place: RulePlace): RulePlace[] {
+  const rule = ruleAt(kit, place);
+  if (!rule || place.list === "switches") return [];
+  const fields = LEANS[place.list];
+  return RULE_LISTS.flatMap(list =>
+    rulesOf(kit, list).flatMap((item, index) =>
+      item !== rule && idsUnder(item, fields).includes(rule.id) ? [{ list, index }] : [],
+    ),
+  );
 }
 
 /** The names of everything that leans on a rule: those that would be at fault without it. */
@@ -85,15 +97,14 @@ export function listLeaning(kit: Kit, place: RulePlace): string[] {
   const rule = ruleAt(kit, place);
   if (!rule || place.list === "switches") return [];
   const fields = LEANS[place.list];
-  const named = [
-    ...(kit.sticks ?? []),
-    ...RULE_LISTS.flatMap(list => (list === "switches" ? [] : rulesOf(kit, list))),
+  const sticks = (kit.sticks ?? []).filter(stick => idsUnder(stick, fields).includes(rule.id));
+  const leaning = listLeaningRules(kit, place);
+  const named = leaning.filter(({ list }) => list !== "switches").map(item => ruleAt(kit, item)!);
+  const switches = leaning.length - named.length;
+  return [
+    ...[...sticks, ...named].map(item => item.name),
+    ...(switches > 0 ? [`${switches} switch${switches > 1 ? "es" : ""} of modes`] : []),
   ];
-  const leaning = named
-    .filter(item => item !== rule && holdsId(item, fields, rule.id))
-    .map(item => item.name);
-  const switches = (kit.switches ?? []).filter(item => holdsId(item, fields, rule.id)).length;
-  return [...leaning, ...(switches > 0 ? [`${switches} switch${switches > 1 ? "es" : ""} of modes`] : [])];
 }
 
 /** The key by which a rule is known in the address: its kind and id. */

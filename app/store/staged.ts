@@ -2,9 +2,11 @@ import { compile, type InputColumns, type Issue, type Kit, type Program, type Re
 import {
   checkStage,
   compileStage,
+  createReplay,
   prepareKit,
   runStaged,
   stageOf,
+  type Replay,
   type StagedRun,
   type StageProgram,
 } from "#stage";
@@ -30,6 +32,11 @@ export function stageOfProgram(program: Program): StageProgram | undefined {
 /** Runs a take's columns through a program, on its stage where it has one. */
 export function runOnStage(program: Program, columns: InputColumns): StagedRun {
   return runStaged(program, columns, stages.get(program));
+}
+
+/** Opens a take's columns to be looked into on any frame, on the program's stage where it has one. */
+export function replayOnStage(program: Program, columns: InputColumns): Replay {
+  return createReplay(program, columns, stages.get(program));
 }
 
 /** The gates that a kit's stage opens by itself. */

@@ -7,6 +7,7 @@ import { openTake } from "../store/workbench";
 import { useEvaluated, useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
+import { followPointer } from "../ui/followPointer";
 import { LostList } from "./LostList";
 import { Measure } from "./Measure";
 import { Overview } from "./Overview";
@@ -19,6 +20,10 @@ import { tapeLook } from "./tapeStore";
 import type { TapeView } from "./tapeView";
 
 const LEAST_PX = 120;
+/** What is left to the view above. */
+const VIEW_PX = 200;
+/** How high the tape stands at first: beside a rule it has few rows, and the rule's map wants the room. */
+const HEIGHT_PX = { inShape: 250, elsewhere: 338 };
 const STRIP_PX = 44;
 /** Speeds the brush can paint, percent of full speed. */
 const BRUSH_PERCENTS = [0, 25, 50, 75, 100, 200];
@@ -41,7 +46,7 @@ function JudgingNote() {
 
 /** The tape's dock, under every view: which take, the whole of it, and the tape itself. Can be resized and folded away. */
 export function Dock() {
-  const [heightPx, setHeight] = useState(338);
+  const [heights, setHeights] = useState(HEIGHT_PX);
   const [isFolded, setFolded] = useState(false);
   const [isTable, setTable] = useState(false);
   const [wanted, setWanted] = useState("");
@@ -55,22 +60,22 @@ export function Dock() {
   const tool = useStore(tapeLook, look => look.tool);
   const brushPercent = useStore(tapeLook, look => look.brushPercent);
   const showsStrips = useStore(tapeLook, look => look.showsStrips);
+  const place = useStore(tapeLook, look => (look.about ? "inShape" : "elsewhere"));
+  const heightPx = heights[place];
+  const setHeight = (px: number) =>
+    setHeights(was => ({ ...was, [place]: Math.max(LEAST_PX, Math.min(window.innerHeight - VIEW_PX, px)) }));
   const hasStretch = useStore(tapeLook, look => look.stretch !== undefined);
 
   const onGrip = (event: PointerEvent<HTMLDivElement>) => {
-    event.currentTarget.setPointerCapture(event.pointerId);
     const fromY = event.clientY;
-    const grip = event.currentTarget;
-    const move = (moved: globalThis.PointerEvent) => {
-      setFolded(false);
-      setHeight(Math.max(LEAST_PX, Math.min(window.innerHeight - 200, heightPx + fromY - moved.clientY)));
-    };
-    const end = () => {
-      grip.removeEventListener("pointermove", move);
-      grip.removeEventListener("pointerup", end);
-    };
-    grip.addEventListener("pointermove", move);
-    grip.addEventListener("pointerup", end);
+    followPointer(event, {
+      move(moved) {
+        setFolded(false);
+        setHeight(heightPx + fromY - moved.clientY);
+      },
+      end: () => undefined,
+      cancel: () => setHeight(heightPx),
+    });
   };
 
   return (
@@ -88,8 +93,8 @@ export function Dock() {
         className="absolute inset-x-0 -top-1.5 z-10 h-3 cursor-row-resize touch-none"
         onPointerDown={onGrip}
         onKeyDown={event => {
-          if (event.key === "ArrowUp") setHeight(Math.min(window.innerHeight - 200, heightPx + 24));
-          if (event.key === "ArrowDown") setHeight(Math.max(LEAST_PX, heightPx - 24));
+          if (event.key === "ArrowUp") setHeight(heightPx + 24);
+          if (event.key === "ArrowDown") setHeight(heightPx - 24);
         }}
       />
       <div className="flex h-[42px] shrink-0 items-center gap-4 border-b border-line px-5 text-sm">

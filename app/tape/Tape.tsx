@@ -20,8 +20,10 @@ import { createTapeController, type TapeController } from "./tapeController";
 import { pressTapeKey } from "./tapeKeys";
 import { arrangeRows, foldRows, moveRow } from "./arrangeRows";
 import { buildTape, createTapeBuilder, type TapeBuilder } from "./buildTape";
-import { EMPTY_TAPE, isSameRow, keyOfRow, type TapeModel } from "./tapeRows";
+import { EMPTY_TAPE, findRow, isSameRow, keyOfRow, type TapeModel } from "./tapeRows";
 import { tapeLook } from "./tapeStore";
+import { useRowChoice, useShownRows } from "./shownRows";
+import { ChoiceWord } from "../ui/ChoiceWord";
 import type { TapeView } from "./tapeView";
 
 /** The tape of a take under other rules, or undefined while those have faults or the take is too long to judge at once. */
@@ -54,8 +56,9 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   const canvas = useRef<HTMLCanvasElement>(null);
   const controller = useRef<TapeController | undefined>(undefined);
   const shownModel = useRef(EMPTY_TAPE);
+  const wholeModel = useRef(EMPTY_TAPE);
   const [hover, setHover] = useState({ frame: -1, x: 0, y: 0 });
-  const [row, setRow] = useState(0);
+  const [rowKey, setRowKey] = useState("");
   const [isSheetOpen, setSheetOpen] = useState(false);
   const takeId = evaluated?.take.id;
   const whole = useMemo(
@@ -65,22 +68,23 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   );
   const rows = useWorkbench(state => state.rows);
   const isPainting = look.tool === "paint";
-  const model = useMemo(
-    () => arrangeRows(whole, rows, wanted, isPainting),
-    [whole, rows, wanted, isPainting],
-  );
+  const only = useShownRows(look.about);
+  const wish = useMemo(() => ({ word: wanted, isPainting, only }), [wanted, isPainting, only]);
+  const model = useMemo(() => arrangeRows(whole, rows, wish), [whole, rows, wish]);
+  const rowChoice = useRowChoice();
+  const row = findRow(model.rows, rowKey);
   const variants = useWorkbench(state => state.variants);
   const laidOver = variants.find(variant => variant.id === look.laidOver);
   const ghosts = useMemo(() => {
     if (!laidOver || !evaluated) return [];
     const other = tapeOfVariant(laidOver.kit, evaluated.take);
     if (!other) return [];
-    const arranged = arrangeRows(other, rows, wanted, isPainting);
+    const arranged = arrangeRows(other, rows, only === "stirring" ? { ...wish, only: undefined } : wish);
     return model.rows.map(row => {
       const ghost = arranged.rows.find(item => keyOfRow(item) === keyOfRow(row));
       return ghost && !isSameRow(row, ghost) ? ghost : undefined;
     });
-  }, [laidOver, evaluated, rows, wanted, isPainting, model]);
+  }, [laidOver, evaluated, rows, wish, only, model]);
   const fate = useMemo(
     () =>
       evaluated && look.fate && !isLive
@@ -100,11 +104,15 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
 
   useEffect(() => {
     if (!canvas.current) return;
+    const chooseRow = (at: number) => {
+      const chosen = shownModel.current.rows[at];
+      if (chosen) setRowKey(keyOfRow(chosen));
+    };
     const made = createTapeController(canvas.current, {
       onHover: (frame, x, y) =>
         setHover(was => (was.frame === frame && was.frame < 0 ? was : { frame, x, y })),
       onChoose: choice => {
-        if (choice.row >= 0) setRow(choice.row);
+        if (choice.row >= 0) chooseRow(choice.row);
         openFate(shownModel.current, choice.row, choice.frame, choice.note);
       },
       onScrub: frame => goToFrame(frame, shownModel.current.frames),
@@ -120,11 +128,11 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
         const painted = shownModel.current.rows[at];
         if (painted) applyStroke(painted, result);
       },
-      onRow: setRow,
+      onRow: chooseRow,
       onFold: group => arrangeTape(was => foldRows(was, group)),
       onMoveRow: (at, by) => {
         const before = workbench.getState().rows;
-        const after = moveRow(before, shownModel.current.rows, at, by);
+        const after = moveRow(before, wholeModel.current.rows, shownModel.current.rows, at, by);
         if (after === before) return false;
         const moved = [...shownModel.current.rows];
         moved.splice(at + by, 0, ...moved.splice(at, 1));
@@ -141,8 +149,9 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
 
   useEffect(() => {
     shownModel.current = model;
+    wholeModel.current = whole;
     if (!isLive) controller.current?.setModel(model);
-  }, [model, isLive]);
+  }, [model, whole, isLive]);
 
   useEffect(() => {
     const links = fate && evaluated ? pathOfFate(evaluated.program, model, fate) : [];
@@ -171,9 +180,12 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
         built = { session, builder: createTapeBuilder(now ?? kit, session.program) };
       }
       const { rows: order } = workbench.getState();
-      controller.current?.setModel(arrangeRows(built.builder.extend(session.trace), order, "", false));
+      const shown = built.builder.extend(session.trace);
+      controller.current?.setModel(
+        arrangeRows(shown, order, { only: only === "stirring" ? undefined : only }),
+      );
     });
-  }, [isLive, kit, program]);
+  }, [isLive, kit, program, only]);
 
   return (
     <div className="relative min-h-0 grow">
@@ -187,9 +199,10 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
           if (isLive || !controller.current || event.ctrlKey || event.metaKey) return;
           const target = {
             model,
+            whole,
             controller: controller.current,
             row,
-            chooseRow: setRow,
+            chooseRow: (at: number) => model.rows[at] && setRowKey(keyOfRow(model.rows[at])),
             openFate: (at: number, frame: number) => openFate(model, at, frame),
             openSheet: () => setSheetOpen(true),
           };
@@ -197,6 +210,11 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
         }}
         data-testid="tape"
       />
+      {(isLive || model.frames > 0) && wanted === "" && (
+        <div className="absolute top-1.5 left-3 flex max-w-[132px] text-sm">
+          <ChoiceWord label="Rows shown" isTight {...rowChoice} />
+        </div>
+      )}
       {!isLive && kit && evaluated && hover.frame >= 0 && (
         <FrameCard
           kit={kit}

@@ -24,16 +24,16 @@ function sketch(): TapeModel {
 const namesOf = (model: TapeModel) => model.rows.map(row => row.name);
 
 test("rows stand as the kit has them, the speed only where there is any or it is to be painted", () => {
-  expect(namesOf(arrangeRows(sketch(), AS_IS, "", false))).toEqual(["Leap", "Brace", "Hop", "Dash"]);
-  expect(namesOf(arrangeRows(sketch(), AS_IS, "", true)).at(-1)).toBe("Speed");
+  expect(namesOf(arrangeRows(sketch(), AS_IS))).toEqual(["Leap", "Brace", "Hop", "Dash"]);
+  expect(namesOf(arrangeRows(sketch(), AS_IS, { isPainting: true })).at(-1)).toBe("Speed");
   const slow = sketch();
   addSpan(slow.rows.at(-1)!, 3, 8, "speed", "50 %");
-  expect(namesOf(arrangeRows(slow, AS_IS, "", false)).at(-1)).toBe("Speed");
+  expect(namesOf(arrangeRows(slow, AS_IS)).at(-1)).toBe("Speed");
 });
 
 test("a folded group is one row with what was down in any of it, and every mark in frame order", () => {
   const folded = foldRows(foldRows(AS_IS, "controls"), "moves");
-  const [controls, moves] = arrangeRows(sketch(), folded, "", false).rows;
+  const [controls, moves] = arrangeRows(sketch(), folded).rows;
   expect(controls).toMatchObject({
     name: "Controls, 2 folded",
     folded: 2,
@@ -46,15 +46,38 @@ test("a folded group is one row with what was down in any of it, and every mark 
 
 test("what is looked for by name is found in folded groups too", () => {
   const folded = foldRows(AS_IS, "moves");
-  expect(namesOf(arrangeRows(sketch(), folded, " das", false))).toEqual(["Dash"]);
+  expect(namesOf(arrangeRows(sketch(), folded, { word: " das" }))).toEqual(["Dash"]);
 });
 
 test("a row moves within its group and no farther; rows the order does not know stand last", () => {
-  const shown = arrangeRows(sketch(), AS_IS, "", false).rows;
-  const moved = moveRow(AS_IS, shown, 0, 1);
-  expect(namesOf(arrangeRows(sketch(), moved, "", false))).toEqual(["Brace", "Leap", "Hop", "Dash"]);
-  expect(moveRow(AS_IS, shown, 1, 1)).toBe(AS_IS);
-  expect(moveRow(AS_IS, shown, 0, -1)).toBe(AS_IS);
+  const whole = sketch().rows;
+  const shown = arrangeRows(sketch(), AS_IS).rows;
+  const moved = moveRow(AS_IS, whole, shown, 0, 1);
+  expect(namesOf(arrangeRows(sketch(), moved))).toEqual(["Brace", "Leap", "Hop", "Dash"]);
+  expect(moveRow(AS_IS, whole, shown, 1, 1)).toBe(AS_IS);
+  expect(moveRow(AS_IS, whole, shown, 0, -1)).toBe(AS_IS);
   const onlyDash = { folded: [], order: ["moves:dash"] };
-  expect(namesOf(arrangeRows(sketch(), onlyDash, "", false)).slice(2)).toEqual(["Dash", "Hop"]);
+  expect(namesOf(arrangeRows(sketch(), onlyDash)).slice(2)).toEqual(["Dash", "Hop"]);
+});
+
+test("rows are held down to those that stir or those of a rule; while painting every lane is there", () => {
+  const still = sketch();
+  const model = { ...still, rows: [...still.rows, createRow("moves", { id: "nap", name: "Nap" })] };
+  expect(namesOf(arrangeRows(model, AS_IS))).toContain("Nap");
+  expect(namesOf(arrangeRows(model, AS_IS, { only: "stirring" }))).not.toContain("Nap");
+  const only = new Set(["controls:b", "moves:hop"]);
+  expect(namesOf(arrangeRows(model, AS_IS, { only }))).toEqual(["Brace", "Hop"]);
+  expect(namesOf(arrangeRows(model, AS_IS, { only, isPainting: true }))).toEqual([
+    "Leap",
+    "Brace",
+    "Hop",
+    "Speed",
+  ]);
+});
+
+test("a row moved among few shown ones passes its neighbour; those not shown keep their places", () => {
+  const whole = [..."abcd"].map(id => createRow("controls", { id, name: id }));
+  const shown = [whole[0]!, whole[2]!];
+  const moved = moveRow(AS_IS, whole, shown, 0, 1);
+  expect(moved.order).toEqual(["controls:b", "controls:c", "controls:a", "controls:d"]);
 });

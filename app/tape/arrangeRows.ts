@@ -1,4 +1,5 @@
 import type { RowOrder } from "../store/library";
+import { isPaintable } from "./stroke";
 import { createRow, keyOfRow, type MarkLook, type TapeGroup, type TapeModel, type TapeRow } from "./tapeRows";
 
 export const GROUP_WORDS: Readonly<Record<TapeGroup, string>> = {
@@ -67,22 +68,41 @@ function sortRows(rows: readonly TapeRow[], order: readonly string[]): TapeRow[]
   return [...rows].sort((a, b) => placeOf(a) - placeOf(b));
 }
 
-/** The rows to show: in someone's own order, groups folded, only those found by name, the speed only where there is any. */
+/** Which rows are shown. */
+export interface RowsWanted {
+  /** Part of a name: only rows that have it, folded or not. */
+  readonly word?: string;
+  /** While painting every lane that can be painted is there, the speed among them. */
+  readonly isPainting?: boolean;
+  /** Only rows with these keys, or only those on which anything stirs. */
+  readonly only?: ReadonlySet<string> | "stirring" | undefined;
+}
+
+/** Does anything happen on a row? */
+function isStirring(row: TapeRow): boolean {
+  return row.spanFrom.length > 0 || row.markFrame.length > 0;
+}
+
+/** The rows to show: in someone's own order, groups folded, only those that are wanted, the speed only where there is any. */
 export function arrangeRows(
   model: TapeModel,
   { folded, order }: RowOrder,
-  wanted: string,
-  showsSpeed: boolean,
+  { word = "", isPainting = false, only }: RowsWanted = {},
 ): TapeModel {
-  const word = wanted.trim().toLowerCase();
+  const part = word.trim().toLowerCase();
   const groups = [...new Set(model.rows.map(row => row.group))];
+  const isWanted = (row: TapeRow) =>
+    only === undefined ||
+    (isPainting && isPaintable(row)) ||
+    (only === "stirring" ? isStirring(row) : only.has(keyOfRow(row)));
   const rows = groups.flatMap(group => {
-    const own = sortRows(
+    const all = sortRows(
       model.rows.filter(row => row.group === group),
       order,
     );
-    if (word !== "") return own.filter(row => row.name.toLowerCase().includes(word));
-    if (group === "time") return own.filter(row => showsSpeed || row.spanFrom.length > 0);
+    if (part !== "") return all.filter(row => row.name.toLowerCase().includes(part));
+    if (group === "time") return all.filter(row => isPainting || isStirring(row));
+    const own = all.filter(isWanted);
     return folded.includes(group) && own.length > 0 ? [foldGroup(group, own)] : own;
   });
   return { ...model, rows };
@@ -96,14 +116,23 @@ export function foldRows(rows: RowOrder, group: TapeGroup): RowOrder {
   return { ...rows, folded };
 }
 
-/** A row moved up or down by one place among the shown rows of its group; the same where it can go no farther. */
-export function moveRow(rows: RowOrder, shown: readonly TapeRow[], at: number, by: 1 | -1): RowOrder {
+/**
+ * A row moved past its neighbour above or below among the shown rows; the same where the neighbour is of another
+ * group. Rows of the group that are not shown keep their places.
+ */
+export function moveRow(
+  rows: RowOrder,
+  whole: readonly TapeRow[],
+  shown: readonly TapeRow[],
+  at: number,
+  by: 1 | -1,
+): RowOrder {
   const row = shown[at];
   const other = shown[at + by];
   if (!row || !other || row.group !== other.group || row.folded > 0) return rows;
-  const own = shown.filter(item => item.group === row.group).map(keyOfRow);
-  const from = own.indexOf(keyOfRow(row));
-  own.splice(from, 1);
-  own.splice(from + by, 0, keyOfRow(row));
+  const all = whole.filter(item => item.group === row.group);
+  const own = sortRows(all, rows.order).map(keyOfRow);
+  own.splice(own.indexOf(keyOfRow(row)), 1);
+  own.splice(own.indexOf(keyOfRow(other)) + (by > 0 ? 1 : 0), 0, keyOfRow(row));
   return { ...rows, order: [...rows.order.filter(key => !own.includes(key)), ...own] };
 }

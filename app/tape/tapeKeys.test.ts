@@ -3,6 +3,7 @@ import type { Kit, Take } from "#core";
 import { playhead } from "../store/playhead";
 import { closeKit, keepVariant, workbench } from "../store/workbench";
 import { arrangeRows } from "./arrangeRows";
+import { findRow, keyOfRow } from "./tapeRows";
 import { buildTape } from "./buildTape";
 import { evaluatedNow } from "./tapeActions";
 import type { TapeController } from "./tapeController";
@@ -36,21 +37,24 @@ const TAKE: Take = {
   },
 };
 
-let row = 0;
+let chosen = "";
 const zooms: unknown[][] = [];
 
 function target(): TapeKeysTarget {
   const now = evaluatedNow()!;
   const { kit, rows } = workbench.getState();
+  const whole = buildTape(kit!, now.program, now.trace, now.take);
+  const model = arrangeRows(whole, rows);
   return {
-    model: arrangeRows(buildTape(kit!, now.program, now.trace, now.take), rows, "", false),
+    model,
+    whole,
     controller: {
       reveal: () => undefined,
       zoom: (factor: number) => zooms.push(["zoom", factor]),
       showFrames: (from: number, to: number) => zooms.push(["show", from, to]),
     } as unknown as TapeController,
-    row,
-    chooseRow: next => (row = next),
+    row: findRow(model.rows, chosen),
+    chooseRow: next => (chosen = keyOfRow(model.rows[next]!)),
     openFate: (at, frame) => zooms.push(["fate", at, frame]),
     openSheet: () => zooms.push(["sheet"]),
   };
@@ -66,7 +70,7 @@ beforeEach(() => {
   workbench.setState({ kit: KIT, takes: [TAKE], openTakeId: "t" });
   playhead.setState({ frame: 0, isPlaying: false });
   tapeLook.setState({ stretch: undefined, isLooping: false, tool: "look", laidOver: undefined, speed: 1 });
-  row = 0;
+  chosen = "";
   zooms.length = 0;
 });
 
@@ -143,7 +147,7 @@ test("painting by keys presses for a frame, and wipes what stands there; without
 
 test("rows are chosen, moved and folded by keys, and the choice goes with them", () => {
   press("ArrowDown", { alt: true });
-  expect(row).toBe(1);
+  expect(target().row).toBe(1);
   expect(
     target()
       .model.rows.map(item => item.name)
@@ -151,9 +155,9 @@ test("rows are chosen, moved and folded by keys, and the choice goes with them",
   ).toEqual(["B", "A"]);
   press("g");
   expect(target().model.rows[0]).toMatchObject({ folded: 2 });
-  expect(row).toBe(0);
+  expect(target().row).toBe(0);
   press("ArrowDown");
-  expect(row).toBe(1);
+  expect(target().row).toBe(1);
 });
 
 test("variants are laid over one after the other, then none; strips come and go; digits set the speed", () => {

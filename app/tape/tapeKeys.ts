@@ -30,7 +30,9 @@ const STRETCH_KEYS: Readonly<Record<string, StretchAct>> = {
 
 /** What the tape's keys act on. */
 export interface TapeKeysTarget {
+  /** The rows as they are shown, and all there are. */
   readonly model: TapeModel;
+  readonly whole: TapeModel;
   readonly controller: TapeController;
   readonly row: number;
   readonly chooseRow: (row: number) => void;
@@ -81,12 +83,9 @@ function paintHere({ model, row }: TapeKeysTarget, isDown: boolean): void {
     });
 }
 
-function moveChosenRow({ model, row, chooseRow }: TapeKeysTarget, by: 1 | -1): void {
-  const before = workbench.getState().rows;
-  const after = moveRow(before, model.rows, row, by);
-  if (after === before) return;
-  arrangeTape(() => after);
-  chooseRow(row + by);
+function moveChosenRow({ whole, model, row, chooseRow }: TapeKeysTarget, by: 1 | -1): void {
+  chooseRow(row);
+  arrangeTape(was => moveRow(was, whole.rows, model.rows, row, by));
 }
 
 function foldGroupOf({ model, row, chooseRow }: TapeKeysTarget): void {

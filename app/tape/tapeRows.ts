@@ -106,6 +106,16 @@ export function keyOfRow(row: Pick<TapeRow, "group" | "id">): string {
   return `${row.group}:${row.id}`;
 }
 
+/** The place of a row by its key; failing that the first of its group, as when that is folded; failing that 0. */
+export function findRow(rows: readonly TapeRow[], key: string): number {
+  const exact = rows.findIndex(row => keyOfRow(row) === key);
+  if (exact >= 0) return exact;
+  return Math.max(
+    0,
+    rows.findIndex(row => key.startsWith(`${row.group}:`)),
+  );
+}
+
 /** Do two rows show the same stretches and marks? */
 export function isSameRow(a: TapeRow, b: TapeRow): boolean {
   const isSame = (x: readonly unknown[], y: readonly unknown[]) =>

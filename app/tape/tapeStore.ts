@@ -1,5 +1,6 @@
 import { createStore } from "zustand/vanilla";
 import type { Fate, Program, Trace } from "#core";
+import type { RulePlace } from "../store/ruleEdits";
 
 /** What is being looked at on the tape, shared by its canvas, its dock and its cards. */
 export interface TapeLook {
@@ -9,6 +10,8 @@ export interface TapeLook {
   readonly fate: Pick<Fate, "control" | "frame"> | undefined;
   /** The trace from before the last pull, that changes are marked against until the next edit. */
   readonly before: { readonly takeId: string; readonly trace: Trace; readonly program: Program } | undefined;
+  /** The rule that is being shaped, if one is. */
+  readonly about: RulePlace | undefined;
   readonly tool: "look" | "paint";
   /** A stretch of frames to measure, zoom to or loop; both ends included. */
   readonly stretch: { readonly from: number; readonly to: number } | undefined;
@@ -27,6 +30,7 @@ export const tapeLook = createStore<TapeLook>(() => ({
   takeId: undefined,
   fate: undefined,
   before: undefined,
+  about: undefined,
   tool: "look",
   stretch: undefined,
   isLooping: false,

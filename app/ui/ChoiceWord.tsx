@@ -29,7 +29,7 @@ export function ChoiceWord({
     <Menu>
       <MenuButton
         aria-label={`${label}: ${current?.label ?? placeholder ?? value}`}
-        className={`border-b-2 border-fern whitespace-nowrap italic hover:border-moss data-open:border-moss ${isTight ? "min-w-0 truncate" : ""}`}
+        className={`border-b-2 border-fern whitespace-nowrap italic hover:border-moss data-open:border-moss ${isTight ? "min-w-0 truncate pr-0.5" : ""}`}
         title={isTight ? (current?.label ?? value) : undefined}
       >
         {current?.label ?? placeholder ?? value}

@@ -1,4 +1,5 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { followPointer } from "./followPointer";
 import { otherUnit, readLength, stepLength } from "./lengthText";
 
 const PX_PER_FRAME = 8;
@@ -24,9 +25,6 @@ export function LengthStone({
 }) {
   const [draft, setDraft] = useState<string | undefined>();
   const [trouble, setTrouble] = useState("");
-  const drag = useRef<
-    { fromX: number; from: string; moved: boolean; gesture: ReturnType<typeof onGesture> } | undefined
-  >(undefined);
   const field = useRef<HTMLInputElement>(null);
   const troubleId = useId();
   const shown = draft ?? value;
@@ -58,31 +56,28 @@ export function LengthStone({
     }
   };
   const onPointerDown = (event: PointerEvent<HTMLInputElement>) => {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { fromX: event.clientX, from: value, moved: false, gesture: onGesture() };
-  };
-  const onPointerMove = (event: PointerEvent<HTMLInputElement>) => {
-    if (!drag.current) return;
-    const frames = Math.trunc((event.clientX - drag.current.fromX) / PX_PER_FRAME);
-    if (frames === 0 && !drag.current.moved) return;
-    drag.current.moved = true;
-    setDraft(undefined);
-    const next = stepLength(drag.current.from, frames, rateHz, rounding, least);
-    if (next === value) return;
-    onChange(next);
-    drag.current.gesture.edited();
-  };
-  const endDrag = () => {
-    const ended = drag.current;
-    drag.current = undefined;
-    ended?.gesture.end();
-    if (ended && !ended.moved) field.current?.select();
-  };
-  const cancelDrag = () => {
-    const ended = drag.current;
-    drag.current = undefined;
-    if (ended?.moved) ended.gesture.cancel();
-    else ended?.gesture.end();
+    const fromX = event.clientX;
+    const gesture = onGesture();
+    let isMoved = false;
+    let last = value;
+    followPointer(event, {
+      move(moved) {
+        const frames = Math.trunc((moved.clientX - fromX) / PX_PER_FRAME);
+        if (frames === 0 && !isMoved) return;
+        isMoved = true;
+        setDraft(undefined);
+        const next = stepLength(value, frames, rateHz, rounding, least);
+        if (next === last) return;
+        last = next;
+        onChange(next);
+        gesture.edited();
+      },
+      end() {
+        gesture.end();
+        if (!isMoved) field.current?.select();
+      },
+      cancel: () => (isMoved ? gesture.cancel() : gesture.end()),
+    });
   };
 
   useEffect(() => {
@@ -114,9 +109,6 @@ export function LengthStone({
         onBlur={() => draft !== undefined && settle(draft)}
         onKeyDown={onKeyDown}
         onPointerDown={onPointerDown}
-        onPointerMove={onPointerMove}
-        onPointerUp={endDrag}
-        onPointerCancel={cancelDrag}
       />
       <span className="font-mono text-sm text-soft">{otherUnit(value, rateHz, rounding)}</span>
       {trouble && (

@@ -11,7 +11,7 @@ import { ControlStrip } from "./ControlStrip";
 import { MeterRing } from "./MeterRing";
 import { GateSwitch } from "./play/GateSwitch";
 import { JumpFacts } from "./play/JumpFacts";
-import type { Helps } from "./play/paintRunner";
+import type { Helps } from "./play/scenery";
 import { RopesEase } from "./play/RopesEase";
 import { StageBar } from "./play/StageBar";
 import { StageScene } from "./play/StageScene";

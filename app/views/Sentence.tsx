@@ -233,7 +233,7 @@ export function Sentence({
   };
   return (
     <p
-      className={`font-serif ${isSmall ? "text-lg leading-[1.8]" : "text-2xl leading-[1.6]"}`}
+      className={`font-serif ${isSmall ? "text-lg leading-[1.8]" : "text-2xl leading-[1.5]"}`}
       data-testid="sentence"
     >
       {runsOf(parts).map((run, r) =>

@@ -1,10 +1,11 @@
-import { useDeferredValue, useMemo } from "react";
+import { useDeferredValue, useLayoutEffect, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { formatIssue, type Issue, type Kit } from "#core";
 import { pathOfRule } from "../store/ruleEdits";
 import { gatesOfStage } from "../store/staged";
 import { editKit } from "../store/workbench";
 import { useCompiled, useWorkbench } from "../store/useWorkbench";
+import { tapeLook } from "../tape/tapeStore";
 import { Button } from "../ui/Button";
 import { Sentence } from "./Sentence";
 import { EffectLine } from "./shape/EffectLine";
@@ -45,6 +46,16 @@ function Trouble({ kit, issue }: { kit: Kit; issue: Issue }) {
   );
 }
 
+/** Tells the tape which rule is being shaped, for as long as it is. */
+function useShaping(rule: RuleItem | undefined): void {
+  const list = rule?.list;
+  const index = rule?.index ?? 0;
+  useLayoutEffect(() => {
+    tapeLook.setState({ about: list && { list, index } });
+    return () => tapeLook.setState({ about: undefined });
+  }, [list, index]);
+}
+
 /** Shape: one rule as a sentence, its map of time, and a place to try it. */
 export function ShapeView() {
   const kit = useWorkbench(state => state.kit);
@@ -54,11 +65,12 @@ export function ShapeView() {
   const rules = useMemo(() => (kit ? listRules(kit) : []), [kit]);
   // The list at the left may come a moment after the sentence, the maps and the tape under the hand.
   const listed = useDeferredValue(rules);
-  if (!kit) return null;
   const open =
     rules.find(rule => rule.key === search.get("rule")) ??
-    rules.find(rule => patternOf(kit, rule)?.kind === "hold") ??
+    rules.find(rule => kit && patternOf(kit, rule)?.kind === "hold") ??
     rules[0];
+  useShaping(open);
+  if (!kit) return null;
   const staged = gatesOfStage(kit);
   const warnings = all.filter(
     issue =>

@@ -94,9 +94,21 @@ export function clearTrace(trace: Trace): void {
   trace.frames = 0;
 }
 
+/** The place of the first note after a frame; `count` when there is none. In time that grows with the log of the notes. */
+export function firstNoteAfter(trace: Trace, frame: number): number {
+  let low = 0;
+  let high = trace.count;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (trace.frame[middle]! > frame) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
 /** Drops every note from `frame` on, for stepping back: the trace is then as it was before that frame. */
 export function rewindTrace(trace: Trace, frame: number): void {
-  while (trace.count > 0 && trace.frame[trace.count - 1]! >= frame) trace.count--;
+  trace.count = firstNoteAfter(trace, frame - 1);
   trace.used = trace.count === 0 ? 0 : trace.at[trace.count]!;
   trace.frames = Math.min(trace.frames, frame);
 }

@@ -7,14 +7,15 @@ import { readPalette } from "../../tape/palette";
 import { tapeLook } from "../../tape/tapeStore";
 import { paintDuel } from "./paintDuel";
 import { paintRopes } from "./paintRopes";
-import { paintRunner, type Helps } from "./paintRunner";
+import { paintRunner } from "./paintRunner";
+import type { Helps } from "./scenery";
 import { readScene } from "./scene";
 
-/** Paints the scene as it now is. Gives what it shows, for people and tests that read. */
-function paint(canvas: HTMLCanvasElement, helps: Helps): void {
+/** Paints the scene as it now is. False when it is not whole yet: a far frame is still being come to. */
+function paint(canvas: HTMLCanvasElement, helps: Helps): boolean {
   const ctx = canvas.getContext("2d", { alpha: false });
   const box = canvas.getBoundingClientRect();
-  if (!ctx || box.width === 0) return;
+  if (!ctx || box.width === 0) return true;
   const ratio = window.devicePixelRatio || 1;
   const width = Math.round(box.width * ratio);
   const height = Math.round(box.height * ratio);
@@ -27,11 +28,12 @@ function paint(canvas: HTMLCanvasElement, helps: Helps): void {
   ctx.fillStyle = palette.leaf;
   ctx.fillRect(0, 0, box.width, box.height);
   const scene = readScene();
-  if (!scene) return;
+  if (!scene) return true;
   if (scene.stage.kind === "runner") paintRunner(ctx, palette, scene, box.width, box.height, helps);
   else if (scene.stage.kind === "duel") paintDuel(ctx, palette, scene, box.width, box.height, helps);
   else paintRopes(ctx, palette, scene, box.width, box.height, helps);
   canvas.dataset.frame = String(scene.frame);
+  return scene.state !== undefined;
 }
 
 /** The stage, drawn anew on every frame that is stepped, and wherever the playhead goes. */
@@ -43,7 +45,7 @@ export function StageScene({ helps, label }: { helps: Helps; label: string }) {
     const ask = () => {
       request ||= requestAnimationFrame(() => {
         request = 0;
-        if (canvas.current) paint(canvas.current, helps);
+        if (canvas.current && !paint(canvas.current, helps)) ask();
       });
     };
     const resizing = new ResizeObserver(ask);

@@ -1,10 +1,13 @@
-import { FORMING, notes, readMeter } from "#core";
+import { firstNoteAfter, notes } from "#core";
 import { JACK_STATES, TRACK_STRIDES } from "#stage";
 import type { Palette } from "../../tape/palette";
-import type { Helps } from "./paintRunner";
+import { paintMeters } from "./paintMeters";
 import type { Scene } from "./scene";
+import { STAGE_FONT, type Helps } from "./scenery";
 
-const FONT = '600 14px "Atkinson Hyperlegible Next Variable", sans-serif';
+const METER_PX = 120;
+/** A timeline longer than this is not looked for. */
+const LONGEST_FRAMES = 1200;
 const STRIDE = TRACK_STRIDES.duel;
 
 const JACK_WORDS: Readonly<Record<(typeof JACK_STATES)[number], string>> = {
@@ -78,8 +81,8 @@ function fighterNow({ trace, program, kit, frame }: Scene): {
   name: string;
   part: "startup" | "active" | "recovery" | "";
 } {
-  for (let i = trace.count - 1; i >= 0; i--) {
-    if (trace.kind[i] !== notes.PERFORMED || trace.frame[i]! > frame) continue;
+  for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && frame - trace.frame[i]! < LONGEST_FRAMES; i--) {
+    if (trace.kind[i] !== notes.PERFORMED) continue;
     const move = program.moves[trace.subject[i]!]!;
     const whole = move.startupTicks + move.activeTicks + move.recoveryTicks;
     if (whole === 0) continue;
@@ -101,7 +104,7 @@ export function paintDuel(
   height: number,
   helps: Helps,
 ): void {
-  const { track, frame, program, state, kit } = scene;
+  const { track, frame } = scene;
   const at = Math.min(frame, Math.floor(track.length / STRIDE) - 1) * STRIDE;
   const read = (k: number) => (at >= 0 ? (track[at + k] ?? 0) : 0);
   const jack = JACK_STATES[read(0)] ?? "waits";
@@ -144,7 +147,7 @@ export function paintDuel(
     floor,
     size,
   );
-  ctx.font = FONT;
+  ctx.font = STAGE_FONT;
   ctx.textAlign = "center";
   ctx.fillStyle = palette.ink;
   const said = isStruck ? "struck" : name === "" ? "ready" : `${name}${part === "" ? "" : `, ${part}`}`;
@@ -159,20 +162,5 @@ export function paintDuel(
     ["whiffs", read(5)],
   ] as const;
   ctx.fillText(counts.map(([word, n]) => `${n} ${word}`).join("   "), 16, 26);
-  if (!helps.meters || !state) return;
-  program.patterns.forEach((pattern, i) => {
-    const meter = readMeter(program, state, i);
-    if (pattern.kind !== "charge" || meter.phase !== FORMING) return;
-    ctx.fillStyle = palette.sand;
-    ctx.fillRect(fighterX - 60, floor - size - 62, 120, 12);
-    ctx.fillStyle = palette.moss;
-    ctx.fillRect(fighterX - 60, floor - size - 62, 120 * Math.min(1, meter.ratio), 12);
-    ctx.fillStyle = palette.ink;
-    for (const level of pattern.levels)
-      ctx.fillRect(fighterX - 61 + (120 * level.atTicks) / pattern.fullTicks, floor - size - 66, 2, 20);
-    ctx.textAlign = "center";
-    const levelName = meter.level > 0 ? pattern.levels[meter.level - 1]?.name : "";
-    ctx.fillText(`${kit.patterns[i]?.name ?? ""} ${levelName ?? ""}`, fighterX, floor - size - 72);
-    ctx.textAlign = "left";
-  });
+  if (helps.meters) paintMeters(ctx, palette, scene, fighterX, floor - size - 46, METER_PX);
 }

@@ -1,39 +1,33 @@
-import { formatEvent, notes, readMeter, type PatternProgram } from "#core";
+import { firstNoteAfter, formatEvent, HIDDEN, notes, OPEN, readMeter, type PatternProgram } from "#core";
 import { formatBinding } from "../../devices/codes";
 import type { Palette } from "../../tape/palette";
-import type { Helps } from "./paintRunner";
 import type { Scene } from "./scene";
+import { STAGE_FONT, type Helps } from "./scenery";
 
-const FONT = '600 15px "Atkinson Hyperlegible Next Variable", sans-serif';
 const NAME_FONT = '600 22px "Fraunces Variable", Georgia, serif';
 const KEY_FONT = '600 17px "Atkinson Hyperlegible Mono Variable", monospace';
 
-/** How a prompt stands on a frame, read from the trace. */
-interface PromptNow {
-  readonly prompt: number;
-  readonly shownAt: number;
-  readonly openAt: number;
-}
+/** How long an outcome is still told. */
+const FRESH_FRAMES = 60;
 
-function promptNow({ trace, frame }: Scene): PromptNow | undefined {
-  let now: PromptNow | undefined;
-  for (let i = 0; i < trace.count && trace.frame[i]! <= frame; i++) {
-    if (trace.kind[i] !== notes.PROMPT) continue;
-    const code = trace.payload[trace.at[i]!]!;
-    const prompt = trace.subject[i]!;
-    if (code === notes.SHOWN) now = { prompt, shownAt: trace.frame[i]!, openAt: -1 };
-    else if (code === notes.OPENED && now?.prompt === prompt) now = { ...now, openAt: trace.frame[i]! };
-    else if (now?.prompt === prompt) now = undefined;
+/** The prompt that stands now: the one shown last of those that do. */
+function promptNow({ state }: Scene): { prompt: number; isOpen: boolean; since: number } | undefined {
+  if (!state) return undefined;
+  let prompt = -1;
+  for (let i = 0; i < state.promptStage.length; i++) {
+    if (state.promptStage[i] === HIDDEN) continue;
+    if (prompt < 0 || state.shownFrame[i]! >= state.shownFrame[prompt]!) prompt = i;
   }
-  return now;
+  if (prompt < 0) return undefined;
+  const isOpen = state.promptStage[prompt] === OPEN;
+  return { prompt, isOpen, since: (isOpen ? state.openFrame : state.shownFrame)[prompt]! };
 }
 
 /** The last outcome before a frame, in a word or two, while it is fresh. */
 function lastOutcome(scene: Scene): { words: string; isGood: boolean } | undefined {
   const { trace, frame, program, kit } = scene;
-  for (let i = trace.count - 1; i >= 0; i--) {
-    if (trace.kind[i] !== notes.PROMPT || trace.frame[i]! > frame) continue;
-    if (frame - trace.frame[i]! > 60) return undefined;
+  for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && frame - trace.frame[i]! <= FRESH_FRAMES; i--) {
+    if (trace.kind[i] !== notes.PROMPT) continue;
     const event = formatEvent(program, trace, i);
     if (event?.kind !== "prompt" || event.outcome === "shown" || event.outcome === "open") continue;
     const name = kit.prompts?.[trace.subject[i]!]?.name ?? event.id;
@@ -100,19 +94,19 @@ export function paintRopes(
     ctx.ellipse(x, height * 0.36, 20, 15, 0, 0, Math.PI * 2);
     ctx.fill();
     ctx.fillStyle = palette.soft;
-    ctx.font = FONT;
+    ctx.font = STAGE_FONT;
     ctx.textAlign = "center";
     ctx.fillText(control.name, x, height * 0.36 + 34);
   });
   const outcome = lastOutcome(scene);
   ctx.textAlign = "center";
   if (outcome) {
-    ctx.font = FONT;
+    ctx.font = STAGE_FONT;
     ctx.fillStyle = outcome.isGood ? palette.moss : palette.foxglove;
     ctx.fillText(outcome.words, width / 2, height - 10);
   }
   if (!now || !prompt || !pattern) {
-    ctx.font = FONT;
+    ctx.font = STAGE_FONT;
     ctx.fillStyle = palette.soft;
     if (!outcome) ctx.fillText("Wait for the rope …", width / 2, height * 0.8);
     ctx.textAlign = "left";
@@ -125,9 +119,9 @@ export function paintRopes(
   ctx.font = KEY_FONT;
   const buttons = wanted.map(control => buttonName(scene, control)).join("  ");
   ctx.fillText(`${howWords(pattern)}  ${buttons}`, width / 2, y);
-  const isOpen = now.openAt >= 0;
+  const { isOpen } = now;
   const length = isOpen ? prompt.windowTicks / 100 : Math.max(1, prompt.leadTicks / 100);
-  const passed = Math.min(1, (frame - (isOpen ? now.openAt : now.shownAt)) / length);
+  const passed = Math.min(1, (frame - now.since) / length);
   const barWidth = Math.min(420, width * 0.6);
   const barX = (width - barWidth) / 2;
   ctx.fillStyle = palette.sand;

@@ -1,10 +1,10 @@
 import type { Kit, Program, State, Trace } from "#core";
-import type { StageProgram } from "#stage";
+import type { Replay, StageProgram } from "#stage";
 import { pad } from "../../devices/pad";
 import { compileFresh } from "../../store/compileFresh";
 import { playhead } from "../../store/playhead";
-import { stageOfProgram } from "../../store/staged";
-import { evaluateOnce, workbench } from "../../store/workbench";
+import { replayOnStage, stageOfProgram } from "../../store/staged";
+import { evaluateOnce, workbench, type Evaluated } from "../../store/workbench";
 import { evaluatedNow } from "../../tape/tapeActions";
 import { tapeLook } from "../../tape/tapeStore";
 
@@ -16,7 +16,7 @@ export interface Scene {
   readonly frame: number;
   readonly trace: Trace;
   readonly track: ArrayLike<number>;
-  /** The live state, for meters; undefined in a replay. */
+  /** How the rules stand, for meters and prompts; undefined while a far frame of a replay is still being come to. */
   readonly state: State | undefined;
   /** The same take under the variant that is laid over it. */
   readonly other: { readonly name: string; readonly track: ArrayLike<number> } | undefined;
@@ -28,6 +28,18 @@ function otherTrack(take: Parameters<typeof evaluateOnce>[1]): Scene["other"] {
   const variant = workbench.getState().variants.find(item => item.id === tapeLook.getState().laidOver);
   const program = variant && compileFresh(variant.kit);
   return variant && program ? { name: variant.name, track: evaluateOnce(program, take).track } : undefined;
+}
+
+/** As many frames are stepped for one picture as leave it smooth. */
+const MOST_STEPPED = 4000;
+
+const replays = new WeakMap<Evaluated, Replay>();
+
+/** How the rules stood after a frame of the open take, or undefined while that is being come to. */
+function stateInReplay(now: Evaluated, frame: number): State | undefined {
+  let replay = replays.get(now);
+  if (!replay) replays.set(now, (replay = replayOnStage(now.program, now.columns)));
+  return replay.stateAt(frame, MOST_STEPPED);
 }
 
 /** The scene now, or undefined while there is nothing to show: no stage, or neither hands nor a take. */
@@ -52,8 +64,9 @@ export function readScene(): Scene | undefined {
   }
   const now = evaluatedNow();
   const stage = now && stageOfProgram(now.program);
-  if (!now || !stage) return undefined;
+  if (!now || !stage || now.columns.frames === 0) return undefined;
   const { program, trace, track, take } = now;
-  const { frame } = playhead.getState();
-  return { kit, program, stage, frame, trace, track, state: undefined, other: otherTrack(take), inHand };
+  const frame = Math.min(playhead.getState().frame, now.columns.frames - 1);
+  const state = stateInReplay(now, frame);
+  return { kit, program, stage, frame, trace, track, state, other: otherTrack(take), inHand };
 }

@@ -3,7 +3,8 @@ import { writeAt, type Kit } from "#core";
 import { editKit } from "../../store/workbench";
 import { offersOf, type RuleItem } from "./rules";
 
-const FIRST = 5;
+/** So many fit beside each other; the map under them wants the room. */
+const FIRST = 3;
 
 /** What else a rule could say, offered at the end of its sentence. */
 export function Offers({ kit, rule }: { kit: Kit; rule: RuleItem }) {

@@ -3,7 +3,9 @@ import type { Kit, Stick } from "#core";
 import { holdOnScreen, pad, wakePad } from "../../devices/pad";
 import { usePad } from "../../devices/usePad";
 import { setThresholds } from "../../store/edits";
-import { beginGesture, editKit } from "../../store/workbench";
+import { followPointer } from "../../ui/followPointer";
+import { dragKit } from "../../store/dragKit";
+import { editKit } from "../../store/workbench";
 import { DIGIT_ARROWS } from "../../tape/stickRows";
 
 const SIZE = 168;
@@ -90,38 +92,25 @@ export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
       y: ((event.clientY - box.top) / box.height - 0.5) * (SIZE / RADIUS),
     };
   };
-  const follow = (
-    event: PointerEvent<SVGElement>,
-    moved: (place: { x: number; y: number }) => void,
-    ended: () => void,
-  ) => {
+  const onZone = (event: PointerEvent<SVGElement>) => {
     event.preventDefault();
     event.stopPropagation();
-    const target = event.currentTarget;
-    const svg = target instanceof SVGSVGElement ? target : target.ownerSVGElement!;
-    target.setPointerCapture(event.pointerId);
-    const move = (now: globalThis.PointerEvent) => moved(placeOf(now, svg));
-    const end = () => {
-      target.removeEventListener("pointermove", move as EventListener);
-      target.removeEventListener("pointerup", end);
-      target.removeEventListener("pointercancel", end);
-      ended();
-    };
-    target.addEventListener("pointermove", move as EventListener);
-    target.addEventListener("pointerup", end);
-    target.addEventListener("pointercancel", end);
-    moved(placeOf(event, svg));
+    const svg = event.currentTarget.ownerSVGElement!;
+    dragKit(event, moved => {
+      const { x, y } = placeOf(moved, svg);
+      set(Math.hypot(x, y));
+    });
   };
-  const onZone = (event: PointerEvent<SVGElement>) => {
-    const gesture = beginGesture();
-    follow(
-      event,
-      ({ x, y }) => {
-        set(Math.hypot(x, y));
-        gesture.edited();
-      },
-      gesture.end,
-    );
+  const onPlay = (event: PointerEvent<SVGSVGElement>) => {
+    event.preventDefault();
+    const svg = event.currentTarget;
+    const play = (at: { clientX: number; clientY: number }) => {
+      const { x, y } = placeOf(at, svg);
+      playStick(stick, x, y);
+    };
+    const letGo = () => playStick(stick, 0, 0);
+    followPointer(event, { move: play, end: letGo, cancel: letGo });
+    play(event);
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const by = { ArrowUp: 0.01, ArrowRight: 0.01, ArrowDown: -0.01, ArrowLeft: -0.01 }[event.key];
@@ -137,13 +126,7 @@ export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
       aria-label={`Dial of ${stick.name}, facing ${digit}`}
       data-testid={`dial-${stick.id}`}
       data-digit={digit}
-      onPointerDown={event =>
-        follow(
-          event,
-          ({ x, y }) => playStick(stick, x, y),
-          () => playStick(stick, 0, 0),
-        )
-      }
+      onPointerDown={onPlay}
     >
       <circle cx={CENTRE} cy={CENTRE} r={RADIUS} className="fill-leaf stroke-line" strokeWidth="2" />
       <circle

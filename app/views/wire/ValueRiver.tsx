@@ -2,7 +2,8 @@ import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react"
 import type { Control } from "#core";
 import { pad } from "../../devices/pad";
 import { setThresholds } from "../../store/edits";
-import { beginGesture, editKit } from "../../store/workbench";
+import { dragKit } from "../../store/dragKit";
+import { editKit } from "../../store/workbench";
 
 const WIDTH = 168;
 const HEIGHT = 40;
@@ -46,21 +47,11 @@ function PointLine({ control, which }: { control: Control; which: "pressAt" | "r
   const onPointerDown = (event: PointerEvent<SVGGElement>) => {
     event.preventDefault();
     const line = event.currentTarget;
-    line.setPointerCapture(event.pointerId);
     const box = line.ownerSVGElement!.getBoundingClientRect();
-    const gesture = beginGesture();
-    const move = (moved: globalThis.PointerEvent) => {
+    dragKit(event, moved => {
       const y = ((moved.clientY - box.top) / box.height) * HEIGHT;
       set((HEIGHT - PAD - y) / (HEIGHT - 2 * PAD));
-      gesture.edited();
-    };
-    const end = () => {
-      line.removeEventListener("pointermove", move);
-      line.removeEventListener("pointerup", end);
-      gesture.end();
-    };
-    line.addEventListener("pointermove", move);
-    line.addEventListener("pointerup", end);
+    });
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const by = { ArrowUp: 0.01, ArrowDown: -0.01, PageUp: 0.1, PageDown: -0.1 }[event.key];

@@ -1,0 +1,58 @@
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import { compile, readTake, type Kit, type Take } from "#core";
+import duelTake from "../demo/clapper-duel/4-great-tolls.json";
+import duelKit from "../demo/clapper-duel/kit.json";
+import runnerTake from "../demo/belfry-runner/2-late-at-every-edge.json";
+import runnerKit from "../demo/belfry-runner/kit.json";
+import ropesTake from "../demo/rope-catch/2-sloppy-round.json";
+import ropesKit from "../demo/rope-catch/kit.json";
+import { compileStage, createReplay, prepareKit } from "./index";
+
+const PLAYED = [
+  ["runner", runnerKit, runnerTake],
+  ["duel", duelKit, duelTake],
+  ["ropes", ropesKit, ropesTake],
+] as const;
+
+function open(document: unknown, take: unknown) {
+  const kit = prepareKit(document as Kit);
+  const compiled = compile(kit);
+  if (!compiled.ok) throw new Error("the demo has faults");
+  const columns = readTake(compiled.value, take as Take);
+  const replay = createReplay(compiled.value, columns, compileStage(kit, compiled.value));
+  return { replay, frames: columns.frames };
+}
+
+/** All of a state that a meter or a prompt is read from. */
+function picture(replay: ReturnType<typeof open>["replay"], frame: number): string {
+  const state = replay.stateAt(frame, Infinity)!;
+  return JSON.stringify([state.frame, state.gameTicks, [...state.numbers], [...state.flags]]);
+}
+
+test.each(PLAYED)(
+  "a take on the %s looked into here and there stands as it does when played through",
+  (_, kit, take) => {
+    const { replay, frames } = open(kit, take);
+    const straight = Array.from({ length: frames }, (_, frame) => picture(replay, frame));
+    expect(new Set(straight).size).toBe(frames);
+    const jumping = open(kit, take).replay;
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: frames - 1 }), frame => {
+        expect(picture(jumping, frame)).toBe(straight[frame]);
+      }),
+      { numRuns: 60 },
+    );
+  },
+);
+
+test("a far frame is come to in parts, and gone back from by the nearest moment kept", () => {
+  const long = { ...(runnerTake as unknown as Take), frames: 3000 };
+  const { replay } = open(runnerKit, long);
+  expect(replay.stateAt(2000, 1500)).toBeUndefined();
+  expect(replay.stateAt(2000, 1500)?.frame).toBe(2000);
+  expect(replay.stateAt(700, 101)?.frame).toBe(700);
+  expect(replay.stateAt(599, 598)).toBeUndefined();
+  expect(replay.stateAt(599, 598)?.frame).toBe(599);
+  expect(replay.stateAt(2500, 701)?.frame).toBe(2500);
+});
