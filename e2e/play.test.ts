@@ -1,6 +1,6 @@
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { clickOn, find, press, textOf, waitFor } from "./browser";
+import { choose, clickOn, find, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -116,7 +116,7 @@ test("the ropes: a prompt is answered, the next is held, and one runs out; its b
 
 test("a kit without a stage is given one, and a move is told what to do on it", async () => {
   await press(driver, "New kit");
-  await press(driver, "Give it a runner on beams");
+  await press(driver, "a runner on beams");
   await find(driver, "[data-testid=stage]");
   await press(driver, "Shape");
   await press(driver, "New rule");
@@ -153,4 +153,68 @@ test("scripted hands leap at every edge, late ones are forgiven; the numbers of 
     async () =>
       (await table()).split("\n").filter(line => line.includes("Hop performed, forgiven")).length !== hops,
   );
+});
+
+test("the level is drawn by hand and by keys, and every take is run on it at once; a stroke is one step of undo", async () => {
+  await openDemo("Belfry Runner");
+  await clickOn(driver, '//summary[.="The level as text"]');
+  const level = async () =>
+    (await (await find(driver, '[aria-label="The level as rows of text"]')).getAttribute("value"))!.split(
+      "\n",
+    );
+  const before = await level();
+  await press(driver, "Draw the level");
+  await find(driver, '[data-testid=stage][role="application"]');
+  const stage = await find(driver, "[data-testid=stage]");
+  const at = (x: number) => ({ origin: stage, x, y: 0 });
+  await driver.actions().move(at(-100)).press().move(at(-40)).move(at(100)).release().perform();
+  const drawn = await waitFor(driver, "a beam more", async () => {
+    const now = await level();
+    return now.join() !== before.join() && now;
+  });
+  const changed = drawn.filter((row, r) => row !== before[r]);
+  expect(changed).toHaveLength(1);
+  expect(changed[0]).toMatch(/#{10}/);
+  await waitFor(driver, "the take run on it", async () =>
+    (await textOf(driver, "section[aria-label=Tape]")).includes("1 press lost"),
+  );
+  await press(driver, "Undo");
+  await waitFor(driver, "the level as it was", async () => (await level()).join() === before.join());
+  await stage.sendKeys(
+    ...Array<string>(60).fill(Key.ARROW_LEFT),
+    ...Array<string>(20).fill(Key.ARROW_UP),
+    " ",
+  );
+  await waitFor(driver, "a beam in the corner", async () => (await level())[0]![0] === "#");
+  expect(await stage.getAttribute("aria-label")).toContain("Tile 1 across, 11 up: a beam");
+  await stage.sendKeys(Key.ESCAPE);
+  await find(driver, '[data-testid=stage][role="img"]');
+  await choose(driver, "gate at a wall", "a new gate, Wall");
+  await waitFor(driver, "the gate's row", async () =>
+    (await (await find(driver, "[data-testid=tape]")).getAttribute("data-rows"))?.split("|").includes("Wall"),
+  );
+});
+
+test("the clockwork's script is told in sentences and changes the bout; a replay tells what was understood", async () => {
+  await openDemo("Clapper Duel");
+  await (await find(driver, "[data-testid=tape]")).sendKeys(Key.END);
+  const taken = async () => (await told()).split("\n");
+  await waitFor(driver, "the end of the bout", async () => (await taken()).length > 5);
+  const before = await told();
+  await clickOn(driver, `[data-testid=ticker] li:last-child button`);
+  await waitFor(driver, "an earlier frame", async () => (await told()) !== before);
+  const first = await find(driver, '[aria-label^="when it does its 1."]');
+  expect(await first.getAttribute("value")).toBe("90f");
+  await choose(driver, "what it does 1.", "guards");
+  await find(driver, '[aria-label^="how long it does its 1."]');
+  await press(driver, "… and does one thing more");
+  await find(driver, '[aria-label^="when it does its 5."]');
+  await press(driver, "× Take out what it does 5.");
+  await waitFor(driver, "four lines", async () => {
+    const lines = await driver.findElements({ css: "[data-testid=duel-script] li" });
+    return lines.length === 4;
+  });
+  await press(driver, "Take the stage away");
+  await press(driver, "Put it back");
+  await find(driver, "[data-testid=duel-script]");
 });

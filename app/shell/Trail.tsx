@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { NavLink, useSearchParams } from "react-router";
 
 export const VERBS = [
@@ -10,7 +11,7 @@ export const VERBS = [
 ] as const;
 
 /** The six verbs as stepping stones, in working order; the one stood on is filled. */
-export function Trail({ kitId }: { kitId: string }) {
+export const Trail = memo(function Trail({ kitId }: { kitId: string }) {
   const [search] = useSearchParams();
   return (
     <nav aria-label="Views">
@@ -44,4 +45,4 @@ export function Trail({ kitId }: { kitId: string }) {
       </ol>
     </nav>
   );
-}
+});

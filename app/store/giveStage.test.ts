@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { Kit } from "#core";
 import { checkStage } from "#stage";
-import { giveRunner } from "./giveStage";
+import { giveDuel, giveRopes, giveRunner } from "./giveStage";
 import { compileStaged, gatesOfStage, stageOfProgram } from "./staged";
 
 const BARE: Kit = {
@@ -34,4 +34,29 @@ test("what is there already is used", () => {
   const given = giveRunner(kit);
   expect(given.controls).toEqual(kit.controls);
   expect(given.stage).toMatchObject({ run: { left: "back", right: "go" }, gates: { footing: "floor" } });
+});
+
+test("a duel: moves that do nothing yet strike or parry by their names, gates are found or made", () => {
+  const move = (id: string, name: string) => ({ id, name, pattern: "press" });
+  const kit: Kit = {
+    ...BARE,
+    patterns: [{ id: "press", name: "Press", kind: "press", control: "go" }],
+    gates: [{ id: "hit", name: "struck" }],
+    moves: [
+      move("jab", "Jab"),
+      move("guard", "High guard"),
+      { ...move("kick", "Kick"), effect: { strike: 9 } },
+    ],
+  };
+  const given = giveDuel(kit);
+  expect(checkStage(given)).toEqual([]);
+  expect(given.moves!.map(item => item.effect)).toEqual([{ strike: 5 }, { parry: "9f" }, { strike: 9 }]);
+  expect(given.gates!.map(gate => gate.name)).toEqual(["struck", "Blocked"]);
+  expect([...gatesOfStage(given)]).toEqual(["hit", "blocked"]);
+  expect(compileStaged(given).ok).toBe(true);
+});
+
+test("ropes need nothing but the kit's prompts", () => {
+  expect(checkStage(giveRopes(BARE))).toEqual([]);
+  expect(compileStaged(giveRopes(BARE)).ok).toBe(true);
 });

@@ -1,5 +1,5 @@
 import type { Kit } from "#core";
-import type { RunnerDocument } from "#stage";
+import type { DuelDocument, RopesDocument, RunnerDocument } from "#stage";
 import { freshId } from "./edits";
 
 /** A small level to begin with: two beams and a gap, a higher one, and the ground again. */
@@ -55,4 +55,47 @@ export function giveRunner(kit: Kit): Kit {
     ...(known ? {} : { gates: [...(kit.gates ?? []), { id: footing, name: "Footing" }] }),
     stage,
   };
+}
+
+/** A gate by its name, or a new one with that name: its id, and the gates with it among them. */
+export function findGate(kit: Kit, name: string): { id: string; gates: NonNullable<Kit["gates"]> } {
+  const gates = kit.gates ?? [];
+  const known = gates.find(gate => gate.name.toLowerCase() === name.toLowerCase());
+  if (known) return { id: known.id, gates };
+  const id = freshId(name, new Set(gates.map(gate => gate.id)));
+  return { id, gates: [...gates, { id, name }] };
+}
+
+/**
+ * A kit with a duel's stage: a clockwork that strikes, guards and strikes again. Moves that do nothing on a stage yet
+ * strike, those called a parry, guard or block parry; being struck and being blocked open gates of those names.
+ */
+export function giveDuel(kit: Kit): Kit {
+  const struck = findGate(kit, "Struck");
+  const blocked = findGate({ ...kit, gates: struck.gates }, "Blocked");
+  const stage: DuelDocument = {
+    kind: "duel",
+    script: [
+      { at: "90f", does: "strike" },
+      { at: "180f", does: "guard", for: "40f" },
+      { at: "270f", does: "strike" },
+    ],
+    every: "360f",
+    strike: { startup: "24f", active: "4f", recovery: "30f" },
+    stun: "24f",
+    hitStop: "6f",
+    gates: { hit: struck.id, blocked: blocked.id },
+  };
+  const moves = kit.moves?.map(move => {
+    if (move.effect !== undefined) return move;
+    const effect = /parry|guard|block/i.test(move.name) ? { parry: "9f" } : { strike: 5 };
+    return { ...move, effect };
+  });
+  return { ...kit, ...(moves ? { moves } : {}), gates: blocked.gates, stage };
+}
+
+/** A kit with ropes for a stage: its prompts hang on them, asked for as they are written. */
+export function giveRopes(kit: Kit): Kit {
+  const stage: RopesDocument = { kind: "ropes", seed: 1 };
+  return { ...kit, stage };
 }

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState, type PointerEvent } from "react";
+import { memo, useCallback, useEffect, useState, type PointerEvent } from "react";
 import { useStore } from "zustand";
 import { usePad } from "../devices/usePad";
 import { judged } from "../store/judged";
@@ -44,6 +44,25 @@ function JudgingNote() {
   ) : null;
 }
 
+/** Which of the kit's takes is open. */
+const TakeChoice = memo(function TakeChoice() {
+  const takes = useWorkbench(state => state.takes);
+  const openId = useWorkbench(state => state.openTakeId);
+  return (
+    <ChoiceWord
+      label="Take"
+      isTight
+      value={openId ?? ""}
+      choices={takes.map(take => ({
+        value: take.id,
+        label: take.name,
+        hint: `${Math.ceil(take.frames)} frames`,
+      }))}
+      onChoose={openTake}
+    />
+  );
+});
+
 /** The tape's dock, under every view: which take, the whole of it, and the tape itself. Can be resized and folded away. */
 export function Dock() {
   const [heights, setHeights] = useState(HEIGHT_PX);
@@ -52,7 +71,6 @@ export function Dock() {
   const [wanted, setWanted] = useState("");
   const [view, setView] = useState<TapeView | undefined>();
   const kit = useWorkbench(state => state.kit);
-  const takes = useWorkbench(state => state.takes);
   const evaluated = useEvaluated();
   const liveFrame = usePad(state => state.frame);
   const isLive = usePad(state => state.session !== undefined);
@@ -81,7 +99,7 @@ export function Dock() {
   return (
     <section
       aria-label="Tape"
-      className="relative flex shrink-0 flex-col border-t-2 border-ink bg-paper"
+      className="relative flex shrink-0 flex-col border-t-2 border-ink bg-paper contain-layout contain-size"
       style={{ height: isFolded ? STRIP_PX : heightPx }}
     >
       <div
@@ -104,17 +122,7 @@ export function Dock() {
           </b>
         ) : evaluated ? (
           <span className="flex w-44 shrink-0 items-baseline gap-2 font-semibold" data-testid="open-take">
-            <ChoiceWord
-              label="Take"
-              isTight
-              value={evaluated.take.id}
-              choices={takes.map(take => ({
-                value: take.id,
-                label: take.name,
-                hint: `${Math.ceil(take.frames)} frames`,
-              }))}
-              onChoose={openTake}
-            />
+            <TakeChoice />
             <span className="font-mono font-normal text-soft">{evaluated.trace.frames}f</span>
           </span>
         ) : (

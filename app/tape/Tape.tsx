@@ -22,8 +22,7 @@ import { arrangeRows, foldRows, moveRow } from "./arrangeRows";
 import { buildTape, createTapeBuilder, type TapeBuilder } from "./buildTape";
 import { EMPTY_TAPE, findRow, isSameRow, keyOfRow, type TapeModel } from "./tapeRows";
 import { tapeLook } from "./tapeStore";
-import { useRowChoice, useShownRows } from "./shownRows";
-import { ChoiceWord } from "../ui/ChoiceWord";
+import { RowChoice, useShownRows } from "./RowChoice";
 import type { TapeView } from "./tapeView";
 
 /** The tape of a take under other rules, or undefined while those have faults or the take is too long to judge at once. */
@@ -71,7 +70,6 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   const only = useShownRows(look.about);
   const wish = useMemo(() => ({ word: wanted, isPainting, only }), [wanted, isPainting, only]);
   const model = useMemo(() => arrangeRows(whole, rows, wish), [whole, rows, wish]);
-  const rowChoice = useRowChoice();
   const row = findRow(model.rows, rowKey);
   const variants = useWorkbench(state => state.variants);
   const laidOver = variants.find(variant => variant.id === look.laidOver);
@@ -212,7 +210,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
       />
       {(isLive || model.frames > 0) && wanted === "" && (
         <div className="absolute top-1.5 left-3 flex max-w-[132px] text-sm">
-          <ChoiceWord label="Rows shown" isTight {...rowChoice} />
+          <RowChoice />
         </div>
       )}
       {!isLive && kit && evaluated && hover.frame >= 0 && (

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { useStore } from "zustand";
 import { goToFrame, playhead } from "../store/playhead";
 import { Button } from "../ui/Button";
@@ -8,7 +9,7 @@ import { SPEEDS, tapeLook } from "./tapeStore";
 const SPEED_WORDS = ["1/8", "1/4", "1/2", "1", "2"] as const;
 
 /** Step, replay and the speed of replay; where the playhead stands. */
-export function Transport({ frames }: { frames: number }) {
+export const Transport = memo(function Transport({ frames }: { frames: number }) {
   const { frame, isPlaying } = useStore(playhead);
   const speed = useStore(tapeLook, look => look.speed);
   return (
@@ -43,4 +44,4 @@ export function Transport({ frames }: { frames: number }) {
       </span>
     </span>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { nanoid } from "nanoid";
 import { useStore } from "zustand";
@@ -14,9 +15,9 @@ function freshName(names: readonly string[]): string {
 }
 
 /** The rules as they once were: kept under a name, laid over the tape, taken up again, or forgotten. */
-export function VariantMenu() {
+export const VariantMenu = memo(function VariantMenu() {
   const variants = useWorkbench(state => state.variants);
-  const kit = useWorkbench(state => state.kit);
+  const now = useWorkbench(state => state.variants.find(variant => variant.kit === state.kit)?.id);
   const laidOver = useStore(tapeLook, look => look.laidOver);
   const over = variants.find(variant => variant.id === laidOver);
   const keep = () => {
@@ -51,7 +52,7 @@ export function VariantMenu() {
             <li key={variant.id} className="flex items-center gap-1 border-t border-line py-1">
               <span className="grow truncate">
                 {variant.name}
-                {variant.kit === kit && <span className="text-soft"> · as now</span>}
+                {variant.id === now && <span className="text-soft"> · as now</span>}
               </span>
               <Button
                 look="quiet"
@@ -66,7 +67,7 @@ export function VariantMenu() {
               <Button
                 look="quiet"
                 aria-label={`Take up ${variant.name}`}
-                disabled={variant.kit === kit}
+                disabled={variant.id === now}
                 onClick={() => takeUpVariant(variant.id)}
               >
                 Take up
@@ -87,4 +88,4 @@ export function VariantMenu() {
       </PopoverPanel>
     </Popover>
   );
-}
+});

@@ -1,24 +1,24 @@
-import { useMemo, useState } from "react";
+import { useState } from "react";
+import { deleteAt, formatIssue } from "#core";
 import { stageOf } from "#stage";
+import { say } from "../shell/notices";
 import { usePad } from "../devices/usePad";
-import { giveRunner } from "../store/giveStage";
-import { gatesOfStage } from "../store/staged";
-import { editKit } from "../store/workbench";
-import { useWorkbench } from "../store/useWorkbench";
+import { BEAM, type Tile } from "../store/levelEdits";
+import { editKit, undo } from "../store/workbench";
+import { useCompiled, useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
-import { ControlPad } from "./ControlPad";
 import { ControlStrip } from "./ControlStrip";
-import { MeterRing } from "./MeterRing";
-import { GateSwitch } from "./play/GateSwitch";
+import { BarePad } from "./play/BarePad";
+import { DuelScript } from "./play/DuelScript";
 import { JumpFacts } from "./play/JumpFacts";
 import type { Helps } from "./play/scenery";
+import { LevelBar } from "./play/LevelBar";
 import { RopesEase } from "./play/RopesEase";
+import { RunnerGates } from "./play/RunnerGates";
 import { StageBar } from "./play/StageBar";
 import { StageScene } from "./play/StageScene";
 import { TakeList } from "./play/TakeList";
 import { Ticker } from "./Ticker";
-
-const METERED = ["hold", "charge", "tap", "taps", "sequence", "chord", "mash"];
 
 const HELPS: readonly (readonly [keyof Helps, string])[] = [
   ["meters", "meters"],
@@ -26,47 +26,14 @@ const HELPS: readonly (readonly [keyof Helps, string])[] = [
   ["arcs", "arcs"],
 ];
 
-/** The kit without a stage under one's hands: its controls as stones, meters, and gates held by hand. */
-function BarePad() {
-  const kit = useWorkbench(state => state.kit);
-  if (!kit) return null;
-  const metered = kit.patterns.filter(pattern => !pattern.off && METERED.includes(pattern.kind));
-  const staged = gatesOfStage(kit);
-  const gates = (kit.gates ?? []).filter(gate => !staged.has(gate.id));
-  return (
-    <>
-      <div className="flex flex-wrap gap-4" role="group" aria-label="Controls">
-        {kit.controls.map(control => (
-          <ControlPad key={control.id} control={control} />
-        ))}
-      </div>
-      <p className="text-sm text-soft">
-        This kit has no stage: gates are held by hand.{" "}
-        <Button look="quiet" onClick={() => editKit("gave it a stage", giveRunner)}>
-          Give it a runner on beams
-        </Button>
-      </p>
-      <div className="flex flex-wrap gap-x-8 gap-y-4">
-        {metered.length > 0 && (
-          <div className="flex flex-wrap gap-3" role="group" aria-label="Meters">
-            {metered.map(pattern => (
-              <MeterRing key={pattern.id} patternId={pattern.id} name={pattern.name} />
-            ))}
-          </div>
-        )}
-        {gates.length > 0 && (
-          <div>
-            <h2 className="mb-2 text-sm text-soft">Gates, held by hand while you play</h2>
-            <div className="flex flex-wrap gap-3">
-              {gates.map(gate => (
-                <GateSwitch key={gate.id} gateId={gate.id} name={gate.name} />
-              ))}
-            </div>
-          </div>
-        )}
-      </div>
-    </>
-  );
+function takeStageAway(): void {
+  editKit("took the stage away", now => deleteAt(now, ["stage"]));
+  say({
+    tone: "plain",
+    title: "The stage is taken away. Its gates stay, and are held by hand.",
+    details: [],
+    action: { label: "Put it back", run: undo },
+  });
 }
 
 /** Play: the kit under one's hands, on its stage where it has one, with what a player would see; recorded from the first frame. */
@@ -75,16 +42,31 @@ export function PlayView() {
   const isAwake = usePad(state => state.session !== undefined);
   const repeats = usePad(state => state.repeatsDropped);
   const [helps, setHelps] = useState<Helps>({ meters: true, memory: true, arcs: true });
-  const document = useMemo(() => (kit ? stageOf(kit) : undefined), [kit]);
+  const { faults } = useCompiled();
+  const [brush, setBrush] = useState<Tile | undefined>();
+  const document = kit && stageOf(kit);
   if (!kit) return null;
+  const drawing = !isAwake && brush !== undefined && document?.kind === "runner" ? document : undefined;
   return (
     <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_330px]">
       <section aria-label="Pad" className="flex min-h-0 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 py-2">
-          <StageBar />
-          {!isAwake && <p className="text-sm text-soft">Press Record, then play with your keys.</p>}
+          {drawing ? (
+            <LevelBar
+              kit={kit}
+              stage={drawing}
+              brush={brush ?? BEAM}
+              onBrush={setBrush}
+              onDone={() => setBrush(undefined)}
+            />
+          ) : (
+            <StageBar onDraw={() => setBrush(BEAM)} />
+          )}
+          {!drawing && !isAwake && (
+            <p className="text-sm text-soft">Press Record, then play with your keys.</p>
+          )}
           {isAwake && repeats > 0 && <p className="text-sm text-soft">{repeats} repeats dropped</p>}
-          {document && (
+          {document && !drawing && (
             <span className="ml-auto flex items-center text-sm" role="group" aria-label="Shown on the stage">
               {HELPS.filter(([key]) => document.kind === "runner" || key === "meters").map(([key, word]) => (
                 <Button
@@ -103,10 +85,20 @@ export function PlayView() {
             </span>
           )}
         </div>
+        {faults[0] && (
+          <p role="alert" className="px-5 pb-2 text-sm text-foxglove">
+            Nothing can be played until this is mended: {formatIssue(faults[0])}
+          </p>
+        )}
         {document ? (
           <>
             <div className="min-h-0 grow border-t border-line">
-              <StageScene helps={helps} label={`The stage of ${kit.name}`} />
+              <StageScene
+                helps={helps}
+                label={`The stage of ${kit.name}`}
+                brush={drawing && brush}
+                onDone={() => setBrush(undefined)}
+              />
             </div>
             <ControlStrip label="Controls" controls={kit.controls} />
           </>
@@ -119,18 +111,27 @@ export function PlayView() {
       <div className="flex min-h-0 flex-col border-l border-line">
         <div className="flex min-h-0 grow flex-col gap-4 overflow-auto px-5 py-3">
           <JumpFacts kit={kit} />
+          {document?.kind === "duel" && <DuelScript kit={kit} stage={document} />}
           <RopesEase kit={kit} />
           <section aria-label="Takes">
             <h2 className="mb-1 text-sm font-semibold">Takes</h2>
             <TakeList />
           </section>
+          {document?.kind === "runner" && <RunnerGates kit={kit} stage={document} />}
+          {document && (
+            <p>
+              <Button look="quiet" className="-ml-2" onClick={takeStageAway}>
+                Take the stage away
+              </Button>
+            </p>
+          )}
         </div>
         <section
           aria-label="Understood"
           className="h-36 shrink-0 overflow-auto border-t border-line px-5 py-2"
         >
           <h2 className="text-sm font-semibold">Understood</h2>
-          <Ticker />
+          <Ticker isReplayTold />
         </section>
       </div>
     </div>

@@ -13,7 +13,7 @@ import { beginGesture, editKit } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
 import { DIGIT_ARROWS } from "../tape/stickRows";
 import { ChoiceWord, type Choice } from "../ui/ChoiceWord";
-import { CountStone } from "../ui/CountStone";
+import { NumberStone } from "../ui/NumberStone";
 import { LengthStone } from "../ui/LengthStone";
 import { TextStone } from "../ui/TextStone";
 
@@ -101,16 +101,18 @@ function PlainStone({ part, kit, base }: StoneProps) {
         />
       );
     case "count":
-      return <CountStone label={part.label} value={part.value} least={part.least} onChange={set} />;
-    case "number":
       return (
-        <TextStone
+        <NumberStone
           label={part.label}
-          value={String(part.value)}
-          isNumber
-          onChange={value => set(Number(value))}
+          value={part.value}
+          least={part.least}
+          isWhole
+          onChange={set}
+          onGesture={beginGesture}
         />
       );
+    case "number":
+      return <NumberStone label={part.label} value={part.value} onChange={set} onGesture={beginGesture} />;
     case "text":
       return <TextStone label={part.label} value={part.value} onChange={set} />;
     case "choice":

@@ -86,11 +86,11 @@ export function ShapeView() {
   const elsewhere = faults.filter(issue => !rules.some(rule => issuesOf([issue], rule).length > 0));
   return (
     <div className="grid min-h-0 grow grid-cols-[286px_minmax(0,1fr)_252px]">
-      <div className="flex flex-col gap-3 overflow-auto border-r border-line py-4">
+      <div className="flex flex-col gap-3 overflow-auto border-r border-line py-4 contain-strict">
         <NewRule />
         <RuleList rules={listed} openKey={open?.key} warned={warned} />
       </div>
-      <div className="overflow-auto px-7 py-5">
+      <div className="overflow-auto px-7 py-5 contain-strict">
         {elsewhere.map(issue => (
           <p key={formatIssue(issue)} role="alert" className="mb-2 text-foxglove">
             {formatIssue(issue)}

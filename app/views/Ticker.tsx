@@ -1,47 +1,87 @@
-import { formatEvent, notes } from "#core";
+import { useStore } from "zustand";
+import { firstNoteAfter, formatEvent, notes, type Kit, type Program, type Trace } from "#core";
 import { usePad } from "../devices/usePad";
-import { pad } from "../devices/pad";
+import { goToFrame, playhead } from "../store/playhead";
+import { useEvaluated, useWorkbench } from "../store/useWorkbench";
 import { formatEventWords } from "../tape/frameFacts";
-import { useWorkbench } from "../store/useWorkbench";
 
 const SHOWN = 10;
 const IS_TOLD = new Set<number>([notes.FIRE, notes.LAPSE, notes.PERFORMED, notes.LOST, notes.PROMPT]);
 
-/** The last things understood, newest first, each with its frame. */
-export function Ticker({ only }: { only?: (kind: "pattern" | "move", id: string) => boolean }) {
-  const kit = useWorkbench(state => state.kit);
-  usePad(state => state.session?.trace.count ?? -1);
-  const { session } = pad.getState();
-  const lines: { key: number; frame: number; name: string; words: string; isLoss: boolean }[] = [];
-  if (session && kit) {
-    const { trace, program } = session;
-    for (let i = trace.count - 1; i >= 0 && lines.length < SHOWN; i--) {
-      if (!IS_TOLD.has(trace.kind[i]!)) continue;
-      const event = formatEvent(program, trace, i);
-      if (!event) continue;
-      if (event.kind === "lost" && event.why === "beaten") continue;
-      const isMove = event.kind === "performed" || event.kind === "lost";
-      if (only && !only(isMove ? "move" : "pattern", event.id)) continue;
-      const list = event.kind === "prompt" ? kit.prompts : isMove ? kit.moves : kit.patterns;
-      const name = list?.find(item => item.id === event.id)?.name ?? event.id;
-      lines.push({
-        key: i,
-        frame: event.f,
-        name,
-        words: formatEventWords(event, kit),
-        isLoss:
-          event.kind === "lost" ||
-          event.kind === "lapsed" ||
-          (event.kind === "prompt" && event.outcome === "failed"),
-      });
-    }
+type IsWanted = (kind: "pattern" | "move", id: string) => boolean;
+
+interface Line {
+  readonly note: number;
+  readonly frame: number;
+  readonly name: string;
+  readonly words: string;
+  readonly isLoss: boolean;
+}
+
+/** The line that tells a note, or undefined for one that is not told. */
+function lineOf(
+  kit: Kit,
+  program: Program,
+  trace: Trace,
+  note: number,
+  isWanted: IsWanted,
+): Line | undefined {
+  const event = IS_TOLD.has(trace.kind[note]!) ? formatEvent(program, trace, note) : undefined;
+  if (!event || !("id" in event) || (event.kind === "lost" && event.why === "beaten")) return undefined;
+  const isMove = event.kind === "performed" || event.kind === "lost";
+  if (!isWanted(isMove ? "move" : "pattern", event.id)) return undefined;
+  const list = event.kind === "prompt" ? kit.prompts : isMove ? kit.moves : kit.patterns;
+  return {
+    note,
+    frame: event.f,
+    name: list?.find(item => item.id === event.id)?.name ?? event.id,
+    words: formatEventWords(event, kit),
+    isLoss:
+      event.kind === "lost" ||
+      event.kind === "lapsed" ||
+      (event.kind === "prompt" && event.outcome === "failed"),
+  };
+}
+
+/** The last notes before a place of the trace that are told, newest first. */
+function listLines(kit: Kit, program: Program, trace: Trace, end: number, isWanted: IsWanted): Line[] {
+  const lines: Line[] = [];
+  for (let note = end - 1; note >= 0 && lines.length < SHOWN; note--) {
+    const line = lineOf(kit, program, trace, note, isWanted);
+    if (line) lines.push(line);
   }
+  return lines;
+}
+
+const anything: IsWanted = () => true;
+
+/**
+ * The last things understood, newest first, each with its frame: of what is being played; of the open take up to the
+ * playhead where `isReplayTold`, and a click on a line goes there.
+ */
+export function Ticker({
+  only = anything,
+  isReplayTold = false,
+}: {
+  only?: IsWanted;
+  isReplayTold?: boolean;
+}) {
+  const kit = useWorkbench(state => state.kit);
+  const session = usePad(state => state.session);
+  const evaluated = useEvaluated();
+  const live = usePad(state => state.session?.trace.count ?? 0);
+  const replayed = isReplayTold && !session ? evaluated : undefined;
+  const reached = useStore(playhead, ({ frame }) => (replayed ? firstNoteAfter(replayed.trace, frame) : 0));
+  const told = session ?? replayed;
+  const lines = kit && told ? listLines(kit, told.program, told.trace, session ? live : reached, only) : [];
   if (lines.length === 0) {
     return (
       <p className="text-sm text-soft">
         {session
           ? "Press something: what is understood appears here."
-          : "Wake the pad and press: what is understood appears here."}
+          : replayed
+            ? "Replay the take, or wake the pad and press: what is understood appears here."
+            : "Wake the pad and press: what is understood appears here."}
       </p>
     );
   }
@@ -49,13 +89,24 @@ export function Ticker({ only }: { only?: (kind: "pattern" | "move", id: string)
     <ol className="text-sm" aria-label="Last results" data-testid="ticker">
       {lines.map(line => (
         <li
-          key={line.key}
+          key={line.note}
           className={`flex justify-between gap-3 border-b border-dotted border-line py-1 ${line.isLoss ? "text-foxglove" : ""}`}
         >
           <span>
             <b>{line.name}</b> {line.words}
           </span>
-          <span className="font-mono">{line.frame}</span>
+          {replayed ? (
+            <button
+              type="button"
+              className="font-mono underline-offset-4 hover:underline"
+              aria-label={`${line.frame}f: go to the frame`}
+              onClick={() => goToFrame(line.frame, replayed.trace.frames)}
+            >
+              {line.frame}f
+            </button>
+          ) : (
+            <span className="font-mono">{line.frame}f</span>
+          )}
         </li>
       ))}
     </ol>

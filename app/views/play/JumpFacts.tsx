@@ -1,7 +1,8 @@
 import { parseFrames, writeAt, type Kit } from "#core";
 import { findJumpFacts, stageOf, type JumpFacts as Facts, type RunnerDocument } from "#stage";
-import { editKit } from "../../store/workbench";
-import { TextStone } from "../../ui/TextStone";
+import { beginGesture, editKit } from "../../store/workbench";
+import { NumberStone } from "../../ui/NumberStone";
+import type { NumberBounds } from "../../ui/numberText";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 
 const WIDTH = 280;
@@ -12,6 +13,9 @@ const PRESSES = [
   { name: "half", seconds: 0.15 },
   { name: "full", seconds: 1 },
 ] as const;
+
+const SHARE = { least: 0, most: 1 };
+const TILE_PX = { least: 4, most: 256 };
 
 const LOOKS = ["stroke-soft", "stroke-fern", "stroke-moss"] as const;
 
@@ -101,10 +105,19 @@ export function JumpFacts({ kit }: { kit: Kit }) {
   const all = PRESSES.map(press =>
     findJumpFacts(stage, kit.rate, leap.speed, Math.round(press.seconds * kit.rate), lift),
   );
-  const set = (path: readonly (string | number)[], what: string) => (value: string) =>
-    editKit(`${what} ${value}`, now => writeAt(now, path, Number(value)));
-  const stone = (label: string, value: number, path: readonly (string | number)[]) => (
-    <TextStone label={label} value={String(value)} isNumber onChange={set(path, label)} />
+  const stone = (
+    label: string,
+    value: number,
+    path: readonly (string | number)[],
+    bounds: NumberBounds = { least: 0, most: 1000 },
+  ) => (
+    <NumberStone
+      label={label}
+      value={value}
+      {...bounds}
+      onChange={next => editKit(`${label} ${next}`, now => writeAt(now, path, next))}
+      onGesture={beginGesture}
+    />
   );
   return (
     <section aria-label="Jump facts" className="text-sm" data-testid="jump-facts">
@@ -157,12 +170,12 @@ export function JumpFacts({ kit }: { kit: Kit }) {
           }
         />
         {height.by === "float" && (
-          <> to {stone("share of gravity", height.share, ["stage", "height", "share"])} of it</>
+          <> to {stone("share of gravity", height.share, ["stage", "height", "share"], SHARE)} of it</>
         )}
         {height.by === "cut" && (
-          <> to {stone("what a cut leaves", height.to, ["stage", "height", "to"])} of it</>
+          <> to {stone("what a cut leaves", height.to, ["stage", "height", "to"], SHARE)} of it</>
         )}
-        . A tile is {stone("tile size", stage.tilePx, ["stage", "tilePx"])} px:{" "}
+        . A tile is {stone("tile size", stage.tilePx, ["stage", "tilePx"], TILE_PX)} px:{" "}
         {(all[2]!.height * stage.tilePx).toFixed(0)} px high, {(leap.speed * stage.tilePx).toFixed(0)} px a
         second at launch.
       </p>

@@ -1,20 +1,35 @@
 import { writeAt, type Kit } from "#core";
 import { stageOf } from "#stage";
-import { editKit } from "../../store/workbench";
-import { TextStone } from "../../ui/TextStone";
+import { beginGesture, editKit } from "../../store/workbench";
+import { NumberStone } from "../../ui/NumberStone";
 
 /** How easy the ropes are, as one number, and the seed that draws their order. */
 export function RopesEase({ kit }: { kit: Kit }) {
   const stage = stageOf(kit);
   if (stage?.kind !== "ropes") return null;
-  const set = (field: string) => (value: string) =>
-    editKit(`${field} ${value}`, now => writeAt(now, ["stage", field], Number(value)));
+  const set = (field: string) => (value: number) =>
+    editKit(`${field} ${value}`, now => writeAt(now, ["stage", field], value));
   return (
     <p className="text-sm leading-loose" data-testid="ropes-ease">
       Every window is{" "}
-      <TextStone label="ease" value={String(stage.ease ?? 1)} isNumber onChange={set("ease")} /> times as long
-      as written; ropes are drawn by seed{" "}
-      <TextStone label="seed" value={String(stage.seed)} isNumber onChange={set("seed")} />.
+      <NumberStone
+        label="ease"
+        value={stage.ease ?? 1}
+        least={0.1}
+        most={10}
+        onChange={set("ease")}
+        onGesture={beginGesture}
+      />{" "}
+      times as long as written; ropes are drawn by seed{" "}
+      <NumberStone
+        label="seed"
+        value={stage.seed}
+        least={0}
+        isWhole
+        onChange={set("seed")}
+        onGesture={beginGesture}
+      />
+      .
     </p>
   );
 }

@@ -44,7 +44,7 @@ function letItPlay(lateFrames: number): void {
 }
 
 /** Play, keep, freeze, step, slow down; or let scripted hands play. */
-export function StageBar() {
+export function StageBar({ onDraw }: { onDraw: () => void }) {
   const isAwake = usePad(state => state.session !== undefined);
   const isRecording = usePad(state => state.isRecording);
   const isFrozen = usePad(state => state.isFrozen);
@@ -96,6 +96,11 @@ export function StageBar() {
             placeholder="how late …"
           />
         </span>
+      )}
+      {!isAwake && isRunner && (
+        <Button look="quiet" onClick={onDraw}>
+          Draw the level
+        </Button>
       )}
     </div>
   );

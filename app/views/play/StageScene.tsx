@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import { pad } from "../../devices/pad";
 import { usePad } from "../../devices/usePad";
 import { playhead } from "../../store/playhead";
+import type { Tile, TilePlace } from "../../store/levelEdits";
 import { workbench } from "../../store/workbench";
 import { readPalette } from "../../tape/palette";
 import { tapeLook } from "../../tape/tapeStore";
@@ -9,10 +10,11 @@ import { paintDuel } from "./paintDuel";
 import { paintRopes } from "./paintRopes";
 import { paintRunner } from "./paintRunner";
 import type { Helps } from "./scenery";
+import { useLevelHand } from "./useLevelHand";
 import { readScene } from "./scene";
 
 /** Paints the scene as it now is. False when it is not whole yet: a far frame is still being come to. */
-function paint(canvas: HTMLCanvasElement, helps: Helps): boolean {
+function paint(canvas: HTMLCanvasElement, helps: Helps, cursor: TilePlace | undefined): boolean {
   const ctx = canvas.getContext("2d", { alpha: false });
   const box = canvas.getBoundingClientRect();
   if (!ctx || box.width === 0) return true;
@@ -29,23 +31,35 @@ function paint(canvas: HTMLCanvasElement, helps: Helps): boolean {
   ctx.fillRect(0, 0, box.width, box.height);
   const scene = readScene();
   if (!scene) return true;
-  if (scene.stage.kind === "runner") paintRunner(ctx, palette, scene, box.width, box.height, helps);
+  if (scene.stage.kind === "runner") paintRunner(ctx, palette, scene, box.width, box.height, helps, cursor);
   else if (scene.stage.kind === "duel") paintDuel(ctx, palette, scene, box.width, box.height, helps);
   else paintRopes(ctx, palette, scene, box.width, box.height, helps);
   canvas.dataset.frame = String(scene.frame);
   return scene.state !== undefined;
 }
 
-/** The stage, drawn anew on every frame that is stepped, and wherever the playhead goes. */
-export function StageScene({ helps, label }: { helps: Helps; label: string }) {
+/** The stage, drawn anew on every frame that is stepped, and wherever the playhead goes; a sheet to draw the level on while there is a brush. */
+export function StageScene({
+  helps,
+  label,
+  brush,
+  onDone,
+}: {
+  helps: Helps;
+  label: string;
+  brush: Tile | undefined;
+  onDone: () => void;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const hand = useLevelHand(brush, onDone);
+  const cursor = hand?.cursor;
   const isAwake = usePad(state => state.session !== undefined);
   useEffect(() => {
     let request = 0;
     const ask = () => {
       request ||= requestAnimationFrame(() => {
         request = 0;
-        if (canvas.current && !paint(canvas.current, helps)) ask();
+        if (canvas.current && !paint(canvas.current, helps, cursor)) ask();
       });
     };
     const resizing = new ResizeObserver(ask);
@@ -64,15 +78,25 @@ export function StageScene({ helps, label }: { helps: Helps; label: string }) {
       stops.forEach(stop => stop());
       window.removeEventListener("moss-tap-theme", ask);
     };
-  }, [helps]);
+  }, [helps, cursor]);
+  const isDrawing = hand !== undefined;
+  useEffect(() => {
+    if (isDrawing) canvas.current?.focus();
+  }, [isDrawing]);
   return (
     <canvas
       ref={canvas}
-      role="img"
-      aria-label={`${label}. The tape below tells the same, frame by frame.`}
+      role={hand ? "application" : "img"}
+      tabIndex={hand ? 0 : undefined}
+      aria-label={
+        hand
+          ? `The level. ${hand.words}. Arrows move, Space draws, Escape ends.`
+          : `${label}. The tape below tells the same, frame by frame.`
+      }
+      {...hand?.on}
       data-testid="stage"
       data-hands
-      className={`block h-full w-full touch-none ${isAwake ? "outline-3 -outline-offset-3 outline-moss" : ""}`}
+      className={`block h-full w-full touch-none ${hand ? "cursor-crosshair" : ""} ${isAwake ? "outline-3 -outline-offset-3 outline-moss" : ""}`}
     />
   );
 }

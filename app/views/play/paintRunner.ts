@@ -4,21 +4,10 @@ import { paintArcs } from "./paintArcs";
 import { isForgiven, paintForgiven, paintMemory } from "./paintMemory";
 import { paintMeters } from "./paintMeters";
 import type { Scene } from "./scene";
-import { STAGE_FONT, type Eye, type Helps } from "./scenery";
+import { followBody, showWhole, STAGE_FONT, type Eye, type Helps } from "./scenery";
+import type { TilePlace } from "../../store/levelEdits";
 
 const METER_PX = 80;
-/** Over the body there is room for its meters and words. */
-const HEADROOM_PX = 48;
-
-/** Where the level is looked at from: as large as fits, the body a third from the left and never above the edge. */
-function lookAt(stage: RunnerProgram, x: number, y: number, width: number, height: number): Eye {
-  const px = Math.floor(Math.max(14, Math.min(stage.tilePx, height / (stage.level.height + 0.5))));
-  const most = stage.level.width * px - width;
-  const left = Math.max(0, Math.min(Math.max(0, most), x * px - width * 0.4));
-  const foot = Math.max(height - 6, (y + BODY_HEIGHT) * px + HEADROOM_PX);
-  return { px, left: Math.round(most < 0 ? most / 2 : left), foot: Math.round(foot) };
-}
-
 function paintLevel(ctx: CanvasRenderingContext2D, palette: Palette, stage: RunnerProgram, eye: Eye): void {
   const { level } = stage;
   for (let r = 0; r < level.height; r++) {
@@ -90,7 +79,42 @@ function paintRinger(
   ctx.fill();
 }
 
-/** Draws the runner's level and body. */
+/** The level as it is drawn by hand: a line about every tile, where the body starts, and the tile the hand is at. */
+function paintSheet(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  { level }: RunnerProgram,
+  eye: Eye,
+  cursor: TilePlace,
+): void {
+  const top = eye.foot - level.height * eye.px;
+  ctx.strokeStyle = palette.line;
+  ctx.lineWidth = 1;
+  ctx.beginPath();
+  for (let c = 0; c <= level.width; c++) {
+    ctx.moveTo(c * eye.px - eye.left, top);
+    ctx.lineTo(c * eye.px - eye.left, eye.foot);
+  }
+  for (let r = 0; r <= level.height; r++) {
+    ctx.moveTo(-eye.left, top + r * eye.px);
+    ctx.lineTo(level.width * eye.px - eye.left, top + r * eye.px);
+  }
+  ctx.stroke();
+  ctx.strokeStyle = palette.dew;
+  ctx.lineWidth = 2;
+  ctx.strokeRect(cursor.column * eye.px - eye.left, top + cursor.row * eye.px, eye.px, eye.px);
+  paintRinger(
+    ctx,
+    palette,
+    level.startX * eye.px - eye.left,
+    eye.foot - level.startY * eye.px,
+    eye.px,
+    1,
+    true,
+  );
+}
+
+/** Draws the runner's level and body; only the level, as a sheet of tiles, while it is being drawn by hand. */
 export function paintRunner(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -98,13 +122,19 @@ export function paintRunner(
   width: number,
   height: number,
   helps: Helps,
+  cursor: TilePlace | undefined,
 ): void {
   if (scene.stage.kind !== "runner") return;
   const { stage, track, frame } = scene;
+  if (cursor) {
+    const whole = showWhole(stage, width, height);
+    paintLevel(ctx, palette, stage, whole);
+    return paintSheet(ctx, palette, stage, whole, cursor);
+  }
   const at = Math.min(frame, Math.floor(track.length / 2) - 1) * 2;
   const x = at >= 0 ? track[at]! : stage.level.startX;
   const y = at >= 0 ? track[at + 1]! : stage.level.startY;
-  const eye = lookAt(stage, x, y, width, height);
+  const eye = followBody(stage, x, y, width, height);
   const bodyX = x * eye.px - eye.left;
   const bodyY = eye.foot - y * eye.px;
   paintLevel(ctx, palette, stage, eye);

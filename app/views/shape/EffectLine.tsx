@@ -4,7 +4,7 @@ import * as v from "valibot";
 import { beginGesture, editKit } from "../../store/workbench";
 import { ChoiceWord, type Choice } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
-import { TextStone } from "../../ui/TextStone";
+import { NumberStone } from "../../ui/NumberStone";
 
 interface EffectChoice extends Choice {
   readonly becomes: Effect | undefined;
@@ -101,11 +101,12 @@ export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
         <>
           {" "}
           {UNITS[kind]}{" "}
-          <TextStone
+          <NumberStone
             label={`${kind} of the effect`}
-            value={String(main)}
-            isNumber
-            onChange={value => set(kind)(Number(value))}
+            value={main}
+            {...(kind === "step" ? {} : { least: 0, most: kind === "float" ? 1 : 1000 })}
+            onChange={set(kind)}
+            onGesture={beginGesture}
           />{" "}
           {AFTER[kind]}
         </>

@@ -8,6 +8,38 @@ function shorten(summary: string): string {
   return summary.length > MOST_LETTERS ? `${summary.slice(0, MOST_LETTERS - 2).trimEnd()} …` : summary;
 }
 
+/** One rule of the list; drawn anew only when it reads differently, so that a number can be dragged smoothly. */
+const RuleLine = memo(function RuleLine({
+  to,
+  name,
+  summary,
+  isOpen,
+  isOff,
+  isWarned,
+}: {
+  to: string;
+  name: string;
+  summary: string;
+  isOpen: boolean;
+  isOff: boolean;
+  isWarned: boolean;
+}) {
+  return (
+    <li>
+      <Link
+        to={to}
+        preventScrollReset
+        aria-current={isOpen}
+        className={`block border-l-[3px] border-transparent px-5 py-1 text-sm leading-snug hover:bg-leaf aria-[current=true]:border-moss aria-[current=true]:bg-leaf ${isOff ? "line-through decoration-soft" : ""}`}
+      >
+        {name && <b>{name}</b>} <span className="text-soft">{summary}</span>
+        {isOff && <span className="text-foxglove"> · off</span>}
+        {isWarned && <span className="text-foxglove"> · look</span>}
+      </Link>
+    </li>
+  );
+});
+
 /** The rules at the left of Shape; the one open is marked, those with something to look at say so; found by typing. */
 export const RuleList = memo(function RuleList({
   rules,
@@ -56,19 +88,15 @@ export const RuleList = memo(function RuleList({
             {found
               .filter(rule => rule.group === group)
               .map(rule => (
-                <li key={rule.key}>
-                  <Link
-                    to={linkTo(rule.key)}
-                    preventScrollReset
-                    aria-current={rule.key === openKey}
-                    className={`block border-l-[3px] border-transparent px-5 py-1 text-sm leading-snug hover:bg-leaf aria-[current=true]:border-moss aria-[current=true]:bg-leaf ${rule.isOff ? "line-through decoration-soft" : ""}`}
-                  >
-                    {rule.name && <b>{rule.name}</b>}{" "}
-                    <span className="text-soft">{shorten(rule.summary)}</span>
-                    {rule.isOff && <span className="text-foxglove"> · off</span>}
-                    {warnedKeys.includes(rule.key) && <span className="text-foxglove"> · look</span>}
-                  </Link>
-                </li>
+                <RuleLine
+                  key={rule.key}
+                  to={linkTo(rule.key)}
+                  name={rule.name}
+                  summary={shorten(rule.summary)}
+                  isOpen={rule.key === openKey}
+                  isOff={rule.isOff}
+                  isWarned={warnedKeys.includes(rule.key)}
+                />
               ))}
           </ul>
         </section>

@@ -86,7 +86,7 @@ export function TryIt({
   return (
     <aside
       aria-label="Try it here"
-      className="flex flex-col gap-3 overflow-auto border-l border-line px-5 py-4"
+      className="flex flex-col gap-3 overflow-auto border-l border-line px-5 py-4 contain-strict"
       data-hands
     >
       <h2 className="text-sm font-semibold">Try it here</h2>

@@ -1,6 +1,6 @@
-import { useMemo } from "react";
+import { memo, useMemo } from "react";
 import { useStore } from "zustand";
-import type { Choice } from "../ui/ChoiceWord";
+import { ChoiceWord } from "../ui/ChoiceWord";
 import type { RowOrder, RowsShown } from "../store/library";
 import { ruleAt, type RulePlace } from "../store/ruleEdits";
 import { arrangeTape } from "../store/workbench";
@@ -24,29 +24,35 @@ export function useShownRows(about: RulePlace | undefined): RowsWanted["only"] {
   }, [kit, about, shown]);
 }
 
-/** The choice of rows for the dock: what is chosen, what there is, and how to choose. */
-export function useRowChoice(): {
-  value: RowsShown;
-  choices: readonly Choice[];
-  onChoose: (value: string) => void;
-} {
+/** Which rows the tape shows: chosen over their names, kept with the kit, apart for Shape and for elsewhere. */
+export const RowChoice = memo(function RowChoice() {
   const about = useStore(tapeLook, look => look.about);
   const value = useWorkbench(state => shownRows(state.rows, about !== undefined));
   const name = useWorkbench(state => (state.kit && about && ruleAt(state.kit, about)?.name) || "this rule");
   const place = about ? "inShape" : "elsewhere";
-  return {
-    value,
-    choices: [
-      { value: "all", label: "all rows" },
-      {
-        value: "stirring",
-        label: "rows that stir",
-        hint: "Only those on which something happens in this take.",
-      },
-      ...(about
-        ? [{ value: "rule", label: `rows of ${name}`, hint: "What it listens to, needs, and competes with." }]
-        : []),
-    ],
-    onChoose: chosen => arrangeTape(rows => ({ ...rows, [place]: chosen as RowsShown })),
-  };
-}
+  return (
+    <ChoiceWord
+      label="Rows shown"
+      isTight
+      value={value}
+      choices={[
+        { value: "all", label: "all rows" },
+        {
+          value: "stirring",
+          label: "rows that stir",
+          hint: "Only those on which something happens in this take.",
+        },
+        ...(about
+          ? [
+              {
+                value: "rule",
+                label: `rows of ${name}`,
+                hint: "What it listens to, needs, and competes with.",
+              },
+            ]
+          : []),
+      ]}
+      onChoose={chosen => arrangeTape(rows => ({ ...rows, [place]: chosen as RowsShown }))}
+    />
+  );
+});

@@ -1,0 +1,70 @@
+/** A tile of a level's rows of text: a beam, air, where the body starts, or the letter of a zone. */
+export type Tile = string;
+
+/** A place in a level, counted from its upper left corner. */
+export interface TilePlace {
+  readonly column: number;
+  readonly row: number;
+}
+
+export const BEAM: Tile = "#";
+export const AIR: Tile = " ";
+export const START: Tile = "@";
+
+/** A level is never smaller than this, in tiles. */
+const LEAST_WIDTH = 8;
+const LEAST_HEIGHT = 3;
+
+export function widthOf(rows: readonly string[]): number {
+  return Math.max(...rows.map(row => row.length));
+}
+
+/** The tile at a place; air outside what is written. */
+export function tileAt(rows: readonly string[], { column, row }: TilePlace): Tile {
+  return rows[row]?.[column] ?? AIR;
+}
+
+/** Rows with one tile changed. A start that is set is taken away where it was; places outside change nothing. */
+function paintTile(rows: readonly string[], place: TilePlace, tile: Tile): readonly string[] {
+  const { column, row } = place;
+  const width = widthOf(rows);
+  if (row < 0 || row >= rows.length || column < 0 || column >= width) return rows;
+  if (tileAt(rows, place) === tile) return rows;
+  const cleared = tile === START ? rows.map(text => text.replaceAll(START, AIR)) : rows;
+  return cleared.map((text, r) => {
+    if (r !== row) return text;
+    const padded = text.padEnd(width, AIR);
+    return padded.slice(0, column) + tile + padded.slice(column + 1);
+  });
+}
+
+/** Rows with every tile painted that a straight stroke crosses, both ends included. The same rows where nothing changes. */
+export function paintTiles(
+  rows: readonly string[],
+  from: TilePlace,
+  to: TilePlace,
+  tile: Tile,
+): readonly string[] {
+  const steps = Math.max(Math.abs(to.column - from.column), Math.abs(to.row - from.row), 1);
+  let painted = rows;
+  for (let k = 0; k <= steps; k++) {
+    const column = Math.round(from.column + ((to.column - from.column) * k) / steps);
+    const row = Math.round(from.row + ((to.row - from.row) * k) / steps);
+    painted = paintTile(painted, { column, row }, tile);
+  }
+  return painted;
+}
+
+/** A level made wider or narrower at its right, higher or lower at its top, by whole tiles. */
+export function resizeLevel(rows: readonly string[], byColumns: number, byRows: number): readonly string[] {
+  const width = Math.max(LEAST_WIDTH, widthOf(rows) + byColumns);
+  const height = Math.max(LEAST_HEIGHT, rows.length + byRows);
+  const kept = rows.slice(Math.max(0, rows.length - height));
+  const added = Array.from({ length: height - kept.length }, () => "");
+  return [...added, ...kept].map(row => row.slice(0, width).padEnd(width, AIR));
+}
+
+/** The first letter that no zone has yet; undefined when all are taken. */
+export function freshLetter(zones: Readonly<Record<string, string>>): string | undefined {
+  return [..."abcdefghijklmnopqrstuvwxyz"].find(letter => !(letter in zones));
+}

@@ -1,0 +1,31 @@
+import { formatBounds, readNumber, stepNumber, type NumberBounds } from "./numberText";
+import { Stone, type Gesture } from "./Stone";
+
+/** A number in a sentence that is no length of time: a count, a speed, a share. */
+export function NumberStone({
+  label,
+  value,
+  onChange,
+  onGesture,
+  ...bounds
+}: NumberBounds & {
+  label: string;
+  value: number;
+  onChange: (value: number) => void;
+  onGesture: () => Gesture;
+}) {
+  return (
+    <Stone
+      label={label}
+      value={String(value)}
+      look="border-fern bg-sand"
+      rules={{
+        read: typed => readNumber(typed, bounds),
+        step: (from, by) => stepNumber(from, by, bounds),
+        limit: () => `${formatBounds(bounds)} here`,
+      }}
+      onChange={written => onChange(Number(written))}
+      onGesture={onGesture}
+    />
+  );
+}

@@ -1,0 +1,45 @@
+/** What a number of a sentence may be. */
+export interface NumberBounds {
+  readonly least?: number | undefined;
+  readonly most?: number | undefined;
+  readonly isWhole?: boolean | undefined;
+}
+
+/** The bounds in words: "0 to 1", "at least 1", "a whole number". */
+export function formatBounds({ least, most, isWhole }: NumberBounds): string {
+  const words = isWhole ? "a whole number" : "a number";
+  if (least !== undefined && most !== undefined) return `${words} from ${least} to ${most}`;
+  if (least !== undefined) return `${words}, at least ${least}`;
+  return most === undefined ? words : `${words}, at most ${most}`;
+}
+
+/** What someone typed for a number, or why it is none. A comma is read as a point. */
+export function readNumber(
+  typed: string,
+  bounds: NumberBounds,
+): { ok: true; value: string } | { ok: false; reason: string } {
+  const written = typed.trim().replace(",", ".");
+  const value = Number(written);
+  const isFitting =
+    written !== "" &&
+    Number.isFinite(value) &&
+    (!bounds.isWhole || Number.isInteger(value)) &&
+    value >= (bounds.least ?? -Infinity) &&
+    value <= (bounds.most ?? Infinity);
+  if (!isFitting)
+    return { ok: false, reason: `${typed.trim() || "nothing"} does not fit: ${formatBounds(bounds)}` };
+  return { ok: true, value: String(value) };
+}
+
+/** How many decimals a number is written with. */
+function decimalsOf(written: string): number {
+  return written.includes(".") ? written.length - written.indexOf(".") - 1 : 0;
+}
+
+/** A number so many steps on, within its bounds. A step is one of the last decimal it is written with; up to 1, a hundredth. */
+export function stepNumber(from: string, by: number, bounds: NumberBounds): string {
+  const isShare = bounds.most !== undefined && bounds.most <= 1;
+  const decimals = bounds.isWhole ? 0 : Math.max(isShare ? 2 : 0, Math.min(3, decimalsOf(from)));
+  const stepped = Number((Number(from) + by / 10 ** decimals).toFixed(decimals));
+  return String(Math.max(bounds.least ?? -Infinity, Math.min(bounds.most ?? Infinity, stepped)));
+}

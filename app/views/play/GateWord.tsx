@@ -1,0 +1,44 @@
+import { deleteAt, writeAt, type Kit } from "#core";
+import { findGate } from "../../store/giveStage";
+import { editKit } from "../../store/workbench";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+
+const NONE = "";
+const NEW = " new";
+
+/** Which gate something of the stage opens: one of the kit's, none, or a new one with the name that suggests itself. */
+export function GateWord({
+  kit,
+  label,
+  value,
+  path,
+  suggested,
+}: {
+  kit: Kit;
+  label: string;
+  value: string | undefined;
+  path: readonly (string | number)[];
+  suggested: string;
+}) {
+  const gates = kit.gates ?? [];
+  const isNew = !gates.some(gate => gate.name.toLowerCase() === suggested.toLowerCase());
+  const choose = (chosen: string) =>
+    editKit(`${label}`, now => {
+      if (chosen === NONE) return deleteAt(now, path);
+      if (chosen !== NEW) return writeAt(now, path, chosen);
+      const { id, gates: all } = findGate(now, suggested);
+      return writeAt({ ...now, gates: all }, path, id);
+    });
+  return (
+    <ChoiceWord
+      label={label}
+      value={value ?? NONE}
+      choices={[
+        { value: NONE, label: "no gate" },
+        ...gates.map(gate => ({ value: gate.id, label: gate.name })),
+        ...(isNew ? [{ value: NEW, label: `a new gate, ${suggested}` }] : []),
+      ]}
+      onChoose={choose}
+    />
+  );
+}
