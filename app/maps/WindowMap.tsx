@@ -69,10 +69,11 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
             <b className="text-ink">
               {performed} caught, {counts.buffer} of them by memory and {counts.coyote} forgiven
             </b>
-            {counts.early + counts.late > 0 && (
+            {counts.early + counts.late + counts.hopeless > 0 && (
               <b className="text-foxglove">
                 {counts.early > 0 && ` · ${counts.early} lost early, the nearest by ${counts.earlyBy}f`}
                 {counts.late > 0 && ` · ${counts.late} lost late, the nearest by ${counts.lateBy}f`}
+                {counts.hopeless > 0 && ` · ${counts.hopeless} lost where ${gateName} never opened`}
               </b>
             )}
           </>

@@ -83,10 +83,13 @@ test("each press of a move lies where it stood to its gate, and is counted with 
     coyote: 1,
     early: 1,
     late: 1,
+    hopeless: 0,
     earlyBy: 3,
     lateBy: 7,
   });
   expect(countWindow([], 5, 4)).toMatchObject({ direct: 0, earlyBy: Infinity });
+  const never = { fate: "lost", side: "early", frames: Infinity, waited: 0, frame: 3 } as const;
+  expect(countWindow([never], 5, 4)).toMatchObject({ hopeless: 1, early: 0, earlyBy: Infinity });
 });
 
 test("a dead stretch is closed from either side, and two that answer one press are parted", () => {

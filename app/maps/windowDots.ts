@@ -86,6 +86,8 @@ export interface WindowCounts {
   readonly coyote: number;
   readonly early: number;
   readonly late: number;
+  /** Lost in a take in which the gate never opened: no window could have saved them. */
+  readonly hopeless: number;
   /** By how many frames the nearest lost one missed; Infinity when none was lost on that side. */
   readonly earlyBy: number;
   readonly lateBy: number;
@@ -98,7 +100,8 @@ export function countWindow(
   coyoteFrames: number,
 ): WindowCounts {
   const count = (fate: WindowDot["fate"]) => dots.filter(dot => dot.fate === fate).length;
-  const lost = (side: WindowDot["side"]) => dots.filter(dot => dot.fate === "lost" && dot.side === side);
+  const isLost = (dot: WindowDot) => dot.fate === "lost" && Number.isFinite(dot.frames);
+  const lost = (side: WindowDot["side"]) => dots.filter(dot => isLost(dot) && dot.side === side);
   const missBy = (side: WindowDot["side"], limit: number) =>
     Math.min(Infinity, ...lost(side).map(dot => dot.frames - limit));
   return {
@@ -107,6 +110,7 @@ export function countWindow(
     coyote: count("coyote") + count("both"),
     early: lost("early").length,
     late: lost("late").length,
+    hopeless: count("lost") - dots.filter(isLost).length,
     earlyBy: missBy("early", bufferFrames),
     lateBy: missBy("late", coyoteFrames),
   };

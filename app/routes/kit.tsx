@@ -47,7 +47,7 @@ export default function KitLayout() {
     };
   }, []);
   return (
-    <div className="flex h-dvh min-w-[1000px] flex-col overflow-hidden">
+    <div className="flex h-dvh min-w-[840px] flex-col overflow-hidden">
       {title && <title>{`${title} · Moss Tap`}</title>}
       <Header />
       <main className="flex min-h-0 grow flex-col">

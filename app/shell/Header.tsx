@@ -17,7 +17,7 @@ export function Header() {
   const { isKept } = useStore(storageStatus);
   const { past, future } = useHistory();
   return (
-    <header className="flex h-14 shrink-0 items-center gap-4 border-b border-line px-5">
+    <header className="flex h-14 shrink-0 items-center gap-4 border-b border-line px-5 max-lg:gap-2 max-lg:px-3">
       <Logo />
       <Trail kitId={kitId} />
       <div className="ml-auto flex items-center gap-1">
@@ -42,7 +42,7 @@ export function Header() {
           }}
           onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
         />
-        <span className="block text-sm whitespace-nowrap text-soft">
+        <span className="block text-sm whitespace-nowrap text-soft max-lg:hidden">
           {rate} frames a second · {isKept ? "kept" : "not kept"}
         </span>
       </p>

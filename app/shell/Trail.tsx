@@ -17,16 +17,16 @@ export const Trail = memo(function Trail({ kitId }: { kitId: string }) {
     <nav aria-label="Views">
       <ol className="flex">
         {VERBS.map(({ path, word }, i) => (
-          <li key={path} className="relative w-20">
+          <li key={path} className="relative w-20 max-lg:w-14">
             {i > 0 && (
               <span
                 aria-hidden
-                className="absolute top-[9px] right-1/2 w-14 translate-x-[-12px] border-t border-dotted border-ink"
+                className="absolute top-[9px] right-1/2 w-14 translate-x-[-12px] max-lg:w-8 border-t border-dotted border-ink"
               />
             )}
             <NavLink
               to={{ pathname: `/kit/${kitId}/${path}`, search: search.toString() }}
-              className="group flex flex-col items-center gap-1 rounded-lg text-sm text-soft aria-[current=page]:font-semibold aria-[current=page]:text-ink"
+              className="group flex flex-col items-center gap-1 rounded-lg text-sm whitespace-nowrap text-soft max-lg:text-xs aria-[current=page]:font-semibold aria-[current=page]:text-ink"
             >
               <svg aria-hidden width="24" height="18" viewBox="0 0 24 18">
                 <ellipse

@@ -115,7 +115,9 @@ export function Dock() {
           if (event.key === "ArrowDown") setHeight(heightPx - 24);
         }}
       />
-      <div className="flex h-[42px] shrink-0 items-center gap-4 border-b border-line px-5 text-sm">
+      <div
+        className={`flex h-[42px] shrink-0 items-center gap-4 border-b border-line px-5 text-sm ${isFolded ? "" : "max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-0 max-lg:py-1"}`}
+      >
         {isLive ? (
           <b className="w-44 shrink-0" data-testid="live-frame">
             Playing now <span className="font-mono font-normal text-soft">{Math.max(0, liveFrame)}f</span>

@@ -48,7 +48,7 @@ export function PlayView() {
   if (!kit) return null;
   const drawing = !isAwake && brush !== undefined && document?.kind === "runner" ? document : undefined;
   return (
-    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_330px]">
+    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_330px] max-lg:grid-cols-[minmax(0,1fr)_270px]">
       <section aria-label="Pad" className="flex min-h-0 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 py-2">
           {drawing ? (

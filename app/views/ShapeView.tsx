@@ -85,7 +85,7 @@ export function ShapeView() {
   const own = open ? issuesOf(issues, open) : [];
   const elsewhere = faults.filter(issue => !rules.some(rule => issuesOf([issue], rule).length > 0));
   return (
-    <div className="grid min-h-0 grow grid-cols-[286px_minmax(0,1fr)_252px]">
+    <div className="grid min-h-0 grow grid-cols-[286px_minmax(0,1fr)_252px] max-lg:grid-cols-[190px_minmax(0,1fr)_170px]">
       <div className="flex flex-col gap-3 overflow-auto border-r border-line py-4 contain-strict">
         <NewRule />
         <RuleList rules={listed} openKey={open?.key} warned={warned} />

@@ -36,7 +36,7 @@ export function WireView() {
     return `?${next.toString()}`;
   };
   return (
-    <div className="grid min-h-0 grow grid-cols-[132px_minmax(0,1fr)_312px]">
+    <div className="grid min-h-0 grow grid-cols-[132px_minmax(0,1fr)_312px] max-lg:grid-cols-[104px_minmax(0,1fr)_220px]">
       <nav aria-label="Places in Wire" className="border-r border-line py-4">
         <ul>
           {PLACES.map(item => (

@@ -59,6 +59,7 @@ function KeepButton() {
   const isAwake = usePad(state => state.session !== undefined);
   return (
     <Button
+      className="max-lg:whitespace-normal"
       disabled={!isAwake}
       onClick={event => {
         event.currentTarget.blur();
@@ -86,7 +87,7 @@ export function TryIt({
   return (
     <aside
       aria-label="Try it here"
-      className="flex flex-col gap-3 overflow-auto border-l border-line px-5 py-4 contain-strict"
+      className="flex flex-col gap-3 overflow-auto border-l border-line px-5 py-4 contain-strict max-lg:px-3"
       data-hands
     >
       <h2 className="text-sm font-semibold">Try it here</h2>

@@ -70,7 +70,7 @@ export function ControlLine({ control, others }: { control: Control; others: rea
     });
   };
   return (
-    <li className="flex items-center gap-3 border-b border-line py-1">
+    <li className="flex items-center gap-3 border-b border-line py-1 max-lg:flex-wrap">
       <Lamp controlId={control.id} />
       <input
         aria-label={`Name of ${control.name}`}
@@ -82,7 +82,7 @@ export function ControlLine({ control, others }: { control: Control; others: rea
       />
       <Held controlId={control.id} />
       <ValueRiver control={control} />
-      <ul className="flex grow flex-wrap items-center gap-1.5">
+      <ul className="flex grow flex-wrap items-center gap-1.5 max-lg:order-last max-lg:basis-full">
         {control.bindings.map((binding, b) => (
           <li
             key={binding.join()}
