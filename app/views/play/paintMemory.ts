@@ -1,5 +1,5 @@
 import { firstNoteAfter, notes } from "#core";
-import { hatch } from "../../tape/paintRow";
+import { hatch } from "../../tape/paintSpan";
 import type { Palette } from "../../tape/palette";
 import type { Scene } from "./scene";
 import { STAGE_FONT } from "./scenery";

@@ -3,7 +3,7 @@ import { memo, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Kit } from "#core";
 import { editKit, workbench } from "../../store/workbench";
-import { addPlain, applyStarter, STARTERS } from "../../store/starters";
+import { addPlain, applyStarter, STARTERS } from "../../store/starters/starters";
 import { useWorkbench } from "../../store/useWorkbench";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 

@@ -12,9 +12,9 @@ import {
   type Kit,
   type Take,
 } from "#core";
-import { describeRule, listRules, offersOf } from "../views/shape/rules";
-import { nameIn } from "../views/Sentence";
-import { duplicateRule, listLeaning, moveRule, removeRule, turnRule } from "./ruleEdits";
+import { describeRule, listRules, offersOf } from "../../views/shape/rules";
+import { nameIn } from "../../views/Sentence";
+import { duplicateRule, listLeaning, moveRule, removeRule, turnRule } from "../ruleEdits";
 import { addPlain, applyStarter, STARTERS } from "./starters";
 
 const BARE: Kit = {

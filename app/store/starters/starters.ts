@@ -1,0 +1,83 @@
+import type { Kit } from "#core";
+import { freshId } from "../edits";
+import { LENGTH_STARTERS } from "./lengths";
+import { SERIES_STARTERS } from "./series";
+import type { Starter } from "./starter";
+import { WINDOW_STARTERS } from "./windows";
+
+const ALL = [...WINDOW_STARTERS, ...LENGTH_STARTERS, ...SERIES_STARTERS];
+
+/** In this order they are offered: what is asked for most comes first. */
+const ORDER = [
+  "early",
+  "late",
+  "hold",
+  "tap-or-hold",
+  "charge",
+  "double",
+  "chain",
+  "chord",
+  "motion",
+  "mash",
+  "prompt",
+  "press",
+  "release",
+] as const;
+
+/** Every way to begin a rule. */
+export const STARTERS: readonly Starter[] = ORDER.map(id => ALL.find(starter => starter.id === id)!);
+
+/** Adds the rules of a starter to a kit. Gives the kit and the key of the rule to open. */
+export function applyStarter(kit: Kit, starter: Starter, controlId: string): { kit: Kit; opens: string } {
+  const control = kit.controls.find(item => item.id === controlId) ?? kit.controls[0];
+  if (!control) return { kit, opens: "" };
+  const taken: Record<string, Set<string>> = {
+    control: new Set([...kit.controls, ...(kit.sticks ?? [])].map(item => item.id)),
+    gate: new Set((kit.gates ?? []).map(item => item.id)),
+    pattern: new Set(kit.patterns.map(item => item.id)),
+    move: new Set((kit.moves ?? []).map(item => item.id)),
+    prompt: new Set((kit.prompts ?? []).map(item => item.id)),
+  };
+  const take = (kind: string, name: string) => {
+    const id = freshId(name, taken[kind]!);
+    taken[kind]!.add(id);
+    return id;
+  };
+  const bundle = starter.make(control, take, kit);
+  const grown = <T>(was: readonly T[] | undefined, more: readonly T[] | undefined) =>
+    more && more.length > 0 ? [...(was ?? []), ...more] : was;
+  const lists = {
+    sticks: grown(kit.sticks, bundle.sticks),
+    gates: grown(kit.gates, bundle.gates),
+    moves: grown(kit.moves, bundle.moves),
+    prompts: grown(kit.prompts, bundle.prompts),
+  };
+  const present = Object.fromEntries(Object.entries(lists).filter(([, list]) => list !== undefined));
+  return {
+    kit: {
+      ...kit,
+      ...present,
+      controls: grown(kit.controls, bundle.controls)!,
+      patterns: [...kit.patterns, ...bundle.patterns],
+    },
+    opens: bundle.opens,
+  };
+}
+
+/** A move on the first pattern, or a plain gate, as a start for a rule that no starter brings. */
+export function addPlain(kit: Kit, what: "move" | "gate"): { kit: Kit; opens: string } {
+  if (what === "gate") {
+    const gates = kit.gates ?? [];
+    const id = freshId("gate", new Set(gates.map(gate => gate.id)));
+    return {
+      kit: { ...kit, gates: [...gates, { id, name: `Gate ${gates.length + 1}` }] },
+      opens: `gate:${id}`,
+    };
+  }
+  const moves = kit.moves ?? [];
+  const pattern = kit.patterns[0];
+  if (!pattern) return { kit, opens: "" };
+  const id = freshId("move", new Set(moves.map(move => move.id)));
+  const move = { id, name: `Move ${moves.length + 1}`, pattern: pattern.id };
+  return { kit: { ...kit, moves: [...moves, move] }, opens: `move:${id}` };
+}
