@@ -69,12 +69,12 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
   await press(driver, "Unfold");
   await openView(driver, "Play");
   const grip = await find(driver, "[aria-label='Height of the tape']");
-  await grip.sendKeys(...steps(7, Key.ARROW_UP));
+  await grip.sendKeys(...steps(4, Key.ARROW_UP));
   await takeTape(driver, "");
   await press(driver, "Night theme");
   await takeTape(driver, "-night");
   await press(driver, "Day theme");
-  await grip.sendKeys(...steps(7, Key.ARROW_DOWN));
+  await grip.sendKeys(...steps(4, Key.ARROW_DOWN));
   await openView(driver, "Wire");
   await press(driver, "Wake the pad");
   await waitForFrame(driver, 20);
@@ -125,6 +125,10 @@ async function takeGhosts(driver: WebDriver): Promise<void> {
   await waitForFrame(driver, 96);
   await picture(driver, "play-runner");
   await driver.actions().keyUp("j").keyUp("d").sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Draw the level");
+  await find(driver, '[data-testid=stage][role="application"]');
+  await picture(driver, "play-level");
+  await press(driver, "Done drawing");
 }
 
 /** The other two demos on their stages, a sequence's ladder, and the shelf with all three. */

@@ -1,24 +1,11 @@
 import { By, Key, type WebDriver, type WebElement } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { clickOn, find, openBelfry, press, textOf, waitFor } from "./browser";
+import { choose, clickOn, find, openBelfry, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const LABEL_PX = 196;
 const RULER_PX = 36;
 const ROW_PX = 24;
-const ROWS = [
-  "Left",
-  "Right",
-  "Leap",
-  "Brace",
-  "Footing",
-  "Leap press",
-  "Cling",
-  "Tuck",
-  "Right twice",
-  "Hop",
-  "Scurry",
-];
 
 const session = useSession();
 let driver: WebDriver;
@@ -31,16 +18,20 @@ beforeEach(async () => {
   tape = await find(driver, "[data-testid=tape]");
 });
 
-/** The first frame in view: what the page says of the tape's view. */
-async function firstFrame(): Promise<number> {
-  return Number(await tape.getAttribute("data-first-frame"));
+/** The names of the rows as they stand on the canvas. */
+async function rowNames(): Promise<string[]> {
+  tape = await find(driver, "[data-testid=tape]");
+  return (await tape.getAttribute("data-rows"))!.split("|");
 }
 
 /** A place on the canvas, from its middle, as the driver's pointer wants it. 8 px a frame. */
 async function place(row: string, frame: number): Promise<{ origin: WebElement; x: number; y: number }> {
+  const at = (await rowNames()).indexOf(row);
+  expect(at, `the row of ${row}`).toBeGreaterThanOrEqual(0);
   const box = await tape.getRect();
-  const x = LABEL_PX + (frame - (await firstFrame())) * 8 - box.width / 2;
-  const y = RULER_PX + ROWS.indexOf(row) * ROW_PX + ROW_PX / 2 - box.height / 2;
+  const x = LABEL_PX + (frame - Number(await tape.getAttribute("data-first-frame"))) * 8 - box.width / 2;
+  const scrolled = Number(await tape.getAttribute("data-scroll-px"));
+  const y = RULER_PX + at * ROW_PX + ROW_PX / 2 - scrolled - box.height / 2;
   return { origin: tape, x: Math.round(x), y: Math.round(y) };
 }
 
@@ -150,7 +141,7 @@ test("the tape is walked by keys alone: events, rows, fates, a measured stretch,
   const first = await at();
   await tape.sendKeys("]", "]", "[", "[");
   expect(await at()).toBe(first);
-  await tape.sendKeys(...Array<string>(9).fill(Key.ARROW_DOWN), "}");
+  await tape.sendKeys(...Array<string>((await rowNames()).indexOf("Hop")).fill(Key.ARROW_DOWN), "}");
   expect(await at()).toBe("37f");
   await tape.sendKeys(Key.ENTER);
   await waitFor(driver, "a fate", async () =>
@@ -196,13 +187,26 @@ test("a stretch is cut, pasted elsewhere and shifted; undo takes each back", asy
   expect(await hops()).toEqual(before);
 });
 
-/** The names of the rows as they stand on the canvas. */
-async function rowNames(): Promise<string[]> {
-  tape = await find(driver, "[data-testid=tape]");
-  return (await tape.getAttribute("data-rows"))!.split("|");
-}
+test("the tape shows the rows that stir, on Shape those of the rule, or all of them; a lost press brings its own", async () => {
+  expect(await rowNames()).not.toContain("Left");
+  await press(driver, "Paint");
+  await waitFor(driver, "every lane", async () => (await rowNames()).includes("Left"));
+  await press(driver, "Painting");
+  await press(driver, "Shape");
+  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Tuck"]');
+  await waitFor(driver, "the rows of Tuck", async () => !(await rowNames()).includes("Hop"));
+  expect(await rowNames()).toEqual(expect.arrayContaining(["Brace", "Tuck"]));
+  await chooseLost("Leap at 202");
+  expect(await rowNames()).toEqual(expect.arrayContaining(["Leap", "Leap press", "Footing", "Hop", "Tuck"]));
+  await choose(driver, "Rows shown", "all rows");
+  await waitFor(driver, "all rows", async () => (await rowNames()).length === 11);
+  await press(driver, "Play");
+  expect(await rowNames()).not.toContain("Left");
+});
 
 test("rows are moved and groups folded, by hand and by key, and are found so again", async () => {
+  await choose(driver, "Rows shown", "all rows");
+  await waitFor(driver, "all rows", async () => (await rowNames()).length === 11);
   const { width, height } = await tape.getRect();
   const name = (row: number) => ({
     origin: tape,
@@ -238,7 +242,7 @@ test("a pull counts what it changes in the other takes while the hand is still d
   const strip = () => textOf(driver, "[data-testid=strip-sloppy-climb]");
   await waitFor(driver, "the other take", async () => (await strip()).includes("5 presses lost"));
   tape = await find(driver, "[data-testid=tape]");
-  await tape.sendKeys(...Array<string>(9).fill(Key.ARROW_DOWN), "}");
+  await tape.sendKeys(...Array<string>((await rowNames()).indexOf("Hop")).fill(Key.ARROW_DOWN), "}");
   const hop = Number((await textOf(driver, "[data-testid=playhead]")).replace("f", ""));
   const grip = await place("Hop", hop + 7);
   const target = await place("Hop", hop + 13);
@@ -269,12 +273,12 @@ test("slow motion is painted on the lane of speed, and a hold takes longer there
   );
   await press(driver, "Paint");
   await waitFor(driver, "the lane of speed", async () => (await rowNames()).at(-1) === "Speed");
+  const first = async () => Number(await tape.getAttribute("data-first-frame"));
   await waitFor(
     driver,
     "the hold in sight",
-    async () => (await firstFrame()) > before - 140 && (await firstFrame()) < before - 20,
+    async () => (await first()) > before - 140 && (await first()) < before - 20,
   );
-  ROWS.push("Speed");
   const from = await place("Speed", before - 17.5);
   await driver
     .actions()
@@ -284,7 +288,6 @@ test("slow motion is painted on the lane of speed, and a hold takes longer there
     .move(await place("Speed", before + 20.5))
     .release()
     .perform();
-  ROWS.pop();
   expect(await cling()).toBeGreaterThan(before + 10);
   await press(driver, "Undo");
   expect(await cling()).toBe(before);

@@ -24,7 +24,7 @@ export type RowsShown = "all" | "stirring" | "rule";
 export interface RowOrder {
   readonly folded: readonly string[];
   readonly order: readonly string[];
-  /** Which are shown while a rule is being shaped ("rule" where nothing is kept), and elsewhere ("all"). */
+  /** Which are shown while a rule is being shaped ("rule" where nothing is kept), and elsewhere ("stirring"). */
   readonly inShape?: RowsShown;
   readonly elsewhere?: RowsShown;
 }

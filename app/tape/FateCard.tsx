@@ -15,13 +15,13 @@ export function FateCard({ kit, evaluated, fate }: { kit: Kit; evaluated: Evalua
     <div
       role="region"
       aria-label="Fate of the press"
-      className="absolute right-3 bottom-3 z-10 flex max-w-[640px] items-start gap-3 rounded-stone border-2 border-ink bg-paper px-4 py-2.5 text-sm"
+      className="flex min-h-12 shrink-0 items-center gap-3 border-t-2 border-ink bg-paper px-5 py-1.5 text-sm"
       data-testid="fate"
     >
-      <div>
+      <div className="flex grow flex-wrap items-center gap-x-4 gap-y-1">
         <p>{formatFate(kit, evaluated.program, evaluated.trace, fate)}</p>
         {miss && (
-          <p className="mt-1">
+          <p>
             <Button
               onClick={() => editKit(`saved a press`, now => writeAt(now, miss.path, miss.to))}
               className="border-moss font-semibold text-moss"
@@ -31,9 +31,9 @@ export function FateCard({ kit, evaluated, fate }: { kit: Kit; evaluated: Evalua
           </p>
         )}
         {found && !miss && fate.outcome === "lost" && (
-          <p className="mt-1 text-soft">No single number within half a second would have saved it.</p>
+          <p className="text-soft">No single number within half a second would have saved it.</p>
         )}
-        {trouble && <p className="mt-1 text-foxglove">What would have saved it was not found: {trouble}</p>}
+        {trouble && <p className="text-foxglove">What would have saved it was not found: {trouble}</p>}
       </div>
       <Button look="quiet" aria-label="Close the fate" onClick={close}>
         ×

@@ -5,23 +5,27 @@ import type { RowOrder, RowsShown } from "../store/library";
 import { ruleAt, type RulePlace } from "../store/ruleEdits";
 import { arrangeTape } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
-import type { RowsWanted } from "./arrangeRows";
+import { listStirring, type RowsWanted } from "./arrangeRows";
 import { rowsAbout } from "./rowsAbout";
+import type { TapeModel } from "./tapeRows";
 import { tapeLook } from "./tapeStore";
 
-/** Which rows are shown: while a rule is being shaped those about it, elsewhere all, unless someone chose otherwise. */
-export function shownRows({ inShape = "rule", elsewhere = "all" }: RowOrder, isShaping: boolean): RowsShown {
+/** Which rows are shown: while a rule is being shaped those about it, elsewhere those that stir, unless someone chose otherwise. */
+export function shownRows(
+  { inShape = "rule", elsewhere = "stirring" }: RowOrder,
+  isShaping: boolean,
+): RowsShown {
   return isShaping ? inShape : elsewhere;
 }
 
-/** What the tape's rows are held down to just now, for `arrangeRows`. */
-export function useShownRows(about: RulePlace | undefined): RowsWanted["only"] {
+/** What the tape's rows are held down to just now, for `arrangeRows`; what is being played has no `whole` yet, and may stir anywhere. */
+export function useShownRows(about: RulePlace | undefined, whole: TapeModel | undefined): RowsWanted["only"] {
   const kit = useWorkbench(state => state.kit);
   const shown = useWorkbench(state => shownRows(state.rows, about !== undefined));
   return useMemo(() => {
     if (shown === "rule") return kit && about ? rowsAbout(kit, about) : undefined;
-    return shown === "stirring" ? shown : undefined;
-  }, [kit, about, shown]);
+    return shown === "stirring" && whole ? listStirring(whole) : undefined;
+  }, [kit, about, shown, whole]);
 }
 
 /** Which rows the tape shows: chosen over their names, kept with the kit, apart for Shape and for elsewhere. */

@@ -1,35 +1,27 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
-import type { Kit, Take } from "#core";
 import type { LiveSession } from "../devices/liveSession";
 import { pad } from "../devices/pad";
 import { usePad } from "../devices/usePad";
-import { LONG_TAKE_FRAMES } from "../store/judged";
 import { goToFrame, playhead } from "../store/playhead";
-import { arrangeTape, evaluateOnce, workbench } from "../store/workbench";
-import { compileFresh } from "../store/compileFresh";
+import { arrangeTape, workbench } from "../store/workbench";
 import { useCompiled, useEvaluated, useWorkbench } from "../store/useWorkbench";
 import { listChanges } from "./changes";
 import { FateCard } from "./FateCard";
 import { FrameCard } from "./FrameCard";
 import { listHandles } from "./handles";
 import { KeySheet } from "./KeySheet";
-import { fateOfNote, fateOfPress, fatesOf, pathOfFate } from "./pressOf";
+import { fateOfNote, fateOfPress, fatesOf, pathOfFate, placeOfWay, rowsOfFate } from "./pressOf";
 import { applyStroke, beginPull, endPull, evaluatedNow, pullTo } from "./tapeActions";
 import { createTapeController, type TapeController } from "./tapeController";
 import { pressTapeKey } from "./tapeKeys";
-import { arrangeRows, foldRows, moveRow } from "./arrangeRows";
+import { arrangeRows, foldRows, moveRow, type RowsWanted } from "./arrangeRows";
 import { buildTape, createTapeBuilder, type TapeBuilder } from "./buildTape";
-import { EMPTY_TAPE, findRow, isSameRow, keyOfRow, type TapeModel } from "./tapeRows";
+import { EMPTY_TAPE, findRow, keyOfRow, type TapeModel } from "./tapeRows";
 import { tapeLook } from "./tapeStore";
+import { useGhosts } from "./useGhosts";
 import { RowChoice, useShownRows } from "./RowChoice";
 import type { TapeView } from "./tapeView";
-
-/** The tape of a take under other rules, or undefined while those have faults or the take is too long to judge at once. */
-function tapeOfVariant(kit: Kit, take: Take): TapeModel | undefined {
-  const program = take.frames <= LONG_TAKE_FRAMES ? compileFresh(kit) : undefined;
-  return program && buildTape(kit, program, evaluateOnce(program, take).trace, take);
-}
 
 /** Opens the fate of what stands on a row at a frame: the note given, a mark there, or the press that is down. */
 function openFate(model: TapeModel, row: number, frame: number, note = -1): void {
@@ -67,22 +59,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   );
   const rows = useWorkbench(state => state.rows);
   const isPainting = look.tool === "paint";
-  const only = useShownRows(look.about);
-  const wish = useMemo(() => ({ word: wanted, isPainting, only }), [wanted, isPainting, only]);
-  const model = useMemo(() => arrangeRows(whole, rows, wish), [whole, rows, wish]);
-  const row = findRow(model.rows, rowKey);
-  const variants = useWorkbench(state => state.variants);
-  const laidOver = variants.find(variant => variant.id === look.laidOver);
-  const ghosts = useMemo(() => {
-    if (!laidOver || !evaluated) return [];
-    const other = tapeOfVariant(laidOver.kit, evaluated.take);
-    if (!other) return [];
-    const arranged = arrangeRows(other, rows, only === "stirring" ? { ...wish, only: undefined } : wish);
-    return model.rows.map(row => {
-      const ghost = arranged.rows.find(item => keyOfRow(item) === keyOfRow(row));
-      return ghost && !isSameRow(row, ghost) ? ghost : undefined;
-    });
-  }, [laidOver, evaluated, rows, wish, only, model]);
+  const only = useShownRows(look.about, isLive ? undefined : whole);
   const fate = useMemo(
     () =>
       evaluated && look.fate && !isLive
@@ -92,6 +69,17 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
         : undefined,
     [evaluated, look.fate, isLive],
   );
+  // While a window is pulled the rows stay as they are under the hand.
+  const [held, setHeld] = useState<RowsWanted | undefined>();
+  const wish = useMemo(() => {
+    // The way of a press is shown whole, whatever rows were asked for.
+    const also = fate && evaluated ? rowsOfFate(evaluated.program, whole, fate) : [];
+    return held ?? { word: wanted, isPainting, only: only && new Set([...only, ...also]) };
+  }, [held, wanted, isPainting, only, fate, evaluated, whole]);
+  const shownWish = useRef(wish);
+  const model = useMemo(() => arrangeRows(whole, rows, wish), [whole, rows, wish]);
+  const row = findRow(model.rows, rowKey);
+  const ghosts = useGhosts(evaluated, model);
   const changes = useMemo(
     () =>
       evaluated && look.before?.takeId === takeId && look.before
@@ -119,9 +107,15 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
         const { kit: now } = workbench.getState();
         return now ? listHandles(now, shownModel.current, at) : [];
       },
-      onPullBegin: beginPull,
+      onPullBegin: () => {
+        setHeld(shownWish.current);
+        beginPull();
+      },
       onPull: pullTo,
-      onPullEnd: endPull,
+      onPullEnd: isCancelled => {
+        setHeld(undefined);
+        endPull(isCancelled);
+      },
       onStroke: (at, result) => {
         const painted = shownModel.current.rows[at];
         if (painted) applyStroke(painted, result);
@@ -148,13 +142,24 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   useEffect(() => {
     shownModel.current = model;
     wholeModel.current = whole;
+    shownWish.current = wish;
     if (!isLive) controller.current?.setModel(model);
-  }, [model, whole, isLive]);
+  }, [model, whole, wish, isLive]);
 
+  const links = useMemo(
+    () => (fate && evaluated ? pathOfFate(evaluated.program, model, fate) : []),
+    [fate, evaluated, model],
+  );
   useEffect(() => {
-    const links = fate && evaluated ? pathOfFate(evaluated.program, model, fate) : [];
     controller.current?.setOverlay({ links, changes, stretch: look.stretch, ghosts });
-  }, [fate, evaluated, model, changes, look.stretch, ghosts]);
+  }, [links, changes, look.stretch, ghosts]);
+
+  const revealed = useRef(look.fate);
+  useEffect(() => {
+    if (look.fate === revealed.current) return;
+    revealed.current = look.fate;
+    if (links.length > 0) controller.current?.revealPlace(placeOfWay(links));
+  }, [look.fate, links]);
 
   useEffect(() => controller.current?.setTool(look.tool), [look.tool]);
   useEffect(() => controller.current?.setRow(row), [row]);
@@ -179,57 +184,57 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
       }
       const { rows: order } = workbench.getState();
       const shown = built.builder.extend(session.trace);
-      controller.current?.setModel(
-        arrangeRows(shown, order, { only: only === "stirring" ? undefined : only }),
-      );
+      controller.current?.setModel(arrangeRows(shown, order, { only }));
     });
   }, [isLive, kit, program, only]);
 
   return (
-    <div className="relative min-h-0 grow">
-      <canvas
-        ref={canvas}
-        tabIndex={0}
-        role="img"
-        aria-label={`Tape of ${model.frames} frames, row ${model.rows[row]?.name ?? "none"}. Question mark lists its keys. The table view holds the same.`}
-        className="absolute inset-0 h-full w-full touch-none"
-        onKeyDown={event => {
-          if (isLive || !controller.current || event.ctrlKey || event.metaKey) return;
-          const target = {
-            model,
-            whole,
-            controller: controller.current,
-            row,
-            chooseRow: (at: number) => model.rows[at] && setRowKey(keyOfRow(model.rows[at])),
-            openFate: (at: number, frame: number) => openFate(model, at, frame),
-            openSheet: () => setSheetOpen(true),
-          };
-          if (pressTapeKey(event, target)) event.preventDefault();
-        }}
-        data-testid="tape"
-      />
-      {(isLive || model.frames > 0) && wanted === "" && (
-        <div className="absolute top-1.5 left-3 flex max-w-[132px] text-sm">
-          <RowChoice />
-        </div>
-      )}
-      {!isLive && kit && evaluated && hover.frame >= 0 && (
-        <FrameCard
-          kit={kit}
-          model={model}
-          evaluated={evaluated}
-          frame={hover.frame}
-          besideX={hover.x}
-          isPinned={false}
+    <>
+      <div className="relative min-h-0 grow">
+        <canvas
+          ref={canvas}
+          tabIndex={0}
+          role="img"
+          aria-label={`Tape of ${model.frames} frames, row ${model.rows[row]?.name ?? "none"}. Question mark lists its keys. The table view holds the same.`}
+          className="absolute inset-0 h-full w-full touch-none"
+          onKeyDown={event => {
+            if (isLive || !controller.current || event.ctrlKey || event.metaKey) return;
+            const target = {
+              model,
+              whole,
+              controller: controller.current,
+              row,
+              chooseRow: (at: number) => model.rows[at] && setRowKey(keyOfRow(model.rows[at])),
+              openFate: (at: number, frame: number) => openFate(model, at, frame),
+              openSheet: () => setSheetOpen(true),
+            };
+            if (pressTapeKey(event, target)) event.preventDefault();
+          }}
+          data-testid="tape"
         />
-      )}
+        {(isLive || model.frames > 0) && wanted === "" && (
+          <div className="absolute top-1.5 left-3 flex max-w-[132px] text-sm">
+            <RowChoice />
+          </div>
+        )}
+        {!isLive && kit && evaluated && hover.frame >= 0 && (
+          <FrameCard
+            kit={kit}
+            model={model}
+            evaluated={evaluated}
+            frame={hover.frame}
+            besideX={hover.x}
+            isPinned={false}
+          />
+        )}
+        {!isLive && model.frames === 0 && (
+          <p className="pointer-events-none absolute inset-0 grid place-items-center text-soft">
+            No take yet. Record one in Play, and every frame of it appears here.
+          </p>
+        )}
+        <KeySheet isOpen={isSheetOpen} onClose={() => setSheetOpen(false)} />
+      </div>
       {kit && evaluated && fate && <FateCard kit={kit} evaluated={evaluated} fate={fate} />}
-      {!isLive && model.frames === 0 && (
-        <p className="pointer-events-none absolute inset-0 grid place-items-center text-soft">
-          No take yet. Record one in Play, and every frame of it appears here.
-        </p>
-      )}
-      <KeySheet isOpen={isSheetOpen} onClose={() => setSheetOpen(false)} />
-    </div>
+    </>
   );
 }

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { arrangeRows, foldRows, moveRow } from "./arrangeRows";
+import { arrangeRows, foldRows, listStirring, moveRow } from "./arrangeRows";
 import { addMark, addSpan, createRow, EMPTY_TAPE, type TapeModel } from "./tapeRows";
 
 const AS_IS = { folded: [], order: [] };
@@ -64,7 +64,9 @@ test("rows are held down to those that stir or those of a rule; while painting e
   const still = sketch();
   const model = { ...still, rows: [...still.rows, createRow("moves", { id: "nap", name: "Nap" })] };
   expect(namesOf(arrangeRows(model, AS_IS))).toContain("Nap");
-  expect(namesOf(arrangeRows(model, AS_IS, { only: "stirring" }))).not.toContain("Nap");
+  expect(namesOf(arrangeRows(model, AS_IS, { only: listStirring(model) }))).not.toContain("Nap");
+  const nothing = { ...EMPTY_TAPE, rows: [createRow("moves", { id: "nap", name: "Nap" })] };
+  expect(namesOf(arrangeRows(nothing, AS_IS, { only: listStirring(nothing) }))).toEqual(["Nap"]);
   const only = new Set(["controls:b", "moves:hop"]);
   expect(namesOf(arrangeRows(model, AS_IS, { only }))).toEqual(["Brace", "Hop"]);
   expect(namesOf(arrangeRows(model, AS_IS, { only, isPainting: true }))).toEqual([

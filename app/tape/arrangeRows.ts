@@ -74,13 +74,19 @@ export interface RowsWanted {
   readonly word?: string;
   /** While painting every lane that can be painted is there, the speed among them. */
   readonly isPainting?: boolean;
-  /** Only rows with these keys, or only those on which anything stirs. */
-  readonly only?: ReadonlySet<string> | "stirring" | undefined;
+  /** Only rows with these keys. */
+  readonly only?: ReadonlySet<string> | undefined;
 }
 
 /** Does anything happen on a row? */
 function isStirring(row: TapeRow): boolean {
   return row.spanFrom.length > 0 || row.markFrame.length > 0;
+}
+
+/** The keys of the rows on which anything stirs; undefined where nothing does, so that the rows of an empty take are shown. */
+export function listStirring({ rows }: TapeModel): ReadonlySet<string> | undefined {
+  const stirring = rows.filter(isStirring);
+  return stirring.length > 0 ? new Set(stirring.map(keyOfRow)) : undefined;
 }
 
 /** The rows to show: in someone's own order, groups folded, only those that are wanted, the speed only where there is any. */
@@ -92,9 +98,7 @@ export function arrangeRows(
   const part = word.trim().toLowerCase();
   const groups = [...new Set(model.rows.map(row => row.group))];
   const isWanted = (row: TapeRow) =>
-    only === undefined ||
-    (isPainting && isPaintable(row)) ||
-    (only === "stirring" ? isStirring(row) : only.has(keyOfRow(row)));
+    only === undefined || (isPainting && isPaintable(row)) || only.has(keyOfRow(row));
   const rows = groups.flatMap(group => {
     const all = sortRows(
       model.rows.filter(row => row.group === group),

@@ -1,5 +1,6 @@
 import { listFates, notes, type Fate, type Program, type Trace } from "#core";
-import type { TapeModel, TapeRow } from "./tapeRows";
+import type { TapeStretchOfRows } from "./tapeView";
+import { keyOfRow, type TapeModel, type TapeRow } from "./tapeRows";
 
 const fatesOfTrace = new WeakMap<Trace, Fate[]>();
 
@@ -88,4 +89,27 @@ export function pathOfFate(program: Program, model: TapeModel, fate: Fate): Tape
     if (end.frame !== end.made) points.push({ row, frame: end.frame });
   }
   return points.filter(point => point.row >= 0);
+}
+
+/** How many frames are shown before and after the way of a press, to see what it met. */
+const BEFORE = 8;
+const AFTER = 24;
+
+/** The stretch of frames and rows in which the whole way of a press can be seen. The way must not be empty. */
+export function placeOfWay(way: readonly TapePoint[]): TapeStretchOfRows {
+  const rows = way.map(point => point.row);
+  const frames = way.map(point => point.frame);
+  return {
+    from: Math.max(0, Math.min(...frames) - BEFORE),
+    to: Math.max(...frames) + AFTER,
+    firstRow: Math.min(...rows),
+    lastRow: Math.max(...rows),
+  };
+}
+
+/** The keys of the rows that tell what became of a press: those of its way, and of the gates it was lost to. */
+export function rowsOfFate(program: Program, whole: TapeModel, fate: Fate): string[] {
+  const way = pathOfFate(program, whole, fate).map(point => keyOfRow(whole.rows[point.row]!));
+  const gates = fate.losses.flatMap(loss => program.gates[loss.gate]?.id ?? []);
+  return [...way, ...gates.map(id => keyOfRow({ group: "gates", id }))];
 }

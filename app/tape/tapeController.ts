@@ -27,7 +27,10 @@ import {
   LABEL_PX,
   RULER_PX,
   revealFrame,
+  revealRows,
+  revealStretch,
   zoomView,
+  type TapeStretchOfRows,
   type TapeView,
 } from "./tapeView";
 
@@ -53,6 +56,8 @@ export interface TapeController {
   readonly setTool: (tool: "look" | "paint") => void;
   readonly zoom: (factor: number) => void;
   readonly reveal: (frame: number) => void;
+  /** Brings a stretch of frames into sight, and rows from the first to the last; the rows stay so when the size changes. */
+  readonly revealPlace: (place: TapeStretchOfRows) => void;
   readonly showStretch: (firstFrame: number, pxPerFrame: number) => void;
   /** Zooms so that these frames just fit, both ends included. */
   readonly showFrames: (from: number, to: number) => void;
@@ -103,6 +108,8 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
   let request = 0;
   let overlay: TapeOverlay = { links: [], changes: [], stretch: undefined, ghosts: [] };
   let tool: "look" | "paint" = "look";
+  /** The rows that were brought into sight last, until a hand scrolls. */
+  let shownRows: { firstRow: number; lastRow: number } | undefined;
   let gesture: TapeGesture | undefined;
   const surface = { model: () => model, view: () => view, setView, repaint, listener };
 
@@ -129,6 +136,7 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
     });
     canvas.dataset.painted = String(model.frames);
     canvas.dataset.firstFrame = String(view.firstFrame);
+    canvas.dataset.scrollPx = String(view.scrollPx);
   }
 
   function repaint(): void {
@@ -192,6 +200,7 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
 
   function onPointerDown(event: PointerEvent): void {
     const place = placeOf(event);
+    shownRows = undefined;
     canvas.setPointerCapture(event.pointerId);
     hoverOver(rowUnder(surface, place.y));
     gesture = beginGesture(event, place);
@@ -238,6 +247,7 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
 
   function onWheel(event: WheelEvent): void {
     event.preventDefault();
+    shownRows = undefined;
     const { x } = placeOf(event);
     if (event.ctrlKey) setView(zoomView(view, Math.exp(-event.deltaY / 300), x));
     else if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
@@ -252,7 +262,8 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
 
   const resizing = new ResizeObserver(([entry]) => {
     if (!entry) return;
-    setView({ ...view, widthPx: entry.contentRect.width, heightPx: entry.contentRect.height });
+    const sized = { ...view, widthPx: entry.contentRect.width, heightPx: entry.contentRect.height };
+    setView(shownRows ? revealRows(sized, shownRows.firstRow, shownRows.lastRow) : sized);
     if (request) cancelAnimationFrame(request);
     paint();
   });
@@ -305,6 +316,10 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
       setView(revealFrame(zoomView(view, factor, about), shown));
     },
     reveal: frame => setView(revealFrame(view, frame)),
+    revealPlace({ from, to, firstRow, lastRow }) {
+      shownRows = { firstRow, lastRow };
+      setView(revealRows(revealStretch(view, from, to), firstRow, lastRow));
+    },
     showStretch: (firstFrame, pxPerFrame) => setView({ ...view, firstFrame, pxPerFrame }),
     showFrames(from, to) {
       const pxPerFrame = laneWidth(view) / Math.max(1, to - from + 1);

@@ -5,6 +5,10 @@ import {
   LABEL_PX,
   NEAREST_PX,
   revealFrame,
+  revealRows,
+  revealStretch,
+  ROW_PX,
+  RULER_PX,
   rulerStep,
   xToFrame,
   zoomView,
@@ -46,4 +50,20 @@ test("a frame out of sight is brought in, one in sight moves nothing", () => {
 test("ruler marks are round numbers that do not touch", () => {
   for (const px of [40, 8, 3, 0.5, 0.02]) expect(rulerStep(px) * px).toBeGreaterThanOrEqual(64);
   expect(rulerStep(8)).toBe(10);
+});
+
+test("rows are scrolled into sight as little as is needed; the last ones where not all fit", () => {
+  const view = { firstFrame: 0, pxPerFrame: 8, widthPx: 900, heightPx: RULER_PX + 5 * ROW_PX, scrollPx: 0 };
+  expect(revealRows(view, 1, 4).scrollPx).toBe(0);
+  expect(revealRows(view, 1, 5).scrollPx).toBe(ROW_PX);
+  expect(revealRows({ ...view, scrollPx: 6 * ROW_PX }, 2, 5).scrollPx).toBe(2 * ROW_PX);
+  expect(revealRows(view, 0, 11).scrollPx).toBe(7 * ROW_PX);
+});
+
+test("a stretch that is in sight stays; another comes to the middle, or begins at the left where it is too long", () => {
+  const shown = (VIEW.widthPx - LABEL_PX) / VIEW.pxPerFrame;
+  expect(revealStretch(VIEW, 100, 99 + shown)).toBe(VIEW);
+  const moved = revealStretch(VIEW, 400, 419);
+  expect(400 - moved.firstFrame).toBeCloseTo(moved.firstFrame + shown - 420);
+  expect(revealStretch(VIEW, 50, 600).firstFrame).toBe(50);
 });

@@ -7,6 +7,14 @@ export interface TapeView {
   readonly scrollPx: number;
 }
 
+/** A stretch of frames on some rows; ends included. */
+export interface TapeStretchOfRows {
+  readonly from: number;
+  readonly to: number;
+  readonly firstRow: number;
+  readonly lastRow: number;
+}
+
 export const LABEL_PX = 196;
 export const RULER_PX = 36;
 export const ROW_PX = 24;
@@ -75,6 +83,21 @@ export function revealFrame(view: TapeView, frame: number): TapeView {
   const isFar = isBefore ? frame < view.firstFrame - room : frame > view.firstFrame + shown + room;
   if (isFar) return { ...view, firstFrame: frame - shown * 0.4 };
   return { ...view, firstFrame: isBefore ? frame - room : frame - shown + room };
+}
+
+/** Moves the view so that a stretch of frames is in it, both ends included: to its middle if it is not all in sight. */
+export function revealStretch(view: TapeView, from: number, to: number): TapeView {
+  const shown = laneWidth(view) / view.pxPerFrame;
+  if (from >= view.firstFrame && to + 1 <= view.firstFrame + shown) return view;
+  const spare = shown - (to + 1 - from);
+  return { ...view, firstFrame: from - Math.max(0, spare / 2) };
+}
+
+/** Scrolls so that rows are in sight, from the first to the last named; where not all fit, the last ones. */
+export function revealRows(view: TapeView, first: number, last: number): TapeView {
+  const roomPx = view.heightPx - RULER_PX;
+  const fromFirst = Math.min(view.scrollPx, first * ROW_PX);
+  return { ...view, scrollPx: Math.max(fromFirst, (last + 1) * ROW_PX - roomPx) };
 }
 
 /** Steps between ruler marks, in frames: a round number whose labels do not touch. */
