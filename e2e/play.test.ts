@@ -218,3 +218,20 @@ test("the clockwork's script is told in sentences and changes the bout; a replay
   await press(driver, "Put it back");
   await find(driver, "[data-testid=duel-script]");
 });
+
+test("a rule that does nothing in the open take says which take has something of it", async () => {
+  await openDemo("Belfry Runner");
+  await choose(driver, "Take: ", "A press eaten");
+  await press(driver, "Shape");
+  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Tuck"]');
+  expect(await textOf(driver, "[data-testid=quiet]")).toContain("Nothing of Tuck in this take.");
+  await press(driver, "Open Clean climb");
+  await waitFor(driver, "the other take", async () =>
+    (await textOf(driver, "[data-testid=open-take]")).includes("Clean climb"),
+  );
+  await waitFor(
+    driver,
+    "no note",
+    async () => (await driver.findElements({ css: "[data-testid=quiet]" })).length === 0,
+  );
+});

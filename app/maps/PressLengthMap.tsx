@@ -33,6 +33,9 @@ interface EdgeOnMap {
   readonly frames: number;
 }
 
+/** With less room a dead stretch is only named by its frames. */
+const SILENT_PX = 90;
+
 /** The limits of a pattern that can be dragged on the map, and where they stand. */
 function edgesOf(kit: Kit, pattern: Pattern, i: number): EdgeOnMap[] {
   const edge = (
@@ -199,7 +202,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
           const width = scale.x(stretch.to + 1) - x;
           const isDead = stretch.patternIds.length === 0;
           const label = isDead
-            ? `${stretch.from}–${stretch.to}f silent`
+            ? `${stretch.from}–${stretch.to}f${width > SILENT_PX ? " silent" : ""}`
             : stretch.patternIds.map(nameOf).join(" and ");
           return (
             <g key={stretch.from}>

@@ -20,6 +20,7 @@ import { buildTape, createTapeBuilder, type TapeBuilder } from "./buildTape";
 import { EMPTY_TAPE, findRow, keyOfRow, type TapeModel } from "./tapeRows";
 import { tapeLook } from "./tapeStore";
 import { useGhosts } from "./useGhosts";
+import { QuietNote } from "./QuietNote";
 import { RowChoice, useShownRows } from "./RowChoice";
 import type { TapeView } from "./tapeView";
 
@@ -212,7 +213,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
           }}
           data-testid="tape"
         />
-        {(isLive || model.frames > 0) && wanted === "" && (
+        {(isLive ? look.about : model.frames > 0) && wanted === "" && (
           <div className="absolute top-1.5 left-3 flex max-w-[132px] text-sm">
             <RowChoice />
           </div>
@@ -226,6 +227,9 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
             besideX={hover.x}
             isPinned={false}
           />
+        )}
+        {!isLive && kit && evaluated && look.about && (
+          <QuietNote kit={kit} evaluated={evaluated} about={look.about} whole={whole} />
         )}
         {!isLive && model.frames === 0 && (
           <p className="pointer-events-none absolute inset-0 grid place-items-center text-soft">

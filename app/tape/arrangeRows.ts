@@ -79,7 +79,7 @@ export interface RowsWanted {
 }
 
 /** Does anything happen on a row? */
-function isStirring(row: TapeRow): boolean {
+export function isStirring(row: TapeRow): boolean {
   return row.spanFrom.length > 0 || row.markFrame.length > 0;
 }
 

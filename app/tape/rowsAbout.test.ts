@@ -31,20 +31,26 @@ test("a move's rows: itself, its pattern and that one's control, its gates, and 
   expect(about).not.toContain("patterns:coil");
 });
 
+test("a pattern's rows: with it the others that share its presses", () => {
+  const about = namesAbout(belfry, "Tuck");
+  expect(about).toEqual(expect.arrayContaining(["patterns:tuck", "patterns:cling", "controls:brace"]));
+  expect(about).not.toContain("patterns:leap-press");
+});
+
 test("a gate's rows: who needs it and what opens it; a chain shows the blow before", () => {
   const about = namesAbout(duel, "Toll");
   expect(about).toEqual(expect.arrayContaining(["moves:toll", "moves:chime"]));
 });
 
-test("a motion's rows: the stick it names with its four controls", () => {
+test("a motion's rows: the stick it names, not each of its four controls", () => {
   const kit = duel as Kit;
   const motion = kit.patterns.find(
     pattern => pattern.kind === "sequence" && pattern.steps.some(step => "dir" in step),
   )!;
   const stick = kit.sticks![0]!;
   const about = namesAbout(duel, motion.name);
-  for (const id of [stick.id, stick.up, stick.down, stick.left, stick.right])
-    expect(about).toContain(`controls:${id}`);
+  expect(about).toEqual(expect.arrayContaining([`controls:${stick.id}`, `patterns:${motion.id}`]));
+  expect(about).not.toContain(`controls:${stick.down}`);
 });
 
 test("a rule that is gone has no rows", () => {
