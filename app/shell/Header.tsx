@@ -15,16 +15,16 @@ export function Header() {
   const name = useWorkbench(state => state.kit?.name ?? "");
   const rate = useWorkbench(state => state.kit?.rate ?? 60);
   const { isKept } = useStore(storageStatus);
-  const { past, future } = useHistory();
+  const { canUndo, canRedo } = useHistory();
   return (
     <header className="flex h-14 shrink-0 items-center gap-4 border-b border-line px-5 max-lg:gap-2 max-lg:px-3">
       <Logo />
       <Trail kitId={kitId} />
       <div className="ml-auto flex items-center gap-1">
-        <Button look="quiet" onClick={undo} disabled={past === 0} title="Undo (Ctrl+Z)">
+        <Button look="quiet" onClick={undo} disabled={!canUndo} title="Undo (Ctrl+Z)">
           Undo
         </Button>
-        <Button look="quiet" onClick={redo} disabled={future === 0} title="Redo (Ctrl+Shift+Z)">
+        <Button look="quiet" onClick={redo} disabled={!canRedo} title="Redo (Ctrl+Shift+Z)">
           Redo
         </Button>
         <ThemeButton />

@@ -1,17 +1,17 @@
 import { usePad } from "../devices/usePad";
 import { sleepPad, wakePad } from "../devices/pad";
-import { useCompiled } from "../store/useWorkbench";
+import { useIsPlayable } from "../store/useWorkbench";
 
 /** Arms the pad, and shows at a glance that it is armed. */
 export function WakeButton() {
   const isAwake = usePad(state => state.session !== undefined);
   const isRecording = usePad(state => state.isRecording);
-  const { program } = useCompiled();
+  const isPlayable = useIsPlayable();
   const words = isRecording ? "Recording" : "Pad awake";
   return (
     <button
       type="button"
-      disabled={!program}
+      disabled={!isPlayable}
       aria-pressed={isAwake}
       onClick={() => (isAwake ? sleepPad() : wakePad())}
       className={`flex h-10 w-[200px] shrink-0 max-lg:w-[172px] max-lg:px-1 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}

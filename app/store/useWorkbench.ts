@@ -22,9 +22,14 @@ export function useEvaluated(): Evaluated | undefined {
   });
 }
 
-/** How many steps can be undone and redone. */
-export function useHistory(): { past: number; future: number } {
-  const past = useStore(workbench.temporal, state => state.pastStates.length);
-  const future = useStore(workbench.temporal, state => state.futureStates.length);
-  return { past, future };
+/** Is there anything to undo, and to redo? */
+export function useHistory(): { canUndo: boolean; canRedo: boolean } {
+  const canUndo = useStore(workbench.temporal, state => state.pastStates.length > 0);
+  const canRedo = useStore(workbench.temporal, state => state.futureStates.length > 0);
+  return { canUndo, canRedo };
+}
+
+/** Can the open kit be played: does it compile? */
+export function useIsPlayable(): boolean {
+  return useWorkbench(state => compileOnce(state.kit).program !== undefined);
 }

@@ -5,9 +5,9 @@ import { judged } from "../store/judged";
 import { goToFrame } from "../store/playhead";
 import { openTake } from "../store/workbench";
 import { useEvaluated, useWorkbench } from "../store/useWorkbench";
-import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { followPointer } from "../ui/followPointer";
+import { DockTools } from "./DockTools";
 import { LostList } from "./LostList";
 import { Measure } from "./Measure";
 import { Overview } from "./Overview";
@@ -15,7 +15,6 @@ import { TakeStrips } from "./TakeStrips";
 import { Tape } from "./Tape";
 import { TapeTable } from "./TapeTable";
 import { Transport } from "./Transport";
-import { VariantMenu } from "./VariantMenu";
 import { tapeLook } from "./tapeStore";
 import type { TapeView } from "./tapeView";
 
@@ -25,9 +24,6 @@ const VIEW_PX = 200;
 /** How high the tape stands at first: beside a rule it has few rows, and the rule's map wants the room. */
 const HEIGHT_PX = { inShape: 250, elsewhere: 338 };
 const STRIP_PX = 44;
-/** Speeds the brush can paint, percent of full speed. */
-const BRUSH_PERCENTS = [0, 25, 50, 75, 100, 200];
-
 /** Said when a long take has been at the worker for a while. */
 function JudgingNote() {
   const { askedAtMs, trouble } = useStore(judged);
@@ -75,8 +71,6 @@ export function Dock() {
   const liveFrame = usePad(state => state.frame);
   const isLive = usePad(state => state.session !== undefined);
   const onView = useCallback((next: TapeView) => setView(next), []);
-  const tool = useStore(tapeLook, look => look.tool);
-  const brushPercent = useStore(tapeLook, look => look.brushPercent);
   const showsStrips = useStore(tapeLook, look => look.showsStrips);
   const place = useStore(tapeLook, look => (look.about ? "inShape" : "elsewhere"));
   const heightPx = heights[place];
@@ -146,56 +140,15 @@ export function Dock() {
           </>
         )}
         <JudgingNote />
-        <span className="ml-auto flex items-center gap-1">
-          {!isFolded && !isLive && evaluated && !isTable && tool === "look" && (
-            <input
-              type="search"
-              aria-label="Find a row"
-              placeholder="Find a row"
-              className="w-28 rounded-full border border-line bg-leaf px-3 py-0.5 placeholder:text-soft"
-              value={wanted}
-              onChange={event => setWanted(event.target.value)}
-            />
-          )}
-          {!isFolded && !isLive && evaluated && !isTable && (
-            <Button
-              look="quiet"
-              aria-pressed={tool === "paint"}
-              onClick={() => tapeLook.setState({ tool: tool === "paint" ? "look" : "paint" })}
-            >
-              {tool === "paint" ? "Painting" : "Paint"}
-            </Button>
-          )}
-          {!isFolded && !isLive && evaluated && !isTable && tool === "paint" && (
-            <ChoiceWord
-              label="Speed to paint"
-              value={String(brushPercent)}
-              choices={BRUSH_PERCENTS.map(percent => ({
-                value: String(percent),
-                label: percent === 0 ? "freeze" : `${percent} % speed`,
-              }))}
-              onChoose={value => tapeLook.setState({ brushPercent: Number(value) })}
-            />
-          )}
-          {!isFolded && !isLive && evaluated && (
-            <Button
-              look="quiet"
-              aria-expanded={showsStrips}
-              onClick={() => tapeLook.setState({ showsStrips: !showsStrips })}
-            >
-              {showsStrips ? "One take" : "All takes"}
-            </Button>
-          )}
-          {!isFolded && !isLive && evaluated && !isTable && <VariantMenu />}
-          {!isFolded && !isLive && evaluated && (
-            <Button look="quiet" onClick={() => setTable(!isTable)}>
-              {isTable ? "As tape" : "As table"}
-            </Button>
-          )}
-          <Button look="quiet" onClick={() => setFolded(!isFolded)} aria-expanded={!isFolded}>
-            {isFolded ? "Unfold" : "Fold away"}
-          </Button>
-        </span>
+        <DockTools
+          hasTake={!isLive && evaluated !== undefined}
+          isFolded={isFolded}
+          isTable={isTable}
+          wanted={wanted}
+          onFold={setFolded}
+          onTable={setTable}
+          onWanted={setWanted}
+        />
       </div>
       {!isFolded && !isLive && evaluated && showsStrips && <TakeStrips />}
       {!isFolded &&

@@ -1,4 +1,4 @@
-import { useDeferredValue, useLayoutEffect, useMemo } from "react";
+import { useLayoutEffect, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { formatIssue, type Issue, type Kit } from "#core";
 import { pathOfRule } from "../store/ruleEdits";
@@ -16,6 +16,7 @@ import { RuleList } from "./shape/RuleList";
 import { RuleMap } from "./shape/RuleMap";
 import { describeRule, listRules, type RuleItem } from "./shape/rules";
 import { TryIt } from "./shape/TryIt";
+import { useRestedRules } from "./shape/useRestedRules";
 import { curesOf, sayWarning } from "./warningWords";
 
 function issuesOf(issues: readonly Issue[], rule: RuleItem): Issue[] {
@@ -63,8 +64,7 @@ export function ShapeView() {
   const { faults, warnings: all } = useCompiled();
   const [search] = useSearchParams();
   const rules = useMemo(() => (kit ? listRules(kit) : []), [kit]);
-  // The list at the left may come a moment after the sentence, the maps and the tape under the hand.
-  const listed = useDeferredValue(rules);
+  const listed = useRestedRules(rules);
   const open =
     rules.find(rule => rule.key === search.get("rule")) ??
     rules.find(rule => kit && patternOf(kit, rule)?.kind === "hold") ??

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Kit, Pattern } from "#core";
 import { keepSession, pad } from "../../devices/pad";
 import { usePad } from "../../devices/usePad";
@@ -72,16 +73,24 @@ function KeepButton() {
   );
 }
 
+interface TryItProps {
+  readonly kit: Kit;
+  readonly pattern: Pattern | undefined;
+  readonly moveId: string | undefined;
+}
+
+/** Would trying a rule look the same? Of the kit only the controls and sticks are shown. */
+function isSameTry(a: TryItProps, b: TryItProps): boolean {
+  return (
+    a.pattern === b.pattern &&
+    a.moveId === b.moveId &&
+    a.kit.controls === b.kit.controls &&
+    a.kit.sticks === b.kit.sticks
+  );
+}
+
 /** A place to try a rule right beside its sentence: the same live core as Play. */
-export function TryIt({
-  kit,
-  pattern,
-  moveId,
-}: {
-  kit: Kit;
-  pattern: Pattern | undefined;
-  moveId: string | undefined;
-}) {
+export const TryIt = memo(function TryIt({ kit, pattern, moveId }: TryItProps) {
   const ids = pattern ? controlIds(kit, pattern) : [];
   const controls = kit.controls.filter(control => ids.includes(control.id)).slice(0, MOST_STONES);
   return (
@@ -111,7 +120,7 @@ export function TryIt({
       )}
     </aside>
   );
-}
+}, isSameTry);
 
 /** The controls that play a pattern; for a direction, the four of its stick. */
 function controlIds(kit: Kit, pattern: Pattern): readonly string[] {
