@@ -20,6 +20,7 @@ export type { JumpFacts } from "./jumpFacts";
 export { BODY_HEIGHT, HALF_WIDTH } from "./runner/runner";
 export type { RunnerProgram, RunnerState } from "./runner/runner";
 export type { DuelProgram, DuelState } from "./duel/duel";
+export { parseLevel } from "./runner/level";
 export type { Level } from "./runner/level";
 export { effectSchema, stageSchema } from "./schema";
 export type { DuelDocument, Effect, HeightBy, RopesDocument, RunnerDocument, StageDocument } from "./schema";
