@@ -15,6 +15,7 @@ import {
 import { describeRule, listRules, offersOf } from "../../views/shape/rules";
 import { nameIn } from "../../views/Sentence";
 import { duplicateRule, listLeaning, moveRule, removeRule, turnRule } from "../ruleEdits";
+import { giveDuel, giveRopes } from "../giveStage";
 import { addPlain, applyStarter, STARTERS } from "./starters";
 
 const BARE: Kit = {
@@ -56,8 +57,19 @@ test.each(STARTERS.map(starter => [starter.words, starter.id]))(
     expect(compiled).toMatchObject({ ok: true });
     expect(listRules(once.kit).map(rule => rule.key)).toContain(once.opens);
     expect(twice.opens).not.toBe(once.opens);
+    const names = listRules(twice.kit)
+      .filter(rule => rule.name !== "")
+      .map(rule => `${rule.list} ${rule.name}`);
+    expect(new Set(names).size).toBe(names.length);
   },
 );
+
+test("attacks begun on a duel's stage land there; on another stage and without one they do nothing", () => {
+  const effects = (kit: Kit) => start("chain", kit).kit.moves!.map(move => move.effect);
+  expect(effects(giveDuel(BARE))).toEqual([{ strike: 5 }, { strike: 5 }, { strike: 5 }]);
+  expect(effects(giveRopes(BARE))).toEqual([undefined, undefined, undefined]);
+  expect(effects(BARE)).toEqual([undefined, undefined, undefined]);
+});
 
 test("tap or hold leaves no length of press over", () => {
   const compiled = compile(start("tap-or-hold").kit);

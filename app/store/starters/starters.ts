@@ -1,4 +1,5 @@
-import type { Kit } from "#core";
+import type { Kit, Move } from "#core";
+import { stageOf } from "#stage";
 import { freshId } from "../edits";
 import { LENGTH_STARTERS } from "./lengths";
 import { SERIES_STARTERS } from "./series";
@@ -27,6 +28,26 @@ const ORDER = [
 /** Every way to begin a rule. */
 export const STARTERS: readonly Starter[] = ORDER.map(id => ALL.find(starter => starter.id === id)!);
 
+/** Rules with names that none of those there has: a second one of a name is called 2, and so on. */
+function nameApart<T extends { readonly name: string }>(
+  there: readonly T[] | undefined,
+  added: readonly T[] | undefined,
+): readonly T[] {
+  const names = new Set((there ?? []).map(item => item.name));
+  return (added ?? []).map(item => {
+    let name = item.name;
+    for (let n = 2; names.has(name); n++) name = `${item.name} ${n}`;
+    names.add(name);
+    return name === item.name ? item : { ...item, name };
+  });
+}
+
+/** Moves that do nothing on a stage yet strike in a duel: what is tried there shall be felt. */
+function armForStage(kit: Kit, moves: readonly Move[]): readonly Move[] {
+  if (stageOf(kit)?.kind !== "duel") return moves;
+  return moves.map(move => (move.effect === undefined ? { ...move, effect: { strike: 5 } } : move));
+}
+
 /** Adds the rules of a starter to a kit. Gives the kit and the key of the rule to open. */
 export function applyStarter(kit: Kit, starter: Starter, controlId: string): { kit: Kit; opens: string } {
   const control = kit.controls.find(item => item.id === controlId) ?? kit.controls[0];
@@ -44,12 +65,14 @@ export function applyStarter(kit: Kit, starter: Starter, controlId: string): { k
     return id;
   };
   const bundle = starter.make(control, take, kit);
-  const grown = <T>(was: readonly T[] | undefined, more: readonly T[] | undefined) =>
-    more && more.length > 0 ? [...(was ?? []), ...more] : was;
+  const grown = <T extends { readonly name: string }>(
+    was: readonly T[] | undefined,
+    more: readonly T[] | undefined,
+  ) => (more && more.length > 0 ? [...(was ?? []), ...nameApart(was, more)] : was);
   const lists = {
     sticks: grown(kit.sticks, bundle.sticks),
     gates: grown(kit.gates, bundle.gates),
-    moves: grown(kit.moves, bundle.moves),
+    moves: grown(kit.moves, armForStage(kit, bundle.moves ?? [])),
     prompts: grown(kit.prompts, bundle.prompts),
   };
   const present = Object.fromEntries(Object.entries(lists).filter(([, list]) => list !== undefined));
@@ -58,7 +81,7 @@ export function applyStarter(kit: Kit, starter: Starter, controlId: string): { k
       ...kit,
       ...present,
       controls: grown(kit.controls, bundle.controls)!,
-      patterns: [...kit.patterns, ...bundle.patterns],
+      patterns: [...kit.patterns, ...nameApart(kit.patterns, bundle.patterns)],
     },
     opens: bundle.opens,
   };
