@@ -235,3 +235,27 @@ test("a rule that does nothing in the open take says which take has something of
     async () => (await driver.findElements({ css: "[data-testid=quiet]" })).length === 0,
   );
 });
+
+test("a rule that others lean on is deleted under an open take: everything stands, what is to be mended is said, undo brings it back", async () => {
+  await openDemo("Belfry Runner");
+  const kept = async () => (await find(driver, "[data-testid=tape]")).getAttribute("data-rows");
+  const before = await kept();
+  await press(driver, "Shape");
+  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Leap press"]');
+  await press(driver, "Delete this rule");
+  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Hop"]');
+  expect(await textOf(driver, "main [role=alert]")).toContain("leap-press");
+  await press(driver, "As table");
+  await find(driver, "[data-testid=tape-table]");
+  await press(driver, "As tape");
+  await press(driver, "Wire");
+  await press(driver, "Play");
+  expect(await textOf(driver, "main [role=alert]")).toContain("Nothing can be played until this is mended");
+  expect(await kept()).toBe(before);
+  await press(driver, "Undo");
+  await waitFor(
+    driver,
+    "nothing to mend",
+    async () => (await driver.findElements({ css: "main [role=alert]" })).length === 0,
+  );
+});

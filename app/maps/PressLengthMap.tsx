@@ -4,7 +4,8 @@ import { formatGrown, growthOf } from "../tape/growth";
 import { editKit } from "../store/workbench";
 import { useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
-import { Histogram } from "../ui/Histogram";
+import { formatFound } from "./countWords";
+import { Distribution } from "./Distribution";
 import { Dots } from "./Dots";
 import { Hatch } from "./Hatch";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
@@ -177,8 +178,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
           "No presses recorded yet: play, and they appear here as dots."
         ) : (
           <>
-            {lengths.length} {lengths.length === 1 ? "press" : "presses"} in {now.takes.length}{" "}
-            {now.takes.length === 1 ? "take" : "takes"}:{" "}
+            {formatFound(lengths.length, "press", "presses", now.takes.length)}
             <b className="text-ink">{lengths.length - silent} answered</b>
             {silent > 0 && <b className="text-foxglove"> · {silent} ended in nothing</b>}
           </>
@@ -251,18 +251,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
         ))}
         <TimeAxis scale={scale} y={bottom + 4} rateHz={kit.rate} />
       </svg>
-      {lengths.length > 1 && (
-        <details className="mt-1 text-sm">
-          <summary className="text-moss">How long presses were</summary>
-          <Histogram
-            label="Lengths of presses"
-            values={lengths}
-            binWidth={Math.max(1, Math.ceil(upTo / 30))}
-            bins={30}
-            unit="f"
-          />
-        </details>
-      )}
+      <Distribution words="How long presses were" label="Lengths of presses" values={lengths} upTo={upTo} />
       {closings.length > 0 && (
         <p className="mt-1 flex flex-wrap items-center gap-2 text-sm">
           {closings.map(closing => (

@@ -1,6 +1,7 @@
 import { formatMs, parseFrames, type PatternOf } from "#core";
 import { useWorkbench } from "../store/useWorkbench";
-import { Histogram } from "../ui/Histogram";
+import { formatFound } from "./countWords";
+import { Distribution } from "./Distribution";
 import { Dots } from "./Dots";
 import { PullEdge } from "./PullEdge";
 import { createScale, MAP_WIDTH } from "./scale";
@@ -50,8 +51,7 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
           "No two presses close to each other yet: play, and the gaps appear here as dots."
         ) : (
           <>
-            {gaps.length} {gaps.length === 1 ? "gap" : "gaps"} in {now.takes.length}{" "}
-            {now.takes.length === 1 ? "take" : "takes"}:{" "}
+            {formatFound(gaps.length, "gap", "gaps", now.takes.length)}
             <b className="text-ink">{gaps.length - slow.length} quick enough</b>
             {slow.length > 0 && (
               <b className="text-foxglove">
@@ -123,18 +123,7 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
         />
         <TimeAxis scale={scale} y={bottom + 4} rateHz={kit.rate} />
       </svg>
-      {gaps.length > 1 && (
-        <details className="mt-1 text-sm">
-          <summary className="text-moss">How far apart taps were</summary>
-          <Histogram
-            label="Gaps between taps"
-            values={gaps}
-            binWidth={Math.max(1, Math.ceil(upTo / 30))}
-            bins={30}
-            unit="f"
-          />
-        </details>
-      )}
+      <Distribution words="How far apart taps were" label="Gaps between taps" values={gaps} upTo={upTo} />
       <p className="text-sm text-foxglove">{priceWords(pattern, gap, kit.rate)}</p>
     </figure>
   );

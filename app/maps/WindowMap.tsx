@@ -5,6 +5,7 @@ import { useWorkbench } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
 import { Histogram } from "../ui/Histogram";
 import { writeAt } from "#core";
+import { formatFound } from "./countWords";
 import { Dots } from "./Dots";
 import { Hatch } from "./Hatch";
 import { PullEdge } from "./PullEdge";
@@ -64,8 +65,7 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
           `No press of it in these takes yet: play, and each one appears here, caught, saved or missed.`
         ) : (
           <>
-            {dots.length} {dots.length === 1 ? "press" : "presses"} in {now.takes.length}{" "}
-            {now.takes.length === 1 ? "take" : "takes"}:{" "}
+            {formatFound(dots.length, "press", "presses", now.takes.length)}
             <b className="text-ink">
               {performed} caught, {counts.buffer} of them by memory and {counts.coyote} forgiven
             </b>

@@ -12,6 +12,7 @@ import {
 } from "#stage";
 
 const stages = new WeakMap<Program, StageProgram>();
+const kits = new WeakMap<Program, Kit>();
 
 /** A kit with its stage, compiled: the stage is found again by its program. What is wrong with the stage is a fault like any other. */
 export function compileStaged(kit: Kit): Result<Program> {
@@ -19,9 +20,18 @@ export function compileStaged(kit: Kit): Result<Program> {
   const compiled = compile(prepareKit(kit));
   if (!compiled.ok) return { ok: false, issues: [...compiled.issues, ...faults] };
   if (faults.length > 0) return { ok: false, issues: faults };
+  kits.set(compiled.value, kit);
   const stage = compileStage(kit, compiled.value);
   if (stage) stages.set(compiled.value, stage);
   return compiled;
+}
+
+/**
+ * The kit that a program was compiled from. While the open kit has faults its last good program stays, and that one's
+ * places lead into this kit, not into the open one.
+ */
+export function kitOfProgram(program: Program): Kit | undefined {
+  return kits.get(program);
 }
 
 /** The stage that a program plays on, or undefined where its kit has none. */

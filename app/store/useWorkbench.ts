@@ -1,5 +1,7 @@
 import { useStore } from "zustand";
+import type { Kit } from "#core";
 import { judged, judgeTake } from "./judged";
+import { kitOfProgram } from "./staged";
 import { compileOnce, workbench, type Compiled, type Evaluated, type Workbench } from "./workbench";
 
 /** A part of the open document; the component hears of it only when that part changes. */
@@ -19,6 +21,14 @@ export function useEvaluated(): Evaluated | undefined {
     const { program } = compileOnce(state.kit);
     const take = state.takes.find(item => item.id === state.openTakeId);
     return program && take ? judgeTake(program, take) : undefined;
+  });
+}
+
+/** The open kit, if its program is its own; undefined while it has faults and the last good program stands in. */
+export function useSoundKit(): Kit | undefined {
+  return useWorkbench(({ kit }) => {
+    const { program } = compileOnce(kit);
+    return program && kitOfProgram(program) === kit ? kit : undefined;
   });
 }
 

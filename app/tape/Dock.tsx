@@ -2,6 +2,7 @@ import { memo, useCallback, useEffect, useState, type PointerEvent } from "react
 import { useStore } from "zustand";
 import { usePad } from "../devices/usePad";
 import { judged } from "../store/judged";
+import { kitOfProgram } from "../store/staged";
 import { goToFrame } from "../store/playhead";
 import { openTake } from "../store/workbench";
 import { useEvaluated, useWorkbench } from "../store/useWorkbench";
@@ -68,6 +69,7 @@ export function Dock() {
   const [view, setView] = useState<TapeView | undefined>();
   const kit = useWorkbench(state => state.kit);
   const evaluated = useEvaluated();
+  const judgedBy = evaluated && (kitOfProgram(evaluated.program) ?? kit);
   const liveFrame = usePad(state => state.frame);
   const isLive = usePad(state => state.session !== undefined);
   const onView = useCallback((next: TapeView) => setView(next), []);
@@ -134,7 +136,7 @@ export function Dock() {
             {hasStretch ? (
               <Measure rateHz={evaluated.program.rateHz} />
             ) : (
-              kit && <LostList kit={kit} evaluated={evaluated} />
+              judgedBy && <LostList kit={judgedBy} evaluated={evaluated} />
             )}
             <Transport frames={evaluated.trace.frames} />
           </>

@@ -1,13 +1,19 @@
 import { useMemo } from "react";
 import { formatFate, formatNearestMiss, writeAt, type Fate, type Kit } from "#core";
 import { editKit, type Evaluated } from "../store/workbench";
+import { useSoundKit } from "../store/useWorkbench";
 import { Button } from "../ui/Button";
 import { tapeLook } from "./tapeStore";
 import { useMisses } from "./useMisses";
 
 /** What became of one press, in a sentence; for a lost one the smallest change that would have saved it, and a button that makes it. */
 export function FateCard({ kit, evaluated, fate }: { kit: Kit; evaluated: Evaluated; fate: Fate }) {
-  const asked = useMemo(() => (fate.outcome === "lost" || fate.outcome === "lapsed" ? [fate] : []), [fate]);
+  // A cure is a change of the open kit: while that has faults it is not the one that judged this press.
+  const isSound = useSoundKit() === kit;
+  const asked = useMemo(
+    () => (isSound && (fate.outcome === "lost" || fate.outcome === "lapsed") ? [fate] : []),
+    [isSound, fate],
+  );
   const { found, trouble } = useMisses(kit, evaluated, asked);
   const miss = found?.[0];
   const close = () => tapeLook.setState({ fate: undefined });

@@ -4,7 +4,8 @@ import type { LiveSession } from "../devices/liveSession";
 import { pad } from "../devices/pad";
 import { usePad } from "../devices/usePad";
 import { goToFrame, playhead } from "../store/playhead";
-import { arrangeTape, workbench } from "../store/workbench";
+import { kitOfProgram } from "../store/staged";
+import { arrangeTape, compileOnce, workbench } from "../store/workbench";
 import { useCompiled, useEvaluated, useWorkbench } from "../store/useWorkbench";
 import { listChanges } from "./changes";
 import { FateCard } from "./FateCard";
@@ -40,7 +41,7 @@ function openFate(model: TapeModel, row: number, frame: number, note = -1): void
 
 /** The drawn tape: the open take as judged by the kit as it stands, or what is being played right now. */
 export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wanted: string }) {
-  const kit = useWorkbench(state => state.kit);
+  const open = useWorkbench(state => state.kit);
   const { program } = useCompiled();
   const evaluated = useEvaluated();
   const isLive = usePad(state => state.session !== undefined);
@@ -52,6 +53,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   const [hover, setHover] = useState({ frame: -1, x: 0, y: 0 });
   const [rowKey, setRowKey] = useState("");
   const [isSheetOpen, setSheetOpen] = useState(false);
+  const kit = (evaluated && kitOfProgram(evaluated.program)) ?? open;
   const takeId = evaluated?.take.id;
   const whole = useMemo(
     () =>
@@ -106,7 +108,9 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
       onView,
       handlesOf: at => {
         const { kit: now } = workbench.getState();
-        return now ? listHandles(now, shownModel.current, at) : [];
+        const { program: sound } = compileOnce(now);
+        const isSound = now && sound && kitOfProgram(sound) === now;
+        return isSound ? listHandles(now, shownModel.current, at) : [];
       },
       onPullBegin: () => {
         setHeld(shownWish.current);
@@ -180,8 +184,8 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
     return pad.subscribe(({ session }, before) => {
       if (!session || session.state.frame === before.frame) return;
       if (built?.session !== session) {
-        const { kit: now } = workbench.getState();
-        built = { session, builder: createTapeBuilder(now ?? kit, session.program) };
+        const played = kitOfProgram(session.program) ?? kit;
+        built = { session, builder: createTapeBuilder(played, session.program) };
       }
       const { rows: order } = workbench.getState();
       const shown = built.builder.extend(session.trace);
@@ -214,7 +218,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
           data-testid="tape"
         />
         {(isLive ? look.about : model.frames > 0) && wanted === "" && (
-          <div className="absolute top-1.5 left-3 flex max-w-[132px] text-sm">
+          <div className="absolute top-1.5 left-3 flex max-w-[124px] text-sm">
             <RowChoice />
           </div>
         )}
@@ -228,7 +232,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
             isPinned={false}
           />
         )}
-        {!isLive && kit && evaluated && look.about && (
+        {!isLive && kit && kit === open && evaluated && look.about && (
           <QuietNote kit={kit} evaluated={evaluated} about={look.about} whole={whole} />
         )}
         {!isLive && model.frames === 0 && (

@@ -2,7 +2,7 @@ import { useMemo, useState } from "react";
 import { formatMs } from "#core";
 import { goToFrame } from "../store/playhead";
 import type { Evaluated } from "../store/workbench";
-import { useWorkbench } from "../store/useWorkbench";
+import { kitOfProgram } from "../store/staged";
 import { Button } from "../ui/Button";
 import { listEvents, type EventLine } from "./frameFacts";
 
@@ -25,7 +25,7 @@ function sortLines(lines: readonly EventLine[], by: SortBy, isDown: boolean): Ev
 
 /** The tape read as a table: every edge and event with its frame, for keyboards and screen readers; sorted by any column. */
 export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
-  const kit = useWorkbench(state => state.kit);
+  const kit = kitOfProgram(evaluated.program);
   const [shown, setShown] = useState(PAGE);
   const [sort, setSort] = useState<{ by: SortBy; isDown: boolean }>({ by: "frame", isDown: false });
   const lines = useMemo(() => {

@@ -6,6 +6,8 @@ import { useEvaluated, useWorkbench } from "../store/useWorkbench";
 import { formatEventWords } from "../tape/frameFacts";
 
 const SHOWN = 10;
+/** So many notes are looked through for them at most: in a long session a quiet rule may have none for an hour. */
+const MOST_LOOKED = 4000;
 const IS_TOLD = new Set<number>([notes.FIRE, notes.LAPSE, notes.PERFORMED, notes.LOST, notes.PROMPT]);
 
 type IsWanted = (kind: "pattern" | "move", id: string) => boolean;
@@ -46,7 +48,8 @@ function lineOf(
 /** The last notes before a place of the trace that are told, newest first. */
 function listLines(kit: Kit, program: Program, trace: Trace, end: number, isWanted: IsWanted): Line[] {
   const lines: Line[] = [];
-  for (let note = end - 1; note >= 0 && lines.length < SHOWN; note--) {
+  const last = Math.max(0, end - MOST_LOOKED);
+  for (let note = end - 1; note >= last && lines.length < SHOWN; note--) {
     const line = lineOf(kit, program, trace, note, isWanted);
     if (line) lines.push(line);
   }

@@ -23,7 +23,7 @@ export function GateWord({
   const gates = kit.gates ?? [];
   const isNew = !gates.some(gate => gate.name.toLowerCase() === suggested.toLowerCase());
   const choose = (chosen: string) =>
-    editKit(`${label}`, now => {
+    editKit(label, now => {
       if (chosen === NONE) return deleteAt(now, path);
       if (chosen !== NEW) return writeAt(now, path, chosen);
       const { id, gates: all } = findGate(now, suggested);

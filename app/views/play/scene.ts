@@ -3,7 +3,7 @@ import type { Replay, StageProgram } from "#stage";
 import { pad } from "../../devices/pad";
 import { compileFresh } from "../../store/compileFresh";
 import { playhead } from "../../store/playhead";
-import { replayOnStage, stageOfProgram } from "../../store/staged";
+import { kitOfProgram, replayOnStage, stageOfProgram } from "../../store/staged";
 import { evaluateOnce, workbench, type Evaluated } from "../../store/workbench";
 import { evaluatedNow } from "../../tape/tapeActions";
 import { tapeLook } from "../../tape/tapeStore";
@@ -51,7 +51,7 @@ export function readScene(): Scene | undefined {
     const { program, stageProgram, state, trace, track } = session;
     if (!stageProgram) return undefined;
     return {
-      kit,
+      kit: kitOfProgram(program) ?? kit,
       program,
       stage: stageProgram,
       frame: Math.max(0, state.frame),
@@ -68,5 +68,6 @@ export function readScene(): Scene | undefined {
   const { program, trace, track, take } = now;
   const frame = Math.min(playhead.getState().frame, now.columns.frames - 1);
   const state = stateInReplay(now, frame);
-  return { kit, program, stage, frame, trace, track, state, other: otherTrack(take), inHand };
+  const judgedBy = kitOfProgram(program) ?? kit;
+  return { kit: judgedBy, program, stage, frame, trace, track, state, other: otherTrack(take), inHand };
 }

@@ -3,6 +3,7 @@ import type { Control, Kit, Program } from "#core";
 import { listHearers } from "#core";
 import { isActiveIn, setActiveIn } from "../../store/modeEdits";
 import { editKit } from "../../store/workbench";
+import { kitOfProgram } from "../../store/staged";
 import { useCompiled } from "../../store/useWorkbench";
 
 interface Rule {
@@ -92,7 +93,7 @@ function Cell({
 /** Control by mode: what each does in each. A cell opens to switch rules on and off there. */
 export function ModeGrid({ kit }: { kit: Kit }) {
   const { program } = useCompiled();
-  if (!program) return null;
+  if (!program || kitOfProgram(program) !== kit) return null;
   return (
     <table className="mt-6 w-full max-w-3xl border-collapse text-sm" data-testid="mode-grid">
       <caption className="mb-1 text-left text-soft">
