@@ -1,8 +1,8 @@
 import { useState, type KeyboardEvent, type PointerEvent } from "react";
 import { evaluateEasing, formatMs, parseEasing, parseFrames, writeAt, type PatternOf } from "#core";
-import { dragKit } from "../store/dragKit";
-import { editKit } from "../store/workbench";
-import { useWorkbench } from "../store/useWorkbench";
+import { dragKit } from "../document/dragKit";
+import { editKit } from "../document/workbench";
+import { useWorkbench } from "../document/useWorkbench";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { CurveChoices, PRESETS } from "./CurveChoices";
 import { formatBezier, formatPoints, movePoint, readCurve } from "./curvePoints";

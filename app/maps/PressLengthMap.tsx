@@ -1,8 +1,8 @@
 import { useId, useState } from "react";
 import { evaluateEasing, formatMs, parseFrames, type Kit, type Pattern, type Program } from "#core";
-import { formatGrown, growthOf } from "../tape/growth";
-import { editKit } from "../store/workbench";
-import { useWorkbench } from "../store/useWorkbench";
+import { formatGrown, growthOf } from "../tape/model/growth";
+import { editKit } from "../document/workbench";
+import { useWorkbench } from "../document/useWorkbench";
 import { Button } from "../ui/Button";
 import { formatFound } from "./countWords";
 import { Distribution } from "./Distribution";

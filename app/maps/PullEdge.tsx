@@ -1,7 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { parseFrames, readAt, writeAt, type PathStep } from "#core";
-import { dragKit } from "../store/dragKit";
-import { editKit, workbench } from "../store/workbench";
+import { dragKit } from "../document/dragKit";
+import { editKit, workbench } from "../document/workbench";
 import { stepLength } from "../ui/lengthText";
 import type { MapScale } from "./scale";
 

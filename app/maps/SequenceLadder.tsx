@@ -1,6 +1,6 @@
 import { formatSentence, describePattern, parseFrames, type Kit, type PatternOf, type Step } from "#core";
-import { useWorkbench } from "../store/useWorkbench";
-import { DIGIT_ARROWS } from "../tape/stickRows";
+import { useWorkbench } from "../document/useWorkbench";
+import { DIGIT_ARROWS } from "../tape/model/stickRows";
 import { Dots } from "./Dots";
 import { PullEdge } from "./PullEdge";
 import { createScale, MAP_WIDTH } from "./scale";

@@ -1,5 +1,5 @@
 import { formatMs, parseFrames, type PatternOf } from "#core";
-import { useWorkbench } from "../store/useWorkbench";
+import { useWorkbench } from "../document/useWorkbench";
 import { formatFound } from "./countWords";
 import { Distribution } from "./Distribution";
 import { Dots } from "./Dots";

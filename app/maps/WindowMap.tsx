@@ -1,7 +1,7 @@
 import { useId } from "react";
 import { formatMs, parseFrames, type Kit, type Move } from "#core";
-import { editKit } from "../store/workbench";
-import { useWorkbench } from "../store/useWorkbench";
+import { editKit } from "../document/workbench";
+import { useWorkbench } from "../document/useWorkbench";
 import { Button } from "../ui/Button";
 import { Histogram } from "../ui/Histogram";
 import { writeAt } from "#core";

@@ -1,8 +1,8 @@
 import { useMemo } from "react";
 import type { Program, Take, Trace } from "#core";
-import { LONG_TAKE_FRAMES } from "../store/judged";
-import { evaluateOnce } from "../store/workbench";
-import { useCompiled, useWorkbench } from "../store/useWorkbench";
+import { LONG_TAKE_FRAMES } from "../judging/judged";
+import { evaluateOnce } from "../document/workbench";
+import { useCompiled, useWorkbench } from "../document/useWorkbench";
 
 /** The takes whose presses lie on the maps, with their traces under the rules as they now stand. Very long takes are left out. */
 export interface TakesNow {

@@ -1,10 +1,10 @@
 import { useEffect } from "react";
 import { Outlet } from "react-router";
-import { pad, sleepPad } from "../devices/pad";
+import { pad, sleepPad } from "../input/pad";
 import { Header } from "../shell/Header";
-import { leaveNow, openKit, redo, saveNow, undo } from "../store/workbench";
-import { useWorkbench } from "../store/useWorkbench";
-import { Dock } from "../tape/Dock";
+import { leaveNow, openKit, redo, saveNow, undo } from "../document/workbench";
+import { useWorkbench } from "../document/useWorkbench";
+import { Dock } from "../tape/panel/Dock";
 import type { Route } from "./+types/kit";
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {

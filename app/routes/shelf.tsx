@@ -1,9 +1,9 @@
 import type { Route } from "./+types/shelf";
 import { ShelfView } from "../views/ShelfView";
-import { listDemos } from "../store/demo.server";
-import { listKits, listTakes } from "../store/library";
-import { saveNow } from "../store/workbench";
-import { changeShelf, type ShelfChange } from "../store/shelfChanges";
+import { listDemos } from "../storage/demo.server";
+import { listKits, listTakes } from "../storage/library";
+import { saveNow } from "../document/workbench";
+import { changeShelf, type ShelfChange } from "../document/shelfChanges";
 
 export function loader() {
   return { demos: listDemos() };

@@ -1,8 +1,8 @@
 import { useStore } from "zustand";
-import { storageStatus } from "../store/library";
-import { renameKit } from "../store/edits";
-import { editKit, redo, undo } from "../store/workbench";
-import { useHistory, useWorkbench } from "../store/useWorkbench";
+import { storageStatus } from "../storage/library";
+import { renameKit } from "../edits/edits";
+import { editKit, redo, undo } from "../document/workbench";
+import { useHistory, useWorkbench } from "../document/useWorkbench";
 import { Button } from "../ui/Button";
 import { Logo } from "./Logo";
 import { ThemeButton } from "./ThemeButton";

@@ -1,8 +1,8 @@
 import { useEffect } from "react";
 import { useStore } from "zustand";
-import { storageStatus } from "../store/library";
+import { storageStatus } from "../storage/library";
 import { Button } from "../ui/Button";
-import { dismiss, notices, type Notice } from "./notices";
+import { dismiss, notices, type Notice } from "../ui/notices";
 
 const MOST_DETAILS = 6;
 

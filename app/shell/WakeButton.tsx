@@ -1,6 +1,6 @@
-import { usePad } from "../devices/usePad";
-import { sleepPad, wakePad } from "../devices/pad";
-import { useIsPlayable } from "../store/useWorkbench";
+import { usePad } from "../input/usePad";
+import { sleepPad, wakePad } from "../input/pad";
+import { useIsPlayable } from "../document/useWorkbench";
 
 /** Arms the pad, and shows at a glance that it is armed. */
 export function WakeButton() {

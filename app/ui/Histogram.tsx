@@ -1,6 +1,6 @@
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, type ChartOptions } from "chart.js";
 import { useEffect, useRef } from "react";
-import { readPalette } from "../tape/palette";
+import { readPalette } from "./palette";
 
 /** A chart takes longer to lay out than a frame lasts: it waits until the hand has rested so long. */
 const REST_MS = 120;

@@ -1,8 +1,8 @@
 import type { PointerEvent } from "react";
 import type { Control } from "#core";
-import { formatBinding } from "../devices/codes";
-import { holdOnScreen, pad, wakePad } from "../devices/pad";
-import { usePad } from "../devices/usePad";
+import { formatBinding } from "../input/codes";
+import { holdOnScreen, pad, wakePad } from "../input/pad";
+import { usePad } from "../input/usePad";
 
 /** How far the grip under a stone is pulled for all of its value. */
 const PULL_PX = 56;

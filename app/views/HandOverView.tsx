@@ -1,5 +1,5 @@
-import { download, fileNameOf, formatFile } from "../store/files";
-import { useWorkbench } from "../store/useWorkbench";
+import { download, fileNameOf, formatFile } from "../storage/files";
+import { useWorkbench } from "../document/useWorkbench";
 import { Button } from "../ui/Button";
 
 function FileLine({ document }: { document: Parameters<typeof formatFile>[0] }) {

@@ -1,5 +1,5 @@
 import { FIRED, FORMING, IDLE, LAPSED, readMeter, SUSTAINED, type Meter } from "#core";
-import { usePad } from "../devices/usePad";
+import { usePad } from "../input/usePad";
 
 const PHASE_WORDS: Readonly<Record<number, string>> = {
   [IDLE]: "idle",

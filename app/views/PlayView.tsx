@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { deleteAt, formatIssue } from "#core";
 import { stageOf } from "#stage";
-import { say } from "../shell/notices";
-import { usePad } from "../devices/usePad";
-import { BEAM, type Tile } from "../store/levelEdits";
-import { editKit, undo } from "../store/workbench";
-import { useCompiled, useWorkbench } from "../store/useWorkbench";
+import { say } from "../ui/notices";
+import { usePad } from "../input/usePad";
+import { BEAM, type Tile } from "../edits/levelEdits";
+import { editKit, undo } from "../document/workbench";
+import { useCompiled, useWorkbench } from "../document/useWorkbench";
 import { Button } from "../ui/Button";
 import { ControlStrip } from "./ControlStrip";
 import { BarePad } from "./play/BarePad";

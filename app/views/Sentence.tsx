@@ -9,9 +9,9 @@ import {
   type RefList,
   type SentencePart,
 } from "#core";
-import { beginGesture, editKit } from "../store/workbench";
-import { useWorkbench } from "../store/useWorkbench";
-import { DIGIT_ARROWS } from "../tape/stickRows";
+import { beginGesture, editKit } from "../document/workbench";
+import { useWorkbench } from "../document/useWorkbench";
+import { DIGIT_ARROWS } from "../tape/model/stickRows";
 import { ChoiceWord, type Choice } from "../ui/ChoiceWord";
 import { NumberStone } from "../ui/NumberStone";
 import { LengthStone } from "../ui/LengthStone";

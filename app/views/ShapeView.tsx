@@ -1,11 +1,11 @@
 import { useLayoutEffect, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { formatIssue, type Issue, type Kit } from "#core";
-import { pathOfRule } from "../store/ruleEdits";
-import { gatesOfStage } from "../store/staged";
-import { editKit } from "../store/workbench";
-import { useCompiled, useWorkbench } from "../store/useWorkbench";
-import { tapeLook } from "../tape/tapeStore";
+import { pathOfRule } from "../edits/ruleEdits";
+import { gatesOfStage } from "../judging/staged";
+import { editKit } from "../document/workbench";
+import { useCompiled, useWorkbench } from "../document/useWorkbench";
+import { tapeLook } from "../tape/tapeLook";
 import { Button } from "../ui/Button";
 import { Sentence } from "./Sentence";
 import { EffectLine } from "./shape/EffectLine";

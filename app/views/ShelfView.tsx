@@ -2,15 +2,15 @@ import { useRef, useState, type DragEvent } from "react";
 import { Link, useSubmit } from "react-router";
 import { createTrace, notes, type Kit, type Take, type Trace } from "#core";
 import { Logo } from "../shell/Logo";
-import { say } from "../shell/notices";
+import { say } from "../ui/notices";
 import { ThemeButton } from "../shell/ThemeButton";
-import { compileFresh } from "../store/compileFresh";
-import { freshId } from "../store/edits";
-import { download, readFile } from "../store/files";
-import type { KitRecord } from "../store/library";
-import type { ShelfChange } from "../store/shelfChanges";
-import { LONG_TAKE_FRAMES } from "../store/judged";
-import { evaluateOnce } from "../store/workbench";
+import { compileFresh } from "../judging/compileFresh";
+import { freshId } from "../edits/edits";
+import { download, readFile } from "../storage/files";
+import type { KitRecord } from "../storage/library";
+import type { ShelfChange } from "../document/shelfChanges";
+import { LONG_TAKE_FRAMES } from "../judging/judged";
+import { evaluateOnce } from "../document/workbench";
 import { Button } from "../ui/Button";
 
 interface Shelved {

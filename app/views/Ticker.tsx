@@ -1,9 +1,9 @@
 import { useStore } from "zustand";
 import { firstNoteAfter, formatEvent, notes, type Kit, type Program, type Trace } from "#core";
-import { usePad } from "../devices/usePad";
-import { goToFrame, playhead } from "../store/playhead";
-import { useEvaluated, useWorkbench } from "../store/useWorkbench";
-import { formatEventWords } from "../tape/frameFacts";
+import { usePad } from "../input/usePad";
+import { goToFrame, playhead } from "../document/playhead";
+import { useEvaluated, useWorkbench } from "../document/useWorkbench";
+import { formatEventWords } from "../tape/model/frameFacts";
 
 const SHOWN = 10;
 /** So many notes are looked through for them at most: in a long session a quiet rule may have none for an hour. */

@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { readKeyLabels } from "../devices/keyLabels";
-import { refreshPads } from "../devices/pad";
-import { useWorkbench } from "../store/useWorkbench";
+import { readKeyLabels } from "../input/keyLabels";
+import { refreshPads } from "../input/pad";
+import { useWorkbench } from "../document/useWorkbench";
 import { Figures } from "./wire/Figures";
 import { HearCard } from "./wire/HearCard";
 import { Keys } from "./wire/Keys";

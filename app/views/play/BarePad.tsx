@@ -1,7 +1,7 @@
-import { giveDuel, giveRopes, giveRunner } from "../../store/giveStage";
-import { gatesOfStage } from "../../store/staged";
-import { editKit } from "../../store/workbench";
-import { useWorkbench } from "../../store/useWorkbench";
+import { giveDuel, giveRopes, giveRunner } from "../../edits/giveStage";
+import { gatesOfStage } from "../../judging/staged";
+import { editKit } from "../../document/workbench";
+import { useWorkbench } from "../../document/useWorkbench";
 import { Button } from "../../ui/Button";
 import { ControlPad } from "../ControlPad";
 import { MeterRing } from "../MeterRing";

@@ -1,6 +1,6 @@
 import { parseFrames, readAt, writeAt, type Kit } from "#core";
 import type { DuelDocument } from "#stage";
-import { beginGesture, editKit } from "../../store/workbench";
+import { beginGesture, editKit } from "../../document/workbench";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";

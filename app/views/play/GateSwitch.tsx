@@ -1,5 +1,5 @@
-import { pad } from "../../devices/pad";
-import { usePad } from "../../devices/usePad";
+import { pad } from "../../input/pad";
+import { usePad } from "../../input/usePad";
 
 /** A gate held open or closed by hand while playing, until the stage opens it by itself. */
 export function GateSwitch({ gateId, name }: { gateId: string; name: string }) {

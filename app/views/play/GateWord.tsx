@@ -1,6 +1,6 @@
 import { deleteAt, writeAt, type Kit } from "#core";
-import { findGate } from "../../store/giveStage";
-import { editKit } from "../../store/workbench";
+import { findGate } from "../../edits/giveStage";
+import { editKit } from "../../document/workbench";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 
 const NONE = "";

@@ -1,6 +1,6 @@
 import { parseFrames, writeAt, type Kit } from "#core";
 import { findJumpFacts, stageOf, type JumpFacts as Facts, type RunnerDocument } from "#stage";
-import { beginGesture, editKit } from "../../store/workbench";
+import { beginGesture, editKit } from "../../document/workbench";
 import { NumberStone } from "../../ui/NumberStone";
 import type { NumberBounds } from "../../ui/numberText";
 import { ChoiceWord } from "../../ui/ChoiceWord";

@@ -1,8 +1,8 @@
 import { writeAt, type Kit } from "#core";
 import type { RunnerDocument } from "#stage";
-import { findGate } from "../../store/giveStage";
-import { AIR, BEAM, freshLetter, resizeLevel, START, type Tile } from "../../store/levelEdits";
-import { editKit } from "../../store/workbench";
+import { findGate } from "../../edits/giveStage";
+import { AIR, BEAM, freshLetter, resizeLevel, START, type Tile } from "../../edits/levelEdits";
+import { editKit } from "../../document/workbench";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 

@@ -1,6 +1,6 @@
 import { writeAt, type Kit } from "#core";
 import { stageOf } from "#stage";
-import { beginGesture, editKit } from "../../store/workbench";
+import { beginGesture, editKit } from "../../document/workbench";
 import { NumberStone } from "../../ui/NumberStone";
 
 /** How easy the ropes are, as one number, and the seed that draws their order. */

@@ -1,7 +1,7 @@
 import { deleteAt, writeAt, type Kit } from "#core";
 import type { RunnerDocument } from "#stage";
-import { widthOf } from "../../store/levelEdits";
-import { beginGesture, editKit } from "../../store/workbench";
+import { widthOf } from "../../edits/levelEdits";
+import { beginGesture, editKit } from "../../document/workbench";
 import { LengthStone } from "../../ui/LengthStone";
 import { GateWord } from "./GateWord";
 

@@ -1,12 +1,12 @@
 import { nanoid } from "nanoid";
 import { leapAtEdges, playRoutine, stageOf } from "#stage";
-import { freezePad, keepSession, pad, setPadSpeed, sleepPad, stepPad, wakePad } from "../../devices/pad";
-import { usePad } from "../../devices/usePad";
-import { goToFrame } from "../../store/playhead";
-import { stageOfProgram } from "../../store/staged";
-import { addTake, compileOnce, workbench } from "../../store/workbench";
-import { useCompiled, useWorkbench } from "../../store/useWorkbench";
-import { toggleReplay } from "../../tape/tapeActions";
+import { freezePad, keepSession, pad, setPadSpeed, sleepPad, stepPad, wakePad } from "../../input/pad";
+import { usePad } from "../../input/usePad";
+import { goToFrame } from "../../document/playhead";
+import { stageOfProgram } from "../../judging/staged";
+import { addTake, compileOnce, workbench } from "../../document/workbench";
+import { useCompiled, useWorkbench } from "../../document/useWorkbench";
+import { toggleReplay } from "../../tape/hand/tapeActions";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 

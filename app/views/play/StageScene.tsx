@@ -1,11 +1,11 @@
 import { useEffect, useRef } from "react";
-import { pad } from "../../devices/pad";
-import { usePad } from "../../devices/usePad";
-import { playhead } from "../../store/playhead";
-import type { Tile, TilePlace } from "../../store/levelEdits";
-import { workbench } from "../../store/workbench";
-import { readPalette } from "../../tape/palette";
-import { tapeLook } from "../../tape/tapeStore";
+import { pad } from "../../input/pad";
+import { usePad } from "../../input/usePad";
+import { playhead } from "../../document/playhead";
+import type { Tile, TilePlace } from "../../edits/levelEdits";
+import { workbench } from "../../document/workbench";
+import { readPalette } from "../../ui/palette";
+import { tapeLook } from "../../tape/tapeLook";
 import { paintDuel } from "./paintDuel";
 import { paintRopes } from "./paintRopes";
 import { paintRunner } from "./paintRunner";

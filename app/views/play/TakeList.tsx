@@ -1,8 +1,8 @@
 import { nanoid } from "nanoid";
-import { say } from "../../shell/notices";
-import { convertTake, copyTake } from "../../store/takeEdits";
-import { addTake, editTake, openTake, removeTake, renameTake, undo } from "../../store/workbench";
-import { useWorkbench } from "../../store/useWorkbench";
+import { say } from "../../ui/notices";
+import { convertTake, copyTake } from "../../edits/takeEdits";
+import { addTake, editTake, openTake, removeTake, renameTake, undo } from "../../document/workbench";
+import { useWorkbench } from "../../document/useWorkbench";
 import { Button } from "../../ui/Button";
 
 /** The takes of the kit: how long, which is open; renamed, copied, brought to the kit's rate, deleted. */

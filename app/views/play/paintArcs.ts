@@ -1,5 +1,5 @@
 import { firstNoteAfter, notes } from "#core";
-import type { Palette } from "../../tape/palette";
+import type { Palette } from "../../ui/palette";
 import type { Scene } from "./scene";
 import { STAGE_NUMBER_FONT, type Eye } from "./scenery";
 

@@ -1,6 +1,6 @@
 import { firstNoteAfter, notes } from "#core";
 import { JACK_STATES, TRACK_STRIDES } from "#stage";
-import type { Palette } from "../../tape/palette";
+import type { Palette } from "../../ui/palette";
 import { paintMeters } from "./paintMeters";
 import type { Scene } from "./scene";
 import { STAGE_FONT, type Helps } from "./scenery";

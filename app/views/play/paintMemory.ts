@@ -1,6 +1,6 @@
 import { firstNoteAfter, notes } from "#core";
-import { hatch } from "../../tape/paintSpan";
-import type { Palette } from "../../tape/palette";
+import { hatch } from "../../tape/paint/paintSpan";
+import type { Palette } from "../../ui/palette";
 import type { Scene } from "./scene";
 import { STAGE_FONT } from "./scenery";
 

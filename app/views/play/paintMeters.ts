@@ -1,5 +1,5 @@
 import { FORMING, readMeter, SUSTAINED } from "#core";
-import type { Palette } from "../../tape/palette";
+import type { Palette } from "../../ui/palette";
 import type { Scene } from "./scene";
 import { STAGE_FONT } from "./scenery";
 

@@ -1,6 +1,6 @@
 import { firstNoteAfter, formatEvent, HIDDEN, notes, OPEN, readMeter, type PatternProgram } from "#core";
-import { formatBinding } from "../../devices/codes";
-import type { Palette } from "../../tape/palette";
+import { formatBinding } from "../../input/codes";
+import type { Palette } from "../../ui/palette";
 import type { Scene } from "./scene";
 import { STAGE_FONT, type Helps } from "./scenery";
 

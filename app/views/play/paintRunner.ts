@@ -1,11 +1,11 @@
 import { BODY_HEIGHT, HALF_WIDTH, type RunnerProgram } from "#stage";
-import type { Palette } from "../../tape/palette";
+import type { Palette } from "../../ui/palette";
 import { paintArcs } from "./paintArcs";
 import { isForgiven, paintForgiven, paintMemory } from "./paintMemory";
 import { paintMeters } from "./paintMeters";
 import type { Scene } from "./scene";
 import { followBody, showWhole, STAGE_FONT, type Eye, type Helps } from "./scenery";
-import type { TilePlace } from "../../store/levelEdits";
+import type { TilePlace } from "../../edits/levelEdits";
 
 const METER_PX = 80;
 function paintLevel(ctx: CanvasRenderingContext2D, palette: Palette, stage: RunnerProgram, eye: Eye): void {

@@ -1,12 +1,12 @@
 import type { Kit, Program, State, Trace } from "#core";
 import type { Replay, StageProgram } from "#stage";
-import { pad } from "../../devices/pad";
-import { compileFresh } from "../../store/compileFresh";
-import { playhead } from "../../store/playhead";
-import { kitOfProgram, replayOnStage, stageOfProgram } from "../../store/staged";
-import { evaluateOnce, workbench, type Evaluated } from "../../store/workbench";
-import { evaluatedNow } from "../../tape/tapeActions";
-import { tapeLook } from "../../tape/tapeStore";
+import { pad } from "../../input/pad";
+import { compileFresh } from "../../judging/compileFresh";
+import { playhead } from "../../document/playhead";
+import { kitOfProgram, replayOnStage, stageOfProgram } from "../../judging/staged";
+import { evaluateOnce, workbench, type Evaluated } from "../../document/workbench";
+import { evaluatedNow } from "../../tape/hand/tapeActions";
+import { tapeLook } from "../../tape/tapeLook";
 
 /** What is to be drawn of a stage on one frame: played right now, or replayed from the open take. */
 export interface Scene {

@@ -1,5 +1,5 @@
 import { BODY_HEIGHT, type RunnerProgram } from "#stage";
-import type { TilePlace } from "../../store/levelEdits";
+import type { TilePlace } from "../../edits/levelEdits";
 
 /** The face of words on a stage, and of numbers. */
 export const STAGE_FONT = '600 13px "Atkinson Hyperlegible Next Variable", sans-serif';

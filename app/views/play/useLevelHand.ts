@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { writeAt } from "#core";
 import { stageOf } from "#stage";
-import { dragKit } from "../../store/dragKit";
+import { dragKit } from "../../document/dragKit";
 import {
   AIR,
   BEAM,
@@ -11,9 +11,9 @@ import {
   widthOf,
   type Tile,
   type TilePlace,
-} from "../../store/levelEdits";
-import { stageOfProgram } from "../../store/staged";
-import { compileOnce, editKit, workbench } from "../../store/workbench";
+} from "../../edits/levelEdits";
+import { stageOfProgram } from "../../judging/staged";
+import { compileOnce, editKit, workbench } from "../../document/workbench";
 import { showWhole, tileUnder } from "./scenery";
 
 const KEYS: Readonly<Record<string, readonly [number, number]>> = {

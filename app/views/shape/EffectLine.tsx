@@ -1,7 +1,7 @@
 import { deleteAt, writeAt, type Kit } from "#core";
 import { effectSchema, stageOf, type Effect } from "#stage";
 import * as v from "valibot";
-import { beginGesture, editKit } from "../../store/workbench";
+import { beginGesture, editKit } from "../../document/workbench";
 import { ChoiceWord, type Choice } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
 import { NumberStone } from "../../ui/NumberStone";

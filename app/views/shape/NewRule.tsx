@@ -2,9 +2,9 @@ import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { memo, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Kit } from "#core";
-import { editKit, workbench } from "../../store/workbench";
-import { addPlain, applyStarter, STARTERS } from "../../store/starters/starters";
-import { useWorkbench } from "../../store/useWorkbench";
+import { editKit, workbench } from "../../document/workbench";
+import { addPlain, applyStarter, STARTERS } from "../../edits/starters/starters";
+import { useWorkbench } from "../../document/useWorkbench";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 
 /** A new rule: what it shall do, in designers' words, on a control; it comes with numbers that work. */

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { writeAt, type Kit } from "#core";
-import { editKit } from "../../store/workbench";
+import { editKit } from "../../document/workbench";
 import { offersOf, type RuleItem } from "./rules";
 
 /** So many fit beside each other; the map under them wants the room. */

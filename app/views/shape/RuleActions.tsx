@@ -1,8 +1,8 @@
 import { useSearchParams } from "react-router";
 import type { Kit } from "#core";
-import { say } from "../../shell/notices";
-import { duplicateRule, keyOfRule, listLeaning, moveRule, removeRule, turnRule } from "../../store/ruleEdits";
-import { editKit, undo, workbench } from "../../store/workbench";
+import { say } from "../../ui/notices";
+import { duplicateRule, keyOfRule, listLeaning, moveRule, removeRule, turnRule } from "../../edits/ruleEdits";
+import { editKit, undo, workbench } from "../../document/workbench";
 import { Button } from "../../ui/Button";
 import type { RuleItem } from "./rules";
 

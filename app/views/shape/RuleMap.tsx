@@ -4,7 +4,7 @@ import { PressLengthMap } from "../../maps/PressLengthMap";
 import { SequenceLadder } from "../../maps/SequenceLadder";
 import { TapLadder } from "../../maps/TapLadder";
 import { WindowMap } from "../../maps/WindowMap";
-import { useSoundKit } from "../../store/useWorkbench";
+import { useSoundKit } from "../../document/useWorkbench";
 import type { RuleItem } from "./rules";
 
 /** The map of time beside a rule's sentence, which is its editor too. */

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import type { Kit, Pattern } from "#core";
-import { keepSession, pad } from "../../devices/pad";
-import { usePad } from "../../devices/usePad";
+import { keepSession, pad } from "../../input/pad";
+import { usePad } from "../../input/usePad";
 import { stepWords } from "../../maps/SequenceLadder";
 import { Button } from "../../ui/Button";
 import { ControlPad } from "../ControlPad";

@@ -13,7 +13,7 @@ import {
   type Offer,
   type SentencePart,
 } from "#core";
-import { keyOfRule, type RulePlace } from "../../store/ruleEdits";
+import { keyOfRule, type RulePlace } from "../../edits/ruleEdits";
 import { nameIn } from "../Sentence";
 
 /** A rule of the kit as the list names it. */

@@ -1,11 +1,11 @@
 import { useEffect, useRef, useState } from "react";
 import type { Control } from "#core";
-import { warnOfBinding } from "../../devices/browserKeys";
-import { captureBinding, type Captured } from "../../devices/capture";
-import { formatBinding } from "../../devices/codes";
-import { sleepPad } from "../../devices/pad";
-import { bindControl } from "../../store/edits";
-import { editKit } from "../../store/workbench";
+import { warnOfBinding } from "../../input/browserKeys";
+import { captureBinding, type Captured } from "../../input/capture";
+import { formatBinding } from "../../input/codes";
+import { sleepPad } from "../../input/pad";
+import { bindControl } from "../../edits/edits";
+import { editKit } from "../../document/workbench";
 import { Button } from "../../ui/Button";
 
 /** Sets a control's bindings anew; one step of undo. */

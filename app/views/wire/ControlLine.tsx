@@ -1,9 +1,9 @@
 import { writeAt, type Control } from "#core";
-import { formatBinding } from "../../devices/codes";
-import { usePad } from "../../devices/usePad";
-import { removeControl } from "../../store/edits";
-import { editKit, undo } from "../../store/workbench";
-import { say } from "../../shell/notices";
+import { formatBinding } from "../../input/codes";
+import { usePad } from "../../input/usePad";
+import { removeControl } from "../../edits/edits";
+import { editKit, undo } from "../../document/workbench";
+import { say } from "../../ui/notices";
 import { useHeldFrames, useValue } from "../ControlPad";
 import { BindButton, setBindings } from "./BindButton";
 import { ValueRiver } from "./ValueRiver";

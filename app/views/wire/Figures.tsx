@@ -1,7 +1,7 @@
 import { useEffect, useState, type ReactNode } from "react";
-import { pad, readFigures } from "../../devices/pad";
-import type { SessionFigures } from "../../devices/sessionFigures";
-import { useWorkbench } from "../../store/useWorkbench";
+import { pad, readFigures } from "../../input/pad";
+import type { SessionFigures } from "../../input/sessionFigures";
+import { useWorkbench } from "../../document/useWorkbench";
 import { Histogram } from "../../ui/Histogram";
 
 /** How often the figures are read anew while the pad is awake, in frames. */

@@ -1,7 +1,7 @@
 import { listHearers, type Hearer, type Kit, type Program } from "#core";
-import { formatCode } from "../../devices/codes";
-import { usePad } from "../../devices/usePad";
-import { useCompiled, useWorkbench } from "../../store/useWorkbench";
+import { formatCode } from "../../input/codes";
+import { usePad } from "../../input/usePad";
+import { useCompiled, useWorkbench } from "../../document/useWorkbench";
 
 function enumerate(names: readonly string[]): string {
   return names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;

@@ -1,9 +1,9 @@
 import { useStore } from "zustand";
 import type { Kit } from "#core";
-import { formatCode } from "../../devices/codes";
-import { keyLabels } from "../../devices/keyLabels";
-import { usePad } from "../../devices/usePad";
-import { useWorkbench } from "../../store/useWorkbench";
+import { formatCode } from "../../input/codes";
+import { keyLabels } from "../../input/keyLabels";
+import { usePad } from "../../input/usePad";
+import { useWorkbench } from "../../document/useWorkbench";
 import { BOARD_SIZE, layoutBoard, PAD_SPOTS } from "./boards";
 import { Layouts } from "./Layouts";
 import { Together } from "./Together";

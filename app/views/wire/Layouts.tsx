@@ -1,11 +1,11 @@
 import { nanoid } from "nanoid";
 import { useRef } from "react";
 import type { Kit, Layout } from "#core";
-import { say } from "../../shell/notices";
-import { applyLayout, layoutOf } from "../../store/edits";
-import { download, readFile } from "../../store/files";
-import { editKit, editLayouts, undo } from "../../store/workbench";
-import { useWorkbench } from "../../store/useWorkbench";
+import { say } from "../../ui/notices";
+import { applyLayout, layoutOf } from "../../edits/edits";
+import { download, readFile } from "../../storage/files";
+import { editKit, editLayouts, undo } from "../../document/workbench";
+import { useWorkbench } from "../../document/useWorkbench";
 import { Button } from "../../ui/Button";
 
 function isInUse(kit: Kit, layout: Layout): boolean {

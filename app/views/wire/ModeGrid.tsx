@@ -1,10 +1,10 @@
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import type { Control, Kit, Program } from "#core";
 import { listHearers } from "#core";
-import { isActiveIn, setActiveIn } from "../../store/modeEdits";
-import { editKit } from "../../store/workbench";
-import { kitOfProgram } from "../../store/staged";
-import { useCompiled } from "../../store/useWorkbench";
+import { isActiveIn, setActiveIn } from "../../edits/modeEdits";
+import { editKit } from "../../document/workbench";
+import { kitOfProgram } from "../../judging/staged";
+import { useCompiled } from "../../document/useWorkbench";
 
 interface Rule {
   readonly list: "patterns" | "moves";

@@ -1,7 +1,7 @@
-import { formatCode } from "../../devices/codes";
-import type { RawEvent } from "../../devices/pad";
-import { usePad } from "../../devices/usePad";
-import { useWorkbench } from "../../store/useWorkbench";
+import { formatCode } from "../../input/codes";
+import type { RawEvent } from "../../input/pad";
+import { usePad } from "../../input/usePad";
+import { useWorkbench } from "../../document/useWorkbench";
 
 const DROPPED_WORDS: Readonly<Record<RawEvent["dropped"], string>> = {
   "": "",

@@ -1,10 +1,10 @@
 import { Link } from "react-router";
-import { findCtrlClash } from "../../devices/browserKeys";
-import { letAllGo } from "../../devices/pad";
-import { usePad } from "../../devices/usePad";
-import { addControl } from "../../store/edits";
-import { editKit } from "../../store/workbench";
-import { useWorkbench } from "../../store/useWorkbench";
+import { findCtrlClash } from "../../input/browserKeys";
+import { letAllGo } from "../../input/pad";
+import { usePad } from "../../input/usePad";
+import { addControl } from "../../edits/edits";
+import { editKit } from "../../document/workbench";
+import { useWorkbench } from "../../document/useWorkbench";
 import { Button } from "../../ui/Button";
 import { ControlStrip } from "../ControlStrip";
 import { ControlLine } from "./ControlLine";

@@ -1,12 +1,12 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import type { Kit, Stick } from "#core";
-import { holdOnScreen, pad, wakePad } from "../../devices/pad";
-import { usePad } from "../../devices/usePad";
-import { setThresholds } from "../../store/edits";
+import { holdOnScreen, pad, wakePad } from "../../input/pad";
+import { usePad } from "../../input/usePad";
+import { setThresholds } from "../../edits/edits";
 import { followPointer } from "../../ui/followPointer";
-import { dragKit } from "../../store/dragKit";
-import { editKit } from "../../store/workbench";
-import { DIGIT_ARROWS } from "../../tape/stickRows";
+import { dragKit } from "../../document/dragKit";
+import { editKit } from "../../document/workbench";
+import { DIGIT_ARROWS } from "../../tape/model/stickRows";
 
 const SIZE = 168;
 const RADIUS = 72;

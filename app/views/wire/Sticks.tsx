@@ -1,9 +1,9 @@
 import { writeAt, type Kit, type Stick } from "#core";
-import { say } from "../../shell/notices";
-import { addStick, removeAt } from "../../store/edits";
-import { editKit, undo } from "../../store/workbench";
-import { useWorkbench } from "../../store/useWorkbench";
-import { DIGIT_ARROWS } from "../../tape/stickRows";
+import { say } from "../../ui/notices";
+import { addStick, removeAt } from "../../edits/edits";
+import { editKit, undo } from "../../document/workbench";
+import { useWorkbench } from "../../document/useWorkbench";
+import { DIGIT_ARROWS } from "../../tape/model/stickRows";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { StickDial, useDigit } from "./StickDial";

@@ -1,6 +1,6 @@
 import type { Kit } from "#core";
-import { formatCode } from "../../devices/codes";
-import { usePad } from "../../devices/usePad";
+import { formatCode } from "../../input/codes";
+import { usePad } from "../../input/usePad";
 
 const MOST_KEYS = 9;
 

@@ -1,9 +1,9 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import type { Control } from "#core";
-import { pad } from "../../devices/pad";
-import { setThresholds } from "../../store/edits";
-import { dragKit } from "../../store/dragKit";
-import { editKit } from "../../store/workbench";
+import { pad } from "../../input/pad";
+import { setThresholds } from "../../edits/edits";
+import { dragKit } from "../../document/dragKit";
+import { editKit } from "../../document/workbench";
 
 const WIDTH = 168;
 const HEIGHT = 40;

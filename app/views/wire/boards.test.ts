@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { CODE_PATTERN } from "#core";
-import { formatBinding, formatCode } from "../../devices/codes";
-import { keyLabels } from "../../devices/keyLabels";
+import { formatBinding, formatCode } from "../../input/codes";
+import { keyLabels } from "../../input/keyLabels";
 import { countBins } from "../../ui/Histogram";
 import { BOARD_SIZE, layoutBoard, PAD_SPOTS } from "./boards";
 

@@ -1,0 +1,336 @@
+import { playhead } from "../../document/playhead";
+import type { TapeChange } from "../model/changes";
+import type { TapeHandle } from "../model/handles";
+import { paintTape } from "../paint/paintTape";
+import { readPalette, type Palette } from "../../ui/palette";
+import type { TapePoint } from "../model/pressOf";
+import { isPaintable, type StrokeResult } from "./stroke";
+import {
+  beginBrush,
+  beginPan,
+  beginPull,
+  beginRow,
+  beginScrub,
+  beginSweep,
+  frameUnder,
+  rowUnder,
+  type Brush,
+  type Pull,
+  type TapeGesture,
+  type TapePlace,
+} from "./tapeGestures";
+import { EMPTY_TAPE, type TapeGroup, type TapeModel, type TapeRow } from "../model/tapeRows";
+import {
+  clampView,
+  isSameView,
+  laneWidth,
+  LABEL_PX,
+  RULER_PX,
+  revealFrame,
+  revealRows,
+  revealStretch,
+  zoomView,
+  type TapeStretchOfRows,
+  type TapeView,
+} from "../model/tapeView";
+
+/** A mark or a stretch that was clicked. */
+export interface TapeChoice {
+  /** −1 below the last row. */
+  readonly row: number;
+  readonly frame: number;
+  /** The note of the nearest mark, −1 when there is none. */
+  readonly note: number;
+}
+
+/** Owns the tape's canvas: its size, its animation frames and its pointer. Draws only when something has changed. */
+export interface TapeController {
+  readonly view: () => TapeView;
+  readonly setModel: (model: TapeModel) => void;
+  /** While live the newest frame stays in sight and nothing is to be clicked. */
+  readonly setLive: (isLive: boolean) => void;
+  /** The row the keys act on. */
+  readonly setRow: (row: number) => void;
+  /** What is drawn over the rows: the way of a press, what a pull has changed, a stretch that is measured. */
+  readonly setOverlay: (overlay: TapeOverlay) => void;
+  readonly setTool: (tool: "look" | "paint") => void;
+  readonly zoom: (factor: number) => void;
+  readonly reveal: (frame: number) => void;
+  /** Brings a stretch of frames into sight, and rows from the first to the last; the rows stay so when the size changes. */
+  readonly revealPlace: (place: TapeStretchOfRows) => void;
+  readonly showStretch: (firstFrame: number, pxPerFrame: number) => void;
+  /** Zooms so that these frames just fit, both ends included. */
+  readonly showFrames: (from: number, to: number) => void;
+  readonly destroy: () => void;
+}
+
+export interface TapeOverlay {
+  readonly links: readonly TapePoint[];
+  readonly changes: readonly TapeChange[];
+  readonly stretch: { readonly from: number; readonly to: number } | undefined;
+  readonly ghosts: readonly (TapeRow | undefined)[];
+}
+
+export interface TapeListener {
+  /** The ends that can be pulled on a row. */
+  readonly handlesOf: (row: number) => readonly TapeHandle[];
+  /** A pull: begun, moved to so many frames (the words come back), ended, or broken off. */
+  readonly onPullBegin: (handle: TapeHandle) => void;
+  readonly onPull: (handle: TapeHandle, frames: number) => string;
+  readonly onPullEnd: (isCancelled: boolean) => void;
+  /** A stroke of the brush on a lane's row. */
+  readonly onStroke: (row: number, result: StrokeResult) => void;
+  /** A stretch swept over the ruler with Shift. */
+  readonly onStretch: (from: number, to: number) => void;
+  readonly onHover: (frame: number, x: number, y: number) => void;
+  readonly onChoose: (choice: TapeChoice) => void;
+  readonly onRow: (row: number) => void;
+  readonly onFold: (group: TapeGroup) => void;
+  /** A row dragged by one place; false where it can go no farther. The model has it there at once. */
+  readonly onMoveRow: (row: number, by: 1 | -1) => boolean;
+  readonly onScrub: (frame: number) => void;
+  readonly onView: (view: TapeView) => void;
+}
+
+const HANDLE_REACH_PX = 6;
+
+/** Takes over a canvas. Call destroy when it leaves the page. */
+export function createTapeController(canvas: HTMLCanvasElement, listener: TapeListener): TapeController {
+  const ctx = canvas.getContext("2d", { alpha: false })!;
+  let palette: Palette = readPalette(canvas);
+  let model = EMPTY_TAPE;
+  let isLive = false;
+  let view: TapeView = { firstFrame: 0, pxPerFrame: 8, widthPx: 0, heightPx: 0, scrollPx: 0 };
+  let hover = -1;
+  let hoverRow = -1;
+  let handles: readonly TapeHandle[] = [];
+  let keyRow = 0;
+  let request = 0;
+  let overlay: TapeOverlay = { links: [], changes: [], stretch: undefined, ghosts: [] };
+  let tool: "look" | "paint" = "look";
+  /** The rows that were brought into sight last, until a hand scrolls. */
+  let shownRows: { firstRow: number; lastRow: number } | undefined;
+  let gesture: TapeGesture | undefined;
+  const surface = { model: () => model, view: () => view, setView, repaint, listener };
+
+  function paint(): void {
+    request = 0;
+    const ratio = window.devicePixelRatio || 1;
+    const width = Math.round(view.widthPx * ratio);
+    const height = Math.round(view.heightPx * ratio);
+    if (canvas.width !== width || canvas.height !== height) {
+      canvas.width = width;
+      canvas.height = height;
+    }
+    ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+    const frame = isLive ? model.frames - 1 : playhead.getState().frame;
+    const pull = gesture?.kind === "pull" ? (gesture as Pull).shown() : undefined;
+    paintTape(ctx, palette, view, model, {
+      ...overlay,
+      handles: pull ? [pull.handle] : isLive || tool === "paint" ? [] : handles,
+      pull,
+      stroke: gesture?.kind === "stroke" ? (gesture as Brush).shown() : undefined,
+      playhead: model.frames === 0 ? -1 : Math.max(0, frame),
+      hover,
+      chosenRow: keyRow,
+    });
+    canvas.dataset.painted = String(model.frames);
+    canvas.dataset.firstFrame = String(view.firstFrame);
+    canvas.dataset.scrollPx = String(view.scrollPx);
+  }
+
+  function repaint(): void {
+    request ||= requestAnimationFrame(paint);
+  }
+
+  function setView(next: TapeView): void {
+    const before = view;
+    view = clampView(next, model.frames, model.rows.length);
+    if (!isSameView(before, view)) listener.onView(view);
+    repaint();
+  }
+
+  function placeOf(event: PointerEvent | WheelEvent): TapePlace {
+    const box = canvas.getBoundingClientRect();
+    return { x: event.clientX - box.left, y: event.clientY - box.top };
+  }
+
+  /** The handle under the hand on the row it is over. */
+  function handleAt(x: number, row: number): TapeHandle | undefined {
+    if (isLive || tool === "paint") return undefined;
+    return handles.find(
+      handle =>
+        handle.row === row &&
+        Math.abs(LABEL_PX + (handle.edge - view.firstFrame) * view.pxPerFrame - x) <= HANDLE_REACH_PX,
+    );
+  }
+
+  function hoverOver(row: number): void {
+    if (row === hoverRow) return;
+    hoverRow = row;
+    handles = row >= 0 && row < model.rows.length ? listener.handlesOf(row) : [];
+  }
+
+  function endGesture(isCancelled: boolean, place: TapePlace = { x: 0, y: 0 }): void {
+    const ended = gesture;
+    if (!ended) return;
+    gesture = undefined;
+    if (ended.kind === "pull") hoverRow = -1;
+    if (isCancelled) ended.cancel();
+    else ended.end(place);
+    repaint();
+  }
+
+  function beginGesture(event: PointerEvent, place: TapePlace): TapeGesture | undefined {
+    const isOverLanes = place.x >= LABEL_PX;
+    const row = rowUnder(surface, place.y);
+    const handle = handleAt(place.x, row);
+    if (handle) {
+      hover = -1;
+      listener.onHover(-1, 0, 0);
+      return beginPull(surface, handle, place);
+    }
+    if (!isOverLanes && row >= 0 && !isLive) return beginRow(surface, place);
+    if (tool === "paint" && isOverLanes && row >= 0 && !isLive)
+      return beginBrush(surface, place, event.shiftKey);
+    if (place.y < RULER_PX && isOverLanes && !isLive)
+      return event.shiftKey ? beginSweep(surface, place) : beginScrub(surface, place);
+    return beginPan(surface, place, isOverLanes && !isLive);
+  }
+
+  function onPointerDown(event: PointerEvent): void {
+    const place = placeOf(event);
+    shownRows = undefined;
+    canvas.setPointerCapture(event.pointerId);
+    hoverOver(rowUnder(surface, place.y));
+    gesture = beginGesture(event, place);
+    repaint();
+  }
+
+  function cursorAt({ x, y }: TapePlace): string {
+    const row = rowUnder(surface, y);
+    if (handleAt(x, row)) return "ew-resize";
+    const found = model.rows[row];
+    if (x < LABEL_PX && found && !isLive) return "pointer";
+    return tool === "paint" && found && isPaintable(found) ? "crosshair" : "";
+  }
+
+  function onPointerMove(event: PointerEvent): void {
+    const place = placeOf(event);
+    gesture?.move(place);
+    if (gesture && gesture.kind !== "pan") return;
+    hoverOver(rowUnder(surface, place.y));
+    canvas.style.cursor = cursorAt(place);
+    hover = place.x >= LABEL_PX && !isLive && model.frames > 0 ? frameUnder(surface, place.x) : -1;
+    listener.onHover(hover, place.x, place.y);
+    repaint();
+  }
+
+  function onPointerUp(event: PointerEvent): void {
+    endGesture(false, placeOf(event));
+  }
+
+  function onPointerLeave(): void {
+    if (!gesture) hoverOver(-1);
+    hover = -1;
+    listener.onHover(-1, 0, 0);
+    repaint();
+  }
+
+  function onPointerCancel(): void {
+    endGesture(true);
+  }
+
+  function onEscape(event: KeyboardEvent): void {
+    if (event.key === "Escape") endGesture(true);
+  }
+
+  function onWheel(event: WheelEvent): void {
+    event.preventDefault();
+    shownRows = undefined;
+    const { x } = placeOf(event);
+    if (event.ctrlKey) setView(zoomView(view, Math.exp(-event.deltaY / 300), x));
+    else if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
+      setView({ ...view, firstFrame: view.firstFrame + (event.deltaX || event.deltaY) / view.pxPerFrame });
+    } else setView({ ...view, scrollPx: view.scrollPx + event.deltaY });
+  }
+
+  function onTheme(): void {
+    palette = readPalette(canvas);
+    repaint();
+  }
+
+  const resizing = new ResizeObserver(([entry]) => {
+    if (!entry) return;
+    const sized = { ...view, widthPx: entry.contentRect.width, heightPx: entry.contentRect.height };
+    setView(shownRows ? revealRows(sized, shownRows.firstRow, shownRows.lastRow) : sized);
+    if (request) cancelAnimationFrame(request);
+    paint();
+  });
+  resizing.observe(canvas);
+  const stopFollowing = playhead.subscribe(({ frame }, before) => {
+    if (!isLive && frame !== before.frame) setView(revealFrame(view, frame));
+    repaint();
+  });
+  const ending = new AbortController();
+  const { signal } = ending;
+  canvas.addEventListener("pointerdown", onPointerDown, { signal });
+  canvas.addEventListener("pointermove", onPointerMove, { signal });
+  canvas.addEventListener("pointerup", onPointerUp, { signal });
+  canvas.addEventListener("pointerleave", onPointerLeave, { signal });
+  canvas.addEventListener("pointercancel", onPointerCancel, { signal });
+  canvas.addEventListener("wheel", onWheel, { passive: false, signal });
+  window.addEventListener("keydown", onEscape, { signal });
+  window.addEventListener("moss-tap-theme", onTheme, { signal });
+  void document.fonts.ready.then(repaint);
+
+  return {
+    view: () => view,
+    setOverlay(next) {
+      overlay = next;
+      repaint();
+    },
+    setTool(next) {
+      tool = next;
+      repaint();
+    },
+    setModel(next) {
+      model = next;
+      canvas.dataset.rows = model.rows.map(row => row.name).join("|");
+      hoverRow = -1;
+      handles = [];
+      if (isLive) setView({ ...view, firstFrame: Infinity });
+      else setView(view);
+    },
+    setLive(next) {
+      isLive = next;
+      repaint();
+    },
+    setRow(next) {
+      keyRow = next;
+      repaint();
+    },
+    zoom(factor) {
+      const shown = playhead.getState().frame;
+      const about = LABEL_PX + (shown + 0.5 - view.firstFrame) * view.pxPerFrame;
+      setView(revealFrame(zoomView(view, factor, about), shown));
+    },
+    reveal: frame => setView(revealFrame(view, frame)),
+    revealPlace({ from, to, firstRow, lastRow }) {
+      shownRows = { firstRow, lastRow };
+      setView(revealRows(revealStretch(view, from, to), firstRow, lastRow));
+    },
+    showStretch: (firstFrame, pxPerFrame) => setView({ ...view, firstFrame, pxPerFrame }),
+    showFrames(from, to) {
+      const pxPerFrame = laneWidth(view) / Math.max(1, to - from + 1);
+      setView({ ...view, pxPerFrame, firstFrame: from });
+    },
+    destroy() {
+      cancelAnimationFrame(request);
+      resizing.disconnect();
+      stopFollowing();
+      ending.abort();
+      endGesture(true);
+    },
+  };
+}

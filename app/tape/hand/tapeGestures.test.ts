@@ -1,0 +1,190 @@
+import { expect, test } from "vitest";
+import type { TapeListener } from "./tapeController";
+import {
+  beginBrush,
+  beginPan,
+  beginPull,
+  beginRow,
+  beginScrub,
+  beginSweep,
+  rowUnder,
+  type TapeSurface,
+} from "./tapeGestures";
+import { addMark, addSpan, createRow, EMPTY_TAPE, type TapeModel } from "../model/tapeRows";
+import { LABEL_PX, ROW_PX, RULER_PX, type TapeView } from "../model/tapeView";
+
+const VIEW: TapeView = { firstFrame: 10, pxPerFrame: 8, widthPx: 1000, heightPx: 300, scrollPx: 0 };
+
+function sketch(): TapeModel {
+  const leap = createRow("controls", { id: "leap", name: "Leap" });
+  addSpan(leap, 20, 26, "down");
+  const brace = createRow("controls", { id: "brace", name: "Brace" });
+  const hop = createRow("moves", { id: "hop", name: "Hop" });
+  addMark(hop, 30, "performed", 7, 28);
+  return { ...EMPTY_TAPE, frames: 100, rows: [leap, brace, hop] };
+}
+
+/** A surface that writes down what it is told. */
+function surface(model = sketch()) {
+  const told: unknown[][] = [];
+  let view = VIEW;
+  const tell =
+    (name: string, answer?: unknown) =>
+    (...args: unknown[]) => {
+      told.push([name, ...args]);
+      return answer;
+    };
+  const listener = {
+    handlesOf: () => [],
+    onPullBegin: tell("begin"),
+    onPull: tell("pull", "8f"),
+    onPullEnd: tell("end"),
+    onStroke: tell("stroke"),
+    onStretch: tell("stretch"),
+    onHover: tell("hover"),
+    onChoose: tell("choose"),
+    onRow: tell("row"),
+    onFold: tell("fold"),
+    onMoveRow: (row: number, by: 1 | -1) => {
+      told.push(["move", row, by]);
+      return row + by < 2;
+    },
+    onScrub: tell("scrub"),
+    onView: tell("view"),
+  } as unknown as TapeListener;
+  const made: TapeSurface = {
+    model: () => model,
+    view: () => view,
+    setView: next => (view = next),
+    repaint: () => undefined,
+    listener,
+  };
+  return { made, told, viewNow: () => view };
+}
+
+const at = (frame: number, row: number) => ({
+  x: LABEL_PX + (frame - VIEW.firstFrame) * VIEW.pxPerFrame,
+  y: RULER_PX + row * ROW_PX + ROW_PX / 2,
+});
+const onName = (row: number, x = 80) => ({ x, y: RULER_PX + row * ROW_PX + 12 });
+
+test("a pull tells every length the hand comes to, never less than the least, and ends once", () => {
+  const { made, told } = surface();
+  const handle = {
+    row: 2,
+    edge: 35,
+    anchor: 29,
+    least: 0,
+    path: ["moves", 0, "buffer"],
+    rounding: "atMost" as const,
+    words: "remembered for",
+  };
+  const pull = beginPull(made, handle, at(35, 2));
+  pull.move(at(38, 2));
+  pull.move(at(12, 2));
+  expect(pull.shown().words).toBe("8f");
+  expect(pull.shown().handle.edge).toBe(29);
+  pull.end(at(12, 2));
+  const lengths = told.flatMap(([name, , frames]) => (name === "pull" ? [frames] : []));
+  expect(lengths).toEqual([6, 9, 0]);
+  expect(told.at(-1)).toEqual(["end", false]);
+});
+
+test("a pull broken off says so", () => {
+  const { made, told } = surface();
+  const handle = { row: 2, edge: 35, anchor: 29, least: 0, path: [], rounding: "atMost" as const, words: "" };
+  beginPull(made, handle, at(35, 2)).cancel();
+  expect(told.at(-1)).toEqual(["end", true]);
+});
+
+test("a brush shows the stretch it would leave, and paints it when let go", () => {
+  const { made, told } = surface();
+  const brush = beginBrush(made, at(40, 1), false)!;
+  brush.move(at(44.5, 1));
+  expect(brush.shown()).toEqual({ row: 1, from: 40, to: 45 });
+  brush.end(at(46.5, 1));
+  expect(told).toEqual([["stroke", 1, { wipeFrom: 40, wipeTo: 40, fillFrom: 40, fillTo: 47 }]]);
+});
+
+test("a brush broken off paints nothing; rows the core made cannot be painted", () => {
+  const { made, told } = surface();
+  beginBrush(made, at(40, 1), false)!.cancel();
+  expect(told).toEqual([]);
+  expect(beginBrush(made, at(40, 2), false)).toBeUndefined();
+  expect(beginBrush(made, at(40, 9), false)).toBeUndefined();
+});
+
+test("a sweep gives its stretch whichever way it goes", () => {
+  const { made, told } = surface();
+  const sweep = beginSweep(made, at(50, -1));
+  sweep.move(at(60.5, -1));
+  sweep.move(at(44.5, -1));
+  expect(told).toEqual([
+    ["stretch", 50, 60],
+    ["stretch", 44, 50],
+  ]);
+});
+
+test("scrubbing follows the hand, and stays within the take", () => {
+  const { made, told } = surface();
+  const scrub = beginScrub(made, at(50, -1));
+  scrub.move(at(400, -1));
+  expect(told).toEqual([
+    ["scrub", 50],
+    ["scrub", 99],
+  ]);
+});
+
+test("a press let go where it began chooses what stands there: a mark within reach, or the row at that frame", () => {
+  const { made, told } = surface();
+  beginPan(made, at(31, 2), true).end(at(31, 2));
+  expect(told).toEqual([
+    ["scrub", 30],
+    ["choose", { row: 2, frame: 30, note: 7 }],
+  ]);
+  told.length = 0;
+  beginPan(made, at(22.5, 0), true).end(at(22.5, 0));
+  expect(told.at(-1)).toEqual(["choose", { row: 0, frame: 22, note: -1 }]);
+  told.length = 0;
+  beginPan(made, at(22, 8), true).end(at(22, 8));
+  expect(told.at(-1)).toEqual(["choose", { row: -1, frame: 22, note: -1 }]);
+});
+
+test("a pan moves the view and chooses nothing", () => {
+  const { made, told, viewNow } = surface();
+  const pan = beginPan(made, at(30, 1), true);
+  pan.move(at(20, 1));
+  pan.end(at(20, 1));
+  expect(viewNow().firstFrame).toBe(20);
+  expect(told).toEqual([]);
+});
+
+test("a click on a name chooses its row; on the mark before the first of a group it folds", () => {
+  const { made, told } = surface();
+  beginRow(made, onName(1)).end(onName(1));
+  beginRow(made, onName(0, 12)).end(onName(0, 12));
+  beginRow(made, onName(1, 12)).end(onName(1, 12));
+  beginRow(made, onName(2, 12)).end(onName(2, 12));
+  expect(told).toEqual([
+    ["row", 1],
+    ["fold", "controls"],
+    ["row", 1],
+    ["fold", "moves"],
+  ]);
+});
+
+test("a name dragged moves its row place by place, as far as it may, and is then no click", () => {
+  const { made, told } = surface();
+  const drag = beginRow(made, onName(0));
+  drag.move(onName(2));
+  drag.end(onName(2));
+  expect(told).toEqual([
+    ["move", 0, 1],
+    ["move", 1, 1],
+  ]);
+});
+
+test("over the ruler there is no row", () => {
+  expect(rowUnder(surface().made, 5)).toBe(-1);
+  expect(rowUnder(surface().made, RULER_PX + ROW_PX * 2.5)).toBe(2);
+});

@@ -1,0 +1,198 @@
+import type { TapeHandle } from "../model/handles";
+import { beginStroke, endStroke, type Stroke } from "./stroke";
+import type { TapeListener } from "./tapeController";
+import type { TapeModel } from "../model/tapeRows";
+import { LABEL_PX, ROW_PX, RULER_PX, xToFrame, type TapeView } from "../model/tapeView";
+
+/** A place on the canvas, in px from its corner. */
+export interface TapePlace {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** What a hand works on. */
+export interface TapeSurface {
+  readonly model: () => TapeModel;
+  readonly view: () => TapeView;
+  readonly setView: (view: TapeView) => void;
+  readonly repaint: () => void;
+  readonly listener: TapeListener;
+}
+
+/** One movement of the hand, from press to release. Exactly one of end and cancel is called, once. */
+export interface TapeGesture {
+  readonly kind: "pull" | "stroke" | "sweep" | "scrub" | "pan" | "row";
+  readonly move: (place: TapePlace) => void;
+  readonly end: (place: TapePlace) => void;
+  readonly cancel: () => void;
+}
+
+const REACH_PX = 10;
+const CLICK_PX = 3;
+/** The width of the fold marks, left of the names. */
+const FOLD_PX = 24;
+
+/** The frame under a place, within the take. */
+export function frameUnder({ model, view }: TapeSurface, x: number): number {
+  return Math.max(0, Math.min(model().frames - 1, xToFrame(view(), x)));
+}
+
+/** The row under a place; −1 over the ruler. May lie beyond the last row. */
+export function rowUnder({ view }: TapeSurface, y: number): number {
+  return y < RULER_PX ? -1 : Math.floor((y - RULER_PX + view().scrollPx) / ROW_PX);
+}
+
+/** The mark of a row nearest to a place, within reach. */
+function findMark(model: TapeModel, view: TapeView, row: number, x: number): number {
+  const found = model.rows[row];
+  let best = -1;
+  let bestPx = REACH_PX;
+  found?.markFrame.forEach((frame, k) => {
+    const off = Math.abs(LABEL_PX + (frame + 0.5 - view.firstFrame) * view.pxPerFrame - x);
+    if (off <= bestPx) {
+      bestPx = off;
+      best = k;
+    }
+  });
+  return best;
+}
+
+/** Pulls the end of a window; what it says beside the hand can be read while it lasts. */
+export interface Pull extends TapeGesture {
+  readonly shown: () => { readonly handle: TapeHandle; readonly words: string };
+}
+
+export function beginPull(surface: TapeSurface, handle: TapeHandle, place: TapePlace): Pull {
+  const { listener } = surface;
+  let shown = { handle, words: "" };
+  const move = ({ x }: TapePlace) => {
+    const view = surface.view();
+    const edge = Math.round(view.firstFrame + (x - LABEL_PX) / view.pxPerFrame);
+    const frames = Math.max(handle.least, edge - handle.anchor);
+    const moved = { ...handle, edge: handle.anchor + frames };
+    shown = { handle: moved, words: listener.onPull(moved, frames) };
+    surface.repaint();
+  };
+  listener.onPullBegin(handle);
+  move(place);
+  return {
+    kind: "pull",
+    shown: () => shown,
+    move,
+    end: () => listener.onPullEnd(false),
+    cancel: () => listener.onPullEnd(true),
+  };
+}
+
+/** Paints on a lane; the stretch that it would leave can be read while it lasts. */
+export interface Brush extends TapeGesture {
+  readonly shown: () => { readonly row: number; readonly from: number; readonly to: number };
+}
+
+export function beginBrush(surface: TapeSurface, place: TapePlace, isWipe: boolean): Brush | undefined {
+  const view = surface.view();
+  const at = view.firstFrame + (place.x - LABEL_PX) / view.pxPerFrame;
+  const stroke: Stroke | undefined = beginStroke(
+    surface.model(),
+    rowUnder(surface, place.y),
+    at,
+    6 / view.pxPerFrame,
+    isWipe,
+  );
+  if (!stroke) return undefined;
+  let frame = frameUnder(surface, place.x);
+  const result = () => endStroke(stroke, frame, surface.model().frames);
+  return {
+    kind: "stroke",
+    shown() {
+      const { wipeFrom, wipeTo, fillFrom, fillTo } = result();
+      return fillFrom === fillTo
+        ? { row: stroke.row, from: wipeFrom, to: wipeTo }
+        : { row: stroke.row, from: fillFrom, to: fillTo };
+    },
+    move({ x }) {
+      frame = frameUnder(surface, x);
+      surface.repaint();
+    },
+    end({ x }) {
+      frame = frameUnder(surface, x);
+      surface.listener.onStroke(stroke.row, result());
+    },
+    cancel: surface.repaint,
+  };
+}
+
+/** Sweeps a stretch over the ruler. */
+export function beginSweep(surface: TapeSurface, place: TapePlace): TapeGesture {
+  const from = frameUnder(surface, place.x);
+  return {
+    kind: "sweep",
+    move({ x }) {
+      const frame = frameUnder(surface, x);
+      surface.listener.onStretch(Math.min(from, frame), Math.max(from, frame));
+    },
+    end: () => undefined,
+    cancel: () => undefined,
+  };
+}
+
+/** Drags the playhead along the ruler. */
+export function beginScrub(surface: TapeSurface, place: TapePlace): TapeGesture {
+  const move = ({ x }: TapePlace) => surface.listener.onScrub(frameUnder(surface, x));
+  move(place);
+  return { kind: "scrub", move, end: () => undefined, cancel: () => undefined };
+}
+
+/** Pans; a press let go where it began is a click on what stands there. */
+export function beginPan(surface: TapeSurface, place: TapePlace, canChoose: boolean): TapeGesture {
+  const before = surface.view();
+  const isMoved = ({ x, y }: TapePlace) => Math.abs(x - place.x) + Math.abs(y - place.y) > CLICK_PX;
+  return {
+    kind: "pan",
+    move(now) {
+      if (!isMoved(now)) return;
+      const view = surface.view();
+      const firstFrame = before.firstFrame - (now.x - place.x) / view.pxPerFrame;
+      surface.setView({ ...view, firstFrame, scrollPx: before.scrollPx - (now.y - place.y) });
+    },
+    end(now) {
+      const model = surface.model();
+      if (isMoved(now) || !canChoose || model.frames === 0) return;
+      const row = rowUnder(surface, now.y);
+      const mark = findMark(model, surface.view(), row, now.x);
+      const found = model.rows[row];
+      const frame = mark >= 0 && found ? found.markFrame[mark]! : frameUnder(surface, now.x);
+      surface.listener.onScrub(frame);
+      surface.listener.onChoose({
+        row: found ? row : -1,
+        frame,
+        note: mark >= 0 && found ? found.markNote[mark]! : -1,
+      });
+    },
+    cancel: () => undefined,
+  };
+}
+
+/** On a name: a click chooses the row, one on the mark before it folds its group, a drag moves the row. */
+export function beginRow(surface: TapeSurface, place: TapePlace): TapeGesture {
+  let row = rowUnder(surface, place.y);
+  const begun = row;
+  return {
+    kind: "row",
+    move({ y }) {
+      const over = rowUnder(surface, y);
+      while (over !== row && surface.model().rows[row]) {
+        const by = over > row ? 1 : -1;
+        if (!surface.listener.onMoveRow(row, by)) return;
+        row += by;
+      }
+    },
+    end({ x }) {
+      if (row !== begun || !surface.model().rows[row]) return;
+      const isFirst = surface.model().rows[row - 1]?.group !== surface.model().rows[row]!.group;
+      if (x < FOLD_PX && isFirst) surface.listener.onFold(surface.model().rows[row]!.group);
+      else surface.listener.onRow(row);
+    },
+    cancel: () => undefined,
+  };
+}

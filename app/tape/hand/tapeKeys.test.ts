@@ -1,0 +1,186 @@
+import { beforeEach, expect, test } from "vitest";
+import type { Kit, Take } from "#core";
+import { playhead } from "../../document/playhead";
+import { closeKit, keepVariant, workbench } from "../../document/workbench";
+import { arrangeRows } from "../model/arrangeRows";
+import { findRow, keyOfRow } from "../model/tapeRows";
+import { buildTape } from "../model/buildTape";
+import { evaluatedNow } from "./tapeActions";
+import type { TapeController } from "./tapeController";
+import { pressTapeKey, type TapeKeysTarget } from "./tapeKeys";
+import { tapeLook } from "../tapeLook";
+
+const KIT: Kit = {
+  format: "moss-tap/kit",
+  version: 1,
+  id: "keys",
+  name: "Keys",
+  rate: 60,
+  controls: ["a", "b"].map(id => ({ id, name: id.toUpperCase(), bindings: [] })),
+  patterns: [{ id: "p", name: "P", kind: "press", control: "a" }],
+};
+
+const TAKE: Take = {
+  format: "moss-tap/take",
+  version: 1,
+  id: "t",
+  name: "T",
+  rate: 60,
+  frames: 80,
+  lanes: {
+    a: [
+      [10, 1],
+      [14, 0],
+      [40, 1],
+      [44, 0],
+    ],
+  },
+};
+
+let chosen = "";
+const zooms: unknown[][] = [];
+
+function target(): TapeKeysTarget {
+  const now = evaluatedNow()!;
+  const { kit, rows } = workbench.getState();
+  const whole = buildTape(kit!, now.program, now.trace, now.take);
+  const model = arrangeRows(whole, rows);
+  return {
+    model,
+    whole,
+    controller: {
+      reveal: () => undefined,
+      zoom: (factor: number) => zooms.push(["zoom", factor]),
+      showFrames: (from: number, to: number) => zooms.push(["show", from, to]),
+    } as unknown as TapeController,
+    row: findRow(model.rows, chosen),
+    chooseRow: next => (chosen = keyOfRow(model.rows[next]!)),
+    openFate: (at, frame) => zooms.push(["fate", at, frame]),
+    openSheet: () => zooms.push(["sheet"]),
+  };
+}
+
+const press = (key: string, held: { shift?: boolean; alt?: boolean } = {}) =>
+  pressTapeKey({ key, shiftKey: held.shift ?? false, altKey: held.alt ?? false }, target());
+
+const frame = () => playhead.getState().frame;
+
+beforeEach(() => {
+  closeKit();
+  workbench.setState({ kit: KIT, takes: [TAKE], openTakeId: "t" });
+  playhead.setState({ frame: 0, isPlaying: false });
+  tapeLook.setState({ stretch: undefined, isLooping: false, tool: "look", laidOver: undefined, speed: 1 });
+  chosen = "";
+  zooms.length = 0;
+});
+
+test("arrows step by a frame, with Shift by ten, and stay within the take", () => {
+  press("ArrowRight");
+  press("ArrowRight", { shift: true });
+  expect(frame()).toBe(11);
+  press("ArrowLeft");
+  expect(frame()).toBe(10);
+  press("End");
+  press("ArrowRight");
+  expect(frame()).toBe(79);
+  press("Home");
+  expect(frame()).toBe(0);
+});
+
+test("brackets go from event to event, braces within the chosen row", () => {
+  press("]");
+  expect(frame()).toBe(10);
+  press("]");
+  expect(frame()).toBeGreaterThan(10);
+  press("Home");
+  press("}");
+  press("}");
+  expect(frame()).toBe(40);
+  press("{");
+  expect(frame()).toBe(10);
+});
+
+test("a stretch is begun, ended, zoomed to, looped and let go by keys", () => {
+  press("]");
+  press("s");
+  for (let k = 0; k < 6; k++) press("ArrowRight");
+  press("s");
+  expect(tapeLook.getState().stretch).toEqual({ from: 10, to: 16 });
+  press("z");
+  expect(zooms).toContainEqual(["show", 10, 16]);
+  press("l");
+  expect(tapeLook.getState().isLooping).toBe(true);
+  press("s");
+  expect(tapeLook.getState()).toMatchObject({ stretch: undefined, isLooping: false });
+});
+
+test("a stretch is cut and pasted elsewhere; both are edits of the take", () => {
+  press("]");
+  press("s");
+  for (let k = 0; k < 6; k++) press("ArrowRight");
+  press("s");
+  press("x");
+  press("End");
+  press("ArrowLeft", { shift: true });
+  press("ArrowLeft", { shift: true });
+  press("v");
+  expect(workbench.getState().takes[0]!.lanes.a).toEqual([
+    [40, 1],
+    [44, 0],
+    [59, 1],
+    [63, 0],
+  ]);
+});
+
+test("painting by keys presses for a frame, and wipes what stands there; without the brush the keys are nobody's", () => {
+  expect(press("f")).toBe(false);
+  press("p");
+  press("ArrowRight");
+  press("f");
+  expect(workbench.getState().takes[0]!.lanes.a!.slice(0, 2)).toEqual([
+    [1, 1],
+    [2, 0],
+  ]);
+  press("Backspace");
+  expect(workbench.getState().takes[0]!.lanes.a).toEqual(TAKE.lanes.a);
+});
+
+test("rows are chosen, moved and folded by keys, and the choice goes with them", () => {
+  press("ArrowDown", { alt: true });
+  expect(target().row).toBe(1);
+  expect(
+    target()
+      .model.rows.map(item => item.name)
+      .slice(0, 2),
+  ).toEqual(["B", "A"]);
+  press("g");
+  expect(target().model.rows[0]).toMatchObject({ folded: 2 });
+  expect(target().row).toBe(0);
+  press("ArrowDown");
+  expect(target().row).toBe(1);
+});
+
+test("variants are laid over one after the other, then none; strips come and go; digits set the speed", () => {
+  keepVariant("one", "One");
+  keepVariant("two", "Two");
+  const over = () => tapeLook.getState().laidOver;
+  press("o");
+  expect(over()).toBe("one");
+  press("o");
+  expect(over()).toBe("two");
+  press("o");
+  expect(over()).toBeUndefined();
+  const before = tapeLook.getState().showsStrips;
+  press("t");
+  expect(tapeLook.getState().showsStrips).toBe(!before);
+  press("1");
+  expect(tapeLook.getState().speed).toBe(0.125);
+});
+
+test("Enter asks for the fate of what stands in the chosen row, ? for the sheet, and an unknown key is left alone", () => {
+  press("Enter");
+  press("?");
+  press("+");
+  expect(zooms).toEqual([["fate", 0, 0], ["sheet"], ["zoom", 1.25]]);
+  expect(press("q")).toBe(false);
+});

@@ -1,0 +1,58 @@
+import type { Kit } from "#core";
+import { idsUnder, listLeaningRules, ruleAt, type RulePlace } from "../../edits/ruleEdits";
+import { keyOfRow, type TapeGroup } from "./tapeRows";
+
+/** The fields of a rule that name something with a row of its own, by the group that row stands in. */
+const NAMING: readonly (readonly [TapeGroup, ReadonlySet<string>])[] = [
+  [
+    "controls",
+    new Set(["control", "controls", "press", "release", "hold", "together", "cancel", "captures"]),
+  ],
+  ["gates", new Set(["gate", "bans", "spends", "refill", "all", "any", "none", "opens"])],
+  ["patterns", new Set(["pattern", "ask", "while"])],
+  ["moves", new Set(["move"])],
+  ["prompts", new Set(["prompt"])],
+];
+
+const DIRECTIONS = new Set(["dir"]);
+
+/** The keys of the rows a rule names. A stick stands for its four controls: its row says which way they turn it. */
+function rowsNamed(rule: unknown): string[] {
+  const sticks = idsUnder(rule, DIRECTIONS).map(dir => dir.slice(0, dir.lastIndexOf(":")));
+  return [
+    ...NAMING.flatMap(([group, fields]) => idsUnder(rule, fields).map(id => keyOfRow({ group, id }))),
+    ...sticks.map(id => keyOfRow({ group: "controls", id })),
+  ];
+}
+
+/** The key of a rule's own row, as a list; empty for a switch, which has no row. */
+export function rowsOfRule(kit: Kit, place: RulePlace): string[] {
+  const rule = ruleAt(kit, place);
+  return rule && place.list !== "switches" ? [keyOfRow({ group: place.list, id: rule.id })] : [];
+}
+
+/**
+ * The keys of the rows that tell what a rule does: its own, those of what leans on it, of everything it names and of
+ * what the patterns among these listen to; for a pattern also those on the same control, for a move those that answer
+ * the same pattern or open its gates.
+ */
+export function rowsAbout(kit: Kit, place: RulePlace): ReadonlySet<string> {
+  const leaning = listLeaningRules(kit, place).flatMap(other => rowsOfRule(kit, other));
+  const about = new Set([...rowsOfRule(kit, place), ...leaning, ...rowsNamed(ruleAt(kit, place))]);
+  for (const pattern of kit.patterns) {
+    if (!about.has(`patterns:${pattern.id}`)) continue;
+    for (const key of rowsNamed(pattern)) about.add(key);
+  }
+  // Patterns on one control share its presses: a tap and a hold are read together.
+  const own = place.list === "patterns" ? kit.patterns[place.index] : undefined;
+  if (own && "control" in own) {
+    const alike = kit.patterns.filter(pattern => "control" in pattern && pattern.control === own.control);
+    for (const pattern of alike) about.add(`patterns:${pattern.id}`);
+  }
+  const pattern = place.list === "moves" ? kit.moves?.[place.index]?.pattern : undefined;
+  for (const move of kit.moves ?? []) {
+    const isOpener = (move.opens ?? []).some(window => about.has(`gates:${window.gate}`));
+    if (isOpener || move.pattern === pattern) about.add(`moves:${move.id}`);
+  }
+  return about;
+}

@@ -1,0 +1,72 @@
+import type { Palette } from "../../ui/palette";
+import type { MarkLook } from "../model/tapeRows";
+
+const STONE_PX = 5.5;
+
+/** A ring with a gap: something that came to nothing. */
+function brokenRing(
+  ctx: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  radius: number,
+  colour: string,
+): void {
+  ctx.strokeStyle = colour;
+  ctx.lineWidth = 2.5;
+  ctx.beginPath();
+  ctx.arc(x, y, radius, Math.PI * 0.85, Math.PI * 2.35);
+  ctx.stroke();
+}
+
+/** One mark: a whole stone performed or answered, a ring fired, a broken ring lost or failed, a cross lapsed, a small dashed ring beaten (its press was used by another move). */
+export function paintMark(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  look: MarkLook,
+  x: number,
+  y: number,
+  size = 1,
+): void {
+  const radius = STONE_PX * size;
+  switch (look) {
+    case "performed":
+    case "answered":
+      ctx.fillStyle = palette.moss;
+      ctx.beginPath();
+      ctx.ellipse(x, y, radius + 2.5 * size, radius + 0.5, 0, 0, Math.PI * 2);
+      ctx.fill();
+      break;
+    case "fired":
+      ctx.fillStyle = palette.leaf;
+      ctx.strokeStyle = palette.moss;
+      ctx.lineWidth = 2.5;
+      ctx.beginPath();
+      ctx.arc(x, y, radius - 0.5, 0, Math.PI * 2);
+      ctx.fill();
+      ctx.stroke();
+      break;
+    case "lost":
+    case "failed":
+      brokenRing(ctx, x, y, radius - 0.5, palette.foxglove);
+      break;
+    case "beaten":
+      ctx.strokeStyle = palette.soft;
+      ctx.lineWidth = 1.5;
+      ctx.setLineDash([2, 2]);
+      ctx.beginPath();
+      ctx.arc(x, y, radius * 0.6, 0, Math.PI * 2);
+      ctx.stroke();
+      ctx.setLineDash([]);
+      break;
+    case "lapsed":
+      ctx.strokeStyle = palette.soft;
+      ctx.lineWidth = 2;
+      ctx.beginPath();
+      ctx.moveTo(x - 4 * size, y - 4 * size);
+      ctx.lineTo(x + 4 * size, y + 4 * size);
+      ctx.moveTo(x + 4 * size, y - 4 * size);
+      ctx.lineTo(x - 4 * size, y + 4 * size);
+      ctx.stroke();
+      break;
+  }
+}

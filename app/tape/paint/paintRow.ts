@@ -1,0 +1,115 @@
+import { paintMark } from "./paintMark";
+import { paintSpan, paintSpanText } from "./paintSpan";
+import type { Palette } from "../../ui/palette";
+import type { TapeModel, TapeRow } from "../model/tapeRows";
+import { frameToX, ROW_PX, xToFrame, type TapeView } from "../model/tapeView";
+
+/** The first place in a rising list whose value is above `frame`. */
+function firstAbove(list: readonly number[], frame: number): number {
+  let low = 0;
+  let high = list.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (list[middle]! > frame) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** A control's analog value as a line from bottom (0) to top (1) of its row. */
+function paintValues(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  row: TapeRow,
+  y: number,
+  frames: number,
+): void {
+  if (row.valueFrame.length === 0) return;
+  const heightOf = (value: number) => y + ROW_PX - 3 - value * (ROW_PX - 6);
+  const last = xToFrame(view, view.widthPx) + 1;
+  let k = Math.max(0, firstAbove(row.valueFrame, view.firstFrame) - 1);
+  ctx.strokeStyle = palette.dew;
+  ctx.lineWidth = 1.75;
+  ctx.beginPath();
+  ctx.moveTo(frameToX(view, row.valueFrame[k]!), heightOf(row.value[k]!));
+  for (; k < row.valueFrame.length && row.valueFrame[k]! <= last; k++) {
+    const end = row.valueFrame[k + 1] ?? frames;
+    ctx.lineTo(frameToX(view, row.valueFrame[k]!), heightOf(row.value[k]!));
+    ctx.lineTo(frameToX(view, end), heightOf(row.value[k]!));
+  }
+  ctx.stroke();
+}
+
+/** The marks of a row: none vanishes that says a loss; others give way where they would lie on each other. */
+function paintMarks(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  row: TapeRow,
+  y: number,
+  size: number,
+): void {
+  const lastFrame = xToFrame(view, view.widthPx) + 1;
+  let crowdedUntil = -Infinity;
+  for (
+    let k = firstAbove(row.markFrame, view.firstFrame - 1);
+    k < row.markFrame.length && row.markFrame[k]! <= lastFrame;
+    k++
+  ) {
+    const x = frameToX(view, row.markFrame[k]! + 0.5);
+    const look = row.markLook[k]!;
+    if (x < crowdedUntil && look !== "lost" && look !== "failed") continue;
+    paintMark(ctx, palette, look, x, y, size);
+    if (size === 1 && view.pxPerFrame >= 3) paintSpanText(ctx, row.markText[k]!, palette.ink, x + 8, y, 90);
+    crowdedUntil = x + 2;
+  }
+}
+
+/** Draws one row at `y`, its top; only what the view shows. */
+export function paintRow(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  model: TapeModel,
+  row: TapeRow,
+  y: number,
+): void {
+  const lastFrame = xToFrame(view, view.widthPx) + 1;
+  for (
+    let k = firstAbove(row.spanTo, view.firstFrame);
+    k < row.spanFrom.length && row.spanFrom[k]! <= lastFrame;
+    k++
+  )
+    paintSpan(ctx, palette, view, model, row, k, y);
+  paintValues(ctx, palette, view, row, y, model.frames);
+  paintMarks(ctx, palette, view, row, y + ROW_PX / 2, 1);
+}
+
+/** The same row of another trace, laid over: small marks on a line along the foot of the row. */
+export function paintGhostRow(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  frames: number,
+  row: TapeRow,
+  y: number,
+): void {
+  const lastFrame = xToFrame(view, view.widthPx) + 1;
+  const foot = y + ROW_PX - 3;
+  ctx.fillStyle = palette.dew;
+  for (
+    let k = firstAbove(row.spanTo, view.firstFrame);
+    k < row.spanFrom.length && row.spanFrom[k]! <= lastFrame;
+    k++
+  ) {
+    const to = Math.min(row.spanTo[k]!, frames);
+    ctx.fillRect(
+      frameToX(view, row.spanFrom[k]!),
+      foot - 1,
+      Math.max(1.5, (to - row.spanFrom[k]!) * view.pxPerFrame),
+      2,
+    );
+  }
+  paintMarks(ctx, palette, view, row, foot - 1, 0.55);
+}

@@ -1,0 +1,191 @@
+import { formatOutput, grownAt, type Growth } from "../model/growth";
+import type { Palette } from "../../ui/palette";
+import type { TapeModel, TapeRow } from "../model/tapeRows";
+import { frameToX, LABEL_PX, ROW_PX, type TapeView } from "../model/tapeView";
+
+const SMALL_FONT = '11px "Atkinson Hyperlegible Mono Variable", monospace';
+/** How far apart the points of a wedge are drawn. */
+const WEDGE_STEP_PX = 3;
+
+/** Slanting lines over a rectangle: time in which something is only promised, or nothing is. */
+export function hatch(
+  ctx: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+  colour: string,
+): void {
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(x, y, width, height);
+  ctx.clip();
+  ctx.strokeStyle = colour;
+  ctx.lineWidth = 2;
+  ctx.beginPath();
+  for (let at = x - height; at < x + width; at += 6) {
+    ctx.moveTo(at, y + height);
+    ctx.lineTo(at + height, y);
+  }
+  ctx.stroke();
+  ctx.restore();
+}
+
+/** Words in a stretch, if they fit. */
+export function paintSpanText(
+  ctx: CanvasRenderingContext2D,
+  text: string,
+  colour: string,
+  x: number,
+  y: number,
+  width: number,
+): void {
+  if (text === "" || width < 12) return;
+  ctx.font = SMALL_FONT;
+  if (ctx.measureText(text).width > width - 6) return;
+  ctx.fillStyle = colour;
+  ctx.textBaseline = "middle";
+  ctx.textAlign = "left";
+  ctx.fillText(text, x + 4, y);
+}
+
+/** The age of an attempt that began on a frame, at a place within a later one. */
+function ageAt(model: TapeModel, growth: Growth, from: number, place: number): number {
+  if (growth.isReal) return (place - from) * 100;
+  const frame = Math.floor(place);
+  const ticks = model.clock.ticksAt(frame);
+  return ticks + (place - frame) * (model.clock.ticksAt(frame + 1) - ticks) - model.clock.ticksAt(from);
+}
+
+/** A wedge that rises as the attempt grows, with a notch at each level of a charge and its worth at the end. */
+function paintGrowth(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  model: TapeModel,
+  growth: Growth,
+  from: number,
+  to: number,
+  y: number,
+): void {
+  const floor = y + ROW_PX / 2 + 8;
+  const room = 16;
+  const x0 = frameToX(view, from);
+  const x1 = frameToX(view, to);
+  const left = Math.max(LABEL_PX - 8, x0);
+  const right = Math.min(view.widthPx, x1);
+  if (right < left) return;
+  const grown = (x: number) => {
+    const place = view.firstFrame + (x - LABEL_PX) / view.pxPerFrame;
+    return Math.max(0, Math.min(1.05, grownAt(growth, ageAt(model, growth, from, place))));
+  };
+  ctx.fillStyle = palette.fern;
+  ctx.beginPath();
+  ctx.moveTo(left, floor);
+  for (let x = left; x < right; x += WEDGE_STEP_PX) ctx.lineTo(x, floor - grown(x) * room);
+  ctx.lineTo(right, floor - grown(right) * room);
+  ctx.lineTo(right, floor);
+  ctx.fill();
+  for (const level of growth.levels) {
+    const at = growth.isReal ? from + level.atTicks / 100 : model.clock.frameAtAge(from, level.atTicks);
+    if (at > to) continue;
+    const x = frameToX(view, at);
+    ctx.fillStyle = palette.moss;
+    ctx.fillRect(x - 0.75, y + 4, 1.5, ROW_PX - 8);
+    if (view.pxPerFrame >= 5) paintSpanText(ctx, level.name, palette.ink, x - 1, y + 8, 90);
+  }
+  const worth = growth.output ? formatOutput(growth, ageAt(model, growth, from, to)) : "";
+  if (worth === "" || x1 - x0 < 110 || x1 > view.widthPx + 40) return;
+  ctx.font = SMALL_FONT;
+  ctx.fillStyle = palette.ink;
+  ctx.textBaseline = "middle";
+  ctx.textAlign = "right";
+  ctx.fillText(worth, x1 - 10, floor - 5);
+  ctx.textAlign = "left";
+}
+
+/** One stretch of a row, by its look. */
+export function paintSpan(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  model: TapeModel,
+  row: TapeRow,
+  k: number,
+  y: number,
+): void {
+  const from = row.spanFrom[k]!;
+  const to = Math.min(row.spanTo[k]!, model.frames);
+  const x = frameToX(view, from);
+  const width = Math.max(1.5, (to - from) * view.pxPerFrame);
+  const middle = y + ROW_PX / 2;
+  const look = row.spanLook[k]!;
+  switch (look) {
+    case "down":
+      ctx.fillStyle = palette.bark;
+      ctx.beginPath();
+      ctx.roundRect(x, middle - 7, width, 14, Math.min(3, width / 2));
+      ctx.fill();
+      break;
+    case "speed":
+    case "facing":
+      ctx.fillStyle = look === "speed" ? palette.sand : palette.paper;
+      ctx.strokeStyle = palette.bark;
+      ctx.lineWidth = 1.5;
+      ctx.beginPath();
+      ctx.roundRect(x + 0.75, middle - 8, Math.max(1, width - 1.5), 16, Math.min(4, width / 2));
+      ctx.fill();
+      ctx.stroke();
+      paintSpanText(
+        ctx,
+        width < 30 ? row.spanText[k]!.slice(0, 1) : row.spanText[k]!,
+        palette.ink,
+        x,
+        middle,
+        width,
+      );
+      break;
+    case "open":
+    case "window":
+      ctx.fillStyle = palette.lichen;
+      ctx.fillRect(x, middle - 9, width, 18);
+      break;
+    case "forgiven":
+    case "lead":
+      hatch(ctx, x, middle - 9, width, 18, palette.lichen);
+      break;
+    case "forming":
+      if (row.growth) {
+        paintGrowth(ctx, palette, view, model, row.growth, from, to, y);
+        break;
+      }
+      ctx.fillStyle = palette.fern;
+      ctx.beginPath();
+      ctx.moveTo(x, middle + 8);
+      ctx.lineTo(x + width, middle + 8);
+      ctx.lineTo(x + width, middle - 8);
+      ctx.fill();
+      break;
+    case "sustained":
+      ctx.fillStyle = palette.moss;
+      ctx.fillRect(x, middle - 2, width, 4);
+      break;
+    case "waiting":
+      ctx.strokeStyle = palette.ink;
+      ctx.lineWidth = 2;
+      ctx.setLineDash([2, 4]);
+      ctx.beginPath();
+      ctx.moveTo(x, middle);
+      ctx.lineTo(x + width, middle);
+      ctx.stroke();
+      ctx.setLineDash([]);
+      break;
+    case "startup":
+    case "active":
+    case "recovery":
+      ctx.fillStyle = look === "active" ? palette.moss : palette.fern;
+      if (look === "recovery") hatch(ctx, x, middle - 4, width, 8, palette.fern);
+      else ctx.fillRect(x, middle - 4, width, 8);
+      break;
+  }
+}

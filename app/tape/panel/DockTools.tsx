@@ -1,0 +1,93 @@
+import { memo } from "react";
+import { useStore } from "zustand";
+import { Button } from "../../ui/Button";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+import { VariantMenu } from "./VariantMenu";
+import { tapeLook } from "../tapeLook";
+
+/** Speeds the brush can paint, percent of full speed. */
+const BRUSH_PERCENTS = [0, 25, 50, 75, 100, 200];
+
+/** Look for a row, or paint lanes and choose the speed that painting gives. */
+function LaneTools({ wanted, onWanted }: { wanted: string; onWanted: (wanted: string) => void }) {
+  const tool = useStore(tapeLook, look => look.tool);
+  const brushPercent = useStore(tapeLook, look => look.brushPercent);
+  const isPainting = tool === "paint";
+  return (
+    <>
+      {!isPainting && (
+        <input
+          type="search"
+          aria-label="Find a row"
+          placeholder="Find a row"
+          className="w-28 rounded-full border border-line bg-leaf px-3 py-0.5 placeholder:text-soft"
+          value={wanted}
+          onChange={event => onWanted(event.target.value)}
+        />
+      )}
+      <Button
+        look="quiet"
+        aria-pressed={isPainting}
+        onClick={() => tapeLook.setState({ tool: isPainting ? "look" : "paint" })}
+      >
+        {isPainting ? "Painting" : "Paint"}
+      </Button>
+      {isPainting && (
+        <ChoiceWord
+          label="Speed to paint"
+          value={String(brushPercent)}
+          choices={BRUSH_PERCENTS.map(percent => ({
+            value: String(percent),
+            label: percent === 0 ? "freeze" : `${percent} % speed`,
+          }))}
+          onChoose={value => tapeLook.setState({ brushPercent: Number(value) })}
+        />
+      )}
+    </>
+  );
+}
+
+/** What can be done with the tape as a whole. Hears of the take only whether there is one, so that a pull leaves it alone. */
+export const DockTools = memo(function DockTools({
+  hasTake,
+  isFolded,
+  isTable,
+  wanted,
+  onFold,
+  onTable,
+  onWanted,
+}: {
+  hasTake: boolean;
+  isFolded: boolean;
+  isTable: boolean;
+  wanted: string;
+  onFold: (isFolded: boolean) => void;
+  onTable: (isTable: boolean) => void;
+  onWanted: (wanted: string) => void;
+}) {
+  const showsStrips = useStore(tapeLook, look => look.showsStrips);
+  const isOpen = hasTake && !isFolded;
+  return (
+    <span className="ml-auto flex items-center gap-1">
+      {isOpen && !isTable && <LaneTools wanted={wanted} onWanted={onWanted} />}
+      {isOpen && (
+        <Button
+          look="quiet"
+          aria-expanded={showsStrips}
+          onClick={() => tapeLook.setState({ showsStrips: !showsStrips })}
+        >
+          {showsStrips ? "One take" : "All takes"}
+        </Button>
+      )}
+      {isOpen && !isTable && <VariantMenu />}
+      {isOpen && (
+        <Button look="quiet" onClick={() => onTable(!isTable)}>
+          {isTable ? "As tape" : "As table"}
+        </Button>
+      )}
+      <Button look="quiet" onClick={() => onFold(!isFolded)} aria-expanded={!isFolded}>
+        {isFolded ? "Unfold" : "Fold away"}
+      </Button>
+    </span>
+  );
+});

@@ -1,0 +1,48 @@
+import { formatMs, type Kit } from "#core";
+import type { Evaluated } from "../../document/workbench";
+import { listFacts } from "../model/frameFacts";
+import type { TapeModel } from "../model/tapeRows";
+
+const MOST = 9;
+
+/** A card with all that holds on one frame; beside the pointer, or in the corner for a clicked frame. */
+export function FrameCard({
+  kit,
+  model,
+  evaluated,
+  frame,
+  besideX,
+  isPinned,
+}: {
+  kit: Kit;
+  model: TapeModel;
+  evaluated: Evaluated;
+  frame: number;
+  besideX: number;
+  isPinned: boolean;
+}) {
+  const facts = listFacts(kit, model, evaluated.program, evaluated.trace, frame);
+  const isRight = isPinned || besideX < 720;
+  const place = isPinned || isRight ? { right: 12 } : { left: 208 };
+  return (
+    <div
+      className="pointer-events-none absolute top-8 z-10 w-72 rounded-stone border-2 border-ink bg-paper px-4 py-2 text-sm"
+      style={place}
+      data-testid="frame-card"
+    >
+      <p className="font-mono">
+        <b>{frame}f</b> <span className="text-soft">{formatMs(frame, model.rateHz)}</span>
+      </p>
+      <dl>
+        {facts.slice(0, MOST).map((fact, i) => (
+          <div key={i} className="flex gap-2">
+            <dt className="max-w-32 shrink-0 truncate">{fact.name}</dt>
+            <dd className="text-soft">{fact.fact}</dd>
+          </div>
+        ))}
+      </dl>
+      {facts.length === 0 && <p className="text-soft">Nothing is down, nothing happens.</p>}
+      {facts.length > MOST && <p className="text-soft">… and {facts.length - MOST} more</p>}
+    </div>
+  );
+}
