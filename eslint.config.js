@@ -1,9 +1,10 @@
+import { readFileSync } from "node:fs";
 import tseslint from "typescript-eslint";
 import importX, { createNodeResolver } from "eslint-plugin-import-x";
 import reactHooks from "eslint-plugin-react-hooks";
 
-/** The one-way rule: app and cli → stage → core. Each room names what it may not reach. */
-function room(files, forbidden, reason) {
+/** The one-way rule: app and cli → stage → core. Each layer names what it may not reach. */
+function layer(files, forbidden, reason) {
   return {
     files,
     rules: {
@@ -11,6 +12,27 @@ function room(files, forbidden, reason) {
     },
   };
 }
+
+/** The arrows between the rooms of app/ as docs/architecture.md draws them: the fenced block called "rooms". */
+function readArrows() {
+  const page = readFileSync(new URL("docs/architecture.md", import.meta.url), "utf8");
+  const drawn = /```rooms\n([\s\S]*?)```/.exec(page)[1];
+  return drawn
+    .trim()
+    .split("\n")
+    .map(line => {
+      const [from, to = ""] = line.split("→");
+      return { room: from.trim(), reaches: to.trim().split(/\s+/).filter(Boolean) };
+    });
+}
+
+/** A room may reach itself and the rooms its arrows lead to; every other import is an arrow that is not drawn. */
+const zones = readArrows().map(({ room, reaches }) => ({
+  target: `./app/${room}`,
+  from: "./app",
+  except: [room, ...reaches].map(name => `./${name}`),
+  message: `docs/architecture.md draws no arrow there from ${room}.`,
+}));
 
 const pureGlobals = ["Date", "performance", "setTimeout", "setInterval", "process", "window", "document"].map(
   name => ({ name, message: "core and stage know no clock, screen or process: take it as an argument." }),
@@ -44,24 +66,54 @@ export default tseslint.config(
       ],
     },
   },
-  room(
+  layer(
     ["core/**/*.ts"],
     ["**/stage/**", "#stage", "**/app/**", "**/cli/**", "react*", "node:*"],
     "core knows nothing above it.",
   ),
-  room(["stage/**/*.ts"], ["**/app/**", "**/cli/**", "react*", "node:*"], "stage knows only core."),
-  room(["cli/**/*.ts"], ["**/app/**"], "cli stands beside app, not on it."),
+  layer(["stage/**/*.ts"], ["**/app/**", "**/cli/**", "react*", "node:*"], "stage knows only core."),
+  layer(["cli/**/*.ts"], ["**/app/**"], "cli stands beside app, not on it."),
   {
     files: ["app/**/*.ts", "app/**/*.tsx"],
-    ignores: ["**/*.test.ts"],
+    ignores: ["**/*.test.ts", "app/tests/**"],
     plugins: { "react-hooks": reactHooks },
     rules: {
       ...reactHooks.configs.recommended.rules,
+      "react-hooks/exhaustive-deps": "error",
+      "import-x/no-restricted-paths": ["error", { zones }],
       "no-restricted-imports": [
         "error",
         {
           patterns: [
             { group: ["**/cli/**", "**/core/*/**", "**/core/*"], message: "Reach core through #core." },
+          ],
+        },
+      ],
+      // State is made by factories and handed down: nothing at the top of a module of app may change.
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "Program > VariableDeclaration[kind='let']",
+          message: "No module of app keeps state of its own: make it in a factory.",
+        },
+        {
+          selector:
+            "Program > VariableDeclaration > VariableDeclarator[init.type='NewExpression'][init.callee.name=/^(WeakMap|WeakSet)$/]",
+          message: "No module of app keeps state of its own: make it in a factory.",
+        },
+      ],
+    },
+  },
+  {
+    files: ["app/**/*.tsx"],
+    ignores: ["app/ui/**"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            { group: ["**/cli/**", "**/core/*/**", "**/core/*"], message: "Reach core through #core." },
+            { group: ["@headlessui/*"], message: "Headless UI is wrapped in app/ui alone." },
           ],
         },
       ],

@@ -4,6 +4,9 @@ import { createReadableStreamFromReadable } from "@react-router/node";
 import { isbot } from "isbot";
 import { renderToPipeableStream } from "react-dom/server";
 import { ServerRouter, type EntryContext } from "react-router";
+import { serverWorld } from "./browserWorld";
+import { composeApp } from "./compose";
+import { Provide } from "./Provide";
 import { NonceContext } from "./shell/nonce";
 
 const RENDER_TIMEOUT_MS = 10_000;
@@ -54,7 +57,9 @@ export default function handleRequest(
     };
     const { pipe, abort } = renderToPipeableStream(
       <NonceContext value={nonce}>
-        <ServerRouter context={context} url={request.url} nonce={nonce} />
+        <Provide app={composeApp(serverWorld())}>
+          <ServerRouter context={context} url={request.url} nonce={nonce} />
+        </Provide>
       </NonceContext>,
       {
         nonce,

@@ -4,17 +4,12 @@ import "@fontsource-variable/atkinson-hyperlegible-next";
 import "@fontsource-variable/atkinson-hyperlegible-mono";
 import "./ui/tokens.css";
 import { use, type ReactNode } from "react";
-import {
-  isRouteErrorResponse,
-  Links,
-  Meta,
-  Outlet,
-  Scripts,
-  ScrollRestoration,
-  useRouteError,
-} from "react-router";
+import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteError } from "react-router";
 import { NonceContext } from "./shell/nonce";
+import { useDesk } from "./document/context";
+import { ErrorPage } from "./shell/ErrorPage";
 import { NoticeBoard } from "./shell/NoticeBoard";
+import { useLeaving } from "./shell/useLeaving";
 
 /** Chooses the theme before the first paint, so that night never flashes white. */
 const THEME_SCRIPT = `try{var t=localStorage.getItem("moss-tap-theme");if(t)document.documentElement.dataset.theme=t}catch(e){document.documentElement.dataset.theme=""}`;
@@ -49,29 +44,17 @@ export default function Root() {
     <>
       <Outlet />
       <NoticeBoard />
+      <Leaving />
     </>
   );
 }
 
+function Leaving() {
+  const { hasHeld } = useDesk();
+  useLeaving(hasHeld);
+  return null;
+}
+
 export function ErrorBoundary() {
-  const error = useRouteError();
-  const isMissing = isRouteErrorResponse(error) && error.status === 404;
-  const detail = isRouteErrorResponse(error)
-    ? String(error.data ?? error.statusText)
-    : error instanceof Error
-      ? error.message
-      : "";
-  return (
-    <main className="mx-auto flex min-h-dvh max-w-xl flex-col justify-center gap-4 p-8">
-      <h1 className="font-serif text-3xl">{isMissing ? "Nothing grows here" : "Something broke"}</h1>
-      <p className="text-soft">
-        {detail || "The page could not be shown. Your kits are kept in this browser."}
-      </p>
-      <p>
-        <a className="text-moss underline" href="/">
-          Back to the shelf
-        </a>
-      </p>
-    </main>
-  );
+  return <ErrorPage error={useRouteError()} />;
 }

@@ -1,14 +1,11 @@
-import { index, layout, route, type RouteConfig } from "@react-router/dev/routes";
+import { index, route, type RouteConfig } from "@react-router/dev/routes";
+import { VERBS } from "./shell/verbs";
 
 export default [
   index("routes/shelf.tsx"),
-  layout("routes/kit.tsx", { id: "kit" }, [
-    route("kit/:kitId/wire", "routes/kit.wire.tsx"),
-    route("kit/:kitId/shape", "routes/kit.shape.tsx"),
-    route("kit/:kitId/play", "routes/kit.play.tsx"),
-    route("kit/:kitId/tune", "routes/kit.tune.tsx"),
-    route("kit/:kitId/prove", "routes/kit.prove.tsx"),
-    route("kit/:kitId/hand-over", "routes/kit.handOver.tsx"),
+  route("kit/:kitId", "routes/kit.tsx", { id: "kit" }, [
+    index("routes/kit.index.tsx"),
+    ...VERBS.map(verb => route(verb.path, verb.route)),
   ]),
   route("*", "routes/nowhere.tsx"),
 ] satisfies RouteConfig;

@@ -1,11 +1,11 @@
 import { Command } from "commander";
-import { compile, formatIssue, formatTrace, parseKit, parseTake, readTake } from "#core";
-import { checkStage, compileStage, prepareKit, runStaged } from "#stage";
+import { formatTrace, parseTake, readTake } from "#core";
+import { parseRules, runRules } from "#stage";
 import { readDocument } from "./readDocument";
 
 /** Writes the trace of a take, on the kit's stage where it has one, to standard output, or one line a fault to standard error and exit code 2. */
 function main(kitFile: string, takeFile: string): void {
-  const kit = readDocument(kitFile, parseKit);
+  const kit = readDocument(kitFile, parseRules);
   const take = readDocument(takeFile, parseTake);
   const lines = [kit, take].flatMap(read => ("lines" in read ? read.lines : []));
   if ("lines" in kit || "lines" in take) {
@@ -13,17 +13,9 @@ function main(kitFile: string, takeFile: string): void {
     process.exitCode = 2;
     return;
   }
-  const faults = checkStage(kit.value);
-  if (faults.length > 0) {
-    process.stderr.write(faults.map(issue => `${kitFile}: ${formatIssue(issue)}`).join("\n") + "\n");
-    process.exitCode = 2;
-    return;
-  }
-  const program = compile(prepareKit(kit.value));
-  if (!program.ok) throw new Error("a kit that was read must compile");
-  const columns = readTake(program.value, take.value);
-  const { trace } = runStaged(program.value, columns, compileStage(kit.value, program.value));
-  process.stdout.write(JSON.stringify(formatTrace(program.value, trace)) + "\n");
+  const { program } = kit.value;
+  const { trace } = runRules(kit.value, readTake(program, take.value));
+  process.stdout.write(JSON.stringify(formatTrace(program, trace)) + "\n");
 }
 
 new Command("trace")

@@ -1,7 +1,7 @@
 export { compile } from "./kit/compile";
 export { parseLayout } from "./kit/layout";
 export type { Layout } from "./kit/layout";
-export { parseKit } from "./kit/parseKit";
+export { parseKit, parseKitShape } from "./kit/parseKit";
 export type {
   Control,
   Gate,
@@ -18,7 +18,19 @@ export { CODE_PATTERN } from "./kit/schema";
 export { answeredStretch } from "./kit/warnings";
 export type { Issue, IssueCode, PathStep, Result } from "./formats/issue";
 export { formatPath } from "./formats/issue";
-export { formatIssue } from "./formats/formatIssue";
+export { formatFinding, formatIssue } from "./formats/formatIssue";
+export { gateName, nameOf } from "./kit/names";
+export { countWords, formatEventWords } from "./study/eventWords";
+export { lapseWords, lossWords } from "./study/reasonWords";
+export { arrowOf } from "./input/directions";
+export { recordOf, traitsOf } from "./patterns/recordOf";
+export type { AnsweredLengths, LengthEdge, PatternLever, PatternPull, PatternTraits } from "./patterns/kind";
+export { PATTERN_KINDS } from "./patterns/kinds";
+export { formatGrown, formatOutput, grownAt, levelAt, ratioAt, valueAt } from "./patterns/growth";
+export type { Growth } from "./patterns/growth";
+export { stepWords } from "./patterns/sequence/stepWords";
+export { gateNamed, pressOf, stickOf } from "./kit/ingredients";
+export type { Bundle, Starter, TakeId } from "./kit/starter";
 export { FILE_LIMIT_BYTES, parseJson } from "./formats/parseDocument";
 export { parseTake } from "./input/parseTake";
 export type { Lane, Take } from "./input/takeSchema";
@@ -29,7 +41,7 @@ export type { FrameInput } from "./input/frameInput";
 export { createLaneReader, readLane, readValue } from "./input/readLane";
 export type { LaneReader } from "./input/readLane";
 export type { PatternProgram, Program } from "./run/program";
-export { evaluate, run, runInto } from "./run/run";
+export { evaluate, run, runInto, runOn } from "./run/run";
 export { copyState, createState, FIRED, FORMING, HIDDEN, IDLE, LAPSED, OPEN, SUSTAINED } from "./run/state";
 export type { State } from "./run/state";
 export { step } from "./run/step";
@@ -63,7 +75,7 @@ export type { Fate, Lapse, Loss, Use } from "./study/fates";
 export { diffTraces } from "./study/diffTraces";
 export type { Difference } from "./study/diffTraces";
 export { findNearestMiss } from "./study/nearestMiss";
-export type { NearestMiss, RunRules } from "./study/nearestMiss";
+export type { NearestMiss, PrepareRun } from "./study/nearestMiss";
 export { formatDifferences, formatFate, formatNearestMiss } from "./study/formatFate";
 export { DOCUMENT_SCHEMAS } from "./formats/schemas";
 export { stageGate } from "./gates/stepGates";

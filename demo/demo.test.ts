@@ -1,20 +1,14 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { expect, test } from "vitest";
-import { compile, formatTrace, parseKit, parseTake, readTake, type TraceEvent } from "#core";
-import { checkStage, compileStage, prepareKit, runStaged } from "#stage";
+import { formatTrace, parseTake, readTake, type TraceEvent } from "#core";
+import { parseRules, runRules } from "#stage";
 
 function play(folder: string, name: string): readonly TraceEvent[] {
-  const kit = parseKit(JSON.parse(readFileSync(`demo/${folder}/kit.json`, "utf8")));
+  const rules = parseRules(JSON.parse(readFileSync(`demo/${folder}/kit.json`, "utf8")));
   const take = parseTake(JSON.parse(readFileSync(`demo/${folder}/${name}.json`, "utf8")));
-  if (!kit.ok || !take.ok) throw new Error(`${folder}/${name} does not read`);
-  expect(checkStage(kit.value)).toEqual([]);
-  const program = compile(prepareKit(kit.value));
-  if (!program.ok) throw new Error(`${folder} does not compile`);
-  const columns = readTake(program.value, take.value);
-  return formatTrace(
-    program.value,
-    runStaged(program.value, columns, compileStage(kit.value, program.value)).trace,
-  ).events;
+  if (!rules.ok || !take.ok) throw new Error(`${folder}/${name} does not read`);
+  const { program } = rules.value;
+  return formatTrace(program, runRules(rules.value, readTake(program, take.value)).trace).events;
 }
 
 const told = (events: readonly TraceEvent[], kind: TraceEvent["kind"], id?: string) =>

@@ -111,7 +111,7 @@ test("the ropes: a prompt is answered, the next is held, and one runs out; its b
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await ease.sendKeys(Key.chord(Key.CONTROL, "a"), "0.5", Key.ENTER);
   await press(driver, "Wake the pad");
-  await waitFor(driver, "one that ran out", async () => /Catch it failed: too-late/.test(await told()));
+  await waitFor(driver, "one that ran out", async () => /Catch it failed: too late/.test(await told()));
 });
 
 test("a kit without a stage is given one, and a move is told what to do on it", async () => {

@@ -1,28 +1,33 @@
+export { STAGE_KIND_NAMES, stageKind } from "./kinds";
+export type { StageDocument, StageKindName, StageProgram, StageState } from "./kinds";
+export type { EffectKind, StageKind } from "./kind";
+export { compileRules, parseRules } from "./rules";
+export type { Rules } from "./rules";
+export { checkStage, effectOf, gatesOfStage, stageOf } from "./stage";
 export {
-  JACK_STATES,
-  TRACK_STRIDES,
-  checkStage,
-  compileStage,
-  createStage,
-  prepareKit,
-  reportStage,
-  runStaged,
-  stageOf,
-  stageSpeed,
-  stepStage,
+  beginRun,
+  copyStaging,
+  createStaging,
+  runRules,
+  stepStaging,
+  trackStride,
   writeTrack,
-} from "./stage";
-export type { StageProgram, StagedRun, StageState } from "./stage";
-export { createReplay } from "./replay";
-export type { Replay } from "./replay";
+} from "./staging";
+export type { StagedCourse, StagedRun, Staging } from "./staging";
+export { createSeeker } from "./seeker";
+export type { Seeker } from "./seeker";
 export { closedHeight, findJumpFacts } from "./jumpFacts";
 export type { JumpFacts } from "./jumpFacts";
 export { BODY_HEIGHT, HALF_WIDTH } from "./runner/runner";
 export type { RunnerProgram, RunnerState } from "./runner/runner";
+export type { RunnerDocument } from "./runner/schema";
+export { JACK_STATES } from "./duel/duel";
 export type { DuelProgram, DuelState } from "./duel/duel";
+export type { DuelDocument } from "./duel/schema";
+export type { RopesDocument } from "./ropes/schema";
 export { parseLevel } from "./runner/level";
 export type { Level } from "./runner/level";
 export { effectSchema, stageSchema } from "./schema";
-export type { DuelDocument, Effect, HeightBy, RopesDocument, RunnerDocument, StageDocument } from "./schema";
-export { leapAtEdges, playRoutine } from "./scriptedHands";
-export type { Routine } from "./scriptedHands";
+export type { Effect } from "./schema";
+export { leapAtEdges, playRoutine } from "./scriptedPlayer";
+export type { Routine } from "./scriptedPlayer";

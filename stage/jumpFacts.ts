@@ -1,4 +1,4 @@
-import type { RunnerDocument } from "./schema";
+import type { RunnerDocument } from "./runner/schema";
 
 /** What one way of pressing makes of a jump. Lengths in tiles, times in frames. */
 export interface JumpFacts {

@@ -1,18 +1,20 @@
 import { expect, test } from "vitest";
-import { compile, formatTrace, readTake, type Kit, type Move, type Take } from "#core";
+import { formatTrace, readTake, type Kit, type Move, type Take } from "#core";
 import { createDuel, stepDuel, type DuelProgram } from "./duel/duel";
 import {
   checkStage,
   closedHeight,
-  compileStage,
+  compileRules,
   findJumpFacts,
   leapAtEdges,
   playRoutine,
-  prepareKit,
-  runStaged,
+  runRules,
   type RunnerDocument,
 } from "./index";
 import { isSolid, parseLevel, zoneAt } from "./runner/level";
+import { prepareRopes } from "./ropes/ropes";
+
+const FULL_SPEED = { speedPercent: 100 };
 
 const RUNNER: RunnerDocument = {
   kind: "runner",
@@ -70,9 +72,14 @@ function hop(more: Partial<Move>): Move {
   };
 }
 
+function mustCompile(kit: Kit) {
+  const rules = compileRules(kit);
+  if (!rules.ok) throw new Error(JSON.stringify(rules.issues));
+  return rules.value;
+}
+
 function play(kit: Kit, lanes: Take["lanes"], frames = 240, speed?: Take["speed"]) {
-  const compiled = compile(prepareKit(kit));
-  if (!compiled.ok) throw new Error(JSON.stringify(compiled.issues));
+  const rules = mustCompile(kit);
   const take: Take = {
     format: "moss-tap/take",
     version: 1,
@@ -83,8 +90,8 @@ function play(kit: Kit, lanes: Take["lanes"], frames = 240, speed?: Take["speed"
     lanes,
     ...(speed ? { speed } : {}),
   };
-  const staged = runStaged(compiled.value, readTake(compiled.value, take), compileStage(kit, compiled.value));
-  const { events } = formatTrace(compiled.value, staged.trace);
+  const staged = runRules(rules, readTake(rules.program, take));
+  const { events } = formatTrace(rules.program, staged.trace);
   return {
     events,
     track: staged.track,
@@ -278,13 +285,10 @@ test("effects: a run, a step of tiles, a dash", () => {
   expect(distance({ leap: 5 })).toBe(0);
 });
 
-test("the same take on the same stage is the same run, and scripted hands leap at every edge", () => {
+test("the same take on the same stage is the same run, and a scripted player leaps at every edge", () => {
   const kit = kitWith(RUNNER);
-  const compiled = compile(kit);
-  if (!compiled.ok) throw new Error("must compile");
-  const stage = compileStage(kit, compiled.value)!;
-  const takeOf = (late: number) =>
-    playRoutine(kit, compiled.value, stage, leapAtEdges("right", "leap", late, 12), 180, "r", "R");
+  const rules = mustCompile(kit);
+  const takeOf = (late: number) => playRoutine(rules, leapAtEdges("right", "leap", late, 12), 180, "r", "R");
   expect(takeOf(0)).toEqual(takeOf(0));
   const hops = (late: number) => of(play(kit, takeOf(late).lanes, 180).events, "performed", "hop");
   expect(hops(0).length).toBeGreaterThan(0);
@@ -307,14 +311,14 @@ const DUEL: DuelProgram = {
 
 test("the clockwork strikes on its script: it hits, or is parried; the game stands still for the stop", () => {
   const hit = createDuel();
-  for (let f = 0; f < 30; f++) stepDuel(DUEL, hit, 100);
+  for (let f = 0; f < 30; f++) stepDuel(DUEL, hit, FULL_SPEED);
   expect([hit.taken, hit.parries]).toEqual([1, 0]);
   const parried = createDuel();
   parried.parryLeft = 40;
   let stood = 0;
   for (let f = 0; f < 30; f++) {
     const before = parried.clock;
-    stepDuel(DUEL, parried, 100);
+    stepDuel(DUEL, parried, FULL_SPEED);
     if (parried.clock === before) stood++;
   }
   expect([parried.taken, parried.parries, stood]).toEqual([0, 1, 4]);
@@ -324,12 +328,12 @@ test("a blow lands after its startup, or is a whiff where the clockwork is away"
   const program = { ...DUEL, script: [{ at: 20, does: "away" as const, frames: 60 }] };
   const duel = createDuel();
   Object.assign(duel, { blow: 0, blowIn: 5, blowFor: 3 });
-  for (let f = 0; f < 12; f++) stepDuel(program, duel, 100);
+  for (let f = 0; f < 12; f++) stepDuel(program, duel, FULL_SPEED);
   expect([duel.hits, duel.whiffs]).toEqual([1, 0]);
-  for (let f = 0; f < 20; f++) stepDuel(program, duel, 100);
+  for (let f = 0; f < 20; f++) stepDuel(program, duel, FULL_SPEED);
   expect(duel.jack).toBe("away");
   Object.assign(duel, { blow: 0, blowIn: 5, blowFor: 3 });
-  for (let f = 0; f < 12; f++) stepDuel(program, duel, 100);
+  for (let f = 0; f < 12; f++) stepDuel(program, duel, FULL_SPEED);
   expect([duel.hits, duel.whiffs]).toEqual([1, 1]);
 });
 
@@ -343,7 +347,8 @@ test("ropes draw answers by their seed, and the ease makes windows and grades lo
     grades: [{ name: "clean", within: "4f" }],
   }));
   const ropes = { kind: "ropes" as const, draws: ["a", "b", "c", "d"], pool: ["press", "coil"], ease: 1.5 };
-  const drawn = (seed: number) => prepareKit({ ...kitWith({ ...ropes, seed }), prompts }).prompts!;
+  const drawn = (seed: number) =>
+    prepareRopes({ ...kitWith(undefined), prompts }, { ...ropes, seed }).prompts!;
   expect(drawn(3)).toEqual(drawn(3));
   expect(drawn(3)[0]).toMatchObject({ window: "30f", grades: [{ name: "clean", within: "6f" }] });
   const orders = new Set(

@@ -1,10 +1,9 @@
 import type { PointerEvent } from "react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { parseKit } from "#core";
-import belfry from "../../demo/belfry-runner/kit.json";
+import { openKit, openTab, type TestTab } from "../tests/testWorld";
+import { readKitAndTake } from "../tests/evaluated";
 import { dragKit } from "./dragKit";
 import { renameKit } from "../edits/edits";
-import { closeKit, editKit, undo, workbench } from "./workbench";
 
 const target = Object.assign(new EventTarget(), { setPointerCapture: () => undefined });
 
@@ -14,22 +13,21 @@ function press(isAtOnce = false): void {
   const event = { currentTarget: target, pointerId: 1, nativeEvent } as unknown as PointerEvent<Element>;
   const edit = (moved: { detail: unknown }) => {
     const name = String(moved.detail);
-    if (name !== "") editKit(name, kit => renameKit(kit, name));
+    if (name !== "") tab.workbench.editKit(name, kit => renameKit(kit, name));
   };
-  dragKit(event, moved => edit(moved as unknown as { detail: unknown }), isAtOnce);
+  dragKit(tab.workbench, event, moved => edit(moved as unknown as { detail: unknown }), isAtOnce);
 }
 
 const move = (name: string) =>
   target.dispatchEvent(Object.assign(new Event("pointermove"), { detail: name }));
-const name = () => workbench.getState().kit?.name;
-const steps = () => workbench.temporal.getState().pastStates.length;
+const name = () => tab.workbench.getState().kit?.name;
+const steps = () => tab.workbench.history.getState().pastStates.length;
 
-beforeEach(() => {
+let tab: TestTab;
+beforeEach(async () => {
   vi.stubGlobal("window", new EventTarget());
-  closeKit();
-  const kit = parseKit(belfry);
-  if (kit.ok) workbench.setState({ kit: kit.value });
-  workbench.temporal.getState().clear();
+  tab = openTab();
+  await openKit(tab, readKitAndTake("demo/belfry-runner", "1-clean-climb").kit);
 });
 
 afterEach(() => vi.unstubAllGlobals());
@@ -44,7 +42,7 @@ test("a drag is one step of undo, also when its first moves changed nothing", ()
   expect([name(), steps()]).toEqual(["Two", 1]);
   move("after it was let go");
   expect(name()).toBe("Two");
-  undo();
+  tab.workbench.undo();
   expect(name()).toBe("Belfry Runner");
 });
 

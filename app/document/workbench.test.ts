@@ -1,25 +1,8 @@
-import { beforeEach, expect, test, vi } from "vitest";
+import { beforeEach, expect, test } from "vitest";
 import type { Kit, Take } from "#core";
 import { applyLayout, layoutOf } from "../edits/edits";
-import { takeUpLeft } from "../storage/leftBehind";
-import {
-  addTake,
-  arrangeTape,
-  beginGesture,
-  closeKit,
-  compileOnce,
-  editKit,
-  editLayouts,
-  evaluateOnce,
-  keepVariant,
-  leaveNow,
-  redo,
-  removeTake,
-  removeVariant,
-  takeUpVariant,
-  undo,
-  workbench,
-} from "./workbench";
+import { isBroken } from "../storage/records";
+import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
 
 const KIT: Kit = {
   format: "moss-tap/kit",
@@ -36,6 +19,7 @@ const TAKE: Take = {
   version: 1,
   id: "t",
   name: "T",
+  kit: "k",
   rate: 60,
   frames: 60,
   lanes: {
@@ -46,130 +30,147 @@ const TAKE: Take = {
   },
 };
 
-const lengthNow = () => (workbench.getState().kit?.patterns[0] as { for?: string }).for;
-const setLength = (frames: number) =>
-  editKit("length", kit => ({
+let tab: TestTab;
+beforeEach(async () => {
+  tab = openTab();
+  await openKit(tab, KIT, [TAKE]);
+});
+
+const state = () => tab.workbench.getState();
+const lengthIn = (kit: Kit | undefined) => (kit?.patterns[0] as { for?: string } | undefined)?.for;
+const lengthNow = () => lengthIn(state().kit);
+const setLength = (frames: number, of: TestTab = tab) =>
+  of.workbench.editKit("length", kit => ({
     ...kit,
     patterns: [{ ...kit.patterns[0]!, for: `${frames}f` } as Kit["patterns"][number]],
   }));
 
-const shelf = new Map<string, string>();
-
-beforeEach(() => {
-  shelf.clear();
-  vi.stubGlobal("localStorage", {
-    setItem: (key: string, value: string) => shelf.set(key, value),
-    getItem: (key: string) => shelf.get(key) ?? null,
-    removeItem: (key: string) => shelf.delete(key),
-  });
-  closeKit();
-  workbench.setState({ kit: KIT, takes: [TAKE], openTakeId: "t" });
-  workbench.temporal.getState().clear();
-});
-
 test("hundreds of edits are undone one by one, over kit and takes alike", () => {
   for (let n = 1; n <= 300; n++) setLength(n);
-  removeTake("t");
-  undo();
-  expect(workbench.getState().takes).toEqual([TAKE]);
-  for (let n = 0; n < 300; n++) undo();
+  tab.workbench.removeTake("t");
+  tab.workbench.undo();
+  expect(state().takes).toEqual([TAKE]);
+  for (let n = 0; n < 300; n++) tab.workbench.undo();
   expect(lengthNow()).toBe("10f");
-  redo();
+  tab.workbench.redo();
   expect(lengthNow()).toBe("1f");
 });
 
 test("a movement of the hand is one step of undo, however many edits it makes", () => {
-  const gesture = beginGesture();
-  for (const frames of [11, 12, 13]) {
-    setLength(frames);
-    gesture.edited();
-  }
-  gesture.end();
+  const step = tab.workbench.beginStep();
+  for (const frames of [11, 12, 13]) setLength(frames);
+  step.end();
   expect(lengthNow()).toBe("13f");
-  undo();
+  tab.workbench.undo();
   expect(lengthNow()).toBe("10f");
 });
 
-test("a movement broken off leaves nothing changed and nothing to undo", () => {
-  const gesture = beginGesture();
+test("a movement broken off leaves nothing changed, nothing to undo, and all that could be redone", () => {
   setLength(20);
-  gesture.edited();
-  gesture.cancel();
+  tab.workbench.undo();
+  const step = tab.workbench.beginStep();
+  setLength(30);
+  setLength(31);
+  step.cancel();
   expect(lengthNow()).toBe("10f");
-  expect(workbench.temporal.getState().pastStates.length).toBe(0);
+  expect(tab.workbench.history.getState().pastStates.length).toBe(0);
+  tab.workbench.redo();
+  expect(lengthNow()).toBe("20f");
+});
+
+test("undoing a recording opens the take that is left; without any, none is open", () => {
+  tab.workbench.addTake({ ...TAKE, id: "t2", name: "Second" });
+  expect(state().openTakeId).toBe("t2");
+  tab.workbench.undo();
+  expect(state().openTakeId).toBe("t");
+  tab.workbench.redo();
+  tab.workbench.removeTake("t2");
+  expect(state().openTakeId).toBe("t");
+  tab.workbench.removeTake("t");
+  expect(state().openTakeId).toBeUndefined();
+  tab.workbench.undo();
+  expect(state().openTakeId).toBe("t");
+});
+
+test("putting back restores exactly what was taken away, whatever was done since", () => {
+  const gone = tab.workbench.removeTake("t")!;
+  setLength(25);
+  tab.workbench.addTake({ ...TAKE, id: "t2", name: "Second" });
+  tab.workbench.putBack("put back", gone);
+  expect([lengthNow(), state().takes.map(take => take.id)]).toEqual(["25f", ["t", "t2"]]);
+  tab.workbench.putBack("put back", gone);
+  expect(state().takes.length).toBe(2);
+  tab.workbench.undo();
+  expect(state().takes.map(take => take.id)).toEqual(["t2"]);
 });
 
 test("a variant keeps the rules as they stand, is taken up again, and can be forgotten and brought back", () => {
-  keepVariant("v", "Variant 1");
+  tab.workbench.keepVariant("v", "Variant 1");
   setLength(30);
-  takeUpVariant("v");
+  tab.workbench.takeUpVariant("v");
   expect(lengthNow()).toBe("10f");
-  undo();
+  tab.workbench.undo();
   expect(lengthNow()).toBe("30f");
-  removeVariant("v");
-  expect(workbench.getState().variants).toEqual([]);
-  undo();
-  expect(workbench.getState().variants.map(variant => variant.name)).toEqual(["Variant 1"]);
+  tab.workbench.removeVariant("v");
+  expect(state().variants).toEqual([]);
+  tab.workbench.undo();
+  expect(state().variants.map(variant => variant.name)).toEqual(["Variant 1"]);
 });
 
 test("layouts are a step of undo, the order of rows is none", () => {
-  editLayouts("kept", () => [layoutOf(KIT, "l", "Mine")]);
-  arrangeTape(rows => ({ ...rows, folded: ["gates"] }));
-  undo();
-  expect(workbench.getState().layouts).toEqual([]);
-  expect(workbench.getState().rows.folded).toEqual(["gates"]);
+  tab.workbench.editLayouts("kept", () => [layoutOf(KIT, "l", "Mine")]);
+  tab.workbench.arrangeTape(rows => ({ ...rows, folded: ["gates"] }));
+  tab.workbench.undo();
+  expect(state().layouts).toEqual([]);
+  expect(state().rows.folded).toEqual(["gates"]);
   const other = { ...layoutOf(KIT, "l", "Mine"), bindings: { a: [["pad:0"]] } };
-  editKit("put on", kit => applyLayout(kit, other));
-  expect(workbench.getState().kit!.controls[0]!.bindings).toEqual([["pad:0"]]);
+  tab.workbench.editKit("put on", kit => applyLayout(kit, other));
+  expect(state().kit!.controls[0]!.bindings).toEqual([["pad:0"]]);
 });
 
-test("a kit with a fault keeps the last program that worked, and says what is wrong", () => {
-  const good = compileOnce(workbench.getState().kit).program;
-  editKit("broken", kit => ({
+test("a kit with a fault keeps the last rules that were sound, and says what is wrong", () => {
+  const good = tab.evaluation.getState().rules;
+  tab.workbench.editKit("broken", kit => ({
     ...kit,
     patterns: [{ ...kit.patterns[0]!, control: "gone" } as Kit["patterns"][number]],
   }));
-  const broken = compileOnce(workbench.getState().kit);
-  expect(broken.program).toBe(good);
+  const broken = tab.evaluation.getState();
+  expect([broken.rules, broken.isSound]).toEqual([good, false]);
   expect(broken.faults[0]).toMatchObject({ code: "unknown-id", path: ["patterns", 0, "control"] });
+  tab.workbench.editKit("staged", kit => ({
+    ...kit,
+    patterns: KIT.patterns,
+    stage: { kind: "runner", tilePx: 32 },
+  }));
+  expect(tab.evaluation.getState().faults.map(issue => issue.path.join("."))).toContain("stage.level");
 });
 
-test("a stage that does not read is a fault of the kit, with its path", () => {
-  editKit("staged", kit => ({ ...kit, stage: { kind: "runner", tilePx: 32 } }));
-  const { faults } = compileOnce(workbench.getState().kit);
-  expect(faults.map(issue => issue.path.join("."))).toContain("stage.level");
+test("A, B and A again in haste ends with A, and what was edited while B was on its way is written", async () => {
+  const other = { ...KIT, id: "other", name: "Other" };
+  await tab.shelf.add({ kit: other, takes: [], variants: [], layouts: [] }, "new");
+  const toOther = tab.workbench.open("other");
+  setLength(17);
+  const back = tab.workbench.open("k");
+  expect(await Promise.all([toOther, back])).toEqual(["overtaken", "opened"]);
+  expect([state().kit!.id, lengthNow()]).toEqual(["k", "17f"]);
+  setLength(18);
+  await tab.workbench.open("other");
+  expect(state().kit!.id).toBe("other");
+  await tab.workbench.open("k");
+  expect(lengthNow()).toBe("18f");
 });
 
-test("a take is run once for each version of the rules", () => {
-  const { program } = compileOnce(workbench.getState().kit);
-  const first = evaluateOnce(program!, TAKE);
-  expect(evaluateOnce(program!, TAKE)).toBe(first);
-  setLength(12);
-  const next = compileOnce(workbench.getState().kit).program!;
-  expect(evaluateOnce(next, TAKE)).not.toBe(first);
+test("what is not there, and what does not read, is told apart", async () => {
+  expect(await tab.workbench.open("nowhere")).toBe("missing");
+  expect(state().kit!.id).toBe("k");
+  const opened = await tab.workbench.open("k");
+  expect(typeof opened === "object" && isBroken(opened)).toBe(false);
 });
 
-test("what is not yet written when the page is left is set aside at once, and taken up once", () => {
-  addTake({ ...TAKE, id: "t2", name: "Second" });
-  setLength(15);
-  leaveNow();
-  const left = takeUpLeft()!;
-  expect(left.kit.kit.patterns[0]).toMatchObject({ for: "15f" });
-  expect(left.takes.map(record => record.takeId)).toEqual(["t", "t2"]);
-  expect(takeUpLeft()).toBeUndefined();
-});
-
-test("where nothing can be set aside, leaving is no error", () => {
-  vi.stubGlobal("localStorage", {
-    setItem: () => {
-      throw new DOMException("full", "QuotaExceededError");
-    },
-    getItem: () => "{torn",
-    removeItem: () => undefined,
-  });
-  const told = vi.spyOn(console, "info").mockImplementation(() => undefined);
-  setLength(15);
-  expect(leaveNow).not.toThrow();
-  expect(takeUpLeft()).toBeUndefined();
-  expect(told).toHaveBeenCalledTimes(2);
+test("an edit is written in the very task it is made in: a tab killed right after loses nothing", async () => {
+  const twin = openTab(tab.browser);
+  setLength(42);
+  await until(() => tab.library.status.getState().trouble === undefined);
+  const kept = await twin.library.readKit("k");
+  expect(kept && !isBroken(kept) && lengthIn(kept.document.kit)).toBe("42f");
 });

@@ -1,8 +1,7 @@
 import { expect, test } from "vitest";
 import type { Kit } from "#core";
-import { checkStage } from "#stage";
+import { checkStage, compileRules, gatesOfStage } from "#stage";
 import { giveDuel, giveRopes, giveRunner } from "./giveStage";
-import { compileStaged, gatesOfStage, stageOfProgram } from "../judging/staged";
 
 const BARE: Kit = {
   format: "moss-tap/kit",
@@ -19,9 +18,9 @@ test("a kit without a stage is given one that runs; sides are found by name or m
   expect(checkStage(given)).toEqual([]);
   expect(given.controls.map(control => control.name)).toEqual(["Right", "Left"]);
   expect(given.gates).toEqual([{ id: "footing", name: "Footing" }]);
-  const compiled = compileStaged(given);
+  const compiled = compileRules(given);
   if (!compiled.ok) throw new Error("must compile");
-  expect(stageOfProgram(compiled.value)?.kind).toBe("runner");
+  expect(compiled.value.stage?.kind).toBe("runner");
   expect([...gatesOfStage(given)]).toEqual(["footing"]);
 });
 
@@ -53,10 +52,10 @@ test("a duel: moves that do nothing yet strike or parry by their names, gates ar
   expect(given.moves!.map(item => item.effect)).toEqual([{ strike: 5 }, { parry: "9f" }, { strike: 9 }]);
   expect(given.gates!.map(gate => gate.name)).toEqual(["struck", "Blocked"]);
   expect([...gatesOfStage(given)]).toEqual(["hit", "blocked"]);
-  expect(compileStaged(given).ok).toBe(true);
+  expect(compileRules(given).ok).toBe(true);
 });
 
 test("ropes need nothing but the kit's prompts", () => {
   expect(checkStage(giveRopes(BARE))).toEqual([]);
-  expect(compileStaged(giveRopes(BARE)).ok).toBe(true);
+  expect(compileRules(giveRopes(BARE)).ok).toBe(true);
 });

@@ -1,7 +1,9 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { compile, evaluate, formatTrace, parseTake, type Kit, type Program } from "#core";
+import { formatTrace, parseTake, readTake, type Kit } from "#core";
+import { compileRules, runRules, type Rules } from "#stage";
 import { createLiveSession } from "./liveSession";
+import { takeOf } from "./recording";
 
 const KIT: Kit = {
   format: "moss-tap/kit",
@@ -29,19 +31,20 @@ const KIT: Kit = {
   ],
 };
 
-function mustCompile(): Program {
-  const compiled = compile(KIT);
+function mustCompile(kit: Kit): Rules {
+  const compiled = compileRules(kit);
   if (!compiled.ok) throw new Error("the test's kit must compile");
   return compiled.value;
 }
 
-const program = mustCompile();
+const rules = mustCompile(KIT);
+const { program } = rules;
 const FRAME_MS = 1000 / 60;
 const eventsOf = (session: ReturnType<typeof createLiveSession>) =>
   formatTrace(program, session.trace).events;
 
 test("a press lands on the first frame at or after it, and steps come at the kit's rate", () => {
-  const session = createLiveSession(program, 1000);
+  const session = createLiveSession(rules, 1000);
   expect(session.advance(1000)).toBe(1);
   session.setControl(1, 1, 1000 + 2.4 * FRAME_MS);
   session.setControl(1, 0, 1000 + 5 * FRAME_MS);
@@ -57,7 +60,7 @@ test("a press lands on the first frame at or after it, and steps come at the kit
 });
 
 test("a tap shorter than a frame is not lost: it comes up one frame later", () => {
-  const session = createLiveSession(program, 0);
+  const session = createLiveSession(rules, 0);
   session.setControl(0, 1, 3.2 * FRAME_MS);
   session.setControl(0, 0, 3.6 * FRAME_MS);
   session.advance(10 * FRAME_MS);
@@ -68,13 +71,13 @@ test("a tap shorter than a frame is not lost: it comes up one frame later", () =
 });
 
 test("an event that comes late lands on the next frame, never on one already stepped", () => {
-  const session = createLiveSession(program, 0);
+  const session = createLiveSession(rules, 0);
   session.advance(8 * FRAME_MS);
   expect(session.setControl(1, 1, 2 * FRAME_MS)).toEqual({ frame: 9, isDown: true, isStretched: false });
 });
 
 test("while paused nothing steps, and resuming does not catch up", () => {
-  const session = createLiveSession(program, 0);
+  const session = createLiveSession(rules, 0);
   session.advance(5 * FRAME_MS);
   session.pause(5 * FRAME_MS);
   expect(session.advance(500 * FRAME_MS)).toBe(0);
@@ -83,18 +86,66 @@ test("while paused nothing steps, and resuming does not catch up", () => {
 });
 
 test("a stalled page steps a quarter of a second at most", () => {
-  const session = createLiveSession(program, 0);
+  const session = createLiveSession(rules, 0);
   session.advance(0);
   expect(session.advance(10_000)).toBeLessThanOrEqual(16);
 });
 
 test("letting all go releases what is down", () => {
-  const session = createLiveSession(program, 0);
+  const session = createLiveSession(rules, 0);
   session.setControl(0, 1, 0);
   session.advance(3 * FRAME_MS);
   session.releaseAll(3.5 * FRAME_MS);
   session.advance(4 * FRAME_MS);
   expect(session.state.down[0]).toBe(0);
+});
+
+const keep = (session: ReturnType<typeof createLiveSession>) =>
+  takeOf(session.recording, session.state.frame + 1, { id: "t", name: "T", kitId: "live" }, () => true);
+
+test("while the clock is stopped a press lands on the very next frame that is stepped, wherever the clock stopped", () => {
+  for (const stoppedAt of [3, 3.4, 3.999, 5.5]) {
+    const session = createLiveSession(rules, 0);
+    session.advance(2 * FRAME_MS);
+    session.pause(stoppedAt * FRAME_MS);
+    const standing = session.state.frame;
+    expect(session.setControl(1, 1, 900)).toMatchObject({ frame: standing + 1 });
+    session.stepOnce();
+    expect([session.state.frame, session.state.down[1]]).toEqual([standing + 1, 1]);
+    expect(session.setControl(1, 0, 1800)).toMatchObject({ frame: standing + 2, isStretched: false });
+    session.stepOnce();
+    expect(session.state.down[1]).toBe(0);
+    session.resume(2000);
+    expect(session.advance(2000 + 1.5 * FRAME_MS)).toBeLessThanOrEqual(2);
+  }
+});
+
+test("other rules under the hands: what was played is run through them, and goes on as if they had always held", () => {
+  const stricter = mustCompile({
+    ...KIT,
+    patterns: KIT.patterns.map(pattern =>
+      pattern.id === "hold" ? { ...pattern, for: "4f" } : pattern,
+    ) as Kit["patterns"],
+  });
+  const play = (session: ReturnType<typeof createLiveSession>, from: number, to: number) => {
+    for (let f = from; f < to; f++) {
+      if (f % 9 === 2) session.setControl(0, 1, f * FRAME_MS);
+      if (f % 9 === 7) session.setControl(0, 0, (f + 0.3) * FRAME_MS);
+      if (f % 13 === 5) session.setGate(0, f % 2 === 0);
+      if (f === 30) session.setSpeed(50);
+      session.advance(f * FRAME_MS);
+    }
+  };
+  const changed = createLiveSession(rules, 0);
+  play(changed, 0, 40);
+  const under = changed.underRules(stricter);
+  expect(under.state.frame).toBe(changed.state.frame);
+  play(under, 40, 90);
+  const take = keep(under);
+  expect(take).toEqual(keep({ ...under, recording: changed.recording }));
+  const replayed = formatTrace(stricter.program, runRules(stricter, readTake(stricter.program, take)).trace);
+  expect(replayed.events).toEqual(formatTrace(stricter.program, under.trace).events);
+  expect(replayed.events.filter(event => event.kind === "fired").length).toBeGreaterThan(5);
 });
 
 const happening = fc.oneof(
@@ -119,7 +170,7 @@ test("what was played gives the same trace, event for event, when it is run as a
       fc.array(happening, { minLength: 5, maxLength: 60 }),
       fc.integer({ min: 0, max: 1e7 }),
       (happenings, startMs) => {
-        const session = createLiveSession(program, startMs);
+        const session = createLiveSession(rules, startMs);
         let now = startMs;
         for (const happened of happenings) {
           now += happened.gapMs;
@@ -128,10 +179,10 @@ test("what was played gives the same trace, event for event, when it is run as a
           session.advance(now);
         }
         session.advance(now + 100);
-        const parsed = parseTake(JSON.parse(JSON.stringify(session.toTake("t", "T", "live"))));
+        const parsed = parseTake(JSON.parse(JSON.stringify(keep(session))));
         expect(parsed.ok).toBe(true);
         if (!parsed.ok) return;
-        const replayed = formatTrace(program, evaluate(program, parsed.value));
+        const replayed = formatTrace(program, runRules(rules, readTake(program, parsed.value)).trace);
         expect(replayed.events).toEqual(eventsOf(session));
         expect(replayed.frames).toBe(session.state.frame + 1);
         events += replayed.events.length;

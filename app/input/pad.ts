@@ -1,15 +1,21 @@
 import { nanoid } from "nanoid";
-import { createStore } from "zustand/vanilla";
-import { listHearers, type Kit, type Program } from "#core";
-import { compileFresh } from "../judging/compileFresh";
-import { stageOfProgram } from "../judging/staged";
-import { addTake, compileOnce, workbench } from "../document/workbench";
-import { browserPads, createPadPoller, type PadsStatus } from "./gamepads";
-import { createHands, type DropReason, type RawReport } from "./hands";
+import { createStore, type StoreApi } from "zustand/vanilla";
+import { listHearers, type Kit } from "#core";
+import type { Rules } from "#stage";
+import type { Evaluation } from "../document/evaluation";
+import type { NextTurn } from "../document/playback";
+import type { Workbench } from "../document/workbench";
+import type { Judge } from "../judging/judge";
+import type { Library } from "../storage/library";
+import type { PadReading } from "./gamepads";
+import { createPadPoller, type PadsStatus } from "./gamepads";
+import { createHeld, type DropReason, type RawReport } from "./held";
 import { createLiveSession, type LiveSession } from "./liveSession";
-import { listenToPage } from "./pageEvents";
+import type { PageListener } from "./pageEvents";
+import { createRecorder, type Recorder } from "./recorder";
+import { takeOf } from "./recording";
 import { createFigureKeeper, type FigureKeeper, type SessionFigures } from "./sessionFigures";
-import { withTrialSwitches } from "./trialModes";
+import { trialGate, withTrialSwitches } from "./trialModes";
 
 /** One thing a device reported: when, what, and the frame it landed on or why it was dropped. */
 export interface RawEvent {
@@ -25,7 +31,7 @@ export interface RawEvent {
 }
 
 /** The pad: asleep, or awake and running the kit. While awake, keys belong to the kit. */
-export interface Pad {
+export interface PadState {
   readonly session: LiveSession | undefined;
   readonly isRecording: boolean;
   readonly isFrozen: boolean;
@@ -44,55 +50,63 @@ export interface Pad {
   readonly pads: PadsStatus;
 }
 
-const LOG_LENGTH = 60;
-const hands = createHands();
-const poller = createPadPoller(browserPads());
+export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialState" | "subscribe"> {
+  /** Keys belong to the kit from now on, and the kit runs from frame 0. Nothing happens while the kit has faults. */
+  readonly wake: (isRecording?: boolean) => void;
+  /** Every control is let go, keys are the page's again, and a recording is kept as a take. */
+  readonly sleep: () => void;
+  /** Keeps what was played since the pad was woken as a new take of the open kit. */
+  readonly keep: () => void;
+  /** Stops the clock where it stands, or lets it run on. What hands do meanwhile lands on the next frame. */
+  readonly freeze: () => void;
+  /** Runs one frame while the clock is stopped. */
+  readonly step: () => void;
+  /** The speed of the game clock from the next frame on, percent; it is written into what is recorded. */
+  readonly setSpeed: (percent: number) => void;
+  /** What a device reported while the pad is awake: cleaned, landed on a frame, written in the log. */
+  readonly report: (raw: RawReport, timeMs: number) => void;
+  /** Controls held on the on-screen pad, each 0 (let go) to 1, as one act of the hand; the first wakes the pad. */
+  readonly holdOnScreen: (...held: readonly (readonly [controlId: string, value: number])[]) => void;
+  /** Turns what is played to a mode, as a switch of the kit would; not while it is recorded. */
+  readonly tryMode: (modeId: string) => void;
+  /** A gate held open or closed by hand from the next frame on. */
+  readonly turnGate: (gateId: string) => void;
+  readonly letAllGo: () => void;
+  /** Reads what pads are plugged in, awake or not. */
+  readonly refreshPads: () => void;
+  /** What was measured since the pad was last woken. */
+  readonly readFigures: () => SessionFigures;
+}
 
-export const pad = createStore<Pad>(() => ({
-  session: undefined,
-  isRecording: false,
-  isFrozen: false,
-  speedPercent: 100,
-  inHand: "key",
+export interface PadWorld {
+  readonly workbench: Workbench;
+  readonly evaluation: StoreApi<Evaluation>;
+  readonly judge: Judge;
+  readonly library: Pick<Library, "addChunk" | "dropRecording">;
+  /** The page's clock, ms: the one its events are stamped by. */
+  readonly nowMs: () => number;
+  readonly nextTurn: NextTurn;
+  readonly later: (ms: number, run: () => void) => () => void;
+  readonly listen: (listener: PageListener) => () => void;
+  /** Reads the pads; undefined where the browser has no such thing. */
+  readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
+}
+
+const LOG_LENGTH = 60;
+/** A session longer than this is run through other rules only when the hand rests. Frames. */
+const QUICK_FRAMES = 1800;
+const REST_MS = 150;
+
+const UNTOUCHED = {
   frame: -1,
   log: [],
   repeatsDropped: 0,
   codesDown: [],
   mostTogether: [],
-  pairsSeen: new Set(),
-  pads: { hasApi: true, pads: [] },
-}));
-
-let figures: FigureKeeper = createFigureKeeper();
-let animation = 0;
-let nextKey = 0;
-let beganMs = 0;
-let stopListening = () => {};
-
-/** What was measured since the pad was last woken. */
-export function readFigures(): SessionFigures {
-  return figures.read();
-}
+  pairsSeen: new Set<string>(),
+} as const;
 
 type Entry = Pick<RawEvent, "code" | "value" | "dropped"> & Partial<Pick<RawEvent, "frame" | "isStretched">>;
-
-function log(entry: Entry, timeMs: number): void {
-  const event = { frame: -1, isStretched: false, ...entry, key: nextKey++, timeMs: timeMs - beganMs };
-  pad.setState({ log: [event, ...pad.getState().log].slice(0, LOG_LENGTH) });
-}
-
-/** Notes which codes are held, and which were ever held together. */
-function noteTogether(): void {
-  const codesDown = hands.codesDown();
-  const { mostTogether, pairsSeen } = pad.getState();
-  const pairs = codesDown.flatMap((a, i) => codesDown.slice(i + 1).map(b => [a, b].sort().join(" ")));
-  const isNew = pairs.some(pair => !pairsSeen.has(pair));
-  pad.setState({
-    codesDown,
-    mostTogether: codesDown.length > mostTogether.length ? codesDown : mostTogether,
-    pairsSeen: isNew ? new Set([...pairsSeen, ...pairs]) : pairsSeen,
-  });
-}
 
 interface Settled {
   readonly frame: number;
@@ -100,231 +114,310 @@ interface Settled {
   readonly control: number;
 }
 
-/** Brings every control in line with what is held. Gives the last edge that made. */
-function settleControls(timeMs: number): Settled | undefined {
-  const { session } = pad.getState();
-  let last: Settled | undefined;
-  session?.program.controls.forEach((control, c) => {
-    const landing = session.setControl(c, hands.valueOf(control.id), timeMs);
-    if (!landing) return;
-    figures.edge(control.id, landing.isDown, timeMs, landing.frame, landing.isStretched);
-    last = { frame: landing.frame, isStretched: landing.isStretched, control: c };
-  });
-  return last;
-}
-
 /** Does any rule hear a control in the mode that is on? */
 function isHeard({ program, state }: LiveSession, control: number): boolean {
   return listHearers(program, control, state.mode).some(hearer => hearer.verdict === "hears");
 }
 
-/** What a device reported while the pad is awake: cleaned, landed on a frame, written in the log. */
-export function reportRaw(raw: RawReport, timeMs: number): void {
-  const { session, repeatsDropped } = pad.getState();
-  if (!session) return;
-  const isCrossing = raw.value >= 0.5 !== hands.codesDown().includes(raw.code);
-  const dropped = hands.report(raw);
-  if (dropped === "same") return;
-  if (dropped === "repeat") {
-    figures.repeat();
-    pad.setState({ repeatsDropped: repeatsDropped + 1 });
-    log({ code: raw.code, value: raw.value, dropped }, timeMs);
-    return;
-  }
-  noteTogether();
-  const [inHand] = raw.code.split(":");
-  if (inHand === "key" || inHand === "pad" || inHand === "mouse") pad.setState({ inHand });
-  const settled = settleControls(timeMs);
-  if (!settled && !isCrossing) return;
-  const isUnheard =
-    dropped === "" && settled !== undefined && raw.value > 0 && !isHeard(session, settled.control);
-  log({ code: raw.code, value: raw.value, dropped: isUnheard ? "unheard" : dropped, ...settled }, timeMs);
+function findGate({ program }: LiveSession, gateId: string): number {
+  return program.gates.findIndex(gate => gate.id === gateId);
 }
 
-/** A control held on the on-screen pad, 0 (let go) to 1. */
-export function holdOnScreen(controlId: string, value: number, timeMs: number): void {
-  hands.holdOnScreen(controlId, value);
-  const settled = settleControls(timeMs);
-  if (settled) log({ code: `screen:${controlId}`, value, dropped: "", ...settled }, timeMs);
+/** What of a kit is played: everything but names, bindings and the like. */
+function playedOf(kit: Kit): string {
+  const { name, controls, ...rules } = kit;
+  return JSON.stringify([rules, controls.map(({ id, pressAt, releaseAt }) => [id, pressAt, releaseAt])]);
 }
-
-/** Lets everything go: the window has lost the keys and will not hear them come up, or someone asks for it. */
-export function letAllGo(timeMs: number): void {
-  const wasHeld = hands.isHeld();
-  hands.letAllGo();
-  poller.reset();
-  noteTogether();
-  const settled = settleControls(timeMs);
-  if (pad.getState().session && wasHeld)
-    log({ code: "window:", value: 0, dropped: "focus lost", ...settled }, timeMs);
-}
-
-/** Lets codes go that will not come up by themselves. */
-function letGo(isGone: (code: string) => boolean, dropped: "unplugged" | "stuck", timeMs: number): void {
-  const gone = hands.letGo(isGone);
-  if (gone.length === 0) return;
-  noteTogether();
-  const settled = settleControls(timeMs);
-  for (const code of gone) log({ code, value: 0, dropped, ...settled }, timeMs);
-}
-
-/** Reads what pads are plugged in, awake or not. */
-export function refreshPads(): void {
-  pad.setState({ pads: poller.status() });
-}
-
-function onPads(): void {
-  const before = pad.getState().pads.pads.length;
-  refreshPads();
-  if (pad.getState().pads.pads.length < before)
-    letGo(code => code.startsWith("pad:"), "unplugged", performance.now());
-}
-
-function tick(now: number): void {
-  const { session } = pad.getState();
-  if (!session) return;
-  poller.poll((code, value) => reportRaw({ code, value, isRepeat: false }, now));
-  figures.turn(now);
-  if (session.advance(now) > 0) {
-    figures.ran(session.state.frame, performance.now());
-    pad.setState({ frame: session.state.frame });
-  }
-  animation = requestAnimationFrame(tick);
-}
-
-/** The program that is played: with switches by hand to every mode, unless it is recorded. */
-function programToPlay(kit: Kit | undefined, isRecording: boolean): Program | undefined {
-  const { program } = compileOnce(kit);
-  if (!kit || !program || isRecording || !kit.modes?.length) return program;
-  return compileFresh(withTrialSwitches(kit)) ?? program;
-}
-
-/** Wakes the pad: keys belong to the kit from now on, and the kit runs from frame 0. Nothing happens while the kit has faults. */
-export function wakePad(isRecording = false): void {
-  const { kit } = workbench.getState();
-  const program = programToPlay(kit, isRecording);
-  if (!kit || !program) return;
-  sleepPad();
-  beganMs = performance.now();
-  figures = createFigureKeeper();
-  hands.setControls(kit.controls);
-  poller.reset();
-  const session = createLiveSession(program, beganMs, stageOfProgram(program));
-  pad.setState({
-    session,
-    isRecording,
-    frame: -1,
-    log: [],
-    repeatsDropped: 0,
-    codesDown: [],
-    mostTogether: [],
-    pairsSeen: new Set(),
-    pads: poller.status(),
-  });
-  stopListening = listenToPage({
-    report: reportRaw,
-    codesDown: hands.codesDown,
-    isBound: code =>
-      workbench.getState().kit?.controls.some(item => item.bindings.flat().includes(code)) ?? false,
-    letStuckGo: (codes, timeMs) => letGo(code => codes.includes(code), "stuck", timeMs),
-    leave: sleepPad,
-    letAllGo,
-    hide: (isHidden, timeMs) => {
-      const { session: now } = pad.getState();
-      if (isHidden) now?.pause(timeMs);
-      else now?.resume(timeMs);
-    },
-    padsChanged: onPads,
-  });
-  animation = requestAnimationFrame(tick);
-}
-
-/** Puts the pad to sleep: every control is let go, keys are the page's again, and a recording is kept as a take. */
-export function sleepPad(): void {
-  const { session, isRecording } = pad.getState();
-  if (!session) return;
-  cancelAnimationFrame(animation);
-  stopListening();
-  letAllGo(performance.now());
-  session.advance(performance.now() + 2000 / session.program.rateHz);
-  pad.setState({ session: undefined, isRecording: false, isFrozen: false, speedPercent: 100, frame: -1 });
-  if (isRecording) keepSession(session);
-}
-
-/** Stops the clock where it stands, or lets it run on. What hands do meanwhile lands on the frame after. */
-export function freezePad(): void {
-  const { session, isFrozen } = pad.getState();
-  if (!session) return;
-  const now = performance.now();
-  if (isFrozen) session.resume(now);
-  else session.pause(now);
-  pad.setState({ isFrozen: !isFrozen });
-}
-
-/** Runs one frame while the clock is stopped. */
-export function stepPad(): void {
-  const { session, isFrozen } = pad.getState();
-  if (!session || !isFrozen) return;
-  session.stepOnce();
-  pad.setState({ frame: session.state.frame });
-}
-
-/** The speed of the game clock from the next frame on, percent; it is written into what is recorded. */
-export function setPadSpeed(percent: number): void {
-  pad.getState().session?.setSpeed(percent);
-  pad.setState({ speedPercent: percent });
-}
-
-/** Keeps what a session played as a new take of the open kit. */
-export function keepSession(session: LiveSession): void {
-  const { kit, takes } = workbench.getState();
-  if (!kit || session.state.frame < 0) return;
-  const used = new Set(takes.map(take => take.name));
-  let n = takes.length + 1;
-  while (used.has(`Take ${n}`)) n++;
-  const take = session.toTake(nanoid(8), `Take ${n}`, kit.id);
-  const gates = Object.entries(take.gates ?? {}).filter(([id]) => kit.gates?.some(gate => gate.id === id));
-  const { gates: all, ...bare } = take;
-  addTake(gates.length > 0 ? { ...bare, gates: Object.fromEntries(gates) } : bare);
-}
-
-const RULES = [
-  "sticks",
-  "gates",
-  "patterns",
-  "moves",
-  "modes",
-  "start",
-  "switches",
-  "prompts",
-  "queue",
-  "rate",
-  "stage",
-] as const;
 
 /** Do two versions of a kit play alike, so that only names or bindings differ? */
 function playAlike(a: Kit, b: Kit): boolean {
-  const played = (kit: Kit) => kit.controls.map(({ id, pressAt, releaseAt }) => [id, pressAt, releaseAt]);
-  return (
-    RULES.every(field => a[field] === b[field]) && JSON.stringify(played(a)) === JSON.stringify(played(b))
-  );
+  return a.id === b.id && playedOf(a) === playedOf(b);
 }
 
-/** When the rules change under the hands, the session goes on with the new ones from frame 0; a change of bindings goes on as it is. */
-workbench.subscribe((now, before) => {
-  const { session, isRecording } = pad.getState();
-  if (!session || !now.kit || now.kit === before.kit) return;
-  hands.setControls(now.kit.controls);
-  if (before.kit && playAlike(now.kit, before.kit)) {
-    settleControls(performance.now());
-    return;
+/** Makes the pad of one page, asleep. */
+export function createPad(world: PadWorld): Pad {
+  const { workbench, evaluation, judge, library, nowMs } = world;
+  const held = createHeld();
+  const poller = createPadPoller(world.readPads);
+  const store = createStore<PadState>(() => ({
+    ...UNTOUCHED,
+    session: undefined,
+    isRecording: false,
+    isFrozen: false,
+    speedPercent: 100,
+    inHand: "key",
+    pads: { hasApi: true, pads: [] },
+  }));
+  let figures: FigureKeeper = createFigureKeeper();
+  let recorder: Recorder | undefined;
+  let callOffTurn = () => {};
+  let callOffRules = () => {};
+  let stopListening = () => {};
+  let nextKey = 0;
+  let beganMs = 0;
+
+  function log(entry: Entry, timeMs: number): void {
+    const event = { frame: -1, isStretched: false, ...entry, key: nextKey++, timeMs: timeMs - beganMs };
+    store.setState({ log: [event, ...store.getState().log].slice(0, LOG_LENGTH) });
   }
-  const program = programToPlay(now.kit, isRecording);
-  if (!program || program === session.program) return;
-  if (isRecording) keepSession(session);
-  letAllGo(performance.now());
-  pad.setState({
-    session: createLiveSession(program, performance.now(), stageOfProgram(program)),
-    frame: -1,
+
+  /** Notes which codes are held, and which were ever held together. */
+  function noteTogether(): void {
+    const codesDown = held.codesDown();
+    const { mostTogether, pairsSeen } = store.getState();
+    const pairs = codesDown.flatMap((a, i) => codesDown.slice(i + 1).map(b => [a, b].sort().join(" ")));
+    const isNew = pairs.some(pair => !pairsSeen.has(pair));
+    store.setState({
+      codesDown,
+      mostTogether: codesDown.length > mostTogether.length ? codesDown : mostTogether,
+      pairsSeen: isNew ? new Set([...pairsSeen, ...pairs]) : pairsSeen,
+    });
+  }
+
+  /** Brings every control in line with what is held. Gives the last edge that made. */
+  function settleControls(timeMs: number): Settled | undefined {
+    const { session } = store.getState();
+    let last: Settled | undefined;
+    session?.program.controls.forEach((control, c) => {
+      const landing = session.setControl(c, held.valueOf(control.id), timeMs);
+      if (!landing) return;
+      figures.edge(control.id, landing.isDown, timeMs, landing.frame, landing.isStretched);
+      last = { frame: landing.frame, isStretched: landing.isStretched, control: c };
+    });
+    return last;
+  }
+
+  function report(raw: RawReport, timeMs: number): void {
+    const { session, repeatsDropped } = store.getState();
+    if (!session) return;
+    const isCrossing = raw.value >= 0.5 !== held.codesDown().includes(raw.code);
+    const dropped = held.report(raw);
+    if (dropped === "same") return;
+    if (dropped === "repeat") {
+      figures.repeat();
+      store.setState({ repeatsDropped: repeatsDropped + 1 });
+      log({ code: raw.code, value: raw.value, dropped }, timeMs);
+      return;
+    }
+    noteTogether();
+    const [inHand] = raw.code.split(":");
+    if (inHand === "key" || inHand === "pad" || inHand === "mouse") store.setState({ inHand });
+    const settled = settleControls(timeMs);
+    if (!settled && !isCrossing) return;
+    const isUnheard =
+      dropped === "" && settled !== undefined && raw.value > 0 && !isHeard(session, settled.control);
+    log({ code: raw.code, value: raw.value, dropped: isUnheard ? "unheard" : dropped, ...settled }, timeMs);
+  }
+
+  /** Lets everything go: the window has lost the keys and will not hear them come up, or someone asks for it. */
+  function letAllGo(timeMs: number): void {
+    const wasHeld = held.isHeld();
+    held.letAllGo();
+    poller.reset();
+    noteTogether();
+    const settled = settleControls(timeMs);
+    if (store.getState().session && wasHeld)
+      log({ code: "window:", value: 0, dropped: "focus lost", ...settled }, timeMs);
+  }
+
+  /** Lets codes go that will not come up by themselves. */
+  function letGo(isGone: (code: string) => boolean, dropped: "unplugged" | "stuck", timeMs: number): void {
+    const gone = held.letGo(isGone);
+    if (gone.length === 0) return;
+    noteTogether();
+    const settled = settleControls(timeMs);
+    for (const code of gone) log({ code, value: 0, dropped, ...settled }, timeMs);
+  }
+
+  const refreshPads = () => store.setState({ pads: poller.status() });
+
+  function onPads(): void {
+    const before = store.getState().pads.pads.length;
+    refreshPads();
+    if (store.getState().pads.pads.length < before)
+      letGo(code => code.startsWith("pad:"), "unplugged", nowMs());
+  }
+
+  function turn(now: number): void {
+    const { session } = store.getState();
+    if (!session) return;
+    poller.poll((code, value) => report({ code, value, isRepeat: false }, now));
+    figures.turn(now);
+    if (session.advance(now) > 0) {
+      figures.ran(session.state.frame, nowMs());
+      store.setState({ frame: session.state.frame });
+    }
+    recorder?.keepUp(session, now);
+    callOffTurn = world.nextTurn(turn);
+  }
+
+  /** The rules that are played: with switches by hand to every mode, unless they are recorded. */
+  function rulesToPlay(isRecording: boolean): Rules | undefined {
+    const { rules } = evaluation.getState();
+    if (!rules || isRecording || !rules.kit.modes?.length) return rules;
+    return judge.rulesOf(withTrialSwitches(rules.kit)) ?? rules;
+  }
+
+  function wake(isRecording = false): void {
+    const { kit, holder } = workbench.getState();
+    const rules = rulesToPlay(isRecording);
+    if (!kit || !rules) return;
+    // Who may not write cannot keep a recording either: it is refused before it is made, in words.
+    if (isRecording && holder !== "ours" && !workbench.mayEdit()) return;
+    sleep();
+    beganMs = nowMs();
+    figures = createFigureKeeper();
+    held.setControls(kit.controls);
+    poller.reset();
+    recorder = isRecording ? createRecorder(library, kit.id, nanoid(8), isOwnGate(kit)) : undefined;
+    store.setState({
+      ...UNTOUCHED,
+      session: createLiveSession(rules, beganMs),
+      isRecording,
+      pads: poller.status(),
+    });
+    stopListening = world.listen({
+      report,
+      codesDown: held.codesDown,
+      isBound: code =>
+        workbench.getState().kit?.controls.some(item => item.bindings.flat().includes(code)) ?? false,
+      letStuckGo: (codes, timeMs) => letGo(code => codes.includes(code), "stuck", timeMs),
+      leave: sleep,
+      letAllGo,
+      hide: (isHidden, timeMs) => {
+        const { session, isFrozen } = store.getState();
+        if (isHidden) session?.pause(timeMs);
+        else if (!isFrozen) session?.resume(timeMs);
+      },
+      padsChanged: onPads,
+    });
+    callOffTurn = world.nextTurn(turn);
+  }
+
+  /** Gates held by hand that are the kit's own; those that only try a mode leave no lane. */
+  function isOwnGate(kit: Kit): (gateId: string) => boolean {
+    return gateId => kit.gates?.some(gate => gate.id === gateId) ?? false;
+  }
+
+  function keepAs(session: LiveSession, id: string): void {
+    const { kit, takes } = workbench.getState();
+    if (!kit || session.state.frame < 0) return;
+    const used = new Set(takes.map(take => take.name));
+    let n = takes.length + 1;
+    while (used.has(`Take ${n}`)) n++;
+    const named = { id, name: `Take ${n}`, kitId: kit.id };
+    workbench.addTake(takeOf(session.recording, session.state.frame + 1, named, isOwnGate(kit)));
+  }
+
+  function sleep(): void {
+    const { session, isRecording } = store.getState();
+    if (!session) return;
+    callOffTurn();
+    callOffRules();
+    stopListening();
+    letAllGo(nowMs());
+    session.resume(nowMs());
+    session.advance(nowMs() + 2000 / session.program.rateHz);
+    store.setState({
+      session: undefined,
+      isRecording: false,
+      isFrozen: false,
+      speedPercent: 100,
+      frame: -1,
+    });
+    if (!isRecording || !recorder) return;
+    const kept = recorder;
+    recorder = undefined;
+    keepAs(session, kept.id);
+    // Only when the take itself is written is what was written of it meanwhile not needed any more.
+    void workbench.flush().then(kept.done);
+  }
+
+  /** The rules changed under the hands: what is being recorded is run through the new ones, a try begins anew. */
+  function takeUpRules(): void {
+    const { session, isRecording, isFrozen } = store.getState();
+    const rules = rulesToPlay(isRecording);
+    if (!session || !rules || rules === session.rules) return;
+    callOffRules();
+    if (isRecording) {
+      const isQuick = session.state.frame <= QUICK_FRAMES;
+      const goOn = () => {
+        const { session: now } = store.getState();
+        const latest = rulesToPlay(true);
+        if (!now || !latest || now.rules === latest) return;
+        store.setState({ session: now.underRules(latest), frame: now.state.frame });
+        settleControls(nowMs());
+      };
+      if (isQuick) goOn();
+      else callOffRules = world.later(REST_MS, goOn);
+      return;
+    }
+    letAllGo(nowMs());
+    const anew = createLiveSession(rules, nowMs());
+    if (isFrozen) anew.pause(nowMs());
+    store.setState({ session: anew, frame: -1 });
+  }
+
+  workbench.onLeave(() => {
+    sleep();
+    store.setState(UNTOUCHED);
   });
-});
+  evaluation.subscribe((now, before) => {
+    const { session } = store.getState();
+    const { kit } = workbench.getState();
+    if (!session || !kit || now.rules === before.rules) return;
+    held.setControls(kit.controls);
+    if (before.rules && now.rules && playAlike(now.rules.kit, before.rules.kit)) settleControls(nowMs());
+    else takeUpRules();
+  });
+
+  return {
+    ...store,
+    wake,
+    sleep,
+    keep() {
+      const { session } = store.getState();
+      if (session) keepAs(session, nanoid(8));
+    },
+    freeze() {
+      const { session, isFrozen } = store.getState();
+      if (!session) return;
+      if (isFrozen) session.resume(nowMs());
+      else session.pause(nowMs());
+      store.setState({ isFrozen: !isFrozen, frame: session.state.frame });
+    },
+    step() {
+      const { session, isFrozen } = store.getState();
+      if (!session || !isFrozen) return;
+      session.stepOnce();
+      store.setState({ frame: session.state.frame });
+    },
+    setSpeed(percent) {
+      store.getState().session?.setSpeed(percent);
+      store.setState({ speedPercent: percent });
+    },
+    report,
+    holdOnScreen(...stones) {
+      if (stones.some(([, value]) => value > 0) && !store.getState().session) wake();
+      const timeMs = nowMs();
+      for (const [controlId, value] of stones) held.holdOnScreen(controlId, value);
+      const settled = settleControls(timeMs);
+      const [last] = stones;
+      if (settled && last)
+        log({ code: `screen:${last[0]}`, value: last[1], dropped: "", ...settled }, timeMs);
+    },
+    tryMode(modeId) {
+      const { session } = store.getState();
+      const gate = session ? findGate(session, trialGate(modeId)) : -1;
+      if (session && gate >= 0) session.pulseGate(gate);
+    },
+    turnGate(gateId) {
+      const { session } = store.getState();
+      const gate = session ? findGate(session, gateId) : -1;
+      if (session && gate >= 0) session.setGate(gate, session.state.painted[gate] === 0);
+    },
+    letAllGo: () => letAllGo(nowMs()),
+    refreshPads,
+    readFigures: () => figures.read(),
+  };
+}

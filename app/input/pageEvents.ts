@@ -1,4 +1,4 @@
-import { listStuckModifiers, type RawReport } from "./hands";
+import { listStuckModifiers, type RawReport } from "./held";
 
 /** What hears the page's events while the pad is awake. Times are the events' own, in ms. */
 export interface PageListener {
@@ -65,7 +65,8 @@ export function listenToPage(listener: PageListener): () => void {
   window.addEventListener("keyup", onKey, options);
   window.addEventListener("pointerdown", onPointer, options);
   window.addEventListener("pointerup", onPointer, options);
-  window.addEventListener("blur", () => listener.letAllGo(performance.now()), options);
+  // Not in the capture phase: an element that loses the focus is none of our business, only the window is.
+  window.addEventListener("blur", () => listener.letAllGo(performance.now()), { signal: ending.signal });
   window.addEventListener("gamepadconnected", listener.padsChanged, options);
   window.addEventListener("gamepaddisconnected", listener.padsChanged, options);
   document.addEventListener("visibilitychange", onVisibility, options);

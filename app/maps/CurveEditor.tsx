@@ -1,11 +1,10 @@
 import { useState, type KeyboardEvent, type PointerEvent } from "react";
 import { evaluateEasing, formatMs, parseEasing, parseFrames, writeAt, type PatternOf } from "#core";
 import { dragKit } from "../document/dragKit";
-import { editKit } from "../document/workbench";
-import { useWorkbench } from "../document/useWorkbench";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { CurveChoices, PRESETS } from "./CurveChoices";
 import { formatBezier, formatPoints, movePoint, readCurve } from "./curvePoints";
+import { useDesk, useDocument } from "../document/context";
 
 const SIZE = 190;
 const PAD = 26;
@@ -36,13 +35,14 @@ function Grip({
   onMove: (x: number, y: number) => void;
   onDelete?: () => void;
 }) {
+  const { workbench } = useDesk();
   const onPointerDown = (event: PointerEvent<SVGCircleElement>) => {
     event.preventDefault();
     event.stopPropagation();
     const grip = event.currentTarget;
     grip.focus();
     const box = grip.ownerSVGElement!.getBoundingClientRect();
-    dragKit(event, moved => {
+    dragKit(workbench, event, moved => {
       const px = ((moved.clientX - box.left) / box.width) * FULL;
       const py = ((moved.clientY - box.top) / box.height) * FULL;
       onMove((px - PAD) / SIZE, 1 - (py - PAD) / SIZE);
@@ -87,8 +87,9 @@ interface Probe {
 
 /** The curve of a charge: its handles or points, the straight line and another curve beside it, and a probe that says what a hold is worth. */
 export function CurveEditor({ pattern, index }: { pattern: PatternOf<"charge">; index: number }) {
-  const kit = useWorkbench(state => state.kit);
-  const variants = useWorkbench(state => state.variants);
+  const { workbench } = useDesk();
+  const kit = useDocument(state => state.kit);
+  const variants = useDocument(state => state.variants);
   const [probe, setProbe] = useState<Probe | undefined>();
   const [beside, setBeside] = useState("linear");
   if (!kit) return null;
@@ -97,7 +98,7 @@ export function CurveEditor({ pattern, index }: { pattern: PatternOf<"charge">; 
   if (!parsed.ok) return null;
   const easing = parsed.value;
   const set = (next: string) =>
-    editKit(`curve of ${pattern.name}`, now => writeAt(now, ["patterns", index, "curve"], next));
+    workbench.editKit(`curve of ${pattern.name}`, now => writeAt(now, ["patterns", index, "curve"], next));
   const curve = readCurve(easing);
   const besides = [
     ...PRESETS,

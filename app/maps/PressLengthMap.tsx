@@ -1,8 +1,15 @@
 import { useId, useState } from "react";
-import { evaluateEasing, formatMs, parseFrames, type Kit, type Pattern, type Program } from "#core";
-import { formatGrown, growthOf } from "../tape/model/growth";
-import { editKit } from "../document/workbench";
-import { useWorkbench } from "../document/useWorkbench";
+import {
+  evaluateEasing,
+  formatGrown,
+  formatMs,
+  parseFrames,
+  TICKS,
+  traitsOf,
+  type Kit,
+  type Pattern,
+  type Program,
+} from "#core";
 import { Button } from "../ui/Button";
 import { formatFound } from "./countWords";
 import { Distribution } from "./Distribution";
@@ -13,6 +20,7 @@ import { closeStretch, listPressLengths, listStretches } from "./pressLengths";
 import { createScale, MAP_WIDTH, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
+import { useDesk, useDocument } from "../document/context";
 
 const STRIP_Y = 74;
 const STRIP_HEIGHT = 58;
@@ -39,50 +47,25 @@ const SILENT_PX = 90;
 
 /** The limits of a pattern that can be dragged on the map, and where they stand. */
 function edgesOf(kit: Kit, pattern: Pattern, i: number): EdgeOnMap[] {
-  const edge = (
-    field: readonly (string | number)[],
-    written: string | undefined,
-    rounding: "atLeast" | "atMost",
-    label: string,
-  ) => {
-    if (written === undefined) return [];
+  const edges = traitsOf(pattern.kind).edges?.(pattern) ?? [];
+  return edges.map(({ path, written, rounding, label }) => {
     const frames = parseFrames(written, kit.rate, rounding) ?? 0;
     const target = {
-      path: ["patterns", i, ...field],
+      path: ["patterns", i, ...path],
       rounding,
       least: 1,
       label: `${pattern.name}: ${label}`,
     };
-    return [{ target, frames, at: rounding === "atMost" ? frames + 1 : frames }];
-  };
-  switch (pattern.kind) {
-    case "tap":
-      return edge(["max"], pattern.max, "atMost", "longest tap");
-    case "hold":
-      return [
-        ...edge(["for"], pattern.for, "atLeast", "length"),
-        ...edge(["max"], pattern.max, "atMost", "longest"),
-      ];
-    case "charge":
-      return [
-        ...edge(["min"], pattern.min, "atLeast", "shortest"),
-        ...edge(["full"], pattern.full, "atLeast", "full"),
-        ...(pattern.levels ?? []).flatMap((level, k) =>
-          edge(["levels", k, "at"], level.at, "atLeast", level.name),
-        ),
-        ...edge(["limit"], pattern.limit, "atMost", "lost past"),
-      ];
-    default:
-      return [];
-  }
+    return { target, frames, at: rounding === "atMost" ? frames + 1 : frames };
+  });
 }
 
 /** How a charge grows over the strip: its curve, the straight line for comparison, and its levels as steps. */
 function ChargeCurve({ program, index, scale }: { program: Program; index: number; scale: MapScale }) {
   const pattern = program.patterns[index];
   if (pattern?.kind !== "charge") return null;
-  const from = pattern.fromTicks / 100;
-  const full = pattern.fullTicks / 100;
+  const from = pattern.fromTicks / TICKS;
+  const full = pattern.fullTicks / TICKS;
   const y = (value: number) => CURVE_TOP + CURVE_HEIGHT * (1 - Math.max(-0.1, Math.min(1.1, value)));
   const points = Array.from({ length: 49 }, (_, k) => {
     const ratio = k / 48;
@@ -107,14 +90,14 @@ function ChargeCurve({ program, index, scale }: { program: Program; index: numbe
       {pattern.levels.map(level => (
         <g key={level.name}>
           <line
-            x1={scale.x(level.atTicks / 100)}
-            x2={scale.x(level.atTicks / 100)}
+            x1={scale.x(level.atTicks / TICKS)}
+            x2={scale.x(level.atTicks / TICKS)}
             y1={CURVE_TOP}
             y2={STRIP_Y}
             className="stroke-lichen-ink"
             strokeDasharray="2 3"
           />
-          <text x={scale.x(level.atTicks / 100) + 4} y={CURVE_TOP + 8} className="fill-ink text-xs">
+          <text x={scale.x(level.atTicks / TICKS) + 4} y={CURVE_TOP + 8} className="fill-ink text-xs">
             {level.name}
           </text>
         </g>
@@ -127,20 +110,21 @@ function ChargeCurve({ program, index, scale }: { program: Program; index: numbe
 function readOut(kit: Kit, program: Program, controlId: string, frames: number): string {
   const parts = kit.patterns.flatMap((pattern, i) => {
     if (pattern.kind !== "charge" || pattern.control !== controlId || pattern.off) return [];
-    const growth = growthOf(program.patterns[i]!);
+    const growth = traitsOf(pattern.kind).growth?.(program.patterns[i]!);
     if (!growth) return [];
     const span = growth.fullTicks - growth.fromTicks;
-    const ratio = Math.max(0, Math.min(1, (frames * 100 - growth.fromTicks) / span));
-    return [`${pattern.name} ${formatGrown(growth, frames * 100)}, ratio ${ratio.toFixed(2)}`];
+    const ratio = Math.max(0, Math.min(1, (frames * TICKS - growth.fromTicks) / span));
+    return [`${pattern.name} ${formatGrown(growth, frames * TICKS)}, ratio ${ratio.toFixed(2)}`];
   });
   return parts.join("; ");
 }
 
 /** What each length of press on a control ends in, to scale, with the real presses of all takes as dots; its limits can be dragged. */
 export function PressLengthMap({ controlId }: { controlId: string }) {
+  const { workbench } = useDesk();
   const hatchId = useId();
   const [probe, setProbe] = useState<number | undefined>();
-  const kit = useWorkbench(state => state.kit);
+  const kit = useDocument(state => state.kit);
   const now = useTakes();
   const program = now?.program;
   const control = program?.controls.findIndex(item => item.id === controlId) ?? -1;
@@ -150,7 +134,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
     .filter(({ pattern }) => "control" in pattern && pattern.control === controlId && !pattern.off);
   const edges = own.flatMap(({ pattern, i }) => edgesOf(kit, pattern, i));
   const hasCharge = own.some(({ pattern }) => pattern.kind === "charge");
-  const lengths = now.takes.flatMap(take => listPressLengths(program, take, control));
+  const lengths = now.takes.flatMap(({ columns }) => listPressLengths(columns, control));
   const limits = [
     ...listStretches(program, control, 600).map(stretch => stretch.from),
     ...edges.map(edge => edge.at),
@@ -255,7 +239,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
       {closings.length > 0 && (
         <p className="mt-1 flex flex-wrap items-center gap-2 text-sm">
           {closings.map(closing => (
-            <Button key={closing.words} onClick={() => editKit(closing.words, closing.edit)}>
+            <Button key={closing.words} onClick={() => workbench.editKit(closing.words, closing.edit)}>
               {closing.words}
             </Button>
           ))}

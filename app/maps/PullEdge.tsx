@@ -1,7 +1,8 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { parseFrames, readAt, writeAt, type PathStep } from "#core";
+import { useDesk } from "../document/context";
+import type { Workbench } from "../document/workbench";
 import { dragKit } from "../document/dragKit";
-import { editKit, workbench } from "../document/workbench";
 import { stepLength } from "../ui/lengthText";
 import type { MapScale } from "./scale";
 
@@ -14,14 +15,14 @@ export interface EdgeTarget {
 }
 
 /** Sets a length of the kit to so many frames, in the unit it is written in. */
-export function setFrames(target: EdgeTarget, frames: number): void {
+export function setFrames(workbench: Workbench, target: EdgeTarget, frames: number): void {
   const { kit } = workbench.getState();
   if (!kit) return;
   const found = readAt(kit, target.path);
   const current = typeof found === "string" ? found : "0f";
   const by = frames - (parseFrames(current, kit.rate, target.rounding) ?? 0);
   const next = stepLength(current, by, kit.rate, target.rounding, target.least);
-  if (next !== current) editKit(`${target.label} ${next}`, now => writeAt(now, target.path, next));
+  if (next !== current) workbench.editKit(`${target.label} ${next}`, now => writeAt(now, target.path, next));
 }
 
 /**
@@ -45,6 +46,7 @@ export function PullEdge({
   bottom: number;
   direction?: 1 | -1;
 }) {
+  const { workbench } = useDesk();
   const x = scale.x(at);
   const middle = (top + bottom) / 2;
   const onPointerDown = (event: PointerEvent<SVGGElement>) => {
@@ -54,9 +56,9 @@ export function PullEdge({
     const box = grip.ownerSVGElement!.getBoundingClientRect();
     const pxPerFrame = (scale.pxPerFrame * box.width) / grip.ownerSVGElement!.viewBox.baseVal.width;
     const fromX = event.clientX;
-    dragKit(event, moved => {
+    dragKit(workbench, event, moved => {
       const by = Math.round((moved.clientX - fromX) / pxPerFrame) * direction;
-      setFrames(target, Math.max(target.least, frames + by));
+      setFrames(workbench, target, Math.max(target.least, frames + by));
     });
   };
   const onKeyDown = (event: KeyboardEvent) => {
@@ -66,7 +68,7 @@ export function PullEdge({
     event.preventDefault();
     const isSideways = event.key === "ArrowRight" || event.key === "ArrowLeft";
     const way = isSideways ? direction : 1;
-    setFrames(target, Math.max(target.least, frames + by * way * (event.shiftKey ? 10 : 1)));
+    setFrames(workbench, target, Math.max(target.least, frames + by * way * (event.shiftKey ? 10 : 1)));
   };
   return (
     <g

@@ -1,12 +1,11 @@
-import { formatSentence, describePattern, parseFrames, type Kit, type PatternOf, type Step } from "#core";
-import { useWorkbench } from "../document/useWorkbench";
-import { DIGIT_ARROWS } from "../tape/model/stickRows";
+import { formatSentence, describePattern, parseFrames, stepWords, type Kit, type PatternOf } from "#core";
 import { Dots } from "./Dots";
 import { PullEdge } from "./PullEdge";
 import { createScale, MAP_WIDTH } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { listTries } from "./tries";
 import { useTakes } from "./useTakes";
+import { useDocument } from "../document/context";
 
 const RUNG = 34;
 const LEFT = 172;
@@ -14,15 +13,6 @@ const RIGHT = 92;
 
 function nameOf(kit: Kit, id: string): string {
   return kit.controls.find(control => control.id === id)?.name ?? id;
-}
-
-/** A step in a word or two, as it stands beside its rung. */
-export function stepWords(kit: Kit, step: Step): string {
-  if ("press" in step) return nameOf(kit, step.press);
-  if ("release" in step) return `let go ${nameOf(kit, step.release)}`;
-  if ("hold" in step) return `${nameOf(kit, step.hold)} for ${step.for}`;
-  if ("together" in step) return step.together.map(id => nameOf(kit, id)).join(" + ");
-  return `${DIGIT_ARROWS[Number(step.dir.at(-1))] ?? ""}${step.for === undefined ? "" : ` for ${step.for}`}`;
 }
 
 /** What holds for the whole, in a sentence: its time in all, and what breaks it. */
@@ -37,7 +27,7 @@ function limitsOf(kit: Kit, pattern: PatternOf<"sequence">): string {
 
 /** The steps of a sequence as rungs, each with its gap to scale, real gaps as dots, and how many tries got so far. */
 export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequence">; index: number }) {
-  const kit = useWorkbench(state => state.kit);
+  const kit = useDocument(state => state.kit);
   const now = useTakes();
   if (!kit || !now) return null;
   const framesOf = (written: string) => parseFrames(written, kit.rate, "atMost") ?? 0;
@@ -84,7 +74,7 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
                 className={isLast ? "fill-moss stroke-moss" : "fill-leaf stroke-moss"}
               />
               <text x="34" y={y + 4} className="fill-ink text-sm font-semibold">
-                {stepWords(kit, step).slice(0, 18)}
+                {stepWords(step, kit).slice(0, 18)}
               </text>
               {k > 0 && (
                 <>

@@ -1,5 +1,4 @@
 import { formatMs, parseFrames, type PatternOf } from "#core";
-import { useWorkbench } from "../document/useWorkbench";
 import { formatFound } from "./countWords";
 import { Distribution } from "./Distribution";
 import { Dots } from "./Dots";
@@ -8,6 +7,7 @@ import { createScale, MAP_WIDTH } from "./scale";
 import { listTapGaps, priceOfTaps } from "./tapGaps";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
+import { useDocument } from "../document/context";
 
 const STRIP_Y = 58;
 const STRIP_HEIGHT = 54;
@@ -32,13 +32,13 @@ function priceWords(pattern: PatternOf<"taps">, gapFrames: number, rateHz: numbe
 
 /** The taps of a chain as rungs, the gap between them as a bracket to scale, and every real gap as a dot judged by it. */
 export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; index: number }) {
-  const kit = useWorkbench(state => state.kit);
+  const kit = useDocument(state => state.kit);
   const now = useTakes();
   if (!kit || !now) return null;
   const gap = parseFrames(pattern.gap, kit.rate, "atMost") ?? 0;
   const upTo = Math.max(24, Math.ceil(gap * 1.8) + 4);
   const control = now.program.controls.findIndex(item => item.id === pattern.control);
-  const gaps = now.takes.flatMap(take => listTapGaps(now.program, take, control, upTo));
+  const gaps = now.takes.flatMap(({ columns }) => listTapGaps(columns, control, upTo));
   const slow = gaps.filter(frames => frames > gap);
   const nearest = Math.min(...slow) - gap;
   const scale = createScale(0, upTo);

@@ -1,7 +1,5 @@
 import { useId } from "react";
 import { formatMs, parseFrames, type Kit, type Move } from "#core";
-import { editKit } from "../document/workbench";
-import { useWorkbench } from "../document/useWorkbench";
 import { Button } from "../ui/Button";
 import { Histogram } from "../ui/Histogram";
 import { writeAt } from "#core";
@@ -13,6 +11,7 @@ import { createScale, MAP_WIDTH } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
 import { countWindow, listWindowDots, type WindowDot } from "./windowDots";
+import { useDesk, useDocument } from "../document/context";
 
 const STRIP_Y = 34;
 const STRIP_HEIGHT = 62;
@@ -22,10 +21,11 @@ const OPEN_FRAMES = 14;
 
 /** What would have saved the nearest lost presses on a side, as an offer. */
 function Cure({ words, path, to }: { words: string; path: readonly (string | number)[]; to: number }) {
+  const { workbench } = useDesk();
   return (
     <Button
       className="border-moss font-semibold text-moss"
-      onClick={() => editKit(words, kit => writeAt(kit, path, `${to}f`))}
+      onClick={() => workbench.editKit(words, kit => writeAt(kit, path, `${to}f`))}
     >
       {words}
     </Button>
@@ -36,7 +36,7 @@ function Cure({ words, path, to }: { words: string; path: readonly (string | num
 export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; index: number; need: number }) {
   const hatchId = useId();
   const now = useTakes();
-  const rate = useWorkbench(state => state.kit?.rate ?? 60);
+  const rate = useDocument(state => state.kit?.rate ?? 60);
   if (!now) return null;
   const { gate: gateId, coyote } = move.needs![need]!;
   const gate = now.program.gates.findIndex(item => item.id === gateId);

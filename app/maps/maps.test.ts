@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { compile, evaluate, evaluateEasing, parseEasing, type Kit, type Take } from "#core";
+import { compile, evaluate, evaluateEasing, parseEasing, readTake, type Kit, type Take } from "#core";
 import { formatBezier, formatPoints, movePoint, readCurve, readPasted, samplePoints } from "./curvePoints";
 import { closeStretch, listStretches } from "./pressLengths";
 import { axisStep, createScale } from "./scale";
@@ -111,7 +111,7 @@ test("a dead stretch is closed from either side, and two that answer one press a
 
 test("gaps between taps are those up to a length, and final taps cost the whole gap and one frame", () => {
   const { program, take } = open({ lanes: { a: presses(10, 20, 35, 90) } });
-  expect(listTapGaps(program, take, 0, 30)).toEqual([10, 15]);
+  expect(listTapGaps(readTake(program, take), 0, 30)).toEqual([10, 15]);
   expect(priceOfTaps("final", 12)).toEqual({ waits: 13 });
   expect(priceOfTaps("each", 12)).toEqual({ waits: 0 });
 });

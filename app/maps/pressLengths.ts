@@ -1,13 +1,12 @@
 import {
   answeredStretch,
   parseFrames,
-  readTake,
+  traitsOf,
   writeAt,
   type InputColumns,
   type Kit,
   type Pattern,
   type Program,
-  type Take,
 } from "#core";
 
 /** A stretch of press lengths on one control: what it ends in, or nothing (`name` undefined). Frames, both ends included. */
@@ -17,20 +16,8 @@ export interface LengthStretch {
   readonly patternIds: readonly string[];
 }
 
-const columnsOf = new WeakMap<Program, WeakMap<Take, InputColumns>>();
-
-/** A take read into columns for a program, once for each pair; the rules need not be run for this. */
-export function readOnce(program: Program, take: Take): InputColumns {
-  let ofProgram = columnsOf.get(program);
-  if (!ofProgram) columnsOf.set(program, (ofProgram = new WeakMap()));
-  let columns = ofProgram.get(take);
-  if (!columns) ofProgram.set(take, (columns = readTake(program, take)));
-  return columns;
-}
-
 /** How long each press of a control was in a take, in frames, as far as it was let go. */
-export function listPressLengths(program: Program, take: Take, control: number): number[] {
-  const columns = readOnce(program, take);
+export function listPressLengths(columns: InputColumns, control: number): number[] {
   const lengths: number[] = [];
   let down = -1;
   for (let k = 0; k < columns.controlFrame.length; k++) {
@@ -66,19 +53,7 @@ export interface Closing {
   readonly edit: (kit: Kit) => Kit;
 }
 
-/** The field of a pattern that ends the lengths it answers, and the one that begins them; undefined where it has none. */
-function limitFields(pattern: Pattern): { upper: string | undefined; lower: string | undefined } {
-  switch (pattern.kind) {
-    case "tap":
-      return { upper: "max", lower: undefined };
-    case "hold":
-      return { upper: pattern.fire === "release" ? "max" : undefined, lower: "for" };
-    case "charge":
-      return { upper: "limit", lower: pattern.fire === "full" ? "full" : "min" };
-    default:
-      return { upper: undefined, lower: undefined };
-  }
-}
+const limitFields = (pattern: Pattern) => traitsOf(pattern.kind).limits?.(pattern) ?? {};
 
 function set(kit: Kit, id: string, field: string, frames: number): Kit {
   return writeAt(

@@ -1,9 +1,7 @@
-import type { Program, Take } from "#core";
-import { readOnce } from "./pressLengths";
+import type { InputColumns } from "#core";
 
 /** The gaps between one press and the next of a control in a take, in frames, those up to `most`. */
-export function listTapGaps(program: Program, take: Take, control: number, most: number): number[] {
-  const columns = readOnce(program, take);
+export function listTapGaps(columns: InputColumns, control: number, most: number): number[] {
   const gaps: number[] = [];
   let last = -Infinity;
   for (let k = 0; k < columns.controlFrame.length; k++) {

@@ -1,4 +1,4 @@
-import { notes, type PatternProgram, type Program, type Trace } from "#core";
+import { lapseWords, notes, TICKS, type PatternProgram, type Program, type Trace } from "#core";
 
 type Sequence = Extract<PatternProgram, { readonly kind: "sequence" }>;
 
@@ -11,16 +11,6 @@ export interface Tries {
   /** How the tries that did not fire ended, counted by reason. */
   readonly broken: Readonly<Record<string, number>>;
 }
-
-const REASONS = [
-  "too short",
-  "too long",
-  "too slow",
-  "broken by another press",
-  "cancelled",
-  "taken away",
-  "mode over",
-];
 
 /** The frame on which a press that began on a frame is let go, Infinity if never. */
 function releaseAfter(trace: Trace, control: number, frame: number): number {
@@ -54,7 +44,7 @@ function stepFrames(
     }
     const own = keys.slice(at, (at += step.does === "together" ? step.controls.length : 1));
     const last = Math.max(...own.map(frameOf));
-    return step.does === "hold" || step.does === "face" ? last + Math.ceil(step.forTicks / 100) : last;
+    return step.does === "hold" || step.does === "face" ? last + Math.ceil(step.forTicks / TICKS) : last;
   });
   return at === keys.length && made.every(Number.isFinite) ? made : undefined;
 }
@@ -77,7 +67,7 @@ export function listTries(program: Program, traces: readonly Trace[], index: num
       } else if (trace.kind[i] === notes.LAPSE) {
         const steps = trace.payload[at + 1]!;
         for (let k = 0; k < steps; k++) reached[k]!++;
-        const reason = REASONS[trace.payload[at]!] ?? "lapsed";
+        const reason = lapseWords(trace.payload[at]!);
         broken[reason] = (broken[reason] ?? 0) + 1;
       }
     }

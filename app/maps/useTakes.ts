@@ -1,25 +1,25 @@
 import { useMemo } from "react";
-import type { Program, Take, Trace } from "#core";
-import { LONG_TAKE_FRAMES } from "../judging/judged";
-import { evaluateOnce } from "../document/workbench";
-import { useCompiled, useWorkbench } from "../document/useWorkbench";
+import type { Program, Trace } from "#core";
+import { useDesk, useDocument, useEvaluation } from "../document/context";
+import { isLong, type Evaluated } from "../judging/judge";
 
-/** The takes whose presses lie on the maps, with their traces under the rules as they now stand. Very long takes are left out. */
+/** The takes whose presses lie on the maps, as the rules understand them now. Very long takes are left out. */
 export interface TakesNow {
   readonly program: Program;
-  readonly takes: readonly Take[];
+  readonly takes: readonly Evaluated[];
   readonly traces: readonly Trace[];
   readonly leftOut: number;
 }
 
-/** Runs every take of the kit that is short enough through the rules; undefined while there is no program. */
+/** Runs every take of the kit that is short enough through the rules; undefined while there are none. */
 export function useTakes(): TakesNow | undefined {
-  const { program } = useCompiled();
-  const all = useWorkbench(state => state.takes);
+  const { judge } = useDesk();
+  const rules = useEvaluation(state => state.rules);
+  const all = useDocument(state => state.takes);
   return useMemo(() => {
-    if (!program) return undefined;
-    const takes = all.filter(take => take.frames <= LONG_TAKE_FRAMES);
-    const traces = takes.map(take => evaluateOnce(program, take).trace);
-    return { program, takes, traces, leftOut: all.length - takes.length };
-  }, [program, all]);
+    if (!rules) return undefined;
+    const takes = all.filter(take => !isLong(take)).map(take => judge.evaluate(rules, take));
+    const traces = takes.map(({ trace }) => trace);
+    return { program: rules.program, takes, traces, leftOut: all.length - takes.length };
+  }, [judge, rules, all]);
 }

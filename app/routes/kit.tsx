@@ -1,63 +1,95 @@
 import { useEffect } from "react";
-import { Outlet } from "react-router";
-import { pad, sleepPad } from "../input/pad";
+import {
+  data,
+  isRouteErrorResponse,
+  Outlet,
+  useLocation,
+  useRouteError,
+  type ShouldRevalidateFunctionArgs,
+} from "react-router";
+import { appContext } from "../appContext";
+import { useDesk, useDocument } from "../document/context";
+import { usePad } from "../input/context";
+import { BrokenKit } from "../shell/BrokenKit";
+import { ErrorPage } from "../shell/ErrorPage";
 import { Header } from "../shell/Header";
-import { leaveNow, openKit, redo, saveNow, undo } from "../document/workbench";
-import { useWorkbench } from "../document/useWorkbench";
+import { PenLine } from "../shell/PenLine";
+import { SaveKitButton } from "../shell/SaveKitButton";
+import { isBroken, type Broken } from "../storage/records";
 import { Dock } from "../tape/panel/Dock";
+import { Region } from "../ui/Region";
 import type { Route } from "./+types/kit";
 
-export async function clientLoader({ params }: Route.ClientLoaderArgs) {
-  const kitId = (params as { kitId?: string }).kitId ?? "";
-  if (!(await openKit(kitId))) {
-    throw new Response(
+/** Opens the kit of the address. One that is not here, or does not read, is told with a way on. */
+export async function clientLoader({ params, context }: Route.ClientLoaderArgs) {
+  const { workbench } = context.get(appContext);
+  const { kitId } = params;
+  const opened = await workbench.open(kitId);
+  if (typeof opened === "object") throw data(opened, { status: 422 });
+  if (opened === "missing")
+    throw data(
       `No kit "${kitId}" is on this browser's shelf. It may live in another browser, or have been deleted.`,
       { status: 404 },
     );
-  }
-  return null;
+  return { kitId };
 }
 clientLoader.hydrate = true as const;
 
+/** The open kit is the workbench's: an action on the shelf or a step from view to view does not open it anew. */
+export function shouldRevalidate({ currentParams, nextParams }: ShouldRevalidateFunctionArgs) {
+  return currentParams.kitId !== nextParams.kitId;
+}
+
 /** Undo and redo by key, except while the keys belong to the kit or to a text field's own undo. */
-function onKeyDown(event: KeyboardEvent): void {
-  if (pad.getState().session || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
-  event.preventDefault();
-  if (event.shiftKey) redo();
-  else undo();
+function useUndoKeys(): void {
+  const { workbench } = useDesk();
+  const pad = usePad();
+  useEffect(() => {
+    const onKeyDown = (event: KeyboardEvent) => {
+      const isUndo = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z";
+      if (!isUndo || pad.getState().session) return;
+      event.preventDefault();
+      if (event.shiftKey) workbench.redo();
+      else workbench.undo();
+    };
+    window.addEventListener("keydown", onKeyDown);
+    return () => window.removeEventListener("keydown", onKeyDown);
+  }, [workbench, pad]);
 }
 
 export default function KitLayout() {
-  const title = useWorkbench(state => state.kit?.name);
-  useEffect(() => {
-    const save = () => void saveNow();
-    const leave = () => {
-      leaveNow();
-      void saveNow();
-    };
-    window.addEventListener("keydown", onKeyDown);
-    window.addEventListener("pagehide", leave);
-    document.addEventListener("visibilitychange", save);
-    return () => {
-      window.removeEventListener("keydown", onKeyDown);
-      window.removeEventListener("pagehide", leave);
-      document.removeEventListener("visibilitychange", save);
-      sleepPad();
-      save();
-    };
-  }, []);
+  const pad = usePad();
+  const title = useDocument(state => state.kit?.name);
+  const kitId = useDocument(state => state.kit?.id);
+  const { pathname } = useLocation();
+  useUndoKeys();
+  useEffect(() => () => pad.sleep(), [pad]);
   return (
     <div className="flex h-dvh min-w-[840px] flex-col overflow-hidden">
       {title && <title>{`${title} · Moss Tap`}</title>}
-      <Header />
+      <Region name="The header" rescue={<SaveKitButton />}>
+        <Header />
+        <PenLine />
+      </Region>
       <main className="flex min-h-0 grow flex-col">
-        <Outlet />
+        <Region name="This view" of={pathname} rescue={<SaveKitButton />}>
+          <Outlet key={kitId} />
+        </Region>
       </main>
-      <Dock />
+      <Region name="The tape" of={kitId} rescue={<SaveKitButton />}>
+        <Dock />
+      </Region>
     </div>
   );
 }
 
 export function HydrateFallback() {
   return <div className="h-dvh bg-paper" aria-busy="true" />;
+}
+
+export function ErrorBoundary() {
+  const error = useRouteError();
+  if (isRouteErrorResponse(error) && error.status === 422 && isBroken(error.data as object))
+    return <BrokenKit broken={error.data as Broken} />;
+  return <ErrorPage error={error} />;
 }

@@ -1,28 +1,37 @@
+import { appContext } from "../appContext";
+import { DEMOS } from "../storage/demo.server";
+import { ShelfView } from "../views/shelf/ShelfView";
 import type { Route } from "./+types/shelf";
-import { ShelfView } from "../views/ShelfView";
-import { listDemos } from "../storage/demo.server";
-import { listKits, listTakes } from "../storage/library";
-import { saveNow } from "../document/workbench";
-import { changeShelf, type ShelfChange } from "../document/shelfChanges";
 
 export function loader() {
-  return { demos: listDemos() };
+  return { demos: DEMOS };
 }
 
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  const [{ demos }] = await Promise.all([serverLoader(), saveNow()]);
-  const kits = await listKits();
-  const takes = await Promise.all(kits.map(record => listTakes(record.id)));
-  return { demos, kits: kits.map((record, i) => ({ record, takes: takes[i]!.map(item => item.take) })) };
+/** The shelf as it stands; without the server there are no demos, and all else. */
+export async function clientLoader({ serverLoader, context }: Route.ClientLoaderArgs) {
+  const { library, workbench, pad } = context.get(appContext);
+  pad.sleep();
+  await workbench.close();
+  const [demos, kits] = await Promise.all([
+    serverLoader().then(
+      loaded => loaded.demos,
+      () => undefined,
+    ),
+    library.listKits(),
+  ]);
+  return { demos, kits, library };
 }
 clientLoader.hydrate = true as const;
 
-export async function clientAction({ request }: Route.ClientActionArgs) {
-  return changeShelf((await request.json()) as ShelfChange);
-}
-
 export default function Shelf({ loaderData }: Route.ComponentProps) {
-  return <ShelfView demos={loaderData.demos} kits={"kits" in loaderData ? loaderData.kits : []} />;
+  const isRead = "kits" in loaderData;
+  return (
+    <ShelfView
+      demos={loaderData.demos}
+      kits={isRead ? loaderData.kits : []}
+      library={isRead ? loaderData.library : undefined}
+    />
+  );
 }
 
 export function HydrateFallback() {

@@ -1,30 +1,29 @@
 import { useStore } from "zustand";
-import { storageStatus } from "../storage/library";
 import { renameKit } from "../edits/edits";
-import { editKit, redo, undo } from "../document/workbench";
-import { useHistory, useWorkbench } from "../document/useWorkbench";
 import { Button } from "../ui/Button";
 import { Logo } from "./Logo";
 import { ThemeButton } from "./ThemeButton";
 import { Trail } from "./Trail";
 import { WakeButton } from "./WakeButton";
+import { useDesk, useDocument, useHistory } from "../document/context";
 
 /** The head of every view of a kit: where one is, what is open, and the pad. */
 export function Header() {
-  const kitId = useWorkbench(state => state.kit?.id ?? "");
-  const name = useWorkbench(state => state.kit?.name ?? "");
-  const rate = useWorkbench(state => state.kit?.rate ?? 60);
-  const { isKept } = useStore(storageStatus);
+  const { workbench, storage } = useDesk();
+  const kitId = useDocument(state => state.kit?.id ?? "");
+  const name = useDocument(state => state.kit?.name ?? "");
+  const rate = useDocument(state => state.kit?.rate ?? 60);
+  const isKept = useStore(storage, state => state.trouble === undefined);
   const { canUndo, canRedo } = useHistory();
   return (
     <header className="flex h-14 shrink-0 items-center gap-4 border-b border-line px-5 max-lg:gap-2 max-lg:px-3">
       <Logo />
       <Trail kitId={kitId} />
       <div className="ml-auto flex items-center gap-1">
-        <Button look="quiet" onClick={undo} disabled={!canUndo} title="Undo (Ctrl+Z)">
+        <Button look="quiet" onClick={workbench.undo} disabled={!canUndo} title="Undo (Ctrl+Z)">
           Undo
         </Button>
-        <Button look="quiet" onClick={redo} disabled={!canRedo} title="Redo (Ctrl+Shift+Z)">
+        <Button look="quiet" onClick={workbench.redo} disabled={!canRedo} title="Redo (Ctrl+Shift+Z)">
           Redo
         </Button>
         <ThemeButton />
@@ -38,7 +37,7 @@ export function Header() {
           defaultValue={name}
           onBlur={event => {
             const typed = event.target.value.trim();
-            if (typed && typed !== name) editKit(`renamed ${typed}`, kit => renameKit(kit, typed));
+            if (typed && typed !== name) workbench.editKit(`renamed ${typed}`, kit => renameKit(kit, typed));
           }}
           onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
         />

@@ -1,68 +1,98 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { useStore } from "zustand";
-import { storageStatus } from "../storage/library";
+import { useDesk } from "../document/context";
+import { formatTrouble } from "../storage/status";
 import { Button } from "../ui/Button";
-import { dismiss, notices, type Notice } from "../ui/notices";
+import type { Notice } from "../ui/notices";
+import { useNotices } from "../ui/noticesContext";
 
 const MOST_DETAILS = 6;
 
-/** A plain word that asks for nothing goes by itself after this. */
+/** A plain word goes by itself after this; one with a way back stays long enough to take it. */
 const GOES_AFTER_MS = 8000;
+const WITH_WAY_BACK_MS = 15_000;
+
+/** More than these stand gathered behind one line. */
+const MOST_SHOWN = 2;
 
 function NoticeCard({ notice }: { notice: Notice }) {
+  const { dismiss } = useNotices();
   useEffect(() => {
-    if (notice.tone === "trouble" || notice.action) return;
-    const timer = setTimeout(() => dismiss(notice.id), GOES_AFTER_MS);
+    if (notice.tone === "trouble") return;
+    const timer = setTimeout(() => dismiss(notice.id), notice.action ? WITH_WAY_BACK_MS : GOES_AFTER_MS);
     return () => clearTimeout(timer);
-  }, [notice]);
+  }, [notice, dismiss]);
   const hidden = notice.details.length - MOST_DETAILS;
+  const acts = [notice.action, notice.other].filter(act => act !== undefined);
   return (
     <li
-      className={`flex flex-col gap-2 rounded-stone border-2 bg-leaf p-4 shadow-lg ${notice.tone === "trouble" ? "border-foxglove" : "border-moss"}`}
+      className={`flex flex-col gap-1.5 rounded-stone border-2 bg-leaf px-4 py-2.5 text-sm shadow-lg ${notice.tone === "trouble" ? "border-foxglove" : "border-moss"}`}
     >
-      <p className="font-semibold">{notice.title}</p>
+      <p className="font-semibold break-words">{notice.title}</p>
       {notice.details.length > 0 && (
-        <ul className="max-h-56 overflow-auto font-mono text-sm break-words text-soft">
+        <ul className="max-h-40 overflow-auto break-words text-soft">
           {notice.details.slice(0, MOST_DETAILS).map(detail => (
             <li key={detail}>{detail}</li>
           ))}
           {hidden > 0 && <li>… and {hidden} more</li>}
         </ul>
       )}
-      <p className="flex gap-2">
-        {notice.action && (
+      <p className="flex flex-wrap gap-2">
+        {acts.map(({ label, run }) => (
           <Button
+            key={label}
             onClick={() => {
-              notice.action?.run();
+              run();
               dismiss(notice.id);
             }}
           >
-            {notice.action.label}
+            {label}
           </Button>
-        )}
-        <Button onClick={() => dismiss(notice.id)}>Close</Button>
+        ))}
+        <Button look="quiet" onClick={() => dismiss(notice.id)}>
+          Close
+        </Button>
       </p>
     </li>
   );
 }
 
-/** Notices at the foot of the page, and a standing word when work cannot be kept. */
+/** Notices under the header at the right, over the view and never over the tape; many are gathered into one line. */
 export function NoticeBoard() {
-  const list = useStore(notices);
-  const status = useStore(storageStatus);
+  const { storage } = useDesk();
+  const { store, dismiss } = useNotices();
+  const list = useStore(store);
+  const { trouble } = useStore(storage);
+  const [isWhole, setWhole] = useState(false);
+  const shown = isWhole ? list : list.slice(-MOST_SHOWN);
+  const gathered = list.length - shown.length;
   return (
     <div
       role="status"
       aria-live="polite"
-      className="fixed right-4 bottom-4 z-40 w-[440px] max-w-[calc(100vw-2rem)]"
+      className="pointer-events-none fixed top-16 right-4 z-40 max-h-[calc(100dvh-22rem)] w-[400px] max-w-[calc(100vw-2rem)] overflow-auto"
     >
-      <ul className="flex flex-col gap-3">
-        {!status.isKept && (
-          <li className="rounded-stone border-2 border-foxglove bg-leaf p-4 text-sm" data-testid="not-kept">
-            <b className="text-foxglove">Not kept.</b> {status.reason}
+      <ul className="pointer-events-auto flex flex-col gap-2">
+        {trouble && (
+          <li
+            className="rounded-stone border-2 border-foxglove bg-leaf px-4 py-2.5 text-sm"
+            data-testid="not-kept"
+          >
+            <b className="text-foxglove">Not kept.</b> {formatTrouble(trouble)}
           </li>
         )}
-        {list.map(notice => (
+        {gathered > 0 && (
+          <li className="flex items-center gap-2 rounded-stone border border-line bg-leaf px-4 py-1 text-sm">
+            <span className="grow">{gathered} more before these</span>
+            <Button look="quiet" onClick={() => setWhole(true)}>
+              Show
+            </Button>
+            <Button look="quiet" onClick={() => list.forEach(({ id }) => dismiss(id))}>
+              Close all
+            </Button>
+          </li>
+        )}
+        {shown.map(notice => (
           <NoticeCard key={notice.id} notice={notice} />
         ))}
       </ul>

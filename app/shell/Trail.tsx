@@ -1,14 +1,6 @@
 import { memo } from "react";
+import { VERBS } from "./verbs";
 import { NavLink, useSearchParams } from "react-router";
-
-export const VERBS = [
-  { path: "wire", word: "Wire" },
-  { path: "shape", word: "Shape" },
-  { path: "play", word: "Play" },
-  { path: "tune", word: "Tune" },
-  { path: "prove", word: "Prove" },
-  { path: "hand-over", word: "Hand over" },
-] as const;
 
 /** The six verbs as stepping stones, in working order; the one stood on is filled. */
 export const Trail = memo(function Trail({ kitId }: { kitId: string }) {
@@ -25,7 +17,7 @@ export const Trail = memo(function Trail({ kitId }: { kitId: string }) {
               />
             )}
             <NavLink
-              to={{ pathname: `/kit/${kitId}/${path}`, search: search.toString() }}
+              to={{ pathname: `/kit/${encodeURIComponent(kitId)}/${path}`, search: search.toString() }}
               className="group flex flex-col items-center gap-1 rounded-lg text-sm whitespace-nowrap text-soft max-lg:text-xs aria-[current=page]:font-semibold aria-[current=page]:text-ink"
             >
               <svg aria-hidden width="24" height="18" viewBox="0 0 24 18">

@@ -1,19 +1,19 @@
-import { usePad } from "../input/usePad";
-import { sleepPad, wakePad } from "../input/pad";
-import { useIsPlayable } from "../document/useWorkbench";
+import { useEvaluation } from "../document/context";
+import { usePad, usePadState } from "../input/context";
 
 /** Arms the pad, and shows at a glance that it is armed. */
 export function WakeButton() {
-  const isAwake = usePad(state => state.session !== undefined);
-  const isRecording = usePad(state => state.isRecording);
-  const isPlayable = useIsPlayable();
+  const pad = usePad();
+  const isAwake = usePadState(state => state.session !== undefined);
+  const isRecording = usePadState(state => state.isRecording);
+  const isPlayable = useEvaluation(state => state.rules !== undefined);
   const words = isRecording ? "Recording" : "Pad awake";
   return (
     <button
       type="button"
       disabled={!isPlayable}
       aria-pressed={isAwake}
-      onClick={() => (isAwake ? sleepPad() : wakePad())}
+      onClick={() => (isAwake ? pad.sleep() : pad.wake())}
       className={`flex h-10 w-[200px] shrink-0 max-lg:w-[172px] max-lg:px-1 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
     >
       <span

@@ -1,6 +1,5 @@
-import { readdirSync, readFileSync } from "node:fs";
-import { join } from "node:path";
-import { parseKit, parseTake, type Kit, type Take } from "#core";
+import { parseTake, type Kit, type Take } from "#core";
+import { parseRules } from "#stage";
 
 /** A demo as it ships: a kit and the takes recorded for it, read from the same files a user would export. */
 export interface Demo {
@@ -8,26 +7,18 @@ export interface Demo {
   readonly takes: readonly Take[];
 }
 
-const DEMO_FOLDER = join(process.cwd(), "demo");
-
-function readJson(file: string): unknown {
-  return JSON.parse(readFileSync(file, "utf8"));
-}
+const FILES = import.meta.glob<unknown>("../../demo/*/*.json", { eager: true, import: "default" });
 
 function readDemo(folder: string): Demo {
-  const files = readdirSync(folder).filter(name => name.endsWith(".json") && name !== "kit.json");
-  const kit = parseKit(readJson(join(folder, "kit.json")));
-  const takes = files.sort().map(name => parseTake(readJson(join(folder, name))));
-  if (!kit.ok || !takes.every(take => take.ok)) throw new Error(`the demo in ${folder} does not read`);
-  return { kit: kit.value, takes: takes.map(take => take.value) };
+  const names = Object.keys(FILES).filter(name => name.startsWith(folder) && !name.endsWith("/kit.json"));
+  const rules = parseRules(FILES[`${folder}kit.json`]);
+  const takes = names.sort().map(name => parseTake(FILES[name]));
+  if (!rules.ok || !takes.every(take => take.ok)) throw new Error(`the demo in ${folder} does not read`);
+  return { kit: rules.value.kit, takes: takes.map(take => take.value) };
 }
 
-let demos: readonly Demo[] | undefined;
-
-/** Every demo that ships. Read once. */
-export function listDemos(): readonly Demo[] {
-  demos ??= readdirSync(DEMO_FOLDER, { withFileTypes: true })
-    .filter(entry => entry.isDirectory())
-    .map(entry => readDemo(join(DEMO_FOLDER, entry.name)));
-  return demos;
-}
+/** Every demo that ships. */
+export const DEMOS: readonly Demo[] = Object.keys(FILES)
+  .filter(name => name.endsWith("/kit.json"))
+  .sort()
+  .map(name => readDemo(name.slice(0, -"kit.json".length)));

@@ -1,254 +1,287 @@
-import { openDB, type DBSchema, type IDBPDatabase } from "idb";
-import type { Kit, Layout, Take } from "#core";
-import { createStore } from "zustand/vanilla";
-import { takeUpLeft } from "./leftBehind";
+import type { StoreApi } from "zustand/vanilla";
+import { openDatabase, type Database } from "./database";
+import { keepBoth } from "./keepBoth";
+import { commitWrite, joinWrites, type KitChange, type KitWrite } from "./kitWrite";
+import {
+  isBroken,
+  parseKitRecord,
+  parseParts,
+  type Broken,
+  type KitDocument,
+  type KitRecord,
+  PART_LISTS,
+  type PartKey,
+  type PartList,
+  type PartRecord,
+} from "./records";
+import type { RecordingChunk } from "./recordings";
+import { setAside, takeUp, type SmallStore } from "./setAside";
+import { createStatus, troubleOf, type StorageStatus } from "./status";
+import type { Tabs } from "./tabs";
 
-/** The rules of a kit as they once were, kept under a name to compare with. */
-export interface Variant {
-  readonly id: string;
+/** What the library stands on. Everything is handed in, so that two can stand side by side in a test. */
+export interface LibraryWorld {
   readonly name: string;
-  readonly kit: Kit;
+  readonly tabs: Tabs;
+  readonly small: SmallStore | undefined;
+  readonly locks: Pick<LockManager, "request"> | undefined;
+  /** Does something later; gives what calls it off. */
+  readonly later: (ms: number, run: () => void) => () => void;
+  /** Opens the database; the browser's own where not given. */
+  readonly open?: (name: string, onGone: () => void) => Promise<Database>;
 }
 
-/** What stands beside a kit and is no rule of it: how its tape is laid out, variants and layouts of keys kept. */
-export interface KitExtras {
-  readonly rows?: RowOrder;
-  readonly variants?: readonly Variant[];
-  readonly layouts?: readonly Layout[];
+/** A kit with all that is kept beside it, and what of that did not read. */
+export interface KeptKit {
+  readonly record: KitRecord;
+  readonly document: KitDocument;
+  readonly broken: readonly Broken[];
 }
 
-/** Which rows of the tape are shown: all, those on which anything stirs, or those that tell what one rule does. */
-export type RowsShown = "all" | "stirring" | "rule";
+/**
+ * What became of a write. `held`: the browser would not keep it; it is kept in memory, read back from there, and tried
+ * again until it is written. `changed`, `gone`: another tab was first, and nothing was written.
+ */
+export type WriteAnswer = "written" | "held" | "changed" | "gone";
 
-/** How the rows of a kit's tape are laid out: groups folded, and keys of rows in their order. */
-export interface RowOrder {
-  readonly folded: readonly string[];
-  readonly order: readonly string[];
-  /** Which are shown while a rule is being shaped ("rule" where nothing is kept), and elsewhere ("stirring"). */
-  readonly inShape?: RowsShown;
-  readonly elsewhere?: RowsShown;
-}
-
-/** A kit as the shelf keeps it. */
-export interface KitRecord extends KitExtras {
-  readonly id: string;
-  readonly kit: Kit;
-  /** When it was last changed, ms since 1970, and what changed, in a few words. */
-  readonly changedAt: number;
-  readonly change: string;
-}
-
-/** A take as the shelf keeps it, beside its kit. */
-export interface TakeRecord {
-  readonly kitId: string;
-  readonly takeId: string;
-  readonly take: Take;
-  /** Its place in the kit's list. */
-  readonly place: number;
-}
-
-interface Shelves extends DBSchema {
-  kits: { key: string; value: KitRecord };
-  takes: { key: [string, string]; value: TakeRecord; indexes: { byKit: string } };
-}
-
-/** Is work being kept by the browser, and if not, why? Screens show this at once. */
-export interface StorageStatus {
-  readonly isKept: boolean;
-  readonly reason: string;
-}
-
-export const storageStatus = createStore<StorageStatus>(() => ({ isKept: true, reason: "" }));
-
-/** What could not be written stays here, so that work goes on and export works. */
-const unkept = { kits: new Map<string, KitRecord | null>(), takes: new Map<string, TakeRecord | null>() };
-
-let opening: Promise<IDBPDatabase<Shelves> | undefined> | undefined;
-
-function reportTrouble(error: unknown): void {
-  const isFull = error instanceof DOMException && error.name === "QuotaExceededError";
-  const reason = isFull
-    ? "The browser's storage is full. Work goes on in this tab; hand it over as files to keep it."
-    : "The browser keeps no storage here. Work goes on in this tab; hand it over as files to keep it.";
-  storageStatus.setState({ isKept: false, reason });
+/** Where kits live, whatever the browser says. */
+export interface Library {
+  readonly status: StoreApi<StorageStatus>;
+  /** Every kit, the one changed last first, then those that do not read. */
+  readonly listKits: () => Promise<(KitRecord | Broken)[]>;
+  /** One kit, or undefined when there is none of that id. */
+  readonly readKit: (id: string) => Promise<KeptKit | Broken | undefined>;
+  /**
+   * A kit read again after another tab wrote it: only what that tab changed is read anew, the rest is what was known.
+   * Undefined when it is gone or does not read.
+   */
+  readonly readAgain: (known: KitDocument, changed: readonly PartKey[]) => Promise<KeptKit | undefined>;
+  /** One thing kept beside a kit, as it was written; undefined when it is not there. */
+  readonly readPart: (kitId: string, list: PartList, id: string) => Promise<unknown>;
+  /** Writes a change of a kit, whole or not at all, if nobody else has written since this tab last read or wrote it. */
+  readonly write: (write: KitChange) => Promise<WriteAnswer>;
+  /** Keeps beside a kit what a write that came second would have made of it. Gives how many things that are. */
+  readonly keepBoth: (write: KitChange) => Promise<number>;
+  /** The page may be gone before the next line: sets a write aside at once, for the next page to take up. */
+  readonly setAside: (write: KitChange | undefined) => void;
+  /** Is anything held in memory because the browser would not keep it? */
+  readonly hasHeld: () => boolean;
+  /** Hears of held writes that, tried again, came second. */
+  readonly onSecond: (listener: (write: KitWrite, state: "changed" | "gone") => void) => () => void;
+  readonly addChunk: (chunk: RecordingChunk) => Promise<void>;
+  readonly listChunks: (kitId: string) => Promise<readonly unknown[]>;
+  readonly dropRecording: (kitId: string, id: string) => Promise<void>;
 }
 
 /** How long opening may take before work goes on in memory; another tab may be holding the storage. */
 const OPEN_WITHIN_MS = 3000;
+const RETRY_MS = 1500;
+const OPENING_LOCK = "moss-tap-storage";
 
-/** Writes what had to be held in memory, once the storage answers after all. */
-async function keepUnkept(db: IDBPDatabase<Shelves>): Promise<void> {
-  for (const [id, record] of unkept.kits) await (record ? db.put("kits", record) : db.delete("kits", id));
-  for (const [key, record] of unkept.takes) {
-    await (record ? db.put("takes", record) : db.delete("takes", JSON.parse(key) as [string, string]));
+/** Makes a library. Nothing is opened before the first question. */
+export function createLibrary(world: LibraryWorld): Library {
+  const status = createStatus();
+  const held = new Map<string, KitWrite>();
+  const versions = new Map<string, number>();
+  const seconds = new Set<(write: KitWrite, state: "changed" | "gone") => void>();
+  let opening: Promise<Database | undefined> | undefined;
+  let queue: Promise<unknown> = Promise.resolve();
+  let callOff: (() => void) | undefined;
+
+  function settle(): void {
+    if (held.size === 0) status.setState({ trouble: undefined });
   }
-  unkept.kits.clear();
-  unkept.takes.clear();
-  storageStatus.setState({ isKept: true, reason: "" });
-}
 
-/** Writes what the page before had no time to write. */
-async function writeLeft(db: IDBPDatabase<Shelves>): Promise<void> {
-  const left = takeUpLeft();
-  if (!left) return;
-  // Another tab, or the page itself, may have written since: what is newer stands.
-  const kept = await db.get("kits", left.kit.id);
-  if (kept && kept.changedAt >= left.kit.changedAt) return;
-  await db.put("kits", left.kit);
-  for (const record of left.takes) await db.put("takes", record);
-  for (const takeId of left.goneTakeIds) await db.delete("takes", [left.kit.id, takeId]);
-}
-
-/**
- * Opens the database under a lock: a page that is left while it holds one is not frozen with a
- * half-made database in its hands, which would keep the next page waiting for ever.
- */
-async function openDatabase(): Promise<IDBPDatabase<Shelves>> {
-  const open = async () => {
-    const db = await openDB<Shelves>("moss-tap", 1, {
-      upgrade(db) {
-        db.createObjectStore("kits", { keyPath: "id" });
-        db.createObjectStore("takes", { keyPath: ["kitId", "takeId"] }).createIndex("byKit", "kitId");
-      },
-      terminated: () => (opening = undefined),
+  function retryLater(): void {
+    callOff ??= world.later(RETRY_MS, () => {
+      callOff = undefined;
+      void inTurn(retry);
     });
-    await writeLeft(db);
-    return db;
-  };
-  return "locks" in navigator ? await navigator.locks.request("moss-tap-storage", open) : open();
-}
+  }
 
-function openShelves(): Promise<IDBPDatabase<Shelves> | undefined> {
-  opening ??= (async () => {
-    try {
-      const database = openDatabase();
-      const waited = new Promise<undefined>(resolve => setTimeout(resolve, OPEN_WITHIN_MS));
-      const db = await Promise.race([database, waited]);
-      if (db) return db;
-      storageStatus.setState({
-        isKept: false,
-        reason:
-          "The browser's storage does not answer yet. Work goes on in this tab and is kept as soon as it does.",
-      });
-      void database.then(late => {
-        opening = Promise.resolve(late);
-        return keepUnkept(late);
-      }, reportTrouble);
-      return undefined;
-    } catch (error) {
-      reportTrouble(error);
-      return undefined;
+  /** One piece of work after the other: a write never overtakes the one before it. */
+  function inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const turn = queue.then(work);
+    queue = turn.catch(() => undefined);
+    return turn;
+  }
+
+  async function writeLeft(db: Database): Promise<void> {
+    for (const write of takeUp(world.small)) {
+      const { state } = await commitWrite(db, write);
+      if (state === "changed") await keepBoth(db, write);
     }
-  })();
-  return opening;
-}
-
-/** Runs one piece of work on the database; when it cannot be done, `instead` keeps it in memory and the status says so. */
-async function attempt<T>(work: (db: IDBPDatabase<Shelves>) => Promise<T>, instead: () => T): Promise<T> {
-  const db = await openShelves();
-  if (!db) return instead();
-  try {
-    return await work(db);
-  } catch (error) {
-    reportTrouble(error);
-    return instead();
   }
-}
 
-const takeKey = (kitId: string, takeId: string) => JSON.stringify([kitId, takeId]);
-
-/** Every kit, the one changed last first. */
-export async function listKits(): Promise<KitRecord[]> {
-  const kept = await attempt<KitRecord[]>(
-    db => db.getAll("kits"),
-    () => [],
-  );
-  const kits = new Map(kept.map(record => [record.id, record]));
-  for (const [id, record] of unkept.kits) {
-    if (record) kits.set(id, record);
-    else kits.delete(id);
+  /**
+   * Opens under a lock: a page that is left while it holds one is not frozen with a half-made database in its hands,
+   * which would keep the next page waiting for ever.
+   */
+  async function openNow(): Promise<Database> {
+    const open = async () => {
+      const db = await (world.open ?? openDatabase)(world.name, () => (opening = undefined));
+      await writeLeft(db).catch((error: unknown) =>
+        console.info("What was set aside was not written.", error),
+      );
+      return db;
+    };
+    return world.locks ? ((await world.locks.request(OPENING_LOCK, open)) as Database) : open();
   }
-  return [...kits.values()].sort((a, b) => b.changedAt - a.changedAt);
-}
 
-/** One kit, or undefined when there is none of that id. */
-export async function readKit(id: string): Promise<KitRecord | undefined> {
-  const held = unkept.kits.get(id);
-  if (held !== undefined) return held ?? undefined;
-  return attempt<KitRecord | undefined>(
-    db => db.get("kits", id),
-    () => undefined,
-  );
-}
-
-/** Writes a kit; when the browser cannot keep it, it is held in memory. */
-export async function writeKit(record: KitRecord): Promise<void> {
-  await attempt<void>(
-    async db => {
-      await db.put("kits", record);
-      unkept.kits.delete(record.id);
-    },
-    () => void unkept.kits.set(record.id, record),
-  );
-}
-
-/** The takes of a kit, in their order. */
-export async function listTakes(kitId: string): Promise<TakeRecord[]> {
-  const kept = await attempt<TakeRecord[]>(
-    db => db.getAllFromIndex("takes", "byKit", kitId),
-    () => [],
-  );
-  const takes = new Map(kept.map(record => [takeKey(record.kitId, record.takeId), record]));
-  for (const [key, record] of unkept.takes) {
-    if (record === null) takes.delete(key);
-    else if (record.kitId === kitId) takes.set(key, record);
+  function openOnce(): Promise<Database | undefined> {
+    opening ??= new Promise(resolve => {
+      const stop = world.later(OPEN_WITHIN_MS, () => {
+        status.setState({ trouble: "slow" });
+        resolve(undefined);
+      });
+      openNow().then(
+        db => {
+          stop();
+          opening = Promise.resolve(db);
+          settle();
+          if (held.size > 0) retryLater();
+          resolve(db);
+        },
+        (error: unknown) => {
+          stop();
+          opening = undefined;
+          status.setState({ trouble: troubleOf(error) });
+          resolve(undefined);
+        },
+      );
+    });
+    return opening;
   }
-  return [...takes.values()].sort((a, b) => a.place - b.place);
-}
 
-/** Which takes differ from those kept before: the records to write, and the takes that are gone. */
-export function listTakeChanges(kitId: string, takes: readonly Take[], before: readonly Take[]) {
+  async function attempt(write: KitWrite): Promise<WriteAnswer> {
+    const db = await openOnce();
+    try {
+      if (!db) throw undefined;
+      const written = await commitWrite(db, write);
+      held.delete(write.kitId);
+      settle();
+      if (written.state !== "written") return written.state;
+      if (write.record) versions.set(write.kitId, written.version);
+      else versions.delete(write.kitId);
+      const kind = write.record ? "written" : "removed";
+      const changed = [...write.put, ...write.drop].map(({ list, id }) => ({ list, id }));
+      world.tabs.tell({ kind, kitId: write.kitId, changed });
+      return "written";
+    } catch (error) {
+      held.set(write.kitId, write);
+      if (db) status.setState({ trouble: troubleOf(error) });
+      retryLater();
+      return "held";
+    }
+  }
+
+  async function retry(): Promise<void> {
+    for (const write of [...held.values()]) {
+      const answer = await attempt(write);
+      if (answer === "held") return;
+      if (answer !== "written") for (const tell of seconds) tell(write, answer);
+    }
+  }
+
+  /** Reads from the database; where it cannot be asked, there is nothing but what is held. */
+  async function ask<T>(question: (db: Database) => Promise<T>, without: T): Promise<T> {
+    const db = await openOnce();
+    try {
+      return db ? await question(db) : without;
+    } catch (error) {
+      status.setState({ trouble: troubleOf(error) });
+      return without;
+    }
+  }
+
+  async function readParts(kitId: string): Promise<PartRecord[]> {
+    const kept = await ask<PartRecord[]>(db => db.getAllFromIndex("parts", "byKit", kitId), []);
+    const write = held.get(kitId);
+    if (!write) return kept;
+    const isOf = (part: Pick<PartRecord, "list" | "id">) => (other: Pick<PartRecord, "list" | "id">) =>
+      part.list === other.list && part.id === other.id;
+    const left = kept.filter(part => !write.put.some(isOf(part)) && !write.drop.some(isOf(part)));
+    return [...left, ...write.put];
+  }
+
   return {
-    gone: before.filter(old => !takes.some(take => take.id === old.id)),
-    changed: takes.flatMap((take, place): TakeRecord[] =>
-      before[place] === take ? [] : [{ kitId, takeId: take.id, take, place }],
-    ),
+    status,
+    async listKits() {
+      const kept = await ask<unknown[]>(db => db.getAll("kits"), []);
+      const sound = new Map<string, KitRecord>();
+      const aside: Broken[] = [];
+      for (const raw of kept) {
+        const read = parseKitRecord(raw);
+        if (isBroken(read)) aside.push(read);
+        else sound.set(read.id, read);
+      }
+      for (const [id, { record }] of held) {
+        if (record) sound.set(id, { ...record, version: versions.get(id) ?? 0 });
+        else sound.delete(id);
+      }
+      return [...[...sound.values()].sort((a, b) => b.changedAt - a.changedAt), ...aside];
+    },
+    async readKit(id) {
+      const write = held.get(id);
+      if (write && !write.record) return undefined;
+      const raw = write?.record ?? (await ask<unknown>(db => db.get("kits", id), undefined));
+      if (raw === undefined) return undefined;
+      const record = parseKitRecord(raw);
+      if (isBroken(record)) return record;
+      if (!write) versions.set(id, record.version);
+      const { lists, broken } = parseParts(record, await readParts(id));
+      return { record, document: { kit: record.kit, ...lists }, broken };
+    },
+    async readAgain(known, changed) {
+      const { id } = known.kit;
+      const record = parseKitRecord(await ask<unknown>(db => db.get("kits", id), undefined));
+      if (isBroken(record)) return undefined;
+      versions.set(id, record.version);
+      const parts: PartRecord[] = [];
+      const kept = new Map<string, unknown>();
+      for (const list of PART_LISTS) {
+        for (const partId of record.order[list] ?? []) {
+          const item = known[list].find(other => other.id === partId);
+          if (item && !changed.some(key => key.list === list && key.id === partId)) {
+            kept.set(`${list} ${partId}`, item);
+            continue;
+          }
+          const part = await ask(db => db.get("parts", [id, list, partId]), undefined);
+          if (part) parts.push(part);
+        }
+      }
+      const { lists, broken } = parseParts(record, parts, kept);
+      return { record, document: { kit: record.kit, ...lists }, broken };
+    },
+    async readPart(kitId, list, id) {
+      const own = held.get(kitId)?.put.find(part => part.list === list && part.id === id);
+      if (own) return own.value;
+      return (await ask(db => db.get("parts", [kitId, list, id]), undefined))?.value;
+    },
+    write: given =>
+      inTurn(() => {
+        const before = held.get(given.kitId);
+        const write = { ...given, base: versions.get(given.kitId) ?? 0 };
+        return attempt(before ? joinWrites(before, write) : write);
+      }),
+    keepBoth: given =>
+      inTurn(() => ask(db => keepBoth(db, { ...given, base: versions.get(given.kitId) ?? 0 }), 0)),
+    setAside(given) {
+      const write = given && { ...given, base: versions.get(given.kitId) ?? 0 };
+      const before = given && held.get(given.kitId);
+      setAside(world.small, world.tabs.tabId, write && before ? joinWrites(before, write) : write);
+    },
+    hasHeld: () => held.size > 0,
+    onSecond(listener) {
+      seconds.add(listener);
+      return () => void seconds.delete(listener);
+    },
+    addChunk: chunk => ask<unknown>(db => db.put("recordings", chunk), undefined).then(() => undefined),
+    listChunks: kitId => ask<unknown[]>(db => db.getAllFromIndex("recordings", "byKit", kitId), []),
+    dropRecording: (kitId, id) =>
+      ask<unknown>(
+        db => db.delete("recordings", IDBKeyRange.bound([kitId, id], [kitId, id, []])),
+        undefined,
+      ).then(() => undefined),
   };
-}
-
-/** Makes the kept takes of a kit exactly these. Only what differs from `before` is written. */
-export async function writeTakes(
-  kitId: string,
-  takes: readonly Take[],
-  before: readonly Take[],
-): Promise<void> {
-  const { gone, changed } = listTakeChanges(kitId, takes, before);
-  await attempt<void>(
-    async db => {
-      const work = db.transaction("takes", "readwrite");
-      await Promise.all([
-        ...gone.map(take => work.store.delete([kitId, take.id])),
-        ...changed.map(record => work.store.put(record)),
-        work.done,
-      ]);
-    },
-    () => {
-      for (const take of gone) unkept.takes.set(takeKey(kitId, take.id), null);
-      for (const record of changed) unkept.takes.set(takeKey(kitId, record.takeId), record);
-    },
-  );
-}
-
-/** Takes a kit and its takes off the shelf. The caller keeps them if it offers to put them back. */
-export async function removeKit(id: string): Promise<void> {
-  const takes = await listTakes(id);
-  await writeTakes(
-    id,
-    [],
-    takes.map(record => record.take),
-  );
-  await attempt<void>(
-    db => db.delete("kits", id),
-    () => void unkept.kits.set(id, null),
-  );
 }

@@ -1,5 +1,5 @@
 import { otherUnit, readLength, stepLength } from "./lengthText";
-import { Stone, type Gesture } from "./Stone";
+import { Stone, type DragStep } from "./Stone";
 
 /** A length in a sentence, in frames or milliseconds; the other unit stands beside it. */
 export function LengthStone({
@@ -9,7 +9,7 @@ export function LengthStone({
   rounding,
   least,
   onChange,
-  onGesture,
+  beginStep,
 }: {
   label: string;
   value: string;
@@ -17,7 +17,7 @@ export function LengthStone({
   rounding: "atLeast" | "atMost";
   least: number;
   onChange: (value: string) => void;
-  onGesture: () => Gesture;
+  beginStep: () => DragStep;
 }) {
   return (
     <Stone
@@ -31,7 +31,7 @@ export function LengthStone({
         limit: () => `at least ${least}f here`,
       }}
       onChange={onChange}
-      onGesture={onGesture}
+      beginStep={beginStep}
     />
   );
 }

@@ -1,18 +1,18 @@
 import { formatBounds, readNumber, stepNumber, type NumberBounds } from "./numberText";
-import { Stone, type Gesture } from "./Stone";
+import { Stone, type DragStep } from "./Stone";
 
 /** A number in a sentence that is no length of time: a count, a speed, a share. */
 export function NumberStone({
   label,
   value,
   onChange,
-  onGesture,
+  beginStep,
   ...bounds
 }: NumberBounds & {
   label: string;
   value: number;
   onChange: (value: number) => void;
-  onGesture: () => Gesture;
+  beginStep: () => DragStep;
 }) {
   return (
     <Stone
@@ -25,7 +25,7 @@ export function NumberStone({
         limit: () => `${formatBounds(bounds)} here`,
       }}
       onChange={written => onChange(Number(written))}
-      onGesture={onGesture}
+      beginStep={beginStep}
     />
   );
 }

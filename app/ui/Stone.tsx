@@ -3,9 +3,8 @@ import { followPointer } from "./followPointer";
 
 const PX_PER_STEP = 8;
 
-/** A drag that can be told to be one step of undo: its first edit, its end, and that it was broken off. */
-export interface Gesture {
-  readonly edited: () => void;
+/** A drag, which is one step of undo however many edits it makes: its end, and that it was broken off. */
+export interface DragStep {
   readonly end: () => void;
   readonly cancel: () => void;
 }
@@ -29,7 +28,7 @@ export function Stone({
   look,
   rules,
   onChange,
-  onGesture,
+  beginStep,
 }: {
   label: string;
   value: string;
@@ -38,7 +37,7 @@ export function Stone({
   look: string;
   rules: StoneRules;
   onChange: (value: string) => void;
-  onGesture: () => Gesture;
+  beginStep: () => DragStep;
 }) {
   const [draft, setDraft] = useState<string | undefined>();
   const [trouble, setTrouble] = useState("");
@@ -73,7 +72,7 @@ export function Stone({
   };
   const onPointerDown = (event: PointerEvent<HTMLInputElement>) => {
     const fromX = event.clientX;
-    const gesture = onGesture();
+    const step = beginStep();
     let isMoved = false;
     let last = value;
     followPointer(event, {
@@ -86,13 +85,12 @@ export function Stone({
         if (next === last) return;
         last = next;
         onChange(next);
-        gesture.edited();
       },
       end() {
-        gesture.end();
+        step.end();
         if (!isMoved) field.current?.select();
       },
-      cancel: () => (isMoved ? gesture.cancel() : gesture.end()),
+      cancel: () => (isMoved ? step.cancel() : step.end()),
     });
   };
 

@@ -1,15 +1,14 @@
 import type { PointerEvent } from "react";
 import type { Control } from "#core";
 import { formatBinding } from "../input/codes";
-import { holdOnScreen, pad, wakePad } from "../input/pad";
-import { usePad } from "../input/usePad";
+import { usePad, usePadState } from "../input/context";
 
 /** How far the grip under a stone is pulled for all of its value. */
 const PULL_PX = 56;
 
 /** How long a control has been down in the live session, in frames; 0 while it is up. */
 export function useHeldFrames(controlId: string): number {
-  return usePad(({ session }) => {
+  return usePadState(({ session }) => {
     if (!session) return 0;
     const c = session.program.controls.findIndex(control => control.id === controlId);
     return c >= 0 && session.state.down[c] === 1 ? session.state.frame - session.state.pressFrame[c]! + 1 : 0;
@@ -18,19 +17,15 @@ export function useHeldFrames(controlId: string): number {
 
 /** A control's analog value now, 0 to 1, in hundredths. */
 export function useValue(controlId: string): number {
-  return usePad(({ session }) => {
+  return usePadState(({ session }) => {
     const c = session?.program.controls.findIndex(control => control.id === controlId) ?? -1;
     return c >= 0 ? Math.round(session!.values[c]! * 100) / 100 : 0;
   });
 }
 
-function hold(controlId: string, value: number): void {
-  if (value > 0 && !pad.getState().session) wakePad();
-  holdOnScreen(controlId, value, performance.now());
-}
-
 /** The grip under a stone: pulled down it gives the control as much value as it is pulled. */
 function PullGrip({ control }: { control: Control }) {
+  const pad = usePad();
   const value = useValue(control.id);
   const pull = (event: PointerEvent<HTMLDivElement>) => {
     event.preventDefault();
@@ -38,12 +33,12 @@ function PullGrip({ control }: { control: Control }) {
     grip.setPointerCapture(event.pointerId);
     const fromY = event.clientY;
     const move = (moved: globalThis.PointerEvent) =>
-      hold(control.id, Math.max(0, Math.min(1, (moved.clientY - fromY) / PULL_PX)));
+      pad.holdOnScreen([control.id, Math.max(0, Math.min(1, (moved.clientY - fromY) / PULL_PX))]);
     const end = () => {
       grip.removeEventListener("pointermove", move);
       grip.removeEventListener("pointerup", end);
       grip.removeEventListener("pointercancel", end);
-      hold(control.id, 0);
+      pad.holdOnScreen([control.id, 0]);
     };
     grip.addEventListener("pointermove", move);
     grip.addEventListener("pointerup", end);
@@ -73,9 +68,10 @@ function PullGrip({ control }: { control: Control }) {
 
 /** A control on the on-screen pad: held while pressed by mouse, touch or pen; small, it has a grip to pull for a value between. Pressing it wakes the pad. */
 export function ControlPad({ control, isSmall = false }: { control: Control; isSmall?: boolean }) {
+  const pad = usePad();
   const heldFrames = useHeldFrames(control.id);
   const isDown = heldFrames > 0;
-  const letGo = () => hold(control.id, 0);
+  const letGo = () => pad.holdOnScreen([control.id, 0]);
   return (
     <div className="flex flex-col items-center">
       <button
@@ -85,7 +81,7 @@ export function ControlPad({ control, isSmall = false }: { control: Control; isS
         onPointerDown={event => {
           event.preventDefault();
           event.currentTarget.setPointerCapture(event.pointerId);
-          hold(control.id, 1);
+          pad.holdOnScreen([control.id, 1]);
         }}
         onPointerUp={letGo}
         onPointerCancel={letGo}

@@ -1,14 +1,15 @@
-import { download, fileNameOf, formatFile } from "../storage/files";
-import { useWorkbench } from "../document/useWorkbench";
+import { useMemo } from "react";
+import { download, fileOf, type FileDocument } from "../storage/files";
 import { Button } from "../ui/Button";
+import { useDocument } from "../document/context";
 
-function FileLine({ document }: { document: Parameters<typeof formatFile>[0] }) {
-  const bytes = new TextEncoder().encode(formatFile(document)).length;
+function FileLine({ document }: { document: FileDocument }) {
+  const file = useMemo(() => fileOf(document), [document]);
   return (
     <li className="flex items-center gap-4 border-b border-line py-2">
-      <span className="grow font-mono text-sm">{fileNameOf(document)}</span>
-      <span className="font-mono text-sm text-soft">{(bytes / 1024).toFixed(1)} KB</span>
-      <Button onClick={() => download(document)} aria-label={`Save file ${fileNameOf(document)}`}>
+      <span className="grow font-mono text-sm">{file.name}</span>
+      <span className="font-mono text-sm text-soft">{(file.bytes.length / 1024).toFixed(1)} KB</span>
+      <Button onClick={() => download(file)} aria-label={`Save file ${file.name}`}>
         Save file
       </Button>
     </li>
@@ -17,8 +18,8 @@ function FileLine({ document }: { document: Parameters<typeof formatFile>[0] }) 
 
 /** Hand over: the files that leave, with their sizes. */
 export function HandOverView() {
-  const kit = useWorkbench(state => state.kit);
-  const takes = useWorkbench(state => state.takes);
+  const kit = useDocument(state => state.kit);
+  const takes = useDocument(state => state.takes);
   if (!kit) return null;
   return (
     <section aria-label="Files" className="min-h-0 max-w-3xl grow overflow-auto px-7 py-5">

@@ -1,5 +1,5 @@
 import { FIRED, FORMING, IDLE, LAPSED, readMeter, SUSTAINED, type Meter } from "#core";
-import { usePad } from "../input/usePad";
+import { usePadState } from "../input/context";
 
 const PHASE_WORDS: Readonly<Record<number, string>> = {
   [IDLE]: "idle",
@@ -14,7 +14,7 @@ const LENGTH = 2 * Math.PI * RADIUS;
 
 /** The live meter of a pattern as plain numbers; renders only when what is shown changes. */
 export function useMeter(patternId: string): Meter & { isLive: boolean } {
-  const text = usePad(({ session }) => {
+  const text = usePadState(({ session }) => {
     if (!session) return "";
     const i = session.program.patterns.findIndex(pattern => pattern.id === patternId);
     if (i < 0) return "";

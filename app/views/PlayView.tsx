@@ -1,24 +1,20 @@
 import { useState } from "react";
 import { deleteAt, formatIssue } from "#core";
 import { stageOf } from "#stage";
-import { say } from "../ui/notices";
-import { usePad } from "../input/usePad";
 import { BEAM, type Tile } from "../edits/levelEdits";
-import { editKit, undo } from "../document/workbench";
-import { useCompiled, useWorkbench } from "../document/useWorkbench";
 import { Button } from "../ui/Button";
 import { ControlStrip } from "./ControlStrip";
 import { BarePad } from "./play/BarePad";
-import { DuelScript } from "./play/DuelScript";
-import { JumpFacts } from "./play/JumpFacts";
 import type { Helps } from "./play/scenery";
-import { LevelBar } from "./play/LevelBar";
-import { RopesEase } from "./play/RopesEase";
-import { RunnerGates } from "./play/RunnerGates";
+import { LevelBar } from "./play/runner/LevelBar";
 import { StageBar } from "./play/StageBar";
 import { StageScene } from "./play/StageScene";
+import { STAGE_SCREENS } from "./play/stageScreens";
 import { TakeList } from "./play/TakeList";
 import { Ticker } from "./Ticker";
+import { useDesk, useDocument, useEvaluation } from "../document/context";
+import { useTakeAway } from "../document/useTakeAway";
+import { usePadState } from "../input/context";
 
 const HELPS: readonly (readonly [keyof Helps, string])[] = [
   ["meters", "meters"],
@@ -26,26 +22,24 @@ const HELPS: readonly (readonly [keyof Helps, string])[] = [
   ["arcs", "arcs"],
 ];
 
-function takeStageAway(): void {
-  editKit("took the stage away", now => deleteAt(now, ["stage"]));
-  say({
-    tone: "plain",
-    title: "The stage is taken away. Its gates stay, and are held by hand.",
-    details: [],
-    action: { label: "Put it back", run: undo },
-  });
-}
-
 /** Play: the kit under one's hands, on its stage where it has one, with what a player would see; recorded from the first frame. */
 export function PlayView() {
-  const kit = useWorkbench(state => state.kit);
-  const isAwake = usePad(state => state.session !== undefined);
-  const repeats = usePad(state => state.repeatsDropped);
+  const kit = useDocument(state => state.kit);
+  const isAwake = usePadState(state => state.session !== undefined);
+  const repeats = usePadState(state => state.repeatsDropped);
   const [helps, setHelps] = useState<Helps>({ meters: true, memory: true, arcs: true });
-  const { faults } = useCompiled();
+  const faults = useEvaluation(state => state.faults);
+  const { workbench } = useDesk();
+  const takeAway = useTakeAway();
   const [brush, setBrush] = useState<Tile | undefined>();
   const document = kit && stageOf(kit);
+  const screen = document && STAGE_SCREENS[document.kind];
   if (!kit) return null;
+  const takeStageAway = () =>
+    takeAway(
+      "The stage is taken away. Its gates stay, and are held by hand.",
+      workbench.editKit("took the stage away", now => deleteAt(now, ["stage"])),
+    );
   const drawing = !isAwake && brush !== undefined && document?.kind === "runner" ? document : undefined;
   return (
     <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_330px] max-lg:grid-cols-[minmax(0,1fr)_270px]">
@@ -68,7 +62,7 @@ export function PlayView() {
           {isAwake && repeats > 0 && <p className="text-sm text-soft">{repeats} repeats dropped</p>}
           {document && !drawing && (
             <span className="ml-auto flex items-center text-sm" role="group" aria-label="Shown on the stage">
-              {HELPS.filter(([key]) => document.kind === "runner" || key === "meters").map(([key, word]) => (
+              {HELPS.filter(([key]) => screen?.helps.includes(key)).map(([key, word]) => (
                 <Button
                   key={key}
                   look="quiet"
@@ -110,14 +104,12 @@ export function PlayView() {
       </section>
       <div className="flex min-h-0 flex-col border-l border-line">
         <div className="flex min-h-0 grow flex-col gap-4 overflow-auto px-5 py-3">
-          <JumpFacts kit={kit} />
-          {document?.kind === "duel" && <DuelScript kit={kit} stage={document} />}
-          <RopesEase kit={kit} />
+          {screen && <screen.Numbers kit={kit} />}
           <section aria-label="Takes">
             <h2 className="mb-1 text-sm font-semibold">Takes</h2>
             <TakeList />
           </section>
-          {document?.kind === "runner" && <RunnerGates kit={kit} stage={document} />}
+          {screen?.More && <screen.More kit={kit} />}
           {document && (
             <p>
               <Button look="quiet" className="-ml-2" onClick={takeStageAway}>

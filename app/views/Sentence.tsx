@@ -1,6 +1,8 @@
 import { Fragment, memo, type KeyboardEvent, type ReactNode } from "react";
 import {
+  arrowOf,
   deleteAt,
+  gateName,
   nameableGates,
   writeAt,
   type Issue,
@@ -9,23 +11,13 @@ import {
   type RefList,
   type SentencePart,
 } from "#core";
-import { beginGesture, editKit } from "../document/workbench";
-import { useWorkbench } from "../document/useWorkbench";
-import { DIGIT_ARROWS } from "../tape/model/stickRows";
 import { ChoiceWord, type Choice } from "../ui/ChoiceWord";
 import { NumberStone } from "../ui/NumberStone";
 import { LengthStone } from "../ui/LengthStone";
 import { TextStone } from "../ui/TextStone";
+import { useDesk, useDocument } from "../document/context";
 
 const WAYS = ["", "down-left", "down", "down-right", "left", "centre", "right", "up-left", "up", "up-right"];
-
-/** A gate by the name people gave it; the gate of a slot's timeline by what it means. */
-export function gateName(kit: Kit, id: string): string {
-  const found = kit.gates?.find(gate => gate.id === id);
-  if (found) return found.name || id;
-  const slot = /^busy:(.*)$/.exec(id)?.[1];
-  return slot === undefined ? id : slot === "main" ? "Busy" : `Busy in ${slot}`;
-}
 
 /** Everything a reference in a sentence could name instead. */
 export function listChoices(kit: Kit, list: RefList): Choice[] {
@@ -48,7 +40,7 @@ export function listChoices(kit: Kit, list: RefList): Choice[] {
       return (kit.sticks ?? []).flatMap(stick =>
         [6, 3, 2, 1, 4, 7, 8, 9, 5].map(digit => ({
           value: `${stick.id}:${digit}`,
-          label: `${kit.sticks!.length > 1 ? `${stick.name} ` : ""}${WAYS[digit]} ${DIGIT_ARROWS[digit]}`,
+          label: `${kit.sticks!.length > 1 ? `${stick.name} ` : ""}${WAYS[digit]} ${arrowOf(digit)}`,
         })),
       );
   }
@@ -59,22 +51,23 @@ export function nameIn(kit: Kit): (list: RefList, id: string) => string {
   return (list, id) => listChoices(kit, list).find(choice => choice.value === id)?.label ?? id;
 }
 
-interface StoneProps {
+interface PartProps {
   readonly part: SentencePart;
   readonly kit: Kit;
   readonly base: readonly PathStep[];
 }
 
 /** Everything a stone shows, as one text: a stone is drawn anew only when this changes, however the kit does. */
-function keyOfStone({ part, kit, base }: StoneProps): string {
+function keyOfPart({ part, kit, base }: PartProps): string {
   const choices = part.kind === "ref" ? listChoices(kit, part.list) : [];
   return JSON.stringify([part, base, kit.rate, choices]);
 }
 
-const Stone = memo(PlainStone, (before, now) => keyOfStone(before) === keyOfStone(now));
+const Part = memo(PlainPart, (before, now) => keyOfPart(before) === keyOfPart(now));
 
 /** A part that stands for a value: a stone, a word with a menu, a field. */
-function PlainStone({ part, kit, base }: StoneProps) {
+function PlainPart({ part, kit, base }: PartProps) {
+  const { workbench } = useDesk();
   if (part.kind === "words") return <>{part.text}</>;
   if (part.kind === "name")
     return (
@@ -82,11 +75,11 @@ function PlainStone({ part, kit, base }: StoneProps) {
         label="Name of this rule"
         value={part.text}
         isStrong
-        onChange={name => editKit(`renamed ${name}`, now => writeAt(now, [...base, "name"], name))}
+        onChange={name => workbench.editKit(`renamed ${name}`, now => writeAt(now, [...base, "name"], name))}
       />
     );
   const set = (value: unknown) =>
-    editKit(`changed ${part.label}`, now => writeAt(now, [...base, ...part.path], value));
+    workbench.editKit(`changed ${part.label}`, now => writeAt(now, [...base, ...part.path], value));
   switch (part.kind) {
     case "length":
       return (
@@ -97,7 +90,7 @@ function PlainStone({ part, kit, base }: StoneProps) {
           rounding={part.rounding}
           least={part.least}
           onChange={set}
-          onGesture={beginGesture}
+          beginStep={workbench.beginStep}
         />
       );
     case "count":
@@ -108,11 +101,13 @@ function PlainStone({ part, kit, base }: StoneProps) {
           least={part.least}
           isWhole
           onChange={set}
-          onGesture={beginGesture}
+          beginStep={workbench.beginStep}
         />
       );
     case "number":
-      return <NumberStone label={part.label} value={part.value} onChange={set} onGesture={beginGesture} />;
+      return (
+        <NumberStone label={part.label} value={part.value} onChange={set} beginStep={workbench.beginStep} />
+      );
     case "text":
       return <TextStone label={part.label} value={part.value} onChange={set} />;
     case "choice":
@@ -164,6 +159,7 @@ function isRemovable(run: Run, all: readonly SentencePart[]): boolean {
 }
 
 function Clause({ run, base, children }: { run: Run; base: readonly PathStep[]; children: ReactNode }) {
+  const { workbench } = useDesk();
   const words = run.parts
     .map(part => (part.kind === "words" ? part.text : part.kind === "name" ? "" : part.label))
     .join("");
@@ -171,7 +167,7 @@ function Clause({ run, base, children }: { run: Run; base: readonly PathStep[]; 
     const sentence = from.closest("[data-testid=sentence]");
     const stones = () => [...(sentence?.querySelectorAll<HTMLElement>("input, button[aria-haspopup]") ?? [])];
     const at = stones().findIndex(stone => from.contains(stone));
-    editKit(`took out${words}`, now => deleteAt(now, [...base, ...run.clause!]));
+    workbench.editKit(`took out${words}`, now => deleteAt(now, [...base, ...run.clause!]));
     // The hand stays in the sentence: what took the place of the clause has the focus.
     requestAnimationFrame(() => (stones()[at] ?? stones().at(-1))?.focus());
   };
@@ -219,12 +215,12 @@ export function Sentence({
   issues?: readonly Issue[];
   isSmall?: boolean;
 }) {
-  const kit = useWorkbench(state => state.kit);
+  const kit = useDocument(state => state.kit);
   if (!kit) return null;
   const troubled = troubledPaths(issues, base);
   const shown = (part: SentencePart, key: number) => {
     const isTroubled = "path" in part && part.path.length > 0 && troubled.has(part.path.join());
-    const stone = <Stone part={part} kit={kit} base={base} />;
+    const stone = <Part part={part} kit={kit} base={base} />;
     return isTroubled ? (
       <span key={key} className="border-b-4 border-dotted border-foxglove">
         {stone}

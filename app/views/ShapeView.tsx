@@ -2,10 +2,6 @@ import { useLayoutEffect, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { formatIssue, type Issue, type Kit } from "#core";
 import { pathOfRule } from "../edits/ruleEdits";
-import { gatesOfStage } from "../judging/staged";
-import { editKit } from "../document/workbench";
-import { useCompiled, useWorkbench } from "../document/useWorkbench";
-import { tapeLook } from "../tape/tapeLook";
 import { Button } from "../ui/Button";
 import { Sentence } from "./Sentence";
 import { EffectLine } from "./shape/EffectLine";
@@ -17,7 +13,10 @@ import { RuleMap } from "./shape/RuleMap";
 import { describeRule, listRules, type RuleItem } from "./shape/rules";
 import { TryIt } from "./shape/TryIt";
 import { useRestedRules } from "./shape/useRestedRules";
-import { curesOf, sayWarning } from "./warningWords";
+import { curesOf, sayFinding } from "./warningWords";
+import { useDesk, useDocument, useEvaluation } from "../document/context";
+import { gatesOfStage } from "#stage";
+import { useTape } from "../tape/hand/context";
 
 function issuesOf(issues: readonly Issue[], rule: RuleItem): Issue[] {
   const [list, index] = pathOfRule(rule);
@@ -34,12 +33,13 @@ function patternOf(kit: Kit, rule: RuleItem) {
 
 /** What is wrong or doubtful about a rule, with its cure as a button where there is one. */
 function Trouble({ kit, issue }: { kit: Kit; issue: Issue }) {
+  const { workbench } = useDesk();
   const isFault = issue.severity === "fault";
   return (
     <p role={isFault ? "alert" : undefined} className={`mt-2 text-foxglove ${isFault ? "" : "text-sm"}`}>
-      {sayWarning(issue, kit)}{" "}
+      {sayFinding(issue)}{" "}
       {curesOf(issue, kit).map(cure => (
-        <Button key={cure.words} className="ml-1" onClick={() => editKit(cure.words, cure.edit)}>
+        <Button key={cure.words} className="ml-1" onClick={() => workbench.editKit(cure.words, cure.edit)}>
           {cure.words}
         </Button>
       ))}
@@ -49,19 +49,21 @@ function Trouble({ kit, issue }: { kit: Kit; issue: Issue }) {
 
 /** Tells the tape which rule is being shaped, for as long as it is. */
 function useShaping(rule: RuleItem | undefined): void {
+  const { look } = useTape();
   const list = rule?.list;
   const index = rule?.index ?? 0;
   useLayoutEffect(() => {
-    tapeLook.setState({ about: list && { list, index } });
-    return () => tapeLook.setState({ about: undefined });
-  }, [list, index]);
+    look.setState({ about: list && { list, index } });
+    return () => look.setState({ about: undefined });
+  }, [look, list, index]);
 }
 
 /** Shape: one rule as a sentence, its map of time, and a place to try it. */
 export function ShapeView() {
-  const kit = useWorkbench(state => state.kit);
-  const takes = useWorkbench(state => state.takes);
-  const { faults, warnings: all } = useCompiled();
+  const kit = useDocument(state => state.kit);
+  const takes = useDocument(state => state.takes);
+  const faults = useEvaluation(state => state.faults);
+  const all = useEvaluation(state => state.warnings);
   const [search] = useSearchParams();
   const rules = useMemo(() => (kit ? listRules(kit) : []), [kit]);
   const listed = useRestedRules(rules);

@@ -1,9 +1,7 @@
-import { useStore } from "zustand";
-import { firstNoteAfter, formatEvent, notes, type Kit, type Program, type Trace } from "#core";
-import { usePad } from "../input/usePad";
-import { goToFrame, playhead } from "../document/playhead";
-import { useEvaluated, useWorkbench } from "../document/useWorkbench";
-import { formatEventWords } from "../tape/model/frameFacts";
+import { firstNoteAfter, formatEvent, formatEventWords, notes, type Trace } from "#core";
+import type { Rules } from "#stage";
+import { useDesk, useEvaluated, usePlayback } from "../document/context";
+import { usePadState } from "../input/context";
 
 const SHOWN = 10;
 /** So many notes are looked through for them at most: in a long session a quiet rule may have none for an hour. */
@@ -21,13 +19,7 @@ interface Line {
 }
 
 /** The line that tells a note, or undefined for one that is not told. */
-function lineOf(
-  kit: Kit,
-  program: Program,
-  trace: Trace,
-  note: number,
-  isWanted: IsWanted,
-): Line | undefined {
+function lineOf({ kit, program }: Rules, trace: Trace, note: number, isWanted: IsWanted): Line | undefined {
   const event = IS_TOLD.has(trace.kind[note]!) ? formatEvent(program, trace, note) : undefined;
   if (!event || !("id" in event) || (event.kind === "lost" && event.why === "beaten")) return undefined;
   const isMove = event.kind === "performed" || event.kind === "lost";
@@ -46,11 +38,11 @@ function lineOf(
 }
 
 /** The last notes before a place of the trace that are told, newest first. */
-function listLines(kit: Kit, program: Program, trace: Trace, end: number, isWanted: IsWanted): Line[] {
+function listLines(rules: Rules, trace: Trace, end: number, isWanted: IsWanted): Line[] {
   const lines: Line[] = [];
   const last = Math.max(0, end - MOST_LOOKED);
   for (let note = end - 1; note >= last && lines.length < SHOWN; note--) {
-    const line = lineOf(kit, program, trace, note, isWanted);
+    const line = lineOf(rules, trace, note, isWanted);
     if (line) lines.push(line);
   }
   return lines;
@@ -69,14 +61,14 @@ export function Ticker({
   only?: IsWanted;
   isReplayTold?: boolean;
 }) {
-  const kit = useWorkbench(state => state.kit);
-  const session = usePad(state => state.session);
+  const { playback } = useDesk();
+  const session = usePadState(state => state.session);
   const evaluated = useEvaluated();
-  const live = usePad(state => state.session?.trace.count ?? 0);
+  const live = usePadState(state => state.session?.trace.count ?? 0);
   const replayed = isReplayTold && !session ? evaluated : undefined;
-  const reached = useStore(playhead, ({ frame }) => (replayed ? firstNoteAfter(replayed.trace, frame) : 0));
+  const reached = usePlayback(({ frame }) => (replayed ? firstNoteAfter(replayed.trace, frame) : 0));
   const told = session ?? replayed;
-  const lines = kit && told ? listLines(kit, told.program, told.trace, session ? live : reached, only) : [];
+  const lines = told ? listLines(told.rules, told.trace, session ? live : reached, only) : [];
   if (lines.length === 0) {
     return (
       <p className="text-sm text-soft">
@@ -103,7 +95,7 @@ export function Ticker({
               type="button"
               className="font-mono underline-offset-4 hover:underline"
               aria-label={`${line.frame}f: go to the frame`}
-              onClick={() => goToFrame(line.frame, replayed.trace.frames)}
+              onClick={() => playback.goTo(line.frame)}
             >
               {line.frame}f
             </button>

@@ -1,8 +1,6 @@
 import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { readKeyLabels } from "../input/keyLabels";
-import { refreshPads } from "../input/pad";
-import { useWorkbench } from "../document/useWorkbench";
 import { Figures } from "./wire/Figures";
 import { HearCard } from "./wire/HearCard";
 import { Keys } from "./wire/Keys";
@@ -10,6 +8,8 @@ import { Modes } from "./wire/Modes";
 import { RawLog } from "./wire/RawLog";
 import { Scope } from "./wire/Scope";
 import { Sticks } from "./wire/Sticks";
+import { useDocument } from "../document/context";
+import { usePad } from "../input/context";
 
 const PLACES = [
   { id: "scope", word: "Scope", line: "what arrives" },
@@ -21,13 +21,14 @@ const PLACES = [
 
 /** Wire: the hands as the machine sees them, what plays what, and the modes they play in. */
 export function WireView() {
-  const kit = useWorkbench(state => state.kit);
+  const pad = usePad();
+  const kit = useDocument(state => state.kit);
   const [search] = useSearchParams();
   const [chosen, setChosen] = useState<string | undefined>();
   useEffect(() => {
-    refreshPads();
+    pad.refreshPads();
     void readKeyLabels();
-  }, []);
+  }, [pad]);
   if (!kit) return null;
   const place = PLACES.find(item => item.id === search.get("wire"))?.id ?? "scope";
   const linkTo = (id: string) => {

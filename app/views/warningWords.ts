@@ -1,20 +1,10 @@
-import { deleteAt, formatIssue, type Issue, type Kit } from "#core";
+import { deleteAt, formatFinding, type Issue, type Kit } from "#core";
 import { closeStretch } from "../maps/pressLengths";
 
-/** A warning beside the rule it is about: without its path, and with names in place of ids. */
-export function sayWarning(issue: Issue, kit: Kit): string {
-  const sentence = formatIssue(issue);
-  const plain = sentence.slice(sentence.indexOf(": ") + 2);
-  const named = [...kit.patterns, ...(kit.moves ?? []), ...(kit.gates ?? [])];
-  const readable = named.reduce(
-    (text, item) =>
-      text.replaceAll(
-        new RegExp(`(?<![\\w-])"?${item.id.replace(/[^\w-]/g, "\\$&")}"?(?![\\w-])`, "g"),
-        item.name,
-      ),
-    plain,
-  );
-  return `${readable.charAt(0).toUpperCase()}${readable.slice(1)}.`;
+/** A finding beside the rule it is about: the place is plain to see, so it is not told. */
+export function sayFinding(issue: Issue): string {
+  const words = formatFinding(issue);
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 }
 
 /** A change that cures what is said about a rule. */
@@ -29,10 +19,10 @@ export function curesOf(issue: Issue, kit: Kit): Cure[] {
   if (issue.code === "dead-stretch" || issue.code === "double-stretch") {
     const pattern = list === "patterns" && typeof index === "number" ? kit.patterns[index] : undefined;
     if (!pattern || !("control" in pattern)) return [];
-    const { from, to, lower, upper, one, other } = issue.facts;
-    const patternIds = issue.code === "dead-stretch" ? [] : [String(one), String(other)];
-    if (issue.code === "dead-stretch" && (lower === undefined || upper === undefined)) return [];
-    const stretch = { from: Number(from), to: Number(to), patternIds };
+    const { from, to, oneId, otherId, lowerId, upperId } = issue.facts;
+    const patternIds = issue.code === "dead-stretch" ? [] : [String(oneId), String(otherId)];
+    if (issue.code === "dead-stretch" && (lowerId === undefined || upperId === undefined)) return [];
+    const stretch = { from: Number(from), to: Number(to ?? Infinity), patternIds };
     return closeStretch(kit, stretch, pattern.control);
   }
   if (issue.code === "unknown-id" && typeof issue.path.at(-1) === "number")

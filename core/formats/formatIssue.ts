@@ -2,6 +2,12 @@ import { formatPath, type Issue, type IssueCode } from "./issue";
 
 type Facts = Issue["facts"];
 
+/** Lengths of press in words: "12f", "12f to 17f", "60f or more". */
+function stretch({ from, to }: Facts): string {
+  if (to === undefined) return `${from}f or more`;
+  return from === to ? `${from}f` : `${from}f to ${to}f`;
+}
+
 /** What was found and what to do, one line a code. The place is put in front by formatIssue. */
 const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "not-json": f => `this is not JSON (${f.detail}): export it again, or mend it in a text editor`,
@@ -33,7 +39,7 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "max-on-reach": () =>
     `a hold that fires when reached has no longest press: take max away, or fire on release`,
   "repeat-on-release": () => `a hold that fires on release cannot repeat: take repeat away, or fire on reach`,
-  "when-field": f => `"${f.pattern}" carries no ${f.field}: use a pattern that does (${f.hint})`,
+  "when-field": f => `${f.pattern} carries no ${f.field}: use a pattern that does (${f.hint})`,
   "to-before-from": f => `to (${f.to}) is before from (${f.from}): make it the same or later`,
   "grade-name": f =>
     `a grade may not be called "${f.name}", which is an outcome of its own: take another word`,
@@ -50,15 +56,15 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   frames: f => `${f.found} is not a number of frames: give 0 or more`,
   stage: f => `${f.found} does not fit the stage: ${f.wanted}`,
   "dead-stretch": f =>
-    `a press of ${f.control} held ${f.from} to ${f.to} f ends in nothing: raise ${f.lower} or lower ${f.upper}`,
+    `a press of ${f.control} held ${stretch(f)} ends in nothing: raise ${f.lower} or lower ${f.upper}`,
   "double-stretch": f =>
-    `a press of ${f.control} held ${f.from} to ${f.to} f is answered by both ${f.one} and ${f.other}: part their limits`,
+    `a press of ${f.control} held ${stretch(f)} is answered by both ${f.one} and ${f.other}: part their limits`,
   "long-buffer": f => `remembers a press for ${f.frames} f, longer than a second: it may come out unwanted`,
   "same-binding": f => `${f.code} plays both "${f.one}" and "${f.other}": give one of them another key`,
-  "unreachable-move": f => `"${f.id}" can never be performed: ${f.reason}`,
-  "need-never": f => `nothing in the kit opens "${f.id}": only a take painted by hand or the stage can`,
-  "never-fires": f => `"${f.id}" can never fire: ${f.reason}`,
-  "never-starts": f => `"${f.id}" is never shown: ${f.reason}`,
+  "unreachable-move": f => `${f.name} can never be performed: ${f.reason}`,
+  "need-never": f => `nothing in the kit opens ${f.name}: only a take painted by hand or the stage can`,
+  "never-fires": f => `${f.name} can never fire: ${f.reason}`,
+  "never-starts": f => `${f.name} is never shown: ${f.reason}`,
   "wrong-without-controls": () => `a wrong press fails this, but none is named: list them in wrongOn`,
   "shares-all-edges": f => `"${f.id}" is listed twice: once is enough`,
 };
@@ -68,5 +74,10 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
  * Example: "patterns[2].for: '12' is not a length: write 12f or 200ms".
  */
 export function formatIssue(issue: Issue): string {
-  return `${formatPath(issue.path)}: ${SENTENCES[issue.code](issue.facts)}`;
+  return `${formatPath(issue.path)}: ${formatFinding(issue)}`;
+}
+
+/** What is wrong and what to do, without the place: for where the place is plain to see. */
+export function formatFinding(issue: Issue): string {
+  return SENTENCES[issue.code](issue.facts);
 }

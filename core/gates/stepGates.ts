@@ -1,3 +1,5 @@
+import { TICKS } from "../time/clock";
+import { momentOn, nowOn } from "../run/moments";
 import type { GateProgram, MoveProgram, Program } from "../run/program";
 import { FIRED, OPEN, SUSTAINED, type State } from "../run/state";
 import { GATE, note, put, type Trace } from "../trace/trace";
@@ -11,11 +13,10 @@ export function timelineTicks(move: MoveProgram): number {
 /** Opens what a slot's running move opens on this frame, and the slot's busy gate. */
 function openByTimeline(program: Program, state: State, slot: number): void {
   const move = program.moves[state.slotMove[slot]!]!;
-  const since = move.isReal ? state.slotFrame[slot]! * 100 : state.slotTicks[slot]!;
-  const now = move.isReal ? state.frame * 100 : state.gameTicks;
-  const age = now - since;
+  const since = momentOn(move.isReal, state.slotFrame[slot]!, state.slotTicks[slot]!);
+  const age = nowOn(move.isReal, state) - since;
   const isFirst = state.frame - 1 === state.slotFrame[slot];
-  const ageBefore = age - (move.isReal ? 100 : state.speedPercent);
+  const ageBefore = age - (move.isReal ? TICKS : state.speedPercent);
   for (let k = 0; k < move.opens.length; k++) {
     const opening = move.opens[k]!;
     if (age < opening.fromTicks) continue;
@@ -65,8 +66,8 @@ function followSpending(program: Program, state: State, g: number): void {
 /** Has a slot's timeline run its course, with every opening past? Then it can open nothing any more. */
 function endTimeline(program: Program, state: State, slot: number): void {
   const move = program.moves[state.slotMove[slot]!]!;
-  const since = move.isReal ? state.slotFrame[slot]! * 100 : state.slotTicks[slot]!;
-  const age = (move.isReal ? state.frame * 100 : state.gameTicks) - since;
+  const since = momentOn(move.isReal, state.slotFrame[slot]!, state.slotTicks[slot]!);
+  const age = nowOn(move.isReal, state) - since;
   if (age < timelineTicks(move)) return;
   for (let k = 0; k < move.opens.length; k++) {
     if (age < move.opens[k]!.fromTicks || age <= move.opens[k]!.toTicks) return;

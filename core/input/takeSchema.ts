@@ -1,5 +1,6 @@
 import * as v from "valibot";
 import type { DeepReadonly } from "../formats/readonly";
+import { idRecord } from "../formats/idRecord";
 import { id, rate, text, unit } from "../kit/parts";
 
 const x = v.pipe(v.number("range"), v.minValue(0, "frames"));
@@ -14,8 +15,8 @@ export const takeSchema = v.strictObject({
   kit: v.exactOptional(text),
   rate,
   frames: v.pipe(v.number("frames"), v.minValue(0, "frames")),
-  lanes: v.record(v.string(), lane(unit)),
-  gates: v.exactOptional(v.record(v.string(), lane(v.picklist([0, 1], "choice")))),
+  lanes: idRecord(lane(unit)),
+  gates: v.exactOptional(idRecord(lane(v.picklist([0, 1], "choice")))),
   speed: v.exactOptional(
     lane(v.pipe(v.number("range"), v.integer("whole"), v.minValue(0, "range"), v.maxValue(400, "range"))),
   ),

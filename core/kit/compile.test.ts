@@ -111,11 +111,11 @@ test.each([
   ],
   [
     { patterns: [press], moves: [{ ...move, when: { count: 2 } }] },
-    'moves[0].when.count: "p" carries no count',
+    "moves[0].when.count: P carries no count",
   ],
   [
     { patterns: [press], moves: [{ ...move, when: { level: 1 } }] },
-    'moves[0].when.level: "p" carries no level',
+    "moves[0].when.level: P carries no level",
   ],
   [
     {
@@ -184,12 +184,12 @@ test.each([
   [
     "a dead stretch",
     { patterns: [tap("9f"), held] },
-    "patterns[1]: a press of A held 10 to 17 f ends in nothing",
+    "patterns[1]: a press of A held 10f to 17f ends in nothing",
   ],
   [
     "a stretch answered twice",
     { patterns: [tap("20f"), held] },
-    "patterns[1]: a press of A held 18 to 20 f is answered by both t and h",
+    "patterns[1]: a press of A held 18f to 20f is answered by both T and H",
   ],
   [
     "a long buffer",
@@ -209,32 +209,32 @@ test.each([
   [
     "a move nothing can reach",
     { patterns: [{ ...press, off: true }], moves: [move] },
-    'moves[0]: "m" can never be performed: its pattern "p" is off',
+    "moves[0]: M can never be performed: its pattern P is off",
   ],
   [
     "a move that needs what it bans",
     { patterns: [press], gates: [gate], moves: [{ ...move, needs: [{ gate: "g" }], bans: ["g"] }] },
-    'it both needs and bans "g"',
+    "it both needs and bans G",
   ],
   [
     "a gate nothing opens",
     { patterns: [press], gates: [gate], moves: [{ ...move, needs: [{ gate: "g" }] }] },
-    'moves[0].needs[0]: nothing in the kit opens "g"',
+    "moves[0].needs[0]: nothing in the kit opens G",
   ],
   [
     "a busy gate of a slot without moves",
     { patterns: [press], moves: [{ ...move, needs: [{ gate: "busy:feet" }] }] },
-    'moves[0].needs[0]: nothing in the kit opens "busy:feet"',
+    "moves[0].needs[0]: nothing in the kit opens Busy in feet",
   ],
   [
     "a prompt that follows itself",
     { patterns: [press], prompts: [{ ...prompt, starts: { prompt: "r", on: "any" } }] },
-    'prompts[0].starts: "r" is never shown',
+    "prompts[0].starts: R is never shown",
   ],
   [
     "a hold whose longest is below its shortest",
     { patterns: [{ ...hold, fire: "release", max: "9f" }] },
-    'patterns[0]: "h" can never fire',
+    "patterns[0]: H can never fire",
   ],
 ] as const)("the warning for %s", (_what, rest, sentence) => {
   expect(warningsOf(rest as unknown as Partial<Kit>).join("\n")).toContain(sentence);

@@ -3,7 +3,7 @@ import type { Issue, Result } from "../formats/issue";
 import { compileControlList, compileSticks } from "../input/compileControls";
 import { compileModes } from "../modes/compileModes";
 import { compileMoves } from "../moves/compileMoves";
-import { compilePattern, type Layout } from "../patterns/compilePattern";
+import { compilePattern, type CellPlan } from "../patterns/compilePattern";
 import { compilePrompts } from "../prompts/compilePrompts";
 import type { PatternProgram, Program } from "../run/program";
 import { gatherNames } from "./compileNames";
@@ -28,8 +28,8 @@ export function compile(kit: Kit): Result<Program> {
   const controls = compileControlList(names);
   const sticks = compileSticks(names);
   const gates = compileGates(names);
-  const layout: Layout = { cellCount: 0, choiceStrides: [] };
-  const patterns = kit.patterns.map((pattern, i) => compilePattern(pattern, names, ["patterns", i], layout));
+  const plan: CellPlan = { cellCount: 0, choiceStrides: [] };
+  const patterns = kit.patterns.map((pattern, i) => compilePattern(pattern, names, ["patterns", i], plan));
   const moves = compileMoves(names);
   const { modes, startMode, switches } = compileModes(names);
   const prompts = compilePrompts(names, patterns);
@@ -58,8 +58,8 @@ export function compile(kit: Kit): Result<Program> {
     carries: modes.some(mode => mode.carry),
     sourceCount: controls.length + sticks.length,
     edgeRoom: patterns.reduce((room, pattern) => Math.max(room, pattern.edgeRoom), 1),
-    cellCount: layout.cellCount,
-    choiceStrides: layout.choiceStrides,
+    cellCount: plan.cellCount,
+    choiceStrides: plan.choiceStrides,
   };
   return { ok: true, value: program, warnings: findWarnings(kit, program) };
 }

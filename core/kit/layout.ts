@@ -2,6 +2,7 @@ import * as v from "valibot";
 import type { Result } from "../formats/issue";
 import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
 import type { DeepReadonly } from "../formats/readonly";
+import { idRecord } from "../formats/idRecord";
 import { id, list, text } from "./parts";
 import { bindingSchema } from "./schema";
 
@@ -11,7 +12,7 @@ export const layoutSchema = v.strictObject({
   version: v.literal(1),
   id,
   name: text,
-  bindings: v.record(v.string("text"), list(bindingSchema)),
+  bindings: idRecord(list(bindingSchema)),
 });
 
 export type Layout = DeepReadonly<v.InferOutput<typeof layoutSchema>>;

@@ -1,13 +1,5 @@
 import * as v from "valibot";
-import { chargeSchema } from "../patterns/charge/schema";
-import { chordSchema } from "../patterns/chord/schema";
-import { holdSchema } from "../patterns/hold/schema";
-import { mashSchema } from "../patterns/mash/schema";
-import { pressSchema } from "../patterns/press/schema";
-import { releaseSchema } from "../patterns/release/schema";
-import { sequenceSchema } from "../patterns/sequence/schema";
-import { tapSchema } from "../patterns/tap/schema";
-import { tapsSchema } from "../patterns/taps/schema";
+import { PATTERN_KINDS } from "../patterns/kinds";
 import type { DeepReadonly } from "../formats/readonly";
 import { clock, count1, duration, flag, id, list, rate, some, text, unit } from "./parts";
 
@@ -46,22 +38,16 @@ const gateSchema = v.strictObject({
   while: v.exactOptional(id),
 });
 
-/** Every kind of pattern; a kind is one folder under patterns/. */
+type Kinds = typeof PATTERN_KINDS;
+export type PatternKind = keyof Kinds;
+type PatternDocument = v.InferOutput<Kinds[PatternKind]["schema"]>;
+
+/** Every kind of pattern, one form a kind. */
 export const patternSchema = v.variant(
   "kind",
-  [
-    pressSchema,
-    releaseSchema,
-    tapSchema,
-    holdSchema,
-    chargeSchema,
-    tapsSchema,
-    chordSchema,
-    sequenceSchema,
-    mashSchema,
-  ],
+  Object.values(PATTERN_KINDS).map(kind => kind.schema) as unknown as [Kinds["press"]["schema"]],
   "no-variant",
-);
+) as unknown as v.GenericSchema<PatternDocument>;
 
 const moveSchema = v.strictObject({
   id,
@@ -156,7 +142,6 @@ export type Control = Kit["controls"][number];
 export type Stick = NonNullable<Kit["sticks"]>[number];
 export type Gate = NonNullable<Kit["gates"]>[number];
 export type Pattern = Kit["patterns"][number];
-export type PatternKind = Pattern["kind"];
 export type PatternOf<K extends PatternKind> = Extract<Pattern, { readonly kind: K }>;
 export type Move = NonNullable<Kit["moves"]>[number];
 export type Prompt = NonNullable<Kit["prompts"]>[number];

@@ -1,6 +1,9 @@
 import { warning, type Issue } from "../formats/issue";
+import { traitsOf } from "../patterns/recordOf";
+import { countWords } from "../study/eventWords";
 import { TICKS } from "../time/clock";
 import { NEVER, type PatternProgram, type Program } from "../run/program";
+import { gateName, nameOf } from "./names";
 import type { Kit } from "./schema";
 
 /** Lengths of press, in frames, that one pattern answers: both ends included; `to` may be without end. */
@@ -11,34 +14,12 @@ interface Stretch {
 }
 
 /**
- * The press lengths at full speed that end in a fire of a tap, a hold or a charge; undefined for other kinds.
+ * The press lengths at full speed that end in a fire; undefined for kinds that do not judge length.
  * A press lasts one frame at least.
  */
 export function answeredStretch(pattern: PatternProgram): Stretch | undefined {
-  const frames = (ticks: number) => (ticks === NEVER ? NEVER : ticks / TICKS);
-  switch (pattern.kind) {
-    case "tap":
-      return { id: pattern.id, from: 1, to: frames(pattern.maxTicks) };
-    case "hold":
-      return {
-        id: pattern.id,
-        from: Math.max(1, frames(pattern.forTicks)),
-        to: pattern.onReach ? NEVER : frames(pattern.maxTicks),
-      };
-    case "charge":
-      if (pattern.fire === "full")
-        return { id: pattern.id, from: Math.max(1, frames(pattern.fullTicks)), to: NEVER };
-      return {
-        id: pattern.id,
-        from: Math.max(1, frames(pattern.minTicks)),
-        to:
-          pattern.fire === "either" && pattern.limitTicks >= pattern.fullTicks
-            ? NEVER
-            : frames(pattern.limitTicks),
-      };
-    default:
-      return undefined;
-  }
+  const answered = traitsOf(pattern.kind).answers?.(pattern);
+  return answered && { id: pattern.id, ...answered };
 }
 
 function warnOfStretches(kit: Kit, program: Program): Issue[] {
@@ -61,9 +42,11 @@ function warnOfStretches(kit: Kit, program: Program): Issue[] {
         const facts = {
           control: control.name,
           from: other.from,
-          to: to === NEVER ? "more" : to,
-          one: one.id,
-          other: other.id,
+          ...(to === NEVER ? {} : { to }),
+          one: nameOf(kit, "patterns", one.id),
+          other: nameOf(kit, "patterns", other.id),
+          oneId: one.id,
+          otherId: other.id,
         };
         issues.push(warning("double-stretch", path, facts));
       } else if (other.from > one.to + 1) {
@@ -71,8 +54,10 @@ function warnOfStretches(kit: Kit, program: Program): Issue[] {
           control: control.name,
           from: one.to + 1,
           to: other.from - 1,
-          lower: one.id,
-          upper: other.id,
+          lower: nameOf(kit, "patterns", one.id),
+          upper: nameOf(kit, "patterns", other.id),
+          lowerId: one.id,
+          upperId: other.id,
         };
         issues.push(warning("dead-stretch", path, facts));
       }
@@ -99,39 +84,47 @@ function warnOfMoves(kit: Kit, program: Program): Issue[] {
     if (move.isOff) return;
     const path = ["moves", m];
     const pattern = program.patterns[move.pattern]!;
-    const reason = whyUnreachable(program, m);
-    if (reason) issues.push(warning("unreachable-move", path, { id: move.id, reason }));
+    const reason = whyUnreachable(kit, program, m);
+    if (reason)
+      issues.push(warning("unreachable-move", path, { name: nameOf(kit, "moves", move.id), reason }));
     if (move.bufferTicks > program.rateHz * TICKS) {
       issues.push(warning("long-buffer", [...path, "buffer"], { frames: move.bufferTicks / TICKS }));
     }
     if (kit.stage !== undefined || pattern.isOff) return;
     move.needs.forEach((need, k) => {
       if (can[need.gate]) return;
-      issues.push(warning("need-never", [...path, "needs", k], { id: program.gates[need.gate]!.id }));
+      issues.push(warning("need-never", [...path, "needs", k], gateFacts(kit, program.gates[need.gate]!.id)));
     });
   });
   return issues;
 }
 
-function whyUnreachable(program: Program, m: number): string | undefined {
-  const move = program.moves[m]!;
-  const pattern = program.patterns[move.pattern]!;
-  if (pattern.isOff) return `its pattern "${pattern.id}" is off`;
-  if (!pattern.activeIn.some((isActive, mode) => isActive && move.activeIn[mode])) {
-    return `it shares no mode with its pattern "${pattern.id}"`;
-  }
-  if (pattern.kind === "taps" && move.whenCount > pattern.count)
-    return `"${pattern.id}" counts only to ${pattern.count}`;
-  if (pattern.kind === "charge" && move.whenLevel > pattern.levels.length)
-    return `"${pattern.id}" has ${pattern.levels.length} levels`;
-  const banned = move.needs.find(need => need.coyoteTicks < 0 && move.bans.includes(need.gate));
-  return banned ? `it both needs and bans "${program.gates[banned.gate]!.id}"` : undefined;
+function gateFacts(kit: Kit, id: string): Issue["facts"] {
+  return { name: gateName(kit, id), id };
 }
 
-function warnOfPatterns(program: Program): Issue[] {
+function whyUnreachable(kit: Kit, program: Program, m: number): string | undefined {
+  const move = program.moves[m]!;
+  const pattern = program.patterns[move.pattern]!;
+  const name = nameOf(kit, "patterns", pattern.id);
+  if (pattern.isOff) return `its pattern ${name} is off`;
+  if (!pattern.activeIn.some((isActive, mode) => isActive && move.activeIn[mode])) {
+    return `it shares no mode with its pattern ${name}`;
+  }
+  if (pattern.kind === "taps" && move.whenCount > pattern.count)
+    return `${name} counts only to ${pattern.count}`;
+  if (pattern.kind === "charge" && move.whenLevel > pattern.levels.length)
+    return `${name} has ${countWords(pattern.levels.length, "level")}`;
+  const banned = move.needs.find(need => need.coyoteTicks < 0 && move.bans.includes(need.gate));
+  return banned ? `it both needs and bans ${gateName(kit, program.gates[banned.gate]!.id)}` : undefined;
+}
+
+function warnOfPatterns(kit: Kit, program: Program): Issue[] {
   return program.patterns.flatMap((pattern, i): Issue[] => {
     if (pattern.isOff) return [];
-    const never = (reason: string) => [warning("never-fires", ["patterns", i], { id: pattern.id, reason })];
+    const never = (reason: string) => [
+      warning("never-fires", ["patterns", i], { name: nameOf(kit, "patterns", pattern.id), reason }),
+    ];
     const stretch = answeredStretch(pattern);
     if (stretch && stretch.to < stretch.from)
       return never(`its longest press (${stretch.to} f) is below its shortest (${stretch.from} f)`);
@@ -163,8 +156,9 @@ function warnOfBindings(kit: Kit): Issue[] {
 }
 
 function warnOfPrompts(kit: Kit, program: Program): Issue[] {
-  return program.prompts.flatMap((prompt, p): Issue[] => {
-    if (prompt.isOff) return [];
+  return program.prompts.flatMap((compiled, p): Issue[] => {
+    if (compiled.isOff) return [];
+    const prompt = { ...compiled, name: nameOf(kit, "prompts", compiled.id) };
     const found: Issue[] = [];
     if (kit.prompts?.[p]?.wrong === "fail" && prompt.wrongControls.length === 0)
       found.push(warning("wrong-without-controls", ["prompts", p, "wrongOn"]));
@@ -175,15 +169,15 @@ function warnOfPrompts(kit: Kit, program: Program): Issue[] {
     if (from >= 0)
       found.push(
         warning("never-starts", ["prompts", p, "starts"], {
-          id: prompt.id,
+          name: prompt.name,
           reason: "the prompts it follows follow each other",
         }),
       );
     else if (after >= 0 && program.prompts[after]!.isOff)
       found.push(
         warning("never-starts", ["prompts", p, "starts"], {
-          id: prompt.id,
-          reason: `"${program.prompts[after]!.id}" is off`,
+          name: prompt.name,
+          reason: `${nameOf(kit, "prompts", program.prompts[after]!.id)} is off`,
         }),
       );
     return found;
@@ -194,7 +188,7 @@ function warnOfPrompts(kit: Kit, program: Program): Issue[] {
 export function findWarnings(kit: Kit, program: Program): Issue[] {
   return [
     ...warnOfBindings(kit),
-    ...warnOfPatterns(program),
+    ...warnOfPatterns(kit, program),
     ...warnOfStretches(kit, program),
     ...warnOfMoves(kit, program),
     ...warnOfPrompts(kit, program),

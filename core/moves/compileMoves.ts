@@ -13,7 +13,9 @@ function checkWhen(move: Move, pattern: number, names: Names, path: readonly Pat
   for (const field of ["count", "level"] as const) {
     if (move.when[field] === undefined || found.kind === CARRIER[field]) continue;
     const hint = field === "count" ? "taps counts its presses" : "charge has levels";
-    names.issues.push(fault("when-field", [...path, "when", field], { pattern: found.id, field, hint }));
+    names.issues.push(
+      fault("when-field", [...path, "when", field], { pattern: found.name || found.id, field, hint }),
+    );
   }
 }
 

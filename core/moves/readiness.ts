@@ -1,3 +1,4 @@
+import { momentOn } from "../run/moments";
 import type { MoveProgram, NeedProgram, Program } from "../run/program";
 import type { State } from "../run/state";
 import { DUE, DUE_TICKS, lostFate, MADE_TICKS, MOVE, moveNow } from "./requests";
@@ -18,14 +19,14 @@ export function judgeNeed(move: MoveProgram, need: NeedProgram, state: State): n
   if (state.spentFrame[gate]! >= 0) return UNMET;
   if (state.gateOpen[gate] === 1) return MET;
   if (need.coyoteTicks < 0 || state.gateLastFrame[gate]! < 0) return UNMET;
-  const last = move.isReal ? state.gateLastFrame[gate]! * 100 : state.gateLastTicks[gate]!;
+  const last = momentOn(move.isReal, state.gateLastFrame[gate]!, state.gateLastTicks[gate]!);
   return moveNow(move, state) - last <= need.coyoteTicks ? FORGIVEN : UNMET;
 }
 
 /** Is the move still cooling down from its last performance? */
 function isCooling(move: MoveProgram, state: State, m: number): boolean {
   if (state.performedFrame[m]! < 0 || move.cooldownTicks === 0) return false;
-  const since = move.isReal ? state.performedFrame[m]! * 100 : state.performedTicks[m]!;
+  const since = momentOn(move.isReal, state.performedFrame[m]!, state.performedTicks[m]!);
   return moveNow(move, state) - since < move.cooldownTicks;
 }
 

@@ -1,3 +1,4 @@
+import { nowOn } from "../run/moments";
 import type { MoveProgram, Program } from "../run/program";
 import { growPool, REQUEST_HEAD, type State } from "../run/state";
 import { LOSS_REASONS, LOST, note, put, REQUEST, type LossReason, type Trace } from "../trace/trace";
@@ -23,7 +24,7 @@ export function requestStride(program: Program): number {
 
 /** The present moment on the move's clock, in ticks. */
 export function moveNow(move: MoveProgram, state: State): number {
-  return move.isReal ? state.frame * 100 : state.gameTicks;
+  return nowOn(move.isReal, state);
 }
 
 /** A fate that says "lost, for this reason"; a reason that names a gate carries it along. */

@@ -1,36 +1,15 @@
-import type { PatternKind } from "../kit/schema";
-import { isAnyPressed } from "../run/hands";
+import { isAnyPressed } from "../run/sight";
 import type { PatternProgram, Program } from "../run/program";
 import { FORMING, IDLE, type State } from "../run/state";
 import type { Trace } from "../trace/trace";
-import { chargeStepper } from "./charge/step";
-import { chordStepper } from "./chord/step";
 import { lapse, type PatternStepper } from "./fire";
-import { holdStepper } from "./hold/step";
-import { mashStepper } from "./mash/step";
-import { pressStepper } from "./press/step";
+import { recordOf } from "./recordOf";
 import { reachedOf } from "./reachedOf";
-import { releaseStepper } from "./release/step";
-import { sequenceStepper, useUp } from "./sequence/step";
-import { tapStepper } from "./tap/step";
-import { tapsStepper } from "./taps/step";
+import { useUp } from "./sequence/step";
 
-/** One line a kind; a kind left out does not compile. */
-const STEPPERS: { readonly [K in PatternKind]: PatternStepper<Extract<PatternProgram, { kind: K }>> } = {
-  press: pressStepper,
-  release: releaseStepper,
-  tap: tapStepper,
-  hold: holdStepper,
-  charge: chargeStepper,
-  taps: tapsStepper,
-  chord: chordStepper,
-  sequence: sequenceStepper,
-  mash: mashStepper,
-};
-
-/** The stepper of a pattern's kind; the pairing of kind and program is what the table's type guarantees. */
+/** The stepper of a pattern's kind; the pairing of kind and program is what the registry guarantees. */
 function stepperOf(pattern: PatternProgram): PatternStepper<PatternProgram> {
-  return STEPPERS[pattern.kind] as PatternStepper<PatternProgram>;
+  return recordOf(pattern.kind).stepper as unknown as PatternStepper<PatternProgram>;
 }
 
 /** Forgets everything about pattern `i`: it is idle, as before frame 0. */

@@ -1,3 +1,4 @@
+import { momentOn, nowOn } from "../run/moments";
 import type { Program, PromptProgram } from "../run/program";
 import { HIDDEN, OPEN, type State } from "../run/state";
 import { FAILED, FAILURES, note, PROMPT, put, type Trace } from "../trace/trace";
@@ -33,14 +34,14 @@ export function failPrompt(
 
 /** The present moment on the prompt's clock, in ticks. */
 export function promptNow(prompt: PromptProgram, state: State): number {
-  return prompt.isReal ? state.frame * 100 : state.gameTicks;
+  return nowOn(prompt.isReal, state);
 }
 
 /** When the prompt was shown, and when its window opened, on its clock. */
 export function shownTicks(prompt: PromptProgram, state: State, p: number): number {
-  return prompt.isReal ? state.shownFrame[p]! * 100 : state.shownTicks[p]!;
+  return momentOn(prompt.isReal, state.shownFrame[p]!, state.shownTicks[p]!);
 }
 
 export function openedTicks(prompt: PromptProgram, state: State, p: number): number {
-  return prompt.isReal ? state.openFrame[p]! * 100 : state.openTicks[p]!;
+  return momentOn(prompt.isReal, state.openFrame[p]!, state.openTicks[p]!);
 }

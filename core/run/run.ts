@@ -1,8 +1,14 @@
-import { createInputCursor, loadInput, readTake, type InputColumns } from "../input/inputColumns";
+import {
+  createInputCursor,
+  loadInput,
+  readTake,
+  type InputColumns,
+  type InputCursor,
+} from "../input/inputColumns";
 import type { Take } from "../input/takeSchema";
 import { createTrace, type Trace } from "../trace/trace";
 import type { Program } from "./program";
-import { createState } from "./state";
+import { createState, type State } from "./state";
 import { passOver, step } from "./step";
 
 /** Runs a take already read into columns, from before frame 0 to its end. The same steps as live play. */
@@ -14,14 +20,25 @@ export function run(program: Program, columns: InputColumns): Trace {
 
 /** The same, appended to a trace the caller keeps (cleared by the caller if it is to be used anew). */
 export function runInto(program: Program, columns: InputColumns, trace: Trace): void {
-  const state = createState(program);
-  const cursor = createInputCursor(program, columns);
-  for (let frame = 0; frame < columns.frames; frame = state.frame + 1) {
+  runOn(program, createState(program), createInputCursor(program, columns), columns, trace, columns.frames);
+  trace.frames = columns.frames;
+}
+
+/** Runs on from where a state stands up to a frame (not included); long runs are cut into parts so. Quiet frames are passed over whole. */
+export function runOn(
+  program: Program,
+  state: State,
+  cursor: InputCursor,
+  columns: InputColumns,
+  trace: Trace,
+  upTo: number,
+): void {
+  const end = Math.min(upTo, columns.frames);
+  for (let frame = state.frame + 1; frame < end; frame = state.frame + 1) {
     if (state.isQuiet && cursor.nextFrame > frame)
-      passOver(state, trace, Math.min(cursor.nextFrame, columns.frames) - frame);
+      passOver(state, trace, Math.min(cursor.nextFrame, end) - frame);
     else step(program, state, loadInput(cursor, frame), trace);
   }
-  trace.frames = columns.frames;
 }
 
 /** What the core makes of a take: reads it at the kit's rate and steps every frame. Always the same for the same two. */

@@ -28,7 +28,7 @@ function tell(kit: Kit, take: ReturnType<typeof drawTake>) {
   const trace = evaluate(program, take);
   return listFates(program, trace).map(fate => {
     const miss = findNearestMiss(kit, take, fate);
-    return formatFate(kit, program, trace, fate) + (miss ? ` ${formatNearestMiss(miss)}.` : "");
+    return formatFate({ kit, program }, trace, fate) + (miss ? ` ${formatNearestMiss(miss)}.` : "");
   });
 }
 
@@ -61,7 +61,7 @@ test.each([
     { b: ".####....." },
     "..........",
     [
-      "B at 1 came to nothing. Tuck lapsed at 5: it was held too long; Cling lapsed at 5: it was let go too soon. Allow 4f instead of 3f: nothing else changes.",
+      "B at 1 came to nothing. Tuck lapsed at 5: held too long; Cling lapsed at 5: let go too soon. Allow 4f instead of 3f: nothing else changes.",
     ],
   ],
 ] as const)("a press %s", (_what, lanes, footing, sentences) => {
@@ -102,7 +102,7 @@ test("every press of any kit has a fate that can be said", () => {
       const trace = evaluate(program, take);
       for (const fate of listFates(program, trace)) {
         outcomes.add(fate.outcome);
-        expect(formatFate(kit, program, trace, fate)).toMatch(/^\w+ at \d+ .+\.$/);
+        expect(formatFate({ kit, program }, trace, fate)).toMatch(/^\w+ at \d+ .+\.$/);
       }
     }),
     { numRuns: 100 },

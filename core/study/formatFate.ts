@@ -1,19 +1,17 @@
 import type { Kit } from "../kit/schema";
 import type { Program } from "../run/program";
-import { LAPSE_REASONS, LOSS_REASONS, type Trace, GATE } from "../trace/trace";
+import { LOSS_REASONS, type Trace, GATE } from "../trace/trace";
+import { gateName as nameOfGate } from "../kit/names";
+import { lapseWords } from "./reasonWords";
 import type { Difference } from "./diffTraces";
 import type { Fate, Loss } from "./fates";
 import type { NearestMiss } from "./nearestMiss";
 
-const LAPSE_WORDS: Readonly<Record<(typeof LAPSE_REASONS)[number], string>> = {
-  "too-short": "it was let go too soon",
-  "too-long": "it was held too long",
-  "too-slow": "what follows came too late",
-  broken: "another press broke it",
-  cancelled: "it was cancelled",
-  hidden: "the control was taken away",
-  mode: "the mode was over",
-};
+/** A kit and the program it was compiled to. */
+export interface RulesRead {
+  readonly kit: Kit;
+  readonly program: Program;
+}
 
 function nameOf(
   list: readonly { readonly id: string; readonly name: string }[] | undefined,
@@ -24,8 +22,7 @@ function nameOf(
 }
 
 function gateName(kit: Kit, program: Program, gate: number): string {
-  const id = program.gates[gate]!.id;
-  return kit.gates?.find(item => item.id === id)?.name ?? id;
+  return nameOfGate(kit, program.gates[gate]!.id);
 }
 
 /** The frame on which a gate next opens after a frame, or −1. */
@@ -86,7 +83,7 @@ function howUsed(kit: Kit, fate: Fate): string {
 }
 
 /** What became of one press, as a plain sentence with its frames. The same words everywhere. */
-export function formatFate(kit: Kit, program: Program, trace: Trace, fate: Fate): string {
+export function formatFate({ kit, program }: RulesRead, trace: Trace, fate: Fate): string {
   const press = `${nameOf(kit.controls, fate.control)} at ${fate.frame}`;
   switch (fate.outcome) {
     case "used":
@@ -98,7 +95,7 @@ export function formatFate(kit: Kit, program: Program, trace: Trace, fate: Fate)
     case "lapsed": {
       const parts = fate.lapses.map(
         lapse =>
-          `${nameOf(kit.patterns, lapse.pattern)} lapsed at ${lapse.frame}: ${LAPSE_WORDS[LAPSE_REASONS[lapse.reason]!]}`,
+          `${nameOf(kit.patterns, lapse.pattern)} lapsed at ${lapse.frame}: ${lapseWords(lapse.reason)}`,
       );
       return `${press} came to nothing. ${[...new Set(parts)].join("; ")}.`;
     }

@@ -4,10 +4,11 @@ import type { Take } from "../input/takeSchema";
 import { compile } from "../kit/compile";
 import { readAt, writeAt } from "../kit/editAt";
 import type { Kit, Pattern } from "../kit/schema";
+import { traitsOf } from "../patterns/recordOf";
 import type { Program } from "../run/program";
 import { run } from "../run/run";
 import { parseFrames, type Rounding } from "../time/duration";
-import { LAPSE_REASONS, LOSS_REASONS, type Trace } from "../trace/trace";
+import { LAPSE_REASONS, LOSS_REASONS, type LapseReason, type Trace } from "../trace/trace";
 import { diffTraces, type Difference } from "./diffTraces";
 import { listFates, type Fate } from "./fates";
 
@@ -65,32 +66,10 @@ function leversOfLoss(kit: Kit, fate: Fate): Lever[] {
 }
 
 /** The numbers of a pattern that made it lapse. */
-function leversOfLapse(pattern: Pattern, i: number, reason: (typeof LAPSE_REASONS)[number]): Lever[] {
-  const at = (field: string, rounding: Rounding, direction: 1 | -1) =>
-    lever(["patterns", i, field], rounding, direction);
-  switch (pattern.kind) {
-    case "tap":
-      return [at("max", "atMost", 1)];
-    case "hold":
-      return reason === "too-long" ? [at("max", "atMost", 1)] : [at("for", "atLeast", -1)];
-    case "charge":
-      if (reason === "too-long") return [at("limit", "atMost", 1)];
-      return [pattern.fire === "full" ? at("full", "atLeast", -1) : at("min", "atLeast", -1)];
-    case "taps":
-      return reason === "too-long" ? [at("max", "atMost", 1)] : [at("gap", "atMost", 1)];
-    case "chord":
-      return reason === "too-short" ? [at("for", "atLeast", -1)] : [at("spread", "atMost", 1)];
-    case "sequence":
-      return [
-        at("gap", "atMost", 1),
-        ...(pattern.total === undefined ? [] : [at("total", "atMost", 1)]),
-        ...pattern.steps.flatMap((step, k) =>
-          step.gap === undefined ? [] : [lever(["patterns", i, "steps", k, "gap"], "atMost", 1)],
-        ),
-      ];
-    default:
-      return [];
-  }
+function leversOfLapse(pattern: Pattern, i: number, why: LapseReason): Lever[] {
+  return (traitsOf(pattern.kind).levers?.(pattern, why) ?? []).map(({ path, rounding, direction }) =>
+    lever(["patterns", i, ...path], rounding, direction),
+  );
 }
 
 function leversOf(kit: Kit, fate: Fate): Lever[] {
@@ -108,10 +87,17 @@ function isSaved(fate: Fate, now: Fate | undefined): boolean {
   return now?.outcome === "used" || (fate.outcome === "lapsed" && now?.outcome === "fired");
 }
 
-/** Runs columns through the rules of a kit; one that has a stage is run on it by whoever knows stages. */
-export type RunRules = (kit: Kit, program: Program, columns: InputColumns) => Trace;
+/** A kit made ready to run: one that has a stage is run on it by whoever knows stages. Undefined while it has faults. */
+export type PrepareRun = (
+  kit: Kit,
+) => { readonly program: Program; readonly run: (columns: InputColumns) => Trace } | undefined;
 
-const runPlain: RunRules = (_kit, program, columns) => run(program, columns);
+const prepareBare: PrepareRun = kit => {
+  const compiled = compile(kit);
+  if (!compiled.ok) return undefined;
+  const program = compiled.value;
+  return { program, run: columns => run(program, columns) };
+};
 
 /** Runs the take under a changed kit, up to a frame, and tells whether the press is saved there. */
 function tryChange(
@@ -120,13 +106,12 @@ function tryChange(
   fate: Fate,
   change: Lever,
   frames: number,
-  runRules: RunRules,
+  prepare: PrepareRun,
 ): Trace | undefined {
-  const changed = writeAt(kit, change.path, `${frames}f`);
-  const compiled = compile(changed);
-  if (!compiled.ok) return undefined;
-  const trace = runRules(changed, compiled.value, columns);
-  const now = listFates(compiled.value, trace).find(
+  const ready = prepare(writeAt(kit, change.path, `${frames}f`));
+  if (!ready) return undefined;
+  const trace = ready.run(columns);
+  const now = listFates(ready.program, trace).find(
     other => other.frame === fate.frame && other.control === fate.control,
   );
   return isSaved(fate, now) ? trace : undefined;
@@ -139,14 +124,14 @@ function searchLever(
   fate: Fate,
   change: Lever,
   mostFrames: number,
-  runRules: RunRules,
+  prepare: PrepareRun,
 ) {
   const written = readAt(kit, change.path);
   const from = typeof written === "string" ? written : "0f";
   const now = parseFrames(from, kit.rate, change.rounding) ?? 0;
   const reach = change.direction > 0 ? mostFrames : Math.min(mostFrames, now);
   for (let by = 1; by <= reach; by++) {
-    if (tryChange(kit, columns, fate, change, now + change.direction * by, runRules)) {
+    if (tryChange(kit, columns, fate, change, now + change.direction * by, prepare)) {
       return { by, from, to: `${now + change.direction * by}f` };
     }
   }
@@ -160,19 +145,19 @@ const MARGIN_FRAMES = 120;
  * For a press that was lost or lapsed: the smallest change to one number of the kit that would have saved it. Every
  * number that stood in its way is moved frame by frame (up to `mostFrames`, half a second where not given) and the
  * take run again; the one that needs the fewest frames wins, the first in the order of the reasons on a tie.
- * Undefined when no single number within reach saves it, or when there is nothing to save. `runRules`: how a take is run,
- * for kits with a stage; the core's own run where not given.
+ * Undefined when no single number within reach saves it, or when there is nothing to save. `prepare`: how a kit is
+ * made ready to run, for kits with a stage; the core's own way where not given.
  */
 export function findNearestMiss(
   kit: Kit,
   take: Take,
   fate: Fate,
   mostFrames = Math.ceil(kit.rate / 2),
-  runRules: RunRules = runPlain,
+  prepare: PrepareRun = prepareBare,
 ): NearestMiss | undefined {
-  const compiled = compile(kit);
-  if (!compiled.ok) return undefined;
-  const columns = readTake(compiled.value, take);
+  const ready = prepare(kit);
+  if (!ready) return undefined;
+  const columns = readTake(ready.program, take);
   const lastFrame = Math.max(
     fate.frame,
     ...fate.losses.map(loss => loss.frame),
@@ -182,15 +167,13 @@ export function findNearestMiss(
   let best: { by: number; from: string; to: string; change: Lever } | undefined;
   for (const change of leversOf(kit, fate)) {
     const most = best ? best.by - 1 : mostFrames;
-    const found = most > 0 ? searchLever(kit, short, fate, change, most, runRules) : undefined;
+    const found = most > 0 ? searchLever(kit, short, fate, change, most, prepare) : undefined;
     if (found) best = { ...found, change };
   }
   if (!best) return undefined;
-  const saved = writeAt(kit, best.change.path, best.to);
-  const changed = compile(saved);
-  if (!changed.ok) return undefined;
-  const before = runRules(kit, compiled.value, columns);
-  const differences = diffTraces(before, runRules(saved, changed.value, columns));
+  const changed = prepare(writeAt(kit, best.change.path, best.to));
+  if (!changed) return undefined;
+  const differences = diffTraces(ready.run(columns), changed.run(columns));
   const alsoChanges = differences.filter(difference => !isOwnRescue(difference, fate));
   return { missFrames: best.by, path: best.change.path, from: best.from, to: best.to, alsoChanges };
 }

@@ -11,3 +11,8 @@ export type Clock = "game" | "real";
 export function landingFrame(x: number, kitRateHz: number, takeRateHz: number): number {
   return Math.max(0, Math.ceil((x * kitRateHz) / takeRateHz - 1e-6));
 }
+
+/** Ticks as frames; what never comes stays so. */
+export function inFrames(ticks: number): number {
+  return ticks / TICKS;
+}

@@ -1,4 +1,5 @@
-import { sourceId, type PatternProgram, type Program } from "../run/program";
+import { traitsOf } from "../patterns/recordOf";
+import { sourceId, type Program } from "../run/program";
 import {
   FAILED,
   FAILURES,
@@ -23,26 +24,6 @@ import type { TraceDocument, TraceEvent } from "./traceSchema";
 /** Six decimals, and no minus zero. */
 function round(value: number): number {
   return Math.round(value * 1e6) / 1e6 + 0;
-}
-
-/** The words under which a kind's fire carries its numbers, in the order of the payload. */
-function carriedNames(pattern: PatternProgram): readonly string[] {
-  switch (pattern.kind) {
-    case "press":
-      return ["repeat"];
-    case "release":
-      return ["held"];
-    case "charge":
-      return ["age", "ratio", "level", "value"];
-    case "taps":
-      return ["count"];
-    case "tap":
-    case "hold":
-    case "chord":
-    case "sequence":
-    case "mash":
-      return [];
-  }
 }
 
 function formatEdges(program: Program, trace: Trace, at: number): [string, number][] {
@@ -86,7 +67,7 @@ export function formatEvent(program: Program, trace: Trace, i: number): TraceEve
       const pattern = program.patterns[subject]!;
       const carriedAt = at + 1 + payload[at]!;
       const carried: Record<string, number> = {};
-      carriedNames(pattern).forEach((name, k) => (carried[name] = round(payload[carriedAt + k]!)));
+      traitsOf(pattern.kind).carries.forEach((name, k) => (carried[name] = round(payload[carriedAt + k]!)));
       return { f, kind: "fired", id: pattern.id, edges: formatEdges(program, trace, at), ...carried };
     }
     case LAPSE: {

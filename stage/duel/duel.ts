@@ -1,5 +1,6 @@
 import { parseFrames, stageGate, type Kit, type Program, type State } from "#core";
-import type { DuelDocument, Effect } from "../schema";
+import { compileBlow, type Blow } from "./effects";
+import type { DuelDocument } from "./schema";
 
 /** A duel ready to run; lengths in frames of the kit. */
 export interface DuelProgram {
@@ -18,15 +19,12 @@ export interface DuelProgram {
   readonly hitGate: number;
   readonly blockedGate: number;
   /** By move: what it does, with the frames of its own startup and active. */
-  readonly blows: readonly (
-    | { readonly does: "strike"; readonly force: number; readonly startup: number; readonly active: number }
-    | { readonly does: "parry"; readonly frames: number }
-    | undefined
-  )[];
+  readonly blows: readonly (Blow | undefined)[];
 }
 
 /** The two of them, in frames of the game clock; a fraction of a frame passes in slow motion. */
 export interface DuelState {
+  readonly kind: "duel";
   clock: number;
   /** What the clockwork does now, and for how much longer. */
   jack: "waits" | "startup" | "active" | "recovery" | "guard" | "away" | "reels";
@@ -46,11 +44,12 @@ export interface DuelState {
   force: number;
 }
 
+/** Makes a duel of a stage document and the moves' effects. Ids that the program lacks are passed over by −1. */
 export function compileDuel(
   document: DuelDocument,
   kit: Kit,
   program: Program,
-  effects: readonly (Effect | undefined)[],
+  effects: readonly (Readonly<Record<string, unknown>> | undefined)[],
 ): DuelProgram {
   const frames = (written: string) => parseFrames(written, kit.rate, "atLeast") ?? 0;
   const gate = (id: string | undefined) =>
@@ -70,21 +69,14 @@ export function compileDuel(
     hitStop: frames(document.hitStop),
     hitGate: gate(document.gates.hit),
     blockedGate: gate(document.gates.blocked),
-    blows: effects.map((effect, m) => {
-      if (effect && "strike" in effect) {
-        const { startupTicks, activeTicks } = program.moves[m]!;
-        const active = Math.max(1, activeTicks / 100);
-        return { does: "strike" as const, force: effect.strike, startup: startupTicks / 100, active };
-      }
-      return effect && "parry" in effect
-        ? { does: "parry" as const, frames: frames(effect.parry) }
-        : undefined;
-    }),
+    blows: effects.map((effect, m) => compileBlow(effect, program.moves[m]!, kit.rate)),
   };
 }
 
+/** The two of them before frame 0. */
 export function createDuel(): DuelState {
   return {
+    kind: "duel",
     clock: -1,
     jack: "waits",
     jackLeft: 0,
@@ -176,7 +168,11 @@ function stepBlow(program: DuelProgram, duel: DuelState, passed: number): void {
 }
 
 /** One frame of the duel. While the game stands still at a hit nothing but that passes. */
-export function stepDuel(program: DuelProgram, duel: DuelState, speedPercent: number): void {
+export function stepDuel(
+  program: DuelProgram,
+  duel: DuelState,
+  { speedPercent }: Pick<State, "speedPercent">,
+): void {
   if (duel.stopLeft > 0) {
     duel.stopLeft--;
     return;
@@ -200,3 +196,6 @@ export function reportDuel(program: DuelProgram, duel: DuelState, state: State):
   set(program.hitGate, duel.stunLeft > 0);
   set(program.blockedGate, duel.blockedLeft > 0);
 }
+
+/** What the clockwork does, by the number a track has for it. */
+export const JACK_STATES = ["waits", "startup", "active", "recovery", "guard", "away", "reels"] as const;

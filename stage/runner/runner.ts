@@ -1,6 +1,7 @@
 import { parseFrames, stageGate, type Kit, type Program, type State } from "#core";
-import type { Effect, RunnerDocument } from "../schema";
+import { compileRunnerAct, type RunnerAct } from "./effects";
 import { isSolid, parseLevel, zoneAt, type Level } from "./level";
+import type { RunnerDocument } from "./schema";
 
 /** The body's half width and its height, in tiles. */
 export const HALF_WIDTH = 0.34;
@@ -33,11 +34,13 @@ export interface RunnerProgram {
   };
   readonly zoneGates: readonly number[];
   readonly lagFrames: number;
-  readonly effects: readonly (Effect | undefined)[];
+  /** By move: what it does to the body. */
+  readonly acts: readonly (RunnerAct | undefined)[];
 }
 
 /** The body. Positions are of the middle of its feet, in tiles; speeds in tiles a second. */
 export interface RunnerState {
+  readonly kind: "runner";
   x: number;
   y: number;
   vx: number;
@@ -67,7 +70,7 @@ export function compileRunner(
   document: RunnerDocument,
   kit: Kit,
   program: Program,
-  effects: readonly (Effect | undefined)[],
+  effects: readonly (Readonly<Record<string, unknown>> | undefined)[],
 ): RunnerProgram {
   const control = (id: string) => program.controls.findIndex(item => item.id === id);
   const gate = (id: string | undefined) =>
@@ -99,13 +102,14 @@ export function compileRunner(
     zoneGates: level.zoneLetters.map(letter => gate(document.zones?.[letter])),
     lagFrames:
       document.groundLag === undefined ? 0 : (parseFrames(document.groundLag, kit.rate, "atLeast") ?? 0),
-    effects,
+    acts: effects.map(effect => compileRunnerAct(effect, kit.rate)),
   };
 }
 
 /** A body at rest where the level starts. */
 export function createRunner(program: RunnerProgram): RunnerState {
   return {
+    kind: "runner",
     x: program.level.startX,
     y: program.level.startY,
     vx: 0,
@@ -129,35 +133,44 @@ export function createRunner(program: RunnerProgram): RunnerState {
   };
 }
 
+type Act = (program: RunnerProgram, body: RunnerState, act: RunnerAct, output: number) => void;
+
+function leap(program: RunnerProgram, body: RunnerState, speed: number): void {
+  body.vy = speed;
+  body.isGrounded = false;
+  body.isFollowing = program.height !== "fixed" && program.height !== "charged";
+  body.liftLeft = program.liftFrames;
+  body.jumps++;
+}
+
+/** One line an effect; one left out does not compile. */
+const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
+  leap: (program, body, { amount }) => leap(program, body, amount),
+  output: (program, body, _act, output) => leap(program, body, output),
+  lift(_program, body, { amount, frames }) {
+    body.boost = amount;
+    body.boostLeft = frames;
+  },
+  float(_program, body, { amount, frames }) {
+    body.floatShare = amount;
+    body.floatLeft = frames;
+  },
+  run(_program, body, { amount }) {
+    body.runSpeed = amount;
+  },
+  step(_program, body, { amount }) {
+    body.stepLeft = amount;
+  },
+  dash(_program, body, { amount, frames }) {
+    body.vx = amount * body.facing;
+    body.dashLeft = frames;
+  },
+};
+
 /** Acts on the body as a performed move says. `output` is the value of the fire it was performed for, 0 where it has none. */
-export function actOnRunner(
-  program: RunnerProgram,
-  body: RunnerState,
-  move: number,
-  output: number,
-  rateHz: number,
-): void {
-  const effect = program.effects[move];
-  if (!effect) return;
-  const frames = (written: string) => parseFrames(written, rateHz, "atLeast") ?? 0;
-  if ("leap" in effect) {
-    body.vy = effect.leap === "output" ? output : effect.leap;
-    body.isGrounded = false;
-    body.isFollowing = program.height !== "fixed" && program.height !== "charged";
-    body.liftLeft = program.liftFrames;
-    body.jumps++;
-  } else if ("lift" in effect) {
-    body.boost = effect.lift;
-    body.boostLeft = frames(effect.for);
-  } else if ("float" in effect) {
-    body.floatShare = effect.float;
-    body.floatLeft = frames(effect.for);
-  } else if ("run" in effect) body.runSpeed = effect.run;
-  else if ("step" in effect) body.stepLeft = effect.step;
-  else if ("dash" in effect) {
-    body.vx = effect.dash * body.facing;
-    body.dashLeft = frames(effect.for);
-  }
+export function actOnRunner(program: RunnerProgram, body: RunnerState, move: number, output: number): void {
+  const act = program.acts[move];
+  if (act) ACTS[act.does](program, body, act, output);
 }
 
 /** Is there a beam anywhere along the body's width at a height? */
@@ -232,17 +245,11 @@ function gravityOf(program: RunnerProgram, body: RunnerState, isHeld: boolean): 
 
 /**
  * One frame of the body: across, then up, by fixed steps of the game clock (semi-implicit Euler: the speed changes
- * first, then the place by the new speed). `speedPercent` is the clock's; at 0 nothing moves.
+ * first, then the place by the new speed). At a speed of 0 nothing moves.
  */
-export function stepRunner(
-  program: RunnerProgram,
-  body: RunnerState,
-  state: State,
-  rateHz: number,
-  speedPercent: number,
-): void {
-  if (speedPercent === 0) return;
-  const dt = speedPercent / 100 / rateHz;
+export function stepRunner(program: RunnerProgram, body: RunnerState, state: State, rateHz: number): void {
+  if (state.speedPercent === 0) return;
+  const dt = state.speedPercent / 100 / rateHz;
   const way = (state.down[program.right] ?? 0) - (state.down[program.left] ?? 0);
   if (way !== 0) body.facing = way > 0 ? 1 : -1;
   else body.runSpeed = 0;

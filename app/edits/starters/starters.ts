@@ -1,15 +1,13 @@
-import type { Kit, Move } from "#core";
+import { PATTERN_KINDS, recordOf, type Kit, type Move, type PatternKind, type Starter } from "#core";
 import { stageOf } from "#stage";
 import { freshId } from "../edits";
-import { LENGTH_STARTERS } from "./lengths";
-import { SERIES_STARTERS } from "./series";
-import type { Starter } from "./starter";
 import { WINDOW_STARTERS } from "./windows";
 
-const ALL = [...WINDOW_STARTERS, ...LENGTH_STARTERS, ...SERIES_STARTERS];
+const KINDS = Object.keys(PATTERN_KINDS) as PatternKind[];
+const ALL: readonly Starter[] = [...WINDOW_STARTERS, ...KINDS.flatMap(kind => recordOf(kind).starters)];
 
-/** In this order they are offered: what is asked for most comes first. */
-const ORDER = [
+/** What is asked for most comes first; what is not named here comes after, in the order of the kinds. */
+const FIRST: readonly string[] = [
   "early",
   "late",
   "hold",
@@ -21,12 +19,12 @@ const ORDER = [
   "motion",
   "mash",
   "prompt",
-  "press",
-  "release",
-] as const;
+];
+
+const placeOf = ({ id }: Starter) => (FIRST.includes(id) ? FIRST.indexOf(id) : FIRST.length);
 
 /** Every way to begin a rule. */
-export const STARTERS: readonly Starter[] = ORDER.map(id => ALL.find(starter => starter.id === id)!);
+export const STARTERS: readonly Starter[] = [...ALL].sort((a, b) => placeOf(a) - placeOf(b));
 
 /** Rules with names that none of those there has: a second one of a name is called 2, and so on. */
 function nameApart<T extends { readonly name: string }>(

@@ -1,6 +1,5 @@
 import { stageOf } from "#stage";
-import { pressOf, gateNamed } from "./ingredients";
-import type { Starter } from "./starter";
+import { gateNamed, pressOf, type Starter } from "#core";
 
 /** Starters about windows of time: memory, forgiveness, chains and prompts. */
 export const WINDOW_STARTERS: readonly Starter[] = [

@@ -1,10 +1,10 @@
-import { playhead } from "../../document/playhead";
+import type { Playback } from "../../document/playback";
 import type { TapeChange } from "../model/changes";
 import type { TapeHandle } from "../model/handles";
 import { paintTape } from "../paint/paintTape";
 import { readPalette, type Palette } from "../../ui/palette";
 import type { TapePoint } from "../model/pressOf";
-import { isPaintable, type StrokeResult } from "./stroke";
+import { isPaintable } from "../model/stroke";
 import {
   beginBrush,
   beginPan,
@@ -19,7 +19,8 @@ import {
   type TapeGesture,
   type TapePlace,
 } from "./tapeGestures";
-import { EMPTY_TAPE, type TapeGroup, type TapeModel, type TapeRow } from "../model/tapeRows";
+import type { TapeListener } from "./tapeListener";
+import { EMPTY_TAPE, type TapeModel, type TapeRow } from "../model/tapeRows";
 import {
   clampView,
   isSameView,
@@ -33,15 +34,6 @@ import {
   type TapeStretchOfRows,
   type TapeView,
 } from "../model/tapeView";
-
-/** A mark or a stretch that was clicked. */
-export interface TapeChoice {
-  /** −1 below the last row. */
-  readonly row: number;
-  readonly frame: number;
-  /** The note of the nearest mark, −1 when there is none. */
-  readonly note: number;
-}
 
 /** Owns the tape's canvas: its size, its animation frames and its pointer. Draws only when something has changed. */
 export interface TapeController {
@@ -71,31 +63,14 @@ export interface TapeOverlay {
   readonly ghosts: readonly (TapeRow | undefined)[];
 }
 
-export interface TapeListener {
-  /** The ends that can be pulled on a row. */
-  readonly handlesOf: (row: number) => readonly TapeHandle[];
-  /** A pull: begun, moved to so many frames (the words come back), ended, or broken off. */
-  readonly onPullBegin: (handle: TapeHandle) => void;
-  readonly onPull: (handle: TapeHandle, frames: number) => string;
-  readonly onPullEnd: (isCancelled: boolean) => void;
-  /** A stroke of the brush on a lane's row. */
-  readonly onStroke: (row: number, result: StrokeResult) => void;
-  /** A stretch swept over the ruler with Shift. */
-  readonly onStretch: (from: number, to: number) => void;
-  readonly onHover: (frame: number, x: number, y: number) => void;
-  readonly onChoose: (choice: TapeChoice) => void;
-  readonly onRow: (row: number) => void;
-  readonly onFold: (group: TapeGroup) => void;
-  /** A row dragged by one place; false where it can go no farther. The model has it there at once. */
-  readonly onMoveRow: (row: number, by: 1 | -1) => boolean;
-  readonly onScrub: (frame: number) => void;
-  readonly onView: (view: TapeView) => void;
-}
-
 const HANDLE_REACH_PX = 6;
 
 /** Takes over a canvas. Call destroy when it leaves the page. */
-export function createTapeController(canvas: HTMLCanvasElement, listener: TapeListener): TapeController {
+export function createTapeController(
+  canvas: HTMLCanvasElement,
+  playback: Pick<Playback, "getState" | "subscribe">,
+  listener: TapeListener,
+): TapeController {
   const ctx = canvas.getContext("2d", { alpha: false })!;
   let palette: Palette = readPalette(canvas);
   let model = EMPTY_TAPE;
@@ -123,7 +98,7 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
       canvas.height = height;
     }
     ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
-    const frame = isLive ? model.frames - 1 : playhead.getState().frame;
+    const frame = isLive ? model.frames - 1 : playback.getState().frame;
     const pull = gesture?.kind === "pull" ? (gesture as Pull).shown() : undefined;
     paintTape(ctx, palette, view, model, {
       ...overlay,
@@ -268,7 +243,7 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
     paint();
   });
   resizing.observe(canvas);
-  const stopFollowing = playhead.subscribe(({ frame }, before) => {
+  const stopFollowing = playback.subscribe(({ frame }, before) => {
     if (!isLive && frame !== before.frame) setView(revealFrame(view, frame));
     repaint();
   });
@@ -311,7 +286,7 @@ export function createTapeController(canvas: HTMLCanvasElement, listener: TapeLi
       repaint();
     },
     zoom(factor) {
-      const shown = playhead.getState().frame;
+      const shown = playback.getState().frame;
       const about = LABEL_PX + (shown + 0.5 - view.firstFrame) * view.pxPerFrame;
       setView(revealFrame(zoomView(view, factor, about), shown));
     },

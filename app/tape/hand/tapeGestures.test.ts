@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import type { TapeListener } from "./tapeController";
+import type { TapeListener } from "./tapeListener";
 import {
   beginBrush,
   beginPan,

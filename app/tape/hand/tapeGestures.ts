@@ -1,6 +1,6 @@
 import type { TapeHandle } from "../model/handles";
-import { beginStroke, endStroke, type Stroke } from "./stroke";
-import type { TapeListener } from "./tapeController";
+import { beginStroke, endStroke, type Stroke } from "../model/stroke";
+import type { TapeListener } from "./tapeListener";
 import type { TapeModel } from "../model/tapeRows";
 import { LABEL_PX, ROW_PX, RULER_PX, xToFrame, type TapeView } from "../model/tapeView";
 

@@ -1,14 +1,11 @@
 import { beforeEach, expect, test } from "vitest";
 import type { Kit, Take } from "#core";
-import { playhead } from "../../document/playhead";
-import { closeKit, keepVariant, workbench } from "../../document/workbench";
+import { openKit, openTab, type TestTab } from "../../tests/testWorld";
 import { arrangeRows } from "../model/arrangeRows";
 import { findRow, keyOfRow } from "../model/tapeRows";
 import { buildTape } from "../model/buildTape";
-import { evaluatedNow } from "./tapeActions";
 import type { TapeController } from "./tapeController";
-import { pressTapeKey, type TapeKeysTarget } from "./tapeKeys";
-import { tapeLook } from "../tapeLook";
+import { pressTapeKey, TAPE_KEYS, type TapeKeysTarget } from "./tapeKeys";
 
 const KIT: Kit = {
   format: "moss-tap/kit",
@@ -37,15 +34,18 @@ const TAKE: Take = {
   },
 };
 
+let tab: TestTab;
 let chosen = "";
 const zooms: unknown[][] = [];
 
 function target(): TapeKeysTarget {
-  const now = evaluatedNow()!;
-  const { kit, rows } = workbench.getState();
-  const whole = buildTape(kit!, now.program, now.trace, now.take);
+  const now = tab.evaluation.getState().evaluated!;
+  const { rows } = tab.workbench.getState();
+  const whole = buildTape(now.rules, now.trace, now.take);
   const model = arrangeRows(whole, rows);
   return {
+    desk: tab,
+    tape: tab.tape,
     model,
     whole,
     controller: {
@@ -63,13 +63,11 @@ function target(): TapeKeysTarget {
 const press = (key: string, held: { shift?: boolean; alt?: boolean } = {}) =>
   pressTapeKey({ key, shiftKey: held.shift ?? false, altKey: held.alt ?? false }, target());
 
-const frame = () => playhead.getState().frame;
+const frame = () => tab.playback.getState().frame;
 
-beforeEach(() => {
-  closeKit();
-  workbench.setState({ kit: KIT, takes: [TAKE], openTakeId: "t" });
-  playhead.setState({ frame: 0, isPlaying: false });
-  tapeLook.setState({ stretch: undefined, isLooping: false, tool: "look", laidOver: undefined, speed: 1 });
+beforeEach(async () => {
+  tab = openTab();
+  await openKit(tab, KIT, [TAKE]);
   chosen = "";
   zooms.length = 0;
 });
@@ -105,13 +103,13 @@ test("a stretch is begun, ended, zoomed to, looped and let go by keys", () => {
   press("s");
   for (let k = 0; k < 6; k++) press("ArrowRight");
   press("s");
-  expect(tapeLook.getState().stretch).toEqual({ from: 10, to: 16 });
+  expect(tab.playback.getState().stretch).toEqual({ from: 10, to: 16 });
   press("z");
   expect(zooms).toContainEqual(["show", 10, 16]);
   press("l");
-  expect(tapeLook.getState().isLooping).toBe(true);
+  expect(tab.playback.getState().isLooping).toBe(true);
   press("s");
-  expect(tapeLook.getState()).toMatchObject({ stretch: undefined, isLooping: false });
+  expect(tab.playback.getState()).toMatchObject({ stretch: undefined, isLooping: false });
 });
 
 test("a stretch is cut and pasted elsewhere; both are edits of the take", () => {
@@ -124,7 +122,7 @@ test("a stretch is cut and pasted elsewhere; both are edits of the take", () => 
   press("ArrowLeft", { shift: true });
   press("ArrowLeft", { shift: true });
   press("v");
-  expect(workbench.getState().takes[0]!.lanes.a).toEqual([
+  expect(tab.workbench.getState().takes[0]!.lanes.a).toEqual([
     [40, 1],
     [44, 0],
     [59, 1],
@@ -137,12 +135,12 @@ test("painting by keys presses for a frame, and wipes what stands there; without
   press("p");
   press("ArrowRight");
   press("f");
-  expect(workbench.getState().takes[0]!.lanes.a!.slice(0, 2)).toEqual([
+  expect(tab.workbench.getState().takes[0]!.lanes.a!.slice(0, 2)).toEqual([
     [1, 1],
     [2, 0],
   ]);
   press("Backspace");
-  expect(workbench.getState().takes[0]!.lanes.a).toEqual(TAKE.lanes.a);
+  expect(tab.workbench.getState().takes[0]!.lanes.a).toEqual(TAKE.lanes.a);
 });
 
 test("rows are chosen, moved and folded by keys, and the choice goes with them", () => {
@@ -161,20 +159,20 @@ test("rows are chosen, moved and folded by keys, and the choice goes with them",
 });
 
 test("variants are laid over one after the other, then none; strips come and go; digits set the speed", () => {
-  keepVariant("one", "One");
-  keepVariant("two", "Two");
-  const over = () => tapeLook.getState().laidOver;
+  tab.workbench.keepVariant("one", "One");
+  tab.workbench.keepVariant("two", "Two");
+  const over = () => tab.tape.look.getState().laidOver;
   press("o");
   expect(over()).toBe("one");
   press("o");
   expect(over()).toBe("two");
   press("o");
   expect(over()).toBeUndefined();
-  const before = tapeLook.getState().showsStrips;
+  const before = tab.tape.look.getState().showsStrips;
   press("t");
-  expect(tapeLook.getState().showsStrips).toBe(!before);
+  expect(tab.tape.look.getState().showsStrips).toBe(!before);
   press("1");
-  expect(tapeLook.getState().speed).toBe(0.125);
+  expect(tab.playback.getState().speed).toBe(0.125);
 });
 
 test("Enter asks for the fate of what stands in the chosen row, ? for the sheet, and an unknown key is left alone", () => {
@@ -183,4 +181,15 @@ test("Enter asks for the fate of what stands in the chosen row, ? for the sheet,
   press("+");
   expect(zooms).toEqual([["fate", 0, 0], ["sheet"], ["zoom", 1.25]]);
   expect(press("q")).toBe(false);
+});
+
+test("every key of the sheet works on its own: none is taken by another before it", () => {
+  for (const item of TAPE_KEYS) {
+    for (const key of item.keys) {
+      const pressed = { key, altKey: item.needsAlt ?? false, shiftKey: false };
+      const first = TAPE_KEYS.find(other => other.keys.includes(key) && (!other.needsAlt || pressed.altKey));
+      expect(first?.words, key).toBe(item.words);
+    }
+  }
+  expect(new Set(TAPE_KEYS.map(item => item.shown)).size).toBe(TAPE_KEYS.length);
 });

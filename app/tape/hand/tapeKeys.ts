@@ -1,35 +1,16 @@
-import { goToFrame, playhead } from "../../document/playhead";
-import { arrangeTape, workbench } from "../../document/workbench";
+import { SPEEDS } from "../../document/playback";
+import type { Desk } from "../../document/context";
+import type { PageTape } from "./context";
 import { foldRows, moveRow } from "../model/arrangeRows";
-import {
-  actOnStretch,
-  applyStroke,
-  evaluatedNow,
-  findEvent,
-  stepBy,
-  toggleReplay,
-  type StretchAct,
-} from "./tapeActions";
-import { isPaintable } from "./stroke";
-import type { TapeController } from "./tapeController";
+import { isPaintable } from "../model/stroke";
 import type { TapeModel } from "../model/tapeRows";
-import { SPEEDS, tapeLook } from "../tapeLook";
-
-/** What a stretch can be told by key. */
-const STRETCH_KEYS: Readonly<Record<string, StretchAct>> = {
-  x: "cut",
-  c: "copy",
-  v: "paste",
-  "<": "earlier",
-  ",": "earlier",
-  ">": "later",
-  ".": "later",
-  r: "repeat",
-  delete: "wipe",
-};
+import { findEvent, type StretchAct } from "./tapeActions";
+import type { TapeController } from "./tapeController";
 
 /** What the tape's keys act on. */
 export interface TapeKeysTarget {
+  readonly desk: Pick<Desk, "workbench" | "evaluation" | "playback">;
+  readonly tape: PageTape;
   /** The rows as they are shown, and all there are. */
   readonly model: TapeModel;
   readonly whole: TapeModel;
@@ -40,106 +21,217 @@ export interface TapeKeysTarget {
   readonly openSheet: () => void;
 }
 
-function jump(target: TapeKeysTarget, direction: 1 | -1, isOwnRow: boolean): void {
-  const now = evaluatedNow();
-  const row = isOwnRow ? target.model.rows[target.row] : undefined;
-  const frame = now && findEvent(now.trace, playhead.getState().frame, direction, row);
-  if (frame !== undefined) goToFrame(frame, target.model.frames);
+type Pressed = Pick<KeyboardEvent, "key" | "shiftKey" | "altKey">;
+
+/** One action of the tape: the keys that do it as the sheet shows them, what it does in words, and the doing. */
+interface TapeKey {
+  readonly shown: string;
+  readonly words: string;
+  /** Keys as events name them; letters in either case. */
+  readonly keys: readonly string[];
+  readonly needsAlt?: boolean;
+  readonly whilePainting?: boolean;
+  readonly act: (target: TapeKeysTarget, pressed: Pressed) => void;
+}
+
+function jump({ desk, model, row }: TapeKeysTarget, direction: 1 | -1, isOwnRow: boolean): void {
+  const { evaluated } = desk.evaluation.getState();
+  const { frame } = desk.playback.getState();
+  const found =
+    evaluated && findEvent(evaluated.trace, frame, direction, isOwnRow ? model.rows[row] : undefined);
+  if (found !== undefined) desk.playback.goTo(found);
 }
 
 /** One key for three turns: begin a stretch, end it, let it go. */
-function turnStretch(): void {
-  const { frame } = playhead.getState();
-  const { stretch } = tapeLook.getState();
-  if (!stretch) tapeLook.setState({ stretch: { from: frame, to: frame } });
+function turnStretch({ desk: { playback } }: TapeKeysTarget): void {
+  const { frame, stretch } = playback.getState();
+  if (!stretch) playback.setState({ stretch: { from: frame, to: frame } });
   else if (stretch.from === stretch.to && frame !== stretch.from) {
-    tapeLook.setState({
-      stretch: { from: Math.min(frame, stretch.from), to: Math.max(frame, stretch.from) },
-    });
-  } else tapeLook.setState({ stretch: undefined, isLooping: false });
+    const [from, to] = [Math.min(frame, stretch.from), Math.max(frame, stretch.from)];
+    playback.setState({ stretch: { from, to } });
+  } else playback.setState({ stretch: undefined, isLooping: false });
 }
 
-function zoomToStretch({ controller, model }: TapeKeysTarget): void {
-  const { stretch } = tapeLook.getState();
-  const { from, to } = stretch ?? { from: 0, to: model.frames - 1 };
+function zoomToStretch({ desk, controller, model }: TapeKeysTarget): void {
+  const { from, to } = desk.playback.getState().stretch ?? { from: 0, to: model.frames - 1 };
   controller.showFrames(from, to);
 }
 
 /** Paints or wipes one frame's press on the chosen row. */
-function paintHere({ model, row }: TapeKeysTarget, isDown: boolean): void {
+function paintHere({ desk, tape, model, row }: TapeKeysTarget, isDown: boolean): void {
   const found = model.rows[row];
-  const { frame } = playhead.getState();
+  const { frame } = desk.playback.getState();
   if (!found || !isPaintable(found)) return;
+  const fill = { wipeFrom: frame, wipeTo: frame, fillFrom: frame, fillTo: frame + 1 };
+  if (isDown) return tape.actions.applyStroke(found, fill);
   const span = found.spanFrom.findLastIndex(
     (from, k) => from <= frame && frame < found.spanTo[k]! && found.spanLook[k] !== "forgiven",
   );
-  if (isDown) applyStroke(found, { wipeFrom: frame, wipeTo: frame, fillFrom: frame, fillTo: frame + 1 });
-  else if (span >= 0)
-    applyStroke(found, {
-      wipeFrom: found.spanFrom[span]!,
-      wipeTo: found.spanTo[span]!,
-      fillFrom: 0,
-      fillTo: 0,
-    });
+  if (span < 0) return;
+  const [wipeFrom, wipeTo] = [found.spanFrom[span]!, found.spanTo[span]!];
+  tape.actions.applyStroke(found, { wipeFrom, wipeTo, fillFrom: 0, fillTo: 0 });
 }
 
-function moveChosenRow({ whole, model, row, chooseRow }: TapeKeysTarget, by: 1 | -1): void {
+function moveChosenRow({ desk, whole, model, row, chooseRow }: TapeKeysTarget, by: 1 | -1): void {
   chooseRow(row);
-  arrangeTape(was => moveRow(was, whole.rows, model.rows, row, by));
+  desk.workbench.arrangeTape(was => moveRow(was, whole.rows, model.rows, row, by));
 }
 
-function foldGroupOf({ model, row, chooseRow }: TapeKeysTarget): void {
+function foldGroupOf({ desk, model, row, chooseRow }: TapeKeysTarget): void {
   const group = model.rows[row]?.group;
   if (!group || group === "time") return;
-  arrangeTape(was => foldRows(was, group));
+  desk.workbench.arrangeTape(was => foldRows(was, group));
   chooseRow(model.rows.findIndex(item => item.group === group));
 }
 
 /** The next variant laid over the take; after the last, none. */
-function layNextVariantOver(): void {
-  const { variants } = workbench.getState();
-  const at = variants.findIndex(variant => variant.id === tapeLook.getState().laidOver);
-  tapeLook.setState({ laidOver: variants[at + 1]?.id });
+function layNextVariantOver({ desk, tape: { look } }: TapeKeysTarget): void {
+  const { variants } = desk.workbench.getState();
+  const at = variants.findIndex(variant => variant.id === look.getState().laidOver);
+  look.setState({ laidOver: variants[at + 1]?.id });
+}
+
+const stepBy =
+  (by: number) =>
+  ({ desk: { playback } }: TapeKeysTarget, { shiftKey }: Pressed) =>
+    playback.goTo(playback.getState().frame + by * (shiftKey ? 10 : 1));
+
+const onStretch =
+  (act: StretchAct) =>
+  ({ tape }: TapeKeysTarget) =>
+    tape.actions.actOnStretch(act);
+
+/** Every action of the tape and its keys: the one list from which the keys work and the sheet is written. */
+export const TAPE_KEYS: readonly TapeKey[] = [
+  { shown: "←", words: "one frame back; with Shift ten", keys: ["ArrowLeft"], act: stepBy(-1) },
+  { shown: "→", words: "one frame on; with Shift ten", keys: ["ArrowRight"], act: stepBy(1) },
+  { shown: "[", words: "last event of any row", keys: ["["], act: target => jump(target, -1, false) },
+  { shown: "]", words: "next event of any row", keys: ["]"], act: target => jump(target, 1, false) },
+  { shown: "{", words: "last event of the chosen row", keys: ["{"], act: target => jump(target, -1, true) },
+  { shown: "}", words: "next event of the chosen row", keys: ["}"], act: target => jump(target, 1, true) },
+  {
+    shown: "Alt ↑",
+    words: "move the chosen row up in its group",
+    keys: ["ArrowUp"],
+    needsAlt: true,
+    act: target => moveChosenRow(target, -1),
+  },
+  {
+    shown: "Alt ↓",
+    words: "move the chosen row down in its group",
+    keys: ["ArrowDown"],
+    needsAlt: true,
+    act: target => moveChosenRow(target, 1),
+  },
+  {
+    shown: "↑",
+    words: "choose the row above",
+    keys: ["ArrowUp"],
+    act: ({ chooseRow, row }) => chooseRow(Math.max(0, row - 1)),
+  },
+  {
+    shown: "↓",
+    words: "choose the row below",
+    keys: ["ArrowDown"],
+    act: ({ chooseRow, row, model }) => chooseRow(Math.min(model.rows.length - 1, row + 1)),
+  },
+  { shown: "G", words: "fold the group of the chosen row, or unfold it", keys: ["g"], act: foldGroupOf },
+  {
+    shown: "O",
+    words: "lay the next variant of the rules over the take, or none",
+    keys: ["o"],
+    act: layNextVariantOver,
+  },
+  {
+    shown: "T",
+    words: "the other takes as strips beside this one, or not",
+    keys: ["t"],
+    act: ({ tape: { look } }) => look.setState({ showsStrips: !look.getState().showsStrips }),
+  },
+  {
+    shown: "Enter",
+    words: "the fate of what stands on this frame in the chosen row",
+    keys: ["Enter"],
+    act: ({ openFate, row, desk }) => openFate(row, desk.playback.getState().frame),
+  },
+  { shown: "Home", words: "first frame", keys: ["Home"], act: ({ desk }) => desk.playback.goTo(0) },
+  {
+    shown: "End",
+    words: "last frame",
+    keys: ["End"],
+    act: ({ desk, model }) => desk.playback.goTo(model.frames - 1),
+  },
+  { shown: "Space", words: "replay, or stop", keys: [" "], act: ({ desk }) => desk.playback.toggle() },
+  {
+    shown: "1 … 5",
+    words: "replay at 1/8, 1/4, 1/2, 1 or 2 times",
+    keys: ["1", "2", "3", "4", "5"],
+    act: ({ desk }, { key }) => desk.playback.setState({ speed: SPEEDS[Number(key) - 1]! }),
+  },
+  {
+    shown: "S",
+    words: "begin a stretch here; again: end it here; again: let it go",
+    keys: ["s"],
+    act: turnStretch,
+  },
+  { shown: "Z", words: "zoom to the stretch, or to the whole take", keys: ["z"], act: zoomToStretch },
+  {
+    shown: "L",
+    words: "loop the stretch",
+    keys: ["l"],
+    act: ({ desk: { playback } }) => {
+      const { isLooping, stretch } = playback.getState();
+      playback.setState({ isLooping: !isLooping && stretch !== undefined });
+    },
+  },
+  { shown: "X", words: "cut the stretch", keys: ["x"], act: onStretch("cut") },
+  { shown: "C", words: "copy the stretch", keys: ["c"], act: onStretch("copy") },
+  { shown: "V", words: "paste it from this frame on", keys: ["v"], act: onStretch("paste") },
+  { shown: ",", words: "shift the stretch a frame earlier", keys: [",", "<"], act: onStretch("earlier") },
+  { shown: ".", words: "shift the stretch a frame later", keys: [".", ">"], act: onStretch("later") },
+  { shown: "R", words: "repeat the stretch after itself", keys: ["r"], act: onStretch("repeat") },
+  { shown: "Delete", words: "wipe the stretch", keys: ["Delete"], act: onStretch("wipe") },
+  { shown: "+", words: "nearer", keys: ["+", "="], act: ({ controller }) => controller.zoom(1.25) },
+  { shown: "−", words: "farther", keys: ["-"], act: ({ controller }) => controller.zoom(0.8) },
+  {
+    shown: "P",
+    words: "paint, or look again",
+    keys: ["p"],
+    act: ({ tape: { look } }) => look.setState({ tool: look.getState().tool === "paint" ? "look" : "paint" }),
+  },
+  {
+    shown: "F",
+    words: "press here for one frame in the chosen row (painting)",
+    keys: ["f"],
+    whilePainting: true,
+    act: target => paintHere(target, true),
+  },
+  {
+    shown: "Backspace",
+    words: "wipe the press that stands here in the chosen row (painting)",
+    keys: ["Backspace"],
+    whilePainting: true,
+    act: target => paintHere(target, false),
+  },
+  { shown: "?", words: "this sheet", keys: ["?"], act: ({ openSheet }) => openSheet() },
+];
+
+/** The action of a key that was pressed, or undefined. */
+function findKey(pressed: Pressed, isPainting: boolean): TapeKey | undefined {
+  const key = pressed.key.length === 1 ? pressed.key.toLowerCase() : pressed.key;
+  return TAPE_KEYS.find(
+    item =>
+      item.keys.includes(key) && (!item.needsAlt || pressed.altKey) && (!item.whilePainting || isPainting),
+  );
 }
 
 /** Does what a key of the tape does; false when the key is none of them. */
-export function pressTapeKey(
-  { key, shiftKey: isShift, altKey: isAlt }: Pick<KeyboardEvent, "key" | "shiftKey" | "altKey">,
-  target: TapeKeysTarget,
-): boolean {
-  const { controller, model } = target;
-  const { frame } = playhead.getState();
-  const act = STRETCH_KEYS[key.toLowerCase()];
-  const isPainting = tapeLook.getState().tool === "paint";
-  const speed = /^[1-5]$/.test(key) ? SPEEDS[Number(key) - 1] : undefined;
-  if (act) actOnStretch(act);
-  else if (speed !== undefined) tapeLook.setState({ speed });
-  else if (key === "ArrowLeft" || key === "ArrowRight")
-    stepBy((key === "ArrowRight" ? 1 : -1) * (isShift ? 10 : 1));
-  else if (key === "[" || key === "]") jump(target, key === "]" ? 1 : -1, false);
-  else if (key === "{" || key === "}") jump(target, key === "}" ? 1 : -1, true);
-  else if (isAlt && (key === "ArrowUp" || key === "ArrowDown"))
-    moveChosenRow(target, key === "ArrowUp" ? -1 : 1);
-  else if (key === "g" || key === "G") foldGroupOf(target);
-  else if (key === "o" || key === "O") layNextVariantOver();
-  else if (key === "t" || key === "T") tapeLook.setState(look => ({ showsStrips: !look.showsStrips }));
-  else if (key === "ArrowUp") target.chooseRow(Math.max(0, target.row - 1));
-  else if (key === "ArrowDown") target.chooseRow(Math.min(model.rows.length - 1, target.row + 1));
-  else if (key === "Enter") target.openFate(target.row, playhead.getState().frame);
-  else if (key === "Home") goToFrame(0, model.frames);
-  else if (key === "End") goToFrame(model.frames - 1, model.frames);
-  else if (key === " ") toggleReplay();
-  else if (key === "s" || key === "S") turnStretch();
-  else if (key === "z" || key === "Z") zoomToStretch(target);
-  else if (key === "l" || key === "L")
-    tapeLook.setState(look => ({ isLooping: !look.isLooping && look.stretch !== undefined }));
-  else if (key === "+" || key === "=") controller.zoom(1.25);
-  else if (key === "-") controller.zoom(0.8);
-  else if (key === "p" || key === "P") tapeLook.setState({ tool: isPainting ? "look" : "paint" });
-  else if ((key === "f" || key === "F") && isPainting) paintHere(target, true);
-  else if (key === "Backspace" && isPainting) paintHere(target, false);
-  else if (key === "?") target.openSheet();
-  else return false;
-  if (playhead.getState().frame !== frame) controller.reveal(playhead.getState().frame);
+export function pressTapeKey(pressed: Pressed, target: TapeKeysTarget): boolean {
+  const { playback } = target.desk;
+  const { frame } = playback.getState();
+  const found = findKey(pressed, target.tape.look.getState().tool === "paint");
+  if (!found) return false;
+  found.act(target, pressed);
+  if (playback.getState().frame !== frame) target.controller.reveal(playback.getState().frame);
   return true;
 }

@@ -1,5 +1,5 @@
-import type { RowOrder } from "../../storage/library";
-import { isPaintable } from "../hand/stroke";
+import type { RowOrder } from "../../storage/records";
+import { isPaintable } from "./stroke";
 import { createRow, keyOfRow, type MarkLook, type TapeGroup, type TapeModel, type TapeRow } from "./tapeRows";
 
 export const GROUP_WORDS: Readonly<Record<TapeGroup, string>> = {

@@ -1,17 +1,12 @@
-import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
-import { compile, evaluate, parseKit, parseTake } from "#core";
+import { evaluateWith, readKitAndTake } from "../../tests/evaluated";
 import { listEvents, listFacts } from "./frameFacts";
 import { buildTape } from "./buildTape";
 
 function openDemo(takeName: string) {
-  const kit = parseKit(JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8")));
-  const take = parseTake(JSON.parse(readFileSync(`e2e/belfry/${takeName}.json`, "utf8")));
-  if (!kit.ok || !take.ok) throw new Error("the demo must read");
-  const program = compile(kit.value);
-  if (!program.ok) throw new Error("the demo must compile");
-  const trace = evaluate(program.value, take.value);
-  return { kit: kit.value, program: program.value, trace, model: buildTape(kit.value, program.value, trace) };
+  const { kit, take } = readKitAndTake("e2e/belfry", takeName);
+  const { rules, trace } = evaluateWith(kit, take);
+  return { kit, take, rules, trace, model: buildTape(rules, trace) };
 }
 
 test("rows stand in groups, and every stretch lies within the take", () => {
@@ -42,17 +37,18 @@ test("a remembered press trails to where it was performed, a lost one to where i
 });
 
 test("a frame tells all that holds on it, and the table tells the same events", () => {
-  const { kit, program, trace, model } = openDemo("sloppy-climb");
-  const lost = listEvents(kit, program, trace).find(line => line.words.startsWith("lost"))!;
-  expect(lost).toMatchObject({ name: "Hop", words: expect.stringContaining("Footing was closed") as string });
-  const facts = listFacts(kit, model, program, trace, lost.frame);
+  const { rules, trace, model } = openDemo("sloppy-climb");
+  const lost = listEvents(rules, trace).find(line => line.words.startsWith("lost"))!;
+  expect(lost).toMatchObject({
+    name: "Hop",
+    words: expect.stringContaining("Footing was not open") as string,
+  });
+  const facts = listFacts(model, rules, trace, lost.frame);
   expect(facts).toContainEqual({ name: "Hop", fact: lost.words });
 });
 
 test("a lane whose control is gone keeps its row, shown as unbound; modes are bands with names", () => {
-  const { kit } = openDemo("clean-climb");
-  const take = parseTake(JSON.parse(readFileSync("e2e/belfry/clean-climb.json", "utf8")));
-  if (!take.ok) throw new Error("the demo must read");
+  const { kit, take } = openDemo("clean-climb");
   const modal = {
     ...kit,
     controls: kit.controls.filter(control => control.id !== "brace"),
@@ -63,9 +59,8 @@ test("a lane whose control is gone keeps its row, shown as unbound; modes are ba
     ],
     switches: [{ when: { gate: "footing", turns: "closed" as const }, to: "down" }],
   };
-  const program = compile(modal);
-  if (!program.ok) throw new Error("the changed demo must compile");
-  const model = buildTape(modal, program.value, evaluate(program.value, take.value), take.value);
+  const { rules, trace } = evaluateWith(modal, take);
+  const model = buildTape(rules, trace, take);
   const row = model.rows.find(item => item.name === "brace (unbound)");
   expect(row?.group).toBe("controls");
   expect(row?.spanFrom.length).toBeGreaterThan(2);

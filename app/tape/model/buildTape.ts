@@ -8,13 +8,13 @@ import {
   readTake,
   SUSTAINED,
   TICKS,
-  type Kit,
+  traitsOf,
   type Program,
   type Take,
   type TakeClock,
   type Trace,
 } from "#core";
-import { growthOf } from "./growth";
+import type { Rules } from "#stage";
 import { followStick, type StickFollower } from "./stickRows";
 import {
   addMark,
@@ -86,7 +86,7 @@ function speedRow(take: Take, rateHz: number): TapeRow {
 }
 
 /** Rows for a program, and what turns notes into stretches and marks on them. */
-function createReader(kit: Kit, program: Program, clock: TakeClock) {
+function createReader({ kit, program }: Rules, clock: TakeClock) {
   const named = (group: TapeGroup, items: readonly { id: string }[], names: readonly Named[] = []) =>
     items.map(item =>
       createRow(group, names.find(other => other.id === item.id) ?? { id: item.id, name: item.id }),
@@ -97,7 +97,7 @@ function createReader(kit: Kit, program: Program, clock: TakeClock) {
   );
   const gates = named("gates", program.gates, kit.gates);
   const patterns = program.patterns.map((pattern, i) =>
-    createRow("patterns", kit.patterns[i]!, growthOf(pattern)),
+    createRow("patterns", kit.patterns[i]!, traitsOf(pattern.kind).growth?.(pattern)),
   );
   const moves = named("moves", program.moves, kit.moves);
   const prompts = named("prompts", program.prompts, kit.prompts);
@@ -229,12 +229,8 @@ function createReader(kit: Kit, program: Program, clock: TakeClock) {
  * A tape for a trace that grows, as while playing. `clock` draws coyotes and timelines under slow motion. The model it
  * gives has the same rows each time, longer by what is new; stretches still open last to Infinity.
  */
-export function createTapeBuilder(
-  kit: Kit,
-  program: Program,
-  clock: TakeClock = createTakeClock(undefined),
-): TapeBuilder {
-  const reader = createReader(kit, program, clock);
+export function createTapeBuilder(rules: Rules, clock: TakeClock = createTakeClock(undefined)): TapeBuilder {
+  const reader = createReader(rules, clock);
   let read = 0;
   return {
     extend(trace) {
@@ -247,10 +243,11 @@ export function createTapeBuilder(
 }
 
 /** Makes the rows of the tape: one pass over the notes. Rules that are off have no row. No stretch outlasts the take. */
-export function buildTape(kit: Kit, program: Program, trace: Trace, take?: Take): TapeModel {
+export function buildTape(rules: Rules, trace: Trace, take?: Take): TapeModel {
+  const { program } = rules;
   const columns = take?.speed?.length ? readTake(program, take) : undefined;
   const clock = createTakeClock(columns);
-  const reader = createReader(kit, program, clock);
+  const reader = createReader(rules, clock);
   for (let i = 0; i < trace.count; i++) reader.readNote(trace, i);
   reader.settle(trace.frames);
   const at = reader.rows.findIndex(row => row.group !== "controls");

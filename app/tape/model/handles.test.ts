@@ -1,28 +1,23 @@
-import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
-import { compile, evaluate, parseKit, parseTake, writeAt, type Kit, type Take } from "#core";
+import { listFates, writeAt, type Kit } from "#core";
+import { evaluateWith, readKitAndTake } from "../../tests/evaluated";
 import { listChanges } from "./changes";
 import { listHandles } from "./handles";
-import { fateOfNote, fatesOf, pathOfFate } from "./pressOf";
+import { fateOfNote, pathOfFate } from "./pressOf";
 import { buildTape } from "./buildTape";
 
-const read = <T>(parsed: { ok: true; value: T } | { ok: false }): T => {
-  if (!parsed.ok) throw new Error("the demo must read");
-  return parsed.value;
-};
-const KIT = read<Kit>(parseKit(JSON.parse(readFileSync("e2e/belfry/kit.json", "utf8"))));
-const TAKE = read<Take>(parseTake(JSON.parse(readFileSync("e2e/belfry/sloppy-climb.json", "utf8"))));
+const { kit: KIT, take: TAKE } = readKitAndTake("e2e/belfry", "sloppy-climb");
 
 function open(kit: Kit) {
-  const program = read(compile(kit));
-  const trace = evaluate(program, TAKE);
-  const model = buildTape(kit, program, trace);
-  return { program, trace, model, rowOf: (id: string) => model.rows.findIndex(row => row.id === id) };
+  const { rules, program, trace } = evaluateWith(kit, TAKE);
+  const model = buildTape(rules, trace);
+  const fates = listFates(program, trace);
+  return { fates, program, trace, model, rowOf: (id: string) => model.rows.findIndex(row => row.id === id) };
 }
 
 test("the handle of a buffer stands where its memory ends, and pulling it that far saves the press", () => {
-  const { model, program, trace, rowOf } = open(KIT);
-  const lost = fatesOf(program, trace).find(fate => fate.outcome === "lost")!;
+  const { model, fates, trace, rowOf } = open(KIT);
+  const lost = fates.find(fate => fate.outcome === "lost")!;
   const handle = listHandles(KIT, model, rowOf("hop")).find(found => found.anchor === lost.frame + 1)!;
   expect(handle).toMatchObject({
     edge: lost.frame + 7,
@@ -70,10 +65,10 @@ test("a gate spent by a hop leaves no coyote tail; one walked off does, and its 
 });
 
 test("a click on a lost mark leads to its press, and a line joins press, fire and loss", () => {
-  const { model, program, trace, rowOf } = open(KIT);
+  const { model, fates, program, trace, rowOf } = open(KIT);
   const hop = model.rows[rowOf("hop")]!;
   const k = hop.markLook.indexOf("lost");
-  const fate = fateOfNote(program, trace, hop.markNote[k]!)!;
+  const fate = fateOfNote(fates, program, trace, hop.markNote[k]!)!;
   expect(fate).toMatchObject({ outcome: "lost", frame: hop.markMade[k]! });
   expect(pathOfFate(program, model, fate)).toEqual([
     { row: rowOf("leap"), frame: fate.frame },

@@ -1,4 +1,4 @@
-import { parseFrames, readAt, type Kit, type PathStep } from "#core";
+import { parseFrames, readAt, traitsOf, type Kit, type PathStep } from "#core";
 
 type Rounding = "atLeast" | "atMost";
 import type { TapeModel, TapeRow } from "./tapeRows";
@@ -36,34 +36,19 @@ function handlesOfPattern(kit: Kit, model: TapeModel, row: TapeRow, at: number):
   const starts = row.spanFrom.flatMap((from, k) =>
     row.spanLook[k] === "forming" ? [{ from, to: row.spanTo[k]! }] : [],
   );
-  const each = (
-    field: string,
-    rounding: Rounding,
-    extra: number,
-    words: string,
-    anchorOf = (span: { from: number; to: number }) => span.from,
-  ) => {
+  const pulls = traitsOf(pattern.kind).pulls ?? [];
+  return pulls.flatMap(({ field, rounding, since, extra, words }) => {
     const path = ["patterns", i, field];
     const frames = framesAt(kit, path, rounding);
-    return starts.map(span => {
-      const anchor = anchorOf(span) + extra;
+    return starts.map((span): TapeHandle => {
+      const pressed =
+        since === "last-press" && "control" in pattern
+          ? lastPress(model, pattern.control, span.from, span.to)
+          : span.from;
+      const anchor = pressed + extra;
       return { row: at, edge: anchor + frames, anchor, least: 1, path, rounding, words };
     });
-  };
-  switch (pattern.kind) {
-    case "hold":
-      return each("for", "atLeast", 0, "held for");
-    case "tap":
-      return each("max", "atMost", 1, "tapped within");
-    case "charge":
-      return each("full", "atLeast", 0, "full at");
-    case "taps":
-      return each("gap", "atMost", 1, "gap of", span =>
-        lastPress(model, pattern.control, span.from, span.to),
-      );
-    default:
-      return [];
-  }
+  });
 }
 
 /** Where each gate that a performed move opens closes again. */

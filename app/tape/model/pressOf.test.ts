@@ -1,23 +1,17 @@
 import { expect, test } from "vitest";
-import { readTake, type Kit, type Take } from "#core";
-import kitFile from "../../../demo/belfry-runner/kit.json";
-import takeFile from "../../../demo/belfry-runner/3-eaten.json";
-import { compileStaged, runOnStage } from "../../judging/staged";
+import { listFates } from "#core";
+import { evaluateWith, readKitAndTake } from "../../tests/evaluated";
 import { buildTape } from "./buildTape";
-import { fateOfNote, fateOfPress, fatesOf, pathOfFate, placeOfWay, rowsOfFate } from "./pressOf";
-
-const KIT = kitFile as unknown as Kit;
-const TAKE = takeFile as unknown as Take;
+import { fateOfNote, fateOfPress, pathOfFate, placeOfWay, rowsOfFate } from "./pressOf";
 
 function open() {
-  const compiled = compileStaged(KIT);
-  if (!compiled.ok) throw new Error("the demo has faults");
-  const program = compiled.value;
-  const { trace } = runOnStage(program, readTake(program, TAKE));
-  const model = buildTape(KIT, program, trace, TAKE);
-  const lost = fatesOf(program, trace).find(fate => fate.outcome === "lost");
+  const { kit, take } = readKitAndTake("demo/belfry-runner", "3-eaten");
+  const { rules, program, trace } = evaluateWith(kit, take);
+  const model = buildTape(rules, trace, take);
+  const fates = listFates(program, trace);
+  const lost = fates.find(fate => fate.outcome === "lost");
   if (!lost) throw new Error("the demo's fault is gone");
-  return { program, trace, model, lost };
+  return { program, trace, model, fates, lost };
 }
 
 test("the way of a lost press goes from its control over what fired to the move that forgot it", () => {
@@ -49,11 +43,11 @@ test("the gate it was lost to has its row among them", () => {
 });
 
 test("a press is found by its mark, by where it is held, and not where nothing is", () => {
-  const { program, trace, model, lost } = open();
+  const { program, trace, model, fates, lost } = open();
   const hop = model.rows.find(row => row.id === "hop" && row.group === "moves")!;
   const mark = hop.markNote[hop.markLook.indexOf("lost")]!;
-  expect(fateOfNote(program, trace, mark)?.frame).toBe(lost.frame);
+  expect(fateOfNote(fates, program, trace, mark)?.frame).toBe(lost.frame);
   const leap = model.rows.find(row => row.id === "leap" && row.group === "controls")!;
-  expect(fateOfPress(program, trace, leap, lost.frame)?.frame).toBe(lost.frame);
-  expect(fateOfPress(program, trace, leap, 0)).toBeUndefined();
+  expect(fateOfPress(fates, program, leap, lost.frame)?.frame).toBe(lost.frame);
+  expect(fateOfPress(fates, program, leap, 0)).toBeUndefined();
 });

@@ -1,15 +1,6 @@
-import { listFates, notes, type Fate, type Program, type Trace } from "#core";
+import { notes, type Fate, type Program, type Trace } from "#core";
 import type { TapeStretchOfRows } from "./tapeView";
 import { keyOfRow, type TapeModel, type TapeRow } from "./tapeRows";
-
-const fatesOfTrace = new WeakMap<Trace, Fate[]>();
-
-/** The fates of a trace, worked out once. */
-export function fatesOf(program: Program, trace: Trace): Fate[] {
-  let found = fatesOfTrace.get(trace);
-  if (!found) fatesOfTrace.set(trace, (found = listFates(program, trace)));
-  return found;
-}
 
 function edgesOfNote(program: Program, trace: Trace, note: number): { control: number; frame: number }[] {
   const at = trace.at[note]!;
@@ -31,8 +22,12 @@ function findRequest(trace: Trace, move: number, made: number): number {
  * The fate behind a note of the tape: of the youngest press that a fire, a request or an answer is made of, or, for a
  * lapse, of the last press of its controls. Undefined when there is none (a direction alone, say).
  */
-export function fateOfNote(program: Program, trace: Trace, note: number): Fate | undefined {
-  const fates = fatesOf(program, trace);
+export function fateOfNote(
+  fates: readonly Fate[],
+  program: Program,
+  trace: Trace,
+  note: number,
+): Fate | undefined {
   const kind = trace.kind[note];
   const subject = trace.subject[note]!;
   const made = trace.payload[trace.at[note]!]!;
@@ -56,10 +51,15 @@ export function fateOfNote(program: Program, trace: Trace, note: number): Fate |
 }
 
 /** The fate of a control's press that is down on a frame. */
-export function fateOfPress(program: Program, trace: Trace, row: TapeRow, frame: number): Fate | undefined {
+export function fateOfPress(
+  fates: readonly Fate[],
+  program: Program,
+  row: TapeRow,
+  frame: number,
+): Fate | undefined {
   const control = program.controls.findIndex(item => item.id === row.id);
   const span = row.spanFrom.findLastIndex((from, k) => from <= frame && frame < row.spanTo[k]!);
-  return fatesOf(program, trace).find(fate => fate.control === control && fate.frame === row.spanFrom[span]);
+  return fates.find(fate => fate.control === control && fate.frame === row.spanFrom[span]);
 }
 
 /** A place on the tape that a line joins. */

@@ -1,8 +1,8 @@
 import { expect, test } from "vitest";
-import { compile, createTrace, evaluate, parseKit, rewindTrace, type Kit, type Take } from "#core";
+import { createTrace, formatOutput, parseKit, rewindTrace, type Kit, type Take } from "#core";
 import { buildTape, createTapeBuilder } from "./buildTape";
 import { listFacts } from "./frameFacts";
-import { formatOutput } from "./growth";
+import { evaluateWith } from "../../tests/evaluated";
 import { keyOfRow } from "./tapeRows";
 
 function read<T>(parsed: { ok: true; value: T } | { ok: false; issues: unknown }): T {
@@ -73,10 +73,9 @@ function take(fields: Partial<Take>): Take {
 
 function build(fields: Partial<Take>) {
   const made = take(fields);
-  const program = read(compile(KIT));
-  const trace = evaluate(program, made);
-  const model = buildTape(KIT, program, trace, made);
-  return { program, trace, model, row: (key: string) => model.rows.find(row => keyOfRow(row) === key)! };
+  const { rules, trace } = evaluateWith(KIT, made);
+  const model = buildTape(rules, trace, made);
+  return { rules, trace, model, row: (key: string) => model.rows.find(row => keyOfRow(row) === key)! };
 }
 
 test("a stick has a row of digits, mirrored while its gate is open", () => {
@@ -109,7 +108,7 @@ test("a stick has a row of digits, mirrored while its gate is open", () => {
 });
 
 test("analog values are drawn and told; a lane of all or nothing has none", () => {
-  const { row, model, program, trace } = build({
+  const { row, model, rules, trace } = build({
     lanes: {
       a: [
         [2, 0.3],
@@ -124,12 +123,12 @@ test("analog values are drawn and told; a lane of all or nothing has none", () =
   });
   expect(row("controls:a")).toMatchObject({ valueFrame: [2, 5, 9], value: [0.3, 0.8, 0] });
   expect(row("controls:u").valueFrame).toEqual([]);
-  const facts = listFacts(KIT, model, program, trace, 6);
+  const facts = listFacts(model, rules, trace, 6);
   expect(facts).toContainEqual({ name: "A", fact: "at 0.8 of 1" });
 });
 
 test("a charge tells its level and worth on every forming frame", () => {
-  const { row, model, program, trace } = build({
+  const { row, model, rules, trace } = build({
     lanes: {
       a: [
         [5, 1],
@@ -139,7 +138,7 @@ test("a charge tells its level and worth on every forming frame", () => {
   });
   const { growth } = row("patterns:c");
   expect(formatOutput(growth!, 500)).toBe("2");
-  const facts = listFacts(KIT, model, program, trace, 20);
+  const facts = listFacts(model, rules, trace, 20);
   expect(facts).toContainEqual({ name: "Charge", fact: "forming, 15f of 20f, half, 6" });
 });
 
@@ -210,16 +209,15 @@ test("a tape extended as it grows is the tape made at once", () => {
     },
     gates: { ground: [[20, 1]] },
   });
-  const program = read(compile(KIT));
-  const whole = evaluate(program, made);
-  const builder = createTapeBuilder(KIT, program);
+  const { rules, trace: whole } = evaluateWith(KIT, made);
+  const builder = createTapeBuilder(rules);
   let model = builder.extend(createTrace(60));
   for (const frames of [10, 31, 80]) {
-    const part = { ...evaluate(program, made) };
+    const part = { ...evaluateWith(KIT, made).trace };
     rewindTrace(part, frames);
     model = builder.extend({ ...part, frames });
   }
-  const atOnce = buildTape(KIT, program, whole);
+  const atOnce = buildTape(rules, whole);
   const shown = (rows: typeof model.rows) =>
     rows.map(row => [keyOfRow(row), row.spanFrom, row.spanTo.map(to => Math.min(to, 80)), row.markFrame]);
   expect(shown(model.rows)).toEqual(shown(atOnce.rows));

@@ -1,4 +1,4 @@
-import type { Program } from "#core";
+import { arrowOf, type Program } from "#core";
 import { addSpan, closeSpan, type TapeRow } from "./tapeRows";
 
 /** Follows a stick's four controls and its mirroring, and writes its direction digit into a row. */
@@ -11,9 +11,6 @@ export interface StickFollower {
 }
 
 const CENTRE = 5;
-
-/** The arrow of a direction digit, as on a number pad. */
-export const DIGIT_ARROWS = ["", "↙", "↓", "↘", "←", "·", "→", "↖", "↑", "↗"] as const;
 
 /** Follows one stick. Its row has a stretch for every direction but the centre, with the digit as its words. */
 export function followStick(stick: Program["sticks"][number], row: TapeRow): StickFollower {
@@ -28,7 +25,7 @@ export function followStick(stick: Program["sticks"][number], row: TapeRow): Sti
     const now = CENTRE + side + (down.get(stick.up)! - down.get(stick.down)!) * 3;
     if (now !== digit) {
       closeSpan(row, changed);
-      if (now !== CENTRE) addSpan(row, changed, Infinity, "facing", `${now} ${DIGIT_ARROWS[now]}`);
+      if (now !== CENTRE) addSpan(row, changed, Infinity, "facing", `${now} ${arrowOf(now)}`);
       digit = now;
     }
     changed = -1;

@@ -1,5 +1,4 @@
-import { createTakeClock, type TakeClock } from "#core";
-import type { Growth } from "./growth";
+import { createTakeClock, type Growth, type TakeClock } from "#core";
 
 /** The groups of rows, in the order in which they stand. */
 export const TAPE_GROUPS = ["controls", "gates", "patterns", "moves", "prompts", "time"] as const;

@@ -1,4 +1,5 @@
-import { formatOutput, grownAt, type Growth } from "../model/growth";
+import { formatOutput, grownAt, TICKS, type Growth } from "#core";
+import { paintHatch } from "../../ui/paintHatch";
 import type { Palette } from "../../ui/palette";
 import type { TapeModel, TapeRow } from "../model/tapeRows";
 import { frameToX, LABEL_PX, ROW_PX, type TapeView } from "../model/tapeView";
@@ -6,30 +7,6 @@ import { frameToX, LABEL_PX, ROW_PX, type TapeView } from "../model/tapeView";
 const SMALL_FONT = '11px "Atkinson Hyperlegible Mono Variable", monospace';
 /** How far apart the points of a wedge are drawn. */
 const WEDGE_STEP_PX = 3;
-
-/** Slanting lines over a rectangle: time in which something is only promised, or nothing is. */
-export function hatch(
-  ctx: CanvasRenderingContext2D,
-  x: number,
-  y: number,
-  width: number,
-  height: number,
-  colour: string,
-): void {
-  ctx.save();
-  ctx.beginPath();
-  ctx.rect(x, y, width, height);
-  ctx.clip();
-  ctx.strokeStyle = colour;
-  ctx.lineWidth = 2;
-  ctx.beginPath();
-  for (let at = x - height; at < x + width; at += 6) {
-    ctx.moveTo(at, y + height);
-    ctx.lineTo(at + height, y);
-  }
-  ctx.stroke();
-  ctx.restore();
-}
 
 /** Words in a stretch, if they fit. */
 export function paintSpanText(
@@ -51,7 +28,7 @@ export function paintSpanText(
 
 /** The age of an attempt that began on a frame, at a place within a later one. */
 function ageAt(model: TapeModel, growth: Growth, from: number, place: number): number {
-  if (growth.isReal) return (place - from) * 100;
+  if (growth.isReal) return (place - from) * TICKS;
   const frame = Math.floor(place);
   const ticks = model.clock.ticksAt(frame);
   return ticks + (place - frame) * (model.clock.ticksAt(frame + 1) - ticks) - model.clock.ticksAt(from);
@@ -87,7 +64,7 @@ function paintGrowth(
   ctx.lineTo(right, floor);
   ctx.fill();
   for (const level of growth.levels) {
-    const at = growth.isReal ? from + level.atTicks / 100 : model.clock.frameAtAge(from, level.atTicks);
+    const at = growth.isReal ? from + level.atTicks / TICKS : model.clock.frameAtAge(from, level.atTicks);
     if (at > to) continue;
     const x = frameToX(view, at);
     ctx.fillStyle = palette.moss;
@@ -152,7 +129,7 @@ export function paintSpan(
       break;
     case "forgiven":
     case "lead":
-      hatch(ctx, x, middle - 9, width, 18, palette.lichen);
+      paintHatch(ctx, x, middle - 9, width, 18, palette.lichen);
       break;
     case "forming":
       if (row.growth) {
@@ -184,7 +161,7 @@ export function paintSpan(
     case "active":
     case "recovery":
       ctx.fillStyle = look === "active" ? palette.moss : palette.fern;
-      if (look === "recovery") hatch(ctx, x, middle - 4, width, 8, palette.fern);
+      if (look === "recovery") paintHatch(ctx, x, middle - 4, width, 8, palette.fern);
       else ctx.fillRect(x, middle - 4, width, 8);
       break;
   }

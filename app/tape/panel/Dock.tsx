@@ -1,11 +1,4 @@
-import { memo, useCallback, useEffect, useState, type PointerEvent } from "react";
-import { useStore } from "zustand";
-import { usePad } from "../../input/usePad";
-import { judged } from "../../judging/judged";
-import { kitOfProgram } from "../../judging/staged";
-import { goToFrame } from "../../document/playhead";
-import { openTake } from "../../document/workbench";
-import { useEvaluated, useWorkbench } from "../../document/useWorkbench";
+import { memo, useCallback, useEffect, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { followPointer } from "../../ui/followPointer";
 import { DockTools } from "./DockTools";
@@ -16,8 +9,10 @@ import { TakeStrips } from "./TakeStrips";
 import { Tape } from "./Tape";
 import { TapeTable } from "./TapeTable";
 import { Transport } from "./Transport";
-import { tapeLook } from "../tapeLook";
 import type { TapeView } from "../model/tapeView";
+import { useDesk, useDocument, useEvaluated, useEvaluation, usePlayback } from "../../document/context";
+import { usePadState } from "../../input/context";
+import { useTapeLook } from "../hand/context";
 
 const LEAST_PX = 120;
 /** What is left to the view above. */
@@ -25,26 +20,29 @@ const VIEW_PX = 200;
 /** How high the tape stands at first: beside a rule it has few rows, and the rule's map wants the room. */
 const HEIGHT_PX = { inShape: 250, elsewhere: 338 };
 const STRIP_PX = 44;
+
 /** Said when a long take has been at the worker for a while. */
-function JudgingNote() {
-  const { askedAtMs, trouble } = useStore(judged);
-  const [isLong, setLong] = useState(false);
+function WorkingNote() {
+  const askedAtMs = useEvaluation(state => state.askedAtMs);
+  const trouble = useEvaluation(state => state.trouble);
+  const [isSlow, setSlow] = useState(false);
   useEffect(() => {
-    const timer = setTimeout(() => setLong(askedAtMs !== undefined), askedAtMs === undefined ? 0 : 300);
+    const timer = setTimeout(() => setSlow(askedAtMs !== undefined), askedAtMs === undefined ? 0 : 300);
     return () => clearTimeout(timer);
   }, [askedAtMs]);
-  if (trouble) return <span className="text-foxglove">This take could not be judged: {trouble}</span>;
-  return isLong && askedAtMs !== undefined ? (
+  if (trouble) return <span className="text-foxglove">This take could not be worked out: {trouble}</span>;
+  return isSlow && askedAtMs !== undefined ? (
     <span className="text-soft" role="status">
-      judging the whole take …
+      working out the whole take …
     </span>
   ) : null;
 }
 
 /** Which of the kit's takes is open. */
 const TakeChoice = memo(function TakeChoice() {
-  const takes = useWorkbench(state => state.takes);
-  const openId = useWorkbench(state => state.openTakeId);
+  const { workbench } = useDesk();
+  const takes = useDocument(state => state.takes);
+  const openId = useDocument(state => state.openTakeId);
   return (
     <ChoiceWord
       label="Take"
@@ -55,42 +53,85 @@ const TakeChoice = memo(function TakeChoice() {
         label: take.name,
         hint: `${Math.ceil(take.frames)} frames`,
       }))}
-      onChoose={openTake}
+      onChoose={workbench.openTake}
     />
   );
 });
 
+/** The grip at the dock's upper edge: dragged, or moved by keys. */
+function Grip({ heightPx, onHeight }: { heightPx: number; onHeight: (px: number) => void }) {
+  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    const fromY = event.clientY;
+    followPointer(event, {
+      move: moved => onHeight(heightPx + fromY - moved.clientY),
+      end: () => undefined,
+      cancel: () => onHeight(heightPx),
+    });
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
+    const by = { ArrowUp: 24, ArrowDown: -24, PageUp: 120, PageDown: -120, Home: 9999, End: -9999 }[
+      event.key
+    ];
+    if (by === undefined) return;
+    event.preventDefault();
+    onHeight(heightPx + by);
+  };
+  return (
+    <div
+      role="separator"
+      aria-orientation="horizontal"
+      aria-label="Height of the tape"
+      aria-valuenow={heightPx}
+      aria-valuemin={LEAST_PX}
+      aria-valuetext={`${heightPx} px high`}
+      tabIndex={0}
+      className="absolute inset-x-0 -top-1.5 z-10 h-3 cursor-row-resize touch-none"
+      onPointerDown={onPointerDown}
+      onKeyDown={onKeyDown}
+    />
+  );
+}
+
+/** Which take is looked at, or how long has been played. */
+function WhatIsShown({ isLive }: { isLive: boolean }) {
+  const liveFrame = usePadState(state => state.frame);
+  const frames = useEvaluation(state => state.evaluated?.trace.frames);
+  const hasTakes = useDocument(state => state.takes.length > 0);
+  if (isLive)
+    return (
+      <b className="w-44 shrink-0" data-testid="live-frame">
+        Playing now <span className="font-mono font-normal text-soft">{Math.max(0, liveFrame)}f</span>
+      </b>
+    );
+  if (!hasTakes) return <span className="w-44 shrink-0 text-soft">No take</span>;
+  return (
+    <span className="flex w-44 shrink-0 items-baseline gap-2 font-semibold" data-testid="open-take">
+      <TakeChoice />
+      {frames !== undefined && <span className="font-mono font-normal text-soft">{frames}f</span>}
+    </span>
+  );
+}
+
 /** The tape's dock, under every view: which take, the whole of it, and the tape itself. Can be resized and folded away. */
 export function Dock() {
+  const { playback } = useDesk();
   const [heights, setHeights] = useState(HEIGHT_PX);
   const [isFolded, setFolded] = useState(false);
   const [isTable, setTable] = useState(false);
   const [wanted, setWanted] = useState("");
   const [view, setView] = useState<TapeView | undefined>();
-  const kit = useWorkbench(state => state.kit);
   const evaluated = useEvaluated();
-  const judgedBy = evaluated && (kitOfProgram(evaluated.program) ?? kit);
-  const liveFrame = usePad(state => state.frame);
-  const isLive = usePad(state => state.session !== undefined);
+  const isLive = usePadState(state => state.session !== undefined);
   const onView = useCallback((next: TapeView) => setView(next), []);
-  const showsStrips = useStore(tapeLook, look => look.showsStrips);
-  const place = useStore(tapeLook, look => (look.about ? "inShape" : "elsewhere"));
+  const showsStrips = useTapeLook(look => look.showsStrips);
+  const place = useTapeLook(look => (look.about ? "inShape" : "elsewhere"));
+  const hasStretch = usePlayback(state => state.stretch !== undefined);
   const heightPx = heights[place];
-  const setHeight = (px: number) =>
+  const setHeight = (px: number) => {
+    setFolded(false);
     setHeights(was => ({ ...was, [place]: Math.max(LEAST_PX, Math.min(window.innerHeight - VIEW_PX, px)) }));
-  const hasStretch = useStore(tapeLook, look => look.stretch !== undefined);
-
-  const onGrip = (event: PointerEvent<HTMLDivElement>) => {
-    const fromY = event.clientY;
-    followPointer(event, {
-      move(moved) {
-        setFolded(false);
-        setHeight(heightPx + fromY - moved.clientY);
-      },
-      end: () => undefined,
-      cancel: () => setHeight(heightPx),
-    });
   };
+  const shown = isLive ? undefined : evaluated;
 
   return (
     <section
@@ -98,52 +139,25 @@ export function Dock() {
       className="relative flex shrink-0 flex-col border-t-2 border-ink bg-paper contain-layout contain-size"
       style={{ height: isFolded ? STRIP_PX : heightPx }}
     >
-      <div
-        role="separator"
-        aria-orientation="horizontal"
-        aria-label="Height of the tape"
-        aria-valuenow={heightPx}
-        tabIndex={0}
-        className="absolute inset-x-0 -top-1.5 z-10 h-3 cursor-row-resize touch-none"
-        onPointerDown={onGrip}
-        onKeyDown={event => {
-          if (event.key === "ArrowUp") setHeight(heightPx + 24);
-          if (event.key === "ArrowDown") setHeight(heightPx - 24);
-        }}
-      />
+      <Grip heightPx={heightPx} onHeight={setHeight} />
       <div
         className={`flex h-[42px] shrink-0 items-center gap-4 border-b border-line px-5 text-sm ${isFolded ? "" : "max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-0 max-lg:py-1"}`}
       >
-        {isLive ? (
-          <b className="w-44 shrink-0" data-testid="live-frame">
-            Playing now <span className="font-mono font-normal text-soft">{Math.max(0, liveFrame)}f</span>
-          </b>
-        ) : evaluated ? (
-          <span className="flex w-44 shrink-0 items-baseline gap-2 font-semibold" data-testid="open-take">
-            <TakeChoice />
-            <span className="font-mono font-normal text-soft">{evaluated.trace.frames}f</span>
-          </span>
-        ) : (
-          <span className="w-44 shrink-0 text-soft">No take</span>
-        )}
-        {evaluated && !isLive && (
+        <WhatIsShown isLive={isLive} />
+        {shown && (
           <>
             <Overview
-              trace={evaluated.trace}
+              trace={shown.trace}
               view={isTable || isFolded ? undefined : view}
-              onGo={frame => goToFrame(frame, evaluated.trace.frames)}
+              onGo={playback.goTo}
             />
-            {hasStretch ? (
-              <Measure rateHz={evaluated.program.rateHz} />
-            ) : (
-              judgedBy && <LostList kit={judgedBy} evaluated={evaluated} />
-            )}
-            <Transport frames={evaluated.trace.frames} />
+            {hasStretch ? <Measure rateHz={shown.program.rateHz} /> : <LostList evaluated={shown} />}
+            <Transport frames={shown.trace.frames} />
           </>
         )}
-        <JudgingNote />
+        <WorkingNote />
         <DockTools
-          hasTake={!isLive && evaluated !== undefined}
+          hasTake={shown !== undefined}
           isFolded={isFolded}
           isTable={isTable}
           wanted={wanted}
@@ -152,13 +166,9 @@ export function Dock() {
           onWanted={setWanted}
         />
       </div>
-      {!isFolded && !isLive && evaluated && showsStrips && <TakeStrips />}
+      {!isFolded && shown && showsStrips && <TakeStrips />}
       {!isFolded &&
-        (isTable && evaluated && !isLive ? (
-          <TapeTable evaluated={evaluated} />
-        ) : (
-          <Tape onView={onView} wanted={wanted} />
-        ))}
+        (isTable && shown ? <TapeTable evaluated={shown} /> : <Tape onView={onView} wanted={wanted} />)}
     </section>
   );
 }

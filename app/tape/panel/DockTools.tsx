@@ -1,17 +1,17 @@
 import { memo } from "react";
-import { useStore } from "zustand";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { VariantMenu } from "./VariantMenu";
-import { tapeLook } from "../tapeLook";
+import { useTape, useTapeLook } from "../hand/context";
 
 /** Speeds the brush can paint, percent of full speed. */
 const BRUSH_PERCENTS = [0, 25, 50, 75, 100, 200];
 
 /** Look for a row, or paint lanes and choose the speed that painting gives. */
 function LaneTools({ wanted, onWanted }: { wanted: string; onWanted: (wanted: string) => void }) {
-  const tool = useStore(tapeLook, look => look.tool);
-  const brushPercent = useStore(tapeLook, look => look.brushPercent);
+  const { look } = useTape();
+  const tool = useTapeLook(look => look.tool);
+  const brushPercent = useTapeLook(look => look.brushPercent);
   const isPainting = tool === "paint";
   return (
     <>
@@ -28,7 +28,7 @@ function LaneTools({ wanted, onWanted }: { wanted: string; onWanted: (wanted: st
       <Button
         look="quiet"
         aria-pressed={isPainting}
-        onClick={() => tapeLook.setState({ tool: isPainting ? "look" : "paint" })}
+        onClick={() => look.setState({ tool: isPainting ? "look" : "paint" })}
       >
         {isPainting ? "Painting" : "Paint"}
       </Button>
@@ -40,7 +40,7 @@ function LaneTools({ wanted, onWanted }: { wanted: string; onWanted: (wanted: st
             value: String(percent),
             label: percent === 0 ? "freeze" : `${percent} % speed`,
           }))}
-          onChoose={value => tapeLook.setState({ brushPercent: Number(value) })}
+          onChoose={value => look.setState({ brushPercent: Number(value) })}
         />
       )}
     </>
@@ -65,7 +65,8 @@ export const DockTools = memo(function DockTools({
   onTable: (isTable: boolean) => void;
   onWanted: (wanted: string) => void;
 }) {
-  const showsStrips = useStore(tapeLook, look => look.showsStrips);
+  const { look } = useTape();
+  const showsStrips = useTapeLook(now => now.showsStrips);
   const isOpen = hasTake && !isFolded;
   return (
     <span className="ml-auto flex items-center gap-1">
@@ -74,7 +75,7 @@ export const DockTools = memo(function DockTools({
         <Button
           look="quiet"
           aria-expanded={showsStrips}
-          onClick={() => tapeLook.setState({ showsStrips: !showsStrips })}
+          onClick={() => look.setState({ showsStrips: !showsStrips })}
         >
           {showsStrips ? "One take" : "All takes"}
         </Button>

@@ -1,22 +1,24 @@
 import { useMemo } from "react";
-import { formatFate, formatNearestMiss, writeAt, type Fate, type Kit } from "#core";
-import { editKit, type Evaluated } from "../../document/workbench";
-import { useSoundKit } from "../../document/useWorkbench";
+import { formatFate, formatNearestMiss, writeAt, type Fate } from "#core";
 import { Button } from "../../ui/Button";
-import { tapeLook } from "../tapeLook";
 import { useMisses } from "./useMisses";
+import { useDesk, useSoundKit } from "../../document/context";
+import { useTape } from "../hand/context";
+import type { Evaluated } from "../../judging/judge";
 
 /** What became of one press, in a sentence; for a lost one the smallest change that would have saved it, and a button that makes it. */
-export function FateCard({ kit, evaluated, fate }: { kit: Kit; evaluated: Evaluated; fate: Fate }) {
+export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
+  const { workbench } = useDesk();
+  const { look } = useTape();
   // A cure is a change of the open kit: while that has faults it is not the one that judged this press.
-  const isSound = useSoundKit() === kit;
+  const isSound = useSoundKit() === evaluated.rules.kit;
   const asked = useMemo(
     () => (isSound && (fate.outcome === "lost" || fate.outcome === "lapsed") ? [fate] : []),
     [isSound, fate],
   );
-  const { found, trouble } = useMisses(kit, evaluated, asked);
+  const { found, trouble } = useMisses(evaluated, asked);
   const miss = found?.[0];
-  const close = () => tapeLook.setState({ fate: undefined });
+  const close = () => look.setState({ fate: undefined });
   return (
     <div
       role="region"
@@ -25,11 +27,11 @@ export function FateCard({ kit, evaluated, fate }: { kit: Kit; evaluated: Evalua
       data-testid="fate"
     >
       <div className="flex grow flex-wrap items-center gap-x-4 gap-y-1">
-        <p>{formatFate(kit, evaluated.program, evaluated.trace, fate)}</p>
+        <p>{formatFate(evaluated.rules, evaluated.trace, fate)}</p>
         {miss && (
           <p>
             <Button
-              onClick={() => editKit(`saved a press`, now => writeAt(now, miss.path, miss.to))}
+              onClick={() => workbench.editKit(`saved a press`, now => writeAt(now, miss.path, miss.to))}
               className="border-moss font-semibold text-moss"
             >
               {formatNearestMiss(miss)}

@@ -1,27 +1,25 @@
-import { formatMs, type Kit } from "#core";
-import type { Evaluated } from "../../document/workbench";
+import { formatMs } from "#core";
 import { listFacts } from "../model/frameFacts";
 import type { TapeModel } from "../model/tapeRows";
+import type { Evaluated } from "../../judging/judge";
 
 const MOST = 9;
 
 /** A card with all that holds on one frame; beside the pointer, or in the corner for a clicked frame. */
 export function FrameCard({
-  kit,
   model,
   evaluated,
   frame,
   besideX,
   isPinned,
 }: {
-  kit: Kit;
   model: TapeModel;
   evaluated: Evaluated;
   frame: number;
   besideX: number;
   isPinned: boolean;
 }) {
-  const facts = listFacts(kit, model, evaluated.program, evaluated.trace, frame);
+  const facts = listFacts(model, evaluated.rules, evaluated.trace, frame);
   const isRight = isPinned || besideX < 720;
   const place = isPinned || isRight ? { right: 12 } : { left: 208 };
   return (

@@ -1,8 +1,7 @@
 import { useMemo } from "react";
-import { useStore } from "zustand";
 import { notes, type Trace } from "#core";
-import { playhead } from "../../document/playhead";
 import { laneWidth, type TapeView } from "../model/tapeView";
+import { usePlayback } from "../../document/context";
 
 const WIDTH = 560;
 const MOST_MARKS = 1500;
@@ -28,7 +27,7 @@ export function Overview({
   onGo: (frame: number) => void;
   label?: string;
 }) {
-  const frame = useStore(playhead, state => state.frame);
+  const frame = usePlayback(state => state.frame);
   const paths = useMemo(() => {
     const found: Record<MarkLook, string[]> = { press: [], performed: [], lost: [] };
     const mark = (look: MarkLook, frame: number) => {

@@ -1,11 +1,10 @@
-import { useStore } from "zustand";
-import type { Program, Take } from "#core";
-import { LONG_TAKE_FRAMES } from "../../judging/judged";
-import { evaluateOnce, openTake } from "../../document/workbench";
-import { useCompiled, useWorkbench } from "../../document/useWorkbench";
+import type { Take } from "#core";
+import type { Rules } from "#stage";
 import { countOutcomes } from "../model/outcomes";
 import { Overview } from "./Overview";
-import { tapeLook } from "../tapeLook";
+import { useDesk, useDocument, useEvaluation } from "../../document/context";
+import { isLong } from "../../judging/judge";
+import { useTapeLook } from "../hand/context";
 
 /** By how much a count has changed since before a pull: "+1", "−2"; nothing where it has not. */
 function Since({ now, before }: { now: number; before: number | undefined }) {
@@ -13,15 +12,24 @@ function Since({ now, before }: { now: number; before: number | undefined }) {
   return <b className="text-dew"> {now > before ? `+${now - before}` : `−${before - now}`}</b>;
 }
 
-function Strip({ take, program, before }: { take: Take; program: Program; before: Program | undefined }) {
-  if (take.frames > LONG_TAKE_FRAMES)
-    return <span className="text-soft">a long take; it is judged when it is open</span>;
-  const { trace } = evaluateOnce(program, take);
-  const now = countOutcomes(program, trace);
-  const was = before && countOutcomes(before, evaluateOnce(before, take).trace);
+function Strip({ take, rules, before }: { take: Take; rules: Rules; before: Rules | undefined }) {
+  const { workbench, judge } = useDesk();
+  if (isLong(take)) return <span className="text-soft">a long take; it is worked out when it is open</span>;
+  const count = (by: Rules) => {
+    const evaluated = judge.evaluate(by, take);
+    return countOutcomes(evaluated.trace, judge.fatesOf(evaluated));
+  };
+  const { trace } = judge.evaluate(rules, take);
+  const now = count(rules);
+  const was = before && count(before);
   return (
     <>
-      <Overview trace={trace} view={undefined} onGo={() => openTake(take.id)} label={`All of ${take.name}`} />
+      <Overview
+        trace={trace}
+        view={undefined}
+        onGo={() => workbench.openTake(take.id)}
+        label={`All of ${take.name}`}
+      />
       <span className="w-60 shrink-0 whitespace-nowrap" data-testid={`strip-${take.id}`}>
         {now.performed} performed
         <Since now={now.performed} before={was?.performed} />
@@ -37,11 +45,12 @@ function Strip({ take, program, before }: { take: Take; program: Program; before
 
 /** The other takes of the kit, each as a strip beside the open one; what a pull changes in them is counted as it is pulled. */
 export function TakeStrips() {
-  const takes = useWorkbench(state => state.takes);
-  const openId = useWorkbench(state => state.openTakeId);
-  const before = useStore(tapeLook, look => look.before?.program);
-  const { program } = useCompiled();
-  if (!program) return null;
+  const { workbench } = useDesk();
+  const takes = useDocument(state => state.takes);
+  const openId = useDocument(state => state.openTakeId);
+  const before = useTapeLook(look => look.before?.rules);
+  const rules = useEvaluation(state => state.rules);
+  if (!rules) return null;
   const others = takes.filter(take => take.id !== openId);
   return (
     <ul
@@ -53,11 +62,11 @@ export function TakeStrips() {
           <button
             type="button"
             className="w-44 shrink-0 truncate text-left text-moss underline-offset-4 hover:underline"
-            onClick={() => openTake(take.id)}
+            onClick={() => workbench.openTake(take.id)}
           >
             {take.name} <span className="font-mono text-soft">{Math.ceil(take.frames)}f</span>
           </button>
-          <Strip take={take} program={program} before={before} />
+          <Strip take={take} rules={rules} before={before} />
         </li>
       ))}
       {others.length === 0 && <li className="py-1 text-soft">No other take yet. Record one more in Play.</li>}

@@ -1,197 +1,180 @@
-import { useEffect, useMemo, useRef, useState } from "react";
-import { useStore } from "zustand";
-import type { LiveSession } from "../../input/liveSession";
-import { pad } from "../../input/pad";
-import { usePad } from "../../input/usePad";
-import { goToFrame, playhead } from "../../document/playhead";
-import { kitOfProgram } from "../../judging/staged";
-import { arrangeTape, compileOnce, workbench } from "../../document/workbench";
-import { useCompiled, useEvaluated, useWorkbench } from "../../document/useWorkbench";
-import { listChanges } from "../model/changes";
-import { FateCard } from "./FateCard";
-import { FrameCard } from "./FrameCard";
-import { listHandles } from "../model/handles";
-import { KeySheet } from "./KeySheet";
-import { fateOfNote, fateOfPress, fatesOf, pathOfFate, placeOfWay, rowsOfFate } from "../model/pressOf";
-import { applyStroke, beginPull, endPull, evaluatedNow, pullTo } from "../hand/tapeActions";
+import { useEffect, useRef, useState, type RefObject } from "react";
+import { useDesk, useEvaluation, usePlayback } from "../../document/context";
+import { usePadState } from "../../input/context";
+import { useTape, useTapeLook } from "../hand/context";
 import { createTapeController, type TapeController } from "../hand/tapeController";
 import { pressTapeKey } from "../hand/tapeKeys";
-import { arrangeRows, foldRows, moveRow, type RowsWanted } from "../model/arrangeRows";
-import { buildTape, createTapeBuilder, type TapeBuilder } from "../model/buildTape";
-import { EMPTY_TAPE, findRow, keyOfRow, type TapeModel } from "../model/tapeRows";
-import { tapeLook } from "../tapeLook";
-import { useGhosts } from "./useGhosts";
-import { QuietNote } from "./QuietNote";
-import { RowChoice, useShownRows } from "./RowChoice";
+import { foldRows, moveRow } from "../model/arrangeRows";
+import { listHandles } from "../model/handles";
+import { fateOfNote, fateOfPress, placeOfWay } from "../model/pressOf";
+import { findRow, keyOfRow, type TapeModel } from "../model/tapeRows";
 import type { TapeView } from "../model/tapeView";
+import { FateCard } from "./FateCard";
+import { FrameCard } from "./FrameCard";
+import { KeySheet } from "./KeySheet";
+import { QuietNote } from "./QuietNote";
+import { RowChoice } from "./RowChoice";
+import { SpokenFrame } from "./SpokenFrame";
+import { useGhosts } from "./useGhosts";
+import { useLiveTape } from "./useLiveTape";
+import { useTapeModel, type ShownTape } from "./useTapeModel";
 
-/** Opens the fate of what stands on a row at a frame: the note given, a mark there, or the press that is down. */
-function openFate(model: TapeModel, row: number, frame: number, note = -1): void {
-  const now = evaluatedNow();
-  const found = model.rows[row];
-  if (!now || !found) return tapeLook.setState({ fate: undefined });
-  const mark = note >= 0 ? note : (found.markNote[found.markFrame.indexOf(frame)] ?? -1);
-  const { program, trace } = now;
-  if (mark >= 0) tapeLook.setState({ fate: fateOfNote(program, trace, mark) });
-  else
-    tapeLook.setState({
-      fate: found.group === "controls" ? fateOfPress(program, trace, found, frame) : undefined,
-    });
+/** How near a take is looked at when it is opened. */
+const OPENING_PX_PER_FRAME = 8;
+
+const NO_OVERLAY = { links: [], changes: [], stretch: undefined, ghosts: [] };
+
+interface Hover {
+  readonly frame: number;
+  readonly x: number;
+  readonly y: number;
 }
 
-/** The drawn tape: the open take as judged by the kit as it stands, or what is being played right now. */
-export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wanted: string }) {
-  const open = useWorkbench(state => state.kit);
-  const { program } = useCompiled();
-  const evaluated = useEvaluated();
-  const isLive = usePad(state => state.session !== undefined);
-  const look = useStore(tapeLook);
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const controller = useRef<TapeController | undefined>(undefined);
-  const shownModel = useRef(EMPTY_TAPE);
-  const wholeModel = useRef(EMPTY_TAPE);
-  const [hover, setHover] = useState({ frame: -1, x: 0, y: 0 });
-  const [rowKey, setRowKey] = useState("");
-  const [isSheetOpen, setSheetOpen] = useState(false);
-  const kit = (evaluated && kitOfProgram(evaluated.program)) ?? open;
-  const takeId = evaluated?.take.id;
-  const whole = useMemo(
-    () =>
-      kit && evaluated ? buildTape(kit, evaluated.program, evaluated.trace, evaluated.take) : EMPTY_TAPE,
-    [kit, evaluated],
-  );
-  const rows = useWorkbench(state => state.rows);
-  const isPainting = look.tool === "paint";
-  const only = useShownRows(look.about, isLive ? undefined : whole);
-  const fate = useMemo(
-    () =>
-      evaluated && look.fate && !isLive
-        ? fatesOf(evaluated.program, evaluated.trace).find(
-            item => item.control === look.fate?.control && item.frame === look.fate.frame,
-          )
-        : undefined,
-    [evaluated, look.fate, isLive],
-  );
-  // While a window is pulled the rows stay as they are under the hand.
-  const [held, setHeld] = useState<RowsWanted | undefined>();
-  const wish = useMemo(() => {
-    // The way of a press is shown whole, whatever rows were asked for.
-    const also = fate && evaluated ? rowsOfFate(evaluated.program, whole, fate) : [];
-    return held ?? { word: wanted, isPainting, only: only && new Set([...only, ...also]) };
-  }, [held, wanted, isPainting, only, fate, evaluated, whole]);
-  const shownWish = useRef(wish);
-  const model = useMemo(() => arrangeRows(whole, rows, wish), [whole, rows, wish]);
-  const row = findRow(model.rows, rowKey);
-  const ghosts = useGhosts(evaluated, model);
-  const changes = useMemo(
-    () =>
-      evaluated && look.before?.takeId === takeId && look.before
-        ? listChanges(model, evaluated.program, look.before.trace, evaluated.trace)
-        : [],
-    [evaluated, look.before, model, takeId],
-  );
+/** Opens the fate of what stands on a row at a frame: the note given, a mark there, or the press that is down. */
+function useOpenFate(): (model: TapeModel, row: number, frame: number, note?: number) => void {
+  const { evaluation, judge } = useDesk();
+  const { look } = useTape();
+  return (model, row, frame, note = -1) => {
+    const { evaluated } = evaluation.getState();
+    const found = model.rows[row];
+    if (!evaluated || !found) return look.setState({ fate: undefined });
+    const { program, trace } = evaluated;
+    const fates = judge.fatesOf(evaluated);
+    const mark = note >= 0 ? note : (found.markNote[found.markFrame.indexOf(frame)] ?? -1);
+    if (mark >= 0) look.setState({ fate: fateOfNote(fates, program, trace, mark) });
+    else
+      look.setState({
+        fate: found.group === "controls" ? fateOfPress(fates, program, found, frame) : undefined,
+      });
+  };
+}
 
+/** Gives a canvas its controller, which hears of what is shown by `latest`, always the newest. */
+function useController(
+  canvas: RefObject<HTMLCanvasElement | null>,
+  latest: RefObject<ShownTape>,
+  onView: (view: TapeView) => void,
+  onHover: (hover: Hover) => void,
+  onRow: (key: string) => void,
+): RefObject<TapeController | undefined> {
+  const { workbench, evaluation, playback } = useDesk();
+  const { actions } = useTape();
+  const openFate = useOpenFate();
+  const controller = useRef<TapeController | undefined>(undefined);
+  const hooks = useRef({ openFate, onHover, onRow });
+  useEffect(() => {
+    hooks.current = { openFate, onHover, onRow };
+  });
   useEffect(() => {
     if (!canvas.current) return;
+    const shown = () => latest.current.model;
     const chooseRow = (at: number) => {
-      const chosen = shownModel.current.rows[at];
-      if (chosen) setRowKey(keyOfRow(chosen));
+      const chosen = shown().rows[at];
+      if (chosen) hooks.current.onRow(keyOfRow(chosen));
     };
-    const made = createTapeController(canvas.current, {
-      onHover: (frame, x, y) =>
-        setHover(was => (was.frame === frame && was.frame < 0 ? was : { frame, x, y })),
+    const made = createTapeController(canvas.current, playback, {
+      onHover: (frame, x, y) => hooks.current.onHover({ frame, x, y }),
       onChoose: choice => {
         if (choice.row >= 0) chooseRow(choice.row);
-        openFate(shownModel.current, choice.row, choice.frame, choice.note);
+        hooks.current.openFate(shown(), choice.row, choice.frame, choice.note);
       },
-      onScrub: frame => goToFrame(frame, shownModel.current.frames),
+      onScrub: playback.goTo,
       onView,
-      handlesOf: at => {
-        const { kit: now } = workbench.getState();
-        const { program: sound } = compileOnce(now);
-        const isSound = now && sound && kitOfProgram(sound) === now;
-        return isSound ? listHandles(now, shownModel.current, at) : [];
+      handlesOf(at) {
+        const { rules, isSound } = evaluation.getState();
+        return rules && isSound ? listHandles(rules.kit, shown(), at) : [];
       },
-      onPullBegin: () => {
-        setHeld(shownWish.current);
-        beginPull();
+      onPullBegin() {
+        latest.current.hold(latest.current.wish);
+        actions.beginPull();
       },
-      onPull: pullTo,
-      onPullEnd: isCancelled => {
-        setHeld(undefined);
-        endPull(isCancelled);
+      onPull: actions.pullTo,
+      onPullEnd(isCancelled) {
+        latest.current.hold(undefined);
+        actions.endPull(isCancelled);
       },
-      onStroke: (at, result) => {
-        const painted = shownModel.current.rows[at];
-        if (painted) applyStroke(painted, result);
+      onStroke(at, result) {
+        const painted = shown().rows[at];
+        if (painted) actions.applyStroke(painted, result);
       },
       onRow: chooseRow,
-      onFold: group => arrangeTape(was => foldRows(was, group)),
-      onMoveRow: (at, by) => {
+      onFold: group => workbench.arrangeTape(was => foldRows(was, group)),
+      onMoveRow(at, by) {
         const before = workbench.getState().rows;
-        const after = moveRow(before, wholeModel.current.rows, shownModel.current.rows, at, by);
+        const { model, whole } = latest.current;
+        const after = moveRow(before, whole.rows, model.rows, at, by);
         if (after === before) return false;
-        const moved = [...shownModel.current.rows];
+        const moved = [...model.rows];
         moved.splice(at + by, 0, ...moved.splice(at, 1));
-        shownModel.current = { ...shownModel.current, rows: moved };
-        made.setModel(shownModel.current);
-        arrangeTape(() => after);
+        latest.current = { ...latest.current, model: { ...model, rows: moved } };
+        made.setModel(latest.current.model);
+        workbench.arrangeTape(() => after);
         return true;
       },
-      onStretch: (from, to) => tapeLook.setState({ stretch: { from, to } }),
+      onStretch: (from, to) => playback.setState({ stretch: { from, to } }),
     });
     controller.current = made;
     return () => made.destroy();
-  }, [onView]);
+  }, [canvas, latest, onView, workbench, evaluation, playback, actions]);
+  return controller;
+}
 
-  useEffect(() => {
-    shownModel.current = model;
-    wholeModel.current = whole;
-    shownWish.current = wish;
-    if (!isLive) controller.current?.setModel(model);
-  }, [model, whole, wish, isLive]);
-
-  const links = useMemo(
-    () => (fate && evaluated ? pathOfFate(evaluated.program, model, fate) : []),
-    [fate, evaluated, model],
+/** The drawn tape: the open take as the rules stand, or what is being played right now. */
+export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wanted: string }) {
+  const desk = useDesk();
+  const tape = useTape();
+  const isLive = usePadState(state => state.session !== undefined);
+  const about = useTapeLook(look => look.about);
+  const tool = useTapeLook(look => look.tool);
+  const chosen = useTapeLook(look => look.fate);
+  const isSound = useEvaluation(state => state.isSound);
+  const stretch = usePlayback(state => state.stretch);
+  const [hover, setHover] = useState<Hover>({ frame: -1, x: 0, y: 0 });
+  const [rowKey, setRowKey] = useState("");
+  const [isSheetOpen, setSheetOpen] = useState(false);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const shown = useTapeModel(wanted, isLive);
+  const { evaluated, whole, model, wish, fate, links, changes } = shown;
+  const latest = useRef(shown);
+  const ghosts = useGhosts(evaluated, model);
+  const openFate = useOpenFate();
+  const row = findRow(model.rows, rowKey);
+  const takeId = evaluated?.take.id;
+  const controller = useController(
+    canvas,
+    latest,
+    onView,
+    next => setHover(was => (was.frame === next.frame && was.frame < 0 ? was : next)),
+    setRowKey,
   );
-  useEffect(() => {
-    controller.current?.setOverlay({ links, changes, stretch: look.stretch, ghosts });
-  }, [links, changes, look.stretch, ghosts]);
 
-  const revealed = useRef(look.fate);
   useEffect(() => {
-    if (look.fate === revealed.current) return;
-    revealed.current = look.fate;
+    latest.current = shown;
+  });
+  useEffect(() => {
+    if (!isLive) controller.current?.setModel(model);
+  }, [controller, model, isLive]);
+  useEffect(() => {
+    // What is said of the open take is not said of what is being played.
+    controller.current?.setOverlay(isLive ? NO_OVERLAY : { links, changes, stretch, ghosts });
+  }, [controller, isLive, links, changes, stretch, ghosts]);
+  const revealed = useRef(chosen);
+  useEffect(() => {
+    if (chosen === revealed.current) return;
+    revealed.current = chosen;
     if (links.length > 0) controller.current?.revealPlace(placeOfWay(links));
-  }, [look.fate, links]);
-
-  useEffect(() => controller.current?.setTool(look.tool), [look.tool]);
-  useEffect(() => controller.current?.setRow(row), [row]);
-
+  }, [controller, chosen, links]);
+  useEffect(() => controller.current?.setTool(tool), [controller, tool]);
+  useEffect(() => controller.current?.setRow(row), [controller, row]);
   useEffect(() => {
-    if (tapeLook.getState().takeId === takeId) return controller.current?.reveal(playhead.getState().frame);
-    tapeLook.setState({ takeId, fate: undefined, before: undefined, stretch: undefined, isLooping: false });
-    playhead.setState({ frame: 0, isPlaying: false });
-    controller.current?.showStretch(0, 8);
-  }, [takeId]);
-
+    controller.current?.showStretch(desk.playback.getState().frame, OPENING_PX_PER_FRAME);
+    controller.current?.reveal(desk.playback.getState().frame);
+  }, [controller, desk, takeId]);
   useEffect(() => {
     controller.current?.setLive(isLive);
-    if (!isLive) controller.current?.reveal(playhead.getState().frame);
-    if (!isLive || !kit) return;
-    let built: { session: LiveSession; builder: TapeBuilder } | undefined;
-    return pad.subscribe(({ session }, before) => {
-      if (!session || session.state.frame === before.frame) return;
-      if (built?.session !== session) {
-        const played = kitOfProgram(session.program) ?? kit;
-        built = { session, builder: createTapeBuilder(played, session.program) };
-      }
-      const { rows: order } = workbench.getState();
-      const shown = built.builder.extend(session.trace);
-      controller.current?.setModel(arrangeRows(shown, order, { only }));
-    });
-  }, [isLive, kit, program, only]);
+    if (!isLive) controller.current?.reveal(desk.playback.getState().frame);
+  }, [controller, desk, isLive]);
+  useLiveTape(controller, isLive, wish.only);
 
   return (
     <>
@@ -199,12 +182,15 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
         <canvas
           ref={canvas}
           tabIndex={0}
-          role="img"
-          aria-label={`Tape of ${model.frames} frames, row ${model.rows[row]?.name ?? "none"}. Question mark lists its keys. The table view holds the same.`}
+          role="application"
+          aria-roledescription="tape"
+          aria-label={`Tape of ${model.frames} frames, row ${model.rows[row]?.name ?? "none"}. Question mark lists its keys; the table holds the same.`}
           className="absolute inset-0 h-full w-full touch-none"
           onKeyDown={event => {
             if (isLive || !controller.current || event.ctrlKey || event.metaKey) return;
             const target = {
+              desk,
+              tape,
               model,
               whole,
               controller: controller.current,
@@ -217,14 +203,14 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
           }}
           data-testid="tape"
         />
-        {(isLive ? look.about : model.frames > 0) && wanted === "" && (
+        {(isLive ? about : model.frames > 0) && wanted === "" && (
           <div className="absolute top-1.5 left-3 flex max-w-[124px] text-sm">
             <RowChoice />
           </div>
         )}
-        {!isLive && kit && evaluated && hover.frame >= 0 && (
+        {!isLive && evaluated && <SpokenFrame evaluated={evaluated} model={model} row={row} />}
+        {!isLive && evaluated && hover.frame >= 0 && (
           <FrameCard
-            kit={kit}
             model={model}
             evaluated={evaluated}
             frame={hover.frame}
@@ -232,8 +218,8 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
             isPinned={false}
           />
         )}
-        {!isLive && kit && kit === open && evaluated && look.about && (
-          <QuietNote kit={kit} evaluated={evaluated} about={look.about} whole={whole} />
+        {!isLive && isSound && evaluated && about && (
+          <QuietNote rules={evaluated.rules} about={about} whole={whole} />
         )}
         {!isLive && model.frames === 0 && (
           <p className="pointer-events-none absolute inset-0 grid place-items-center text-soft">
@@ -242,7 +228,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
         )}
         <KeySheet isOpen={isSheetOpen} onClose={() => setSheetOpen(false)} />
       </div>
-      {kit && evaluated && fate && <FateCard kit={kit} evaluated={evaluated} fate={fate} />}
+      {evaluated && fate && <FateCard evaluated={evaluated} fate={fate} />}
     </>
   );
 }

@@ -1,10 +1,9 @@
 import { useMemo, useState } from "react";
 import { formatMs } from "#core";
-import { goToFrame } from "../../document/playhead";
-import type { Evaluated } from "../../document/workbench";
-import { kitOfProgram } from "../../judging/staged";
 import { Button } from "../../ui/Button";
 import { listEvents, type EventLine } from "../model/frameFacts";
+import { useDesk } from "../../document/context";
+import type { Evaluated } from "../../judging/judge";
 
 const PAGE = 200;
 
@@ -25,13 +24,12 @@ function sortLines(lines: readonly EventLine[], by: SortBy, isDown: boolean): Ev
 
 /** The tape read as a table: every edge and event with its frame, for keyboards and screen readers; sorted by any column. */
 export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
-  const kit = kitOfProgram(evaluated.program);
+  const { playback } = useDesk();
   const [shown, setShown] = useState(PAGE);
   const [sort, setSort] = useState<{ by: SortBy; isDown: boolean }>({ by: "frame", isDown: false });
   const lines = useMemo(() => {
-    const all = kit ? listEvents(kit, evaluated.program, evaluated.trace) : [];
-    return sortLines(all, sort.by, sort.isDown);
-  }, [kit, evaluated, sort]);
+    return sortLines(listEvents(evaluated.rules, evaluated.trace), sort.by, sort.isDown);
+  }, [evaluated, sort]);
   return (
     <div
       className="min-h-0 grow overflow-auto px-5"
@@ -66,7 +64,7 @@ export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
                 <button
                   type="button"
                   className="text-moss underline"
-                  onClick={() => goToFrame(line.frame, evaluated.trace.frames)}
+                  onClick={() => playback.goTo(line.frame)}
                 >
                   {line.frame}f
                 </button>{" "}

@@ -1,34 +1,32 @@
 import { memo } from "react";
-import { useStore } from "zustand";
-import { goToFrame, playhead } from "../../document/playhead";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
-import { toggleReplay } from "../hand/tapeActions";
-import { SPEEDS, tapeLook } from "../tapeLook";
+import { useDesk, usePlayback } from "../../document/context";
+import { SPEEDS } from "../../document/playback";
 
 const SPEED_WORDS = ["1/8", "1/4", "1/2", "1", "2"] as const;
 
 /** Step, replay and the speed of replay; where the playhead stands. */
 export const Transport = memo(function Transport({ frames }: { frames: number }) {
-  const { frame, isPlaying } = useStore(playhead);
-  const speed = useStore(tapeLook, look => look.speed);
+  const { playback } = useDesk();
+  const { frame, isPlaying, speed } = usePlayback(state => state);
   return (
     <span className="flex items-center" role="group" aria-label="Replay">
       <Button
         look="quiet"
         aria-label="−1f, one frame back"
-        onClick={() => goToFrame(frame - 1, frames)}
+        onClick={() => playback.goTo(frame - 1)}
         disabled={frame <= 0}
       >
         −1f
       </Button>
-      <Button look="quiet" onClick={toggleReplay}>
+      <Button look="quiet" onClick={playback.toggle}>
         {isPlaying ? "Stop" : "Replay"}
       </Button>
       <Button
         look="quiet"
         aria-label="+1f, one frame on"
-        onClick={() => goToFrame(frame + 1, frames)}
+        onClick={() => playback.goTo(frame + 1)}
         disabled={frame >= frames - 1}
       >
         +1f
@@ -37,7 +35,7 @@ export const Transport = memo(function Transport({ frames }: { frames: number })
         label="Speed"
         value={String(speed)}
         choices={SPEEDS.map((value, i) => ({ value: String(value), label: `${SPEED_WORDS[i]}×` }))}
-        onChoose={value => tapeLook.setState({ speed: Number(value) })}
+        onChoose={value => playback.setState({ speed: Number(value) })}
       />
       <span className="w-14 text-right font-mono text-sm" data-testid="playhead">
         {frame}f

@@ -1,23 +1,17 @@
-import { giveDuel, giveRopes, giveRunner } from "../../edits/giveStage";
-import { gatesOfStage } from "../../judging/staged";
-import { editKit } from "../../document/workbench";
-import { useWorkbench } from "../../document/useWorkbench";
+import { gatesOfStage } from "#stage";
+import { STAGE_SCREENS } from "./stageScreens";
 import { Button } from "../../ui/Button";
 import { ControlPad } from "../ControlPad";
 import { MeterRing } from "../MeterRing";
 import { GateSwitch } from "./GateSwitch";
+import { useDesk, useDocument } from "../../document/context";
 
 const METERED = ["hold", "charge", "tap", "taps", "sequence", "chord", "mash"];
 
-const STAGES = [
-  { words: "a runner on beams", give: giveRunner },
-  { words: "a duel with a clockwork", give: giveDuel },
-  { words: "ropes for its prompts", give: giveRopes },
-] as const;
-
 /** The kit without a stage under one's hands: its controls as stones, meters, and gates held by hand. */
 export function BarePad() {
-  const kit = useWorkbench(state => state.kit);
+  const { workbench } = useDesk();
+  const kit = useDocument(state => state.kit);
   if (!kit) return null;
   const metered = kit.patterns.filter(pattern => !pattern.off && METERED.includes(pattern.kind));
   const staged = gatesOfStage(kit);
@@ -31,8 +25,8 @@ export function BarePad() {
       </div>
       <p className="text-sm text-soft">
         This kit has no stage: gates are held by hand. Give it one:
-        {STAGES.map(({ words, give }) => (
-          <Button key={words} look="quiet" onClick={() => editKit("gave it a stage", give)}>
+        {Object.values(STAGE_SCREENS).map(({ words, give }) => (
+          <Button key={words} look="quiet" onClick={() => workbench.editKit("gave it a stage", give)}>
             {words}
           </Button>
         ))}

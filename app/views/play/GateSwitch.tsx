@@ -1,20 +1,16 @@
-import { pad } from "../../input/pad";
-import { usePad } from "../../input/usePad";
+import { usePad, usePadState } from "../../input/context";
 
 /** A gate held open or closed by hand while playing, until the stage opens it by itself. */
 export function GateSwitch({ gateId, name }: { gateId: string; name: string }) {
-  const isOpen = usePad(({ session }) => {
+  const pad = usePad();
+  const isOpen = usePadState(({ session }) => {
     const g = session?.program.gates.findIndex(gate => gate.id === gateId) ?? -1;
     return (
       session !== undefined && g >= 0 && (session.state.gateOpen[g] === 1 || session.state.painted[g] === 1)
     );
   });
-  const isLive = usePad(state => state.session !== undefined);
-  const turn = () => {
-    const { session } = pad.getState();
-    const g = session?.program.gates.findIndex(gate => gate.id === gateId) ?? -1;
-    if (session && g >= 0) session.setGate(g, session.state.painted[g] === 0);
-  };
+  const isLive = usePadState(state => state.session !== undefined);
+  const turn = () => pad.turnGate(gateId);
   return (
     <button
       type="button"

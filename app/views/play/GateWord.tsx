@@ -1,7 +1,7 @@
 import { deleteAt, writeAt, type Kit } from "#core";
 import { findGate } from "../../edits/giveStage";
-import { editKit } from "../../document/workbench";
 import { ChoiceWord } from "../../ui/ChoiceWord";
+import { useDesk } from "../../document/context";
 
 const NONE = "";
 const NEW = " new";
@@ -20,10 +20,11 @@ export function GateWord({
   path: readonly (string | number)[];
   suggested: string;
 }) {
+  const { workbench } = useDesk();
   const gates = kit.gates ?? [];
   const isNew = !gates.some(gate => gate.name.toLowerCase() === suggested.toLowerCase());
   const choose = (chosen: string) =>
-    editKit(label, now => {
+    workbench.editKit(label, now => {
       if (chosen === NONE) return deleteAt(now, path);
       if (chosen !== NEW) return writeAt(now, path, chosen);
       const { id, gates: all } = findGate(now, suggested);

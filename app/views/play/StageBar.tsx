@@ -1,14 +1,9 @@
 import { nanoid } from "nanoid";
-import { leapAtEdges, playRoutine, stageOf } from "#stage";
-import { freezePad, keepSession, pad, setPadSpeed, sleepPad, stepPad, wakePad } from "../../input/pad";
-import { usePad } from "../../input/usePad";
-import { goToFrame } from "../../document/playhead";
-import { stageOfProgram } from "../../judging/staged";
-import { addTake, compileOnce, workbench } from "../../document/workbench";
-import { useCompiled, useWorkbench } from "../../document/useWorkbench";
-import { toggleReplay } from "../../tape/hand/tapeActions";
+import { effectOf, leapAtEdges, playRoutine, stageOf } from "#stage";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
+import { useDesk, useDocument, useEvaluation, type Desk } from "../../document/context";
+import { usePad, usePadState } from "../../input/context";
 
 const SPEEDS = [10, 25, 50, 100];
 const ROUTINE_SECONDS = 8;
@@ -21,52 +16,48 @@ function act(run: () => void) {
   };
 }
 
-/** Lets scripted hands leap at every edge, so many frames late, and opens what they played. */
-function letItPlay(lateFrames: number): void {
-  const { kit } = workbench.getState();
-  const { program } = compileOnce(kit);
-  const document = kit && stageOf(kit);
-  const stage = program && stageOfProgram(program);
-  if (!kit || !program || !stage || document?.kind !== "runner") return;
-  const leaping = kit.moves?.find(
-    move => move.effect !== undefined && "leap" in (move.effect as object) && !move.off,
-  );
+/** Lets a scripted player leap at every edge, so many frames late, and opens what it played. */
+function letItPlay({ workbench, evaluation, playback }: Desk, lateFrames: number): void {
+  const { rules } = evaluation.getState();
+  const document = rules && stageOf(rules.kit);
+  if (!rules || document?.kind !== "runner") return;
+  const { kit } = rules;
+  const leaping = kit.moves?.find(move => "leap" in (effectOf(move) ?? {}) && !move.off);
   const pattern = kit.patterns.find(item => item.id === leaping?.pattern);
   if (!pattern || !("control" in pattern)) return;
   const routine = leapAtEdges(document.run.right, pattern.control, lateFrames, Math.round(kit.rate / 3));
   const name = lateFrames === 0 ? "Scripted, at every edge" : `Scripted, ${lateFrames}f late`;
-  addTake(
-    playRoutine(kit, program, stage, routine, ROUTINE_SECONDS * kit.rate, nanoid(8), name),
-    `let it play: ${name}`,
-  );
-  goToFrame(0, ROUTINE_SECONDS * kit.rate);
-  toggleReplay();
+  const take = playRoutine(rules, routine, ROUTINE_SECONDS * kit.rate, nanoid(8), name);
+  workbench.addTake(take, `let it play: ${name}`);
+  playback.toggle();
 }
 
 /** Play, keep, freeze, step, slow down; or let scripted hands play. */
 export function StageBar({ onDraw }: { onDraw: () => void }) {
-  const isAwake = usePad(state => state.session !== undefined);
-  const isRecording = usePad(state => state.isRecording);
-  const isFrozen = usePad(state => state.isFrozen);
-  const speed = usePad(state => state.speedPercent);
-  const { program } = useCompiled();
-  const isRunner = useWorkbench(state => state.kit !== undefined && stageOf(state.kit)?.kind === "runner");
-  const keep = () => {
-    const { session } = pad.getState();
-    if (session) keepSession(session);
-  };
+  const pad = usePad();
+  const isAwake = usePadState(state => state.session !== undefined);
+  const isRecording = usePadState(state => state.isRecording);
+  const isFrozen = usePadState(state => state.isFrozen);
+  const speed = usePadState(state => state.speedPercent);
+  const desk = useDesk();
+  const isPlayable = useEvaluation(state => state.rules !== undefined);
+  const isRunner = useDocument(state => state.kit !== undefined && stageOf(state.kit)?.kind === "runner");
   return (
     <div className="flex flex-wrap items-center gap-2 text-sm" role="group" aria-label="Stage">
-      <Button look="strong" disabled={!program} onClick={() => (isRecording ? sleepPad() : wakePad(true))}>
+      <Button
+        look="strong"
+        disabled={!isPlayable}
+        onClick={() => (isRecording ? pad.sleep() : pad.wake(true))}
+      >
         {isRecording ? "Stop and keep" : isAwake ? "Record from here" : "Record a take"}
       </Button>
       {isAwake && (
         <>
-          <Button onClick={act(keep)}>Keep what just happened</Button>
-          <Button aria-pressed={isFrozen} onClick={act(freezePad)}>
+          <Button onClick={act(pad.keep)}>Keep what just happened</Button>
+          <Button aria-pressed={isFrozen} onClick={act(pad.freeze)}>
             {isFrozen ? "Go on" : "Freeze"}
           </Button>
-          <Button disabled={!isFrozen} onClick={act(stepPad)}>
+          <Button disabled={!isFrozen} onClick={act(pad.step)}>
             +1f
           </Button>
         </>
@@ -78,7 +69,7 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
             label="Speed of the game"
             value={String(speed)}
             choices={SPEEDS.map(percent => ({ value: String(percent), label: `${percent} %` }))}
-            onChoose={value => setPadSpeed(Number(value))}
+            onChoose={value => pad.setSpeed(Number(value))}
           />
         </span>
       )}
@@ -92,7 +83,7 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
               value: String(late),
               label: late === 0 ? "at once" : `${late}f late`,
             }))}
-            onChoose={value => letItPlay(Number(value))}
+            onChoose={value => letItPlay(desk, Number(value))}
             placeholder="how late …"
           />
         </span>

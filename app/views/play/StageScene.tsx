@@ -1,20 +1,21 @@
 import { useEffect, useRef } from "react";
-import { pad } from "../../input/pad";
-import { usePad } from "../../input/usePad";
-import { playhead } from "../../document/playhead";
 import type { Tile, TilePlace } from "../../edits/levelEdits";
-import { workbench } from "../../document/workbench";
 import { readPalette } from "../../ui/palette";
-import { tapeLook } from "../../tape/tapeLook";
-import { paintDuel } from "./paintDuel";
-import { paintRopes } from "./paintRopes";
-import { paintRunner } from "./paintRunner";
 import type { Helps } from "./scenery";
-import { useLevelHand } from "./useLevelHand";
-import { readScene } from "./scene";
+import { useLevelHand } from "./runner/useLevelHand";
+import { readScene, type SceneSources } from "./scene";
+import { STAGE_SCREENS } from "./stageScreens";
+import { useDesk } from "../../document/context";
+import { useTape } from "../../tape/hand/context";
+import { usePad, usePadState } from "../../input/context";
 
 /** Paints the scene as it now is. False when it is not whole yet: a far frame is still being come to. */
-function paint(canvas: HTMLCanvasElement, helps: Helps, cursor: TilePlace | undefined): boolean {
+function paint(
+  canvas: HTMLCanvasElement,
+  sources: SceneSources,
+  helps: Helps,
+  cursor: TilePlace | undefined,
+): boolean {
   const ctx = canvas.getContext("2d", { alpha: false });
   const box = canvas.getBoundingClientRect();
   if (!ctx || box.width === 0) return true;
@@ -29,11 +30,10 @@ function paint(canvas: HTMLCanvasElement, helps: Helps, cursor: TilePlace | unde
   const palette = readPalette(canvas);
   ctx.fillStyle = palette.leaf;
   ctx.fillRect(0, 0, box.width, box.height);
-  const scene = readScene();
+  const scene = readScene(sources);
   if (!scene) return true;
-  if (scene.stage.kind === "runner") paintRunner(ctx, palette, scene, box.width, box.height, helps, cursor);
-  else if (scene.stage.kind === "duel") paintDuel(ctx, palette, scene, box.width, box.height, helps);
-  else paintRopes(ctx, palette, scene, box.width, box.height, helps);
+  const { width: w, height: h } = box;
+  STAGE_SCREENS[scene.stage.kind].paint({ ctx, palette, scene, width: w, height: h, helps, cursor });
   canvas.dataset.frame = String(scene.frame);
   return scene.state !== undefined;
 }
@@ -50,25 +50,28 @@ export function StageScene({
   brush: Tile | undefined;
   onDone: () => void;
 }) {
+  const desk = useDesk();
+  const pad = usePad();
+  const tape = useTape();
   const canvas = useRef<HTMLCanvasElement>(null);
   const hand = useLevelHand(brush, onDone);
   const cursor = hand?.cursor;
-  const isAwake = usePad(state => state.session !== undefined);
+  const isAwake = usePadState(state => state.session !== undefined);
   useEffect(() => {
     let request = 0;
     const ask = () => {
       request ||= requestAnimationFrame(() => {
         request = 0;
-        if (canvas.current && !paint(canvas.current, helps, cursor)) ask();
+        if (canvas.current && !paint(canvas.current, { desk, pad, tape }, helps, cursor)) ask();
       });
     };
     const resizing = new ResizeObserver(ask);
     if (canvas.current) resizing.observe(canvas.current);
     const stops = [
       pad.subscribe(ask),
-      playhead.subscribe(ask),
-      workbench.subscribe(ask),
-      tapeLook.subscribe(ask),
+      desk.playback.subscribe(ask),
+      desk.evaluation.subscribe(ask),
+      tape.look.subscribe(ask),
     ];
     window.addEventListener("moss-tap-theme", ask);
     ask();
@@ -78,7 +81,7 @@ export function StageScene({
       stops.forEach(stop => stop());
       window.removeEventListener("moss-tap-theme", ask);
     };
-  }, [helps, cursor]);
+  }, [desk, pad, tape, helps, cursor]);
   const isDrawing = hand !== undefined;
   useEffect(() => {
     if (isDrawing) canvas.current?.focus();

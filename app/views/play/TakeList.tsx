@@ -1,15 +1,18 @@
 import { nanoid } from "nanoid";
-import { say } from "../../ui/notices";
 import { convertTake, copyTake } from "../../edits/takeEdits";
-import { addTake, editTake, openTake, removeTake, renameTake, undo } from "../../document/workbench";
-import { useWorkbench } from "../../document/useWorkbench";
 import { Button } from "../../ui/Button";
+import { useDesk, useDocument } from "../../document/context";
+import { useTakeAway } from "../../document/useTakeAway";
 
 /** The takes of the kit: how long, which is open; renamed, copied, brought to the kit's rate, deleted. */
 export function TakeList() {
-  const takes = useWorkbench(state => state.takes);
-  const openId = useWorkbench(state => state.openTakeId);
-  const rate = useWorkbench(state => state.kit?.rate ?? 60);
+  const { workbench } = useDesk();
+  const takeAway = useTakeAway();
+  const rename = (id: string, name: string) =>
+    workbench.editTake(`renamed ${name}`, id, take => ({ ...take, name }));
+  const takes = useDocument(state => state.takes);
+  const openId = useDocument(state => state.openTakeId);
+  const rate = useDocument(state => state.kit?.rate ?? 60);
   if (takes.length === 0)
     return (
       <p className="text-sm text-soft">
@@ -31,7 +34,7 @@ export function TakeList() {
             onBlur={event =>
               event.target.value.trim() &&
               event.target.value !== take.name &&
-              renameTake(take.id, event.target.value.trim())
+              rename(take.id, event.target.value.trim())
             }
             onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
           />
@@ -42,14 +45,16 @@ export function TakeList() {
             <Button
               look="quiet"
               className="text-foxglove"
-              onClick={() => editTake(`converted ${take.name}`, take.id, was => convertTake(was, rate))}
+              onClick={() =>
+                workbench.editTake(`converted ${take.name}`, take.id, was => convertTake(was, rate))
+              }
             >
               {take.rate} Hz: bring to {rate}
             </Button>
           )}
           <Button
             look="quiet"
-            onClick={() => openTake(take.id)}
+            onClick={() => workbench.openTake(take.id)}
             disabled={take.id === openId}
             aria-label={`Open ${take.name}`}
           >
@@ -58,22 +63,16 @@ export function TakeList() {
           <Button
             look="quiet"
             aria-label={`Copy ${take.name}`}
-            onClick={() => addTake(copyTake(take, nanoid(8), `${take.name}, copy`), `copied ${take.name}`)}
+            onClick={() =>
+              workbench.addTake(copyTake(take, nanoid(8), `${take.name}, copy`), `copied ${take.name}`)
+            }
           >
             Copy
           </Button>
           <Button
             look="quiet"
             aria-label={`Delete ${take.name}`}
-            onClick={() => {
-              removeTake(take.id);
-              say({
-                tone: "plain",
-                title: `${take.name} is deleted.`,
-                details: [],
-                action: { label: "Put it back", run: undo },
-              });
-            }}
+            onClick={() => takeAway(`${take.name} is deleted.`, workbench.removeTake(take.id))}
           >
             Delete
           </Button>

@@ -1,12 +1,9 @@
-import type { Kit, Program, State, Trace } from "#core";
-import type { Replay, StageProgram } from "#stage";
-import { pad } from "../../input/pad";
-import { compileFresh } from "../../judging/compileFresh";
-import { playhead } from "../../document/playhead";
-import { kitOfProgram, replayOnStage, stageOfProgram } from "../../judging/staged";
-import { evaluateOnce, workbench, type Evaluated } from "../../document/workbench";
-import { evaluatedNow } from "../../tape/hand/tapeActions";
-import { tapeLook } from "../../tape/tapeLook";
+import type { Kit, Program, State, Take, Trace } from "#core";
+import type { StageProgram } from "#stage";
+import type { Desk } from "../../document/context";
+import type { Evaluated } from "../../judging/judge";
+import type { Pad } from "../../input/pad";
+import type { PageTape } from "../../tape/hand/context";
 
 /** What is to be drawn of a stage on one frame: played right now, or replayed from the open take. */
 export interface Scene {
@@ -23,51 +20,52 @@ export interface Scene {
   readonly inHand: "key" | "pad" | "mouse";
 }
 
-/** The track of the open take under the variant laid over it. */
-function otherTrack(take: Parameters<typeof evaluateOnce>[1]): Scene["other"] {
-  const variant = workbench.getState().variants.find(item => item.id === tapeLook.getState().laidOver);
-  const program = variant && compileFresh(variant.kit);
-  return variant && program ? { name: variant.name, track: evaluateOnce(program, take).track } : undefined;
+/** Where a scene is read from. */
+export interface SceneSources {
+  readonly desk: Desk;
+  readonly pad: Pad;
+  readonly tape: PageTape;
 }
 
 /** As many frames are stepped for one picture as leave it smooth. */
 const MOST_STEPPED = 4000;
 
-const replays = new WeakMap<Evaluated, Replay>();
+/** The track of the open take under the variant laid over it. */
+function otherTrack({ desk: { workbench, judge }, tape }: SceneSources, take: Take): Scene["other"] {
+  const { laidOver } = tape.look.getState();
+  const variant = workbench.getState().variants.find(item => item.id === laidOver);
+  const rules = variant && judge.rulesOf(variant.kit);
+  return variant && rules ? { name: variant.name, track: judge.evaluate(rules, take).track } : undefined;
+}
 
-/** How the rules stood after a frame of the open take, or undefined while that is being come to. */
-function stateInReplay(now: Evaluated, frame: number): State | undefined {
-  let replay = replays.get(now);
-  if (!replay) replays.set(now, (replay = replayOnStage(now.program, now.columns)));
-  return replay.stateAt(frame, MOST_STEPPED);
+function sceneOf(sources: SceneSources, now: Evaluated): Scene | undefined {
+  const { rules, program, columns, trace, track, take } = now;
+  if (!rules.stage || columns.frames === 0) return undefined;
+  const { judge, playback } = sources.desk;
+  const frame = Math.min(playback.getState().frame, columns.frames - 1);
+  const state = judge.seekerOf(now).stateAt(frame, MOST_STEPPED);
+  const { inHand } = sources.pad.getState();
+  const other = otherTrack(sources, take);
+  return { kit: rules.kit, program, stage: rules.stage, frame, trace, track, state, other, inHand };
 }
 
 /** The scene now, or undefined while there is nothing to show: no stage, or neither hands nor a take. */
-export function readScene(): Scene | undefined {
-  const { kit } = workbench.getState();
-  const { session, inHand } = pad.getState();
-  if (!kit) return undefined;
-  if (session) {
-    const { program, stageProgram, state, trace, track } = session;
-    if (!stageProgram) return undefined;
-    return {
-      kit: kitOfProgram(program) ?? kit,
-      program,
-      stage: stageProgram,
-      frame: Math.max(0, state.frame),
-      trace,
-      track,
-      state,
-      other: undefined,
-      inHand,
-    };
-  }
-  const now = evaluatedNow();
-  const stage = now && stageOfProgram(now.program);
-  if (!now || !stage || now.columns.frames === 0) return undefined;
-  const { program, trace, track, take } = now;
-  const frame = Math.min(playhead.getState().frame, now.columns.frames - 1);
-  const state = stateInReplay(now, frame);
-  const judgedBy = kitOfProgram(program) ?? kit;
-  return { kit: judgedBy, program, stage, frame, trace, track, state, other: otherTrack(take), inHand };
+export function readScene(sources: SceneSources): Scene | undefined {
+  const { session, inHand } = sources.pad.getState();
+  const { evaluated } = sources.desk.evaluation.getState();
+  if (!session) return evaluated && sceneOf(sources, evaluated);
+  const { rules, program, state, trace, track } = session;
+  if (!rules.stage) return undefined;
+  const frame = Math.max(0, state.frame);
+  return {
+    kit: rules.kit,
+    program,
+    stage: rules.stage,
+    frame,
+    trace,
+    track,
+    state,
+    other: undefined,
+    inHand,
+  };
 }

@@ -1,16 +1,16 @@
-import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
+import { Flap } from "../../ui/Flap";
 import { memo, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Kit } from "#core";
-import { editKit, workbench } from "../../document/workbench";
 import { addPlain, applyStarter, STARTERS } from "../../edits/starters/starters";
-import { useWorkbench } from "../../document/useWorkbench";
 import { ChoiceWord } from "../../ui/ChoiceWord";
+import { useDesk, useDocument } from "../../document/context";
 
 /** A new rule: what it shall do, in designers' words, on a control; it comes with numbers that work. */
 export const NewRule = memo(function NewRule() {
-  const controls = useWorkbench(state => state.kit?.controls);
-  const hasPattern = useWorkbench(state => (state.kit?.patterns.length ?? 0) > 0);
+  const { workbench } = useDesk();
+  const controls = useDocument(state => state.kit?.controls);
+  const hasPattern = useDocument(state => (state.kit?.patterns.length ?? 0) > 0);
   const [chosen, setChosen] = useState<string | undefined>();
   const [, setSearch] = useSearchParams();
   if (!controls) return null;
@@ -21,7 +21,7 @@ export const NewRule = memo(function NewRule() {
     const { kit } = workbench.getState();
     if (!kit) return;
     const made = make(kit);
-    editKit(`added: ${words}`, () => made.kit);
+    workbench.editKit(`added: ${words}`, () => made.kit);
     setSearch(search => {
       search.set("rule", made.opens);
       return search;
@@ -29,69 +29,67 @@ export const NewRule = memo(function NewRule() {
     close();
   };
   return (
-    <Popover className="px-5">
-      <PopoverButton className="w-full rounded-stone border-2 border-moss bg-paper px-4 py-1.5 text-sm font-semibold text-moss hover:bg-leaf">
-        New rule
-      </PopoverButton>
-      <PopoverPanel
-        anchor={{ to: "right start", gap: 12 }}
-        className="z-30 max-h-[86vh] w-[620px] overflow-auto rounded-stone border border-line bg-leaf p-4 text-sm shadow-lg"
-      >
-        {({ close }) => (
-          <>
-            <p className="mb-2 font-serif text-lg">
-              On{" "}
-              <ChoiceWord
-                label="Control of the new rule"
-                value={control.id}
-                choices={controls.map(item => ({ value: item.id, label: item.name }))}
-                onChoose={setChosen}
-              />
-              , it shall …
-            </p>
-            <ul className="grid grid-cols-2 gap-1">
-              {STARTERS.map(starter => (
-                <li key={starter.id}>
-                  <button
-                    type="button"
-                    className="flex h-full w-full flex-col items-start rounded-xl px-3 py-1.5 text-left hover:bg-sand focus-visible:bg-sand"
-                    aria-label={starter.words}
-                    onClick={() => start(starter.words, kit => applyStarter(kit, starter, control.id), close)}
-                  >
-                    <b>{starter.words}</b>
-                    <span className="block text-soft">{starter.line}</span>
-                  </button>
-                </li>
-              ))}
-              <li>
+    <Flap
+      className="px-5"
+      word="New rule"
+      wordLook="w-full rounded-stone border-2 border-moss bg-paper px-4 py-1.5 text-sm font-semibold text-moss hover:bg-leaf"
+      anchor={{ to: "right start", gap: 12 }}
+      panelLook="max-h-[86vh] w-[620px] p-4"
+    >
+      {close => (
+        <>
+          <p className="mb-2 font-serif text-lg">
+            On{" "}
+            <ChoiceWord
+              label="Control of the new rule"
+              value={control.id}
+              choices={controls.map(item => ({ value: item.id, label: item.name }))}
+              onChoose={setChosen}
+            />
+            , it shall …
+          </p>
+          <ul className="grid grid-cols-2 gap-1">
+            {STARTERS.map(starter => (
+              <li key={starter.id}>
                 <button
                   type="button"
-                  className="flex h-full w-full flex-col items-start rounded-xl px-3 py-1.5 text-left hover:bg-sand"
-                  aria-label="A gate"
-                  onClick={() => start("a gate", kit => addPlain(kit, "gate"), close)}
+                  className="flex h-full w-full flex-col items-start rounded-xl px-3 py-1.5 text-left hover:bg-sand focus-visible:bg-sand"
+                  aria-label={starter.words}
+                  onClick={() => start(starter.words, kit => applyStarter(kit, starter, control.id), close)}
                 >
-                  <b>A gate</b>
-                  <span className="block text-soft">
-                    a condition that moves can need: open or closed on each frame
-                  </span>
+                  <b>{starter.words}</b>
+                  <span className="block text-soft">{starter.line}</span>
                 </button>
               </li>
-              <li>
-                <button
-                  type="button"
-                  disabled={!hasPattern}
-                  className="flex h-full w-full flex-col items-start rounded-xl px-3 py-1.5 text-left hover:bg-sand disabled:opacity-45"
-                  aria-label="A move"
-                  onClick={() => start("a move", kit => addPlain(kit, "move"), close)}
-                >
-                  <b>A move</b>
-                  <span className="block text-soft">what the character does when a pattern fires</span>
-                </button>
-              </li>
-            </ul>
-          </>
-        )}
-      </PopoverPanel>
-    </Popover>
+            ))}
+            <li>
+              <button
+                type="button"
+                className="flex h-full w-full flex-col items-start rounded-xl px-3 py-1.5 text-left hover:bg-sand"
+                aria-label="A gate"
+                onClick={() => start("a gate", kit => addPlain(kit, "gate"), close)}
+              >
+                <b>A gate</b>
+                <span className="block text-soft">
+                  a condition that moves can need: open or closed on each frame
+                </span>
+              </button>
+            </li>
+            <li>
+              <button
+                type="button"
+                disabled={!hasPattern}
+                className="flex h-full w-full flex-col items-start rounded-xl px-3 py-1.5 text-left hover:bg-sand disabled:opacity-45"
+                aria-label="A move"
+                onClick={() => start("a move", kit => addPlain(kit, "move"), close)}
+              >
+                <b>A move</b>
+                <span className="block text-soft">what the character does when a pattern fires</span>
+              </button>
+            </li>
+          </ul>
+        </>
+      )}
+    </Flap>
   );
 });

@@ -1,13 +1,14 @@
 import { useState } from "react";
 import { writeAt, type Kit } from "#core";
-import { editKit } from "../../document/workbench";
 import { offersOf, type RuleItem } from "./rules";
+import { useDesk } from "../../document/context";
 
 /** So many fit beside each other; the map under them wants the room. */
 const FIRST = 3;
 
 /** What else a rule could say, offered at the end of its sentence. */
 export function Offers({ kit, rule }: { kit: Kit; rule: RuleItem }) {
+  const { workbench } = useDesk();
   const [isWhole, setWhole] = useState(false);
   const offers = offersOf(kit, rule);
   if (offers.length === 0) return null;
@@ -19,7 +20,9 @@ export function Offers({ kit, rule }: { kit: Kit; rule: RuleItem }) {
           key={offer.words}
           type="button"
           className="py-0.5 text-moss underline-offset-4 hover:underline"
-          onClick={() => editKit(offer.words, now => writeAt(now, [rule.list, rule.index], offer.becomes))}
+          onClick={() =>
+            workbench.editKit(offer.words, now => writeAt(now, [rule.list, rule.index], offer.becomes))
+          }
         >
           {offer.words}
         </button>

@@ -1,13 +1,15 @@
 import { useSearchParams } from "react-router";
 import type { Kit } from "#core";
-import { say } from "../../ui/notices";
 import { duplicateRule, keyOfRule, listLeaning, moveRule, removeRule, turnRule } from "../../edits/ruleEdits";
-import { editKit, undo, workbench } from "../../document/workbench";
 import { Button } from "../../ui/Button";
 import type { RuleItem } from "./rules";
+import { useDesk } from "../../document/context";
+import { useTakeAway } from "../../document/useTakeAway";
 
 /** What can be done with a whole rule: copied, switched off, moved up or down, deleted. */
 export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
+  const { workbench } = useDesk();
+  const takeAway = useTakeAway();
   const [, setSearch] = useSearchParams();
   const open = (key: string) =>
     setSearch(search => {
@@ -18,19 +20,16 @@ export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   const last = (kit[rule.list]?.length ?? 1) - 1;
   const name = rule.name || "This switch";
   const move = (by: 1 | -1) => {
-    editKit(`moved ${name}`, now => moveRule(now, rule, by));
+    workbench.editKit(`moved ${name}`, now => moveRule(now, rule, by));
     if (rule.list === "switches") open(`switch:${rule.index + by}`);
   };
   const remove = () => {
     const leaning = listLeaning(kit, rule);
-    editKit(`deleted ${name}`, now => removeRule(now, rule));
-    say({
-      tone: leaning.length > 0 ? "trouble" : "plain",
-      title: `${name} is deleted.`,
-      details:
-        leaning.length > 0 ? [`Leaning on it: ${leaning.join(", ")}. Each says so until it is mended.`] : [],
-      action: { label: "Put it back", run: undo },
-    });
+    takeAway(
+      `${name} is deleted.`,
+      workbench.editKit(`deleted ${name}`, now => removeRule(now, rule)),
+      leaning.length > 0 ? [`Leaning on it: ${leaning.join(", ")}. Each says so until it is mended.`] : [],
+    );
   };
   return (
     <p className="mt-4 -ml-2 flex flex-wrap gap-1" role="group" aria-label="This rule">
@@ -38,7 +37,7 @@ export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
         <Button
           look="quiet"
           onClick={() => {
-            editKit(`duplicated ${name}`, now => duplicateRule(now, rule));
+            workbench.editKit(`duplicated ${name}`, now => duplicateRule(now, rule));
             const { kit: now } = workbench.getState();
             if (now) open(keyOfRule(now, { list: rule.list, index: rule.index + 1 }));
           }}
@@ -50,7 +49,7 @@ export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
         <Button
           look="quiet"
           aria-pressed={rule.isOff}
-          onClick={() => editKit(`turned ${name}`, now => turnRule(now, rule))}
+          onClick={() => workbench.editKit(`turned ${name}`, now => turnRule(now, rule))}
         >
           {rule.isOff ? "Switch on" : "Switch off"}
         </Button>

@@ -1,11 +1,25 @@
-import type { Kit } from "#core";
+import type { ReactNode } from "react";
+import { traitsOf, type Kit, type Pattern, type PatternProgram, type PatternTraits } from "#core";
 import { CurveEditor } from "../../maps/CurveEditor";
 import { PressLengthMap } from "../../maps/PressLengthMap";
 import { SequenceLadder } from "../../maps/SequenceLadder";
 import { TapLadder } from "../../maps/TapLadder";
 import { WindowMap } from "../../maps/WindowMap";
-import { useSoundKit } from "../../document/useWorkbench";
 import type { RuleItem } from "./rules";
+import { useSoundKit } from "../../document/context";
+
+type MapName = PatternTraits<Pattern, PatternProgram>["maps"][number];
+type AnyMap = (props: { pattern: never; index: number }) => ReactNode;
+
+/** Every map of time that a kind of pattern can ask for. */
+const MAPS: Readonly<Record<MapName, AnyMap>> = {
+  "press-length": ({ pattern }: { pattern: Extract<Pattern, { control: string }> }) => (
+    <PressLengthMap controlId={pattern.control} />
+  ),
+  curve: CurveEditor,
+  taps: TapLadder,
+  sequence: SequenceLadder,
+};
 
 /** The map of time beside a rule's sentence, which is its editor too. */
 export function RuleMap({ kit, rule }: { kit: Kit; rule: RuleItem }) {
@@ -25,22 +39,8 @@ export function RuleMap({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   }
   if (rule.list !== "patterns") return null;
   const pattern = kit.patterns[rule.index]!;
-  switch (pattern.kind) {
-    case "tap":
-    case "hold":
-      return <PressLengthMap controlId={pattern.control} />;
-    case "charge":
-      return (
-        <>
-          <PressLengthMap controlId={pattern.control} />
-          <CurveEditor pattern={pattern} index={rule.index} />
-        </>
-      );
-    case "taps":
-      return <TapLadder pattern={pattern} index={rule.index} />;
-    case "sequence":
-      return <SequenceLadder pattern={pattern} index={rule.index} />;
-    default:
-      return null;
-  }
+  return traitsOf(pattern.kind).maps.map(map => {
+    const Map = MAPS[map];
+    return <Map key={map} pattern={pattern as never} index={rule.index} />;
+  });
 }

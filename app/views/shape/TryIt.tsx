@@ -1,24 +1,17 @@
 import { memo } from "react";
-import type { Kit, Pattern } from "#core";
-import { keepSession, pad } from "../../input/pad";
-import { usePad } from "../../input/usePad";
-import { stepWords } from "../../maps/SequenceLadder";
+import { traitsOf, type Kit, type Pattern } from "#core";
 import { Button } from "../../ui/Button";
 import { ControlPad } from "../ControlPad";
 import { MeterRing, useMeter } from "../MeterRing";
 import { Ticker } from "../Ticker";
+import { usePad, usePadState } from "../../input/context";
 
 const MOST_STONES = 5;
 
 /** The steps or taps of an attempt as stones that fill as they are made. */
 function Rungs({ kit, pattern }: { kit: Kit; pattern: Pattern }) {
   const { made, of } = useMeter(pattern.id);
-  const words =
-    pattern.kind === "sequence"
-      ? pattern.steps.map(step => stepWords(kit, step))
-      : pattern.kind === "taps"
-        ? Array.from({ length: pattern.count }, (_, k) => `tap ${k + 1}`)
-        : [];
+  const words = traitsOf(pattern.kind).rungs?.(pattern, kit) ?? [];
   if (words.length === 0) return null;
   return (
     <ol
@@ -57,7 +50,8 @@ function ChargeBar({ pattern }: { pattern: Extract<Pattern, { kind: "charge" }> 
 }
 
 function KeepButton() {
-  const isAwake = usePad(state => state.session !== undefined);
+  const pad = usePad();
+  const isAwake = usePadState(state => state.session !== undefined);
   return (
     <Button
       className="max-lg:whitespace-normal"
@@ -65,7 +59,7 @@ function KeepButton() {
       onClick={event => {
         event.currentTarget.blur();
         const { session } = pad.getState();
-        if (session) keepSession(session);
+        if (session) pad.keep();
       }}
     >
       Keep what was tried
@@ -91,7 +85,7 @@ function isSameTry(a: TryItProps, b: TryItProps): boolean {
 
 /** A place to try a rule right beside its sentence: the same live core as Play. */
 export const TryIt = memo(function TryIt({ kit, pattern, moveId }: TryItProps) {
-  const ids = pattern ? controlIds(kit, pattern) : [];
+  const ids = pattern ? traitsOf(pattern.kind).playedOn(pattern, kit) : [];
   const controls = kit.controls.filter(control => ids.includes(control.id)).slice(0, MOST_STONES);
   return (
     <aside
@@ -121,17 +115,3 @@ export const TryIt = memo(function TryIt({ kit, pattern, moveId }: TryItProps) {
     </aside>
   );
 }, isSameTry);
-
-/** The controls that play a pattern; for a direction, the four of its stick. */
-function controlIds(kit: Kit, pattern: Pattern): readonly string[] {
-  if ("control" in pattern) return [pattern.control];
-  if ("controls" in pattern) return pattern.controls;
-  return pattern.steps.flatMap(step => {
-    if ("press" in step) return [step.press];
-    if ("release" in step) return [step.release];
-    if ("hold" in step) return [step.hold];
-    if ("together" in step) return step.together;
-    const stick = kit.sticks?.find(item => step.dir.startsWith(`${item.id}:`));
-    return stick ? [stick.up, stick.down, stick.left, stick.right] : [];
-  });
-}

@@ -3,14 +3,19 @@ import type { Control } from "#core";
 import { warnOfBinding } from "../../input/browserKeys";
 import { captureBinding, type Captured } from "../../input/capture";
 import { formatBinding } from "../../input/codes";
-import { sleepPad } from "../../input/pad";
 import { bindControl } from "../../edits/edits";
-import { editKit } from "../../document/workbench";
 import { Button } from "../../ui/Button";
+import { usePad } from "../../input/context";
+import { useDesk } from "../../document/context";
+import type { Workbench } from "../../document/workbench";
 
 /** Sets a control's bindings anew; one step of undo. */
-export function setBindings(control: Control, bindings: readonly (readonly string[])[]): void {
-  editKit(`bound ${control.name}`, kit => bindControl(kit, control.id, bindings));
+export function setBindings(
+  workbench: Workbench,
+  control: Control,
+  bindings: readonly (readonly string[])[],
+): void {
+  workbench.editKit(`bound ${control.name}`, kit => bindControl(kit, control.id, bindings));
 }
 
 function isSame(a: readonly string[], b: readonly string[]): boolean {
@@ -30,6 +35,8 @@ function wordOn(codes: readonly string[], control: Control, others: readonly Con
 
 /** Waits for whatever is pressed, a key, pad button, half-axis, pointer button, or several held together, and binds it. */
 export function BindButton({ control, others }: { control: Control; others: readonly Control[] }) {
+  const { workbench } = useDesk();
+  const pad = usePad();
   const [isWaiting, setWaiting] = useState(false);
   const [word, setWord] = useState("");
   const zone = useRef<HTMLSpanElement>(null);
@@ -40,11 +47,11 @@ export function BindButton({ control, others }: { control: Control; others: read
       if (captured.kind === "leave") return setWord("");
       if (captured.kind === "clear") {
         setWord("");
-        return setBindings(control, []);
+        return setBindings(workbench, control, []);
       }
       setWord(wordOn(captured.codes, control, others));
       if (!control.bindings.some(binding => isSame(binding, captured.codes)))
-        setBindings(control, [...control.bindings, captured.codes]);
+        setBindings(workbench, control, [...control.bindings, captured.codes]);
     };
   });
   useEffect(() => {
@@ -58,7 +65,7 @@ export function BindButton({ control, others }: { control: Control; others: read
         className={isWaiting ? "border-moss" : ""}
         onClick={() => {
           if (isWaiting) return;
-          sleepPad();
+          pad.sleep();
           setWord("");
           setWaiting(true);
         }}

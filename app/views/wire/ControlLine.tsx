@@ -1,17 +1,17 @@
 import { writeAt, type Control } from "#core";
 import { formatBinding } from "../../input/codes";
-import { usePad } from "../../input/usePad";
 import { removeControl } from "../../edits/edits";
-import { editKit, undo } from "../../document/workbench";
-import { say } from "../../ui/notices";
 import { useHeldFrames, useValue } from "../ControlPad";
 import { BindButton, setBindings } from "./BindButton";
 import { ValueRiver } from "./ValueRiver";
+import { useDesk } from "../../document/context";
+import { usePadState } from "../../input/context";
+import { useTakeAway } from "../../document/useTakeAway";
 
 /** A stone that lies full while the control is down; a notch at its edge on the frame it went down or came up. */
 function Lamp({ controlId }: { controlId: string }) {
   const heldFrames = useHeldFrames(controlId);
-  const edge = usePad(({ session }) => {
+  const edge = usePadState(({ session }) => {
     const c = session?.program.controls.findIndex(control => control.id === controlId) ?? -1;
     if (!session || c < 0 || session.state.down[c] === session.state.was[c]) return "";
     return session.state.down[c] === 1 ? "down" : "up";
@@ -53,21 +53,20 @@ function Held({ controlId }: { controlId: string }) {
 
 /** One control on the scope: its lamp, how long it is held, its value against its points, and what plays it. */
 export function ControlLine({ control, others }: { control: Control; others: readonly Control[] }) {
+  const { workbench } = useDesk();
+  const takeAway = useTakeAway();
   const rename = (typed: string) => {
     const name = typed.trim();
     if (name === "" || name === control.name) return;
-    editKit(`renamed ${name}`, kit =>
+    workbench.editKit(`renamed ${name}`, kit =>
       writeAt(kit, ["controls", kit.controls.findIndex(item => item.id === control.id), "name"], name),
     );
   };
   const remove = () => {
-    editKit(`deleted ${control.name}`, kit => removeControl(kit, control.id));
-    say({
-      tone: "plain",
-      title: `${control.name} is deleted. Rules that listen to it say so in Shape.`,
-      details: [],
-      action: { label: "Put it back", run: undo },
-    });
+    takeAway(
+      `${control.name} is deleted. Rules that listen to it say so in Shape.`,
+      workbench.editKit(`deleted ${control.name}`, kit => removeControl(kit, control.id)),
+    );
   };
   return (
     <li className="flex items-center gap-3 border-b border-line py-1 max-lg:flex-wrap">
@@ -95,6 +94,7 @@ export function ControlLine({ control, others }: { control: Control; others: rea
               className="px-1.5 py-1 text-soft hover:text-foxglove"
               onClick={() =>
                 setBindings(
+                  workbench,
                   control,
                   control.bindings.filter((_, k) => k !== b),
                 )

@@ -1,21 +1,22 @@
 import { useEffect, useState, type ReactNode } from "react";
-import { pad, readFigures } from "../../input/pad";
 import type { SessionFigures } from "../../input/sessionFigures";
-import { useWorkbench } from "../../document/useWorkbench";
 import { Histogram } from "../../ui/Histogram";
+import { useDocument } from "../../document/context";
+import { usePad } from "../../input/context";
 
 /** How often the figures are read anew while the pad is awake, in frames. */
 const EVERY_FRAMES = 15;
 
 function useFigures(): SessionFigures {
-  const [figures, setFigures] = useState<SessionFigures>(readFigures);
+  const pad = usePad();
+  const [figures, setFigures] = useState<SessionFigures>(pad.readFigures);
   useEffect(
     () =>
       pad.subscribe(({ session, frame }, before) => {
         if (session !== before.session || (frame !== before.frame && frame % EVERY_FRAMES === 0))
-          setFigures(readFigures());
+          setFigures(pad.readFigures());
       }),
-    [],
+    [pad],
   );
   return figures;
 }
@@ -37,7 +38,7 @@ function Figure({ name, children }: { name: string; children: ReactNode }) {
 /** What was measured of this session's input: what was dropped, how short hands can be, how even the clock runs, how late events come. */
 export function Figures() {
   const figures = useFigures();
-  const rate = useWorkbench(state => state.kit?.rate ?? 60);
+  const rate = useDocument(state => state.kit?.rate ?? 60);
   const ms = (value: number | undefined) =>
     value === undefined ? <span className="text-soft">none yet</span> : `${value.toFixed(1)} ms`;
   const frames = (value: number | undefined) =>

@@ -1,7 +1,7 @@
 import { listHearers, type Hearer, type Kit, type Program } from "#core";
 import { formatCode } from "../../input/codes";
-import { usePad } from "../../input/usePad";
-import { useCompiled, useWorkbench } from "../../document/useWorkbench";
+import { useDocument, useEvaluation } from "../../document/context";
+import { usePadState } from "../../input/context";
 
 function enumerate(names: readonly string[]): string {
   return names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
@@ -48,12 +48,12 @@ function ModeLine({
 
 /** Why does this key do what it does? The code pressed last: which controls it plays, who hears them now, and who would in another mode. */
 export function HearCard({ code: chosen }: { code: string | undefined }) {
-  const kit = useWorkbench(state => state.kit);
-  const { program } = useCompiled();
-  const pressed = usePad(
+  const kit = useDocument(state => state.kit);
+  const program = useEvaluation(state => state.rules?.program);
+  const pressed = usePadState(
     state => state.log.find(event => event.value > 0 && event.dropped !== "repeat")?.code,
   );
-  const mode = usePad(state => state.session?.state.mode ?? -1);
+  const mode = usePadState(state => state.session?.state.mode ?? -1);
   const code = chosen ?? pressed;
   if (!kit || !program) return null;
   if (!code)

@@ -2,11 +2,11 @@ import { useStore } from "zustand";
 import type { Kit } from "#core";
 import { formatCode } from "../../input/codes";
 import { keyLabels } from "../../input/keyLabels";
-import { usePad } from "../../input/usePad";
-import { useWorkbench } from "../../document/useWorkbench";
 import { BOARD_SIZE, layoutBoard, PAD_SPOTS } from "./boards";
 import { Layouts } from "./Layouts";
 import { Together } from "./Together";
+import { useDocument } from "../../document/context";
+import { usePadState } from "../../input/context";
 
 const KEY = 34;
 const GAP = 3;
@@ -38,7 +38,7 @@ function lettersIn(width: number): number {
 
 /** The keyboard, drawn: what each key plays stands on it; a key chosen tells more beside. */
 function KeyBoard({ kit, chosen, onChoose }: BoardProps) {
-  const down = usePad(state => state.codesDown);
+  const down = usePadState(state => state.codesDown);
   useStore(keyLabels);
   return (
     <svg
@@ -97,7 +97,7 @@ function KeyBoard({ kit, chosen, onChoose }: BoardProps) {
 
 /** A pad in the standard mapping, drawn the same way. */
 function PadBoard({ kit, chosen, onChoose }: BoardProps) {
-  const down = usePad(state => state.codesDown);
+  const down = usePadState(state => state.codesDown);
   return (
     <svg viewBox="-2 -2 104 84" className="w-[220px] shrink-0" role="group" aria-label="Pad">
       <path
@@ -135,7 +135,7 @@ function PadBoard({ kit, chosen, onChoose }: BoardProps) {
 
 /** What is on this key? Both ways: every control with its keys, every key with its controls; layouts, and which keys go together. */
 export function Keys({ chosen, onChoose }: { chosen: string | undefined; onChoose: (code: string) => void }) {
-  const kit = useWorkbench(state => state.kit);
+  const kit = useDocument(state => state.kit);
   if (!kit) return null;
   return (
     <section aria-label="Keys" className="min-h-0 grow overflow-auto px-6 py-4">

@@ -1,12 +1,12 @@
 import { nanoid } from "nanoid";
 import { useRef } from "react";
 import type { Kit, Layout } from "#core";
-import { say } from "../../ui/notices";
 import { applyLayout, layoutOf } from "../../edits/edits";
-import { download, readFile } from "../../storage/files";
-import { editKit, editLayouts, undo } from "../../document/workbench";
-import { useWorkbench } from "../../document/useWorkbench";
+import { download, fileOf, readFile } from "../../storage/files";
 import { Button } from "../../ui/Button";
+import { useDesk, useDocument } from "../../document/context";
+import { useTakeAway } from "../../document/useTakeAway";
+import { useNotices } from "../../ui/noticesContext";
 
 function isInUse(kit: Kit, layout: Layout): boolean {
   return applyLayout(kit, layout).controls.every(
@@ -15,44 +15,48 @@ function isInUse(kit: Kit, layout: Layout): boolean {
 }
 
 /** Reads a layout file; what it binds and the kit does not have is said. */
-async function takeIn(kit: Kit, file: File): Promise<void> {
-  const read = await readFile(file);
-  if (read.kind !== "layout") {
-    const details =
-      read.kind === "refused" ? read.reasons : [`It holds a ${read.kind}. The shelf reads those.`];
-    return say({ tone: "trouble", title: `${file.name} was not read as a layout.`, details });
-  }
-  const { layout } = read;
-  editLayouts(`read layout ${layout.name}`, layouts => [...layouts, { ...layout, id: nanoid(8) }]);
-  const strangers = Object.keys(layout.bindings).filter(
-    id => !kit.controls.some(control => control.id === id),
-  );
-  say({
-    tone: "plain",
-    title: `${layout.name} is among the layouts.`,
-    details: strangers.map(id => `It binds "${id}", which this kit does not have: that is passed over.`),
-  });
-}
-
 /** Named sets of bindings: kept, put on while playing, saved as files and read from them. */
 export function Layouts({ kit }: { kit: Kit }) {
-  const layouts = useWorkbench(state => state.layouts);
+  const { workbench } = useDesk();
+  const { say } = useNotices();
+  const takeAway = useTakeAway();
+  const layouts = useDocument(state => state.layouts);
   const picker = useRef<HTMLInputElement>(null);
+  const takeIn = async (file: File) => {
+    for (const read of await readFile(file)) {
+      if (read.kind !== "layout") {
+        const details =
+          read.kind === "refused" ? read.reasons : [`It holds a ${read.kind}. The shelf reads those.`];
+        say({ tone: "trouble", title: `${read.name} was not read as a layout.`, details });
+        continue;
+      }
+      const { layout } = read;
+      workbench.editLayouts(`read layout ${layout.name}`, was => [...was, { ...layout, id: nanoid(8) }]);
+      const strangers = Object.keys(layout.bindings).filter(
+        id => !kit.controls.some(control => control.id === id),
+      );
+      say({
+        tone: "plain",
+        title: `${layout.name} is among the layouts.`,
+        details: strangers.map(id => `It binds "${id}", which this kit does not have: that is passed over.`),
+      });
+    }
+  };
   const keep = () =>
-    editLayouts("kept a layout", was => [...was, layoutOf(kit, nanoid(8), `Layout ${was.length + 1}`)]);
+    workbench.editLayouts("kept a layout", was => [
+      ...was,
+      layoutOf(kit, nanoid(8), `Layout ${was.length + 1}`),
+    ]);
   const forget = (layout: Layout) => {
-    editLayouts(`deleted ${layout.name}`, was => was.filter(item => item.id !== layout.id));
-    say({
-      tone: "plain",
-      title: `${layout.name} is deleted.`,
-      details: [],
-      action: { label: "Put it back", run: undo },
-    });
+    takeAway(
+      `${layout.name} is deleted.`,
+      workbench.editLayouts(`deleted ${layout.name}`, was => was.filter(item => item.id !== layout.id)),
+    );
   };
   const rename = (layout: Layout, typed: string) => {
     const name = typed.trim();
     if (name !== "" && name !== layout.name)
-      editLayouts(`renamed ${name}`, was =>
+      workbench.editLayouts(`renamed ${name}`, was =>
         was.map(item => (item.id === layout.id ? { ...item, name } : item)),
       );
   };
@@ -77,14 +81,14 @@ export function Layouts({ kit }: { kit: Kit }) {
               look="quiet"
               aria-label={`Put on ${layout.name}`}
               disabled={isInUse(kit, layout)}
-              onClick={() => editKit(`put on ${layout.name}`, now => applyLayout(now, layout))}
+              onClick={() => workbench.editKit(`put on ${layout.name}`, now => applyLayout(now, layout))}
             >
               {isInUse(kit, layout) ? "In use" : "Put on"}
             </Button>
             <Button
               look="quiet"
               aria-label={`Save ${layout.name} as a file`}
-              onClick={() => download(layout)}
+              onClick={() => download(fileOf(layout))}
             >
               Save
             </Button>
@@ -108,7 +112,7 @@ export function Layouts({ kit }: { kit: Kit }) {
           data-testid="layout-picker"
           onChange={event => {
             const [file] = event.target.files ?? [];
-            if (file) void takeIn(kit, file);
+            if (file) void takeIn(file);
             event.target.value = "";
           }}
         />

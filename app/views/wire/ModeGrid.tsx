@@ -1,10 +1,8 @@
-import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import type { Control, Kit, Program } from "#core";
 import { listHearers } from "#core";
 import { isActiveIn, setActiveIn } from "../../edits/modeEdits";
-import { editKit } from "../../document/workbench";
-import { kitOfProgram } from "../../judging/staged";
-import { useCompiled } from "../../document/useWorkbench";
+import { useDesk, useEvaluation } from "../../document/context";
+import { Flap } from "../../ui/Flap";
 
 interface Rule {
   readonly list: "patterns" | "moves";
@@ -51,49 +49,50 @@ function Cell({
   c: number;
   mode: number;
 }) {
+  const { workbench } = useDesk();
   const { id, name } = kit.modes![mode]!;
   const words = summary(kit, program, c, mode);
   const rules = rulesOf(kit, program, c);
   return (
-    <Popover>
-      <PopoverButton
-        aria-label={`${control.name} in ${name}: ${words || "nothing"}`}
-        className={`block w-full rounded-lg px-2 py-1.5 text-left hover:bg-sand ${words ? "" : "text-soft"}`}
-      >
-        {words || "nothing"}
-      </PopoverButton>
-      <PopoverPanel
-        anchor="bottom start"
-        className="z-30 w-72 rounded-stone border border-line bg-leaf p-3 text-sm shadow-lg"
-      >
-        <p className="mb-1 font-semibold">
-          {control.name} in {name}
-        </p>
-        {rules.length === 0 && <p className="text-soft">No rule listens to {control.name} yet.</p>}
-        {rules.map(rule => (
-          <label key={`${rule.list}:${rule.id}`} className="flex items-center gap-2 py-0.5">
-            <input
-              type="checkbox"
-              className="size-4 accent-moss"
-              checked={isActiveIn(rule, id)}
-              onChange={event =>
-                editKit(`${rule.name} in ${name}`, now =>
-                  setActiveIn(now, rule.list, rule.id, id, event.target.checked),
-                )
-              }
-            />
-            <span className={rule.list === "moves" ? "pl-3 font-semibold" : ""}>{rule.name}</span>
-          </label>
-        ))}
-      </PopoverPanel>
-    </Popover>
+    <Flap
+      word={words || "nothing"}
+      label={`${control.name} in ${name}: ${words || "nothing"}`}
+      wordLook={`block w-full rounded-lg px-2 py-1.5 text-left hover:bg-sand ${words ? "" : "text-soft"}`}
+      anchor="bottom start"
+      panelLook="w-72 p-3"
+    >
+      {() => (
+        <>
+          <p className="mb-1 font-semibold">
+            {control.name} in {name}
+          </p>
+          {rules.length === 0 && <p className="text-soft">No rule listens to {control.name} yet.</p>}
+          {rules.map(rule => (
+            <label key={`${rule.list}:${rule.id}`} className="flex items-center gap-2 py-0.5">
+              <input
+                type="checkbox"
+                className="size-4 accent-moss"
+                checked={isActiveIn(rule, id)}
+                onChange={event =>
+                  workbench.editKit(`${rule.name} in ${name}`, now =>
+                    setActiveIn(now, rule.list, rule.id, id, event.target.checked),
+                  )
+                }
+              />
+              <span className={rule.list === "moves" ? "pl-3 font-semibold" : ""}>{rule.name}</span>
+            </label>
+          ))}
+        </>
+      )}
+    </Flap>
   );
 }
 
 /** Control by mode: what each does in each. A cell opens to switch rules on and off there. */
 export function ModeGrid({ kit }: { kit: Kit }) {
-  const { program } = useCompiled();
-  if (!program || kitOfProgram(program) !== kit) return null;
+  const rules = useEvaluation(state => state.rules);
+  if (rules?.kit !== kit) return null;
+  const { program } = rules;
   return (
     <table className="mt-6 w-full max-w-3xl border-collapse text-sm" data-testid="mode-grid">
       <caption className="mb-1 text-left text-soft">

@@ -1,16 +1,13 @@
 import { describeSwitch, writeAt, type Kit } from "#core";
-import { pad } from "../../input/pad";
-import { trialGate } from "../../input/trialModes";
-import { usePad } from "../../input/usePad";
-import { say } from "../../ui/notices";
 import { removeAt } from "../../edits/edits";
 import { addMode, removeMode } from "../../edits/modeEdits";
-import { editKit, undo } from "../../document/workbench";
-import { useWorkbench } from "../../document/useWorkbench";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { Sentence } from "../Sentence";
 import { ModeGrid } from "./ModeGrid";
+import { useDesk, useDocument } from "../../document/context";
+import { usePad, usePadState } from "../../input/context";
+import { useTakeAway } from "../../document/useTakeAway";
 
 const CARRY = [
   {
@@ -25,35 +22,25 @@ const CARRY = [
   },
 ];
 
-/** Turns the live session to a mode, as a switch of the kit would: the gate for it opens for one frame. */
-function tryMode(modeId: string): void {
-  const { session } = pad.getState();
-  const gate = session?.program.gates.findIndex(item => item.id === trialGate(modeId)) ?? -1;
-  if (!session || gate < 0) return;
-  const next = session.state.frame + 1;
-  session.setGateAt(gate, true, next);
-  session.setGateAt(gate, false, next + 1);
-}
-
 function ModeLine({ kit, at }: { kit: Kit; at: number }) {
+  const { workbench } = useDesk();
+  const pad = usePad();
+  const takeAway = useTakeAway();
   const mode = kit.modes![at]!;
-  const isNow = usePad(({ session }) => session !== undefined && session.state.mode === at);
-  const isAwake = usePad(({ session }) => session !== undefined);
-  const isRecording = usePad(state => state.isRecording);
+  const isNow = usePadState(({ session }) => session !== undefined && session.state.mode === at);
+  const isAwake = usePadState(({ session }) => session !== undefined);
+  const isRecording = usePadState(state => state.isRecording);
   const isStart = (kit.start ?? kit.modes![0]!.id) === mode.id;
   const rename = (typed: string) => {
     const name = typed.trim();
     if (name !== "" && name !== mode.name)
-      editKit(`renamed ${name}`, now => writeAt(now, ["modes", at, "name"], name));
+      workbench.editKit(`renamed ${name}`, now => writeAt(now, ["modes", at, "name"], name));
   };
   const remove = () => {
-    editKit(`deleted ${mode.name}`, now => removeMode(now, mode.id));
-    say({
-      tone: "plain",
-      title: `${mode.name} is deleted, with the switches to it.`,
-      details: [],
-      action: { label: "Put it back", run: undo },
-    });
+    takeAway(
+      `${mode.name} is deleted, with the switches to it.`,
+      workbench.editKit(`deleted ${mode.name}`, now => removeMode(now, mode.id)),
+    );
   };
   return (
     <li className="flex flex-wrap items-baseline gap-x-2">
@@ -73,7 +60,7 @@ function ModeLine({ kit, at }: { kit: Kit; at: number }) {
           value={mode.carry ? "yes" : "no"}
           choices={CARRY}
           onChoose={value =>
-            editKit(`carry of ${mode.name}`, now => {
+            workbench.editKit(`carry of ${mode.name}`, now => {
               const { carry, ...rest } = now.modes![at]!;
               return writeAt(now, ["modes", at], value === "yes" ? { ...rest, carry: true } : rest);
             })
@@ -86,7 +73,7 @@ function ModeLine({ kit, at }: { kit: Kit; at: number }) {
           <Button
             look="quiet"
             aria-label={`Start in ${mode.name}`}
-            onClick={() => editKit(`starts in ${mode.name}`, now => ({ ...now, start: mode.id }))}
+            onClick={() => workbench.editKit(`starts in ${mode.name}`, now => ({ ...now, start: mode.id }))}
           >
             Start here
           </Button>
@@ -98,7 +85,7 @@ function ModeLine({ kit, at }: { kit: Kit; at: number }) {
           title={isRecording ? "Not while recording: a take knows no hand that turns modes" : ""}
           onClick={event => {
             event.currentTarget.blur();
-            tryMode(mode.id);
+            pad.tryMode(mode.id);
           }}
         >
           {isNow ? "On now" : "Try it now"}
@@ -112,13 +99,14 @@ function ModeLine({ kit, at }: { kit: Kit; at: number }) {
 }
 
 function SwitchLine({ kit, at }: { kit: Kit; at: number }) {
+  const { workbench } = useDesk();
   return (
     <li className="flex items-baseline gap-2">
       <Sentence parts={describeSwitch(kit.switches![at]!, kit)} base={["switches", at]} isSmall />
       <Button
         look="quiet"
         aria-label={`Delete switch ${at + 1}`}
-        onClick={() => editKit("deleted a switch", now => removeAt(now, "switches", at))}
+        onClick={() => workbench.editKit("deleted a switch", now => removeAt(now, "switches", at))}
       >
         ×
       </Button>
@@ -128,7 +116,8 @@ function SwitchLine({ kit, at }: { kit: Kit; at: number }) {
 
 /** Modes: what is on when, how one comes to another, and what each control does in each of them. */
 export function Modes() {
-  const kit = useWorkbench(state => state.kit);
+  const { workbench } = useDesk();
+  const kit = useDocument(state => state.kit);
   if (!kit) return null;
   const modes = kit.modes ?? [];
   const source = kit.gates?.[0]
@@ -151,7 +140,7 @@ export function Modes() {
         ))}
       </ul>
       <p className="mt-1">
-        <Button onClick={() => editKit("added a mode", addMode)}>Add a mode</Button>
+        <Button onClick={() => workbench.editKit("added a mode", addMode)}>Add a mode</Button>
       </p>
       {modes.length > 1 && (
         <>
@@ -165,7 +154,7 @@ export function Modes() {
               disabled={!source}
               onClick={() =>
                 source &&
-                editKit("added a switch", now => ({
+                workbench.editKit("added a switch", now => ({
                   ...now,
                   switches: [...(now.switches ?? []), { when: source, to: modes[1]!.id }],
                 }))

@@ -1,7 +1,7 @@
 import { formatCode } from "../../input/codes";
+import { useDocument } from "../../document/context";
+import { usePadState } from "../../input/context";
 import type { RawEvent } from "../../input/pad";
-import { usePad } from "../../input/usePad";
-import { useWorkbench } from "../../document/useWorkbench";
 
 const DROPPED_WORDS: Readonly<Record<RawEvent["dropped"], string>> = {
   "": "",
@@ -26,10 +26,10 @@ function sourceOf(event: RawEvent, nameOf: (id: string) => string): string {
 
 /** Every event a device reported, newest first: when, where it landed, or why it was dropped. */
 export function RawLog() {
-  const log = usePad(state => state.log);
-  const repeats = usePad(state => state.repeatsDropped);
-  const isAwake = usePad(state => state.session !== undefined);
-  const kit = useWorkbench(state => state.kit);
+  const log = usePadState(state => state.log);
+  const repeats = usePadState(state => state.repeatsDropped);
+  const isAwake = usePadState(state => state.session !== undefined);
+  const kit = useDocument(state => state.kit);
   const nameOf = (id: string) => kit?.controls.find(control => control.id === id)?.name ?? id;
   return (
     <section aria-label="Raw events" className="min-h-0 grow overflow-auto px-5 py-3">

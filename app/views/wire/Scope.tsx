@@ -1,17 +1,15 @@
 import { Link } from "react-router";
 import { findCtrlClash } from "../../input/browserKeys";
-import { letAllGo } from "../../input/pad";
-import { usePad } from "../../input/usePad";
 import { addControl } from "../../edits/edits";
-import { editKit } from "../../document/workbench";
-import { useWorkbench } from "../../document/useWorkbench";
 import { Button } from "../../ui/Button";
 import { ControlStrip } from "../ControlStrip";
 import { ControlLine } from "./ControlLine";
+import { useDesk, useDocument } from "../../document/context";
+import { usePad, usePadState } from "../../input/context";
 
 /** What stands in the way of a real pad, in words. */
 function PadWord() {
-  const { hasApi, pads } = usePad(state => state.pads);
+  const { hasApi, pads } = usePadState(state => state.pads);
   if (!hasApi)
     return (
       <span className="text-foxglove">This browser cannot read pads. Keys and the stones below play.</span>
@@ -40,8 +38,10 @@ function PadWord() {
 
 /** The scope: every control as the machine reports it now, and what plays it. */
 export function Scope() {
-  const kit = useWorkbench(state => state.kit);
-  const isAwake = usePad(state => state.session !== undefined);
+  const { workbench } = useDesk();
+  const pad = usePad();
+  const kit = useDocument(state => state.kit);
+  const isAwake = usePadState(state => state.session !== undefined);
   if (!kit) return null;
   const clash = findCtrlClash(kit.controls);
   return (
@@ -49,7 +49,7 @@ export function Scope() {
       <div className="min-h-0 grow overflow-auto px-6 pt-4" data-hands>
         <div className="flex items-baseline justify-between gap-4">
           <h1 className="font-serif text-2xl">Every control, and what plays it</h1>
-          <Button look="quiet" disabled={!isAwake} onClick={() => letAllGo(performance.now())}>
+          <Button look="quiet" disabled={!isAwake} onClick={() => pad.letAllGo()}>
             Let all go
           </Button>
         </div>
@@ -77,7 +77,9 @@ export function Scope() {
         <p className="mt-3 mb-4 flex items-center gap-4 text-sm">
           <Button
             onClick={() =>
-              editKit("added a control", now => addControl(now, `Control ${now.controls.length + 1}`))
+              workbench.editKit("added a control", now =>
+                addControl(now, `Control ${now.controls.length + 1}`),
+              )
             }
           >
             Add a control

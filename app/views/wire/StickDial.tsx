@@ -1,12 +1,11 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
-import type { Kit, Stick } from "#core";
-import { holdOnScreen, pad, wakePad } from "../../input/pad";
-import { usePad } from "../../input/usePad";
+import { arrowOf, type Kit, type Stick } from "#core";
 import { setThresholds } from "../../edits/edits";
 import { followPointer } from "../../ui/followPointer";
 import { dragKit } from "../../document/dragKit";
-import { editKit } from "../../document/workbench";
-import { DIGIT_ARROWS } from "../../tape/model/stickRows";
+import { useDesk } from "../../document/context";
+import { usePad, usePadState } from "../../input/context";
+import type { Pad } from "../../input/pad";
 
 const SIZE = 168;
 const RADIUS = 72;
@@ -26,7 +25,7 @@ function sidesOf(stick: Stick, controls: readonly { readonly id: string }[]): Si
 
 /** The direction digit of a stick now, as the rules see it before mirroring. */
 export function useDigit(stick: Stick): number {
-  return usePad(({ session }) => {
+  return usePadState(({ session }) => {
     if (!session) return 5;
     const { down } = session.state;
     const { up, down: low, left, right } = sidesOf(stick, session.program.controls);
@@ -36,6 +35,7 @@ export function useDigit(stick: Stick): number {
 
 /** Draws where the stick has been for the last second, without a render. */
 function useTrace(stick: Stick) {
+  const pad = usePad();
   const line = useRef<SVGPolylineElement>(null);
   const spot = useRef<SVGCircleElement>(null);
   useEffect(() => {
@@ -54,19 +54,19 @@ function useTrace(stick: Stick) {
       spot.current?.setAttribute("cx", x.toFixed(1));
       spot.current?.setAttribute("cy", y.toFixed(1));
     });
-  }, [stick]);
+  }, [pad, stick]);
   return { line, spot };
 }
 
 /** Plays a stick's four controls by how far, and where, a pointer is from the middle. */
-function playStick(stick: Stick, x: number, y: number): void {
-  if (!pad.getState().session) wakePad();
-  const now = performance.now();
+function playStick(pad: Pad, stick: Stick, x: number, y: number): void {
   const clamp = (value: number) => Math.max(0, Math.min(1, Math.round(value * 100) / 100));
-  holdOnScreen(stick.right, clamp(x), now);
-  holdOnScreen(stick.left, clamp(-x), now);
-  holdOnScreen(stick.up, clamp(-y), now);
-  holdOnScreen(stick.down, clamp(y), now);
+  pad.holdOnScreen(
+    [stick.right, clamp(x)],
+    [stick.left, clamp(-x)],
+    [stick.up, clamp(-y)],
+    [stick.down, clamp(y)],
+  );
 }
 
 /**
@@ -74,6 +74,8 @@ function playStick(stick: Stick, x: number, y: number): void {
  * eight directions. Dragging the middle plays it, as far as it is pulled.
  */
 export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
+  const pad = usePad();
+  const { workbench } = useDesk();
   const { line, spot } = useTrace(stick);
   const digit = useDigit(stick);
   const ids = [stick.up, stick.down, stick.left, stick.right];
@@ -81,7 +83,7 @@ export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
   const press = Math.max(0.01, ...controls.map(control => control.pressAt ?? 0.5));
   const release = Math.min(press, ...controls.map(control => control.releaseAt ?? Math.min(0.4, press)));
   const set = (value: number) =>
-    editKit(`dead zone of ${stick.name}`, now => {
+    workbench.editKit(`dead zone of ${stick.name}`, now => {
       const pressed = setThresholds(now, ids, "pressAt", value);
       return setThresholds(pressed, ids, "releaseAt", Math.max(0.01, value * 0.8));
     });
@@ -96,7 +98,7 @@ export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
     event.preventDefault();
     event.stopPropagation();
     const svg = event.currentTarget.ownerSVGElement!;
-    dragKit(event, moved => {
+    dragKit(workbench, event, moved => {
       const { x, y } = placeOf(moved, svg);
       set(Math.hypot(x, y));
     });
@@ -106,9 +108,9 @@ export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
     const svg = event.currentTarget;
     const play = (at: { clientX: number; clientY: number }) => {
       const { x, y } = placeOf(at, svg);
-      playStick(stick, x, y);
+      playStick(pad, stick, x, y);
     };
-    const letGo = () => playStick(stick, 0, 0);
+    const letGo = () => playStick(pad, stick, 0, 0);
     followPointer(event, { move: play, end: letGo, cancel: letGo });
     play(event);
   };
@@ -150,7 +152,7 @@ export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
             dominantBaseline="central"
             className={`font-mono text-xs ${way === digit ? "fill-ink font-semibold" : "fill-soft"}`}
           >
-            {DIGIT_ARROWS[way]}
+            {arrowOf(way)}
           </text>
         );
       })}

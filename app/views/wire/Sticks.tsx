@@ -1,12 +1,10 @@
-import { writeAt, type Kit, type Stick } from "#core";
-import { say } from "../../ui/notices";
+import { arrowOf, writeAt, type Kit, type Stick } from "#core";
 import { addStick, removeAt } from "../../edits/edits";
-import { editKit, undo } from "../../document/workbench";
-import { useWorkbench } from "../../document/useWorkbench";
-import { DIGIT_ARROWS } from "../../tape/model/stickRows";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { StickDial, useDigit } from "./StickDial";
+import { useDesk, useDocument } from "../../document/context";
+import { useTakeAway } from "../../document/useTakeAway";
 
 const OPPOSITES = [
   { value: "neutral", label: "neither counts", hint: "left and right together are as good as nothing" },
@@ -36,9 +34,11 @@ function guessSides(kit: Kit): Record<(typeof SIDES)[number], string> | undefine
 }
 
 function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
+  const { workbench } = useDesk();
+  const takeAway = useTakeAway();
   const digit = useDigit(stick);
   const set = (field: string, value: unknown) =>
-    editKit(`changed ${stick.name}`, now => writeAt(now, ["sticks", at, field], value));
+    workbench.editKit(`changed ${stick.name}`, now => writeAt(now, ["sticks", at, field], value));
   const controls = kit.controls.map(control => ({ value: control.id, label: control.name }));
   const mirrors = [
     { value: NEVER, label: "never" },
@@ -50,13 +50,10 @@ function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
       .map(item => item.pressAt ?? 0.5),
   );
   const remove = () => {
-    editKit(`deleted ${stick.name}`, now => removeAt(now, "sticks", at));
-    say({
-      tone: "plain",
-      title: `${stick.name} is no stick any more; its four controls stay.`,
-      details: [],
-      action: { label: "Put it back", run: undo },
-    });
+    takeAway(
+      `${stick.name} is no stick any more; its four controls stay.`,
+      workbench.editKit(`deleted ${stick.name}`, now => removeAt(now, "sticks", at)),
+    );
   };
   return (
     <li className="flex items-start gap-6 border-b border-line py-4">
@@ -65,7 +62,7 @@ function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
         <p>
           <b>{stick.name}</b> faces{" "}
           <span className="font-mono text-lg font-semibold" data-testid={`digit-${stick.id}`}>
-            {digit} {DIGIT_ARROWS[digit]}
+            {digit} {arrowOf(digit)}
           </span>
           : up is{" "}
           {SIDES.map((side, k) => (
@@ -92,7 +89,7 @@ function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
             value={stick.mirrorWhen ?? NEVER}
             choices={mirrors}
             onChoose={value =>
-              editKit(`mirroring of ${stick.name}`, now => {
+              workbench.editKit(`mirroring of ${stick.name}`, now => {
                 const { mirrorWhen, ...rest } = now.sticks![at]!;
                 return writeAt(now, ["sticks", at], value === NEVER ? rest : { ...rest, mirrorWhen: value });
               })
@@ -114,7 +111,8 @@ function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
 
 /** Sticks: directions made of four controls, each as a dial and a sentence. */
 export function Sticks() {
-  const kit = useWorkbench(state => state.kit);
+  const { workbench } = useDesk();
+  const kit = useDocument(state => state.kit);
   if (!kit) return null;
   const sides = guessSides(kit);
   const sticks = kit.sticks ?? [];
@@ -134,7 +132,7 @@ export function Sticks() {
         {sides ? (
           <Button
             onClick={() =>
-              editKit("added a stick", now =>
+              workbench.editKit("added a stick", now =>
                 addStick(now, sticks.length === 0 ? "Stick" : `Stick ${sticks.length + 1}`, sides),
               )
             }

@@ -1,6 +1,6 @@
 import type { Kit } from "#core";
 import { formatCode } from "../../input/codes";
-import { usePad } from "../../input/usePad";
+import { usePadState } from "../../input/context";
 
 const MOST_KEYS = 9;
 
@@ -16,9 +16,9 @@ function playingKeys(kit: Kit): { code: string; name: string }[] {
 
 /** Which keys can go together: boards drop some. A stone fills for every pair that was held at once. */
 export function Together({ kit }: { kit: Kit }) {
-  const pairsSeen = usePad(state => state.pairsSeen);
-  const most = usePad(state => state.mostTogether);
-  const now = usePad(state => state.codesDown);
+  const pairsSeen = usePadState(state => state.pairsSeen);
+  const most = usePadState(state => state.mostTogether);
+  const now = usePadState(state => state.codesDown);
   const keys = playingKeys(kit);
   const isSeen = (a: string, b: string) => pairsSeen.has([a, b].sort().join(" "));
   return (

@@ -1,9 +1,9 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import type { Control } from "#core";
-import { pad } from "../../input/pad";
 import { setThresholds } from "../../edits/edits";
 import { dragKit } from "../../document/dragKit";
-import { editKit } from "../../document/workbench";
+import { useDesk } from "../../document/context";
+import { usePad } from "../../input/context";
 
 const WIDTH = 168;
 const HEIGHT = 40;
@@ -15,6 +15,7 @@ const yOf = (value: number) => HEIGHT - PAD - value * (HEIGHT - 2 * PAD);
 
 /** Draws the last seconds of a control's value into a polyline, on every frame the session steps, without a render. */
 function useTrail(controlId: string) {
+  const pad = usePad();
   const line = useRef<SVGPolylineElement>(null);
   useEffect(() => {
     let past: number[] = [];
@@ -32,23 +33,24 @@ function useTrail(controlId: string) {
       const points = past.map((value, k) => `${(from + k * step).toFixed(1)},${yOf(value).toFixed(1)}`);
       line.current?.setAttribute("points", points.join(" "));
     });
-  }, [controlId]);
+  }, [pad, controlId]);
   return line;
 }
 
 /** One of the two points, a line across the river that can be dragged up and down or stepped by keys. */
 function PointLine({ control, which }: { control: Control; which: "pressAt" | "releaseAt" }) {
+  const { workbench } = useDesk();
   const value = control[which] ?? (which === "pressAt" ? 0.5 : Math.min(0.4, control.pressAt ?? 0.5));
   const words = which === "pressAt" ? "Press point" : "Release point";
   const set = (next: number) =>
-    editKit(`${words.toLowerCase()} of ${control.name}`, kit =>
+    workbench.editKit(`${words.toLowerCase()} of ${control.name}`, kit =>
       setThresholds(kit, [control.id], which, next),
     );
   const onPointerDown = (event: PointerEvent<SVGGElement>) => {
     event.preventDefault();
     const line = event.currentTarget;
     const box = line.ownerSVGElement!.getBoundingClientRect();
-    dragKit(event, moved => {
+    dragKit(workbench, event, moved => {
       const y = ((moved.clientY - box.top) / box.height) * HEIGHT;
       set((HEIGHT - PAD - y) / (HEIGHT - 2 * PAD));
     });

@@ -1,5 +1,5 @@
-import { evaluateEasing } from "../../curve/easing";
-import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../run/hands";
+import { levelAt, ratioAt, valueAt, type Growth } from "../growth";
+import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
 import type { ChargeProgram, Program } from "../../run/program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import { TICKS } from "../../time/clock";
@@ -12,21 +12,10 @@ const NONE = 0;
 const GROWING = 1;
 const SPENT = 2;
 
-/** clamp((age − from) ÷ (full − from), 0, 1). Source: frame rules, section 4, charge. */
-export function chargeRatio(pattern: ChargeProgram, ageTicks: number): number {
-  return Math.min(1, Math.max(0, (ageTicks - pattern.fromTicks) / (pattern.fullTicks - pattern.fromTicks)));
-}
-
-/** lo + (hi − lo) × curve(ratio), in the game's own units. Source: frame rules, section 4, charge. */
-export function chargeValue(pattern: ChargeProgram, ratio: number): number {
-  return pattern.low + (pattern.high - pattern.low) * evaluateEasing(pattern.easing, ratio);
-}
-
-/** How many levels an age has reached. A level exactly at the age counts. */
-export function chargeLevel(pattern: ChargeProgram, ageTicks: number): number {
-  let level = 0;
-  for (let k = 0; k < pattern.levels.length; k++) if (pattern.levels[k]!.atTicks <= ageTicks) level++;
-  return level;
+/** How a charge grows: clamp((age − from) ÷ (full − from), 0, 1) through its curve onto its output. Source: frame rules, section 4. */
+export function chargeGrowth(pattern: ChargeProgram): Growth {
+  const { isReal, fromTicks, fullTicks, easing, levels, low, high } = pattern;
+  return { isReal, fromTicks, fullTicks, easing, levels, output: { low, high } };
 }
 
 function discharge(
@@ -37,8 +26,7 @@ function discharge(
   i: number,
   ageTicks: number,
 ) {
-  const ratio = chargeRatio(pattern, ageTicks);
-  const level = chargeLevel(pattern, ageTicks);
+  const growth = chargeGrowth(pattern);
   firePress(
     program,
     state,
@@ -46,9 +34,9 @@ function discharge(
     i,
     pattern.control,
     ageTicks / TICKS,
-    ratio,
-    level,
-    chargeValue(pattern, ratio),
+    ratioAt(growth, ageTicks),
+    levelAt(growth, ageTicks),
+    valueAt(growth, ageTicks),
   );
 }
 

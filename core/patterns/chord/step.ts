@@ -1,4 +1,5 @@
-import { isAnyPressed, isDown, nowTicks } from "../../run/hands";
+import { momentOn } from "../../run/moments";
+import { isAnyPressed, isDown, nowTicks } from "../../run/sight";
 import type { ChordProgram, Program } from "../../run/program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
@@ -20,7 +21,7 @@ export function pressSpread(
   let youngest = -Infinity;
   for (let k = 0; k < controls.length; k++) {
     const control = controls[k]!;
-    const at = pattern.isReal ? state.pressFrame[control]! * 100 : state.pressTicks[control]!;
+    const at = momentOn(pattern.isReal, state.pressFrame[control]!, state.pressTicks[control]!);
     if (at < oldest) oldest = at;
     if (at > youngest) youngest = at;
   }

@@ -1,4 +1,4 @@
-import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../run/hands";
+import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
 import type { HoldProgram, Program } from "../../run/program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";

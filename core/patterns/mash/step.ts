@@ -1,4 +1,4 @@
-import { isDown, isPressed, nowTicks } from "../../run/hands";
+import { isDown, isPressed, nowTicks } from "../../run/sight";
 import { edgeKey, type MashProgram, type Program } from "../../run/program";
 import { FIRED, FORMING, IDLE, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";

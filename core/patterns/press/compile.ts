@@ -1,3 +1,4 @@
+import { TICKS } from "../../time/clock";
 import type { CompileKind } from "../compileParts";
 
 export const compilePress: CompileKind<"press"> = (pattern, names, path) => {
@@ -8,7 +9,7 @@ export const compilePress: CompileKind<"press"> = (pattern, names, path) => {
     repeat: pattern.repeat
       ? {
           afterTicks: names.atLeast(pattern.repeat.after, 0),
-          everyTicks: names.atLeast(pattern.repeat.every, 100),
+          everyTicks: names.atLeast(pattern.repeat.every, TICKS),
         }
       : null,
     controls: [control],

@@ -1,4 +1,4 @@
-import { isDown, isPressed, nowTicks, pressTicks } from "../../run/hands";
+import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
 import type { PressProgram, RepeatProgram } from "../../run/program";
 import { FIRED, IDLE, SUSTAINED } from "../../run/state";
 import { firePress, settle, type PatternStepper } from "../fire";

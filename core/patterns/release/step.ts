@@ -1,4 +1,4 @@
-import { isDown, isPressed, nowTicks, pressTicks } from "../../run/hands";
+import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
 import type { ReleaseProgram } from "../../run/program";
 import { FIRED, FORMING, IDLE } from "../../run/state";
 import { TICKS } from "../../time/clock";

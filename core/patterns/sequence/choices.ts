@@ -1,7 +1,7 @@
 import type { Program, SequenceProgram } from "../../run/program";
 import { growPool, type State } from "../../run/state";
 import { directionNowBegan } from "./directions";
-import { isDown } from "../../run/hands";
+import { isDown } from "../../run/sight";
 import type { StepEdges } from "./stepEdges";
 
 /**

@@ -1,4 +1,4 @@
-import { isDown, wasDown } from "../../run/hands";
+import { isDown, wasDown } from "../../run/sight";
 import type { Program, SequenceProgram } from "../../run/program";
 import type { State } from "../../run/state";
 

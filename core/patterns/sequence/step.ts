@@ -1,4 +1,4 @@
-import { isAnyPressed, isDown, nowTicks } from "../../run/hands";
+import { isAnyPressed, isDown, nowTicks } from "../../run/sight";
 import type { Program, SequenceProgram } from "../../run/program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";

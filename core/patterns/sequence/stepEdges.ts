@@ -1,4 +1,4 @@
-import { isAnyPressed, isPressed, isReleased, nowTicks, pressTicks, wasDown } from "../../run/hands";
+import { isAnyPressed, isPressed, isReleased, nowTicks, pressTicks, wasDown } from "../../run/sight";
 import { edgeKey, type Program, type SequenceProgram, type StepProgram } from "../../run/program";
 import type { State } from "../../run/state";
 import { areAllDown, pressSpread } from "../chord/step";

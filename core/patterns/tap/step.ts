@@ -1,4 +1,4 @@
-import { isDown, isPressed, nowTicks, pressTicks } from "../../run/hands";
+import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
 import type { TapProgram } from "../../run/program";
 import { FORMING, IDLE } from "../../run/state";
 import { firePress, lapse, settle, type PatternStepper } from "../fire";

@@ -1,4 +1,4 @@
-import { isDown, isPressed, nowTicks } from "../../run/hands";
+import { isDown, isPressed, nowTicks } from "../../run/sight";
 import { edgeKey, type Program, type TapsProgram } from "../../run/program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
@@ -51,6 +51,11 @@ function joinChain(program: Program, pattern: TapsProgram, state: State, trace: 
   cells[base + TAPS_CELLS + count - 1] = state.frame;
   if (count === pattern.count || pattern.answer === "each") fireChain(program, pattern, state, trace, i);
   if (count === pattern.count) cells[base + COUNT] = 0;
+}
+
+/** How many taps the chain under way has had. */
+export function tapsMade({ base }: TapsProgram, { cells }: State): number {
+  return cells[base + COUNT]!;
 }
 
 export const tapsStepper: PatternStepper<TapsProgram> = {

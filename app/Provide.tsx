@@ -1,0 +1,19 @@
+import type { ReactNode } from "react";
+import type { App } from "./compose";
+import { DeskContext } from "./document/context";
+import { PadContext } from "./input/context";
+import { TapeContext } from "./tape/hand/context";
+import { NoticesContext } from "./ui/noticesContext";
+
+/** Hands the composed application down: each room has its own context. */
+export function Provide({ app, children }: { app: App; children: ReactNode }) {
+  return (
+    <NoticesContext value={app.notices}>
+      <DeskContext value={app}>
+        <PadContext value={app.pad}>
+          <TapeContext value={app.tape}>{children}</TapeContext>
+        </PadContext>
+      </DeskContext>
+    </NoticesContext>
+  );
+}

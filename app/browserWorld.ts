@@ -1,0 +1,60 @@
+import type { World } from "./compose";
+import { browserPads } from "./input/gamepads";
+import { listenToPage } from "./input/pageEvents";
+import { download, fileOfRaw } from "./storage/files";
+
+/** The browser's small store; undefined where it is forbidden. */
+function smallStore(): Storage | undefined {
+  try {
+    return localStorage;
+  } catch {
+    console.info("This browser keeps no small store: the last edit before a page is left may be lost.");
+    return undefined;
+  }
+}
+
+/** The world as this browser has it. */
+export function browserWorld(): World {
+  return {
+    databaseName: "moss-tap",
+    nowMs: () => performance.now(),
+    wallMs: () => Date.now(),
+    later(ms, run) {
+      const timer = setTimeout(run, ms);
+      return () => clearTimeout(timer);
+    },
+    nextTurn(run) {
+      const request = requestAnimationFrame(run);
+      return () => cancelAnimationFrame(request);
+    },
+    small: smallStore(),
+    locks: "locks" in navigator ? navigator.locks : undefined,
+    channel: "BroadcastChannel" in window ? new BroadcastChannel("moss-tap") : undefined,
+    startWorker: () =>
+      new Worker(new URL("./judging/jobs/jobs.worker.ts", import.meta.url), { type: "module" }),
+    listen: listenToPage,
+    readPads: browserPads(),
+    saveRaw: (name, raw) => download(fileOfRaw(name, raw)),
+  };
+}
+
+/** The world on the server, where pages are only drawn: nothing is kept, played or worked out there. */
+export function serverWorld(): World {
+  const never = () => () => undefined;
+  return {
+    databaseName: "",
+    nowMs: () => 0,
+    wallMs: () => 0,
+    later: never,
+    nextTurn: never,
+    small: undefined,
+    locks: undefined,
+    channel: undefined,
+    startWorker() {
+      throw new Error("the server does no long work");
+    },
+    listen: never,
+    readPads: undefined,
+    saveRaw: () => undefined,
+  };
+}

@@ -1,0 +1,86 @@
+import { nanoid } from "nanoid";
+import type { StoreApi } from "zustand/vanilla";
+import { createEvaluation } from "./document/evaluation";
+import { createPlayback, type NextTurn } from "./document/playback";
+import type { Desk } from "./document/context";
+import { createWorkbench } from "./document/workbench";
+import type { PadReading } from "./input/gamepads";
+import { createPad, type Pad } from "./input/pad";
+import type { PageListener } from "./input/pageEvents";
+import { createJobs, type JobsWorld } from "./judging/jobs/jobs";
+import { createJudge } from "./judging/judge";
+import { createLibrary, type Library } from "./storage/library";
+import type { SmallStore } from "./storage/setAside";
+import { createShelf } from "./storage/shelf";
+import { createTabs, type Tabs } from "./storage/tabs";
+import type { PageTape } from "./tape/hand/context";
+import { createTapeActions } from "./tape/hand/tapeActions";
+import { createTapeLook, type TapeLook } from "./tape/hand/tapeLook";
+import { createNotices, type Notices } from "./ui/notices";
+
+/** What the application finds outside itself: the browser's, or a test's. */
+export interface World {
+  readonly databaseName: string;
+  /** The page's clock, by which its events are stamped, and the one on the wall; ms. */
+  readonly nowMs: () => number;
+  readonly wallMs: () => number;
+  readonly later: (ms: number, run: () => void) => () => void;
+  readonly nextTurn: NextTurn;
+  readonly small: SmallStore | undefined;
+  readonly locks: Pick<LockManager, "request"> | undefined;
+  readonly channel: Pick<BroadcastChannel, "postMessage" | "addEventListener"> | undefined;
+  readonly startWorker: JobsWorld["startWorker"];
+  readonly listen: (listener: PageListener) => () => void;
+  readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
+  readonly saveRaw: (name: string, raw: unknown) => void;
+}
+
+/** Everything in the application that keeps state, each thing with its one owner. */
+export interface App extends Desk {
+  readonly library: Library;
+  readonly tabs: Tabs;
+  readonly pad: Pad;
+  readonly tape: PageTape;
+  readonly notices: Notices;
+}
+
+/** Two workers: as many as the smallest machine has cores. */
+const THREADS = 2;
+
+/** Composes the application: the only place where its owners are made. */
+export function composeApp(world: World): App {
+  const { nowMs, wallMs, later, nextTurn } = world;
+  const notices = createNotices(world.saveRaw);
+  const tabs = createTabs({ tabId: nanoid(8), channel: world.channel, locks: world.locks, later });
+  const library = createLibrary({
+    name: world.databaseName,
+    tabs,
+    small: world.small,
+    locks: world.locks,
+    later,
+  });
+  const shelf = createShelf(library, wallMs);
+  const judge = createJudge();
+  const jobs = createJobs({ startWorker: world.startWorker, later, threads: THREADS });
+  const workbench = createWorkbench({ library, tabs, say: notices.say, nowMs: wallMs });
+  const evaluation = createEvaluation(workbench, judge, jobs, nowMs);
+  const playback = createPlayback(evaluation, nextTurn);
+  const pad = createPad({ ...world, workbench, evaluation, judge, library });
+  const look: StoreApi<TapeLook> = createTapeLook(workbench, evaluation);
+  const tape = { look, actions: createTapeActions({ workbench, evaluation, playback, look }) };
+  return {
+    library,
+    tabs,
+    shelf,
+    storage: library.status,
+    hasHeld: library.hasHeld,
+    judge,
+    jobs,
+    workbench,
+    evaluation,
+    playback,
+    pad,
+    tape,
+    notices,
+  };
+}

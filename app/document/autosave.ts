@@ -1,0 +1,87 @@
+import { changeOf, type KitChange } from "../storage/kitWrite";
+import type { Library } from "../storage/library";
+import type { KitDocument, RowOrder } from "../storage/records";
+
+/** A document with all that is written of it. */
+export interface Written extends KitDocument {
+  readonly rows: RowOrder;
+  readonly change: string;
+}
+
+/** Writes an open document as it changes: the first write begins in the very task of the edit. */
+export interface Autosave {
+  /** To be called after each change. */
+  readonly touch: () => void;
+  /** Keeps its promise when all that was changed until now is written, or held by the library. */
+  readonly flush: () => Promise<void>;
+  /** The page may be gone before the next line: what is not yet written is set aside at once. */
+  readonly leave: () => void;
+  /** What stands in storage has been read anew: from here on changes are counted. */
+  readonly reset: (written: Written) => void;
+  readonly isClean: () => boolean;
+}
+
+interface AutosaveWorld {
+  readonly library: Pick<Library, "write" | "setAside">;
+  /** The document as it stands; undefined while it must not be written. */
+  readonly read: () => Written | undefined;
+  readonly nowMs: () => number;
+  /** Another tab was first: this change is not written. */
+  readonly onSecond: (change: KitChange, state: "changed" | "gone") => void;
+}
+
+function isSame(a: Written, b: Written): boolean {
+  const keys = Object.keys(a) as (keyof Written)[];
+  return keys.every(key => key === "change" || a[key] === b[key]);
+}
+
+/** Makes the autosave of one open document. One write is under way at a time; what changed meanwhile follows it at once. */
+export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld, first: Written): Autosave {
+  let saved = first;
+  let writing: Promise<void> | undefined;
+  let isAside = false;
+
+  const pending = () => {
+    const now = read();
+    return now && !isSame(now, saved) ? now : undefined;
+  };
+  const changeTo = (now: Written) => {
+    const { rows, change, ...document } = now;
+    return changeOf(saved, document, { rows, change, changedAt: nowMs() });
+  };
+
+  async function writeOn(): Promise<void> {
+    for (let now = pending(); now; now = pending()) {
+      const change = changeTo(now);
+      const before = saved;
+      const answer = await library.write(change);
+      if (answer === "changed" || answer === "gone") return onSecond(change, answer);
+      // Read anew meanwhile: what was written then is not what stands now.
+      if (saved === before) saved = now;
+    }
+    if (isAside) library.setAside(undefined);
+    isAside = false;
+  }
+
+  function touch(): void {
+    writing ??= writeOn().finally(() => (writing = undefined));
+  }
+
+  return {
+    touch,
+    async flush() {
+      touch();
+      await writing;
+    },
+    leave() {
+      const now = pending();
+      if (!now) return;
+      isAside = true;
+      library.setAside(changeTo(now));
+    },
+    reset(written) {
+      saved = written;
+    },
+    isClean: () => !pending(),
+  };
+}

@@ -1,0 +1,123 @@
+import { createStore, type StoreApi } from "zustand/vanilla";
+import type { Issue, Take } from "#core";
+import type { Rules } from "#stage";
+import { isLong, type Evaluated, type Judge } from "../judging/judge";
+import type { Asked, Jobs } from "../judging/jobs/jobs";
+import type { OpenDocument, Workbench } from "./workbench";
+
+/** What the rules as they stand make of the open take. */
+export interface Evaluation {
+  /** The open kit's rules, or the last that were sound while it has faults. Places in them lead into `rules.kit`. */
+  readonly rules: Rules | undefined;
+  /** Are those the rules of the kit as it stands? */
+  readonly isSound: boolean;
+  readonly faults: readonly Issue[];
+  readonly warnings: readonly Issue[];
+  /** The open take by those rules; while a long one is worked on, the last answer about the same take. */
+  readonly evaluated: Evaluated | undefined;
+  /** When the question still open was asked, ms since the page began; undefined when none is. */
+  readonly askedAtMs: number | undefined;
+  /** Why the open take could not be evaluated; empty when it could. */
+  readonly trouble: string;
+}
+
+const NOTHING: Evaluation = {
+  rules: undefined,
+  isSound: false,
+  faults: [],
+  warnings: [],
+  evaluated: undefined,
+  askedAtMs: undefined,
+  trouble: "",
+};
+
+const LANE = "open take";
+
+/** Follows the workbench: compiles the kit at every change of it and evaluates the open take, a long one in a worker. */
+export function createEvaluation(
+  workbench: Pick<Workbench, "getState" | "subscribe">,
+  judge: Judge,
+  jobs: Pick<Jobs, "ask">,
+  nowMs: () => number,
+): StoreApi<Evaluation> {
+  const store = createStore<Evaluation>(() => NOTHING);
+  let asking: { readonly rules: Rules; readonly take: Take; readonly asked: Asked<"evaluate"> } | undefined;
+
+  function compile({ kit }: OpenDocument): Pick<Evaluation, "rules" | "isSound" | "faults" | "warnings"> {
+    if (!kit) return NOTHING;
+    const compiled = judge.compile(kit);
+    if (compiled.ok) return { rules: compiled.value, isSound: true, faults: [], warnings: compiled.warnings };
+    const last = store.getState().rules;
+    return {
+      rules: last?.kit.id === kit.id ? last : undefined,
+      isSound: false,
+      faults: compiled.issues,
+      warnings: [],
+    };
+  }
+
+  function askFor(rules: Rules, take: Take): void {
+    const asked = jobs.ask({ job: "evaluate", question: { rules }, takes: [take], lane: LANE });
+    const own = (asking = { rules, take, asked });
+    store.setState({ askedAtMs: nowMs(), trouble: "" });
+    void asked.outcome.then(outcome => {
+      if (outcome.state === "done") judge.learn(rules, take, outcome.value);
+      if (asking !== own) return;
+      asking = undefined;
+      if (outcome.state === "done")
+        store.setState({ evaluated: judge.known(rules, take), askedAtMs: undefined, trouble: "" });
+      else
+        store.setState({ askedAtMs: undefined, trouble: outcome.state === "failed" ? outcome.reason : "" });
+    });
+  }
+
+  function stopAsking(): void {
+    asking?.asked.stop();
+    asking = undefined;
+  }
+
+  function evaluate(rules: Rules | undefined, take: Take | undefined): Partial<Evaluation> {
+    if (!rules || !take) {
+      stopAsking();
+      return { evaluated: undefined, askedAtMs: undefined, trouble: "" };
+    }
+    const known = isLong(take) ? judge.known(rules, take) : judge.evaluate(rules, take);
+    if (known) {
+      stopAsking();
+      return { evaluated: known, askedAtMs: undefined, trouble: "" };
+    }
+    if (asking?.rules !== rules || asking.take !== take) queueMicrotask(() => askAgain());
+    const { evaluated } = store.getState();
+    const isSameTake = evaluated?.take.id === take.id && evaluated.rules.kit.id === rules.kit.id;
+    return isSameTake ? {} : { evaluated: undefined, trouble: "" };
+  }
+
+  /** Asks about what is open by now, if that is not being asked about already. */
+  function askAgain(): void {
+    const { rules } = store.getState();
+    const take = openTakeOf(workbench.getState());
+    if (!rules || !take || judge.known(rules, take)) return;
+    if (asking?.rules !== rules || asking.take !== take) askFor(rules, take);
+  }
+
+  function follow(now: OpenDocument, before?: OpenDocument): void {
+    const take = openTakeOf(now);
+    const isKitSame = before !== undefined && now.kit === before.kit;
+    if (isKitSame && take === openTakeOf(before)) return;
+    const compiled = isKitSame ? {} : compile(now);
+    const { rules } = { ...store.getState(), ...compiled };
+    store.setState({ ...compiled, ...evaluate(rules, take) });
+  }
+
+  follow(workbench.getState());
+  workbench.subscribe(follow);
+  return store;
+}
+
+/** The take that is open, or undefined. */
+export function openTakeOf({
+  takes,
+  openTakeId,
+}: Pick<OpenDocument, "takes" | "openTakeId">): Take | undefined {
+  return takes.find(take => take.id === openTakeId);
+}

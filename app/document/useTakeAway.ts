@@ -1,0 +1,18 @@
+import { useNotices } from "../ui/noticesContext";
+import { useDesk } from "./context";
+import type { Edit } from "./workbench";
+
+/** Says that something was taken away, with the way back: that restores exactly it, whatever was done since. */
+export function useTakeAway(): (title: string, edit: Edit | undefined, details?: readonly string[]) => void {
+  const { workbench } = useDesk();
+  const { say } = useNotices();
+  return (title, edit, details = []) => {
+    if (!edit) return;
+    say({
+      tone: details.length > 0 ? "trouble" : "plain",
+      title,
+      details,
+      action: { label: "Put it back", run: () => workbench.putBack("put something back", edit) },
+    });
+  };
+}

@@ -1,0 +1,65 @@
+/** Anything a document is made of. */
+type Json = unknown;
+type JsonObject = Readonly<Record<string, Json>>;
+
+const isObject = (value: Json): value is JsonObject =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
+const isSame = (a: Json, b: Json) => a === b || JSON.stringify(a) === JSON.stringify(b);
+
+/** What an item of a list is known by: its id, or all that it says. */
+function keyOf(item: Json): string {
+  return isObject(item) && typeof item.id === "string" ? item.id : JSON.stringify(item);
+}
+
+function putBackList(before: readonly Json[], after: readonly Json[], now: readonly Json[]): readonly Json[] {
+  const was = new Map(before.map(item => [keyOf(item), item]));
+  const became = new Map(after.map(item => [keyOf(item), item]));
+  const kept = now.flatMap(item => {
+    const key = keyOf(item);
+    if (was.has(key) && became.has(key)) return [putBack(was.get(key), became.get(key), item)];
+    const isAddedByEdit = became.has(key) && !was.has(key);
+    return isAddedByEdit && isSame(item, became.get(key)) ? [] : [item];
+  });
+  const result = [...kept];
+  before.forEach((item, place) => {
+    const key = keyOf(item);
+    if (became.has(key) || result.some(other => keyOf(other) === key)) return;
+    const earlier = before.slice(0, place).map(keyOf);
+    const at = result.findLastIndex(other => earlier.includes(keyOf(other)));
+    result.splice(at + 1, 0, item);
+  });
+  const isUnchanged = result.length === now.length && result.every((item, k) => item === now[k]);
+  return isUnchanged ? now : result;
+}
+
+function putBackObject(before: JsonObject, after: JsonObject, now: JsonObject): JsonObject {
+  const result: Record<string, Json> = { ...now };
+  for (const key of new Set([...Object.keys(before), ...Object.keys(after)])) {
+    if (before[key] === after[key] && key in before === key in after) continue;
+    if (!(key in before)) {
+      if (key in now && isSame(now[key], after[key])) delete result[key];
+    } else if (!(key in now)) {
+      if (!(key in after)) result[key] = before[key];
+    } else if (key in after) result[key] = putBack(before[key], after[key], now[key]);
+    else if (Array.isArray(before[key]) && Array.isArray(now[key]))
+      result[key] = putBackList(before[key], [], now[key]);
+  }
+  const keys = Object.keys(result);
+  const isUnchanged = keys.length === Object.keys(now).length && keys.every(key => result[key] === now[key]);
+  return isUnchanged ? now : result;
+}
+
+/**
+ * Takes one edit back from a document that has been edited since: exactly what that edit changed becomes what it was
+ * before it, as far as nobody has changed it again; all else stays. What was taken out of a list stands again after the
+ * nearest of its old neighbours. `before` and `after` are the document around the edit; with nothing edited since, the
+ * result is `before`; where nothing is left to put back it is `now` itself.
+ */
+export function putBack<T>(before: T, after: T, now: T): T {
+  if (before === after) return now;
+  if (isSame(now, after)) return before;
+  if (Array.isArray(before) && Array.isArray(after) && Array.isArray(now))
+    return putBackList(before, after, now) as T;
+  if (isObject(before) && isObject(after) && isObject(now)) return putBackObject(before, after, now) as T;
+  return now;
+}

@@ -1,0 +1,25 @@
+import { startTransition } from "react";
+import { hydrateRoot } from "react-dom/client";
+import { RouterContextProvider } from "react-router";
+import { HydratedRouter } from "react-router/dom";
+import { appContext } from "./appContext";
+import { browserWorld } from "./browserWorld";
+import { composeApp } from "./compose";
+import { Provide } from "./Provide";
+
+const app = composeApp(browserWorld());
+
+function getContext(): RouterContextProvider {
+  const context = new RouterContextProvider();
+  context.set(appContext, app);
+  return context;
+}
+
+startTransition(() => {
+  hydrateRoot(
+    document,
+    <Provide app={app}>
+      <HydratedRouter getContext={getContext} />
+    </Provide>,
+  );
+});

@@ -1,0 +1,71 @@
+import type { Take } from "#core";
+import type { RecordingPiece } from "../storage/recordings";
+
+type Pair<V extends number = number> = [number, V];
+
+/** What hands do, as it is written down: one lane an id, pairs in frames of the kit's rate. It grows; nothing leaves it. */
+export interface Recording {
+  readonly rateHz: number;
+  readonly lanes: Map<string, Pair[]>;
+  readonly gates: Map<string, Pair<0 | 1>[]>;
+  readonly speed: Pair[];
+}
+
+/** A recording with nothing on it. */
+export function createRecording(rateHz: number): Recording {
+  return { rateHz, lanes: new Map(), gates: new Map(), speed: [] };
+}
+
+/** A lane of a recording, begun if it is not there. */
+export function laneOf<V extends number>(lanes: Map<string, Pair<V>[]>, id: string): Pair<V>[] {
+  let lane = lanes.get(id);
+  if (!lane) lanes.set(id, (lane = []));
+  return lane;
+}
+
+const copy = <V extends number>(lane: readonly Pair<V>[]) => lane.map(([x, value]): Pair<V> => [x, value]);
+
+/** A recording as a take of so many frames. `isKept`: whether a gate's lane belongs to the kit. */
+export function takeOf(
+  { rateHz, lanes, gates, speed }: Recording,
+  frames: number,
+  named: { readonly id: string; readonly name: string; readonly kitId: string },
+  isKept: (gateId: string) => boolean,
+): Take {
+  const used = <V extends number>(from: ReadonlyMap<string, Pair<V>[]>) =>
+    [...from].filter(([, lane]) => lane.length > 0);
+  const gateLanes = used(gates).filter(([id]) => isKept(id));
+  return {
+    format: "moss-tap/take",
+    version: 1,
+    id: named.id,
+    name: named.name,
+    kit: named.kitId,
+    rate: rateHz,
+    frames,
+    lanes: Object.fromEntries(used(lanes).map(([id, lane]) => [id, copy(lane)])),
+    ...(gateLanes.length > 0
+      ? { gates: Object.fromEntries(gateLanes.map(([id, lane]) => [id, copy(lane)])) }
+      : {}),
+    ...(speed.length > 0 ? { speed: copy(speed) } : {}),
+  };
+}
+
+/** Gives what a recording has come to since it was last asked, piece by piece, so that it can be kept while it grows. */
+export function createPieces(recording: Recording, isKept: (gateId: string) => boolean) {
+  const given = new Map<readonly Pair[], number>();
+  const since = (lane: readonly Pair[]) => {
+    const from = given.get(lane) ?? 0;
+    given.set(lane, lane.length);
+    return lane.slice(from).map(([x, value]): Pair => [x, value]);
+  };
+  const fresh = (lanes: ReadonlyMap<string, readonly Pair[]>) =>
+    [...lanes].map(([id, lane]) => [id, since(lane)] as const).filter(([, lane]) => lane.length > 0);
+  return (frames: number): RecordingPiece => ({
+    rate: recording.rateHz,
+    frames,
+    lanes: fresh(recording.lanes),
+    gates: fresh(recording.gates).filter(([id]) => isKept(id)),
+    speed: since(recording.speed),
+  });
+}

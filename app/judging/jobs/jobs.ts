@@ -1,0 +1,228 @@
+import { proxy, releaseProxy, wrap, type Remote } from "comlink";
+import type { Take } from "#core";
+import type { AnswerOf, JobEnd, JobName, JobProgress, JobService, QuestionOf } from "./protocol";
+
+/** What the jobs stand on. */
+export interface JobsWorld {
+  readonly startWorker: () => Pick<
+    Worker,
+    "terminate" | "postMessage" | "addEventListener" | "removeEventListener"
+  >;
+  readonly later: (ms: number, run: () => void) => () => void;
+  /** How many workers work at a time. */
+  readonly threads: number;
+}
+
+/** How a question ends: with its answer, called off (by its asker, or by a newer question on its lane), or in trouble. */
+export type Outcome<N extends JobName> =
+  | { readonly state: "done"; readonly value: AnswerOf<N> }
+  | { readonly state: "stopped" }
+  | { readonly state: "failed"; readonly reason: string };
+
+/** A question under way. */
+export interface Asked<N extends JobName> {
+  readonly outcome: Promise<Outcome<N>>;
+  readonly stop: () => void;
+}
+
+/** Something to be worked out, with the takes it is about. */
+export interface Ask<N extends JobName> {
+  readonly job: N;
+  readonly question: QuestionOf<N>;
+  readonly takes: readonly Take[];
+  /** A newer question on a lane takes the place of an older one: a waiting one at once, one under way if it is slow. */
+  readonly lane?: string;
+  readonly told?: (progress: JobProgress) => void;
+}
+
+/** Long work, done in workers. Every question ends: a worker that dies, silently too, is started again with it. */
+export interface Jobs {
+  readonly ask: <N extends JobName>(ask: Ask<N>) => Asked<N>;
+  /** Ends every worker; what is asked later starts new ones. */
+  readonly end: () => void;
+}
+
+/** A worker that has said nothing for so long is taken for dead: it says that it lives several times a second. */
+const SILENT_MS = 4000;
+/** One under way that a newer question waits for has so long to end by itself. */
+const PATIENCE_MS = 350;
+/** One that was called off has so long to stop by itself. */
+const STOP_MS = 150;
+const MOST_TRIES = 3;
+
+interface Work {
+  readonly id: number;
+  readonly ask: Ask<JobName>;
+  readonly settle: (outcome: Outcome<JobName>) => void;
+  tries: number;
+  isStopped: boolean;
+}
+
+/** A worker with what it holds and works on. */
+class Desk {
+  work: Work | undefined;
+  private worker: ReturnType<JobsWorld["startWorker"]> | undefined;
+  private service: Remote<JobService> | undefined;
+  private readonly held = new Map<Take, number>();
+  private nextKey = 0;
+  private callOff: (() => void) | undefined;
+  private died: ((reason: string) => void) | undefined;
+
+  constructor(private readonly world: JobsWorld) {}
+
+  /** Works on a question to its end; rejects when the worker dies under it. */
+  async run(work: Work): Promise<JobEnd> {
+    this.work = work;
+    const service = this.start();
+    const death = new Promise<never>((_, reject) => {
+      this.died = reason => reject(new Error(reason));
+    });
+    try {
+      this.watch();
+      const keys = await Promise.race([this.hold(service, work.ask.takes), death]);
+      const told = (progress: JobProgress | undefined) => {
+        this.watch();
+        if (progress && !work.isStopped) work.ask.told?.(progress);
+      };
+      const { job, question } = work.ask;
+      return (await Promise.race([service.run(work.id, job, question, keys, proxy(told)), death])) as JobEnd;
+    } finally {
+      this.work = undefined;
+      this.callOff?.();
+      this.died = undefined;
+    }
+  }
+
+  /** Asks the work to stop; one that does not hear is ended with its worker. */
+  stop(work: Work, withinMs: number): void {
+    void this.service?.stop(work.id);
+    this.world.later(withinMs, () => {
+      if (this.work === work) this.die("stopped");
+    });
+  }
+
+  end(): void {
+    this.service?.[releaseProxy]();
+    this.worker?.terminate();
+    this.worker = this.service = undefined;
+    this.held.clear();
+  }
+
+  private die(reason: string): void {
+    const { died } = this;
+    this.end();
+    died?.(reason);
+  }
+
+  private start(): Remote<JobService> {
+    if (this.service) return this.service;
+    this.worker = this.world.startWorker();
+    this.worker.addEventListener("error", event => {
+      this.die(event instanceof ErrorEvent && event.message ? event.message : "the worker died");
+    });
+    this.service = wrap<JobService>(this.worker as Worker);
+    return this.service;
+  }
+
+  /** Takes the worker for dead when nothing is heard of it in time. */
+  private watch(): void {
+    this.callOff?.();
+    this.callOff = this.world.later(SILENT_MS, () => this.die("the worker fell silent"));
+  }
+
+  private async hold(service: Remote<JobService>, takes: readonly Take[]): Promise<number[]> {
+    for (const [take, key] of this.held) {
+      if (takes.includes(take)) continue;
+      this.held.delete(take);
+      void service.letGo(key);
+    }
+    const keys: number[] = [];
+    for (const take of takes) {
+      let key = this.held.get(take);
+      if (key === undefined) {
+        key = this.nextKey++;
+        await service.hold(key, take);
+        this.held.set(take, key);
+        this.watch();
+      }
+      keys.push(key);
+    }
+    return keys;
+  }
+}
+
+/** Makes the jobs; the first question starts the first worker. */
+export function createJobs(world: JobsWorld): Jobs {
+  const desks = Array.from({ length: world.threads }, () => new Desk(world));
+  const waiting: Work[] = [];
+  let nextId = 0;
+
+  function settle(work: Work, outcome: Outcome<JobName>): void {
+    work.settle(work.isStopped ? { state: "stopped" } : outcome);
+  }
+
+  function goOn(): void {
+    for (const desk of desks) {
+      if (desk.work) continue;
+      const work = waiting.shift();
+      if (!work) return;
+      void desk.run(work).then(
+        end => {
+          settle(work, end as Outcome<JobName>);
+          goOn();
+        },
+        (error: unknown) => {
+          desk.end();
+          work.tries++;
+          if (work.isStopped) settle(work, { state: "stopped" });
+          else if (work.tries < MOST_TRIES) waiting.unshift(work);
+          else
+            settle(work, { state: "failed", reason: error instanceof Error ? error.message : String(error) });
+          goOn();
+        },
+      );
+    }
+  }
+
+  function stop(work: Work, withinMs: number): void {
+    if (work.isStopped) return;
+    work.isStopped = true;
+    const place = waiting.indexOf(work);
+    if (place >= 0) {
+      waiting.splice(place, 1);
+      settle(work, { state: "stopped" });
+      return;
+    }
+    desks.find(desk => desk.work === work)?.stop(work, withinMs);
+  }
+
+  /** Makes way on a lane: what waits there is dropped; what is under way may end by itself if it is quick. */
+  function makeWay(lane: string): void {
+    for (const work of waiting.filter(item => item.ask.lane === lane)) stop(work, 0);
+    for (const { work } of desks) {
+      if (!work || work.isStopped || work.ask.lane !== lane) continue;
+      world.later(PATIENCE_MS, () => {
+        if (waiting.some(item => item.ask.lane === lane)) stop(work, STOP_MS);
+      });
+    }
+  }
+
+  return {
+    ask(ask) {
+      if (ask.lane !== undefined) makeWay(ask.lane);
+      let work!: Work;
+      const outcome = new Promise<Outcome<JobName>>(resolve => {
+        work = { id: nextId++, ask, settle: resolve, tries: 0, isStopped: false };
+      });
+      waiting.push(work);
+      goOn();
+      return { outcome: outcome as Promise<never>, stop: () => stop(work, STOP_MS) };
+    },
+    end() {
+      for (const desk of desks) {
+        if (desk.work) stop(desk.work, 0);
+        desk.end();
+      }
+    },
+  };
+}

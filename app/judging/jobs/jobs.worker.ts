@@ -1,0 +1,4 @@
+import { expose } from "comlink";
+import { createService } from "./service";
+
+expose(createService());

@@ -1,0 +1,60 @@
+import { transfer } from "comlink";
+import type { Take } from "#core";
+import type { Job } from "./job";
+import { JOBS } from "./kinds";
+import type { JobEnd, JobService } from "./protocol";
+
+const BEAT_MS = 200;
+
+class Stopped extends Error {}
+
+/** Lets every message that has come in be heard. */
+function hearMessages(): Promise<void> {
+  return new Promise(resolve => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
+}
+
+/** Makes what a worker does for its page: works on questions, says that it lives, and hears when it is to stop. */
+export function createService(): JobService {
+  const held = new Map<number, Take>();
+  const stopped = new Set<number>();
+  return {
+    hold: (key, take) => void held.set(key, take),
+    letGo: key => void held.delete(key),
+    stop: id => void stopped.add(id),
+    async run(id, name, question, keys, told) {
+      let beatAt = performance.now();
+      const work = JOBS[name] as Job<unknown, unknown>;
+      const takes = keys.map(key => held.get(key)!);
+      const tools = {
+        tell(done: number, of: number, partial?: unknown) {
+          beatAt = performance.now();
+          told({ done, of, ...(partial === undefined ? {} : { partial }) });
+        },
+        async rest() {
+          await hearMessages();
+          if (stopped.has(id)) throw new Stopped();
+          if (performance.now() - beatAt < BEAT_MS) return;
+          beatAt = performance.now();
+          told(undefined);
+        },
+      };
+      try {
+        const { value, transfer: buffers = [] } = await work(question, takes, tools);
+        const end: JobEnd = { state: "done", value };
+        return transfer(end, [...buffers] as ArrayBuffer[]);
+      } catch (error) {
+        if (error instanceof Stopped) return { state: "stopped" };
+        return { state: "failed", reason: error instanceof Error ? error.message : String(error) };
+      } finally {
+        stopped.delete(id);
+      }
+    },
+  };
+}

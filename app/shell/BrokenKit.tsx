@@ -1,0 +1,27 @@
+import type { Broken } from "../storage/records";
+import { Button } from "../ui/Button";
+import { useNotices } from "../ui/noticesContext";
+
+/** A kit that is kept and does not read: why, and how to get at it. */
+export function BrokenKit({ broken }: { broken: Broken }) {
+  const { say } = useNotices();
+  return (
+    <main className="mx-auto flex min-h-dvh max-w-xl flex-col justify-center gap-4 p-8">
+      <h1 className="font-serif text-3xl break-words">{broken.name} does not read</h1>
+      <p className="text-soft">It is kept as it is, and nothing of it is lost. What stands in the way:</p>
+      <ul className="max-h-60 overflow-auto font-mono text-sm break-words text-soft">
+        {broken.reasons.slice(0, 12).map(reason => (
+          <li key={reason}>{reason}</li>
+        ))}
+      </ul>
+      <p className="flex items-center gap-4">
+        <Button look="strong" onClick={() => say.saveRaw(broken.name, broken.raw)}>
+          Save it as a file
+        </Button>
+        <a className="text-moss underline" href="/">
+          Back to the shelf
+        </a>
+      </p>
+    </main>
+  );
+}

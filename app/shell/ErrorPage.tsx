@@ -1,0 +1,24 @@
+import { isRouteErrorResponse } from "react-router";
+
+/** A page that could not be shown: what went wrong, and the way home. */
+export function ErrorPage({ error }: { error: unknown }) {
+  const isMissing = isRouteErrorResponse(error) && error.status === 404;
+  const detail = isRouteErrorResponse(error)
+    ? String(error.data ?? error.statusText)
+    : error instanceof Error
+      ? error.message
+      : "";
+  return (
+    <main className="mx-auto flex min-h-dvh max-w-xl flex-col justify-center gap-4 p-8">
+      <h1 className="font-serif text-3xl">{isMissing ? "Nothing grows here" : "Something broke"}</h1>
+      <p className="break-words text-soft">
+        {detail || "The page could not be shown. Your kits are kept in this browser."}
+      </p>
+      <p>
+        <a className="text-moss underline" href="/">
+          Back to the shelf
+        </a>
+      </p>
+    </main>
+  );
+}

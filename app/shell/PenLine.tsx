@@ -1,0 +1,28 @@
+import { useDesk, useDocument } from "../document/context";
+import { Button } from "../ui/Button";
+
+/** Said under the header while another tab writes this kit, or it has left the shelf: what that means, and the way out. */
+export function PenLine() {
+  const { workbench } = useDesk();
+  const holder = useDocument(state => (state.kit ? state.holder : "ours"));
+  if (holder === "ours") return null;
+  return (
+    <p
+      role="status"
+      className="flex shrink-0 items-center gap-3 border-b border-line bg-sand px-5 py-1 text-sm"
+      data-testid="pen"
+    >
+      {holder === "theirs" ? (
+        <>
+          <span>
+            Another tab works on this kit. This one shows what happens there, and plays; nothing is changed
+            from here.
+          </span>
+          <Button onClick={workbench.takePen}>Work on it here</Button>
+        </>
+      ) : (
+        <span>This kit is not on the shelf any more. What stands here can still be saved as a file.</span>
+      )}
+    </p>
+  );
+}

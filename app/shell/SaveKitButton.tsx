@@ -1,0 +1,13 @@
+import { useDesk } from "../document/context";
+import { download, packFiles } from "../storage/files";
+import { Button } from "../ui/Button";
+
+/** Saves the open kit with its takes and layouts as one file, whatever else is broken. */
+export function SaveKitButton() {
+  const { workbench } = useDesk();
+  const save = () => {
+    const { kit, takes, layouts } = workbench.getState();
+    if (kit) download(packFiles([kit, ...takes, ...layouts]));
+  };
+  return <Button onClick={save}>Save the kit as a file</Button>;
+}

@@ -1,0 +1,161 @@
+import * as v from "valibot";
+import {
+  formatIssue,
+  parseKitShape,
+  parseLayout,
+  parseTake,
+  type Issue,
+  type Kit,
+  type Layout,
+  type Result,
+  type Take,
+} from "#core";
+
+/** The rules of a kit as they once were, kept under a name to compare with. */
+export interface Variant {
+  readonly id: string;
+  readonly name: string;
+  readonly kit: Kit;
+}
+
+function parseVariant(input: unknown): Result<Variant> {
+  const named = v.safeParse(v.looseObject({ id: v.string(), name: v.string() }), input);
+  const read = parseKitShape(named.success ? named.output.kit : undefined);
+  if (!read.ok || !named.success) return read.ok ? { ok: false, issues: [] } : read;
+  const { id, name } = named.output;
+  return { ok: true, value: { id, name, kit: read.value }, warnings: [] };
+}
+
+/**
+ * What is kept beside a kit, list by list, each with how one item of it is read. Another sort of thing to keep is one
+ * line here: storing, following, undoing and putting back go by this table.
+ */
+export const PARTS = {
+  takes: { word: "take", parse: parseTake },
+  variants: { word: "variant", parse: parseVariant },
+  layouts: { word: "layout of keys", parse: parseLayout },
+} as const;
+
+export type PartList = keyof typeof PARTS;
+export const PART_LISTS = Object.keys(PARTS) as readonly PartList[];
+
+type ItemOf<L extends PartList> = Extract<ReturnType<(typeof PARTS)[L]["parse"]>, { ok: true }>["value"];
+export type Part = Take | Variant | Layout;
+
+/** A kit with all that is kept beside it: what is open, saved, undone and put back as one. */
+export type KitDocument = { readonly kit: Kit } & { readonly [L in PartList]: readonly ItemOf<L>[] };
+
+/** The lists of a document without anything on them. */
+export const NO_PARTS: Omit<KitDocument, "kit"> = { takes: [], variants: [], layouts: [] };
+
+/** Which rows of the tape are shown: all, those on which anything stirs, or those that tell what one rule does. */
+const ROWS_SHOWN = ["all", "stirring", "rule"] as const;
+export type RowsShown = (typeof ROWS_SHOWN)[number];
+
+const rowOrderSchema = v.object({
+  folded: v.array(v.string()),
+  order: v.array(v.string()),
+  /** Which are shown while a rule is being shaped ("rule" where nothing is kept), and elsewhere ("stirring"). */
+  inShape: v.exactOptional(v.picklist(ROWS_SHOWN)),
+  elsewhere: v.exactOptional(v.picklist(ROWS_SHOWN)),
+});
+
+/** How the rows of a kit's tape are laid out: groups folded, and keys of rows in their order. */
+export type RowOrder = Readonly<v.InferOutput<typeof rowOrderSchema>>;
+export const PLAIN_ROWS: RowOrder = { folded: [], order: [] };
+
+const kitRecordSchema = v.object({
+  id: v.string(),
+  kit: v.unknown(),
+  /** Rises by one with every write: who writes must have seen the last one. */
+  version: v.fallback(v.number(), 0),
+  /** When it was last changed, ms since 1970, and what changed, in a few words. */
+  changedAt: v.fallback(v.number(), 0),
+  change: v.fallback(v.string(), ""),
+  rows: v.fallback(rowOrderSchema, { folded: [], order: [] }),
+  /** The ids of what is kept beside the kit, list by list, in order. */
+  order: v.fallback(v.record(v.string(), v.array(v.string())), {}),
+});
+
+/** A kit as the shelf keeps it, found sound. */
+export interface KitRecord {
+  readonly id: string;
+  readonly kit: Kit;
+  readonly version: number;
+  readonly changedAt: number;
+  readonly change: string;
+  readonly rows: RowOrder;
+  readonly order: Readonly<Partial<Record<PartList, readonly string[]>>>;
+}
+
+/** A take, variant or layout as it is kept: under its kit, its list and its id. */
+export interface PartRecord {
+  readonly kitId: string;
+  readonly list: PartList;
+  readonly id: string;
+  readonly value: unknown;
+}
+
+/** What names a part within its kit. */
+export type PartKey = Pick<PartRecord, "list" | "id">;
+
+/** Something kept that does not read: nothing of it is lost, it can be saved as a file or let go. */
+export interface Broken {
+  readonly id: string;
+  /** What it was meant to be, by its name as far as it has one. */
+  readonly name: string;
+  readonly reasons: readonly string[];
+  readonly raw: unknown;
+}
+
+function broken(id: string, word: string, raw: unknown, issues: readonly Issue[]): Broken {
+  const named = v.safeParse(v.looseObject({ name: v.pipe(v.string(), v.nonEmpty()) }), raw);
+  const reasons =
+    issues.length > 0 ? issues.map(issue => formatIssue(issue)) : ["it is not what was kept here"];
+  return { id, name: named.success ? named.output.name : `a ${word} without a name`, reasons, raw };
+}
+
+/** Reads a kit's record as it comes out of storage. */
+export function parseKitRecord(raw: unknown): KitRecord | Broken {
+  const record = v.safeParse(kitRecordSchema, raw);
+  const kit = parseKitShape(record.success ? record.output.kit : undefined);
+  if (record.success && kit.ok) return { ...record.output, kit: kit.value } as KitRecord;
+  const id = v.safeParse(v.looseObject({ id: v.string() }), raw);
+  const found = record.success ? record.output.kit : raw;
+  return broken(id.success ? id.output.id : "", "kit", found, kit.ok ? [] : kit.issues);
+}
+
+/** Is this what could not be read? */
+export function isBroken<T extends object>(read: T | Broken): read is Broken {
+  return "reasons" in read;
+}
+
+/**
+ * Reads what is kept beside a kit, in the record's order; what does not read is set aside. `known`: items that were read
+ * before and have not changed, by "list id".
+ */
+export function parseParts(
+  record: KitRecord,
+  parts: readonly PartRecord[],
+  known: ReadonlyMap<string, unknown> = new Map(),
+): { lists: Omit<KitDocument, "kit">; broken: readonly Broken[] } {
+  const aside: Broken[] = [];
+  const lists = PART_LISTS.map(list => {
+    const order = record.order[list] ?? [];
+    const placeOf = (id: string) => (order.includes(id) ? order.indexOf(id) : order.length);
+    const read = new Map<string, Part>();
+    for (const id of order) {
+      const item = known.get(`${list} ${id}`);
+      if (item !== undefined) read.set(id, item as Part);
+    }
+    for (const part of parts) {
+      if (part.list !== list) continue;
+      const parsed = PARTS[list].parse(part.value);
+      if (parsed.ok) read.set(part.id, parsed.value);
+      else aside.push(broken(`${list} ${part.id}`, PARTS[list].word, part.value, parsed.issues));
+    }
+    const items = [...read].sort(([a], [b]) => placeOf(a) - placeOf(b)).map(([, item]) => item);
+    return [list, items] as const;
+  });
+  return { lists: Object.fromEntries(lists) as unknown as Omit<KitDocument, "kit">, broken: aside };
+}

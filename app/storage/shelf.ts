@@ -1,0 +1,142 @@
+import { nanoid } from "nanoid";
+import type { Kit, Take } from "#core";
+import { freshId } from "../edits/edits";
+import { changeOf } from "./kitWrite";
+import type { Library, WriteAnswer } from "./library";
+import {
+  isBroken,
+  NO_PARTS,
+  PART_LISTS,
+  PLAIN_ROWS,
+  type Broken,
+  type KitDocument,
+  type KitRecord,
+  type Part,
+  type RowOrder,
+} from "./records";
+
+/** A kit as it is taken off the shelf: all that is needed to put exactly it back. */
+export interface TakenOff {
+  readonly document: KitDocument;
+  readonly rows: RowOrder;
+}
+
+/**
+ * What became of a kit that was put on the shelf. `new`: it stands there. `beside`: another of its id was there, it
+ * stands beside it under a name of its own. `same`: the very same was there; takes it lacked were added.
+ */
+export interface Added {
+  readonly kitId: string;
+  readonly name: string;
+  readonly became: "new" | "beside" | "same";
+  readonly takesAdded: number;
+}
+
+/** What a user does to the shelf. Documents have been read and found sound before they come here. */
+export interface Shelf {
+  readonly list: () => Promise<(KitRecord | Broken)[]>;
+  readonly add: (document: KitDocument, change: string) => Promise<Added>;
+  /** Adds takes to a kit that is there; one whose id is taken gets another. Gives how many were not there yet. */
+  readonly addTakes: (kitId: string, takes: readonly Take[]) => Promise<number>;
+  readonly takeOff: (kitId: string) => Promise<TakenOff | undefined>;
+  readonly putBack: (taken: TakenOff) => Promise<Added>;
+}
+
+const isSame = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+/** Items with ids apart: of two with one id the later gets another. */
+function idsApart<T extends { readonly id: string }>(items: readonly T[], taken: Set<string>): T[] {
+  return items.map(item => {
+    const id = taken.has(item.id) ? nanoid(8) : item.id;
+    taken.add(id);
+    return id === item.id ? item : { ...item, id };
+  });
+}
+
+/** A document whose lists have no id twice, all of its takes its own. */
+function tidy(document: KitDocument): KitDocument {
+  const { kit } = document;
+  const lists = PART_LISTS.map(list => [list, idsApart<Part>(document[list], new Set())] as const);
+  const apart: KitDocument = { kit, ...(Object.fromEntries(lists) as unknown as Omit<KitDocument, "kit">) };
+  const takes = apart.takes.map(take => (take.kit === kit.id ? take : { ...take, kit: kit.id }));
+  return { ...apart, takes };
+}
+
+/** Makes the shelf over a library. `nowMs`: the time on the wall. */
+export function createShelf(library: Library, nowMs: () => number): Shelf {
+  async function write(
+    before: KitDocument | undefined,
+    now: KitDocument,
+    change: string,
+    rows = PLAIN_ROWS,
+  ): Promise<WriteAnswer> {
+    return library.write(changeOf(before, now, { rows, change, changedAt: nowMs() }));
+  }
+
+  async function listSound(): Promise<KitRecord[]> {
+    return (await library.listKits()).filter((read): read is KitRecord => !isBroken(read));
+  }
+
+  /** A kit under an id and a name that no other on the shelf has. */
+  async function besideOthers(kit: Kit): Promise<Kit> {
+    const kits = await listSound();
+    const names = new Set(kits.map(record => record.kit.name));
+    let n = 2;
+    while (names.has(`${kit.name} ${n}`)) n++;
+    const id = freshId(kit.id, new Set(kits.map(record => record.id)));
+    return { ...kit, id, name: names.has(kit.name) ? `${kit.name} ${n}` : kit.name };
+  }
+
+  /** The takes that are not there yet, by all they say but their id. */
+  function listMissing(takes: readonly Take[], there: readonly Take[]): Take[] {
+    const bare = ({ id, kit, ...rest }: Take) => JSON.stringify(rest);
+    const known = new Set(there.map(bare));
+    return takes.filter(take => !known.has(bare(take)));
+  }
+
+  async function addTakes(kitId: string, takes: readonly Take[]): Promise<number> {
+    const kept = await library.readKit(kitId);
+    if (!kept || isBroken(kept)) return 0;
+    const { document, record } = kept;
+    const missing = listMissing(takes, document.takes);
+    if (missing.length === 0) return 0;
+    const all = tidy({ ...document, takes: [...document.takes, ...missing] });
+    const words = missing.length === 1 ? `added ${missing[0]!.name}` : `added ${missing.length} takes`;
+    await write(document, all, words, record.rows);
+    return missing.length;
+  }
+
+  async function add(document: KitDocument, change: string, rows?: RowOrder): Promise<Added> {
+    const kept = await library.readKit(document.kit.id);
+    if (kept === undefined) {
+      const now = tidy(document);
+      await write(undefined, now, change, rows);
+      return { kitId: now.kit.id, name: now.kit.name, became: "new", takesAdded: now.takes.length };
+    }
+    if (!isBroken(kept) && isSame(kept.document.kit, document.kit)) {
+      const takesAdded = await addTakes(document.kit.id, document.takes);
+      return { kitId: document.kit.id, name: document.kit.name, became: "same", takesAdded };
+    }
+    const kit = await besideOthers(document.kit);
+    const now = tidy({ ...document, kit });
+    await write(undefined, now, change, rows);
+    return { kitId: kit.id, name: kit.name, became: "beside", takesAdded: now.takes.length };
+  }
+
+  return {
+    list: library.listKits,
+    add: (document, change) => add(document, change),
+    addTakes,
+    async takeOff(kitId) {
+      const kept = await library.readKit(kitId);
+      await library.write({ kitId, record: undefined, put: [], drop: [] });
+      return kept && !isBroken(kept) ? { document: kept.document, rows: kept.record.rows } : undefined;
+    },
+    putBack: ({ document, rows }) => add(document, "put back", rows),
+  };
+}
+
+/** A document of a kit with these takes and nothing else. */
+export function documentOf(kit: Kit, takes: readonly Take[] = []): KitDocument {
+  return { ...NO_PARTS, kit, takes };
+}

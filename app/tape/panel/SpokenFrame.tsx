@@ -1,0 +1,37 @@
+import { useEffect, useState } from "react";
+import { usePlayback } from "../../document/context";
+import type { Evaluated } from "../../judging/judge";
+import { listFacts } from "../model/frameFacts";
+import type { TapeModel } from "../model/tapeRows";
+
+/** A frame is spoken once the playhead has rested on it for so long. */
+const REST_MS = 250;
+
+/** What holds on the playhead's frame in the chosen row, for those who hear the tape: said when it comes to rest. */
+export function SpokenFrame({
+  evaluated,
+  model,
+  row,
+}: {
+  evaluated: Evaluated;
+  model: TapeModel;
+  row: number;
+}) {
+  const frame = usePlayback(state => state.frame);
+  const [spoken, setSpoken] = useState("");
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      const chosen = model.rows[row];
+      if (!chosen) return;
+      const facts = listFacts({ ...model, rows: [chosen] }, evaluated.rules, evaluated.trace, frame);
+      const words = facts.map(({ fact }) => fact).join("; ") || "nothing";
+      setSpoken(`${chosen.name} at ${frame}f: ${words}`);
+    }, REST_MS);
+    return () => clearTimeout(timer);
+  }, [evaluated, model, row, frame]);
+  return (
+    <p role="status" className="sr-only">
+      {spoken}
+    </p>
+  );
+}

@@ -1,0 +1,19 @@
+import { readFileSync } from "node:fs";
+import { parseTake, type Kit, type Take } from "#core";
+import { compileRules, parseRules } from "#stage";
+import { createJudge, type Evaluated } from "../judging/judge";
+
+/** What a kit's rules make of a take; a kit that does not compile is the test's mistake. */
+export function evaluateWith(kit: Kit, take: Take): Evaluated {
+  const rules = compileRules(kit);
+  if (!rules.ok) throw new Error(JSON.stringify(rules.issues));
+  return createJudge().evaluate(rules.value, take);
+}
+
+/** A kit and a take from files of the repository. */
+export function readKitAndTake(folder: string, takeName: string): { kit: Kit; take: Take } {
+  const rules = parseRules(JSON.parse(readFileSync(`${folder}/kit.json`, "utf8")));
+  const take = parseTake(JSON.parse(readFileSync(`${folder}/${takeName}.json`, "utf8")));
+  if (!rules.ok || !take.ok) throw new Error(`${folder} does not read`);
+  return { kit: rules.value.kit, take: take.value };
+}

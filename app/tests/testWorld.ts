@@ -1,0 +1,170 @@
+import "fake-indexeddb/auto";
+import { expose } from "comlink";
+import type { Kit, Take } from "#core";
+import { composeApp, type App, type World } from "../compose";
+import type { PageListener } from "../input/pageEvents";
+import { createService } from "../judging/jobs/service";
+import { documentOf } from "../storage/shelf";
+
+/** Timers that stand until they are told that time passes. */
+export function createTimers() {
+  let nowMs = 0;
+  let waiting: { readonly atMs: number; readonly run: () => void }[] = [];
+  return {
+    nowMs: () => nowMs,
+    later(ms: number, run: () => void) {
+      const entry = { atMs: nowMs + ms, run };
+      waiting.push(entry);
+      return () => void (waiting = waiting.filter(other => other !== entry));
+    },
+    /** Lets time pass; what comes due runs in its order. */
+    pass(ms: number) {
+      nowMs += ms;
+      const due = waiting.filter(entry => entry.atMs <= nowMs).sort((a, b) => a.atMs - b.atMs);
+      waiting = waiting.filter(entry => entry.atMs > nowMs);
+      for (const { run } of due) run();
+    },
+  };
+}
+
+interface Claim {
+  readonly run: (lock: Lock | null) => unknown;
+  readonly resolve: (value: unknown) => void;
+  readonly reject: (error: unknown) => void;
+}
+
+/** The browser's locks, as far as they are used: exclusive ones, in line, for whoever is there, or stolen. */
+export function createLocks(): Pick<LockManager, "request"> {
+  const holders = new Map<string, Claim>();
+  const lines = new Map<string, Claim[]>();
+  const grant = (name: string, claim: Claim) => {
+    holders.set(name, claim);
+    void Promise.resolve(claim.run({ name, mode: "exclusive" }))
+      .then(claim.resolve, claim.reject)
+      .then(() => {
+        if (holders.get(name) !== claim) return;
+        holders.delete(name);
+        const next = lines.get(name)?.shift();
+        if (next) grant(name, next);
+      });
+  };
+  const abort = () => new DOMException("aborted", "AbortError");
+  const request = (name: string, ...rest: unknown[]) =>
+    new Promise((resolve, reject) => {
+      const run = rest.at(-1) as Claim["run"];
+      const options = (rest.length > 1 ? rest[0] : {}) as LockOptions;
+      const claim = { run, resolve, reject };
+      if (options.steal) {
+        holders.get(name)?.reject(abort());
+        return grant(name, claim);
+      }
+      if (!holders.has(name)) return grant(name, claim);
+      if (options.ifAvailable) return resolve(run(null));
+      const line = lines.get(name) ?? [];
+      lines.set(name, [...line, claim]);
+      options.signal?.addEventListener("abort", () => {
+        lines.set(
+          name,
+          lines.get(name)!.filter(other => other !== claim),
+        );
+        reject(abort());
+      });
+    });
+  return { request } as Pick<LockManager, "request">;
+}
+
+/** What the tabs of one browser share: its database, its locks, its channel and its small store. */
+export function createBrowser() {
+  const channel = new EventTarget();
+  const kept = new Map<string, string>();
+  const small = {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => void kept.set(key, value),
+    removeItem: (key: string) => void kept.delete(key),
+    key: (place: number) => [...kept.keys()][place] ?? null,
+    get length() {
+      return kept.size;
+    },
+  };
+  const databaseName = `test-${Math.round(performance.now() * 1000)}-${browsers++}`;
+  return { databaseName, locks: createLocks(), small, channel };
+}
+let browsers = 0;
+export type TestBrowser = ReturnType<typeof createBrowser>;
+
+/** One tab: an application of its own, with clocks in the hands of the test. */
+export function openTab(browser: TestBrowser = createBrowser(), change: Partial<World> = {}) {
+  const timers = createTimers();
+  let turns: ((nowMs: number) => void)[] = [];
+  let listener: PageListener | undefined;
+  const world: World = {
+    databaseName: browser.databaseName,
+    nowMs: timers.nowMs,
+    wallMs: () => 1_700_000_000_000 + timers.nowMs(),
+    later: timers.later,
+    nextTurn(run) {
+      turns.push(run);
+      return () => void (turns = turns.filter(other => other !== run));
+    },
+    small: browser.small,
+    locks: browser.locks,
+    channel: {
+      postMessage: data =>
+        queueMicrotask(() => browser.channel.dispatchEvent(new MessageEvent("message", { data }))),
+      addEventListener: browser.channel.addEventListener.bind(
+        browser.channel,
+      ) as BroadcastChannel["addEventListener"],
+    },
+    startWorker: startTestWorker,
+    listen(next) {
+      listener = next;
+      return () => void (listener = undefined);
+    },
+    readPads: undefined,
+    saveRaw: () => undefined,
+    ...change,
+  };
+  const app = composeApp(world);
+  return {
+    ...app,
+    browser,
+    timers,
+    /** Lets the screen turn once, so much later. */
+    turn(ms: number) {
+      timers.pass(ms);
+      const now = turns;
+      turns = [];
+      for (const run of now) run(timers.nowMs());
+    },
+    /** What hears the page while the pad is awake. */
+    page: () => listener,
+  };
+}
+export type TestTab = ReturnType<typeof openTab>;
+
+/** A worker that is none: the same service, on a channel of this thread. */
+export function startTestWorker(): ReturnType<World["startWorker"]> {
+  const { port1, port2 } = new MessageChannel();
+  expose(createService(), port2);
+  return Object.assign(port1, {
+    terminate() {
+      port1.close();
+      port2.close();
+    },
+  }) as unknown as ReturnType<World["startWorker"]>;
+}
+
+/** Puts a kit with takes on the shelf of a tab and opens it. */
+export async function openKit(tab: App, kit: Kit, takes: readonly Take[] = []): Promise<void> {
+  await tab.shelf.add(documentOf(kit, takes), "new");
+  await tab.workbench.open(kit.id);
+}
+
+/** Waits until something holds; what is asked must come about by itself. */
+export async function until(holds: () => boolean): Promise<void> {
+  for (let n = 0; n < 400; n++) {
+    if (holds()) return;
+    await new Promise(resolve => setTimeout(resolve, 1));
+  }
+  throw new Error(`never came about: ${holds.toString()}`);
+}

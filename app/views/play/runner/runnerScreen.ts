@@ -1,0 +1,15 @@
+import { giveRunner } from "../../../edits/giveStage";
+import type { StageScreen } from "../stageScreens";
+import { JumpFacts } from "./JumpFacts";
+import { paintRunner } from "./paintRunner";
+import { RunnerGates } from "./RunnerGates";
+
+/** A body on beams. */
+export const runnerScreen: StageScreen = {
+  words: "a runner on beams",
+  give: giveRunner,
+  paint: paintRunner,
+  helps: ["meters", "memory", "arcs"],
+  Numbers: JumpFacts,
+  More: RunnerGates,
+};

@@ -1,0 +1,116 @@
+import { useEffect, useState } from "react";
+import { Link } from "react-router";
+import { countWords, parseTake, type Take } from "#core";
+import type { Library } from "../../storage/library";
+import { download, packFiles } from "../../storage/files";
+import { isBroken, type Broken, type KitRecord } from "../../storage/records";
+import { Button } from "../../ui/Button";
+import { useNotices } from "../../ui/noticesContext";
+import { TakePicture } from "./TakePicture";
+
+function formatWhen(ms: number): string {
+  const minutes = Math.round((Date.now() - ms) / 60_000);
+  if (minutes < 1) return "just now";
+  if (minutes < 60) return `${minutes} min ago`;
+  if (minutes < 60 * 24) return `${Math.round(minutes / 60)} h ago`;
+  return new Date(ms).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+}
+
+/** The last take of a kit, read for its picture. */
+function useLastTake(library: Library, record: KitRecord): Take | undefined {
+  const [take, setTake] = useState<Take | undefined>();
+  const lastId = record.order.takes?.at(-1);
+  useEffect(() => {
+    if (lastId === undefined) return;
+    let isWanted = true;
+    void library.readPart(record.id, "takes", lastId).then(raw => {
+      const read = parseTake(raw);
+      if (isWanted && read.ok) setTake(read.value);
+    });
+    return () => {
+      isWanted = false;
+    };
+  }, [library, record.id, record.version, lastId]);
+  return take;
+}
+
+/** A kit on the shelf: a picture of its latest take, what it holds, what changed when. */
+export function KitCard({
+  record,
+  library,
+  onDelete,
+}: {
+  record: KitRecord;
+  library: Library;
+  onDelete: (record: KitRecord) => void;
+}) {
+  const { say } = useNotices();
+  const { kit } = record;
+  const take = useLastTake(library, record);
+  const takes = record.order.takes?.length ?? 0;
+  const save = async () => {
+    const kept = await library.readKit(record.id);
+    if (!kept || isBroken(kept)) return;
+    const { document } = kept;
+    download(packFiles([document.kit, ...document.takes, ...document.layouts]));
+    if (kept.broken.length > 0)
+      say({
+        tone: "trouble",
+        title: `Not everything of ${kit.name} could be read, and what could not is not in the pack.`,
+        details: kept.broken.map(item => item.name),
+      });
+  };
+  return (
+    <li className="flex flex-col rounded-stone border border-line bg-leaf" data-testid={`kit-${record.id}`}>
+      <Link to={`/kit/${encodeURIComponent(record.id)}/play`} className="block rounded-t-stone">
+        <TakePicture kit={kit} take={take} />
+        <span className="block px-4 pt-3">
+          <span className="block truncate font-serif text-xl font-semibold" title={kit.name}>
+            {kit.name}
+          </span>
+          <span className="block text-sm text-soft">
+            {countWords(kit.patterns.length + (kit.moves?.length ?? 0), "rule")} · {countWords(takes, "take")}{" "}
+            · {kit.rate} frames a second
+          </span>
+          <span className="block truncate text-sm text-soft">
+            {record.change || "added"}, {formatWhen(record.changedAt)}
+          </span>
+        </span>
+      </Link>
+      <p className="mt-2 flex gap-1 px-2 pb-2">
+        <Button look="quiet" onClick={() => void save()} aria-label={`Save files of ${kit.name}`}>
+          Save files
+        </Button>
+        <Button look="quiet" onClick={() => onDelete(record)} aria-label={`Delete ${kit.name}`}>
+          Delete
+        </Button>
+      </p>
+    </li>
+  );
+}
+
+/** What stands on the shelf and does not read: said, kept, and handed out as it is. */
+export function BrokenCard({ broken, onDelete }: { broken: Broken; onDelete: () => void }) {
+  const { say } = useNotices();
+  return (
+    <li className="flex flex-col rounded-stone border border-foxglove bg-leaf p-4" data-testid="broken-kit">
+      <p className="font-serif text-xl font-semibold">{broken.name}</p>
+      <p className="text-sm text-foxglove">
+        This kit does not read. Nothing of it is lost: save it as a file.
+      </p>
+      <p className="mt-1 line-clamp-3 font-mono text-xs break-words text-soft">{broken.reasons[0]}</p>
+      <p className="mt-auto -ml-2 flex gap-1 pt-2">
+        <Button
+          look="quiet"
+          onClick={() => say.saveRaw(broken.name, broken.raw)}
+          aria-label={`Save ${broken.name} as it is`}
+        >
+          Save as it is
+        </Button>
+        <Button look="quiet" onClick={onDelete} aria-label={`Delete ${broken.name}`}>
+          Delete
+        </Button>
+      </p>
+    </li>
+  );
+}

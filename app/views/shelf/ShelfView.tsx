@@ -1,0 +1,178 @@
+import { useRef, useState, type DragEvent } from "react";
+import { useNavigate, useRevalidator } from "react-router";
+import type { Kit, Take } from "#core";
+import { useDesk } from "../../document/context";
+import { freshKit } from "../../edits/freshKit";
+import { Logo } from "../../shell/Logo";
+import { ThemeButton } from "../../shell/ThemeButton";
+import { readFile } from "../../storage/files";
+import type { Library } from "../../storage/library";
+import { isBroken, type Broken, type KitRecord } from "../../storage/records";
+import { documentOf } from "../../storage/shelf";
+import { takeIn } from "../../storage/takeIn";
+import { Button } from "../../ui/Button";
+import { useNotices } from "../../ui/noticesContext";
+import { BrokenCard, KitCard } from "./KitCard";
+import { TakePicture } from "./TakePicture";
+
+interface Demo {
+  readonly kit: Kit;
+  readonly takes: readonly Take[];
+}
+
+const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-5";
+
+/** What can be done to the shelf from its page. */
+function useShelf() {
+  const { shelf } = useDesk();
+  const { say } = useNotices();
+  const { revalidate } = useRevalidator();
+  const navigate = useNavigate();
+  const open = async (kit: Kit, takes: readonly Take[], change: string) => {
+    const { kitId } = await shelf.add(documentOf(kit, takes), change);
+    await navigate(`/kit/${encodeURIComponent(kitId)}/play`);
+  };
+  return {
+    open,
+    read: async (files: readonly File[]) => {
+      const read = (await Promise.all(files.map(readFile))).flat();
+      await takeIn(read, shelf, say, () => void revalidate());
+    },
+    takeOff: async ({ id, name }: { id: string; name: string }) => {
+      const taken = await shelf.takeOff(id);
+      await revalidate();
+      say({
+        tone: "plain",
+        title: `${name} is off the shelf.`,
+        details: [],
+        ...(taken
+          ? {
+              action: {
+                label: "Put it back",
+                run: () => void shelf.putBack(taken).then(() => revalidate()),
+              },
+            }
+          : {}),
+      });
+    },
+  };
+}
+
+function DemoCard({ demo, onOpen }: { demo: Demo; onOpen: () => void }) {
+  return (
+    <li className="rounded-stone border border-dashed border-soft">
+      <TakePicture kit={demo.kit} take={demo.takes.at(-1)} />
+      <div className="flex items-center justify-between px-4 py-3">
+        <p>
+          <span className="block font-serif text-lg font-semibold">{demo.kit.name}</span>
+          <span className="text-sm text-soft">demo, {demo.takes.length} takes</span>
+        </p>
+        <Button onClick={onOpen} aria-label={`Open demo ${demo.kit.name}`}>
+          Open demo
+        </Button>
+      </div>
+    </li>
+  );
+}
+
+/** The shelf: where kits live. Open a demo, start anew, or drop a file. */
+export function ShelfView({
+  demos,
+  kits,
+  library,
+}: {
+  /** Undefined while the server does not answer. */
+  demos: readonly Demo[] | undefined;
+  kits: readonly (KitRecord | Broken)[];
+  library: Library | undefined;
+}) {
+  const { open, read, takeOff } = useShelf();
+  const picker = useRef<HTMLInputElement>(null);
+  const [isOver, setOver] = useState(false);
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    void read([...event.dataTransfer.files]);
+  };
+
+  return (
+    <div
+      className={`min-h-dvh ${isOver ? "bg-sand" : ""}`}
+      onDragOver={event => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={onDrop}
+    >
+      <header className="flex h-14 items-center justify-between border-b border-line px-5">
+        <Logo />
+        <ThemeButton />
+      </header>
+      <main className="mx-auto max-w-[1120px] px-6 py-8">
+        <div className="flex items-end justify-between gap-6">
+          <div>
+            <h1 className="font-serif text-3xl font-semibold">The shelf</h1>
+            <p className="text-soft">
+              A kit is all the timing rules of one game or character, with the takes that were played for it.
+            </p>
+          </div>
+          <p className="flex gap-2">
+            <Button onClick={() => picker.current?.click()}>Read files …</Button>
+            <Button look="strong" onClick={() => void open(freshKit(Date.now()), [], "new")}>
+              New kit
+            </Button>
+            <input
+              ref={picker}
+              type="file"
+              multiple
+              accept=".json,application/json,.zip,application/zip"
+              className="sr-only"
+              aria-label="Read kit and take files"
+              data-testid="file-picker"
+              onChange={event => {
+                void read([...(event.target.files ?? [])]);
+                event.target.value = "";
+              }}
+            />
+          </p>
+        </div>
+        {kits.length > 0 && library && (
+          <ul className={GRID} aria-label="Kits">
+            {kits.map(entry =>
+              isBroken(entry) ? (
+                <BrokenCard key={`broken ${entry.id}`} broken={entry} onDelete={() => void takeOff(entry)} />
+              ) : (
+                <KitCard
+                  key={entry.id}
+                  record={entry}
+                  library={library}
+                  onDelete={({ id, kit }) => void takeOff({ id, name: kit.name })}
+                />
+              ),
+            )}
+          </ul>
+        )}
+        <h2 className="mt-10 font-serif text-xl font-semibold">From the belfry</h2>
+        <p className="text-soft">
+          {demos
+            ? "Ready to play, with takes that went well and takes that did not."
+            : "The demos are not to be had: the server they come from does not answer. Your kits are here all the same."}
+        </p>
+        <ul className={GRID} aria-label="Demos">
+          {demos?.map(demo => (
+            <DemoCard
+              key={demo.kit.id}
+              demo={demo}
+              onOpen={() => void open(demo.kit, demo.takes, "opened from the belfry")}
+            />
+          ))}
+        </ul>
+        <p className="mt-8 rounded-stone border-2 border-dashed border-line p-5 text-center text-soft">
+          Drop kit and take files anywhere on this page. Everything stays in this browser until you save it as
+          a file.
+        </p>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,75 @@
+import type { Starter } from "../../kit/starter";
+import { inFrames } from "../../time/clock";
+import { writtenEdge, type LengthEdge, type PatternKindRecord } from "../kind";
+import { compileCharge } from "./compile";
+import { describeCharge, offerCharge } from "./describe";
+import { chargeGrowth, chargeStepper } from "./step";
+
+export { chargeSchema as schema } from "./schema";
+
+/** Ways to begin one. */
+const starters: readonly Starter[] = [
+  {
+    id: "charge",
+    words: "Charge and let go",
+    line: "the longer the hold the more it gives, in three levels",
+    make(control, take) {
+      const id = take("pattern", `${control.name} charge`);
+      return {
+        patterns: [
+          {
+            id,
+            name: `${control.name} charge`,
+            kind: "charge",
+            control: control.id,
+            full: "60f",
+            levels: [
+              { name: "one", at: "15f" },
+              { name: "two", at: "35f" },
+              { name: "three", at: "60f" },
+            ],
+            curve: "ease-in",
+            output: [0, 100],
+            fire: "release",
+          },
+        ],
+        opens: `pattern:${id}`,
+      };
+    },
+  },
+];
+
+/** All there is to say of a charge. */
+export const record: PatternKindRecord<"charge"> = {
+  compile: compileCharge,
+  stepper: chargeStepper,
+  describe: describeCharge,
+  offer: offerCharge,
+  starters,
+  carries: ["age", "ratio", "level", "value"],
+  playedOn: ({ control }) => [control],
+  maps: ["press-length", "curve"],
+  growth: chargeGrowth,
+  answers({ fire, minTicks, fullTicks, limitTicks }) {
+    if (fire === "full") return { from: Math.max(1, inFrames(fullTicks)), to: Infinity };
+    const isEndless = fire === "either" && limitTicks >= fullTicks;
+    return { from: Math.max(1, inFrames(minTicks)), to: isEndless ? Infinity : inFrames(limitTicks) };
+  },
+  edges: ({ min, full, levels, limit }) => [
+    ...writtenEdge("min", min, "atLeast", "shortest"),
+    ...writtenEdge("full", full, "atLeast", "full"),
+    ...(levels ?? []).map(({ name, at }, k): LengthEdge => ({
+      path: ["levels", k, "at"],
+      written: at,
+      rounding: "atLeast",
+      label: name,
+    })),
+    ...writtenEdge("limit", limit, "atMost", "lost past"),
+  ],
+  limits: ({ fire }) => ({ upper: "limit", lower: fire === "full" ? "full" : "min" }),
+  levers({ fire }, why) {
+    if (why === "too-long") return [{ path: ["limit"], rounding: "atMost", direction: 1 }];
+    return [{ path: [fire === "full" ? "full" : "min"], rounding: "atLeast", direction: -1 }];
+  },
+  pulls: [{ field: "full", rounding: "atLeast", since: "start", extra: 0, words: "full at" }],
+};

@@ -1,0 +1,37 @@
+import type { Starter } from "../../kit/starter";
+import type { PatternKindRecord } from "../kind";
+import { compileMash } from "./compile";
+import { describeMash, offerMash } from "./describe";
+import { mashStepper } from "./step";
+
+export { mashSchema as schema } from "./schema";
+
+/** Ways to begin one. */
+const starters: readonly Starter[] = [
+  {
+    id: "mash",
+    words: "Mash",
+    line: "so many presses in so little time",
+    make(control, take) {
+      const id = take("pattern", `${control.name} mash`);
+      return {
+        patterns: [
+          { id, name: `${control.name} mash`, kind: "mash", controls: [control.id], count: 6, within: "60f" },
+        ],
+        opens: `pattern:${id}`,
+      };
+    },
+  },
+];
+
+/** All there is to say of a mash. */
+export const record: PatternKindRecord<"mash"> = {
+  compile: compileMash,
+  stepper: mashStepper,
+  describe: describeMash,
+  offer: offerMash,
+  starters,
+  carries: [],
+  playedOn: ({ controls }) => controls,
+  maps: [],
+};

@@ -1,0 +1,33 @@
+import { press } from "../../kit/ingredients";
+import type { Starter } from "../../kit/starter";
+import type { PatternKindRecord } from "../kind";
+import { compilePress } from "./compile";
+import { describePress, offerPress } from "./describe";
+import { pressStepper } from "./step";
+
+export { pressSchema as schema } from "./schema";
+
+/** Ways to begin one. */
+const starters: readonly Starter[] = [
+  {
+    id: "press",
+    words: "Press",
+    line: "on the frame it goes down",
+    make(control, take) {
+      const id = take("pattern", `${control.name} press`);
+      return { patterns: [press(id, `${control.name} press`, control.id)], opens: `pattern:${id}` };
+    },
+  },
+];
+
+/** All there is to say of a press pattern. */
+export const record: PatternKindRecord<"press"> = {
+  compile: compilePress,
+  stepper: pressStepper,
+  describe: describePress,
+  offer: offerPress,
+  starters,
+  carries: ["repeat"],
+  playedOn: ({ control }) => [control],
+  maps: [],
+};

@@ -1,0 +1,35 @@
+import type { Starter } from "../../kit/starter";
+import type { PatternKindRecord } from "../kind";
+import { compileRelease } from "./compile";
+import { describeRelease, offerRelease } from "./describe";
+import { releaseStepper } from "./step";
+
+export { releaseSchema as schema } from "./schema";
+
+/** Ways to begin one. */
+const starters: readonly Starter[] = [
+  {
+    id: "release",
+    words: "Release",
+    line: "on the frame it comes up",
+    make(control, take) {
+      const id = take("pattern", `${control.name} release`);
+      return {
+        patterns: [{ id, name: `${control.name} release`, kind: "release", control: control.id }],
+        opens: `pattern:${id}`,
+      };
+    },
+  },
+];
+
+/** All there is to say of a release. */
+export const record: PatternKindRecord<"release"> = {
+  compile: compileRelease,
+  stepper: releaseStepper,
+  describe: describeRelease,
+  offer: offerRelease,
+  starters,
+  carries: ["held"],
+  playedOn: ({ control }) => [control],
+  maps: [],
+};

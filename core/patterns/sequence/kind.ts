@@ -1,0 +1,64 @@
+import { stickOf } from "../../kit/ingredients";
+import type { Starter } from "../../kit/starter";
+import { REACHED } from "./directions";
+import { controlsPlayed, stepWords } from "./stepWords";
+import type { PatternKindRecord } from "../kind";
+import { compileSequence } from "./compile";
+import { describeSequence, offerSequence } from "./describe";
+import { sequenceStepper } from "./step";
+
+export { sequenceSchema as schema } from "./schema";
+
+/** Ways to begin one. */
+const starters: readonly Starter[] = [
+  {
+    id: "motion",
+    words: "Motion and button",
+    line: "a stick turned down, to the corner and forward, then a press",
+    make(control, take, kit) {
+      const id = take("pattern", "Quarter turn");
+      const { id: stick, bundle } = stickOf(kit, take);
+      return {
+        ...bundle,
+        patterns: [
+          {
+            id,
+            name: "Quarter turn",
+            kind: "sequence",
+            gap: "10f",
+            steps: [
+              { dir: `${stick}:2` },
+              { dir: `${stick}:3` },
+              { dir: `${stick}:6` },
+              { press: control.id },
+            ],
+          },
+        ],
+        opens: `pattern:${id}`,
+      };
+    },
+  },
+];
+
+/** All there is to say of a sequence. */
+export const record: PatternKindRecord<"sequence"> = {
+  compile: compileSequence,
+  stepper: sequenceStepper,
+  describe: describeSequence,
+  offer: offerSequence,
+  starters,
+  carries: [],
+  playedOn: ({ steps }, kit) => [...new Set(steps.flatMap(step => controlsPlayed(step, kit)))],
+  maps: ["sequence"],
+  levers: ({ total, steps }) => [
+    { path: ["gap"], rounding: "atMost", direction: 1 },
+    ...(total === undefined ? [] : [{ path: ["total"], rounding: "atMost", direction: 1 } as const]),
+    ...steps.flatMap((step, k) =>
+      step.gap === undefined
+        ? []
+        : [{ path: ["steps", k, "gap"], rounding: "atMost", direction: 1 } as const],
+    ),
+  ],
+  rungs: ({ steps }, kit) => steps.map(step => stepWords(step, kit)),
+  made: ({ base }, { cells }) => cells[base + REACHED]!,
+};

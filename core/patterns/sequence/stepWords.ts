@@ -1,0 +1,23 @@
+import type { Kit, Step } from "../../kit/schema";
+import { arrowOf } from "../../input/directions";
+
+/** The controls a step is played with, by id: its own, or the four of the stick it turns. */
+export function controlsPlayed(step: Step, kit: Kit): readonly string[] {
+  if ("press" in step) return [step.press];
+  if ("release" in step) return [step.release];
+  if ("hold" in step) return [step.hold];
+  if ("together" in step) return step.together;
+  const stick = kit.sticks?.find(item => item.id === step.dir.slice(0, step.dir.lastIndexOf(":")));
+  return stick ? [stick.up, stick.down, stick.left, stick.right] : [];
+}
+
+/** A step in a few words: "Strike", "Strike let go", "hold Strike", "Strike + Guard", "→". */
+export function stepWords(step: Step, kit: Kit): string {
+  const nameOf = (id: string) => kit.controls.find(control => control.id === id)?.name ?? id;
+  if ("press" in step) return nameOf(step.press);
+  if ("release" in step) return `${nameOf(step.release)} let go`;
+  if ("hold" in step) return `hold ${nameOf(step.hold)}`;
+  if ("together" in step) return step.together.map(nameOf).join(" + ");
+  const arrow = arrowOf(Number(step.dir.slice(step.dir.lastIndexOf(":") + 1)));
+  return step.for === undefined ? arrow : `${arrow} held`;
+}

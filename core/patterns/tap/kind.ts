@@ -1,0 +1,26 @@
+import { growthTo } from "../growth";
+import { inFrames } from "../../time/clock";
+import type { PatternKindRecord } from "../kind";
+import { compileTap } from "./compile";
+import { describeTap, offerTap } from "./describe";
+import { tapStepper } from "./step";
+
+export { tapSchema as schema } from "./schema";
+
+/** All there is to say of a tap. */
+export const record: PatternKindRecord<"tap"> = {
+  compile: compileTap,
+  stepper: tapStepper,
+  describe: describeTap,
+  offer: offerTap,
+  starters: [],
+  carries: [],
+  playedOn: ({ control }) => [control],
+  maps: ["press-length"],
+  growth: ({ maxTicks, isReal }) => growthTo(maxTicks, isReal),
+  answers: ({ maxTicks }) => ({ from: 1, to: inFrames(maxTicks) }),
+  edges: ({ max }) => [{ path: ["max"], written: max, rounding: "atMost", label: "longest tap" }],
+  limits: () => ({ upper: "max" }),
+  levers: () => [{ path: ["max"], rounding: "atMost", direction: 1 }],
+  pulls: [{ field: "max", rounding: "atMost", since: "start", extra: 1, words: "tapped within" }],
+};

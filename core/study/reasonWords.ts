@@ -1,0 +1,50 @@
+import {
+  LAPSE_REASONS,
+  LOSS_REASONS,
+  type FAILURES,
+  type LapseReason,
+  type LossReason,
+} from "../trace/trace";
+
+/** Why a pattern lapsed, in words that follow "lapsed:". The only table of these words. */
+export const LAPSE_WORDS: Readonly<Record<LapseReason, string>> = {
+  "too-short": "let go too soon",
+  "too-long": "held too long",
+  "too-slow": "too slow",
+  broken: "broken by another press",
+  cancelled: "cancelled",
+  hidden: "its control was taken away",
+  mode: "its mode was over",
+};
+
+/** Why a request was lost, in words that follow "lost:"; a reason that names a gate has its name put in. */
+export const LOSS_WORDS: Readonly<Record<LossReason, (gate: string) => string>> = {
+  gate: gate => `${gate} was not open`,
+  ban: gate => `not while ${gate} is open`,
+  cooldown: () => "still cooling down",
+  uses: () => "no use left",
+  busy: () => "another move came first",
+  late: () => "too late",
+  replaced: () => "a newer press took its place",
+  beaten: () => "another move used the press",
+  prompt: () => "a prompt took the press",
+  mode: () => "its mode was over",
+};
+
+/** Why a prompt failed, in words that follow "failed:". */
+export const FAILURE_WORDS: Readonly<Record<(typeof FAILURES)[number], string>> = {
+  "too-late": "too late",
+  "too-early": "pressed too early",
+  wrong: "the wrong button",
+  mode: "its mode was over",
+};
+
+/** The words for a reason's place in LAPSE_REASONS. */
+export function lapseWords(reason: number): string {
+  return LAPSE_WORDS[LAPSE_REASONS[reason]!];
+}
+
+/** The words for a reason's place in LOSS_REASONS, with the name of the gate it goes with. */
+export function lossWords(reason: number, gate = ""): string {
+  return LOSS_WORDS[LOSS_REASONS[reason]!](gate);
+}

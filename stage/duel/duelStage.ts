@@ -1,0 +1,33 @@
+import { refsOf, type StageKind } from "../kind";
+import { actOnDuel, compileDuel, createDuel, JACK_STATES, reportDuel, stepDuel } from "./duel";
+import type { DuelProgram, DuelState } from "./duel";
+import { DUEL_EFFECTS } from "./effects";
+import { duelSchema, type DuelDocument } from "./schema";
+
+/**
+ * A fighter and a clockwork. Its track: what the clockwork does (its place in JACK_STATES), the blow under way, hits,
+ * blows taken, parries, whiffs, and as bits whether the fighter reels, parries, and the game stands still.
+ */
+export const duelStage = {
+  schema: duelSchema,
+  refs: ({ gates }) => refsOf("gate", gates, ["gates"]),
+  gates: ({ gates }) => Object.values(gates),
+  effects: DUEL_EFFECTS,
+  compile: compileDuel,
+  create: createDuel,
+  copy: duel => ({ ...duel }),
+  report: reportDuel,
+  speed: (duel, speedPercent) => (duel.stopLeft > 0 ? 0 : speedPercent),
+  act: actOnDuel,
+  step: stepDuel,
+  trackStride: 7,
+  writeTrack(duel, track, at) {
+    track[at] = JACK_STATES.indexOf(duel.jack);
+    track[at + 1] = duel.blow;
+    track[at + 2] = duel.hits;
+    track[at + 3] = duel.taken;
+    track[at + 4] = duel.parries;
+    track[at + 5] = duel.whiffs;
+    track[at + 6] = (duel.stunLeft > 0 ? 1 : 0) + (duel.parryLeft > 0 ? 2 : 0) + (duel.stopLeft > 0 ? 4 : 0);
+  },
+} satisfies StageKind<DuelDocument, DuelProgram, DuelState>;

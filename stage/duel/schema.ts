@@ -1,0 +1,23 @@
+import * as v from "valibot";
+import { duration, id } from "../parts";
+
+/** A fighter and a clockwork opponent that strikes on a script. */
+export const duelSchema = v.strictObject({
+  kind: v.literal("duel"),
+  /** The clockwork's strikes, by when they begin; the script begins again after `every`. */
+  script: v.array(
+    v.strictObject({
+      at: duration,
+      does: v.picklist(["strike", "guard", "away"]),
+      for: v.exactOptional(duration),
+    }),
+  ),
+  every: duration,
+  strike: v.strictObject({ startup: duration, active: duration, recovery: duration }),
+  /** How long a hit keeps the fighter from anything, and how long the game stands still at a hit. */
+  stun: duration,
+  hitStop: duration,
+  gates: v.strictObject({ hit: v.exactOptional(id), blocked: v.exactOptional(id) }),
+});
+
+export type DuelDocument = v.InferOutput<typeof duelSchema>;

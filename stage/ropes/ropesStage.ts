@@ -1,0 +1,31 @@
+import type { StageKind, StageRef } from "../kind";
+import { prepareRopes } from "./ropes";
+import { ropesSchema, type RopesDocument } from "./schema";
+
+/** Ropes have no body that moves: their say is in the prompts, before the kit is compiled. */
+export interface RopesProgram {
+  readonly kind: "ropes";
+}
+
+const ROPES = { kind: "ropes" } as const;
+
+function listed(what: StageRef["what"], ids: readonly string[] | undefined, field: string): StageRef[] {
+  return (ids ?? []).map((id, k) => ({ what, id, path: [field, k] }));
+}
+
+/** Prompts on ropes. */
+export const ropesStage = {
+  schema: ropesSchema,
+  refs: ({ draws, pool }) => [...listed("prompt", draws, "draws"), ...listed("pattern", pool, "pool")],
+  gates: () => [],
+  effects: {},
+  prepare: prepareRopes,
+  compile: () => ROPES,
+  create: () => ROPES,
+  copy: ropes => ropes,
+  report: () => undefined,
+  act: () => undefined,
+  step: () => undefined,
+  trackStride: 0,
+  writeTrack: () => undefined,
+} satisfies StageKind<RopesDocument, RopesProgram, RopesProgram>;

@@ -1,0 +1,90 @@
+import { parseFrames } from "#core";
+import * as v from "valibot";
+import type { EffectKind } from "../kind";
+import { duration, positive, share } from "../parts";
+
+const EACH_SECOND = "tiles a second";
+
+/** What a move can do to the body on the beams. Speeds in tiles a second, `step` in tiles. */
+export const RUNNER_EFFECTS = {
+  leap: {
+    schema: v.strictObject({ leap: positive }),
+    label: "leaps",
+    hint: "leaves the ground at a speed of its own",
+    begins: { leap: 19 },
+    amount: { field: "leap", before: "at", after: EACH_SECOND, least: 0, most: 1000 },
+    isThis: effect => typeof effect.leap === "number",
+  },
+  output: {
+    schema: v.strictObject({ leap: v.literal("output") }),
+    label: "leaps as charged",
+    hint: "at the worth of the charge, in tiles a second",
+    begins: { leap: "output" },
+    isThis: effect => effect.leap === "output",
+  },
+  lift: {
+    schema: v.strictObject({ lift: positive, for: duration }),
+    label: "lifts",
+    hint: "is pushed up for a while",
+    begins: { lift: 40, for: "12f" },
+    amount: { field: "lift", before: "by", after: "tiles a second a second", least: 0, most: 1000 },
+    lasts: "for",
+    isThis: effect => "lift" in effect,
+  },
+  float: {
+    schema: v.strictObject({ float: share, for: duration }),
+    label: "floats",
+    hint: "falls and rises more lightly for a while",
+    begins: { float: 0.5, for: "30f" },
+    amount: { field: "float", before: "at", after: "of its gravity", least: 0, most: 1 },
+    lasts: "for",
+    isThis: effect => "float" in effect,
+  },
+  run: {
+    schema: v.strictObject({ run: positive }),
+    label: "runs",
+    hint: "faster, until the direction is let go",
+    begins: { run: 10 },
+    amount: { field: "run", before: "at", after: EACH_SECOND, least: 0, most: 1000 },
+    isThis: effect => "run" in effect,
+  },
+  step: {
+    schema: v.strictObject({ step: v.number() }),
+    label: "steps",
+    hint: "so many tiles, to the left where negative",
+    begins: { step: 1 },
+    amount: { field: "step", before: "", after: "tiles" },
+    isThis: effect => "step" in effect,
+  },
+  dash: {
+    schema: v.strictObject({ dash: positive, for: duration }),
+    label: "dashes",
+    hint: "the way it faces, for a while",
+    begins: { dash: 16, for: "8f" },
+    amount: { field: "dash", before: "at", after: EACH_SECOND, least: 0, most: 1000 },
+    lasts: "for",
+    isThis: effect => "dash" in effect,
+  },
+} as const satisfies Readonly<Record<string, EffectKind>>;
+
+/** An effect ready to act: what it does, how much (0 where a charge says), and for how many frames of the kit. */
+export interface RunnerAct {
+  readonly does: keyof typeof RUNNER_EFFECTS;
+  readonly amount: number;
+  readonly frames: number;
+}
+
+/** Makes an effect ready; undefined for what the beams do not know. */
+export function compileRunnerAct(
+  effect: Readonly<Record<string, unknown>> | undefined,
+  rateHz: number,
+): RunnerAct | undefined {
+  if (!effect) return undefined;
+  for (const [does, kind] of Object.entries<EffectKind>(RUNNER_EFFECTS)) {
+    if (!kind.isThis(effect)) continue;
+    const amount = kind.amount ? Number(effect[kind.amount.field]) : 0;
+    const frames = kind.lasts ? (parseFrames(String(effect[kind.lasts]), rateHz, "atLeast") ?? 0) : 0;
+    return { does: does as RunnerAct["does"], amount, frames };
+  }
+  return undefined;
+}

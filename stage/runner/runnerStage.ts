@@ -1,0 +1,29 @@
+import { refsOf, type StageKind } from "../kind";
+import { RUNNER_EFFECTS } from "./effects";
+import { actOnRunner, compileRunner, createRunner, reportRunner, stepRunner } from "./runner";
+import type { RunnerProgram, RunnerState } from "./runner";
+import { runnerSchema, type RunnerDocument } from "./schema";
+
+/** A body on beams. Its track: x and y of the middle of its feet, in tiles. */
+export const runnerStage = {
+  schema: runnerSchema,
+  refs: ({ run, height, gates, zones }) => [
+    ...refsOf("control", { left: run.left, right: run.right }, ["run"]),
+    ...("control" in height ? refsOf("control", { control: height.control }, ["height"]) : []),
+    ...refsOf("gate", zones ?? {}, ["zones"]),
+    ...refsOf("gate", gates, ["gates"]),
+  ],
+  gates: ({ gates, zones }) => [...Object.values(gates), ...Object.values(zones ?? {})],
+  effects: RUNNER_EFFECTS,
+  compile: compileRunner,
+  create: createRunner,
+  copy: body => ({ ...body }),
+  report: reportRunner,
+  act: actOnRunner,
+  step: stepRunner,
+  trackStride: 2,
+  writeTrack(body, track, at) {
+    track[at] = body.x;
+    track[at + 1] = body.y;
+  },
+} satisfies StageKind<RunnerDocument, RunnerProgram, RunnerState>;

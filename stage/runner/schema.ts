@@ -1,0 +1,36 @@
+import * as v from "valibot";
+import { duration, id, positive, share } from "../parts";
+
+/** How the height of a jump follows the hand. */
+const heightSchema = v.variant("by", [
+  v.strictObject({ by: v.literal("fixed") }),
+  v.strictObject({ by: v.literal("lift"), control: id, for: duration }),
+  v.strictObject({ by: v.literal("float"), control: id, share }),
+  v.strictObject({ by: v.literal("cut"), control: id, to: share }),
+  v.strictObject({ by: v.literal("charged") }),
+]);
+
+/** A body on beams of tiles. Lengths in tiles, speeds in tiles a second, accelerations in tiles a second a second. */
+export const runnerSchema = v.strictObject({
+  kind: v.literal("runner"),
+  /** How large a tile is drawn, and what the px of the facts are counted in. */
+  tilePx: v.pipe(v.number(), v.minValue(4), v.maxValue(256)),
+  /** Rows of text: "#" a beam, "@" where the body starts, letters a zone, anything else air. */
+  level: v.pipe(v.array(v.string()), v.minLength(1)),
+  /** Letters of the level and the gate each zone opens while the body is in it. */
+  zones: v.exactOptional(v.record(v.string(), id)),
+  run: v.strictObject({ left: id, right: id, speed: positive, accel: positive }),
+  fall: v.strictObject({ up: positive, down: positive, most: positive }),
+  height: heightSchema,
+  gates: v.strictObject({
+    footing: v.exactOptional(id),
+    rising: v.exactOptional(id),
+    falling: v.exactOptional(id),
+    wall: v.exactOptional(id),
+    ceiling: v.exactOptional(id),
+  }),
+  /** How long the ground is still reported after the body has left it, as games do. */
+  groundLag: v.exactOptional(duration),
+});
+
+export type RunnerDocument = v.InferOutput<typeof runnerSchema>;

@@ -1,0 +1,56 @@
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import { readTake, type Kit, type Take } from "#core";
+import duelTake from "../demo/clapper-duel/4-great-tolls.json";
+import duelKit from "../demo/clapper-duel/kit.json";
+import runnerTake from "../demo/belfry-runner/2-late-at-every-edge.json";
+import runnerKit from "../demo/belfry-runner/kit.json";
+import ropesTake from "../demo/rope-catch/2-sloppy-round.json";
+import ropesKit from "../demo/rope-catch/kit.json";
+import { compileRules, createSeeker } from "./index";
+
+const PLAYED = [
+  ["runner", runnerKit, runnerTake],
+  ["duel", duelKit, duelTake],
+  ["ropes", ropesKit, ropesTake],
+] as const;
+
+function open(document: unknown, take: unknown) {
+  const rules = compileRules(document as Kit);
+  if (!rules.ok) throw new Error("the demo has faults");
+  const columns = readTake(rules.value.program, take as Take);
+  return { seeker: createSeeker(rules.value, columns), frames: columns.frames };
+}
+
+/** All of a state that a meter or a prompt is read from. */
+function picture(seeker: ReturnType<typeof open>["seeker"], frame: number): string {
+  const state = seeker.stateAt(frame, Infinity)!;
+  return JSON.stringify([state.frame, state.gameTicks, [...state.numbers], [...state.flags]]);
+}
+
+test.each(PLAYED)(
+  "a take on the %s looked into here and there stands as it does when played through",
+  (_, kit, take) => {
+    const { seeker, frames } = open(kit, take);
+    const straight = Array.from({ length: frames }, (_, frame) => picture(seeker, frame));
+    expect(new Set(straight).size).toBe(frames);
+    const jumping = open(kit, take).seeker;
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: frames - 1 }), frame => {
+        expect(picture(jumping, frame)).toBe(straight[frame]);
+      }),
+      { numRuns: 60 },
+    );
+  },
+);
+
+test("a far frame is come to in parts, and gone back from by the nearest moment kept", () => {
+  const long = { ...(runnerTake as unknown as Take), frames: 3000 };
+  const { seeker } = open(runnerKit, long);
+  expect(seeker.stateAt(2000, 1500)).toBeUndefined();
+  expect(seeker.stateAt(2000, 1500)?.frame).toBe(2000);
+  expect(seeker.stateAt(700, 101)?.frame).toBe(700);
+  expect(seeker.stateAt(599, 598)).toBeUndefined();
+  expect(seeker.stateAt(599, 598)?.frame).toBe(599);
+  expect(seeker.stateAt(2500, 701)?.frame).toBe(2500);
+});
