@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
@@ -7,6 +7,7 @@ import { Builder, By, error, type WebDriver, type WebElement } from "selenium-we
 import { Options, ServiceBuilder, type Driver } from "selenium-webdriver/chrome.js";
 
 const PATIENCE_MS = 15_000;
+const LOOK_EVERY_MS = 25;
 
 const FLAGS = [
   "--headless=new",
@@ -42,18 +43,20 @@ export async function startApp(): Promise<{ address: string; stop: () => void }>
   return { address: `http://127.0.0.1:${port}`, stop: () => server.kill("SIGTERM") };
 }
 
-/** A fresh Chromium with a page of 1280×800 and a folder for downloads. */
+/** A Chromium of its own with a folder for downloads. */
 export async function openBrowser(): Promise<{
-  driver: WebDriver;
+  driver: Driver;
   downloads: string;
   close: () => Promise<void>;
 }> {
   const home = mkdtempSync(join(tmpdir(), "moss-tap-"));
+  const downloads = join(home, "downloads");
+  mkdirSync(downloads);
   const options = new Options();
   options.addArguments(...FLAGS, `--user-data-dir=${join(home, "profile")}`, "--window-size=1280,940");
   options.setBinaryPath("/usr/bin/chromium");
   options.setUserPreferences({
-    "download.default_directory": home,
+    "download.default_directory": downloads,
     "download.prompt_for_download": false,
     "profile.default_content_setting_values.automatic_downloads": 1,
   });
@@ -62,17 +65,22 @@ export async function openBrowser(): Promise<{
     .setChromeOptions(options as Options)
     .setChromeService(new ServiceBuilder("/usr/bin/chromedriver"))
     .build()) as Driver;
+  await measurePage(driver);
+  const close = async () => {
+    await driver.quit();
+    rmSync(home, { recursive: true, force: true });
+  };
+  return { driver, downloads, close };
+}
+
+/** Gives the page in the present tab its 1280×800; the window is taller than that. */
+export async function measurePage(driver: Driver): Promise<void> {
   await driver.sendDevToolsCommand("Emulation.setDeviceMetricsOverride", {
     width: 1280,
     height: 800,
     deviceScaleFactor: 1,
     mobile: false,
   });
-  const close = async () => {
-    await driver.quit();
-    rmSync(home, { recursive: true, force: true });
-  };
-  return { driver, downloads: home, close };
 }
 
 /** Does something with an element as soon as it is shown and the act gives an answer; one drawn anew under the hand is found again. */
@@ -94,7 +102,7 @@ async function onceShown<T>(
     });
     return answer !== undefined;
   };
-  await driver.wait(isDone, PATIENCE_MS, `not there, not shown or not enabled: ${where}`);
+  await driver.wait(isDone, PATIENCE_MS, `not there, not shown or not enabled: ${where}`, LOOK_EVERY_MS);
   return answer!;
 }
 
@@ -145,7 +153,33 @@ export async function waitFor<T>(
     async () => (await read().catch(() => undefined)) || false,
     PATIENCE_MS,
     `never came: ${what}`,
+    LOOK_EVERY_MS,
   )) as T;
+}
+
+/** Opens a rule on Shape, by its name. */
+export async function openRule(driver: WebDriver, name: string): Promise<void> {
+  await press(driver, "Shape");
+  await clickOn(driver, `//nav[@aria-label="Rules"]//a[b="${name}"]`);
+  await waitFor(driver, `sentence of ${name}`, async () => {
+    const field = await find(driver, '[data-testid=sentence] input[aria-label="Name of this rule"]');
+    return (await field.getAttribute("value")) === name;
+  });
+}
+
+/** Listens to every change of a pattern's meter; what it gives waits until the meter is full and tells all values from 0 to 1. */
+export async function watchMeter(driver: WebDriver, pattern: string): Promise<() => Promise<number[]>> {
+  await find(driver, `[data-testid=meter-${pattern}]`);
+  await driver.executeScript(
+    `const ring = document.querySelector("[data-testid=meter-${pattern}]");
+    window.ratios = [];
+    new MutationObserver(() => window.ratios.push(Number(ring.dataset.ratio))).observe(ring, { attributeFilter: ["data-ratio"] });`,
+  );
+  return () =>
+    waitFor(driver, "the meter to fill", async () => {
+      const seen = await driver.executeScript<number[]>("return window.ratios");
+      return seen.at(-1) === 1 && seen;
+    });
 }
 
 /** The words of an element, however it came to be drawn. */

@@ -1,31 +1,53 @@
+import { readdirSync, rmSync } from "node:fs";
+import { join } from "node:path";
 import type { WebDriver } from "selenium-webdriver";
 import { afterAll, afterEach, beforeAll, beforeEach, expect } from "vitest";
-import { openBrowser, startApp } from "./browser";
+import { measurePage, openBrowser, startApp } from "./browser";
 
-/** What every browser test stands on: the application served, and a fresh browser on its first page. */
+/** What every browser test stands on: the application served, and a tab of its own on its first page. */
 export interface Session {
   driver: WebDriver;
   address: string;
   downloads: string;
 }
 
-/** Serves the application for a file of tests and gives each test a fresh browser; a test fails if the page complained. */
+/**
+ * Serves the application and opens a browser for a file of tests. Each test has an address of its own, so that
+ * nothing another one kept is there, and a fresh tab; a test fails if a page complained.
+ */
 export function useSession(): Session {
   const session = {} as Session;
   let app: Awaited<ReturnType<typeof startApp>>;
   let browser: Awaited<ReturnType<typeof openBrowser>>;
+  let count = 0;
   beforeAll(async () => {
     app = await startApp();
-  });
-  afterAll(() => app.stop());
-  beforeEach(async () => {
     browser = await openBrowser();
-    Object.assign(session, { driver: browser.driver, downloads: browser.downloads, address: app.address });
-    await browser.driver.get(app.address);
+  });
+  afterAll(async () => {
+    await browser.close();
+    app.stop();
+  });
+  beforeEach(async () => {
+    const { driver, downloads } = browser;
+    const address = app.address.replace("127.0.0.1", `test-${++count}.localhost`);
+    Object.assign(session, { driver, downloads, address });
+    await driver.get(address);
   });
   afterEach(async () => {
-    const logs = await browser.driver.manage().logs().get("browser");
-    await browser.close();
+    const { driver, downloads } = browser;
+    const logs = await driver.manage().logs().get("browser");
+    await driver.actions().clear();
+    const used = await driver.getAllWindowHandles();
+    await driver.switchTo().newWindow("tab");
+    const fresh = await driver.getWindowHandle();
+    for (const handle of used) {
+      await driver.switchTo().window(handle);
+      await driver.close();
+    }
+    await driver.switchTo().window(fresh);
+    await measurePage(driver);
+    for (const name of readdirSync(downloads)) rmSync(join(downloads, name), { recursive: true });
     expect(logs.filter(entry => entry.level.name === "SEVERE").map(entry => entry.message)).toEqual([]);
   });
   return session;

@@ -6,6 +6,6 @@ export default defineConfig({
     environment: "node",
     testTimeout: 90_000,
     hookTimeout: 60_000,
-    fileParallelism: false,
+    maxWorkers: 2,
   },
 });
