@@ -1,5 +1,5 @@
 import { changeOf, type KitChange } from "../storage/kitWrite";
-import type { Library } from "../storage/library";
+import type { Library, Second } from "../storage/library";
 import type { KitDocument, RowOrder } from "../storage/records";
 
 /** A document with all that is written of it. */
@@ -19,6 +19,8 @@ export interface Autosave {
   /** What stands in storage has been read anew: from here on changes are counted. */
   readonly reset: (written: Written) => void;
   readonly isClean: () => boolean;
+  /** What was changed since the last write and is written otherwise: from here on it counts as written. */
+  readonly takePending: () => KitChange | undefined;
 }
 
 interface AutosaveWorld {
@@ -26,8 +28,8 @@ interface AutosaveWorld {
   /** The document as it stands; undefined while it must not be written. */
   readonly read: () => Written | undefined;
   readonly nowMs: () => number;
-  /** Another tab was first: this change is not written. */
-  readonly onSecond: (change: KitChange, state: "changed" | "gone") => void;
+  /** Another tab was first. Nothing is written until the promise is kept. */
+  readonly onSecond: (second: Second) => Promise<void>;
 }
 
 function isSame(a: Written, b: Written): boolean {
@@ -55,9 +57,9 @@ export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld
       const change = changeTo(now);
       const before = saved;
       const answer = await library.write(change);
-      if (answer === "changed" || answer === "gone") return onSecond(change, answer);
       // Read anew meanwhile: what was written then is not what stands now.
       if (saved === before) saved = now;
+      if (answer.state === "changed" || answer.state === "gone") await onSecond(answer);
     }
     if (isAside) library.setAside(undefined);
     isAside = false;
@@ -83,5 +85,11 @@ export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld
       saved = written;
     },
     isClean: () => !pending(),
+    takePending() {
+      const now = pending();
+      const change = now && changeTo(now);
+      if (now) saved = now;
+      return change;
+    },
   };
 }

@@ -7,7 +7,8 @@ import type { Shelf } from "../storage/shelf";
 import type { StorageStatus } from "../storage/status";
 import type { Evaluation } from "./evaluation";
 import type { Playback, PlaybackState } from "./playback";
-import type { OpenDocument, Workbench } from "./workbench";
+import type { OpenDocument } from "./openDocument";
+import type { Workbench } from "./workbench";
 
 /** The open document and all that follows from it, as one page has it. */
 export interface Desk {

@@ -3,7 +3,8 @@ import type { Issue, Take } from "#core";
 import type { Rules } from "#stage";
 import { isLong, type Evaluated, type Judge } from "../judging/judge";
 import type { Asked, Jobs } from "../judging/jobs/jobs";
-import type { OpenDocument, Workbench } from "./workbench";
+import type { OpenDocument } from "./openDocument";
+import type { Workbench } from "./workbench";
 
 /** What the rules as they stand make of the open take. */
 export interface Evaluation {

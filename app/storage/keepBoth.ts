@@ -24,7 +24,7 @@ export async function keepBoth(db: Database, write: KitWrite): Promise<number> {
     const id = nanoid(8);
     return [{ ...part, id, value: { ...value, id, name: `${value.name}, ${FROM}` } }];
   });
-  if (!isSame(kept.kit, write.record.kit)) {
+  if (write.hasNewRules && !isSame(kept.kit, write.record.kit)) {
     const id = nanoid(8);
     const variant: Variant = { id, name: `${write.record.kit.name}, ${FROM}`, kit: write.record.kit };
     put.push({ kitId: write.kitId, list: "variants", id, value: variant });
@@ -33,6 +33,14 @@ export async function keepBoth(db: Database, write: KitWrite): Promise<number> {
   const order = { ...kept.order };
   for (const { list, id } of put) order[list] = [...(order[list] ?? []), id];
   const { version, ...record } = kept;
-  await commitWrite(db, { kitId: write.kitId, base: version, record: { ...record, order }, put, drop: [] });
+  const { kitId } = write;
+  await commitWrite(db, {
+    kitId,
+    base: version,
+    record: { ...record, order },
+    hasNewRules: false,
+    put,
+    drop: [],
+  });
   return put.length;
 }

@@ -16,6 +16,8 @@ export interface KitWrite {
   readonly base: number;
   /** The kit's record as it shall stand, without its version; undefined takes the kit off the shelf with all beside it. */
   readonly record: Omit<KitRecord, "version"> | undefined;
+  /** Are the rules others than before, or only what is kept beside them? */
+  readonly hasNewRules: boolean;
   readonly put: readonly PartRecord[];
   readonly drop: readonly PartKey[];
 }
@@ -56,7 +58,8 @@ export function changeOf(
   beside: { readonly rows: RowOrder; readonly change: string; readonly changedAt: number },
 ): KitChange {
   const { order, ...parts } = diffDocuments(before, now);
-  return { kitId: now.kit.id, record: { id: now.kit.id, kit: now.kit, order, ...beside }, ...parts };
+  const record = { id: now.kit.id, kit: now.kit, order, ...beside };
+  return { kitId: now.kit.id, record, hasNewRules: before?.kit !== now.kit, ...parts };
 }
 
 /** Two writes of one kit, the later over the earlier, as one: from where the earlier began. */
@@ -72,7 +75,8 @@ export function joinWrites(earlier: KitWrite, later: KitWrite): KitWrite {
     put.delete(keyOf(part));
     drop.set(keyOf(part), part);
   }
-  return { ...later, base: earlier.base, put: [...put.values()], drop: [...drop.values()] };
+  const hasNewRules = earlier.hasNewRules || later.hasNewRules;
+  return { ...later, base: earlier.base, hasNewRules, put: [...put.values()], drop: [...drop.values()] };
 }
 
 function versionOf(record: unknown): number {

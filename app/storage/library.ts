@@ -38,11 +38,14 @@ export interface KeptKit {
   readonly broken: readonly Broken[];
 }
 
+/** What came second to another tab. `added`: so many things were kept beside what that tab wrote. `gone`: it took the kit off the shelf. */
+export type Second = { readonly state: "changed"; readonly added: number } | { readonly state: "gone" };
+
 /**
  * What became of a write. `held`: the browser would not keep it; it is kept in memory, read back from there, and tried
- * again until it is written. `changed`, `gone`: another tab was first, and nothing was written.
+ * again until it is written.
  */
-export type WriteAnswer = "written" | "held" | "changed" | "gone";
+export type WriteAnswer = { readonly state: "written" | "held" } | Second;
 
 /** Where kits live, whatever the browser says. */
 export interface Library {
@@ -58,16 +61,19 @@ export interface Library {
   readonly readAgain: (known: KitDocument, changed: readonly PartKey[]) => Promise<KeptKit | undefined>;
   /** One thing kept beside a kit, as it was written; undefined when it is not there. */
   readonly readPart: (kitId: string, list: PartList, id: string) => Promise<unknown>;
-  /** Writes a change of a kit, whole or not at all, if nobody else has written since this tab last read or wrote it. */
+  /**
+   * Writes a change of a kit, whole or not at all, if nobody else has written since this tab last read or wrote it;
+   * otherwise what it would have made is kept beside.
+   */
   readonly write: (write: KitChange) => Promise<WriteAnswer>;
-  /** Keeps beside a kit what a write that came second would have made of it. Gives how many things that are. */
+  /** Keeps beside a kit what a change made while another tab wrote would have made of it. Gives how many things that are. */
   readonly keepBoth: (write: KitChange) => Promise<number>;
   /** The page may be gone before the next line: sets a write aside at once, for the next page to take up. */
   readonly setAside: (write: KitChange | undefined) => void;
   /** Is anything held in memory because the browser would not keep it? */
   readonly hasHeld: () => boolean;
   /** Hears of held writes that, tried again, came second. */
-  readonly onSecond: (listener: (write: KitWrite, state: "changed" | "gone") => void) => () => void;
+  readonly onSecond: (listener: (kitId: string, second: Second) => void) => () => void;
   readonly addChunk: (chunk: RecordingChunk) => Promise<void>;
   readonly listChunks: (kitId: string) => Promise<readonly unknown[]>;
   readonly dropRecording: (kitId: string, id: string) => Promise<void>;
@@ -83,7 +89,7 @@ export function createLibrary(world: LibraryWorld): Library {
   const status = createStatus();
   const held = new Map<string, KitWrite>();
   const versions = new Map<string, number>();
-  const seconds = new Set<(write: KitWrite, state: "changed" | "gone") => void>();
+  const seconds = new Set<(kitId: string, second: Second) => void>();
   let opening: Promise<Database | undefined> | undefined;
   let queue: Promise<unknown> = Promise.resolve();
   let callOff: (() => void) | undefined;
@@ -160,26 +166,28 @@ export function createLibrary(world: LibraryWorld): Library {
       const written = await commitWrite(db, write);
       held.delete(write.kitId);
       settle();
-      if (written.state !== "written") return written.state;
+      if (written.state === "gone") return { state: "gone" };
+      if (written.state === "changed") return { state: "changed", added: await keepBoth(db, write) };
       if (write.record) versions.set(write.kitId, written.version);
       else versions.delete(write.kitId);
       const kind = write.record ? "written" : "removed";
       const changed = [...write.put, ...write.drop].map(({ list, id }) => ({ list, id }));
       world.tabs.tell({ kind, kitId: write.kitId, changed });
-      return "written";
+      return { state: "written" };
     } catch (error) {
       held.set(write.kitId, write);
       if (db) status.setState({ trouble: troubleOf(error) });
       retryLater();
-      return "held";
+      return { state: "held" };
     }
   }
 
   async function retry(): Promise<void> {
     for (const write of [...held.values()]) {
       const answer = await attempt(write);
-      if (answer === "held") return;
-      if (answer !== "written") for (const tell of seconds) tell(write, answer);
+      if (answer.state === "held") return;
+      if (answer.state === "changed" || answer.state === "gone")
+        for (const tell of seconds) tell(write.kitId, answer);
     }
   }
 
@@ -225,7 +233,10 @@ export function createLibrary(world: LibraryWorld): Library {
       const write = held.get(id);
       if (write && !write.record) return undefined;
       const raw = write?.record ?? (await ask<unknown>(db => db.get("kits", id), undefined));
-      if (raw === undefined) return undefined;
+      if (raw === undefined) {
+        versions.delete(id);
+        return undefined;
+      }
       const record = parseKitRecord(raw);
       if (isBroken(record)) return record;
       if (!write) versions.set(id, record.version);

@@ -36,7 +36,11 @@ const chunkSchema = v.looseObject({
 function join(pieces: readonly Lanes[]): Record<string, Pair[]> {
   const whole = new Map<string, Pair[]>();
   for (const piece of pieces) {
-    for (const [id, more] of piece) whole.set(id, [...(whole.get(id) ?? []), ...more]);
+    for (const [id, more] of piece) {
+      const lane = whole.get(id);
+      if (lane) lane.push(...more);
+      else whole.set(id, [...more]);
+    }
   }
   return Object.fromEntries(whole);
 }

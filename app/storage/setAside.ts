@@ -25,6 +25,7 @@ const partsSchema = v.array(v.looseObject({ list: v.picklist(PART_LISTS), id: v.
 const writeSchema = v.looseObject({
   kitId: v.string(),
   base: v.number(),
+  hasNewRules: v.fallback(v.boolean(), true),
   record: v.looseObject({}),
   put: v.array(v.looseObject({ list: v.picklist(PART_LISTS), id: v.string(), value: v.unknown() })),
   drop: partsSchema,
@@ -34,7 +35,7 @@ const writeSchema = v.looseObject({
 function parseWrite(text: string): KitWrite | undefined {
   const read = v.safeParse(writeSchema, JSON.parse(text));
   if (!read.success) return undefined;
-  const { kitId, base, put, drop } = read.output;
+  const { kitId, base, hasNewRules, put, drop } = read.output;
   const record = parseKitRecord(read.output.record);
   if (isBroken(record)) return undefined;
   const sound = put.filter(part => PARTS[part.list].parse(part.value).ok);
@@ -44,7 +45,7 @@ function parseWrite(text: string): KitWrite | undefined {
     id,
     value,
   }));
-  return { kitId, base, record, put: parts, drop: drop.map(({ list, id }) => ({ list, id })) };
+  return { kitId, base, record, hasNewRules, put: parts, drop: drop.map(({ list, id }) => ({ list, id })) };
 }
 
 const oldSchema = v.looseObject({
@@ -66,7 +67,8 @@ function parseOld(text: string): KitWrite | undefined {
     value: take,
   }));
   const drop = read.output.goneTakeIds.map(id => ({ list: "takes" as const, id }));
-  return { kitId, base: 1, record, put: put.filter(part => PARTS.takes.parse(part.value).ok), drop };
+  const sound = put.filter(part => PARTS.takes.parse(part.value).ok);
+  return { kitId, base: 1, record, hasNewRules: true, put: sound, drop };
 }
 
 /** Everything that pages before have set aside, each once; what does not read is left where it is and said. */

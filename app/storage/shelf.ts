@@ -128,8 +128,12 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     add: (document, change) => add(document, change),
     addTakes,
     async takeOff(kitId) {
-      const kept = await library.readKit(kitId);
-      await library.write({ kitId, record: undefined, put: [], drop: [] });
+      let kept: Awaited<ReturnType<Library["readKit"]>>;
+      let answer: WriteAnswer;
+      do {
+        kept = await library.readKit(kitId);
+        answer = await library.write({ kitId, record: undefined, hasNewRules: false, put: [], drop: [] });
+      } while (answer.state === "changed");
       return kept && !isBroken(kept) ? { document: kept.document, rows: kept.record.rows } : undefined;
     },
     putBack: ({ document, rows }) => add(document, "put back", rows),

@@ -1,0 +1,322 @@
+import type { StoreApi } from "zustand/vanilla";
+import type { Take } from "#core";
+import type { KeptKit, Library, Second } from "../storage/library";
+import { isBroken, NO_PARTS, PLAIN_ROWS, type Broken, type PartKey } from "../storage/records";
+import { joinRecordings } from "../storage/recordings";
+import type { Pen, PenHolder, Tabs } from "../storage/tabs";
+import type { Say } from "../ui/notices";
+import { createAutosave, type Autosave, type Written } from "./autosave";
+import { documentOf, NOTHING, stillOpen, type OpenDocument } from "./openDocument";
+
+/** Opens kits from the shelf, one at a time, and keeps the open one in step with it: writes, follows, hands the pen over. */
+export interface Sittings {
+  /**
+   * Opens a kit, unless it is open already. `overtaken`: another was asked for meanwhile. What could not be read is
+   * given as it is.
+   */
+  readonly open: (kitId: string) => Promise<"opened" | "missing" | "overtaken" | Broken>;
+  /** Writes what is unwritten and lets go of the open kit. */
+  readonly close: () => Promise<void>;
+  /** Keeps its promise when everything edited until now is written, or held by the library. */
+  readonly flush: () => Promise<void>;
+  /** The page is being left: what is not yet written is set aside at once. */
+  readonly leave: () => void;
+  /** Hears that the open kit is about to be left for another or none, while it can still be edited. */
+  readonly onLeave: (listener: () => void) => () => void;
+  /** Asks the tab that writes this kit to hand the pen over. */
+  readonly takePen: () => void;
+  /** A kit that left the shelf while it was open here is put back, as it stands here. */
+  readonly putKitBack: () => void;
+}
+
+export interface SittingsWorld {
+  readonly library: Library;
+  readonly tabs: Tabs;
+  readonly say: Say;
+  /** The time on the wall, ms since 1970. */
+  readonly nowMs: () => number;
+  readonly store: StoreApi<OpenDocument>;
+  /** What is shown now did not come about by edits: there is nothing to undo. */
+  readonly forgetPast: () => void;
+  /** Adds a take by an edit, and opens it. */
+  readonly addTake: (take: Take, what: string) => void;
+}
+
+/** An open kit in this tab, until another is opened in its place. */
+interface Sitting {
+  readonly kitId: string;
+  pen: Pen | undefined;
+  autosave: Autosave | undefined;
+  stopHearing: () => void;
+  isOver: boolean;
+}
+
+/** Makes the sittings of one bench, over its store. */
+export function createSittings(world: SittingsWorld): Sittings {
+  const { library, tabs, say, nowMs, store } = world;
+  let sitting: Sitting | undefined;
+  let asked = 0;
+  const leaving = new Set<() => void>();
+
+  function readWritten(of: Sitting): Written | undefined {
+    const state = store.getState();
+    const document = documentOf(state);
+    if (of !== sitting || !document || document.kit.id !== of.kitId || state.holder === "gone")
+      return undefined;
+    return { ...document, rows: state.rows, change: state.change };
+  }
+
+  /** Puts what was read on the bench; the open take stays open where it is still there. */
+  function show(kept: KeptKit, holder: PenHolder): void {
+    const { openTakeId, takes } = store.getState();
+    const place = takes.findIndex(take => take.id === openTakeId);
+    const { record, document } = kept;
+    store.setState({
+      ...document,
+      rows: record.rows,
+      change: record.change,
+      holder,
+      openTakeId: stillOpen(document.takes, openTakeId, place),
+    });
+    world.forgetPast();
+  }
+
+  const written = ({ record, document }: KeptKit): Written => ({
+    ...document,
+    rows: record.rows,
+    change: record.change,
+  });
+
+  /** Reads the kit again as another tab has written it. */
+  function createFollower(of: Sitting) {
+    let isReading = false;
+    let changed: PartKey[] | undefined;
+    return async function follow(more: readonly PartKey[]): Promise<void> {
+      changed = [...(changed ?? []), ...more];
+      if (isReading) return;
+      isReading = true;
+      while (changed) {
+        const keys = changed;
+        changed = undefined;
+        const known = documentOf(store.getState());
+        const kept = known && of === sitting ? await library.readAgain(known, keys) : undefined;
+        if (!kept || of !== sitting || store.getState().holder === "gone") continue;
+        of.autosave?.reset(written(kept));
+        show(kept, store.getState().holder as PenHolder);
+      }
+      isReading = false;
+    };
+  }
+
+  /** The kit has left the shelf while it is open here: nothing is written any more, and nothing on the bench is lost. */
+  function loseKit(of: Sitting): void {
+    const document = documentOf(store.getState());
+    if (of !== sitting || !document || store.getState().holder === "gone") return;
+    store.setState({ holder: "gone" });
+    say({
+      tone: "trouble",
+      title: `${document.kit.name} was deleted in another tab.`,
+      details: ["It still stands here as it was. Nothing you change now is kept, unless you put it back."],
+      action: { label: "Put it back", run: () => void putKitBack(of) },
+    });
+  }
+
+  async function putKitBack(of: Sitting): Promise<void> {
+    // Everything edited until it was gone was written then: what another tab has put back meanwhile is the same.
+    const kept = await library.readKit(of.kitId);
+    const document = documentOf(store.getState());
+    if (of !== sitting || !document || !of.autosave) return;
+    if (kept && !isBroken(kept)) {
+      of.autosave.reset(written(kept));
+      show(kept, "ours");
+      return;
+    }
+    of.autosave.reset({ kit: document.kit, ...NO_PARTS, rows: PLAIN_ROWS, change: "" });
+    store.setState({ holder: "ours", kit: { ...document.kit }, change: "put back" });
+    await of.autosave.flush();
+  }
+
+  /** Another tab wrote while this one did too: both versions are kept, what was changed while that was found out with them, and it is said. */
+  async function comeSecond(of: Sitting, second: Second): Promise<void> {
+    if (second.state === "gone") return loseKit(of);
+    let { added } = second;
+    let kept = await library.readKit(of.kitId);
+    for (let late = of.autosave?.takePending(); late; late = of.autosave?.takePending()) {
+      added += await library.keepBoth(late);
+      kept = await library.readKit(of.kitId);
+    }
+    if (!kept || isBroken(kept) || of !== sitting) return;
+    of.autosave?.reset(written(kept));
+    show(kept, store.getState().holder as PenHolder);
+    if (added === 0) return;
+    say({
+      tone: "trouble",
+      title: `${kept.document.kit.name} was changed in two tabs at once. Both versions are kept.`,
+      details: [
+        "What the other tab wrote stands here. What you changed is among the variants and takes, called “from another tab”.",
+      ],
+    });
+  }
+
+  function beginHearing(of: Sitting): () => void {
+    const follow = createFollower(of);
+    const stopTabs = tabs.hear(message => {
+      if (message.kitId !== of.kitId) return;
+      if (message.kind === "removed") loseKit(of);
+      if (message.kind === "written" && of.autosave?.isClean()) void follow(message.changed ?? []);
+    });
+    const stopSeconds = library.onSecond((kitId, second) => {
+      if (kitId === of.kitId) void comeSecond(of, second);
+    });
+    return () => {
+      stopTabs();
+      stopSeconds();
+    };
+  }
+
+  /** Recordings that were cut off, by a crash or a killed browser, are offered as takes. */
+  async function offerCutOff(of: Sitting): Promise<void> {
+    const chunks = await library.listChunks(of.kitId);
+    if (of !== sitting || chunks.length === 0) return;
+    const used = store.getState().takes.length;
+    const found = joinRecordings(of.kitId, chunks, n => `Cut off, take ${used + n + 1}`);
+    const forget = (take: Take) => library.dropRecording(of.kitId, take.id);
+    for (const take of found) {
+      const seconds = (take.frames / take.rate).toFixed(1);
+      say({
+        tone: "trouble",
+        title: `A recording of ${seconds} s was cut off before it was kept.`,
+        details: ["It is whole up to the last second before that."],
+        action: {
+          label: "Keep it as a take",
+          run: () => {
+            world.addTake(take, "kept a recording that was cut off");
+            void flush().then(() => forget(take));
+          },
+        },
+        other: { label: "Let it go", run: () => void forget(take) },
+      });
+    }
+  }
+
+  function endSitting(of: Sitting): void {
+    of.isOver = true;
+    of.stopHearing();
+    of.pen?.giveUp();
+  }
+
+  async function open(kitId: string): ReturnType<Sittings["open"]> {
+    const ticket = ++asked;
+    if (sitting?.kitId === kitId) return "opened";
+    const next: Sitting = {
+      kitId,
+      pen: undefined,
+      autosave: undefined,
+      stopHearing: () => undefined,
+      isOver: false,
+    };
+    let holder: PenHolder = "ours";
+    next.pen = await tabs.askForPen(
+      kitId,
+      now => {
+        holder = now;
+        if (next === sitting && store.getState().holder !== "gone") void turn(next, now);
+      },
+      async () => {
+        if (next === sitting) await next.autosave?.flush();
+      },
+    );
+    const kept = await library.readKit(kitId);
+    if (ticket !== asked || kept === undefined || isBroken(kept)) {
+      endSitting(next);
+      return ticket !== asked ? "overtaken" : kept === undefined ? "missing" : (kept as Broken);
+    }
+    const before = sitting;
+    if (before) for (const hear of leaving) hear();
+    const flushed = before?.autosave?.flush();
+    sitting = next;
+    next.autosave = createAutosave(
+      {
+        library,
+        nowMs,
+        read: () => readWritten(next),
+        onSecond: second => comeSecond(next, second),
+      },
+      written(kept),
+    );
+    next.stopHearing = beginHearing(next);
+    store.setState({ openTakeId: undefined, takes: [] });
+    show(kept, holder);
+    if (before) void Promise.resolve(flushed).finally(() => endSitting(before));
+    if (holder === "ours") void offerCutOff(next);
+    if (kept.broken.length > 0) sayBroken(kept);
+    return "opened";
+  }
+
+  function sayBroken({ document, broken }: KeptKit): void {
+    say({
+      tone: "trouble",
+      title: `Not everything of ${document.kit.name} could be read. The rest is open.`,
+      details: broken.map(item => `${item.name}: ${item.reasons[0]}`),
+      action: {
+        label: "Save what could not be read",
+        run: () =>
+          say.saveRaw(
+            `${document.kit.name}, not read`,
+            broken.map(item => item.raw),
+          ),
+      },
+    });
+  }
+
+  /** The pen has come or gone. What another tab wrote meanwhile is read before anything is written here. */
+  async function turn(of: Sitting, holder: PenHolder): Promise<void> {
+    const known = documentOf(store.getState());
+    if (!known || store.getState().holder === holder) return;
+    if (holder === "theirs") {
+      // Taken over while something was unwritten: it is written, or comes second, before the pen is down.
+      await of.autosave?.flush();
+      if (of === sitting) store.setState({ holder });
+      return;
+    }
+    const kept = await library.readKit(of.kitId);
+    if (of !== sitting) return;
+    if (kept === undefined) return loseKit(of);
+    if (isBroken(kept)) return;
+    of.autosave?.reset(written(kept));
+    show(kept, holder);
+    void offerCutOff(of);
+  }
+
+  async function close(): Promise<void> {
+    asked++;
+    const before = sitting;
+    if (!before) return;
+    for (const hear of leaving) hear();
+    await before.autosave?.flush();
+    if (sitting !== before) return;
+    sitting = undefined;
+    endSitting(before);
+    store.setState({ ...NOTHING, holder: "ours" });
+    world.forgetPast();
+  }
+
+  async function flush(): Promise<void> {
+    await sitting?.autosave?.flush();
+  }
+
+  store.subscribe(() => sitting?.autosave?.touch());
+
+  return {
+    open,
+    close,
+    flush,
+    leave: () => sitting?.autosave?.leave(),
+    onLeave(listener) {
+      leaving.add(listener);
+      return () => void leaving.delete(listener);
+    },
+    takePen: () => sitting?.pen?.take(),
+    putKitBack: () => void (sitting && putKitBack(sitting)),
+  };
+}

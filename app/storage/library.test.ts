@@ -1,0 +1,203 @@
+import { expect, test } from "vitest";
+import type { Kit, Take } from "#core";
+import { createBrowser, createTimers, until, type TestBrowser } from "../tests/testWorld";
+import { openDatabase, type Database } from "./database";
+import { changeOf } from "./kitWrite";
+import { createLibrary, type WriteAnswer } from "./library";
+import { isBroken, PLAIN_ROWS, type KitDocument } from "./records";
+import { createTabs } from "./tabs";
+import { documentOf } from "./shelf";
+
+const KIT: Kit = {
+  format: "moss-tap/kit",
+  version: 1,
+  id: "k",
+  name: "K",
+  rate: 60,
+  controls: [{ id: "a", name: "A", bindings: [["key:KeyA"]] }],
+  patterns: [{ id: "h", name: "H", kind: "hold", control: "a", for: "10f", fire: "reach" }],
+};
+const take = (id: string): Take => ({
+  format: "moss-tap/take",
+  version: 1,
+  id,
+  name: id,
+  kit: "k",
+  rate: 60,
+  frames: 60,
+  lanes: { a: [[5, 1]] },
+});
+const named = (name: string): Kit => ({ ...KIT, name });
+
+/** A library on a browser's storage that can be made to fail as a full disk does. */
+function open(browser: TestBrowser, tabId = "tab") {
+  const timers = createTimers();
+  const disk = { isFull: false };
+  const tabs = createTabs({ tabId, channel: undefined, locks: browser.locks, later: timers.later });
+  const library = createLibrary({
+    name: browser.databaseName,
+    tabs,
+    small: browser.small,
+    locks: browser.locks,
+    later: timers.later,
+    async open(name, onGone) {
+      const db = await openDatabase(name, onGone);
+      return new Proxy(db, {
+        get(target, key) {
+          if (key === "transaction" && disk.isFull)
+            return () => {
+              throw new DOMException("no room", "QuotaExceededError");
+            };
+          const value: unknown = Reflect.get(target, key, target);
+          return typeof value === "function" ? value.bind(target) : value;
+        },
+      }) as Database;
+    },
+  });
+  const put = (before: KitDocument | undefined, now: KitDocument): Promise<WriteAnswer> =>
+    library.write(changeOf(before, now, { rows: PLAIN_ROWS, change: "changed", changedAt: 1 }));
+  const nameOf = async () => {
+    const kept = await library.readKit("k");
+    return kept && !isBroken(kept) ? kept.document.kit.name : kept;
+  };
+  return { library, timers, disk, put, nameOf };
+}
+
+test("a full disk is called so; what it would not keep is read back, tried again, and written when there is room", async () => {
+  const browser = createBrowser();
+  const { library, timers, disk, put, nameOf } = open(browser);
+  await put(undefined, documentOf(named("First")));
+  disk.isFull = true;
+  expect(await put(documentOf(named("First")), documentOf(named("Second"), [take("t")]))).toEqual({
+    state: "held",
+  });
+  expect(library.status.getState().trouble).toBe("full");
+  expect([library.hasHeld(), await nameOf()]).toEqual([true, "Second"]);
+  timers.pass(5000);
+  await put(documentOf(named("Second"), [take("t")]), documentOf(named("Third"), [take("t")]));
+  expect(library.hasHeld()).toBe(true);
+  disk.isFull = false;
+  timers.pass(5000);
+  await until(() => !library.hasHeld());
+  expect(library.status.getState().trouble).toBeUndefined();
+  const kept = await open(browser, "later").library.readKit("k");
+  expect(kept).toMatchObject({ document: { kit: { name: "Third" }, takes: [{ id: "t" }] } });
+});
+
+test("an edit made once there is room again is written together with what was held", async () => {
+  const browser = createBrowser();
+  const { library, disk, put } = open(browser);
+  await put(undefined, documentOf(named("First")));
+  disk.isFull = true;
+  await put(documentOf(named("First")), documentOf(named("Second"), [take("t")]));
+  disk.isFull = false;
+  const before = documentOf(named("Second"), [take("t")]);
+  expect(await put(before, documentOf(named("Third"), [...before.takes]))).toEqual({ state: "written" });
+  expect([library.hasHeld(), library.status.getState().trouble]).toEqual([false, undefined]);
+  const kept = await open(browser, "later").library.readKit("k");
+  expect(kept).toMatchObject({ document: { kit: { name: "Third" }, takes: [{ id: "t" }] } });
+});
+
+test("who writes without having seen the last version writes nothing, and both can be kept", async () => {
+  const browser = createBrowser();
+  const one = open(browser, "one");
+  const two = open(browser, "two");
+  await one.put(undefined, documentOf(KIT, [take("t")]));
+  await two.library.readKit("k");
+  const base = documentOf(KIT, [take("t")]);
+  expect(await two.put(base, documentOf(named("Two's"), [...base.takes]))).toEqual({ state: "written" });
+  const mine = documentOf(named("One's"), [...base.takes, take("mine")]);
+  expect(await one.put(base, mine)).toEqual({ state: "changed", added: 2 });
+  expect(await one.nameOf()).toBe("Two's");
+  expect(await one.library.readKit("k")).toMatchObject({
+    document: {
+      kit: { name: "Two's" },
+      takes: [{ id: "t" }, { id: "mine" }],
+      variants: [{ name: "One's, from another tab", kit: { name: "One's" } }],
+    },
+  });
+});
+
+test("a kit taken off the shelf elsewhere is not written back as a ghost", async () => {
+  const browser = createBrowser();
+  const one = open(browser, "one");
+  const two = open(browser, "two");
+  await one.put(undefined, documentOf(KIT, [take("t")]));
+  await two.library.readKit("k");
+  expect(
+    await two.library.write({ kitId: "k", record: undefined, hasNewRules: false, put: [], drop: [] }),
+  ).toEqual({
+    state: "written",
+  });
+  expect(await one.put(documentOf(KIT), documentOf(named("Ghost")))).toEqual({ state: "gone" });
+  expect(await one.library.listKits()).toEqual([]);
+});
+
+test("what a page set aside as it was left is written by the next, once, and comes second where it must", async () => {
+  const browser = createBrowser();
+  const one = open(browser, "one");
+  await one.put(undefined, documentOf(KIT));
+  const aside = changeOf(documentOf(KIT), documentOf(named("Left")), {
+    rows: PLAIN_ROWS,
+    change: "",
+    changedAt: 1,
+  });
+  one.library.setAside(aside);
+  const two = open(browser, "two");
+  expect(await two.nameOf()).toBe("Left");
+  expect(browser.small.length).toBe(0);
+  await two.put(documentOf(named("Left")), documentOf(named("Newer")));
+  one.library.setAside(aside);
+  const kept = await open(browser, "three").library.readKit("k");
+  expect(kept).toMatchObject({
+    document: { kit: { name: "Newer" }, variants: [{ name: "Left, from another tab" }] },
+  });
+});
+
+test("a record that does not read is set aside with its reasons, and the rest opens", async () => {
+  const browser = createBrowser();
+  const { library, put } = open(browser);
+  await put(undefined, documentOf(KIT, [take("t"), take("bad")]));
+  const db = await openDatabase(browser.databaseName, () => undefined);
+  await db.put("parts", { kitId: "k", list: "takes", id: "bad", value: { name: "Torn", frames: "many" } });
+  await db.put("kits", { id: "torn", kit: { name: "Torn kit", format: "moss-tap/kit" } } as { id: string });
+  await db.put("kits", { id: "" });
+  db.close();
+  const kept = await library.readKit("k");
+  expect(kept).toMatchObject({ document: { takes: [{ id: "t" }] }, broken: [{ name: "Torn" }] });
+  const listed = await library.listKits();
+  expect(listed.filter(isBroken).map(({ name }) => name)).toEqual(["a kit without a name", "Torn kit"]);
+  for (const { reasons } of listed.filter(isBroken)) expect(reasons.join(" ")).not.toBe("");
+});
+
+test("without a storage that answers, work goes on in memory and is written when it does", async () => {
+  const browser = createBrowser();
+  const timers = createTimers();
+  let answer: (() => void) | undefined;
+  const tabs = createTabs({ tabId: "t", channel: undefined, locks: undefined, later: timers.later });
+  const library = createLibrary({
+    name: browser.databaseName,
+    tabs,
+    small: undefined,
+    locks: undefined,
+    later: timers.later,
+    open: async (name, onGone) => {
+      await new Promise<void>(resolve => (answer = resolve));
+      return openDatabase(name, onGone);
+    },
+  });
+  const writing = library.write(
+    changeOf(undefined, documentOf(KIT), { rows: PLAIN_ROWS, change: "", changedAt: 1 }),
+  );
+  await until(() => answer !== undefined);
+  timers.pass(3000);
+  expect(await writing).toEqual({ state: "held" });
+  expect(library.status.getState().trouble).toBe("slow");
+  expect(await library.listKits()).toMatchObject([{ id: "k" }]);
+  answer!();
+  await until(() => {
+    timers.pass(500);
+    return !library.hasHeld();
+  });
+  expect(library.status.getState().trouble).toBeUndefined();
+});
