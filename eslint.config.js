@@ -3,10 +3,11 @@ import tseslint from "typescript-eslint";
 import importX, { createNodeResolver } from "eslint-plugin-import-x";
 import reactHooks from "eslint-plugin-react-hooks";
 
-/** The one-way rule: app and cli → stage → core. Each layer names what it may not reach. */
+/** The one-way rule: app and cli → handover → stage → core. Each layer names what it may not reach. */
 function layer(files, forbidden, reason) {
   return {
     files,
+    ignores: ["**/*.test.ts"],
     rules: {
       "no-restricted-imports": ["error", { patterns: [{ group: forbidden, message: reason }] }],
     },
@@ -35,7 +36,10 @@ const zones = readArrows().map(({ room, reaches }) => ({
 }));
 
 const pureGlobals = ["Date", "performance", "setTimeout", "setInterval", "process", "window", "document"].map(
-  name => ({ name, message: "core and stage know no clock, screen or process: take it as an argument." }),
+  name => ({
+    name,
+    message: "core, stage and handover know no clock, screen or process: take it as an argument.",
+  }),
 );
 
 export default tseslint.config(
@@ -56,7 +60,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ["core/**/*.ts", "stage/**/*.ts"],
+    files: ["core/**/*.ts", "stage/**/*.ts", "handover/**/*.ts"],
     ignores: ["**/*.test.ts", "core/tests/**"],
     rules: {
       "no-restricted-globals": ["error", ...pureGlobals],
@@ -68,10 +72,19 @@ export default tseslint.config(
   },
   layer(
     ["core/**/*.ts"],
-    ["**/stage/**", "#stage", "**/app/**", "**/cli/**", "react*", "node:*"],
+    ["**/stage/**", "#stage", "**/handover/**", "#handover", "**/app/**", "**/cli/**", "react*", "node:*"],
     "core knows nothing above it.",
   ),
-  layer(["stage/**/*.ts"], ["**/app/**", "**/cli/**", "react*", "node:*"], "stage knows only core."),
+  layer(
+    ["stage/**/*.ts"],
+    ["**/handover/**", "#handover", "**/app/**", "**/cli/**", "react*", "node:*"],
+    "stage knows only core.",
+  ),
+  layer(
+    ["handover/**/*.ts"],
+    ["**/app/**", "**/cli/**", "react*", "node:*"],
+    "handover stands on core and stage, and knows no screen.",
+  ),
   layer(["cli/**/*.ts"], ["**/app/**"], "cli stands beside app, not on it."),
   {
     files: ["app/**/*.ts", "app/**/*.tsx"],

@@ -5,6 +5,7 @@ export default defineConfig({
     include: [
       "core/**/*.test.ts",
       "stage/**/*.test.ts",
+      "handover/**/*.test.ts",
       "app/**/*.test.ts",
       "cli/**/*.test.ts",
       "demo/**/*.test.ts",

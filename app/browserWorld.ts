@@ -1,7 +1,8 @@
 import type { World } from "./compose";
 import { browserPads } from "./input/gamepads";
 import { listenToPage } from "./input/pageEvents";
-import { download, fileOfRaw } from "./storage/files";
+import { fileOfRaw } from "#handover";
+import { download } from "./storage/files";
 
 /** The browser's small store; undefined where it is forbidden. */
 function smallStore(): Storage | undefined {

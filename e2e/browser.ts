@@ -43,15 +43,15 @@ export async function startApp(): Promise<{ address: string; stop: () => void }>
   return { address: `http://127.0.0.1:${port}`, stop: () => server.kill("SIGTERM") };
 }
 
-/** A Chromium of its own with a folder for downloads. */
-export async function openBrowser(): Promise<{
+/** A Chromium of its own with a folder for downloads; or once more the one that lived in a folder. */
+export async function openBrowser(home = mkdtempSync(join(tmpdir(), "moss-tap-"))): Promise<{
   driver: Driver;
+  home: string;
   downloads: string;
   close: () => Promise<void>;
 }> {
-  const home = mkdtempSync(join(tmpdir(), "moss-tap-"));
   const downloads = join(home, "downloads");
-  mkdirSync(downloads);
+  mkdirSync(downloads, { recursive: true });
   const options = new Options();
   options.addArguments(...FLAGS, `--user-data-dir=${join(home, "profile")}`, "--window-size=1280,940");
   options.setBinaryPath("/usr/bin/chromium");
@@ -70,7 +70,7 @@ export async function openBrowser(): Promise<{
     await driver.quit();
     rmSync(home, { recursive: true, force: true });
   };
-  return { driver, downloads, close };
+  return { driver, home, downloads, close };
 }
 
 /** Gives the page in the present tab its 1280×800; the window is taller than that. */

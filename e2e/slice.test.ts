@@ -2,17 +2,7 @@ import { mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import {
-  choose as chooseWord,
-  clickOn,
-  find,
-  openBelfry,
-  openRule,
-  press,
-  textOf,
-  waitFor,
-  watchMeter,
-} from "./browser";
+import { clickOn, find, openBelfry, openRule, press, textOf, waitFor, watchMeter } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();

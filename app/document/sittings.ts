@@ -116,8 +116,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     say({
       tone: "trouble",
       title: `${document.kit.name} was deleted in another tab.`,
-      details: ["It still stands here as it was. Nothing you change now is kept, unless you put it back."],
-      action: { label: "Put it back", run: () => void putKitBack(of) },
+      details: ["It still stands here as it was, and can be put back."],
     });
   }
 

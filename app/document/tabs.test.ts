@@ -115,7 +115,7 @@ test("a kit deleted elsewhere stands as it was, is not written back, and is put 
   await one.workbench.flush();
   expect(await two.shelf.list()).toEqual([]);
   expect(said(one)).toContain("K was deleted in another tab.");
-  one.notices.store.getState()[0]!.action!.run();
+  one.workbench.putKitBack();
   await until(() => state(one).holder === "ours");
   await one.workbench.flush();
   const [back] = await two.shelf.list();

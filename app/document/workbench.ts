@@ -19,9 +19,7 @@ export interface Edit {
 type Lists = Omit<KitDocument, "kit">;
 
 export interface Workbench
-  extends
-    Pick<StoreApi<OpenDocument>, "getState" | "getInitialState" | "subscribe">,
-    Omit<Sittings, "putKitBack"> {
+  extends Pick<StoreApi<OpenDocument>, "getState" | "getInitialState" | "subscribe">, Sittings {
   readonly history: StoreApi<{ pastStates: readonly unknown[]; futureStates: readonly unknown[] }>;
   /** May this tab edit the open kit? Where not, it is said why, with the way out. */
   readonly mayEdit: () => boolean;

@@ -13,7 +13,8 @@ export function Header() {
   const kitId = useDocument(state => state.kit?.id ?? "");
   const name = useDocument(state => state.kit?.name ?? "");
   const rate = useDocument(state => state.kit?.rate ?? 60);
-  const isKept = useStore(storage, state => state.trouble === undefined);
+  const isThere = useDocument(state => state.holder !== "gone");
+  const isKept = useStore(storage, state => state.trouble === undefined) && isThere;
   const { canUndo, canRedo } = useHistory();
   return (
     <header className="flex h-14 shrink-0 items-center gap-4 border-b border-line px-5 max-lg:gap-2 max-lg:px-3">

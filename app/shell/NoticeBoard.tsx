@@ -69,6 +69,7 @@ export function NoticeBoard() {
   return (
     <div
       role="status"
+      aria-label="Notices"
       aria-live="polite"
       className="pointer-events-none fixed top-16 right-4 z-40 max-h-[calc(100dvh-22rem)] w-[400px] max-w-[calc(100vw-2rem)] overflow-auto"
     >

@@ -21,7 +21,12 @@ export function PenLine() {
           <Button onClick={workbench.takePen}>Work on it here</Button>
         </>
       ) : (
-        <span>This kit is not on the shelf any more. What stands here can still be saved as a file.</span>
+        <>
+          <span>
+            This kit was deleted in another tab. It stands here as it was; nothing changed now is kept.
+          </span>
+          <Button onClick={workbench.putKitBack}>Put it back</Button>
+        </>
       )}
     </p>
   );

@@ -1,5 +1,6 @@
 import { useDesk } from "../document/context";
-import { download, packFiles } from "../storage/files";
+import { packFiles } from "#handover";
+import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 
 /** Saves the open kit with its takes and layouts as one file, whatever else is broken. */

@@ -1,7 +1,8 @@
 import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import { expect, test } from "vitest";
-import { fileNameOf, formatFile, readSource } from "./files";
+import { formatFile, packFiles } from "#handover";
+import { readFile, readSource } from "./files";
 
 const DEMO = "e2e/belfry";
 
@@ -31,10 +32,32 @@ test.each([
   expect(read.kind === "refused" && read.reasons.join("\n")).toContain(reason);
 });
 
-test("lanes stand on short lines, and names become file names", () => {
-  const read = readSource("t", readFileSync(join(DEMO, "clean-climb.json"), "utf8"));
-  if (read.kind !== "take") throw new Error("a take is wanted");
-  expect(formatFile(read.take)).toMatch(/\n {6}\[36(\.\d+)?, 1\],?\n|\n {6}\[35\.\d+, 1\],?\n/);
-  expect(fileNameOf(read.take)).toBe("clean-climb.take.json");
-  expect(fileNameOf({ ...read.take, name: "Élan / Übung 2" })).toBe("élan-übung-2.take.json");
+test("several documents leave in one file, two of one name apart, and come back as they were", async () => {
+  const read = ["kit", "clean-climb", "sloppy-climb", "clean-climb"].map(name =>
+    readSource(name, readFileSync(join(DEMO, `${name}.json`), "utf8")),
+  );
+  const documents = read.map(file => {
+    if (file.kind === "kit") return file.kit;
+    if (file.kind === "take") return file.take;
+    throw new Error(`${file.name} does not read`);
+  });
+  const { name, bytes } = packFiles(documents);
+  expect(name).toBe("belfry-runner.zip");
+  const back = await readFile(new File([bytes], name));
+  expect(back.map(file => file.name)).toEqual([
+    "belfry-runner.kit.json",
+    "clean-climb.take.json",
+    "sloppy-climb.take.json",
+    "clean-climb-2.take.json",
+  ]);
+  expect(
+    back.map(file => (file.kind === "kit" ? file.kit : file.kind === "take" ? file.take : undefined)),
+  ).toEqual(documents);
+});
+
+test("a packed file that is none, and one torn in the middle, are refused in words", async () => {
+  const { bytes } = packFiles([]);
+  expect(await readFile(new File([bytes], "empty.zip"))).toEqual([]);
+  const [torn] = await readFile(new File(["no pack at all"], "x.zip"));
+  expect(torn).toMatchObject({ kind: "refused", name: "x.zip" });
 });

@@ -11,14 +11,12 @@ import {
   type Take,
 } from "#core";
 import { parseRules } from "#stage";
-import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
+import type { OutFile } from "#handover";
+import { strFromU8, unzipSync } from "fflate";
 
 const MEGABYTE = 1024 * 1024;
 /** The most that the files of one pack may hold together. */
 const PACK_LIMIT_BYTES = 256 * MEGABYTE;
-
-/** A document as it leaves and comes back. */
-export type FileDocument = Kit | Take | Layout;
 
 /** What came out of a file: a kit, a take, a layout of keys, or the sentences that say why none of them. */
 export type ReadFile =
@@ -91,82 +89,6 @@ export async function readFile(file: File): Promise<ReadFile[]> {
   if (file.size > (isPacked ? PACK_LIMIT_BYTES : FILE_LIMIT_BYTES)) return [tooLarge(file.name, file.size)];
   if (isPacked) return readPacked(file.name, new Uint8Array(await file.arrayBuffer()));
   return [readSource(file.name, await file.text())];
-}
-
-/** Does a value stand on one line: a list of numbers and words? */
-function isFlat(value: unknown): value is readonly (string | number)[] {
-  return Array.isArray(value) && value.every(item => typeof item === "number" || typeof item === "string");
-}
-
-function write(value: unknown, indent: string): string {
-  if (typeof value !== "object" || value === null) return JSON.stringify(value);
-  if (isFlat(value)) return `[${value.map(item => JSON.stringify(item)).join(", ")}]`;
-  const deeper = `${indent}  `;
-  const isList = Array.isArray(value);
-  const items = isList
-    ? value.map(item => write(item, deeper))
-    : Object.entries(value).flatMap(([key, item]) =>
-        item === undefined ? [] : [`${JSON.stringify(key)}: ${write(item, deeper)}`],
-      );
-  const [open, close] = isList ? ["[", "]"] : ["{", "}"];
-  return items.length === 0
-    ? open + close
-    : `${open}\n${deeper}${items.join(`,\n${deeper}`)}\n${indent}${close}`;
-}
-
-/** A document as the text of its file: indented, pairs of lanes and codes of bindings on one line each. Values are written, never the text mended. */
-export function formatFile(document: FileDocument): string {
-  return `${write(document, "")}\n`;
-}
-
-/** A name a file system takes, made of a document's name. */
-export function fileNameOf(document: FileDocument): string {
-  const kind = document.format.replace("moss-tap/", "");
-  return `${slugOf(document.name) || kind}.${kind}.json`;
-}
-
-function slugOf(name: string): string {
-  return name
-    .replace(/[^\p{L}\p{N}]+/gu, "-")
-    .replace(/^-|-$/g, "")
-    .toLowerCase()
-    .slice(0, 80);
-}
-
-/** A file in hand: its name and what is in it. */
-export interface OutFile {
-  readonly name: string;
-  readonly bytes: Uint8Array<ArrayBuffer>;
-  readonly type: string;
-}
-
-/** A document as a file. */
-export function fileOf(document: FileDocument): OutFile {
-  return {
-    name: fileNameOf(document),
-    bytes: strToU8(formatFile(document)) as Uint8Array<ArrayBuffer>,
-    type: "application/json",
-  };
-}
-
-/** Several documents as one packed file named after the first; two of one name get a number. */
-export function packFiles(documents: readonly FileDocument[]): OutFile {
-  const packed: Record<string, Uint8Array> = {};
-  for (const document of documents) {
-    const { name, bytes } = fileOf(document);
-    let free = name;
-    for (let n = 2; Object.hasOwn(packed, free); n++) free = name.replace(/(\.\w+\.json)$/, `-${n}$1`);
-    packed[free] = bytes;
-  }
-  const name = `${slugOf(documents[0]?.name ?? "") || "moss-tap"}.zip`;
-  return { name, bytes: zipSync(packed) as Uint8Array<ArrayBuffer>, type: "application/zip" };
-}
-
-/** Anything as a file of JSON, as it is: for what was kept and does not read. */
-export function fileOfRaw(name: string, raw: unknown): OutFile {
-  const text = `${JSON.stringify(raw, null, 2) ?? "null"}\n`;
-  const bytes = strToU8(text) as Uint8Array<ArrayBuffer>;
-  return { name: `${slugOf(name) || "moss-tap"}.json`, bytes, type: "application/json" };
 }
 
 /** Hands a file to the user. */

@@ -1,0 +1,243 @@
+import { beforeEach, expect, test } from "vitest";
+import type { Kit, Take } from "#core";
+import { isBroken } from "../storage/records";
+import { documentOf } from "../storage/shelf";
+import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
+
+const KIT: Kit = {
+  format: "moss-tap/kit",
+  version: 1,
+  id: "k",
+  name: "K",
+  rate: 60,
+  controls: [
+    { id: "a", name: "A", bindings: [["key:KeyA"]] },
+    { id: "b", name: "B", bindings: [["key:KeyB"], ["pad:0"]] },
+  ],
+  gates: [{ id: "g", name: "G" }],
+  patterns: [{ id: "h", name: "H", kind: "hold", control: "a", for: "10f", fire: "reach" }],
+};
+const FRAME_MS = 1000 / 60;
+
+let tab: TestTab;
+beforeEach(async () => {
+  tab = openTab();
+  await openKit(tab, KIT);
+});
+
+const pad = () => tab.pad.getState();
+const takes = () => tab.workbench.getState().takes;
+const lengthen = (frames: number) =>
+  tab.workbench.editKit("length", kit => ({
+    ...kit,
+    patterns: [{ ...kit.patterns[0]!, for: `${frames}f` } as Kit["patterns"][number]],
+  }));
+
+/** Keys as recorded from a page: [what, code, after how many frames], each in the middle of one. */
+function play(...reports: readonly (readonly ["down" | "up", string, number])[]): void {
+  let frame = 0;
+  for (const [what, code, at] of reports) {
+    for (; frame < at; frame++) tab.turn(FRAME_MS);
+    tab
+      .page()!
+      .report({ code, value: what === "down" ? 1 : 0, isRepeat: false }, tab.timers.nowMs() + FRAME_MS / 2);
+  }
+}
+const wait = (frames: number) => {
+  for (let n = 0; n < frames; n++) tab.turn(FRAME_MS);
+};
+
+test("what is played becomes a take with the very edges, and is open", () => {
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 10], ["down", "key:KeyB", 14], ["up", "key:KeyA", 30], ["up", "key:KeyB", 31]);
+  wait(5);
+  tab.page()!.leave();
+  expect(takes()).toMatchObject([
+    {
+      name: "Take 1",
+      kit: "k",
+      lanes: {
+        a: [
+          [10.5, 1],
+          [30.5, 0],
+        ],
+        b: [
+          [14.5, 1],
+          [31.5, 0],
+        ],
+      },
+    },
+  ]);
+  expect(tab.workbench.getState().openTakeId).toBe(takes()[0]!.id);
+  expect(pad()).toMatchObject({ session: undefined, isRecording: false });
+});
+
+test("a key held through pulls at a number stays held, and the recording is one take", () => {
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 5]);
+  for (let frames = 11; frames < 31; frames++) {
+    lengthen(frames);
+    wait(1);
+  }
+  expect(pad().codesDown).toEqual(["key:KeyA"]);
+  play(["up", "key:KeyA", 40]);
+  wait(2);
+  tab.page()!.leave();
+  expect(takes().length).toBe(1);
+  expect(takes()[0]!.lanes.a![0]![0]).toBe(5.5);
+  expect(takes()[0]!.lanes.a!.length).toBe(2);
+});
+
+test("a recording under way when the kit is left stays with its own kit", async () => {
+  await tab.shelf.add(documentOf({ ...KIT, id: "other", name: "Other" }), "new");
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 5], ["up", "key:KeyA", 20]);
+  await tab.workbench.open("other");
+  expect(tab.workbench.getState()).toMatchObject({ kit: { id: "other" }, takes: [] });
+  expect(pad()).toMatchObject({ session: undefined, log: [], pairsSeen: new Set() });
+  await tab.workbench.open("k");
+  expect(takes()).toMatchObject([
+    {
+      kit: "k",
+      lanes: {
+        a: [
+          [5.5, 1],
+          [20.5, 0],
+        ],
+      },
+    },
+  ]);
+});
+
+test("a page killed in mid-recording loses at most its last second; the next one offers the rest", async () => {
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 5], ["up", "key:KeyA", 50], ["down", "key:KeyB", 80]);
+  wait(60);
+  const next = openTab(tab.browser);
+  await until(() => tab.pad.getState().frame > 130);
+  await expect.poll(async () => (await next.library.listChunks("k")).length).toBeGreaterThan(2);
+  await next.workbench.open("k");
+  next.workbench.takePen();
+  next.timers.pass(1500);
+  await until(() => next.notices.store.getState().some(notice => notice.title.includes("was cut off")));
+  next.notices.store
+    .getState()
+    .find(notice => notice.title.includes("was cut off"))!
+    .action!.run();
+  const [kept] = next.workbench.getState().takes;
+  expect(kept).toMatchObject({
+    name: "Cut off, take 1",
+    lanes: {
+      a: [
+        [5.5, 1],
+        [50.5, 0],
+      ],
+      b: [[80.5, 1]],
+    },
+  });
+  expect(kept!.frames).toBeGreaterThan(140 - 60);
+  await expect.poll(async () => (await next.library.listChunks("k")).length).toBe(0);
+});
+
+test("a recording that is kept leaves nothing of its pieces, and can be undone and redone", async () => {
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 5], ["up", "key:KeyA", 50]);
+  wait(40);
+  tab.page()!.leave();
+  await expect.poll(async () => (await tab.library.listChunks("k")).length).toBe(0);
+  tab.workbench.undo();
+  expect([takes().length, tab.workbench.getState().openTakeId]).toEqual([0, undefined]);
+  tab.workbench.redo();
+  expect(takes().length).toBe(1);
+  await tab.workbench.flush();
+  const kept = await openTab(tab.browser).library.readKit("k");
+  expect(kept && !isBroken(kept) && kept.document.takes.length).toBe(1);
+});
+
+test("what the hand does while the clock stands lands on the next frame that is stepped", () => {
+  tab.pad.wake();
+  wait(20);
+  tab.pad.freeze();
+  const at = pad().frame;
+  tab.turn(500);
+  tab.page()!.report({ code: "key:KeyA", value: 1, isRepeat: false }, tab.timers.nowMs());
+  tab.turn(500);
+  expect(pad().frame).toBe(at);
+  tab.pad.step();
+  expect(pad()).toMatchObject({ frame: at + 1, codesDown: ["key:KeyA"] });
+  const { session } = pad();
+  expect(session!.state.down[0]).toBe(1);
+  tab.pad.step();
+  tab.pad.freeze();
+  wait(2);
+  expect(session!.state.down[0]).toBe(1);
+});
+
+test("what is held is let go when the window loses the keys, a pad is unplugged or the page hides", () => {
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 5], ["down", "key:KeyB", 6]);
+  wait(2);
+  tab.page()!.letAllGo(tab.timers.nowMs());
+  wait(2);
+  expect(pad().codesDown).toEqual([]);
+  tab.page()!.hide(true, tab.timers.nowMs());
+  const at = pad().frame;
+  tab.turn(2000);
+  tab.page()!.hide(false, tab.timers.nowMs());
+  wait(3);
+  expect(pad().frame - at).toBeLessThan(8);
+  tab.page()!.leave();
+  expect(takes()[0]!.lanes.a!.map(([, value]) => value)).toEqual([1, 0]);
+});
+
+test("repeats of a held key are counted and change nothing; a code that plays nothing is said", () => {
+  tab.pad.wake();
+  play(["down", "key:KeyA", 3]);
+  for (let n = 0; n < 5; n++)
+    tab.page()!.report({ code: "key:KeyA", value: 1, isRepeat: true }, tab.timers.nowMs());
+  play(["down", "key:KeyQ", 1]);
+  wait(2);
+  expect(pad().repeatsDropped).toBe(5);
+  expect(
+    pad()
+      .log.slice(0, 2)
+      .map(({ code, dropped }) => [code, dropped]),
+  ).toEqual([
+    ["key:KeyQ", "not bound"],
+    ["key:KeyA", "repeat"],
+  ]);
+});
+
+test("a try can be kept as a take, again and again, each under a name of its own", () => {
+  tab.pad.wake();
+  play(["down", "key:KeyA", 3]);
+  wait(3);
+  tab.pad.keep();
+  wait(3);
+  tab.pad.keep();
+  expect(takes().map(({ name }: Take) => name)).toEqual(["Take 1", "Take 2"]);
+  expect(new Set(takes().map(({ id }) => id)).size).toBe(2);
+});
+
+test("who may not write does not record: it is said before anything is played, and a try is open to all", async () => {
+  const second = openTab(tab.browser);
+  await second.workbench.open("k");
+  second.pad.wake(true);
+  expect(second.pad.getState().session).toBeUndefined();
+  expect(second.notices.store.getState().map(({ title }) => title)).toEqual([
+    "K is being worked on in another tab.",
+  ]);
+  second.pad.wake();
+  expect(second.pad.getState().session).toBeDefined();
+});
+
+test("a gate held by hand is a lane of what is kept", () => {
+  tab.pad.wake();
+  wait(5);
+  tab.pad.turnGate("g");
+  wait(5);
+  tab.pad.turnGate("g");
+  wait(5);
+  tab.pad.keep();
+  expect(takes()[0]!.gates?.g?.map(([, value]) => value)).toEqual([1, 0]);
+});

@@ -1,0 +1,146 @@
+import { expect, test } from "vitest";
+import type { Take } from "#core";
+import { compileRules } from "#stage";
+import { readKitAndTake } from "../../tests/evaluated";
+import { createTimers, startTestWorker, until } from "../../tests/testWorld";
+import { createJobs, type JobsWorld } from "./jobs";
+
+const { kit, take } = readKitAndTake("e2e/belfry", "clean-climb");
+const rules = (() => {
+  const compiled = compileRules(kit);
+  if (!compiled.ok) throw new Error("the test's kit must compile");
+  return compiled.value;
+})();
+const LONG: Take = { ...take, frames: 60_000 };
+
+type TestWorker = ReturnType<JobsWorld["startWorker"]>;
+
+/** Jobs with workers that can be made to fall silent: nothing they are told is heard any more, and nothing is said. */
+function openJobs(threads = 2) {
+  const timers = createTimers();
+  const workers: { isSilent: boolean }[] = [];
+  let isBorn = true;
+  const jobs = createJobs({
+    threads,
+    later: timers.later,
+    startWorker() {
+      const real = startTestWorker();
+      const state = { isSilent: !isBorn };
+      workers.push(state);
+      const post = real.postMessage.bind(real);
+      const silent: Partial<TestWorker> = {
+        postMessage(message: unknown, options?: StructuredSerializeOptions | Transferable[]) {
+          if (!state.isSilent) post(message, options as StructuredSerializeOptions);
+        },
+      };
+      return new Proxy(real, {
+        get(target, key) {
+          const value: unknown = Reflect.get(key in silent ? silent : target, key);
+          return typeof value === "function" ? (value as () => void).bind(target) : value;
+        },
+        set: (target, key, value) => Reflect.set(target, key, value),
+      });
+    },
+  });
+  return {
+    jobs,
+    timers,
+    workers,
+    /** Makes every worker of now and later silent, or lets later ones live. */
+    hush(born: boolean) {
+      isBorn = born;
+      for (const worker of workers) worker.isSilent = true;
+    },
+  };
+}
+
+const evaluateLong = (jobs: ReturnType<typeof createJobs>, lane?: string) =>
+  jobs.ask({
+    job: "evaluate",
+    question: { rules },
+    takes: [LONG],
+    ...(lane === undefined ? {} : { lane }),
+  });
+
+test("a question gets its answer, with progress on the way, and the take is sent once", async () => {
+  const { jobs } = openJobs();
+  const told: number[] = [];
+  const asked = jobs.ask({
+    job: "evaluate",
+    question: { rules },
+    takes: [LONG],
+    told: ({ done }) => told.push(done),
+  });
+  const outcome = await asked.outcome;
+  expect(outcome.state === "done" && outcome.value.trace.frames).toBe(60_000);
+  expect(told).toEqual([12_000, 24_000, 36_000, 48_000]);
+  jobs.end();
+});
+
+test("fifty workers end silently in mid-job, and fifty answers come", async () => {
+  const { jobs, timers, workers, hush } = openJobs(1);
+  let answers = 0;
+  for (let n = 0; n < 50; n++) {
+    const asked = evaluateLong(jobs);
+    hush(true);
+    await new Promise(resolve => setTimeout(resolve, 0));
+    timers.pass(4000);
+    const outcome = await asked.outcome;
+    if (outcome.state === "done") answers++;
+  }
+  expect(answers).toBe(50);
+  expect(workers.length).toBeGreaterThan(25);
+  jobs.end();
+});
+
+test("work that ends every worker is given up in words, and what waits behind it is worked on", async () => {
+  const { jobs, timers, hush } = openJobs(1);
+  hush(false);
+  const lost = evaluateLong(jobs);
+  let end: unknown;
+  void lost.outcome.then(outcome => (end = outcome));
+  await until(() => {
+    timers.pass(4000);
+    return end !== undefined;
+  });
+  expect(end).toEqual({ state: "failed", reason: "the worker fell silent" });
+  hush(true);
+  expect((await evaluateLong(jobs).outcome).state).toBe("done");
+  jobs.end();
+});
+
+test("a newer question on a lane takes the place of what waits there; an older answer is never given for it", async () => {
+  const { jobs, timers } = openJobs(1);
+  const first = evaluateLong(jobs, "x");
+  const second = evaluateLong(jobs, "x");
+  const third = evaluateLong(jobs, "x");
+  expect((await second.outcome).state).toBe("stopped");
+  timers.pass(350);
+  timers.pass(150);
+  expect((await first.outcome).state).toBe("stopped");
+  expect((await third.outcome).state).toBe("done");
+  jobs.end();
+});
+
+test("a question that is called off says so at once, also when its worker does not hear", async () => {
+  const { jobs, timers, hush } = openJobs(1);
+  const asked = evaluateLong(jobs);
+  const waiting = evaluateLong(jobs);
+  waiting.stop();
+  expect((await waiting.outcome).state).toBe("stopped");
+  hush(true);
+  asked.stop();
+  timers.pass(150);
+  expect((await asked.outcome).state).toBe("stopped");
+  expect((await evaluateLong(jobs).outcome).state).toBe("done");
+  jobs.end();
+});
+
+test("a job that throws is a failure with its reason, not a dead worker", async () => {
+  const { jobs, workers } = openJobs(1);
+  const asked = jobs.ask({ job: "evaluate", question: { rules }, takes: [] });
+  expect((await asked.outcome).state).toBe("failed");
+  expect((await evaluateLong(jobs).outcome).state).toBe("done");
+  expect(workers.length).toBe(1);
+  jobs.end();
+});

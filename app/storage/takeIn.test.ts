@@ -1,0 +1,136 @@
+import { beforeEach, expect, test } from "vitest";
+import type { Kit, Take } from "#core";
+import { openTab, type TestTab } from "../tests/testWorld";
+import { formatFile, type FileDocument } from "#handover";
+import { readSource } from "./files";
+import { isBroken } from "./records";
+import { documentOf } from "./shelf";
+import { takeIn } from "./takeIn";
+
+const kit = (id: string, name = id.toUpperCase()): Kit => ({
+  format: "moss-tap/kit",
+  version: 1,
+  id,
+  name,
+  rate: 60,
+  controls: [{ id: "a", name: "A", bindings: [["key:KeyA"]] }],
+  patterns: [{ id: "h", name: "H", kind: "hold", control: "a", for: "10f", fire: "reach" }],
+});
+const take = (id: string, name: string, of?: string): Take => ({
+  format: "moss-tap/take",
+  version: 1,
+  id,
+  name,
+  ...(of === undefined ? {} : { kit: of }),
+  rate: 60,
+  frames: 60,
+  lanes: { a: [[name.length, 1]] },
+});
+
+let tab: TestTab;
+beforeEach(() => {
+  tab = openTab();
+});
+
+/** Drops files on the shelf, and gives what is said of them. */
+async function drop(...documents: readonly FileDocument[]): Promise<string[]> {
+  const read = documents.map((document, n) => readSource(`${n}.json`, formatFile(document)));
+  const before = tab.notices.store.getState();
+  await takeIn(read, tab.shelf, tab.notices.say, () => undefined);
+  return tab.notices.store
+    .getState()
+    .filter(notice => !before.includes(notice))
+    .map(({ title }) => title);
+}
+
+/** What stands on the shelf: names of kits, each with those of its takes. */
+async function shelf(): Promise<Record<string, string[]>> {
+  const kits = (await tab.shelf.list()).filter(entry => !isBroken(entry));
+  const read = await Promise.all(kits.map(entry => tab.library.readKit(entry.id)));
+  return Object.fromEntries(
+    read.flatMap(kept =>
+      kept && !isBroken(kept)
+        ? [[kept.document.kit.name, kept.document.takes.map(({ name }) => name).sort()]]
+        : [],
+    ),
+  );
+}
+
+test("two kits dropped with their takes: each take goes to the kit it names; one that names none is said", async () => {
+  const said = await drop(
+    kit("x"),
+    kit("y"),
+    take("1", "of x", "x"),
+    take("2", "of y", "y"),
+    take("3", "stray"),
+  );
+  expect(await shelf()).toEqual({ X: ["of x"], Y: ["of y"] });
+  expect(said).toEqual([
+    "X is on the shelf, with 1 take.",
+    "Y is on the shelf, with 1 take.",
+    "stray has no kit here, and was not taken in.",
+  ]);
+});
+
+test("a stray take dropped with one kit is that kit's; one for a kit that is not here waits for a word", async () => {
+  await drop(kit("x"), take("1", "stray"));
+  expect(await shelf()).toEqual({ X: ["stray"] });
+  await drop(kit("y"), take("2", "astray", "z"));
+  const { action } = tab.notices.store.getState().at(-1)!;
+  expect(action?.label).toBe("Put it with Y");
+  action!.run();
+  await expect.poll(shelf).toEqual({ X: ["stray"], Y: ["astray"] });
+});
+
+test("the same kit read twice is not doubled, and it is said what became of it", async () => {
+  await drop(kit("x"), take("1", "first", "x"));
+  expect(await drop(kit("x"), take("1", "first", "x"))).toEqual([
+    "X is on the shelf already, word for word, with these takes. Nothing was added.",
+  ]);
+  expect(await drop(kit("x"), take("1", "second", "x"))).toEqual([
+    "X was on the shelf already, word for word; 1 take came to it.",
+  ]);
+  expect(await shelf()).toEqual({ X: ["first", "second"] });
+});
+
+test("a kit of an id that is taken by another stands beside it under a name of its own", async () => {
+  await drop(kit("x"));
+  const said = await drop({ ...kit("x"), rate: 30 }, take("1", "slow", "x"));
+  expect(said).toEqual([
+    "A kit of that id was there and is not the same: this one stands beside it as X 2, with 1 take.",
+  ]);
+  expect(await shelf()).toEqual({ X: [], "X 2": ["slow"] });
+});
+
+test("a kit deleted and put back leaves nothing of a second name, and has all it had", async () => {
+  await drop(kit("x"), take("1", "first", "x"));
+  const taken = (await tab.shelf.takeOff("x"))!;
+  expect(await shelf()).toEqual({});
+  await drop(kit("x"), take("1", "first", "x"));
+  await tab.shelf.putBack(taken);
+  expect(await shelf()).toEqual({ X: ["first"] });
+});
+
+test("two takes of one id are both kept, and it is not said that there are more than there are", async () => {
+  const said = await drop(kit("x"), take("1", "left", "x"), take("1", "right", "x"));
+  expect(said).toEqual(["X is on the shelf, with 2 takes."]);
+  expect(await shelf()).toEqual({ X: ["left", "right"] });
+  const kept = await tab.library.readKit("x");
+  const ids = kept && !isBroken(kept) ? kept.document.takes.map(({ id }) => id) : [];
+  expect(new Set(ids).size).toBe(2);
+  await tab.shelf.addTakes("x", [take("1", "third", "x")]);
+  expect(await shelf()).toEqual({ X: ["left", "right", "third"] });
+});
+
+test("what is not for the shelf and what does not read is said, and the shelf stays as it was", async () => {
+  await tab.shelf.add(documentOf(kit("x")), "new");
+  const said = await drop(
+    { format: "moss-tap/layout", version: 1, id: "l", name: "Left hand", bindings: {} },
+    { ...kit("y"), rate: -1 },
+  );
+  expect(said).toEqual([
+    "Left hand: a layout of keys, not for the shelf.",
+    "1.json was not read. The shelf is as it was.",
+  ]);
+  expect(await shelf()).toEqual({ X: [] });
+});

@@ -1,0 +1,154 @@
+import { spawnSync } from "node:child_process";
+import { Key, type WebDriver } from "selenium-webdriver";
+import { beforeEach, expect, test } from "vitest";
+import { clickOn, find, openBelfry, openBrowser, press, startApp, textOf, waitFor } from "./browser";
+import { useSession } from "./session";
+
+const session = useSession();
+let driver: WebDriver;
+
+beforeEach(async () => {
+  driver = session.driver;
+  await openBelfry(driver);
+});
+
+/** Opens the page that is open in another tab of the same browser, and gives both. */
+async function openTwin(): Promise<{ first: string; second: string }> {
+  const first = await driver.getWindowHandle();
+  const address = await driver.getCurrentUrl();
+  await driver.switchTo().newWindow("tab");
+  await driver.get(address);
+  const second = await driver.getWindowHandle();
+  return { first, second };
+}
+
+const show = (handle: string) => driver.switchTo().window(handle);
+
+async function setHold(frames: number): Promise<void> {
+  await press(driver, "Shape");
+  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Cling"]');
+  const stone = await find(driver, 'input[aria-label^="length of the hold"]');
+  await stone.sendKeys(Key.chord(Key.CONTROL, "a"), String(frames), Key.ENTER);
+  await waitForHold(frames);
+}
+
+async function waitForHold(frames: number): Promise<void> {
+  await waitFor(driver, `a hold of ${frames}f`, async () => {
+    const stone = await find(driver, 'input[aria-label^="length of the hold"]');
+    return (await stone.getAttribute("value")) === `${frames}f`;
+  });
+}
+
+test("two tabs on one kit: one writes, the other follows live and takes over with one click; nothing is lost", async () => {
+  await setHold(25);
+  const { first, second } = await openTwin();
+  await waitForHold(25);
+  await find(driver, "[data-testid=pen]");
+  await show(first);
+  await setHold(31);
+  await show(second);
+  await waitForHold(31);
+  await press(driver, "Work on it here");
+  await waitFor(
+    driver,
+    "the pen",
+    async () => (await driver.findElements({ css: "[data-testid=pen]" })).length === 0,
+  );
+  await setHold(44);
+  await show(first);
+  await find(driver, "[data-testid=pen]");
+  await waitForHold(44);
+  await driver.navigate().refresh();
+  await waitForHold(44);
+});
+
+test("a kit deleted in another tab is said, stays as it was, and is put back by a click", async () => {
+  const { first, second } = await openTwin();
+  await press(driver, "Moss Tap: to the shelf");
+  await press(driver, "Delete Belfry Runner");
+  await waitFor(
+    driver,
+    "an empty shelf",
+    async () => (await driver.findElements({ css: "[data-testid=kit-belfry-runner]" })).length === 0,
+  );
+  await show(first);
+  await waitFor(driver, "the word", async () =>
+    (await textOf(driver, "[aria-label=Notices]")).includes("was deleted in another tab"),
+  );
+  await press(driver, "Put it back");
+  await show(second);
+  await driver.navigate().refresh();
+  await find(driver, "[data-testid=kit-belfry-runner]");
+});
+
+test("leaving the page while a recording runs asks first; what was recorded is offered again", async () => {
+  await press(driver, "Record a take");
+  await driver.actions().keyDown("k").perform();
+  await waitFor(
+    driver,
+    "two seconds",
+    async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))?.[1]) > 130,
+  );
+  expect(
+    await driver.executeScript<boolean>(
+      `const leaving = new Event("beforeunload", { cancelable: true }); window.dispatchEvent(leaving); return leaving.defaultPrevented;`,
+    ),
+  ).toBe(true);
+  await driver.actions().keyUp("k").perform();
+  // The page goes without a word of the hand, as in a crash.
+  await driver.executeScript("location.reload()").catch(() => undefined);
+  await driver
+    .switchTo()
+    .alert()
+    .then(alert => alert.accept())
+    .catch(() => undefined);
+  await waitFor(driver, "the offer", async () =>
+    /A recording of \d+\.\d s was cut off/.test(await textOf(driver, "[aria-label=Notices]")),
+  );
+  await press(driver, "Keep it as a take");
+  await waitFor(driver, "the take", async () =>
+    (await textOf(driver, "[data-testid=open-take]")).includes("Cut off"),
+  );
+});
+
+test("an edit, and a recording, outlive a browser that is killed", async () => {
+  const app = await startApp();
+  let browser = await openBrowser();
+  const killed = browser;
+  const one = browser.driver;
+  await one.get(app.address);
+  await openBelfry(one);
+  await press(one, "Record a take");
+  await press(one, "Shape");
+  await clickOn(one, '//nav[@aria-label="Rules"]//a[b="Cling"]');
+  await waitFor(
+    one,
+    "two seconds",
+    async () => Number(/(\d+)f/.exec(await textOf(one, "[data-testid=live-frame]"))?.[1]) > 130,
+  );
+  const stone = await find(one, 'input[aria-label^="length of the hold"]');
+  await one.executeScript(
+    `arguments[0].focus(); arguments[0].dispatchEvent(new WheelEvent("wheel", { deltaY: -1, bubbles: true, cancelable: true }))`,
+    stone,
+  );
+  const length = await stone.getAttribute("value");
+  spawnSync("pkill", ["-9", "-f", killed.home]);
+  await killed.driver.quit().catch(() => undefined);
+  browser = await openBrowser(killed.home);
+  try {
+    await browser.driver.get(app.address);
+    await clickOn(browser.driver, "[data-testid=kit-belfry-runner] a");
+    await waitFor(browser.driver, "the offer", async () =>
+      /A recording of [2-9]\.\d s was cut off|A recording of 1\.\d s/.test(
+        await textOf(browser.driver, "[aria-label=Notices]"),
+      ),
+    );
+    await press(browser.driver, "Shape");
+    await clickOn(browser.driver, '//nav[@aria-label="Rules"]//a[b="Cling"]');
+    const kept = await find(browser.driver, 'input[aria-label^="length of the hold"]');
+    expect(await kept.getAttribute("value")).toBe(length);
+  } finally {
+    await browser.close();
+    app.stop();
+  }
+});
