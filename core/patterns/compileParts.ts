@@ -1,11 +1,11 @@
 import type { PathStep } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
 import type { PatternKind, PatternOf } from "../kit/schema";
-import type { PatternBase, PatternProgram } from "../run/program";
+import type { PatternBase } from "../run/program";
 
 /** The part of a compiled pattern its own kind fills in; the rest is the same for all. */
-export type OwnPart<K extends PatternKind> = Omit<
-  Extract<PatternProgram, { kind: K }>,
+export type OwnPart<G extends PatternBase> = Omit<
+  G,
   Exclude<keyof PatternBase, "controls" | "cancel" | "cellCount" | "edgeRoom">
 > & {
   /** Controls it must be woken for besides its own and its cancels. */
@@ -13,11 +13,11 @@ export type OwnPart<K extends PatternKind> = Omit<
 };
 
 /** Compiles one kind: names resolved, lengths in ticks, faults noted in `names.issues` under `path`. */
-export type CompileKind<K extends PatternKind> = (
+export type CompileKind<K extends PatternKind, G extends PatternBase> = (
   pattern: PatternOf<K>,
   names: Names,
   path: readonly PathStep[],
-) => OwnPart<K>;
+) => OwnPart<G>;
 
 /** Places of a list of controls; the unknown ones are noted and left out, as is one named twice. */
 export function compileControls(

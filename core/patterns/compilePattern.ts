@@ -1,8 +1,7 @@
 import type { PathStep } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
-import type { Pattern, PatternKind } from "../kit/schema";
+import type { Pattern } from "../kit/schema";
 import type { PatternProgram } from "../run/program";
-import type { OwnPart } from "./compileParts";
 import { recordOf } from "./recordOf";
 import { choiceStride } from "./sequence/choices";
 
@@ -12,14 +11,6 @@ export interface CellPlan {
   readonly choiceStrides: number[];
 }
 
-function compileOwnPart<K extends PatternKind>(
-  pattern: Pattern,
-  names: Names,
-  path: readonly PathStep[],
-): OwnPart<K> {
-  return recordOf(pattern.kind).compile(pattern, names, path) as OwnPart<K>;
-}
-
 /** One pattern, compiled; its cells are laid after those of the patterns before it. */
 export function compilePattern(
   pattern: Pattern,
@@ -27,7 +18,7 @@ export function compilePattern(
   path: readonly PathStep[],
   plan: CellPlan,
 ): PatternProgram {
-  const { alsoWatches, ...own } = compileOwnPart<PatternKind>(pattern, names, path);
+  const { alsoWatches, ...own } = recordOf(pattern.kind).compile(pattern, names, path);
   const base = plan.cellCount;
   plan.cellCount += own.cellCount;
   const compiled = {

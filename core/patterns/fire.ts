@@ -1,4 +1,4 @@
-import { edgeKey, type PatternProgram, type Program } from "../run/program";
+import { edgeKey, type PatternBase, type Program } from "../run/program";
 import { CARRIED, FIRED, LAPSED, type State } from "../run/state";
 import { FIRE, LAPSE, LAPSE_REASONS, note, put, type LapseReason, type Trace } from "../trace/trace";
 
@@ -87,7 +87,7 @@ export function settle(state: State, i: number, phase: number): void {
 }
 
 /** A kind of pattern, compiled: what it does on a frame, and what it must forget when it starts over. */
-export interface PatternStepper<P extends PatternProgram> {
+export interface PatternStepper<P extends PatternBase> {
   /** One frame. The phase has been cleared to idle; fire and lapse set it, settle fills in the rest. Wakes itself by state.awake. */
   readonly step: (program: Program, pattern: P, state: State, trace: Trace, i: number) => void;
   /** Forgets the attempt under way because a control became hidden; its other controls keep their presses. */

@@ -1,7 +1,7 @@
 import type { PathStep } from "../formats/issue";
 import type { Kit, PatternKind, PatternOf } from "../kit/schema";
 import type { Starter } from "../kit/starter";
-import type { PatternProgram } from "../run/program";
+import type { PatternBase } from "../run/program";
 import type { State } from "../run/state";
 import type { Rounding } from "../time/duration";
 import type { LapseReason } from "../trace/trace";
@@ -9,8 +9,6 @@ import type { CompileKind } from "./compileParts";
 import type { DescribeKind, OfferKind } from "./describeParts";
 import type { PatternStepper } from "./fire";
 import type { Growth } from "./growth";
-
-type ProgramOf<K extends PatternKind> = Extract<PatternProgram, { readonly kind: K }>;
 
 /** A number that made an attempt lapse: where it stands inside the pattern, and which way it would have to go. */
 export interface PatternLever {
@@ -47,7 +45,7 @@ export interface AnsweredLengths {
 }
 
 /** What a kind says of itself to those who show, tune and study patterns. `P` its document, `G` its program. */
-export interface PatternTraits<P, G extends PatternProgram> {
+export interface PatternTraits<P, G> {
   /** Names of the numbers a fire carries, in the order of the payload. */
   readonly carries: readonly string[];
   /** The controls it is played with, by id; a direction stands for its stick's four. */
@@ -70,10 +68,13 @@ export interface PatternTraits<P, G extends PatternProgram> {
   readonly made?: (pattern: G, state: State) => number;
 }
 
-/** All there is to say of a kind of pattern besides its schema. */
-export interface PatternKindRecord<K extends PatternKind> extends PatternTraits<PatternOf<K>, ProgramOf<K>> {
-  readonly compile: CompileKind<K>;
-  readonly stepper: PatternStepper<ProgramOf<K>>;
+/** All there is to say of a kind of pattern besides its schema. `K` its name, `G` its program. */
+export interface PatternKindRecord<K extends PatternKind, G extends PatternBase> extends PatternTraits<
+  PatternOf<K>,
+  G
+> {
+  readonly compile: CompileKind<K, G>;
+  readonly stepper: PatternStepper<G>;
   readonly describe: DescribeKind<K>;
   readonly offer: OfferKind<K>;
   /** Ways to begin a rule of this kind. */

@@ -13,3 +13,8 @@ import * as taps from "./taps/kind";
  * type of a kit is made of the schemas and the records speak of kits.
  */
 export const PATTERN_KINDS = { press, release, tap, hold, charge, taps, chord, sequence, mash };
+
+type Modules = typeof PATTERN_KINDS;
+
+/** A pattern ready to be stepped, of any kind: what the kinds' steppers take. Plain data. */
+export type PatternProgram = Parameters<Modules[keyof Modules]["record"]["stepper"]["step"]>[1];

@@ -1,4 +1,6 @@
-import type { Easing } from "../curve/easing";
+import type { PatternProgram } from "../patterns/kinds";
+
+export type { PatternProgram };
 
 /** A limit that is never reached. */
 export const NEVER = Infinity;
@@ -51,114 +53,6 @@ export interface PatternBase {
   /** The most edges a fire of it carries. */
   readonly edgeRoom: number;
 }
-
-export interface RepeatProgram {
-  readonly afterTicks: number;
-  readonly everyTicks: number;
-}
-
-export interface LevelProgram {
-  readonly name: string;
-  readonly atTicks: number;
-}
-
-export type StepProgram = {
-  readonly gapTicks: number;
-  readonly afterTicks: number;
-  /** Sources whose present press a later hold or together step could still use. */
-  readonly laterSources: readonly boolean[];
-} & (
-  | { readonly does: "press" | "release"; readonly control: number }
-  | { readonly does: "hold"; readonly control: number; readonly forTicks: number }
-  | { readonly does: "dir"; readonly stick: number; readonly slot: number; readonly digit: number }
-  | {
-      readonly does: "face";
-      readonly stick: number;
-      readonly slot: number;
-      readonly digit: number;
-      readonly forTicks: number;
-    }
-  | { readonly does: "together"; readonly controls: readonly number[]; readonly withinTicks: number }
-);
-
-export interface PressProgram extends PatternBase {
-  readonly kind: "press";
-  readonly control: number;
-  readonly repeat: RepeatProgram | null;
-}
-export interface ReleaseProgram extends PatternBase {
-  readonly kind: "release";
-  readonly control: number;
-}
-export interface TapProgram extends PatternBase {
-  readonly kind: "tap";
-  readonly control: number;
-  readonly maxTicks: number;
-}
-export interface HoldProgram extends PatternBase {
-  readonly kind: "hold";
-  readonly control: number;
-  readonly forTicks: number;
-  readonly onReach: boolean;
-  readonly maxTicks: number;
-  /** 0 when it does not repeat. */
-  readonly everyTicks: number;
-}
-export interface ChargeProgram extends PatternBase {
-  readonly kind: "charge";
-  readonly control: number;
-  readonly fromTicks: number;
-  readonly fullTicks: number;
-  readonly minTicks: number;
-  readonly limitTicks: number;
-  readonly levels: readonly LevelProgram[];
-  readonly easing: Easing;
-  readonly low: number;
-  readonly high: number;
-  readonly fire: "release" | "full" | "either";
-}
-export interface TapsProgram extends PatternBase {
-  readonly kind: "taps";
-  readonly control: number;
-  readonly count: number;
-  readonly gapTicks: number;
-  readonly maxTicks: number;
-  readonly answer: "nth" | "each" | "final";
-}
-export interface ChordProgram extends PatternBase {
-  readonly kind: "chord";
-  readonly spreadTicks: number;
-  /** −1 without a hold after it. */
-  readonly forTicks: number;
-}
-export interface SequenceProgram extends PatternBase {
-  readonly kind: "sequence";
-  readonly steps: readonly StepProgram[];
-  readonly totalTicks: number;
-  /** Controls whose press spoils a choice; empty when others are ignored. */
-  readonly breakers: readonly number[];
-  /** Sticks its steps name; a step's slot is the place in this list. */
-  readonly sticks: readonly number[];
-  /** Which list of choices in the state is this sequence's own. */
-  readonly choices: number;
-}
-export interface MashProgram extends PatternBase {
-  readonly kind: "mash";
-  readonly count: number;
-  readonly withinTicks: number;
-  readonly alternate: boolean;
-}
-
-export type PatternProgram =
-  | PressProgram
-  | ReleaseProgram
-  | TapProgram
-  | HoldProgram
-  | ChargeProgram
-  | TapsProgram
-  | ChordProgram
-  | SequenceProgram
-  | MashProgram;
 
 export interface NeedProgram {
   readonly gate: number;

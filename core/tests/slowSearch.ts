@@ -1,4 +1,4 @@
-import type { SequenceProgram, StepProgram } from "../run/program";
+import type { SequenceProgram, StepProgram } from "../patterns/sequence/program";
 
 /** What a sequence sees, worked out beforehand for every frame: the slow search shares no code with the stepper. */
 export interface Seen {

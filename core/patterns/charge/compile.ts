@@ -2,9 +2,11 @@ import { parseEasing, type Easing } from "../../curve/easing";
 import { fault, type PathStep } from "../../formats/issue";
 import type { Names } from "../../kit/compileNames";
 import type { PatternOf } from "../../kit/schema";
-import { NEVER, type LevelProgram } from "../../run/program";
+import { NEVER } from "../../run/program";
+import type { LevelProgram } from "./program";
 import { TICKS } from "../../time/clock";
 import { compileControls, type CompileKind } from "../compileParts";
+import type { ChargeProgram } from "./program";
 
 function compileLevels(
   pattern: PatternOf<"charge">,
@@ -36,7 +38,7 @@ function compileCurve(pattern: PatternOf<"charge">, names: Names, path: readonly
   return { kind: "linear" };
 }
 
-export const compileCharge: CompileKind<"charge"> = (pattern, names, path) => {
+export const compileCharge: CompileKind<"charge", ChargeProgram> = (pattern, names, path) => {
   const control = names.control(pattern.control, [...path, "control"]);
   const fromTicks = names.atLeast(pattern.from, 0);
   const fullTicks = names.atLeast(pattern.full, 0);

@@ -4,6 +4,7 @@ import { writtenEdge, type LengthEdge, type PatternKindRecord } from "../kind";
 import { compileCharge } from "./compile";
 import { describeCharge, offerCharge } from "./describe";
 import { chargeGrowth, chargeStepper } from "./step";
+import type { ChargeProgram } from "./program";
 
 export { chargeSchema as schema } from "./schema";
 
@@ -40,7 +41,7 @@ const starters: readonly Starter[] = [
 ];
 
 /** All there is to say of a charge. */
-export const record: PatternKindRecord<"charge"> = {
+export const record: PatternKindRecord<"charge", ChargeProgram> = {
   compile: compileCharge,
   stepper: chargeStepper,
   describe: describeCharge,

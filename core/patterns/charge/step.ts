@@ -1,6 +1,7 @@
 import { levelAt, ratioAt, valueAt, type Growth } from "../growth";
 import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
-import type { ChargeProgram, Program } from "../../run/program";
+import type { Program } from "../../run/program";
+import type { ChargeProgram } from "./program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import { TICKS } from "../../time/clock";
 import type { Trace } from "../../trace/trace";

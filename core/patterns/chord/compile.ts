@@ -1,7 +1,8 @@
 import { NEVER } from "../../run/program";
 import { compileControls, type CompileKind } from "../compileParts";
+import type { ChordProgram } from "./program";
 
-export const compileChord: CompileKind<"chord"> = (pattern, names, path) => {
+export const compileChord: CompileKind<"chord", ChordProgram> = (pattern, names, path) => {
   const controls = compileControls(pattern.controls, names, [...path, "controls"]);
   return {
     kind: "chord",

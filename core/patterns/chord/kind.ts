@@ -2,6 +2,7 @@ import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
 import { compileChord } from "./compile";
 import { describeChord, offerChord } from "./describe";
+import type { ChordProgram } from "./program";
 import { chordStepper } from "./step";
 
 export { chordSchema as schema } from "./schema";
@@ -26,7 +27,7 @@ const starters: readonly Starter[] = [
 ];
 
 /** All there is to say of a chord. */
-export const record: PatternKindRecord<"chord"> = {
+export const record: PatternKindRecord<"chord", ChordProgram> = {
   compile: compileChord,
   stepper: chordStepper,
   describe: describeChord,

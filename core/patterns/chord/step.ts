@@ -1,6 +1,7 @@
 import { momentOn } from "../../run/moments";
 import { isAnyPressed, isDown, nowTicks } from "../../run/sight";
-import type { ChordProgram, Program } from "../../run/program";
+import type { Program } from "../../run/program";
+import type { ChordProgram } from "./program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
 import { addPress, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";

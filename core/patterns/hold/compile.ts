@@ -1,8 +1,9 @@
 import { fault } from "../../formats/issue";
 import { NEVER } from "../../run/program";
 import { compileControls, type CompileKind } from "../compileParts";
+import type { HoldProgram } from "./program";
 
-export const compileHold: CompileKind<"hold"> = (pattern, names, path) => {
+export const compileHold: CompileKind<"hold", HoldProgram> = (pattern, names, path) => {
   const control = names.control(pattern.control, [...path, "control"]);
   const onReach = pattern.fire === "reach";
   if (onReach && pattern.max !== undefined) names.issues.push(fault("max-on-reach", [...path, "max"]));

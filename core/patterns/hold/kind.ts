@@ -4,6 +4,7 @@ import { inFrames } from "../../time/clock";
 import { writtenEdge, type PatternKindRecord } from "../kind";
 import { compileHold } from "./compile";
 import { describeHold, offerHold } from "./describe";
+import type { HoldProgram } from "./program";
 import { holdStepper } from "./step";
 
 export { holdSchema as schema } from "./schema";
@@ -50,7 +51,7 @@ const starters: readonly Starter[] = [
 ];
 
 /** All there is to say of a hold. */
-export const record: PatternKindRecord<"hold"> = {
+export const record: PatternKindRecord<"hold", HoldProgram> = {
   compile: compileHold,
   stepper: holdStepper,
   describe: describeHold,

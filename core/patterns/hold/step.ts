@@ -1,5 +1,6 @@
 import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
-import type { HoldProgram, Program } from "../../run/program";
+import type { Program } from "../../run/program";
+import type { HoldProgram } from "./program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
 import { firePress, lapse, settle, type PatternStepper } from "../fire";

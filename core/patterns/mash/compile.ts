@@ -1,7 +1,8 @@
 import { compileControls, type CompileKind } from "../compileParts";
 import { MASH_CELLS } from "./step";
+import type { MashProgram } from "./program";
 
-export const compileMash: CompileKind<"mash"> = (pattern, names, path) => ({
+export const compileMash: CompileKind<"mash", MashProgram> = (pattern, names, path) => ({
   kind: "mash",
   count: pattern.count,
   withinTicks: names.atMost(pattern.within, 0),

@@ -2,6 +2,7 @@ import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
 import { compileMash } from "./compile";
 import { describeMash, offerMash } from "./describe";
+import type { MashProgram } from "./program";
 import { mashStepper } from "./step";
 
 export { mashSchema as schema } from "./schema";
@@ -25,7 +26,7 @@ const starters: readonly Starter[] = [
 ];
 
 /** All there is to say of a mash. */
-export const record: PatternKindRecord<"mash"> = {
+export const record: PatternKindRecord<"mash", MashProgram> = {
   compile: compileMash,
   stepper: mashStepper,
   describe: describeMash,

@@ -1,5 +1,6 @@
 import { isDown, isPressed, nowTicks } from "../../run/sight";
-import { edgeKey, type MashProgram, type Program } from "../../run/program";
+import { edgeKey, type Program } from "../../run/program";
+import type { MashProgram } from "./program";
 import { FIRED, FORMING, IDLE, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
 import { addEdge, beginFire, endFire, settle, type PatternStepper } from "../fire";

@@ -1,7 +1,8 @@
 import { TICKS } from "../../time/clock";
 import type { CompileKind } from "../compileParts";
+import type { PressProgram } from "./program";
 
-export const compilePress: CompileKind<"press"> = (pattern, names, path) => {
+export const compilePress: CompileKind<"press", PressProgram> = (pattern, names, path) => {
   const control = names.control(pattern.control, [...path, "control"]);
   return {
     kind: "press",

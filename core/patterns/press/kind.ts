@@ -3,6 +3,7 @@ import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
 import { compilePress } from "./compile";
 import { describePress, offerPress } from "./describe";
+import type { PressProgram } from "./program";
 import { pressStepper } from "./step";
 
 export { pressSchema as schema } from "./schema";
@@ -21,7 +22,7 @@ const starters: readonly Starter[] = [
 ];
 
 /** All there is to say of a press pattern. */
-export const record: PatternKindRecord<"press"> = {
+export const record: PatternKindRecord<"press", PressProgram> = {
   compile: compilePress,
   stepper: pressStepper,
   describe: describePress,

@@ -1,5 +1,5 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
-import type { PressProgram, RepeatProgram } from "../../run/program";
+import type { PressProgram, RepeatProgram } from "./program";
 import { FIRED, IDLE, SUSTAINED } from "../../run/state";
 import { firePress, settle, type PatternStepper } from "../fire";
 

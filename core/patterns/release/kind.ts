@@ -2,6 +2,7 @@ import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
 import { compileRelease } from "./compile";
 import { describeRelease, offerRelease } from "./describe";
+import type { ReleaseProgram } from "./program";
 import { releaseStepper } from "./step";
 
 export { releaseSchema as schema } from "./schema";
@@ -23,7 +24,7 @@ const starters: readonly Starter[] = [
 ];
 
 /** All there is to say of a release. */
-export const record: PatternKindRecord<"release"> = {
+export const record: PatternKindRecord<"release", ReleaseProgram> = {
   compile: compileRelease,
   stepper: releaseStepper,
   describe: describeRelease,

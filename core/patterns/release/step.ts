@@ -1,5 +1,5 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
-import type { ReleaseProgram } from "../../run/program";
+import type { ReleaseProgram } from "./program";
 import { FIRED, FORMING, IDLE } from "../../run/state";
 import { TICKS } from "../../time/clock";
 import { firePress, settle, type PatternStepper } from "../fire";

@@ -1,4 +1,5 @@
-import type { Program, SequenceProgram } from "../../run/program";
+import type { Program } from "../../run/program";
+import type { SequenceProgram } from "./program";
 import { growPool, type State } from "../../run/state";
 import { directionNowBegan } from "./directions";
 import { isDown } from "../../run/sight";

@@ -1,9 +1,11 @@
 import { fault, type PathStep } from "../../formats/issue";
 import type { Names } from "../../kit/compileNames";
 import type { Step } from "../../kit/schema";
-import { NEVER, type StepProgram } from "../../run/program";
+import { NEVER } from "../../run/program";
+import type { StepProgram } from "./program";
 import { compileControls, type CompileKind } from "../compileParts";
 import { sequenceCells } from "./directions";
+import type { SequenceProgram } from "./program";
 
 type Bare = StepProgram extends infer S ? (S extends StepProgram ? Omit<S, "laterSources"> : never) : never;
 
@@ -76,7 +78,7 @@ function laterSources(steps: readonly Bare[], from: number, names: Names): boole
   return later;
 }
 
-export const compileSequence: CompileKind<"sequence"> = (pattern, names, path) => {
+export const compileSequence: CompileKind<"sequence", SequenceProgram> = (pattern, names, path) => {
   const sticks: number[] = [];
   const gapTicks = names.atMost(pattern.gap, 0);
   const bare = pattern.steps.map((step, k) =>

@@ -1,5 +1,6 @@
 import { isDown, wasDown } from "../../run/sight";
-import type { Program, SequenceProgram } from "../../run/program";
+import type { Program } from "../../run/program";
+import type { SequenceProgram } from "./program";
 import type { State } from "../../run/state";
 
 /** Cells of a sequence: steps the best choice had, first frame whose edges serve, is what fired still down. */

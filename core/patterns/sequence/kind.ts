@@ -5,6 +5,7 @@ import { controlsPlayed, stepWords } from "./stepWords";
 import type { PatternKindRecord } from "../kind";
 import { compileSequence } from "./compile";
 import { describeSequence, offerSequence } from "./describe";
+import type { SequenceProgram } from "./program";
 import { sequenceStepper } from "./step";
 
 export { sequenceSchema as schema } from "./schema";
@@ -41,7 +42,7 @@ const starters: readonly Starter[] = [
 ];
 
 /** All there is to say of a sequence. */
-export const record: PatternKindRecord<"sequence"> = {
+export const record: PatternKindRecord<"sequence", SequenceProgram> = {
   compile: compileSequence,
   stepper: sequenceStepper,
   describe: describeSequence,

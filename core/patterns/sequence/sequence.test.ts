@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import type { Kit, Step } from "../../kit/schema";
 import { searchAllChoices, type Seen, type SlowEvent } from "../../tests/slowSearch";
 import { drawTake, mustCompile, play, sketchKit } from "../../tests/strips";
-import type { SequenceProgram } from "../../run/program";
+import type { SequenceProgram } from "./program";
 
 const STICK = { id: "s", name: "S", up: "u", down: "d", left: "l", right: "r" };
 

@@ -1,5 +1,6 @@
 import { isAnyPressed, isDown, nowTicks } from "../../run/sight";
-import type { Program, SequenceProgram } from "../../run/program";
+import type { Program } from "../../run/program";
+import type { SequenceProgram } from "./program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
 import { areAllDown } from "../chord/step";

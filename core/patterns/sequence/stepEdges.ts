@@ -1,5 +1,6 @@
 import { isAnyPressed, isPressed, isReleased, nowTicks, pressTicks, wasDown } from "../../run/sight";
-import { edgeKey, type Program, type SequenceProgram, type StepProgram } from "../../run/program";
+import { edgeKey, type Program } from "../../run/program";
+import type { SequenceProgram, StepProgram } from "./program";
 import type { State } from "../../run/state";
 import { areAllDown, pressSpread } from "../chord/step";
 import { directionBegan, directionTicks, FLOOR, isDirectionEdge } from "./directions";

@@ -3,12 +3,13 @@ import { inFrames } from "../../time/clock";
 import type { PatternKindRecord } from "../kind";
 import { compileTap } from "./compile";
 import { describeTap, offerTap } from "./describe";
+import type { TapProgram } from "./program";
 import { tapStepper } from "./step";
 
 export { tapSchema as schema } from "./schema";
 
 /** All there is to say of a tap. */
-export const record: PatternKindRecord<"tap"> = {
+export const record: PatternKindRecord<"tap", TapProgram> = {
   compile: compileTap,
   stepper: tapStepper,
   describe: describeTap,

@@ -1,5 +1,5 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
-import type { TapProgram } from "../../run/program";
+import type { TapProgram } from "./program";
 import { FORMING, IDLE } from "../../run/state";
 import { firePress, lapse, settle, type PatternStepper } from "../fire";
 

@@ -1,8 +1,9 @@
 import { NEVER } from "../../run/program";
 import type { CompileKind } from "../compileParts";
 import { TAPS_CELLS } from "./step";
+import type { TapsProgram } from "./program";
 
-export const compileTaps: CompileKind<"taps"> = (pattern, names, path) => {
+export const compileTaps: CompileKind<"taps", TapsProgram> = (pattern, names, path) => {
   const control = names.control(pattern.control, [...path, "control"]);
   return {
     kind: "taps",

@@ -3,6 +3,7 @@ import type { PatternKindRecord } from "../kind";
 import { compileTaps } from "./compile";
 import { describeTaps, offerTaps } from "./describe";
 import { tapsMade, tapsStepper } from "./step";
+import type { TapsProgram } from "./program";
 
 export { tapsSchema as schema } from "./schema";
 
@@ -33,7 +34,7 @@ const starters: readonly Starter[] = [
 ];
 
 /** All there is to say of a count of taps. */
-export const record: PatternKindRecord<"taps"> = {
+export const record: PatternKindRecord<"taps", TapsProgram> = {
   compile: compileTaps,
   stepper: tapsStepper,
   describe: describeTaps,

@@ -1,5 +1,6 @@
 import { isDown, isPressed, nowTicks } from "../../run/sight";
-import { edgeKey, type Program, type TapsProgram } from "../../run/program";
+import { edgeKey, type Program } from "../../run/program";
+import type { TapsProgram } from "./program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
 import { addEdge, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";

@@ -1,0 +1,11 @@
+import type { PatternBase } from "../../run/program";
+
+export interface HoldProgram extends PatternBase {
+  readonly kind: "hold";
+  readonly control: number;
+  readonly forTicks: number;
+  readonly onReach: boolean;
+  readonly maxTicks: number;
+  /** 0 when it does not repeat. */
+  readonly everyTicks: number;
+}

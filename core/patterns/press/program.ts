@@ -1,0 +1,12 @@
+import type { PatternBase } from "../../run/program";
+
+export interface RepeatProgram {
+  readonly afterTicks: number;
+  readonly everyTicks: number;
+}
+
+export interface PressProgram extends PatternBase {
+  readonly kind: "press";
+  readonly control: number;
+  readonly repeat: RepeatProgram | null;
+}
