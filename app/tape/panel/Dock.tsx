@@ -10,7 +10,7 @@ import { Tape } from "./Tape";
 import { TapeTable } from "./TapeTable";
 import { Transport } from "./Transport";
 import type { TapeView } from "../model/tapeView";
-import { useDesk, useDocument, useEvaluated, useEvaluation, usePlayback } from "../../document/context";
+import { useDesk, useDocument, useEvaluated, useEvaluation } from "../../document/context";
 import { usePadState } from "../../input/context";
 import { useTapeLook } from "../hand/context";
 
@@ -125,7 +125,6 @@ export function Dock() {
   const onView = useCallback((next: TapeView) => setView(next), []);
   const showsStrips = useTapeLook(look => look.showsStrips);
   const place = useTapeLook(look => (look.about ? "inShape" : "elsewhere"));
-  const hasStretch = usePlayback(state => state.stretch !== undefined);
   const heightPx = heights[place];
   const setHeight = (px: number) => {
     setFolded(false);
@@ -151,7 +150,7 @@ export function Dock() {
               view={isTable || isFolded ? undefined : view}
               onGo={playback.goTo}
             />
-            {hasStretch ? <Measure rateHz={shown.program.rateHz} /> : <LostList evaluated={shown} />}
+            <LostList evaluated={shown} />
             <Transport frames={shown.trace.frames} />
           </>
         )}
@@ -169,6 +168,7 @@ export function Dock() {
       {!isFolded && shown && showsStrips && <TakeStrips />}
       {!isFolded &&
         (isTable && shown ? <TapeTable evaluated={shown} /> : <Tape onView={onView} wanted={wanted} />)}
+      {!isFolded && shown && <Measure rateHz={shown.program.rateHz} />}
     </section>
   );
 }

@@ -15,7 +15,7 @@ const STRETCH_ACTS: readonly (readonly [StretchAct, string])[] = [
   ["wipe", "Wipe (Delete)"],
 ];
 
-/** The stretch that is measured: how long it is, looped or not, and how to let it go. */
+/** A line under the tape while a stretch is measured: how long it is, looped or not, and how to let it go. */
 export function Measure({ rateHz }: { rateHz: number }) {
   const { playback } = useDesk();
   const { actions } = useTape();
@@ -24,8 +24,11 @@ export function Measure({ rateHz }: { rateHz: number }) {
   if (!stretch) return null;
   const frames = stretch.to - stretch.from;
   return (
-    <span className="flex shrink-0 items-center gap-1 whitespace-nowrap" data-testid="measure">
-      <span className="font-mono">
+    <p
+      className="flex shrink-0 items-center gap-1 border-t border-line px-5 py-0.5 text-sm whitespace-nowrap"
+      data-testid="measure"
+    >
+      <span className="mr-2 font-mono">
         {stretch.from}–{stretch.to}: <b>{frames}f</b> {formatMs(frames, rateHz)}
       </span>
       <Button
@@ -46,6 +49,6 @@ export function Measure({ rateHz }: { rateHz: number }) {
       >
         ×
       </Button>
-    </span>
+    </p>
   );
 }

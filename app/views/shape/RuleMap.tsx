@@ -7,6 +7,7 @@ import { TapLadder } from "../../maps/TapLadder";
 import { WindowMap } from "../../maps/WindowMap";
 import type { RuleItem } from "./rules";
 import { useSoundKit } from "../../document/context";
+import { Region } from "../../ui/Region";
 
 type MapName = PatternTraits<Pattern, PatternProgram>["maps"][number];
 type AnyMap = (props: { pattern: never; index: number }) => ReactNode;
@@ -21,8 +22,16 @@ const MAPS: Readonly<Record<MapName, AnyMap>> = {
   sequence: SequenceLadder,
 };
 
-/** The map of time beside a rule's sentence, which is its editor too. */
-export function RuleMap({ kit, rule }: { kit: Kit; rule: RuleItem }) {
+/** The map of time beside a rule's sentence, which is its editor too; what breaks in it leaves the sentence standing. */
+export function RuleMap(props: { kit: Kit; rule: RuleItem }) {
+  return (
+    <Region name="The map" of={`${props.rule.list} ${props.rule.index}`}>
+      <Maps {...props} />
+    </Region>
+  );
+}
+
+function Maps({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   const isSound = useSoundKit() === kit;
   if (!isSound) {
     return (
