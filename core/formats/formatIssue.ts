@@ -32,7 +32,11 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "duplicate-id": f => `"${f.id}" is already the name of another ${f.what}: give each its own id`,
   "unknown-id": f => `there is no ${f.what} "${f.id}": ${f.hint}`,
   "gate-above": f => `"${f.id}" is not above this gate in the list: move it up, or name another`,
-  "gate-sources": f => `has ${f.found}: a gate takes one of all, any, none and while`,
+  "gate-sources": f => `has ${f.found}: a gate takes one of all, any, none, while, fires and performs`,
+  "gate-count": f =>
+    f.found === "missing"
+      ? `is missing: say how many it takes to open, 1 or more`
+      : `counts nothing: name a pattern under fires or a move under performs, or take it away`,
   "full-not-above-from": f =>
     `full (${f.full} f) is not above from (${f.from} f) at this rate: make full longer or from shorter`,
   "release-above-press": f => `releaseAt ${f.release} is above pressAt ${f.press}: make it the same or lower`,

@@ -23,6 +23,7 @@ export type IssueCode =
   | "unknown-id"
   | "gate-above"
   | "gate-sources"
+  | "gate-count"
   | "full-not-above-from"
   | "release-above-press"
   | "max-on-reach"

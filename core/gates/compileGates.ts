@@ -1,4 +1,4 @@
-import { fault } from "../formats/issue";
+import { fault, type PathStep } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
 import type { Gate } from "../kit/schema";
 import type { GateProgram } from "../run/program";
@@ -7,19 +7,38 @@ import { TICKS } from "../time/clock";
 
 const SPENT_FOR = "133ms";
 
+const SOURCES = ["all", "any", "none", "while", "fires", "performs"] as const;
+
+/** The place of a gate that another is made from: it must stand above it. */
+function gateAbove(id: string, g: number, names: Names, path: readonly PathStep[]): number {
+  const place = names.gate(id, path);
+  const listed = names.kit.gates?.length ?? 0;
+  if (place >= g && place < listed) names.issues.push(fault("gate-above", path, { id }));
+  return place;
+}
+
+/** How a gate counts. What says how often, or until when, and not what, cannot be meant; nor a count without a number. */
+function compileCount(gate: Gate, g: number, names: Names): Pick<GateProgram, "atLeast" | "until"> {
+  const counts = gate.fires !== undefined || gate.performs !== undefined;
+  if (counts !== (gate.atLeast !== undefined)) {
+    const path = ["gates", g, "atLeast"];
+    names.issues.push(fault("gate-count", path, { found: counts ? "missing" : "alone" }));
+  } else if (!counts && gate.until !== undefined)
+    names.issues.push(fault("gate-count", ["gates", g, "until"], { found: "alone" }));
+  const until = gate.until === undefined ? -1 : gateAbove(gate.until, g, names, ["gates", g, "until"]);
+  return { atLeast: gate.atLeast ?? 0, until };
+}
+
 function compileSources(gate: Gate, g: number, names: Names): Pick<GateProgram, "derive" | "of"> {
-  const given = (["all", "any", "none", "while"] as const).filter(key => gate[key] !== undefined);
+  const given = SOURCES.filter(key => gate[key] !== undefined);
   if (given.length > 1)
     names.issues.push(fault("gate-sources", ["gates", g], { found: given.join(" and ") }));
   const derive = given[0];
   if (derive === undefined) return { derive: "plain", of: [] };
-  if (derive === "while") return { derive, of: [names.pattern(gate.while!, ["gates", g, "while"])] };
-  const listed = names.kit.gates?.length ?? 0;
-  const of = gate[derive]!.map((id, k) => {
-    const place = names.gate(id, ["gates", g, derive, k]);
-    if (place >= g && place < listed) names.issues.push(fault("gate-above", ["gates", g, derive, k], { id }));
-    return place;
-  });
+  if (derive === "while" || derive === "fires")
+    return { derive, of: [names.pattern(gate[derive]!, ["gates", g, derive])] };
+  if (derive === "performs") return { derive, of: [names.move(gate.performs!, ["gates", g, "performs"])] };
+  const of = gate[derive]!.map((id, k) => gateAbove(id, g, names, ["gates", g, derive, k]));
   return { derive, of };
 }
 
@@ -30,6 +49,7 @@ export function compileGates(names: Names): GateProgram[] {
     isListed: true,
     spentForTicks: names.atLeast(gate.spentFor ?? SPENT_FOR, 0),
     ...compileSources(gate, g, names),
+    ...compileCount(gate, g, names),
   }));
   const implied = names.gateIds.slice(listed.length).map((id): GateProgram => ({
     id,
@@ -37,6 +57,8 @@ export function compileGates(names: Names): GateProgram[] {
     spentForTicks: (parseFrames(SPENT_FOR, names.kit.rate, "atLeast") ?? 0) * TICKS,
     derive: "plain",
     of: [],
+    atLeast: 0,
+    until: -1,
   }));
   return [...listed, ...implied];
 }

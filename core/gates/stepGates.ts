@@ -25,13 +25,28 @@ function openByTimeline(program: Program, state: State, slot: number): void {
   if (age < timelineTicks(move)) state.gateOpen[program.slots[slot]!.busyGate] = 1;
 }
 
-function isDerivedOpen(gate: GateProgram, state: State): boolean {
+/** Counts what happened on the frame before; while its until is open the count is nothing. Source: frame rules, section 5. */
+function isCountReached(gate: GateProgram, state: State, g: number): boolean {
+  const of = gate.of[0]!;
+  const isCounted =
+    gate.derive === "fires"
+      ? state.phase[of] === FIRED
+      : state.frame > 0 && state.performedFrame[of] === state.frame - 1;
+  if (isCounted) state.gateCount[g] = state.gateCount[g]! + 1;
+  if (gate.until >= 0 && state.gateOpen[gate.until] === 1) state.gateCount[g] = 0;
+  return state.gateCount[g]! >= gate.atLeast;
+}
+
+function isDerivedOpen(gate: GateProgram, state: State, g: number): boolean {
   const of = gate.of;
   switch (gate.derive) {
     case "plain":
       return false;
     case "while":
       return state.phase[of[0]!] === FIRED || state.phase[of[0]!] === SUSTAINED;
+    case "fires":
+    case "performs":
+      return isCountReached(gate, state, g);
     case "all":
       for (let k = 0; k < of.length; k++) if (state.gateOpen[of[k]!] === 0) return false;
       return true;
@@ -75,7 +90,10 @@ function endTimeline(program: Program, state: State, slot: number): void {
   state.slotMove[slot] = -1;
 }
 
-/** May the gates be passed over from the next frame on? Only when none has just turned, is spent, or can turn by time alone. */
+/**
+ * May the gates be passed over from the next frame on? Only when none has just turned, is spent, or can turn by time
+ * alone. A timeline that ends on this very frame may have held a gate open on it: it is looked at once more.
+ */
 function findRest(program: Program, state: State): boolean {
   if (program.gatesNeverRest) return false;
   for (let g = 0; g < program.gates.length; g++) {
@@ -115,13 +133,13 @@ export function stepGates(program: Program, state: State, input: FrameInput, tra
   }
   for (let g = 0; g < count; g++) {
     const gate = program.gates[g]!;
-    if (isDerivedOpen(gate, state)) state.gateOpen[g] = 1;
+    if (isDerivedOpen(gate, state, g)) state.gateOpen[g] = 1;
     if (gate.isListed && state.gateOpen[g] !== state.gateWas[g]) {
       note(trace, state.frame, GATE, g);
       put(trace, state.gateOpen[g]!);
     }
     followSpending(program, state, g);
   }
-  for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) endTimeline(program, state, s);
   state.areGatesAtRest = findRest(program, state);
+  for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) endTimeline(program, state, s);
 }

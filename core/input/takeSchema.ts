@@ -20,6 +20,9 @@ export const takeSchema = v.strictObject({
   speed: v.exactOptional(
     lane(v.pipe(v.number("range"), v.integer("whole"), v.minValue(0, "range"), v.maxValue(400, "range"))),
   ),
+  player: v.exactOptional(text),
+  device: v.exactOptional(text),
+  note: v.exactOptional(text),
 });
 
 export type Take = DeepReadonly<v.InferOutput<typeof takeSchema>>;

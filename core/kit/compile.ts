@@ -49,7 +49,9 @@ export function compile(kit: Kit): Result<Program> {
     slots: names.slots.map(id => ({ id, busyGate: names.gateIds.indexOf(`busy:${id}`) })),
     watchers: listWatchers(patterns, controls.length),
     gatesNeverRest:
-      gates.some(gate => gate.derive === "while") || prompts.some(prompt => prompt.opensGate >= 0),
+      gates.some(gate => ["while", "fires", "performs"].includes(gate.derive)) ||
+      prompts.some(prompt => prompt.opensGate >= 0),
+    againMoves: moves.flatMap((move, m) => (move.asksAgain && !move.isOff ? [m] : [])),
     limitedMoves: moves.flatMap((move, m) => (move.usesMax > 0 ? [m] : [])),
     hides:
       modes.length > 0 ||

@@ -36,6 +36,10 @@ const gateSchema = v.strictObject({
   any: v.exactOptional(some(id)),
   none: v.exactOptional(some(id)),
   while: v.exactOptional(id),
+  fires: v.exactOptional(id),
+  performs: v.exactOptional(id),
+  atLeast: v.exactOptional(count1),
+  until: v.exactOptional(id),
 });
 
 type Kinds = typeof PATTERN_KINDS;
@@ -70,6 +74,8 @@ const moveSchema = v.strictObject({
   cooldown: v.exactOptional(duration),
   uses: v.exactOptional(v.strictObject({ max: count1, refill: id })),
   linger: v.exactOptional(duration),
+  again: v.exactOptional(v.literal("held", "choice")),
+  memory: v.exactOptional(clock),
   frames: v.exactOptional(v.strictObject({ startup: duration, active: duration, recovery: duration })),
   opens: v.exactOptional(list(v.strictObject({ gate: id, from: duration, to: duration }))),
   modes: v.exactOptional(list(id)),

@@ -23,17 +23,16 @@ function findHidden(program: Program, state: State): void {
   }
 }
 
-/** Is pattern `p` active, and not only just, with this control among its own? Then hiding the control ends its attempt. */
+/** Is pattern `p` active, with this control among its own? Then hiding the control ends its attempt. */
 function isAtWork(program: Program, state: State, p: number, control: number): boolean {
   const pattern = program.patterns[p]!;
-  return (
-    state.arrives[p] === 0 && pattern.activeIn[state.mode] === true && pattern.controls.includes(control)
-  );
+  return pattern.activeIn[state.mode] === true && pattern.controls.includes(control);
 }
 
 /**
  * Brings the veils up to date before the patterns look: a hidden control is veiled, and stays so after the
  * hiding until it has been let go. A pattern that saw one of its own controls down when the veil fell starts over.
+ * One just made active by a mode that carries is hidden what the new mode hides, whatever was captured in the old.
  */
 export function stepHiding(program: Program, state: State): void {
   if (!state.isHiddenStale && state.lingering === 0) return;
@@ -44,8 +43,17 @@ export function stepHiding(program: Program, state: State): void {
   for (let p = 0; p < program.patterns.length; p++) {
     for (let c = 0; c < controls; c++) {
       const at = p * controls + c;
+      if (state.arrives[p] === 1) {
+        state.veiled[at] = state.hidden[at]!;
+        continue;
+      }
       if (state.hidden[at] === 1) {
         if (state.veiled[at] === 1) continue;
+        if (state.was[c] === 1 && state.down[c] === 0) {
+          // Let go on the very frame of hiding: that is seen, and the veil falls on the next.
+          state.lingering++;
+          continue;
+        }
         state.veiled[at] = 1;
         state.awake[p] = 1;
         if (state.was[c] === 1 && isAtWork(program, state, p, c)) state.startsOver[p] = 1;

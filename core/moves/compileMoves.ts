@@ -44,6 +44,8 @@ function compileMove(move: Move, m: number, names: Names): MoveProgram {
     id: move.id,
     isOff: move.off ?? false,
     isReal: move.clock === "real",
+    isMemoryReal: (move.memory ?? move.clock) === "real",
+    asksAgain: move.again === "held",
     activeIn: names.activeIn(move.modes, path),
     pattern,
     whenCount: move.when?.count ?? -1,

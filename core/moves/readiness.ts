@@ -1,7 +1,7 @@
 import { momentOn } from "../run/moments";
 import type { MoveProgram, NeedProgram, Program } from "../run/program";
 import type { State } from "../run/state";
-import { DUE, DUE_TICKS, lostFate, MADE_TICKS, MOVE, moveNow } from "./requests";
+import { DUE, DUE_TICKS, lostFate, MADE_TICKS, MOVE, memoryNow, moveNow } from "./requests";
 
 /** How a need stands: not met, met by an open gate, or met only by its coyote. */
 export const UNMET = 0;
@@ -49,7 +49,7 @@ export function findObstacle(program: Program, state: State, at: number): number
 export function becomeDue(program: Program, state: State, at: number): void {
   if (state.requests[at + DUE]! >= 0) return;
   const move = program.moves[state.requests[at + MOVE]!]!;
-  const now = moveNow(move, state);
+  const now = memoryNow(move, state);
   if (now - state.requests[at + MADE_TICKS]! < move.deferTicks) return;
   state.requests[at + DUE] = state.frame;
   state.requests[at + DUE_TICKS] = now;
@@ -59,7 +59,7 @@ export function becomeDue(program: Program, state: State, at: number): void {
 export function isReady(program: Program, state: State, at: number): boolean {
   if (state.requests[at + DUE]! < 0) return false;
   const move = program.moves[state.requests[at + MOVE]!]!;
-  if (moveNow(move, state) - state.requests[at + DUE_TICKS]! > move.bufferTicks) return false;
+  if (memoryNow(move, state) - state.requests[at + DUE_TICKS]! > move.bufferTicks) return false;
   return findObstacle(program, state, at) === 0;
 }
 
@@ -67,5 +67,5 @@ export function isReady(program: Program, state: State, at: number): boolean {
 export function isOver(program: Program, state: State, at: number): boolean {
   if (state.requests[at + DUE]! < 0) return false;
   const move = program.moves[state.requests[at + MOVE]!]!;
-  return moveNow(move, state) - state.requests[at + DUE_TICKS]! >= move.bufferTicks;
+  return memoryNow(move, state) - state.requests[at + DUE_TICKS]! >= move.bufferTicks;
 }

@@ -13,6 +13,8 @@ export const DUE_TICKS = 4;
 /** PENDING, DONE, or 2 + the reason it is lost for on this frame. */
 export const FATE = 5;
 export const EDGE_COUNT = 6;
+/** 1 for a request made anew while held: it lives on its own frame, and nothing is told of it unless it is performed. */
+export const ANEW = 7;
 
 export const PENDING = 0;
 export const DONE = 1;
@@ -25,6 +27,11 @@ export function requestStride(program: Program): number {
 /** The present moment on the move's clock, in ticks. */
 export function moveNow(move: MoveProgram, state: State): number {
   return nowOn(move.isReal, state);
+}
+
+/** The present moment on the clock its requests age on, in ticks. */
+export function memoryNow(move: MoveProgram, state: State): number {
+  return nowOn(move.isMemoryReal, state);
 }
 
 /** A fate that says "lost, for this reason"; a reason that names a gate carries it along. */
@@ -51,7 +58,8 @@ export function clearRequests(program: Program, state: State, trace: Trace): voi
   for (let m = 0; m < program.moves.length; m++) {
     for (let r = 0; r < state.requestCount; r++) {
       const at = r * stride;
-      if (pool[at + MOVE] === m && pool[at + FATE]! >= LOST_FATE) noteLost(state, trace, at);
+      if (pool[at + MOVE] === m && pool[at + FATE]! >= LOST_FATE && pool[at + ANEW] === 0)
+        noteLost(state, trace, at);
     }
   }
   let kept = 0;
@@ -78,8 +86,17 @@ export function loseRequestsOfMove(
   clearRequests(program, state, trace);
 }
 
-/** Adds a request of move `m` with the edges of its pattern's fire on this frame; returns its row. */
-export function addRequest(program: Program, state: State, trace: Trace, m: number): number {
+/** Tells of a request and its edges. */
+export function noteRequest(state: State, trace: Trace, at: number): void {
+  const pool = state.requests;
+  const count = pool[at + EDGE_COUNT]!;
+  note(trace, state.frame, REQUEST, pool[at + MOVE]!);
+  put(trace, count);
+  for (let k = 0; k < count; k++) put(trace, pool[at + REQUEST_HEAD + k]!);
+}
+
+/** Adds a request of move `m` with the edges of its pattern's last fire, untold; returns its row. */
+export function addRequest(program: Program, state: State, m: number): number {
   const stride = requestStride(program);
   const at = state.requestCount * stride;
   state.requests = growPool(state.requests, at + stride);
@@ -89,18 +106,14 @@ export function addRequest(program: Program, state: State, trace: Trace, m: numb
   const count = state.fireEdgeCount[pattern]!;
   pool[at + MOVE] = m;
   pool[at + MADE] = state.frame;
-  pool[at + MADE_TICKS] = moveNow(move, state);
+  pool[at + MADE_TICKS] = memoryNow(move, state);
   pool[at + DUE] = -1;
   pool[at + DUE_TICKS] = 0;
   pool[at + FATE] = PENDING;
   pool[at + EDGE_COUNT] = count;
-  note(trace, state.frame, REQUEST, m);
-  put(trace, count);
-  for (let k = 0; k < count; k++) {
-    const key = state.fireEdges[pattern * program.edgeRoom + k]!;
-    pool[at + REQUEST_HEAD + k] = key;
-    put(trace, key);
-  }
+  pool[at + ANEW] = 0;
+  for (let k = 0; k < count; k++)
+    pool[at + REQUEST_HEAD + k] = state.fireEdges[pattern * program.edgeRoom + k]!;
   state.requestCount++;
   return at;
 }

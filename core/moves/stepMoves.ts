@@ -1,18 +1,22 @@
 import type { MoveProgram, Program } from "../run/program";
-import { CARRIED, FIRED, type State } from "../run/state";
+import { CARRIED, FIRED, SUSTAINED, type State } from "../run/state";
 import { note, PERFORMED, put, type Trace } from "../trace/trace";
 import { becomeDue, findObstacle, FORGIVEN, isOver, isReady, isWhole, judgeNeed } from "./readiness";
 import {
   addRequest,
+  ANEW,
   clearRequests,
   DONE,
   DUE,
+  DUE_TICKS,
   FATE,
   isTaken,
   lostFate,
   MADE,
+  MADE_TICKS,
   MOVE,
   moveNow,
+  noteRequest,
   PENDING,
   requestStride,
   shareEdge,
@@ -41,16 +45,56 @@ function replaceOlder(program: Program, state: State, at: number): void {
   }
 }
 
+/** Has the move a request that waits? */
+function isPending(program: Program, state: State, m: number): boolean {
+  const stride = requestStride(program);
+  for (let r = 0; r < state.requestCount; r++)
+    if (state.requests[r * stride + MOVE] === m && state.requests[r * stride + FATE] === PENDING) return true;
+  return false;
+}
+
+/** Did what fired the pattern stay held since the frame before? */
+function isHeldOn(state: State, pattern: number): boolean {
+  const was = state.phaseWas[pattern];
+  return state.phase[pattern] === SUSTAINED && (was === FIRED || was === SUSTAINED);
+}
+
+/** Asks anew for a move whose button is held: a request for this frame alone. */
+function askAgain(program: Program, state: State, m: number): void {
+  if (isPending(program, state, m)) return;
+  const at = addRequest(program, state, m);
+  state.requests[at + ANEW] = 1;
+  state.requests[at + DUE] = state.frame;
+  state.requests[at + DUE_TICKS] = state.requests[at + MADE_TICKS]!;
+  if (isTaken(state, at)) state.requestCount--;
+}
+
 function makeRequests(program: Program, state: State, trace: Trace): void {
   for (let m = 0; m < program.moves.length; m++) {
     const move = program.moves[m]!;
-    if (state.phase[move.pattern] !== FIRED || move.isOff || !move.activeIn[state.mode]) continue;
+    const fires = state.phase[move.pattern] === FIRED;
+    const asksAgain = move.asksAgain && isHeldOn(state, move.pattern);
+    if (!(fires || asksAgain) || move.isOff || !move.activeIn[state.mode]) continue;
     if (!isWanted(program, state, move)) continue;
-    const at = addRequest(program, state, trace, m);
+    if (!fires) {
+      askAgain(program, state, m);
+      continue;
+    }
+    const at = addRequest(program, state, m);
+    noteRequest(state, trace, at);
     becomeDue(program, state, at);
     if (isTaken(state, at)) state.requests[at + FATE] = lostFate("prompt");
     else if (!program.keepsAllRequests) replaceOlder(program, state, at);
   }
+}
+
+/** Is any pattern held on whose move asks again for it? */
+export function isAnyAskingAgain(program: Program, state: State): boolean {
+  for (let k = 0; k < program.againMoves.length; k++) {
+    const phase = state.phase[program.moves[program.againMoves[k]!]!.pattern];
+    if (phase === FIRED || phase === SUSTAINED) return true;
+  }
+  return false;
 }
 
 function refill(program: Program, state: State): void {
@@ -144,6 +188,7 @@ function arbitrate(program: Program, state: State, trace: Trace): void {
     for (let r = 0; r < state.requestCount; r++) {
       const at = r * stride;
       if (state.requests[at + FATE] !== DONE || state.requests[at + MOVE] !== m) continue;
+      if (state.requests[at + ANEW] === 1) noteRequest(state, trace, at);
       note(trace, state.frame, PERFORMED, m);
       put(trace, state.requests[at + MADE]!);
       put(trace, -2 - state.requests[at + DUE]!);
@@ -165,19 +210,21 @@ function reasonOfLoss(program: Program, state: State, at: number): number {
  */
 export function stepMoves(program: Program, state: State, trace: Trace): void {
   refill(program, state);
-  if (!state.hasFires && state.requestCount === 0) return;
+  const mayAsk = state.hasFires || isAnyAskingAgain(program, state);
+  if (!mayAsk && state.requestCount === 0) return;
   const stride = requestStride(program);
   for (let r = 0; r < state.requestCount; r++) {
     becomeDue(program, state, r * stride);
     if (state.takenCount > 0 && isTaken(state, r * stride))
       state.requests[r * stride + FATE] = lostFate("prompt");
   }
-  if (state.hasFires) makeRequests(program, state, trace);
+  if (mayAsk) makeRequests(program, state, trace);
   if (state.requestCount === 0) return;
   arbitrate(program, state, trace);
   for (let r = 0; r < state.requestCount; r++) {
     const at = r * stride;
-    if (state.requests[at + FATE] !== PENDING || !isOver(program, state, at)) continue;
+    if (state.requests[at + FATE] !== PENDING) continue;
+    if (state.requests[at + ANEW] === 0 && !isOver(program, state, at)) continue;
     state.requests[at + FATE] = reasonOfLoss(program, state, at);
   }
   clearRequests(program, state, trace);

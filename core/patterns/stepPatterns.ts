@@ -17,7 +17,10 @@ export function stepPatterns(program: Program, state: State, trace: Trace): void
     const pattern = patterns[i]!;
     if (pattern.isOff || !pattern.activeIn[state.mode]) continue;
     const before = state.phase[i]!;
-    if (state.arrives[i] === 1) carryPresses(program, state, trace, i);
+    if (state.arrives[i] === 1) {
+      carryPresses(program, state, trace, i);
+      state.phaseWas[i] = state.phase[i]!;
+    }
     stepPattern(program, state, trace, i, state.phase[i]!);
     if (awake[i] === 1) state.isAnyAwake = true;
     const phase = state.phase[i]!;

@@ -29,9 +29,12 @@ export interface GateProgram {
   readonly id: string;
   readonly isListed: boolean;
   readonly spentForTicks: number;
-  readonly derive: "all" | "any" | "none" | "while" | "plain";
-  /** Gates for all, any and none; one pattern for while. */
+  readonly derive: "all" | "any" | "none" | "while" | "fires" | "performs" | "plain";
+  /** Gates for all, any and none; one pattern for while and fires; one move for performs. */
   readonly of: readonly number[];
+  /** For a gate that counts: how many open it, and the gate that sets the count to nothing, or −1. */
+  readonly atLeast: number;
+  readonly until: number;
 }
 
 /** What every compiled pattern has. Times are in hundredths of a frame (ticks). */
@@ -70,6 +73,10 @@ export interface MoveProgram {
   readonly id: string;
   readonly isOff: boolean;
   readonly isReal: boolean;
+  /** The clock its requests age on. */
+  readonly isMemoryReal: boolean;
+  /** Does it ask anew while what fired it is held? */
+  readonly asksAgain: boolean;
   readonly activeIn: readonly boolean[];
   readonly pattern: number;
   /** Wanted count of taps or level of a charge; −1 for any. */
@@ -160,6 +167,8 @@ export interface Program {
   readonly gatesNeverRest: boolean;
   /** Moves with a limited number of uses. */
   readonly limitedMoves: readonly number[];
+  /** Moves that ask again while what fired them is held. */
+  readonly againMoves: readonly number[];
   /** Does anything ever hide a control from a pattern? */
   readonly hides: boolean;
   /** Does any mode carry presses over? Then a log of the clock and of mirroring is kept. */

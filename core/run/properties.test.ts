@@ -96,7 +96,9 @@ test("no performed move without its fire, its needs and its edges, and one edge 
       const isOpenAt = (gate: string, f: number) =>
         ((open.get(gate) ?? []).filter(turn => turn <= f).length ?? 0) % 2 === 1;
       const fireOf = (move: NonNullable<Kit["moves"]>[number], made: number) =>
-        events.find(e => e.kind === "fired" && e.id === move.pattern && e.f === made);
+        events.findLast(
+          e => e.kind === "fired" && e.id === move.pattern && (move.again ? e.f <= made : e.f === made),
+        );
       const usedOnFrame = new Map<string, number>();
       for (const e of events) {
         if (e.kind !== "performed") continue;
@@ -104,7 +106,8 @@ test("no performed move without its fire, its needs and its edges, and one edge 
         const fire = fireOf(move, e.made);
         expect(fire).toBeDefined();
         for (const need of move.needs ?? [])
-          if (need.coyote === undefined) expect(isOpenAt(need.gate, e.f)).toBe(true);
+          if (need.coyote === undefined && need.gate !== "busy:main")
+            expect(isOpenAt(need.gate, e.f)).toBe(true);
         for (const ban of move.bans ?? []) if (ban !== "busy:main") expect(isOpenAt(ban, e.f)).toBe(false);
         if (move.shares || fire?.kind !== "fired") continue;
         for (const edge of fire.edges) {
@@ -146,7 +149,8 @@ test("a rule that is off is as if absent", () => {
       const target = kit.patterns[which % kit.patterns.length]!;
       const isUsed =
         (kit.moves ?? []).some(m => m.pattern === target.id) ||
-        (kit.prompts ?? []).some(p => p.ask.includes(target.id));
+        (kit.prompts ?? []).some(p => p.ask.includes(target.id)) ||
+        (kit.gates ?? []).some(g => g.while === target.id || g.fires === target.id);
       if (isUsed) return;
       const off = {
         ...kit,
@@ -154,7 +158,7 @@ test("a rule that is off is as if absent", () => {
       };
       const absent = { ...kit, patterns: kit.patterns.filter(p => p !== target) };
       expect(eventsOf(off, take)).toEqual(eventsOf(absent, take));
-      const [move] = kit.moves ?? [];
+      const move = (kit.moves ?? []).find(m => !(kit.gates ?? []).some(g => g.performs === m.id));
       if (!move) return;
       const moveOff = { ...kit, moves: kit.moves!.map(m => (m === move ? { ...m, off: true } : m)) };
       const moveAbsent = { ...kit, moves: kit.moves!.filter(m => m !== move) };

@@ -10,8 +10,8 @@ export const LAPSED = 4;
 /** What a fire can carry, as places in state.carried. */
 export const CARRIED = 4;
 
-/** A request in the pool: move, made (frame), made (ticks), due (frame or −1), due (ticks), fate, how many edges, edges. */
-export const REQUEST_HEAD = 7;
+/** A request in the pool: move, made (frame), made (ticks), due (frame or −1), due (ticks), fate, how many edges, asked anew, edges. */
+export const REQUEST_HEAD = 8;
 
 /** A prompt's stage. */
 export const HIDDEN = 0;
@@ -57,7 +57,11 @@ export interface State {
   readonly gateLastTicks: Float64Array;
   readonly spentFrame: Float64Array;
   readonly spentTicks: Float64Array;
+  /** For a gate that counts: how many it has counted. */
+  readonly gateCount: Float64Array;
   readonly phase: Uint8Array;
+  /** The phases at the end of the frame before; kept for kits whose moves ask again. */
+  readonly phaseWas: Uint8Array;
   readonly awake: Uint8Array;
   readonly cells: Float64Array;
   readonly fireEdges: Float64Array;
@@ -143,7 +147,9 @@ function layout(program: Program, numbers: Float64Array, flags: Uint8Array) {
     gateLastTicks: cut.numbers(gates),
     spentFrame: cut.numbers(gates),
     spentTicks: cut.numbers(gates),
+    gateCount: cut.numbers(gates),
     phase: cut.flags(patterns),
+    phaseWas: cut.flags(patterns),
     awake: cut.flags(patterns),
     cells: cut.numbers(program.cellCount),
     fireEdges: cut.numbers(patterns * program.edgeRoom),
@@ -201,7 +207,9 @@ export function createState(program: Program): State {
     gateLastTicks: views.gateLastTicks,
     spentFrame: views.spentFrame,
     spentTicks: views.spentTicks,
+    gateCount: views.gateCount,
     phase: views.phase,
+    phaseWas: views.phaseWas,
     awake: views.awake,
     cells: views.cells,
     fireEdges: views.fireEdges,

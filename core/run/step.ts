@@ -4,7 +4,7 @@ import { stepControls } from "../input/stepControls";
 import { logForCarrying } from "../modes/carryPresses";
 import { stepHiding } from "../modes/hiding";
 import { stepModes } from "../modes/stepModes";
-import { stepMoves } from "../moves/stepMoves";
+import { isAnyAskingAgain, stepMoves } from "../moves/stepMoves";
 import { stepPatterns } from "../patterns/stepPatterns";
 import { judgePrompts } from "../prompts/judgePrompts";
 import { stepPrompts } from "../prompts/stepPrompts";
@@ -28,7 +28,8 @@ function findQuiet(program: Program, state: State): boolean {
     state.isStirred ||
     state.requestCount > 0 ||
     state.isHiddenStale ||
-    state.lingering > 0
+    state.lingering > 0 ||
+    isAnyAskingAgain(program, state)
   )
     return false;
   if (program.gates.length > 0 && !state.areGatesAtRest) return false;
@@ -66,6 +67,7 @@ export function step(program: Program, state: State, input: FrameInput, trace: T
   if (program.carries) logForCarrying(program, state);
   stepModes(program, state, trace);
   if (program.prompts.length > 0) stepPrompts(program, state, trace);
+  if (program.againMoves.length > 0) state.phaseWas.set(state.phase);
   if (program.hides) stepHiding(program, state);
   stepPatterns(program, state, trace);
   if (program.prompts.length > 0) judgePrompts(program, state, trace);

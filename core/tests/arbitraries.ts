@@ -5,6 +5,8 @@ import type { Take } from "../input/takeSchema";
 
 const CONTROLS = ["a", "b", "u", "d", "l", "r"];
 const GATES = ["g", "h"];
+/** Gates made from others: derived, and counting. */
+const MADE_GATES = ["j", "n", "k"];
 
 const frames = (max: number, min = 0) =>
   fc.oneof(
@@ -19,9 +21,9 @@ const common = { clock, modes, captures: maybe(fc.constantFrom(false, false, fal
 const cancel = maybe(fc.constantFrom(["b"], ["u"]));
 
 const step = fc.oneof(
-  fc.record({ press: control, after: maybe(frames(3)) }),
-  fc.record({ release: control }),
-  fc.record({ hold: control, for: frames(6) }),
+  fc.record({ press: control, after: maybe(frames(3)), gap: maybe(frames(12)) }),
+  fc.record({ release: control, gap: maybe(frames(12)) }),
+  fc.record({ hold: control, for: frames(6), after: maybe(frames(3)) }),
   fc.record({ dir: fc.constantFrom("s:6", "s:2", "s:3", "s:5"), for: maybe(frames(4)) }),
   fc.record({ together: fc.constant(["a", "b"]), within: frames(5) }),
 );
@@ -40,6 +42,8 @@ const pattern = fc.oneof(
     control,
     for: frames(9),
     fire: fc.constantFrom("reach", "release"),
+    max: maybe(frames(14)),
+    repeat: maybe(fc.record({ every: frames(5, 1) })),
     cancel,
     ...common,
   }),
@@ -51,6 +55,13 @@ const pattern = fc.oneof(
     limit: maybe(frames(20)),
     fire: fc.constantFrom("release", "full", "either"),
     curve: fc.constantFrom("linear", "ease-in"),
+    levels: maybe(
+      fc.constant([
+        { name: "1", at: "3f" },
+        { name: "2", at: "6f" },
+      ]),
+    ),
+    output: maybe(fc.constant([2, -1])),
     cancel,
     ...common,
   }),
@@ -89,13 +100,16 @@ const pattern = fc.oneof(
   }),
 );
 
-const gateName = fc.constantFrom(...GATES);
+const gateName = fc.constantFrom(...GATES, ...MADE_GATES, "w", "busy:main");
+const painted = fc.constantFrom(...GATES);
 
 const move = (patterns: number) =>
   fc.record({
     pattern: fc.nat(patterns - 1).map(i => `p${i}`),
+    again: maybe(fc.constant("held" as const)),
+    memory: clock,
     needs: maybe(fc.array(fc.record({ gate: gateName, coyote: maybe(frames(8)) }), { maxLength: 2 })),
-    bans: maybe(fc.array(fc.constantFrom(...GATES, "busy:main"), { maxLength: 1 })),
+    bans: maybe(fc.array(gateName, { maxLength: 1 })),
     buffer: maybe(frames(10)),
     defer: maybe(frames(4)),
     priority: maybe(fc.integer({ min: 0, max: 2 })),
@@ -105,7 +119,16 @@ const move = (patterns: number) =>
     cooldown: maybe(frames(10)),
     uses: maybe(fc.record({ max: fc.integer({ min: 1, max: 2 }), refill: gateName })),
     frames: maybe(fc.record({ startup: frames(3), active: frames(3), recovery: frames(5) })),
-    opens: maybe(fc.constant([{ gate: "w", from: "2f", to: "6f" }])),
+    opens: maybe(
+      fc.constantFrom(
+        [{ gate: "w", from: "2f", to: "6f" }],
+        [{ gate: "w", from: "0f", to: "0f" }],
+        [
+          { gate: "w", from: "0f", to: "2f" },
+          { gate: "h", from: "4f", to: "4f" },
+        ],
+      ),
+    ),
     clock,
     modes,
   });
@@ -138,6 +161,24 @@ function named<T>(prefix: string, items: readonly T[]): (T & { id: string; name:
   return items.map((item, i) => ({ id: `${prefix}${i}`, name: `${prefix}${i}`, ...item }));
 }
 
+const anyGates = (patterns: number, moves: number) => {
+  const fires = fc.nat(patterns - 1).map(i => ({ fires: `p${i}` }));
+  const performs = fc.nat(Math.max(0, moves - 1)).map(i => ({ performs: `m${i}` }));
+  const counted = fc
+    .tuple(moves > 0 ? fc.oneof(fires, performs) : fires, fc.integer({ min: 1, max: 3 }), maybe(painted))
+    .map(([of, atLeast, until]) => ({ ...of, atLeast, until }));
+  const derived = fc.oneof(
+    fc.constantFrom({ all: ["g", "h"] }, { any: ["g", "busy:main"] }, { none: ["g", "w"] }),
+    fc.nat(patterns - 1).map(i => ({ while: `p${i}` })),
+  );
+  return fc.record({
+    g: fc.record({ spentFor: maybe(frames(12)) }),
+    j: fc.tuple(derived, maybe(frames(6))).map(([of, spentFor]) => ({ ...of, spentFor })),
+    k: counted,
+    n: fc.constantFrom({ none: ["j"] }, { any: ["j", "h"] }, {}),
+  });
+};
+
 const PLAIN_MODES = { modes: undefined, start: undefined, switches: undefined };
 const TWO_MODES = (carry: boolean) => ({
   modes: [
@@ -147,6 +188,7 @@ const TWO_MODES = (carry: boolean) => ({
   switches: [
     { when: { gate: "h", turns: "open" }, to: "y" },
     { when: { gate: "h", turns: "closed" }, to: "x" },
+    { when: { gate: "k", turns: "open" }, to: "y" },
   ],
 });
 
@@ -166,7 +208,10 @@ export const anyKit: fc.Arbitrary<Kit> = fc
       prompts: fc.array(prompt(base.patterns.length), { maxLength: 2 }),
     }),
   )
-  .map(({ base, moves, prompts }) => {
+  .chain(({ base, moves, prompts }) =>
+    anyGates(base.patterns.length, moves.length).map(gates => ({ base, moves, prompts, gates })),
+  )
+  .map(({ base, moves, prompts, gates }) => {
     const hasModes = base.modes.modes !== undefined;
     const strip = <T extends object>(item: T) => (hasModes ? item : { ...item, modes: undefined });
     const kit = {
@@ -175,7 +220,7 @@ export const anyKit: fc.Arbitrary<Kit> = fc
       id: "any",
       name: "Any",
       rate: 60,
-      controls: CONTROLS.map(id => ({ id, name: id, bindings: [] })),
+      controls: CONTROLS.map(id => ({ id, name: id, bindings: [], ...(id === "b" ? { pressAt: 0.6 } : {}) })),
       sticks: [
         {
           id: "s",
@@ -188,7 +233,11 @@ export const anyKit: fc.Arbitrary<Kit> = fc
           mirrorWhen: base.mirrorWhen,
         },
       ],
-      gates: [...GATES, "w", "o"].map(id => ({ id, name: id })),
+      gates: ["g", "h", "w", "o", "j", "n", "k"].map(id => ({
+        id,
+        name: id,
+        ...gates[id as keyof typeof gates],
+      })),
       patterns: named("p", base.patterns.map(strip)),
       moves: named("m", moves.map(strip)),
       prompts: named("r", prompts.map(strip)),

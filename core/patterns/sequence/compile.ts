@@ -85,10 +85,11 @@ export const compileSequence: CompileKind<"sequence", SequenceProgram> = (patter
     compileStep(step, names, [...path, "steps", k], gapTicks, sticks),
   );
   const controls = [...new Set(bare.flatMap(step => controlsOfStep(step, names)))].filter(c => c >= 0);
-  const ofSticks = new Set((names.kit.sticks ?? []).flatMap(s => [s.up, s.down, s.left, s.right]));
+  const ofSticks = (names.kit.sticks ?? []).flatMap(s => [s.up, s.down, s.left, s.right]);
+  const spares = new Set([...ofSticks, ...(pattern.cancel ?? [])]);
   const breakers =
     pattern.others === "break"
-      ? names.kit.controls.flatMap((c, i) => (controls.includes(i) || ofSticks.has(c.id) ? [] : [i]))
+      ? names.kit.controls.flatMap((c, i) => (controls.includes(i) || spares.has(c.id) ? [] : [i]))
       : [];
   const edgeRoom = bare.reduce((sum, step) => sum + (step.does === "together" ? step.controls.length : 1), 0);
   return {

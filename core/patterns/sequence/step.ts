@@ -89,11 +89,13 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     isFirstMade &&= !isBroken;
     settleSticks(pattern, state, now);
     const whole = state.choiceCount[list] === 0 ? -1 : findWhole(pattern, state, stride);
-    if ((hadChoices || isFirstMade) && isAnyPressed(program, state, i, pattern.cancel)) {
+    // One that has just started over has lapsed already, cancelled if a cancel was pressed: nothing made now counts either.
+    const hasLapsed = state.phase[i] === LAPSED;
+    if ((hadChoices || isFirstMade || hasLapsed) && isAnyPressed(program, state, i, pattern.cancel)) {
       const reached = Math.max(hadReached, bestMade(pattern, state, stride));
       useUp(pattern, state);
       cells[base + HOT] = 0;
-      lapse(state, trace, i, "cancelled", reached);
+      if (!hasLapsed) lapse(state, trace, i, "cancelled", reached);
     } else if (whole >= 0) {
       fireWhole(program, pattern, state, trace, i, stride, whole);
       useUp(pattern, state);
