@@ -10,13 +10,15 @@ import {
   parseTake,
   readTake,
   run,
+  runOn,
   step,
   writeAt,
   type InputColumns,
   type Program,
 } from "#core";
+import { compileRules, runRules } from "#stage";
 import { runByHand, runByMachines, type Counts } from "./rivals";
-import { lengthenTake, makeLargeKit, makeTake, mustCompile, prepare, SMALL_KIT } from "./scenes";
+import { lengthenTake, makeLargeKit, makePromptedTake, makeTake, mustCompile, prepare, PROMPTED_KIT, SMALL_KIT } from "./scenes";
 
 const HOUR = 216_000;
 
@@ -144,11 +146,59 @@ function benchQuiet(): void {
   line("  allocated over a million quiet frames", `${(bytes / 1024).toFixed(0)} KB`, "goal none");
 }
 
+/** An hour of timed prompts, one a second, each answered by a press: its last quarter against its first. */
+function benchPrompts(): void {
+  const { program, columns } = prepare(PROMPTED_KIT, makePromptedTake(HOUR));
+  const quarters = (): number[] => {
+    const state = createState(program);
+    const cursor = createInputCursor(program, columns);
+    const trace = createTrace(60);
+    return [1, 2, 3, 4].map(quarter => {
+      const began = performance.now();
+      runOn(program, state, cursor, columns, trace, (HOUR * quarter) / 4);
+      return performance.now() - began;
+    });
+  };
+  quarters();
+  const runs = Array.from({ length: 9 }, quarters);
+  const median = (q: number) => runs.map(run => run[q]!).sort((a, b) => a - b)[4]!;
+  line("one hour with a prompt a second: its first quarter", `${median(0).toFixed(1)} ms`);
+  line(
+    "  its last quarter",
+    `${median(3).toFixed(1)} ms`,
+    `${(median(3) / median(0)).toFixed(2)}×, goal at most 1.2×`,
+  );
+}
+
+/** A minute of the shipped demo, its body on the beams, against the same rules and take without a stage. */
+function benchStage(): void {
+  const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
+  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/takes/sloppy-climb.json", "utf8")));
+  if (!kit.ok || !take.ok) throw new Error("the demo must read");
+  const staged = compileRules(kit.value);
+  if (!staged.ok) throw new Error("the demo must compile");
+  const { program } = staged.value;
+  const columns = readTake(program, lengthenTake(take.value, 3600));
+  const on = () => runRules(staged.value, columns);
+  const off = () => run(program, columns);
+  medianMs(60, on);
+  medianMs(60, off);
+  const [onMs, offMs] = [medianMs(201, on), medianMs(201, off)];
+  line("one minute of the shipped Belfry Runner without its stage", `${offMs.toFixed(2)} ms`);
+  line(
+    "  on its stage",
+    `${onMs.toFixed(2)} ms`,
+    `${(onMs / offMs).toFixed(1)}×, goal at most 3×, and under 1.5 ms`,
+  );
+}
+
 console.log(
   `${cpus()[0]?.model.trim()}, ${cpus().length} cores, ${(totalmem() / 2 ** 30).toFixed(0)} GB, Node ${process.version}\n`,
 );
 benchHour();
 benchLinear();
 benchDrag();
+benchPrompts();
+benchStage();
 await benchSmall();
 benchQuiet();

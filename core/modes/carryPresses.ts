@@ -3,25 +3,60 @@ import type { State } from "../run/state";
 import { stepPattern } from "../patterns/stepPattern";
 import type { Trace } from "../trace/trace";
 
-const SPEED_ENTRY = 3;
+/** Numbers in a line of either log. */
+const ENTRY = 3;
+
+/** From how many lines on a log is looked through for what can be forgotten. */
+const LOG_LINES = 64;
+
+/** The frame on which the oldest press still down began; the present frame if nothing is down. */
+function oldestPress(program: Program, state: State): number {
+  let oldest = state.frame;
+  for (let c = 0; c < program.controls.length; c++) {
+    if (state.down[c] === 1 || state.was[c] === 1) oldest = Math.min(oldest, state.pressFrame[c]!);
+  }
+  return oldest;
+}
+
+/**
+ * Forgets what no press still down reaches back to: of the lines at or before that frame only the last `of` a kind
+ * counts. Looks only when the log has doubled, so that a press held for an hour costs no more a frame than a short one.
+ */
+function forget(log: number[], oldest: number, kindOf: (at: number) => number): void {
+  const lines = log.length / ENTRY;
+  if (lines < LOG_LINES || (lines & (lines - 1)) !== 0) return;
+  const known = new Set<number>();
+  const kept: number[] = [];
+  for (let at = log.length - ENTRY; at >= 0; at -= ENTRY) {
+    const kind = kindOf(at);
+    if (known.has(kind)) continue;
+    if (log[at]! <= oldest) known.add(kind);
+    kept.unshift(log[at]!, log[at + 1]!, log[at + 2]!);
+  }
+  log.splice(0, log.length, ...kept);
+}
 
 /** Keeps the log of the game clock and of mirroring that carrying needs; a line is added only when one changes. */
 export function logForCarrying(program: Program, state: State): void {
   const log = state.speedLog;
-  const last = log.length - SPEED_ENTRY;
-  if (last < 0 || log[last + 2] !== state.speedPercent)
+  const last = log.length - ENTRY;
+  if (last < 0 || log[last + 2] !== state.speedPercent) {
     log.push(state.frame, state.gameTicks, state.speedPercent);
+    forget(log, oldestPress(program, state), () => 0);
+  }
   for (const stick of program.sticks) {
     const gate = stick.mirrorGate;
-    if (gate >= 0 && state.gateOpen[gate] !== state.gateWas[gate])
-      state.mirrorLog.push(state.frame, gate, state.gateOpen[gate]!);
+    if (gate < 0 || state.gateOpen[gate] === state.gateWas[gate]) continue;
+    const turns = state.mirrorLog;
+    turns.push(state.frame, gate, state.gateOpen[gate]!);
+    forget(turns, oldestPress(program, state), at => turns[at + 1]!);
   }
 }
 
 /** The game clock at a past frame, in ticks. */
 function ticksAt(state: State, frame: number): number {
   const log = state.speedLog;
-  for (let at = log.length - SPEED_ENTRY; at >= 0; at -= SPEED_ENTRY) {
+  for (let at = log.length - ENTRY; at >= 0; at -= ENTRY) {
     if (log[at]! <= frame) return log[at + 1]! + (frame - log[at]!) * log[at + 2]!;
   }
   return 0;
@@ -29,7 +64,7 @@ function ticksAt(state: State, frame: number): number {
 
 function wasGateOpen(state: State, gate: number, frame: number): number {
   const log = state.mirrorLog;
-  for (let at = log.length - SPEED_ENTRY; at >= 0; at -= SPEED_ENTRY) {
+  for (let at = log.length - ENTRY; at >= 0; at -= ENTRY) {
     if (log[at + 1] === gate && log[at]! <= frame) return log[at + 2]!;
   }
   return 0;

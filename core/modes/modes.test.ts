@@ -1,6 +1,10 @@
 import { expect, test } from "vitest";
 import type { Kit } from "../kit/schema";
-import { drawTake, play, sketchKit } from "../tests/strips";
+import { createInputCursor, loadInput, readTake } from "../input/inputColumns";
+import { createState, FIRED } from "../run/state";
+import { step } from "../run/step";
+import { drawTake, mustCompile, play, sketchKit } from "../tests/strips";
+import { createTrace } from "../trace/trace";
 
 const hold = (modes: string[], fields: object = {}) =>
   ({
@@ -216,4 +220,37 @@ test("what was hidden while a pattern was not active does not end what it is sho
 test("a rule with an empty list of modes is active in none, in a kit without modes too", () => {
   const patterns: Kit["patterns"] = [{ id: "p", name: "P", kind: "press", control: "a", modes: [] }];
   expect(play(sketchKit("a", { patterns }), drawTake({ a: "..#.." })).events).toEqual([]);
+});
+
+test("carry: the logs it keeps stay short, and a long press keeps its true age whatever the clock did", () => {
+  const program = mustCompile(
+    kit([hold(["sky"], { for: "900f", clock: "game" })], true, {
+      sticks: [{ id: "s", name: "S", up: "b", down: "b2", left: "l", right: "r", mirrorWhen: "air" }],
+      controls: ["a", "b", "b2", "l", "r"].map(id => ({ id, name: id, bindings: [] })),
+    }),
+  );
+  const frames = 4500;
+  const press = 3000;
+  const speed = Array.from({ length: frames }, (_, f): [number, number] => [f, f % 2 === 0 ? 100 : 50]);
+  const strip = (mark: (f: number) => boolean) =>
+    Array.from({ length: frames }, (_, f) => (mark(f) ? "#" : ".")).join("");
+  const take = drawTake(
+    { a: strip(f => f >= press) },
+    { air: strip(f => (f > press ? f >= 3500 : f % 2 === 1)) },
+    speed,
+  );
+  const cursor = createInputCursor(program, readTake(program, take));
+  const state = createState(program);
+  const trace = createTrace(60);
+  let longest = 0;
+  let ticks = 0;
+  for (let f = 0; f < frames && state.phase[0] !== FIRED; f++) {
+    if (f > press) ticks += speed[f]![1];
+    step(program, state, loadInput(cursor, f), trace);
+    longest = Math.max(longest, state.speedLog.length, state.mirrorLog.length);
+  }
+  expect(state.phase[0]).toBe(FIRED);
+  expect(ticks).toBeGreaterThanOrEqual(90_000);
+  expect(ticks).toBeLessThan(90_100);
+  expect(longest).toBeLessThan(3 * 2100);
 });

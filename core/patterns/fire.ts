@@ -92,4 +92,6 @@ export interface PatternStepper<P extends PatternBase> {
   readonly step: (program: Program, pattern: P, state: State, trace: Trace, i: number) => void;
   /** Forgets the attempt under way because a control became hidden; its other controls keep their presses. */
   readonly restart?: (program: Program, pattern: P, state: State, i: number) => void;
+  /** Could a later fire be made of this edge (see edgeKey), other than as a press that is still down? Left out: never. */
+  readonly remembers?: (program: Program, pattern: P, state: State, key: number) => boolean;
 }

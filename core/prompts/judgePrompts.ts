@@ -1,7 +1,8 @@
 import type { Program, PromptProgram } from "../run/program";
-import { FIRED, growPool, HIDDEN, LEADING, OPEN, type State } from "../run/state";
+import { FIRED, HIDDEN, LEADING, OPEN, type State } from "../run/state";
 import { GRADED, OK, type Trace } from "../trace/trace";
 import { endShowing, failPrompt, notePrompt, openedTicks, promptNow } from "./promptState";
+import { takeEdges } from "./takenEdges";
 
 /** Do all edges of the pattern's fire lie on or after a frame? */
 function areEdgesFrom(program: Program, state: State, pattern: number, frame: number): boolean {
@@ -27,14 +28,6 @@ function isAnyEdge(state: State, controls: readonly number[]): boolean {
     if (state.down[controls[k]!] === 1 && state.pressFrame[controls[k]!] === state.frame) return true;
   }
   return false;
-}
-
-/** The edges of an answer are taken for good. */
-function takeEdges(program: Program, state: State, pattern: number): void {
-  const count = state.fireEdgeCount[pattern]!;
-  state.taken = growPool(state.taken, state.takenCount + count);
-  for (let k = 0; k < count; k++)
-    state.taken[state.takenCount++] = state.fireEdges[pattern * program.edgeRoom + k]!;
 }
 
 /** The first grade whose reach covers how far the answer is from the target, either way; else plain ok. */

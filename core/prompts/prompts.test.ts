@@ -1,6 +1,11 @@
 import { expect, test } from "vitest";
 import type { Kit, Prompt } from "../kit/schema";
-import { drawTake, play, sketchKit } from "../tests/strips";
+import { createInputCursor, loadInput, readTake } from "../input/inputColumns";
+import { createState } from "../run/state";
+import { step } from "../run/step";
+import { drawTake, mustCompile, play, sketchKit } from "../tests/strips";
+import { formatTrace } from "../trace/formatTrace";
+import { createTrace } from "../trace/trace";
 
 const ask: Kit["patterns"] = [
   { id: "pa", name: "A", kind: "press", control: "a" },
@@ -195,4 +200,54 @@ test("a frozen clock holds the window open; a prompt on the real clock runs out"
   expect(tell(play(kit({ clock: "real" }), drawTake({ a: "............#" }, {}, speed))).at(-1)).toBe(
     "7 p failed too-late",
   );
+});
+
+test("the edges that answers took are forgotten once no fire can have them: the list stays short however many there were", () => {
+  const program = mustCompile(
+    kit(
+      { starts: { gate: "g" }, window: "9f", ask: ["pa", "ta"] },
+      { moves: [{ id: "m", name: "M", pattern: "pa", buffer: "6f", needs: [{ gate: "o" }], again: "held" }] },
+    ),
+  );
+  const rounds = 500;
+  const take = drawTake({ a: "...##.......".repeat(rounds) }, { g: ".##.........".repeat(rounds) });
+  const cursor = createInputCursor(program, readTake(program, take));
+  const state = createState(program);
+  const trace = createTrace(60);
+  let most = 0;
+  for (let f = 0; f < take.frames; f++) {
+    step(program, state, loadInput(cursor, f), trace);
+    most = Math.max(most, state.takenCount);
+  }
+  const events = formatTrace(program, trace).events;
+  expect(events.filter(e => e.kind === "prompt" && e.outcome === "ok")).toHaveLength(rounds);
+  expect(events.filter(e => e.kind === "lost" && e.why === "prompt")).toHaveLength(rounds);
+  expect(most).toBeLessThan(4);
+});
+
+test("an edge taken early in a chain is still taken when the chain fires much later, and other answers came between", () => {
+  const chain: Kit["patterns"][number] = {
+    id: "three",
+    name: "Three",
+    kind: "taps",
+    control: "a",
+    count: 3,
+    gap: "9f",
+    answer: "nth",
+  };
+  const run = play(
+    kit(
+      {},
+      {
+        patterns: [...ask, chain],
+        moves: [{ id: "m", name: "M", pattern: "three" }],
+        prompts: [
+          { id: "p", name: "P", ask: ["pa"], starts: { at: "0f" }, window: "4f" },
+          { id: "q", name: "Q", ask: ["pb"], starts: { at: "0f" }, window: "40f" },
+        ],
+      },
+    ),
+    drawTake({ a: ".#....#....#.....", b: ".........#......." }),
+  );
+  expect(run.of("lost")).toEqual([{ f: 11, kind: "lost", id: "m", made: 11, why: "prompt" }]);
 });

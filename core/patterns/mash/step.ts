@@ -64,4 +64,9 @@ export const mashStepper: PatternStepper<MashProgram> = {
     settle(state, i, cells[base + HOT]! > 0 ? SUSTAINED : isAlive ? FORMING : IDLE);
     state.awake[i] = isAlive || state.phase[i] === FIRED ? 1 : 0;
   },
+  remembers(_program, { base }, { cells }, key) {
+    const first = base + MASH_CELLS;
+    for (let k = 0; k < cells[base + COUNT]!; k++) if (cells[first + 2 * k] === key) return true;
+    return false;
+  },
 };

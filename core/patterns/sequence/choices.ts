@@ -206,3 +206,14 @@ export function pruneChoices(
   }
   state.choiceCount[list] = count;
 }
+
+/** Has a live choice used this edge, so that a fire to come may report it? */
+export function isInChoice(program: Program, pattern: SequenceProgram, state: State, key: number): boolean {
+  const rows = state.choices[pattern.choices]!;
+  const stride = program.choiceStrides[pattern.choices]!;
+  for (let r = 0; r < state.choiceCount[pattern.choices]!; r++) {
+    const from = reportedEdges(pattern, stride, r);
+    if (rows.subarray(from, from + rows[r * stride + EDGES]!).includes(key)) return true;
+  }
+  return false;
+}

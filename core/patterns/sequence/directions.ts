@@ -1,5 +1,5 @@
 import { isDown, wasDown } from "../../run/sight";
-import type { Program } from "../../run/program";
+import { edgeKey, type Program } from "../../run/program";
 import type { SequenceProgram } from "./program";
 import type { State } from "../../run/state";
 
@@ -105,4 +105,17 @@ export function directionTicks(pattern: SequenceProgram, state: State, slot: num
 /** The frame on which the direction now in force began (after settleSticks), −1 if unknown. */
 export function directionNowBegan(pattern: SequenceProgram, state: State, slot: number): number {
   return state.cells[at(pattern, slot) + BEGAN]! - 1;
+}
+
+/** Is this the edge with which a direction now in force began? */
+export function isDirectionInForce(
+  program: Program,
+  pattern: SequenceProgram,
+  state: State,
+  key: number,
+): boolean {
+  return pattern.sticks.some((stick, slot) => {
+    const began = directionNowBegan(pattern, state, slot);
+    return began >= 0 && edgeKey(began, program.controls.length + stick, program.sourceCount) === key;
+  });
 }

@@ -5,8 +5,25 @@ import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/s
 import type { Trace } from "../../trace/trace";
 import { areAllDown } from "../chord/step";
 import { addEdge, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";
-import { bestMade, dropLate, EDGES, extendChoices, findWhole, pruneChoices, reportedEdges } from "./choices";
-import { FLOOR, HOT, isDirectionLeft, lookAtSticks, REACHED, settleSticks } from "./directions";
+import {
+  bestMade,
+  dropLate,
+  EDGES,
+  extendChoices,
+  findWhole,
+  isInChoice,
+  pruneChoices,
+  reportedEdges,
+} from "./choices";
+import {
+  FLOOR,
+  HOT,
+  isDirectionInForce,
+  isDirectionLeft,
+  lookAtSticks,
+  REACHED,
+  settleSticks,
+} from "./directions";
 import { createStepEdges, findStepEdges } from "./stepEdges";
 
 /** One step's edges at a time; grown to the widest step met. */
@@ -119,4 +136,6 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     state.cells[pattern.base + REACHED] = 0;
     state.cells[pattern.base + HOT] = 0;
   },
+  remembers: (program, pattern, state, key) =>
+    isInChoice(program, pattern, state, key) || isDirectionInForce(program, pattern, state, key),
 };

@@ -70,4 +70,10 @@ export const tapsStepper: PatternStepper<TapsProgram> = {
     settle(state, i, cells[base + HOT] === 1 ? SUSTAINED : isAlive ? FORMING : IDLE);
     state.awake[i] = isAlive || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
   },
+  remembers(program, { base, control }, { cells }, key) {
+    const first = base + TAPS_CELLS;
+    for (let k = 0; k < cells[base + COUNT]!; k++)
+      if (edgeKey(cells[first + k]!, control, program.sourceCount) === key) return true;
+    return false;
+  },
 };
