@@ -3,6 +3,7 @@ import { cpus, totalmem } from "node:os";
 import { Bench } from "tinybench";
 import {
   createFrameInput,
+  createInputCursor,
   createState,
   createTrace,
   formatTrace,
@@ -18,7 +19,16 @@ import {
 } from "#core";
 import { compileRules, runRules } from "#stage";
 import { runByHand, runByMachines, type Counts } from "./rivals";
-import { lengthenTake, makeLargeKit, makePromptedTake, makeTake, mustCompile, prepare, PROMPTED_KIT, SMALL_KIT } from "./scenes";
+import {
+  lengthenTake,
+  makeLargeKit,
+  makePromptedTake,
+  makeTake,
+  mustCompile,
+  prepare,
+  PROMPTED_KIT,
+  SMALL_KIT,
+} from "./scenes";
 
 const HOUR = 216_000;
 
@@ -173,7 +183,7 @@ function benchPrompts(): void {
 /** A minute of the shipped demo, its body on the beams, against the same rules and take without a stage. */
 function benchStage(): void {
   const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
-  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/takes/sloppy-climb.json", "utf8")));
+  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/2-late-at-every-edge.json", "utf8")));
   if (!kit.ok || !take.ok) throw new Error("the demo must read");
   const staged = compileRules(kit.value);
   if (!staged.ok) throw new Error("the demo must compile");

@@ -149,3 +149,48 @@ export const SMALL_KIT: Kit = {
   ],
   moves: [{ id: "hop", name: "Hop", pattern: "press", needs: [{ gate: "g0" }], buffer: "6f" }],
 };
+
+/** A prompt that is shown whenever its gate opens, asks for a press, and whose answers the moves beside it would also want. */
+export const PROMPTED_KIT: Kit = {
+  format: "moss-tap/kit",
+  version: 1,
+  id: "prompted",
+  name: "Prompted",
+  rate: 60,
+  controls: [0, 1, 2].map(c => ({ id: `c${c}`, name: `C${c}`, bindings: [] })),
+  gates: [
+    { id: "ask", name: "Ask" },
+    { id: "g0", name: "Ground" },
+  ],
+  patterns: [
+    { id: "press", name: "Press", kind: "press", control: "c0" },
+    { id: "twice", name: "Twice", kind: "taps", control: "c0", count: 2, gap: "20f", answer: "nth" },
+    { id: "run", name: "Run", kind: "sequence", gap: "20f", steps: [{ press: "c0" }, { press: "c1" }] },
+  ],
+  moves: [
+    { id: "hop", name: "Hop", pattern: "press", buffer: "12f", needs: [{ gate: "g0" }] },
+    { id: "roll", name: "Roll", pattern: "twice", buffer: "6f" },
+  ],
+  prompts: [{ id: "rope", name: "Rope", ask: ["press", "run"], starts: { gate: "ask" }, window: "40f" }],
+};
+
+/** A prompt a second, each with its press, every third one pressed twice. */
+export function makePromptedTake(frames: number): Take {
+  const ask: [number, 0 | 1][] = [];
+  const c0: [number, number][] = [];
+  for (let x = 30; x + 60 < frames; x += 60) {
+    ask.push([x, 1], [x + 10, 0]);
+    c0.push([x + 12, 1], [x + 18, 0]);
+    if (x % 180 === 30) c0.push([x + 24, 1], [x + 30, 0]);
+  }
+  return {
+    format: "moss-tap/take",
+    version: 1,
+    id: "prompted",
+    name: "Prompted",
+    rate: 60,
+    frames,
+    lanes: { c0 },
+    gates: { ask },
+  };
+}

@@ -42,9 +42,20 @@ export { createLaneReader, readLane, readValue } from "./input/readLane";
 export type { LaneReader } from "./input/readLane";
 export type { PatternProgram, Program } from "./run/program";
 export { evaluate, run, runInto, runOn } from "./run/run";
-export { copyState, createState, FIRED, FORMING, HIDDEN, IDLE, LAPSED, OPEN, SUSTAINED } from "./run/state";
+export {
+  CARRIED,
+  copyState,
+  createState,
+  FIRED,
+  FORMING,
+  HIDDEN,
+  IDLE,
+  LAPSED,
+  OPEN,
+  SUSTAINED,
+} from "./run/state";
 export type { State } from "./run/state";
-export { step } from "./run/step";
+export { passOver, step } from "./run/step";
 export { DURATION_PATTERN, formatMs, parseFrames } from "./time/duration";
 export { landingFrame, TICKS } from "./time/clock";
 export { createTakeClock } from "./time/takeClock";

@@ -33,6 +33,16 @@ export interface EffectKind {
   readonly isThis: (effect: Readonly<Record<string, unknown>>) => boolean;
 }
 
+/** A move that was performed, as bodies hear of it. */
+export interface Performed {
+  /** Its place in the program. */
+  readonly move: number;
+  /** The value of the fire it was performed for, 0 where that carries none. */
+  readonly output: number;
+  /** The controls whose presses made it, the youngest last; without those that had to be let go for it. */
+  readonly held: readonly number[];
+}
+
 /**
  * All there is to say of a kind of stage but how it is drawn: `D` its document, `P` its program (plain data, so that it
  * can be sent to a worker), `B` its bodies as they stand after a frame.
@@ -60,10 +70,12 @@ export interface StageKind<D, P, B> {
   readonly report: (program: P, bodies: B, state: State) => void;
   /** The speed of the game clock on the coming frame, percent, where the stage changes the take's. */
   readonly speed?: (bodies: B, speedPercent: number) => number;
-  /** Acts on the bodies as a performed move says. `output`: the value of the fire it was performed for. */
-  readonly act: (program: P, bodies: B, move: number, output: number) => void;
+  /** Acts on the bodies as a performed move says. */
+  readonly act: (program: P, bodies: B, performed: Performed) => void;
   /** Moves the bodies by one frame. */
   readonly step: (program: P, bodies: B, state: State, rateHz: number) => void;
+  /** Will the next frame leave the bodies as they are, if no control, gate, rule or speed changes? Left out: never sure. */
+  readonly isStill?: (bodies: B) => boolean;
   /** How many numbers a track has for each frame, and what writes them from a place on. */
   readonly trackStride: number;
   readonly writeTrack: (bodies: B, track: { [place: number]: number }, at: number) => void;

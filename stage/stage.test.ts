@@ -1,14 +1,29 @@
+import fc from "fast-check";
 import { expect, test } from "vitest";
-import { formatTrace, readTake, type Kit, type Move, type Take } from "#core";
+import {
+  createInputCursor,
+  createTrace,
+  formatTrace,
+  loadInput,
+  readTake,
+  type Kit,
+  type Move,
+  type Take,
+} from "#core";
 import { createDuel, stepDuel, type DuelProgram } from "./duel/duel";
 import {
+  BODY_HEIGHT,
   checkStage,
   closedHeight,
   compileRules,
+  createStaging,
   findJumpFacts,
   leapAtEdges,
   playRoutine,
   runRules,
+  stepStaging,
+  trackStride,
+  writeTrack,
   type RunnerDocument,
 } from "./index";
 import { isSolid, parseLevel, zoneAt } from "./runner/level";
@@ -170,25 +185,69 @@ test.each([
   expect(topOf(40)).toBeCloseTo(facts(40), 4);
 });
 
-test("a charged leap is as strong as its charge", () => {
-  const spring = {
-    id: "spring",
-    name: "Spring",
-    pattern: "coil",
-    needs: [{ gate: "footing" }],
-    effect: { leap: "output" },
-  };
-  const topOf = (held: number) => {
-    const { track } = play(kitWith({ ...RUNNER, height: { by: "charged" } }, [spring]), {
-      left: [
-        [10, 1],
-        [10 + held, 0],
-      ],
-    });
+test.each(["charged", "cut", "lift", "float"] as const)(
+  "a charged leap is as strong as its charge, height by %s",
+  by => {
+    const spring = {
+      id: "spring",
+      name: "Spring",
+      pattern: "coil",
+      needs: [{ gate: "footing" }],
+      effect: { leap: "output" },
+    };
+    const topOf = (held: number) => {
+      const heights = {
+        charged: { by },
+        cut: { by, control: "leap", to: 0.4 },
+        lift: { by, control: "leap", for: "9f" },
+        float: { by, control: "leap", share: 0.5 },
+      };
+      const { track } = play(kitWith({ ...RUNNER, height: heights[by] }, [spring]), {
+        left: [
+          [10, 1],
+          [10 + held, 0],
+        ],
+      });
+      return Math.max(...track.filter((_, k) => k % 2 === 1)) - 1;
+    };
+    expect(topOf(20)).toBeCloseTo(closedHeight(24, 50, 60), 4);
+    expect(topOf(10)).toBeCloseTo(closedHeight(12, 50, 60), 4);
+  },
+);
+
+test("a jump is cut when what made it is let go, whatever other control the stage names for jumps", () => {
+  const topOf = (made: "leap" | "right", released: "leap" | "right") => {
+    const kit = kitWith({ ...RUNNER, height: { by: "cut", control: "leap", to: 0.3 } });
+    const patterns = kit.patterns.map(p =>
+      p.id === "press" ? { ...p, control: made } : p,
+    ) as Kit["patterns"];
+    const { track } = play(
+      { ...kit, patterns },
+      {
+        leap:
+          released === "leap"
+            ? [
+                [9, 1],
+                [14, 0],
+              ]
+            : [[9, 1]],
+        right:
+          released === "right"
+            ? [
+                [10, 1],
+                [14, 0],
+              ]
+            : [[10, 1]],
+      },
+      60,
+    );
     return Math.max(...track.filter((_, k) => k % 2 === 1)) - 1;
   };
-  expect(topOf(20)).toBeCloseTo(closedHeight(24, 50, 60), 4);
-  expect(topOf(10)).toBeCloseTo(closedHeight(12, 50, 60), 4);
+  const whole = closedHeight(16, 50, 60);
+  expect(topOf("right", "leap")).toBeCloseTo(whole, 4);
+  expect(topOf("right", "right")).toBeLessThan(whole * 0.7);
+  expect(topOf("leap", "right")).toBeCloseTo(whole, 4);
+  expect(topOf("leap", "leap")).toBeLessThan(whole * 0.7);
 });
 
 test("walking off a beam closes the ground; a press soon after is forgiven, one long after is lost", () => {
@@ -434,4 +493,64 @@ test("ghosts: a track has the body's place for every frame, and a duel's counts"
   const { track } = play(kitWith(RUNNER), { right: [[5, 1]] }, 60);
   expect(track.length).toBe(120);
   expect(track[118]!).toBeGreaterThan(track[20]!);
+});
+
+test("frames passed over while bodies stand still, or only move, are as if each had been stepped", () => {
+  const lane = fc
+    .uniqueArray(fc.nat(220), { maxLength: 8 })
+    .map(xs => xs.sort((a, b) => a - b).map((x, k): [number, number] => [x, (k + 1) % 2]));
+  const speed = fc.constantFrom(
+    undefined,
+    [
+      [40, 0],
+      [60, 100],
+    ] as [number, number][],
+    [[80, 30]] as [number, number][],
+  );
+  const height = fc.constantFrom(
+    { by: "fixed" },
+    { by: "cut", control: "leap", to: 0.4 },
+    { by: "lift", control: "leap", for: "9f" },
+  );
+  fc.assert(
+    fc.property(lane, lane, lane, speed, height, (left, right, leap, speed, height) => {
+      const rules = mustCompile(kitWith({ ...RUNNER, height }));
+      const take: Take = {
+        ...{ format: "moss-tap/take", version: 1, id: "t", name: "T", rate: 60, frames: 240 },
+        lanes: { left, right, leap },
+        ...(speed ? { speed } : {}),
+      };
+      const columns = readTake(rules.program, take);
+      const whole = runRules(rules, columns);
+      const staging = createStaging(rules);
+      const cursor = createInputCursor(rules.program, columns);
+      const trace = createTrace(60);
+      const track = new Float32Array(whole.track.length);
+      for (let f = 0; f < 240; f++) {
+        stepStaging(rules, staging, loadInput(cursor, f), trace);
+        writeTrack(staging.bodies!, track, f * trackStride(rules));
+      }
+      expect(whole.track).toEqual(track);
+      expect(formatTrace(rules.program, whole.trace)).toEqual(formatTrace(rules.program, trace));
+    }),
+  );
+});
+
+test("a leap of any worth costs what a small one does, and a beam above stops it", () => {
+  const level = [RUNNER.level[0]!, "####################", ...RUNNER.level.slice(2)];
+  const spring = { id: "spring", name: "Spring", pattern: "coil", effect: { leap: "output" } };
+  const kit = kitWith({ ...RUNNER, level, height: { by: "charged" } }, [spring]);
+  const coil = { ...kit.patterns[1], output: [1e300, 1e300] } as Kit["patterns"][number];
+  const began = performance.now();
+  const { at } = play(
+    { ...kit, patterns: [kit.patterns[0]!, coil] },
+    {
+      left: [
+        [10, 1],
+        [20, 0],
+      ],
+    },
+  );
+  expect(at(20)[1]).toBeCloseTo(3 - BODY_HEIGHT, 3);
+  expect(performance.now() - began).toBeLessThan(500);
 });

@@ -1,18 +1,23 @@
 import {
+  CARRIED,
   copyState,
   createInputCursor,
   createState,
   createTrace,
   loadInput,
   notes,
+  passOver,
   runOn,
   step,
+  traitsOf,
   type FrameInput,
   type InputColumns,
+  type InputCursor,
   type Program,
   type State,
   type Trace,
 } from "#core";
+import type { Performed } from "./kind";
 import { stageKind, type StageState } from "./kinds";
 import type { Rules } from "./rules";
 
@@ -38,10 +43,26 @@ export function copyStaging({ program, stage }: Rules, from: Staging, to: Stagin
   if (stage && from.bodies && to.bodies) Object.assign(to.bodies, stageKind(stage.kind).copy(from.bodies));
 }
 
-/** What a move's pattern was worth at its last fire: the value of a charge, 0 for the rest. */
-function outputOf(program: Program, state: State, move: number): number {
+/**
+ * What the bodies hear of a move performed on this frame. A fire that came of letting go holds nothing on; a control
+ * pressed anew since then is another press.
+ */
+function toldOf(program: Program, state: State, move: number): Performed {
   const { pattern } = program.moves[move]!;
-  return program.patterns[pattern]!.kind === "charge" ? state.carried[pattern * 4 + 3]! : 0;
+  const { kind } = program.patterns[pattern]!;
+  const output = kind === "charge" ? state.carried[pattern * CARRIED + 3]! : 0;
+  const firesLetGo = traitsOf(kind).firesLetGo?.(program.patterns[pattern]!) ?? false;
+  const from = pattern * program.edgeRoom;
+  const held: number[] = [];
+  for (let k = 0; k < state.fireEdgeCount[pattern]!; k++) {
+    const key = state.fireEdges[from + k]!;
+    const control = key % program.sourceCount;
+    if (control >= program.controls.length) continue;
+    const isPresent = state.pressFrame[control] === Math.floor(key / program.sourceCount);
+    if (firesLetGo && !(isPresent && state.down[control] === 1)) continue;
+    held.push(control);
+  }
+  return { move, output, held: held.sort((a, b) => state.pressFrame[a]! - state.pressFrame[b]!) };
 }
 
 /**
@@ -60,8 +81,7 @@ export function stepStaging(rules: Rules, { state, bodies }: Staging, input: Fra
   input.speedPercent = takeSpeed;
   for (let i = since; i < trace.count; i++) {
     if (trace.kind[i] !== notes.PERFORMED) continue;
-    const move = trace.subject[i]!;
-    kind.act(stage, bodies, move, outputOf(program, state, move));
+    kind.act(stage, bodies, toldOf(program, state, trace.subject[i]!));
   }
   kind.step(stage, bodies, state, program.rateHz);
   kind.report(stage, bodies, state);
@@ -89,6 +109,39 @@ export interface StagedCourse extends StagedRun {
   readonly runTo: (frame: number) => void;
 }
 
+/**
+ * Runs rules and bodies up to a frame (not included) and writes their track. Where nothing comes in and no rule can
+ * change, only the bodies move; where they are still as well, frames are passed over whole: the same as stepping each.
+ */
+function runBodies(
+  rules: Rules,
+  staging: Staging & { readonly bodies: StageState },
+  cursor: InputCursor,
+  trace: Trace,
+  track: Float32Array,
+  end: number,
+): void {
+  const { program, stage } = rules;
+  const { state, bodies } = staging;
+  const kind = stageKind(bodies.kind);
+  const stride = kind.trackStride;
+  for (let frame = state.frame + 1; frame < end; frame = state.frame + 1) {
+    const isIdle = frame > 0 && state.isQuiet && cursor.nextFrame > frame && !kind.speed;
+    if (isIdle && kind.isStill?.(bodies)) {
+      const next = Math.min(cursor.nextFrame, end);
+      passOver(state, trace, next - frame);
+      for (let k = frame * stride; k < next * stride; k++) track[k] = track[k - stride]!;
+      continue;
+    }
+    if (isIdle) {
+      passOver(state, trace, 1);
+      kind.step(stage!, bodies, state, program.rateHz);
+      kind.report(stage!, bodies, state);
+    } else stepStaging(rules, staging, loadInput(cursor, frame), trace);
+    kind.writeTrack(bodies, track, frame * stride);
+  }
+}
+
 /** Begins to run a take's columns through rules and stage: the same steps as live play. */
 export function beginRun(rules: Rules, columns: InputColumns): StagedCourse {
   const { program } = rules;
@@ -102,12 +155,9 @@ export function beginRun(rules: Rules, columns: InputColumns): StagedCourse {
     track,
     runTo(upTo) {
       const end = Math.min(upTo, columns.frames);
-      if (stride === 0) runOn(program, staging.state, cursor, columns, trace, end);
-      else
-        for (let frame = staging.state.frame + 1; frame < end; frame++) {
-          stepStaging(rules, staging, loadInput(cursor, frame), trace);
-          writeTrack(staging.bodies!, track, frame * stride);
-        }
+      const { state, bodies } = staging;
+      if (bodies) runBodies(rules, { state, bodies }, cursor, trace, track, end);
+      else runOn(program, state, cursor, columns, trace, end);
       trace.frames = end;
     },
   };

@@ -56,6 +56,8 @@ export interface PatternTraits<P, G> {
   readonly growth?: (pattern: G) => Growth;
   /** The lengths of press it answers; left out where length is not what it judges. */
   readonly answers?: (pattern: G) => AnsweredLengths;
+  /** Can it fire because a control was let go, or after it was? Left out: never, what made a fire is held when it comes. */
+  readonly firesLetGo?: (pattern: G) => boolean;
   /** The lengths that stand as edges on the map of press lengths, those that are written. */
   readonly edges?: (pattern: P) => readonly LengthEdge[];
   /** The fields that end and begin the lengths it answers. */

@@ -1,4 +1,5 @@
 import { parseFrames, stageGate, type Kit, type Program, type State } from "#core";
+import type { Performed } from "../kind";
 import { compileBlow, type Blow } from "./effects";
 import type { DuelDocument } from "./schema";
 
@@ -96,7 +97,7 @@ export function createDuel(): DuelState {
 }
 
 /** A performed move begins its blow or its parry; a blow still under way that had not landed is a whiff. */
-export function actOnDuel(program: DuelProgram, duel: DuelState, move: number): void {
+export function actOnDuel(program: DuelProgram, duel: DuelState, { move }: Performed): void {
   const blow = program.blows[move];
   if (!blow) return;
   if (blow.does === "parry") {

@@ -35,13 +35,16 @@ export function parseLevel(rows: readonly string[]): Level {
   return { width, height, solid, zone, zoneLetters, startX, startY };
 }
 
-/** Is there a beam at a place? The sides of the level are walls; above and below it is air. */
-export function isSolid(level: Level, x: number, y: number): boolean {
-  const column = Math.floor(x);
-  const row = level.height - 1 - Math.floor(y);
+/** Is a tile a beam? Rows are counted from the foot upwards. The sides of the level are walls; above and below it is air. */
+export function isBeam(level: Level, column: number, row: number): boolean {
   if (column < 0 || column >= level.width) return true;
   if (row < 0 || row >= level.height) return false;
-  return level.solid[row * level.width + column] === 1;
+  return level.solid[(level.height - 1 - row) * level.width + column] === 1;
+}
+
+/** Is there a beam at a place? */
+export function isSolid(level: Level, x: number, y: number): boolean {
+  return isBeam(level, Math.floor(x), Math.floor(y));
 }
 
 /** The zone at a place, as in Level.zone. */

@@ -1,13 +1,13 @@
 import { parseFrames, stageGate, type Kit, type Program, type State } from "#core";
+import type { Performed } from "../kind";
 import { compileRunnerAct, type RunnerAct } from "./effects";
-import { isSolid, parseLevel, zoneAt, type Level } from "./level";
+import { isBeam, isSolid, parseLevel, zoneAt, type Level } from "./level";
 import type { RunnerDocument } from "./schema";
 
 /** The body's half width and its height, in tiles. */
 export const HALF_WIDTH = 0.34;
 export const BODY_HEIGHT = 0.9;
 const SKIN = 1e-4;
-const SUBSTEP = 0.25;
 
 /** A runner ready to run: names are places in the program's lists, −1 for none; lengths in frames of the kit. */
 export interface RunnerProgram {
@@ -51,8 +51,9 @@ export interface RunnerState {
   isAtWall: boolean;
   isAtCeiling: boolean;
   facing: 1 | -1;
-  /** Has the jump under way still something of the hand's to follow? */
+  /** Has the jump under way still something of the hand's to follow, and which control is that? −1 for none. */
   isFollowing: boolean;
+  followed: number;
   liftLeft: number;
   runSpeed: number;
   dashLeft: number;
@@ -63,6 +64,8 @@ export interface RunnerState {
   boost: number;
   jumps: number;
   falls: number;
+  /** Did its last frame leave it as it was? Then so will the next, unless a control, a move or the speed changes. */
+  isStill: boolean;
 }
 
 /** Makes a runner of a stage document and the moves' effects. Ids that the program lacks are passed over by −1. */
@@ -120,6 +123,7 @@ export function createRunner(program: RunnerProgram): RunnerState {
     isAtCeiling: false,
     facing: 1,
     isFollowing: false,
+    followed: -1,
     liftLeft: 0,
     runSpeed: 0,
     dashLeft: 0,
@@ -130,23 +134,26 @@ export function createRunner(program: RunnerProgram): RunnerState {
     boost: 0,
     jumps: 0,
     falls: 0,
+    isStill: false,
   };
 }
 
-type Act = (program: RunnerProgram, body: RunnerState, act: RunnerAct, output: number) => void;
+type Act = (program: RunnerProgram, body: RunnerState, act: RunnerAct, performed: Performed) => void;
 
-function leap(program: RunnerProgram, body: RunnerState, speed: number): void {
+/** Leaves the ground. Its height follows the control that made it, the stage's own where that is among several. */
+function leap(program: RunnerProgram, body: RunnerState, speed: number, { held }: Performed): void {
   body.vy = speed;
   body.isGrounded = false;
-  body.isFollowing = program.height !== "fixed" && program.height !== "charged";
+  body.followed = held.includes(program.heightControl) ? program.heightControl : (held.at(-1) ?? -1);
+  body.isFollowing = program.height !== "fixed" && program.height !== "charged" && body.followed >= 0;
   body.liftLeft = program.liftFrames;
   body.jumps++;
 }
 
 /** One line an effect; one left out does not compile. */
 const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
-  leap: (program, body, { amount }) => leap(program, body, amount),
-  output: (program, body, _act, output) => leap(program, body, output),
+  leap: (program, body, { amount }, performed) => leap(program, body, amount, performed),
+  output: (program, body, _act, performed) => leap(program, body, performed.output, performed),
   lift(_program, body, { amount, frames }) {
     body.boost = amount;
     body.boostLeft = frames;
@@ -167,63 +174,78 @@ const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
   },
 };
 
-/** Acts on the body as a performed move says. `output` is the value of the fire it was performed for, 0 where it has none. */
-export function actOnRunner(program: RunnerProgram, body: RunnerState, move: number, output: number): void {
-  const act = program.acts[move];
-  if (act) ACTS[act.does](program, body, act, output);
+/** Acts on the body as a performed move says. */
+export function actOnRunner(program: RunnerProgram, body: RunnerState, performed: Performed): void {
+  const act = program.acts[performed.move];
+  if (act) body.isStill = false;
+  if (act) ACTS[act.does](program, body, act, performed);
 }
 
-/** Is there a beam anywhere along the body's width at a height? */
-function isBlocked(level: Level, x: number, y: number): boolean {
-  return isSolid(level, x - HALF_WIDTH + SKIN, y) || isSolid(level, x + HALF_WIDTH - SKIN, y);
-}
-
-/** Is there a beam anywhere along the body's height at a place? */
-function isWall(level: Level, x: number, y: number): boolean {
+/** Is there a beam in a row, anywhere along the body's width? */
+function isRowBlocked(level: Level, x: number, row: number): boolean {
   return (
-    isSolid(level, x, y + SKIN) ||
-    isSolid(level, x, y + BODY_HEIGHT / 2) ||
-    isSolid(level, x, y + BODY_HEIGHT - SKIN)
+    isBeam(level, Math.floor(x - HALF_WIDTH + SKIN), row) ||
+    isBeam(level, Math.floor(x + HALF_WIDTH - SKIN), row)
   );
 }
 
-function moveAcross(level: Level, body: RunnerState, by: number): void {
-  body.isAtWall = false;
-  for (let left = by; left !== 0;) {
-    const part = Math.max(-SUBSTEP, Math.min(SUBSTEP, left));
-    left -= part;
-    const edge = body.x + part + Math.sign(part) * HALF_WIDTH;
-    if (isWall(level, edge, body.y)) {
-      body.x = part > 0 ? Math.floor(edge) - HALF_WIDTH - SKIN : Math.floor(edge) + 1 + HALF_WIDTH + SKIN;
-      body.vx = 0;
-      body.isAtWall = true;
-      return;
-    }
-    body.x += part;
-  }
+/** Is there a beam in a column, anywhere along the body's height? The body is less than a tile high: its ends say it. */
+function isColumnBlocked(level: Level, column: number, y: number): boolean {
+  return (
+    isBeam(level, column, Math.floor(y + SKIN)) || isBeam(level, column, Math.floor(y + BODY_HEIGHT - SKIN))
+  );
 }
 
+/** Moves the body across until its foremost side meets a beam. Looks at the columns it comes into, never at more than the level has. */
+function moveAcross(level: Level, body: RunnerState, by: number): void {
+  body.isAtWall = false;
+  const way = Math.sign(by);
+  if (!way) return;
+  const from = body.x + way * HALF_WIDTH;
+  const last = Math.floor(Math.max(-1, Math.min(level.width, from + by)));
+  for (let column = Math.floor(from); column !== last;) {
+    column += way;
+    if (!isColumnBlocked(level, column, body.y)) continue;
+    body.x = way > 0 ? column - HALF_WIDTH - SKIN : column + 1 + HALF_WIDTH + SKIN;
+    body.vx = 0;
+    body.isAtWall = true;
+    return;
+  }
+  body.x += by;
+}
+
+function fall(level: Level, body: RunnerState, by: number): void {
+  const next = body.y + by;
+  const last = Math.max(0, Math.floor(next));
+  for (let row = Math.min(level.height, Math.floor(body.y)) - 1; row >= last; row--) {
+    if (!isRowBlocked(level, body.x, row)) continue;
+    body.y = row + 1;
+    body.vy = 0;
+    body.isGrounded = true;
+    return;
+  }
+  body.y = next;
+  body.isGrounded = isRowBlocked(level, body.x, Math.floor(next - SKIN * 2));
+}
+
+function rise(level: Level, body: RunnerState, by: number): void {
+  const head = body.y + BODY_HEIGHT;
+  const last = Math.min(level.height - 1, Math.floor(head + by));
+  for (let row = Math.max(-1, Math.floor(head)) + 1; row <= last; row++) {
+    if (!isRowBlocked(level, body.x, row)) continue;
+    body.y = row - BODY_HEIGHT - SKIN;
+    body.vy = 0;
+    body.isAtCeiling = true;
+    return;
+  }
+  body.y += by;
+}
+
+/** Moves the body up or down until it meets a beam. Looks at the rows it comes into, never at more than the level has. */
 function moveUp(level: Level, body: RunnerState, by: number): void {
   body.isGrounded = body.isAtCeiling = false;
-  for (let left = by; left !== 0;) {
-    const part = Math.max(-SUBSTEP, Math.min(SUBSTEP, left));
-    left -= part;
-    const next = body.y + part;
-    if (part < 0 && isBlocked(level, body.x, next)) {
-      body.y = Math.floor(next) + 1;
-      body.vy = 0;
-      body.isGrounded = true;
-      return;
-    }
-    if (part > 0 && isBlocked(level, body.x, next + BODY_HEIGHT)) {
-      body.y = Math.floor(next + BODY_HEIGHT) - BODY_HEIGHT - SKIN;
-      body.vy = 0;
-      body.isAtCeiling = true;
-      return;
-    }
-    body.y = next;
-  }
-  if (by <= 0) body.isGrounded = isBlocked(level, body.x, body.y - SKIN * 2);
+  if (by > 0) rise(level, body, by);
+  else fall(level, body, by);
 }
 
 /** The gravity on the body this frame, after what the hand does to the jump. May change its upward speed. */
@@ -248,7 +270,10 @@ function gravityOf(program: RunnerProgram, body: RunnerState, isHeld: boolean): 
  * first, then the place by the new speed). At a speed of 0 nothing moves.
  */
 export function stepRunner(program: RunnerProgram, body: RunnerState, state: State, rateHz: number): void {
-  if (state.speedPercent === 0) return;
+  body.isStill = state.speedPercent === 0;
+  if (body.isStill) return;
+  const isTimed = body.dashLeft > 0 || body.floatLeft > 0 || body.boostLeft > 0;
+  const { x, y, vx, vy, isGrounded, isAtWall, isAtCeiling, airFrames } = body;
   const dt = state.speedPercent / 100 / rateHz;
   const way = (state.down[program.right] ?? 0) - (state.down[program.left] ?? 0);
   if (way !== 0) body.facing = way > 0 ? 1 : -1;
@@ -268,7 +293,7 @@ export function stepRunner(program: RunnerProgram, body: RunnerState, state: Sta
     const left = body.stepLeft - (body.x - before);
     body.stepLeft = Math.sign(left) !== Math.sign(body.stepLeft) || body.isAtWall ? 0 : left;
   }
-  const isHeld = program.heightControl >= 0 && state.down[program.heightControl] === 1;
+  const isHeld = body.followed >= 0 && state.down[body.followed] === 1;
   const gravity = gravityOf(program, body, isHeld);
   if (body.boostLeft > 0) {
     body.boostLeft--;
@@ -283,19 +308,33 @@ export function stepRunner(program: RunnerProgram, body: RunnerState, state: Sta
     const { jumps, falls } = body;
     Object.assign(body, createRunner(program), { jumps, falls: falls + 1 });
   }
+  body.isStill =
+    !isTimed &&
+    body.x === x &&
+    body.y === y &&
+    body.vx === vx &&
+    body.vy === vy &&
+    body.isGrounded === isGrounded &&
+    body.isAtWall === isAtWall &&
+    body.isAtCeiling === isAtCeiling &&
+    body.airFrames === airFrames;
+}
+
+/** Tells of a gate when it turns; −1 is a gate the stage does not have. */
+function setGate(state: State, gate: number, isOpen: boolean): void {
+  if (gate >= 0 && (state.staged[gate] === 1) !== isOpen) stageGate(state, gate, isOpen);
 }
 
 /** Opens and closes the gates that the body's state stands for, from the next frame on. */
 export function reportRunner(program: RunnerProgram, body: RunnerState, state: State): void {
   const { gates } = program;
-  const set = (gate: number, isOpen: boolean) => {
-    if (gate >= 0 && (state.staged[gate] === 1) !== isOpen) stageGate(state, gate, isOpen);
-  };
-  set(gates.footing, body.isGrounded || (body.airFrames > 0 && body.airFrames <= program.lagFrames));
-  set(gates.rising, !body.isGrounded && body.vy > 0);
-  set(gates.falling, !body.isGrounded && body.vy <= 0);
-  set(gates.wall, body.isAtWall);
-  set(gates.ceiling, body.isAtCeiling);
+  const isLagging = body.airFrames > 0 && body.airFrames <= program.lagFrames;
+  setGate(state, gates.footing, body.isGrounded || isLagging);
+  setGate(state, gates.rising, !body.isGrounded && body.vy > 0);
+  setGate(state, gates.falling, !body.isGrounded && body.vy <= 0);
+  setGate(state, gates.wall, body.isAtWall);
+  setGate(state, gates.ceiling, body.isAtCeiling);
+  if (program.zoneGates.length === 0) return;
   const zone = zoneAt(program.level, body.x, body.y + BODY_HEIGHT / 2);
-  for (let k = 0; k < program.zoneGates.length; k++) set(program.zoneGates[k]!, zone === k + 1);
+  for (let k = 0; k < program.zoneGates.length; k++) setGate(state, program.zoneGates[k]!, zone === k + 1);
 }

@@ -21,6 +21,7 @@ export const runnerStage = {
   report: reportRunner,
   act: actOnRunner,
   step: stepRunner,
+  isStill: body => body.isStill,
   trackStride: 2,
   writeTrack(body, track, at) {
     track[at] = body.x;

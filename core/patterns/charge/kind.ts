@@ -50,6 +50,7 @@ export const record: PatternKindRecord<"charge", ChargeProgram> = {
   carries: ["age", "ratio", "level", "value"],
   playedOn: ({ control }) => [control],
   maps: ["press-length", "curve"],
+  firesLetGo: ({ fire }) => fire !== "full",
   growth: chargeGrowth,
   answers({ fire, minTicks, fullTicks, limitTicks }) {
     if (fire === "full") return { from: Math.max(1, inFrames(fullTicks)), to: Infinity };

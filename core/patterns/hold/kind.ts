@@ -60,6 +60,7 @@ export const record: PatternKindRecord<"hold", HoldProgram> = {
   carries: [],
   playedOn: ({ control }) => [control],
   maps: ["press-length"],
+  firesLetGo: ({ onReach }) => !onReach,
   growth: ({ forTicks, isReal }) => growthTo(forTicks, isReal),
   answers: ({ forTicks, onReach, maxTicks }) => ({
     from: Math.max(1, inFrames(forTicks)),

@@ -33,4 +33,5 @@ export const record: PatternKindRecord<"release", ReleaseProgram> = {
   carries: ["held"],
   playedOn: ({ control }) => [control],
   maps: [],
+  firesLetGo: () => true,
 };

@@ -51,6 +51,7 @@ export const record: PatternKindRecord<"sequence", SequenceProgram> = {
   carries: [],
   playedOn: ({ steps }, kit) => [...new Set(steps.flatMap(step => controlsPlayed(step, kit)))],
   maps: ["sequence"],
+  firesLetGo: ({ steps }) => steps.at(-1)!.does === "release",
   levers: ({ total, steps }) => [
     { path: ["gap"], rounding: "atMost", direction: 1 },
     ...(total === undefined ? [] : [{ path: ["total"], rounding: "atMost", direction: 1 } as const]),

@@ -18,6 +18,7 @@ export const record: PatternKindRecord<"tap", TapProgram> = {
   carries: [],
   playedOn: ({ control }) => [control],
   maps: ["press-length"],
+  firesLetGo: () => true,
   growth: ({ maxTicks, isReal }) => growthTo(maxTicks, isReal),
   answers: ({ maxTicks }) => ({ from: 1, to: inFrames(maxTicks) }),
   edges: ({ max }) => [{ path: ["max"], written: max, rounding: "atMost", label: "longest tap" }],

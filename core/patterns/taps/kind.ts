@@ -43,6 +43,7 @@ export const record: PatternKindRecord<"taps", TapsProgram> = {
   carries: ["count"],
   playedOn: ({ control }) => [control],
   maps: ["taps"],
+  firesLetGo: ({ answer }) => answer === "final",
   levers: (_pattern, why) => [
     { path: [why === "too-long" ? "max" : "gap"], rounding: "atMost", direction: 1 },
   ],
