@@ -80,7 +80,7 @@ export { listHearers } from "./study/hearers";
 export type { Hearer } from "./study/hearers";
 export { readMeter } from "./study/meter";
 export type { Meter } from "./study/meter";
-export { deleteAt, readAt, writeAt } from "./kit/editAt";
+export { deleteAt, readAt, takeOut, writeAt } from "./kit/editAt";
 export { listFates } from "./study/fates";
 export type { Fate, Lapse, Loss, Use } from "./study/fates";
 export { diffTraces } from "./study/diffTraces";

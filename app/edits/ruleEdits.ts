@@ -65,10 +65,12 @@ export function removeRule(kit: Kit, { list, index }: RulePlace): Kit {
 }
 
 /** Fields that hold ids of rules, by the list those rules stand in. */
-const LEANS: Readonly<Record<"patterns" | "moves" | "gates" | "prompts", ReadonlySet<string>>> = {
-  patterns: new Set(["pattern", "ask", "while"]),
-  moves: new Set(["move"]),
-  gates: new Set(["gate", "bans", "spends", "refill", "all", "any", "none", "mirrorWhen", "opens"]),
+export const NAMING_FIELDS: Readonly<
+  Record<"patterns" | "moves" | "gates" | "prompts", ReadonlySet<string>>
+> = {
+  patterns: new Set(["pattern", "ask", "while", "fires"]),
+  moves: new Set(["move", "performs"]),
+  gates: new Set(["gate", "bans", "spends", "refill", "all", "any", "none", "mirrorWhen", "opens", "until"]),
   prompts: new Set(["prompt"]),
 };
 
@@ -84,7 +86,7 @@ export function idsUnder(value: unknown, fields: ReadonlySet<string>, field = ""
 export function listLeaningRules(kit: Kit, place: RulePlace): RulePlace[] {
   const rule = ruleAt(kit, place);
   if (!rule || place.list === "switches") return [];
-  const fields = LEANS[place.list];
+  const fields = NAMING_FIELDS[place.list];
   return RULE_LISTS.flatMap(list =>
     rulesOf(kit, list).flatMap((item, index) =>
       item !== rule && idsUnder(item, fields).includes(rule.id) ? [{ list, index }] : [],
@@ -96,7 +98,7 @@ export function listLeaningRules(kit: Kit, place: RulePlace): RulePlace[] {
 export function listLeaning(kit: Kit, place: RulePlace): string[] {
   const rule = ruleAt(kit, place);
   if (!rule || place.list === "switches") return [];
-  const fields = LEANS[place.list];
+  const fields = NAMING_FIELDS[place.list];
   const sticks = (kit.sticks ?? []).filter(stick => idsUnder(stick, fields).includes(rule.id));
   const leaning = listLeaningRules(kit, place);
   const named = leaning.filter(({ list }) => list !== "switches").map(item => ruleAt(kit, item)!);

@@ -1,7 +1,7 @@
 import { Fragment, memo, type KeyboardEvent, type ReactNode } from "react";
 import {
   arrowOf,
-  deleteAt,
+  takeOut,
   gateName,
   nameableGates,
   writeAt,
@@ -167,7 +167,7 @@ function Clause({ run, base, children }: { run: Run; base: readonly PathStep[]; 
     const sentence = from.closest("[data-testid=sentence]");
     const stones = () => [...(sentence?.querySelectorAll<HTMLElement>("input, button[aria-haspopup]") ?? [])];
     const at = stones().findIndex(stone => from.contains(stone));
-    workbench.editKit(`took out${words}`, now => deleteAt(now, [...base, ...run.clause!]));
+    workbench.editKit(`took out${words}`, now => takeOut(now, [...base, ...run.clause!]));
     // The hand stays in the sentence: what took the place of the clause has the focus.
     requestAnimationFrame(() => (stones()[at] ?? stones().at(-1))?.focus());
   };

@@ -2,6 +2,8 @@ import type { Gate, Kit } from "../kit/schema";
 import {
   atLeast,
   clause,
+  count,
+  gate as gatePart,
   nameList,
   optional,
   ref,
@@ -11,6 +13,31 @@ import {
   type SentencePart,
 } from "../kit/sentence";
 import { offerIf } from "../patterns/describeParts";
+
+function describeCount(
+  gate: Gate,
+  list: "pattern" | "move",
+  id: string,
+  field: "fires" | "performs",
+  did: string,
+): SentencePart[] {
+  const times = gate.atLeast ?? 1;
+  return clause(
+    [field],
+    [
+      words(" is open once "),
+      ref(list, id, [field]),
+      words(` has${did} `),
+      count(times, ["atLeast"], "how many times"),
+      words(times === 1 ? " time" : " times"),
+      ...optional(gate.until, ["until"], until => [
+        words("; the count is nothing while "),
+        gatePart(until, ["until"], "gate that ends the count"),
+        words(" is open"),
+      ]),
+    ],
+  );
+}
 
 function describeSource(gate: Gate): SentencePart[] {
   if (gate.all)
@@ -45,6 +72,9 @@ function describeSource(gate: Gate): SentencePart[] {
       ["while"],
       [words(" is open while "), ref("pattern", gate.while, ["while"]), words(" has fired and lasts")],
     );
+  if (gate.fires !== undefined) return describeCount(gate, "pattern", gate.fires, "fires", " fired");
+  if (gate.performs !== undefined)
+    return describeCount(gate, "move", gate.performs, "performs", " been performed");
   return [words(" is open while the stage, a move, a prompt or a take holds it open")];
 }
 
@@ -64,8 +94,10 @@ export function describeGate(gate: Gate): SentencePart[] {
 export function offerGate(gate: Gate, kit: Kit): Offer<Gate>[] {
   const above = (kit.gates ?? []).slice(0, (kit.gates ?? []).indexOf(gate)).map(item => item.id);
   const pattern = kit.patterns[0]?.id;
+  const move = kit.moves?.[0]?.id;
   const derived = gate.all ?? gate.any ?? gate.none;
-  const isPlain = derived === undefined && gate.while === undefined;
+  const counts = gate.fires !== undefined || gate.performs !== undefined;
+  const isPlain = derived === undefined && gate.while === undefined && !counts;
   const more = above.find(id => !derived?.includes(id));
   const field = gate.all ? "all" : gate.any ? "any" : "none";
   return [
@@ -85,6 +117,24 @@ export function offerGate(gate: Gate, kit: Kit): Offer<Gate>[] {
       ...gate,
       while: pattern!,
     })),
+    ...offerIf(isPlain && pattern !== undefined, "… once a pattern has fired so many times", () => ({
+      ...gate,
+      fires: pattern!,
+      atLeast: 3,
+    })),
+    ...offerIf(isPlain && move !== undefined, "… once a move was performed so many times", () => ({
+      ...gate,
+      performs: move!,
+      atLeast: 3,
+    })),
+    ...offerIf(
+      counts && gate.until === undefined && above.length > 0,
+      "… and count anew while a gate is open",
+      () => ({
+        ...gate,
+        until: above.at(-1)!,
+      }),
+    ),
     ...offerIf(derived !== undefined && more !== undefined, "… and one more gate", () => ({
       ...gate,
       [field]: [...derived!, more!],

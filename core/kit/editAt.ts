@@ -17,6 +17,20 @@ export function writeAt<T>(document: T, path: readonly PathStep[], value: unknow
   return { ...document, [step]: child };
 }
 
+/** Fields that mean nothing without another: they leave with it. */
+const COMPANIONS: Readonly<Record<PathStep, readonly string[]>> = {
+  fires: ["atLeast", "until"],
+  performs: ["atLeast", "until"],
+  wrong: ["wrongOn"],
+};
+
+/** A copy of a document without the clause of a sentence at a path, and without what means nothing alone. */
+export function takeOut<T>(document: T, path: readonly PathStep[]): T {
+  const last = path.at(-1);
+  const fields = last === undefined ? [] : [last, ...(COMPANIONS[last] ?? [])];
+  return fields.reduce((left, field) => deleteAt(left, [...path.slice(0, -1), field]), document);
+}
+
 /**
  * A copy of a document with what stands at a path taken out: a field is left out, an item of a list goes and those
  * behind it move up; a list left empty goes too. A path that leads nowhere changes nothing.

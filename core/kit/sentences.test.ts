@@ -5,7 +5,7 @@ import { describeMove } from "../moves/describeMove";
 import { describePattern } from "../patterns/describePattern";
 import { describePrompt } from "../prompts/describePrompt";
 import { sketchKit } from "../tests/strips";
-import { deleteAt, readAt, writeAt } from "./editAt";
+import { deleteAt, readAt, takeOut, writeAt } from "./editAt";
 import type { Gate, Move, Pattern, Prompt } from "./schema";
 import { formatSentence, type RefList, type SentencePart } from "./sentence";
 
@@ -101,6 +101,9 @@ test("a move says what it needs, when it counts, and what it does", () => {
   expect(say(describeMove({ id: "m", name: "Free", pattern: "p", bans: ["g"] }))).toBe(
     "Free on P, not while G is open",
   );
+  expect(say(describeMove({ id: "m", name: "Hop", pattern: "p", again: "held", memory: "real" }))).toBe(
+    "Hop on P; asks again as long as it is held; its memory runs by the clock that never slows",
+  );
 });
 
 test.each<[Gate, string]>([
@@ -110,6 +113,11 @@ test.each<[Gate, string]>([
     "X is open while any of G or H is; spent, it is whole again after 133ms",
   ],
   [{ id: "x", name: "X", while: "p" }, "X is open while P has fired and lasts"],
+  [{ id: "x", name: "X", fires: "p", atLeast: 1 }, "X is open once P has fired 1 time"],
+  [
+    { id: "x", name: "X", performs: "m", atLeast: 3, until: "g" },
+    "X is open once M has been performed 3 times; the count is nothing while G is open",
+  ],
 ])("gate %j", (gate, sentence) => {
   expect(say(describeGate(gate))).toBe(sentence);
 });
@@ -147,4 +155,12 @@ test("what stands at a path is written and taken out; a list left empty goes too
   expect(deleteAt(document, ["c", "d", 0])).toEqual({ a: document.a, c: {} });
   expect(deleteAt(document, ["c"])).toEqual({ a: document.a });
   expect(deleteAt(document, ["nowhere", 3, "x"])).toBe(document);
+  const gates = { gates: [{ id: "x", name: "X", fires: "p", atLeast: 3, until: "g" }] };
+  expect(takeOut(gates, ["gates", 0, "fires"])).toEqual({ gates: [{ id: "x", name: "X" }] });
+  expect(takeOut(gates, ["gates", 0, "until"]).gates[0]).toEqual({
+    id: "x",
+    name: "X",
+    fires: "p",
+    atLeast: 3,
+  });
 });

@@ -2,6 +2,7 @@ import type { Kit, Move } from "../kit/schema";
 import {
   atLeast,
   atMost,
+  choice,
   clause,
   count,
   enumerate,
@@ -14,6 +15,7 @@ import {
   text,
   words,
   type Offer,
+  type Option,
   type SentencePart,
 } from "../kit/sentence";
 import { describeWhere, offerIf, offerWhere } from "../patterns/describeParts";
@@ -23,6 +25,11 @@ export function nameableGates(kit: Kit): string[] {
   const slots = [...new Set((kit.moves ?? []).map(move => move.slot ?? "main"))];
   return [...(kit.gates ?? []).map(item => item.id), ...slots.map(slot => `busy:${slot}`)];
 }
+
+const MEMORY: readonly Option[] = [
+  { value: "real", label: "the clock that never slows", hint: "a hit stop does not keep a press alive" },
+  { value: "game", label: "the game's clock", hint: "what holds the game still holds its memory too" },
+];
 
 function describeWhen(move: Move): SentencePart[] {
   return [
@@ -74,6 +81,11 @@ function describeTimes(move: Move): SentencePart[] {
       words("; waits "),
       atLeast(defer, ["defer"], "defer"),
       words(" to be sure"),
+    ]),
+    ...(move.again === "held" ? clause(["again"], [words("; asks again as long as it is held")]) : []),
+    ...optional(move.memory, ["memory"], memory => [
+      words("; its memory runs by "),
+      choice(memory, MEMORY, ["memory"], "clock of its memory"),
     ]),
     ...optional(move.cooldown, ["cooldown"], cooldown => [
       words("; not again for "),
@@ -186,6 +198,14 @@ function offerEffects(move: Move, kit: Kit): Offer<Move>[] {
     ...offerIf(move.uses === undefined && own.length > 0, "… and only so many times", () => ({
       ...move,
       uses: { max: 1, refill: own[0]! },
+    })),
+    ...offerIf(move.again === undefined, "… and ask again while it is held", () => ({
+      ...move,
+      again: "held" as const,
+    })),
+    ...offerIf(move.memory === undefined, "… and with a memory on a clock of its own", () => ({
+      ...move,
+      memory: move.clock === "real" ? ("game" as const) : ("real" as const),
     })),
     ...offerIf(move.cooldown === undefined, "… and not again for a while", () => ({
       ...move,

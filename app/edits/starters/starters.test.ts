@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import {
   compile,
-  deleteAt,
+  takeOut,
   evaluate,
   formatSentence,
   formatTrace,
@@ -131,7 +131,7 @@ test("everything a rule offers to say compiles, and what it adds can be taken ou
       expect(parts.length, offer.words).toBeGreaterThan(before);
       const clauses = parts.flatMap(part => (part.clause ? [part.clause] : []));
       for (const clause of clauses) {
-        const less = deleteAt(grown, [rule.list, rule.index, ...clause]);
+        const less = takeOut(grown, [rule.list, rule.index, ...clause]);
         expect(readAt(less, [rule.list, rule.index]), clause.join()).not.toEqual(offer.becomes);
       }
     }

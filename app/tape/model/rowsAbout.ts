@@ -1,5 +1,5 @@
 import type { Kit } from "#core";
-import { idsUnder, listLeaningRules, ruleAt, type RulePlace } from "../../edits/ruleEdits";
+import { idsUnder, listLeaningRules, NAMING_FIELDS, ruleAt, type RulePlace } from "../../edits/ruleEdits";
 import { keyOfRow, type TapeGroup } from "./tapeRows";
 
 /** The fields of a rule that name something with a row of its own, by the group that row stands in. */
@@ -8,10 +8,10 @@ const NAMING: readonly (readonly [TapeGroup, ReadonlySet<string>])[] = [
     "controls",
     new Set(["control", "controls", "press", "release", "hold", "together", "cancel", "captures"]),
   ],
-  ["gates", new Set(["gate", "bans", "spends", "refill", "all", "any", "none", "opens"])],
-  ["patterns", new Set(["pattern", "ask", "while"])],
-  ["moves", new Set(["move"])],
-  ["prompts", new Set(["prompt"])],
+  ["gates", NAMING_FIELDS.gates],
+  ["patterns", NAMING_FIELDS.patterns],
+  ["moves", NAMING_FIELDS.moves],
+  ["prompts", NAMING_FIELDS.prompts],
 ];
 
 const DIRECTIONS = new Set(["dir"]);
