@@ -52,14 +52,15 @@ export {
   IDLE,
   LAPSED,
   OPEN,
+  REQUEST_HEAD,
   SUSTAINED,
 } from "./run/state";
 export type { State } from "./run/state";
 export { passOver, step } from "./run/step";
 export { DURATION_PATTERN, formatMs, parseFrames } from "./time/duration";
 export { landingFrame, TICKS } from "./time/clock";
-export { createTakeClock } from "./time/takeClock";
-export type { TakeClock } from "./time/takeClock";
+export { clockOfTrace, createGrowingClock } from "./time/takeClock";
+export type { GrowingClock, TakeClock } from "./time/takeClock";
 export { evaluateEasing, parseEasing } from "./curve/easing";
 export type { Easing } from "./curve/easing";
 export { formatSmoothCurve } from "./curve/smooth";

@@ -43,6 +43,16 @@ function compileSources(gate: Gate, g: number, names: Names): Pick<GateProgram, 
 }
 
 /** Listed gates in kit order, then the busy gates that slots imply. */
+function longestCoyote(gate: string, names: Names, clock: "game" | "real"): number {
+  const needs = (names.kit.moves ?? []).flatMap(move =>
+    move.off || (move.clock ?? "game") !== clock ? [] : (move.needs ?? []),
+  );
+  const coyotes = needs.flatMap(need =>
+    need.gate === gate && need.coyote !== undefined ? [names.atMost(need.coyote, 0)] : [],
+  );
+  return Math.max(-1, ...coyotes);
+}
+
 export function compileGates(names: Names): GateProgram[] {
   const listed = (names.kit.gates ?? []).map((gate, g): GateProgram => ({
     id: gate.id,
@@ -50,6 +60,8 @@ export function compileGates(names: Names): GateProgram[] {
     spentForTicks: names.atLeast(gate.spentFor ?? SPENT_FOR, 0),
     ...compileSources(gate, g, names),
     ...compileCount(gate, g, names),
+    trailGameTicks: longestCoyote(gate.id, names, "game"),
+    trailRealTicks: longestCoyote(gate.id, names, "real"),
   }));
   const implied = names.gateIds.slice(listed.length).map((id): GateProgram => ({
     id,
@@ -59,6 +71,8 @@ export function compileGates(names: Names): GateProgram[] {
     of: [],
     atLeast: 0,
     until: -1,
+    trailGameTicks: -1,
+    trailRealTicks: -1,
   }));
   return [...listed, ...implied];
 }

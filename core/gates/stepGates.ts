@@ -2,7 +2,7 @@ import { TICKS } from "../time/clock";
 import { momentOn, nowOn } from "../run/moments";
 import type { GateProgram, MoveProgram, Program } from "../run/program";
 import { FIRED, OPEN, SUSTAINED, type State } from "../run/state";
-import { GATE, note, put, type Trace } from "../trace/trace";
+import { GATE, note, put, TRAIL, type Trace } from "../trace/trace";
 import type { FrameInput } from "../input/frameInput";
 
 /** How long a move's timeline takes, in ticks. */
@@ -59,6 +59,21 @@ function isDerivedOpen(gate: GateProgram, state: State, g: number): boolean {
   }
 }
 
+/** Would a closed gate still be forgiven to the need with the longest coyote? Noted where that changes, for the tape. */
+function noteTrail(program: Program, state: State, g: number, trace: Trace): void {
+  const { trailGameTicks, trailRealTicks } = program.gates[g]!;
+  if (trailGameTicks < 0 && trailRealTicks < 0) return;
+  let isForgiven = false;
+  if (state.gateOpen[g] === 0 && state.spentFrame[g]! < 0 && state.gateLastFrame[g]! >= 0) {
+    const real = (state.frame - state.gateLastFrame[g]!) * TICKS;
+    isForgiven = state.gameTicks - state.gateLastTicks[g]! <= trailGameTicks || real <= trailRealTicks;
+  }
+  if ((state.gateTrails[g] === 1) === isForgiven) return;
+  state.gateTrails[g] = isForgiven ? 1 : 0;
+  note(trace, state.frame, TRAIL, g);
+  put(trace, state.gateTrails[g]!);
+}
+
 /**
  * A spent gate is whole again once seen closed on a later frame (its coyote then counts from nothing) or after its
  * time. A gate that closes unspent was last open on the frame before: from there its coyote counts.
@@ -98,6 +113,7 @@ function findRest(program: Program, state: State): boolean {
   if (program.gatesNeverRest) return false;
   for (let g = 0; g < program.gates.length; g++) {
     if (state.gateOpen[g] !== state.gateWas[g] || state.spentFrame[g]! >= 0) return false;
+    if (state.gateTrails[g] === 1) return false;
   }
   for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) return false;
   return true;
@@ -139,6 +155,7 @@ export function stepGates(program: Program, state: State, input: FrameInput, tra
       put(trace, state.gateOpen[g]!);
     }
     followSpending(program, state, g);
+    noteTrail(program, state, g, trace);
   }
   state.areGatesAtRest = findRest(program, state);
   for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) endTimeline(program, state, s);

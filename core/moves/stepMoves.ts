@@ -160,6 +160,7 @@ function perform(program: Program, state: State, at: number): void {
   state.performedTicks[m] = moveNow(move, state);
   if (move.usesMax > 0) state.usesLeft[m] = state.usesLeft[m]! - 1;
   state.slotMove[move.slot] = m;
+  state.slotOwner[move.slot] = m;
   state.slotFrame[move.slot] = state.frame;
   state.slotTicks[move.slot] = state.gameTicks;
   state.areGatesAtRest = false;

@@ -35,6 +35,9 @@ export interface GateProgram {
   /** For a gate that counts: how many open it, and the gate that sets the count to nothing, or −1. */
   readonly atLeast: number;
   readonly until: number;
+  /** The longest coyote that a need gives it, by moves on the game clock and by those on the real one; −1 for none. Ticks. */
+  readonly trailGameTicks: number;
+  readonly trailRealTicks: number;
 }
 
 /** What every compiled pattern has. Times are in hundredths of a frame (ticks). */

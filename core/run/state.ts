@@ -57,6 +57,8 @@ export interface State {
   readonly gateLastTicks: Float64Array;
   readonly spentFrame: Float64Array;
   readonly spentTicks: Float64Array;
+  /** Is it closed and yet forgiven, so that the tape draws its coyote? */
+  readonly gateTrails: Uint8Array;
   /** For a gate that counts: how many it has counted. */
   readonly gateCount: Float64Array;
   readonly phase: Uint8Array;
@@ -87,6 +89,10 @@ export interface State {
   readonly slotMove: Float64Array;
   readonly slotFrame: Float64Array;
   readonly slotTicks: Float64Array;
+  /** By slot: the move performed last in it. */
+  readonly slotOwner: Float64Array;
+  /** By slot: the part of the timeline it was in at the end of the frame before, a place in PARTS. */
+  readonly slotPart: Uint8Array;
   readonly promptStage: Uint8Array;
   readonly promptAtPassed: Uint8Array;
   readonly promptSucceeded: Uint8Array;
@@ -143,6 +149,7 @@ function layout(program: Program, numbers: Float64Array, flags: Uint8Array) {
     staged: cut.flags(gates),
     gateOpen: cut.flags(gates),
     gateWas: cut.flags(gates),
+    gateTrails: cut.flags(gates),
     gateLastFrame: cut.numbers(gates),
     gateLastTicks: cut.numbers(gates),
     spentFrame: cut.numbers(gates),
@@ -165,6 +172,8 @@ function layout(program: Program, numbers: Float64Array, flags: Uint8Array) {
     slotMove: cut.numbers(slots),
     slotFrame: cut.numbers(slots),
     slotTicks: cut.numbers(slots),
+    slotOwner: cut.numbers(slots),
+    slotPart: cut.flags(slots),
     promptStage: cut.flags(prompts),
     promptAtPassed: cut.flags(prompts),
     promptSucceeded: cut.flags(prompts),
@@ -203,6 +212,7 @@ export function createState(program: Program): State {
     staged: views.staged,
     gateOpen: views.gateOpen,
     gateWas: views.gateWas,
+    gateTrails: views.gateTrails,
     gateLastFrame: views.gateLastFrame,
     gateLastTicks: views.gateLastTicks,
     spentFrame: views.spentFrame,
@@ -225,6 +235,8 @@ export function createState(program: Program): State {
     slotMove: views.slotMove,
     slotFrame: views.slotFrame,
     slotTicks: views.slotTicks,
+    slotOwner: views.slotOwner,
+    slotPart: views.slotPart,
     promptStage: views.promptStage,
     promptAtPassed: views.promptAtPassed,
     promptSucceeded: views.promptSucceeded,

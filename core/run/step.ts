@@ -4,11 +4,12 @@ import { stepControls } from "../input/stepControls";
 import { logForCarrying } from "../modes/carryPresses";
 import { stepHiding } from "../modes/hiding";
 import { stepModes } from "../modes/stepModes";
+import { noteParts } from "../moves/noteParts";
 import { isAnyAskingAgain, stepMoves } from "../moves/stepMoves";
 import { stepPatterns } from "../patterns/stepPatterns";
 import { judgePrompts } from "../prompts/judgePrompts";
 import { stepPrompts } from "../prompts/stepPrompts";
-import type { Trace } from "../trace/trace";
+import { note, put, SPEED, type Trace } from "../trace/trace";
 import { NEVER, type Program } from "./program";
 import { HIDDEN, type State } from "./state";
 
@@ -61,7 +62,11 @@ export function step(program: Program, state: State, input: FrameInput, trace: T
     input.changeCount === 0 && input.gateChangeCount === 0 && input.speedPercent === state.speedPercent;
   if (state.isQuiet && isUnchanged) return;
   state.hasFires = false;
-  state.speedPercent = input.speedPercent;
+  if (state.speedPercent !== input.speedPercent) {
+    state.speedPercent = input.speedPercent;
+    note(trace, state.frame, SPEED, 0);
+    put(trace, state.speedPercent);
+  }
   stepControls(program, state, input, trace);
   stepGates(program, state, input, trace);
   if (program.carries) logForCarrying(program, state);
@@ -71,6 +76,9 @@ export function step(program: Program, state: State, input: FrameInput, trace: T
   if (program.hides) stepHiding(program, state);
   stepPatterns(program, state, trace);
   if (program.prompts.length > 0) judgePrompts(program, state, trace);
-  if (program.moves.length > 0) stepMoves(program, state, trace);
+  if (program.moves.length > 0) {
+    stepMoves(program, state, trace);
+    noteParts(program, state, trace);
+  }
   state.isQuiet = findQuiet(program, state);
 }

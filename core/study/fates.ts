@@ -79,6 +79,8 @@ function outcomeOf(draft: Draft): Fate["outcome"] {
  */
 export function listFates(program: Program, trace: Trace): Fate[] {
   const drafts = new Map<number, Draft>();
+  /** The presses of each control, in their order. */
+  const ofControl = program.controls.map((): Draft[] => []);
   const requestEdges = new Map<string, number[]>();
   const firesNow = new Map<number, number[]>();
   const formingSince = new Float64Array(program.patterns.length).fill(-1);
@@ -103,14 +105,9 @@ export function listFates(program: Program, trace: Trace): Fate[] {
     switch (trace.kind[i]) {
       case EDGE:
         if (first === 1) {
-          drafts.set(frame * program.sourceCount + subject, {
-            control: subject,
-            frame,
-            uses: [],
-            losses: [],
-            fires: [],
-            lapses: [],
-          });
+          const draft: Draft = { control: subject, frame, uses: [], losses: [], fires: [], lapses: [] };
+          drafts.set(frame * program.sourceCount + subject, draft);
+          ofControl[subject]!.push(draft);
         }
         break;
       case PHASE:
@@ -125,9 +122,10 @@ export function listFates(program: Program, trace: Trace): Fate[] {
       case LAPSE: {
         const pattern = program.patterns[subject]!;
         const since = formingSince[subject]! < 0 ? frame : formingSince[subject]!;
-        for (const draft of drafts.values()) {
-          if (draft.frame < since || !pattern.controls.includes(draft.control)) continue;
-          draft.lapses.push({ pattern: subject, frame, reason: first });
+        for (const control of pattern.controls) {
+          const presses = ofControl[control]!;
+          for (let k = presses.length - 1; k >= 0 && presses[k]!.frame >= since; k--)
+            presses[k]!.lapses.push({ pattern: subject, frame, reason: first });
         }
         break;
       }

@@ -1,11 +1,11 @@
 import { expect, test } from "vitest";
-import { createTakeClock } from "./takeClock";
+import { createGrowingClock } from "./takeClock";
 
-const speeds = (pairs: readonly (readonly [number, number])[]) =>
-  createTakeClock({
-    speedFrame: Uint32Array.from(pairs, pair => pair[0]),
-    speedPercent: Uint16Array.from(pairs, pair => pair[1]),
-  });
+const speeds = (pairs: readonly (readonly [number, number])[]) => {
+  const clock = createGrowingClock();
+  for (const [frame, percent] of pairs) clock.turn(frame, percent);
+  return clock;
+};
 
 /** The same, counted frame by frame as the rule is written. */
 function slowTicks(pairs: readonly (readonly [number, number])[], frame: number): number {

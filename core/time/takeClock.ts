@@ -1,7 +1,7 @@
-import type { InputColumns } from "../input/inputColumns";
+import { SPEED, type Trace } from "../trace/trace";
 import { TICKS } from "./clock";
 
-/** The game clock of a whole take, looked up anywhere: for what is drawn, not for stepping. */
+/** The game clock of a run, looked up anywhere: for what is drawn, not for stepping. */
 export interface TakeClock {
   /** T(frame), in ticks: the sum of tick(1) … tick(frame). Frame 0 gives 0. */
   readonly ticksAt: (frame: number) => number;
@@ -23,47 +23,52 @@ function lastAt(frames: ArrayLike<number>, frame: number): number {
   return low - 1;
 }
 
-/** The game clock of a take already read into columns. Source: frame rules, section 1. */
-export function createTakeClock(
-  columns: Pick<InputColumns, "speedFrame" | "speedPercent"> | undefined,
-): TakeClock {
-  const frames = columns?.speedFrame ?? new Uint32Array(0);
-  const percent = columns?.speedPercent ?? new Uint16Array(0);
-  if (frames.length === 0)
-    return {
-      ticksAt: frame => frame * TICKS,
-      frameAtAge: (fromFrame, ageTicks) => fromFrame + Math.ceil(ageTicks / TICKS),
-      speedAt: () => TICKS,
-    };
-  /** Ticks passed at the end of the frame before each change. */
-  const before = new Float64Array(frames.length);
-  before[0] = (frames[0]! - 1) * TICKS;
-  for (let k = 1; k < frames.length; k++)
-    before[k] = before[k - 1]! + (frames[k]! - frames[k - 1]!) * percent[k - 1]!;
+/** A clock that is told of changes of speed as they come, in frame order. */
+export interface GrowingClock extends TakeClock {
+  readonly turn: (frame: number, percent: number) => void;
+}
+
+/** The game clock, at full speed until it is told otherwise. Source: frame rules, section 1. */
+export function createGrowingClock(): GrowingClock {
+  const frames: number[] = [];
+  const percents: number[] = [];
+  /** T at the end of the frame before each change. */
+  const before: number[] = [];
+  const speedAfter = (k: number) => (k < 0 ? TICKS : percents[k]!);
   const ticksAt = (frame: number) => {
     const k = lastAt(frames, frame);
-    const since = k < 0 ? frame * TICKS : before[k]! + (frame - frames[k]! + 1) * percent[k]!;
-    return since - startTicks;
-  };
-  // A speed in force from frame 0 on has no tick(0) to count.
-  const startTicks = frames[0] === 0 ? before[0]! + percent[0]! : 0;
-  const frameAtAge = (fromFrame: number, ageTicks: number) => {
-    const wanted = ticksAt(fromFrame) + ageTicks;
-    let frame = fromFrame;
-    for (let k = lastAt(frames, fromFrame); ; k++) {
-      const speed = k < 0 ? TICKS : percent[k]!;
-      const ends = k + 1 < frames.length ? frames[k + 1]! - 1 : Infinity;
-      const missing = wanted - ticksAt(frame);
-      if (missing <= 0) return frame;
-      const reached = speed === 0 ? Infinity : frame + Math.ceil(missing / speed);
-      if (reached <= ends) return reached;
-      if (ends === Infinity) return Infinity;
-      frame = Math.max(frame, ends);
-    }
+    return k < 0 ? frame * TICKS : before[k]! + (frame - frames[k]! + 1) * percents[k]!;
   };
   return {
     ticksAt,
-    frameAtAge,
-    speedAt: frame => (lastAt(frames, frame) < 0 ? TICKS : percent[lastAt(frames, frame)]!),
+    frameAtAge(fromFrame, ageTicks) {
+      const wanted = ticksAt(fromFrame) + ageTicks;
+      let frame = fromFrame;
+      for (let k = lastAt(frames, fromFrame); ; k++) {
+        const speed = speedAfter(k);
+        const ends = k + 1 < frames.length ? frames[k + 1]! - 1 : Infinity;
+        const missing = wanted - ticksAt(frame);
+        if (missing <= 0) return frame;
+        const reached = speed === 0 ? Infinity : frame + Math.ceil(missing / speed);
+        if (reached <= ends) return reached;
+        if (ends === Infinity) return Infinity;
+        frame = Math.max(frame, ends);
+      }
+    },
+    speedAt: frame => speedAfter(lastAt(frames, frame)),
+    turn(frame, percent) {
+      // A speed in force from frame 0 on has no tick(0) to count: T(0) is nothing.
+      before.push(frame === 0 ? -percent : ticksAt(frame - 1));
+      frames.push(frame);
+      percents.push(percent);
+    },
   };
+}
+
+/** The clock that a run really had, hit stops and all, read off its trace. */
+export function clockOfTrace(trace: Trace): TakeClock {
+  const clock = createGrowingClock();
+  for (let i = 0; i < trace.count; i++)
+    if (trace.kind[i] === SPEED) clock.turn(trace.frame[i]!, trace.payload[trace.at[i]!]!);
+  return clock;
 }

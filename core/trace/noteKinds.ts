@@ -13,8 +13,12 @@ import {
   PERFORMED,
   PHASE,
   PROMPT,
+  PART,
+  PARTS,
   REQUEST,
   SHOWN,
+  SPEED,
+  TRAIL,
 } from "./trace";
 
 /** The kinds of note in a trace and the codes of a prompt's outcomes, by name, for who reads notes from outside. */
@@ -29,6 +33,10 @@ export const notes = {
   EDGE,
   PHASE,
   REQUEST,
+  SPEED,
+  TRAIL,
+  PART,
+  PARTS,
   SHOWN,
   OPENED,
   OK,

@@ -12,6 +12,15 @@ export const EDGE = 7;
 export const PHASE = 8;
 /** A request made: payload [edges, keys…]. */
 export const REQUEST = 9;
+/** The speed of the game clock where it changes, 100 before frame 0, what a stage does to it included: payload [percent]. */
+export const SPEED = 10;
+/** A gate that is closed and yet forgiven to a need, where that begins and ends: payload [1 or 0]. */
+export const TRAIL = 11;
+/** The part of a move's timeline that its slot is in, where it changes, from the performance on: payload [a place in PARTS]. */
+export const PART = 12;
+
+/** The parts of a timeline; none where it is over, or has no length. */
+export const PARTS = ["none", "startup", "active", "recovery"] as const;
 
 /** Why a pattern lapsed; a note holds the place in this list. */
 export const LAPSE_REASONS = [

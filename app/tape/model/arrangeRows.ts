@@ -80,7 +80,7 @@ export interface RowsWanted {
 
 /** Does anything happen on a row? */
 export function isStirring(row: TapeRow): boolean {
-  return row.spanFrom.length > 0 || row.markFrame.length > 0;
+  return row.spanFrom.length > 0 || row.waitFrom.length > 0 || row.markFrame.length > 0;
 }
 
 /** The keys of the rows on which anything stirs; undefined where nothing does, so that the rows of an empty take are shown. */

@@ -30,10 +30,10 @@ test("rows stand in groups, and every stretch lies within the take", () => {
 test("a remembered press trails to where it was performed, a lost one to where it was forgotten", () => {
   const { model } = openDemo("sloppy-climb");
   const hop = model.rows.find(row => row.id === "hop")!;
-  expect(hop.spanLook).toEqual(["waiting", "waiting"]);
-  expect(hop.markFrame).toContain(hop.spanTo[0]!);
-  expect(hop.markLook[hop.markFrame.indexOf(hop.spanTo[0]!)]).toBe("lost");
-  expect(hop.markLook[hop.markFrame.indexOf(hop.spanTo[1]!)]).toBe("performed");
+  expect(hop.waitTo).toHaveLength(2);
+  expect(hop.markFrame).toContain(hop.waitTo[0]!);
+  expect(hop.markLook[hop.markFrame.indexOf(hop.waitTo[0]!)]).toBe("lost");
+  expect(hop.markLook[hop.markFrame.indexOf(hop.waitTo[1]!)]).toBe("performed");
 });
 
 test("a frame tells all that holds on it, and the table tells the same events", () => {

@@ -1,20 +1,19 @@
 import {
   countFrames,
-  createTakeClock,
+  createGrowingClock,
   FORMING,
   landingFrame,
   notes,
   readLane,
-  readTake,
   SUSTAINED,
   TICKS,
   traitsOf,
   type Program,
   type Take,
-  type TakeClock,
   type Trace,
 } from "#core";
 import type { Rules } from "#stage";
+import { followSpared } from "./spared";
 import { followStick, type StickFollower } from "./stickRows";
 import {
   addMark,
@@ -34,21 +33,6 @@ export interface TapeBuilder {
 interface Named {
   readonly id: string;
   readonly name: string;
-}
-
-/** Did another move use the press of a lost request? Then no press was lost by it. */
-function isBeaten(trace: Trace, note: number): boolean {
-  return trace.payload[trace.at[note]! + 1] === notes.BEATEN;
-}
-
-/** The longest coyote any move gives a gate, in ticks. */
-function longestCoyote(program: Program, gate: number): number {
-  return Math.max(
-    0,
-    ...program.moves.flatMap(move =>
-      move.isOff ? [] : move.needs.filter(need => need.gate === gate).map(need => need.coyoteTicks),
-    ),
-  );
 }
 
 /** Lanes of a take whose control the kit does not have: kept, shown, and heard by nothing. */
@@ -86,7 +70,7 @@ function speedRow(take: Take, rateHz: number): TapeRow {
 }
 
 /** Rows for a program, and what turns notes into stretches and marks on them. */
-function createReader({ kit, program }: Rules, clock: TakeClock) {
+function createReader({ kit, program }: Rules) {
   const named = (group: TapeGroup, items: readonly { id: string }[], names: readonly Named[] = []) =>
     items.map(item =>
       createRow(group, names.find(other => other.id === item.id) ?? { id: item.id, name: item.id }),
@@ -101,45 +85,54 @@ function createReader({ kit, program }: Rules, clock: TakeClock) {
   );
   const moves = named("moves", program.moves, kit.moves);
   const prompts = named("prompts", program.prompts, kit.prompts);
-  const spentAt = new Float64Array(program.gates.length).fill(-1);
-  const coyotes = gates.map((_, g) => longestCoyote(program, g));
   const modeFrame: number[] = [];
   const modeName: string[] = [];
+  const clock = createGrowingClock();
+  const freezeFrom: number[] = [];
+  const freezeTo: number[] = [];
+  /** By slot: the move whose timeline is drawn. */
+  const running = new Int32Array(program.slots.length).fill(-1);
+  /** By move: how many of its requests wait. */
+  const waiting = new Int32Array(program.moves.length);
+  const spared = followSpared(program);
 
-  /** Was a gate spent by a move when it closes? Then it leaves no coyote behind. */
-  const isSpent = (gate: number, frame: number) =>
-    spentAt[gate]! >= 0 &&
-    clock.ticksAt(frame) - clock.ticksAt(spentAt[gate]!) < program.gates[gate]!.spentForTicks;
-
-  /** A gate turns; when it closes, its coyote trails after it until that is over or it opens again. */
-  function turnGate(gate: number, frame: number, isOpen: boolean): void {
-    const row = gates[gate]!;
-    const last = row.spanTo.length - 1;
-    if (isOpen) {
-      if (last >= 0 && row.spanTo[last]! > frame) row.spanTo[last] = frame;
-      addSpan(row, frame, Infinity, "open");
-      return;
-    }
-    closeSpan(row, frame);
-    const coyote = isSpent(gate, frame) ? 0 : coyotes[gate]!;
-    if (coyote > 0) addSpan(row, frame, clock.frameAtAge(frame - 1, coyote + 1), "forgiven");
-    spentAt[gate] = -1;
+  function turnSpeed(frame: number, percent: number): void {
+    clock.turn(frame, percent);
+    if (freezeTo.at(-1) === Infinity) freezeTo[freezeTo.length - 1] = frame;
+    if (percent > 0) return;
+    freezeFrom.push(frame);
+    freezeTo.push(Infinity);
   }
 
-  /** A move's timeline from the frame after it was performed. */
-  function addTimeline(move: number, frame: number): void {
-    const { startupTicks, activeTicks, recoveryTicks, isReal } = program.moves[move]!;
-    const frameAt = (ticks: number) =>
-      isReal ? frame + Math.ceil(ticks / TICKS) : clock.frameAtAge(frame, ticks);
-    let passed = 0;
-    for (const [ticks, look] of [
-      [startupTicks, "startup"],
-      [activeTicks, "active"],
-      [recoveryTicks, "recovery"],
-    ] as const) {
-      const from = passed === 0 ? frame + 1 : frameAt(passed) + 1;
-      passed += ticks;
-      if (ticks > 0) addSpan(moves[move]!, from, frameAt(passed) + 1, look);
+  /** A gate turns, or begins or ceases to be forgiven while it is closed. */
+  function turnGate(gate: number, frame: number, look: "open" | "forgiven", isOn: boolean): void {
+    const row = gates[gate]!;
+    // A gate that opens has ended its trail already.
+    if (look === "open" || isOn || row.spanLook.at(-1) === look) closeSpan(row, frame);
+    if (isOn) addSpan(row, frame, Infinity, look);
+  }
+
+  /** A slot comes to another part of a timeline: what was drawn in it before ends there. */
+  function turnPart(move: number, frame: number, part: (typeof notes.PARTS)[number]): void {
+    const { slot } = program.moves[move]!;
+    const before = running[slot]!;
+    if (before >= 0) closeSpan(moves[before]!, frame);
+    running[slot] = part === "none" ? -1 : move;
+    if (part !== "none") addSpan(moves[move]!, frame, Infinity, part);
+  }
+
+  /** A request begins to wait, or is over: one stretch from the first that waits to when none does. */
+  function turnWaiting(move: number, frame: number, by: 1 | -1): void {
+    const { waitFrom, waitTo } = moves[move]!;
+    waiting[move] = waiting[move]! + by;
+    if (by === 1 && waiting[move] === 1) {
+      waitFrom.push(frame);
+      waitTo.push(Infinity);
+    } else if (waiting[move] === 0) {
+      waitTo[waitTo.length - 1] = frame;
+      if (waitFrom.at(-1)! < frame) return;
+      waitFrom.pop();
+      waitTo.pop();
     }
   }
 
@@ -149,6 +142,7 @@ function createReader({ kit, program }: Rules, clock: TakeClock) {
     if (code === notes.SHOWN) addSpan(row, frame, Infinity, "lead");
     else if (code === notes.OPENED) addSpan(row, frame, Infinity, "window");
     else {
+      if (code !== notes.FAILED) spared.answer(prompt, frame);
       const grade = program.prompts[prompt]!.grades[code - notes.GRADED]?.name ?? "";
       addMark(
         row,
@@ -172,8 +166,21 @@ function createReader({ kit, program }: Rules, clock: TakeClock) {
         for (const stick of sticks) stick.turnControl(subject, frame, first === 1);
         break;
       case notes.GATE:
-        turnGate(subject, frame, first === 1);
+        turnGate(subject, frame, "open", first === 1);
         for (const stick of sticks) stick.turnGate(subject, frame, first === 1);
+        break;
+      case notes.TRAIL:
+        turnGate(subject, frame, "forgiven", first === 1);
+        break;
+      case notes.SPEED:
+        turnSpeed(frame, first);
+        break;
+      case notes.PART:
+        turnPart(subject, frame, notes.PARTS[first]!);
+        break;
+      case notes.REQUEST:
+        turnWaiting(subject, frame, 1);
+        spared.ask(trace, i);
         break;
       case notes.PHASE:
         closeSpan(patterns[subject]!, frame);
@@ -182,19 +189,19 @@ function createReader({ kit, program }: Rules, clock: TakeClock) {
         break;
       case notes.FIRE:
         addMark(patterns[subject]!, frame, "fired", i);
+        spared.fire(trace, i);
         break;
       case notes.LAPSE:
         addMark(patterns[subject]!, frame, "lapsed", i);
         break;
       case notes.PERFORMED:
-        if (first < frame) addSpan(moves[subject]!, first, frame, "waiting");
-        for (const gate of program.moves[subject]!.spends) spentAt[gate] = frame;
-        addTimeline(subject, frame);
+        turnWaiting(subject, frame, -1);
         addMark(moves[subject]!, frame, "performed", i, first);
+        spared.perform(subject, first);
         break;
       case notes.LOST:
-        if (first < frame) addSpan(moves[subject]!, first, frame, "waiting");
-        addMark(moves[subject]!, frame, isBeaten(trace, i) ? "beaten" : "lost", i, first);
+        turnWaiting(subject, frame, -1);
+        addMark(moves[subject]!, frame, spared.lose(trace, i, moves[subject]!), i, first);
         break;
       case notes.PROMPT:
         readPrompt(subject, frame, first, i);
@@ -214,6 +221,9 @@ function createReader({ kit, program }: Rules, clock: TakeClock) {
     controls,
     modeFrame,
     modeName,
+    clock,
+    freezeFrom,
+    freezeTo,
     rows: [
       ...sticks.map(stick => stick.row),
       ...controls,
@@ -225,29 +235,52 @@ function createReader({ kit, program }: Rules, clock: TakeClock) {
   };
 }
 
+type Reader = ReturnType<typeof createReader>;
+
+/** The model as the reader has it by now, with some rows. */
+function modelOf(reader: Reader, trace: Trace, rows: readonly TapeRow[]): TapeModel {
+  const { modeFrame, modeName, clock, freezeFrom, freezeTo } = reader;
+  return {
+    frames: trace.frames,
+    rateHz: trace.rateHz,
+    rows,
+    modeFrame,
+    modeName,
+    clock,
+    freezeFrom,
+    freezeTo,
+  };
+}
+
 /**
- * A tape for a trace that grows, as while playing. `clock` draws coyotes and timelines under slow motion. The model it
- * gives has the same rows each time, longer by what is new; stretches still open last to Infinity.
+ * A tape for a trace that grows, as while playing. The model it gives has the same rows each time, longer by what is
+ * new; stretches still open last to Infinity.
  */
-export function createTapeBuilder(rules: Rules, clock: TakeClock = createTakeClock(undefined)): TapeBuilder {
-  const reader = createReader(rules, clock);
+export function createTapeBuilder(rules: Rules): TapeBuilder {
+  const reader = createReader(rules);
   let read = 0;
   return {
     extend(trace) {
       for (; read < trace.count; read++) reader.readNote(trace, read);
       reader.settle(trace.frames);
-      const { rows, modeFrame, modeName } = reader;
-      return { frames: trace.frames, rateHz: trace.rateHz, rows, modeFrame, modeName, clock };
+      return modelOf(reader, trace, reader.rows);
     },
   };
+}
+
+/** Ends at the end of the take what is still open there, and leaves out what would begin behind it. */
+function endAt(from: number[], to: number[], frames: number): void {
+  while (from.length > 0 && from.at(-1)! >= frames) {
+    from.pop();
+    to.pop();
+  }
+  for (let k = 0; k < to.length; k++) if (to[k]! > frames) to[k] = frames;
 }
 
 /** Makes the rows of the tape: one pass over the notes. Rules that are off have no row. No stretch outlasts the take. */
 export function buildTape(rules: Rules, trace: Trace, take?: Take): TapeModel {
   const { program } = rules;
-  const columns = take?.speed?.length ? readTake(program, take) : undefined;
-  const clock = createTakeClock(columns);
-  const reader = createReader(rules, clock);
+  const reader = createReader(rules);
   for (let i = 0; i < trace.count; i++) reader.readNote(trace, i);
   reader.settle(trace.frames);
   const at = reader.rows.findIndex(row => row.group !== "controls");
@@ -263,9 +296,10 @@ export function buildTape(rules: Rules, trace: Trace, take?: Take): TapeModel {
     reader.controls.forEach(row => {
       if (Object.hasOwn(take.lanes, row.id)) addValues(row, take.lanes[row.id]!, program.rateHz, take.rate);
     });
-  for (const row of rows)
-    for (let k = 0; k < row.spanTo.length; k++)
-      if (row.spanTo[k]! > trace.frames) row.spanTo[k] = trace.frames;
-  const { modeFrame, modeName } = reader;
-  return { frames: trace.frames, rateHz: trace.rateHz, rows, modeFrame, modeName, clock };
+  for (const row of rows) {
+    endAt(row.spanFrom, row.spanTo, trace.frames);
+    endAt(row.waitFrom, row.waitTo, trace.frames);
+  }
+  endAt(reader.freezeFrom, reader.freezeTo, trace.frames);
+  return modelOf(reader, trace, rows);
 }

@@ -14,7 +14,6 @@ const SPAN_WORDS = {
   forgiven: "closed, still forgiven",
   forming: "forming",
   sustained: "sustained",
-  waiting: "remembered",
   startup: "startup",
   active: "active",
   recovery: "recovery",
@@ -44,6 +43,12 @@ function spanFact(model: TapeModel, row: TapeRow, frame: number): string[] {
   });
 }
 
+function waitFact(row: TapeRow, frame: number): string[] {
+  return row.waitFrom.flatMap((from, k) =>
+    from <= frame && frame < row.waitTo[k]! ? [`remembered, ${frame - from + 1} f`] : [],
+  );
+}
+
 /** Everything that holds on one frame, row by row: stretches first, then what happened on it. */
 export function listFacts(
   model: TapeModel,
@@ -52,7 +57,7 @@ export function listFacts(
   frame: number,
 ): FrameFact[] {
   return model.rows.flatMap(row => {
-    const facts = [...spanFact(model, row, frame), ...valueFact(row, frame)];
+    const facts = [...spanFact(model, row, frame), ...waitFact(row, frame), ...valueFact(row, frame)];
     row.markFrame.forEach((at, k) => {
       const event = at === frame ? formatEvent(program, trace, row.markNote[k]!) : undefined;
       if (event) facts.push(formatEventWords(event, kit));

@@ -1,4 +1,4 @@
-import { createTakeClock, type Growth, type TakeClock } from "#core";
+import { createGrowingClock, type Growth, type TakeClock } from "#core";
 
 /** The groups of rows, in the order in which they stand. */
 export const TAPE_GROUPS = ["controls", "gates", "patterns", "moves", "prompts", "time"] as const;
@@ -13,7 +13,6 @@ export type SpanLook =
   | "forgiven"
   | "forming"
   | "sustained"
-  | "waiting"
   | "startup"
   | "active"
   | "recovery"
@@ -23,7 +22,7 @@ export type SpanLook =
 /** How a single frame of a row looks. */
 export type MarkLook = "fired" | "lapsed" | "performed" | "lost" | "beaten" | "answered" | "failed";
 
-/** One row: stretches and marks as columns, both in frame order. `to` is the first frame after the stretch. */
+/** One row: stretches and marks as columns, in frame order; stretches never overlap. `to` is the first frame after one. */
 export interface TapeRow {
   readonly group: TapeGroup;
   readonly id: string;
@@ -34,6 +33,9 @@ export interface TapeRow {
   readonly spanLook: SpanLook[];
   /** Words to stand in a stretch where they fit; empty for none. */
   readonly spanText: string[];
+  /** For a move, the stretches in which a press of it was remembered; they may lie beside its timeline. */
+  readonly waitFrom: number[];
+  readonly waitTo: number[];
   readonly markFrame: number[];
   readonly markLook: MarkLook[];
   /** The note a mark comes from, for the sentence about it. */
@@ -59,7 +61,10 @@ export interface TapeModel {
   readonly modeFrame: readonly number[];
   /** The name of the mode that begins on each of those frames. */
   readonly modeName: readonly string[];
-  /** The game clock of the take, for what grows by age. */
+  /** Stretches in which the game stood still, by the take or by the stage: over all rows. */
+  readonly freezeFrom: readonly number[];
+  readonly freezeTo: readonly number[];
+  /** The game clock as it ran, for what grows by age. */
   readonly clock: TakeClock;
 }
 
@@ -70,7 +75,9 @@ export const EMPTY_TAPE: TapeModel = {
   rows: [],
   modeFrame: [],
   modeName: [],
-  clock: createTakeClock(undefined),
+  freezeFrom: [],
+  freezeTo: [],
+  clock: createGrowingClock(),
 };
 
 /** A row with nothing on it yet. */
@@ -88,6 +95,8 @@ export function createRow(
     spanTo: [],
     spanLook: [],
     spanText: [],
+    waitFrom: [],
+    waitTo: [],
     markFrame: [],
     markLook: [],
     markNote: [],
@@ -123,6 +132,8 @@ export function isSameRow(a: TapeRow, b: TapeRow): boolean {
     isSame(a.spanFrom, b.spanFrom) &&
     isSame(a.spanTo, b.spanTo) &&
     isSame(a.spanLook, b.spanLook) &&
+    isSame(a.waitFrom, b.waitFrom) &&
+    isSame(a.waitTo, b.waitTo) &&
     isSame(a.markFrame, b.markFrame) &&
     isSame(a.markLook, b.markLook)
   );

@@ -1,5 +1,5 @@
 import { paintMark } from "./paintMark";
-import { paintSpan, paintSpanText } from "./paintSpan";
+import { paintSpan, paintSpanText, paintWait } from "./paintSpan";
 import type { Palette } from "../../ui/palette";
 import type { TapeModel, TapeRow } from "../model/tapeRows";
 import { frameToX, ROW_PX, xToFrame, type TapeView } from "../model/tapeView";
@@ -66,6 +66,17 @@ function paintMarks(
   }
 }
 
+/** Calls for every stretch that the view shows, of stretches that do not overlap. */
+function eachInView(
+  view: TapeView,
+  from: readonly number[],
+  to: readonly number[],
+  paint: (k: number) => void,
+): void {
+  const lastFrame = xToFrame(view, view.widthPx) + 1;
+  for (let k = firstAbove(to, view.firstFrame); k < from.length && from[k]! <= lastFrame; k++) paint(k);
+}
+
 /** Draws one row at `y`, its top; only what the view shows. */
 export function paintRow(
   ctx: CanvasRenderingContext2D,
@@ -75,13 +86,10 @@ export function paintRow(
   row: TapeRow,
   y: number,
 ): void {
-  const lastFrame = xToFrame(view, view.widthPx) + 1;
-  for (
-    let k = firstAbove(row.spanTo, view.firstFrame);
-    k < row.spanFrom.length && row.spanFrom[k]! <= lastFrame;
-    k++
-  )
-    paintSpan(ctx, palette, view, model, row, k, y);
+  eachInView(view, row.spanFrom, row.spanTo, k => paintSpan(ctx, palette, view, model, row, k, y));
+  eachInView(view, row.waitFrom, row.waitTo, k =>
+    paintWait(ctx, palette, view, row.waitFrom[k]!, Math.min(row.waitTo[k]!, model.frames), y),
+  );
   paintValues(ctx, palette, view, row, y, model.frames);
   paintMarks(ctx, palette, view, row, y + ROW_PX / 2, 1);
 }
@@ -95,21 +103,13 @@ export function paintGhostRow(
   row: TapeRow,
   y: number,
 ): void {
-  const lastFrame = xToFrame(view, view.widthPx) + 1;
   const foot = y + ROW_PX - 3;
   ctx.fillStyle = palette.dew;
-  for (
-    let k = firstAbove(row.spanTo, view.firstFrame);
-    k < row.spanFrom.length && row.spanFrom[k]! <= lastFrame;
-    k++
-  ) {
-    const to = Math.min(row.spanTo[k]!, frames);
-    ctx.fillRect(
-      frameToX(view, row.spanFrom[k]!),
-      foot - 1,
-      Math.max(1.5, (to - row.spanFrom[k]!) * view.pxPerFrame),
-      2,
-    );
-  }
+  const bar = (from: number, to: number) => {
+    const width = (Math.min(to, frames) - from) * view.pxPerFrame;
+    ctx.fillRect(frameToX(view, from), foot - 1, Math.max(1.5, width), 2);
+  };
+  eachInView(view, row.spanFrom, row.spanTo, k => bar(row.spanFrom[k]!, row.spanTo[k]!));
+  eachInView(view, row.waitFrom, row.waitTo, k => bar(row.waitFrom[k]!, row.waitTo[k]!));
   paintMarks(ctx, palette, view, row, foot - 1, 0.55);
 }

@@ -147,16 +147,6 @@ export function paintSpan(
       ctx.fillStyle = palette.moss;
       ctx.fillRect(x, middle - 2, width, 4);
       break;
-    case "waiting":
-      ctx.strokeStyle = palette.ink;
-      ctx.lineWidth = 2;
-      ctx.setLineDash([2, 4]);
-      ctx.beginPath();
-      ctx.moveTo(x, middle);
-      ctx.lineTo(x + width, middle);
-      ctx.stroke();
-      ctx.setLineDash([]);
-      break;
     case "startup":
     case "active":
     case "recovery":
@@ -165,4 +155,24 @@ export function paintSpan(
       else ctx.fillRect(x, middle - 4, width, 8);
       break;
   }
+}
+
+/** How long a press was remembered: a trail of dots along the middle of its move's row. */
+export function paintWait(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  from: number,
+  to: number,
+  y: number,
+): void {
+  const middle = y + ROW_PX / 2;
+  ctx.strokeStyle = palette.ink;
+  ctx.lineWidth = 2;
+  ctx.setLineDash([2, 4]);
+  ctx.beginPath();
+  ctx.moveTo(frameToX(view, from), middle);
+  ctx.lineTo(frameToX(view, to), middle);
+  ctx.stroke();
+  ctx.setLineDash([]);
 }

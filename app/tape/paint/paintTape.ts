@@ -1,3 +1,4 @@
+import { paintHatch } from "../../ui/paintHatch";
 import type { TapeChange } from "../model/changes";
 import type { TapeHandle } from "../model/handles";
 import { paintChanges, paintHandles, paintLinks, paintPull, paintStretch, paintStroke } from "./paintOverlay";
@@ -87,6 +88,26 @@ function paintModes(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeV
     ctx.fillStyle = palette.bark;
     ctx.fillRect(x, RULER_PX, 1.5, view.heightPx);
     ctx.fillText(model.modeName[k]!, Math.max(x, LABEL_PX) + 5, view.heightPx - 8);
+  });
+}
+
+/** Where the game stood still, by the take or for a hit, slanting lines over all rows, and what they mean where there is room. */
+function paintFreezes(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  model: TapeModel,
+): void {
+  model.freezeFrom.forEach((from, k) => {
+    const x = frameToX(view, from);
+    const width = frameToX(view, Math.min(model.freezeTo[k]!, model.frames)) - x;
+    if (x + width < LABEL_PX || x > view.widthPx) return;
+    paintHatch(ctx, x, RULER_PX, width, view.heightPx - RULER_PX, palette.sand);
+    ctx.font = SMALL_FONT;
+    if (ctx.measureText("still").width > width - 8) return;
+    ctx.fillStyle = palette.soft;
+    ctx.textBaseline = "middle";
+    ctx.fillText("still", x + 4, RULER_PX + 8);
   });
 }
 
@@ -209,6 +230,7 @@ export function paintTape(
   ctx.clip();
   paintGrid(ctx, palette, view, model.frames);
   paintModes(ctx, palette, view, model);
+  paintFreezes(ctx, palette, view, model);
   const endX = frameToX(view, model.frames);
   if (endX < view.widthPx) {
     ctx.fillStyle = palette.paper;
