@@ -74,6 +74,8 @@ test("a pull tells every length the hand comes to, never less than the least, an
     row: 2,
     edge: 35,
     anchor: 29,
+    ends: "after" as const,
+    isReal: false,
     least: 0,
     path: ["moves", 0, "buffer"],
     rounding: "atMost" as const,
@@ -92,7 +94,8 @@ test("a pull tells every length the hand comes to, never less than the least, an
 
 test("a pull broken off says so", () => {
   const { made, told } = surface();
-  const handle = { row: 2, edge: 35, anchor: 29, least: 0, path: [], rounding: "atMost" as const, words: "" };
+  const window = { anchor: 29, ends: "past" as const, isReal: false, least: 0 };
+  const handle = { ...window, row: 2, edge: 35, path: [], rounding: "atMost" as const, words: "" };
   beginPull(made, handle, at(35, 2)).cancel();
   expect(told.at(-1)).toEqual(["end", true]);
 });

@@ -1,4 +1,4 @@
-import type { TapeHandle } from "../model/handles";
+import { edgeOfWindow, framesOfWindow, type TapeHandle } from "../model/handles";
 import { beginStroke, endStroke, type Stroke } from "../model/stroke";
 import type { TapeListener } from "./tapeListener";
 import type { TapeModel } from "../model/tapeRows";
@@ -68,8 +68,9 @@ export function beginPull(surface: TapeSurface, handle: TapeHandle, place: TapeP
   const move = ({ x }: TapePlace) => {
     const view = surface.view();
     const edge = Math.round(view.firstFrame + (x - LABEL_PX) / view.pxPerFrame);
-    const frames = Math.max(handle.least, edge - handle.anchor);
-    const moved = { ...handle, edge: handle.anchor + frames };
+    const { clock } = surface.model();
+    const frames = Math.max(handle.least, framesOfWindow(handle, clock, edge));
+    const moved = { ...handle, edge: edgeOfWindow(handle, clock, frames) };
     shown = { handle: moved, words: listener.onPull(moved, frames) };
     surface.repaint();
   };

@@ -1,8 +1,8 @@
 import { expect, test } from "vitest";
-import { listFates, writeAt, type Kit } from "#core";
+import { createGrowingClock, listFates, writeAt, type Kit } from "#core";
 import { evaluateWith, readKitAndTake } from "../../tests/evaluated";
 import { listChanges } from "./changes";
-import { listHandles } from "./handles";
+import { edgeOfWindow, framesOfWindow, listHandles } from "./handles";
 import { fateOfNote, pathOfFate } from "./pressOf";
 import { buildTape } from "./buildTape";
 
@@ -77,3 +77,23 @@ test("a click on a lost mark leads to its press, and a line joins press, fire an
     { row: rowOf("hop"), frame: hop.markFrame[k]! },
   ]);
 });
+
+test.each(["reach", "past", "after"] as const)(
+  "under slow motion and a freeze an edge says the length it stands for: %s",
+  ends => {
+    const clock = createGrowingClock();
+    clock.turn(0, 25);
+    clock.turn(30, 0);
+    clock.turn(40, 100);
+    clock.turn(50, 400);
+    for (let frames = 0; frames < 40; frames++) {
+      for (const anchor of [3, 28, 35, 44, 60]) {
+        const edge = edgeOfWindow({ anchor, ends, isReal: false }, clock, frames);
+        const longest = framesOfWindow({ anchor, ends, isReal: false }, clock, edge);
+        expect(longest).toBeGreaterThanOrEqual(frames);
+        expect(edgeOfWindow({ anchor, ends, isReal: false }, clock, longest)).toBe(edge);
+        expect(edgeOfWindow({ anchor, ends, isReal: true }, clock, frames)).toBe(anchor + frames);
+      }
+    }
+  },
+);

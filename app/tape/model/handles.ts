@@ -1,21 +1,46 @@
-import { parseFrames, readAt, traitsOf, type Kit, type PathStep } from "#core";
-
-type Rounding = "atLeast" | "atMost";
+import { parseFrames, readAt, TICKS, traitsOf, type Kit, type PathStep, type TakeClock } from "#core";
 import type { TapeModel, TapeRow } from "./tapeRows";
 
+type Rounding = "atLeast" | "atMost";
+
+/** The end of a window, as it would be asked for. */
+interface WindowEnd {
+  /** Where the edge would be with a length of nothing. */
+  readonly anchor: number;
+  /** Which frame the edge stands before: the first that reaches the length, the first past it, or the one after it was reached. */
+  readonly ends: "reach" | "past" | "after";
+  /** Is the length counted by the clock that never slows? */
+  readonly isReal: boolean;
+}
+
 /**
- * The end of a window that can be pulled on the tape: it stands at the left edge of `edge`; pulled to another edge, the
- * number at `path` becomes (edge − anchor) frames.
+ * The end of a window that can be pulled on the tape: it stands at the left edge of `edge`, where the clock of the take,
+ * hit stops and all, had come to its length; pulled elsewhere, the number at `path` becomes the length counted to there.
  */
-export interface TapeHandle {
+export interface TapeHandle extends WindowEnd {
   readonly row: number;
   readonly edge: number;
-  readonly anchor: number;
   readonly least: number;
   readonly path: readonly PathStep[];
   readonly rounding: Rounding;
   /** What the number means, for the words beside the hand: "remembered for". */
   readonly words: string;
+}
+
+/** Where the edge of a window of so many frames stands; Infinity where a freeze is never outlived. */
+export function edgeOfWindow({ anchor, ends, isReal }: WindowEnd, clock: TakeClock, frames: number): number {
+  if (isReal) return anchor + frames;
+  if (ends === "reach") return clock.frameAtAge(anchor, frames * TICKS);
+  if (ends === "past") return clock.frameAtAge(anchor - 1, frames * TICKS + 1);
+  return clock.frameAtAge(anchor - 1, frames * TICKS) + 1;
+}
+
+/** The length, in frames, of the longest window whose edge stands there. */
+export function framesOfWindow({ anchor, ends, isReal }: WindowEnd, clock: TakeClock, edge: number): number {
+  if (isReal) return edge - anchor;
+  const age = (from: number, to: number) => (clock.ticksAt(to) - clock.ticksAt(from)) / TICKS;
+  if (ends === "reach") return Math.floor(age(anchor, edge));
+  return ends === "past" ? Math.ceil(age(anchor - 1, edge)) - 1 : Math.floor(age(anchor - 1, edge - 1));
 }
 
 function framesAt(kit: Kit, path: readonly PathStep[], rounding: Rounding): number {
@@ -32,7 +57,8 @@ function lastPress(model: TapeModel, control: string, from: number, to: number):
 function handlesOfPattern(kit: Kit, model: TapeModel, row: TapeRow, at: number): TapeHandle[] {
   const i = kit.patterns.findIndex(pattern => pattern.id === row.id);
   const pattern = kit.patterns[i];
-  if (!pattern || pattern.clock === "real") return [];
+  if (!pattern) return [];
+  const isReal = pattern.clock === "real";
   const starts = row.spanFrom.flatMap((from, k) =>
     row.spanLook[k] === "forming" ? [{ from, to: row.spanTo[k]! }] : [],
   );
@@ -45,56 +71,65 @@ function handlesOfPattern(kit: Kit, model: TapeModel, row: TapeRow, at: number):
         since === "last-press" && "control" in pattern
           ? lastPress(model, pattern.control, span.from, span.to)
           : span.from;
-      const anchor = pressed + extra;
-      return { row: at, edge: anchor + frames, anchor, least: 1, path, rounding, words };
+      const end = { anchor: pressed + extra, ends: extra === 0 ? "reach" : "past", isReal } as const;
+      return {
+        ...end,
+        row: at,
+        edge: edgeOfWindow(end, model.clock, frames),
+        least: 1,
+        path,
+        rounding,
+        words,
+      };
     });
   });
 }
 
 /** Where each gate that a performed move opens closes again. */
-function handlesOfOpenings(kit: Kit, row: TapeRow, at: number, m: number): TapeHandle[] {
+function handlesOfOpenings(
+  kit: Kit,
+  { clock }: TapeModel,
+  row: TapeRow,
+  at: number,
+  m: number,
+): TapeHandle[] {
   const performed = row.markFrame.filter((_, k) => row.markLook[k] === "performed");
   return (kit.moves?.[m]?.opens ?? []).flatMap((_, k) => {
     const path = ["moves", m, "opens", k, "to"];
     const to = framesAt(kit, path, "atMost");
     const least = framesAt(kit, ["moves", m, "opens", k, "from"], "atLeast");
-    return performed.map((frame): TapeHandle => ({
-      row: at,
-      edge: frame + to + 1,
-      anchor: frame + 1,
-      least,
-      path,
-      rounding: "atMost",
-      words: "open until",
-    }));
+    const isReal = kit.moves?.[m]?.clock === "real";
+    return performed.map((frame): TapeHandle => {
+      const end = { anchor: frame + 1, ends: "past", isReal } as const;
+      const edge = edgeOfWindow(end, clock, to);
+      return { ...end, row: at, edge, least, path, rounding: "atMost", words: "open until" };
+    });
   });
 }
 
-function handlesOfMove(kit: Kit, row: TapeRow, at: number): TapeHandle[] {
+function handlesOfMove(kit: Kit, model: TapeModel, row: TapeRow, at: number): TapeHandle[] {
   const m = kit.moves?.findIndex(move => move.id === row.id) ?? -1;
   if (m < 0) return [];
   const path = ["moves", m, "buffer"];
   const buffer = framesAt(kit, path, "atMost");
   const defer = framesAt(kit, ["moves", m, "defer"], "atLeast");
+  const move = kit.moves![m]!;
+  const isReal = (move.memory ?? move.clock) === "real";
   const memories = row.markMade.map((made): TapeHandle => {
-    const anchor = made + defer + 1;
-    return {
-      row: at,
-      edge: anchor + buffer,
-      anchor,
-      least: 0,
-      path,
-      rounding: "atMost",
-      words: "remembered for",
-    };
+    const due = edgeOfWindow({ anchor: made, ends: "reach", isReal }, model.clock, defer);
+    const end = { anchor: due + 1, ends: "after", isReal } as const;
+    const edge = edgeOfWindow(end, model.clock, buffer);
+    return { ...end, row: at, edge, least: 0, path, rounding: "atMost", words: "remembered for" };
   });
-  return [...memories, ...handlesOfOpenings(kit, row, at, m)];
+  return [...memories, ...handlesOfOpenings(kit, model, row, at, m)];
 }
 
-function handlesOfGate(kit: Kit, row: TapeRow, at: number, frames: number): TapeHandle[] {
+function handlesOfGate(kit: Kit, { clock, frames }: TapeModel, row: TapeRow, at: number): TapeHandle[] {
   const needs = (kit.moves ?? []).flatMap((move, m) =>
     (move.needs ?? []).flatMap((need, k) =>
-      need.gate === row.id && !move.off ? [{ path: ["moves", m, "needs", k, "coyote"] as PathStep[] }] : [],
+      need.gate === row.id && !move.off
+        ? [{ path: ["moves", m, "needs", k, "coyote"] as PathStep[], isReal: move.clock === "real" }]
+        : [],
     ),
   );
   const longest = needs
@@ -105,46 +140,39 @@ function handlesOfGate(kit: Kit, row: TapeRow, at: number, frames: number): Tape
     const to = row.spanTo[k]!;
     const hasTail = row.spanLook[k + 1] === "forgiven" && row.spanFrom[k + 1] === to;
     if (row.spanLook[k] !== "open" || to >= frames || (longest.frames > 0 && !hasTail)) return [];
-    const edge = to + longest.frames;
+    const end = { anchor: to, ends: "past", isReal: longest.isReal } as const;
+    const edge = edgeOfWindow(end, clock, longest.frames);
     return [
-      { row: at, edge, anchor: to, least: 0, path: longest.path, rounding: "atMost", words: "forgiven for" },
+      { ...end, row: at, edge, least: 0, path: longest.path, rounding: "atMost", words: "forgiven for" },
     ];
   });
 }
 
-function handlesOfPrompt(kit: Kit, row: TapeRow, at: number): TapeHandle[] {
+function handlesOfPrompt(kit: Kit, { clock }: TapeModel, row: TapeRow, at: number): TapeHandle[] {
   const p = kit.prompts?.findIndex(prompt => prompt.id === row.id) ?? -1;
   const path = ["prompts", p, "window"];
   const window = framesAt(kit, path, "atMost");
-  return row.spanFrom.flatMap((from, k) =>
-    row.spanLook[k] === "window"
-      ? [
-          {
-            row: at,
-            edge: from + window + 1,
-            anchor: from + 1,
-            least: 0,
-            path,
-            rounding: "atMost",
-            words: "open for",
-          },
-        ]
-      : [],
-  );
+  const isReal = kit.prompts?.[p]?.clock === "real";
+  return row.spanFrom.flatMap((from, k): TapeHandle[] => {
+    if (row.spanLook[k] !== "window") return [];
+    const end = { anchor: from + 1, ends: "past", isReal } as const;
+    const edge = edgeOfWindow(end, clock, window);
+    return [{ ...end, row: at, edge, least: 0, path, rounding: "atMost", words: "open for" }];
+  });
 }
 
-/** Every end on one row that can be pulled, at full speed of the clock. */
+/** Every end on one row that can be pulled, where the clock of the take had come to it. */
 export function listHandles(kit: Kit, model: TapeModel, at: number): TapeHandle[] {
   const row = model.rows[at];
   switch (row?.group) {
     case "patterns":
       return handlesOfPattern(kit, model, row, at);
     case "moves":
-      return handlesOfMove(kit, row, at);
+      return handlesOfMove(kit, model, row, at);
     case "gates":
-      return handlesOfGate(kit, row, at, model.frames);
+      return handlesOfGate(kit, model, row, at);
     case "prompts":
-      return handlesOfPrompt(kit, row, at);
+      return handlesOfPrompt(kit, model, row, at);
     default:
       return [];
   }
