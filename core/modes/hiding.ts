@@ -1,5 +1,6 @@
 import type { Program } from "../run/program";
 import { OPEN, type State } from "../run/state";
+import { KEPT, note, put, type Trace } from "../trace/trace";
 
 /** Marks, for every pattern, the controls that captures and open prompts hide from it now. */
 function findHidden(program: Program, state: State): void {
@@ -62,5 +63,42 @@ export function stepHiding(program: Program, state: State): void {
         else state.lingering++;
       }
     }
+  }
+}
+
+/** Who keeps a control from a pattern: the capturing pattern, or after all patterns the open prompt; −1 for no one. */
+function keeperOf(program: Program, state: State, p: number, control: number): number {
+  const patterns = program.patterns;
+  const keeper = patterns.findIndex(
+    other =>
+      other.captures &&
+      !other.isOff &&
+      other.activeIn[state.mode] === true &&
+      other.controls.includes(control),
+  );
+  if (keeper >= 0 && !patterns[p]!.captures) return keeper;
+  const prompt = program.prompts.findIndex(
+    (other, r) => state.promptStage[r] === OPEN && other.captures.includes(control) && !other.ask.includes(p),
+  );
+  return prompt < 0 ? -1 : patterns.length + prompt;
+}
+
+/** Notes every press that is kept from a rule which would have heard it, and by whom. */
+export function noteKept(program: Program, state: State, trace: Trace): void {
+  const controls = program.controls.length;
+  for (let c = 0; c < controls; c++) {
+    if (state.down[c] === 0 || state.pressFrame[c] !== state.frame) continue;
+    const deaf = program.watchers[c]!.find(
+      p =>
+        state.hidden[p * controls + c] === 1 &&
+        program.patterns[p]!.activeIn[state.mode] === true &&
+        program.patterns[p]!.controls.includes(c),
+    );
+    const keeper = deaf === undefined ? -1 : keeperOf(program, state, deaf, c);
+    if (keeper < 0) continue;
+    const isPrompt = keeper >= program.patterns.length;
+    note(trace, state.frame, KEPT, c);
+    put(trace, isPrompt ? keeper - program.patterns.length : keeper);
+    put(trace, isPrompt ? 1 : 0);
   }
 }

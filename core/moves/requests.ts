@@ -34,18 +34,24 @@ export function memoryNow(move: MoveProgram, state: State): number {
   return nowOn(move.isMemoryReal, state);
 }
 
-/** A fate that says "lost, for this reason"; a reason that names a gate carries it along. */
-export function lostFate(reason: LossReason, gate = 0): number {
-  return LOST_FATE + LOSS_REASONS.indexOf(reason) + gate * 16;
+/** A fate that says "lost, for this reason", with the gate that goes with it, or the move that came before it. */
+export function lostFate(reason: LossReason, because = 0): number {
+  return LOST_FATE + LOSS_REASONS.indexOf(reason) + because * 16;
 }
+
+const GATE_REASON = LOSS_REASONS.indexOf("gate");
 
 /** Notes a loss at row `at` of the pool. */
 function noteLost(state: State, trace: Trace, at: number): void {
   const fate = state.requests[at + FATE]! - LOST_FATE;
   note(trace, state.frame, LOST, state.requests[at + MOVE]!);
   put(trace, state.requests[at + MADE]!);
-  put(trace, fate % 16);
-  put(trace, Math.floor(fate / 16));
+  const reason = fate % 16;
+  const because = Math.floor(fate / 16);
+  put(trace, reason);
+  put(trace, because);
+  const isSpent = reason === GATE_REASON && state.gateOpen[because] === 1;
+  put(trace, isSpent ? state.spentFrame[because]! : -1);
 }
 
 /** Notes, in kit order and older first, every request lost on this frame, then takes all that are over out of the pool. */

@@ -41,7 +41,7 @@ function replaceOlder(program: Program, state: State, at: number): void {
     const other = r * stride;
     if (state.requests[other + FATE] !== PENDING || state.requests[other + MADE] === state.frame) continue;
     if (program.moves[state.requests[other + MOVE]!]!.slot === move.slot)
-      state.requests[other + FATE] = lostFate("replaced");
+      state.requests[other + FATE] = lostFate("replaced", state.requests[at + MOVE]!);
   }
 }
 
@@ -168,7 +168,7 @@ function perform(program: Program, state: State, at: number): void {
   for (let r = 0; r < state.requestCount; r++) {
     const other = r * stride;
     if (pool[other + FATE] !== PENDING || program.moves[pool[other + MOVE]!]!.shares) continue;
-    if (shareEdge(state, at, other)) pool[other + FATE] = lostFate("beaten");
+    if (shareEdge(state, at, other)) pool[other + FATE] = lostFate("beaten", m);
   }
 }
 
@@ -201,7 +201,8 @@ function arbitrate(program: Program, state: State, trace: Trace): void {
 function reasonOfLoss(program: Program, state: State, at: number): number {
   const obstacle = findObstacle(program, state, at);
   if (obstacle !== 0) return obstacle;
-  return lostFate(isSlotTaken(state, program.moves[state.requests[at + MOVE]!]!.slot) ? "busy" : "late");
+  const { slot } = program.moves[state.requests[at + MOVE]!]!;
+  return isSlotTaken(state, slot) ? lostFate("busy", state.slotMove[slot]!) : lostFate("late");
 }
 
 /**

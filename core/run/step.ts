@@ -2,7 +2,7 @@ import { stepGates } from "../gates/stepGates";
 import type { FrameInput } from "../input/frameInput";
 import { stepControls } from "../input/stepControls";
 import { logForCarrying } from "../modes/carryPresses";
-import { stepHiding } from "../modes/hiding";
+import { noteKept, stepHiding } from "../modes/hiding";
 import { stepModes } from "../modes/stepModes";
 import { noteParts } from "../moves/noteParts";
 import { isAnyAskingAgain, stepMoves } from "../moves/stepMoves";
@@ -73,7 +73,10 @@ export function step(program: Program, state: State, input: FrameInput, trace: T
   stepModes(program, state, trace);
   if (program.prompts.length > 0) stepPrompts(program, state, trace);
   if (program.againMoves.length > 0) state.phaseWas.set(state.phase);
-  if (program.hides) stepHiding(program, state);
+  if (program.hides) {
+    stepHiding(program, state);
+    if (state.isStirred) noteKept(program, state, trace);
+  }
   stepPatterns(program, state, trace);
   if (program.prompts.length > 0) judgePrompts(program, state, trace);
   if (program.moves.length > 0) {

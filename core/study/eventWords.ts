@@ -9,6 +9,13 @@ export function countWords(count: number, noun: string, plural = `${noun}s`): st
   return `${count} ${count === 1 ? noun : plural}`;
 }
 
+const LIST = new Intl.ListFormat("en-GB");
+
+/** Names in a row: "Chime", "Chime and Toll", "Chime, Toll and Peal". */
+export function joinNames(names: readonly string[]): string {
+  return LIST.format(names);
+}
+
 /** A number with at most two decimals, and no more than it needs. */
 function short(value: number): string {
   return String(Number(value.toFixed(2)));

@@ -6,8 +6,9 @@ import { writeAt } from "../kit/editAt";
 import { anyKit, anyTake } from "../tests/arbitraries";
 import { drawTake, mustCompile, sketchKit } from "../tests/strips";
 import { listFates } from "./fates";
-import { formatFate, formatNearestMiss } from "./formatFate";
-import { findNearestMiss } from "./nearestMiss";
+import { formatFate } from "./formatFate";
+import { formatPrice } from "./price";
+import { findRepairs, formatRepair } from "./repairs";
 
 const KIT: Kit = {
   ...sketchKit("ab", {
@@ -27,8 +28,9 @@ function tell(kit: Kit, take: ReturnType<typeof drawTake>) {
   const program = mustCompile(kit);
   const trace = evaluate(program, take);
   return listFates(program, trace).map(fate => {
-    const miss = findNearestMiss(kit, take, fate);
-    return formatFate({ kit, program }, trace, fate) + (miss ? ` ${formatNearestMiss(miss)}.` : "");
+    const [repair] = findRepairs(kit, take, fate, { isNearestOnly: true });
+    const offer = repair ? ` ${formatRepair(kit, repair)}; ${formatPrice(kit, repair.price)}.` : "";
+    return formatFate({ kit, program }, trace, fate) + offer;
   });
 }
 
@@ -41,14 +43,16 @@ test.each([
     { a: "..#......." },
     ".......###",
     [
-      "A at 2 was lost: Footing opened at 7, 2f after Hop forgot it. Remember for 5f instead of 3f: nothing else changes.",
+      "A at 2 was lost: Footing opened at 7, 2f after Hop forgot it. Hop: remember for 5f instead of 3f; nothing else changes in this take.",
     ],
   ],
   [
     "lost for want of coyote",
     { a: "......#..." },
     "###.......",
-    ["A at 6 was lost: Footing was not open for Hop. Forgive for 4f instead of 2f: nothing else changes."],
+    [
+      "A at 6 was lost: Footing was not open for Hop. Hop: forgive for 4f instead of 2f; nothing else changes in this take.",
+    ],
   ],
   [
     "fired, but nothing waits for it",
@@ -61,7 +65,7 @@ test.each([
     { b: ".####....." },
     "..........",
     [
-      "B at 1 came to nothing. Tuck lapsed at 5: held too long; Cling lapsed at 5: let go too soon. Allow 4f instead of 3f: nothing else changes.",
+      "B at 1 came to nothing. Tuck lapsed at 5: held too long; Cling lapsed at 5: let go too soon. Tuck: allow 4f instead of 3f; nothing else changes in this take.",
     ],
   ],
 ] as const)("a press %s", (_what, lanes, footing, sentences) => {
@@ -80,7 +84,7 @@ test("what else a change would alter is told with it", () => {
   const kit = { ...KIT, moves: [{ ...KIT.moves![0]!, cooldown: "4f" }] };
   const told = tell(kit, take);
   expect(told[0]).toBe(
-    "A at 2 was lost: Footing opened at 7, 2f after Hop forgot it. Remember for 5f instead of 3f: also 1 performed at another time.",
+    "A at 2 was lost: Footing opened at 7, 2f after Hop forgot it. Hop: remember for 5f instead of 3f; in this take: Hop is performed once at another time.",
   );
 });
 
@@ -123,7 +127,7 @@ test("the change that is offered saves the press, and no smaller change of that 
       for (const fate of listFates(program, evaluate(program, take)).filter(
         found => found.outcome === "lost",
       )) {
-        const miss = findNearestMiss(KIT, take, fate);
+        const [miss] = findRepairs(KIT, take, fate, { isNearestOnly: true });
         if (!miss) continue;
         offers++;
         const outcome = (frames: number) => {
@@ -132,7 +136,7 @@ test("the change that is offered saves the press, and no smaller change of that 
             ?.outcome;
         };
         const [from, to] = [parseInt(miss.from, 10), parseInt(miss.to, 10)];
-        expect(to - from).toBe(miss.missFrames);
+        expect(to - from).toBe(miss.byFrames);
         expect(outcome(to)).toBe("used");
         for (let frames = from; frames < to; frames++) expect(outcome(frames)).toBe("lost");
       }
@@ -140,4 +144,84 @@ test("the change that is offered saves the press, and no smaller change of that 
     { numRuns: 60 },
   );
   expect(offers).toBeGreaterThan(20);
+});
+
+const sentences = (kit: Kit, take: ReturnType<typeof drawTake>) => {
+  const program = mustCompile(kit);
+  const trace = evaluate(program, take);
+  return listFates(program, trace).map(fate => formatFate({ kit, program }, trace, fate));
+};
+
+test("a gate that was open but spent is told with who spent it, and when", () => {
+  const kit = { ...KIT, moves: [{ ...KIT.moves![0]!, buffer: "0f", spends: ["footing"] }] };
+  expect(sentences(kit, drawTake({ a: "..#.#....." }, { footing: "##########" }))[1]).toBe(
+    "A at 4 was lost: Footing was open, but Hop had spent it at 2, and Hop needs it.",
+  );
+});
+
+test("a press that another took the place of is told by which, and each rule that wanted a press says why it lost it", () => {
+  const kit: Kit = {
+    ...KIT,
+    patterns: [...KIT.patterns, { id: "other", name: "Other", kind: "press", control: "b" }],
+    moves: [
+      ...KIT.moves!,
+      { id: "roll", name: "Roll", pattern: "other", needs: [{ gate: "footing" }], buffer: "6f" },
+      { id: "spin", name: "Spin", pattern: "other", slot: "feet", needs: [{ gate: "footing" }] },
+    ],
+  };
+  const told = sentences(kit, drawTake({ b: "..#.......", a: "....#....." }, { footing: ".........." }));
+  expect(told[0]).toBe(
+    "B at 2 was lost: Footing was not open for Spin; Hop, asked for at 4, took the place of Roll.",
+  );
+});
+
+test("a press that a rule or a prompt keeps to itself is told so", () => {
+  const keeps = KIT.patterns.map(p => (p.id === "cling" ? { ...p, captures: true } : p));
+  const kit = { ...KIT, patterns: keeps as Kit["patterns"] };
+  expect(sentences(kit, drawTake({ b: ".#######..", a: "" }))).toEqual([
+    "B at 1 fired Cling; Cling keeps B from all other rules.",
+  ]);
+  const asked: Kit = {
+    ...KIT,
+    prompts: [{ id: "r", name: "Rope", ask: ["tuck"], starts: { at: "0f" }, window: "9f", captures: ["a"] }],
+  };
+  expect(sentences(asked, drawTake({ a: "..#......." }, { footing: "##########" }))).toEqual([
+    "A at 2 was heard by nothing: Rope keeps A from all other rules while its window is open.",
+  ]);
+});
+
+test("every number that would have saved a press is offered with its rule, nearest first, and priced over all takes", () => {
+  const kit: Kit = {
+    ...KIT,
+    patterns: [
+      ...KIT.patterns,
+      { id: "grip", name: "Grip", kind: "hold", control: "b", for: "18f", fire: "reach" },
+    ],
+    moves: [...KIT.moves!, { id: "hang", name: "Hang", pattern: "grip" }],
+  };
+  const take = drawTake({ b: ".#####..........####....", a: "" });
+  const other = drawTake({ b: ".####...####...", a: "" });
+  const program = mustCompile(kit);
+  const [fate] = listFates(program, evaluate(program, take));
+  const repairs = findRepairs(kit, take, fate!, { others: [other] });
+  expect(repairs.map(repair => `${formatRepair(kit, repair)}; ${formatPrice(kit, repair.price)}`)).toEqual([
+    "Cling: hold for 5f instead of 6f; nothing else changes in all 2 takes",
+    "Tuck: allow 5f instead of 3f; in all 2 takes: Tuck fires 3 times more; Tuck lapses 3 times less",
+    "Grip: hold for 5f instead of 18f; nothing else changes in all 2 takes",
+  ]);
+});
+
+test("fates of an hour of presses that all lapse are worked out in time that grows with the presses", () => {
+  const kit: Kit = sketchKit("a", {
+    patterns: [{ id: "t", name: "T", kind: "tap", control: "a", max: "2f" }],
+  });
+  const program = mustCompile(kit);
+  const presses = 100_000;
+  const lane = Array.from({ length: presses * 2 }, (_, k): [number, number] => [k * 4 + 1, (k + 1) % 2]);
+  const trace = evaluate(program, { ...drawTake({ a: "" }), frames: presses * 8 + 8, lanes: { a: lane } });
+  const began = performance.now();
+  const fates = listFates(program, trace);
+  expect(fates.length).toBe(presses);
+  expect(fates.every(fate => fate.lapses.length === 1)).toBe(true);
+  expect(performance.now() - began).toBeLessThan(3000);
 });

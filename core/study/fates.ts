@@ -4,7 +4,9 @@ import {
   EDGE,
   FAILED,
   FIRE,
+  KEPT,
   LAPSE,
+  LOSS_REASONS,
   LOST,
   OPENED,
   PERFORMED,
@@ -30,9 +32,11 @@ export interface Loss {
   readonly move: number;
   readonly made: number;
   readonly frame: number;
-  /** Place in LOSS_REASONS, and the gate that goes with it. */
+  /** Place in LOSS_REASONS; with it the gate that was not open or was, or the move that came before it. */
   readonly reason: number;
-  readonly gate: number;
+  readonly because: number;
+  /** The frame on which the gate, though open, had been spent; −1 where it was not. */
+  readonly spentAt: number;
 }
 
 export interface Lapse {
@@ -55,6 +59,13 @@ export interface Fate {
   readonly losses: readonly Loss[];
   readonly fires: readonly { readonly pattern: number; readonly frame: number }[];
   readonly lapses: readonly Lapse[];
+  /** What kept the press from other rules; undefined where nothing did. */
+  readonly kept: { readonly kind: "pattern" | "prompt"; readonly index: number } | undefined;
+}
+
+/** Does a gate go with the loss? */
+export function isOfGate({ reason }: Loss): boolean {
+  return LOSS_REASONS[reason] === "gate" || LOSS_REASONS[reason] === "ban";
 }
 
 interface Draft {
@@ -64,6 +75,7 @@ interface Draft {
   losses: Loss[];
   fires: { pattern: number; frame: number }[];
   lapses: Lapse[];
+  kept: Fate["kept"];
 }
 
 function outcomeOf(draft: Draft): Fate["outcome"] {
@@ -105,11 +117,25 @@ export function listFates(program: Program, trace: Trace): Fate[] {
     switch (trace.kind[i]) {
       case EDGE:
         if (first === 1) {
-          const draft: Draft = { control: subject, frame, uses: [], losses: [], fires: [], lapses: [] };
+          const draft: Draft = {
+            control: subject,
+            frame,
+            uses: [],
+            losses: [],
+            fires: [],
+            lapses: [],
+            kept: undefined,
+          };
           drafts.set(frame * program.sourceCount + subject, draft);
           ofControl[subject]!.push(draft);
         }
         break;
+      case KEPT: {
+        const draft = drafts.get(frame * program.sourceCount + subject);
+        const kind = trace.payload[at + 1] === 1 ? "prompt" : "pattern";
+        if (draft) draft.kept = { kind, index: first };
+        break;
+      }
       case PHASE:
         if (first === FORMING) formingSince[subject] = frame;
         break;
@@ -144,7 +170,8 @@ export function listFates(program: Program, trace: Trace): Fate[] {
             made: first,
             frame,
             reason: trace.payload[at + 1]!,
-            gate: trace.payload[at + 2]!,
+            because: trace.payload[at + 2]!,
+            spentAt: trace.payload[at + 3]!,
           }),
         );
         break;

@@ -1,11 +1,10 @@
 import type { Kit } from "../kit/schema";
 import type { Program } from "../run/program";
-import { LOSS_REASONS, type Trace, GATE } from "../trace/trace";
+import { firstNoteAfter, GATE, LOSS_REASONS, PERFORMED, type Trace } from "../trace/trace";
 import { gateName as nameOfGate } from "../kit/names";
+import { joinNames } from "./eventWords";
 import { lapseWords } from "./reasonWords";
-import type { Difference } from "./diffTraces";
 import type { Fate, Loss } from "./fates";
-import type { NearestMiss } from "./nearestMiss";
 
 /** A kit and the program it was compiled to. */
 export interface RulesRead {
@@ -27,46 +26,76 @@ function gateName(kit: Kit, program: Program, gate: number): string {
 
 /** The frame on which a gate next opens after a frame, or −1. */
 function nextOpening(trace: Trace, gate: number, after: number): number {
-  for (let i = 0; i < trace.count; i++) {
-    if (
-      trace.frame[i]! > after &&
-      trace.kind[i] === GATE &&
-      trace.subject[i] === gate &&
-      trace.payload[trace.at[i]!] === 1
-    )
+  for (let i = firstNoteAfter(trace, after); i < trace.count; i++) {
+    if (trace.kind[i] === GATE && trace.subject[i] === gate && trace.payload[trace.at[i]!] === 1)
       return trace.frame[i]!;
   }
   return -1;
 }
 
+/** Which move spent a gate on a frame. */
+function spenderOf(kit: Kit, program: Program, trace: Trace, gate: number, frame: number): string {
+  for (let i = firstNoteAfter(trace, frame - 1); i < trace.count && trace.frame[i] === frame; i++) {
+    if (trace.kind[i] === PERFORMED && program.moves[trace.subject[i]!]!.spends.includes(gate))
+      return nameOf(kit.moves, trace.subject[i]!);
+  }
+  return "a move";
+}
+
+function whyNotOpen(kit: Kit, program: Program, trace: Trace, loss: Loss): string {
+  const gate = gateName(kit, program, loss.because);
+  const move = nameOf(kit.moves, loss.move);
+  if (loss.spentAt >= 0) {
+    const spender = spenderOf(kit, program, trace, loss.because, loss.spentAt);
+    return `${gate} was open, but ${spender} had spent it at ${loss.spentAt}, and ${move} needs it`;
+  }
+  const opens = nextOpening(trace, loss.because, loss.frame);
+  if (opens < 0) return `${gate} was not open for ${move}`;
+  return `${gate} opened at ${opens}, ${opens - loss.frame}f after ${move} forgot it`;
+}
+
 function whyLost(kit: Kit, program: Program, trace: Trace, loss: Loss): string {
   const move = nameOf(kit.moves, loss.move);
+  const other = nameOf(kit.moves, loss.because);
+  const newer = other === move ? `a newer ${other}` : other;
   switch (LOSS_REASONS[loss.reason]!) {
-    case "gate": {
-      const gate = gateName(kit, program, loss.gate);
-      const opens = nextOpening(trace, loss.gate, loss.frame);
-      if (opens < 0) return `${gate} was not open for ${move}`;
-      return `${gate} opened at ${opens}, ${opens - loss.frame}f after ${move} forgot it`;
-    }
+    case "gate":
+      return whyNotOpen(kit, program, trace, loss);
     case "ban":
-      return `${gateName(kit, program, loss.gate)} was open, which keeps ${move} from happening`;
+      return `${gateName(kit, program, loss.because)} was open, which keeps ${move} from happening`;
     case "cooldown":
       return `${move} was still cooling down`;
     case "uses":
       return `${move} had no use left`;
     case "busy":
-      return `another move took the place of ${move}`;
+      return `${newer} took the place of ${move} at ${loss.frame}`;
     case "replaced":
-      return `a newer press took its place before ${move} could happen`;
+      return `${newer}, asked for at ${loss.frame}, took the place of ${move}`;
     case "beaten":
-      return `another move used the same press before ${move}`;
+      return `${other} used the same press before ${move}`;
     case "prompt":
-      return `a prompt had taken the press`;
+      return `a prompt had taken the press from ${move}`;
     case "mode":
       return `the mode of ${move} was over`;
     case "late":
       return `${move} came due too late`;
   }
+}
+
+/** Why a press was lost, move by move: each once, those that only gave way to another left out where others say more. */
+function whyAllLost(kit: Kit, program: Program, trace: Trace, fate: Fate): string {
+  const telling = fate.losses.filter(loss => LOSS_REASONS[loss.reason] !== "beaten");
+  const last = new Map((telling.length > 0 ? telling : fate.losses).map(loss => [loss.move, loss]));
+  return [...last.values()].map(loss => whyLost(kit, program, trace, loss)).join("; ");
+}
+
+/** What kept a press from other rules, as the end of a sentence. */
+function keptWords(kit: Kit, fate: Fate): string {
+  if (!fate.kept) return "";
+  const { kind, index } = fate.kept;
+  const keeper = nameOf(kind === "prompt" ? kit.prompts : kit.patterns, index);
+  const control = nameOf(kit.controls, fate.control);
+  return `${keeper} keeps ${control} from all other rules${kind === "prompt" ? " while its window is open" : ""}`;
 }
 
 function howUsed(kit: Kit, fate: Fate): string {
@@ -89,60 +118,20 @@ export function formatFate({ kit, program }: RulesRead, trace: Trace, fate: Fate
     case "used":
       return `${press} ${howUsed(kit, fate)}.`;
     case "lost":
-      return `${press} was lost: ${whyLost(kit, program, trace, fate.losses.at(-1)!)}.`;
-    case "fired":
-      return `${press} fired ${[...new Set(fate.fires.map(fire => nameOf(kit.patterns, fire.pattern)))].join(" and ")}; no move or prompt waits for it.`;
+      return `${press} was lost: ${whyAllLost(kit, program, trace, fate)}.`;
+    case "fired": {
+      const fired = joinNames([...new Set(fate.fires.map(fire => nameOf(kit.patterns, fire.pattern)))]);
+      return `${press} fired ${fired}; ${keptWords(kit, fate) || "no move or prompt waits for it"}.`;
+    }
     case "lapsed": {
       const parts = fate.lapses.map(
         lapse =>
           `${nameOf(kit.patterns, lapse.pattern)} lapsed at ${lapse.frame}: ${lapseWords(lapse.reason)}`,
       );
-      return `${press} came to nothing. ${[...new Set(parts)].join("; ")}.`;
+      const kept = keptWords(kit, fate);
+      return `${press} came to nothing. ${[...new Set(parts), ...(kept ? [kept] : [])].join("; ")}.`;
     }
     case "unheard":
-      return `${press} was heard by nothing.`;
+      return `${press} was heard by nothing${fate.kept ? `: ${keptWords(kit, fate)}` : ""}.`;
   }
-}
-
-/** The words for a number of the kit, by the last field of its path. */
-const FIELD_WORDS: Readonly<Record<string, string>> = {
-  buffer: "Remember for",
-  coyote: "Forgive for",
-  max: "Allow",
-  for: "Hold for",
-  min: "Charge from",
-  full: "Full at",
-  gap: "Allow a gap of",
-  spread: "Allow a spread of",
-  total: "Allow in all",
-  limit: "Allow up to",
-  cooldown: "Cool down for",
-  defer: "Wait only",
-  spentFor: "Spend for only",
-};
-
-/** What else a change alters, counted: "nothing else changes", "also 1 hop more, 2 later". */
-export function formatDifferences(differences: readonly Difference[]): string {
-  if (differences.length === 0) return "nothing else changes";
-  const count = (what: Difference["what"], kind: Difference["kind"]) =>
-    differences.filter(d => d.what === what && d.kind === kind).length;
-  const parts = [
-    [count("new", "performed"), "performed more"],
-    [count("gone", "performed"), "performed no more"],
-    [count("moved", "performed"), "performed at another time"],
-    [count("new", "lost"), "lost more"],
-    [count("gone", "lost"), "lost no more"],
-    [count("moved", "lost"), "forgotten at another time"],
-    [count("new", "prompt") + count("gone", "prompt") + count("moved", "prompt"), "changes in prompts"],
-  ] as const;
-  return `also ${parts
-    .filter(([n]) => n > 0)
-    .map(([n, words]) => `${n} ${words}`)
-    .join(", ")}`;
-}
-
-/** The change that would have saved a press, as an offer: "Remember for 9f instead of 6f: nothing else changes". */
-export function formatNearestMiss(miss: NearestMiss): string {
-  const field = String(miss.path.findLast(step => typeof step === "string"));
-  return `${FIELD_WORDS[field] ?? field} ${miss.to} instead of ${miss.from}: ${formatDifferences(miss.alsoChanges)}`;
 }

@@ -19,6 +19,9 @@ export const TRAIL = 11;
 /** The part of a move's timeline that its slot is in, where it changes, from the performance on: payload [a place in PARTS]. */
 export const PART = 12;
 
+/** A press of a control that something keeps from other rules: payload [place of the pattern or prompt that keeps it, 1 for a prompt]. */
+export const KEPT = 13;
+
 /** The parts of a timeline; none where it is over, or has no length. */
 export const PARTS = ["none", "startup", "active", "recovery"] as const;
 
@@ -34,7 +37,11 @@ export const LAPSE_REASONS = [
 ] as const;
 export type LapseReason = (typeof LAPSE_REASONS)[number];
 
-/** Why a request was lost; "gate" and "ban" go with a gate. */
+/**
+ * Why a request was lost. In a note the place in this list is followed by what goes with it: the gate of "gate" and "ban",
+ * the move that came before it of "replaced", "beaten" and "busy"; then the frame on which that gate, though open, was
+ * spent, or −1.
+ */
 export const LOSS_REASONS = [
   "replaced",
   "beaten",

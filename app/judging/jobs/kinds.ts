@@ -1,6 +1,6 @@
 import { evaluateJob } from "./evaluate";
-import { missesJob } from "./misses";
 import { pictureJob } from "./picture";
+import { repairsJob } from "./repairs";
 
 /** Every kind of long work: one file and one line. */
-export const JOBS = { evaluate: evaluateJob, misses: missesJob, picture: pictureJob } as const;
+export const JOBS = { evaluate: evaluateJob, picture: pictureJob, repairs: repairsJob } as const;

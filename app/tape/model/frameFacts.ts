@@ -1,4 +1,4 @@
-import { formatEvent, formatEventWords, formatGrown, notes, TICKS, type Trace } from "#core";
+import { formatEvent, formatEventWords, formatGrown, joinNames, notes, TICKS, type Trace } from "#core";
 import type { Rules } from "#stage";
 import type { TapeModel, TapeRow } from "./tapeRows";
 
@@ -74,7 +74,41 @@ export interface EventLine {
   readonly words: string;
 }
 
-/** The events of a trace as lines of a table, in frame order; edges of controls are among them. */
+function isBeaten(trace: Trace, note: number): boolean {
+  return trace.kind[note] === notes.LOST && trace.payload[trace.at[note]! + 1] === notes.BEATEN;
+}
+
+/** By the note of a performed move: the names of the moves that wanted the same press and gave way to it. */
+function findGaveWay(moves: readonly { readonly name: string }[], trace: Trace): Map<number, string[]> {
+  const found = new Map<number, string[]>();
+  const edges = new Map<string, readonly number[]>();
+  let performed: { note: number; edges: ReadonlySet<number> }[] = [];
+  let frame = -1;
+  for (let note = 0; note < trace.count; note++) {
+    if (trace.frame[note] !== frame) performed = [];
+    frame = trace.frame[note]!;
+    const at = trace.at[note]!;
+    const key = (made: number) => `${trace.subject[note]} ${made}`;
+    const own = edges.get(key(trace.payload[at]!)) ?? [];
+    if (trace.kind[note] === notes.REQUEST)
+      edges.set(
+        key(frame),
+        Array.from({ length: trace.payload[at]! }, (_, k) => trace.payload[at + 1 + k]!),
+      );
+    else if (trace.kind[note] === notes.PERFORMED) performed.push({ note, edges: new Set(own) });
+    else if (isBeaten(trace, note)) {
+      const winner = performed.find(item => own.some(edge => item.edges.has(edge)));
+      const name = moves[trace.subject[note]!]?.name ?? "";
+      if (winner) found.set(winner.note, [...(found.get(winner.note) ?? []), name]);
+    }
+  }
+  return found;
+}
+
+/**
+ * The events of a trace as lines of a table, in frame order; edges of controls are among them. A move that gave its press
+ * to another is told with that one, not as a line of its own.
+ */
 export function listEvents({ kit, program }: Rules, trace: Trace): EventLine[] {
   const lines: EventLine[] = [];
   const lists = {
@@ -86,8 +120,10 @@ export function listEvents({ kit, program }: Rules, trace: Trace): EventLine[] {
     lost: kit.moves,
     prompt: kit.prompts,
   };
+  const gaveWay = findGaveWay(kit.moves ?? [], trace);
   for (let note = 0; note < trace.count; note++) {
     const frame = trace.frame[note]!;
+    if (isBeaten(trace, note)) continue;
     if (trace.kind[note] === notes.EDGE) {
       const name = kit.controls[trace.subject[note]!]!.name;
       lines.push({
@@ -101,7 +137,9 @@ export function listEvents({ kit, program }: Rules, trace: Trace): EventLine[] {
     const event = formatEvent(program, trace, note);
     if (!event) continue;
     const name = lists[event.kind]?.[trace.subject[note]!]?.name ?? event.id;
-    lines.push({ note, frame, name, words: formatEventWords(event, kit) });
+    const others = gaveWay.get(note);
+    const words = others ? `${formatEventWords(event, kit)}; ${joinNames(others)} gave way to it` : "";
+    lines.push({ note, frame, name, words: words || formatEventWords(event, kit) });
   }
   return lines;
 }

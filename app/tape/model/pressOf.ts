@@ -1,4 +1,4 @@
-import { notes, type Fate, type Program, type Trace } from "#core";
+import { isOfGate, notes, type Fate, type Program, type Trace } from "#core";
 import type { TapeStretchOfRows } from "./tapeView";
 import { keyOfRow, type TapeModel, type TapeRow } from "./tapeRows";
 
@@ -110,6 +110,6 @@ export function placeOfWay(way: readonly TapePoint[]): TapeStretchOfRows {
 /** The keys of the rows that tell what became of a press: those of its way, and of the gates it was lost to. */
 export function rowsOfFate(program: Program, whole: TapeModel, fate: Fate): string[] {
   const way = pathOfFate(program, whole, fate).map(point => keyOfRow(whole.rows[point.row]!));
-  const gates = fate.losses.flatMap(loss => program.gates[loss.gate]?.id ?? []);
+  const gates = fate.losses.flatMap(loss => (isOfGate(loss) ? program.gates[loss.because]!.id : []));
   return [...way, ...gates.map(id => keyOfRow({ group: "gates", id }))];
 }

@@ -27,7 +27,7 @@ export function followSpared(program: Program) {
     );
   };
 
-  function use(edges: readonly number[]): void {
+  function spend(edges: readonly number[]): void {
     for (const key of edges) {
       if (used.has(key)) continue;
       used.add(key);
@@ -46,13 +46,13 @@ export function followSpared(program: Program) {
     answer(prompt: number, frame: number): void {
       if (frame !== firedFrame) return;
       const asked = program.prompts[prompt]!.ask.find(pattern => firedNow.has(pattern));
-      if (asked !== undefined) use(firedNow.get(asked)!);
+      if (asked !== undefined) spend(firedNow.get(asked)!);
     },
     ask(trace: Trace, note: number): void {
       edgesOf.set(`${trace.subject[note]} ${trace.frame[note]}`, pressesAt(trace, note));
     },
     perform(move: number, made: number): void {
-      use(edgesOf.get(`${move} ${made}`) ?? []);
+      spend(edgesOf.get(`${move} ${made}`) ?? []);
       edgesOf.delete(`${move} ${made}`);
     },
     /** The look of the mark about to be added to a row for a loss. */

@@ -20,7 +20,7 @@ import { compileRules, createStaging, stepStaging, type Rules } from "#stage";
 import { anyKit, anyTake } from "../../../core/tests/arbitraries";
 import { readKitAndTake } from "../../tests/evaluated";
 import { buildTape, createTapeBuilder } from "./buildTape";
-import { countOutcomes } from "./outcomes";
+import { cellsOf, findOutcomes } from "./outcomes";
 import type { TapeModel, TapeRow } from "./tapeRows";
 
 /** Every frame of the stretches of a look, as a set. */
@@ -163,7 +163,16 @@ function holdAgainstState(rules: Rules, take: Take): void {
   const directed = program.sticks.length > 0;
   if (directed) expect(lostMarks.length).toBeGreaterThanOrEqual(lostRequests.size);
   else expect(lostMarks.length).toBe(lostRequests.size);
-  expect(countOutcomes(trace, fates).lost).toBe(lost.length);
+  const outcomes = findOutcomes(trace, fates);
+  expect(outcomes.lost.length).toBe(lost.length);
+  expect(outcomes.performed.length).toBe(
+    model.rows.reduce((sum, row) => sum + row.markLook.filter(look => look === "performed").length, 0),
+  );
+  for (const look of ["presses", "performed", "lost"] as const) {
+    const cells = cellsOf(outcomes[look], trace.frames, 560);
+    expect(cells.length > 0).toBe(outcomes[look].length > 0);
+    expect(cells.length).toBeLessThanOrEqual(560);
+  }
 }
 
 const demos = readdirSync("demo").filter(name => !name.includes("."));

@@ -145,11 +145,7 @@ export function Dock() {
         <WhatIsShown isLive={isLive} />
         {shown && (
           <>
-            <Overview
-              trace={shown.trace}
-              view={isTable || isFolded ? undefined : view}
-              onGo={playback.goTo}
-            />
+            <Overview evaluated={shown} view={isTable || isFolded ? undefined : view} onGo={playback.goTo} />
             <LostList evaluated={shown} />
             <Transport frames={shown.trace.frames} />
           </>

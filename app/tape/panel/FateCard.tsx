@@ -1,12 +1,15 @@
 import { useMemo } from "react";
-import { formatFate, formatNearestMiss, writeAt, type Fate } from "#core";
+import { formatFate, formatPrice, formatRepair, writeAt, type Fate } from "#core";
 import { Button } from "../../ui/Button";
-import { useMisses } from "./useMisses";
-import { useDesk, useSoundKit } from "../../document/context";
+import { useRepairs } from "./useRepairs";
+import { useDesk, useDocument, useSoundKit } from "../../document/context";
 import { useTape } from "../hand/context";
-import type { Evaluated } from "../../judging/judge";
+import { isLong, type Evaluated } from "../../judging/judge";
 
-/** What became of one press, in a sentence; for a lost one the smallest change that would have saved it, and a button that makes it. */
+/** So many repairs are offered, nearest first. */
+const MOST_REPAIRS = 3;
+
+/** What became of one press, in a sentence; for a lost one the smallest changes that would have saved it, each with its rule, its price and a button that makes it. */
 export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
   const { workbench } = useDesk();
   const { look } = useTape();
@@ -16,8 +19,13 @@ export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate
     () => (isSound && (fate.outcome === "lost" || fate.outcome === "lapsed") ? [fate] : []),
     [isSound, fate],
   );
-  const { found, trouble } = useMisses(evaluated, asked);
-  const miss = found?.[0];
+  const takes = useDocument(state => state.takes);
+  const others = useMemo(
+    () => takes.filter(take => take !== evaluated.take && !isLong(take)),
+    [takes, evaluated.take],
+  );
+  const { found, trouble } = useRepairs(evaluated, { fates: asked, isNearestOnly: false, others });
+  const repairs = found?.[0]?.slice(0, MOST_REPAIRS) ?? [];
   const close = () => look.setState({ fate: undefined });
   return (
     <div
@@ -28,17 +36,18 @@ export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate
     >
       <div className="flex grow flex-wrap items-center gap-x-4 gap-y-1">
         <p>{formatFate(evaluated.rules, evaluated.trace, fate)}</p>
-        {miss && (
-          <p>
+        {repairs.map(repair => (
+          <p key={repair.path.join()} className="flex flex-wrap items-center gap-x-2">
             <Button
-              onClick={() => workbench.editKit(`saved a press`, now => writeAt(now, miss.path, miss.to))}
+              onClick={() => workbench.editKit(`saved a press`, now => writeAt(now, repair.path, repair.to))}
               className="border-moss font-semibold text-moss"
             >
-              {formatNearestMiss(miss)}
+              {formatRepair(evaluated.rules.kit, repair)}
             </Button>
+            <span className="text-soft">{formatPrice(evaluated.rules.kit, repair.price)}</span>
           </p>
-        )}
-        {found && !miss && fate.outcome === "lost" && (
+        ))}
+        {found && repairs.length === 0 && fate.outcome === "lost" && (
           <p className="text-soft">No single number within half a second would have saved it.</p>
         )}
         {trouble && <p className="text-foxglove">What would have saved it was not found: {trouble}</p>}

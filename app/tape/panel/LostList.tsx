@@ -1,14 +1,15 @@
 import { useMemo } from "react";
-import { countWords, formatFate, type Fate, type NearestMiss } from "#core";
+import { countWords, formatFate, formatRepair, type Fate, type Repair } from "#core";
 import { useDesk } from "../../document/context";
 import { Flap } from "../../ui/Flap";
 import { useTape } from "../hand/context";
-import { useMisses } from "./useMisses";
+import { listLost } from "../model/outcomes";
+import { useRepairs } from "./useRepairs";
 import type { Evaluated } from "../../judging/judge";
 
-interface Missed {
+interface Lost {
   readonly fate: Fate;
-  readonly miss: NearestMiss | undefined;
+  readonly repair: Repair | undefined;
 }
 
 /** Every lost press of the open take, nearest miss first; worked out by a worker when the list is opened. */
@@ -23,13 +24,13 @@ function LostPresses({
 }) {
   const { playback } = useDesk();
   const { look } = useTape();
-  const { found, done, trouble } = useMisses(evaluated, lost);
+  const { found, done, trouble } = useRepairs(evaluated, { fates: lost, isNearestOnly: true });
   const list = useMemo(() => {
-    const missed = lost.map((fate, i): Missed => ({ fate, miss: found?.[i] }));
-    const far = ({ miss }: Missed) => miss?.missFrames ?? Infinity;
+    const all = lost.map((fate, i): Lost => ({ fate, repair: found?.[i]?.[0] }));
+    const far = ({ repair }: Lost) => repair?.byFrames ?? Infinity;
     return found
-      ? missed.sort((a, b) => (far(a) === far(b) ? 0 : far(a) - far(b)) || a.fate.frame - b.fate.frame)
-      : missed;
+      ? all.sort((a, b) => (far(a) === far(b) ? 0 : far(a) - far(b)) || a.fate.frame - b.fate.frame)
+      : all;
   }, [lost, found]);
   return (
     <>
@@ -37,11 +38,11 @@ function LostPresses({
         {trouble
           ? `What would have saved them was not found: ${trouble}`
           : found
-            ? "Nearest miss first"
+            ? "Nearest to being saved first"
             : `Looking for what would have saved them: ${done} of ${lost.length}`}
       </p>
       <ul data-testid="lost-list">
-        {list.map(({ fate, miss }) => (
+        {list.map(({ fate, repair }) => (
           <li key={`${fate.control} ${fate.frame}`}>
             <button
               type="button"
@@ -53,7 +54,11 @@ function LostPresses({
               }}
             >
               {formatFate(evaluated.rules, evaluated.trace, fate)}{" "}
-              {miss && <b className="text-foxglove">Missed by {miss.missFrames}f.</b>}
+              {repair && (
+                <b className="text-foxglove">
+                  Saved by {repair.byFrames}f. {formatRepair(evaluated.rules.kit, repair)}.
+                </b>
+              )}
             </button>
           </li>
         ))}
@@ -65,10 +70,7 @@ function LostPresses({
 /** How many presses of the open take were lost, and the list of them. */
 export function LostList({ evaluated }: { evaluated: Evaluated }) {
   const { judge } = useDesk();
-  const lost = useMemo(
-    () => judge.fatesOf(evaluated).filter(fate => fate.outcome === "lost"),
-    [judge, evaluated],
-  );
+  const lost = useMemo(() => listLost(judge.fatesOf(evaluated)), [judge, evaluated]);
   if (lost.length === 0) return <span className="whitespace-nowrap text-soft">no press lost</span>;
   return (
     <Flap

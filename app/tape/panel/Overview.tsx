@@ -1,48 +1,41 @@
 import { useMemo } from "react";
-import { notes, type Trace } from "#core";
+import { useDesk, usePlayback } from "../../document/context";
+import type { Evaluated } from "../../judging/judge";
+import { cellsOf, findOutcomes } from "../model/outcomes";
 import { laneWidth, type TapeView } from "../model/tapeView";
-import { usePlayback } from "../../document/context";
 
 const WIDTH = 560;
-const MOST_MARKS = 1500;
 
-const LOOKS = ["press", "performed", "lost"] as const;
-type MarkLook = (typeof LOOKS)[number];
-
-const CLASSES: Readonly<Record<MarkLook, string>> = {
-  press: "stroke-bark",
-  performed: "stroke-moss",
-  lost: "stroke-foxglove",
-};
+/** How each look is drawn: its colour, where it begins from the top, how tall it is. */
+const LOOKS = {
+  presses: { stroke: "stroke-bark", top: 14, tall: 5 },
+  performed: { stroke: "stroke-moss", top: 4, tall: 5 },
+  lost: { stroke: "stroke-foxglove", top: 4, tall: 8 },
+} as const;
 
 /** The whole take in one strip: presses, what was performed, what was lost, and the window one looks at. */
 export function Overview({
-  trace,
+  evaluated,
   view,
   onGo,
   label = "The whole take",
 }: {
-  trace: Trace;
+  evaluated: Evaluated;
   view: TapeView | undefined;
   onGo: (frame: number) => void;
   label?: string;
 }) {
+  const { judge } = useDesk();
+  const { trace } = evaluated;
   const frame = usePlayback(state => state.frame);
   const paths = useMemo(() => {
-    const found: Record<MarkLook, string[]> = { press: [], performed: [], lost: [] };
-    const mark = (look: MarkLook, frame: number) => {
-      if (found[look].length >= MOST_MARKS) return;
-      const x = ((frame / Math.max(1, trace.frames)) * WIDTH).toFixed(1);
-      found[look].push(`M${x} ${look === "press" ? 14 : 4}v${look === "lost" ? 8 : 5}`);
-    };
-    for (let i = 0; i < trace.count; i++) {
-      if (trace.kind[i] === notes.EDGE && trace.payload[trace.at[i]!] === 1) mark("press", trace.frame[i]!);
-      if (trace.kind[i] === notes.PERFORMED) mark("performed", trace.frame[i]!);
-      if (trace.kind[i] === notes.LOST && trace.payload[trace.at[i]! + 1] !== notes.BEATEN)
-        mark("lost", trace.frame[i]!);
-    }
-    return LOOKS.map(look => ({ look, path: found[look].join("") }));
-  }, [trace]);
+    const outcomes = findOutcomes(evaluated.trace, judge.fatesOf(evaluated));
+    return (Object.keys(LOOKS) as (keyof typeof LOOKS)[]).map(look => {
+      const { top, tall } = LOOKS[look];
+      const cells = cellsOf(outcomes[look], evaluated.trace.frames, WIDTH);
+      return { look, path: cells.map(cell => `M${cell + 0.5} ${top}v${tall}`).join("") };
+    });
+  }, [judge, evaluated]);
   const perFrame = WIDTH / Math.max(1, trace.frames);
   const shownFrames = view ? laneWidth(view) / view.pxPerFrame : trace.frames;
   return (
@@ -58,7 +51,7 @@ export function Overview({
       }}
     >
       {paths.map(({ look, path }) => (
-        <path key={look} d={path} strokeWidth="2" className={CLASSES[look]} />
+        <path key={look} d={path} strokeWidth="2" className={LOOKS[look].stroke} />
       ))}
       {view && (
         <rect

@@ -1,9 +1,9 @@
 import type { Take } from "#core";
 import type { Rules } from "#stage";
-import { countOutcomes } from "../model/outcomes";
+import { findOutcomes } from "../model/outcomes";
 import { Overview } from "./Overview";
 import { useDesk, useDocument, useEvaluation } from "../../document/context";
-import { isLong } from "../../judging/judge";
+import { isLong, type Evaluated } from "../../judging/judge";
 import { useTapeLook } from "../hand/context";
 
 /** By how much a count has changed since before a pull: "+1", "−2"; nothing where it has not. */
@@ -15,17 +15,17 @@ function Since({ now, before }: { now: number; before: number | undefined }) {
 function Strip({ take, rules, before }: { take: Take; rules: Rules; before: Rules | undefined }) {
   const { workbench, judge } = useDesk();
   if (isLong(take)) return <span className="text-soft">a long take; it is worked out when it is open</span>;
-  const count = (by: Rules) => {
-    const evaluated = judge.evaluate(by, take);
-    return countOutcomes(evaluated.trace, judge.fatesOf(evaluated));
+  const count = (evaluated: Evaluated) => {
+    const { performed, lost } = findOutcomes(evaluated.trace, judge.fatesOf(evaluated));
+    return { performed: performed.length, lost: lost.length };
   };
-  const { trace } = judge.evaluate(rules, take);
-  const now = count(rules);
-  const was = before && count(before);
+  const evaluated = judge.evaluate(rules, take);
+  const now = count(evaluated);
+  const was = before && count(judge.evaluate(before, take));
   return (
     <>
       <Overview
-        trace={trace}
+        evaluated={evaluated}
         view={undefined}
         onGo={() => workbench.openTake(take.id)}
         label={`All of ${take.name}`}

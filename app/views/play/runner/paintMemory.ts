@@ -1,4 +1,3 @@
-import { firstNoteAfter, notes, TICKS } from "#core";
 import { paintHatch } from "../../../ui/paintHatch";
 import type { Palette } from "../../../ui/palette";
 import type { Scene } from "../scene";
@@ -12,16 +11,7 @@ export function paintMemory(
   x: number,
   y: number,
 ): void {
-  const { trace, frame } = scene;
-  let pending = 0;
-  const performed = new Set<string>();
-  for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && trace.frame[i]! > frame - 60; i--) {
-    const kind = trace.kind[i];
-    const key = `${trace.subject[i]} `;
-    if (kind === notes.PERFORMED || kind === notes.LOST) performed.add(key + trace.payload[trace.at[i]!]!);
-    if (kind === notes.REQUEST && !performed.has(key + trace.frame[i]!)) pending++;
-  }
-  if (pending === 0) return;
+  if (!scene.state || scene.state.requestCount === 0) return;
   ctx.strokeStyle = palette.ink;
   ctx.lineWidth = 2;
   ctx.setLineDash([2, 3]);
@@ -34,25 +24,9 @@ export function paintMemory(
   ctx.fillText("remembered", x + 12, y - 8);
 }
 
-/** Is the ground that was left still forgiven? Only where no leap spent it. */
-export function isForgiven({ trace, program, stage, frame }: Scene): boolean {
-  if (stage.kind !== "runner" || stage.gates.footing < 0) return false;
-  const coyote = Math.max(
-    0,
-    ...program.moves.flatMap(move =>
-      move.needs.filter(need => need.gate === stage.gates.footing).map(need => need.coyoteTicks / TICKS),
-    ),
-  );
-  for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && trace.frame[i]! > frame - coyote - 4; i--) {
-    if (
-      trace.kind[i] === notes.PERFORMED &&
-      program.moves[trace.subject[i]!]!.spends.includes(stage.gates.footing)
-    )
-      return false;
-    if (trace.kind[i] === notes.GATE && trace.subject[i] === stage.gates.footing)
-      return trace.payload[trace.at[i]!] === 0 && frame - trace.frame[i]! < coyote;
-  }
-  return false;
+/** Is the ground that was left still forgiven? */
+export function isForgiven({ state, stage }: Scene): boolean {
+  return stage.kind === "runner" && stage.gates.footing >= 0 && state?.gateTrails[stage.gates.footing] === 1;
 }
 
 /** The edge that still counts: hatched ground under the feet, though there is none. */

@@ -9,8 +9,8 @@ import type { Program } from "../run/program";
 import { run } from "../run/run";
 import { parseFrames, type Rounding } from "../time/duration";
 import { LAPSE_REASONS, LOSS_REASONS, type LapseReason, type Trace } from "../trace/trace";
-import { diffTraces, type Difference } from "./diffTraces";
 import { listFates, type Fate } from "./fates";
+import { findPrice, type Price } from "./price";
 
 /** A number of the kit that could have saved a press: where it stands, and which way it would have to go. */
 interface Lever {
@@ -19,16 +19,16 @@ interface Lever {
   readonly direction: 1 | -1;
 }
 
-/** The smallest single change that would have saved a press, seen to save it by running the take again. */
-export interface NearestMiss {
-  /** By how many frames it was missed. */
-  readonly missFrames: number;
+/** The smallest change of one number that would have saved a press, seen to save it by running the take again. */
+export interface Repair {
+  /** By how many frames the number must move. */
+  readonly byFrames: number;
   readonly path: readonly PathStep[];
   /** The length as it is written ("0f" where it is not), and as it would have to be. */
   readonly from: string;
   readonly to: string;
-  /** What else that change would alter in this take. */
-  readonly alsoChanges: readonly Difference[];
+  /** What else that change would alter, over all takes that were given. */
+  readonly price: Price;
 }
 
 function lever(path: readonly PathStep[], rounding: Rounding, direction: 1 | -1): Lever {
@@ -45,8 +45,8 @@ function leversOfLoss(kit: Kit, fate: Fate): Lever[] {
     );
     switch (LOSS_REASONS[loss.reason]!) {
       case "gate": {
-        const gate = (kit.gates ?? [])[loss.gate];
-        const spent = gate ? [lever(["gates", loss.gate, "spentFor"], "atLeast", -1)] : [];
+        const gate = (kit.gates ?? [])[loss.because];
+        const spent = gate ? [lever(["gates", loss.because, "spentFor"], "atLeast", -1)] : [];
         return [buffer, ...needs, ...spent];
       }
       case "cooldown":
@@ -141,22 +141,37 @@ function searchLever(
 /** Frames after the loss that are still run while searching: a saved press comes out within this. */
 const MARGIN_FRAMES = 120;
 
+/** What a search for repairs goes by. */
+export interface RepairSearch {
+  /** How far each number is moved, in frames; half a second where not given. */
+  readonly mostFrames?: number;
+  /** How a kit is made ready to run, for kits with a stage; the core's own way where not given. */
+  readonly prepare?: PrepareRun;
+  /** Only the repair that needs the fewest frames is wanted: the search is shorter. */
+  readonly isNearestOnly?: boolean;
+  /** Other takes over which the price is counted, besides the one the press is in. */
+  readonly others?: readonly Take[];
+}
+
 /**
- * For a press that was lost or lapsed: the smallest change to one number of the kit that would have saved it. Every
- * number that stood in its way is moved frame by frame (up to `mostFrames`, half a second where not given) and the
- * take run again; the one that needs the fewest frames wins, the first in the order of the reasons on a tie.
- * Undefined when no single number within reach saves it, or when there is nothing to save. `prepare`: how a kit is
- * made ready to run, for kits with a stage; the core's own way where not given.
+ * For a press that was lost or lapsed: what would have saved it, nearest first. Every number that stood in its way is
+ * moved frame by frame and the take run again; for each number the smallest move that saves the press is a repair, with
+ * what else it alters. On a tie the order of the reasons. Empty when no single number within reach saves it, or when
+ * there is nothing to save.
  */
-export function findNearestMiss(
+export function findRepairs(
   kit: Kit,
   take: Take,
   fate: Fate,
-  mostFrames = Math.ceil(kit.rate / 2),
-  prepare: PrepareRun = prepareBare,
-): NearestMiss | undefined {
+  {
+    mostFrames = Math.ceil(kit.rate / 2),
+    prepare = prepareBare,
+    isNearestOnly = false,
+    others = [],
+  }: RepairSearch = {},
+): Repair[] {
   const ready = prepare(kit);
-  if (!ready) return undefined;
+  if (!ready) return [];
   const columns = readTake(ready.program, take);
   const lastFrame = Math.max(
     fate.frame,
@@ -164,22 +179,67 @@ export function findNearestMiss(
     ...fate.lapses.map(lapse => lapse.frame),
   );
   const short = { ...columns, frames: Math.min(columns.frames, lastFrame + mostFrames + MARGIN_FRAMES) };
-  let best: { by: number; from: string; to: string; change: Lever } | undefined;
+  const found: { by: number; from: string; to: string; change: Lever }[] = [];
+  const seen = new Set<string>();
   for (const change of leversOf(kit, fate)) {
-    const most = best ? best.by - 1 : mostFrames;
-    const found = most > 0 ? searchLever(kit, short, fate, change, most, prepare) : undefined;
-    if (found) best = { ...found, change };
+    if (seen.has(change.path.join())) continue;
+    seen.add(change.path.join());
+    const most = isNearestOnly && found[0] ? found[0].by - 1 : mostFrames;
+    const by = most > 0 ? searchLever(kit, short, fate, change, most, prepare) : undefined;
+    if (by && isNearestOnly) found.length = 0;
+    if (by) found.push({ ...by, change });
   }
-  if (!best) return undefined;
-  const changed = prepare(writeAt(kit, best.change.path, best.to));
-  if (!changed) return undefined;
-  const differences = diffTraces(ready.run(columns), changed.run(columns));
-  const alsoChanges = differences.filter(difference => !isOwnRescue(difference, fate));
-  return { missFrames: best.by, path: best.change.path, from: best.from, to: best.to, alsoChanges };
+  return found
+    .sort((a, b) => a.by - b.by)
+    .map(({ by, from, to, change }) => {
+      const price = priceOfChange(kit, [take, ...others], fate, writeAt(kit, change.path, to), prepare);
+      return { byFrames: by, path: change.path, from, to, price };
+    });
 }
 
-/** Is this difference the rescue itself: the loss that is gone, or the move that is performed in its place? */
-function isOwnRescue({ kind, index, what, made }: Difference, fate: Fate): boolean {
-  const isOwn = fate.losses.some(loss => loss.move === index && loss.made === made);
-  return isOwn && ((kind === "lost" && what === "gone") || (kind === "performed" && what === "new"));
+/** What a changed kit alters in takes; the press the change is for is in the first of them. */
+function priceOfChange(
+  kit: Kit,
+  takes: readonly Take[],
+  fate: Fate,
+  changed: Kit,
+  prepare: PrepareRun,
+): Price {
+  const was = prepare(kit)!;
+  const is = prepare(changed)!;
+  return findPrice(
+    takes.map((take, k) => {
+      const before = was.run(readTake(was.program, take));
+      const after = is.run(readTake(is.program, take));
+      if (k > 0) return { before, after };
+      const saved = listFates(is.program, after).find(
+        other => other.frame === fate.frame && other.control === fate.control,
+      );
+      return { before, after, wanted: saved && { before: fate, after: saved } };
+    }),
+  );
+}
+
+/** The words for a number of the kit, by the last field of its path. */
+const FIELD_WORDS: Readonly<Record<string, string>> = {
+  buffer: "remember for",
+  coyote: "forgive for",
+  max: "allow",
+  for: "hold for",
+  min: "charge from",
+  full: "be full at",
+  gap: "allow a gap of",
+  spread: "allow a spread of",
+  total: "allow in all",
+  limit: "allow up to",
+  cooldown: "cool down for",
+  defer: "wait only",
+  spentFor: "stay spent for",
+};
+
+/** A repair as an offer, with the rule it changes: "Hop: remember for 9f instead of 6f". What it costs: formatPrice. */
+export function formatRepair(kit: Kit, { path, from, to }: Repair): string {
+  const field = String(path.findLast(step => typeof step === "string"));
+  const rule = readAt(kit, path.slice(0, 2)) as { readonly id: string; readonly name: string };
+  return `${rule.name || rule.id}: ${FIELD_WORDS[field] ?? field} ${to} instead of ${from}`;
 }

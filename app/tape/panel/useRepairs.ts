@@ -1,0 +1,61 @@
+import { useEffect, useState } from "react";
+import type { Fate, Repair, Take } from "#core";
+import { useDesk } from "../../document/context";
+import type { Evaluated } from "../../judging/judge";
+
+/** How long the hand must rest before a question is asked: a pull makes many, and only the last is worth it. */
+const REST_MS = 80;
+
+/** What would have saved some presses: undefined until it is found; meanwhile for how many it is. */
+export interface Repairs {
+  readonly found: readonly (readonly Repair[])[] | undefined;
+  readonly done: number;
+  readonly trouble: string;
+}
+
+const NONE: Repairs = { found: undefined, done: 0, trouble: "" };
+
+const NO_TAKES: readonly Take[] = [];
+
+/** What is asked. Keep the lists the same while they mean the same. */
+interface RepairsWanted {
+  readonly fates: readonly Fate[];
+  /** Only the nearest repair of each; else all, priced over `others` too. */
+  readonly isNearestOnly: boolean;
+  readonly others?: readonly Take[];
+}
+
+/** Looks in a worker for what would have saved some presses, so that no render and no hand waits for it. */
+export function useRepairs(
+  { rules, take }: Evaluated,
+  { fates, isNearestOnly, others = NO_TAKES }: RepairsWanted,
+): Repairs {
+  const { jobs } = useDesk();
+  const [state, setState] = useState<{ readonly of: readonly Fate[]; readonly repairs: Repairs }>({
+    of: fates,
+    repairs: NONE,
+  });
+  useEffect(() => {
+    if (fates.length === 0) return;
+    let stop = () => {};
+    const set = (repairs: Repairs) => setState({ of: fates, repairs });
+    const timer = setTimeout(() => {
+      const asked = jobs.ask({
+        job: "repairs",
+        question: { kit: rules.kit, fates, isNearestOnly },
+        takes: [take, ...others],
+        told: ({ done }) => set({ ...NONE, done }),
+      });
+      stop = asked.stop;
+      void asked.outcome.then(outcome => {
+        if (outcome.state === "done") set({ found: outcome.value, done: fates.length, trouble: "" });
+        if (outcome.state === "failed") set({ ...NONE, trouble: outcome.reason });
+      });
+    }, REST_MS);
+    return () => {
+      clearTimeout(timer);
+      stop();
+    };
+  }, [jobs, rules, take, fates, isNearestOnly, others]);
+  return state.of === fates ? state.repairs : NONE;
+}

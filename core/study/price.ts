@@ -1,0 +1,186 @@
+import type { Kit } from "../kit/schema";
+import {
+  FAILED,
+  FIRE,
+  GATE,
+  LAPSE,
+  LOST,
+  OPENED,
+  PERFORMED,
+  PROMPT,
+  SHOWN,
+  type Trace,
+} from "../trace/trace";
+import { joinNames } from "./eventWords";
+import type { Fate } from "./fates";
+
+/** What can come to differ between two runs of a take. */
+export type PriceKind = "performed" | "lost" | "fired" | "lapsed" | "answered" | "failed" | "opens";
+
+/** How one thing of one rule differs: how often more, fewer, or as often but on another frame. `index`: its place in its list. */
+export interface PriceLine {
+  readonly kind: PriceKind;
+  readonly index: number;
+  readonly more: number;
+  readonly fewer: number;
+  readonly moved: number;
+}
+
+/** What a change of the kit alters, over so many takes. */
+export interface Price {
+  readonly takes: number;
+  readonly lines: readonly PriceLine[];
+}
+
+/** Two runs of one take, before a change and after it. */
+export interface RunPair {
+  readonly before: Trace;
+  readonly after: Trace;
+  /** The fate of the press the change is for, before and after: all of it is what is wanted, and not priced. */
+  readonly wanted?: { readonly before: Fate; readonly after: Fate } | undefined;
+}
+
+/** Everything that is part of one press's fate, as keys of kind, rule and frame. */
+function keysOfFate(fate: Fate | undefined): ReadonlySet<string> {
+  if (!fate) return new Set();
+  return new Set([
+    ...fate.losses.map(({ move, frame }) => `lost ${move} ${frame}`),
+    ...fate.lapses.map(({ pattern, frame }) => `lapsed ${pattern} ${frame}`),
+    ...fate.fires.map(({ pattern, frame }) => `fired ${pattern} ${frame}`),
+    ...fate.uses.map(
+      ({ kind, index, frame }) => `${kind === "move" ? "performed" : "answered"} ${index} ${frame}`,
+    ),
+  ]);
+}
+
+function kindOf(trace: Trace, i: number): PriceKind | undefined {
+  const first = trace.payload[trace.at[i]!]!;
+  switch (trace.kind[i]) {
+    case PERFORMED:
+      return "performed";
+    case LOST:
+      return "lost";
+    case FIRE:
+      return "fired";
+    case LAPSE:
+      return "lapsed";
+    case GATE:
+      return first === 1 ? "opens" : undefined;
+    case PROMPT:
+      if (first === SHOWN || first === OPENED) return undefined;
+      return first === FAILED ? "failed" : "answered";
+    default:
+      return undefined;
+  }
+}
+
+/** The frames of everything that is priced, by kind and rule. */
+function framesByRule(trace: Trace, wanted: ReadonlySet<string>): Map<string, number[]> {
+  const found = new Map<string, number[]>();
+  for (let i = 0; i < trace.count; i++) {
+    const kind = kindOf(trace, i);
+    if (!kind) continue;
+    const key = `${kind} ${trace.subject[i]}`;
+    if (wanted.has(`${key} ${trace.frame[i]}`)) continue;
+    const frames = found.get(key);
+    if (frames) frames.push(trace.frame[i]!);
+    else found.set(key, [trace.frame[i]!]);
+  }
+  return found;
+}
+
+/** How many frames stand in both of two rising lists. */
+function countShared(a: readonly number[], b: readonly number[]): number {
+  let shared = 0;
+  for (let i = 0, j = 0; i < a.length && j < b.length;) {
+    if (a[i] === b[j]) {
+      shared++;
+      i++;
+      j++;
+    } else if (a[i]! < b[j]!) i++;
+    else j++;
+  }
+  return shared;
+}
+
+/** What a change alters, from runs of every take before and after it: moves, patterns, prompts and gates. */
+export function findPrice(pairs: readonly RunPair[]): Price {
+  const lines = new Map<string, PriceLine>();
+  for (const { before, after, wanted } of pairs) {
+    const was = framesByRule(before, keysOfFate(wanted?.before));
+    const is = framesByRule(after, keysOfFate(wanted?.after));
+    for (const key of new Set([...was.keys(), ...is.keys()])) {
+      const [kind, index] = key.split(" ");
+      const a = was.get(key) ?? [];
+      const b = is.get(key) ?? [];
+      const moved = Math.min(a.length, b.length) - countShared(a, b);
+      if (a.length === b.length && moved === 0) continue;
+      const line = lines.get(key);
+      lines.set(key, {
+        kind: kind as PriceKind,
+        index: Number(index),
+        more: (line?.more ?? 0) + Math.max(0, b.length - a.length),
+        fewer: (line?.fewer ?? 0) + Math.max(0, a.length - b.length),
+        moved: (line?.moved ?? 0) + moved,
+      });
+    }
+  }
+  return { takes: pairs.length, lines: [...lines.values()].sort(compareLines) };
+}
+
+const KINDS: readonly PriceKind[] = ["performed", "lost", "answered", "failed", "fired", "lapsed", "opens"];
+
+function compareLines(a: PriceLine, b: PriceLine): number {
+  return KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind) || a.index - b.index;
+}
+
+function ruleOf(kit: Kit, { kind, index }: PriceLine): string {
+  const lists = {
+    performed: kit.moves,
+    lost: kit.moves,
+    fired: kit.patterns,
+    lapsed: kit.patterns,
+    answered: kit.prompts,
+    failed: kit.prompts,
+    opens: kit.gates,
+  };
+  const rule = lists[kind]?.[index];
+  return rule ? rule.name || rule.id : "a busy slot";
+}
+
+const VERBS: Readonly<Record<PriceKind, string>> = {
+  performed: "is performed",
+  lost: "is lost",
+  answered: "is answered",
+  failed: "fails",
+  fired: "fires",
+  lapsed: "lapses",
+  opens: "opens",
+};
+
+function lineWords(kit: Kit, line: PriceLine): string {
+  const parts = [
+    [line.more, "more"],
+    [line.fewer, "less"],
+    [line.moved, "at another time"],
+  ] as const;
+  const counts = parts.flatMap(([n, words]) =>
+    n > 0 ? [`${n === 1 ? "once" : `${n} times`} ${words}`] : [],
+  );
+  return `${ruleOf(kit, line)} ${VERBS[line.kind]} ${joinNames(counts)}`;
+}
+
+/** So many lines are said in full. */
+const MOST_LINES = 4;
+
+/**
+ * A price in words: "nothing else changes in all 4 takes", "in all 4 takes: Hop is performed once more; Cling fires 8 times more".
+ */
+export function formatPrice(kit: Kit, { takes, lines }: Price): string {
+  const where = takes === 1 ? "in this take" : `in all ${takes} takes`;
+  const told = lines.filter(line => line.kind !== "opens" || kit.gates?.[line.index] !== undefined);
+  if (told.length === 0) return `nothing else changes ${where}`;
+  const words = told.slice(0, MOST_LINES).map(line => lineWords(kit, line));
+  const left = told.length - words.length;
+  return `${where}: ${words.join("; ")}${left > 0 ? `; and ${left} more of the kind` : ""}`;
+}
