@@ -89,6 +89,31 @@ test("freeze, step and slow motion: the frames stand, go one by one, and the tak
   );
 });
 
+test("a key held while buttons are clicked and the bench is worked by keys stays held, to the frame it is let go", async () => {
+  await openDemo("Belfry Runner");
+  await press(driver, "Record a take");
+  await waitForFrame(10);
+  await driver.actions().keyDown(Key.ARROW_RIGHT).perform();
+  await waitForFrame((await frame()) + 10);
+  await press(driver, "Freeze");
+  await find(driver, '[aria-label="Go on"]');
+  const stood = await frame();
+  for (let k = 1; k <= 3; k++) await driver.actions().sendKeys(Key.F4).perform();
+  await waitForFrame(stood + 3);
+  await driver.actions().sendKeys(Key.F8).perform();
+  await find(driver, '[aria-label="Speed of the game: 75 %"]');
+  await driver.actions().sendKeys(Key.F2).perform();
+  await waitForFrame(stood + 30);
+  await press(driver, "arcs");
+  await waitForFrame((await frame()) + 10);
+  await driver.actions().keyUp(Key.ARROW_RIGHT).perform();
+  await waitForFrame((await frame()) + 5);
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await press(driver, "As table");
+  const edges = (await textOf(driver, "[data-testid=tape-table]")).match(/Right goes down|Right comes up/g);
+  expect(edges).toEqual(["Right goes down", "Right comes up"]);
+});
+
 test("the duel: blows land, one is remembered, one is lost", async () => {
   await openDemo("Clapper Duel");
   await press(driver, "Wake the pad");

@@ -91,7 +91,7 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
 async function takeTape(driver: WebDriver, suffix: string): Promise<void> {
   const tape = await find(driver, "[data-testid=tape]");
   await clickOn(driver, "//button[contains(., ' lost')]");
-  await clickOn(driver, '//*[@data-testid="lost-list"]//button[contains(., "Missed by")]');
+  await clickOn(driver, '//*[@data-testid="lost-list"]//button[contains(., "Saved by")]');
   await find(driver, "[data-testid=fate] button.font-semibold");
   await tape.sendKeys("z", ...steps(5, "+"));
   await picture(driver, `tape${suffix}`);

@@ -48,7 +48,7 @@ async function chooseLost(words: string): Promise<void> {
   await clickOn(driver, LOST_BUTTON);
   await clickOn(
     driver,
-    `//*[@data-testid="lost-list"]//button[contains(., "${words}") and contains(., "Missed by")]`,
+    `//*[@data-testid="lost-list"]//button[contains(., "${words}") and contains(., "Saved by")]`,
   );
   await waitFor(driver, "its fate", async () => (await textOf(driver, "[data-testid=fate]")).includes(words));
 }
@@ -59,7 +59,7 @@ test("a lost press tells why, and one button makes the smallest change that save
   expect(await textOf(driver, "[data-testid=fate]")).toContain(
     "Footing opened at 210, 2f after Hop forgot it.",
   );
-  await press(driver, "Remember for 8f instead of 6f: nothing else changes");
+  await press(driver, "Hop: remember for 8f instead of 6f");
   await waitFor(driver, "the press saved", async () =>
     (await textOf(driver, "[data-testid=fate]")).includes("Leap at 202 became Hop at 210, remembered 8f."),
   );

@@ -93,6 +93,21 @@ test("buttons held together are one binding, a clash is said, Backspace clears, 
   await waitFor(driver, "the bindings back", async () => (await bound()).length === 4);
 });
 
+test("the left button is bound by clicking, and the click opens nothing; a key of the bench is refused in words", async () => {
+  await press(driver, "Bind by pressing: Brace");
+  const waiting = "//button[contains(., 'Esc leaves')]";
+  await clickOn(driver, waiting);
+  await find(driver, '[aria-label="Take left click off Brace"]');
+  await find(driver, '[aria-label="Bind by pressing: Brace"]');
+  expect(await driver.findElements(By.xpath(waiting))).toEqual([]);
+  await press(driver, "Bind by pressing: Brace");
+  await driver.actions().sendKeys(Key.F2).perform();
+  await waitFor(driver, "the word", async () =>
+    (await textOf(driver, 'section[aria-label="Controls"]')).includes("this key works the stage"),
+  );
+  expect(await driver.findElements(By.css('[aria-label="Take F2 off Brace"]'))).toEqual([]);
+});
+
 test("a stone is pulled for a value between, and the press point is dragged to where it counts", async () => {
   const grip = await find(driver, "[data-testid=pull-brace]");
   await driver.actions().move({ origin: grip }).press().move({ origin: grip, y: 20 }).perform();

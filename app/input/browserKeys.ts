@@ -1,3 +1,5 @@
+import { BENCH_KEYS } from "./benchKeys";
+
 /** Keys that never reach a page, or not reliably, with who keeps them. */
 const KEPT: Readonly<Record<string, string>> = {
   "key:Escape": "Escape gives the keys back to the page",
@@ -14,8 +16,15 @@ const KEPT_WITH_CTRL = ["key:KeyW", "key:KeyT", "key:KeyN", "key:Tab", "key:KeyQ
 const CTRL = ["key:ControlLeft", "key:ControlRight"];
 const ALT = ["key:AltLeft", "key:AltRight"];
 
+/** Does a binding take a key that works the bench? Such a binding would never be heard. */
+export function isOfBench(binding: readonly string[]): boolean {
+  return binding.some(code => code in BENCH_KEYS);
+}
+
 /** What stands against a binding, in words: the browser or the system keeps it for themselves. Empty when nothing does. */
 export function warnOfBinding(binding: readonly string[]): string {
+  if (isOfBench(binding))
+    return "this key works the stage while you play: it freezes, steps or slows the game";
   const alone = binding.map(code => KEPT[code]).find(Boolean);
   if (alone) return alone;
   const has = (codes: readonly string[]) => binding.some(code => codes.includes(code));

@@ -69,11 +69,26 @@ export function captureBinding(zone: Element, tell: (captured: Captured) => void
     else if (!event.repeat) feed(`key:${event.code}`, isDown);
   }
 
+  /** The click that follows a button let go is part of the binding, and no click on what lies under it. */
+  function swallowClick(): void {
+    const swallowing = new AbortController();
+    const once = { capture: true, signal: swallowing.signal };
+    const swallow = (event: Event) => {
+      event.preventDefault();
+      event.stopPropagation();
+    };
+    window.addEventListener("click", swallow, { ...once, once: true });
+    window.addEventListener("auxclick", swallow, { ...once, once: true });
+    for (const type of ["pointerdown", "keydown"])
+      window.addEventListener(type, () => swallowing.abort(), once);
+  }
+
   function onPointer(event: PointerEvent): void {
     if (event.pointerType !== "mouse" || !(event.target instanceof Node) || !zone.contains(event.target))
       return;
     event.preventDefault();
     event.stopPropagation();
+    if (event.type === "pointerup") swallowClick();
     feed(`mouse:${event.button}`, event.type === "pointerdown");
   }
 

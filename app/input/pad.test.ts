@@ -2,6 +2,7 @@ import { beforeEach, expect, test } from "vitest";
 import type { Kit, Take } from "#core";
 import { isBroken } from "../storage/records";
 import { documentOf } from "../storage/shelf";
+import { SPEEDS } from "./benchKeys";
 import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
 
 const KIT: Kit = {
@@ -240,4 +241,45 @@ test("a gate held by hand is a lane of what is kept", () => {
   wait(5);
   tab.pad.keep();
   expect(takes()[0]!.gates?.g?.map(([, value]) => value)).toEqual([1, 0]);
+});
+
+test("keys of the bench freeze, step and slow the game while a key is held, which stays held", () => {
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 5]);
+  tab.page()!.bench("freeze");
+  const stood = pad().frame;
+  wait(30);
+  expect(pad()).toMatchObject({ frame: stood, isFrozen: true, codesDown: ["key:KeyA"] });
+  tab.page()!.report({ code: "key:KeyB", value: 1, isRepeat: false }, tab.timers.nowMs());
+  tab.page()!.bench("step");
+  expect(pad().frame).toBe(stood + 1);
+  expect([...pad().session!.state.down]).toEqual([1, 1]);
+  tab.page()!.bench("slower");
+  expect(pad().speedPercent).toBe(75);
+  tab.page()!.bench("faster");
+  tab.page()!.bench("freeze");
+  wait(20);
+  expect(pad()).toMatchObject({ isFrozen: false, speedPercent: 100, codesDown: ["key:KeyA", "key:KeyB"] });
+  tab.page()!.leave();
+  expect(takes()[0]!.lanes).toMatchObject({
+    a: [
+      [5.5, 1],
+      [expect.any(Number), 0],
+    ],
+    b: [
+      [stood + 1, 1],
+      [expect.any(Number), 0],
+    ],
+  });
+});
+
+test("a step from a running game stops it first; speeds end at the slowest and the fastest", () => {
+  tab.pad.wake();
+  wait(4);
+  tab.page()!.bench("step");
+  expect(pad().isFrozen).toBe(true);
+  for (let k = 0; k < 20; k++) tab.page()!.bench("slower");
+  expect(pad().speedPercent).toBe(Math.min(...SPEEDS));
+  for (let k = 0; k < 20; k++) tab.page()!.bench("faster");
+  expect(pad().speedPercent).toBe(Math.max(...SPEEDS));
 });

@@ -7,6 +7,7 @@ import type { NextTurn } from "../document/playback";
 import type { Workbench } from "../document/workbench";
 import type { Judge } from "../judging/judge";
 import type { Library } from "../storage/library";
+import { nextSpeed, type BenchAct } from "./benchKeys";
 import type { PadReading } from "./gamepads";
 import { createPadPoller, type PadsStatus } from "./gamepads";
 import { createHeld, type DropReason, type RawReport } from "./held";
@@ -282,6 +283,7 @@ export function createPad(world: PadWorld): Pad {
       isBound: code =>
         workbench.getState().kit?.controls.some(item => item.bindings.flat().includes(code)) ?? false,
       letStuckGo: (codes, timeMs) => letGo(code => codes.includes(code), "stuck", timeMs),
+      bench: workBench,
       leave: sleep,
       letAllGo,
       hide: (isHidden, timeMs) => {
@@ -358,6 +360,34 @@ export function createPad(world: PadWorld): Pad {
     store.setState({ session: anew, frame: -1 });
   }
 
+  function freeze(): void {
+    const { session, isFrozen } = store.getState();
+    if (!session) return;
+    if (isFrozen) session.resume(nowMs());
+    else session.pause(nowMs());
+    store.setState({ isFrozen: !isFrozen, frame: session.state.frame });
+  }
+
+  function step(): void {
+    const { session, isFrozen } = store.getState();
+    if (!session || !isFrozen) return;
+    session.stepOnce();
+    store.setState({ frame: session.state.frame });
+  }
+
+  function setSpeed(percent: number): void {
+    store.getState().session?.setSpeed(percent);
+    store.setState({ speedPercent: percent });
+  }
+
+  /** A key of the bench: what it does, the buttons do as well. A step from a running game first freezes it. */
+  function workBench(act: BenchAct): void {
+    const { isFrozen, speedPercent } = store.getState();
+    if (act === "freeze" || (act === "step" && !isFrozen)) freeze();
+    else if (act === "step") step();
+    else setSpeed(nextSpeed(speedPercent, act === "slower" ? -1 : 1));
+  }
+
   workbench.onLeave(() => {
     sleep();
     store.setState(UNTOUCHED);
@@ -379,23 +409,9 @@ export function createPad(world: PadWorld): Pad {
       const { session } = store.getState();
       if (session) keepAs(session, nanoid(8));
     },
-    freeze() {
-      const { session, isFrozen } = store.getState();
-      if (!session) return;
-      if (isFrozen) session.resume(nowMs());
-      else session.pause(nowMs());
-      store.setState({ isFrozen: !isFrozen, frame: session.state.frame });
-    },
-    step() {
-      const { session, isFrozen } = store.getState();
-      if (!session || !isFrozen) return;
-      session.stepOnce();
-      store.setState({ frame: session.state.frame });
-    },
-    setSpeed(percent) {
-      store.getState().session?.setSpeed(percent);
-      store.setState({ speedPercent: percent });
-    },
+    freeze,
+    step,
+    setSpeed,
     report,
     holdOnScreen(...stones) {
       if (stones.some(([, value]) => value > 0) && !store.getState().session) wake();

@@ -1,3 +1,4 @@
+import { BENCH_KEYS, type BenchAct } from "./benchKeys";
 import { listStuckModifiers, type RawReport } from "./held";
 
 /** What hears the page's events while the pad is awake. Times are the events' own, in ms. */
@@ -6,6 +7,8 @@ export interface PageListener {
   readonly codesDown: () => readonly string[];
   readonly isBound: (code: string) => boolean;
   readonly letStuckGo: (codes: readonly string[], timeMs: number) => void;
+  /** A key of the bench went down. */
+  readonly bench: (act: BenchAct) => void;
   /** Escape: the keys are the page's again. */
   readonly leave: () => void;
   readonly letAllGo: (timeMs: number) => void;
@@ -30,6 +33,13 @@ export function listenToPage(listener: PageListener): () => void {
     if (isDown && event.code === "Escape") {
       event.preventDefault();
       listener.leave();
+      return;
+    }
+    const act = BENCH_KEYS[`key:${event.code}`];
+    if (act) {
+      event.preventDefault();
+      event.stopPropagation();
+      if (isDown && (!event.repeat || act === "step")) listener.bench(act);
       return;
     }
     const stuck = listStuckModifiers(event, listener.codesDown());

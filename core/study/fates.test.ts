@@ -84,7 +84,7 @@ test("what else a change would alter is told with it", () => {
   const kit = { ...KIT, moves: [{ ...KIT.moves![0]!, cooldown: "4f" }] };
   const told = tell(kit, take);
   expect(told[0]).toBe(
-    "A at 2 was lost: Footing opened at 7, 2f after Hop forgot it. Hop: remember for 5f instead of 3f; in this take: Hop is performed once at another time.",
+    "A at 2 was lost: Footing opened at 7, 2f after Hop forgot it. Hop: remember for 5f instead of 3f; over this take: Hop is performed once at another time.",
   );
 });
 
@@ -206,7 +206,7 @@ test("every number that would have saved a press is offered with its rule, neare
   const repairs = findRepairs(kit, take, fate!, { others: [other] });
   expect(repairs.map(repair => `${formatRepair(kit, repair)}; ${formatPrice(kit, repair.price)}`)).toEqual([
     "Cling: hold for 5f instead of 6f; nothing else changes in all 2 takes",
-    "Tuck: allow 5f instead of 3f; in all 2 takes: Tuck fires 3 times more; Tuck lapses 3 times less",
+    "Tuck: allow 5f instead of 3f; over all 2 takes: Tuck fires 3 times more; Tuck lapses 3 times less",
     "Grip: hold for 5f instead of 18f; nothing else changes in all 2 takes",
   ]);
 });

@@ -174,13 +174,17 @@ function lineWords(kit: Kit, line: PriceLine): string {
 const MOST_LINES = 4;
 
 /**
- * A price in words: "nothing else changes in all 4 takes", "in all 4 takes: Hop is performed once more; Cling fires 8 times more".
+ * A price in words: "nothing else changes in all 4 takes", "over all 4 takes: Hop is performed once more; Cling fires 8 times more".
  */
 export function formatPrice(kit: Kit, { takes, lines }: Price): string {
-  const where = takes === 1 ? "in this take" : `in all ${takes} takes`;
-  const told = lines.filter(line => line.kind !== "opens" || kit.gates?.[line.index] !== undefined);
-  if (told.length === 0) return `nothing else changes ${where}`;
-  const words = told.slice(0, MOST_LINES).map(line => lineWords(kit, line));
-  const left = told.length - words.length;
-  return `${where}: ${words.join("; ")}${left > 0 ? `; and ${left} more of the kind` : ""}`;
+  const where = takes === 1 ? "this take" : `all ${takes} takes`;
+  const gates = lines.filter(line => line.kind === "opens" && kit.gates?.[line.index] !== undefined);
+  const rules = lines.filter(line => line.kind !== "opens");
+  if (rules.length + gates.length === 0) return `nothing else changes in ${where}`;
+  const words = rules.slice(0, MOST_LINES).map(line => lineWords(kit, line));
+  if (rules.length > MOST_LINES) words.push(`${rules.length - MOST_LINES} more changes of that kind`);
+  // Gates follow from what is performed, and many at a time where a stage opens them.
+  if (gates.length > 2) words.push(`${gates.length} gates open at other times`);
+  else words.push(...gates.map(line => lineWords(kit, line)));
+  return `over ${where}: ${words.join("; ")}`;
 }

@@ -3,9 +3,9 @@ import { effectOf, leapAtEdges, playRoutine, stageOf } from "#stage";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { useDesk, useDocument, useEvaluation, type Desk } from "../../document/context";
+import { benchKeyOf, SPEEDS, type BenchAct } from "../../input/benchKeys";
 import { usePad, usePadState } from "../../input/context";
 
-const SPEEDS = [10, 25, 50, 100];
 const ROUTINE_SECONDS = 8;
 
 /** Keys go to the kit while it is awake: a button that was clicked must not keep them. */
@@ -32,6 +32,19 @@ function letItPlay({ workbench, evaluation, playback }: Desk, lateFrames: number
   playback.toggle();
 }
 
+/** The key that does the same while the pad is awake. */
+function KeyHint({ act }: { act: BenchAct }) {
+  return (
+    <kbd
+      aria-hidden
+      title={act === "slower" || act === "faster" ? act : undefined}
+      className="ml-0.5 rounded border border-line px-1 font-mono text-[11px] text-soft"
+    >
+      {benchKeyOf(act)}
+    </kbd>
+  );
+}
+
 /** Play, keep, freeze, step, slow down; or let scripted hands play. */
 export function StageBar({ onDraw }: { onDraw: () => void }) {
   const pad = usePad();
@@ -54,11 +67,21 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
       {isAwake && (
         <>
           <Button onClick={act(pad.keep)}>Keep what just happened</Button>
-          <Button aria-pressed={isFrozen} onClick={act(pad.freeze)}>
-            {isFrozen ? "Go on" : "Freeze"}
+          <Button
+            aria-pressed={isFrozen}
+            aria-label={isFrozen ? "Go on" : "Freeze"}
+            aria-keyshortcuts={benchKeyOf("freeze")}
+            onClick={act(pad.freeze)}
+          >
+            {isFrozen ? "Go on" : "Freeze"} <KeyHint act="freeze" />
           </Button>
-          <Button disabled={!isFrozen} onClick={act(pad.step)}>
-            +1f
+          <Button
+            disabled={!isFrozen}
+            aria-label="+1f"
+            aria-keyshortcuts={benchKeyOf("step")}
+            onClick={act(pad.step)}
+          >
+            +1f <KeyHint act="step" />
           </Button>
         </>
       )}
@@ -70,7 +93,8 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
             value={String(speed)}
             choices={SPEEDS.map(percent => ({ value: String(percent), label: `${percent} %` }))}
             onChoose={value => pad.setSpeed(Number(value))}
-          />
+          />{" "}
+          <KeyHint act="slower" /> <KeyHint act="faster" />
         </span>
       )}
       {!isAwake && isRunner && (

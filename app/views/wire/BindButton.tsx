@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Control } from "#core";
-import { warnOfBinding } from "../../input/browserKeys";
+import { isOfBench, warnOfBinding } from "../../input/browserKeys";
 import { captureBinding, type Captured } from "../../input/capture";
 import { formatBinding } from "../../input/codes";
 import { bindControl } from "../../edits/edits";
@@ -50,6 +50,7 @@ export function BindButton({ control, others }: { control: Control; others: read
         return setBindings(workbench, control, []);
       }
       setWord(wordOn(captured.codes, control, others));
+      if (isOfBench(captured.codes)) return;
       if (!control.bindings.some(binding => isSame(binding, captured.codes)))
         setBindings(workbench, control, [...control.bindings, captured.codes]);
     };

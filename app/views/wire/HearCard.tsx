@@ -1,26 +1,48 @@
-import { listHearers, type Hearer, type Kit, type Program } from "#core";
+import { joinNames, listHearers, type Hearer, type Kit, type Program } from "#core";
 import { formatCode } from "../../input/codes";
 import { useDocument, useEvaluation } from "../../document/context";
 import { usePadState } from "../../input/context";
 
-function enumerate(names: readonly string[]): string {
-  return names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
+/** What comes of a pattern in a mode: itself, and the moves and prompts that wait for it. */
+function sayRule(kit: Kit, program: Program, pattern: number, mode: number): string {
+  const isWaiting = (rule: { readonly isOff: boolean; readonly activeIn: readonly boolean[] }) =>
+    !rule.isOff && rule.activeIn[mode] === true;
+  const moves = program.moves.flatMap((move, m) =>
+    move.pattern === pattern && isWaiting(move) ? [kit.moves![m]!.name] : [],
+  );
+  const prompts = program.prompts.flatMap((prompt, p) =>
+    prompt.ask.includes(pattern) && isWaiting(prompt) ? [kit.prompts![p]!.name] : [],
+  );
+  const name = kit.patterns[pattern]?.name ?? "?";
+  const waiting = [...moves, ...prompts];
+  return waiting.length > 0 ? `${name} (for ${joinNames(waiting)})` : name;
 }
 
 /** Who hears a control in a mode and who does not, in words. */
 function sayHearers(kit: Kit, program: Program, control: number, mode: number): string {
   const hearers = listHearers(program, control, mode);
   const nameOf = (i: number) => kit.patterns[i]?.name ?? "?";
-  const named = (verdict: Hearer["verdict"]) =>
-    enumerate(hearers.filter(item => item.verdict === verdict).map(item => nameOf(item.pattern)));
+  const named = (verdict: Hearer["verdict"], say = nameOf) =>
+    joinNames(hearers.filter(item => item.verdict === verdict).map(item => say(item.pattern)));
+  const heard = named("hears", i => sayRule(kit, program, i, mode));
   const captor = hearers.find(item => item.verdict === "captured");
   const parts = [
-    named("hears") ? `heard by ${named("hears")}` : "no rule hears it",
+    heard ? `heard by ${heard}` : "no rule hears it",
     captor && `${nameOf(captor.by)} takes it away from ${named("captured")}`,
     named("other-mode") && `${named("other-mode")} not active here`,
     named("off") && `${named("off")} switched off`,
   ];
   return parts.filter(Boolean).join("; ");
+}
+
+/** How a key plays a control: alone, or only together with others. */
+function sayPlayed(control: Kit["controls"][number], code: string): string {
+  const bindings = control.bindings.filter(binding => binding.includes(code));
+  if (bindings.length === 0 || bindings.some(binding => binding.length === 1)) return control.name;
+  const together = bindings.map(binding =>
+    joinNames(binding.filter(other => other !== code).map(other => formatCode(other))),
+  );
+  return `${control.name}, only together with ${together.join(", or with ")}`;
 }
 
 function ModeLine({
@@ -80,7 +102,7 @@ export function HearCard({ code: chosen }: { code: string | undefined }) {
       <h2 className="font-semibold">
         <span className="font-mono">{controlId ? "On screen" : formatCode(code)}</span>
         {played.length > 0
-          ? ` plays ${played.map(({ control }) => control.name).join(" and ")}`
+          ? ` plays ${played.map(({ control }) => sayPlayed(control, code)).join("; and ")}`
           : " plays nothing here"}
       </h2>
       {played.map(({ control, c }) => (
