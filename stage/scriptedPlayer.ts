@@ -1,28 +1,23 @@
 import { createFrameInput, createTrace, type Take } from "#core";
 import type { StageProgram } from "./kinds";
 import type { Rules } from "./rules";
-import { isSolid } from "./runner/level";
-import type { RunnerProgram, RunnerState } from "./runner/runner";
+import { losesGround, type RunnerState } from "./runner/runner";
 import { createStaging, stepStaging } from "./staging";
 
 /** What a scripted player sees and does on one frame: which controls are down next, decided after the frame before. */
 export type Routine = (
   frame: number,
-  see: { readonly body: RunnerState | undefined; readonly stage: StageProgram | undefined },
+  see: {
+    readonly body: RunnerState | undefined;
+    readonly stage: StageProgram | undefined;
+    readonly rateHz: number;
+  },
 ) => ReadonlySet<string>;
 
-/** How far ahead of the feet an edge is looked for, in tiles. */
-const AHEAD = 0.05;
-
-/** Does the ground end right before the body, in the way it runs? */
-function isAtEdge(program: RunnerProgram, body: RunnerState): boolean {
-  const foot = body.x + body.facing * AHEAD;
-  return body.isGrounded && !isSolid(program.level, foot, body.y - 0.1);
-}
-
 /**
- * A player that runs to the right and presses a control at every edge, so many frames late (early where negative is not
- * possible: the edge is only seen when it is there), for so many frames.
+ * A player that runs to the right and presses a control at every edge, held for so many frames. `lateFrames` are counted
+ * from the last frame with ground under the body, as a coyote is: 0 is on that frame, 1 on the first without. At a wall it
+ * presses at once.
  */
 export function leapAtEdges(
   rightId: string,
@@ -31,11 +26,12 @@ export function leapAtEdges(
   heldFrames: number,
 ): Routine {
   let pressAt = -1;
-  return (frame, { body, stage }) => {
+  return (frame, { body, stage, rateHz }) => {
     const held = new Set([rightId]);
     if (!body || stage?.kind !== "runner") return held;
-    const isAir = !body.isGrounded && body.airFrames === 1 && body.vy <= 0;
-    if (pressAt < 0 && (isAtEdge(stage, body) || body.isAtWall || isAir)) pressAt = frame + lateFrames;
+    // What the body does on this frame is seen by the gates on the next: the ground is there up to and with that one.
+    if (pressAt < 0 && body.isAtWall) pressAt = frame;
+    else if (pressAt < 0 && losesGround(stage, body, 1, rateHz)) pressAt = frame + lateFrames;
     if (pressAt >= 0 && frame >= pressAt) held.add(leapId);
     if (pressAt >= 0 && frame >= pressAt + heldFrames) pressAt = -1;
     return held;
@@ -52,7 +48,7 @@ export function playRoutine(rules: Rules, routine: Routine, frames: number, id: 
   let held: ReadonlySet<string> = new Set();
   for (let frame = 0; frame < frames; frame++) {
     const body = staging.bodies?.kind === "runner" ? staging.bodies : undefined;
-    const wanted = routine(frame, { body, stage });
+    const wanted = routine(frame, { body, stage, rateHz: program.rateHz });
     input.changeCount = 0;
     program.controls.forEach((control, c) => {
       if (wanted.has(control.id) === held.has(control.id)) return;

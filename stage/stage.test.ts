@@ -352,6 +352,21 @@ test("the same take on the same stage is the same run, and a scripted player lea
   const hops = (late: number) => of(play(kit, takeOf(late).lanes, 180).events, "performed", "hop");
   expect(hops(0).length).toBeGreaterThan(0);
   expect(hops(4)[0]! - hops(0)[0]!).toBe(4);
+  const isGroundAt = (late: number) => {
+    const run = play(kit, takeOf(late).lanes, 180);
+    const [lost] = of(run.events, "fired", "press");
+    const turns = run.events.filter(
+      event => event.kind === "gate" && event.id === "footing" && event.f <= lost!,
+    );
+    return turns.length % 2 === 1;
+  };
+  // Late by none is on the last frame with ground, by one on the first without: the coyote of 5f saves five and not six.
+  expect([0, 1, 2].map(isGroundAt)).toEqual([true, false, false]);
+  const by = (late: number) =>
+    play(kit, takeOf(late).lanes, 180).events.flatMap(event =>
+      event.kind === "performed" || event.kind === "lost" ? [event.kind === "lost" ? "lost" : event.by] : [],
+    )[0];
+  expect([0, 1, 5, 6].map(by)).toEqual(["direct", "coyote", "coyote", "lost"]);
 });
 
 const DUEL: DuelProgram = {

@@ -265,19 +265,8 @@ function gravityOf(program: RunnerProgram, body: RunnerState, isHeld: boolean): 
   return body.isFollowing && program.height === "float" ? floated * program.share : floated;
 }
 
-/**
- * One frame of the body: across, then up, by fixed steps of the game clock (semi-implicit Euler: the speed changes
- * first, then the place by the new speed). At a speed of 0 nothing moves.
- */
-export function stepRunner(program: RunnerProgram, body: RunnerState, state: State, rateHz: number): void {
-  body.isStill = state.speedPercent === 0;
-  if (body.isStill) return;
-  const isTimed = body.dashLeft > 0 || body.floatLeft > 0 || body.boostLeft > 0;
-  const { x, y, vx, vy, isGrounded, isAtWall, isAtCeiling, airFrames } = body;
-  const dt = state.speedPercent / 100 / rateHz;
-  const way = (state.down[program.right] ?? 0) - (state.down[program.left] ?? 0);
-  if (way !== 0) body.facing = way > 0 ? 1 : -1;
-  else body.runSpeed = 0;
+/** The way across of one frame: by the run, a step of tiles or a dash. */
+function run(program: RunnerProgram, body: RunnerState, way: number, dt: number): void {
   if (body.dashLeft > 0) body.dashLeft--;
   else {
     const wanted =
@@ -293,6 +282,22 @@ export function stepRunner(program: RunnerProgram, body: RunnerState, state: Sta
     const left = body.stepLeft - (body.x - before);
     body.stepLeft = Math.sign(left) !== Math.sign(body.stepLeft) || body.isAtWall ? 0 : left;
   }
+}
+
+/**
+ * One frame of the body: across, then up, by fixed steps of the game clock (semi-implicit Euler: the speed changes
+ * first, then the place by the new speed). At a speed of 0 nothing moves.
+ */
+export function stepRunner(program: RunnerProgram, body: RunnerState, state: State, rateHz: number): void {
+  body.isStill = state.speedPercent === 0;
+  if (body.isStill) return;
+  const isTimed = body.dashLeft > 0 || body.floatLeft > 0 || body.boostLeft > 0;
+  const { x, y, vx, vy, isGrounded, isAtWall, isAtCeiling, airFrames } = body;
+  const dt = state.speedPercent / 100 / rateHz;
+  const way = (state.down[program.right] ?? 0) - (state.down[program.left] ?? 0);
+  if (way !== 0) body.facing = way > 0 ? 1 : -1;
+  else body.runSpeed = 0;
+  run(program, body, way, dt);
   const isHeld = body.followed >= 0 && state.down[body.followed] === 1;
   const gravity = gravityOf(program, body, isHeld);
   if (body.boostLeft > 0) {
@@ -337,4 +342,12 @@ export function reportRunner(program: RunnerProgram, body: RunnerState, state: S
   if (program.zoneGates.length === 0) return;
   const zone = zoneAt(program.level, body.x, body.y + BODY_HEIGHT / 2);
   for (let k = 0; k < program.zoneGates.length; k++) setGate(state, program.zoneGates[k]!, zone === k + 1);
+}
+
+/** Will the ground be lost on the coming frame, if the body only runs on, one way (1 to the right, −1 to the left)? */
+export function losesGround(program: RunnerProgram, body: RunnerState, way: 1 | -1, rateHz: number): boolean {
+  if (!body.isGrounded) return false;
+  const next = { ...body };
+  run(program, next, way, 1 / rateHz);
+  return !isRowBlocked(program.level, next.x, Math.floor(next.y - SKIN * 2));
 }

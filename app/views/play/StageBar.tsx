@@ -105,7 +105,8 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
             value=""
             choices={[0, 3, 6, 9, 12].map(late => ({
               value: String(late),
-              label: late === 0 ? "at once" : `${late}f late`,
+              label: late === 0 ? "on the last frame of ground" : `${late}f late`,
+              ...(late === 0 ? {} : { hint: `${late} frames after the ground was lost` }),
             }))}
             onChoose={value => letItPlay(desk, Number(value))}
             placeholder="how late …"

@@ -1,5 +1,5 @@
-import type { Kit, Program, State, Take, Trace } from "#core";
-import type { StageProgram } from "#stage";
+import { createTrace, type Kit, type Program, type State, type Take, type Trace } from "#core";
+import { createStaging, trackStride, writeTrack, type Rules, type StageProgram } from "#stage";
 import type { Desk } from "../../document/context";
 import type { Evaluated } from "../../judging/judge";
 import type { Pad } from "../../input/pad";
@@ -49,11 +49,25 @@ function sceneOf(sources: SceneSources, now: Evaluated): Scene | undefined {
   return { kit: rules.kit, program, stage: rules.stage, frame, trace, track, state, other, inHand };
 }
 
-/** The scene now, or undefined while there is nothing to show: no stage, or neither hands nor a take. */
+/** The stage as it stands before anything was played. */
+function sceneAtRest(rules: Rules, inHand: Scene["inHand"]): Scene | undefined {
+  const { kit, program, stage } = rules;
+  if (!stage) return undefined;
+  const { state, bodies } = createStaging(rules);
+  const track = new Float32Array(trackStride(rules));
+  if (bodies) writeTrack(bodies, track, 0);
+  const trace = createTrace(program.rateHz, 1);
+  return { kit, program, stage, frame: 0, trace, track, state, other: undefined, inHand };
+}
+
+/** The scene now, or undefined in a kit without a stage: played, replayed, or at rest where there is no take. */
 export function readScene(sources: SceneSources): Scene | undefined {
   const { session, inHand } = sources.pad.getState();
-  const { evaluated } = sources.desk.evaluation.getState();
-  if (!session) return evaluated && sceneOf(sources, evaluated);
+  const { evaluated, rules: open } = sources.desk.evaluation.getState();
+  if (!session) {
+    const replayed = evaluated && sceneOf(sources, evaluated);
+    return replayed ?? (open && sceneAtRest(open, inHand));
+  }
   const { rules, program, state, trace, track } = session;
   if (!rules.stage) return undefined;
   const frame = Math.max(0, state.frame);

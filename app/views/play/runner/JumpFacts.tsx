@@ -1,4 +1,5 @@
-import { parseFrames, writeAt, type Kit } from "#core";
+import { Fragment } from "react";
+import { evaluateEasing, parseEasing, parseFrames, writeAt, type Kit } from "#core";
 import { findJumpFacts, stageOf, type JumpFacts as Facts, type RunnerDocument } from "#stage";
 import { NumberStone } from "../../../ui/NumberStone";
 import type { NumberBounds } from "../../../ui/numberText";
@@ -27,17 +28,63 @@ const HEIGHTS = [
   { value: "charged", label: "as charged", hint: "the charge before it decides" },
 ];
 
-/** The move that leaps with a speed of its own, and which control plays it. */
-function leapOf(kit: Kit): { index: number; speed: number; control: string } | undefined {
-  const index = (kit.moves ?? []).findIndex(move => {
-    const effect = move.effect as { leap?: unknown } | undefined;
-    return typeof effect?.leap === "number" && !move.off;
-  });
+/** What leaps: a move with a speed of its own, or one with the worth of a charge. */
+interface Leap {
+  readonly control: string;
+  /** The three presses told of, each with its speed at the launch, and for how many seconds what made it is held then. */
+  readonly presses: readonly { readonly name: string; readonly speed: number; readonly seconds: number }[];
+  /** The numbers its speed is made of: where each stands, and its name. */
+  readonly numbers: readonly {
+    readonly label: string;
+    readonly value: number;
+    readonly path: readonly (string | number)[];
+  }[];
+}
+
+function fixedLeap(kit: Kit): Leap | undefined {
+  const index = (kit.moves ?? []).findIndex(
+    move => !move.off && typeof (move.effect as { leap?: unknown } | undefined)?.leap === "number",
+  );
   if (index < 0) return undefined;
   const move = kit.moves![index]!;
   const pattern = kit.patterns.find(item => item.id === move.pattern);
-  const control = pattern && "control" in pattern ? pattern.control : (kit.controls[0]?.id ?? "");
-  return { index, speed: (move.effect as { leap: number }).leap, control };
+  const speed = (move.effect as { leap: number }).leap;
+  return {
+    control: pattern && "control" in pattern ? pattern.control : (kit.controls[0]?.id ?? ""),
+    presses: PRESSES.map(press => ({ ...press, speed })),
+    numbers: [{ label: "launch speed", value: speed, path: ["moves", index, "effect", "leap"] }],
+  };
+}
+
+/** Shares of a charge that are told of. */
+const CHARGES = [
+  { name: "least", share: 0 },
+  { name: "half", share: 0.5 },
+  { name: "full", share: 1 },
+] as const;
+
+function chargedLeap(kit: Kit): Leap | undefined {
+  for (const move of kit.moves ?? []) {
+    const effect = move.effect as { leap?: unknown } | undefined;
+    const index = kit.patterns.findIndex(item => item.id === move.pattern);
+    const pattern = kit.patterns[index];
+    if (move.off || effect?.leap !== "output" || pattern?.kind !== "charge") continue;
+    const [low, high] = pattern.output ?? [0, 1];
+    const easing = parseEasing(pattern.curve ?? "linear");
+    const worth = (share: number) =>
+      low + (high - low) * (easing.ok ? evaluateEasing(easing.value, share) : share);
+    return {
+      control: pattern.control,
+      presses: CHARGES.map(({ name, share }) => ({ name, speed: Math.max(0, worth(share)), seconds: 0 })),
+      numbers: pattern.output
+        ? [
+            { label: "least launch speed", value: low, path: ["patterns", index, "output", 0] },
+            { label: "full launch speed", value: high, path: ["patterns", index, "output", 1] },
+          ]
+        : [],
+    };
+  }
+  return undefined;
 }
 
 function heightBy(by: string, control: string): RunnerDocument["height"] {
@@ -99,12 +146,15 @@ function Arcs({ all }: { all: readonly Facts[] }) {
 export function JumpFacts({ kit }: { kit: Kit }) {
   const { workbench } = useDesk();
   const stage = stageOf(kit);
-  const leap = leapOf(kit);
+  const own = fixedLeap(kit);
+  const leap = own ?? chargedLeap(kit);
   if (stage?.kind !== "runner" || !leap) return null;
   const { height } = stage;
   const lift = height.by === "lift" ? (parseFrames(height.for, kit.rate, "atLeast") ?? 0) : 0;
-  const all = PRESSES.map(press =>
-    findJumpFacts(stage, kit.rate, leap.speed, Math.round(press.seconds * kit.rate), lift),
+  // A charge was let go when it leaps: its height follows no hand any more.
+  const followed = own ? stage : { ...stage, height: { by: "charged" } as const };
+  const all = leap.presses.map(press =>
+    findJumpFacts(followed, kit.rate, press.speed, Math.round(press.seconds * kit.rate), lift),
   );
   const stone = (
     label: string,
@@ -143,7 +193,7 @@ export function JumpFacts({ kit }: { kit: Kit }) {
           </tr>
         </thead>
         <tbody>
-          {PRESSES.map((press, k) => (
+          {leap.presses.map((press, k) => (
             <tr key={press.name} className="border-t border-line">
               <th scope="row" className="pr-2 text-left font-normal">
                 {press.name}
@@ -157,8 +207,15 @@ export function JumpFacts({ kit }: { kit: Kit }) {
         </tbody>
       </table>
       <p className="mt-2 leading-loose">
-        Launched at {stone("launch speed", leap.speed, ["moves", leap.index, "effect", "leap"])} tiles a
-        second, drawn down by {stone("gravity rising", stage.fall.up, ["stage", "fall", "up"])} rising and{" "}
+        Launched at{" "}
+        {leap.numbers.map(({ label, value, path }, k) => (
+          <Fragment key={label}>
+            {k > 0 && " to "}
+            {stone(label, value, path)}
+          </Fragment>
+        ))}
+        {leap.numbers.length === 0 && "the worth of its charge, 0 to 1,"} tiles a second, drawn down by{" "}
+        {stone("gravity rising", stage.fall.up, ["stage", "fall", "up"])} rising and{" "}
         {stone("gravity falling", stage.fall.down, ["stage", "fall", "down"])} falling, at most{" "}
         {stone("greatest fall", stage.fall.most, ["stage", "fall", "most"])}; running at{" "}
         {stone("run speed", stage.run.speed, ["stage", "run", "speed"])}. Its height is{" "}
@@ -179,8 +236,8 @@ export function JumpFacts({ kit }: { kit: Kit }) {
           <> to {stone("what a cut leaves", height.to, ["stage", "height", "to"], SHARE)} of it</>
         )}
         . A tile is {stone("tile size", stage.tilePx, ["stage", "tilePx"], TILE_PX)} px:{" "}
-        {(all[2]!.height * stage.tilePx).toFixed(0)} px high, {(leap.speed * stage.tilePx).toFixed(0)} px a
-        second at launch.
+        {(all[2]!.height * stage.tilePx).toFixed(0)} px high,{" "}
+        {(leap.presses[2]!.speed * stage.tilePx).toFixed(0)} px a second at launch.
       </p>
     </section>
   );

@@ -6,6 +6,8 @@ import { STAGE_NUMBER_FONT, type Eye } from "../scenery";
 const MOST_ARCS = 5;
 /** How long the arc of a leap stays, frames. */
 const ARC_STAYS = 1200;
+/** A body that is this far from where it was a frame ago fell out of the level and was put back at its start. */
+const RETURN_TILES = 2;
 /** A height is written at the top of an arc once the body is this far from it. */
 const CLEAR_PX = 56;
 
@@ -41,14 +43,17 @@ export function paintArcs(
     ctx.lineWidth = k === 0 ? 2 : 1.25;
     ctx.setLineDash(k === 0 ? [] : [3, 4]);
     ctx.beginPath();
-    for (let f = Math.max(0, from - 1); f < Math.min(frames, scene.frame + 1, from + 120); f++) {
+    for (let f = Math.max(0, from - 1); f < Math.min(frames, scene.frame + 1); f++) {
       const x = scene.track[f * 2]!;
       const y = scene.track[f * 2 + 1]!;
+      const before = scene.track[Math.max(0, f - 1) * 2]!;
+      if (Math.abs(x - before) > RETURN_TILES) break;
       if (y > top) {
         top = y;
         topX = x;
       }
-      const isDown = f > from + 2 && y === scene.track[(f - 1) * 2 + 1];
+      // The foot of an arc: the body has come down and stands.
+      const isDown = f > from + 2 && y === scene.track[(f - 1) * 2 + 1] && y === scene.track[(f - 2) * 2 + 1];
       if (f === Math.max(0, from - 1)) ctx.moveTo(x * eye.px - eye.left, eye.foot - y * eye.px);
       else ctx.lineTo(x * eye.px - eye.left, eye.foot - y * eye.px);
       if (isDown) break;
