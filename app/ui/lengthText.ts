@@ -1,5 +1,20 @@
 import { parseFrames, DURATION_PATTERN, formatMs } from "#core";
 
+/** Units people write, and what they are here: how many of which. */
+const UNITS: Readonly<Record<string, (typed: number) => string>> = {
+  s: seconds => `${Number((seconds * 1000).toFixed(3))}ms`,
+  sec: seconds => `${Number((seconds * 1000).toFixed(3))}ms`,
+  frame: frames => `${frames}f`,
+  frames: frames => `${frames}f`,
+};
+
+/** What was typed, in the two units a kit knows: "0.3s" is 300ms. */
+function inOwnUnits(compact: string): string {
+  const found = /^(\d+(?:\.\d+)?)([a-z]+)$/.exec(compact);
+  const unit = found && UNITS[found[2]!];
+  return unit ? unit(Number(found[1])) : compact;
+}
+
 /** What someone typed for a length, or why it is none. A bare number keeps the unit the length had. */
 export function readLength(
   typed: string,
@@ -10,7 +25,12 @@ export function readLength(
 ): { ok: true; value: string } | { ok: false; reason: string } {
   const compact = typed.trim().toLowerCase().replace(/\s+/g, "").replace(",", ".");
   const unit = current.endsWith("ms") ? "ms" : "f";
-  const value = /^\d+(\.\d+)?$/.test(compact) ? compact + unit : compact;
+  const value = /^\d+(\.\d+)?$/.test(compact) ? compact + unit : inOwnUnits(compact);
+  if (/^\d+\.\d+f$/.test(value))
+    return {
+      ok: false,
+      reason: `frames are whole: write ${Math.round(parseFloat(value))}f, or a time in ms`,
+    };
   if (!DURATION_PATTERN.test(value))
     return { ok: false, reason: `${typed || "nothing"} is not a length: write 12f or 200ms` };
   const frames = parseFrames(value, rateHz, rounding) ?? 0;

@@ -1,5 +1,6 @@
 import { Fragment, memo, type KeyboardEvent, type ReactNode } from "react";
 import {
+  formatSentence,
   arrowOf,
   takeOut,
   gateName,
@@ -158,16 +159,24 @@ function isRemovable(run: Run, all: readonly SentencePart[]): boolean {
   );
 }
 
-function Clause({ run, base, children }: { run: Run; base: readonly PathStep[]; children: ReactNode }) {
+/** A clause that can be taken out; `words`: what it says. */
+function Clause({
+  run,
+  words,
+  base,
+  children,
+}: {
+  run: Run;
+  words: string;
+  base: readonly PathStep[];
+  children: ReactNode;
+}) {
   const { workbench } = useDesk();
-  const words = run.parts
-    .map(part => (part.kind === "words" ? part.text : part.kind === "name" ? "" : part.label))
-    .join("");
   const remove = (from: Element) => {
     const sentence = from.closest("[data-testid=sentence]");
     const stones = () => [...(sentence?.querySelectorAll<HTMLElement>("input, button[aria-haspopup]") ?? [])];
     const at = stones().findIndex(stone => from.contains(stone));
-    workbench.editKit(`took out${words}`, now => takeOut(now, [...base, ...run.clause!]));
+    workbench.editKit(`took out ${words}`, now => takeOut(now, [...base, ...run.clause!]));
     // The hand stays in the sentence: what took the place of the clause has the focus.
     requestAnimationFrame(() => (stones()[at] ?? stones().at(-1))?.focus());
   };
@@ -183,7 +192,7 @@ function Clause({ run, base, children }: { run: Run; base: readonly PathStep[]; 
       {children}
       <button
         type="button"
-        aria-label={`Take out: ${words.trim()}`}
+        aria-label={`Take out: ${words}`}
         title="Take this out (Delete)"
         className="absolute -top-3 -right-2 z-10 size-[18px] rounded-full border border-line bg-leaf font-sans text-xs leading-none text-soft opacity-0 group-hover/clause:opacity-100 group-focus-within/clause:opacity-100 hover:text-foxglove focus:opacity-100"
         onClick={event => remove(event.currentTarget.parentElement!)}
@@ -192,6 +201,13 @@ function Clause({ run, base, children }: { run: Run; base: readonly PathStep[]; 
       </button>
     </span>
   );
+}
+
+/** What a run says, without what joins it to the words before. */
+function wordsOf(run: Run, kit: Kit): string {
+  return formatSentence(run.parts, nameIn(kit))
+    .replace(/^[\s,;:.]+/, "")
+    .trim();
 }
 
 /** The paths inside a rule that something is said about. */
@@ -236,7 +252,7 @@ export function Sentence({
     >
       {runsOf(parts).map((run, r) =>
         isRemovable(run, parts) ? (
-          <Clause key={r} run={run} base={base}>
+          <Clause key={r} run={run} words={wordsOf(run, kit)} base={base}>
             {run.parts.map(shown)}
           </Clause>
         ) : (

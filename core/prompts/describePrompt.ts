@@ -123,9 +123,13 @@ export function describePrompt(prompt: Prompt, kit: Kit): SentencePart[] {
       ? clause(
           ["wrong"],
           [
-            words("; a press of "),
-            ...nameList("control", prompt.wrongOn ?? [], ["wrongOn"], "wrong control", "or"),
-            words(" fails it"),
+            ...(prompt.wrongOn?.length
+              ? [
+                  words("; a press of "),
+                  ...nameList("control", prompt.wrongOn, ["wrongOn"], "wrong control", "or"),
+                  words(" fails it"),
+                ]
+              : [words("; a wrong press fails it, but none is named")]),
           ],
         )
       : []),

@@ -12,12 +12,12 @@ import { useTakeAway } from "../../document/useTakeAway";
 const CARRY = [
   {
     value: "no",
-    label: "is let go for it",
+    label: "must be pressed anew",
     hint: "a button held from before is seen as up until it is let go",
   },
   {
     value: "yes",
-    label: "is carried into it",
+    label: "counts on, from its press",
     hint: "as if it had watched the press from its start, but nothing from before is made good",
   },
 ];

@@ -6,7 +6,7 @@ export const describeMash: DescribeKind<"mash"> = pattern => [
   ...nameList("control", pattern.controls, ["controls"], "control", "or", 1),
   words(" is pressed "),
   count(pattern.count, ["count"], "number of presses", 1),
-  words(" times within "),
+  words(pattern.count === 1 ? " time within " : " times within "),
   atMost(pattern.within, ["within"], "time for all presses", 1),
   ...(pattern.alternate ? clause(["alternate"], [words(", never the same one twice running")]) : []),
 ];

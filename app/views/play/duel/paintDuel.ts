@@ -1,4 +1,4 @@
-import { firstNoteAfter, notes, TICKS } from "#core";
+import { countWords, firstNoteAfter, notes, TICKS } from "#core";
 import { JACK_STATES, stageKind } from "#stage";
 import type { Palette } from "../../../ui/palette";
 import { paintMeters } from "../paintMeters";
@@ -150,11 +150,11 @@ export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePi
   if ((flags & 4) === 4) ctx.fillText("· the blow holds ·", width / 2, 26);
   ctx.textAlign = "left";
   const counts = [
-    ["hits", read(2)],
-    ["taken", read(3)],
-    ["parries", read(4)],
-    ["whiffs", read(5)],
-  ] as const;
-  ctx.fillText(counts.map(([word, n]) => `${n} ${word}`).join("   "), 16, 26);
+    countWords(read(2), "hit"),
+    `${read(3)} taken`,
+    countWords(read(4), "parry", "parries"),
+    countWords(read(5), "whiff"),
+  ];
+  ctx.fillText(counts.join("   "), 16, 26);
   if (helps.meters) paintMeters(ctx, palette, scene, fighterX, floor - size - 46, METER_PX);
 }
