@@ -10,17 +10,17 @@ import {
   type Pattern,
   type Program,
 } from "#core";
-import { Button } from "../ui/Button";
+import { Closings } from "./Closings";
 import { formatFound } from "./countWords";
 import { Distribution } from "./Distribution";
 import { Dots } from "./Dots";
 import { Hatch } from "./Hatch";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
-import { closeStretch, listPressLengths, listStretches } from "./pressLengths";
+import { listPressLengths, listStretches } from "./pressLengths";
 import { createScale, MAP_WIDTH, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument } from "../document/context";
 
 const STRIP_Y = 74;
 const STRIP_HEIGHT = 58;
@@ -121,7 +121,6 @@ function readOut(kit: Kit, program: Program, controlId: string, frames: number):
 
 /** What each length of press on a control ends in, to scale, with the real presses of all takes as dots; its limits can be dragged. */
 export function PressLengthMap({ controlId }: { controlId: string }) {
-  const { workbench } = useDesk();
   const hatchId = useId();
   const [probe, setProbe] = useState<number | undefined>();
   const kit = useDocument(state => state.kit);
@@ -148,7 +147,6 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
   const silent = lengths.filter(length => inStretch(length)?.patternIds.length === 0).length;
   const top = hasCharge ? 0 : 46;
   const bottom = STRIP_Y + STRIP_HEIGHT;
-  const closings = stretches.flatMap(stretch => closeStretch(kit, stretch, controlId));
   return (
     <figure className="mt-5" data-testid="press-length-map">
       <figcaption className="mb-1 text-sm text-soft">
@@ -236,15 +234,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
         <TimeAxis scale={scale} y={bottom + 4} rateHz={kit.rate} />
       </svg>
       <Distribution words="How long presses were" label="Lengths of presses" values={lengths} upTo={upTo} />
-      {closings.length > 0 && (
-        <p className="mt-1 flex flex-wrap items-center gap-2 text-sm">
-          {closings.map(closing => (
-            <Button key={closing.words} onClick={() => workbench.editKit(closing.words, closing.edit)}>
-              {closing.words}
-            </Button>
-          ))}
-        </p>
-      )}
+      <Closings kit={kit} stretches={stretches} controlId={controlId} />
     </figure>
   );
 }

@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
 import { compile, evaluate, evaluateEasing, parseEasing, readTake, type Kit, type Take } from "#core";
 import { formatBezier, formatPoints, movePoint, readCurve, readPasted, samplePoints } from "./curvePoints";
-import { closeStretch, listStretches } from "./pressLengths";
+import { compileRules } from "#stage";
+import { closeStretch, findBroken, listStretches, wantedKey, wantedKeyOf } from "./pressLengths";
 import { axisStep, createScale } from "./scale";
 import { listTapGaps, priceOfTaps } from "./tapGaps";
 import { listTries } from "./tries";
@@ -39,8 +40,8 @@ const presses = (...frames: number[]) =>
     [f + 3, 0],
   ]);
 
-function open(fields: Partial<Take>) {
-  const compiled = compile(KIT);
+function open(fields: Partial<Take>, kit = KIT) {
+  const compiled = compile(kit);
   if (!compiled.ok) throw new Error(JSON.stringify(compiled.issues));
   const take: Take = {
     format: "moss-tap/take",
@@ -174,4 +175,30 @@ test("a scale shows both its ends, and its marks keep their distance", () => {
   expect([scale.x(-10), scale.x(30)]).toEqual([0, 400]);
   for (const pxPerFrame of [1, 3, 8, 25])
     expect(axisStep(pxPerFrame) * pxPerFrame).toBeGreaterThanOrEqual(70);
+});
+
+test("a repair that would leave a rule without its work is none; what is wanted is known by its rules, not its numbers", () => {
+  const charge = {
+    ...{ id: "c", name: "Charge", kind: "charge", control: "b", min: "5f", full: "60f" },
+    ...{ limit: "90f", fire: "release" },
+  } as Kit["patterns"][number];
+  const kit: Kit = { ...KIT, patterns: [charge, KIT.patterns[0]!], moves: [] };
+  const both = listStretches(open({}, kit).program, 1, 100).find(found => found.patternIds.length > 1)!;
+  const sound = closeStretch(kit, both, "b").map(({ words, edit }) => [
+    words,
+    findBroken(compileRules(kit), compileRules(edit(kit))),
+  ]);
+  expect(sound).toEqual([
+    ["End Charge at 4f, so that one alone answers", true],
+    ["End Tap at 4f, so that one alone answers", false],
+  ]);
+  const stretches = [
+    { from: 1, to: 8, patternIds: ["tap"] },
+    { from: 9, to: 13, patternIds: [] },
+    { from: 14, to: 30, patternIds: ["hold"] },
+  ];
+  expect(stretches.map((_, k) => wantedKey("b", stretches, k))).toEqual(["", "dead b hold tap", ""]);
+  const rules = compileRules(KIT);
+  const told = (rules.ok ? rules.warnings : []).map(issue => wantedKeyOf(issue, KIT));
+  expect(told).toContain("dead b hold tap");
 });

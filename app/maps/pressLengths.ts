@@ -4,10 +4,13 @@ import {
   traitsOf,
   writeAt,
   type InputColumns,
+  type Issue,
   type Kit,
   type Pattern,
   type Program,
+  type Result,
 } from "#core";
+import type { Rules } from "#stage";
 
 /** A stretch of press lengths on one control: what it ends in, or nothing (`name` undefined). Frames, both ends included. */
 export interface LengthStretch {
@@ -47,6 +50,40 @@ export function listStretches(program: Program, control: number, upTo: number): 
   return stretches;
 }
 
+/** Warnings that tell of a rule that cannot do its work. */
+const BROKEN = new Set(["never-fires", "never-full", "unreachable-move", "never-starts"]);
+
+/** Does a change leave a rule that can no longer do its work, which could before it? Both compiled. */
+export function findBroken(before: Result<Rules>, after: Result<Rules>): boolean {
+  const broken = (result: Result<Rules>) =>
+    (result.ok ? result.warnings : []).filter(issue => BROKEN.has(issue.code)).length;
+  return broken(after) > broken(before);
+}
+
+/**
+ * What a stretch that nothing, or more than one rule, answers is known by when it is wanted so: its control and the rules
+ * about it, whatever their numbers become. Empty for one that a single rule answers, or that lies at an end.
+ */
+export function wantedKey(controlId: string, stretches: readonly LengthStretch[], at: number): string {
+  const { patternIds } = stretches[at]!;
+  if (patternIds.length > 1) return `double ${controlId} ${[...patternIds].sort().join(" ")}`;
+  const about = [stretches[at - 1], stretches[at + 1]].map(other => other?.patternIds[0]);
+  if (patternIds.length === 1 || about.includes(undefined)) return "";
+  return `dead ${controlId} ${[...about].sort().join(" ")}`;
+}
+
+/** The same of what the core tells about such a stretch; empty for other findings. */
+export function wantedKeyOf(issue: Issue, kit: Kit): string {
+  const [list, index] = issue.path;
+  const pattern = list === "patterns" ? kit.patterns[Number(index)] : undefined;
+  const { oneId, otherId, lowerId, upperId } = issue.facts;
+  if (!pattern || !("control" in pattern)) return "";
+  if (issue.code === "double-stretch")
+    return `double ${pattern.control} ${[oneId, otherId].sort().join(" ")}`;
+  if (issue.code === "dead-stretch") return `dead ${pattern.control} ${[lowerId, upperId].sort().join(" ")}`;
+  return "";
+}
+
 /** A change that closes a dead stretch or parts two rules that answer the same press. */
 export interface Closing {
   readonly words: string;
@@ -65,27 +102,25 @@ function set(kit: Kit, id: string, field: string, frames: number): Kit {
 
 /**
  * What would close a stretch: for a dead one, the rule before it reaching up or the rule after it reaching down; for one
- * that two answer, the first giving way. A stretch at the very end or without neighbours has none.
+ * that several answer, any of them giving way. A stretch at the very end or without neighbours has none. Whether a rule
+ * is left without its work by one: findBroken.
  */
 export function closeStretch(kit: Kit, stretch: LengthStretch, controlId: string): Closing[] {
   const own = kit.patterns.filter(
     pattern => "control" in pattern && pattern.control === controlId && !pattern.off,
   );
   const nameOf = (id: string) => own.find(pattern => pattern.id === id)?.name ?? id;
-  if (stretch.patternIds.length > 1) {
-    const yielding = stretch.patternIds.find(
-      id => limitFields(own.find(pattern => pattern.id === id)!).upper,
-    );
-    const upper = yielding && limitFields(own.find(pattern => pattern.id === yielding)!).upper;
-    return yielding && upper && stretch.from > 1
-      ? [
-          {
-            words: `End ${nameOf(yielding)} at ${stretch.from - 1}f, so that one alone answers`,
-            edit: now => set(now, yielding, upper, stretch.from - 1),
-          },
-        ]
-      : [];
-  }
+  if (stretch.patternIds.length > 1)
+    return stretch.patternIds.flatMap((id): Closing[] => {
+      const { upper } = limitFields(own.find(pattern => pattern.id === id)!);
+      if (!upper || stretch.from === 1) return [];
+      return [
+        {
+          words: `End ${nameOf(id)} at ${stretch.from - 1}f, so that one alone answers`,
+          edit: now => set(now, id, upper, stretch.from - 1),
+        },
+      ];
+    });
   if (stretch.patternIds.length === 1) return [];
   const framesOf = (pattern: Pattern, field: string | undefined, rounding: "atLeast" | "atMost") => {
     const written = field === undefined ? undefined : (pattern as unknown as Record<string, unknown>)[field];

@@ -58,9 +58,11 @@ const rowOrderSchema = v.object({
   /** Which are shown while a rule is being shaped ("rule" where nothing is kept), and elsewhere ("stirring"). */
   inShape: v.exactOptional(v.picklist(ROWS_SHOWN)),
   elsewhere: v.exactOptional(v.picklist(ROWS_SHOWN)),
+  /** Findings that are wanted as they are, by their keys: they are told no more. */
+  wanted: v.exactOptional(v.array(v.string())),
 });
 
-/** How the rows of a kit's tape are laid out: groups folded, and keys of rows in their order. */
+/** How a kit is looked at: groups of rows folded, keys of rows in their order, findings that are wanted. */
 export type RowOrder = Readonly<v.InferOutput<typeof rowOrderSchema>>;
 export const PLAIN_ROWS: RowOrder = { folded: [], order: [] };
 

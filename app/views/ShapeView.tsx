@@ -1,6 +1,7 @@
 import { useLayoutEffect, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { formatIssue, type Issue, type Kit } from "#core";
+import { wantedKeyOf } from "../maps/pressLengths";
 import { pathOfRule } from "../edits/ruleEdits";
 import { Button } from "../ui/Button";
 import { Sentence } from "./Sentence";
@@ -32,13 +33,13 @@ function patternOf(kit: Kit, rule: RuleItem) {
 }
 
 /** What is wrong or doubtful about a rule, with its cure as a button where there is one. */
-function Trouble({ kit, issue }: { kit: Kit; issue: Issue }) {
+function Trouble({ issue }: { issue: Issue }) {
   const { workbench } = useDesk();
   const isFault = issue.severity === "fault";
   return (
     <p role={isFault ? "alert" : undefined} className={`mt-2 text-foxglove ${isFault ? "" : "text-sm"}`}>
       {sayFinding(issue)}{" "}
-      {curesOf(issue, kit).map(cure => (
+      {curesOf(issue).map(cure => (
         <Button key={cure.words} className="ml-1" onClick={() => workbench.editKit(cure.words, cure.edit)}>
           {cure.words}
         </Button>
@@ -64,6 +65,7 @@ export function ShapeView() {
   const takes = useDocument(state => state.takes);
   const faults = useEvaluation(state => state.faults);
   const all = useEvaluation(state => state.warnings);
+  const wanted = useDocument(state => state.rows.wanted);
   const [search] = useSearchParams();
   const rules = useMemo(() => (kit ? listRules(kit) : []), [kit]);
   const listed = useRestedRules(rules);
@@ -76,8 +78,9 @@ export function ShapeView() {
   const staged = gatesOfStage(kit);
   const warnings = all.filter(
     issue =>
-      issue.code !== "need-never" ||
-      !(staged.has(String(issue.facts.id)) || takes.some(take => take.gates?.[String(issue.facts.id)])),
+      !wanted?.includes(wantedKeyOf(issue, kit)) &&
+      (issue.code !== "need-never" ||
+        !(staged.has(String(issue.facts.id)) || takes.some(take => take.gates?.[String(issue.facts.id)]))),
   );
   const issues = [...faults, ...warnings];
   const warned = rules
@@ -104,7 +107,7 @@ export function ShapeView() {
             {open.list === "moves" && <EffectLine kit={kit} index={open.index} />}
             <Offers key={`offers ${open.key}`} kit={kit} rule={open} />
             {own.map(issue => (
-              <Trouble key={formatIssue(issue)} kit={kit} issue={issue} />
+              <Trouble key={formatIssue(issue)} issue={issue} />
             ))}
             <RuleMap key={`map ${open.key}`} kit={kit} rule={open} />
             <RuleActions kit={kit} rule={open} />

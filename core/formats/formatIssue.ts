@@ -59,6 +59,12 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "lane-value": f => `${f.found} is not a value here: ${f.wanted}`,
   frames: f => `${f.found} is not a number of frames: give 0 or more`,
   stage: f => `${f.found} does not fit the stage: ${f.wanted}`,
+  "never-full": f =>
+    `${f.name} can never be full: a press is lost past ${f.limit}f and full only at ${f.full}f; make the limit longer or full shorter`,
+  "coyote-never": f =>
+    `${f.name} can never be forgiven: ${f.reason}; take the ${f.frames}f of forgiveness away, or let it work in more modes`,
+  "buffer-never": f =>
+    `${f.name} is never remembered: ${f.reason}; take the ${f.frames}f of memory away, or let something keep it waiting`,
   "dead-stretch": f =>
     `a press of ${f.control} held ${stretch(f)} ends in nothing: raise ${f.lower} or lower ${f.upper}`,
   "double-stretch": f =>

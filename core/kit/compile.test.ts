@@ -180,6 +180,23 @@ const tap = (max: string) =>
   ({ id: "t", name: "T", kind: "tap", control: "a", max }) as Kit["patterns"][number];
 const held = hold as Kit["patterns"][number];
 
+const SWITCHES = [
+  { when: { gate: "g", turns: "open" }, to: "earth" },
+  { when: { gate: "g", turns: "closed" }, to: "air" },
+];
+
+/** A move that needs a gate, in a mode that comes and goes with it. */
+const grounded = (need: object, more: object = {}) => ({
+  gates: [gate],
+  patterns: [press],
+  modes: [
+    { id: "earth", name: "Earth" },
+    { id: "air", name: "Air" },
+  ],
+  switches: SWITCHES,
+  moves: [{ ...move, modes: ["earth"], needs: [{ gate: "g", ...need }], ...more }],
+});
+
 test.each([
   [
     "a dead stretch",
@@ -236,13 +253,50 @@ test.each([
     { patterns: [{ ...hold, fire: "release", max: "9f" }] },
     "patterns[0]: H can never fire",
   ],
+  [
+    "a charge lost before it is full",
+    {
+      patterns: [
+        { id: "c", name: "C", kind: "charge", control: "a", full: "60f", limit: "17f", fire: "release" },
+      ],
+    },
+    "patterns[0].limit: C can never be full: a press is lost past 17f and full only at 60f",
+  ],
+  [
+    "a coyote in a mode that ends with its gate",
+    grounded({ coyote: "5f" }),
+    "moves[0].needs[0].coyote: M can never be forgiven: it works in Earth only, which begins when G opens",
+  ],
+  [
+    "a buffer in a mode in which its gate is open",
+    grounded({}, { buffer: "6f" }),
+    "moves[0].buffer: M is never remembered: it works in Earth only",
+  ],
+  [
+    "a buffer that nothing makes wait",
+    { patterns: [press], moves: [{ ...move, buffer: "6f" }] },
+    "moves[0].buffer: M is never remembered: nothing ever stands in its way",
+  ],
 ] as const)("the warning for %s", (_what, rest, sentence) => {
   expect(warningsOf(rest as unknown as Partial<Kit>).join("\n")).toContain(sentence);
 });
 
+test("a mode that is come to by another way as well keeps its coyote and its buffer", () => {
+  const kit = grounded({ coyote: "5f" }, { buffer: "6f" });
+  const switches = [...SWITCHES, { when: { move: "m" }, to: "earth" }];
+  expect(warningsOf({ ...kit, switches } as unknown as Partial<Kit>).join()).not.toMatch(
+    /forgiven|remembered/,
+  );
+  const spends = grounded({ coyote: "5f" }, { buffer: "6f", spends: ["g"] });
+  expect(warningsOf(spends as unknown as Partial<Kit>).join()).not.toMatch(/remembered/);
+});
+
 test.each([
   ["tap and hold that meet", { patterns: [tap("17f"), held] }],
-  ["a buffer of exactly a second", { patterns: [press], moves: [{ ...move, buffer: "60f" }] }],
+  [
+    "a buffer of exactly a second",
+    { patterns: [press], moves: [{ ...move, buffer: "60f", bans: ["busy:main"] }] },
+  ],
   [
     "two controls with keys of their own",
     {

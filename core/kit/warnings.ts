@@ -1,8 +1,8 @@
 import { warning, type Issue } from "../formats/issue";
 import { traitsOf } from "../patterns/recordOf";
-import { countWords } from "../study/eventWords";
+import { countWords, joinNames } from "../study/eventWords";
 import { TICKS } from "../time/clock";
-import { NEVER, type PatternProgram, type Program } from "../run/program";
+import { NEVER, type MoveProgram, type NeedProgram, type PatternProgram, type Program } from "../run/program";
 import { gateName, nameOf } from "./names";
 import type { Kit } from "./schema";
 
@@ -90,6 +90,7 @@ function warnOfMoves(kit: Kit, program: Program): Issue[] {
     if (move.bufferTicks > program.rateHz * TICKS) {
       issues.push(warning("long-buffer", [...path, "buffer"], { frames: move.bufferTicks / TICKS }));
     }
+    if (!reason) issues.push(...warnOfHelp(kit, program, m));
     if (kit.stage !== undefined || pattern.isOff) return;
     move.needs.forEach((need, k) => {
       if (can[need.gate]) return;
@@ -97,6 +98,50 @@ function warnOfMoves(kit: Kit, program: Program): Issue[] {
     });
   });
   return issues;
+}
+
+/** The modes in which a move can be asked for; all of one in a kit without modes. */
+function askedIn(program: Program, move: MoveProgram): number[] {
+  const pattern = program.patterns[move.pattern]!;
+  return move.activeIn.flatMap((isActive, mode) => (isActive && pattern.activeIn[mode] ? [mode] : []));
+}
+
+/**
+ * Is a gate open for as long as one of these modes is on, but for a start in one of them? That is so where its opening is
+ * the only way into them and its closing always leads out. The first switch of the list that applies wins: one before the
+ * closing that could keep the modes on that frame makes it unsure.
+ */
+function isOpenThroughout(program: Program, modes: readonly number[], gate: number): boolean {
+  const isWayIn = (to: number) => modes.includes(to);
+  if (program.switches.some(by => isWayIn(by.to) && !(by.gate === gate && by.turnsOpen))) return false;
+  const closing = program.switches.find(by => by.gate === gate && !by.turnsOpen);
+  return program.modes.length > 0 && closing !== undefined && !isWayIn(closing.to);
+}
+
+function warnOfHelp(kit: Kit, program: Program, m: number): Issue[] {
+  const move = program.moves[m]!;
+  const modes = askedIn(program, move);
+  const name = nameOf(kit, "moves", move.id);
+  const where = joinNames(modes.map(mode => nameOf(kit, "modes", program.modes[mode]?.id ?? "")));
+  const whyOf = (gate: string) =>
+    `it works in ${where} only, which begins when ${gate} opens and ends when it closes`;
+  const found = move.needs.flatMap((need, k): Issue[] => {
+    if (need.coyoteTicks <= 0 || !isOpenThroughout(program, modes, need.gate)) return [];
+    const reason = whyOf(gateName(kit, program.gates[need.gate]!.id));
+    const facts = { name, reason, frames: need.coyoteTicks / TICKS };
+    return [warning("coyote-never", ["moves", m, "needs", k, "coyote"], facts)];
+  });
+  const waitsElse = move.bans.length > 0 || move.cooldownTicks > 0 || move.usesMax > 0;
+  const isAlone = program.moves.every(other => other === move || other.isOff || other.slot !== move.slot);
+  const isSpent = (gate: number) => program.moves.some(other => !other.isOff && other.spends.includes(gate));
+  const isOpen = ({ gate }: NeedProgram) => !isSpent(gate) && isOpenThroughout(program, modes, gate);
+  if (move.bufferTicks === 0 || waitsElse || !isAlone || !move.needs.every(isOpen)) return found;
+  const [first] = move.needs;
+  const reason = first
+    ? whyOf(gateName(kit, program.gates[first.gate]!.id))
+    : "nothing ever stands in its way";
+  const facts = { name, reason, frames: move.bufferTicks / TICKS };
+  return [...found, warning("buffer-never", ["moves", m, "buffer"], facts)];
 }
 
 function gateFacts(kit: Kit, id: string): Issue["facts"] {
@@ -128,6 +173,14 @@ function warnOfPatterns(kit: Kit, program: Program): Issue[] {
     const stretch = answeredStretch(pattern);
     if (stretch && stretch.to < stretch.from)
       return never(`its longest press (${stretch.to} f) is below its shortest (${stretch.from} f)`);
+    if (pattern.kind === "charge" && pattern.limitTicks < pattern.fullTicks)
+      return [
+        warning("never-full", ["patterns", i, "limit"], {
+          name: nameOf(kit, "patterns", pattern.id),
+          limit: pattern.limitTicks / TICKS,
+          full: pattern.fullTicks / TICKS,
+        }),
+      ];
     if (pattern.kind !== "sequence") return [];
     const tight = pattern.steps.findIndex((step, k) => k > 0 && step.afterTicks > step.gapTicks);
     return tight < 0
