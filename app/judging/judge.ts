@@ -68,14 +68,31 @@ function createRecent<K, V>(most: number, make: (key: K) => V): (key: K) => V {
 /** So many versions of kits are kept compiled: the open one, variants, and those under the hand. */
 const KEPT_COMPILED = 24;
 
+/** A take's columns as one way of reading makes them. */
+interface ReadOnce {
+  columns?: InputColumns;
+}
+
+/** So many ways of reading a take are kept: the open kit's, and those of variants at other rates. */
+const KEPT_READINGS = 4;
+
+/** All of a program that decides how a take is read: two that agree here read it alike, whatever their rules say. */
+function readingOfProgram({ rateHz, controls, gates }: Program): string {
+  return JSON.stringify([rateHz, controls, gates.map(gate => gate.id)]);
+}
+
 /** Makes a judge, which knows nothing yet. */
 export function createJudge(): Judge {
   const compile = createRecent(KEPT_COMPILED, compileRules);
-  const columnsByRules = createMemo((rules: Rules) =>
-    createMemo((take: Take) => readTake(rules.program, take)),
+  const readingOf = createMemo(readingOfProgram);
+  const columnsByTake = createMemo<Take, (reading: string) => ReadOnce>(() =>
+    createRecent(KEPT_READINGS, () => ({})),
   );
   const knownByRules = createMemo<Rules, WeakMap<Take, Evaluated>>(() => new WeakMap());
-  const columnsOf: Judge["columnsOf"] = (rules, take) => columnsByRules(rules)(take);
+  const columnsOf: Judge["columnsOf"] = ({ program }, take) => {
+    const kept = columnsByTake(take)(readingOf(program));
+    return (kept.columns ??= readTake(program, take));
+  };
 
   function learn(rules: Rules, take: Take, parts: EvaluatedParts): Evaluated {
     const evaluated = { rules, program: rules.program, take, ...parts };

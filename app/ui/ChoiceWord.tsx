@@ -21,7 +21,7 @@ export function ChoiceWord({
   onChoose: (value: string) => void;
   /** Shown while the value is none of the choices. */
   placeholder?: string;
-  /** A long word is cut to the room there is; in a sentence it is not. */
+  /** A long word is cut to the room there is; in a sentence it wraps. */
   isTight?: boolean;
 }) {
   const current = choices.find(choice => choice.value === value);
@@ -29,7 +29,7 @@ export function ChoiceWord({
     <Menu>
       <MenuButton
         aria-label={`${label}: ${current?.label ?? placeholder ?? value}`}
-        className={`border-b-2 border-fern whitespace-nowrap italic hover:border-moss data-open:border-moss ${isTight ? "min-w-0 truncate pr-0.5" : ""}`}
+        className={`border-b-2 border-fern italic hover:border-moss data-open:border-moss ${isTight ? "min-w-0 truncate pr-0.5" : "max-w-full text-left wrap-break-word"}`}
         title={isTight ? (current?.label ?? value) : undefined}
       >
         {current?.label ?? placeholder ?? value}

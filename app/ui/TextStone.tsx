@@ -1,5 +1,8 @@
 import { useState } from "react";
 
+/** A longer word may be cut short with an ellipsis: all of it is its title. */
+const LONG_LETTERS = 24;
+
 /** A word in a sentence that is typed: settled by Enter or by leaving it; Escape takes it back. */
 export function TextStone({
   label,
@@ -23,8 +26,9 @@ export function TextStone({
     <input
       aria-label={label}
       data-draft={draft === undefined ? undefined : ""}
-      className={`rounded-md bg-transparent focus:bg-leaf ${isStrong ? "font-bold" : "border-b-2 border-fern px-1"}`}
+      className={`max-w-full rounded-md bg-transparent text-ellipsis focus:bg-leaf ${isStrong ? "font-bold" : "border-b-2 border-fern px-1"}`}
       style={{ fieldSizing: "content", minWidth: "2ch" }}
+      title={value.length > LONG_LETTERS ? value : undefined}
       size={Math.max(2, (draft ?? value).length)}
       spellCheck={false}
       value={draft ?? value}

@@ -5,6 +5,7 @@ import TAKE from "../../e2e/belfry/sloppy-climb.json";
 import { parseTake } from "../input/parseTake";
 import { parseKit } from "../kit/parseKit";
 import { writeAt } from "../kit/editAt";
+import { PATTERN_KINDS } from "../patterns/kinds";
 import { evaluate } from "../run/run";
 import { listFates } from "../study/fates";
 import { anyKit } from "../tests/arbitraries";
@@ -87,4 +88,20 @@ test("text over the limit is refused unread, and a byte order mark does no harm"
     "the file: 33 MB is more than the 32 MB a file may have: cut the take shorter",
   );
   expect(parseJson('\uFEFF{"a":1}')).toMatchObject({ ok: true, value: { a: 1 } });
+});
+
+test("any kit written to a file and read again is the same kit, and plays the same", () => {
+  const kinds = new Set<string>();
+  fc.assert(
+    fc.property(anyKit, kit => {
+      const written = JSON.stringify(kit);
+      const read = parseKit(JSON.parse(written));
+      if (!read.ok) return;
+      expect(read.value).toEqual(JSON.parse(written));
+      expect(JSON.stringify(read.value)).toBe(written);
+      kit.patterns.forEach(pattern => kinds.add(pattern.kind));
+    }),
+    { numRuns: 200 },
+  );
+  expect([...kinds].sort()).toEqual(Object.keys(PATTERN_KINDS).sort());
 });

@@ -5,27 +5,27 @@ import type { Evaluated } from "../../judging/judge";
 
 const MOST = 9;
 
-/** A card with all that holds on one frame; beside the pointer, or in the corner for a clicked frame. */
+/** A card with all that holds on one frame; on the side and in the half of the tape where the hand is not. */
 export function FrameCard({
   model,
   evaluated,
   frame,
   besideX,
-  isPinned,
+  isUpper,
 }: {
   model: TapeModel;
   evaluated: Evaluated;
   frame: number;
   besideX: number;
-  isPinned: boolean;
+  /** Is the hand over the upper half? Then the card stands in the lower. */
+  isUpper: boolean;
 }) {
   const facts = listFacts(model, evaluated.rules, evaluated.trace, frame);
-  const isRight = isPinned || besideX < 720;
-  const place = isPinned || isRight ? { right: 12 } : { left: 208 };
+  const place = besideX < 720 ? { right: 12 } : { left: 208 };
   return (
     <div
-      className="pointer-events-none absolute top-8 z-10 w-72 rounded-stone border-2 border-ink bg-paper px-4 py-2 text-sm"
-      style={place}
+      className="pointer-events-none absolute z-10 w-72 rounded-stone border-2 border-ink bg-paper px-4 py-2 text-sm"
+      style={{ ...place, ...(isUpper ? { bottom: 8 } : { top: 32 }) }}
       data-testid="frame-card"
     >
       <p className="font-mono">

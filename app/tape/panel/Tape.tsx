@@ -27,7 +27,7 @@ const NO_OVERLAY = { links: [], changes: [], stretch: undefined, ghosts: [] };
 interface Hover {
   readonly frame: number;
   readonly x: number;
-  readonly y: number;
+  readonly isUpper: boolean;
 }
 
 /** Opens the fate of what stands on a row at a frame: the note given, a mark there, or the press that is down. */
@@ -73,7 +73,8 @@ function useController(
       if (chosen) hooks.current.onRow(keyOfRow(chosen));
     };
     const made = createTapeController(canvas.current, playback, {
-      onHover: (frame, x, y) => hooks.current.onHover({ frame, x, y }),
+      onHover: (frame, x, y) =>
+        hooks.current.onHover({ frame, x, isUpper: y < (canvas.current?.clientHeight ?? 0) / 2 }),
       onChoose: choice => {
         if (choice.row >= 0) chooseRow(choice.row);
         hooks.current.openFate(shown(), choice.row, choice.frame, choice.note);
@@ -129,7 +130,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   const chosen = useTapeLook(look => look.fate);
   const isSound = useEvaluation(state => state.isSound);
   const stretch = usePlayback(state => state.stretch);
-  const [hover, setHover] = useState<Hover>({ frame: -1, x: 0, y: 0 });
+  const [hover, setHover] = useState<Hover>({ frame: -1, x: 0, isUpper: false });
   const [rowKey, setRowKey] = useState("");
   const [isSheetOpen, setSheetOpen] = useState(false);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -215,7 +216,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
             evaluated={evaluated}
             frame={hover.frame}
             besideX={hover.x}
-            isPinned={false}
+            isUpper={hover.isUpper}
           />
         )}
         {!isLive && isSound && evaluated && about && (

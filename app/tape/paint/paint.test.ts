@@ -1,0 +1,88 @@
+import { expect, test } from "vitest";
+import { createGrowingClock } from "#core";
+import type { Palette } from "../../ui/palette";
+import { addMark, addSpan, createRow, EMPTY_TAPE, type TapeModel, type TapeRow } from "../model/tapeRows";
+import { LABEL_PX, RULER_PX, type TapeView } from "../model/tapeView";
+import { paintRow } from "./paintRow";
+import { paintTape } from "./paintTape";
+
+type Call = readonly [string, ...unknown[]];
+
+/** A context that keeps what it is told to draw, and measures a letter as six px. */
+function recordDrawing() {
+  const calls: Call[] = [];
+  const ctx = new Proxy({} as Record<string, unknown>, {
+    get: (held, name: string) =>
+      held[name] ??
+      (name === "measureText"
+        ? (text: string) => ({ width: text.length * 6 })
+        : (...args: unknown[]) => void calls.push([name, ...args])),
+  }) as unknown as CanvasRenderingContext2D;
+  const of = (name: string) => calls.filter(call => call[0] === name).map(call => call.slice(1));
+  return { ctx, of };
+}
+
+const PALETTE = new Proxy({}, { get: (_, name) => String(name) }) as Palette;
+const VIEW: TapeView = {
+  firstFrame: 100,
+  pxPerFrame: 10,
+  scrollPx: 0,
+  widthPx: LABEL_PX + 500,
+  heightPx: 300,
+};
+const xOf = (frame: number) => LABEL_PX + (frame - VIEW.firstFrame) * VIEW.pxPerFrame;
+const modelOf = (rows: readonly TapeRow[], more: Partial<TapeModel> = {}): TapeModel => ({
+  ...EMPTY_TAPE,
+  frames: 600,
+  rows,
+  clock: createGrowingClock(),
+  ...more,
+});
+
+test("of a row only what the view shows is drawn, at its frames", () => {
+  const row = createRow("controls", { id: "a", name: "A" });
+  addSpan(row, 10, 20, "down");
+  addSpan(row, 95, 110, "down");
+  addSpan(row, 120, 130, "down");
+  addSpan(row, 300, 310, "down");
+  const { ctx, of } = recordDrawing();
+  paintRow(ctx, PALETTE, VIEW, modelOf([row]), row, 0);
+  expect(of("roundRect").map(([x, , width]) => [x, width])).toEqual([
+    [xOf(95), 150],
+    [xOf(120), 100],
+  ]);
+});
+
+test("a remembered press is a trail to where it ended, beside the timeline; every loss is drawn, however crowded", () => {
+  const row = createRow("moves", { id: "m", name: "M" });
+  addSpan(row, 105, 125, "recovery");
+  row.waitFrom.push(110);
+  row.waitTo.push(118);
+  for (let k = 0; k < 5; k++) addMark(row, 118, k % 2 === 0 ? "lost" : "performed", k);
+  const { ctx, of } = recordDrawing();
+  paintRow(ctx, PALETTE, VIEW, modelOf([row]), row, 0);
+  expect(of("moveTo")).toContainEqual([xOf(110), 12]);
+  expect(of("lineTo")).toContainEqual([xOf(118), 12]);
+  expect(of("arc").length).toBe(3);
+});
+
+test("where the game stood still is marked over all rows, and said where there is room", () => {
+  const { ctx, of } = recordDrawing();
+  const cursor = { frame: 0, chosenRow: 0, ghosts: [], links: [], changes: [], handles: [] };
+  paintTape(
+    ctx,
+    PALETTE,
+    VIEW,
+    modelOf([createRow("controls", { id: "a", name: "A" })], {
+      freezeFrom: [110, 130],
+      freezeTo: [118, 131],
+    }),
+    { ...cursor, hoverFrame: -1, stretch: undefined, stroke: undefined, pull: undefined } as never,
+  );
+  const hatched = of("rect").filter(([x]) => x === xOf(110) || x === xOf(130));
+  expect(hatched.map(([, y, width, height]) => [y, width, height])).toEqual([
+    [RULER_PX, 80, VIEW.heightPx - RULER_PX],
+    [RULER_PX, 10, VIEW.heightPx - RULER_PX],
+  ]);
+  expect(of("fillText").filter(([text]) => text === "still").length).toBe(1);
+});
