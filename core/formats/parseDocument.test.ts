@@ -90,7 +90,7 @@ test("text over the limit is refused unread, and a byte order mark does no harm"
   expect(parseJson('\uFEFF{"a":1}')).toMatchObject({ ok: true, value: { a: 1 } });
 });
 
-test("any kit written to a file and read again is the same kit, and plays the same", () => {
+test("any kit written to a file and read again is the same kit", () => {
   const kinds = new Set<string>();
   fc.assert(
     fc.property(anyKit, kit => {
@@ -98,7 +98,9 @@ test("any kit written to a file and read again is the same kit, and plays the sa
       const read = parseKit(JSON.parse(written));
       if (!read.ok) return;
       expect(read.value).toEqual(JSON.parse(written));
-      expect(JSON.stringify(read.value)).toBe(written);
+      // Once read, fields stand in the order of the schema: written again it is the same text, however often.
+      const again = parseKit(JSON.parse(JSON.stringify(read.value)));
+      expect(again.ok && JSON.stringify(again.value)).toBe(JSON.stringify(read.value));
       kit.patterns.forEach(pattern => kinds.add(pattern.kind));
     }),
     { numRuns: 200 },
