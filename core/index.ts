@@ -1,3 +1,4 @@
+export { BOUNDS, ID_PATTERN } from "./formats/bounds";
 export { compile } from "./kit/compile";
 export { parseLayout } from "./kit/layout";
 export type { Layout } from "./kit/layout";
@@ -17,7 +18,7 @@ export type {
 export { CODE_PATTERN } from "./kit/schema";
 export { answeredStretch } from "./kit/warnings";
 export type { Issue, IssueCode, PathStep, Result } from "./formats/issue";
-export { formatPath } from "./formats/issue";
+export { fault, formatPath } from "./formats/issue";
 export { formatFinding, formatIssue } from "./formats/formatIssue";
 export { gateName, nameOf } from "./kit/names";
 export { countWords, formatEventWords, joinNames } from "./study/eventWords";

@@ -157,10 +157,9 @@ test("a kit without a stage is given one, and a move is told what to do on it", 
 
 test("scripted hands leap at every edge, late ones are forgiven; the numbers of a jump change its facts and its fate", async () => {
   await openDemo("Belfry Runner");
-  await clickOn(driver, '[aria-label^="Scripted hands"]');
-  await press(driver, "9f late");
+  await choose(driver, "Scripted hands", "3f late");
   await waitFor(driver, "the scripted take", async () =>
-    (await textOf(driver, "[data-testid=open-take]")).includes("Scripted, 9f late"),
+    (await textOf(driver, "[data-testid=open-take]")).includes("Scripted, 3f late"),
   );
   await press(driver, "As table");
   const table = () => textOf(driver, "[data-testid=tape-table]");

@@ -1,7 +1,7 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Issue, Take } from "#core";
 import type { Rules } from "#stage";
-import { isLong, type Evaluated, type Judge } from "../judging/judge";
+import { isLong, whyTooLong, type Evaluated, type Judge } from "../judging/judge";
 import type { Asked, Jobs } from "../judging/jobs/jobs";
 import type { OpenDocument } from "./openDocument";
 import type { Workbench } from "./workbench";
@@ -82,7 +82,12 @@ export function createEvaluation(
       stopAsking();
       return { evaluated: undefined, askedAtMs: undefined, trouble: "" };
     }
-    const known = isLong(take) ? judge.known(rules, take) : judge.evaluate(rules, take);
+    const trouble = whyTooLong(take, rules.program.rateHz);
+    if (trouble) {
+      stopAsking();
+      return { evaluated: undefined, askedAtMs: undefined, trouble };
+    }
+    const known = isLong(take, rules.program.rateHz) ? judge.known(rules, take) : judge.evaluate(rules, take);
     if (known) {
       stopAsking();
       return { evaluated: known, askedAtMs: undefined, trouble: "" };
@@ -97,7 +102,7 @@ export function createEvaluation(
   function askAgain(): void {
     const { rules } = store.getState();
     const take = openTakeOf(workbench.getState());
-    if (!rules || !take || judge.known(rules, take)) return;
+    if (!rules || !take || judge.known(rules, take) || whyTooLong(take, rules.program.rateHz)) return;
     if (asking?.rules !== rules || asking.take !== take) askFor(rules, take);
   }
 

@@ -1,4 +1,8 @@
 import {
+  BOUNDS,
+  countFrames,
+  fault,
+  formatFinding,
   listFates,
   readTake,
   type Fate,
@@ -120,10 +124,17 @@ export function createJudge(): Judge {
   };
 }
 
-/** Takes longer than this are evaluated in a worker, so that the page never waits for them. Frames. */
+/** Takes longer than this, at the kit's rate, are evaluated in a worker, so that the page never waits for them. Frames. */
 export const LONG_TAKE_FRAMES = 20_000;
 
-/** Is a take too long to be evaluated while someone waits? */
-export function isLong(take: Take): boolean {
-  return take.frames > LONG_TAKE_FRAMES;
+/** Is a take too long, at a kit's rate, to be evaluated while someone waits? */
+export function isLong(take: Take, rateHz: number): boolean {
+  return countFrames(take, rateHz) > LONG_TAKE_FRAMES;
+}
+
+/** Why a take cannot be run at a kit's rate at all, in words; empty where it can. */
+export function whyTooLong(take: Take, rateHz: number): string {
+  const frames = countFrames(take, rateHz);
+  if (frames <= BOUNDS.frames) return "";
+  return formatFinding(fault("long-at-rate", ["frames"], { frames, rate: rateHz, limit: BOUNDS.frames }));
 }

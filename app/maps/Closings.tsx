@@ -26,7 +26,7 @@ function useWeighed(kit: Kit, stretches: readonly LengthStretch[], controlId: st
     const timer = setTimeout(() => {
       const rules = judge.rulesOf(kit);
       if (!rules) return setShown([]);
-      const short = takes.filter(take => !isLong(take));
+      const short = takes.filter(take => !isLong(take, kit.rate));
       const weigh = (closing: Closing) => {
         const edited = judge.compile(closing.edit(kit));
         if (!edited.ok || findBroken(judge.compile(kit), edited)) return [];

@@ -18,7 +18,9 @@ export function useTakes(): TakesNow | undefined {
   const all = useDocument(state => state.takes);
   return useMemo(() => {
     if (!rules) return undefined;
-    const takes = all.filter(take => !isLong(take)).map(take => judge.evaluate(rules, take));
+    const takes = all
+      .filter(take => !isLong(take, rules.program.rateHz))
+      .map(take => judge.evaluate(rules, take));
     const traces = takes.map(({ trace }) => trace);
     return { program: rules.program, takes, traces, leftOut: all.length - takes.length };
   }, [judge, rules, all]);

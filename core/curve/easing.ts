@@ -1,4 +1,5 @@
 import bezier from "bezier-easing";
+import { BOUNDS } from "../formats/bounds";
 
 /**
  * An easing curve as plain data. `points` is CSS `linear()`; `steps` is CSS `steps()` with
@@ -29,7 +30,12 @@ const KEYWORDS: Readonly<Record<string, string>> = {
   "step-end": "steps(1, jump-end)",
 };
 
-const NUMBER = /^[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?$/i;
+const WRITTEN = /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d+)?$/i;
+
+/** Is it a number, as CSS writes them, that a curve can reach? */
+const NUMBER = {
+  test: (written: string) => WRITTEN.test(written) && Math.abs(Number(written)) <= BOUNDS.curveReach * 100,
+};
 
 function refuse(detail: string): ParsedEasing {
   return { ok: false, detail };
@@ -40,6 +46,8 @@ function parseBezier(parts: readonly string[]): ParsedEasing {
     return refuse("cubic-bezier takes four numbers, x1, y1, x2, y2");
   }
   const [x1, y1, x2, y2] = parts.map(Number) as [number, number, number, number];
+  if (Math.max(Math.abs(y1), Math.abs(y2)) > BOUNDS.curveReach)
+    return refuse(`a curve may reach ${BOUNDS.curveReach} from 0, no farther`);
   if (x1 < 0 || x1 > 1 || x2 < 0 || x2 > 1) return refuse("both x of a cubic-bezier lie between 0 and 1");
   return { ok: true, value: { kind: "bezier", x1, y1, x2, y2 } };
 }
@@ -58,6 +66,7 @@ function parseStops(part: string): Stop[] | undefined {
   if (!percents.every(percent => NUMBER.test(percent.slice(0, -1)))) return undefined;
   if (!words[0]!.endsWith("%") || !words.at(-1)!.endsWith("%") || words.length === 1) {
     const output = Number(numbers[0]);
+    if (Math.abs(output) > BOUNDS.curveReach) return undefined;
     if (percents.length === 0) return [{ input: undefined, output }];
     return percents.map(percent => ({ input: Number(percent.slice(0, -1)) / 100, output }));
   }
@@ -69,7 +78,10 @@ function parsePoints(parts: readonly string[]): ParsedEasing {
   const stops: Stop[] = [];
   for (const part of parts) {
     const found = parseStops(part);
-    if (!found) return refuse(`"${part}" is not a stop: write a number and at most two percentages`);
+    if (!found)
+      return refuse(
+        `"${part}" is not a stop: write a number within ${BOUNDS.curveReach} of 0 and at most two percentages`,
+      );
     stops.push(...found);
   }
   if (stops.length === 0) return refuse("linear() takes at least one number");
@@ -121,6 +133,7 @@ function parseSteps(parts: readonly string[]): ParsedEasing {
  * Capitals and spare spaces do not matter. What is no easing function gives a reason a person can act on.
  */
 export function parseEasing(source: string): ParsedEasing {
+  if (source.length > BOUNDS.curveLetters) return refuse(`it is longer than ${BOUNDS.curveLetters} letters`);
   const written = source.trim().toLowerCase();
   if (written === "linear") return { ok: true, value: { kind: "linear" } };
   const found = /^([a-z-]+)\(([^()]*)\)$/.exec(

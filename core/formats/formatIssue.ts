@@ -15,6 +15,15 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "wrong-format": f => `${f.found} is not ${f.wanted}: choose a file that Moss Tap exported`,
   "too-new": f => `version ${f.found} is newer than ${f.known}, the newest known here: update Moss Tap`,
   "unknown-version": f => `${f.found} is not a version: write 1`,
+  id: f =>
+    `${f.found} cannot be an id: it stands in addresses and file names; use letters, digits and signs other than / ? # % and \\`,
+  "long-text": f =>
+    `has ${f.size} letters, more than the ${f.limit} that can be shown and kept here: shorten it`,
+  many: f => `has ${f.size} items, more than the ${f.limit} that can be run and shown: take some out`,
+  far: f => `${f.found} is out of reach: give a number from −1,000,000 to 1,000,000`,
+  deep: f => `lists and objects stand ${f.limit} deep in each other and deeper: nothing kept here is so deep`,
+  "long-at-rate": f =>
+    `${f.frames} frames at the kit's ${f.rate} a second are more than the ${f.limit} that can be run: cut the take shorter`,
   "unknown-field": f => `${f.found} is not a field here: ${f.hint}`,
   missing: f => `is missing: ${f.hint}`,
   type: f => `${f.found} does not fit: ${f.wanted} is wanted`,

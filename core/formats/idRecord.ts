@@ -1,4 +1,5 @@
 import * as v from "valibot";
+import { id } from "../kit/parts";
 
 /**
  * A schema for an object whose keys are ids: every key counts, also those that languages keep for themselves, such as
@@ -7,8 +8,8 @@ import * as v from "valibot";
 export function idRecord<T extends v.GenericSchema>(
   value: T,
 ): v.GenericSchema<Record<string, v.InferOutput<T>>> {
-  const plain = v.record(v.string("text"), value, "type");
-  const asMap = v.map(v.string("text"), value, "type");
+  const plain = v.record(id, value, "type");
+  const asMap = v.map(id, value, "type");
   const isPlain = (input: unknown): input is object =>
     typeof input === "object" && input !== null && !Array.isArray(input);
   return {

@@ -1,4 +1,5 @@
 import * as v from "valibot";
+import { BOUNDS } from "./bounds";
 import { fault, type Issue, type IssueCode, type PathStep, type Result } from "./issue";
 
 /** The parts of a Valibot schema that are walked here; its own types are too wide for a generic walk. */
@@ -26,16 +27,42 @@ const CODES_BY_MESSAGE = new Set<string>([
   "rate",
   "frames",
   "type",
+  "id",
+  "long-text",
+  "many",
+  "far",
 ]);
 
 function isRecord(value: unknown): value is Record<string, unknown> {
   return typeof value === "object" && value !== null && !Array.isArray(value);
 }
 
+/** A value in a few letters, however large it is: only as much of it is read as is shown. */
 function show(value: unknown): string {
   if (value === undefined) return "nothing";
-  const written = typeof value === "string" ? `'${value}'` : (JSON.stringify(value) ?? typeof value);
-  return written.length > 60 ? `${written.slice(0, 57)}…` : written;
+  if (typeof value === "string") return value.length > 57 ? `'${value.slice(0, 55)}…'` : `'${value}'`;
+  if (typeof value !== "object" || value === null) return String(value);
+  const items = Array.isArray(value) ? value : Object.values(value);
+  const isPlain =
+    items.length < 12 && items.every(item => typeof item !== "object" && String(item).length < 60);
+  const written = isPlain ? JSON.stringify(value) : "";
+  if (written !== "" && written.length <= 60) return written;
+  if (Array.isArray(value)) return `a list of ${items.length}`;
+  return `{${Object.keys(value).slice(0, 3).join(", ").slice(0, 50)}…}`;
+}
+
+/** Do lists and objects stand deeper in each other than anything kept here does? Looks without going down into itself. */
+function isTooDeep(input: unknown): boolean {
+  let level = [input];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > BOUNDS.depth) return true;
+    level = level.flatMap(item =>
+      typeof item === "object" && item !== null
+        ? Object.values(item as object).filter(inner => typeof inner === "object" && inner !== null)
+        : [],
+    );
+  }
+  return false;
 }
 
 /** The form of a union a value was most likely meant as: most fields known, then fewest unknown. */
@@ -116,6 +143,10 @@ function wantedForms(schema: AnySchema): string {
     .join(" or ");
 }
 
+function sizeOf(value: unknown): number {
+  return typeof value === "string" || Array.isArray(value) ? value.length : 0;
+}
+
 function toIssues(found: v.BaseIssue<unknown>, schemaAt: AnySchema, value: unknown): Issue[] {
   const path = (found.path ?? []).map(step => step.key as PathStep);
   const shown = { found: show(found.input) };
@@ -144,6 +175,8 @@ function toIssues(found: v.BaseIssue<unknown>, schemaAt: AnySchema, value: unkno
     return [fault("length-zero", path, facts)];
   if (code === "range")
     Object.assign(facts, RANGES[String(path.at(-1))] ?? RANGES[String(path[0])] ?? RANGES.default);
+  if (code === "long-text" || code === "many")
+    Object.assign(facts, { size: sizeOf(found.input), limit: Number(found.requirement) });
   if (code === "whole") facts.atLeast = typeof found.requirement === "number" ? found.requirement : 1;
   if (code === "choice") facts.wanted = wanted.replace(/[()]/g, "").replaceAll(" | ", ", ");
   return [fault(code, path, facts)];
@@ -195,6 +228,7 @@ export function parseDocument<T>(known: DocumentFormat<T>, input: unknown): Resu
   if (version > known.version) {
     return { ok: false, issues: [fault("too-new", ["version"], { found: version, known: known.version })] };
   }
+  if (isTooDeep(input)) return { ok: false, issues: [fault("deep", [], { limit: BOUNDS.depth })] };
   let document: Record<string, unknown> = input;
   for (let from = version; from < known.version; from++) document = known.forward[from]!(document);
   const walked = known.schema as unknown as AnySchema;

@@ -1,3 +1,4 @@
+import { BOUNDS } from "../formats/bounds";
 import { fault, type Issue, type PathStep, type Result } from "../formats/issue";
 import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
 import { takeSchema, type Take } from "./takeSchema";
@@ -9,9 +10,6 @@ export const TAKE_FORMAT: DocumentFormat<Take> = {
   schema: takeSchema,
   forward: {},
 };
-
-/** The most frames a take may have: a day at 200 frames a second. */
-export const FRAME_LIMIT = 17_280_000;
 
 function checkOrder(
   lane: readonly (readonly [number, number])[],
@@ -31,8 +29,8 @@ export function parseTake(input: unknown): Result<Take> {
   if (!parsed.ok) return parsed;
   const take = parsed.value;
   const issues: Issue[] = [];
-  if (take.frames > FRAME_LIMIT)
-    issues.push(fault("too-long-take", ["frames"], { frames: take.frames, limit: FRAME_LIMIT }));
+  if (take.frames > BOUNDS.frames)
+    issues.push(fault("too-long-take", ["frames"], { frames: take.frames, limit: BOUNDS.frames }));
   for (const [id, lane] of Object.entries(take.lanes)) checkOrder(lane, ["lanes", id], issues);
   for (const [id, lane] of Object.entries(take.gates ?? {})) checkOrder(lane, ["gates", id], issues);
   checkOrder(take.speed ?? [], ["speed"], issues);

@@ -1,7 +1,7 @@
 import * as v from "valibot";
 import { PATTERN_KINDS } from "../patterns/kinds";
 import type { DeepReadonly } from "../formats/readonly";
-import { clock, count1, duration, flag, id, list, rate, some, text, unit } from "./parts";
+import { clock, count1, duration, figure, flag, id, list, rate, some, text, unit } from "./parts";
 
 /** A binding's code: a W3C key code, a standard-mapping pad button or half-axis, or a pointer button. */
 export const CODE_PATTERN = /^(?:key:[A-Za-z][A-Za-z0-9]*|pad:\d{1,3}|pad:axis\d{1,2}[+-]|mouse:\d)$/;
@@ -60,14 +60,16 @@ const moveSchema = v.strictObject({
   when: v.exactOptional(
     v.strictObject({
       count: v.exactOptional(count1),
-      level: v.exactOptional(v.pipe(v.number("whole"), v.integer("whole"), v.minValue(0, "whole"))),
+      level: v.exactOptional(
+        v.pipe(v.number("whole"), v.integer("whole"), v.minValue(0, "whole"), v.maxValue(999, "range")),
+      ),
     }),
   ),
   needs: v.exactOptional(list(v.strictObject({ gate: id, coyote: v.exactOptional(duration) }))),
   bans: v.exactOptional(list(id)),
   buffer: v.exactOptional(duration),
   defer: v.exactOptional(duration),
-  priority: v.exactOptional(v.number("type")),
+  priority: v.exactOptional(figure),
   slot: v.exactOptional(id),
   spends: v.exactOptional(list(id)),
   shares: v.exactOptional(flag),

@@ -1,11 +1,11 @@
 import * as v from "valibot";
-import { duration, id } from "../parts";
+import { duration, id, list } from "../parts";
 
 /** A fighter and a clockwork opponent that strikes on a script. */
 export const duelSchema = v.strictObject({
   kind: v.literal("duel"),
   /** The clockwork's strikes, by when they begin; the script begins again after `every`. */
-  script: v.array(
+  script: list(
     v.strictObject({
       at: duration,
       does: v.picklist(["strike", "guard", "away"]),

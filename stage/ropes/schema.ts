@@ -1,13 +1,13 @@
 import * as v from "valibot";
-import { id } from "../parts";
+import { id, list } from "../parts";
 
 /** Prompts on ropes: which press each asks for is drawn from a list by chance that a seed decides. */
 export const ropesSchema = v.strictObject({
   kind: v.literal("ropes"),
-  seed: v.pipe(v.number(), v.integer(), v.minValue(0)),
+  seed: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(Number.MAX_SAFE_INTEGER)),
   /** Prompts whose answer is drawn, and the patterns it is drawn from; none are drawn where this is empty. */
-  draws: v.exactOptional(v.array(id)),
-  pool: v.exactOptional(v.array(id)),
+  draws: v.exactOptional(list(id)),
+  pool: v.exactOptional(list(id)),
   /** Every window and grade of every prompt is this many times as long. */
   ease: v.exactOptional(v.pipe(v.number(), v.minValue(0.1), v.maxValue(10))),
 });

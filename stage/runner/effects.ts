@@ -49,7 +49,7 @@ export const RUNNER_EFFECTS = {
     isThis: effect => "run" in effect,
   },
   step: {
-    schema: v.strictObject({ step: v.number() }),
+    schema: v.strictObject({ step: v.pipe(v.number(), v.minValue(-1000), v.maxValue(1000)) }),
     label: "steps",
     hint: "so many tiles, to the left where negative",
     begins: { step: 1 },

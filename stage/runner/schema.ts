@@ -1,4 +1,5 @@
 import * as v from "valibot";
+import { BOUNDS } from "#core";
 import { duration, id, positive, share } from "../parts";
 
 /** How the height of a jump follows the hand. */
@@ -16,7 +17,11 @@ export const runnerSchema = v.strictObject({
   /** How large a tile is drawn, and what the px of the facts are counted in. */
   tilePx: v.pipe(v.number(), v.minValue(4), v.maxValue(256)),
   /** Rows of text: "#" a beam, "@" where the body starts, letters a zone, anything else air. */
-  level: v.pipe(v.array(v.string()), v.minLength(1)),
+  level: v.pipe(
+    v.array(v.pipe(v.string(), v.maxLength(BOUNDS.levelTiles))),
+    v.minLength(1),
+    v.maxLength(BOUNDS.levelRows),
+  ),
   /** Letters of the level and the gate each zone opens while the body is in it. */
   zones: v.exactOptional(v.record(v.string(), id)),
   run: v.strictObject({ left: id, right: id, speed: positive, accel: positive }),

@@ -21,8 +21,8 @@ export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate
   );
   const takes = useDocument(state => state.takes);
   const others = useMemo(
-    () => takes.filter(take => take !== evaluated.take && !isLong(take)),
-    [takes, evaluated.take],
+    () => takes.filter(take => take !== evaluated.take && !isLong(take, evaluated.program.rateHz)),
+    [takes, evaluated],
   );
   const { found, trouble } = useRepairs(evaluated, { fates: asked, isNearestOnly: false, others });
   const repairs = found?.[0]?.slice(0, MOST_REPAIRS) ?? [];

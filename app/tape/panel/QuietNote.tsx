@@ -24,7 +24,9 @@ export function QuietNote({ rules, about, whole }: { rules: Rules; about: RulePl
     if (!isQuiet || key === undefined) return undefined;
     // Very long takes are not looked at: they are not worked out yet.
     return takes.find(
-      take => !isLong(take) && stirsOn(buildTape(rules, judge.evaluate(rules, take).trace, take), key),
+      take =>
+        !isLong(take, rules.program.rateHz) &&
+        stirsOn(buildTape(rules, judge.evaluate(rules, take).trace, take), key),
     );
   }, [isQuiet, judge, rules, takes, key]);
   if (!isQuiet) return null;

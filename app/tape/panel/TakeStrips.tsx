@@ -14,7 +14,8 @@ function Since({ now, before }: { now: number; before: number | undefined }) {
 
 function Strip({ take, rules, before }: { take: Take; rules: Rules; before: Rules | undefined }) {
   const { workbench, judge } = useDesk();
-  if (isLong(take)) return <span className="text-soft">a long take; it is worked out when it is open</span>;
+  if (isLong(take, rules.program.rateHz))
+    return <span className="text-soft">a long take; it is worked out when it is open</span>;
   const count = (evaluated: Evaluated) => {
     const { performed, lost } = findOutcomes(evaluated.trace, judge.fatesOf(evaluated));
     return { performed: performed.length, lost: lost.length };

@@ -22,7 +22,8 @@ export function useGhosts(
   const laidOver = useDocument(state => state.variants.find(variant => variant.id === over));
   const take = evaluated?.take;
   const other = useMemo(() => {
-    const rules = laidOver && take && !isLong(take) ? judge.rulesOf(laidOver.kit) : undefined;
+    const rules =
+      laidOver && take && !isLong(take, laidOver.kit.rate) ? judge.rulesOf(laidOver.kit) : undefined;
     return rules && take && buildTape(rules, judge.evaluate(rules, take).trace, take);
   }, [judge, laidOver, take]);
   return useMemo(() => {

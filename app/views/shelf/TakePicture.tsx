@@ -13,7 +13,7 @@ function usePicture(kit: Kit, take: Take | undefined): Picture | undefined {
   const { jobs } = useDesk();
   const [picture, setPicture] = useState<Picture | undefined>();
   useEffect(() => {
-    if (!take || isLong(take)) return;
+    if (!take || isLong(take, kit.rate)) return;
     const asked = jobs.ask({ job: "picture", question: { kit }, takes: [take] });
     const limit = setTimeout(asked.stop, WITHIN_MS);
     void asked.outcome.then(outcome => {
@@ -58,7 +58,7 @@ export function TakePicture({ kit, take }: { kit: Kit; take: Take | undefined })
           <ellipse key={i} cx={at * WIDTH} cy="61" rx="4.5" ry="3.5" className="fill-moss" />
         ),
       )}
-      {(!take || isLong(take)) && (
+      {(!take || isLong(take, kit.rate)) && (
         <text x={WIDTH / 2} y="42" textAnchor="middle" className="fill-soft text-sm">
           {take ? `a long take, ${Math.round(take.frames / take.rate / 60)} min` : "no take yet"}
         </text>

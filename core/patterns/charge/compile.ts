@@ -33,7 +33,7 @@ function compileCurve(pattern: PatternOf<"charge">, names: Names, path: readonly
   const parsed = parseEasing(pattern.curve ?? "linear");
   if (parsed.ok) return parsed.value;
   names.issues.push(
-    fault("curve", [...path, "curve"], { found: `'${pattern.curve}'`, detail: parsed.detail }),
+    fault("curve", [...path, "curve"], { found: `'${pattern.curve?.slice(0, 60)}'`, detail: parsed.detail }),
   );
   return { kind: "linear" };
 }

@@ -1,5 +1,6 @@
 import * as v from "valibot";
-import { duration, id, list, patternFields, text } from "../../kit/parts";
+import { BOUNDS } from "../../formats/bounds";
+import { duration, figure, id, list, longText, patternFields, text } from "../../kit/parts";
 
 /** Measures how long a control is down, through a curve onto a range, with levels on the way. */
 export const chargeSchema = v.strictObject({
@@ -10,8 +11,8 @@ export const chargeSchema = v.strictObject({
   full: duration,
   min: v.exactOptional(duration),
   levels: v.exactOptional(list(v.strictObject({ name: text, at: duration }))),
-  curve: v.exactOptional(text),
-  output: v.exactOptional(v.tuple([v.number("type"), v.number("type")], "type")),
+  curve: v.exactOptional(longText(BOUNDS.curveLetters)),
+  output: v.exactOptional(v.tuple([figure, figure], "type")),
   fire: v.picklist(["release", "full", "either"], "choice"),
   limit: v.exactOptional(duration),
   cancel: v.exactOptional(list(id)),

@@ -1,5 +1,6 @@
 import * as v from "valibot";
-import { duration, id, list, patternFields, some, text } from "../../kit/parts";
+import { BOUNDS } from "../../formats/bounds";
+import { duration, id, list, longText, patternFields, some } from "../../kit/parts";
 
 const own = { gap: v.exactOptional(duration), after: v.exactOptional(duration) };
 
@@ -9,7 +10,7 @@ export const stepSchema = v.union(
     v.strictObject({ press: id, ...own }),
     v.strictObject({ release: id, ...own }),
     v.strictObject({ hold: id, for: duration, ...own }),
-    v.strictObject({ dir: text, for: v.exactOptional(duration), ...own }),
+    v.strictObject({ dir: longText(BOUNDS.idLetters + 2), for: v.exactOptional(duration), ...own }),
     v.strictObject({ together: some(id), within: duration, ...own }),
   ],
   "no-variant",
@@ -19,7 +20,7 @@ export const stepSchema = v.union(
 export const sequenceSchema = v.strictObject({
   ...patternFields,
   kind: v.literal("sequence"),
-  steps: some(stepSchema),
+  steps: some(stepSchema, BOUNDS.steps),
   gap: duration,
   total: v.exactOptional(duration),
   others: v.exactOptional(v.picklist(["ignore", "break"], "choice")),

@@ -1,0 +1,125 @@
+import { expect, test } from "vitest";
+import { parseEasing } from "../curve/easing";
+import { parseTake } from "../input/parseTake";
+import { parseKit } from "../kit/parseKit";
+import { BOUNDS } from "./bounds";
+import { formatIssue } from "./formatIssue";
+import { parseJson } from "./parseDocument";
+
+const PRESS = { id: "p", name: "P", kind: "press", control: "a" };
+const kit = (more: object) => ({
+  format: "moss-tap/kit",
+  version: 1,
+  id: "k",
+  name: "K",
+  rate: 60,
+  controls: [{ id: "a", name: "A", bindings: [] }],
+  patterns: [PRESS],
+  ...more,
+});
+const take = (more: object) => ({
+  format: "moss-tap/take",
+  version: 1,
+  id: "t",
+  name: "T",
+  rate: 60,
+  frames: 10,
+  lanes: { a: [[1, 1]] },
+  ...more,
+});
+const charge = (more: object) =>
+  kit({
+    patterns: [{ id: "c", name: "C", kind: "charge", control: "a", full: "9f", fire: "full", ...more }],
+  });
+const many = <T>(count: number, make: (k: number) => T) => Array.from({ length: count }, (_, k) => make(k));
+
+/** Nested so deep. */
+function nest(depth: number): unknown {
+  let value: unknown = 1;
+  for (let k = 0; k < depth; k++) value = [value];
+  return value;
+}
+
+test.each<[string, unknown, RegExp]>([
+  ["a name of 5,000 letters", kit({ name: "n".repeat(5000) }), /^name: has 5000 letters, more than the 200/],
+  ["an id with a slash", kit({ id: "a/b" }), /^id: 'a\/b' cannot be an id: it stands in addresses/],
+  ["an id of two dots", kit({ id: ".." }), /^id: '\.\.' cannot be an id/],
+  ["an id with a lone surrogate", kit({ id: "a\ud800" }), /^id: .* cannot be an id/],
+  ["an id with NUL", kit({ id: "a\0" }), /^id: .* cannot be an id/],
+  ["an id of 60,000 letters", kit({ id: "i".repeat(60_000) }), /^id: has 60000 letters, more than the 100/],
+  [
+    "2,000 rules",
+    kit({ patterns: many(2000, k => ({ ...PRESS, id: `p${k}` })) }),
+    /^patterns: has 2000 items, more than the 1000/,
+  ],
+  [
+    "100 steps",
+    kit({
+      patterns: [
+        { id: "s", name: "S", kind: "sequence", gap: "9f", steps: many(100, () => ({ press: "a" })) },
+      ],
+    }),
+    /^patterns\[0\]\.steps: has 100 items, more than the 64/,
+  ],
+  [
+    "an output of 1e300",
+    charge({ output: [1e300, 1e300] }),
+    /^patterns\[0\]\.output\[0\]: 1e\+300 is out of reach/,
+  ],
+  [
+    "an output without end",
+    charge({ output: [Infinity, 1] }),
+    /^patterns\[0\]\.output\[0\]: Infinity is out of reach/,
+  ],
+  [
+    "a curve of 98 KB",
+    charge({ curve: `linear(${"0".repeat(98_000)}, 1)` }),
+    /^patterns\[0\]\.curve: has 98011 letters/,
+  ],
+  [
+    "a curve that reaches 1e300",
+    charge({ curve: "linear(0, 1e300)" }),
+    /^patterns\[0\]\.curve: .*within 1000 of 0/,
+  ],
+  ["nesting of 20,000", kit({ stage: nest(20_000) }), /stand 32 deep/],
+])("%s is refused in words, at once", (_what, input, words) => {
+  const began = performance.now();
+  const read = parseKit(input);
+  expect(read.ok ? "read" : formatIssue(read.issues[0]!)).toMatch(words);
+  expect(performance.now() - began).toBeLessThan(250);
+});
+
+test.each<[string, unknown, RegExp]>([
+  ["frames without end", take({ frames: Infinity }), /^frames: Infinity is not a number of frames/],
+  ["a time without end", take({ lanes: { a: [[Infinity, 1]] } }), /^lanes\.a\[0\]\[0\]: Infinity is not/],
+  ["a day and a half", take({ frames: BOUNDS.frames + 1 }), /^frames: 17280001 frames are more than/],
+  ["a lane of an id that cannot be", take({ lanes: { "a/b": [] } }), /cannot be an id/],
+])("a take with %s is refused in words", (_what, input, words) => {
+  const read = parseTake(input);
+  expect(read.ok ? "read" : formatIssue(read.issues[0]!)).toMatch(words);
+});
+
+test("a number too large to be written down is none: 1e999 in a file is refused at its place", () => {
+  const text = JSON.stringify(charge({ output: [0, 7] })).replace("7]", "1e999]");
+  const json = parseJson(text);
+  const read = parseKit(json.ok && json.value);
+  expect(read.ok ? "" : formatIssue(read.issues[0]!)).toMatch(
+    /^patterns\[0\]\.output\[1\]: Infinity is out of reach/,
+  );
+});
+
+test("what is just within the bounds is read: a thousand rules on a thousand controls, in time", () => {
+  const big = kit({
+    controls: many(BOUNDS.items, k => ({ id: `c${k}`, name: "C", bindings: [] })),
+    patterns: many(BOUNDS.items, k => ({ ...PRESS, id: `p${k}`, control: `c${k}`, name: "n".repeat(200) })),
+  });
+  const began = performance.now();
+  expect(parseKit(big).ok).toBe(true);
+  expect(performance.now() - began).toBeLessThan(2000);
+});
+
+test("a number of a curve is read in time that grows with its letters", () => {
+  const began = performance.now();
+  parseEasing(`linear(${"1".repeat(1900)}x, 1)`);
+  expect(performance.now() - began).toBeLessThan(50);
+});
