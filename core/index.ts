@@ -92,5 +92,6 @@ export type { PrepareRun, Repair, RepairSearch } from "./study/repairs";
 export { findPrice, formatPrice } from "./study/price";
 export type { Price, PriceKind, PriceLine, RunPair } from "./study/price";
 export { formatFate } from "./study/formatFate";
+export { largest } from "./study/largest";
 export { DOCUMENT_SCHEMAS } from "./formats/schemas";
 export { stageGate } from "./gates/stepGates";

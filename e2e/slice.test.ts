@@ -300,3 +300,37 @@ test("a kit that is not here is told so, with a way home", async () => {
   await find(driver, 'ul[aria-label="Demos"]');
   await driver.manage().logs().get("browser");
 });
+
+test("a stored kit that no longer reads does not close the shelf: its card says so, saves it as it is, and can be deleted", async () => {
+  await openDemo();
+  await driver.get(new URL("/", await driver.getCurrentUrl()).href);
+  await find(driver, "[data-testid=kit-belfry-runner]");
+  await driver.executeAsyncScript(`
+    const done = arguments[0];
+    indexedDB.databases().then(([{ name }]) => {
+      const opening = indexedDB.open(name);
+      opening.onsuccess = () => {
+        const write = opening.result.transaction("kits", "readwrite");
+        const kits = write.objectStore("kits");
+        kits.get("belfry-runner").onsuccess = event => {
+          const bad = event.target.result;
+          bad.kit.patterns[0] = { id: "coil", name: "Coil", kind: "charge", control: "leap", full: "9f", fire: "release", output: [1e300, 1e300] };
+          kits.put(bad);
+        };
+        write.oncomplete = () => done();
+      };
+    });
+  `);
+  await driver.navigate().refresh();
+  const card = await find(driver, "[data-testid=broken-kit]");
+  expect(await card.getText()).toMatch(/This kit does not read.*1e\+300 is out of reach/s);
+  await clickOn(driver, '[aria-label^="Save "][aria-label$=" as it is"]');
+  await clickOn(driver, '[data-testid=broken-kit] [aria-label^="Delete "]');
+  await waitFor(
+    driver,
+    "an empty place",
+    async () => (await driver.findElements(By.css("[data-testid=broken-kit]"))).length === 0,
+  );
+  await press(driver, "Open demo Belfry Runner");
+  await find(driver, "[data-testid=open-take]");
+});

@@ -86,8 +86,8 @@ test("leaving the page while a recording runs asks first; what was recorded is o
   await driver.actions().keyDown("k").perform();
   await waitFor(
     driver,
-    "two seconds",
-    async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))?.[1]) > 130,
+    "four seconds",
+    async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))?.[1]) > 250,
   );
   expect(
     await driver.executeScript<boolean>(
@@ -139,9 +139,7 @@ test("an edit, and a recording, outlive a browser that is killed", async () => {
     await browser.driver.get(app.address);
     await clickOn(browser.driver, "[data-testid=kit-belfry-runner] a");
     await waitFor(browser.driver, "the offer", async () =>
-      /A recording of [2-9]\.\d s was cut off|A recording of 1\.\d s/.test(
-        await textOf(browser.driver, "[aria-label=Notices]"),
-      ),
+      /A recording of [1-9]\.\d s/.test(await textOf(browser.driver, "[aria-label=Notices]")),
     );
     await press(browser.driver, "Shape");
     await clickOn(browser.driver, '//nav[@aria-label="Rules"]//a[b="Cling"]');

@@ -30,6 +30,16 @@ const TAKE: Take = {
   },
 };
 
+const RUNNER = {
+  kind: "runner",
+  tilePx: 32,
+  level: ["@", "#"],
+  run: { left: "a", right: "a", speed: 6, accel: 60 },
+  fall: { up: 50, down: 70, most: 20 },
+  height: { by: "fixed" },
+  gates: {},
+};
+
 let tab: TestTab;
 beforeEach(async () => {
   tab = openTab();
@@ -173,4 +183,24 @@ test("an edit is written in the very task it is made in: a tab killed right afte
   await until(() => tab.library.status.getState().trouble === undefined);
   const kept = await twin.library.readKit("k");
   expect(kept && !isBroken(kept) && lengthIn(kept.document.kit)).toBe("42f");
+});
+
+test("an edit that could not be read again is refused in words, and nothing is changed", () => {
+  const before = state().kit;
+  for (const [edit, words] of [
+    [(kit: Kit) => ({ ...kit, name: "n".repeat(5000) }), /name has 5000 letters, more than the 200/],
+    [(kit: Kit) => ({ ...kit, rate: Infinity }), /rate Infinity is not a rate/],
+    [
+      (kit: Kit) => ({ ...kit, stage: { ...RUNNER, level: Array(1_000_000).fill("#") } }),
+      /a level of 1000000 rows, 1 tile wide/,
+    ],
+  ] as const) {
+    expect(tab.workbench.editKit("too much", edit)).toBeUndefined();
+    expect(state().kit).toBe(before);
+    expect(tab.notices.store.getState().at(-1)).toMatchObject({
+      title: "Nothing was changed.",
+      details: [expect.stringMatching(words)],
+    });
+  }
+  expect(tab.workbench.history.getState().pastStates).toEqual([]);
 });

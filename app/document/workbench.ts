@@ -9,6 +9,7 @@ import type { Say } from "../ui/notices";
 import { createHistory, type UndoStep } from "./history";
 import { documentOf, NOTHING, stillOpen, type OpenDocument } from "./openDocument";
 import { createSittings, type Sittings } from "./sittings";
+import { whyRefused } from "./whyRefused";
 
 /** An edit that can be taken back by itself, whatever was done since: the document around it. */
 export interface Edit {
@@ -114,6 +115,11 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     if (store.getState().holder !== "ours") return refuse();
     const after = change(before);
     if (after.kit === before.kit && PART_LISTS.every(list => after[list] === before[list])) return undefined;
+    const reason = whyRefused(before.kit, after.kit);
+    if (reason) {
+      say({ tone: "trouble", title: "Nothing was changed.", details: [`${reason}.`] });
+      return undefined;
+    }
     const { openTakeId } = store.getState();
     const place = before.takes.findIndex(take => take.id === openTakeId);
     store.setState({ ...after, change: what, openTakeId: stillOpen(after.takes, openTakeId, place) });

@@ -82,6 +82,9 @@ export function removeAt<F extends "sticks" | "gates" | "moves" | "modes" | "swi
   return rest as Kit;
 }
 
+/** As many letters of a name are made into an id: a number behind them still fits the bound of ids. */
+const MOST_LETTERS = 60;
+
 /** An id made of a name: lower case, words joined by hyphens, a number at the end if it is taken. */
 export function freshId(name: string, taken: ReadonlySet<string>): string {
   const base =
@@ -89,6 +92,7 @@ export function freshId(name: string, taken: ReadonlySet<string>): string {
       .normalize("NFKD")
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, "-")
+      .slice(0, MOST_LETTERS)
       .replace(/^-|-$/g, "") || "rule";
   if (!taken.has(base)) return base;
   let n = 2;

@@ -1,3 +1,5 @@
+import { largest } from "#core";
+
 /** A tile of a level's rows of text: a beam, air, where the body starts, or the letter of a zone. */
 export type Tile = string;
 
@@ -16,7 +18,10 @@ const LEAST_WIDTH = 8;
 const LEAST_HEIGHT = 3;
 
 export function widthOf(rows: readonly string[]): number {
-  return Math.max(...rows.map(row => row.length));
+  return largest(
+    rows.map(row => row.length),
+    0,
+  );
 }
 
 /** The tile at a place; air outside what is written. */

@@ -3,6 +3,7 @@ import {
   evaluateEasing,
   formatGrown,
   formatMs,
+  largest,
   parseFrames,
   TICKS,
   traitsOf,
@@ -138,8 +139,11 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
     ...listStretches(program, control, 600).map(stretch => stretch.from),
     ...edges.map(edge => edge.at),
   ];
-  const longest = Math.max(...lengths.map(length => Math.min(length, 120) + 2), 0);
-  const upTo = Math.min(600, Math.max(24, Math.ceil(Math.max(...limits, 0) * 1.2) + 4, longest));
+  const longest = largest(
+    lengths.map(length => Math.min(length, 120) + 2),
+    0,
+  );
+  const upTo = Math.min(600, Math.max(24, Math.ceil(largest(limits, 0) * 1.2) + 4, longest));
   const stretches = listStretches(program, control, upTo);
   const scale = createScale(0, upTo);
   const nameOf = (id: string) => kit.patterns.find(pattern => pattern.id === id)?.name ?? id;

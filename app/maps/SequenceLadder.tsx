@@ -1,4 +1,12 @@
-import { formatSentence, describePattern, parseFrames, stepWords, type Kit, type PatternOf } from "#core";
+import {
+  describePattern,
+  formatSentence,
+  largest,
+  parseFrames,
+  stepWords,
+  type Kit,
+  type PatternOf,
+} from "#core";
 import { Dots } from "./Dots";
 import { PullEdge } from "./PullEdge";
 import { createScale, MAP_WIDTH } from "./scale";
@@ -34,7 +42,7 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
   const tries = listTries(now.program, now.traces, index);
   const common = framesOf(pattern.gap);
   const own = pattern.steps.map(step => (step.gap === undefined ? common : framesOf(step.gap)));
-  const upTo = Math.max(20, Math.ceil(Math.max(...own) * 1.35) + 3);
+  const upTo = Math.max(20, Math.ceil(largest(own, 0) * 1.35) + 3);
   const scale = createScale(0, upTo, MAP_WIDTH - LEFT - RIGHT);
   const placed = { ...scale, x: (frame: number) => LEFT + scale.x(frame) };
   const height = pattern.steps.length * RUNG;

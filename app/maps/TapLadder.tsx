@@ -1,4 +1,4 @@
-import { formatMs, parseFrames, type PatternOf } from "#core";
+import { formatMs, largest, parseFrames, type PatternOf } from "#core";
 import { formatFound } from "./countWords";
 import { Distribution } from "./Distribution";
 import { Dots } from "./Dots";
@@ -40,7 +40,11 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
   const control = now.program.controls.findIndex(item => item.id === pattern.control);
   const gaps = now.takes.flatMap(({ columns }) => listTapGaps(columns, control, upTo));
   const slow = gaps.filter(frames => frames > gap);
-  const nearest = Math.min(...slow) - gap;
+  const nearest =
+    -largest(
+      slow.map(frames => -frames),
+      -Infinity,
+    ) - gap;
   const scale = createScale(0, upTo);
   const bottom = STRIP_Y + STRIP_HEIGHT;
   const rungs = Math.min(pattern.count, Math.floor(upTo / Math.max(1, gap)) + 1, 6);

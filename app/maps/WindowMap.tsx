@@ -1,8 +1,7 @@
 import { useId } from "react";
-import { formatMs, parseFrames, type Kit, type Move } from "#core";
+import { formatMs, largest, parseFrames, writeAt, type Kit, type Move } from "#core";
 import { Button } from "../ui/Button";
 import { Histogram } from "../ui/Histogram";
-import { writeAt } from "#core";
 import { formatFound } from "./countWords";
 import { Dots } from "./Dots";
 import { Hatch } from "./Hatch";
@@ -176,7 +175,7 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
           <p className="text-foxglove">
             The price of memory: what is remembered comes out late, by {buffer}f ({formatMs(buffer, rate)}) at
             most
-            {waits.length > 0 && `; in these takes ${waits.length} waited, ${Math.max(...waits)}f at worst`}.
+            {waits.length > 0 && `; in these takes ${waits.length} waited, ${largest(waits, 0)}f at worst`}.
           </p>
           {waits.length > 0 && (
             <Histogram

@@ -1,3 +1,4 @@
+import { BOUNDS } from "#core";
 import { useStore } from "zustand";
 import { renameKit } from "../edits/edits";
 import { Button } from "../ui/Button";
@@ -31,6 +32,7 @@ export function Header() {
       </div>
       <p className="min-w-0 text-right leading-tight">
         <input
+          maxLength={BOUNDS.nameLetters}
           key={name}
           aria-label="Name of the kit"
           title={name}

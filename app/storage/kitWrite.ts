@@ -79,7 +79,8 @@ export function joinWrites(earlier: KitWrite, later: KitWrite): KitWrite {
   return { ...later, base: earlier.base, hasNewRules, put: [...put.values()], drop: [...drop.values()] };
 }
 
-function versionOf(record: unknown): number {
+/** The version a kept record stands at; 0 for none. */
+export function versionOf(record: unknown): number {
   if (typeof record !== "object" || record === null) return 0;
   return "version" in record && typeof record.version === "number" ? record.version : 1;
 }

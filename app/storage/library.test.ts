@@ -168,6 +168,19 @@ test("a record that does not read is set aside with its reasons, and the rest op
   const listed = await library.listKits();
   expect(listed.filter(isBroken).map(({ name }) => name)).toEqual(["a kit without a name", "Torn kit"]);
   for (const { reasons } of listed.filter(isBroken)) expect(reasons.join(" ")).not.toBe("");
+  // What does not read can be taken off the shelf all the same, and once is enough.
+  expect(await library.readKit("torn")).toMatchObject({ name: "Torn kit" });
+  const answer = await library.write({
+    kitId: "torn",
+    record: undefined,
+    hasNewRules: false,
+    put: [],
+    drop: [],
+  });
+  expect(answer).toEqual({ state: "written" });
+  expect((await library.listKits()).filter(isBroken).map(({ name }) => name)).toEqual([
+    "a kit without a name",
+  ]);
 });
 
 test("without a storage that answers, work goes on in memory and is written when it does", async () => {

@@ -1,7 +1,7 @@
 import type { StoreApi } from "zustand/vanilla";
 import { openDatabase, type Database } from "./database";
 import { keepBoth } from "./keepBoth";
-import { commitWrite, joinWrites, type KitChange, type KitWrite } from "./kitWrite";
+import { commitWrite, joinWrites, type KitChange, type KitWrite, versionOf } from "./kitWrite";
 import {
   isBroken,
   parseKitRecord,
@@ -238,8 +238,9 @@ export function createLibrary(world: LibraryWorld): Library {
         return undefined;
       }
       const record = parseKitRecord(raw);
+      // One that does not read is known by its version too: it can be taken off the shelf.
+      if (!write) versions.set(id, versionOf(raw));
       if (isBroken(record)) return record;
-      if (!write) versions.set(id, record.version);
       const { lists, broken } = parseParts(record, await readParts(id));
       return { record, document: { kit: record.kit, ...lists }, broken };
     },

@@ -1,3 +1,4 @@
+import { BOUNDS } from "#core";
 import { useState } from "react";
 
 /** A longer word may be cut short with an ellipsis: all of it is its title. */
@@ -24,6 +25,7 @@ export function TextStone({
   };
   return (
     <input
+      maxLength={BOUNDS.nameLetters}
       aria-label={label}
       data-draft={draft === undefined ? undefined : ""}
       className={`max-w-full rounded-md bg-transparent text-ellipsis focus:bg-leaf ${isStrong ? "font-bold" : "border-b-2 border-fern px-1"}`}

@@ -1,5 +1,6 @@
 import { Fragment, memo, type KeyboardEvent, type ReactNode } from "react";
 import {
+  BOUNDS,
   formatSentence,
   arrowOf,
   takeOut,
@@ -17,6 +18,9 @@ import { NumberStone } from "../ui/NumberStone";
 import { LengthStone } from "../ui/LengthStone";
 import { TextStone } from "../ui/TextStone";
 import { useDesk, useDocument } from "../document/context";
+
+/** So many taps, presses or levels a rule may count. */
+const MOST_COUNT = 999;
 
 const WAYS = ["", "down-left", "down", "down-right", "left", "centre", "right", "up-left", "up", "up-right"];
 
@@ -100,6 +104,7 @@ function PlainPart({ part, kit, base }: PartProps) {
           label={part.label}
           value={part.value}
           least={part.least}
+          most={MOST_COUNT}
           isWhole
           onChange={set}
           beginStep={workbench.beginStep}
@@ -107,7 +112,14 @@ function PlainPart({ part, kit, base }: PartProps) {
       );
     case "number":
       return (
-        <NumberStone label={part.label} value={part.value} onChange={set} beginStep={workbench.beginStep} />
+        <NumberStone
+          label={part.label}
+          value={part.value}
+          least={-BOUNDS.reach}
+          most={BOUNDS.reach}
+          onChange={set}
+          beginStep={workbench.beginStep}
+        />
       );
     case "text":
       return <TextStone label={part.label} value={part.value} onChange={set} />;

@@ -1,3 +1,4 @@
+import { BOUNDS } from "#core";
 import { nanoid } from "nanoid";
 import { convertTake, copyTake } from "../../edits/takeEdits";
 import { Button } from "../../ui/Button";
@@ -27,6 +28,7 @@ export function TakeList() {
           className={`flex flex-wrap items-center gap-x-1 border-b border-dotted border-line py-1 ${take.id === openId ? "font-semibold" : ""}`}
         >
           <input
+            maxLength={BOUNDS.nameLetters}
             aria-label={`Name of ${take.name}`}
             className="min-w-0 basis-full truncate rounded bg-transparent px-2 py-0.5 focus:bg-leaf"
             defaultValue={take.name}

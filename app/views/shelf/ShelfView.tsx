@@ -38,7 +38,7 @@ function useShelf() {
       const read = (await Promise.all(files.map(readFile))).flat();
       await takeIn(read, shelf, say, () => void revalidate());
     },
-    takeOff: async ({ id, name }: { id: string; name: string }) => {
+    takeOff: async ({ id, name, raw }: { id: string; name: string; raw?: unknown }) => {
       const taken = await shelf.takeOff(id);
       await revalidate();
       say({
@@ -52,7 +52,9 @@ function useShelf() {
                 run: () => void shelf.putBack(taken).then(() => revalidate()),
               },
             }
-          : {}),
+          : raw === undefined
+            ? {}
+            : { action: { label: "Save it as a file", run: () => say.saveRaw(name, raw) } }),
       });
     },
   };

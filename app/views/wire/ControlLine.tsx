@@ -1,4 +1,4 @@
-import { writeAt, type Control } from "#core";
+import { BOUNDS, writeAt, type Control } from "#core";
 import { formatBinding } from "../../input/codes";
 import { removeControl } from "../../edits/edits";
 import { useHeldFrames, useValue } from "../ControlPad";
@@ -72,6 +72,7 @@ export function ControlLine({ control, others }: { control: Control; others: rea
     <li className="flex items-center gap-3 border-b border-line py-1 max-lg:flex-wrap">
       <Lamp controlId={control.id} />
       <input
+        maxLength={BOUNDS.nameLetters}
         aria-label={`Name of ${control.name}`}
         className="w-24 shrink-0 truncate rounded bg-transparent px-1 py-0.5 font-semibold focus:bg-leaf"
         defaultValue={control.name}

@@ -1,4 +1,4 @@
-import { describeSwitch, writeAt, type Kit } from "#core";
+import { BOUNDS, describeSwitch, writeAt, type Kit } from "#core";
 import { removeAt } from "../../edits/edits";
 import { addMode, removeMode } from "../../edits/modeEdits";
 import { Button } from "../../ui/Button";
@@ -45,6 +45,7 @@ function ModeLine({ kit, at }: { kit: Kit; at: number }) {
   return (
     <li className="flex flex-wrap items-baseline gap-x-2">
       <input
+        maxLength={BOUNDS.nameLetters}
         key={mode.name}
         aria-label={`Name of mode ${mode.name}`}
         size={Math.max(4, mode.name.length)}
