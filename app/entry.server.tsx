@@ -29,6 +29,14 @@ function contentPolicy(nonce: string): string {
   ].join("; ");
 }
 
+/** Answers that are data load nothing and are nothing else. */
+export function handleDataRequest(response: Response): Response {
+  response.headers.set("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'");
+  response.headers.set("X-Content-Type-Options", "nosniff");
+  response.headers.set("Referrer-Policy", "no-referrer");
+  return response;
+}
+
 function secure(headers: Headers, nonce: string): void {
   headers.set("Content-Type", "text/html; charset=utf-8");
   headers.set("Content-Security-Policy", contentPolicy(nonce));

@@ -1,26 +1,84 @@
 // Serves the built application; says its address when it is ready, stops cleanly on Ctrl-C.
-import { spawn } from "node:child_process";
+import { createServer } from "node:http";
+import { join } from "node:path";
+import { createRequestHandler } from "@react-router/express";
+import compression from "compression";
+import express from "express";
 
-const port = process.env.PORT ?? "3000";
+const ASSETS_POLICY = "default-src 'self'; frame-ancestors 'none'; base-uri 'none'";
+const METHODS = ["GET", "HEAD", "POST", "OPTIONS"];
+
+/** Ends with one clear line: what was asked for cannot be. */
+function giveUp(words) {
+  console.error(words);
+  process.exit(2);
+}
+
+function readPort(written) {
+  const port = Number(written);
+  if (!/^\d+$/.test(written) || port > 65_535)
+    giveUp(`PORT=${written} is not a port: give a whole number from 0 to 65535`);
+  return port;
+}
+
+/** Files are what they say they are, and load nothing from elsewhere. */
+function secure(response) {
+  response.setHeader("X-Content-Type-Options", "nosniff");
+  response.setHeader("Content-Security-Policy", ASSETS_POLICY);
+  response.setHeader("Referrer-Policy", "no-referrer");
+}
+
+async function createApp() {
+  process.env.NODE_ENV ??= "production";
+  const build = await import(new URL("../build/server/index.js", import.meta.url).href).catch(() =>
+    giveUp("There is no build to serve: run bin/start, which builds first"),
+  );
+  const app = express();
+  app.disable("x-powered-by");
+  app.use(compression());
+  const files = build.assetsBuildDirectory;
+  const longLived = { immutable: true, maxAge: "1y", setHeaders: secure };
+  app.use("/assets", express.static(join(files, "assets"), longLived));
+  app.use(express.static(files, { setHeaders: secure }));
+  app.all("*", createRequestHandler({ build, mode: "production" }));
+  return app;
+}
+
+/** Why a request is not for this server, as a status and words; undefined where it is. */
+function refuse({ method, url }) {
+  if (!METHODS.includes(method)) return [405, `${method} is not understood here`];
+  return url.startsWith("/") ? undefined : [400, "ask for a path of this server, beginning with a slash"];
+}
+
 const host = process.env.HOST ?? "127.0.0.1";
-const server = spawn(process.execPath, ["node_modules/@react-router/serve/bin.js", "build/server/index.js"], {
-  env: { ...process.env, PORT: port, HOST: host, NODE_ENV: "production" },
-  stdio: ["ignore", "pipe", "inherit"],
-  // A group of its own: the terminal's Ctrl-C reaches only this script, which then stops the server once.
-  detached: true,
+const port = readPort(process.env.PORT ?? "3000");
+const app = await createApp();
+const server = createServer((request, response) => {
+  const refusal = refuse(request);
+  if (!refusal) return app(request, response);
+  secure(response);
+  response.writeHead(refusal[0], { "Content-Type": "text/plain; charset=utf-8", Allow: METHODS.join(", ") });
+  response.end(`${refusal[1]}\n`);
 });
-server.stdout.on("data", text => {
-  if (String(text).includes("react-router-serve"))
-    console.log(
-      `Moss Tap is ready at http://${host === "127.0.0.1" ? "localhost" : host}:${port} (Ctrl-C stops it)`,
-    );
+// Half a request, or none, does not keep its connection for ever.
+server.headersTimeout = 10_000;
+server.requestTimeout = 30_000;
+server.keepAliveTimeout = 5_000;
+server.setTimeout(60_000);
+server.on("error", error =>
+  giveUp(
+    error.code === "EADDRINUSE"
+      ? `Port ${port} is taken: end what runs there, or choose another with PORT`
+      : `The server could not start: ${error.message}`,
+  ),
+);
+server.listen(port, host, () => {
+  const name = host === "127.0.0.1" ? "localhost" : host;
+  console.log(`Moss Tap is ready at http://${name}:${server.address().port} (Ctrl-C stops it)`);
 });
-let isStopping = false;
 for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) {
   process.on(signal, () => {
-    if (isStopping) return;
-    isStopping = true;
-    server.kill("SIGTERM");
+    server.close(() => process.exit(0));
+    server.closeAllConnections();
   });
 }
-server.on("exit", code => process.exit(isStopping ? 0 : (code ?? 1)));

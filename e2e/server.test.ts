@@ -1,0 +1,70 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { connect, createServer } from "node:net";
+import { afterEach, expect, test } from "vitest";
+
+let server: ChildProcess | undefined;
+
+afterEach(() => void server?.kill("SIGKILL"));
+
+/** Starts the server script; resolves with its port, or with how it ended and what it said. */
+function start(env: Record<string, string>) {
+  return new Promise<{ port: number; code: number | null; said: string }>(resolve => {
+    const started = spawn(process.execPath, ["bin/serve.mjs"], { env: { ...process.env, ...env } });
+    server = started;
+    let said = "";
+    started.stderr.on("data", text => (said += String(text)));
+    started.stdout.on("data", text => {
+      const port = /ready at http:\/\/localhost:(\d+)/.exec(String(text))?.[1];
+      if (port) resolve({ port: Number(port), code: null, said });
+    });
+    started.on("exit", code => resolve({ port: 0, code, said }));
+  });
+}
+
+/** Sends bytes as they are, and gives the first line and headers that come back. */
+function send(port: number, bytes: string): Promise<string> {
+  return new Promise((resolve, reject) => {
+    const socket = connect(port, "127.0.0.1", () => socket.write(bytes));
+    let answer = "";
+    socket.on("data", data => {
+      answer += String(data);
+      if (answer.includes("\r\n\r\n")) {
+        socket.destroy();
+        resolve(answer.slice(0, answer.indexOf("\r\n\r\n")));
+      }
+    });
+    socket.on("error", reject);
+  });
+}
+
+test.each([["abc"], ["-1"], ["70000"], ["3000x"]])("PORT=%s is one clear line, and exit 2", async port => {
+  const { code, said } = await start({ PORT: port });
+  expect(code).toBe(2);
+  expect(said.trim()).toBe(`PORT=${port} is not a port: give a whole number from 0 to 65535`);
+});
+
+test("a port that is taken is one clear line, and exit 2", async () => {
+  const other = createServer().listen(0, "127.0.0.1");
+  await new Promise(resolve => other.once("listening", resolve));
+  const { port } = other.address() as { port: number };
+  const { code, said } = await start({ PORT: String(port) });
+  other.close();
+  expect(code).toBe(2);
+  expect(said.trim()).toBe(`Port ${port} is taken: end what runs there, or choose another with PORT`);
+});
+
+test("odd requests get a clear answer of their own, and every answer says what it is", async () => {
+  const { port } = await start({ PORT: "0" });
+  const head = (line: string) =>
+    send(port, `${line} HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n`);
+  expect(await head("TRACE /")).toMatch(/^HTTP\/1\.1 405 .*nosniff/s);
+  expect(await head("OPTIONS *")).toMatch(/^HTTP\/1\.1 400/);
+  expect(await head("GET http://elsewhere.example/")).toMatch(/^HTTP\/1\.1 400/);
+  expect(await head("GET /")).toMatch(/^HTTP\/1\.1 200 .*nosniff/is);
+  expect(await head("GET /_root.data")).toMatch(/content-security-policy: default-src 'none'.*nosniff/is);
+  expect(await head("GET /nowhere-at-all")).toMatch(/^HTTP\/1\.1 404/);
+  const asset = /\/assets\/[\w.-]+\.js/.exec(await (await fetch(`http://127.0.0.1:${port}/`)).text())![0];
+  const answer = await fetch(`http://127.0.0.1:${port}${asset}`);
+  expect(answer.headers.get("x-content-type-options")).toBe("nosniff");
+  expect(answer.headers.get("content-security-policy")).toContain("default-src 'self'");
+});
