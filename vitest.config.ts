@@ -12,6 +12,9 @@ export default defineConfig({
       "docs/**/*.test.ts",
     ],
     environment: "node",
+    // No module keeps state of its own, so files can share what they import: it is read once for all of them.
+    pool: "threads",
+    isolate: false,
     testTimeout: 60_000,
   },
 });

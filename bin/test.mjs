@@ -1,5 +1,5 @@
 // Runs the checks one after the other, adds up what passed and failed, and says so in one last line.
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { existsSync, readFileSync, rmSync } from "node:fs";
 
 const BROWSER = ["/usr/bin/chromium", "/usr/bin/chromedriver"];
@@ -10,14 +10,37 @@ function run(command, args) {
   return spawnSync(command, args, { stdio: "inherit", env: { ...process.env, NO_COLOR: "1" } }).status === 0;
 }
 
-function check(name, command, args) {
+/** Runs a command to its end, keeping what it says. */
+function runQuietly(command, args) {
+  return new Promise(resolve => {
+    const child = spawn(command, args, { env: { ...process.env, NO_COLOR: "1" } });
+    let said = "";
+    child.stdout.on("data", text => (said += text));
+    child.stderr.on("data", text => (said += text));
+    child.on("error", error => resolve({ isFine: false, said: `${said}${error.message}\n` }));
+    child.on("close", code => resolve({ isFine: code === 0, said }));
+  });
+}
+
+/** One check. What it says is told when it is over, so that two at a time do not talk over each other. */
+async function check(name, command, args) {
   const began = Date.now();
-  const isFine = run(command, args);
+  const { isFine, said } = await runQuietly(command, args);
   if (isFine) passed++;
   else failed++;
+  process.stdout.write(said);
   console.log(`${isFine ? "ok  " : "FAIL"} ${name} (${((Date.now() - began) / 1000).toFixed(1)} s)`);
   return isFine;
 }
+
+/** Checks one after the other. */
+async function inTurn(...checks) {
+  const fine = [];
+  for (const one of checks) fine.push(await check(...one));
+  return fine;
+}
+
+const npx = (...args) => ["npx", ["--no-install", ...args]];
 
 /** A Vitest run whose tests are counted one by one; one that never came to its tests counts as a failure. */
 function checkTests(name, config) {
@@ -55,13 +78,21 @@ function haveBrowser() {
   return false;
 }
 
-check("route types", "npx", ["--no-install", "react-router", "typegen"]);
-check("types of core and stage, without the DOM", "npx", ["--no-install", "tsc", "-p", "tsconfig.core.json"]);
-check("types", "npx", ["--no-install", "tsc", "-p", "tsconfig.json"]);
-check("lint", "npx", ["--no-install", "eslint", "."]);
-check("format", "npx", ["--no-install", "prettier", "--check", ".", "--log-level", "warn"]);
+await check("route types", ...npx("react-router", "typegen"));
+// Two lanes, about as long as each other: there are two cores.
+const [[isBuilt]] = await Promise.all([
+  inTurn(
+    ["build", ...npx("react-router", "build")],
+    ["types of core and stage, without the DOM", ...npx("tsc", "-p", "tsconfig.core.json")],
+    ["types", ...npx("tsc", "-p", "tsconfig.json")],
+  ),
+  inTurn(
+    ["lint", ...npx("eslint", ".")],
+    ["format", ...npx("prettier", "--check", ".", "--log-level", "warn")],
+  ),
+]);
 checkTests("unit", "vitest.config.ts");
-if (check("build", "npx", ["--no-install", "react-router", "build"])) {
+if (isBuilt) {
   if (haveBrowser()) checkTests("browser", "e2e/vitest.config.ts");
   else failed++;
 }
