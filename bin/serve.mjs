@@ -1,9 +1,12 @@
 // Serves the built application; says its address when it is ready, stops cleanly on Ctrl-C.
 import { createServer } from "node:http";
 import { join } from "node:path";
-import { createRequestHandler } from "@react-router/express";
-import compression from "compression";
-import express from "express";
+
+// Before anything that renders is read: what is read decides by it which of its two builds it is.
+process.env.NODE_ENV = "production";
+const { createRequestHandler } = await import("@react-router/express");
+const { default: compression } = await import("compression");
+const { default: express } = await import("express");
 
 const ASSETS_POLICY = "default-src 'self'; frame-ancestors 'none'; base-uri 'none'";
 const METHODS = ["GET", "HEAD", "POST", "OPTIONS"];
@@ -29,7 +32,6 @@ function secure(response) {
 }
 
 async function createApp() {
-  process.env.NODE_ENV ??= "production";
   const build = await import(new URL("../build/server/index.js", import.meta.url).href).catch(() =>
     giveUp("There is no build to serve: run bin/start, which builds first"),
   );

@@ -43,6 +43,16 @@ test.each([["abc"], ["-1"], ["70000"], ["3000x"]])("PORT=%s is one clear line, a
   expect(said.trim()).toBe(`PORT=${port} is not a port: give a whole number from 0 to 65535`);
 });
 
+test("pages are rendered whole whatever the environment says of itself", async () => {
+  for (const NODE_ENV of ["", "development", "test"]) {
+    const { port } = await start({ PORT: "0", NODE_ENV });
+    const answer = await fetch(`http://127.0.0.1:${port}/`);
+    expect(answer.status).toBe(200);
+    expect(await answer.text()).toMatch(/<\/html>/);
+    server!.kill("SIGKILL");
+  }
+});
+
 test("a port that is taken is one clear line, and exit 2", async () => {
   const other = createServer().listen(0, "127.0.0.1");
   await new Promise(resolve => other.once("listening", resolve));
