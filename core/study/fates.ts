@@ -76,6 +76,11 @@ interface Draft {
   fires: { pattern: number; frame: number }[];
   lapses: Lapse[];
   kept: Fate["kept"];
+  outcome: Fate["outcome"];
+}
+
+function draftOf(control: number, frame: number): Draft {
+  return { control, frame, uses: [], losses: [], fires: [], lapses: [], kept: undefined, outcome: "unheard" };
 }
 
 function outcomeOf(draft: Draft): Fate["outcome"] {
@@ -90,48 +95,56 @@ function outcomeOf(draft: Draft): Fate["outcome"] {
  * program are all that is needed. A press that went into several requests has all of them; one use makes it used.
  */
 export function listFates(program: Program, trace: Trace): Fate[] {
-  const drafts = new Map<number, Draft>();
+  const all: Draft[] = [];
   /** The presses of each control, in their order. */
   const ofControl = program.controls.map((): Draft[] => []);
-  const requestEdges = new Map<string, number[]>();
-  const firesNow = new Map<number, number[]>();
+  /** The notes of requests that are not over, by move and frame. */
+  const requests = new Map<number, number>();
+  /** The notes of this frame's fires, by pattern. */
+  const firesNow = new Map<number, number>();
   const formingSince = new Float64Array(program.patterns.length).fill(-1);
   let firesFrame = -1;
-  const edgesAt = (note: number) => {
-    const at = trace.at[note]!;
-    return Array.from({ length: trace.payload[at]! }, (_, k) => trace.payload[at + 1 + k]!);
+  /** A control's press of a frame: among its last ones, as edges are. */
+  const pressOf = (control: number, frame: number): Draft | undefined => {
+    const presses = ofControl[control] ?? [];
+    for (let k = presses.length - 1; k >= 0 && presses[k]!.frame >= frame; k--)
+      if (presses[k]!.frame === frame) return presses[k];
+    return undefined;
   };
-  const each = (keys: readonly number[] | undefined, tell: (draft: Draft) => void) => {
-    for (const key of keys ?? []) {
-      const draft = drafts.get(key);
+  /** Tells every press among the edges of a fire or request. */
+  const each = (note: number | undefined, tell: (draft: Draft) => void) => {
+    if (note === undefined) return;
+    const at = trace.at[note]!;
+    for (let k = 1; k <= trace.payload[at]!; k++) {
+      const key = trace.payload[at + k]!;
+      const draft = pressOf(key % program.sourceCount, Math.floor(key / program.sourceCount));
       if (draft) tell(draft);
     }
+  };
+  /** The note of a request that is over now. */
+  const endOf = (move: number, made: number): number | undefined => {
+    const key = made * program.moves.length + move;
+    const note = requests.get(key);
+    requests.delete(key);
+    return note;
   };
   for (let i = 0; i < trace.count; i++) {
     const frame = trace.frame[i]!;
     const subject = trace.subject[i]!;
     const at = trace.at[i]!;
     const first = trace.payload[at]!;
-    if (frame !== firesFrame) firesNow.clear();
+    if (frame !== firesFrame && firesNow.size > 0) firesNow.clear();
     firesFrame = frame;
     switch (trace.kind[i]) {
       case EDGE:
         if (first === 1) {
-          const draft: Draft = {
-            control: subject,
-            frame,
-            uses: [],
-            losses: [],
-            fires: [],
-            lapses: [],
-            kept: undefined,
-          };
-          drafts.set(frame * program.sourceCount + subject, draft);
+          const draft = draftOf(subject, frame);
+          all.push(draft);
           ofControl[subject]!.push(draft);
         }
         break;
       case KEPT: {
-        const draft = drafts.get(frame * program.sourceCount + subject);
+        const draft = pressOf(subject, frame);
         const kind = trace.payload[at + 1] === 1 ? "prompt" : "pattern";
         if (draft) draft.kept = { kind, index: first };
         break;
@@ -139,12 +152,10 @@ export function listFates(program: Program, trace: Trace): Fate[] {
       case PHASE:
         if (first === FORMING) formingSince[subject] = frame;
         break;
-      case FIRE: {
-        const edges = edgesAt(i);
-        firesNow.set(subject, edges);
-        each(edges, draft => draft.fires.push({ pattern: subject, frame }));
+      case FIRE:
+        firesNow.set(subject, i);
+        each(i, draft => draft.fires.push({ pattern: subject, frame }));
         break;
-      }
       case LAPSE: {
         const pattern = program.patterns[subject]!;
         const since = formingSince[subject]! < 0 ? frame : formingSince[subject]!;
@@ -156,15 +167,15 @@ export function listFates(program: Program, trace: Trace): Fate[] {
         break;
       }
       case REQUEST:
-        requestEdges.set(`${subject} ${frame}`, edgesAt(i));
+        requests.set(frame * program.moves.length + subject, i);
         break;
       case PERFORMED:
-        each(requestEdges.get(`${subject} ${first}`), draft =>
+        each(endOf(subject, first), draft =>
           draft.uses.push({ kind: "move", index: subject, made: first, frame, by: trace.payload[at + 1]! }),
         );
         break;
       case LOST:
-        each(requestEdges.get(`${subject} ${first}`), draft =>
+        each(endOf(subject, first), draft =>
           draft.losses.push({
             move: subject,
             made: first,
@@ -185,5 +196,6 @@ export function listFates(program: Program, trace: Trace): Fate[] {
       }
     }
   }
-  return [...drafts.values()].map(draft => ({ ...draft, outcome: outcomeOf(draft) }));
+  for (const draft of all) draft.outcome = outcomeOf(draft);
+  return all;
 }
