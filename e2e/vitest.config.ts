@@ -6,6 +6,7 @@ export default defineConfig({
     environment: "node",
     testTimeout: 90_000,
     hookTimeout: 60_000,
-    maxWorkers: 2,
+    // Much of a browser test is waiting: three files at a time keep two cores busy.
+    maxWorkers: 3,
   },
 });
