@@ -3,7 +3,7 @@ import { findPrice, formatPrice, type Kit } from "#core";
 import { useDesk, useDocument } from "../document/context";
 import { isLong } from "../judging/judge";
 import { Button } from "../ui/Button";
-import { closeStretch, findBroken, wantedKey, type Closing, type LengthStretch } from "./pressLengths";
+import { closeStretch, findBroken, listStretches, wantedKey, type Closing } from "./pressLengths";
 
 /** How long the hand must rest before repairs are weighed: a pull makes many kits, and only the last is worth it. */
 const REST_MS = 150;
@@ -17,7 +17,7 @@ interface Weighed {
 }
 
 /** The repairs of a control's stretches that break no rule, each priced over all takes, once the hand has rested. */
-function useWeighed(kit: Kit, stretches: readonly LengthStretch[], controlId: string): readonly Weighed[] {
+function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed[] {
   const { judge } = useDesk();
   const takes = useDocument(state => state.takes);
   const wanted = useDocument(state => state.rows.wanted);
@@ -26,6 +26,8 @@ function useWeighed(kit: Kit, stretches: readonly LengthStretch[], controlId: st
     const timer = setTimeout(() => {
       const rules = judge.rulesOf(kit);
       if (!rules) return setShown([]);
+      const control = rules.program.controls.findIndex(item => item.id === controlId);
+      const stretches = listStretches(rules.program, control, upTo);
       const short = takes.filter(take => !isLong(take, kit.rate));
       const weigh = (closing: Closing) => {
         const edited = judge.compile(closing.edit(kit));
@@ -40,7 +42,7 @@ function useWeighed(kit: Kit, stretches: readonly LengthStretch[], controlId: st
         stretches.flatMap((stretch, k): Weighed[] => {
           const key = wantedKey(controlId, stretches, k);
           const isWanted = wanted?.includes(key) ?? false;
-          if (key === "" || stretch.to === stretches.at(-1)!.to) return [];
+          if (key === "") return [];
           const repairs = isWanted ? [] : closeStretch(kit, stretch, controlId).flatMap(weigh);
           const words = `${stretch.from}f to ${stretch.to}f`;
           return [{ key, words, isWanted, repairs }];
@@ -48,22 +50,23 @@ function useWeighed(kit: Kit, stretches: readonly LengthStretch[], controlId: st
       );
     }, REST_MS);
     return () => clearTimeout(timer);
-  }, [judge, kit, takes, wanted, stretches, controlId]);
+  }, [judge, kit, takes, wanted, controlId, upTo]);
   return shown;
 }
 
 /** Under the map of press lengths: what would close a dead stretch or part two rules, or that it is wanted so. */
 export function Closings({
   kit,
-  stretches,
   controlId,
+  upTo,
 }: {
   kit: Kit;
-  stretches: readonly LengthStretch[];
   controlId: string;
+  /** The longest press looked at, in frames. */
+  upTo: number;
 }) {
   const { workbench } = useDesk();
-  const weighed = useWeighed(kit, stretches, controlId);
+  const weighed = useWeighed(kit, controlId, upTo);
   const setWanted = (key: string, isWanted: boolean) =>
     workbench.arrangeTape(rows => ({
       ...rows,
@@ -73,7 +76,7 @@ export function Closings({
   return (
     <ul className="mt-1 flex flex-col gap-1.5 text-sm" data-testid="closings">
       {weighed.map(({ key, words, isWanted, repairs }) => (
-        <li key={key} className="flex flex-wrap items-center gap-x-2 gap-y-1">
+        <li key={`${key} ${words}`} className="flex flex-wrap items-center gap-x-2 gap-y-1">
           {repairs.map(({ closing, price }) => (
             <span key={closing.words} className="flex flex-wrap items-center gap-x-2">
               <Button onClick={() => workbench.editKit(closing.words, closing.edit)}>{closing.words}</Button>

@@ -238,7 +238,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
         <TimeAxis scale={scale} y={bottom + 4} rateHz={kit.rate} />
       </svg>
       <Distribution words="How long presses were" label="Lengths of presses" values={lengths} upTo={upTo} />
-      <Closings kit={kit} stretches={stretches} controlId={controlId} />
+      <Closings kit={kit} controlId={controlId} upTo={upTo} />
     </figure>
   );
 }

@@ -19,21 +19,21 @@ function oldestPress(program: Program, state: State): number {
 }
 
 /**
- * Forgets what no press still down reaches back to: of the lines at or before that frame only the last `of` a kind
- * counts. Looks only when the log has doubled, so that a press held for an hour costs no more a frame than a short one.
+ * Forgets what no press still down reaches back to: of a kind's lines at or before that frame only the last counts. Looks
+ * only when the log has doubled, so that a press held for an hour costs no more a frame than a short one.
  */
 function forget(log: number[], oldest: number, kindOf: (at: number) => number): void {
   const lines = log.length / ENTRY;
   if (lines < LOG_LINES || (lines & (lines - 1)) !== 0) return;
-  const known = new Set<number>();
-  const kept: number[] = [];
-  for (let at = log.length - ENTRY; at >= 0; at -= ENTRY) {
-    const kind = kindOf(at);
-    if (known.has(kind)) continue;
-    if (log[at]! <= oldest) known.add(kind);
-    kept.unshift(log[at]!, log[at + 1]!, log[at + 2]!);
+  const firstOf = new Map<number, number>();
+  for (let at = 0; at < log.length && log[at]! <= oldest; at += ENTRY) firstOf.set(kindOf(at), at);
+  let kept = 0;
+  for (let at = 0; at < log.length; at += ENTRY) {
+    if (at < (firstOf.get(kindOf(at)) ?? 0)) continue;
+    log.copyWithin(kept, at, at + ENTRY);
+    kept += ENTRY;
   }
-  log.splice(0, log.length, ...kept);
+  log.length = kept;
 }
 
 /** Keeps the log of the game clock and of mirroring that carrying needs; a line is added only when one changes. */

@@ -254,3 +254,20 @@ test("carry: the logs it keeps stay short, and a long press keeps its true age w
   expect(ticks).toBeLessThan(90_100);
   expect(longest).toBeLessThan(3 * 2100);
 });
+
+test("carry: an hour's press under a clock that changes on every frame is not slowed by its own log", () => {
+  const program = mustCompile(kit([hold(["sky"])], true));
+  const frames = 216_000;
+  const state = createState(program);
+  const trace = createTrace(60);
+  const take = { ...drawTake({ a: "#" }), frames, lanes: { a: [[0, 1]] as [number, number][] } };
+  const cursor = createInputCursor(program, readTake(program, take));
+  const began = performance.now();
+  for (let f = 0; f < frames; f++) {
+    const input = loadInput(cursor, f);
+    input.speedPercent = f % 2 === 0 ? 100 : 50;
+    step(program, state, input, trace);
+  }
+  expect(state.speedLog.length).toBe(3 * frames);
+  expect(performance.now() - began).toBeLessThan(4000);
+});
