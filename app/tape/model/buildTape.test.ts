@@ -67,3 +67,12 @@ test("a lane whose control is gone keeps its row, shown as unbound; modes are ba
   expect(model.modeName).toEqual(["Up", "Down"]);
   expect(model.modeFrame[0]).toBe(0);
 });
+
+test("a move that gave its press to another is told with that one, and has no line of its own", () => {
+  const { kit, take } = readKitAndTake("demo/clapper-duel", "1-clean-bout");
+  const { rules, trace } = evaluateWith(kit, take);
+  const lines = listEvents(rules, trace);
+  const blow = lines.find(line => line.name === "Chime" && line.words.startsWith("performed"))!;
+  expect(blow.words).toBe("performed; Toll and Peal gave way to it");
+  expect(lines.some(line => line.words.includes("used the press"))).toBe(false);
+});

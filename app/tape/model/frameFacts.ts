@@ -81,26 +81,14 @@ function isBeaten(trace: Trace, note: number): boolean {
 /** By the note of a performed move: the names of the moves that wanted the same press and gave way to it. */
 function findGaveWay(moves: readonly { readonly name: string }[], trace: Trace): Map<number, string[]> {
   const found = new Map<number, string[]>();
-  const edges = new Map<string, readonly number[]>();
-  let performed: { note: number; edges: ReadonlySet<number> }[] = [];
-  let frame = -1;
+  /** The notes of the performed, by move: the last one, which a move that gave way on the same frame names. */
+  const performed = new Map<number, number>();
   for (let note = 0; note < trace.count; note++) {
-    if (trace.frame[note] !== frame) performed = [];
-    frame = trace.frame[note]!;
-    const at = trace.at[note]!;
-    const key = (made: number) => `${trace.subject[note]} ${made}`;
-    const own = edges.get(key(trace.payload[at]!)) ?? [];
-    if (trace.kind[note] === notes.REQUEST)
-      edges.set(
-        key(frame),
-        Array.from({ length: trace.payload[at]! }, (_, k) => trace.payload[at + 1 + k]!),
-      );
-    else if (trace.kind[note] === notes.PERFORMED) performed.push({ note, edges: new Set(own) });
-    else if (isBeaten(trace, note)) {
-      const winner = performed.find(item => own.some(edge => item.edges.has(edge)));
-      const name = moves[trace.subject[note]!]?.name ?? "";
-      if (winner) found.set(winner.note, [...(found.get(winner.note) ?? []), name]);
-    }
+    if (trace.kind[note] === notes.PERFORMED) performed.set(trace.subject[note]!, note);
+    if (!isBeaten(trace, note)) continue;
+    const winner = performed.get(trace.payload[trace.at[note]! + 2]!);
+    const name = moves[trace.subject[note]!]?.name ?? "";
+    if (winner !== undefined) found.set(winner, [...(found.get(winner) ?? []), name]);
   }
   return found;
 }
