@@ -148,10 +148,11 @@ export async function waitFor<T>(
   driver: WebDriver,
   what: string,
   read: () => Promise<T | undefined | false>,
+  patienceMs = PATIENCE_MS,
 ): Promise<T> {
   return (await driver.wait(
     async () => (await read().catch(() => undefined)) || false,
-    PATIENCE_MS,
+    patienceMs,
     `never came: ${what}`,
     LOOK_EVERY_MS,
   )) as T;

@@ -22,6 +22,9 @@ const waitForFrame = (wanted: number) =>
   waitFor(driver, `frame ${wanted}`, async () => (await frame()) >= wanted);
 const told = () => textOf(driver, "[data-testid=ticker]").catch(() => "");
 
+/** Presses come out as they fall, and fewer a second on a busy machine: so long it is tried. */
+const PRESSING_MS = 45_000;
+
 /**
  * Presses a key again and again until everything wanted has been told. Uneven on purpose: even presses can fall on the
  * same frames of every jump.
@@ -29,19 +32,24 @@ const told = () => textOf(driver, "[data-testid=ticker]").catch(() => "");
 async function pressUntil(key: string, wanted: readonly RegExp[]): Promise<void> {
   const seen = new Set<RegExp>();
   let turn = 0;
-  await waitFor(driver, wanted.join(", "), async () => {
-    const hands = driver.actions();
-    for (let k = 0; k < 4; k++)
-      hands
-        .keyDown(key)
-        .pause(40)
-        .keyUp(key)
-        .pause(40 + ((turn++ * 37) % 170));
-    await hands.perform();
-    const text = await told();
-    for (const pattern of wanted) if (pattern.test(text)) seen.add(pattern);
-    return seen.size === wanted.length;
-  });
+  await waitFor(
+    driver,
+    wanted.join(", "),
+    async () => {
+      const hands = driver.actions();
+      for (let k = 0; k < 4; k++)
+        hands
+          .keyDown(key)
+          .pause(40)
+          .keyUp(key)
+          .pause(40 + ((turn++ * 37) % 170));
+      await hands.perform();
+      const text = await told();
+      for (const pattern of wanted) if (pattern.test(text)) seen.add(pattern);
+      return seen.size === wanted.length;
+    },
+    PRESSING_MS,
+  );
 }
 
 test("the runner: a hop is performed, one is saved, one is lost; what just happened is kept and replayed with its arcs", async () => {
