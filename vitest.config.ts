@@ -10,6 +10,7 @@ export default defineConfig({
       "cli/**/*.test.ts",
       "demo/**/*.test.ts",
       "docs/**/*.test.ts",
+      "bench/**/*.test.ts",
     ],
     environment: "node",
     // No module keeps state of its own, so files can share what they import: it is read once for all of them.

@@ -24,6 +24,7 @@ export function browserWorld(): World {
       const timer = setTimeout(run, ms);
       return () => clearTimeout(timer);
     },
+    rest: () => new Promise(resolve => setTimeout(resolve)),
     nextTurn(run) {
       const request = requestAnimationFrame(run);
       return () => cancelAnimationFrame(request);
@@ -47,6 +48,7 @@ export function serverWorld(): World {
     nowMs: () => 0,
     wallMs: () => 0,
     later: never,
+    rest: () => Promise.resolve(),
     nextTurn: never,
     small: undefined,
     locks: undefined,

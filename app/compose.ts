@@ -25,6 +25,8 @@ export interface World {
   readonly nowMs: () => number;
   readonly wallMs: () => number;
   readonly later: (ms: number, run: () => void) => () => void;
+  /** Lets the page do what waits before long work goes on. */
+  readonly rest: () => Promise<void>;
   readonly nextTurn: NextTurn;
   readonly small: SmallStore | undefined;
   readonly locks: Pick<LockManager, "request"> | undefined;
@@ -49,7 +51,7 @@ const THREADS = 2;
 
 /** Composes the application: the only place where its owners are made. */
 export function composeApp(world: World): App {
-  const { nowMs, wallMs, later, nextTurn } = world;
+  const { wallMs, later, nextTurn } = world;
   const notices = createNotices(world.saveRaw);
   const tabs = createTabs({ tabId: nanoid(8), channel: world.channel, locks: world.locks, later });
   const library = createLibrary({
@@ -58,12 +60,13 @@ export function composeApp(world: World): App {
     small: world.small,
     locks: world.locks,
     later,
+    rest: world.rest,
   });
   const shelf = createShelf(library, wallMs);
   const judge = createJudge();
   const jobs = createJobs({ startWorker: world.startWorker, later, threads: THREADS });
   const workbench = createWorkbench({ library, tabs, say: notices.say, nowMs: wallMs });
-  const evaluation = createEvaluation(workbench, judge, jobs, nowMs);
+  const evaluation = createEvaluation(workbench, judge, jobs, world);
   const playback = createPlayback(evaluation, nextTurn);
   const pad = createPad({ ...world, workbench, evaluation, judge, library });
   const look: StoreApi<TapeLook> = createTapeLook(workbench, evaluation);
@@ -76,6 +79,7 @@ export function composeApp(world: World): App {
     hasHeld: library.hasHeld,
     judge,
     jobs,
+    rest: world.rest,
     workbench,
     evaluation,
     playback,

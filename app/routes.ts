@@ -3,6 +3,7 @@ import { VERBS } from "./shell/verbs";
 
 export default [
   index("routes/shelf.tsx"),
+  route("new", "routes/newKit.tsx"),
   route("kit/:kitId", "routes/kit.tsx", { id: "kit" }, [
     index("routes/kit.index.tsx"),
     ...VERBS.map(verb => route(verb.path, verb.route)),

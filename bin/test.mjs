@@ -6,10 +6,6 @@ const BROWSER = ["/usr/bin/chromium", "/usr/bin/chromedriver"];
 let passed = 0;
 let failed = 0;
 
-function run(command, args) {
-  return spawnSync(command, args, { stdio: "inherit", env: { ...process.env, NO_COLOR: "1" } }).status === 0;
-}
-
 /** Runs a command to its end, keeping what it says. */
 function runQuietly(command, args) {
   return new Promise(resolve => {
@@ -43,24 +39,18 @@ async function inTurn(...checks) {
 const npx = (...args) => ["npx", ["--no-install", ...args]];
 
 /** A Vitest run whose tests are counted one by one; one that never came to its tests counts as a failure. */
-function checkTests(name, config) {
+async function checkTests(name, config) {
   const report = `.stamp/${name}.json`;
   rmSync(report, { force: true });
-  const isFine = run("npx", [
-    "--no-install",
-    "vitest",
-    "run",
-    "--config",
-    config,
-    "--reporter=default",
-    "--reporter=json",
-    `--outputFile.json=${report}`,
-  ]);
+  const began = Date.now();
+  const reporters = ["--reporter=default", "--reporter=json", `--outputFile.json=${report}`];
+  const { isFine, said } = await runQuietly(...npx("vitest", "run", "--config", config, ...reporters));
   const found = existsSync(report) ? JSON.parse(readFileSync(report, "utf8")) : undefined;
   passed += found?.numPassedTests ?? 0;
   failed += found?.numFailedTests ?? 0;
   if (!isFine && !found?.numFailedTests) failed++;
-  console.log(`${isFine ? "ok  " : "FAIL"} ${name}`);
+  process.stdout.write(said);
+  console.log(`${isFine ? "ok  " : "FAIL"} ${name} (${((Date.now() - began) / 1000).toFixed(1)} s)`);
 }
 
 /** Chromium and its driver, installed from Debian where they are missing and we may. */
@@ -91,9 +81,9 @@ const [[isBuilt]] = await Promise.all([
     ["format", ...npx("prettier", "--check", ".", "--log-level", "warn")],
   ),
 ]);
-checkTests("unit", "vitest.config.ts");
+await checkTests("unit", "vitest.config.ts");
 if (isBuilt) {
-  if (haveBrowser()) checkTests("browser", "e2e/vitest.config.ts");
+  if (haveBrowser()) await checkTests("browser", "e2e/vitest.config.ts");
   else failed++;
 }
 console.log(`${passed} passed, ${failed} failed`);

@@ -1,4 +1,4 @@
-export { BOUNDS, ID_PATTERN } from "./formats/bounds";
+export { BOUNDS, ID_PATTERN, isId } from "./formats/bounds";
 export { compile } from "./kit/compile";
 export { parseLayout } from "./kit/layout";
 export type { Layout } from "./kit/layout";
@@ -33,6 +33,7 @@ export { stepWords } from "./patterns/sequence/stepWords";
 export { gateNamed, pressOf, stickOf } from "./kit/ingredients";
 export type { Bundle, Starter, TakeId } from "./kit/starter";
 export { FILE_LIMIT_BYTES, parseJson } from "./formats/parseDocument";
+export { packTake, unpackGently, unpackTake, type PackedTake } from "./input/packTake";
 export { parseTake } from "./input/parseTake";
 export type { Lane, Take } from "./input/takeSchema";
 export { countFrames, createInputCursor, loadInput, readTake, seekInput } from "./input/inputColumns";
@@ -68,6 +69,7 @@ export { formatSmoothCurve } from "./curve/smooth";
 export { notes } from "./trace/noteKinds";
 export type { Trace } from "./trace/trace";
 export { clearTrace, createTrace, firstNoteAfter, rewindTrace } from "./trace/trace";
+export { firstAbove, stretchAt } from "./trace/rising";
 export { formatEvent, formatTrace } from "./trace/formatTrace";
 export type { TraceDocument, TraceEvent } from "./trace/traceSchema";
 export { formatSentence } from "./kit/sentence";
@@ -82,9 +84,20 @@ export { listHearers } from "./study/hearers";
 export type { Hearer } from "./study/hearers";
 export { readMeter } from "./study/meter";
 export type { Meter } from "./study/meter";
+export { listLengths, type WrittenLength } from "./kit/lengths";
+export { findLeaves, type AnySchema } from "./formats/walkSchema";
 export { deleteAt, readAt, takeOut, writeAt } from "./kit/editAt";
-export { isOfGate, listFates } from "./study/fates";
+export { createFateReader, isOfGate, listFates } from "./study/fates";
 export type { Fate, Lapse, Loss, Use } from "./study/fates";
+export {
+  countRules,
+  formatMoveCounts,
+  formatPatternCounts,
+  formatPromptCounts,
+  type RuleCounts,
+} from "./study/ruleCounts";
+export { listMeanwhile, type Meanwhile } from "./study/meanwhile";
+export { findFollowUp, listLinks, type FollowUp } from "./study/followUp";
 export { diffTraces } from "./study/diffTraces";
 export type { Difference } from "./study/diffTraces";
 export { findRepairs, formatRepair } from "./study/repairs";

@@ -1,41 +1,12 @@
-import { readFileSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
-import { By, Key, type WebDriver } from "selenium-webdriver";
+import { readFileSync } from "node:fs";
+import { Key, type WebDriver } from "selenium-webdriver";
 import { parseKit, parseTake } from "#core";
 import { lengthenTake, makeLargeKit, makeTake } from "../bench/scenes";
+import { measureTenHours } from "./figuresLong";
+import { median, percentile, readIn, say, WATCH } from "./figuresKit";
 import { clickOn, find, openBrowser, press, startApp, waitFor } from "./browser";
 
 /** Measures the figures of the tape in headless Chromium and prints them. Run by `npm run figures` after a build. */
-
-/** Notes, in the page, every animation frame and long task from now on. */
-const WATCH = `
-  window.watched = { frames: [], long: [] };
-  new PerformanceObserver(list => list.getEntries().forEach(entry => window.watched.long.push(entry.duration))).observe({ entryTypes: ["longtask"] });
-  (function tick(now) { window.watched.frames.push(now); requestAnimationFrame(tick); })(performance.now());
-`;
-
-function median(values: number[]): number {
-  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
-}
-
-function percentile(values: number[], share: number): number {
-  return (
-    [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? NaN
-  );
-}
-
-function say(what: string, value: string, goal: string): void {
-  console.log(`${what.padEnd(64)} ${value.padStart(22)}   ${goal}`);
-}
-
-async function readIn(driver: WebDriver, folder: string, documents: Record<string, unknown>): Promise<void> {
-  const files = Object.entries(documents).map(([name, document]) => {
-    const file = join(folder, `${name}.json`);
-    writeFileSync(file, JSON.stringify(document));
-    return file;
-  });
-  await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(files.join("\n"));
-}
 
 async function measurePanning(driver: WebDriver, folder: string): Promise<void> {
   const kit = {
@@ -91,7 +62,7 @@ async function measureHour(driver: WebDriver): Promise<void> {
   for (let k = 0; k < 10; k++) await field.sendKeys(Key.ARROW_UP);
   const value = await field.getAttribute("value");
   await waitFor(driver, "the newest answer", () =>
-    driver.executeScript<boolean>("return document.querySelector('[role=status].text-soft') === null"),
+    driver.executeScript<boolean>("return document.querySelector('[data-testid=working-out]') === null"),
   );
   const { long } = await driver.executeScript<{ long: number[] }>("return window.watched");
   say(
@@ -301,6 +272,7 @@ try {
   await measureShape(driver, app.address, downloads);
   await measurePull(driver, app.address, downloads);
   await measureRecording(driver);
+  await measureTenHours(driver, app.address, downloads);
 } finally {
   await close();
   app.stop();

@@ -87,7 +87,7 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
   await takeGhosts(driver);
 }
 
-/** The tape at three distances, with the fate of a lost press. */
+/** The tape with the fate of a lost press: at three distances by day, at one by night. */
 async function takeTape(driver: WebDriver, suffix: string): Promise<void> {
   const tape = await find(driver, "[data-testid=tape]");
   await clickOn(driver, "//button[contains(., ' lost')]");
@@ -95,10 +95,11 @@ async function takeTape(driver: WebDriver, suffix: string): Promise<void> {
   await find(driver, "[data-testid=fate] button.font-semibold");
   await tape.sendKeys("z", ...steps(5, "+"));
   await picture(driver, `tape${suffix}`);
+  if (suffix !== "") return press(driver, "Close the fate");
   await tape.sendKeys("z");
-  await picture(driver, `tape-far${suffix}`);
+  await picture(driver, "tape-far");
   await tape.sendKeys(...steps(16, "+"));
-  await picture(driver, `tape-near${suffix}`);
+  await picture(driver, "tape-near");
   await press(driver, "Close the fate");
 }
 
@@ -125,10 +126,6 @@ async function takeGhosts(driver: WebDriver): Promise<void> {
   await waitForFrame(driver, 96);
   await picture(driver, "play-runner");
   await driver.actions().keyUp("j").keyUp("d").sendKeys(Key.ESCAPE).perform();
-  await press(driver, "Draw the level");
-  await find(driver, '[data-testid=stage][role="application"]');
-  await picture(driver, "play-level");
-  await press(driver, "Done drawing");
 }
 
 /** The other two demos on their stages, a sequence's ladder, and the shelf with all three. */
@@ -139,6 +136,16 @@ async function takeOthers(driver: WebDriver): Promise<void> {
   await openView(driver, "Shape");
   await openRule(driver, "Quarter turn", "sequence-ladder");
   await picture(driver, "shape-sequence");
+  await press(driver, "Fold away");
+  await openRule(driver, "Toll", "chain-map");
+  await driver.executeScript(
+    `document.querySelector("[data-testid=timeline-map]").scrollIntoView({ block: "start" })`,
+  );
+  await picture(driver, "shape-chain");
+  await press(driver, "All moves as a table");
+  await find(driver, "[data-testid=moves-table]");
+  await picture(driver, "shape-moves");
+  await press(driver, "Unfold");
   await openView(driver, "Play");
   await press(driver, "Wake the pad");
   await waitForFrame(driver, 20);
@@ -156,6 +163,10 @@ async function takeOthers(driver: WebDriver): Promise<void> {
   await press(driver, "Moss Tap: to the shelf");
   await find(driver, "[data-testid=kit-belfry-runner]");
   await picture(driver, "shelf");
+  await press(driver, "New kit");
+  await press(driver, "A jump");
+  await press(driver, "A charge");
+  await picture(driver, "new-kit");
 }
 
 await main();

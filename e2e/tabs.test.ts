@@ -123,8 +123,9 @@ test("an edit, and a recording, outlive a browser that is killed", async () => {
   await clickOn(one, '//nav[@aria-label="Rules"]//a[b="Cling"]');
   await waitFor(
     one,
-    "two seconds",
-    async () => Number(/(\d+)f/.exec(await textOf(one, "[data-testid=live-frame]"))?.[1]) > 130,
+    // It is written once a second, and on a busy machine what is written is a while on its way to the disk.
+    "four seconds",
+    async () => Number(/(\d+)f/.exec(await textOf(one, "[data-testid=live-frame]"))?.[1]) > 250,
   );
   const stone = await find(one, 'input[aria-label^="length of the hold"]');
   await one.executeScript(

@@ -3,7 +3,7 @@ export type { StageDocument, StageKindName, StageProgram, StageState } from "./k
 export type { EffectKind, StageKind } from "./kind";
 export { compileRules, parseRules } from "./rules";
 export type { Rules } from "./rules";
-export { checkStage, effectOf, gatesOfStage, stageOf } from "./stage";
+export { checkStage, effectOf, gatesOfStage, listStageRefs, stageOf } from "./stage";
 export {
   beginRun,
   copyStaging,
@@ -29,5 +29,7 @@ export { parseLevel } from "./runner/level";
 export type { Level } from "./runner/level";
 export { effectSchema, stageSchema } from "./schema";
 export type { Effect } from "./schema";
-export { leapAtEdges, playRoutine } from "./scriptedPlayer";
-export type { Routine } from "./scriptedPlayer";
+export { handOf, leapAtEdges, playRoutine, type HandLine, type Routine } from "./scriptedPlayer";
+export { listStageLengths } from "./lengths";
+export { findAdvantage, formatAdvantage, type Advantage } from "./duel/advantage";
+export { listDrawn } from "./ropes/ropes";

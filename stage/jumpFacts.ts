@@ -1,3 +1,4 @@
+import { parseFrames } from "#core";
 import type { RunnerDocument } from "./runner/schema";
 
 /** What one way of pressing makes of a jump. Lengths in tiles, times in frames. */
@@ -17,14 +18,13 @@ const MOST_FRAMES = 600;
 
 /**
  * Steps a jump from flat ground as the stage does (semi-implicit Euler at the kit's rate), with the jump's control held
- * for so many frames after the launch. `launch` in tiles a second; `liftFrames` for a height by lift.
+ * for so many frames after the launch. `launch` in tiles a second.
  */
 export function findJumpFacts(
   stage: RunnerDocument,
   rateHz: number,
   launch: number,
   heldFrames: number,
-  liftFrames = 0,
 ): JumpFacts {
   const dt = 1 / rateHz;
   const { fall, height } = stage;
@@ -32,19 +32,21 @@ export function findJumpFacts(
   let y = 0;
   let vy = launch;
   let isFollowing = height.by !== "fixed" && height.by !== "charged";
-  let liftLeft = liftFrames;
+  const frames = (written: string | undefined) => parseFrames(written ?? "0f", rateHz, "atLeast") ?? 0;
+  const isKept = height.by === "lift" && height.keeps === true;
+  const liftFrom = height.by === "lift" ? frames(height.from) : 0;
+  const liftTo = height.by === "lift" ? liftFrom + frames(height.for) : 0;
   for (let frame = 0; frame < MOST_FRAMES; frame++) {
     const isRising = vy > 0;
     const isHeld = frame < heldFrames;
     let gravity = isRising ? fall.up : fall.down;
     if (!isRising) isFollowing = false;
-    if (isFollowing && !isHeld) {
+    if (isFollowing && !isHeld && !isKept) {
       if (height.by === "cut") vy *= height.to;
       isFollowing = false;
     }
-    if (isFollowing && height.by === "lift" && liftLeft > 0) {
-      liftLeft--;
-      gravity = 0;
+    if (isFollowing && height.by === "lift") {
+      if (frame >= liftFrom && frame < liftTo) gravity *= height.share ?? 0;
     } else if (isFollowing && height.by === "float") gravity *= height.share;
     vy = Math.max(-fall.most, vy - gravity * dt);
     y += vy * dt;

@@ -1,5 +1,6 @@
-import { createFrameInput, createTrace, type Take } from "#core";
+import { createFrameInput, createTrace, parseFrames, type Take } from "#core";
 import type { StageProgram } from "./kinds";
+import { createChance } from "./ropes/ropes";
 import type { Rules } from "./rules";
 import { losesGround, type RunnerState } from "./runner/runner";
 import { createStaging, stepStaging } from "./staging";
@@ -11,8 +12,53 @@ export type Routine = (
     readonly body: RunnerState | undefined;
     readonly stage: StageProgram | undefined;
     readonly rateHz: number;
+    /** Was a gate open on the frame before, by its id? One the kit does not have never is. */
+    readonly isOpen: (gate: string) => boolean;
   },
 ) => ReadonlySet<string>;
+
+/** One line of what hands do: "hold Leap for 9f, 3f after Footing closes, each time". Lengths as in a kit. */
+export interface HandLine {
+  readonly control: string;
+  readonly for: string;
+  readonly after: string;
+  /** The gate whose turning begins it; left out, it is the beginning of the take. */
+  readonly gate?: string | undefined;
+  readonly turns: "open" | "closed";
+  /** Each time the gate turns so, or only the first. */
+  readonly isEachTime: boolean;
+}
+
+/** Hands that do what lines say, up to so many frames early, late, shorter or longer, as a seed decides. */
+export function handOf(
+  lines: readonly HandLine[],
+  rateHz: number,
+  seed: number,
+  unevenFrames: number,
+): Routine {
+  const chance = createChance(seed);
+  const off = () => Math.round((chance() * 2 - 1) * unevenFrames);
+  const frames = (written: string) => parseFrames(written, rateHz, "atLeast") ?? 0;
+  const was = new Map<string, boolean>();
+  const done = new Set<HandLine>();
+  const presses: { readonly control: string; readonly from: number; readonly to: number }[] = [];
+  return (frame, { isOpen }) => {
+    for (const line of lines) {
+      const isNow = line.gate === undefined || isOpen(line.gate) === (line.turns === "open");
+      const key = `${line.gate} ${line.turns}`;
+      const hasTurned = line.gate === undefined ? frame === 0 : frame > 0 && isNow && was.get(key) === false;
+      if (!hasTurned || (done.has(line) && !line.isEachTime)) continue;
+      done.add(line);
+      const from = Math.max(frame, frame + frames(line.after) + off());
+      presses.push({ control: line.control, from, to: from + Math.max(1, frames(line.for) + off()) });
+    }
+    for (const { gate, turns } of lines)
+      if (gate !== undefined) was.set(`${gate} ${turns}`, isOpen(gate) === (turns === "open"));
+    return new Set(
+      presses.flatMap(({ control, from, to }) => (frame >= from && frame < to ? [control] : [])),
+    );
+  };
+}
 
 /**
  * A player that runs to the right and presses a control at every edge, held for so many frames. `lateFrames` are counted
@@ -45,10 +91,12 @@ export function playRoutine(rules: Rules, routine: Routine, frames: number, id: 
   const trace = createTrace(program.rateHz);
   const input = createFrameInput(program.controls.length, program.gates.length);
   const lanes: Record<string, [number, number][]> = {};
+  const places = new Map(program.gates.map((gate, g) => [gate.id, g]));
+  const isOpen = (gate: string) => staging.state.gateOpen[places.get(gate) ?? -1] === 1;
   let held: ReadonlySet<string> = new Set();
   for (let frame = 0; frame < frames; frame++) {
     const body = staging.bodies?.kind === "runner" ? staging.bodies : undefined;
-    const wanted = routine(frame, { body, stage, rateHz: program.rateHz });
+    const wanted = routine(frame, { body, stage, rateHz: program.rateHz, isOpen });
     input.changeCount = 0;
     program.controls.forEach((control, c) => {
       if (wanted.has(control.id) === held.has(control.id)) return;

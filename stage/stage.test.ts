@@ -165,6 +165,7 @@ test("a jump on the stage is as high as its facts say, and as the closed form of
 
 test.each([
   ["lift", { by: "lift", control: "leap", for: "10f" }],
+  ["late and half a lift", { by: "lift", control: "leap", for: "10f", from: "3f", share: 0.4 }],
   ["float", { by: "float", control: "leap", share: 0.5 }],
   ["cut", { by: "cut", control: "leap", to: 0.4 }],
 ] as const)("a height by %s: held is higher than tapped, and both are as their facts say", (by, height) => {
@@ -178,8 +179,7 @@ test.each([
     });
     return Math.max(...track.filter((_, k) => k % 2 === 1)) - 1;
   };
-  const liftFrames = by === "lift" ? 10 : 0;
-  const facts = (held: number) => findJumpFacts(stage, 60, 16, held, liftFrames).height;
+  const facts = (held: number) => findJumpFacts(stage, 60, 16, held).height;
   expect(topOf(40)).toBeGreaterThan(topOf(3) * 1.3);
   expect(topOf(3)).toBeCloseTo(facts(3), 4);
   expect(topOf(40)).toBeCloseTo(facts(40), 4);

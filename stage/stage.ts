@@ -1,5 +1,6 @@
 import * as v from "valibot";
 import type { Issue, Kit, PathStep } from "#core";
+import type { StageRef } from "./kind";
 import { stageKind, type StageDocument } from "./kinds";
 import { effectSchema, EFFECT_KINDS, stageSchema, type Effect } from "./schema";
 
@@ -27,6 +28,12 @@ export function stageOf({ stage }: Kit): StageDocument | undefined {
 }
 
 /** Ids that a stage names and its kit does not have, each with its path. */
+/** Everything of a kit that its stage names; paths are inside the stage. */
+export function listStageRefs(kit: Kit): readonly StageRef[] {
+  const stage = stageOf(kit);
+  return stage ? stageKind(stage.kind).refs(stage) : [];
+}
+
 function findStrangers(kit: Kit, stage: StageDocument): Issue[] {
   const lists = { control: kit.controls, gate: kit.gates, pattern: kit.patterns, prompt: kit.prompts };
   return stageKind(stage.kind)

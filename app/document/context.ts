@@ -19,6 +19,8 @@ export interface Desk {
   readonly jobs: Jobs;
   readonly shelf: Shelf;
   readonly storage: StoreApi<StorageStatus>;
+  /** Lets the page do what waits, between two pieces of long work. */
+  readonly rest: () => Promise<void>;
   /** Is anything held in memory because the browser would not keep it? */
   readonly hasHeld: () => boolean;
 }

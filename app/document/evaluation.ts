@@ -34,12 +34,18 @@ const NOTHING: Evaluation = {
 
 const LANE = "open take";
 
+interface EvaluationClocks {
+  readonly nowMs: () => number;
+  /** Lets the page do what waits. */
+  readonly rest: () => Promise<void>;
+}
+
 /** Follows the workbench: compiles the kit at every change of it and evaluates the open take, a long one in a worker. */
 export function createEvaluation(
   workbench: Pick<Workbench, "getState" | "subscribe">,
   judge: Judge,
   jobs: Pick<Jobs, "ask">,
-  nowMs: () => number,
+  { nowMs, rest }: EvaluationClocks,
 ): StoreApi<Evaluation> {
   const store = createStore<Evaluation>(() => NOTHING);
   let asking: { readonly rules: Rules; readonly take: Take; readonly asked: Asked<"evaluate"> } | undefined;
@@ -61,8 +67,12 @@ export function createEvaluation(
     const asked = jobs.ask({ job: "evaluate", question: { rules }, takes: [take], lane: LANE });
     const own = (asking = { rules, take, asked });
     store.setState({ askedAtMs: nowMs(), trouble: "" });
-    void asked.outcome.then(outcome => {
-      if (outcome.state === "done") judge.learn(rules, take, outcome.value);
+    void asked.outcome.then(async outcome => {
+      if (outcome.state === "done") {
+        const learnt = judge.learn(rules, take, outcome.value);
+        // What the page asks first is read a piece at a time, so that it stays free.
+        await judge.readFates(learnt, rest);
+      }
       if (asking !== own) return;
       asking = undefined;
       if (outcome.state === "done")

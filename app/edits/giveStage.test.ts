@@ -59,3 +59,30 @@ test("ropes need nothing but the kit's prompts", () => {
   expect(checkStage(giveRopes(BARE))).toEqual([]);
   expect(compileRules(giveRopes(BARE)).ok).toBe(true);
 });
+
+test("on beams moves do what their names say, and those that strike hit harder where they are slower", () => {
+  const named = (name: string, startup?: string) => ({
+    id: name.toLowerCase(),
+    name,
+    pattern: "p",
+    ...(startup ? { frames: { startup, active: "2f", recovery: "9f" } } : {}),
+  });
+  const kit = {
+    format: "moss-tap/kit",
+    version: 1,
+    id: "k",
+    name: "K",
+    rate: 60,
+    controls: [{ id: "a", name: "A", bindings: [] }],
+    patterns: [{ id: "p", name: "P", kind: "press", control: "a" }],
+    moves: [named("High jump"), named("Dash"), named("Toll", "4f"), named("Slow toll", "16f")],
+  } as Kit;
+  expect(giveRunner(kit).moves!.map(move => move.effect)).toEqual([
+    { leap: 19 },
+    { dash: 16, for: "8f" },
+    undefined,
+    undefined,
+  ]);
+  const [, , quick, slow] = giveDuel(kit).moves!.map(move => (move.effect as { strike: number }).strike);
+  expect(slow).toBeGreaterThan(quick!);
+});

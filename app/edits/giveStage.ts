@@ -1,6 +1,23 @@
-import type { Kit } from "#core";
+import { parseFrames, type Kit } from "#core";
 import type { DuelDocument, RopesDocument, RunnerDocument } from "#stage";
 import { freshId } from "./edits";
+
+/** What a move called so begins with on the beams, where its name says it; nothing for others. */
+const RUNNER_WORDS: readonly (readonly [RegExp, Readonly<Record<string, unknown>>])[] = [
+  [/jump|leap|hop|spring|vault/i, { leap: 19 }],
+  [/dash|dodge|roll|dive/i, { dash: 16, for: "8f" }],
+  [/run|sprint|scurry/i, { run: 10 }],
+  [/glide|float|hover/i, { float: 0.5, for: "30f" }],
+  [/lift|boost|thrust/i, { lift: 40, for: "12f" }],
+  [/step|hitch/i, { step: 1 }],
+];
+
+/** What a move does in a duel, by its name and by how slow it is: what takes longer strikes harder. */
+function duelEffect(kit: Kit, move: NonNullable<Kit["moves"]>[number]): Readonly<Record<string, unknown>> {
+  if (/parry|guard|block/i.test(move.name)) return { parry: "9f" };
+  const startup = parseFrames(move.frames?.startup ?? "6f", kit.rate, "atLeast") ?? 6;
+  return { strike: Math.max(3, Math.min(12, Math.round(2 + startup / 2))) };
+}
 
 /** A small level to begin with: two beams and a gap, a higher one, and the ground again. */
 const LEVEL = [
@@ -24,7 +41,8 @@ function findSide(kit: Kit, name: "left" | "right"): string | undefined {
 
 /**
  * A kit with a runner's stage: left and right are found by name or made on the arrow keys, the ground opens the gate
- * called Footing (or Ground), which is made if there is none. Rules stay as they are.
+ * called Footing (or Ground), which is made if there is none. Moves whose names say what they do on beams, and that do
+ * nothing on a stage yet, do it; all else stays as it is.
  */
 export function giveRunner(kit: Kit): Kit {
   const taken = new Set([...kit.controls, ...(kit.sticks ?? [])].map(item => item.id));
@@ -49,8 +67,14 @@ export function giveRunner(kit: Kit): Kit {
     height: { by: "fixed" },
     gates: { footing },
   };
+  const moves = kit.moves?.map(move => {
+    const effect =
+      move.effect === undefined ? RUNNER_WORDS.find(([word]) => word.test(move.name))?.[1] : undefined;
+    return effect ? { ...move, effect } : move;
+  });
   return {
     ...kit,
+    ...(moves ? { moves } : {}),
     controls: [...kit.controls, ...made],
     ...(known ? {} : { gates: [...(kit.gates ?? []), { id: footing, name: "Footing" }] }),
     stage,
@@ -88,8 +112,7 @@ export function giveDuel(kit: Kit): Kit {
   };
   const moves = kit.moves?.map(move => {
     if (move.effect !== undefined) return move;
-    const effect = /parry|guard|block/i.test(move.name) ? { parry: "9f" } : { strike: 5 };
-    return { ...move, effect };
+    return { ...move, effect: duelEffect(kit, move) };
   });
   return { ...kit, ...(moves ? { moves } : {}), gates: blocked.gates, stage };
 }

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { parseLayout, type Kit } from "#core";
 import { addStick, applyLayout, layoutOf, removeAt, setThresholds } from "./edits";
-import { addMode, isActiveIn, removeMode, setActiveIn } from "./modeEdits";
+import { addMode, isActiveIn, removeMode, setActiveIn, freshSwitch } from "./modeEdits";
 
 const KIT: Kit = {
   format: "moss-tap/kit",
@@ -73,4 +73,27 @@ test("a layout put on changes the controls it names and no other, and reads back
     "key:right",
   ]);
   expect(parseLayout({ ...layout, bindings: { up: [["KeyJ"]] } })).toMatchObject({ ok: false });
+});
+
+test("each switch that is added is another, until there is one for everything", () => {
+  let kit: Kit = {
+    format: "moss-tap/kit",
+    version: 1,
+    id: "k",
+    name: "K",
+    rate: 60,
+    controls: [],
+    patterns: [],
+    gates: [{ id: "g", name: "G" }],
+    modes: [
+      { id: "ground", name: "Ground" },
+      { id: "air", name: "Air" },
+    ],
+  };
+  for (let fresh = freshSwitch(kit); fresh; fresh = freshSwitch(kit))
+    kit = { ...kit, switches: [...(kit.switches ?? []), fresh] };
+  expect(kit.switches).toEqual([
+    { when: { gate: "g", turns: "open" }, to: "air" },
+    { when: { gate: "g", turns: "closed" }, to: "ground" },
+  ]);
 });

@@ -32,6 +32,20 @@ export function removeMode(kit: Kit, modeId: string): Kit {
   };
 }
 
+/** A switch that the kit does not have yet: another gate or move to watch, or the same one turning the other way, to another mode. Undefined where all are there. */
+export function freshSwitch(kit: Kit): NonNullable<Kit["switches"]>[number] | undefined {
+  const modes = kit.modes ?? [];
+  const there = new Set((kit.switches ?? []).map(item => JSON.stringify(item.when)));
+  const gates = (kit.gates ?? []).flatMap(gate =>
+    (["open", "closed"] as const).map(turns => ({ gate: gate.id, turns })),
+  );
+  const whens = [...gates, ...(kit.moves ?? []).map(move => ({ move: move.id }))];
+  const k = whens.findIndex(when => !there.has(JSON.stringify(when)));
+  const used = (kit.switches ?? []).at(-1)?.to;
+  const to = used === undefined ? modes[1] : (modes.find(mode => mode.id !== used) ?? modes[0]);
+  return k < 0 || !to ? undefined : { when: whens[k]!, to: to.id };
+}
+
 /** Whether a rule is active in a mode: one that names no modes is active in all. */
 export function isActiveIn(rule: { readonly modes?: readonly string[] }, modeId: string): boolean {
   return rule.modes === undefined || rule.modes.includes(modeId);

@@ -1,6 +1,7 @@
 import {
   BOUNDS,
   countFrames,
+  createFateReader,
   fault,
   formatFinding,
   listFates,
@@ -43,6 +44,8 @@ export interface Judge {
   /** What is known of a take already; undefined where it has not been evaluated. */
   readonly known: (rules: Rules, take: Take) => Evaluated | undefined;
   readonly fatesOf: (evaluated: Evaluated) => readonly Fate[];
+  /** Reads the fates of a long take a piece at a time, between rests: after it `fatesOf` gives them at once. */
+  readonly readFates: (evaluated: Evaluated, rest: () => Promise<void>) => Promise<void>;
   /** Looks into an evaluated take: how the rules stood after any of its frames. */
   readonly seekerOf: (evaluated: Evaluated) => Seeker;
 }
@@ -80,6 +83,9 @@ interface ReadOnce {
 /** So many ways of reading a take are kept: the open kit's, and those of variants at other rates. */
 const KEPT_READINGS = 4;
 
+/** So many notes of a long trace are read between two rests: a few milliseconds of work. */
+export const NOTES_A_REST = 10_000;
+
 /** All of a program that decides how a take is read: two that agree here read it alike, whatever their rules say. */
 function readingOfProgram({ rateHz, controls, gates }: Program): string {
   return JSON.stringify([rateHz, controls, gates.map(gate => gate.id)]);
@@ -97,6 +103,13 @@ export function createJudge(): Judge {
     const kept = columnsByTake(take)(readingOf(program));
     return (kept.columns ??= readTake(program, take));
   };
+
+  const fatesByEvaluated = new WeakMap<Evaluated, readonly Fate[]>();
+  function fatesOf(evaluated: Evaluated): readonly Fate[] {
+    let fates = fatesByEvaluated.get(evaluated);
+    if (!fates) fatesByEvaluated.set(evaluated, (fates = listFates(evaluated.program, evaluated.trace)));
+    return fates;
+  }
 
   function learn(rules: Rules, take: Take, parts: EvaluatedParts): Evaluated {
     const evaluated = { rules, program: rules.program, take, ...parts };
@@ -119,7 +132,17 @@ export function createJudge(): Judge {
     },
     learn,
     known: (rules, take) => knownByRules(rules).get(take),
-    fatesOf: createMemo(({ program, trace }: Evaluated) => listFates(program, trace)),
+    fatesOf,
+    async readFates(evaluated, rest) {
+      if (fatesByEvaluated.has(evaluated)) return;
+      const { program, trace } = evaluated;
+      const reader = createFateReader(program, trace);
+      for (let note = 0; note < trace.count; note += NOTES_A_REST) {
+        reader.readTo(Math.min(trace.count, note + NOTES_A_REST));
+        await rest();
+      }
+      fatesByEvaluated.set(evaluated, reader.fates);
+    },
     seekerOf: createMemo(({ rules, columns }: Evaluated) => createSeeker(rules, columns)),
   };
 }

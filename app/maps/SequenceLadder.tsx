@@ -88,21 +88,26 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
                 <>
                   <rect x={LEFT} y={y - 11} width={scale.x(own[k]! + 1)} height="22" className="fill-fern" />
                   <Dots
-                    dots={(tries.gaps[k - 1] ?? []).map((frames, d) => ({
-                      x: placed.x(frames + 0.5),
-                      y: y - 5 + (d % 2) * 10,
-                      look: "whole",
-                    }))}
+                    dots={[
+                      ...(tries.gaps[k - 1] ?? []).map((frames, d) => ({
+                        x: placed.x(frames + 0.5),
+                        y: y - 5 + (d % 2) * 10,
+                        look: "whole" as const,
+                      })),
+                      ...(tries.missed[k - 1] ?? []).map((frames, d) => ({
+                        x: placed.x(Math.min(frames, upTo) + 0.5),
+                        y: y - 5 + (d % 2) * 10,
+                        look: "lost" as const,
+                      })),
+                    ]}
                   />
                   <PullEdge
                     target={{
-                      path:
-                        step.gap === undefined
-                          ? ["patterns", index, "gap"]
-                          : ["patterns", index, "steps", k, "gap"],
+                      // What is pulled here is this step's alone; the sentence has the gap of all others.
+                      path: ["patterns", index, "steps", k, "gap"],
                       rounding: "atMost",
                       least: 1,
-                      label: step.gap === undefined ? `gap of step ${k + 1}` : `own gap of step ${k + 1}`,
+                      label: `gap of step ${k + 1}`,
                     }}
                     scale={placed}
                     at={own[k]! + 1}

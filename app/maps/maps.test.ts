@@ -6,7 +6,8 @@ import { closeStretch, findBroken, listStretches, wantedKey, wantedKeyOf } from 
 import { axisStep, createScale } from "./scale";
 import { listTapGaps, priceOfTaps } from "./tapGaps";
 import { listTries } from "./tries";
-import { countWindow, listWindowDots } from "./windowDots";
+import { listAnswers } from "./answers";
+import { countWindow, listBanDots, listWindowDots } from "./windowDots";
 
 const KIT: Kit = {
   format: "moss-tap/kit",
@@ -136,7 +137,69 @@ test("tries at a sequence: how far each got, the gaps of those that came through
     reached: [3, 2, 2, 1],
     gaps: [[8], [2], [4]],
     broken: { "too slow": 2 },
+    missed: [[], [], []],
   });
+});
+
+test("where a try at a sequence failed for a press that came too late, or never", () => {
+  const kit = {
+    ...KIT,
+    patterns: [
+      {
+        id: "s",
+        name: "S",
+        kind: "sequence",
+        gap: "8f",
+        steps: [{ press: "a" }, { press: "b" }, { press: "c" }],
+      },
+    ],
+    moves: [],
+  } as unknown as Kit;
+  const { program, trace } = open({ lanes: { a: presses(10, 60), b: presses(15, 75) } }, kit);
+  expect(listTries(program, [trace], 0)).toMatchObject({ reached: [2, 1, 0], missed: [[15], []] });
+});
+
+test("presses that meet a gate that keeps a move away: remembered, lost too early, or after it", () => {
+  const kit = {
+    ...KIT,
+    moves: [{ id: "act", name: "Act", pattern: "press", bans: ["ground"], buffer: "5f" }],
+  };
+  const { program, trace } = open(
+    {
+      gates: {
+        ground: [
+          [10, 1],
+          [40, 0],
+        ],
+      },
+      lanes: { a: presses(20, 37, 50) },
+    },
+    kit,
+  );
+  expect(listBanDots(program, trace, 0, 0)).toMatchObject([
+    { fate: "lost", side: "early", frames: 20 },
+    { fate: "buffer", side: "early", frames: 3, waited: 3 },
+    { fate: "direct", side: "open", frames: 10 },
+  ]);
+});
+
+test("how each showing of a prompt ended, by grade or by why it failed, since it was shown", () => {
+  const prompt = {
+    id: "q",
+    name: "Q",
+    ask: ["press"],
+    starts: { at: "10f" },
+    lead: "10f",
+    window: "20f",
+    target: "10f",
+    grades: [{ name: "good", within: "4f" }],
+  };
+  const kit: Kit = { ...KIT, prompts: [prompt, { ...prompt, id: "r", early: "fail" }] };
+  const good = open({ lanes: { a: presses(31) } }, kit);
+  expect(listAnswers(good.trace, 0)).toEqual([{ at: 21, grade: 0, failed: undefined }]);
+  const early = open({ lanes: { a: presses(15) } }, kit);
+  expect(listAnswers(early.trace, 0)).toEqual([{ at: 31, grade: -1, failed: "too-late" }]);
+  expect(listAnswers(early.trace, 1)).toEqual([{ at: 5, grade: -1, failed: "too-early" }]);
 });
 
 test("a curve is read for editing and written back as CSS", () => {

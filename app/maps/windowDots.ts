@@ -1,4 +1,4 @@
-import { notes, type Program, type Trace } from "#core";
+import { firstAbove, notes, type Program, type Trace } from "#core";
 
 /** How a request stood to the gate it needs, and what became of it. */
 export interface WindowDot {
@@ -15,26 +15,31 @@ export interface WindowDot {
 const FATES = ["direct", "buffer", "coyote", "both"] as const;
 
 /** The stretches in which a gate was open, in order; the last may be without end. */
-function openings(trace: Trace, gate: number): { from: number; to: number }[] {
-  const found: { from: number; to: number }[] = [];
+interface Openings {
+  readonly from: number[];
+  readonly to: number[];
+}
+
+function openings(trace: Trace, gate: number): Openings {
+  const from: number[] = [];
+  const to: number[] = [];
   for (let i = 0; i < trace.count; i++) {
     if (trace.kind[i] !== notes.GATE || trace.subject[i] !== gate) continue;
-    if (trace.payload[trace.at[i]!] === 1) found.push({ from: trace.frame[i]!, to: Infinity });
-    else if (found.length > 0) found.at(-1)!.to = trace.frame[i]!;
+    if (trace.payload[trace.at[i]!] === 1) {
+      from.push(trace.frame[i]!);
+      to.push(Infinity);
+    } else if (to.length > 0) to[to.length - 1] = trace.frame[i]!;
   }
-  return found;
+  return { from, to };
 }
 
 /** Where a frame lies with regard to the openings of a gate: nearer to the next one, in one, or nearer to the last. */
-function placeOf(
-  opened: readonly { from: number; to: number }[],
-  frame: number,
-): Pick<WindowDot, "side" | "frames"> {
-  const last = opened.findLast(stretch => stretch.from <= frame);
-  if (last && frame < last.to) return { side: "open", frames: frame - last.from };
-  const next = opened.find(stretch => stretch.from > frame);
-  const since = last ? frame - last.to + 1 : Infinity;
-  const until = next ? next.from - frame : Infinity;
+function placeOf({ from, to }: Openings, frame: number): Pick<WindowDot, "side" | "frames"> {
+  const after = firstAbove(from, frame);
+  const isPast = after > 0;
+  if (isPast && frame < to[after - 1]!) return { side: "open", frames: frame - from[after - 1]! };
+  const since = isPast ? frame - to[after - 1]! + 1 : Infinity;
+  const until = after < from.length ? from[after]! - frame : Infinity;
   return until <= since ? { side: "early", frames: until } : { side: "late", frames: since };
 }
 
@@ -69,9 +74,34 @@ export function listWindowDots(program: Program, trace: Trace, move: number, gat
   return dots;
 }
 
-function sinceClosed(opened: readonly { from: number; to: number }[], frame: number): number {
-  const last = opened.findLast(stretch => stretch.to <= frame);
-  return last ? frame - last.to + 1 : Infinity;
+/**
+ * Every request of a move in a trace, by how it stood to one of the gates that keep it away: asked while that was open
+ * ("early", frames until it closed), or after ("open", frames since). Requests lost to something else are left out.
+ */
+export function listBanDots(program: Program, trace: Trace, move: number, gate: number): WindowDot[] {
+  const { from, to } = openings(trace, gate);
+  const dots: WindowDot[] = [];
+  for (let i = 0; i < trace.count; i++) {
+    const kind = trace.kind[i];
+    if (trace.subject[i] !== move || (kind !== notes.PERFORMED && kind !== notes.LOST)) continue;
+    const at = trace.at[i]!;
+    const made = trace.payload[at]!;
+    const k = firstAbove(from, made) - 1;
+    const isBanned = k >= 0 && made < to[k]!;
+    const frames = isBanned ? to[k]! - made : k >= 0 ? made - to[k]! : Infinity;
+    const side = isBanned ? "early" : "open";
+    if (kind === notes.PERFORMED) {
+      const fate = FATES[trace.payload[at + 1]!] ?? "direct";
+      dots.push({ fate, side, frames, waited: trace.frame[i]! - made, frame: made });
+    } else if (isBanned && trace.payload[at + 1] === notes.LOST_TO_BAN && trace.payload[at + 2] === gate)
+      dots.push({ fate: "lost", side, frames, waited: 0, frame: made });
+  }
+  return dots;
+}
+
+function sinceClosed({ to }: Openings, frame: number): number {
+  const closed = firstAbove(to, frame);
+  return closed > 0 ? frame - to[closed - 1]! + 1 : Infinity;
 }
 
 function isLostTo(trace: Trace, i: number, gate: number): boolean {
@@ -103,7 +133,7 @@ export function countWindow(
   const isLost = (dot: WindowDot) => dot.fate === "lost" && Number.isFinite(dot.frames);
   const lost = (side: WindowDot["side"]) => dots.filter(dot => isLost(dot) && dot.side === side);
   const missBy = (side: WindowDot["side"], limit: number) =>
-    Math.min(Infinity, ...lost(side).map(dot => dot.frames - limit));
+    lost(side).reduce((least, dot) => Math.min(least, dot.frames - limit), Infinity);
   return {
     direct: count("direct"),
     buffer: count("buffer"),

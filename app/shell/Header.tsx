@@ -1,4 +1,5 @@
 import { BOUNDS } from "#core";
+import { Link } from "react-router";
 import { useStore } from "zustand";
 import { renameKit } from "../edits/edits";
 import { Button } from "../ui/Button";
@@ -45,7 +46,13 @@ export function Header() {
           onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
         />
         <span className="block text-sm whitespace-nowrap text-soft max-lg:hidden">
-          {rate} frames a second · {isKept ? "kept" : "not kept"}
+          <Link
+            to={`/kit/${encodeURIComponent(kitId)}/wire?wire=clock`}
+            className="underline-offset-4 hover:underline"
+          >
+            {rate} frames a second
+          </Link>{" "}
+          · {isKept ? "kept" : "not kept"}
         </span>
       </p>
       <WakeButton />

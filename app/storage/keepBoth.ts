@@ -1,30 +1,30 @@
+import { dequal } from "dequal/lite";
 import { nanoid } from "nanoid";
 import type { Database } from "./database";
 import { commitWrite, type KitWrite } from "./kitWrite";
-import { isBroken, parseKitRecord, type PartRecord, type Variant } from "./records";
+import { isBroken, parseKitRecord, unpackPart, type PartRecord, type Variant } from "./records";
 
 const FROM = "from another tab";
-
-const isSame = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /**
  * Two tabs have changed a kit apart, and this write came second: what is on the shelf stays, and what the write would
  * have made is kept beside it, the rules as a variant, changed takes and layouts under names of their own. Gives how
  * many things were added; 0 where both had made the same.
  */
-export async function keepBoth(db: Database, write: KitWrite): Promise<number> {
+export async function keepBoth(db: Database, write: KitWrite, rest: () => Promise<void>): Promise<number> {
   const kept = parseKitRecord(await db.get("kits", write.kitId));
   if (isBroken(kept) || !write.record) return 0;
-  const theirs = await db.getAllFromIndex("parts", "byKit", write.kitId);
+  const packed = await db.getAllFromIndex("parts", "byKit", write.kitId);
+  const theirs = await Promise.all(packed.map(part => unpackPart(part, rest)));
   const put: PartRecord[] = write.put.flatMap(part => {
     const other = theirs.find(item => item.list === part.list && item.id === part.id);
-    if (other && isSame(other.value, part.value)) return [];
+    if (other && dequal(other.value, part.value)) return [];
     if (!other) return [part];
     const value = part.value as { readonly name: string };
     const id = nanoid(8);
     return [{ ...part, id, value: { ...value, id, name: `${value.name}, ${FROM}` } }];
   });
-  if (write.hasNewRules && !isSame(kept.kit, write.record.kit)) {
+  if (write.hasNewRules && !dequal(kept.kit, write.record.kit)) {
     const id = nanoid(8);
     const variant: Variant = { id, name: `${write.record.kit.name}, ${FROM}`, kit: write.record.kit };
     put.push({ kitId: write.kitId, list: "variants", id, value: variant });

@@ -1,5 +1,6 @@
 import type { Database } from "./database";
 import {
+  packPart,
   PART_LISTS,
   type KitDocument,
   type KitRecord,
@@ -102,7 +103,7 @@ export async function commitWrite(db: Database, write: KitWrite): Promise<KitWri
     works.push(kits.delete(write.kitId));
     for (const key of await parts.index("byKit").getAllKeys(write.kitId)) works.push(parts.delete(key));
   }
-  for (const part of write.put) works.push(parts.put(part));
+  for (const part of write.put) works.push(parts.put(packPart(part)));
   for (const part of write.drop) works.push(parts.delete([write.kitId, part.list, part.id]));
   await Promise.all(works);
   return { state: "written", version: version + 1 };

@@ -40,6 +40,7 @@ function open(browser: TestBrowser, tabId = "tab") {
     small: browser.small,
     locks: browser.locks,
     later: timers.later,
+    rest: () => Promise.resolve(),
     async open(name, onGone) {
       const db = await openDatabase(name, onGone);
       return new Proxy(db, {
@@ -194,6 +195,7 @@ test("without a storage that answers, work goes on in memory and is written when
     small: undefined,
     locks: undefined,
     later: timers.later,
+    rest: () => Promise.resolve(),
     open: async (name, onGone) => {
       await new Promise<void>(resolve => (answer = resolve));
       return openDatabase(name, onGone);

@@ -10,6 +10,7 @@ import {
   type KitDocument,
   type KitRecord,
   PART_LISTS,
+  unpackPart,
   type PartKey,
   type PartList,
   type PartRecord,
@@ -27,6 +28,8 @@ export interface LibraryWorld {
   readonly locks: Pick<LockManager, "request"> | undefined;
   /** Does something later; gives what calls it off. */
   readonly later: (ms: number, run: () => void) => () => void;
+  /** Lets the page do what waits, between two pieces of a long take. */
+  readonly rest: () => Promise<void>;
   /** Opens the database; the browser's own where not given. */
   readonly open?: (name: string, onGone: () => void) => Promise<Database>;
 }
@@ -115,7 +118,7 @@ export function createLibrary(world: LibraryWorld): Library {
   async function writeLeft(db: Database): Promise<void> {
     for (const write of takeUp(world.small)) {
       const { state } = await commitWrite(db, write);
-      if (state === "changed") await keepBoth(db, write);
+      if (state === "changed") await keepBoth(db, write, world.rest);
     }
   }
 
@@ -167,7 +170,8 @@ export function createLibrary(world: LibraryWorld): Library {
       held.delete(write.kitId);
       settle();
       if (written.state === "gone") return { state: "gone" };
-      if (written.state === "changed") return { state: "changed", added: await keepBoth(db, write) };
+      if (written.state === "changed")
+        return { state: "changed", added: await keepBoth(db, write, world.rest) };
       if (write.record) versions.set(write.kitId, written.version);
       else versions.delete(write.kitId);
       const kind = write.record ? "written" : "removed";
@@ -203,7 +207,9 @@ export function createLibrary(world: LibraryWorld): Library {
   }
 
   async function readParts(kitId: string): Promise<PartRecord[]> {
-    const kept = await ask<PartRecord[]>(db => db.getAllFromIndex("parts", "byKit", kitId), []);
+    const raw = await ask<PartRecord[]>(db => db.getAllFromIndex("parts", "byKit", kitId), []);
+    const kept: PartRecord[] = [];
+    for (const part of raw) kept.push(await unpackPart(part, world.rest));
     const write = held.get(kitId);
     if (!write) return kept;
     const isOf = (part: Pick<PartRecord, "list" | "id">) => (other: Pick<PartRecord, "list" | "id">) =>
@@ -259,7 +265,7 @@ export function createLibrary(world: LibraryWorld): Library {
             continue;
           }
           const part = await ask(db => db.get("parts", [id, list, partId]), undefined);
-          if (part) parts.push(part);
+          if (part) parts.push(await unpackPart(part, world.rest));
         }
       }
       const { lists, broken } = parseParts(record, parts, kept);
@@ -268,7 +274,8 @@ export function createLibrary(world: LibraryWorld): Library {
     async readPart(kitId, list, id) {
       const own = held.get(kitId)?.put.find(part => part.list === list && part.id === id);
       if (own) return own.value;
-      return (await ask(db => db.get("parts", [kitId, list, id]), undefined))?.value;
+      const part = await ask(db => db.get("parts", [kitId, list, id]), undefined);
+      return part && (await unpackPart(part, world.rest)).value;
     },
     write: given =>
       inTurn(() => {
@@ -277,7 +284,9 @@ export function createLibrary(world: LibraryWorld): Library {
         return attempt(before ? joinWrites(before, write) : write);
       }),
     keepBoth: given =>
-      inTurn(() => ask(db => keepBoth(db, { ...given, base: versions.get(given.kitId) ?? 0 }), 0)),
+      inTurn(() =>
+        ask(db => keepBoth(db, { ...given, base: versions.get(given.kitId) ?? 0 }, world.rest), 0),
+      ),
     setAside(given) {
       const write = given && { ...given, base: versions.get(given.kitId) ?? 0 };
       const before = given && held.get(given.kitId);

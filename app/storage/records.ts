@@ -1,9 +1,11 @@
 import * as v from "valibot";
 import {
   formatIssue,
+  packTake,
   parseKitShape,
   parseLayout,
   parseTake,
+  unpackGently,
   type Issue,
   type Kit,
   type Layout,
@@ -26,14 +28,22 @@ function parseVariant(input: unknown): Result<Variant> {
   return { ok: true, value: { id, name, kit: read.value }, warnings: [] };
 }
 
+const asItIs = (item: unknown) => item;
+const asItIsLater = (item: unknown) => Promise.resolve(item);
+
 /**
- * What is kept beside a kit, list by list, each with how one item of it is read. Another sort of thing to keep is one
- * line here: storing, following, undoing and putting back go by this table.
+ * What is kept beside a kit, list by list, each with how one item of it is read, and how it lies in the database. Another
+ * sort of thing to keep is one line here: storing, following, undoing and putting back go by this table.
  */
 export const PARTS = {
-  takes: { word: "take", parse: parseTake },
-  variants: { word: "variant", parse: parseVariant },
-  layouts: { word: "layout of keys", parse: parseLayout },
+  takes: {
+    word: "take",
+    parse: parseTake,
+    pack: (take: unknown): unknown => packTake(take as Take),
+    unpack: unpackGently,
+  },
+  variants: { word: "variant", parse: parseVariant, pack: asItIs, unpack: asItIsLater },
+  layouts: { word: "layout of keys", parse: parseLayout, pack: asItIs, unpack: asItIsLater },
 } as const;
 
 export type PartList = keyof typeof PARTS;
@@ -58,6 +68,25 @@ const rowOrderSchema = v.object({
   /** Which are shown while a rule is being shaped ("rule" where nothing is kept), and elsewhere ("stirring"). */
   inShape: v.exactOptional(v.picklist(ROWS_SHOWN)),
   elsewhere: v.exactOptional(v.picklist(ROWS_SHOWN)),
+  /** What scripted hands do, line by line, with the seed and the unevenness of their chance. */
+  hand: v.exactOptional(
+    v.object({
+      lines: v.array(
+        v.object({
+          control: v.string(),
+          for: v.string(),
+          after: v.string(),
+          gate: v.optional(v.string()),
+          turns: v.picklist(["open", "closed"]),
+          isEachTime: v.boolean(),
+        }),
+      ),
+      seed: v.number(),
+      unevenFrames: v.number(),
+    }),
+  ),
+  /** Views whose first step was done once: it is not told any more. */
+  done: v.exactOptional(v.array(v.string())),
   /** Findings that are wanted as they are, by their keys: they are told no more. */
   wanted: v.exactOptional(v.array(v.string())),
 });
@@ -96,6 +125,20 @@ export interface PartRecord {
   readonly list: PartList;
   readonly id: string;
   readonly value: unknown;
+}
+
+/** A part as it lies in the database: a take's lanes packed, since a long one would keep the page for as long as it is copied. */
+export function packPart(part: PartRecord): PartRecord {
+  return { ...part, value: PARTS[part.list].pack(part.value) };
+}
+
+/**
+ * A part out of the database as it was put there, a piece at a time between rests. What lies there in another form is left
+ * as it is, and found out when it is parsed.
+ */
+export async function unpackPart(part: PartRecord, rest: () => Promise<void>): Promise<PartRecord> {
+  if (!Object.hasOwn(PARTS, part.list)) return part;
+  return { ...part, value: await PARTS[part.list].unpack(part.value, rest) };
 }
 
 /** What names a part within its kit. */

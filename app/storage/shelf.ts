@@ -1,3 +1,4 @@
+import { dequal } from "dequal/lite";
 import { nanoid } from "nanoid";
 import type { Kit, Take } from "#core";
 import { freshId } from "../edits/edits";
@@ -41,8 +42,6 @@ export interface Shelf {
   readonly takeOff: (kitId: string) => Promise<TakenOff | undefined>;
   readonly putBack: (taken: TakenOff) => Promise<Added>;
 }
-
-const isSame = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /** Items with ids apart: of two with one id the later gets another. */
 function idsApart<T extends { readonly id: string }>(items: readonly T[], taken: Set<string>): T[] {
@@ -89,9 +88,8 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
 
   /** The takes that are not there yet, by all they say but their id. */
   function listMissing(takes: readonly Take[], there: readonly Take[]): Take[] {
-    const bare = ({ id, kit, ...rest }: Take) => JSON.stringify(rest);
-    const known = new Set(there.map(bare));
-    return takes.filter(take => !known.has(bare(take)));
+    const bare = ({ id, kit, ...rest }: Take) => rest;
+    return takes.filter(take => !there.some(other => dequal(bare(other), bare(take))));
   }
 
   async function addTakes(kitId: string, takes: readonly Take[]): Promise<number> {
@@ -113,7 +111,7 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
       await write(undefined, now, change, rows);
       return { kitId: now.kit.id, name: now.kit.name, became: "new", takesAdded: now.takes.length };
     }
-    if (!isBroken(kept) && isSame(kept.document.kit, document.kit)) {
+    if (!isBroken(kept) && dequal(kept.document.kit, document.kit)) {
       const takesAdded = await addTakes(document.kit.id, document.takes);
       return { kitId: document.kit.id, name: document.kit.name, became: "same", takesAdded };
     }

@@ -1,8 +1,7 @@
 import { beforeEach, expect, test } from "vitest";
 import type { Kit, Take } from "#core";
 import { openTab, type TestTab } from "../tests/testWorld";
-import { formatFile, type FileDocument } from "#handover";
-import { readSource } from "./files";
+import { formatFile, readSource, type FileDocument } from "#handover";
 import { isBroken } from "./records";
 import { documentOf } from "./shelf";
 import { takeIn } from "./takeIn";

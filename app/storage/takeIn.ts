@@ -1,6 +1,6 @@
 import { countWords, type Kit, type Take } from "#core";
 import type { Say } from "../ui/notices";
-import type { ReadFile } from "./files";
+import type { ReadFile } from "#handover";
 import { isBroken } from "./records";
 import { documentOf, type Added, type Shelf } from "./shelf";
 

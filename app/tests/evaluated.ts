@@ -1,4 +1,4 @@
-import { readFileSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 import { parseTake, type Kit, type Take } from "#core";
 import { compileRules, parseRules } from "#stage";
 import { createJudge, type Evaluated } from "../judging/judge";
@@ -16,4 +16,11 @@ export function readKitAndTake(folder: string, takeName: string): { kit: Kit; ta
   const take = parseTake(JSON.parse(readFileSync(`${folder}/${takeName}.json`, "utf8")));
   if (!rules.ok || !take.ok) throw new Error(`${folder} does not read`);
   return { kit: rules.value.kit, take: take.value };
+}
+
+/** A kit of the repository with all of its takes, in the order of their files. */
+export function readKitAndTakes(folder: string): { kit: Kit; takes: readonly Take[] } {
+  const names = readdirSync(folder).filter(name => name !== "kit.json");
+  const read = names.map(name => readKitAndTake(folder, name.replace(/\.json$/, "")));
+  return { kit: read[0]!.kit, takes: read.map(({ take }) => take) };
 }

@@ -102,6 +102,7 @@ export function openTab(browser: TestBrowser = createBrowser(), change: Partial<
     nowMs: timers.nowMs,
     wallMs: () => 1_700_000_000_000 + timers.nowMs(),
     later: timers.later,
+    rest: () => Promise.resolve(),
     nextTurn(run) {
       turns.push(run);
       return () => void (turns = turns.filter(other => other !== run));

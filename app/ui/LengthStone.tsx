@@ -10,6 +10,7 @@ export function LengthStone({
   least,
   onChange,
   beginStep,
+  isBare = false,
 }: {
   label: string;
   value: string;
@@ -18,12 +19,14 @@ export function LengthStone({
   least: number;
   onChange: (value: string) => void;
   beginStep: () => DragStep;
+  /** Without the other unit beside it, as in a table: it is the title then. */
+  isBare?: boolean;
 }) {
   return (
     <Stone
       label={label}
       value={value}
-      beside={otherUnit(value, rateHz, rounding)}
+      {...(isBare ? {} : { beside: otherUnit(value, rateHz, rounding) })}
       look="border-moss bg-lichen text-on-lichen"
       rules={{
         read: typed => readLength(typed, value, rateHz, rounding, least),

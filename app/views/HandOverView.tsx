@@ -1,30 +1,73 @@
-import { useMemo } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { EXPORT_FORMATS, type ExportFormat, type Handover, type OutFile } from "#handover";
-import { useDocument } from "../document/context";
+import { useDesk, useDocument } from "../document/context";
+import { askForFiles, isSmall } from "../judging/makeFiles";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 import { Region } from "../ui/Region";
+import { NextStep } from "./NextStep";
 
-function FileLine({ file }: { file: OutFile }) {
+function FileLine({ file, onSaved }: { file: OutFile; onSaved: () => void }) {
+  const save = () => {
+    download(file);
+    onSaved();
+  };
   return (
     <li className="flex items-center gap-4 border-b border-line py-2">
       <span className="min-w-0 grow truncate font-mono text-sm" title={file.name}>
         {file.name}
       </span>
       <span className="shrink-0 font-mono text-sm text-soft">{(file.bytes.length / 1024).toFixed(1)} KB</span>
-      <Button onClick={() => download(file)} aria-label={`Save file ${file.name}`}>
+      <Button onClick={save} aria-label={`Save file ${file.name}`}>
         Save file
       </Button>
     </li>
   );
 }
 
-function Files({ format, handover }: { format: ExportFormat; handover: Handover }) {
-  const files = useMemo(() => format.files(handover), [format, handover]);
+/** The files of a form; while a worker makes them, undefined, or why it could not. */
+function useFiles(format: ExportFormat, handover: Handover): readonly OutFile[] | string | undefined {
+  const { jobs } = useDesk();
+  const atOnce = useMemo(() => (isSmall(handover) ? format.files(handover) : undefined), [format, handover]);
+  const [made, setMade] = useState<{ of: Handover; files: readonly OutFile[] | string }>();
+  useEffect(() => {
+    if (atOnce) return;
+    const asked = askForFiles(jobs, format, handover);
+    void asked.outcome.then(outcome => {
+      if (outcome.state === "done") setMade({ of: handover, files: outcome.value });
+      if (outcome.state === "failed") setMade({ of: handover, files: outcome.reason });
+    });
+    return asked.stop;
+  }, [jobs, format, handover, atOnce]);
+  return atOnce ?? (made?.of === handover ? made.files : undefined);
+}
+
+function Files({
+  format,
+  handover,
+  onSaved,
+}: {
+  format: ExportFormat;
+  handover: Handover;
+  onSaved: () => void;
+}) {
+  const files = useFiles(format, handover);
+  if (files === undefined)
+    return (
+      <p role="status" className="py-2 text-soft">
+        Long takes are being written…
+      </p>
+    );
+  if (typeof files === "string")
+    return (
+      <p role="alert" className="py-2 text-foxglove">
+        These files could not be made: {files}
+      </p>
+    );
   return (
     <ul aria-label={format.word}>
       {files.map((file, n) => (
-        <FileLine key={n} file={file} />
+        <FileLine key={n} file={file} onSaved={onSaved} />
       ))}
     </ul>
   );
@@ -35,18 +78,24 @@ export function HandOverView() {
   const kit = useDocument(state => state.kit);
   const takes = useDocument(state => state.takes);
   const layouts = useDocument(state => state.layouts);
+  const [isSaved, setSaved] = useState(false);
   const handover = useMemo(() => kit && { kit, takes, layouts }, [kit, takes, layouts]);
   if (!handover) return null;
   return (
     <section aria-label="Files" className="min-h-0 grow overflow-auto px-7 py-5">
       <div className="max-w-3xl">
-        <h1 className="mb-4 font-serif text-2xl">What leaves the building</h1>
+        <h1 className="font-serif text-2xl">What leaves the building</h1>
+        <div className="mb-4">
+          <NextStep view="hand-over" isDone={isSaved}>
+            Save the pack: it holds everything, and is read in again by dropping it on the shelf.
+          </NextStep>
+        </div>
         {EXPORT_FORMATS.map(format => (
           <section key={format.id} aria-label={format.word} className="mb-7">
             <h2 className="font-serif text-xl">{format.word}</h2>
             <p className="mb-2 text-soft">{format.hint}</p>
             <Region name={format.word} of={handover}>
-              <Files format={format} handover={handover} />
+              <Files format={format} handover={handover} onSaved={() => setSaved(true)} />
             </Region>
           </section>
         ))}

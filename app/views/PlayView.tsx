@@ -11,6 +11,8 @@ import { StageBar } from "./play/StageBar";
 import { StageScene } from "./play/StageScene";
 import { STAGE_SCREENS } from "./play/stageScreens";
 import { TakeList } from "./play/TakeList";
+import { ModeNow } from "./ModeNow";
+import { PromptsNow } from "./PromptsNow";
 import { Ticker } from "./Ticker";
 import { useDesk, useDocument, useEvaluation } from "../document/context";
 import { useTakeAway } from "../document/useTakeAway";
@@ -30,6 +32,10 @@ export function PlayView() {
   const [helps, setHelps] = useState<Helps>({ meters: true, memory: true, arcs: true });
   const faults = useEvaluation(state => state.faults);
   const { workbench } = useDesk();
+  // What comes with a kit was not played by these hands yet.
+  const hasRecorded = useDocument(({ takes }) =>
+    takes.some(({ name }) => !/^(A clean sheet|Played by a scripted hand|Written hands)/.test(name)),
+  );
   const takeAway = useTakeAway();
   const [brush, setBrush] = useState<Tile | undefined>();
   const document = kit && stageOf(kit);
@@ -56,7 +62,8 @@ export function PlayView() {
           ) : (
             <StageBar onDraw={() => setBrush(BEAM)} />
           )}
-          {!drawing && !isAwake && (
+          {!drawing && <ModeNow kit={kit} />}
+          {!drawing && !isAwake && !hasRecorded && (
             <p className="text-sm text-soft">Press Record, then play with your keys.</p>
           )}
           {isAwake && repeats > 0 && <p className="text-sm text-soft">{repeats} repeats dropped</p>}
@@ -94,6 +101,11 @@ export function PlayView() {
                 onDone={() => setBrush(undefined)}
               />
             </div>
+            {document.kind !== "ropes" && (
+              <div className="px-5 empty:hidden">
+                <PromptsNow kit={kit} />
+              </div>
+            )}
             <ControlStrip label="Controls" controls={kit.controls} />
           </>
         ) : (

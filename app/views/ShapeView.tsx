@@ -1,11 +1,14 @@
 import { useLayoutEffect, useMemo } from "react";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { formatIssue, type Issue, type Kit } from "#core";
+import { RuleTally } from "../maps/RuleTally";
 import { wantedKeyOf } from "../maps/pressLengths";
 import { pathOfRule } from "../edits/ruleEdits";
 import { Button } from "../ui/Button";
+import { NextStep } from "./NextStep";
 import { Sentence } from "./Sentence";
 import { EffectLine } from "./shape/EffectLine";
+import { MovesTable } from "./shape/MovesTable";
 import { NewRule } from "./shape/NewRule";
 import { Offers } from "./shape/Offers";
 import { RuleActions } from "./shape/RuleActions";
@@ -15,7 +18,7 @@ import { describeRule, listRules, type RuleItem } from "./shape/rules";
 import { TryIt } from "./shape/TryIt";
 import { useRestedRules } from "./shape/useRestedRules";
 import { curesOf, sayFinding } from "./warningWords";
-import { useDesk, useDocument, useEvaluation } from "../document/context";
+import { useDesk, useDocument, useEvaluation, useHistory } from "../document/context";
 import { gatesOfStage } from "#stage";
 import { useTape } from "../tape/hand/context";
 
@@ -66,6 +69,7 @@ export function ShapeView() {
   const faults = useEvaluation(state => state.faults);
   const all = useEvaluation(state => state.warnings);
   const wanted = useDocument(state => state.rows.wanted);
+  const { canUndo } = useHistory();
   const [search] = useSearchParams();
   const rules = useMemo(() => (kit ? listRules(kit) : []), [kit]);
   const listed = useRestedRules(rules);
@@ -73,7 +77,8 @@ export function ShapeView() {
     rules.find(rule => rule.key === search.get("rule")) ??
     rules.find(rule => kit && patternOf(kit, rule)?.kind === "hold") ??
     rules[0];
-  useShaping(open);
+  const isTable = search.get("rule") === "moves" && (kit?.moves?.length ?? 0) > 0;
+  useShaping(isTable ? undefined : open);
   if (!kit) return null;
   const staged = gatesOfStage(kit);
   const warnings = all.filter(
@@ -93,7 +98,16 @@ export function ShapeView() {
     <div className="grid min-h-0 grow grid-cols-[286px_minmax(0,1fr)_252px] max-lg:grid-cols-[190px_minmax(0,1fr)_170px]">
       <div className="flex flex-col gap-3 overflow-auto border-r border-line py-4 contain-strict">
         <NewRule />
-        <RuleList rules={listed} openKey={open?.key} warned={warned} />
+        {(kit.moves?.length ?? 0) > 1 && (
+          <Link
+            to="?rule=moves"
+            aria-current={isTable}
+            className="px-5 text-sm text-moss underline-offset-4 hover:underline aria-[current=true]:font-semibold"
+          >
+            All moves as a table
+          </Link>
+        )}
+        <RuleList rules={listed} openKey={isTable ? undefined : open?.key} warned={warned} />
       </div>
       <div className="overflow-auto px-7 py-5 contain-strict">
         {elsewhere.map(issue => (
@@ -101,7 +115,15 @@ export function ShapeView() {
             {formatIssue(issue)}
           </p>
         ))}
-        {open ? (
+        {rules.length > 0 && (
+          <NextStep view="shape" isDone={canUndo}>
+            Pull a yellow number sideways, or press ↑ on it: the map, the tape and what became of every press
+            follow.
+          </NextStep>
+        )}
+        {isTable ? (
+          <MovesTable kit={kit} />
+        ) : open ? (
           <>
             <Sentence key={open.key} parts={describeRule(kit, open)} base={pathOfRule(open)} issues={own} />
             {open.list === "moves" && <EffectLine kit={kit} index={open.index} />}
@@ -110,6 +132,9 @@ export function ShapeView() {
               <Trouble key={formatIssue(issue)} issue={issue} />
             ))}
             <RuleMap key={`map ${open.key}`} kit={kit} rule={open} />
+            {(open.list === "patterns" || open.list === "moves" || open.list === "prompts") && (
+              <RuleTally list={open.list} index={open.index} />
+            )}
             <RuleActions kit={kit} rule={open} />
           </>
         ) : (
@@ -120,6 +145,7 @@ export function ShapeView() {
         kit={kit}
         pattern={open && patternOf(kit, open)}
         moveId={open?.list === "moves" ? kit.moves?.[open.index]?.id : undefined}
+        promptId={open?.list === "prompts" ? kit.prompts?.[open.index]?.id : undefined}
       />
     </div>
   );

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { readKeyLabels } from "../input/keyLabels";
+import { Clock } from "./wire/Clock";
 import { Figures } from "./wire/Figures";
 import { HearCard } from "./wire/HearCard";
 import { Keys } from "./wire/Keys";
@@ -16,6 +17,7 @@ const PLACES = [
   { id: "sticks", word: "Sticks", line: "which way" },
   { id: "keys", word: "Keys", line: "what plays what" },
   { id: "modes", word: "Modes", line: "what is on when" },
+  { id: "clock", word: "Clock", line: "how it counts" },
   { id: "figures", word: "Figures", line: "how good it is" },
 ] as const;
 
@@ -60,6 +62,7 @@ export function WireView() {
         {place === "sticks" && <Sticks />}
         {place === "keys" && <Keys chosen={chosen} onChoose={setChosen} />}
         {place === "modes" && <Modes />}
+        {place === "clock" && <Clock />}
         {place === "figures" && <Figures />}
       </div>
       <div className="flex min-h-0 flex-col border-l border-line">

@@ -27,6 +27,11 @@ export const BOUNDS = {
   depth: 32,
 } as const;
 
+/** Can a text be an id: not empty, short enough, with nothing in it that addresses and paths keep for themselves? */
+export function isId(text: string): boolean {
+  return text.length > 0 && text.length <= BOUNDS.idLetters && ID_PATTERN.test(text);
+}
+
 /** An id: letters, digits and signs but for those that addresses and paths keep for themselves, and no unpaired or unseen ones. */
 export const ID_PATTERN =
   /^(?!\.{1,2}$)(?:[^\x00-\x1f\x7f/?#\\%\ud800-\udfff]|[\ud800-\udbff][\udc00-\udfff])+$/;

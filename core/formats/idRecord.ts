@@ -1,15 +1,18 @@
 import * as v from "valibot";
+import { BOUNDS } from "./bounds";
 import { id } from "../kit/parts";
 
 /**
  * A schema for an object whose keys are ids: every key counts, also those that languages keep for themselves, such as
- * `constructor`, which Valibot's own record passes over. Faults carry their key, as in any object.
+ * `constructor`, which Valibot's own record passes over. Faults carry their key, as in any object; of more keys than a list may have
+ * items none is read.
  */
 export function idRecord<T extends v.GenericSchema>(
   value: T,
 ): v.GenericSchema<Record<string, v.InferOutput<T>>> {
   const plain = v.record(id, value, "type");
   const asMap = v.map(id, value, "type");
+  const few = v.maxEntries<Record<string, unknown>, number, string>(BOUNDS.items, "many");
   const isPlain = (input: unknown): input is object =>
     typeof input === "object" && input !== null && !Array.isArray(input);
   return {
@@ -19,6 +22,8 @@ export function idRecord<T extends v.GenericSchema>(
         v._addIssue(plain, "type", dataset as v.UnknownDataset, config);
         return dataset;
       }
+      if (Object.keys(dataset.value).length > BOUNDS.items)
+        return few["~run"]({ typed: true, value: dataset.value as Record<string, unknown> }, config);
       const run = asMap["~run"]({ value: new Map(Object.entries(dataset.value)) }, config);
       const entries = run.value instanceof Map ? Object.fromEntries(run.value) : dataset.value;
       return { ...run, value: entries };

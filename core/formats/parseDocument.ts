@@ -1,19 +1,7 @@
 import * as v from "valibot";
 import { BOUNDS } from "./bounds";
 import { fault, type Issue, type IssueCode, type PathStep, type Result } from "./issue";
-
-/** The parts of a Valibot schema that are walked here; its own types are too wide for a generic walk. */
-interface AnySchema {
-  readonly type: string;
-  readonly expects?: string;
-  readonly entries?: Readonly<Record<string, AnySchema>>;
-  readonly wrapped?: AnySchema;
-  readonly item?: AnySchema;
-  readonly items?: readonly AnySchema[];
-  readonly value?: AnySchema;
-  readonly options?: readonly AnySchema[];
-  readonly literal?: unknown;
-}
+import { isRecord, likeliest, type AnySchema } from "./walkSchema";
 
 const CODES_BY_MESSAGE = new Set<string>([
   "length",
@@ -33,10 +21,6 @@ const CODES_BY_MESSAGE = new Set<string>([
   "far",
 ]);
 
-function isRecord(value: unknown): value is Record<string, unknown> {
-  return typeof value === "object" && value !== null && !Array.isArray(value);
-}
-
 /** A value in a few letters, however large it is: only as much of it is read as is shown. */
 function show(value: unknown): string {
   if (value === undefined) return "nothing";
@@ -51,41 +35,11 @@ function show(value: unknown): string {
   return `{${Object.keys(value).slice(0, 3).join(", ").slice(0, 50)}…}`;
 }
 
-/** Do lists and objects stand deeper in each other than anything kept here does? Looks without going down into itself. */
-function isTooDeep(input: unknown): boolean {
-  let level = [input];
-  for (let depth = 0; level.length > 0; depth++) {
-    if (depth > BOUNDS.depth) return true;
-    level = level.flatMap(item =>
-      typeof item === "object" && item !== null
-        ? Object.values(item as object).filter(inner => typeof inner === "object" && inner !== null)
-        : [],
-    );
-  }
-  return false;
-}
-
-/** The form of a union a value was most likely meant as: most fields known, then fewest unknown. */
-function likeliest(options: readonly AnySchema[], value: unknown): AnySchema | undefined {
-  if (!isRecord(value)) return undefined;
-  let best: AnySchema | undefined;
-  let bestScore = 0;
-  for (const option of options) {
-    const entries = option.entries ?? {};
-    const literal = Object.entries(entries).find(([, schema]) => schema.type === "literal");
-    if (literal && value[literal[0]] !== literal[1].literal) continue;
-    const keys = Object.keys(value);
-    const known = keys.filter(key => key in entries).length;
-    const first = Object.keys(entries)[0];
-    const score = literal
-      ? 1000
-      : (first !== undefined && first in value ? 100 : 0) + known * 2 - keys.length;
-    if (score > bestScore) {
-      best = option;
-      bestScore = score;
-    }
-  }
-  return best;
+/** Do lists and objects stand deeper in each other than so many? Never goes down further than that into itself. */
+function isDeeperThan(input: unknown, depth: number): boolean {
+  if (typeof input !== "object" || input === null) return false;
+  if (depth === 0) return true;
+  return Object.values(input).some(item => isDeeperThan(item, depth - 1));
 }
 
 function fieldHint(entries: Readonly<Record<string, AnySchema>>): string {
@@ -144,6 +98,7 @@ function wantedForms(schema: AnySchema): string {
 }
 
 function sizeOf(value: unknown): number {
+  if (isRecord(value)) return Object.keys(value).length;
   return typeof value === "string" || Array.isArray(value) ? value.length : 0;
 }
 
@@ -204,6 +159,8 @@ export interface DocumentFormat<T> {
   readonly format: string;
   readonly version: number;
   readonly schema: v.GenericSchema<unknown, T>;
+  /** Fields of numbers upon numbers, whose depth their own schema holds: it is not looked for there. */
+  readonly bulk?: readonly string[];
   /** `forward[n]` turns a document of version n into one of version n + 1. */
   readonly forward: Readonly<Record<number, (document: Record<string, unknown>) => Record<string, unknown>>>;
 }
@@ -228,7 +185,9 @@ export function parseDocument<T>(known: DocumentFormat<T>, input: unknown): Resu
   if (version > known.version) {
     return { ok: false, issues: [fault("too-new", ["version"], { found: version, known: known.version })] };
   }
-  if (isTooDeep(input)) return { ok: false, issues: [fault("deep", [], { limit: BOUNDS.depth })] };
+  const looked = Object.entries(input).filter(([key]) => !known.bulk?.includes(key));
+  if (looked.some(([, item]) => isDeeperThan(item, BOUNDS.depth)))
+    return { ok: false, issues: [fault("deep", [], { limit: BOUNDS.depth })] };
   let document: Record<string, unknown> = input;
   for (let from = version; from < known.version; from++) document = known.forward[from]!(document);
   const walked = known.schema as unknown as AnySchema;

@@ -42,26 +42,29 @@ function compileSources(gate: Gate, g: number, names: Names): Pick<GateProgram, 
   return { derive, of };
 }
 
-/** Listed gates in kit order, then the busy gates that slots imply. */
-function longestCoyote(gate: string, names: Names, clock: "game" | "real"): number {
-  const needs = (names.kit.moves ?? []).flatMap(move =>
-    move.off || (move.clock ?? "game") !== clock ? [] : (move.needs ?? []),
-  );
-  const coyotes = needs.flatMap(need =>
-    need.gate === gate && need.coyote !== undefined ? [names.atMost(need.coyote, 0)] : [],
-  );
-  return Math.max(-1, ...coyotes);
+/** The longest that anything on a clock forgives each gate, in ticks, by its id; a gate that nothing forgives has none. */
+function longestCoyotes(names: Names, clock: "game" | "real"): ReadonlyMap<string, number> {
+  const longest = new Map<string, number>();
+  for (const move of names.kit.moves ?? []) {
+    if (move.off || (move.clock ?? "game") !== clock) continue;
+    for (const { gate, coyote } of move.needs ?? [])
+      if (coyote !== undefined) longest.set(gate, Math.max(longest.get(gate) ?? -1, names.atMost(coyote, 0)));
+  }
+  return longest;
 }
 
+/** Listed gates in kit order, then the busy gates that slots imply. */
 export function compileGates(names: Names): GateProgram[] {
+  const onGame = longestCoyotes(names, "game");
+  const onReal = longestCoyotes(names, "real");
   const listed = (names.kit.gates ?? []).map((gate, g): GateProgram => ({
     id: gate.id,
     isListed: true,
     spentForTicks: names.atLeast(gate.spentFor ?? SPENT_FOR, 0),
     ...compileSources(gate, g, names),
     ...compileCount(gate, g, names),
-    trailGameTicks: longestCoyote(gate.id, names, "game"),
-    trailRealTicks: longestCoyote(gate.id, names, "real"),
+    trailGameTicks: onGame.get(gate.id) ?? -1,
+    trailRealTicks: onReal.get(gate.id) ?? -1,
   }));
   const implied = names.gateIds.slice(listed.length).map((id): GateProgram => ({
     id,

@@ -8,6 +8,7 @@ export const TAKE_FORMAT: DocumentFormat<Take> = {
   format: "moss-tap/take",
   version: 1,
   schema: takeSchema,
+  bulk: ["lanes", "gates", "speed"],
   forward: {},
 };
 

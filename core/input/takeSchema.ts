@@ -8,7 +8,33 @@ import { id, longText, rate, text, unit } from "../kit/parts";
 const FARTHEST = 1e9;
 
 const x = v.pipe(v.number("range"), v.minValue(0, "frames"), v.maxValue(FARTHEST, "frames"));
-const lane = <T extends v.GenericSchema>(value: T) => v.array(v.tuple([x, value], "type"), "type");
+
+/** Is all of a lane a pair of numbers, each where it may lie? */
+function isSoundLane(input: unknown, isValue: (value: number) => boolean): boolean {
+  if (!Array.isArray(input)) return false;
+  for (let k = 0; k < input.length; k++) {
+    const pair: unknown = input[k];
+    if (!Array.isArray(pair) || pair.length !== 2) return false;
+    const at: unknown = pair[0];
+    const value: unknown = pair[1];
+    if (typeof at !== "number" || !(at >= 0 && at <= FARTHEST)) return false;
+    if (typeof value !== "number" || !isValue(value)) return false;
+  }
+  return true;
+}
+
+/** A lane: pairs of a place in time and a value. Read at a glance where it is sound, for it may hold a million; pair by pair where faults are to be told. */
+function lane<T extends v.GenericSchema<unknown, number>>(value: T, isValue: (value: number) => boolean) {
+  const pairs = v.array(v.tuple([x, value], "type"), "type");
+  return {
+    ...pairs,
+    "~run"(dataset: v.UnknownDataset, config: v.Config<v.BaseIssue<unknown>>) {
+      return isSoundLane(dataset.value, isValue)
+        ? { typed: true, value: dataset.value }
+        : pairs["~run"](dataset, config);
+    },
+  } as typeof pairs;
+}
 
 /** The take document: recorded input, one lane a control. Source: frame rules, section 9. */
 export const takeSchema = v.strictObject({
@@ -19,10 +45,13 @@ export const takeSchema = v.strictObject({
   kit: v.exactOptional(text),
   rate,
   frames: v.pipe(v.number("frames"), v.minValue(0, "frames"), v.maxValue(FARTHEST, "frames")),
-  lanes: idRecord(lane(unit)),
-  gates: v.exactOptional(idRecord(lane(v.picklist([0, 1], "choice")))),
+  lanes: idRecord(lane(unit, value => value >= 0 && value <= 1)),
+  gates: v.exactOptional(idRecord(lane(v.picklist([0, 1], "choice"), value => value === 0 || value === 1))),
   speed: v.exactOptional(
-    lane(v.pipe(v.number("range"), v.integer("whole"), v.minValue(0, "range"), v.maxValue(400, "range"))),
+    lane(
+      v.pipe(v.number("range"), v.integer("whole"), v.minValue(0, "range"), v.maxValue(400, "range")),
+      value => Number.isInteger(value) && value >= 0 && value <= 400,
+    ),
   ),
   player: v.exactOptional(text),
   device: v.exactOptional(text),

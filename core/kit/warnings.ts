@@ -22,15 +22,23 @@ export function answeredStretch(pattern: PatternProgram): Stretch | undefined {
   return answered && { id: pattern.id, ...answered };
 }
 
+/** A stretch of lengths with the pattern that answers it. */
+interface AnsweredBy extends Stretch {
+  readonly place: number;
+  readonly activeIn: readonly boolean[];
+}
+
 function warnOfStretches(kit: Kit, program: Program): Issue[] {
   const issues: Issue[] = [];
+  const answeredBy = kit.controls.map((): AnsweredBy[] => []);
+  program.patterns.forEach((pattern, place) => {
+    const stretch = pattern.isOff ? undefined : answeredStretch(pattern);
+    if (!stretch || stretch.to < stretch.from) return;
+    for (const c of new Set(pattern.controls))
+      answeredBy[c]?.push({ ...stretch, place, activeIn: pattern.activeIn });
+  });
   kit.controls.forEach((control, c) => {
-    const answered = program.patterns.flatMap((pattern, i) => {
-      const stretch = pattern.isOff || !pattern.controls.includes(c) ? undefined : answeredStretch(pattern);
-      return stretch && stretch.to >= stretch.from
-        ? [{ ...stretch, place: i, activeIn: pattern.activeIn }]
-        : [];
-    });
+    const answered = answeredBy[c]!;
     answered.sort((a, b) => a.from - b.from || a.to - b.to);
     for (let k = 1; k < answered.length; k++) {
       const one = answered[k - 1]!;

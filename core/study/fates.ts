@@ -68,33 +68,49 @@ export function isOfGate({ reason }: Loss): boolean {
   return LOSS_REASONS[reason] === "gate" || LOSS_REASONS[reason] === "ban";
 }
 
-interface Draft {
-  control: number;
-  frame: number;
-  uses: Use[];
-  losses: Loss[];
-  fires: { pattern: number; frame: number }[];
-  lapses: Lapse[];
-  kept: Fate["kept"];
-  outcome: Fate["outcome"];
-}
+type Draft = { -readonly [K in keyof Fate]: Fate[K] };
+
+/** What nothing has been added to yet: the same for all, since most presses go one way only. */
+const NONE: readonly never[] = Object.freeze([]);
+
+const RANKS = ["unheard", "lapsed", "fired", "lost", "used"] as const;
 
 function draftOf(control: number, frame: number): Draft {
-  return { control, frame, uses: [], losses: [], fires: [], lapses: [], kept: undefined, outcome: "unheard" };
+  return {
+    control,
+    frame,
+    outcome: "unheard",
+    uses: NONE,
+    losses: NONE,
+    fires: NONE,
+    lapses: NONE,
+    kept: undefined,
+  };
 }
 
-function outcomeOf(draft: Draft): Fate["outcome"] {
-  if (draft.uses.length > 0) return "used";
-  if (draft.losses.length > 0) return "lost";
-  if (draft.fires.length > 0) return "fired";
-  return draft.lapses.length > 0 ? "lapsed" : "unheard";
+/** Adds to one list of a draft; what became of its press is the best that came of it. */
+function add<K extends "uses" | "losses" | "fires" | "lapses">(
+  draft: Draft,
+  key: K,
+  item: Fate[K][number],
+  outcome: Fate["outcome"],
+): void {
+  const list = draft[key] as unknown[];
+  if (list.length === 0) draft[key] = [item] as unknown as Fate[K];
+  else list.push(item);
+  if (RANKS.indexOf(outcome) > RANKS.indexOf(draft.outcome)) draft.outcome = outcome;
 }
 
-/**
- * The fate of every press edge of a trace, in order of frame and then of control. Reads notes only: the trace and its
- * program are all that is needed. A press that went into several requests has all of them; one use makes it used.
- */
-export function listFates(program: Program, trace: Trace): Fate[] {
+/** Reads the fates off a trace note by note, so that a long one can be read a piece at a time. */
+export interface FateReader {
+  /** Reads on to a note, which is not read itself. */
+  readonly readTo: (note: number) => void;
+  /** The fates as far as they have been read; the list goes on growing. */
+  readonly fates: readonly Fate[];
+}
+
+/** Begins to read the fates of a trace. */
+export function createFateReader(program: Program, trace: Trace): FateReader {
   const all: Draft[] = [];
   /** The presses of each control, in their order. */
   const ofControl = program.controls.map((): Draft[] => []);
@@ -128,7 +144,8 @@ export function listFates(program: Program, trace: Trace): Fate[] {
     requests.delete(key);
     return note;
   };
-  for (let i = 0; i < trace.count; i++) {
+  let next = 0;
+  function readNote(i: number): void {
     const frame = trace.frame[i]!;
     const subject = trace.subject[i]!;
     const at = trace.at[i]!;
@@ -154,7 +171,7 @@ export function listFates(program: Program, trace: Trace): Fate[] {
         break;
       case FIRE:
         firesNow.set(subject, i);
-        each(i, draft => draft.fires.push({ pattern: subject, frame }));
+        each(i, draft => add(draft, "fires", { pattern: subject, frame }, "fired"));
         break;
       case LAPSE: {
         const pattern = program.patterns[subject]!;
@@ -162,7 +179,7 @@ export function listFates(program: Program, trace: Trace): Fate[] {
         for (const control of pattern.controls) {
           const presses = ofControl[control]!;
           for (let k = presses.length - 1; k >= 0 && presses[k]!.frame >= since; k--)
-            presses[k]!.lapses.push({ pattern: subject, frame, reason: first });
+            add(presses[k]!, "lapses", { pattern: subject, frame, reason: first }, "lapsed");
         }
         break;
       }
@@ -171,31 +188,55 @@ export function listFates(program: Program, trace: Trace): Fate[] {
         break;
       case PERFORMED:
         each(endOf(subject, first), draft =>
-          draft.uses.push({ kind: "move", index: subject, made: first, frame, by: trace.payload[at + 1]! }),
+          add(
+            draft,
+            "uses",
+            { kind: "move", index: subject, made: first, frame, by: trace.payload[at + 1]! },
+            "used",
+          ),
         );
         break;
       case LOST:
         each(endOf(subject, first), draft =>
-          draft.losses.push({
-            move: subject,
-            made: first,
-            frame,
-            reason: trace.payload[at + 1]!,
-            because: trace.payload[at + 2]!,
-            spentAt: trace.payload[at + 3]!,
-          }),
+          add(
+            draft,
+            "losses",
+            {
+              move: subject,
+              made: first,
+              frame,
+              reason: trace.payload[at + 1]!,
+              because: trace.payload[at + 2]!,
+              spentAt: trace.payload[at + 3]!,
+            },
+            "lost",
+          ),
         );
         break;
       case PROMPT: {
         if (first === SHOWN || first === OPENED || first === FAILED) break;
         const answer = program.prompts[subject]!.ask.find(pattern => firesNow.has(pattern));
         each(answer === undefined ? undefined : firesNow.get(answer), draft =>
-          draft.uses.push({ kind: "prompt", index: subject, made: frame, frame, by: 0 }),
+          add(draft, "uses", { kind: "prompt", index: subject, made: frame, frame, by: 0 }, "used"),
         );
         break;
       }
     }
   }
-  for (const draft of all) draft.outcome = outcomeOf(draft);
-  return all;
+  return {
+    fates: all,
+    readTo(note) {
+      for (; next < note; next++) readNote(next);
+    },
+  };
+}
+
+/**
+ * The fate of every press edge of a trace, in order of frame and then of control. Reads notes only: the trace and its
+ * program are all that is needed. A press that went into several requests has all of them; one use makes it used.
+ */
+export function listFates(program: Program, trace: Trace): readonly Fate[] {
+  const reader = createFateReader(program, trace);
+  reader.readTo(trace.count);
+  return reader.fates;
 }

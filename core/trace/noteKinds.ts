@@ -1,6 +1,7 @@
 import {
   EDGE,
   FAILED,
+  FAILURES,
   FIRE,
   GATE,
   GRADED,
@@ -48,4 +49,6 @@ export const notes = {
   BEATEN: LOSS_REASONS.indexOf("beaten"),
   /** The code of a loss to a gate that was not open; the gate follows it. */
   LOST_TO_GATE: LOSS_REASONS.indexOf("gate"),
+  LOST_TO_BAN: LOSS_REASONS.indexOf("ban"),
+  FAILURES,
 } as const;

@@ -18,6 +18,17 @@ function scale(written: string, factor: number): string {
   return unit === "f" ? `${Math.round(value)}f` : `${Math.round(value * 1000) / 1000}ms`;
 }
 
+/** The pattern that each prompt asks for, as the seed draws it: by the prompt's id, in the kit's order, drawn ones only. */
+export function listDrawn(
+  kit: Kit,
+  ropes: RopesDocument,
+): { readonly prompt: string; readonly pattern: string }[] {
+  const drawn = prepareRopes(kit, ropes).prompts ?? [];
+  return drawn.flatMap(({ id, ask }) =>
+    ropes.draws?.includes(id) && (ropes.pool?.length ?? 0) > 0 ? [{ prompt: id, pattern: ask[0]! }] : [],
+  );
+}
+
 /** A kit as its ropes make it: answers drawn by the seed, windows and grades as long as the ease makes them. */
 export function prepareRopes(kit: Kit, ropes: RopesDocument): Kit {
   const chance = createChance(ropes.seed);

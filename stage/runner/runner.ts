@@ -9,6 +9,13 @@ export const HALF_WIDTH = 0.34;
 export const BODY_HEIGHT = 0.9;
 const SKIN = 1e-4;
 
+/** How fast a speed changes: up to what is wanted, down to rest, and about. */
+interface Grip {
+  readonly accel: number;
+  readonly brake: number;
+  readonly turn: number;
+}
+
 /** A runner ready to run: names are places in the program's lists, −1 for none; lengths in frames of the kit. */
 export interface RunnerProgram {
   readonly kind: "runner";
@@ -17,13 +24,19 @@ export interface RunnerProgram {
   readonly left: number;
   readonly right: number;
   readonly speed: number;
-  readonly accel: number;
+  /** How fast the speed changes on the ground and in the air, speeding up, coming to rest and turning about. Tiles a second a second. */
+  readonly onGround: Grip;
+  readonly inAir: Grip;
+  readonly lingerFrames: number;
   readonly up: number;
   readonly down: number;
   readonly most: number;
   readonly height: RunnerDocument["height"]["by"];
   readonly heightControl: number;
+  /** When a lift begins and ends, in frames since the launch, and whether it needs no hand. */
+  readonly liftFrom: number;
   readonly liftFrames: number;
+  readonly liftKeeps: boolean;
   readonly share: number;
   readonly gates: {
     readonly footing: number;
@@ -54,8 +67,12 @@ export interface RunnerState {
   /** Has the jump under way still something of the hand's to follow, and which control is that? −1 for none. */
   isFollowing: boolean;
   followed: number;
-  liftLeft: number;
+  /** Frames since the launch; a lift begins and ends by them. */
+  liftAge: number;
   runSpeed: number;
+  /** The way it last walked, and for how many frames it goes on so though nothing is held. */
+  lingerWay: number;
+  lingerLeft: number;
   dashLeft: number;
   stepLeft: number;
   floatLeft: number;
@@ -66,6 +83,13 @@ export interface RunnerState {
   falls: number;
   /** Did its last frame leave it as it was? Then so will the next, unless a control, a move or the speed changes. */
   isStill: boolean;
+}
+
+/** The share of its gravity, or of its speed, that a height leaves to a jump. */
+function shareOf(height: RunnerDocument["height"]): number {
+  if (height.by === "cut") return height.to;
+  if (height.by === "lift") return height.share ?? 0;
+  return height.by === "float" ? height.share : 1;
 }
 
 /** Makes a runner of a stage document and the moves' effects. Ids that the program lacks are passed over by −1. */
@@ -79,7 +103,10 @@ export function compileRunner(
   const gate = (id: string | undefined) =>
     id === undefined ? -1 : program.gates.findIndex(item => item.id === id);
   const level = parseLevel(document.level);
+  const frames = (written: string | undefined) => parseFrames(written ?? "0f", kit.rate, "atLeast") ?? 0;
   const { height } = document;
+  const { accel, brake = accel, turn = accel } = document.run;
+  const onGround = { accel, brake, turn };
   return {
     kind: "runner",
     level,
@@ -87,14 +114,18 @@ export function compileRunner(
     left: control(document.run.left),
     right: control(document.run.right),
     speed: document.run.speed,
-    accel: document.run.accel,
+    onGround,
+    inAir: { ...onGround, ...document.run.air },
+    lingerFrames: frames(document.run.linger),
     up: document.fall.up,
     down: document.fall.down,
     most: document.fall.most,
     height: height.by,
     heightControl: "control" in height ? control(height.control) : -1,
-    liftFrames: height.by === "lift" ? (parseFrames(height.for, kit.rate, "atLeast") ?? 0) : 0,
-    share: height.by === "float" ? height.share : height.by === "cut" ? height.to : 1,
+    liftFrom: height.by === "lift" ? frames(height.from) : 0,
+    liftFrames: height.by === "lift" ? frames(height.for) : 0,
+    liftKeeps: height.by === "lift" && height.keeps === true,
+    share: shareOf(height),
     gates: {
       footing: gate(document.gates.footing),
       rising: gate(document.gates.rising),
@@ -103,8 +134,7 @@ export function compileRunner(
       ceiling: gate(document.gates.ceiling),
     },
     zoneGates: level.zoneLetters.map(letter => gate(document.zones?.[letter])),
-    lagFrames:
-      document.groundLag === undefined ? 0 : (parseFrames(document.groundLag, kit.rate, "atLeast") ?? 0),
+    lagFrames: frames(document.groundLag),
     acts: effects.map(effect => compileRunnerAct(effect, kit.rate)),
   };
 }
@@ -124,8 +154,10 @@ export function createRunner(program: RunnerProgram): RunnerState {
     facing: 1,
     isFollowing: false,
     followed: -1,
-    liftLeft: 0,
+    liftAge: 0,
     runSpeed: 0,
+    lingerWay: 0,
+    lingerLeft: 0,
     dashLeft: 0,
     stepLeft: 0,
     floatLeft: 0,
@@ -145,8 +177,9 @@ function leap(program: RunnerProgram, body: RunnerState, speed: number, { held }
   body.vy = speed;
   body.isGrounded = false;
   body.followed = held.includes(program.heightControl) ? program.heightControl : (held.at(-1) ?? -1);
-  body.isFollowing = program.height !== "fixed" && program.height !== "charged" && body.followed >= 0;
-  body.liftLeft = program.liftFrames;
+  const isVaried = program.height !== "fixed" && program.height !== "charged";
+  body.isFollowing = isVaried && (body.followed >= 0 || program.liftKeeps);
+  body.liftAge = 0;
   body.jumps++;
 }
 
@@ -252,17 +285,30 @@ function moveUp(level: Level, body: RunnerState, by: number): void {
 function gravityOf(program: RunnerProgram, body: RunnerState, isHeld: boolean): number {
   const isRising = body.vy > 0;
   if (!isRising) body.isFollowing = false;
-  if (body.isFollowing && !isHeld) {
+  if (body.isFollowing && !isHeld && !program.liftKeeps) {
     if (program.height === "cut") body.vy *= program.share;
     body.isFollowing = false;
   }
-  if (body.isFollowing && program.height === "lift" && body.liftLeft > 0) {
-    body.liftLeft--;
-    return 0;
-  }
   const gravity = isRising ? program.up : program.down;
   const floated = body.floatLeft > 0 ? gravity * body.floatShare : gravity;
-  return body.isFollowing && program.height === "float" ? floated * program.share : floated;
+  if (!body.isFollowing) return floated;
+  if (program.height === "float") return floated * program.share;
+  if (program.height !== "lift") return floated;
+  const age = body.liftAge++;
+  const isLifted = age >= program.liftFrom && age < program.liftFrom + program.liftFrames;
+  return isLifted ? floated * program.share : floated;
+}
+
+/** The way it goes: that of the hand, and of a walk for a while after it was let go. */
+function wayOn(program: RunnerProgram, body: RunnerState, way: number): number {
+  if (way !== 0) {
+    body.lingerWay = way;
+    body.lingerLeft = body.runSpeed > 0 ? 0 : program.lingerFrames;
+    return way;
+  }
+  if (body.lingerLeft <= 0) return 0;
+  body.lingerLeft--;
+  return body.lingerWay;
 }
 
 /** The way across of one frame: by the run, a step of tiles or a dash. */
@@ -272,8 +318,10 @@ function run(program: RunnerProgram, body: RunnerState, way: number, dt: number)
     const wanted =
       body.stepLeft !== 0
         ? Math.sign(body.stepLeft) * program.speed
-        : way * Math.max(program.speed, body.runSpeed);
-    const most = program.accel * dt;
+        : wayOn(program, body, way) * Math.max(program.speed, body.runSpeed);
+    const { accel, brake, turn } = body.isGrounded ? program.onGround : program.inAir;
+    const rate = wanted === 0 ? brake : wanted * body.vx < 0 ? turn : accel;
+    const most = rate * dt;
     body.vx += Math.max(-most, Math.min(most, wanted - body.vx));
   }
   const before = body.x;
@@ -291,7 +339,7 @@ function run(program: RunnerProgram, body: RunnerState, way: number, dt: number)
 export function stepRunner(program: RunnerProgram, body: RunnerState, state: State, rateHz: number): void {
   body.isStill = state.speedPercent === 0;
   if (body.isStill) return;
-  const isTimed = body.dashLeft > 0 || body.floatLeft > 0 || body.boostLeft > 0;
+  const isTimed = body.dashLeft > 0 || body.floatLeft > 0 || body.boostLeft > 0 || body.lingerLeft > 0;
   const { x, y, vx, vy, isGrounded, isAtWall, isAtCeiling, airFrames } = body;
   const dt = state.speedPercent / 100 / rateHz;
   const way = (state.down[program.right] ?? 0) - (state.down[program.left] ?? 0);

@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 import {
   compile,
+  findFollowUp,
   takeOut,
   evaluate,
   formatSentence,
@@ -15,8 +16,8 @@ import {
 import { describeRule, listRules, offersOf } from "../../views/shape/rules";
 import { nameIn } from "../../views/Sentence";
 import { duplicateRule, listLeaning, moveRule, removeRule, turnRule } from "../ruleEdits";
-import { giveDuel, giveRopes } from "../giveStage";
-import { addPlain, applyStarter, STARTERS } from "./starters";
+import { giveDuel, giveRopes, giveRunner } from "../giveStage";
+import { addFollowing, addPlain, applyStarter, STARTERS } from "./starters";
 
 const BARE: Kit = {
   format: "moss-tap/kit",
@@ -184,4 +185,34 @@ test("a starter uses the press that is there; a wrong button is another than the
   expect(
     offersOf(alone, { list: "prompts", index: 0 }).some(item => item.words.includes("wrong button")),
   ).toBe(false);
+});
+
+test("one more move after another follows it, from one click; one without a timeline has none", () => {
+  const { kit } = start("chain");
+  const grown = addFollowing(kit, 2)!;
+  expect(grown.opens).toBe("move:after-third-blow");
+  expect(compile(grown.kit)).toMatchObject({ ok: true, warnings: [] });
+  expect(findFollowUp(grown.kit, 2, 3)!.gain).toBeGreaterThan(0);
+  expect(addFollowing(addPlain(start("press").kit, "move").kit, 0)).toBeUndefined();
+});
+
+test("an early press waits for what is there: a busy slot, the ground, or a gate of its own", () => {
+  const waiting = (kit: Kit) => {
+    const { moves } = start("early", kit).kit;
+    const { bans, needs } = moves!.at(-1)!;
+    return { bans, needs };
+  };
+  expect(waiting(start("chain").kit)).toEqual({ bans: ["busy:main"], needs: undefined });
+  expect(waiting(giveRunner(BARE))).toEqual({ bans: undefined, needs: [{ gate: "footing" }] });
+  expect(waiting(BARE)).toEqual({ bans: undefined, needs: [{ gate: "ready" }] });
+});
+
+test("a move begun beside another rule hangs on what that one is about", () => {
+  const two = start("hold", start("press").kit).kit;
+  expect(addPlain(two, "move").kit.moves![0]!.pattern).toBe(two.patterns[0]!.id);
+  const onHold = addPlain(two, "move", `pattern:${two.patterns[1]!.id}`).kit;
+  expect(onHold.moves![0]!.pattern).toBe(two.patterns[1]!.id);
+  expect(addPlain(onHold, "move", `move:${onHold.moves![0]!.id}`).kit.moves![1]!.pattern).toBe(
+    two.patterns[1]!.id,
+  );
 });

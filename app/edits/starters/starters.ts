@@ -1,4 +1,13 @@
-import { PATTERN_KINDS, recordOf, type Kit, type Move, type PatternKind, type Starter } from "#core";
+import {
+  parseFrames,
+  PATTERN_KINDS,
+  recordOf,
+  type Kit,
+  type Move,
+  type Pattern,
+  type PatternKind,
+  type Starter,
+} from "#core";
 import { stageOf } from "#stage";
 import { freshId } from "../edits";
 import { WINDOW_STARTERS } from "./windows";
@@ -85,8 +94,62 @@ export function applyStarter(kit: Kit, starter: Starter, controlId: string): { k
   };
 }
 
-/** A move on the first pattern, or a plain gate, as a start for a rule that no starter brings. */
-export function addPlain(kit: Kit, what: "move" | "gate"): { kit: Kit; opens: string } {
+/**
+ * One more move after another, in its slot and on its pattern: the one before opens the way for it while it goes on, a press
+ * for it is remembered, and it comes before those that would begin anew. Undefined for a move without a timeline.
+ */
+export function addFollowing(kit: Kit, place: number): { kit: Kit; opens: string } | undefined {
+  const before = kit.moves?.[place];
+  if (!before?.frames) return undefined;
+  const frames = (written: string) => parseFrames(written, kit.rate, "atLeast") ?? 0;
+  const { startup, active, recovery } = before.frames;
+  const whole = frames(startup) + frames(active) + frames(recovery);
+  const from = Math.max(1, frames(startup) + Math.ceil(frames(active) / 2));
+  const moves = kit.moves!;
+  const names = new Set(moves.map(move => move.name));
+  let name = `After ${before.name}`;
+  for (let n = 2; names.has(name); n++) name = `After ${before.name} ${n}`;
+  const id = freshId(name, new Set(moves.map(move => move.id)));
+  const gates = kit.gates ?? [];
+  const gateName = `${name} may follow`;
+  const gate = { id: freshId(gateName, new Set(gates.map(item => item.id))), name: gateName };
+  const { opens = [], needs, bans, cooldown, uses, spends, when, ...rest } = before;
+  const opening = { gate: gate.id, from: `${from}f`, to: `${Math.max(from + 1, whole - 1)}f` };
+  const following: Move = {
+    ...rest,
+    id,
+    name,
+    needs: [{ gate: gate.id }],
+    buffer: before.buffer ?? "8f",
+    priority: (before.priority ?? 0) + 1,
+  };
+  const widened = moves.map((move, m) => (m === place ? { ...move, opens: [...opens, opening] } : move));
+  return {
+    kit: {
+      ...kit,
+      gates: [...gates, gate],
+      moves: [...widened.slice(0, place + 1), following, ...widened.slice(place + 1)],
+    },
+    opens: `move:${id}`,
+  };
+}
+
+/** The pattern that a rule is about, by its key: itself, what a move answers, what a prompt asks for first; else the kit's first. */
+export function patternAbout(kit: Kit, key: string | null): Pattern | undefined {
+  const [kind, ...rest] = (key ?? "").split(":");
+  const id = rest.join(":");
+  const move = kit.moves?.find(item => item.id === id);
+  const prompt = kit.prompts?.find(item => item.id === id);
+  const about = kind === "move" ? move?.pattern : kind === "prompt" ? prompt?.ask[0] : id;
+  return kit.patterns.find(pattern => pattern.id === about) ?? kit.patterns[0];
+}
+
+/** A move on the pattern of what is open, or a plain gate, as a start for a rule that no starter brings. */
+export function addPlain(
+  kit: Kit,
+  what: "move" | "gate",
+  openKey: string | null = null,
+): { kit: Kit; opens: string } {
   if (what === "gate") {
     const gates = kit.gates ?? [];
     const id = freshId("gate", new Set(gates.map(gate => gate.id)));
@@ -96,7 +159,7 @@ export function addPlain(kit: Kit, what: "move" | "gate"): { kit: Kit; opens: st
     };
   }
   const moves = kit.moves ?? [];
-  const pattern = kit.patterns[0];
+  const pattern = patternAbout(kit, openKey);
   if (!pattern) return { kit, opens: "" };
   const id = freshId("move", new Set(moves.map(move => move.id)));
   const move = { id, name: `Move ${moves.length + 1}`, pattern: pattern.id };

@@ -8,15 +8,21 @@ export const WINDOW_STARTERS: readonly Starter[] = [
     words: "Remember an early press",
     line: "pressed before it may happen, it happens as soon as it may",
     make(control, take, kit) {
-      const { id: gate, gates } = gateNamed(kit, "Ready", take);
       const { id: pattern, patterns } = pressOf(kit, control, take);
       const move = take("move", "Act");
-      return {
-        gates,
-        patterns,
-        moves: [{ id: move, name: "Act", pattern, needs: [{ gate }], buffer: "8f" }],
-        opens: `move:${move}`,
-      };
+      const head = { id: move, name: "Act", pattern, buffer: "8f" };
+      const opens = `move:${move}`;
+      // What may keep a press waiting is what is there already: moves that go on, the ground of a runner; else a gate of its own.
+      const busy = (kit.moves ?? []).find(item => item.frames && !item.off);
+      if (busy) {
+        const slot = busy.slot === undefined ? {} : { slot: busy.slot };
+        return { patterns, moves: [{ ...head, ...slot, bans: [`busy:${busy.slot ?? "main"}`] }], opens };
+      }
+      const stage = stageOf(kit);
+      const staged = stage?.kind === "runner" ? stage.gates.footing : undefined;
+      if (staged !== undefined) return { patterns, moves: [{ ...head, needs: [{ gate: staged }] }], opens };
+      const { id: gate, gates } = gateNamed(kit, "Ready", take);
+      return { gates, patterns, moves: [{ ...head, needs: [{ gate }] }], opens };
     },
   },
   {

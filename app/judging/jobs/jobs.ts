@@ -1,5 +1,5 @@
 import { proxy, releaseProxy, wrap, type Remote } from "comlink";
-import type { Take } from "#core";
+import { packTake, type Take } from "#core";
 import type { AnswerOf, JobEnd, JobName, JobProgress, JobService, QuestionOf } from "./protocol";
 
 /** What the jobs stand on. */
@@ -141,7 +141,7 @@ class Desk {
       let key = this.held.get(take);
       if (key === undefined) {
         key = this.nextKey++;
-        await service.hold(key, take);
+        await service.hold(key, packTake(take));
         this.held.set(take, key);
         this.watch();
       }

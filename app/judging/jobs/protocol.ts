@@ -1,4 +1,4 @@
-import type { Take } from "#core";
+import type { PackedTake } from "#core";
 import type { JobAnswer } from "./job";
 import type { JOBS } from "./kinds";
 
@@ -16,7 +16,7 @@ export type JobEnd =
 
 export interface JobService {
   /** Keeps a take under a number, until it is let go. */
-  readonly hold: (key: number, take: Take) => void;
+  readonly hold: (key: number, take: PackedTake) => void;
   readonly letGo: (key: number) => void;
   /** Works on a question; `told` hears that the job lives, and how far it has come. */
   readonly run: (

@@ -1,5 +1,5 @@
 import { transfer } from "comlink";
-import type { Take } from "#core";
+import { unpackTake, type Take } from "#core";
 import type { Job } from "./job";
 import { JOBS } from "./kinds";
 import type { JobEnd, JobService } from "./protocol";
@@ -25,7 +25,7 @@ export function createService(): JobService {
   const held = new Map<number, Take>();
   const stopped = new Set<number>();
   return {
-    hold: (key, take) => void held.set(key, take),
+    hold: (key, take) => void held.set(key, unpackTake(take) as Take),
     letGo: key => void held.delete(key),
     stop: id => void stopped.add(id),
     async run(id, name, question, keys, told) {

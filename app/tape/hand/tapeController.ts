@@ -64,6 +64,9 @@ export interface TapeOverlay {
 }
 
 const HANDLE_REACH_PX = 6;
+/** Ends of windows are found from so many px a frame on, and so many frames beyond the view: they may end far from where they begin. */
+const HANDLES_FROM_PX = 0.5;
+const HANDLES_ABOUT = 1200;
 
 /** Takes over a canvas. Call destroy when it leaves the page. */
 export function createTapeController(
@@ -121,7 +124,10 @@ export function createTapeController(
   function setView(next: TapeView): void {
     const before = view;
     view = clampView(next, model.frames, model.rows.length);
-    if (!isSameView(before, view)) listener.onView(view);
+    if (!isSameView(before, view)) {
+      listener.onView(view);
+      if (hoverRow >= 0) findHandles();
+    }
     repaint();
   }
 
@@ -143,7 +149,15 @@ export function createTapeController(
   function hoverOver(row: number): void {
     if (row === hoverRow) return;
     hoverRow = row;
-    handles = row >= 0 && row < model.rows.length ? listener.handlesOf(row) : [];
+    findHandles();
+  }
+
+  /** Finds the ends that can be pulled on the row under the hand, about what is in sight. From far off none can be told apart. */
+  function findHandles(): void {
+    const isThere = hoverRow >= 0 && hoverRow < model.rows.length && view.pxPerFrame >= HANDLES_FROM_PX;
+    const shown = view.widthPx / view.pxPerFrame;
+    const [from, to] = [view.firstFrame - HANDLES_ABOUT - shown, view.firstFrame + shown + HANDLES_ABOUT];
+    handles = isThere ? listener.handlesOf(hoverRow, { from, to }) : [];
   }
 
   function endGesture(isCancelled: boolean, place: TapePlace = { x: 0, y: 0 }): void {

@@ -14,8 +14,11 @@ export interface TapeChoice {
 
 /** What hears of what hands do on the tape. */
 export interface TapeListener {
-  /** The ends that can be pulled on a row. */
-  readonly handlesOf: (row: number) => readonly TapeHandle[];
+  /** The ends that can be pulled on a row, about some frames. */
+  readonly handlesOf: (
+    row: number,
+    within: { readonly from: number; readonly to: number },
+  ) => readonly TapeHandle[];
   /** A pull: begun, moved to so many frames (the words come back), ended, or broken off. */
   readonly onPullBegin: (handle: TapeHandle) => void;
   readonly onPull: (handle: TapeHandle, frames: number) => string;

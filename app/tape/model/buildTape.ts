@@ -277,29 +277,52 @@ function endAt(from: number[], to: number[], frames: number): void {
   for (let k = 0; k < to.length; k++) if (to[k]! > frames) to[k] = frames;
 }
 
-/** Makes the rows of the tape: one pass over the notes. Rules that are off have no row. No stretch outlasts the take. */
-export function buildTape(rules: Rules, trace: Trace, take?: Take): TapeModel {
+/** A tape that is put together a piece at a time. */
+export interface TapeReading {
+  /** Reads on to a note, which is not read itself. */
+  readonly readTo: (note: number) => void;
+  /** The tape, when all notes have been read. To be called once. */
+  readonly finish: () => TapeModel;
+}
+
+/** Begins to read a trace into the rows of the tape. Rules that are off have no row. No stretch outlasts the take. */
+export function beginTape(rules: Rules, trace: Trace, take?: Take): TapeReading {
   const { program } = rules;
   const reader = createReader(rules);
-  for (let i = 0; i < trace.count; i++) reader.readNote(trace, i);
-  reader.settle(trace.frames);
-  const at = reader.rows.findIndex(row => row.group !== "controls");
-  const rows = take
-    ? [
-        ...reader.rows.slice(0, at < 0 ? undefined : at),
-        ...unboundRows(program, take),
-        ...(at < 0 ? [] : reader.rows.slice(at)),
-        speedRow(take, program.rateHz),
-      ]
-    : reader.rows;
-  if (take)
-    reader.controls.forEach(row => {
-      if (Object.hasOwn(take.lanes, row.id)) addValues(row, take.lanes[row.id]!, program.rateHz, take.rate);
-    });
-  for (const row of rows) {
-    endAt(row.spanFrom, row.spanTo, trace.frames);
-    endAt(row.waitFrom, row.waitTo, trace.frames);
-  }
-  endAt(reader.freezeFrom, reader.freezeTo, trace.frames);
-  return modelOf(reader, trace, rows);
+  let next = 0;
+  return {
+    readTo(note) {
+      for (; next < note; next++) reader.readNote(trace, next);
+    },
+    finish() {
+      reader.settle(trace.frames);
+      const at = reader.rows.findIndex(row => row.group !== "controls");
+      const rows = take
+        ? [
+            ...reader.rows.slice(0, at < 0 ? undefined : at),
+            ...unboundRows(program, take),
+            ...(at < 0 ? [] : reader.rows.slice(at)),
+            speedRow(take, program.rateHz),
+          ]
+        : reader.rows;
+      if (take)
+        reader.controls.forEach(row => {
+          if (Object.hasOwn(take.lanes, row.id))
+            addValues(row, take.lanes[row.id]!, program.rateHz, take.rate);
+        });
+      for (const row of rows) {
+        endAt(row.spanFrom, row.spanTo, trace.frames);
+        endAt(row.waitFrom, row.waitTo, trace.frames);
+      }
+      endAt(reader.freezeFrom, reader.freezeTo, trace.frames);
+      return modelOf(reader, trace, rows);
+    },
+  };
+}
+
+/** Makes the tape of a trace at once: one pass over the notes. */
+export function buildTape(rules: Rules, trace: Trace, take?: Take): TapeModel {
+  const reading = beginTape(rules, trace, take);
+  reading.readTo(trace.count);
+  return reading.finish();
 }

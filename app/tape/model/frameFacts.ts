@@ -1,4 +1,14 @@
-import { formatEvent, formatEventWords, formatGrown, joinNames, notes, TICKS, type Trace } from "#core";
+import {
+  firstAbove,
+  stretchAt,
+  formatEvent,
+  formatEventWords,
+  formatGrown,
+  joinNames,
+  notes,
+  TICKS,
+  type Trace,
+} from "#core";
 import type { Rules } from "#stage";
 import type { TapeModel, TapeRow } from "./tapeRows";
 
@@ -25,28 +35,25 @@ const SPAN_WORDS = {
 
 /** The analog value a control has on a frame, where it was recorded as one. */
 function valueFact(row: TapeRow, frame: number): string[] {
-  const k = row.valueFrame.findLastIndex(at => at <= frame);
+  const k = firstAbove(row.valueFrame, frame) - 1;
   return k < 0 ? [] : [`at ${Number(row.value[k]!.toFixed(2))} of 1`];
 }
 
 function spanFact(model: TapeModel, row: TapeRow, frame: number): string[] {
-  return row.spanFrom.flatMap((from, k) => {
-    if (from > frame || row.spanTo[k]! <= frame) return [];
-    const words = [SPAN_WORDS[row.spanLook[k]!], row.spanText[k]].filter(Boolean).join(" ");
-    if (row.growth && row.spanLook[k] === "forming") {
-      const age = row.growth.isReal
-        ? (frame - from) * TICKS
-        : model.clock.ticksAt(frame) - model.clock.ticksAt(from);
-      return [`${words}, ${formatGrown(row.growth, age)}`];
-    }
-    return [`${words}, ${frame - from + 1} f`];
-  });
+  const k = stretchAt(row.spanFrom, row.spanTo, frame);
+  if (k < 0) return [];
+  const from = row.spanFrom[k]!;
+  const words = [SPAN_WORDS[row.spanLook[k]!], row.spanText[k]].filter(Boolean).join(" ");
+  if (!row.growth || row.spanLook[k] !== "forming") return [`${words}, ${frame - from + 1} f`];
+  const age = row.growth.isReal
+    ? (frame - from) * TICKS
+    : model.clock.ticksAt(frame) - model.clock.ticksAt(from);
+  return [`${words}, ${formatGrown(row.growth, age)}`];
 }
 
 function waitFact(row: TapeRow, frame: number): string[] {
-  return row.waitFrom.flatMap((from, k) =>
-    from <= frame && frame < row.waitTo[k]! ? [`remembered, ${frame - from + 1} f`] : [],
-  );
+  const k = stretchAt(row.waitFrom, row.waitTo, frame);
+  return k < 0 ? [] : [`remembered, ${frame - row.waitFrom[k]! + 1} f`];
 }
 
 /** Everything that holds on one frame, row by row: stretches first, then what happened on it. */
@@ -58,10 +65,10 @@ export function listFacts(
 ): FrameFact[] {
   return model.rows.flatMap(row => {
     const facts = [...spanFact(model, row, frame), ...waitFact(row, frame), ...valueFact(row, frame)];
-    row.markFrame.forEach((at, k) => {
-      const event = at === frame ? formatEvent(program, trace, row.markNote[k]!) : undefined;
+    for (let k = firstAbove(row.markFrame, frame - 1); row.markFrame[k] === frame; k++) {
+      const event = formatEvent(program, trace, row.markNote[k]!);
       if (event) facts.push(formatEventWords(event, kit));
-    });
+    }
     return facts.map(fact => ({ name: row.name, fact }));
   });
 }

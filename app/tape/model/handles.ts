@@ -1,5 +1,14 @@
-import { parseFrames, readAt, TICKS, traitsOf, type Kit, type PathStep, type TakeClock } from "#core";
-import type { TapeModel, TapeRow } from "./tapeRows";
+import {
+  firstAbove,
+  parseFrames,
+  readAt,
+  TICKS,
+  traitsOf,
+  type Kit,
+  type PathStep,
+  type TakeClock,
+} from "#core";
+import { rowWithin, type TapeModel, type TapeRow } from "./tapeRows";
 
 type Rounding = "atLeast" | "atMost";
 
@@ -51,7 +60,8 @@ function framesAt(kit: Kit, path: readonly PathStep[], rounding: Rounding): numb
 /** The last press of a control's row inside a stretch of frames. */
 function lastPress(model: TapeModel, control: string, from: number, to: number): number {
   const row = model.rows.find(item => item.group === "controls" && item.id === control);
-  return row?.spanFrom.findLast(press => press >= from && press < to) ?? from;
+  const press = row?.spanFrom[firstAbove(row.spanFrom, to - 1) - 1] ?? from;
+  return Math.max(from, press);
 }
 
 function handlesOfPattern(kit: Kit, model: TapeModel, row: TapeRow, at: number): TapeHandle[] {
@@ -161,9 +171,15 @@ function handlesOfPrompt(kit: Kit, { clock }: TapeModel, row: TapeRow, at: numbe
   });
 }
 
-/** Every end on one row that can be pulled, where the clock of the take had come to it. */
-export function listHandles(kit: Kit, model: TapeModel, at: number): TapeHandle[] {
-  const row = model.rows[at];
+/** Every end on one row that can be pulled, where the clock of the take had come to it; of what touches some frames, where they are given. */
+export function listHandles(
+  kit: Kit,
+  model: TapeModel,
+  at: number,
+  within: { readonly from: number; readonly to: number } = { from: 0, to: Infinity },
+): TapeHandle[] {
+  const whole = model.rows[at];
+  const row = whole && rowWithin(whole, within.from, within.to);
   switch (row?.group) {
     case "patterns":
       return handlesOfPattern(kit, model, row, at);

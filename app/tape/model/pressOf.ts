@@ -1,4 +1,4 @@
-import { isOfGate, notes, type Fate, type Program, type Trace } from "#core";
+import { stretchAt, firstNoteAfter, isOfGate, notes, type Fate, type Program, type Trace } from "#core";
 import type { TapeStretchOfRows } from "./tapeView";
 import { keyOfRow, type TapeModel, type TapeRow } from "./tapeRows";
 
@@ -12,9 +12,8 @@ function edgesOfNote(program: Program, trace: Trace, note: number): { control: n
 
 /** The note of the request a move's mark comes from. */
 function findRequest(trace: Trace, move: number, made: number): number {
-  for (let i = 0; i < trace.count; i++) {
-    if (trace.kind[i] === notes.REQUEST && trace.subject[i] === move && trace.frame[i] === made) return i;
-  }
+  for (let i = firstNoteAfter(trace, made - 1); i < trace.count && trace.frame[i] === made; i++)
+    if (trace.kind[i] === notes.REQUEST && trace.subject[i] === move) return i;
   return -1;
 }
 
@@ -58,7 +57,7 @@ export function fateOfPress(
   frame: number,
 ): Fate | undefined {
   const control = program.controls.findIndex(item => item.id === row.id);
-  const span = row.spanFrom.findLastIndex((from, k) => from <= frame && frame < row.spanTo[k]!);
+  const span = stretchAt(row.spanFrom, row.spanTo, frame);
   return fates.find(fate => fate.control === control && fate.frame === row.spanFrom[span]);
 }
 

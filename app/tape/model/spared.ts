@@ -14,7 +14,8 @@ interface Mark {
  * trace grows.
  */
 export function followSpared(program: Program) {
-  const edgesOf = new Map<string, readonly number[]>();
+  /** The edges of requests that are not over, by frame and move. */
+  const edgesOf = new Map<number, readonly number[]>();
   const firedNow = new Map<number, readonly number[]>();
   const used = new Set<number>();
   const lostWith = new Map<number, Mark[]>();
@@ -22,10 +23,14 @@ export function followSpared(program: Program) {
 
   const pressesAt = (trace: Trace, note: number): number[] => {
     const at = trace.at[note]!;
-    return Array.from({ length: trace.payload[at]! }, (_, k) => trace.payload[at + 1 + k]!).filter(
-      key => key % program.sourceCount < program.controls.length,
-    );
+    const presses: number[] = [];
+    for (let k = 1; k <= trace.payload[at]!; k++) {
+      const key = trace.payload[at + k]!;
+      if (key % program.sourceCount < program.controls.length) presses.push(key);
+    }
+    return presses;
   };
+  const keyOf = (move: number, made: number) => made * program.moves.length + move;
 
   function spend(edges: readonly number[]): void {
     for (const key of edges) {
@@ -49,15 +54,16 @@ export function followSpared(program: Program) {
       if (asked !== undefined) spend(firedNow.get(asked)!);
     },
     ask(trace: Trace, note: number): void {
-      edgesOf.set(`${trace.subject[note]} ${trace.frame[note]}`, pressesAt(trace, note));
+      edgesOf.set(keyOf(trace.subject[note]!, trace.frame[note]!), pressesAt(trace, note));
     },
     perform(move: number, made: number): void {
-      spend(edgesOf.get(`${move} ${made}`) ?? []);
-      edgesOf.delete(`${move} ${made}`);
+      const key = keyOf(move, made);
+      spend(edgesOf.get(key) ?? []);
+      edgesOf.delete(key);
     },
     /** The look of the mark about to be added to a row for a loss. */
     lose(trace: Trace, note: number, row: TapeRow): "lost" | "beaten" {
-      const key = `${trace.subject[note]} ${trace.payload[trace.at[note]!]}`;
+      const key = keyOf(trace.subject[note]!, trace.payload[trace.at[note]!]!);
       const edges = edgesOf.get(key) ?? [];
       edgesOf.delete(key);
       const open = edges.filter(edge => !used.has(edge));

@@ -1,4 +1,4 @@
-import { createGrowingClock, type Growth, type TakeClock } from "#core";
+import { firstAbove, createGrowingClock, type Growth, type TakeClock } from "#core";
 
 /** The groups of rows, in the order in which they stand. */
 export const TAPE_GROUPS = ["controls", "gates", "patterns", "moves", "prompts", "time"] as const;
@@ -173,4 +173,27 @@ export function addMark(
   row.markNote.push(note);
   row.markMade.push(made);
   row.markText.push(text);
+}
+
+/** A row with only those of its stretches and marks that touch frames from one up to another. */
+export function rowWithin(row: TapeRow, from: number, to: number): TapeRow {
+  const cutTo = (starts: readonly number[], ends: readonly number[]) =>
+    [firstAbove(ends, from), firstAbove(starts, to - 1)] as const;
+  const [span, spanEnd] = cutTo(row.spanFrom, row.spanTo);
+  const [wait, waitEnd] = cutTo(row.waitFrom, row.waitTo);
+  const [mark, markEnd] = [firstAbove(row.markFrame, from - 1), firstAbove(row.markFrame, to - 1)];
+  return {
+    ...row,
+    spanFrom: row.spanFrom.slice(span, spanEnd),
+    spanTo: row.spanTo.slice(span, spanEnd),
+    spanLook: row.spanLook.slice(span, spanEnd),
+    spanText: row.spanText.slice(span, spanEnd),
+    waitFrom: row.waitFrom.slice(wait, waitEnd),
+    waitTo: row.waitTo.slice(wait, waitEnd),
+    markFrame: row.markFrame.slice(mark, markEnd),
+    markLook: row.markLook.slice(mark, markEnd),
+    markNote: row.markNote.slice(mark, markEnd),
+    markMade: row.markMade.slice(mark, markEnd),
+    markText: row.markText.slice(mark, markEnd),
+  };
 }

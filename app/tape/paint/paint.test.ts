@@ -53,17 +53,32 @@ test("of a row only what the view shows is drawn, at its frames", () => {
   ]);
 });
 
-test("a remembered press is a trail to where it ended, beside the timeline; every loss is drawn, however crowded", () => {
+test("a remembered press is a trail to where it ended, beside the timeline; a loss is drawn wherever there is one, however crowded", () => {
   const row = createRow("moves", { id: "m", name: "M" });
   addSpan(row, 105, 125, "recovery");
   row.waitFrom.push(110);
   row.waitTo.push(118);
-  for (let k = 0; k < 5; k++) addMark(row, 118, k % 2 === 0 ? "lost" : "performed", k);
+  for (const frame of [118, 118, 119]) {
+    addMark(row, frame, "performed", 0);
+    addMark(row, frame, "lost", 1);
+  }
   const { ctx, of } = recordDrawing();
   paintRow(ctx, PALETTE, VIEW, modelOf([row]), row, 0);
   expect(of("moveTo")).toContainEqual([xOf(110), 12]);
   expect(of("lineTo")).toContainEqual([xOf(118), 12]);
-  expect(of("arc").length).toBe(3);
+  expect(of("arc").length).toBe(2);
+});
+
+test("from far off a crowd costs no more than the px it stands on, and a long stretch in it does not vanish", () => {
+  const row = createRow("controls", { id: "a", name: "A" });
+  for (let k = 0; k < 100_000; k++) addSpan(row, k * 10, k * 10 + 4, "down");
+  addSpan(row, 1_000_001, 1_100_000, "down");
+  const { ctx, of } = recordDrawing();
+  const far = { ...VIEW, firstFrame: 0, pxPerFrame: (VIEW.widthPx - LABEL_PX) / 1_100_000 };
+  paintRow(ctx, PALETTE, far, { ...modelOf([row]), frames: 1_100_000 }, row, 0);
+  const drawn = of("roundRect");
+  expect(drawn.length).toBeLessThan(VIEW.widthPx);
+  expect(Number(drawn.at(-1)![2])).toBeGreaterThan(40);
 });
 
 test("where the game stood still is marked over all rows, and said where there is room", () => {

@@ -1,20 +1,9 @@
+import { firstAbove } from "#core";
 import { paintMark } from "./paintMark";
 import { paintSpan, paintSpanText, paintWait } from "./paintSpan";
 import type { Palette } from "../../ui/palette";
 import type { TapeModel, TapeRow } from "../model/tapeRows";
 import { frameToX, ROW_PX, xToFrame, type TapeView } from "../model/tapeView";
-
-/** The first place in a rising list whose value is above `frame`. */
-function firstAbove(list: readonly number[], frame: number): number {
-  let low = 0;
-  let high = list.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (list[middle]! > frame) high = middle;
-    else low = middle + 1;
-  }
-  return low;
-}
 
 /** A control's analog value as a line from bottom (0) to top (1) of its row. */
 function paintValues(
@@ -33,10 +22,22 @@ function paintValues(
   ctx.lineWidth = 1.75;
   ctx.beginPath();
   ctx.moveTo(frameToX(view, row.valueFrame[k]!), heightOf(row.value[k]!));
-  for (; k < row.valueFrame.length && row.valueFrame[k]! <= last; k++) {
-    const end = row.valueFrame[k + 1] ?? frames;
-    ctx.lineTo(frameToX(view, row.valueFrame[k]!), heightOf(row.value[k]!));
-    ctx.lineTo(frameToX(view, end), heightOf(row.value[k]!));
+  while (k < row.valueFrame.length && row.valueFrame[k]! <= last) {
+    const x = frameToX(view, row.valueFrame[k]!);
+    let low = row.value[k]!;
+    let high = low;
+    // All that lies within one px is one line from its lowest to its highest.
+    for (k++; k < row.valueFrame.length && frameToX(view, row.valueFrame[k]!) < x + 1; k++) {
+      low = Math.min(low, row.value[k]!);
+      high = Math.max(high, row.value[k]!);
+    }
+    const held = row.value[k - 1]!;
+    if (low !== high) {
+      ctx.lineTo(x, heightOf(low));
+      ctx.lineTo(x, heightOf(high));
+    }
+    ctx.lineTo(x, heightOf(held));
+    ctx.lineTo(frameToX(view, row.valueFrame[k] ?? frames), heightOf(held));
   }
   ctx.stroke();
 }
@@ -52,6 +53,7 @@ function paintMarks(
 ): void {
   const lastFrame = xToFrame(view, view.widthPx) + 1;
   let crowdedUntil = -Infinity;
+  let lostUntil = -Infinity;
   for (
     let k = firstAbove(row.markFrame, view.firstFrame - 1);
     k < row.markFrame.length && row.markFrame[k]! <= lastFrame;
@@ -59,14 +61,22 @@ function paintMarks(
   ) {
     const x = frameToX(view, row.markFrame[k]! + 0.5);
     const look = row.markLook[k]!;
-    if (x < crowdedUntil && look !== "lost" && look !== "failed") continue;
+    const isLoss = look === "lost" || look === "failed";
+    if (x < (isLoss ? lostUntil : crowdedUntil)) continue;
     paintMark(ctx, palette, look, x, y, size);
     if (size === 1 && view.pxPerFrame >= 3) paintSpanText(ctx, row.markText[k]!, palette.ink, x + 8, y, 90);
     crowdedUntil = x + 2;
+    if (isLoss) lostUntil = x + 1;
   }
 }
 
-/** Calls for every stretch that the view shows, of stretches that do not overlap. */
+/** Where stretches lie closer than this no more than one in so many px is drawn. */
+const CROWDED_PX = 2;
+
+/**
+ * Calls for the stretches that the view shows, of stretches that do not overlap. Far out, where many begin within a px or
+ * two, one of each such crowd is called for: what is drawn never costs more than the width of the tape.
+ */
 function eachInView(
   view: TapeView,
   from: readonly number[],
@@ -74,7 +84,14 @@ function eachInView(
   paint: (k: number) => void,
 ): void {
   const lastFrame = xToFrame(view, view.widthPx) + 1;
-  for (let k = firstAbove(to, view.firstFrame); k < from.length && from[k]! <= lastFrame; k++) paint(k);
+  const crowd = CROWDED_PX / view.pxPerFrame;
+  for (let k = firstAbove(to, view.firstFrame); k < from.length && from[k]! <= lastFrame;) {
+    paint(k);
+    let next = to[k]! - from[k]! >= crowd ? k + 1 : firstAbove(from, from[k]! + crowd, k + 1);
+    // The last of a crowd may reach out of it.
+    if (next - 1 > k && to[next - 1]! - from[next - 1]! >= crowd) next--;
+    k = next;
+  }
 }
 
 /** Draws one row at `y`, its top; only what the view shows. */

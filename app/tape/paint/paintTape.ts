@@ -2,6 +2,7 @@ import { paintHatch } from "../../ui/paintHatch";
 import type { TapeChange } from "../model/changes";
 import type { TapeHandle } from "../model/handles";
 import { paintChanges, paintHandles, paintLinks, paintPull, paintStretch, paintStroke } from "./paintOverlay";
+import { fitText } from "../../ui/fitText";
 import type { Palette } from "../../ui/palette";
 import type { TapePoint } from "../model/pressOf";
 import { paintGhostRow, paintRow } from "./paintRow";
@@ -179,9 +180,7 @@ function paintNames(
     if (isFirst && row.group !== "time") paintFoldMark(ctx, palette, y + ROW_PX / 2, row.folded > 0);
     ctx.font = row.group === "moves" ? STRONG_FONT : NAME_FONT;
     ctx.fillStyle = row.folded > 0 ? palette.soft : palette.ink;
-    let name = row.name;
-    while (name.length > 4 && ctx.measureText(name).width > LABEL_PX - 44) name = `${name.slice(0, -2)}…`;
-    ctx.fillText(name, 26, y + ROW_PX / 2);
+    ctx.fillText(fitText(ctx, row.name, LABEL_PX - 44), 26, y + ROW_PX / 2);
     ctx.fillStyle = palette.ink;
   });
 }

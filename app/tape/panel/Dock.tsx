@@ -32,7 +32,7 @@ function WorkingNote() {
   }, [askedAtMs]);
   if (trouble) return <span className="text-foxglove">This take could not be worked out: {trouble}</span>;
   return isSlow && askedAtMs !== undefined ? (
-    <span className="text-soft" role="status">
+    <span className="text-soft" role="status" data-testid="working-out">
       working out the whole take …
     </span>
   ) : null;

@@ -1,6 +1,7 @@
-import { useMemo } from "react";
-import { countWords, formatFate, formatRepair, type Fate, type Repair } from "#core";
+import { useMemo, useState, type ReactNode } from "react";
+import { countWords, formatFate, formatMs, formatRepair, type Fate, type Repair } from "#core";
 import { useDesk } from "../../document/context";
+import { Button } from "../../ui/Button";
 import { Flap } from "../../ui/Flap";
 import { useTape } from "../hand/context";
 import { listLost } from "../model/outcomes";
@@ -10,6 +11,41 @@ import type { Evaluated } from "../../judging/judge";
 interface Lost {
   readonly fate: Fate;
   readonly repair: Repair | undefined;
+}
+
+/** So many stand in the list before one asks for more, and for so many it is looked what would have saved them. */
+const PAGE = 200;
+const SEARCHED = 500;
+
+/** In which order the list stands, and how far the search for repairs has come. */
+function formatSearch(lost: number, done: number, isFound: boolean): string {
+  const searched = Math.min(lost, SEARCHED);
+  const which = lost > SEARCHED ? `the first ${SEARCHED} ` : "";
+  if (!isFound) return `Looking for what would have saved ${which || "them"}: ${done} of ${searched}`;
+  return lost > SEARCHED
+    ? `Of ${which}those nearest to being saved first, then the others in their order`
+    : "Nearest to being saved first";
+}
+
+/** A press in a list: a click goes to its frame and tells its fate on the tape. */
+function FateItem({ fate, close, children }: { fate: Fate; close: () => void; children: ReactNode }) {
+  const { playback } = useDesk();
+  const { look } = useTape();
+  return (
+    <li>
+      <button
+        type="button"
+        className="block w-full rounded-xl px-3 py-1.5 text-left hover:bg-sand focus-visible:bg-sand"
+        onClick={() => {
+          playback.goTo(fate.frame);
+          look.setState({ fate });
+          close();
+        }}
+      >
+        {children}
+      </button>
+    </li>
+  );
 }
 
 /** Every lost press of the open take, nearest miss first; worked out by a worker when the list is opened. */
@@ -22,71 +58,134 @@ function LostPresses({
   lost: readonly Fate[];
   close: () => void;
 }) {
-  const { playback } = useDesk();
-  const { look } = useTape();
-  const { found, done, trouble } = useRepairs(evaluated, { fates: lost, isNearestOnly: true });
+  const [shown, setShown] = useState(PAGE);
+  const searched = useMemo(() => lost.slice(0, SEARCHED), [lost]);
+  const { found, done, trouble } = useRepairs(evaluated, { fates: searched, isNearestOnly: true });
   const list = useMemo(() => {
     const all = lost.map((fate, i): Lost => ({ fate, repair: found?.[i]?.[0] }));
     const far = ({ repair }: Lost) => repair?.byFrames ?? Infinity;
-    return found
-      ? all.sort((a, b) => (far(a) === far(b) ? 0 : far(a) - far(b)) || a.fate.frame - b.fate.frame)
-      : all;
+    const near = all.slice(0, SEARCHED);
+    near.sort((a, b) => (far(a) === far(b) ? 0 : far(a) - far(b)) || a.fate.frame - b.fate.frame);
+    return found ? [...near, ...all.slice(SEARCHED)] : all;
   }, [lost, found]);
   return (
     <>
       <p className="px-3 py-1 text-soft" role="status">
         {trouble
           ? `What would have saved them was not found: ${trouble}`
-          : found
-            ? "Nearest to being saved first"
-            : `Looking for what would have saved them: ${done} of ${lost.length}`}
+          : formatSearch(lost.length, done, found !== undefined)}
       </p>
       <ul data-testid="lost-list">
-        {list.map(({ fate, repair }) => (
-          <li key={`${fate.control} ${fate.frame}`}>
-            <button
-              type="button"
-              className="block w-full rounded-xl px-3 py-1.5 text-left hover:bg-sand focus-visible:bg-sand"
-              onClick={() => {
-                playback.goTo(fate.frame);
-                look.setState({ fate });
-                close();
-              }}
-            >
-              {formatFate(evaluated.rules, evaluated.trace, fate)}{" "}
-              {repair && (
-                <b className="text-foxglove">
-                  Saved by {repair.byFrames}f. {formatRepair(evaluated.rules.kit, repair)}.
-                </b>
-              )}
-            </button>
-          </li>
+        {list.slice(0, shown).map(({ fate, repair }) => (
+          <FateItem key={`${fate.control} ${fate.frame}`} fate={fate} close={close}>
+            {formatFate(evaluated.rules, evaluated.trace, fate)}{" "}
+            {repair && (
+              <b className="text-foxglove">
+                Saved by {repair.byFrames}f. {formatRepair(evaluated.rules.kit, repair)}.
+              </b>
+            )}
+          </FateItem>
         ))}
       </ul>
+      {list.length > shown && (
+        <Button look="quiet" onClick={() => setShown(shown + PAGE)}>
+          Show {Math.min(PAGE, list.length - shown)} more
+        </Button>
+      )}
     </>
   );
 }
 
-/** How many presses of the open take were lost, and the list of them. */
+/** A press that came out late, and by how many frames. */
+interface Late {
+  readonly fate: Fate;
+  readonly waited: number;
+}
+
+/** The presses that something waited for: performed, but not on the frame they were asked for. Longest first. */
+function listLate(fates: readonly Fate[]): Late[] {
+  return fates
+    .flatMap(fate => {
+      const waited = fate.uses.reduce((most, { made, frame }) => Math.max(most, frame - made), 0);
+      return waited > 0 ? [{ fate, waited }] : [];
+    })
+    .sort((a, b) => b.waited - a.waited || a.fate.frame - b.fate.frame);
+}
+
+/** Every press of the open take that came out late, longest first. */
+function LatePresses({
+  evaluated,
+  late,
+  close,
+}: {
+  evaluated: Evaluated;
+  late: readonly Late[];
+  close: () => void;
+}) {
+  const [shown, setShown] = useState(PAGE);
+  return (
+    <>
+      <p className="px-3 py-1 text-soft">Remembered, and performed late; the longest first</p>
+      <ul data-testid="late-list">
+        {late.slice(0, shown).map(({ fate, waited }) => (
+          <FateItem key={`${fate.control} ${fate.frame}`} fate={fate} close={close}>
+            <b>{waited}f late</b> ({formatMs(waited, evaluated.program.rateHz)}).{" "}
+            {formatFate(evaluated.rules, evaluated.trace, fate)}
+          </FateItem>
+        ))}
+      </ul>
+      {late.length > shown && (
+        <Button look="quiet" onClick={() => setShown(shown + PAGE)}>
+          Show {Math.min(PAGE, late.length - shown)} more
+        </Button>
+      )}
+    </>
+  );
+}
+
+const WORD_LOOK = "flex items-center gap-1.5 whitespace-nowrap underline-offset-4 hover:underline";
+
+/** How many presses of the open take were lost, and how many came out late, each with the list of them. */
 export function LostList({ evaluated }: { evaluated: Evaluated }) {
   const { judge } = useDesk();
   const lost = useMemo(() => listLost(judge.fatesOf(evaluated)), [judge, evaluated]);
-  if (lost.length === 0) return <span className="whitespace-nowrap text-soft">no press lost</span>;
+  const late = useMemo(() => listLate(judge.fatesOf(evaluated)), [judge, evaluated]);
   return (
-    <Flap
-      word={
-        <>
-          <svg aria-hidden width="14" height="14" viewBox="0 0 14 14">
-            <path d="M3 11a5.2 5.2 0 1 1 7.5-.6" fill="none" className="stroke-foxglove" strokeWidth="2.4" />
-          </svg>
-          {countWords(lost.length, "press", "presses")} lost
-        </>
-      }
-      wordLook="flex items-center gap-1.5 whitespace-nowrap underline-offset-4 hover:underline"
-      anchor="top"
-      panelLook="max-h-80 w-[460px] p-2"
-    >
-      {close => <LostPresses evaluated={evaluated} lost={lost} close={close} />}
-    </Flap>
+    <span className="flex items-center gap-3">
+      {lost.length === 0 ? (
+        <span className="whitespace-nowrap text-soft">no press lost</span>
+      ) : (
+        <Flap
+          word={
+            <>
+              <svg aria-hidden width="14" height="14" viewBox="0 0 14 14">
+                <path
+                  d="M3 11a5.2 5.2 0 1 1 7.5-.6"
+                  fill="none"
+                  className="stroke-foxglove"
+                  strokeWidth="2.4"
+                />
+              </svg>
+              {countWords(lost.length, "press", "presses")} lost
+            </>
+          }
+          wordLook={WORD_LOOK}
+          anchor="top"
+          panelLook="max-h-80 w-[460px] p-2"
+        >
+          {close => <LostPresses evaluated={evaluated} lost={lost} close={close} />}
+        </Flap>
+      )}
+      {late.length > 0 && (
+        <Flap
+          word={`${late.length} late`}
+          wordLook={WORD_LOOK}
+          anchor="top"
+          panelLook="max-h-80 w-[460px] p-2"
+        >
+          {close => <LatePresses evaluated={evaluated} late={late} close={close} />}
+        </Flap>
+      )}
+    </span>
   );
 }

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type RefObject } from "react";
-import { useDesk, useEvaluation, usePlayback } from "../../document/context";
+import { useDesk, useDocument, useEvaluation, usePlayback } from "../../document/context";
 import { usePadState } from "../../input/context";
 import { useTape, useTapeLook } from "../hand/context";
 import { createTapeController, type TapeController } from "../hand/tapeController";
@@ -28,6 +28,14 @@ interface Hover {
   readonly frame: number;
   readonly x: number;
   readonly isUpper: boolean;
+}
+
+/** The frame of the first press of a take; 0 where there is none. */
+function firstPress({ rows }: TapeModel): number {
+  const first = Math.min(
+    ...rows.map(row => (row.group === "controls" ? (row.spanFrom[0] ?? Infinity) : Infinity)),
+  );
+  return Number.isFinite(first) ? first : 0;
 }
 
 /** Opens the fate of what stands on a row at a frame: the note given, a mark there, or the press that is down. */
@@ -81,9 +89,9 @@ function useController(
       },
       onScrub: playback.goTo,
       onView,
-      handlesOf(at) {
+      handlesOf(at, within) {
         const { rules, isSound } = evaluation.getState();
-        return rules && isSound ? listHandles(rules.kit, shown(), at) : [];
+        return rules && isSound ? listHandles(rules.kit, shown(), at, within) : [];
       },
       onPullBegin() {
         latest.current.hold(latest.current.wish);
@@ -129,6 +137,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   const tool = useTapeLook(look => look.tool);
   const chosen = useTapeLook(look => look.fate);
   const isSound = useEvaluation(state => state.isSound);
+  const hasTake = useDocument(state => state.takes.length > 0);
   const stretch = usePlayback(state => state.stretch);
   const [hover, setHover] = useState<Hover>({ frame: -1, x: 0, isUpper: false });
   const [rowKey, setRowKey] = useState("");
@@ -168,8 +177,10 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   useEffect(() => controller.current?.setTool(tool), [controller, tool]);
   useEffect(() => controller.current?.setRow(row), [controller, row]);
   useEffect(() => {
-    controller.current?.showStretch(desk.playback.getState().frame, OPENING_PX_PER_FRAME);
-    controller.current?.reveal(desk.playback.getState().frame);
+    const { frame } = desk.playback.getState();
+    controller.current?.showStretch(frame, OPENING_PX_PER_FRAME);
+    // A take begins where something begins in it.
+    controller.current?.reveal(frame > 0 ? frame : firstPress(latest.current.model));
   }, [controller, desk, takeId]);
   useEffect(() => {
     controller.current?.setLive(isLive);
@@ -222,7 +233,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
         {!isLive && isSound && evaluated && about && (
           <QuietNote rules={evaluated.rules} about={about} whole={whole} />
         )}
-        {!isLive && model.frames === 0 && (
+        {!isLive && !hasTake && (
           <p className="pointer-events-none absolute inset-0 grid place-items-center text-soft">
             No take yet. Record one in Play, and every frame of it appears here.
           </p>

@@ -4,11 +4,11 @@ import { useDesk, useDocument, useEvaluated } from "../../document/context";
 import type { Evaluated } from "../../judging/judge";
 import { useTapeLook } from "../hand/context";
 import { arrangeRows, type RowsWanted } from "../model/arrangeRows";
-import { buildTape } from "../model/buildTape";
 import { listChanges, type TapeChange } from "../model/changes";
 import { pathOfFate, rowsOfFate, type TapePoint } from "../model/pressOf";
-import { EMPTY_TAPE, type TapeModel } from "../model/tapeRows";
+import type { TapeModel } from "../model/tapeRows";
 import { useShownRows } from "./RowChoice";
+import { useWholeTape } from "./useWholeTape";
 
 /** The open take as the tape shows it, and what is said over it. */
 export interface ShownTape {
@@ -28,18 +28,15 @@ export interface ShownTape {
 /** Puts the rows of the open take together. `wanted`: part of a name; while hands play, what is asked of rows holds for them. */
 export function useTapeModel(wanted: string, isLive: boolean): ShownTape {
   const { judge } = useDesk();
-  const evaluated = useEvaluated();
+  const { evaluated, whole } = useWholeTape(useEvaluated());
   const chosen = useTapeLook(look => look.fate);
   const before = useTapeLook(look => look.before);
   const about = useTapeLook(look => look.about);
   const isPainting = useTapeLook(look => look.tool === "paint");
   const rows = useDocument(state => state.rows);
   const [held, hold] = useState<RowsWanted | undefined>();
-  const whole = useMemo(
-    () => (evaluated ? buildTape(evaluated.rules, evaluated.trace, evaluated.take) : EMPTY_TAPE),
-    [evaluated],
-  );
-  const only = useShownRows(about, isLive ? undefined : whole);
+  // While painting rows neither come nor go under the hand: where those that stir are wanted, all stand.
+  const only = useShownRows(about, isLive || isPainting ? undefined : whole);
   const fate = useMemo(
     () =>
       evaluated && chosen && !isLive

@@ -2,6 +2,7 @@ import { gatesOfStage } from "#stage";
 import { STAGE_SCREENS } from "./stageScreens";
 import { Button } from "../../ui/Button";
 import { ControlPad } from "../ControlPad";
+import { PromptsNow } from "../PromptsNow";
 import { MeterRing } from "../MeterRing";
 import { GateSwitch } from "./GateSwitch";
 import { useDesk, useDocument } from "../../document/context";
@@ -23,6 +24,7 @@ export function BarePad() {
           <ControlPad key={control.id} control={control} />
         ))}
       </div>
+      <PromptsNow kit={kit} />
       <p className="text-sm text-soft">
         This kit has no stage: gates are held by hand. Give it one:
         {Object.values(STAGE_SCREENS).map(({ words, give }) => (

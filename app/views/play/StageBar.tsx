@@ -2,6 +2,8 @@ import { nanoid } from "nanoid";
 import { effectOf, leapAtEdges, playRoutine, stageOf } from "#stage";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
+import { Flap } from "../../ui/Flap";
+import { ScriptedHand } from "./ScriptedHand";
 import { useDesk, useDocument, useEvaluation, type Desk } from "../../document/context";
 import { benchKeyOf, SPEEDS, type BenchAct } from "../../input/benchKeys";
 import { usePad, usePadState } from "../../input/context";
@@ -112,6 +114,16 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
             placeholder="how late …"
           />
         </span>
+      )}
+      {!isAwake && (
+        <Flap
+          word="Write what hands do"
+          wordLook="px-2 py-1 font-semibold text-moss underline-offset-4 hover:underline"
+          anchor="bottom start"
+          panelLook="w-[520px] p-4"
+        >
+          {close => <ScriptedHand close={close} />}
+        </Flap>
       )}
       {!isAwake && isRunner && (
         <Button look="quiet" onClick={onDraw}>

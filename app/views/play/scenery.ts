@@ -22,10 +22,14 @@ export interface Eye {
 /** Over the body there is room for its meters and words. */
 const HEADROOM_PX = 48;
 const FOOT_PX = 6;
+/** A level that is too tall to be seen whole is followed: the body must not be drawn too small to read. */
+const NEAREST_PX = 27;
 
 /** Looks at a level as large as fits, the body a third from the left and never above the edge. */
 export function followBody(stage: RunnerProgram, x: number, y: number, width: number, height: number): Eye {
-  const px = Math.floor(Math.max(14, Math.min(stage.tilePx, height / (stage.level.height + 0.5))));
+  const px = Math.floor(
+    Math.max(14, Math.min(stage.tilePx, Math.max(NEAREST_PX, height / (stage.level.height + 0.5)))),
+  );
   const most = stage.level.width * px - width;
   const left = Math.max(0, Math.min(Math.max(0, most), x * px - width * 0.4));
   const foot = Math.max(height - FOOT_PX, (y + BODY_HEIGHT) * px + HEADROOM_PX);

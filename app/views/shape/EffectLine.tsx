@@ -1,5 +1,14 @@
 import { deleteAt, writeAt, type Kit } from "#core";
-import { effectOf, stageKind, stageOf, type EffectKind } from "#stage";
+import { useDeferredValue, useMemo } from "react";
+import {
+  effectOf,
+  findAdvantage,
+  formatAdvantage,
+  stageKind,
+  stageOf,
+  type Advantage,
+  type EffectKind,
+} from "#stage";
 import { useDesk } from "../../document/context";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
@@ -7,14 +16,21 @@ import { NumberStone } from "../../ui/NumberStone";
 
 const NOTHING = { value: "", label: "does nothing", hint: "only the rules know of it" };
 
+/** Who can act first after a blow: worked out when the hand rests, for it takes runs of the rules. */
+function useAdvantage(newest: Kit, index: number, isWanted: boolean): Advantage | undefined {
+  const kit = useDeferredValue(newest);
+  return useMemo(() => (isWanted ? findAdvantage(kit, index) : undefined), [kit, index, isWanted]);
+}
+
 /** What a move does on the stage, as a sentence of its own with its numbers in place. */
 export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
   const { workbench } = useDesk();
   const stage = stageOf(kit);
   const move = kit.moves?.[index];
   const kinds = Object.entries<EffectKind>(stage ? stageKind(stage.kind).effects : {});
-  if (!move || kinds.length === 0) return null;
   const effect = effectOf(move);
+  const advantage = useAdvantage(kit, index, effect !== undefined && "strike" in effect);
+  if (!move || kinds.length === 0) return null;
   const [name, kind] = (effect && kinds.find(([, item]) => item.isThis(effect))) ?? [];
   const path = ["moves", index, "effect"];
   const choose = (value: string) => {
@@ -66,6 +82,12 @@ export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
         </>
       )}
       .
+      {advantage && (
+        <span className="ml-2 text-base text-soft" data-testid="advantage">
+          On a hit <b className="text-ink">{formatAdvantage(advantage.onHit)}</b>, on a guard{" "}
+          <b className="text-ink">{formatAdvantage(advantage.onGuard)}</b>.
+        </span>
+      )}
     </p>
   );
 }

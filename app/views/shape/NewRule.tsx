@@ -2,7 +2,7 @@ import { Flap } from "../../ui/Flap";
 import { memo, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Kit } from "#core";
-import { addPlain, applyStarter, STARTERS } from "../../edits/starters/starters";
+import { addPlain, applyStarter, patternAbout, STARTERS } from "../../edits/starters/starters";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { useDesk, useDocument } from "../../document/context";
 
@@ -12,9 +12,15 @@ export const NewRule = memo(function NewRule() {
   const controls = useDocument(state => state.kit?.controls);
   const hasPattern = useDocument(state => (state.kit?.patterns.length ?? 0) > 0);
   const [chosen, setChosen] = useState<string | undefined>();
-  const [, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
+  const openKey = search.get("rule");
+  const about = useDocument(({ kit }) => {
+    const pattern = kit && patternAbout(kit, openKey);
+    return pattern && "control" in pattern ? pattern.control : undefined;
+  });
   if (!controls) return null;
-  const control = controls.find(item => item.id === chosen) ?? controls[0];
+  const control =
+    controls.find(item => item.id === chosen) ?? controls.find(item => item.id === about) ?? controls[0];
   if (!control)
     return <p className="px-5 text-sm text-soft">Add a control in Wire first: a rule listens to one.</p>;
   const start = (words: string, make: (kit: Kit) => ReturnType<typeof applyStarter>, close: () => void) => {
@@ -22,9 +28,10 @@ export const NewRule = memo(function NewRule() {
     if (!kit) return;
     const made = make(kit);
     workbench.editKit(`added: ${words}`, () => made.kit);
-    setSearch(search => {
-      search.set("rule", made.opens);
-      return search;
+    setChosen(undefined);
+    setSearch(now => {
+      now.set("rule", made.opens);
+      return now;
     });
     close();
   };
@@ -81,7 +88,7 @@ export const NewRule = memo(function NewRule() {
                 disabled={!hasPattern}
                 className="flex h-full w-full flex-col items-start rounded-xl px-3 py-1.5 text-left hover:bg-sand disabled:opacity-45"
                 aria-label="A move"
-                onClick={() => start("a move", kit => addPlain(kit, "move"), close)}
+                onClick={() => start("a move", kit => addPlain(kit, "move", openKey), close)}
               >
                 <b>A move</b>
                 <span className="block text-soft">what the character does when a pattern fires</span>

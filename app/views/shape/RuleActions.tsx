@@ -1,7 +1,9 @@
 import { useSearchParams } from "react-router";
 import type { Kit } from "#core";
 import { duplicateRule, keyOfRule, listLeaning, moveRule, removeRule, turnRule } from "../../edits/ruleEdits";
+import { addFollowing } from "../../edits/starters/starters";
 import { Button } from "../../ui/Button";
+import { IdStone } from "../IdStone";
 import type { RuleItem } from "./rules";
 import { useDesk } from "../../document/context";
 import { useTakeAway } from "../../document/useTakeAway";
@@ -19,6 +21,7 @@ export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   const canTurn = rule.list === "patterns" || rule.list === "moves" || rule.list === "prompts";
   const last = (kit[rule.list]?.length ?? 1) - 1;
   const name = rule.name || "This switch";
+  const follows = rule.list === "moves" ? addFollowing(kit, rule.index) : undefined;
   const move = (by: 1 | -1) => {
     workbench.editKit(`moved ${name}`, now => moveRule(now, rule, by));
     if (rule.list === "switches") open(`switch:${rule.index + by}`);
@@ -45,6 +48,17 @@ export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
           Duplicate
         </Button>
       )}
+      {follows && (
+        <Button
+          look="quiet"
+          onClick={() => {
+            workbench.editKit(`added one after ${name}`, () => follows.kit);
+            open(follows.opens);
+          }}
+        >
+          One more after it
+        </Button>
+      )}
       {canTurn && (
         <Button
           look="quiet"
@@ -63,6 +77,17 @@ export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
       <Button look="quiet" aria-label="Delete this rule" onClick={remove}>
         Delete
       </Button>
+      {rule.list !== "switches" && (
+        <span className="ml-auto py-1">
+          <IdStone
+            key={rule.key}
+            list={rule.list}
+            id={rule.key.slice(rule.key.indexOf(":") + 1)}
+            name={rule.name}
+            onRenamed={id => open(`${rule.key.slice(0, rule.key.indexOf(":"))}:${id}`)}
+          />
+        </span>
+      )}
     </p>
   );
 }

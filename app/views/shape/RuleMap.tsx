@@ -1,9 +1,13 @@
 import type { ReactNode } from "react";
 import { traitsOf, type Kit, type Pattern, type PatternProgram, type PatternTraits } from "#core";
+import { BanMap } from "../../maps/BanMap";
+import { ChainMap } from "../../maps/ChainMap";
 import { CurveEditor } from "../../maps/CurveEditor";
 import { PressLengthMap } from "../../maps/PressLengthMap";
+import { PromptMap } from "../../maps/PromptMap";
 import { SequenceLadder } from "../../maps/SequenceLadder";
 import { TapLadder } from "../../maps/TapLadder";
+import { TimelineMap } from "../../maps/TimelineMap";
 import { WindowMap } from "../../maps/WindowMap";
 import type { RuleItem } from "./rules";
 import { useSoundKit } from "../../document/context";
@@ -42,10 +46,26 @@ function Maps({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   }
   if (rule.list === "moves") {
     const move = kit.moves![rule.index]!;
-    return (move.needs ?? []).map((need, k) => (
-      <WindowMap key={need.gate} kit={kit} move={move} index={rule.index} need={k} />
-    ));
+    const busy = `busy:${move.slot ?? "main"}`;
+    // While its own slot is busy the timeline tells of its presses already.
+    const bans = (move.bans ?? [])
+      .map((gate, k) => ({ gate, k }))
+      .filter(({ gate }) => gate !== busy || !move.frames);
+    return (
+      <>
+        {(move.needs ?? []).map((need, k) => (
+          <WindowMap key={need.gate} kit={kit} move={move} index={rule.index} need={k} />
+        ))}
+        {bans.map(({ gate, k }) => (
+          <BanMap key={gate} kit={kit} move={move} index={rule.index} ban={k} />
+        ))}
+        <TimelineMap kit={kit} move={move} index={rule.index} />
+        <ChainMap kit={kit} index={rule.index} />
+      </>
+    );
   }
+  if (rule.list === "prompts")
+    return <PromptMap kit={kit} prompt={kit.prompts![rule.index]!} index={rule.index} />;
   if (rule.list !== "patterns") return null;
   const pattern = kit.patterns[rule.index]!;
   return traitsOf(pattern.kind).maps.map(map => {

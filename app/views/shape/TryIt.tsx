@@ -1,12 +1,13 @@
-import { memo } from "react";
-import { traitsOf, type Kit, type Pattern } from "#core";
+import { memo, useState } from "react";
+import { traitsOf, type Control, type Kit, type Pattern } from "#core";
 import { Button } from "../../ui/Button";
 import { ControlPad } from "../ControlPad";
+import { ModeNow } from "../ModeNow";
+import { PromptsNow } from "../PromptsNow";
 import { MeterRing, useMeter } from "../MeterRing";
 import { Ticker } from "../Ticker";
+import { useDesk } from "../../document/context";
 import { usePad, usePadState } from "../../input/context";
-
-const MOST_STONES = 5;
 
 /** The steps or taps of an attempt as stones that fill as they are made. */
 function Rungs({ kit, pattern }: { kit: Kit; pattern: Pattern }) {
@@ -49,21 +50,48 @@ function ChargeBar({ pattern }: { pattern: Extract<Pattern, { kind: "charge" }> 
   );
 }
 
+/** The controls a rule is played on, those that cancel it or that a prompt must not hear among them. */
+function controlsOf(kit: Kit, pattern: Pattern, promptId: string | undefined): readonly Control[] {
+  const prompt = kit.prompts?.find(item => item.id === promptId);
+  const answers = (prompt?.ask ?? []).flatMap(id => kit.patterns.find(item => item.id === id) ?? []);
+  const ids = new Set(
+    [pattern, ...answers].flatMap(item => [
+      ...traitsOf(item.kind).playedOn(item, kit),
+      ...("cancel" in item ? (item.cancel ?? []) : []),
+    ]),
+  );
+  for (const id of prompt?.wrongOn ?? []) ids.add(id);
+  return kit.controls.filter(control => ids.has(control.id));
+}
+
 function KeepButton() {
   const pad = usePad();
+  const { workbench } = useDesk();
+  const [kept, setKept] = useState("");
   const isAwake = usePadState(state => state.session !== undefined);
+  const keep = () => {
+    const { session } = pad.getState();
+    if (!session) return;
+    pad.keep();
+    const take = workbench.getState().takes.at(-1);
+    if (take) setKept(`Kept as ${take.name}, ${(take.frames / take.rate).toFixed(1)} s.`);
+  };
   return (
-    <Button
-      className="max-lg:whitespace-normal"
-      disabled={!isAwake}
-      onClick={event => {
-        event.currentTarget.blur();
-        const { session } = pad.getState();
-        if (session) pad.keep();
-      }}
-    >
-      Keep what was tried
-    </Button>
+    <>
+      <Button
+        className="max-lg:whitespace-normal"
+        disabled={!isAwake}
+        onClick={event => {
+          event.currentTarget.blur();
+          keep();
+        }}
+      >
+        Keep what was tried
+      </Button>
+      <span role="status" className="mt-1 block text-sm text-soft">
+        {kept}
+      </span>
+    </>
   );
 }
 
@@ -71,22 +99,26 @@ interface TryItProps {
   readonly kit: Kit;
   readonly pattern: Pattern | undefined;
   readonly moveId: string | undefined;
+  readonly promptId: string | undefined;
 }
 
-/** Would trying a rule look the same? Of the kit only the controls and sticks are shown. */
+/** Would trying a rule look the same? Of the kit only what is shown here counts. */
 function isSameTry(a: TryItProps, b: TryItProps): boolean {
   return (
     a.pattern === b.pattern &&
     a.moveId === b.moveId &&
+    a.promptId === b.promptId &&
+    a.kit.patterns === b.kit.patterns &&
+    a.kit.prompts === b.kit.prompts &&
+    a.kit.modes === b.kit.modes &&
     a.kit.controls === b.kit.controls &&
     a.kit.sticks === b.kit.sticks
   );
 }
 
 /** A place to try a rule right beside its sentence: the same live core as Play. */
-export const TryIt = memo(function TryIt({ kit, pattern, moveId }: TryItProps) {
-  const ids = pattern ? traitsOf(pattern.kind).playedOn(pattern, kit) : [];
-  const controls = kit.controls.filter(control => ids.includes(control.id)).slice(0, MOST_STONES);
+export const TryIt = memo(function TryIt({ kit, pattern, moveId, promptId }: TryItProps) {
+  const controls = pattern ? controlsOf(kit, pattern, promptId) : [];
   return (
     <aside
       aria-label="Try it here"
@@ -102,9 +134,13 @@ export const TryIt = memo(function TryIt({ kit, pattern, moveId }: TryItProps) {
             ))}
             <MeterRing patternId={pattern.id} name={pattern.name} />
           </div>
+          <ModeNow kit={kit} />
+          <PromptsNow kit={kit} only={promptId} />
           {pattern.kind === "charge" && <ChargeBar pattern={pattern} />}
           <Rungs kit={kit} pattern={pattern} />
-          <Ticker only={(kind, id) => (kind === "pattern" ? id === pattern.id : id === moveId)} />
+          <Ticker
+            only={(kind, id) => (kind === "pattern" ? id === pattern.id || id === promptId : id === moveId)}
+          />
           <p>
             <KeepButton />
           </p>

@@ -2,7 +2,10 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { countWords, parseTake, type Take } from "#core";
 import type { Library } from "../../storage/library";
-import { packFiles } from "#handover";
+import { packFormat } from "#handover";
+import { useDesk } from "../../document/context";
+import { LONG_TAKE_FRAMES } from "../../judging/judge";
+import { makeFiles } from "../../judging/makeFiles";
 import { download } from "../../storage/files";
 import { isBroken, type Broken, type KitRecord } from "../../storage/records";
 import { Button } from "../../ui/Button";
@@ -25,6 +28,8 @@ function useLastTake(library: Library, record: KitRecord): Take | undefined {
     if (lastId === undefined) return;
     let isWanted = true;
     void library.readPart(record.id, "takes", lastId).then(raw => {
+      // A long take has no picture, and need not be read for one.
+      if (Number((raw as Partial<Take> | undefined)?.frames) > LONG_TAKE_FRAMES) return;
       const read = parseTake(raw);
       if (isWanted && read.ok) setTake(read.value);
     });
@@ -46,6 +51,7 @@ export function KitCard({
   onDelete: (record: KitRecord) => void;
 }) {
   const { say } = useNotices();
+  const { jobs } = useDesk();
   const { kit } = record;
   const take = useLastTake(library, record);
   const takes = record.order.takes?.length ?? 0;
@@ -53,7 +59,18 @@ export function KitCard({
     const kept = await library.readKit(record.id);
     if (!kept || isBroken(kept)) return;
     const { document } = kept;
-    download(packFiles([document.kit, ...document.takes, ...document.layouts]));
+    const { takes, layouts } = document;
+    try {
+      for (const file of await makeFiles(jobs, packFormat, { kit: document.kit, takes, layouts }))
+        download(file);
+    } catch (error) {
+      const why = error instanceof Error ? error.message : String(error);
+      say({
+        tone: "trouble",
+        title: `${kit.name} was not saved as a file.`,
+        details: [`${why}: try again.`],
+      });
+    }
     if (kept.broken.length > 0)
       say({
         tone: "trouble",

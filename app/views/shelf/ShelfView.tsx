@@ -2,10 +2,9 @@ import { useRef, useState, type DragEvent } from "react";
 import { useNavigate, useRevalidator } from "react-router";
 import type { Kit, Take } from "#core";
 import { useDesk } from "../../document/context";
-import { freshKit } from "../../edits/freshKit";
 import { Logo } from "../../shell/Logo";
 import { ThemeButton } from "../../shell/ThemeButton";
-import { readFile } from "../../storage/files";
+import { readFiles } from "../../judging/readFiles";
 import type { Library } from "../../storage/library";
 import { isBroken, type Broken, type KitRecord } from "../../storage/records";
 import { documentOf } from "../../storage/shelf";
@@ -24,7 +23,8 @@ const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-5";
 
 /** What can be done to the shelf from its page. */
 function useShelf() {
-  const { shelf } = useDesk();
+  const desk = useDesk();
+  const { shelf } = desk;
   const { say } = useNotices();
   const { revalidate } = useRevalidator();
   const navigate = useNavigate();
@@ -35,7 +35,7 @@ function useShelf() {
   return {
     open,
     read: async (files: readonly File[]) => {
-      const read = (await Promise.all(files.map(readFile))).flat();
+      const read = await readFiles(desk, files);
       await takeIn(read, shelf, say, () => void revalidate());
     },
     takeOff: async ({ id, name, raw }: { id: string; name: string; raw?: unknown }) => {
@@ -89,6 +89,7 @@ export function ShelfView({
   library: Library | undefined;
 }) {
   const { open, read, takeOff } = useShelf();
+  const navigate = useNavigate();
   const picker = useRef<HTMLInputElement>(null);
   const [isOver, setOver] = useState(false);
   const onDrop = (event: DragEvent) => {
@@ -121,7 +122,7 @@ export function ShelfView({
           </div>
           <p className="flex gap-2">
             <Button onClick={() => picker.current?.click()}>Read files …</Button>
-            <Button look="strong" onClick={() => void open(freshKit(Date.now()), [], "new")}>
+            <Button look="strong" onClick={() => void navigate("/new")}>
               New kit
             </Button>
             <input

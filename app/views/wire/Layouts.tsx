@@ -3,7 +3,8 @@ import { useRef } from "react";
 import type { Kit, Layout } from "#core";
 import { applyLayout, layoutOf } from "../../edits/edits";
 import { fileOf } from "#handover";
-import { download, readFile } from "../../storage/files";
+import { readFiles } from "../../judging/readFiles";
+import { download } from "../../storage/files";
 import { Button } from "../../ui/Button";
 import { useDesk, useDocument } from "../../document/context";
 import { useTakeAway } from "../../document/useTakeAway";
@@ -18,13 +19,14 @@ function isInUse(kit: Kit, layout: Layout): boolean {
 /** Reads a layout file; what it binds and the kit does not have is said. */
 /** Named sets of bindings: kept, put on while playing, saved as files and read from them. */
 export function Layouts({ kit }: { kit: Kit }) {
-  const { workbench } = useDesk();
+  const desk = useDesk();
+  const { workbench } = desk;
   const { say } = useNotices();
   const takeAway = useTakeAway();
   const layouts = useDocument(state => state.layouts);
   const picker = useRef<HTMLInputElement>(null);
   const takeIn = async (file: File) => {
-    for (const read of await readFile(file)) {
+    for (const read of await readFiles(desk, [file])) {
       if (read.kind !== "layout") {
         const details =
           read.kind === "refused" ? read.reasons : [`It holds a ${read.kind}. The shelf reads those.`];

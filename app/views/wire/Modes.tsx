@@ -1,6 +1,6 @@
 import { BOUNDS, describeSwitch, writeAt, type Kit } from "#core";
 import { removeAt } from "../../edits/edits";
-import { addMode, removeMode } from "../../edits/modeEdits";
+import { addMode, removeMode, freshSwitch } from "../../edits/modeEdits";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { Sentence } from "../Sentence";
@@ -121,11 +121,7 @@ export function Modes() {
   const kit = useDocument(state => state.kit);
   if (!kit) return null;
   const modes = kit.modes ?? [];
-  const source = kit.gates?.[0]
-    ? { gate: kit.gates[0].id, turns: "open" as const }
-    : kit.moves?.[0]
-      ? { move: kit.moves[0].id }
-      : undefined;
+  const source = freshSwitch(kit);
   return (
     <section aria-label="Modes" className="min-h-0 grow overflow-auto px-6 py-4">
       <h1 className="font-serif text-2xl">Modes: one button, another meaning</h1>
@@ -157,7 +153,7 @@ export function Modes() {
                 source &&
                 workbench.editKit("added a switch", now => ({
                   ...now,
-                  switches: [...(now.switches ?? []), { when: source, to: modes[1]!.id }],
+                  switches: [...(now.switches ?? []), source],
                 }))
               }
             >
@@ -165,7 +161,9 @@ export function Modes() {
             </Button>
             {!source && (
               <span className="ml-2 text-sm text-soft">
-                A switch watches a gate or a move: there is none yet.
+                {(kit.gates ?? []).length + (kit.moves ?? []).length === 0
+                  ? "A switch watches a gate or a move: there is none yet."
+                  : "There is a switch for every gate and move."}
               </span>
             )}
           </p>

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import { findCtrlClash } from "../../input/browserKeys";
 import { addControl } from "../../edits/edits";
 import { Button } from "../../ui/Button";
+import { NextStep } from "../NextStep";
 import { ControlStrip } from "../ControlStrip";
 import { ControlLine } from "./ControlLine";
 import { useDesk, useDocument } from "../../document/context";
@@ -56,6 +57,11 @@ export function Scope() {
         <p className="text-sm">
           <PadWord />
         </p>
+        {kit.controls.length > 0 && (
+          <NextStep view="wire" isDone={isAwake}>
+            Wake the pad and press what is bound: each line tells what arrives, and for how long.
+          </NextStep>
+        )}
         {clash && (
           <p className="text-sm text-foxglove" role="status">
             {clash.ctrl} is on Ctrl and {clash.other} on a key that closes or opens windows with it: the

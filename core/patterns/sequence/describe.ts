@@ -136,20 +136,29 @@ export const describeSequence: DescribeKind<"sequence"> = (pattern, kit) => [
   ...describeCancel(pattern.cancel),
 ];
 
+type Sequence = Parameters<OfferKind<"sequence">>[0];
+
+/** A sequence with one of its steps replaced. */
+function withStep(pattern: Sequence, k: number, step: Step): Sequence {
+  return { ...pattern, steps: pattern.steps.map((other, s) => (s === k ? step : other)) };
+}
+
 export const offerSequence: OfferKind<"sequence"> = (pattern, kit) => {
   const used = pattern.steps.flatMap(controlsOf);
   const id = freeControl(kit, used);
-  const last = pattern.steps.length - 1;
-  const step = pattern.steps[last]!;
   return [
     ...offerIf(id !== undefined, "… then one more step", () => ({
       ...pattern,
       steps: [...pattern.steps, { press: id! }],
     })),
-    ...offerIf(last > 0 && step.gap === undefined, "… with a gap of its own for the last step", () => ({
-      ...pattern,
-      steps: [...pattern.steps.slice(0, last), { ...step, gap: pattern.gap }],
-    })),
+    ...pattern.steps.flatMap((step, k) => [
+      ...offerIf(k > 0 && step.gap === undefined, `… with a gap of its own for step ${k + 1}`, () =>
+        withStep(pattern, k, { ...step, gap: pattern.gap }),
+      ),
+      ...offerIf(k > 0 && step.after === undefined, `… step ${k + 1} not too soon after the one before`, () =>
+        withStep(pattern, k, { ...step, after: "2f" }),
+      ),
+    ]),
     ...offerIf(pattern.total === undefined, "… all within so much", () => ({ ...pattern, total: "60f" })),
     ...offerIf(pattern.others !== "break", "… broken by any other press", () => ({
       ...pattern,

@@ -1,7 +1,10 @@
-import { countWords, firstNoteAfter, notes, TICKS } from "#core";
+import { countWords, firstNoteAfter, notes } from "#core";
 import { JACK_STATES, stageKind } from "#stage";
 import type { Palette } from "../../../ui/palette";
+import { paintBell, paintTower } from "../backdrop";
 import { paintMeters } from "../paintMeters";
+import { paintRinger } from "../paintRinger";
+import { paintJack } from "./paintJack";
 import type { Scene } from "../scene";
 import { STAGE_FONT } from "../scenery";
 import type { StagePicture } from "../stageScreens";
@@ -21,79 +24,128 @@ const JACK_WORDS: Readonly<Record<(typeof JACK_STATES)[number], string>> = {
   reels: "reels",
 };
 
-/** How far an arm is raised while it winds up, strikes and comes back; radians from hanging down. */
-const ARM: Readonly<Record<string, number>> = {
-  startup: 2.6,
-  active: 1.35,
-  recovery: 0.7,
-  guard: 1.9,
-  reels: -0.5,
+/** How the clockwork's arm stands in what it does; radians from hanging down. */
+const JACK_ARM: Readonly<Partial<Record<(typeof JACK_STATES)[number], number>>> = {
+  startup: 3.5,
+  active: 1.45,
+  recovery: 0.8,
+  guard: 1.2,
+  reels: -0.9,
 };
 
-interface Figure {
-  readonly x: number;
-  readonly lean: number;
-  readonly arm: number;
-  readonly way: 1 | -1;
-  readonly colour: string;
-  readonly isClockwork: boolean;
+/** The fighter's arms, leading one first, and how far it leans, by the part of its move. */
+const STANCES: Readonly<
+  Record<Part | "ready" | "struck" | "parry", { arms: readonly [number, number]; lean: number }>
+> = {
+  ready: { arms: [0.9, 0.5], lean: 0.1 },
+  none: { arms: [0.9, 0.5], lean: 0.1 },
+  startup: { arms: [-2.3, -1.7], lean: -0.45 },
+  active: { arms: [1.7, 1.2], lean: 0.95 },
+  recovery: { arms: [0.7, 0.3], lean: 0.5 },
+  struck: { arms: [-0.9, -1.3], lean: -0.9 },
+  parry: { arms: [2.2, 1.9], lean: -0.15 },
+};
+
+type Part = (typeof notes.PARTS)[number];
+
+/** The move whose timeline runs, and its part: as the core noted it, hit stops and all. */
+function fighterNow({ trace, kit, frame }: Scene): { name: string; part: Part } {
+  for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && frame - trace.frame[i]! < LONGEST_FRAMES; i--) {
+    if (trace.kind[i] !== notes.PART) continue;
+    const part = notes.PARTS[trace.payload[trace.at[i]!]!]!;
+    return { name: part === "none" ? "" : (kit.moves?.[trace.subject[i]!]?.name ?? ""), part };
+  }
+  return { name: "", part: "none" };
 }
 
-function paintFigure(
+/** The hammer in the fighter's hand, and the sweep it makes while it can land. */
+function paintHammer(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
-  figure: Figure,
-  floor: number,
+  hand: { x: number; y: number },
+  angle: number,
   size: number,
+  part: Part,
 ): void {
-  const { x, lean, arm, way, colour } = figure;
-  const shoulderX = x + lean * size * 0.4;
-  const shoulderY = floor - size * 0.66;
-  ctx.fillStyle = colour;
-  ctx.beginPath();
-  ctx.moveTo(x - size * 0.2, floor);
-  ctx.lineTo(shoulderX - size * 0.13, shoulderY);
-  ctx.lineTo(shoulderX + size * 0.13, shoulderY);
-  ctx.lineTo(x + size * 0.2, floor);
-  ctx.fill();
-  ctx.beginPath();
-  if (figure.isClockwork)
-    ctx.rect(shoulderX - size * 0.12, shoulderY - size * 0.26, size * 0.24, size * 0.24);
-  else ctx.arc(shoulderX, shoulderY - size * 0.14, size * 0.14, 0, Math.PI * 2);
-  ctx.fill();
-  const handX = shoulderX + way * Math.sin(arm) * size * 0.36;
-  const handY = shoulderY + Math.cos(arm) * size * 0.36;
-  ctx.strokeStyle = palette.ink;
-  ctx.lineWidth = size * 0.06;
-  ctx.beginPath();
-  ctx.moveTo(shoulderX, shoulderY + size * 0.06);
-  ctx.lineTo(handX, handY);
-  ctx.stroke();
-  ctx.fillStyle = palette.bark;
+  if (part === "active") {
+    ctx.save();
+    ctx.globalAlpha = 0.5;
+    ctx.fillStyle = palette.fern;
+    ctx.beginPath();
+    ctx.arc(hand.x - size * 0.28, hand.y + size * 0.02, size * 0.52, -1.5, 0.35);
+    ctx.arc(hand.x - size * 0.34, hand.y + size * 0.1, size * 0.36, 0.35, -1.5, true);
+    ctx.fill();
+    ctx.restore();
+  }
   ctx.save();
-  ctx.translate(handX, handY);
-  ctx.rotate(-way * arm);
-  ctx.fillRect(-size * 0.13, -size * 0.07, size * 0.26, size * 0.14);
+  ctx.translate(hand.x, hand.y);
+  ctx.rotate(-angle + Math.PI);
+  ctx.strokeStyle = palette.bark;
+  ctx.lineWidth = size * 0.035;
+  ctx.beginPath();
+  ctx.moveTo(0, size * 0.08);
+  ctx.lineTo(0, -size * 0.26);
+  ctx.stroke();
+  ctx.fillStyle = palette.lichen;
+  ctx.beginPath();
+  ctx.roundRect(-size * 0.11, -size * 0.34, size * 0.22, size * 0.13, size * 0.03);
+  ctx.fill();
+  ctx.fillStyle = palette.bark;
+  ctx.fillRect(-size * 0.11, -size * 0.3, size * 0.22, size * 0.03);
   ctx.restore();
 }
 
-/** The timeline of the move that runs: its name and part, by the last one performed. */
-function fighterNow({ trace, program, kit, frame }: Scene): {
-  name: string;
-  part: "startup" | "active" | "recovery" | "";
-} {
-  for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && frame - trace.frame[i]! < LONGEST_FRAMES; i--) {
-    if (trace.kind[i] !== notes.PERFORMED) continue;
-    const move = program.moves[trace.subject[i]!]!;
-    const whole = move.startupTicks + move.activeTicks + move.recoveryTicks;
-    if (whole === 0) continue;
-    const age = (frame - trace.frame[i]!) * TICKS;
-    const name = kit.moves?.[trace.subject[i]!]?.name ?? "";
-    if (age > whole + 6 * TICKS) return { name: "", part: "" };
-    if (age < move.startupTicks) return { name, part: "startup" };
-    return { name, part: age < move.startupTicks + move.activeTicks ? "active" : "recovery" };
+/** Where something landed: short rays. */
+function paintBlow(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  x: number,
+  y: number,
+  size: number,
+): void {
+  ctx.strokeStyle = palette.foxglove;
+  ctx.lineWidth = 3;
+  ctx.beginPath();
+  for (let k = 0; k < 8; k++) {
+    const angle = (k * Math.PI) / 4 + 0.3;
+    ctx.moveTo(x + Math.cos(angle) * size * 0.1, y + Math.sin(angle) * size * 0.1);
+    ctx.lineTo(x + Math.cos(angle) * size * 0.2, y + Math.sin(angle) * size * 0.2);
   }
-  return { name: "", part: "" };
+  ctx.stroke();
+}
+
+/** The floor of the ringing chamber: boards with a cap of moss along their edge, in three tones. */
+function paintFloor(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  width: number,
+  height: number,
+  floor: number,
+): void {
+  ctx.fillStyle = palette.bark;
+  ctx.fillRect(0, floor, width, height - floor);
+  ctx.fillStyle = palette.moss;
+  ctx.fillRect(0, floor, width, 5);
+  ctx.globalAlpha = 0.2;
+  ctx.fillStyle = palette.ink;
+  for (let x = 40; x < width; x += 90) ctx.fillRect(x, floor + 5, 1.5, height - floor);
+  ctx.fillRect(0, floor + 14, width, 1.5);
+  ctx.globalAlpha = 1;
+}
+
+function paintShadow(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  x: number,
+  floor: number,
+  size: number,
+): void {
+  ctx.globalAlpha = 0.25;
+  ctx.fillStyle = palette.ink;
+  ctx.beginPath();
+  ctx.ellipse(x, floor + 3, size * 0.28, 5, 0, 0, Math.PI * 2);
+  ctx.fill();
+  ctx.globalAlpha = 1;
 }
 
 /** Draws the fighter and the clockwork, what each is doing in words, and the counts. */
@@ -104,50 +156,63 @@ export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePi
   const jack = JACK_STATES[read(0)] ?? "waits";
   const flags = read(6);
   const floor = height - 28;
-  const size = Math.min(170, height * 0.56);
-  ctx.fillStyle = palette.bark;
-  ctx.fillRect(0, floor, width, 28);
-  ctx.fillStyle = palette.moss;
-  ctx.fillRect(0, floor, width, 6);
-  const { name, part } = fighterNow(scene);
+  const size = Math.min(190, height * 0.6);
   const isStruck = (flags & 1) === 1;
-  const fighterX = width * 0.4;
-  const jackX = width * (jack === "away" ? 0.74 : 0.6);
-  paintFigure(
+  const isParrying = (flags & 2) === 2;
+  const isStill = (flags & 4) === 4;
+  const { name, part } = fighterNow(scene);
+  const fighterX = width * 0.4 + (part === "active" ? size * 0.16 : 0);
+  const jackX = width * (jack === "away" ? 0.76 : 0.6) - (jack === "active" ? size * 0.12 : 0);
+  paintTower(ctx, palette, width, height);
+  paintBell(
     ctx,
     palette,
-    {
-      x: fighterX,
-      lean: isStruck ? -0.5 : part === "active" ? 0.4 : 0,
-      arm: (flags & 2) === 2 ? 1.9 : (ARM[part] ?? 0.25),
-      way: 1,
-      colour: palette.moss,
-      isClockwork: false,
-    },
+    width * 0.82,
+    12,
+    Math.min(150, height * 0.4),
+    isStill ? 0.06 : Math.sin(frame / 50) * 0.02,
+  );
+  paintFloor(ctx, palette, width, height, floor);
+  paintShadow(ctx, palette, fighterX, floor, size);
+  paintShadow(ctx, palette, jackX, floor, size);
+  paintJack(ctx, palette, {
+    x: jackX,
     floor,
     size,
-  );
-  paintFigure(
-    ctx,
-    palette,
-    {
-      x: jackX,
-      lean: jack === "reels" ? 0.5 : jack === "active" ? -0.4 : 0,
-      arm: ARM[jack] ?? 0.25,
-      way: -1,
-      colour: palette.soft,
-      isClockwork: true,
-    },
-    floor,
-    size,
-  );
+    lean: jack === "reels" ? 0.9 : jack === "active" ? -0.6 : jack === "startup" ? 0.3 : 0,
+    arm: JACK_ARM[jack] ?? 0.2,
+    isGuarding: jack === "guard",
+    isReeling: jack === "reels",
+    turn: jack === "waits" ? frame / 40 : frame / 14,
+  });
+  const stance = STANCES[isStruck ? "struck" : isParrying ? "parry" : part];
+  const hand = paintRinger(ctx, palette, {
+    x: fighterX,
+    y: floor,
+    height: size * 0.98,
+    facing: 1,
+    lean: stance.lean,
+    stride: part === "active" ? 1.2 : part === "startup" ? -0.7 : 0.35,
+    arms: stance.arms,
+    wind: part === "active" ? 1 : isStruck ? -0.6 : 0.2,
+    rise: part === "startup" ? 0.6 : 0,
+  });
+  paintHammer(ctx, palette, hand, stance.arms[0] + 0.5, size, isStruck ? "none" : part);
+  if (isStill)
+    paintBlow(
+      ctx,
+      palette,
+      isStruck ? fighterX + size * 0.15 : jackX - size * 0.24,
+      floor - size * 0.52,
+      size,
+    );
   ctx.font = STAGE_FONT;
   ctx.textAlign = "center";
   ctx.fillStyle = palette.ink;
-  const said = isStruck ? "struck" : name === "" ? "ready" : `${name}${part === "" ? "" : `, ${part}`}`;
+  const said = isStruck ? "struck" : name === "" ? "ready" : `${name}, ${part}`;
   ctx.fillText(said, fighterX, floor - size - 22);
   ctx.fillText(`Jack ${JACK_WORDS[jack]}`, jackX, floor - size - 22);
-  if ((flags & 4) === 4) ctx.fillText("· the blow holds ·", width / 2, 26);
+  if (isStill) ctx.fillText("· the blow holds ·", width / 2, 26);
   ctx.textAlign = "left";
   const counts = [
     countWords(read(2), "hit"),

@@ -1,5 +1,6 @@
-import { writeAt, type Kit } from "#core";
-import { stageOf } from "#stage";
+import { deleteAt, writeAt, type Kit } from "#core";
+import { listDrawn, stageOf, type RopesDocument } from "#stage";
+import { ChoiceWord } from "../../../ui/ChoiceWord";
 import { NumberStone } from "../../../ui/NumberStone";
 import { useDesk } from "../../../document/context";
 
@@ -11,26 +12,118 @@ export function RopesEase({ kit }: { kit: Kit }) {
   const set = (field: string) => (value: number) =>
     workbench.editKit(`${field} ${value}`, now => writeAt(now, ["stage", field], value));
   return (
-    <p className="text-sm leading-loose" data-testid="ropes-ease">
-      Every window is{" "}
-      <NumberStone
-        label="ease"
-        value={stage.ease ?? 1}
-        least={0.1}
-        most={10}
-        onChange={set("ease")}
-        beginStep={workbench.beginStep}
-      />{" "}
-      times as long as written; ropes are drawn by seed{" "}
-      <NumberStone
-        label="seed"
-        value={stage.seed}
-        least={0}
-        isWhole
-        onChange={set("seed")}
-        beginStep={workbench.beginStep}
-      />
-      .
-    </p>
+    <>
+      <p className="text-sm leading-loose" data-testid="ropes-ease">
+        Every window is{" "}
+        <NumberStone
+          label="ease"
+          value={stage.ease ?? 1}
+          least={0.1}
+          most={10}
+          onChange={set("ease")}
+          beginStep={workbench.beginStep}
+        />{" "}
+        times as long as written; ropes are drawn by seed{" "}
+        <NumberStone
+          label="seed"
+          value={stage.seed}
+          least={0}
+          isWhole
+          onChange={set("seed")}
+          beginStep={workbench.beginStep}
+        />
+        .
+      </p>
+      <Drawing kit={kit} stage={stage} />
+    </>
+  );
+}
+
+/** Words of a list that can be taken out, and one more chosen. */
+function WordList({
+  label,
+  ids,
+  all,
+  onChange,
+}: {
+  label: string;
+  ids: readonly string[];
+  all: readonly { readonly id: string; readonly name: string }[];
+  onChange: (ids: readonly string[]) => void;
+}) {
+  const left = all.filter(item => !ids.includes(item.id));
+  return (
+    <>
+      {ids.map(id => {
+        const name = all.find(item => item.id === id)?.name ?? id;
+        return (
+          <span
+            key={id}
+            className="mr-1 inline-flex items-center rounded-lg border border-line bg-leaf pl-2 leading-normal"
+          >
+            {name}
+            <button
+              type="button"
+              aria-label={`Take ${name} out of ${label}`}
+              className="px-1.5 text-soft hover:text-foxglove"
+              onClick={() => onChange(ids.filter(other => other !== id))}
+            >
+              ×
+            </button>
+          </span>
+        );
+      })}
+      {left.length > 0 && (
+        <ChoiceWord
+          label={`One more of ${label}`}
+          value=""
+          placeholder={ids.length === 0 ? "choose …" : "or …"}
+          choices={left.map(item => ({ value: item.id, label: item.name }))}
+          onChoose={id => onChange([...ids, id])}
+        />
+      )}
+    </>
+  );
+}
+
+/** Which prompts ask for a button by chance, from which it is drawn, and what the seed draws. */
+function Drawing({ kit, stage }: { kit: Kit; stage: RopesDocument }) {
+  const { workbench } = useDesk();
+  const prompts = kit.prompts ?? [];
+  if (prompts.length === 0)
+    return (
+      <p className="text-sm text-soft">No prompt yet: begin one in Shape, and it hangs on these ropes.</p>
+    );
+  const set = (field: "draws" | "pool") => (ids: readonly string[]) =>
+    workbench.editKit(`what the ropes draw`, now =>
+      ids.length === 0 ? deleteAt(now, ["stage", field]) : writeAt(now, ["stage", field], ids),
+    );
+  const nameOf = (list: readonly { readonly id: string; readonly name: string }[], id: string) =>
+    list.find(item => item.id === id)?.name ?? id;
+  const drawn = listDrawn(kit, stage);
+  return (
+    <div className="text-sm leading-loose" data-testid="ropes-drawing">
+      <p>
+        By chance ask{" "}
+        <WordList label="prompts drawn" ids={stage.draws ?? []} all={prompts} onChange={set("draws")} />, for
+        one of{" "}
+        <WordList
+          label="answers drawn from"
+          ids={stage.pool ?? []}
+          all={kit.patterns}
+          onChange={set("pool")}
+        />
+        .
+      </p>
+      {drawn.length > 0 && (
+        <p className="text-soft">
+          This seed draws{" "}
+          {drawn
+            .map(({ prompt, pattern }) => `${nameOf(kit.patterns, pattern)} for ${nameOf(prompts, prompt)}`)
+            .join(", ")}
+          .
+        </p>
+      )}
+    </div>
   );
 }

@@ -1,6 +1,7 @@
-import { Fragment } from "react";
-import { evaluateEasing, parseEasing, parseFrames, writeAt, type Kit } from "#core";
+import { Fragment, useState } from "react";
+import { evaluateEasing, parseEasing, writeAt, type Kit } from "#core";
 import { findJumpFacts, stageOf, type JumpFacts as Facts, type RunnerDocument } from "#stage";
+import { LengthStone } from "../../../ui/LengthStone";
 import { NumberStone } from "../../../ui/NumberStone";
 import type { NumberBounds } from "../../../ui/numberText";
 import { ChoiceWord } from "../../../ui/ChoiceWord";
@@ -8,17 +9,43 @@ import { useDesk } from "../../../document/context";
 
 const WIDTH = 280;
 const HEIGHT = 96;
-/** How long the three presses are held, in seconds. */
+/** The three presses told of, with how long each is held where nobody says otherwise. Seconds. */
 const PRESSES = [
   { name: "tap", seconds: 0.05 },
   { name: "half", seconds: 0.15 },
   { name: "full", seconds: 1 },
 ] as const;
+/** No press is held longer than this to be told of. Frames. */
+const LONGEST_PRESS = 600;
 
 const SHARE = { least: 0, most: 1 };
 const TILE_PX = { least: 4, most: 256 };
 
+/** What lengths are typed and shown in. */
+const UNITS = [
+  { value: "tiles", label: "tiles" },
+  { value: "px", label: "px" },
+] as const;
+type Unit = (typeof UNITS)[number]["value"];
+
+const roundTo = (value: number, digits: number) => Number(value.toFixed(digits));
+
+/** A length of tiles on a stage as a number in a unit, and back; what is typed in px is kept in tiles. */
+function lengthIn(unit: Unit, tilePx: number) {
+  return unit === "px"
+    ? {
+        show: (tiles: number) => roundTo(tiles * tilePx, 1),
+        read: (typed: number) => roundTo(typed / tilePx, 4),
+      }
+    : { show: (tiles: number) => tiles, read: (typed: number) => typed };
+}
+
 const LOOKS = ["stroke-soft", "stroke-fern", "stroke-moss"] as const;
+
+const LIFT_ENDS = [
+  { value: "release", label: "until it is let go", hint: "letting go ends it before its time" },
+  { value: "keeps", label: "held or not", hint: "it needs no hand: a charged jump has it too" },
+] as const;
 
 const HEIGHTS = [
   { value: "fixed", label: "always the same", hint: "the hand has no say" },
@@ -145,16 +172,25 @@ function Arcs({ all }: { all: readonly Facts[] }) {
 /** What the present numbers make of a jump: how high, how long, how far, how floaty; and the numbers themselves. */
 export function JumpFacts({ kit }: { kit: Kit }) {
   const { workbench } = useDesk();
+  const [unit, setUnit] = useState<Unit>("tiles");
+  const [held, setHeld] = useState<readonly (number | undefined)[]>([]);
   const stage = stageOf(kit);
   const own = fixedLeap(kit);
   const leap = own ?? chargedLeap(kit);
   if (stage?.kind !== "runner" || !leap) return null;
   const { height } = stage;
-  const lift = height.by === "lift" ? (parseFrames(height.for, kit.rate, "atLeast") ?? 0) : 0;
+  const ground = {
+    accel: stage.run.accel,
+    brake: stage.run.brake ?? stage.run.accel,
+    turn: stage.run.turn ?? stage.run.accel,
+  };
+  const air = { ...ground, ...stage.run.air };
+  const { show, read } = lengthIn(unit, stage.tilePx);
+  const heldOf = (k: number, seconds: number) => held[k] ?? Math.round(seconds * kit.rate);
   // A charge was let go when it leaps: its height follows no hand any more.
   const followed = own ? stage : { ...stage, height: { by: "charged" } as const };
-  const all = leap.presses.map(press =>
-    findJumpFacts(followed, kit.rate, press.speed, Math.round(press.seconds * kit.rate), lift),
+  const all = leap.presses.map((press, k) =>
+    findJumpFacts(followed, kit.rate, press.speed, own ? heldOf(k, press.seconds) : 0),
   );
   const stone = (
     label: string,
@@ -170,37 +206,87 @@ export function JumpFacts({ kit }: { kit: Kit }) {
       beginStep={workbench.beginStep}
     />
   );
+  /** A length, a speed or a change of speed: typed in the unit that is chosen, kept in tiles. */
+  const far = (label: string, value: number, path: readonly (string | number)[]) => (
+    <NumberStone
+      label={label}
+      value={show(value)}
+      least={0}
+      onChange={typed => {
+        const next = Math.min(1000, read(typed));
+        workbench.editKit(`${label} ${typed} ${unit}`, now => writeAt(now, path, next));
+      }}
+      beginStep={workbench.beginStep}
+    />
+  );
+  const time = (label: string, value: string, path: readonly (string | number)[], least = 0) => (
+    <LengthStone
+      label={label}
+      value={value}
+      rateHz={kit.rate}
+      rounding="atLeast"
+      least={least}
+      onChange={next => workbench.editKit(`${label} ${next}`, now => writeAt(now, path, next))}
+      beginStep={workbench.beginStep}
+    />
+  );
   return (
     <section aria-label="Jump facts" className="text-sm" data-testid="jump-facts">
-      <h2 className="font-semibold">What a jump comes to</h2>
+      <h2 className="flex items-baseline gap-2 font-semibold">
+        What a jump comes to
+        <span className="ml-auto font-normal">
+          in{" "}
+          <ChoiceWord
+            label="Unit of lengths"
+            value={unit}
+            choices={UNITS}
+            onChoose={next => setUnit(next as Unit)}
+          />
+        </span>
+      </h2>
       <Arcs all={all} />
       <table className="w-full font-mono text-xs">
         <thead>
           <tr className="text-left text-soft">
             <td />
             <th scope="col" className="pr-2 font-normal">
-              tiles high
+              {unit} high
             </th>
             <th scope="col" className="pr-2 font-normal">
-              in the air
+              air
             </th>
             <th scope="col" className="pr-2 font-normal">
-              tiles far
+              {unit} far
             </th>
             <th scope="col" className="pr-2 font-normal">
-              near the top
+              top
             </th>
           </tr>
         </thead>
         <tbody>
           {leap.presses.map((press, k) => (
             <tr key={press.name} className="border-t border-line">
-              <th scope="row" className="pr-2 text-left font-normal">
+              <th scope="row" className="py-0.5 pr-2 text-left font-normal whitespace-nowrap">
                 {press.name}
+                {own && (
+                  <>
+                    {" "}
+                    <NumberStone
+                      label={`frames a ${press.name} is held`}
+                      value={heldOf(k, press.seconds)}
+                      least={1}
+                      most={LONGEST_PRESS}
+                      isWhole
+                      onChange={frames => setHeld(PRESSES.map((_, p) => (p === k ? frames : held[p])))}
+                      beginStep={() => ({ end: () => undefined, cancel: () => setHeld(held) })}
+                    />
+                    f
+                  </>
+                )}
               </th>
-              <td>{all[k]!.height.toFixed(2)}</td>
+              <td>{show(all[k]!.height).toFixed(unit === "px" ? 0 : 2)}</td>
               <td>{all[k]!.airFrames}f</td>
-              <td>{all[k]!.distance.toFixed(1)}</td>
+              <td>{show(all[k]!.distance).toFixed(unit === "px" ? 0 : 1)}</td>
               <td>{Math.round(all[k]!.floatiness * 100)} %</td>
             </tr>
           ))}
@@ -211,14 +297,14 @@ export function JumpFacts({ kit }: { kit: Kit }) {
         {leap.numbers.map(({ label, value, path }, k) => (
           <Fragment key={label}>
             {k > 0 && " to "}
-            {stone(label, value, path)}
+            {far(label, value, path)}
           </Fragment>
         ))}
-        {leap.numbers.length === 0 && "the worth of its charge, 0 to 1,"} tiles a second, drawn down by{" "}
-        {stone("gravity rising", stage.fall.up, ["stage", "fall", "up"])} rising and{" "}
-        {stone("gravity falling", stage.fall.down, ["stage", "fall", "down"])} falling, at most{" "}
-        {stone("greatest fall", stage.fall.most, ["stage", "fall", "most"])}; running at{" "}
-        {stone("run speed", stage.run.speed, ["stage", "run", "speed"])}. Its height is{" "}
+        {leap.numbers.length === 0 && "the worth of its charge, 0 to 1,"} {unit} a second, drawn down by{" "}
+        {far("gravity rising", stage.fall.up, ["stage", "fall", "up"])} rising and{" "}
+        {far("gravity falling", stage.fall.down, ["stage", "fall", "down"])} falling, at most{" "}
+        {far("greatest fall", stage.fall.most, ["stage", "fall", "most"])}; running at{" "}
+        {far("run speed", stage.run.speed, ["stage", "run", "speed"])}. Its height is{" "}
         <ChoiceWord
           label="how height varies"
           value={height.by}
@@ -229,15 +315,44 @@ export function JumpFacts({ kit }: { kit: Kit }) {
             )
           }
         />
+        {height.by === "lift" && (
+          <>
+            {" "}
+            for {time("length of the lift", height.for, ["stage", "height", "for"], 1)} from{" "}
+            {time("beginning of the lift", height.from ?? "0f", ["stage", "height", "from"])} after the
+            launch, with{" "}
+            {stone("gravity left by the lift", height.share ?? 0, ["stage", "height", "share"], SHARE)} of its
+            gravity,{" "}
+            <ChoiceWord
+              label="how the lift ends"
+              value={height.keeps ? "keeps" : "release"}
+              choices={LIFT_ENDS}
+              onChoose={end =>
+                workbench.editKit("how the lift ends", now =>
+                  writeAt(now, ["stage", "height", "keeps"], end === "keeps"),
+                )
+              }
+            />
+          </>
+        )}
         {height.by === "float" && (
           <> to {stone("share of gravity", height.share, ["stage", "height", "share"], SHARE)} of it</>
         )}
         {height.by === "cut" && (
           <> to {stone("what a cut leaves", height.to, ["stage", "height", "to"], SHARE)} of it</>
         )}
-        . A tile is {stone("tile size", stage.tilePx, ["stage", "tilePx"], TILE_PX)} px:{" "}
-        {(all[2]!.height * stage.tilePx).toFixed(0)} px high,{" "}
-        {(leap.presses[2]!.speed * stage.tilePx).toFixed(0)} px a second at launch.
+        . A tile is {stone("tile size", stage.tilePx, ["stage", "tilePx"], TILE_PX)} px.
+      </p>
+      <h2 className="mt-3 leading-normal font-semibold">How it runs</h2>
+      <p className="leading-loose">
+        On the ground it speeds up by {far("speeding up", stage.run.accel, ["stage", "run", "accel"])}, comes
+        to rest by {far("braking", ground.brake, ["stage", "run", "brake"])} and turns by{" "}
+        {far("turning", ground.turn, ["stage", "run", "turn"])}; in the air by{" "}
+        {far("speeding up in the air", air.accel, ["stage", "run", "air", "accel"])},{" "}
+        {far("braking in the air", air.brake, ["stage", "run", "air", "brake"])} and{" "}
+        {far("turning in the air", air.turn, ["stage", "run", "air", "turn"])} {unit} a second a second. A
+        walk goes on for {time("walking on", stage.run.linger ?? "0f", ["stage", "run", "linger"])} after its
+        direction is let go; a run stops at once.
       </p>
     </section>
   );

@@ -1,8 +1,9 @@
 import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import { expect, test } from "vitest";
-import { formatFile, packFiles } from "#handover";
-import { readFile, readSource } from "./files";
+import { formatFile } from "../documents/documents";
+import { packFiles } from "../pack/pack";
+import { readEach, readSource } from "./readFile";
 
 const DEMO = "e2e/belfry";
 
@@ -32,7 +33,7 @@ test.each([
   expect(read.kind === "refused" && read.reasons.join("\n")).toContain(reason);
 });
 
-test("several documents leave in one file, two of one name apart, and come back as they were", async () => {
+test("several documents leave in one file, two of one name apart, and come back as they were", () => {
   const read = ["kit", "clean-climb", "sloppy-climb", "clean-climb"].map(name =>
     readSource(name, readFileSync(join(DEMO, `${name}.json`), "utf8")),
   );
@@ -43,7 +44,7 @@ test("several documents leave in one file, two of one name apart, and come back 
   });
   const { name, bytes } = packFiles(documents);
   expect(name).toBe("belfry-runner.zip");
-  const back = await readFile(new File([bytes], name));
+  const back = [...readEach(name, bytes)];
   expect(back.map(file => file.name)).toEqual([
     "belfry-runner.kit.json",
     "clean-climb.take.json",
@@ -55,9 +56,9 @@ test("several documents leave in one file, two of one name apart, and come back 
   ).toEqual(documents);
 });
 
-test("a packed file that is none, and one torn in the middle, are refused in words", async () => {
+test("a packed file that is none, and one torn in the middle, are refused in words", () => {
   const { bytes } = packFiles([]);
-  expect(await readFile(new File([bytes], "empty.zip"))).toEqual([]);
-  const [torn] = await readFile(new File(["no pack at all"], "x.zip"));
+  expect([...readEach("empty.zip", bytes)]).toEqual([]);
+  const [torn] = readEach("x.zip", new TextEncoder().encode("no pack at all"));
   expect(torn).toMatchObject({ kind: "refused", name: "x.zip" });
 });

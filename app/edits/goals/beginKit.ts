@@ -1,0 +1,73 @@
+import type { Kit, Take } from "#core";
+import { compileRules, leapAtEdges, playRoutine, stageOf, type Routine, type Rules } from "#stage";
+import { GOALS, type Goal, type HandPress } from "./goals";
+
+const BARE = { format: "moss-tap/kit", version: 1, rate: 60, controls: [], patterns: [] } as const;
+
+/** A clean sheet to paint on is so long. Seconds. */
+export const SHEET_SECONDS = 5;
+/** The scripted hand shows the goals one after the other, so far apart; a runner leaps for so long before. Frames. */
+const APART = 60;
+const LEAPING = 360;
+const BREATH = 20;
+
+/** An empty take, to be painted on. `seconds` of the kit's rate. */
+export function cleanSheet(kit: Kit, seconds: number, id: string, name = "A clean sheet"): Take {
+  const frames = Math.round(seconds * kit.rate);
+  return { format: "moss-tap/take", version: 1, id, name, kit: kit.id, rate: kit.rate, frames, lanes: {} };
+}
+
+/** The routine of a hand that leaps at edges first, where there is something to leap, and then makes these presses. */
+function routineOf({ kit }: Rules, presses: readonly HandPress[], isLeaping: boolean): Routine {
+  const stage = stageOf(kit);
+  const leap = kit.controls.find(control => control.name === "Leap");
+  const leaping =
+    isLeaping && stage?.kind === "runner" && leap ? leapAtEdges(stage.run.right, leap.id, 2, 16) : undefined;
+  return (frame, see) => {
+    const held = new Set(leaping && frame < LEAPING ? leaping(frame, see) : []);
+    for (const [control, from, to] of presses) if (frame >= from && frame < to) held.add(control);
+    return held;
+  };
+}
+
+function nameOf(goals: readonly Goal[]): string {
+  const words = goals.map(({ words: said }) => said.replace(/^An? /, "").toLowerCase());
+  const name = words.length > 2 ? `${words.slice(0, 2).join(", ")} and more` : words.join(" and ");
+  return name === "" ? "New kit" : `${name[0]!.toUpperCase()}${name.slice(1)}`;
+}
+
+/** A kit begun, with the takes that come with it. */
+export interface BegunKit {
+  readonly kit: Kit;
+  readonly takes: readonly Take[];
+}
+
+/**
+ * A kit that does what was asked for: controls on keys and buttons of their own, rules that work, the stage of the first
+ * goal that has one, a take played by a scripted hand that shows each, and a clean sheet to paint on. Of nothing asked
+ * for: a kit with nothing in it but the sheet. `nowMs` makes its id its own.
+ */
+export function beginKit(goalIds: readonly string[], nowMs: number): BegunKit {
+  const goals = GOALS.filter(goal => goalIds.includes(goal.id));
+  const id = `kit-${nowMs.toString(36)}`;
+  let kit: Kit = { ...BARE, id, name: nameOf(goals) };
+  if (goals[0]) kit = goals[0].stage(kit);
+  const hasLeap = goals.some(goal => goal.id === "jump") && stageOf(kit)?.kind === "runner";
+  const presses: HandPress[] = [];
+  let at = hasLeap ? LEAPING + APART : APART;
+  for (const goal of goals) {
+    const grown = goal.grow(kit);
+    kit = grown.kit;
+    const from = grown.isByClock ? 0 : at;
+    presses.push(...grown.presses.map(([control, down, up]): HandPress => [control, from + down, from + up]));
+    const last = Math.max(0, ...grown.presses.map(([, , up]) => up));
+    if (!grown.isByClock && grown.presses.length > 0) at += last + APART;
+  }
+  const sheet = cleanSheet(kit, SHEET_SECONDS, "clean-sheet");
+  const compiled = compileRules(kit);
+  if (goals.length === 0 || !compiled.ok) return { kit, takes: [sheet] };
+  const frames = Math.max(hasLeap ? LEAPING : 0, ...presses.map(([, , up]) => up)) + APART + BREATH;
+  const routine = routineOf(compiled.value, presses, hasLeap);
+  const shown = playRoutine(compiled.value, routine, frames, "shown-once", "Played by a scripted hand");
+  return { kit, takes: [shown, sheet] };
+}

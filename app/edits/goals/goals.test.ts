@@ -1,0 +1,60 @@
+import { expect, test } from "vitest";
+import { formatTrace, readTake } from "#core";
+import { compileRules, runRules } from "#stage";
+import { parseRules } from "#stage";
+import { beginKit } from "./beginKit";
+import { GOALS } from "./goals";
+
+const IDS = GOALS.map(({ id }) => id);
+/** Every set of goals, the empty one first. */
+const SETS = Array.from({ length: 2 ** IDS.length }, (_, bits) => IDS.filter((_id, k) => (bits >> k) & 1));
+
+/** What the take of a scripted hand comes to. */
+function showOff(goals: readonly string[]) {
+  const { kit, takes } = beginKit(goals, 1000);
+  const compiled = compileRules(kit);
+  if (!compiled.ok) throw new Error(`${goals.join()}: ${JSON.stringify(compiled.issues)}`);
+  const rules = compiled.value;
+  const shown = takes[0]!;
+  const { events } = formatTrace(rules.program, runRules(rules, readTake(rules.program, shown)).trace);
+  return { kit, takes, events, warnings: compiled.warnings };
+}
+
+test("every set of goals becomes a kit that is read, without a warning, each key for one control", () => {
+  for (const goals of SETS) {
+    const { kit, warnings } = showOff(goals);
+    expect(parseRules(JSON.parse(JSON.stringify(kit))), goals.join()).toMatchObject({ ok: true });
+    expect(warnings, goals.join()).toEqual([]);
+    const codes = kit.controls.flatMap(control => control.bindings.flat());
+    expect(new Set(codes).size, goals.join()).toBe(codes.length);
+    const names = [...kit.patterns, ...(kit.moves ?? [])].map(rule => rule.name);
+    expect(new Set(names).size, goals.join()).toBe(names.length);
+  }
+});
+
+test.each([
+  ["jump", ["Jump"]],
+  ["charge", ["Great toll"]],
+  ["chain", ["First blow", "Second blow", "Third blow"]],
+  ["tap-hold", ["Quick toll", "Slow toll"]],
+  ["double", ["Dash"]],
+  ["motion", ["Rolling toll"]],
+])("the scripted hand shows %s, alone and among all others", (goal, moves) => {
+  for (const goals of [[goal], IDS]) {
+    const { kit, events } = showOff(goals);
+    const performed = new Set(events.flatMap(event => (event.kind === "performed" ? [event.id] : [])));
+    const names = kit.moves!.filter(move => performed.has(move.id)).map(move => move.name);
+    for (const move of moves)
+      expect(names, goals.join()).toContain(move === "Great toll" && goals.length > 1 ? "Great leap" : move);
+  }
+});
+
+test("a prompt is answered by the scripted hand; nothing asked for is a clean sheet and nothing else", () => {
+  for (const goals of [["prompt"], IDS])
+    expect(showOff(goals).events.some(event => event.kind === "prompt" && event.outcome === "perfect")).toBe(
+      true,
+    );
+  const { kit, takes } = beginKit([], 1000);
+  expect(kit).toMatchObject({ name: "New kit", controls: [], patterns: [] });
+  expect(takes).toMatchObject([{ frames: 300, lanes: {} }]);
+});

@@ -1,0 +1,201 @@
+import type { Kit, Move } from "#core";
+import { giveDuel, giveRopes, giveRunner } from "../giveStage";
+import { freshId } from "../edits";
+import { applyStarter, STARTERS } from "../starters/starters";
+
+/** A press of the scripted hand, in frames since its goal's turn came: [control, from, to]. */
+export type HandPress = readonly [control: string, from: number, to: number];
+
+/** A kit that grew by one goal, and the presses that show it. */
+interface Grown {
+  readonly kit: Kit;
+  readonly presses: readonly HandPress[];
+  /** Are the presses counted from the beginning of the take? A prompt comes by the clock, whatever else is shown. */
+  readonly isByClock?: boolean;
+}
+
+/** Something a designer wants built, as it is asked for when a kit begins. */
+export interface Goal {
+  readonly id: string;
+  readonly words: string;
+  readonly line: string;
+  /** The stage on which it is felt best; the first goal that has one decides. */
+  readonly stage: (kit: Kit) => Kit;
+  readonly grow: (kit: Kit) => Grown;
+}
+
+/** A control by its name, or a new one on the first of its keys and pad buttons that nothing has yet. */
+function giveControl(
+  kit: Kit,
+  name: string,
+  keys: readonly string[],
+  buttons: readonly string[],
+): { kit: Kit; id: string } {
+  const known = kit.controls.find(control => control.name === name);
+  if (known) return { kit, id: known.id };
+  const taken = new Set(kit.controls.flatMap(control => control.bindings.flat()));
+  const free = (codes: readonly string[]) => codes.filter(code => !taken.has(code)).slice(0, 1);
+  const bindings = [...free(keys), ...free(buttons)].map(code => [code]);
+  const id = freshId(name, new Set([...kit.controls, ...(kit.sticks ?? [])].map(item => item.id)));
+  return { kit: { ...kit, controls: [...kit.controls, { id, name, bindings }] }, id };
+}
+
+function start(kit: Kit, starterId: string, controlId: string): Kit {
+  const starter = STARTERS.find(item => item.id === starterId);
+  if (!starter) throw new Error(`there is no starter "${starterId}"`);
+  return applyStarter(kit, starter, controlId).kit;
+}
+
+/** A move on the pattern of a name: what is understood shall be performed too. */
+function giveMove(kit: Kit, name: string, patternName: string, more: Partial<Move> = {}): Kit {
+  const pattern = kit.patterns.find(item => item.name === patternName);
+  if (!pattern) throw new Error(`there is no pattern "${patternName}"`);
+  const moves = kit.moves ?? [];
+  const id = freshId(name, new Set(moves.map(move => move.id)));
+  return { ...kit, moves: [...moves, { id, name, pattern: pattern.id, ...more }] };
+}
+
+const isRunner = (kit: Kit) => (kit.stage as { kind?: unknown } | undefined)?.kind === "runner";
+const isDuel = (kit: Kit) => (kit.stage as { kind?: unknown } | undefined)?.kind === "duel";
+const strike = (kit: Kit, force: number) => (isDuel(kit) ? { effect: { strike: force } } : {});
+
+const footingOf = (kit: Kit) => kit.gates?.find(gate => /^footing$/i.test(gate.name))?.id;
+
+/** Everything that can be asked for, in the order in which it is offered. */
+export const GOALS: readonly Goal[] = [
+  {
+    id: "jump",
+    words: "A jump",
+    line: "that forgives the ledge and remembers an early press",
+    stage: giveRunner,
+    grow(was) {
+      const { kit, id } = giveControl(was, "Leap", ["key:Space", "key:KeyZ"], ["pad:0"]);
+      const begun = start(kit, "late", id);
+      const height = { by: "cut", control: id, to: 0.4 };
+      const stage = isRunner(begun) ? { stage: { ...(begun.stage as object), height } } : {};
+      return { kit: { ...begun, ...stage }, presses: [] };
+    },
+  },
+  {
+    id: "charge",
+    words: "A charge",
+    line: "held longer it gives more, in three levels",
+    stage: giveDuel,
+    grow(was) {
+      const { kit, id } = giveControl(was, "Brace", ["key:KeyL", "key:KeyM"], ["pad:7", "pad:5"]);
+      const begun = start(kit, "charge", id);
+      const footing = footingOf(begun);
+      const charged = isRunner(begun)
+        ? {
+            ...begun,
+            patterns: begun.patterns.map(item =>
+              item.kind === "charge" ? { ...item, output: [8, 26] as const } : item,
+            ),
+          }
+        : begun;
+      const more: Partial<Move> = isRunner(begun)
+        ? {
+            effect: { leap: "output" },
+            ...(footing ? { needs: [{ gate: footing }], spends: [footing] } : {}),
+          }
+        : { slot: "charge", frames: { startup: "4f", active: "5f", recovery: "20f" }, ...strike(begun, 9) };
+      return {
+        kit: giveMove(charged, isRunner(begun) ? "Great leap" : "Great toll", "Brace charge", more),
+        presses: [[id, 0, 45]],
+      };
+    },
+  },
+  {
+    id: "chain",
+    words: "A chain of attacks",
+    line: "three in a row, each pressed while the one before goes on",
+    stage: giveDuel,
+    grow(was) {
+      const { kit, id } = giveControl(was, "Strike", ["key:KeyJ", "key:KeyX"], ["pad:2"]);
+      const press = (from: number): HandPress => [id, from, from + 4];
+      return { kit: start(kit, "chain", id), presses: [press(0), press(14), press(34)] };
+    },
+  },
+  {
+    id: "tap-hold",
+    words: "Tap and hold",
+    line: "two meanings on one button, and no length of press left over",
+    stage: giveDuel,
+    grow(was) {
+      const { kit, id } = giveControl(was, "Toll", ["key:KeyK", "key:KeyC"], ["pad:3"]);
+      const begun = start(kit, "tap-or-hold", id);
+      const frames = (startup: string, recovery: string) => ({ startup, active: "3f", recovery });
+      const light = giveMove(begun, "Quick toll", "Toll tap", {
+        slot: "toll",
+        frames: frames("4f", "10f"),
+        ...strike(was, 3),
+      });
+      return {
+        kit: giveMove(light, "Slow toll", "Toll hold", {
+          slot: "toll",
+          frames: frames("14f", "24f"),
+          ...strike(was, 9),
+        }),
+        presses: [
+          [id, 0, 6],
+          [id, 40, 64],
+        ],
+      };
+    },
+  },
+  {
+    id: "double",
+    words: "A double tap",
+    line: "twice within a moment; the single tap is not kept waiting",
+    stage: giveRunner,
+    grow(was) {
+      const { kit, id } = giveControl(was, "Right", ["key:ArrowRight", "key:KeyD"], ["pad:15"]);
+      const begun = start(kit, "double", id);
+      const more = isRunner(begun) ? { effect: { dash: 18, for: "10f" } } : {};
+      return {
+        kit: giveMove(begun, "Dash", "Right twice", more),
+        presses: [
+          [id, 0, 4],
+          [id, 9, 14],
+        ],
+      };
+    },
+  },
+  {
+    id: "motion",
+    words: "A motion",
+    line: "a stick turned down, to the corner and forward, then a press",
+    stage: giveDuel,
+    grow(was) {
+      const { kit, id } = giveControl(was, "Strike", ["key:KeyJ", "key:KeyX"], ["pad:2"]);
+      const begun = start(kit, "motion", id);
+      const stick = begun.sticks?.[0];
+      const frames = { startup: "10f", active: "4f", recovery: "22f" };
+      const turned: readonly HandPress[] = stick
+        ? [
+            [stick.down, 0, 9],
+            [stick.right, 5, 16],
+          ]
+        : [];
+      return {
+        kit: giveMove(begun, "Rolling toll", "Quarter turn", {
+          slot: "motion",
+          priority: 3,
+          frames,
+          ...strike(begun, 7),
+        }),
+        presses: [...turned, [id, 13, 17]],
+      };
+    },
+  },
+  {
+    id: "prompt",
+    words: "A timed prompt",
+    line: "a button is shown, and must be pressed in time",
+    stage: giveRopes,
+    grow(was) {
+      const { kit, id } = giveControl(was, "Catch", ["key:KeyE", "key:KeyF"], ["pad:1"]);
+      return { kit: start(kit, "prompt", id), presses: [[id, 108, 112]], isByClock: true };
+    },
+  },
+];

@@ -1,0 +1,42 @@
+import { readdirSync } from "node:fs";
+import { expect, test } from "vitest";
+import { formatTrace, readTake } from "#core";
+import { compileRules, parseRules, runRules } from "#stage";
+import { readKitAndTakes } from "../tests/evaluated";
+import { layoutOf } from "./edits";
+import { renameId, whyNotId, type IdList } from "./renameId";
+
+const LISTS: readonly IdList[] = ["controls", "patterns", "moves", "gates", "prompts"];
+
+test.each(
+  readdirSync("demo", { withFileTypes: true }).flatMap(entry => (entry.isDirectory() ? [entry.name] : [])),
+)("every id of %s can be another, and its takes are understood as before", folder => {
+  const { kit, takes } = readKitAndTakes(`demo/${folder}`);
+  const layouts = [layoutOf(kit, "l", "L")];
+  const understood = (document: { kit: typeof kit; takes: typeof takes }) => {
+    const compiled = compileRules(document.kit);
+    if (!compiled.ok) throw new Error(JSON.stringify(compiled.issues));
+    const rules = compiled.value;
+    return document.takes.map(
+      take => formatTrace(rules.program, runRules(rules, readTake(rules.program, take)).trace).events,
+    );
+  };
+  for (const list of LISTS)
+    for (const { id } of (kit[list] ?? []) as readonly { id: string }[]) {
+      const to = `${id}-as-new`;
+      const renamed = renameId({ kit, takes, layouts }, list, id, to);
+      expect(parseRules(JSON.parse(JSON.stringify(renamed.kit))).ok, to).toBe(true);
+      const was = JSON.parse(JSON.stringify(understood(renamed)).replaceAll(to, id)) as unknown;
+      expect(was, `${list} ${id}`).toEqual(understood({ kit, takes }));
+      expect(renameId(renamed, list, to, id)).toEqual({ kit, takes, layouts });
+      if (list === "controls") expect(Object.keys(renamed.layouts[0]!.bindings)).toContain(to);
+    }
+});
+
+test("an id that is taken, or can be none, is refused in words", () => {
+  const { kit } = readKitAndTakes("demo/belfry-runner");
+  const [first, second] = kit.patterns;
+  expect(whyNotId(kit, "patterns", first!.id, second!.id)).toContain("Another has the id");
+  expect(whyNotId(kit, "patterns", first!.id, "a/b")).toContain("without /");
+  expect(whyNotId(kit, "patterns", first!.id, first!.id)).toBe("");
+});

@@ -1,0 +1,103 @@
+import { isId, writeAt, type Kit, type Layout, type Take } from "#core";
+import { listStageRefs } from "#stage";
+import { NAMING_FIELDS } from "./ruleEdits";
+
+/** The lists of a kit whose items are known by ids that leave in files. */
+export type IdList = "controls" | "patterns" | "moves" | "gates" | "prompts";
+
+const CONTROL_FIELDS: ReadonlySet<string> = new Set([
+  "control",
+  "controls",
+  "press",
+  "release",
+  "hold",
+  "together",
+  "cancel",
+  "wrongOn",
+  "captures",
+  "up",
+  "down",
+  "left",
+  "right",
+]);
+
+const FIELDS: Readonly<Record<IdList, ReadonlySet<string>>> = { ...NAMING_FIELDS, controls: CONTROL_FIELDS };
+const STAGE_WORDS = { controls: "control", patterns: "pattern", gates: "gate", prompts: "prompt" } as const;
+/** Fields whose words are no ids, whatever they say, and those the core passes over. */
+const PASSED_OVER: ReadonlySet<string> = new Set(["id", "name", "stage", "effect", "bindings"]);
+
+function replaceIds(
+  value: unknown,
+  fields: ReadonlySet<string>,
+  from: string,
+  to: string,
+  field = "",
+): unknown {
+  if (typeof value === "string") return fields.has(field) && value === from ? to : value;
+  if (Array.isArray(value)) return value.map(item => replaceIds(item, fields, from, to, field));
+  if (typeof value !== "object" || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([key, item]) => [
+      key,
+      PASSED_OVER.has(key) ? item : replaceIds(item, fields, from, to, key),
+    ]),
+  );
+}
+
+/** A document as far as ids go through it. */
+interface Named {
+  readonly kit: Kit;
+  readonly takes: readonly Take[];
+  readonly layouts: readonly Layout[];
+}
+
+function renameKey<V>(
+  record: Readonly<Record<string, V>>,
+  from: string,
+  to: string,
+): Readonly<Record<string, V>> {
+  if (!Object.hasOwn(record, from)) return record;
+  return Object.fromEntries(Object.entries(record).map(([key, value]) => [key === from ? to : key, value]));
+}
+
+function renameInTake(take: Take, list: IdList, from: string, to: string): Take {
+  if (list === "controls" && Object.hasOwn(take.lanes, from))
+    return { ...take, lanes: renameKey(take.lanes, from, to) };
+  if (list === "gates" && take.gates && Object.hasOwn(take.gates, from))
+    return { ...take, gates: renameKey(take.gates, from, to) };
+  return take;
+}
+
+/**
+ * A document in which something has another id: everything that names it follows, in rules, stage, takes and layouts.
+ * Nothing else changes, and what is understood of the takes stays the same. The new id must be free and may be one.
+ */
+export function renameId<D extends Named>(document: D, list: IdList, from: string, to: string): D {
+  const { kit, takes, layouts } = document;
+  const replaced = replaceIds(kit, FIELDS[list], from, to) as Kit;
+  const items = (replaced[list] ?? []) as readonly { readonly id: string }[];
+  const own = {
+    ...replaced,
+    [list]: items.map(item => (item.id === from ? { ...item, id: to } : item)),
+  } as Kit;
+  const word = list === "moves" ? undefined : STAGE_WORDS[list];
+  const refs = listStageRefs(kit).filter(ref => ref.what === word && ref.id === from);
+  const renamed = refs.reduce((now, { path }) => writeAt(now, ["stage", ...path], to), own);
+  return {
+    ...document,
+    kit: renamed,
+    takes: takes.map(take => renameInTake(take, list, from, to)),
+    layouts:
+      list === "controls"
+        ? layouts.map(layout => ({ ...layout, bindings: renameKey(layout.bindings, from, to) }))
+        : layouts,
+  };
+}
+
+/** Why an id cannot be given, in words; empty where it can. */
+export function whyNotId(kit: Kit, list: IdList, from: string, to: string): string {
+  if (!isId(to)) return "An id is at most 100 letters, digits and signs, without / ? # \\ or %.";
+  const others: readonly { readonly id: string }[] =
+    list === "controls" ? [...kit.controls, ...(kit.sticks ?? [])] : (kit[list] ?? []);
+  return others.some(item => item.id === to && item.id !== from) ? `Another has the id ${to} already.` : "";
+}

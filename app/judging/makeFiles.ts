@@ -1,0 +1,32 @@
+import type { ExportFormat, Handover, OutFile } from "#handover";
+import type { Asked, Jobs } from "./jobs/jobs";
+
+/** Takes with more pairs than this together are written in a worker, so that the page stays free. */
+const AT_ONCE_PAIRS = 20_000;
+
+/** Is so little handed over that its files can be made while someone looks? */
+export function isSmall({ takes }: Handover): boolean {
+  const pairs = takes.flatMap(take => Object.values(take.lanes)).reduce((sum, lane) => sum + lane.length, 0);
+  return pairs <= AT_ONCE_PAIRS;
+}
+
+/** Asks a worker for the files of one form. */
+export function askForFiles(
+  jobs: Pick<Jobs, "ask">,
+  format: ExportFormat,
+  { kit, takes, layouts }: Handover,
+): Asked<"makeFiles"> {
+  return jobs.ask({ job: "makeFiles", question: { format: format.id, kit, layouts }, takes });
+}
+
+/** The files of one form, made at once or in a worker; rejects with what went wrong there. */
+export async function makeFiles(
+  jobs: Pick<Jobs, "ask">,
+  format: ExportFormat,
+  handover: Handover,
+): Promise<readonly OutFile[]> {
+  if (isSmall(handover)) return format.files(handover);
+  const outcome = await askForFiles(jobs, format, handover).outcome;
+  if (outcome.state === "done") return outcome.value;
+  throw new Error(outcome.state === "failed" ? outcome.reason : "it was called off");
+}

@@ -1,0 +1,226 @@
+import { useId } from "react";
+import { countWords, formatMs, listMeanwhile, parseFrames, type Kit, type Meanwhile, type Move } from "#core";
+import { formatFound } from "./countWords";
+import { Dots, type DotLook } from "./Dots";
+import { Hatch } from "./Hatch";
+import { PullEdge, type EdgeTarget } from "./PullEdge";
+import { createScale, type MapScale } from "./scale";
+import { TimeAxis } from "./TimeAxis";
+import { useTakes } from "./useTakes";
+
+const BAR_Y = 46;
+const BAR = 30;
+const ROW = 20;
+const DOT_ROWS = 2;
+
+const LOOKS: Readonly<Record<Meanwhile["became"], DotLook>> = {
+  direct: "whole",
+  coyote: "whole",
+  buffer: "saved",
+  both: "saved",
+  lost: "lost",
+  waiting: "saved",
+};
+
+interface Track {
+  readonly words: string;
+  readonly from: number;
+  readonly to: number;
+  readonly look: string;
+  readonly edges: readonly { readonly target: EdgeTarget; readonly at: number; readonly frames: number }[];
+}
+
+/** What a move does beside its parts: gates it opens, its cooldown; each a line of its own under the bar. */
+function tracksOf(kit: Kit, move: Move, index: number): Track[] {
+  const frames = (written: string, rounding: "atLeast" | "atMost") =>
+    parseFrames(written, kit.rate, rounding) ?? 0;
+  const opens = (move.opens ?? []).map(({ gate, from, to }, k): Track => {
+    const [first, last] = [frames(from, "atLeast"), frames(to, "atMost")];
+    const name = kit.gates?.find(item => item.id === gate)?.name ?? gate;
+    const path = ["moves", index, "opens", k];
+    const target = (field: "from" | "to", rounding: EdgeTarget["rounding"]): EdgeTarget => ({
+      path: [...path, field],
+      rounding,
+      least: field === "to" ? first : 0,
+      label: `${name} opened ${field}`,
+    });
+    return {
+      words: `opens ${name}`,
+      from: first,
+      to: last + 1,
+      look: "fill-lichen",
+      edges: [
+        { target: target("from", "atLeast"), at: first, frames: first },
+        { target: target("to", "atMost"), at: last + 1, frames: last },
+      ],
+    };
+  });
+  if (move.cooldown === undefined) return opens;
+  const cooldown = frames(move.cooldown, "atLeast");
+  const target = {
+    path: ["moves", index, "cooldown"],
+    rounding: "atLeast",
+    least: 0,
+    label: "cooldown",
+  } as const;
+  return [
+    ...opens,
+    {
+      words: "not again before",
+      from: 0,
+      to: cooldown,
+      look: "fill-sand",
+      edges: [{ target, at: cooldown, frames: cooldown }],
+    },
+  ];
+}
+
+/** The parts of a timeline as one bar, the end of each a grip. */
+function Parts({
+  move,
+  index,
+  parts,
+  scale,
+  hatchId,
+}: {
+  move: Move;
+  index: number;
+  parts: readonly [number, number, number];
+  scale: MapScale;
+  hatchId: string;
+}) {
+  const names = ["startup", "active", "recovery"] as const;
+  const looks = ["fill-fern", "fill-moss", `url(#${hatchId})`];
+  const ends = parts.map((_, k) => parts.slice(0, k + 1).reduce((sum, part) => sum + part, 0));
+  return (
+    <g>
+      {names.map((name, k) => {
+        const from = ends[k]! - parts[k]!;
+        const width = scale.x(ends[k]!) - scale.x(from);
+        return (
+          <g key={name}>
+            <rect
+              x={scale.x(from)}
+              y={k === 1 ? BAR_Y - 4 : BAR_Y}
+              width={width}
+              height={k === 1 ? BAR + 8 : BAR}
+              className={k < 2 ? looks[k] : "stroke-fern"}
+              fill={k < 2 ? undefined : looks[k]}
+            />
+            {width > 30 && (
+              <text
+                x={scale.x(from) + width / 2}
+                y={BAR_Y - 12}
+                textAnchor="middle"
+                className="fill-ink text-xs"
+              >
+                {width > 74 ? `${name} ${parts[k]}f` : `${parts[k]}f`}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {names.map((name, k) => (
+        <PullEdge
+          key={name}
+          target={{
+            path: ["moves", index, "frames", name],
+            rounding: "atLeast",
+            least: 0,
+            label: `${move.name}: ${name}`,
+          }}
+          scale={scale}
+          at={ends[k]!}
+          frames={parts[k]!}
+          top={BAR_Y - 6}
+          bottom={BAR_Y + BAR + 6}
+        />
+      ))}
+    </g>
+  );
+}
+
+/** A move's timeline to scale: its parts, what it opens, how long its slot is busy, and every press that came meanwhile. */
+export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index: number }) {
+  const hatchId = useId();
+  const now = useTakes();
+  if (!now || !move.frames) return null;
+  const frames = (written: string) => parseFrames(written, kit.rate, "atLeast") ?? 0;
+  const parts = [
+    frames(move.frames.startup),
+    frames(move.frames.active),
+    frames(move.frames.recovery),
+  ] as const;
+  const total = parts[0] + parts[1] + parts[2];
+  const tracks = tracksOf(kit, move, index);
+  const upTo = Math.max(12, Math.ceil(Math.max(total, ...tracks.map(track => track.to)) * 1.15) + 2);
+  const scale = createScale(0, upTo);
+  const presses = now.traces.flatMap(trace => listMeanwhile(now.program, trace, index));
+  const count = (isThis: (press: Meanwhile) => boolean) => presses.filter(isThis).length;
+  const lost = count(({ became }) => became === "lost");
+  const remembered = count(({ became }) => became === "buffer" || became === "both");
+  const direct = presses.length - lost - remembered - count(({ became }) => became === "waiting");
+  const dotsY = BAR_Y + BAR + 10;
+  const tracksY = dotsY + DOT_ROWS * 12 + 4;
+  const axisY = tracksY + tracks.length * ROW + 4;
+  return (
+    <figure className="mt-5" data-testid="timeline-map">
+      <figcaption className="mb-1 text-sm text-soft">
+        Busy for <b className="text-ink">{total}f</b> ({formatMs(total, kit.rate)}).{" "}
+        {presses.length === 0 ? (
+          "No press of its slot came meanwhile in these takes."
+        ) : (
+          <>
+            {formatFound(presses.length, "press came", "presses came", now.takes.length)}
+            <b className="text-ink">
+              {direct} performed at once, {remembered} remembered
+            </b>
+            {lost > 0 && <b className="text-foxglove"> · {countWords(lost, "press", "presses")} lost</b>}
+          </>
+        )}
+      </figcaption>
+      <svg
+        viewBox={`0 0 ${scale.widthPx} ${axisY + 36}`}
+        className="w-full max-w-[720px]"
+        role="group"
+        aria-label={`Timeline of ${move.name}: startup ${parts[0]} frames, active ${parts[1]}, recovery ${parts[2]}`}
+      >
+        <Hatch id={hatchId} colour="line" />
+        <Parts move={move} index={index} parts={parts} scale={scale} hatchId={hatchId} />
+        <Dots
+          dots={presses.map((press, k) => ({
+            x: scale.x(Math.min(press.at, upTo) + 0.5),
+            y: dotsY + 6 + (k % DOT_ROWS) * 12,
+            look: LOOKS[press.became],
+          }))}
+        />
+        {tracks.map((track, k) => {
+          const y = tracksY + k * ROW;
+          return (
+            <g key={track.words}>
+              <rect
+                x={scale.x(track.from)}
+                y={y + 4}
+                width={Math.max(1, scale.x(track.to) - scale.x(track.from))}
+                height={ROW - 8}
+                className={track.look}
+              />
+              <text x={scale.x(track.from) - 6} y={y + 14} textAnchor="end" className="fill-ink text-xs">
+                {scale.x(track.from) > 110 ? track.words : ""}
+              </text>
+              {scale.x(track.from) <= 110 && (
+                <text x={scale.x(track.to) + 12} y={y + 14} className="fill-ink text-xs">
+                  {track.words}
+                </text>
+              )}
+              {track.edges.map(edge => (
+                <PullEdge key={edge.target.label} {...edge} scale={scale} top={y} bottom={y + ROW} />
+              ))}
+            </g>
+          );
+        })}
+        <TimeAxis scale={scale} y={axisY} rateHz={kit.rate} />
+      </svg>
+    </figure>
+  );
+}

@@ -1,0 +1,15 @@
+import { appContext } from "../appContext";
+import { NewKitView } from "../views/newKit/NewKitView";
+import type { Route } from "./+types/newKit";
+
+/** A new kit is begun with no other open. */
+export async function clientLoader({ context }: Route.ClientLoaderArgs) {
+  const { workbench, pad } = context.get(appContext);
+  pad.sleep();
+  await workbench.close();
+  return null;
+}
+
+export default function NewKit() {
+  return <NewKitView />;
+}

@@ -1,0 +1,44 @@
+import { useEffect, useMemo, useState } from "react";
+import { NOTES_A_REST, type Evaluated } from "../../judging/judge";
+import { beginTape, buildTape } from "../model/buildTape";
+import { EMPTY_TAPE, type TapeModel } from "../model/tapeRows";
+
+/** A take as it was evaluated, and its tape: always of each other. */
+interface WholeTape {
+  readonly evaluated: Evaluated | undefined;
+  readonly whole: TapeModel;
+}
+
+const NOTHING: WholeTape = { evaluated: undefined, whole: EMPTY_TAPE };
+
+/** Up to so many notes a tape is put together at once. */
+const AT_ONCE_NOTES = 4 * NOTES_A_REST;
+
+/**
+ * The tape of an evaluated take. A long one is put together a piece at a time, so that the page stays free; until it is
+ * whole the last tape of the same take stands, with what that was made of.
+ */
+export function useWholeTape(evaluated: Evaluated | undefined): WholeTape {
+  const isLong = evaluated !== undefined && evaluated.trace.count > AT_ONCE_NOTES;
+  const [last, setLast] = useState(NOTHING);
+  useEffect(() => {
+    if (!isLong) return;
+    const { rules, trace, take } = evaluated;
+    const reading = beginTape(rules, trace, take);
+    let note = 0;
+    let timer = setTimeout(function goOn() {
+      note = Math.min(trace.count, note + NOTES_A_REST);
+      reading.readTo(note);
+      if (note === trace.count) setLast({ evaluated, whole: reading.finish() });
+      else timer = setTimeout(goOn);
+    });
+    return () => clearTimeout(timer);
+  }, [isLong, evaluated]);
+  return useMemo(() => {
+    if (!evaluated) return NOTHING;
+    if (!isLong) return { evaluated, whole: buildTape(evaluated.rules, evaluated.trace, evaluated.take) };
+    const isSame =
+      last.evaluated?.take.id === evaluated.take.id && last.evaluated.rules.kit.id === evaluated.rules.kit.id;
+    return isSame ? last : NOTHING;
+  }, [evaluated, isLong, last]);
+}

@@ -1,0 +1,52 @@
+import { useState } from "react";
+import { freshId } from "../edits/edits";
+import { renameId, whyNotId, type IdList } from "../edits/renameId";
+import { Button } from "../ui/Button";
+import { TextStone } from "../ui/TextStone";
+import { useDesk, useDocument } from "../document/context";
+
+/** The id under which something leaves in files: shown, set, and offered to follow its name. Everything that names it follows. */
+export function IdStone({
+  list,
+  id,
+  name,
+  onRenamed,
+}: {
+  list: IdList;
+  id: string;
+  name: string;
+  onRenamed?: (id: string) => void;
+}) {
+  const { workbench } = useDesk();
+  const kit = useDocument(state => state.kit);
+  const [trouble, setTrouble] = useState("");
+  if (!kit) return null;
+  const rename = (to: string) => {
+    const why = whyNotId(kit, list, id, to);
+    setTrouble(why);
+    if (why !== "" || to === id) return;
+    if (workbench.edit(`gave ${name} the id ${to}`, document => renameId(document, list, id, to)))
+      onRenamed?.(to);
+  };
+  const taken = new Set([...kit.controls, ...(kit.sticks ?? []), ...(kit[list] ?? [])].map(item => item.id));
+  taken.delete(id);
+  const fitting = freshId(name, taken);
+  return (
+    <span className="inline-flex flex-wrap items-center gap-x-1 text-sm text-soft">
+      in files:{" "}
+      <span className="font-mono">
+        <TextStone label={`Id of ${name}`} value={id} onChange={rename} />
+      </span>
+      {fitting !== id && (
+        <Button look="quiet" onClick={() => rename(fitting)}>
+          make it {fitting}
+        </Button>
+      )}
+      {trouble !== "" && (
+        <span role="alert" className="text-foxglove">
+          {trouble}
+        </span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,18 @@
+import { useEffect, type ReactNode } from "react";
+import { useDesk, useDocument } from "../document/context";
+
+/** The next step of a view in a line, until it was done once in this kit; `isDone`: it is being done now. */
+export function NextStep({ view, isDone, children }: { view: string; isDone: boolean; children: ReactNode }) {
+  const { workbench } = useDesk();
+  const wasDone = useDocument(state => state.rows.done?.includes(view) ?? false);
+  useEffect(() => {
+    if (!isDone || wasDone) return;
+    workbench.arrangeTape(rows => ({ ...rows, done: [...(rows.done ?? []), view] }));
+  }, [workbench, isDone, wasDone, view]);
+  if (isDone || wasDone) return null;
+  return (
+    <p className="text-sm text-soft" data-testid="next-step">
+      {children}
+    </p>
+  );
+}

@@ -1,0 +1,52 @@
+import { HIDDEN, OPEN, TICKS, type Kit, type Program, type State } from "#core";
+import { usePadState } from "../input/context";
+
+interface Standing {
+  readonly prompt: number;
+  readonly isOpen: boolean;
+  /** How much of its lead or of its window has run, 0 to 1. */
+  readonly passed: number;
+}
+
+/** The prompts that stand in a state, in the kit's order, with how far their time has run. */
+function standingIn(program: Program, state: State): Standing[] {
+  return program.prompts.flatMap(({ leadTicks, windowTicks }, prompt) => {
+    const stage = state.promptStage[prompt];
+    if (stage === HIDDEN) return [];
+    const isOpen = stage === OPEN;
+    const since = (isOpen ? state.openFrame : state.shownFrame)[prompt]!;
+    const length = Math.max(1, (isOpen ? windowTicks : leadTicks) / TICKS);
+    return [{ prompt, isOpen, passed: Math.min(1, (state.frame - since) / length) }];
+  });
+}
+
+/** Prompts that are shown just now while hands play, each with its time running; those of one rule only where it is named. */
+export function PromptsNow({ kit, only }: { kit: Kit; only?: string | undefined }) {
+  const session = usePadState(state => state.session);
+  usePadState(state => state.frame);
+  if (!session) return null;
+  const { program, state } = session;
+  const standing = standingIn(program, state).filter(
+    ({ prompt }) => only === undefined || program.prompts[prompt]!.id === only,
+  );
+  if (standing.length === 0) return null;
+  return (
+    <ul aria-label="Prompts shown now" className="flex flex-wrap gap-3 text-sm" data-testid="prompts-now">
+      {standing.map(({ prompt, isOpen, passed }) => {
+        const { name, ask } = kit.prompts![prompt]!;
+        const wanted = ask.map(id => kit.patterns.find(pattern => pattern.id === id)?.name ?? id);
+        return (
+          <li key={prompt} className="min-w-36 rounded-xl border-2 border-lichen bg-leaf px-3 py-1">
+            <b>{name}</b> <span className="text-soft">{wanted.join(" or ")}</span>
+            <span className="mt-1 block h-2 overflow-hidden rounded-full bg-sand" aria-hidden>
+              <span
+                className={`block h-full ${isOpen ? "bg-lichen" : "bg-fern"}`}
+                style={{ width: `${100 * (isOpen ? 1 - passed : passed)}%` }}
+              />
+            </span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

@@ -1,0 +1,30 @@
+import { limitOf, survey, type Finding } from "./ground/survey";
+
+/**
+ * Hard ground: takes thousands of documents with something wrong through readers, stage, fates, maps and exports, and
+ * prints how they fared. `npm run ground -- [seed] [how many]`.
+ */
+const seed = Number(process.argv[2] ?? 1);
+const count = Number(process.argv[3] ?? 10_000);
+
+const findings: Finding[] = [];
+for (const finding of survey(seed, count)) {
+  findings.push(finding);
+  if (finding.thrown) console.log(`THROWN  ${finding.name}\n${finding.thrown}`);
+}
+const crafted = findings.length - count;
+const became = new Map<string, number>();
+for (const { became: kind } of findings) became.set(kind, (became.get(kind) ?? 0) + 1);
+const slow = findings.filter(finding => finding.ms > limitOf(finding));
+const times = findings.map(({ ms }) => ms).sort((a, b) => a - b);
+const at = (share: number) => times[Math.min(times.length - 1, Math.floor(times.length * share))]!.toFixed(1);
+
+console.log(`${count} mutated (seed ${seed}) and ${crafted} crafted documents`);
+console.log(`became ${[...became].map(([kind, n]) => `${kind} ${n}`).join(", ")}`);
+console.log(`thrown ${findings.filter(({ thrown }) => thrown).length}`);
+console.log(`ms each: median ${at(0.5)}, 99 % ${at(0.99)}, longest ${at(1)}`);
+console.log(`over 250 ms (under 100 KB) or 2 s: ${slow.length}`);
+const slowest = [...findings].sort((a, b) => b.ms - a.ms);
+for (const { name, ms, bytes } of slow.length > 0 ? slow : slowest.slice(0, 5))
+  console.log(`  ${ms.toFixed(0).padStart(6)} ms  ${(bytes / 1024).toFixed(0).padStart(6)} KB  ${name}`);
+if (slow.length > 0 || became.has("thrown")) process.exitCode = 1;

@@ -1,0 +1,106 @@
+import {
+  countFrames,
+  countRules,
+  describeMove,
+  describePattern,
+  describePrompt,
+  formatFate,
+  formatIssue,
+  findFollowUp,
+  formatTrace,
+  listLinks,
+  listMeanwhile,
+  listFates,
+  parseTake,
+  readTake,
+  type Kit,
+  type Take,
+} from "#core";
+import { EXPORT_FORMATS, readSource, type ReadFile } from "#handover";
+import { beginRun, compileRules, findAdvantage, type Rules } from "#stage";
+import { listAnswers } from "../../app/maps/answers";
+import { listStretches, listPressLengths } from "../../app/maps/pressLengths";
+import { listTapGaps } from "../../app/maps/tapGaps";
+import { listTries } from "../../app/maps/tries";
+import { listBanDots, listWindowDots } from "../../app/maps/windowDots";
+import { buildTape } from "../../app/tape/model/buildTape";
+
+/** A take is run so far here: as far as the page runs one at once; longer ones go to its workers in slices of this. Frames. */
+const MOST_FRAMES = 20_000;
+
+/** How a document fared. */
+export interface Journey {
+  readonly became: ReadFile["kind"];
+  /** How many sentences a refusal had, or how many warnings stood beside a kit that was taken. */
+  readonly said: number;
+}
+
+/** Everything the maps read off a run. */
+function readMaps({ program, kit }: Rules, columns: ReturnType<typeof readTake>, trace: Trace): void {
+  program.controls.forEach((_, c) => {
+    listPressLengths(columns, c);
+    listStretches(program, c, 120);
+    listTapGaps(columns, c, 60);
+  });
+  program.patterns.forEach((pattern, i) => {
+    if (pattern.kind === "sequence") listTries(program, [trace], i);
+    describePattern(kit.patterns[i]!, kit);
+  });
+  program.moves.forEach((move, m) => {
+    for (const need of move.needs) listWindowDots(program, trace, m, need.gate);
+    for (const ban of move.bans) listBanDots(program, trace, m, ban);
+    listMeanwhile(program, trace, m);
+    describeMove(kit.moves![m]!);
+  });
+  countRules(program, [trace]);
+  for (const [one, two] of listLinks(kit).slice(0, 2)) findFollowUp(kit, one, two);
+  if (kit.moves?.[0]) findAdvantage(kit, 0);
+  kit.prompts?.forEach((_, p) => listAnswers(trace, p));
+  kit.prompts?.forEach(prompt => describePrompt(prompt, kit));
+}
+
+type Trace = ReturnType<typeof beginRun>["trace"];
+
+/** A kit and a take through run, fates, tape, maps and trace. */
+function walkRun(rules: Rules, take: Take): void {
+  const whole = readTake(rules.program, take);
+  const course = beginRun(rules, whole);
+  course.runTo(Math.min(whole.frames, MOST_FRAMES));
+  const { trace } = course;
+  for (const fate of listFates(rules.program, trace).slice(0, 200)) formatFate(rules, trace, fate);
+  buildTape(rules, trace, take);
+  readMaps(rules, whole, trace);
+  const document = formatTrace(rules.program, trace);
+  if (/null|NaN|Infinity/.test(JSON.stringify(document.events.map(event => Object.values(event)))))
+    throw new Error("a number without end left in a trace");
+}
+
+function walkExports(kit: Kit, takes: readonly Take[]): void {
+  for (const form of EXPORT_FORMATS)
+    for (const file of form.files({ kit, takes, layouts: [] }))
+      if (file.bytes.length === 0) throw new Error(`${form.id} wrote an empty file`);
+}
+
+/**
+ * Takes the text of a document the whole way through the application: read, refused in words or checked, run with a
+ * companion, told, mapped, written and read again. Throws where any of it fails; never because the document is bad.
+ */
+export function travel(text: string, companion: { readonly kit: Kit; readonly take: Take }): Journey {
+  const read = readSource("document.json", text);
+  if (read.kind === "refused") {
+    if (read.reasons.length === 0 || read.reasons.some(reason => reason === ""))
+      throw new Error("refused without a word");
+    return { became: read.kind, said: read.reasons.length };
+  }
+  if (read.kind === "layout") return { became: read.kind, said: 0 };
+  const kit = read.kind === "kit" ? read.kit : companion.kit;
+  const take = read.kind === "take" ? read.take : companion.take;
+  const compiled = compileRules(kit);
+  if (!compiled.ok) throw new Error("what was read does not compile");
+  compiled.warnings.forEach(formatIssue);
+  if (countFrames(take, kit.rate) > 0) walkRun(compiled.value, take);
+  walkExports(kit, [take]);
+  if (!parseTake(JSON.parse(JSON.stringify(take))).ok)
+    throw new Error("a take that was read is refused again");
+  return { became: read.kind, said: compiled.warnings.length };
+}

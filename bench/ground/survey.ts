@@ -1,0 +1,70 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { parseTake, type Kit, type Take } from "#core";
+import { parseRules } from "#stage";
+import { createChance } from "../scenes";
+import { listCrafted } from "./crafted";
+import { travel } from "./journey";
+import { mutate } from "./mutate";
+
+const DEMO = "demo";
+
+interface Source {
+  readonly name: string;
+  readonly text: string;
+  readonly companion: { readonly kit: Kit; readonly take: Take };
+}
+
+function readAll(folder: string): Source[] {
+  const texts = readdirSync(folder).map(name => [name, readFileSync(join(folder, name), "utf8")] as const);
+  const kit = parseRules(JSON.parse(texts.find(([name]) => name === "kit.json")![1]));
+  const take = parseTake(JSON.parse(texts.find(([name]) => name !== "kit.json")![1]));
+  if (!kit.ok || !take.ok) throw new Error(`${folder} must read`);
+  const companion = { kit: kit.value.kit, take: take.value };
+  return texts.map(([name, text]) => ({ name: `${folder}/${name}`, text, companion }));
+}
+
+/** How one document fared. Processor time, so that a busy machine tells the same; ms. */
+export interface Finding {
+  readonly name: string;
+  readonly bytes: number;
+  readonly ms: number;
+  readonly became: string;
+  /** What was thrown; empty where nothing was. */
+  readonly thrown: string;
+}
+
+function walk(name: string, text: string, companion: Source["companion"]): Finding {
+  const began = process.cpuUsage();
+  let became = "thrown";
+  let thrown = "";
+  try {
+    became = travel(text, companion).became;
+  } catch (error) {
+    thrown = error instanceof Error ? (error.stack ?? error.message) : String(error);
+  }
+  const { user } = process.cpuUsage(began);
+  return { name, bytes: text.length, ms: user / 1000, became, thrown };
+}
+
+/**
+ * Takes the crafted documents of up to so many bytes, and so many mutated ones, drawn from a seed, through the whole
+ * application.
+ */
+export function* survey(seed: number, mutated: number, craftedBytes = Infinity): Generator<Finding> {
+  const sources = readdirSync(DEMO, { withFileTypes: true })
+    .filter(entry => entry.isDirectory())
+    .flatMap(({ name }) => readAll(join(DEMO, name)));
+  const first = sources[0]!.companion;
+  for (const { name, text } of listCrafted()) if (text.length <= craftedBytes) yield walk(name, text, first);
+  for (let n = 0; n < mutated; n++) {
+    const chance = createChance(seed * 1_000_003 + n);
+    const source = sources[Math.floor(chance() * sources.length)]!;
+    yield walk(`${source.name}, seed ${seed}, ${n}`, mutate(chance, source.text), source.companion);
+  }
+}
+
+/** How long one document may take, by its size; ms. */
+export function limitOf({ bytes }: Pick<Finding, "bytes">): number {
+  return bytes < 100 * 1024 ? 250 : 2000;
+}

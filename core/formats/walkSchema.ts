@@ -1,0 +1,66 @@
+import type { PathStep } from "./issue";
+
+/** The parts of a Valibot schema that are walked; its own types are too wide for a generic walk. */
+export interface AnySchema {
+  readonly type: string;
+  readonly expects?: string;
+  readonly entries?: Readonly<Record<string, AnySchema>>;
+  readonly wrapped?: AnySchema;
+  readonly item?: AnySchema;
+  readonly items?: readonly AnySchema[];
+  readonly value?: AnySchema;
+  readonly options?: readonly AnySchema[];
+  readonly literal?: unknown;
+}
+
+export function isRecord(value: unknown): value is Record<string, unknown> {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
+}
+
+/** The form of a union a value was most likely meant as: most fields known, then fewest unknown. */
+export function likeliest(options: readonly AnySchema[], value: unknown): AnySchema | undefined {
+  if (!isRecord(value)) return undefined;
+  let best: AnySchema | undefined;
+  let bestScore = 0;
+  for (const option of options) {
+    const entries = option.entries ?? {};
+    const literal = Object.entries(entries).find(([, schema]) => schema.type === "literal");
+    if (literal && value[literal[0]] !== literal[1].literal) continue;
+    const keys = Object.keys(value);
+    const known = keys.filter(key => key in entries).length;
+    const first = Object.keys(entries)[0];
+    const score = literal
+      ? 1000
+      : (first !== undefined && first in value ? 100 : 0) + known * 2 - keys.length;
+    if (score > bestScore) {
+      best = option;
+      bestScore = score;
+    }
+  }
+  return best;
+}
+
+/**
+ * Goes through a sound value with its schema and tells of every place at which one of some leaves of schemas stands. Forms of a
+ * union are told by the fields a value has.
+ */
+export function findLeaves(
+  schema: AnySchema,
+  value: unknown,
+  leaves: ReadonlySet<unknown>,
+  tell: (path: readonly PathStep[], value: unknown) => void,
+  path: readonly PathStep[] = [],
+): void {
+  if (leaves.has(schema)) return tell(path, value);
+  if (schema.wrapped) return findLeaves(schema.wrapped, value, leaves, tell, path);
+  if (schema.options && schema.type !== "picklist") {
+    const option = likeliest(schema.options, value);
+    if (option) findLeaves(option, value, leaves, tell, path);
+  } else if (Array.isArray(value)) {
+    if (schema.item) value.forEach((item, k) => findLeaves(schema.item!, item, leaves, tell, [...path, k]));
+  } else if (isRecord(value) && schema.entries)
+    for (const [key, item] of Object.entries(value)) {
+      const entry = Object.hasOwn(schema.entries, key) ? schema.entries[key] : undefined;
+      if (entry) findLeaves(entry, item, leaves, tell, [...path, key]);
+    }
+}

@@ -1,0 +1,93 @@
+import { expect, test } from "vitest";
+import type { Kit } from "../kit/schema";
+import { findFollowUp, listLinks } from "./followUp";
+
+const frames = { startup: "6f", active: "4f", recovery: "14f" };
+const KIT: Kit = {
+  format: "moss-tap/kit",
+  version: 1,
+  id: "k",
+  name: "K",
+  rate: 60,
+  controls: [
+    { id: "a", name: "A", bindings: [] },
+    { id: "b", name: "B", bindings: [] },
+  ],
+  gates: [
+    { id: "next", name: "Next" },
+    { id: "ground", name: "Ground" },
+  ],
+  patterns: [
+    { id: "pa", name: "PA", kind: "press", control: "a" },
+    { id: "pb", name: "PB", kind: "press", control: "b" },
+    { id: "ha", name: "HA", kind: "hold", control: "a", for: "9f", fire: "reach" },
+  ],
+  moves: [
+    {
+      id: "one",
+      name: "One",
+      pattern: "pa",
+      bans: ["busy:main"],
+      frames,
+      opens: [{ gate: "next", from: "9f", to: "23f" }],
+    },
+    {
+      id: "two",
+      name: "Two",
+      pattern: "pa",
+      needs: [{ gate: "next" }, { gate: "ground" }],
+      buffer: "5f",
+      priority: 1,
+      frames,
+    },
+    { id: "three", name: "Three", pattern: "pb", needs: [{ gate: "next", coyote: "3f" }], frames },
+    { id: "held", name: "Held", pattern: "ha", needs: [{ gate: "next" }] },
+  ],
+};
+
+test("links are the moves that open for one another; each window is what the rules do, press by press", () => {
+  expect(listLinks(KIT)).toEqual([
+    [0, 1],
+    [0, 2],
+    [0, 3],
+  ]);
+  // Open from 9 frames after the performance to 23, both included: remembered for 5 before, and no longer after.
+  expect(findFollowUp(KIT, 0, 1)).toEqual({
+    earliestPress: 4,
+    latestPress: 23,
+    earliest: 9,
+    latest: 23,
+    gain: 15,
+  });
+  // Not remembered, but forgiven for 3 after.
+  expect(findFollowUp(KIT, 0, 2)).toEqual({
+    earliestPress: 9,
+    latestPress: 26,
+    earliest: 9,
+    latest: 26,
+    gain: 15,
+  });
+});
+
+test("a link in the middle of a chain is tried as if the one before had been made", () => {
+  const kit: Kit = {
+    ...KIT,
+    gates: [...KIT.gates!, { id: "last", name: "Last" }],
+    moves: [
+      KIT.moves![0]!,
+      { ...KIT.moves![1]!, opens: [{ gate: "last", from: "9f", to: "23f" }] },
+      { id: "end", name: "End", pattern: "pa", needs: [{ gate: "last" }], priority: 2, frames },
+    ],
+  };
+  expect(findFollowUp(kit, 1, 2)).toMatchObject({ earliestPress: 9, latestPress: 23, earliest: 9 });
+});
+
+test("what a press alone does not ask for, and what never follows, has no window", () => {
+  expect(findFollowUp(KIT, 0, 3)).toBeUndefined();
+  const never = {
+    ...KIT,
+    moves: KIT.moves!.map(move => (move.id === "two" ? { ...move, bans: ["busy:main"] } : move)),
+  };
+  expect(findFollowUp(never, 0, 1)).toBeUndefined();
+  expect(findFollowUp({ ...KIT, moves: [] }, 0, 1)).toBeUndefined();
+});

@@ -1,0 +1,37 @@
+import { writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { By, type WebDriver } from "selenium-webdriver";
+
+/** Notes, in the page, every animation frame and long task from now on. */
+export const WATCH = `
+  window.watched = { frames: [], long: [] };
+  new PerformanceObserver(list => list.getEntries().forEach(entry => window.watched.long.push(entry.duration))).observe({ entryTypes: ["longtask"] });
+  (function tick(now) { window.watched.frames.push(now); requestAnimationFrame(tick); })(performance.now());
+`;
+
+export function median(values: number[]): number {
+  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
+}
+
+export function percentile(values: number[], share: number): number {
+  return (
+    [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? NaN
+  );
+}
+
+export function say(what: string, value: string, goal: string): void {
+  console.log(`${what.padEnd(64)} ${value.padStart(22)}   ${goal}`);
+}
+
+export async function readIn(
+  driver: WebDriver,
+  folder: string,
+  documents: Record<string, unknown>,
+): Promise<void> {
+  const files = Object.entries(documents).map(([name, document]) => {
+    const file = join(folder, `${name}.json`);
+    writeFileSync(file, JSON.stringify(document));
+    return file;
+  });
+  await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(files.join("\n"));
+}

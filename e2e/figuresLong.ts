@@ -1,0 +1,86 @@
+import { readFileSync } from "node:fs";
+import { Key, type WebDriver } from "selenium-webdriver";
+import { createChance } from "../bench/scenes";
+import { clickOn, find, press, textOf, waitFor } from "./browser";
+import { readIn, say, WATCH } from "./figuresKit";
+
+const HOURS = 10;
+const FRAMES = HOURS * 3600 * 60;
+const PRESSES_A_SECOND = 8;
+
+/** Ten hours of presses on three controls of Belfry Runner, uneven, drawn from a seed. */
+function makeTenHours(controls: readonly string[]) {
+  const chance = createChance(10);
+  const apart = (60 / PRESSES_A_SECOND) * controls.length;
+  const lanes: Record<string, [number, number][]> = {};
+  for (const id of controls) {
+    const lane: [number, number][] = [];
+    for (let x = 10; x < FRAMES - 60; x += apart * (0.5 + chance())) lane.push([x, 1], [x + apart * 0.3, 0]);
+    lanes[id] = lane;
+  }
+  return lanes;
+}
+
+/** A take of ten hours: read in, opened, scrolled, a press chosen, the list of losses, handed over; the longest task of each. */
+export async function measureTenHours(driver: WebDriver, address: string, folder: string): Promise<void> {
+  await driver.get(address);
+  await find(driver, 'ul[aria-label="Demos"]');
+  const kit = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")) as {
+    controls: { id: string }[];
+  };
+  const lanes = makeTenHours(kit.controls.slice(0, 3).map(({ id }) => id));
+  await driver.executeScript(WATCH);
+  const tell = async (what: string) => {
+    const long = await driver.executeScript<number[]>(
+      "const { long } = window.watched; window.watched.long = []; return long",
+    );
+    say(`ten hours: ${what}, longest task`, `${Math.max(0, ...long).toFixed(0)} ms`, "goal 100 ms");
+  };
+  const take = {
+    format: "moss-tap/take",
+    version: 1,
+    id: "ten",
+    name: "Ten hours",
+    kit: "ten",
+    rate: 60,
+    frames: FRAMES,
+    lanes,
+  };
+  await readIn(driver, folder, { "ten-kit": { ...kit, id: "ten", name: "Ten" }, "ten-take": take });
+  await waitFor(driver, "the take on the shelf", async () =>
+    (await textOf(driver, "[data-testid=kit-ten]")).includes("1 take"),
+  );
+  await tell("read in");
+  await clickOn(driver, "[data-testid=kit-ten] a");
+  const tape = await find(driver, "[data-testid=tape]");
+  const isPainted = async () => Number(await tape.getAttribute("data-painted")) === FRAMES;
+  const began = Date.now();
+  await waitFor(driver, "the ten hours on the tape", isPainted);
+  await tell(`opened, whole after ${((Date.now() - began) / 1000).toFixed(1)} s`);
+  await driver.executeAsyncScript(`
+    const tell = arguments[0];
+    const tape = document.querySelector("[data-testid=tape]");
+    const box = tape.getBoundingClientRect();
+    (function turn(k) {
+      if (k === 60) return tell();
+      const at = { bubbles: true, cancelable: true, clientX: box.left + 700, clientY: box.top + 100 };
+      tape.dispatchEvent(new WheelEvent("wheel", { ...at, ctrlKey: k > 30, shiftKey: k <= 30, deltaY: k > 30 ? 120 : 900 }));
+      requestAnimationFrame(() => turn(k + 1));
+    })(0);
+  `);
+  await tell("scrolled and zoomed out");
+  await driver.executeScript("arguments[0].focus()", tape);
+  for (const key of [Key.END, Key.HOME, Key.ARROW_RIGHT, Key.ENTER])
+    await driver.actions().sendKeys(key).perform();
+  await tell("walked to its ends, a press chosen");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await driver.executeScript(
+    `[...document.querySelectorAll("footer button, section button")].find(item => / lost$/.test(item.textContent)).click()`,
+  );
+  await find(driver, "[data-testid=lost-list] li");
+  await tell("list of losses");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Hand over");
+  await find(driver, 'ul[aria-label="Documents"]');
+  await tell("handed over");
+}

@@ -1,0 +1,116 @@
+import { firstNoteAfter, notes, parseFrames, readTake, type Kit, type Take, type Trace } from "#core";
+import { compileRules, type Rules } from "../rules";
+import { stageOf } from "../stage";
+import { runRules } from "../staging";
+import { stageKind } from "../kinds";
+import { JACK_STATES } from "./duel";
+
+/** By how many frames the fighter can act before the clockwork can, after a blow; less than 0: after it. Real frames, hit stop and all. */
+export interface Advantage {
+  /** After a blow that landed on a clockwork that waited. */
+  readonly onHit: number;
+  /** After one that met a guard, which may act from the first frame of contact on. */
+  readonly onGuard: number;
+}
+
+const BEFORE = 5;
+const AFTER = 600;
+
+/** Down and up again of every control that makes a pattern fire by itself; undefined for kinds that need more than a press. */
+function pressesFor(kit: Kit, patternId: string): Take["lanes"] | undefined {
+  const pattern = kit.patterns.find(item => item.id === patternId);
+  if (!pattern || pattern.off) return undefined;
+  const frames = (written: string) => parseFrames(written, kit.rate, "atLeast") ?? 0;
+  const down = (from: number, to: number): [number, number][] => [
+    [from, 1],
+    [to, 0],
+  ];
+  switch (pattern.kind) {
+    case "press":
+    case "tap":
+    case "release":
+      return { [pattern.control]: down(BEFORE, BEFORE + 2) };
+    case "hold":
+      return { [pattern.control]: down(BEFORE, BEFORE + frames(pattern.for) + 2) };
+    case "charge":
+      return { [pattern.control]: down(BEFORE, BEFORE + frames(pattern.full) + 2) };
+    case "chord":
+      return Object.fromEntries(pattern.controls.map(id => [id, down(BEFORE, BEFORE + 8)]));
+    default:
+      return undefined;
+  }
+}
+
+/** The kit with its duel's clockwork doing one thing all the time, and with nothing that would keep a move from coming out. */
+function standing(kit: Kit, move: number, does: "guard" | "wait"): Rules | undefined {
+  const stage = stageOf(kit);
+  if (stage?.kind !== "duel") return undefined;
+  const script = does === "guard" ? [{ at: "1f", does, for: `${2 * AFTER}f` }] : [];
+  const alone = (kit.moves ?? []).map((item, m) => (m === move ? item : { ...item, off: true }));
+  const compiled = compileRules({
+    ...kit,
+    moves: alone,
+    stage: { ...stage, script, every: `${9 * AFTER}f` },
+  });
+  return compiled.ok ? compiled.value : undefined;
+}
+
+/** The frame on which the timeline of a move's slot is over, after it began; undefined where it has none. */
+function freeAfter(trace: Trace, move: number, began: number): number | undefined {
+  for (let i = firstNoteAfter(trace, began - 1); i < trace.count; i++)
+    if (trace.kind[i] === notes.PART && trace.subject[i] === move && trace.payload[trace.at[i]!] === 0)
+      return trace.frame[i];
+  return undefined;
+}
+
+/** One blow against a clockwork that stands still: when it was performed, and the frame on which each is free again. */
+function tryBlow(kit: Kit, move: number, does: "guard" | "wait") {
+  const rules = standing(kit, move, does);
+  const lanes = pressesFor(kit, kit.moves?.[move]?.pattern ?? "");
+  if (!rules || !lanes) return undefined;
+  const needed = [...new Set((kit.moves![move]!.needs ?? []).map(({ gate }) => gate))];
+  const gates = Object.fromEntries(needed.map(id => [id, [[0, 1]] as [number, 0 | 1][]]));
+  const take = {
+    format: "moss-tap/take",
+    version: 1,
+    id: "t",
+    name: "T",
+    rate: kit.rate,
+    frames: AFTER,
+    lanes,
+    gates,
+  } as const;
+  const { trace, track } = runRules(rules, readTake(rules.program, take));
+  const place = rules.program.moves.findIndex(item => item.id === kit.moves![move]!.id);
+  let began = -1;
+  for (let i = 0; i < trace.count && began < 0; i++)
+    if (trace.kind[i] === notes.PERFORMED && trace.subject[i] === place) began = trace.frame[i]!;
+  const free = began < 0 ? undefined : freeAfter(trace, place, began);
+  return free === undefined ? undefined : { began, free, track };
+}
+
+/**
+ * What a move that strikes in a duel comes to on a hit and on a guard, tried by the rules themselves against a clockwork that
+ * waits and one that guards. Undefined for moves that do not strike, have no timeline, do not land, or are asked for by more
+ * than presses.
+ */
+export function findAdvantage(kit: Kit, move: number): Advantage | undefined {
+  const stride = stageKind("duel").trackStride;
+  const hit = tryBlow(kit, move, "wait");
+  const guarded = tryBlow(kit, move, "guard");
+  const startup = parseFrames(kit.moves?.[move]?.frames?.startup ?? "0f", kit.rate, "atLeast") ?? 0;
+  if (!hit || !guarded) return undefined;
+  const at = (frame: number, k: number) => hit.track[frame * stride + k] ?? 0;
+  const frames = hit.track.length / stride;
+  let landed = hit.began;
+  while (landed < frames && at(landed, 2) === 0) landed++;
+  let freeJack = landed;
+  while (freeJack < frames && JACK_STATES[at(freeJack, 0)] === "reels") freeJack++;
+  if (landed >= frames || freeJack >= frames) return undefined;
+  return { onHit: freeJack - hit.free, onGuard: guarded.began + startup - guarded.free };
+}
+
+/** An advantage in words: "+4f", "−12f", "even". */
+export function formatAdvantage(frames: number): string {
+  return frames === 0 ? "even" : `${frames > 0 ? "+" : "−"}${Math.abs(frames)}f`;
+}

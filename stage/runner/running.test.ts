@@ -1,0 +1,91 @@
+import { expect, test } from "vitest";
+import { readTake, type Kit, type Take } from "#core";
+import { compileRules, runRules, type RunnerDocument } from "../index";
+
+const FLAT: RunnerDocument = {
+  kind: "runner",
+  tilePx: 32,
+  level: [" ".repeat(60), `${" ".repeat(10)}@${" ".repeat(49)}`, "#".repeat(60)],
+  run: { left: "left", right: "right", speed: 6, accel: 30 },
+  fall: { up: 50, down: 70, most: 20 },
+  height: { by: "fixed" },
+  gates: { footing: "footing" },
+};
+
+function kitWith(run: Partial<RunnerDocument["run"]>, more: Partial<RunnerDocument> = {}): Kit {
+  return {
+    format: "moss-tap/kit",
+    version: 1,
+    id: "k",
+    name: "K",
+    rate: 60,
+    controls: ["left", "right", "leap", "go"].map(id => ({ id, name: id, bindings: [] })),
+    gates: [{ id: "footing", name: "Footing" }],
+    patterns: [
+      { id: "p", name: "P", kind: "press", control: "leap" },
+      { id: "q", name: "Q", kind: "press", control: "go" },
+    ],
+    moves: [
+      { id: "hop", name: "Hop", pattern: "p", effect: { leap: 16 } },
+      { id: "run", name: "Run", pattern: "q", effect: { run: 12 } },
+    ],
+    stage: { ...FLAT, run: { ...FLAT.run, ...run }, ...more },
+  };
+}
+
+/** The speed across on each frame, tiles a second, and how high the body got. */
+function play(kit: Kit, lanes: Take["lanes"], frames = 120) {
+  const rules = compileRules(kit);
+  if (!rules.ok) throw new Error(JSON.stringify(rules.issues));
+  const take: Take = { format: "moss-tap/take", version: 1, id: "t", name: "T", rate: 60, frames, lanes };
+  const { track } = runRules(rules.value, readTake(rules.value.program, take));
+  const at = (frame: number, k: 0 | 1) => track[frame * 2 + k]!;
+  return {
+    speed: (frame: number) => (at(frame, 0) - at(frame - 1, 0)) * 60,
+    top: Math.max(...Array.from({ length: frames }, (_, frame) => at(frame, 1))) - 1,
+  };
+}
+
+const held = (from: number, to: number): [number, number][] => [
+  [from, 1],
+  [to, 0],
+];
+/** By how much the speed changes in one frame at an acceleration, tiles a second. */
+const perFrame = (accel: number) => accel / 60;
+
+test("it speeds up, comes to rest and turns by numbers of their own, and by others in the air", () => {
+  const kit = kitWith({ brake: 60, turn: 90, air: { accel: 12, brake: 6 } });
+  const walk = play(kit, { right: held(5, 40), left: held(60, 90) });
+  expect(walk.speed(6) - walk.speed(5)).toBeCloseTo(perFrame(30), 3);
+  expect(walk.speed(39)).toBeCloseTo(6, 3);
+  expect(walk.speed(41) - walk.speed(40)).toBeCloseTo(-perFrame(60), 3);
+  const turn = play(kit, { right: held(5, 40), left: held(40, 90) });
+  expect(turn.speed(41) - turn.speed(40)).toBeCloseTo(-perFrame(90), 3);
+  const air = play(kit, { leap: held(5, 7), right: held(8, 16) });
+  expect(air.speed(10) - air.speed(9)).toBeCloseTo(perFrame(12), 3);
+  expect(air.speed(18) - air.speed(17)).toBeCloseTo(-perFrame(6), 3);
+});
+
+test("a walk goes on for a while after it was let go; a run stops at once", () => {
+  const kit = kitWith({ brake: 1000, linger: "12f" });
+  const walk = play(kit, { right: held(5, 40) });
+  expect(walk.speed(51)).toBeCloseTo(6, 3);
+  expect(walk.speed(54)).toBeCloseTo(0, 3);
+  const run = play(kit, { right: held(5, 60), go: held(20, 22) });
+  expect(run.speed(59)).toBeCloseTo(12, 3);
+  expect(run.speed(61)).toBeCloseTo(0, 3);
+});
+
+test("a lift has its own beginning, length and strength, ends when it is let go or keeps on", () => {
+  const lift = { by: "lift", control: "leap", for: "21f" } as const;
+  const top = (height: RunnerDocument["height"], to: number) =>
+    play(kitWith({}, { height }), { leap: held(5, to) }).top;
+  const plain = top({ by: "fixed" }, 60);
+  const whole = top(lift, 60);
+  expect(whole).toBeGreaterThan(plain * 1.5);
+  expect(top({ ...lift, share: 0.5 }, 60)).toBeGreaterThan(plain * 1.1);
+  expect(top({ ...lift, share: 0.5 }, 60)).toBeLessThan(whole);
+  expect(top({ ...lift, from: "6f" }, 60)).not.toBeCloseTo(whole, 2);
+  expect(top(lift, 8)).toBeLessThan(whole);
+  expect(top({ ...lift, keeps: true }, 8)).toBeCloseTo(whole, 5);
+});

@@ -1,0 +1,54 @@
+import { readFileSync } from "node:fs";
+import { expect, test } from "vitest";
+import { formatTrace, readTake } from "#core";
+import { handOf, parseRules, playRoutine, runRules, type HandLine } from "./index";
+
+const read = parseRules(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
+if (!read.ok) throw new Error("the demo must read");
+const rules = read.value;
+
+const RIGHT: HandLine = { control: "right", for: "600f", after: "0f", turns: "open", isEachTime: false };
+const LEAP: HandLine = {
+  control: "leap",
+  for: "9f",
+  after: "2f",
+  gate: "footing",
+  turns: "closed",
+  isEachTime: true,
+};
+
+const play = (lines: readonly HandLine[], seed = 1, uneven = 0) =>
+  playRoutine(rules, handOf(lines, 60, seed, uneven), 480, "t", "T");
+
+test("a line holds its control for as long, so long after its gate turned, each time or the first only", () => {
+  const take = play([RIGHT, LEAP]);
+  const { events } = formatTrace(rules.program, runRules(rules, readTake(rules.program, take)).trace);
+  const closes = events.flatMap(event =>
+    event.kind === "gate" && event.id === "footing" && !event.open ? [event.f] : [],
+  );
+  const lane = take.lanes.leap!;
+  const presses = lane.flatMap(([x, value], k) => (value === 1 ? [[x, (lane[k + 1]?.[0] ?? 480) - x]] : []));
+  expect(presses.length).toBeGreaterThan(2);
+  for (const [from, length] of presses) {
+    // What the hand saw was true after the frame before.
+    expect(closes).toContain(from! - 3);
+    if (from! + 9 < 480) expect(length).toBe(9);
+  }
+  const once = play([RIGHT, { ...LEAP, isEachTime: false }]).lanes.leap!;
+  expect(once.filter(([, value]) => value === 1).length).toBe(1);
+});
+
+test("a seed decides the unevenness: the same plays the same, another another, none is even", () => {
+  expect(play([RIGHT, LEAP], 3, 4)).toEqual(play([RIGHT, LEAP], 3, 4));
+  expect(play([RIGHT, LEAP], 4, 4)).not.toEqual(play([RIGHT, LEAP], 3, 4));
+  expect(play([RIGHT, LEAP], 4, 0)).toEqual(play([RIGHT, LEAP], 3, 0));
+});
+
+test("a gate or a control that the kit does not have is passed over", () => {
+  expect(
+    play([
+      { ...LEAP, gate: "gone" },
+      { ...RIGHT, control: "gone" },
+    ]).lanes,
+  ).toEqual({});
+});
