@@ -12,14 +12,13 @@ export interface Session {
 }
 
 /**
- * Serves the application and opens a browser for a file of tests. Each test has an address of its own, so that
- * nothing another one kept is there, and a fresh tab; a test fails if a page complained.
+ * Serves the application and opens a browser for a file of tests. Each test has a fresh tab, and nothing another one
+ * kept is there but what a browser keeps of the application itself; a test fails if a page complained.
  */
 export function useSession(): Session {
   const session = {} as Session;
   let app: Awaited<ReturnType<typeof startApp>>;
   let browser: Awaited<ReturnType<typeof openBrowser>>;
-  let count = 0;
   beforeAll(async () => {
     app = await startApp();
     browser = await openBrowser();
@@ -30,7 +29,9 @@ export function useSession(): Session {
   });
   beforeEach(async () => {
     const { driver, downloads } = browser;
-    const address = app.address.replace("127.0.0.1", `test-${++count}.localhost`);
+    const { address } = app;
+    const forget = { origin: address, storageTypes: "all" };
+    await driver.sendDevToolsCommand("Storage.clearDataForOrigin", forget);
     Object.assign(session, { driver, downloads, address });
     await driver.get(address);
   });

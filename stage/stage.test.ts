@@ -425,6 +425,11 @@ test("ropes draw answers by their seed, and the ease makes windows and grades lo
     prepareRopes({ ...kitWith(undefined), prompts }, { ...ropes, seed }).prompts!;
   expect(drawn(3)).toEqual(drawn(3));
   expect(drawn(3)[0]).toMatchObject({ window: "30f", grades: [{ name: "clean", within: "6f" }] });
+  const eased = prepareRopes(
+    { ...kitWith(undefined), prompts },
+    { ...ropes, seed: 3, eases: [{ prompt: "b", times: 0.5 }] },
+  ).prompts!;
+  expect(eased.map(prompt => prompt.window)).toEqual(["30f", "15f", "30f", "30f"]);
   const orders = new Set(
     [1, 2, 3, 4, 5, 6].map(seed =>
       drawn(seed)
@@ -447,6 +452,10 @@ test("a stage or an effect that does not read is told with its path", () => {
     run: { ...RUNNER.run, right: "rigth" },
     gates: { footing: "ground" },
   });
+  const gone = { kind: "ropes", seed: 1, eases: [{ prompt: "gone", times: 11 }] };
+  expect(checkStage(kitWith(gone)).map(found => found.path.join("."))).toEqual(["stage.eases.0.times"]);
+  gone.eases[0]!.times = 2;
+  expect(checkStage(kitWith({ ...gone })).map(found => found.path.join("."))).toEqual(["stage.eases.0.prompt"]);
   expect(checkStage(strange).map(found => [found.path.join("."), found.facts.id])).toEqual([
     ["stage.run.right", "rigth"],
     ["stage.gates.footing", "ground"],

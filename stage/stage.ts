@@ -27,13 +27,13 @@ export function stageOf({ stage }: Kit): StageDocument | undefined {
   return document ?? undefined;
 }
 
-/** Ids that a stage names and its kit does not have, each with its path. */
 /** Everything of a kit that its stage names; paths are inside the stage. */
 export function listStageRefs(kit: Kit): readonly StageRef[] {
   const stage = stageOf(kit);
   return stage ? stageKind(stage.kind).refs(stage) : [];
 }
 
+/** Ids that a stage names and its kit does not have, each with its path. */
 function findStrangers(kit: Kit, stage: StageDocument): Issue[] {
   const lists = { control: kit.controls, gate: kit.gates, pattern: kit.patterns, prompt: kit.prompts };
   return stageKind(stage.kind)

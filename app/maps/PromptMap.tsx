@@ -1,4 +1,5 @@
 import { TICKS, type Kit, type Prompt } from "#core";
+import { easeOf, stageOf } from "#stage";
 import { formatFound } from "./countWords";
 import { listAnswers, type Answer } from "./answers";
 import { Dots, type DotLook } from "./Dots";
@@ -49,10 +50,8 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
   const window = program.windowTicks / TICKS;
   const target = program.targetTicks / TICKS;
   // A stage may stretch windows for its players: then the ends stand for other numbers than the kit's, and are not pulled.
-  const ease =
-    (kit.stage as { kind?: unknown; ease?: unknown } | undefined)?.kind === "ropes"
-      ? Number((kit.stage as { ease?: number }).ease ?? 1)
-      : 1;
+  const stage = stageOf(kit);
+  const ease = stage?.kind === "ropes" ? easeOf(stage, prompt.id) : 1;
   const answers = now.traces.flatMap(trace => listAnswers(trace, index));
   const { good, bad } = countAnswers(answers, prompt);
   const scale = createScale(0, Math.ceil((lead + window) * 1.15) + 3);

@@ -29,14 +29,20 @@ export function listDrawn(
   );
 }
 
+/** How many times as long as written the window and grades of a prompt are: the ease of all times its own. The first entry of a prompt counts. */
+export function easeOf(ropes: RopesDocument, promptId: string): number {
+  const own = ropes.eases?.find(item => item.prompt === promptId)?.times ?? 1;
+  return (ropes.ease ?? 1) * own;
+}
+
 /** A kit as its ropes make it: answers drawn by the seed, windows and grades as long as the ease makes them. */
 export function prepareRopes(kit: Kit, ropes: RopesDocument): Kit {
   const chance = createChance(ropes.seed);
   const pool = (ropes.pool ?? []).filter(id => kit.patterns.some(pattern => pattern.id === id));
-  const ease = ropes.ease ?? 1;
   const prompts = (kit.prompts ?? []).map(prompt => {
     const isDrawn = pool.length > 0 && ropes.draws?.includes(prompt.id);
     const ask = isDrawn ? [pool[Math.floor(chance() * pool.length)]!] : prompt.ask;
+    const ease = easeOf(ropes, prompt.id);
     if (ease === 1) return { ...prompt, ask };
     const grades = prompt.grades?.map(grade => ({ ...grade, within: scale(grade.within, ease) }));
     const target = prompt.target === undefined ? {} : { target: scale(prompt.target, ease) };

@@ -16,7 +16,11 @@ function listed(what: StageRef["what"], ids: readonly string[] | undefined, fiel
 /** Prompts on ropes. */
 export const ropesStage = {
   schema: ropesSchema,
-  refs: ({ draws, pool }) => [...listed("prompt", draws, "draws"), ...listed("pattern", pool, "pool")],
+  refs: ({ draws, pool, eases = [] }) => [
+    ...listed("prompt", draws, "draws"),
+    ...listed("pattern", pool, "pool"),
+    ...eases.map(({ prompt }, k) => ({ what: "prompt" as const, id: prompt, path: ["eases", k, "prompt"] })),
+  ],
   gates: () => [],
   effects: {},
   prepare: prepareRopes,

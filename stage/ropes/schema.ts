@@ -1,6 +1,8 @@
 import * as v from "valibot";
 import { id, list } from "../parts";
 
+const factor = v.pipe(v.number(), v.minValue(0.1), v.maxValue(10));
+
 /** Prompts on ropes: which press each asks for is drawn from a list by chance that a seed decides. */
 export const ropesSchema = v.strictObject({
   kind: v.literal("ropes"),
@@ -9,7 +11,9 @@ export const ropesSchema = v.strictObject({
   draws: v.exactOptional(list(id)),
   pool: v.exactOptional(list(id)),
   /** Every window and grade of every prompt is this many times as long. */
-  ease: v.exactOptional(v.pipe(v.number(), v.minValue(0.1), v.maxValue(10))),
+  ease: v.exactOptional(factor),
+  /** Prompts that are easier or harder than the others: their windows and grades are this many times as long, on top of the ease of all. */
+  eases: v.exactOptional(list(v.strictObject({ prompt: id, times: factor }))),
 });
 
 export type RopesDocument = v.InferOutput<typeof ropesSchema>;

@@ -41,6 +41,7 @@ function useTrace(stick: Stick) {
   useEffect(() => {
     let past: string[] = [];
     let last = -1;
+    let drawn = "";
     return pad.subscribe(({ session, frame }) => {
       if (!session || frame === last) return;
       if (frame < last) past = [];
@@ -50,7 +51,10 @@ function useTrace(stick: Stick) {
       const x = CENTRE + ((values[right] ?? 0) - (values[left] ?? 0)) * RADIUS;
       const y = CENTRE - ((values[up] ?? 0) - (values[down] ?? 0)) * RADIUS;
       past = [...past, `${x.toFixed(1)},${y.toFixed(1)}`].slice(-session.program.rateHz);
-      line.current?.setAttribute("points", past.join(" "));
+      const next = past.join(" ");
+      if (next === drawn) return;
+      drawn = next;
+      line.current?.setAttribute("points", next);
       spot.current?.setAttribute("cx", x.toFixed(1));
       spot.current?.setAttribute("cy", y.toFixed(1));
     });

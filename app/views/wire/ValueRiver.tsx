@@ -20,6 +20,7 @@ function useTrail(controlId: string) {
   useEffect(() => {
     let past: number[] = [];
     let last = -1;
+    let drawn = "";
     return pad.subscribe(({ session, frame }) => {
       const c = session?.program.controls.findIndex(control => control.id === controlId) ?? -1;
       if (!session || c < 0 || frame === last) return;
@@ -30,8 +31,15 @@ function useTrail(controlId: string) {
       last = frame;
       const step = (WIDTH - 10) / most;
       const from = WIDTH - 10 - (past.length - 1) * step;
-      const points = past.map((value, k) => `${(from + k * step).toFixed(1)},${yOf(value).toFixed(1)}`);
-      line.current?.setAttribute("points", points.join(" "));
+      // Corners alone are points; a line that lies as it lay is not drawn again, nor the page round it.
+      const points = past.flatMap((value, k) =>
+        value === past[k - 1] && value === past[k + 1]
+          ? []
+          : [`${(from + k * step).toFixed(1)},${yOf(value).toFixed(1)}`],
+      );
+      const next = points.join(" ");
+      if (next !== drawn) line.current?.setAttribute("points", next);
+      drawn = next;
     });
   }, [pad, controlId]);
   return line;

@@ -1,8 +1,8 @@
-import { deleteAt, writeAt, type Kit } from "#core";
+import { deleteAt, TICKS, writeAt, type Kit } from "#core";
 import { listDrawn, stageOf, type RopesDocument } from "#stage";
 import { ChoiceWord } from "../../../ui/ChoiceWord";
 import { NumberStone } from "../../../ui/NumberStone";
-import { useDesk } from "../../../document/context";
+import { useDesk, useEvaluation } from "../../../document/context";
 
 /** How easy the ropes are, as one number, and the seed that draws their order. */
 export function RopesEase({ kit }: { kit: Kit }) {
@@ -34,8 +34,44 @@ export function RopesEase({ kit }: { kit: Kit }) {
         />
         .
       </p>
+      <EaseOfEach kit={kit} stage={stage} />
       <Drawing kit={kit} stage={stage} />
     </>
+  );
+}
+
+/** How much easier or harder each prompt is than the others, and how long its window is by that. */
+function EaseOfEach({ kit, stage }: { kit: Kit; stage: RopesDocument }) {
+  const { workbench } = useDesk();
+  const played = useEvaluation(state => state.rules?.program.prompts);
+  const prompts = kit.prompts ?? [];
+  if (prompts.length === 0) return null;
+  const set = (promptId: string, times: number) =>
+    workbench.editKit(`ease of ${promptId} ${times}`, now => {
+      const others = (stage.eases ?? []).filter(item => item.prompt !== promptId);
+      const eases = times === 1 ? others : [...others, { prompt: promptId, times }];
+      return eases.length === 0 ? deleteAt(now, ["stage", "eases"]) : writeAt(now, ["stage", "eases"], eases);
+    });
+  return (
+    <ul className="text-sm leading-loose" aria-label="Ease of each prompt">
+      {prompts.map(({ id, name }, p) => {
+        const window = played?.[p]?.windowTicks;
+        return (
+          <li key={id}>
+            <b>{name || id}</b>{" "}
+            <NumberStone
+              label={`ease of ${name || id}`}
+              value={stage.eases?.find(item => item.prompt === id)?.times ?? 1}
+              least={0.1}
+              most={10}
+              onChange={times => set(id, times)}
+              beginStep={workbench.beginStep}
+            />{" "}
+            times{window !== undefined && <span className="text-soft">: open for {window / TICKS}f</span>}
+          </li>
+        );
+      })}
+    </ul>
   );
 }
 
