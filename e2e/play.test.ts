@@ -196,16 +196,22 @@ test("scripted hands leap at every edge, late ones are forgiven; the numbers of 
   await waitFor(driver, "the scripted take", async () =>
     (await textOf(driver, "[data-testid=open-take]")).includes("Scripted, 3f late"),
   );
+  await clickOn(driver, "canvas[data-testid=tape]");
+  await driver.actions().sendKeys(Key.END).perform();
+  await press(driver, "Keep this arc");
   await press(driver, "As table");
   const table = () => textOf(driver, "[data-testid=tape-table]");
   const hops = (await table()).split("\n").filter(line => line.includes("Hop performed, forgiven")).length;
   expect(hops).toBeGreaterThan(1);
+  const arcs = () => textOf(driver, "[data-testid=arc-list]");
+  expect(await arcs()).toMatch(/Hop in Scripted, 3f late.*\n.*3\.31 tiles, \d+f.*\nnow the same/);
   const full = async () =>
     Number(/full\s+f\s+([\d.]+)/.exec(await textOf(driver, "[data-testid=jump-facts]"))![1]);
   const before = await full();
   const field = await find(driver, 'input[aria-label="launch speed"]');
   await field.sendKeys(Key.chord(Key.CONTROL, "a"), "10", Key.ENTER);
   await waitFor(driver, "a lower jump", async () => (await full()) < before / 2);
+  await waitFor(driver, "what it lost", async () => /now −[12]\.\d\d high, −\d+f/.test(await arcs()));
   await waitFor(
     driver,
     "another run of the same hands",

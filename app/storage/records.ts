@@ -62,6 +62,20 @@ export const NO_PARTS: Omit<KitDocument, "kit"> = { takes: [], variants: [], lay
 const ROWS_SHOWN = ["all", "stirring", "rule"] as const;
 export type RowsShown = (typeof ROWS_SHOWN)[number];
 
+/** An arc of the stage that was kept to be compared: where it was leapt and by which numbers, its measures, and its way as x, y for each frame, tiles. */
+const keptArcSchema = v.object({
+  id: v.string(),
+  move: v.string(),
+  take: v.string(),
+  numbers: v.string(),
+  frame: v.number(),
+  heightTiles: v.number(),
+  farTiles: v.number(),
+  airFrames: v.number(),
+  way: v.array(v.number()),
+});
+export type KeptArc = Readonly<v.InferOutput<typeof keptArcSchema>>;
+
 const rowOrderSchema = v.object({
   folded: v.array(v.string()),
   order: v.array(v.string()),
@@ -85,6 +99,7 @@ const rowOrderSchema = v.object({
       unevenFrames: v.number(),
     }),
   ),
+  arcs: v.exactOptional(v.array(keptArcSchema)),
   /** Views whose first step was done once: it is not told any more. */
   done: v.exactOptional(v.array(v.string())),
   /** Findings that are wanted as they are, by their keys: they are told no more. */

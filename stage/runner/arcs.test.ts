@@ -70,9 +70,12 @@ test("an arc that was leapt is as high, as long and as far as the facts of a jum
 test("a fall out of the level ends an arc without a landing; leaps are found youngest first, and only those asked for", () => {
   const taps: Take["lanes"] = {
     right: [[0, 1]],
-    leap: [20, 80, 140, 200, 260].flatMap(at => [[at, 1] as [number, number], [at + 4, 0] as [number, number]]),
+    leap: [20, 80, 140, 200, 260].flatMap(at => [
+      [at, 1] as [number, number],
+      [at + 4, 0] as [number, number],
+    ]),
   };
-  const { trace, track, stage } = play(taps, 600);
+  const { trace, stage } = play(taps, 600);
   const all = findLeaps(trace, stage, 599, 9);
   expect(all.map(leap => leap.frame)).toEqual([260, 200, 140, 80, 20]);
   expect(findLeaps(trace, stage, 139, 1).map(leap => leap.frame)).toEqual([80]);

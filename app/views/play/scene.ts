@@ -1,6 +1,7 @@
 import { createTrace, type Kit, type Program, type State, type Take, type Trace } from "#core";
 import { createStaging, trackStride, writeTrack, type Rules, type StageProgram } from "#stage";
 import type { Desk } from "../../document/context";
+import type { KeptArc } from "../../storage/records";
 import type { Evaluated } from "../../judging/judge";
 import type { Pad } from "../../input/pad";
 import type { PageTape } from "../../tape/hand/context";
@@ -17,8 +18,12 @@ export interface Scene {
   readonly state: State | undefined;
   /** The same take under the variant that is laid over it. */
   readonly other: { readonly name: string; readonly track: ArrayLike<number> } | undefined;
+  /** Arcs that were kept to be compared. */
+  readonly keptArcs: readonly KeptArc[];
   readonly inHand: "key" | "pad" | "mouse";
 }
+
+const NO_ARCS: readonly KeptArc[] = [];
 
 /** Where a scene is read from. */
 export interface SceneSources {
@@ -30,12 +35,15 @@ export interface SceneSources {
 /** As many frames are stepped for one picture as leave it smooth. */
 const MOST_STEPPED = 4000;
 
-/** The track of the open take under the variant laid over it. */
-function otherTrack({ desk: { workbench, judge }, tape }: SceneSources, take: Take): Scene["other"] {
+/** The open take under the variant laid over it, and the variant's name. */
+export function readOther(
+  { desk: { workbench, judge }, tape }: SceneSources,
+  take: Take,
+): { readonly name: string; readonly evaluated: Evaluated } | undefined {
   const { laidOver } = tape.look.getState();
   const variant = workbench.getState().variants.find(item => item.id === laidOver);
   const rules = variant && judge.rulesOf(variant.kit);
-  return variant && rules ? { name: variant.name, track: judge.evaluate(rules, take).track } : undefined;
+  return variant && rules ? { name: variant.name, evaluated: judge.evaluate(rules, take) } : undefined;
 }
 
 function sceneOf(sources: SceneSources, now: Evaluated): Scene | undefined {
@@ -45,8 +53,10 @@ function sceneOf(sources: SceneSources, now: Evaluated): Scene | undefined {
   const frame = Math.min(playback.getState().frame, columns.frames - 1);
   const state = judge.seekerOf(now).stateAt(frame, MOST_STEPPED);
   const { inHand } = sources.pad.getState();
-  const other = otherTrack(sources, take);
-  return { kit: rules.kit, program, stage: rules.stage, frame, trace, track, state, other, inHand };
+  const laidOver = readOther(sources, take);
+  const other = laidOver && { name: laidOver.name, track: laidOver.evaluated.track };
+  const keptArcs = sources.desk.workbench.getState().rows.arcs ?? NO_ARCS;
+  return { kit: rules.kit, program, stage: rules.stage, frame, trace, track, state, other, keptArcs, inHand };
 }
 
 /** The stage as it stands before anything was played. */
@@ -57,7 +67,7 @@ function sceneAtRest(rules: Rules, inHand: Scene["inHand"]): Scene | undefined {
   const track = new Float32Array(trackStride(rules));
   if (bodies) writeTrack(bodies, track, 0);
   const trace = createTrace(program.rateHz, 1);
-  return { kit, program, stage, frame: 0, trace, track, state, other: undefined, inHand };
+  return { kit, program, stage, frame: 0, trace, track, state, other: undefined, keptArcs: NO_ARCS, inHand };
 }
 
 /** The scene now, or undefined in a kit without a stage: played, replayed, or at rest where there is no take. */
@@ -80,6 +90,7 @@ export function readScene(sources: SceneSources): Scene | undefined {
     track,
     state,
     other: undefined,
+    keptArcs: sources.desk.workbench.getState().rows.arcs ?? NO_ARCS,
     inHand,
   };
 }

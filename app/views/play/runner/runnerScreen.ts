@@ -1,6 +1,6 @@
 import { giveRunner } from "../../../edits/giveStage";
 import type { StageScreen } from "../stageScreens";
-import { JumpFacts } from "./JumpFacts";
+import { RunnerNumbers } from "./RunnerNumbers";
 import { paintRunner } from "./paintRunner";
 import { RunnerGates } from "./RunnerGates";
 
@@ -10,6 +10,6 @@ export const runnerScreen: StageScreen = {
   give: giveRunner,
   paint: paintRunner,
   helps: ["meters", "memory", "arcs"],
-  Numbers: JumpFacts,
+  Numbers: RunnerNumbers,
   More: RunnerGates,
 };

@@ -1,0 +1,94 @@
+import { dequal } from "dequal";
+import { nanoid } from "nanoid";
+import type { Trace } from "#core";
+import { findLeaps, measureArc, type Arc, type Rules } from "#stage";
+import type { KeptArc } from "../../../storage/records";
+import { readOther, type SceneSources } from "../scene";
+
+/** As many leaps are looked through for one that has come down. */
+const LOOKED_AT = 4;
+/** A leap under other numbers is the same one if it comes so soon before or after, frames. */
+const SAME_LEAP = 30;
+
+/** What is played or replayed now, as far as its arcs go. */
+interface Ground {
+  readonly rules: Rules;
+  readonly trace: Trace;
+  readonly track: ArrayLike<number>;
+  /** The frame one stands on, and the last one there is. */
+  readonly frame: number;
+  readonly last: number;
+}
+
+function readGround({ pad, desk }: SceneSources): Ground | undefined {
+  const { session } = pad.getState();
+  if (session) {
+    const frame = Math.max(0, session.state.frame);
+    const { rules, trace, track } = session;
+    return { rules, trace, track, frame, last: frame };
+  }
+  const { evaluated } = desk.evaluation.getState();
+  if (!evaluated) return undefined;
+  const { rules, trace, track, columns } = evaluated;
+  const { frame } = desk.playback.getState();
+  return { rules, trace, track, frame, last: columns.frames - 1 };
+}
+
+/** The last leap up to where one stands that has come down. */
+function lastArc({ rules: { stage }, trace, track, frame, last }: Ground): Arc | undefined {
+  if (stage?.kind !== "runner") return undefined;
+  return findLeaps(trace, stage, frame, LOOKED_AT)
+    .map(leap => measureArc(track, leap, last))
+    .find(arc => arc.hasLanded);
+}
+
+function nameMove({ rules: { kit, program } }: Ground, arc: Arc): string {
+  const id = program.moves[arc.move]!.id;
+  return kit.moves?.find(move => move.id === id)?.name ?? id;
+}
+
+function keepOf(ground: Ground, arc: Arc, take: string, numbers: string): KeptArc {
+  const way: number[] = [];
+  for (let f = Math.max(0, arc.from - 1); f <= arc.to; f++)
+    way.push(Number(ground.track[f * 2]!.toFixed(3)), Number(ground.track[f * 2 + 1]!.toFixed(3)));
+  const { heightTiles, farTiles, airFrames } = arc;
+  const move = nameMove(ground, arc);
+  return { id: nanoid(8), move, take, numbers, frame: arc.from, heightTiles, farTiles, airFrames, way };
+}
+
+/** By which numbers the open kit plays: those of a variant, or those that an edit left. */
+function nameNumbers({ desk: { workbench } }: SceneSources): string {
+  const { kit, variants, change } = workbench.getState();
+  const variant = variants.find(item => dequal(item.kit, kit));
+  if (variant) return variant.name;
+  return change ? `after “${change}”` : "as it was opened";
+}
+
+/** The measures of the last leap that has come down, up to where one stands; undefined without one. */
+export function readLastArc(sources: SceneSources): { readonly move: string; readonly arc: Arc } | undefined {
+  const ground = readGround(sources);
+  const arc = ground && lastArc(ground);
+  return arc && { move: nameMove(ground, arc), arc };
+}
+
+/** The last leap as one that is kept, and beside it the same leap by the numbers of the variant that is laid over. */
+export function keepArcs(sources: SceneSources): KeptArc[] {
+  const ground = readGround(sources);
+  const arc = ground && lastArc(ground);
+  if (!arc) return [];
+  const isLive = sources.pad.getState().session !== undefined;
+  const evaluated = isLive ? undefined : sources.desk.evaluation.getState().evaluated;
+  const kept = keepOf(ground, arc, evaluated?.take.name ?? "played just now", nameNumbers(sources));
+  const other = evaluated && readOther(sources, evaluated.take);
+  if (!other) return [kept];
+  const { rules, trace, track, columns } = other.evaluated;
+  const { stage } = rules;
+  if (stage?.kind !== "runner") return [kept];
+  const last = columns.frames - 1;
+  const there = { rules, trace, track, frame: last, last };
+  const near = findLeaps(trace, stage, arc.from + SAME_LEAP, LOOKED_AT, arc.from - SAME_LEAP);
+  const same = near
+    .map(leap => measureArc(track, leap, last))
+    .sort((a, b) => Math.abs(a.from - arc.from) - Math.abs(b.from - arc.from))[0];
+  return same ? [kept, keepOf(there, same, evaluated!.take.name, other.name)] : [kept];
+}
