@@ -1,15 +1,11 @@
 import { Key } from "selenium-webdriver";
 import { expect, test } from "vitest";
-import { choose, find, openRule, press, textOf, waitFor } from "./browser";
+import { choose, find, openRule, press, textOf, typeOver, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
 
-/** Types over a number of a sentence. */
-async function type(label: string, value: string): Promise<void> {
-  const field = await find(session.driver, `input[aria-label^="${label}"]`);
-  await field.sendKeys(Key.chord(Key.CONTROL, "a"), value, Key.ENTER);
-}
+const type = (label: string, value: string) => typeOver(session.driver, label, value);
 
 async function valueOf(label: string): Promise<string> {
   return (await (await find(session.driver, `input[aria-label^="${label}"]`)).getAttribute("value")) ?? "";

@@ -3,7 +3,8 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
-import { Builder, By, error, type WebDriver, type WebElement } from "selenium-webdriver";
+import { Builder, By, error, Key, type WebDriver, type WebElement } from "selenium-webdriver";
+import type { Kit } from "#core";
 import { Options, ServiceBuilder, type Driver } from "selenium-webdriver/chrome.js";
 
 const PATIENCE_MS = 15_000;
@@ -171,6 +172,29 @@ export async function openRule(driver: WebDriver, name: string): Promise<void> {
   await waitFor(driver, `sentence of ${name}`, async () => {
     const field = await find(driver, '[data-testid=sentence] input[aria-label="Name of this rule"]');
     return (await field.getAttribute("value")) === name;
+  });
+}
+
+/** Types over a number or a name, found by the beginning of its label. */
+export async function typeOver(driver: WebDriver, label: string, value: string): Promise<void> {
+  const field = await find(driver, `input[aria-label^="${label}"]`);
+  await field.sendKeys(Key.chord(Key.CONTROL, "a"), value, Key.ENTER);
+}
+
+/** The open kit as it is kept, once it is what is waited for. */
+export async function keptKit(
+  driver: WebDriver,
+  what: string,
+  isIt: (kit: Kit) => boolean | undefined,
+): Promise<Kit> {
+  return waitFor(driver, what, async () => {
+    const kit = await driver.executeAsyncScript<Kit>(
+      `const done = arguments[0]; const id = decodeURIComponent(location.pathname.split("/")[2]);
+       const open = indexedDB.open("moss-tap");
+       open.onsuccess = () => { const get = open.result.transaction("kits").objectStore("kits").get(id);
+         get.onsuccess = () => { open.result.close(); done(get.result.kit); }; };`,
+    );
+    return isIt(kit) && kit;
   });
 }
 

@@ -3,7 +3,16 @@ import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
 import { compile, evaluate, formatTrace, type Kit, type Take, type TraceEvent } from "#core";
-import { choose as chooseWord, clickOn, find, press, textOf, waitFor, watchMeter } from "./browser";
+import {
+  choose as chooseWord,
+  clickOn,
+  find,
+  keptKit as keptKitOf,
+  press,
+  textOf,
+  waitFor,
+  watchMeter,
+} from "./browser";
 import { useSession } from "./session";
 
 const BARE: Kit = {
@@ -34,16 +43,7 @@ beforeEach(async () => {
   await waitFor(driver, "Shape", async () => (await textOf(driver, "main")).includes("No rule yet"));
 });
 
-/** The kit as it is kept, once it is what is waited for. */
-async function keptKit(what: string, isIt: (kit: Kit) => boolean): Promise<Kit> {
-  return waitFor(driver, what, async () => {
-    const kit =
-      await driver.executeAsyncScript<Kit>(`const done = arguments[0]; const open = indexedDB.open("moss-tap");
-      open.onsuccess = () => { const get = open.result.transaction("kits").objectStore("kits").get("bare");
-        get.onsuccess = () => { open.result.close(); done(get.result.kit); }; };`);
-    return isIt(kit) && kit;
-  });
-}
+const keptKit = (what: string, isIt: (kit: Kit) => boolean) => keptKitOf(driver, what, isIt);
 
 type Lanes = Record<string, [number, number][]>;
 

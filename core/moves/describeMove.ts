@@ -163,6 +163,9 @@ function offerNeeds(move: Move, kit: Kit): Offer<Move>[] {
   const needs = move.needs ?? [];
   const used = [...needs.map(need => need.gate), ...(move.bans ?? [])];
   const free = gates.find(id => !used.includes(id));
+  // A move is kept from what goes on where anything goes on; else from a gate of the kit's own.
+  const isBusyEver = (kit.moves ?? []).some(other => other.frames !== undefined);
+  const keeper = isBusyEver ? gates.findLast(id => !used.includes(id)) : free;
   const bare = needs.findIndex(need => need.coyote === undefined);
   return [
     ...offerIf(
@@ -173,9 +176,9 @@ function offerNeeds(move: Move, kit: Kit): Offer<Move>[] {
         needs: [...needs, { gate: free! }],
       }),
     ),
-    ...offerIf(free !== undefined, "… if a gate is not open", () => ({
+    ...offerIf(keeper !== undefined, "… if a gate is not open", () => ({
       ...move,
-      bans: [...(move.bans ?? []), gates.findLast(id => !used.includes(id))!],
+      bans: [...(move.bans ?? []), keeper!],
     })),
     ...offerIf(move.buffer === undefined, "… and remember it for a while", () => ({ ...move, buffer: "6f" })),
     ...offerIf(bare >= 0, "… and forgive it for a while after", () => ({
