@@ -5,13 +5,14 @@ const TITLES = {
   kit: "Moss Tap kit: all timing rules of one game or character",
   take: "Moss Tap take: recorded input, one lane a control",
   trace: "Moss Tap trace: what the core made of a take",
+  checks: "Moss Tap checks: what must and must not be made of takes",
   layout: "Moss Tap layout: which keys and buttons play which controls",
 };
 
-/** The JSON Schemas (draft 7) of kit, take, trace and layout, by file, generated from the schemas the core reads with. */
+/** The JSON Schemas (draft 7) of every document, by file, generated from the schemas the core reads with. */
 export function formatJsonSchemas(): Record<string, string> {
   return Object.fromEntries(
-    (["kit", "take", "trace", "layout"] as const).map(name => {
+    (Object.keys(TITLES) as (keyof typeof TITLES)[]).map(name => {
       const schema = { title: TITLES[name], ...toJsonSchema(DOCUMENT_SCHEMAS[name], { errorMode: "throw" }) };
       return [`docs/schema/${name}.schema.json`, JSON.stringify(schema, null, 2) + "\n"];
     }),

@@ -108,3 +108,18 @@ export { formatFate } from "./study/formatFate";
 export { largest } from "./study/largest";
 export { DOCUMENT_SCHEMAS } from "./formats/schemas";
 export { stageGate } from "./gates/stepGates";
+export {
+  EXPECTATION_NAMES,
+  expectationOf,
+  type AskedEvent,
+  type Check,
+  type Checks,
+  type Expectation,
+  type ExpectationName,
+  type KeptEvent,
+} from "./checks/checksSchema";
+export { checksDocument, parseCheck, parseChecks } from "./checks/parseChecks";
+export { compileCheck, type CheckJudge, type Verdict, type WhyNot } from "./checks/compileCheck";
+export { listStory } from "./checks/story";
+export { landLeeway, landTime } from "./checks/checkTimes";
+export { isAskedOf, orderResults, ratesOf, type CheckResult, type ResultsDocument } from "./checks/results";

@@ -85,6 +85,10 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "never-fires": f => `${f.name} can never fire: ${f.reason}`,
   "never-starts": f => `${f.name} is never shown: ${f.reason}`,
   "wrong-without-controls": () => `a wrong press fails this, but none is named: list them in wrongOn`,
+  two: () => `is too short: name two events or more, in their order`,
+  "check-none": f => `expects nothing: give it one of ${f.wanted}`,
+  "check-two": f => `is a second expectation beside ${f.other}: give each a check of its own`,
+  "check-field": f => `${f.field} does not go with ${f.with}: take it out`,
   "shares-all-edges": f => `"${f.id}" is listed twice: once is enough`,
 };
 

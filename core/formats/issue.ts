@@ -60,7 +60,11 @@ export type IssueCode =
   | "never-fires"
   | "never-starts"
   | "wrong-without-controls"
-  | "shares-all-edges";
+  | "shares-all-edges"
+  | "two"
+  | "check-none"
+  | "check-two"
+  | "check-field";
 
 /** One step of a path into a document: a field's name or a place in a list, counted from 0. */
 export type PathStep = string | number;

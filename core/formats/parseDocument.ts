@@ -19,6 +19,7 @@ const CODES_BY_MESSAGE = new Set<string>([
   "long-text",
   "many",
   "far",
+  "two",
 ]);
 
 /** A value in a few letters, however large it is: only as much of it is read as is shown. */

@@ -1,5 +1,6 @@
 import { kitSchema } from "../kit/schema";
 import { layoutSchema } from "../kit/layout";
+import { checksSchema } from "../checks/checksSchema";
 import { takeSchema } from "../input/takeSchema";
 import { traceSchema } from "../trace/traceSchema";
 
@@ -9,4 +10,5 @@ export const DOCUMENT_SCHEMAS = {
   take: takeSchema,
   trace: traceSchema,
   layout: layoutSchema,
+  checks: checksSchema,
 } as const;

@@ -1,0 +1,58 @@
+import { fault, type Issue, type PathStep } from "../formats/issue";
+import type { Program } from "../run/program";
+import { formatEvent } from "../trace/formatTrace";
+import { FIRE, GATE, LAPSE, LOST, MODE, PERFORMED, PROMPT, type Trace } from "../trace/trace";
+import type { AskedEvent } from "./checksSchema";
+
+/** Where the things an event is about are listed, and the code of its notes. */
+const SOURCES = {
+  performed: { code: PERFORMED, list: "moves", what: "move" },
+  lost: { code: LOST, list: "moves", what: "move" },
+  fired: { code: FIRE, list: "patterns", what: "pattern" },
+  lapsed: { code: LAPSE, list: "patterns", what: "pattern" },
+  prompt: { code: PROMPT, list: "prompts", what: "prompt" },
+  gate: { code: GATE, list: "gates", what: "gate" },
+  mode: { code: MODE, list: "modes", what: "mode" },
+} as const;
+
+/** Does the note at a place of a trace match? */
+export type Matcher = (trace: Trace, note: number) => boolean;
+
+const PLAIN: ReadonlySet<string> = new Set(["kind", "id"]);
+
+/** What a kit has of the things an event can be about, for who asks for one that is not there. */
+export function unknownId(
+  program: Program,
+  list: "moves" | "patterns" | "prompts" | "gates" | "modes" | "controls",
+  what: string,
+  id: string,
+  path: readonly PathStep[],
+): Issue {
+  const all = program[list].map(item => item.id);
+  const hint = all.length > 0 ? `write one of ${all.slice(0, 40).join(", ")}` : "add it first";
+  return fault("unknown-id", path, { what, id, hint });
+}
+
+/**
+ * Makes the matcher of an event: kind and id first, read off the note; further fields off the event as a trace file has
+ * it, each equal to what is asked for or one of the list. One issue where the kit has no such thing.
+ */
+export function compileMatcher(
+  program: Program,
+  event: AskedEvent,
+  path: readonly PathStep[],
+): { readonly matcher: Matcher } | { readonly issue: Issue } {
+  const { code, list, what } = SOURCES[event.kind];
+  const subject = program[list].findIndex(item => item.id === event.id);
+  if (subject < 0) return { issue: unknownId(program, list, what, event.id, [...path, "id"]) };
+  const asked = Object.entries(event).filter(([field]) => !PLAIN.has(field));
+  const matcher: Matcher = (trace, i) => {
+    if (trace.kind[i] !== code || trace.subject[i] !== subject) return false;
+    if (asked.length === 0) return true;
+    const found = formatEvent(program, trace, i) as unknown as Readonly<Record<string, unknown>>;
+    return asked.every(([field, wanted]) =>
+      Array.isArray(wanted) ? wanted.includes(found[field]) : found[field] === wanted,
+    );
+  };
+  return { matcher };
+}

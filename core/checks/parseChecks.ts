@@ -1,0 +1,72 @@
+import { fault, type Issue, type PathStep, type Result } from "../formats/issue";
+import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
+import { checksSchema, EXPECTATION_NAMES, EXPECTATIONS, type Check, type Checks } from "./checksSchema";
+
+/** The checks format as this build knows it. */
+const CHECKS_FORMAT: DocumentFormat<Checks> = {
+  format: "moss-tap/checks",
+  version: 1,
+  schema: checksSchema as unknown as DocumentFormat<Checks>["schema"],
+  forward: {},
+};
+
+/** Every field that goes with some expectation and not with all. */
+const OWN_FIELDS = new Set<string>(
+  EXPECTATION_NAMES.flatMap((name): readonly string[] => EXPECTATIONS[name].fields),
+);
+
+/** What is wrong with how the fields of a check go together. */
+function checkFields(check: Check, path: readonly PathStep[]): Issue[] {
+  const names = EXPECTATION_NAMES.filter(name => name in check);
+  const [own, ...more] = names;
+  if (!own) return [fault("check-none", path, { wanted: EXPECTATION_NAMES.join(", ") })];
+  const issues = more.map(name => fault("check-two", [...path, name], { other: own }));
+  if (issues.length > 0) return issues;
+  const { fields, needs }: { fields: readonly string[]; needs: readonly string[] } = EXPECTATIONS[own];
+  for (const key of Object.keys(check))
+    if (OWN_FIELDS.has(key) && !fields.includes(key))
+      issues.push(fault("check-field", [...path, key], { field: key, with: own }));
+  for (const key of needs)
+    if (!(key in check))
+      issues.push(fault("missing", [...path, key], { hint: `write a time from the take's start, like 36f` }));
+  if ("counts" in check && check.min === undefined && check.max === undefined)
+    issues.push(fault("missing", [...path, "min"], { hint: "write a value for min, max or both" }));
+  return issues;
+}
+
+/**
+ * Reads an unknown value as a list of checks: its shape, exactly one expectation in each with the fields that go with it,
+ * no id twice. Whether a kit has what they name is said by `compileCheck`.
+ */
+export function parseChecks(input: unknown): Result<Checks> {
+  const parsed = parseDocument(CHECKS_FORMAT, input);
+  if (!parsed.ok) return parsed;
+  const seen = new Set<string>();
+  const issues = parsed.value.checks.flatMap((check, i) => {
+    const found = checkFields(check, ["checks", i]);
+    if (seen.has(check.id))
+      found.push(fault("duplicate-id", ["checks", i, "id"], { id: check.id, what: "check" }));
+    seen.add(check.id);
+    return found;
+  });
+  return issues.length === 0 ? parsed : { ok: false, issues };
+}
+
+/** Reads one check by itself; paths are inside it. */
+export function parseCheck(input: unknown): Result<Check> {
+  const list = { format: "moss-tap/checks", version: 1, id: "one", name: "", checks: [input] };
+  const parsed = parseChecks(list);
+  if (parsed.ok) return { ok: true, value: parsed.value.checks[0]!, warnings: [] };
+  return { ok: false, issues: parsed.issues.map(issue => ({ ...issue, path: issue.path.slice(2) })) };
+}
+
+/** A list of checks as the document a file holds. */
+export function checksDocument(
+  id: string,
+  name: string,
+  kitId: string | undefined,
+  checks: readonly Check[],
+): Checks {
+  const kit = kitId === undefined ? {} : { kit: kitId };
+  return { format: "moss-tap/checks", version: 1, id, name, ...kit, checks };
+}

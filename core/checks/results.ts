@@ -1,0 +1,58 @@
+import type { Check } from "./checksSchema";
+import type { Verdict } from "./compileCheck";
+
+/** What became of one check on one take at one rate. */
+export interface CheckResult extends Verdict {
+  readonly check: string;
+  readonly take: string;
+  readonly rate: number;
+}
+
+/** A list of results as the document a file holds. */
+export interface ResultsDocument {
+  readonly format: "moss-tap/results";
+  readonly version: 1;
+  readonly results: readonly CheckResult[];
+}
+
+/** The rates a check is judged at: its own or else the kit's, then those that are asked for besides; each once. */
+export function ratesOf(check: Check, kitRateHz: number, more: readonly number[] = []): number[] {
+  return [...new Set([...(check.rates ?? [kitRateHz]), ...more])];
+}
+
+/** Is a check asked of a take? */
+export function isAskedOf(check: Check, takeId: string): boolean {
+  return !check.off && (check.on === "*" || check.on.includes(takeId));
+}
+
+/**
+ * Results in their order: check by check as listed, take by take as given (those a check names and nobody gave after
+ * them, as it names them), rate by rate. `verdictOf` is asked for takes by their place in what was given; takes that are
+ * missing are told only where `tellsMissing`.
+ */
+export function orderResults(
+  checks: readonly Check[],
+  takeIds: readonly string[],
+  kitRateHz: number,
+  more: readonly number[],
+  verdictOf: (check: number, take: number, rateHz: number) => Verdict,
+  tellsMissing = true,
+): CheckResult[] {
+  const given = new Set(takeIds);
+  return checks.flatMap((check, c) => {
+    if (check.off) return [];
+    const rates = ratesOf(check, kitRateHz, more);
+    const found = takeIds.flatMap((take, t) =>
+      isAskedOf(check, take)
+        ? rates.map(rate => ({ check: check.id, take, rate, ...verdictOf(c, t, rate) }))
+        : [],
+    );
+    const missing = tellsMissing && check.on !== "*" ? check.on.filter(take => !given.has(take)) : [];
+    return [
+      ...found,
+      ...missing.flatMap(take =>
+        rates.map(rate => ({ check: check.id, take, rate, ok: false, why: "no-take" as const })),
+      ),
+    ];
+  });
+}

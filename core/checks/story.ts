@@ -1,0 +1,24 @@
+import type { Program } from "../run/program";
+import { formatEvent } from "../trace/formatTrace";
+import { OPENED, PERFORMED, PROMPT, SHOWN, type Trace } from "../trace/trace";
+import type { KeptEvent } from "./checksSchema";
+
+const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+
+/**
+ * What happened in a take, in short: its moves performed and its prompts' outcomes, by frame, within a frame by kind, then
+ * id (as code units). Frames are those of the trace. Source: check rules, "same".
+ */
+export function listStory(program: Program, trace: Trace): KeptEvent[] {
+  const story: KeptEvent[] = [];
+  for (let i = 0; i < trace.count; i++) {
+    const kind = trace.kind[i];
+    if (kind !== PERFORMED && kind !== PROMPT) continue;
+    const outcome = trace.payload[trace.at[i]!]!;
+    if (kind === PROMPT && (outcome === SHOWN || outcome === OPENED)) continue;
+    const event = formatEvent(program, trace, i);
+    if (event?.kind === "performed") story.push([event.f, "performed", event.id]);
+    else if (event?.kind === "prompt") story.push([event.f, "prompt", event.id, event.outcome]);
+  }
+  return story.sort((a, b) => a[0] - b[0] || compare(a[1], b[1]) || compare(a[2], b[2]));
+}
