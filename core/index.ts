@@ -123,3 +123,10 @@ export { compileCheck, type CheckJudge, type Verdict, type WhyNot } from "./chec
 export { listStory } from "./checks/story";
 export { landLeeway, landTime } from "./checks/checkTimes";
 export { isAskedOf, orderResults, ratesOf, type CheckResult, type ResultsDocument } from "./checks/results";
+export {
+  listPressRows,
+  PRESS_COLUMNS,
+  type ColumnSort,
+  type PressColumn,
+  type PressRow,
+} from "./study/pressRows";

@@ -455,7 +455,9 @@ test("a stage or an effect that does not read is told with its path", () => {
   const gone = { kind: "ropes", seed: 1, eases: [{ prompt: "gone", times: 11 }] };
   expect(checkStage(kitWith(gone)).map(found => found.path.join("."))).toEqual(["stage.eases.0.times"]);
   gone.eases[0]!.times = 2;
-  expect(checkStage(kitWith({ ...gone })).map(found => found.path.join("."))).toEqual(["stage.eases.0.prompt"]);
+  expect(checkStage(kitWith({ ...gone })).map(found => found.path.join("."))).toEqual([
+    "stage.eases.0.prompt",
+  ]);
   expect(checkStage(strange).map(found => [found.path.join("."), found.facts.id])).toEqual([
     ["stage.run.right", "rigth"],
     ["stage.gates.footing", "ground"],

@@ -10,7 +10,7 @@ export interface Demo {
 const FILES = import.meta.glob<unknown>("../../demo/*/*.json", { eager: true, import: "default" });
 
 function readDemo(folder: string): Demo {
-  const names = Object.keys(FILES).filter(name => name.startsWith(folder) && !name.endsWith("/kit.json"));
+  const names = Object.keys(FILES).filter(name => name.startsWith(folder) && !/\/(kit|checks).json$/.test(name));
   const rules = parseRules(FILES[`${folder}kit.json`]);
   const takes = names.sort().map(name => parseTake(FILES[name]));
   if (!rules.ok || !takes.every(take => take.ok)) throw new Error(`the demo in ${folder} does not read`);

@@ -27,8 +27,8 @@ export function isAskedOf(check: Check, takeId: string): boolean {
 
 /**
  * Results in their order: check by check as listed, take by take as given (those a check names and nobody gave after
- * them, as it names them), rate by rate. `verdictOf` is asked for takes by their place in what was given; takes that are
- * missing are told only where `tellsMissing`.
+ * them, as it names them), rate by rate. `verdictOf` is asked for takes by their place in what was given. `given`: all
+ * takes there are, where others are judged elsewhere.
  */
 export function orderResults(
   checks: readonly Check[],
@@ -36,9 +36,9 @@ export function orderResults(
   kitRateHz: number,
   more: readonly number[],
   verdictOf: (check: number, take: number, rateHz: number) => Verdict,
-  tellsMissing = true,
+  given: readonly string[] = takeIds,
 ): CheckResult[] {
-  const given = new Set(takeIds);
+  const known = new Set(given);
   return checks.flatMap((check, c) => {
     if (check.off) return [];
     const rates = ratesOf(check, kitRateHz, more);
@@ -47,7 +47,7 @@ export function orderResults(
         ? rates.map(rate => ({ check: check.id, take, rate, ...verdictOf(c, t, rate) }))
         : [],
     );
-    const missing = tellsMissing && check.on !== "*" ? check.on.filter(take => !given.has(take)) : [];
+    const missing = check.on !== "*" ? check.on.filter(take => !known.has(take)) : [];
     return [
       ...found,
       ...missing.flatMap(take =>

@@ -1,0 +1,11 @@
+import { parentPort, workerData } from "node:worker_threads";
+
+/** Answers, in a thread, every question that is put to it; `begin` makes what answers, of what the thread was given. */
+export function answerQuestions<S, Q, A>(begin: (setup: S) => (question: Q) => A): void {
+  const answer = begin((workerData as { readonly setup: S }).setup);
+  const port = parentPort;
+  if (!port) throw new Error("this runs in a thread");
+  port.on("message", ({ index, question }: { readonly index: number; readonly question: Q }) => {
+    port.postMessage({ index, answer: answer(question) });
+  });
+}

@@ -1,0 +1,29 @@
+import type { Check, Kit } from "#core";
+import { compileTakeJudge, type TakeVerdict } from "#stage";
+import { answerQuestions } from "../answerQuestions";
+import { readTakeFile } from "../readTakeFile";
+import type { TakeFile } from "../takeFiles";
+
+/** What a thread is made with. */
+export interface CheckSetup {
+  readonly kit: Kit;
+  readonly checks: readonly Check[];
+  readonly rates: readonly number[];
+}
+
+/** What a take's file came to. */
+export type JudgedFile =
+  | { readonly take: string; readonly verdicts: readonly TakeVerdict[] }
+  | { readonly isPassedOver: true }
+  | { readonly lines: readonly string[] };
+
+answerQuestions(({ kit, checks, rates }: CheckSetup) => {
+  const judge = compileTakeJudge(kit, checks, rates);
+  if (!judge.ok) throw new Error("the checks do not go with the kit");
+  const longest = Math.max(kit.rate, ...rates, ...checks.flatMap(check => check.rates ?? []));
+  const judgeFile = (file: TakeFile): JudgedFile => {
+    const read = readTakeFile(file, longest);
+    return "take" in read ? { take: read.take.id, verdicts: judge.value(read.take) } : read;
+  };
+  return (files: readonly TakeFile[]) => files.map(judgeFile);
+});

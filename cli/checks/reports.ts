@@ -1,0 +1,95 @@
+import { XMLBuilder } from "fast-xml-parser";
+import { stringify } from "yaml";
+import type { CheckResult, Checks } from "#core";
+
+const s = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
+
+/** Why a result is none that holds, in words. */
+function explain({ why, slip = 0, f, count = 0, reached = 0 }: CheckResult): string {
+  switch (why) {
+    case "never":
+      return "it never happened";
+    case "early":
+    case "late":
+      return `it happened ${s(Math.abs(slip), "frame")} too ${why}, on frame ${f}`;
+    case "happened":
+      return `it happened, first on frame ${f}`;
+    case "too-few":
+    case "too-many":
+      return `it happened ${s(count, "time")}, too ${why === "too-few" ? "few" : "many"}`;
+    case "broken":
+      return `only ${s(reached, "event")} came in that order`;
+    case "unanswered":
+      return `${s(count, "press was", "presses were")} not answered, the first on frame ${f}`;
+    case "differs":
+      return `the story is another from frame ${f} on, after ${s(reached, "event")} that agree`;
+    case "no-take":
+      return "there is no such take";
+    default:
+      return "it does not hold";
+  }
+}
+
+/** A result as one line: check, take, rate. */
+function nameResult({ check, take, rate }: CheckResult, checks: Checks): string {
+  const name = checks.checks.find(item => item.id === check)?.name;
+  return `${name || check}, take ${take} at ${rate}`;
+}
+
+/** A line of TAP: what it reads as more is written so that it does not. */
+const escapeTap = (text: string) => text.replace(/[\\#]/g, "\\$&").replace(/\s+/g, " ");
+
+/** Results as TAP, version 14: a test point each, a YAML block under one that failed. */
+export function formatTap(results: readonly CheckResult[], checks: Checks): string {
+  const points = results.map((result, k) => {
+    const name = escapeTap(nameResult(result, checks));
+    if (result.ok) return `ok ${k + 1} - ${name}\n`;
+    const facts = stringify({ message: explain(result), ...result }).replace(/^(?=.)/gm, "  ");
+    return `not ok ${k + 1} - ${name}\n  ---\n${facts}  ...\n`;
+  });
+  return `TAP version 14\n1..${results.length}\n${points.join("")}`;
+}
+
+/** Results as the document a file holds. */
+export function formatResults(results: readonly CheckResult[]): string {
+  return `${JSON.stringify({ format: "moss-tap/results", version: 1, results })}\n`;
+}
+
+/** Text that XML can hold: letters it knows no way to write become a question mark in a diamond. */
+const escapeXml = (text: string) =>
+  Buffer.from(text)
+    .toString()
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "\ufffd");
+
+/** Results as JUnit XML: a test case each, its take and rate as the class. */
+export function formatJunit(results: readonly CheckResult[], checks: Checks): string {
+  const failures = results.filter(result => !result.ok).length;
+  const cases = results.map(result => ({
+    "@_name": escapeXml(checks.checks.find(item => item.id === result.check)?.name || result.check),
+    "@_classname": escapeXml(`${result.take} at ${result.rate}`),
+    "@_time": "0",
+    ...(result.ok
+      ? {}
+      : {
+          failure: {
+            "@_type": result.why ?? "",
+            "@_message": explain(result),
+            "#text": escapeXml(JSON.stringify(result)),
+          },
+        }),
+  }));
+  const sums = { "@_tests": results.length, "@_failures": failures, "@_errors": 0 };
+  const builder = new XMLBuilder({ ignoreAttributes: false, format: true, suppressEmptyNode: true });
+  const suite = { "@_name": escapeXml(checks.name || checks.id), ...sums, testcase: cases };
+  return builder.build({
+    "?xml": { "@_version": "1.0", "@_encoding": "UTF-8" },
+    testsuites: { ...sums, testsuite: suite },
+  });
+}
+
+/** Every form results are written in. */
+export const REPORTS = {
+  tap: formatTap,
+  json: formatResults,
+  junit: formatJunit,
+} as const;

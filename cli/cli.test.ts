@@ -1,0 +1,199 @@
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { DuckDBInstance } from "@duckdb/node-api";
+import { XMLParser } from "fast-xml-parser";
+import { Parser } from "tap-parser";
+import { afterAll, expect, test } from "vitest";
+import { parseChecks, parseKit, type Checks, type CheckResult, type Kit, type Take } from "#core";
+import { judgeFiles } from "./checks/judgeFiles";
+import { formatJunit, formatTap } from "./checks/reports";
+import { writePresses } from "./presses/writePresses";
+import { listTakeFiles, parseShard, type TakeFile } from "./takeFiles";
+
+const folder = mkdtempSync(join(tmpdir(), "moss-tap-cli-"));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const WHOLE = { index: 1, count: 1 };
+
+function readDemo(name: string): { kit: Kit; checks: Checks; files: readonly TakeFile[] } {
+  const kit = parseKit(JSON.parse(readFileSync(`demo/${name}/kit.json`, "utf8")));
+  const checks = parseChecks(JSON.parse(readFileSync(`demo/${name}/checks.json`, "utf8")));
+  const files = listTakeFiles([`demo/${name}`]);
+  if (!kit.ok || !checks.ok || "lines" in files) throw new Error(`the demo ${name} does not read`);
+  return { kit: kit.value, checks: checks.value, files };
+}
+
+async function judge(
+  { kit, checks, files }: ReturnType<typeof readDemo>,
+  shard = WHOLE,
+  rates: readonly number[] = [],
+): Promise<readonly CheckResult[]> {
+  const judged = await judgeFiles(kit, checks, files, { rates, threads: 1, shard });
+  if ("lines" in judged) throw new Error(judged.lines.join("\n"));
+  return judged.results;
+}
+
+/** Runs a command of the project as one does on a build server. */
+function run(command: string, ...args: readonly string[]) {
+  const ran = spawnSync("npx", ["--no-install", "tsx", `cli/${command}.ts`, ...args], { encoding: "utf8" });
+  const stderr = ran.stderr.split("\n").filter(line => line && !line.startsWith("npm warn"));
+  return { code: ran.status, stdout: ran.stdout, stderr };
+}
+
+const FAILING = [
+  ["belfry-runner", "A press just before the landing is not eaten, take 3-eaten at 60"],
+  ["clapper-duel", "A chain pressed too early still comes out, take 2-pressed-too-early at 60"],
+  ["rope-catch", "A catch too soon is let pass, take 3-too-soon at 60"],
+] as const;
+
+test.each(FAILING)(
+  "the checks of %s hold, but for the one in the take made to fail",
+  async (name, failing) => {
+    const demo = readDemo(name);
+    const results = await judge(demo);
+    expect(results.length).toBeGreaterThanOrEqual(5);
+    const failed = formatTap(results, demo.checks)
+      .split("\n")
+      .filter(line => line.startsWith("not ok"));
+    expect(failed.map(line => line.replace(/^not ok \d+ - /, ""))).toEqual([failing]);
+  },
+);
+
+test("the command says the same, and that not all hold", async () => {
+  const demo = readDemo("belfry-runner");
+  const ran = run("check", ...["kit.json", "checks.json", ""].map(name => `demo/belfry-runner/${name}`));
+  expect([ran.code, ran.stderr, ran.stdout]).toEqual([1, [], formatTap(await judge(demo), demo.checks)]);
+});
+
+test("results are read as TAP and as JUnit XML by readers of their own, whatever names they hold", async () => {
+  const demo = readDemo("belfry-runner");
+  const odd = "is # not \\ eaten <&\u0001> \ud800";
+  const renamed = demo.checks.checks.map(check => (check.id === "eaten" ? { ...check, name: odd } : check));
+  const checks = { ...demo.checks, checks: renamed };
+  const results = await judge({ ...demo, checks }, WHOLE, [144]);
+  expect(results.filter(result => result.rate === 144)).toHaveLength(7);
+  const tap = Parser.parse(formatTap(results, checks));
+  const points = tap.flatMap(item => (item[0] === "assert" ? [item[1]] : []));
+  expect(tap.find(item => item[0] === "complete")?.[1]).toMatchObject({ count: results.length });
+  expect(points.map(point => point.ok)).toEqual(results.map(result => result.ok));
+  const failed = points.find(point => point.name.includes("3-eaten at 60") && !point.ok);
+  expect(failed?.name).toContain("is # not \\ eaten");
+  expect(failed?.diag).toMatchObject({ check: "eaten", take: "3-eaten", why: "happened", f: 142 });
+  const reader = new XMLParser({ ignoreAttributes: false, parseAttributeValue: true });
+  const { testsuites } = reader.parse(formatJunit(results, checks)) as {
+    testsuites: { testsuite: Record<string, unknown> & { testcase: Record<string, unknown>[] } };
+  };
+  const { testsuite } = testsuites;
+  expect(testsuite["@_tests"]).toBe(results.length);
+  expect(testsuite["@_failures"]).toBe(results.filter(result => !result.ok).length);
+  expect(
+    testsuite.testcase.find(item => item["@_classname"] === "3-eaten at 60" && "failure" in item),
+  ).toMatchObject({
+    "@_name": expect.stringContaining("is # not \\ eaten"),
+    "@_classname": "3-eaten at 60",
+    failure: { "@_type": "happened", "@_message": "it happened, first on frame 142" },
+  });
+});
+
+test("four shards together find what one run finds, and takes that are missing are told once", async () => {
+  const demo = readDemo("belfry-runner");
+  const [first, ...rest] = demo.checks.checks;
+  const on = ["2-late-at-every-edge", "nowhere"];
+  const checks = { ...demo.checks, checks: [{ ...first!, on }, ...rest] };
+  const shards = await Promise.all(
+    [1, 2, 3, 4].map(index => judge({ ...demo, checks }, { index, count: 4 })),
+  );
+  const lines = (results: readonly CheckResult[]) => results.map(result => JSON.stringify(result)).sort();
+  expect(lines(shards.flat())).toEqual(lines(await judge({ ...demo, checks })));
+  expect(shards.flat().filter(result => result.why === "no-take")).toHaveLength(1);
+  expect(["1/4", "4/4", "0/4", "5/4", "1", "a/b"].map(text => parseShard(text)?.index)).toEqual([
+    1,
+    4,
+    ...Array<undefined>(4).fill(undefined),
+  ]);
+});
+
+test("what cannot be read is told line by line, with nothing on standard output, and exit code 2", () => {
+  const broken = join(folder, "broken.json");
+  writeFileSync(
+    broken,
+    JSON.stringify({
+      format: "moss-tap/checks",
+      version: 1,
+      id: "b",
+      name: "B",
+      checks: [
+        { id: "a", name: "A", on: "*", never: { kind: "lost", id: "skip" } },
+        { id: "b", name: "B", on: "*", answers: "leaps" },
+      ],
+    }),
+  );
+  const kit = "demo/belfry-runner/kit.json";
+  const strange = run("check", kit, broken, "demo/belfry-runner");
+  expect([strange.code, strange.stdout]).toEqual([2, ""]);
+  expect(strange.stderr.map(line => line.split(": there")[0])).toEqual([
+    `${broken}: checks[0].never.id`,
+    `${broken}: checks[1].answers`,
+  ]);
+  const none = run("judge", kit, "nowhere", kit, "--out", join(folder, "none.txt"), "--shard", "9/4");
+  expect([none.code, none.stdout, none.stderr.length]).toEqual([2, "", 3]);
+});
+
+/** Takes of players at the keys of the demo: presses of Leap that differ from take to take. */
+function writeTakes(count: number): TakeFile[] {
+  return Array.from({ length: count }, (_, k) => {
+    const leap = Array.from({ length: 12 }, (_, p) => 20 + p * (19 + (k % 11)));
+    const take: Take = {
+      format: "moss-tap/take",
+      version: 1,
+      id: `take-${k}`,
+      name: `Take ${k}`,
+      rate: 60,
+      frames: 420,
+      player: `player, "${k % 3}"`,
+      lanes: {
+        right: [[k % 7, 1]],
+        leap: leap.flatMap((at): [number, number][] => [
+          [at, 1],
+          [at + 3 + (k % 9), 0],
+        ]),
+      },
+    };
+    const path = join(folder, `${String(k).padStart(3, "0")}.json`);
+    writeFileSync(path, JSON.stringify(take));
+    return { path, isFound: false };
+  });
+}
+
+test("a query engine finds in four shards of presses what one run has, as Parquet and as CSV", async () => {
+  const { kit } = readDemo("belfry-runner");
+  const files = writeTakes(60);
+  const at = (name: string) => join(folder, name);
+  const wrote = await writePresses(kit, files, { out: at("whole.csv"), threads: 2, shard: WHOLE });
+  expect(wrote).toMatchObject({ takes: 60, presses: 60 * 13, frames: 60 * 420 });
+  for (const index of [1, 2, 3, 4])
+    await writePresses(kit, files, { out: at(`s${index}.parquet`), threads: 1, shard: { index, count: 4 } });
+  const connection = await (await DuckDBInstance.create(":memory:")).connect();
+  const ask = async (from: string) => {
+    const sums = `select used_by, "by", lost_why, player, count(*), sum(frame), sum(held_frames), round(sum(ms)), sum(waited), sum(missed_by)`;
+    const read = await connection.runAndReadAll(`${sums} from ${from} group by all order by all`);
+    return JSON.stringify(read.getRowsJson());
+  };
+  const whole = await ask(`read_csv('${at("whole.csv")}', header = true)`);
+  expect(JSON.parse(whole).length).toBeGreaterThan(8);
+  expect(await ask(`read_parquet('${at("s*.parquet")}')`)).toBe(whole);
+  connection.closeSync();
+  const broken = at("broken-take.json");
+  writeFileSync(broken, "{}");
+  const refused = await writePresses(kit, [...files, { path: broken, isFound: false }], {
+    out: at("refused.parquet"),
+    threads: 2,
+    shard: WHOLE,
+  });
+  expect("lines" in refused && refused.lines).toEqual([
+    `${broken}: format: format nothing is not moss-tap/take: choose a file that Moss Tap exported`,
+  ]);
+  expect(existsSync(at("refused.parquet"))).toBe(false);
+}, 30_000);

@@ -1,0 +1,34 @@
+import { readFileSync } from "node:fs";
+import { BOUNDS, countFrames, formatIssue, parseJson, parseTake, type Take } from "#core";
+import type { TakeFile } from "./takeFiles";
+
+/** What stands in a file: a take, nothing for us, or what is wrong with it, a line each. */
+export type ReadTake =
+  { readonly take: Take } | { readonly isPassedOver: true } | { readonly lines: readonly string[] };
+
+const isOtherDocument = (value: unknown) =>
+  typeof value === "object" &&
+  value !== null &&
+  "format" in value &&
+  typeof value.format === "string" &&
+  /^moss-tap\/(?!take$)/.test(value.format);
+
+/** Reads a take from a file. `rateHz`: the rate it is to be run at, at which it must not be too long. */
+export function readTakeFile({ path, isFound }: TakeFile, rateHz: number): ReadTake {
+  try {
+    const json = parseJson(readFileSync(path, "utf8"));
+    if (json.ok && isFound && isOtherDocument(json.value)) return { isPassedOver: true };
+    const parsed = json.ok ? parseTake(json.value) : json;
+    if (!parsed.ok) return { lines: parsed.issues.map(issue => `${path}: ${formatIssue(issue)}`) };
+    const frames = countFrames(parsed.value, rateHz);
+    if (frames > BOUNDS.frames)
+      return {
+        lines: [
+          `${path}: ${frames} frames at ${rateHz} a second are more than ${BOUNDS.frames}: cut it shorter`,
+        ],
+      };
+    return { take: parsed.value };
+  } catch (error) {
+    return { lines: [`${path}: cannot be read (${error instanceof Error ? error.message : String(error)})`] };
+  }
+}

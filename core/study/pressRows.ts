@@ -1,0 +1,125 @@
+import type { Take } from "../input/takeSchema";
+import type { Program } from "../run/program";
+import { formatLoss } from "../trace/formatTrace";
+import { EDGE, GATE, LAPSE_REASONS, LOSS_REASONS, MODE, PERFORMED_BY, type Trace } from "../trace/trace";
+import { isOfGate, listFates, type Fate, type Loss } from "./fates";
+
+/** The sort of values in a column: words, whole numbers, or any numbers. Any of them may be missing. */
+export type ColumnSort = "text" | "whole" | "number";
+
+/** The columns of a table of presses, in their order, each with what it holds. */
+export const PRESS_COLUMNS = [
+  ["take", "text", "id of the take"],
+  ["player", "text", "who played it, where the take says"],
+  ["control", "text", "id of the control that was pressed"],
+  ["frame", "whole", "frame of the press, at the kit's rate"],
+  ["ms", "number", "the same in milliseconds from the take's start"],
+  ["held_frames", "whole", "how long it was held; up to the end of the take where it was not let go"],
+  ["outcome", "text", "used, lost, fired (nothing waited for it), lapsed or unheard"],
+  ["mode", "text", "id of the mode on that frame, where the kit has modes"],
+  ["rule", "text", "id of the pattern that fired with it, or else lapsed"],
+  ["used_by", "text", "id of the move or prompt that it became"],
+  ["used_kind", "text", "move or prompt"],
+  ["used_frame", "whole", "frame on which the move was performed, or the prompt answered"],
+  ["waited", "whole", "frames from the request to the performance"],
+  ["by", "text", "direct, buffer, coyote or both"],
+  ["lost_move", "text", "id of the move it was lost to"],
+  ["lost_why", "text", "why, as in a trace file: gate:footing, cooldown, busy …"],
+  [
+    "missed_by",
+    "whole",
+    "frames from the loss until what it lacked came: its gate opened, or the one that kept it away closed",
+  ],
+  ["lapsed_why", "text", "why the pattern lapsed"],
+  ["kept_by", "text", "id of the pattern or prompt that kept it from other rules"],
+] as const satisfies readonly (readonly [string, ColumnSort, string])[];
+
+export type PressColumn = (typeof PRESS_COLUMNS)[number][0];
+
+/** One press edge and what became of it: a value a column, null where it has none. */
+export type PressRow = Readonly<Record<PressColumn, string | number | null>>;
+
+/** The frames on which a gate turned one way, in order, for every gate. */
+function listTurns(program: Program, trace: Trace): { open: number[][]; closed: number[][] } {
+  const open = program.gates.map((): number[] => []);
+  const closed = program.gates.map((): number[] => []);
+  for (let i = 0; i < trace.count; i++) {
+    if (trace.kind[i] !== GATE) continue;
+    const turns = trace.payload[trace.at[i]!] === 1 ? open : closed;
+    turns[trace.subject[i]!]!.push(trace.frame[i]!);
+  }
+  return { open, closed };
+}
+
+/** The first of ascending frames after a frame, or undefined. */
+function firstAfter(frames: readonly number[], frame: number): number | undefined {
+  let low = 0;
+  let high = frames.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (frames[middle]! > frame) high = middle;
+    else low = middle + 1;
+  }
+  return frames[low];
+}
+
+/** The loss that says most: the last that did not merely give way to another move that used the press. */
+function tellingLoss(fate: Fate): Loss | undefined {
+  return fate.losses.findLast(loss => LOSS_REASONS[loss.reason] !== "beaten") ?? fate.losses.at(-1);
+}
+
+/**
+ * Every press edge of a take as a row, in order of frame and then of control; `trace` is what the program made of it, whole.
+ * Linear in the trace but for looking frames up. A press that a move used tells of its first use; one that was lost, of
+ * the loss that says most.
+ */
+export function listPressRows(program: Program, trace: Trace, take: Pick<Take, "id" | "player">): PressRow[] {
+  const releases = program.controls.map((): number[] => []);
+  const modes: { readonly frame: number; readonly id: string }[] = [];
+  for (let i = 0; i < trace.count; i++) {
+    const frame = trace.frame[i]!;
+    if (trace.kind[i] === EDGE && trace.payload[trace.at[i]!] === 0) releases[trace.subject[i]!]!.push(frame);
+    if (trace.kind[i] === MODE) modes.push({ frame, id: program.modes[trace.subject[i]!]!.id });
+  }
+  const turns = listTurns(program, trace);
+  let m = -1;
+  return listFates(program, trace).map((fate): PressRow => {
+    while (m + 1 < modes.length && modes[m + 1]!.frame <= fate.frame) m++;
+    const use = fate.uses[0];
+    const isMove = use?.kind === "move";
+    const loss = use ? undefined : tellingLoss(fate);
+    const lapse = fate.lapses[0];
+    const fired = fate.fires[0];
+    const rule = fired ?? lapse;
+    const came =
+      loss && isOfGate(loss) && loss.spentAt < 0
+        ? firstAfter(
+            (LOSS_REASONS[loss.reason] === "gate" ? turns.open : turns.closed)[loss.because]!,
+            loss.frame,
+          )
+        : undefined;
+    const keeper =
+      fate.kept && (fate.kept.kind === "prompt" ? program.prompts : program.patterns)[fate.kept.index];
+    return {
+      take: take.id,
+      player: take.player ?? null,
+      control: program.controls[fate.control]!.id,
+      frame: fate.frame,
+      ms: Math.round((fate.frame * 1e6) / program.rateHz) / 1000,
+      held_frames: (firstAfter(releases[fate.control]!, fate.frame) ?? trace.frames) - fate.frame,
+      outcome: fate.outcome,
+      mode: modes[m]?.id ?? null,
+      rule: rule ? program.patterns[rule.pattern]!.id : null,
+      used_by: use ? (isMove ? program.moves : program.prompts)[use.index]!.id : null,
+      used_kind: use?.kind ?? null,
+      used_frame: use?.frame ?? null,
+      waited: use ? use.frame - use.made : null,
+      by: isMove ? PERFORMED_BY[use.by]! : null,
+      lost_move: loss ? program.moves[loss.move]!.id : null,
+      lost_why: loss ? formatLoss(program, loss.reason, loss.because) : null,
+      missed_by: loss && came !== undefined ? came - loss.frame : null,
+      lapsed_why: !fired && lapse ? LAPSE_REASONS[lapse.reason]! : null,
+      kept_by: keeper ? keeper.id : null,
+    };
+  });
+}

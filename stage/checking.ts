@@ -1,0 +1,72 @@
+import {
+  compileCheck,
+  isAskedOf,
+  ratesOf,
+  readTake,
+  type Check,
+  type CheckJudge,
+  type Issue,
+  type Kit,
+  type Result,
+  type Take,
+  type Verdict,
+} from "#core";
+import { compileRules, type Rules } from "./rules";
+import { runRules } from "./staging";
+
+/** What one check, by its place, finds in a take at one rate. */
+export interface TakeVerdict extends Verdict {
+  readonly check: number;
+  readonly rate: number;
+}
+
+/** The checks that are judged at one rate, ready for it. */
+interface AtRate {
+  readonly rateHz: number;
+  readonly rules: Rules;
+  readonly judges: readonly { readonly check: number; readonly judge: CheckJudge }[];
+}
+
+/** Judges takes, one after the other, each run once at every rate that a check asks for. */
+export type TakeJudge = (take: Take) => TakeVerdict[];
+
+/**
+ * Makes checks ready for a kit on its stage, at the rates they are judged at: their own or the kit's, and `more`. At
+ * another rate the kit's numbers mean what they mean there. Gives every fault: of the kit at a rate, and of ids that
+ * checks name and the kit lacks, with paths into the list of checks.
+ */
+export function compileTakeJudge(
+  kit: Kit,
+  checks: readonly Check[],
+  more: readonly number[] = [],
+): Result<TakeJudge> {
+  const asked = checks.map((check, c) => ({ check, c })).filter(({ check }) => !check.off);
+  const rates = [...new Set(asked.flatMap(({ check }) => ratesOf(check, kit.rate, more)))];
+  const issues: Issue[] = [];
+  const ready = rates.flatMap((rateHz): AtRate[] => {
+    const rules = compileRules(rateHz === kit.rate ? kit : { ...kit, rate: rateHz });
+    if (!rules.ok) {
+      issues.push(...rules.issues);
+      return [];
+    }
+    const judges = asked.flatMap(({ check, c }) => {
+      if (!ratesOf(check, kit.rate, more).includes(rateHz)) return [];
+      const judge = compileCheck(rules.value.program, kit.rate, check);
+      if (judge.ok) return [{ check: c, judge: judge.value }];
+      // What the kit lacks it lacks at every rate: told once.
+      if (rateHz === ratesOf(check, kit.rate, more)[0])
+        issues.push(...judge.issues.map(issue => ({ ...issue, path: ["checks", c, ...issue.path] })));
+      return [];
+    });
+    return [{ rateHz, rules: rules.value, judges }];
+  });
+  if (issues.length > 0) return { ok: false, issues };
+  const judgeTake: TakeJudge = take =>
+    ready.flatMap(({ rateHz, rules, judges }) => {
+      const own = judges.filter(({ check }) => isAskedOf(checks[check]!, take.id));
+      if (own.length === 0) return [];
+      const { trace } = runRules(rules, readTake(rules.program, take));
+      return own.map(({ check, judge }) => ({ check, rate: rateHz, ...judge(trace) }));
+    });
+  return { ok: true, value: judgeTake, warnings: [] };
+}
