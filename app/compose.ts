@@ -1,6 +1,8 @@
 import { nanoid } from "nanoid";
 import type { StoreApi } from "zustand/vanilla";
 import { createEvaluation } from "./document/evaluation";
+import { createChecking } from "./document/checking";
+import { createProving } from "./document/proving";
 import { createPlayback, type NextTurn } from "./document/playback";
 import type { Desk } from "./document/context";
 import { createWorkbench } from "./document/workbench";
@@ -67,6 +69,7 @@ export function composeApp(world: World): App {
   const jobs = createJobs({ startWorker: world.startWorker, later, threads: THREADS });
   const workbench = createWorkbench({ library, tabs, say: notices.say, nowMs: wallMs });
   const evaluation = createEvaluation(workbench, judge, jobs, world);
+  const proving = createProving(workbench, judge, jobs, world);
   const playback = createPlayback(evaluation, nextTurn);
   const pad = createPad({ ...world, workbench, evaluation, judge, library });
   const look: StoreApi<TapeLook> = createTapeLook(workbench, evaluation);
@@ -82,6 +85,8 @@ export function composeApp(world: World): App {
     rest: world.rest,
     workbench,
     evaluation,
+    proving,
+    checking: createChecking({ workbench, evaluation, say: notices.say }),
     playback,
     pad,
     tape,

@@ -130,3 +130,15 @@ export {
   type PressColumn,
   type PressRow,
 } from "./study/pressRows";
+export { describeCheck, describeEvent, offerCheck, type CheckNames } from "./checks/describeCheck";
+export {
+  askAgain,
+  mustAnswer,
+  mustHappen,
+  mustNever,
+  mustStay,
+  type CheckBeginning,
+} from "./checks/makeCheck";
+export { formatVerdict } from "./checks/formatVerdict";
+export { acceptFound, type Acceptance } from "./checks/acceptCheck";
+export { listChanges, type Change } from "./kit/listChanges";

@@ -36,7 +36,7 @@ test("every form has a name, a word on what it is for, and files with names of t
   expect(new Set(EXPORT_FORMATS.map(format => format.id)).size).toBe(EXPORT_FORMATS.length);
   for (const format of EXPORT_FORMATS) {
     expect([format.word, format.hint].join("").length, format.id).toBeGreaterThan(10);
-    const files = format.files({ kit, takes: [take], layouts: [] });
+    const files = format.files({ kit, takes: [take], layouts: [], checks: [] });
     expect(files.length, format.id).toBeGreaterThan(0);
     for (const { name, bytes, type } of files) {
       expect(name, format.id).toMatch(/^[\p{L}\p{N}-]+(\.[\w-]+)+$/u);
@@ -48,7 +48,7 @@ test("every form has a name, a word on what it is for, and files with names of t
 
 test("the pack holds what the documents are, byte for byte", () => {
   const files = (id: string) =>
-    EXPORT_FORMATS.find(format => format.id === id)!.files({ kit, takes: [take, take], layouts: [] });
+    EXPORT_FORMATS.find(format => format.id === id)!.files({ kit, takes: [take, take], layouts: [], checks: [] });
   const packed = unzipSync(files("pack")[0]!.bytes);
   expect(Object.keys(packed)).toEqual([
     "belfry-runner.kit.json",

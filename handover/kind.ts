@@ -1,4 +1,4 @@
-import type { Kit, Layout, Take } from "#core";
+import type { Check, Kit, Layout, Take } from "#core";
 import type { OutFile } from "./outFile";
 
 /** What is handed over: a kit with what is kept beside it. */
@@ -6,6 +6,7 @@ export interface Handover {
   readonly kit: Kit;
   readonly takes: readonly Take[];
   readonly layouts: readonly Layout[];
+  readonly checks: readonly Check[];
 }
 
 /** One form in which a kit leaves. It is the same in the page and on a command line. */

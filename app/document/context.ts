@@ -6,6 +6,8 @@ import type { Jobs } from "../judging/jobs/jobs";
 import type { Shelf } from "../storage/shelf";
 import type { StorageStatus } from "../storage/status";
 import type { Evaluation } from "./evaluation";
+import type { Checking } from "./checking";
+import type { Proof } from "./proving";
 import type { Playback, PlaybackState } from "./playback";
 import type { OpenDocument } from "./openDocument";
 import type { Workbench } from "./workbench";
@@ -15,6 +17,9 @@ export interface Desk {
   readonly workbench: Workbench;
   readonly evaluation: StoreApi<Evaluation>;
   readonly playback: Playback;
+  /** How the open kit stands by its checks. */
+  readonly proving: StoreApi<Proof>;
+  readonly checking: Checking;
   readonly judge: Judge;
   readonly jobs: Jobs;
   readonly shelf: Shelf;
@@ -42,6 +47,11 @@ export function useDocument<T>(select: (state: OpenDocument) => T): T {
 /** A part of what the rules make of the open take. */
 export function useEvaluation<T>(select: (state: Evaluation) => T): T {
   return useStore(useDesk().evaluation, select);
+}
+
+/** A part of how the open kit stands by its checks. */
+export function useProof<T>(select: (state: Proof) => T): T {
+  return useStore(useDesk().proving, select);
 }
 
 /** The open take as the rules understand it; undefined when there is none, or while a long one is first worked on. */

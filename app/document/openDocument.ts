@@ -24,8 +24,8 @@ export const NOTHING: Omit<OpenDocument, "holder"> = {
 };
 
 /** The part of the state that is undone, or undefined while nothing is open. */
-export function documentOf({ kit, takes, variants, layouts }: OpenDocument): KitDocument | undefined {
-  return kit && { kit, takes, variants, layouts };
+export function documentOf({ kit, takes, variants, layouts, checks }: OpenDocument): KitDocument | undefined {
+  return kit && { kit, takes, variants, layouts, checks };
 }
 
 /** The take to look at: the one that was open, the one in its place, or the last. */

@@ -157,7 +157,7 @@ test("a kit with a fault keeps the last rules that were sound, and says what is 
 
 test("A, B and A again in haste ends with A, and what was edited while B was on its way is written", async () => {
   const other = { ...KIT, id: "other", name: "Other" };
-  await tab.shelf.add({ kit: other, takes: [], variants: [], layouts: [] }, "new");
+  await tab.shelf.add({ kit: other, takes: [], variants: [], layouts: [], checks: [] }, "new");
   const toOther = tab.workbench.open("other");
   setLength(17);
   const back = tab.workbench.open("k");

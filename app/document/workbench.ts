@@ -1,6 +1,6 @@
 import { temporal } from "zundo";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import type { Kit, Layout, Take } from "#core";
+import type { Check, Kit, Layout, Take } from "#core";
 import { putBack } from "../edits/putBack";
 import type { Library } from "../storage/library";
 import { PART_LISTS, type KitDocument, type RowOrder } from "../storage/records";
@@ -31,6 +31,10 @@ export interface Workbench
   readonly editLayouts: (
     what: string,
     edit: (layouts: readonly Layout[]) => readonly Layout[],
+  ) => Edit | undefined;
+  readonly editChecks: (
+    what: string,
+    edit: (checks: readonly Check[], document: KitDocument) => readonly Check[],
   ) => Edit | undefined;
   /** Takes exactly one edit back, whatever was done since; this is an edit too. */
   readonly putBack: (what: string, edit: Edit) => void;
@@ -64,15 +68,15 @@ const HISTORY = 500;
 export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): Workbench {
   const store = createStore<OpenDocument>()(
     temporal((): OpenDocument => ({ ...NOTHING, holder: "ours" }), {
-      partialize: ({ kit, takes, variants, layouts }) => ({ kit, takes, variants, layouts }),
+      partialize: ({ kit, takes, variants, layouts, checks }) => ({ kit, takes, variants, layouts, checks }),
       equality: (past, now) => past.kit === now.kit && PART_LISTS.every(list => past[list] === now[list]),
       limit: HISTORY,
     }),
   );
   type Past = Pick<OpenDocument, "kit" | keyof Lists>;
   const readPast = (): Past => {
-    const { kit, takes, variants, layouts } = store.getState();
-    return { kit, takes, variants, layouts };
+    const { kit, takes, variants, layouts, checks } = store.getState();
+    return { kit, takes, variants, layouts, checks };
   };
   const history = createHistory<Past>(
     store.temporal as unknown as Parameters<typeof createHistory<Past>>[0],
@@ -156,6 +160,7 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     editTake: (what, takeId, change) =>
       editList("takes", what, takes => takes.map(take => (take.id === takeId ? change(take) : take))),
     editLayouts: (what, change) => editList("layouts", what, change),
+    editChecks: (what, change) => editList("checks", what, change),
     putBack(what, { before, after }) {
       edit(what, now => putBack(before, after, now));
     },

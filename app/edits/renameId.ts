@@ -1,5 +1,6 @@
-import { isId, writeAt, type Kit, type Layout, type Take } from "#core";
+import { isId, writeAt, type Check, type Kit, type Layout, type Take } from "#core";
 import { listStageRefs } from "#stage";
+import { renameInCheck } from "./checkEdits";
 import { NAMING_FIELDS } from "./ruleEdits";
 
 /** The lists of a kit whose items are known by ids that leave in files. */
@@ -49,6 +50,7 @@ interface Named {
   readonly kit: Kit;
   readonly takes: readonly Take[];
   readonly layouts: readonly Layout[];
+  readonly checks: readonly Check[];
 }
 
 function renameKey<V>(
@@ -69,11 +71,11 @@ function renameInTake(take: Take, list: IdList, from: string, to: string): Take 
 }
 
 /**
- * A document in which something has another id: everything that names it follows, in rules, stage, takes and layouts.
+ * A document in which something has another id: everything that names it follows, in rules, stage, takes, layouts and checks.
  * Nothing else changes, and what is understood of the takes stays the same. The new id must be free and may be one.
  */
 export function renameId<D extends Named>(document: D, list: IdList, from: string, to: string): D {
-  const { kit, takes, layouts } = document;
+  const { kit, takes, layouts, checks } = document;
   const replaced = replaceIds(kit, FIELDS[list], from, to) as Kit;
   const items = (replaced[list] ?? []) as readonly { readonly id: string }[];
   const own = {
@@ -87,6 +89,7 @@ export function renameId<D extends Named>(document: D, list: IdList, from: strin
     ...document,
     kit: renamed,
     takes: takes.map(take => renameInTake(take, list, from, to)),
+    checks: checks.map(check => renameInCheck(check, list, from, to)),
     layouts:
       list === "controls"
         ? layouts.map(layout => ({ ...layout, bindings: renameKey(layout.bindings, from, to) }))

@@ -14,9 +14,9 @@ export function isSmall({ takes }: Handover): boolean {
 export function askForFiles(
   jobs: Pick<Jobs, "ask">,
   format: ExportFormat,
-  { kit, takes, layouts }: Handover,
+  { kit, takes, layouts, checks }: Handover,
 ): Asked<"makeFiles"> {
-  return jobs.ask({ job: "makeFiles", question: { format: format.id, kit, layouts }, takes });
+  return jobs.ask({ job: "makeFiles", question: { format: format.id, kit, layouts, checks }, takes });
 }
 
 /** The files of one form, made at once or in a worker; rejects with what went wrong there. */

@@ -7,7 +7,20 @@ import { Logo } from "./Logo";
 import { ThemeButton } from "./ThemeButton";
 import { Trail } from "./Trail";
 import { WakeButton } from "./WakeButton";
-import { useDesk, useDocument, useHistory } from "../document/context";
+import { ProofSum } from "./ProofSum";
+import { useDesk, useDocument, useHistory, useProof } from "../document/context";
+
+/** How the kit stands by its checks, from any view. */
+function ProofLink({ kitId }: { kitId: string }) {
+  return (
+    <Link
+      to={`/kit/${encodeURIComponent(kitId)}/prove`}
+      className="font-semibold underline-offset-4 hover:underline"
+    >
+      <ProofSum />
+    </Link>
+  );
+}
 
 /** The head of every view of a kit: where one is, what is open, and the pad. */
 export function Header() {
@@ -18,6 +31,7 @@ export function Header() {
   const isThere = useDocument(state => state.holder !== "gone");
   const isKept = useStore(storage, state => state.trouble === undefined) && isThere;
   const { canUndo, canRedo } = useHistory();
+  const isAsked = useProof(state => state.asked > 0);
   return (
     <header className="flex h-14 shrink-0 items-center gap-4 border-b border-line px-5 max-lg:gap-2 max-lg:px-3">
       <Logo />
@@ -31,7 +45,7 @@ export function Header() {
         </Button>
         <ThemeButton />
       </div>
-      <p className="min-w-0 text-right leading-tight">
+      <p className="min-w-0 shrink-0 text-right leading-tight">
         <input
           maxLength={BOUNDS.nameLetters}
           key={name}
@@ -45,14 +59,18 @@ export function Header() {
           }}
           onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
         />
-        <span className="block text-sm whitespace-nowrap text-soft max-lg:hidden">
-          <Link
-            to={`/kit/${encodeURIComponent(kitId)}/wire?wire=clock`}
-            className="underline-offset-4 hover:underline"
-          >
-            {rate} frames a second
-          </Link>{" "}
-          · {isKept ? "kept" : "not kept"}
+        <span className="block text-sm whitespace-nowrap text-soft">
+          <span className="max-lg:hidden">
+            <Link
+              to={`/kit/${encodeURIComponent(kitId)}/wire?wire=clock`}
+              className="underline-offset-4 hover:underline"
+            >
+              {rate} {isAsked ? "frames/s" : "frames a second"}
+            </Link>{" "}
+            · {isKept ? "kept" : "not kept"}
+            {isAsked && " · "}
+          </span>
+          {isAsked && <ProofLink kitId={kitId} />}
         </span>
       </p>
       <WakeButton />

@@ -14,7 +14,7 @@ export function WakeButton() {
       disabled={!isPlayable}
       aria-pressed={isAwake}
       onClick={() => (isAwake ? pad.sleep() : pad.wake())}
-      className={`flex h-10 w-[200px] shrink-0 max-lg:w-[172px] max-lg:px-1 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
+      className={`flex h-10 w-[184px] shrink-0 max-lg:w-[172px] max-lg:px-1 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
     >
       <span
         aria-hidden

@@ -1,20 +1,25 @@
-import { parseTake, type Kit, type Take } from "#core";
+import { parseChecks, parseTake, type Check, type Kit, type Take } from "#core";
 import { parseRules } from "#stage";
 
 /** A demo as it ships: a kit and the takes recorded for it, read from the same files a user would export. */
 export interface Demo {
   readonly kit: Kit;
   readonly takes: readonly Take[];
+  readonly checks: readonly Check[];
 }
 
 const FILES = import.meta.glob<unknown>("../../demo/*/*.json", { eager: true, import: "default" });
 
 function readDemo(folder: string): Demo {
-  const names = Object.keys(FILES).filter(name => name.startsWith(folder) && !/\/(kit|checks).json$/.test(name));
+  const names = Object.keys(FILES).filter(
+    name => name.startsWith(folder) && !/\/(kit|checks).json$/.test(name),
+  );
   const rules = parseRules(FILES[`${folder}kit.json`]);
   const takes = names.sort().map(name => parseTake(FILES[name]));
-  if (!rules.ok || !takes.every(take => take.ok)) throw new Error(`the demo in ${folder} does not read`);
-  return { kit: rules.value.kit, takes: takes.map(take => take.value) };
+  const checks = parseChecks(FILES[`${folder}checks.json`]);
+  if (!rules.ok || !checks.ok || !takes.every(take => take.ok))
+    throw new Error(`the demo in ${folder} does not read`);
+  return { kit: rules.value.kit, takes: takes.map(take => take.value), checks: checks.value.checks };
 }
 
 /** Every demo that ships. */

@@ -2,10 +2,12 @@ import * as v from "valibot";
 import {
   formatIssue,
   packTake,
+  parseCheck,
   parseKitShape,
   parseLayout,
   parseTake,
   unpackGently,
+  type Check,
   type Issue,
   type Kit,
   type Layout,
@@ -44,19 +46,20 @@ export const PARTS = {
   },
   variants: { word: "variant", parse: parseVariant, pack: asItIs, unpack: asItIsLater },
   layouts: { word: "layout of keys", parse: parseLayout, pack: asItIs, unpack: asItIsLater },
+  checks: { word: "check", parse: parseCheck, pack: asItIs, unpack: asItIsLater },
 } as const;
 
 export type PartList = keyof typeof PARTS;
 export const PART_LISTS = Object.keys(PARTS) as readonly PartList[];
 
 type ItemOf<L extends PartList> = Extract<ReturnType<(typeof PARTS)[L]["parse"]>, { ok: true }>["value"];
-export type Part = Take | Variant | Layout;
+export type Part = Take | Variant | Layout | Check;
 
 /** A kit with all that is kept beside it: what is open, saved, undone and put back as one. */
 export type KitDocument = { readonly kit: Kit } & { readonly [L in PartList]: readonly ItemOf<L>[] };
 
 /** The lists of a document without anything on them. */
-export const NO_PARTS: Omit<KitDocument, "kit"> = { takes: [], variants: [], layouts: [] };
+export const NO_PARTS: Omit<KitDocument, "kit"> = { takes: [], variants: [], layouts: [], checks: [] };
 
 /** Which rows of the tape are shown: all, those on which anything stirs, or those that tell what one rule does. */
 const ROWS_SHOWN = ["all", "stirring", "rule"] as const;
@@ -99,6 +102,8 @@ const rowOrderSchema = v.object({
       unevenFrames: v.number(),
     }),
   ),
+  /** How it stood by its checks when it was last open: how many results there were, and how many of them held. */
+  proof: v.exactOptional(v.object({ asked: v.number(), holds: v.number() })),
   arcs: v.exactOptional(v.array(keptArcSchema)),
   /** Views whose first step was done once: it is not told any more. */
   done: v.exactOptional(v.array(v.string())),

@@ -1,6 +1,6 @@
 import { dequal } from "dequal/lite";
 import { nanoid } from "nanoid";
-import type { Kit, Take } from "#core";
+import type { Check, Kit, Take } from "#core";
 import { freshId } from "../edits/edits";
 import { changeOf } from "./kitWrite";
 import type { Library, WriteAnswer } from "./library";
@@ -39,6 +39,8 @@ export interface Shelf {
   readonly add: (document: KitDocument, change: string) => Promise<Added>;
   /** Adds takes to a kit that is there; one whose id is taken gets another. Gives how many were not there yet. */
   readonly addTakes: (kitId: string, takes: readonly Take[]) => Promise<number>;
+  /** Adds checks to a kit that is there, likewise. */
+  readonly addChecks: (kitId: string, checks: readonly Check[]) => Promise<number>;
   readonly takeOff: (kitId: string) => Promise<TakenOff | undefined>;
   readonly putBack: (taken: TakenOff) => Promise<Added>;
 }
@@ -104,6 +106,17 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     return missing.length;
   }
 
+  async function addChecks(kitId: string, checks: readonly Check[]): Promise<number> {
+    const kept = await library.readKit(kitId);
+    if (!kept || isBroken(kept)) return 0;
+    const { document, record } = kept;
+    const missing = checks.filter(check => !document.checks.some(other => dequal(other, check)));
+    if (missing.length === 0) return 0;
+    const all = tidy({ ...document, checks: [...document.checks, ...missing] });
+    await write(document, all, `added ${missing.length} checks`, record.rows);
+    return missing.length;
+  }
+
   async function add(document: KitDocument, change: string, rows?: RowOrder): Promise<Added> {
     const kept = await library.readKit(document.kit.id);
     if (kept === undefined) {
@@ -113,6 +126,7 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     }
     if (!isBroken(kept) && dequal(kept.document.kit, document.kit)) {
       const takesAdded = await addTakes(document.kit.id, document.takes);
+      await addChecks(document.kit.id, document.checks);
       return { kitId: document.kit.id, name: document.kit.name, became: "same", takesAdded };
     }
     const kit = await besideOthers(document.kit);
@@ -125,6 +139,7 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     list: library.listKits,
     add: (document, change) => add(document, change),
     addTakes,
+    addChecks,
     async takeOff(kitId) {
       let kept: Awaited<ReturnType<Library["readKit"]>>;
       let answer: WriteAnswer;
@@ -138,7 +153,11 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
   };
 }
 
-/** A document of a kit with these takes and nothing else. */
-export function documentOf(kit: Kit, takes: readonly Take[] = []): KitDocument {
-  return { ...NO_PARTS, kit, takes };
+/** A document of a kit with these takes and checks and nothing else. */
+export function documentOf(
+  kit: Kit,
+  takes: readonly Take[] = [],
+  checks: readonly Check[] = [],
+): KitDocument {
+  return { ...NO_PARTS, kit, takes, checks };
 }

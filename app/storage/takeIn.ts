@@ -1,4 +1,4 @@
-import { countWords, type Kit, type Take } from "#core";
+import { countWords, type Checks, type Kit, type Take } from "#core";
 import type { Say } from "../ui/notices";
 import type { ReadFile } from "#handover";
 import { isBroken } from "./records";
@@ -6,6 +6,9 @@ import { documentOf, type Added, type Shelf } from "./shelf";
 
 interface KitFile {
   readonly kit: Kit;
+}
+interface ChecksFile {
+  readonly checks: Checks;
 }
 interface TakeFile {
   readonly take: Take;
@@ -27,7 +30,7 @@ function wordsFor({ name, became, takesAdded }: Added, asked: number): string {
 }
 
 /** Which of the dropped kits a take belongs to: the one it names, or the only one if it names none. */
-function homeOf(take: Take, kits: readonly Kit[]): Kit | undefined {
+function homeOf(take: Pick<Take, "kit"> | Checks, kits: readonly Kit[]): Kit | undefined {
   if (take.kit === undefined) return kits.length === 1 ? kits[0] : undefined;
   return kits.find(kit => kit.id === take.kit);
 }
@@ -47,10 +50,14 @@ export async function takeIn(
     .filter((file): file is ReadFile & TakeFile => file.kind === "take")
     .map(({ take }) => take);
   const placed = new Set<Take>();
+  const lists = read
+    .filter((file): file is ReadFile & ChecksFile => file.kind === "checks")
+    .map(({ checks }) => checks);
   for (const kit of kits) {
     const own = takes.filter(take => homeOf(take, kits) === kit);
     for (const take of own) placed.add(take);
-    const added = await shelf.add(documentOf(kit, own), "read from a file");
+    const checks = lists.filter(list => homeOf(list, kits) === kit).flatMap(list => list.checks);
+    const added = await shelf.add(documentOf(kit, own, checks), "read from a file");
     say({ tone: "plain", title: wordsFor(added, own.length), details: [] });
   }
   const there = (await shelf.list()).flatMap(entry => (isBroken(entry) ? [] : [entry.kit]));
@@ -60,8 +67,25 @@ export async function takeIn(
     if (home) await sayPlaced(take, home, shelf, say);
     else sayHomeless(take, kits, shelf, say, onChange);
   }
+  for (const list of lists) if (!homeOf(list, kits)) await sayChecks(list, there, shelf, say);
   sayRest(read, say);
   onChange();
+}
+
+/** Puts a list of checks with the kit it names, and says so; or says that it names none that is here. */
+async function sayChecks(list: Checks, there: readonly Kit[], shelf: Shelf, say: Say): Promise<void> {
+  const home = there.find(kit => kit.id === list.kit);
+  if (!home)
+    return say({
+      tone: "trouble",
+      title: `${list.name || list.id}: these checks have no kit here, and were not taken in.`,
+      details: [
+        `${list.kit === undefined ? "They name no kit" : `They are for “${list.kit}”`}. Read that kit in first, or drop both files together.`,
+      ],
+    });
+  const added = await shelf.addChecks(home.id, list.checks);
+  const title = `${countWords(added, "check")} came to ${home.name}.`;
+  say({ tone: "plain", title, details: [] });
 }
 
 async function sayPlaced(take: Take, home: Kit, shelf: Shelf, say: Say): Promise<void> {

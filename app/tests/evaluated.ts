@@ -20,7 +20,7 @@ export function readKitAndTake(folder: string, takeName: string): { kit: Kit; ta
 
 /** A kit of the repository with all of its takes, in the order of their files. */
 export function readKitAndTakes(folder: string): { kit: Kit; takes: readonly Take[] } {
-  const names = readdirSync(folder).filter(name => name !== "kit.json");
+  const names = readdirSync(folder).filter(name => name !== "kit.json" && name !== "checks.json");
   const read = names.map(name => readKitAndTake(folder, name.replace(/\.json$/, "")));
   return { kit: read[0]!.kit, takes: read.map(({ take }) => take) };
 }

@@ -78,8 +78,9 @@ export function HandOverView() {
   const kit = useDocument(state => state.kit);
   const takes = useDocument(state => state.takes);
   const layouts = useDocument(state => state.layouts);
+  const checks = useDocument(state => state.checks);
   const [isSaved, setSaved] = useState(false);
-  const handover = useMemo(() => kit && { kit, takes, layouts }, [kit, takes, layouts]);
+  const handover = useMemo(() => kit && { kit, takes, layouts, checks }, [kit, takes, layouts, checks]);
   if (!handover) return null;
   return (
     <section aria-label="Files" className="min-h-0 grow overflow-auto px-7 py-5">

@@ -56,10 +56,26 @@ export function nameIn(kit: Kit): (list: RefList, id: string) => string {
   return (list, id) => listChoices(kit, list).find(choice => choice.value === id)?.label ?? id;
 }
 
+/** What a change in a sentence goes to: a rule of the open kit, or something else that reads as a sentence. */
+export interface SentenceHand {
+  readonly write: (what: string, path: readonly PathStep[], value: unknown) => void;
+  readonly takeOut: (what: string, path: readonly PathStep[]) => void;
+}
+
+/** The hand that changes a rule of the open kit; `base` is the rule's path in it. */
+function useRuleHand(base: readonly PathStep[]): SentenceHand {
+  const { workbench } = useDesk();
+  return {
+    write: (what, path, value) => workbench.editKit(what, now => writeAt(now, [...base, ...path], value)),
+    takeOut: (what, path) => workbench.editKit(what, now => takeOut(now, [...base, ...path])),
+  };
+}
+
 interface PartProps {
   readonly part: SentencePart;
   readonly kit: Kit;
   readonly base: readonly PathStep[];
+  readonly hand: SentenceHand;
 }
 
 /** Everything a stone shows, as one text: a stone is drawn anew only when this changes, however the kit does. */
@@ -71,7 +87,7 @@ function keyOfPart({ part, kit, base }: PartProps): string {
 const Part = memo(PlainPart, (before, now) => keyOfPart(before) === keyOfPart(now));
 
 /** A part that stands for a value: a stone, a word with a menu, a field. */
-function PlainPart({ part, kit, base }: PartProps) {
+function PlainPart({ part, kit, hand }: PartProps) {
   const { workbench } = useDesk();
   if (part.kind === "words") return <>{part.text}</>;
   if (part.kind === "name")
@@ -80,11 +96,10 @@ function PlainPart({ part, kit, base }: PartProps) {
         label="Name of this rule"
         value={part.text}
         isStrong
-        onChange={name => workbench.editKit(`renamed ${name}`, now => writeAt(now, [...base, "name"], name))}
+        onChange={name => hand.write(`renamed ${name}`, ["name"], name)}
       />
     );
-  const set = (value: unknown) =>
-    workbench.editKit(`changed ${part.label}`, now => writeAt(now, [...base, ...part.path], value));
+  const set = (value: unknown) => hand.write(`changed ${part.label}`, part.path, value);
   switch (part.kind) {
     case "length":
       return (
@@ -175,20 +190,19 @@ function isRemovable(run: Run, all: readonly SentencePart[]): boolean {
 function Clause({
   run,
   words,
-  base,
+  hand,
   children,
 }: {
   run: Run;
   words: string;
-  base: readonly PathStep[];
+  hand: SentenceHand;
   children: ReactNode;
 }) {
-  const { workbench } = useDesk();
   const remove = (from: Element) => {
     const sentence = from.closest("[data-testid=sentence]");
     const stones = () => [...(sentence?.querySelectorAll<HTMLElement>("input, button[aria-haspopup]") ?? [])];
     const at = stones().findIndex(stone => from.contains(stone));
-    workbench.editKit(`took out ${words}`, now => takeOut(now, [...base, ...run.clause!]));
+    hand.takeOut(`took out ${words}`, run.clause!);
     // The hand stays in the sentence: what took the place of the clause has the focus.
     requestAnimationFrame(() => (stones()[at] ?? stones().at(-1))?.focus());
   };
@@ -237,18 +251,23 @@ export function Sentence({
   base,
   issues = [],
   isSmall = false,
+  hand: given,
 }: {
   parts: readonly SentencePart[];
   base: readonly PathStep[];
   issues?: readonly Issue[];
   isSmall?: boolean;
+  /** What changes go to, where it is no rule of the open kit. */
+  hand?: SentenceHand;
 }) {
   const kit = useDocument(state => state.kit);
+  const own = useRuleHand(base);
+  const hand = given ?? own;
   if (!kit) return null;
   const troubled = troubledPaths(issues, base);
   const shown = (part: SentencePart, key: number) => {
     const isTroubled = "path" in part && part.path.length > 0 && troubled.has(part.path.join());
-    const stone = <Part part={part} kit={kit} base={base} />;
+    const stone = <Part part={part} kit={kit} base={base} hand={hand} />;
     return isTroubled ? (
       <span key={key} className="border-b-4 border-dotted border-foxglove">
         {stone}
@@ -264,7 +283,7 @@ export function Sentence({
     >
       {runsOf(parts).map((run, r) =>
         isRemovable(run, parts) ? (
-          <Clause key={r} run={run} words={wordsOf(run, kit)} base={base}>
+          <Clause key={r} run={run} words={wordsOf(run, kit)} hand={hand}>
             {run.parts.map(shown)}
           </Clause>
         ) : (

@@ -77,7 +77,7 @@ function walkRun(rules: Rules, take: Take): void {
 
 function walkExports(kit: Kit, takes: readonly Take[]): void {
   for (const form of EXPORT_FORMATS)
-    for (const file of form.files({ kit, takes, layouts: [] }))
+    for (const file of form.files({ kit, takes, layouts: [], checks: [] }))
       if (file.bytes.length === 0) throw new Error(`${form.id} wrote an empty file`);
 }
 

@@ -1,34 +1,6 @@
 import { XMLBuilder } from "fast-xml-parser";
 import { stringify } from "yaml";
-import type { CheckResult, Checks } from "#core";
-
-const s = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
-
-/** Why a result is none that holds, in words. */
-function explain({ why, slip = 0, f, count = 0, reached = 0 }: CheckResult): string {
-  switch (why) {
-    case "never":
-      return "it never happened";
-    case "early":
-    case "late":
-      return `it happened ${s(Math.abs(slip), "frame")} too ${why}, on frame ${f}`;
-    case "happened":
-      return `it happened, first on frame ${f}`;
-    case "too-few":
-    case "too-many":
-      return `it happened ${s(count, "time")}, too ${why === "too-few" ? "few" : "many"}`;
-    case "broken":
-      return `only ${s(reached, "event")} came in that order`;
-    case "unanswered":
-      return `${s(count, "press was", "presses were")} not answered, the first on frame ${f}`;
-    case "differs":
-      return `the story is another from frame ${f} on, after ${s(reached, "event")} that agree`;
-    case "no-take":
-      return "there is no such take";
-    default:
-      return "it does not hold";
-  }
-}
+import { formatVerdict, type CheckResult, type Checks } from "#core";
 
 /** A result as one line: check, take, rate. */
 function nameResult({ check, take, rate }: CheckResult, checks: Checks): string {
@@ -44,7 +16,7 @@ export function formatTap(results: readonly CheckResult[], checks: Checks): stri
   const points = results.map((result, k) => {
     const name = escapeTap(nameResult(result, checks));
     if (result.ok) return `ok ${k + 1} - ${name}\n`;
-    const facts = stringify({ message: explain(result), ...result }).replace(/^(?=.)/gm, "  ");
+    const facts = stringify({ message: formatVerdict(result), ...result }).replace(/^(?=.)/gm, "  ");
     return `not ok ${k + 1} - ${name}\n  ---\n${facts}  ...\n`;
   });
   return `TAP version 14\n1..${results.length}\n${points.join("")}`;
@@ -73,7 +45,7 @@ export function formatJunit(results: readonly CheckResult[], checks: Checks): st
       : {
           failure: {
             "@_type": result.why ?? "",
-            "@_message": explain(result),
+            "@_message": formatVerdict(result),
             "#text": escapeXml(JSON.stringify(result)),
           },
         }),

@@ -1,9 +1,9 @@
-import type { Kit, Layout, Take } from "#core";
+import { checksDocument, type Check, type Checks, type Kit, type Layout, type Take } from "#core";
 import type { ExportFormat } from "../kind";
 import { slugOf, textFile, type OutFile } from "../outFile";
 
 /** A document as it leaves and comes back. */
-export type FileDocument = Kit | Take | Layout;
+export type FileDocument = Kit | Take | Layout | Checks;
 
 /** Does a value stand on one line: a list of numbers and words? */
 function isFlat(value: unknown): value is readonly (string | number)[] {
@@ -42,10 +42,16 @@ export function fileOf(document: FileDocument): OutFile {
   return textFile(fileNameOf(document), formatFile(document), "application/json");
 }
 
+/** The checks of a kit as one document; none where there are none. */
+export function checksOf(kit: Kit, checks: readonly Check[]): Checks[] {
+  return checks.length === 0 ? [] : [checksDocument(`${kit.id}-checks`, kit.name, kit.id, checks)];
+}
+
 /** Everything as it is kept, document by document. */
 export const documentsFormat: ExportFormat = {
   id: "documents",
   word: "Documents",
   hint: "Plain JSON, as docs/file-formats.md tells. Drop a file on the shelf to read it in again.",
-  files: ({ kit, takes, layouts }) => [kit, ...takes, ...layouts].map(fileOf),
+  files: ({ kit, takes, layouts, checks }) =>
+    [kit, ...takes, ...layouts, ...checksOf(kit, checks)].map(fileOf),
 };

@@ -1,5 +1,5 @@
 import { zipSync } from "fflate";
-import { fileOf, type FileDocument } from "../documents/documents";
+import { checksOf, fileOf, type FileDocument } from "../documents/documents";
 import type { ExportFormat } from "../kind";
 import { slugOf, type OutFile } from "../outFile";
 
@@ -21,5 +21,7 @@ export const packFormat: ExportFormat = {
   id: "pack",
   word: "All in one",
   hint: "Every document in one zip file. It is read in as one, too.",
-  files: ({ kit, takes, layouts }) => [packFiles([kit, ...takes, ...layouts])],
+  files: ({ kit, takes, layouts, checks }) => [
+    packFiles([kit, ...takes, ...layouts, ...checksOf(kit, checks)]),
+  ],
 };

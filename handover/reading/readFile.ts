@@ -3,8 +3,10 @@ import {
   FILE_LIMIT_BYTES,
   formatIssue,
   parseJson,
+  parseChecks,
   parseLayout,
   parseTake,
+  type Checks,
   type Issue,
   type Kit,
   type Layout,
@@ -22,6 +24,7 @@ export type ReadFile =
   | { readonly kind: "kit"; readonly name: string; readonly kit: Kit }
   | { readonly kind: "take"; readonly name: string; readonly take: Take }
   | { readonly kind: "layout"; readonly name: string; readonly layout: Layout }
+  | { readonly kind: "checks"; readonly name: string; readonly checks: Checks }
   | { readonly kind: "refused"; readonly name: string; readonly reasons: readonly string[] };
 
 function refuse(name: string, issues: readonly Issue[]): ReadFile {
@@ -41,6 +44,7 @@ function reader<T>(parse: (json: unknown) => Result<T>, wrap: (name: string, val
 const READERS: Readonly<Record<string, Reader>> = {
   "moss-tap/kit": reader(parseRules, (name, { kit }) => ({ kind: "kit", name, kit })),
   "moss-tap/take": reader(parseTake, (name, take) => ({ kind: "take", name, take })),
+  "moss-tap/checks": reader(parseChecks, (name, checks) => ({ kind: "checks", name, checks })),
   "moss-tap/layout": reader(parseLayout, (name, layout) => ({ kind: "layout", name, layout })),
 };
 

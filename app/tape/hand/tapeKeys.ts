@@ -1,7 +1,9 @@
+import { notes } from "#core";
 import { SPEEDS } from "../../document/playback";
 import type { Desk } from "../../document/context";
 import type { PageTape } from "./context";
 import { foldRows, moveRow } from "../model/arrangeRows";
+import { tellingNote } from "../model/tellingNote";
 import { isPaintable } from "../model/stroke";
 import type { TapeModel } from "../model/tapeRows";
 import { findEvent, type StretchAct } from "./tapeActions";
@@ -9,7 +11,7 @@ import type { TapeController } from "./tapeController";
 
 /** What the tape's keys act on. */
 export interface TapeKeysTarget {
-  readonly desk: Pick<Desk, "workbench" | "evaluation" | "playback">;
+  readonly desk: Pick<Desk, "workbench" | "evaluation" | "playback" | "checking">;
   readonly tape: PageTape;
   /** The rows as they are shown, and all there are. */
   readonly model: TapeModel;
@@ -95,6 +97,28 @@ const stepBy =
   (by: number) =>
   ({ desk: { playback } }: TapeKeysTarget, { shiftKey }: Pressed) =>
     playback.goTo(playback.getState().frame + by * (shiftKey ? 10 : 1));
+
+/** Makes a check of the event on this frame: that of the chosen row, or else the one that says most of what the kit makes of it. */
+function checkHere({ desk, model, row }: TapeKeysTarget, way: "mustHappen" | "mustNever"): void {
+  const { frame } = desk.playback.getState();
+  const { evaluated } = desk.evaluation.getState();
+  const here = model.rows[row];
+  if (!evaluated) return desk.checking[way](undefined);
+  const { trace } = evaluated;
+  const own = here?.markNote.find(
+    (note, k) => here.markFrame[k] === frame && trace.kind[note] !== notes.EDGE,
+  );
+  desk.checking[way](own ?? tellingNote(trace, frame));
+}
+
+/** Makes the check that every press of the control of the chosen row, or of the press whose fate is told, is answered. */
+function checkAnswers({ desk, tape, model, row }: TapeKeysTarget): void {
+  const controls = desk.evaluation.getState().evaluated?.program.controls ?? [];
+  const place = tape.look.getState().fate?.control;
+  const here = model.rows[row];
+  const control = place === undefined ? controls.find(item => item.id === here?.id) : controls[place];
+  if (control) desk.checking.mustAnswer(control.id);
+}
 
 const onStretch =
   (act: StretchAct) =>
@@ -212,6 +236,30 @@ export const TAPE_KEYS: readonly TapeKey[] = [
     keys: ["Backspace"],
     whilePainting: true,
     act: target => paintHere(target, false),
+  },
+  {
+    shown: "M",
+    words: "a check: what happens on this frame must happen here",
+    keys: ["m"],
+    act: target => checkHere(target, "mustHappen"),
+  },
+  {
+    shown: "N",
+    words: "a check: what happens on this frame must never happen",
+    keys: ["n"],
+    act: target => checkHere(target, "mustNever"),
+  },
+  {
+    shown: "A",
+    words: "a check: every press of this control is answered",
+    keys: ["a"],
+    act: checkAnswers,
+  },
+  {
+    shown: "K",
+    words: "a check: this take stays as it is",
+    keys: ["k"],
+    act: ({ desk }) => desk.checking.mustStay(),
   },
   { shown: "?", words: "this sheet", keys: ["?"], act: ({ openSheet }) => openSheet() },
 ];

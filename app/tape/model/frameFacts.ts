@@ -10,6 +10,7 @@ import {
   type Trace,
 } from "#core";
 import type { Rules } from "#stage";
+import { isBeaten } from "./tellingNote";
 import type { TapeModel, TapeRow } from "./tapeRows";
 
 /** One thing that holds on a frame: which row, and what, in words. */
@@ -79,10 +80,6 @@ export interface EventLine {
   readonly frame: number;
   readonly name: string;
   readonly words: string;
-}
-
-function isBeaten(trace: Trace, note: number): boolean {
-  return trace.kind[note] === notes.LOST && trace.payload[trace.at[note]! + 1] === notes.BEATEN;
 }
 
 /** By the note of a performed move: the names of the moves that wanted the same press and gave way to it. */

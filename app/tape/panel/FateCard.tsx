@@ -1,5 +1,14 @@
 import { useMemo } from "react";
-import { formatFate, formatPrice, formatRepair, writeAt, type Fate } from "#core";
+import {
+  firstNoteAfter,
+  formatFate,
+  formatPrice,
+  formatRepair,
+  nameOf,
+  notes,
+  writeAt,
+  type Fate,
+} from "#core";
 import { Button } from "../../ui/Button";
 import { useRepairs } from "./useRepairs";
 import { useDesk, useDocument, useSoundKit } from "../../document/context";
@@ -8,6 +17,41 @@ import { isLong, type Evaluated } from "../../judging/judge";
 
 /** So many repairs are offered, nearest first. */
 const MOST_REPAIRS = 3;
+
+/** Checks that can be made of a press's fate by a click. */
+function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
+  const { checking } = useDesk();
+  const { trace, program, rules } = evaluated;
+  const control = program.controls[fate.control]!;
+  const name = nameOf(rules.kit, "controls", control.id);
+  const use = fate.uses.find(({ kind }) => kind === "move");
+  const loss = fate.losses.at(-1);
+  const noteOf = (kind: number, subject: number, frame: number) => {
+    for (let i = firstNoteAfter(trace, frame - 1); i < trace.count && trace.frame[i] === frame; i++)
+      if (trace.kind[i] === kind && trace.subject[i] === subject) return i;
+    return undefined;
+  };
+  const must = use && noteOf(notes.PERFORMED, use.index, use.frame);
+  const never = loss && noteOf(notes.LOST, loss.move, loss.frame);
+  return (
+    <p className="flex flex-wrap items-center gap-x-1 text-soft">
+      Check that
+      {must !== undefined && (
+        <Button look="quiet" onClick={() => checking.mustHappen(must)}>
+          it becomes this here
+        </Button>
+      )}
+      {use === undefined && never !== undefined && (
+        <Button look="quiet" onClick={() => checking.mustNever(never)}>
+          this is never lost so
+        </Button>
+      )}
+      <Button look="quiet" onClick={() => checking.mustAnswer(control.id)}>
+        every press of {name} is answered
+      </Button>
+    </p>
+  );
+}
 
 /** What became of one press, in a sentence; for a lost one the smallest changes that would have saved it, each with its rule, its price and a button that makes it. */
 export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
@@ -50,6 +94,7 @@ export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate
         {found && repairs.length === 0 && fate.outcome === "lost" && (
           <p className="text-soft">No single number within half a second would have saved it.</p>
         )}
+        <FateChecks evaluated={evaluated} fate={fate} />
         {trouble && <p className="text-foxglove">What would have saved it was not found: {trouble}</p>}
       </div>
       <Button look="quiet" aria-label="Close the fate" onClick={close}>

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { formatMs } from "#core";
+import { formatMs, notes } from "#core";
 import { Button } from "../../ui/Button";
 import { listEvents, type EventLine } from "../model/frameFacts";
 import { useDesk } from "../../document/context";
@@ -24,7 +24,7 @@ function sortLines(lines: readonly EventLine[], by: SortBy, isDown: boolean): Ev
 
 /** The tape read as a table: every edge and event with its frame, for keyboards and screen readers; sorted by any column. */
 export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
-  const { playback } = useDesk();
+  const { playback, checking } = useDesk();
   const [shown, setShown] = useState(PAGE);
   const [sort, setSort] = useState<{ by: SortBy; isDown: boolean }>({ by: "frame", isDown: false });
   const lines = useMemo(() => {
@@ -55,6 +55,7 @@ export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
                 </button>
               </th>
             ))}
+            <th className="py-1 text-right font-normal text-soft">A check: this</th>
           </tr>
         </thead>
         <tbody>
@@ -72,6 +73,26 @@ export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
               </td>
               <td>{line.name}</td>
               <td>{line.words}</td>
+              <td className="text-right whitespace-nowrap">
+                {evaluated.trace.kind[line.note] !== notes.EDGE && (
+                  <>
+                    <Button
+                      look="quiet"
+                      aria-label={`Check: ${line.name} ${line.words} must happen at ${line.frame}f`}
+                      onClick={() => checking.mustHappen(line.note)}
+                    >
+                      must
+                    </Button>
+                    <Button
+                      look="quiet"
+                      aria-label={`Check: ${line.name} ${line.words} must never happen`}
+                      onClick={() => checking.mustNever(line.note)}
+                    >
+                      never
+                    </Button>
+                  </>
+                )}
+              </td>
             </tr>
           ))}
         </tbody>

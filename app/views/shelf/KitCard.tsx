@@ -53,16 +53,15 @@ export function KitCard({
   const { say } = useNotices();
   const { jobs } = useDesk();
   const { kit } = record;
+  const { proof } = record.rows;
   const take = useLastTake(library, record);
   const takes = record.order.takes?.length ?? 0;
   const save = async () => {
     const kept = await library.readKit(record.id);
     if (!kept || isBroken(kept)) return;
     const { document } = kept;
-    const { takes, layouts } = document;
     try {
-      for (const file of await makeFiles(jobs, packFormat, { kit: document.kit, takes, layouts }))
-        download(file);
+      for (const file of await makeFiles(jobs, packFormat, document)) download(file);
     } catch (error) {
       const why = error instanceof Error ? error.message : String(error);
       say({
@@ -93,6 +92,11 @@ export function KitCard({
           <span className="block truncate text-sm text-soft">
             {record.change || "added"}, {formatWhen(record.changedAt)}
           </span>
+          {proof && proof.asked > 0 && (
+            <span className={`block text-sm ${proof.holds < proof.asked ? "text-foxglove" : "text-moss"}`}>
+              {proof.holds} of {countWords(proof.asked, "check")} hold
+            </span>
+          )}
         </span>
       </Link>
       <p className="mt-2 flex gap-1 px-2 pb-2">

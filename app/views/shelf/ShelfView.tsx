@@ -1,6 +1,6 @@
 import { useRef, useState, type DragEvent } from "react";
 import { useNavigate, useRevalidator } from "react-router";
-import type { Kit, Take } from "#core";
+import type { Check, Kit, Take } from "#core";
 import { useDesk } from "../../document/context";
 import { Logo } from "../../shell/Logo";
 import { ThemeButton } from "../../shell/ThemeButton";
@@ -17,6 +17,7 @@ import { TakePicture } from "./TakePicture";
 interface Demo {
   readonly kit: Kit;
   readonly takes: readonly Take[];
+  readonly checks: readonly Check[];
 }
 
 const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-5";
@@ -28,8 +29,11 @@ function useShelf() {
   const { say } = useNotices();
   const { revalidate } = useRevalidator();
   const navigate = useNavigate();
-  const open = async (kit: Kit, takes: readonly Take[], change: string) => {
-    const { kitId } = await shelf.add(documentOf(kit, takes), change);
+  const open = async (
+    { kit, takes, checks }: { kit: Kit; takes: readonly Take[]; checks: readonly Check[] },
+    change: string,
+  ) => {
+    const { kitId } = await shelf.add(documentOf(kit, takes, checks), change);
     await navigate(`/kit/${encodeURIComponent(kitId)}/play`);
   };
   return {
@@ -167,7 +171,7 @@ export function ShelfView({
             <DemoCard
               key={demo.kit.id}
               demo={demo}
-              onOpen={() => void open(demo.kit, demo.takes, "opened from the belfry")}
+              onOpen={() => void open(demo, "opened from the belfry")}
             />
           ))}
         </ul>

@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import { countWords, formatIssue, formatPrice, findPrice, type Kit } from "#core";
+import { changeCheckRate } from "../../edits/checkEdits";
 import { changeRate, readRateChange, type Keeps, type RateChange } from "../../edits/rateEdits";
 import { isLong } from "../../judging/judge";
 import { Button } from "../../ui/Button";
@@ -88,7 +89,11 @@ function RateChangeLine({ kit, rate, onDone }: { kit: Kit; rate: number; onDone:
           look="strong"
           disabled={!isSound}
           onClick={() => {
-            workbench.editKit(`set to ${rate} frames a second`, now => changeRate(now, rate, keeps));
+            workbench.edit(`set to ${rate} frames a second`, now => ({
+              ...now,
+              kit: changeRate(now.kit, rate, keeps),
+              checks: now.checks.map(check => changeCheckRate(check, now.kit.rate, rate)),
+            }));
             onDone();
           }}
         >

@@ -1,0 +1,209 @@
+import { createStore, type StoreApi } from "zustand/vanilla";
+import { compileCheck, isAskedOf, ratesOf, type Check, type Issue, type Kit, type Take } from "#core";
+import { compileRules, type TakeVerdict } from "#stage";
+import { whyTooLong, type Judge } from "../judging/judge";
+import type { Asked, Jobs } from "../judging/jobs/jobs";
+import type { ProvedTake } from "../judging/jobs/prove";
+import type { Workbench } from "./workbench";
+
+/** What the checks find in one take: for each check by its id, a verdict a rate. */
+export type Verdicts = ReadonlyMap<string, readonly TakeVerdict[]>;
+
+/** How the open kit stands by its checks. */
+export interface Proof {
+  /** By the take's id. While takes are judged anew the last findings stand, and `isCurrent` tells that they are old. */
+  readonly found: ReadonlyMap<string, Verdicts>;
+  /** Takes whose findings are of the kit and checks as they stand. */
+  readonly isCurrent: ReadonlySet<string>;
+  /** What keeps a check from being judged, by its id: it names what the kit lacks. */
+  readonly faults: ReadonlyMap<string, readonly Issue[]>;
+  readonly isWorking: boolean;
+  /** Why takes could not be judged; empty when they could. */
+  readonly trouble: string;
+  /** How many results there are, and how many of them hold; a check that cannot be judged and a take that is missing do not. */
+  readonly asked: number;
+  readonly holds: number;
+}
+
+const NOTHING: Proof = {
+  found: new Map(),
+  isCurrent: new Set(),
+  faults: new Map(),
+  isWorking: false,
+  trouble: "",
+  asked: 0,
+  holds: 0,
+};
+
+const LANES = ["prove 1", "prove 2"] as const;
+/** With fewer takes one worker does: the other is free for what else is asked. */
+const FEW_TAKES = 12;
+
+function toVerdicts(checks: readonly Check[], verdicts: readonly TakeVerdict[]): Verdicts {
+  const found = new Map<string, TakeVerdict[]>();
+  for (const verdict of verdicts) {
+    const { id } = checks[verdict.check]!;
+    const own = found.get(id);
+    if (own) own.push(verdict);
+    else found.set(id, [verdict]);
+  }
+  return found;
+}
+
+/** Sums up results over all takes, those that are missing and checks that cannot be judged among those that do not hold. */
+export function sumUp(
+  { found, faults }: Pick<Proof, "found" | "faults">,
+  kit: Kit,
+  checks: readonly Check[],
+  takes: readonly Take[],
+): { readonly asked: number; readonly holds: number } {
+  let asked = 0;
+  let holds = 0;
+  for (const check of checks) {
+    if (check.off) continue;
+    const rates = ratesOf(check, kit.rate).length;
+    const missing = check.on === "*" ? 0 : check.on.filter(id => !takes.some(take => take.id === id)).length;
+    asked += missing * rates;
+    for (const take of takes) {
+      if (!isAskedOf(check, take.id)) continue;
+      asked += rates;
+      if (!faults.has(check.id))
+        holds += (found.get(take.id)?.get(check.id) ?? []).filter(verdict => verdict.ok).length;
+    }
+  }
+  return { asked, holds };
+}
+
+/** What a proof is of: whatever of it changes, takes are judged anew. */
+interface Subject {
+  readonly kit: Kit;
+  readonly checks: readonly Check[];
+  readonly takes: readonly Take[];
+}
+
+interface ProvingClocks {
+  readonly nowMs: () => number;
+  readonly later: (ms: number, run: () => void) => () => void;
+}
+
+/** While a number is pulled takes are judged anew no more often than this, so that something is found between two pulls; ms. */
+const BREATH_MS = 120;
+
+/** Follows the workbench: judges every take by every check at each edit, in workers; what is found is told as it comes. */
+export function createProving(
+  workbench: Pick<Workbench, "getState" | "subscribe" | "arrangeTape">,
+  judge: Pick<Judge, "compile">,
+  jobs: Pick<Jobs, "ask">,
+  { nowMs, later }: ProvingClocks,
+): StoreApi<Proof> {
+  const store = createStore<Proof>(() => NOTHING);
+  let asking: readonly Asked<"prove">[] = [];
+  let turn = 0;
+  let beganMs = -Infinity;
+  let callOff: (() => void) | undefined;
+
+  /** Leaves out the checks that name what the kit lacks, or are asked at a rate at which it has faults. */
+  function sift({ kit, checks }: Subject): { sound: Check[]; faults: Map<string, readonly Issue[]> } {
+    const faults = new Map<string, readonly Issue[]>();
+    const compiled = new Map<number, ReturnType<typeof compileRules>>();
+    const rulesAt = (rate: number) => {
+      const known =
+        compiled.get(rate) ?? (rate === kit.rate ? judge.compile(kit) : compileRules({ ...kit, rate }));
+      compiled.set(rate, known);
+      return known;
+    };
+    const sound = checks.filter(check => {
+      for (const rate of ratesOf(check, kit.rate)) {
+        const rules = rulesAt(rate);
+        const ready = rules.ok ? compileCheck(rules.value.program, kit.rate, check) : rules;
+        if (!ready.ok) faults.set(check.id, ready.issues);
+      }
+      return !faults.has(check.id);
+    });
+    return { sound, faults };
+  }
+
+  function begin(subject: Subject): void {
+    const own = ++turn;
+    beganMs = nowMs();
+    asking.forEach(asked => asked.stop());
+    asking = [];
+    const { kit, checks } = subject;
+    const { sound, faults } = sift(subject);
+    const takes = subject.takes.filter(take => whyTooLong(take, kit.rate) === "");
+    const was = store.getState();
+    const show = (change: Partial<Proof>) => {
+      const next = { ...store.getState(), ...change };
+      store.setState({ ...change, ...sumUp(next, kit, checks, subject.takes) });
+    };
+    const isIdle = sound.length === 0 || takes.length === 0;
+    show({
+      faults,
+      isCurrent: new Set(),
+      trouble: "",
+      isWorking: !isIdle,
+      ...(isIdle ? { found: new Map() } : {}),
+    });
+    if (isIdle) return;
+    const halves = takes.length <= FEW_TAKES ? 1 : LANES.length;
+    let left = halves;
+    const known = new Map(takes.flatMap(({ id }) => (was.found.has(id) ? [[id, was.found.get(id)!]] : [])));
+    const current = new Set<string>();
+    const hear = (half: readonly Take[], proved: readonly ProvedTake[]) => {
+      if (own !== turn) return;
+      for (const { take, verdicts } of proved) {
+        known.set(half[take]!.id, toVerdicts(sound, verdicts));
+        current.add(half[take]!.id);
+      }
+      show({ found: new Map(known), isCurrent: new Set(current) });
+    };
+    asking = LANES.slice(0, halves).map((lane, h) => {
+      const half = takes.filter((_, t) => t % halves === h);
+      const question = { kit, checks: sound };
+      const told = ({ partial }: { readonly partial?: unknown }) =>
+        hear(half, partial as readonly ProvedTake[]);
+      const asked = jobs.ask({ job: "prove", question, takes: half, lane, told });
+      void asked.outcome.then(outcome => {
+        if (own !== turn) return;
+        left--;
+        if (outcome.state === "done") hear(half, outcome.value);
+        const trouble = outcome.state === "failed" ? outcome.reason : store.getState().trouble;
+        show({ isWorking: left > 0, trouble });
+        if (left === 0 && !trouble) keep(store.getState());
+      });
+      return asked;
+    });
+  }
+
+  /** Keeps how it stands with the kit, for the shelf. */
+  function keep({ asked, holds }: Proof): void {
+    const { rows, holder } = workbench.getState();
+    if (holder !== "ours" || (rows.proof?.asked === asked && rows.proof.holds === holds)) return;
+    workbench.arrangeTape(was => ({ ...was, proof: { asked, holds } }));
+  }
+
+  const follow = (now: ReturnType<Workbench["getState"]>, before?: typeof now) => {
+    const isSame =
+      before !== undefined &&
+      now.kit === before.kit &&
+      now.checks === before.checks &&
+      now.takes === before.takes;
+    if (isSame) return;
+    if (!now.kit || now.kit.id !== before?.kit?.id) {
+      turn++;
+      asking.forEach(asked => asked.stop());
+      asking = [];
+      store.setState(NOTHING, true);
+    }
+    callOff?.();
+    callOff = undefined;
+    const { kit, checks, takes } = now;
+    if (!kit) return;
+    const waitMs = store.getState().isWorking ? beganMs + BREATH_MS - nowMs() : 0;
+    if (waitMs <= 0) begin({ kit, checks, takes });
+    else callOff = later(waitMs, () => begin({ kit, checks, takes }));
+  };
+  follow(workbench.getState());
+  workbench.subscribe(follow);
+  return store;
+}

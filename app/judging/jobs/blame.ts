@@ -1,0 +1,46 @@
+import { deleteAt, listChanges, writeAt, type Change, type Check, type Kit } from "#core";
+import { compileTakeJudge } from "#stage";
+import type { Job } from "./job";
+
+/** What broke a check: how many edits ago it still held, and the changes since then that alone would mend it. */
+export interface Blame {
+  readonly editsAgo: number;
+  readonly mends: readonly Change[];
+  /** Everything that changed since it held. */
+  readonly changes: readonly Change[];
+}
+
+/** Changes tried one by one are no more than so many. */
+const MOST_TRIED = 60;
+
+/** A kit with one change taken back. */
+export function takeBack(kit: Kit, { path, was }: Change): Kit {
+  return was === undefined ? deleteAt(kit, path) : writeAt(kit, path, was);
+}
+
+/**
+ * Goes back through kits as they were, the youngest first, to the last by which a check held in a take, then tries which
+ * single change since then, taken back, mends it. Undefined where it held by none of them.
+ */
+export const blameJob: Job<
+  { readonly kit: Kit; readonly past: readonly Kit[]; readonly check: Check },
+  Blame | undefined
+> = async ({ kit, past, check }, [take], tools) => {
+  const holds = (version: Kit) => {
+    const judge = compileTakeJudge(version, [check]);
+    return judge.ok && judge.value(take!).every(verdict => verdict.ok);
+  };
+  for (let ago = 0; ago < past.length; ago++) {
+    tools.tell(ago, past.length);
+    await tools.rest();
+    if (!holds(past[ago]!)) continue;
+    const changes = listChanges(past[ago], kit);
+    const mends: Change[] = [];
+    for (const change of changes.slice(0, MOST_TRIED)) {
+      await tools.rest();
+      if (holds(takeBack(kit, change))) mends.push(change);
+    }
+    return { value: { editsAgo: ago + 1, mends, changes } };
+  }
+  return { value: undefined };
+};

@@ -1,0 +1,182 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useRef, type KeyboardEvent } from "react";
+import type { Check } from "#core";
+import { CellMark } from "./CellMark";
+import type { CellSum, ProofRow } from "./cells";
+
+const ROW_PX = 28;
+const CELL_PX = 46;
+/** The names of checks stand aslant over their columns. */
+const HEAD_PX = 92;
+const MOST_LETTERS = 19;
+
+const shorten = (name: string) =>
+  name.length > MOST_LETTERS ? `${name.slice(0, MOST_LETTERS - 1).trimEnd()}…` : name;
+
+/** A cell that was chosen. */
+export interface Chosen {
+  readonly check: string | undefined;
+  readonly take: string | undefined;
+}
+
+function SumWord({ holds, asked }: CellSum) {
+  if (asked === 0) return <span className="text-soft">–</span>;
+  return (
+    <span className={`font-mono text-xs ${holds < asked ? "font-semibold text-foxglove" : "text-moss"}`}>
+      {holds}/{asked}
+    </span>
+  );
+}
+
+/** Takes down, checks across, a mark in each cell, sums on both edges; walked by arrows. */
+export function ProofGrid({
+  checks,
+  rows,
+  sums,
+  chosen,
+  isCurrent,
+  onChoose,
+}: {
+  checks: readonly Check[];
+  rows: readonly ProofRow[];
+  sums: readonly CellSum[];
+  chosen: Chosen;
+  isCurrent: ReadonlySet<string>;
+  onChoose: (check: string, take: string | undefined) => void;
+}) {
+  const scroller = useRef<HTMLDivElement>(null);
+  // Its functions change with what is in sight: this component is drawn anew with them, and hands none of them on.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_PX,
+    overscan: 8,
+    scrollPaddingStart: HEAD_PX,
+    scrollPaddingEnd: ROW_PX,
+  });
+  const walk = (event: KeyboardEvent) => {
+    const [down, across] =
+      { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key] ?? [];
+    if (down === undefined || across === undefined) return;
+    event.preventDefault();
+    const r = rows.findIndex(row => row.take.id === chosen.take);
+    const c = checks.findIndex(check => check.id === chosen.check);
+    const row = rows[Math.min(rows.length - 1, Math.max(0, r + down))];
+    const check = checks[Math.min(checks.length - 1, Math.max(0, c + across))];
+    if (!row || !check) return;
+    virtual.scrollToIndex(rows.indexOf(row));
+    onChoose(check.id, row.take.id);
+    requestAnimationFrame(() =>
+      scroller.current?.querySelector<HTMLElement>('[aria-selected="true"] button')?.focus(),
+    );
+  };
+  const columns = `minmax(150px, 220px) repeat(${checks.length}, ${CELL_PX}px) 60px`;
+  const line = "grid items-center";
+  return (
+    <div
+      ref={scroller}
+      role="grid"
+      aria-label="Takes and checks"
+      aria-rowcount={rows.length + 2}
+      aria-colcount={checks.length + 2}
+      className="min-h-0 grow overflow-auto"
+      onKeyDown={walk}
+      data-testid="proof-grid"
+    >
+      <div style={{ width: "max-content", minWidth: "100%" }}>
+        <div
+          role="row"
+          className={`${line} sticky top-0 z-20 border-b border-line bg-paper`}
+          style={{ gridTemplateColumns: columns, height: HEAD_PX }}
+        >
+          <span
+            role="columnheader"
+            className="sticky left-0 z-10 self-end bg-paper px-5 pb-1 text-xs text-soft"
+          >
+            takes ↓ checks →
+          </span>
+          {checks.map(check => (
+            <span key={check.id} role="columnheader" className="pointer-events-none relative h-full">
+              <button
+                type="button"
+                title={check.name || check.id}
+                aria-label={`Check ${check.name || check.id}`}
+                aria-pressed={check.id === chosen.check}
+                className={`pointer-events-auto absolute bottom-1.5 left-6 origin-bottom-left -rotate-[38deg] text-xs whitespace-nowrap hover:underline ${check.id === chosen.check ? "font-semibold text-moss" : ""} ${check.off ? "line-through decoration-soft" : ""}`}
+                onClick={() => onChoose(check.id, undefined)}
+              >
+                {shorten(check.name || check.id)}
+              </button>
+            </span>
+          ))}
+          <span role="columnheader" className="self-end pb-1 text-center text-xs text-soft">
+            holds
+          </span>
+        </div>
+        <div style={{ height: virtual.getTotalSize(), position: "relative" }} role="rowgroup">
+          {virtual.getVirtualItems().map(item => {
+            const { take, cells, sum } = rows[item.index]!;
+            return (
+              <div
+                key={take.id}
+                role="row"
+                aria-rowindex={item.index + 2}
+                className={`${line} absolute w-full border-b border-line`}
+                style={{ gridTemplateColumns: columns, height: ROW_PX, top: item.start }}
+              >
+                <span
+                  role="rowheader"
+                  title={take.name}
+                  className={`sticky left-0 z-10 truncate bg-paper px-5 text-sm ${take.id === chosen.take ? "font-semibold text-moss" : ""}`}
+                >
+                  {take.name || take.id}
+                </span>
+                {cells.map((cell, c) => {
+                  const check = checks[c]!;
+                  const isChosen = check.id === chosen.check && take.id === chosen.take;
+                  return (
+                    <span key={check.id} role="gridcell" aria-selected={isChosen}>
+                      <button
+                        type="button"
+                        tabIndex={isChosen || (!chosen.take && c === 0 && item.index === 0) ? 0 : -1}
+                        aria-label={`${check.name || check.id} in ${take.name || take.id}: ${cell.words}`}
+                        className={`flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-lichen outline-2 outline-moss" : ""}`}
+                        onClick={() => onChoose(check.id, take.id)}
+                      >
+                        <CellMark look={cell.look} isOld={!isCurrent.has(take.id)} />
+                        {cell.mark && (
+                          <span className="font-mono text-[11px] font-semibold text-foxglove">
+                            {cell.mark}
+                          </span>
+                        )}
+                      </button>
+                    </span>
+                  );
+                })}
+                <span role="gridcell" className="text-center">
+                  <SumWord {...sum} />
+                </span>
+              </div>
+            );
+          })}
+        </div>
+        <div
+          role="row"
+          className={`${line} sticky bottom-0 z-20 border-t border-line bg-paper`}
+          style={{ gridTemplateColumns: columns, height: ROW_PX }}
+        >
+          <span role="rowheader" className="sticky left-0 z-10 bg-paper px-5 text-xs text-soft">
+            holds
+          </span>
+          {sums.map((sum, c) => (
+            <span key={checks[c]!.id} role="gridcell" className="text-center">
+              <SumWord {...sum} />
+            </span>
+          ))}
+          <span role="gridcell" />
+        </div>
+      </div>
+    </div>
+  );
+}

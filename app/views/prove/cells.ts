@@ -1,0 +1,84 @@
+import { formatVerdict, isAskedOf, type Check, type Take } from "#core";
+import type { TakeVerdict } from "#stage";
+import type { Proof } from "../../document/proving";
+
+/** How a cell stands: it holds, it fails, nothing is known of it yet, its check is not asked of its take, or cannot be judged. */
+export type CellLook = "holds" | "fails" | "unknown" | "unasked" | "faulty";
+
+/** What a check finds in a take, at all its rates. */
+export interface Cell {
+  readonly look: CellLook;
+  /** A few letters in the cell: by how many frames it slipped, or how many there were. */
+  readonly mark: string;
+  readonly words: string;
+  /** The finding that says most: the first that fails, else the first. */
+  readonly verdict: TakeVerdict | undefined;
+}
+
+const UNASKED: Cell = { look: "unasked", mark: "", words: "not asked", verdict: undefined };
+const UNKNOWN: Cell = { look: "unknown", mark: "", words: "not judged yet", verdict: undefined };
+const FAULTY: Cell = { look: "faulty", mark: "", words: "cannot be judged", verdict: undefined };
+
+const MOST_SHOWN = 99;
+const short = (count: number) => (count > MOST_SHOWN ? `${MOST_SHOWN}+` : String(count));
+
+function markOf({ why, slip, count, reached }: TakeVerdict): string {
+  if (slip !== undefined) return `${slip < 0 ? "−" : "+"}${short(Math.abs(slip))}`;
+  if (count !== undefined) return short(count);
+  if (reached !== undefined) return `≠${short(reached)}`;
+  return why === "happened" ? "!" : "";
+}
+
+/** What stands in the cell of a check and a take. */
+export function readCell(proof: Proof, check: Check, takeId: string): Cell {
+  if (!isAskedOf(check, takeId)) return UNASKED;
+  if (proof.faults.has(check.id)) return FAULTY;
+  const verdicts = proof.found.get(takeId)?.get(check.id);
+  const verdict = verdicts?.find(({ ok }) => !ok) ?? verdicts?.[0];
+  if (!verdict || !verdicts) return UNKNOWN;
+  const rate = verdicts.length > 1 ? ` at ${verdict.rate} frames a second` : "";
+  const words = `${formatVerdict(verdict)}${verdict.ok ? "" : rate}`;
+  if (verdict.ok) return { look: "holds", mark: "", words, verdict };
+  return { look: "fails", mark: markOf(verdict), words, verdict };
+}
+
+/** The takes that a check names and the kit has no longer. */
+export function missingTakes(check: Check, takes: readonly Take[]): string[] {
+  if (check.on === "*" || check.off) return [];
+  return check.on.filter(id => !takes.some(take => take.id === id));
+}
+
+/** A sum over cells: how many are asked, and how many of them hold. */
+export interface CellSum {
+  readonly asked: number;
+  readonly holds: number;
+}
+
+function sum(cells: readonly Cell[]): CellSum {
+  const asked = cells.filter(cell => cell.look !== "unasked");
+  return { asked: asked.length, holds: asked.filter(cell => cell.look === "holds").length };
+}
+
+/** One row of the grid: a take with its cells, check by check. */
+export interface ProofRow {
+  readonly take: Take;
+  readonly cells: readonly Cell[];
+  readonly sum: CellSum;
+}
+
+/** Every take with its cells, and the sum of every check; takes that are missing count among a check's. */
+export function readGrid(
+  proof: Proof,
+  checks: readonly Check[],
+  takes: readonly Take[],
+): { readonly rows: readonly ProofRow[]; readonly sums: readonly CellSum[] } {
+  const rows = takes.map((take): ProofRow => {
+    const cells = checks.map(check => readCell(proof, check, take.id));
+    return { take, cells, sum: sum(cells) };
+  });
+  const sums = checks.map((check, c) => {
+    const own = sum(rows.map(row => row.cells[c]!));
+    return { asked: own.asked + missingTakes(check, takes).length, holds: own.holds };
+  });
+  return { rows, sums };
+}

@@ -1,0 +1,220 @@
+import type { Kit } from "../kit/schema";
+import {
+  atLeast,
+  atMost,
+  choice,
+  clause,
+  count,
+  enumerate,
+  number,
+  optional,
+  ref,
+  words,
+  type Offer,
+  type Option,
+  type RefList,
+  type SentencePart,
+} from "../kit/sentence";
+import type { PathStep } from "../formats/issue";
+import { FAILURE_WORDS, LAPSE_WORDS, LOSS_WORDS } from "../study/reasonWords";
+import type { LapseReason, LossReason } from "../trace/trace";
+import type { AskedEvent, Check } from "./checksSchema";
+
+const LISTS: Readonly<Record<AskedEvent["kind"], RefList>> = {
+  performed: "move",
+  lost: "move",
+  fired: "pattern",
+  lapsed: "pattern",
+  prompt: "prompt",
+  gate: "gate",
+  mode: "mode",
+};
+
+const VERBS: Readonly<Record<AskedEvent["kind"], string>> = {
+  performed: "is performed",
+  lost: "is lost",
+  fired: "fires",
+  lapsed: "lapses",
+  prompt: "comes to an outcome",
+  gate: "turns",
+  mode: "begins",
+};
+
+const BY: readonly Option[] = [
+  { value: "direct", label: "at once", hint: "the gate was open and nothing waited" },
+  { value: "buffer", label: "from memory", hint: "the press came early and was remembered" },
+  { value: "coyote", label: "forgiven", hint: "the press came late and was forgiven" },
+  { value: "both", label: "remembered and forgiven", hint: "both kept it" },
+];
+
+const WORDS_OF_BY: Readonly<Record<string, string>> = Object.fromEntries(
+  BY.map(({ value, label }) => [value, label]),
+);
+
+const listWords = (value: unknown, say: (one: unknown) => string = String) =>
+  Array.isArray(value) ? value.map(item => say(item)).join(" or ") : say(value);
+
+/** Names of what a check is about, as people gave them. */
+export interface CheckNames {
+  readonly take: (id: string) => string;
+  readonly gate: (id: string) => string;
+}
+
+/** A reason as a trace file writes it, in words that follow a comma. */
+function whyWords(kind: AskedEvent["kind"], why: string, names: CheckNames): string {
+  const [, word = why, gate = ""] = /^(gate|ban):(.*)$/s.exec(why) ?? [];
+  if (kind === "lost")
+    return Object.hasOwn(LOSS_WORDS, word) ? LOSS_WORDS[word as LossReason](names.gate(gate)) : why;
+  if (kind === "lapsed") return LAPSE_WORDS[why as LapseReason];
+  return FAILURE_WORDS[why as keyof typeof FAILURE_WORDS];
+}
+
+/** What a further field of an event asks for, in words: " forgiven", ", Footing was not open", " clean". */
+function describeField(
+  names: CheckNames,
+  event: AskedEvent,
+  field: string,
+  value: unknown,
+  path: readonly PathStep[],
+): SentencePart[] {
+  const at = [...path, field];
+  if (field === "by")
+    return clause(
+      at,
+      typeof value === "string"
+        ? [words(" "), choice(value, BY, at, "by which means")]
+        : [words(` ${listWords(value, one => WORDS_OF_BY[one as string] ?? String(one))}`)],
+    );
+  if (field === "outcome") return clause(at, [words(` ${listWords(value)}`)]);
+  if (field === "open")
+    return clause(at, [words(value === true ? " open" : value === false ? " closed" : "")]);
+  if (field === "why")
+    return clause(at, [words(`, ${listWords(value, one => whyWords(event.kind, String(one), names))}`)]);
+  return clause(at, [
+    words(`, ${event.kind === "fired" && field === "count" ? "taps" : field} ${listWords(value)}`),
+  ]);
+}
+
+/** An event in words: its subject, what it does, and whatever else is asked of it. */
+export function describeEvent(
+  event: AskedEvent,
+  path: readonly PathStep[],
+  names: CheckNames,
+): SentencePart[] {
+  const { kind, id, ...rest } = event;
+  const list = LISTS[kind];
+  const verb = kind === "prompt" && "outcome" in rest ? "comes out" : VERBS[kind];
+  return [
+    ref(list, id, [...path, "id"], list),
+    words(` ${verb}`),
+    ...Object.entries(rest).flatMap(([field, value]) => describeField(names, event, field, value, path)),
+  ];
+}
+
+function describeExpectation(check: Check, names: CheckNames): SentencePart[] {
+  if ("happens" in check)
+    return [
+      ...describeEvent(check.happens, ["happens"], names),
+      words(" at "),
+      atLeast(check.at, ["at"], "when it happens"),
+      ...optional(check.within, ["within"], within => [
+        words(", give or take "),
+        atMost(within, ["within"], "give or take"),
+      ]),
+    ];
+  if ("never" in check)
+    return [words("it never comes to this: "), ...describeEvent(check.never, ["never"], names)];
+  if ("counts" in check)
+    return [
+      ...describeEvent(check.counts, ["counts"], names),
+      ...optional(check.min, ["min"], min => [words(" at least "), count(min, ["min"], "fewest times", 0)]),
+      ...optional(check.max, ["max"], max => [
+        words(check.min === undefined ? " at most " : " and at most "),
+        count(max, ["max"], "most times", 0),
+      ]),
+      words(" times"),
+    ];
+  if ("order" in check)
+    return check.order.flatMap((event, k) => [
+      ...(k > 0 ? [words(", then ")] : []),
+      ...describeEvent(event, ["order", k], names),
+    ]);
+  if ("answers" in check)
+    return [
+      words("every press of "),
+      ref("control", check.answers, ["answers"], "control"),
+      words(" is answered"),
+      ...optional(check.move, ["move"], move => [words(" by "), ref("move", move, ["move"], "move")]),
+      ...optional(check.within, ["within"], within => [
+        words(" within "),
+        atMost(within, ["within"], "answered within"),
+      ]),
+    ];
+  const things = check.same.length === 1 ? "the one thing happens" : `the ${check.same.length} things happen`;
+  return [
+    words(`${things} as kept`),
+    ...optional(check.slip, ["slip"], slip => [
+      words(", give or take "),
+      atMost(slip, ["slip"], "give or take"),
+    ]),
+  ];
+}
+
+/** A check as one sentence, without its name; paths are inside the check. */
+export function describeCheck(check: Check, names: CheckNames): SentencePart[] {
+  const takes = check.on === "*" ? [] : check.on;
+  return [
+    words(check.on === "*" ? "In every take " : "In "),
+    ...enumerate(
+      takes.map((id, k) => {
+        const part = words(names.take(id));
+        return takes.length > 1 ? { ...part, clause: ["on", k] } : part;
+      }),
+    ),
+    ...(check.on === "*" ? [] : [words(", ")]),
+    ...describeExpectation(check, names),
+    ...optional(check.from, ["from"], from => [words(", from "), atLeast(from, ["from"], "looked at from")]),
+    ...optional(check.to, ["to"], to => [words(", up to "), atLeast(to, ["to"], "looked at up to")]),
+    ...optional(check.rates, ["rates"], rates => [
+      words(", at "),
+      ...enumerate(rates.map((rate, k) => number(rate, ["rates", k], "frames a second"))),
+      words(" frames a second"),
+    ]),
+  ];
+}
+
+/** What else a check could say, as it would be offered. */
+export function offerCheck(check: Check, kit: Kit, takeIds: readonly string[]): Offer<Check>[] {
+  const offers: (Offer<Check> | false)[] = [
+    check.on !== "*" && { words: "… in every take", becomes: { ...check, on: "*" } },
+    check.on !== "*" &&
+      takeIds.some(id => !check.on.includes(id)) && {
+        words: "… in one more take",
+        becomes: { ...check, on: [...check.on, takeIds.find(id => !check.on.includes(id))!] },
+      },
+    ("happens" in check || "answers" in check) &&
+      check.within === undefined && {
+        words: "… give or take a few frames",
+        becomes: { ...check, within: "2f" },
+      },
+    "same" in check &&
+      check.slip === undefined && { words: "… give or take a few frames", becomes: { ...check, slip: "2f" } },
+    "counts" in check &&
+      check.min === undefined && { words: "… at least so often", becomes: { ...check, min: 1 } },
+    "counts" in check &&
+      check.max === undefined && { words: "… at most so often", becomes: { ...check, max: 1 } },
+    "answers" in check &&
+      check.move === undefined &&
+      (kit.moves?.length ?? 0) > 0 && {
+        words: "… by one move alone",
+        becomes: { ...check, move: kit.moves![0]!.id },
+      },
+    check.from === undefined && { words: "… from a moment on", becomes: { ...check, from: "0f" } },
+    check.to === undefined && { words: "… up to a moment", becomes: { ...check, to: "60f" } },
+    check.rates === undefined && {
+      words: "… at other rates too",
+      becomes: { ...check, rates: [kit.rate, 120] },
+    },
+  ];
+  return offers.filter(offer => offer !== false);
+}

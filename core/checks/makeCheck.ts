@@ -1,0 +1,69 @@
+import type { Kit } from "../kit/schema";
+import { gateName, nameOf } from "../kit/names";
+import type { TraceEvent } from "../trace/traceSchema";
+import type { AskedEvent, Check, KeptEvent } from "./checksSchema";
+
+/** What a new check begins with: a free id, the take it is asked of. */
+export interface CheckBeginning {
+  readonly id: string;
+  readonly takeId: string;
+}
+
+const LISTS = {
+  performed: "moves",
+  lost: "moves",
+  fired: "patterns",
+  lapsed: "patterns",
+  prompt: "prompts",
+  gate: "gates",
+  mode: "modes",
+} as const;
+
+/** The name of what an event is about. */
+function subjectName(kit: Kit, { kind, id }: Pick<TraceEvent, "kind" | "id">): string {
+  return kind === "gate" ? gateName(kit, id) : nameOf(kit, LISTS[kind], id);
+}
+
+/** An event as a check would ask for it again: what it is, and how, but not when. */
+export function askAgain(event: TraceEvent): AskedEvent {
+  switch (event.kind) {
+    case "lost":
+      return { kind: "lost", id: event.id, why: event.why };
+    case "prompt":
+      return { kind: "prompt", id: event.id, outcome: event.outcome };
+    case "gate":
+      return { kind: "gate", id: event.id, open: event.open };
+    case "performed":
+    case "fired":
+    case "lapsed":
+    case "mode":
+      return { kind: event.kind, id: event.id };
+  }
+}
+
+/** "This must happen here", give or take two frames. */
+export function mustHappen(kit: Kit, event: TraceEvent, { id, takeId }: CheckBeginning): Check {
+  const name = `${subjectName(kit, event)} happens at ${event.f}f`;
+  return { id, name, on: [takeId], happens: askAgain(event), at: `${event.f}f`, within: "2f" };
+}
+
+/** "This must never happen" in this take. */
+export function mustNever(kit: Kit, event: TraceEvent, { id, takeId }: CheckBeginning): Check {
+  const word = event.kind === "lost" ? "lost" : "so";
+  return { id, name: `${subjectName(kit, event)} never ${word}`, on: [takeId], never: askAgain(event) };
+}
+
+/** "Every press of this control is answered within three frames" in this take. */
+export function mustAnswer(kit: Kit, controlId: string, { id, takeId }: CheckBeginning): Check {
+  const name = `Every press of ${nameOf(kit, "controls", controlId)} is answered`;
+  return { id, name, on: [takeId], answers: controlId, within: "3f" };
+}
+
+/** "This take stays as it is." */
+export function mustStay(
+  takeName: string,
+  story: readonly KeptEvent[],
+  { id, takeId }: CheckBeginning,
+): Check {
+  return { id, name: `${takeName} stays as it is`, on: [takeId], same: [...story] };
+}

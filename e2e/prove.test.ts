@@ -1,0 +1,123 @@
+import { Key, type WebDriver } from "selenium-webdriver";
+import { beforeEach, expect, test } from "vitest";
+import { clickOn, find, openRule, press, textOf, typeOver, waitFor } from "./browser";
+import { useSession } from "./session";
+
+const session = useSession();
+let driver: WebDriver;
+
+beforeEach(async () => {
+  driver = session.driver;
+  await find(driver, 'ul[aria-label="Demos"]');
+});
+
+const onTape = async (...keys: readonly string[]) => {
+  await driver.executeScript("document.querySelector('canvas[data-testid=tape]').focus()");
+  await driver
+    .actions()
+    .sendKeys(...keys)
+    .perform();
+};
+
+/** Waits until the header says that so many results of so many hold. */
+const holds = (sum: string) =>
+  waitFor(driver, `${sum} hold`, async () =>
+    (await textOf(driver, "header [data-testid=proof-sum]")).startsWith(`${sum} hold`),
+  );
+
+const panel = () => textOf(driver, "[data-testid=check-panel]");
+const panelSays = (words: RegExp) => waitFor(driver, String(words), async () => words.test(await panel()));
+const cell = (check: string, take: string) => clickOn(driver, `[aria-label^="${check} in ${take}:"]`);
+
+test("a feel is kept from an empty kit; what breaks it is told from any view, found by going back, and taken back", async () => {
+  await press(driver, "New kit");
+  await press(driver, "A jump");
+  await press(driver, "Build it, and play");
+  await find(driver, "[data-testid=stage]");
+  await press(driver, "Prove");
+  await press(driver, "Keep the open take as it is");
+  await holds("1 of 1");
+  await press(driver, "As table");
+  await clickOn(driver, '[aria-label^="Check: Jump performed"][aria-label*="must happen"]');
+  await holds("2 of 2");
+  await press(driver, "Play");
+  await typeOver(driver, "launch speed", "40");
+  await holds("1 of 2");
+  await typeOver(driver, "tile size", "40");
+  await press(driver, "Prove");
+  await cell("Played by a scripted hand stays as it is", "Played by a scripted hand");
+  await panelSays(/the story is another from frame \d+ on/);
+  await press(driver, "What broke it?");
+  await panelSays(/It held 2 edits ago\. Taken back alone, this mends it:\nJump, effect leap: 40, was \d+/);
+  await press(driver, "Take it back");
+  await holds("2 of 2");
+  await press(driver, "Undo");
+  await holds("1 of 2");
+  await press(driver, "Redo");
+  await holds("2 of 2");
+  await press(driver, "Moss Tap: to the shelf");
+  await waitFor(driver, "the card", async () =>
+    (await textOf(driver, '[data-testid^="kit-"]')).includes("2 of 2 checks hold"),
+  );
+});
+
+test("a failing check is opened at its frame, accepted as new with what one accepts shown, and put back by undo", async () => {
+  await press(driver, "Open demo Belfry Runner");
+  await find(driver, "[data-testid=open-take]");
+  await holds("7 of 8");
+  await press(driver, "Prove");
+  await cell("A press just before the landing is not eaten", "A press eaten before the landing");
+  await panelSays(/it happened, first on frame 142/);
+  expect(await textOf(driver, "[data-testid=open-take]")).toContain("A press eaten");
+  await waitFor(driver, "the frame", async () =>
+    (await textOf(driver, "section[aria-label=Tape]")).includes("142f"),
+  );
+  await openRule(driver, "Hop");
+  await typeOver(driver, "buffer", "300ms");
+  await waitFor(driver, "the press saved", async () =>
+    /^8 of 8|^7 of 8/.test(await textOf(driver, "header [data-testid=proof-sum]")),
+  );
+  await typeOver(driver, "coyote", "0ms");
+  await press(driver, "Prove");
+  await cell("Late at an edge is forgiven, five times", "Late at every edge, forgiven");
+  await panelSays(/it happened 0 times, too few/);
+  await press(driver, "Accept 0 times instead of 5 at least");
+  await panelSays(/In Late at every edge, forgiven: it holds/);
+  await press(driver, "Undo");
+  await panelSays(/it happened 0 times, too few/);
+});
+
+test("checks are made by key and from a fate while a key of the kit is held; a deleted rule or take is told, never held", async () => {
+  await press(driver, "Open demo Belfry Runner");
+  await find(driver, "[data-testid=open-take]");
+  await holds("7 of 8");
+  await onTape(Key.HOME, Key.ARROW_RIGHT, Key.ARROW_RIGHT, "n");
+  await waitFor(driver, "the word", async () =>
+    (await textOf(driver, "[aria-label=Notices]")).includes("nothing happens on this frame"),
+  );
+  await press(driver, "Close");
+  await onTape("k");
+  await holds("8 of 9");
+  await press(driver, "Wake the pad");
+  await driver.actions().keyDown(Key.ARROW_RIGHT).perform();
+  await press(driver, "Prove");
+  await press(driver, "Keep the open take as it is");
+  await driver.actions().keyUp(Key.ARROW_RIGHT).sendKeys(Key.ESCAPE).perform();
+  await waitFor(driver, "one more", async () =>
+    / of 10 hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
+  );
+  await openRule(driver, "Scurry");
+  await press(driver, "Delete this rule");
+  await press(driver, "Prove");
+  await clickOn(driver, '[aria-label="Check Taps too far apart never scurry"]');
+  await panelSays(/there is no move "scurry": write one of/);
+  await press(driver, "Undo");
+  await waitFor(driver, "mended", async () => !/there is no move/.test(await panel()));
+  await press(driver, "Play");
+  await press(driver, "Delete Clean climb");
+  await press(driver, "Prove");
+  await clickOn(driver, '[aria-label="Check The first hop leaves the first edge"]');
+  await panelSays(/A take it names is not here: that never counts as holding/);
+  await press(driver, "Undo");
+  await waitFor(driver, "back", async () => !/not here/.test(await panel()));
+});
