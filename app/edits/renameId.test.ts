@@ -24,11 +24,11 @@ test.each(
   for (const list of LISTS)
     for (const { id } of (kit[list] ?? []) as readonly { id: string }[]) {
       const to = `${id}-as-new`;
-      const renamed = renameId({ kit, takes, layouts }, list, id, to);
+      const renamed = renameId({ kit, takes, layouts, checks: [] }, list, id, to);
       expect(parseRules(JSON.parse(JSON.stringify(renamed.kit))).ok, to).toBe(true);
       const was = JSON.parse(JSON.stringify(understood(renamed)).replaceAll(to, id)) as unknown;
       expect(was, `${list} ${id}`).toEqual(understood({ kit, takes }));
-      expect(renameId(renamed, list, to, id)).toEqual({ kit, takes, layouts });
+      expect(renameId(renamed, list, to, id)).toEqual({ kit, takes, layouts, checks: [] });
       if (list === "controls") expect(Object.keys(renamed.layouts[0]!.bindings)).toContain(to);
     }
 });

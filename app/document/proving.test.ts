@@ -1,0 +1,104 @@
+import { beforeEach, expect, test } from "vitest";
+import { isAskedOf, type Check } from "#core";
+import { compileTakeJudge } from "#stage";
+import { readKitAndTakes } from "../tests/evaluated";
+import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
+import { missingTakes, readGrid } from "../views/prove/cells";
+
+const { kit: KIT, takes: DEMO } = readKitAndTakes("demo/belfry-runner");
+/** More takes than one worker is asked for. */
+const TAKES = Array.from({ length: 20 }, (_, k) => {
+  const take = DEMO[k % DEMO.length]!;
+  return { ...take, id: `take-${k}`, name: `${take.name} ${k}` };
+});
+
+const CHECKS = [
+  { id: "answers", name: "Leap is answered", on: "*", answers: "leap", within: "10f" },
+  {
+    id: "hops",
+    name: "Hops at two rates",
+    on: ["take-0", "take-4"],
+    rates: [60, 120],
+    counts: { kind: "performed", id: "hop" },
+    min: 5,
+  },
+  {
+    id: "gone",
+    name: "A take that is not here",
+    on: ["take-1", "nowhere"],
+    never: { kind: "performed", id: "scurry" },
+  },
+  { id: "off", name: "Off", on: "*", off: true, answers: "leap" },
+] as Check[];
+
+let tab: TestTab;
+beforeEach(async () => {
+  tab = openTab();
+  await openKit(tab, KIT, TAKES);
+});
+
+const proof = () => tab.proving.getState();
+const settled = () => until(() => !proof().isWorking && proof().isCurrent.size > 0);
+const sums = () => `${proof().holds} of ${proof().asked}`;
+
+/** The same, worked out at once. */
+function countSlowly(): string {
+  const { kit, checks, takes } = tab.workbench.getState();
+  const sound = checks.filter(check => compileTakeJudge(kit!, [check]).ok);
+  const judge = compileTakeJudge(kit!, sound);
+  const found = judge.ok ? takes.flatMap(take => judge.value(take)) : [];
+  const unjudged = checks.filter(check => !sound.includes(check) && !check.off);
+  const lacking =
+    unjudged.flatMap(check => takes.filter(take => isAskedOf(check, take.id))).length +
+    checks.flatMap(check => missingTakes(check, takes)).length;
+  return `${found.filter(({ ok }) => ok).length} of ${found.length + lacking}`;
+}
+
+test("every edit is held against every take: results are counted as they would be one by one, missing takes among them", async () => {
+  tab.workbench.editChecks("checks", () => CHECKS);
+  await settled();
+  expect(sums()).toBe(countSlowly());
+  expect(proof().asked).toBe(20 + 4 + 2);
+  const before = sums();
+  tab.workbench.editKit("a buffer", kit => ({
+    ...kit,
+    moves: kit.moves!.map(move =>
+      move.id === "hop" ? { ...move, buffer: "0f", needs: [{ gate: "footing" }] } : move,
+    ),
+  }));
+  await until(() => proof().isWorking);
+  expect(proof().found.size).toBe(20);
+  await settled();
+  expect(sums()).toBe(countSlowly());
+  expect(sums()).not.toBe(before);
+  await until(() => tab.workbench.getState().rows.proof?.holds === proof().holds);
+  tab.workbench.undo();
+  await settled();
+  await until(() => sums() === before);
+});
+
+test("a check that names what the kit lacks is told and does not hold; the others are judged", async () => {
+  const strange = { ...CHECKS[0]!, id: "strange", answers: "leaps" } as Check;
+  tab.workbench.editChecks("checks", () => [...CHECKS, strange]);
+  await settled();
+  expect([...proof().faults.keys()]).toEqual(["strange"]);
+  expect(sums()).toBe(countSlowly());
+  expect(proof().asked).toBe(46);
+});
+
+test("the grid has a row a take and a sum on both edges that agree", async () => {
+  tab.workbench.editChecks("checks", () => CHECKS);
+  await settled();
+  const { rows, sums: down } = readGrid(proof(), CHECKS, TAKES);
+  expect(rows.map(row => row.take.id)).toEqual(TAKES.map(take => take.id));
+  const add = (list: readonly { holds: number; asked: number }[]) =>
+    list.reduce((sum, item) => [sum[0]! + item.holds, sum[1]! + item.asked], [0, 0]);
+  const across = add(rows.map(row => row.sum));
+  expect(add(down)).toEqual([across[0], across[1]! + 1]);
+  expect(rows[3]!.cells.map(cell => cell.look)).toEqual([
+    rows[3]!.cells[0]!.look,
+    "unasked",
+    "unasked",
+    "unasked",
+  ]);
+});
