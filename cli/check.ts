@@ -45,6 +45,7 @@ async function main(kitFile: string, checksFile: string, words: string[], option
     );
   const judged = await judgeFiles(kit, checks.value, files, { rates, threads: jobs, shard });
   if ("lines" in judged) return refuse(judged.lines);
+  process.stderr.write(judged.notes.map(line => `${line}\n`).join(""));
   const report = REPORTS[options.format](judged.results, checks.value);
   if (options.out === undefined) process.stdout.write(report);
   else writeFileSync(options.out, report);

@@ -137,6 +137,13 @@ test("what cannot be read is told line by line, with nothing on standard output,
     `${broken}: checks[0].never.id`,
     `${broken}: checks[1].answers`,
   ]);
+  const other = run("check", kit, "demo/belfry-runner/checks.json", "demo/rope-catch/1-clean-round.json");
+  expect([other.code, other.stderr]).toEqual([
+    1,
+    [
+      "demo/rope-catch/1-clean-round.json: was recorded for rope-catch; belfry-runner has no far, high, low, near: those presses are not heard",
+    ],
+  ]);
   const none = run("judge", kit, "nowhere", kit, "--out", join(folder, "none.txt"), "--shard", "9/4");
   expect([none.code, none.stdout, none.stderr.length]).toEqual([2, "", 3]);
 });

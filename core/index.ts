@@ -120,6 +120,7 @@ export {
 } from "./checks/checksSchema";
 export { checksDocument, parseCheck, parseChecks } from "./checks/parseChecks";
 export { compileCheck, type CheckJudge, type Verdict, type WhyNot } from "./checks/compileCheck";
+export { indexTrace, type TraceIndex } from "./checks/traceIndex";
 export { listStory } from "./checks/story";
 export { landLeeway, landTime } from "./checks/checkTimes";
 export { isAskedOf, orderResults, ratesOf, type CheckResult, type ResultsDocument } from "./checks/results";

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
-import { compileCheck, parseCheck, type Check, type Kit } from "#core";
+import { compileCheck, indexTrace, parseCheck, type Check, type Kit } from "#core";
 import { drawTake, play, sketchKit } from "../core/tests/strips";
 
 const page = readFileSync("docs/check-rules.md", "utf8");
@@ -42,7 +42,7 @@ test.each(examples.map((source, i) => [i + 1, source] as const))(
     for (const { check, result } of checks) {
       const read = parseCheck({ id: "c", name: "C", on: "*", ...check });
       const ready = read.ok ? compileCheck(program, 60, read.value as Check) : read;
-      expect(ready.ok ? ready.value(trace) : ready.issues, JSON.stringify(check)).toEqual(result);
+      expect(ready.ok ? ready.value(indexTrace(trace)) : ready.issues, JSON.stringify(check)).toEqual(result);
     }
   },
 );

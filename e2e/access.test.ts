@@ -103,6 +103,14 @@ test("neither have the stages, the maps of moves and prompts, the moves side by 
       await find(driver, "[data-testid=moves-table]");
       await look("moves side by side");
     }
+    if (demo === "Belfry Runner") {
+      await press(driver, "Prove");
+      await clickOn(driver, '[aria-label^="A press just before the landing is not eaten in A press eaten"]');
+      await look("Prove");
+      await press(driver, "Night theme");
+      await look("Prove, Night", "contrast");
+      await press(driver, "Day theme");
+    }
     await press(driver, "Moss Tap: to the shelf");
   }
   await press(driver, "New kit");

@@ -1,6 +1,6 @@
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { clickOn, find, openRule, press, textOf, typeOver, waitFor } from "./browser";
+import { choose, clickOn, find, openRule, press, textOf, typeOver, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -68,6 +68,12 @@ test("a failing check is opened at its frame, accepted as new with what one acce
   await press(driver, "Prove");
   await cell("A press just before the landing is not eaten", "A press eaten before the landing");
   await panelSays(/it happened, first on frame 142/);
+  await choose(driver, "Another version", "at 120");
+  await waitFor(driver, "the present rules at another rate", async () =>
+    /Belfry Runner at 120\s+\d of 7 hold\s+not: .*not eaten/.test(
+      await textOf(driver, "[data-testid=beside]"),
+    ),
+  );
   expect(await textOf(driver, "[data-testid=open-take]")).toContain("A press eaten");
   await waitFor(driver, "the frame", async () =>
     (await textOf(driver, "section[aria-label=Tape]")).includes("142f"),
@@ -109,14 +115,14 @@ test("checks are made by key and from a fate while a key of the kit is held; a d
   await openRule(driver, "Scurry");
   await press(driver, "Delete this rule");
   await press(driver, "Prove");
-  await clickOn(driver, '[aria-label="Check Taps too far apart never scurry"]');
+  await clickOn(driver, '//button[@title="Taps too far apart never scurry"]');
   await panelSays(/there is no move "scurry": write one of/);
   await press(driver, "Undo");
   await waitFor(driver, "mended", async () => !/there is no move/.test(await panel()));
   await press(driver, "Play");
   await press(driver, "Delete Clean climb");
   await press(driver, "Prove");
-  await clickOn(driver, '[aria-label="Check The first hop leaves the first edge"]');
+  await clickOn(driver, '//button[@title="The first hop leaves the first edge"]');
   await panelSays(/A take it names is not here: that never counts as holding/);
   await press(driver, "Undo");
   await waitFor(driver, "back", async () => !/not here/.test(await panel()));

@@ -290,7 +290,16 @@ test("the meter is alive on every frame, the tape steps by keys, and shortcuts s
   await tape.sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_LEFT);
   expect(await textOf(driver, "[data-testid=playhead]")).toBe("2f");
   await tape.click();
-  expect(await textOf(driver, "[data-testid=frame-card]")).toMatch(/^\d+f/);
+  // The card follows the hand; what is drawn anew under a hand at rest takes it away.
+  let x = 0;
+  await waitFor(driver, "the card of a frame", async () => {
+    await driver
+      .actions()
+      .move({ origin: tape, x: (x = 5 - x) })
+      .perform();
+    const [card] = await driver.findElements({ css: "[data-testid=frame-card]" });
+    return card && /^\d+f/.test(await card.getText());
+  });
 });
 
 test("a kit that is not here is told so, with a way home", async () => {

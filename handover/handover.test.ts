@@ -48,7 +48,12 @@ test("every form has a name, a word on what it is for, and files with names of t
 
 test("the pack holds what the documents are, byte for byte", () => {
   const files = (id: string) =>
-    EXPORT_FORMATS.find(format => format.id === id)!.files({ kit, takes: [take, take], layouts: [], checks: [] });
+    EXPORT_FORMATS.find(format => format.id === id)!.files({
+      kit,
+      takes: [take, take],
+      layouts: [],
+      checks: [],
+    });
   const packed = unzipSync(files("pack")[0]!.bytes);
   expect(Object.keys(packed)).toEqual([
     "belfry-runner.kit.json",

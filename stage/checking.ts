@@ -1,5 +1,6 @@
 import {
   compileCheck,
+  indexTrace,
   isAskedOf,
   ratesOf,
   readTake,
@@ -66,7 +67,8 @@ export function compileTakeJudge(
       const own = judges.filter(({ check }) => isAskedOf(checks[check]!, take.id));
       if (own.length === 0) return [];
       const { trace } = runRules(rules, readTake(rules.program, take));
-      return own.map(({ check, judge }) => ({ check, rate: rateHz, ...judge(trace) }));
+      const index = indexTrace(trace);
+      return own.map(({ check, judge }) => ({ check, rate: rateHz, ...judge(index) }));
     });
   return { ok: true, value: judgeTake, warnings: [] };
 }

@@ -18,7 +18,9 @@ interface Source {
 function readAll(folder: string): Source[] {
   const texts = readdirSync(folder).map(name => [name, readFileSync(join(folder, name), "utf8")] as const);
   const kit = parseRules(JSON.parse(texts.find(([name]) => name === "kit.json")![1]));
-  const take = parseTake(JSON.parse(texts.find(([name]) => name !== "kit.json" && name !== "checks.json")![1]));
+  const take = parseTake(
+    JSON.parse(texts.find(([name]) => name !== "kit.json" && name !== "checks.json")![1]),
+  );
   if (!kit.ok || !take.ok) throw new Error(`${folder} must read`);
   const companion = { kit: kit.value.kit, take: take.value };
   return texts.map(([name, text]) => ({ name: `${folder}/${name}`, text, companion }));

@@ -1,7 +1,7 @@
 import type { Check, Kit } from "#core";
 import { compileTakeJudge, type TakeVerdict } from "#stage";
 import { answerQuestions } from "../answerQuestions";
-import { readTakeFile } from "../readTakeFile";
+import { readTakeFile, whatItLacks } from "../readTakeFile";
 import type { TakeFile } from "../takeFiles";
 
 /** What a thread is made with. */
@@ -13,7 +13,7 @@ export interface CheckSetup {
 
 /** What a take's file came to. */
 export type JudgedFile =
-  | { readonly take: string; readonly verdicts: readonly TakeVerdict[] }
+  | { readonly take: string; readonly verdicts: readonly TakeVerdict[]; readonly note: string | undefined }
   | { readonly isPassedOver: true }
   | { readonly lines: readonly string[] };
 
@@ -23,7 +23,9 @@ answerQuestions(({ kit, checks, rates }: CheckSetup) => {
   const longest = Math.max(kit.rate, ...rates, ...checks.flatMap(check => check.rates ?? []));
   const judgeFile = (file: TakeFile): JudgedFile => {
     const read = readTakeFile(file, longest);
-    return "take" in read ? { take: read.take.id, verdicts: judge.value(read.take) } : read;
+    if (!("take" in read)) return read;
+    const { take } = read;
+    return { take: take.id, verdicts: judge.value(take), note: whatItLacks(file, take, kit) };
   };
   return (files: readonly TakeFile[]) => files.map(judgeFile);
 });

@@ -8,8 +8,10 @@ import type { CheckSetup, JudgedFile } from "./checkThread";
 /** So many files go to a thread at a time. */
 const BATCH = 8;
 
-/** Results in their order, or what could not be read, a line each. */
-export type Judged = { readonly results: readonly CheckResult[] } | { readonly lines: readonly string[] };
+/** Results in their order with notes on takes of other kits, or what could not be read, a line each. */
+export type Judged =
+  | { readonly results: readonly CheckResult[]; readonly notes: readonly string[] }
+  | { readonly lines: readonly string[] };
 
 /**
  * Judges the takes of files in threads. `shard`: only every n-th file from the i-th on, counted in the given order; the
@@ -54,7 +56,10 @@ export async function judgeFiles(
   const elsewhere = files.filter((_, k) => !isOurs(k));
   const given = shard.index > 1 ? [] : namesTakes ? [...ids, ...elsewhere.flatMap(readId)] : ids;
   const results = orderResults(checks, ids, kit.rate, rates, verdictOf, given);
-  return { results: shard.index === 1 ? results : results.filter(({ why }) => why !== "no-take") };
+  return {
+    results: shard.index === 1 ? results : results.filter(({ why }) => why !== "no-take"),
+    notes: takes.flatMap(({ note }) => note ?? []),
+  };
 }
 
 /** The id of the take in a file of another shard; what is wrong with it is told there. */

@@ -1,5 +1,4 @@
 import { XMLBuilder } from "fast-xml-parser";
-import { stringify } from "yaml";
 import { formatVerdict, type CheckResult, type Checks } from "#core";
 
 /** A result as one line: check, take, rate. */
@@ -16,7 +15,10 @@ export function formatTap(results: readonly CheckResult[], checks: Checks): stri
   const points = results.map((result, k) => {
     const name = escapeTap(nameResult(result, checks));
     if (result.ok) return `ok ${k + 1} - ${name}\n`;
-    const facts = stringify({ message: formatVerdict(result), ...result }).replace(/^(?=.)/gm, "  ");
+    // JSON values are YAML as they stand.
+    const facts = Object.entries({ message: formatVerdict(result), ...result })
+      .map(([key, value]) => `  ${key}: ${JSON.stringify(value)}\n`)
+      .join("");
     return `not ok ${k + 1} - ${name}\n  ---\n${facts}  ...\n`;
   });
   return `TAP version 14\n1..${results.length}\n${points.join("")}`;

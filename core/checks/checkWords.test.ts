@@ -11,6 +11,7 @@ import { formatVerdict } from "./formatVerdict";
 import { mustAnswer, mustHappen, mustNever, mustStay } from "./makeCheck";
 import { parseCheck } from "./parseChecks";
 import { listStory } from "./story";
+import { indexTrace } from "./traceIndex";
 
 const KIT = sketchKit("ab", {
   gates: [{ id: "g", name: "Footing" }],
@@ -100,7 +101,7 @@ test("what is made of an event holds where it was made, and fails once it slips;
   const judge = (one: Check, run: ReturnType<typeof play>) => {
     const compiled = compileCheck(run.program, 60, one);
     if (!compiled.ok) throw new Error("it does not compile");
-    return compiled.value(run.trace);
+    return compiled.value(indexTrace(run.trace));
   };
   for (const one of made) expect(judge(one, before).ok).toBe(true);
   const after = play(PLAIN, drawTake({ a: ".......#......#" }, { g: "##...######...." }));

@@ -1,10 +1,11 @@
 import type { Issue, PathStep, Result } from "../formats/issue";
 import type { Program } from "../run/program";
-import { EDGE, FIRE, firstNoteAfter, PERFORMED, type Trace } from "../trace/trace";
+import { EDGE, PERFORMED, type Trace } from "../trace/trace";
 import { landLeeway, landTime } from "./checkTimes";
 import { type AskedEvent, type Check, type KeptEvent } from "./checksSchema";
 import { compileMatcher, unknownId, type Matcher } from "./matchEvents";
 import { listStory } from "./story";
+import type { TraceIndex } from "./traceIndex";
 
 /** Why a check does not hold. */
 export type WhyNot =
@@ -30,25 +31,45 @@ export interface Verdict {
 }
 
 /** A check made ready to judge traces of one program. */
-export type CheckJudge = (trace: Trace) => Verdict;
+export type CheckJudge = (index: TraceIndex) => Verdict;
 
 /** A stretch of frames, both ends included. */
 type StretchOf = (trace: Trace) => { readonly from: number; readonly to: number };
 
-/** Calls back for every note of a stretch, in order, until it is told to stop. */
-function walk(trace: Trace, from: number, to: number, see: (note: number) => boolean | void): void {
-  for (let i = from === 0 ? 0 : firstNoteAfter(trace, from - 1); i < trace.count; i++) {
-    if (trace.frame[i]! > to || see(i) === true) return;
+/** The place of the first of ascending notes that is not before a frame. */
+function firstFrom(trace: Trace, notes: readonly number[], frame: number): number {
+  let low = 0;
+  let high = notes.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (trace.frame[notes[middle]!]! >= frame) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** Calls back for every matching event of a stretch, in order, until it is told to stop. */
+function walk(
+  { trace, notesOf }: TraceIndex,
+  { kind, subject, isMatch }: Matcher,
+  from: number,
+  to: number,
+  see: (note: number, frame: number) => boolean | void,
+): void {
+  const notes = notesOf(kind, subject);
+  for (let k = firstFrom(trace, notes, from); k < notes.length; k++) {
+    const note = notes[k]!;
+    const frame = trace.frame[note]!;
+    if (frame > to) return;
+    if (isMatch(trace, note) && see(note, frame) === true) return;
   }
 }
 
 function judgeHappens(matcher: Matcher, stretch: StretchOf, at: number, within: number): CheckJudge {
-  return trace => {
-    const { from, to } = stretch(trace);
+  return index => {
+    const { from, to } = stretch(index.trace);
     let nearest = -1;
-    walk(trace, from, to, i => {
-      if (!matcher(trace, i)) return;
-      const f = trace.frame[i]!;
+    walk(index, matcher, from, to, (_note, f) => {
       if (nearest < 0 || Math.abs(f - at) < Math.abs(nearest - at)) nearest = f;
       return f > at;
     });
@@ -60,12 +81,11 @@ function judgeHappens(matcher: Matcher, stretch: StretchOf, at: number, within: 
 }
 
 function judgeNever(matcher: Matcher, stretch: StretchOf): CheckJudge {
-  return trace => {
-    const { from, to } = stretch(trace);
+  return index => {
+    const { from, to } = stretch(index.trace);
     let found = -1;
-    walk(trace, from, to, i => {
-      if (!matcher(trace, i)) return false;
-      found = trace.frame[i]!;
+    walk(index, matcher, from, to, (_note, f) => {
+      found = f;
       return true;
     });
     return found < 0 ? { ok: true } : { ok: false, why: "happened", f: found };
@@ -73,12 +93,10 @@ function judgeNever(matcher: Matcher, stretch: StretchOf): CheckJudge {
 }
 
 function judgeCounts(matcher: Matcher, stretch: StretchOf, min: number, max: number): CheckJudge {
-  return trace => {
-    const { from, to } = stretch(trace);
+  return index => {
+    const { from, to } = stretch(index.trace);
     let count = 0;
-    walk(trace, from, to, i => {
-      if (matcher(trace, i)) count++;
-    });
+    walk(index, matcher, from, to, () => void count++);
     if (count < min) return { ok: false, why: "too-few", count };
     if (count > max) return { ok: false, why: "too-many", count };
     return { ok: true, count };
@@ -86,60 +104,64 @@ function judgeCounts(matcher: Matcher, stretch: StretchOf, min: number, max: num
 }
 
 function judgeOrder(matchers: readonly Matcher[], stretch: StretchOf): CheckJudge {
-  return trace => {
-    const { from, to } = stretch(trace);
+  return index => {
+    const { from, to } = stretch(index.trace);
     const used = new Set<number>();
     let last = from;
     for (const matcher of matchers) {
       let found = -1;
-      walk(trace, last, to, i => {
-        if (used.has(i) || !matcher(trace, i)) return false;
-        found = i;
+      walk(index, matcher, last, to, note => {
+        if (used.has(note)) return false;
+        found = note;
         return true;
       });
       if (found < 0) return { ok: false, why: "broken", reached: used.size };
       used.add(found);
-      last = trace.frame[found]!;
+      last = index.trace.frame[found]!;
     }
     return { ok: true };
   };
 }
 
-/** `move`: the only one that answers, or −1 for any. `within`: Infinity for however late. */
+/** `moves`: those that answer, by their places. `within`: Infinity for however late. */
 function judgeAnswers(
   program: Program,
   control: number,
-  move: number,
+  moves: readonly number[],
   within: number,
   stretch: StretchOf,
 ): CheckJudge {
-  const { sourceCount, patterns } = program;
-  return trace => {
+  const { sourceCount } = program;
+  const presses: Matcher = {
+    kind: EDGE,
+    subject: control,
+    isMatch: (trace, note) => trace.payload[trace.at[note]!] === 1,
+  };
+  return index => {
+    const { trace } = index;
     const { from, to } = stretch(trace);
-    /** Fires by frame and pattern; a request made anew while held has none of its frame. */
-    const fires = new Map<number, number>();
     const answered = new Set<number>();
-    for (let i = 0; i < trace.count; i++) {
-      const subject = trace.subject[i]!;
-      const f = trace.frame[i]!;
-      if (trace.kind[i] === FIRE) fires.set(f * patterns.length + subject, i);
-      if (trace.kind[i] !== PERFORMED || (move >= 0 && subject !== move)) continue;
-      const made = trace.payload[trace.at[i]!]!;
-      const fire = fires.get(made * patterns.length + program.moves[subject]!.pattern);
-      if (fire === undefined) continue;
-      const at = trace.at[fire]!;
-      for (let k = 1; k <= trace.payload[at]!; k++) {
-        const key = trace.payload[at + k]!;
-        const edgeFrame = Math.floor(key / sourceCount);
-        if (key % sourceCount === control && f - edgeFrame <= within) answered.add(edgeFrame);
+    for (const move of moves) {
+      const { pattern } = program.moves[move]!;
+      for (const note of index.notesOf(PERFORMED, move)) {
+        // A request made anew while held has no fire of its frame.
+        const fire = index.fireOn(pattern, trace.payload[trace.at[note]!]!);
+        if (fire === undefined) continue;
+        const at = trace.at[fire]!;
+        const count = trace.payload[at]!;
+        for (let k = 1; k <= count; k++) {
+          const key = trace.payload[at + k]!;
+          const edgeFrame = Math.floor(key / sourceCount);
+          if (key % sourceCount === control && trace.frame[note]! - edgeFrame <= within)
+            answered.add(edgeFrame);
+        }
       }
     }
     let count = 0;
     let first = -1;
-    walk(trace, from, to, i => {
-      if (trace.kind[i] !== EDGE || trace.subject[i] !== control) return;
-      if (trace.payload[trace.at[i]!] !== 1 || answered.has(trace.frame[i]!)) return;
-      if (count === 0) first = trace.frame[i]!;
+    walk(index, presses, from, to, (_note, f) => {
+      if (answered.has(f)) return;
+      if (count === 0) first = f;
       count++;
     });
     return count === 0 ? { ok: true, count } : { ok: false, why: "unanswered", f: first, count };
@@ -154,7 +176,7 @@ function judgeSame(
   stretch: StretchOf,
 ): CheckJudge {
   const frames = kept.map(([f]) => landTime(`${f}f`, kitRateHz, program.rateHz));
-  return trace => {
+  return ({ trace }) => {
     const { from, to } = stretch(trace);
     const story = listStory(program, trace).filter(([f]) => f >= from && f <= to);
     let reached = 0;
@@ -173,7 +195,7 @@ function judgeSame(
 /**
  * Makes a check ready for a program: the kit compiled at the rate it is to be judged at. `kitRateHz` is the kit's own, in
  * whose frames the check is written. Gives one issue for every id that the kit lacks, with its path inside the check.
- * What is found is exactly what the check rules say; a trace must be whole.
+ * What is found is exactly what the check rules say; the trace that was indexed must be whole.
  */
 export function compileCheck(program: Program, kitRateHz: number, check: Check): Result<CheckJudge> {
   const land = (written: string) => landTime(written, kitRateHz, program.rateHz);
@@ -186,7 +208,7 @@ export function compileCheck(program: Program, kitRateHz: number, check: Check):
     const compiled = compileMatcher(program, event, path);
     if ("matcher" in compiled) return compiled.matcher;
     issues.push(compiled.issue);
-    return () => false;
+    return { kind: -1, subject: -1, isMatch: () => false };
   };
   const placeOf = (list: "controls" | "moves", what: string, id: string, field: string): number => {
     const place = program[list].findIndex(item => item.id === id);
@@ -211,9 +233,12 @@ export function compileCheck(program: Program, kitRateHz: number, check: Check):
       );
     if ("answers" in check) {
       const control = placeOf("controls", "control", check.answers, "answers");
-      const move = check.move === undefined ? -1 : placeOf("moves", "move", check.move, "move");
+      const moves =
+        check.move === undefined
+          ? program.moves.map((_, m) => m)
+          : [placeOf("moves", "move", check.move, "move")];
       const within = check.within === undefined ? Infinity : leeway(check.within);
-      return judgeAnswers(program, control, move, within, stretch);
+      return judgeAnswers(program, control, moves, within, stretch);
     }
     return judgeSame(program, check.same, kitRateHz, leeway(check.slip ?? "0f"), stretch);
   })();

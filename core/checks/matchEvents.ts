@@ -15,8 +15,13 @@ const SOURCES = {
   mode: { code: MODE, list: "modes", what: "mode" },
 } as const;
 
-/** Does the note at a place of a trace match? */
-export type Matcher = (trace: Trace, note: number) => boolean;
+/** An event as it is looked for: among the notes of a kind on a subject, those that match. */
+export interface Matcher {
+  readonly kind: number;
+  readonly subject: number;
+  /** Does a note of that kind and subject match in its further fields too? */
+  readonly isMatch: (trace: Trace, note: number) => boolean;
+}
 
 const PLAIN: ReadonlySet<string> = new Set(["kind", "id"]);
 
@@ -34,8 +39,7 @@ export function unknownId(
 }
 
 /**
- * Makes the matcher of an event: kind and id first, read off the note; further fields off the event as a trace file has
- * it, each equal to what is asked for or one of the list. One issue where the kit has no such thing.
+ * Makes the matcher of an event: kind and id by the note; further fields by the event as a trace file has it, each equal to what is asked for or one of the list. One issue where the kit has no such thing.
  */
 export function compileMatcher(
   program: Program,
@@ -46,13 +50,12 @@ export function compileMatcher(
   const subject = program[list].findIndex(item => item.id === event.id);
   if (subject < 0) return { issue: unknownId(program, list, what, event.id, [...path, "id"]) };
   const asked = Object.entries(event).filter(([field]) => !PLAIN.has(field));
-  const matcher: Matcher = (trace, i) => {
-    if (trace.kind[i] !== code || trace.subject[i] !== subject) return false;
+  const isMatch = (trace: Trace, note: number) => {
     if (asked.length === 0) return true;
-    const found = formatEvent(program, trace, i) as unknown as Readonly<Record<string, unknown>>;
+    const found = formatEvent(program, trace, note) as unknown as Readonly<Record<string, unknown>>;
     return asked.every(([field, wanted]) =>
       Array.isArray(wanted) ? wanted.includes(found[field]) : found[field] === wanted,
     );
   };
-  return { matcher };
+  return { matcher: { kind: code, subject, isMatch } };
 }

@@ -1,5 +1,5 @@
 import type { Check, Kit } from "#core";
-import { compileTakeJudge, type TakeVerdict } from "#stage";
+import { compileTakeJudge, type TakeJudge, type TakeVerdict } from "#stage";
 import type { Job } from "./job";
 
 /** What is found so far is told so often, ms. */
@@ -11,18 +11,31 @@ export interface ProvedTake {
   readonly verdicts: readonly TakeVerdict[];
 }
 
+/** Judges by all checks; what names something that this version of a kit lacks is left out: there it finds nothing. */
+function sift(kit: Kit, checks: readonly Check[]): TakeJudge {
+  const whole = compileTakeJudge(kit, checks);
+  if (whole.ok) return whole.value;
+  const sound = checks.map((_, c) => c).filter(c => compileTakeJudge(kit, [checks[c]!]).ok);
+  const judge = compileTakeJudge(
+    kit,
+    sound.map(c => checks[c]!),
+  );
+  if (!judge.ok) throw new Error("the kit does not read");
+  return take => judge.value(take).map(found => ({ ...found, check: sound[found.check]! }));
+}
+
 /** Judges takes by checks, one after the other; what is found is told as it comes, and is the answer in the end. */
 export const proveJob: Job<
   { readonly kit: Kit; readonly checks: readonly Check[] },
   readonly ProvedTake[]
 > = async ({ kit, checks }, takes, tools) => {
-  const judge = compileTakeJudge(kit, checks);
-  if (!judge.ok) throw new Error("the checks do not go with the kit");
+  const judgeTake = sift(kit, checks);
   const all: ProvedTake[] = [];
   let toldAt = performance.now();
   let told = 0;
   for (let take = 0; take < takes.length; take++) {
-    all.push({ take, verdicts: judge.value(takes[take]!) });
+    const verdicts = judgeTake(takes[take]!);
+    all.push({ take, verdicts });
     if (performance.now() - toldAt >= TELL_EVERY_MS) {
       tools.tell(all.length, takes.length, all.slice(told));
       toldAt = performance.now();

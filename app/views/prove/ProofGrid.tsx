@@ -8,10 +8,6 @@ const ROW_PX = 28;
 const CELL_PX = 46;
 /** The names of checks stand aslant over their columns. */
 const HEAD_PX = 92;
-const MOST_LETTERS = 19;
-
-const shorten = (name: string) =>
-  name.length > MOST_LETTERS ? `${name.slice(0, MOST_LETTERS - 1).trimEnd()}…` : name;
 
 /** A cell that was chosen. */
 export interface Chosen {
@@ -101,12 +97,11 @@ export function ProofGrid({
               <button
                 type="button"
                 title={check.name || check.id}
-                aria-label={`Check ${check.name || check.id}`}
                 aria-pressed={check.id === chosen.check}
-                className={`pointer-events-auto absolute bottom-1.5 left-6 origin-bottom-left -rotate-[38deg] text-xs whitespace-nowrap hover:underline ${check.id === chosen.check ? "font-semibold text-moss" : ""} ${check.off ? "line-through decoration-soft" : ""}`}
+                className={`pointer-events-auto absolute bottom-1.5 left-6 origin-bottom-left -rotate-[38deg] text-xs max-w-[116px] truncate hover:underline ${check.id === chosen.check ? "font-semibold text-moss" : ""} ${check.off ? "line-through decoration-soft" : ""}`}
                 onClick={() => onChoose(check.id, undefined)}
               >
-                {shorten(check.name || check.id)}
+                {check.name || check.id}
               </button>
             </span>
           ))}

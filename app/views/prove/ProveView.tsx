@@ -4,6 +4,7 @@ import type { Check } from "#core";
 import { Button } from "../../ui/Button";
 import { useDesk, useDocument, useProof } from "../../document/context";
 import { NextStep } from "../NextStep";
+import { Beside } from "./Beside";
 import { CheckPanel } from "./CheckPanel";
 import { readGrid, type ProofRow } from "./cells";
 import { ProofGrid } from "./ProofGrid";
@@ -141,6 +142,7 @@ export function ProveView() {
             onChoose={choose}
           />
         )}
+        <Beside kit={kit} checks={checks} takes={takes} />
       </section>
       <section aria-label="The chosen check" className="flex min-h-0 flex-col border-l border-line">
         <CheckPanel kit={kit} check={check} take={take} takes={takes} />
