@@ -174,9 +174,15 @@ function writeTakes(count: number): TakeFile[] {
   });
 }
 
-test("a query engine finds in four shards of presses what one run has, as Parquet and as CSV", async () => {
-  const { kit } = readDemo("belfry-runner");
+test("two threads find what one finds; a query engine finds in four shards of presses what one run has, as Parquet and as CSV", async () => {
+  const { kit, checks } = readDemo("belfry-runner");
   const files = writeTakes(60);
+  const everywhere = { ...checks, checks: checks.checks.map(check => ({ ...check, on: "*" as const })) };
+  const inThreads = (threads: number) =>
+    judgeFiles(kit, everywhere, files, { rates: [], threads, shard: WHOLE });
+  const alone = await inThreads(1);
+  expect("results" in alone && alone.results.length).toBe(60 * 7);
+  expect(await inThreads(2)).toEqual(alone);
   const at = (name: string) => join(folder, name);
   const wrote = await writePresses(kit, files, { out: at("whole.csv"), threads: 2, shard: WHOLE });
   expect(wrote).toMatchObject({ takes: 60, presses: 60 * 13, frames: 60 * 420 });

@@ -10,18 +10,29 @@ interface Answered<A> {
   readonly answer: A;
 }
 
+/** Work that threads do: the script each of them runs, and the same begun here, for work too small to share. */
+export interface ThreadWork<S, Q, A> {
+  readonly script: URL;
+  readonly begin: (setup: S) => (question: Q) => A;
+}
+
 /**
- * Puts questions to threads, each made from `script`, which is given `setup`, and hears each answer with the place
- * of its question as it comes. Ends with the last answer; rejects when a thread dies. At most `threads` run, never more
- * than there are questions.
+ * Puts questions to threads, each begun with `setup`, and hears each answer with the place of its question as it comes. Ends
+ * with the last answer; rejects when a thread dies. At most `threads` run, never more than there are questions; one alone
+ * is no thread, but this one.
  */
-export async function askThreads<Q, A>(
-  script: URL,
-  setup: unknown,
+export async function askThreads<S, Q, A>(
+  { script, begin }: ThreadWork<S, Q, A>,
+  setup: S,
   questions: readonly Q[],
   threads: number,
   hear: (index: number, answer: A) => void,
 ): Promise<void> {
+  if (threads === 1 || questions.length <= 1) {
+    const answer = begin(setup);
+    questions.forEach((question, index) => hear(index, answer(question)));
+    return;
+  }
   let next = 0;
   const workers = Array.from({ length: Math.min(threads, questions.length) }, () => {
     return new Worker(BEGINNING, { workerData: { script: script.href, setup } });

@@ -1,31 +1,4 @@
-import type { Check, Kit } from "#core";
-import { compileTakeJudge, type TakeVerdict } from "#stage";
 import { answerQuestions } from "../answerQuestions";
-import { readTakeFile, whatItLacks } from "../readTakeFile";
-import type { TakeFile } from "../takeFiles";
+import { beginJudging } from "./judgeBatch";
 
-/** What a thread is made with. */
-export interface CheckSetup {
-  readonly kit: Kit;
-  readonly checks: readonly Check[];
-  readonly rates: readonly number[];
-}
-
-/** What a take's file came to. */
-export type JudgedFile =
-  | { readonly take: string; readonly verdicts: readonly TakeVerdict[]; readonly note: string | undefined }
-  | { readonly isPassedOver: true }
-  | { readonly lines: readonly string[] };
-
-answerQuestions(({ kit, checks, rates }: CheckSetup) => {
-  const judge = compileTakeJudge(kit, checks, rates);
-  if (!judge.ok) throw new Error("the checks do not go with the kit");
-  const longest = Math.max(kit.rate, ...rates, ...checks.flatMap(check => check.rates ?? []));
-  const judgeFile = (file: TakeFile): JudgedFile => {
-    const read = readTakeFile(file, longest);
-    if (!("take" in read)) return read;
-    const { take } = read;
-    return { take: take.id, verdicts: judge.value(take), note: whatItLacks(file, take, kit) };
-  };
-  return (files: readonly TakeFile[]) => files.map(judgeFile);
-});
+answerQuestions(beginJudging);

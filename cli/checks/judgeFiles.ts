@@ -3,7 +3,7 @@ import { orderResults, parseJson, type Checks, type CheckResult, type Kit } from
 import type { TakeVerdict } from "#stage";
 import { askThreads } from "../threads";
 import type { Shard, TakeFile } from "../takeFiles";
-import type { CheckSetup, JudgedFile } from "./checkThread";
+import { beginJudging, type CheckSetup, type JudgedFile } from "./judgeBatch";
 
 /** So many files go to a thread at a time. */
 const BATCH = 8;
@@ -31,8 +31,8 @@ export async function judgeFiles(
   for (let at = 0; at < ours.length; at += BATCH) batches.push(ours.slice(at, at + BATCH));
   const setup: CheckSetup = { kit, checks, rates };
   const questions = batches.map(batch => batch.map(({ file }) => file));
-  await askThreads<readonly TakeFile[], JudgedFile[]>(
-    new URL("./checkThread.ts", import.meta.url),
+  await askThreads(
+    { script: new URL("./checkThread.ts", import.meta.url), begin: beginJudging },
     setup,
     questions,
     threads,

@@ -2,7 +2,7 @@ import { closeSync, openSync, writeSync } from "node:fs";
 import { stringify } from "csv-stringify/sync";
 import { fileWriter, ParquetWriter, type SchemaElement } from "hyparquet-writer";
 import { PRESS_COLUMNS, type ColumnSort } from "#core";
-import type { PressColumns } from "./pressThread";
+import type { PressColumns } from "./readPresses";
 
 /** A table that grows piece by piece on the disk; memory does not grow with it. */
 export interface TableFile {

@@ -3,7 +3,7 @@ import { extname } from "node:path";
 import type { Kit } from "#core";
 import type { Shard, TakeFile } from "../takeFiles";
 import { askThreads } from "../threads";
-import type { ReadPresses } from "./pressThread";
+import { beginReading, type ReadPresses } from "./readPresses";
 import { TABLES } from "./tables";
 
 /** So many files go to a thread at a time. */
@@ -44,8 +44,8 @@ export async function writePresses(
       writing = writing.then(() => table.add(columns));
     }
   };
-  const script = new URL("./pressThread.ts", import.meta.url);
-  await askThreads<readonly TakeFile[], ReadPresses>(script, { kit }, batches, threads, hear);
+  const work = { script: new URL("./pressThread.ts", import.meta.url), begin: beginReading };
+  await askThreads(work, { kit }, batches, threads, hear);
   await writing;
   await table.finish();
   if (lines.length === 0) return { ...sums, seconds: (performance.now() - began) / 1000 };

@@ -136,7 +136,7 @@ export function ProofGrid({
                         type="button"
                         tabIndex={isChosen || (!chosen.take && c === 0 && item.index === 0) ? 0 : -1}
                         aria-label={`${check.name || check.id} in ${take.name || take.id}: ${cell.words}`}
-                        className={`flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-lichen outline-2 outline-moss" : ""}`}
+                        className={`flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-leaf outline-2 outline-moss" : ""}`}
                         onClick={() => onChoose(check.id, take.id)}
                       >
                         <CellMark look={cell.look} isOld={!isCurrent.has(take.id)} />

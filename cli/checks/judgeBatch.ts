@@ -1,0 +1,35 @@
+import type { Check, Kit } from "#core";
+import { compileTakeJudge, type TakeVerdict } from "#stage";
+import { readTakeFile, whatItLacks } from "../readTakeFile";
+import type { TakeFile } from "../takeFiles";
+
+/** What a thread is made with. */
+export interface CheckSetup {
+  readonly kit: Kit;
+  readonly checks: readonly Check[];
+  readonly rates: readonly number[];
+}
+
+/** What a take's file came to. */
+export type JudgedFile =
+  | { readonly take: string; readonly verdicts: readonly TakeVerdict[]; readonly note: string | undefined }
+  | { readonly isPassedOver: true }
+  | { readonly lines: readonly string[] };
+
+/** Begins to judge takes: gives what judges a batch of files. */
+export function beginJudging({
+  kit,
+  checks,
+  rates,
+}: CheckSetup): (files: readonly TakeFile[]) => JudgedFile[] {
+  const judge = compileTakeJudge(kit, checks, rates);
+  if (!judge.ok) throw new Error("the checks do not go with the kit");
+  const longest = Math.max(kit.rate, ...rates, ...checks.flatMap(check => check.rates ?? []));
+  const judgeFile = (file: TakeFile): JudgedFile => {
+    const read = readTakeFile(file, longest);
+    if (!("take" in read)) return read;
+    const { take } = read;
+    return { take: take.id, verdicts: judge.value(take), note: whatItLacks(file, take, kit) };
+  };
+  return (files: readonly TakeFile[]) => files.map(judgeFile);
+}
