@@ -87,7 +87,7 @@ export type { Meter } from "./study/meter";
 export { listLengths, type WrittenLength } from "./kit/lengths";
 export { findLeaves, type AnySchema } from "./formats/walkSchema";
 export { deleteAt, readAt, takeOut, writeAt } from "./kit/editAt";
-export { createFateReader, isOfGate, listFates } from "./study/fates";
+export { createFateReader, isOfGate, listFates, tellingLoss } from "./study/fates";
 export type { Fate, Lapse, Loss, Use } from "./study/fates";
 export {
   countRules,

@@ -77,6 +77,15 @@ test("every edit is held against every take: results are counted as they would b
   await until(() => sums() === before);
 });
 
+test("what is kept for the shelf goes with the last check", async () => {
+  tab.workbench.editChecks("checks", () => CHECKS);
+  await settled();
+  await until(() => (tab.workbench.getState().rows.proof?.asked ?? 0) > 0);
+  tab.workbench.editChecks("none", () => []);
+  await until(() => tab.workbench.getState().rows.proof?.asked === 0);
+  expect(proof()).toMatchObject({ asked: 0, holds: 0, isWorking: false });
+});
+
 test("a check that names what the kit lacks is told and does not hold; the others are judged", async () => {
   const strange = { ...CHECKS[0]!, id: "strange", answers: "leaps" } as Check;
   tab.workbench.editChecks("checks", () => [...CHECKS, strange]);

@@ -144,7 +144,7 @@ export function createProving(
       isWorking: !isIdle,
       ...(isIdle ? { found: new Map() } : {}),
     });
-    if (isIdle) return;
+    if (isIdle) return keep(store.getState());
     const halves = takes.length <= FEW_TAKES ? 1 : LANES.length;
     let left = halves;
     const known = new Map(takes.flatMap(({ id }) => (was.found.has(id) ? [[id, was.found.get(id)!]] : [])));
@@ -178,7 +178,8 @@ export function createProving(
   /** Keeps how it stands with the kit, for the shelf. */
   function keep({ asked, holds }: Proof): void {
     const { rows, holder } = workbench.getState();
-    if (holder !== "ours" || (rows.proof?.asked === asked && rows.proof.holds === holds)) return;
+    const kept = rows.proof ?? { asked: 0, holds: 0 };
+    if (holder !== "ours" || (kept.asked === asked && kept.holds === holds)) return;
     workbench.arrangeTape(was => ({ ...was, proof: { asked, holds } }));
   }
 

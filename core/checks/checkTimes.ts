@@ -1,4 +1,6 @@
-const WRITTEN = /^(?:(\d{1,12})f|(\d{1,12})(?:\.(\d{1,3}))?ms)$/;
+import { parseMicroframes } from "../time/duration";
+
+const MILLION = 1_000_000n;
 
 /** A written time as a fraction: how many judged frames it is, exact. Undefined for text that is no time. */
 function toFraction(
@@ -6,11 +8,9 @@ function toFraction(
   kitRateHz: number,
   rateHz: number,
 ): readonly [bigint, bigint] | undefined {
-  const found = WRITTEN.exec(written);
-  if (!found) return undefined;
-  if (found[1] !== undefined) return [BigInt(found[1]) * BigInt(rateHz), BigInt(kitRateHz)];
-  const thousandths = BigInt(found[2]! + (found[3] ?? "").padEnd(3, "0"));
-  return [thousandths * BigInt(rateHz), 1_000_000n];
+  const micro = parseMicroframes(written, rateHz);
+  if (micro === undefined) return undefined;
+  return written.endsWith("ms") ? [micro, MILLION] : [micro * BigInt(rateHz), MILLION * BigInt(kitRateHz)];
 }
 
 /**

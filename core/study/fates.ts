@@ -68,6 +68,11 @@ export function isOfGate({ reason }: Loss): boolean {
   return LOSS_REASONS[reason] === "gate" || LOSS_REASONS[reason] === "ban";
 }
 
+/** The loss that says most: the last that did not merely give way to another move that used the press. */
+export function tellingLoss(fate: Fate): Loss | undefined {
+  return fate.losses.findLast(loss => LOSS_REASONS[loss.reason] !== "beaten") ?? fate.losses.at(-1);
+}
+
 type Draft = { -readonly [K in keyof Fate]: Fate[K] };
 
 /** What nothing has been added to yet: the same for all, since most presses go one way only. */

@@ -2,7 +2,7 @@ import type { Take } from "../input/takeSchema";
 import type { Program } from "../run/program";
 import { formatLoss } from "../trace/formatTrace";
 import { EDGE, GATE, LAPSE_REASONS, LOSS_REASONS, MODE, PERFORMED_BY, type Trace } from "../trace/trace";
-import { isOfGate, listFates, type Fate, type Loss } from "./fates";
+import { isOfGate, listFates, tellingLoss } from "./fates";
 
 /** The sort of values in a column: words, whole numbers, or any numbers. Any of them may be missing. */
 export type ColumnSort = "text" | "whole" | "number";
@@ -61,11 +61,6 @@ function firstAfter(frames: readonly number[], frame: number): number | undefine
     else low = middle + 1;
   }
   return frames[low];
-}
-
-/** The loss that says most: the last that did not merely give way to another move that used the press. */
-function tellingLoss(fate: Fate): Loss | undefined {
-  return fate.losses.findLast(loss => LOSS_REASONS[loss.reason] !== "beaten") ?? fate.losses.at(-1);
 }
 
 /**

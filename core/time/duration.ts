@@ -12,7 +12,7 @@ export const DURATION_ABOVE_ZERO = /^(?=.*[1-9])(?:\d{1,12}f|\d{1,12}(?:\.\d{1,3
 const MILLION = 1_000_000n;
 
 /** Millionths of a frame, exact: a thousandth of a millisecond × frames a second is a millionth of a frame. */
-function parseMicroframes(text: string, rateHz: number): bigint | undefined {
+export function parseMicroframes(text: string, rateHz: number): bigint | undefined {
   const found = WRITTEN.exec(text);
   if (!found) return undefined;
   if (found[1] !== undefined) return BigInt(found[1]) * MILLION;

@@ -6,6 +6,7 @@ import {
   formatRepair,
   nameOf,
   notes,
+  tellingLoss,
   writeAt,
   type Fate,
 } from "#core";
@@ -25,7 +26,7 @@ function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
   const control = program.controls[fate.control]!;
   const name = nameOf(rules.kit, "controls", control.id);
   const use = fate.uses.find(({ kind }) => kind === "move");
-  const loss = fate.losses.at(-1);
+  const loss = tellingLoss(fate);
   const noteOf = (kind: number, subject: number, frame: number) => {
     for (let i = firstNoteAfter(trace, frame - 1); i < trace.count && trace.frame[i] === frame; i++)
       if (trace.kind[i] === kind && trace.subject[i] === subject) return i;

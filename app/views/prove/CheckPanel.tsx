@@ -25,15 +25,14 @@ import { StoryLines } from "./StoryLines";
 /** What can be done about what a check found in the chosen take. */
 function Finding({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
   const { workbench } = useDesk();
-  const cell = useProof(proof => proof).found;
-  const proof = useProof(now => now);
+  const proof = useProof(state => state);
   const evaluated = useEvaluation(state => state.evaluated);
   const isOpen = evaluated?.take.id === take.id && evaluated.rules.kit === kit;
   const story = useMemo(
     () => (isOpen && evaluated ? listStory(evaluated.program, evaluated.trace) : undefined),
     [isOpen, evaluated],
   );
-  const { verdict, words, look } = readCell({ ...proof, found: cell }, check, take.id);
+  const { verdict, words, look } = readCell(proof, check, take.id);
   const offered =
     verdict && verdict.rate === kit.rate && story ? acceptFound(check, verdict, story) : undefined;
   return (

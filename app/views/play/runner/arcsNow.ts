@@ -7,6 +7,8 @@ import { readOther, type SceneSources } from "../scene";
 
 /** As many leaps are looked through for one that has come down. */
 const LOOKED_AT = 4;
+/** So far back, frames: this is read on every frame that is played, however long the take. */
+const LOOKED_BACK = 3600;
 /** A leap under other numbers is the same one if it comes so soon before or after, frames. */
 const SAME_LEAP = 30;
 
@@ -37,7 +39,7 @@ function readGround({ pad, desk }: SceneSources): Ground | undefined {
 /** The last leap up to where one stands that has come down. */
 function lastArc({ rules: { stage }, trace, track, frame, last }: Ground): Arc | undefined {
   if (stage?.kind !== "runner") return undefined;
-  return findLeaps(trace, stage, frame, LOOKED_AT)
+  return findLeaps(trace, stage, frame, LOOKED_AT, frame - LOOKED_BACK)
     .map(leap => measureArc(track, leap, last))
     .find(arc => arc.hasLanded);
 }
