@@ -43,7 +43,7 @@ const pureGlobals = ["Date", "performance", "setTimeout", "setInterval", "proces
 );
 
 export default tseslint.config(
-  { ignores: ["build/**", ".react-router/**", "node_modules/**"] },
+  { ignores: ["build/**", ".stamp/**", ".react-router/**", "node_modules/**"] },
   ...tseslint.configs.recommended,
   {
     plugins: { "import-x": importX },

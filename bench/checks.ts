@@ -66,7 +66,7 @@ const perSecond = (takes: number, took: number) =>
 const takes = Array.from({ length: 200 }, (_, k) => drawTake(k));
 const run = () => takes.forEach(take => runRules(rules.value, readTake(rules.value.program, take)));
 run();
-const plain = seconds(run);
+const plain = Math.min(...[0, 1, 2].map(() => seconds(run)));
 console.log(`the plain core on its stage: ${perSecond(200, plain)}, one thread`);
 const judge = compileTakeJudge(kit.value, checks);
 if (!judge.ok) throw new Error("the checks do not go with the kit");
@@ -82,11 +82,12 @@ try {
   for (let k = 0; k < COUNT; k++)
     writeFileSync(join(folder, `take-${String(k).padStart(5, "0")}.json`), JSON.stringify(drawTake(k)));
   const command = (name: string, ...args: readonly string[]) =>
-    spawnSync("npx", ["--no-install", "tsx", `cli/${name}.ts`, "demo/belfry-runner/kit.json", ...args], {
+    spawnSync("npm", ["run", "--silent", name, "--", "demo/belfry-runner/kit.json", ...args], {
       encoding: "utf8",
       maxBuffer: 1e9,
     });
-  const whole = seconds(() => void command("check", file, folder, "--out", join(folder, "results.tap")));
+  const judgeAll = () => void command("check", file, folder, "--out", join(folder, "results.tap"));
+  const whole = Math.min(...[0, 1, 2].map(() => seconds(judgeAll)));
   const share = (COUNT * FRAMES) / whole / ((2 * 200 * FRAMES) / plain);
   console.log(
     `check, ${COUNT} takes × 40 checks, two threads, from start to end: ${whole.toFixed(1)} s, ${perSecond(COUNT, whole)}: ${Math.round(share * 100)} % of two plain cores`,

@@ -37,8 +37,8 @@ async function judge(
 
 /** Runs a command of the project as one does on a build server. */
 function run(command: string, ...args: readonly string[]) {
-  const ran = spawnSync("npx", ["--no-install", "tsx", `cli/${command}.ts`, ...args], { encoding: "utf8" });
-  const stderr = ran.stderr.split("\n").filter(line => line && !line.startsWith("npm warn"));
+  const ran = spawnSync("node", ["cli/run.mjs", command, ...args], { encoding: "utf8" });
+  const stderr = ran.stderr.split("\n").filter(line => line);
   return { code: ran.status, stdout: ran.stdout, stderr };
 }
 

@@ -1,6 +1,5 @@
 import { Worker } from "node:worker_threads";
-
-const BEGINNING = new URL("./thread.mjs", import.meta.url);
+import { compileScript } from "./compile.mjs";
 
 /** So many questions wait at each thread: it never runs dry, and memory stays flat. */
 const AT_HAND = 2;
@@ -10,9 +9,9 @@ interface Answered<A> {
   readonly answer: A;
 }
 
-/** Work that threads do: the script each of them runs, and the same begun here, for work too small to share. */
+/** Work that threads do: the script each of them runs, named from the project's folder, and the same begun here, for work too small to share. */
 export interface ThreadWork<S, Q, A> {
-  readonly script: URL;
+  readonly script: string;
   readonly begin: (setup: S) => (question: Q) => A;
 }
 
@@ -34,8 +33,9 @@ export async function askThreads<S, Q, A>(
     return;
   }
   let next = 0;
+  const compiled = await compileScript(script);
   const workers = Array.from({ length: Math.min(threads, questions.length) }, () => {
-    return new Worker(BEGINNING, { workerData: { script: script.href, setup } });
+    return new Worker(compiled, { workerData: { setup } });
   });
   const ask = (worker: Worker): boolean => {
     if (next >= questions.length) return false;

@@ -42,7 +42,10 @@ test.each(examples.map((source, i) => [i + 1, source] as const))(
     for (const { check, result } of checks) {
       const read = parseCheck({ id: "c", name: "C", on: "*", ...check });
       const ready = read.ok ? compileCheck(program, 60, read.value as Check) : read;
-      expect(ready.ok ? ready.value(indexTrace(trace)) : ready.issues, JSON.stringify(check)).toEqual(result);
+      expect(
+        ready.ok ? ready.value(indexTrace(program, trace)) : ready.issues,
+        JSON.stringify(check),
+      ).toEqual(result);
     }
   },
 );

@@ -64,12 +64,12 @@ test("the command gives the trace of the page, and nothing else", () => {
 
 test("the command plays a kit's stage too, and refuses one that does not read", () => {
   const files = ["demo/belfry-runner/kit.json", "demo/belfry-runner/1-clean-climb.json"];
-  const run = spawnSync("node", ["--import", "tsx", "cli/trace.ts", ...files], { encoding: "utf8" });
+  const run = spawnSync("node", ["cli/run.mjs", "trace", ...files], { encoding: "utf8" });
   const { events } = JSON.parse(run.stdout) as { events: { f: number; kind: string; id: string }[] };
   expect(events.find(event => event.kind === "performed")).toMatchObject({ f: 84, id: "hop" });
   const kit = JSON.parse(readFileSync(files[0]!, "utf8")) as { stage: Record<string, unknown> };
   kit.stage.tilePx = "wide";
-  const bad = spawnSync("node", ["--import", "tsx", "cli/trace.ts", write("staged.json", kit), files[1]!], {
+  const bad = spawnSync("node", ["cli/run.mjs", "trace", write("staged.json", kit), files[1]!], {
     encoding: "utf8",
   });
   expect([bad.status, bad.stdout]).toEqual([2, ""]);
@@ -80,7 +80,7 @@ test("a bad file gives one line a fault with its path on standard error, and exi
   const kit = example("kit") as { patterns: { for?: string }[] };
   kit.patterns[1]!.for = "12";
   const files = [write("bad.json", { ...kit, extra: 1 }), write("torn.json", "{")];
-  const run = spawnSync("node", ["--import", "tsx", "cli/trace.ts", ...files], { encoding: "utf8" });
+  const run = spawnSync("node", ["cli/run.mjs", "trace", ...files], { encoding: "utf8" });
   expect(run.status).toBe(2);
   expect(run.stdout).toBe("");
   const lines = run.stderr.trim().split("\n");
@@ -88,7 +88,5 @@ test("a bad file gives one line a fault with its path on standard error, and exi
   expect(lines[0]).toContain("bad.json: extra: 'extra' is not a field here");
   expect(lines[1]).toContain("bad.json: patterns[1].for: '12' is not a length: write 12f or 200ms");
   expect(lines[2]).toContain("torn.json: the file: this is not JSON");
-  expect(
-    spawnSync("node", ["--import", "tsx", "cli/trace.ts", "nowhere.json"], { encoding: "utf8" }).status,
-  ).toBe(2);
+  expect(spawnSync("node", ["cli/run.mjs", "trace", "nowhere.json"], { encoding: "utf8" }).status).toBe(2);
 });

@@ -67,7 +67,7 @@ export function compileTakeJudge(
       const own = judges.filter(({ check }) => isAskedOf(checks[check]!, take.id));
       if (own.length === 0) return [];
       const { trace } = runRules(rules, readTake(rules.program, take));
-      const index = indexTrace(trace);
+      const index = indexTrace(rules.program, trace);
       return own.map(({ check, judge }) => ({ check, rate: rateHz, ...judge(index) }));
     });
   return { ok: true, value: judgeTake, warnings: [] };

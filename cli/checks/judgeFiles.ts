@@ -8,6 +8,9 @@ import { beginJudging, type CheckSetup, type JudgedFile } from "./judgeBatch";
 /** So many files go to a thread at a time. */
 const BATCH = 8;
 
+/** One number for a check at a rate: rates are 1000 at most. */
+const keyOf = (check: number, rateHz: number) => check * 1024 + rateHz;
+
 /** Results in their order with notes on takes of other kits, or what could not be read, a line each. */
 export type Judged =
   | { readonly results: readonly CheckResult[]; readonly notes: readonly string[] }
@@ -32,7 +35,7 @@ export async function judgeFiles(
   const setup: CheckSetup = { kit, checks, rates };
   const questions = batches.map(batch => batch.map(({ file }) => file));
   await askThreads(
-    { script: new URL("./checkThread.ts", import.meta.url), begin: beginJudging },
+    { script: "cli/checks/checkThread.ts", begin: beginJudging },
     setup,
     questions,
     threads,
@@ -45,10 +48,10 @@ export async function judgeFiles(
     return "take" in file ? [file] : [];
   });
   const found = takes.map(({ verdicts }) => {
-    return new Map(verdicts.map(verdict => [`${verdict.check} ${verdict.rate}`, verdict]));
+    return new Map(verdicts.map(verdict => [keyOf(verdict.check, verdict.rate), verdict]));
   });
   const verdictOf = (check: number, take: number, rate: number) => {
-    const { check: _check, rate: _rate, ...verdict } = found[take]!.get(`${check} ${rate}`) as TakeVerdict;
+    const { check: _check, rate: _rate, ...verdict } = found[take]!.get(keyOf(check, rate)) as TakeVerdict;
     return verdict;
   };
   const ids = takes.map(({ take }) => take);

@@ -1,19 +1,18 @@
 import { XMLBuilder } from "fast-xml-parser";
 import { formatVerdict, type CheckResult, type Checks } from "#core";
 
-/** A result as one line: check, take, rate. */
-function nameResult({ check, take, rate }: CheckResult, checks: Checks): string {
-  const name = checks.checks.find(item => item.id === check)?.name;
-  return `${name || check}, take ${take} at ${rate}`;
-}
+/** What each check is called, by id. */
+const nameChecks = ({ checks }: Checks) => new Map(checks.map(({ id, name }) => [id, name || id]));
 
 /** A line of TAP: what it reads as more is written so that it does not. */
 const escapeTap = (text: string) => text.replace(/[\\#]/g, "\\$&").replace(/\s+/g, " ");
 
 /** Results as TAP, version 14: a test point each, a YAML block under one that failed. */
 export function formatTap(results: readonly CheckResult[], checks: Checks): string {
+  const names = nameChecks(checks);
+  for (const [id, name] of names) names.set(id, escapeTap(name));
   const points = results.map((result, k) => {
-    const name = escapeTap(nameResult(result, checks));
+    const name = `${names.get(result.check)}, take ${escapeTap(result.take)} at ${result.rate}`;
     if (result.ok) return `ok ${k + 1} - ${name}\n`;
     // JSON values are YAML as they stand.
     const facts = Object.entries({ message: formatVerdict(result), ...result })
@@ -37,9 +36,10 @@ const escapeXml = (text: string) =>
 
 /** Results as JUnit XML: a test case each, its take and rate as the class. */
 export function formatJunit(results: readonly CheckResult[], checks: Checks): string {
+  const names = nameChecks(checks);
   const failures = results.filter(result => !result.ok).length;
   const cases = results.map(result => ({
-    "@_name": escapeXml(checks.checks.find(item => item.id === result.check)?.name || result.check),
+    "@_name": escapeXml(names.get(result.check)!),
     "@_classname": escapeXml(`${result.take} at ${result.rate}`),
     "@_time": "0",
     ...(result.ok

@@ -44,7 +44,7 @@ export async function writePresses(
       writing = writing.then(() => table.add(columns));
     }
   };
-  const work = { script: new URL("./pressThread.ts", import.meta.url), begin: beginReading };
+  const work = { script: "cli/presses/pressThread.ts", begin: beginReading };
   await askThreads(work, { kit }, batches, threads, hear);
   await writing;
   await table.finish();

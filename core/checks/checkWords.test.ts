@@ -101,7 +101,7 @@ test("what is made of an event holds where it was made, and fails once it slips;
   const judge = (one: Check, run: ReturnType<typeof play>) => {
     const compiled = compileCheck(run.program, 60, one);
     if (!compiled.ok) throw new Error("it does not compile");
-    return compiled.value(indexTrace(run.trace));
+    return compiled.value(indexTrace(run.program, run.trace));
   };
   for (const one of made) expect(judge(one, before).ok).toBe(true);
   const after = play(PLAIN, drawTake({ a: ".......#......#" }, { g: "##...######...." }));

@@ -33,7 +33,7 @@ function see(kit: Kit, take: Take, rateHz = kit.rate) {
 function judge(kit: Kit, check: Check, { program, trace }: ReturnType<typeof see>) {
   const compiled = compileCheck(program, kit.rate, check);
   if (!compiled.ok) throw new Error(compiled.issues.map(formatIssue).join("\n"));
-  return compiled.value(indexTrace(trace));
+  return compiled.value(indexTrace(program, trace));
 }
 
 /** An event as a check could ask for it: kind and id of one that happened, and some of its fields, plain or in a list. */

@@ -1,6 +1,6 @@
 import type { Issue, PathStep, Result } from "../formats/issue";
 import type { Program } from "../run/program";
-import { EDGE, PERFORMED, type Trace } from "../trace/trace";
+import { EDGE, type Trace } from "../trace/trace";
 import { landLeeway, landTime } from "./checkTimes";
 import { type AskedEvent, type Check, type KeptEvent } from "./checksSchema";
 import { compileMatcher, unknownId, type Matcher } from "./matchEvents";
@@ -123,15 +123,13 @@ function judgeOrder(matchers: readonly Matcher[], stretch: StretchOf): CheckJudg
   };
 }
 
-/** `moves`: those that answer, by their places. `within`: Infinity for however late. */
+/** `within`: Infinity for however late. */
 function judgeAnswers(
-  program: Program,
   control: number,
-  moves: readonly number[],
+  isAnswering: (move: number) => boolean,
   within: number,
   stretch: StretchOf,
 ): CheckJudge {
-  const { sourceCount } = program;
   const presses: Matcher = {
     kind: EDGE,
     subject: control,
@@ -141,22 +139,8 @@ function judgeAnswers(
     const { trace } = index;
     const { from, to } = stretch(trace);
     const answered = new Set<number>();
-    for (const move of moves) {
-      const { pattern } = program.moves[move]!;
-      for (const note of index.notesOf(PERFORMED, move)) {
-        // A request made anew while held has no fire of its frame.
-        const fire = index.fireOn(pattern, trace.payload[trace.at[note]!]!);
-        if (fire === undefined) continue;
-        const at = trace.at[fire]!;
-        const count = trace.payload[at]!;
-        for (let k = 1; k <= count; k++) {
-          const key = trace.payload[at + k]!;
-          const edgeFrame = Math.floor(key / sourceCount);
-          if (key % sourceCount === control && trace.frame[note]! - edgeFrame <= within)
-            answered.add(edgeFrame);
-        }
-      }
-    }
+    for (const { edge, f, move } of index.answersTo(control))
+      if (f - edge <= within && isAnswering(move)) answered.add(edge);
     let count = 0;
     let first = -1;
     walk(index, presses, from, to, (_note, f) => {
@@ -233,12 +217,10 @@ export function compileCheck(program: Program, kitRateHz: number, check: Check):
       );
     if ("answers" in check) {
       const control = placeOf("controls", "control", check.answers, "answers");
-      const moves =
-        check.move === undefined
-          ? program.moves.map((_, m) => m)
-          : [placeOf("moves", "move", check.move, "move")];
+      const wanted = check.move === undefined ? -1 : placeOf("moves", "move", check.move, "move");
+      const isAnswering = (move: number) => check.move === undefined || move === wanted;
       const within = check.within === undefined ? Infinity : leeway(check.within);
-      return judgeAnswers(program, control, moves, within, stretch);
+      return judgeAnswers(control, isAnswering, within, stretch);
     }
     return judgeSame(program, check.same, kitRateHz, leeway(check.slip ?? "0f"), stretch);
   })();

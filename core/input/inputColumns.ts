@@ -15,14 +15,20 @@ export interface InputColumns {
   readonly speedPercent: Uint16Array;
 }
 
-interface Entry {
-  readonly frame: number;
-  readonly value: number;
-}
+/** More codes than a kit can have: an entry is one number, frame first, so that sorting numbers sorts entries. */
+const CODES = 2 ** 20;
 
-function toColumns(entries: Entry[]): { frame: Uint32Array; value: Uint32Array } {
-  entries.sort((a, b) => a.frame - b.frame || a.value - b.value);
-  return { frame: Uint32Array.from(entries, e => e.frame), value: Uint32Array.from(entries, e => e.value) };
+const entryOf = (frame: number, code: number) => frame * CODES + code;
+
+function toColumns(entries: readonly number[]): { frame: Uint32Array; value: Uint32Array } {
+  const sorted = new Float64Array(entries).sort();
+  const frame = new Uint32Array(sorted.length);
+  const value = new Uint32Array(sorted.length);
+  for (let k = 0; k < sorted.length; k++) {
+    frame[k] = sorted[k]! / CODES;
+    value[k] = sorted[k]! % CODES;
+  }
+  return { frame, value };
 }
 
 /** Of several changes of a gate or the speed on one frame only the last counts. */
@@ -53,17 +59,17 @@ export function countFrames(take: Take, kitRateHz: number): number {
  */
 export function readTake(program: Program, take: Take): InputColumns {
   const frames = countFrames(take, program.rateHz);
-  const controls: Entry[] = [];
+  const controls: number[] = [];
   program.controls.forEach((control, c) => {
     const lane = Object.hasOwn(take.lanes, control.id) ? take.lanes[control.id]! : [];
     const landed = readLane(lane, control, program.rateHz, take.rate, frames);
-    landed.forEach((frame, k) => controls.push({ frame, value: c * 2 + (k % 2 === 0 ? 1 : 0) }));
+    landed.forEach((frame, k) => controls.push(entryOf(frame, c * 2 + (k % 2 === 0 ? 1 : 0))));
   });
-  const gates: Entry[] = [];
+  const gates: number[] = [];
   program.gates.forEach((gate, g) => {
     const lane = take.gates && Object.hasOwn(take.gates, gate.id) ? take.gates[gate.id]! : [];
     for (const [frame, open] of lastOfEachFrame(lane, program.rateHz, take.rate, frames)) {
-      gates.push({ frame, value: g * 2 + open });
+      gates.push(entryOf(frame, g * 2 + open));
     }
   });
   const speeds = lastOfEachFrame(take.speed ?? [], program.rateHz, take.rate, frames);
