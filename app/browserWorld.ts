@@ -34,6 +34,7 @@ export function browserWorld(): World {
     channel: "BroadcastChannel" in window ? new BroadcastChannel("moss-tap") : undefined,
     startWorker: () =>
       new Worker(new URL("./judging/jobs/jobs.worker.ts", import.meta.url), { type: "module" }),
+    cores: navigator.hardwareConcurrency,
     listen: listenToPage,
     readPads: browserPads(),
     saveRaw: (name, raw) => download(fileOfRaw(name, raw)),
@@ -56,6 +57,7 @@ export function serverWorld(): World {
     startWorker() {
       throw new Error("the server does no long work");
     },
+    cores: 1,
     listen: never,
     readPads: undefined,
     saveRaw: () => undefined,

@@ -34,6 +34,8 @@ export interface World {
   readonly locks: Pick<LockManager, "request"> | undefined;
   readonly channel: Pick<BroadcastChannel, "postMessage" | "addEventListener"> | undefined;
   readonly startWorker: JobsWorld["startWorker"];
+  /** How many things can be worked on at once. */
+  readonly cores: number;
   readonly listen: (listener: PageListener) => () => void;
   readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
   readonly saveRaw: (name: string, raw: unknown) => void;

@@ -2,58 +2,17 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { parseKit, readTake, type Check, type Take } from "#core";
+import { parseKit, readTake } from "#core";
 import { compileRules, compileTakeJudge, runRules } from "#stage";
-import { createChance } from "./scenes";
+import { CHECKS as checks, drawTake, FRAMES } from "./playtest";
 
 const COUNT = Number(process.argv[2] ?? 1000);
-const FRAMES = 3600;
 
 const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
 if (!kit.ok) throw new Error("the demo does not read");
+const kitId = kit.value.id;
 const rules = compileRules(kit.value);
 if (!rules.ok) throw new Error("the demo does not compile");
-
-/** A minute of running and leaping, as a seed decides. */
-function drawTake(k: number): Take {
-  const chance = createChance(k + 1);
-  const presses = (every: number): [number, number][] => {
-    const lane: [number, number][] = [];
-    for (let f = Math.floor(chance() * every); f < FRAMES - 30;) {
-      const held = 3 + Math.floor((chance() * every) / 2);
-      lane.push([f, 1], [f + held, 0]);
-      f += held + 1 + Math.floor(chance() * every);
-    }
-    return lane;
-  };
-  return {
-    format: "moss-tap/take",
-    version: 1,
-    id: `take-${k}`,
-    name: `Take ${k}`,
-    kit: kit.ok ? kit.value.id : "",
-    rate: 60,
-    frames: FRAMES,
-    player: `player-${k % 12}`,
-    lanes: { right: [[0, 1]], leap: presses(40), brace: presses(160), crouch: presses(300) },
-  };
-}
-
-const asks = ["hop", "second-hop", "spring", "ring", "scurry"];
-const checks = Array.from({ length: 40 }, (_, k): Check => {
-  const id = asks[k % asks.length]!;
-  const base = { id: `c${k}`, name: `Check ${k}`, on: "*" as const };
-  if (k % 4 === 0) return { ...base, answers: "leap", within: `${k % 9}f` };
-  if (k % 4 === 1) return { ...base, counts: { kind: "performed", id }, min: 1, max: 90 };
-  if (k % 4 === 2) return { ...base, never: { kind: "lost", id, why: ["gate:footing", "uses"] } };
-  return {
-    ...base,
-    order: [
-      { kind: "performed", id: "hop" },
-      { kind: "performed", id },
-    ],
-  };
-});
 
 const seconds = (work: () => void): number => {
   const began = performance.now();
@@ -63,7 +22,7 @@ const seconds = (work: () => void): number => {
 const perSecond = (takes: number, took: number) =>
   `${((takes * FRAMES) / took / 1e6).toFixed(2)} million frames a second`;
 
-const takes = Array.from({ length: 200 }, (_, k) => drawTake(k));
+const takes = Array.from({ length: 200 }, (_, k) => drawTake(k, kitId));
 const run = () => takes.forEach(take => runRules(rules.value, readTake(rules.value.program, take)));
 run();
 const plain = Math.min(...[0, 1, 2].map(() => seconds(run)));
@@ -80,7 +39,10 @@ try {
   const file = join(folder, "checks.json");
   writeFileSync(file, JSON.stringify({ format: "moss-tap/checks", version: 1, id: "b", name: "B", checks }));
   for (let k = 0; k < COUNT; k++)
-    writeFileSync(join(folder, `take-${String(k).padStart(5, "0")}.json`), JSON.stringify(drawTake(k)));
+    writeFileSync(
+      join(folder, `take-${String(k).padStart(5, "0")}.json`),
+      JSON.stringify(drawTake(k, kitId)),
+    );
   const command = (name: string, ...args: readonly string[]) =>
     spawnSync("npm", ["run", "--silent", name, "--", "demo/belfry-runner/kit.json", ...args], {
       encoding: "utf8",

@@ -120,6 +120,7 @@ export {
 } from "./checks/checksSchema";
 export { checksDocument, parseCheck, parseChecks } from "./checks/parseChecks";
 export { compileCheck, type CheckJudge, type Verdict, type WhyNot } from "./checks/compileCheck";
+export { foreignWords } from "./input/foreignTake";
 export { indexTrace, type TraceIndex } from "./checks/traceIndex";
 export { listStory } from "./checks/story";
 export { landLeeway, landTime } from "./checks/checkTimes";

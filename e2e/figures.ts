@@ -3,6 +3,7 @@ import { Key, type WebDriver } from "selenium-webdriver";
 import { parseKit, parseTake } from "#core";
 import { lengthenTake, makeLargeKit, makeTake } from "../bench/scenes";
 import { measureTenHours } from "./figuresLong";
+import { measureProve } from "./figuresProve";
 import { median, percentile, readIn, say, WATCH } from "./figuresKit";
 import { clickOn, find, openBrowser, press, startApp, waitFor } from "./browser";
 
@@ -266,6 +267,7 @@ const { driver, downloads, close } = await openBrowser();
 try {
   await driver.get(app.address);
   await find(driver, 'ul[aria-label="Demos"]');
+  await measureProve(driver, app.address, downloads);
   await measurePanning(driver, downloads);
   await measureHour(driver);
   await measurePlay(driver, app.address);

@@ -127,3 +127,24 @@ test("checks are made by key and from a fate while a key of the kit is held; a d
   await press(driver, "Undo");
   await waitFor(driver, "back", async () => !/not here/.test(await panel()));
 });
+
+test("a dot on a map leads the tape to its press in its take, and becomes a check by one key", async () => {
+  await press(driver, "Open demo Belfry Runner");
+  await find(driver, "[data-testid=open-take]");
+  await openRule(driver, "Hop");
+  const opened = () => textOf(driver, "[data-testid=open-take]");
+  const before = await opened();
+  const dots = await find(driver, '[data-testid=window-map] [aria-label^="Presses on the map"]');
+  await driver.executeScript("arguments[0].focus()", dots);
+  await driver.actions().sendKeys(Key.ARROW_LEFT).perform();
+  await find(driver, "[data-testid=chosen-dot]");
+  await waitFor(driver, "another take, opened", async () => (await opened()) !== before);
+  const frame = await textOf(driver, "[data-testid=playhead]");
+  expect(frame).not.toMatch(/^0f/);
+  await driver.actions().sendKeys("m").perform();
+  await waitFor(driver, "one more check", async () =>
+    / of 9 hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
+  );
+  await press(driver, "Take it back");
+  await holds("7 of 8");
+});

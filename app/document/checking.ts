@@ -19,9 +19,9 @@ import type { Workbench } from "./workbench";
 
 /** Makes checks of what is seen in the open take. Each is a step of undo, and said with a way to take it back. */
 export interface Checking {
-  /** "This must happen here", or "never", of an event: a note of the open take's trace; none is said to be none. */
-  readonly mustHappen: (note: number | undefined) => void;
-  readonly mustNever: (note: number | undefined) => void;
+  /** "This must happen here", or "never", of an event: a note of a trace, the open take's unless another is given; none is said to be none. */
+  readonly mustHappen: (note: number | undefined, of?: Evaluated) => void;
+  readonly mustNever: (note: number | undefined, of?: Evaluated) => void;
   /** "Every press of this control is answered." */
   readonly mustAnswer: (controlId: string) => void;
   /** "This take stays as it is." */
@@ -36,8 +36,10 @@ interface CheckingWorld {
 
 /** Makes what makes checks on one page. */
 export function createChecking({ workbench, evaluation, say }: CheckingWorld): Checking {
-  function add(make: (now: Evaluated, kit: Kit, beginning: CheckBeginning) => Check | undefined): void {
-    const { evaluated } = evaluation.getState();
+  function add(
+    make: (now: Evaluated, kit: Kit, beginning: CheckBeginning) => Check | undefined,
+    evaluated = evaluation.getState().evaluated,
+  ): void {
     const { kit, checks } = workbench.getState();
     if (!kit) return;
     if (!evaluated)
@@ -60,7 +62,7 @@ export function createChecking({ workbench, evaluation, say }: CheckingWorld): C
   }
   const ofEvent =
     (make: (kit: Kit, event: TraceEvent, beginning: CheckBeginning) => Check) =>
-    (note: number | undefined) => {
+    (note: number | undefined, of?: Evaluated) => {
       if (note === undefined && evaluation.getState().evaluated)
         return say({
           tone: "trouble",
@@ -70,7 +72,7 @@ export function createChecking({ workbench, evaluation, say }: CheckingWorld): C
       return add(({ program, trace }, kit, beginning) => {
         const event = note === undefined ? undefined : formatEvent(program, trace, note);
         return event && make(kit, event, beginning);
-      });
+      }, of);
     };
   return {
     mustHappen: ofEvent(mustHappen),

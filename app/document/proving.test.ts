@@ -3,7 +3,7 @@ import { isAskedOf, type Check } from "#core";
 import { compileTakeJudge } from "#stage";
 import { readKitAndTakes } from "../tests/evaluated";
 import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
-import { missingTakes, readGrid } from "../views/prove/cells";
+import { createGridReader, missingTakes } from "../views/prove/cells";
 
 const { kit: KIT, takes: DEMO } = readKitAndTakes("demo/belfry-runner");
 /** More takes than one worker is asked for. */
@@ -98,7 +98,8 @@ test("a check that names what the kit lacks is told and does not hold; the other
 test("the grid has a row a take and a sum on both edges that agree", async () => {
   tab.workbench.editChecks("checks", () => CHECKS);
   await settled();
-  const { rows, sums: down } = readGrid(proof(), CHECKS, TAKES);
+  const read = createGridReader();
+  const { rows, sums: down } = read(proof(), CHECKS, TAKES);
   expect(rows.map(row => row.take.id)).toEqual(TAKES.map(take => take.id));
   const add = (list: readonly { holds: number; asked: number }[]) =>
     list.reduce((sum, item) => [sum[0]! + item.holds, sum[1]! + item.asked], [0, 0]);
@@ -110,4 +111,8 @@ test("the grid has a row a take and a sum on both edges that agree", async () =>
     "unasked",
     "unasked",
   ]);
+  tab.workbench.editKit("a name", kit => ({ ...kit, name: "Another name" }));
+  await until(() => proof().isWorking);
+  await settled();
+  expect(read(proof(), CHECKS, TAKES).rows.every((row, k) => row === rows[k])).toBe(true);
 });

@@ -1,3 +1,4 @@
+import { dequal } from "dequal";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import { compileCheck, isAskedOf, ratesOf, type Check, type Issue, type Kit, type Take } from "#core";
 import { compileRules, type TakeVerdict } from "#stage";
@@ -38,6 +39,8 @@ const NOTHING: Proof = {
 const LANES = ["prove 1", "prove 2"] as const;
 /** With fewer takes one worker does: the other is free for what else is asked. */
 const FEW_TAKES = 12;
+/** With fewer cores two workers would leave none to the page, which has a picture to draw every 16 ms. */
+const ENOUGH_CORES = 3;
 
 function toVerdicts(checks: readonly Check[], verdicts: readonly TakeVerdict[]): Verdicts {
   const found = new Map<string, TakeVerdict[]>();
@@ -81,7 +84,8 @@ interface Subject {
   readonly takes: readonly Take[];
 }
 
-interface ProvingClocks {
+interface ProvingWorld {
+  readonly cores: number;
   readonly nowMs: () => number;
   readonly later: (ms: number, run: () => void) => () => void;
 }
@@ -94,7 +98,7 @@ export function createProving(
   workbench: Pick<Workbench, "getState" | "subscribe" | "arrangeTape">,
   judge: Pick<Judge, "compile">,
   jobs: Pick<Jobs, "ask">,
-  { nowMs, later }: ProvingClocks,
+  { cores, nowMs, later }: ProvingWorld,
 ): StoreApi<Proof> {
   const store = createStore<Proof>(() => NOTHING);
   let asking: readonly Asked<"prove">[] = [];
@@ -129,9 +133,12 @@ export function createProving(
     asking.forEach(asked => asked.stop());
     asking = [];
     const { kit, checks } = subject;
-    const { sound, faults } = sift(subject);
+    const sifted = sift(subject);
+    const { sound } = sifted;
     const takes = subject.takes.filter(take => whyTooLong(take, kit.rate) === "");
     const was = store.getState();
+    // What has not changed stays what it was: whoever draws it need not look again.
+    const faults = dequal(sifted.faults, was.faults) ? was.faults : sifted.faults;
     const show = (change: Partial<Proof>) => {
       const next = { ...store.getState(), ...change };
       store.setState({ ...change, ...sumUp(next, kit, checks, subject.takes) });
@@ -145,15 +152,17 @@ export function createProving(
       ...(isIdle ? { found: new Map() } : {}),
     });
     if (isIdle) return keep(store.getState());
-    const halves = takes.length <= FEW_TAKES ? 1 : LANES.length;
+    const halves = takes.length <= FEW_TAKES || cores < ENOUGH_CORES ? 1 : LANES.length;
     let left = halves;
     const known = new Map(takes.flatMap(({ id }) => (was.found.has(id) ? [[id, was.found.get(id)!]] : [])));
     const current = new Set<string>();
     const hear = (half: readonly Take[], proved: readonly ProvedTake[]) => {
       if (own !== turn) return;
       for (const { take, verdicts } of proved) {
-        known.set(half[take]!.id, toVerdicts(sound, verdicts));
-        current.add(half[take]!.id);
+        const { id } = half[take]!;
+        const now = toVerdicts(sound, verdicts);
+        if (!dequal(known.get(id), now)) known.set(id, now);
+        current.add(id);
       }
       show({ found: new Map(known), isCurrent: new Set(current) });
     };

@@ -29,7 +29,9 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
   const gate = now.program.gates.findIndex(item => item.id === id);
   const name = gateWords(kit, id);
   const buffer = parseFrames(move.buffer ?? "0f", kit.rate, "atMost") ?? 0;
-  const dots = now.traces.flatMap(trace => listBanDots(now.program, trace, index, gate));
+  const dots = now.takes.flatMap(of =>
+    listBanDots(now.program, of.trace, index, gate).map(dot => ({ ...dot, of })),
+  );
   const early = dots.filter(dot => dot.side === "early");
   const lost = early.filter(dot => dot.fate === "lost");
   const nearest = lost.reduce((least, dot) => Math.min(least, dot.frames - buffer), Infinity);
@@ -107,6 +109,7 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
             ),
             y: STRIP_Y + 10 + (k % DOT_ROWS) * 14,
             look: dot.fate === "lost" ? "lost" : dot.side === "early" ? "saved" : "whole",
+            place: dot,
           }))}
         />
         <PullEdge

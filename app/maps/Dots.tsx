@@ -1,3 +1,7 @@
+import { useState, type KeyboardEvent, type MouseEvent } from "react";
+import { useDesk } from "../document/context";
+import type { Evaluated } from "../judging/judge";
+
 /** How a dot on a map looks: whole, hollow (saved), missed (hollow in foxglove), lost (a broken ring). */
 export type DotLook = "whole" | "saved" | "missed" | "lost";
 
@@ -5,6 +9,8 @@ export interface MapDot {
   readonly x: number;
   readonly y: number;
   readonly look: DotLook;
+  /** Where it lies: the tape goes there when it is chosen, and the event of `note` can become a check. */
+  readonly place?: { readonly of: Evaluated; readonly frame: number; readonly note?: number };
 }
 
 /** More dots than this are only a blot; the counts beside a map are of all. */
@@ -26,11 +32,69 @@ function pathOf(dot: MapDot): string {
   return `M${x} ${y}m-${RADIUS} 0a${RADIUS} ${RADIUS} 0 1 0 ${2 * RADIUS} 0a${RADIUS} ${RADIUS} 0 1 0 -${2 * RADIUS} 0`;
 }
 
-/** Real presses as dots. All of one look are one path, so that hundreds move with a number under the hand. */
+/** A dot is chosen from so far off, in units of the map. */
+const REACH = 9;
+
+/** The dots that can be chosen, from the left. */
+const placed = (dots: readonly MapDot[]) =>
+  dots.filter(dot => dot.place).sort((a, b) => a.x - b.x || a.y - b.y);
+
+/** Choosing among dots: by a click near one or by arrows; M and N make a check of it. */
+function useChoosing(dots: readonly MapDot[]) {
+  const { workbench, playback, checking } = useDesk();
+  const [chosen, setChosen] = useState<number>();
+  const open = (at: number) => {
+    const place = dots[at]?.place;
+    if (!place) return;
+    setChosen(at);
+    workbench.openTake(place.of.take.id);
+    playback.goTo(place.frame);
+  };
+  const choose = (event: MouseEvent<SVGGElement>) => {
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(
+      event.currentTarget.getScreenCTM()?.inverse(),
+    );
+    const offs = dots.map(dot => Math.hypot(dot.x - x, dot.y - y));
+    const nearest = Math.min(...offs);
+    if (nearest <= REACH) open(offs.indexOf(nearest));
+  };
+  const walk = (event: KeyboardEvent) => {
+    const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    const must = { KeyM: checking.mustHappen, KeyN: checking.mustNever }[event.code];
+    if (event.ctrlKey || event.metaKey || event.altKey || (step === undefined && !must)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const at = chosen ?? (step === -1 ? dots.length : -1);
+    if (step !== undefined) return open(Math.min(dots.length - 1, Math.max(0, at + step)));
+    const place = dots[at]?.place;
+    if (place) must?.(place.note, place.of);
+  };
+  return { chosen: chosen === undefined ? undefined : dots[chosen], choose, walk };
+}
+
+/**
+ * Real presses as dots. All of one look are one path, so that hundreds move with a number under the hand. Those that know
+ * their place lead the tape there, by a click or by arrows.
+ */
 export function Dots({ dots }: { dots: readonly MapDot[] }) {
   const shown = dots.slice(0, MOST_DOTS);
+  const { chosen, choose, walk } = useChoosing(placed(shown));
+  const isOpen = shown.some(dot => dot.place);
   return (
-    <g aria-hidden>
+    <g
+      {...(isOpen
+        ? {
+            tabIndex: 0,
+            role: "group",
+            "aria-label":
+              "Presses on the map: arrows walk them and the tape follows; M: what came of it must happen; N: it must never",
+            onClick: choose,
+            onKeyDown: walk,
+            className: "cursor-pointer",
+          }
+        : { "aria-hidden": true })}
+    >
+      {isOpen && <title>Choose a press: the tape goes there. M: it must happen so. N: it must never.</title>}
       {(Object.keys(CLASSES) as DotLook[]).map(look => {
         const path = shown
           .filter(dot => dot.look === look)
@@ -38,6 +102,17 @@ export function Dots({ dots }: { dots: readonly MapDot[] }) {
           .join("");
         return path === "" ? null : <path key={look} d={path} strokeWidth="2" className={CLASSES[look]} />;
       })}
+      {chosen && (
+        <circle
+          cx={chosen.x}
+          cy={chosen.y}
+          r="8"
+          fill="none"
+          strokeWidth="2"
+          className="stroke-ink"
+          data-testid="chosen-dot"
+        />
+      )}
     </g>
   );
 }

@@ -134,7 +134,10 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
     .filter(({ pattern }) => "control" in pattern && pattern.control === controlId && !pattern.off);
   const edges = own.flatMap(({ pattern, i }) => edgesOf(kit, pattern, i));
   const hasCharge = own.some(({ pattern }) => pattern.kind === "charge");
-  const lengths = now.takes.flatMap(({ columns }) => listPressLengths(columns, control));
+  const presses = now.takes.flatMap(of => {
+    return listPressLengths(of.columns, control).map(press => ({ ...press, of }));
+  });
+  const lengths = presses.map(({ length }) => length);
   const limits = [
     ...listStretches(program, control, 600).map(stretch => stretch.from),
     ...edges.map(edge => edge.at),
@@ -210,18 +213,12 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
           <ChargeCurve key={pattern.id} program={program} index={i} scale={scale} />
         ))}
         <Dots
-          dots={lengths.flatMap((length, k) =>
-            length > upTo
-              ? []
-              : [
-                  {
-                    x: scale.x(length + 0.5),
-                    y: STRIP_Y + 11 + (k % DOT_ROWS) * 12,
-                    look:
-                      inStretch(length)?.patternIds.length === 0 ? ("missed" as const) : ("whole" as const),
-                  },
-                ],
-          )}
+          dots={presses.flatMap((press, k) => {
+            const { length } = press;
+            const look = inStretch(length)?.patternIds.length === 0 ? "missed" : "whole";
+            const y = STRIP_Y + 11 + (k % DOT_ROWS) * 12;
+            return length > upTo ? [] : [{ x: scale.x(length + 0.5), y, look, place: press }];
+          })}
         />
         {/* Where one rule ends another may begin: ends are held in the upper half, beginnings in the lower. */}
         {edges.map(edge => (

@@ -52,7 +52,7 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
   // A stage may stretch windows for its players: then the ends stand for other numbers than the kit's, and are not pulled.
   const stage = stageOf(kit);
   const ease = stage?.kind === "ropes" ? easeOf(stage, prompt.id) : 1;
-  const answers = now.traces.flatMap(trace => listAnswers(trace, index));
+  const answers = now.takes.flatMap(of => listAnswers(of.trace, index).map(answer => ({ ...answer, of })));
   const { good, bad } = countAnswers(answers, prompt);
   const scale = createScale(0, Math.ceil((lead + window) * 1.15) + 3);
   const hasTarget = prompt.target !== undefined || (prompt.grades?.length ?? 0) > 0;
@@ -131,6 +131,7 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
             x: scale.x(Math.min(answer.at, scale.to) + 0.5),
             y: BAR_Y + BAR + 14 + (k % DOT_ROWS) * 12,
             look: lookOf(answer),
+            place: { of: answer.of, frame: answer.of.trace.frame[answer.note]!, note: answer.note },
           }))}
         />
         {ease === 1 && (

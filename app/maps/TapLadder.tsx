@@ -38,7 +38,10 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
   const gap = parseFrames(pattern.gap, kit.rate, "atMost") ?? 0;
   const upTo = Math.max(24, Math.ceil(gap * 1.8) + 4);
   const control = now.program.controls.findIndex(item => item.id === pattern.control);
-  const gaps = now.takes.flatMap(({ columns }) => listTapGaps(columns, control, upTo));
+  const taps = now.takes.flatMap(of => {
+    return listTapGaps(of.columns, control, upTo).map(tap => ({ ...tap, of }));
+  });
+  const gaps = taps.map(tap => tap.gap);
   const slow = gaps.filter(frames => frames > gap);
   const nearest =
     -largest(
@@ -106,10 +109,11 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
           too slow: a new chain begins
         </text>
         <Dots
-          dots={gaps.map((frames, k) => ({
-            x: scale.x(frames + 0.5),
+          dots={taps.map((tap, k) => ({
+            x: scale.x(tap.gap + 0.5),
             y: STRIP_Y + 9 + (k % DOT_ROWS) * 12,
-            look: frames > gap ? "missed" : "whole",
+            look: tap.gap > gap ? "missed" : "whole",
+            place: tap,
           }))}
         />
         <PullEdge

@@ -155,7 +155,9 @@ export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index:
   const tracks = tracksOf(kit, move, index);
   const upTo = Math.max(12, Math.ceil(Math.max(total, ...tracks.map(track => track.to)) * 1.15) + 2);
   const scale = createScale(0, upTo);
-  const presses = now.traces.flatMap(trace => listMeanwhile(now.program, trace, index));
+  const presses = now.takes.flatMap(of => {
+    return listMeanwhile(now.program, of.trace, index).map(press => ({ ...press, of }));
+  });
   const count = (isThis: (press: Meanwhile) => boolean) => presses.filter(isThis).length;
   const lost = count(({ became }) => became === "lost");
   const remembered = count(({ became }) => became === "buffer" || became === "both");
@@ -192,6 +194,7 @@ export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index:
             x: scale.x(Math.min(press.at, upTo) + 0.5),
             y: dotsY + 6 + (k % DOT_ROWS) * 12,
             look: LOOKS[press.became],
+            place: press,
           }))}
         />
         {tracks.map((track, k) => {

@@ -42,7 +42,9 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
   const gateName = kit.gates?.find(item => item.id === gateId)?.name ?? gateId;
   const buffer = parseFrames(move.buffer ?? "0f", rate, "atMost") ?? 0;
   const forgiven = coyote === undefined ? 0 : (parseFrames(coyote, rate, "atMost") ?? 0);
-  const dots = now.traces.flatMap(trace => listWindowDots(now.program, trace, index, gate));
+  const dots = now.takes.flatMap(of =>
+    listWindowDots(now.program, of.trace, index, gate).map(dot => ({ ...dot, of })),
+  );
   const counts = countWindow(dots, buffer, forgiven);
   const before = Math.max(12, Math.ceil(buffer * 1.6) + 3);
   const after = Math.max(12, Math.ceil(forgiven * 1.6) + 3);
@@ -125,6 +127,7 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
             x: scale.x(placeOf(dot)),
             y: STRIP_Y + 11 + (k % DOT_ROWS) * 13,
             look: dot.fate === "lost" ? "lost" : dot.fate === "direct" ? "whole" : "saved",
+            place: dot,
           }))}
         />
         <PullEdge

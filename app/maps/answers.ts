@@ -7,6 +7,8 @@ export interface Answer {
   readonly grade: number;
   /** Why it failed; undefined where it was answered. */
   readonly failed: (typeof notes.FAILURES)[number] | undefined;
+  /** The note that tells it. */
+  readonly note: number;
 }
 
 /** How every showing of a prompt ended in a trace, in order; one still open at the end is left out. */
@@ -23,6 +25,7 @@ export function listAnswers(trace: Trace, prompt: number): Answer[] {
       at: trace.frame[i]! - shown,
       grade: outcome >= notes.GRADED ? outcome - notes.GRADED : -1,
       failed: isFailed ? notes.FAILURES[trace.payload[trace.at[i]! + 1]!] : undefined,
+      note: i,
     });
     shown = -1;
   }

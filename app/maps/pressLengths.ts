@@ -19,15 +19,21 @@ export interface LengthStretch {
   readonly patternIds: readonly string[];
 }
 
-/** How long each press of a control was in a take, in frames, as far as it was let go. */
-export function listPressLengths(columns: InputColumns, control: number): number[] {
-  const lengths: number[] = [];
+/** How long each press of a control was in a take, and when it was let go, in frames, as far as it was. */
+export function listPressLengths(
+  columns: InputColumns,
+  control: number,
+): { readonly length: number; readonly frame: number }[] {
+  const lengths: { length: number; frame: number }[] = [];
   let down = -1;
   for (let k = 0; k < columns.controlFrame.length; k++) {
     const change = columns.controlChange[k]!;
     if (change >> 1 !== control) continue;
     if ((change & 1) === 1) down = columns.controlFrame[k]!;
-    else if (down >= 0) lengths.push(columns.controlFrame[k]! - down);
+    else if (down >= 0) {
+      const frame = columns.controlFrame[k]!;
+      lengths.push({ length: frame - down, frame });
+    }
   }
   return lengths;
 }

@@ -10,6 +10,8 @@ export interface WindowDot {
   /** For one that was performed: how many frames after it was asked for. */
   readonly waited: number;
   readonly frame: number;
+  /** The note that tells its end. */
+  readonly note: number;
 }
 
 const FATES = ["direct", "buffer", "coyote", "both"] as const;
@@ -65,10 +67,11 @@ export function listWindowDots(program: Program, trace: Trace, move: number, gat
         frames: side === place.side ? place.frames : sinceClosed(opened, made),
         waited: trace.frame[i]! - made,
         frame: made,
+        note: i,
       });
     } else if (kind === notes.LOST && isLostTo(trace, i, gate)) {
       const place = placeOf(opened, made);
-      if (place.side !== "open") dots.push({ fate: "lost", ...place, waited: 0, frame: made });
+      if (place.side !== "open") dots.push({ fate: "lost", ...place, waited: 0, frame: made, note: i });
     }
   }
   return dots;
@@ -92,9 +95,9 @@ export function listBanDots(program: Program, trace: Trace, move: number, gate: 
     const side = isBanned ? "early" : "open";
     if (kind === notes.PERFORMED) {
       const fate = FATES[trace.payload[at + 1]!] ?? "direct";
-      dots.push({ fate, side, frames, waited: trace.frame[i]! - made, frame: made });
+      dots.push({ fate, side, frames, waited: trace.frame[i]! - made, frame: made, note: i });
     } else if (isBanned && trace.payload[at + 1] === notes.LOST_TO_BAN && trace.payload[at + 2] === gate)
-      dots.push({ fate: "lost", side, frames, waited: 0, frame: made });
+      dots.push({ fate: "lost", side, frames, waited: 0, frame: made, note: i });
   }
   return dots;
 }

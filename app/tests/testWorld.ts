@@ -117,6 +117,7 @@ export function openTab(browser: TestBrowser = createBrowser(), change: Partial<
       ) as BroadcastChannel["addEventListener"],
     },
     startWorker: startTestWorker,
+    cores: 4,
     listen(next) {
       listener = next;
       return () => void (listener = undefined);

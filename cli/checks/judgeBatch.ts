@@ -1,6 +1,6 @@
-import type { Check, Kit } from "#core";
+import { foreignWords, type Check, type Kit } from "#core";
 import { compileTakeJudge, type TakeVerdict } from "#stage";
-import { readTakeFile, whatItLacks } from "../readTakeFile";
+import { readTakeFile } from "../readTakeFile";
 import type { TakeFile } from "../takeFiles";
 
 /** What a thread is made with. */
@@ -29,7 +29,9 @@ export function beginJudging({
     const read = readTakeFile(file, longest);
     if (!("take" in read)) return read;
     const { take } = read;
-    return { take: take.id, verdicts: judge.value(take), note: whatItLacks(file, take, kit) };
+    const foreign = foreignWords(take, kit);
+    const note = foreign && `${file.path}: ${foreign}`;
+    return { take: take.id, verdicts: judge.value(take), note };
   };
   return (files: readonly TakeFile[]) => files.map(judgeFile);
 }

@@ -1,5 +1,5 @@
 import { proxy, releaseProxy, wrap, type Remote } from "comlink";
-import { packTake, type Take } from "#core";
+import { packTake, type PackedTake, type Take } from "#core";
 import type { AnswerOf, JobEnd, JobName, JobProgress, JobService, QuestionOf } from "./protocol";
 
 /** What the jobs stand on. */
@@ -49,6 +49,13 @@ const PATIENCE_MS = 350;
 /** One that was called off has so long to stop by itself. */
 const STOP_MS = 150;
 const MOST_TRIES = 3;
+/** A worker holds so many changes of controls in its takes, some 100 bytes each; those of the question under way whatever they are. */
+const MOST_HELD = 1_000_000;
+/** It is sent so many at a time: it says that it lives in between. */
+const MOST_SENT = 50_000;
+
+/** How much a take weighs: its changes, and something for the rest. */
+const changesOf = ({ lanes }: Take) => Object.values(lanes).reduce((sum, lane) => sum + lane.length, 20);
 
 interface Work {
   readonly id: number;
@@ -130,22 +137,33 @@ class Desk {
     this.callOff = this.world.later(SILENT_MS, () => this.die("the worker fell silent"));
   }
 
+  /** Has the worker hold takes; those it was not asked about for longest are let go when it holds much. */
   private async hold(service: Remote<JobService>, takes: readonly Take[]): Promise<number[]> {
+    const lacking: [number, Take][] = [];
+    const keys = takes.map(take => {
+      const key = this.held.get(take) ?? this.nextKey++;
+      if (!this.held.delete(take)) lacking.push([key, take]);
+      this.held.set(take, key);
+      return key;
+    });
+    const gone: number[] = [];
+    let size = [...this.held.keys()].reduce((sum, take) => sum + changesOf(take), 0);
     for (const [take, key] of this.held) {
-      if (takes.includes(take)) continue;
+      if (size <= MOST_HELD || takes.includes(take)) break;
       this.held.delete(take);
-      void service.letGo(key);
+      gone.push(key);
+      size -= changesOf(take);
     }
-    const keys: number[] = [];
-    for (const take of takes) {
-      let key = this.held.get(take);
-      if (key === undefined) {
-        key = this.nextKey++;
-        await service.hold(key, packTake(take));
-        this.held.set(take, key);
-        this.watch();
+    if (gone.length > 0) void service.letGo(gone);
+    for (let at = 0; at < lacking.length;) {
+      const packed: [number, PackedTake][] = [];
+      for (let sent = 0; at < lacking.length && sent < MOST_SENT; at++) {
+        const [key, take] = lacking[at]!;
+        packed.push([key, packTake(take)]);
+        sent += changesOf(take);
       }
-      keys.push(key);
+      await service.hold(packed);
+      this.watch();
     }
     return keys;
   }

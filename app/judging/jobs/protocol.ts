@@ -15,9 +15,9 @@ export type JobEnd =
   | { readonly state: "failed"; readonly reason: string };
 
 export interface JobService {
-  /** Keeps a take under a number, until it is let go. */
-  readonly hold: (key: number, take: PackedTake) => void;
-  readonly letGo: (key: number) => void;
+  /** Keeps takes, each under its number, until they are let go. */
+  readonly hold: (takes: readonly (readonly [key: number, take: PackedTake])[]) => void;
+  readonly letGo: (keys: readonly number[]) => void;
   /** Works on a question; `told` hears that the job lives, and how far it has come. */
   readonly run: (
     id: number,

@@ -2,8 +2,9 @@ import type { Check, Kit } from "#core";
 import { compileTakeJudge, type TakeJudge, type TakeVerdict } from "#stage";
 import type { Job } from "./job";
 
-/** What is found so far is told so often, ms. */
-const TELL_EVERY_MS = 40;
+/** What is found is told first after so long, then so often, ms: each telling is work for the page too. */
+const TELL_FIRST_MS = 15;
+const TELL_EVERY_MS = 80;
 
 /** What the checks find in some of the takes: by the take's place in the question. */
 export interface ProvedTake {
@@ -31,14 +32,14 @@ export const proveJob: Job<
 > = async ({ kit, checks }, takes, tools) => {
   const judgeTake = sift(kit, checks);
   const all: ProvedTake[] = [];
-  let toldAt = performance.now();
+  let tellAt = performance.now() + TELL_FIRST_MS;
   let told = 0;
   for (let take = 0; take < takes.length; take++) {
     const verdicts = judgeTake(takes[take]!);
     all.push({ take, verdicts });
-    if (performance.now() - toldAt >= TELL_EVERY_MS) {
+    if (performance.now() >= tellAt) {
       tools.tell(all.length, takes.length, all.slice(told));
-      toldAt = performance.now();
+      tellAt = performance.now() + TELL_EVERY_MS;
       told = all.length;
     }
     await tools.rest();

@@ -25,8 +25,8 @@ export function createService(): JobService {
   const held = new Map<number, Take>();
   const stopped = new Set<number>();
   return {
-    hold: (key, take) => void held.set(key, unpackTake(take) as Take),
-    letGo: key => void held.delete(key),
+    hold: takes => takes.forEach(([key, take]) => held.set(key, unpackTake(take) as Take)),
+    letGo: keys => keys.forEach(key => held.delete(key)),
     stop: id => void stopped.add(id),
     async run(id, name, question, keys, told) {
       let beatAt = performance.now();

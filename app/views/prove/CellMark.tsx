@@ -1,18 +1,17 @@
 import type { CellLook } from "./cells";
 
 /** How a cell stands, by its shape first: a full round, an edged stone, a ring, a hook, or nothing. */
-export function CellMark({ look, isOld = false }: { look: CellLook; isOld?: boolean }) {
-  const fade = isOld ? "opacity-45" : "";
+export function CellMark({ look }: { look: CellLook }) {
   switch (look) {
     case "holds":
       return (
-        <svg viewBox="0 0 16 16" className={`size-4 ${fade}`} aria-hidden>
+        <svg viewBox="0 0 16 16" className="size-4" aria-hidden>
           <circle cx="8" cy="8" r="4.5" className="fill-fern stroke-moss" strokeWidth="1.5" />
         </svg>
       );
     case "fails":
       return (
-        <svg viewBox="0 0 16 16" className={`size-4 ${fade}`} aria-hidden>
+        <svg viewBox="0 0 16 16" className="size-4" aria-hidden>
           <path d="M8 1.5 14.5 8 8 14.5 1.5 8Z" className="fill-foxglove" />
         </svg>
       );

@@ -12,6 +12,7 @@ import {
   type Check,
   type Kit,
   type Take,
+  foreignWords,
 } from "#core";
 import { Button } from "../../ui/Button";
 import { TextStone } from "../../ui/TextStone";
@@ -32,6 +33,7 @@ function Finding({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
     () => (isOpen && evaluated ? listStory(evaluated.program, evaluated.trace) : undefined),
     [isOpen, evaluated],
   );
+  const foreign = foreignWords(take, kit);
   const { verdict, words, look } = readCell(proof, check, take.id);
   const offered =
     verdict && verdict.rate === kit.rate && story ? acceptFound(check, verdict, story) : undefined;
@@ -45,6 +47,7 @@ function Finding({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
         In <b>{take.name || take.id}</b>:{" "}
         <span className={look === "fails" ? "text-foxglove" : ""}>{words}</span>.
       </p>
+      {foreign && <p className="text-soft">This take {foreign}.</p>}
       {"same" in check && look === "fails" && story && verdict && (
         <StoryLines
           kit={kit}

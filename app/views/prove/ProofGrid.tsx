@@ -1,5 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useRef, type KeyboardEvent } from "react";
+import { memo, useRef, type KeyboardEvent } from "react";
 import type { Check } from "#core";
 import { CellMark } from "./CellMark";
 import type { CellSum, ProofRow } from "./cells";
@@ -23,6 +23,42 @@ function SumWord({ holds, asked }: CellSum) {
     </span>
   );
 }
+
+/** The cells of a row, drawn anew only when one of them says something else. `entry`: Tab comes in at its first. */
+const RowCells = memo(function RowCells({
+  row: { take, cells },
+  checks,
+  chosenCheck,
+  entry,
+  onChoose,
+}: {
+  row: ProofRow;
+  checks: readonly Check[];
+  chosenCheck: string | undefined;
+  entry: boolean;
+  onChoose: (check: string, take: string | undefined) => void;
+}) {
+  return cells.map((cell, c) => {
+    const check = checks[c]!;
+    const isChosen = check.id === chosenCheck;
+    return (
+      <span key={check.id} role="gridcell" aria-selected={isChosen}>
+        <button
+          type="button"
+          tabIndex={isChosen || (entry && c === 0) ? 0 : -1}
+          aria-label={`${check.name || check.id} in ${take.name || take.id}: ${cell.words}`}
+          className={`flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-leaf outline-2 outline-moss" : ""}`}
+          onClick={() => onChoose(check.id, take.id)}
+        >
+          <CellMark look={cell.look} />
+          {cell.mark && (
+            <span className="font-mono text-[11px] font-semibold text-foxglove">{cell.mark}</span>
+          )}
+        </button>
+      </span>
+    );
+  });
+});
 
 /** Takes down, checks across, a mark in each cell, sums on both edges; walked by arrows. */
 export function ProofGrid({
@@ -111,13 +147,16 @@ export function ProofGrid({
         </div>
         <div style={{ height: virtual.getTotalSize(), position: "relative" }} role="rowgroup">
           {virtual.getVirtualItems().map(item => {
-            const { take, cells, sum } = rows[item.index]!;
+            const row = rows[item.index]!;
+            const { take, sum } = row;
+            const isChosen = take.id === chosen.take;
             return (
               <div
                 key={take.id}
                 role="row"
                 aria-rowindex={item.index + 2}
-                className={`${line} absolute w-full border-b border-line`}
+                data-old={!isCurrent.has(take.id)}
+                className={`${line} absolute w-full border-b border-line after:pointer-events-none after:absolute after:inset-0 data-[old=true]:after:bg-paper/55`}
                 style={{ gridTemplateColumns: columns, height: ROW_PX, top: item.start }}
               >
                 <span
@@ -127,28 +166,13 @@ export function ProofGrid({
                 >
                   {take.name || take.id}
                 </span>
-                {cells.map((cell, c) => {
-                  const check = checks[c]!;
-                  const isChosen = check.id === chosen.check && take.id === chosen.take;
-                  return (
-                    <span key={check.id} role="gridcell" aria-selected={isChosen}>
-                      <button
-                        type="button"
-                        tabIndex={isChosen || (!chosen.take && c === 0 && item.index === 0) ? 0 : -1}
-                        aria-label={`${check.name || check.id} in ${take.name || take.id}: ${cell.words}`}
-                        className={`flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-leaf outline-2 outline-moss" : ""}`}
-                        onClick={() => onChoose(check.id, take.id)}
-                      >
-                        <CellMark look={cell.look} isOld={!isCurrent.has(take.id)} />
-                        {cell.mark && (
-                          <span className="font-mono text-[11px] font-semibold text-foxglove">
-                            {cell.mark}
-                          </span>
-                        )}
-                      </button>
-                    </span>
-                  );
-                })}
+                <RowCells
+                  row={row}
+                  checks={checks}
+                  chosenCheck={isChosen ? chosen.check : undefined}
+                  entry={!chosen.take && item.index === 0}
+                  onChoose={onChoose}
+                />
                 <span role="gridcell" className="text-center">
                   <SumWord {...sum} />
                 </span>

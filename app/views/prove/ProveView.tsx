@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Check } from "#core";
 import { Button } from "../../ui/Button";
@@ -6,7 +6,7 @@ import { useDesk, useDocument, useProof } from "../../document/context";
 import { NextStep } from "../NextStep";
 import { Beside } from "./Beside";
 import { CheckPanel } from "./CheckPanel";
-import { readGrid, type ProofRow } from "./cells";
+import { createGridReader, readCell, type ProofRow } from "./cells";
 import { ProofGrid } from "./ProofGrid";
 import { ProofSum } from "../../shell/ProofSum";
 
@@ -25,6 +25,7 @@ function narrow(rows: readonly ProofRow[], checks: readonly Check[], sought: str
   const own = rows.filter(({ take }) => includes(`${take.name} ${take.player ?? ""}`, sought));
   const columns = places.length > 0 ? places : checks.map((_, c) => c);
   const shown = own.length > 0 || places.length === 0 ? own : rows;
+  if (columns.length === checks.length) return { columns, rows: shown };
   return { columns, rows: shown.map(row => ({ ...row, cells: columns.map(c => row.cells[c]!) })) };
 }
 
@@ -57,7 +58,7 @@ function Empty() {
 
 /** Prove: what must and must not happen, held against every take at every edit. */
 export function ProveView() {
-  const { workbench, playback, checking } = useDesk();
+  const { workbench, proving, playback, checking } = useDesk();
   const kit = useDocument(state => state.kit);
   const takes = useDocument(state => state.takes);
   const checks = useDocument(state => state.checks);
@@ -66,34 +67,38 @@ export function ProveView() {
   const [sought, setSought] = useState("");
   const [failsFirst, setFailsFirst] = useState(true);
   const [onlyFailing, setOnlyFailing] = useState(false);
-  const grid = useMemo(() => readGrid(proof, checks, takes), [proof, checks, takes]);
+  const choose = useCallback(
+    (checkId: string, takeId: string | undefined) => {
+      setSearch(
+        now => {
+          now.set("check", checkId);
+          if (takeId) now.set("take", takeId);
+          return now;
+        },
+        { replace: true },
+      );
+      if (!takeId) return;
+      workbench.openTake(takeId);
+      const { kit, checks } = workbench.getState();
+      const check = checks.find(({ id }) => id === checkId);
+      const verdict = check && readCell(proving.getState(), check, takeId).verdict;
+      if (kit && verdict?.f !== undefined) playback.goTo(Math.round((verdict.f * kit.rate) / verdict.rate));
+    },
+    [workbench, proving, playback, setSearch],
+  );
+  const [readGrid] = useState(createGridReader);
+  const grid = useMemo(() => readGrid(proof, checks, takes), [readGrid, proof, checks, takes]);
   if (!kit) return null;
   if (checks.length === 0) return <Empty />;
   const chosen = { check: search.get("check") ?? undefined, take: search.get("take") ?? undefined };
   const found = narrow(grid.rows, checks, sought);
+  const asked = found.columns.length === checks.length ? checks : found.columns.map(c => checks[c]!);
   const rows = arrange(
     found.rows.filter(({ sum }) => !onlyFailing || sum.holds < sum.asked),
     failsFirst,
   );
   const check = checks.find(item => item.id === chosen.check) ?? checks[0]!;
   const take = takes.find(item => item.id === chosen.take);
-  const choose = (checkId: string, takeId: string | undefined) => {
-    setSearch(
-      now => {
-        now.set("check", checkId);
-        if (takeId) now.set("take", takeId);
-        return now;
-      },
-      { replace: true },
-    );
-    if (!takeId) return;
-    workbench.openTake(takeId);
-    const cell = grid.rows.find(row => row.take.id === takeId)?.cells[
-      checks.findIndex(({ id }) => id === checkId)
-    ];
-    const verdict = cell?.verdict;
-    if (verdict?.f !== undefined) playback.goTo(Math.round((verdict.f * kit.rate) / verdict.rate));
-  };
   return (
     <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_350px] max-lg:grid-cols-[minmax(0,1fr)_290px]">
       <section aria-label="Checks over takes" className="flex min-h-0 flex-col">
@@ -134,7 +139,7 @@ export function ProveView() {
           </p>
         ) : (
           <ProofGrid
-            checks={found.columns.map(c => checks[c]!)}
+            checks={asked}
             rows={rows}
             sums={found.columns.map(c => grid.sums[c]!)}
             chosen={{ check: check.id, take: chosen.take }}

@@ -1,6 +1,6 @@
 import { formatVerdict, isAskedOf, type Check, type Take } from "#core";
 import type { TakeVerdict } from "#stage";
-import type { Proof } from "../../document/proving";
+import type { Proof, Verdicts } from "../../document/proving";
 
 /** How a cell stands: it holds, it fails, nothing is known of it yet, its check is not asked of its take, or cannot be judged. */
 export type CellLook = "holds" | "fails" | "unknown" | "unasked" | "faulty";
@@ -67,18 +67,30 @@ export interface ProofRow {
 }
 
 /** Every take with its cells, and the sum of every check; takes that are missing count among a check's. */
-export function readGrid(
-  proof: Proof,
-  checks: readonly Check[],
-  takes: readonly Take[],
-): { readonly rows: readonly ProofRow[]; readonly sums: readonly CellSum[] } {
-  const rows = takes.map((take): ProofRow => {
+export interface Grid {
+  readonly rows: readonly ProofRow[];
+  readonly sums: readonly CellSum[];
+}
+
+/** Makes what reads grids: a row of which nothing has changed is the one of the last reading, since most edits leave most as it was. */
+export function createGridReader(): (proof: Proof, checks: readonly Check[], takes: readonly Take[]) => Grid {
+  const known = new WeakMap<Verdicts, { readonly of: readonly unknown[]; readonly row: ProofRow }>();
+  const readRow = (proof: Proof, checks: readonly Check[], take: Take): ProofRow => {
+    const verdicts = proof.found.get(take.id);
+    const of = [take, checks, proof.faults];
+    const last = verdicts && known.get(verdicts);
+    if (last?.of.every((part, k) => part === of[k])) return last.row;
     const cells = checks.map(check => readCell(proof, check, take.id));
-    return { take, cells, sum: sum(cells) };
-  });
-  const sums = checks.map((check, c) => {
-    const own = sum(rows.map(row => row.cells[c]!));
-    return { asked: own.asked + missingTakes(check, takes).length, holds: own.holds };
-  });
-  return { rows, sums };
+    const row = { take, cells, sum: sum(cells) };
+    if (verdicts) known.set(verdicts, { of, row });
+    return row;
+  };
+  return (proof, checks, takes) => {
+    const rows = takes.map(take => readRow(proof, checks, take));
+    const sums = checks.map((check, c) => {
+      const own = sum(rows.map(row => row.cells[c]!));
+      return { asked: own.asked + missingTakes(check, takes).length, holds: own.holds };
+    });
+    return { rows, sums };
+  };
 }
