@@ -101,7 +101,7 @@ export { findFollowUp, listLinks, type FollowUp } from "./study/followUp";
 export { diffTraces } from "./study/diffTraces";
 export type { Difference } from "./study/diffTraces";
 export { findRepairs, formatRepair } from "./study/repairs";
-export type { PrepareRun, Repair, RepairSearch } from "./study/repairs";
+export type { JudgedCheck, PreparedKit, PrepareRun, Repair, RepairSearch } from "./study/repairs";
 export { findPrice, formatPrice } from "./study/price";
 export type { Price, PriceKind, PriceLine, RunPair } from "./study/price";
 export { formatFate } from "./study/formatFate";
@@ -144,3 +144,62 @@ export {
 export { formatVerdict } from "./checks/formatVerdict";
 export { acceptFound, type Acceptance } from "./checks/acceptCheck";
 export { listChanges, type Change } from "./kit/listChanges";
+export { assistSchema, type Assist } from "./kit/assistSchema";
+export { applyAssist, findAssist, scaleLength } from "./kit/applyAssist";
+export { listNumbers, type KitNumber } from "./kit/listNumbers";
+export { shareOf, type Share } from "./study/hands/wilson";
+export {
+  CHARACTERS,
+  STILL,
+  characterSchema,
+  type Character,
+  type ShippedCharacter,
+} from "./study/hands/character";
+export { playHand } from "./study/hands/playHand";
+export {
+  studyRooms,
+  MOST_SHIFT,
+  TIGHT_FRAMES,
+  type Miss,
+  type Room,
+  type Rooms,
+  type RunFrom,
+} from "./study/feel/rooms";
+export { listDelays, type Delay } from "./study/feel/delays";
+export { readOutcome, type Outcome, type OutcomeEvent } from "./study/sweep/readOutcome";
+export {
+  findEdges,
+  sweepValues,
+  type SweepEdges,
+  type SweepPoint,
+  type SweepQuestion,
+} from "./study/sweep/sweepValues";
+export {
+  listGroup,
+  presentValue,
+  SWEPT_GROUPS,
+  writeSwept,
+  type Swept,
+  type SweptGroup,
+} from "./study/sweep/swept";
+export { alignStories, type AlignedEvent } from "./study/rates/alignStories";
+export { roundLengths, type RoundedLength } from "./study/rates/roundLengths";
+export {
+  findOverlaps,
+  type NoOverlap,
+  type Overlap,
+  type Overlaps,
+  type Silent,
+} from "./study/overlaps/findOverlaps";
+export { studyHands, type HandsQuestion, type HandsResult, type PressShare } from "./study/hands/studyHands";
+export { fitCharacter, type FittedCharacter, type FoundSpread } from "./study/hands/fitCharacter";
+export {
+  formatMoveFeel,
+  formatTight,
+  isTight,
+  narrowerSide,
+  reportMoves,
+  type InTake,
+  type MoveFeel,
+  type TakeFeel,
+} from "./study/feel/feelReport";

@@ -8,6 +8,7 @@ import {
   type CheckJudge,
   type Issue,
   type Kit,
+  type PrepareRun,
   type Result,
   type Take,
   type Verdict,
@@ -71,4 +72,31 @@ export function compileTakeJudge(
       return own.map(({ check, judge }) => ({ check, rate: rateHz, ...judge(index) }));
     });
   return { ok: true, value: judgeTake, warnings: [] };
+}
+
+/**
+ * Makes what prepares kits on their stage for studies, with the checks that are asked at a kit's own rate judged on every
+ * run; a check that names what a changed kit lacks is left out there.
+ */
+export function prepareStudied(checks: readonly Check[] = []): PrepareRun {
+  return kit => {
+    const rules = compileRules(kit);
+    if (!rules.ok) return undefined;
+    const { program } = rules.value;
+    const judges = checks.flatMap((check, c) => {
+      if (check.off || !ratesOf(check, kit.rate).includes(kit.rate)) return [];
+      const ready = compileCheck(program, kit.rate, check);
+      return ready.ok ? [{ check: c, judge: ready.value }] : [];
+    });
+    return {
+      program,
+      run: columns => runRules(rules.value, columns).trace,
+      judge(trace, takeId) {
+        const own = judges.filter(({ check }) => isAskedOf(checks[check]!, takeId));
+        if (own.length === 0) return [];
+        const index = indexTrace(program, trace);
+        return own.map(({ check, judge }) => ({ check, ok: judge(index).ok }));
+      },
+    };
+  };
 }

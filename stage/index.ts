@@ -34,4 +34,5 @@ export { handOf, leapAtEdges, playRoutine, type HandLine, type Routine } from ".
 export { listStageLengths } from "./lengths";
 export { findAdvantage, formatAdvantage, type Advantage } from "./duel/advantage";
 export { easeOf, listDrawn } from "./ropes/ropes";
-export { compileTakeJudge, type TakeJudge, type TakeVerdict } from "./checking";
+export { compileTakeJudge, prepareStudied, type TakeJudge, type TakeVerdict } from "./checking";
+export { createBranching } from "./branching";

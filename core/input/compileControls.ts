@@ -18,7 +18,7 @@ export function compileControlList(names: Names): ControlProgram[] {
         fault("release-above-press", ["controls", c, "releaseAt"], { release: releaseAt, press: pressAt }),
       );
     }
-    return { id: control.id, pressAt, releaseAt };
+    return { id: control.id, pressAt, releaseAt, isToggle: control.toggle ?? false };
   });
 }
 

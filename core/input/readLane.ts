@@ -7,14 +7,17 @@ import type { ControlProgram } from "../run/program";
  * frame after the one before it, so that no press is lost. Source: frame rules, section 2.
  */
 export interface LaneReader {
+  /** Is the control down? */
   isDown: boolean;
+  /** Is what plays it held? The same, but for a control that a press turns down and the next one up. */
+  isHeld: boolean;
   /** The frame on which the last change landed, −1 before any. */
   lastFrame: number;
 }
 
 /** A control before frame 0: up. */
 export function createLaneReader(): LaneReader {
-  return { isDown: false, lastFrame: -1 };
+  return { isDown: false, isHeld: false, lastFrame: -1 };
 }
 
 /**
@@ -22,9 +25,11 @@ export function createLaneReader(): LaneReader {
  * or −1 when the value changes nothing. A value exactly at `pressAt` is down, one exactly at `releaseAt` is not yet up.
  */
 export function readValue(reader: LaneReader, control: ControlProgram, frame: number, value: number): number {
-  const isDown = reader.isDown ? value >= control.releaseAt : value >= control.pressAt;
-  if (isDown === reader.isDown) return -1;
-  reader.isDown = isDown;
+  const isHeld = reader.isHeld ? value >= control.releaseAt : value >= control.pressAt;
+  if (isHeld === reader.isHeld) return -1;
+  reader.isHeld = isHeld;
+  if (control.isToggle && !isHeld) return -1;
+  reader.isDown = control.isToggle ? !reader.isDown : isHeld;
   reader.lastFrame = Math.max(frame, reader.lastFrame + 1);
   return reader.lastFrame;
 }

@@ -1,6 +1,7 @@
 import * as v from "valibot";
 import { PATTERN_KINDS } from "../patterns/kinds";
 import type { DeepReadonly } from "../formats/readonly";
+import { assistSchema } from "./assistSchema";
 import { clock, count1, duration, figure, flag, id, list, rate, some, text, unit } from "./parts";
 
 /** A binding's code: a W3C key code, a standard-mapping pad button or half-axis, or a pointer button. */
@@ -15,6 +16,7 @@ const controlSchema = v.strictObject({
   bindings: list(bindingSchema),
   pressAt: v.exactOptional(unit),
   releaseAt: v.exactOptional(unit),
+  toggle: v.exactOptional(flag),
 });
 
 const stickSchema = v.strictObject({
@@ -143,6 +145,7 @@ export const kitSchema = v.strictObject({
   prompts: v.exactOptional(list(promptSchema)),
   queue: v.exactOptional(v.picklist(["newest", "all"], "choice")),
   stage: v.exactOptional(v.unknown()),
+  assists: v.exactOptional(list(assistSchema)),
 });
 
 export type Kit = DeepReadonly<v.InferOutput<typeof kitSchema>>;

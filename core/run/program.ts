@@ -10,6 +10,8 @@ export interface ControlProgram {
   readonly id: string;
   readonly pressAt: number;
   readonly releaseAt: number;
+  /** Does a press turn it down and the next one up again? */
+  readonly isToggle: boolean;
 }
 
 export interface StickProgram {

@@ -88,9 +88,21 @@ function isSaved(fate: Fate, now: Fate | undefined): boolean {
 }
 
 /** A kit made ready to run: one that has a stage is run on it by whoever knows stages. Undefined while it has faults. */
-export type PrepareRun = (
-  kit: Kit,
-) => { readonly program: Program; readonly run: (columns: InputColumns) => Trace } | undefined;
+export type PrepareRun = (kit: Kit) => PreparedKit | undefined;
+
+/** A kit ready to run. */
+export interface PreparedKit {
+  readonly program: Program;
+  readonly run: (columns: InputColumns) => Trace;
+  /** Judges a whole run by checks, those that are asked of its take at the kit's own rate; left out, none are. */
+  readonly judge?: (trace: Trace, takeId: string) => readonly JudgedCheck[];
+}
+
+/** What one check, by its place in the list of checks, finds in a run. */
+export interface JudgedCheck {
+  readonly check: number;
+  readonly ok: boolean;
+}
 
 const prepareBare: PrepareRun = kit => {
   const compiled = compile(kit);

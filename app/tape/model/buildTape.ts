@@ -41,7 +41,13 @@ function unboundRows(program: Program, take: Take): TapeRow[] {
   return Object.entries(take.lanes).flatMap(([id, lane]) => {
     if (program.controls.some(control => control.id === id)) return [];
     const row = createRow("controls", { id, name: `${id} (unbound)` });
-    const landed = readLane(lane, { id, pressAt: 0.5, releaseAt: 0.4 }, program.rateHz, take.rate, frames);
+    const landed = readLane(
+      lane,
+      { id, pressAt: 0.5, releaseAt: 0.4, isToggle: false },
+      program.rateHz,
+      take.rate,
+      frames,
+    );
     landed.forEach((frame, k) =>
       k % 2 === 0 ? addSpan(row, frame, Infinity, "down") : closeSpan(row, frame),
     );

@@ -1,0 +1,57 @@
+import type { PathStep } from "../formats/issue";
+import { describeGate } from "../gates/describeGate";
+import { describeMove } from "../moves/describeMove";
+import { describePattern } from "../patterns/describePattern";
+import { describePrompt } from "../prompts/describePrompt";
+import type { Rounding } from "../time/duration";
+import type { Kit } from "./schema";
+import type { SentencePart } from "./sentence";
+
+/** A number that a rule's sentence shows. */
+export interface KitNumber {
+  readonly path: readonly PathStep[];
+  /** The rule's name, and what the number is in it: "Hop", "buffer". */
+  readonly rule: string;
+  readonly label: string;
+  readonly kind: "length" | "count" | "number";
+  /** As written. */
+  readonly value: string | number;
+  /** The least it may be; of a length how it becomes frames. */
+  readonly least: number;
+  readonly rounding?: Rounding;
+}
+
+const LISTS = ["patterns", "moves", "gates", "prompts"] as const;
+
+function describe(kit: Kit, list: (typeof LISTS)[number], index: number): readonly SentencePart[] {
+  switch (list) {
+    case "patterns":
+      return describePattern(kit.patterns[index]!, kit);
+    case "moves":
+      return describeMove(kit.moves![index]!);
+    case "gates":
+      return describeGate(kit.gates![index]!);
+    case "prompts":
+      return describePrompt(kit.prompts![index]!, kit);
+  }
+}
+
+/** Every number that the sentences of a kit's rules show, rule by rule: those that a hand can change there. */
+export function listNumbers(kit: Kit): KitNumber[] {
+  return LISTS.flatMap(list =>
+    (kit[list] ?? []).flatMap((rule, index) =>
+      describe(kit, list, index).flatMap((part): KitNumber[] => {
+        const { kind } = part;
+        if (kind !== "length" && kind !== "count" && kind !== "number") return [];
+        const common = {
+          path: [list, index, ...part.path],
+          rule: rule.name || rule.id,
+          label: part.label,
+          value: part.value,
+        };
+        if (kind === "length") return [{ ...common, kind, least: part.least, rounding: part.rounding }];
+        return [{ ...common, kind, least: kind === "count" ? part.least : -Infinity }];
+      }),
+    ),
+  );
+}

@@ -1,0 +1,146 @@
+import { GATE, LOST, PERFORMED, FIRE, type Trace } from "../../trace/trace";
+import { firstAbove } from "../../trace/rising";
+import type { InputColumns } from "../../input/inputColumns";
+import type { Program } from "../../run/program";
+import { listPresses } from "../feel/shiftPress";
+import { STILL, type Character } from "./character";
+
+/** A spread that was found: from how many presses, in how many groups of like ones. */
+export interface FoundSpread {
+  readonly presses: number;
+  readonly groups: number;
+}
+
+/** A character fitted to takes, with what each figure stands on. */
+export interface FittedCharacter {
+  readonly character: Character;
+  readonly onset: FoundSpread;
+  readonly length: FoundSpread;
+  readonly fingers: FoundSpread;
+}
+
+/** A press further from the gate that judged it than this was not aimed at it. Frames at 60 a second. */
+const AIMED_MS = 500;
+
+/** The spread within groups: each about its own mean, pooled. Groups of one tell nothing. */
+function pooled(groups: Iterable<readonly number[]>): FoundSpread & { readonly deviation: number } {
+  let squares = 0;
+  let presses = 0;
+  let used = 0;
+  for (const group of groups) {
+    if (group.length < 2) continue;
+    const mean = group.reduce((sum, value) => sum + value, 0) / group.length;
+    squares += group.reduce((sum, value) => sum + (value - mean) ** 2, 0);
+    presses += group.length;
+    used++;
+  }
+  const free = presses - used;
+  return { deviation: free > 0 ? Math.sqrt(squares / free) : 0, presses, groups: used };
+}
+
+function addTo(groups: Map<string, number[]>, key: string, value: number): void {
+  const own = groups.get(key);
+  if (own) own.push(value);
+  else groups.set(key, [value]);
+}
+
+/** Offsets, in frames, of requests to the nearest turn of the gates they need; and the gaps between the presses of one fire. */
+function gatherOnsets(program: Program, trace: Trace, groups: Map<string, number[]>, most: number): void {
+  const turns = program.gates.map((): number[] => []);
+  for (let i = 0; i < trace.count; i++)
+    if (trace.kind[i] === GATE) turns[trace.subject[i]!]!.push(trace.frame[i]!);
+  for (let i = 0; i < trace.count; i++) {
+    const index = trace.subject[i]!;
+    if (trace.kind[i] === PERFORMED || trace.kind[i] === LOST) {
+      const made = trace.payload[trace.at[i]!]!;
+      for (const { gate } of program.moves[index]!.needs) {
+        const own = turns[gate]!;
+        const after = firstAbove(own, made);
+        const near = [own[after - 1], own[after]].flatMap(frame =>
+          frame === undefined ? [] : [made - frame],
+        );
+        const nearest = near.sort((a, b) => Math.abs(a) - Math.abs(b))[0];
+        // Openings and closings are aimed at apart.
+        const side = nearest === undefined || nearest >= 0 ? after - 1 : after;
+        if (nearest !== undefined && Math.abs(nearest) <= most)
+          addTo(groups, `move ${index} ${gate} ${side % 2}`, nearest);
+      }
+    }
+    if (trace.kind[i] !== FIRE) continue;
+    const { kind } = program.patterns[index]!;
+    if (kind !== "sequence" && kind !== "taps") continue;
+    const at = trace.at[i]!;
+    const frames = Array.from(trace.payload.subarray(at + 1, at + 1 + trace.payload[at]!), key =>
+      Math.floor(key / program.sourceCount),
+    );
+    // A gap has the unevenness of two presses.
+    frames
+      .slice(1)
+      .forEach((frame, k) => addTo(groups, `steps ${index} ${k}`, (frame - frames[k]!) / Math.SQRT2));
+  }
+}
+
+/** How far the fingers of a chord came from the first of them, in frames. */
+function gatherFingers(program: Program, trace: Trace): number[] {
+  const found: number[] = [];
+  for (let i = 0; i < trace.count; i++) {
+    if (trace.kind[i] !== FIRE || program.patterns[trace.subject[i]!]!.kind !== "chord") continue;
+    const at = trace.at[i]!;
+    const frames = Array.from(trace.payload.subarray(at + 1, at + 1 + trace.payload[at]!), key =>
+      Math.floor(key / program.sourceCount),
+    );
+    const first = Math.min(...frames);
+    frames.forEach((frame, k) => k !== frames.indexOf(first) && found.push(frame - first));
+  }
+  return found;
+}
+
+/**
+ * The character that takes were played with, as far as they tell: the spread of offsets of like presses to the gate or
+ * step that judged them (pooled within moves and steps), of the logarithm of lengths of like presses (of one control that
+ * set off the same patterns), and of fingers of a chord about the first. What was meant is not recorded: bias, missed and
+ * doubled presses stay 0. Figures are rounded to whole ms and percent; one with nothing to go by is 0, and says so by its n.
+ */
+export function fitCharacter(
+  program: Program,
+  runs: readonly { readonly columns: InputColumns; readonly trace: Trace }[],
+): FittedCharacter {
+  const { rateHz } = program;
+  const onsets = new Map<string, number[]>();
+  const lengths = new Map<string, number[]>();
+  const fingers: number[] = [];
+  for (const { columns, trace } of runs) {
+    gatherOnsets(program, trace, onsets, (AIMED_MS * rateHz) / 1000);
+    fingers.push(...gatherFingers(program, trace));
+    const fired = new Map<number, Set<number>>();
+    for (let i = 0; i < trace.count; i++) {
+      if (trace.kind[i] !== FIRE) continue;
+      const at = trace.at[i]!;
+      for (let k = 1; k <= trace.payload[at]!; k++) {
+        const key = trace.payload[at + k]!;
+        const own = fired.get(key) ?? new Set();
+        fired.set(key, own.add(trace.subject[i]!));
+      }
+    }
+    for (const { control, down, up, upAt } of listPresses(columns)) {
+      const by = fired.get(down * program.sourceCount + control);
+      if (upAt >= 0 && by) addTo(lengths, `${control} ${[...by].sort().join()}`, Math.log(up - down));
+    }
+  }
+  const onset = pooled(onsets.values());
+  const length = pooled(lengths.values());
+  const apart =
+    fingers.length === 0 ? 0 : Math.sqrt(fingers.reduce((sum, d) => sum + d * d, 0) / fingers.length);
+  return {
+    character: {
+      ...STILL,
+      name: "Fitted",
+      spreadMs: Math.min(1000, Math.round((onset.deviation * 1000) / rateHz)),
+      lengthPercent: Math.min(100, Math.round(length.deviation * 100)),
+      fingersMs: Math.min(1000, Math.round((apart * 1000) / rateHz)),
+    },
+    onset: { presses: onset.presses, groups: onset.groups },
+    length: { presses: length.presses, groups: length.groups },
+    fingers: { presses: fingers.length, groups: fingers.length > 0 ? 1 : 0 },
+  };
+}

@@ -1,0 +1,177 @@
+import { landingFrame } from "../../time/clock";
+import type { Take } from "../../input/takeSchema";
+import { readTake, type InputColumns } from "../../input/inputColumns";
+import type { Kit } from "../../kit/schema";
+import type { Program } from "../../run/program";
+import type { Trace } from "../../trace/trace";
+import { listFates, type Fate } from "../fates";
+import type { PreparedKit, PrepareRun } from "../repairs";
+import type { Character } from "./character";
+import { STILL } from "./character";
+import { playHandTold, type PlayedAt } from "./playHand";
+import { shareOf, type Share } from "./wilson";
+
+/** What hands are asked. */
+export interface HandsQuestion {
+  readonly kit: Kit;
+  readonly character: Character;
+  readonly seed: number;
+  /** How many hands play each take; their seeds follow on each other. */
+  readonly count: number;
+}
+
+/** One press of a take that a rule used, and in how many plays it was used as it was. */
+export interface PressShare {
+  readonly take: string;
+  readonly control: string;
+  /** Its place among the presses of its lane, and its frame in the take's own run. */
+  readonly press: number;
+  readonly frame: number;
+  /** Places of the moves and prompts that used it. */
+  readonly moves: readonly number[];
+  readonly prompts: readonly number[];
+  readonly share: Share;
+  /** The seed of the first play in which it was not; undefined where it always was. */
+  readonly failsAt: number | undefined;
+}
+
+/** What some hands came to. */
+export interface HandsResult {
+  readonly plays: number;
+  readonly presses: readonly PressShare[];
+  /** By place of the move or prompt: of all presses it used, how often they were used so again. */
+  readonly moves: readonly { readonly index: number; readonly share: Share }[];
+  readonly prompts: readonly { readonly index: number; readonly share: Share }[];
+  /** By place in the checks: in how many plays each holds. */
+  readonly checks: readonly { readonly check: number; readonly share: Share }[];
+}
+
+/** The frame of the press edge of a stroke: the first on its control from where it begins to where it ends; −1 for none. */
+function edgeOf(columns: InputColumns, control: number, fromFrame: number, toFrame: number): number {
+  const { controlFrame, controlChange } = columns;
+  for (let k = 0; k < controlFrame.length; k++) {
+    if (controlFrame[k]! < fromFrame || controlChange[k] !== control * 2 + 1) continue;
+    return controlFrame[k]! <= toFrame ? controlFrame[k]! : -1;
+  }
+  return -1;
+}
+
+function fatesOf(program: Program, trace: Trace): ReadonlyMap<number, Fate> {
+  return new Map(
+    listFates(program, trace).map(fate => [fate.frame * program.sourceCount + fate.control, fate]),
+  );
+}
+
+const usesOf = (fate: Fate | undefined, kind: "move" | "prompt") =>
+  [...new Set((fate?.uses ?? []).filter(use => use.kind === kind).map(({ index }) => index))].sort(
+    (a, b) => a - b,
+  );
+
+interface Counted {
+  readonly take: Take;
+  readonly control: string;
+  readonly place: number;
+  readonly press: number;
+  readonly frame: number;
+  readonly moves: readonly number[];
+  readonly prompts: readonly number[];
+  hits: number;
+  failsAt: number | undefined;
+}
+
+/** The fate of one press of a take as a hand played it. */
+function fateAt(
+  { program }: PreparedKit,
+  take: Take,
+  columns: InputColumns,
+  fates: ReadonlyMap<number, Fate>,
+  at: PlayedAt,
+  control: string,
+  press: number,
+): { readonly frame: number; readonly fate: Fate | undefined } {
+  const came = at[control]?.[press];
+  const place = program.controls.findIndex(({ id }) => id === control);
+  if (!came || place < 0) return { frame: -1, fate: undefined };
+  const from = landingFrame(came.from, program.rateHz, take.rate);
+  const frame = edgeOf(columns, place, from, landingFrame(came.to, program.rateHz, take.rate));
+  return { frame, fate: fates.get(frame * program.sourceCount + place) };
+}
+
+/**
+ * Plays takes by hands of a character, each so many times, and counts: for each press that a move or prompt used in the
+ * take's own run, in how many plays the same moves and prompts use it; the same by rule, and for each check in how many
+ * plays it holds. With a still character every share is whole. Yields after every play. Seeds: `seed`, `seed` + 1 …
+ */
+export function* studyHands(
+  { kit, character, seed, count }: HandsQuestion,
+  takes: readonly Take[],
+  prepare: PrepareRun,
+): Generator<{ readonly done: number; readonly of: number }, HandsResult> {
+  const ready = prepare(kit);
+  const of = takes.length * count;
+  const all: Counted[] = [];
+  const checks = new Map<number, { hits: number; n: number }>();
+  let done = 0;
+  for (const take of ready ? takes : []) {
+    const { program, run, judge } = ready!;
+    const still = playHandTold(take, STILL, 0);
+    const own = readTake(program, take);
+    const ownFates = fatesOf(program, run(own));
+    const counted = Object.entries(still.at).flatMap(([control, presses]) =>
+      presses.flatMap((_, press): Counted[] => {
+        const { frame, fate } = fateAt(ready!, take, own, ownFates, still.at, control, press);
+        const moves = usesOf(fate, "move");
+        const prompts = usesOf(fate, "prompt");
+        if (moves.length + prompts.length === 0) return [];
+        const place = program.controls.findIndex(({ id }) => id === control);
+        return [{ take, control, place, press, frame, moves, prompts, hits: 0, failsAt: undefined }];
+      }),
+    );
+    all.push(...counted);
+    for (let h = 0; h < count; h++) {
+      const played = playHandTold(take, character, seed + h);
+      const columns = readTake(program, played.take);
+      const trace = run(columns);
+      const fates = fatesOf(program, trace);
+      for (const one of counted) {
+        const { fate } = fateAt(ready!, take, columns, fates, played.at, one.control, one.press);
+        const isSame =
+          usesOf(fate, "move").join() === one.moves.join() &&
+          usesOf(fate, "prompt").join() === one.prompts.join();
+        if (isSame) one.hits++;
+        else one.failsAt ??= seed + h;
+      }
+      for (const { check, ok } of judge?.(trace, take.id) ?? []) {
+        const sum = checks.get(check) ?? { hits: 0, n: 0 };
+        sum.n++;
+        if (ok) sum.hits++;
+        checks.set(check, sum);
+      }
+      yield { done: ++done, of };
+    }
+  }
+  const byRule = (kind: "moves" | "prompts") => {
+    const sums = new Map<number, { hits: number; n: number }>();
+    for (const one of all)
+      for (const index of one[kind]) {
+        const sum = sums.get(index) ?? { hits: 0, n: 0 };
+        sum.n += count;
+        sum.hits += one.hits;
+        sums.set(index, sum);
+      }
+    return [...sums.entries()]
+      .sort((a, b) => a[0] - b[0])
+      .map(([index, { hits, n }]) => ({ index, share: shareOf(hits, n) }));
+  };
+  return {
+    plays: done,
+    presses: all.map(({ take, control, press, frame, moves, prompts, hits, failsAt }) => {
+      return { take: take.id, control, press, frame, moves, prompts, share: shareOf(hits, count), failsAt };
+    }),
+    moves: byRule("moves"),
+    prompts: byRule("prompts"),
+    checks: [...checks.entries()]
+      .sort((a, b) => a[0] - b[0])
+      .map(([check, { hits, n }]) => ({ check, share: shareOf(hits, n) })),
+  };
+}

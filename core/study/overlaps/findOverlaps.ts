@@ -1,0 +1,242 @@
+import type { Take } from "../../input/takeSchema";
+import { compile } from "../../kit/compile";
+import type { Kit } from "../../kit/schema";
+import { evaluate } from "../../run/run";
+import type { Program } from "../../run/program";
+import { PERFORMED, REQUEST, FIRE, type Trace } from "../../trace/trace";
+import { layOver, listScripts, sizeOf, type Script } from "./scripts";
+
+/** What one input sets off: two rules, and how. */
+export interface Overlap {
+  readonly list: "patterns" | "moves";
+  /** Their places in the kit; `first` comes first, or stands first in the kit where both come on one frame. */
+  readonly first: number;
+  readonly second: number;
+  /** `both`: one press edge sets off both. `always`: no input that was tried sets off `second` without `first`. */
+  readonly how: "both" | "always";
+  /** The shortest input found, as a take; the frames on which the two come in it. */
+  readonly witness: Take;
+  readonly firstFrame: number;
+  readonly secondFrame: number;
+  /** The mode in which it was tried, where the kit has modes. */
+  readonly mode: string | undefined;
+}
+
+/** A pair for which nothing was found, and how far was looked. */
+export interface NoOverlap {
+  readonly list: Overlap["list"];
+  readonly first: number;
+  readonly second: number;
+  /** How many inputs were run, and how long the longest of them was, frames. */
+  readonly tried: number;
+  readonly frames: number;
+}
+
+/** Something that no input that was tried sets off, in any mode. */
+export interface Silent {
+  readonly list: Overlap["list"];
+  readonly index: number;
+  readonly tried: number;
+  readonly frames: number;
+}
+
+/** What a search found. */
+export interface Overlaps {
+  readonly found: readonly Overlap[];
+  readonly none: readonly NoOverlap[];
+  readonly silent: readonly Silent[];
+  /** How many inputs were run in all. */
+  readonly runs: number;
+}
+
+/** An input begins after so many frames, and is followed by more, for what comes late. */
+const BEFORE = 5;
+const TAIL_SECONDS = 1;
+/** A pair's inputs tried at most. */
+const MOST_TRIES = 400;
+
+interface Tried {
+  readonly take: Take;
+  readonly script: Script;
+  readonly mode: number;
+  /** By pattern and by move: the frames on which it came, each with the press edges it is made of. */
+  readonly fires: ReadonlyMap<number, readonly Came[]>;
+  readonly moves: ReadonlyMap<number, readonly Came[]>;
+}
+
+interface Came {
+  readonly frame: number;
+  readonly edges: readonly number[];
+}
+
+function takeOf(kit: Kit, script: Script, id: string, gates: readonly string[]): Take {
+  const lanes: Record<string, [number, number][]> = {};
+  for (const { control, from, to } of script)
+    (lanes[control] ??= []).push([BEFORE + from, 1], [BEFORE + to, 0]);
+  const frames = BEFORE + sizeOf(script).frames + Math.ceil(TAIL_SECONDS * kit.rate);
+  return {
+    format: "moss-tap/take",
+    version: 1,
+    id,
+    name: id,
+    kit: kit.id,
+    rate: kit.rate,
+    frames,
+    lanes,
+    ...(gates.length > 0 ? { gates: Object.fromEntries(gates.map(gate => [gate, [[0, 1]]])) } : {}),
+  };
+}
+
+function gather(program: Program, trace: Trace): Pick<Tried, "fires" | "moves"> {
+  const fires = new Map<number, Came[]>();
+  const moves = new Map<number, Came[]>();
+  const requests = new Map<string, number>();
+  const edgesAt = (note: number) => {
+    const at = trace.at[note]!;
+    return Array.from(trace.payload.subarray(at + 1, at + 1 + trace.payload[at]!)).filter(
+      key => key % program.sourceCount < program.controls.length,
+    );
+  };
+  const add = (map: Map<number, Came[]>, index: number, came: Came) => {
+    const own = map.get(index);
+    if (own) own.push(came);
+    else map.set(index, [came]);
+  };
+  for (let i = 0; i < trace.count; i++) {
+    const index = trace.subject[i]!;
+    const frame = trace.frame[i]!;
+    if (trace.kind[i] === FIRE) add(fires, index, { frame, edges: edgesAt(i) });
+    else if (trace.kind[i] === REQUEST) requests.set(`${index} ${frame}`, i);
+    else if (trace.kind[i] === PERFORMED) {
+      const request = requests.get(`${index} ${trace.payload[trace.at[i]!]}`);
+      if (request !== undefined) add(moves, index, { frame, edges: edgesAt(request) });
+    }
+  }
+  return { fires, moves };
+}
+
+/** The first time two things came of a shared press edge. */
+function firstShared(a: readonly Came[] = [], b: readonly Came[] = []): readonly [Came, Came] | undefined {
+  for (const one of a)
+    for (const two of b) if (one.edges.some(edge => two.edges.includes(edge))) return [one, two];
+  return undefined;
+}
+
+/** The gates to hold open so that some of the moves find theirs open; what bans one of them, or is made of other things, stays as it is. */
+function listHeldGates(program: Program, moves: readonly number[]): string[] {
+  const banning = new Set(moves.flatMap(m => program.moves[m]!.bans));
+  const held = new Set<number>();
+  const hold = (g: number) => {
+    const { id, derive, of } = program.gates[g]!;
+    if (held.has(g) || banning.has(g) || id.startsWith("busy:")) return;
+    if (derive === "plain") held.add(g);
+    else if (derive === "all" || derive === "any") of.forEach(hold);
+  };
+  for (const m of moves) for (const { gate } of program.moves[m]!.needs) hold(gate);
+  return [...held].map(g => program.gates[g]!.id);
+}
+
+/**
+ * Looks for inputs that set off two rules at once: for each two patterns that share a control, their own boundary inputs,
+ * alone and laid over each other so that a press falls on one edge, are run by the core, in every mode in which both are
+ * active; for each two moves those of their patterns, with the gates open that the two need. A witness is the shortest such input,
+ * by frames and then by edges; every one of them was run. Stages have no part in it. Yields after every pair.
+ */
+export function* findOverlaps(
+  kit: Kit,
+): Generator<{ readonly done: number; readonly of: number; readonly found?: Overlap }, Overlaps> {
+  const compiled = compile(kit);
+  if (!compiled.ok) return { found: [], none: [], silent: [], runs: 0 };
+  const program = compiled.value;
+  const modes = program.modes.length === 0 ? [0] : program.modes.map((_, m) => m);
+  const programs = modes.map(m => {
+    const mode = kit.modes?.[m];
+    const started = mode ? compile({ ...kit, start: mode.id }) : compiled;
+    return started.ok ? started.value : program;
+  });
+  const known = new Map<string, Tried>();
+  const scripts = kit.patterns.map(pattern => (pattern.off ? [] : listScripts(kit, pattern)));
+  const tryScript = (script: Script, mode: number, gates: readonly string[]): Tried => {
+    const key = `${mode} ${gates.join()} ${JSON.stringify([...script].sort((a, b) => (a.control < b.control ? -1 : a.control > b.control ? 1 : a.from - b.from)))}`;
+    const before = known.get(key);
+    if (before) return before;
+    const take = takeOf(kit, script, `tried-${known.size}`, gates);
+    const trace = evaluate(programs[mode]!, take);
+    const tried = { take, script, mode, ...gather(programs[mode]!, trace) };
+    known.set(key, tried);
+    return tried;
+  };
+  const isActive = (pattern: number, mode: number) =>
+    !program.patterns[pattern]!.isOff && program.patterns[pattern]!.activeIn[mode] !== false;
+  const sharesControl = (a: number, b: number) =>
+    program.patterns[a]!.controls.some(control => program.patterns[b]!.controls.includes(control));
+  const bySize = (a: Tried, b: Tried) => {
+    const [x, y] = [sizeOf(a.script), sizeOf(b.script)];
+    return x.frames - y.frames || x.edges - y.edges;
+  };
+  const inputsFor = (a: number, b: number, gates: readonly string[]): Tried[] => {
+    const ways = scripts[a]!.flatMap(one => scripts[b]!.flatMap(two => layOver(one, two)));
+    const all = [...scripts[a]!, ...scripts[b]!, ...ways].slice(0, MOST_TRIES);
+    const inModes = modes.filter(mode => isActive(a, mode) && isActive(b, mode));
+    return inModes.flatMap(mode => all.map(script => tryScript(script, mode, gates))).sort(bySize);
+  };
+  const found: Overlap[] = [];
+  const none: NoOverlap[] = [];
+  const pairs: { list: Overlap["list"]; a: number; b: number; patterns: [number, number] }[] = [];
+  kit.patterns.forEach((_, a) =>
+    kit.patterns.forEach((_, b) => {
+      if (a < b && scripts[a]!.length > 0 && scripts[b]!.length > 0 && sharesControl(a, b))
+        pairs.push({ list: "patterns", a, b, patterns: [a, b] });
+    }),
+  );
+  program.moves.forEach((one, a) =>
+    program.moves.forEach((two, b) => {
+      if (a >= b || one.isOff || two.isOff) return;
+      const patterns: [number, number] = [one.pattern, two.pattern];
+      if (one.pattern === two.pattern || sharesControl(...patterns))
+        pairs.push({ list: "moves", a, b, patterns });
+    }),
+  );
+  for (const [done, { list, a, b, patterns }] of pairs.entries()) {
+    const tried = inputsFor(...patterns, list === "moves" ? listHeldGates(program, [a, b]) : []);
+    const cameOf = (one: Tried, index: number) => (list === "patterns" ? one.fires : one.moves).get(index);
+    const witness = tried.find(one => firstShared(cameOf(one, a), cameOf(one, b)));
+    const frames = tried.reduce((most, { script }) => Math.max(most, sizeOf(script).frames), 0);
+    if (!witness) {
+      none.push({ list, first: a, second: b, tried: tried.length, frames });
+      yield { done: done + 1, of: pairs.length };
+      continue;
+    }
+    const [cameA, cameB] = firstShared(cameOf(witness, a), cameOf(witness, b))!;
+    const isAFirst = cameA.frame <= cameB.frame;
+    const [first, second] = isAFirst ? [a, b] : [b, a];
+    const alone = tried.some(one => cameOf(one, second) && !cameOf(one, first));
+    const overlap: Overlap = {
+      list,
+      first,
+      second,
+      how: alone ? "both" : "always",
+      witness: witness.take,
+      firstFrame: Math.min(cameA.frame, cameB.frame),
+      secondFrame: Math.max(cameA.frame, cameB.frame),
+      mode: kit.modes?.[witness.mode]?.id,
+    };
+    found.push(overlap);
+    yield { done: done + 1, of: pairs.length, found: overlap };
+  }
+  const silent: Silent[] = [];
+  const look = (list: Overlap["list"], index: number, pattern: number) => {
+    if (program.patterns[pattern]!.isOff) return;
+    const gates = list === "moves" ? listHeldGates(program, [index]) : [];
+    const tried = modes
+      .filter(mode => isActive(pattern, mode))
+      .flatMap(mode => scripts[pattern]!.map(script => tryScript(script, mode, gates)));
+    const all = [...tried, ...known.values()];
+    if (all.some(one => (list === "patterns" ? one.fires : one.moves).has(index))) return;
+    const frames = all.reduce((most, { script }) => Math.max(most, sizeOf(script).frames), 0);
+    silent.push({ list, index, tried: all.length, frames });
+  };
+  program.patterns.forEach((_, p) => look("patterns", p, p));
+  program.moves.forEach((move, m) => move.isOff || look("moves", m, move.pattern));
+  return { found, none, silent, runs: known.size };
+}
