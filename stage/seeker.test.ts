@@ -1,13 +1,13 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { readTake, type Kit, type Take } from "#core";
+import { listFates, readTake, studyRooms, type Kit, type RunFrom, type Take } from "#core";
 import duelTake from "../demo/clapper-duel/4-great-tolls.json";
 import duelKit from "../demo/clapper-duel/kit.json";
 import runnerTake from "../demo/belfry-runner/2-late-at-every-edge.json";
 import runnerKit from "../demo/belfry-runner/kit.json";
 import ropesTake from "../demo/rope-catch/2-sloppy-round.json";
 import ropesKit from "../demo/rope-catch/kit.json";
-import { compileRules, createSeeker } from "./index";
+import { compileRules, createBranching, createSeeker, runRules } from "./index";
 
 const PLAYED = [
   ["runner", runnerKit, runnerTake],
@@ -54,3 +54,27 @@ test("a far frame is come to in parts, and gone back from by the nearest moment 
   expect(seeker.stateAt(599, 598)?.frame).toBe(599);
   expect(seeker.stateAt(2500, 701)?.frame).toBe(2500);
 });
+
+test.each(PLAYED)(
+  "a run of the %s from a kept moment finds the rooms that whole runs find",
+  (_, kit, take) => {
+    const rules = compileRules(kit as unknown as Kit);
+    if (!rules.ok) throw new Error("the demo has faults");
+    const { program } = rules.value;
+    const columns = readTake(program, take as unknown as Take);
+    const { trace } = runRules(rules.value, columns);
+    const whole: RunFrom = changed => ({
+      runTo: frame => runRules(rules.value, { ...changed, frames: frame }).trace,
+    });
+    const study = (runFrom: RunFrom) => {
+      const steps = studyRooms(program, columns, trace, runFrom);
+      let step = steps.next();
+      while (!step.done) step = steps.next();
+      return step.value;
+    };
+    const found = study(createBranching(rules.value, columns));
+    expect(found).toEqual(study(whole));
+    const uses = listFates(program, trace).filter(fate => fate.uses.some(use => use.kind === "move"));
+    expect(found.rooms.length).toBeGreaterThanOrEqual(uses.length);
+  },
+);

@@ -100,7 +100,7 @@ export function formatMoveFeel(feel: MoveFeel): string {
   const more = [
     ...(tightest === undefined
       ? []
-      : [tightest >= MOST_SHIFT ? `${MOST_SHIFT}f of room or more` : `tightest use ${tightest}f`]),
+      : [tightest >= MOST_SHIFT ? "no tight use" : `tightest use ${tightest}f`]),
     ...(medianDelay === undefined ? [] : [`median delay ${medianDelay}f`]),
   ];
   return [counts.join(", "), ...more].join("; ");

@@ -1,0 +1,106 @@
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import { evaluate } from "../run/run";
+import { anyKit } from "../tests/arbitraries";
+import { drawMove, drawPhases, drawTake, mustCompile, sketchKit } from "../tests/strips";
+import { applyAssist, scaleLength } from "./applyAssist";
+import type { Assist } from "./assistSchema";
+import { compile } from "./compile";
+import { parseKit } from "./parseKit";
+
+const KIT = sketchKit("ab", {
+  gates: [{ id: "g", name: "G" }],
+  patterns: [
+    { id: "p", name: "P", kind: "press", control: "a" },
+    { id: "h", name: "H", kind: "hold", control: "b", for: "5f", fire: "reach" },
+    { id: "t", name: "T", kind: "taps", control: "a", count: 2, gap: "4f", answer: "nth" },
+    { id: "m", name: "M", kind: "mash", controls: ["a", "b"], count: 4, within: "20f", alternate: true },
+  ],
+  moves: [
+    {
+      id: "hop",
+      name: "Hop",
+      pattern: "p",
+      needs: [{ gate: "g", coyote: "33.5ms" }],
+      buffer: "3f",
+      cooldown: "2f",
+    },
+  ],
+  prompts: [
+    {
+      id: "q",
+      name: "Q",
+      ask: ["p"],
+      starts: { at: "10f" },
+      window: "10f",
+      grades: [{ name: "good", within: "3f" }],
+    },
+  ],
+});
+
+const assist = (fields: Partial<Assist>): Assist => ({ id: "x", name: "X", ...fields });
+
+test("windows grow by a factor, each in its own unit; what is waited for stays", () => {
+  const { patterns, moves, prompts } = applyAssist(KIT, assist({ windows: 150 }));
+  expect(moves![0]).toMatchObject({ buffer: "5f", cooldown: "2f", needs: [{ coyote: "50.25ms" }] });
+  expect(prompts![0]).toMatchObject({ window: "15f", grades: [{ within: "5f" }], starts: { at: "10f" } });
+  expect(
+    patterns.map(pattern => ("gap" in pattern ? pattern.gap : "for" in pattern ? pattern.for : "")),
+  ).toEqual(["", "5f", "6f", ""]);
+  expect(patterns[3]).toMatchObject({ within: "30f" });
+  const gaps = applyAssist(KIT, assist({ windows: 150, gaps: 200 }));
+  expect(gaps.patterns[2]).toMatchObject({ gap: "12f" });
+  expect(applyAssist(KIT, assist({}))).toEqual(KIT);
+  expect(["1f", "0f", "3f", "0.1ms"].map(written => scaleLength(written, 10))).toEqual([
+    "1f",
+    "0f",
+    "1f",
+    "0.01ms",
+  ]);
+});
+
+test("a mash becomes a hold of its first control for the time it had", () => {
+  expect(applyAssist(KIT, assist({ mashes: true })).patterns[3]).toEqual({
+    id: "m",
+    name: "M",
+    kind: "hold",
+    control: "a",
+    for: "20f",
+    fire: "reach",
+  });
+});
+
+test("a control that is held becomes one that a press turns down and the next one up", () => {
+  const held = applyAssist(KIT, assist({ toggles: true }));
+  expect(held.controls.map(({ toggle }) => toggle)).toEqual([undefined, true]);
+  const program = mustCompile(held);
+  const trace = evaluate(program, drawTake({ b: "..#..........##......#.." }));
+  // Down from 2 on, fired on 7, let go by the press on 13; down again from 21 on.
+  expect(drawPhases(program, trace, "h")).toBe("..~~~~~F=====........~~~");
+});
+
+test("an assisted kit is a kit: it compiles, and a move is saved by the longer window", () => {
+  const take = drawTake({ a: "..#......." }, { g: "......####" });
+  expect(drawMove(mustCompile(KIT), evaluate(mustCompile(KIT), take), "hop")).toBe(".....L....");
+  const longer = mustCompile(applyAssist(KIT, assist({ windows: 200 })));
+  expect(drawMove(longer, evaluate(longer, take), "hop")).toBe("......b...");
+  let compiled = 0;
+  fc.assert(
+    fc.property(
+      anyKit,
+      fc.integer({ min: 100, max: 300 }),
+      fc.boolean(),
+      fc.boolean(),
+      (kit, windows, toggles, mashes) => {
+        const made = applyAssist(kit, assist({ windows, gaps: windows, toggles, mashes }));
+        expect(parseKit({ ...kit, assists: [assist({ windows, toggles, mashes })] }).ok).toBe(
+          parseKit(kit).ok,
+        );
+        if (!compile(kit).ok) return;
+        expect(compile(made).ok).toBe(true);
+        compiled++;
+      },
+    ),
+  );
+  expect(compiled).toBeGreaterThan(20);
+});

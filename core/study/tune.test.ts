@@ -1,0 +1,354 @@
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import { listStory } from "../checks/story";
+import { readTake } from "../input/inputColumns";
+import { compile } from "../kit/compile";
+import { writeAt } from "../kit/editAt";
+import type { Kit } from "../kit/schema";
+import { evaluate, run } from "../run/run";
+import { anyKit, anyTake } from "../tests/arbitraries";
+import { drawTake, mustCompile, sketchKit } from "../tests/strips";
+import { CHARACTERS, STILL } from "./hands/character";
+import { fitCharacter } from "./hands/fitCharacter";
+import { playHand } from "./hands/playHand";
+import { studyHands } from "./hands/studyHands";
+import { shareOf } from "./hands/wilson";
+import { listDelays } from "./feel/delays";
+import { formatMoveFeel, reportMoves } from "./feel/feelReport";
+import { studyRooms, type RunFrom } from "./feel/rooms";
+import { findOverlaps } from "./overlaps/findOverlaps";
+import { alignStories } from "./rates/alignStories";
+import { roundLengths } from "./rates/roundLengths";
+import type { PrepareRun } from "./repairs";
+import { countRules } from "./ruleCounts";
+import { readOutcome } from "./sweep/readOutcome";
+import { writeSwept } from "./sweep/swept";
+import { findEdges, sweepValues } from "./sweep/sweepValues";
+
+/** A hop with a window about its gate, and a hold beside it. */
+const HOP = sketchKit("ab", {
+  gates: [{ id: "ground", name: "Ground" }],
+  patterns: [
+    { id: "p", name: "P", kind: "press", control: "a" },
+    { id: "h", name: "H", kind: "hold", control: "b", for: "100ms", fire: "reach" },
+  ],
+  moves: [
+    {
+      id: "hop",
+      name: "Hop",
+      pattern: "p",
+      needs: [{ gate: "ground", coyote: "2f" }],
+      buffer: "3f",
+      spends: ["ground"],
+    },
+    { id: "brace", name: "Brace", pattern: "h", slot: "arms" },
+  ],
+});
+//                                     5    10   15   20   25   30
+const TAKE = drawTake(
+  { a: "......##.......##......##.........", b: "..########........................" },
+  { ground: "........####........#####........." },
+);
+
+const prepare: PrepareRun = kit => {
+  const compiled = compile(kit);
+  return compiled.ok ? { program: compiled.value, run: columns => run(compiled.value, columns) } : undefined;
+};
+
+/** Runs the whole take for every shift: what the definition says, word for word. */
+const plainly =
+  (kit: Kit): RunFrom =>
+  columns => ({ runTo: frame => run(mustCompile(kit), { ...columns, frames: frame }) });
+
+function finish<Y, R>(generator: Generator<Y, R>): R {
+  let step = generator.next();
+  while (!step.done) step = generator.next();
+  return step.value;
+}
+
+function roomsOf(kit: Kit, take: typeof TAKE) {
+  const program = mustCompile(kit);
+  const columns = readTake(program, take);
+  return finish(studyRooms(program, columns, run(program, columns), plainly(kit)));
+}
+
+test("the room of a press is how far it could have come earlier or later; a lost one tells by how much it missed", () => {
+  const { rooms, misses } = roomsOf(HOP, TAKE);
+  const short = rooms.map(({ frame, move, early, late }) => [frame, move, early, late]);
+  // Remembered 3 frames before the ground: the press on 6 could come on 5. Forgiven to 13, but its release would meet the next
+  // press: what bounds it there is the neighbour, as it is for the press on 23 on its early side and for the hold on both.
+  expect(short).toEqual([
+    [2, 1, 2, 23],
+    [6, 0, 1, 6],
+    [23, 0, 5, 3],
+  ]);
+  expect(rooms.map(({ isEarlyBounded, isLateBounded }) => [isEarlyBounded, isLateBounded])).toEqual([
+    [true, true],
+    [false, true],
+    [true, false],
+  ]);
+  // The ground it had left on 12 was spent by the press on 6; the one of 20 is remembered for from 17 on.
+  expect(misses).toEqual([{ control: 0, frame: 15, move: 0, by: 2, saves: 0 }]);
+});
+
+test("a delay is split into waiting to be sure, memory, and what slow time added", () => {
+  const program = mustCompile(HOP);
+  const trace = evaluate(program, {
+    ...TAKE,
+    speed: [
+      [3, 50],
+      [5, 100],
+    ],
+  });
+  const [brace, hop] = listDelays(program, trace).sort((a, b) => a.press - b.press);
+  expect(hop).toMatchObject({ move: 0, press: 6, frame: 8, total: 2, pattern: 0, memory: 2, slow: 0 });
+  // 6 frames of hold of which two passed at half speed.
+  expect(brace).toMatchObject({ move: 1, press: 2, total: 7, pattern: 6, memory: 0, slow: 1 });
+});
+
+test("a report is one line a move, with what was nearest and tightest", () => {
+  const program = mustCompile(HOP);
+  const trace = evaluate(program, TAKE);
+  const { rooms, misses } = roomsOf(HOP, TAKE);
+  const counts = countRules(program, [trace]);
+  const feels = [{ take: "drawn", counts, rooms, misses, delays: listDelays(program, trace) }];
+  const [hop, brace] = reportMoves(program, feels).map(formatMoveFeel);
+  expect(hop).toBe(
+    "3 asked, 2 performed, 1 by memory, 1 lost, the nearest by 2f; tightest use 1f; median delay 1f",
+  );
+  expect(brace).toBe("1 asked, 1 performed; no tight use; median delay 6f");
+});
+
+test("a share has the score interval of the textbook", () => {
+  const rounded = (hits: number, n: number) => {
+    const { low, high } = shareOf(hits, n);
+    return [low, high].map(value => Math.round(value * 1e4) / 1e4);
+  };
+  expect(rounded(8, 10)).toEqual([0.4902, 0.9433]);
+  expect(rounded(0, 10)).toEqual([0, 0.2775]);
+  expect(rounded(200, 200)).toEqual([0.9812, 1]);
+  expect(rounded(0, 0)).toEqual([0, 1]);
+});
+
+/** Lanes without letting go of what is not held. */
+const pressesOf = ({ lanes }: { readonly lanes: typeof TAKE.lanes }) =>
+  Object.fromEntries(
+    Object.entries(lanes).map(([id, lane]) => [
+      id,
+      lane.filter(([, value], k) => value > 0 || (k > 0 && lane[k - 1]![1] > 0)),
+    ]),
+  );
+
+test("a hand without spread plays the take itself; every hand keeps the order, whole frames of length, and its own draws", () => {
+  let moved = 0;
+  fc.assert(
+    fc.property(anyTake, fc.integer({ min: 0, max: 2 ** 31 }), (take, seed) => {
+      const still = playHand(take, STILL, seed);
+      expect({ ...still, lanes: pressesOf(still) }).toEqual({ ...take, lanes: pressesOf(take) });
+      const played = playHand(take, CHARACTERS[2]!, seed);
+      for (const [control, lane] of Object.entries(played.lanes)) {
+        for (let k = 1; k < lane.length; k++) expect(lane[k]![0]).toBeGreaterThanOrEqual(lane[k - 1]![0]);
+        if (JSON.stringify(lane) !== JSON.stringify(take.lanes[control])) moved++;
+      }
+      expect(playHand(take, CHARACTERS[2]!, seed)).toEqual(played);
+    }),
+  );
+  expect(moved).toBeGreaterThan(50);
+  const bare = { ...STILL, spreadMs: 30 };
+  const other = { ...TAKE, lanes: { ...TAKE.lanes, a: TAKE.lanes.a!.slice(0, 4) } };
+  // One stream a press: taking the last press away leaves the others as they were drawn.
+  expect(playHand(other, bare, 7).lanes.a).toEqual(playHand(TAKE, bare, 7).lanes.a!.slice(0, 4));
+});
+
+test("hands are as wide as their character says, and a fit finds that spread again", () => {
+  const presses = Array.from({ length: 200 }, (_, k): [number, number][] => [
+    [100 * k + 52, 1],
+    [100 * k + 60, 0],
+  ]).flat();
+  const gates = Array.from({ length: 200 }, (_, k): [number, 0 | 1][] => [
+    [100 * k + 50, 1],
+    [100 * k + 90, 0],
+  ]).flat();
+  const long = { ...TAKE, frames: 20_000, lanes: { a: presses }, gates: { ground: gates } };
+  const played = playHand(long, { ...STILL, spreadMs: 40, lengthPercent: 25, biasMs: 10 }, 3);
+  const offsets = played.lanes.a!.filter((_, k) => k % 2 === 0).map(([x], k) => x - (100 * k + 52));
+  const mean = offsets.reduce((sum, value) => sum + value, 0) / offsets.length;
+  const deviation = Math.sqrt(offsets.reduce((sum, value) => sum + (value - mean) ** 2, 0) / offsets.length);
+  expect((mean * 1000) / 60).toBeGreaterThan(3);
+  expect((mean * 1000) / 60).toBeLessThan(17);
+  expect((deviation * 1000) / 60).toBeGreaterThan(35);
+  expect((deviation * 1000) / 60).toBeLessThan(45);
+  const program = mustCompile(HOP);
+  const columns = readTake(program, played);
+  const fitted = fitCharacter(program, [{ columns, trace: run(program, columns) }]);
+  expect(fitted.onset.presses).toBeGreaterThan(150);
+  expect(fitted.character.spreadMs).toBeGreaterThan(25);
+  expect(fitted.character.spreadMs).toBeLessThan(45);
+  expect(fitted.character.lengthPercent).toBeGreaterThan(18);
+  expect(fitted.character.lengthPercent).toBeLessThan(32);
+  expect(fitCharacter(program, []).onset).toEqual({ presses: 0, groups: 0 });
+});
+
+test("with a still hand every press is used as it was; a wide one loses the tight press and says at which seed", () => {
+  const still = finish(studyHands({ kit: HOP, character: STILL, seed: 1, count: 5 }, [TAKE], prepare));
+  expect(still.presses.map(({ control, frame, share }) => [control, frame, share.hits, share.n])).toEqual([
+    ["a", 6, 5, 5],
+    ["a", 23, 5, 5],
+    ["b", 2, 5, 5],
+  ]);
+  expect(still.presses.every(({ failsAt }) => failsAt === undefined)).toBe(true);
+  const wide = finish(
+    studyHands({ kit: HOP, character: { ...STILL, spreadMs: 60 }, seed: 1, count: 100 }, [TAKE], prepare),
+  );
+  const tight = wide.presses.find(({ frame }) => frame === 6)!;
+  expect(tight.share.hits).toBeGreaterThan(40);
+  expect(tight.share.hits).toBeLessThan(95);
+  const failing = playHand(TAKE, { ...STILL, spreadMs: 60 }, tight.failsAt!);
+  const { edges } = [
+    ...readOutcome(mustCompile(HOP), evaluate(mustCompile(HOP), failing)).events.values(),
+  ][0]!;
+  expect(edges.some(key => Math.floor(key / mustCompile(HOP).sourceCount) === 6)).toBe(false);
+  expect(wide.moves.map(({ index }) => index)).toEqual([0, 1]);
+});
+
+const BUFFER = { kind: "length", path: ["moves", 0, "buffer"], unit: "f" } as const;
+
+test("a sweep tells what each value loses, saves and brings unwanted, and its two edges", () => {
+  const values = [0, 1, 2, 3, 4, 5, 6];
+  const points = finish(sweepValues({ kit: HOP, swept: BUFFER, values }, [TAKE], prepare));
+  expect(
+    points.map(({ performed, lostPresses, saved, gone }) => [performed.buffer, lostPresses, saved, gone]),
+  ).toEqual([
+    [0, 2, 0, 1],
+    [0, 2, 0, 1],
+    [1, 1, 0, 0],
+    [1, 1, 0, 0],
+    [1, 1, 0, 0],
+    [2, 1, 1, 1],
+    [2, 1, 1, 1],
+  ]);
+  // The press saved on 15 spends the ground that the one on 23 had: nothing is gained without a loss.
+  expect(findEdges(points)).toEqual({ nothingLostFrom: undefined, nothingUnwantedTo: 6 });
+  const kept = { ...HOP, moves: HOP.moves!.map(({ spends: _spends, ...move }) => move) };
+  const free = finish(sweepValues({ kit: kept, swept: BUFFER, values }, [TAKE], prepare));
+  expect(findEdges(free)).toEqual({ nothingLostFrom: 5, nothingUnwantedTo: 6 });
+});
+
+test("a sweep is so many single runs, whatever is swept", () => {
+  let performed = 0;
+  fc.assert(
+    fc.property(
+      anyKit,
+      anyTake,
+      fc.array(fc.integer({ min: 0, max: 20 }), { maxLength: 4 }),
+      (kit, take, values) => {
+        if (!kit.moves?.[0] || !compile(kit).ok) return;
+        const points = finish(sweepValues({ kit, swept: BUFFER, values }, [take], prepare));
+        values.forEach((value, k) => {
+          const program = compile(writeAt(kit, BUFFER.path, `${value}f`));
+          if (!program.ok) return expect(points[k]!.runs).toBe(0);
+          const single = readOutcome(program.value, evaluate(program.value, take), new Set([0]));
+          expect(points[k]!.performed).toEqual(single.performed);
+          expect(points[k]!.lostPresses).toBe(single.lostPresses.size);
+          performed += Object.values(single.performed).reduce((sum, count) => sum + count, 0);
+        });
+      },
+    ),
+    { numRuns: 200 },
+  );
+  expect(performed).toBeGreaterThan(10);
+});
+
+test("a group is swept by a factor, each length in its own unit", () => {
+  const kit = writeSwept(HOP, { kind: "group", group: "windows" }, 200)!;
+  expect(kit.moves![0]).toMatchObject({ buffer: "6f", needs: [{ gate: "ground", coyote: "4f" }] });
+});
+
+test("at the kit's own rate nothing differs; at others what slips, goes or comes is told in order of time", () => {
+  fc.assert(
+    fc.property(anyKit, anyTake, (kit, take) => {
+      const program = compile(kit);
+      if (!program.ok) return;
+      const story = listStory(program.value, evaluate(program.value, take));
+      const aligned = alignStories(story, kit.rate, story, kit.rate);
+      expect(aligned.every(({ what }) => what === "same")).toBe(true);
+      expect(aligned.length).toBe(story.length);
+    }),
+  );
+  const was = [
+    [60, "performed", "hop"],
+    [120, "performed", "hop"],
+    [180, "prompt", "catch", "good"],
+  ] as const;
+  const is = [
+    [33, "performed", "hop"],
+    [60, "performed", "hop"],
+    [80, "performed", "hop"],
+    [90, "prompt", "catch", "failed"],
+  ] as const;
+  const told = alignStories([...was], 60, [...is], 30).map(({ what, id, was: a, is: b }) => [what, id, a, b]);
+  expect(told).toEqual([
+    ["slipped", "hop", 1, 1.1],
+    ["same", "hop", 2, 2],
+    ["new", "hop", NaN, 80 / 30],
+    ["changed", "catch", 3, 3],
+  ]);
+});
+
+test("a length in ms tells what it rounds to at each rate, and how far off that is", () => {
+  const [length] = roundLengths(HOP, [30, 60, 144]);
+  expect(length).toMatchObject({ rule: "H", written: "100ms", rounding: "atLeast" });
+  expect(length!.at.map(({ frames, offMs }) => [frames, Math.round(offMs * 10) / 10])).toEqual([
+    [3, 0],
+    [6, 0],
+    [15, 4.2],
+  ]);
+});
+
+test("overlaps: what fires on its way is told from what can come alone; what was not found says how far was looked", () => {
+  const kit = sketchKit("abc", {
+    patterns: [
+      { id: "press", name: "Press", kind: "press", control: "a" },
+      { id: "both", name: "Both", kind: "chord", controls: ["a", "b"], spread: "4f" },
+      { id: "tap", name: "Tap", kind: "tap", control: "c", max: "5f" },
+      { id: "long", name: "Long", kind: "hold", control: "c", for: "9f", fire: "reach" },
+    ],
+    gates: [{ id: "g", name: "G" }],
+    moves: [
+      { id: "m", name: "M", pattern: "press" },
+      { id: "n", name: "N", pattern: "both", needs: [{ gate: "g" }], slot: "other" },
+      { id: "never", name: "Never", pattern: "tap", needs: [{ gate: "g" }], bans: ["g"] },
+    ],
+  });
+  const { found, none, silent } = finish(findOverlaps(kit));
+  expect(found.map(({ list, first, second, how }) => [list, first, second, how])).toEqual([
+    ["patterns", 0, 1, "always"],
+    ["moves", 0, 1, "always"],
+  ]);
+  expect(none.find(({ first, second }) => first === 2 && second === 3)!.tried).toBeGreaterThan(3);
+  expect(silent.map(({ list, index }) => [list, index])).toEqual([["moves", 2]]);
+});
+
+test("every witness does what it says, on any kit", () => {
+  let seen = 0;
+  fc.assert(
+    fc.property(anyKit, kit => {
+      if (!compile(kit).ok) return;
+      for (const { list, first, second, firstFrame, secondFrame, witness, mode } of finish(findOverlaps(kit))
+        .found) {
+        const program = mustCompile(mode === undefined ? kit : { ...kit, start: mode });
+        const trace = evaluate(program, witness);
+        const kind = list === "patterns" ? 2 : 5;
+        const frames = (index: number) =>
+          Array.from({ length: trace.count }, (_, i) => i)
+            .filter(i => trace.kind[i] === kind && trace.subject[i] === index)
+            .map(i => trace.frame[i]);
+        expect(frames(first)).toContain(firstFrame);
+        expect(frames(second)).toContain(secondFrame);
+        seen++;
+      }
+    }),
+    { numRuns: 60 },
+  );
+  expect(seen).toBeGreaterThan(20);
+});
