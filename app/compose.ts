@@ -3,6 +3,7 @@ import type { StoreApi } from "zustand/vanilla";
 import { createEvaluation } from "./document/evaluation";
 import { createChecking } from "./document/checking";
 import { createProving } from "./document/proving";
+import { createStudying } from "./document/studying";
 import { createPlayback, type NextTurn } from "./document/playback";
 import type { Desk } from "./document/context";
 import { createWorkbench } from "./document/workbench";
@@ -89,6 +90,7 @@ export function composeApp(world: World): App {
     evaluation,
     proving,
     checking: createChecking({ workbench, evaluation, say: notices.say }),
+    studying: createStudying({ workbench, jobs, nowMs: world.nowMs }),
     playback,
     pad,
     tape,

@@ -203,3 +203,4 @@ export {
   type MoveFeel,
   type TakeFeel,
 } from "./study/feel/feelReport";
+export { oneHandLayout } from "./kit/oneHand";

@@ -10,6 +10,7 @@ import type { Checking } from "./checking";
 import type { Proof } from "./proving";
 import type { Playback, PlaybackState } from "./playback";
 import type { OpenDocument } from "./openDocument";
+import type { Study, Studying } from "./studying";
 import type { Workbench } from "./workbench";
 
 /** The open document and all that follows from it, as one page has it. */
@@ -20,6 +21,7 @@ export interface Desk {
   /** How the open kit stands by its checks. */
   readonly proving: StoreApi<Proof>;
   readonly checking: Checking;
+  readonly studying: Studying;
   readonly judge: Judge;
   readonly jobs: Jobs;
   readonly shelf: Shelf;
@@ -52,6 +54,18 @@ export function useEvaluation<T>(select: (state: Evaluation) => T): T {
 /** A part of how the open kit stands by its checks. */
 export function useProof<T>(select: (state: Proof) => T): T {
   return useStore(useDesk().proving, select);
+}
+
+/** A study of the open kit by its name; undefined until it was begun. `V`: what such a study finds. */
+export function useStudy<V>(name: string): Study<V> | undefined {
+  return useStore(useDesk().studying, studies => studies.get(name)) as Study<V> | undefined;
+}
+
+/** What a study is set to, and how it is set; as given until it is. */
+export function useSetting<T>(name: string, initial: T): readonly [T, (value: T) => void] {
+  const { settings } = useDesk().studying;
+  const value = useStore(settings, all => (all.has(name) ? (all.get(name) as T) : initial));
+  return [value, next => settings.setState(new Map(settings.getState()).set(name, next), true)];
 }
 
 /** The open take as the rules understand it; undefined when there is none, or while a long one is first worked on. */

@@ -228,10 +228,10 @@ test("a sweep tells what each value loses, saves and brings unwanted, and its tw
     [2, 1, 1, 1],
   ]);
   // The press saved on 15 spends the ground that the one on 23 had: nothing is gained without a loss.
-  expect(findEdges(points)).toEqual({ nothingLostFrom: undefined, nothingUnwantedTo: 6 });
+  expect(findEdges(points, 3)).toEqual({ nothingLostFrom: undefined, nothingUnwantedTo: 6 });
   const kept = { ...HOP, moves: HOP.moves!.map(({ spends: _spends, ...move }) => move) };
   const free = finish(sweepValues({ kit: kept, swept: BUFFER, values }, [TAKE], prepare));
-  expect(findEdges(free)).toEqual({ nothingLostFrom: 5, nothingUnwantedTo: 6 });
+  expect(findEdges(free, 3)).toEqual({ nothingLostFrom: 5, nothingUnwantedTo: 6 });
 });
 
 test("a sweep is so many single runs, whatever is swept", () => {

@@ -1,30 +1,12 @@
 import { useEffect, useState } from "react";
-import { nameOf, type Change, type Check, type Kit, type Take } from "#core";
+import type { Check, Kit, Take } from "#core";
 import { Button } from "../../ui/Button";
+import { formatChange } from "../changeWords";
 import { useDesk } from "../../document/context";
 import { takeBack, type Blame } from "../../judging/jobs/blame";
 
 /** So many versions of the past are gone through, the youngest first. */
 const MOST_PAST = 200;
-
-/** A value of a kit in a few letters. */
-function show(value: unknown): string {
-  if (value === undefined) return "nothing";
-  if (typeof value !== "object" || value === null) return String(value);
-  return Array.isArray(value) ? `a list of ${value.length}` : "something else";
-}
-
-const LISTS = ["controls", "sticks", "gates", "patterns", "moves", "modes", "prompts"] as const;
-
-/** A change of a kit in words: "Hop, buffer: 2f, was 6f". */
-export function formatChange(kit: Kit, { path, was, is }: Change): string {
-  const [list, place, ...rest] = path;
-  const named = LISTS.find(item => item === list);
-  const item = named && typeof place === "number" ? kit[named]?.[place] : undefined;
-  const subject = named && item ? nameOf(kit, named, item.id) : String(list);
-  const field = (item ? rest : path.slice(1)).join(" ");
-  return `${subject}${field ? `, ${field}` : ""}: ${show(is)}, was ${show(was)}`;
-}
 
 /** Looks, at a click, for the smallest change of the last edits that broke a check, and offers to take just that back. */
 export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {

@@ -24,6 +24,7 @@ export interface MoveFeel {
   readonly performed: number;
   readonly byMemory: number;
   readonly forgiven: number;
+  /** Presses that were lost for it; a request that came to nothing though its press was used is none. */
   readonly lost: number;
   /** By how many frames the nearest lost press missed; undefined where none was within reach. */
   readonly nearest: number | undefined;
@@ -75,7 +76,7 @@ export function reportMoves(program: Program, feels: readonly TakeFeel[]): MoveF
       performed: sum(({ performed: by }) => by.direct + by.buffer + by.coyote + by.both),
       byMemory: sum(({ performed: by }) => by.buffer + by.both),
       forgiven: sum(({ performed: by }) => by.coyote + by.both),
-      lost: sum(({ lost }) => lost),
+      lost: misses.length,
       nearest: misses[0] && Number.isFinite(reach(misses[0])) ? reach(misses[0]) : undefined,
       tightest: rooms[0] && narrowerSide(rooms[0]),
       medianDelay: rising.length > 0 ? medianSorted(rising) : undefined,

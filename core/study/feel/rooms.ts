@@ -1,6 +1,6 @@
 import type { InputColumns } from "../../input/inputColumns";
 import type { Program } from "../../run/program";
-import { PERFORMED, REQUEST, type Trace } from "../../trace/trace";
+import { LOSS_REASONS, PERFORMED, REQUEST, type Trace } from "../../trace/trace";
 import { listFates, type Fate } from "../fates";
 import { listPresses, shiftPress, type ColumnPress } from "./shiftPress";
 
@@ -122,26 +122,24 @@ function missOf(
   program: Program,
   columns: InputColumns,
   press: ColumnPress,
-  move: number,
   runFrom: RunFrom,
-): Miss {
+): Omit<Miss, "move"> {
   const { control, down: frame, least, most } = press;
   for (let by = 1; by <= MOST_SHIFT; by++)
     for (const shift of [-by, by]) {
       if (shift < least || shift > most) continue;
       const saves = tryShift(program, columns, press, shift, -1, runFrom);
-      if (saves >= 0) return { control, frame, move, by: shift, saves };
+      if (saves >= 0) return { control, frame, by: shift, saves };
     }
-  return { control, frame, move, by: undefined, saves: undefined };
+  return { control, frame, by: undefined, saves: undefined };
 }
 
-/** What moves a press was used for, each once; those it was lost for if none. */
-function movesOf(fate: Fate): { readonly used: readonly number[]; readonly lost: number | undefined } {
+/** What moves a press was used for, each once, and those it was lost for: all it was asked for, but for those that gave way to another. */
+function movesOf(fate: Fate): { readonly used: readonly number[]; readonly lost: readonly number[] } {
   const used = fate.uses.filter(({ kind }) => kind === "move").map(({ index }) => index);
-  return {
-    used: [...new Set(used)],
-    lost: fate.outcome === "lost" ? fate.losses.at(-1)?.move : undefined,
-  };
+  const real = fate.losses.filter(({ reason }) => LOSS_REASONS[reason] !== "beaten");
+  const losses = fate.outcome === "lost" ? (real.length > 0 ? real : fate.losses) : [];
+  return { used: [...new Set(used)], lost: [...new Set(losses.map(({ move }) => move))] };
 }
 
 /**
@@ -167,7 +165,10 @@ export function* studyRooms(
     if (!fate) continue;
     const { used, lost } = movesOf(fate);
     for (const move of used) rooms.push(roomOf(program, columns, press, move, runFrom));
-    if (lost !== undefined) misses.push(missOf(program, columns, press, lost, runFrom));
+    if (lost.length > 0) {
+      const miss = missOf(program, columns, press, runFrom);
+      for (const move of lost) misses.push({ ...miss, move });
+    }
     yield { done, of: presses.length };
   }
   return { rooms, misses };

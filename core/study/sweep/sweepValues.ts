@@ -148,17 +148,20 @@ export function* sweepValues(
   return points;
 }
 
-/** The smallest value at which no press is lost and nothing is gone, and the largest up to which nothing unwanted comes. */
+/** Where a number may be put. */
 export interface SweepEdges {
+  /** The smallest value at which no press is lost and nothing of the present is gone. */
   readonly nothingLostFrom: number | undefined;
+  /** The largest value that can be reached, going up from the present one, without anything unwanted coming. */
   readonly nothingUnwantedTo: number | undefined;
 }
 
-/** Reads the two edges off the points of a sweep, in order of value; undefined where there is none among them. */
-export function findEdges(points: readonly SweepPoint[]): SweepEdges {
+/** Reads the two edges off the points of a sweep; undefined where there is none among them. */
+export function findEdges(points: readonly SweepPoint[], present: number): SweepEdges {
   const sorted = points.filter(({ runs }) => runs > 0).sort((a, b) => a.value - b.value);
   const isClean = ({ lostPresses, gone }: SweepPoint) => lostPresses === 0 && gone === 0;
-  const firstUnwanted = sorted.findIndex(({ unwanted }) => unwanted > 0);
-  const last = firstUnwanted < 0 ? sorted.at(-1) : sorted[firstUnwanted - 1];
+  const up = sorted.filter(({ value }) => value >= present);
+  const firstUnwanted = up.findIndex(({ unwanted }) => unwanted > 0);
+  const last = firstUnwanted < 0 ? up.at(-1) : up[firstUnwanted - 1];
   return { nothingLostFrom: sorted.find(isClean)?.value, nothingUnwantedTo: last?.value };
 }

@@ -1,0 +1,150 @@
+import { createStore, type StoreApi } from "zustand/vanilla";
+import type { Check, Kit, Take } from "#core";
+import type { Asked, Jobs } from "../judging/jobs/jobs";
+import type { AnswerOf, JobName, QuestionOf } from "../judging/jobs/protocol";
+import type { Workbench } from "./workbench";
+
+/** A study of the open kit: what was asked, how far it has come, and what is found. */
+export interface Study<V = unknown> {
+  readonly state: "working" | "done" | "stopped" | "failed";
+  /** How much is done, 0 to 1, and how long the rest may take at the pace so far; undefined before anything is. */
+  readonly share: number;
+  readonly leftMs: number | undefined;
+  /** What is found; while it works and after it was stopped, what is found so far. */
+  readonly value: V | undefined;
+  readonly reason: string;
+  /** What it is of: when these are not the open ones any more, it is of an older kit. */
+  readonly kit: Kit;
+  readonly takes: readonly Take[];
+  readonly checks: readonly Check[];
+}
+
+/** What is to be studied: one question a worker, all on the same takes, and how their answers become one. */
+export interface StudyAsk<N extends JobName, V> {
+  readonly job: N;
+  readonly questions: readonly QuestionOf<N>[];
+  readonly takes: readonly Take[];
+  /** `undefined` for a question of which nothing is known yet. */
+  readonly merge: (answers: readonly (AnswerOf<N> | undefined)[]) => V;
+}
+
+/** Studies of the open kit, by name. They go on while other views are looked at, and what they found stays until the kit is left. */
+export interface Studying extends Pick<
+  StoreApi<ReadonlyMap<string, Study>>,
+  "getState" | "getInitialState" | "subscribe"
+> {
+  readonly begin: <N extends JobName, V>(name: string, ask: StudyAsk<N, V>) => void;
+  readonly stop: (name: string) => void;
+  /** What studies are set to, by name: kept while other views are looked at, until the kit is left. */
+  readonly settings: StoreApi<ReadonlyMap<string, unknown>>;
+}
+
+interface StudyingWorld {
+  readonly workbench: Pick<Workbench, "getState" | "subscribe">;
+  readonly jobs: Pick<Jobs, "ask">;
+  readonly nowMs: () => number;
+}
+
+/** Is a study of other rules, takes or checks than the open ones? */
+export function isOld(
+  study: Pick<Study, "kit" | "takes" | "checks">,
+  open: { readonly kit: Kit | undefined; readonly takes: readonly Take[]; readonly checks: readonly Check[] },
+): boolean {
+  return (
+    study.kit !== open.kit ||
+    study.checks !== open.checks ||
+    study.takes.some(take => !open.takes.includes(take))
+  );
+}
+
+/** Makes what studies the open kit on one page. */
+export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Studying {
+  const store = createStore<ReadonlyMap<string, Study>>(() => new Map());
+  const settings = createStore<ReadonlyMap<string, unknown>>(() => new Map());
+  const asking = new Map<string, readonly Asked<JobName>[]>();
+  let kitId = workbench.getState().kit?.id;
+
+  const show = (name: string, change: Partial<Study>) => {
+    const known = store.getState().get(name);
+    if (known) store.setState(new Map(store.getState()).set(name, { ...known, ...change }), true);
+  };
+
+  function callOff(name: string): void {
+    asking.get(name)?.forEach(asked => asked.stop());
+    asking.delete(name);
+  }
+
+  workbench.subscribe(({ kit }) => {
+    if (kit?.id === kitId) return;
+    kitId = kit?.id;
+    [...asking.keys()].forEach(callOff);
+    store.setState(new Map(), true);
+    settings.setState(new Map(), true);
+  });
+
+  function begin<N extends JobName, V>(name: string, { job, questions, takes, merge }: StudyAsk<N, V>): void {
+    const { kit, checks } = workbench.getState();
+    if (!kit) return;
+    callOff(name);
+    const beganMs = nowMs();
+    const answers: (AnswerOf<N> | undefined)[] = questions.map(() => undefined);
+    const shares = questions.map(() => 0);
+    const first: Study = {
+      state: "working",
+      share: 0,
+      leftMs: undefined,
+      value: undefined,
+      reason: "",
+      kit,
+      takes,
+      checks,
+    };
+    store.setState(new Map(store.getState()).set(name, first), true);
+    const progress = () => {
+      const share = shares.reduce((sum, own) => sum + own, 0) / shares.length;
+      return { share, leftMs: share > 0.02 ? ((nowMs() - beganMs) / share) * (1 - share) : undefined };
+    };
+    let left = questions.length;
+    const own = questions.map((question, q) => {
+      const asked = jobs.ask<N>({
+        job,
+        question,
+        takes,
+        lane: `${name} ${q}`,
+        told({ done, of, partial }) {
+          if (asking.get(name) !== own) return;
+          shares[q] = of > 0 ? done / of : 0;
+          if (partial !== undefined) answers[q] = partial as AnswerOf<N>;
+          show(name, { ...progress(), ...(partial === undefined ? {} : { value: merge(answers) }) });
+        },
+      });
+      void asked.outcome.then(outcome => {
+        if (asking.get(name) !== own) return;
+        left--;
+        shares[q] = 1;
+        if (outcome.state === "done") answers[q] = outcome.value;
+        if (outcome.state === "failed") {
+          callOff(name);
+          return show(name, { state: "failed", reason: outcome.reason });
+        }
+        if (left === 0) asking.delete(name);
+        show(name, { ...progress(), value: merge(answers), ...(left === 0 ? { state: "done" } : {}) });
+      });
+      return asked as unknown as Asked<JobName>;
+    });
+    asking.set(name, own);
+  }
+
+  return {
+    getState: store.getState,
+    getInitialState: store.getInitialState,
+    subscribe: store.subscribe,
+    settings,
+    begin,
+    stop(name) {
+      callOff(name);
+      if (store.getState().get(name)?.state === "working")
+        show(name, { state: "stopped", leftMs: undefined });
+    },
+  };
+}

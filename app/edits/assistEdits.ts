@@ -1,0 +1,36 @@
+import type { Assist, Kit } from "#core";
+import { freshId } from "./edits";
+
+/** Ways to begin an assist. */
+export const ASSIST_STARTERS: readonly (Omit<Assist, "id"> & { readonly line: string })[] = [
+  { name: "More time", windows: 150, line: "every window half as long again" },
+  { name: "Much more time", windows: 250, line: "every window two and a half times as long" },
+  { name: "No holding", toggles: true, line: "what is held is pressed once, and once more to let go" },
+  { name: "No mashing", mashes: true, line: "holding does what mashing did" },
+  { name: "Slow double taps", gaps: 200, line: "the gap between taps twice as long" },
+];
+
+/** A kit with one more assist; its name is made its own where it is taken. */
+export function addAssist(
+  kit: Kit,
+  { name, line: _line, ...fields }: Omit<Assist, "id"> & { readonly line?: string },
+): Kit {
+  const assists = kit.assists ?? [];
+  const names = new Set(assists.map(assist => assist.name));
+  let own = name;
+  for (let n = 2; names.has(own); n++) own = `${name} ${n}`;
+  const id = freshId("assist", new Set(assists.map(assist => assist.id)));
+  return { ...kit, assists: [...assists, { ...fields, id, name: own }] };
+}
+
+/** A kit with one of its assists changed. */
+export function changeAssist(kit: Kit, id: string, change: (assist: Assist) => Assist): Kit {
+  return { ...kit, assists: (kit.assists ?? []).map(assist => (assist.id === id ? change(assist) : assist)) };
+}
+
+/** A kit without one of its assists; without the list where it was the last. */
+export function removeAssist(kit: Kit, id: string): Kit {
+  const { assists = [], ...rest } = kit;
+  const left = assists.filter(assist => assist.id !== id);
+  return left.length > 0 ? { ...rest, assists: left } : rest;
+}

@@ -1,0 +1,24 @@
+import { countRules, listDelays, readTake, studyRooms, type Kit, type TakeFeel } from "#core";
+import { compileRules, createBranching, runRules } from "#stage";
+import type { Job } from "./job";
+import { createTeller, workThrough } from "./slices";
+
+/** What the rules came to in each take, with the room, the delay and the misses of its presses; told take by take. */
+export const feelJob: Job<{ readonly kit: Kit }, readonly TakeFeel[]> = async ({ kit }, takes, tools) => {
+  const rules = compileRules(kit);
+  if (!rules.ok) throw new Error("the kit has faults");
+  const { program } = rules.value;
+  const tell = createTeller(tools);
+  const feels: TakeFeel[] = [];
+  for (const [t, take] of takes.entries()) {
+    const columns = readTake(program, take);
+    const { trace } = runRules(rules.value, columns);
+    const study = studyRooms(program, columns, trace, createBranching(rules.value, columns));
+    const { rooms, misses } = await workThrough(study, tools, ({ done, of }) => {
+      tell(t + done / of, takes.length, () => feels);
+    });
+    const counts = countRules(program, [trace]);
+    feels.push({ take: take.id, counts, rooms, misses, delays: listDelays(program, trace) });
+  }
+  return { value: feels };
+};

@@ -1,0 +1,18 @@
+import { fitCharacter, readTake, type FittedCharacter, type Kit } from "#core";
+import { compileRules, runRules } from "#stage";
+import type { Job } from "./job";
+
+/** The character that takes were played with, as far as they tell. */
+export const fitJob: Job<{ readonly kit: Kit }, FittedCharacter> = async ({ kit }, takes, tools) => {
+  const rules = compileRules(kit);
+  if (!rules.ok) throw new Error("the kit has faults");
+  const { program } = rules.value;
+  const runs: Parameters<typeof fitCharacter>[1][number][] = [];
+  for (const take of takes) {
+    const columns = readTake(program, take);
+    runs.push({ columns, trace: runRules(rules.value, columns).trace });
+    tools.tell(runs.length, takes.length);
+    await tools.rest();
+  }
+  return { value: fitCharacter(program, runs) };
+};

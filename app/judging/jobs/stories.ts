@@ -1,0 +1,71 @@
+import {
+  alignStories,
+  countRules,
+  listStory,
+  readTake,
+  type AlignedEvent,
+  type Kit,
+  type RuleCounts,
+} from "#core";
+import { compileRules, runRules } from "#stage";
+import type { Job } from "./job";
+import { createTeller } from "./slices";
+
+/** A take's story under a kit and under another version of it, event by event; `version`: the other's place in the question. */
+export interface VersionStory {
+  readonly take: string;
+  readonly version: number;
+  readonly events: readonly AlignedEvent[];
+}
+
+/** Stories of takes under versions of a kit, held against those of the kit itself. */
+export interface Stories {
+  readonly stories: readonly VersionStory[];
+  /** What all takes come to by rule, in the kit's and in each version's order; undefined where a version has faults. */
+  readonly counts: readonly (RuleCounts | undefined)[];
+  readonly own: RuleCounts | undefined;
+}
+
+interface StoriesQuestion {
+  readonly kit: Kit;
+  /** Other versions: other numbers, or another rate, at which the numbers mean what they mean there. */
+  readonly versions: readonly Kit[];
+  /** Events that are apart by no more than this have not slipped, s; one frame of the slower rate where left out. */
+  readonly slipSeconds?: number;
+}
+
+/** Runs takes under versions of a kit, and tells what differs from the kit's own. */
+export const storiesJob: Job<StoriesQuestion, Stories> = async (
+  { kit, versions, slipSeconds },
+  takes,
+  tools,
+) => {
+  const tell = createTeller(tools);
+  const of = takes.length * (versions.length + 1);
+  let done = 0;
+  const runAll = async (version: Kit) => {
+    const rules = compileRules(version);
+    if (!rules.ok) return undefined;
+    const { program } = rules.value;
+    const traces = [];
+    for (const take of takes) {
+      traces.push(runRules(rules.value, readTake(program, take)).trace);
+      tell(++done, of, () => ({ stories, counts, own: undefined }));
+      await tools.rest();
+    }
+    return { counts: countRules(program, traces), stories: traces.map(trace => listStory(program, trace)) };
+  };
+  const stories: VersionStory[] = [];
+  const counts: (RuleCounts | undefined)[] = [];
+  const own = await runAll(kit);
+  if (!own) throw new Error("the kit has faults");
+  for (const [version, other] of versions.entries()) {
+    const found = await runAll(other);
+    counts.push(found?.counts);
+    found?.stories.forEach((story, t) => {
+      const events = alignStories(own.stories[t]!, kit.rate, story, other.rate, slipSeconds);
+      stories.push({ take: takes[t]!.id, version, events });
+    });
+  }
+  return { value: { stories, counts, own: own.counts } };
+};

@@ -1,0 +1,19 @@
+import { sweepValues, type Check, type SweepPoint, type SweepQuestion } from "#core";
+import { prepareStudied } from "#stage";
+import type { Job } from "./job";
+import { createTeller, workThrough } from "./slices";
+
+/** What each value of a number comes to over takes, with checks judged; points are told as they are found. */
+export const sweepJob: Job<
+  { readonly sweep: SweepQuestion; readonly checks: readonly Check[] },
+  readonly SweepPoint[]
+> = async ({ sweep, checks }, takes, tools) => {
+  const points: SweepPoint[] = [];
+  const tell = createTeller(tools);
+  const study = sweepValues(sweep, takes, prepareStudied(checks));
+  const value = await workThrough(study, tools, ({ runs, of, point }) => {
+    if (point) points.push(point);
+    tell(runs, of, () => points);
+  });
+  return { value };
+};

@@ -1,0 +1,169 @@
+import {
+  CategoryScale,
+  Chart,
+  Legend,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  Tooltip,
+  type ChartOptions,
+  type Plugin,
+} from "chart.js";
+import { useEffect, useRef, type KeyboardEvent } from "react";
+import { readPalette, type Palette } from "./palette";
+
+Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryScale, Legend, Tooltip);
+
+/** One line of a chart; its colour and its dashes come of the look, so that lines differ without colour. */
+export interface ChartLine {
+  readonly label: string;
+  readonly look: "moss" | "fern" | "bark" | "foxglove" | "dew" | "soft";
+  readonly dash?: readonly number[];
+  readonly points: readonly { readonly x: number; readonly y: number }[];
+}
+
+/** An upright mark over the chart. */
+export interface ChartMark {
+  readonly x: number;
+  readonly words: string;
+  readonly look: keyof Palette;
+}
+
+interface Shown {
+  readonly lines: readonly ChartLine[];
+  readonly marks: readonly ChartMark[];
+  readonly xWords: string;
+  readonly yWords: string;
+  readonly yMost: number | undefined;
+  readonly formatX: (x: number) => string;
+}
+
+const FONT = { family: '"Atkinson Hyperlegible Mono Variable", monospace', size: 11 };
+
+function paintMarks(chart: Chart<"line">, { marks }: Shown, palette: Palette): void {
+  const { ctx, chartArea, scales } = chart;
+  marks.forEach(({ x, words, look }, k) => {
+    const at = scales.x!.getPixelForValue(x);
+    if (at < chartArea.left - 1 || at > chartArea.right + 1) return;
+    ctx.save();
+    ctx.strokeStyle = ctx.fillStyle = palette[look];
+    ctx.lineWidth = 2;
+    ctx.beginPath();
+    ctx.moveTo(at, chartArea.top);
+    ctx.lineTo(at, chartArea.bottom);
+    ctx.stroke();
+    ctx.font = `${FONT.size}px ${FONT.family}`;
+    const width = ctx.measureText(words).width;
+    const left = at + 4 + width > chartArea.right ? at - 4 - width : at + 4;
+    ctx.fillText(words, left, chartArea.top + 12 + k * 14);
+    ctx.restore();
+  });
+}
+
+function optionsFor(palette: Palette, { xWords, yWords, yMost, formatX }: Shown): ChartOptions<"line"> {
+  const ticks = { color: palette.soft, font: FONT };
+  const title = (text: string) => ({ display: true, text, color: palette.soft, font: FONT });
+  return {
+    animation: false,
+    responsive: true,
+    maintainAspectRatio: false,
+    interaction: { mode: "index", intersect: false },
+    plugins: { legend: { labels: { color: palette.ink, font: FONT, boxWidth: 24, boxHeight: 1 } } },
+    scales: {
+      x: {
+        type: "linear",
+        title: title(xWords),
+        grid: { color: palette.line },
+        ticks: { ...ticks, maxRotation: 0, callback: value => formatX(Number(value)) },
+      },
+      y: {
+        beginAtZero: true,
+        ...(yMost === undefined ? {} : { max: yMost }),
+        title: title(yWords),
+        grid: { color: palette.line },
+        ticks,
+      },
+    },
+  };
+}
+
+const toDatasets = (palette: Palette, lines: readonly ChartLine[]) =>
+  lines.map(({ label, look, dash = [], points }) => ({
+    label,
+    data: points.map(({ x, y }) => ({ x, y })),
+    borderColor: palette[look],
+    backgroundColor: palette[look],
+    borderDash: [...dash],
+    borderWidth: 2,
+    pointRadius: points.length > 30 ? 0 : 2,
+  }));
+
+/** Lines over a number, in the colours of the theme; a click tells the value of x that was meant. */
+export function LineChart({
+  label,
+  onPick,
+  onKeyDown,
+  ...shown
+}: Shown & {
+  label: string;
+  onPick?: (x: number) => void;
+  onKeyDown?: (event: KeyboardEvent) => void;
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const chart = useRef<Chart<"line"> | undefined>(undefined);
+  const latest = useRef(shown);
+  useEffect(() => {
+    latest.current = shown;
+    const made = chart.current;
+    if (!made) return;
+    const palette = readPalette(made.canvas);
+    made.data.datasets = toDatasets(palette, shown.lines);
+    made.options = optionsFor(palette, shown);
+    made.update("none");
+  });
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    const marks: Plugin<"line"> = {
+      id: "marks",
+      afterDatasetsDraw: made => paintMarks(made, latest.current, readPalette(element)),
+    };
+    const palette = readPalette(element);
+    const made = new Chart(element, {
+      type: "line",
+      data: { datasets: toDatasets(palette, latest.current.lines) },
+      options: optionsFor(palette, latest.current),
+      plugins: [marks],
+    });
+    chart.current = made;
+    const onTheme = () => {
+      const now = readPalette(element);
+      made.data.datasets = toDatasets(now, latest.current.lines);
+      made.options = optionsFor(now, latest.current);
+      made.update("none");
+    };
+    window.addEventListener("moss-tap-theme", onTheme);
+    return () => {
+      window.removeEventListener("moss-tap-theme", onTheme);
+      made.destroy();
+      chart.current = undefined;
+    };
+  }, []);
+  return (
+    <div className="h-56 w-full max-w-[760px]">
+      <canvas
+        ref={canvas}
+        role={onPick ? "slider" : "img"}
+        {...(onPick ? { tabIndex: 0, "aria-valuetext": shown.marks.at(-1)?.words ?? "" } : {})}
+        aria-label={label}
+        className={onPick ? "cursor-pointer" : ""}
+        onClick={event => {
+          const x = chart.current?.scales.x?.getValueForPixel(event.nativeEvent.offsetX);
+          if (x !== undefined) onPick?.(x);
+        }}
+        onKeyDown={onKeyDown}
+      />
+    </div>
+  );
+}

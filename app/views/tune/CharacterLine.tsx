@@ -1,0 +1,87 @@
+import { CHARACTERS, type Character } from "#core";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+import { NumberStone } from "../../ui/NumberStone";
+
+const noStep = () => ({ end: () => undefined, cancel: () => undefined });
+
+const FIELDS = [
+  { field: "biasMs", label: "late by", before: "comes", after: "ms late,", least: -1000, most: 1000 },
+  {
+    field: "spreadMs",
+    label: "spread of the onset",
+    before: "give or take",
+    after: "ms;",
+    least: 0,
+    most: 1000,
+  },
+  {
+    field: "lengthPercent",
+    label: "spread of the length",
+    before: "holds as long, give or take",
+    after: "%;",
+    least: 0,
+    most: 100,
+  },
+  {
+    field: "fingersMs",
+    label: "fingers apart",
+    before: "fingers meant together",
+    after: "ms apart;",
+    least: 0,
+    most: 1000,
+  },
+  { field: "missedPercent", label: "missed", before: "misses", after: "presses of 100", least: 0, most: 100 },
+  { field: "doubledPercent", label: "doubled", before: "and doubles", after: ".", least: 0, most: 100 },
+] as const;
+
+/** A character as a sentence with its numbers in place. */
+export function CharacterLine({
+  character,
+  known,
+  side,
+  onChange,
+}: {
+  character: Character;
+  /** Characters to begin from: those that ship, and one that was fitted. */
+  known: readonly Character[];
+  /** Which of two it is, for the names of its numbers: "", or "second ". */
+  side: string;
+  onChange: (character: Character) => void;
+}) {
+  const isAsShipped = known.some(
+    item => FIELDS.every(({ field }) => item[field] === character[field]) && item.name === character.name,
+  );
+  return (
+    <>
+      <ChoiceWord
+        label={`${side}character`}
+        value={isAsShipped ? character.name : ""}
+        placeholder={`A hand of your own, from ${character.name.toLowerCase()},`}
+        choices={known.map(item => ({
+          value: item.name,
+          label: `A ${item.name.toLowerCase()} hand`,
+          hint: CHARACTERS.find(({ name }) => name === item.name)?.why ?? "the spread found in your takes",
+        }))}
+        onChoose={name => {
+          const found = known.find(item => item.name === name);
+          if (found) onChange(found);
+        }}
+      />
+      {FIELDS.map(({ field, label, before, after, least, most }) => (
+        <span key={field}>
+          {" "}
+          {before}{" "}
+          <NumberStone
+            label={`${side}${label}`}
+            value={character[field]}
+            least={least}
+            most={most}
+            beginStep={noStep}
+            onChange={value => onChange({ ...character, [field]: value })}
+          />{" "}
+          {after}
+        </span>
+      ))}
+    </>
+  );
+}

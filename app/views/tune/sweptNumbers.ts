@@ -1,0 +1,145 @@
+import {
+  formatMs,
+  listGroup,
+  listNumbers,
+  parseFrames,
+  presentValue,
+  readAt,
+  SWEPT_GROUPS,
+  type Kit,
+  type KitNumber,
+  type PathStep,
+  type Swept,
+} from "#core";
+
+/** A number or a group of the kit that can be swept, in words. */
+export interface SweptChoice {
+  readonly key: string;
+  readonly words: string;
+  /** The rule it stands in and what it is there; for a group what it is a group of. */
+  readonly name: string;
+  readonly swept: Swept;
+  readonly present: number;
+  readonly least: number;
+}
+
+const GROUP_WORDS = {
+  buffers: "all buffers",
+  coyotes: "all coyotes",
+  gaps: "all gaps and spreads",
+  windows: "all windows",
+} as const;
+
+const keyOf = (path: readonly PathStep[]) => path.join(".");
+
+function choiceOf({ path, rule, label, kind, value, least }: KitNumber): SweptChoice {
+  const written = String(value);
+  const unit = written.endsWith("ms") ? "ms" : "f";
+  return {
+    key: keyOf(path),
+    words: `${rule}: ${label} (${written})`,
+    name: `${rule}: ${label}`,
+    swept: kind === "length" ? { kind: "length", path, unit } : { kind: "number", path },
+    present: parseFloat(written),
+    least: kind === "length" || kind === "count" ? least : -Infinity,
+  };
+}
+
+/** The numbers that effects on the stage are written with. */
+function listEffectNumbers(kit: Kit): SweptChoice[] {
+  return (kit.moves ?? []).flatMap((move, m) =>
+    Object.entries((move.effect ?? {}) as Readonly<Record<string, unknown>>).flatMap(([field, value]) => {
+      if (typeof value !== "number") return [];
+      const path = ["moves", m, "effect", field];
+      const name = `${move.name || move.id}: ${field} on the stage`;
+      return [
+        {
+          key: keyOf(path),
+          words: `${name} (${value})`,
+          name,
+          swept: { kind: "number", path } as const,
+          present: value,
+          least: 0,
+        },
+      ];
+    }),
+  );
+}
+
+/** Everything of a kit that can be swept: the numbers its sentences show, those of its effects, and groups of lengths. */
+export function listSwept(kit: Kit): SweptChoice[] {
+  const numbers = listNumbers(kit).map(choiceOf);
+  const seen = new Set<string>();
+  const single = [...numbers, ...listEffectNumbers(kit)].filter(({ key }) => {
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+  const groups = SWEPT_GROUPS.flatMap((group): SweptChoice[] => {
+    const count = listGroup(kit, group).length;
+    if (count < 2) return [];
+    const name = GROUP_WORDS[group];
+    const swept: Swept = { kind: "group", group };
+    return [
+      { key: `group ${group}`, words: `${name} (${count}), in percent`, name, swept, present: 100, least: 0 },
+    ];
+  });
+  return [...single, ...groups];
+}
+
+/** The number a sweep begins with when none was chosen: a buffer, else a length, else any. */
+export function firstSwept(choices: readonly SweptChoice[]): SweptChoice | undefined {
+  return (
+    choices.find(({ key }) => key.endsWith("buffer")) ??
+    choices.find(({ swept }) => swept.kind === "length") ??
+    choices[0]
+  );
+}
+
+/** The range a number is swept over when none was set: from nothing to about twice the present, in its unit. */
+export function firstRange({ swept, present, least }: SweptChoice): {
+  readonly from: number;
+  readonly to: number;
+} {
+  if (swept.kind === "group") return { from: 0, to: 300 };
+  const from = Number.isFinite(least) ? Math.max(0, least) : 0;
+  const room = swept.kind === "length" ? (swept.unit === "f" ? 20 : 400) : 10;
+  return { from, to: Math.max(from + room, Math.ceil(present * 2)) };
+}
+
+/** A sweep has so many values at most; where a range has more whole ones the step grows. */
+const MOST_VALUES = 41;
+
+/** The values of a range, whole ones where a number is whole, the present among them where it lies inside. */
+export function listValues(from: number, to: number, present: number, most = MOST_VALUES): number[] {
+  const step = Math.max(1, Math.ceil((to - from) / (most - 1)));
+  const values = new Set<number>();
+  for (let value = from; value <= to; value += step) values.add(value);
+  values.add(to);
+  if (present >= from && present <= to) values.add(present);
+  return [...values].sort((a, b) => a - b);
+}
+
+/** What the number is now, in a kit that may have changed since it was chosen. */
+export function presentOf(kit: Kit, choice: SweptChoice): number {
+  return presentValue(kit, choice.swept) ?? choice.present;
+}
+
+/** A value with its unit and, for a length, the other unit beside it. */
+export function formatSwept(value: number, { swept }: SweptChoice, rateHz: number): string {
+  if (swept.kind === "group") return `${value} %`;
+  if (swept.kind === "number") return String(value);
+  if (swept.unit === "f") return `${value}f, ${formatMs(value, rateHz)}`;
+  return `${value} ms, ${parseFrames(`${value}ms`, rateHz, "atMost") ?? 0}f`;
+}
+
+/** The short form, for axes. */
+export function formatShort(value: number, { swept }: SweptChoice): string {
+  if (swept.kind === "group") return `${value}%`;
+  return swept.kind === "length" ? `${value}${swept.unit}` : String(value);
+}
+
+/** Is what a path leads to still there? */
+export function isThere(kit: Kit, { swept }: SweptChoice): boolean {
+  return swept.kind === "group" || readAt(kit, swept.path.slice(0, 2)) !== undefined;
+}

@@ -1,0 +1,44 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { writeSwept, type Kit, type Swept } from "#core";
+import { useDesk } from "../../document/context";
+
+/** A value that is tried: the kit has it, and the tape shows what it does, until it is kept or let go. */
+export interface Trying {
+  readonly value: number | undefined;
+  /** The kit as it was before. */
+  readonly before: Kit | undefined;
+  readonly tryValue: (swept: Swept, value: number, name: string) => void;
+  readonly keep: () => void;
+  readonly letGo: () => void;
+}
+
+/** Tries values of a number on the open kit, as a hand that pulls it would: kept, it is one step of undo; let go, nothing of it is left. */
+export function useTrying(): Trying {
+  const { workbench } = useDesk();
+  const step = useRef<ReturnType<typeof workbench.beginStep> | undefined>(undefined);
+  const [state, setState] = useState<{ value: number; before: Kit } | undefined>();
+  const end = useCallback((way: "end" | "cancel") => {
+    step.current?.[way]();
+    step.current = undefined;
+    setState(undefined);
+  }, []);
+  useEffect(() => () => step.current?.cancel(), []);
+  const tryValue = (swept: Swept, value: number, name: string) => {
+    const { kit } = workbench.getState();
+    const before = state?.before ?? kit;
+    if (!kit || !before || !workbench.mayEdit()) return;
+    step.current ??= workbench.beginStep();
+    // A group is scaled from what its lengths were, a number is set whatever it is.
+    workbench.editKit(`${name}: ${value}`, now => {
+      return writeSwept(swept.kind === "group" ? before : now, swept, value) ?? now;
+    });
+    setState({ value, before });
+  };
+  return {
+    value: state?.value,
+    before: state?.before,
+    tryValue,
+    keep: () => end("end"),
+    letGo: () => end("cancel"),
+  };
+}
