@@ -1,10 +1,11 @@
 import { nanoid } from "nanoid";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { listHearers, type Kit } from "#core";
+import { applyAssist, findAssist, listHearers, type Assist, type Kit } from "#core";
 import type { Rules } from "#stage";
 import type { Evaluation } from "../document/evaluation";
 import type { NextTurn } from "../document/playback";
 import type { Workbench } from "../document/workbench";
+import { applyLayout } from "../edits/edits";
 import type { Judge } from "../judging/judge";
 import type { Library } from "../storage/library";
 import { nextSpeed, type BenchAct } from "./benchKeys";
@@ -37,6 +38,8 @@ export interface PadState {
   readonly isRecording: boolean;
   readonly isFrozen: boolean;
   readonly speedPercent: number;
+  /** The assist that is switched on, by id. */
+  readonly assist: string | undefined;
   /** What kind of device was used last: prompts name its buttons. */
   readonly inHand: "key" | "pad" | "mouse";
   /** The last frame stepped; rises while awake. */
@@ -68,6 +71,8 @@ export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialSt
   readonly report: (raw: RawReport, timeMs: number) => void;
   /** Controls held on the on-screen pad, each 0 (let go) to 1, as one act of the hand; the first wakes the pad. */
   readonly holdOnScreen: (...held: readonly (readonly [controlId: string, value: number])[]) => void;
+  /** Switches an assist of the kit on from now on, or none: what is played is the kit as it makes it. */
+  readonly setAssist: (assistId: string | undefined) => void;
   /** Turns what is played to a mode, as a switch of the kit would; not while it is recorded. */
   readonly tryMode: (modeId: string) => void;
   /** A gate held open or closed by hand from the next frame on. */
@@ -127,7 +132,10 @@ function findGate({ program }: LiveSession, gateId: string): number {
 /** What of a kit is played: everything but names, bindings and the like. */
 function playedOf(kit: Kit): string {
   const { name, controls, ...rules } = kit;
-  return JSON.stringify([rules, controls.map(({ id, pressAt, releaseAt }) => [id, pressAt, releaseAt])]);
+  return JSON.stringify([
+    rules,
+    controls.map(({ id, pressAt, releaseAt, toggle }) => [id, pressAt, releaseAt, toggle]),
+  ]);
 }
 
 /** Do two versions of a kit play alike, so that only names or bindings differ? */
@@ -146,11 +154,13 @@ export function createPad(world: PadWorld): Pad {
     isRecording: false,
     isFrozen: false,
     speedPercent: 100,
+    assist: undefined,
     inHand: "key",
     pads: { hasApi: true, pads: [] },
   }));
   let figures: FigureKeeper = createFigureKeeper();
   let recorder: Recorder | undefined;
+  let assisted: { readonly from: Rules; readonly assist: Assist; readonly made: Rules } | undefined;
   let callOffTurn = () => {};
   let callOffRules = () => {};
   let stopListening = () => {};
@@ -252,11 +262,34 @@ export function createPad(world: PadWorld): Pad {
     callOffTurn = world.nextTurn(turn);
   }
 
+  /** The assist that is on, where the kit has it still. */
+  function assistNow(kit: Kit | undefined): Assist | undefined {
+    return kit && findAssist(kit, store.getState().assist);
+  }
+
+  /** The open rules as the assist that is on makes them; made once for the same two. */
+  function assistedRules(): Rules | undefined {
+    const { rules } = evaluation.getState();
+    const assist = assistNow(rules?.kit);
+    if (!rules || !assist) return rules;
+    if (assisted?.from !== rules || assisted.assist !== assist)
+      assisted = { from: rules, assist, made: judge.rulesOf(applyAssist(rules.kit, assist)) ?? rules };
+    return assisted.made;
+  }
+
   /** The rules that are played: with switches by hand to every mode, unless they are recorded. */
   function rulesToPlay(isRecording: boolean): Rules | undefined {
-    const { rules } = evaluation.getState();
+    const rules = assistedRules();
     if (!rules || isRecording || !rules.kit.modes?.length) return rules;
     return judge.rulesOf(withTrialSwitches(rules.kit)) ?? rules;
+  }
+
+  /** The controls with the keys that play them now: those of the assist's layout, where it names one. */
+  function boundControls(): Kit["controls"] {
+    const { kit, layouts } = workbench.getState();
+    const layout = layouts.find(({ id }) => id === assistNow(kit)?.layout);
+    if (!kit) return [];
+    return layout ? applyLayout(kit, layout).controls : kit.controls;
   }
 
   function wake(isRecording = false): void {
@@ -268,7 +301,7 @@ export function createPad(world: PadWorld): Pad {
     sleep();
     beganMs = nowMs();
     figures = createFigureKeeper();
-    held.setControls(kit.controls);
+    held.setControls(boundControls());
     poller.reset();
     recorder = isRecording ? createRecorder(library, kit.id, nanoid(8), isOwnGate(kit)) : undefined;
     store.setState({
@@ -280,8 +313,7 @@ export function createPad(world: PadWorld): Pad {
     stopListening = world.listen({
       report,
       codesDown: held.codesDown,
-      isBound: code =>
-        workbench.getState().kit?.controls.some(item => item.bindings.flat().includes(code)) ?? false,
+      isBound: code => boundControls().some(item => item.bindings.flat().includes(code)),
       letStuckGo: (codes, timeMs) => letGo(code => codes.includes(code), "stuck", timeMs),
       bench: workBench,
       leave: sleep,
@@ -308,7 +340,9 @@ export function createPad(world: PadWorld): Pad {
     let n = takes.length + 1;
     while (used.has(`Take ${n}`)) n++;
     const named = { id, name: `Take ${n}`, kitId: kit.id };
-    workbench.addTake(takeOf(session.recording, session.state.frame + 1, named, isOwnGate(kit)));
+    const assist = assistNow(kit);
+    const take = takeOf(session.recording, session.state.frame + 1, named, isOwnGate(kit));
+    workbench.addTake(assist ? { ...take, note: `played with “${assist.name}” on` } : take);
   }
 
   function sleep(): void {
@@ -396,7 +430,7 @@ export function createPad(world: PadWorld): Pad {
     const { session } = store.getState();
     const { kit } = workbench.getState();
     if (!session || !kit || now.rules === before.rules) return;
-    held.setControls(kit.controls);
+    held.setControls(boundControls());
     if (before.rules && now.rules && playAlike(now.rules.kit, before.rules.kit)) settleControls(nowMs());
     else takeUpRules();
   });
@@ -411,6 +445,11 @@ export function createPad(world: PadWorld): Pad {
     },
     freeze,
     step,
+    setAssist(assistId) {
+      store.setState({ assist: assistId });
+      held.setControls(boundControls());
+      takeUpRules();
+    },
     setSpeed,
     report,
     holdOnScreen(...stones) {

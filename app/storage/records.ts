@@ -104,7 +104,13 @@ const rowOrderSchema = v.object({
   ),
   /** Versions that are proved beside the present one: a variant by its id, or the present rules at another rate. */
   beside: v.exactOptional(
-    v.array(v.union([v.object({ variant: v.string() }), v.object({ rate: v.number() })])),
+    v.array(
+      v.union([
+        v.object({ variant: v.string() }),
+        v.object({ assist: v.string() }),
+        v.object({ rate: v.number() }),
+      ]),
+    ),
   ),
   /** How it stood by its checks when it was last open: how many results there were, and how many of them held. */
   proof: v.exactOptional(v.object({ asked: v.number(), holds: v.number() })),

@@ -88,6 +88,8 @@ class Desk {
       this.watch();
       const keys = await Promise.race([this.hold(service, work.ask.takes), death]);
       const told = (progress: JobProgress | undefined) => {
+        // What was told on the way can come after the answer: it is older then, and not passed on.
+        if (this.work !== work) return;
         this.watch();
         if (progress && !work.isStopped) work.ask.told?.(progress);
       };

@@ -54,6 +54,8 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
   const isRecording = usePadState(state => state.isRecording);
   const isFrozen = usePadState(state => state.isFrozen);
   const speed = usePadState(state => state.speedPercent);
+  const assist = usePadState(state => state.assist);
+  const assists = useDocument(state => state.kit?.assists) ?? [];
   const desk = useDesk();
   const isPlayable = useEvaluation(state => state.rules !== undefined);
   const isRunner = useDocument(state => state.kit !== undefined && stageOf(state.kit)?.kind === "runner");
@@ -97,6 +99,20 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
             onChoose={value => pad.setSpeed(Number(value))}
           />{" "}
           <KeyHint act="slower" /> <KeyHint act="faster" />
+        </span>
+      )}
+      {assists.length > 0 && (
+        <span>
+          with{" "}
+          <ChoiceWord
+            label="Assist"
+            value={assists.some(({ id }) => id === assist) ? (assist ?? "") : ""}
+            choices={[
+              { value: "", label: "no assist" },
+              ...assists.map(({ id, name }) => ({ value: id, label: `“${name}” on` })),
+            ]}
+            onChoose={value => pad.setAssist(value || undefined)}
+          />
         </span>
       )}
       {!isAwake && isRunner && (

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import { isAskedOf, type Check, type Kit, type Take } from "#core";
+import { applyAssist, findAssist, isAskedOf, type Check, type Kit, type Take } from "#core";
 import { changeCheckRate } from "../../edits/checkEdits";
 import type { ProvedTake } from "../../judging/jobs/prove";
 import type { RowOrder, Variant } from "../../storage/records";
@@ -32,6 +32,10 @@ function readVersion(
       kit,
       checks: checks.map(check => ({ ...check, rates: [rate] })),
     };
+  }
+  if ("assist" in version) {
+    const assist = findAssist(kit, version.assist);
+    return assist && { words: `With “${assist.name}” on`, kit: applyAssist(kit, assist), checks };
   }
   const variant = variants.find(item => item.id === version.variant);
   if (!variant) return undefined;
@@ -94,7 +98,9 @@ function BesideRow({
   const holds = known.reduce((sum, item) => sum + item.holds, 0);
   const all = known.reduce((sum, item) => sum + item.asked, 0);
   const failing = checks.filter((_, c) => sums?.[c] && sums[c].holds < sums[c].asked);
-  const words = asked?.words ?? "A variant that is not here any more";
+  const words =
+    asked?.words ??
+    ("assist" in version ? "An assist that is not here any more" : "A variant that is not here any more");
   return (
     <li className="flex items-baseline gap-3 border-t border-line px-5 py-1 text-sm">
       {"variant" in version && asked ? (
@@ -150,13 +156,18 @@ export function Beside({
     ...variants
       .filter(variant => !beside.some(item => "variant" in item && item.variant === variant.id))
       .map(variant => ({ value: `variant ${variant.id}`, label: variant.name })),
+    ...(kit.assists ?? [])
+      .filter(({ id }) => !beside.some(item => "assist" in item && item.assist === id))
+      .map(({ id, name }) => ({ value: `assist ${id}`, label: `with “${name}” on` })),
     ...RATES.filter(
       rate => rate !== kit.rate && !beside.some(item => "rate" in item && item.rate === rate),
     ).map(rate => ({ value: `rate ${rate}`, label: `at ${rate} frames a second` })),
   ];
   const add = (value: string) => {
     const [kind, id = ""] = [value.slice(0, value.indexOf(" ")), value.slice(value.indexOf(" ") + 1)];
-    set([...beside, kind === "rate" ? { rate: Number(id) } : { variant: id }]);
+    const version =
+      kind === "rate" ? { rate: Number(id) } : kind === "assist" ? { assist: id } : { variant: id };
+    set([...beside, version]);
   };
   return (
     <section aria-label="Other versions" className="shrink-0 border-t border-line pb-1" data-testid="beside">
@@ -165,7 +176,7 @@ export function Beside({
         <ChoiceWord
           label="Another version"
           value=""
-          placeholder={beside.length === 0 ? "a variant, or another rate …" : "one more …"}
+          placeholder={beside.length === 0 ? "a variant, an assist, or another rate …" : "one more …"}
           choices={choices}
           onChoose={add}
         />
