@@ -29,6 +29,7 @@ import {
   PROMPTED_KIT,
   SMALL_KIT,
 } from "./scenes";
+import { benchStudies } from "./studies";
 
 const HOUR = 216_000;
 
@@ -212,3 +213,4 @@ benchPrompts();
 benchStage();
 await benchSmall();
 benchQuiet();
+benchStudies();

@@ -1,0 +1,89 @@
+import { readFileSync } from "node:fs";
+import {
+  CHARACTERS,
+  findOverlaps,
+  parseKit,
+  parseTake,
+  sweepValues,
+  type Kit,
+  type Swept,
+  type Take,
+} from "#core";
+import { prepareStudied } from "#stage";
+import { lengthenTake, makeLargeKit } from "./scenes";
+
+const MINUTE = 3600;
+const VALUES = Array.from({ length: 41 }, (_, k) => k);
+const HANDS = 200;
+const BUFFER: Swept = { kind: "length", path: ["moves", 0, "buffer"], unit: "f" };
+
+const seconds = (work: () => void): number => {
+  const began = performance.now();
+  work();
+  return (performance.now() - began) / 1000;
+};
+
+function finish(steps: Iterator<unknown>): void {
+  while (!steps.next().done);
+}
+
+function say(what: string, took: number, goal: string): void {
+  console.log(`${what.padEnd(72)} ${took.toFixed(2).padStart(7)} s   ${goal}`);
+}
+
+/** Times the studies of Tune, on one thread each; the page shares a sweep between two. */
+export function benchStudies(): void {
+  const read = (name: string) =>
+    JSON.parse(readFileSync(`demo/belfry-runner/${name}.json`, "utf8")) as unknown;
+  const kit = parseKit(read("kit"));
+  const takes = ["1-clean-climb", "2-late-at-every-edge", "4-slow-twice"].map(name => {
+    const take = parseTake(read(name));
+    if (!take.ok) throw new Error(`${name} does not read`);
+    return lengthenTake(take.value, MINUTE);
+  });
+  if (!kit.ok) throw new Error("the demo does not read");
+  const { stage: _stage, ...bare } = kit.value;
+  const ground: [number, 0 | 1][] = Array.from({ length: MINUTE / 40 }, (_, k): [number, 0 | 1] => [
+    k * 40,
+    k % 2 === 0 ? 1 : 0,
+  ]);
+  const painted = takes.map((take): Take => ({ ...take, gates: { footing: ground } }));
+  const withoutEffects = { ...bare, moves: bare.moves?.map(({ effect: _effect, ...move }) => move) } as Kit;
+  const sweep = (of: Kit, over: readonly Take[], hands?: number) =>
+    seconds(() =>
+      finish(
+        sweepValues(
+          {
+            kit: of,
+            swept: BUFFER,
+            values: VALUES,
+            ...(hands ? { hands: { character: CHARACTERS[1]!, seed: 1, count: hands } } : {}),
+          },
+          over,
+          prepareStudied(),
+        ),
+      ),
+    );
+  sweep(kit.value, takes);
+  say(
+    "sweep of 41 values, three one-minute takes, the runner's stage",
+    sweep(kit.value, takes),
+    "goal 1 s on two cores",
+  );
+  sweep(withoutEffects, painted);
+  say("the same without a stage", sweep(withoutEffects, painted), "goal 0.15 s on two cores");
+  const one = [takes[0]!];
+  say(
+    `41 values × ${HANDS} hands × one minute, the runner's stage`,
+    sweep(kit.value, one, HANDS),
+    "goal 10 s on two cores",
+  );
+  say("the same without a stage", sweep(withoutEffects, [painted[0]!], HANDS), "goal 3 s on two cores");
+  const large = { ...makeLargeKit(1) };
+  const took = seconds(() => finish(findOverlaps(large)));
+  say(
+    `overlaps of the large kit (${large.patterns.length} patterns, ${large.moves?.length ?? 0} moves)`,
+    took,
+    "goal 10 s",
+  );
+}
