@@ -24,6 +24,8 @@ export interface MoveFeel {
   readonly performed: number;
   readonly byMemory: number;
   readonly forgiven: number;
+  /** Requests whose press another move took. */
+  readonly gaveWay: number;
   /** Presses that were lost for it; a request that came to nothing though its press was used is none. */
   readonly lost: number;
   /** By how many frames the nearest lost press missed; undefined where none was within reach. */
@@ -76,6 +78,7 @@ export function reportMoves(program: Program, feels: readonly TakeFeel[]): MoveF
       performed: sum(({ performed: by }) => by.direct + by.buffer + by.coyote + by.both),
       byMemory: sum(({ performed: by }) => by.buffer + by.both),
       forgiven: sum(({ performed: by }) => by.coyote + by.both),
+      gaveWay: sum(({ gaveWay }) => gaveWay),
       lost: misses.length,
       nearest: misses[0] && Number.isFinite(reach(misses[0])) ? reach(misses[0]) : undefined,
       tightest: rooms[0] && narrowerSide(rooms[0]),
@@ -89,13 +92,14 @@ export function reportMoves(program: Program, feels: readonly TakeFeel[]): MoveF
 
 /** One line: "41 asked, 38 performed, 6 by memory, 4 forgiven, 3 lost, the nearest by 1f; tightest use 1f; median delay 2f". */
 export function formatMoveFeel(feel: MoveFeel): string {
-  const { asked, performed, byMemory, forgiven, lost, nearest, tightest, medianDelay } = feel;
+  const { asked, performed, byMemory, forgiven, gaveWay, lost, nearest, tightest, medianDelay } = feel;
   if (asked === 0) return "never asked for in these takes";
   const counts = [
     `${asked} asked`,
     `${performed} performed`,
     ...(byMemory > 0 ? [`${byMemory} by memory`] : []),
     ...(forgiven > 0 ? [`${forgiven} forgiven`] : []),
+    ...(gaveWay > 0 ? [`${gaveWay} gave way`] : []),
     ...(lost > 0 ? [`${lost} lost${nearest === undefined ? "" : `, the nearest by ${nearest}f`}`] : []),
   ];
   const more = [

@@ -1,0 +1,212 @@
+import { Key, type WebDriver } from "selenium-webdriver";
+import { beforeEach, expect, test } from "vitest";
+import { choose, clickOn, find, openRule, press, textOf, typeOver, waitFor } from "./browser";
+import { useSession } from "./session";
+
+const session = useSession();
+let driver: WebDriver;
+
+beforeEach(async () => {
+  driver = session.driver;
+  await find(driver, 'ul[aria-label="Demos"]');
+});
+
+async function openTune(demo: string): Promise<void> {
+  await press(driver, `Open demo ${demo}`);
+  await find(driver, "[data-testid=open-take]");
+  await press(driver, "Tune");
+}
+
+const study = (word: string) =>
+  clickOn(driver, `//nav[@aria-label="Studies"]//button[span[text()="${word}"]]`);
+const stateOf = async (name: string) =>
+  (await find(driver, `[data-testid=study-${name}]`)).getAttribute("data-state");
+const done = (name: string) => waitFor(driver, `${name} done`, async () => (await stateOf(name)) === "done");
+const openTake = () => textOf(driver, "[data-testid=open-take]");
+const playhead = () => textOf(driver, "[data-testid=playhead]");
+
+test("the buffer that saves the eaten press is found by a sweep, tried on the tape, let go, kept, and taken back while a key is held", async () => {
+  await openTune("Belfry Runner");
+  await done("feel");
+  expect(await textOf(driver, "[data-testid=feel-report]")).toMatch(
+    /Hop: 15 asked, 11 performed, 6 forgiven, 3 gave way, 1 lost, the nearest by 11f/,
+  );
+  await study("Sweep");
+  await press(driver, "Sweep");
+  await done("sweep");
+  expect(await textOf(driver, "[data-testid=sweep-edges]")).toMatch(
+    /Nothing wanted is lost from 17f, 283.3 ms up\./,
+  );
+  const chart = await find(driver, 'canvas[aria-label^="Hop: buffer, swept"]');
+  await driver.executeScript("arguments[0].focus()", chart);
+  const keys = (...of: string[]) =>
+    driver
+      .actions()
+      .sendKeys(...of)
+      .perform();
+  await keys(Key.ARROW_RIGHT);
+  await waitFor(driver, "7f tried", async () =>
+    (await textOf(driver, "[data-testid=sweep-point]")).startsWith("7f"),
+  );
+  await keys(Key.ESCAPE);
+  await waitFor(driver, "let go", async () =>
+    (await textOf(driver, "[data-testid=sweep-point]")).startsWith("6f"),
+  );
+  await keys(...Array<string>(11).fill(Key.ARROW_RIGHT));
+  await waitFor(driver, "17f tried", async () =>
+    /^17f.*: 12 performed|^17f.*1 saved/s.test(await textOf(driver, "[data-testid=sweep-point]")),
+  );
+  await waitFor(driver, "the check follows", async () =>
+    /^8 of 8/.test(await textOf(driver, "header [data-testid=proof-sum]")),
+  );
+  await keys(Key.ENTER);
+  await find(driver, "[data-testid=study-sweep][data-old=true]");
+  await openRule(driver, "Hop");
+  expect(
+    await (await find(driver, '[data-testid=sentence] input[aria-label^="buffer"]')).getAttribute("value"),
+  ).toBe("17f");
+  await press(driver, "Wake the pad");
+  await driver.actions().keyDown(Key.ARROW_RIGHT).perform();
+  await press(driver, "Undo");
+  await driver.actions().keyUp(Key.ARROW_RIGHT).sendKeys(Key.ESCAPE).perform();
+  await waitFor(
+    driver,
+    "6f again",
+    async () =>
+      (await (
+        await find(driver, '[data-testid=sentence] input[aria-label^="buffer"]')
+      ).getAttribute("value")) === "6f",
+  );
+  await press(driver, "Tune");
+  await find(driver, "[data-testid=study-sweep][data-old=false]");
+});
+
+test("two characters are compared by the same seeds; a press is opened down to a play that lost it, and to who loses it", async () => {
+  await openTune("Belfry Runner");
+  await study("Hands");
+  await press(driver, "… beside another hand, or another version");
+  await choose(driver, "second character", "A limited hand");
+  await typeOver(driver, "plays a take", "40");
+  await press(driver, "Let them play");
+  await done("hands");
+  const hop = await textOf(driver, '//table[starts-with(@aria-label,"By rule")]//tr[th="Hop"]');
+  const [steady, limited] = [...hop.matchAll(/(\d+) % \d+ % to \d+ %, \d+ of (\d+)/g)].map(([, share, n]) => [
+    Number(share),
+    Number(n),
+  ]);
+  expect(steady![1]).toBe(11 * 40);
+  expect(steady![0]).toBeGreaterThan(limited![0]!);
+  await clickOn(driver, '[data-testid=hardest] button[aria-label^="Who loses"]');
+  await waitFor(driver, "the curve", async () =>
+    /n = 40 plays a spread/.test(await textOf(driver, "[data-testid=spread]")),
+  );
+  const before = await openTake();
+  await clickOn(driver, '[data-testid=hardest] button[aria-label^="Open a play"]');
+  await waitFor(
+    driver,
+    "the play as a take",
+    async () => (await openTake()) !== before && /steady/.test(await openTake()),
+  );
+  await press(driver, "Undo");
+  await press(driver, "Fit a hand to these takes");
+  await waitFor(driver, "the fit", async () =>
+    /onset give or take \d+ ms \(n = \d+/.test(await textOf(driver, "[data-testid=fitted]")),
+  );
+});
+
+test("an overlap is opened as a take and becomes a check; other rates tell what goes; a long job is called off at once", async () => {
+  await openTune("Clapper Duel");
+  await study("Overlaps");
+  await press(driver, "Look for overlaps");
+  await done("overlaps");
+  expect(await textOf(driver, "[data-testid=overlaps]")).toMatch(
+    /Quarter turn fires Strike press on its way, always/,
+  );
+  await clickOn(
+    driver,
+    '//li[contains(., "Quarter turn fires Strike press")]//button[text()="Open as a take"]',
+  );
+  await waitFor(driver, "the witness", async () => /Quarter turn fires/.test(await openTake()));
+  await clickOn(
+    driver,
+    '//li[contains(., "Quarter turn fires Strike press")]//button[text()="Check that it never does"]',
+  );
+  await waitFor(driver, "a check more that fails", async () =>
+    /^4 of 6 hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
+  );
+  await study("Rates");
+  await press(driver, "Judge at these rates");
+  await done("rates");
+  expect(await textOf(driver, "[data-testid=rates]")).toMatch(/Chime\s+.*gone.*\s+\d+ alike/);
+  await clickOn(driver, '[data-testid=rates] button[aria-label^="Chime at 30: "]');
+  await clickOn(driver, "[data-testid=rate-differences] li button");
+  expect(await playhead()).not.toMatch(/^0f/);
+  await study("Hands");
+  await typeOver(driver, "plays a take", "5000");
+  await press(driver, "Let them play");
+  await waitFor(driver, "progress", async () =>
+    /\d+ %/.test(await textOf(driver, "[data-testid=study-hands]")),
+  );
+  await press(driver, "Wire");
+  await press(driver, "Tune");
+  await study("Hands");
+  expect(await stateOf("hands")).toBe("working");
+  const began = Date.now();
+  await press(driver, "Cancel");
+  await waitFor(driver, "called off", async () => (await stateOf("hands")) === "stopped");
+  expect(Date.now() - began).toBeLessThan(2000);
+});
+
+test("an assist is begun, compared by the same hands, switched on in Play, held against checks, and taken back", async () => {
+  await openTune("Belfry Runner");
+  await study("Assists");
+  await clickOn(driver, '//button[b[text()="Much more time"]]');
+  await typeOver(driver, "windows", "300");
+  await press(driver, "Compare it by the same hands");
+  expect(await textOf(driver, "[data-testid=hand-sentence-two]")).toMatch(/with “Much more time”/);
+  await press(driver, "Play");
+  await choose(driver, "Assist", "“Much more time” on");
+  await press(driver, "Record a take");
+  await driver.actions().keyDown(Key.ARROW_RIGHT).pause(100).keyUp(Key.ARROW_RIGHT).perform();
+  await press(driver, "Stop and keep");
+  await waitFor(driver, "the take", async () => /Take 5/.test(await openTake()));
+  await press(driver, "Prove");
+  await choose(driver, "Another version", "with “Much more time” on");
+  await waitFor(driver, "judged with the assist", async () =>
+    /With “Much more time” on\s+6 of 7 hold\s+not: Taps too far apart/.test(
+      await textOf(driver, "[data-testid=beside]"),
+    ),
+  );
+  await press(driver, "Tune");
+  await study("Assists");
+  await press(driver, "Delete this assist");
+  await waitFor(
+    driver,
+    "gone",
+    async () => !(await textOf(driver, "[data-testid=tune]")).includes("Compare it"),
+  );
+  await press(driver, "Put it back");
+  await waitFor(driver, "back", async () =>
+    (await textOf(driver, "[data-testid=tune]")).includes("Compare it"),
+  );
+});
+
+test("two versions stand side by side: what changed, counts, and each difference a click from its frame", async () => {
+  await openTune("Belfry Runner");
+  await study("Variants");
+  await press(driver, "Keep these rules as a variant");
+  await openRule(driver, "Hop");
+  await typeOver(driver, "coyote", "0f");
+  await press(driver, "Tune");
+  await study("Variants");
+  expect(await textOf(driver, 'ul[aria-label="What changed between them"]')).toMatch(
+    /Hop, needs 0 coyote: 0f, was 5f/,
+  );
+  await press(driver, "Compare");
+  await done("variants");
+  expect(await textOf(driver, "[data-testid=version-counts]")).toMatch(
+    /Hop asked for 15 times: performed 11 times \(6 forgiven\)/,
+  );
+  await clickOn(driver, '//ul[@data-testid="differences"]//button[contains(., "Hop is gone")]');
+  await waitFor(driver, "the take", async () => /Late at every/.test(await openTake()));
+});
