@@ -4,6 +4,7 @@ import { parseKit, parseTake } from "#core";
 import { lengthenTake, makeLargeKit, makeTake } from "../bench/scenes";
 import { measureTenHours } from "./figuresLong";
 import { measureProve } from "./figuresProve";
+import { measureTune } from "./figuresTune";
 import { median, percentile, readIn, say, WATCH } from "./figuresKit";
 import { clickOn, find, openBrowser, press, startApp, waitFor } from "./browser";
 
@@ -268,6 +269,9 @@ try {
   await driver.get(app.address);
   await find(driver, 'ul[aria-label="Demos"]');
   await measureProve(driver, app.address, downloads);
+  await measureTune(driver, app.address);
+  await driver.get(app.address);
+  await find(driver, 'ul[aria-label="Demos"]');
   await measurePanning(driver, downloads);
   await measureHour(driver);
   await measurePlay(driver, app.address);

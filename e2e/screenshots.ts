@@ -51,7 +51,7 @@ async function waitForFrame(driver: WebDriver, frame: number): Promise<void> {
 
 const steps = (count: number, key: string) => Array<string>(count).fill(key);
 
-/** Belfry Runner: Shape with its maps, the tape near, middle and far by day and night, Wire, Hand over, the runner's stage. */
+/** Belfry Runner: Shape with its maps, the tape by day and night, Wire, Hand over, the runner's stage. */
 async function takeBelfry(driver: WebDriver): Promise<void> {
   await press(driver, "Open demo Belfry Runner");
   await find(driver, "[data-testid=open-take]");
@@ -82,11 +82,11 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
   await driver.actions().keyUp("d").sendKeys(Key.ESCAPE).perform();
   await openView(driver, "Hand over");
   await picture(driver, "hand-over");
-  await takeGhosts(driver);
+  await takeRunner(driver);
   await takeProof(driver);
 }
 
-/** What must and must not happen, with a jump too low for the story that was kept; by day and night. */
+/** What must and must not happen, with a jump too low for the story that was kept. */
 async function takeProof(driver: WebDriver): Promise<void> {
   await openView(driver, "Play");
   const launch = await find(driver, 'input[aria-label="launch speed"]');
@@ -96,13 +96,10 @@ async function takeProof(driver: WebDriver): Promise<void> {
   await press(driver, "What broke it?");
   await find(driver, "[data-testid=blame]");
   await picture(driver, "prove");
-  await press(driver, "Night theme");
-  await picture(driver, "prove-night");
-  await press(driver, "Day theme");
   await press(driver, "Undo");
 }
 
-/** The tape with the fate of a lost press: at two distances by day, at one by night. */
+/** The tape with the fate of a lost press: by day and by night. */
 async function takeTape(driver: WebDriver, suffix: string): Promise<void> {
   const tape = await find(driver, "[data-testid=tape]");
   await clickOn(driver, "//button[contains(., ' lost')]");
@@ -110,25 +107,12 @@ async function takeTape(driver: WebDriver, suffix: string): Promise<void> {
   await find(driver, "[data-testid=fate] button.font-semibold");
   await tape.sendKeys("z", ...steps(5, "+"));
   await picture(driver, `tape${suffix}`);
-  if (suffix !== "") return press(driver, "Close the fate");
-  await tape.sendKeys("z");
-  await picture(driver, "tape-far");
   await press(driver, "Close the fate");
 }
 
-/** A replay on the stage with the arcs of the last leaps, and a variant's body beside. */
-async function takeGhosts(driver: WebDriver): Promise<void> {
+/** A leap on the stage with a body that obeys it. */
+async function takeRunner(driver: WebDriver): Promise<void> {
   await openView(driver, "Play");
-  await press(driver, "Open Clean climb");
-  await press(driver, "Variants");
-  await press(driver, "Keep these rules as a variant");
-  await driver.actions().sendKeys(Key.ESCAPE).perform();
-  const launch = await find(driver, 'input[aria-label="launch speed"]');
-  await launch.sendKeys(Key.chord(Key.CONTROL, "a"), "21", Key.ENTER);
-  const tape = await find(driver, "[data-testid=tape]");
-  await tape.sendKeys(...steps(24, Key.chord(Key.SHIFT, Key.ARROW_RIGHT)));
-  await picture(driver, "play-ghosts");
-  await launch.sendKeys(Key.chord(Key.CONTROL, "a"), "19", Key.ENTER);
   await press(driver, "Wake the pad");
   await waitForFrame(driver, 10);
   await driver.actions().keyDown("d").perform();
@@ -139,6 +123,46 @@ async function takeGhosts(driver: WebDriver): Promise<void> {
   await waitForFrame(driver, 96);
   await picture(driver, "play-runner");
   await driver.actions().keyUp("j").keyUp("d").sendKeys(Key.ESCAPE).perform();
+}
+
+const studied = (driver: WebDriver, name: string) =>
+  waitFor(driver, `the study ${name}`, async () => {
+    const bar = await find(driver, `[data-testid=study-${name}]`);
+    return (await bar.getAttribute("data-state")) === "done";
+  });
+
+/** The studies of the duel: feel, a sweep with the present and a tried value, two hands beside each other, overlaps. */
+async function takeStudies(driver: WebDriver): Promise<void> {
+  const open = (word: string) =>
+    clickOn(driver, `//nav[@aria-label="Studies"]//button[span[text()="${word}"]]`);
+  await openView(driver, "Tune");
+  await studied(driver, "feel");
+  await clickOn(driver, "[data-testid=feel-report] li:nth-child(2) summary");
+  await picture(driver, "tune");
+  await open("Sweep");
+  await press(driver, "Sweep");
+  await studied(driver, "sweep");
+  const chart = await find(driver, "canvas[role=slider]");
+  await driver.executeScript("arguments[0].focus()", chart);
+  await driver
+    .actions()
+    .sendKeys(...steps(4, Key.ARROW_RIGHT))
+    .perform();
+  await find(driver, "//button[starts-with(., 'Keep 10f')]");
+  await picture(driver, "tune-sweep");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await open("Hands");
+  await press(driver, "… beside another hand, or another version");
+  await press(driver, "Let them play");
+  await studied(driver, "hands");
+  await driver.executeScript(
+    `document.querySelector("[data-testid=study-hands]").scrollIntoView({ block: "start" })`,
+  );
+  await picture(driver, "tune-hands");
+  await open("Overlaps");
+  await press(driver, "Look for overlaps");
+  await studied(driver, "overlaps");
+  await picture(driver, "tune-overlaps");
 }
 
 /** The other two demos on their stages, a sequence's ladder, and the shelf with all three. */
@@ -155,9 +179,6 @@ async function takeOthers(driver: WebDriver): Promise<void> {
     `document.querySelector("[data-testid=timeline-map]").scrollIntoView({ block: "start" })`,
   );
   await picture(driver, "shape-chain");
-  await press(driver, "All moves as a table");
-  await find(driver, "[data-testid=moves-table]");
-  await picture(driver, "shape-moves");
   await press(driver, "Unfold");
   await openView(driver, "Play");
   await press(driver, "Wake the pad");
@@ -166,6 +187,7 @@ async function takeOthers(driver: WebDriver): Promise<void> {
   await waitForFrame(driver, 64);
   await picture(driver, "play-duel");
   await driver.actions().keyUp("k").sendKeys(Key.ESCAPE).perform();
+  await takeStudies(driver);
   await press(driver, "Moss Tap: to the shelf");
   await press(driver, "Open demo Rope Catch");
   await find(driver, "[data-testid=stage]");

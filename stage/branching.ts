@@ -2,33 +2,41 @@ import { createInputCursor, createTrace, loadInput, seekInput, type InputColumns
 import type { Rules } from "./rules";
 import { copyStaging, createStaging, stepStaging, type Staging } from "./staging";
 
-/** How far apart the moments lie that are kept to begin from. Frames. */
+/** How far apart the moments lie that are kept to begin from, in frames, and how many of the last are kept. */
 const MARK_EVERY = 30;
+const MOST_MARKS = 8;
 
 /**
  * Makes what runs changed columns of one take from where they begin to differ: rules and bodies as they stood before are
- * kept, every half second, and only the rest is run. The same, from there on, as a run from the beginning; a property test
- * holds it. The traces it gives begin at the kept moment; `runTo` gives the same trace, grown.
+ * kept, every half second, and only the rest is run. The same, from there on, as a run from the beginning; a test holds it.
+ * Only the last few seconds are kept: beginnings are best asked for in order, and one long gone is run to anew. The traces it gives begin at the kept moment; `runTo` gives the same trace, grown.
  */
 export function createBranching(rules: Rules, columns: InputColumns): RunFrom {
-  const now = createStaging(rules);
-  const cursor = createInputCursor(rules.program, columns);
+  let now = createStaging(rules);
+  let cursor = createInputCursor(rules.program, columns);
   const scratch = createTrace(rules.program.rateHz);
   const branch = createStaging(rules);
-  /** Mark `k` stands before frame `k × MARK_EVERY`. */
-  const marks: Staging[] = [];
+  /** By `k`: how all stood before frame `k × MARK_EVERY`. */
+  const marks = new Map<number, Staging>();
   const markBefore = (frame: number): Staging => {
     const wanted = Math.floor(frame / MARK_EVERY);
-    while (marks.length <= wanted) {
-      if ((now.state.frame + 1) % MARK_EVERY === 0) {
+    if (!marks.has(wanted) && now.state.frame + 1 > wanted * MARK_EVERY) {
+      now = createStaging(rules);
+      cursor = createInputCursor(rules.program, columns);
+      marks.clear();
+    }
+    while (!marks.has(wanted)) {
+      const next = now.state.frame + 1;
+      if (next % MARK_EVERY === 0) {
         const kept = createStaging(rules);
         copyStaging(rules, now, kept);
-        marks.push(kept);
+        marks.set(next / MARK_EVERY, kept);
+        marks.delete(next / MARK_EVERY - MOST_MARKS);
       }
       scratch.count = scratch.used = 0;
-      stepStaging(rules, now, loadInput(cursor, now.state.frame + 1), scratch);
+      stepStaging(rules, now, loadInput(cursor, next), scratch);
     }
-    return marks[wanted]!;
+    return marks.get(wanted)!;
   };
   return (changed, from) => {
     copyStaging(rules, markBefore(Math.max(0, from)), branch);

@@ -151,7 +151,7 @@ export function LineChart({
     };
   }, []);
   return (
-    <div className="h-56 w-full max-w-[760px]">
+    <div className="h-48 w-full max-w-[760px]">
       <canvas
         ref={canvas}
         role={onPick ? "slider" : "img"}

@@ -1,6 +1,8 @@
 import { useEffect, useMemo } from "react";
 import {
   formatMoveFeel,
+  formatPatternCounts,
+  formatPromptCounts,
   isTight,
   MOST_SHIFT,
   nameOf,
@@ -8,9 +10,11 @@ import {
   type Kit,
   type MoveFeel,
   type Program,
+  type RuleCounts,
   type TakeFeel,
 } from "#core";
 import { useDesk, useStudy } from "../../document/context";
+import { Distribution } from "../../maps/Distribution";
 import { FrameLink } from "./FrameLink";
 import { StudyBar } from "./StudyBar";
 import { useTakesAsked } from "./TakesWord";
@@ -112,8 +116,41 @@ function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
           {more(late)}
           {late.length === 0 && <li className="text-soft">Every one on the frame of its press.</li>}
         </ul>
+        <Distribution
+          words="How late they came"
+          label="Frames from press to performance"
+          values={feel.delays.map(({ total }) => total)}
+          upTo={Math.max(10, feel.delays[0]?.total ?? 0)}
+        />
       </section>
     </div>
+  );
+}
+
+/** The other rules, a line each: prompts, and patterns, by what they came to. */
+function OtherRules({ kit, feels }: { kit: Kit; feels: readonly TakeFeel[] }) {
+  const lines = (["prompts", "patterns"] as const).flatMap(list =>
+    (kit[list] ?? []).map(({ id }, index) => {
+      const sum = feels.reduce<Record<string, number>>((total, { counts }) => {
+        for (const [key, count] of Object.entries(counts[list][index] ?? {}))
+          total[key] = (total[key] ?? 0) + (count as number);
+        return total;
+      }, {});
+      const words =
+        list === "prompts"
+          ? formatPromptCounts(sum as unknown as RuleCounts["prompts"][number])
+          : formatPatternCounts(sum as unknown as RuleCounts["patterns"][number]);
+      return { key: `${list} ${id}`, name: nameOf(kit, list, id), words };
+    }),
+  );
+  return (
+    <ul className="mt-2 text-sm" aria-label="Prompts and patterns">
+      {lines.map(({ key, name, words }) => (
+        <li key={key} className="border-t border-line py-0.5">
+          <b>{name}</b>: {words}
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -173,6 +210,7 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
           </li>
         ))}
       </ul>
+      {feels && isSameShape && <OtherRules kit={about} feels={feels} />}
     </section>
   );
 }

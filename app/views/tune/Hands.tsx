@@ -39,9 +39,12 @@ function usedFor(kit: Kit, { moves, prompts }: PressShare): string {
 /** Shares of one list, one or two side by side. */
 function ShareRows({
   label,
+  sides,
   rows,
 }: {
   label: string;
+  /** What each column is of. */
+  sides: readonly string[];
   rows: readonly {
     readonly key: string;
     readonly name: string;
@@ -52,6 +55,18 @@ function ShareRows({
   return (
     <table className="mt-2 text-sm" aria-label={label}>
       <caption className="text-left font-semibold">{label}</caption>
+      {sides.length > 1 && (
+        <thead>
+          <tr>
+            <td />
+            {sides.map((side, k) => (
+              <th key={k} scope="col" className="text-left font-normal text-soft">
+                {side}
+              </th>
+            ))}
+          </tr>
+        </thead>
+      )}
       <tbody>
         {rows.map(({ key, name, shares }) => (
           <tr key={key} className="border-t border-line">
@@ -132,6 +147,7 @@ export function Hands({ kit }: { kit: Kit }) {
   const [count, setCount] = useSetting("hand count", 200);
   const [fitted, setFitted] = useSetting<Character | undefined>("fitted", undefined);
   const [looked, setLooked] = useSetting<PressShare | undefined>("hand press", undefined);
+  const [drawn, setDrawn] = useSetting<readonly string[]>("hands drawn", []);
   const study = useStudy<readonly (HandsResult | undefined)[]>("hands");
   const fit = useStudy<FittedCharacter | undefined>("fit");
   const spread = useStudy<readonly SpreadPoint[]>("spread");
@@ -143,6 +159,9 @@ export function Hands({ kit }: { kit: Kit }) {
       hands: { kit: kitOf(of), character, seed, count },
       checks,
     });
+    const sideOf = (character: Character, of: string) =>
+      `${character.name}, ${versions.find(({ value }) => value === of)?.label ?? of}`;
+    setDrawn([sideOf(one, version), ...(two ? [sideOf(two, versionTwo)] : [])]);
     studying.begin("hands", {
       job: "hands",
       questions: [ask(one, version), ...(two ? [ask(two, versionTwo)] : [])],
@@ -277,9 +296,10 @@ export function Hands({ kit }: { kit: Kit }) {
       {takes.length === 0 && <p className="text-soft">No take to play: record one in Play.</p>}
       <ShareRows
         label="By rule: how often a press is used as it was"
+        sides={drawn}
         rows={[...byRule("moves"), ...byRule("prompts")]}
       />
-      <ShareRows label="By check: how often it holds" rows={checkRows} />
+      <ShareRows label="By check: how often it holds" sides={drawn} rows={checkRows} />
       {hardest.length > 0 && (
         <table className="mt-2 text-sm" aria-label="Hardest presses" data-testid="hardest">
           <caption className="text-left font-semibold">Hardest presses</caption>

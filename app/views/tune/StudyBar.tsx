@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import type { Kit } from "#core";
 import { useDesk, useDocument, useStudy } from "../../document/context";
 import { isOld } from "../../document/studying";
 import { Button } from "../../ui/Button";
@@ -14,6 +15,7 @@ export function StudyBar({
   name,
   word,
   canBegin = true,
+  of,
   onBegin,
   children,
 }: {
@@ -21,16 +23,18 @@ export function StudyBar({
   /** What the button that begins it says. */
   word: string;
   canBegin?: boolean;
+  /** The kit that is studied, where it is not the open one: a value is being tried on that. */
+  of?: Kit;
   onBegin: () => void;
   children?: ReactNode;
 }) {
   const { studying } = useDesk();
   const study = useStudy(name);
-  const kit = useDocument(state => state.kit);
+  const open = useDocument(state => state.kit);
   const takes = useDocument(state => state.takes);
   const checks = useDocument(state => state.checks);
   const isWorking = study?.state === "working";
-  const old = study !== undefined && isOld(study, { kit, takes, checks });
+  const old = study !== undefined && isOld(study, { kit: of ?? open, takes, checks });
   return (
     <div
       className="my-2 flex min-h-8 flex-wrap items-center gap-x-3 gap-y-1 text-sm"

@@ -360,7 +360,7 @@ export function Sweep({ kit }: { kit: Kit }) {
         )}
         .
       </p>
-      <StudyBar name="sweep" word="Sweep" canBegin={takes.length > 0} onBegin={begin}>
+      <StudyBar name="sweep" word="Sweep" canBegin={takes.length > 0} of={base} onBegin={begin}>
         {points[0] && (
           <span className="text-soft">
             n = {points[0].runs} runs a value
@@ -378,6 +378,21 @@ export function Sweep({ kit }: { kit: Kit }) {
             rateHz={kit.rate}
             isBroken={points.some(({ runs }) => runs === 0)}
           />
+          <p className="flex min-h-9 items-center gap-2 text-sm">
+            {trying.value === undefined ? (
+              <span className="text-soft">
+                Click on the chart, or use its arrow keys, to try a value: the tape shows what it does.
+              </span>
+            ) : (
+              <>
+                <Button look="strong" onClick={trying.keep}>
+                  Keep {formatShort(trying.value, shown)}
+                </Button>
+                <Button onClick={trying.letGo}>Let it go</Button>
+                <span className="text-soft">tried; the tape shows what it does</span>
+              </>
+            )}
+          </p>
           <LineChart
             label={`${shown.name}, swept: arrows try a value on the tape, Enter keeps it, Escape lets it go`}
             lines={linesOf(points, drawn?.plays ?? 1)}
@@ -403,21 +418,6 @@ export function Sweep({ kit }: { kit: Kit }) {
             onKeyDown={event => handleKeys(event, points, at, shown, trying)}
           />
           {point && <PointWords point={point} choice={shown} rateHz={kit.rate} />}
-          <p className="mt-1 flex items-center gap-2 text-sm">
-            {trying.value === undefined ? (
-              <span className="text-soft">
-                Click on the chart, or use its arrow keys, to try a value: the tape shows what it does.
-              </span>
-            ) : (
-              <>
-                <Button look="strong" onClick={trying.keep}>
-                  Keep {formatShort(trying.value, shown)}
-                </Button>
-                <Button onClick={trying.letGo}>Let it go</Button>
-                <span className="text-soft">tried; the tape shows what it does</span>
-              </>
-            )}
-          </p>
         </>
       )}
       {shown && drawn?.two && study?.value && (
