@@ -6,7 +6,7 @@ import Ajv from "ajv";
 import * as v from "valibot";
 import { expect, test } from "vitest";
 import { stageSchema } from "#stage";
-import { formatJsonSchemas } from "../cli/jsonSchemas";
+import { formatJsonSchemas } from "#handover";
 
 const page = readFileSync("docs/file-formats.md", "utf8");
 const example = (name: string): unknown =>

@@ -4,3 +4,7 @@ export { EXPORT_FORMATS } from "./kinds";
 export { fileOfRaw, slugOf, textFile, type OutFile } from "./outFile";
 export { packFiles, packFormat } from "./pack/pack";
 export { readEach, readSource, refuseTooLarge, type ReadFile } from "./reading/readFile";
+export { listFigures, type Figure } from "./numbers/listFigures";
+export { readVcd, type Dump, type DumpSignal } from "./waveform/readVcd";
+export { unitFor, writeVcd } from "./waveform/writeVcd";
+export { formatJsonSchemas } from "./schemas/jsonSchemas";

@@ -10,6 +10,7 @@ function stretch({ from, to }: Facts): string {
 
 /** What was found and what to do, one line a code. The place is put in front by formatIssue. */
 const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
+  dump: f => `'${f.found}' is not part of a value change dump here: ${f.hint}`,
   "not-json": f => `this is not JSON (${f.detail}): export it again, or mend it in a text editor`,
   "too-large": f => `${f.megabytes} MB is more than the ${f.limit} MB a file may have: cut the take shorter`,
   "wrong-format": f => `${f.found} is not ${f.wanted}: choose a file that Moss Tap exported`,

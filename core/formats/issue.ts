@@ -1,6 +1,7 @@
 /** What can be wrong with a file, a kit or a take. The sentence for each lives in formatIssue. */
 export type IssueCode =
   | "not-json"
+  | "dump"
   | "too-large"
   | "wrong-format"
   | "too-new"

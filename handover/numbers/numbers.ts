@@ -1,0 +1,94 @@
+import { stringify } from "csv-stringify/browser/esm/sync";
+import type { Kit } from "#core";
+import type { ExportFormat } from "../kind";
+import { slugOf, textFile } from "../outFile";
+import { listFigures, type Figure } from "./listFigures";
+
+const COLUMNS = ["list", "id", "rule", "field", "written", "frames", "ms", "rounding"] as const;
+
+/** A kit's numbers as CSV (RFC 4180): one row a number, with a head. */
+export function formatCsv(kit: Kit): string {
+  return stringify(listFigures(kit), { header: true, columns: [...COLUMNS], record_delimiter: "windows" });
+}
+
+/** A kit's numbers as JSON: `{"format": "moss-tap/numbers", "version": 1, "kit", "name", "rate", "numbers": [row]}`. */
+export function formatJson(kit: Kit): string {
+  const numbers = listFigures(kit);
+  return `${JSON.stringify({ format: "moss-tap/numbers", version: 1, kit: kit.id, name: kit.name, rate: kit.rate, numbers }, null, 2)}\n`;
+}
+
+/** A name C takes: letters, digits and low lines in capitals; other letters by their number. */
+function toMacro(text: string): string {
+  return [...text]
+    .map(letter =>
+      /[A-Za-z0-9]/.test(letter)
+        ? letter.toUpperCase()
+        : /[-_. :]/.test(letter)
+          ? "_"
+          : `_U${letter.codePointAt(0)!.toString(16).toUpperCase()}_`,
+    )
+    .join("");
+}
+
+/** A text that can stand in a C comment on one line. */
+const toComment = (text: string) =>
+  text
+    .replace(/[^\x20-\x7e]+/g, "?")
+    .replaceAll("*/", "* /")
+    .replaceAll("/*", "/ *")
+    .replaceAll("??", "? ?");
+
+const isNumber = (written: string) => /^-?\d+(\.\d+)?(e[+-]?\d+)?$/.test(written);
+
+/** The lines of one number: a length as whole frames and as milliseconds, a figure as it is; what is neither has none. */
+function linesOf(prefix: string, { list, id, field, written, frames, ms }: Figure): [string, string][] {
+  const name = [prefix, toMacro(list), toMacro(id), toMacro(field)].filter(part => part !== "").join("_");
+  if (frames !== null)
+    return [
+      [`${name}_FRAMES`, String(frames)],
+      [`${name}_MS`, (ms ?? 0).toFixed(3)],
+    ];
+  if (!isNumber(written)) return [];
+  return [[name, Number(written) < 0 ? `(${written})` : written]];
+}
+
+/** A kit's numbers as a C99 header: frames and milliseconds of each length, named by ids, each name once, behind an include guard. */
+export function formatHeader(kit: Kit): string {
+  const prefix = `MOSS_${toMacro(kit.id)}`;
+  const guard = `${prefix}_NUMBERS_H`;
+  const used = new Set([guard]);
+  const defines = listFigures(kit).flatMap(figure =>
+    linesOf(prefix, figure).map(([name, value]) => {
+      let own = name;
+      for (let n = 2; used.has(own); n++) own = `${name}_${n}`;
+      used.add(own);
+      return `#define ${own} ${value} /* ${toComment(`${figure.rule}, ${figure.field}: ${figure.written}`)} */`;
+    }),
+  );
+  return [
+    `/* ${toComment(kit.name)}: its numbers at ${kit.rate} frames a second. Made by Moss Tap; do not edit. */`,
+    `#ifndef ${guard}`,
+    `#define ${guard}`,
+    "",
+    `#define ${prefix}_RATE_HZ ${kit.rate}`,
+    ...defines,
+    "",
+    `#endif /* ${guard} */`,
+    "",
+  ].join("\n");
+}
+
+/** Every length and figure, for spreadsheets, for tools and for C. */
+export const numbersFormat: ExportFormat = {
+  id: "numbers",
+  word: "Numbers",
+  hint: "Every length and figure with its rule, as written, in frames and in ms: a table, JSON, and a header for C.",
+  files({ kit }) {
+    const slug = slugOf(kit.name) || "kit";
+    return [
+      textFile(`${slug}.numbers.csv`, formatCsv(kit), "text/csv"),
+      textFile(`${slug}.numbers.json`, formatJson(kit), "application/json"),
+      textFile(`${slug}.numbers.h`, formatHeader(kit), "text/x-c"),
+    ];
+  },
+};

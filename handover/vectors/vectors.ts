@@ -1,0 +1,73 @@
+import { zipSync, type Zippable } from "fflate";
+import { formatTrace, readTake, type CheckResult } from "#core";
+import { compileRules, compileTakeJudge, runRules } from "#stage";
+import { checksOf, formatFile } from "../documents/documents";
+import type { ExportFormat, Handover } from "../kind";
+import { slugOf, textFile } from "../outFile";
+import { formatJsonSchemas } from "../schemas/jsonSchemas";
+
+const PAGE = (name: string, count: number) => `# Test vectors of ${name}
+
+What the rules make of ${count} recorded takes, for proving a port or a build right: run each take, and compare.
+
+- \`kit.json\`: the rules. \`takes/NAME.json\`: recorded input. \`traces/NAME.json\`: what must come of it, event by event, in
+  the order written. Numbers are rounded to six decimals.
+- \`checks.json\`, \`results.json\`: what must and must not happen, and what was found; only where the kit has checks.
+- \`index.json\`: the pairs of take and trace, in order.
+
+A port is right when for every pair its trace has the same events, in the same order, with the same fields. Input is read as
+"Controls" of the frame rules says; a kit with a \`stage\` moves its bodies by it. Every document names its format and version in
+its first two fields; the JSON Schemas lie in \`schemas/\`.
+`;
+
+/** Kit, takes, traces, checks and results in one zip, with a page on how to use them. */
+export function makeVectors({ kit, takes, checks }: Handover): Zippable | undefined {
+  const rules = compileRules(kit);
+  if (!rules.ok) return undefined;
+  const { program } = rules.value;
+  const files: Record<string, Uint8Array> = {};
+  const put = (name: string, text: string) => {
+    files[name] = textFile(name, text, "application/json").bytes;
+  };
+  put("README.md", PAGE(kit.name, takes.length));
+  put("kit.json", formatFile(kit));
+  for (const [file, text] of Object.entries(formatJsonSchemas()))
+    put(file.replace("docs/schema", "schemas"), text);
+  const used = new Set<string>();
+  const index = takes.map(take => {
+    const slug = slugOf(take.name) || "take";
+    let own = slug;
+    for (let n = 2; used.has(own); n++) own = `${slug}-${n}`;
+    used.add(own);
+    const { trace } = runRules(rules.value, readTake(program, take));
+    put(`takes/${own}.json`, formatFile(take));
+    put(`traces/${own}.json`, `${JSON.stringify(formatTrace(program, trace))}\n`);
+    return { take: `takes/${own}.json`, trace: `traces/${own}.json` };
+  });
+  put("index.json", `${JSON.stringify({ kit: "kit.json", vectors: index }, null, 2)}\n`);
+  for (const document of checksOf(kit, checks)) {
+    put("checks.json", formatFile(document));
+    const judge = compileTakeJudge(kit, checks);
+    if (!judge.ok) continue;
+    const results = takes.flatMap(take =>
+      judge.value(take).map(({ check, ...verdict }): CheckResult => {
+        return { ...verdict, check: checks[check]!.id, take: take.id };
+      }),
+    );
+    put("results.json", `${JSON.stringify({ format: "moss-tap/results", version: 1, results }, null, 2)}\n`);
+  }
+  return files;
+}
+
+/** Test vectors: what a port or a build must make of the takes. */
+export const vectorsFormat: ExportFormat = {
+  id: "vectors",
+  word: "Test vectors",
+  hint: "Kit, takes, and what the rules make of them, with checks and results and a page on how to use them: proof for a port.",
+  files(handover) {
+    const files = makeVectors(handover);
+    if (!files) return [];
+    const bytes = zipSync(files) as Uint8Array<ArrayBuffer>;
+    return [{ name: `${slugOf(handover.kit.name) || "kit"}.vectors.zip`, bytes, type: "application/zip" }];
+  },
+};

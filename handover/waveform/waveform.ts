@@ -1,0 +1,26 @@
+import { readTake } from "#core";
+import { compileRules, runRules } from "#stage";
+import type { ExportFormat } from "../kind";
+import { slugOf, textFile } from "../outFile";
+import { writeVcd } from "./writeVcd";
+
+/** Takes as waveforms, for the viewers and scripts that read them. */
+export const waveformFormat: ExportFormat = {
+  id: "vcd",
+  word: "Waveforms",
+  hint: "Each take with what was understood on every frame, as a value change dump (IEEE 1364) for any waveform viewer.",
+  files({ kit, takes }) {
+    const rules = compileRules(kit);
+    if (!rules.ok) return [];
+    const { program } = rules.value;
+    const used = new Set<string>();
+    return takes.map(take => {
+      const slug = slugOf(take.name) || "take";
+      let own = slug;
+      for (let n = 2; used.has(own); n++) own = `${slug}-${n}`;
+      used.add(own);
+      const { trace } = runRules(rules.value, readTake(program, take));
+      return textFile(`${own}.vcd`, writeVcd(program, trace, take), "text/plain");
+    });
+  },
+};
