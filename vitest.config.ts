@@ -6,6 +6,7 @@ export default defineConfig({
       "core/**/*.test.ts",
       "stage/**/*.test.ts",
       "handover/**/*.test.ts",
+      "runtime/**/*.test.ts",
       "app/**/*.test.ts",
       "cli/**/*.test.ts",
       "demo/**/*.test.ts",

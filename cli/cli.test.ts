@@ -4,9 +4,11 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { DuckDBInstance } from "@duckdb/node-api";
 import { XMLParser } from "fast-xml-parser";
+import { unzipSync } from "fflate";
 import { Parser } from "tap-parser";
 import { afterAll, expect, test } from "vitest";
 import { parseChecks, parseKit, type Checks, type CheckResult, type Kit, type Take } from "#core";
+import { EXPORT_FORMATS } from "#handover";
 import { judgeFiles } from "./checks/judgeFiles";
 import { formatJunit, formatTap } from "./checks/reports";
 import { writePresses } from "./presses/writePresses";
@@ -210,3 +212,43 @@ test("two threads find what one finds; a query engine finds in four shards of pr
   ]);
   expect(existsSync(at("refused.parquet"))).toBe(false);
 }, 30_000);
+
+test("a kit is exported in every form, the same files as the page's; what does not read writes nothing", () => {
+  const out = join(folder, "out");
+  const kit = "demo/clapper-duel/kit.json";
+  const exported = (as: string, ...more: readonly string[]) => {
+    const ran = run("export", kit, "demo/clapper-duel", "--as", as, "--out", join(out, as), ...more);
+    expect([as, ran.code, ran.stderr]).toEqual([as, 0, []]);
+    return readFileSync(
+      join(out, as === "vcd" ? "vcd/clean-bout.vcd" : as === "runtime" ? "runtime/moss-tap-runtime.mjs" : as),
+    );
+  };
+  const form = (id: string) => {
+    const { checks, files } = readDemo("clapper-duel");
+    const takes = files
+      .map(({ path }) => JSON.parse(readFileSync(path, "utf8")) as Take)
+      .filter(item => "lanes" in item);
+    const read = readDemo("clapper-duel");
+    return EXPORT_FORMATS.find(item => item.id === id)!.files({
+      kit: read.kit,
+      takes,
+      layouts: [],
+      checks: checks.checks,
+    });
+  };
+  const isSame = (bytes: Buffer, file: { readonly bytes: Uint8Array }) =>
+    bytes.equals(Buffer.from(file.bytes));
+  expect(isSame(exported("header"), form("numbers")[2]!)).toBe(true);
+  expect(isSame(exported("vcd"), form("vcd")[0]!)).toBe(true);
+  expect(exported("runtime").toString()).toMatch(/as loadKit/);
+  const vectors = unzipSync(exported("vectors", "--checks", "demo/clapper-duel/checks.json"));
+  expect(Object.keys(vectors).sort()).toEqual(Object.keys(unzipSync(form("vectors")[0]!.bytes)).sort());
+  expect(Object.keys(vectors)).toEqual(
+    expect.arrayContaining(["README.md", "index.json", "results.json", "schemas/kit.schema.json"]),
+  );
+  const none = run("export", "nowhere.json", "--as", "header", "--out", join(out, "never.h"));
+  expect([none.code, existsSync(join(out, "never.h"))]).toEqual([2, false]);
+  expect(run("export", kit, "--as", "vcd", "--out", join(out, "never")).stderr[0]).toMatch(
+    /nothing to write: name takes/,
+  );
+});

@@ -1,7 +1,7 @@
 export { STAGE_KIND_NAMES, stageKind } from "./kinds";
 export type { StageDocument, StageKindName, StageProgram, StageState } from "./kinds";
 export type { EffectKind, StageKind } from "./kind";
-export { compileRules, parseRules } from "./rules";
+export { compileRules, parseRules, prepareKit } from "./rules";
 export type { Rules } from "./rules";
 export { checkStage, effectOf, gatesOfStage, listStageRefs, stageOf } from "./stage";
 export {

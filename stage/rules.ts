@@ -9,8 +9,8 @@ export interface Rules {
   readonly stage: StageProgram | undefined;
 }
 
-/** The kit whose rules are run: as written, but for what the stage itself decides about prompts. */
-function prepareKit(kit: Kit): Kit {
+/** The kit whose rules are run: as written, but for what the stage itself decides about prompts. The stage is still in it. */
+export function prepareKit(kit: Kit): Kit {
   const stage = stageOf(kit);
   return (stage && stageKind(stage.kind).prepare?.(kit, stage)) ?? kit;
 }

@@ -6,6 +6,7 @@ import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 import { Region } from "../ui/Region";
 import { NextStep } from "./NextStep";
+import { useRuntimeFiles } from "./useRuntimeFiles";
 
 function FileLine({ file, onSaved }: { file: OutFile; onSaved: () => void }) {
   const save = () => {
@@ -42,6 +43,38 @@ function useFiles(format: ExportFormat, handover: Handover): readonly OutFile[] 
   return atOnce ?? (made?.of === handover ? made.files : undefined);
 }
 
+function FileList({
+  word,
+  files,
+  onSaved,
+}: {
+  word: string;
+  files: readonly OutFile[] | string | undefined;
+  onSaved: () => void;
+}) {
+  if (files === undefined)
+    return (
+      <p role="status" className="py-2 text-soft">
+        The files are being made…
+      </p>
+    );
+  if (typeof files === "string")
+    return (
+      <p role="alert" className="py-2 text-foxglove">
+        These files could not be made: {files}
+      </p>
+    );
+  if (files.length === 0)
+    return <p className="py-2 text-soft">Nothing to hand over in this form: no take yet.</p>;
+  return (
+    <ul aria-label={word}>
+      {files.map((file, n) => (
+        <FileLine key={n} file={file} onSaved={onSaved} />
+      ))}
+    </ul>
+  );
+}
+
 function Files({
   format,
   handover,
@@ -51,25 +84,20 @@ function Files({
   handover: Handover;
   onSaved: () => void;
 }) {
-  const files = useFiles(format, handover);
-  if (files === undefined)
-    return (
-      <p role="status" className="py-2 text-soft">
-        Long takes are being written…
-      </p>
-    );
-  if (typeof files === "string")
-    return (
-      <p role="alert" className="py-2 text-foxglove">
-        These files could not be made: {files}
-      </p>
-    );
+  return <FileList word={format.word} files={useFiles(format, handover)} onSaved={onSaved} />;
+}
+
+/** What a game runs the kit with: the core as one module, its types, and the script that proves it with the vectors. */
+function RuntimeSection({ onSaved }: { onSaved: () => void }) {
   return (
-    <ul aria-label={format.word}>
-      {files.map((file, n) => (
-        <FileLine key={n} file={file} onSaved={onSaved} />
-      ))}
-    </ul>
+    <section aria-label="Runtime" className="mb-7">
+      <h2 className="font-serif text-xl">Runtime</h2>
+      <p className="mb-2 text-soft">
+        The core as one module for a game, 30 KB packed, with its types, a loop to begin from, and the script
+        that runs the test vectors. The kit is the document below.
+      </p>
+      <FileList word="Runtime" files={useRuntimeFiles()} onSaved={onSaved} />
+    </section>
   );
 }
 
@@ -100,6 +128,7 @@ export function HandOverView() {
             </Region>
           </section>
         ))}
+        <RuntimeSection onSaved={() => setSaved(true)} />
       </div>
     </section>
   );

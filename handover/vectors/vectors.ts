@@ -1,6 +1,7 @@
 import { zipSync, type Zippable } from "fflate";
 import { formatTrace, readTake, type CheckResult } from "#core";
 import { compileRules, compileTakeJudge, runRules } from "#stage";
+import { withoutStage, withStageWritten } from "./bareKit";
 import { checksOf, formatFile } from "../documents/documents";
 import type { ExportFormat, Handover } from "../kind";
 import { slugOf, textFile } from "../outFile";
@@ -13,10 +14,13 @@ What the rules make of ${count} recorded takes, for proving a port or a build ri
 - \`kit.json\`: the rules. \`takes/NAME.json\`: recorded input. \`traces/NAME.json\`: what must come of it, event by event, in
   the order written. Numbers are rounded to six decimals.
 - \`checks.json\`, \`results.json\`: what must and must not happen, and what was found; only where the kit has checks.
-- \`index.json\`: the pairs of take and trace, in order.
+- \`bare-kit.json\`, \`bare/NAME.json\`: only for a kit with a stage: the rules without it, and the takes with what the bodies did
+  to the rules written into them, the gates they held open and the speed they gave the clock. The traces are the same.
+- \`index.json\`: which kit, take and trace belong together, in order: for a kit with a stage the bare ones.
 
 A port is right when for every pair its trace has the same events, in the same order, with the same fields. Input is read as
-"Controls" of the frame rules says; a kit with a \`stage\` moves its bodies by it. Every document names its format and version in
+"Controls" of the frame rules says. With \`moss-tap-runtime.mjs\` and \`run-vectors.mjs\` laid beside this page,
+\`node run-vectors.mjs\` does it and says for each vector whether it is right. Every document names its format and version in
 its first two fields; the JSON Schemas lie in \`schemas/\`.
 `;
 
@@ -33,6 +37,7 @@ export function makeVectors({ kit, takes, checks }: Handover): Zippable | undefi
   put("kit.json", formatFile(kit));
   for (const [file, text] of Object.entries(formatJsonSchemas()))
     put(file.replace("docs/schema", "schemas"), text);
+  const hasStage = kit.stage !== undefined;
   const used = new Set<string>();
   const index = takes.map(take => {
     const slug = slugOf(take.name) || "take";
@@ -42,9 +47,15 @@ export function makeVectors({ kit, takes, checks }: Handover): Zippable | undefi
     const { trace } = runRules(rules.value, readTake(program, take));
     put(`takes/${own}.json`, formatFile(take));
     put(`traces/${own}.json`, `${JSON.stringify(formatTrace(program, trace))}\n`);
-    return { take: `takes/${own}.json`, trace: `traces/${own}.json` };
+    if (hasStage) put(`bare/${own}.json`, formatFile(withStageWritten(kit, take)));
+    return {
+      kit: hasStage ? "bare-kit.json" : "kit.json",
+      take: hasStage ? `bare/${own}.json` : `takes/${own}.json`,
+      trace: `traces/${own}.json`,
+    };
   });
-  put("index.json", `${JSON.stringify({ kit: "kit.json", vectors: index }, null, 2)}\n`);
+  if (hasStage) put("bare-kit.json", formatFile(withoutStage(kit)));
+  put("index.json", `${JSON.stringify({ vectors: index }, null, 2)}\n`);
   for (const document of checksOf(kit, checks)) {
     put("checks.json", formatFile(document));
     const judge = compileTakeJudge(kit, checks);

@@ -1,0 +1,50 @@
+import { notes, readTake, type Kit, type Take } from "#core";
+import { compileRules, gatesOfStage, prepareKit, runRules } from "#stage";
+
+/** A kit without its stage, for those who move bodies of their own: what its moves do there is gone as well, what it decides about prompts is in it. */
+export function withoutStage(kit: Kit): Kit {
+  const { stage: _stage, ...rest } = prepareKit(kit);
+  return {
+    ...rest,
+    ...(rest.moves ? { moves: rest.moves.map(({ effect: _effect, ...move }) => move) } : {}),
+  };
+}
+
+/**
+ * A take in which what the stage did to the rules is written down: the gates its bodies held open as lanes, and the speed it
+ * gave the clock. Without the stage it gives the same trace. Lanes are in the kit's frames.
+ */
+export function withStageWritten(kit: Kit, take: Take): Take {
+  const rules = compileRules(kit);
+  if (!rules.ok) throw new Error("the kit has faults");
+  const { program } = rules.value;
+  const columns = readTake(program, take);
+  const { trace } = runRules(rules.value, columns);
+  const held = new Set(gatesOfStage(kit));
+  const scale = take.rate / kit.rate;
+  const gates: Record<string, [number, 0 | 1][]> = Object.fromEntries(
+    Object.entries(take.gates ?? {}).map(([id, lane]) => [
+      id,
+      lane.map(([x, value]): [number, 0 | 1] => [x, value]),
+    ]),
+  );
+  const speed: [number, number][] = [];
+  const written = new Set<string>();
+  for (let i = 0; i < trace.count; i++) {
+    const x = trace.frame[i]! * scale;
+    const first = trace.payload[trace.at[i]!]!;
+    if (trace.kind[i] === notes.SPEED) speed.push([x, first]);
+    if (trace.kind[i] !== notes.GATE) continue;
+    const { id } = program.gates[trace.subject[i]!]!;
+    if (!held.has(id)) continue;
+    if (!written.has(id)) gates[id] = [];
+    written.add(id);
+    gates[id]!.push([x, first === 1 ? 1 : 0]);
+  }
+  const { speed: _speed, ...rest } = take;
+  return {
+    ...rest,
+    ...(Object.keys(gates).length > 0 ? { gates } : {}),
+    ...(speed.length > 0 ? { speed } : {}),
+  };
+}

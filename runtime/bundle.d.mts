@@ -1,0 +1,2 @@
+/** See bundle.mjs, which plain Node runs. */
+export function bundleRuntime(): Promise<string>;

@@ -1,0 +1,73 @@
+// Runs the test vectors beside it through the runtime beside it, and says for each whether every event is as it must be.
+// node run-vectors.mjs [folder of the vectors]
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { pathToFileURL } from "node:url";
+
+const folder = process.argv[2] ?? ".";
+const read = name => JSON.parse(readFileSync(join(folder, name), "utf8"));
+const { loadKit } = await import(
+  pathToFileURL(new URL("moss-tap-runtime.mjs", import.meta.url).pathname).href
+);
+
+/** The frame of a kit on which a place in a take lands. */
+const land = (x, take, rate) => Math.ceil((x * rate) / take.rate - 1e-6);
+
+/** For each frame on which a control changes: is it down from then on. No press is lost: each change has a frame of its own. */
+function readControl(lane, control, take, rate) {
+  const pressAt = control.pressAt ?? 0.5;
+  const releaseAt = control.releaseAt ?? Math.min(0.4, pressAt);
+  const changes = new Map();
+  let isDown = false;
+  let last = -1;
+  for (const [x, value] of lane) {
+    const now = isDown ? value >= releaseAt : value >= pressAt;
+    if (now === isDown) continue;
+    isDown = now;
+    last = Math.max(land(x, take, rate), last + 1);
+    changes.set(last, isDown);
+  }
+  return changes;
+}
+
+/** The values of a lane by the frame on which they land; of several on one frame the last counts. */
+const readLane = (lane, take, rate) => new Map(lane.map(([x, value]) => [land(x, take, rate), value]));
+
+function runVector({ kit: kitFile, take: takeFile, trace: traceFile }) {
+  const kit = read(kitFile);
+  const take = read(takeFile);
+  const wanted = read(traceFile).events;
+  const loaded = loadKit(kit);
+  if (!loaded.ok) return `the kit was not loaded: ${JSON.stringify(loaded.faults)}`;
+  const { runtime } = loaded;
+  const { rate } = runtime;
+  const lanes = kit.controls.map(control => [
+    control.id,
+    readControl(take.lanes[control.id] ?? [], control, take, rate),
+  ]);
+  const gates = Object.entries(take.gates ?? {}).map(([id, lane]) => [id, readLane(lane, take, rate)]);
+  const speed = readLane(take.speed ?? [], take, rate);
+  const controls = {};
+  const opened = {};
+  let speedPercent = 100;
+  let at = 0;
+  for (let f = 0; f < land(take.frames, take, rate); f++) {
+    for (const [id, changes] of lanes) if (changes.has(f)) controls[id] = changes.get(f);
+    for (const [id, values] of gates) if (values.has(f)) opened[id] = values.get(f) === 1;
+    speedPercent = speed.get(f) ?? speedPercent;
+    for (const event of runtime.step({ controls, gates: opened, speedPercent })) {
+      const is = JSON.stringify(event);
+      const must = JSON.stringify(wanted[at++]);
+      if (is !== must) return `frame ${f}: ${is} came, where it must be ${must ?? "nothing more"}`;
+    }
+  }
+  return at === wanted.length ? "" : `${JSON.stringify(wanted[at])} did not come`;
+}
+
+let failed = 0;
+for (const vector of read("index.json").vectors) {
+  const why = runVector(vector);
+  if (why) failed++;
+  console.log(`${why ? "not ok" : "ok"} ${vector.take}${why ? `: ${why}` : ""}`);
+}
+process.exitCode = failed > 0 ? 1 : 0;
