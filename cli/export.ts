@@ -14,6 +14,7 @@ import { listTakeFiles } from "./takeFiles";
 const FORMS: Readonly<
   Record<string, { readonly form: string; readonly isOurs?: (name: string) => boolean }>
 > = {
+  sheet: { form: "sheet" },
   numbers: { form: "numbers", isOurs: name => !name.endsWith(".h") },
   header: { form: "numbers", isOurs: name => name.endsWith(".h") },
   vcd: { form: "vcd" },

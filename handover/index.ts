@@ -8,3 +8,5 @@ export { listFigures, type Figure } from "./numbers/listFigures";
 export { readVcd, type Dump, type DumpSignal } from "./waveform/readVcd";
 export { unitFor, writeVcd } from "./waveform/writeVcd";
 export { formatJsonSchemas } from "./schemas/jsonSchemas";
+export { formatSheet, formatSheetBody } from "./sheet/sheet";
+export { PAGE_STYLE, SHEET_STYLE } from "./sheet/style";

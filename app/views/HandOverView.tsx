@@ -6,6 +6,7 @@ import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 import { Region } from "../ui/Region";
 import { NextStep } from "./NextStep";
+import { Sheet } from "./Sheet";
 import { useRuntimeFiles } from "./useRuntimeFiles";
 
 function FileLine({ file, onSaved }: { file: OutFile; onSaved: () => void }) {
@@ -119,6 +120,7 @@ export function HandOverView() {
             Save the pack: it holds everything, and is read in again by dropping it on the shelf.
           </NextStep>
         </div>
+        <Sheet handover={handover} />
         {EXPORT_FORMATS.map(format => (
           <section key={format.id} aria-label={format.word} className="mb-7">
             <h2 className="font-serif text-xl">{format.word}</h2>

@@ -1,0 +1,89 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import type { WebDriver } from "selenium-webdriver";
+import { beforeEach, expect, test } from "vitest";
+import { find, press, textOf, waitFor } from "./browser";
+import { useSession } from "./session";
+
+const session = useSession();
+let driver: WebDriver & { sendAndGetDevToolsCommand(name: string, params: object): Promise<unknown> };
+
+beforeEach(async () => {
+  driver = session.driver as typeof driver;
+  await find(driver, 'ul[aria-label="Demos"]');
+});
+
+/** The text of the sheet that is shown, or that is printed. */
+const sheetText = (which: "sheet" | "sheet-print") =>
+  driver.executeScript<string>(
+    "return document.querySelector(`[data-testid=${arguments[0]}]`).shadowRoot.textContent",
+    which,
+  );
+
+const PAPERS = [
+  ["A4", 8.27, 11.69],
+  ["Letter", 8.5, 11],
+] as const;
+
+test("the sheet is seen as it prints, follows an edit, and prints to A4 and Letter with no rule cut", async () => {
+  await press(driver, "Open demo Clapper Duel");
+  await find(driver, "[data-testid=open-take]");
+  await press(driver, "Hand over");
+  await find(driver, "[data-testid=sheet]");
+  expect(await sheetText("sheet")).toMatch(/Toll.*remembered for 6f before/s);
+  expect(await sheetText("sheet-print")).toBe(await sheetText("sheet"));
+  for (const [name, paperWidth, paperHeight] of PAPERS) {
+    const { data } = (await driver.sendAndGetDevToolsCommand("Page.printToPDF", {
+      paperWidth,
+      paperHeight,
+      preferCSSPageSize: false,
+    })) as { data: string };
+    const pdf = Buffer.from(data, "base64");
+    writeFileSync(join(session.downloads, `${name}.pdf`), pdf);
+    const pages = (pdf.toString("latin1").match(/\/Type\s*\/Page\b/g) ?? []).length;
+    expect(pages, name).toBeGreaterThan(2);
+    expect(pages, name).toBeLessThan(12);
+  }
+  await driver.sendAndGetDevToolsCommand("Emulation.setEmulatedMedia", { media: "print" });
+  const { rules, shown } = await driver.executeScript<{
+    rules: { cut: string; height: number }[];
+    shown: number;
+  }>(`
+    const { shadowRoot } = document.querySelector("[data-testid=sheet-print]");
+    const rules = [...shadowRoot.querySelectorAll(".rule, tr")].map(rule => ({
+      cut: getComputedStyle(rule).breakInside,
+      height: rule.getBoundingClientRect().height,
+    }));
+    return { rules, shown: [...document.body.children].filter(child => getComputedStyle(child).display !== "none").length };
+  `);
+  await driver.sendAndGetDevToolsCommand("Emulation.setEmulatedMedia", { media: "" });
+  expect(shown).toBe(1);
+  expect(rules.length).toBeGreaterThan(30);
+  // No piece may be cut, and each is shorter than the smaller page: none has to be.
+  expect(rules.every(({ cut, height }) => cut === "avoid" && height > 0 && height < 800)).toBe(true);
+});
+
+test("the runtime, the numbers, waveforms and vectors are looked at with their sizes, and saved as they are", async () => {
+  await press(driver, "Open demo Belfry Runner");
+  await find(driver, "[data-testid=open-take]");
+  await press(driver, "Hand over");
+  await waitFor(driver, "the runtime's files", async () =>
+    /moss-tap-runtime\.mjs\s+8\d\.\d KB/.test(await textOf(driver, 'section[aria-label="Runtime"]')),
+  );
+  for (const [file, holds] of [
+    ["moss-tap-runtime.mjs", /as loadKit/],
+    ["belfry-runner.numbers.h", /#define MOSS_BELFRY_RUNNER_MOVES_HOP_BUFFER_FRAMES 6 /],
+    ["clean-climb.vcd", /\$timescale 1 ns \$end/],
+    ["belfry-runner.sheet.html", /<h1>Belfry Runner<\/h1>/],
+  ] as const) {
+    await press(driver, `Save file ${file}`);
+    const path = join(session.downloads, file);
+    await waitFor(driver, file, () => {
+      try {
+        return Promise.resolve(holds.test(readFileSync(path, "utf8")));
+      } catch {
+        return Promise.resolve(false);
+      }
+    });
+  }
+});
