@@ -15,7 +15,7 @@ function FileLine({ file, onSaved }: { file: OutFile; onSaved: () => void }) {
     onSaved();
   };
   return (
-    <li className="flex items-center gap-4 border-b border-line py-2">
+    <li className="flex items-center gap-3 border-b border-line py-1">
       <span className="min-w-0 grow truncate font-mono text-sm" title={file.name}>
         {file.name}
       </span>
@@ -91,9 +91,9 @@ function Files({
 /** What a game runs the kit with: the core as one module, its types, and the script that proves it with the vectors. */
 function RuntimeSection({ onSaved }: { onSaved: () => void }) {
   return (
-    <section aria-label="Runtime" className="mb-7">
+    <section aria-label="Runtime" className="mb-6">
       <h2 className="font-serif text-xl">Runtime</h2>
-      <p className="mb-2 text-soft">
+      <p className="mb-1 text-sm text-soft">
         The core as one module for a game, 30 KB packed, with its types, a loop to begin from, and the script
         that runs the test vectors. The kit is the document below.
       </p>
@@ -112,26 +112,29 @@ export function HandOverView() {
   const handover = useMemo(() => kit && { kit, takes, layouts, checks }, [kit, takes, layouts, checks]);
   if (!handover) return null;
   return (
-    <section aria-label="Files" className="min-h-0 grow overflow-auto px-7 py-5">
-      <div className="max-w-3xl">
+    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_minmax(380px,36%)] max-lg:grid-cols-1 max-lg:overflow-auto">
+      <Sheet handover={handover} />
+      <section
+        aria-label="Files"
+        className="min-h-0 overflow-auto border-l border-line px-6 py-4 max-lg:border-l-0"
+      >
         <h1 className="font-serif text-2xl">What leaves the building</h1>
-        <div className="mb-4">
+        <div className="mb-3">
           <NextStep view="hand-over" isDone={isSaved}>
             Save the pack: it holds everything, and is read in again by dropping it on the shelf.
           </NextStep>
         </div>
-        <Sheet handover={handover} />
         {EXPORT_FORMATS.map(format => (
-          <section key={format.id} aria-label={format.word} className="mb-7">
+          <section key={format.id} aria-label={format.word} className="mb-6">
             <h2 className="font-serif text-xl">{format.word}</h2>
-            <p className="mb-2 text-soft">{format.hint}</p>
+            <p className="mb-1 text-sm text-soft">{format.hint}</p>
             <Region name={format.word} of={handover}>
               <Files format={format} handover={handover} onSaved={() => setSaved(true)} />
             </Region>
           </section>
         ))}
         <RuntimeSection onSaved={() => setSaved(true)} />
-      </div>
-    </section>
+      </section>
+    </div>
   );
 }

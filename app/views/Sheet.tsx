@@ -34,9 +34,11 @@ function Paper({ body, className, label }: { body: string; className: string; la
 export function Sheet({ handover }: { handover: Handover }) {
   const body = useMemo(() => (isSmall(handover) ? formatSheetBody(handover) : undefined), [handover]);
   if (body === undefined)
-    return <p className="mb-5 text-soft">With takes this long the sheet is made when it is saved, below.</p>;
+    return (
+      <p className="px-6 py-4 text-soft">With takes this long the sheet is made when it is saved, below.</p>
+    );
   return (
-    <section aria-label="Timing sheet" className="mb-7">
+    <section aria-label="Timing sheet" className="flex min-h-0 flex-col px-6 py-4">
       <div className="mb-2 flex items-baseline gap-4">
         <h2 className="font-serif text-xl">The timing sheet, as it prints</h2>
         <Button look="strong" onClick={() => window.print()}>
@@ -45,7 +47,7 @@ export function Sheet({ handover }: { handover: Handover }) {
       </div>
       <Paper
         body={body}
-        className="h-80 overflow-auto rounded-stone border border-line bg-[#fff]"
+        className="min-h-72 grow overflow-auto rounded-stone border border-line bg-[#fff]"
         label="Timing sheet"
       />
       {createPortal(<Paper body={body} className="print-only" />, document.body)}
