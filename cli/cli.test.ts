@@ -252,3 +252,43 @@ test("a kit is exported in every form, the same files as the page's; what does n
     /nothing to write: name takes/,
   );
 });
+
+test("a recording from elsewhere comes in by its mapping; a mapping of another sort is refused", () => {
+  const at = (name: string) => join(folder, name);
+  const map = {
+    format: "moss-tap/mapping",
+    version: 1,
+    sort: "changes",
+    rate: 60,
+    time: "t",
+    unit: "ms",
+    control: "key",
+    value: "down",
+    controls: { SPACE: "leap" },
+  };
+  writeFileSync(at("map.json"), JSON.stringify(map));
+  writeFileSync(at("play.csv"), "\ufefft,key,down\r\n100,SPACE,1\r\n\r\n250,SPACE,0\r\n300,TAB,1\r\n");
+  const ran = run("import", at("play.csv"), "--as", "csv", "--map", at("map.json"), "--kit", "belfry-runner");
+  expect(ran.code).toBe(0);
+  expect(JSON.parse(ran.stdout)).toMatchObject({
+    id: "play",
+    kit: "belfry-runner",
+    lanes: {
+      leap: [
+        [6, 1],
+        [15, 0],
+      ],
+    },
+  });
+  expect(ran.stderr).toEqual([
+    `${at("play.csv")}: line 5: “TAB” plays no control here; 1 value was left out`,
+  ]);
+  const wrong = run("import", at("play.csv"), "--as", "vcd", "--map", at("map.json"));
+  expect([wrong.code, wrong.stdout, wrong.stderr.length]).toEqual([2, "", 1]);
+  writeFileSync(at("torn.json"), JSON.stringify({ ...map, sort: "dump" }));
+  const torn = run("import", at("play.csv"), "--as", "vcd", "--map", at("torn.json"));
+  expect([torn.code, torn.stderr[0]]).toEqual([
+    2,
+    expect.stringContaining("is not part of a value change dump here"),
+  ]);
+});

@@ -204,3 +204,4 @@ export {
   type TakeFeel,
 } from "./study/feel/feelReport";
 export { oneHandLayout } from "./kit/oneHand";
+export { parseMapping, type Mapping } from "./input/parseMapping";

@@ -10,3 +10,7 @@ export { unitFor, writeVcd } from "./waveform/writeVcd";
 export { formatJsonSchemas } from "./schemas/jsonSchemas";
 export { formatSheet, formatSheetBody } from "./sheet/sheet";
 export { PAGE_STYLE, SHEET_STYLE } from "./sheet/style";
+export { readCell, toFrames, type ReadRecording } from "./recordings/createRecording";
+export { guessControl, guessDumpMapping, guessTableMapping } from "./recordings/guessMapping";
+export { readDump } from "./recordings/readDump";
+export { beginTable, type TableReader } from "./recordings/readTable";

@@ -15,6 +15,8 @@ export interface ExportFormat {
   /** What it is called, and what it is for, in a sentence or two. */
   readonly word: string;
   readonly hint: string;
+  /** Are takes run for it? Then its files cost as much as the takes are long. */
+  readonly runsTakes?: true;
   /** The files it makes, in the order in which they are shown. */
   readonly files: (handover: Handover) => readonly OutFile[];
 }

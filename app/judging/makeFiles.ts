@@ -4,10 +4,23 @@ import type { Asked, Jobs } from "./jobs/jobs";
 /** Takes with more pairs than this together are written in a worker, so that the page stays free. */
 const AT_ONCE_PAIRS = 20_000;
 
+/** Takes of more frames than this together are run for a form in a worker, and only when it is asked for. */
+const AT_ONCE_FRAMES = 20_000;
+
 /** Is so little handed over that its files can be made while someone looks? */
 export function isSmall({ takes }: Handover): boolean {
   const pairs = takes.flatMap(take => Object.values(take.lanes)).reduce((sum, lane) => sum + lane.length, 0);
   return pairs <= AT_ONCE_PAIRS;
+}
+
+/** Is it so short, too, that its takes can be run while someone looks? */
+export function isShort(handover: Handover): boolean {
+  return isSmall(handover) && handover.takes.reduce((sum, take) => sum + take.frames, 0) <= AT_ONCE_FRAMES;
+}
+
+/** Are the files of a form made at once? */
+export function isMadeAtOnce(format: ExportFormat, handover: Handover): boolean {
+  return format.runsTakes ? isShort(handover) : isSmall(handover);
 }
 
 /** Asks a worker for the files of one form. */
@@ -25,7 +38,7 @@ export async function makeFiles(
   format: ExportFormat,
   handover: Handover,
 ): Promise<readonly OutFile[]> {
-  if (isSmall(handover)) return format.files(handover);
+  if (isMadeAtOnce(format, handover)) return format.files(handover);
   const outcome = await askForFiles(jobs, format, handover).outcome;
   if (outcome.state === "done") return outcome.value;
   throw new Error(outcome.state === "failed" ? outcome.reason : "it was called off");

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { EXPORT_FORMATS, type ExportFormat, type Handover, type OutFile } from "#handover";
 import { useDesk, useDocument } from "../document/context";
-import { askForFiles, isSmall } from "../judging/makeFiles";
+import { askForFiles, isMadeAtOnce } from "../judging/makeFiles";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 import { Region } from "../ui/Region";
@@ -27,20 +27,27 @@ function FileLine({ file, onSaved }: { file: OutFile; onSaved: () => void }) {
   );
 }
 
-/** The files of a form; while a worker makes them, undefined, or why it could not. */
-function useFiles(format: ExportFormat, handover: Handover): readonly OutFile[] | string | undefined {
+/** The files of a form; while a worker makes them, undefined, or why it could not. None are made until they are wanted. */
+function useFiles(
+  format: ExportFormat,
+  handover: Handover,
+  isWanted: boolean,
+): readonly OutFile[] | string | undefined {
   const { jobs } = useDesk();
-  const atOnce = useMemo(() => (isSmall(handover) ? format.files(handover) : undefined), [format, handover]);
+  const atOnce = useMemo(
+    () => (isMadeAtOnce(format, handover) ? format.files(handover) : undefined),
+    [format, handover],
+  );
   const [made, setMade] = useState<{ of: Handover; files: readonly OutFile[] | string }>();
   useEffect(() => {
-    if (atOnce) return;
+    if (atOnce || !isWanted) return;
     const asked = askForFiles(jobs, format, handover);
     void asked.outcome.then(outcome => {
       if (outcome.state === "done") setMade({ of: handover, files: outcome.value });
       if (outcome.state === "failed") setMade({ of: handover, files: outcome.reason });
     });
     return asked.stop;
-  }, [jobs, format, handover, atOnce]);
+  }, [jobs, format, handover, atOnce, isWanted]);
   return atOnce ?? (made?.of === handover ? made.files : undefined);
 }
 
@@ -85,7 +92,25 @@ function Files({
   handover: Handover;
   onSaved: () => void;
 }) {
-  return <FileList word={format.word} files={useFiles(format, handover)} onSaved={onSaved} />;
+  const [wanted, setWanted] = useState<Handover>();
+  const isWanted = !format.runsTakes || wanted === handover;
+  const files = useFiles(format, handover, isWanted);
+  if (files === undefined && !isWanted)
+    return (
+      <Button onClick={() => setWanted(handover)} aria-label={`Make ${format.word}`}>
+        Make them: the takes are long, and are run for it
+      </Button>
+    );
+  return (
+    <>
+      <FileList word={format.word} files={files} onSaved={onSaved} />
+      {files === undefined && format.runsTakes && (
+        <Button look="quiet" onClick={() => setWanted(undefined)}>
+          Cancel
+        </Button>
+      )}
+    </>
+  );
 }
 
 /** What a game runs the kit with: the core as one module, its types, and the script that proves it with the vectors. */

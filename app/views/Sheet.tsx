@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef } from "react";
 import { createPortal } from "react-dom";
 import { formatSheetBody, SHEET_STYLE, type Handover } from "#handover";
-import { isSmall } from "../judging/makeFiles";
+import { isShort } from "../judging/makeFiles";
 import { Button } from "../ui/Button";
 
 /** Fills an element with a sheet, apart from the page's own looks. The text was made by us, and escaped where it was made. */
@@ -32,7 +32,7 @@ function Paper({ body, className, label }: { body: string; className: string; la
 
 /** The timing sheet as it prints. When the page is printed, the sheet is what comes out. */
 export function Sheet({ handover }: { handover: Handover }) {
-  const body = useMemo(() => (isSmall(handover) ? formatSheetBody(handover) : undefined), [handover]);
+  const body = useMemo(() => (isShort(handover) ? formatSheetBody(handover) : undefined), [handover]);
   if (body === undefined)
     return (
       <p className="px-6 py-4 text-soft">With takes this long the sheet is made when it is saved, below.</p>

@@ -18,6 +18,7 @@ import {
 } from "#core";
 import { EXPORT_FORMATS, readSource, type ReadFile } from "#handover";
 import { beginRun, compileRules, findAdvantage, type Rules } from "#stage";
+import { isMadeAtOnce } from "../../app/judging/makeFiles";
 import { listAnswers } from "../../app/maps/answers";
 import { listStretches, listPressLengths } from "../../app/maps/pressLengths";
 import { listTapGaps } from "../../app/maps/tapGaps";
@@ -76,8 +77,10 @@ function walkRun(rules: Rules, take: Take): void {
 }
 
 function walkExports(kit: Kit, takes: readonly Take[]): void {
-  for (const form of EXPORT_FORMATS)
-    for (const file of form.files({ kit, takes, layouts: [], checks: [] }))
+  const handover = { kit, takes, layouts: [], checks: [] };
+  // What the page does not do at once either, it does in a worker when it is asked for.
+  for (const form of EXPORT_FORMATS.filter(item => isMadeAtOnce(item, handover)))
+    for (const file of form.files(handover))
       if (file.bytes.length === 0) throw new Error(`${form.id} wrote an empty file`);
 }
 

@@ -211,6 +211,7 @@ ${formatSheetBody(handover)}
 export const sheetFormat: ExportFormat = {
   id: "sheet",
   word: "Timing sheet",
+  runsTakes: true,
   hint: "Every rule as its sentence with its lengths to scale, numbers, modes, keys, checks and whether they hold: one page for people, to print.",
   files: handover => [
     textFile(`${slugOf(handover.kit.name) || "kit"}.sheet.html`, formatSheet(handover), "text/html"),

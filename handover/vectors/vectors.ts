@@ -74,6 +74,7 @@ export function makeVectors({ kit, takes, checks }: Handover): Zippable | undefi
 export const vectorsFormat: ExportFormat = {
   id: "vectors",
   word: "Test vectors",
+  runsTakes: true,
   hint: "Kit, takes, and what the rules make of them, with checks and results and a page on how to use them: proof for a port.",
   files(handover) {
     const files = makeVectors(handover);

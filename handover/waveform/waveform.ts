@@ -8,6 +8,7 @@ import { writeVcd } from "./writeVcd";
 export const waveformFormat: ExportFormat = {
   id: "vcd",
   word: "Waveforms",
+  runsTakes: true,
   hint: "Each take with what was understood on every frame, as a value change dump (IEEE 1364) for any waveform viewer.",
   files({ kit, takes }) {
     const rules = compileRules(kit);

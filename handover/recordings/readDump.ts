@@ -1,0 +1,26 @@
+import type { Mapping, Result } from "#core";
+import { readVcd } from "../waveform/readVcd";
+import { createRecording, toFrames, type ReadRecording } from "./createRecording";
+
+/**
+ * Reads a value change dump as a take by a mapping of its signals' paths. A bit is up or down, a real its value from 0 to 1,
+ * a vector down where it is not 0. Signals that the mapping does not know are left out and told.
+ */
+export function readDump(
+  mapping: Mapping,
+  text: string,
+  named: { readonly id: string; readonly name: string; readonly kit?: string },
+): Result<ReadRecording> {
+  const dump = readVcd(text);
+  if (!dump.ok) return dump;
+  const { unitSeconds, signals, end } = dump.value;
+  const { rate } = mapping;
+  const recording = createRecording(mapping);
+  const at = (time: number) => toFrames(time * unitSeconds, "s", rate);
+  for (const { path, sort, changes } of signals)
+    for (const [time, value] of changes) {
+      const level = sort === "real" ? Math.min(1, Math.max(0, value)) : value === 0 ? 0 : 1;
+      recording.set(path, at(time), level, `#${time}`);
+    }
+  return { ok: true, value: recording.finish(named, Math.round(at(end))), warnings: [] };
+}

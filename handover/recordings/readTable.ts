@@ -1,0 +1,78 @@
+import { fault, type Issue, type Mapping, type Result } from "#core";
+import { createRecording, readCell, toFrames, type ReadRecording } from "./createRecording";
+
+/** Reads a table row by row, as a parser of CSV gives it: the head first. */
+export interface TableReader {
+  /** A row of cells and the line it stands on. */
+  readonly row: (cells: readonly string[], line: number) => void;
+  readonly finish: (named: {
+    readonly id: string;
+    readonly name: string;
+    readonly kit?: string;
+  }) => ReadRecording;
+}
+
+/** Where a mapping's columns stand in a head; a column that is not there is a fault, with the ones that are. */
+function findColumns(
+  mapping: Mapping,
+  head: readonly string[],
+): Result<(name: string | undefined) => number> {
+  const places = new Map(head.map((name, k) => [name.trim(), k]));
+  const wanted = [
+    ...(mapping.sort === "changes" ? [mapping.time, mapping.control, mapping.value] : []),
+    ...(mapping.sort === "frames" && mapping.time !== undefined ? [mapping.time] : []),
+    ...(mapping.sort === "frames" ? Object.keys(mapping.controls) : []),
+  ];
+  const issues = wanted.flatMap((name): Issue[] => {
+    if (name !== undefined && places.has(name)) return [];
+    const hint = `write one of ${[...places.keys()].slice(0, 40).join(", ")}`;
+    return [fault("unknown-id", ["head"], { what: "column", id: name ?? "", hint })];
+  });
+  if (issues.length > 0) return { ok: false, issues };
+  return { ok: true, value: name => places.get(name ?? "") ?? -1, warnings: [] };
+}
+
+/**
+ * Begins to read a table by a mapping: rows of changes (time, control, value) or of frames (a column a control, the time
+ * where the mapping names it, else one frame a row). The head tells where columns stand. A cell that is no value, a time that
+ * is none or runs back, and a control that the mapping does not know are left out and told, with their lines.
+ */
+export function beginTable(mapping: Mapping, head: readonly string[]): Result<TableReader> {
+  const columns = findColumns(mapping, head);
+  if (!columns.ok) return columns;
+  const { sort, unit = "frames", rate } = mapping;
+  const recording = createRecording(mapping);
+  const timeAt = columns.value(mapping.time);
+  const controlAt = columns.value(mapping.control);
+  const valueAt = columns.value(mapping.value);
+  const played = Object.keys(mapping.controls).map(name => ({ name, at: columns.value(name) }));
+  let rows = 0;
+  const timeOf = (cells: readonly string[], line: number): number | undefined => {
+    if (timeAt < 0) return rows;
+    const written = cells[timeAt] ?? "";
+    const time = Number(written.trim().replace(",", "."));
+    if (written.trim() !== "" && Number.isFinite(time)) return toFrames(time, unit, rate);
+    recording.note(`line ${line}: “${written}” is no time`);
+    return undefined;
+  };
+  const put = (source: string, x: number, cell: string, line: number) => {
+    const value = readCell(cell);
+    if (value === undefined)
+      recording.note(`line ${line}: “${cell}” is no value of ${source}: write 0 to 1, down or up`);
+    else recording.set(source, x, value, `line ${line}`);
+  };
+  return {
+    ok: true,
+    warnings: [],
+    value: {
+      row(cells, line) {
+        const x = timeOf(cells, line);
+        rows++;
+        if (x === undefined) return;
+        if (sort === "changes") put((cells[controlAt] ?? "").trim(), x, cells[valueAt] ?? "", line);
+        else for (const { name, at } of played) put(name, x, cells[at] ?? "", line);
+      },
+      finish: named => recording.finish(named, sort === "frames" && timeAt < 0 ? rows : undefined),
+    },
+  };
+}

@@ -1,0 +1,207 @@
+import { readFileSync } from "node:fs";
+import { parse } from "csv-parse/sync";
+import { stringify } from "csv-stringify/browser/esm/sync";
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import { formatTrace, parseMapping, parseTake, readTake, type Kit, type Mapping, type Take } from "#core";
+import { compileRules, runRules } from "#stage";
+import { writeVcd } from "../waveform/writeVcd";
+import { readCell, toFrames } from "./createRecording";
+import { guessControl, guessDumpMapping, guessTableMapping } from "./guessMapping";
+import { readDump } from "./readDump";
+import { beginTable } from "./readTable";
+
+const KIT = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")) as Kit;
+const TAKE = (() => {
+  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/2-late-at-every-edge.json", "utf8")));
+  if (!take.ok) throw new Error("the demo does not read");
+  return take.value;
+})();
+const NAMED = { id: "read", name: "Read" };
+
+const mapping = (fields: Partial<Mapping>): Mapping => {
+  const read = parseMapping({
+    format: "moss-tap/mapping",
+    version: 1,
+    sort: "changes",
+    rate: 60,
+    controls: {},
+    ...fields,
+  });
+  if (!read.ok) throw new Error(JSON.stringify(read.issues));
+  return read.value;
+};
+
+function readTable(text: string, by: Mapping) {
+  const [head = [], ...rows] = parse(text, { relax_column_count: true, skip_empty_lines: true });
+  const begun = beginTable(by, head);
+  if (!begun.ok) throw new Error(JSON.stringify(begun.issues));
+  rows.forEach((row, k) => begun.value.row(row, k + 2));
+  return begun.value.finish(NAMED);
+}
+
+const asIs = Object.fromEntries(KIT.controls.map(({ id }) => [id, id]));
+const CHANGES = mapping({ time: "at", unit: "frames", control: "what", value: "how", controls: asIs });
+
+/** A take's changes as rows, in order of time. */
+const rowsOf = (take: Take, toTime: (x: number) => number) =>
+  Object.entries(take.lanes)
+    .flatMap(([what, lane]) => lane.map(([x, how]) => ({ at: toTime(x), what, how })))
+    .sort((a, b) => a.at - b.at);
+
+const traceOf = (take: Take) => {
+  const rules = compileRules(KIT);
+  if (!rules.ok) throw new Error("the demo has faults");
+  const { trace } = runRules(rules.value, readTake(rules.value.program, take));
+  return { ...rules.value, trace, events: formatTrace(rules.value.program, trace).events };
+};
+
+test.each([
+  ["frames", (x: number) => x],
+  ["ms", (x: number) => (x * 1000) / 60],
+  ["s", (x: number) => x / 60],
+] as const)("a table of changes in %s gives the take it was written from", (unit, toTime) => {
+  const { take, notes } = readTable(stringify(rowsOf(TAKE, toTime), { header: true }), { ...CHANGES, unit });
+  expect(notes).toEqual([]);
+  for (const [id, lane] of Object.entries(TAKE.lanes))
+    expect(take.lanes[id]?.map(([x, value]) => [Math.round(x * 1e4) / 1e4, value])).toEqual(lane);
+  const last = Math.max(...Object.values(TAKE.lanes).flatMap(lane => lane.map(([x]) => x)));
+  expect(take.frames).toBe(Math.ceil(last) + 60);
+  expect(parseTake(take).ok).toBe(true);
+});
+
+test("a table of frames has a column a control, and words for down and up", () => {
+  const by = mapping({ sort: "frames", controls: { Jump: "leap", Go: "right" } });
+  const { take, notes } = readTable(
+    "Jump,Go,Other\nup,down,1\ndown,down,1\npressed,down,1\n0,released,1\nmaybe,off,1\n",
+    by,
+  );
+  expect(take.lanes).toEqual({
+    leap: [
+      [1, 1],
+      [3, 0],
+    ],
+    right: [
+      [0, 1],
+      [3, 0],
+    ],
+  });
+  expect(take.frames).toBe(5);
+  expect(notes).toEqual(["line 6: “maybe” is no value of Jump: write 0 to 1, down or up"]);
+  expect(["1", "0.25", "0,5", "TRUE", "", "2", "x"].map(readCell)).toEqual([
+    1,
+    0.25,
+    0.5,
+    1,
+    0,
+    undefined,
+    undefined,
+  ]);
+  expect([
+    toFrames(100, "ms", 60),
+    toFrames(1, "s", 144),
+    toFrames(7, "frames", 60),
+    toFrames(16_666_667, "ns", 60),
+  ]).toEqual([6, 144, 7, 1]);
+});
+
+test("what is not understood is told with its line, once for a stranger, and the rest is read", () => {
+  const { take, notes } = readTable(
+    [
+      "at,what,how",
+      "1,leap,1",
+      "x,leap,0",
+      "5,leap,0",
+      "4,leap,1",
+      "6,wheel,1",
+      "7,wheel,0",
+      "8,leap,9",
+    ].join("\n"),
+    CHANGES,
+  );
+  expect(take.lanes).toEqual({
+    leap: [
+      [1, 1],
+      [5, 0],
+    ],
+  });
+  expect(notes).toEqual([
+    "line 3: “x” is no time",
+    "line 5: leap goes back in time, to 4 frames from 5",
+    "line 8: “9” is no value of leap: write 0 to 1, down or up",
+    "line 6: “wheel” plays no control here; 2 values were left out",
+  ]);
+  const many = readTable(
+    ["at,what,how", ...Array.from({ length: 50 }, () => "x,leap,1")].join("\n"),
+    CHANGES,
+  );
+  expect(many.notes.length).toBe(21);
+  expect(many.notes.at(-1)).toBe("and 30 more places like these");
+});
+
+test("a column that is not there is a fault that names those that are", () => {
+  const begun = beginTable(CHANGES, ["time", "what", "how"]);
+  expect(begun.ok || begun.issues).toMatchObject([
+    { code: "unknown-id", facts: { what: "column", id: "at", hint: "write one of time, what, how" } },
+  ]);
+});
+
+test("a take that left as a waveform comes in again with the same events", () => {
+  const { program, trace, events } = traceOf(TAKE);
+  const text = writeVcd(program, trace, TAKE);
+  const by = mapping({
+    sort: "dump",
+    controls: Object.fromEntries(KIT.controls.map(({ id }) => [`controls.${id}`, id])),
+  });
+  const read = readDump(by, text, NAMED);
+  if (!read.ok) throw new Error(JSON.stringify(read.issues));
+  expect(read.value.take.frames).toBe(TAKE.frames);
+  expect(traceOf(read.value.take).events).toEqual(events);
+  expect(read.value.notes.join("\n")).toMatch(/#0: “gates\.footing” plays no control here/);
+});
+
+test("mappings are guessed from names, ids and keys", () => {
+  expect(["leap", "Leap", "input.LEAP", "Space", "wheel"].map(name => guessControl(KIT, name))).toEqual([
+    "leap",
+    "leap",
+    "leap",
+    "leap",
+    undefined,
+  ]);
+  expect(guessTableMapping(KIT, ["time_ms", "button", "value"])).toMatchObject({
+    sort: "changes",
+    time: "time_ms",
+    unit: "ms",
+    control: "button",
+    value: "value",
+  });
+  expect(guessTableMapping(KIT, ["frame", "Leap", "Right", "mood"])).toMatchObject({
+    sort: "frames",
+    time: "frame",
+    unit: "frames",
+    controls: { Leap: "leap", Right: "right" },
+  });
+  expect(guessDumpMapping(KIT, ["top.pad.leap", "top.clk"]).controls).toEqual({ "top.pad.leap": "leap" });
+});
+
+test("no table makes the reader throw, and what it makes is a take", () => {
+  const cell = fc.oneof(
+    fc.string({ maxLength: 5 }),
+    fc.constantFrom("1", "0", "leap", "-3", "1e9", "NaN", "Infinity", "down"),
+  );
+  fc.assert(
+    fc.property(
+      fc.array(fc.array(cell, { maxLength: 4 }), { maxLength: 12 }),
+      fc.constantFrom("changes", "frames"),
+      (rows, sort) => {
+        const begun = beginTable(
+          sort === "changes" ? CHANGES : mapping({ sort: "frames", controls: { what: "leap" } }),
+          ["at", "what", "how"],
+        );
+        if (!begun.ok) throw new Error("the head is right");
+        rows.forEach((row, k) => begun.value.row(row, k + 2));
+        expect(parseTake(begun.value.finish(NAMED).take).ok).toBe(true);
+      },
+    ),
+  );
+});
