@@ -3,15 +3,17 @@ import { CHARACTERS, findEdges, type Character, type Kit, type SweepPoint } from
 import { useDesk, useDocument, useSetting, useStudy } from "../../document/context";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
-import { LineChart, type ChartLine, type ChartMark } from "../../ui/LineChart";
+import { LineChart, type ChartMark } from "../../ui/LineChart";
 import { NumberStone } from "../../ui/NumberStone";
 import { StudyBar } from "./StudyBar";
 import { SweepField } from "./SweepField";
+import { linesOf } from "./sweepLines";
+import { SweepSentence, type Range } from "./SweepSentence";
+import { EdgeWords, PointWords } from "./SweepWords";
 import {
   firstRange,
   firstSwept,
   formatShort,
-  formatSwept,
   isThere,
   listSwept,
   listValues,
@@ -23,168 +25,6 @@ import { useTrying, type Trying } from "./useTrying";
 
 const NONE = "none";
 const noStep = () => ({ end: () => undefined, cancel: () => undefined });
-
-interface Range {
-  readonly from: number;
-  readonly to: number;
-}
-
-/** The sentence a sweep is asked in: which number, from where to where, played by whom, and against which other number. */
-function SweepSentence({
-  choices,
-  choice,
-  range,
-  onChoose,
-  onRange,
-  children,
-}: {
-  choices: readonly SweptChoice[];
-  choice: SweptChoice;
-  range: Range;
-  onChoose: (key: string) => void;
-  onRange: (range: Range) => void;
-  children?: React.ReactNode;
-}) {
-  const bounds = {
-    least: Number.isFinite(choice.least) ? Math.max(0, choice.least) : -1000,
-    most: 100_000,
-    isWhole: true,
-  };
-  return (
-    <>
-      <ChoiceWord
-        label="number"
-        value={choice.key}
-        choices={choices.map(({ key, words }) => ({ value: key, label: words }))}
-        onChoose={onChoose}
-      />{" "}
-      from{" "}
-      <NumberStone
-        label="from"
-        value={range.from}
-        onChange={from => onRange({ ...range, from })}
-        beginStep={noStep}
-        {...bounds}
-      />{" "}
-      to{" "}
-      <NumberStone
-        label="to"
-        value={range.to}
-        onChange={to => onRange({ ...range, to })}
-        beginStep={noStep}
-        {...bounds}
-      />
-      {choice.swept.kind === "group" ? " %" : choice.swept.kind === "length" ? ` ${choice.swept.unit}` : ""}
-      {children}
-    </>
-  );
-}
-
-const sumOf = ({ performed }: SweepPoint) =>
-  performed.direct + performed.buffer + performed.coyote + performed.both;
-
-/** Counts are of all runs; where hands play, of one play of all takes, so that more hands do not make taller lines. */
-function linesOf(points: readonly SweepPoint[], plays: number): ChartLine[] {
-  const line = (
-    label: string,
-    look: ChartLine["look"],
-    dash: readonly number[],
-    read: (point: SweepPoint) => number | undefined,
-  ): ChartLine => ({
-    label,
-    look,
-    dash,
-    points: points.flatMap(point => {
-      const y = read(point);
-      return y === undefined || point.runs === 0 ? [] : [{ x: point.value, y }];
-    }),
-  });
-  const perRun = (count: (point: SweepPoint) => number) => (point: SweepPoint) =>
-    Math.round((count(point) * 100) / plays) / 100;
-  const all = [
-    line("performed", "moss", [], perRun(sumOf)),
-    line(
-      "by memory",
-      "fern",
-      [6, 3],
-      perRun(({ performed }) => performed.buffer + performed.both),
-    ),
-    line(
-      "forgiven",
-      "bark",
-      [6, 3],
-      perRun(({ performed }) => performed.coyote + performed.both),
-    ),
-    line(
-      "presses lost",
-      "foxglove",
-      [2, 3],
-      perRun(({ lostPresses }) => lostPresses),
-    ),
-    line(
-      "unwanted or gone",
-      "dew",
-      [8, 3, 2, 3],
-      perRun(({ unwanted, gone }) => unwanted + gone),
-    ),
-    line(
-      "checks that fail",
-      "soft",
-      [1, 4],
-      perRun(({ asked, holds }) => asked - holds),
-    ),
-  ];
-  return all.filter(({ label, points }) => label === "performed" || points.some(({ y }) => y > 0));
-}
-
-function EdgeWords({
-  points,
-  present,
-  choice,
-  rateHz,
-  isBroken,
-}: {
-  points: readonly SweepPoint[];
-  present: number;
-  choice: SweptChoice;
-  rateHz: number;
-  isBroken: boolean;
-}) {
-  const { nothingLostFrom, nothingUnwantedTo } = findEdges(points, present);
-  const last = points.at(-1);
-  const say = (value: number) => formatSwept(value, choice, rateHz);
-  return (
-    <p data-testid="sweep-edges">
-      {nothingLostFrom === undefined
-        ? "At every value swept something wanted is lost or gone. "
-        : `Nothing wanted is lost from ${say(nothingLostFrom)} up. `}
-      {nothingUnwantedTo === undefined
-        ? "The present value was not swept."
-        : nothingUnwantedTo === last?.value
-          ? `Nothing unwanted comes up to ${say(nothingUnwantedTo)}, where the sweep ends.`
-          : `Nothing unwanted comes up to ${say(nothingUnwantedTo)}.`}
-      {isBroken && " Values at which the kit has faults were left out."}
-    </p>
-  );
-}
-
-/** What a value comes to, in words with its n. */
-function PointWords({ point, choice, rateHz }: { point: SweepPoint; choice: SweptChoice; rateHz: number }) {
-  if (point.runs === 0)
-    return <p className="text-foxglove">At {formatSwept(point.value, choice, rateHz)} the kit has faults.</p>;
-  const lost = Object.entries(point.lost).map(([why, n]) => `${n} ${why}`);
-  return (
-    <p className="text-sm" data-testid="sweep-point">
-      <b>{formatSwept(point.value, choice, rateHz)}</b>: {sumOf(point)} performed ({point.performed.direct}{" "}
-      directly, {point.performed.buffer} by memory, {point.performed.coyote} forgiven, {point.performed.both}{" "}
-      by both), {point.lostPresses} presses lost{lost.length > 0 ? ` (requests: ${lost.join(", ")})` : ""},{" "}
-      {point.saved} saved, {point.unwanted} unwanted, {point.gone} gone
-      {point.asked > 0 && `, ${point.holds} of ${point.asked} checks hold`}
-      {point.medianDelay !== undefined && `, median delay ${point.medianDelay}f`}; n = {point.runs}{" "}
-      {point.runs === 1 ? "run" : "runs"}.
-    </p>
-  );
-}
 
 /** Tries a value by click or arrows, keeps it by Enter, lets it go by Escape. */
 function handleKeys(

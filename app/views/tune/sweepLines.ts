@@ -1,0 +1,60 @@
+import type { SweepPoint } from "#core";
+import type { ChartLine } from "../../ui/LineChart";
+
+/** Performances by whatever means. */
+export const sumOf = ({ performed }: SweepPoint) =>
+  performed.direct + performed.buffer + performed.coyote + performed.both;
+
+/** A sweep as lines over its number. Counts are of all runs; where hands play, of one play of all takes, so that more hands do not make taller lines. */
+export function linesOf(points: readonly SweepPoint[], plays: number): ChartLine[] {
+  const line = (
+    label: string,
+    look: ChartLine["look"],
+    dash: readonly number[],
+    read: (point: SweepPoint) => number | undefined,
+  ): ChartLine => ({
+    label,
+    look,
+    dash,
+    points: points.flatMap(point => {
+      const y = read(point);
+      return y === undefined || point.runs === 0 ? [] : [{ x: point.value, y }];
+    }),
+  });
+  const perRun = (count: (point: SweepPoint) => number) => (point: SweepPoint) =>
+    Math.round((count(point) * 100) / plays) / 100;
+  const all = [
+    line("performed", "moss", [], perRun(sumOf)),
+    line(
+      "by memory",
+      "fern",
+      [6, 3],
+      perRun(({ performed }) => performed.buffer + performed.both),
+    ),
+    line(
+      "forgiven",
+      "bark",
+      [6, 3],
+      perRun(({ performed }) => performed.coyote + performed.both),
+    ),
+    line(
+      "presses lost",
+      "foxglove",
+      [2, 3],
+      perRun(({ lostPresses }) => lostPresses),
+    ),
+    line(
+      "unwanted or gone",
+      "dew",
+      [8, 3, 2, 3],
+      perRun(({ unwanted, gone }) => unwanted + gone),
+    ),
+    line(
+      "checks that fail",
+      "soft",
+      [1, 4],
+      perRun(({ asked, holds }) => asked - holds),
+    ),
+  ];
+  return all.filter(({ label, points }) => label === "performed" || points.some(({ y }) => y > 0));
+}
