@@ -26,3 +26,15 @@ export function fileOfRaw(name: string, raw: unknown): OutFile {
   const text = `${JSON.stringify(raw, null, 2) ?? "null"}\n`;
   return textFile(`${slugOf(name) || "moss-tap"}.json`, text, "application/json");
 }
+
+/** What gives names for files side by side, made of what things are called: two of one name get a number. */
+export function createSlugs(otherwise: string): (name: string) => string {
+  const used = new Set<string>();
+  return name => {
+    const slug = slugOf(name) || otherwise;
+    let free = slug;
+    for (let n = 2; used.has(free); n++) free = `${slug}-${n}`;
+    used.add(free);
+    return free;
+  };
+}

@@ -1,5 +1,5 @@
 /** The first place in a rising list whose value is above `limit`; its length when there is none. In time that grows with its log. */
-export function firstAbove(list: readonly number[], limit: number, from = 0): number {
+export function firstAbove(list: ArrayLike<number>, limit: number, from = 0): number {
   let low = from;
   let high = list.length;
   while (low < high) {

@@ -1,4 +1,4 @@
-import type { Mapping, Take } from "#core";
+import { BOUNDS, type Mapping, type Take } from "#core";
 
 /** So many things that were not understood are told one by one; the rest is counted. */
 const MOST_TOLD = 20;
@@ -44,6 +44,7 @@ export function createRecording({ rate, controls }: Mapping): Recording {
         return;
       }
       if (!Number.isFinite(x) || x < 0) return note(`${place}: ${x} is no time`);
+      if (x > BOUNDS.frames - rate) return note(`${place}: ${x} frames are more than a take may have`);
       const lane = lanes.get(control) ?? [];
       lanes.set(control, lane);
       const before = lane.at(-1);
@@ -67,7 +68,7 @@ export function createRecording({ rate, controls }: Mapping): Recording {
           name,
           ...(kit === undefined ? {} : { kit }),
           rate,
-          frames: Math.ceil(end ?? last + rate),
+          frames: Math.min(BOUNDS.frames, Math.ceil(end ?? last + rate)),
           lanes: Object.fromEntries(lanes),
         },
         notes: [...notes, ...(untold > 0 ? [`and ${untold} more places like these`] : []), ...told],

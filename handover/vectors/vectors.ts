@@ -4,7 +4,7 @@ import { compileRules, compileTakeJudge, runRules } from "#stage";
 import { withoutStage, withStageWritten } from "./bareKit";
 import { checksOf, formatFile } from "../documents/documents";
 import type { ExportFormat, Handover } from "../kind";
-import { slugOf, textFile } from "../outFile";
+import { createSlugs, slugOf, textFile } from "../outFile";
 import { formatJsonSchemas } from "../schemas/jsonSchemas";
 
 const PAGE = (name: string, count: number) => `# Test vectors of ${name}
@@ -38,12 +38,9 @@ export function makeVectors({ kit, takes, checks }: Handover): Zippable | undefi
   for (const [file, text] of Object.entries(formatJsonSchemas()))
     put(file.replace("docs/schema", "schemas"), text);
   const hasStage = kit.stage !== undefined;
-  const used = new Set<string>();
+  const slugFor = createSlugs("take");
   const index = takes.map(take => {
-    const slug = slugOf(take.name) || "take";
-    let own = slug;
-    for (let n = 2; used.has(own); n++) own = `${slug}-${n}`;
-    used.add(own);
+    const own = slugFor(take.name);
     const { trace } = runRules(rules.value, readTake(program, take));
     put(`takes/${own}.json`, formatFile(take));
     put(`traces/${own}.json`, `${JSON.stringify(formatTrace(program, trace))}\n`);

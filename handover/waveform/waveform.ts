@@ -1,7 +1,7 @@
 import { readTake } from "#core";
 import { compileRules, runRules } from "#stage";
 import type { ExportFormat } from "../kind";
-import { slugOf, textFile } from "../outFile";
+import { createSlugs, textFile } from "../outFile";
 import { writeVcd } from "./writeVcd";
 
 /** Takes as waveforms, for the viewers and scripts that read them. */
@@ -14,12 +14,9 @@ export const waveformFormat: ExportFormat = {
     const rules = compileRules(kit);
     if (!rules.ok) return [];
     const { program } = rules.value;
-    const used = new Set<string>();
+    const slugFor = createSlugs("take");
     return takes.map(take => {
-      const slug = slugOf(take.name) || "take";
-      let own = slug;
-      for (let n = 2; used.has(own); n++) own = `${slug}-${n}`;
-      used.add(own);
+      const own = slugFor(take.name);
       const { trace } = runRules(rules.value, readTake(program, take));
       return textFile(`${own}.vcd`, writeVcd(program, trace, take), "text/plain");
     });

@@ -15,6 +15,7 @@ import type { SpreadPoint } from "../../judging/jobs/spread";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LineChart } from "../../ui/LineChart";
+import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
 import { CharacterLine } from "./CharacterLine";
 import { FrameLink } from "./FrameLink";
@@ -23,7 +24,6 @@ import { StudyBar } from "./StudyBar";
 import { useTakesAsked } from "./TakesWord";
 import { listVersions, NOW, readVersion } from "./versions";
 
-const noStep = () => ({ end: () => undefined, cancel: () => undefined });
 const MOST_PRESSES = 15;
 const SPREADS = [0, 8, 16, 25, 33, 50, 67, 83, 100, 125, 150] as const;
 const [, STEADY, NEW] = CHARACTERS;

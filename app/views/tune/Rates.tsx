@@ -3,6 +3,7 @@ import { nameOf, roundLengths, type Kit } from "#core";
 import { useDesk, useDocument, useSetting, useStudy } from "../../document/context";
 import type { Stories } from "../../judging/jobs/stories";
 import { Button } from "../../ui/Button";
+import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
 import { DifferenceList, TwoStories } from "./DifferenceList";
 import { StudyBar } from "./StudyBar";
@@ -10,7 +11,6 @@ import { useTakesAsked } from "./TakesWord";
 
 const OFFERED = [30, 50, 60, 72, 90, 120, 144, 240] as const;
 const FIRST: readonly number[] = [30, 60, 120, 144];
-const noStep = () => ({ end: () => undefined, cancel: () => undefined });
 
 /** What rules come to at other rates, rule by rule, and what every length in ms rounds to there. */
 export function Rates({ kit }: { kit: Kit }) {

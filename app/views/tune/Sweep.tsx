@@ -4,6 +4,7 @@ import { useDesk, useDocument, useSetting, useStudy } from "../../document/conte
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LineChart, type ChartMark } from "../../ui/LineChart";
+import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
 import { StudyBar } from "./StudyBar";
 import { SweepField } from "./SweepField";
@@ -24,7 +25,6 @@ import { useTakesAsked } from "./TakesWord";
 import { useTrying, type Trying } from "./useTrying";
 
 const NONE = "none";
-const noStep = () => ({ end: () => undefined, cancel: () => undefined });
 
 /** Tries a value by click or arrows, keeps it by Enter, lets it go by Escape. */
 function handleKeys(

@@ -1,8 +1,7 @@
 import { ChoiceWord } from "../../ui/ChoiceWord";
+import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
 import type { SweptChoice } from "./sweptNumbers";
-
-const noStep = () => ({ end: () => undefined, cancel: () => undefined });
 
 /** From where to where a number is swept, both ends included. */
 export interface Range {

@@ -38,17 +38,29 @@ export function listPresses({ controlFrame, controlChange, frames }: InputColumn
   return presses.sort((a, b) => a.down - b.down || a.control - b.control);
 }
 
-/** Columns with one press moved by so many frames, all else as it was; entries stay in order of frame, then of change. */
+/** Columns with one press moved by so many frames, all else as it was; entries stay in order of frame, then of change. One pass: it is asked of every shift of every press. */
 export function shiftPress(columns: InputColumns, press: ColumnPress, by: number): InputColumns {
-  const { controlFrame, controlChange } = columns;
-  const moved = (k: number) => (k === press.downAt || k === press.upAt ? by : 0);
-  const order = Array.from(controlFrame, (_, k) => k).sort(
-    (a, b) =>
-      controlFrame[a]! + moved(a) - (controlFrame[b]! + moved(b)) || controlChange[a]! - controlChange[b]!,
-  );
-  return {
-    ...columns,
-    controlFrame: Uint32Array.from(order, k => controlFrame[k]! + moved(k)),
-    controlChange: Uint32Array.from(order, k => controlChange[k]!),
+  const { controlFrame: was, controlChange: wasChange } = columns;
+  const { downAt, upAt } = press;
+  const frame = new Uint32Array(was.length);
+  const change = new Uint32Array(was.length);
+  const moved = upAt < 0 ? [downAt] : [downAt, upAt];
+  let next = 0;
+  let to = 0;
+  const put = (k: number, at: number) => {
+    frame[to] = at;
+    change[to++] = wasChange[k]!;
   };
+  for (let k = 0; k < was.length; k++) {
+    if (k === downAt || k === upAt) continue;
+    for (; next < moved.length; next++) {
+      const own = moved[next]!;
+      const at = was[own]! + by;
+      if (at > was[k]! || (at === was[k]! && wasChange[own]! > wasChange[k]!)) break;
+      put(own, at);
+    }
+    put(k, was[k]!);
+  }
+  for (; next < moved.length; next++) put(moved[next]!, was[moved[next]!]! + by);
+  return { ...columns, controlFrame: frame, controlChange: change };
 }

@@ -19,7 +19,7 @@ export interface FittedCharacter {
   readonly fingers: FoundSpread;
 }
 
-/** A press further from the gate that judged it than this was not aimed at it. Frames at 60 a second. */
+/** A press further from the gate that judged it than this was not aimed at it, ms. */
 const AIMED_MS = 500;
 
 /** The spread within groups: each about its own mean, pooled. Groups of one tell nothing. */

@@ -3,6 +3,7 @@ import type { Take } from "../../input/takeSchema";
 import { readTake, type InputColumns } from "../../input/inputColumns";
 import type { Kit } from "../../kit/schema";
 import type { Program } from "../../run/program";
+import { firstAbove } from "../../trace/rising";
 import type { Trace } from "../../trace/trace";
 import { listFates, type Fate } from "../fates";
 import type { PreparedKit, PrepareRun } from "../repairs";
@@ -49,9 +50,9 @@ export interface HandsResult {
 /** The frame of the press edge of a stroke: the first on its control from where it begins to where it ends; −1 for none. */
 function edgeOf(columns: InputColumns, control: number, fromFrame: number, toFrame: number): number {
   const { controlFrame, controlChange } = columns;
-  for (let k = 0; k < controlFrame.length; k++) {
-    if (controlFrame[k]! < fromFrame || controlChange[k] !== control * 2 + 1) continue;
-    return controlFrame[k]! <= toFrame ? controlFrame[k]! : -1;
+  for (let k = firstAbove(controlFrame, fromFrame - 1); k < controlFrame.length; k++) {
+    if (controlFrame[k]! > toFrame) return -1;
+    if (controlChange[k] === control * 2 + 1) return controlFrame[k]!;
   }
   return -1;
 }
