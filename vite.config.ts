@@ -2,21 +2,32 @@ import { reactRouter } from "@react-router/dev/vite";
 import tailwindcss from "@tailwindcss/vite";
 import { defineConfig, type Plugin } from "vite";
 import { runtimeFiles } from "./runtime/files.mjs";
+import { bundlePlayer } from "./runtime/playerParts.mjs";
 
-/** Lays the runtime's files beside the page, under /runtime/. */
-function runtimeBesidePage(): Plugin {
+/** What is built besides the application and handed over by it, by the path at which it lies. */
+async function partsBesidePage(): Promise<ReadonlyMap<string, string>> {
+  const [runtime, player] = await Promise.all([runtimeFiles(), bundlePlayer()]);
+  const files = runtime.map(([name, text]): [string, string] => [`runtime/${name}`, text]);
+  return new Map([...files, ["player/parts.json", JSON.stringify(player)]]);
+}
+
+/** Lays the runtime's files and the parts of a playable page beside the page. */
+function layBesidePage(): Plugin {
   return {
-    name: "runtime-beside-page",
+    name: "lay-beside-page",
     applyToEnvironment: environment => environment.name === "client",
     async generateBundle() {
-      for (const [name, source] of await runtimeFiles())
-        this.emitFile({ type: "asset", fileName: `runtime/${name}`, source });
+      for (const [fileName, source] of await partsBesidePage())
+        this.emitFile({ type: "asset", fileName, source });
     },
     configureServer(server) {
-      server.middlewares.use("/runtime/", (request, response, next) => {
-        runtimeFiles().then(files => {
-          const found = files.find(([name]) => request.url === `/${name}`);
-          if (found) response.setHeader("content-type", "text/javascript").end(found[1]);
+      server.middlewares.use((request, response, next) => {
+        const path = request.url?.slice(1) ?? "";
+        if (!/^(runtime|player)\//.test(path)) return next();
+        partsBesidePage().then(files => {
+          const found = files.get(path);
+          const type = path.endsWith(".json") ? "application/json" : "text/javascript";
+          if (found) response.setHeader("content-type", type).end(found);
           else next();
         }, next);
       });
@@ -25,7 +36,7 @@ function runtimeBesidePage(): Plugin {
 }
 
 export default defineConfig({
-  plugins: [tailwindcss(), reactRouter(), runtimeBesidePage()],
+  plugins: [tailwindcss(), reactRouter(), layBesidePage()],
   worker: { format: "es" },
   build: { assetsInlineLimit: 0 },
 });

@@ -8,7 +8,7 @@ import { unzipSync } from "fflate";
 import { Parser } from "tap-parser";
 import { afterAll, expect, test } from "vitest";
 import { parseChecks, parseKit, type Checks, type CheckResult, type Kit, type Take } from "#core";
-import { EXPORT_FORMATS } from "#handover";
+import { EXPORT_FORMATS, NO_PARTS } from "#handover";
 import { judgeFiles } from "./checks/judgeFiles";
 import { formatJunit, formatTap } from "./checks/reports";
 import { writePresses } from "./presses/writePresses";
@@ -229,12 +229,10 @@ test("a kit is exported in every form, the same files as the page's; what does n
       .map(({ path }) => JSON.parse(readFileSync(path, "utf8")) as Take)
       .filter(item => "lanes" in item);
     const read = readDemo("clapper-duel");
-    return EXPORT_FORMATS.find(item => item.id === id)!.files({
-      kit: read.kit,
-      takes,
-      layouts: [],
-      checks: checks.checks,
-    });
+    return EXPORT_FORMATS.find(item => item.id === id)!.files(
+      { kit: read.kit, takes, layouts: [], checks: checks.checks },
+      NO_PARTS,
+    );
   };
   const isSame = (bytes: Buffer, file: { readonly bytes: Uint8Array }) =>
     bytes.equals(Buffer.from(file.bytes));

@@ -1,9 +1,10 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { Command, Option } from "commander";
-import { parseChecks, type Check } from "#core";
-import { EXPORT_FORMATS, textFile, type OutFile } from "#handover";
+import { Command, InvalidArgumentError, Option } from "commander";
+import { parseChecks, parseLayout } from "#core";
+import { EXPORT_FORMATS, textFile, type HandoverParts, type OutFile } from "#handover";
 import { parseRules } from "#stage";
+import { bundlePlayer } from "../runtime/playerParts.mjs";
 import { runtimeFiles } from "../runtime/files.mjs";
 import { readDocument } from "./readDocument";
 import { readTakeFile } from "./readTakeFile";
@@ -20,14 +21,26 @@ const FORMS: Readonly<
   vcd: { form: "vcd" },
   vectors: { form: "vectors" },
   runtime: { form: "runtime" },
+  page: { form: "page" },
+  pack: { form: "pack" },
   documents: { form: "documents" },
-  zip: { form: "pack" },
+  zip: { form: "everything" },
 };
 
 interface Options {
   readonly as: string;
   readonly out: string;
   readonly checks?: string;
+  readonly layouts: readonly string[];
+  readonly since?: string;
+  readonly rates?: readonly number[];
+}
+
+/** Rates as they are written: "30,120". */
+function parseRates(written: string): readonly number[] {
+  const rates = written.split(",").map(Number);
+  if (rates.every(rate => rate >= 1 && rate <= 1000)) return rates;
+  throw new InvalidArgumentError("write frames a second, one or more, with commas between: 30,120");
 }
 
 /** Writes one file where it is said, several into a folder of that name. */
@@ -40,32 +53,47 @@ function write(files: readonly OutFile[], out: string): void {
   for (const { name, bytes } of files) writeFileSync(join(out, name), bytes);
 }
 
+/** What goes with a kit besides itself; a command line draws no pictures. */
+async function makeParts(): Promise<HandoverParts> {
+  const [runtime, player] = await Promise.all([runtimeFiles(), bundlePlayer()]);
+  const files = runtime.map(([name, text]) => textFile(name, text, "text/javascript"));
+  return { player, runtime: files, pictures: [] };
+}
+
 /** Writes a kit with its takes in one of the forms in which it leaves; the same files as the page. Exit code 2: something could not be read, and nothing is written. */
-async function main(
-  kitFile: string,
-  words: string[],
-  { as, out, checks: checksFile }: Options,
-): Promise<void> {
+async function main(kitFile: string, words: string[], options: Options): Promise<void> {
+  const { as, out, checks: checksFile, layouts: layoutFiles, since: sinceFile, rates } = options;
   const rules = readDocument(kitFile, parseRules);
   const listed = words.length > 0 ? listTakeFiles(words) : [];
   const checks = checksFile === undefined ? undefined : readDocument(checksFile, parseChecks);
+  const layouts = layoutFiles.map(file => readDocument(file, parseLayout));
+  const since = sinceFile === undefined ? undefined : readDocument(sinceFile, parseRules);
   const read =
     "lines" in listed
       ? []
       : listed.map(file => readTakeFile(file, "value" in rules ? rules.value.kit.rate : 60));
-  const faults = [rules, listed, checks, ...read].flatMap(item =>
+  const faults = [rules, listed, checks, since, ...layouts, ...read].flatMap(item =>
     item && "lines" in item ? item.lines : [],
   );
   if (faults.length > 0 || "lines" in rules) return refuse(faults);
-  const takes = read.flatMap(item => ("take" in item ? [item.take] : []));
   const { form, isOurs = () => true } = FORMS[as]!;
-  const asked: readonly Check[] = checks && "value" in checks ? checks.value.checks : [];
-  const files =
-    form === "runtime"
-      ? (await runtimeFiles()).map(([name, text]) => textFile(name, text, "text/javascript"))
-      : EXPORT_FORMATS.find(({ id }) => id === form)!
-          .files({ kit: rules.value.kit, takes, layouts: [], checks: asked })
-          .filter(({ name }) => isOurs(name));
+  const files = EXPORT_FORMATS.find(({ id }) => id === form)!
+    .files(
+      {
+        kit: rules.value.kit,
+        takes: read.flatMap(item => ("take" in item ? [item.take] : [])),
+        layouts: layouts.flatMap(item => ("value" in item ? [item.value] : [])),
+        checks: checks && "value" in checks ? checks.value.checks : [],
+        sheet: {
+          ...(since && "value" in since
+            ? { since: { name: since.value.kit.name || since.value.kit.id, kit: since.value.kit } }
+            : {}),
+          ...(rates ? { rates } : {}),
+        },
+      },
+      await makeParts(),
+    )
+    .filter(({ name }) => isOurs(name));
   if (files.length === 0) return refuse([`--as ${as}: there is nothing to write: name takes behind the kit`]);
   write(files, out);
 }
@@ -77,6 +105,13 @@ await new Command("export")
   .addOption(new Option("--as <form>", "what is written").choices(Object.keys(FORMS)).makeOptionMandatory())
   .requiredOption("--out <path>", "the file that is written, or the folder where it is several")
   .option("--checks <file>", "a file of checks that leave with it")
+  .option("--layouts <files...>", "layouts of keys that leave with it", [])
+  .option("--since <kit>", "the sheet tells what changed since this kit")
+  .option(
+    "--rates <list>",
+    "rates at which the sheet tells lengths besides the kit's own: 30,120",
+    parseRates,
+  )
   .exitOverride(error => process.exit(error.exitCode === 0 ? 0 : 2))
   .action(main)
   .parseAsync();

@@ -1,9 +1,8 @@
 import { createReadStream, readFileSync, writeFileSync } from "node:fs";
 import { basename, extname } from "node:path";
 import { Command, Option } from "commander";
-import { parse } from "csv-parse";
 import { formatIssue, parseMapping, parseTake, type Mapping, type Result } from "#core";
-import { beginTable, formatFile, readDump, type ReadRecording, type TableReader } from "#handover";
+import { feedTable, formatFile, parseTable, readDump, type NamedTake, type ReadRecording } from "#handover";
 import { readDocument } from "./readDocument";
 import { refuse } from "./refuse";
 
@@ -14,30 +13,11 @@ interface Options {
   readonly kit?: string;
 }
 
-/** Reads a table row by row: what is in memory does not grow with the file. */
-async function readCsv(
-  file: string,
-  mapping: Mapping,
-  named: Parameters<TableReader["finish"]>[0],
-): Promise<Result<ReadRecording>> {
-  const parser = createReadStream(file).pipe(
-    parse({ bom: true, relax_column_count: true, skip_empty_lines: true, info: true }),
-  );
-  let reader: TableReader | undefined;
-  for await (const { record, info } of parser as AsyncIterable<{
-    record: string[];
-    info: { lines: number };
-  }>) {
-    if (reader) {
-      reader.row(record, info.lines);
-      continue;
-    }
-    const begun = beginTable(mapping, record);
-    if (!begun.ok) return begun;
-    reader = begun.value;
-  }
-  if (reader) return { ok: true, value: reader.finish(named), warnings: [] };
-  return { ok: false, issues: [{ code: "empty", severity: "fault", path: [], facts: {} }] };
+/** Reads a table piece by piece: what is in memory does not grow with the file. */
+async function readCsv(file: string, mapping: Mapping, named: NamedTake): Promise<Result<ReadRecording>> {
+  const feed = feedTable(mapping);
+  await parseTable(createReadStream(file, "utf8"), feed);
+  return feed.finish(named);
 }
 
 /** Reads a recording from elsewhere as a take by a mapping; see docs/file-formats.md. Exit code 2: it could not be read, and nothing is written. */

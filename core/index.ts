@@ -35,6 +35,7 @@ export type { Bundle, Starter, TakeId } from "./kit/starter";
 export { FILE_LIMIT_BYTES, parseJson } from "./formats/parseDocument";
 export { packTake, unpackGently, unpackTake, type PackedTake } from "./input/packTake";
 export { parseTake } from "./input/parseTake";
+export { parseTakes, takesDocument, type Takes, type UnreadTakes } from "./input/parseTakes";
 export type { Lane, Take } from "./input/takeSchema";
 export { countFrames, createInputCursor, loadInput, readTake, seekInput } from "./input/inputColumns";
 export type { InputColumns, InputCursor } from "./input/inputColumns";
@@ -204,4 +205,4 @@ export {
   type TakeFeel,
 } from "./study/feel/feelReport";
 export { oneHandLayout } from "./kit/oneHand";
-export { parseMapping, type Mapping } from "./input/parseMapping";
+export { mappingSchema, parseMapping, type Mapping } from "./input/parseMapping";

@@ -3,7 +3,7 @@ import { unzipSync } from "fflate";
 import { expect, test } from "vitest";
 import { parseTake } from "#core";
 import { parseRules } from "#stage";
-import { EXPORT_FORMATS, fileNameOf, formatFile } from "#handover";
+import { EXPORT_FORMATS, fileNameOf, formatFile, NO_PARTS, textFile, type HandoverParts } from "#handover";
 
 const read = (name: string): unknown => JSON.parse(readFileSync(`e2e/belfry/${name}.json`, "utf8"));
 const take = (() => {
@@ -16,6 +16,13 @@ const kit = (() => {
   if (!parsed.ok) throw new Error("the test's kit must read");
   return parsed.value.kit;
 })();
+
+/** What goes with a kit, in small. */
+const PARTS: HandoverParts = {
+  player: { script: "play()", style: "p{}", body: "<p></p>" },
+  runtime: [textFile("moss-tap-runtime.mjs", "export {};", "text/javascript")],
+  pictures: [textFile("tape.svg", "<svg/>", "image/svg+xml")],
+};
 
 test("lanes stand on short lines, and names become file names", () => {
   expect(formatFile(take)).toMatch(/\n {6}\[36(\.\d+)?, 1\],?\n|\n {6}\[35\.\d+, 1\],?\n/);
@@ -36,7 +43,7 @@ test("every form has a name, a word on what it is for, and files with names of t
   expect(new Set(EXPORT_FORMATS.map(format => format.id)).size).toBe(EXPORT_FORMATS.length);
   for (const format of EXPORT_FORMATS) {
     expect([format.word, format.hint].join("").length, format.id).toBeGreaterThan(10);
-    const files = format.files({ kit, takes: [take], layouts: [], checks: [] });
+    const files = format.files({ kit, takes: [take], layouts: [], checks: [] }, PARTS);
     expect(files.length, format.id).toBeGreaterThan(0);
     for (const { name, bytes, type } of files) {
       expect(name, format.id).toMatch(/^[\p{L}\p{N}-]+(\.[\w-]+)+$/u);
@@ -48,12 +55,10 @@ test("every form has a name, a word on what it is for, and files with names of t
 
 test("the pack holds what the documents are, byte for byte", () => {
   const files = (id: string) =>
-    EXPORT_FORMATS.find(format => format.id === id)!.files({
-      kit,
-      takes: [take, take],
-      layouts: [],
-      checks: [],
-    });
+    EXPORT_FORMATS.find(format => format.id === id)!.files(
+      { kit, takes: [take, take], layouts: [], checks: [] },
+      NO_PARTS,
+    );
   const packed = unzipSync(files("pack")[0]!.bytes);
   expect(Object.keys(packed)).toEqual([
     "belfry-runner.kit.json",

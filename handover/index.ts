@@ -1,16 +1,28 @@
 export { fileNameOf, fileOf, formatFile, type FileDocument } from "./documents/documents";
-export type { ExportFormat, Handover } from "./kind";
+export {
+  NO_PARTS,
+  type ExportFormat,
+  type Handover,
+  type HandoverParts,
+  type NamedRules,
+  type SheetWishes,
+} from "./kind";
 export { EXPORT_FORMATS } from "./kinds";
-export { fileOfRaw, slugOf, textFile, type OutFile } from "./outFile";
-export { packFiles, packFormat } from "./pack/pack";
-export { readEach, readSource, refuseTooLarge, type ReadFile } from "./reading/readFile";
+export { createSlugs, fileOfRaw, slugOf, textFile, type OutFile } from "./outFile";
+export { packFiles, zipFiles } from "./pack/pack";
+export { packFormat } from "./pack/packFormat";
+export { isAsListed, makeManifest, MANIFEST_NAME, readManifest, type ManifestLine } from "./pack/manifest";
+export { makePage, type PlayerParts } from "./page/page";
+export { isRecordingName, readEach, readWhole, refuseTooLarge } from "./reading/readFile";
+export { readSource, type ReadFile } from "./reading/readSource";
 export { listFigures, type Figure } from "./numbers/listFigures";
 export { readVcd, type Dump, type DumpSignal } from "./waveform/readVcd";
 export { unitFor, writeVcd } from "./waveform/writeVcd";
 export { formatJsonSchemas } from "./schemas/jsonSchemas";
-export { formatSheet, formatSheetBody } from "./sheet/sheet";
+export { formatSheet, formatSheetBody, OTHER_RATES } from "./sheet/sheet";
 export { PAGE_STYLE, SHEET_STYLE } from "./sheet/style";
-export { readCell, toFrames, type ReadRecording } from "./recordings/createRecording";
+export { readCell, toFrames, type NamedTake, type ReadRecording } from "./recordings/createRecording";
 export { guessControl, guessDumpMapping, guessTableMapping } from "./recordings/guessMapping";
 export { readDump } from "./recordings/readDump";
-export { beginTable, type TableReader } from "./recordings/readTable";
+export { beginTable, feedTable, type TableFeed, type TableReader } from "./recordings/readTable";
+export { glanceAtTable, parseTable } from "./recordings/parseTable";

@@ -1,4 +1,4 @@
-import type { ExportFormat, Handover, OutFile } from "#handover";
+import { NO_PARTS, type ExportFormat, type Handover, type HandoverParts, type OutFile } from "#handover";
 import type { Asked, Jobs } from "./jobs/jobs";
 
 /** Takes with more pairs than this together are written in a worker, so that the page stays free. */
@@ -20,25 +20,27 @@ export function isShort(handover: Handover): boolean {
 
 /** Are the files of a form made at once? */
 export function isMadeAtOnce(format: ExportFormat, handover: Handover): boolean {
+  if (format.isLarge) return false;
   return format.runsTakes ? isShort(handover) : isSmall(handover);
 }
 
-/** Asks a worker for the files of one form. */
+/** Asks a worker for the files of one form; `parts` are what it needs besides the kit. */
 export function askForFiles(
   jobs: Pick<Jobs, "ask">,
   format: ExportFormat,
-  { kit, takes, layouts, checks }: Handover,
+  { takes, ...handover }: Handover,
+  parts: HandoverParts = NO_PARTS,
 ): Asked<"makeFiles"> {
-  return jobs.ask({ job: "makeFiles", question: { format: format.id, kit, layouts, checks }, takes });
+  return jobs.ask({ job: "makeFiles", question: { format: format.id, parts, ...handover }, takes });
 }
 
-/** The files of one form, made at once or in a worker; rejects with what went wrong there. */
+/** The files of a form that needs no parts, made at once or in a worker; rejects with what went wrong there. */
 export async function makeFiles(
   jobs: Pick<Jobs, "ask">,
   format: ExportFormat,
   handover: Handover,
 ): Promise<readonly OutFile[]> {
-  if (isMadeAtOnce(format, handover)) return format.files(handover);
+  if (isMadeAtOnce(format, handover)) return format.files(handover, NO_PARTS);
   const outcome = await askForFiles(jobs, format, handover).outcome;
   if (outcome.state === "done") return outcome.value;
   throw new Error(outcome.state === "failed" ? outcome.reason : "it was called off");

@@ -1,8 +1,9 @@
 import { unpackGently, type Take } from "#core";
-import { readEach, refuseTooLarge, type ReadFile } from "#handover";
+import { readWhole, refuseTooLarge, type ReadFile } from "#handover";
 import type { Jobs } from "./jobs/jobs";
+import { refuseUnread } from "./jobs/readFiles";
 
-/** Up to this a file is read at once; one that is longer is read in a worker, while the page goes on. Bytes. */
+/** Up to so much together is read at once; what is more is read in a worker, while the page goes on. Bytes. */
 const AT_ONCE_BYTES = 256 * 1024;
 
 /** What reading stands on: workers, and what lets the page do what waits. */
@@ -11,37 +12,53 @@ interface ReadingWorld {
   readonly rest: () => Promise<void>;
 }
 
-async function readLong({ jobs, rest }: ReadingWorld, file: File): Promise<ReadFile[]> {
-  const { name } = file;
-  const outcome = await jobs.ask({ job: "readFile", question: { name, blob: file }, takes: [] }).outcome;
-  if (outcome.state === "done") {
+/** Files being read. */
+export interface Reading {
+  /** What was read, file by file; undefined where it was called off. Never rejects. */
+  readonly outcome: Promise<readonly ReadFile[] | undefined>;
+  readonly stop: () => void;
+}
+
+async function readNow(file: File): Promise<readonly ReadFile[]> {
+  try {
+    return readWhole(file.name, new Uint8Array(await file.arrayBuffer()));
+  } catch (error) {
+    return [refuseUnread(file.name, error)];
+  }
+}
+
+/**
+ * Reads files a user chose or dropped, each a document or a pack of them. What is too large is refused unread. `told` hears
+ * how many bytes of how many are read, where that takes long.
+ */
+export function beginReading(
+  { jobs, rest }: ReadingWorld,
+  files: readonly File[],
+  told: (done: number, of: number) => void = () => undefined,
+): Reading {
+  const refused = files.flatMap(file => refuseTooLarge(file.name, file.size) ?? []);
+  const wanted = files.filter(file => !refuseTooLarge(file.name, file.size));
+  if (wanted.reduce((sum, file) => sum + file.size, 0) <= AT_ONCE_BYTES) {
+    const read = Promise.all(wanted.map(readNow));
+    return { outcome: read.then(lists => [...refused, ...lists.flat()]), stop: () => undefined };
+  }
+  const asked = jobs.ask({
+    job: "readFiles",
+    question: { files: wanted.map(file => ({ name: file.name, blob: file })) },
+    takes: [],
+    told: ({ done, of }) => told(done, of),
+  });
+  async function unpack(): Promise<readonly ReadFile[] | undefined> {
+    const outcome = await asked.outcome;
+    if (outcome.state === "stopped") return undefined;
+    if (outcome.state === "failed")
+      return [...refused, ...wanted.map(({ name }) => refuseUnread(name, outcome.reason))];
     const unpacked: ReadFile[] = [];
     for (const read of outcome.value)
       unpacked.push(
         read.kind === "take" ? { ...read, take: (await unpackGently(read.take, rest)) as Take } : read,
       );
-    return unpacked;
+    return [...refused, ...unpacked];
   }
-  const why = outcome.state === "failed" ? outcome.reason : "it was called off";
-  return [refuse(name, why)];
-}
-
-/** A file that the browser, not its content, kept from being read: moved or taken away since it was chosen, say. */
-function refuse(name: string, why: string): ReadFile {
-  return { kind: "refused", name, reasons: [`the file: it could not be read (${why}): try again`] };
-}
-
-/** Reads files a user chose or dropped, each a document or a pack of them; never rejects. What is too large is refused unread. */
-export async function readFiles(world: ReadingWorld, files: readonly File[]): Promise<ReadFile[]> {
-  const read = files.map(async file => {
-    const refused = refuseTooLarge(file.name, file.size);
-    if (refused) return [refused];
-    if (file.size > AT_ONCE_BYTES) return readLong(world, file);
-    try {
-      return [...readEach(file.name, new Uint8Array(await file.arrayBuffer()))];
-    } catch (error) {
-      return [refuse(file.name, error instanceof Error ? error.message : String(error))];
-    }
-  });
-  return (await Promise.all(read)).flat();
+  return { outcome: unpack(), stop: asked.stop };
 }

@@ -1,4 +1,4 @@
-import { HandOverView } from "../views/HandOverView";
+import { HandOverView } from "../views/handOver/HandOverView";
 
 export default function HandOver() {
   return <HandOverView />;

@@ -1,6 +1,7 @@
 import * as v from "valibot";
 import {
   formatIssue,
+  mappingSchema,
   packTake,
   parseCheck,
   parseKitShape,
@@ -114,6 +115,12 @@ const rowOrderSchema = v.object({
   ),
   /** How it stood by its checks when it was last open: how many results there were, and how many of them held. */
   proof: v.exactOptional(v.object({ asked: v.number(), holds: v.number() })),
+  /** What the timing sheet tells besides: since which variant, by its id, and at which rates. */
+  sheet: v.exactOptional(
+    v.object({ since: v.exactOptional(v.string()), rates: v.exactOptional(v.array(v.number())) }),
+  ),
+  /** How recordings from elsewhere were mapped last, the newest first. */
+  mappings: v.exactOptional(v.array(mappingSchema)),
   arcs: v.exactOptional(v.array(keptArcSchema)),
   /** Views whose first step was done once: it is not told any more. */
   done: v.exactOptional(v.array(v.string())),

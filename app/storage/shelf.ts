@@ -37,8 +37,8 @@ export interface Added {
 export interface Shelf {
   readonly list: () => Promise<(KitRecord | Broken)[]>;
   readonly add: (document: KitDocument, change: string) => Promise<Added>;
-  /** Adds takes to a kit that is there; one whose id is taken gets another. Gives how many were not there yet. */
-  readonly addTakes: (kitId: string, takes: readonly Take[]) => Promise<number>;
+  /** Adds takes to a kit that is there; one whose id is taken gets another. Gives those that were not there yet. */
+  readonly addTakes: (kitId: string, takes: readonly Take[]) => Promise<readonly Take[]>;
   /** Adds checks to a kit that is there, likewise. */
   readonly addChecks: (kitId: string, checks: readonly Check[]) => Promise<number>;
   readonly takeOff: (kitId: string) => Promise<TakenOff | undefined>;
@@ -91,19 +91,22 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
   /** The takes that are not there yet, by all they say but their id. */
   function listMissing(takes: readonly Take[], there: readonly Take[]): Take[] {
     const bare = ({ id, kit, ...rest }: Take) => rest;
-    return takes.filter(take => !there.some(other => dequal(bare(other), bare(take))));
+    const alike = new Map<string, Take[]>();
+    const keyOf = (take: Take) => `${take.frames} ${take.name}`;
+    for (const take of there) alike.set(keyOf(take), [...(alike.get(keyOf(take)) ?? []), take]);
+    return takes.filter(take => !alike.get(keyOf(take))?.some(other => dequal(bare(other), bare(take))));
   }
 
-  async function addTakes(kitId: string, takes: readonly Take[]): Promise<number> {
+  async function addTakes(kitId: string, takes: readonly Take[]): Promise<readonly Take[]> {
     const kept = await library.readKit(kitId);
-    if (!kept || isBroken(kept)) return 0;
+    if (!kept || isBroken(kept)) return [];
     const { document, record } = kept;
     const missing = listMissing(takes, document.takes);
-    if (missing.length === 0) return 0;
+    if (missing.length === 0) return [];
     const all = tidy({ ...document, takes: [...document.takes, ...missing] });
     const words = missing.length === 1 ? `added ${missing[0]!.name}` : `added ${missing.length} takes`;
     await write(document, all, words, record.rows);
-    return missing.length;
+    return missing;
   }
 
   async function addChecks(kitId: string, checks: readonly Check[]): Promise<number> {
@@ -125,7 +128,7 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
       return { kitId: now.kit.id, name: now.kit.name, became: "new", takesAdded: now.takes.length };
     }
     if (!isBroken(kept) && dequal(kept.document.kit, document.kit)) {
-      const takesAdded = await addTakes(document.kit.id, document.takes);
+      const { length: takesAdded } = await addTakes(document.kit.id, document.takes);
       await addChecks(document.kit.id, document.checks);
       return { kitId: document.kit.id, name: document.kit.name, became: "same", takesAdded };
     }

@@ -33,9 +33,9 @@ beforeEach(() => {
 
 /** Drops files on the shelf, and gives what is said of them. */
 async function drop(...documents: readonly FileDocument[]): Promise<string[]> {
-  const read = documents.map((document, n) => readSource(`${n}.json`, formatFile(document)));
+  const read = documents.flatMap((document, n) => readSource(`${n}.json`, formatFile(document)));
   const before = tab.notices.store.getState();
-  await takeIn(read, tab.shelf, tab.notices.say, () => undefined);
+  await takeIn(read, { shelf: tab.shelf, say: tab.notices.say, onChange: () => undefined });
   return tab.notices.store
     .getState()
     .filter(notice => !before.includes(notice))

@@ -3,6 +3,7 @@ import type { Say } from "../ui/notices";
 import type { ReadFile } from "#handover";
 import { isBroken } from "./records";
 import { documentOf, type Added, type Shelf } from "./shelf";
+import { linesLeftOut, type TakenLine } from "./takenIn";
 
 interface KitFile {
   readonly kit: Kit;
@@ -35,89 +36,140 @@ function homeOf(take: Pick<Take, "kit"> | Checks, kits: readonly Kit[]): Kit | u
   return kits.find(kit => kit.id === take.kit);
 }
 
+/** What taking in stands on. */
+interface TakingIn {
+  readonly shelf: Shelf;
+  readonly say: Say;
+  readonly onChange: () => void;
+}
+
 /**
  * Puts what was read from files on the shelf: kits with the takes that are theirs, takes with the kits that are there.
- * Whatever finds no place is said, with what can be done about it; nothing vanishes unsaid.
+ * Whatever finds no place is said, with what can be done about it; nothing vanishes unsaid. Gives what became of each thing.
  */
-export async function takeIn(
-  read: readonly ReadFile[],
-  shelf: Shelf,
-  say: Say,
-  onChange: () => void,
-): Promise<void> {
-  const kits = read.filter((file): file is ReadFile & KitFile => file.kind === "kit").map(({ kit }) => kit);
+export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promise<readonly TakenLine[]> {
+  const { shelf, say, onChange } = world;
+  const kitFiles = read.filter((file): file is ReadFile & KitFile => file.kind === "kit");
+  const kits = kitFiles.map(({ kit }) => kit);
   const takes = read
     .filter((file): file is ReadFile & TakeFile => file.kind === "take")
     .map(({ take }) => take);
-  const placed = new Set<Take>();
   const lists = read
     .filter((file): file is ReadFile & ChecksFile => file.kind === "checks")
     .map(({ checks }) => checks);
+  const lines: TakenLine[] = [];
+  const own = groupBy(takes, take => homeOf(take, kits));
   for (const kit of kits) {
-    const own = takes.filter(take => homeOf(take, kits) === kit);
-    for (const take of own) placed.add(take);
-    const checks = lists.filter(list => homeOf(list, kits) === kit).flatMap(list => list.checks);
-    const added = await shelf.add(documentOf(kit, own, checks), "read from a file");
-    say({ tone: "plain", title: wordsFor(added, own.length), details: [] });
+    const takesHere = own.get(kit) ?? [];
+    const checks = lists.filter(list => homeOf(list, kits) === kit);
+    const all = checks.flatMap(list => list.checks);
+    const added = await shelf.add(documentOf(kit, takesHere, all), "read from a file");
+    say({ tone: "plain", title: wordsFor(added, takesHere.length), details: [] });
+    lines.push({ name: kit.name || kit.id, isTaken: added.became !== "same", words: BECAME[added.became] });
+    for (const { name, id } of [...takesHere, ...checks])
+      lines.push({ name: name || id, isTaken: true, words: `with ${added.name}` });
   }
   const there = (await shelf.list()).flatMap(entry => (isBroken(entry) ? [] : [entry.kit]));
-  for (const take of takes) {
-    if (placed.has(take)) continue;
-    const home = there.find(kit => kit.id === take.kit);
-    if (home) await sayPlaced(take, home, shelf, say);
-    else sayHomeless(take, kits, shelf, say, onChange);
-  }
-  for (const list of lists) if (!homeOf(list, kits)) await sayChecks(list, there, shelf, say);
-  sayRest(read, say);
+  const stray = own.get(undefined) ?? [];
+  for (const [home, group] of groupBy(stray, take => there.find(kit => kit.id === take.kit)))
+    lines.push(...(home ? await placeTakes(group, home, world) : sayHomeless(group, kits, world)));
+  for (const list of lists) if (!homeOf(list, kits)) lines.push(await placeChecks(list, there, world));
+  const layouts = read.flatMap(file => (file.kind === "layout" ? [file.layout.name] : []));
+  lines.push(
+    ...layouts.map(name => ({ name, isTaken: false, words: "a layout of keys: it is read in at Wire" })),
+  );
+  sayRest(read, layouts, say);
   onChange();
+  return [...lines, ...linesLeftOut(read)];
+}
+
+/** What became of a kit, in the list. */
+const BECAME: Readonly<Record<Added["became"], string>> = {
+  new: "on the shelf",
+  beside: "on the shelf, beside the other of its id",
+  same: "was there already, word for word",
+};
+
+function groupBy<T, K>(items: readonly T[], keyOf: (item: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    const group = groups.get(key);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups;
 }
 
 /** Puts a list of checks with the kit it names, and says so; or says that it names none that is here. */
-async function sayChecks(list: Checks, there: readonly Kit[], shelf: Shelf, say: Say): Promise<void> {
+async function placeChecks(
+  list: Checks,
+  there: readonly Kit[],
+  { shelf, say }: TakingIn,
+): Promise<TakenLine> {
+  const name = list.name || list.id;
   const home = there.find(kit => kit.id === list.kit);
-  if (!home)
-    return say({
+  if (!home) {
+    say({
       tone: "trouble",
-      title: `${list.name || list.id}: these checks have no kit here, and were not taken in.`,
+      title: `${name}: these checks have no kit here, and were not taken in.`,
       details: [
         `${list.kit === undefined ? "They name no kit" : `They are for “${list.kit}”`}. Read that kit in first, or drop both files together.`,
       ],
     });
+    return { name, isTaken: false, words: "its kit is not here" };
+  }
   const added = await shelf.addChecks(home.id, list.checks);
-  const title = `${countWords(added, "check")} came to ${home.name}.`;
-  say({ tone: "plain", title, details: [] });
+  say({ tone: "plain", title: `${countWords(added, "check")} came to ${home.name}.`, details: [] });
+  return { name, isTaken: added > 0, words: `${countWords(added, "check")} came to ${home.name}` };
 }
 
-async function sayPlaced(take: Take, home: Kit, shelf: Shelf, say: Say): Promise<void> {
-  const added = await shelf.addTakes(home.id, [take]);
+async function placeTakes(takes: readonly Take[], home: Kit, { shelf, say }: TakingIn): Promise<TakenLine[]> {
+  const added = new Set(await shelf.addTakes(home.id, takes));
+  const [only] = takes;
+  const already = takes.length - added.size;
   const title =
-    added > 0
-      ? `${take.name} is with ${home.name}.`
-      : `${take.name} was with ${home.name} already. Nothing was added.`;
+    takes.length > 1
+      ? `${countWords(added.size, "take")} came to ${home.name}${already > 0 ? `; ${already} were there already` : ""}.`
+      : added.size > 0
+        ? `${only!.name} is with ${home.name}.`
+        : `${only!.name} was with ${home.name} already. Nothing was added.`;
   say({ tone: "plain", title, details: [] });
+  return takes.map(take => ({
+    name: take.name || take.id,
+    isTaken: added.has(take),
+    words: added.has(take) ? `with ${home.name}` : `was with ${home.name} already`,
+  }));
 }
 
-function sayHomeless(take: Take, kits: readonly Kit[], shelf: Shelf, say: Say, onChange: () => void): void {
+/** Says that takes have no kit here, each with the kit it names; where one kit is here, they can be put with it. */
+function sayHomeless(takes: readonly Take[], kits: readonly Kit[], world: TakingIn): TakenLine[] {
   const [only] = kits.length === 1 ? kits : [];
-  const named = take.kit === undefined ? "It names no kit" : `It was recorded for “${take.kit}”`;
-  say({
+  const named = (take: Take) =>
+    take.kit === undefined ? "It names no kit" : `It was recorded for “${take.kit}”`;
+  const [first] = takes;
+  const isOne = takes.length === 1;
+  const cure = "Read that kit in first, or drop both files together.";
+  world.say({
     tone: "trouble",
-    title: `${take.name} has no kit here, and was not taken in.`,
-    details: [`${named}. Read that kit in first, or drop both files together.`],
+    title: `${isOne ? first!.name : countWords(takes.length, "take")} ${isOne ? "has" : "have"} no kit here, and ${isOne ? "was" : "were"} not taken in.`,
+    details: isOne
+      ? [`${named(first!)}. ${cure}`]
+      : [...takes.map(take => `${take.name}: ${named(take).toLowerCase()}.`), cure],
     ...(only
       ? {
           action: {
-            label: `Put it with ${only.name}`,
-            run: () => void sayPlaced(take, only, shelf, say).then(onChange),
+            label: `Put ${isOne ? "it" : "them"} with ${only.name}`,
+            run: () => void placeTakes(takes, only, world).then(world.onChange),
           },
         }
       : {}),
   });
+  return takes.map(take => ({ name: take.name || take.id, isTaken: false, words: "its kit is not here" }));
 }
 
 /** What was not taken in at all, one word for all of it. */
-function sayRest(read: readonly ReadFile[], say: Say): void {
-  const layouts = read.flatMap(file => (file.kind === "layout" ? [file.layout.name] : []));
+function sayRest(read: readonly ReadFile[], layouts: readonly string[], say: Say): void {
   if (layouts.length > 0)
     say({
       tone: "trouble",

@@ -5,7 +5,7 @@ import { BEAM, type Tile } from "../edits/levelEdits";
 import { Button } from "../ui/Button";
 import { ControlStrip } from "./ControlStrip";
 import { BarePad } from "./play/BarePad";
-import type { Helps } from "./play/scenery";
+import type { Helps } from "../scene/scenery";
 import { LevelBar } from "./play/runner/LevelBar";
 import { StageBar } from "./play/StageBar";
 import { StageScene } from "./play/StageScene";

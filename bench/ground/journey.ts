@@ -16,7 +16,7 @@ import {
   type Kit,
   type Take,
 } from "#core";
-import { EXPORT_FORMATS, readSource, type ReadFile } from "#handover";
+import { EXPORT_FORMATS, NO_PARTS, readSource, type ReadFile } from "#handover";
 import { beginRun, compileRules, findAdvantage, type Rules } from "#stage";
 import { isMadeAtOnce } from "../../app/judging/makeFiles";
 import { listAnswers } from "../../app/maps/answers";
@@ -80,7 +80,7 @@ function walkExports(kit: Kit, takes: readonly Take[]): void {
   const handover = { kit, takes, layouts: [], checks: [] };
   // What the page does not do at once either, it does in a worker when it is asked for.
   for (const form of EXPORT_FORMATS.filter(item => isMadeAtOnce(item, handover)))
-    for (const file of form.files(handover))
+    for (const file of form.files(handover, NO_PARTS))
       if (file.bytes.length === 0) throw new Error(`${form.id} wrote an empty file`);
 }
 
@@ -89,13 +89,14 @@ function walkExports(kit: Kit, takes: readonly Take[]): void {
  * companion, told, mapped, written and read again. Throws where any of it fails; never because the document is bad.
  */
 export function travel(text: string, companion: { readonly kit: Kit; readonly take: Take }): Journey {
-  const read = readSource("document.json", text);
+  // Of takes that came together the first is looked into; all of them were read.
+  const [read = { kind: "passed", name: "none", why: "nothing in it" }] = readSource("document.json", text);
   if (read.kind === "refused") {
     if (read.reasons.length === 0 || read.reasons.some(reason => reason === ""))
       throw new Error("refused without a word");
     return { became: read.kind, said: read.reasons.length };
   }
-  if (read.kind === "layout") return { became: read.kind, said: 0 };
+  if (read.kind === "layout" || read.kind === "passed") return { became: read.kind, said: 0 };
   const kit = read.kind === "kit" ? read.kit : companion.kit;
   const take = read.kind === "take" ? read.take : companion.take;
   const compiled = compileRules(kit);

@@ -12,6 +12,8 @@ function stretch({ from, to }: Facts): string {
 const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   dump: f => `'${f.found}' is not part of a value change dump here: ${f.hint}`,
   "not-json": f => `this is not JSON (${f.detail}): export it again, or mend it in a text editor`,
+  "too-many-changes": f =>
+    `${f.changes} changes and more are too many for one take, whose file could not be read again (${f.limit} at most): cut the recording into pieces`,
   "too-large": f => `${f.megabytes} MB is more than the ${f.limit} MB a file may have: cut the take shorter`,
   "wrong-format": f => `${f.found} is not ${f.wanted}: choose a file that Moss Tap exported`,
   "too-new": f => `version ${f.found} is newer than ${f.known}, the newest known here: update Moss Tap`,

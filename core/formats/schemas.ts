@@ -1,6 +1,8 @@
 import { kitSchema } from "../kit/schema";
 import { layoutSchema } from "../kit/layout";
 import { checksSchema } from "../checks/checksSchema";
+import { mappingSchema } from "../input/parseMapping";
+import { takesSchema } from "../input/parseTakes";
 import { takeSchema } from "../input/takeSchema";
 import { traceSchema } from "../trace/traceSchema";
 
@@ -8,7 +10,9 @@ import { traceSchema } from "../trace/traceSchema";
 export const DOCUMENT_SCHEMAS = {
   kit: kitSchema,
   take: takeSchema,
+  takes: takesSchema,
   trace: traceSchema,
   layout: layoutSchema,
   checks: checksSchema,
+  mapping: mappingSchema,
 } as const;

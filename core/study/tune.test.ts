@@ -154,6 +154,12 @@ test("a hand without spread plays the take itself; every hand keeps the order, w
     }),
   );
   expect(moved).toBeGreaterThan(50);
+  // 0.29 and 0.53 are together a little more than 0.82: a press close behind another stays where it was all the same.
+  const close = {
+    ...TAKE,
+    lanes: { ...TAKE.lanes, a: [[0.05, 1] as const, [0.29, 0] as const, [0.82, 1] as const] },
+  };
+  expect(playHand(close, STILL, 0)).toEqual(close);
   const bare = { ...STILL, spreadMs: 30 };
   const other = { ...TAKE, lanes: { ...TAKE.lanes, a: TAKE.lanes.a!.slice(0, 4) } };
   // One stream a press: taking the last press away leaves the others as they were drawn.

@@ -3,7 +3,8 @@ import { join } from "node:path";
 import { expect, test } from "vitest";
 import { formatFile } from "../documents/documents";
 import { packFiles } from "../pack/pack";
-import { readEach, readSource } from "./readFile";
+import { readWhole } from "./readFile";
+import { readSource, type ReadFile } from "./readSource";
 
 const DEMO = "e2e/belfry";
 
@@ -11,7 +12,7 @@ test.each(readdirSync(DEMO))(
   "the import takes the demo file %s, and writing it again loses nothing",
   name => {
     const source = readFileSync(join(DEMO, name), "utf8");
-    const read = readSource(name, source);
+    const [read] = readSource(name, source) as [ReadFile];
     expect(read.kind).not.toBe("refused");
     const document = read.kind === "kit" ? read.kit : read.kind === "take" ? read.take : undefined;
     expect(JSON.parse(formatFile(document!))).toEqual(JSON.parse(source));
@@ -29,12 +30,12 @@ test.each([
     "lanes.a[1][0]: 2 comes after 4",
   ],
 ])("a %s file is refused with a reason", (_what, source, reason) => {
-  const read = readSource("x.json", source);
+  const [read] = readSource("x.json", source) as [ReadFile];
   expect(read.kind === "refused" && read.reasons.join("\n")).toContain(reason);
 });
 
 test("several documents leave in one file, two of one name apart, and come back as they were", () => {
-  const read = ["kit", "clean-climb", "sloppy-climb", "clean-climb"].map(name =>
+  const read = ["kit", "clean-climb", "sloppy-climb", "clean-climb"].flatMap(name =>
     readSource(name, readFileSync(join(DEMO, `${name}.json`), "utf8")),
   );
   const documents = read.map(file => {
@@ -44,7 +45,7 @@ test("several documents leave in one file, two of one name apart, and come back 
   });
   const { name, bytes } = packFiles(documents);
   expect(name).toBe("belfry-runner.zip");
-  const back = [...readEach(name, bytes)];
+  const back = readWhole(name, bytes);
   expect(back.map(file => file.name)).toEqual([
     "belfry-runner.kit.json",
     "clean-climb.take.json",
@@ -58,7 +59,7 @@ test("several documents leave in one file, two of one name apart, and come back 
 
 test("a packed file that is none, and one torn in the middle, are refused in words", () => {
   const { bytes } = packFiles([]);
-  expect([...readEach("empty.zip", bytes)]).toEqual([]);
-  const [torn] = readEach("x.zip", new TextEncoder().encode("no pack at all"));
+  expect(readWhole("empty.zip", bytes)).toEqual([]);
+  const [torn] = readWhole("x.zip", new TextEncoder().encode("no pack at all"));
   expect(torn).toMatchObject({ kind: "refused", name: "x.zip" });
 });

@@ -1,7 +1,13 @@
-import { BOUNDS, type Mapping, type Take } from "#core";
+import { BOUNDS, fault, FILE_LIMIT_BYTES, type Mapping, type Result, type Take } from "#core";
 
 /** So many things that were not understood are told one by one; the rest is counted. */
 const MOST_TOLD = 20;
+
+/** A change takes some so many bytes of a take's file. */
+const CHANGE_BYTES = 24;
+
+/** As many changes a take may have, so that its file can be read again. */
+const MOST_CHANGES = Math.floor(FILE_LIMIT_BYTES / CHANGE_BYTES);
 
 /** What came of a recording: the take, and what of it was not understood, with its place. */
 export interface ReadRecording {
@@ -9,70 +15,116 @@ export interface ReadRecording {
   readonly notes: readonly string[];
 }
 
+/** What a take that was read is called. */
+export interface NamedTake {
+  readonly id: string;
+  readonly name: string;
+  readonly kit?: string;
+}
+
 /** A take that grows, change by change, as a recording is read. */
 export interface Recording {
   /** A control's value from a time on, in frames of the take; times of one control that run back are told and left out. */
-  readonly set: (source: string, x: number, value: number, place: string) => void;
+  readonly set: (source: string, x: number, value: number, placeOf: () => string) => void;
   /** Something that was not understood, and where. */
   readonly note: (words: string) => void;
-  /** The take so far: as long as its last change and a second more, or to an end that is known. */
-  readonly finish: (
-    named: { readonly id: string; readonly name: string; readonly kit?: string },
-    end?: number,
-  ) => ReadRecording;
+  /** Has more come than a take may have? Then the rest need not be read. */
+  readonly isFull: () => boolean;
+  /** The take: as long as its last change and a second more, or to an end that is known. A fault where it is too large for a file. */
+  readonly finish: (named: NamedTake, end?: number) => Result<ReadRecording>;
 }
+
+/** A lane as it grows: places and values in turn. */
+interface Growing {
+  pairs: Float64Array;
+  length: number;
+  lastX: number;
+  value: number;
+}
+
+function push(lane: Growing, x: number, value: number): void {
+  if (lane.length * 2 === lane.pairs.length) {
+    const longer = new Float64Array(lane.pairs.length * 2);
+    longer.set(lane.pairs);
+    lane.pairs = longer;
+  }
+  lane.pairs[lane.length * 2] = x;
+  lane.pairs[lane.length * 2 + 1] = value;
+  lane.length++;
+  lane.lastX = x;
+}
+
+const laneOf = ({ pairs, length }: Growing): [number, number][] =>
+  Array.from({ length }, (_, k) => [pairs[2 * k]!, pairs[2 * k + 1]!]);
 
 /** Begins a recording that is read by a mapping. Sources that the mapping does not know are told once each, with how often they came. */
 export function createRecording({ rate, controls }: Mapping): Recording {
-  const lanes = new Map<string, [number, number][]>();
+  const lanes = new Map<string, Growing>();
+  const targets = new Map(
+    Object.entries(controls).map(([source, control]) => {
+      const lane = lanes.get(control) ?? { pairs: new Float64Array(64), length: 0, lastX: -1, value: 0 };
+      lanes.set(control, lane);
+      return [source, lane];
+    }),
+  );
   const strangers = new Map<string, { count: number; first: string }>();
   const notes: string[] = [];
+  const most = BOUNDS.frames - rate;
   let untold = 0;
   let last = 0;
+  let changes = 0;
   const note = (words: string) => {
     if (notes.length < MOST_TOLD) notes.push(words);
     else untold++;
   };
+  function meetStranger(source: string, placeOf: () => string): void {
+    const known = strangers.get(source);
+    if (known) known.count++;
+    else strangers.set(source, { count: 1, first: placeOf() });
+  }
   return {
     note,
-    set(source, x, value, place) {
-      const control = Object.hasOwn(controls, source) ? controls[source] : undefined;
-      if (control === undefined) {
-        const known = strangers.get(source) ?? { count: 0, first: place };
-        known.count++;
-        strangers.set(source, known);
-        return;
+    isFull: () => changes > MOST_CHANGES,
+    set(source, x, value, placeOf) {
+      const lane = targets.get(source);
+      if (!lane) return meetStranger(source, placeOf);
+      if (!(x >= 0 && x <= most)) {
+        const isTime = Number.isFinite(x) && x > 0;
+        return note(`${placeOf()}: ${x} ${isTime ? "frames are more than a take may have" : "is no time"}`);
       }
-      if (!Number.isFinite(x) || x < 0) return note(`${place}: ${x} is no time`);
-      if (x > BOUNDS.frames - rate) return note(`${place}: ${x} frames are more than a take may have`);
-      const lane = lanes.get(control) ?? [];
-      lanes.set(control, lane);
-      const before = lane.at(-1);
-      if (before && x < before[0])
-        return note(`${place}: ${source} goes back in time, to ${x} frames from ${before[0]}`);
-      last = Math.max(last, x);
-      if ((before?.[1] ?? 0) === value) return;
-      if (before?.[0] === x) before[1] = value;
-      else lane.push([x, value]);
+      if (x < lane.lastX)
+        return note(`${placeOf()}: ${source} goes back in time, to ${x} frames from ${lane.lastX}`);
+      if (x > last) last = x;
+      if (lane.value === value) return;
+      lane.value = value;
+      if (lane.lastX === x) lane.pairs[lane.length * 2 - 1] = value;
+      else {
+        push(lane, x, value);
+        changes++;
+      }
     },
     finish({ id, name, kit }, end) {
+      if (changes > MOST_CHANGES) {
+        const facts = { changes, limit: MOST_CHANGES };
+        return { ok: false, issues: [fault("too-many-changes", [], facts)] };
+      }
       const told = [...strangers].map(
         ([source, { count, first }]) =>
           `${first}: “${source}” plays no control here; ${count} ${count === 1 ? "value was" : "values were"} left out`,
       );
-      return {
-        take: {
-          format: "moss-tap/take",
-          version: 1,
-          id,
-          name,
-          ...(kit === undefined ? {} : { kit }),
-          rate,
-          frames: Math.min(BOUNDS.frames, Math.ceil(end ?? last + rate)),
-          lanes: Object.fromEntries(lanes),
-        },
-        notes: [...notes, ...(untold > 0 ? [`and ${untold} more places like these`] : []), ...told],
+      const used = [...lanes].filter(([, { length }]) => length > 0);
+      const take: Take = {
+        format: "moss-tap/take",
+        version: 1,
+        id,
+        name,
+        ...(kit === undefined ? {} : { kit }),
+        rate,
+        frames: Math.min(BOUNDS.frames, Math.ceil(end ?? last + rate)),
+        lanes: Object.fromEntries(used.map(([control, lane]) => [control, laneOf(lane)])),
       };
+      const more = untold > 0 ? [`and ${untold} more places like these`] : [];
+      return { ok: true, value: { take, notes: [...notes, ...more, ...told] }, warnings: [] };
     },
   };
 }
@@ -93,11 +145,19 @@ const WORDS: Readonly<Record<string, number>> = {
   "": 0,
 };
 
+/** A cell as a number, with a point or a comma before its decimals; NaN for anything else. */
+export function readNumber(cell: string): number {
+  if (cell === "") return Number.NaN;
+  return Number(cell.includes(",") ? cell.replace(",", ".") : cell);
+}
+
 /** A cell as a value from 0 to 1: a number in that range, or a word for down or up; undefined for anything else. */
 export function readCell(cell: string): number | undefined {
+  if (cell === "1") return 1;
+  if (cell === "0") return 0;
   const written = cell.trim().toLowerCase();
   if (Object.hasOwn(WORDS, written)) return WORDS[written];
-  const value = Number(written.replace(",", "."));
+  const value = readNumber(written);
   return value >= 0 && value <= 1 ? value : undefined;
 }
 

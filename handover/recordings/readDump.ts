@@ -1,16 +1,12 @@
 import type { Mapping, Result } from "#core";
 import { readVcd } from "../waveform/readVcd";
-import { createRecording, toFrames, type ReadRecording } from "./createRecording";
+import { createRecording, toFrames, type NamedTake, type ReadRecording } from "./createRecording";
 
 /**
  * Reads a value change dump as a take by a mapping of its signals' paths. A bit is up or down, a real its value from 0 to 1,
  * a vector down where it is not 0. Signals that the mapping does not know are left out and told.
  */
-export function readDump(
-  mapping: Mapping,
-  text: string,
-  named: { readonly id: string; readonly name: string; readonly kit?: string },
-): Result<ReadRecording> {
+export function readDump(mapping: Mapping, text: string, named: NamedTake): Result<ReadRecording> {
   const dump = readVcd(text);
   if (!dump.ok) return dump;
   const { unitSeconds, signals, end } = dump.value;
@@ -20,7 +16,7 @@ export function readDump(
   for (const { path, sort, changes } of signals)
     for (const [time, value] of changes) {
       const level = sort === "real" ? Math.min(1, Math.max(0, value)) : value === 0 ? 0 : 1;
-      recording.set(path, at(time), level, `#${time}`);
+      recording.set(path, at(time), level, () => `#${time}`);
     }
-  return { ok: true, value: recording.finish(named, Math.round(at(end))), warnings: [] };
+  return recording.finish(named, Math.round(at(end)));
 }

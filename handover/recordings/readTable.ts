@@ -1,15 +1,20 @@
 import { fault, type Issue, type Mapping, type Result } from "#core";
-import { createRecording, readCell, toFrames, type ReadRecording } from "./createRecording";
+import {
+  createRecording,
+  readCell,
+  readNumber,
+  toFrames,
+  type NamedTake,
+  type ReadRecording,
+} from "./createRecording";
 
-/** Reads a table row by row, as a parser of CSV gives it: the head first. */
+/** Reads a table row by row, as a parser of CSV gives it, behind its head. */
 export interface TableReader {
   /** A row of cells and the line it stands on. */
   readonly row: (cells: readonly string[], line: number) => void;
-  readonly finish: (named: {
-    readonly id: string;
-    readonly name: string;
-    readonly kit?: string;
-  }) => ReadRecording;
+  /** Has more come than a take may have? */
+  readonly isFull: () => boolean;
+  readonly finish: (named: NamedTake) => Result<ReadRecording>;
 }
 
 /** Where a mapping's columns stand in a head; a column that is not there is a fault, with the ones that are. */
@@ -49,9 +54,9 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
   let rows = 0;
   const timeOf = (cells: readonly string[], line: number): number | undefined => {
     if (timeAt < 0) return rows;
-    const written = cells[timeAt] ?? "";
-    const time = Number(written.trim().replace(",", "."));
-    if (written.trim() !== "" && Number.isFinite(time)) return toFrames(time, unit, rate);
+    const written = (cells[timeAt] ?? "").trim();
+    const time = readNumber(written);
+    if (Number.isFinite(time)) return toFrames(time, unit, rate);
     recording.note(`line ${line}: “${written}” is no time`);
     return undefined;
   };
@@ -59,7 +64,7 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
     const value = readCell(cell);
     if (value === undefined)
       recording.note(`line ${line}: “${cell}” is no value of ${source}: write 0 to 1, down or up`);
-    else recording.set(source, x, value, `line ${line}`);
+    else recording.set(source, x, value, () => `line ${line}`);
   };
   return {
     ok: true,
@@ -72,7 +77,48 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
         if (sort === "changes") put((cells[controlAt] ?? "").trim(), x, cells[valueAt] ?? "", line);
         else for (const { name, at } of played) put(name, x, cells[at] ?? "", line);
       },
+      isFull: recording.isFull,
       finish: named => recording.finish(named, sort === "frames" && timeAt < 0 ? rows : undefined),
+    },
+  };
+}
+
+/** A table as it comes, piece by piece, its head first: what a parser of CSV gives. */
+export interface TableFeed {
+  /** Rows that came next. False when no more need come: the head does not fit the mapping, or more came than a take may have. */
+  readonly rows: (rows: readonly (readonly string[])[]) => boolean;
+  readonly finish: (named: NamedTake) => Result<ReadRecording>;
+}
+
+/** Is a row an empty line? */
+const isEmpty = (row: readonly string[]) => row.length === 0 || (row.length === 1 && row[0]!.trim() === "");
+
+/** Lines on which a row stands: one, and one more for each break within its cells. */
+function linesOf(row: readonly string[]): number {
+  let lines = 1;
+  for (const cell of row) if (cell.includes("\n")) lines += cell.split("\n").length - 1;
+  return lines;
+}
+
+/** Reads a table by a mapping as it comes; empty lines are passed over, and counted. */
+export function feedTable(mapping: Mapping): TableFeed {
+  let reader: Result<TableReader> | undefined;
+  let line = 1;
+  return {
+    rows(rows) {
+      for (const row of rows) {
+        const at = line;
+        line += linesOf(row);
+        if (isEmpty(row)) continue;
+        if (!reader) reader = beginTable(mapping, row);
+        else if (reader.ok) reader.value.row(row, at);
+        if (!reader.ok || reader.value.isFull()) return false;
+      }
+      return true;
+    },
+    finish(named) {
+      if (!reader) return { ok: false, issues: [fault("empty", [], {})] };
+      return reader.ok ? reader.value.finish(named) : reader;
     },
   };
 }

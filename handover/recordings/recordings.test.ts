@@ -1,15 +1,25 @@
 import { readFileSync } from "node:fs";
-import { parse } from "csv-parse/sync";
 import { stringify } from "csv-stringify/browser/esm/sync";
 import fc from "fast-check";
+import Papa from "papaparse";
 import { expect, test } from "vitest";
-import { formatTrace, parseMapping, parseTake, readTake, type Kit, type Mapping, type Take } from "#core";
+import {
+  formatIssue,
+  formatTrace,
+  parseMapping,
+  parseTake,
+  readTake,
+  type Kit,
+  type Mapping,
+  type Result,
+  type Take,
+} from "#core";
 import { compileRules, runRules } from "#stage";
 import { writeVcd } from "../waveform/writeVcd";
 import { readCell, toFrames } from "./createRecording";
 import { guessControl, guessDumpMapping, guessTableMapping } from "./guessMapping";
 import { readDump } from "./readDump";
-import { beginTable } from "./readTable";
+import { beginTable, feedTable } from "./readTable";
 
 const KIT = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")) as Kit;
 const TAKE = (() => {
@@ -33,11 +43,14 @@ const mapping = (fields: Partial<Mapping>): Mapping => {
 };
 
 function readTable(text: string, by: Mapping) {
-  const [head = [], ...rows] = parse(text, { relax_column_count: true, skip_empty_lines: true });
-  const begun = beginTable(by, head);
-  if (!begun.ok) throw new Error(JSON.stringify(begun.issues));
-  rows.forEach((row, k) => begun.value.row(row, k + 2));
-  return begun.value.finish(NAMED);
+  const feed = feedTable(by);
+  feed.rows(Papa.parse<string[]>(text).data);
+  return mustRead(feed.finish(NAMED));
+}
+
+function mustRead<T>(read: Result<T>): T {
+  if (!read.ok) throw new Error(read.issues.map(formatIssue).join("; "));
+  return read.value;
 }
 
 const asIs = Object.fromEntries(KIT.controls.map(({ id }) => [id, id]));
@@ -200,7 +213,7 @@ test("no table makes the reader throw, and what it makes is a take", () => {
         );
         if (!begun.ok) throw new Error("the head is right");
         rows.forEach((row, k) => begun.value.row(row, k + 2));
-        expect(parseTake(begun.value.finish(NAMED).take).ok).toBe(true);
+        expect(parseTake(mustRead(begun.value.finish(NAMED)).take).ok).toBe(true);
       },
     ),
   );

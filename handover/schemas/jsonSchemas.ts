@@ -4,8 +4,10 @@ import { DOCUMENT_SCHEMAS } from "#core";
 const TITLES = {
   kit: "Moss Tap kit: all timing rules of one game or character",
   take: "Moss Tap take: recorded input, one lane a control",
+  takes: "Moss Tap takes: several takes in one document",
   trace: "Moss Tap trace: what the core made of a take",
   checks: "Moss Tap checks: what must and must not be made of takes",
+  mapping: "Moss Tap mapping: how a recording from elsewhere is read as a take",
   layout: "Moss Tap layout: which keys and buttons play which controls",
 };
 

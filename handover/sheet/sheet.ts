@@ -1,12 +1,7 @@
 import {
   compile,
   describeCheck,
-  describeGate,
-  describeMove,
-  describePattern,
-  describePrompt,
   describeSwitch,
-  formatSentence,
   formatVerdict,
   gateName,
   isAskedOf,
@@ -14,61 +9,27 @@ import {
   nameOf,
   parseFrames,
   type Kit,
-  type RefList,
-  type SentencePart,
 } from "#core";
 import { compileTakeJudge } from "#stage";
 import type { ExportFormat, Handover } from "../kind";
+import { describeRule, LISTS, sentenceOf, TITLES } from "./sentences";
+import { tellSince } from "./since";
+import { table } from "./table";
 import { listFigures, type Figure } from "../numbers/listFigures";
 import { slugOf, textFile } from "../outFile";
 import { drawBars } from "./bars";
 import { escapeHtml } from "./escapeHtml";
 import { PAGE_STYLE, SHEET_STYLE } from "./style";
 
-const LISTS = ["moves", "patterns", "gates", "prompts"] as const;
-const TITLES = { moves: "Moves", patterns: "Patterns", gates: "Gates", prompts: "Prompts" } as const;
-/** Rates the sheet tells lengths at besides the kit's own. */
-const OTHER_RATES = [30, 60, 120] as const;
-
-/** What the lists of a sentence call their things. */
-const NAMED: Readonly<Partial<Record<RefList, "controls" | "patterns" | "moves" | "modes" | "prompts">>> = {
-  control: "controls",
-  pattern: "patterns",
-  move: "moves",
-  mode: "modes",
-  prompt: "prompts",
-};
-
-function sentenceOf(kit: Kit, parts: readonly SentencePart[]): string {
-  const isNamed = parts[0]?.kind === "name";
-  const nameIn = (list: RefList, id: string) => {
-    const named = NAMED[list];
-    return named ? nameOf(kit, named, id) : list === "gate" ? gateName(kit, id) : id;
-  };
-  const [first, ...rest] = parts;
-  if (!isNamed || !first || first.kind !== "name") return escapeHtml(formatSentence(parts, nameIn));
-  return `<b>${escapeHtml(first.text)}</b>${escapeHtml(formatSentence(rest, nameIn))}`;
-}
-
-function partsOf(kit: Kit, list: (typeof LISTS)[number], index: number): readonly SentencePart[] {
-  switch (list) {
-    case "moves":
-      return describeMove(kit.moves![index]!);
-    case "patterns":
-      return describePattern(kit.patterns[index]!, kit);
-    case "gates":
-      return describeGate(kit.gates![index]!);
-    case "prompts":
-      return describePrompt(kit.prompts![index]!, kit);
-  }
-}
+/** Rates the sheet tells lengths at besides the kit's own, where none are asked for. */
+export const OTHER_RATES: readonly number[] = [30, 60, 120];
 
 function rules(kit: Kit, figures: readonly Figure[]): string {
   const all = LISTS.flatMap(list => {
     const items = (kit[list] ?? []).map((rule, index) => {
       const own = figures.filter(figure => figure.list === list && figure.id === rule.id);
       const isOff = "off" in rule && rule.off === true;
-      return `<div class="rule${isOff ? " off" : ""}"><p>${sentenceOf(kit, partsOf(kit, list, index))}.</p>${drawBars(own, kit.rate)}</div>`;
+      return `<div class="rule${isOff ? " off" : ""}"><p>${sentenceOf(kit, describeRule(kit, list, index))}.</p>${drawBars(own, kit.rate)}</div>`;
     });
     return items.length > 0 ? [`<h2>${TITLES[list]}</h2>`, ...items] : [];
   });
@@ -78,19 +39,8 @@ function rules(kit: Kit, figures: readonly Figure[]): string {
   return [...all, ...(switches.length > 0 ? ["<h2>Switches of modes</h2>", ...switches] : [])].join("\n");
 }
 
-function table(
-  head: readonly string[],
-  rows: readonly (readonly string[])[],
-  numbers: ReadonlySet<number> = new Set(),
-): string {
-  const look = (k: number) => (numbers.has(k) ? ' class="n"' : "");
-  const line = (cells: readonly string[], tag: "th" | "td") =>
-    `<tr>${cells.map((cell, k) => `<${tag}${look(k)}>${cell}</${tag}>`).join("")}</tr>`;
-  return `<table><thead>${line(head, "th")}</thead><tbody>${rows.map(row => line(row, "td")).join("\n")}</tbody></table>`;
-}
-
-function numbers(kit: Kit, figures: readonly Figure[]): string {
-  const others = OTHER_RATES.filter(rate => rate !== kit.rate);
+function numbers(kit: Kit, figures: readonly Figure[], rates: readonly number[]): string {
+  const others = rates.filter(rate => rate !== kit.rate);
   const head = ["rule", "field", "written", `at ${kit.rate}`, "ms", ...others.map(rate => `at ${rate}`)];
   const rows = figures.map(({ rule, field, written, frames, ms, rounding }) => [
     escapeHtml(rule),
@@ -102,7 +52,7 @@ function numbers(kit: Kit, figures: readonly Figure[]): string {
       frames === null ? "" : `${parseFrames(written, rate, rounding === "at most" ? "atMost" : "atLeast")}f`,
     ),
   ]);
-  return `<h2>Numbers</h2>${table(head, rows, new Set([2, 3, 4, 5, 6, 7]))}`;
+  return `<h2>Numbers</h2>${table(head, rows, new Set([2, 3, 4, ...others.map((_, k) => 5 + k)]))}`;
 }
 
 function modes(kit: Kit): string {
@@ -174,13 +124,14 @@ function assists(kit: Kit): string {
 
 /** The sheet without its page: for a view that shows it as it prints. All text is escaped. */
 export function formatSheetBody(handover: Handover): string {
-  const { kit, takes } = handover;
+  const { kit, takes, sheet } = handover;
   const figures = listFigures(kit);
   return `<article class="sheet">
 <h1>${escapeHtml(kit.name || kit.id)}</h1>
 <p class="soft">${kit.rate} frames a second; a frame is ${Math.round(1e6 / kit.rate) / 1000} ms. Held against ${takes.length} recorded ${takes.length === 1 ? "take" : "takes"}. In the drawings a full bar must be waited for, an open one is allowed.</p>
+${sheet?.since ? tellSince(kit, sheet.since) : ""}
 ${rules(kit, figures)}
-${numbers(kit, figures)}
+${numbers(kit, figures, sheet?.rates ?? OTHER_RATES)}
 ${modes(kit)}
 ${layouts(handover)}
 ${checks(handover)}
@@ -212,6 +163,7 @@ export const sheetFormat: ExportFormat = {
   id: "sheet",
   word: "Timing sheet",
   runsTakes: true,
+  heedsWishes: true,
   hint: "Every rule as its sentence with its lengths to scale, numbers, modes, keys, checks and whether they hold: one page for people, to print.",
   files: handover => [
     textFile(`${slugOf(handover.kit.name) || "kit"}.sheet.html`, formatSheet(handover), "text/html"),

@@ -1,10 +1,11 @@
-import { zipSync, type Zippable } from "fflate";
+import type { Zippable } from "fflate";
 import { formatTrace, readTake, type CheckResult } from "#core";
 import { compileRules, compileTakeJudge, runRules } from "#stage";
 import { withoutStage, withStageWritten } from "./bareKit";
 import { checksOf, formatFile } from "../documents/documents";
 import type { ExportFormat, Handover } from "../kind";
 import { createSlugs, slugOf, textFile } from "../outFile";
+import { zipFiles } from "../pack/pack";
 import { formatJsonSchemas } from "../schemas/jsonSchemas";
 
 const PAGE = (name: string, count: number) => `# Test vectors of ${name}
@@ -76,7 +77,7 @@ export const vectorsFormat: ExportFormat = {
   files(handover) {
     const files = makeVectors(handover);
     if (!files) return [];
-    const bytes = zipSync(files) as Uint8Array<ArrayBuffer>;
+    const bytes = zipFiles(files);
     return [{ name: `${slugOf(handover.kit.name) || "kit"}.vectors.zip`, bytes, type: "application/zip" }];
   },
 };

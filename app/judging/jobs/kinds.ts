@@ -8,7 +8,8 @@ import { overlapsJob } from "./overlaps";
 import { pictureJob } from "./picture";
 import { proveJob } from "./prove";
 import { storiesJob } from "./stories";
-import { readFileJob } from "./readFile";
+import { readFilesJob } from "./readFiles";
+import { readRecordingJob } from "./readRecording";
 import { repairsJob } from "./repairs";
 import { spreadJob } from "./spread";
 import { sweepJob } from "./sweep";
@@ -25,7 +26,8 @@ export const JOBS = {
   picture: pictureJob,
   prove: proveJob,
   stories: storiesJob,
-  readFile: readFileJob,
+  readFiles: readFilesJob,
+  readRecording: readRecordingJob,
   repairs: repairsJob,
   spread: spreadJob,
   sweep: sweepJob,

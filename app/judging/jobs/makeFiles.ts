@@ -1,13 +1,13 @@
-import { EXPORT_FORMATS, type Handover, type OutFile } from "#handover";
+import { EXPORT_FORMATS, type Handover, type HandoverParts, type OutFile } from "#handover";
 import type { Job } from "./job";
 
 /** Makes the files of one form in which a kit leaves, with the takes it leaves with. */
-export const makeFilesJob: Job<{ readonly format: string } & Omit<Handover, "takes">, readonly OutFile[]> = (
-  { format, kit, layouts, checks },
-  takes,
-) => {
+export const makeFilesJob: Job<
+  { readonly format: string; readonly parts: HandoverParts } & Omit<Handover, "takes">,
+  readonly OutFile[]
+> = ({ format, parts, ...handover }, takes) => {
   const form = EXPORT_FORMATS.find(item => item.id === format);
   if (!form) throw new Error(`there is no form "${format}"`);
-  const files = form.files({ kit, takes, layouts, checks });
+  const files = form.files({ ...handover, takes }, parts);
   return { value: files, transfer: [...new Set(files.map(file => file.bytes.buffer))] };
 };

@@ -46,6 +46,8 @@ export interface TapeController {
   /** What is drawn over the rows: the way of a press, what a pull has changed, a stretch that is measured. */
   readonly setOverlay: (overlay: TapeOverlay) => void;
   readonly setTool: (tool: "look" | "paint") => void;
+  /** Paints what shows on another sheet of the same size, without what is only under the hand. */
+  readonly paintOn: (sheet: CanvasRenderingContext2D) => void;
   readonly zoom: (factor: number) => void;
   readonly reveal: (frame: number) => void;
   /** Brings a stretch of frames into sight, and rows from the first to the last; the rows stay so when the size changes. */
@@ -101,20 +103,29 @@ export function createTapeController(
       canvas.height = height;
     }
     ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
-    const frame = isLive ? model.frames - 1 : playback.getState().frame;
     const pull = gesture?.kind === "pull" ? (gesture as Pull).shown() : undefined;
     paintTape(ctx, palette, view, model, {
       ...overlay,
       handles: pull ? [pull.handle] : isLive || tool === "paint" ? [] : handles,
       pull,
       stroke: gesture?.kind === "stroke" ? (gesture as Brush).shown() : undefined,
-      playhead: model.frames === 0 ? -1 : Math.max(0, frame),
+      playhead: playheadAt(),
       hover,
       chosenRow: keyRow,
     });
     canvas.dataset.painted = String(model.frames);
     canvas.dataset.firstFrame = String(view.firstFrame);
     canvas.dataset.scrollPx = String(view.scrollPx);
+  }
+
+  function playheadAt(): number {
+    if (model.frames === 0) return -1;
+    return Math.max(0, isLive ? model.frames - 1 : playback.getState().frame);
+  }
+
+  function paintOn(sheet: CanvasRenderingContext2D): void {
+    const still = { handles: [], pull: undefined, stroke: undefined, hover: -1, chosenRow: -1 };
+    paintTape(sheet, palette, view, model, { ...overlay, ...still, playhead: playheadAt() });
   }
 
   function repaint(): void {
@@ -275,6 +286,7 @@ export function createTapeController(
 
   return {
     view: () => view,
+    paintOn,
     setOverlay(next) {
       overlay = next;
       repaint();

@@ -3,6 +3,7 @@ import type { Fate, Trace } from "#core";
 import type { Rules } from "#stage";
 import type { Evaluation } from "../../document/evaluation";
 import type { Workbench } from "../../document/workbench";
+import type { TapeController } from "./tapeController";
 import type { RulePlace } from "../../edits/ruleEdits";
 
 /** What is being looked at on the tape, shared by its canvas, its dock and its cards. */
@@ -18,6 +19,8 @@ export interface TapeLook {
   readonly brushPercent: number;
   /** The variant whose trace lies over that of the present rules. */
   readonly laidOver: string | undefined;
+  /** The tape that is on the screen, for pictures of it; undefined where none is. */
+  readonly drawn: Pick<TapeController, "view" | "paintOn"> | undefined;
   /** Are the other takes shown as strips? */
   readonly showsStrips: boolean;
 }
@@ -34,6 +37,7 @@ export function createTapeLook(
     tool: "look",
     brushPercent: 50,
     laidOver: undefined,
+    drawn: undefined,
     showsStrips: false,
   }));
   evaluation.subscribe(({ evaluated }, before) => {

@@ -66,7 +66,7 @@ function useController(
   onRow: (key: string) => void,
 ): RefObject<TapeController | undefined> {
   const { workbench, evaluation, playback } = useDesk();
-  const { actions } = useTape();
+  const { actions, look } = useTape();
   const openFate = useOpenFate();
   const controller = useRef<TapeController | undefined>(undefined);
   const hooks = useRef({ openFate, onHover, onRow });
@@ -123,8 +123,12 @@ function useController(
       onStretch: (from, to) => playback.setState({ stretch: { from, to } }),
     });
     controller.current = made;
-    return () => made.destroy();
-  }, [canvas, latest, onView, workbench, evaluation, playback, actions]);
+    look.setState({ drawn: made });
+    return () => {
+      if (look.getState().drawn === made) look.setState({ drawn: undefined });
+      made.destroy();
+    };
+  }, [canvas, latest, onView, workbench, evaluation, playback, actions, look]);
   return controller;
 }
 

@@ -1,10 +1,10 @@
 import { useEffect, useRef } from "react";
 import type { Tile, TilePlace } from "../../edits/levelEdits";
 import { readPalette } from "../../ui/palette";
-import type { Helps } from "./scenery";
+import type { Helps } from "../../scene/scenery";
 import { useLevelHand } from "./runner/useLevelHand";
-import { readScene, type SceneSources } from "./scene";
-import { STAGE_SCREENS } from "./stageScreens";
+import { readScene, type SceneSources } from "./readScene";
+import { STAGE_PAINTERS } from "../../scene/stagePainters";
 import { useDesk } from "../../document/context";
 import { useTape } from "../../tape/hand/context";
 import { usePad, usePadState } from "../../input/context";
@@ -33,7 +33,7 @@ function paint(
   const scene = readScene(sources);
   if (!scene) return true;
   const { width: w, height: h } = box;
-  STAGE_SCREENS[scene.stage.kind].paint({ ctx, palette, scene, width: w, height: h, helps, cursor });
+  STAGE_PAINTERS[scene.stage.kind]({ ctx, palette, scene, width: w, height: h, helps, cursor });
   canvas.dataset.frame = String(scene.frame);
   return scene.state !== undefined;
 }

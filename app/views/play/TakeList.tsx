@@ -1,13 +1,14 @@
-import { BOUNDS } from "#core";
 import { nanoid } from "nanoid";
 import { useState } from "react";
+import type { Take } from "#core";
 import { cleanSheet, SHEET_SECONDS } from "../../edits/goals/beginKit";
-import { convertTake, copyTake } from "../../edits/takeEdits";
 import { useTape } from "../../tape/hand/context";
 import { Button } from "../../ui/Button";
+import { ChoiceWord } from "../../ui/ChoiceWord";
 import { NumberStone } from "../../ui/NumberStone";
-import { useDesk, useDocument } from "../../document/context";
-import { useTakeAway } from "../../document/useTakeAway";
+import { useDesk, useDocument, useSetting } from "../../document/context";
+import { ALL_TAKES, filterTakes, listFilters, type TakeFilter } from "./takeFilter";
+import { TakeRow } from "./TakeRow";
 
 /** The longest sheet to paint on, in seconds: longer takes are played. */
 const LONGEST_SHEET = 600;
@@ -45,15 +46,51 @@ function CleanSheet() {
   );
 }
 
-/** The takes of the kit: how long, which is open; renamed, copied, brought to the kit's rate, deleted. */
+/** So many rows are drawn at first; with more takes than this, words to find one by. */
+const FEW = 40;
+const MANY = 8;
+
+/** Which takes are listed, as words that can be changed; nothing where there are few and nothing tells them apart. */
+function FilterLine({ takes, shown }: { takes: readonly Take[]; shown: number }) {
+  const [filter, set] = useSetting<TakeFilter>("takeFilter", ALL_TAKES);
+  const choices = listFilters(takes);
+  if (choices.length === 1 && takes.length <= MANY) return null;
+  return (
+    <p className="mb-1 flex flex-wrap items-baseline gap-x-2 text-sm">
+      {choices.length > 1 && (
+        <ChoiceWord
+          label="listed"
+          value={choices.some(({ value }) => value === filter.by) ? filter.by : "all"}
+          choices={choices}
+          onChoose={by => set({ ...filter, by })}
+        />
+      )}
+      <input
+        type="search"
+        aria-label="Find takes"
+        placeholder="find"
+        value={filter.words}
+        className="min-w-0 grow basis-24 rounded border border-line bg-leaf px-2 py-0.5"
+        onChange={event => set({ ...filter, words: event.target.value })}
+      />
+      {shown < takes.length && (
+        <span className="font-mono text-soft">
+          {shown} of {takes.length}
+        </span>
+      )}
+    </p>
+  );
+}
+
+/** The takes of the kit: who played them, how long, which is open; found, renamed, copied, brought to the kit's rate, deleted. */
 export function TakeList() {
-  const { workbench } = useDesk();
-  const takeAway = useTakeAway();
-  const rename = (id: string, name: string) =>
-    workbench.editTake(`renamed ${name}`, id, take => ({ ...take, name }));
   const takes = useDocument(state => state.takes);
   const openId = useDocument(state => state.openTakeId);
   const rate = useDocument(state => state.kit?.rate ?? 60);
+  const [filter] = useSetting<TakeFilter>("takeFilter", ALL_TAKES);
+  const [isWhole, setWhole] = useState(false);
+  const found = filterTakes(takes, filter);
+  const shown = isWhole ? found : found.slice(0, FEW);
   return (
     <>
       {takes.length === 0 && (
@@ -61,66 +98,20 @@ export function TakeList() {
           No takes yet. Record one: it is judged anew at every change of a rule.
         </p>
       )}
+      <FilterLine takes={takes} shown={found.length} />
+      {takes.length > 0 && found.length === 0 && (
+        <p className="text-sm text-soft">No take is like that. Find by other words, or list all.</p>
+      )}
       <ul className="text-sm">
-        {takes.map(take => (
-          <li
-            key={take.id}
-            className={`flex flex-wrap items-center gap-x-1 border-b border-dotted border-line py-1 ${take.id === openId ? "font-semibold" : ""}`}
-          >
-            <input
-              maxLength={BOUNDS.nameLetters}
-              aria-label={`Name of ${take.name}`}
-              className="min-w-0 basis-full truncate rounded bg-transparent px-2 py-0.5 focus:bg-leaf"
-              defaultValue={take.name}
-              key={take.name}
-              onBlur={event =>
-                event.target.value.trim() &&
-                event.target.value !== take.name &&
-                rename(take.id, event.target.value.trim())
-              }
-              onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
-            />
-            <span className="shrink-0 grow px-2 font-mono font-normal whitespace-nowrap text-soft">
-              {(take.frames / take.rate).toFixed(1)} s
-            </span>
-            {take.rate !== rate && (
-              <Button
-                look="quiet"
-                className="text-foxglove"
-                onClick={() =>
-                  workbench.editTake(`converted ${take.name}`, take.id, was => convertTake(was, rate))
-                }
-              >
-                {take.rate} Hz: bring to {rate}
-              </Button>
-            )}
-            <Button
-              look="quiet"
-              onClick={() => workbench.openTake(take.id)}
-              disabled={take.id === openId}
-              aria-label={`Open ${take.name}`}
-            >
-              Open
-            </Button>
-            <Button
-              look="quiet"
-              aria-label={`Copy ${take.name}`}
-              onClick={() =>
-                workbench.addTake(copyTake(take, nanoid(8), `${take.name}, copy`), `copied ${take.name}`)
-              }
-            >
-              Copy
-            </Button>
-            <Button
-              look="quiet"
-              aria-label={`Delete ${take.name}`}
-              onClick={() => takeAway(`${take.name} is deleted.`, workbench.removeTake(take.id))}
-            >
-              Delete
-            </Button>
-          </li>
+        {shown.map(take => (
+          <TakeRow key={take.id} take={take} isOpen={take.id === openId} rate={rate} />
         ))}
       </ul>
+      {shown.length < found.length && (
+        <Button look="quiet" className="-ml-2" onClick={() => setWhole(true)}>
+          Show {found.length - shown.length} more
+        </Button>
+      )}
       <CleanSheet />
     </>
   );

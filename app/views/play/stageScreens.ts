@@ -1,32 +1,16 @@
 import type { ReactNode } from "react";
 import type { Kit } from "#core";
 import type { StageKindName } from "#stage";
-import type { TilePlace } from "../../edits/levelEdits";
-import type { Palette } from "../../ui/palette";
+import type { Helps } from "../../scene/scenery";
 import { duelScreen } from "./duel/duelScreen";
 import { ropesScreen } from "./ropes/ropesScreen";
 import { runnerScreen } from "./runner/runnerScreen";
-import type { Scene } from "./scene";
-import type { Helps } from "./scenery";
-
-/** What a stage's picture is painted with. */
-export interface StagePicture {
-  readonly ctx: CanvasRenderingContext2D;
-  readonly palette: Palette;
-  readonly scene: Scene;
-  readonly width: number;
-  readonly height: number;
-  readonly helps: Helps;
-  /** The tile under the hand while a level is drawn. */
-  readonly cursor: TilePlace | undefined;
-}
 
 /** How a kind of stage stands on the screen. */
 export interface StageScreen {
   /** What giving it to a kit is called, and the kit with it. */
   readonly words: string;
   readonly give: (kit: Kit) => Kit;
-  readonly paint: (picture: StagePicture) => void;
   /** The helps a player can have on it. */
   readonly helps: readonly (keyof Helps)[];
   /** Its numbers in sentences, over the takes and under them. */

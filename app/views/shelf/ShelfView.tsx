@@ -1,14 +1,16 @@
 import { useRef, useState, type DragEvent } from "react";
 import { useNavigate, useRevalidator } from "react-router";
 import type { Check, Kit, Take } from "#core";
+import type { ReadFile } from "#handover";
 import { useDesk } from "../../document/context";
 import { Logo } from "../../shell/Logo";
 import { ThemeButton } from "../../shell/ThemeButton";
-import { readFiles } from "../../judging/readFiles";
 import type { Library } from "../../storage/library";
 import { isBroken, type Broken, type KitRecord } from "../../storage/records";
 import { documentOf } from "../../storage/shelf";
 import { takeIn } from "../../storage/takeIn";
+import { TakingInBoard } from "../takeIn/TakingInBoard";
+import { useTakingIn } from "../takeIn/useTakingIn";
 import { Button } from "../../ui/Button";
 import { useNotices } from "../../ui/noticesContext";
 import { BrokenCard, KitCard } from "./KitCard";
@@ -38,10 +40,7 @@ function useShelf() {
   };
   return {
     open,
-    read: async (files: readonly File[]) => {
-      const read = await readFiles(desk, files);
-      await takeIn(read, shelf, say, () => void revalidate());
-    },
+    place: (read: readonly ReadFile[]) => takeIn(read, { shelf, say, onChange: () => void revalidate() }),
     takeOff: async ({ id, name, raw }: { id: string; name: string; raw?: unknown }) => {
       const taken = await shelf.takeOff(id);
       await revalidate();
@@ -92,14 +91,15 @@ export function ShelfView({
   kits: readonly (KitRecord | Broken)[];
   library: Library | undefined;
 }) {
-  const { open, read, takeOff } = useShelf();
+  const { open, place, takeOff } = useShelf();
+  const taking = useTakingIn(place);
   const navigate = useNavigate();
   const picker = useRef<HTMLInputElement>(null);
   const [isOver, setOver] = useState(false);
   const onDrop = (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
-    void read([...event.dataTransfer.files]);
+    taking.begin([...event.dataTransfer.files]);
   };
 
   return (
@@ -138,11 +138,14 @@ export function ShelfView({
               aria-label="Read kit and take files"
               data-testid="file-picker"
               onChange={event => {
-                void read([...(event.target.files ?? [])]);
+                taking.begin([...(event.target.files ?? [])]);
                 event.target.value = "";
               }}
             />
           </p>
+        </div>
+        <div className="mt-4 empty:hidden">
+          <TakingInBoard taking={taking} />
         </div>
         {kits.length > 0 && library && (
           <ul className={GRID} aria-label="Kits">

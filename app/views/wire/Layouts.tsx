@@ -3,7 +3,7 @@ import { useRef } from "react";
 import type { Kit, Layout } from "#core";
 import { applyLayout, layoutOf } from "../../edits/edits";
 import { fileOf } from "#handover";
-import { readFiles } from "../../judging/readFiles";
+import { beginReading } from "../../judging/readFiles";
 import { download } from "../../storage/files";
 import { Button } from "../../ui/Button";
 import { useDesk, useDocument } from "../../document/context";
@@ -26,10 +26,12 @@ export function Layouts({ kit }: { kit: Kit }) {
   const layouts = useDocument(state => state.layouts);
   const picker = useRef<HTMLInputElement>(null);
   const takeIn = async (file: File) => {
-    for (const read of await readFiles(desk, [file])) {
+    for (const read of (await beginReading(desk, [file]).outcome) ?? []) {
       if (read.kind !== "layout") {
         const details =
-          read.kind === "refused" ? read.reasons : [`It holds a ${read.kind}. The shelf reads those.`];
+          read.kind === "refused"
+            ? read.reasons
+            : [read.kind === "passed" ? read.why : `It holds a ${read.kind}. The shelf reads those.`];
         say({ tone: "trouble", title: `${read.name} was not read as a layout.`, details });
         continue;
       }

@@ -127,9 +127,11 @@ export function playHandTold(
       const finger = leader === stroke ? 0 : own.fingerMs;
       const offset = frameOf(draws.get(leader)!.onsetMs + finger);
       const gap = s === 0 ? 0 : Math.min(1, stroke.from - endBefore);
+      // After one that did not move it may come just where it was: the sum would be off by the last bit.
+      const isClose = gap < 1 && freeFrom === endBefore;
+      const earliest = lane.length === 0 ? 0 : isClose ? stroke.from : freeFrom + gap;
       endBefore = stroke.to ?? Infinity;
       if (own.isMissed) return;
-      const earliest = lane.length === 0 ? 0 : freeFrom + gap;
       const latest = Math.max(earliest, take.frames - 1);
       const start = Math.min(latest, Math.max(earliest, stroke.from + offset));
       const least = stroke.to === undefined ? 0 : Math.min(1, stroke.to - stroke.from);

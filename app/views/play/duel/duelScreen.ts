@@ -1,13 +1,11 @@
 import { giveDuel } from "../../../edits/giveStage";
 import type { StageScreen } from "../stageScreens";
 import { DuelScript } from "./DuelScript";
-import { paintDuel } from "./paintDuel";
 
 /** A fighter and a clockwork. */
 export const duelScreen: StageScreen = {
   words: "a duel with a clockwork",
   give: giveDuel,
-  paint: paintDuel,
   helps: ["meters"],
   Numbers: DuelScript,
 };

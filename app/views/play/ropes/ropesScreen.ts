@@ -1,13 +1,11 @@
 import { giveRopes } from "../../../edits/giveStage";
 import type { StageScreen } from "../stageScreens";
-import { paintRopes } from "./paintRopes";
 import { RopesEase } from "./RopesEase";
 
 /** Prompts on ropes. */
 export const ropesScreen: StageScreen = {
   words: "ropes for its prompts",
   give: giveRopes,
-  paint: paintRopes,
   helps: ["meters"],
   Numbers: RopesEase,
 };

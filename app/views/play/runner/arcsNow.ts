@@ -3,7 +3,7 @@ import { nanoid } from "nanoid";
 import type { Trace } from "#core";
 import { findLeaps, measureArc, type Arc, type Rules } from "#stage";
 import type { KeptArc } from "../../../storage/records";
-import { readOther, type SceneSources } from "../scene";
+import { readOther, type SceneSources } from "../readScene";
 
 /** As many leaps are looked through for one that has come down. */
 const LOOKED_AT = 4;

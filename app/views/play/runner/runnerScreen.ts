@@ -1,14 +1,12 @@
 import { giveRunner } from "../../../edits/giveStage";
 import type { StageScreen } from "../stageScreens";
 import { RunnerNumbers } from "./RunnerNumbers";
-import { paintRunner } from "./paintRunner";
 import { RunnerGates } from "./RunnerGates";
 
 /** A body on beams. */
 export const runnerScreen: StageScreen = {
   words: "a runner on beams",
   give: giveRunner,
-  paint: paintRunner,
   helps: ["meters", "memory", "arcs"],
   Numbers: RunnerNumbers,
   More: RunnerGates,

@@ -14,7 +14,7 @@ import {
   type Tile,
   type TilePlace,
 } from "../../../edits/levelEdits";
-import { showWhole, tileUnder } from "../scenery";
+import { showWhole, tileUnder } from "../../../scene/scenery";
 
 const KEYS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0],

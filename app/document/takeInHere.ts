@@ -1,0 +1,97 @@
+import { dequal } from "dequal/lite";
+import { nanoid } from "nanoid";
+import { countWords, foreignWords, type Check, type Kit, type Layout, type Take } from "#core";
+import type { ReadFile } from "#handover";
+import type { KitDocument } from "../storage/records";
+import { linesLeftOut, type TakenLine } from "../storage/takenIn";
+import type { Workbench } from "./workbench";
+
+interface Item {
+  readonly id: string;
+}
+
+const bare = <T extends Item>({ id, ...rest }: T) => rest;
+
+/** Those of some items that a list lacks, by all they say but their ids, each with an id that no other has. */
+function listMissing<T extends Item>(items: readonly T[], there: readonly T[]): Map<T, T> {
+  const taken = new Set(there.map(({ id }) => id));
+  const missing = new Map<T, T>();
+  for (const item of items) {
+    if (there.some(other => dequal(bare(other), bare(item)))) continue;
+    const id = taken.has(item.id) ? nanoid(8) : item.id;
+    taken.add(id);
+    missing.set(item, { ...item, id });
+  }
+  return missing;
+}
+
+/** What is read into an open kit, list by list. */
+interface Incoming {
+  readonly takes: Map<Take, Take>;
+  readonly layouts: Map<Layout, Layout>;
+  readonly checks: Map<Check, Check>;
+}
+
+function incomingOf(read: readonly ReadFile[], document: KitDocument): Incoming {
+  return {
+    takes: listMissing(
+      read.flatMap(file => (file.kind === "take" ? [file.take] : [])),
+      document.takes,
+    ),
+    layouts: listMissing(
+      read.flatMap(file => (file.kind === "layout" ? [file.layout] : [])),
+      document.layouts,
+    ),
+    checks: listMissing(
+      read.flatMap(file => (file.kind === "checks" ? file.checks.checks : [])),
+      document.checks,
+    ),
+  };
+}
+
+/** What became of one document, in the list. */
+function lineFor(read: ReadFile, { takes, layouts, checks }: Incoming, kit: Kit): TakenLine | undefined {
+  const told = (name: string, isTaken: boolean, words = "is with the kit") => {
+    return { name: name || read.name, isTaken, words: isTaken ? words : "was there already" };
+  };
+  switch (read.kind) {
+    case "take":
+      return told(read.take.name, takes.has(read.take), foreignWords(read.take, kit));
+    case "layout":
+      return told(read.layout.name, layouts.has(read.layout));
+    case "checks": {
+      const added = read.checks.checks.filter(check => checks.has(check)).length;
+      return told(read.checks.name, added > 0, `${countWords(added, "check")} came to the kit`);
+    }
+    case "kit":
+      return { name: read.kit.name, isTaken: false, words: "a kit of its own: drop it on the shelf" };
+    case "passed":
+    case "refused":
+      return undefined;
+  }
+}
+
+/**
+ * Takes what was read into the open kit, as one step of undo: takes, layouts of keys and checks that are not there yet. The
+ * first take that came is opened. Gives what became of each thing; nothing is changed where this tab may not edit.
+ */
+export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): readonly TakenLine[] {
+  const { kit, takes, layouts, checks, variants } = workbench.getState();
+  if (!kit) return [];
+  const incoming = incomingOf(read, { kit, takes, layouts, checks, variants });
+  const fresh = [...incoming.takes.values()];
+  const count = fresh.length + incoming.layouts.size + incoming.checks.size;
+  const lines = [...read.flatMap(file => lineFor(file, incoming, kit) ?? []), ...linesLeftOut(read)];
+  if (count === 0) return lines;
+  const what = fresh.length === count ? `read in ${countWords(count, "take")}` : `read in ${count} things`;
+  const edit = workbench.edit(what, document => ({
+    ...document,
+    takes: [...document.takes, ...fresh],
+    layouts: [...document.layouts, ...incoming.layouts.values()],
+    checks: [...document.checks, ...incoming.checks.values()],
+  }));
+  if (!edit)
+    return lines.map(line => ({ ...line, isTaken: false, words: "this tab may not change the kit" }));
+  if (fresh[0]) workbench.openTake(fresh[0].id);
+  return lines;
+}

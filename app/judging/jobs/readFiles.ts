@@ -1,0 +1,45 @@
+import { packTake, type PackedTake } from "#core";
+import { readEach, type ReadFile } from "#handover";
+import type { Job } from "./job";
+import { createTeller } from "./slices";
+
+/** What was read from a file, its takes packed for the way back. */
+export type PackedReadFile =
+  | Exclude<ReadFile, { kind: "take" }>
+  | { readonly kind: "take"; readonly name: string; readonly take: PackedTake };
+
+/** A file that the browser, not its content, kept from being read: moved or taken away since it was chosen, say. */
+export function refuseUnread(name: string, error: unknown): ReadFile {
+  const why = error instanceof Error ? error.message : String(error);
+  return { kind: "refused", name, reasons: [`the file: it could not be read (${why}): try again`] };
+}
+
+/** Reads files, each a document or a pack of them, and tells how many of their bytes are read. */
+export const readFilesJob: Job<
+  { readonly files: readonly { readonly name: string; readonly blob: Blob }[] },
+  readonly PackedReadFile[]
+> = async ({ files }, _takes, tools) => {
+  const all = files.reduce((sum, { blob }) => sum + blob.size, 0);
+  const tell = createTeller(tools);
+  const read: PackedReadFile[] = [];
+  let done = 0;
+  for (const { name, blob } of files) {
+    try {
+      const reading = readEach(name, new Uint8Array(await blob.arrayBuffer()));
+      let step = reading.next();
+      for (; !step.done; step = reading.next()) {
+        tell(done + Math.min(blob.size, step.value), all);
+        await tools.rest();
+      }
+      for (const file of step.value)
+        read.push(file.kind === "take" ? { ...file, take: packTake(file.take) } : file);
+    } catch (error) {
+      if (!(error instanceof DOMException)) throw error;
+      read.push(refuseUnread(name, error) as PackedReadFile);
+    }
+    done += blob.size;
+    tell(done, all);
+    await tools.rest();
+  }
+  return { value: read };
+};

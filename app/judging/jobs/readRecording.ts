@@ -1,0 +1,43 @@
+import { formatIssue, packTake, parseTake, type Mapping, type PackedTake, type Result } from "#core";
+import { feedTable, parseTable, readDump, type NamedTake, type ReadRecording } from "#handover";
+import type { Job, JobTools } from "./job";
+import { createTeller } from "./slices";
+
+/** What came of a recording: the take packed for the way back, and what was not understood; or why there is none. */
+export type RecordingAnswer =
+  { readonly take: PackedTake; readonly notes: readonly string[] } | { readonly reasons: readonly string[] };
+
+interface Question {
+  readonly file: File;
+  readonly mapping: Mapping;
+  readonly named: NamedTake;
+}
+
+/** The largest dump: its text is read whole. */
+const DUMP_LIMIT_BYTES = 256 * 1024 * 1024;
+
+async function read({ file, mapping, named }: Question, tools: JobTools): Promise<Result<ReadRecording>> {
+  if (mapping.sort === "dump") {
+    if (file.size > DUMP_LIMIT_BYTES) {
+      const megabytes = Math.ceil(file.size / 2 ** 20);
+      const facts = { megabytes, limit: DUMP_LIMIT_BYTES / 2 ** 20 };
+      return { ok: false, issues: [{ code: "too-large", severity: "fault", path: [], facts }] };
+    }
+    return readDump(mapping, await file.text(), named);
+  }
+  const feed = feedTable(mapping);
+  const tell = createTeller(tools);
+  await parseTable(file, feed, done => {
+    tell(done, file.size);
+    return tools.rest();
+  });
+  return feed.finish(named);
+}
+
+/** Reads a recording from elsewhere by a mapping, and tells how far it has come. */
+export const readRecordingJob: Job<Question, RecordingAnswer> = async (question, _takes, tools) => {
+  const found = await read(question, tools);
+  const checked = found.ok ? parseTake(found.value.take) : found;
+  if (!checked.ok) return { value: { reasons: checked.issues.map(formatIssue) } };
+  return { value: { take: packTake(checked.value), notes: found.ok ? found.value.notes : [] } };
+};

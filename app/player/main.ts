@@ -1,0 +1,36 @@
+import { browserPads } from "../input/gamepads";
+import { listenToPage } from "../input/pageEvents";
+import { openPlayerPage, type Played } from "./playerPage";
+import { createRounds, type Small } from "./rounds";
+
+/** The browser's small store; undefined where the page may not have one, as in a sandbox. */
+function smallStore(): Small | undefined {
+  try {
+    return localStorage;
+  } catch {
+    console.info("This page may keep nothing here: rounds stay until it is left.");
+    return undefined;
+  }
+}
+
+function save(name: string, text: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type: "application/json" }));
+  Object.assign(document.createElement("a"), { href: url, download: name }).click();
+  setTimeout(() => URL.revokeObjectURL(url), 1000);
+}
+
+const night = matchMedia("(prefers-color-scheme: dark)");
+const dress = () => (document.documentElement.dataset.theme = night.matches ? "night" : "day");
+night.addEventListener("change", dress);
+dress();
+
+// What stands here was written by us, from a kit that had been read.
+const played = JSON.parse(document.getElementById("played")!.textContent) as Played;
+openPlayerPage(played, {
+  rounds: createRounds(played.kit, smallStore()),
+  save,
+  nowMs: () => performance.now(),
+  nextTurn: run => requestAnimationFrame(run),
+  listen: listenToPage,
+  readPads: browserPads(),
+});

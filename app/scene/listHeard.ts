@@ -1,0 +1,54 @@
+import { formatEvent, formatEventWords, notes, type Trace } from "#core";
+import type { Rules } from "#stage";
+
+const SHOWN = 10;
+/** So many notes are looked through for them at most: in a long session a quiet rule may have none for an hour. */
+const MOST_LOOKED = 4000;
+const IS_TOLD = new Set<number>([notes.FIRE, notes.LAPSE, notes.PERFORMED, notes.LOST, notes.PROMPT]);
+
+/** Which rules are told of. */
+export type IsWanted = (kind: "pattern" | "move", id: string) => boolean;
+
+/** One thing that was understood, as it is told. */
+export interface HeardLine {
+  readonly note: number;
+  readonly frame: number;
+  readonly name: string;
+  readonly words: string;
+  readonly isLoss: boolean;
+}
+
+/** The line that tells a note, or undefined for one that is not told. */
+function lineOf(
+  { kit, program }: Rules,
+  trace: Trace,
+  note: number,
+  isWanted: IsWanted,
+): HeardLine | undefined {
+  const event = IS_TOLD.has(trace.kind[note]!) ? formatEvent(program, trace, note) : undefined;
+  if (!event || !("id" in event) || (event.kind === "lost" && event.why === "beaten")) return undefined;
+  const isMove = event.kind === "performed" || event.kind === "lost";
+  if (!isWanted(isMove ? "move" : "pattern", event.id)) return undefined;
+  const list = event.kind === "prompt" ? kit.prompts : isMove ? kit.moves : kit.patterns;
+  return {
+    note,
+    frame: event.f,
+    name: list?.find(item => item.id === event.id)?.name ?? event.id,
+    words: formatEventWords(event, kit),
+    isLoss:
+      event.kind === "lost" ||
+      event.kind === "lapsed" ||
+      (event.kind === "prompt" && event.outcome === "failed"),
+  };
+}
+
+/** The last notes before a place of the trace that are told, newest first. */
+export function listHeard(rules: Rules, trace: Trace, end: number, isWanted: IsWanted): HeardLine[] {
+  const lines: HeardLine[] = [];
+  const last = Math.max(0, end - MOST_LOOKED);
+  for (let note = end - 1; note >= last && lines.length < SHOWN; note--) {
+    const line = lineOf(rules, trace, note, isWanted);
+    if (line) lines.push(line);
+  }
+  return lines;
+}

@@ -1,0 +1,129 @@
+import { firstNoteAfter, formatEvent, HIDDEN, notes, OPEN, TICKS, type PatternProgram } from "#core";
+import { formatBinding } from "../input/codes";
+import type { Palette } from "../ui/palette";
+import type { Shown } from "./scene";
+import { STAGE_FONT } from "./scenery";
+
+const NAME_FONT = '600 22px "Fraunces Variable", Georgia, serif';
+const KEY_FONT = '600 17px "Atkinson Hyperlegible Mono Variable", monospace';
+
+/** How long an outcome is still told. */
+const FRESH_FRAMES = 60;
+
+/** A prompt that stands. */
+export interface PromptNow {
+  readonly prompt: number;
+  readonly isOpen: boolean;
+  /** The frame from which its lead or its window runs. */
+  readonly since: number;
+}
+
+/** The prompt that stands now: the one shown last of those that do. */
+export function promptNow({ state }: Pick<Shown, "state">): PromptNow | undefined {
+  if (!state) return undefined;
+  let prompt = -1;
+  for (let i = 0; i < state.promptStage.length; i++) {
+    if (state.promptStage[i] === HIDDEN) continue;
+    if (prompt < 0 || state.shownFrame[i]! >= state.shownFrame[prompt]!) prompt = i;
+  }
+  if (prompt < 0) return undefined;
+  const isOpen = state.promptStage[prompt] === OPEN;
+  return { prompt, isOpen, since: (isOpen ? state.openFrame : state.shownFrame)[prompt]! };
+}
+
+/** The last outcome before a frame, in a word or two, while it is fresh. */
+export function lastOutcome(scene: Shown): { words: string; isGood: boolean } | undefined {
+  const { trace, frame, program, kit } = scene;
+  for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && frame - trace.frame[i]! <= FRESH_FRAMES; i--) {
+    if (trace.kind[i] !== notes.PROMPT) continue;
+    const event = formatEvent(program, trace, i);
+    if (event?.kind !== "prompt" || event.outcome === "shown" || event.outcome === "open") continue;
+    const name = kit.prompts?.[trace.subject[i]!]?.name ?? event.id;
+    return { words: `${name}: ${event.why ?? event.outcome}`, isGood: event.outcome !== "failed" };
+  }
+  return undefined;
+}
+
+/** The controls a pattern wants, in order, each once or as often as it is wanted. */
+export function wantedControls(pattern: PatternProgram): readonly number[] {
+  if (pattern.kind === "sequence")
+    return pattern.steps.flatMap(step => ("control" in step ? [step.control] : []));
+  return "control" in pattern ? [pattern.control] : pattern.controls;
+}
+
+/** The name of a control's button on the device in the hand. */
+export function buttonName(scene: Shown, control: number): string {
+  const found = scene.kit.controls[control];
+  const binding =
+    found?.bindings.find(codes => codes[0]!.startsWith(`${scene.inHand}:`)) ?? found?.bindings[0];
+  return binding ? formatBinding(binding) : (found?.name ?? "?");
+}
+
+/** What is to be done with the buttons of a pattern, in a word. */
+function howWords(pattern: PatternProgram): string {
+  switch (pattern.kind) {
+    case "hold":
+      return "hold";
+    case "mash":
+      return "haul, one after the other";
+    case "sequence":
+      return "in this order";
+    default:
+      return "press";
+  }
+}
+
+/** The prompt that stands: its name, its buttons on the device in the hand, and its time running. `y`: the line of its buttons. */
+export function paintPrompt(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  scene: Shown,
+  now: PromptNow,
+  width: number,
+  y: number,
+): void {
+  const { kit, program, frame } = scene;
+  const prompt = program.prompts[now.prompt]!;
+  const pattern = program.patterns[prompt.ask[0] ?? 0]!;
+  ctx.textAlign = "center";
+  ctx.font = NAME_FONT;
+  ctx.fillStyle = palette.ink;
+  ctx.fillText(kit.prompts?.[now.prompt]?.name ?? prompt.id, width / 2, y - 26);
+  ctx.font = KEY_FONT;
+  const buttons = wantedControls(pattern)
+    .map(control => buttonName(scene, control))
+    .join("  ");
+  ctx.fillText(`${howWords(pattern)}  ${buttons}`, width / 2, y);
+  const { isOpen } = now;
+  const length = isOpen ? prompt.windowTicks / TICKS : Math.max(1, prompt.leadTicks / TICKS);
+  const passed = Math.min(1, (frame - now.since) / length);
+  const barWidth = Math.min(420, width * 0.6);
+  const barX = (width - barWidth) / 2;
+  ctx.fillStyle = palette.sand;
+  ctx.fillRect(barX, y + 14, barWidth, 12);
+  ctx.fillStyle = isOpen ? palette.lichen : palette.fern;
+  ctx.fillRect(barX, y + 14, barWidth * (isOpen ? 1 - passed : passed), 12);
+  if (isOpen && prompt.targetTicks > 0) {
+    ctx.fillStyle = palette.ink;
+    ctx.fillRect(barX + barWidth * (1 - prompt.targetTicks / prompt.windowTicks) - 1, y + 10, 2, 20);
+  }
+  ctx.textAlign = "left";
+}
+
+/** What became of the last prompt, while it is fresh. `y`: its line. */
+export function paintOutcome(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  scene: Shown,
+  x: number,
+  y: number,
+): boolean {
+  const outcome = lastOutcome(scene);
+  if (!outcome) return false;
+  ctx.textAlign = "center";
+  ctx.font = STAGE_FONT;
+  ctx.fillStyle = outcome.isGood ? palette.moss : palette.foxglove;
+  ctx.fillText(outcome.words, x, y);
+  ctx.textAlign = "left";
+  return true;
+}

@@ -1,0 +1,131 @@
+import type { Palette } from "../ui/palette";
+
+/** How the bell-ringer stands. Angles in radians from hanging down, forward where above 0; shares from −1 to 1. */
+export interface Posture {
+  readonly x: number;
+  /** Where the feet are. */
+  readonly y: number;
+  /** From feet to hood. Px. */
+  readonly height: number;
+  readonly facing: 1 | -1;
+  /** How far the body leans forward. */
+  readonly lean: number;
+  /** Where in a stride the legs are; undefined where they hang, as in the air. */
+  readonly stride: number | undefined;
+  /** Both arms. */
+  readonly arms: readonly [number, number];
+  /** How far the scarf is blown back, and lifted. */
+  readonly wind: number;
+  readonly rise: number;
+}
+
+/** A limb of two parts that bends the way one looks. */
+function limb(
+  ctx: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  angle: number,
+  length: number,
+  bend: number,
+): [number, number] {
+  const elbowX = x + Math.sin(angle) * length * 0.5;
+  const elbowY = y + Math.cos(angle) * length * 0.5;
+  const handX = elbowX + Math.sin(angle + bend) * length * 0.5;
+  const handY = elbowY + Math.cos(angle + bend) * length * 0.5;
+  ctx.moveTo(x, y);
+  ctx.quadraticCurveTo(elbowX, elbowY, handX, handY);
+  return [handX, handY];
+}
+
+/**
+ * The bell-ringer: boots, a coat, a hood with a face, a scarf. Drawn about its feet looking to the right, and turned. An
+ * outline only where it is a ghost. Gives where the leading hand is, for what it holds.
+ */
+export function paintRinger(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  posture: Posture,
+  isGhost = false,
+): { x: number; y: number } {
+  const { x, y, height: h, facing, lean, stride, arms, wind, rise } = posture;
+  ctx.save();
+  ctx.translate(x, y);
+  ctx.scale(facing, 1);
+  ctx.lineCap = "round";
+  const hip = -h * 0.3;
+  const shoulder = -h * 0.66;
+  const leanX = lean * h * 0.22;
+  const body = () => {
+    ctx.beginPath();
+    ctx.moveTo(-h * 0.17, hip + h * 0.1);
+    ctx.quadraticCurveTo(-h * 0.16 + leanX * 0.4, hip - h * 0.1, leanX - h * 0.11, shoulder);
+    ctx.lineTo(leanX + h * 0.11, shoulder);
+    ctx.quadraticCurveTo(h * 0.13 + leanX * 0.4, hip - h * 0.1, h * 0.17, hip + h * 0.1);
+    ctx.closePath();
+  };
+  if (isGhost) {
+    ctx.strokeStyle = palette.dew;
+    ctx.lineWidth = 2;
+    body();
+    ctx.stroke();
+    ctx.beginPath();
+    ctx.arc(leanX, shoulder - h * 0.14, h * 0.17, 0, Math.PI * 2);
+    ctx.moveTo(-h * 0.08, hip + h * 0.1);
+    ctx.lineTo(-h * 0.1, 0);
+    ctx.moveTo(h * 0.08, hip + h * 0.1);
+    ctx.lineTo(h * 0.1, 0);
+    ctx.stroke();
+    ctx.restore();
+    return { x, y: y + shoulder };
+  }
+  const swing = stride === undefined ? 0 : Math.sin(stride);
+  const legs = stride === undefined ? [-0.35, 0.5] : [swing * 0.75, -swing * 0.75];
+  const arm = (angle: number, colour: string) => {
+    ctx.strokeStyle = colour;
+    ctx.lineWidth = h * 0.085;
+    ctx.beginPath();
+    const hand = limb(ctx, leanX, shoulder + h * 0.07, angle, h * 0.34, 0.5);
+    ctx.stroke();
+    return hand;
+  };
+  arm(arms[1], palette.soft);
+  ctx.strokeStyle = palette.bark;
+  ctx.lineWidth = h * 0.095;
+  for (const angle of legs) {
+    ctx.beginPath();
+    limb(ctx, 0, hip + h * 0.04, angle, h * 0.3, stride === undefined ? -0.8 : Math.max(0, -angle) * -1.1);
+    ctx.stroke();
+  }
+  ctx.strokeStyle = palette.lichen;
+  ctx.lineWidth = h * 0.07;
+  ctx.beginPath();
+  ctx.moveTo(leanX, shoulder - h * 0.01);
+  ctx.quadraticCurveTo(
+    leanX - h * 0.16 - wind * h * 0.1,
+    shoulder + h * 0.02 - rise * h * 0.1,
+    leanX - h * (0.2 + wind * 0.24),
+    shoulder + h * (0.12 - rise * 0.26),
+  );
+  ctx.stroke();
+  ctx.fillStyle = palette.ink;
+  body();
+  ctx.fill();
+  ctx.fillStyle = palette.moss;
+  ctx.beginPath();
+  ctx.arc(leanX, shoulder - h * 0.14, h * 0.175, 0, Math.PI * 2);
+  ctx.moveTo(leanX - h * 0.1, shoulder - h * 0.26);
+  ctx.lineTo(leanX - h * 0.2, shoulder - h * 0.3);
+  ctx.lineTo(leanX - h * 0.15, shoulder - h * 0.16);
+  ctx.fill();
+  ctx.fillStyle = palette.paper;
+  ctx.beginPath();
+  ctx.ellipse(leanX + h * 0.075, shoulder - h * 0.13, h * 0.08, h * 0.095, 0, 0, Math.PI * 2);
+  ctx.fill();
+  ctx.fillStyle = palette.ink;
+  ctx.beginPath();
+  ctx.arc(leanX + h * 0.1, shoulder - h * 0.145, h * 0.02, 0, Math.PI * 2);
+  ctx.fill();
+  const hand = arm(arms[0], palette.ink);
+  ctx.restore();
+  return { x: x + facing * hand[0], y: y + hand[1] };
+}

@@ -1,0 +1,94 @@
+import { useEffect, useRef } from "react";
+import type { Kit } from "#core";
+import { createSlugs, textFile, type OutFile } from "#handover";
+import { useTape } from "../../tape/hand/context";
+import type { TapeLook } from "../../tape/hand/tapeLook";
+import { paintPicture, pictureOf, toPng } from "../../ui/svgPicture";
+import { RuleMap } from "../shape/RuleMap";
+import { listRules } from "../shape/rules";
+
+/** A picture by the name of its file, without its ending. */
+interface Drawn {
+  readonly name: string;
+  readonly svg: string;
+}
+
+function drawTape({ drawn }: TapeLook): Drawn[] {
+  if (!drawn) return [];
+  const { widthPx, heightPx } = drawn.view();
+  if (widthPx === 0 || heightPx === 0) return [];
+  return [{ name: "tape", svg: paintPicture(widthPx, heightPx, drawn.paintOn) }];
+}
+
+/** The drawings of maps in a room, each named after its rule. */
+function drawMaps(room: HTMLElement): Drawn[] {
+  const style = getComputedStyle(room);
+  const inks = {
+    paper: style.getPropertyValue("--leaf").trim(),
+    ink: style.getPropertyValue("--ink").trim(),
+  };
+  const nameFor = createSlugs("map");
+  return [...room.querySelectorAll<HTMLElement>("[data-rule]")].flatMap(place =>
+    [...place.querySelectorAll<SVGSVGElement>("figure svg[viewBox]:not([aria-hidden])")].map(drawing => ({
+      name: `map-${nameFor(place.dataset.rule!)}`,
+      svg: pictureOf(drawing, place.dataset.rule!, inks),
+    })),
+  );
+}
+
+async function filesOf({ name, svg }: Drawn, faces: string): Promise<OutFile[]> {
+  const bytes = await toPng(svg, faces);
+  return [textFile(`${name}.svg`, svg, "image/svg+xml"), { name: `${name}.png`, bytes, type: "image/png" }];
+}
+
+async function makeAll(drawn: readonly Drawn[], faces: string): Promise<OutFile[]> {
+  const files: OutFile[] = [];
+  for (const one of drawn) files.push(...(await filesOf(one, faces)));
+  return files;
+}
+
+/** Lays all maps of a kit out where nobody looks, draws them and the tape as files, and tells. Gone as soon as it has told. */
+export function PictureMaker({
+  kit,
+  faces,
+  onMade,
+}: {
+  kit: Kit;
+  /** Rules of CSS with the faces in them, for PNGs. */
+  faces: string;
+  onMade: (made: readonly OutFile[] | string) => void;
+}) {
+  const { look } = useTape();
+  const room = useRef<HTMLDivElement>(null);
+  const told = useRef(onMade);
+  useEffect(() => {
+    told.current = onMade;
+  });
+  useEffect(() => {
+    let isGone = false;
+    const tell = (made: readonly OutFile[] | string) => isGone || told.current(made);
+    // One turn for the maps to be laid out, one for what they follow.
+    const request = requestAnimationFrame(() =>
+      requestAnimationFrame(() => {
+        if (isGone || !room.current) return;
+        const drawn = [...drawTape(look.getState()), ...drawMaps(room.current)];
+        makeAll(drawn, faces).then(tell, (error: unknown) =>
+          tell(error instanceof Error ? error.message : String(error)),
+        );
+      }),
+    );
+    return () => {
+      isGone = true;
+      cancelAnimationFrame(request);
+    };
+  }, [look, faces]);
+  return (
+    <div ref={room} aria-hidden inert className="pointer-events-none fixed top-0 left-[200vw] w-[760px]">
+      {listRules(kit).map(rule => (
+        <div key={rule.key} data-rule={rule.name}>
+          <RuleMap kit={kit} rule={rule} />
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,78 @@
+import { useMemo, useState } from "react";
+import { OTHER_RATES, type SheetWishes } from "#handover";
+import { useDesk, useDocument } from "../../document/context";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+
+/** What is asked of the timing sheet in this kit; kept with it. */
+export function useSheetWishes(): SheetWishes {
+  const wishes = useDocument(state => state.rows.sheet);
+  const variants = useDocument(state => state.variants);
+  return useMemo(() => {
+    const since = variants.find(({ id }) => id === wishes?.since);
+    return {
+      ...(since ? { since: { name: since.name, kit: since.kit } } : {}),
+      ...(wishes?.rates ? { rates: wishes.rates } : {}),
+    };
+  }, [wishes, variants]);
+}
+
+/** Rates as they are typed, "30, 120"; undefined where one is none. */
+function parseRates(typed: string): number[] | undefined {
+  const rates = typed
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map(Number);
+  return rates.every(rate => rate >= 1 && rate <= 1000) ? [...new Set(rates)] : undefined;
+}
+
+/** What the sheet tells besides the rules as they stand: rates to tell lengths at, and what changed since a variant. */
+export function SheetWishesLine() {
+  const { workbench } = useDesk();
+  const wishes = useDocument(state => state.rows.sheet);
+  const variants = useDocument(state => state.variants);
+  const [isWrong, setWrong] = useState(false);
+  const rates = (wishes?.rates ?? OTHER_RATES).join(", ");
+  const set = (change: Partial<NonNullable<typeof wishes>>) =>
+    workbench.arrangeTape(rows => ({ ...rows, sheet: { ...rows.sheet, ...change } }));
+  const setRates = (typed: string) => {
+    const read = parseRates(typed);
+    setWrong(read === undefined);
+    if (read && read.join(", ") !== rates) set({ rates: read });
+  };
+  const isThere = variants.some(({ id }) => id === wishes?.since);
+  return (
+    <p className="mb-2 flex flex-wrap items-baseline gap-x-2 text-sm text-soft">
+      <label>
+        Lengths also at{" "}
+        <input
+          key={rates}
+          defaultValue={rates}
+          aria-invalid={isWrong}
+          className="w-32 rounded border border-line bg-leaf px-2 py-0.5 font-mono text-ink"
+          onBlur={event => setRates(event.target.value)}
+          onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
+        />{" "}
+        frames a second
+      </label>
+      {isWrong && (
+        <span role="alert" className="text-foxglove">
+          Write rates from 1 to 1000, with commas between.
+        </span>
+      )}
+      {variants.length > 0 && (
+        <span>
+          and what changed since{" "}
+          <ChoiceWord
+            label="what changed since"
+            value={isThere ? wishes!.since! : ""}
+            choices={[
+              { value: "", label: "no variant" },
+              ...variants.map(({ id, name }) => ({ value: id, label: name })),
+            ]}
+            onChoose={since => set({ since })}
+          />
+        </span>
+      )}
+    </p>
+  );
+}

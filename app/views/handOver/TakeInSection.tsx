@@ -1,0 +1,93 @@
+import { useRef, useState, type DragEvent } from "react";
+import { isRecordingName, type ReadFile } from "#handover";
+import { useDesk, useDocument } from "../../document/context";
+import { takeInHere } from "../../document/takeInHere";
+import { Button } from "../../ui/Button";
+import { useNotices } from "../../ui/noticesContext";
+import { MapRecording } from "../takeIn/MapRecording";
+import { TakingInBoard } from "../takeIn/TakingInBoard";
+import { useTakingIn } from "../takeIn/useTakingIn";
+import { sumTaken } from "../../storage/takenIn";
+
+/** So few are told one by one in the word that is said. */
+const FEW = 3;
+
+/** What comes back to the open kit: takes, rounds of a playable page, checks, layouts, and recordings that are mapped. */
+export function TakeInSection() {
+  const { workbench } = useDesk();
+  const { say } = useNotices();
+  const kit = useDocument(state => state.kit);
+  const picker = useRef<HTMLInputElement>(null);
+  const [isOver, setOver] = useState(false);
+  /** Recordings that wait to be mapped, the first of them open. */
+  const [waiting, setWaiting] = useState<readonly File[]>([]);
+  const taking = useTakingIn(async (read: readonly ReadFile[]) => {
+    const lines = takeInHere(workbench, read);
+    const left = lines.filter(({ isTaken }) => !isTaken);
+    if (lines.length <= FEW)
+      say({
+        tone: left.length > 0 ? "trouble" : "plain",
+        title: lines.length === 0 ? "There was nothing in it." : sumTaken(lines),
+        details: lines.map(({ name, words }) => `${name}: ${words}`),
+      });
+    return Promise.resolve(lines);
+  });
+  const begin = (files: readonly File[]) => {
+    setWaiting(was => [...was, ...files.filter(file => isRecordingName(file.name))]);
+    taking.begin(files.filter(file => !isRecordingName(file.name)));
+  };
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    begin([...event.dataTransfer.files]);
+  };
+  const [first] = waiting;
+  return (
+    <section
+      aria-label="Take in"
+      className={`mb-6 rounded-stone border-2 border-dashed p-3 ${isOver ? "border-moss bg-sand" : "border-line"}`}
+      onDragOver={event => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={onDrop}
+    >
+      <div className="flex items-center gap-3">
+        <div>
+          <h2 className="font-serif text-xl">What comes back</h2>
+          <p className="text-sm text-soft">
+            Drop it here: rounds of a playable page, takes, checks, layouts; or a recording of the game, as
+            CSV or as a value change dump.
+          </p>
+        </div>
+        <Button onClick={() => picker.current?.click()}>Read files …</Button>
+      </div>
+      <input
+        ref={picker}
+        type="file"
+        multiple
+        accept=".json,.zip,.csv,.tsv,.vcd"
+        className="sr-only"
+        aria-label="Read what came back"
+        data-testid="take-in-picker"
+        tabIndex={-1}
+        onChange={event => {
+          begin([...(event.target.files ?? [])]);
+          event.target.value = "";
+        }}
+      />
+      <div className="mt-2 empty:hidden">
+        <TakingInBoard taking={taking} />
+      </div>
+      {kit && first && (
+        <MapRecording
+          key={`${first.name} ${waiting.length}`}
+          file={first}
+          kit={kit}
+          onClose={() => setWaiting(was => was.slice(1))}
+        />
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,71 @@
+import { useEffect, useMemo, useState } from "react";
+import { NO_PARTS, type ExportFormat, type Handover, type HandoverParts, type OutFile } from "#handover";
+import { useDesk } from "../../document/context";
+import { askForFiles, isMadeAtOnce } from "../../judging/makeFiles";
+import type { BuiltParts } from "./useParts";
+
+/** Pictures that were drawn, of what; or why they could not be. */
+export interface DrawnPictures {
+  readonly of: Handover;
+  readonly files: readonly OutFile[] | string;
+}
+
+/** What stands to be made of a form, or why it is not there. */
+export type FilesNow =
+  | { readonly state: "made"; readonly files: readonly OutFile[] }
+  | { readonly state: "failed"; readonly reason: string }
+  | { readonly state: "waits" | "drawing" | "making" };
+
+/** What a form is made with. A form that needs no parts is not made anew when they come. */
+function partsFor(
+  format: ExportFormat,
+  built: BuiltParts | string | undefined,
+  pictures: readonly OutFile[],
+): HandoverParts | string | undefined {
+  if (!format.needsParts) return format.needsPictures ? { ...NO_PARTS, pictures } : NO_PARTS;
+  return typeof built === "object" ? { ...built, pictures } : built;
+}
+
+/** The files of a form; none are made until they are wanted where that costs something. */
+export function useFiles(
+  format: ExportFormat,
+  handover: Handover,
+  built: BuiltParts | string | undefined,
+  drawn: DrawnPictures | undefined,
+  isWanted: boolean,
+): FilesNow {
+  const { jobs } = useDesk();
+  const pictures = format.needsPictures && drawn?.of === handover ? drawn.files : undefined;
+  const parts = useMemo(
+    () => (typeof pictures === "string" ? pictures : partsFor(format, built, pictures ?? [])),
+    [format, built, pictures],
+  );
+  const isDrawn = !format.needsPictures || pictures !== undefined;
+  const isAtOnce = isMadeAtOnce(format, handover) && isDrawn && typeof parts === "object";
+  const atOnce = useMemo(
+    () => (isAtOnce && typeof parts === "object" ? format.files(handover, parts) : undefined),
+    [isAtOnce, format, handover, parts],
+  );
+  const [made, setMade] = useState<{
+    of: Handover;
+    with: HandoverParts;
+    files: readonly OutFile[] | string;
+  }>();
+  useEffect(() => {
+    if (isAtOnce || !isWanted || !isDrawn || typeof parts !== "object") return;
+    const asked = askForFiles(jobs, format, handover, parts);
+    void asked.outcome.then(outcome => {
+      const common = { of: handover, with: parts };
+      if (outcome.state === "done") setMade({ ...common, files: outcome.value });
+      if (outcome.state === "failed") setMade({ ...common, files: outcome.reason });
+    });
+    return asked.stop;
+  }, [jobs, format, handover, parts, isAtOnce, isWanted, isDrawn]);
+  if (typeof parts === "string") return { state: "failed", reason: parts };
+  if (atOnce) return { state: "made", files: atOnce };
+  if (!isWanted && (format.needsPictures || !isMadeAtOnce(format, handover))) return { state: "waits" };
+  if (!isDrawn) return { state: "drawing" };
+  const found = made?.of === handover && made.with === parts ? made.files : undefined;
+  if (found === undefined) return { state: "making" };
+  return typeof found === "string" ? { state: "failed", reason: found } : { state: "made", files: found };
+}

@@ -1,0 +1,36 @@
+import { useEffect, useState } from "react";
+import { textFile, type HandoverParts, type OutFile, type PlayerParts } from "#handover";
+
+/** The runtime's files as they lie beside the page, in the order in which they are shown. */
+const RUNTIME = ["moss-tap-runtime.mjs", "moss-tap-runtime.d.ts", "run-vectors.mjs", "example.mjs"] as const;
+
+/** What goes with every kit and is not made of it. */
+export type BuiltParts = Omit<HandoverParts, "pictures">;
+
+async function load(path: string): Promise<string> {
+  const response = await fetch(path);
+  if (!response.ok) throw new Error(`${path}: ${response.status}`);
+  return response.text();
+}
+
+async function loadParts(): Promise<BuiltParts> {
+  const runtime = RUNTIME.map(async (name): Promise<OutFile> =>
+    textFile(name, await load(`/runtime/${name}`), "text/javascript"),
+  );
+  const player = load("/player/parts.json").then(text => JSON.parse(text) as PlayerParts);
+  return { runtime: await Promise.all(runtime), player: await player };
+}
+
+/** What was built with the application and leaves with a kit; undefined while it is fetched, or in words why it was not. */
+export function useParts(): BuiltParts | string | undefined {
+  const [parts, setParts] = useState<BuiltParts | string>();
+  useEffect(() => {
+    let isGone = false;
+    loadParts().then(
+      found => isGone || setParts(found),
+      (error: unknown) => isGone || setParts(error instanceof Error ? error.message : String(error)),
+    );
+    return () => void (isGone = true);
+  }, []);
+  return parts;
+}

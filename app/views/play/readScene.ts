@@ -1,0 +1,52 @@
+import type { Take } from "#core";
+import { NO_ARCS, onStage, shownAtRest, shownOfSession, type Scene } from "../../scene/scene";
+import type { Desk } from "../../document/context";
+import type { Evaluated } from "../../judging/judge";
+import type { Pad } from "../../input/pad";
+import type { PageTape } from "../../tape/hand/context";
+
+/** Where a scene is read from. */
+export interface SceneSources {
+  readonly desk: Desk;
+  readonly pad: Pad;
+  readonly tape: PageTape;
+}
+
+/** As many frames are stepped for one picture as leave it smooth. */
+const MOST_STEPPED = 4000;
+
+/** The open take under the variant laid over it, and the variant's name. */
+export function readOther(
+  { desk: { workbench, judge }, tape }: SceneSources,
+  take: Take,
+): { readonly name: string; readonly evaluated: Evaluated } | undefined {
+  const { laidOver } = tape.look.getState();
+  const variant = workbench.getState().variants.find(item => item.id === laidOver);
+  const rules = variant && judge.rulesOf(variant.kit);
+  return variant && rules ? { name: variant.name, evaluated: judge.evaluate(rules, take) } : undefined;
+}
+
+function sceneOf(sources: SceneSources, now: Evaluated): Scene | undefined {
+  const { rules, program, columns, trace, track, take } = now;
+  if (!rules.stage || columns.frames === 0) return undefined;
+  const { judge, playback } = sources.desk;
+  const frame = Math.min(playback.getState().frame, columns.frames - 1);
+  const state = judge.seekerOf(now).stateAt(frame, MOST_STEPPED);
+  const { inHand } = sources.pad.getState();
+  const laidOver = readOther(sources, take);
+  const other = laidOver && { name: laidOver.name, track: laidOver.evaluated.track };
+  const keptArcs = sources.desk.workbench.getState().rows.arcs ?? NO_ARCS;
+  return { kit: rules.kit, program, stage: rules.stage, frame, trace, track, state, other, keptArcs, inHand };
+}
+
+/** The scene now, or undefined in a kit without a stage: played, replayed, or at rest where there is no take. */
+export function readScene(sources: SceneSources): Scene | undefined {
+  const { session, inHand } = sources.pad.getState();
+  const { evaluated, rules: open } = sources.desk.evaluation.getState();
+  if (!session) {
+    const replayed = evaluated && sceneOf(sources, evaluated);
+    return replayed ?? (open && onStage(open, shownAtRest(open, inHand)));
+  }
+  const { arcs } = sources.desk.workbench.getState().rows;
+  return onStage(session.rules, shownOfSession(session, inHand, arcs));
+}

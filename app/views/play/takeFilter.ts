@@ -1,0 +1,45 @@
+import type { Take } from "#core";
+
+/** Which takes are listed: all, those of one player or one device, those with a note; and of them those that have some words. */
+export interface TakeFilter {
+  readonly by: string;
+  readonly words: string;
+}
+
+export const ALL_TAKES: TakeFilter = { by: "all", words: "" };
+
+const distinct = (values: readonly (string | undefined)[]) =>
+  [...new Set(values.filter(value => value !== undefined && value !== ""))].sort() as string[];
+
+/** What takes can be listed by, as choices in words: only what tells some of them from others. */
+export function listFilters(takes: readonly Take[]): { readonly value: string; readonly label: string }[] {
+  return [
+    { value: "all", label: "all takes" },
+    ...distinct(takes.map(({ player }) => player)).map(player => ({
+      value: `player ${player}`,
+      label: `takes by ${player}`,
+    })),
+    ...distinct(takes.map(({ device }) => device)).map(device => ({
+      value: `device ${device}`,
+      label: `takes played on ${device}`,
+    })),
+    ...(takes.some(({ note }) => note) ? [{ value: "note", label: "takes with a note" }] : []),
+  ];
+}
+
+function isBy({ player, device, note }: Take, by: string): boolean {
+  if (by === "note") return note !== undefined && note !== "";
+  if (by.startsWith("player ")) return player === by.slice("player ".length);
+  if (by.startsWith("device ")) return device === by.slice("device ".length);
+  return true;
+}
+
+/** The takes that a filter lets through, in their order. What it goes by and no take has lets all through. */
+export function filterTakes(takes: readonly Take[], { by, words }: TakeFilter): readonly Take[] {
+  const isKnown = listFilters(takes).some(({ value }) => value === by);
+  const wanted = words.trim().toLowerCase();
+  return takes.filter(take => {
+    const said = [take.name, take.player, take.device, take.note].join("\n").toLowerCase();
+    return (!isKnown || isBy(take, by)) && said.includes(wanted);
+  });
+}

@@ -1,0 +1,58 @@
+import type { Kit, Take } from "#core";
+
+const WIDTH = 760;
+const LABEL = 120;
+const ROW = 22;
+/** So much of the recording is drawn. */
+const SECONDS = 12;
+
+/** From where to where a control is above nothing, in frames of the take. */
+function barsOf(lane: Take["lanes"][string], end: number): { from: number; to: number }[] {
+  const bars: { from: number; to: number }[] = [];
+  lane.forEach(([x, value], k) => {
+    if (value > 0 && x < end) bars.push({ from: x, to: Math.min(end, lane[k + 1]?.[0] ?? end) });
+  });
+  return bars;
+}
+
+/** The lanes that come of a recording, over its first seconds. */
+export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
+  const end = Math.max(1, Math.min(take.frames, SECONDS * take.rate));
+  const xOf = (frame: number) => LABEL + (frame / end) * (WIDTH - LABEL);
+  const lanes = Object.entries(take.lanes);
+  const bottom = lanes.length * ROW;
+  if (lanes.length === 0)
+    return <p className="text-sm text-soft">No lane yet: say what plays which control.</p>;
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${bottom + 18}`}
+      className="w-full"
+      role="img"
+      aria-label="The lanes that come of it"
+    >
+      {lanes.map(([id, lane], row) => (
+        <g key={id}>
+          <text x="0" y={row * ROW + 15} className="fill-ink text-xs">
+            {(kit.controls.find(control => control.id === id)?.name || id).slice(0, 18)}
+          </text>
+          <rect x={LABEL} y={row * ROW + 3} width={WIDTH - LABEL} height={ROW - 6} className="fill-sand" />
+          {barsOf(lane, end).map(({ from, to }, k) => (
+            <rect
+              key={k}
+              x={xOf(from)}
+              y={row * ROW + 3}
+              width={Math.max(1, xOf(to) - xOf(from))}
+              height={ROW - 6}
+              className="fill-bark"
+            />
+          ))}
+        </g>
+      ))}
+      {[0, 0.25, 0.5, 0.75].map(share => (
+        <text key={share} x={xOf(end * share)} y={bottom + 14} className="fill-soft font-mono text-xs">
+          {Math.round(end * share)}f
+        </text>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,46 @@
+import type { Kit, Mapping } from "#core";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+import { mapSource } from "./mappingModel";
+
+/** What each column, name or signal plays: a list of sentences. */
+export function SourceList({
+  kit,
+  sources,
+  mapping,
+  onChange,
+}: {
+  kit: Kit;
+  sources: readonly string[];
+  mapping: Mapping;
+  onChange: (mapping: Mapping) => void;
+}) {
+  const choices = [
+    { value: "", label: "nothing" },
+    ...kit.controls.map(({ id, name }) => ({ value: id, label: name || id })),
+  ];
+  return (
+    <ul aria-label="What plays which control" className="mt-2 grid grid-cols-2 gap-x-8 text-sm">
+      {sources.map(source => {
+        const control = Object.hasOwn(mapping.controls, source) ? mapping.controls[source]! : "";
+        return (
+          <li
+            key={source}
+            className="flex min-w-0 items-baseline gap-1 border-b border-dotted border-line py-1"
+          >
+            <span className="min-w-0 truncate font-mono" title={source}>
+              {source}
+            </span>
+            <span className="text-soft">plays</span>
+            <ChoiceWord
+              label={`what ${source} plays`}
+              value={control}
+              choices={choices}
+              isTight
+              onChoose={id => onChange(mapSource(mapping, source, id === "" ? undefined : id))}
+            />
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

@@ -1,0 +1,126 @@
+import { formatIssue, type Kit, type Mapping, type Take } from "#core";
+import {
+  feedTable,
+  glanceAtTable,
+  guessControl,
+  guessDumpMapping,
+  guessTableMapping,
+  readDump,
+  readVcd,
+} from "#handover";
+
+/** What was seen of a recording at a glance: the text it begins with, and what stands there. */
+export type Glance =
+  | {
+      readonly sort: "table";
+      readonly text: string;
+      readonly head: readonly string[];
+      readonly rows: readonly (readonly string[])[];
+    }
+  | { readonly sort: "dump"; readonly text: string; readonly paths: readonly string[] }
+  | { readonly sort: "broken"; readonly reasons: readonly string[] };
+
+/** So much of a file is looked at. Bytes. */
+export const GLANCE_BYTES = 256 * 1024;
+/** So many rows are looked through for names of controls. */
+const MOST_ROWS = 2000;
+
+/** The text of a dump up to its last whole line. */
+const wholeLines = (text: string) => text.slice(0, text.lastIndexOf("\n") + 1);
+
+function glanceAtDump(text: string): Glance {
+  const dump = readVcd(wholeLines(text));
+  if (!dump.ok) return { sort: "broken", reasons: dump.issues.map(formatIssue) };
+  return { sort: "dump", text: wholeLines(text), paths: dump.value.signals.map(({ path }) => path) };
+}
+
+/** Looks at the beginning of a recording. `name`: of its file, by whose ending a dump is known. */
+export function glanceAt(name: string, text: string): Glance {
+  if (/\.vcd$/i.test(name)) return glanceAtDump(text.length < GLANCE_BYTES ? `${text}\n` : text);
+  const [head, ...rows] = glanceAtTable(text, MOST_ROWS);
+  if (!head || rows.length === 0) {
+    const reason = "there is no table in it: write a row of names, and rows of values under it";
+    return { sort: "broken", reasons: [reason] };
+  }
+  return { sort: "table", text, head: head.map(name => name.trim()), rows };
+}
+
+/** Can a mapping that was used before read this: are its columns there, or one of its signals at least? */
+function fits(mapping: Mapping, glance: Glance): boolean {
+  if (glance.sort === "broken" || (mapping.sort === "dump") !== (glance.sort === "dump")) return false;
+  const sources = Object.keys(mapping.controls);
+  if (glance.sort === "dump") return sources.some(path => glance.paths.includes(path));
+  const wanted = [mapping.time, mapping.control, mapping.value].filter(name => name !== undefined);
+  return [...wanted, ...(mapping.sort === "frames" ? sources : [])].every(name => glance.head.includes(name));
+}
+
+/** The names that a table of changes has in its column of controls, as far as was looked. */
+function namesIn(glance: Glance & { sort: "table" }, column: string | undefined): string[] {
+  const at = glance.head.indexOf(column ?? "");
+  return at < 0 ? [] : [...new Set(glance.rows.map(row => (row[at] ?? "").trim()).filter(Boolean))];
+}
+
+/** Controls for sources that have none yet, where a name says which is meant; each control once. */
+export function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
+  const controls: Record<string, string> = { ...mapping.controls };
+  const used = new Set(Object.values(controls));
+  for (const source of sources) {
+    const meant = Object.hasOwn(controls, source) ? undefined : guessControl(kit, source);
+    if (meant === undefined || used.has(meant)) continue;
+    controls[source] = meant;
+    used.add(meant);
+  }
+  return { ...mapping, controls };
+}
+
+/** The mapping to begin from: one used before that fits, else what the names say. */
+export function beginMapping(kit: Kit, glance: Glance, used: readonly Mapping[]): Mapping | undefined {
+  if (glance.sort === "broken") return undefined;
+  const known = used.find(mapping => fits(mapping, glance));
+  if (known) return known;
+  if (glance.sort === "dump") return guessDumpMapping(kit, glance.paths);
+  const guessed = guessTableMapping(kit, glance.head);
+  return guessed.sort === "changes"
+    ? guessRest(kit, { ...guessed, controls: {} }, namesIn(glance, guessed.control))
+    : guessed;
+}
+
+/** What can play a control: names, columns or signals, as the mapping's sort has them. */
+export function listSources(glance: Glance, mapping: Mapping): readonly string[] {
+  if (glance.sort === "broken") return [];
+  if (glance.sort === "dump") return glance.paths;
+  if (mapping.sort === "changes") return namesIn(glance, mapping.control);
+  return glance.head.filter(name => name !== "" && name !== mapping.time);
+}
+
+/** A mapping with a source playing a control, or none. */
+export function mapSource(mapping: Mapping, source: string, control: string | undefined): Mapping {
+  const { [source]: _was, ...controls } = mapping.controls;
+  return { ...mapping, controls: control === undefined ? controls : { ...controls, [source]: control } };
+}
+
+/** A mapping of another sort of rows, with what its names say. */
+export function turnSort(kit: Kit, glance: Glance, mapping: Mapping, sort: "changes" | "frames"): Mapping {
+  if (glance.sort !== "table" || sort === mapping.sort) return mapping;
+  const { format, version, rate, unit, time } = mapping;
+  const common = { format, version, rate, sort, ...(unit ? { unit } : {}), ...(time ? { time } : {}) };
+  if (sort === "frames")
+    return guessRest(kit, { ...common, controls: {} }, listSources(glance, { ...common, controls: {} }));
+  const others = glance.head.filter(name => name !== time);
+  const [control = "", value = ""] = others;
+  const turned = { ...common, time: time ?? glance.head[0]!, control, value, controls: {} };
+  return guessRest(kit, turned, namesIn(glance, control));
+}
+
+/** What a mapping makes of what was seen: the take so far and what was not understood; or why there is none. */
+export function previewOf(
+  glance: Glance,
+  mapping: Mapping,
+): { readonly take: Take; readonly notes: readonly string[] } | { readonly reasons: readonly string[] } {
+  if (glance.sort === "broken") return { reasons: glance.reasons };
+  const named = { id: "preview", name: "preview" };
+  const feed = feedTable(mapping);
+  if (glance.sort === "table") feed.rows([glance.head, ...glance.rows]);
+  const read = glance.sort === "dump" ? readDump(mapping, glance.text, named) : feed.finish(named);
+  return read.ok ? read.value : { reasons: read.issues.map(formatIssue) };
+}

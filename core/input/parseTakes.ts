@@ -1,0 +1,49 @@
+import * as v from "valibot";
+import { BOUNDS } from "../formats/bounds";
+import type { Result } from "../formats/issue";
+import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
+import type { DeepReadonly } from "../formats/readonly";
+import { id, text } from "../kit/parts";
+import { takeSchema } from "./takeSchema";
+
+function takesOf<T extends v.GenericSchema>(take: T) {
+  return v.strictObject({
+    format: v.literal("moss-tap/takes"),
+    version: v.literal(1),
+    id,
+    name: text,
+    kit: v.exactOptional(text),
+    takes: v.pipe(v.array(take, "type"), v.maxLength(BOUNDS.items, "many")),
+  });
+}
+
+/** Several takes in one document: what a playable page sends back. */
+export const takesSchema = takesOf(takeSchema);
+
+export type Takes = DeepReadonly<v.InferOutput<typeof takesSchema>>;
+
+/** Several takes that came together; what each of them is has still to be read. */
+export interface UnreadTakes extends Omit<Takes, "takes"> {
+  readonly takes: readonly unknown[];
+}
+
+const TAKES_FORMAT: DocumentFormat<UnreadTakes> = {
+  format: "moss-tap/takes",
+  version: 1,
+  schema: takesOf(v.unknown()) as unknown as DocumentFormat<UnreadTakes>["schema"],
+  bulk: ["takes"],
+  forward: {},
+};
+
+/** Reads an unknown value as several takes. Each take is to be read by itself with `parseTake`, so that one that is broken does not take the others with it. */
+export function parseTakes(input: unknown): Result<UnreadTakes> {
+  return parseDocument(TAKES_FORMAT, input);
+}
+
+/** Takes as the document that holds them together. */
+export function takesDocument(
+  named: { readonly id: string; readonly name: string; readonly kit?: string },
+  takes: Takes["takes"],
+): Takes {
+  return { format: "moss-tap/takes", version: 1, ...named, takes };
+}

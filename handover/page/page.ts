@@ -1,0 +1,50 @@
+import { compileRules } from "#stage";
+import { escapeHtml } from "../sheet/escapeHtml";
+import type { ExportFormat, Handover } from "../kind";
+import { slugOf, textFile, type OutFile } from "../outFile";
+
+/** The parts of a playable page that are the same for every kit: its script, its looks and its markup. */
+export interface PlayerParts {
+  readonly script: string;
+  readonly style: string;
+  readonly body: string;
+}
+
+/**
+ * A kit as one HTML file that plays it: opened from a disk, it asks nothing of any host (its own policy forbids it), and
+ * saves what was played as a document of takes. None for a kit whose rules have faults.
+ */
+export function makePage(
+  { kit, layouts }: Pick<Handover, "kit" | "layouts">,
+  { script, style, body }: PlayerParts,
+): readonly OutFile[] {
+  if (!compileRules(kit).ok) return [];
+  // What stands in a script of data ends at the first "</script": no "<" of a kit is left in it.
+  const played = JSON.stringify({ kit, layouts }).replaceAll("<", "\\u003c");
+  const text = `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; script-src 'unsafe-inline'; style-src 'unsafe-inline'; font-src data:">
+<title>${escapeHtml(kit.name || kit.id)}: play it</title>
+<style>${style}</style>
+</head>
+<body>
+${body}
+<script type="application/json" id="played">${played}</script>
+<script>${script}</script>
+</body>
+</html>
+`;
+  return [textFile(`${slugOf(kit.name) || "kit"}.page.html`, text, "text/html")];
+}
+
+/** The playable page. */
+export const pageFormat: ExportFormat = {
+  id: "page",
+  word: "Playable page",
+  hint: "The kit on its stage in one HTML file: opened from a disk, played by keys, pad or touch. It keeps each round and saves them as one file of takes, which is read in here again.",
+  needsParts: true,
+  files: (handover, { player }) => (player ? makePage(handover, player) : []),
+};

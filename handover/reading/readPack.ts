@@ -1,0 +1,163 @@
+import { strFromU8, unzipSync } from "fflate";
+import { FILE_LIMIT_BYTES } from "#core";
+import { DOCUMENTS_FOLDER } from "../pack/pack";
+import { isAsListed, MANIFEST_NAME, readManifest, type ManifestLine } from "../pack/manifest";
+import { readSource, type ReadFile } from "./readSource";
+
+const MEGABYTE = 1024 * 1024;
+/** The most that the files of one pack may hold together. */
+export const PACK_LIMIT_BYTES = 256 * MEGABYTE;
+/** The most files one pack may hold: so many names are still read at a glance. */
+const MOST_FILES = 20_000;
+/** So much is unpacked at a time. */
+const BATCH_BYTES = 16 * MEGABYTE;
+/** More than so many times its size no document of ours is packed down to. */
+const MOST_PACKED = 500;
+/** One that stays as small as this may be packed as it likes. */
+const SMALL_BYTES = MEGABYTE;
+
+interface Entry {
+  readonly name: string;
+  readonly bytes: number;
+}
+
+/** Does a name lead out of the pack, or to a place that is not under it? */
+function isClimbing(name: string): boolean {
+  return /^([\\/]|[a-z]:)/i.test(name) || name.split(/[\\/]/).includes("..");
+}
+
+const megabytes = (bytes: number) => `${Math.ceil(bytes / MEGABYTE)} MB`;
+
+/** Why a file of a pack is not unpacked; undefined where it may be. */
+function whyNot(name: string, bytes: number, packedBytes: number, isKnown: boolean): string | undefined {
+  if (isClimbing(name)) return "its name leads out of the pack: give it a plain name, and pack it again";
+  if (isKnown)
+    return "its name stands in the pack twice: only the first is read. Give each a name of its own";
+  if (bytes > FILE_LIMIT_BYTES)
+    return `${megabytes(bytes)} is more than the ${megabytes(FILE_LIMIT_BYTES)} a file may have: cut the take shorter`;
+  if (bytes > SMALL_BYTES && bytes > packedBytes * MOST_PACKED)
+    return `it would unpack to ${Math.round(bytes / Math.max(1, packedBytes))} times its size, which no file of ours does: it is left packed`;
+  return undefined;
+}
+
+/** Does a pack keep its documents apart from what else it holds? */
+function hasDocumentsFolder(names: readonly Entry[]): boolean {
+  return names.some(({ name }) => name.startsWith(`${DOCUMENTS_FOLDER}/`));
+}
+
+/** Why a file is not read as a document though nothing is wrong with it; undefined for one that is. */
+function whyPassed(name: string, isApart: boolean): string | undefined {
+  const isDocument = /\.json$/i.test(name) && (!isApart || name.startsWith(`${DOCUMENTS_FOLDER}/`));
+  if (isDocument) return undefined;
+  return /\.zip$/i.test(name)
+    ? "a pack in a pack: unpack this one, and read in what is wanted of it"
+    : "no document: it is for people and games, and is made anew from the kit";
+}
+
+/** Lists what a pack holds without unpacking it: what may be unpacked, and what is refused. Throws for what is no pack. */
+function listEntries(packed: Uint8Array): { entries: Entry[]; refused: ReadFile[] } {
+  const entries: Entry[] = [];
+  const refused: ReadFile[] = [];
+  const known = new Set<string>();
+  let total = 0;
+  let untold = 0;
+  unzipSync(packed, {
+    filter({ name, size, originalSize }) {
+      if (name.endsWith("/")) return false;
+      const why = whyNot(name, originalSize, size, known.has(name));
+      known.add(name);
+      if (why !== undefined) refused.push({ kind: "refused", name, reasons: [why] });
+      else if (entries.length >= MOST_FILES || total + originalSize > PACK_LIMIT_BYTES) untold++;
+      else {
+        total += originalSize;
+        entries.push({ name, bytes: originalSize });
+      }
+      return false;
+    },
+  });
+  if (untold > 0) {
+    const most = `${MOST_FILES} files and ${megabytes(PACK_LIMIT_BYTES)} unpacked`;
+    const reason = `a pack may hold ${most}: it was left packed. Make two packs of it`;
+    refused.push({ kind: "refused", name: `${untold} more in the pack`, reasons: [reason] });
+  }
+  return { entries, refused };
+}
+
+/** Entries in batches that are unpacked together. */
+function* batches(entries: readonly Entry[]): Generator<ReadonlySet<string>> {
+  let batch = new Set<string>();
+  let bytes = 0;
+  for (const entry of entries) {
+    if (batch.size > 0 && bytes + entry.bytes > BATCH_BYTES) {
+      yield batch;
+      batch = new Set();
+      bytes = 0;
+    }
+    batch.add(entry.name);
+    bytes += entry.bytes;
+  }
+  if (batch.size > 0) yield batch;
+}
+
+function unpack(packed: Uint8Array, names: ReadonlySet<string>): Record<string, Uint8Array> {
+  const given = new Set<string>();
+  return unzipSync(packed, {
+    filter({ name }) {
+      if (!names.has(name) || given.has(name)) return false;
+      given.add(name);
+      return true;
+    },
+  });
+}
+
+/** What is passed over, one by one; of a pack that keeps its documents apart, all of it in one line. */
+function tellPassed(entries: readonly Entry[], isApart: boolean): ReadFile[] {
+  const passed = entries.flatMap(({ name }): (ReadFile & { kind: "passed" })[] => {
+    const why = whyPassed(name, isApart);
+    return why === undefined ? [] : [{ kind: "passed", name, why }];
+  });
+  if (!isApart || passed.length === 0) return passed;
+  const why = `no documents: they are for people and games, and are made anew from the kit`;
+  return [{ kind: "passed", name: `${passed.length} more files of the pack`, why }];
+}
+
+function readOne(
+  name: string,
+  bytes: Uint8Array,
+  manifest: ReadonlyMap<string, ManifestLine> | undefined,
+): readonly ReadFile[] {
+  if (manifest?.has(name) && !isAsListed(manifest, name, bytes)) {
+    const reason = `it is not what ${MANIFEST_NAME} says of it: damaged, or changed since. If it was changed on purpose, unpack it and read in the file itself`;
+    return [{ kind: "refused", name, reasons: [reason] }];
+  }
+  return readSource(name, strFromU8(bytes));
+}
+
+/**
+ * Reads the files of a pack (zip), one after the other; can be left and taken up between two files, and tells the bytes that
+ * were unpacked so far. Before anything is unpacked each is held to the limits of a file, all together to those of a pack;
+ * names that climb, stand twice, or would unpack to far more than they should are refused. Where the pack has a manifest, a
+ * file that is not as it says is refused. What is no document is passed over, and said. Of a pack that is torn nothing is kept.
+ */
+export function* readPack(name: string, packed: Uint8Array): Generator<number, readonly ReadFile[]> {
+  try {
+    const { entries, refused } = listEntries(packed);
+    const listed = unpack(packed, new Set([MANIFEST_NAME]))[MANIFEST_NAME];
+    const manifest = listed && readManifest(strFromU8(listed));
+    const isApart = hasDocumentsFolder(entries);
+    const read: ReadFile[] = [];
+    let done = 0;
+    for (const batch of batches(entries.filter(entry => whyPassed(entry.name, isApart) === undefined)))
+      for (const [inside, bytes] of Object.entries(unpack(packed, batch))) {
+        read.push(...readOne(inside, bytes, manifest));
+        done += bytes.length;
+        yield done;
+      }
+    return [...read, ...tellPassed(entries, isApart), ...refused];
+  } catch (error) {
+    const detail = error instanceof Error ? error.message : String(error);
+    return [
+      { kind: "refused", name, reasons: [`the file: it cannot be unpacked (${detail}): save it again`] },
+    ];
+  }
+}

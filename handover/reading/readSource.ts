@@ -1,0 +1,76 @@
+import {
+  formatIssue,
+  parseChecks,
+  parseJson,
+  parseLayout,
+  parseTake,
+  parseTakes,
+  type Checks,
+  type Issue,
+  type Kit,
+  type Layout,
+  type Result,
+  type Take,
+} from "#core";
+import { parseRules } from "#stage";
+
+/**
+ * What came out of a file: a kit, a take, a layout of keys, checks; the sentences that say why none of them; or that it is
+ * nothing a shelf keeps, which is no fault.
+ */
+export type ReadFile =
+  | { readonly kind: "kit"; readonly name: string; readonly kit: Kit }
+  | { readonly kind: "take"; readonly name: string; readonly take: Take }
+  | { readonly kind: "layout"; readonly name: string; readonly layout: Layout }
+  | { readonly kind: "checks"; readonly name: string; readonly checks: Checks }
+  | { readonly kind: "passed"; readonly name: string; readonly why: string }
+  | { readonly kind: "refused"; readonly name: string; readonly reasons: readonly string[] };
+
+/** A refusal that says each of its issues. */
+export function refuseFor(name: string, issues: readonly Issue[]): ReadFile {
+  return { kind: "refused", name, reasons: issues.map(formatIssue) };
+}
+
+type Reader = (name: string, json: unknown) => readonly ReadFile[];
+
+function reader<T>(parse: (json: unknown) => Result<T>, wrap: (name: string, value: T) => ReadFile): Reader {
+  return (name, json) => {
+    const read = parse(json);
+    return [read.ok ? wrap(name, read.value) : refuseFor(name, read.issues)];
+  };
+}
+
+const readTake = reader(parseTake, (name, take) => ({ kind: "take", name, take }));
+
+/** Takes that came together, each read by itself: one that is broken is refused with its place, the others are read. */
+const readTakes: Reader = (name, json) => {
+  const read = parseTakes(json);
+  if (!read.ok) return [refuseFor(name, read.issues)];
+  return read.value.takes.flatMap((take, n) => readTake(`${name}, takes[${n}]`, take));
+};
+
+const passed =
+  (why: string): Reader =>
+  name => [{ kind: "passed", name, why }];
+
+/** How each format is read; what names no format known here is read as a kit, which says so. */
+const READERS: Readonly<Record<string, Reader>> = {
+  "moss-tap/kit": reader(parseRules, (name, { kit }) => ({ kind: "kit", name, kit })),
+  "moss-tap/take": readTake,
+  "moss-tap/takes": readTakes,
+  "moss-tap/checks": reader(parseChecks, (name, checks) => ({ kind: "checks", name, checks })),
+  "moss-tap/layout": reader(parseLayout, (name, layout) => ({ kind: "layout", name, layout })),
+  "moss-tap/trace": passed("a trace: it is made anew from its take"),
+  "moss-tap/results": passed("results of checks: they are found anew"),
+  "moss-tap/manifest": passed("a list of what a pack holds"),
+  "moss-tap/mapping": passed("a mapping: it is read where a recording is mapped, at Hand over"),
+};
+
+/** Reads the text of a file of ours; the format field tells which it is. Several come of one that holds takes together. */
+export function readSource(name: string, source: string): readonly ReadFile[] {
+  const json = parseJson(source);
+  if (!json.ok) return [refuseFor(name, json.issues)];
+  const format = String((json.value as { format?: unknown } | null)?.format);
+  const read = Object.hasOwn(READERS, format) ? READERS[format]! : READERS["moss-tap/kit"]!;
+  return read(name, json.value);
+}

@@ -1,0 +1,2 @@
+import type { PlayerParts } from "#handover";
+export function bundlePlayer(): Promise<PlayerParts>;
