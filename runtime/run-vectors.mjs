@@ -1,14 +1,22 @@
 // Runs the test vectors beside it through the runtime beside it, and says for each whether every event is as it must be.
-// node run-vectors.mjs [folder of the vectors]
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
-import { pathToFileURL } from "node:url";
+// node run-vectors.mjs [folder of the vectors]; or, in a page that lies with them on a server, as a module script.
+import { loadKit } from "./moss-tap-runtime.mjs";
 
-const folder = process.argv[2] ?? ".";
-const read = name => JSON.parse(readFileSync(join(folder, name), "utf8"));
-const { loadKit } = await import(
-  pathToFileURL(new URL("moss-tap-runtime.mjs", import.meta.url).pathname).href
-);
+const isNode = typeof process === "object" && typeof document === "undefined";
+const folder = (isNode && process.argv[2]) || ".";
+
+/** A document of the vectors, from the disk or from where the page lies. */
+async function read(name) {
+  if (!isNode) return (await fetch(new URL(name, import.meta.url))).json();
+  const { readFile } = await import("node:fs/promises");
+  return JSON.parse(await readFile(`${folder}/${name}`, "utf8"));
+}
+
+/** Says a line, on the console and, in a page, on it. */
+function say(line) {
+  console.log(line);
+  if (!isNode) document.body.append(Object.assign(document.createElement("p"), { textContent: line }));
+}
 
 /** The frame of a kit on which a place in a take lands. */
 const land = (x, take, rate) => Math.ceil((x * rate) / take.rate - 1e-6);
@@ -33,10 +41,8 @@ function readControl(lane, control, take, rate) {
 /** The values of a lane by the frame on which they land; of several on one frame the last counts. */
 const readLane = (lane, take, rate) => new Map(lane.map(([x, value]) => [land(x, take, rate), value]));
 
-function runVector({ kit: kitFile, take: takeFile, trace: traceFile }) {
-  const kit = read(kitFile);
-  const take = read(takeFile);
-  const wanted = read(traceFile).events;
+async function runVector({ kit: kitFile, take: takeFile, trace: traceFile }) {
+  const [kit, take, { events: wanted }] = await Promise.all([kitFile, takeFile, traceFile].map(read));
   const loaded = loadKit(kit);
   if (!loaded.ok) return `the kit was not loaded: ${JSON.stringify(loaded.faults)}`;
   const { runtime } = loaded;
@@ -65,9 +71,10 @@ function runVector({ kit: kitFile, take: takeFile, trace: traceFile }) {
 }
 
 let failed = 0;
-for (const vector of read("index.json").vectors) {
-  const why = runVector(vector);
+for (const vector of (await read("index.json")).vectors) {
+  const why = await runVector(vector);
   if (why) failed++;
-  console.log(`${why ? "not ok" : "ok"} ${vector.take}${why ? `: ${why}` : ""}`);
+  say(`${why ? "not ok" : "ok"} ${vector.take}${why ? `: ${why}` : ""}`);
 }
-process.exitCode = failed > 0 ? 1 : 0;
+say(failed > 0 ? `${failed} not as they must be` : "all as they must be");
+if (isNode) process.exitCode = failed > 0 ? 1 : 0;

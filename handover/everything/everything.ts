@@ -68,6 +68,6 @@ export const everythingFormat: ExportFormat = {
     const files = listEverything(handover, parts);
     const all = [makeManifest(files), ...files];
     const bytes = zipFiles(Object.fromEntries(all.map(file => [file.name, file.bytes])));
-    return [{ name: `${slugOf(handover.kit.name) || "kit"}.zip`, bytes, type: "application/zip" }];
+    return [{ name: `${slugOf(handover.kit.name) || "kit"}.all.zip`, bytes, type: "application/zip" }];
   },
 };

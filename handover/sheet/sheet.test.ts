@@ -104,3 +104,26 @@ test("lengths are drawn to one scale, parts of a timeline one after the other", 
   expect(textOf(svg)).toContain("6f 100 ms");
   expect(drawBars([figure("cooldown", 0)], 60)).toBe("");
 });
+
+test("a sheet tells what changed since a variant: what says something else, what came and what went; and at the rates asked for", () => {
+  const demo = readDemo("belfry-runner");
+  const [hop, ...others] = demo.kit.moves!;
+  const was: Kit = {
+    ...demo.kit,
+    moves: [{ ...hop!, buffer: "9f" }, ...others.slice(1), { ...others[0]!, id: "gone", name: "Old step" }],
+    controls: demo.kit.controls.map((control, c) =>
+      c === 0 ? { ...control, bindings: [["key:KeyQ"]] } : control,
+    ),
+  };
+  const sheet = { since: { name: "Monday", kit: was }, rates: [50] };
+  const text = textOf(formatSheetBody({ ...demo, sheet }));
+  const changed = /What changed since “Monday”(.*?)Moves/.exec(text)![1]!;
+  expect(changed).toMatch(/remembered for 9f before.*remembered for 6f before/);
+  expect(changed).toMatch(/Old step.*not there/);
+  expect(changed).toMatch(/key:KeyQ/);
+  expect(changed).not.toMatch(/Spring/);
+  expect(text).toContain("at 50");
+  expect(text).not.toContain("at 120");
+  const same = textOf(formatSheetBody({ ...demo, sheet: { since: { name: "Now", kit: demo.kit } } }));
+  expect(same).toContain("Nothing: rules, controls and rate are as they were.");
+});

@@ -3,35 +3,19 @@ import { isRecordingName, type ReadFile } from "#handover";
 import { useDesk, useDocument } from "../../document/context";
 import { takeInHere } from "../../document/takeInHere";
 import { Button } from "../../ui/Button";
-import { useNotices } from "../../ui/noticesContext";
 import { MapRecording } from "../takeIn/MapRecording";
 import { TakingInBoard } from "../takeIn/TakingInBoard";
 import { useTakingIn } from "../takeIn/useTakingIn";
-import { sumTaken } from "../../storage/takenIn";
-
-/** So few are told one by one in the word that is said. */
-const FEW = 3;
 
 /** What comes back to the open kit: takes, rounds of a playable page, checks, layouts, and recordings that are mapped. */
 export function TakeInSection() {
   const { workbench } = useDesk();
-  const { say } = useNotices();
   const kit = useDocument(state => state.kit);
   const picker = useRef<HTMLInputElement>(null);
   const [isOver, setOver] = useState(false);
   /** Recordings that wait to be mapped, the first of them open. */
   const [waiting, setWaiting] = useState<readonly File[]>([]);
-  const taking = useTakingIn(async (read: readonly ReadFile[]) => {
-    const lines = takeInHere(workbench, read);
-    const left = lines.filter(({ isTaken }) => !isTaken);
-    if (lines.length <= FEW)
-      say({
-        tone: left.length > 0 ? "trouble" : "plain",
-        title: lines.length === 0 ? "There was nothing in it." : sumTaken(lines),
-        details: lines.map(({ name, words }) => `${name}: ${words}`),
-      });
-    return Promise.resolve(lines);
-  });
+  const taking = useTakingIn((read: readonly ReadFile[]) => Promise.resolve(takeInHere(workbench, read)));
   const begin = (files: readonly File[]) => {
     setWaiting(was => [...was, ...files.filter(file => isRecordingName(file.name))]);
     taking.begin(files.filter(file => !isRecordingName(file.name)));

@@ -145,7 +145,7 @@ export function ShelfView({
           </p>
         </div>
         <div className="mt-4 empty:hidden">
-          <TakingInBoard taking={taking} />
+          <TakingInBoard taking={taking} isFewSaid />
         </div>
         {kits.length > 0 && library && (
           <ul className={GRID} aria-label="Kits">

@@ -4,8 +4,8 @@ import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
 import type { TakingIn } from "./useTakingIn";
 
-/** So few are told by what is said of them; of more there is a list. */
-const FEW = 3;
+/** So few are told one by one; of more there is a list. */
+const FEW_LINES = 3;
 /** A list is drawn so far; what is beyond is counted. */
 const MOST_LINES = 2000;
 
@@ -34,8 +34,25 @@ function Lines({ word, lines }: { word: string; lines: readonly TakenLine[] }) {
   );
 }
 
-/** What is being read in, with its progress and a way out of it; and, when it is done, what became of each thing. */
-export function TakingInBoard({ taking }: { taking: TakingIn }) {
+/** A few things one by one. */
+function FewLines({ lines }: { lines: readonly TakenLine[] }) {
+  return (
+    <ul className="grow break-words">
+      {lines.length === 0 && <li>There was nothing in it.</li>}
+      {lines.map(({ name, words, isTaken }, n) => (
+        <li key={n} className={isTaken ? "" : "text-foxglove"}>
+          <b>{name}</b> {words}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/**
+ * What is being read in, with its progress and a way out of it; and, when it is done, what became of each thing.
+ * `isFewSaid`: are a few told elsewhere?
+ */
+export function TakingInBoard({ taking, isFewSaid = false }: { taking: TakingIn; isFewSaid?: boolean }) {
   const { now, lines } = taking;
   const [isListed, setListed] = useState(false);
   const close = () => {
@@ -58,14 +75,21 @@ export function TakingInBoard({ taking }: { taking: TakingIn }) {
         <Button onClick={taking.stop}>Cancel</Button>
       </div>
     );
-  if (!lines || lines.length <= FEW) return null;
+  const isFew = lines !== undefined && lines.length <= FEW_LINES;
+  if (!lines || (isFew && isFewSaid)) return null;
   return (
     <div
       role="status"
       className="flex items-center gap-3 rounded-stone border border-line bg-leaf px-4 py-2 text-sm"
     >
-      <span className="grow">{sumTaken(lines)}</span>
-      <Button onClick={() => setListed(true)}>Show the list</Button>
+      {isFew ? (
+        <FewLines lines={lines} />
+      ) : (
+        <>
+          <span className="grow">{sumTaken(lines)}</span>
+          <Button onClick={() => setListed(true)}>Show the list</Button>
+        </>
+      )}
       <Button look="quiet" onClick={close}>
         Close
       </Button>

@@ -1,0 +1,73 @@
+import { beforeEach, expect, test } from "vitest";
+import type { Check, Kit, Layout, Take } from "#core";
+import type { ReadFile } from "#handover";
+import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
+import { takeInHere } from "./takeInHere";
+
+const KIT: Kit = {
+  format: "moss-tap/kit",
+  version: 1,
+  id: "k",
+  name: "K",
+  rate: 60,
+  controls: [{ id: "a", name: "A", bindings: [["key:KeyA"]] }],
+  patterns: [{ id: "h", name: "H", kind: "hold", control: "a", for: "10f", fire: "reach" }],
+};
+const take = (id: string, name = id, kit = "k"): Take => {
+  return { format: "moss-tap/take", version: 1, id, name, kit, rate: 60, frames: 60, lanes: { a: [[3, 1]] } };
+};
+const LAYOUT: Layout = { format: "moss-tap/layout", version: 1, id: "l", name: "Left", bindings: {} };
+const CHECK: Check = { id: "c", name: "Holds", on: "*", never: { kind: "fired", id: "h" } };
+const taken = (item: Take): ReadFile => ({ kind: "take", name: `${item.id}.json`, take: item });
+
+let tab: TestTab;
+beforeEach(async () => {
+  tab = openTab();
+  await openKit(tab, KIT, [take("t", "There")]);
+});
+const state = () => tab.workbench.getState();
+
+test("what comes back is with the kit in one step of undo, the first take open; what was there is not doubled", async () => {
+  const lines = takeInHere(tab.workbench, [
+    taken(take("t", "New under an old id")),
+    taken(take("other", "There")),
+    taken({ ...take("far", "Far", "elsewhere"), lanes: { wheel: [[1, 1]] } }),
+    { kind: "layout", name: "l.json", layout: LAYOUT },
+    {
+      kind: "checks",
+      name: "c.json",
+      checks: { format: "moss-tap/checks", version: 1, id: "cs", name: "Checks", checks: [CHECK] },
+    },
+    { kind: "kit", name: "k.json", kit: { ...KIT, name: "Another" } },
+    { kind: "refused", name: "x.json", reasons: ["no", "no"] },
+    { kind: "passed", name: "y.json", why: "a trace" },
+  ]);
+  expect(lines.map(({ name, isTaken, words }) => `${isTaken ? "+" : "−"} ${name}: ${words}`)).toEqual([
+    "+ New under an old id: is with the kit",
+    "− There: was there already",
+    "+ Far: was recorded for elsewhere; k has no wheel: those presses are not heard",
+    "+ Left: is with the kit",
+    "+ Checks: 1 check came to the kit",
+    "− Another: a kit of its own: drop it on the shelf",
+    "− x.json: no; no",
+    "− y.json: passed over: a trace",
+  ]);
+  const { takes, layouts, checks, openTakeId } = state();
+  expect(takes.map(({ name }) => name)).toEqual(["There", "New under an old id", "Far"]);
+  expect(new Set(takes.map(({ id }) => id)).size).toBe(3);
+  expect(openTakeId).toBe(takes[1]!.id);
+  expect([layouts, checks]).toEqual([[LAYOUT], [CHECK]]);
+  tab.workbench.undo();
+  expect(state()).toMatchObject({ takes: [take("t", "There")], layouts: [], checks: [] });
+  await until(() => state().holder === "ours");
+});
+
+test("nothing new changes nothing, and a tab that may not edit says so of each", () => {
+  expect(takeInHere(tab.workbench, [taken(take("again", "There"))])[0]).toMatchObject({ isTaken: false });
+  tab.workbench.undo();
+  expect(state().takes).toHaveLength(1);
+  const readOnly = { ...tab.workbench, edit: () => undefined };
+  expect(takeInHere(readOnly, [taken(take("n", "New"))])).toEqual([
+    { name: "New", isTaken: false, words: "this tab may not change the kit" },
+  ]);
+});

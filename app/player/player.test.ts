@@ -1,0 +1,155 @@
+import { readFileSync } from "node:fs";
+import { expect, test } from "vitest";
+import { formatTrace, parseTake, readTake, type Take } from "#core";
+import { compileRules, parseRules, runRules } from "#stage";
+import type { PageListener } from "../input/pageEvents";
+import { beginRound } from "./round";
+import { clockWords } from "./playerPage";
+import { createRounds, type Small } from "./rounds";
+
+const KIT = (() => {
+  const read = parseRules(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
+  if (!read.ok) throw new Error("the demo must read");
+  return read.value.kit;
+})();
+const RULES = (() => {
+  const compiled = compileRules(KIT);
+  if (!compiled.ok) throw new Error("the demo must compile");
+  return compiled.value;
+})();
+
+/** A world whose clock is moved by hand, and its page's listener. */
+function createWorld() {
+  let now = 0;
+  let listener: PageListener | undefined;
+  return {
+    world: {
+      nowMs: () => now,
+      listen(given: PageListener) {
+        listener = given;
+        return () => void (listener = undefined);
+      },
+      readPads: undefined,
+    },
+    page: () => listener!,
+    isHeard: () => listener !== undefined,
+    pass: (ms: number) => void (now += ms),
+    key: (code: string, value: number, isRepeat = false) => listener!.report({ code, value, isRepeat }, now),
+  };
+}
+
+const NAMED = { id: "r", name: "Round 1" };
+
+test("a round is the take that gives its trace again, by keys and by touch, with its devices", () => {
+  const { world, pass, key, isHeard } = createWorld();
+  const round = beginRound(world, RULES, KIT.controls, () => undefined);
+  const turn = (ms: number) => {
+    pass(ms);
+    round.turn();
+  };
+  turn(100);
+  key("key:ArrowRight", 1);
+  key("key:ArrowRight", 1, true);
+  turn(300);
+  round.holdOnScreen("leap", true);
+  turn(120);
+  round.holdOnScreen("leap", false);
+  expect(round.isHeld("right")).toBe(true);
+  turn(200);
+  const events = () => formatTrace(RULES.program, round.session.trace).events;
+  const take = round.end(NAMED)!;
+  expect(isHeard()).toBe(false);
+  expect(round.end(NAMED)).toBeUndefined();
+  expect(take).toMatchObject({ ...NAMED, kit: KIT.id, rate: 60, device: "keys, touch" });
+  expect(parseTake(take).ok).toBe(true);
+  // What was still held when it ended is let go within it.
+  expect(take.lanes.right!.at(-1)![1]).toBe(0);
+  const { trace } = runRules(RULES, readTake(RULES.program, take));
+  expect(formatTrace(RULES.program, trace).events).toEqual(events());
+  expect(events().some(({ kind }) => kind === "performed")).toBe(true);
+});
+
+test("a round stands still while its page is hidden, and lets go what its window lost", () => {
+  const { world, pass, key, page } = createWorld();
+  let left = 0;
+  const round = beginRound(world, RULES, KIT.controls, () => left++);
+  pass(100);
+  round.turn();
+  key("key:Space", 1);
+  page().letAllGo(100);
+  expect(round.isHeld("leap")).toBe(false);
+  page().hide(true, 100);
+  const at = round.session.state.frame;
+  pass(60_000);
+  round.turn();
+  expect(round.session.state.frame).toBe(at);
+  page().hide(false, 60_100);
+  pass(50);
+  round.turn();
+  expect(round.session.state.frame).toBe(at + 3);
+  page().leave();
+  expect(left).toBe(1);
+});
+
+const take = (id: string): Take => ({
+  format: "moss-tap/take",
+  version: 1,
+  id,
+  name: `Round ${id}`,
+  kit: KIT.id,
+  rate: 60,
+  frames: 60,
+  lanes: {},
+});
+
+/** A small store in memory, which may be full. */
+function createSmall(isFull = false): Small {
+  const kept = new Map<string, string>();
+  return {
+    getItem: key => kept.get(key) ?? null,
+    setItem(key, value) {
+      if (isFull) throw new Error("the store is full");
+      kept.set(key, value);
+    },
+  };
+}
+
+test("rounds are kept from one visit to the next, go by the name that is given, and leave only where they are wanted", () => {
+  const small = createSmall();
+  const rounds = createRounds(KIT, small);
+  rounds.add(take("1"));
+  rounds.add(take("2"));
+  rounds.setSent("1", false);
+  const again = createRounds(KIT, small);
+  expect(again.list().map(({ isSent }) => isSent)).toEqual([false, true]);
+  expect(again.isUnsaved()).toBe(true);
+  const sent = again.toDocument(" Wren ");
+  expect(sent.takes).toEqual([{ ...take("2"), name: "Wren, Round 2", player: "Wren" }]);
+  expect(again.toDocument("").takes).toEqual([take("2")]);
+  again.saved();
+  expect(again.isUnsaved()).toBe(false);
+  again.setSent("1", true);
+  expect(again.isUnsaved()).toBe(true);
+  expect(createRounds({ ...KIT, id: "other" }, small).list()).toEqual([]);
+});
+
+test("a store that is full, forbidden or full of something else loses no round that is played", () => {
+  for (const small of [createSmall(true), undefined]) {
+    const rounds = createRounds(KIT, small);
+    rounds.add(take("1"));
+    expect(rounds.list()).toHaveLength(1);
+  }
+  for (const stray of ["{", "3", '[{"take": {}}]', "[null]"]) {
+    const rounds = createRounds(KIT, { getItem: () => stray, setItem: () => undefined });
+    expect(rounds.list()).toEqual([]);
+  }
+});
+
+test.each([
+  [0, "0:00"],
+  [9.99, "0:09"],
+  [60, "1:00"],
+  [605, "10:05"],
+])("%d s are told as %s", (seconds, words) => {
+  expect(clockWords(seconds)).toBe(words);
+});

@@ -1,0 +1,261 @@
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { readFile } from "node:fs/promises";
+import { createServer } from "node:http";
+import { tmpdir } from "node:os";
+import { dirname, extname, join } from "node:path";
+import { pathToFileURL } from "node:url";
+import { unzipSync, zipSync, type Zippable } from "fflate";
+import { By, Key, type WebDriver } from "selenium-webdriver";
+import { afterAll, beforeEach, expect, test } from "vitest";
+import type { Take, Takes } from "#core";
+import { choose, clickOn, find, openBelfry, press, textOf, waitFor } from "./browser";
+import { useSession } from "./session";
+
+const session = useSession();
+let driver: WebDriver;
+const folder = mkdtempSync(join(tmpdir(), "moss-tap-back-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+beforeEach(() => void (driver = session.driver));
+
+function put(name: string, content: string | Uint8Array): string {
+  const path = join(folder, name);
+  mkdirSync(dirname(path), { recursive: true });
+  writeFileSync(path, content);
+  return path;
+}
+
+/** A file that was saved, once it is all there. */
+async function saved(name: string): Promise<Buffer> {
+  const path = join(session.downloads, name);
+  let size = -1;
+  return waitFor(driver, name, async () => {
+    const bytes = await readFile(path);
+    const isWhole = bytes.length > 0 && bytes.length === size;
+    size = bytes.length;
+    return isWhole && bytes;
+  });
+}
+
+const readIn = async (...paths: string[]) =>
+  (await find(driver, "[data-testid=take-in-picker]")).sendKeys(paths.join("\n"));
+
+const down = (key: string) => driver.actions().keyDown(key).perform();
+const up = (key: string) => driver.actions().keyUp(key).perform();
+const framesPlayed = async () => Number(await (await find(driver, "#stage")).getAttribute("data-frame"));
+const playOn = async (frames: number) => {
+  const from = await framesPlayed();
+  await waitFor(driver, `${frames} frames more`, async () => (await framesPlayed()) >= from + frames);
+};
+
+test("the playable page is opened from a disk, played with a key held while it is clicked, saved, and read in", async () => {
+  await press(driver, "Open demo Belfry Runner");
+  await find(driver, "[data-testid=open-take]");
+  await press(driver, "Hand over");
+  await press(driver, "Save file belfry-runner.page.html");
+  const page = put("page.html", await saved("belfry-runner.page.html"));
+  await driver.get(pathToFileURL(page).href);
+  await find(driver, "#turn");
+  await down(Key.ARROW_RIGHT);
+  await clickOn(driver, "#turn");
+  // What was held before it began is no press of the round; it is once it goes down again.
+  await up(Key.ARROW_RIGHT);
+  await down(Key.ARROW_RIGHT);
+  await playOn(20);
+  await down(" ");
+  await playOn(8);
+  await up(" ");
+  await clickOn(driver, "#turn");
+  await up(Key.ARROW_RIGHT);
+  expect(await textOf(driver, "#rounds")).toMatch(/Round 1\s+0:0\d, by keys/);
+  expect(await textOf(driver, "#heard")).toContain("Hop performed");
+  await clickOn(driver, "#turn");
+  await driver
+    .actions()
+    .move({ origin: await find(driver, "[data-control=leap]") })
+    .press()
+    .perform();
+  await playOn(6);
+  await driver.actions().release().perform();
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await (await find(driver, "#player")).sendKeys("Wren");
+  // Nothing was asked of anywhere.
+  expect(
+    await driver.executeScript("return performance.getEntriesByType('resource').map(entry => entry.name)"),
+  ).toEqual([]);
+  await press(driver, "Save 2 rounds as one file");
+  const file = put("back.takes.json", await saved("belfry-runner-wren.takes.json"));
+  const { takes } = JSON.parse(readFileSync(file, "utf8")) as Takes;
+  expect(takes.map(({ player, device, lanes }) => [player, device, Object.keys(lanes).sort()])).toEqual([
+    ["Wren", "keys", ["leap", "right"]],
+    ["Wren", "touch", ["leap"]],
+  ]);
+  await clickOn(driver, "#copying summary");
+  expect(await (await find(driver, "#text")).getAttribute("value")).toBe(readFileSync(file, "utf8"));
+
+  await driver.get(session.address);
+  await clickOn(driver, "[data-testid^=kit-] a");
+  await press(driver, "Hand over");
+  await readIn(file);
+  await find(driver, `//li[b="Wren, Round 2" and contains(., "is with the kit")]`);
+  expect(await textOf(driver, "[data-testid=open-take]")).toContain("Wren, Round 1");
+  await press(driver, "Play");
+  await choose(driver, "listed", "takes by Wren");
+  const names = async () =>
+    Promise.all(
+      (await driver.findElements(By.css('li input[aria-label^="Name of"]'))).map(field =>
+        field.getAttribute("value"),
+      ),
+    );
+  await waitFor(
+    driver,
+    "the two by Wren",
+    async () => (await names()).join() === "Wren, Round 1,Wren, Round 2",
+  );
+  const note = await find(driver, 'textarea[aria-label^="Note on"]');
+  await note.sendKeys("leapt too late", Key.TAB);
+  await choose(driver, "listed", "takes with a note");
+  await waitFor(driver, "the noted take alone", async () => (await names()).join() === "Wren, Round 1");
+  await press(driver, "Undo");
+  await press(driver, "Undo");
+  await waitFor(driver, "the four takes of before", async () => (await names()).length === 4);
+});
+
+test("a table from elsewhere is mapped by hand, read in with what was not understood, and the mapping is remembered", async () => {
+  await openBelfry(driver);
+  await press(driver, "Hand over");
+  const rows = ["at,key,how", "0.5,J1,down", "0.75,J1,up", "1,Run,down", "2,Run,up", "2.5,J1,sideways"];
+  await readIn(put("game.csv", rows.join("\n")));
+  await find(driver, `//h2[.="Read in game.csv"]`);
+  await choose(driver, "what a row is", "one change");
+  await choose(driver, "column of controls", "key");
+  await choose(driver, "column of values", "how");
+  await choose(driver, "column of times", "at");
+  await choose(driver, "unit of times", "seconds");
+  await choose(driver, "what J1 plays", "Leap");
+  await find(driver, `//*[contains(text(), "“Run” plays no control here; 2 values were left out")]`);
+  await choose(driver, "what Run plays", "Right");
+  expect(await textOf(driver, `svg[aria-label="The lanes that come of it"]`)).toMatch(/Leap.*Right/s);
+  await press(driver, "Read it in");
+  await find(driver, `//*[contains(text(), "It is read in, and open on the tape.")]`);
+  expect(await textOf(driver, `section[aria-label="Left out, not understood"]`)).toContain(
+    "line 6: “sideways” is no value of J1",
+  );
+  await press(driver, "Close");
+  expect(await textOf(driver, "[data-testid=open-take]")).toContain("game");
+  await press(driver, "As table");
+  expect(await textOf(driver, "table")).toMatch(/30.*Leap/s);
+  await readIn(put("game two.csv", rows.slice(0, 3).join("\n")));
+  await find(driver, `[aria-label="what J1 plays: Leap"]`);
+  const complaints = By.css('section[aria-label="Not understood in what was looked at"]');
+  expect(await driver.findElements(complaints)).toEqual([]);
+  await press(driver, "Close");
+});
+
+const takeOf = (n: number, presses: number): Take => ({
+  format: "moss-tap/take",
+  version: 1,
+  id: `t${n}`,
+  name: `Take ${n}`,
+  kit: "belfry-runner",
+  rate: 60,
+  frames: 100_000,
+  lanes: { leap: Array.from({ length: presses }, (_, k): [number, number] => [k * 2 + 0.25, (k + 1) % 2]) },
+});
+
+/** A pack of so many takes, the last name of which climbs. */
+function packOf(count: number, presses: number): Uint8Array {
+  const files: Zippable = {};
+  for (let n = 1; n <= count; n++)
+    files[`${n}.take.json`] = new TextEncoder().encode(JSON.stringify(takeOf(n, presses)));
+  files["../out.take.json"] = files["1.take.json"]!;
+  return zipSync(files, { level: 0 });
+}
+
+test("a thousand takes come in at once with a list of what was not taken; a reading that is called off leaves nothing", async () => {
+  await openBelfry(driver);
+  await press(driver, "Hand over");
+  await readIn(put("many.zip", packOf(1000, 20)));
+  await press(driver, "Show the list");
+  const list = await textOf(driver, `[role=dialog]`);
+  expect(list).toContain("1001 things read: 1000 taken in, 1 not.");
+  expect(list).toMatch(/\.\.\/out\.take\.json\s+its name leads out of the pack/);
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Undo");
+  const openTake = () => textOf(driver, "[data-testid=open-take]");
+  await waitFor(driver, "the take of before", async () => !(await openTake()).includes("Take "));
+  await readIn(put("large.zip", packOf(160, 40_000)));
+  await find(driver, "progress");
+  await press(driver, "Cancel");
+  await waitFor(
+    driver,
+    "no reading",
+    async () => (await driver.findElements(By.css("progress"))).length === 0,
+  );
+  expect(await openTake()).not.toContain("Take ");
+});
+
+test("everything is drawn, packed and saved as one file, which reads in again on the shelf", async () => {
+  await openBelfry(driver);
+  await press(driver, "Hand over");
+  await press(driver, "Make Pictures");
+  await press(driver, "Save file tape.svg");
+  expect((await saved("tape.svg")).toString()).toMatch(/^<svg [^>]*xmlns[^]*<text[^]*Leap/);
+  await press(driver, "Make All in one");
+  await press(driver, "Save file belfry-runner.all.zip");
+  const bytes = await saved("belfry-runner.all.zip");
+  const files = unzipSync(bytes);
+  const names = Object.keys(files);
+  for (const wanted of [
+    /^pictures\/tape\.png$/,
+    /^pictures\/map-hop\.svg$/,
+    /^page\/.*html$/,
+    /^runtime\/.*mjs$/,
+  ])
+    expect(
+      names.some(name => wanted.test(name)),
+      String(wanted),
+    ).toBe(true);
+  expect([...files["pictures/tape.png"]!.slice(1, 4)]).toEqual(
+    [..."PNG"].map(letter => letter.charCodeAt(0)),
+  );
+  const map = new TextDecoder().decode(files["pictures/map-hop.svg"]);
+  expect(map).toContain("<title>Hop</title>");
+  expect(map).not.toMatch(/class=|var\(|tabindex|aria-/);
+  await driver.get(session.address);
+  await (await find(driver, "[data-testid=file-picker]")).sendKeys(put("all.zip", bytes));
+  await find(driver, `//*[contains(text(), "on the shelf already, word for word, with these takes")]`);
+});
+
+test("the script of the vectors runs in a browser too, and says of each vector that it is right", async () => {
+  await press(driver, "Open demo Rope Catch");
+  await find(driver, "[data-testid=open-take]");
+  await press(driver, "Hand over");
+  for (const name of ["rope-catch.vectors.zip", "moss-tap-runtime.mjs", "run-vectors.mjs"])
+    await press(driver, `Save file ${name}`);
+  const files: Record<string, Uint8Array> = {
+    ...unzipSync(await saved("rope-catch.vectors.zip")),
+    "moss-tap-runtime.mjs": await saved("moss-tap-runtime.mjs"),
+    "run-vectors.mjs": await saved("run-vectors.mjs"),
+    "index.html": new TextEncoder().encode(
+      `<!doctype html><link rel="icon" href="data:,"><body><script type="module" src="run-vectors.mjs"></script>`,
+    ),
+  };
+  const types: Record<string, string> = { ".html": "text/html", ".mjs": "text/javascript" };
+  const server = createServer(({ url = "/" }, response) => {
+    const found = files[decodeURIComponent(url.slice(1)) || "index.html"];
+    response.setHeader(
+      "content-type",
+      types[extname(url)] ?? (url === "/" ? "text/html" : "application/json"),
+    );
+    response.writeHead(found ? 200 : 404).end(found);
+  });
+  await new Promise<void>(ready => server.listen(0, "127.0.0.1", ready));
+  const { port } = server.address() as { port: number };
+  try {
+    await driver.get(`http://127.0.0.1:${port}/`);
+    await find(driver, `//p[.="all as they must be"]`);
+    expect((await textOf(driver, "body")).match(/^ok bare\//gm)).toHaveLength(4);
+  } finally {
+    server.close();
+  }
+});
