@@ -33,7 +33,7 @@ export { stepWords } from "./patterns/sequence/stepWords";
 export { gateNamed, pressOf, stickOf } from "./kit/ingredients";
 export type { Bundle, Starter, TakeId } from "./kit/starter";
 export { FILE_LIMIT_BYTES, parseJson } from "./formats/parseDocument";
-export { packTake, unpackGently, unpackTake, type PackedTake } from "./input/packTake";
+export { buffersOf, packTake, unpackGently, unpackTake, type PackedTake } from "./input/packTake";
 export { parseTake } from "./input/parseTake";
 export { parseTakes, takesDocument, type Takes, type UnreadTakes } from "./input/parseTakes";
 export type { Lane, Take } from "./input/takeSchema";

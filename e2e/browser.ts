@@ -104,7 +104,9 @@ async function onceShown<T>(
   let answer: T | undefined;
   const isDone = async () => {
     answer = await tryOnce().catch((trouble: unknown) => {
+      // Drawn anew under the hand, or under something that is said and goes again: it is tried once more.
       if (trouble instanceof error.StaleElementReferenceError) return undefined;
+      if (trouble instanceof error.ElementClickInterceptedError) return undefined;
       throw trouble;
     });
     return answer !== undefined;

@@ -197,10 +197,10 @@ test("a thousand takes come in at once with a list of what was not taken; a read
 test("everything is drawn, packed and saved as one file, which reads in again on the shelf", async () => {
   await openBelfry(driver);
   await press(driver, "Hand over");
-  await press(driver, "Make Pictures");
+  await press(driver, "Draw them: Pictures");
   await press(driver, "Save file tape.svg");
   expect((await saved("tape.svg")).toString()).toMatch(/^<svg [^>]*xmlns[^]*<text[^]*Leap/);
-  await press(driver, "Make All in one");
+  await press(driver, "Make it: All in one");
   await press(driver, "Save file belfry-runner.all.zip");
   const bytes = await saved("belfry-runner.all.zip");
   const files = unzipSync(bytes);

@@ -1,10 +1,13 @@
-import { unpackGently, type Take } from "#core";
+import { buffersOf, unpackGently, type Take } from "#core";
 import { readWhole, refuseTooLarge, type ReadFile } from "#handover";
 import type { Jobs } from "./jobs/jobs";
 import { refuseUnread } from "./jobs/readFiles";
 
 /** Up to so much together is read at once; what is more is read in a worker, while the page goes on. Bytes. */
 const AT_ONCE_BYTES = 256 * 1024;
+
+/** So much of takes is unpacked between two rests. Bytes. */
+const BYTES_A_REST = 512 * 1024;
 
 /** What reading stands on: workers, and what lets the page do what waits. */
 interface ReadingWorld {
@@ -54,10 +57,19 @@ export function beginReading(
     if (outcome.state === "failed")
       return [...refused, ...wanted.map(({ name }) => refuseUnread(name, outcome.reason))];
     const unpacked: ReadFile[] = [];
-    for (const read of outcome.value)
-      unpacked.push(
-        read.kind === "take" ? { ...read, take: (await unpackGently(read.take, rest)) as Take } : read,
-      );
+    let bytes = 0;
+    for (const read of outcome.value) {
+      if (read.kind !== "take") {
+        unpacked.push(read);
+        continue;
+      }
+      bytes += buffersOf(read.take).reduce((sum, buffer) => sum + buffer.byteLength, 0);
+      if (bytes > BYTES_A_REST) {
+        bytes = 0;
+        await rest();
+      }
+      unpacked.push({ ...read, take: (await unpackGently(read.take, rest)) as Take });
+    }
     return [...refused, ...unpacked];
   }
   return { outcome: unpack(), stop: asked.stop };

@@ -86,6 +86,9 @@ export function versionOf(record: unknown): number {
   return "version" in record && typeof record.version === "number" ? record.version : 1;
 }
 
+/** So many parts are copied into the database in one task: many long takes must not keep the page. */
+const PARTS_A_TASK = 8;
+
 /** Writes in one transaction, if nobody else has written since. Rejects when the browser will not keep it: then nothing is written. */
 export async function commitWrite(db: Database, write: KitWrite): Promise<KitWritten> {
   const transaction = db.transaction(["kits", "parts"], "readwrite");
@@ -103,7 +106,16 @@ export async function commitWrite(db: Database, write: KitWrite): Promise<KitWri
     works.push(kits.delete(write.kitId));
     for (const key of await parts.index("byKit").getAllKeys(write.kitId)) works.push(parts.delete(key));
   }
-  for (const part of write.put) works.push(parts.put(packPart(part)));
+  // What is told by the last promise is said once, there: the others must not be said again by the browser.
+  const add = (work: Promise<unknown>) => {
+    work.catch(() => undefined);
+    works.push(work);
+  };
+  works.forEach(work => void work.catch(() => undefined));
+  for (let k = 0; k < write.put.length; k++) {
+    if (k > 0 && k % PARTS_A_TASK === 0) await works.at(-1);
+    add(parts.put(packPart(write.put[k]!)));
+  }
   for (const part of write.drop) works.push(parts.delete([write.kitId, part.list, part.id]));
   await Promise.all(works);
   return { state: "written", version: version + 1 };

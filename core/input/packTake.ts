@@ -44,6 +44,12 @@ export function packTake(take: Take): PackedTake {
   };
 }
 
+/** The buffers of a packed take: handed over with it, they need not be copied, and are gone where it came from. */
+export function buffersOf({ lanes, gates = {}, speed }: PackedTake): ArrayBufferLike[] {
+  const packed = [...Object.values(lanes), ...Object.values(gates), ...(speed ? [speed] : [])];
+  return packed.map(lane => lane.packed.buffer);
+}
+
 function isObject(value: unknown): value is Record<string, unknown> {
   return typeof value === "object" && value !== null && !Array.isArray(value);
 }

@@ -8,7 +8,8 @@ import { DOCUMENTS_FOLDER, nameApart, zipFiles } from "../pack/pack";
 import { formatJsonSchemas } from "../schemas/jsonSchemas";
 import { sheetFormat } from "../sheet/sheet";
 import { makeVectors } from "../vectors/vectors";
-import { waveformFormat } from "../waveform/waveform";
+import { createRuns } from "../runs";
+import { makeWaveforms } from "../waveform/waveform";
 
 const README = (name: string) => `# ${name}: what was handed over
 
@@ -28,7 +29,8 @@ const under = (folder: string, files: readonly OutFile[]) =>
 function listEverything(handover: Handover, parts: HandoverParts): OutFile[] {
   const { kit, takes, layouts, checks } = handover;
   const documents = [kit, ...takes, ...layouts, ...checksOf(kit, checks)].map(fileOf);
-  const vectors = Object.entries(makeVectors(handover) ?? {}).map(([name, bytes]): OutFile => ({
+  const runs = createRuns(kit);
+  const vectors = Object.entries(makeVectors(handover, runs) ?? {}).map(([name, bytes]): OutFile => ({
     name,
     bytes: bytes as Uint8Array<ArrayBuffer>,
     type: "",
@@ -46,7 +48,7 @@ function listEverything(handover: Handover, parts: HandoverParts): OutFile[] {
     ...under("page", parts.player ? makePage(handover, parts.player) : []),
     ...under("runtime", parts.runtime),
     ...under("vectors", vectors),
-    ...under("waveforms", waveformFormat.files(handover, parts)),
+    ...under("waveforms", makeWaveforms(takes, runs)),
     ...under("pictures", parts.pictures),
     ...under("schemas", schemas),
   ];

@@ -10,7 +10,7 @@ export const DOCUMENTS_FOLDER = "documents";
 
 /** Files as a zip; the same files give the same bytes. */
 export function zipFiles(files: Zippable): Uint8Array<ArrayBuffer> {
-  return zipSync(files, { mtime: PACKED_AT }) as Uint8Array<ArrayBuffer>;
+  return zipSync(files, { mtime: PACKED_AT, level: 3 }) as Uint8Array<ArrayBuffer>;
 }
 
 /** A name that is not used yet, made of the one wanted: `a.take.json`, `a-2.take.json`. It is used from now on. */

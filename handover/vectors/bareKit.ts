@@ -1,5 +1,6 @@
-import { notes, readTake, type Kit, type Take } from "#core";
-import { compileRules, gatesOfStage, prepareKit, runRules } from "#stage";
+import { notes, type Kit, type Take } from "#core";
+import { gatesOfStage, prepareKit } from "#stage";
+import type { Runs } from "../runs";
 
 /** A kit without its stage, for those who move bodies of their own: what its moves do there is gone as well, what it decides about prompts is in it. */
 export function withoutStage(kit: Kit): Kit {
@@ -14,12 +15,8 @@ export function withoutStage(kit: Kit): Kit {
  * A take in which what the stage did to the rules is written down: the gates its bodies held open as lanes, and the speed it
  * gave the clock. Without the stage it gives the same trace. Lanes are in the kit's frames.
  */
-export function withStageWritten(kit: Kit, take: Take): Take {
-  const rules = compileRules(kit);
-  if (!rules.ok) throw new Error("the kit has faults");
-  const { program } = rules.value;
-  const columns = readTake(program, take);
-  const { trace } = runRules(rules.value, columns);
+export function withStageWritten(kit: Kit, take: Take, { rules: { program }, traceOf }: Runs): Take {
+  const trace = traceOf(take);
   const held = new Set(gatesOfStage(kit));
   const scale = take.rate / kit.rate;
   const gates: Record<string, [number, 0 | 1][]> = Object.fromEntries(

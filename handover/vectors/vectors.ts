@@ -1,6 +1,7 @@
 import type { Zippable } from "fflate";
-import { formatTrace, readTake, type CheckResult } from "#core";
-import { compileRules, compileTakeJudge, runRules } from "#stage";
+import { formatTrace, type CheckResult } from "#core";
+import { compileTakeJudge } from "#stage";
+import { createRuns, type Runs } from "../runs";
 import { withoutStage, withStageWritten } from "./bareKit";
 import { checksOf, formatFile } from "../documents/documents";
 import type { ExportFormat, Handover } from "../kind";
@@ -26,10 +27,9 @@ its first two fields; the JSON Schemas lie in \`schemas/\`.
 `;
 
 /** Kit, takes, traces, checks and results in one zip, with a page on how to use them. */
-export function makeVectors({ kit, takes, checks }: Handover): Zippable | undefined {
-  const rules = compileRules(kit);
-  if (!rules.ok) return undefined;
-  const { program } = rules.value;
+export function makeVectors({ kit, takes, checks }: Handover, runs: Runs | undefined): Zippable | undefined {
+  if (!runs) return undefined;
+  const { program } = runs.rules;
   const files: Record<string, Uint8Array> = {};
   const put = (name: string, text: string) => {
     files[name] = textFile(name, text, "application/json").bytes;
@@ -42,10 +42,9 @@ export function makeVectors({ kit, takes, checks }: Handover): Zippable | undefi
   const slugFor = createSlugs("take");
   const index = takes.map(take => {
     const own = slugFor(take.name);
-    const { trace } = runRules(rules.value, readTake(program, take));
     put(`takes/${own}.json`, formatFile(take));
-    put(`traces/${own}.json`, `${JSON.stringify(formatTrace(program, trace))}\n`);
-    if (hasStage) put(`bare/${own}.json`, formatFile(withStageWritten(kit, take)));
+    put(`traces/${own}.json`, `${JSON.stringify(formatTrace(program, runs.traceOf(take)))}\n`);
+    if (hasStage) put(`bare/${own}.json`, formatFile(withStageWritten(kit, take, runs)));
     return {
       kit: hasStage ? "bare-kit.json" : "kit.json",
       take: hasStage ? `bare/${own}.json` : `takes/${own}.json`,
@@ -75,7 +74,7 @@ export const vectorsFormat: ExportFormat = {
   runsTakes: true,
   hint: "Kit, takes, and what the rules make of them, with checks and results and a page on how to use them: proof for a port.",
   files(handover) {
-    const files = makeVectors(handover);
+    const files = makeVectors(handover, createRuns(handover.kit));
     if (!files) return [];
     const bytes = zipFiles(files);
     return [{ name: `${slugOf(handover.kit.name) || "kit"}.vectors.zip`, bytes, type: "application/zip" }];

@@ -1,8 +1,18 @@
-import { readTake } from "#core";
-import { compileRules, runRules } from "#stage";
+import type { Take } from "#core";
 import type { ExportFormat } from "../kind";
-import { createSlugs, textFile } from "../outFile";
+import { createSlugs, textFile, type OutFile } from "../outFile";
+import { createRuns, type Runs } from "../runs";
 import { writeVcd } from "./writeVcd";
+
+/** Each take with what was made of it, as a value change dump; none where the rules have faults. */
+export function makeWaveforms(takes: readonly Take[], runs: Runs | undefined): OutFile[] {
+  if (!runs) return [];
+  const slugFor = createSlugs("take");
+  return takes.map(take => {
+    const text = writeVcd(runs.rules.program, runs.traceOf(take), take);
+    return textFile(`${slugFor(take.name)}.vcd`, text, "text/plain");
+  });
+}
 
 /** Takes as waveforms, for the viewers and scripts that read them. */
 export const waveformFormat: ExportFormat = {
@@ -10,15 +20,5 @@ export const waveformFormat: ExportFormat = {
   word: "Waveforms",
   runsTakes: true,
   hint: "Each take with what was understood on every frame, as a value change dump (IEEE 1364) for any waveform viewer.",
-  files({ kit, takes }) {
-    const rules = compileRules(kit);
-    if (!rules.ok) return [];
-    const { program } = rules.value;
-    const slugFor = createSlugs("take");
-    return takes.map(take => {
-      const own = slugFor(take.name);
-      const { trace } = runRules(rules.value, readTake(program, take));
-      return textFile(`${own}.vcd`, writeVcd(program, trace, take), "text/plain");
-    });
-  },
+  files: ({ kit, takes }) => makeWaveforms(takes, createRuns(kit)),
 };

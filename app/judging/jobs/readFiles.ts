@@ -1,4 +1,4 @@
-import { packTake, type PackedTake } from "#core";
+import { buffersOf, packTake, type PackedTake } from "#core";
 import { readEach, type ReadFile } from "#handover";
 import type { Job } from "./job";
 import { createTeller } from "./slices";
@@ -41,5 +41,6 @@ export const readFilesJob: Job<
     tell(done, all);
     await tools.rest();
   }
-  return { value: read };
+  const transfer = read.flatMap(file => (file.kind === "take" ? buffersOf(file.take) : []));
+  return { value: read, transfer };
 };

@@ -1,4 +1,12 @@
-import { formatIssue, packTake, parseTake, type Mapping, type PackedTake, type Result } from "#core";
+import {
+  buffersOf,
+  formatIssue,
+  packTake,
+  parseTake,
+  type Mapping,
+  type PackedTake,
+  type Result,
+} from "#core";
 import { feedTable, parseTable, readDump, type NamedTake, type ReadRecording } from "#handover";
 import type { Job, JobTools } from "./job";
 import { createTeller } from "./slices";
@@ -39,5 +47,6 @@ export const readRecordingJob: Job<Question, RecordingAnswer> = async (question,
   const found = await read(question, tools);
   const checked = found.ok ? parseTake(found.value.take) : found;
   if (!checked.ok) return { value: { reasons: checked.issues.map(formatIssue) } };
-  return { value: { take: packTake(checked.value), notes: found.ok ? found.value.notes : [] } };
+  const take = packTake(checked.value);
+  return { value: { take, notes: found.ok ? found.value.notes : [] }, transfer: buffersOf(take) };
 };

@@ -99,7 +99,7 @@ function Files({ format, handover, built, drawn, onDraw, onSaved }: FilesProps) 
   switch (now.state) {
     case "waits":
       return (
-        <Button onClick={begin} aria-label={`Make ${format.word}`}>
+        <Button onClick={begin} aria-label={`${whyAsked(format)}: ${format.word}`}>
           {whyAsked(format)}
         </Button>
       );
