@@ -145,6 +145,7 @@ export {
 export { formatVerdict } from "./checks/formatVerdict";
 export { acceptFound, type Acceptance } from "./checks/acceptCheck";
 export { listChanges, type Change } from "./kit/listChanges";
+export { assistsDocument, parseAssists, type Assists } from "./kit/parseAssists";
 export { assistSchema, type Assist } from "./kit/assistSchema";
 export { applyAssist, findAssist, scaleLength } from "./kit/applyAssist";
 export { listNumbers, type KitNumber } from "./kit/listNumbers";

@@ -25,7 +25,7 @@ test.each(Object.entries(formatJsonSchemas()))("%s is current (npm run schemas)"
   expect(readFileSync(file, "utf8")).toBe(text);
 });
 
-test.each(["kit", "take", "takes", "trace", "layout", "checks", "mapping"])(
+test.each(["kit", "take", "takes", "trace", "layout", "checks", "assists", "mapping"])(
   "the example of a %s fits its schema, and one with a stray field does not",
   name => {
     const validate = new Ajv({ strict: false }).compile(schema(name));

@@ -18,6 +18,7 @@ const take = (id: string, name = id, kit = "k"): Take => {
 };
 const LAYOUT: Layout = { format: "moss-tap/layout", version: 1, id: "l", name: "Left", bindings: {} };
 const CHECK: Check = { id: "c", name: "Holds", on: "*", never: { kind: "fired", id: "h" } };
+const ASSIST = { id: "slow", name: "More time", windows: 150 };
 const taken = (item: Take): ReadFile => ({ kind: "take", name: `${item.id}.json`, take: item });
 
 let tab: TestTab;
@@ -38,6 +39,11 @@ test("what comes back is with the kit in one step of undo, the first take open; 
       name: "c.json",
       checks: { format: "moss-tap/checks", version: 1, id: "cs", name: "Checks", checks: [CHECK] },
     },
+    {
+      kind: "assists",
+      name: "a.json",
+      assists: { format: "moss-tap/assists", version: 1, id: "as", name: "Helps", assists: [ASSIST] },
+    },
     { kind: "kit", name: "k.json", kit: { ...KIT, name: "Another" } },
     { kind: "refused", name: "x.json", reasons: ["no", "no"] },
     { kind: "passed", name: "y.json", why: "a trace" },
@@ -48,6 +54,7 @@ test("what comes back is with the kit in one step of undo, the first take open; 
     "+ Far: was recorded for elsewhere; k has no wheel: those presses are not heard",
     "+ Left: is with the kit",
     "+ Checks: 1 check came to the kit",
+    "+ Helps: 1 assist came to the kit",
     "− Another: a kit of its own: drop it on the shelf",
     "− x.json: no; no",
     "− y.json: passed over: a trace",
@@ -57,7 +64,9 @@ test("what comes back is with the kit in one step of undo, the first take open; 
   expect(new Set(takes.map(({ id }) => id)).size).toBe(3);
   expect(openTakeId).toBe(takes[1]!.id);
   expect([layouts, checks]).toEqual([[LAYOUT], [CHECK]]);
+  expect(state().kit?.assists).toEqual([ASSIST]);
   tab.workbench.undo();
+  expect(state().kit).toEqual(KIT);
   expect(state()).toMatchObject({ takes: [take("t", "There")], layouts: [], checks: [] });
   await until(() => state().holder === "ours");
 });

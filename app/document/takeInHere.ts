@@ -1,6 +1,6 @@
 import { dequal } from "dequal/lite";
 import { nanoid } from "nanoid";
-import { countWords, foreignWords, type Check, type Kit, type Layout, type Take } from "#core";
+import { countWords, foreignWords, type Assist, type Check, type Kit, type Layout, type Take } from "#core";
 import type { ReadFile } from "#handover";
 import type { KitDocument } from "../storage/records";
 import { linesLeftOut, type TakenLine } from "../storage/takenIn";
@@ -30,6 +30,7 @@ interface Incoming {
   readonly takes: Map<Take, Take>;
   readonly layouts: Map<Layout, Layout>;
   readonly checks: Map<Check, Check>;
+  readonly assists: Map<Assist, Assist>;
 }
 
 function incomingOf(read: readonly ReadFile[], document: KitDocument): Incoming {
@@ -46,11 +47,19 @@ function incomingOf(read: readonly ReadFile[], document: KitDocument): Incoming 
       read.flatMap(file => (file.kind === "checks" ? file.checks.checks : [])),
       document.checks,
     ),
+    assists: listMissing(
+      read.flatMap(file => (file.kind === "assists" ? file.assists.assists : [])),
+      document.kit.assists ?? [],
+    ),
   };
 }
 
 /** What became of one document, in the list. */
-function lineFor(read: ReadFile, { takes, layouts, checks }: Incoming, kit: Kit): TakenLine | undefined {
+function lineFor(
+  read: ReadFile,
+  { takes, layouts, checks, assists }: Incoming,
+  kit: Kit,
+): TakenLine | undefined {
   const told = (name: string, isTaken: boolean, words = "is with the kit") => {
     return { name: name || read.name, isTaken, words: isTaken ? words : "was there already" };
   };
@@ -63,6 +72,10 @@ function lineFor(read: ReadFile, { takes, layouts, checks }: Incoming, kit: Kit)
       const added = read.checks.checks.filter(check => checks.has(check)).length;
       return told(read.checks.name, added > 0, `${countWords(added, "check")} came to the kit`);
     }
+    case "assists": {
+      const added = read.assists.assists.filter(assist => assists.has(assist)).length;
+      return told(read.assists.name, added > 0, `${countWords(added, "assist")} came to the kit`);
+    }
     case "kit":
       return { name: read.kit.name, isTaken: false, words: "a kit of its own: drop it on the shelf" };
     case "passed":
@@ -72,7 +85,7 @@ function lineFor(read: ReadFile, { takes, layouts, checks }: Incoming, kit: Kit)
 }
 
 /**
- * Takes what was read into the open kit, as one step of undo: takes, layouts of keys and checks that are not there yet. The
+ * Takes what was read into the open kit, as one step of undo: takes, layouts of keys, checks and assists that are not there yet. The
  * first take that came is opened. Gives what became of each thing; nothing is changed where this tab may not edit.
  */
 export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): readonly TakenLine[] {
@@ -80,12 +93,16 @@ export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): rea
   if (!kit) return [];
   const incoming = incomingOf(read, { kit, takes, layouts, checks, variants });
   const fresh = [...incoming.takes.values()];
-  const count = fresh.length + incoming.layouts.size + incoming.checks.size;
+  const assists = [...incoming.assists.values()];
+  const count = fresh.length + incoming.layouts.size + incoming.checks.size + assists.length;
   const lines = [...read.flatMap(file => lineFor(file, incoming, kit) ?? []), ...linesLeftOut(read)];
   if (count === 0) return lines;
   const what = fresh.length === count ? `read in ${countWords(count, "take")}` : `read in ${count} things`;
   const edit = workbench.edit(what, document => ({
     ...document,
+    ...(assists.length > 0
+      ? { kit: { ...document.kit, assists: [...(document.kit.assists ?? []), ...assists] } }
+      : {}),
     takes: [...document.takes, ...fresh],
     layouts: [...document.layouts, ...incoming.layouts.values()],
     checks: [...document.checks, ...incoming.checks.values()],

@@ -78,10 +78,17 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
   lines.push(
     ...layouts.map(name => ({ name, isTaken: false, words: "a layout of keys: it is read in at Wire" })),
   );
+  const assists = read.flatMap(file => (file.kind === "assists" ? [file.assists.name] : []));
+  lines.push(...assists.map(name => ({ name, isTaken: false, words: OF_AN_OPEN_KIT })));
+  if (assists.length > 0)
+    say({ tone: "trouble", title: `${assists.join(", ")}: not for the shelf.`, details: [OF_AN_OPEN_KIT] });
   sayRest(read, layouts, say);
   onChange();
   return [...lines, ...linesLeftOut(read)];
 }
+
+/** Where assists are read in. */
+const OF_AN_OPEN_KIT = "Assists belong to a kit: open it, and read them in at Hand over.";
 
 /** What became of a kit, in the list. */
 const BECAME: Readonly<Record<Added["became"], string>> = {

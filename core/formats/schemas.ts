@@ -1,4 +1,5 @@
 import { kitSchema } from "../kit/schema";
+import { assistsSchema } from "../kit/parseAssists";
 import { layoutSchema } from "../kit/layout";
 import { checksSchema } from "../checks/checksSchema";
 import { mappingSchema } from "../input/parseMapping";
@@ -14,5 +15,6 @@ export const DOCUMENT_SCHEMAS = {
   trace: traceSchema,
   layout: layoutSchema,
   checks: checksSchema,
+  assists: assistsSchema,
   mapping: mappingSchema,
 } as const;

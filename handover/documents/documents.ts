@@ -1,9 +1,18 @@
-import { checksDocument, type Check, type Checks, type Kit, type Layout, type Take } from "#core";
+import {
+  assistsDocument,
+  checksDocument,
+  type Assists,
+  type Check,
+  type Checks,
+  type Kit,
+  type Layout,
+  type Take,
+} from "#core";
 import type { ExportFormat } from "../kind";
 import { slugOf, textFile, type OutFile } from "../outFile";
 
 /** A document as it leaves and comes back. */
-export type FileDocument = Kit | Take | Layout | Checks;
+export type FileDocument = Kit | Take | Layout | Checks | Assists;
 
 /** Does a value stand on one line: a list of numbers and words? */
 function isFlat(value: unknown): value is readonly (string | number)[] {
@@ -47,11 +56,18 @@ export function checksOf(kit: Kit, checks: readonly Check[]): Checks[] {
   return checks.length === 0 ? [] : [checksDocument(`${kit.id}-checks`, kit.name, kit.id, checks)];
 }
 
+/** The assists of a kit as a document of their own, for another kit; none where it has none. */
+function assistsOf({ id, name, assists }: Kit): Assists[] {
+  return assists?.length
+    ? [assistsDocument({ id: `${id.slice(0, 90)}-assists`, name, kit: id }, assists)]
+    : [];
+}
+
 /** Everything as it is kept, document by document. */
 export const documentsFormat: ExportFormat = {
   id: "documents",
   word: "Documents",
   hint: "Plain JSON, as docs/file-formats.md tells. Drop a file on the shelf to read it in again.",
   files: ({ kit, takes, layouts, checks }) =>
-    [kit, ...takes, ...layouts, ...checksOf(kit, checks)].map(fileOf),
+    [kit, ...takes, ...layouts, ...checksOf(kit, checks), ...assistsOf(kit)].map(fileOf),
 };

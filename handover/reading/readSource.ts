@@ -1,10 +1,12 @@
 import {
   formatIssue,
+  parseAssists,
   parseChecks,
   parseJson,
   parseLayout,
   parseTake,
   parseTakes,
+  type Assists,
   type Checks,
   type Issue,
   type Kit,
@@ -15,7 +17,7 @@ import {
 import { parseRules } from "#stage";
 
 /**
- * What came out of a file: a kit, a take, a layout of keys, checks; the sentences that say why none of them; or that it is
+ * What came out of a file: a kit, a take, a layout of keys, checks, assists; the sentences that say why none of them; or that it is
  * nothing a shelf keeps, which is no fault.
  */
 export type ReadFile =
@@ -23,6 +25,7 @@ export type ReadFile =
   | { readonly kind: "take"; readonly name: string; readonly take: Take }
   | { readonly kind: "layout"; readonly name: string; readonly layout: Layout }
   | { readonly kind: "checks"; readonly name: string; readonly checks: Checks }
+  | { readonly kind: "assists"; readonly name: string; readonly assists: Assists }
   | { readonly kind: "passed"; readonly name: string; readonly why: string }
   | { readonly kind: "refused"; readonly name: string; readonly reasons: readonly string[] };
 
@@ -59,6 +62,7 @@ const READERS: Readonly<Record<string, Reader>> = {
   "moss-tap/take": readTake,
   "moss-tap/takes": readTakes,
   "moss-tap/checks": reader(parseChecks, (name, checks) => ({ kind: "checks", name, checks })),
+  "moss-tap/assists": reader(parseAssists, (name, assists) => ({ kind: "assists", name, assists })),
   "moss-tap/layout": reader(parseLayout, (name, layout) => ({ kind: "layout", name, layout })),
   "moss-tap/trace": passed("a trace: it is made anew from its take"),
   "moss-tap/results": passed("results of checks: they are found anew"),
