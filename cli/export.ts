@@ -2,7 +2,7 @@ import { mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { Command, InvalidArgumentError, Option } from "commander";
 import { parseChecks, parseLayout } from "#core";
-import { EXPORT_FORMATS, textFile, type HandoverParts, type OutFile } from "#handover";
+import { EXPORT_FORMATS, facesOf, textFile, type HandoverParts, type OutFile } from "#handover";
 import { parseRules } from "#stage";
 import { bundlePlayer } from "../runtime/playerParts.mjs";
 import { runtimeFiles } from "../runtime/files.mjs";
@@ -57,7 +57,7 @@ function write(files: readonly OutFile[], out: string): void {
 async function makeParts(): Promise<HandoverParts> {
   const [runtime, player] = await Promise.all([runtimeFiles(), bundlePlayer()]);
   const files = runtime.map(([name, text]) => textFile(name, text, "text/javascript"));
-  return { player, runtime: files, pictures: [] };
+  return { player, runtime: files, faces: facesOf(player), pictures: [] };
 }
 
 /** Writes a kit with its takes in one of the forms in which it leaves; the same files as the page. Exit code 2: something could not be read, and nothing is written. */

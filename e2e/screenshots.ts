@@ -1,5 +1,7 @@
 import { mkdirSync, readdirSync, rmSync } from "node:fs";
+import { readFile } from "node:fs/promises";
 import { join } from "node:path";
+import { pathToFileURL } from "node:url";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { clickOn, find, openBrowser, press, startApp, takePicture, textOf, waitFor } from "./browser";
 
@@ -10,11 +12,12 @@ async function main(): Promise<void> {
   mkdirSync(FOLDER, { recursive: true });
   for (const file of readdirSync(FOLDER)) rmSync(join(FOLDER, file));
   const app = await startApp();
-  const { driver, close } = await openBrowser();
+  const { driver, downloads, close } = await openBrowser();
   try {
     await driver.get(app.address);
     await takeBelfry(driver);
     await takeOthers(driver);
+    await takeFiles(driver, downloads, app.address);
   } finally {
     await close();
     app.stop();
@@ -59,8 +62,6 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
   await openView(driver, "Shape");
   await openRule(driver, "Hop", "window-map");
   await picture(driver, "shape");
-  await openRule(driver, "Tuck", "press-length-map");
-  await picture(driver, "shape-press-length");
   await openRule(driver, "Coil", "curve-editor");
   await press(driver, "Fold away");
   await picture(driver, "shape-charge");
@@ -159,10 +160,6 @@ async function takeStudies(driver: WebDriver): Promise<void> {
     `document.querySelector("[data-testid=study-hands]").scrollIntoView({ block: "start" })`,
   );
   await picture(driver, "tune-hands");
-  await open("Overlaps");
-  await press(driver, "Look for overlaps");
-  await studied(driver, "overlaps");
-  await picture(driver, "tune-overlaps");
 }
 
 /** The other two demos on their stages, a sequence's ladder, and the shelf with all three. */
@@ -202,6 +199,36 @@ async function takeOthers(driver: WebDriver): Promise<void> {
   await press(driver, "A jump");
   await press(driver, "A charge");
   await picture(driver, "new-kit");
+}
+
+/** What leaves, as whoever receives it sees it: the timing sheet, and the playable page in the middle of a charge. */
+async function takeFiles(driver: WebDriver, downloads: string, address: string): Promise<void> {
+  await driver.get(address);
+  await clickOn(driver, "[data-testid=kit-clapper-duel] a");
+  await openView(driver, "Hand over");
+  const save = async (name: string) => {
+    await press(driver, `Save file ${name}`);
+    const path = join(downloads, name);
+    await waitFor(driver, name, async () => (await readFile(path)).length > 0);
+    return pathToFileURL(path).href;
+  };
+  const sheet = await save("clapper-duel.sheet.html");
+  const page = await save("clapper-duel.page.html");
+  await driver.get(sheet);
+  await picture(driver, "sheet");
+  await driver.get(page);
+  await clickOn(driver, "#turn");
+  const playTo = (frame: number) =>
+    waitFor(
+      driver,
+      `frame ${frame}`,
+      async () => Number(await (await find(driver, "#stage")).getAttribute("data-frame")) >= frame,
+    );
+  await playTo(20);
+  await driver.actions().keyDown("k").perform();
+  await playTo(64);
+  await picture(driver, "playable-page");
+  await driver.actions().keyUp("k").sendKeys(Key.ESCAPE).perform();
 }
 
 await main();

@@ -21,6 +21,7 @@ const kit = (() => {
 const PARTS: HandoverParts = {
   player: { script: "play()", style: "p{}", body: "<p></p>" },
   runtime: [textFile("moss-tap-runtime.mjs", "export {};", "text/javascript")],
+  faces: "@font-face{}",
   pictures: [textFile("tape.svg", "<svg/>", "image/svg+xml")],
 };
 

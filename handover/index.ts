@@ -12,7 +12,7 @@ export { createSlugs, fileOfRaw, slugOf, textFile, type OutFile } from "./outFil
 export { packFiles, zipFiles } from "./pack/pack";
 export { packFormat } from "./pack/packFormat";
 export { isAsListed, makeManifest, MANIFEST_NAME, readManifest, type ManifestLine } from "./pack/manifest";
-export { makePage, type PlayerParts } from "./page/page";
+export { facesOf, makePage, type PlayerParts } from "./page/page";
 export { isRecordingName, readEach, readWhole, refuseTooLarge } from "./reading/readFile";
 export { readSource, type ReadFile } from "./reading/readSource";
 export { listFigures, type Figure } from "./numbers/listFigures";

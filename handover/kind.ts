@@ -33,12 +33,14 @@ export interface HandoverParts {
   readonly player: PlayerParts | undefined;
   /** The runtime with its types, example and script. */
   readonly runtime: readonly OutFile[];
+  /** Rules of CSS with our faces in them, for pages of their own; empty where they are not to be had. */
+  readonly faces: string;
   /** Pictures of the tape and the maps; none on a command line. */
   readonly pictures: readonly OutFile[];
 }
 
 /** Nothing that goes with a kit. */
-export const NO_PARTS: HandoverParts = { player: undefined, runtime: [], pictures: [] };
+export const NO_PARTS: HandoverParts = { player: undefined, runtime: [], faces: "", pictures: [] };
 
 /** One form in which a kit leaves. It is the same in the page and on a command line. */
 export interface ExportFormat {
@@ -52,6 +54,8 @@ export interface ExportFormat {
   readonly heedsWishes?: true;
   /** Is it made of parts besides the kit? Then those are waited for. */
   readonly needsParts?: true;
+  /** Does it show text on a page of its own? Then it has our faces in it where they are to be had. */
+  readonly showsFaces?: true;
   /** Does it hold pictures? Then those are drawn first, where there is a screen. */
   readonly needsPictures?: true;
   /** Is it made of everything, and so only when it is asked for? */

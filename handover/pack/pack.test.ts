@@ -24,6 +24,7 @@ const LAYOUT: Layout = { format: "moss-tap/layout", version: 1, id: "left", name
 const PARTS: HandoverParts = {
   player: { script: "play()", style: "p{}", body: "<p></p>" },
   runtime: [textFile("moss-tap-runtime.mjs", "export {};", "text/javascript")],
+  faces: "@font-face{}",
   pictures: [textFile("tape.svg", "<svg/>", "image/svg+xml")],
 };
 let handover: Handover;

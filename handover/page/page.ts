@@ -10,6 +10,11 @@ export interface PlayerParts {
   readonly body: string;
 }
 
+/** The rules of CSS that bring our faces, out of the looks of a playable page: without an address, the faces are in them. */
+export function facesOf({ style }: Pick<PlayerParts, "style">): string {
+  return [...style.matchAll(/@font-face\s*\{[^}]*\}/g)].map(([face]) => face).join("\n");
+}
+
 /**
  * A kit as one HTML file that plays it: opened from a disk, it asks nothing of any host (its own policy forbids it), and
  * saves what was played as a document of takes. None for a kit whose rules have faults.

@@ -139,8 +139,8 @@ ${assists(kit)}
 </article>`;
 }
 
-/** The sheet as one HTML file that stands alone: no script, nothing from anywhere. */
-export function formatSheet(handover: Handover): string {
+/** The sheet as one HTML file that stands alone: no script, nothing from anywhere. `faces`: rules of CSS with faces in them. */
+export function formatSheet(handover: Handover, faces = ""): string {
   const { kit } = handover;
   return `<!doctype html>
 <html lang="en">
@@ -148,7 +148,7 @@ export function formatSheet(handover: Handover): string {
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width">
 <title>${escapeHtml(kit.name || kit.id)}: timing sheet</title>
-<style>${PAGE_STYLE}
+<style>${faces}${PAGE_STYLE}
 ${SHEET_STYLE}</style>
 </head>
 <body>
@@ -165,7 +165,8 @@ export const sheetFormat: ExportFormat = {
   runsTakes: true,
   heedsWishes: true,
   hint: "Every rule as its sentence with its lengths to scale, numbers, modes, keys, checks and whether they hold: one page for people, to print.",
-  files: handover => [
-    textFile(`${slugOf(handover.kit.name) || "kit"}.sheet.html`, formatSheet(handover), "text/html"),
+  showsFaces: true,
+  files: (handover, { faces }) => [
+    textFile(`${slugOf(handover.kit.name) || "kit"}.sheet.html`, formatSheet(handover, faces), "text/html"),
   ],
 };

@@ -135,12 +135,6 @@ function Files({ format, handover, built, drawn, onDraw, onSaved }: FilesProps) 
   }
 }
 
-/** Rules of CSS with the faces in them, out of the looks of a playable page, which has them too. */
-function facesOf(built: BuiltParts | string | undefined): string {
-  const style = typeof built === "object" ? (built.player?.style ?? "") : "";
-  return [...style.matchAll(/@font-face\s*\{[^}]*\}/g)].map(([face]) => face).join("\n");
-}
-
 /** Everything of the open kit that is handed over; the same object until some of it changes. */
 function useHandover(): Handover | undefined {
   const kit = useDocument(state => state.kit);
@@ -165,11 +159,11 @@ export function HandOverView() {
   const wished = useMemo(() => handover && { ...handover, sheet }, [handover, sheet]);
   if (!handover || !wished) return null;
   return (
-    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_minmax(380px,36%)] max-lg:grid-cols-1 max-lg:overflow-auto">
+    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_minmax(380px,36%)] max-lg:block max-lg:overflow-auto">
       <TimingSheet handover={wished} />
       <section
         aria-label="Files"
-        className="min-h-0 overflow-auto border-l border-line px-6 py-4 max-lg:border-l-0"
+        className="min-h-0 overflow-auto border-l border-line px-6 py-4 max-lg:overflow-visible max-lg:border-l-0"
       >
         <TakeInSection />
         <h1 className="font-serif text-2xl">What leaves the building</h1>
@@ -199,7 +193,7 @@ export function HandOverView() {
       {drawing && (
         <PictureMaker
           kit={drawing.kit}
-          faces={facesOf(built)}
+          faces={typeof built === "object" ? built.faces : ""}
           onMade={files => {
             setDrawing(undefined);
             setDrawn({ of: drawing, files });

@@ -1,6 +1,7 @@
 import { useRef, useState, type DragEvent } from "react";
 import { isRecordingName, type ReadFile } from "#handover";
 import { useDesk, useDocument } from "../../document/context";
+import { usePad } from "../../input/context";
 import { takeInHere } from "../../document/takeInHere";
 import { Button } from "../../ui/Button";
 import { MapRecording } from "../takeIn/MapRecording";
@@ -10,6 +11,7 @@ import { useTakingIn } from "../takeIn/useTakingIn";
 /** What comes back to the open kit: takes, rounds of a playable page, checks, layouts, and recordings that are mapped. */
 export function TakeInSection() {
   const { workbench } = useDesk();
+  const pad = usePad();
   const kit = useDocument(state => state.kit);
   const picker = useRef<HTMLInputElement>(null);
   const [isOver, setOver] = useState(false);
@@ -17,6 +19,8 @@ export function TakeInSection() {
   const [waiting, setWaiting] = useState<readonly File[]>([]);
   const taking = useTakingIn((read: readonly ReadFile[]) => Promise.resolve(takeInHere(workbench, read)));
   const begin = (files: readonly File[]) => {
+    // What is typed into a sheet must not be played.
+    pad.sleep();
     setWaiting(was => [...was, ...files.filter(file => isRecordingName(file.name))]);
     taking.begin(files.filter(file => !isRecordingName(file.name)));
   };

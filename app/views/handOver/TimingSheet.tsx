@@ -49,7 +49,7 @@ export function TimingSheet({ handover }: { handover: Handover }) {
       <SheetWishesLine />
       <Paper
         body={body}
-        className="min-h-72 grow overflow-auto rounded-stone border border-line bg-[#fff]"
+        className="min-h-72 grow overflow-auto max-lg:h-96 rounded-stone border border-line bg-[#fff]"
         label="Timing sheet"
       />
       {createPortal(<Paper body={body} className="print-only" />, document.body)}

@@ -22,6 +22,7 @@ function partsFor(
   built: BuiltParts | string | undefined,
   pictures: readonly OutFile[],
 ): HandoverParts | string | undefined {
+  if (format.showsFaces && typeof built === "object") return { ...NO_PARTS, faces: built.faces };
   if (!format.needsParts) return format.needsPictures ? { ...NO_PARTS, pictures } : NO_PARTS;
   return typeof built === "object" ? { ...built, pictures } : built;
 }

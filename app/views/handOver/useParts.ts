@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { textFile, type HandoverParts, type OutFile, type PlayerParts } from "#handover";
+import { facesOf, textFile, type HandoverParts, type OutFile, type PlayerParts } from "#handover";
 
 /** The runtime's files as they lie beside the page, in the order in which they are shown. */
 const RUNTIME = ["moss-tap-runtime.mjs", "moss-tap-runtime.d.ts", "run-vectors.mjs", "example.mjs"] as const;
@@ -17,8 +17,8 @@ async function loadParts(): Promise<BuiltParts> {
   const runtime = RUNTIME.map(async (name): Promise<OutFile> =>
     textFile(name, await load(`/runtime/${name}`), "text/javascript"),
   );
-  const player = load("/player/parts.json").then(text => JSON.parse(text) as PlayerParts);
-  return { runtime: await Promise.all(runtime), player: await player };
+  const player = JSON.parse(await load("/player/parts.json")) as PlayerParts;
+  return { runtime: await Promise.all(runtime), player, faces: facesOf(player) };
 }
 
 /** What was built with the application and leaves with a kit; undefined while it is fetched, or in words why it was not. */

@@ -178,7 +178,8 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
   async function takeIn(by: Mapping): Promise<void> {
     setEnded(undefined);
     const name = whose.name.trim() || file.name;
-    const found = await read(by, { id: nanoid(8), name, kit: kit.id });
+    const id = nanoid(8);
+    const found = await read(by, { id, name, kit: kit.id });
     if (!found) return;
     if ("reasons" in found) return setEnded(found);
     const { device, player } = whose;
@@ -186,6 +187,9 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
       { ...found.take, ...given("player", player), ...given("device", device) },
       `read in ${name}`,
     );
+    // It may have been refused: another tab has the kit, say. Why is told where such things are.
+    if (!workbench.getState().takes.some(take => take.id === id))
+      return setEnded({ reasons: ["the kit may not be changed in this tab"] });
     const text = JSON.stringify(by);
     workbench.arrangeTape(rows => {
       const others = (rows.mappings ?? []).filter(other => JSON.stringify(other) !== text);

@@ -2,6 +2,9 @@ import type { Kit, Mapping } from "#core";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { mapSource } from "./mappingModel";
 
+/** With names longer than this there is one to a line. */
+const LONG_LETTERS = 28;
+
 /** What each column, name or signal plays: a list of sentences. */
 export function SourceList({
   kit,
@@ -18,8 +21,12 @@ export function SourceList({
     { value: "", label: "nothing" },
     ...kit.controls.map(({ id, name }) => ({ value: id, label: name || id })),
   ];
+  const isLong = sources.some(source => source.length > LONG_LETTERS);
   return (
-    <ul aria-label="What plays which control" className="mt-2 grid grid-cols-2 gap-x-8 text-sm">
+    <ul
+      aria-label="What plays which control"
+      className={`mt-2 grid gap-x-8 text-sm ${isLong ? "grid-cols-1" : "grid-cols-2"}`}
+    >
       {sources.map(source => {
         const control = Object.hasOwn(mapping.controls, source) ? mapping.controls[source]! : "";
         return (
@@ -31,13 +38,15 @@ export function SourceList({
               {source}
             </span>
             <span className="text-soft">plays</span>
-            <ChoiceWord
-              label={`what ${source} plays`}
-              value={control}
-              choices={choices}
-              isTight
-              onChoose={id => onChange(mapSource(mapping, source, id === "" ? undefined : id))}
-            />
+            <span className="flex max-w-[45%] shrink-0">
+              <ChoiceWord
+                label={`what ${source} plays`}
+                value={control}
+                choices={choices}
+                isTight
+                onChoose={id => onChange(mapSource(mapping, source, id === "" ? undefined : id))}
+              />
+            </span>
           </li>
         );
       })}
