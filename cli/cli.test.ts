@@ -239,6 +239,10 @@ test("a kit is exported in every form, the same files as the page's; what does n
   expect(isSame(exported("header"), form("numbers")[2]!)).toBe(true);
   expect(isSame(exported("vcd"), form("vcd")[0]!)).toBe(true);
   expect(exported("runtime").toString()).toMatch(/as loadKit/);
+  expect(exported("page").toString()).toMatch(/id="played">\{"kit":/);
+  const names = Object.keys(unzipSync(exported("zip", "--rates", "50")));
+  for (const wanted of ["manifest.json", "documents/clapper-duel.kit.json", "page/clapper-duel.page.html"])
+    expect(names).toContain(wanted);
   const vectors = unzipSync(exported("vectors", "--checks", "demo/clapper-duel/checks.json"));
   expect(Object.keys(vectors).sort()).toEqual(Object.keys(unzipSync(form("vectors")[0]!.bytes)).sort());
   expect(Object.keys(vectors)).toEqual(

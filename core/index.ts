@@ -22,7 +22,7 @@ export { fault, formatPath } from "./formats/issue";
 export { formatFinding, formatIssue } from "./formats/formatIssue";
 export { gateName, nameOf } from "./kit/names";
 export { countWords, formatEventWords, joinNames } from "./study/eventWords";
-export { lapseWords, lossWords } from "./study/reasonWords";
+export { lapseWords, lossNameWords, lossWords } from "./study/reasonWords";
 export { arrowOf } from "./input/directions";
 export { recordOf, traitsOf } from "./patterns/recordOf";
 export type { AnsweredLengths, LengthEdge, PatternLever, PatternPull, PatternTraits } from "./patterns/kind";

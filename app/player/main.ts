@@ -21,14 +21,24 @@ function save(name: string, text: string): void {
 
 const night = matchMedia("(prefers-color-scheme: dark)");
 const dress = () => (document.documentElement.dataset.theme = night.matches ? "night" : "day");
-night.addEventListener("change", dress);
 dress();
+
+/** Hears of another size, of night and day, and of faces that have come. */
+function onLooks(tell: () => void): void {
+  night.addEventListener("change", () => {
+    dress();
+    tell();
+  });
+  new ResizeObserver(tell).observe(document.getElementById("stage")!);
+  void document.fonts.ready.then(tell);
+}
 
 // What stands here was written by us, from a kit that had been read.
 const played = JSON.parse(document.getElementById("played")!.textContent) as Played;
 openPlayerPage(played, {
   rounds: createRounds(played.kit, smallStore()),
   save,
+  onLooks,
   nowMs: () => performance.now(),
   nextTurn: run => requestAnimationFrame(run),
   listen: listenToPage,

@@ -4,7 +4,7 @@ import { formatTrace, parseTake, readTake, type Take } from "#core";
 import { compileRules, parseRules, runRules } from "#stage";
 import type { PageListener } from "../input/pageEvents";
 import { beginRound } from "./round";
-import { clockWords } from "./playerPage";
+import { clockWords } from "./lists";
 import { createRounds, type Small } from "./rounds";
 
 const KIT = (() => {

@@ -48,3 +48,8 @@ export function lapseWords(reason: number): string {
 export function lossWords(reason: number, gate = ""): string {
   return LOSS_WORDS[LOSS_REASONS[reason]!](gate);
 }
+
+/** Why requests were lost, where many are told together: a reason by its name in traces, in words that follow "lost:". */
+export function lossNameWords(name: string): string {
+  return Object.hasOwn(LOSS_WORDS, name) ? LOSS_WORDS[name as LossReason]("a gate") : name;
+}

@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
+import fc from "fast-check";
 import { expect, test } from "vitest";
-import type { Kit, Mapping } from "#core";
+import { parseMapping, parseTake, readTake, type Kit, type Mapping } from "#core";
 import { writeVcd } from "#handover";
-import { readTake, parseTake } from "#core";
 import { compileRules, runRules } from "#stage";
 import { beginMapping, glanceAt, listSources, mapSource, previewOf, turnSort } from "./mappingModel";
 
@@ -100,4 +100,54 @@ test.each([
   const { glance, mapping } = begin(name, text);
   expect(glance.sort === "broken" && glance.reasons[0]!.length > 10).toBe(true);
   expect(mapping).toBeUndefined();
+});
+
+test("whatever a file begins with, it is looked at, mapped and shown, or told in words; every mapping can be kept", () => {
+  const word = fc.constantFrom(
+    "time",
+    "button",
+    "state",
+    "Leap",
+    "0",
+    "1",
+    "0.5",
+    "-1",
+    "1e9",
+    "down",
+    '"',
+    "#5",
+    "$var",
+    "$end",
+    "",
+  );
+  const line = fc.array(word, { maxLength: 6 }).map(words => words.join(","));
+  const table = fc.array(line, { maxLength: 12 }).map(lines => lines.join("\n"));
+  let mapped = 0;
+  let told = 0;
+  fc.assert(
+    fc.property(
+      fc.constantFrom("a.csv", "a.vcd", "a"),
+      fc.oneof(table, fc.string({ maxLength: 200 })),
+      (name, text) => {
+        const { glance, mapping } = begin(name, text);
+        if (glance.sort === "broken") {
+          expect(glance.reasons.every(reason => reason.length > 0)).toBe(true);
+          return void told++;
+        }
+        mapped++;
+        expect(parseMapping(JSON.parse(JSON.stringify(mapping))).ok).toBe(true);
+        for (const turned of [
+          mapping,
+          turnSort(KIT, glance, mapping, "changes"),
+          turnSort(KIT, glance, mapping, "frames"),
+        ]) {
+          const preview = previewOf(glance, turned);
+          if ("take" in preview) expect(parseTake(preview.take).ok).toBe(true);
+          else expect(preview.reasons.join("").length).toBeGreaterThan(0);
+        }
+      },
+    ),
+    { numRuns: 400 },
+  );
+  expect(Math.min(mapped, told)).toBeGreaterThan(20);
 });

@@ -1,4 +1,4 @@
-import { findEdges, type SweepPoint } from "#core";
+import { findEdges, lossNameWords, type SweepPoint } from "#core";
 import { sumOf } from "./sweepLines";
 import { formatSwept, type SweptChoice } from "./sweptNumbers";
 
@@ -53,7 +53,7 @@ export function PointWords({
 }) {
   if (point.runs === 0)
     return <p className="text-foxglove">At {formatSwept(point.value, choice, rateHz)} the kit has faults.</p>;
-  const lost = Object.entries(point.lost).map(([why, n]) => `${n} ${why}`);
+  const lost = Object.entries(point.lost).map(([why, n]) => `${n} ${lossNameWords(why)}`);
   return (
     <p className="text-sm" data-testid="sweep-point">
       <b>{formatSwept(point.value, choice, rateHz)}</b>: {sumOf(point)} performed ({point.performed.direct}{" "}

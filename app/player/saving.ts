@@ -1,0 +1,56 @@
+import type { Kit } from "#core";
+import { element } from "./elements";
+import { listRounds } from "./lists";
+import type { Rounds } from "./rounds";
+
+/** What saving stands on. */
+interface SavingWorld {
+  readonly rounds: Rounds;
+  readonly save: (name: string, text: string) => void;
+}
+
+function saveWords(sent: number): string {
+  if (sent === 0) return "Save the rounds as one file";
+  return sent === 1 ? "Save one round as a file" : `Save ${sent} rounds as one file`;
+}
+
+/** A name for the file of rounds, which a file system takes. */
+function fileName(kit: Kit, player: string): string {
+  const name = [kit.name || kit.id, player].filter(Boolean).join(" ");
+  const plain = name.replace(/[^\p{L}\p{N}]+/gu, "-").toLowerCase();
+  return `${plain.slice(0, 80)}.takes.json`;
+}
+
+/**
+ * Puts the list of rounds to work: which are sent, the file they are saved as, and the same as text where no file comes.
+ * Gives what tells it that the rounds changed.
+ */
+export function openSaving(kit: Kit, { rounds, save }: SavingWorld): () => void {
+  const player = element<HTMLInputElement>("player");
+  const button = element<HTMLButtonElement>("save");
+  const copying = element<HTMLDetailsElement>("copying");
+  const toText = () => `${JSON.stringify(rounds.toDocument(player.value))}\n`;
+  const writeText = () => {
+    element<HTMLTextAreaElement>("text").value = copying.open ? toText() : "";
+  };
+  function tell(): void {
+    const list = rounds.list();
+    const sent = list.filter(({ isSent }) => isSent).length;
+    listRounds(element("rounds"), rounds, tell);
+    element("none").hidden = list.length > 0;
+    button.disabled = sent === 0;
+    button.textContent = saveWords(sent);
+    copying.hidden = sent === 0;
+    writeText();
+  }
+  button.addEventListener("click", () => {
+    const name = fileName(kit, player.value.trim());
+    save(name, toText());
+    rounds.saved();
+    element("saved").textContent = `Saved as ${name}. Send it back to whoever gave you this page.`;
+  });
+  copying.addEventListener("toggle", writeText);
+  player.addEventListener("input", writeText);
+  tell();
+  return tell;
+}
