@@ -19,6 +19,7 @@ export { listFigures, type Figure } from "./numbers/listFigures";
 export { readVcd, type Dump, type DumpSignal } from "./waveform/readVcd";
 export { unitFor, writeVcd } from "./waveform/writeVcd";
 export { formatJsonSchemas } from "./schemas/jsonSchemas";
+export { escapeHtml } from "./sheet/escapeHtml";
 export { formatSheet, formatSheetBody, OTHER_RATES } from "./sheet/sheet";
 export { PAGE_STYLE, SHEET_STYLE } from "./sheet/style";
 export { readCell, toFrames, type NamedTake, type ReadRecording } from "./recordings/createRecording";

@@ -60,6 +60,10 @@ export interface ExportFormat {
   readonly needsPictures?: true;
   /** Is it made of everything, and so only when it is asked for? */
   readonly isLarge?: true;
-  /** The files it makes, in the order in which they are shown. */
-  readonly files: (handover: Handover, parts: HandoverParts) => readonly OutFile[];
+  /** The files it makes, in the order in which they are shown; `tell` hears how many takes of how many were run for them. */
+  readonly files: (
+    handover: Handover,
+    parts: HandoverParts,
+    tell?: (done: number, of: number) => void,
+  ) => readonly OutFile[];
 }

@@ -10,13 +10,17 @@ export interface Runs {
   readonly traceOf: (take: Take) => Trace;
 }
 
-/** Makes the runs of a kit; undefined where its rules have faults. */
-export function createRuns(kit: Kit): Runs | undefined {
+/** Makes the runs of a kit's takes; undefined where its rules have faults. `tell` hears of each take that was run. */
+export function createRuns(
+  { kit, takes }: { readonly kit: Kit; readonly takes: readonly Take[] },
+  tell?: (done: number, of: number) => void,
+): Runs | undefined {
   const compiled = compileRules(kit);
   if (!compiled.ok) return undefined;
   const rules = compiled.value;
   const kept = new Map<Take, Trace>();
   let notes = 0;
+  let ran = 0;
   return {
     rules,
     traceOf(take) {
@@ -24,6 +28,7 @@ export function createRuns(kit: Kit): Runs | undefined {
       if (known) return known;
       const { trace } = runRules(rules, readTake(rules.program, take));
       notes += trace.count;
+      tell?.(Math.min(++ran, takes.length), takes.length);
       if (notes <= MOST_NOTES) kept.set(take, trace);
       return trace;
     },

@@ -9,6 +9,9 @@ const AT_ONCE_BYTES = 256 * 1024;
 /** So much of takes is unpacked between two rests. Bytes. */
 const BYTES_A_REST = 512 * 1024;
 
+/** The largest file is read in one go, which says nothing until it is over. */
+const FILE_MS = 60_000;
+
 /** What reading stands on: workers, and what lets the page do what waits. */
 interface ReadingWorld {
   readonly jobs: Pick<Jobs, "ask">;
@@ -49,6 +52,7 @@ export function beginReading(
     job: "readFiles",
     question: { files: wanted.map(file => ({ name: file.name, blob: file })) },
     takes: [],
+    quietMs: FILE_MS,
     told: ({ done, of }) => told(done, of),
   });
   async function unpack(): Promise<readonly ReadFile[] | undefined> {

@@ -8,7 +8,7 @@ import { DOCUMENTS_FOLDER, nameApart, zipFiles } from "../pack/pack";
 import { formatJsonSchemas } from "../schemas/jsonSchemas";
 import { sheetFormat } from "../sheet/sheet";
 import { makeVectors } from "../vectors/vectors";
-import { createRuns } from "../runs";
+import { createRuns, type Runs } from "../runs";
 import { makeWaveforms } from "../waveform/waveform";
 
 const README = (name: string) => `# ${name}: what was handed over
@@ -26,10 +26,9 @@ const under = (folder: string, files: readonly OutFile[]) =>
   files.map(file => ({ ...file, name: `${folder}/${file.name}` }));
 
 /** All files in which a kit leaves, in folders; names within a folder are apart. */
-function listEverything(handover: Handover, parts: HandoverParts): OutFile[] {
+function listEverything(handover: Handover, parts: HandoverParts, runs: Runs | undefined): OutFile[] {
   const { kit, takes, layouts, checks } = handover;
   const documents = [kit, ...takes, ...layouts, ...checksOf(kit, checks)].map(fileOf);
-  const runs = createRuns(kit);
   const vectors = Object.entries(makeVectors(handover, runs) ?? {}).map(([name, bytes]): OutFile => ({
     name,
     bytes: bytes as Uint8Array<ArrayBuffer>,
@@ -66,8 +65,8 @@ export const everythingFormat: ExportFormat = {
   needsParts: true,
   needsPictures: true,
   isLarge: true,
-  files(handover, parts) {
-    const files = listEverything(handover, parts);
+  files(handover, parts, tell) {
+    const files = listEverything(handover, parts, createRuns(handover, tell));
     const all = [makeManifest(files), ...files];
     const bytes = zipFiles(Object.fromEntries(all.map(file => [file.name, file.bytes])));
     return [{ name: `${slugOf(handover.kit.name) || "kit"}.all.zip`, bytes, type: "application/zip" }];

@@ -73,8 +73,8 @@ export const vectorsFormat: ExportFormat = {
   word: "Test vectors",
   runsTakes: true,
   hint: "Kit, takes, and what the rules make of them, with checks and results and a page on how to use them: proof for a port.",
-  files(handover) {
-    const files = makeVectors(handover, createRuns(handover.kit));
+  files(handover, _parts, tell) {
+    const files = makeVectors(handover, createRuns(handover, tell));
     if (!files) return [];
     const bytes = zipFiles(files);
     return [{ name: `${slugOf(handover.kit.name) || "kit"}.vectors.zip`, bytes, type: "application/zip" }];

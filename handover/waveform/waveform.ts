@@ -20,5 +20,5 @@ export const waveformFormat: ExportFormat = {
   word: "Waveforms",
   runsTakes: true,
   hint: "Each take with what was understood on every frame, as a value change dump (IEEE 1364) for any waveform viewer.",
-  files: ({ kit, takes }) => makeWaveforms(takes, createRuns(kit)),
+  files: (handover, _parts, tell) => makeWaveforms(handover.takes, createRuns(handover, tell)),
 };

@@ -109,6 +109,22 @@ test("work that ends every worker is given up in words, and what waits behind it
   jobs.end();
 });
 
+test("work that cannot rest is given the time it says it needs before its worker is taken for dead", async () => {
+  const { jobs, timers, workers, hush } = openJobs(1);
+  hush(false);
+  const ask = { job: "evaluate", question: { rules }, takes: [LONG], quietMs: 20_000 } as const;
+  const asked = jobs.ask(ask);
+  await until(() => workers.length === 1);
+  timers.pass(19_999);
+  await new Promise(resolve => setTimeout(resolve));
+  expect(workers).toHaveLength(1);
+  hush(true);
+  timers.pass(1);
+  expect((await asked.outcome).state).toBe("done");
+  expect(workers).toHaveLength(2);
+  jobs.end();
+});
+
 test("a newer question on a lane takes the place of what waits there; an older answer is never given for it", async () => {
   const { jobs, timers } = openJobs(1);
   const first = evaluateLong(jobs, "x");

@@ -33,6 +33,8 @@ export interface Ask<N extends JobName> {
   /** A newer question on a lane takes the place of an older one: a waiting one at once, one under way if it is slow. */
   readonly lane?: string;
   readonly told?: (progress: JobProgress) => void;
+  /** So long it may say nothing before its worker is taken for dead, ms; for work that cannot rest. It can be called off all the same. */
+  readonly quietMs?: number;
 }
 
 /** Long work, done in workers. Every question ends: a worker that dies, silently too, is started again with it. */
@@ -136,7 +138,8 @@ class Desk {
   /** Takes the worker for dead when nothing is heard of it in time. */
   private watch(): void {
     this.callOff?.();
-    this.callOff = this.world.later(SILENT_MS, () => this.die("the worker fell silent"));
+    const quietMs = this.work?.ask.quietMs ?? SILENT_MS;
+    this.callOff = this.world.later(quietMs, () => this.die("the worker fell silent"));
   }
 
   /** Has the worker hold takes; those it was not asked about for longest are let go when it holds much. */

@@ -11,6 +11,7 @@ import { storiesJob } from "./stories";
 import { readFilesJob } from "./readFiles";
 import { readRecordingJob } from "./readRecording";
 import { repairsJob } from "./repairs";
+import { sheetBodyJob } from "./sheetBody";
 import { spreadJob } from "./spread";
 import { sweepJob } from "./sweep";
 
@@ -29,6 +30,7 @@ export const JOBS = {
   readFiles: readFilesJob,
   readRecording: readRecordingJob,
   repairs: repairsJob,
+  sheetBody: sheetBodyJob,
   spread: spreadJob,
   sweep: sweepJob,
 } as const;

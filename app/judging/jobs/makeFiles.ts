@@ -1,13 +1,14 @@
 import { EXPORT_FORMATS, type Handover, type HandoverParts, type OutFile } from "#handover";
 import type { Job } from "./job";
+import { createTeller } from "./slices";
 
 /** Makes the files of one form in which a kit leaves, with the takes it leaves with. */
 export const makeFilesJob: Job<
   { readonly format: string; readonly parts: HandoverParts } & Omit<Handover, "takes">,
   readonly OutFile[]
-> = ({ format, parts, ...handover }, takes) => {
+> = ({ format, parts, ...handover }, takes, tools) => {
   const form = EXPORT_FORMATS.find(item => item.id === format);
   if (!form) throw new Error(`there is no form "${format}"`);
-  const files = form.files({ ...handover, takes }, parts);
+  const files = form.files({ ...handover, takes }, parts, createTeller(tools));
   return { value: files, transfer: [...new Set(files.map(file => file.bytes.buffer))] };
 };

@@ -108,6 +108,11 @@ function Files({ format, handover, built, drawn, onDraw, onSaved }: FilesProps) 
       return (
         <p role="status" className="py-2 text-soft">
           {WAITING[now.state]}{" "}
+          {now.state === "making" && now.ran && (
+            <span className="font-mono">
+              {now.ran.done} of {now.ran.of} takes run
+            </span>
+          )}{" "}
           {wanted && (
             <Button look="quiet" onClick={() => setWanted(undefined)}>
               Cancel

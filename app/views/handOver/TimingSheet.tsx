@@ -1,7 +1,8 @@
-import { useEffect, useMemo, useRef } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { createPortal } from "react-dom";
-import { formatSheetBody, SHEET_STYLE, type Handover } from "#handover";
-import { isShort } from "../../judging/makeFiles";
+import { escapeHtml, formatSheetBody, SHEET_STYLE, type Handover } from "#handover";
+import { useDesk } from "../../document/context";
+import { isShort, RUN_MS } from "../../judging/makeFiles";
 import { SheetWishesLine } from "./SheetWishes";
 import { Button } from "../../ui/Button";
 
@@ -31,28 +32,51 @@ function Paper({ body, className, label }: { body: string; className: string; la
   );
 }
 
+/** The sheet of a handover: made at once, or by a worker where takes are long; undefined while it is made. */
+function useSheetBody(handover: Handover): string | undefined {
+  const { jobs } = useDesk();
+  const atOnce = useMemo(() => (isShort(handover) ? formatSheetBody(handover) : undefined), [handover]);
+  const [made, setMade] = useState<{ readonly of: Handover; readonly body: string }>();
+  useEffect(() => {
+    if (isShort(handover)) return;
+    const { takes, ...question } = handover;
+    const asked = jobs.ask({ job: "sheetBody", question, takes, lane: "sheet", quietMs: RUN_MS });
+    void asked.outcome.then(outcome => {
+      if (outcome.state === "done") setMade({ of: handover, body: outcome.value });
+      if (outcome.state === "failed")
+        setMade({ of: handover, body: `<p>The sheet could not be made: ${escapeHtml(outcome.reason)}</p>` });
+    });
+    return asked.stop;
+  }, [jobs, handover]);
+  return atOnce ?? (made?.of === handover ? made.body : undefined);
+}
+
 /** The timing sheet as it prints. When the page is printed, the sheet is what comes out. */
 export function TimingSheet({ handover }: { handover: Handover }) {
-  const body = useMemo(() => (isShort(handover) ? formatSheetBody(handover) : undefined), [handover]);
-  if (body === undefined)
-    return (
-      <p className="px-6 py-4 text-soft">With takes this long the sheet is made when it is saved, below.</p>
-    );
+  const body = useSheetBody(handover);
   return (
     <section aria-label="Timing sheet" className="flex min-h-0 flex-col px-6 py-4">
       <div className="mb-2 flex items-baseline gap-4">
         <h2 className="font-serif text-xl">The timing sheet, as it prints</h2>
-        <Button look="strong" onClick={() => window.print()}>
+        <Button look="strong" disabled={body === undefined} onClick={() => window.print()}>
           Print it
         </Button>
       </div>
       <SheetWishesLine />
-      <Paper
-        body={body}
-        className="min-h-72 grow overflow-auto max-lg:h-96 rounded-stone border border-line bg-[#fff]"
-        label="Timing sheet"
-      />
-      {createPortal(<Paper body={body} className="print-only" />, document.body)}
+      {body === undefined ? (
+        <p role="status" className="text-soft">
+          The takes are long: they are being run for the checks on it…
+        </p>
+      ) : (
+        <>
+          <Paper
+            body={body}
+            className="min-h-72 grow overflow-auto rounded-stone border border-line bg-[#fff] max-lg:h-96"
+            label="Timing sheet"
+          />
+          {createPortal(<Paper body={body} className="print-only" />, document.body)}
+        </>
+      )}
     </section>
   );
 }

@@ -14,7 +14,8 @@ export interface DrawnPictures {
 export type FilesNow =
   | { readonly state: "made"; readonly files: readonly OutFile[] }
   | { readonly state: "failed"; readonly reason: string }
-  | { readonly state: "waits" | "drawing" | "making" };
+  | { readonly state: "waits" | "drawing" }
+  | { readonly state: "making"; readonly ran: { readonly done: number; readonly of: number } | undefined };
 
 /** What a form is made with. A form that needs no parts is not made anew when they come. */
 function partsFor(
@@ -52,10 +53,12 @@ export function useFiles(
     with: HandoverParts;
     files: readonly OutFile[] | string;
   }>();
+  const [ran, setRan] = useState<{ done: number; of: number }>();
   useEffect(() => {
     if (isAtOnce || !isWanted || !isDrawn || typeof parts !== "object") return;
-    const asked = askForFiles(jobs, format, handover, parts);
+    const asked = askForFiles(jobs, format, handover, parts, (done, of) => setRan({ done, of }));
     void asked.outcome.then(outcome => {
+      setRan(undefined);
       const common = { of: handover, with: parts };
       if (outcome.state === "done") setMade({ ...common, files: outcome.value });
       if (outcome.state === "failed") setMade({ ...common, files: outcome.reason });
@@ -67,6 +70,6 @@ export function useFiles(
   if (!isWanted && (format.needsPictures || !isMadeAtOnce(format, handover))) return { state: "waits" };
   if (!isDrawn) return { state: "drawing" };
   const found = made?.of === handover && made.with === parts ? made.files : undefined;
-  if (found === undefined) return { state: "making" };
+  if (found === undefined) return { state: "making", ran };
   return typeof found === "string" ? { state: "failed", reason: found } : { state: "made", files: found };
 }

@@ -15,6 +15,8 @@ import { SourceList } from "./SourceList";
 const ROWS_SHOWN = 5;
 const MAPPINGS_KEPT = 12;
 const NOTES_SHOWN = 24;
+/** A dump is read in one go, which says nothing until it is over. */
+const DUMP_MS = 120_000;
 
 /** The first rows of a table, as they stand in the file. */
 function FirstRows({ glance }: { glance: Glance }) {
@@ -124,6 +126,7 @@ function useReading(file: File) {
       job: "readRecording",
       question,
       takes: [],
+      quietMs: DUMP_MS,
       told: ({ done, of }) => setShare(done / Math.max(1, of)),
     });
     asked.current = begun;
