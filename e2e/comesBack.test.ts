@@ -66,7 +66,9 @@ test("the playable page is opened from a disk, played with a key held while it i
   await up(" ");
   await clickOn(driver, "#turn");
   await up(Key.ARROW_RIGHT);
-  expect(await textOf(driver, "#rounds")).toMatch(/Round 1\s+0:0\d, by keys/);
+  expect(await textOf(driver, "#rounds")).toMatch(/^0:0\d, by keys$/);
+  const name = await find(driver, `[aria-label="Name of Round 1"]`);
+  await name.sendKeys(Key.chord(Key.CONTROL, "a"), "First leap", Key.ENTER);
   expect(await textOf(driver, "#heard")).toContain("Hop performed");
   await clickOn(driver, "#turn");
   await driver
@@ -97,7 +99,7 @@ test("the playable page is opened from a disk, played with a key held while it i
   await press(driver, "Hand over");
   await readIn(file);
   await find(driver, `//li[b="Wren, Round 2" and contains(., "is with the kit")]`);
-  expect(await textOf(driver, "[data-testid=open-take]")).toContain("Wren, Round 1");
+  expect(await textOf(driver, "[data-testid=open-take]")).toContain("Wren, First leap");
   await press(driver, "Play");
   await choose(driver, "listed", "takes by Wren");
   const names = async () =>
@@ -109,12 +111,12 @@ test("the playable page is opened from a disk, played with a key held while it i
   await waitFor(
     driver,
     "the two by Wren",
-    async () => (await names()).join() === "Wren, Round 1,Wren, Round 2",
+    async () => (await names()).join() === "Wren, First leap,Wren, Round 2",
   );
   const note = await find(driver, 'textarea[aria-label^="Note on"]');
   await note.sendKeys("leapt too late", Key.TAB);
   await choose(driver, "listed", "takes with a note");
-  await waitFor(driver, "the noted take alone", async () => (await names()).join() === "Wren, Round 1");
+  await waitFor(driver, "the noted take alone", async () => (await names()).join() === "Wren, First leap");
   await press(driver, "Undo");
   await press(driver, "Undo");
   await waitFor(driver, "the four takes of before", async () => (await names()).length === 4);

@@ -1,7 +1,7 @@
 import { listHeard } from "../scene/listHeard";
 import { make } from "./elements";
 import type { Round } from "./round";
-import type { Rounds } from "./rounds";
+import type { KeptRound, Rounds } from "./rounds";
 
 const anything = () => true;
 
@@ -23,20 +23,41 @@ export function tellHeard(host: HTMLElement, session: Round["session"]): void {
   );
 }
 
-/** Lists the rounds that were played, each with whether it is sent. */
+/** Whether a round is sent, as a box to tick. */
+function makeBox(rounds: Rounds, { take, isSent }: KeptRound, onChange: () => void): HTMLElement {
+  const box = Object.assign(document.createElement("input"), { type: "checkbox", checked: isSent });
+  box.setAttribute("aria-label", `Send ${take.name}`);
+  box.addEventListener("change", () => {
+    rounds.setSent(take.id, box.checked);
+    onChange();
+  });
+  return box;
+}
+
+/** A round's name, to be written over. */
+function makeName(rounds: Rounds, { take }: KeptRound, onChange: () => void): HTMLElement {
+  const name = Object.assign(document.createElement("input"), { value: take.name, maxLength: 60 });
+  name.className = "name";
+  name.setAttribute("aria-label", `Name of ${take.name}`);
+  name.addEventListener("change", () => {
+    rounds.rename(take.id, name.value);
+    onChange();
+  });
+  return name;
+}
+
+/** Lists the rounds that were played, each with its name and whether it is sent. */
 export function listRounds(host: HTMLElement, rounds: Rounds, onChange: () => void): void {
   host.replaceChildren(
-    ...rounds.list().map(({ take, isSent }) => {
+    ...rounds.list().map(round => {
+      const { take } = round;
       const line = make("li", "");
-      const label = make("label", "");
-      const box = Object.assign(document.createElement("input"), { type: "checkbox", checked: isSent });
-      box.addEventListener("change", () => {
-        rounds.setSent(take.id, box.checked);
-        onChange();
-      });
       const words = [clockWords(take.frames / take.rate), take.device].filter(Boolean).join(", by ");
-      label.append(box, make("span", "", take.name), make("span", "number", words));
-      line.append(label);
+      line.append(
+        makeBox(rounds, round, onChange),
+        makeName(rounds, round, onChange),
+        make("span", "number", words),
+      );
       return line;
     }),
   );

@@ -69,6 +69,30 @@ test("a round is the take that gives its trace again, by keys and by touch, with
   expect(events().some(({ kind }) => kind === "performed")).toBe(true);
 });
 
+test("a pad plays a round, and lets go when it is pulled out", () => {
+  const { world, pass, page } = createWorld();
+  let pads: { buttons: { value: number }[]; axes: number[] }[] = [];
+  const readPads = () =>
+    pads.map((pad, index) => ({ ...pad, index, id: "Pad", mapping: "standard", connected: true }));
+  const controls = KIT.controls.map(control => ({
+    ...control,
+    bindings: [[`pad:${control.id === "leap" ? 0 : 9}`]],
+  }));
+  const round = beginRound({ ...world, readPads }, RULES, controls, () => undefined);
+  const turn = (value: number) => {
+    pads = [{ buttons: [{ value }], axes: [] }];
+    pass(50);
+    round.turn();
+  };
+  turn(0);
+  turn(1);
+  expect([round.isHeld("leap"), round.inHand()]).toEqual([true, "pad"]);
+  pads = [];
+  page().padsChanged();
+  expect(round.isHeld("leap")).toBe(false);
+  expect(round.end(NAMED)).toMatchObject({ device: "pad", lanes: { leap: [[6, 1], expect.anything()] } });
+});
+
 test("a round stands still while its page is hidden, and lets go what its window lost", () => {
   const { world, pass, key, page } = createWorld();
   let left = 0;
@@ -119,9 +143,14 @@ test("rounds are kept from one visit to the next, go by the name that is given, 
   const rounds = createRounds(KIT, small);
   rounds.add(take("1"));
   rounds.add(take("2"));
+  rounds.rename("2", "  ");
+  rounds.rename("1", " The long one ");
   rounds.setSent("1", false);
   const again = createRounds(KIT, small);
-  expect(again.list().map(({ isSent }) => isSent)).toEqual([false, true]);
+  expect(again.list().map(({ isSent, take: { name } }) => [name, isSent])).toEqual([
+    ["The long one", false],
+    ["Round 2", true],
+  ]);
   expect(again.isUnsaved()).toBe(true);
   const sent = again.toDocument(" Wren ");
   expect(sent.takes).toEqual([{ ...take("2"), name: "Wren, Round 2", player: "Wren" }]);

@@ -10,6 +10,8 @@ export interface KeptRound {
 export interface Rounds {
   readonly list: () => readonly KeptRound[];
   readonly add: (take: Take) => void;
+  /** Gives a round another name; an empty one changes nothing. */
+  readonly rename: (id: string, name: string) => void;
   readonly setSent: (id: string, isSent: boolean) => void;
   /** The rounds that are to be sent as one document, with the name that the player gives. */
   readonly toDocument: (player: string) => Takes;
@@ -21,6 +23,9 @@ export interface Rounds {
 
 /** The part of the Storage interface that is used. */
 export type Small = Pick<Storage, "getItem" | "setItem">;
+
+/** Letters of a name that is given here: two of them make the name of a take. */
+const MOST_LETTERS = 90;
 
 function readKept(small: Small | undefined, key: string): KeptRound[] {
   try {
@@ -55,9 +60,15 @@ export function createRounds(
   return {
     list: () => rounds,
     add: take => keep([...rounds, { take, isSent: true }]),
+    rename(id, typed) {
+      const name = typed.trim().slice(0, MOST_LETTERS);
+      if (name === "") return;
+      inFile.delete(id);
+      keep(rounds.map(round => (round.take.id === id ? { ...round, take: { ...round.take, name } } : round)));
+    },
     setSent: (id, isSent) => keep(rounds.map(round => (round.take.id === id ? { ...round, isSent } : round))),
     toDocument(player) {
-      const name = player.trim().slice(0, 100);
+      const name = player.trim().slice(0, MOST_LETTERS);
       const takes = rounds.flatMap(({ take, isSent }) => {
         if (!isSent) return [];
         return [name === "" ? take : { ...take, name: `${name}, ${take.name}`, player: name }];
