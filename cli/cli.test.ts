@@ -176,6 +176,27 @@ function writeTakes(count: number): TakeFile[] {
   });
 }
 
+test("takes that came together are judged each by itself, and one that is broken is named by its place", async () => {
+  const { kit, checks } = readDemo("belfry-runner");
+  const takes = writeTakes(3).map(({ path }) => JSON.parse(readFileSync(path, "utf8")) as Take);
+  const put = (name: string, all: readonly unknown[]) => {
+    const path = join(folder, name);
+    const head = { format: "moss-tap/takes", version: 1, id: "r", name: "Rounds", kit: kit.id };
+    writeFileSync(path, JSON.stringify({ ...head, takes: all }));
+    return path;
+  };
+  const everywhere = { ...checks, checks: checks.checks.map(check => ({ ...check, on: "*" as const })) };
+  const find = async (path: string) => {
+    const files = listTakeFiles([path]);
+    if ("lines" in files) throw new Error(files.lines.join());
+    return judgeFiles(kit, everywhere, files, { rates: [], threads: 1, shard: WHOLE });
+  };
+  const one = await judge({ kit, checks: everywhere, files: writeTakes(3) });
+  expect(await find(put("back.takes.json", takes))).toMatchObject({ results: one });
+  const broken = await find(put("broken.takes.json", [takes[0], { ...takes[1], rate: 0 }]));
+  expect("lines" in broken && broken.lines[0]).toMatch(/broken\.takes\.json, takes\[1\]: rate: /);
+});
+
 test("two threads find what one finds; a query engine finds in four shards of presses what one run has, as Parquet and as CSV", async () => {
   const { kit, checks } = readDemo("belfry-runner");
   const files = writeTakes(60);

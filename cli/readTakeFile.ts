@@ -1,5 +1,14 @@
 import { readFileSync } from "node:fs";
-import { BOUNDS, countFrames, formatIssue, parseJson, parseTake, type Take } from "#core";
+import {
+  BOUNDS,
+  countFrames,
+  formatIssue,
+  parseJson,
+  parseTake,
+  parseTakes,
+  type Result,
+  type Take,
+} from "#core";
 import type { TakeFile } from "./takeFiles";
 
 /** What stands in a file: a take, nothing for us, or what is wrong with it, a line each. */
@@ -13,10 +22,19 @@ const isOtherDocument = (value: unknown) =>
   typeof value.format === "string" &&
   /^moss-tap\/(?!take$)/.test(value.format);
 
+/** What stands in a file, or at a place of the takes that it holds together. */
+export function readPlace(path: string, place: number | undefined): Result<unknown> {
+  const json = parseJson(readFileSync(path, "utf8"));
+  if (!json.ok || place === undefined) return json;
+  const together = parseTakes(json.value);
+  return together.ok ? { ok: true, value: together.value.takes[place], warnings: [] } : together;
+}
+
 /** Reads a take from a file. `rateHz`: the rate it is to be run at, at which it must not be too long. */
-export function readTakeFile({ path, isFound }: TakeFile, rateHz: number): ReadTake {
+export function readTakeFile({ path: file, isFound, place }: TakeFile, rateHz: number): ReadTake {
+  const path = place === undefined ? file : `${file}, takes[${place}]`;
   try {
-    const json = parseJson(readFileSync(path, "utf8"));
+    const json = readPlace(file, place);
     if (json.ok && isFound && isOtherDocument(json.value)) return { isPassedOver: true };
     const parsed = json.ok ? parseTake(json.value) : json;
     if (!parsed.ok) return { lines: parsed.issues.map(issue => `${path}: ${formatIssue(issue)}`) };

@@ -1,28 +1,24 @@
-import { dequal } from "dequal/lite";
 import { nanoid } from "nanoid";
 import { countWords, foreignWords, type Assist, type Check, type Kit, type Layout, type Take } from "#core";
 import type { ReadFile } from "#handover";
+import { listMissing } from "../storage/missing";
 import type { KitDocument } from "../storage/records";
 import { linesLeftOut, type TakenLine } from "../storage/takenIn";
 import type { Workbench } from "./workbench";
 
-interface Item {
-  readonly id: string;
-}
-
-const bare = <T extends Item>({ id, ...rest }: T) => rest;
-
-/** Those of some items that a list lacks, by all they say but their ids, each with an id that no other has. */
-function listMissing<T extends Item>(items: readonly T[], there: readonly T[]): Map<T, T> {
+/** What a list lacks of some items, each with an id that no other has. */
+function withFreeIds<T extends { readonly id: string; readonly name: string }>(
+  items: readonly T[],
+  there: readonly T[],
+): Map<T, T> {
   const taken = new Set(there.map(({ id }) => id));
-  const missing = new Map<T, T>();
-  for (const item of items) {
-    if (there.some(other => dequal(bare(other), bare(item)))) continue;
-    const id = taken.has(item.id) ? nanoid(8) : item.id;
-    taken.add(id);
-    missing.set(item, { ...item, id });
-  }
-  return missing;
+  return new Map(
+    listMissing(items, there).map(item => {
+      const id = taken.has(item.id) ? nanoid(8) : item.id;
+      taken.add(id);
+      return [item, { ...item, id }];
+    }),
+  );
 }
 
 /** What is read into an open kit, list by list. */
@@ -35,19 +31,19 @@ interface Incoming {
 
 function incomingOf(read: readonly ReadFile[], document: KitDocument): Incoming {
   return {
-    takes: listMissing(
+    takes: withFreeIds(
       read.flatMap(file => (file.kind === "take" ? [file.take] : [])),
       document.takes,
     ),
-    layouts: listMissing(
+    layouts: withFreeIds(
       read.flatMap(file => (file.kind === "layout" ? [file.layout] : [])),
       document.layouts,
     ),
-    checks: listMissing(
+    checks: withFreeIds(
       read.flatMap(file => (file.kind === "checks" ? file.checks.checks : [])),
       document.checks,
     ),
-    assists: listMissing(
+    assists: withFreeIds(
       read.flatMap(file => (file.kind === "assists" ? file.assists.assists : [])),
       document.kit.assists ?? [],
     ),

@@ -1,9 +1,10 @@
 import { dequal } from "dequal/lite";
 import { nanoid } from "nanoid";
-import type { Check, Kit, Take } from "#core";
+import type { Check, Kit, Layout, Take } from "#core";
 import { freshId } from "../edits/edits";
 import { changeOf } from "./kitWrite";
 import type { Library, WriteAnswer } from "./library";
+import { listMissing } from "./missing";
 import {
   isBroken,
   NO_PARTS,
@@ -22,6 +23,17 @@ export interface TakenOff {
   readonly rows: RowOrder;
 }
 
+/** What comes with a kit or to it. */
+export type Parts = Pick<KitDocument, "takes" | "layouts" | "checks">;
+
+/** What was added, in a few words. */
+function wordsOf({ takes, layouts, checks }: Parts, count: number): string {
+  const [first] = [...takes, ...layouts, ...checks];
+  if (count === 1) return `added ${first!.name || first!.id}`;
+  if (count === takes.length) return `added ${count} takes`;
+  return count === checks.length ? `added ${count} checks` : `added ${count} things`;
+}
+
 /**
  * What became of a kit that was put on the shelf. `new`: it stands there. `beside`: another of its id was there, it
  * stands beside it under a name of its own. `same`: the very same was there; takes it lacked were added.
@@ -30,17 +42,16 @@ export interface Added {
   readonly kitId: string;
   readonly name: string;
   readonly became: "new" | "beside" | "same";
-  readonly takesAdded: number;
+  /** What came to it, as it was given. */
+  readonly came: Parts;
 }
 
 /** What a user does to the shelf. Documents have been read and found sound before they come here. */
 export interface Shelf {
   readonly list: () => Promise<(KitRecord | Broken)[]>;
   readonly add: (document: KitDocument, change: string) => Promise<Added>;
-  /** Adds takes to a kit that is there; one whose id is taken gets another. Gives those that were not there yet. */
-  readonly addTakes: (kitId: string, takes: readonly Take[]) => Promise<readonly Take[]>;
-  /** Adds checks to a kit that is there, likewise. */
-  readonly addChecks: (kitId: string, checks: readonly Check[]) => Promise<number>;
+  /** Adds to a kit that is there what it lacks of these; what has an id that is taken gets another. Gives what it lacked. */
+  readonly addParts: (kitId: string, parts: Parts) => Promise<Parts>;
   readonly takeOff: (kitId: string) => Promise<TakenOff | undefined>;
   readonly putBack: (taken: TakenOff) => Promise<Added>;
 }
@@ -88,36 +99,25 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     return { ...kit, id, name: names.has(kit.name) ? `${kit.name} ${n}` : kit.name };
   }
 
-  /** The takes that are not there yet, by all they say but their id. */
-  function listMissing(takes: readonly Take[], there: readonly Take[]): Take[] {
-    const bare = ({ id, kit, ...rest }: Take) => rest;
-    const alike = new Map<string, Take[]>();
-    const keyOf = (take: Take) => `${take.frames} ${take.name}`;
-    for (const take of there) alike.set(keyOf(take), [...(alike.get(keyOf(take)) ?? []), take]);
-    return takes.filter(take => !alike.get(keyOf(take))?.some(other => dequal(bare(other), bare(take))));
-  }
-
-  async function addTakes(kitId: string, takes: readonly Take[]): Promise<readonly Take[]> {
+  async function addParts(kitId: string, given: Parts): Promise<Parts> {
     const kept = await library.readKit(kitId);
-    if (!kept || isBroken(kept)) return [];
+    if (!kept || isBroken(kept)) return NO_PARTS;
     const { document, record } = kept;
-    const missing = listMissing(takes, document.takes);
-    if (missing.length === 0) return [];
-    const all = tidy({ ...document, takes: [...document.takes, ...missing] });
-    const words = missing.length === 1 ? `added ${missing[0]!.name}` : `added ${missing.length} takes`;
-    await write(document, all, words, record.rows);
+    const missing: Parts = {
+      takes: listMissing(given.takes, document.takes),
+      layouts: listMissing(given.layouts, document.layouts),
+      checks: listMissing(given.checks, document.checks),
+    };
+    const count = missing.takes.length + missing.layouts.length + missing.checks.length;
+    if (count === 0) return missing;
+    const all = tidy({
+      ...document,
+      takes: [...document.takes, ...missing.takes],
+      layouts: [...document.layouts, ...missing.layouts],
+      checks: [...document.checks, ...missing.checks],
+    });
+    await write(document, all, wordsOf(missing, count), record.rows);
     return missing;
-  }
-
-  async function addChecks(kitId: string, checks: readonly Check[]): Promise<number> {
-    const kept = await library.readKit(kitId);
-    if (!kept || isBroken(kept)) return 0;
-    const { document, record } = kept;
-    const missing = checks.filter(check => !document.checks.some(other => dequal(other, check)));
-    if (missing.length === 0) return 0;
-    const all = tidy({ ...document, checks: [...document.checks, ...missing] });
-    await write(document, all, `added ${missing.length} checks`, record.rows);
-    return missing.length;
   }
 
   async function add(document: KitDocument, change: string, rows?: RowOrder): Promise<Added> {
@@ -125,24 +125,22 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     if (kept === undefined) {
       const now = tidy(document);
       await write(undefined, now, change, rows);
-      return { kitId: now.kit.id, name: now.kit.name, became: "new", takesAdded: now.takes.length };
+      return { kitId: now.kit.id, name: now.kit.name, became: "new", came: document };
     }
     if (!isBroken(kept) && dequal(kept.document.kit, document.kit)) {
-      const { length: takesAdded } = await addTakes(document.kit.id, document.takes);
-      await addChecks(document.kit.id, document.checks);
-      return { kitId: document.kit.id, name: document.kit.name, became: "same", takesAdded };
+      const came = await addParts(document.kit.id, document);
+      return { kitId: document.kit.id, name: document.kit.name, became: "same", came };
     }
     const kit = await besideOthers(document.kit);
     const now = tidy({ ...document, kit });
     await write(undefined, now, change, rows);
-    return { kitId: kit.id, name: kit.name, became: "beside", takesAdded: now.takes.length };
+    return { kitId: kit.id, name: kit.name, became: "beside", came: document };
   }
 
   return {
     list: library.listKits,
     add: (document, change) => add(document, change),
-    addTakes,
-    addChecks,
+    addParts,
     async takeOff(kitId) {
       let kept: Awaited<ReturnType<Library["readKit"]>>;
       let answer: WriteAnswer;
@@ -156,11 +154,12 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
   };
 }
 
-/** A document of a kit with these takes and checks and nothing else. */
+/** A document of a kit with these takes, checks and layouts and nothing else. */
 export function documentOf(
   kit: Kit,
   takes: readonly Take[] = [],
   checks: readonly Check[] = [],
+  layouts: readonly Layout[] = [],
 ): KitDocument {
-  return { ...NO_PARTS, kit, takes, checks };
+  return { ...NO_PARTS, kit, takes, checks, layouts };
 }

@@ -117,7 +117,7 @@ test("two takes of one id are both kept, and it is not said that there are more 
   const kept = await tab.library.readKit("x");
   const ids = kept && !isBroken(kept) ? kept.document.takes.map(({ id }) => id) : [];
   expect(new Set(ids).size).toBe(2);
-  await tab.shelf.addTakes("x", [take("1", "third", "x")]);
+  await tab.shelf.addParts("x", { takes: [take("1", "third", "x")], layouts: [], checks: [] });
   expect(await shelf()).toEqual({ X: ["left", "right", "third"] });
 });
 
@@ -132,4 +132,41 @@ test("what is not for the shelf and what does not read is said, and the shelf st
     "1.json was not read. The shelf is as it was.",
   ]);
   expect(await shelf()).toEqual({ X: [] });
+});
+
+test("all that came with one kit is with it, layouts too; read once more each thing says that it was there", async () => {
+  const layout = { format: "moss-tap/layout", version: 1, id: "l", name: "Left hand", bindings: {} } as const;
+  const check = { id: "c", name: "Holds", on: "*", never: { kind: "fired", id: "h" } } as const;
+  const list = {
+    format: "moss-tap/checks",
+    version: 1,
+    id: "cs",
+    name: "",
+    kit: "x",
+    checks: [check],
+  } as const;
+  const documents = [kit("x"), take("1", "first", "x"), layout, list];
+  const read = documents.flatMap((document, n) => readSource(`${n}.json`, formatFile(document)));
+  const world = { shelf: tab.shelf, say: tab.notices.say, onChange: () => undefined };
+  const told = async () =>
+    (await takeIn(read, world)).map(({ name, isTaken, words }) => [name, isTaken, words]);
+  expect(await told()).toEqual([
+    ["X", true, "on the shelf"],
+    ["first", true, "with X"],
+    ["Left hand", true, "with X"],
+    ["Holds", true, "with X"],
+  ]);
+  const kept = await tab.library.readKit("x");
+  expect(kept && !isBroken(kept) && kept.document).toMatchObject({ layouts: [layout], checks: [check] });
+  expect((await told()).map(([, isTaken, words]) => [isTaken, words])).toEqual([
+    [false, "was there already, word for word"],
+    ...Array.from({ length: 3 }, () => [false, "was with X already"]),
+  ]);
+});
+
+test("many takes without a kit here are told together, each with the kit it names", async () => {
+  await drop(kit("y"));
+  const many = [1, 2, 3].map(n => take(String(n), `stray ${n}`, "z"));
+  expect(await drop(...many)).toEqual(["3 takes have no kit here, and were not taken in."]);
+  expect(tab.notices.store.getState().at(-1)!.details[0]).toBe("stray 1: it was recorded for “z”.");
 });

@@ -1,8 +1,8 @@
 import { countWords, type Checks, type Kit, type Take } from "#core";
 import type { Say } from "../ui/notices";
 import type { ReadFile } from "#handover";
-import { isBroken } from "./records";
-import { documentOf, type Added, type Shelf } from "./shelf";
+import { isBroken, NO_PARTS } from "./records";
+import { documentOf, type Added, type Parts, type Shelf } from "./shelf";
 import { linesLeftOut, type TakenLine } from "./takenIn";
 
 interface KitFile {
@@ -16,7 +16,16 @@ interface TakeFile {
 }
 
 /** What became of a kit that was read, in a sentence. */
-function wordsFor({ name, became, takesAdded }: Added, asked: number): string {
+function wordsFor(
+  {
+    name,
+    became,
+    came: {
+      takes: { length: takesAdded },
+    },
+  }: Added,
+  asked: number,
+): string {
   const takes = takesAdded > 0 ? `, with ${countWords(takesAdded, "take")}` : "";
   switch (became) {
     case "new":
@@ -57,38 +66,48 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
   const lists = read
     .filter((file): file is ReadFile & ChecksFile => file.kind === "checks")
     .map(({ checks }) => checks);
+  const layouts = read.flatMap(file => (file.kind === "layout" ? [file.layout] : []));
   const lines: TakenLine[] = [];
   const own = groupBy(takes, take => homeOf(take, kits));
   for (const kit of kits) {
-    const takesHere = own.get(kit) ?? [];
-    const checks = lists.filter(list => homeOf(list, kits) === kit);
-    const all = checks.flatMap(list => list.checks);
-    const added = await shelf.add(documentOf(kit, takesHere, all), "read from a file");
-    say({ tone: "plain", title: wordsFor(added, takesHere.length), details: [] });
+    const checks = lists.filter(list => homeOf(list, kits) === kit).flatMap(list => list.checks);
+    // A layout names no kit: it is that of the only one it came with.
+    const parts = { takes: own.get(kit) ?? [], checks, layouts: kits.length === 1 ? layouts : [] };
+    const added = await shelf.add(documentOf(kit, parts.takes, checks, parts.layouts), "read from a file");
+    say({ tone: "plain", title: wordsFor(added, parts.takes.length), details: [] });
     lines.push({ name: kit.name || kit.id, isTaken: added.became !== "same", words: BECAME[added.became] });
-    for (const { name, id } of [...takesHere, ...checks])
-      lines.push({ name: name || id, isTaken: true, words: `with ${added.name}` });
+    lines.push(...linesFor(parts, added));
   }
   const there = (await shelf.list()).flatMap(entry => (isBroken(entry) ? [] : [entry.kit]));
   const stray = own.get(undefined) ?? [];
   for (const [home, group] of groupBy(stray, take => there.find(kit => kit.id === take.kit)))
     lines.push(...(home ? await placeTakes(group, home, world) : sayHomeless(group, kits, world)));
   for (const list of lists) if (!homeOf(list, kits)) lines.push(await placeChecks(list, there, world));
-  const layouts = read.flatMap(file => (file.kind === "layout" ? [file.layout.name] : []));
+  const homeless = kits.length === 1 ? [] : layouts.map(({ name }) => name);
   lines.push(
-    ...layouts.map(name => ({ name, isTaken: false, words: "a layout of keys: it is read in at Wire" })),
+    ...homeless.map(name => ({ name, isTaken: false, words: "a layout of keys: it is read in at Wire" })),
   );
   const assists = read.flatMap(file => (file.kind === "assists" ? [file.assists.name] : []));
   lines.push(...assists.map(name => ({ name, isTaken: false, words: OF_AN_OPEN_KIT })));
   if (assists.length > 0)
     say({ tone: "trouble", title: `${assists.join(", ")}: not for the shelf.`, details: [OF_AN_OPEN_KIT] });
-  sayRest(read, layouts, say);
+  sayRest(read, homeless, say);
   onChange();
   return [...lines, ...linesLeftOut(read)];
 }
 
 /** Where assists are read in. */
 const OF_AN_OPEN_KIT = "Assists belong to a kit: open it, and read them in at Hand over.";
+
+/** What became of what came with a kit, one by one. */
+function linesFor(given: Parts, { name, came }: Added): TakenLine[] {
+  const fresh = new Set<unknown>([...came.takes, ...came.layouts, ...came.checks]);
+  return [...given.takes, ...given.layouts, ...given.checks].map(item => {
+    const isTaken = fresh.has(item);
+    const words = isTaken ? `with ${name}` : `was with ${name} already`;
+    return { name: item.name || item.id, isTaken, words };
+  });
+}
 
 /** What became of a kit, in the list. */
 const BECAME: Readonly<Record<Added["became"], string>> = {
@@ -126,13 +145,13 @@ async function placeChecks(
     });
     return { name, isTaken: false, words: "its kit is not here" };
   }
-  const added = await shelf.addChecks(home.id, list.checks);
+  const { length: added } = (await shelf.addParts(home.id, { ...NO_PARTS, checks: list.checks })).checks;
   say({ tone: "plain", title: `${countWords(added, "check")} came to ${home.name}.`, details: [] });
   return { name, isTaken: added > 0, words: `${countWords(added, "check")} came to ${home.name}` };
 }
 
 async function placeTakes(takes: readonly Take[], home: Kit, { shelf, say }: TakingIn): Promise<TakenLine[]> {
-  const added = new Set(await shelf.addTakes(home.id, takes));
+  const added = new Set((await shelf.addParts(home.id, { ...NO_PARTS, takes })).takes);
   const [only] = takes;
   const already = takes.length - added.size;
   const title =

@@ -1,6 +1,6 @@
-import { readFileSync } from "node:fs";
-import { orderResults, parseJson, type Checks, type CheckResult, type Kit } from "#core";
+import { orderResults, type Checks, type CheckResult, type Kit } from "#core";
 import type { TakeVerdict } from "#stage";
+import { readPlace } from "../readTakeFile";
 import { askThreads } from "../threads";
 import type { Shard, TakeFile } from "../takeFiles";
 import { beginJudging, type CheckSetup, type JudgedFile } from "./judgeBatch";
@@ -66,8 +66,8 @@ export async function judgeFiles(
 }
 
 /** The id of the take in a file of another shard; what is wrong with it is told there. */
-function readId({ path }: TakeFile): string[] {
-  const json = parseJson(readFileSync(path, "utf8"));
+function readId({ path, place }: TakeFile): string[] {
+  const json = readPlace(path, place);
   const id = json.ok ? (json.value as { id?: unknown } | null)?.id : undefined;
   return typeof id === "string" ? [id] : [];
 }
