@@ -1,5 +1,5 @@
 import { beforeEach, expect, test } from "vitest";
-import type { Check, Kit, Layout, Take } from "#core";
+import type { Check, Kit, Layout, Mapping, Take } from "#core";
 import type { ReadFile } from "#handover";
 import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
 import { takeInHere } from "./takeInHere";
@@ -68,7 +68,21 @@ test("what comes back is with the kit in one step of undo, the first take open; 
   tab.workbench.undo();
   expect(state().kit).toEqual(KIT);
   expect(state()).toMatchObject({ takes: [take("t", "There")], layouts: [], checks: [] });
+  expect(state().rows.mappings).toBeUndefined();
   await until(() => state().holder === "ours");
+});
+
+test("a mapping that comes in is remembered with the kit, once", () => {
+  const mapping: Mapping = {
+    format: "moss-tap/mapping",
+    version: 1,
+    sort: "frames",
+    rate: 60,
+    controls: { J: "a" },
+  };
+  for (const rate of [60, 30, 60])
+    takeInHere(tab.workbench, [{ kind: "mapping", name: "m.json", mapping: { ...mapping, rate } }]);
+  expect(state().rows.mappings?.map(({ rate }) => rate)).toEqual([60, 30]);
 });
 
 test("nothing new changes nothing, and a tab that may not edit says so of each", () => {

@@ -2,7 +2,7 @@ import { nanoid } from "nanoid";
 import { countWords, foreignWords, type Assist, type Check, type Kit, type Layout, type Take } from "#core";
 import type { ReadFile } from "#handover";
 import { listMissing } from "../storage/missing";
-import type { KitDocument } from "../storage/records";
+import { rememberMappings, type KitDocument } from "../storage/records";
 import { linesLeftOut, type TakenLine } from "../storage/takenIn";
 import type { Workbench } from "./workbench";
 
@@ -72,6 +72,12 @@ function lineFor(
       const added = read.assists.assists.filter(assist => assists.has(assist)).length;
       return told(read.assists.name, added > 0, `${countWords(added, "assist")} came to the kit`);
     }
+    case "mapping":
+      return {
+        name: read.name,
+        isTaken: true,
+        words: "is remembered: a recording with its columns is begun from it",
+      };
     case "kit":
       return { name: read.kit.name, isTaken: false, words: "a kit of its own: drop it on the shelf" };
     case "passed":
@@ -92,6 +98,8 @@ export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): rea
   const assists = [...incoming.assists.values()];
   const count = fresh.length + incoming.layouts.size + incoming.checks.size + assists.length;
   const lines = [...read.flatMap(file => lineFor(file, incoming, kit) ?? []), ...linesLeftOut(read)];
+  const mappings = read.flatMap(file => (file.kind === "mapping" ? [file.mapping] : []));
+  if (mappings.length > 0) workbench.arrangeTape(rows => rememberMappings(rows, mappings));
   if (count === 0) return lines;
   const what = fresh.length === count ? `read in ${countWords(count, "take")}` : `read in ${count} things`;
   const edit = workbench.edit(what, document => ({

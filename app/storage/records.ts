@@ -12,6 +12,7 @@ import {
   type Issue,
   type Kit,
   type Layout,
+  type Mapping,
   type Result,
   type Take,
 } from "#core";
@@ -130,6 +131,18 @@ const rowOrderSchema = v.object({
 
 /** How a kit is looked at: groups of rows folded, keys of rows in their order, findings that are wanted. */
 export type RowOrder = Readonly<v.InferOutput<typeof rowOrderSchema>>;
+
+/** So many mappings are remembered with a kit. */
+const MAPPINGS_KEPT = 12;
+
+/** Remembers mappings with a kit, these first; each stands there once. */
+export function rememberMappings(rows: RowOrder, mappings: readonly Mapping[]): RowOrder {
+  const told = new Set(mappings.map(mapping => JSON.stringify(mapping)));
+  const others = (rows.mappings ?? []).filter(other => !told.has(JSON.stringify(other)));
+  const all = [...mappings, ...others].slice(0, MAPPINGS_KEPT);
+  return { ...rows, mappings: all as NonNullable<RowOrder["mappings"]> };
+}
+
 export const PLAIN_ROWS: RowOrder = { folded: [], order: [] };
 
 const kitRecordSchema = v.object({

@@ -87,17 +87,19 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
   lines.push(
     ...homeless.map(name => ({ name, isTaken: false, words: "a layout of keys: it is read in at Wire" })),
   );
-  const assists = read.flatMap(file => (file.kind === "assists" ? [file.assists.name] : []));
-  lines.push(...assists.map(name => ({ name, isTaken: false, words: OF_AN_OPEN_KIT })));
-  if (assists.length > 0)
-    say({ tone: "trouble", title: `${assists.join(", ")}: not for the shelf.`, details: [OF_AN_OPEN_KIT] });
+  const ofKits = read.flatMap(file =>
+    file.kind === "assists" || file.kind === "mapping" ? [file.name] : [],
+  );
+  lines.push(...ofKits.map(name => ({ name, isTaken: false, words: OF_AN_OPEN_KIT })));
+  if (ofKits.length > 0)
+    say({ tone: "trouble", title: `${ofKits.join(", ")}: not for the shelf.`, details: [OF_AN_OPEN_KIT] });
   sayRest(read, homeless, say);
   onChange();
   return [...lines, ...linesLeftOut(read)];
 }
 
-/** Where assists are read in. */
-const OF_AN_OPEN_KIT = "Assists belong to a kit: open it, and read them in at Hand over.";
+/** Where assists and mappings are read in. */
+const OF_AN_OPEN_KIT = "It belongs to a kit: open that, and read it in at Hand over.";
 
 /** What became of what came with a kit, one by one. */
 function linesFor(given: Parts, { name, came }: Added): TakenLine[] {

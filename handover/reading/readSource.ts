@@ -4,6 +4,7 @@ import {
   parseChecks,
   parseJson,
   parseLayout,
+  parseMapping,
   parseTake,
   parseTakes,
   type Assists,
@@ -11,13 +12,14 @@ import {
   type Issue,
   type Kit,
   type Layout,
+  type Mapping,
   type Result,
   type Take,
 } from "#core";
 import { parseRules } from "#stage";
 
 /**
- * What came out of a file: a kit, a take, a layout of keys, checks, assists; the sentences that say why none of them; or that it is
+ * What came out of a file: a kit, a take, a layout of keys, checks, assists, a mapping; the sentences that say why none of them; or that it is
  * nothing a shelf keeps, which is no fault.
  */
 export type ReadFile =
@@ -26,6 +28,7 @@ export type ReadFile =
   | { readonly kind: "layout"; readonly name: string; readonly layout: Layout }
   | { readonly kind: "checks"; readonly name: string; readonly checks: Checks }
   | { readonly kind: "assists"; readonly name: string; readonly assists: Assists }
+  | { readonly kind: "mapping"; readonly name: string; readonly mapping: Mapping }
   | { readonly kind: "passed"; readonly name: string; readonly why: string }
   | { readonly kind: "refused"; readonly name: string; readonly reasons: readonly string[] };
 
@@ -67,7 +70,7 @@ const READERS: Readonly<Record<string, Reader>> = {
   "moss-tap/trace": passed("a trace: it is made anew from its take"),
   "moss-tap/results": passed("results of checks: they are found anew"),
   "moss-tap/manifest": passed("a list of what a pack holds"),
-  "moss-tap/mapping": passed("a mapping: it is read where a recording is mapped, at Hand over"),
+  "moss-tap/mapping": reader(parseMapping, (name, mapping) => ({ kind: "mapping", name, mapping })),
 };
 
 /** Reads the text of a file of ours; the format field tells which it is. Several come of one that holds takes together. */

@@ -5,6 +5,7 @@ import { textFile } from "#handover";
 import { useDesk, useDocument } from "../../document/context";
 import type { Asked } from "../../judging/jobs/jobs";
 import { download } from "../../storage/files";
+import { rememberMappings } from "../../storage/records";
 import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
 import { LanesPicture } from "./LanesPicture";
@@ -13,7 +14,6 @@ import { MappingSentence } from "./MappingSentence";
 import { SourceList } from "./SourceList";
 
 const ROWS_SHOWN = 5;
-const MAPPINGS_KEPT = 12;
 const NOTES_SHOWN = 24;
 /** A dump is read in one go, which says nothing until it is over. */
 const DUMP_MS = 120_000;
@@ -168,7 +168,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
   const begun = useMemo(() => glance && beginMapping(kit, glance, used ?? []), [kit, glance, used]);
   const [changed, setChanged] = useState<Mapping>();
   const [whose, setWhose] = useState<Whose>({
-    name: file.name.replace(/\.\w+$/, ""),
+    name: file.name.replace(/\.\w+$/, "").slice(0, BOUNDS.nameLetters),
     player: "",
     device: "",
   });
@@ -193,14 +193,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
     // It may have been refused: another tab has the kit, say. Why is told where such things are.
     if (!workbench.getState().takes.some(take => take.id === id))
       return setEnded({ reasons: ["the kit may not be changed in this tab"] });
-    const text = JSON.stringify(by);
-    workbench.arrangeTape(rows => {
-      const others = (rows.mappings ?? []).filter(other => JSON.stringify(other) !== text);
-      return {
-        ...rows,
-        mappings: [by, ...others].slice(0, MAPPINGS_KEPT) as NonNullable<typeof rows.mappings>,
-      };
-    });
+    workbench.arrangeTape(rows => rememberMappings(rows, [by]));
     if (found.notes.length === 0) onClose();
     else setEnded({ notes: found.notes });
   }
