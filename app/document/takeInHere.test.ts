@@ -57,7 +57,7 @@ test("what comes back is with the kit in one step of undo, the first take open; 
     "+ Helps: 1 assist came to the kit",
     "− Another: a kit of its own: drop it on the shelf",
     "− x.json: no; no",
-    "− y.json: passed over: a trace",
+    "− y.json: a trace",
   ]);
   const { takes, layouts, checks, openTakeId } = state();
   expect(takes.map(({ name }) => name)).toEqual(["There", "New under an old id", "Far"]);

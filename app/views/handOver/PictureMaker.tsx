@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { Kit } from "#core";
 import { createSlugs, textFile, type OutFile } from "#handover";
 import { useTape } from "../../tape/hand/context";
@@ -21,13 +21,12 @@ function drawTape({ drawn }: TapeLook): Drawn[] {
 }
 
 /** The drawings of maps in a room, each named after its rule. */
-function drawMaps(room: HTMLElement): Drawn[] {
+function drawMaps(room: HTMLElement, nameFor: (name: string) => string): Drawn[] {
   const style = getComputedStyle(room);
   const inks = {
     paper: style.getPropertyValue("--leaf").trim(),
     ink: style.getPropertyValue("--ink").trim(),
   };
-  const nameFor = createSlugs("map");
   return [...room.querySelectorAll<HTMLElement>("[data-rule]")].flatMap(place =>
     [...place.querySelectorAll<SVGSVGElement>("figure svg[viewBox]:not([aria-hidden])")].map(drawing => ({
       name: `map-${nameFor(place.dataset.rule!)}`,
@@ -47,7 +46,10 @@ async function makeAll(drawn: readonly Drawn[], faces: string): Promise<OutFile[
   return files;
 }
 
-/** Lays all maps of a kit out where nobody looks, draws them and the tape as files, and tells. Gone as soon as it has told. */
+/** So many rules are laid out at a time: a large kit must not keep the page. */
+const BATCH = 8;
+
+/** Lays the maps of a kit out where nobody looks, a few at a time, draws them and the tape as files, and tells. Gone as soon as it has told. */
 export function PictureMaker({
   kit,
   faces,
@@ -60,20 +62,26 @@ export function PictureMaker({
 }) {
   const { look } = useTape();
   const room = useRef<HTMLDivElement>(null);
-  const told = useRef(onMade);
+  const latest = useRef({ onMade, faces });
+  const drawn = useRef<Drawn[]>([]);
+  const nameFor = useRef(createSlugs("map"));
+  const rules = useMemo(() => listRules(kit), [kit]);
+  const [from, setFrom] = useState(0);
   useEffect(() => {
-    told.current = onMade;
+    latest.current = { onMade, faces };
   });
   useEffect(() => {
     let isGone = false;
-    const tell = (made: readonly OutFile[] | string) => isGone || told.current(made);
+    const tell = (made: readonly OutFile[] | string) => isGone || latest.current.onMade(made);
     // One turn for the maps to be laid out, one for what they follow.
     const request = requestAnimationFrame(() =>
       requestAnimationFrame(() => {
         if (isGone || !room.current) return;
-        const drawn = [...drawTape(look.getState()), ...drawMaps(room.current)];
-        makeAll(drawn, faces).then(tell, (error: unknown) =>
-          tell(error instanceof Error ? error.message : String(error)),
+        drawn.current.push(...drawMaps(room.current, nameFor.current));
+        if (from + BATCH < rules.length) return setFrom(from + BATCH);
+        makeAll([...drawTape(look.getState()), ...drawn.current], latest.current.faces).then(
+          tell,
+          (error: unknown) => tell(error instanceof Error ? error.message : String(error)),
         );
       }),
     );
@@ -81,10 +89,10 @@ export function PictureMaker({
       isGone = true;
       cancelAnimationFrame(request);
     };
-  }, [look, faces]);
+  }, [look, from, rules]);
   return (
     <div ref={room} aria-hidden inert className="pointer-events-none fixed top-0 left-[200vw] w-[760px]">
-      {listRules(kit).map(rule => (
+      {rules.slice(from, from + BATCH).map(rule => (
         <div key={rule.key} data-rule={rule.name}>
           <RuleMap kit={kit} rule={rule} />
         </div>

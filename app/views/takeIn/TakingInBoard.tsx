@@ -39,8 +39,8 @@ function FewLines({ lines }: { lines: readonly TakenLine[] }) {
   return (
     <ul className="grow break-words">
       {lines.length === 0 && <li>There was nothing in it.</li>}
-      {lines.map(({ name, words, isTaken }, n) => (
-        <li key={n} className={isTaken ? "" : "text-foxglove"}>
+      {lines.map(({ name, words, isTaken, isPassed }, n) => (
+        <li key={n} className={isTaken || isPassed ? "" : "text-foxglove"}>
           <b>{name}</b> {words}
         </li>
       ))}
@@ -95,8 +95,9 @@ export function TakingInBoard({ taking, isFewSaid = false }: { taking: TakingIn;
       </Button>
       <Sheet title="What was read in" isOpen={isListed} isWide onClose={() => setListed(false)}>
         <p className="text-soft">{sumTaken(lines)}</p>
-        <Lines word="Not taken in" lines={lines.filter(line => !line.isTaken)} />
+        <Lines word="Not taken in" lines={lines.filter(line => !line.isTaken && !line.isPassed)} />
         <Lines word="Taken in" lines={lines.filter(line => line.isTaken)} />
+        <Lines word="Passed over" lines={lines.filter(line => line.isPassed)} />
       </Sheet>
     </div>
   );
