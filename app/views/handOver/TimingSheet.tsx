@@ -55,7 +55,7 @@ function useSheetBody(handover: Handover): string | undefined {
 export function TimingSheet({ handover }: { handover: Handover }) {
   const body = useSheetBody(handover);
   return (
-    <section aria-label="Timing sheet" className="flex min-h-0 flex-col px-6 py-4">
+    <section aria-label="The sheet as it prints" className="flex min-h-0 flex-col px-6 py-4">
       <div className="mb-2 flex items-baseline gap-4">
         <h2 className="font-serif text-xl">The timing sheet, as it prints</h2>
         <Button look="strong" disabled={body === undefined} onClick={() => window.print()}>
