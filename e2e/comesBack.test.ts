@@ -122,6 +122,27 @@ test("the playable page is opened from a disk, played with a key held while it i
   await waitFor(driver, "the four takes of before", async () => (await names()).length === 4);
 });
 
+test("in a strict sandbox, where nothing is stored and no file comes, the page plays and gives its rounds as text", async () => {
+  await press(driver, "Open demo Rope Catch");
+  await find(driver, "[data-testid=open-take]");
+  await press(driver, "Hand over");
+  await press(driver, "Save file rope-catch.page.html");
+  put("sandbox/page.html", await saved("rope-catch.page.html"));
+  const frame = `<!doctype html><iframe sandbox="allow-scripts" src="page.html" width="900" height="700"></iframe>`;
+  await driver.get(pathToFileURL(put("sandbox/box.html", frame)).href);
+  await driver.switchTo().frame(0);
+  await clickOn(driver, "#turn");
+  await playOn(20);
+  await down("a");
+  await playOn(6);
+  await up("a");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await clickOn(driver, "#copying summary");
+  const text = await (await find(driver, "#text")).getAttribute("value");
+  expect((JSON.parse(text!) as Takes).takes[0]).toMatchObject({ kit: "rope-catch", device: "keys" });
+  await driver.switchTo().defaultContent();
+});
+
 test("a table from elsewhere is mapped by hand, read in with what was not understood, and the mapping is remembered", async () => {
   await openBelfry(driver);
   await press(driver, "Hand over");
