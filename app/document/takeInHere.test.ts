@@ -89,8 +89,7 @@ test("nothing new changes nothing, and a tab that may not edit says so of each",
   expect(takeInHere(tab.workbench, [taken(take("again", "There"))])[0]).toMatchObject({ isTaken: false });
   tab.workbench.undo();
   expect(state().takes).toHaveLength(1);
-  const readOnly = { ...tab.workbench, edit: () => undefined };
-  expect(takeInHere(readOnly, [taken(take("n", "New"))])).toEqual([
-    { name: "New", isTaken: false, words: "this tab may not change the kit" },
-  ]);
+  const refused = [{ name: "New", isTaken: false, words: "the kit could not be changed in this tab" }];
+  for (const closed of [{ mayEdit: () => false }, { edit: () => undefined }])
+    expect(takeInHere({ ...tab.workbench, ...closed }, [taken(take("n", "New"))])).toEqual(refused);
 });

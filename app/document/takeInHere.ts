@@ -86,6 +86,10 @@ function lineFor(
   }
 }
 
+/** A line where nothing may be, or was, changed; why is told where such things are. */
+const refuseHere = (line: TakenLine): TakenLine =>
+  line.isTaken ? { ...line, isTaken: false, words: "the kit could not be changed in this tab" } : line;
+
 /**
  * Takes what was read into the open kit, as one step of undo: takes, layouts of keys, checks and assists that are not there yet. The
  * first take that came is opened. Gives what became of each thing; nothing is changed where this tab may not edit.
@@ -99,6 +103,7 @@ export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): rea
   const count = fresh.length + incoming.layouts.size + incoming.checks.size + assists.length;
   const lines = [...read.flatMap(file => lineFor(file, incoming, kit) ?? []), ...linesLeftOut(read)];
   const mappings = read.flatMap(file => (file.kind === "mapping" ? [file.mapping] : []));
+  if (count + mappings.length > 0 && !workbench.mayEdit()) return lines.map(refuseHere);
   if (mappings.length > 0) workbench.arrangeTape(rows => rememberMappings(rows, mappings));
   if (count === 0) return lines;
   const what = fresh.length === count ? `read in ${countWords(count, "take")}` : `read in ${count} things`;
@@ -111,8 +116,7 @@ export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): rea
     layouts: [...document.layouts, ...incoming.layouts.values()],
     checks: [...document.checks, ...incoming.checks.values()],
   }));
-  if (!edit)
-    return lines.map(line => ({ ...line, isTaken: false, words: "this tab may not change the kit" }));
+  if (!edit) return lines.map(refuseHere);
   if (fresh[0]) workbench.openTake(fresh[0].id);
   return lines;
 }

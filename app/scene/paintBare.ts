@@ -1,11 +1,10 @@
 import { FIRED, FORMING, LAPSED, readMeter, SUSTAINED } from "#core";
 import type { Palette } from "../ui/palette";
 import { paintTower } from "./backdrop";
-import { meterOf } from "./paintMeters";
+import { isMetered, meterOf } from "./paintMeters";
 import type { Shown } from "./scene";
 import { STAGE_FONT, STAGE_NUMBER_FONT } from "./scenery";
 
-const METERED: ReadonlySet<string> = new Set(["hold", "charge", "tap", "taps", "sequence", "chord", "mash"]);
 const ROW_PX = 46;
 const BAR_PX = 14;
 const TOP_PX = 150;
@@ -24,7 +23,7 @@ export function paintBare(
   paintTower(ctx, palette, width, height);
   if (!state) return;
   const metered = program.patterns.flatMap((pattern, i) =>
-    METERED.has(pattern.kind) && !pattern.isOff ? [i] : [],
+    isMetered(pattern.kind) && !pattern.isOff ? [i] : [],
   );
   const rows = Math.max(1, Math.floor((height - TOP_PX - 20) / ROW_PX));
   const columns = Math.max(1, Math.ceil(metered.length / rows));

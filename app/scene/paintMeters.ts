@@ -6,6 +6,13 @@ import { STAGE_FONT } from "./scenery";
 const BAR_PX = 9;
 const PITCH_PX = 30;
 
+const METERED: ReadonlySet<string> = new Set(["hold", "charge", "tap", "taps", "sequence", "chord", "mash"]);
+
+/** Does a rule of this kind grow while hands are at it, so that a meter tells something of it? */
+export function isMetered(kind: string): boolean {
+  return METERED.has(kind);
+}
+
 /** How much of a bar is filled, and where on it levels lie, 0 to 1. A level beyond full makes the bar that much longer. */
 export function meterOf(
   pattern: PatternProgram,

@@ -83,18 +83,20 @@ function whyAsked(format: ExportFormat): string {
 interface FilesProps {
   readonly format: ExportFormat;
   readonly handover: Handover;
+  /** The same without what is wished of the sheet: what pictures are drawn of. */
+  readonly base: Handover;
   readonly built: BuiltParts | string | undefined;
   readonly drawn: DrawnPictures | undefined;
   readonly onDraw: (of: Handover) => void;
   readonly onSaved: () => void;
 }
 
-function Files({ format, handover, built, drawn, onDraw, onSaved }: FilesProps) {
+function Files({ format, handover, base, built, drawn, onDraw, onSaved }: FilesProps) {
   const [wanted, setWanted] = useState<Handover>();
-  const now = useFiles(format, handover, built, drawn, wanted === handover);
+  const now = useFiles(format, handover, base, built, drawn, wanted === handover);
   const begin = () => {
     setWanted(handover);
-    if (format.needsPictures && drawn?.of !== handover) onDraw(handover);
+    if (format.needsPictures && drawn?.of !== base) onDraw(base);
   };
   switch (now.state) {
     case "waits":
@@ -131,7 +133,7 @@ function Files({ format, handover, built, drawn, onDraw, onSaved }: FilesProps) 
         <>
           <FileList word={format.word} files={now.files} onSaved={onSaved} />
           {format.needsPictures && !format.isLarge && (
-            <Button look="quiet" onClick={() => onDraw(handover)}>
+            <Button look="quiet" onClick={() => onDraw(base)}>
               Draw them as they look now
             </Button>
           )}
@@ -186,6 +188,7 @@ export function HandOverView() {
               <Files
                 format={format}
                 handover={format.heedsWishes ? wished : handover}
+                base={handover}
                 built={built}
                 drawn={drawn}
                 onDraw={setDrawing}

@@ -32,18 +32,21 @@ function partsFor(
 export function useFiles(
   format: ExportFormat,
   handover: Handover,
+  /** What pictures are drawn of: the same, whatever is wished of the sheet. */
+  base: Handover,
   built: BuiltParts | string | undefined,
   drawn: DrawnPictures | undefined,
   isWanted: boolean,
 ): FilesNow {
   const { jobs } = useDesk();
-  const pictures = format.needsPictures && drawn?.of === handover ? drawn.files : undefined;
+  const pictures = format.needsPictures && drawn?.of === base ? drawn.files : undefined;
   const parts = useMemo(
     () => (typeof pictures === "string" ? pictures : partsFor(format, built, pictures ?? [])),
     [format, built, pictures],
   );
   const isDrawn = !format.needsPictures || pictures !== undefined;
-  const isAtOnce = isMadeAtOnce(format, handover) && isDrawn && typeof parts === "object";
+  const isLight = useMemo(() => isMadeAtOnce(format, handover), [format, handover]);
+  const isAtOnce = isLight && isDrawn && typeof parts === "object";
   const atOnce = useMemo(
     () => (isAtOnce && typeof parts === "object" ? format.files(handover, parts) : undefined),
     [isAtOnce, format, handover, parts],
@@ -67,7 +70,7 @@ export function useFiles(
   }, [jobs, format, handover, parts, isAtOnce, isWanted, isDrawn]);
   if (typeof parts === "string") return { state: "failed", reason: parts };
   if (atOnce) return { state: "made", files: atOnce };
-  if (!isWanted && (format.needsPictures || !isMadeAtOnce(format, handover))) return { state: "waits" };
+  if (!isWanted && (format.needsPictures || !isLight)) return { state: "waits" };
   if (!isDrawn) return { state: "drawing" };
   const found = made?.of === handover && made.with === parts ? made.files : undefined;
   if (found === undefined) return { state: "making", ran };

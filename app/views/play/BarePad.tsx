@@ -5,16 +5,15 @@ import { ControlPad } from "../ControlPad";
 import { PromptsNow } from "../PromptsNow";
 import { MeterRing } from "../MeterRing";
 import { GateSwitch } from "./GateSwitch";
+import { isMetered } from "../../scene/paintMeters";
 import { useDesk, useDocument } from "../../document/context";
-
-const METERED = ["hold", "charge", "tap", "taps", "sequence", "chord", "mash"];
 
 /** The kit without a stage under one's hands: its controls as stones, meters, and gates held by hand. */
 export function BarePad() {
   const { workbench } = useDesk();
   const kit = useDocument(state => state.kit);
   if (!kit) return null;
-  const metered = kit.patterns.filter(pattern => !pattern.off && METERED.includes(pattern.kind));
+  const metered = kit.patterns.filter(pattern => !pattern.off && isMetered(pattern.kind));
   const staged = gatesOfStage(kit);
   const gates = (kit.gates ?? []).filter(gate => !staged.has(gate.id));
   return (
