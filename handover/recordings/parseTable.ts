@@ -31,8 +31,9 @@ export function parseTable(
         rest(meta.cursor).then(
           () => parser.resume(),
           (error: unknown) => {
-            parser.abort();
+            // Before it is aborted: that ends the table as if it were whole.
             reject(error instanceof Error ? error : new Error(String(error)));
+            parser.abort();
           },
         );
       },

@@ -1,4 +1,5 @@
 import { readFileSync } from "node:fs";
+import { Readable } from "node:stream";
 import { stringify } from "csv-stringify/browser/esm/sync";
 import fc from "fast-check";
 import Papa from "papaparse";
@@ -18,6 +19,7 @@ import { compileRules, runRules } from "#stage";
 import { writeVcd } from "../waveform/writeVcd";
 import { readCell, toFrames } from "./createRecording";
 import { guessControl, guessDumpMapping, guessTableMapping } from "./guessMapping";
+import { parseTable } from "./parseTable";
 import { readDump } from "./readDump";
 import { beginTable, feedTable } from "./readTable";
 
@@ -217,4 +219,13 @@ test("no table makes the reader throw, and what it makes is a take", () => {
       },
     ),
   );
+});
+
+test("a table whose reading is called off is not taken for a whole one", async () => {
+  const rows = Array.from({ length: 40_000 }, (_, k) => `${k},leap,${k % 2}`).join("\n");
+  const off = new Error("called off");
+  const reading = parseTable(Readable.from([`at,what,how\n${rows}`]), feedTable(CHANGES), () =>
+    Promise.reject(off),
+  );
+  await expect(reading).rejects.toBe(off);
 });
