@@ -251,3 +251,25 @@ test("an edge taken early in a chain is still taken when the chain fires much la
   );
   expect(run.of("lost")).toEqual([{ f: 11, kind: "lost", id: "m", made: 11, why: "prompt" }]);
 });
+
+test("an edge stays taken for a chain that fires on the frame of another answer", () => {
+  const first: Prompt = { id: "p", name: "P", ask: ["pa"], starts: { at: "0f" }, window: "3f" };
+  const second: Prompt = { id: "q", name: "Q", ask: ["pb"], starts: { at: "4f" }, window: "9f" };
+  const run = play(
+    kit(
+      {},
+      {
+        patterns: [
+          ...ask,
+          { id: "twice", name: "Twice", kind: "taps", control: "a", count: 3, gap: "3f", answer: "final" },
+        ],
+        moves: [{ id: "m", name: "M", pattern: "twice", buffer: "4f" }],
+        prompts: [first, second],
+      },
+    ),
+    // The chain is over on frame 8, and fires there with the press of frame 1, which answered P.
+    drawTake({ a: ".#..#.........", b: "........#....." }),
+  );
+  expect(tell(run).filter(words => words.endsWith("ok"))).toEqual(["1 p ok", "8 q ok"]);
+  expect(run.of("lost")).toEqual([{ f: 8, kind: "lost", id: "m", made: 8, why: "prompt" }]);
+});

@@ -19,13 +19,27 @@ function isOfPattern(program: Program, state: State, key: number): boolean {
   );
 }
 
+function isInFire(program: Program, state: State, pattern: number, key: number): boolean {
+  const from = pattern * program.edgeRoom;
+  return state.fireEdges.subarray(from, from + state.fireEdgeCount[pattern]!).includes(key);
+}
+
+/**
+ * Is it part of a fire of this frame, whose requests are made after the prompts are judged? The pattern itself has
+ * already forgotten the presses of a finished chain, sequence or mash.
+ */
+function isOfPresentFire(program: Program, state: State, key: number): boolean {
+  if (!state.hasFires) return false;
+  for (let p = 0; p < program.patterns.length; p++)
+    if (state.phase[p] === FIRED && isInFire(program, state, p, key)) return true;
+  return false;
+}
+
 /** Could a move that asks again ask with it? */
 function isOfHeldFire(program: Program, state: State, key: number): boolean {
   for (const m of program.againMoves) {
     const p = program.moves[m]!.pattern;
-    if (state.phase[p] !== FIRED && state.phase[p] !== SUSTAINED) continue;
-    const from = p * program.edgeRoom;
-    if (state.fireEdges.subarray(from, from + state.fireEdgeCount[p]!).includes(key)) return true;
+    if (state.phase[p] === SUSTAINED && isInFire(program, state, p, key)) return true;
   }
   return false;
 }
@@ -40,7 +54,7 @@ function isOfRequest(program: Program, state: State, key: number): boolean {
   return false;
 }
 
-/** Forgets the taken edges that nothing now pending or remembered, and no later fire, can have: the list stays short however long it is played. */
+/** Drops the taken edges that no pending request and no present or later fire can contain, so that the list stays short. */
 function forgetSpent(program: Program, state: State): void {
   let kept = 0;
   for (let t = 0; t < state.takenCount; t++) {
@@ -48,6 +62,7 @@ function forgetSpent(program: Program, state: State): void {
     const isWanted =
       isOfPresentPress(program, state, key) ||
       isOfPattern(program, state, key) ||
+      isOfPresentFire(program, state, key) ||
       isOfHeldFire(program, state, key) ||
       isOfRequest(program, state, key);
     if (isWanted) state.taken[kept++] = key;

@@ -28,13 +28,44 @@ const step = fc.oneof(
   fc.record({ together: fc.constant(["a", "b"]), within: frames(5) }),
 );
 
+const press = fc.record({
+  kind: fc.constant("press"),
+  control,
+  repeat: maybe(fc.record({ after: frames(8), every: frames(5, 1) })),
+  ...common,
+});
+
+const taps = fc.record({
+  kind: fc.constant("taps"),
+  control,
+  count: fc.integer({ min: 1, max: 3 }),
+  gap: frames(9),
+  max: maybe(frames(6)),
+  answer: fc.constantFrom("nth", "each", "final"),
+  ...common,
+});
+
+const mash = fc.record({
+  kind: fc.constant("mash"),
+  controls: fc.constantFrom(["a"], ["a", "b"]),
+  count: fc.integer({ min: 1, max: 4 }),
+  within: frames(20),
+  alternate: maybe(fc.boolean()),
+  ...common,
+});
+
+const sequence = fc.record({
+  kind: fc.constant("sequence"),
+  steps: fc.array(step, { minLength: 1, maxLength: 4 }),
+  gap: frames(9),
+  total: maybe(frames(20)),
+  others: fc.constantFrom("ignore", "break"),
+  cancel,
+  ...common,
+});
+
 const pattern = fc.oneof(
-  fc.record({
-    kind: fc.constant("press"),
-    control,
-    repeat: maybe(fc.record({ after: frames(8), every: frames(5, 1) })),
-    ...common,
-  }),
+  press,
   fc.record({ kind: fc.constant("release"), control, ...common }),
   fc.record({ kind: fc.constant("tap"), control, max: frames(9), ...common }),
   fc.record({
@@ -65,15 +96,7 @@ const pattern = fc.oneof(
     cancel,
     ...common,
   }),
-  fc.record({
-    kind: fc.constant("taps"),
-    control,
-    count: fc.integer({ min: 1, max: 3 }),
-    gap: frames(9),
-    max: maybe(frames(6)),
-    answer: fc.constantFrom("nth", "each", "final"),
-    ...common,
-  }),
+  taps,
   fc.record({
     kind: fc.constant("chord"),
     controls: fc.constant(["a", "b"]),
@@ -81,24 +104,12 @@ const pattern = fc.oneof(
     for: maybe(frames(6)),
     ...common,
   }),
-  fc.record({
-    kind: fc.constant("mash"),
-    controls: fc.constantFrom(["a"], ["a", "b"]),
-    count: fc.integer({ min: 1, max: 4 }),
-    within: frames(20),
-    alternate: maybe(fc.boolean()),
-    ...common,
-  }),
-  fc.record({
-    kind: fc.constant("sequence"),
-    steps: fc.array(step, { minLength: 1, maxLength: 4 }),
-    gap: frames(9),
-    total: maybe(frames(20)),
-    others: fc.constantFrom("ignore", "break"),
-    cancel,
-    ...common,
-  }),
+  mash,
+  sequence,
 );
+
+/** Patterns that can fire with presses that were let go long before. */
+const rememberingPattern = fc.oneof(press, taps, taps, mash, sequence);
 
 const gateName = fc.constantFrom(...GATES, ...MADE_GATES, "w", "busy:main");
 const painted = fc.constantFrom(...GATES);
@@ -192,61 +203,77 @@ const TWO_MODES = (carry: boolean) => ({
   ],
 });
 
+/** Random kits that compile, made of these patterns, with so many prompts. */
+const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: number): fc.Arbitrary<Kit> =>
+  fc
+    .record({
+      patterns: fc.array(patterns, { minLength: minPatterns, maxLength: 6 }),
+      modes: fc.constantFrom(PLAIN_MODES, PLAIN_MODES, TWO_MODES(false), TWO_MODES(true)),
+      opposites: fc.constantFrom("neutral", "latest", "first"),
+      queue: maybe(fc.constantFrom("newest", "all")),
+      mirrorWhen: maybe(fc.constant("g")),
+    })
+    .chain(base =>
+      fc.record({
+        base: fc.constant(base),
+        moves: fc.array(move(base.patterns.length), { maxLength: 4 }),
+        prompts: fc.array(prompt(base.patterns.length), { minLength: minPrompts, maxLength: minPrompts + 2 }),
+      }),
+    )
+    .chain(({ base, moves, prompts }) =>
+      anyGates(base.patterns.length, moves.length).map(gates => ({ base, moves, prompts, gates })),
+    )
+    .map(({ base, moves, prompts, gates }) => {
+      const hasModes = base.modes.modes !== undefined;
+      const strip = <T extends object>(item: T) => (hasModes ? item : { ...item, modes: undefined });
+      const kit = {
+        format: "moss-tap/kit",
+        version: 1,
+        id: "any",
+        name: "Any",
+        rate: 60,
+        controls: CONTROLS.map(id => ({
+          id,
+          name: id,
+          bindings: [],
+          ...(id === "b" ? { pressAt: 0.6 } : {}),
+        })),
+        sticks: [
+          {
+            id: "s",
+            name: "S",
+            up: "u",
+            down: "d",
+            left: "l",
+            right: "r",
+            opposites: base.opposites,
+            mirrorWhen: base.mirrorWhen,
+          },
+        ],
+        gates: ["g", "h", "w", "o", "j", "n", "k"].map(id => ({
+          id,
+          name: id,
+          ...gates[id as keyof typeof gates],
+        })),
+        patterns: named("p", base.patterns.map(strip)),
+        moves: named("m", moves.map(strip)),
+        prompts: named("r", prompts.map(strip)),
+        queue: base.queue,
+        ...base.modes,
+      };
+      return JSON.parse(JSON.stringify(kit)) as Kit & {
+        patterns: Pattern[];
+        moves: Move[];
+        prompts: Prompt[];
+      };
+    })
+    .filter(kit => compile(kit).ok);
+
 /** A random kit that compiles: every kind of rule, sometimes two modes, sometimes prompts. */
-export const anyKit: fc.Arbitrary<Kit> = fc
-  .record({
-    patterns: fc.array(pattern, { minLength: 1, maxLength: 6 }),
-    modes: fc.constantFrom(PLAIN_MODES, PLAIN_MODES, TWO_MODES(false), TWO_MODES(true)),
-    opposites: fc.constantFrom("neutral", "latest", "first"),
-    queue: maybe(fc.constantFrom("newest", "all")),
-    mirrorWhen: maybe(fc.constant("g")),
-  })
-  .chain(base =>
-    fc.record({
-      base: fc.constant(base),
-      moves: fc.array(move(base.patterns.length), { maxLength: 4 }),
-      prompts: fc.array(prompt(base.patterns.length), { maxLength: 2 }),
-    }),
-  )
-  .chain(({ base, moves, prompts }) =>
-    anyGates(base.patterns.length, moves.length).map(gates => ({ base, moves, prompts, gates })),
-  )
-  .map(({ base, moves, prompts, gates }) => {
-    const hasModes = base.modes.modes !== undefined;
-    const strip = <T extends object>(item: T) => (hasModes ? item : { ...item, modes: undefined });
-    const kit = {
-      format: "moss-tap/kit",
-      version: 1,
-      id: "any",
-      name: "Any",
-      rate: 60,
-      controls: CONTROLS.map(id => ({ id, name: id, bindings: [], ...(id === "b" ? { pressAt: 0.6 } : {}) })),
-      sticks: [
-        {
-          id: "s",
-          name: "S",
-          up: "u",
-          down: "d",
-          left: "l",
-          right: "r",
-          opposites: base.opposites,
-          mirrorWhen: base.mirrorWhen,
-        },
-      ],
-      gates: ["g", "h", "w", "o", "j", "n", "k"].map(id => ({
-        id,
-        name: id,
-        ...gates[id as keyof typeof gates],
-      })),
-      patterns: named("p", base.patterns.map(strip)),
-      moves: named("m", moves.map(strip)),
-      prompts: named("r", prompts.map(strip)),
-      queue: base.queue,
-      ...base.modes,
-    };
-    return JSON.parse(JSON.stringify(kit)) as Kit & { patterns: Pattern[]; moves: Move[]; prompts: Prompt[] };
-  })
-  .filter(kit => compile(kit).ok);
+export const anyKit = kitOf(pattern, 1, 0);
+
+/** A random kit whose prompts share presses with chains of taps, sequences and mashes. */
+export const anySharingKit = kitOf(rememberingPattern, 3, 2);
 
 const lane = <T>(value: fc.Arbitrary<T>, gap: number) =>
   fc.array(fc.tuple(fc.double({ min: 0.05, max: gap, noNaN: true }), value), { maxLength: 24 }).map(pairs => {
