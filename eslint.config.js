@@ -35,6 +35,17 @@ const zones = readArrows().map(({ room, reaches }) => ({
   message: `docs/architecture.md draws no arrow there from ${room}.`,
 }));
 
+/** Forbids reading the payload of a trace anywhere but in the records of core/trace/notes. */
+const noPayload = {
+  meta: {
+    type: "problem",
+    messages: { byHand: "Read notes by the columns of their kind (core/trace/notes)." },
+  },
+  create: context => ({
+    "MemberExpression[property.name='payload']": node => context.report({ node, messageId: "byHand" }),
+  }),
+};
+
 const pureGlobals = ["Date", "performance", "setTimeout", "setInterval", "process", "window", "document"].map(
   name => ({
     name,
@@ -69,6 +80,13 @@ export default tseslint.config(
         { object: "Math", property: "random", message: "Chance is a seeded argument." },
       ],
     },
+  },
+  {
+    // A note is read by the columns of its kind: an offset written by hand is wrong as soon as a column is added.
+    files: ["**/*.ts", "**/*.tsx"],
+    ignores: ["core/trace/**", "**/*.test.ts", "core/tests/**", "bench/**", "app/judging/jobs/evaluate.ts"],
+    plugins: { notes: { rules: { "no-payload": noPayload } } },
+    rules: { "notes/no-payload": "error" },
   },
   layer(
     ["core/**/*.ts"],

@@ -21,8 +21,9 @@ export type { Issue, IssueCode, PathStep, Result } from "./formats/issue";
 export { fault, formatPath } from "./formats/issue";
 export { formatFinding, formatIssue } from "./formats/formatIssue";
 export { gateName, nameOf } from "./kit/names";
-export { countWords, formatEventWords, joinNames } from "./study/eventWords";
-export { lapseWords, lossNameWords, lossWords } from "./study/reasonWords";
+export { countWords, joinNames, timesWords } from "./formats/words";
+export { formatEventWords } from "./trace/eventWords";
+export { lapseWords, lossNameWords } from "./trace/reasonWords";
 export { arrowOf } from "./input/directions";
 export { recordOf, traitsOf } from "./patterns/recordOf";
 export type { AnsweredLengths, LengthEdge, PatternLever, PatternPull, PatternTraits } from "./patterns/kind";
@@ -43,7 +44,7 @@ export { createFrameInput } from "./input/frameInput";
 export type { FrameInput } from "./input/frameInput";
 export { createLaneReader, readLane, readValue } from "./input/readLane";
 export type { LaneReader } from "./input/readLane";
-export type { PatternProgram, Program } from "./run/program";
+export { edgeKey, isPressKey, keyFrame, keySource, type PatternProgram, type Program } from "./run/program";
 export { evaluate, run, runInto, runOn } from "./run/run";
 export {
   CARRIED,
@@ -62,14 +63,25 @@ export type { State } from "./run/state";
 export { passOver, step } from "./run/step";
 export { DURATION_PATTERN, formatMs, parseFrames } from "./time/duration";
 export { landingFrame, TICKS } from "./time/clock";
-export { clockOfTrace, createGrowingClock } from "./time/takeClock";
+export { clockOfTrace, createGrowingClock, frameAtAge, framesBetween } from "./time/takeClock";
 export type { GrowingClock, TakeClock } from "./time/takeClock";
 export { evaluateEasing, parseEasing } from "./curve/easing";
 export type { Easing } from "./curve/easing";
 export { formatSmoothCurve } from "./curve/smooth";
-export { notes } from "./trace/noteKinds";
-export type { Trace } from "./trace/trace";
-export { clearTrace, createTrace, firstNoteAfter, rewindTrace } from "./trace/trace";
+export { eventNotes, notes, type EventName, type NoteName } from "./trace/noteKinds";
+export { edgeCountOf, edgeOf, edgesOf } from "./trace/notes/edgeList";
+export { isAnswered, promptOutcome } from "./trace/notes/prompt";
+export type { PerformedBy, Trace } from "./trace/trace";
+export {
+  clearTrace,
+  createTrace,
+  FAILURES,
+  firstNoteAfter,
+  LOSS_REASONS,
+  PARTS,
+  PERFORMED_BY,
+  rewindTrace,
+} from "./trace/trace";
 export { firstAbove, stretchAt } from "./trace/rising";
 export { formatEvent, formatTrace } from "./trace/formatTrace";
 export type { TraceDocument, TraceEvent } from "./trace/traceSchema";
@@ -88,15 +100,39 @@ export type { Meter } from "./study/meter";
 export { listLengths, type WrittenLength } from "./kit/lengths";
 export { findLeaves, type AnySchema } from "./formats/walkSchema";
 export { deleteAt, readAt, takeOut, writeAt } from "./kit/editAt";
-export { createFateReader, isOfGate, listFates, tellingLoss } from "./study/fates";
-export type { Fate, Lapse, Loss, Use } from "./study/fates";
 export {
-  countRules,
+  gaveWay,
+  isOfGate,
+  lostMovesOf,
+  tellingLoss,
+  usersOf,
+  type Fate,
+  type Lapse,
+  type Loss,
+  type Use,
+} from "./study/outcomes/fate";
+export {
+  createOutcomeReader,
+  finishOutcomes,
+  readOutcomes,
+  type MoveRequest,
+  type OutcomeReader,
+  type TakeOutcomes,
+} from "./study/outcomes/readOutcomes";
+export {
+  gaveWayOf,
+  sumCounts,
+  totalOf,
+  type MoveCounts,
+  type PressCounts,
+  type RuleCounts,
+} from "./study/outcomes/ruleCounts";
+export {
   formatMoveCounts,
   formatPatternCounts,
   formatPromptCounts,
-  type RuleCounts,
-} from "./study/ruleCounts";
+  performedOf,
+} from "./study/outcomes/formatCounts";
 export { listMeanwhile, type Meanwhile } from "./study/meanwhile";
 export { findFollowUp, listLinks, type FollowUp } from "./study/followUp";
 export { diffTraces } from "./study/diffTraces";

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { listFates, readTake, studyRooms, type Kit, type RunFrom, type Take } from "#core";
+import { readOutcomes, readTake, studyRooms, type Kit, type RunFrom, type Take } from "#core";
 import duelTake from "../demo/clapper-duel/4-great-tolls.json";
 import duelKit from "../demo/clapper-duel/kit.json";
 import runnerTake from "../demo/belfry-runner/2-late-at-every-edge.json";
@@ -67,14 +67,16 @@ test.each(PLAYED)(
       runTo: frame => runRules(rules.value, { ...changed, frames: frame }).trace,
     });
     const study = (runFrom: RunFrom) => {
-      const steps = studyRooms(program, columns, trace, runFrom);
+      const steps = studyRooms(program, columns, readOutcomes(program, trace), runFrom);
       let step = steps.next();
       while (!step.done) step = steps.next();
       return step.value;
     };
     const found = study(createBranching(rules.value, columns));
     expect(found).toEqual(study(whole));
-    const uses = listFates(program, trace).filter(fate => fate.uses.some(use => use.kind === "move"));
+    const uses = readOutcomes(program, trace).presses.filter(fate =>
+      fate.uses.some(use => use.kind === "move"),
+    );
     expect(found.rooms.length).toBeGreaterThanOrEqual(uses.length);
   },
 );

@@ -80,7 +80,7 @@ export function stepStaging(rules: Rules, { state, bodies }: Staging, input: Fra
   step(program, state, input, trace);
   input.speedPercent = takeSpeed;
   for (let i = since; i < trace.count; i++) {
-    if (trace.kind[i] !== notes.PERFORMED) continue;
+    if (trace.kind[i] !== notes.performed.code) continue;
     kind.act(stage, bodies, toldOf(program, state, trace.subject[i]!));
   }
   kind.step(stage, bodies, state, program.rateHz);

@@ -71,7 +71,7 @@ export function createEvaluation(
       if (outcome.state === "done") {
         const learnt = judge.learn(rules, take, outcome.value);
         // What the page asks first is read a piece at a time, so that it stays free.
-        await judge.readFates(learnt, rest);
+        await judge.readOutcomes(learnt, rest);
       }
       if (asking !== own) return;
       asking = undefined;

@@ -1,17 +1,18 @@
 import {
   BOUNDS,
   countFrames,
-  createFateReader,
+  createOutcomeReader,
   fault,
   formatFinding,
-  listFates,
+  finishOutcomes,
+  readOutcomes,
   readTake,
-  type Fate,
   type InputColumns,
   type Kit,
   type Program,
   type Result,
   type Take,
+  type TakeOutcomes,
   type Trace,
 } from "#core";
 import { compileRules, createSeeker, runRules, type Rules, type Seeker } from "#stage";
@@ -43,9 +44,10 @@ export interface Judge {
   readonly learn: (rules: Rules, take: Take, parts: EvaluatedParts) => Evaluated;
   /** What is known of a take already; undefined where it has not been evaluated. */
   readonly known: (rules: Rules, take: Take) => Evaluated | undefined;
-  readonly fatesOf: (evaluated: Evaluated) => readonly Fate[];
-  /** Reads the fates of a long take a piece at a time, between rests: after it `fatesOf` gives them at once. */
-  readonly readFates: (evaluated: Evaluated, rest: () => Promise<void>) => Promise<void>;
+  /** Returns what became of every press and request of a take; the same object each time. */
+  readonly outcomesOf: (evaluated: Evaluated) => TakeOutcomes;
+  /** Reads the outcomes of a long take in slices; after it `outcomesOf` returns them at once. */
+  readonly readOutcomes: (evaluated: Evaluated, rest: () => Promise<void>) => Promise<void>;
   /** Looks into an evaluated take: how the rules stood after any of its frames. */
   readonly seekerOf: (evaluated: Evaluated) => Seeker;
 }
@@ -104,11 +106,12 @@ export function createJudge(): Judge {
     return (kept.columns ??= readTake(program, take));
   };
 
-  const fatesByEvaluated = new WeakMap<Evaluated, readonly Fate[]>();
-  function fatesOf(evaluated: Evaluated): readonly Fate[] {
-    let fates = fatesByEvaluated.get(evaluated);
-    if (!fates) fatesByEvaluated.set(evaluated, (fates = listFates(evaluated.program, evaluated.trace)));
-    return fates;
+  const outcomesByEvaluated = new WeakMap<Evaluated, TakeOutcomes>();
+  function outcomesOf(evaluated: Evaluated): TakeOutcomes {
+    let outcomes = outcomesByEvaluated.get(evaluated);
+    if (!outcomes)
+      outcomesByEvaluated.set(evaluated, (outcomes = readOutcomes(evaluated.program, evaluated.trace)));
+    return outcomes;
   }
 
   function learn(rules: Rules, take: Take, parts: EvaluatedParts): Evaluated {
@@ -132,16 +135,16 @@ export function createJudge(): Judge {
     },
     learn,
     known: (rules, take) => knownByRules(rules).get(take),
-    fatesOf,
-    async readFates(evaluated, rest) {
-      if (fatesByEvaluated.has(evaluated)) return;
+    outcomesOf,
+    async readOutcomes(evaluated, rest) {
+      if (outcomesByEvaluated.has(evaluated)) return;
       const { program, trace } = evaluated;
-      const reader = createFateReader(program, trace);
+      const reader = createOutcomeReader(program, trace);
       for (let note = 0; note < trace.count; note += NOTES_A_REST) {
         reader.readTo(Math.min(trace.count, note + NOTES_A_REST));
         await rest();
       }
-      fatesByEvaluated.set(evaluated, reader.fates);
+      outcomesByEvaluated.set(evaluated, finishOutcomes(reader));
     },
     seekerOf: createMemo(({ rules, columns }: Evaluated) => createSeeker(rules, columns)),
   };

@@ -29,8 +29,8 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
   const gate = now.program.gates.findIndex(item => item.id === id);
   const name = gateWords(kit, id);
   const buffer = parseFrames(move.buffer ?? "0f", kit.rate, "atMost") ?? 0;
-  const dots = now.takes.flatMap(of =>
-    listBanDots(now.program, of.trace, index, gate).map(dot => ({ ...dot, of })),
+  const dots = now.reads.flatMap(read =>
+    listBanDots(read, index, gate).map(dot => ({ ...dot, of: read.of })),
   );
   const early = dots.filter(dot => dot.side === "early");
   const lost = early.filter(dot => dot.fate === "lost");
@@ -55,10 +55,10 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
     <figure className="mt-5" data-testid="ban-map">
       <figcaption className="mb-1 text-sm text-soft">
         {dots.length === 0 ? (
-          `No press of it met ${name} in these takes yet.`
+          `No request for it met ${name} in these takes yet.`
         ) : (
           <>
-            {formatFound(dots.length, "press", "presses", now.takes.length)}
+            {formatFound(dots.length, "request", "requests", now.takes.length)}
             <b className="text-ink">
               {early.length - lost.length} while {name} and remembered, {dots.length - early.length} after it
             </b>

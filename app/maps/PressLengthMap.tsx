@@ -14,10 +14,10 @@ import {
 import { Closings } from "./Closings";
 import { formatFound } from "./countWords";
 import { Distribution } from "./Distribution";
-import { Dots } from "./Dots";
+import { Dots, type DotLook } from "./Dots";
 import { Hatch } from "./Hatch";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
-import { listPressLengths, listStretches } from "./pressLengths";
+import { listLengthDots, listStretches, type LengthDot } from "./pressLengths";
 import { createScale, MAP_WIDTH, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
@@ -29,6 +29,12 @@ const DOT_ROWS = 4;
 const PX_PER_LETTER = 6.4;
 const CURVE_TOP = 6;
 const CURVE_HEIGHT = 46;
+
+const LOOKS: Readonly<Record<LengthDot["became"], DotLook>> = {
+  answered: "whole",
+  silent: "missed",
+  unheard: "saved",
+};
 
 /** As much of a label as fits above its stretch; nothing where not even a word would. */
 function cutToWidth(label: string, widthPx: number): string {
@@ -134,10 +140,11 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
     .filter(({ pattern }) => "control" in pattern && pattern.control === controlId && !pattern.off);
   const edges = own.flatMap(({ pattern, i }) => edgesOf(kit, pattern, i));
   const hasCharge = own.some(({ pattern }) => pattern.kind === "charge");
-  const presses = now.takes.flatMap(of => {
-    return listPressLengths(of.columns, control).map(press => ({ ...press, of }));
-  });
+  const presses = now.reads.flatMap(read =>
+    listLengthDots(read, control).map(({ press, ...dot }) => ({ ...dot, press, of: read.of })),
+  );
   const lengths = presses.map(({ length }) => length);
+  const countOf = (became: LengthDot["became"]) => presses.filter(press => press.became === became).length;
   const limits = [
     ...listStretches(program, control, 600).map(stretch => stretch.from),
     ...edges.map(edge => edge.at),
@@ -151,7 +158,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
   const scale = createScale(0, upTo);
   const nameOf = (id: string) => kit.patterns.find(pattern => pattern.id === id)?.name ?? id;
   const inStretch = (length: number) => stretches.find(s => s.from <= length && length <= s.to);
-  const silent = lengths.filter(length => inStretch(length)?.patternIds.length === 0).length;
+  const [answered, silent, unheard] = [countOf("answered"), countOf("silent"), countOf("unheard")];
   const top = hasCharge ? 0 : 46;
   const bottom = STRIP_Y + STRIP_HEIGHT;
   return (
@@ -168,8 +175,9 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
         ) : (
           <>
             {formatFound(lengths.length, "press", "presses", now.takes.length)}
-            <b className="text-ink">{lengths.length - silent} answered</b>
+            <b className="text-ink">{answered} answered</b>
             {silent > 0 && <b className="text-foxglove"> · {silent} ended in nothing</b>}
+            {unheard > 0 && ` · ${unheard} heard by none of these rules`}
           </>
         )}
       </figcaption>
@@ -214,8 +222,8 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
         ))}
         <Dots
           dots={presses.flatMap((press, k) => {
-            const { length } = press;
-            const look = inStretch(length)?.patternIds.length === 0 ? "missed" : "whole";
+            const { length, became } = press;
+            const look = LOOKS[became];
             const y = STRIP_Y + 11 + (k % DOT_ROWS) * 12;
             return length > upTo ? [] : [{ x: scale.x(length + 0.5), y, look, place: press }];
           })}

@@ -52,7 +52,9 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
   // A stage may stretch windows for its players: then the ends stand for other numbers than the kit's, and are not pulled.
   const stage = stageOf(kit);
   const ease = stage?.kind === "ropes" ? easeOf(stage, prompt.id) : 1;
-  const answers = now.takes.flatMap(of => listAnswers(of.trace, index).map(answer => ({ ...answer, of })));
+  const answers = now.takes.flatMap(of =>
+    listAnswers(now.program, of.trace, index).map(answer => ({ ...answer, of })),
+  );
   const { good, bad } = countAnswers(answers, prompt);
   const scale = createScale(0, Math.ceil((lead + window) * 1.15) + 3);
   const hasTarget = prompt.target !== undefined || (prompt.grades?.length ?? 0) > 0;

@@ -1,9 +1,10 @@
 import {
-  countRules,
   countWords,
   formatMoveCounts,
   formatPatternCounts,
   formatPromptCounts,
+  sumCounts,
+  type Kit,
   type RuleCounts,
 } from "#core";
 import { useEvaluated } from "../document/context";
@@ -11,24 +12,27 @@ import { useTakes } from "./useTakes";
 
 type Counted = "patterns" | "moves" | "prompts";
 
-function wordsOf(counts: RuleCounts, list: Counted, index: number): string {
-  if (list === "moves") return formatMoveCounts(counts.moves[index]!);
+function wordsOf(counts: RuleCounts, kit: Kit, list: Counted, index: number): string {
+  const nameOfMove = (move: number) => kit.moves?.[move]?.name ?? "another move";
+  if (list === "moves") return formatMoveCounts(counts.moves[index]!, nameOfMove);
   return list === "patterns"
     ? formatPatternCounts(counts.patterns[index]!)
     : formatPromptCounts(counts.prompts[index]!);
 }
 
-/** How often a rule fired, was performed, by which means, or came to nothing: in the open take, and in all. */
+/** How often a rule fired, or was asked for, performed and lost: in the open take, and in all. */
 export function RuleTally({ list, index }: { list: Counted; index: number }) {
   const evaluated = useEvaluated();
   const now = useTakes();
   if (!now || now.takes.length === 0) return null;
-  const isOpenShort = evaluated !== undefined && now.takes.includes(evaluated);
-  const inAll = wordsOf(countRules(now.program, now.traces), list, index);
-  const inOpen =
-    isOpenShort && now.takes.length > 1
-      ? wordsOf(countRules(now.program, [evaluated.trace]), list, index)
-      : "";
+  const open = now.reads.find(({ of }) => of === evaluated);
+  const all = sumCounts(
+    now.program,
+    now.reads.map(({ outcomes }) => outcomes.counts),
+  );
+  const { kit } = now.takes[0]!.rules;
+  const inAll = wordsOf(all, kit, list, index);
+  const inOpen = open && now.takes.length > 1 ? wordsOf(open.outcomes.counts, kit, list, index) : "";
   const where =
     now.takes.length === 1 ? now.takes[0]!.take.name : `All ${countWords(now.takes.length, "take")}`;
   return (

@@ -39,15 +39,18 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
   const now = useTakes();
   if (!kit || !now) return null;
   const framesOf = (written: string) => parseFrames(written, kit.rate, "atMost") ?? 0;
-  const tries = listTries(now.program, now.traces, index);
+  const tries = listTries(
+    now.program,
+    now.takes.map(({ trace }) => trace),
+    index,
+  );
   const common = framesOf(pattern.gap);
   const own = pattern.steps.map(step => (step.gap === undefined ? common : framesOf(step.gap)));
   const upTo = Math.max(20, Math.ceil(largest(own, 0) * 1.35) + 3);
   const scale = createScale(0, upTo, MAP_WIDTH - LEFT - RIGHT);
   const placed = { ...scale, x: (frame: number) => LEFT + scale.x(frame) };
   const height = pattern.steps.length * RUNG;
-  const total = tries.reached[0] ?? 0;
-  const fired = tries.reached.at(-1) ?? 0;
+  const total = tries.fired + Object.values(tries.broken).reduce((sum, n) => sum + n, 0);
   const fell = Object.entries(tries.broken).map(([reason, n]) => `${n} ${reason}`);
   return (
     <figure className="mt-5" data-testid="sequence-ladder">
@@ -56,7 +59,7 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
           "No try yet in these takes: play, and how far each one got stands beside the rungs."
         ) : (
           <>
-            {total} {total === 1 ? "try" : "tries"}: <b className="text-ink">{fired} came through</b>
+            {total} {total === 1 ? "try" : "tries"}: <b className="text-ink">{tries.fired} came through</b>
             {fell.length > 0 && <b className="text-foxglove"> · {fell.join(", ")}</b>}
           </>
         )}

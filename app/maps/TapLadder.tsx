@@ -37,16 +37,17 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
   if (!kit || !now) return null;
   const gap = parseFrames(pattern.gap, kit.rate, "atMost") ?? 0;
   const upTo = Math.max(24, Math.ceil(gap * 1.8) + 4);
-  const control = now.program.controls.findIndex(item => item.id === pattern.control);
-  const taps = now.takes.flatMap(of => {
-    return listTapGaps(of.columns, control, upTo).map(tap => ({ ...tap, of }));
-  });
+  const taps = now.reads.flatMap(read =>
+    listTapGaps(read, index, upTo).map(tap => ({ ...tap, of: read.of })),
+  );
   const gaps = taps.map(tap => tap.gap);
   const slow = gaps.filter(frames => frames > gap);
   const nearest =
-    -largest(
-      slow.map(frames => -frames),
-      -Infinity,
+    Math.ceil(
+      -largest(
+        slow.map(frames => -frames),
+        -Infinity,
+      ),
     ) - gap;
   const scale = createScale(0, upTo);
   const bottom = STRIP_Y + STRIP_HEIGHT;

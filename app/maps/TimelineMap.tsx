@@ -155,13 +155,14 @@ export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index:
   const tracks = tracksOf(kit, move, index);
   const upTo = Math.max(12, Math.ceil(Math.max(total, ...tracks.map(track => track.to)) * 1.15) + 2);
   const scale = createScale(0, upTo);
-  const presses = now.takes.flatMap(of => {
-    return listMeanwhile(now.program, of.trace, index).map(press => ({ ...press, of }));
-  });
+  const presses = now.reads.flatMap(({ of, program, trace, outcomes }) =>
+    listMeanwhile(program, trace, outcomes.requests, index).map(press => ({ ...press, of })),
+  );
   const count = (isThis: (press: Meanwhile) => boolean) => presses.filter(isThis).length;
   const lost = count(({ became }) => became === "lost");
   const remembered = count(({ became }) => became === "buffer" || became === "both");
-  const direct = presses.length - lost - remembered - count(({ became }) => became === "waiting");
+  const waiting = count(({ became }) => became === "waiting");
+  const direct = presses.length - lost - remembered - waiting;
   const dotsY = BAR_Y + BAR + 10;
   const tracksY = dotsY + DOT_ROWS * 12 + 4;
   const axisY = tracksY + tracks.length * ROW + 4;
@@ -170,14 +171,14 @@ export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index:
       <figcaption className="mb-1 text-sm text-soft">
         Busy for <b className="text-ink">{total}f</b> ({formatMs(total, kit.rate)}).{" "}
         {presses.length === 0 ? (
-          "No press of its slot came meanwhile in these takes."
+          "No move of its slot was asked for meanwhile in these takes."
         ) : (
           <>
-            {formatFound(presses.length, "press came", "presses came", now.takes.length)}
+            {formatFound(presses.length, "request meanwhile", "requests meanwhile", now.takes.length)}
             <b className="text-ink">
-              {direct} performed at once, {remembered} remembered
+              {direct} performed at once, {remembered} remembered{waiting > 0 && `, ${waiting} still waiting`}
             </b>
-            {lost > 0 && <b className="text-foxglove"> · {countWords(lost, "press", "presses")} lost</b>}
+            {lost > 0 && <b className="text-foxglove"> · {countWords(lost, "request")} lost</b>}
           </>
         )}
       </figcaption>

@@ -42,8 +42,8 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
   const gateName = kit.gates?.find(item => item.id === gateId)?.name ?? gateId;
   const buffer = parseFrames(move.buffer ?? "0f", rate, "atMost") ?? 0;
   const forgiven = coyote === undefined ? 0 : (parseFrames(coyote, rate, "atMost") ?? 0);
-  const dots = now.takes.flatMap(of =>
-    listWindowDots(now.program, of.trace, index, gate).map(dot => ({ ...dot, of })),
+  const dots = now.reads.flatMap(read =>
+    listWindowDots(read, index, gate).map(dot => ({ ...dot, of: read.of })),
   );
   const counts = countWindow(dots, buffer, forgiven);
   const before = Math.max(12, Math.ceil(buffer * 1.6) + 3);
@@ -58,22 +58,24 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
   const bufferPath = ["moves", index, "buffer"];
   const coyotePath = ["moves", index, "needs", need, "coyote"];
   const waits = dots.filter(dot => dot.fate === "buffer" || dot.fate === "both").map(dot => dot.waited);
-  const performed = counts.direct + counts.buffer + counts.coyote;
+  const performed = counts.direct + counts.buffer + counts.coyote + counts.both;
   return (
     <figure className="mt-5" data-testid="window-map">
       <figcaption className="mb-1 text-sm text-soft">
         {dots.length === 0 ? (
-          `No press of it in these takes yet: play, and each one appears here, caught, saved or missed.`
+          `No request for it in these takes yet: play, and each one appears here, performed, saved or lost.`
         ) : (
           <>
-            {formatFound(dots.length, "press", "presses", now.takes.length)}
+            {formatFound(dots.length, "request", "requests", now.takes.length)}
             <b className="text-ink">
-              {performed} caught, {counts.buffer} of them by memory and {counts.coyote} forgiven
+              {performed} performed, {counts.buffer + counts.both} of them by memory and{" "}
+              {counts.coyote + counts.both} forgiven
             </b>
-            {counts.early + counts.late + counts.hopeless > 0 && (
+            {counts.early + counts.late + counts.spent + counts.hopeless > 0 && (
               <b className="text-foxglove">
                 {counts.early > 0 && ` · ${counts.early} lost early, the nearest by ${counts.earlyBy}f`}
                 {counts.late > 0 && ` · ${counts.late} lost late, the nearest by ${counts.lateBy}f`}
+                {counts.spent > 0 && ` · ${counts.spent} lost while ${gateName} was spent`}
                 {counts.hopeless > 0 && ` · ${counts.hopeless} lost where ${gateName} never opened`}
               </b>
             )}

@@ -1,8 +1,28 @@
+import fc from "fast-check";
 import { expect, test } from "vitest";
-import { compile, evaluate, evaluateEasing, parseEasing, readTake, type Kit, type Take } from "#core";
+import { anyKit, anySharingKit, anyTake } from "../../core/tests/arbitraries";
+import {
+  compile,
+  evaluate,
+  evaluateEasing,
+  listMeanwhile,
+  parseEasing,
+  performedOf,
+  readOutcomes,
+  totalOf,
+  type Kit,
+  type Take,
+} from "#core";
 import { formatBezier, formatPoints, movePoint, readCurve, readPasted, samplePoints } from "./curvePoints";
 import { compileRules } from "#stage";
-import { closeStretch, findBroken, listStretches, wantedKey, wantedKeyOf } from "./pressLengths";
+import {
+  closeStretch,
+  findBroken,
+  listLengthDots,
+  listStretches,
+  wantedKey,
+  wantedKeyOf,
+} from "./pressLengths";
 import { axisStep, createScale } from "./scale";
 import { listTapGaps, priceOfTaps } from "./tapGaps";
 import { listTries } from "./tries";
@@ -54,11 +74,13 @@ function open(fields: Partial<Take>, kit = KIT) {
     lanes: {},
     ...fields,
   };
-  return { program: compiled.value, take, trace: evaluate(compiled.value, take) };
+  const program = compiled.value;
+  const trace = evaluate(program, take);
+  return { program, take, trace, outcomes: readOutcomes(program, trace) };
 }
 
 test("each press of a move lies where it stood to its gate, and is counted with the nearest miss", () => {
-  const { program, trace } = open({
+  const read = open({
     lanes: { a: presses(10, 43, 66, 92, 130) },
     gates: {
       ground: [
@@ -71,7 +93,7 @@ test("each press of a move lies where it stood to its gate, and is counted with 
       ],
     },
   });
-  const dots = listWindowDots(program, trace, 0, 0);
+  const dots = listWindowDots(read, 0, 0);
   expect(dots.map(dot => [dot.fate, dot.side, dot.frames, dot.waited])).toEqual([
     ["direct", "open", 10, 0],
     ["coyote", "late", 4, 0],
@@ -83,8 +105,10 @@ test("each press of a move lies where it stood to its gate, and is counted with 
     direct: 1,
     buffer: 1,
     coyote: 1,
+    both: 0,
     early: 1,
     late: 1,
+    spent: 0,
     hopeless: 0,
     earlyBy: 3,
     lateBy: 7,
@@ -112,8 +136,14 @@ test("a dead stretch is closed from either side, and two that answer one press a
 });
 
 test("gaps between taps are those up to a length, and final taps cost the whole gap and one frame", () => {
-  const { program, take } = open({ lanes: { a: presses(10, 20, 35, 90) } });
-  expect(listTapGaps(readTake(program, take), 0, 30).map(({ gap }) => gap)).toEqual([10, 15]);
+  const taps = { id: "taps", name: "Taps", kind: "taps", control: "a", count: 2, gap: "12f", answer: "nth" };
+  const kit = { ...KIT, patterns: [taps], moves: [] } as unknown as Kit;
+  const lanes = { a: presses(10, 20, 35, 90) };
+  expect(listTapGaps(open({ lanes }, kit), 0, 30).map(({ gap }) => gap)).toEqual([10, 15]);
+  // At half speed as many frames are half as long to the rule.
+  expect(listTapGaps(open({ lanes, speed: [[0, 50]] }, kit), 0, 30).map(({ gap }) => gap)).toEqual([
+    5, 7.5, 27.5,
+  ]);
   expect(priceOfTaps("final", 12)).toEqual({ waits: 13 });
   expect(priceOfTaps("each", 12)).toEqual({ waits: 0 });
 });
@@ -134,6 +164,7 @@ test("tries at a sequence: how far each got, the gaps of those that came through
     },
   });
   expect(listTries(program, [trace], 3)).toEqual({
+    fired: 1,
     reached: [3, 2, 2, 1],
     gaps: [[8], [2], [4]],
     broken: { "too slow": 2 },
@@ -164,7 +195,7 @@ test("presses that meet a gate that keeps a move away: remembered, lost too earl
     ...KIT,
     moves: [{ id: "act", name: "Act", pattern: "press", bans: ["ground"], buffer: "5f" }],
   };
-  const { program, trace } = open(
+  const read = open(
     {
       gates: {
         ground: [
@@ -176,7 +207,7 @@ test("presses that meet a gate that keeps a move away: remembered, lost too earl
     },
     kit,
   );
-  expect(listBanDots(program, trace, 0, 0)).toMatchObject([
+  expect(listBanDots(read, 0, 0)).toMatchObject([
     { fate: "lost", side: "early", frames: 20 },
     { fate: "buffer", side: "early", frames: 3, waited: 3 },
     { fate: "direct", side: "open", frames: 10 },
@@ -196,10 +227,16 @@ test("how each showing of a prompt ended, by grade or by why it failed, since it
   };
   const kit: Kit = { ...KIT, prompts: [prompt, { ...prompt, id: "r", early: "fail" }] };
   const good = open({ lanes: { a: presses(31) } }, kit);
-  expect(listAnswers(good.trace, 0)).toEqual([{ at: 21, grade: 0, failed: undefined, note: 8 }]);
+  expect(listAnswers(good.program, good.trace, 0)).toEqual([
+    { at: 21, grade: 0, failed: undefined, note: 8 },
+  ]);
   const early = open({ lanes: { a: presses(15) } }, kit);
-  expect(listAnswers(early.trace, 0)).toMatchObject([{ at: 31, grade: -1, failed: "too-late" }]);
-  expect(listAnswers(early.trace, 1)).toMatchObject([{ at: 5, grade: -1, failed: "too-early" }]);
+  expect(listAnswers(early.program, early.trace, 0)).toMatchObject([
+    { at: 31, grade: -1, failed: "too-late" },
+  ]);
+  expect(listAnswers(early.program, early.trace, 1)).toMatchObject([
+    { at: 5, grade: -1, failed: "too-early" },
+  ]);
 });
 
 test("a curve is read for editing and written back as CSS", () => {
@@ -264,4 +301,102 @@ test("a repair that would leave a rule without its work is none; what is wanted 
   const rules = compileRules(KIT);
   const told = (rules.ok ? rules.warnings : []).map(issue => wantedKeyOf(issue, KIT));
   expect(told).toContain("dead b hold tap");
+});
+
+test.each([
+  ["any kit", anyKit],
+  ["kits whose prompts share presses", anySharingKit],
+])("the dots of every map add up to the counts of its rule, on %s", (_name, kits) => {
+  let dots = 0;
+  fc.assert(
+    fc.property(kits, anyTake, (kit, take) => {
+      const compiled = compile(kit);
+      if (!compiled.ok) return;
+      const program = compiled.value;
+      const trace = evaluate(program, take);
+      const outcomes = readOutcomes(program, trace);
+      const read = { program, trace, outcomes };
+      program.moves.forEach(({ needs, bans }, m) => {
+        const own = outcomes.counts.moves[m]!;
+        for (const { gate } of needs) {
+          const found = listWindowDots(read, m, gate);
+          const { direct, buffer, coyote, both, early, late, spent, hopeless } = countWindow(found, 0, 0);
+          expect({ direct, buffer, coyote, both }).toEqual(own.performed);
+          expect(early + late + spent + hopeless).toBeLessThanOrEqual(own.lost.gate ?? 0);
+          if (needs.length === 1) expect(early + late + spent + hopeless).toBe(own.lost.gate ?? 0);
+          dots += found.length;
+        }
+        for (const ban of bans) {
+          const found = listBanDots(read, m, ban);
+          expect(found.filter(({ fate }) => fate !== "lost").length).toBe(performedOf(own));
+        }
+        const meanwhile = listMeanwhile(program, trace, outcomes.requests, m);
+        for (const { frame } of meanwhile)
+          expect(outcomes.requests.some(request => request.made === frame)).toBe(true);
+      });
+      program.prompts.forEach((_, p) => {
+        const { answered, failed } = outcomes.counts.prompts[p]!;
+        expect(listAnswers(program, trace, p).length).toBe(answered + totalOf(failed));
+      });
+      program.controls.forEach((_, c) => {
+        const own = program.patterns.flatMap((pattern, i) =>
+          "control" in pattern && pattern.control === c ? [i] : [],
+        );
+        const found = listLengthDots(read, c);
+        const presses = outcomes.presses.filter(({ control }) => control === c);
+        for (const { press, became } of found) {
+          const fate = presses.find(({ frame }) => frame === press)!;
+          expect(became === "answered").toBe(fate.fires.some(({ pattern }) => own.includes(pattern)));
+        }
+        expect(presses.length - found.length).toBeLessThanOrEqual(1);
+        dots += found.length;
+      });
+      program.patterns.forEach((pattern, i) => {
+        if (pattern.kind !== "sequence") return;
+        const { fired, lapsed } = outcomes.counts.patterns[i]!;
+        const tries = listTries(program, [trace], i);
+        expect(tries.fired).toBe(fired);
+        expect(totalOf(tries.broken)).toBe(totalOf(lapsed));
+      });
+    }),
+    { numRuns: 300 },
+  );
+  expect(dots).toBeGreaterThan(300);
+});
+
+test("a press is judged by the mode and the clock it was made in, not by how long it looks", () => {
+  const modes = {
+    modes: [
+      { id: "on", name: "On" },
+      { id: "off", name: "Off" },
+    ],
+  };
+  const kit: Kit = {
+    ...KIT,
+    ...modes,
+    patterns: [{ id: "tap", name: "Tap", kind: "tap", control: "b", max: "8f", modes: ["on"] }],
+    moves: [],
+    switches: [{ when: { gate: "ground", turns: "open" }, to: "off" }],
+  };
+  const lanes = {
+    b: [
+      [10, 1],
+      [22, 0],
+      [60, 1],
+      [63, 0],
+      [90, 1],
+      [93, 0],
+    ] as [number, number][],
+  };
+  // The first press is held through a freeze of six frames; the last is made in a mode without the rule.
+  const speed: [number, number][] = [
+    [12, 0],
+    [18, 100],
+  ];
+  const read = open({ lanes, speed, gates: { ground: [[80, 1]] } }, kit);
+  expect(listLengthDots(read, 1).map(({ length, became }) => [length, became])).toEqual([
+    [6, "answered"],
+    [3, "answered"],
+    [3, "unheard"],
+  ]);
 });

@@ -1,9 +1,11 @@
 import {
   answeredStretch,
+  clockOfTrace,
+  framesBetween,
+  notes,
   parseFrames,
   traitsOf,
   writeAt,
-  type InputColumns,
   type Issue,
   type Kit,
   type Pattern,
@@ -11,6 +13,7 @@ import {
   type Result,
 } from "#core";
 import type { Rules } from "#stage";
+import type { TakeRead } from "./windowDots";
 
 /** A stretch of press lengths on one control: what it ends in, or nothing (`name` undefined). Frames, both ends included. */
 export interface LengthStretch {
@@ -19,23 +22,46 @@ export interface LengthStretch {
   readonly patternIds: readonly string[];
 }
 
-/** How long each press of a control was in a take, and when it was let go, in frames, as far as it was. */
-export function listPressLengths(
-  columns: InputColumns,
-  control: number,
-): { readonly length: number; readonly frame: number }[] {
-  const lengths: { length: number; frame: number }[] = [];
-  let down = -1;
-  for (let k = 0; k < columns.controlFrame.length; k++) {
-    const change = columns.controlChange[k]!;
-    if (change >> 1 !== control) continue;
-    if ((change & 1) === 1) down = columns.controlFrame[k]!;
-    else if (down >= 0) {
-      const frame = columns.controlFrame[k]!;
-      lengths.push({ length: frame - down, frame });
-    }
+/** A press of a control that was let go: its length by the clock of the rule that judged it, and what the rules of the map made of it. */
+export interface LengthDot {
+  readonly length: number;
+  /** The frame of the press, and that of its release. */
+  readonly press: number;
+  readonly frame: number;
+  /** `answered`: one of the rules fired with it; `silent`: they heard it and all lapsed; `unheard`: none heard it. */
+  readonly became: "answered" | "silent" | "unheard";
+}
+
+/** The patterns on a control whose lengths of press the map shows, by place. */
+export function patternsOfControl({ patterns }: Program, control: number): number[] {
+  return patterns.flatMap((pattern, i) =>
+    !pattern.isOff && "control" in pattern && pattern.control === control ? [i] : [],
+  );
+}
+
+/**
+ * Returns every press of a control that was let go in a take, by what the patterns on that control made of it, as the trace
+ * has it: modes, hiding and hit stops included. The length is in frames of the clock of the rule that fired with it, else
+ * of the one that lapsed, else in frames of the take.
+ */
+export function listLengthDots({ program, trace, outcomes }: TakeRead, control: number): LengthDot[] {
+  const own = new Set(patternsOfControl(program, control));
+  const clock = clockOfTrace(trace);
+  const presses = outcomes.presses.filter(press => press.control === control);
+  const dots: LengthDot[] = [];
+  let next = 0;
+  for (let i = 0; i < trace.count; i++) {
+    if (trace.kind[i] !== notes.edge.code || trace.subject[i] !== control) continue;
+    if (notes.edge.isDown(trace, i) === 1) continue;
+    const { frame: press, fires, lapses } = presses[next++]!;
+    const frame = trace.frame[i]!;
+    const fired = fires.find(({ pattern }) => own.has(pattern));
+    const judge = fired ?? lapses.find(({ pattern }) => own.has(pattern));
+    const isReal = judge === undefined || program.patterns[judge.pattern]!.isReal;
+    const length = framesBetween(clock, isReal, press, frame);
+    dots.push({ length, press, frame, became: fired ? "answered" : judge ? "silent" : "unheard" });
   }
-  return lengths;
+  return dots;
 }
 
 /** The lengths of press on a control, from 1 frame up to `upTo`, cut wherever what answers them changes. */

@@ -1,24 +1,30 @@
-import type { InputColumns } from "#core";
+import { clockOfTrace, framesBetween, type Fate } from "#core";
+import type { TakeRead } from "./windowDots";
 
-/** The gaps between one press and the next of a control in a take, those up to `most`, and when that next one came, in frames. */
-export function listTapGaps(
-  columns: InputColumns,
-  control: number,
-  most: number,
-): { readonly gap: number; readonly frame: number }[] {
-  const gaps: { gap: number; frame: number }[] = [];
-  let last = -Infinity;
-  for (let k = 0; k < columns.controlFrame.length; k++) {
-    const change = columns.controlChange[k]!;
-    if (change >> 1 !== control || (change & 1) === 0) continue;
-    const frame = columns.controlFrame[k]!;
-    if (frame - last <= most) gaps.push({ gap: frame - last, frame });
-    last = frame;
-  }
-  return gaps;
+/** Did a pattern hear a press: did it fire or lapse with it? */
+export function wasHeard({ fires, lapses }: Fate, pattern: number): boolean {
+  return fires.some(fire => fire.pattern === pattern) || lapses.some(lapse => lapse.pattern === pattern);
 }
 
-/** What a gap between taps, or a press, costs in waiting: frames for each way of answering. */
+/**
+ * Returns the gaps between one press and the next of those that a pattern of taps heard in a take, by the pattern's clock,
+ * those up to `upTo` frames, each with the frame of the later press.
+ */
+export function listTapGaps(
+  { program, trace, outcomes }: TakeRead,
+  pattern: number,
+  upTo: number,
+): { readonly gap: number; readonly frame: number }[] {
+  const clock = clockOfTrace(trace);
+  const { isReal } = program.patterns[pattern]!;
+  const heard = outcomes.presses.filter(press => wasHeard(press, pattern));
+  return heard.slice(1).flatMap((press, k) => {
+    const gap = framesBetween(clock, isReal, heard[k]!.frame, press.frame);
+    return gap <= upTo ? [{ gap, frame: press.frame }] : [];
+  });
+}
+
+/** Returns the frames that a way of answering waits before it answers a tap. */
 export function priceOfTaps(answer: "nth" | "each" | "final", gapFrames: number): { readonly waits: number } {
   return { waits: answer === "final" ? gapFrames + 1 : 0 };
 }

@@ -1,18 +1,26 @@
 import {
+  clockOfTrace,
+  edgesOf,
   firstNoteAfter,
+  frameAtAge,
+  framesBetween,
+  keyFrame,
+  keySource,
   lapseWords,
   notes,
-  TICKS,
   type PatternProgram,
   type Program,
+  type TakeClock,
   type Trace,
 } from "#core";
 
 type Sequence = Extract<PatternProgram, { readonly kind: "sequence" }>;
 
-/** How the tries at a sequence went in a trace. */
+/** How the tries at a sequence went. Frames are those of the sequence's clock. */
 export interface Tries {
-  /** How many got at least as far as each step; the last is how many fired. */
+  /** How many fired; one that was cancelled on the frame of its last step did not. */
+  readonly fired: number;
+  /** How many got at least as far as each step. */
   readonly reached: readonly number[];
   /** For each step after the first: the gaps of the tries that fired, in frames. */
   readonly gaps: readonly (readonly number[])[];
@@ -25,25 +33,26 @@ export interface Tries {
 /** The frame on which a press that began on a frame is let go, Infinity if never. */
 function releaseAfter(trace: Trace, control: number, frame: number): number {
   for (let i = firstNoteAfter(trace, frame); i < trace.count; i++) {
-    if (trace.kind[i] !== notes.EDGE || trace.subject[i] !== control) continue;
-    if (trace.payload[trace.at[i]!] === 0) return trace.frame[i]!;
+    if (trace.kind[i] !== notes.edge.code || trace.subject[i] !== control) continue;
+    if (notes.edge.isDown(trace, i) === 0) return trace.frame[i]!;
   }
   return Infinity;
 }
 
 /**
- * The frame on which each step of a fire was made, at full speed; undefined where the edges do not tell. A fire names
- * each edge once: a release after a hold of the same press has no edge of its own.
+ * Returns the frame on which each step of a fire was made; undefined where the edges do not tell. A fire names each edge
+ * once: a release after a hold of the same press has no edge of its own.
  */
 function stepFrames(
   program: Program,
   pattern: Sequence,
   trace: Trace,
+  clock: TakeClock,
   keys: readonly number[],
 ): number[] | undefined {
-  const frameOf = (key: number) => Math.floor(key / program.sourceCount);
+  const frameOf = (key: number) => keyFrame(program, key);
   const isOf = (key: number | undefined, control: number) =>
-    key !== undefined && key % program.sourceCount === control;
+    key !== undefined && keySource(program, key) === control;
   let at = 0;
   const made = pattern.steps.map(step => {
     if (step.does === "release") {
@@ -54,7 +63,8 @@ function stepFrames(
     }
     const own = keys.slice(at, (at += step.does === "together" ? step.controls.length : 1));
     const last = Math.max(...own.map(frameOf));
-    return step.does === "hold" || step.does === "face" ? last + Math.ceil(step.forTicks / TICKS) : last;
+    const isHeld = step.does === "hold" || step.does === "face";
+    return isHeld ? frameAtAge(clock, pattern.isReal, last, step.forTicks) : last;
   });
   return at === keys.length && made.every(Number.isFinite) ? made : undefined;
 }
@@ -76,19 +86,25 @@ function edgeOf(step: Sequence["steps"][number]): {
  * By how much a try fell short that lapsed with so many steps made: from the edge that made the last of them to the one that
  * would have made the next, if one came about then. Undefined where the edges do not tell.
  */
-function missOf(pattern: Sequence, trace: Trace, made: number, lapsed: number): number | undefined {
+function missOf(
+  pattern: Sequence,
+  trace: Trace,
+  clock: TakeClock,
+  made: number,
+  lapsed: number,
+): number | undefined {
   const before = edgeOf(pattern.steps[made - 1]!);
   const next = edgeOf(pattern.steps[made]!);
   const isEdge = (i: number, { controls, isPress }: ReturnType<typeof edgeOf>) =>
-    trace.kind[i] === notes.EDGE &&
+    trace.kind[i] === notes.edge.code &&
     controls.includes(trace.subject[i]!) &&
-    (trace.payload[trace.at[i]!] === 1) === isPress;
+    (notes.edge.isDown(trace, i) === 1) === isPress;
   let last = -1;
   for (let i = firstNoteAfter(trace, lapsed) - 1; i >= 0 && last < 0; i--)
     if (isEdge(i, before)) last = trace.frame[i]!;
   if (last < 0) return undefined;
   for (let i = firstNoteAfter(trace, last); i < trace.count && trace.frame[i]! <= lapsed + MEANT_WITHIN; i++)
-    if (isEdge(i, next)) return trace.frame[i]! - last;
+    if (isEdge(i, next)) return framesBetween(clock, pattern.isReal, last, trace.frame[i]!);
   return undefined;
 }
 
@@ -99,27 +115,30 @@ export function listTries(program: Program, traces: readonly Trace[], index: num
   const gaps: number[][] = pattern.steps.slice(1).map(() => []);
   const missed: number[][] = pattern.steps.slice(1).map(() => []);
   const broken: Record<string, number> = {};
+  let fired = 0;
   for (const trace of traces) {
+    const clock = clockOfTrace(trace);
     for (let i = 0; i < trace.count; i++) {
       if (trace.subject[i] !== index) continue;
-      const at = trace.at[i]!;
-      if (trace.kind[i] === notes.FIRE) {
+      if (trace.kind[i] === notes.fired.code) {
+        fired++;
         for (let k = 0; k < reached.length; k++) reached[k]!++;
-        const keys = Array.from(trace.payload.subarray(at + 1, at + 1 + trace.payload[at]!));
-        const frames = stepFrames(program, pattern, trace, keys);
-        frames?.slice(1).forEach((frame, k) => gaps[k]!.push(frame - frames[k]!));
-      } else if (trace.kind[i] === notes.LAPSE) {
-        const steps = trace.payload[at + 1]!;
+        const frames = stepFrames(program, pattern, trace, clock, edgesOf(trace, i));
+        frames
+          ?.slice(1)
+          .forEach((frame, k) => gaps[k]!.push(framesBetween(clock, pattern.isReal, frames[k]!, frame)));
+      } else if (trace.kind[i] === notes.lapsed.code) {
+        const steps = notes.lapsed.reached(trace, i);
         for (let k = 0; k < steps; k++) reached[k]!++;
-        const reason = lapseWords(trace.payload[at]!);
+        const reason = lapseWords(notes.lapsed.reason(trace, i));
         broken[reason] = (broken[reason] ?? 0) + 1;
         const gap =
           steps > 0 && steps < pattern.steps.length
-            ? missOf(pattern, trace, steps, trace.frame[i]!)
+            ? missOf(pattern, trace, clock, steps, trace.frame[i]!)
             : undefined;
         if (gap !== undefined) missed[steps - 1]!.push(gap);
       }
     }
   }
-  return { reached, gaps, broken, missed };
+  return { fired, reached, gaps, broken, missed };
 }

@@ -1,13 +1,15 @@
 import { useMemo } from "react";
-import type { Program, Trace } from "#core";
+import type { Program } from "#core";
 import { useDesk, useDocument, useEvaluation } from "../document/context";
 import { isLong, type Evaluated } from "../judging/judge";
+import type { TakeRead } from "./windowDots";
 
 /** The takes whose presses lie on the maps, as the rules understand them now. Very long takes are left out. */
 export interface TakesNow {
   readonly program: Program;
   readonly takes: readonly Evaluated[];
-  readonly traces: readonly Trace[];
+  /** The same takes, with what became of their presses and requests. */
+  readonly reads: readonly (TakeRead & { readonly of: Evaluated })[];
   readonly leftOut: number;
 }
 
@@ -21,7 +23,8 @@ export function useTakes(): TakesNow | undefined {
     const takes = all
       .filter(take => !isLong(take, rules.program.rateHz))
       .map(take => judge.evaluate(rules, take));
-    const traces = takes.map(({ trace }) => trace);
-    return { program: rules.program, takes, traces, leftOut: all.length - takes.length };
+    const { program } = rules;
+    const reads = takes.map(of => ({ of, program, trace: of.trace, outcomes: judge.outcomesOf(of) }));
+    return { program, takes, reads, leftOut: all.length - takes.length };
   }, [judge, rules, all]);
 }

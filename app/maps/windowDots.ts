@@ -1,20 +1,38 @@
-import { firstAbove, notes, type Program, type Trace } from "#core";
+import {
+  clockOfTrace,
+  firstAbove,
+  frameAtAge,
+  framesBetween,
+  LOSS_REASONS,
+  notes,
+  PERFORMED_BY,
+  type MoveRequest,
+  type PerformedBy,
+  type Program,
+  type TakeOutcomes,
+  type Trace,
+} from "#core";
 
-/** How a request stood to the gate it needs, and what became of it. */
+/** A take as a map reads it: its trace, and what became of its presses and requests. */
+export interface TakeRead {
+  readonly program: Program;
+  readonly trace: Trace;
+  readonly outcomes: TakeOutcomes;
+}
+
+/** Where a request lay about a gate, and how it ended. Frames are those of the clock that judged it. */
 export interface WindowDot {
-  readonly fate: "direct" | "buffer" | "coyote" | "both" | "lost";
+  readonly fate: PerformedBy | "lost";
   /** Was the gate closed and about to open (early), open, or closed after having been open (late)? */
   readonly side: "early" | "open" | "late";
   /** Frames before the opening, since it, or since it closed; Infinity where it never did. */
   readonly frames: number;
-  /** For one that was performed: how many frames after it was asked for. */
+  /** Of a performed one: how many frames after the request. */
   readonly waited: number;
   readonly frame: number;
-  /** The note that tells its end. */
+  /** The note of its end. */
   readonly note: number;
 }
-
-const FATES = ["direct", "buffer", "coyote", "both"] as const;
 
 /** The stretches in which a gate was open, in order; the last may be without end. */
 interface Openings {
@@ -26,8 +44,8 @@ function openings(trace: Trace, gate: number): Openings {
   const from: number[] = [];
   const to: number[] = [];
   for (let i = 0; i < trace.count; i++) {
-    if (trace.kind[i] !== notes.GATE || trace.subject[i] !== gate) continue;
-    if (trace.payload[trace.at[i]!] === 1) {
+    if (trace.kind[i] !== notes.gate.code || trace.subject[i] !== gate) continue;
+    if (notes.gate.isOpen(trace, i) === 1) {
       from.push(trace.frame[i]!);
       to.push(Infinity);
     } else if (to.length > 0) to[to.length - 1] = trace.frame[i]!;
@@ -35,90 +53,101 @@ function openings(trace: Trace, gate: number): Openings {
   return { from, to };
 }
 
+/** Measures frames by the clocks of a move: `memory` for what a request waits for, `own` for what its needs forgive. */
+interface MoveClocks {
+  readonly memory: (from: number, to: number) => number;
+  readonly own: (from: number, to: number) => number;
+  /** The frame from which a request made on a frame is remembered: when its defer has passed. */
+  readonly dueOf: (made: number) => number;
+}
+
+function clocksOf({ program, trace }: TakeRead, move: number): MoveClocks {
+  const clock = clockOfTrace(trace);
+  const { isReal, isMemoryReal, deferTicks } = program.moves[move]!;
+  const measure = (real: boolean) => (from: number, to: number) =>
+    Number.isFinite(from) && Number.isFinite(to) ? framesBetween(clock, real, from, to) : Infinity;
+  return {
+    memory: measure(isMemoryReal),
+    own: measure(isReal),
+    dueOf: made => (deferTicks === 0 ? made : frameAtAge(clock, isMemoryReal, made, deferTicks)),
+  };
+}
+
+const sinceClosed = ({ to }: Openings, { own }: MoveClocks, frame: number): number => {
+  const closed = firstAbove(to, frame);
+  return closed > 0 ? own(to[closed - 1]! - 1, frame) : Infinity;
+};
+
 /** Where a frame lies with regard to the openings of a gate: nearer to the next one, in one, or nearer to the last. */
-function placeOf({ from, to }: Openings, frame: number): Pick<WindowDot, "side" | "frames"> {
+function placeOf(opened: Openings, clocks: MoveClocks, frame: number): Pick<WindowDot, "side" | "frames"> {
+  const { from, to } = opened;
   const after = firstAbove(from, frame);
-  const isPast = after > 0;
-  if (isPast && frame < to[after - 1]!) return { side: "open", frames: frame - from[after - 1]! };
-  const since = isPast ? frame - to[after - 1]! + 1 : Infinity;
-  const until = after < from.length ? from[after]! - frame : Infinity;
+  if (after > 0 && frame < to[after - 1]!)
+    return { side: "open", frames: clocks.own(from[after - 1]!, frame) };
+  const since = sinceClosed(opened, clocks, frame);
+  const until = after < from.length ? clocks.memory(frame, from[after]!) : Infinity;
   return until <= since ? { side: "early", frames: until } : { side: "late", frames: since };
 }
 
+const isLostTo = ({ reason, because }: MoveRequest, why: "gate" | "ban", gate: number) =>
+  LOSS_REASONS[reason] === why && because === gate;
+
 /**
- * Every request of a move in a trace, by how it stood to one of its gates. Requests lost to something else than that
- * gate (a newer one, a ban, a cooldown) are left out: the window did not judge them. Frames.
+ * Returns every request of a move that one of the gates it needs has judged, with its place about that gate. Requests lost
+ * to something else (a newer one, a ban, a cooldown) and pending ones are left out. One lost while the gate was open, but
+ * spent, has the side `open`.
  */
-export function listWindowDots(program: Program, trace: Trace, move: number, gate: number): WindowDot[] {
-  const opened = openings(trace, gate);
-  const dots: WindowDot[] = [];
-  for (let i = 0; i < trace.count; i++) {
-    if (trace.subject[i] !== move) continue;
-    const kind = trace.kind[i];
-    const made = trace.payload[trace.at[i]!]!;
-    if (kind === notes.PERFORMED) {
-      const by = trace.payload[trace.at[i]! + 1]!;
-      const place = placeOf(opened, made);
-      const fate = FATES[by] ?? "direct";
-      const side = fate === "coyote" ? "late" : place.side;
-      dots.push({
-        fate,
-        side,
-        frames: side === place.side ? place.frames : sinceClosed(opened, made),
-        waited: trace.frame[i]! - made,
-        frame: made,
-        note: i,
-      });
-    } else if (kind === notes.LOST && isLostTo(trace, i, gate)) {
-      const place = placeOf(opened, made);
-      if (place.side !== "open") dots.push({ fate: "lost", ...place, waited: 0, frame: made, note: i });
-    }
-  }
-  return dots;
+export function listWindowDots(read: TakeRead, move: number, gate: number): WindowDot[] {
+  const opened = openings(read.trace, gate);
+  const clocks = clocksOf(read, move);
+  return read.outcomes.requests.flatMap((request): WindowDot[] => {
+    if (request.move !== move) return [];
+    const { made, frame, endNote: note } = request;
+    const due = clocks.dueOf(made);
+    const place = placeOf(opened, clocks, due);
+    if (request.end === "lost" && isLostTo(request, "gate", gate))
+      return [{ fate: "lost", ...place, waited: 0, frame: made, note }];
+    if (request.end !== "performed") return [];
+    const fate = PERFORMED_BY[request.by]!;
+    const isLate = fate === "coyote" && place.side !== "late";
+    const at = isLate ? { side: "late" as const, frames: sinceClosed(opened, clocks, due) } : place;
+    return [{ fate, ...at, waited: clocks.memory(made, frame), frame: made, note }];
+  });
 }
 
 /**
- * Every request of a move in a trace, by how it stood to one of the gates that keep it away: asked while that was open
- * ("early", frames until it closed), or after ("open", frames since). Requests lost to something else are left out.
+ * Returns every request of a move that a gate which keeps it away has judged: asked while that was open ("early", frames
+ * until it closed), or after ("open", frames since). Requests lost to something else are left out.
  */
-export function listBanDots(program: Program, trace: Trace, move: number, gate: number): WindowDot[] {
-  const { from, to } = openings(trace, gate);
-  const dots: WindowDot[] = [];
-  for (let i = 0; i < trace.count; i++) {
-    const kind = trace.kind[i];
-    if (trace.subject[i] !== move || (kind !== notes.PERFORMED && kind !== notes.LOST)) continue;
-    const at = trace.at[i]!;
-    const made = trace.payload[at]!;
-    const k = firstAbove(from, made) - 1;
-    const isBanned = k >= 0 && made < to[k]!;
-    const frames = isBanned ? to[k]! - made : k >= 0 ? made - to[k]! : Infinity;
-    const side = isBanned ? "early" : "open";
-    if (kind === notes.PERFORMED) {
-      const fate = FATES[trace.payload[at + 1]!] ?? "direct";
-      dots.push({ fate, side, frames, waited: trace.frame[i]! - made, frame: made, note: i });
-    } else if (isBanned && trace.payload[at + 1] === notes.LOST_TO_BAN && trace.payload[at + 2] === gate)
-      dots.push({ fate: "lost", side, frames, waited: 0, frame: made, note: i });
-  }
-  return dots;
+export function listBanDots(read: TakeRead, move: number, gate: number): WindowDot[] {
+  const { from, to } = openings(read.trace, gate);
+  const clocks = clocksOf(read, move);
+  return read.outcomes.requests.flatMap((request): WindowDot[] => {
+    if (request.move !== move) return [];
+    const { made, frame, endNote: note } = request;
+    const due = clocks.dueOf(made);
+    const k = firstAbove(from, due) - 1;
+    const isBanned = k >= 0 && due < to[k]!;
+    const frames = isBanned ? clocks.memory(due, to[k]!) : k >= 0 ? clocks.own(to[k]!, due) : Infinity;
+    const side = isBanned ? ("early" as const) : ("open" as const);
+    const dot = { side, frames, frame: made, note };
+    if (request.end === "performed")
+      return [{ ...dot, fate: PERFORMED_BY[request.by]!, waited: clocks.memory(made, frame) }];
+    const isLost = request.end === "lost" && isLostTo(request, "ban", gate);
+    return isLost ? [{ ...dot, fate: "lost", waited: 0 }] : [];
+  });
 }
 
-function sinceClosed({ to }: Openings, frame: number): number {
-  const closed = firstAbove(to, frame);
-  return closed > 0 ? frame - to[closed - 1]! + 1 : Infinity;
-}
-
-function isLostTo(trace: Trace, i: number, gate: number): boolean {
-  const at = trace.at[i]!;
-  return trace.payload[at + 1] === notes.LOST_TO_GATE && trace.payload[at + 2] === gate;
-}
-
-/** What the window did, counted, with the nearest miss on either side. */
+/** The dots of a window, counted, with the nearest miss on either side. */
 export interface WindowCounts {
   readonly direct: number;
   readonly buffer: number;
   readonly coyote: number;
+  readonly both: number;
   readonly early: number;
   readonly late: number;
+  /** Lost while the gate was open but spent. */
+  readonly spent: number;
   /** Lost in a take in which the gate never opened: no window could have saved them. */
   readonly hopeless: number;
   /** By how many frames the nearest lost one missed; Infinity when none was lost on that side. */
@@ -126,24 +155,31 @@ export interface WindowCounts {
   readonly lateBy: number;
 }
 
-/** Counts dots for a buffer and a coyote, in frames. */
+/** Counts dots for a buffer and a coyote, in frames. All counts but the last two add up to the number of dots. */
 export function countWindow(
   dots: readonly WindowDot[],
   bufferFrames: number,
   coyoteFrames: number,
 ): WindowCounts {
   const count = (fate: WindowDot["fate"]) => dots.filter(dot => dot.fate === fate).length;
-  const isLost = (dot: WindowDot) => dot.fate === "lost" && Number.isFinite(dot.frames);
-  const lost = (side: WindowDot["side"]) => dots.filter(dot => isLost(dot) && dot.side === side);
+  const lost = dots.filter(dot => dot.fate === "lost");
+  const within = (side: WindowDot["side"]) =>
+    lost.filter(dot => dot.side === side && Number.isFinite(dot.frames));
   const missBy = (side: WindowDot["side"], limit: number) =>
-    lost(side).reduce((least, dot) => Math.min(least, dot.frames - limit), Infinity);
+    within(side).reduce(
+      (least, dot) => Math.min(least, Math.max(1, Math.ceil(dot.frames - limit))),
+      Infinity,
+    );
+  const [early, late, spent] = [within("early").length, within("late").length, within("open").length];
   return {
     direct: count("direct"),
     buffer: count("buffer"),
-    coyote: count("coyote") + count("both"),
-    early: lost("early").length,
-    late: lost("late").length,
-    hopeless: count("lost") - dots.filter(isLost).length,
+    coyote: count("coyote"),
+    both: count("both"),
+    early,
+    late,
+    spent,
+    hopeless: lost.length - early - late - spent,
     earlyBy: missBy("early", bufferFrames),
     lateBy: missBy("late", coyoteFrames),
   };

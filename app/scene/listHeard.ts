@@ -4,7 +4,13 @@ import type { Rules } from "#stage";
 const SHOWN = 10;
 /** So many notes are looked through for them at most: in a long session a quiet rule may have none for an hour. */
 const MOST_LOOKED = 4000;
-const IS_TOLD = new Set<number>([notes.FIRE, notes.LAPSE, notes.PERFORMED, notes.LOST, notes.PROMPT]);
+const IS_TOLD = new Set<number>([
+  notes.fired.code,
+  notes.lapsed.code,
+  notes.performed.code,
+  notes.lost.code,
+  notes.prompt.code,
+]);
 
 /** Which rules are told of. */
 export type IsWanted = (kind: "pattern" | "move", id: string) => boolean;

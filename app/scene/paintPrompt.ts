@@ -35,7 +35,7 @@ export function promptNow({ state }: Pick<Shown, "state">): PromptNow | undefine
 export function lastOutcome(scene: Shown): { words: string; isGood: boolean } | undefined {
   const { trace, frame, program, kit } = scene;
   for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && frame - trace.frame[i]! <= FRESH_FRAMES; i--) {
-    if (trace.kind[i] !== notes.PROMPT) continue;
+    if (trace.kind[i] !== notes.prompt.code) continue;
     const event = formatEvent(program, trace, i);
     if (event?.kind !== "prompt" || event.outcome === "shown" || event.outcome === "open") continue;
     const name = kit.prompts?.[trace.subject[i]!]?.name ?? event.id;

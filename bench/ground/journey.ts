@@ -1,6 +1,5 @@
 import {
   countFrames,
-  countRules,
   describeMove,
   describePattern,
   describePrompt,
@@ -10,9 +9,10 @@ import {
   formatTrace,
   listLinks,
   listMeanwhile,
-  listFates,
   parseTake,
+  readOutcomes,
   readTake,
+  sumCounts,
   type Kit,
   type Take,
 } from "#core";
@@ -20,7 +20,7 @@ import { EXPORT_FORMATS, NO_PARTS, readSource, type ReadFile } from "#handover";
 import { beginRun, compileRules, findAdvantage, type Rules } from "#stage";
 import { isMadeAtOnce } from "../../app/judging/makeFiles";
 import { listAnswers } from "../../app/maps/answers";
-import { listStretches, listPressLengths } from "../../app/maps/pressLengths";
+import { listLengthDots, listStretches } from "../../app/maps/pressLengths";
 import { listTapGaps } from "../../app/maps/tapGaps";
 import { listTries } from "../../app/maps/tries";
 import { listBanDots, listWindowDots } from "../../app/maps/windowDots";
@@ -37,26 +37,28 @@ export interface Journey {
 }
 
 /** Everything the maps read off a run. */
-function readMaps({ program, kit }: Rules, columns: ReturnType<typeof readTake>, trace: Trace): void {
+function readMaps({ program, kit }: Rules, trace: Trace): void {
+  const outcomes = readOutcomes(program, trace);
+  const read = { program, trace, outcomes };
   program.controls.forEach((_, c) => {
-    listPressLengths(columns, c);
+    listLengthDots(read, c);
     listStretches(program, c, 120);
-    listTapGaps(columns, c, 60);
   });
   program.patterns.forEach((pattern, i) => {
     if (pattern.kind === "sequence") listTries(program, [trace], i);
+    if (pattern.kind === "taps") listTapGaps(read, i, 60);
     describePattern(kit.patterns[i]!, kit);
   });
   program.moves.forEach((move, m) => {
-    for (const need of move.needs) listWindowDots(program, trace, m, need.gate);
-    for (const ban of move.bans) listBanDots(program, trace, m, ban);
-    listMeanwhile(program, trace, m);
+    for (const need of move.needs) listWindowDots(read, m, need.gate);
+    for (const ban of move.bans) listBanDots(read, m, ban);
+    listMeanwhile(program, trace, outcomes.requests, m);
     describeMove(kit.moves![m]!);
   });
-  countRules(program, [trace]);
+  sumCounts(program, [outcomes.counts]);
   for (const [one, two] of listLinks(kit).slice(0, 2)) findFollowUp(kit, one, two);
   if (kit.moves?.[0]) findAdvantage(kit, 0);
-  kit.prompts?.forEach((_, p) => listAnswers(trace, p));
+  kit.prompts?.forEach((_, p) => listAnswers(program, trace, p));
   kit.prompts?.forEach(prompt => describePrompt(prompt, kit));
 }
 
@@ -68,9 +70,9 @@ function walkRun(rules: Rules, take: Take): void {
   const course = beginRun(rules, whole);
   course.runTo(Math.min(whole.frames, MOST_FRAMES));
   const { trace } = course;
-  for (const fate of listFates(rules.program, trace).slice(0, 200)) formatFate(rules, trace, fate);
+  for (const fate of readOutcomes(rules.program, trace).presses.slice(0, 200)) formatFate(rules, trace, fate);
   buildTape(rules, trace, take);
-  readMaps(rules, whole, trace);
+  readMaps(rules, trace);
   const document = formatTrace(rules.program, trace);
   if (/null|NaN|Infinity/.test(JSON.stringify(document.events.map(event => Object.values(event)))))
     throw new Error("a number without end left in a trace");

@@ -1,6 +1,7 @@
 import type { Issue, PathStep, Result } from "../formats/issue";
 import type { Program } from "../run/program";
-import { EDGE, type Trace } from "../trace/trace";
+import { notes } from "../trace/noteKinds";
+import type { Trace } from "../trace/trace";
 import { landLeeway, landTime } from "./checkTimes";
 import { type AskedEvent, type Check, type KeptEvent } from "./checksSchema";
 import { compileMatcher, unknownId, type Matcher } from "./matchEvents";
@@ -131,9 +132,9 @@ function judgeAnswers(
   stretch: StretchOf,
 ): CheckJudge {
   const presses: Matcher = {
-    kind: EDGE,
+    kind: notes.edge.code,
     subject: control,
-    isMatch: (trace, note) => trace.payload[trace.at[note]!] === 1,
+    isMatch: (trace, note) => notes.edge.isDown(trace, note) === 1,
   };
   return index => {
     const { trace } = index;

@@ -16,7 +16,7 @@ import {
   type SentencePart,
 } from "../kit/sentence";
 import type { PathStep } from "../formats/issue";
-import { FAILURE_WORDS, LAPSE_WORDS, LOSS_WORDS } from "../study/reasonWords";
+import { FAILURE_WORDS, LAPSE_WORDS, LOSS_WORDS } from "../trace/reasonWords";
 import type { LapseReason, LossReason } from "../trace/trace";
 import type { AskedEvent, Check } from "./checksSchema";
 

@@ -1,5 +1,6 @@
 import type { Kit } from "../kit/schema";
 import { gateName, nameOf } from "../kit/names";
+import { eventNotes } from "../trace/noteKinds";
 import type { TraceEvent } from "../trace/traceSchema";
 import type { AskedEvent, Check, KeptEvent } from "./checksSchema";
 
@@ -9,19 +10,9 @@ export interface CheckBeginning {
   readonly takeId: string;
 }
 
-const LISTS = {
-  performed: "moves",
-  lost: "moves",
-  fired: "patterns",
-  lapsed: "patterns",
-  prompt: "prompts",
-  gate: "gates",
-  mode: "modes",
-} as const;
-
 /** The name of what an event is about. */
 function subjectName(kit: Kit, { kind, id }: Pick<TraceEvent, "kind" | "id">): string {
-  return kind === "gate" ? gateName(kit, id) : nameOf(kit, LISTS[kind], id);
+  return kind === "gate" ? gateName(kit, id) : nameOf(kit, eventNotes[kind].list, id);
 }
 
 /** An event as a check would ask for it again: what it is, and how, but not when. */

@@ -1,19 +1,12 @@
 import { fault, type Issue, type PathStep } from "../formats/issue";
 import type { Program } from "../run/program";
 import { formatEvent } from "../trace/formatTrace";
-import { FIRE, GATE, LAPSE, LOST, MODE, PERFORMED, PROMPT, type Trace } from "../trace/trace";
+import { eventNotes } from "../trace/noteKinds";
+import type { Trace } from "../trace/trace";
 import type { AskedEvent } from "./checksSchema";
 
-/** Where the things an event is about are listed, and the code of its notes. */
-const SOURCES = {
-  performed: { code: PERFORMED, list: "moves", what: "move" },
-  lost: { code: LOST, list: "moves", what: "move" },
-  fired: { code: FIRE, list: "patterns", what: "pattern" },
-  lapsed: { code: LAPSE, list: "patterns", what: "pattern" },
-  prompt: { code: PROMPT, list: "prompts", what: "prompt" },
-  gate: { code: GATE, list: "gates", what: "gate" },
-  mode: { code: MODE, list: "modes", what: "mode" },
-} as const;
+/** The word for one thing of a list, in sentences. */
+const WHAT = { moves: "move", patterns: "pattern", prompts: "prompt", gates: "gate", modes: "mode" } as const;
 
 /** An event as it is looked for: among the notes of a kind on a subject, those that match. */
 export interface Matcher {
@@ -46,9 +39,9 @@ export function compileMatcher(
   event: AskedEvent,
   path: readonly PathStep[],
 ): { readonly matcher: Matcher } | { readonly issue: Issue } {
-  const { code, list, what } = SOURCES[event.kind];
+  const { code, list } = eventNotes[event.kind];
   const subject = program[list].findIndex(item => item.id === event.id);
-  if (subject < 0) return { issue: unknownId(program, list, what, event.id, [...path, "id"]) };
+  if (subject < 0) return { issue: unknownId(program, list, WHAT[list], event.id, [...path, "id"]) };
   const asked = Object.entries(event).filter(([field]) => !PLAIN.has(field));
   const isMatch = (trace: Trace, note: number) => {
     if (asked.length === 0) return true;

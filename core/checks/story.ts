@@ -1,6 +1,8 @@
 import type { Program } from "../run/program";
 import { formatEvent } from "../trace/formatTrace";
-import { OPENED, PERFORMED, PROMPT, SHOWN, type Trace } from "../trace/trace";
+import { notes } from "../trace/noteKinds";
+import { promptOutcome } from "../trace/notes/prompt";
+import type { Trace } from "../trace/trace";
 import type { KeptEvent } from "./checksSchema";
 
 const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
@@ -13,9 +15,11 @@ export function listStory(program: Program, trace: Trace): KeptEvent[] {
   const story: KeptEvent[] = [];
   for (let i = 0; i < trace.count; i++) {
     const kind = trace.kind[i];
-    if (kind !== PERFORMED && kind !== PROMPT) continue;
-    const outcome = trace.payload[trace.at[i]!]!;
-    if (kind === PROMPT && (outcome === SHOWN || outcome === OPENED)) continue;
+    if (kind !== notes.performed.code && kind !== notes.prompt.code) continue;
+    if (kind === notes.prompt.code) {
+      const outcome = notes.prompt.outcome(trace, i);
+      if (outcome === promptOutcome.shown || outcome === promptOutcome.open) continue;
+    }
     const event = formatEvent(program, trace, i);
     if (event?.kind === "performed") story.push([event.f, "performed", event.id]);
     else if (event?.kind === "prompt") story.push([event.f, "prompt", event.id, event.outcome]);

@@ -1,5 +1,7 @@
-import type { Program } from "../run/program";
-import { FIRE, PERFORMED, type Trace } from "../trace/trace";
+import { keyFrame, keySource, type Program } from "../run/program";
+import { readOutcomes } from "../study/outcomes/readOutcomes";
+import { edgesOf } from "../trace/notes/edgeList";
+import type { Trace } from "../trace/trace";
 
 /** A press edge that a performed move answers: its frame, the frame of the answer, and the move by its place. */
 export interface Answer {
@@ -21,29 +23,13 @@ const NONE: readonly number[] = [];
 /** More subjects than a kit may have. */
 const SUBJECTS = 65_536;
 
-function listAnswers(
-  { moves, sourceCount, controls }: Program,
-  trace: Trace,
-  notesOf: TraceIndex["notesOf"],
-): Answer[][] {
-  const answers = controls.map((): Answer[] => []);
-  const fires = new Map<number, ReadonlyMap<number, number>>();
-  moves.forEach(({ pattern }, move) => {
-    if (!fires.has(pattern))
-      fires.set(pattern, new Map(notesOf(FIRE, pattern).map(note => [trace.frame[note]!, note])));
-    for (const note of notesOf(PERFORMED, move)) {
-      const fire = fires.get(pattern)!.get(trace.payload[trace.at[note]!]!);
-      // A request made anew while held has no fire of its frame.
-      if (fire === undefined) continue;
-      const at = trace.at[fire]!;
-      const count = trace.payload[at]!;
-      for (let k = 1; k <= count; k++) {
-        const key = trace.payload[at + k]!;
-        const edge = Math.floor(key / sourceCount);
-        answers[key % sourceCount]?.push({ edge, f: trace.frame[note]!, move });
-      }
-    }
-  });
+function listAnswers(program: Program, trace: Trace): Answer[][] {
+  const answers = program.controls.map((): Answer[] => []);
+  for (const { move, end, frame, note, isAgain } of readOutcomes(program, trace).requests) {
+    if (end !== "performed" || isAgain) continue;
+    for (const key of edgesOf(trace, note))
+      answers[keySource(program, key)]?.push({ edge: keyFrame(program, key), f: frame, move });
+  }
   return answers;
 }
 
@@ -61,6 +47,6 @@ export function indexTrace(program: Program, trace: Trace): TraceIndex {
   return {
     trace,
     notesOf,
-    answersTo: control => (answers ??= listAnswers(program, trace, notesOf))[control] ?? [],
+    answersTo: control => (answers ??= listAnswers(program, trace))[control] ?? [],
   };
 }

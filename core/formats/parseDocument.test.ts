@@ -7,7 +7,7 @@ import { parseKit } from "../kit/parseKit";
 import { writeAt } from "../kit/editAt";
 import { PATTERN_KINDS } from "../patterns/kinds";
 import { evaluate } from "../run/run";
-import { listFates } from "../study/fates";
+import { readOutcomes } from "../study/outcomes/readOutcomes";
 import { anyKit } from "../tests/arbitraries";
 import { drawTake, mustCompile } from "../tests/strips";
 import { formatTrace } from "../trace/formatTrace";
@@ -74,7 +74,7 @@ test("a kit that is read can be run, whatever was put into it", () => {
       const program = mustCompile(read.value);
       const trace = evaluate(program, take);
       expect(formatTrace(program, trace).frames).toBe(trace.frames);
-      listFates(program, trace);
+      readOutcomes(program, trace);
       ran++;
     }),
     { numRuns: Number(process.env.RUNS ?? 400) },

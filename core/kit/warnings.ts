@@ -1,6 +1,6 @@
 import { warning, type Issue } from "../formats/issue";
 import { traitsOf } from "../patterns/recordOf";
-import { countWords, joinNames } from "../study/eventWords";
+import { countWords, joinNames } from "../formats/words";
 import { TICKS } from "../time/clock";
 import { NEVER, type MoveProgram, type NeedProgram, type PatternProgram, type Program } from "../run/program";
 import { gateName, nameOf } from "./names";

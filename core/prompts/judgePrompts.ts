@@ -53,7 +53,7 @@ export function judgePrompts(program: Program, state: State, trace: Trace): void
         promptNow(prompt, state) - openedTicks(prompt, state, p) - prompt.targetTicks,
       );
       endShowing(program, state, p, true);
-      notePrompt(state, trace, p, gradeOf(prompt, offTicks));
+      notePrompt(state, trace, p, gradeOf(prompt, offTicks), answer);
       takeEdges(program, state, answer);
     } else if (isAnyEdge(state, prompt.wrongControls)) failPrompt(program, state, trace, p, "wrong");
   }

@@ -5,11 +5,11 @@ import { FAILED, FAILURES, note, PROMPT, put, type Trace } from "../trace/trace"
 
 export type PromptFailure = (typeof FAILURES)[number];
 
-/** Notes what happened to a prompt. `code`: shown, opened, ok, failed or a grade; `why`: place in FAILURES, or −1. */
-export function notePrompt(state: State, trace: Trace, p: number, code: number, why = -1): void {
+/** Notes an outcome of prompt `p`; `outcome` and `detail` as in the note (see promptNote). */
+export function notePrompt(state: State, trace: Trace, p: number, outcome: number, detail = -1): void {
   note(trace, state.frame, PROMPT, p);
-  put(trace, code);
-  put(trace, why);
+  put(trace, outcome);
+  put(trace, detail);
 }
 
 /** Ends a showing: no longer shown, what it hid is seen again from the next frame, and who waits for it is told. */

@@ -191,6 +191,24 @@ export function edgeKey(frame: number, source: number, sourceCount: number): num
   return frame * sourceCount + source;
 }
 
+/** Returns the frame of an edge (see edgeKey). */
+export function keyFrame({ sourceCount }: Pick<Program, "sourceCount">, key: number): number {
+  return Math.floor(key / sourceCount);
+}
+
+/** Returns the source of an edge: a control's place, or the number of controls + a stick's place. */
+export function keySource({ sourceCount }: Pick<Program, "sourceCount">, key: number): number {
+  return key % sourceCount;
+}
+
+/** Is the edge a press of a control, not a direction of a stick? */
+export function isPressKey(
+  { sourceCount, controls }: Pick<Program, "sourceCount" | "controls">,
+  key: number,
+): boolean {
+  return key % sourceCount < controls.length;
+}
+
 /** The name of an edge's source. */
 export function sourceId(program: Program, source: number): string {
   const controls = program.controls.length;

@@ -1,4 +1,5 @@
-import { LOST, PERFORMED, PROMPT, type Trace } from "../trace/trace";
+import { notes } from "../trace/noteKinds";
+import type { Trace } from "../trace/trace";
 
 /** One thing that a change of the kit alters in a take. Frames are −1 where it is not there. */
 export interface Difference {
@@ -12,10 +13,14 @@ export interface Difference {
   readonly isFrame: number;
 }
 
-const KINDS = new Map<number, Difference["kind"]>([
-  [PERFORMED, "performed"],
-  [LOST, "lost"],
-  [PROMPT, "prompt"],
+/** The kinds that are compared, by code, each with the number that tells one of them from another: the request, the outcome. */
+const KINDS = new Map<
+  number,
+  { readonly kind: Difference["kind"]; readonly read: typeof notes.performed.made }
+>([
+  [notes.performed.code, { kind: "performed", read: notes.performed.made }],
+  [notes.lost.code, { kind: "lost", read: notes.lost.made }],
+  [notes.prompt.code, { kind: "prompt", read: notes.prompt.outcome }],
 ]);
 
 interface Entry {
@@ -30,10 +35,11 @@ function gather(trace: Trace): Map<string, Entry> {
   const found = new Map<string, Entry>();
   const turns = new Map<number, number>();
   for (let i = 0; i < trace.count; i++) {
-    const kind = KINDS.get(trace.kind[i]!);
-    if (!kind) continue;
+    const compared = KINDS.get(trace.kind[i]!);
+    if (!compared) continue;
+    const { kind } = compared;
     const index = trace.subject[i]!;
-    const first = trace.payload[trace.at[i]!]!;
+    const first = compared.read(trace, i);
     let key = `${kind} ${index} ${first}`;
     if (kind === "prompt") {
       const turn = (turns.get(index) ?? 0) + 1;

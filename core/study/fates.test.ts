@@ -5,7 +5,7 @@ import { evaluate } from "../run/run";
 import { writeAt } from "../kit/editAt";
 import { anyKit, anyTake } from "../tests/arbitraries";
 import { drawTake, mustCompile, sketchKit } from "../tests/strips";
-import { listFates } from "./fates";
+import { readOutcomes } from "./outcomes/readOutcomes";
 import { formatFate } from "./formatFate";
 import { formatPrice } from "./price";
 import { findRepairs, formatRepair } from "./repairs";
@@ -27,7 +27,7 @@ const KIT: Kit = {
 function tell(kit: Kit, take: ReturnType<typeof drawTake>) {
   const program = mustCompile(kit);
   const trace = evaluate(program, take);
-  return listFates(program, trace).map(fate => {
+  return readOutcomes(program, trace).presses.map(fate => {
     const [repair] = findRepairs(kit, take, fate, { isNearestOnly: true });
     const offer = repair ? ` ${formatRepair(kit, repair)}; ${formatPrice(kit, repair.price)}.` : "";
     return formatFate({ kit, program }, trace, fate) + offer;
@@ -104,7 +104,7 @@ test("every press of any kit has a fate that can be said", () => {
     fc.property(anyKit, anyTake, (kit, take) => {
       const program = mustCompile(kit);
       const trace = evaluate(program, take);
-      for (const fate of listFates(program, trace)) {
+      for (const fate of readOutcomes(program, trace).presses) {
         outcomes.add(fate.outcome);
         expect(formatFate({ kit, program }, trace, fate)).toMatch(/^\w+ at \d+ .+\.$/);
       }
@@ -124,7 +124,7 @@ test("the change that is offered saves the press, and no smaller change of that 
     fc.property(strip, strip, (a, footing) => {
       const take = drawTake({ a, b: "" }, { footing });
       const program = mustCompile(KIT);
-      for (const fate of listFates(program, evaluate(program, take)).filter(
+      for (const fate of readOutcomes(program, evaluate(program, take)).presses.filter(
         found => found.outcome === "lost",
       )) {
         const [miss] = findRepairs(KIT, take, fate, { isNearestOnly: true });
@@ -132,8 +132,9 @@ test("the change that is offered saves the press, and no smaller change of that 
         offers++;
         const outcome = (frames: number) => {
           const changed = mustCompile(writeAt(KIT, miss.path, `${frames}f`));
-          return listFates(changed, evaluate(changed, take)).find(other => other.frame === fate.frame)
-            ?.outcome;
+          return readOutcomes(changed, evaluate(changed, take)).presses.find(
+            other => other.frame === fate.frame,
+          )?.outcome;
         };
         const [from, to] = [parseInt(miss.from, 10), parseInt(miss.to, 10)];
         expect(to - from).toBe(miss.byFrames);
@@ -149,7 +150,7 @@ test("the change that is offered saves the press, and no smaller change of that 
 const sentences = (kit: Kit, take: ReturnType<typeof drawTake>) => {
   const program = mustCompile(kit);
   const trace = evaluate(program, take);
-  return listFates(program, trace).map(fate => formatFate({ kit, program }, trace, fate));
+  return readOutcomes(program, trace).presses.map(fate => formatFate({ kit, program }, trace, fate));
 };
 
 test("a gate that was open but spent is told with who spent it, and when", () => {
@@ -202,7 +203,7 @@ test("every number that would have saved a press is offered with its rule, neare
   const take = drawTake({ b: ".#####..........####....", a: "" });
   const other = drawTake({ b: ".####...####...", a: "" });
   const program = mustCompile(kit);
-  const [fate] = listFates(program, evaluate(program, take));
+  const [fate] = readOutcomes(program, evaluate(program, take)).presses;
   const repairs = findRepairs(kit, take, fate!, { others: [other] });
   expect(repairs.map(repair => `${formatRepair(kit, repair)}; ${formatPrice(kit, repair.price)}`)).toEqual([
     "Cling: hold for 5f instead of 6f; nothing else changes in all 2 takes",
@@ -220,7 +221,7 @@ test("fates of an hour of presses that all lapse are worked out in time that gro
   const lane = Array.from({ length: presses * 2 }, (_, k): [number, number] => [k * 4 + 1, (k + 1) % 2]);
   const trace = evaluate(program, { ...drawTake({ a: "" }), frames: presses * 8 + 8, lanes: { a: lane } });
   const began = performance.now();
-  const fates = listFates(program, trace);
+  const fates = readOutcomes(program, trace).presses;
   expect(fates.length).toBe(presses);
   expect(fates.every(fate => fate.lapses.length === 1)).toBe(true);
   expect(performance.now() - began).toBeLessThan(3000);

@@ -1,10 +1,11 @@
 import type { Kit } from "../kit/schema";
 import type { Program } from "../run/program";
-import { firstNoteAfter, GATE, LOSS_REASONS, PERFORMED, type Trace } from "../trace/trace";
+import { notes } from "../trace/noteKinds";
+import { lapseWords } from "../trace/reasonWords";
+import { firstNoteAfter, LOSS_REASONS, type Trace } from "../trace/trace";
+import { joinNames } from "../formats/words";
 import { gateName as nameOfGate } from "../kit/names";
-import { joinNames } from "./eventWords";
-import { lapseWords } from "./reasonWords";
-import type { Fate, Loss } from "./fates";
+import { tellingLosses, type Fate, type Loss } from "./outcomes/fate";
 
 /** A kit and the program it was compiled to. */
 export interface RulesRead {
@@ -27,7 +28,7 @@ function gateName(kit: Kit, program: Program, gate: number): string {
 /** The frame on which a gate next opens after a frame, or −1. */
 function nextOpening(trace: Trace, gate: number, after: number): number {
   for (let i = firstNoteAfter(trace, after); i < trace.count; i++) {
-    if (trace.kind[i] === GATE && trace.subject[i] === gate && trace.payload[trace.at[i]!] === 1)
+    if (trace.kind[i] === notes.gate.code && trace.subject[i] === gate && notes.gate.isOpen(trace, i) === 1)
       return trace.frame[i]!;
   }
   return -1;
@@ -36,7 +37,7 @@ function nextOpening(trace: Trace, gate: number, after: number): number {
 /** Which move spent a gate on a frame. */
 function spenderOf(kit: Kit, program: Program, trace: Trace, gate: number, frame: number): string {
   for (let i = firstNoteAfter(trace, frame - 1); i < trace.count && trace.frame[i] === frame; i++) {
-    if (trace.kind[i] === PERFORMED && program.moves[trace.subject[i]!]!.spends.includes(gate))
+    if (trace.kind[i] === notes.performed.code && program.moves[trace.subject[i]!]!.spends.includes(gate))
       return nameOf(kit.moves, trace.subject[i]!);
   }
   return "a move";
@@ -84,8 +85,7 @@ function whyLost(kit: Kit, program: Program, trace: Trace, loss: Loss): string {
 
 /** Why a press was lost, move by move: each once, those that only gave way to another left out where others say more. */
 function whyAllLost(kit: Kit, program: Program, trace: Trace, fate: Fate): string {
-  const telling = fate.losses.filter(loss => LOSS_REASONS[loss.reason] !== "beaten");
-  const last = new Map((telling.length > 0 ? telling : fate.losses).map(loss => [loss.move, loss]));
+  const last = new Map(tellingLosses(fate).map(loss => [loss.move, loss]));
   return [...last.values()].map(loss => whyLost(kit, program, trace, loss)).join("; ");
 }
 

@@ -2,7 +2,9 @@ import { expect, test } from "vitest";
 import { compile } from "../kit/compile";
 import type { Kit } from "../kit/schema";
 import { evaluate } from "../run/run";
+import type { Take } from "../input/takeSchema";
 import { listMeanwhile } from "./meanwhile";
+import { readOutcomes } from "./outcomes/readOutcomes";
 
 const KIT: Kit = {
   format: "moss-tap/kit",
@@ -24,14 +26,19 @@ const KIT: Kit = {
   ],
 };
 
-test("presses during a timeline are told with what became of them; those before and after are not", () => {
-  const compiled = compile(KIT);
+function meanwhileOf(kit: Kit, take: Take) {
+  const compiled = compile(kit);
   if (!compiled.ok) throw new Error("the kit must compile");
+  const trace = evaluate(compiled.value, take);
+  return listMeanwhile(compiled.value, trace, readOutcomes(compiled.value, trace).requests, 0);
+}
+
+test("presses during a timeline are told with what became of them; those before and after are not", () => {
   const presses = [10, 15, 27, 60, 70].flatMap((f): [number, number][] => [
     [f, 1],
     [f + 1, 0],
   ]);
-  const trace = evaluate(compiled.value, {
+  const take: Take = {
     format: "moss-tap/take",
     version: 1,
     id: "t",
@@ -39,8 +46,8 @@ test("presses during a timeline are told with what became of them; those before 
     rate: 60,
     frames: 75,
     lanes: { a: presses },
-  });
-  expect(listMeanwhile(compiled.value, trace, 0)).toEqual([
+  };
+  expect(meanwhileOf(KIT, take)).toEqual([
     { at: 5, frame: 15, became: "lost" },
     { at: 17, frame: 27, became: "buffer" },
     { at: 10, frame: 70, became: "waiting" },
@@ -49,8 +56,7 @@ test("presses during a timeline are told with what became of them; those before 
 
 test("a press that one move took is not lost because another gave way", () => {
   const rival = { id: "rival", name: "Rival", pattern: "p", bans: ["busy:main"], buffer: "20f" };
-  const compiled = compile({ ...KIT, moves: [...KIT.moves!, { ...rival, priority: -1 }] });
-  if (!compiled.ok) throw new Error("the kit must compile");
+  const kit = { ...KIT, moves: [...KIT.moves!, { ...rival, priority: -1 }] };
   const lanes: Record<string, [number, number][]> = {
     a: [
       [10, 1],
@@ -68,7 +74,5 @@ test("a press that one move took is not lost because another gave way", () => {
     frames: 60,
     lanes,
   } as const;
-  expect(listMeanwhile(compiled.value, evaluate(compiled.value, take), 0)).toEqual([
-    { at: 5, frame: 15, became: "buffer" },
-  ]);
+  expect(meanwhileOf(kit, take)).toEqual([{ at: 5, frame: 15, became: "buffer" }]);
 });

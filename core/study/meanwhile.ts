@@ -1,78 +1,72 @@
 import type { Program } from "../run/program";
 import { TICKS } from "../time/clock";
 import { clockOfTrace } from "../time/takeClock";
-import {
-  LOST,
-  PART,
-  PARTS,
-  PERFORMED,
-  PERFORMED_BY,
-  REQUEST,
-  type PerformedBy,
-  type Trace,
-} from "../trace/trace";
+import { notes } from "../trace/noteKinds";
+import { PARTS, PERFORMED_BY, type PerformedBy, type Trace } from "../trace/trace";
+import type { MoveRequest } from "./outcomes/readOutcomes";
 
-/** A frame on which something of a slot was asked for while a move's timeline ran in it. */
+/** A frame on which a move of a slot was asked for while a timeline ran in it. */
 export interface Meanwhile {
-  /** How old the timeline was, in frames of the move's own clock. */
+  /** The age of the timeline, in frames of its move's own clock. */
   readonly at: number;
   readonly frame: number;
-  /** The best that came of what was asked for on that frame: a press that one move took is not lost because others gave way. */
+  /** The best of all requests of that frame: a press that one move used is not lost because others gave way. */
   readonly became: PerformedBy | "lost" | "waiting";
-}
-
-interface Asked {
-  readonly at: number;
-  readonly frame: number;
-  became: Meanwhile["became"];
 }
 
 const RANKS: readonly Meanwhile["became"][] = ["lost", "waiting", "both", "coyote", "buffer", "direct"];
 
+function becameOf({ end, by }: MoveRequest): Meanwhile["became"] {
+  if (end === "pending") return "waiting";
+  return end === "lost" ? "lost" : PERFORMED_BY[by]!;
+}
+
+/** The stretches in which a move's timeline ran: from the frame of its performance to the one on which it was over or cut. */
+function listTimelines(program: Program, trace: Trace, move: number): { from: number; to: number }[] {
+  const { slot } = program.moves[move]!;
+  const found: { from: number; to: number }[] = [];
+  for (let i = 0; i < trace.count; i++) {
+    const subject = trace.subject[i]!;
+    const isPart = trace.kind[i] === notes.part.code;
+    if (!isPart && (trace.kind[i] !== notes.performed.code || subject !== move)) continue;
+    if (program.moves[subject]!.slot !== slot) continue;
+    const last = found.at(-1);
+    const isOver = isPart && (subject === move) === (PARTS[notes.part.part(trace, i)] === "none");
+    if (last?.to === Infinity && (isOver || !isPart)) last.to = trace.frame[i]!;
+    if (!isPart) found.push({ from: trace.frame[i]!, to: Infinity });
+  }
+  return found;
+}
+
 /**
- * Every frame on which a move of the same slot was asked for while one move's timeline ran, in order, with the best that
- * came of it, as the core noted it. The very frame of the performance is the press that performed it, and not meanwhile.
+ * Returns every frame on which a move of the same slot was asked for while the timeline of `move` ran, in order, with the
+ * best that came of it. The frame of the performance itself is left out. `requests`: those of the whole trace
+ * (see readOutcomes). A move without a timeline has none.
  */
-export function listMeanwhile(program: Program, trace: Trace, move: number): Meanwhile[] {
+export function listMeanwhile(
+  program: Program,
+  trace: Trace,
+  requests: readonly MoveRequest[],
+  move: number,
+): Meanwhile[] {
   const { slot, isReal, startupTicks, activeTicks, recoveryTicks } = program.moves[move]!;
   if (startupTicks + activeTicks + recoveryTicks === 0) return [];
   const clock = clockOfTrace(trace);
   const ageAt = (frame: number, since: number) =>
     isReal ? frame - since : Math.floor((clock.ticksAt(frame) - clock.ticksAt(since)) / TICKS);
-  const found: Asked[] = [];
-  /** Requests that are not over, by frame and move; one of a frame's is the one that last came about for it. */
-  const open = new Map<number, Asked>();
-  let since = -1;
-  for (let i = 0; i < trace.count; i++) {
-    const kind = trace.kind[i];
-    const subject = trace.subject[i]!;
-    if (kind !== PART && kind !== REQUEST && kind !== PERFORMED && kind !== LOST) continue;
-    if (program.moves[subject]!.slot !== slot) continue;
-    const frame = trace.frame[i]!;
-    const first = trace.payload[trace.at[i]!]!;
-    if (kind === PART) {
-      // It is over, or another move in the slot has cut it off.
-      if ((subject === move) === (PARTS[first] === "none")) since = -1;
-    } else if (kind === REQUEST) {
-      if (since < 0 || frame <= since) continue;
-      const last = found.at(-1);
-      const asked: Asked = last?.frame === frame ? last : { at: ageAt(frame, since), frame, became: "lost" };
-      if (asked !== last) found.push(asked);
-      if (asked.became === "lost") asked.became = "waiting";
-      open.set(frame * program.moves.length + subject, asked);
-    } else {
-      const key = first * program.moves.length + subject;
-      const asked = open.get(key);
-      open.delete(key);
-      if (asked) {
-        const isOther = [...open.values()].includes(asked);
-        const became =
-          kind === LOST ? (isOther ? "waiting" : "lost") : PERFORMED_BY[trace.payload[trace.at[i]! + 1]!]!;
-        const isBetter = RANKS.indexOf(became) > RANKS.indexOf(asked.became);
-        if (isBetter || asked.became === "waiting") asked.became = became;
-      }
-      if (kind === PERFORMED && subject === move) since = frame;
-    }
+  const timelines = listTimelines(program, trace, move);
+  const found: { at: number; frame: number; became: Meanwhile["became"] }[] = [];
+  let t = 0;
+  for (const request of requests) {
+    const { made } = request;
+    if (program.moves[request.move]!.slot !== slot) continue;
+    while (t < timelines.length && timelines[t]!.to < made) t++;
+    const running = timelines[t];
+    if (!running || made <= running.from) continue;
+    const last = found.at(-1);
+    const became = becameOf(request);
+    if (last?.frame !== made) found.push({ at: ageAt(made, running.from), frame: made, became });
+    else if (RANKS.indexOf(became) > RANKS.indexOf(last.became)) last.became = became;
   }
   return found;
 }

@@ -1,8 +1,11 @@
 import type { Take } from "../input/takeSchema";
 import type { Program } from "../run/program";
-import { formatLoss } from "../trace/formatTrace";
-import { EDGE, GATE, LAPSE_REASONS, LOSS_REASONS, MODE, PERFORMED_BY, type Trace } from "../trace/trace";
-import { isOfGate, listFates, tellingLoss } from "./fates";
+import { notes } from "../trace/noteKinds";
+import { formatLoss } from "../trace/notes/lost";
+import { firstAbove } from "../trace/rising";
+import { LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY, type Trace } from "../trace/trace";
+import { isOfGate, tellingLoss } from "./outcomes/fate";
+import { readOutcomes } from "./outcomes/readOutcomes";
 
 /** The sort of values in a column: words, whole numbers, or any numbers. Any of them may be missing. */
 export type ColumnSort = "text" | "whole" | "number";
@@ -44,23 +47,16 @@ function listTurns(program: Program, trace: Trace): { open: number[][]; closed: 
   const open = program.gates.map((): number[] => []);
   const closed = program.gates.map((): number[] => []);
   for (let i = 0; i < trace.count; i++) {
-    if (trace.kind[i] !== GATE) continue;
-    const turns = trace.payload[trace.at[i]!] === 1 ? open : closed;
+    if (trace.kind[i] !== notes.gate.code) continue;
+    const turns = notes.gate.isOpen(trace, i) === 1 ? open : closed;
     turns[trace.subject[i]!]!.push(trace.frame[i]!);
   }
   return { open, closed };
 }
 
-/** The first of ascending frames after a frame, or undefined. */
+/** Returns the first of ascending frames after a frame, or undefined. */
 function firstAfter(frames: readonly number[], frame: number): number | undefined {
-  let low = 0;
-  let high = frames.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (frames[middle]! > frame) high = middle;
-    else low = middle + 1;
-  }
-  return frames[low];
+  return frames[firstAbove(frames, frame)];
 }
 
 /**
@@ -73,12 +69,13 @@ export function listPressRows(program: Program, trace: Trace, take: Pick<Take, "
   const modes: { readonly frame: number; readonly id: string }[] = [];
   for (let i = 0; i < trace.count; i++) {
     const frame = trace.frame[i]!;
-    if (trace.kind[i] === EDGE && trace.payload[trace.at[i]!] === 0) releases[trace.subject[i]!]!.push(frame);
-    if (trace.kind[i] === MODE) modes.push({ frame, id: program.modes[trace.subject[i]!]!.id });
+    if (trace.kind[i] === notes.edge.code && notes.edge.isDown(trace, i) === 0)
+      releases[trace.subject[i]!]!.push(frame);
+    if (trace.kind[i] === notes.mode.code) modes.push({ frame, id: program.modes[trace.subject[i]!]!.id });
   }
   const turns = listTurns(program, trace);
   let m = -1;
-  return listFates(program, trace).map((fate): PressRow => {
+  return readOutcomes(program, trace).presses.map((fate): PressRow => {
     while (m + 1 < modes.length && modes[m + 1]!.frame <= fate.frame) m++;
     const use = fate.uses[0];
     const isMove = use?.kind === "move";

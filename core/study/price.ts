@@ -1,18 +1,9 @@
 import type { Kit } from "../kit/schema";
-import {
-  FAILED,
-  FIRE,
-  GATE,
-  LAPSE,
-  LOST,
-  OPENED,
-  PERFORMED,
-  PROMPT,
-  SHOWN,
-  type Trace,
-} from "../trace/trace";
-import { joinNames } from "./eventWords";
-import type { Fate } from "./fates";
+import { joinNames } from "../formats/words";
+import { notes } from "../trace/noteKinds";
+import { isAnswered, promptOutcome } from "../trace/notes/prompt";
+import type { Trace } from "../trace/trace";
+import type { Fate } from "./outcomes/fate";
 
 /** What can come to differ between two runs of a take. */
 export type PriceKind = "performed" | "lost" | "fired" | "lapsed" | "answered" | "failed" | "opens";
@@ -40,38 +31,48 @@ export interface RunPair {
   readonly wanted?: { readonly before: Fate; readonly after: Fate } | undefined;
 }
 
-/** Everything that is part of one press's fate, as keys of kind, rule and frame. */
+/**
+ * Everything that is part of one press's fate, as keys of kind, rule and moment. The moment of a performance or a loss is
+ * the frame of its request: a move makes one request a frame, but can lose two on one frame.
+ */
 function keysOfFate(fate: Fate | undefined): ReadonlySet<string> {
   if (!fate) return new Set();
   return new Set([
-    ...fate.losses.map(({ move, frame }) => `lost ${move} ${frame}`),
+    ...fate.losses.map(({ move, made }) => `lost ${move} ${made}`),
     ...fate.lapses.map(({ pattern, frame }) => `lapsed ${pattern} ${frame}`),
     ...fate.fires.map(({ pattern, frame }) => `fired ${pattern} ${frame}`),
     ...fate.uses.map(
-      ({ kind, index, frame }) => `${kind === "move" ? "performed" : "answered"} ${index} ${frame}`,
+      ({ kind, index, made }) => `${kind === "move" ? "performed" : "answered"} ${index} ${made}`,
     ),
   ]);
 }
 
-function kindOf(trace: Trace, i: number): PriceKind | undefined {
-  const first = trace.payload[trace.at[i]!]!;
-  switch (trace.kind[i]) {
-    case PERFORMED:
+function kindOf(trace: Trace, note: number): PriceKind | undefined {
+  switch (trace.kind[note]) {
+    case notes.performed.code:
       return "performed";
-    case LOST:
+    case notes.lost.code:
       return "lost";
-    case FIRE:
+    case notes.fired.code:
       return "fired";
-    case LAPSE:
+    case notes.lapsed.code:
       return "lapsed";
-    case GATE:
-      return first === 1 ? "opens" : undefined;
-    case PROMPT:
-      if (first === SHOWN || first === OPENED) return undefined;
-      return first === FAILED ? "failed" : "answered";
+    case notes.gate.code:
+      return notes.gate.isOpen(trace, note) === 1 ? "opens" : undefined;
+    case notes.prompt.code: {
+      const outcome = notes.prompt.outcome(trace, note);
+      if (isAnswered(outcome)) return "answered";
+      return outcome === promptOutcome.failed ? "failed" : undefined;
+    }
     default:
       return undefined;
   }
+}
+
+/** The moment of a priced note, as in the keys of a fate. */
+function momentOf(trace: Trace, note: number, kind: PriceKind): number {
+  if (kind === "performed") return notes.performed.made(trace, note);
+  return kind === "lost" ? notes.lost.made(trace, note) : trace.frame[note]!;
 }
 
 /** The frames of everything that is priced, by kind and rule. */
@@ -81,7 +82,7 @@ function framesByRule(trace: Trace, wanted: ReadonlySet<string>): Map<string, nu
     const kind = kindOf(trace, i);
     if (!kind) continue;
     const key = `${kind} ${trace.subject[i]}`;
-    if (wanted.has(`${key} ${trace.frame[i]}`)) continue;
+    if (wanted.has(`${key} ${momentOf(trace, i, kind)}`)) continue;
     const frames = found.get(key);
     if (frames) frames.push(trace.frame[i]!);
     else found.set(key, [trace.frame[i]!]);

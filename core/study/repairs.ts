@@ -9,7 +9,8 @@ import type { Program } from "../run/program";
 import { run } from "../run/run";
 import { parseFrames, type Rounding } from "../time/duration";
 import { LAPSE_REASONS, LOSS_REASONS, type LapseReason, type Trace } from "../trace/trace";
-import { listFates, type Fate } from "./fates";
+import type { Fate } from "./outcomes/fate";
+import { readOutcomes } from "./outcomes/readOutcomes";
 import { findPrice, type Price } from "./price";
 
 /** A number of the kit that could have saved a press: where it stands, and which way it would have to go. */
@@ -111,6 +112,13 @@ const prepareBare: PrepareRun = kit => {
   return { program, run: columns => run(program, columns) };
 };
 
+/** Returns the fate that a press has in another run of its take; undefined where there is no such press edge. */
+function findPress(program: Program, trace: Trace, { control, frame }: Fate): Fate | undefined {
+  return readOutcomes(program, trace).presses.find(
+    other => other.frame === frame && other.control === control,
+  );
+}
+
 /** Runs the take under a changed kit, up to a frame, and tells whether the press is saved there. */
 function tryChange(
   kit: Kit,
@@ -123,9 +131,7 @@ function tryChange(
   const ready = prepare(writeAt(kit, change.path, `${frames}f`));
   if (!ready) return undefined;
   const trace = ready.run(columns);
-  const now = listFates(ready.program, trace).find(
-    other => other.frame === fate.frame && other.control === fate.control,
-  );
+  const now = findPress(ready.program, trace, fate);
   return isSaved(fate, now) ? trace : undefined;
 }
 
@@ -224,9 +230,7 @@ function priceOfChange(
       const before = was.run(readTake(was.program, take));
       const after = is.run(readTake(is.program, take));
       if (k > 0) return { before, after };
-      const saved = listFates(is.program, after).find(
-        other => other.frame === fate.frame && other.control === fate.control,
-      );
+      const saved = findPress(is.program, after, fate);
       return { before, after, wanted: saved && { before: fate, after: saved } };
     }),
   );

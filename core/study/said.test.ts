@@ -15,11 +15,12 @@ import { evaluate } from "../run/run";
 import { anyKit, anyTake } from "../tests/arbitraries";
 import { formatEvent } from "../trace/formatTrace";
 import { FAILURES, LAPSE_REASONS, LOSS_REASONS } from "../trace/trace";
-import { countWords, formatEventWords, joinNames } from "./eventWords";
-import { listFates } from "./fates";
+import { countWords, joinNames } from "../formats/words";
+import { formatEventWords } from "../trace/eventWords";
+import { readOutcomes } from "./outcomes/readOutcomes";
 import { formatFate } from "./formatFate";
 import { findPrice, formatPrice } from "./price";
-import { FAILURE_WORDS, LAPSE_WORDS, LOSS_WORDS } from "./reasonWords";
+import { FAILURE_WORDS, LAPSE_WORDS, LOSS_WORDS } from "../trace/reasonWords";
 import { findRepairs, formatRepair } from "./repairs";
 
 /** What no sentence may look like: a plural of one, a code for words, a hole, a clause that joins to nothing. */
@@ -90,7 +91,7 @@ test("every sentence of any kit, and what is said of any take, reads plainly", (
         const event = formatEvent(program, trace, i);
         if (event) expectPlain(formatEventWords(event, kit));
       }
-      const fates = listFates(program, trace);
+      const fates = readOutcomes(program, trace).presses;
       for (const fate of fates) expectPlain(formatFate({ kit, program }, trace, fate));
       const lost = fates.find(fate => fate.outcome === "lost");
       for (const repair of lost ? findRepairs(kit, take, lost, { mostFrames: 4 }) : []) {

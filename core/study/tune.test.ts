@@ -20,7 +20,7 @@ import { findOverlaps } from "./overlaps/findOverlaps";
 import { alignStories } from "./rates/alignStories";
 import { roundLengths } from "./rates/roundLengths";
 import type { PrepareRun } from "./repairs";
-import { countRules } from "./ruleCounts";
+import { readOutcomes } from "./outcomes/readOutcomes";
 import { readOutcome } from "./sweep/readOutcome";
 import { writeSwept } from "./sweep/swept";
 import { findEdges, sweepValues } from "./sweep/sweepValues";
@@ -69,7 +69,7 @@ function finish<Y, R>(generator: Generator<Y, R>): R {
 function roomsOf(kit: Kit, take: typeof TAKE) {
   const program = mustCompile(kit);
   const columns = readTake(program, take);
-  return finish(studyRooms(program, columns, run(program, columns), plainly(kit)));
+  return finish(studyRooms(program, columns, readOutcomes(program, run(program, columns)), plainly(kit)));
 }
 
 test("the room of a press is how far it could have come earlier or later; a lost one tells by how much it missed", () => {
@@ -100,7 +100,8 @@ test("a delay is split into waiting to be sure, memory, and what slow time added
       [5, 100],
     ],
   });
-  const [brace, hop] = listDelays(program, trace).sort((a, b) => a.press - b.press);
+  const { requests } = readOutcomes(program, trace);
+  const [brace, hop] = listDelays(program, trace, requests).sort((a, b) => a.press - b.press);
   expect(hop).toMatchObject({ move: 0, press: 6, frame: 8, total: 2, pattern: 0, memory: 2, slow: 0 });
   // 6 frames of hold of which two passed at half speed.
   expect(brace).toMatchObject({ move: 1, press: 2, total: 7, pattern: 6, memory: 0, slow: 1 });
@@ -110,13 +111,15 @@ test("a report is one line a move, with what was nearest and tightest", () => {
   const program = mustCompile(HOP);
   const trace = evaluate(program, TAKE);
   const { rooms, misses } = roomsOf(HOP, TAKE);
-  const counts = countRules(program, [trace]);
-  const feels = [{ take: "drawn", counts, rooms, misses, delays: listDelays(program, trace) }];
-  const [hop, brace] = reportMoves(program, feels).map(formatMoveFeel);
-  expect(hop).toBe(
-    "3 asked, 2 performed, 1 by memory, 1 lost, the nearest by 2f; tightest use 1f; median delay 1f",
+  const { counts, requests } = readOutcomes(program, trace);
+  const delays = listDelays(program, trace, requests);
+  const [hop, brace] = reportMoves(program, [{ take: "drawn", counts, rooms, misses, delays }]).map(feel =>
+    formatMoveFeel(feel, move => program.moves[move]!.id),
   );
-  expect(brace).toBe("1 asked, 1 performed; no tight use; median delay 6f");
+  expect(hop).toBe(
+    "asked for 3 times: performed 2 times (1 by memory), lost once; 1 press lost, the nearest by 2f; tightest use 1f; median delay 1f",
+  );
+  expect(brace).toBe("asked for once: performed once; no tight use; median delay 6f");
 });
 
 test("a share has the score interval of the textbook", () => {

@@ -1,4 +1,5 @@
-import { SPEED, type Trace } from "../trace/trace";
+import { speedNote } from "../trace/notes/inner";
+import type { Trace } from "../trace/trace";
 import { TICKS } from "./clock";
 
 /** The game clock of a run, looked up anywhere: for what is drawn, not for stepping. */
@@ -69,6 +70,16 @@ export function createGrowingClock(): GrowingClock {
 export function clockOfTrace(trace: Trace): TakeClock {
   const clock = createGrowingClock();
   for (let i = 0; i < trace.count; i++)
-    if (trace.kind[i] === SPEED) clock.turn(trace.frame[i]!, trace.payload[trace.at[i]!]!);
+    if (trace.kind[i] === speedNote.code) clock.turn(trace.frame[i]!, speedNote.percent(trace, i));
   return clock;
+}
+
+/** Returns the frames that passed from one frame to another by a rule's clock; fractions in slow motion. `isReal`: its clock is the real one. */
+export function framesBetween(clock: TakeClock, isReal: boolean, from: number, to: number): number {
+  return isReal ? to - from : (clock.ticksAt(to) - clock.ticksAt(from)) / TICKS;
+}
+
+/** Returns the first frame at which an age counted from a frame by a rule's clock has reached so many ticks; Infinity if it never does. */
+export function frameAtAge(clock: TakeClock, isReal: boolean, from: number, ageTicks: number): number {
+  return isReal ? from + Math.ceil(ageTicks / TICKS) : clock.frameAtAge(from, ageTicks);
 }

@@ -1,54 +1,34 @@
-import {
-  EDGE,
-  FAILED,
-  FAILURES,
-  FIRE,
-  GATE,
-  GRADED,
-  KEPT,
-  LAPSE,
-  LOSS_REASONS,
-  LOST,
-  MODE,
-  OK,
-  OPENED,
-  PERFORMED,
-  PHASE,
-  PROMPT,
-  PART,
-  PARTS,
-  REQUEST,
-  SHOWN,
-  SPEED,
-  TRAIL,
-} from "./trace";
+import { firedNote } from "./notes/fired";
+import { gateNote } from "./notes/gate";
+import { edgeNote, keptNote, partNote, phaseNote, requestNote, speedNote, trailNote } from "./notes/inner";
+import { lapsedNote } from "./notes/lapsed";
+import { lostNote } from "./notes/lost";
+import { modeNote } from "./notes/mode";
+import { performedNote } from "./notes/performed";
+import { promptNote } from "./notes/prompt";
 
-/** The kinds of note in a trace and the codes of a prompt's outcomes, by name, for who reads notes from outside. */
-export const notes = {
-  MODE,
-  GATE,
-  FIRE,
-  LAPSE,
-  PROMPT,
-  PERFORMED,
-  LOST,
-  EDGE,
-  PHASE,
-  REQUEST,
-  SPEED,
-  TRAIL,
-  PART,
-  PARTS,
-  KEPT,
-  SHOWN,
-  OPENED,
-  OK,
-  FAILED,
-  GRADED,
-  /** The code of a loss to another move that used the same press: no press was lost by it. */
-  BEATEN: LOSS_REASONS.indexOf("beaten"),
-  /** The code of a loss to a gate that was not open; the gate follows it. */
-  LOST_TO_GATE: LOSS_REASONS.indexOf("gate"),
-  LOST_TO_BAN: LOSS_REASONS.indexOf("ban"),
-  FAILURES,
+/** The kinds of note that are events of trace files, by the name that they have there. */
+export const eventNotes = {
+  mode: modeNote,
+  gate: gateNote,
+  fired: firedNote,
+  lapsed: lapsedNote,
+  prompt: promptNote,
+  performed: performedNote,
+  lost: lostNote,
 } as const;
+
+/** Every kind of note, by name: its code, its subject, and a reader for each number of its payload. */
+export const notes = {
+  ...eventNotes,
+  edge: edgeNote,
+  phase: phaseNote,
+  request: requestNote,
+  speed: speedNote,
+  trail: trailNote,
+  part: partNote,
+  kept: keptNote,
+} as const;
+
+export type NoteName = keyof typeof notes;
+export type EventName = keyof typeof eventNotes;

@@ -7,7 +7,7 @@ import { clearTrace, createTrace, firstNoteAfter, note, put, rewindTrace, type T
 function traceOf(frames: readonly number[]): Trace {
   const trace = createTrace(60, 2);
   frames.forEach((frame, k) => {
-    note(trace, frame, k % 2 ? notes.FIRE : notes.LOST, k);
+    note(trace, frame, k % 2 ? notes.fired.code : notes.lost.code, k);
     put(trace, k);
   });
   trace.frames = (frames.at(-1) ?? -1) + 1;
@@ -39,9 +39,9 @@ test("stepping back drops the notes of that frame and after, with what they held
       const trace = traceOf(frames);
       rewindTrace(trace, frame);
       const kept = traceOf(frames.filter(at => at < frame));
-      note(trace, frame, notes.FIRE, 99);
+      note(trace, frame, notes.fired.code, 99);
       put(trace, 7);
-      note(kept, frame, notes.FIRE, 99);
+      note(kept, frame, notes.fired.code, 99);
       put(kept, 7);
       const notesOf = ({ count, frame, kind, subject, at, payload }: Trace) =>
         Array.from({ length: count }, (_, i) => [frame[i], kind[i], subject[i], payload[at[i]!]]);
@@ -54,7 +54,7 @@ test("stepping back drops the notes of that frame and after, with what they held
 test("a muted trace takes nothing; a cleared one is empty and keeps its room", () => {
   const trace = traceOf([1, 2, 3]);
   trace.isMuted = true;
-  note(trace, 4, notes.FIRE, 0);
+  note(trace, 4, notes.fired.code, 0);
   put(trace, 1);
   expect([trace.count, trace.used]).toEqual([3, 3]);
   const room = trace.frame.length;

@@ -1,4 +1,4 @@
-/** Kinds of note. Those up to LOST are the events of a trace file; the rest are for the tape and for fates. */
+/** Codes of the kinds of note, as the steppers write them. What each holds: core/trace/notes. */
 export const MODE = 0;
 export const GATE = 1;
 export const FIRE = 2;
@@ -6,20 +6,12 @@ export const LAPSE = 3;
 export const PROMPT = 4;
 export const PERFORMED = 5;
 export const LOST = 6;
-/** A control's cleaned edge: payload [down]. */
 export const EDGE = 7;
-/** A pattern's phase where it changes: payload [phase]. */
 export const PHASE = 8;
-/** A request made: payload [edges, keys…]. */
 export const REQUEST = 9;
-/** The speed of the game clock where it changes, 100 before frame 0, what a stage does to it included: payload [percent]. */
 export const SPEED = 10;
-/** A gate that is closed and yet forgiven to a need, where that begins and ends: payload [1 or 0]. */
 export const TRAIL = 11;
-/** The part of a move's timeline that its slot is in, where it changes, from the performance on: payload [a place in PARTS]. */
 export const PART = 12;
-
-/** A press of a control that something keeps from other rules: payload [place of the pattern or prompt that keeps it, 1 for a prompt]. */
 export const KEPT = 13;
 
 /** The parts of a timeline; none where it is over, or has no length. */
@@ -37,11 +29,7 @@ export const LAPSE_REASONS = [
 ] as const;
 export type LapseReason = (typeof LAPSE_REASONS)[number];
 
-/**
- * Why a request was lost. In a note the place in this list is followed by what goes with it: the gate of "gate" and "ban",
- * the move that came before it of "replaced", "beaten" and "busy"; then the frame on which that gate, though open, was
- * spent, or −1.
- */
+/** Why a request was lost; a note holds the place in this list. */
 export const LOSS_REASONS = [
   "replaced",
   "beaten",

@@ -29,14 +29,13 @@ export function withStageWritten(kit: Kit, take: Take, { rules: { program }, tra
   const written = new Set<string>();
   for (let i = 0; i < trace.count; i++) {
     const x = trace.frame[i]! * scale;
-    const first = trace.payload[trace.at[i]!]!;
-    if (trace.kind[i] === notes.SPEED) speed.push([x, first]);
-    if (trace.kind[i] !== notes.GATE) continue;
+    if (trace.kind[i] === notes.speed.code) speed.push([x, notes.speed.percent(trace, i)]);
+    if (trace.kind[i] !== notes.gate.code) continue;
     const { id } = program.gates[trace.subject[i]!]!;
     if (!held.has(id)) continue;
     if (!written.has(id)) gates[id] = [];
     written.add(id);
-    gates[id]!.push([x, first === 1 ? 1 : 0]);
+    gates[id]!.push([x, notes.gate.isOpen(trace, i) === 1 ? 1 : 0]);
   }
   const { speed: _speed, ...rest } = take;
   return {

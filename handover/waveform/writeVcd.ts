@@ -1,4 +1,4 @@
-import { landingFrame, notes, type Program, type Take, type Trace } from "#core";
+import { landingFrame, notes, promptOutcome, type Program, type Take, type Trace } from "#core";
 
 /** One signal of a dump: a bit, a vector of bits, or a real number. */
 interface Signal {
@@ -56,7 +56,7 @@ function gather(program: Program, trace: Trace, take: Take): Signal[] {
   const performed = program.moves.map(({ id }) => signal("performed", id, 1, 0));
   const mode = signal("modes", "mode", bitsFor(program.modes.length), 0);
   const prompts = program.prompts.map(({ id, grades }) =>
-    signal("prompts", id, bitsFor(notes.GRADED + grades.length), 0),
+    signal("prompts", id, bitsFor(promptOutcome.graded + grades.length), 0),
   );
   const once = (of: Signal, frame: number) => {
     set(of, frame, 1);
@@ -65,32 +65,31 @@ function gather(program: Program, trace: Trace, take: Take): Signal[] {
   for (let i = 0; i < trace.count; i++) {
     const frame = trace.frame[i]!;
     const subject = trace.subject[i]!;
-    const first = trace.payload[trace.at[i]!]!;
     switch (trace.kind[i]) {
-      case notes.EDGE:
-        set(controls[subject]!, frame, first);
+      case notes.edge.code:
+        set(controls[subject]!, frame, notes.edge.isDown(trace, i));
         break;
-      case notes.GATE:
-        set(gates[subject]!, frame, first);
+      case notes.gate.code:
+        set(gates[subject]!, frame, notes.gate.isOpen(trace, i));
         break;
-      case notes.PHASE:
-        set(patterns[subject]!, frame, first);
+      case notes.phase.code:
+        set(patterns[subject]!, frame, notes.phase.phase(trace, i));
         break;
-      case notes.FIRE:
+      case notes.fired.code:
         once(fires[subject]!, frame);
         break;
-      case notes.PERFORMED:
+      case notes.performed.code:
         once(performed[subject]!, frame);
         break;
-      case notes.PART:
-        set(slots[program.moves[subject]!.slot]!, frame, first);
+      case notes.part.code:
+        set(slots[program.moves[subject]!.slot]!, frame, notes.part.part(trace, i));
         break;
-      case notes.MODE:
+      case notes.mode.code:
         set(mode, frame, subject + 1);
         break;
-      case notes.PROMPT:
+      case notes.prompt.code:
         // 0 before it was ever shown, then one more than the outcome's code.
-        set(prompts[subject]!, frame, first + 1);
+        set(prompts[subject]!, frame, notes.prompt.outcome(trace, i) + 1);
     }
   }
   const signals = [...controls, ...gates, ...patterns, ...fires, ...slots, ...performed];

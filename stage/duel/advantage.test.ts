@@ -32,5 +32,8 @@ test("a longer recovery costs as many frames; a chained move is tried as if it m
   expect(findAdvantage(kit, place("toll"))).toBeDefined();
   expect(findAdvantage(kit, place("parry"))).toBeUndefined();
   expect(findAdvantage({ ...kit, stage: undefined }, place("chime"))).toBeUndefined();
+  const { frames: _frames, ...bare } = kit.moves![place("chime")]!;
+  const timeless = { ...kit, moves: kit.moves!.map(move => (move.id === "chime" ? bare : move)) };
+  expect(findAdvantage(timeless, place("chime"))).toBeUndefined();
   expect([3, 0, -12].map(formatAdvantage)).toEqual(["+3f", "even", "−12f"]);
 });

@@ -1,4 +1,4 @@
-import { firstNoteAfter, notes, parseFrames, readTake, type Kit, type Take, type Trace } from "#core";
+import { firstNoteAfter, notes, parseFrames, PARTS, readTake, type Kit, type Take, type Trace } from "#core";
 import { compileRules, type Rules } from "../rules";
 import { stageOf } from "../stage";
 import { runRules } from "../staging";
@@ -55,10 +55,14 @@ function standing(kit: Kit, move: number, does: "guard" | "wait"): Rules | undef
   return compiled.ok ? compiled.value : undefined;
 }
 
-/** The frame on which the timeline of a move's slot is over, after it began; undefined where it has none. */
+/** The frame on which the timeline of a move that began on a frame is over; undefined where it does not end. */
 function freeAfter(trace: Trace, move: number, began: number): number | undefined {
   for (let i = firstNoteAfter(trace, began - 1); i < trace.count; i++)
-    if (trace.kind[i] === notes.PART && trace.subject[i] === move && trace.payload[trace.at[i]!] === 0)
+    if (
+      trace.kind[i] === notes.part.code &&
+      trace.subject[i] === move &&
+      PARTS[notes.part.part(trace, i)] === "none"
+    )
       return trace.frame[i];
   return undefined;
 }
@@ -82,9 +86,11 @@ function tryBlow(kit: Kit, move: number, does: "guard" | "wait") {
   } as const;
   const { trace, track } = runRules(rules, readTake(rules.program, take));
   const place = rules.program.moves.findIndex(item => item.id === kit.moves![move]!.id);
+  const { startupTicks, activeTicks, recoveryTicks } = rules.program.moves[place]!;
+  if (startupTicks + activeTicks + recoveryTicks === 0) return undefined;
   let began = -1;
   for (let i = 0; i < trace.count && began < 0; i++)
-    if (trace.kind[i] === notes.PERFORMED && trace.subject[i] === place) began = trace.frame[i]!;
+    if (trace.kind[i] === notes.performed.code && trace.subject[i] === place) began = trace.frame[i]!;
   const free = began < 0 ? undefined : freeAfter(trace, place, began);
   return free === undefined ? undefined : { began, free, track };
 }

@@ -32,7 +32,7 @@ export function findLeaps(
     const frame = trace.frame[i]!;
     if (frame < since) break;
     const move = trace.subject[i]!;
-    if (trace.kind[i] !== notes.PERFORMED) continue;
+    if (trace.kind[i] !== notes.performed.code) continue;
     const does = stage.acts[move]?.does;
     if (does === "leap" || does === "output") found.push({ frame, move });
   }

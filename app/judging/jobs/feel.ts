@@ -1,4 +1,4 @@
-import { countRules, listDelays, readTake, studyRooms, type Kit, type TakeFeel } from "#core";
+import { listDelays, readOutcomes, readTake, studyRooms, type Kit, type TakeFeel } from "#core";
 import { compileRules, createBranching, runRules } from "#stage";
 import type { Job } from "./job";
 import { createTeller, workThrough } from "./slices";
@@ -13,12 +13,13 @@ export const feelJob: Job<{ readonly kit: Kit }, readonly TakeFeel[]> = async ({
   for (const [t, take] of takes.entries()) {
     const columns = readTake(program, take);
     const { trace } = runRules(rules.value, columns);
-    const study = studyRooms(program, columns, trace, createBranching(rules.value, columns));
+    const outcomes = readOutcomes(program, trace);
+    const study = studyRooms(program, columns, outcomes, createBranching(rules.value, columns));
     const { rooms, misses } = await workThrough(study, tools, ({ done, of }) => {
       tell(t + done / of, takes.length, () => feels);
     });
-    const counts = countRules(program, [trace]);
-    feels.push({ take: take.id, counts, rooms, misses, delays: listDelays(program, trace) });
+    const { counts, requests } = outcomes;
+    feels.push({ take: take.id, counts, rooms, misses, delays: listDelays(program, trace, requests) });
   }
   return { value: feels };
 };

@@ -1,4 +1,4 @@
-import { notes, readTake, type Kit } from "#core";
+import { notes, readOutcomes, readTake, type Kit } from "#core";
 import { compileRules, runRules } from "#stage";
 import type { Job } from "./job";
 
@@ -24,14 +24,15 @@ export const pictureJob: Job<{ readonly kit: Kit }, TakePicture> = ({ kit }, [ta
   for (let i = 0; i < trace.count; i++) {
     const frame = trace.frame[i]!;
     const subject = trace.subject[i]!;
-    const first = trace.payload[trace.at[i]!]!;
     const kind = trace.kind[i];
-    if (kind === notes.EDGE && first === 1) downAt.set(subject, frame);
-    else if (kind === notes.EDGE && bars.length < MOST)
+    if (kind === notes.edge.code && notes.edge.isDown(trace, i) === 1) downAt.set(subject, frame);
+    else if (kind === notes.edge.code && bars.length < MOST)
       bars.push({ control: subject, from: share(downAt.get(subject) ?? 0), to: share(frame) });
-    const isLost = kind === notes.LOST && trace.payload[trace.at[i]! + 1] !== notes.BEATEN;
-    const isDone = kind === notes.PERFORMED || kind === notes.FIRE;
-    if ((isLost || isDone) && stones.length < MOST) stones.push({ at: share(frame), isLost });
+    const isDone = kind === notes.performed.code || kind === notes.fired.code;
+    if (isDone && stones.length < MOST) stones.push({ at: share(frame), isLost: false });
   }
+  const lost = readOutcomes(program, trace).presses.filter(({ outcome }) => outcome === "lost");
+  for (const { losses } of lost.slice(0, MOST))
+    stones.push({ at: share(losses.at(-1)!.frame), isLost: true });
   return { value: { bars, stones } };
 };

@@ -1,8 +1,9 @@
 import {
   alignStories,
-  countRules,
   listStory,
+  readOutcomes,
   readTake,
+  sumCounts,
   type AlignedEvent,
   type Kit,
   type RuleCounts,
@@ -53,7 +54,11 @@ export const storiesJob: Job<StoriesQuestion, Stories> = async (
       tell(++done, of, () => ({ stories, counts, own: undefined }));
       await tools.rest();
     }
-    return { counts: countRules(program, traces), stories: traces.map(trace => listStory(program, trace)) };
+    const counts = sumCounts(
+      program,
+      traces.map(trace => readOutcomes(program, trace).counts),
+    );
+    return { counts, stories: traces.map(trace => listStory(program, trace)) };
   };
   const stories: VersionStory[] = [];
   const counts: (RuleCounts | undefined)[] = [];

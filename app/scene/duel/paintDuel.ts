@@ -1,4 +1,4 @@
-import { countWords, firstNoteAfter, notes } from "#core";
+import { countWords, firstNoteAfter, notes, PARTS } from "#core";
 import { JACK_STATES, stageKind } from "#stage";
 import type { Palette } from "../../ui/palette";
 import { paintBell, paintTower } from "../backdrop";
@@ -46,13 +46,13 @@ const STANCES: Readonly<
   parry: { arms: [2.2, 1.9], lean: -0.15 },
 };
 
-type Part = (typeof notes.PARTS)[number];
+type Part = (typeof PARTS)[number];
 
 /** The move whose timeline runs, and its part: as the core noted it, hit stops and all. */
 function fighterNow({ trace, kit, frame }: Scene): { name: string; part: Part } {
   for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && frame - trace.frame[i]! < LONGEST_FRAMES; i--) {
-    if (trace.kind[i] !== notes.PART) continue;
-    const part = notes.PARTS[trace.payload[trace.at[i]!]!]!;
+    if (trace.kind[i] !== notes.part.code) continue;
+    const part = PARTS[notes.part.part(trace, i)]!;
     return { name: part === "none" ? "" : (kit.moves?.[trace.subject[i]!]?.name ?? ""), part };
   }
   return { name: "", part: "none" };

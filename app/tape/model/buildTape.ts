@@ -3,17 +3,21 @@ import {
   createGrowingClock,
   FORMING,
   landingFrame,
+  isAnswered,
   notes,
+  PARTS,
+  promptOutcome,
   readLane,
   SUSTAINED,
   TICKS,
   traitsOf,
+  type NoteName,
   type Program,
   type Take,
   type Trace,
 } from "#core";
 import type { Rules } from "#stage";
-import { followSpared } from "./spared";
+import { followLosses, type LossMarks } from "./lossMarks";
 import { followStick, type StickFollower } from "./stickRows";
 import {
   addMark,
@@ -100,7 +104,7 @@ function createReader({ kit, program }: Rules) {
   const running = new Int32Array(program.slots.length).fill(-1);
   /** By move: how many of its requests wait. */
   const waiting = new Int32Array(program.moves.length);
-  const spared = followSpared(program);
+  let losses: { readonly of: Trace; readonly marks: LossMarks } | undefined;
 
   function turnSpeed(frame: number, percent: number): void {
     clock.turn(frame, percent);
@@ -119,7 +123,7 @@ function createReader({ kit, program }: Rules) {
   }
 
   /** A slot comes to another part of a timeline: what was drawn in it before ends there. */
-  function turnPart(move: number, frame: number, part: (typeof notes.PARTS)[number]): void {
+  function turnPart(move: number, frame: number, part: (typeof PARTS)[number]): void {
     const { slot } = program.moves[move]!;
     const before = running[slot]!;
     if (before >= 0) closeSpan(moves[before]!, frame);
@@ -142,83 +146,68 @@ function createReader({ kit, program }: Rules) {
     }
   }
 
-  function readPrompt(prompt: number, frame: number, code: number, note: number): void {
+  function readPrompt(prompt: number, frame: number, outcome: number, note: number): void {
     const row = prompts[prompt]!;
     closeSpan(row, frame);
-    if (code === notes.SHOWN) addSpan(row, frame, Infinity, "lead");
-    else if (code === notes.OPENED) addSpan(row, frame, Infinity, "window");
+    if (outcome === promptOutcome.shown) addSpan(row, frame, Infinity, "lead");
+    else if (outcome === promptOutcome.open) addSpan(row, frame, Infinity, "window");
     else {
-      if (code !== notes.FAILED) spared.answer(prompt, frame);
-      const grade = program.prompts[prompt]!.grades[code - notes.GRADED]?.name ?? "";
-      addMark(
-        row,
-        frame,
-        code === notes.FAILED ? "failed" : "answered",
-        note,
-        -1,
-        code === notes.OK ? "ok" : grade,
-      );
+      const grade = program.prompts[prompt]!.grades[outcome - promptOutcome.graded]?.name ?? "";
+      const look = isAnswered(outcome) ? "answered" : "failed";
+      addMark(row, frame, look, note, -1, outcome === promptOutcome.ok ? "ok" : grade);
     }
   }
 
+  function turnPhase(pattern: number, frame: number, phase: number): void {
+    closeSpan(patterns[pattern]!, frame);
+    if (phase === FORMING) addSpan(patterns[pattern]!, frame, Infinity, "forming");
+    if (phase === SUSTAINED) addSpan(patterns[pattern]!, frame, Infinity, "sustained");
+  }
+
+  /** What each kind of note does to the rows. `i`: the note, `f` its frame, `of` its subject. */
+  const readers: Readonly<Record<NoteName, (trace: Trace, i: number, f: number, of: number) => void>> = {
+    edge(trace, i, f, of) {
+      const isDown = notes.edge.isDown(trace, i) === 1;
+      if (isDown) addSpan(controls[of]!, f, Infinity, "down");
+      else closeSpan(controls[of]!, f);
+      for (const stick of sticks) stick.turnControl(of, f, isDown);
+    },
+    gate(trace, i, f, of) {
+      const isOpen = notes.gate.isOpen(trace, i) === 1;
+      turnGate(of, f, "open", isOpen);
+      for (const stick of sticks) stick.turnGate(of, f, isOpen);
+    },
+    trail: (trace, i, f, of) => turnGate(of, f, "forgiven", notes.trail.isOn(trace, i) === 1),
+    speed: (trace, i, f) => turnSpeed(f, notes.speed.percent(trace, i)),
+    part: (trace, i, f, of) => turnPart(of, f, PARTS[notes.part.part(trace, i)]!),
+    request: (_trace, _i, f, of) => turnWaiting(of, f, 1),
+    phase: (trace, i, f, of) => turnPhase(of, f, notes.phase.phase(trace, i)),
+    fired: (_trace, i, f, of) => addMark(patterns[of]!, f, "fired", i),
+    lapsed: (_trace, i, f, of) => addMark(patterns[of]!, f, "lapsed", i),
+    performed(trace, i, f, of) {
+      turnWaiting(of, f, -1);
+      addMark(moves[of]!, f, "performed", i, notes.performed.made(trace, i));
+    },
+    lost(trace, i, f, of) {
+      turnWaiting(of, f, -1);
+      addMark(moves[of]!, f, losses!.marks.lookOf(i, moves[of]!), i, notes.lost.made(trace, i));
+    },
+    prompt: (trace, i, f, of) => readPrompt(of, f, notes.prompt.outcome(trace, i), i),
+    mode(_trace, _i, f, of) {
+      const { id } = program.modes[of]!;
+      modeFrame.push(f);
+      modeName.push(kit.modes?.find(mode => mode.id === id)?.name ?? id);
+    },
+    // Shown by the fate of the press alone.
+    kept: () => undefined,
+  };
+  const byCode: (typeof readers)[NoteName][] = [];
+  for (const { name, code } of Object.values(notes)) byCode[code] = readers[name];
+
   function readNote(trace: Trace, i: number): void {
-    const frame = trace.frame[i]!;
-    const subject = trace.subject[i]!;
-    const first = trace.payload[trace.at[i]!]!;
-    switch (trace.kind[i]) {
-      case notes.EDGE:
-        if (first === 1) addSpan(controls[subject]!, frame, Infinity, "down");
-        else closeSpan(controls[subject]!, frame);
-        for (const stick of sticks) stick.turnControl(subject, frame, first === 1);
-        break;
-      case notes.GATE:
-        turnGate(subject, frame, "open", first === 1);
-        for (const stick of sticks) stick.turnGate(subject, frame, first === 1);
-        break;
-      case notes.TRAIL:
-        turnGate(subject, frame, "forgiven", first === 1);
-        break;
-      case notes.SPEED:
-        turnSpeed(frame, first);
-        break;
-      case notes.PART:
-        turnPart(subject, frame, notes.PARTS[first]!);
-        break;
-      case notes.REQUEST:
-        turnWaiting(subject, frame, 1);
-        spared.ask(trace, i);
-        break;
-      case notes.PHASE:
-        closeSpan(patterns[subject]!, frame);
-        if (first === FORMING) addSpan(patterns[subject]!, frame, Infinity, "forming");
-        if (first === SUSTAINED) addSpan(patterns[subject]!, frame, Infinity, "sustained");
-        break;
-      case notes.FIRE:
-        addMark(patterns[subject]!, frame, "fired", i);
-        spared.fire(trace, i);
-        break;
-      case notes.LAPSE:
-        addMark(patterns[subject]!, frame, "lapsed", i);
-        break;
-      case notes.PERFORMED:
-        turnWaiting(subject, frame, -1);
-        addMark(moves[subject]!, frame, "performed", i, first);
-        spared.perform(subject, first);
-        break;
-      case notes.LOST:
-        turnWaiting(subject, frame, -1);
-        addMark(moves[subject]!, frame, spared.lose(trace, i, moves[subject]!), i, first);
-        break;
-      case notes.PROMPT:
-        readPrompt(subject, frame, first, i);
-        break;
-      case notes.MODE: {
-        const { id } = program.modes[subject]!;
-        modeFrame.push(frame);
-        modeName.push(kit.modes?.find(mode => mode.id === id)?.name ?? id);
-        break;
-      }
-    }
+    if (losses?.of !== trace) losses = { of: trace, marks: followLosses(program, trace) };
+    losses.marks.readNote(i);
+    byCode[trace.kind[i]!]!(trace, i, trace.frame[i]!, trace.subject[i]!);
   }
 
   return {

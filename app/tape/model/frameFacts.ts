@@ -5,6 +5,7 @@ import {
   formatEventWords,
   formatGrown,
   joinNames,
+  eventNotes,
   notes,
   TICKS,
   type Trace,
@@ -88,9 +89,9 @@ function findGaveWay(moves: readonly { readonly name: string }[], trace: Trace):
   /** The notes of the performed, by move: the last one, which a move that gave way on the same frame names. */
   const performed = new Map<number, number>();
   for (let note = 0; note < trace.count; note++) {
-    if (trace.kind[note] === notes.PERFORMED) performed.set(trace.subject[note]!, note);
+    if (trace.kind[note] === notes.performed.code) performed.set(trace.subject[note]!, note);
     if (!isBeaten(trace, note)) continue;
-    const winner = performed.get(trace.payload[trace.at[note]! + 2]!);
+    const winner = performed.get(notes.lost.because(trace, note));
     const name = moves[trace.subject[note]!]?.name ?? "";
     if (winner !== undefined) found.set(winner, [...(found.get(winner) ?? []), name]);
   }
@@ -103,32 +104,23 @@ function findGaveWay(moves: readonly { readonly name: string }[], trace: Trace):
  */
 export function listEvents({ kit, program }: Rules, trace: Trace): EventLine[] {
   const lines: EventLine[] = [];
-  const lists = {
-    mode: kit.modes,
-    gate: kit.gates,
-    fired: kit.patterns,
-    lapsed: kit.patterns,
-    performed: kit.moves,
-    lost: kit.moves,
-    prompt: kit.prompts,
-  };
   const gaveWay = findGaveWay(kit.moves ?? [], trace);
   for (let note = 0; note < trace.count; note++) {
     const frame = trace.frame[note]!;
     if (isBeaten(trace, note)) continue;
-    if (trace.kind[note] === notes.EDGE) {
+    if (trace.kind[note] === notes.edge.code) {
       const name = kit.controls[trace.subject[note]!]!.name;
       lines.push({
         note,
         frame,
         name,
-        words: trace.payload[trace.at[note]!] === 1 ? "goes down" : "comes up",
+        words: notes.edge.isDown(trace, note) === 1 ? "goes down" : "comes up",
       });
       continue;
     }
     const event = formatEvent(program, trace, note);
     if (!event) continue;
-    const name = lists[event.kind]?.[trace.subject[note]!]?.name ?? event.id;
+    const name = kit[eventNotes[event.kind].list]?.[trace.subject[note]!]?.name ?? event.id;
     const others = gaveWay.get(note);
     const words = others ? `${formatEventWords(event, kit)}; ${joinNames(others)} gave way to it` : "";
     lines.push({ note, frame, name, words: words || formatEventWords(event, kit) });

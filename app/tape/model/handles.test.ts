@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { createGrowingClock, listFates, writeAt, type Kit } from "#core";
+import { createGrowingClock, readOutcomes, writeAt, type Kit } from "#core";
 import { evaluateWith, readKitAndTake } from "../../tests/evaluated";
 import { listChanges } from "./changes";
 import { edgeOfWindow, framesOfWindow, listHandles } from "./handles";
@@ -11,7 +11,7 @@ const { kit: KIT, take: TAKE } = readKitAndTake("e2e/belfry", "sloppy-climb");
 function open(kit: Kit) {
   const { rules, program, trace } = evaluateWith(kit, TAKE);
   const model = buildTape(rules, trace);
-  const fates = listFates(program, trace);
+  const fates = readOutcomes(program, trace).presses;
   return { fates, program, trace, model, rowOf: (id: string) => model.rows.findIndex(row => row.id === id) };
 }
 

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { listFates } from "#core";
+import { readOutcomes } from "#core";
 import { evaluateWith, readKitAndTake } from "../../tests/evaluated";
 import { buildTape } from "./buildTape";
 import { fateOfNote, fateOfPress, pathOfFate, placeOfWay, rowsOfFate } from "./pressOf";
@@ -8,7 +8,7 @@ function open() {
   const { kit, take } = readKitAndTake("demo/belfry-runner", "3-eaten");
   const { rules, program, trace } = evaluateWith(kit, take);
   const model = buildTape(rules, trace, take);
-  const fates = listFates(program, trace);
+  const fates = readOutcomes(program, trace).presses;
   const lost = fates.find(fate => fate.outcome === "lost");
   if (!lost) throw new Error("the demo's fault is gone");
   return { program, trace, model, fates, lost };

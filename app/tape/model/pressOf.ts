@@ -1,20 +1,37 @@
-import { stretchAt, firstNoteAfter, isOfGate, notes, type Fate, type Program, type Trace } from "#core";
+import {
+  edgeKey,
+  edgesOf,
+  firstNoteAfter,
+  isOfGate,
+  notes,
+  stretchAt,
+  type Fate,
+  type Program,
+  type Trace,
+} from "#core";
 import type { TapeStretchOfRows } from "./tapeView";
 import { keyOfRow, type TapeModel, type TapeRow } from "./tapeRows";
-
-function edgesOfNote(program: Program, trace: Trace, note: number): { control: number; frame: number }[] {
-  const at = trace.at[note]!;
-  return Array.from({ length: trace.payload[at]! }, (_, k) => {
-    const key = trace.payload[at + 1 + k]!;
-    return { control: key % program.sourceCount, frame: Math.floor(key / program.sourceCount) };
-  });
-}
 
 /** The note of the request a move's mark comes from. */
 function findRequest(trace: Trace, move: number, made: number): number {
   for (let i = firstNoteAfter(trace, made - 1); i < trace.count && trace.frame[i] === made; i++)
-    if (trace.kind[i] === notes.REQUEST && trace.subject[i] === move) return i;
+    if (trace.kind[i] === notes.request.code && trace.subject[i] === move) return i;
   return -1;
+}
+
+/** The note with the edges that a mark of a pattern or a move comes from; −1 for none. */
+function sourceOf(trace: Trace, note: number): number {
+  const subject = trace.subject[note]!;
+  switch (trace.kind[note]) {
+    case notes.fired.code:
+      return note;
+    case notes.performed.code:
+      return findRequest(trace, subject, notes.performed.made(trace, note));
+    case notes.lost.code:
+      return findRequest(trace, subject, notes.lost.made(trace, note));
+    default:
+      return -1;
+  }
 }
 
 /**
@@ -29,24 +46,21 @@ export function fateOfNote(
 ): Fate | undefined {
   const kind = trace.kind[note];
   const subject = trace.subject[note]!;
-  const made = trace.payload[trace.at[note]!]!;
-  const source = kind === notes.PERFORMED || kind === notes.LOST ? findRequest(trace, subject, made) : note;
-  if (kind === notes.LAPSE) {
+  if (kind === notes.lapsed.code) {
     return fates.findLast(fate =>
       fate.lapses.some(lapse => lapse.pattern === subject && lapse.frame === trace.frame[note]),
     );
   }
-  if (kind === notes.PROMPT)
+  if (kind === notes.prompt.code)
     return fates.findLast(fate =>
       fate.uses.some(
         use => use.kind === "prompt" && use.index === subject && use.frame === trace.frame[note],
       ),
     );
-  if (source < 0 || (kind !== notes.FIRE && source === note)) return undefined;
-  const edges = edgesOfNote(program, trace, source);
-  return fates.findLast(fate =>
-    edges.some(edge => edge.control === fate.control && edge.frame === fate.frame),
-  );
+  const source = sourceOf(trace, note);
+  if (source < 0) return undefined;
+  const edges = edgesOf(trace, source);
+  return fates.findLast(({ control, frame }) => edges.includes(edgeKey(frame, control, program.sourceCount)));
 }
 
 /** The fate of a control's press that is down on a frame. */

@@ -6,7 +6,7 @@ import {
   createTrace,
   FORMING,
   HIDDEN,
-  listFates,
+  readOutcomes,
   loadInput,
   notes,
   OPEN,
@@ -20,7 +20,7 @@ import { compileRules, createStaging, stepStaging, type Rules } from "#stage";
 import { anyKit, anyTake } from "../../../core/tests/arbitraries";
 import { readKitAndTake } from "../../tests/evaluated";
 import { buildTape, createTapeBuilder } from "./buildTape";
-import { cellsOf, findOutcomes } from "./outcomes";
+import { cellsOf, overviewFrames } from "./outcomes";
 import type { TapeModel, TapeRow } from "./tapeRows";
 
 /** Every frame of the stretches of a look, as a set. */
@@ -87,7 +87,7 @@ function holdAgainstState(rules: Rules, take: Take): void {
     const { gameTicks, speedPercent } = state;
     const moved = new Set<string>();
     for (let i = since; i < trace.count; i++)
-      if (trace.kind[i] === notes.PERFORMED) moved.add(program.moves[trace.subject[i]!]!.id);
+      if (trace.kind[i] === notes.performed.code) moved.add(program.moves[trace.subject[i]!]!.id);
     seen.push(() => {
       const { on, frozen } = tape;
       const expectOn = (key: string, wanted: boolean) => {
@@ -154,7 +154,8 @@ function holdAgainstState(rules: Rules, take: Take): void {
     }
     expect([...row.markFrame]).toEqual([...row.markFrame].sort((a, b) => a - b));
   }
-  const fates = listFates(program, trace);
+  const whole = readOutcomes(program, trace);
+  const fates = whole.presses;
   const lostMarks = model.rows.flatMap(row =>
     row.markLook.filter(look => row.group === "moves" && look === "lost"),
   );
@@ -163,7 +164,7 @@ function holdAgainstState(rules: Rules, take: Take): void {
   const directed = program.sticks.length > 0;
   if (directed) expect(lostMarks.length).toBeGreaterThanOrEqual(lostRequests.size);
   else expect(lostMarks.length).toBe(lostRequests.size);
-  const outcomes = findOutcomes(trace, fates);
+  const outcomes = overviewFrames(whole);
   expect(outcomes.lost.length).toBe(lost.length);
   expect(outcomes.performed.length).toBe(
     model.rows.reduce((sum, row) => sum + row.markLook.filter(look => look === "performed").length, 0),

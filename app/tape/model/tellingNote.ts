@@ -1,19 +1,19 @@
-import { firstNoteAfter, notes, type Trace } from "#core";
+import { firstNoteAfter, LOSS_REASONS, notes, type Trace } from "#core";
 
 /** Kinds of note from the one that says most of what a player did to the one that says least. */
 const BY_WORTH: readonly number[] = [
-  notes.PERFORMED,
-  notes.LOST,
-  notes.PROMPT,
-  notes.FIRE,
-  notes.LAPSE,
-  notes.MODE,
-  notes.GATE,
+  notes.performed.code,
+  notes.lost.code,
+  notes.prompt.code,
+  notes.fired.code,
+  notes.lapsed.code,
+  notes.mode.code,
+  notes.gate.code,
 ];
 
 /** Does a loss say only that another move used the press? */
 export const isBeaten = (trace: Trace, note: number): boolean =>
-  trace.kind[note] === notes.LOST && trace.payload[trace.at[note]! + 1] === notes.BEATEN;
+  trace.kind[note] === notes.lost.code && LOSS_REASONS[notes.lost.reason(trace, note)] === "beaten";
 
 /** The event of a frame that says most; undefined where nothing happens on it. */
 export function tellingNote(trace: Trace, frame: number): number | undefined {

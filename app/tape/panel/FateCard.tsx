@@ -32,8 +32,8 @@ function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
       if (trace.kind[i] === kind && trace.subject[i] === subject) return i;
     return undefined;
   };
-  const must = use && noteOf(notes.PERFORMED, use.index, use.frame);
-  const never = loss && noteOf(notes.LOST, loss.move, loss.frame);
+  const must = use && noteOf(notes.performed.code, use.index, use.frame);
+  const never = loss && noteOf(notes.lost.code, loss.move, loss.frame);
   return (
     <p className="flex flex-wrap items-center gap-x-1 text-soft">
       Check that

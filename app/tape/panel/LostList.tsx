@@ -4,7 +4,7 @@ import { useDesk } from "../../document/context";
 import { Button } from "../../ui/Button";
 import { Flap } from "../../ui/Flap";
 import { useTape } from "../hand/context";
-import { listLost } from "../model/outcomes";
+import { listLost, listSilent } from "../model/outcomes";
 import { useRepairs } from "./useRepairs";
 import type { Evaluated } from "../../judging/judge";
 
@@ -145,15 +145,19 @@ function LatePresses({
 
 const WORD_LOOK = "flex items-center gap-1.5 whitespace-nowrap underline-offset-4 hover:underline";
 
-/** How many presses of the open take were lost, and how many came out late, each with the list of them. */
+/** How many presses of the open take were lost, came to nothing or came out late, each with the list of them. */
 export function LostList({ evaluated }: { evaluated: Evaluated }) {
   const { judge } = useDesk();
-  const lost = useMemo(() => listLost(judge.fatesOf(evaluated)), [judge, evaluated]);
-  const late = useMemo(() => listLate(judge.fatesOf(evaluated)), [judge, evaluated]);
+  const { presses } = judge.outcomesOf(evaluated);
+  const lost = useMemo(() => listLost(presses), [presses]);
+  const silent = useMemo(() => listSilent(presses), [presses]);
+  const late = useMemo(() => listLate(presses), [presses]);
   return (
     <span className="flex items-center gap-3">
       {lost.length === 0 ? (
-        <span className="whitespace-nowrap text-soft">no press lost</span>
+        <span className="whitespace-nowrap text-soft">
+          no press lost{silent.length > 0 && `, ${silent.length} came to nothing`}
+        </span>
       ) : (
         <Flap
           word={

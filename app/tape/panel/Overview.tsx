@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { useDesk, usePlayback } from "../../document/context";
 import type { Evaluated } from "../../judging/judge";
-import { cellsOf, findOutcomes } from "../model/outcomes";
+import { cellsOf, overviewFrames } from "../model/outcomes";
 import { laneWidth, type TapeView } from "../model/tapeView";
 
 const WIDTH = 560;
@@ -29,7 +29,7 @@ export function Overview({
   const { trace } = evaluated;
   const frame = usePlayback(state => state.frame);
   const paths = useMemo(() => {
-    const outcomes = findOutcomes(evaluated.trace, judge.fatesOf(evaluated));
+    const outcomes = overviewFrames(judge.outcomesOf(evaluated));
     return (Object.keys(LOOKS) as (keyof typeof LOOKS)[]).map(look => {
       const { top, tall } = LOOKS[look];
       const cells = cellsOf(outcomes[look], evaluated.trace.frames, WIDTH);

@@ -1,6 +1,5 @@
-import type { Take } from "#core";
+import { performedOf, type Take } from "#core";
 import type { Rules } from "#stage";
-import { findOutcomes } from "../model/outcomes";
 import { Overview } from "./Overview";
 import { useDesk, useDocument, useEvaluation } from "../../document/context";
 import { isLong, type Evaluated } from "../../judging/judge";
@@ -17,8 +16,9 @@ function Strip({ take, rules, before }: { take: Take; rules: Rules; before: Rule
   if (isLong(take, rules.program.rateHz))
     return <span className="text-soft">a long take; it is worked out when it is open</span>;
   const count = (evaluated: Evaluated) => {
-    const { performed, lost } = findOutcomes(evaluated.trace, judge.fatesOf(evaluated));
-    return { performed: performed.length, lost: lost.length };
+    const { counts } = judge.outcomesOf(evaluated);
+    const performed = counts.moves.reduce((sum, move) => sum + performedOf(move), 0);
+    return { performed, lost: counts.presses.lost };
   };
   const evaluated = judge.evaluate(rules, take);
   const now = count(evaluated);

@@ -47,7 +47,7 @@ function useOpenFate(): (model: TapeModel, row: number, frame: number, note?: nu
     const found = model.rows[row];
     if (!evaluated || !found) return look.setState({ fate: undefined });
     const { program, trace } = evaluated;
-    const fates = judge.fatesOf(evaluated);
+    const fates = judge.outcomesOf(evaluated).presses;
     const mark = note >= 0 ? note : (found.markNote[found.markFrame.indexOf(frame)] ?? -1);
     if (mark >= 0) look.setState({ fate: fateOfNote(fates, program, trace, mark) });
     else

@@ -74,7 +74,7 @@ export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
               <td>{line.name}</td>
               <td>{line.words}</td>
               <td className="text-right whitespace-nowrap">
-                {evaluated.trace.kind[line.note] !== notes.EDGE && (
+                {evaluated.trace.kind[line.note] !== notes.edge.code && (
                   <>
                     <Button
                       look="quiet"

@@ -41,8 +41,8 @@ export function useTapeModel(wanted: string, isLive: boolean): ShownTape {
     () =>
       evaluated && chosen && !isLive
         ? judge
-            .fatesOf(evaluated)
-            .find(item => item.control === chosen.control && item.frame === chosen.frame)
+            .outcomesOf(evaluated)
+            .presses.find(item => item.control === chosen.control && item.frame === chosen.frame)
         : undefined,
     [judge, evaluated, chosen, isLive],
   );

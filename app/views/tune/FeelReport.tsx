@@ -7,10 +7,10 @@ import {
   MOST_SHIFT,
   nameOf,
   reportMoves,
+  sumCounts,
   type Kit,
   type MoveFeel,
   type Program,
-  type RuleCounts,
   type TakeFeel,
 } from "#core";
 import { useDesk, useStudy } from "../../document/context";
@@ -127,22 +127,20 @@ function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
   );
 }
 
-/** The other rules, a line each: prompts, and patterns, by what they came to. */
-function OtherRules({ kit, feels }: { kit: Kit; feels: readonly TakeFeel[] }) {
-  const lines = (["prompts", "patterns"] as const).flatMap(list =>
-    (kit[list] ?? []).map(({ id }, index) => {
-      const sum = feels.reduce<Record<string, number>>((total, { counts }) => {
-        for (const [key, count] of Object.entries(counts[list][index] ?? {}))
-          total[key] = (total[key] ?? 0) + (count as number);
-        return total;
-      }, {});
-      const words =
-        list === "prompts"
-          ? formatPromptCounts(sum as unknown as RuleCounts["prompts"][number])
-          : formatPatternCounts(sum as unknown as RuleCounts["patterns"][number]);
-      return { key: `${list} ${id}`, name: nameOf(kit, list, id), words };
-    }),
+/** The prompts and the patterns, a line each, with their counts over the takes studied. `program`: of the kit studied. */
+function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels: readonly TakeFeel[] }) {
+  const counts = sumCounts(
+    program,
+    feels.map(feel => feel.counts),
   );
+  const lines = [
+    ...counts.prompts.map((own, p) => ({ id: program.prompts[p]!.id, list: "prompts", own }) as const),
+    ...counts.patterns.map((own, p) => ({ id: program.patterns[p]!.id, list: "patterns", own }) as const),
+  ].map(({ id, list, own }) => ({
+    key: `${list} ${id}`,
+    name: nameOf(kit, list, id),
+    words: "shown" in own ? formatPromptCounts(own) : formatPatternCounts(own),
+  }));
   return (
     <ul className="mt-2 text-sm" aria-label="Prompts and patterns">
       {lines.map(({ key, name, words }) => (
@@ -201,7 +199,8 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
             <details>
               <summary className="flex items-center gap-4 py-1.5">
                 <span className="min-w-0 grow">
-                  <b>{nameOf(about, "moves", about.moves![feel.move]!.id)}</b>: {formatMoveFeel(feel)}
+                  <b>{nameOf(about, "moves", about.moves![feel.move]!.id)}</b>:{" "}
+                  {formatMoveFeel(feel, move => nameOf(about, "moves", about.moves![move]!.id))}
                 </span>
                 <RoomPicture feel={feel} />
               </summary>
@@ -210,7 +209,7 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
           </li>
         ))}
       </ul>
-      {feels && isSameShape && <OtherRules kit={about} feels={feels} />}
+      {feels && isSameShape && <OtherRules kit={about} program={program} feels={feels} />}
     </section>
   );
 }

@@ -17,7 +17,9 @@ function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: re
   const ids = [...new Set(kits.flatMap(kit => (kit.moves ?? []).map(({ id }) => id)))];
   const say = (kit: Kit, counts: RuleCounts, id: string) => {
     const index = kit.moves?.findIndex(move => move.id === id) ?? -1;
-    return index < 0 ? "is not there" : formatMoveCounts(counts.moves[index]!);
+    return index < 0
+      ? "is not there"
+      : formatMoveCounts(counts.moves[index]!, move => kit.moves![move]!.name || kit.moves![move]!.id);
   };
   return (
     <table className="mt-1 text-sm" data-testid="version-counts">

@@ -1,7 +1,9 @@
 import { TICKS } from "../../time/clock";
 import { clockOfTrace } from "../../time/takeClock";
-import type { Program } from "../../run/program";
-import { PERFORMED, REQUEST, type Trace } from "../../trace/trace";
+import { keyFrame, keySource, type Program } from "../../run/program";
+import { edgeCountOf, edgeOf } from "../../trace/notes/edgeList";
+import type { Trace } from "../../trace/trace";
+import type { MoveRequest } from "../outcomes/readOutcomes";
 
 /** How long a performed move was in coming, in frames from its decisive press, and what that was spent on. */
 export interface Delay {
@@ -18,33 +20,25 @@ export interface Delay {
 }
 
 /**
- * The delay of every performed move of a trace, in order. `pattern`: from the decisive press to the request, `memory`: from
- * there to the performance, both by the rule's own clock; `slow`: the frames that a hit stop or slow motion added, and less
- * than 0 where fast time took some away. A move asked for again while held has no press of that frame: it is left out.
+ * Returns the delay of every performed request, in order of the performances. `pattern`: from the decisive press to the
+ * request, `memory`: from there to the performance, both by the rule's own clock; `slow`: the frames that a hit stop or slow
+ * motion added, less than 0 where fast time took some away. A request made again while held has no press of its frame and
+ * is left out. `requests`: those of the whole trace (see readOutcomes).
  */
-export function listDelays(program: Program, trace: Trace): Delay[] {
+export function listDelays(program: Program, trace: Trace, requests: readonly MoveRequest[]): Delay[] {
   const clock = clockOfTrace(trace);
   const passed = (from: number, to: number, isReal: boolean) =>
     isReal ? to - from : Math.round((clock.ticksAt(to) - clock.ticksAt(from)) / TICKS);
   const delays: Delay[] = [];
-  const requests = new Map<number, number>();
-  for (let i = 0; i < trace.count; i++) {
-    const move = trace.subject[i]!;
-    if (trace.kind[i] === REQUEST) requests.set(trace.frame[i]! * program.moves.length + move, i);
-    if (trace.kind[i] !== PERFORMED) continue;
-    const frame = trace.frame[i]!;
-    const made = trace.payload[trace.at[i]!]!;
-    const request = requests.get(made * program.moves.length + move);
-    if (request === undefined) continue;
-    const at = trace.at[request]!;
+  const performed = requests.filter(({ end, isAgain }) => end === "performed" && !isAgain);
+  for (const { move, made, frame, note } of performed.sort((a, b) => a.endNote - b.endNote)) {
     let press = -1;
     let control = -1;
-    for (let k = 1; k <= trace.payload[at]!; k++) {
-      const key = trace.payload[at + k]!;
-      const edge = Math.floor(key / program.sourceCount);
-      if (edge < press) continue;
-      press = edge;
-      control = key % program.sourceCount;
+    for (let k = 0; k < edgeCountOf(trace, note); k++) {
+      const key = edgeOf(trace, note, k);
+      if (keyFrame(program, key) < press) continue;
+      press = keyFrame(program, key);
+      control = keySource(program, key);
     }
     if (press < 0) continue;
     const { isMemoryReal, pattern: asks } = program.moves[move]!;

@@ -1,11 +1,12 @@
 import { medianSorted } from "simple-statistics";
 import type { Program } from "../../run/program";
-import { countWords } from "../eventWords";
-import type { RuleCounts } from "../ruleCounts";
+import { countWords } from "../../formats/words";
+import { formatMoveCounts } from "../outcomes/formatCounts";
+import { sumCounts, type MoveCounts, type RuleCounts } from "../outcomes/ruleCounts";
 import type { Delay } from "./delays";
 import { MOST_SHIFT, TIGHT_FRAMES, type Miss, type Room } from "./rooms";
 
-/** What was found in one take. */
+/** The findings in one take. `counts`: see readOutcomes. */
 export interface TakeFeel {
   readonly take: string;
   readonly counts: RuleCounts;
@@ -17,21 +18,15 @@ export interface TakeFeel {
 /** Something found, with the take it was found in. */
 export type InTake<T> = T & { readonly take: string };
 
-/** What a move came to over takes. */
+/** The findings about one move over all takes. */
 export interface MoveFeel {
   readonly move: number;
-  readonly asked: number;
-  readonly performed: number;
-  readonly byMemory: number;
-  readonly forgiven: number;
-  /** Requests whose press another move took. */
-  readonly gaveWay: number;
-  /** Presses that were lost for it; a request that came to nothing though its press was used is none. */
-  readonly lost: number;
+  readonly counts: MoveCounts;
   /** By how many frames the nearest lost press missed; undefined where none was within reach. */
   readonly nearest: number | undefined;
   /** Frames of room on the narrower side of the tightest use; undefined where nothing was used. */
   readonly tightest: number | undefined;
+  /** Frames; undefined where nothing was performed. */
   readonly medianDelay: number | undefined;
   readonly rooms: readonly InTake<Room>[];
   readonly misses: readonly InTake<Miss>[];
@@ -60,12 +55,13 @@ function gather<T>(
   );
 }
 
-/** Sums up by move what was found in takes: tightest uses, nearest losses and longest delays first. Moves that were never asked for are there too. */
+/** Returns the findings by move: tightest uses, nearest losses and longest delays first. Moves that were never asked for are included. */
 export function reportMoves(program: Program, feels: readonly TakeFeel[]): MoveFeel[] {
-  return program.moves.map((_, move): MoveFeel => {
-    const counts = feels.map(feel => feel.counts.moves[move]!);
-    const sum = (of: (count: (typeof counts)[number]) => number) =>
-      counts.reduce((total, count) => total + of(count), 0);
+  const { moves } = sumCounts(
+    program,
+    feels.map(({ counts }) => counts),
+  );
+  return moves.map((counts, move): MoveFeel => {
     const isOwn = (item: { readonly move: number }) => item.move === move;
     const rooms = gather(feels, feel => feel.rooms, isOwn).sort((a, b) => narrowerSide(a) - narrowerSide(b));
     const reach = ({ by }: Miss) => (by === undefined ? Infinity : Math.abs(by));
@@ -74,12 +70,7 @@ export function reportMoves(program: Program, feels: readonly TakeFeel[]): MoveF
     const rising = delays.map(({ total }) => total).reverse();
     return {
       move,
-      asked: sum(({ asked }) => asked),
-      performed: sum(({ performed: by }) => by.direct + by.buffer + by.coyote + by.both),
-      byMemory: sum(({ performed: by }) => by.buffer + by.both),
-      forgiven: sum(({ performed: by }) => by.coyote + by.both),
-      gaveWay: sum(({ gaveWay }) => gaveWay),
-      lost: misses.length,
+      counts,
       nearest: misses[0] && Number.isFinite(reach(misses[0])) ? reach(misses[0]) : undefined,
       tightest: rooms[0] && narrowerSide(rooms[0]),
       medianDelay: rising.length > 0 ? medianSorted(rising) : undefined,
@@ -90,25 +81,21 @@ export function reportMoves(program: Program, feels: readonly TakeFeel[]): MoveF
   });
 }
 
-/** One line: "41 asked, 38 performed, 6 by memory, 4 forgiven, 3 lost, the nearest by 1f; tightest use 1f; median delay 2f". */
-export function formatMoveFeel(feel: MoveFeel): string {
-  const { asked, performed, byMemory, forgiven, gaveWay, lost, nearest, tightest, medianDelay } = feel;
-  if (asked === 0) return "never asked for in these takes";
-  const counts = [
-    `${asked} asked`,
-    `${performed} performed`,
-    ...(byMemory > 0 ? [`${byMemory} by memory`] : []),
-    ...(forgiven > 0 ? [`${forgiven} forgiven`] : []),
-    ...(gaveWay > 0 ? [`${gaveWay} gave way`] : []),
-    ...(lost > 0 ? [`${lost} lost${nearest === undefined ? "" : `, the nearest by ${nearest}f`}`] : []),
-  ];
+/**
+ * Returns one line: "asked for 41 times: performed 38 times (6 by memory), lost 3 times; 2 presses lost, the nearest by 1f;
+ * tightest use 1f; median delay 2f". `nameOf`: the name of a move by its place.
+ */
+export function formatMoveFeel(feel: MoveFeel, nameOf: (move: number) => string): string {
+  const { counts, nearest, tightest, medianDelay } = feel;
+  if (counts.asked === 0) return "never asked for in these takes";
+  const near = nearest === undefined ? "" : `, the nearest by ${nearest}f`;
   const more = [
     ...(tightest === undefined
       ? []
       : [tightest >= MOST_SHIFT ? "no tight use" : `tightest use ${tightest}f`]),
     ...(medianDelay === undefined ? [] : [`median delay ${medianDelay}f`]),
   ];
-  return [counts.join(", "), ...more].join("; ");
+  return [formatMoveCounts(counts, nameOf) + near, ...more].join("; ");
 }
 
 /** How many uses are tight, in words; empty where none are. */

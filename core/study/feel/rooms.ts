@@ -1,7 +1,10 @@
 import type { InputColumns } from "../../input/inputColumns";
-import type { Program } from "../../run/program";
-import { LOSS_REASONS, PERFORMED, REQUEST, type Trace } from "../../trace/trace";
-import { listFates, type Fate } from "../fates";
+import { edgeKey, type Program } from "../../run/program";
+import { notes } from "../../trace/noteKinds";
+import { edgeCountOf, edgeOf } from "../../trace/notes/edgeList";
+import type { Trace } from "../../trace/trace";
+import { lostMovesOf, usersOf } from "../outcomes/fate";
+import type { TakeOutcomes } from "../outcomes/readOutcomes";
 import { listPresses, shiftPress, type ColumnPress } from "./shiftPress";
 
 /** So many frames either way a press is moved, at most. */
@@ -53,15 +56,15 @@ const MOST_WAIT_SECONDS = 10;
 
 /** The move that is performed with a press among the edges of its request: a given one, or any (−1 asks for any); −1 for none. */
 function findUse(program: Program, trace: Trace, control: number, frame: number, move: number): number {
-  const key = frame * program.sourceCount + control;
+  const key = edgeKey(frame, control, program.sourceCount);
   for (let i = 0; i < trace.count; i++) {
-    if (trace.kind[i] !== PERFORMED || (move >= 0 && trace.subject[i] !== move)) continue;
+    if (trace.kind[i] !== notes.performed.code || (move >= 0 && trace.subject[i] !== move)) continue;
     const subject = trace.subject[i]!;
-    const made = trace.payload[trace.at[i]!]!;
+    const made = notes.performed.made(trace, i);
     for (let r = i - 1; r >= 0 && trace.frame[r]! >= made; r--) {
-      if (trace.kind[r] !== REQUEST || trace.subject[r] !== subject || trace.frame[r] !== made) continue;
-      const at = trace.at[r]!;
-      for (let k = 1; k <= trace.payload[at]!; k++) if (trace.payload[at + k] === key) return subject;
+      const isRequest = trace.kind[r] === notes.request.code && trace.subject[r] === subject;
+      if (!isRequest || trace.frame[r] !== made) continue;
+      for (let k = 0; k < edgeCountOf(trace, r); k++) if (edgeOf(trace, r, k) === key) return subject;
     }
   }
   return -1;
@@ -134,37 +137,30 @@ function missOf(
   return { control, frame, by: undefined, saves: undefined };
 }
 
-/** What moves a press was used for, each once, and those it was lost for: all it was asked for, but for those that gave way to another. */
-function movesOf(fate: Fate): { readonly used: readonly number[]; readonly lost: readonly number[] } {
-  const used = fate.uses.filter(({ kind }) => kind === "move").map(({ index }) => index);
-  const real = fate.losses.filter(({ reason }) => LOSS_REASONS[reason] !== "beaten");
-  const losses = fate.outcome === "lost" ? (real.length > 0 ? real : fate.losses) : [];
-  return { used: [...new Set(used)], lost: [...new Set(losses.map(({ move }) => move))] };
-}
-
 /**
  * The room of every press that a performed move used, and the smallest shift that would have saved each lost one, press by
  * press as it is asked for. A shift moves press and release together by whole frames, all else as it was, never onto or
  * past a neighbour on the same control; the room is the widest unbroken stretch of shifts around 0 for which the same move
- * is still performed with that press among its edges. `trace`: the take's own run. A tie of early and late goes to early.
+ * is still performed with that press among its edges. `own`: the outcomes of the take's own run. A tie of early and late
+ * goes to early.
  */
 export function* studyRooms(
   program: Program,
   columns: InputColumns,
-  trace: Trace,
+  own: TakeOutcomes,
   runFrom: RunFrom,
 ): Generator<{ readonly done: number; readonly of: number }, Rooms> {
   const fates = new Map(
-    listFates(program, trace).map(fate => [fate.frame * program.sourceCount + fate.control, fate]),
+    own.presses.map(fate => [edgeKey(fate.frame, fate.control, program.sourceCount), fate]),
   );
   const rooms: Room[] = [];
   const misses: Miss[] = [];
   const presses = listPresses(columns);
   for (const [done, press] of presses.entries()) {
-    const fate = fates.get(press.down * program.sourceCount + press.control);
+    const fate = fates.get(edgeKey(press.down, press.control, program.sourceCount));
     if (!fate) continue;
-    const { used, lost } = movesOf(fate);
-    for (const move of used) rooms.push(roomOf(program, columns, press, move, runFrom));
+    const lost = lostMovesOf(fate);
+    for (const move of usersOf(fate, "move")) rooms.push(roomOf(program, columns, press, move, runFrom));
     if (lost.length > 0) {
       const miss = missOf(program, columns, press, runFrom);
       for (const move of lost) misses.push({ ...miss, move });

@@ -1,7 +1,9 @@
-import { GATE, LOST, PERFORMED, FIRE, type Trace } from "../../trace/trace";
+import { notes } from "../../trace/noteKinds";
+import { edgesOf } from "../../trace/notes/edgeList";
+import type { Trace } from "../../trace/trace";
 import { firstAbove } from "../../trace/rising";
 import type { InputColumns } from "../../input/inputColumns";
-import type { Program } from "../../run/program";
+import { edgeKey, keyFrame, type Program } from "../../run/program";
 import { listPresses } from "../feel/shiftPress";
 import { STILL, type Character } from "./character";
 
@@ -48,11 +50,12 @@ function addTo(groups: Map<string, number[]>, key: string, value: number): void 
 function gatherOnsets(program: Program, trace: Trace, groups: Map<string, number[]>, most: number): void {
   const turns = program.gates.map((): number[] => []);
   for (let i = 0; i < trace.count; i++)
-    if (trace.kind[i] === GATE) turns[trace.subject[i]!]!.push(trace.frame[i]!);
+    if (trace.kind[i] === notes.gate.code) turns[trace.subject[i]!]!.push(trace.frame[i]!);
   for (let i = 0; i < trace.count; i++) {
     const index = trace.subject[i]!;
-    if (trace.kind[i] === PERFORMED || trace.kind[i] === LOST) {
-      const made = trace.payload[trace.at[i]!]!;
+    const isPerformed = trace.kind[i] === notes.performed.code;
+    if (isPerformed || trace.kind[i] === notes.lost.code) {
+      const made = isPerformed ? notes.performed.made(trace, i) : notes.lost.made(trace, i);
       for (const { gate } of program.moves[index]!.needs) {
         const own = turns[gate]!;
         const after = firstAbove(own, made);
@@ -66,13 +69,10 @@ function gatherOnsets(program: Program, trace: Trace, groups: Map<string, number
           addTo(groups, `move ${index} ${gate} ${side % 2}`, nearest);
       }
     }
-    if (trace.kind[i] !== FIRE) continue;
+    if (trace.kind[i] !== notes.fired.code) continue;
     const { kind } = program.patterns[index]!;
     if (kind !== "sequence" && kind !== "taps") continue;
-    const at = trace.at[i]!;
-    const frames = Array.from(trace.payload.subarray(at + 1, at + 1 + trace.payload[at]!), key =>
-      Math.floor(key / program.sourceCount),
-    );
+    const frames = edgesOf(trace, i).map(key => keyFrame(program, key));
     // A gap has the unevenness of two presses.
     frames
       .slice(1)
@@ -84,11 +84,8 @@ function gatherOnsets(program: Program, trace: Trace, groups: Map<string, number
 function gatherFingers(program: Program, trace: Trace): number[] {
   const found: number[] = [];
   for (let i = 0; i < trace.count; i++) {
-    if (trace.kind[i] !== FIRE || program.patterns[trace.subject[i]!]!.kind !== "chord") continue;
-    const at = trace.at[i]!;
-    const frames = Array.from(trace.payload.subarray(at + 1, at + 1 + trace.payload[at]!), key =>
-      Math.floor(key / program.sourceCount),
-    );
+    if (trace.kind[i] !== notes.fired.code || program.patterns[trace.subject[i]!]!.kind !== "chord") continue;
+    const frames = edgesOf(trace, i).map(key => keyFrame(program, key));
     const first = Math.min(...frames);
     frames.forEach((frame, k) => k !== frames.indexOf(first) && found.push(frame - first));
   }
@@ -114,16 +111,14 @@ export function fitCharacter(
     fingers.push(...gatherFingers(program, trace));
     const fired = new Map<number, Set<number>>();
     for (let i = 0; i < trace.count; i++) {
-      if (trace.kind[i] !== FIRE) continue;
-      const at = trace.at[i]!;
-      for (let k = 1; k <= trace.payload[at]!; k++) {
-        const key = trace.payload[at + k]!;
+      if (trace.kind[i] !== notes.fired.code) continue;
+      for (const key of edgesOf(trace, i)) {
         const own = fired.get(key) ?? new Set();
         fired.set(key, own.add(trace.subject[i]!));
       }
     }
     for (const { control, down, up, upAt } of listPresses(columns)) {
-      const by = fired.get(down * program.sourceCount + control);
+      const by = fired.get(edgeKey(down, control, program.sourceCount));
       if (upAt >= 0 && by) addTo(lengths, `${control} ${[...by].sort().join()}`, Math.log(up - down));
     }
   }

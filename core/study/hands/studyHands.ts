@@ -2,10 +2,11 @@ import { landingFrame } from "../../time/clock";
 import type { Take } from "../../input/takeSchema";
 import { readTake, type InputColumns } from "../../input/inputColumns";
 import type { Kit } from "../../kit/schema";
-import type { Program } from "../../run/program";
+import { edgeKey, type Program } from "../../run/program";
 import { firstAbove } from "../../trace/rising";
 import type { Trace } from "../../trace/trace";
-import { listFates, type Fate } from "../fates";
+import { usersOf, type Fate } from "../outcomes/fate";
+import { readOutcomes } from "../outcomes/readOutcomes";
 import type { PreparedKit, PrepareRun } from "../repairs";
 import type { Character } from "./character";
 import { STILL } from "./character";
@@ -59,14 +60,14 @@ function edgeOf(columns: InputColumns, control: number, fromFrame: number, toFra
 
 function fatesOf(program: Program, trace: Trace): ReadonlyMap<number, Fate> {
   return new Map(
-    listFates(program, trace).map(fate => [fate.frame * program.sourceCount + fate.control, fate]),
+    readOutcomes(program, trace).presses.map(fate => [
+      edgeKey(fate.frame, fate.control, program.sourceCount),
+      fate,
+    ]),
   );
 }
 
-const usesOf = (fate: Fate | undefined, kind: "move" | "prompt") =>
-  [...new Set((fate?.uses ?? []).filter(use => use.kind === kind).map(({ index }) => index))].sort(
-    (a, b) => a - b,
-  );
+const usesOf = (fate: Fate | undefined, kind: "move" | "prompt") => (fate ? usersOf(fate, kind) : []);
 
 interface Counted {
   readonly take: Take;
@@ -95,7 +96,7 @@ function fateAt(
   if (!came || place < 0) return { frame: -1, fate: undefined };
   const from = landingFrame(came.from, program.rateHz, take.rate);
   const frame = edgeOf(columns, place, from, landingFrame(came.to, program.rateHz, take.rate));
-  return { frame, fate: fates.get(frame * program.sourceCount + place) };
+  return { frame, fate: fates.get(edgeKey(frame, place, program.sourceCount)) };
 }
 
 /**

@@ -2,8 +2,11 @@ import type { Take } from "../../input/takeSchema";
 import { compile } from "../../kit/compile";
 import type { Kit } from "../../kit/schema";
 import { evaluate } from "../../run/run";
-import type { Program } from "../../run/program";
-import { PERFORMED, REQUEST, FIRE, type Trace } from "../../trace/trace";
+import { isPressKey, type Program } from "../../run/program";
+import { notes } from "../../trace/noteKinds";
+import { edgesOf } from "../../trace/notes/edgeList";
+import type { Trace } from "../../trace/trace";
+import { readOutcomes } from "../outcomes/readOutcomes";
 import { layOver, listScripts, sizeOf, type Script } from "./scripts";
 
 /** What one input sets off: two rules, and how. */
@@ -90,28 +93,17 @@ function takeOf(kit: Kit, script: Script, id: string, gates: readonly string[]):
 function gather(program: Program, trace: Trace): Pick<Tried, "fires" | "moves"> {
   const fires = new Map<number, Came[]>();
   const moves = new Map<number, Came[]>();
-  const requests = new Map<string, number>();
-  const edgesAt = (note: number) => {
-    const at = trace.at[note]!;
-    return Array.from(trace.payload.subarray(at + 1, at + 1 + trace.payload[at]!)).filter(
-      key => key % program.sourceCount < program.controls.length,
-    );
-  };
+  const pressesOf = (edges: readonly number[]) => edges.filter(key => isPressKey(program, key));
   const add = (map: Map<number, Came[]>, index: number, came: Came) => {
     const own = map.get(index);
     if (own) own.push(came);
     else map.set(index, [came]);
   };
-  for (let i = 0; i < trace.count; i++) {
-    const index = trace.subject[i]!;
-    const frame = trace.frame[i]!;
-    if (trace.kind[i] === FIRE) add(fires, index, { frame, edges: edgesAt(i) });
-    else if (trace.kind[i] === REQUEST) requests.set(`${index} ${frame}`, i);
-    else if (trace.kind[i] === PERFORMED) {
-      const request = requests.get(`${index} ${trace.payload[trace.at[i]!]}`);
-      if (request !== undefined) add(moves, index, { frame, edges: edgesAt(request) });
-    }
-  }
+  for (let i = 0; i < trace.count; i++)
+    if (trace.kind[i] === notes.fired.code)
+      add(fires, trace.subject[i]!, { frame: trace.frame[i]!, edges: pressesOf(edgesOf(trace, i)) });
+  for (const { move, end, frame, note } of readOutcomes(program, trace).requests)
+    if (end === "performed") add(moves, move, { frame, edges: pressesOf(edgesOf(trace, note)) });
   return { fires, moves };
 }
 

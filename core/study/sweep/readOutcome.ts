@@ -1,97 +1,71 @@
-import type { Program } from "../../run/program";
-import {
-  FAILED,
-  GRADED,
-  LOSS_REASONS,
-  LOST,
-  OK,
-  PERFORMED,
-  PERFORMED_BY,
-  PROMPT,
-  REQUEST,
-  type LossReason,
-  type PerformedBy,
-  type Trace,
-} from "../../trace/trace";
+import { edgeKey, type Program } from "../../run/program";
+import { notes } from "../../trace/noteKinds";
+import { edgesOf } from "../../trace/notes/edgeList";
+import { isAnswered, promptOutcome } from "../../trace/notes/prompt";
+import { LOSS_REASONS, PERFORMED_BY, type LossReason, type PerformedBy, type Trace } from "../../trace/trace";
+import { listDelays } from "../feel/delays";
+import { readOutcomes } from "../outcomes/readOutcomes";
+import { count } from "../outcomes/ruleCounts";
 
-/** One thing that came of a take: a move performed or a prompt ended. Frames are those of the trace. */
+/** One thing that happened in a take: a move performed or a prompt ended. Frames are those of the trace. */
 export interface OutcomeEvent {
   readonly kind: "performed" | "prompt";
   readonly index: number;
   readonly frame: number;
-  /** Presses (source keys of the program) the move's request was made of; none for a prompt. */
+  /** The keys (see edgeKey) of the presses that the move's request was made of; none for a prompt. */
   readonly edges: readonly number[];
 }
 
-/** What one run came to, as sweeps count it. */
+/** The results of one run, as sweeps count them. */
 export interface Outcome {
-  /** By what it is of: a move and the frame it was asked for on, a prompt, its outcome and its turn. */
+  /** By identity: a move and the frame of its request; a prompt, its turn and its outcome. */
   readonly events: ReadonlyMap<string, OutcomeEvent>;
   readonly performed: Readonly<Record<PerformedBy, number>>;
-  /** By reason; what gave way to another move that took the press is no loss. */
+  /** Requests by reason. */
   readonly lost: Readonly<Partial<Record<LossReason, number>>>;
-  /** Presses that some request had and no performed move, as source keys. */
+  /** The keys of the lost presses (see Fate). */
   readonly lostPresses: ReadonlySet<number>;
-  /** For each performed move: frames from its last press edge to the performance. */
+  /** For each performed request: frames from its decisive press to the performance. */
   readonly delays: readonly number[];
 }
 
-const BEATEN = LOSS_REASONS.indexOf("beaten");
+function addPrompts(trace: Trace, events: Map<string, OutcomeEvent>): void {
+  const turns = new Map<number, number>();
+  for (let i = 0; i < trace.count; i++) {
+    if (trace.kind[i] !== notes.prompt.code) continue;
+    const index = trace.subject[i]!;
+    const outcome = notes.prompt.outcome(trace, i);
+    if (!isAnswered(outcome) && outcome !== promptOutcome.failed) continue;
+    const turn = turns.get(index) ?? 0;
+    turns.set(index, turn + 1);
+    events.set(`p${index} ${turn} ${outcome}`, { kind: "prompt", index, frame: trace.frame[i]!, edges: [] });
+  }
+}
 
-/** Reads what a run came to, in one pass over its notes. `moves`: only these are counted, by place; all where left out. */
+/**
+ * Returns the results of a run. `moves`: requests, losses and delays of these alone are counted, by place, and presses that
+ * were lost for one of them; all where left out.
+ */
 export function readOutcome(program: Program, trace: Trace, moves?: ReadonlySet<number>): Outcome {
+  const { presses, requests } = readOutcomes(program, trace);
+  const isCounted = (move: number) => moves === undefined || moves.has(move);
   const events = new Map<string, OutcomeEvent>();
   const performed: Record<PerformedBy, number> = { direct: 0, buffer: 0, coyote: 0, both: 0 };
   const lost: Partial<Record<LossReason, number>> = {};
-  const lostKeys = new Set<number>();
-  const usedKeys = new Set<number>();
-  const delays: number[] = [];
-  const requests = new Map<number, number>();
-  const turns = new Map<number, number>();
-  const edgesOf = (made: number, move: number): number[] => {
-    const note = requests.get(made * program.moves.length + move);
-    if (note === undefined) return [];
-    const at = trace.at[note]!;
-    return Array.from(trace.payload.subarray(at + 1, at + 1 + trace.payload[at]!));
-  };
-  for (let i = 0; i < trace.count; i++) {
-    const index = trace.subject[i]!;
-    const frame = trace.frame[i]!;
-    const at = trace.at[i]!;
-    const first = trace.payload[at]!;
-    switch (trace.kind[i]) {
-      case REQUEST:
-        requests.set(frame * program.moves.length + index, i);
-        break;
-      case PERFORMED: {
-        const edges = edgesOf(first, index);
-        for (const key of edges) usedKeys.add(key);
-        events.set(`m${index} ${first}`, { kind: "performed", index, frame, edges });
-        if (moves && !moves.has(index)) break;
-        performed[PERFORMED_BY[trace.payload[at + 1]!]!]++;
-        if (edges.length > 0) {
-          let last = -1;
-          for (const key of edges) last = Math.max(last, Math.floor(key / program.sourceCount));
-          delays.push(frame - last);
-        }
-        break;
-      }
-      case LOST: {
-        const reason = trace.payload[at + 1]!;
-        if (reason === BEATEN || (moves && !moves.has(index))) break;
-        const why = LOSS_REASONS[reason]!;
-        lost[why] = (lost[why] ?? 0) + 1;
-        for (const key of edgesOf(first, index)) lostKeys.add(key);
-        break;
-      }
-      case PROMPT: {
-        if (first !== OK && first !== FAILED && first < GRADED) break;
-        const turn = turns.get(index) ?? 0;
-        turns.set(index, turn + 1);
-        events.set(`p${index} ${turn} ${first}`, { kind: "prompt", index, frame, edges: [] });
-      }
-    }
+  for (const { move, made, end, frame, note, by, reason } of requests) {
+    if (end === "performed") {
+      const edges = edgesOf(trace, note);
+      events.set(`m${move} ${made}`, { kind: "performed", index: move, frame, edges });
+      if (isCounted(move)) performed[PERFORMED_BY[by]!]++;
+    } else if (end === "lost" && isCounted(move)) count(lost, LOSS_REASONS[reason]!);
   }
-  for (const key of usedKeys) lostKeys.delete(key);
-  return { events, performed, lost, lostPresses: lostKeys, delays };
+  addPrompts(trace, events);
+  const lostPresses = new Set<number>();
+  for (const { outcome, losses, frame, control } of presses)
+    if (outcome === "lost" && losses.some(({ move }) => isCounted(move)))
+      lostPresses.add(edgeKey(frame, control, program.sourceCount));
+  const delays = listDelays(program, trace, requests).flatMap(({ move, total }) =>
+    isCounted(move) ? [total] : [],
+  );
+  return { events, performed, lost, lostPresses, delays };
 }

@@ -27,8 +27,9 @@ export interface SweepPoint {
   /** How many runs were made: takes, times hands. 0 where the kit has faults with this value. */
   readonly runs: number;
   readonly performed: Readonly<Record<PerformedBy, number>>;
+  /** Lost requests by reason. */
   readonly lost: Readonly<Partial<Record<LossReason, number>>>;
-  /** Presses that came to nothing. */
+  /** Lost presses (see Fate). */
   readonly lostPresses: number;
   /** Presses that come to nothing at the present value, and to something at this one. */
   readonly saved: number;

@@ -1,10 +1,4 @@
-import {
-  LAPSE_REASONS,
-  LOSS_REASONS,
-  type FAILURES,
-  type LapseReason,
-  type LossReason,
-} from "../trace/trace";
+import { LAPSE_REASONS, LOSS_REASONS, type FAILURES, type LapseReason, type LossReason } from "./trace";
 
 /** Why a pattern lapsed, in words that follow "lapsed:". The only table of these words. */
 export const LAPSE_WORDS: Readonly<Record<LapseReason, string>> = {

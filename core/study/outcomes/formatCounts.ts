@@ -1,0 +1,57 @@
+import { joinNames, timesWords } from "../../formats/words";
+import type { PerformedBy } from "../../trace/trace";
+import { gaveWayOf, totalOf, type MoveCounts, type PatternCounts, type PromptCounts } from "./ruleCounts";
+
+/** The ways of being performed other than directly, as they follow a count. */
+const MEANS: readonly (readonly [PerformedBy, string])[] = [
+  ["buffer", "by memory"],
+  ["coyote", "forgiven"],
+  ["both", "by both"],
+];
+
+/** Returns how many requests were performed. */
+export function performedOf({ performed }: Pick<MoveCounts, "performed">): number {
+  return totalOf(performed);
+}
+
+function lostWords(counts: MoveCounts, nameOf: (move: number) => string): string {
+  const lost = totalOf(counts.lost);
+  if (lost === 0) return "";
+  const others = Object.keys(counts.gaveWayTo).map(move => nameOf(Number(move)));
+  const gaveWay = gaveWayOf(counts);
+  const prompts = counts.lost.prompt ?? 0;
+  const parts = [
+    ...(gaveWay > 0 ? [`${gaveWay} gave way to ${joinNames(others)}`] : []),
+    ...(prompts > 0 ? [`${prompts} to a prompt`] : []),
+  ];
+  return `, lost ${timesWords(lost)}${parts.length > 0 ? ` (${parts.join(", ")})` : ""}`;
+}
+
+/**
+ * Returns what a move's requests came to: "asked for 12 times: performed 9 times (2 by memory), lost 3 times (1 gave way to
+ * Toll); 2 presses lost". The first numbers are requests, the last are presses. `nameOf`: the name of a move by its place.
+ */
+export function formatMoveCounts(counts: MoveCounts, nameOf: (move: number) => string): string {
+  const { asked, performed, pending, lostPresses } = counts;
+  if (asked === 0) return "never asked for";
+  const by = MEANS.flatMap(([means, word]) => (performed[means] > 0 ? [`${performed[means]} ${word}`] : []));
+  const means = by.length > 0 ? ` (${by.join(", ")})` : "";
+  const waiting = pending > 0 ? `, ${pending} still waiting` : "";
+  const presses = lostPresses === 0 ? "" : `; ${lostPresses} ${lostPresses === 1 ? "press" : "presses"} lost`;
+  return `asked for ${timesWords(asked)}: performed ${timesWords(performedOf(counts))}${means}${lostWords(counts, nameOf)}${waiting}${presses}`;
+}
+
+/** Returns how often a pattern fired and lapsed: "fired 3 times, lapsed once". */
+export function formatPatternCounts({ formed, fired, lapsed }: PatternCounts): string {
+  const lapses = totalOf(lapsed);
+  if (fired + lapses > 0)
+    return `fired ${timesWords(fired)}${lapses > 0 ? `, lapsed ${timesWords(lapses)}` : ""}`;
+  return formed > 0 ? `began ${timesWords(formed)}, never fired` : "never began";
+}
+
+/** Returns how the showings of a prompt ended: "shown 2 times: answered once, failed once". */
+export function formatPromptCounts({ shown, answered, failed, showing }: PromptCounts): string {
+  if (shown === 0) return "never shown";
+  const open = showing > 0 ? ", still showing" : "";
+  return `shown ${timesWords(shown)}: answered ${timesWords(answered)}, failed ${timesWords(totalOf(failed))}${open}`;
+}

@@ -1,0 +1,254 @@
+import { readdirSync, readFileSync } from "node:fs";
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import type { Take } from "../../input/takeSchema";
+import { compile } from "../../kit/compile";
+import type { Kit } from "../../kit/schema";
+import { evaluate } from "../../run/run";
+import { anyKit, anySharingKit, anyTake } from "../../tests/arbitraries";
+import { countPresses } from "../../tests/slowOutcomes";
+import { drawTake, mustCompile, sketchKit } from "../../tests/strips";
+import { formatTrace } from "../../trace/formatTrace";
+import { FAILURES, LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY } from "../../trace/trace";
+import { edgeCountOf } from "../../trace/notes/edgeList";
+import { formatLoss } from "../../trace/notes/lost";
+import { listDelays } from "../feel/delays";
+import { listPressRows } from "../pressRows";
+import { readOutcome } from "../sweep/readOutcome";
+import { formatMoveCounts, formatPatternCounts, formatPromptCounts, performedOf } from "./formatCounts";
+import { gaveWayOf, sumCounts, totalOf, type MoveCounts } from "./ruleCounts";
+import { readOutcomes } from "./readOutcomes";
+
+/** Holds every figure of a run against a slow count from kit, take and trace file; returns what it met. */
+function holdCounts(kit: Kit, take: Take): string[] {
+  const program = mustCompile(kit);
+  const trace = evaluate(program, take);
+  const { events } = formatTrace(program, trace);
+  const met = new Set<string>();
+  const { presses, requests, counts } = readOutcomes(program, trace);
+  const idsOf = (uses: readonly { readonly kind: string; readonly index: number }[]) =>
+    uses.map(({ kind, index }) => (kind === "move" ? program.moves : program.prompts)[index]!.id).sort();
+
+  const slow = countPresses(kit, take, events);
+  expect(presses.map(({ control, frame }) => [program.controls[control]!.id, frame])).toEqual(
+    slow.map(({ control, frame }) => [control, frame]),
+  );
+  presses.forEach((fate, k) => {
+    const { used, lost, fired } = slow[k]!;
+    expect(idsOf(fate.uses)).toEqual(used);
+    expect(fate.losses.map(({ move }) => program.moves[move]!.id).sort()).toEqual(lost);
+    expect(fate.fires.length).toBe(fired);
+    const outcome = used.length > 0 ? "used" : lost.length > 0 ? "lost" : fired > 0 ? "fired" : "";
+    if (outcome === "") expect(["lapsed", "unheard"]).toContain(fate.outcome);
+    else expect(fate.outcome).toBe(outcome);
+    for (const { pattern, frame, reason } of fate.lapses) {
+      const why = LAPSE_REASONS[reason]!;
+      expect(events).toContainEqual(
+        expect.objectContaining({ f: frame, kind: "lapsed", id: program.patterns[pattern]!.id, why }),
+      );
+    }
+    met.add(fate.outcome);
+    if (used.length > 0 && lost.length > 0) met.add("used and lost");
+  });
+  const fateCounts = Object.values(counts.presses).reduce((sum, n) => sum + n, 0);
+  expect(fateCounts).toBe(presses.length);
+  expect(counts.presses.lost).toBe(
+    slow.filter(({ used, lost }) => used.length === 0 && lost.length > 0).length,
+  );
+
+  program.moves.forEach(({ id }, m) => {
+    const own = counts.moves[m]!;
+    const performed = events.filter(e => e.kind === "performed" && e.id === id);
+    const lost = events.filter(e => e.kind === "lost" && e.id === id);
+    for (const by of PERFORMED_BY)
+      expect(own.performed[by]).toBe(performed.filter(e => "by" in e && e.by === by).length);
+    for (const reason of LOSS_REASONS)
+      expect(own.lost[reason] ?? 0).toBe(
+        lost.filter(e => "why" in e && e.why?.split(":")[0] === reason).length,
+      );
+    expect(own.asked).toBe(performedOf(own) + totalOf(own.lost) + own.pending);
+    expect(totalOf(own.gaveWayTo)).toBe(gaveWayOf(own));
+    expect(own.asked).toBe(requests.filter(({ move }) => move === m).length);
+    if (own.pending > 0) met.add("pending");
+    if (gaveWayOf(own) > 0) met.add("gave way");
+  });
+  program.patterns.forEach(({ id }, p) => {
+    const own = counts.patterns[p]!;
+    expect(own.fired).toBe(events.filter(e => e.kind === "fired" && e.id === id).length);
+    for (const why of LAPSE_REASONS)
+      expect(own.lapsed[why] ?? 0).toBe(
+        events.filter(e => e.kind === "lapsed" && e.id === id && e.why === why).length,
+      );
+  });
+  program.prompts.forEach(({ id, grades }, p) => {
+    const own = counts.prompts[p]!;
+    const outcomes = events.filter(e => e.kind === "prompt" && e.id === id);
+    const ofOutcome = (name: string) => outcomes.filter(e => "outcome" in e && e.outcome === name).length;
+    expect(own.shown).toBe(ofOutcome("shown"));
+    expect(own.graded).toEqual(grades.map(({ name }) => ofOutcome(name)));
+    expect(own.answered).toBe(ofOutcome("ok") + grades.reduce((sum, { name }) => sum + ofOutcome(name), 0));
+    for (const why of FAILURES)
+      expect(own.failed[why] ?? 0).toBe(outcomes.filter(e => "why" in e && e.why === why).length);
+    expect(own.shown).toBe(own.answered + totalOf(own.failed) + own.showing);
+  });
+
+  // What the other screens and tables make of it.
+  const rows = listPressRows(program, trace, take);
+  expect(rows.map(({ outcome }) => outcome)).toEqual(presses.map(({ outcome }) => outcome));
+  rows.forEach((row, k) => {
+    const { uses, losses } = presses[k]!;
+    if (row.used_by !== null) expect(idsOf(uses)).toContain(row.used_by);
+    if (row.lost_why !== null)
+      expect(losses.map(({ reason, because }) => formatLoss(program, reason, because))).toContain(
+        row.lost_why,
+      );
+  });
+  const swept = readOutcome(program, trace);
+  expect(swept.lostPresses.size).toBe(counts.presses.lost);
+  expect(totalOf(swept.performed)).toBe(counts.moves.reduce((sum, own) => sum + performedOf(own), 0));
+  expect(totalOf(swept.lost)).toBe(counts.moves.reduce((sum, own) => sum + totalOf(own.lost), 0));
+  const again = requests.filter(({ isAgain, end }) => isAgain && end === "performed");
+  if (again.length > 0) met.add("again");
+  const made = requests.filter(
+    ({ end, isAgain, note }) => end === "performed" && !isAgain && edgeCountOf(trace, note) > 0,
+  );
+  expect(listDelays(program, trace, requests).length).toBe(made.length);
+  return [...met];
+}
+
+/** A fire that a mode carried over is in no trace file, nor can requests made again from it be counted from one. */
+function withoutCarriedFires(kit: Kit): Kit {
+  if (!kit.modes?.some(({ carry }) => carry)) return kit;
+  return { ...kit, moves: (kit.moves ?? []).map(({ again: _again, ...move }) => move) };
+}
+
+/** Everything that a random test of counts must have met. */
+const INTERESTING = [
+  ...["used", "lost", "fired", "lapsed", "unheard"],
+  ...["used and lost", "pending", "gave way", "again"],
+];
+
+test.each([
+  ["any kit", anyKit, 1200],
+  ["kits whose prompts share presses", anySharingKit, 800],
+])(
+  "every figure is what a slow count of the trace file gives, on %s",
+  (_name, kits, numRuns) => {
+    const met = new Set<string>();
+    fc.assert(
+      fc.property(kits, anyTake, (kit, take) => {
+        if (compile(kit).ok) for (const what of holdCounts(withoutCarriedFires(kit), take)) met.add(what);
+      }),
+      { numRuns },
+    );
+    expect([...met].sort()).toEqual([...INTERESTING].sort());
+  },
+  60_000,
+);
+
+const takes = readdirSync("demo")
+  .filter(name => !name.includes("."))
+  .flatMap(kit =>
+    readdirSync(`demo/${kit}`)
+      .filter(file => /^\d/.test(file))
+      .map(file => [kit, file.replace(".json", "")] as const),
+  );
+
+test.each(takes)(
+  "demo %s, take %s, without its stage: every figure is what a slow count gives",
+  (folder, name) => {
+    const read = (file: string): unknown => JSON.parse(readFileSync(`demo/${folder}/${file}.json`, "utf8"));
+    holdCounts(read("kit") as Kit, read(name) as Take);
+  },
+);
+
+const nameOf = (move: number) => ["Hop", "Toll"][move] ?? "?";
+
+test("the counts of a rule are said so that they add up: requests first, then presses", () => {
+  const counts: MoveCounts = {
+    asked: 12,
+    performed: { direct: 6, buffer: 2, coyote: 1, both: 0 },
+    lost: { replaced: 1, gate: 1, prompt: 1 },
+    gaveWayTo: { 1: 1 },
+    pending: 0,
+    lostPresses: 1,
+  };
+  expect(formatMoveCounts(counts, nameOf)).toBe(
+    "asked for 12 times: performed 9 times (2 by memory, 1 forgiven), lost 3 times (1 gave way to Toll, 1 to a prompt); 1 press lost",
+  );
+  expect(formatMoveCounts({ ...counts, asked: 0 }, nameOf)).toBe("never asked for");
+  expect(formatPatternCounts({ formed: 0, fired: 1, lapsed: {} })).toBe("fired once");
+  expect(formatPatternCounts({ formed: 0, fired: 0, lapsed: {} })).toBe("never began");
+  expect(formatPromptCounts({ shown: 2, answered: 0, graded: [], failed: { wrong: 2 }, showing: 0 })).toBe(
+    "shown 2 times: answered never, failed 2 times",
+  );
+});
+
+test("a chord that is never completed has begun, and is not said never to have", () => {
+  const kit = sketchKit("ab", {
+    patterns: [{ id: "both", name: "Both", kind: "chord", controls: ["a", "b"] }],
+  });
+  const program = mustCompile(kit);
+  const { counts } = readOutcomes(program, evaluate(program, drawTake({ a: ".###..###.", b: "" })));
+  expect(formatPatternCounts(counts.patterns[0]!)).toBe("began 2 times, never fired");
+});
+
+test("the answer of a prompt is the fire whose presses were late enough, not the first that is asked", () => {
+  const kit = sketchKit("ab", {
+    patterns: [
+      { id: "hold", name: "Hold", kind: "hold", control: "a", for: "4f", fire: "reach" },
+      { id: "press", name: "Press", kind: "press", control: "b" },
+    ],
+    prompts: [{ id: "r", name: "Rope", ask: ["hold", "press"], starts: { at: "3f" }, window: "9f" }],
+  });
+  const program = mustCompile(kit);
+  // Both fire on frame 5; the press of A is older than the window.
+  const { presses } = readOutcomes(
+    program,
+    evaluate(program, drawTake({ a: ".########.", b: ".....#...." })),
+  );
+  expect(presses.map(({ control, outcome }) => [control, outcome])).toEqual([
+    [0, "fired"],
+    [1, "used"],
+  ]);
+});
+
+test("a lapse belongs to the presses of its own attempt", () => {
+  const kit = sketchKit("a", {
+    patterns: [{ id: "tap", name: "Tap", kind: "tap", control: "a", max: "2f" }],
+  });
+  const program = mustCompile(kit);
+  const { presses } = readOutcomes(program, evaluate(program, drawTake({ a: ".#...#####..#####." })));
+  expect(presses.map(({ outcome, lapses }) => [outcome, lapses.map(({ frame }) => frame)])).toEqual([
+    ["fired", []],
+    ["lapsed", [8]],
+    ["lapsed", [15]],
+  ]);
+});
+
+test("counts of several takes add up name by name", () => {
+  const kit = sketchKit("a", {
+    patterns: [{ id: "tap", name: "Tap", kind: "tap", control: "a", max: "2f" }],
+    moves: [
+      {
+        id: "hop",
+        name: "Hop",
+        pattern: "tap",
+        bans: ["busy:main"],
+        frames: { startup: "9f", active: "0f", recovery: "0f" },
+      },
+    ],
+  });
+  const program = mustCompile(kit);
+  const counts = (a: string) => readOutcomes(program, evaluate(program, drawTake({ a }))).counts;
+  const sum = sumCounts(program, [counts(".#..#......."), counts(".#..####....")]);
+  expect(sum.moves[0]).toMatchObject({
+    asked: 3,
+    performed: { direct: 2 },
+    lost: { ban: 1 },
+    lostPresses: 1,
+  });
+  expect(sum.patterns[0]).toEqual({ formed: 4, fired: 3, lapsed: { "too-long": 1 } });
+  expect(sum.presses).toEqual({ used: 2, lost: 1, fired: 0, lapsed: 1, unheard: 0 });
+  expect(sumCounts(program, []).moves[0]!.asked).toBe(0);
+});

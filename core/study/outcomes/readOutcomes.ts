@@ -1,0 +1,364 @@
+import { keyFrame, keySource, type Program } from "../../run/program";
+import { FORMING } from "../../run/state";
+import { notes } from "../../trace/noteKinds";
+import { edgeCountOf, edgeOf, edgesOf } from "../../trace/notes/edgeList";
+import { isAnswered, promptOutcome } from "../../trace/notes/prompt";
+import { FAILURES, LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY, type Trace } from "../../trace/trace";
+import { gaveWay, lostMovesOf, type Fate } from "./fate";
+import { count, createCounts, type RuleCounts } from "./ruleCounts";
+
+/** One request of a move and how it ended. Frames are those of the trace, `note` and `endNote` places in it. */
+export interface MoveRequest {
+  readonly move: number;
+  readonly made: number;
+  /** The note with the edges it is made of (see edgeList). */
+  readonly note: number;
+  /** Made anew while its button was held, not by a fire of its frame? */
+  readonly isAgain: boolean;
+  readonly end: "pending" | "performed" | "lost";
+  /** The frame and the note of the end; −1 while pending. */
+  readonly frame: number;
+  readonly endNote: number;
+  /** Of a performed one: a place in PERFORMED_BY. */
+  readonly by: number;
+  /** Of a lost one: as in the note. */
+  readonly reason: number;
+  readonly because: number;
+  readonly spentAt: number;
+}
+
+/** All that became of the presses and the requests of one trace. */
+export interface TakeOutcomes {
+  /** The fate of every press edge, in order of frame and then of control. */
+  readonly presses: readonly Fate[];
+  /** Every request, in the order in which they were made. */
+  readonly requests: readonly MoveRequest[];
+  readonly counts: RuleCounts;
+}
+
+type Draft = { -readonly [K in keyof Fate]: Fate[K] };
+type RequestDraft = { -readonly [K in keyof MoveRequest]: MoveRequest[K] };
+
+/** Shared by all fates to which nothing has been added: most presses go one way only. */
+const NONE: readonly never[] = Object.freeze([]);
+
+/** Fates from the least to the most that can become of a press. */
+const RANKS: Readonly<Record<Fate["outcome"], number>> = {
+  unheard: 0,
+  lapsed: 1,
+  fired: 2,
+  lost: 3,
+  used: 4,
+};
+
+function draftOf(control: number, frame: number): Draft {
+  return {
+    control,
+    frame,
+    outcome: "unheard",
+    uses: NONE,
+    losses: NONE,
+    fires: NONE,
+    lapses: NONE,
+    kept: undefined,
+  };
+}
+
+/** Reads outcomes note by note, so that a long trace can be read in slices and a growing one as it grows. */
+export interface OutcomeReader {
+  /** Reads on to a note, which is not read itself. */
+  readonly readTo: (note: number) => void;
+  /** The fates read so far; the list goes on growing, and its fates change as more is read. */
+  readonly presses: readonly Fate[];
+  readonly requests: readonly MoveRequest[];
+  /** Returns the counts of all that was read so far. */
+  readonly count: () => RuleCounts;
+}
+
+/** Callbacks of a reader. */
+export interface OutcomeListener {
+  /** A press was used for the first time. */
+  readonly onUsed?: (press: Fate) => void;
+  /** A request was lost. `presses`: the fates of its presses, none where it is made of directions alone. */
+  readonly onLost?: (presses: readonly Fate[]) => void;
+}
+
+/**
+ * Creates the reader of what became of presses and requests: every count, list, map and price of the application reads its
+ * results. `trace` may still grow. Reads notes only, each once, in time linear in their edges.
+ */
+export function createOutcomeReader(
+  program: Program,
+  trace: Trace,
+  { onUsed, onLost }: OutcomeListener = {},
+): OutcomeReader {
+  const controls = program.controls.length;
+  const presses: Draft[] = [];
+  const requests: RequestDraft[] = [];
+  const counts = createCounts(program);
+  const pressesOfControl = program.controls.map((): Draft[] => []);
+  /** Requests that are pending, by move and frame. */
+  const pending = new Map<number, RequestDraft>();
+  /** The notes of this frame's fires, by pattern. */
+  const firesNow = new Map<number, number>();
+  let firesFrame = -1;
+  /** By pattern: the frame on which its present attempt began, −1 for none; and that of its last fire or lapse. */
+  const formingSince = new Float64Array(program.patterns.length).fill(-1);
+  const endedAt = new Float64Array(program.patterns.length).fill(-1);
+
+  function pressAt(control: number, frame: number): Draft | undefined {
+    const own = pressesOfControl[control] ?? [];
+    for (let k = own.length - 1; k >= 0 && own[k]!.frame >= frame; k--)
+      if (own[k]!.frame === frame) return own[k];
+    return undefined;
+  }
+
+  /** Adds an item to a list of a press; the fate of a press is the best of all that became of it. */
+  function add<K extends "uses" | "losses" | "fires" | "lapses">(
+    draft: Draft,
+    list: K,
+    item: Fate[K][number],
+    outcome: Fate["outcome"],
+  ): void {
+    const items = draft[list] as unknown[];
+    if (items.length === 0) draft[list] = [item] as unknown as Fate[K];
+    else items.push(item);
+    if (RANKS[outcome] <= RANKS[draft.outcome]) return;
+    draft.outcome = outcome;
+    if (outcome === "used") onUsed?.(draft);
+  }
+
+  /** Adds an item to each press among the edges of a fire or a request; directions of sticks are no presses. */
+  function addToPresses<K extends "uses" | "losses" | "fires">(
+    note: number,
+    list: K,
+    item: Fate[K][number],
+    outcome: Fate["outcome"],
+  ): void {
+    for (let k = edgeCountOf(trace, note) - 1; k >= 0; k--) {
+      const key = edgeOf(trace, note, k);
+      const source = keySource(program, key);
+      const draft = source < controls ? pressAt(source, keyFrame(program, key)) : undefined;
+      if (draft) add(draft, list, item, outcome);
+    }
+  }
+
+  /** Returns the fates of the presses that a request is made of. */
+  function pressesOf(note: number): readonly Fate[] {
+    return edgesOf(trace, note).flatMap(
+      key => pressAt(keySource(program, key), keyFrame(program, key)) ?? [],
+    );
+  }
+
+  /** Could the pattern hear the press, or did something keep it from all but its own? */
+  function couldHear(pattern: number, { kept }: Draft): boolean {
+    if (!kept) return true;
+    if (kept.kind === "prompt") return program.prompts[kept.index]!.ask.includes(pattern);
+    return program.patterns[pattern]!.captures;
+  }
+
+  function beginAttempt(pattern: number, frame: number): void {
+    counts.patterns[pattern]!.formed++;
+    // An attempt that begins on the frame on which another ended shows as forming one frame later.
+    formingSince[pattern] = endedAt[pattern] === frame - 1 ? frame - 1 : frame;
+  }
+
+  function endAttempt(pattern: number, frame: number): void {
+    formingSince[pattern] = -1;
+    endedAt[pattern] = frame;
+  }
+
+  /** Adds a lapse to the presses of its attempt; where none was seen to form, to the last press it could hear. */
+  function lapse(pattern: number, frame: number, reason: number): void {
+    count(counts.patterns[pattern]!.lapsed, LAPSE_REASONS[reason]!);
+    const since = formingSince[pattern]!;
+    let last: Draft | undefined;
+    for (const control of program.patterns[pattern]!.controls) {
+      const own = pressesOfControl[control]!;
+      for (let k = own.length - 1; k >= 0; k--) {
+        const press = own[k]!;
+        if (since >= 0 && press.frame < since) break;
+        if (!couldHear(pattern, press)) continue;
+        if (since >= 0) add(press, "lapses", { pattern, frame, reason }, "lapsed");
+        else {
+          if (!last || press.frame > last.frame) last = press;
+          break;
+        }
+      }
+    }
+    if (last) add(last, "lapses", { pattern, frame, reason }, "lapsed");
+    endAttempt(pattern, frame);
+  }
+
+  function ask(move: number, frame: number, note: number): void {
+    const request: RequestDraft = {
+      move,
+      made: frame,
+      note,
+      isAgain: !firesNow.has(program.moves[move]!.pattern),
+      end: "pending",
+      frame: -1,
+      endNote: -1,
+      by: -1,
+      reason: -1,
+      because: -1,
+      spentAt: -1,
+    };
+    requests.push(request);
+    pending.set(frame * program.moves.length + move, request);
+    counts.moves[move]!.asked++;
+    counts.moves[move]!.pending++;
+  }
+
+  /** Takes the request that ends with a note out of those pending. */
+  function endRequest(
+    move: number,
+    made: number,
+    end: MoveRequest["end"],
+    note: number,
+  ): RequestDraft | undefined {
+    const key = made * program.moves.length + move;
+    const request = pending.get(key);
+    if (!request) return undefined;
+    pending.delete(key);
+    counts.moves[move]!.pending--;
+    request.end = end;
+    request.frame = trace.frame[note]!;
+    request.endNote = note;
+    return request;
+  }
+
+  function perform(move: number, frame: number, note: number): void {
+    const made = notes.performed.made(trace, note);
+    const by = notes.performed.by(trace, note);
+    counts.moves[move]!.performed[PERFORMED_BY[by]!]++;
+    const request = endRequest(move, made, "performed", note);
+    if (!request) return;
+    request.by = by;
+    addToPresses(request.note, "uses", { kind: "move", index: move, made, frame, by }, "used");
+  }
+
+  function lose(move: number, frame: number, note: number): void {
+    const made = notes.lost.made(trace, note);
+    const reason = notes.lost.reason(trace, note);
+    const because = notes.lost.because(trace, note);
+    const spentAt = notes.lost.spentAt(trace, note);
+    count(counts.moves[move]!.lost, LOSS_REASONS[reason]!);
+    if (gaveWay(reason)) count(counts.moves[move]!.gaveWayTo, String(because));
+    const request = endRequest(move, made, "lost", note);
+    if (request) {
+      request.reason = reason;
+      request.because = because;
+      request.spentAt = spentAt;
+      addToPresses(request.note, "losses", { move, made, frame, reason, because, spentAt }, "lost");
+    }
+    onLost?.(request ? pressesOf(request.note) : []);
+  }
+
+  function judge(prompt: number, frame: number, note: number): void {
+    const outcome = notes.prompt.outcome(trace, note);
+    const own = counts.prompts[prompt]!;
+    if (outcome === promptOutcome.shown) {
+      own.shown++;
+      own.showing++;
+      return;
+    }
+    if (outcome === promptOutcome.open) return;
+    own.showing--;
+    if (!isAnswered(outcome)) {
+      count(own.failed, FAILURES[notes.prompt.detail(trace, note)]!);
+      return;
+    }
+    own.answered++;
+    if (outcome >= promptOutcome.graded) own.graded[outcome - promptOutcome.graded]!++;
+    const fire = firesNow.get(notes.prompt.detail(trace, note));
+    if (fire === undefined) return;
+    addToPresses(fire, "uses", { kind: "prompt", index: prompt, made: frame, frame, by: 0 }, "used");
+  }
+
+  function fire(pattern: number, frame: number, note: number): void {
+    counts.patterns[pattern]!.fired++;
+    firesNow.set(pattern, note);
+    addToPresses(note, "fires", { pattern, frame }, "fired");
+    endAttempt(pattern, frame);
+  }
+
+  function press(control: number, frame: number): void {
+    const draft = draftOf(control, frame);
+    presses.push(draft);
+    pressesOfControl[control]!.push(draft);
+  }
+
+  function keep(control: number, frame: number, note: number): void {
+    const draft = pressAt(control, frame);
+    const kind = notes.kept.isPrompt(trace, note) === 1 ? "prompt" : "pattern";
+    if (draft) draft.kept = { kind, index: notes.kept.keeper(trace, note) };
+  }
+
+  function readNote(note: number): void {
+    const frame = trace.frame[note]!;
+    const subject = trace.subject[note]!;
+    if (frame !== firesFrame && firesNow.size > 0) firesNow.clear();
+    firesFrame = frame;
+    switch (trace.kind[note]) {
+      case notes.edge.code:
+        if (notes.edge.isDown(trace, note) === 1) press(subject, frame);
+        break;
+      case notes.kept.code:
+        keep(subject, frame, note);
+        break;
+      case notes.phase.code:
+        if (notes.phase.phase(trace, note) === FORMING) beginAttempt(subject, frame);
+        break;
+      case notes.fired.code:
+        fire(subject, frame, note);
+        break;
+      case notes.lapsed.code:
+        lapse(subject, frame, notes.lapsed.reason(trace, note));
+        break;
+      case notes.request.code:
+        ask(subject, frame, note);
+        break;
+      case notes.performed.code:
+        perform(subject, frame, note);
+        break;
+      case notes.lost.code:
+        lose(subject, frame, note);
+        break;
+      case notes.prompt.code:
+        judge(subject, frame, note);
+        break;
+    }
+  }
+
+  let next = 0;
+  return {
+    presses,
+    requests,
+    readTo(note) {
+      for (; next < note; next++) readNote(next);
+    },
+    count() {
+      const fateCounts = { used: 0, lost: 0, fired: 0, lapsed: 0, unheard: 0 };
+      const lostPresses = program.moves.map(() => 0);
+      for (const fate of presses) {
+        fateCounts[fate.outcome]++;
+        for (const move of lostMovesOf(fate)) lostPresses[move]!++;
+      }
+      const moves = counts.moves.map((own, m) => ({ ...own, lostPresses: lostPresses[m]! }));
+      return { ...counts, moves, presses: fateCounts };
+    },
+  };
+}
+
+/** Returns what became of every press and every request of a whole trace of a program. */
+export function readOutcomes(program: Program, trace: Trace): TakeOutcomes {
+  const reader = createOutcomeReader(program, trace);
+  reader.readTo(trace.count);
+  return finishOutcomes(reader);
+}
+
+/** Returns the outcomes of a reader that has read its whole trace. */
+export function finishOutcomes(reader: OutcomeReader): TakeOutcomes {
+  return { presses: reader.presses, requests: reader.requests, counts: reader.count() };
+}

@@ -1,0 +1,122 @@
+import type { Program } from "../../run/program";
+import type { FAILURES, LapseReason, LossReason, PerformedBy } from "../../trace/trace";
+
+/** Counts by a name; a name that is not there has none. */
+export type Tally<Name extends string> = Readonly<Partial<Record<Name, number>>>;
+
+type Failure = (typeof FAILURES)[number];
+
+/** The number of requests of a move by how they ended: asked = performed + lost + pending. */
+export interface MoveCounts {
+  readonly asked: number;
+  readonly performed: Readonly<Record<PerformedBy, number>>;
+  /** By reason; `replaced`, `beaten` and `busy` gave way to another move. */
+  readonly lost: Tally<LossReason>;
+  /** By the place of the other move: how often a request gave way to it. */
+  readonly gaveWayTo: Tally<string>;
+  /** Neither performed nor lost when the trace ended. */
+  readonly pending: number;
+  /** Presses, not requests: those that were lost for it (see lostMovesOf). */
+  readonly lostPresses: number;
+}
+
+/** How often a pattern began to form, fired and lapsed. One that fires at once never forms. */
+export interface PatternCounts {
+  readonly formed: number;
+  readonly fired: number;
+  readonly lapsed: Tally<LapseReason>;
+}
+
+/** The showings of a prompt by how they ended: shown = answered + failed + showing. */
+export interface PromptCounts {
+  readonly shown: number;
+  readonly answered: number;
+  /** Answers by place of their grade; those without one are in `answered` alone. */
+  readonly graded: readonly number[];
+  readonly failed: Tally<Failure>;
+  readonly showing: number;
+}
+
+/** The number of presses by fate; they add up to all presses. */
+export type PressCounts = Readonly<Record<"used" | "lost" | "fired" | "lapsed" | "unheard", number>>;
+
+/** The counts of every rule, by its place in the program. */
+export interface RuleCounts {
+  readonly patterns: readonly PatternCounts[];
+  readonly moves: readonly MoveCounts[];
+  readonly prompts: readonly PromptCounts[];
+  readonly presses: PressCounts;
+}
+
+type Writable<T> = {
+  -readonly [K in keyof T]: T[K] extends number
+    ? number
+    : T[K] extends readonly number[]
+      ? number[]
+      : { -readonly [N in keyof T[K]]: T[K][N] };
+};
+
+/** Counts that are still being added to. */
+export interface CountsDraft {
+  readonly patterns: Writable<PatternCounts>[];
+  readonly moves: Writable<MoveCounts>[];
+  readonly prompts: Writable<PromptCounts>[];
+  readonly presses: Writable<PressCounts>;
+}
+
+/** Returns counts of nothing, for every rule of a program. */
+export function createCounts({ patterns, moves, prompts }: Program): CountsDraft {
+  return {
+    patterns: patterns.map(() => ({ formed: 0, fired: 0, lapsed: {} })),
+    moves: moves.map(() => ({
+      asked: 0,
+      performed: { direct: 0, buffer: 0, coyote: 0, both: 0 },
+      lost: {},
+      gaveWayTo: {},
+      pending: 0,
+      lostPresses: 0,
+    })),
+    prompts: prompts.map(({ grades }) => ({
+      shown: 0,
+      answered: 0,
+      graded: grades.map(() => 0),
+      failed: {},
+      showing: 0,
+    })),
+    presses: { used: 0, lost: 0, fired: 0, lapsed: 0, unheard: 0 },
+  };
+}
+
+/** Adds one to a name of a tally. */
+export function count<Name extends string>(tally: { -readonly [N in Name]?: number }, name: Name): void {
+  tally[name] = (tally[name] ?? 0) + 1;
+}
+
+/** Adds the numbers of one value to those of another of the same shape; names that are missing count as 0. */
+function addInto(sum: Record<string, unknown>, more: Readonly<Record<string, unknown>>): void {
+  for (const [key, value] of Object.entries(more)) {
+    if (typeof value === "number") sum[key] = ((sum[key] as number | undefined) ?? 0) + value;
+    else addInto(sum[key] as Record<string, unknown>, value as Readonly<Record<string, unknown>>);
+  }
+}
+
+/** Returns the sum of counts of one program over several takes; counts of nothing where none are given. */
+export function sumCounts(program: Program, all: readonly RuleCounts[]): RuleCounts {
+  const sum = createCounts(program);
+  for (const counts of all)
+    addInto(
+      sum as unknown as Record<string, unknown>,
+      counts as unknown as Readonly<Record<string, unknown>>,
+    );
+  return sum;
+}
+
+/** Returns the sum of a tally. */
+export function totalOf(tally: Tally<string>): number {
+  return Object.values(tally).reduce<number>((sum, n) => sum + (n ?? 0), 0);
+}
+
+/** Returns how many requests of a move gave way to another move; a part of those lost. */
+export function gaveWayOf({ lost }: Pick<MoveCounts, "lost">): number {
+  return (lost.replaced ?? 0) + (lost.beaten ?? 0) + (lost.busy ?? 0);
+}

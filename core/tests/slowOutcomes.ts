@@ -1,0 +1,71 @@
+import type { Take } from "../input/takeSchema";
+import type { Kit } from "../kit/schema";
+import type { TraceEvent } from "../trace/traceSchema";
+import { readInput } from "./reference/input";
+
+/** What became of one press, counted from the kit, the take and the events of a trace file alone. */
+export interface SlowPress {
+  readonly control: string;
+  readonly frame: number;
+  /** Ids of the moves and prompts that used it, in order, each use once. */
+  readonly used: readonly string[];
+  /** Ids of the moves that asked with it and were lost. */
+  readonly lost: readonly string[];
+  readonly fired: number;
+}
+
+type Edges = readonly (readonly [string, number])[];
+type Of<K extends TraceEvent["kind"]> = Extract<TraceEvent, { readonly kind: K }>;
+
+const ofKind = <K extends TraceEvent["kind"]>(events: readonly TraceEvent[], kind: K): Of<K>[] =>
+  events.filter((event): event is Of<K> => event.kind === kind);
+
+/** The edges of the last fire of a pattern at or before a frame: a request made again has those of an older fire. */
+function edgesAt(events: readonly TraceEvent[], pattern: string, frame: number): Edges {
+  return ofKind(events, "fired").findLast(({ id, f }) => id === pattern && f <= frame)?.edges ?? [];
+}
+
+/** The edges of the fire that answered a prompt on a frame: the first of its patterns, in kit order, whose edges are late enough. */
+function answerEdges(kit: Kit, events: readonly TraceEvent[], prompt: string, frame: number): Edges {
+  const { ask, early } = kit.prompts!.find(({ id }) => id === prompt)!;
+  const own = ofKind(events, "prompt").filter(({ id, f }) => id === prompt && f <= frame);
+  const from = own.findLast(({ outcome }) => outcome === (early === "allow" ? "shown" : "open"))!.f;
+  const fires = ofKind(events, "fired").filter(({ f, id }) => f === frame && ask.includes(id));
+  const inOrder = kit.patterns.flatMap(({ id }) => fires.filter(fire => fire.id === id));
+  return inOrder.find(({ edges }) => edges.every(([, f]) => f >= from))?.edges ?? [];
+}
+
+/** Returns every press of a take with what became of it, in order of frame and then of control. Slow, and shares no code with the reader. */
+export function countPresses(kit: Kit, take: Take, events: readonly TraceEvent[]): SlowPress[] {
+  const patternOf = (move: string) => kit.moves!.find(({ id }) => id === move)!.pattern;
+  const uses = [
+    ...ofKind(events, "performed").map(e => ({ ...e, edges: edgesAt(events, patternOf(e.id), e.made) })),
+    ...ofKind(events, "prompt")
+      .filter(({ outcome }) => !["shown", "open", "failed"].includes(outcome))
+      .map(e => ({ ...e, edges: answerEdges(kit, events, e.id, e.f) })),
+  ];
+  const losses = ofKind(events, "lost").map(e => ({ ...e, edges: edgesAt(events, patternOf(e.id), e.made) }));
+  const fires = ofKind(events, "fired");
+  const { down, frames } = readInput(kit, take);
+  const presses: { control: string; frame: number }[] = [];
+  for (let frame = 0; frame < frames; frame++)
+    for (const { id: control } of kit.controls)
+      if (down[control]![frame] && !down[control]![frame - 1]) presses.push({ control, frame });
+  return presses.map(({ control, frame }) => {
+    const has = ({ edges }: { readonly edges: Edges }) =>
+      edges.some(([id, f]) => id === control && f === frame);
+    return {
+      control,
+      frame,
+      used: uses
+        .filter(has)
+        .map(({ id }) => id)
+        .sort(),
+      lost: losses
+        .filter(has)
+        .map(({ id }) => id)
+        .sort(),
+      fired: fires.filter(has).length,
+    };
+  });
+}

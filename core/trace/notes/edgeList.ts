@@ -1,0 +1,29 @@
+import { keyFrame, keySource, sourceId, type Program } from "../../run/program";
+import type { Trace } from "../trace";
+
+/** Returns how many edges a fire or a request is made of. Only notes of these two kinds have edges. */
+export function edgeCountOf(trace: Trace, note: number): number {
+  return trace.payload[trace.at[note]!]!;
+}
+
+/** Returns the key (see edgeKey) of edge `k` of a fire or a request, counted from 0. */
+export function edgeOf(trace: Trace, note: number, k: number): number {
+  return trace.payload[trace.at[note]! + 1 + k]!;
+}
+
+/** Returns the keys of all edges of a fire or a request, in the order in which they were made. */
+export function edgesOf(trace: Trace, note: number): number[] {
+  const from = trace.at[note]! + 1;
+  return Array.from(trace.payload.subarray(from, from + edgeCountOf(trace, note)));
+}
+
+/** Returns the edges of a fire as files have them: `[id of the control or stick, frame]`, each once. */
+export function formatEdges(program: Program, trace: Trace, note: number): [string, number][] {
+  const edges: [string, number][] = [];
+  for (const key of edgesOf(trace, note)) {
+    const frame = keyFrame(program, key);
+    const id = sourceId(program, keySource(program, key));
+    if (!edges.some(edge => edge[0] === id && edge[1] === frame)) edges.push([id, frame]);
+  }
+  return edges;
+}

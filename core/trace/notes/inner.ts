@@ -1,0 +1,23 @@
+import { EDGE, KEPT, PART, PHASE, REQUEST, SPEED, TRAIL } from "../trace";
+import { defineNote } from "./noteKind";
+
+/** A control's cleaned edge: `isDown` 1 for a press, 0 for a release. */
+export const edgeNote = defineNote("edge", EDGE, "controls", ["isDown"]);
+
+/** A pattern's phase where it changes: `phase` as in the state. */
+export const phaseNote = defineNote("phase", PHASE, "patterns", ["phase"]);
+
+/** A request is made. Payload: its edges (see edgeList). */
+export const requestNote = defineNote("request", REQUEST, "moves");
+
+/** The speed of the game clock where it changes, in percent. */
+export const speedNote = defineNote("speed", SPEED, "none", ["percent"]);
+
+/** A closed gate begins (`isOn` 1) or ceases (0) to be forgiven to some need. */
+export const trailNote = defineNote("trail", TRAIL, "gates", ["isOn"]);
+
+/** The part of a move's timeline that its slot is in, where it changes: `part` is a place in PARTS. */
+export const partNote = defineNote("part", PART, "moves", ["part"]);
+
+/** A press of a control that something hides from other rules: `keeper` is its place, `isPrompt` 1 for a prompt, 0 for a pattern. */
+export const keptNote = defineNote("kept", KEPT, "controls", ["keeper", "isPrompt"]);

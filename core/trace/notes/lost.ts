@@ -1,0 +1,47 @@
+import * as v from "valibot";
+import { gateName } from "../../kit/names";
+import type { Program } from "../../run/program";
+import { LOSS_WORDS } from "../reasonWords";
+import { LOSS_REASONS, LOST, type LossReason } from "../trace";
+import { defineNote, type EventKind } from "./noteKind";
+import { whole } from "./parts";
+
+const note = defineNote("lost", LOST, "moves", ["made", "reason", "because", "spentAt"]);
+
+const schema = v.strictObject({
+  f: whole,
+  kind: v.literal("lost"),
+  id: v.string(),
+  made: whole,
+  why: v.string(),
+});
+
+/** Returns a loss as files have it: `gate:footing`, `ban:wall`, or the plain reason. `reason` and `because` as in the note. */
+export function formatLoss(program: Program, reason: number, because: number): string {
+  const word = LOSS_REASONS[reason]!;
+  return word === "gate" || word === "ban" ? `${word}:${program.gates[because]!.id}` : word;
+}
+
+const event: EventKind<typeof schema> = {
+  schema,
+  format: (program, trace, i) => ({
+    f: trace.frame[i]!,
+    kind: "lost",
+    id: program.moves[trace.subject[i]!]!.id,
+    made: note.made(trace, i),
+    why: formatLoss(program, note.reason(trace, i), note.because(trace, i)),
+  }),
+  words({ why, made }, kit) {
+    const colon = why.indexOf(":");
+    const reason = (colon < 0 ? why : why.slice(0, colon)) as LossReason;
+    const gate = colon < 0 ? "" : gateName(kit, why.slice(colon + 1));
+    return `lost: ${LOSS_WORDS[reason](gate)} (asked for at ${made})`;
+  },
+};
+
+/**
+ * A request is lost. `made`: the frame of the request; `reason`: a place in LOSS_REASONS; `because`: the gate of `gate` and
+ * `ban`, the move that was preferred for `replaced`, `beaten` and `busy`, else 0; `spentAt`: the frame on which that gate,
+ * though open, was spent, or −1.
+ */
+export const lostNote = { ...note, ...event };

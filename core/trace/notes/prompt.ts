@@ -1,0 +1,56 @@
+import * as v from "valibot";
+import type { Program } from "../../run/program";
+import { FAILURE_WORDS } from "../reasonWords";
+import { FAILED, FAILURES, GRADED, OK, OPENED, PROMPT, SHOWN } from "../trace";
+import { defineNote, type EventKind } from "./noteKind";
+import { whole } from "./parts";
+
+const note = defineNote("prompt", PROMPT, "prompts", ["outcome", "detail"]);
+
+const schema = v.strictObject({
+  f: whole,
+  kind: v.literal("prompt"),
+  id: v.string(),
+  outcome: v.string(),
+  why: v.exactOptional(v.string()),
+});
+
+/** The outcomes of a prompt by name; a grade is `graded` + its place in the prompt's grades. */
+export const promptOutcome = { shown: SHOWN, open: OPENED, ok: OK, failed: FAILED, graded: GRADED } as const;
+
+/** Is the outcome an answer: a grade, or plain ok? */
+export function isAnswered(outcome: number): boolean {
+  return outcome === OK || outcome >= GRADED;
+}
+
+function formatOutcome(program: Program, prompt: number, outcome: number): string {
+  if (outcome === SHOWN) return "shown";
+  if (outcome === OPENED) return "open";
+  if (outcome === OK) return "ok";
+  if (outcome === FAILED) return "failed";
+  return program.prompts[prompt]!.grades[outcome - GRADED]!.name;
+}
+
+const event: EventKind<typeof schema> = {
+  schema,
+  format(program, trace, i) {
+    const outcome = note.outcome(trace, i);
+    return {
+      f: trace.frame[i]!,
+      kind: "prompt",
+      id: program.prompts[trace.subject[i]!]!.id,
+      outcome: formatOutcome(program, trace.subject[i]!, outcome),
+      ...(outcome === FAILED ? { why: FAILURES[note.detail(trace, i)]! } : {}),
+    };
+  },
+  words({ outcome, why }) {
+    if (outcome === "open") return "window opens";
+    return why ? `failed: ${FAILURE_WORDS[why as (typeof FAILURES)[number]]}` : outcome;
+  },
+};
+
+/**
+ * Something happens to a prompt. `outcome`: SHOWN, OPENED, OK, FAILED, or GRADED + the place of a grade; `detail`: for a
+ * failure a place in FAILURES, for an answer the pattern whose fire it is, else −1.
+ */
+export const promptNote = { ...note, ...event };
