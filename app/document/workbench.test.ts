@@ -68,7 +68,7 @@ test("hundreds of edits are undone one by one, over kit and takes alike", () => 
 
 test("a movement of the hand is one step of undo, however many edits it makes", () => {
   const step = tab.workbench.beginStep();
-  for (const frames of [11, 12, 13]) setLength(frames);
+  for (const frames of [11, 12, 13]) step.run(() => setLength(frames));
   step.end();
   expect(lengthNow()).toBe("13f");
   tab.workbench.undo();
@@ -79,8 +79,8 @@ test("a movement broken off leaves nothing changed, nothing to undo, and all tha
   setLength(20);
   tab.workbench.undo();
   const step = tab.workbench.beginStep();
-  setLength(30);
-  setLength(31);
+  step.run(() => setLength(30));
+  step.run(() => setLength(31));
   step.cancel();
   expect(lengthNow()).toBe("10f");
   expect(tab.workbench.history.getState().pastStates.length).toBe(0);

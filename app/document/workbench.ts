@@ -6,7 +6,7 @@ import type { Library } from "../storage/library";
 import { PART_LISTS, type KitDocument, type RowOrder } from "../storage/records";
 import type { Tabs } from "../storage/tabs";
 import type { Say } from "../ui/notices";
-import { createHistory, type UndoStep } from "./history";
+import { createHistory, type CloseListener, type UndoStep } from "./history";
 import { documentOf, NOTHING, stillOpen, type OpenDocument } from "./openDocument";
 import { createSittings, type Sittings } from "./sittings";
 import { whyRefused } from "./whyRefused";
@@ -49,7 +49,10 @@ export interface Workbench
   readonly takeUpVariant: (id: string) => void;
   /** Lays the tape's rows out anew; kept with the kit, no step of undo. */
   readonly arrangeTape: (change: (rows: RowOrder) => RowOrder) => void;
-  readonly beginStep: () => UndoStep;
+  /** Begins a step of undo that may make many edits through its `run`; `onClosed` hears if it is closed from outside. */
+  readonly beginStep: (onClosed?: CloseListener) => UndoStep;
+  /** Closes the open step, if any: another view is shown. Its edits stay as one step. */
+  readonly closeStep: () => void;
   readonly undo: () => void;
   readonly redo: () => void;
 }
@@ -114,9 +117,10 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
   }
 
   function edit(what: string, change: (document: KitDocument) => KitDocument): Edit | undefined {
+    if (store.getState().kit && store.getState().holder !== "ours") return refuse();
+    history.editing();
     const before = documentOf(store.getState());
     if (!before) return undefined;
-    if (store.getState().holder !== "ours") return refuse();
     const after = change(before);
     if (after.kit === before.kit && PART_LISTS.every(list => after[list] === before[list])) return undefined;
     const reason = whyRefused(before.kit, after.kit);
@@ -140,6 +144,7 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
   /** Goes through the past; a take that is not there any more is not open either. */
   function travel(way: "undo" | "redo"): void {
     if (store.getState().holder !== "ours") return void refuse();
+    if (history.close("travel")) return;
     const { takes, openTakeId } = store.getState();
     const place = takes.findIndex(take => take.id === openTakeId);
     store.temporal.getState()[way]();
@@ -169,7 +174,10 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     },
     removeTake: takeId =>
       editList("takes", "deleted a take", takes => takes.filter(take => take.id !== takeId)),
-    openTake: takeId => store.setState({ openTakeId: takeId }),
+    openTake(takeId) {
+      if (takeId !== store.getState().openTakeId) history.close("other");
+      store.setState({ openTakeId: takeId });
+    },
     keepVariant(id, name) {
       editList("variants", `kept variant ${name}`, (variants, { kit }) => [...variants, { id, name, kit }]);
     },
@@ -183,7 +191,8 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     arrangeTape(change) {
       store.setState(({ rows }) => ({ rows: change(rows) }));
     },
-    beginStep: () => history.begin(past => store.setState(past)),
+    beginStep: onClosed => history.begin(past => store.setState(past), onClosed),
+    closeStep: () => void history.close("other"),
     undo: () => travel("undo"),
     redo: () => travel("redo"),
   };

@@ -23,7 +23,8 @@ export function layStones(
       stone.setPointerCapture(event.pointerId);
       hold(true);
     });
-    for (const end of ["pointerup", "pointercancel"]) stone.addEventListener(end, () => hold(false));
+    for (const end of ["pointerup", "pointercancel", "lostpointercapture"])
+      stone.addEventListener(end, () => hold(false));
     stone.addEventListener("contextmenu", event => event.preventDefault());
     return stone;
   });

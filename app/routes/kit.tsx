@@ -57,7 +57,15 @@ function useUndoKeys(): void {
   }, [workbench, pad]);
 }
 
+/** Ends a drag that is under way when another view comes: what it did so far is kept. */
+function useStepEnds(): void {
+  const { workbench } = useDesk();
+  const { pathname } = useLocation();
+  useEffect(() => () => workbench.closeStep(), [workbench, pathname]);
+}
+
 export default function KitLayout() {
+  useStepEnds();
   const pad = usePad();
   const title = useDocument(state => state.kit?.name);
   const kitId = useDocument(state => state.kit?.id);

@@ -1,5 +1,5 @@
 import { otherUnit, readLength, stepLength } from "./lengthText";
-import { Stone, type DragStep } from "./Stone";
+import { Stone, type BeginStep } from "./Stone";
 
 /** A length in a sentence, in frames or milliseconds; the other unit stands beside it. */
 export function LengthStone({
@@ -18,7 +18,7 @@ export function LengthStone({
   rounding: "atLeast" | "atMost";
   least: number;
   onChange: (value: string) => void;
-  beginStep: () => DragStep;
+  beginStep: BeginStep;
   /** Without the other unit beside it, as in a table: it is the title then. */
   isBare?: boolean;
 }) {

@@ -1,5 +1,5 @@
 import { formatBounds, readNumber, stepNumber, type NumberBounds } from "./numberText";
-import { Stone, type DragStep } from "./Stone";
+import { Stone, type BeginStep } from "./Stone";
 
 /** A number in a sentence that is no length of time: a count, a speed, a share. */
 export function NumberStone({
@@ -12,7 +12,7 @@ export function NumberStone({
   label: string;
   value: number;
   onChange: (value: number) => void;
-  beginStep: () => DragStep;
+  beginStep: BeginStep;
 }) {
   return (
     <Stone

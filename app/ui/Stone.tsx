@@ -3,11 +3,15 @@ import { followPointer } from "./followPointer";
 
 const PX_PER_STEP = 8;
 
-/** A drag, which is one step of undo however many edits it makes: its end, and that it was broken off. */
+/** A drag, which is one step of undo however many edits it makes. */
 export interface DragStep {
+  readonly run: (edits: () => void) => void;
   readonly end: () => void;
   readonly cancel: () => void;
 }
+
+/** Begins the step of a drag; `onClosed` is called if the step is closed before the drag ends. */
+export type BeginStep = (onClosed: () => void) => DragStep;
 
 /** How the value of a stone is read and stepped, as text. */
 export interface StoneRules {
@@ -37,7 +41,7 @@ export function Stone({
   look: string;
   rules: StoneRules;
   onChange: (value: string) => void;
-  beginStep: () => DragStep;
+  beginStep: BeginStep;
 }) {
   const [draft, setDraft] = useState<string | undefined>();
   const [trouble, setTrouble] = useState("");
@@ -71,11 +75,12 @@ export function Stone({
     else if (event.key === "Escape") forget();
   };
   const onPointerDown = (event: PointerEvent<HTMLInputElement>) => {
+    if (!event.isPrimary) return;
     const fromX = event.clientX;
-    const step = beginStep();
+    const step = beginStep(() => stop());
     let isMoved = false;
     let last = value;
-    followPointer(event, {
+    const stop = followPointer(event, {
       move(moved) {
         const by = Math.trunc((moved.clientX - fromX) / PX_PER_STEP);
         if (by === 0 && !isMoved) return;
@@ -84,11 +89,11 @@ export function Stone({
         const next = rules.step(value, by);
         if (next === last) return;
         last = next;
-        onChange(next);
+        step.run(() => onChange(next));
       },
-      end() {
+      end(isUp) {
         step.end();
-        if (!isMoved) field.current?.select();
+        if (isUp && !isMoved) field.current?.select();
       },
       cancel: () => (isMoved ? step.cancel() : step.end()),
     });

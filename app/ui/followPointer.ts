@@ -1,26 +1,53 @@
 import type { PointerEvent } from "react";
 
-/** What a hand does between taking hold of something and letting it go. */
+/** The callbacks of a drag. Exactly one of `end` and `cancel` is called, once, unless the drag is stopped. */
 export interface Hold {
   readonly move: (moved: globalThis.PointerEvent) => void;
-  readonly end: () => void;
-  /** Escape, or the system took the pointer away: what was begun is to be undone. */
+  /** Let go (`isUp`), or taken away: by the system, by a window that lost the focus, by an element that left the page. */
+  readonly end: (isUp: boolean) => void;
+  /** Escape: what the drag did is to be undone. */
   readonly cancel: () => void;
 }
 
-/** Follows the pointer that was pressed on an element, wherever it goes, until it is let go or broken off. */
-export function followPointer(event: PointerEvent<Element>, hold: Hold): void {
+/**
+ * Follows one pointer that was pressed on an element, wherever it goes, and no other. Listens on the window, so that an
+ * element that is drawn anew or leaves the page does not leave the drag without an end. Returns a function that stops it
+ * without any callback.
+ */
+export function followPointer(event: PointerEvent<Element>, hold: Hold): () => void {
   const target = event.currentTarget as HTMLElement;
+  const { pointerId } = event;
   const ending = new AbortController();
-  const { signal } = ending;
-  const finish = (last: () => void) => () => {
-    ending.abort();
+  const options = { signal: ending.signal, capture: true };
+  const stop = () => ending.abort();
+  const finish = (last: () => void) => {
+    stop();
     last();
   };
-  target.setPointerCapture(event.pointerId);
-  target.addEventListener("pointermove", hold.move, { signal });
-  target.addEventListener("pointerup", finish(hold.end), { signal });
-  target.addEventListener("pointercancel", finish(hold.cancel), { signal });
-  const breakOff = finish(hold.cancel);
-  window.addEventListener("keydown", pressed => pressed.key === "Escape" && breakOff(), { signal });
+  const onOwn = (type: string, run: (moved: globalThis.PointerEvent) => void) =>
+    window.addEventListener(
+      type,
+      moved => {
+        if ((moved as globalThis.PointerEvent).pointerId === pointerId) run(moved as globalThis.PointerEvent);
+      },
+      options,
+    );
+  target.setPointerCapture(pointerId);
+  onOwn("pointermove", hold.move);
+  onOwn("pointerup", () => finish(() => hold.end(true)));
+  onOwn("pointercancel", () => finish(() => hold.end(false)));
+  onOwn("lostpointercapture", () => finish(() => hold.end(false)));
+  window.addEventListener("blur", () => finish(() => hold.end(false)), options);
+  window.addEventListener(
+    "keydown",
+    pressed => {
+      if (pressed.key !== "Escape") return;
+      // An element that has left the page ended its drag when it left.
+      if (target.isConnected === false) return finish(() => hold.end(false));
+      pressed.stopPropagation();
+      finish(hold.cancel);
+    },
+    options,
+  );
+  return stop;
 }

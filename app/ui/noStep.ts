@@ -1,4 +1,8 @@
 import type { DragStep } from "./Stone";
 
-/** The drag of a number that is no part of the document: nothing to undo when it ends or is broken off. */
-export const noStep = (): DragStep => ({ end: () => undefined, cancel: () => undefined });
+/** Returns the step of a drag of a number that is no part of the document; `cancel` puts back what it was. */
+export const noStep = (cancel: () => void = () => undefined): DragStep => ({
+  run: edits => edits(),
+  end: () => undefined,
+  cancel,
+});

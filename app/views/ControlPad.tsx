@@ -2,6 +2,7 @@ import type { PointerEvent } from "react";
 import type { Control } from "#core";
 import { formatBinding } from "../input/codes";
 import { usePad, usePadState } from "../input/context";
+import { followPointer } from "../ui/followPointer";
 
 /** How far the grip under a stone is pulled for all of its value. */
 const PULL_PX = 56;
@@ -29,20 +30,14 @@ function PullGrip({ control }: { control: Control }) {
   const value = useValue(control.id);
   const pull = (event: PointerEvent<HTMLDivElement>) => {
     event.preventDefault();
-    const grip = event.currentTarget;
-    grip.setPointerCapture(event.pointerId);
     const fromY = event.clientY;
-    const move = (moved: globalThis.PointerEvent) =>
-      pad.holdOnScreen([control.id, Math.max(0, Math.min(1, (moved.clientY - fromY) / PULL_PX))]);
-    const end = () => {
-      grip.removeEventListener("pointermove", move);
-      grip.removeEventListener("pointerup", end);
-      grip.removeEventListener("pointercancel", end);
-      pad.holdOnScreen([control.id, 0]);
-    };
-    grip.addEventListener("pointermove", move);
-    grip.addEventListener("pointerup", end);
-    grip.addEventListener("pointercancel", end);
+    const letGo = () => pad.holdOnScreen([control.id, 0]);
+    followPointer(event, {
+      move: moved =>
+        pad.holdOnScreen([control.id, Math.max(0, Math.min(1, (moved.clientY - fromY) / PULL_PX))]),
+      end: letGo,
+      cancel: letGo,
+    });
   };
   return (
     <div
@@ -80,11 +75,9 @@ export function ControlPad({ control, isSmall = false }: { control: Control; isS
         className={`max-w-48 touch-none ${isSmall ? "min-h-10 min-w-20 py-1 text-sm" : "min-h-16 min-w-24 py-2"} rounded-stone border-2 px-4 font-semibold select-none ${isDown ? "border-bark bg-bark text-leaf" : "border-ink bg-leaf"}`}
         onPointerDown={event => {
           event.preventDefault();
-          event.currentTarget.setPointerCapture(event.pointerId);
+          followPointer(event, { move: () => undefined, end: letGo, cancel: letGo });
           pad.holdOnScreen([control.id, 1]);
         }}
-        onPointerUp={letGo}
-        onPointerCancel={letGo}
         onContextMenu={event => event.preventDefault()}
       >
         {control.name}

@@ -1,7 +1,7 @@
 import type { StoreApi } from "zustand/vanilla";
 import { formatMs, parseFrames, readAt, writeAt, type Take, type Trace } from "#core";
 import type { Evaluation } from "../../document/evaluation";
-import type { UndoStep } from "../../document/history";
+import type { CloseListener, UndoStep } from "../../document/history";
 import type { Playback } from "../../document/playback";
 import type { Workbench } from "../../document/workbench";
 import { copyStretch, pasteClip, shiftStretch, wipeStretch, type TakeClip } from "../../edits/takeClips";
@@ -17,8 +17,13 @@ export type StretchAct = "cut" | "copy" | "paste" | "earlier" | "later" | "repea
 
 /** What hands and keys do on the tape, as edits. */
 export interface TapeActions {
-  /** Begins to pull the end of a window: what the tape shows now is kept, to mark changes against. */
-  readonly beginPull: () => void;
+  /**
+   * Begins to pull the end of a window: what the tape shows now is kept, to mark changes against. `onClosed`: the pull was
+   * ended from outside, by an undo or another edit.
+   */
+  readonly beginPull: (onClosed: () => void) => void;
+  /** Begins a stroke of the brush; `onClosed` as for any step of undo. Returns what ends the step. */
+  readonly beginStroke: (onClosed: CloseListener) => () => void;
   /** Pulls a window to so many frames: the number in the rule follows, and the take is run again. Gives the words beside the hand. */
   readonly pullTo: (handle: TapeHandle, frames: number) => string;
   /** Ends a pull; broken off, everything is as it was. */
@@ -58,10 +63,13 @@ export function createTapeActions({ workbench, evaluation, playback, look }: Tap
   }
 
   return {
-    beginPull() {
+    beginPull(onClosed) {
       const now = evaluatedNow();
       if (!now) return;
-      pull = workbench.beginStep();
+      pull = workbench.beginStep(() => {
+        pull = undefined;
+        onClosed();
+      });
       look.setState({ before: { trace: now.trace, rules: now.rules } });
     },
     pullTo(handle, frames) {
@@ -72,7 +80,7 @@ export function createTapeActions({ workbench, evaluation, playback, look }: Tap
       const by = frames - (parseFrames(current, kit.rate, handle.rounding) ?? 0);
       if (by !== 0) {
         const next = stepLength(current, by, kit.rate, handle.rounding, handle.least);
-        workbench.editKit(`pulled to ${next}`, now => writeAt(now, handle.path, next));
+        pull.run(() => workbench.editKit(`pulled to ${next}`, now => writeAt(now, handle.path, next)));
       }
       return `${handle.words} ${frames}f · ${formatMs(frames, kit.rate)}`;
     },
@@ -83,6 +91,7 @@ export function createTapeActions({ workbench, evaluation, playback, look }: Tap
       pull = undefined;
       if (isCancelled) look.setState({ before: undefined });
     },
+    beginStroke: onClosed => workbench.beginStep(onClosed).end,
     applyStroke(row, result) {
       const now = evaluatedNow();
       if (!now) return;

@@ -91,7 +91,10 @@ export function createTapeController(
   /** The rows that were brought into sight last, until a hand scrolls. */
   let shownRows: { firstRow: number; lastRow: number } | undefined;
   let gesture: TapeGesture | undefined;
-  const surface = { model: () => model, view: () => view, setView, repaint, listener };
+  /** The pointer that makes the gesture, and where it was last. */
+  let pointerId = -1;
+  let lastPlace: TapePlace = { x: 0, y: 0 };
+  const surface = { model: () => model, view: () => view, setView, repaint, drop, listener };
 
   function paint(): void {
     request = 0;
@@ -171,14 +174,18 @@ export function createTapeController(
     handles = isThere ? listener.handlesOf(hoverRow, { from, to }) : [];
   }
 
-  function endGesture(isCancelled: boolean, place: TapePlace = { x: 0, y: 0 }): void {
+  function drop(): void {
+    if (gesture?.kind === "pull") hoverRow = -1;
+    gesture = undefined;
+    repaint();
+  }
+
+  function endGesture(isCancelled: boolean, place: TapePlace = lastPlace): void {
     const ended = gesture;
     if (!ended) return;
-    gesture = undefined;
-    if (ended.kind === "pull") hoverRow = -1;
+    drop();
     if (isCancelled) ended.cancel();
     else ended.end(place);
-    repaint();
   }
 
   function beginGesture(event: PointerEvent, place: TapePlace): TapeGesture | undefined {
@@ -199,9 +206,12 @@ export function createTapeController(
   }
 
   function onPointerDown(event: PointerEvent): void {
+    if (gesture || !event.isPrimary) return;
     const place = placeOf(event);
     shownRows = undefined;
     canvas.setPointerCapture(event.pointerId);
+    ({ pointerId } = event);
+    lastPlace = place;
     hoverOver(rowUnder(surface, place.y));
     gesture = beginGesture(event, place);
     repaint();
@@ -217,6 +227,8 @@ export function createTapeController(
 
   function onPointerMove(event: PointerEvent): void {
     const place = placeOf(event);
+    if (gesture && event.pointerId !== pointerId) return;
+    lastPlace = place;
     gesture?.move(place);
     if (gesture && gesture.kind !== "pan") return;
     hoverOver(rowUnder(surface, place.y));
@@ -227,7 +239,7 @@ export function createTapeController(
   }
 
   function onPointerUp(event: PointerEvent): void {
-    endGesture(false, placeOf(event));
+    if (event.pointerId === pointerId) endGesture(false, placeOf(event));
   }
 
   function onPointerLeave(): void {
@@ -237,12 +249,21 @@ export function createTapeController(
     repaint();
   }
 
-  function onPointerCancel(): void {
-    endGesture(true);
+  /** Ends a gesture that was not let go: edits are kept, a click is none. */
+  function breakOff(): void {
+    endGesture(gesture?.kind !== "pull" && gesture?.kind !== "stroke");
+  }
+
+  /** The system took the pointer, or the window lost the focus. */
+  function onTaken(event: Event): void {
+    const isOther = "pointerId" in event && event.pointerId !== pointerId;
+    if (!isOther) breakOff();
   }
 
   function onEscape(event: KeyboardEvent): void {
-    if (event.key === "Escape") endGesture(true);
+    if (event.key !== "Escape" || !gesture) return;
+    event.stopPropagation();
+    endGesture(true);
   }
 
   function onWheel(event: WheelEvent): void {
@@ -278,9 +299,11 @@ export function createTapeController(
   canvas.addEventListener("pointermove", onPointerMove, { signal });
   canvas.addEventListener("pointerup", onPointerUp, { signal });
   canvas.addEventListener("pointerleave", onPointerLeave, { signal });
-  canvas.addEventListener("pointercancel", onPointerCancel, { signal });
+  canvas.addEventListener("pointercancel", onTaken, { signal });
+  canvas.addEventListener("lostpointercapture", onTaken, { signal });
+  window.addEventListener("blur", onTaken, { signal });
   canvas.addEventListener("wheel", onWheel, { passive: false, signal });
-  window.addEventListener("keydown", onEscape, { signal });
+  window.addEventListener("keydown", onEscape, { signal, capture: true });
   window.addEventListener("moss-tap-theme", onTheme, { signal });
   void document.fonts.ready.then(repaint);
 
@@ -331,7 +354,7 @@ export function createTapeController(
       resizing.disconnect();
       stopFollowing();
       ending.abort();
-      endGesture(true);
+      breakOff();
     },
   };
 }

@@ -39,6 +39,7 @@ function surface(model = sketch()) {
     onPullBegin: tell("begin"),
     onPull: tell("pull", "8f"),
     onPullEnd: tell("end"),
+    onStrokeBegin: tell("stroke begins", () => undefined),
     onStroke: tell("stroke"),
     onStretch: tell("stretch"),
     onHover: tell("hover"),
@@ -57,6 +58,7 @@ function surface(model = sketch()) {
     view: () => view,
     setView: next => (view = next),
     repaint: () => undefined,
+    drop: () => undefined,
     listener,
   };
   return { made, told, viewNow: () => view };
@@ -106,15 +108,35 @@ test("a brush shows the stretch it would leave, and paints it when let go", () =
   brush.move(at(44.5, 1));
   expect(brush.shown()).toEqual({ row: 1, from: 40, to: 45 });
   brush.end(at(46.5, 1));
-  expect(told).toEqual([["stroke", 1, { wipeFrom: 40, wipeTo: 40, fillFrom: 40, fillTo: 47 }]]);
+  expect(told).toEqual([
+    ["stroke begins", expect.any(Function)],
+    ["stroke", 1, { wipeFrom: 40, wipeTo: 40, fillFrom: 40, fillTo: 47 }],
+  ]);
 });
 
 test("a brush broken off paints nothing; rows the core made cannot be painted", () => {
   const { made, told } = surface();
   beginBrush(made, at(40, 1), false)!.cancel();
-  expect(told).toEqual([]);
+  expect(told.map(([name]) => name)).toEqual(["stroke begins"]);
   expect(beginBrush(made, at(40, 2), false)).toBeUndefined();
   expect(beginBrush(made, at(40, 9), false)).toBeUndefined();
+});
+
+test("another edit leaves a stroke as far as it has come; an undo takes it away and nothing else", () => {
+  const { made, told } = surface();
+  let close: ((why: "travel" | "other") => boolean | void) | undefined;
+  const listener = made.listener as { onStrokeBegin: TapeListener["onStrokeBegin"] };
+  listener.onStrokeBegin = onClosed => {
+    close = onClosed;
+    return () => undefined;
+  };
+  beginBrush(made, at(40, 1), false)!.move(at(44.5, 1));
+  expect(close!("other")).toBeUndefined();
+  expect(told).toEqual([["stroke", 1, expect.objectContaining({ fillFrom: 40, fillTo: 45 })]]);
+  told.length = 0;
+  beginBrush(made, at(40, 1), false)!.move(at(44.5, 1));
+  expect(close!("travel")).toBe(true);
+  expect(told).toEqual([]);
 });
 
 test("a sweep gives its stretch whichever way it goes", () => {

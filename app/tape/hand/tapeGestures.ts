@@ -16,10 +16,12 @@ export interface TapeSurface {
   readonly view: () => TapeView;
   readonly setView: (view: TapeView) => void;
   readonly repaint: () => void;
+  /** Forgets the gesture under way without ending or cancelling it. */
+  readonly drop: () => void;
   readonly listener: TapeListener;
 }
 
-/** One movement of the hand, from press to release. Exactly one of end and cancel is called, once. */
+/** One movement of the hand, from press to release. Exactly one of end and cancel is called, once, unless it is dropped. */
 export interface TapeGesture {
   readonly kind: "pull" | "stroke" | "sweep" | "scrub" | "pan" | "row";
   readonly move: (place: TapePlace) => void;
@@ -74,7 +76,7 @@ export function beginPull(surface: TapeSurface, handle: TapeHandle, place: TapeP
     shown = { handle: moved, words: listener.onPull(moved, frames) };
     surface.repaint();
   };
-  listener.onPullBegin(handle);
+  listener.onPullBegin(handle, surface.drop);
   move(place);
   return {
     kind: "pull",
@@ -103,6 +105,11 @@ export function beginBrush(surface: TapeSurface, place: TapePlace, isWipe: boole
   if (!stroke) return undefined;
   let frame = frameUnder(surface, place.x);
   const result = () => endStroke(stroke, frame, surface.model().frames);
+  const endStep = surface.listener.onStrokeBegin(why => {
+    surface.drop();
+    if (why === "travel") return true;
+    surface.listener.onStroke(stroke.row, result());
+  });
   return {
     kind: "stroke",
     shown() {
@@ -117,9 +124,10 @@ export function beginBrush(surface: TapeSurface, place: TapePlace, isWipe: boole
     },
     end({ x }) {
       frame = frameUnder(surface, x);
+      endStep();
       surface.listener.onStroke(stroke.row, result());
     },
-    cancel: surface.repaint,
+    cancel: endStep,
   };
 }
 

@@ -1,3 +1,4 @@
+import type { CloseListener } from "../../document/history";
 import type { TapeHandle } from "../model/handles";
 import type { StrokeResult } from "../model/stroke";
 import type { TapeGroup } from "../model/tapeRows";
@@ -19,10 +20,12 @@ export interface TapeListener {
     row: number,
     within: { readonly from: number; readonly to: number },
   ) => readonly TapeHandle[];
-  /** A pull: begun, moved to so many frames (the words come back), ended, or broken off. */
-  readonly onPullBegin: (handle: TapeHandle) => void;
+  /** A pull: begun, moved to so many frames (the words come back), ended, or broken off. `drop`: see TapeSurface. */
+  readonly onPullBegin: (handle: TapeHandle, drop: () => void) => void;
   readonly onPull: (handle: TapeHandle, frames: number) => string;
   readonly onPullEnd: (isCancelled: boolean) => void;
+  /** A stroke of the brush begins; `onClosed` hears if it is closed from outside. Returns what ends its step. */
+  readonly onStrokeBegin: (onClosed: CloseListener) => () => void;
   /** A stroke of the brush on a lane's row. */
   readonly onStroke: (row: number, result: StrokeResult) => void;
   /** A stretch swept over the ruler with Shift. */

@@ -61,6 +61,7 @@ const TakeChoice = memo(function TakeChoice() {
 /** The grip at the dock's upper edge: dragged, or moved by keys. */
 function Grip({ heightPx, onHeight }: { heightPx: number; onHeight: (px: number) => void }) {
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    if (!event.isPrimary) return;
     const fromY = event.clientY;
     followPointer(event, {
       move: moved => onHeight(heightPx + fromY - moved.clientY),

@@ -93,15 +93,19 @@ function useController(
         const { rules, isSound } = evaluation.getState();
         return rules && isSound ? listHandles(rules.kit, shown(), at, within) : [];
       },
-      onPullBegin() {
+      onPullBegin(_handle, drop) {
         latest.current.hold(latest.current.wish);
-        actions.beginPull();
+        actions.beginPull(() => {
+          latest.current.hold(undefined);
+          drop();
+        });
       },
       onPull: actions.pullTo,
       onPullEnd(isCancelled) {
         latest.current.hold(undefined);
         actions.endPull(isCancelled);
       },
+      onStrokeBegin: actions.beginStroke,
       onStroke(at, result) {
         const painted = shown().rows[at];
         if (painted) actions.applyStroke(painted, result);

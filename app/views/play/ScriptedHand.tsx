@@ -8,6 +8,7 @@ import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
 import { NumberStone } from "../../ui/NumberStone";
 import { useDesk, useDocument, useEvaluation } from "../../document/context";
+import { noStep } from "../../ui/noStep";
 
 const START = " start";
 const SECONDS = 8;
@@ -55,7 +56,6 @@ function Line({
   onChange: (line: HandLine) => void;
   onRemove: () => void;
 }) {
-  const noStep = () => ({ end: () => undefined, cancel: () => onChange(line) });
   const length = (label: string, field: "for" | "after", least: number) => (
     <LengthStone
       label={label}
@@ -65,7 +65,7 @@ function Line({
       least={least}
       isBare
       onChange={written => onChange({ ...line, [field]: written })}
-      beginStep={noStep}
+      beginStep={() => noStep(() => onChange(line))}
     />
   );
   const moments = (kit.gates ?? []).flatMap(gate => [
@@ -131,7 +131,6 @@ export function ScriptedHand({ close }: { close: () => void }) {
   const hand: Hand = kept ?? { lines: [firstLine(kit)], seed: 1, unevenFrames: 0 };
   const keep = (change: Partial<Hand>) =>
     workbench.arrangeTape(rows => ({ ...rows, hand: { ...hand, ...change } }));
-  const still = () => ({ end: () => undefined, cancel: () => undefined });
   const play = () => {
     const { rules } = evaluation.getState();
     if (!rules) return;
@@ -181,7 +180,7 @@ export function ScriptedHand({ close }: { close: () => void }) {
               most={MOST_UNEVEN}
               isWhole
               onChange={unevenFrames => keep({ unevenFrames })}
-              beginStep={still}
+              beginStep={() => noStep()}
             />{" "}
             f off, as seed{" "}
             <NumberStone
@@ -190,7 +189,7 @@ export function ScriptedHand({ close }: { close: () => void }) {
               least={0}
               isWhole
               onChange={seed => keep({ seed })}
-              beginStep={still}
+              beginStep={() => noStep()}
             />{" "}
             decides; for{" "}
             <NumberStone
@@ -199,7 +198,7 @@ export function ScriptedHand({ close }: { close: () => void }) {
               least={0.5}
               most={LONGEST_SECONDS}
               onChange={setSeconds}
-              beginStep={still}
+              beginStep={() => noStep()}
             />{" "}
             s.
           </p>

@@ -9,6 +9,7 @@ import { NumberStone } from "../../ui/NumberStone";
 import { useDesk, useDocument, useSetting } from "../../document/context";
 import { ALL_TAKES, filterTakes, listFilters, type TakeFilter } from "./takeFilter";
 import { TakeRow } from "./TakeRow";
+import { noStep } from "../../ui/noStep";
 
 /** The longest sheet to paint on, in seconds: longer takes are played. */
 const LONGEST_SHEET = 600;
@@ -39,7 +40,7 @@ function CleanSheet() {
         least={0.5}
         most={LONGEST_SHEET}
         onChange={setSeconds}
-        beginStep={() => ({ end: () => undefined, cancel: () => setSeconds(seconds) })}
+        beginStep={() => noStep(() => setSeconds(seconds))}
       />{" "}
       s
     </p>

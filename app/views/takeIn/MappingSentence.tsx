@@ -123,7 +123,7 @@ export function MappingSentence(props: Props) {
         least={1}
         most={1000}
         onChange={rate => onChange({ ...mapping, rate })}
-        beginStep={noStep}
+        beginStep={() => noStep()}
       />{" "}
       frames a second.
     </p>

@@ -75,7 +75,7 @@ export function CharacterLine({
             value={character[field]}
             least={least}
             most={most}
-            beginStep={noStep}
+            beginStep={() => noStep()}
             onChange={value => onChange({ ...character, [field]: value })}
           />{" "}
           {after}

@@ -236,7 +236,7 @@ export function Hands({ kit }: { kit: Kit }) {
           label="plays a take"
           value={count}
           onChange={setCount}
-          beginStep={noStep}
+          beginStep={() => noStep()}
           least={1}
           most={5000}
           isWhole
@@ -246,7 +246,7 @@ export function Hands({ kit }: { kit: Kit }) {
           label="seed"
           value={seed}
           onChange={setSeed}
-          beginStep={noStep}
+          beginStep={() => noStep()}
           least={0}
           most={1_000_000}
           isWhole

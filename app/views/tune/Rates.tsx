@@ -90,7 +90,7 @@ export function Rates({ kit }: { kit: Kit }) {
             label="another rate"
             value={more}
             onChange={setMore}
-            beginStep={noStep}
+            beginStep={() => noStep()}
             least={1}
             most={1000}
             isWhole

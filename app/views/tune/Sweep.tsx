@@ -152,7 +152,7 @@ export function Sweep({ kit }: { kit: Kit }) {
               label="plays a take"
               value={count}
               onChange={setCount}
-              beginStep={noStep}
+              beginStep={() => noStep()}
               least={1}
               most={2000}
               isWhole
@@ -162,7 +162,7 @@ export function Sweep({ kit }: { kit: Kit }) {
               label="seed"
               value={seed}
               onChange={setSeed}
-              beginStep={noStep}
+              beginStep={() => noStep()}
               least={0}
               most={1_000_000}
               isWhole

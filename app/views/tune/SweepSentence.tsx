@@ -41,7 +41,7 @@ export function SweepSentence({
         label="from"
         value={range.from}
         onChange={from => onRange({ ...range, from })}
-        beginStep={noStep}
+        beginStep={() => noStep()}
         {...bounds}
       />{" "}
       to{" "}
@@ -49,7 +49,7 @@ export function SweepSentence({
         label="to"
         value={range.to}
         onChange={to => onRange({ ...range, to })}
-        beginStep={noStep}
+        beginStep={() => noStep()}
         {...bounds}
       />
       {choice.swept.kind === "group" ? " %" : choice.swept.kind === "length" ? ` ${choice.swept.unit}` : ""}

@@ -27,11 +27,17 @@ export function useTrying(): Trying {
     const { kit } = workbench.getState();
     const before = state?.before ?? kit;
     if (!kit || !before || !workbench.mayEdit()) return;
-    step.current ??= workbench.beginStep();
-    // A group is scaled from what its lengths were, a number is set whatever it is.
-    workbench.editKit(`${name}: ${value}`, now => {
-      return writeSwept(swept.kind === "group" ? before : now, swept, value) ?? now;
+    step.current ??= workbench.beginStep(() => {
+      step.current = undefined;
+      setState(undefined);
     });
+    // A group is scaled from what its lengths were, a number is set whatever it is.
+    step.current.run(() =>
+      workbench.editKit(
+        `${name}: ${value}`,
+        now => writeSwept(swept.kind === "group" ? before : now, swept, value) ?? now,
+      ),
+    );
     setState({ value, before });
   };
   return {

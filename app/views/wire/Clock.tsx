@@ -8,6 +8,7 @@ import { ChoiceWord } from "../../ui/ChoiceWord";
 import { IdStone } from "../IdStone";
 import { NumberStone } from "../../ui/NumberStone";
 import { useDesk, useDocument } from "../../document/context";
+import { noStep } from "../../ui/noStep";
 
 const QUEUES = [
   {
@@ -124,7 +125,7 @@ export function Clock() {
           most={1000}
           isWhole
           onChange={setRate}
-          beginStep={() => ({ end: () => undefined, cancel: () => setRate(undefined) })}
+          beginStep={() => noStep(() => setRate(undefined))}
         />{" "}
         frames a second: one frame is {(1000 / (rate ?? kit.rate)).toFixed(2)} ms.
       </p>

@@ -6,6 +6,7 @@ import { NumberStone } from "../../../ui/NumberStone";
 import type { NumberBounds } from "../../../ui/numberText";
 import { ChoiceWord } from "../../../ui/ChoiceWord";
 import { useDesk } from "../../../document/context";
+import { noStep } from "../../../ui/noStep";
 
 const WIDTH = 280;
 const HEIGHT = 96;
@@ -278,7 +279,7 @@ export function JumpFacts({ kit }: { kit: Kit }) {
                       most={LONGEST_PRESS}
                       isWhole
                       onChange={frames => setHeld(PRESSES.map((_, p) => (p === k ? frames : held[p])))}
-                      beginStep={() => ({ end: () => undefined, cancel: () => setHeld(held) })}
+                      beginStep={() => noStep(() => setHeld(held))}
                     />
                     f
                   </>
