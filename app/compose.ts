@@ -74,7 +74,7 @@ export function composeApp(world: World): App {
   const evaluation = createEvaluation(workbench, judge, jobs, world);
   const proving = createProving(workbench, judge, jobs, world);
   const playback = createPlayback(evaluation, nextTurn);
-  const pad = createPad({ ...world, workbench, evaluation, judge, library });
+  const pad = createPad({ ...world, workbench, evaluation, judge, library, tabs });
   const look: StoreApi<TapeLook> = createTapeLook(workbench, evaluation);
   const tape = { look, actions: createTapeActions({ workbench, evaluation, playback, look }) };
   return {

@@ -1,8 +1,6 @@
 import type { StoreApi } from "zustand/vanilla";
-import type { Take } from "#core";
 import type { KeptKit, Library, Second } from "../storage/library";
 import { isBroken, NO_PARTS, PLAIN_ROWS, type Broken, type PartKey } from "../storage/records";
-import { joinRecordings } from "../storage/recordings";
 import type { Pen, PenHolder, Tabs } from "../storage/tabs";
 import type { Say } from "../ui/notices";
 import { createAutosave, type Autosave, type Written } from "./autosave";
@@ -38,8 +36,8 @@ export interface SittingsWorld {
   readonly store: StoreApi<OpenDocument>;
   /** What is shown now did not come about by edits: there is nothing to undo. */
   readonly forgetPast: () => void;
-  /** Adds a take by an edit, and opens it. */
-  readonly addTake: (take: Take, what: string) => void;
+  /** Keeps or offers recordings of the open kit that are in pieces. */
+  readonly offerRecordings: () => Promise<void>;
 }
 
 /** An open kit in this tab, until another is opened in its place. */
@@ -48,6 +46,8 @@ interface Sitting {
   pen: Pen | undefined;
   autosave: Autosave | undefined;
   stopHearing: () => void;
+  /** The document as it was when another kit was opened in its place: a write that was under way then goes on to it. */
+  left: Written | undefined;
   isOver: boolean;
 }
 
@@ -57,12 +57,14 @@ export function createSittings(world: SittingsWorld): Sittings {
   let sitting: Sitting | undefined;
   let asked = 0;
   const leaving = new Set<() => void>();
+  /** Writes of kits that were left, still under way, by kit. */
+  const lastWrites = new Map<string, Promise<void>>();
 
   function readWritten(of: Sitting): Written | undefined {
+    if (of !== sitting) return of.left;
     const state = store.getState();
     const document = documentOf(state);
-    if (of !== sitting || !document || document.kit.id !== of.kitId || state.holder === "gone")
-      return undefined;
+    if (!document || document.kit.id !== of.kitId || state.holder === "gone") return undefined;
     return { ...document, rows: state.rows, change: state.change };
   }
 
@@ -162,6 +164,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     const stopTabs = tabs.hear(message => {
       if (message.kitId !== of.kitId) return;
       if (message.kind === "removed") loseKit(of);
+      if (message.kind === "recorded" && store.getState().holder === "ours") void world.offerRecordings();
       if (message.kind === "written" && of.autosave?.isClean()) void follow(message.changed ?? []);
     });
     const stopSeconds = library.onSecond((kitId, second) => {
@@ -171,31 +174,6 @@ export function createSittings(world: SittingsWorld): Sittings {
       stopTabs();
       stopSeconds();
     };
-  }
-
-  /** Recordings that were cut off, by a crash or a killed browser, are offered as takes. */
-  async function offerCutOff(of: Sitting): Promise<void> {
-    const chunks = await library.listChunks(of.kitId);
-    if (of !== sitting || chunks.length === 0) return;
-    const used = store.getState().takes.length;
-    const found = joinRecordings(of.kitId, chunks, n => `Cut off, take ${used + n + 1}`);
-    const forget = (take: Take) => library.dropRecording(of.kitId, take.id);
-    for (const take of found) {
-      const seconds = (take.frames / take.rate).toFixed(1);
-      say({
-        tone: "trouble",
-        title: `A recording of ${seconds} s was cut off before it was kept.`,
-        details: ["It is whole up to the last second before that."],
-        action: {
-          label: "Keep it as a take",
-          run: () => {
-            world.addTake(take, "kept a recording that was cut off");
-            void flush().then(() => forget(take));
-          },
-        },
-        other: { label: "Let it go", run: () => void forget(take) },
-      });
-    }
   }
 
   function endSitting(of: Sitting): void {
@@ -212,6 +190,7 @@ export function createSittings(world: SittingsWorld): Sittings {
       pen: undefined,
       autosave: undefined,
       stopHearing: () => undefined,
+      left: undefined,
       isOver: false,
     };
     let holder: PenHolder = "ours";
@@ -225,6 +204,7 @@ export function createSittings(world: SittingsWorld): Sittings {
         if (next === sitting) await next.autosave?.flush();
       },
     );
+    await lastWrites.get(kitId);
     const kept = await library.readKit(kitId);
     if (ticket !== asked || kept === undefined || isBroken(kept)) {
       endSitting(next);
@@ -232,7 +212,14 @@ export function createSittings(world: SittingsWorld): Sittings {
     }
     const before = sitting;
     if (before) for (const hear of leaving) hear();
-    const flushed = before?.autosave?.flush();
+    if (before) {
+      before.left = readWritten(before);
+      const written = (before.autosave?.flush() ?? Promise.resolve()).finally(() => {
+        endSitting(before);
+        if (lastWrites.get(before.kitId) === written) lastWrites.delete(before.kitId);
+      });
+      lastWrites.set(before.kitId, written);
+    }
     sitting = next;
     next.autosave = createAutosave(
       {
@@ -246,8 +233,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     next.stopHearing = beginHearing(next);
     store.setState({ openTakeId: undefined, takes: [] });
     show(kept, holder);
-    if (before) void Promise.resolve(flushed).finally(() => endSitting(before));
-    if (holder === "ours") void offerCutOff(next);
+    if (holder === "ours") void world.offerRecordings();
     if (kept.broken.length > 0) sayBroken(kept);
     return "opened";
   }
@@ -284,7 +270,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     if (isBroken(kept)) return;
     of.autosave?.reset(written(kept));
     show(kept, holder);
-    void offerCutOff(of);
+    void world.offerRecordings();
   }
 
   async function close(): Promise<void> {

@@ -2,12 +2,14 @@ import { temporal } from "zundo";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Check, Kit, Layout, Take } from "#core";
 import { putBack } from "../edits/putBack";
+import { freeName, nextTakeNumber } from "../edits/takeNames";
 import type { Library } from "../storage/library";
 import { PART_LISTS, type KitDocument, type RowOrder } from "../storage/records";
 import type { Tabs } from "../storage/tabs";
 import type { Say } from "../ui/notices";
 import { createHistory, type CloseListener, type UndoStep } from "./history";
 import { documentOf, NOTHING, stillOpen, type OpenDocument } from "./openDocument";
+import { createRecordingKeeper, type RecordingKeeper } from "./recordingKeeper";
 import { createSittings, type Sittings } from "./sittings";
 import { whyRefused } from "./whyRefused";
 
@@ -38,8 +40,16 @@ export interface Workbench
   ) => Edit | undefined;
   /** Takes exactly one edit back, whatever was done since; this is an edit too. */
   readonly putBack: (what: string, edit: Edit) => void;
-  /** Adds a take and opens it. `what` says in a few words how it came about. */
-  readonly addTake: (take: Take, what?: string) => void;
+  /** Adds a take and opens it; `what` says in a few words how it came about. A name that is taken gets a number. False where this tab may not edit. */
+  readonly addTake: (take: Take, what?: string) => boolean;
+  /** Keeps a recording that has come to its end, whoever has the pen. */
+  readonly keepRecording: RecordingKeeper["keep"];
+  /** Is a recording held in memory alone? */
+  readonly hasWaitingRecording: () => boolean;
+  /** Returns a name for a recording that no take of the kit ever had, and marks it as given. */
+  readonly nameRecording: () => string;
+  /** While something is recorded, undo does not go further back than to here. Returns what ends that. */
+  readonly guardPast: () => () => void;
   readonly removeTake: (takeId: string) => Edit | undefined;
   readonly openTake: (takeId: string) => void;
   /** Keeps the present rules under a name, to lay other versions beside. */
@@ -85,6 +95,8 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     store.temporal as unknown as Parameters<typeof createHistory<Past>>[0],
     readPast,
   );
+  /** The newest state of the past when a recording began. */
+  let guarded: { readonly last: unknown } | undefined;
   const sittings = createSittings({
     library,
     tabs,
@@ -92,7 +104,16 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     nowMs,
     store,
     forgetPast: () => history.clear(),
+    offerRecordings: () => keeper.offer(),
+  });
+  const keeper = createRecordingKeeper({
+    library,
+    tabs,
+    say,
+    store,
     addTake: (take, what) => bench.addTake(take, what),
+    flush: sittings.flush,
+    putKitBack: sittings.putKitBack,
   });
 
   /** Says why nothing was changed, with the way out of it. */
@@ -145,6 +166,12 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
   function travel(way: "undo" | "redo"): void {
     if (store.getState().holder !== "ours") return void refuse();
     if (history.close("travel")) return;
+    if (way === "undo" && guarded && store.temporal.getState().pastStates.at(-1) === guarded.last)
+      return say({
+        tone: "plain",
+        title: "Nothing was edited since the recording began.",
+        details: ["What was done before it can be undone when it has ended."],
+      });
     const { takes, openTakeId } = store.getState();
     const place = takes.findIndex(take => take.id === openTakeId);
     store.temporal.getState()[way]();
@@ -170,7 +197,26 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
       edit(what, now => putBack(before, after, now));
     },
     addTake(take, what = `recorded ${take.name}`) {
-      if (editList("takes", what, takes => [...takes, take])) bench.openTake(take.id);
+      const name = freeName(store.getState().takes, take.name);
+      const named = name === take.name ? take : { ...take, name };
+      if (!editList("takes", what, takes => [...takes, named])) return false;
+      bench.openTake(take.id);
+      return true;
+    },
+    keepRecording: keeper.keep,
+    hasWaitingRecording: keeper.hasWaiting,
+    nameRecording() {
+      const { takes, rows } = store.getState();
+      const takeNumber = nextTakeNumber(takes, rows.takeNumber);
+      if (store.getState().holder === "ours") bench.arrangeTape(now => ({ ...now, takeNumber }));
+      return `Take ${takeNumber}`;
+    },
+    guardPast() {
+      const guard = { last: store.temporal.getState().pastStates.at(-1) };
+      guarded = guard;
+      return () => {
+        if (guarded === guard) guarded = undefined;
+      };
     },
     removeTake: takeId =>
       editList("takes", "deleted a take", takes => takes.filter(take => take.id !== takeId)),

@@ -117,9 +117,9 @@ test("a page killed in mid-recording loses at most its last second; the next one
   const next = openTab(tab.browser);
   await until(() => tab.pad.getState().frame > 130);
   await expect.poll(async () => (await next.library.listChunks("k")).length).toBeGreaterThan(2);
+  tab.kill();
   await next.workbench.open("k");
-  next.workbench.takePen();
-  next.timers.pass(1500);
+  await until(() => next.workbench.getState().holder === "ours");
   await until(() => next.notices.store.getState().some(notice => notice.title.includes("was cut off")));
   next.notices.store
     .getState()
@@ -153,6 +153,127 @@ test("a recording that is kept leaves nothing of its pieces, and can be undone a
   await tab.workbench.flush();
   const kept = await openTab(tab.browser).library.readKit("k");
   expect(kept && !isBroken(kept) && kept.document.takes.length).toBe(1);
+});
+
+test("undo during a recording reaches the edits made since it began and no further; kept, the take is one step", async () => {
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 5]);
+  tab.page()!.leave();
+  lengthen(20);
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 5], ["up", "key:KeyA", 20]);
+  lengthen(30);
+  tab.workbench.undo();
+  tab.workbench.undo();
+  tab.workbench.undo();
+  expect(tab.workbench.getState().kit!.patterns[0]).toMatchObject({ for: "20f" });
+  expect(takes().map(({ name }) => name)).toEqual(["Take 1"]);
+  expect(tab.notices.store.getState().at(-1)!.title).toBe("Nothing was edited since the recording began.");
+  tab.page()!.leave();
+  expect(takes().map(({ name }) => name)).toEqual(["Take 1", "Take 2"]);
+  tab.workbench.undo();
+  expect(takes().map(({ name }) => name)).toEqual(["Take 1"]);
+  tab.workbench.redo();
+  expect(takes().map(({ name }) => name)).toEqual(["Take 1", "Take 2"]);
+  tab.workbench.undo();
+  tab.workbench.undo();
+  tab.workbench.undo();
+  expect(takes()).toEqual([]);
+  tab.pad.wake(true);
+  wait(5);
+  tab.page()!.leave();
+  // The names of takes that were undone stay theirs.
+  expect(takes().map(({ name }) => name)).toEqual(["Take 3"]);
+});
+
+/** Records a press and ends it only when `meanwhile` has come about. */
+async function recordWhile(meanwhile: () => Promise<void>): Promise<void> {
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 5], ["up", "key:KeyA", 20]);
+  wait(40);
+  await meanwhile();
+  wait(10);
+  tab.page()!.leave();
+}
+const storedTakes = async () => {
+  const kept = await openTab(tab.browser).library.readKit("k");
+  return kept && !isBroken(kept) ? kept.document.takes : [];
+};
+
+test("a recording that ends when another tab has the pen is kept by that tab, whole, and nothing is left in pieces", async () => {
+  const other = openTab(tab.browser);
+  await recordWhile(async () => {
+    await other.workbench.open("k");
+    other.workbench.takePen();
+    await until(() => other.workbench.getState().holder === "ours");
+  });
+  await until(() => other.workbench.getState().takes.length === 1);
+  await expect.poll(async () => (await storedTakes()).length).toBe(1);
+  expect((await storedTakes())[0]).toMatchObject({
+    name: "Take 1",
+    lanes: {
+      a: [
+        [5.5, 1],
+        [20.5, 0],
+      ],
+    },
+  });
+  await expect.poll(async () => (await tab.library.listChunks("k")).length).toBe(0);
+  // The living recording was never offered as one that was cut off.
+  expect(other.notices.store.getState().filter(({ title }) => title.includes("cut off"))).toEqual([]);
+  await until(() => takes().length === 1);
+});
+
+test("a recording that ends after its kit was deleted is held, and is a take when the kit is put back", async () => {
+  const other = openTab(tab.browser);
+  await recordWhile(async () => {
+    await other.shelf.takeOff("k");
+    await until(() => tab.workbench.getState().holder === "gone");
+  });
+  expect(takes()).toEqual([]);
+  expect(tab.workbench.hasWaitingRecording()).toBe(true);
+  const notice = tab.notices.store.getState().find(({ title }) => title.startsWith("Take 1 was recorded"))!;
+  notice.action!.run();
+  await until(() => takes().length === 1);
+  expect(takes()[0]).toMatchObject({
+    name: "Take 1",
+    lanes: {
+      a: [
+        [5.5, 1],
+        [20.5, 0],
+      ],
+    },
+  });
+  await expect.poll(async () => (await storedTakes()).length).toBe(1);
+  expect(tab.workbench.hasWaitingRecording()).toBe(false);
+});
+
+test("a recording kept without a word from the tab that has the pen is a take as soon as the pen comes here", async () => {
+  const other = openTab({ ...tab.browser, channel: new EventTarget() });
+  await recordWhile(async () => {
+    await other.workbench.open("k");
+    other.workbench.takePen();
+    other.timers.pass(1500);
+    await until(() => tab.workbench.getState().holder === "theirs");
+  });
+  expect(takes()).toEqual([]);
+  other.kill();
+  await until(() => takes().length === 1);
+  await expect.poll(async () => (await storedTakes()).length).toBe(1);
+});
+
+test("an edit that follows another at once is written, though another kit is opened in that very task", async () => {
+  await tab.shelf.add(documentOf({ ...KIT, id: "other", name: "Other" }), "new");
+  const opening = tab.workbench.open("other");
+  const stop = tab.workbench.onLeave(() => {
+    lengthen(21);
+    lengthen(22);
+    lengthen(23);
+  });
+  await opening;
+  stop();
+  await tab.workbench.open("k");
+  expect(tab.workbench.getState().kit!.patterns[0]).toMatchObject({ for: "23f" });
 });
 
 test("what the hand does while the clock stands lands on the next frame that is stepped", () => {

@@ -1,6 +1,6 @@
 import { nanoid } from "nanoid";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { applyAssist, findAssist, listHearers, type Assist, type Kit } from "#core";
+import { applyAssist, findAssist, listHearers, type Assist, type Kit, type Take } from "#core";
 import type { Rules } from "#stage";
 import type { Evaluation } from "../document/evaluation";
 import type { NextTurn } from "../document/playback";
@@ -8,6 +8,7 @@ import type { Workbench } from "../document/workbench";
 import { applyLayout } from "../edits/edits";
 import type { Judge } from "../judging/judge";
 import type { Library } from "../storage/library";
+import type { Tabs } from "../storage/tabs";
 import { nextSpeed, type BenchAct } from "./benchKeys";
 import type { PadReading } from "./gamepads";
 import { createPadPoller, type PadsStatus } from "./gamepads";
@@ -88,7 +89,8 @@ export interface PadWorld {
   readonly workbench: Workbench;
   readonly evaluation: StoreApi<Evaluation>;
   readonly judge: Judge;
-  readonly library: Pick<Library, "addChunk" | "dropRecording">;
+  readonly library: Pick<Library, "addChunk">;
+  readonly tabs: Pick<Tabs, "markAlive">;
   /** The page's clock, ms: the one its events are stamped by. */
   readonly nowMs: () => number;
   readonly nextTurn: NextTurn;
@@ -145,7 +147,7 @@ function playAlike(a: Kit, b: Kit): boolean {
 
 /** Makes the pad of one page, asleep. */
 export function createPad(world: PadWorld): Pad {
-  const { workbench, evaluation, judge, library, nowMs } = world;
+  const { workbench, evaluation, judge, library, tabs, nowMs } = world;
   const held = createHeld();
   const poller = createPadPoller(world.readPads);
   const store = createStore<PadState>(() => ({
@@ -160,6 +162,7 @@ export function createPad(world: PadWorld): Pad {
   }));
   let figures: FigureKeeper = createFigureKeeper();
   let recorder: Recorder | undefined;
+  let endGuard = () => {};
   let assisted: { readonly from: Rules; readonly assist: Assist; readonly made: Rules } | undefined;
   let callOffTurn = () => {};
   let callOffRules = () => {};
@@ -303,7 +306,8 @@ export function createPad(world: PadWorld): Pad {
     figures = createFigureKeeper();
     held.setControls(boundControls());
     poller.reset();
-    recorder = isRecording ? createRecorder(library, kit.id, nanoid(8), isOwnGate(kit)) : undefined;
+    endGuard = isRecording ? workbench.guardPast() : () => {};
+    recorder = isRecording ? createRecorder(library, tabs, kit.id, nanoid(8), isOwnGate(kit)) : undefined;
     store.setState({
       ...UNTOUCHED,
       session: createLiveSession(rules, beganMs),
@@ -333,16 +337,14 @@ export function createPad(world: PadWorld): Pad {
     return gateId => kit.gates?.some(gate => gate.id === gateId) ?? false;
   }
 
-  function keepAs(session: LiveSession, id: string): void {
-    const { kit, takes } = workbench.getState();
-    if (!kit || session.state.frame < 0) return;
-    const used = new Set(takes.map(take => take.name));
-    let n = takes.length + 1;
-    while (used.has(`Take ${n}`)) n++;
-    const named = { id, name: `Take ${n}`, kitId: kit.id };
+  /** Returns what was played as a take; undefined where no frame was. */
+  function takePlayed(session: LiveSession, id: string): Take | undefined {
+    const { kit } = workbench.getState();
+    if (!kit || session.state.frame < 0) return undefined;
+    const named = { id, name: workbench.nameRecording(), kitId: session.rules.kit.id };
     const assist = assistNow(kit);
     const take = takeOf(session.recording, session.state.frame + 1, named, isOwnGate(kit));
-    workbench.addTake(assist ? { ...take, note: `played with “${assist.name}” on` } : take);
+    return assist ? { ...take, note: `played with “${assist.name}” on` } : take;
   }
 
   function sleep(): void {
@@ -361,12 +363,18 @@ export function createPad(world: PadWorld): Pad {
       speedPercent: 100,
       frame: -1,
     });
-    if (!isRecording || !recorder) return;
-    const kept = recorder;
+    endGuard();
+    const ended = recorder;
     recorder = undefined;
-    keepAs(session, kept.id);
-    // Only when the take itself is written is what was written of it meanwhile not needed any more.
-    void workbench.flush().then(kept.done);
+    if (!isRecording || !ended) return;
+    const take = takePlayed(session, ended.id);
+    if (!take) return ended.end();
+    void workbench.keepRecording({
+      take,
+      what: `recorded ${take.name}`,
+      finish: whole => ended.finish(session, whole),
+      end: ended.end,
+    });
   }
 
   /** The rules changed under the hands: what is being recorded is run through the new ones, a try begins anew. */
@@ -441,7 +449,8 @@ export function createPad(world: PadWorld): Pad {
     sleep,
     keep() {
       const { session } = store.getState();
-      if (session) keepAs(session, nanoid(8));
+      const take = session && workbench.mayEdit() ? takePlayed(session, nanoid(8)) : undefined;
+      if (take) workbench.addTake(take);
     },
     freeze,
     step,

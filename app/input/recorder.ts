@@ -1,4 +1,6 @@
 import type { Library } from "../storage/library";
+import type { RecordingChunk } from "../storage/recordings";
+import type { Tabs } from "../storage/tabs";
 import type { LiveSession } from "./liveSession";
 import { createPieces } from "./recording";
 
@@ -7,38 +9,47 @@ export interface Recorder {
   readonly id: string;
   /** To be called as time goes by: writes what has come since the last time, if that was long enough ago. */
   readonly keepUp: (session: LiveSession, nowMs: number) => void;
-  /** The recording is kept elsewhere: what was written of it is not needed any more. */
-  readonly done: () => Promise<void>;
+  /** Writes the last piece of a recording that has come to its end; false where not every piece is in storage. */
+  readonly finish: (session: LiveSession, whole: NonNullable<RecordingChunk["whole"]>) => Promise<boolean>;
+  /** The recording is no longer in work here; its pieces stay. */
+  readonly end: () => void;
 }
 
 /** How often a piece is written. */
 const EVERY_MS = 500;
 
-/** Makes the recorder of one recording. */
+/** Creates the recorder of one recording, which other tabs can see is alive until `end`. */
 export function createRecorder(
-  library: Pick<Library, "addChunk" | "dropRecording">,
+  library: Pick<Library, "addChunk">,
+  tabs: Pick<Tabs, "markAlive">,
   kitId: string,
   id: string,
   isKept: (gateId: string) => boolean,
 ): Recorder {
+  const end = tabs.markAlive(id);
   let pieces:
     { readonly of: LiveSession["recording"]; readonly next: ReturnType<typeof createPieces> } | undefined;
   let place = 0;
   let writtenAtMs = -Infinity;
-  let writing: Promise<unknown> = Promise.resolve();
+  let writing: Promise<boolean> = Promise.resolve(true);
+
+  function write({ recording, state }: LiveSession, whole?: RecordingChunk["whole"]): void {
+    if (pieces?.of !== recording) pieces = { of: recording, next: createPieces(recording, isKept) };
+    const chunk = { kitId, id, place: place++, ...pieces.next(state.frame + 1), ...(whole ? { whole } : {}) };
+    writing = writing.then(async isSound => (await library.addChunk(chunk)) && isSound);
+  }
+
   return {
     id,
     keepUp(session, nowMs) {
       if (nowMs - writtenAtMs < EVERY_MS || session.state.frame < 0) return;
       writtenAtMs = nowMs;
-      if (pieces?.of !== session.recording)
-        pieces = { of: session.recording, next: createPieces(session.recording, isKept) };
-      const chunk = { kitId, id, place: place++, ...pieces.next(session.state.frame + 1) };
-      writing = writing.then(() => library.addChunk(chunk));
+      write(session);
     },
-    async done() {
-      await writing;
-      if (place > 0) await library.dropRecording(kitId, id);
+    finish(session, whole) {
+      write(session, whole);
+      return writing;
     },
+    end,
   };
 }

@@ -19,7 +19,8 @@ export function useLeaving(hasHeld: () => boolean): void {
     window.addEventListener(
       "beforeunload",
       event => {
-        if (pad.getState().isRecording || hasHeld()) event.preventDefault();
+        const isUnkept = hasHeld() || workbench.hasWaitingRecording();
+        if (pad.getState().isRecording || isUnkept) event.preventDefault();
       },
       { signal },
     );

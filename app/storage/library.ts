@@ -77,7 +77,10 @@ export interface Library {
   readonly hasHeld: () => boolean;
   /** Hears of held writes that, tried again, came second. */
   readonly onSecond: (listener: (kitId: string, second: Second) => void) => () => void;
-  readonly addChunk: (chunk: RecordingChunk) => Promise<void>;
+  /** Writes a piece of a recording; false where it was not written. */
+  readonly addChunk: (chunk: RecordingChunk) => Promise<boolean>;
+  /** Is a part in storage, not only held in memory? */
+  readonly isStored: (kitId: string, list: PartList, id: string) => Promise<boolean>;
   readonly listChunks: (kitId: string) => Promise<readonly unknown[]>;
   readonly dropRecording: (kitId: string, id: string) => Promise<void>;
 }
@@ -297,7 +300,9 @@ export function createLibrary(world: LibraryWorld): Library {
       seconds.add(listener);
       return () => void seconds.delete(listener);
     },
-    addChunk: chunk => ask<unknown>(db => db.put("recordings", chunk), undefined).then(() => undefined),
+    addChunk: chunk => ask(async db => (await db.put("recordings", chunk)) !== undefined, false),
+    isStored: (kitId, list, id) =>
+      ask(async db => (await db.getKey("parts", [kitId, list, id])) !== undefined, false),
     listChunks: kitId => ask<unknown[]>(db => db.getAllFromIndex("recordings", "byKit", kitId), []),
     dropRecording: (kitId, id) =>
       ask<unknown>(

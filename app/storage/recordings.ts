@@ -19,6 +19,14 @@ export interface RecordingChunk extends RecordingPiece {
   readonly kitId: string;
   readonly id: string;
   readonly place: number;
+  /** On the last piece of a recording that came to its end: what is known of it as a take. */
+  readonly whole?: { readonly name: string; readonly note?: string };
+}
+
+/** A recording put together from its pieces. `isWhole`: it came to its end, and only its take was not kept yet. */
+export interface JoinedRecording {
+  readonly take: Take;
+  readonly isWhole: boolean;
 }
 
 const pairs = v.array(v.tuple([v.number(), v.number()]));
@@ -31,6 +39,7 @@ const chunkSchema = v.looseObject({
   lanes,
   gates: lanes,
   speed: pairs,
+  whole: v.exactOptional(v.object({ name: v.string(), note: v.exactOptional(v.string()) })),
 });
 
 function join(pieces: readonly Lanes[]): Record<string, Pair[]> {
@@ -46,14 +55,14 @@ function join(pieces: readonly Lanes[]): Record<string, Pair[]> {
 }
 
 /**
- * Puts the chunks of recordings that were cut off together again: one take each, the pieces that read in their order,
- * under the name given. Those that come to nothing are left out.
+ * Returns the recordings that chunks are pieces of: one take each, the pieces that read in their order, under its own name
+ * if it is whole, else under the one given. Those without any frame are left out.
  */
 export function joinRecordings(
   kitId: string,
   chunks: readonly unknown[],
   nameOf: (n: number) => string,
-): Take[] {
+): JoinedRecording[] {
   const read = chunks.flatMap(chunk => {
     const parsed = v.safeParse(chunkSchema, chunk);
     return parsed.success ? [parsed.output] : [];
@@ -63,18 +72,20 @@ export function joinRecordings(
     const own = read.filter(chunk => chunk.id === id).sort((a, b) => a.place - b.place);
     const gates = join(own.map(chunk => chunk.gates));
     const speed = own.flatMap(chunk => chunk.speed);
+    const whole = own.at(-1)!.whole;
     const take = parseTake({
       format: "moss-tap/take",
       version: 1,
       id,
-      name: nameOf(n),
+      name: whole?.name ?? nameOf(n),
       kit: kitId,
       rate: own[0]!.rate,
       frames: Math.max(...own.map(chunk => chunk.frames)),
       lanes: join(own.map(chunk => chunk.lanes)),
       ...(Object.keys(gates).length > 0 ? { gates } : {}),
       ...(speed.length > 0 ? { speed } : {}),
+      ...(whole?.note === undefined ? {} : { note: whole.note }),
     });
-    return take.ok && take.value.frames > 0 ? [take.value] : [];
+    return take.ok && take.value.frames > 0 ? [{ take: take.value, isWhole: whole !== undefined }] : [];
   });
 }

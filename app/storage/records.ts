@@ -125,6 +125,8 @@ const rowOrderSchema = v.object({
   arcs: v.exactOptional(v.array(keptArcSchema)),
   /** Views whose first step was done once: it is not told any more. */
   done: v.exactOptional(v.array(v.string())),
+  /** The number that was given to a recording last, so that no other take ever gets its name. */
+  takeNumber: v.exactOptional(v.pipe(v.number(), v.integer(), v.minValue(0))),
   /** Findings that are wanted as they are, by their keys: they are told no more. */
   wanted: v.exactOptional(v.array(v.string())),
 });

@@ -1,9 +1,9 @@
 import * as v from "valibot";
 import { PART_LISTS } from "./records";
 
-/** What tabs tell each other about a kit: it was written, it has left the shelf, someone wants the pen. */
+/** A message between tabs about a kit: it was written, it was deleted, someone wants the pen, a recording waits to be kept. */
 const messageSchema = v.object({
-  kind: v.picklist(["written", "removed", "pen"]),
+  kind: v.picklist(["written", "removed", "pen", "recorded"]),
   kitId: v.string(),
   tabId: v.string(),
   /** What was written or taken away beside the kit. */
@@ -20,6 +20,9 @@ export interface Pen {
   /** Asks the tab that has it to hand it over; one that does not answer in time is passed over. */
   readonly take: () => void;
   readonly giveUp: () => void;
+  /** The page is left, and may come back: the pen is given back at once, and asked for again when it does. */
+  readonly pause: () => void;
+  readonly resume: () => void;
 }
 
 /** The tabs of this browser that have the application open. */
@@ -37,6 +40,10 @@ export interface Tabs {
     turn: (holder: PenHolder) => void,
     asked: () => Promise<void>,
   ) => Promise<Pen>;
+  /** Marks a thing as in work in this tab, until the returned function is called or the tab is gone. */
+  readonly markAlive: (id: string) => () => void;
+  /** Is a thing in work in any tab? Without locks nothing is known to be. */
+  readonly isAlive: (id: string) => Promise<boolean>;
 }
 
 export interface TabsWorld {
@@ -73,7 +80,8 @@ export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
   ): Promise<Pen> {
     if (!locks) {
       turn("ours");
-      return { take: () => undefined, giveUp: () => undefined };
+      const nothing = () => undefined;
+      return { take: nothing, giveUp: nothing, pause: nothing, resume: nothing };
     }
     const name = `moss-tap-kit:${kitId}`;
     let letGo: (() => void) | undefined;
@@ -163,8 +171,39 @@ export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
         letGo?.();
         letGo = undefined;
       },
+      pause() {
+        stopWaiting();
+        const give = letGo;
+        letGo = undefined;
+        if (give && !isOver) turn("theirs");
+        give?.();
+      },
+      resume() {
+        if (!letGo && !waiting && !isOver) wait();
+      },
     };
   }
 
-  return { tabId, tell, hear, askForPen };
+  const aliveName = (id: string) => `moss-tap-alive:${id}`;
+
+  const alive = new Set<string>();
+
+  function markAlive(id: string): () => void {
+    let end: (() => void) | undefined;
+    const over = new Promise<void>(resolve => (end = resolve));
+    alive.add(id);
+    void locks?.request(aliveName(id), () => over);
+    return () => {
+      alive.delete(id);
+      end?.();
+    };
+  }
+
+  async function isAlive(id: string): Promise<boolean> {
+    if (alive.has(id)) return true;
+    if (!locks) return false;
+    return (await locks.request(aliveName(id), { ifAvailable: true }, lock => lock === null)) as boolean;
+  }
+
+  return { tabId, tell, hear, askForPen, markAlive, isAlive };
 }

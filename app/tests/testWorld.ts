@@ -95,6 +95,16 @@ export type TestBrowser = ReturnType<typeof createBrowser>;
 /** One tab: an application of its own, with clocks in the hands of the test. */
 export function openTab(browser: TestBrowser = createBrowser(), change: Partial<World> = {}) {
   const timers = createTimers();
+  let die = () => {};
+  const death = new Promise<void>(resolve => (die = resolve));
+  /** The browser's locks as this tab has them: it lets go of them when it is killed. */
+  const locks = {
+    request: (name: string, ...rest: unknown[]) => {
+      const run = rest.at(-1) as (lock: Lock | null) => unknown;
+      const own = (lock: Lock | null) => Promise.race([run(lock), ...(lock ? [death] : [])]);
+      return (browser.locks.request as (...args: unknown[]) => unknown)(name, ...rest.slice(0, -1), own);
+    },
+  } as Pick<LockManager, "request">;
   let turns: ((nowMs: number) => void)[] = [];
   let listener: PageListener | undefined;
   const world: World = {
@@ -108,7 +118,7 @@ export function openTab(browser: TestBrowser = createBrowser(), change: Partial<
       return () => void (turns = turns.filter(other => other !== run));
     },
     small: browser.small,
-    locks: browser.locks,
+    locks,
     channel: {
       postMessage: data =>
         queueMicrotask(() => browser.channel.dispatchEvent(new MessageEvent("message", { data }))),
@@ -138,6 +148,8 @@ export function openTab(browser: TestBrowser = createBrowser(), change: Partial<
       turns = [];
       for (const run of now) run(timers.nowMs());
     },
+    /** The tab is gone from one moment to the next: the browser gives its locks to others. */
+    kill: die,
     /** What hears the page while the pad is awake. */
     page: () => listener,
   };
