@@ -66,6 +66,19 @@ export function composeApp(world: World): App {
     locks: world.locks,
     later,
     rest: world.rest,
+    onUnwritable: ({ text, write }, forget) =>
+      notices.say({
+        tone: "trouble",
+        title: write
+          ? `The last edit of ${write.record?.kit.name ?? "a kit"} was not written, and the kit was deleted meanwhile.`
+          : "An edit that a page left unwritten cannot be read.",
+        details: ["It stays in this browser until it is saved or let go."],
+        action: {
+          label: "Save it as a file",
+          run: () => notices.say.saveRaw("edit, not written", write ?? text),
+        },
+        other: { label: "Let it go", run: forget },
+      }),
   });
   const shelf = createShelf(library, wallMs);
   const judge = createJudge();

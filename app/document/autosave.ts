@@ -24,7 +24,7 @@ export interface Autosave {
 }
 
 interface AutosaveWorld {
-  readonly library: Pick<Library, "write" | "setAside">;
+  readonly library: Pick<Library, "write" | "setAside" | "forgetAside">;
   /** The document as it stands; undefined while it must not be written. */
   readonly read: () => Written | undefined;
   readonly nowMs: () => number;
@@ -41,7 +41,8 @@ function isSame(a: Written, b: Written): boolean {
 export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld, first: Written): Autosave {
   let saved = first;
   let writing: Promise<void> | undefined;
-  let isAside = false;
+  /** The kit of which this page has set something aside, while that may not be written yet. */
+  let asideOf: string | undefined;
 
   const pending = () => {
     const now = read();
@@ -53,16 +54,20 @@ export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld
   };
 
   async function writeOn(): Promise<void> {
+    let isHeld = false;
     for (let now = pending(); now; now = pending()) {
       const change = changeTo(now);
       const before = saved;
       const answer = await library.write(change);
       // Read anew meanwhile: what was written then is not what stands now.
       if (saved === before) saved = now;
+      isHeld = answer.state === "held";
       if (answer.state === "changed" || answer.state === "gone") await onSecond(answer);
     }
-    if (isAside) library.setAside(undefined);
-    isAside = false;
+    if (asideOf !== undefined && !isHeld) {
+      library.forgetAside(asideOf);
+      asideOf = undefined;
+    }
   }
 
   function touch(): void {
@@ -77,9 +82,8 @@ export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld
     },
     leave() {
       const now = pending();
-      if (!now) return;
-      isAside = true;
-      library.setAside(changeTo(now));
+      if (now) asideOf = now.kit.id;
+      library.setAside(now && changeTo(now));
     },
     reset(written) {
       saved = written;

@@ -17,8 +17,10 @@ export interface Sittings {
   readonly close: () => Promise<void>;
   /** Keeps its promise when everything edited until now is written, or held by the library. */
   readonly flush: () => Promise<void>;
-  /** The page is being left: what is not yet written is set aside at once. */
+  /** The page is being left: what is not yet written is set aside at once, and the pen is given back. */
   readonly leave: () => void;
+  /** The page that was left is shown again, as it was: it asks for the pen. */
+  readonly comeBack: () => void;
   /** Hears that the open kit is about to be left for another or none, while it can still be edited. */
   readonly onLeave: (listener: () => void) => () => void;
   /** Asks the tab that writes this kit to hand the pen over. */
@@ -264,6 +266,8 @@ export function createSittings(world: SittingsWorld): Sittings {
       if (of === sitting) store.setState({ holder });
       return;
     }
+    // A page that was left with the pen may have set its last edit aside.
+    await library.writeLeft();
     const kept = await library.readKit(of.kitId);
     if (of !== sitting) return;
     if (kept === undefined) return loseKit(of);
@@ -296,7 +300,12 @@ export function createSittings(world: SittingsWorld): Sittings {
     open,
     close,
     flush,
-    leave: () => sitting?.autosave?.leave(),
+    leave() {
+      sitting?.autosave?.leave();
+      void sitting?.autosave?.flush();
+      sitting?.pen?.pause();
+    },
+    comeBack: () => sitting?.pen?.resume(),
     onLeave(listener) {
       leaving.add(listener);
       return () => void leaving.delete(listener);

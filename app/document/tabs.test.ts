@@ -130,3 +130,39 @@ test("leaving the page sets the last edit aside, and the next page has it", asyn
   expect(state(next).kit?.name).toBe("Last edit");
   expect(state(next).variants).toEqual([]);
 });
+
+test("a page that is left gives the pen back with its last edit written, and asks for it again when it is shown", async () => {
+  rename(one, "Last word of one");
+  one.workbench.leave();
+  await until(() => state(two).holder === "ours");
+  expect(state(two).kit?.name).toBe("Last word of one");
+  expect(state(two).variants).toEqual([]);
+  rename(two, "Two's");
+  one.workbench.comeBack();
+  await until(() => state(one).kit?.name === "Two's");
+  expect(state(one).holder).toBe("theirs");
+  two.workbench.leave();
+  await until(() => state(one).holder === "ours");
+});
+
+test("a page left while an edit could not be written: the tab that takes the pen has the edit", async () => {
+  const { small } = browser;
+  one.workbench.leave();
+  await until(() => state(two).holder === "ours");
+  small.setItem(
+    "moss-tap-left:gone:k",
+    JSON.stringify({
+      kitId: "k",
+      base: 1,
+      record: { id: "k", kit: { ...KIT, name: "Left behind" }, order: { takes: ["t"] } },
+      hasNewRules: true,
+      put: [],
+      drop: [],
+    }),
+  );
+  two.workbench.leave();
+  one.workbench.comeBack();
+  await until(() => state(one).holder === "ours");
+  expect(state(one).kit?.name).toBe("Left behind");
+  expect(small.length).toBe(0);
+});

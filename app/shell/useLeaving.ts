@@ -12,10 +12,6 @@ export function useLeaving(hasHeld: () => boolean): void {
   useEffect(() => {
     const ending = new AbortController();
     const { signal } = ending;
-    const leave = () => {
-      workbench.leave();
-      void workbench.flush();
-    };
     window.addEventListener(
       "beforeunload",
       event => {
@@ -24,7 +20,8 @@ export function useLeaving(hasHeld: () => boolean): void {
       },
       { signal },
     );
-    window.addEventListener("pagehide", leave, { signal });
+    window.addEventListener("pagehide", () => workbench.leave(), { signal });
+    window.addEventListener("pageshow", event => event.persisted && workbench.comeBack(), { signal });
     document.addEventListener("visibilitychange", () => void workbench.flush(), { signal });
     return () => ending.abort();
   }, [workbench, pad, hasHeld]);

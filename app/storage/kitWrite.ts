@@ -15,6 +15,8 @@ export interface KitWrite {
   readonly kitId: string;
   /** The version it was made from; 0 for a kit that is not on the shelf yet. */
   readonly base: number;
+  /** The tab that made it. */
+  readonly by?: string;
   /** The kit's record as it shall stand, without its version; undefined takes the kit off the shelf with all beside it. */
   readonly record: Omit<KitRecord, "version"> | undefined;
   /** Are the rules others than before, or only what is kept beside them? */
@@ -89,19 +91,30 @@ export function versionOf(record: unknown): number {
 /** So many parts are copied into the database in one task: many long takes must not keep the page. */
 const PARTS_A_TASK = 8;
 
-/** Writes in one transaction, if nobody else has written since. Rejects when the browser will not keep it: then nothing is written. */
-export async function commitWrite(db: Database, write: KitWrite): Promise<KitWritten> {
+/** Was the last write of a record made by the tab that made this one, right after what this one was made from? */
+function followsOwn(record: unknown, { base, by }: KitWrite): boolean {
+  const last = typeof record === "object" && record !== null && "by" in record ? record.by : undefined;
+  return by !== undefined && last === by && versionOf(record) === base + 1;
+}
+
+/**
+ * Writes in one transaction, if nobody else has written since. `isLeft`: the write was set aside when its page was left, and
+ * a write of the same page that was under way then may have come through: the later one holds it too.
+ * Rejects when the browser will not keep it: then nothing is written.
+ */
+export async function commitWrite(db: Database, write: KitWrite, isLeft = false): Promise<KitWritten> {
   const transaction = db.transaction(["kits", "parts"], "readwrite");
   const kits = transaction.objectStore("kits");
   const parts = transaction.objectStore("parts");
-  const version = versionOf(await kits.get(write.kitId));
-  if (version !== write.base) {
+  const stored: unknown = await kits.get(write.kitId);
+  const version = versionOf(stored);
+  if (version !== write.base && !(isLeft && followsOwn(stored, write))) {
     await transaction.done;
     return { state: version === 0 ? "gone" : "changed" };
   }
   const { record } = write;
   const works: Promise<unknown>[] = [transaction.done];
-  if (record) works.push(kits.put({ ...record, version: version + 1 } as { id: string }));
+  if (record) works.push(kits.put({ ...record, by: write.by, version: version + 1 } as { id: string }));
   else {
     works.push(kits.delete(write.kitId));
     for (const key of await parts.index("byKit").getAllKeys(write.kitId)) works.push(parts.delete(key));

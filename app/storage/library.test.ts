@@ -30,9 +30,10 @@ const take = (id: string): Take => ({
 const named = (name: string): Kit => ({ ...KIT, name });
 
 /** A library on a browser's storage that can be made to fail as a full disk does. */
-function open(browser: TestBrowser, tabId = "tab") {
+function open(browser: TestBrowser, tabId = "tab", isFull = false) {
   const timers = createTimers();
-  const disk = { isFull: false };
+  const disk = { isFull };
+  const unwritable: { readonly text: string; readonly forget: () => void }[] = [];
   const tabs = createTabs({ tabId, channel: undefined, locks: browser.locks, later: timers.later });
   const library = createLibrary({
     name: browser.databaseName,
@@ -41,6 +42,7 @@ function open(browser: TestBrowser, tabId = "tab") {
     locks: browser.locks,
     later: timers.later,
     rest: () => Promise.resolve(),
+    onUnwritable: ({ text }, forget) => unwritable.push({ text, forget }),
     async open(name, onGone) {
       const db = await openDatabase(name, onGone);
       return new Proxy(db, {
@@ -61,7 +63,7 @@ function open(browser: TestBrowser, tabId = "tab") {
     const kept = await library.readKit("k");
     return kept && !isBroken(kept) ? kept.document.kit.name : kept;
   };
-  return { library, timers, disk, put, nameOf };
+  return { library, timers, disk, put, nameOf, unwritable };
 }
 
 test("a full disk is called so; what it would not keep is read back, tried again, and written when there is room", async () => {
@@ -153,6 +155,64 @@ test("what a page set aside as it was left is written by the next, once, and com
   expect(kept).toMatchObject({
     document: { kit: { name: "Newer" }, variants: [{ name: "Left, from another tab" }] },
   });
+});
+
+const asideOf = (before: string, now: string, takes: readonly Take[] = []) =>
+  changeOf(documentOf(named(before), takes), documentOf(named(now), takes), {
+    rows: PLAIN_ROWS,
+    change: "",
+    changedAt: 1,
+  });
+
+test("what was set aside stays until it is in storage: a page that cannot write it shows it and leaves it there", async () => {
+  const browser = createBrowser();
+  const one = open(browser, "one");
+  await one.put(undefined, documentOf(KIT));
+  one.library.setAside(asideOf("K", "Left"));
+  const two = open(browser, "two", true);
+  expect(await two.nameOf()).toBe("Left");
+  expect(two.library.hasHeld()).toBe(true);
+  expect(browser.small.length).toBe(1);
+  const three = open(browser, "three");
+  expect(await three.nameOf()).toBe("Left");
+  expect(browser.small.length).toBe(0);
+});
+
+test("an edit that is held because the storage is full is set aside when the page is left", async () => {
+  const browser = createBrowser();
+  const one = open(browser, "one");
+  await one.put(undefined, documentOf(KIT));
+  one.disk.isFull = true;
+  expect(await one.put(documentOf(KIT), documentOf(named("Held")))).toEqual({ state: "held" });
+  one.library.setAside(undefined);
+  expect(await open(browser, "two").nameOf()).toBe("Held");
+});
+
+test("a write that was under way when the page was left does not make the later edit come second", async () => {
+  const browser = createBrowser();
+  const one = open(browser, "one");
+  await one.put(undefined, documentOf(KIT));
+  const writing = one.put(documentOf(KIT), documentOf(named("First")));
+  one.library.setAside(asideOf("K", "Second"));
+  await writing;
+  const kept = await open(browser, "two").library.readKit("k");
+  expect(kept).toMatchObject({ document: { kit: { name: "Second" }, variants: [] } });
+});
+
+test("an edit set aside that is torn, or whose kit is gone, is offered as it is and stays until it is let go", async () => {
+  const browser = createBrowser();
+  const one = open(browser, "one");
+  await one.put(undefined, documentOf(KIT));
+  browser.small.setItem("moss-tap-left:x:k", "{ torn");
+  one.library.setAside(asideOf("K", "Ghost"));
+  await one.put(documentOf(KIT), documentOf(named("Newer")));
+  await one.library.write({ kitId: "k", record: undefined, hasNewRules: false, put: [], drop: [] });
+  const two = open(browser, "two");
+  expect(await two.library.listKits()).toEqual([]);
+  expect(two.unwritable.map(({ text }) => text.includes("Ghost") || text)).toEqual(["{ torn", true]);
+  expect(browser.small.length).toBe(2);
+  for (const { forget } of two.unwritable) forget();
+  expect(browser.small.length).toBe(0);
 });
 
 test("a record that does not read is set aside with its reasons, and the rest opens", async () => {

@@ -16,7 +16,7 @@ import {
   type PartRecord,
 } from "./records";
 import type { RecordingChunk } from "./recordings";
-import { setAside, takeUp, type SmallStore } from "./setAside";
+import { forgetAside, forgetOwn, listLeft, setAside, type LeftWrite, type SmallStore } from "./setAside";
 import { createStatus, troubleOf, type StorageStatus } from "./status";
 import type { Tabs } from "./tabs";
 
@@ -30,6 +30,8 @@ export interface LibraryWorld {
   readonly later: (ms: number, run: () => void) => () => void;
   /** Lets the page do what waits, between two pieces of a long take. */
   readonly rest: () => Promise<void>;
+  /** Hears of writes that were set aside by pages before and cannot be written; `forget` removes one for good. */
+  readonly onUnwritable?: (left: LeftWrite, forget: () => void) => void;
   /** Opens the database; the browser's own where not given. */
   readonly open?: (name: string, onGone: () => void) => Promise<Database>;
 }
@@ -71,8 +73,15 @@ export interface Library {
   readonly write: (write: KitChange) => Promise<WriteAnswer>;
   /** Keeps beside a kit what a change made while another tab wrote would have made of it. Gives how many things that are. */
   readonly keepBoth: (write: KitChange) => Promise<number>;
-  /** The page may be gone before the next line: sets a write aside at once, for the next page to take up. */
+  /**
+   * The page may be gone before the next line: sets a write aside at once, and all that is held in memory, for the next
+   * page to write.
+   */
   readonly setAside: (write: KitChange | undefined) => void;
+  /** Forgets what this tab has set aside of a kit: it is written. */
+  readonly forgetAside: (kitId: string) => void;
+  /** Writes what other pages have set aside. */
+  readonly writeLeft: () => Promise<void>;
   /** Is anything held in memory because the browser would not keep it? */
   readonly hasHeld: () => boolean;
   /** Hears of held writes that, tried again, came second. */
@@ -118,10 +127,27 @@ export function createLibrary(world: LibraryWorld): Library {
     return turn;
   }
 
+  /** Writes what pages before have set aside; each is forgotten only when it is in storage, or was offered and let go. */
   async function writeLeft(db: Database): Promise<void> {
-    for (const write of takeUp(world.small)) {
-      const { state } = await commitWrite(db, write);
-      if (state === "changed") await keepBoth(db, write, world.rest);
+    for (const left of listLeft(world.small)) {
+      const forget = () => forgetAside(world.small, left.key);
+      const { write } = left;
+      if (!write) {
+        world.onUnwritable?.(left, forget);
+        continue;
+      }
+      try {
+        const { state } = await commitWrite(db, write, true);
+        if (state === "changed") await keepBoth(db, write, world.rest);
+        if (state === "gone") world.onUnwritable?.(left, forget);
+        else forget();
+      } catch (error) {
+        console.info("What was set aside was not written.", error);
+        // It is read back from memory and tried again; the copy stays for the next page.
+        if (!held.has(write.kitId)) held.set(write.kitId, write);
+        status.setState({ trouble: troubleOf(error) });
+        retryLater();
+      }
     }
   }
 
@@ -132,9 +158,7 @@ export function createLibrary(world: LibraryWorld): Library {
   async function openNow(): Promise<Database> {
     const open = async () => {
       const db = await (world.open ?? openDatabase)(world.name, () => (opening = undefined));
-      await writeLeft(db).catch((error: unknown) =>
-        console.info("What was set aside was not written.", error),
-      );
+      await writeLeft(db);
       return db;
     };
     return world.locks ? ((await world.locks.request(OPENING_LOCK, open)) as Database) : open();
@@ -239,6 +263,8 @@ export function createLibrary(world: LibraryWorld): Library {
       return [...[...sound.values()].sort((a, b) => b.changedAt - a.changedAt), ...aside];
     },
     async readKit(id) {
+      // Opening takes up what pages before have set aside, and may have to hold it.
+      if (!held.has(id)) await openOnce();
       const write = held.get(id);
       if (write && !write.record) return undefined;
       const raw = write?.record ?? (await ask<unknown>(db => db.get("kits", id), undefined));
@@ -283,7 +309,7 @@ export function createLibrary(world: LibraryWorld): Library {
     write: given =>
       inTurn(() => {
         const before = held.get(given.kitId);
-        const write = { ...given, base: versions.get(given.kitId) ?? 0 };
+        const write = { ...given, base: versions.get(given.kitId) ?? 0, by: world.tabs.tabId };
         return attempt(before ? joinWrites(before, write) : write);
       }),
     keepBoth: given =>
@@ -291,10 +317,17 @@ export function createLibrary(world: LibraryWorld): Library {
         ask(db => keepBoth(db, { ...given, base: versions.get(given.kitId) ?? 0 }, world.rest), 0),
       ),
     setAside(given) {
-      const write = given && { ...given, base: versions.get(given.kitId) ?? 0 };
-      const before = given && held.get(given.kitId);
-      setAside(world.small, world.tabs.tabId, write && before ? joinWrites(before, write) : write);
+      const { tabId } = world.tabs;
+      const all = new Map(held);
+      if (given) {
+        const write = { ...given, base: versions.get(given.kitId) ?? 0, by: tabId };
+        const before = held.get(given.kitId);
+        all.set(given.kitId, before ? joinWrites(before, write) : write);
+      }
+      for (const write of all.values()) setAside(world.small, tabId, write);
     },
+    forgetAside: kitId => forgetOwn(world.small, world.tabs.tabId, kitId),
+    writeLeft: () => inTurn(() => ask(writeLeft, undefined)),
     hasHeld: () => held.size > 0,
     onSecond(listener) {
       seconds.add(listener);

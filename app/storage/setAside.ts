@@ -2,18 +2,19 @@ import * as v from "valibot";
 import type { KitWrite } from "./kitWrite";
 import { isBroken, parseKitRecord, PART_LISTS, PARTS, type PartList, type PartRecord } from "./records";
 
-/** The part of the browser's small store that is used: it is written at once, so it outlives a page that is left. */
+/** The part of the browser's local storage that is used: it is written at once, so it outlives a page that is left. */
 export type SmallStore = Pick<Storage, "getItem" | "setItem" | "removeItem" | "key" | "length">;
 
 const PREFIX = "moss-tap-left:";
-/** Where the first version of the application left it. */
+/** The key under which the first version of the application left it. */
 const OLD_KEY = "moss-tap-left-behind";
 
-/** Puts a write where the next page finds it. False where the browser has no room: then only the ordinary writing is left to trust. */
-export function setAside(store: SmallStore | undefined, tabId: string, write: KitWrite | undefined): boolean {
+const keyOf = (tabId: string, kitId: string) => `${PREFIX}${tabId}:${kitId}`;
+
+/** Puts a write of a tab where the next page finds it. False where the browser has no room: then only the ordinary writing is left. */
+export function setAside(store: SmallStore | undefined, tabId: string, write: KitWrite): boolean {
   try {
-    if (write) store?.setItem(PREFIX + tabId, JSON.stringify(write));
-    else store?.removeItem(PREFIX + tabId);
+    store?.setItem(keyOf(tabId, write.kitId), JSON.stringify(write));
     return store !== undefined;
   } catch (error) {
     console.info("The last edit could not be set aside.", error);
@@ -21,31 +22,55 @@ export function setAside(store: SmallStore | undefined, tabId: string, write: Ki
   }
 }
 
+/** Forgets what was set aside under a key; a store that does not answer keeps it. */
+export function forgetAside(store: SmallStore | undefined, key: string): void {
+  try {
+    store?.removeItem(key);
+  } catch (error) {
+    console.info("What was set aside could not be removed.", error);
+  }
+}
+
+/** Forgets what a tab has set aside of a kit: it is in storage. */
+export function forgetOwn(store: SmallStore | undefined, tabId: string, kitId: string): void {
+  forgetAside(store, keyOf(tabId, kitId));
+}
+
 const partsSchema = v.array(v.looseObject({ list: v.picklist(PART_LISTS), id: v.string() }));
 const writeSchema = v.looseObject({
   kitId: v.string(),
   base: v.number(),
+  by: v.exactOptional(v.string()),
   hasNewRules: v.fallback(v.boolean(), true),
   record: v.looseObject({}),
   put: v.array(v.looseObject({ list: v.picklist(PART_LISTS), id: v.string(), value: v.unknown() })),
   drop: partsSchema,
 });
 
-/** Reads a write that was set aside, like a file: parts that do not read are left out, a record that does not read spoils it. */
+/** Reads a write that was set aside, like a file; undefined where any part of it does not read: it is offered as it is. */
 function parseWrite(text: string): KitWrite | undefined {
   const read = v.safeParse(writeSchema, JSON.parse(text));
   if (!read.success) return undefined;
-  const { kitId, base, hasNewRules, put, drop } = read.output;
+  const { kitId, base, by, hasNewRules, put, drop } = read.output;
   const record = parseKitRecord(read.output.record);
   if (isBroken(record)) return undefined;
   const sound = put.filter(part => PARTS[part.list].parse(part.value).ok);
+  if (sound.length < put.length) return undefined;
   const parts = sound.map(({ list, id, value }): PartRecord => ({
     kitId,
     list: list as PartList,
     id,
     value,
   }));
-  return { kitId, base, record, hasNewRules, put: parts, drop: drop.map(({ list, id }) => ({ list, id })) };
+  return {
+    kitId,
+    base,
+    ...(by === undefined ? {} : { by }),
+    record,
+    hasNewRules,
+    put: parts,
+    drop: drop.map(({ list, id }) => ({ list, id })),
+  };
 }
 
 const oldSchema = v.looseObject({
@@ -71,22 +96,34 @@ function parseOld(text: string): KitWrite | undefined {
   return { kitId, base: 1, record, hasNewRules: true, put: sound, drop };
 }
 
-/** Everything that pages before have set aside, each once; what does not read is left where it is and said. */
-export function takeUp(store: SmallStore | undefined): KitWrite[] {
-  if (!store) return [];
-  const writes: KitWrite[] = [];
+/** A write that was set aside, under its key. `write` is undefined where it does not read; `text` is what there is. */
+export interface LeftWrite {
+  readonly key: string;
+  readonly text: string;
+  readonly write: KitWrite | undefined;
+}
+
+function parseLeft(key: string, text: string): KitWrite | undefined {
   try {
-    const keys = Array.from({ length: store.length }, (_, k) => store.key(k));
-    for (const key of keys) {
-      if (key === null || !(key.startsWith(PREFIX) || key === OLD_KEY)) continue;
-      const text = store.getItem(key) ?? "";
-      store.removeItem(key);
-      const write = key === OLD_KEY ? parseOld(text) : parseWrite(text);
-      if (write) writes.push(write);
-      else console.info("What a page before set aside could not be read.", text.slice(0, 200));
-    }
+    return key === OLD_KEY ? parseOld(text) : parseWrite(text);
   } catch (error) {
     console.info("What a page before set aside could not be read.", error);
+    return undefined;
   }
-  return writes;
+}
+
+/** Returns everything that pages before have set aside. It stays there until it is forgotten by its key. */
+export function listLeft(store: SmallStore | undefined): LeftWrite[] {
+  if (!store) return [];
+  try {
+    const keys = Array.from({ length: store.length }, (_, k) => store.key(k));
+    const own = keys.filter(key => key !== null && (key.startsWith(PREFIX) || key === OLD_KEY)) as string[];
+    return own.map(key => {
+      const text = store.getItem(key) ?? "";
+      return { key, text, write: parseLeft(key, text) };
+    });
+  } catch (error) {
+    console.info("What a page before set aside could not be looked for.", error);
+    return [];
+  }
 }
