@@ -1,4 +1,14 @@
-import { BOUNDS, countWords, formatFinding, formatPath, largest, parseKitShape, type Kit } from "#core";
+import {
+  BOUNDS,
+  countWords,
+  formatFinding,
+  formatIssue,
+  formatPath,
+  largest,
+  parseKitShape,
+  type Kit,
+} from "#core";
+import { PART_LISTS, PARTS, type KitDocument, type PartList } from "../storage/records";
 
 /** Why a level is too large to be kept, in words; empty where it is not, or where there is none. */
 function whyTooLarge(stage: unknown): string {
@@ -12,13 +22,36 @@ function whyTooLarge(stage: unknown): string {
   return `a level of ${level.length} rows, ${countWords(tiles, "tile")} wide, is more than the ${BOUNDS.levelRows} by ${BOUNDS.levelTiles} that can be drawn`;
 }
 
-/**
- * Why a changed kit is not kept: it could not be read again from where it is kept, because something in it is too much or
- * out of reach. Empty where it can, whatever faults its rules or its stage may have otherwise: those are told, and kept.
- */
-export function whyRefused(before: Kit, after: Kit): string {
+function whyKitRefused(before: Kit, after: Kit): string {
   if (before === after) return "";
   const shape = parseKitShape(after);
   if (!shape.ok) return `${formatPath(shape.issues[0]!.path)} ${formatFinding(shape.issues[0]!)}`;
   return after.stage === before.stage ? "" : whyTooLarge(after.stage);
+}
+
+/** Why a part that an edit added or changed is refused; empty where all of them can be read again. */
+function whyPartRefused(list: PartList, before: KitDocument, after: KitDocument): string {
+  if (before[list] === after[list]) return "";
+  const known = new Set<unknown>(before[list]);
+  for (const part of after[list]) {
+    if (known.has(part)) continue;
+    const read = PARTS[list].parse(part);
+    if (!read.ok) {
+      const [issue] = read.issues;
+      return `${PARTS[list].word} ${part.name}: ${issue ? formatIssue(issue) : "it cannot be read"}`;
+    }
+  }
+  return "";
+}
+
+/**
+ * Returns why a changed document is not kept: something in it could not be read again from storage, because it is too much
+ * or out of reach. Empty where all can, whatever faults the rules or the stage may have otherwise: those are kept.
+ */
+export function whyRefused(before: KitDocument, after: KitDocument): string {
+  const reasons = [
+    whyKitRefused(before.kit, after.kit),
+    ...PART_LISTS.map(list => whyPartRefused(list, before, after)),
+  ];
+  return reasons.find(reason => reason !== "") ?? "";
 }

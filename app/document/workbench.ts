@@ -144,7 +144,7 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     if (!before) return undefined;
     const after = change(before);
     if (after.kit === before.kit && PART_LISTS.every(list => after[list] === before[list])) return undefined;
-    const reason = whyRefused(before.kit, after.kit);
+    const reason = whyRefused(before, after);
     if (reason) {
       say({ tone: "trouble", title: "Nothing was changed.", details: [`${reason}.`] });
       return undefined;

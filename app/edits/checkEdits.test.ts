@@ -49,6 +49,16 @@ test("at another rate a check asks of takes what it asked, in the frames that ar
     { ...checks[0], at: "168f", within: "4f" },
     { ...checks[1], same: [[168, "performed", "m"]], slip: "2f" },
   ]);
+  // The last frame of the longest take stays in reach of a file, whatever the rate.
+  const last = { ...checks[1], same: [[17_280_000, "performed", "m"]], slip: "999999999999f" } as Check;
+  const moved = parseChecks({
+    format: "moss-tap/checks",
+    version: 1,
+    id: "l",
+    name: "L",
+    checks: [changeCheckRate(last, 1, 1000)],
+  });
+  expect(moved.ok).toBe(true);
   const demo = readDemo("rope-catch");
   const at120 = {
     ...demo,

@@ -1,4 +1,4 @@
-import { type AskedEvent, type Check, type KeptEvent } from "#core";
+import { BOUNDS, type AskedEvent, type Check, type KeptEvent } from "#core";
 import type { IdList } from "./renameId";
 
 /** The list of a kit that the subject of an event stands in. */
@@ -43,10 +43,10 @@ export function renameInCheck(check: Check, list: IdList, from: string, to: stri
 
 /**
  * A check for a kit whose rate was another: its frames were those of the old rate, and it is about takes, which keep their
- * time. Times in ms stay as they are.
+ * time. Times in ms stay as they are. No frame comes to lie past the longest take.
  */
 export function changeCheckRate(check: Check, fromHz: number, toHz: number): Check {
-  const inFrames = (f: number) => Math.round((f * toHz) / fromHz);
+  const inFrames = (f: number) => Math.min(BOUNDS.frames, Math.round((f * toHz) / fromHz));
   const time = (written: string) => (written.endsWith("f") ? `${inFrames(parseInt(written, 10))}f` : written);
   const fields = ["from", "to", "at", "within", "slip"] as const;
   const times = fields.flatMap(field => {

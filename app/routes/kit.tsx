@@ -14,7 +14,7 @@ import { BrokenKit } from "../shell/BrokenKit";
 import { ErrorPage } from "../shell/ErrorPage";
 import { Header } from "../shell/Header";
 import { PenLine } from "../shell/PenLine";
-import { SaveKitButton } from "../shell/SaveKitButton";
+import { RescueButtons } from "../shell/RescueButtons";
 import { isBroken, type Broken } from "../storage/records";
 import { Dock } from "../tape/panel/Dock";
 import { Region } from "../ui/Region";
@@ -75,16 +75,16 @@ export default function KitLayout() {
   return (
     <div className="flex h-dvh min-w-[840px] flex-col overflow-hidden">
       {title && <title>{`${title} · Moss Tap`}</title>}
-      <Region name="The header" rescue={<SaveKitButton />}>
+      <Region name="The header" rescue={<RescueButtons />}>
         <Header />
         <PenLine />
       </Region>
       <main className="flex min-h-0 grow flex-col">
-        <Region name="This view" of={pathname} rescue={<SaveKitButton />}>
+        <Region name="This view" of={pathname} rescue={<RescueButtons />}>
           <Outlet key={kitId} />
         </Region>
       </main>
-      <Region name="The tape" of={kitId} rescue={<SaveKitButton />}>
+      <Region name="The tape" of={kitId} rescue={<RescueButtons />}>
         <Dock />
       </Region>
     </div>

@@ -200,6 +200,9 @@ test.each([
   ["a length that is none", { answers: "a", within: "3" }, ["checks[0].within"]],
   ["a story with a stray entry", { same: [[1, "lost", "m"]] }, ["checks[0].same[0]"]],
   ["no rates", { answers: "a", rates: [] }, ["checks[0].rates"]],
+  ["a frame past any take", { same: [[1e12, "performed", "m"]] }, ["checks[0].same[0][0]"]],
+  ["an event past any take", { never: { kind: "lost", id: "m", f: 1e12 } }, ["checks[0].never.f"]],
+  ["a count past any take", { counts: { kind: "lost", id: "m" }, max: 1e12 }, ["checks[0].max"]],
 ] as const)("a list with %s is refused with its place", (_what, check, paths) => {
   const parsed = parseChecks(document(check));
   expect(parsed.ok ? [] : parsed.issues.map(issue => formatIssue(issue).split(": ")[0])).toEqual(paths);

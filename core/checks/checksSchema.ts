@@ -1,9 +1,22 @@
 import * as v from "valibot";
+import { BOUNDS } from "../formats/bounds";
 import type { DeepReadonly } from "../formats/readonly";
 import { duration, figure, flag, id, list, rate, some, text } from "../kit/parts";
 import { FAILURES, LAPSE_REASONS, PERFORMED_BY } from "../trace/trace";
 
-const frame = v.pipe(v.number("frames"), v.integer("frames"), v.minValue(0, "frames"));
+const frame = v.pipe(
+  v.number("frames"),
+  v.integer("frames"),
+  v.minValue(0, "frames"),
+  v.maxValue(BOUNDS.frames, "past-takes"),
+);
+/** How often something happens: no more often than there are frames in the longest take. */
+const times = v.pipe(
+  v.number("whole"),
+  v.integer("whole"),
+  v.minValue(0, "whole"),
+  v.maxValue(BOUNDS.frames, "past-takes"),
+);
 
 /** What a field of an event must be: one value, or one of a list. */
 function oneOf<T extends v.GenericSchema>(value: T) {
@@ -79,8 +92,8 @@ const expectationFields = {
   same: v.exactOptional(v.array(keptSchema, "type")),
   at: v.exactOptional(duration),
   within: v.exactOptional(duration),
-  min: v.exactOptional(v.pipe(v.number("whole"), v.integer("whole"), v.minValue(0, "whole"))),
-  max: v.exactOptional(v.pipe(v.number("whole"), v.integer("whole"), v.minValue(0, "whole"))),
+  min: v.exactOptional(times),
+  max: v.exactOptional(times),
   move: v.exactOptional(id),
   slip: v.exactOptional(duration),
 };

@@ -24,6 +24,7 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
     `has ${f.size} letters, more than the ${f.limit} that can be shown and kept here: shorten it`,
   many: f => `has ${f.size} items, more than the ${f.limit} that can be run and shown: take some out`,
   far: f => `${f.found} is out of reach: give a number from −1,000,000 to 1,000,000`,
+  "past-takes": f => `${f.found} is more than the 17,280,000 frames the longest take may have: give less`,
   deep: f => `lists and objects stand ${f.limit} deep in each other and deeper: nothing kept here is so deep`,
   "long-at-rate": f =>
     `${f.frames} frames at the kit's ${f.rate} a second are more than the ${f.limit} that can be run: cut the take shorter`,

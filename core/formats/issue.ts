@@ -11,6 +11,7 @@ export type IssueCode =
   | "long-text"
   | "many"
   | "far"
+  | "past-takes"
   | "deep"
   | "long-at-rate"
   | "unknown-field"

@@ -19,6 +19,7 @@ const CODES_BY_MESSAGE = new Set<string>([
   "long-text",
   "many",
   "far",
+  "past-takes",
   "two",
 ]);
 

@@ -1,0 +1,33 @@
+import { useDesk, useDocument } from "../document/context";
+import { PARTS, type PartList } from "../storage/records";
+import { Button } from "../ui/Button";
+import { useNotices } from "../ui/noticesContext";
+import { SaveKitButton } from "./SaveKitButton";
+
+/** What can be taken off a kit so that a view that broke over it may open again; takes are not among it. */
+const REMOVABLE = ["checks", "variants", "layouts"] as const satisfies readonly PartList[];
+
+/** The ways out where a part of the page broke: the kit as a file, and what is kept beside it saved and taken off, a step of undo each. */
+export function RescueButtons() {
+  const { workbench } = useDesk();
+  const { say } = useNotices();
+  const kit = useDocument(state => state.kit);
+  const checks = useDocument(state => state.checks);
+  const variants = useDocument(state => state.variants);
+  const layouts = useDocument(state => state.layouts);
+  const lists = { checks, variants, layouts };
+  const setAside = (list: (typeof REMOVABLE)[number]) => {
+    say.saveRaw(`${kit?.name ?? "kit"}, ${list}`, lists[list]);
+    workbench.edit(`set its ${list} aside`, document => ({ ...document, [list]: [] }));
+  };
+  return (
+    <>
+      <SaveKitButton />
+      {REMOVABLE.filter(list => lists[list].length > 0).map(list => (
+        <Button key={list} look="quiet" onClick={() => setAside(list)}>
+          Save each {PARTS[list].word} as a file and go on without
+        </Button>
+      ))}
+    </>
+  );
+}
