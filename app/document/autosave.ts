@@ -53,25 +53,30 @@ export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld
     return changeOf(saved, document, { rows, change, changedAt: nowMs() });
   };
 
+  /** Writes until nothing is pending. Ends in the very task that finds so: an edit after it begins the next writing. */
   async function writeOn(): Promise<void> {
-    let isHeld = false;
-    for (let now = pending(); now; now = pending()) {
-      const change = changeTo(now);
-      const before = saved;
-      const answer = await library.write(change);
-      // Read anew meanwhile: what was written then is not what stands now.
-      if (saved === before) saved = now;
-      isHeld = answer.state === "held";
-      if (answer.state === "changed" || answer.state === "gone") await onSecond(answer);
-    }
-    if (asideOf !== undefined && !isHeld) {
-      library.forgetAside(asideOf);
-      asideOf = undefined;
+    try {
+      let isHeld = false;
+      for (let now = pending(); now; now = pending()) {
+        const change = changeTo(now);
+        const before = saved;
+        const answer = await library.write(change);
+        // Read anew meanwhile: what was written then is not what stands now.
+        if (saved === before) saved = now;
+        isHeld = answer.state === "held";
+        if (answer.state === "changed" || answer.state === "gone") await onSecond(answer);
+      }
+      if (asideOf !== undefined && !isHeld) {
+        library.forgetAside(asideOf);
+        asideOf = undefined;
+      }
+    } finally {
+      writing = undefined;
     }
   }
 
   function touch(): void {
-    writing ??= writeOn().finally(() => (writing = undefined));
+    if (!writing && pending()) writing = writeOn();
   }
 
   return {
