@@ -44,7 +44,15 @@ export { createFrameInput } from "./input/frameInput";
 export type { FrameInput } from "./input/frameInput";
 export { createLaneReader, readLane, readValue } from "./input/readLane";
 export type { LaneReader } from "./input/readLane";
-export { edgeKey, isPressKey, keyFrame, keySource, type PatternProgram, type Program } from "./run/program";
+export {
+  edgeKey,
+  isOfPress,
+  isPressKey,
+  keyFrame,
+  keySource,
+  type PatternProgram,
+  type Program,
+} from "./run/program";
 export { evaluate, run, runInto, runOn } from "./run/run";
 export {
   CARRIED,
@@ -137,8 +145,17 @@ export { listMeanwhile, type Meanwhile } from "./study/meanwhile";
 export { findFollowUp, listLinks, type FollowUp } from "./study/followUp";
 export { diffTraces } from "./study/diffTraces";
 export type { Difference } from "./study/diffTraces";
-export { findRepairs, formatRepair } from "./study/repairs";
-export type { JudgedCheck, PreparedKit, PrepareRun, Repair, RepairSearch } from "./study/repairs";
+export { findRepairs, formatRepair, searchRepairs, type Repair, type RepairSearch } from "./study/repairs";
+export type { JudgedCheck, PreparedKit, PrepareRun } from "./study/prepareRun";
+export {
+  createTrier,
+  searchSmallest,
+  type Lever,
+  type SmallestChange,
+  type TriedChange,
+  type WantedPress,
+} from "./study/tryChange";
+export { readingKey } from "./input/readingKey";
 export { findPrice, formatPrice } from "./study/price";
 export type { Price, PriceKind, PriceLine, RunPair } from "./study/price";
 export { formatFate } from "./study/formatFate";

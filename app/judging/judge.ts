@@ -5,6 +5,7 @@ import {
   fault,
   formatFinding,
   finishOutcomes,
+  readingKey,
   readOutcomes,
   readTake,
   type InputColumns,
@@ -88,15 +89,10 @@ const KEPT_READINGS = 4;
 /** So many notes of a long trace are read between two rests: a few milliseconds of work. */
 export const NOTES_A_REST = 10_000;
 
-/** All of a program that decides how a take is read: two that agree here read it alike, whatever their rules say. */
-function readingOfProgram({ rateHz, controls, gates }: Program): string {
-  return JSON.stringify([rateHz, controls, gates.map(gate => gate.id)]);
-}
-
 /** Makes a judge, which knows nothing yet. */
 export function createJudge(): Judge {
   const compile = createRecent(KEPT_COMPILED, compileRules);
-  const readingOf = createMemo(readingOfProgram);
+  const readingOf = createMemo(readingKey);
   const columnsByTake = createMemo<Take, (reading: string) => ReadOnce>(() =>
     createRecent(KEPT_READINGS, () => ({})),
   );

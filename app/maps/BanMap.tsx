@@ -7,7 +7,8 @@ import { PullEdge } from "./PullEdge";
 import { createScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
-import { listBanDots } from "./windowDots";
+import { TriedOffer } from "./TriedOffer";
+import { listBanDots, lostPresses } from "./windowDots";
 
 const STRIP_Y = 26;
 const STRIP_HEIGHT = 48;
@@ -29,8 +30,8 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
   const gate = now.program.gates.findIndex(item => item.id === id);
   const name = gateWords(kit, id);
   const buffer = parseFrames(move.buffer ?? "0f", kit.rate, "atMost") ?? 0;
-  const dots = now.reads.flatMap(read =>
-    listBanDots(read, index, gate).map(dot => ({ ...dot, of: read.of })),
+  const dots = now.reads.flatMap((read, take) =>
+    listBanDots(read, index, gate).map(dot => ({ ...dot, of: read.of, take })),
   );
   const early = dots.filter(dot => dot.side === "early");
   const lost = early.filter(dot => dot.fate === "lost");
@@ -128,6 +129,17 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
         />
         <TimeAxis scale={scale} y={bottom + 4} rateHz={kit.rate} isSigned />
       </svg>
+      <div className="text-sm">
+        <TriedOffer
+          kit={kit}
+          now={now}
+          verb="Remember for"
+          what="lost too early"
+          lever={{ path: ["moves", index, "buffer"], rounding: "atMost", direction: 1, base: "0f" }}
+          wanted={lostPresses(dots, "early")}
+          mostFrames={kit.rate}
+        />
+      </div>
     </figure>
   );
 }

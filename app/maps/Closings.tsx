@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { findPrice, formatPrice, type Kit } from "#core";
+import { formatPrice, type Kit } from "#core";
 import { useDesk, useDocument } from "../document/context";
 import { isLong } from "../judging/judge";
 import { Button } from "../ui/Button";
@@ -8,49 +8,65 @@ import { closeStretch, findBroken, listStretches, wantedKey, type Closing } from
 /** How long the hand must rest before repairs are weighed: a pull makes many kits, and only the last is worth it. */
 const REST_MS = 150;
 
-/** A stretch that asks for a repair, what would repair it, and what each costs. */
+/** A stretch that asks for a repair, and what would repair it; `price` is undefined until it was tried on the takes. */
 interface Weighed {
   readonly key: string;
   readonly words: string;
   readonly isWanted: boolean;
-  readonly repairs: readonly { readonly closing: Closing; readonly price: string }[];
+  readonly repairs: readonly { readonly closing: Closing; readonly price: string | undefined }[];
 }
 
-/** The repairs of a control's stretches that break no rule, each priced over all takes, once the hand has rested. */
+/** The repairs of a control's stretches that break no rule, each priced over all takes by a worker, once the hand has rested. */
 function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed[] {
-  const { judge } = useDesk();
+  const { judge, jobs } = useDesk();
   const takes = useDocument(state => state.takes);
   const wanted = useDocument(state => state.rows.wanted);
   const [shown, setShown] = useState<readonly Weighed[]>([]);
   useEffect(() => {
+    let stop = () => {};
     const timer = setTimeout(() => {
       const rules = judge.rulesOf(kit);
       if (!rules) return setShown([]);
       const control = rules.program.controls.findIndex(item => item.id === controlId);
       const stretches = listStretches(rules.program, control, upTo);
       const short = takes.filter(take => !isLong(take, kit.rate));
-      const weigh = (closing: Closing) => {
-        const edited = judge.compile(closing.edit(kit));
-        if (!edited.ok || findBroken(judge.compile(kit), edited)) return [];
-        const pairs = short.map(take => ({
-          before: judge.evaluate(rules, take).trace,
-          after: judge.evaluate(edited.value, take).trace,
-        }));
-        return [{ closing, price: short.length === 0 ? "" : formatPrice(kit, findPrice(pairs)) }];
+      const isSound = ({ edit }: Closing) => {
+        const edited = judge.compile(edit(kit));
+        return edited.ok && !findBroken(judge.compile(kit), edited);
       };
-      setShown(
-        stretches.flatMap((stretch, k): Weighed[] => {
-          const key = wantedKey(controlId, stretches, k);
-          const isWanted = wanted?.includes(key) ?? false;
-          if (key === "") return [];
-          const repairs = isWanted ? [] : closeStretch(kit, stretch, controlId).flatMap(weigh);
-          const words = `${stretch.from}f to ${stretch.to}f`;
-          return [{ key, words, isWanted, repairs }];
-        }),
-      );
+      const found = stretches.flatMap((stretch, k) => {
+        const key = wantedKey(controlId, stretches, k);
+        const isWanted = wanted?.includes(key) ?? false;
+        const closings = isWanted ? [] : closeStretch(kit, stretch, controlId).filter(isSound);
+        return key === "" ? [] : [{ key, words: `${stretch.from}f to ${stretch.to}f`, isWanted, closings }];
+      });
+      const weigh = (priceOf: (closing: Closing) => string | undefined): Weighed[] =>
+        found.map(({ closings, ...stretch }) => ({
+          ...stretch,
+          repairs: closings.map(closing => ({ closing, price: priceOf(closing) })),
+        }));
+      const all = found.flatMap(({ closings }) => closings);
+      if (all.length === 0 || short.length === 0) return setShown(weigh(() => ""));
+      setShown(weigh(() => undefined));
+      const changes = all.map(({ edit }) => edit(kit));
+      const asked = jobs.ask({ job: "prices", question: { kit, changes }, takes: short });
+      stop = asked.stop;
+      void asked.outcome.then(outcome => {
+        if (outcome.state !== "done") return;
+        const prices = outcome.value;
+        setShown(
+          weigh(closing => {
+            const price = prices[all.indexOf(closing)];
+            return price && formatPrice(kit, price);
+          }),
+        );
+      });
     }, REST_MS);
-    return () => clearTimeout(timer);
-  }, [judge, kit, takes, wanted, controlId, upTo]);
+    return () => {
+      clearTimeout(timer);
+      stop();
+    };
+  }, [judge, jobs, kit, takes, wanted, controlId, upTo]);
   return shown;
 }
 
@@ -79,8 +95,13 @@ export function Closings({
         <li key={`${key} ${words}`} className="flex flex-wrap items-center gap-x-2 gap-y-1">
           {repairs.map(({ closing, price }) => (
             <span key={closing.words} className="flex flex-wrap items-center gap-x-2">
-              <Button onClick={() => workbench.editKit(closing.words, closing.edit)}>{closing.words}</Button>
-              {price && <span className="text-soft">{price}</span>}
+              <Button
+                disabled={price === undefined}
+                onClick={() => workbench.editKit(closing.words, closing.edit)}
+              >
+                {closing.words}
+              </Button>
+              <span className="text-soft">{price ?? "trying it on the takes …"}</span>
             </span>
           ))}
           {isWanted && <span className="text-soft">{words} is as it is wanted.</span>}

@@ -1,6 +1,5 @@
 import { useId } from "react";
-import { formatMs, largest, parseFrames, writeAt, type Kit, type Move } from "#core";
-import { Button } from "../ui/Button";
+import { formatMs, largest, parseFrames, type Kit, type Move } from "#core";
 import { Histogram } from "../ui/Histogram";
 import { formatFound } from "./countWords";
 import { Dots } from "./Dots";
@@ -9,27 +8,15 @@ import { PullEdge } from "./PullEdge";
 import { createScale, MAP_WIDTH } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
-import { countWindow, listWindowDots, type WindowDot } from "./windowDots";
-import { useDesk, useDocument } from "../document/context";
+import { TriedOffer } from "./TriedOffer";
+import { countWindow, listWindowDots, lostPresses, type WindowDot } from "./windowDots";
+import { useDocument } from "../document/context";
 
 const STRIP_Y = 34;
 const STRIP_HEIGHT = 62;
 const DOT_ROWS = 4;
 /** How long the open stretch is drawn: real ones differ, and only their two ends matter here. */
 const OPEN_FRAMES = 14;
-
-/** What would have saved the nearest lost presses on a side, as an offer. */
-function Cure({ words, path, to }: { words: string; path: readonly (string | number)[]; to: number }) {
-  const { workbench } = useDesk();
-  return (
-    <Button
-      className="border-moss font-semibold text-moss"
-      onClick={() => workbench.editKit(words, kit => writeAt(kit, path, `${to}f`))}
-    >
-      {words}
-    </Button>
-  );
-}
 
 /** The window of a move about one of the gates it needs: before it opens, open, after it closed; each real press as judged now. */
 export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; index: number; need: number }) {
@@ -42,8 +29,8 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
   const gateName = kit.gates?.find(item => item.id === gateId)?.name ?? gateId;
   const buffer = parseFrames(move.buffer ?? "0f", rate, "atMost") ?? 0;
   const forgiven = coyote === undefined ? 0 : (parseFrames(coyote, rate, "atMost") ?? 0);
-  const dots = now.reads.flatMap(read =>
-    listWindowDots(read, index, gate).map(dot => ({ ...dot, of: read.of })),
+  const dots = now.reads.flatMap((read, take) =>
+    listWindowDots(read, index, gate).map(dot => ({ ...dot, of: read.of, take })),
   );
   const counts = countWindow(dots, buffer, forgiven);
   const before = Math.max(12, Math.ceil(buffer * 1.6) + 3);
@@ -159,22 +146,26 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
           />
         </g>
       </svg>
-      <p className="flex flex-wrap gap-2 text-sm">
-        {Number.isFinite(counts.earlyBy) && (
-          <Cure
-            words={`Remember for ${buffer + counts.earlyBy}f: saves the nearest early one`}
-            path={bufferPath}
-            to={buffer + counts.earlyBy}
-          />
-        )}
-        {Number.isFinite(counts.lateBy) && (
-          <Cure
-            words={`Forgive for ${forgiven + counts.lateBy}f: saves the nearest late one`}
-            path={coyotePath}
-            to={forgiven + counts.lateBy}
-          />
-        )}
-      </p>
+      <div className="flex flex-col gap-1 text-sm" data-testid="window-offers">
+        <TriedOffer
+          kit={kit}
+          now={now}
+          verb="Remember for"
+          what="lost early"
+          lever={{ path: bufferPath, rounding: "atMost", direction: 1, base: "0f" }}
+          wanted={lostPresses(dots, "early")}
+          mostFrames={rate}
+        />
+        <TriedOffer
+          kit={kit}
+          now={now}
+          verb="Forgive for"
+          what="lost late"
+          lever={{ path: coyotePath, rounding: "atMost", direction: 1, base: "0f" }}
+          wanted={lostPresses(dots, "late")}
+          mostFrames={rate}
+        />
+      </div>
       {buffer > 0 && (
         <div className="mt-2 text-sm">
           <p className="text-foxglove">

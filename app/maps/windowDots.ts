@@ -1,8 +1,13 @@
 import {
   clockOfTrace,
+  edgesOf,
   firstAbove,
   frameAtAge,
   framesBetween,
+  isOfPress,
+  isPressKey,
+  keyFrame,
+  keySource,
   LOSS_REASONS,
   notes,
   PERFORMED_BY,
@@ -11,6 +16,7 @@ import {
   type Program,
   type TakeOutcomes,
   type Trace,
+  type WantedPress,
 } from "#core";
 
 /** A take as a map reads it: its trace, and what became of its presses and requests. */
@@ -32,6 +38,8 @@ export interface WindowDot {
   readonly frame: number;
   /** The note of its end. */
   readonly note: number;
+  /** Of a lost one: the last press that the request is made of; undefined where a direction has none. */
+  readonly press?: { readonly control: number; readonly frame: number } | undefined;
 }
 
 /** The stretches in which a gate was open, in order; the last may be without end. */
@@ -92,6 +100,18 @@ function placeOf(opened: Openings, clocks: MoveClocks, frame: number): Pick<Wind
 const isLostTo = ({ reason, because }: MoveRequest, why: "gate" | "ban", gate: number) =>
   LOSS_REASONS[reason] === why && because === gate;
 
+/** The last press that a request is made of: a control's own edge, or one with which its direction began. */
+function pressOf({ program, trace, outcomes }: TakeRead, { note }: MoveRequest): WindowDot["press"] {
+  const edges = edgesOf(trace, note).sort((a, b) => keyFrame(program, b) - keyFrame(program, a));
+  for (const key of edges) {
+    const frame = keyFrame(program, key);
+    if (isPressKey(program, key)) return { control: keySource(program, key), frame };
+    const made = outcomes.presses.find(press => isOfPress(program, key, press.control, press.frame));
+    if (made) return { control: made.control, frame };
+  }
+  return undefined;
+}
+
 /**
  * Returns every request of a move that one of the gates it needs has judged, with its place about that gate. Requests lost
  * to something else (a newer one, a ban, a cooldown) and pending ones are left out. One lost while the gate was open, but
@@ -106,7 +126,7 @@ export function listWindowDots(read: TakeRead, move: number, gate: number): Wind
     const due = clocks.dueOf(made);
     const place = placeOf(opened, clocks, due);
     if (request.end === "lost" && isLostTo(request, "gate", gate))
-      return [{ fate: "lost", ...place, waited: 0, frame: made, note }];
+      return [{ fate: "lost", ...place, waited: 0, frame: made, note, press: pressOf(read, request) }];
     if (request.end !== "performed") return [];
     const fate = PERFORMED_BY[request.by]!;
     const isLate = fate === "coyote" && place.side !== "late";
@@ -134,8 +154,18 @@ export function listBanDots(read: TakeRead, move: number, gate: number): WindowD
     if (request.end === "performed")
       return [{ ...dot, fate: PERFORMED_BY[request.by]!, waited: clocks.memory(made, frame) }];
     const isLost = request.end === "lost" && isLostTo(request, "ban", gate);
-    return isLost ? [{ ...dot, fate: "lost", waited: 0 }] : [];
+    return isLost ? [{ ...dot, fate: "lost", waited: 0, press: pressOf(read, request) }] : [];
   });
+}
+
+/** Returns the presses behind lost dots, each with the place of its take, for an offer that saves them. */
+export function lostPresses(
+  dots: readonly (WindowDot & { readonly take: number })[],
+  side: WindowDot["side"],
+): WantedPress[] {
+  return dots.flatMap(({ fate, side: own, press, take }) =>
+    fate === "lost" && own === side && press ? [{ ...press, take }] : [],
+  );
 }
 
 /** The dots of a window, counted, with the nearest miss on either side. */

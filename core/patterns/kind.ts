@@ -13,6 +13,8 @@ import type { Growth } from "./growth";
 /** A number that made an attempt lapse: where it stands inside the pattern, and which way it would have to go. */
 export interface PatternLever {
   readonly path: readonly PathStep[];
+  /** The length in force where none is written there. */
+  readonly base?: string;
   readonly rounding: Rounding;
   readonly direction: 1 | -1;
 }

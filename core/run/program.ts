@@ -201,6 +201,29 @@ export function keySource({ sourceCount }: Pick<Program, "sourceCount">, key: nu
   return key % sourceCount;
 }
 
+/**
+ * Returns the controls whose presses an edge can stand for: a control's own, or of a direction the four of its stick.
+ */
+export function controlsOfKey(
+  { sourceCount, controls, sticks }: Pick<Program, "sourceCount" | "controls" | "sticks">,
+  key: number,
+): readonly number[] {
+  const source = key % sourceCount;
+  if (source < controls.length) return [source];
+  const { up, down, left, right } = sticks[source - controls.length]!;
+  return [up, down, left, right];
+}
+
+/** Does an edge stand for the press of a control on a frame: its own press edge, or a direction that began with it? */
+export function isOfPress(
+  program: Pick<Program, "sourceCount" | "controls" | "sticks">,
+  key: number,
+  control: number,
+  frame: number,
+): boolean {
+  return keyFrame(program, key) === frame && controlsOfKey(program, key).includes(control);
+}
+
 /** Is the edge a press of a control, not a direction of a stick? */
 export function isPressKey(
   { sourceCount, controls }: Pick<Program, "sourceCount" | "controls">,

@@ -226,3 +226,35 @@ test("fates of an hour of presses that all lapse are worked out in time that gro
   expect(fates.every(fate => fate.lapses.length === 1)).toBe(true);
   expect(performance.now() - began).toBeLessThan(3000);
 });
+
+test("a motion that failed on a direction is offered the gap of that very step, and others of its numbers", () => {
+  const kit = sketchKit("udlrp", {
+    sticks: [{ id: "s", name: "S", up: "u", down: "d", left: "l", right: "r" }],
+    patterns: [
+      {
+        id: "turn",
+        name: "Turn",
+        kind: "sequence",
+        gap: "4f",
+        steps: [{ dir: "s:2" }, { dir: "s:3" }, { dir: "s:6" }, { press: "p" }],
+      },
+    ],
+    moves: [{ id: "burst", name: "Burst", pattern: "turn" }],
+  });
+  // Down at 2, forward at 9: three frames too late for the second step.
+  const take = drawTake({ d: "..#########.......", r: ".........######...", p: "...........#......" });
+  const program = mustCompile(kit);
+  const { presses } = readOutcomes(program, evaluate(program, take));
+  expect(presses[0]).toMatchObject({ outcome: "lapsed" });
+  const repairs = findRepairs(kit, take, presses[0]!).map(repair => formatRepair(kit, repair));
+  expect(repairs).toEqual([
+    "Turn: allow a gap of 7f instead of 4f",
+    "Turn, step 2: allow a gap of 7f instead of 4f",
+  ]);
+  const saved = readOutcomes(
+    mustCompile(writeAt(kit, ["patterns", 0, "steps", 1, "gap"], "7f")),
+    evaluate(mustCompile(writeAt(kit, ["patterns", 0, "steps", 1, "gap"], "7f")), take),
+  );
+  // Both directions and the button are used by the motion.
+  expect(saved.presses.map(({ outcome }) => outcome)).toEqual(["used", "used", "used"]);
+});

@@ -27,24 +27,24 @@ export interface Price {
 export interface RunPair {
   readonly before: Trace;
   readonly after: Trace;
-  /** The fate of the press the change is for, before and after: all of it is what is wanted, and not priced. */
-  readonly wanted?: { readonly before: Fate; readonly after: Fate } | undefined;
+  /** The fates of the presses the change is for, before and after: all of that is wanted, and not priced. */
+  readonly wanted?: readonly { readonly before: Fate; readonly after: Fate }[];
 }
 
 /**
- * Everything that is part of one press's fate, as keys of kind, rule and moment. The moment of a performance or a loss is
+ * Everything that is part of some presses' fates, as keys of kind, rule and moment. The moment of a performance or a loss is
  * the frame of its request: a move makes one request a frame, but can lose two on one frame.
  */
-function keysOfFate(fate: Fate | undefined): ReadonlySet<string> {
-  if (!fate) return new Set();
-  return new Set([
+function keysOfFates(fates: readonly Fate[]): ReadonlySet<string> {
+  const keysOf = (fate: Fate) => [
     ...fate.losses.map(({ move, made }) => `lost ${move} ${made}`),
     ...fate.lapses.map(({ pattern, frame }) => `lapsed ${pattern} ${frame}`),
     ...fate.fires.map(({ pattern, frame }) => `fired ${pattern} ${frame}`),
     ...fate.uses.map(
       ({ kind, index, made }) => `${kind === "move" ? "performed" : "answered"} ${index} ${made}`,
     ),
-  ]);
+  ];
+  return new Set(fates.flatMap(keysOf));
 }
 
 function kindOf(trace: Trace, note: number): PriceKind | undefined {
@@ -107,13 +107,13 @@ function countShared(a: readonly number[], b: readonly number[]): number {
 /** What a change alters, from runs of every take before and after it: moves, patterns, prompts and gates. */
 export function findPrice(pairs: readonly RunPair[]): Price {
   const lines = new Map<string, PriceLine>();
-  for (const { before, after, wanted } of pairs) {
-    const was = framesByRule(before, keysOfFate(wanted?.before));
-    const is = framesByRule(after, keysOfFate(wanted?.after));
-    for (const key of new Set([...was.keys(), ...is.keys()])) {
+  for (const { before: traceBefore, after: traceAfter, wanted = [] } of pairs) {
+    const before = framesByRule(traceBefore, keysOfFates(wanted.map(fates => fates.before)));
+    const after = framesByRule(traceAfter, keysOfFates(wanted.map(fates => fates.after)));
+    for (const key of new Set([...before.keys(), ...after.keys()])) {
       const [kind, index] = key.split(" ");
-      const a = was.get(key) ?? [];
-      const b = is.get(key) ?? [];
+      const a = before.get(key) ?? [];
+      const b = after.get(key) ?? [];
       const moved = Math.min(a.length, b.length) - countShared(a, b);
       if (a.length === b.length && moved === 0) continue;
       const line = lines.get(key);

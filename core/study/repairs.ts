@@ -1,24 +1,14 @@
 import type { PathStep } from "../formats/issue";
-import { readTake, type InputColumns } from "../input/inputColumns";
 import type { Take } from "../input/takeSchema";
-import { compile } from "../kit/compile";
 import { readAt, writeAt } from "../kit/editAt";
 import type { Kit, Pattern } from "../kit/schema";
 import { traitsOf } from "../patterns/recordOf";
-import type { Program } from "../run/program";
-import { run } from "../run/run";
-import { parseFrames, type Rounding } from "../time/duration";
-import { LAPSE_REASONS, LOSS_REASONS, type LapseReason, type Trace } from "../trace/trace";
+import type { Rounding } from "../time/duration";
+import { LAPSE_REASONS, LOSS_REASONS, type LapseReason } from "../trace/trace";
 import type { Fate } from "./outcomes/fate";
-import { readOutcomes } from "./outcomes/readOutcomes";
-import { findPrice, type Price } from "./price";
-
-/** A number of the kit that could have saved a press: where it stands, and which way it would have to go. */
-interface Lever {
-  readonly path: readonly PathStep[];
-  readonly rounding: Rounding;
-  readonly direction: 1 | -1;
-}
+import { prepareBare, type PrepareRun } from "./prepareRun";
+import type { Price } from "./price";
+import { createTrier, searchSmallest, type Lever } from "./tryChange";
 
 /** The smallest change of one number that would have saved a press, seen to save it by running the take again. */
 export interface Repair {
@@ -32,8 +22,8 @@ export interface Repair {
   readonly price: Price;
 }
 
-function lever(path: readonly PathStep[], rounding: Rounding, direction: 1 | -1): Lever {
-  return { path, rounding, direction };
+function lever(path: readonly PathStep[], rounding: Rounding, direction: 1 | -1, base = "0f"): Lever {
+  return { path, rounding, direction, base };
 }
 
 /** The numbers of a move that stand in the way for a reason. */
@@ -68,8 +58,8 @@ function leversOfLoss(kit: Kit, fate: Fate): Lever[] {
 
 /** The numbers of a pattern that made it lapse. */
 function leversOfLapse(pattern: Pattern, i: number, why: LapseReason): Lever[] {
-  return (traitsOf(pattern.kind).levers?.(pattern, why) ?? []).map(({ path, rounding, direction }) =>
-    lever(["patterns", i, ...path], rounding, direction),
+  return (traitsOf(pattern.kind).levers?.(pattern, why) ?? []).map(({ path, rounding, direction, base }) =>
+    lever(["patterns", i, ...path], rounding, direction, base),
   );
 }
 
@@ -82,78 +72,6 @@ function leversOf(kit: Kit, fate: Fate): Lever[] {
       ? leversOfLapse(kit.patterns[pattern]!, pattern, LAPSE_REASONS[reason]!)
       : [],
   );
-}
-
-function isSaved(fate: Fate, now: Fate | undefined): boolean {
-  return now?.outcome === "used" || (fate.outcome === "lapsed" && now?.outcome === "fired");
-}
-
-/** A kit made ready to run: one that has a stage is run on it by whoever knows stages. Undefined while it has faults. */
-export type PrepareRun = (kit: Kit) => PreparedKit | undefined;
-
-/** A kit ready to run. */
-export interface PreparedKit {
-  readonly program: Program;
-  readonly run: (columns: InputColumns) => Trace;
-  /** Judges a whole run by checks, those that are asked of its take at the kit's own rate; left out, none are. */
-  readonly judge?: (trace: Trace, takeId: string) => readonly JudgedCheck[];
-}
-
-/** What one check, by its place in the list of checks, finds in a run. */
-export interface JudgedCheck {
-  readonly check: number;
-  readonly ok: boolean;
-}
-
-const prepareBare: PrepareRun = kit => {
-  const compiled = compile(kit);
-  if (!compiled.ok) return undefined;
-  const program = compiled.value;
-  return { program, run: columns => run(program, columns) };
-};
-
-/** Returns the fate that a press has in another run of its take; undefined where there is no such press edge. */
-function findPress(program: Program, trace: Trace, { control, frame }: Fate): Fate | undefined {
-  return readOutcomes(program, trace).presses.find(
-    other => other.frame === frame && other.control === control,
-  );
-}
-
-/** Runs the take under a changed kit, up to a frame, and tells whether the press is saved there. */
-function tryChange(
-  kit: Kit,
-  columns: InputColumns,
-  fate: Fate,
-  change: Lever,
-  frames: number,
-  prepare: PrepareRun,
-): Trace | undefined {
-  const ready = prepare(writeAt(kit, change.path, `${frames}f`));
-  if (!ready) return undefined;
-  const trace = ready.run(columns);
-  const now = findPress(ready.program, trace, fate);
-  return isSaved(fate, now) ? trace : undefined;
-}
-
-/** The fewest frames by which a number must move, and the trace that shows it; undefined when none within reach does. */
-function searchLever(
-  kit: Kit,
-  columns: InputColumns,
-  fate: Fate,
-  change: Lever,
-  mostFrames: number,
-  prepare: PrepareRun,
-) {
-  const written = readAt(kit, change.path);
-  const from = typeof written === "string" ? written : "0f";
-  const now = parseFrames(from, kit.rate, change.rounding) ?? 0;
-  const reach = change.direction > 0 ? mostFrames : Math.min(mostFrames, now);
-  for (let by = 1; by <= reach; by++) {
-    if (tryChange(kit, columns, fate, change, now + change.direction * by, prepare)) {
-      return { by, from, to: `${now + change.direction * by}f` };
-    }
-  }
-  return undefined;
 }
 
 /** Frames after the loss that are still run while searching: a saved press comes out within this. */
@@ -175,9 +93,9 @@ export interface RepairSearch {
  * For a press that was lost or lapsed: what would have saved it, nearest first. Every number that stood in its way is
  * moved frame by frame and the take run again; for each number the smallest move that saves the press is a repair, with
  * what else it alters. On a tie the order of the reasons. Empty when no single number within reach saves it, or when
- * there is nothing to save.
+ * there is nothing to save. Yields after every run, so that it can be cut anywhere.
  */
-export function findRepairs(
+export function* searchRepairs(
   kit: Kit,
   take: Take,
   fate: Fate,
@@ -187,53 +105,48 @@ export function findRepairs(
     isNearestOnly = false,
     others = [],
   }: RepairSearch = {},
-): Repair[] {
-  const ready = prepare(kit);
-  if (!ready) return [];
-  const columns = readTake(ready.program, take);
+): Generator<undefined, Repair[]> {
   const lastFrame = Math.max(
     fate.frame,
     ...fate.losses.map(loss => loss.frame),
     ...fate.lapses.map(lapse => lapse.frame),
   );
-  const short = { ...columns, frames: Math.min(columns.frames, lastFrame + mostFrames + MARGIN_FRAMES) };
-  const found: { by: number; from: string; to: string; change: Lever }[] = [];
+  const shortFrames = ((lastFrame + mostFrames + MARGIN_FRAMES) * take.rate) / kit.rate;
+  // Takes are cut where the press must have come out, and run whole only for the price.
+  const near = createTrier(kit, [{ ...take, frames: Math.min(take.frames, shortFrames) }], prepare);
+  const whole = createTrier(kit, [take, ...others], prepare);
+  if (!near || !whole) return [];
+  const wanted = [{ take: 0, control: fate.control, frame: fate.frame }];
+  const found: Repair[] = [];
   const seen = new Set<string>();
-  for (const change of leversOf(kit, fate)) {
-    if (seen.has(change.path.join())) continue;
-    seen.add(change.path.join());
-    const most = isNearestOnly && found[0] ? found[0].by - 1 : mostFrames;
-    const by = most > 0 ? searchLever(kit, short, fate, change, most, prepare) : undefined;
-    if (by && isNearestOnly) found.length = 0;
-    if (by) found.push({ ...by, change });
+  for (const lever of leversOf(kit, fate)) {
+    if (seen.has(lever.path.join())) continue;
+    seen.add(lever.path.join());
+    const most = isNearestOnly && found[0] ? found[0].byFrames - 1 : mostFrames;
+    const search = searchSmallest(near, kit, lever, wanted, most);
+    let step = search.next();
+    while (!step.done) {
+      yield;
+      step = search.next();
+    }
+    if (!step.value) continue;
+    const { byFrames, from, to } = step.value;
+    const tried = whole.tryChange(writeAt(kit, lever.path, to), wanted);
+    yield;
+    // Cut short, a take may save a press that the whole of it does not.
+    if (!tried || tried.saved.length === 0) continue;
+    if (isNearestOnly) found.length = 0;
+    found.push({ byFrames, path: lever.path, from, to, price: tried.price });
   }
-  return found
-    .sort((a, b) => a.by - b.by)
-    .map(({ by, from, to, change }) => {
-      const price = priceOfChange(kit, [take, ...others], fate, writeAt(kit, change.path, to), prepare);
-      return { byFrames: by, path: change.path, from, to, price };
-    });
+  return found.sort((a, b) => a.byFrames - b.byFrames);
 }
 
-/** What a changed kit alters in takes; the press the change is for is in the first of them. */
-function priceOfChange(
-  kit: Kit,
-  takes: readonly Take[],
-  fate: Fate,
-  changed: Kit,
-  prepare: PrepareRun,
-): Price {
-  const was = prepare(kit)!;
-  const is = prepare(changed)!;
-  return findPrice(
-    takes.map((take, k) => {
-      const before = was.run(readTake(was.program, take));
-      const after = is.run(readTake(is.program, take));
-      if (k > 0) return { before, after };
-      const saved = findPress(is.program, after, fate);
-      return { before, after, wanted: saved && { before: fate, after: saved } };
-    }),
-  );
+/** Returns the same at once. */
+export function findRepairs(kit: Kit, take: Take, fate: Fate, search?: RepairSearch): Repair[] {
+  const steps = searchRepairs(kit, take, fate, search);
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  return step.value;
 }
 
 /** The words for a number of the kit, by the last field of its path. */
@@ -246,6 +159,8 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   full: "be full at",
   gap: "allow a gap of",
   spread: "allow a spread of",
+  within: "allow a spread of",
+  after: "wait only",
   total: "allow in all",
   limit: "allow up to",
   cooldown: "cool down for",
@@ -257,5 +172,6 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
 export function formatRepair(kit: Kit, { path, from, to }: Repair): string {
   const field = String(path.findLast(step => typeof step === "string"));
   const rule = readAt(kit, path.slice(0, 2)) as { readonly id: string; readonly name: string };
-  return `${rule.name || rule.id}: ${FIELD_WORDS[field] ?? field} ${to} instead of ${from}`;
+  const step = path[2] === "steps" ? `, step ${Number(path[3]) + 1}` : "";
+  return `${rule.name || rule.id}${step}: ${FIELD_WORDS[field] ?? field} ${to} instead of ${from}`;
 }

@@ -19,7 +19,7 @@ import { studyRooms, type RunFrom } from "./feel/rooms";
 import { findOverlaps } from "./overlaps/findOverlaps";
 import { alignStories } from "./rates/alignStories";
 import { roundLengths } from "./rates/roundLengths";
-import type { PrepareRun } from "./repairs";
+import type { PrepareRun } from "./prepareRun";
 import { readOutcomes } from "./outcomes/readOutcomes";
 import { readOutcome } from "./sweep/readOutcome";
 import { writeSwept } from "./sweep/swept";

@@ -52,8 +52,12 @@ export function countPresses(kit: Kit, take: Take, events: readonly TraceEvent[]
     for (const { id: control } of kit.controls)
       if (down[control]![frame] && !down[control]![frame - 1]) presses.push({ control, frame });
   return presses.map(({ control, frame }) => {
+    const sticks = (kit.sticks ?? []).filter(({ up, down, left, right }) =>
+      [up, down, left, right].includes(control),
+    );
+    const ids = [control, ...sticks.map(({ id }) => id)];
     const has = ({ edges }: { readonly edges: Edges }) =>
-      edges.some(([id, f]) => id === control && f === frame);
+      edges.some(([id, f]) => ids.includes(id) && f === frame);
     return {
       control,
       frame,

@@ -5,7 +5,9 @@ import { fitJob } from "./fit";
 import { handsJob } from "./hands";
 import { makeFilesJob } from "./makeFiles";
 import { overlapsJob } from "./overlaps";
+import { offerJob } from "./offer";
 import { pictureJob } from "./picture";
+import { pricesJob } from "./prices";
 import { proveJob } from "./prove";
 import { storiesJob } from "./stories";
 import { readFilesJob } from "./readFiles";
@@ -24,7 +26,9 @@ export const JOBS = {
   hands: handsJob,
   makeFiles: makeFilesJob,
   overlaps: overlapsJob,
+  offer: offerJob,
   picture: pictureJob,
+  prices: pricesJob,
   prove: proveJob,
   stories: storiesJob,
   readFiles: readFilesJob,

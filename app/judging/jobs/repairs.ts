@@ -1,12 +1,7 @@
-import { findRepairs, type Fate, type Kit, type PrepareRun, type Repair } from "#core";
-import { compileRules, runRules } from "#stage";
+import { searchRepairs, type Fate, type Kit, type Repair } from "#core";
+import { prepareStudied } from "#stage";
 import type { Job } from "./job";
-
-const prepareStaged: PrepareRun = kit => {
-  const rules = compileRules(kit);
-  if (!rules.ok) return undefined;
-  return { program: rules.value.program, run: columns => runRules(rules.value, columns).trace };
-};
+import { createTeller, workThrough } from "./slices";
 
 interface RepairsQuestion {
   readonly kit: Kit;
@@ -16,8 +11,8 @@ interface RepairsQuestion {
 }
 
 /**
- * What would have saved each press, in the order of the fates; nothing where no single number would. The presses are in
- * the first take; over the others what a repair costs is counted as well.
+ * Finds what would have saved each press, in the order of the fates; reports them as they are found, and rests after every
+ * run. Nothing where no single number would. The presses are in the first take; over the others the price is counted too.
  */
 export const repairsJob: Job<RepairsQuestion, readonly (readonly Repair[])[]> = async (
   { kit, fates, isNearestOnly },
@@ -25,10 +20,11 @@ export const repairsJob: Job<RepairsQuestion, readonly (readonly Repair[])[]> = 
   tools,
 ) => {
   const repairs: (readonly Repair[])[] = [];
+  const tell = createTeller(tools);
   for (const fate of fates) {
-    repairs.push(findRepairs(kit, take!, fate, { prepare: prepareStaged, isNearestOnly, others }));
-    tools.tell(repairs.length, fates.length);
-    await tools.rest();
+    const search = searchRepairs(kit, take!, fate, { prepare: prepareStudied(), isNearestOnly, others });
+    repairs.push(await workThrough(search, tools, () => undefined));
+    tell(repairs.length, fates.length, () => [...repairs]);
   }
   return { value: repairs };
 };

@@ -1,5 +1,5 @@
 import {
-  edgeKey,
+  isOfPress,
   edgesOf,
   firstNoteAfter,
   isOfGate,
@@ -60,7 +60,7 @@ export function fateOfNote(
   const source = sourceOf(trace, note);
   if (source < 0) return undefined;
   const edges = edgesOf(trace, source);
-  return fates.findLast(({ control, frame }) => edges.includes(edgeKey(frame, control, program.sourceCount)));
+  return fates.findLast(({ control, frame }) => edges.some(key => isOfPress(program, key, control, frame)));
 }
 
 /** The fate of a control's press that is down on a frame. */

@@ -69,8 +69,8 @@ export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate
     () => takes.filter(take => take !== evaluated.take && !isLong(take, evaluated.program.rateHz)),
     [takes, evaluated],
   );
-  const { found, trouble } = useRepairs(evaluated, { fates: asked, isNearestOnly: false, others });
-  const repairs = found?.[0]?.slice(0, MOST_REPAIRS) ?? [];
+  const { found, isWhole, trouble } = useRepairs(evaluated, { fates: asked, isNearestOnly: false, others });
+  const repairs = found[0]?.slice(0, MOST_REPAIRS) ?? [];
   const close = () => look.setState({ fate: undefined });
   return (
     <div
@@ -92,7 +92,7 @@ export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate
             <span className="text-soft">{formatPrice(evaluated.rules.kit, repair.price)}</span>
           </p>
         ))}
-        {found && repairs.length === 0 && fate.outcome === "lost" && (
+        {isWhole && repairs.length === 0 && fate.outcome === "lost" && (
           <p className="text-soft">No single number within half a second would have saved it.</p>
         )}
         <FateChecks evaluated={evaluated} fate={fate} />

@@ -13,18 +13,34 @@ interface Lost {
   readonly repair: Repair | undefined;
 }
 
-/** So many stand in the list before one asks for more, and for so many it is looked what would have saved them. */
+/** So many are in the list before one asks for more, and for so many it is looked what would have saved them. */
 const PAGE = 200;
 const SEARCHED = 500;
+/** So many are looked at before all others: those that the player waited for longest in vain. */
+const FIRST = 10;
 
-/** In which order the list stands, and how far the search for repairs has come. */
-function formatSearch(lost: number, done: number, isFound: boolean): string {
+/** The order of the list, and how far the search for repairs has come. */
+function formatSearch(lost: number, done: number, isWhole: boolean): string {
   const searched = Math.min(lost, SEARCHED);
   const which = lost > SEARCHED ? `the first ${SEARCHED} ` : "";
-  if (!isFound) return `Looking for what would have saved ${which || "them"}: ${done} of ${searched}`;
+  if (!isWhole) return `Looking for what would have saved ${which || "them"}: ${done} of ${searched}`;
   return lost > SEARCHED
     ? `Of ${which}those nearest to being saved first, then the others in their order`
     : "Nearest to being saved first";
+}
+
+/** For how many frames a request of a lost press was remembered before it was lost, at the most. */
+function waitedInVain({ losses }: Fate): number {
+  return losses.reduce((most, { made, frame }) => Math.max(most, frame - made), 0);
+}
+
+/** The presses to look at, the worst first: those that were remembered longest and lost all the same. */
+function orderSearched(lost: readonly Fate[]): readonly Fate[] {
+  const some = lost.slice(0, SEARCHED);
+  const worst = [...some]
+    .sort((a, b) => waitedInVain(b) - waitedInVain(a) || a.frame - b.frame)
+    .slice(0, FIRST);
+  return [...worst, ...some.filter(fate => !worst.includes(fate))];
 }
 
 /** A press in a list: a click goes to its frame and tells its fate on the tape. */
@@ -59,21 +75,22 @@ function LostPresses({
   close: () => void;
 }) {
   const [shown, setShown] = useState(PAGE);
-  const searched = useMemo(() => lost.slice(0, SEARCHED), [lost]);
-  const { found, done, trouble } = useRepairs(evaluated, { fates: searched, isNearestOnly: true });
+  const searched = useMemo(() => orderSearched(lost), [lost]);
+  const { found, done, isWhole, trouble } = useRepairs(evaluated, { fates: searched, isNearestOnly: true });
   const list = useMemo(() => {
-    const all = lost.map((fate, i): Lost => ({ fate, repair: found?.[i]?.[0] }));
+    const near = searched.map((fate, i): Lost => ({ fate, repair: found[i]?.[0] }));
     const far = ({ repair }: Lost) => repair?.byFrames ?? Infinity;
-    const near = all.slice(0, SEARCHED);
-    near.sort((a, b) => (far(a) === far(b) ? 0 : far(a) - far(b)) || a.fate.frame - b.fate.frame);
-    return found ? [...near, ...all.slice(SEARCHED)] : all;
-  }, [lost, found]);
+    // In the order in which they are looked at, until all of them were: nothing moves under the hand meanwhile.
+    if (isWhole)
+      near.sort((a, b) => (far(a) === far(b) ? 0 : far(a) - far(b)) || a.fate.frame - b.fate.frame);
+    return [...near, ...lost.slice(SEARCHED).map((fate): Lost => ({ fate, repair: undefined }))];
+  }, [lost, searched, found, isWhole]);
   return (
     <>
       <p className="px-3 py-1 text-soft" role="status">
         {trouble
           ? `What would have saved them was not found: ${trouble}`
-          : formatSearch(lost.length, done, found !== undefined)}
+          : formatSearch(lost.length, done, isWhole)}
       </p>
       <ul data-testid="lost-list">
         {list.slice(0, shown).map(({ fate, repair }) => (

@@ -6,14 +6,16 @@ import type { Evaluated } from "../../judging/judge";
 /** How long the hand must rest before a question is asked: a pull makes many, and only the last is worth it. */
 const REST_MS = 80;
 
-/** What would have saved some presses: undefined until it is found; meanwhile for how many it is. */
+/** The changes that would have saved some presses, in the order of the presses, as far as they were looked at. */
 export interface Repairs {
-  readonly found: readonly (readonly Repair[])[] | undefined;
+  readonly found: readonly (readonly Repair[])[];
+  /** How many presses were looked at, and whether that is all of them. */
   readonly done: number;
+  readonly isWhole: boolean;
   readonly trouble: string;
 }
 
-const NONE: Repairs = { found: undefined, done: 0, trouble: "" };
+const NONE: Repairs = { found: [], done: 0, isWhole: false, trouble: "" };
 
 const NO_TAKES: readonly Take[] = [];
 
@@ -44,11 +46,13 @@ export function useRepairs(
         job: "repairs",
         question: { kit: rules.kit, fates, isNearestOnly },
         takes: [take, ...others],
-        told: ({ done }) => set({ ...NONE, done }),
+        told: ({ done, partial }) =>
+          set({ ...NONE, found: (partial as Repairs["found"] | undefined) ?? [], done }),
       });
       stop = asked.stop;
       void asked.outcome.then(outcome => {
-        if (outcome.state === "done") set({ found: outcome.value, done: fates.length, trouble: "" });
+        if (outcome.state === "done")
+          set({ found: outcome.value, done: fates.length, isWhole: true, trouble: "" });
         if (outcome.state === "failed") set({ ...NONE, trouble: outcome.reason });
       });
     }, REST_MS);

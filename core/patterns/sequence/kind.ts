@@ -2,7 +2,8 @@ import { stickOf } from "../../kit/ingredients";
 import type { Starter } from "../../kit/starter";
 import { REACHED } from "./directions";
 import { controlsPlayed, stepWords } from "./stepWords";
-import type { PatternKindRecord } from "../kind";
+import type { Step } from "../../kit/schema";
+import type { PatternKindRecord, PatternLever } from "../kind";
 import { compileSequence } from "./compile";
 import { describeSequence, offerSequence } from "./describe";
 import type { SequenceProgram } from "./program";
@@ -41,6 +42,21 @@ const starters: readonly Starter[] = [
   },
 ];
 
+/** The numbers of one step that can keep a sequence from firing: how soon it must come, how long it must be held, how near its presses. */
+function leversOfStep(step: Step, k: number, gap: string): PatternLever[] {
+  const path = ["steps", k] as const;
+  return [
+    ...(k === 0 ? [] : [{ path: [...path, "gap"], base: gap, rounding: "atMost", direction: 1 } as const]),
+    ...("for" in step && step.for !== undefined
+      ? [{ path: [...path, "for"], rounding: "atLeast", direction: -1 } as const]
+      : []),
+    ...("within" in step ? [{ path: [...path, "within"], rounding: "atMost", direction: 1 } as const] : []),
+    ...(step.after === undefined
+      ? []
+      : [{ path: [...path, "after"], rounding: "atLeast", direction: -1 } as const]),
+  ];
+}
+
 /** All there is to say of a sequence. */
 export const record: PatternKindRecord<"sequence", SequenceProgram> = {
   compile: compileSequence,
@@ -52,14 +68,10 @@ export const record: PatternKindRecord<"sequence", SequenceProgram> = {
   playedOn: ({ steps }, kit) => [...new Set(steps.flatMap(step => controlsPlayed(step, kit)))],
   maps: ["sequence"],
   firesLetGo: ({ steps }) => steps.at(-1)!.does === "release",
-  levers: ({ total, steps }) => [
+  levers: ({ gap, total, steps }) => [
     { path: ["gap"], rounding: "atMost", direction: 1 },
     ...(total === undefined ? [] : [{ path: ["total"], rounding: "atMost", direction: 1 } as const]),
-    ...steps.flatMap((step, k) =>
-      step.gap === undefined
-        ? []
-        : [{ path: ["steps", k, "gap"], rounding: "atMost", direction: 1 } as const],
-    ),
+    ...steps.flatMap((step, k) => leversOfStep(step, k, gap)),
   ],
   rungs: ({ steps }, kit) => steps.map(step => stepWords(step, kit)),
   made: ({ base }, { cells }) => cells[base + REACHED]!,

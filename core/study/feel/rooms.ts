@@ -1,5 +1,5 @@
 import type { InputColumns } from "../../input/inputColumns";
-import { edgeKey, type Program } from "../../run/program";
+import { edgeKey, isOfPress, type Program } from "../../run/program";
 import { notes } from "../../trace/noteKinds";
 import { edgeCountOf, edgeOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";
@@ -56,7 +56,6 @@ const MOST_WAIT_SECONDS = 10;
 
 /** The move that is performed with a press among the edges of its request: a given one, or any (−1 asks for any); −1 for none. */
 function findUse(program: Program, trace: Trace, control: number, frame: number, move: number): number {
-  const key = edgeKey(frame, control, program.sourceCount);
   for (let i = 0; i < trace.count; i++) {
     if (trace.kind[i] !== notes.performed.code || (move >= 0 && trace.subject[i] !== move)) continue;
     const subject = trace.subject[i]!;
@@ -64,7 +63,8 @@ function findUse(program: Program, trace: Trace, control: number, frame: number,
     for (let r = i - 1; r >= 0 && trace.frame[r]! >= made; r--) {
       const isRequest = trace.kind[r] === notes.request.code && trace.subject[r] === subject;
       if (!isRequest || trace.frame[r] !== made) continue;
-      for (let k = 0; k < edgeCountOf(trace, r); k++) if (edgeOf(trace, r, k) === key) return subject;
+      for (let k = 0; k < edgeCountOf(trace, r); k++)
+        if (isOfPress(program, edgeOf(trace, r, k), control, frame)) return subject;
     }
   }
   return -1;

@@ -7,7 +7,7 @@ import { firstAbove } from "../../trace/rising";
 import type { Trace } from "../../trace/trace";
 import { usersOf, type Fate } from "../outcomes/fate";
 import { readOutcomes } from "../outcomes/readOutcomes";
-import type { PreparedKit, PrepareRun } from "../repairs";
+import type { PreparedKit, PrepareRun } from "../prepareRun";
 import type { Character } from "./character";
 import { STILL } from "./character";
 import { playHandTold, type PlayedAt } from "./playHand";

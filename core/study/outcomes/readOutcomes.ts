@@ -1,4 +1,4 @@
-import { keyFrame, keySource, type Program } from "../../run/program";
+import { controlsOfKey, keyFrame, keySource, type Program } from "../../run/program";
 import { FORMING } from "../../run/state";
 import { notes } from "../../trace/noteKinds";
 import { edgeCountOf, edgeOf, edgesOf } from "../../trace/notes/edgeList";
@@ -79,7 +79,7 @@ export interface OutcomeReader {
 export interface OutcomeListener {
   /** A press was used for the first time. */
   readonly onUsed?: (press: Fate) => void;
-  /** A request was lost. `presses`: the fates of its presses, none where it is made of directions alone. */
+  /** A request was lost. `presses`: the fates of its presses; none where its directions began with a release. */
   readonly onLost?: (presses: readonly Fate[]) => void;
 }
 
@@ -128,7 +128,7 @@ export function createOutcomeReader(
     if (outcome === "used") onUsed?.(draft);
   }
 
-  /** Adds an item to each press among the edges of a fire or a request; directions of sticks are no presses. */
+  /** Adds an item to each press among the edges of a fire or a request; a direction is the presses it began with. */
   function addToPresses<K extends "uses" | "losses" | "fires">(
     note: number,
     list: K,
@@ -137,17 +137,26 @@ export function createOutcomeReader(
   ): void {
     for (let k = edgeCountOf(trace, note) - 1; k >= 0; k--) {
       const key = edgeOf(trace, note, k);
+      const frame = keyFrame(program, key);
       const source = keySource(program, key);
-      const draft = source < controls ? pressAt(source, keyFrame(program, key)) : undefined;
-      if (draft) add(draft, list, item, outcome);
+      if (source < controls) {
+        const draft = pressAt(source, frame);
+        if (draft && draft[list].at(-1) !== item) add(draft, list, item, outcome);
+      } else
+        for (const control of controlsOfKey(program, key)) {
+          const draft = pressAt(control, frame);
+          // A press and the direction it made may both be edges of one fire.
+          if (draft && draft[list].at(-1) !== item) add(draft, list, item, outcome);
+        }
     }
   }
 
   /** Returns the fates of the presses that a request is made of. */
   function pressesOf(note: number): readonly Fate[] {
-    return edgesOf(trace, note).flatMap(
-      key => pressAt(keySource(program, key), keyFrame(program, key)) ?? [],
+    const found = edgesOf(trace, note).flatMap(key =>
+      controlsOfKey(program, key).flatMap(control => pressAt(control, keyFrame(program, key)) ?? []),
     );
+    return [...new Set(found)];
   }
 
   /** Could the pattern hear the press, or did something keep it from all but its own? */

@@ -5,7 +5,7 @@ import type { Kit } from "../../kit/schema";
 import { LOSS_REASONS, PERFORMED_BY, type LossReason, type PerformedBy } from "../../trace/trace";
 import type { Character } from "../hands/character";
 import { playHand } from "../hands/playHand";
-import type { PrepareRun } from "../repairs";
+import type { PrepareRun } from "../prepareRun";
 import { movesOf, writeSwept, type Swept } from "./swept";
 import { readOutcome, type Outcome } from "./readOutcome";
 

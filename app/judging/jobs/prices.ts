@@ -1,0 +1,18 @@
+import { createTrier, type Kit, type Price } from "#core";
+import { prepareStudied } from "#stage";
+import type { Job } from "./job";
+
+/** Finds what each of some changed kits alters over all takes; undefined for one with faults. */
+export const pricesJob: Job<
+  { readonly kit: Kit; readonly changes: readonly Kit[] },
+  readonly (Price | undefined)[]
+> = async ({ kit, changes }, takes, tools) => {
+  const trier = createTrier(kit, takes, prepareStudied());
+  const prices: (Price | undefined)[] = [];
+  for (const changed of changes) {
+    prices.push(trier?.tryChange(changed, [])?.price);
+    tools.tell(prices.length, changes.length);
+    await tools.rest();
+  }
+  return { value: prices };
+};

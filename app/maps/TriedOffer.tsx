@@ -1,0 +1,54 @@
+import { countWords, formatPrice, writeAt, type Kit } from "#core";
+import { Button } from "../ui/Button";
+import { useDesk } from "../document/context";
+import { useOffer, type OfferWanted } from "./useOffer";
+import type { TakesNow } from "./useTakes";
+
+/**
+ * An offer to change a number of the kit that saves presses: a button with the length that was seen to save some, how many,
+ * and what else it alters; a plain line where no length within reach does. Nothing where there is nothing to save.
+ */
+export function TriedOffer({
+  kit,
+  now,
+  verb,
+  what,
+  ...of
+}: OfferWanted & {
+  kit: Kit;
+  now: TakesNow;
+  /** The change up to its length: "Remember for". */
+  verb: string;
+  /** The presses that are to be saved: "lost early". */
+  what: string;
+}) {
+  const { workbench } = useDesk();
+  const found = useOffer(kit, now, of);
+  const { lever, wanted, mostFrames } = of;
+  if (wanted.length === 0) return null;
+  if (!found) return <p className="text-soft">Trying what would save those {what} …</p>;
+  if (found.trouble)
+    return <p className="text-foxglove">What would save them was not found: {found.trouble}</p>;
+  const { change } = found;
+  if (!change)
+    return (
+      <p className="text-soft">
+        Up to {mostFrames}f more than now saves none of the {countWords(wanted.length, "press", "presses")}{" "}
+        {what}.
+      </p>
+    );
+  const words = `${verb} ${change.to}`;
+  return (
+    <p className="flex flex-wrap items-center gap-x-2 gap-y-1">
+      <Button
+        className="border-moss font-semibold text-moss"
+        onClick={() => workbench.editKit(words, known => writeAt(known, lever.path, change.to))}
+      >
+        {words}
+      </Button>
+      <span className="text-soft">
+        saves {change.saved.length} of {wanted.length} {what}; {formatPrice(kit, change.price)}
+      </span>
+    </p>
+  );
+}
