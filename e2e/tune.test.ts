@@ -120,7 +120,7 @@ test("an overlap is opened as a take and becomes a check; other rates tell what 
   await press(driver, "Look for overlaps");
   await done("overlaps");
   expect(await textOf(driver, "[data-testid=overlaps]")).toMatch(
-    /Quarter turn fires Strike press on its way, always/,
+    /Quarter turn fires Strike press on its way, .* of the inputs tried/,
   );
   await clickOn(
     driver,

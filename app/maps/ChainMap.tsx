@@ -38,7 +38,7 @@ function partsOf(kit: Kit, move: Move): readonly [number, number, number] {
 
 /** What a follow-up costs and gains, in words. */
 function linkWords(name: string, found: FollowUp | undefined): string {
-  if (!found) return `${name} is not reached by presses alone`;
+  if (!found) return `${name} was not reached by its own input alone`;
   const { earliestPress, latestPress, earliest, gain } = found;
   const won = gain > 0 ? `, ${gain}f before it would be over` : "";
   return `${name}: pressed from ${earliestPress}f to ${latestPress}f, out at ${earliest}f at the earliest${won}`;

@@ -82,8 +82,41 @@ test("a link in the middle of a chain is tried as if the one before had been mad
   expect(findFollowUp(kit, 1, 2)).toMatchObject({ earliestPress: 9, latestPress: 23, earliest: 9 });
 });
 
-test("what a press alone does not ask for, and what never follows, has no window", () => {
-  expect(findFollowUp(KIT, 0, 3)).toBeUndefined();
+test("a follow-up that is held for has the frames of its hold in it", () => {
+  // Pressed from 2 on it is held for 9 frames, and out when the way is open; pressed at 14, at its last frame.
+  expect(findFollowUp(KIT, 0, 3)).toMatchObject({
+    earliestPress: 2,
+    latestPress: 14,
+    earliest: 11,
+    latest: 23,
+  });
+});
+
+test("a first blow that waits to be sure is followed all the same, by whatever its pattern is", () => {
+  const waits = {
+    ...KIT,
+    patterns: [
+      ...KIT.patterns,
+      { id: "single", name: "Single", kind: "taps", control: "a", count: 1, gap: "3f", answer: "final" },
+      { id: "twice", name: "Twice", kind: "taps", control: "b", count: 2, gap: "6f", answer: "nth" },
+      { id: "both", name: "Both", kind: "chord", controls: ["a", "b"], spread: "2f" },
+    ],
+  } as Kit;
+  const asked = (first: string, second: string): Kit => ({
+    ...waits,
+    moves: [
+      { ...waits.moves![0]!, pattern: first },
+      { ...waits.moves![2]!, pattern: second },
+    ],
+  });
+  const plain = { earliest: 9, latest: 26, gain: 15 };
+  expect(findFollowUp(asked("single", "pb"), 0, 1)).toMatchObject({ ...plain, earliestPress: 9 });
+  expect(findFollowUp(asked("pa", "twice"), 0, 1)).toMatchObject({ ...plain, earliestPress: 9 });
+  // Pressed two frames apart: the first button falls on the last busy frame, and performs nothing by itself.
+  expect(findFollowUp(asked("pa", "both"), 0, 1)).toMatchObject({ ...plain, latest: 25 });
+});
+
+test("what never follows has no window", () => {
   const never = {
     ...KIT,
     moves: KIT.moves!.map(move => (move.id === "two" ? { ...move, bans: ["busy:main"] } : move)),

@@ -2,12 +2,14 @@ import type { Kit, Move } from "../kit/schema";
 import { compile } from "../kit/compile";
 import type { Take } from "../input/takeSchema";
 import { evaluate } from "../run/run";
-import { PERFORMED, type Trace } from "../trace/trace";
+import { notes } from "../trace/noteKinds";
+import type { Trace } from "../trace/trace";
 import { TICKS } from "../time/clock";
 import { parseFrames } from "../time/duration";
 import type { Program } from "../run/program";
+import { listScripts, shiftScript, type Script } from "./overlaps/scripts";
 
-/** When one move can follow another, found by trying every frame of a press. Frames since the first was performed. */
+/** When one move can follow another, found by trying every frame. Frames since the first was performed. */
 export interface FollowUp {
   /** The first and the last frame on which a press for the second comes to its performance. */
   readonly earliestPress: number;
@@ -20,18 +22,13 @@ export interface FollowUp {
 }
 
 const BEFORE = 5;
+/** So many frames after the first move its follow-up is looked for, at most. */
 const LONGEST = 300;
-
-/** The control whose press alone fires a pattern of the kit; undefined for those that need more. */
-function pressedBy(kit: Kit, patternId: string): string | undefined {
-  const pattern = kit.patterns.find(item => item.id === patternId);
-  return pattern?.kind === "press" && !pattern.off ? pattern.control : undefined;
-}
 
 function framesOf(trace: Trace, move: number): number[] {
   const frames: number[] = [];
   for (let i = 0; i < trace.count; i++)
-    if (trace.kind[i] === PERFORMED && trace.subject[i] === move) frames.push(trace.frame[i]!);
+    if (trace.kind[i] === notes.performed.code && trace.subject[i] === move) frames.push(trace.frame[i]!);
   return frames;
 }
 
@@ -59,69 +56,107 @@ export function listLinks(kit: Kit): (readonly [first: number, second: number])[
   });
 }
 
+/** An input that performs a move by itself: its presses, the frame of its last press, and that of the performance. */
+interface Cue {
+  readonly script: Script;
+  readonly lastPress: number;
+  readonly performed: number;
+}
+
+const lastPressOf = (script: Script) => script.reduce((last, { from }) => Math.max(last, from), 0);
+const endOf = (script: Script) => script.reduce((last, { to }) => Math.max(last, to), 0);
+
+/** Do two scripts press one control at the same time, or one right after the other so that no edge lies between? */
+function collide(a: Script, b: Script): boolean {
+  return a.some(one =>
+    b.some(two => one.control === two.control && one.from <= two.to && two.from <= one.to),
+  );
+}
+
+function toTake(kit: Kit, script: Script, gates: Take["gates"], frames: number): Take {
+  const lanes: Record<string, [number, number][]> = {};
+  for (const { control, from, to } of [...script].sort((a, b) => a.from - b.from))
+    (lanes[control] ??= []).push([from, 1], [to, 0]);
+  const base = { format: "moss-tap/take", version: 1, id: "t", name: "Tried", rate: kit.rate } as const;
+  return { ...base, frames, lanes, ...(gates ? { gates } : {}) };
+}
+
+/** Plain gates, not of a slot, that some moves need. */
+function neededGates(program: Program, moves: readonly Move[]): string[] {
+  const needed = new Set(moves.flatMap(({ needs = [] }) => needs.map(({ gate }) => gate)));
+  return program.gates.flatMap(({ id, derive }) =>
+    derive === "plain" && !id.startsWith("busy:") && needed.has(id) ? [id] : [],
+  );
+}
+
+/** The inputs of a move's own pattern that perform it while its gates are open, the one that is performed soonest after its last press first. */
+function listCues(kit: Kit, program: Program, move: number): Cue[] {
+  const { pattern: patternId } = kit.moves![move]!;
+  const pattern = kit.patterns.find(({ id }) => id === patternId);
+  if (!pattern || pattern.off) return [];
+  const open = neededGates(program, [kit.moves![move]!]).map((id): [string, [number, 1][]] => [id, [[0, 1]]]);
+  const gates = Object.fromEntries(open);
+  const cues = listScripts(kit, pattern).flatMap((script): Cue[] => {
+    const moved = shiftScript(script, BEFORE);
+    const trace = evaluate(program, toTake(kit, moved, gates, endOf(moved) + LONGEST));
+    const [performed] = framesOf(trace, move);
+    return performed === undefined ? [] : [{ script: moved, lastPress: lastPressOf(moved), performed }];
+  });
+  const costOf = ({ performed, lastPress }: Cue) => performed - lastPress;
+  return cues.sort((a, b) => costOf(a) - costOf(b) || endOf(a.script) - endOf(b.script));
+}
+
 /**
- * When a move can follow another that opens a gate for it: the rules themselves are asked, the first pressed once, the
- * second on every frame from then to a while after its timeline, one run each. Gates that stand for themselves and that no
- * move opens are held open, and those that a move before opens for the first are open while it is pressed, so that only what
- * the two moves do to each other tells. Undefined: the second never follows,
- * the first is not performed so, or one of them is asked for by more than a press.
+ * Finds when a move can follow another that opens a gate for it: the rules themselves are run, with the input that performs
+ * the first soonest, whatever its pattern waits for, and with that of the second moved to every frame from then to a while after the first's timeline, one run each. Frames since the first was performed; a press is the last press of the
+ * second's input. Gates that no move opens are held open, and those that a move before opens for the first are open until
+ * it is performed, so that only what the two moves do to each other counts. Undefined: the second never follows, or
+ * no input of the first's own pattern performs it.
  */
 export function findFollowUp(kit: Kit, first: number, second: number): FollowUp | undefined {
   const compiled = compile(kit);
   const [one, two] = [kit.moves?.[first], kit.moves?.[second]];
   if (!compiled.ok || !one || !two || one.off || two.off) return undefined;
   const program = compiled.value;
-  const [pressOne, pressTwo] = [pressedBy(kit, one.pattern), pressedBy(kit, two.pattern)];
-  if (pressOne === undefined || pressTwo === undefined) return undefined;
+  const [cue] = listCues(kit, program, first);
+  const [next] = listCues(kit, program, second);
+  if (!cue || !next) return undefined;
   const over = totalFrames(program, first);
   const opens = (one.opens ?? []).map(({ to }) => parseFrames(to, kit.rate, "atMost") ?? 0);
   const upTo = Math.min(LONGEST, Math.max(over, ...opens) + 20);
   const opened = new Set((kit.moves ?? []).flatMap(move => (move.opens ?? []).map(({ gate }) => gate)));
-  const needsOf = (move: Move) => new Set((move.needs ?? []).map(({ gate }) => gate));
-  const needed = new Set([...needsOf(one), ...needsOf(two)]);
+  const ownGates = new Set((one.needs ?? []).map(({ gate }) => gate));
   const gates: Record<string, [number, 0 | 1][]> = {};
-  for (const { id, derive } of program.gates) {
-    if (derive !== "plain" || id.startsWith("busy:") || !needed.has(id)) continue;
+  for (const id of neededGates(program, [one, two])) {
     if (!opened.has(id)) gates[id] = [[0, 1]];
     // What another move opens for the first is open for it, and no longer: the second must find its own way.
-    else if (needsOf(one).has(id))
+    else if (ownGates.has(id))
       gates[id] = [
         [0, 1],
-        [BEFORE + 1, 0],
+        [cue.performed + 1, 0],
       ];
   }
-  const takeOf = (at: number): Take => {
-    const lanes: Record<string, [number, number][]> = { [pressOne]: [] };
-    lanes[pressOne]!.push([BEFORE, 1], [BEFORE + 1, 0]);
-    (lanes[pressTwo] ??= []).push([BEFORE + at, 1], [BEFORE + at + 1, 0]);
-    const frames = BEFORE + upTo + LONGEST;
-    return {
-      format: "moss-tap/take",
-      version: 1,
-      id: "t",
-      name: "Tried",
-      rate: kit.rate,
-      frames,
-      lanes,
-      gates,
-    };
-  };
   const tries: { readonly press: number; readonly performed: number }[] = [];
-  for (let press = 2; press <= upTo; press++) {
-    const trace = evaluate(program, takeOf(press));
-    const began = framesOf(trace, first)[0];
-    const came = began === BEFORE ? framesOf(trace, second).find(frame => frame > began) : undefined;
-    if (came !== undefined) tries.push({ press, performed: came - BEFORE });
+  // A motion may begin before the first is performed; its last press comes after it.
+  for (let press = 1; press <= upTo; press++) {
+    const moved = shiftScript(next.script, cue.performed + press - next.lastPress);
+    if (moved.some(({ from }) => from < 0) || collide(cue.script, moved)) continue;
+    const trace = evaluate(program, toTake(kit, [...cue.script, ...moved], gates, endOf(moved) + LONGEST));
+    const [began, again = Infinity] = framesOf(trace, first);
+    const came = framesOf(trace, second).find(frame => frame > cue.performed);
+    // Where the first is performed anew, what follows follows that.
+    if (began === cue.performed && came !== undefined && came < again)
+      tries.push({ press, performed: came - cue.performed });
   }
-  const [early] = tries;
-  const late = tries.at(-1);
-  if (!early || !late) return undefined;
-  const earliest = Math.min(...tries.map(({ performed }) => performed));
+  if (tries.length === 0) return undefined;
+  const presses = tries.map(({ press }) => press);
+  const performed = tries.map(frames => frames.performed);
+  const earliest = Math.min(...performed);
   return {
-    earliestPress: early.press,
-    latestPress: late.press,
+    earliestPress: Math.min(...presses),
+    latestPress: Math.max(...presses),
     earliest,
-    latest: late.performed,
+    latest: Math.max(...performed),
     gain: over - earliest,
   };
 }

@@ -330,12 +330,33 @@ test("overlaps: what fires on its way is told from what can come alone; what was
     ],
   });
   const { found, none, silent } = finish(findOverlaps(kit));
-  expect(found.map(({ list, first, second, how }) => [list, first, second, how])).toEqual([
-    ["patterns", 0, 1, "always"],
-    ["moves", 0, 1, "always"],
+  expect(found.map(({ list, first, second, inInputs }) => [list, first, second, inInputs.alone])).toEqual([
+    ["patterns", 0, 1, 0],
+    ["moves", 0, 1, 0],
   ]);
+  expect(found.every(({ inInputs, inTakes }) => inInputs.came > 0 && inTakes.came === 0)).toBe(true);
   expect(none.find(({ first, second }) => first === 2 && second === 3)!.tried).toBeGreaterThan(3);
   expect(silent.map(({ list, index }) => [list, index])).toEqual([["moves", 2]]);
+});
+
+test("a take in which a rule came without the other is counted against what the inputs show", () => {
+  const kit = sketchKit("ab", {
+    patterns: [
+      { id: "press", name: "Press", kind: "press", control: "a" },
+      { id: "both", name: "Both", kind: "chord", controls: ["a", "b"] },
+    ],
+    gates: [{ id: "g", name: "G" }],
+    moves: [
+      { id: "m", name: "M", pattern: "press", needs: [{ gate: "g" }] },
+      { id: "n", name: "N", pattern: "both", slot: "other" },
+    ],
+  });
+  // With its gate closed the first move is not performed, as it is in every input tried.
+  const take = drawTake({ a: "..####....####..", b: "...###.....###.." }, { g: "#######........." });
+  const { found } = finish(findOverlaps(kit, [take]));
+  const overlap = found.find(({ list }) => list === "moves")!;
+  expect(overlap).toMatchObject({ first: 0, second: 1, inTakes: { came: 2, alone: 1 } });
+  expect(overlap.inInputs.alone).toBe(0);
 });
 
 test("every witness does what it says, on any kit", () => {

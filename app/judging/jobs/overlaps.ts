@@ -1,12 +1,13 @@
 import { findOverlaps, type Kit, type Overlap, type Overlaps } from "#core";
+import { prepareStudied } from "#stage";
 import type { Job } from "./job";
 import { createTeller, workThrough } from "./slices";
 
-/** Looks for inputs that set off two rules at once; what is found is told as it comes. Takes have no part in it. */
-export const overlapsJob: Job<{ readonly kit: Kit }, Overlaps> = async ({ kit }, _takes, tools) => {
+/** Finds inputs that set off two rules at once, and whether the takes have one without the other; reports them as they come. */
+export const overlapsJob: Job<{ readonly kit: Kit }, Overlaps> = async ({ kit }, takes, tools) => {
   const found: Overlap[] = [];
   const tell = createTeller(tools);
-  const value = await workThrough(findOverlaps(kit), tools, step => {
+  const value = await workThrough(findOverlaps(kit, takes, prepareStudied()), tools, step => {
     if (step.found) found.push(step.found);
     tell(step.done, step.of, () => ({ found, none: [], silent: [], runs: 0 }));
   });

@@ -1,9 +1,18 @@
 import { nanoid } from "nanoid";
-import { nameOf, type Check, type Kit, type Overlap, type Overlaps as Found, type Take } from "#core";
+import {
+  countWords,
+  nameOf,
+  type Check,
+  type Kit,
+  type Overlap,
+  type Overlaps as Found,
+  type Take,
+} from "#core";
 import { freshId } from "../../edits/edits";
 import { useDesk, useStudy } from "../../document/context";
 import { Button } from "../../ui/Button";
 import { StudyBar } from "./StudyBar";
+import { useTakesAsked } from "./TakesWord";
 
 const WIDTH = 220;
 const ROW = 9;
@@ -50,17 +59,27 @@ function Witness({ take, at }: { take: Take; at: readonly number[] }) {
   );
 }
 
-/** An overlap as a sentence: "Quarter turn fires Strike press on its way, always". */
-export function overlapWords(
-  kit: Kit,
-  { list, first, second, how, firstFrame, secondFrame, mode }: Overlap,
-): string {
+/** How often the one came with the other, in words: "in all 14 inputs tried and 6 times of 7 in the takes". */
+function togetherWords({ inInputs, inTakes }: Overlap): string {
+  const share = ({ came, alone }: Overlap["inInputs"]) =>
+    alone === 0 ? `all ${came}` : `${came - alone} of ${came}`;
+  const played =
+    inTakes.came === 0
+      ? ""
+      : `, and ${inTakes.alone === 0 ? "each of" : `${inTakes.came - inTakes.alone} of`} the ${countWords(inTakes.came, "time")} it came in the takes`;
+  return `in ${share(inInputs)} of the inputs tried that set it off${played}`;
+}
+
+/** An overlap as a sentence: "Quarter turn fires Strike press on its way, 4f before, in all 14 of the inputs tried …". */
+export function overlapWords(kit: Kit, overlap: Overlap): string {
+  const { list, first, second, firstFrame, secondFrame, mode, inInputs, inTakes } = overlap;
   const [one, two] = [first, second].map(index => nameOf(kit, list, kit[list]![index]!.id));
   const verb = list === "patterns" ? "fires" : "performs";
   const apart = secondFrame - firstFrame;
   const where = mode === undefined ? "" : `, in ${nameOf(kit, "modes", mode)}`;
-  if (how === "always")
-    return `${two} ${verb} ${one} on its way, always${apart === 0 ? ", on the same frame" : `, ${apart}f before`}${where}.`;
+  // Whether it is always so no number of inputs can tell: what was tried is said.
+  if (inInputs.alone === 0 && inTakes.alone === 0)
+    return `${two} ${verb} ${one} on its way${apart === 0 ? ", on the same frame" : `, ${apart}f before`}${where}: ${togetherWords(overlap)}.`;
   if (apart === 0) return `One press sets off both ${one} and ${two}, on the same frame${where}.`;
   return `One press sets off ${one}, and ${apart}f later ${two}${where}.`;
 }
@@ -68,12 +87,13 @@ export function overlapWords(
 /** Pairs of rules that one input sets off, each with the shortest such input; what was not found says how far was looked. */
 export function Overlaps({ kit }: { kit: Kit }) {
   const { studying, workbench } = useDesk();
+  const { takes } = useTakesAsked();
   const study = useStudy<Found>("overlaps");
   const begin = () =>
     studying.begin("overlaps", {
       job: "overlaps",
       questions: [{ kit }],
-      takes: [],
+      takes,
       merge: ([found]) => found ?? { found: [], none: [], silent: [], runs: 0 },
     });
   const about = study?.kit ?? kit;
@@ -106,7 +126,7 @@ export function Overlaps({ kit }: { kit: Kit }) {
       <p className="text-sm text-soft">
         For each two rules that share a control, the core is run on inputs made of their own boundaries: can
         one press set off both, and which comes first? The stage has no part in it; gates that a move needs
-        are held open.
+        are held open. The takes are run too: one that shows a rule without the other says so.
       </p>
       <StudyBar name="overlaps" word="Look for overlaps" canBegin={kit.patterns.length > 0} onBegin={begin}>
         {study?.state === "done" && (

@@ -6,7 +6,9 @@ import { isPressKey, type Program } from "../../run/program";
 import { notes } from "../../trace/noteKinds";
 import { edgesOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";
+import { readTake } from "../../input/inputColumns";
 import { readOutcomes } from "../outcomes/readOutcomes";
+import { prepareBare, type PrepareRun } from "../prepareRun";
 import { layOver, listScripts, sizeOf, type Script } from "./scripts";
 
 /** What one input sets off: two rules, and how. */
@@ -15,14 +17,21 @@ export interface Overlap {
   /** Their places in the kit; `first` comes first, or stands first in the kit where both come on one frame. */
   readonly first: number;
   readonly second: number;
-  /** `both`: one press edge sets off both. `always`: no input that was tried sets off `second` without `first`. */
-  readonly how: "both" | "always";
+  /** How often `second` came, and how often without `first` off a shared press: in the inputs tried, and in the takes. */
+  readonly inInputs: Together;
+  readonly inTakes: Together;
   /** The shortest input found, as a take; the frames on which the two come in it. */
   readonly witness: Take;
   readonly firstFrame: number;
   readonly secondFrame: number;
   /** The mode in which it was tried, where the kit has modes. */
   readonly mode: string | undefined;
+}
+
+/** How often a rule came, and how often without another. */
+export interface Together {
+  readonly came: number;
+  readonly alone: number;
 }
 
 /** A pair for which nothing was found, and how far was looked. */
@@ -107,11 +116,36 @@ function gather(program: Program, trace: Trace): Pick<Tried, "fires" | "moves"> 
   return { fires, moves };
 }
 
+const share = (one: Came, two: Came) => one.edges.some(edge => two.edges.includes(edge));
+
 /** The first time two things came of a shared press edge. */
 function firstShared(a: readonly Came[] = [], b: readonly Came[] = []): readonly [Came, Came] | undefined {
-  for (const one of a)
-    for (const two of b) if (one.edges.some(edge => two.edges.includes(edge))) return [one, two];
+  for (const one of a) for (const two of b) if (share(one, two)) return [one, two];
   return undefined;
+}
+
+type WhatCame = Pick<Tried, "fires" | "moves">;
+
+const cameOf = (list: Overlap["list"], of: WhatCame, index: number): readonly Came[] =>
+  (list === "patterns" ? of.fires : of.moves).get(index) ?? [];
+
+/** Counts how often a rule came in some runs, and how often not off a press that another came off too. */
+function countTogether(
+  runs: readonly WhatCame[],
+  list: Overlap["list"],
+  first: number,
+  second: number,
+): Together {
+  let came = 0;
+  let alone = 0;
+  for (const run of runs) {
+    const firsts = cameOf(list, run, first);
+    for (const one of cameOf(list, run, second)) {
+      came++;
+      if (!firsts.some(other => share(one, other))) alone++;
+    }
+  }
+  return { came, alone };
 }
 
 /** The gates to hold open so that some of the moves find theirs open; what bans one of them, or is made of other things, stays as it is. */
@@ -132,10 +166,13 @@ function listHeldGates(program: Program, moves: readonly number[]): string[] {
  * Looks for inputs that set off two rules at once: for each two patterns that share a control, their own boundary inputs,
  * alone and laid over each other so that a press falls on one edge, are run by the core, in every mode in which both are
  * active; for each two moves those of their patterns, with the gates open that the two need. A witness is the shortest such input,
- * by frames and then by edges; every one of them was run. Stages have no part in it. Yields after every pair.
+ * by frames and then by edges; every one of them was run without the stage. `takes` are run as `prepare` makes the kit
+ * ready: whether the one ever came without the other is looked for in them too. Yields after every take and every pair.
  */
 export function* findOverlaps(
   kit: Kit,
+  takes: readonly Take[] = [],
+  prepare: PrepareRun = prepareBare,
 ): Generator<{ readonly done: number; readonly of: number; readonly found?: Overlap }, Overlaps> {
   const compiled = compile(kit);
   if (!compiled.ok) return { found: [], none: [], silent: [], runs: 0 };
@@ -189,25 +226,30 @@ export function* findOverlaps(
         pairs.push({ list: "moves", a, b, patterns });
     }),
   );
+  const played: WhatCame[] = [];
+  const ready = takes.length > 0 ? prepare(kit) : undefined;
+  for (const take of ready ? takes : []) {
+    played.push(gather(ready!.program, ready!.run(readTake(ready!.program, take))));
+    yield { done: 0, of: pairs.length };
+  }
   for (const [done, { list, a, b, patterns }] of pairs.entries()) {
     const tried = inputsFor(...patterns, list === "moves" ? listHeldGates(program, [a, b]) : []);
-    const cameOf = (one: Tried, index: number) => (list === "patterns" ? one.fires : one.moves).get(index);
-    const witness = tried.find(one => firstShared(cameOf(one, a), cameOf(one, b)));
+    const witness = tried.find(one => firstShared(cameOf(list, one, a), cameOf(list, one, b)));
     const frames = tried.reduce((most, { script }) => Math.max(most, sizeOf(script).frames), 0);
     if (!witness) {
       none.push({ list, first: a, second: b, tried: tried.length, frames });
       yield { done: done + 1, of: pairs.length };
       continue;
     }
-    const [cameA, cameB] = firstShared(cameOf(witness, a), cameOf(witness, b))!;
+    const [cameA, cameB] = firstShared(cameOf(list, witness, a), cameOf(list, witness, b))!;
     const isAFirst = cameA.frame <= cameB.frame;
     const [first, second] = isAFirst ? [a, b] : [b, a];
-    const alone = tried.some(one => cameOf(one, second) && !cameOf(one, first));
     const overlap: Overlap = {
       list,
       first,
       second,
-      how: alone ? "both" : "always",
+      inInputs: countTogether(tried, list, first, second),
+      inTakes: countTogether(played, list, first, second),
       witness: witness.take,
       firstFrame: Math.min(cameA.frame, cameB.frame),
       secondFrame: Math.max(cameA.frame, cameB.frame),

@@ -133,8 +133,8 @@ export function listScripts(kit: Kit, pattern: Pattern): Script[] {
   }
 }
 
-/** A script moved in time. */
-function shifted(script: Script, by: number): Script {
+/** Returns a script moved in time by so many frames. */
+export function shiftScript(script: Script, by: number): Script {
   return script.map(({ control, from, to }) => ({ control, from: from + by, to: to + by }));
 }
 
@@ -161,9 +161,9 @@ export function layOver(a: Script, b: Script): Script[] {
       const by = one.from - two.from;
       if (one.control !== two.control || seen.has(by)) continue;
       seen.add(by);
-      const united = unite(a, shifted(b, by));
+      const united = unite(a, shiftScript(b, by));
       const first = united.reduce((least, { from }) => Math.min(least, from), Infinity);
-      ways.push(shifted(united, -first));
+      ways.push(shiftScript(united, -first));
     }
   return ways;
 }
