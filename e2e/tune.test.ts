@@ -29,7 +29,7 @@ test("the buffer that saves the eaten press is found by a sweep, tried on the ta
   await openTune("Belfry Runner");
   await done("feel");
   expect(await textOf(driver, "[data-testid=feel-report]")).toMatch(
-    /Hop: 15 asked, 11 performed, 6 forgiven, 3 gave way, 1 lost, the nearest by 11f/,
+    /Hop: asked for 15 times: performed 11 times \(6 forgiven\), lost 4 times \(3 gave way to Second hop\); 1 press lost, the nearest by 11f/,
   );
   await study("Sweep");
   await press(driver, "Sweep");

@@ -37,7 +37,8 @@ export function followPointer(event: PointerEvent<Element>, hold: Hold): () => v
   onOwn("pointerup", () => finish(() => hold.end(true)));
   onOwn("pointercancel", () => finish(() => hold.end(false)));
   onOwn("lostpointercapture", () => finish(() => hold.end(false)));
-  window.addEventListener("blur", () => finish(() => hold.end(false)), options);
+  // Not captured: a field that loses the focus to what is pressed has a blur of its own, which does not bubble up to here.
+  window.addEventListener("blur", () => finish(() => hold.end(false)), { signal: ending.signal });
   window.addEventListener(
     "keydown",
     pressed => {

@@ -103,7 +103,7 @@ export function PlayView() {
             </div>
             {document.kind !== "ropes" && (
               <div className="px-5 empty:hidden">
-                <PromptsNow kit={kit} />
+                <PromptsNow />
               </div>
             )}
             <ControlStrip label="Controls" controls={kit.controls} />

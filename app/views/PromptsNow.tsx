@@ -1,4 +1,4 @@
-import { HIDDEN, OPEN, TICKS, type Kit, type Program, type State } from "#core";
+import { HIDDEN, OPEN, TICKS, type Program, type State } from "#core";
 import { usePadState } from "../input/context";
 
 interface Standing {
@@ -21,11 +21,12 @@ function standingIn(program: Program, state: State): Standing[] {
 }
 
 /** Prompts that are shown just now while hands play, each with its time running; those of one rule only where it is named. */
-export function PromptsNow({ kit, only }: { kit: Kit; only?: string | undefined }) {
+export function PromptsNow({ only }: { only?: string | undefined }) {
   const session = usePadState(state => state.session);
   usePadState(state => state.frame);
   if (!session) return null;
   const { program, state } = session;
+  const { kit } = session.rules;
   const standing = standingIn(program, state).filter(
     ({ prompt }) => only === undefined || program.prompts[prompt]!.id === only,
   );

@@ -1,4 +1,4 @@
-import { Fragment, memo, type KeyboardEvent, type ReactNode } from "react";
+import { Fragment, memo, useRef, type KeyboardEvent, type ReactNode } from "react";
 import {
   BOUNDS,
   formatSentence,
@@ -198,6 +198,7 @@ function Clause({
   hand: SentenceHand;
   children: ReactNode;
 }) {
+  const clause = useRef<HTMLSpanElement>(null);
   const remove = (from: Element) => {
     const sentence = from.closest("[data-testid=sentence]");
     const stones = () => [...(sentence?.querySelectorAll<HTMLElement>("input, button[aria-haspopup]") ?? [])];
@@ -214,17 +215,20 @@ function Clause({
     remove(event.currentTarget);
   };
   return (
-    <span className="group/clause relative" onKeyDown={onKeyDown}>
+    <span className="group/clause" onKeyDown={onKeyDown} ref={clause}>
       {children}
-      <button
-        type="button"
-        aria-label={`Take out: ${words}`}
-        title="Take this out (Delete)"
-        className="absolute -top-3 -right-2 z-10 size-[18px] rounded-full border border-line bg-leaf font-sans text-xs leading-none text-soft opacity-0 group-hover/clause:opacity-100 group-focus-within/clause:opacity-100 hover:text-foxglove focus:opacity-100"
-        onClick={event => remove(event.currentTarget.parentElement!)}
-      >
-        ×
-      </button>
+      {/* Empty, so that it stays with the last word: a clause that wraps has its end on its last line. */}
+      <span className="relative">
+        <button
+          type="button"
+          aria-label={`Take out: ${words}`}
+          title="Take this out (Delete)"
+          className="pointer-events-none absolute -top-2 right-0 z-10 size-[18px] rounded-full border border-line bg-leaf font-sans text-xs leading-none text-soft opacity-0 group-hover/clause:pointer-events-auto group-hover/clause:opacity-100 group-focus-within/clause:pointer-events-auto group-focus-within/clause:opacity-100 hover:text-foxglove focus:opacity-100"
+          onClick={() => remove(clause.current!)}
+        >
+          ×
+        </button>
+      </span>
     </span>
   );
 }

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
-import type { Take } from "#core";
-import { compileRules } from "#stage";
+import { readOutcomes, readTake, type Take } from "#core";
+import { compileRules, runRules } from "#stage";
 import { readKitAndTake } from "../../tests/evaluated";
 import { createTimers, startTestWorker, until } from "../../tests/testWorld";
 import { createJobs, type JobsWorld } from "./jobs";
@@ -149,6 +149,25 @@ test("a question that is called off says so at once, also when its worker does n
   timers.pass(150);
   expect((await asked.outcome).state).toBe("stopped");
   expect((await evaluateLong(jobs).outcome).state).toBe("done");
+  jobs.end();
+});
+
+type Ask = Parameters<ReturnType<typeof createJobs>["ask"]>[0];
+
+test("jobs that answer in parts do so from their first step, to the end", async () => {
+  const { jobs } = openJobs(1);
+  const { presses } = readOutcomes(rules.program, runRules(rules, readTake(rules.program, take)).trace);
+  const fates = presses.slice(0, 2);
+  const questions = [
+    { job: "stories", question: { kit, versions: [{ ...kit, rate: 30 }] } },
+    { job: "repairs", question: { kit, fates, isNearestOnly: true } },
+    { job: "feel", question: { kit } },
+    { job: "prices", question: { kit, changes: [kit] } },
+  ] as const;
+  for (const question of questions) {
+    const asked = jobs.ask({ ...question, takes: [take], told: () => undefined } as Ask);
+    expect(await asked.outcome, question.job).toMatchObject({ state: "done" });
+  }
   jobs.end();
 });
 

@@ -43,6 +43,8 @@ export const storiesJob: Job<StoriesQuestion, Stories> = async (
 ) => {
   const tell = createTeller(tools);
   const of = takes.length * (versions.length + 1);
+  const stories: VersionStory[] = [];
+  const counts: (RuleCounts | undefined)[] = [];
   let done = 0;
   const runAll = async (version: Kit) => {
     const rules = compileRules(version);
@@ -54,14 +56,14 @@ export const storiesJob: Job<StoriesQuestion, Stories> = async (
       tell(++done, of, () => ({ stories, counts, own: undefined }));
       await tools.rest();
     }
-    const counts = sumCounts(
-      program,
-      traces.map(trace => readOutcomes(program, trace).counts),
-    );
-    return { counts, stories: traces.map(trace => listStory(program, trace)) };
+    return {
+      counts: sumCounts(
+        program,
+        traces.map(trace => readOutcomes(program, trace).counts),
+      ),
+      stories: traces.map(trace => listStory(program, trace)),
+    };
   };
-  const stories: VersionStory[] = [];
-  const counts: (RuleCounts | undefined)[] = [];
   const own = await runAll(kit);
   if (!own) throw new Error("the kit has faults");
   for (const [version, other] of versions.entries()) {

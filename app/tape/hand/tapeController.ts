@@ -29,7 +29,7 @@ import {
   RULER_PX,
   revealFrame,
   revealRows,
-  revealStretch,
+  revealStretchOfRows,
   zoomView,
   type TapeStretchOfRows,
   type TapeView,
@@ -50,7 +50,8 @@ export interface TapeController {
   readonly paintOn: (sheet: CanvasRenderingContext2D) => void;
   readonly zoom: (factor: number) => void;
   readonly reveal: (frame: number) => void;
-  /** Brings a stretch of frames into sight, and rows from the first to the last; the rows stay so when the size changes. */
+  readonly revealRow: (row: number) => void;
+  /** Brings a stretch of frames into sight, and rows from the first to the last; they stay so when the size changes. */
   readonly revealPlace: (place: TapeStretchOfRows) => void;
   readonly showStretch: (firstFrame: number, pxPerFrame: number) => void;
   /** Zooms so that these frames just fit, both ends included. */
@@ -88,8 +89,8 @@ export function createTapeController(
   let request = 0;
   let overlay: TapeOverlay = { links: [], changes: [], stretch: undefined, ghosts: [] };
   let tool: "look" | "paint" = "look";
-  /** The rows that were brought into sight last, until a hand scrolls. */
-  let shownRows: { firstRow: number; lastRow: number } | undefined;
+  /** The place that was brought into sight last, until a hand or the playhead moves the view. */
+  let shownPlace: TapeStretchOfRows | undefined;
   let gesture: TapeGesture | undefined;
   /** The pointer that makes the gesture, and where it was last. */
   let pointerId = -1;
@@ -208,7 +209,7 @@ export function createTapeController(
   function onPointerDown(event: PointerEvent): void {
     if (gesture || !event.isPrimary) return;
     const place = placeOf(event);
-    shownRows = undefined;
+    shownPlace = undefined;
     canvas.setPointerCapture(event.pointerId);
     ({ pointerId } = event);
     lastPlace = place;
@@ -268,7 +269,7 @@ export function createTapeController(
 
   function onWheel(event: WheelEvent): void {
     event.preventDefault();
-    shownRows = undefined;
+    shownPlace = undefined;
     const { x } = placeOf(event);
     if (event.ctrlKey) setView(zoomView(view, Math.exp(-event.deltaY / 300), x));
     else if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
@@ -284,13 +285,16 @@ export function createTapeController(
   const resizing = new ResizeObserver(([entry]) => {
     if (!entry) return;
     const sized = { ...view, widthPx: entry.contentRect.width, heightPx: entry.contentRect.height };
-    setView(shownRows ? revealRows(sized, shownRows.firstRow, shownRows.lastRow) : sized);
+    setView(shownPlace ? revealStretchOfRows(sized, shownPlace) : sized);
     if (request) cancelAnimationFrame(request);
     paint();
   });
   resizing.observe(canvas);
   const stopFollowing = playback.subscribe(({ frame }, before) => {
-    if (!isLive && frame !== before.frame) setView(revealFrame(view, frame));
+    if (!isLive && frame !== before.frame) {
+      shownPlace = undefined;
+      setView(revealFrame(view, frame));
+    }
     repaint();
   });
   const ending = new AbortController();
@@ -340,9 +344,10 @@ export function createTapeController(
       setView(revealFrame(zoomView(view, factor, about), shown));
     },
     reveal: frame => setView(revealFrame(view, frame)),
-    revealPlace({ from, to, firstRow, lastRow }) {
-      shownRows = { firstRow, lastRow };
-      setView(revealRows(revealStretch(view, from, to), firstRow, lastRow));
+    revealRow: row => setView(revealRows(view, row, row)),
+    revealPlace(place) {
+      shownPlace = place;
+      setView(revealStretchOfRows(view, place));
     },
     showStretch: (firstFrame, pxPerFrame) => setView({ ...view, firstFrame, pxPerFrame }),
     showFrames(from, to) {

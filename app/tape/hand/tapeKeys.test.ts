@@ -50,6 +50,7 @@ function target(): TapeKeysTarget {
     whole,
     controller: {
       reveal: () => undefined,
+      revealRow: () => undefined,
       zoom: (factor: number) => zooms.push(["zoom", factor]),
       showFrames: (from: number, to: number) => zooms.push(["show", from, to]),
     } as unknown as TapeController,

@@ -74,9 +74,11 @@ function paintHere({ desk, tape, model, row }: TapeKeysTarget, isDown: boolean):
   tape.actions.applyStroke(found, { wipeFrom, wipeTo, fillFrom: 0, fillTo: 0 });
 }
 
-function moveChosenRow({ desk, whole, model, row, chooseRow }: TapeKeysTarget, by: 1 | -1): void {
-  chooseRow(row);
+function moveChosenRow(target: TapeKeysTarget, by: 1 | -1): void {
+  const { desk, whole, model, row, controller } = target;
+  target.chooseRow(row);
   desk.workbench.arrangeTape(was => moveRow(was, whole.rows, model.rows, row, by));
+  controller.revealRow(row + by);
 }
 
 function foldGroupOf({ desk, model, row, chooseRow }: TapeKeysTarget): void {

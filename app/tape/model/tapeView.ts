@@ -100,6 +100,11 @@ export function revealRows(view: TapeView, first: number, last: number): TapeVie
   return { ...view, scrollPx: Math.max(fromFirst, (last + 1) * ROW_PX - roomPx) };
 }
 
+/** Brings a stretch of frames into sight, and rows from the first to the last. */
+export function revealStretchOfRows(view: TapeView, place: TapeStretchOfRows): TapeView {
+  return revealRows(revealStretch(view, place.from, place.to), place.firstRow, place.lastRow);
+}
+
 /** Steps between ruler marks, in frames: a round number whose labels do not touch. */
 export function rulerStep(pxPerFrame: number): number {
   const wanted = 64 / pxPerFrame;

@@ -76,20 +76,20 @@ export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate
     <div
       role="region"
       aria-label="Fate of the press"
-      className="flex min-h-12 shrink-0 items-center gap-3 border-t-2 border-ink bg-paper px-5 py-1.5 text-sm"
+      className="flex w-80 shrink-0 items-start overflow-y-auto border-l-2 border-ink bg-paper py-2 pr-1 pl-4 text-sm max-lg:w-64"
       data-testid="fate"
     >
-      <div className="flex grow flex-wrap items-center gap-x-4 gap-y-1">
+      <div className="flex min-w-0 grow flex-col gap-2">
         <p>{formatFate(evaluated.rules, evaluated.trace, fate)}</p>
         {repairs.map(repair => (
-          <p key={repair.path.join()} className="flex flex-wrap items-center gap-x-2">
+          <p key={repair.path.join()}>
             <Button
               onClick={() => workbench.editKit(`saved a press`, now => writeAt(now, repair.path, repair.to))}
-              className="border-moss font-semibold text-moss"
+              className="border-moss text-left font-semibold whitespace-normal! text-moss"
             >
               {formatRepair(evaluated.rules.kit, repair)}
             </Button>
-            <span className="text-soft">{formatPrice(evaluated.rules.kit, repair.price)}</span>
+            <span className="block text-soft">{formatPrice(evaluated.rules.kit, repair.price)}</span>
           </p>
         ))}
         {isWhole && repairs.length === 0 && fate.outcome === "lost" && (

@@ -197,8 +197,8 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   useLiveTape(controller, isLive, wish.only);
 
   return (
-    <>
-      <div className="relative min-h-0 grow">
+    <div className="flex min-h-0 grow">
+      <div className="relative min-w-0 grow">
         <canvas
           ref={canvas}
           tabIndex={0}
@@ -215,7 +215,11 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
               whole,
               controller: controller.current,
               row,
-              chooseRow: (at: number) => model.rows[at] && setRowKey(keyOfRow(model.rows[at])),
+              chooseRow(at: number) {
+                if (!model.rows[at]) return;
+                setRowKey(keyOfRow(model.rows[at]));
+                controller.current?.revealRow(at);
+              },
               openFate: (at: number, frame: number) => openFate(model, at, frame),
               openSheet: () => setSheetOpen(true),
             };
@@ -249,6 +253,6 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
         <KeySheet isOpen={isSheetOpen} onClose={() => setSheetOpen(false)} />
       </div>
       {evaluated && fate && <FateCard evaluated={evaluated} fate={fate} />}
-    </>
+    </div>
   );
 }

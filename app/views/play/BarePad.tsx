@@ -23,7 +23,7 @@ export function BarePad() {
           <ControlPad key={control.id} control={control} />
         ))}
       </div>
-      <PromptsNow kit={kit} />
+      <PromptsNow />
       <p className="text-sm text-soft">
         This kit has no stage: gates are held by hand. Give it one:
         {Object.values(STAGE_SCREENS).map(({ words, give }) => (

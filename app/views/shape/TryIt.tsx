@@ -135,7 +135,7 @@ export const TryIt = memo(function TryIt({ kit, pattern, moveId, promptId }: Try
             <MeterRing patternId={pattern.id} name={pattern.name} />
           </div>
           <ModeNow kit={kit} />
-          <PromptsNow kit={kit} only={promptId} />
+          <PromptsNow only={promptId} />
           {pattern.kind === "charge" && <ChargeBar pattern={pattern} />}
           <Rungs kit={kit} pattern={pattern} />
           <Ticker

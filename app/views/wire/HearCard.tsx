@@ -1,4 +1,5 @@
 import { joinNames, listHearers, type Hearer, type Kit, type Program } from "#core";
+import type { Rules } from "#stage";
 import { formatCode } from "../../input/codes";
 import { useDocument, useEvaluation } from "../../document/context";
 import { usePadState } from "../../input/context";
@@ -18,8 +19,8 @@ function sayRule(kit: Kit, program: Program, pattern: number, mode: number): str
   return waiting.length > 0 ? `${name} (for ${joinNames(waiting)})` : name;
 }
 
-/** Who hears a control in a mode and who does not, in words. */
-function sayHearers(kit: Kit, program: Program, control: number, mode: number): string {
+/** Who hears a control in a mode and who does not, in words; places are those of the rules' own kit. */
+function sayHearers({ kit, program }: Rules, control: number, mode: number): string {
   const hearers = listHearers(program, control, mode);
   const nameOf = (i: number) => kit.patterns[i]?.name ?? "?";
   const named = (verdict: Hearer["verdict"], say = nameOf) =>
@@ -46,20 +47,18 @@ function sayPlayed(control: Kit["controls"][number], code: string): string {
 }
 
 function ModeLine({
-  kit,
-  program,
+  rules,
   control,
   mode,
   isNow,
 }: {
-  kit: Kit;
-  program: Program;
+  rules: Rules;
   control: number;
   mode: number;
   isNow: boolean;
 }) {
-  const said = sayHearers(kit, program, control, mode);
-  const name = kit.modes?.[mode]?.name;
+  const said = sayHearers(rules, control, mode);
+  const name = rules.kit.modes?.[mode]?.name;
   return (
     <p className={isNow ? "" : "text-soft"}>
       {name && <b>{isNow ? `${name}, now: ` : `In ${name}: `}</b>}
@@ -71,13 +70,14 @@ function ModeLine({
 /** Why does this key do what it does? The code pressed last: which controls it plays, who hears them now, and who would in another mode. */
 export function HearCard({ code: chosen }: { code: string | undefined }) {
   const kit = useDocument(state => state.kit);
-  const program = useEvaluation(state => state.rules?.program);
+  const rules = useEvaluation(state => state.rules);
+  const isSound = useEvaluation(state => state.isSound);
   const pressed = usePadState(
     state => state.log.find(event => event.value > 0 && event.dropped !== "repeat")?.code,
   );
   const mode = usePadState(state => state.session?.state.mode ?? -1);
   const code = chosen ?? pressed;
-  if (!kit || !program) return null;
+  if (!kit || !rules) return null;
   if (!code)
     return (
       <section aria-label="What is on this key?" className="border-b border-line px-5 py-3 text-sm">
@@ -86,12 +86,10 @@ export function HearCard({ code: chosen }: { code: string | undefined }) {
       </section>
     );
   const controlId = code.startsWith("screen:") ? code.slice(7) : undefined;
-  const played = kit.controls.flatMap((control, c) =>
-    control.id === controlId || control.bindings.some(binding => binding.includes(code))
-      ? [{ control, c }]
-      : [],
+  const played = kit.controls.filter(
+    control => control.id === controlId || control.bindings.some(binding => binding.includes(code)),
   );
-  const modes = kit.modes?.map((_, m) => m) ?? [0];
+  const modes = rules.program.modes.length > 0 ? rules.program.modes.map((_, m) => m) : [0];
   const now = mode >= 0 ? mode : 0;
   return (
     <section
@@ -102,16 +100,25 @@ export function HearCard({ code: chosen }: { code: string | undefined }) {
       <h2 className="font-semibold">
         <span className="font-mono">{controlId ? "On screen" : formatCode(code)}</span>
         {played.length > 0
-          ? ` plays ${played.map(({ control }) => sayPlayed(control, code)).join("; and ")}`
+          ? ` plays ${played.map(control => sayPlayed(control, code)).join("; and ")}`
           : " plays nothing here"}
       </h2>
-      {played.map(({ control, c }) => (
-        <div key={control.id}>
-          {[now, ...modes.filter(m => m !== now)].map(m => (
-            <ModeLine key={m} kit={kit} program={program} control={c} mode={m} isNow={m === now} />
-          ))}
-        </div>
-      ))}
+      {!isSound && played.length > 0 && (
+        <p className="text-foxglove">
+          The kit has faults: below is who heard it by the last rules without any. Shape lists the faults.
+        </p>
+      )}
+      {played.map(({ id }) => {
+        const c = rules.program.controls.findIndex(control => control.id === id);
+        if (c < 0) return null;
+        return (
+          <div key={id}>
+            {[now, ...modes.filter(m => m !== now)].map(m => (
+              <ModeLine key={m} rules={rules} control={c} mode={m} isNow={m === now} />
+            ))}
+          </div>
+        );
+      })}
     </section>
   );
 }

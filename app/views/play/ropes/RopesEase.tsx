@@ -54,8 +54,8 @@ function EaseOfEach({ kit, stage }: { kit: Kit; stage: RopesDocument }) {
     });
   return (
     <ul className="text-sm leading-loose" aria-label="Ease of each prompt">
-      {prompts.map(({ id, name }, p) => {
-        const window = played?.[p]?.windowTicks;
+      {prompts.map(({ id, name }) => {
+        const window = played?.find(prompt => prompt.id === id)?.windowTicks;
         return (
           <li key={id}>
             <b>{name || id}</b>{" "}
