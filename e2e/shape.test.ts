@@ -92,6 +92,23 @@ async function tabTo(label: string): Promise<void> {
   throw new Error(`no Tab leads to ${label}`);
 }
 
+/** The marks that take out a clause and are not at the end of their own, at any width of the sentence. */
+const CROSSES_ASTRAY = `
+  const sentence = document.querySelector("[data-testid=sentence]");
+  const astray = [];
+  for (let width = 260; width < 900; width += 5) {
+    sentence.style.width = width + "px";
+    for (const cross of sentence.querySelectorAll('button[aria-label^="Take out"]')) {
+      const clause = cross.closest("[data-clause]");
+      const end = [...clause.getClientRects()].filter(box => box.width > 0).at(-1);
+      const { left, right, top } = cross.getBoundingClientRect();
+      const isAtEnd = left >= end.left - 18 && right <= end.right + 3 && top >= end.top - 12 && top < end.bottom;
+      if (!isAtEnd) astray.push(width + " " + clause.textContent);
+    }
+  }
+  sentence.style.width = "";
+  return astray;`;
+
 const keys = (...pressed: string[]) =>
   driver
     .actions()
@@ -343,6 +360,7 @@ test("by hand: a sequence of five steps that a button cancels; what leans on a d
   const cancelled = judge(kit, { ...motion, guard: [[18, 19]] });
   expect(framesOf(cancelled, "fired", "quarter-turn")).toEqual([]);
   expect(cancelled).toContainEqual(expect.objectContaining({ kind: "lapsed", why: "cancelled" }));
+  expect(await driver.executeScript(CROSSES_ASTRAY)).toEqual([]);
   await press(driver, "New rule");
   await press(driver, "A move");
   await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Quarter turn"]');

@@ -35,10 +35,10 @@ async function place(row: string, frame: number): Promise<{ origin: WebElement; 
   return { origin: tape, x: Math.round(x), y: Math.round(y) };
 }
 
-/** Makes the dock higher by so many steps, so that every row is in sight. */
+/** Makes the dock higher by so many steps, or lower by as many less than none. */
 async function raiseTape(steps: number): Promise<void> {
   const grip = await find(driver, "[aria-label='Height of the tape']");
-  await grip.sendKeys(...Array<string>(steps).fill(Key.ARROW_UP));
+  await grip.sendKeys(...Array<string>(Math.abs(steps)).fill(steps > 0 ? Key.ARROW_UP : Key.ARROW_DOWN));
 }
 
 const LOST_BUTTON = "//button[contains(., ' lost')]";
@@ -157,6 +157,20 @@ test("the tape is walked by keys alone: events, rows, fates, a measured stretch,
     async () => (await driver.findElements(By.xpath("//h2[.='Keys of the tape']"))).length > 0,
   );
   await driver.actions().sendKeys(Key.ESCAPE).perform();
+});
+
+test("a row chosen by keys stays in sight, also in a low dock", async () => {
+  await raiseTape(-8);
+  const scroll = async () =>
+    Number(await (await find(driver, "[data-testid=tape]")).getAttribute("data-scroll-px"));
+  const count = (await rowNames()).length;
+  await tape.sendKeys(...Array<string>(count).fill(Key.ARROW_DOWN));
+  const { height } = await tape.getRect();
+  const wanted = count * ROW_PX - (height - RULER_PX);
+  expect(wanted).toBeGreaterThan(0);
+  await waitFor(driver, "the last row", async () => (await scroll()) >= wanted - 1);
+  await tape.sendKeys(...Array<string>(count).fill(Key.ARROW_UP));
+  await waitFor(driver, "the first row", async () => (await scroll()) === 0);
 });
 
 test("a stretch is cut, pasted elsewhere and shifted; undo takes each back", async () => {

@@ -154,6 +154,14 @@ test("why does this key do nothing: the answer names who hears it now, and who t
   await hears("Leap press");
 });
 
+test("after a control is deleted, what the other keys play is still heard by their own rules", async () => {
+  await press(driver, "Delete control Leap");
+  await openPlace("Keys");
+  await clickOn(driver, '[aria-label="K Brace"]');
+  await hears("The kit has faults");
+  await hears("Heard by Cling and Tuck.");
+});
+
 test("modes swap live for a try, a held button does not leak, and the grid is edited", async () => {
   await openPlace("Modes");
   await press(driver, "Add a mode");

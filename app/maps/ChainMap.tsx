@@ -2,6 +2,7 @@ import { useDeferredValue, useMemo } from "react";
 import { findFollowUp, listLinks, parseFrames, type FollowUp, type Kit, type Move } from "#core";
 import { createScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
+import { cutLetters } from "../ui/fitText";
 
 /** So many links are tried at most: each takes some dozens of runs. */
 const MOST_LINKS = 8;
@@ -92,7 +93,7 @@ export function ChainMap({ kit: newest, index }: { kit: Kit; index: number }) {
                 y={y + 13}
                 className={`text-sm ${row === index ? "fill-moss font-semibold" : "fill-ink"}`}
               >
-                {move.name.length > 17 ? `${move.name.slice(0, 16)}…` : move.name}
+                {cutLetters(move.name, 17)}
               </text>
               <rect x={scale.x(0)} y={y} width={inner.x(startup)} height={BAR} className="fill-fern" />
               <rect
@@ -131,7 +132,7 @@ export function ChainMap({ kit: newest, index }: { kit: Kit; index: number }) {
                         className="fill-ink"
                       />
                       <text x={scale.x(found.latestPress + 1) + 6} y={at + 9} className="fill-ink text-xs">
-                        {moves[second]!.name.slice(0, 18)}
+                        {cutLetters(moves[second]!.name, 18)}
                       </text>
                     </g>
                   );

@@ -22,6 +22,7 @@ import { createScale, MAP_WIDTH, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
 import { useDocument } from "../document/context";
+import { cutLetters } from "../ui/fitText";
 
 const STRIP_Y = 74;
 const STRIP_HEIGHT = 58;
@@ -39,8 +40,7 @@ const LOOKS: Readonly<Record<LengthDot["became"], DotLook>> = {
 /** As much of a label as fits above its stretch; nothing where not even a word would. */
 function cutToWidth(label: string, widthPx: number): string {
   const letters = Math.floor((widthPx - 8) / PX_PER_LETTER);
-  if (label.length <= letters) return label;
-  return letters < 4 ? "" : `${label.slice(0, letters - 1)}…`;
+  return letters < Math.min(4, label.length) ? "" : cutLetters(label, letters);
 }
 
 interface EdgeOnMap {

@@ -14,6 +14,7 @@ import { TimeAxis } from "./TimeAxis";
 import { listTries } from "./tries";
 import { useTakes } from "./useTakes";
 import { useDocument } from "../document/context";
+import { cutLetters } from "../ui/fitText";
 
 const RUNG = 34;
 const LEFT = 172;
@@ -85,7 +86,7 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
                 className={isLast ? "fill-moss stroke-moss" : "fill-leaf stroke-moss"}
               />
               <text x="34" y={y + 4} className="fill-ink text-sm font-semibold">
-                {stepWords(step, kit).slice(0, 18)}
+                {cutLetters(stepWords(step, kit), 18)}
               </text>
               {k > 0 && (
                 <>

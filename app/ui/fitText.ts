@@ -16,3 +16,8 @@ export function fitText(
   }
   return cut(low);
 }
+
+/** A text of at most so many letters; three dots stand for what was cut. */
+export function cutLetters(text: string, most: number): string {
+  return text.length <= most ? text : `${text.slice(0, most - 1).trimEnd()}…`;
+}

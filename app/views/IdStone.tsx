@@ -10,11 +10,14 @@ export function IdStone({
   list,
   id,
   name,
+  isOffer = false,
   onRenamed,
 }: {
   list: IdList;
   id: string;
   name: string;
+  /** Shown only where the id does not follow the name. */
+  isOffer?: boolean;
   onRenamed?: (id: string) => void;
 }) {
   const { workbench } = useDesk();
@@ -31,6 +34,7 @@ export function IdStone({
   const taken = new Set([...kit.controls, ...(kit.sticks ?? []), ...(kit[list] ?? [])].map(item => item.id));
   taken.delete(id);
   const fitting = freshId(name, taken);
+  if (isOffer && fitting === id) return null;
   return (
     <span className="inline-flex flex-wrap items-center gap-x-1 text-sm text-soft">
       in files:{" "}

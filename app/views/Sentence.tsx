@@ -196,7 +196,7 @@ function Clause({
   run: Run;
   words: string;
   hand: SentenceHand;
-  children: ReactNode;
+  children: readonly ReactNode[];
 }) {
   const clause = useRef<HTMLSpanElement>(null);
   const remove = (from: Element) => {
@@ -215,19 +215,23 @@ function Clause({
     remove(event.currentTarget);
   };
   return (
-    <span className="group/clause" onKeyDown={onKeyDown} ref={clause}>
-      {children}
-      {/* Empty, so that it stays with the last word: a clause that wraps has its end on its last line. */}
-      <span className="relative">
-        <button
-          type="button"
-          aria-label={`Take out: ${words}`}
-          title="Take this out (Delete)"
-          className="pointer-events-none absolute -top-2 right-0 z-10 size-[18px] rounded-full border border-line bg-leaf font-sans text-xs leading-none text-soft opacity-0 group-hover/clause:pointer-events-auto group-hover/clause:opacity-100 group-focus-within/clause:pointer-events-auto group-focus-within/clause:opacity-100 hover:text-foxglove focus:opacity-100"
-          onClick={() => remove(clause.current!)}
-        >
-          ×
-        </button>
+    <span data-clause="" className="group/clause" onKeyDown={onKeyDown} ref={clause}>
+      {children.slice(0, -1)}
+      {/* The × stays with what the clause ends on: where a sentence wraps it would lie over another clause. */}
+      <span className={run.parts.at(-1)!.kind === "words" ? "" : "whitespace-nowrap"}>
+        {children.at(-1)}
+        <span className="relative">
+          {"\u2060"}
+          <button
+            type="button"
+            aria-label={`Take out: ${words}`}
+            title="Take this out (Delete)"
+            className="pointer-events-none absolute -top-2 right-0 z-10 size-[18px] rounded-full border border-line bg-leaf font-sans text-xs leading-none text-soft opacity-0 group-hover/clause:pointer-events-auto group-hover/clause:opacity-100 group-focus-within/clause:pointer-events-auto group-focus-within/clause:opacity-100 hover:text-foxglove focus:opacity-100"
+            onClick={() => remove(clause.current!)}
+          >
+            ×
+          </button>
+        </span>
       </span>
     </span>
   );

@@ -1,4 +1,4 @@
-import { useEffect, type RefObject } from "react";
+import { useEffect, useRef, type RefObject } from "react";
 import { useDesk } from "../../document/context";
 import { usePad } from "../../input/context";
 import type { LiveSession } from "../../input/liveSession";
@@ -14,14 +14,19 @@ export function useLiveTape(
 ): void {
   const { workbench } = useDesk();
   const pad = usePad();
+  // Kept while other rows are asked for: a long session is not read again from its beginning for each rule that is opened.
+  const built = useRef<{ readonly session: LiveSession; readonly builder: TapeBuilder } | undefined>(undefined);
   useEffect(() => {
-    if (!isLive) return;
-    let built: { readonly session: LiveSession; readonly builder: TapeBuilder } | undefined;
+    if (!isLive) {
+      built.current = undefined;
+      return;
+    }
     return pad.subscribe(({ session }, before) => {
       if (!session || (session === before.session && session.state.frame === before.frame)) return;
-      if (built?.session !== session) built = { session, builder: createTapeBuilder(session.rules) };
+      if (built.current?.session !== session)
+        built.current = { session, builder: createTapeBuilder(session.rules) };
       const { rows } = workbench.getState();
-      controller.current?.setModel(arrangeRows(built.builder.extend(session.trace), rows, { only }));
+      controller.current?.setModel(arrangeRows(built.current.builder.extend(session.trace), rows, { only }));
     });
   }, [controller, isLive, only, pad, workbench]);
 }

@@ -12,22 +12,24 @@ import { freshId } from "../../edits/edits";
 import { useDesk, useStudy } from "../../document/context";
 import { Button } from "../../ui/Button";
 import { StudyBar } from "./StudyBar";
+import { cutLetters } from "../../ui/fitText";
 import { useTakesAsked } from "./TakesWord";
 
-const WIDTH = 220;
-const ROW = 9;
+const WIDTH = 250;
+const LABEL = 80;
+const ROW = 11;
 
 /** A witness drawn small: a row a control, and where the two come. */
-function Witness({ take, at }: { take: Take; at: readonly number[] }) {
+function Witness({ kit, take, at }: { kit: Kit; take: Take; at: readonly number[] }) {
   const lanes = Object.entries(take.lanes);
   const last = Math.max(...at, ...lanes.flatMap(([, lane]) => lane.map(([x]) => x))) + 4;
-  const xOf = (frame: number) => 50 + (frame / last) * (WIDTH - 54);
+  const xOf = (frame: number) => LABEL + (frame / last) * (WIDTH - LABEL - 4);
   return (
     <svg width={WIDTH} height={lanes.length * ROW + 8} className="shrink-0" aria-hidden>
       {lanes.map(([id, lane], k) => (
         <g key={id}>
-          <text x="0" y={k * ROW + 8} className="fill-soft text-[10px]">
-            {id.slice(0, 8)}
+          <text x="0" y={k * ROW + 9} className="fill-soft text-[10px]">
+            {cutLetters(nameOf(kit, "controls", id), 15)}
           </text>
           {lane.map(([x, value], n) =>
             value > 0 ? (
@@ -142,7 +144,7 @@ export function Overlaps({ kit }: { kit: Kit }) {
             className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-x-4 border-t border-line py-1.5 max-lg:grid-cols-[minmax(0,1fr)_auto]"
           >
             <span>{overlapWords(about, overlap)}</span>
-            <Witness take={overlap.witness} at={[overlap.firstFrame, overlap.secondFrame]} />
+            <Witness kit={kit} take={overlap.witness} at={[overlap.firstFrame, overlap.secondFrame]} />
             <span className="whitespace-nowrap text-sm">
               <Button look="quiet" onClick={() => open(overlap)}>
                 Open as a take

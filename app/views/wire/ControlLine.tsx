@@ -2,6 +2,7 @@ import { BOUNDS, writeAt, type Control } from "#core";
 import { formatBinding } from "../../input/codes";
 import { removeControl } from "../../edits/edits";
 import { useHeldFrames, useValue } from "../ControlPad";
+import { IdStone } from "../IdStone";
 import { BindButton, setBindings } from "./BindButton";
 import { ValueRiver } from "./ValueRiver";
 import { useDesk } from "../../document/context";
@@ -107,6 +108,9 @@ export function ControlLine({ control, others }: { control: Control; others: rea
         ))}
         <li>
           <BindButton control={control} others={others} />
+        </li>
+        <li className="ml-auto">
+          <IdStone list="controls" id={control.id} name={control.name} isOffer />
         </li>
       </ul>
       <button
