@@ -26,11 +26,11 @@ export function ruleAt(kit: Kit, { list, index }: RulePlace): AnyRule | undefine
   return rulesOf(kit, list)[index];
 }
 
-/** A copy of a rule right under it, with an id and a name of its own. */
+/** A copy of a rule right under it, with an id and a name of its own; the same kit for a switch, which has neither. */
 export function duplicateRule(kit: Kit, { list, index }: RulePlace): Kit {
   const rules = rulesOf(kit, list);
   const rule = rules[index];
-  if (!rule) return kit;
+  if (!rule || list === "switches") return kit;
   const names = new Set(rules.map(item => item.name));
   let n = 2;
   while (names.has(`${rule.name} ${n}`)) n++;
