@@ -15,7 +15,9 @@ export function useLiveTape(
   const { workbench } = useDesk();
   const pad = usePad();
   // Kept while other rows are asked for: a long session is not read again from its beginning for each rule that is opened.
-  const built = useRef<{ readonly session: LiveSession; readonly builder: TapeBuilder } | undefined>(undefined);
+  const built = useRef<{ readonly session: LiveSession; readonly builder: TapeBuilder } | undefined>(
+    undefined,
+  );
   useEffect(() => {
     if (!isLive) {
       built.current = undefined;
