@@ -61,7 +61,7 @@ export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld
         const change = changeTo(now);
         const before = saved;
         const answer = await library.write(change);
-        // Read anew meanwhile: what was written then is not what stands now.
+        // It was read again meanwhile, so the text written then no longer matches the one stored now.
         if (saved === before) saved = now;
         isHeld = answer.state === "held";
         if (answer.state === "changed" || answer.state === "gone") await onSecond(answer);

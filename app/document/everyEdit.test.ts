@@ -162,7 +162,7 @@ test("every edit there is, in any order with undo, redo, drags and putting back,
           if (one.does === "undo" && model.future.length > 0) undone++;
           const { kit, takes, variants, layouts, checks, openTakeId } = tab.workbench.getState();
           expect({ kit, takes, variants, layouts, checks }, `after command ${k}`).toEqual(model.now);
-          // What was put back is as it was, but an object of its own in each.
+          // An item that was put back equals the old one, but is another object.
           model.now = documentOf(tab.workbench.getState())!;
           expect(takes.some(({ id }) => id === openTakeId)).toBe(takes.length > 0);
           const { pastStates, futureStates } = tab.workbench.history.getState();
@@ -171,7 +171,7 @@ test("every edit there is, in any order with undo, redo, drags and putting back,
             model.future.length,
           ]);
         }
-        // What is stored is what the hands left: all of it reads again, in a page that knows nothing of it.
+        // Everything is stored as it was left: another page reads all of it.
         await tab.workbench.flush();
         const kept = await openTab(tab.browser).library.readKit(beginning.kit.id);
         if (!kept || isBroken(kept)) throw new Error("the kit must be stored");

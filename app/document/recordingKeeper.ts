@@ -9,7 +9,7 @@ import type { OpenDocument } from "./openDocument";
 /** A recording that has come to its end. */
 export interface EndedRecording {
   readonly take: Take;
-  /** What was done, in a few words, for undo and the shelf. */
+  /** The edit in a few words, for undo and the shelf. */
   readonly what: string;
   /** Writes its last piece, so that it is whole in storage; resolves to false where a piece is missing. */
   readonly finish: (whole: NonNullable<RecordingChunk["whole"]>) => Promise<boolean>;

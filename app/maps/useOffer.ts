@@ -13,7 +13,7 @@ export interface LookedFor {
   readonly trouble: string;
 }
 
-/** What is to be changed, and what for. */
+/** A change of a number, and the presses it should save. */
 export interface OfferWanted {
   readonly lever: Lever;
   readonly wanted: readonly WantedPress[];

@@ -26,7 +26,7 @@ export interface TakeRead {
   readonly outcomes: TakeOutcomes;
 }
 
-/** Where a request lay about a gate, and how it ended. Frames are those of the clock that judged it. */
+/** The place of a request relative to a gate, and how it ended. Frames are those of the clock that judged it. */
 export interface WindowDot {
   readonly fate: PerformedBy | "lost";
   /** Was the gate closed and about to open (early), open, or closed after having been open (late)? */

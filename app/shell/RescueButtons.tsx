@@ -4,7 +4,7 @@ import { Button } from "../ui/Button";
 import { useNotices } from "../ui/noticesContext";
 import { SaveKitButton } from "./SaveKitButton";
 
-/** What can be taken off a kit so that a view that broke over it may open again; takes are not among it. */
+/** The parts that can be removed from a kit so that a view that broke over them opens again; never takes. */
 const REMOVABLE = ["checks", "variants", "layouts"] as const satisfies readonly PartList[];
 
 /** The ways out where a part of the page broke: the kit as a file, and what is kept beside it saved and taken off, a step of undo each. */

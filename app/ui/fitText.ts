@@ -17,7 +17,7 @@ export function fitText(
   return cut(low);
 }
 
-/** A text of at most so many letters; three dots stand for what was cut. */
+/** A text of at most so many letters, with three dots at its end where it was cut. */
 export function cutLetters(text: string, most: number): string {
   return text.length <= most ? text : `${text.slice(0, most - 1).trimEnd()}…`;
 }

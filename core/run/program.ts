@@ -214,7 +214,7 @@ export function controlsOfKey(
   return [up, down, left, right];
 }
 
-/** Does an edge stand for the press of a control on a frame: its own press edge, or a direction that began with it? */
+/** Does an edge belong to the press of a control on a frame: its own press edge, or a direction that began with it? */
 export function isOfPress(
   program: Pick<Program, "sourceCount" | "controls" | "sticks">,
   key: number,

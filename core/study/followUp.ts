@@ -144,7 +144,7 @@ export function findFollowUp(kit: Kit, first: number, second: number): FollowUp 
     const trace = evaluate(program, toTake(kit, [...cue.script, ...moved], gates, endOf(moved) + LONGEST));
     const [began, again = Infinity] = framesOf(trace, first);
     const came = framesOf(trace, second).find(frame => frame > cue.performed);
-    // Where the first is performed anew, what follows follows that.
+    // If the first move is performed again, later moves follow that performance.
     if (began === cue.performed && came !== undefined && came < again)
       tries.push({ press, performed: came - cue.performed });
   }

@@ -16,7 +16,7 @@ export interface PreparedKit {
   readonly judge?: (trace: Trace, takeId: string) => readonly JudgedCheck[];
 }
 
-/** What one check, by its place in the list of checks, finds in a run. */
+/** The verdict of one check, by its place in the list, on a run. */
 export interface JudgedCheck {
   readonly check: number;
   readonly ok: boolean;

@@ -19,7 +19,7 @@ export interface WantedPress {
   readonly frame: number;
 }
 
-/** What a change does, seen by running every take under it. */
+/** The effect of a change, found by running every take under it. */
 export interface TriedChange {
   /** The wanted presses that something uses with it, or that fire where they only lapsed. */
   readonly saved: readonly WantedPress[];

@@ -3,7 +3,7 @@ import type { Kit } from "../kit/schema";
 import type { TraceEvent } from "../trace/traceSchema";
 import { readInput } from "./reference/input";
 
-/** What became of one press, counted from the kit, the take and the events of a trace file alone. */
+/** The outcome of one press, counted from the kit, the take and the events of a trace file alone. */
 export interface SlowPress {
   readonly control: string;
   readonly frame: number;

@@ -164,7 +164,7 @@ function createReader({ kit, program }: Rules) {
     if (phase === SUSTAINED) addSpan(patterns[pattern]!, frame, Infinity, "sustained");
   }
 
-  /** What each kind of note does to the rows. `i`: the note, `f` its frame, `of` its subject. */
+  /** How each kind of note changes the rows. `i`: the note, `f` its frame, `of` its subject. */
   const readers: Readonly<Record<NoteName, (trace: Trace, i: number, f: number, of: number) => void>> = {
     edge(trace, i, f, of) {
       const isDown = notes.edge.isDown(trace, i) === 1;

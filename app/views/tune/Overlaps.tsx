@@ -79,7 +79,7 @@ export function overlapWords(kit: Kit, overlap: Overlap): string {
   const verb = list === "patterns" ? "fires" : "performs";
   const apart = secondFrame - firstFrame;
   const where = mode === undefined ? "" : `, in ${nameOf(kit, "modes", mode)}`;
-  // Whether it is always so no number of inputs can tell: what was tried is said.
+  // No number of inputs shows that it is always so; the note gives how many were tried.
   if (inInputs.alone === 0 && inTakes.alone === 0)
     return `${two} ${verb} ${one} on its way${apart === 0 ? ", on the same frame" : `, ${apart}f before`}${where}: ${togetherWords(overlap)}.`;
   if (apart === 0) return `One press sets off both ${one} and ${two}, on the same frame${where}.`;

@@ -92,7 +92,7 @@ function holdCounts(kit: Kit, take: Take): string[] {
     expect(own.shown).toBe(own.answered + totalOf(own.failed) + own.showing);
   });
 
-  // What the other screens and tables make of it.
+  // The figures of the other screens and tables.
   const rows = listPressRows(program, trace, take);
   expect(rows.map(({ outcome }) => outcome)).toEqual(presses.map(({ outcome }) => outcome));
   rows.forEach((row, k) => {
