@@ -2,7 +2,7 @@ import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { clickOn, find, openBelfry, press, textOf, waitFor } from "./browser";
+import { clickOn, find, keptKit, openBelfry, press, textOf, typeOver, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -160,6 +160,14 @@ test("after a control is deleted, what the other keys play is still heard by the
   await clickOn(driver, '[aria-label="K Brace"]');
   await hears("The kit has faults");
   await hears("Heard by Cling and Tuck.");
+});
+
+test("a control that is renamed after it was added is offered an id of its name", async () => {
+  await press(driver, "Add a control");
+  await typeOver(driver, "Name of Control 5", "Grab the rope");
+  await press(driver, "make it grab-the-rope");
+  await keptKit(driver, "the id", kit => kit.controls.some(({ id }) => id === "grab-the-rope"));
+  expect(await driver.findElements(By.xpath('//button[starts-with(., "make it")]'))).toEqual([]);
 });
 
 test("modes swap live for a try, a held button does not leak, and the grid is edited", async () => {

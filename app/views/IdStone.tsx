@@ -2,8 +2,12 @@ import { useState } from "react";
 import { freshId } from "../edits/edits";
 import { renameId, whyNotId, type IdList } from "../edits/renameId";
 import { Button } from "../ui/Button";
+import { cutLetters } from "../ui/fitText";
 import { TextStone } from "../ui/TextStone";
 import { useDesk, useDocument } from "../document/context";
+
+/** The id of a new control without a name. */
+const MADE_ID = /^control(-\d+)?$/;
 
 /** The id under which something leaves in files: shown, set, and offered to follow its name. Everything that names it follows. */
 export function IdStone({
@@ -16,7 +20,7 @@ export function IdStone({
   list: IdList;
   id: string;
   name: string;
-  /** Shown only where the id does not follow the name. */
+  /** Shown only for an id from before a control had a name of its own, as "control-1" after a rename. */
   isOffer?: boolean;
   onRenamed?: (id: string) => void;
 }) {
@@ -34,7 +38,7 @@ export function IdStone({
   const taken = new Set([...kit.controls, ...(kit.sticks ?? []), ...(kit[list] ?? [])].map(item => item.id));
   taken.delete(id);
   const fitting = freshId(name, taken);
-  if (isOffer && fitting === id) return null;
+  if (isOffer && (fitting === id || !MADE_ID.test(id))) return null;
   return (
     <span className="inline-flex flex-wrap items-center gap-x-1 text-sm text-soft">
       in files:{" "}
@@ -42,8 +46,8 @@ export function IdStone({
         <TextStone label={`Id of ${name}`} value={id} onChange={rename} />
       </span>
       {fitting !== id && (
-        <Button look="quiet" onClick={() => rename(fitting)}>
-          make it {fitting}
+        <Button look="quiet" title={`make it ${fitting}`} onClick={() => rename(fitting)}>
+          make it {cutLetters(fitting, 28)}
         </Button>
       )}
       {trouble !== "" && (

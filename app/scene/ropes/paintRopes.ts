@@ -1,5 +1,6 @@
 import { readMeter } from "#core";
 import { paintOutcome, paintPrompt, promptNow, wantedControls } from "../paintPrompt";
+import { fitText } from "../../ui/fitText";
 import type { Palette } from "../../ui/palette";
 import { paintBell, paintTower } from "../backdrop";
 import { paintRinger } from "../paintRinger";
@@ -9,6 +10,8 @@ import type { StagePicture } from "../stagePainters";
 /** One rope of the tower, from its bell under the roof down through its woollen grip. */
 interface Rope {
   readonly x: number;
+  /** The space to the next rope, px. */
+  readonly apart: number;
   readonly height: number;
   readonly name: string;
   readonly isWanted: boolean;
@@ -17,13 +20,16 @@ interface Rope {
 }
 
 const STRIPES = 5;
+/** The room between a rope and its label, and between the label and the next rope, px. */
+const LABEL_LEFT = 18;
+const LABEL_RIGHT = 14;
 /** Where the ringers stand, as a share of the height. */
 const GALLERY = 0.58;
 
 function paintRope(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
-  { x, height, name, isWanted, isDown, frame }: Rope,
+  { x, apart, height, name, isWanted, isDown, frame }: Rope,
 ): void {
   const bellSize = Math.min(54, height * 0.17);
   const pull = isDown ? height * 0.05 : 0;
@@ -55,7 +61,11 @@ function paintRope(
   ctx.fillStyle = isWanted ? palette.ink : palette.soft;
   ctx.font = STAGE_FONT;
   ctx.textAlign = "left";
-  ctx.fillText(name, x + 18, gripTop + gripTall / 2 + 4);
+  ctx.fillText(
+    fitText(ctx, name, apart - LABEL_LEFT - LABEL_RIGHT),
+    x + LABEL_LEFT,
+    gripTop + gripTall / 2 + 4,
+  );
 }
 
 /** The ringer at the rope that is asked for: arms up on it, or drawn down. */
@@ -94,9 +104,11 @@ export function paintRopes({ ctx, palette, scene, width, height, helps }: StageP
   ctx.fillRect(0, gallery, width, 3);
   const ringerX = (width * ((wanted[0] ?? -1) + 1)) / (kit.controls.length + 1);
   kit.controls.forEach((control, c) => {
-    const x = (width * (c + 1)) / (kit.controls.length + 1);
+    const apart = width / (kit.controls.length + 1);
+    const x = apart * (c + 1);
     paintRope(ctx, palette, {
       x,
+      apart,
       height,
       name: control.name,
       isWanted: wanted.includes(c),
