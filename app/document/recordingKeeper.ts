@@ -68,15 +68,23 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     recording.end();
   }
 
-  function sayWhere({ take }: EndedRecording): void {
+  /** `isStored`: are all its pieces in storage? Else this page alone has it. */
+  function sayWhere({ take }: EndedRecording, isStored: boolean): void {
     const { kit, holder } = store.getState();
-    const name = kit?.name ?? "its kit";
+    const name = isOpen(take.kit) ? kit!.name : "its kit";
     if (isOpen(take.kit) && holder === "gone")
       say({
         tone: "trouble",
         title: `${take.name} was recorded, and ${name} was deleted meanwhile.`,
         details: ["Put the kit back to keep the recording with it, or save it as a file."],
         action: { label: "Put it back", run: world.putKitBack },
+        other: { label: "Save it as a file", run: () => say.saveRaw(`${take.name}.take`, take) },
+      });
+    else if (!isStored)
+      say({
+        tone: "trouble",
+        title: `${take.name} was recorded, and the browser does not keep it: this page alone has it.`,
+        details: ["Save it as a file before you leave the page, or work on the kit here."],
         other: { label: "Save it as a file", run: () => say.saveRaw(`${take.name}.take`, take) },
       });
     else
@@ -92,8 +100,9 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     const mayAdd = isOpen(take.kit) && store.getState().holder === "ours";
     if (mayAdd && addTake(take, what)) return takeUp(recording);
     waiting.set(take.id, recording);
-    sayWhere(recording);
-    if (await recording.finish(wholeOf(take))) tabs.tell({ kind: "recorded", kitId: take.kit! });
+    const isStored = await recording.finish(wholeOf(take));
+    sayWhere(recording, isStored);
+    if (isStored) tabs.tell({ kind: "recorded", kitId: take.kit! });
     recording.end();
   }
 

@@ -232,8 +232,10 @@ test("a recording that ends after its kit was deleted is held, and is a take whe
   });
   expect(takes()).toEqual([]);
   expect(tab.workbench.hasWaitingRecording()).toBe(true);
-  const notice = tab.notices.store.getState().find(({ title }) => title.startsWith("Take 1 was recorded"))!;
-  notice.action!.run();
+  const notice = () =>
+    tab.notices.store.getState().find(({ title }) => title.startsWith("Take 1 was recorded"));
+  await until(() => notice() !== undefined);
+  notice()!.action!.run();
   await until(() => takes().length === 1);
   expect(takes()[0]).toMatchObject({
     name: "Take 1",

@@ -26,20 +26,28 @@ export function TriedOffer({
   const found = useOffer(kit, now, of);
   const { lever, wanted, mostFrames } = of;
   if (wanted.length === 0) return null;
-  if (!found) return <p className="text-soft">Trying what would save those {what} …</p>;
+  // As high as the offer, so that nothing below it moves when it comes; said only where it takes its time.
+  if (!found)
+    return (
+      <p className="appear-late flex min-h-9 items-center text-soft">Trying what would save those {what} …</p>
+    );
   if (found.trouble)
-    return <p className="text-foxglove">What would save them was not found: {found.trouble}</p>;
+    return (
+      <p className="flex min-h-9 items-center text-foxglove">
+        What would save them was not found: {found.trouble}
+      </p>
+    );
   const { change } = found;
   if (!change)
     return (
-      <p className="text-soft">
+      <p className="flex min-h-9 items-center text-soft">
         Up to {mostFrames}f more than now saves none of the {countWords(wanted.length, "press", "presses")}{" "}
         {what}.
       </p>
     );
   const words = `${verb} ${change.to}`;
   return (
-    <p className="flex flex-wrap items-center gap-x-2 gap-y-1">
+    <p className="flex min-h-9 flex-wrap items-center gap-x-2 gap-y-1">
       <Button
         className="border-moss font-semibold text-moss"
         onClick={() => workbench.editKit(words, known => writeAt(known, lever.path, change.to))}

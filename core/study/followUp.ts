@@ -107,11 +107,12 @@ function listCues(kit: Kit, program: Program, move: number): Cue[] {
 }
 
 /**
- * Finds when a move can follow another that opens a gate for it: the rules themselves are run, with the input that performs
- * the first soonest, whatever its pattern waits for, and with that of the second moved to every frame from then to a while after the first's timeline, one run each. Frames since the first was performed; a press is the last press of the
- * second's input. Gates that no move opens are held open, and those that a move before opens for the first are open until
- * it is performed, so that only what the two moves do to each other counts. Undefined: the second never follows, or
- * no input of the first's own pattern performs it.
+ * Finds when a move can follow another that opens a gate for it, by running the rules: the input that performs the first
+ * soonest, whatever its pattern waits for, with that of the second at every frame from then to a while after the first's
+ * timeline, one run each. Frames since the first was performed; a press is the last press of the second's input. Gates that
+ * no move opens are held open, and those that an earlier move opens for the first are open until it is performed, so that
+ * only the effects of the two moves on each other count. Undefined where the second never follows, or no input of the
+ * first's own pattern performs it.
  */
 export function findFollowUp(kit: Kit, first: number, second: number): FollowUp | undefined {
   const compiled = compile(kit);

@@ -1,15 +1,5 @@
 import { useMemo } from "react";
-import {
-  firstNoteAfter,
-  formatFate,
-  formatPrice,
-  formatRepair,
-  nameOf,
-  notes,
-  tellingLoss,
-  writeAt,
-  type Fate,
-} from "#core";
+import { formatFate, formatPrice, formatRepair, nameOf, tellingLoss, writeAt, type Fate } from "#core";
 import { Button } from "../../ui/Button";
 import { useRepairs } from "./useRepairs";
 import { useDesk, useDocument, useSoundKit } from "../../document/context";
@@ -21,19 +11,18 @@ const MOST_REPAIRS = 3;
 
 /** Checks that can be made of a press's fate by a click. */
 function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
-  const { checking } = useDesk();
-  const { trace, program, rules } = evaluated;
+  const { checking, judge } = useDesk();
+  const { program, rules } = evaluated;
   const control = program.controls[fate.control]!;
   const name = nameOf(rules.kit, "controls", control.id);
   const use = fate.uses.find(({ kind }) => kind === "move");
   const loss = tellingLoss(fate);
-  const noteOf = (kind: number, subject: number, frame: number) => {
-    for (let i = firstNoteAfter(trace, frame - 1); i < trace.count && trace.frame[i] === frame; i++)
-      if (trace.kind[i] === kind && trace.subject[i] === subject) return i;
-    return undefined;
-  };
-  const must = use && noteOf(notes.performed.code, use.index, use.frame);
-  const never = loss && noteOf(notes.lost.code, loss.move, loss.frame);
+  // A move makes one request a frame.
+  const endOf = (move: number, made: number) =>
+    judge.outcomesOf(evaluated).requests.find(request => request.move === move && request.made === made)
+      ?.endNote;
+  const must = use && endOf(use.index, use.made);
+  const never = loss && endOf(loss.move, loss.made);
   return (
     <p className="flex flex-wrap items-center gap-x-1 text-soft">
       Check that

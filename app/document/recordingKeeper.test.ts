@@ -1,0 +1,38 @@
+import { beforeEach, expect, test } from "vitest";
+import { readKitAndTake } from "../tests/evaluated";
+import { openKit, openTab, type TestTab } from "../tests/testWorld";
+
+const { kit, take } = readKitAndTake("demo/belfry-runner", "1-clean-climb");
+const RECORDED = { ...take, id: "recorded", name: "Take 9", kit: kit.id };
+
+let tab: TestTab;
+beforeEach(async () => {
+  tab = openTab();
+  await openKit(tab, kit);
+  const other = openTab({ ...tab.browser, channel: new EventTarget() });
+  await other.workbench.open(kit.id);
+  other.workbench.takePen();
+  other.timers.pass(1500);
+  await expect.poll(() => tab.workbench.getState().holder).toBe("theirs");
+});
+
+const keep = (isStored: boolean) =>
+  tab.workbench.keepRecording({
+    take: RECORDED,
+    what: "recorded Take 9",
+    finish: () => Promise.resolve(isStored),
+    end: () => undefined,
+  });
+const notice = () => tab.notices.store.getState().find(({ title }) => title.startsWith("Take 9"))!;
+
+test("a recording whose pieces are stored is said to be kept by the tab with the pen", async () => {
+  await keep(true);
+  expect(notice().title).toBe("Take 9 is kept by the tab that works on Belfry Runner.");
+});
+
+test("a recording that the storage refused is never said to be kept, and can be saved as a file", async () => {
+  await keep(false);
+  expect(notice().title).toContain("this page alone has it");
+  expect(notice().other!.label).toBe("Save it as a file");
+  expect(tab.workbench.hasWaitingRecording()).toBe(true);
+});
