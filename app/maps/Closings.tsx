@@ -8,12 +8,19 @@ import { closeStretch, findBroken, listStretches, wantedKey, type Closing } from
 /** How long the hand must rest before repairs are weighed: a pull makes many kits, and only the last is worth it. */
 const REST_MS = 150;
 
-/** A stretch that asks for a repair, and what would repair it; `price` is undefined until it was tried on the takes. */
+/** A repair; only one that was tried on the takes is offered. `words`: its price, or why it has none. */
+interface WeighedRepair {
+  readonly closing: Closing;
+  readonly isTried: boolean;
+  readonly words: string;
+}
+
+/** A stretch that asks for a repair, and what would repair it. */
 interface Weighed {
   readonly key: string;
   readonly words: string;
   readonly isWanted: boolean;
-  readonly repairs: readonly { readonly closing: Closing; readonly price: string | undefined }[];
+  readonly repairs: readonly WeighedRepair[];
 }
 
 /** The repairs of a control's stretches that break no rule, each priced over all takes by a worker, once the hand has rested. */
@@ -40,24 +47,27 @@ function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed
         const closings = isWanted ? [] : closeStretch(kit, stretch, controlId).filter(isSound);
         return key === "" ? [] : [{ key, words: `${stretch.from}f to ${stretch.to}f`, isWanted, closings }];
       });
-      const weigh = (priceOf: (closing: Closing) => string | undefined): Weighed[] =>
+      const weigh = (of: (closing: Closing) => Omit<WeighedRepair, "closing">): Weighed[] =>
         found.map(({ closings, ...stretch }) => ({
           ...stretch,
-          repairs: closings.map(closing => ({ closing, price: priceOf(closing) })),
+          repairs: closings.map(closing => ({ closing, ...of(closing) })),
         }));
+      const untried = (words: string) => weigh(() => ({ isTried: false, words }));
       const all = found.flatMap(({ closings }) => closings);
-      if (all.length === 0 || short.length === 0) return setShown(weigh(() => ""));
-      setShown(weigh(() => undefined));
+      if (all.length === 0 || short.length === 0)
+        return setShown(weigh(() => ({ isTried: true, words: "" })));
+      setShown(untried("trying it on the takes …"));
       const changes = all.map(({ edit }) => edit(kit));
       const asked = jobs.ask({ job: "prices", question: { kit, changes }, takes: short });
       stop = asked.stop;
       void asked.outcome.then(outcome => {
+        if (outcome.state === "failed") setShown(untried(`it could not be tried: ${outcome.reason}`));
         if (outcome.state !== "done") return;
         const prices = outcome.value;
         setShown(
           weigh(closing => {
             const price = prices[all.indexOf(closing)];
-            return price && formatPrice(kit, price);
+            return { isTried: price !== undefined, words: price ? formatPrice(kit, price) : "" };
           }),
         );
       });
@@ -93,15 +103,12 @@ export function Closings({
     <ul className="mt-1 flex flex-col gap-1.5 text-sm" data-testid="closings">
       {weighed.map(({ key, words, isWanted, repairs }) => (
         <li key={`${key} ${words}`} className="flex flex-wrap items-center gap-x-2 gap-y-1">
-          {repairs.map(({ closing, price }) => (
+          {repairs.map(({ closing, isTried, words: price }) => (
             <span key={closing.words} className="flex flex-wrap items-center gap-x-2">
-              <Button
-                disabled={price === undefined}
-                onClick={() => workbench.editKit(closing.words, closing.edit)}
-              >
+              <Button disabled={!isTried} onClick={() => workbench.editKit(closing.words, closing.edit)}>
                 {closing.words}
               </Button>
-              <span className="text-soft">{price ?? "trying it on the takes …"}</span>
+              <span className="text-soft">{price}</span>
             </span>
           ))}
           {isWanted && <span className="text-soft">{words} is as it is wanted.</span>}
