@@ -4,14 +4,14 @@ import { defineConfig, type Plugin } from "vite";
 import { runtimeFiles } from "./runtime/files.mjs";
 import { bundlePlayer } from "./runtime/playerParts.mjs";
 
-/** What is built besides the application and handed over by it, by the path at which it lies. */
+/** Returns the files built besides the application, which it exports, by their paths. */
 async function partsBesidePage(): Promise<ReadonlyMap<string, string>> {
   const [runtime, player] = await Promise.all([runtimeFiles(), bundlePlayer()]);
   const files = runtime.map(([name, text]): [string, string] => [`runtime/${name}`, text]);
   return new Map([...files, ["player/parts.json", JSON.stringify(player)]]);
 }
 
-/** Lays the runtime's files and the parts of a playable page beside the page. */
+/** A Vite plugin that serves and emits the runtime's files and the parts of a playable page. */
 function layBesidePage(): Plugin {
   return {
     name: "lay-beside-page",

@@ -14,7 +14,7 @@ export default defineConfig({
       "bench/**/*.test.ts",
     ],
     environment: "node",
-    // No module keeps state of its own, so files can share what they import: it is read once for all of them.
+    // No module keeps state, so files can share imports, and each is loaded once.
     pool: "threads",
     isolate: false,
     testTimeout: 60_000,

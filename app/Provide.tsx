@@ -5,7 +5,7 @@ import { PadContext } from "./input/context";
 import { TapeContext } from "./tape/hand/context";
 import { NoticesContext } from "./ui/noticesContext";
 
-/** Hands the composed application down: each room has its own context. */
+/** Provides the composed application to React: each room has its own context. */
 export function Provide({ app, children }: { app: App; children: ReactNode }) {
   return (
     <NoticesContext value={app.notices}>

@@ -4,7 +4,7 @@ import { listenToPage } from "./input/pageEvents";
 import { fileOfRaw } from "#handover";
 import { download } from "./storage/files";
 
-/** The browser's small store; undefined where it is forbidden. */
+/** Returns the browser's localStorage; undefined if it is forbidden. */
 function smallStore(): Storage | undefined {
   try {
     return localStorage;
@@ -14,7 +14,7 @@ function smallStore(): Storage | undefined {
   }
 }
 
-/** The world as this browser has it. */
+/** Returns the browser's world. */
 export function browserWorld(): World {
   return {
     databaseName: "moss-tap",
@@ -41,7 +41,10 @@ export function browserWorld(): World {
   };
 }
 
-/** The world on the server, where pages are only drawn: nothing is kept, played or worked out there. */
+/**
+ * Returns the world on the server, where pages are only rendered: nothing is stored, played or computed
+ * there.
+ */
 export function serverWorld(): World {
   const never = () => () => undefined;
   return {

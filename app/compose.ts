@@ -21,28 +21,28 @@ import { createTapeActions } from "./tape/hand/tapeActions";
 import { createTapeLook, type TapeLook } from "./tape/hand/tapeLook";
 import { createNotices, type Notices } from "./ui/notices";
 
-/** What the application finds outside itself: the browser's, or a test's. */
+/** The application's external dependencies, from the browser or from a test. */
 export interface World {
   readonly databaseName: string;
-  /** The page's clock, by which its events are stamped, and the one on the wall; ms. */
+  /** The page's clock, which stamps its events, and the wall clock; ms. */
   readonly nowMs: () => number;
   readonly wallMs: () => number;
   readonly later: (ms: number, run: () => void) => () => void;
-  /** Lets the page do what waits before long work goes on. */
+  /** Yields so that the page can handle pending events before long work continues. */
   readonly rest: () => Promise<void>;
   readonly nextTurn: NextTurn;
   readonly small: SmallStore | undefined;
   readonly locks: Pick<LockManager, "request"> | undefined;
   readonly channel: Pick<BroadcastChannel, "postMessage" | "addEventListener"> | undefined;
   readonly startWorker: JobsWorld["startWorker"];
-  /** How many things can be worked on at once. */
+  /** The number of processor cores. */
   readonly cores: number;
   readonly listen: (listener: PageListener) => () => void;
   readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
   readonly saveRaw: (name: string, raw: unknown) => void;
 }
 
-/** Everything in the application that keeps state, each thing with its one owner. */
+/** Every owner of state in the application. */
 export interface App extends Desk {
   readonly library: Library;
   readonly tabs: Tabs;
@@ -51,10 +51,10 @@ export interface App extends Desk {
   readonly notices: Notices;
 }
 
-/** Two workers: as many as the smallest machine has cores. */
+/** The number of workers: as many as the smallest machine has cores. */
 const THREADS = 2;
 
-/** Composes the application: the only place where its owners are made. */
+/** Composes the application: the only place that creates owners of state. */
 export function composeApp(world: World): App {
   const { wallMs, later, nextTurn } = world;
   const notices = createNotices(world.saveRaw);

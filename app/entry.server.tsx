@@ -11,7 +11,10 @@ import { NonceContext } from "./shell/nonce";
 
 const RENDER_TIMEOUT_MS = 10_000;
 
-/** Scripts by nonce only, nothing from any other host; style attributes are React's own. */
+/**
+ * Returns the content security policy: scripts by nonce only, no other host; style attributes are set by
+ * React.
+ */
 function contentPolicy(nonce: string): string {
   return [
     "default-src 'none'",
@@ -29,7 +32,7 @@ function contentPolicy(nonce: string): string {
   ].join("; ");
 }
 
-/** Answers that are data load nothing and are nothing else. */
+/** Adds security headers to data responses. */
 export function handleDataRequest(response: Response): Response {
   response.headers.set("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'");
   response.headers.set("X-Content-Type-Options", "nosniff");
@@ -46,7 +49,7 @@ function secure(headers: Headers, nonce: string): void {
   headers.set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), gamepad=(self)");
 }
 
-/** Renders a page, streamed to browsers and whole to robots, with the security headers on every answer. */
+/** Renders a page, streamed to browsers and complete for robots, with security headers on every response. */
 export default function handleRequest(
   request: Request,
   status: number,

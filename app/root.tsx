@@ -11,7 +11,7 @@ import { ErrorPage } from "./shell/ErrorPage";
 import { NoticeBoard } from "./shell/NoticeBoard";
 import { useLeaving } from "./shell/useLeaving";
 
-/** Chooses the theme before the first paint, so that night never flashes white. */
+/** Chooses the theme before the first paint, so that the night theme never flashes white. */
 const THEME_SCRIPT = `try{var t=localStorage.getItem("moss-tap-theme");if(t)document.documentElement.dataset.theme=t}catch(e){document.documentElement.dataset.theme=""}`;
 
 export function meta() {

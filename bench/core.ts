@@ -157,7 +157,10 @@ function benchQuiet(): void {
   line("  allocated over a million quiet frames", `${(bytes / 1024).toFixed(0)} KB`, "goal none");
 }
 
-/** An hour of timed prompts, one a second, each answered by a press: its last quarter against its first. */
+/**
+ * Measures an hour of timed prompts, one per second, each answered by a press: its last quarter against its
+ * first.
+ */
 function benchPrompts(): void {
   const { program, columns } = prepare(PROMPTED_KIT, makePromptedTake(HOUR));
   const quarters = (): number[] => {
@@ -181,7 +184,7 @@ function benchPrompts(): void {
   );
 }
 
-/** A minute of the shipped demo, its body on the beams, against the same rules and take without a stage. */
+/** Measures a minute of the runner demo with its stage, against the same rules and take without it. */
 function benchStage(): void {
   const kit = parseKit(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
   const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/2-late-at-every-edge.json", "utf8")));

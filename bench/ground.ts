@@ -1,8 +1,8 @@
 import { limitOf, survey, type Finding } from "./ground/survey";
 
 /**
- * Hard ground: takes thousands of documents with something wrong through readers, stage, fates, maps and exports, and
- * prints how they fared. `npm run ground -- [seed] [how many]`.
+ * Runs thousands of malformed documents through readers, stage, fates, maps and exports, and prints the
+ * results. Usage: `npm run ground -- [seed] [count]`.
  */
 const seed = Number(process.argv[2] ?? 1);
 const count = Number(process.argv[3] ?? 10_000);

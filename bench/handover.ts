@@ -32,7 +32,7 @@ const secondsOf = async (work: () => unknown): Promise<number> => {
   return (performance.now() - began) / 1000;
 };
 
-/** The demo's kit with 200 takes of a minute. */
+/** Returns the demo's kit with 200 takes of a minute. */
 function makeHandover(): Handover {
   const read = (name: string) =>
     JSON.parse(readFileSync(`demo/belfry-runner/${name}.json`, "utf8")) as unknown;
@@ -63,7 +63,7 @@ async function benchPacks(): Promise<void> {
   say("  read", `${(await secondsOf(() => readWhole(all.name, all.bytes))).toFixed(2)} s`, "goal under 2 s");
 }
 
-/** Writes a table of frames of so many bytes, one control changing now and then. */
+/** Writes a table of frames of so many bytes, with one control changing now and then. */
 function writeTable(path: string): void {
   const file = openSync(path, "w");
   const held = [0, 0, 0, 0, 0];
@@ -112,7 +112,7 @@ async function benchTable(): Promise<void> {
   }
 }
 
-/** The runtime, as a game gets it, against the core on the same input. */
+/** Measures the exported runtime against the core on the same input. */
 async function benchRuntime(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), "moss-tap-bench-"));
   try {
@@ -150,7 +150,7 @@ async function benchRuntime(): Promise<void> {
   }
 }
 
-/** What is down on each frame of a take; the same object while nothing changes, as a game would hand it over. */
+/** Returns the controls that are down on each frame of a take; the same object while nothing changes. */
 function inputsOf(take: Take): Record<string, number>[] {
   const changes = new Map<number, [string, number][]>();
   for (const [id, lane] of Object.entries(take.lanes))

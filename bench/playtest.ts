@@ -1,10 +1,10 @@
 import type { Check, Take } from "#core";
 import { createChance } from "./scenes";
 
-/** A playtest of Belfry Runner: takes of a minute, and checks that ask of every one of them. */
+/** A playtest of Belfry Runner: takes of a minute, and checks that apply to all of them. */
 export const FRAMES = 3600;
 
-/** A minute of running and leaping, as a seed decides. */
+/** Returns a random minute of running and leaping, drawn from a seed. */
 export function drawTake(k: number, kitId: string): Take {
   const chance = createChance(k + 1);
   const presses = (every: number): [number, number][] => {

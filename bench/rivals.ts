@@ -1,7 +1,7 @@
 import { createActor, setup, assign } from "xstate";
 import type { InputColumns } from "#core";
 
-/** What each way counts, so that they can be seen to do the same job. */
+/** The counts of each implementation, to verify that they agree. */
 export interface Counts {
   holds: number;
   doubles: number;
@@ -9,7 +9,7 @@ export interface Counts {
   lost: number;
 }
 
-/** Calls back once a frame with the control's state and the gate's, as a game's update would. */
+/** Calls back once per frame with the states of the control and the gate, like a game's update. */
 function eachFrame(columns: InputColumns, update: (isDown: boolean, isOpen: boolean) => void): void {
   let c = 0;
   let g = 0;
@@ -22,7 +22,7 @@ function eachFrame(columns: InputColumns, update: (isDown: boolean, isOpen: bool
   }
 }
 
-/** The small job as most games have it: timers and flags, counted by hand on every frame. */
+/** The small job with hand-written timers and flags, updated on every frame. */
 export function runByHand(columns: InputColumns): Counts {
   const counts: Counts = { holds: 0, doubles: 0, hops: 0, lost: 0 };
   let wasDown = false;
@@ -66,7 +66,7 @@ export function runByHand(columns: InputColumns): Counts {
 
 type Tick = { type: "TICK"; pressed: boolean; released: boolean; isOpen: boolean };
 
-/** The small job as three machines of a general state-machine library, sent one event a frame each. */
+/** The small job as three machines of a general state-machine library, each sent one event per frame. */
 export function runByMachines(columns: InputColumns): Counts {
   const counts: Counts = { holds: 0, doubles: 0, hops: 0, lost: 0 };
   const make = setup({ types: { context: {} as { age: number }, events: {} as Tick } });

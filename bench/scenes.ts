@@ -1,6 +1,6 @@
 import { compile, readTake, type InputColumns, type Kit, type Program, type Take } from "#core";
 
-/** A small seeded generator (mulberry32), so that every run of the bench is given the same take. */
+/** Creates a seeded random generator (mulberry32), so that every run uses the same take. */
 export function createChance(seed: number): () => number {
   let state = seed;
   return () => {
@@ -13,7 +13,7 @@ export function createChance(seed: number): () => number {
 
 const CONTROLS = 8;
 
-/** A kit of 30 patterns and 20 moves for each `times`, of all kinds, over eight controls and four gates. */
+/** Returns a kit of 30 patterns and 20 moves per `times`, of all kinds, on eight controls and four gates. */
 export function makeLargeKit(times: number): Kit {
   const control = (i: number) => `c${i % CONTROLS}`;
   const patterns = Array.from({ length: 30 * times }, (_, i): Kit["patterns"][number] => {
@@ -80,7 +80,7 @@ export function makeLargeKit(times: number): Kit {
   };
 }
 
-/** A take of about four presses a second over eight controls, with gates that open and close. */
+/** Returns a take of about four presses per second on eight controls, with gates that open and close. */
 export function makeTake(frames: number, seed = 1): Take {
   const chance = createChance(seed);
   const lanes: Record<string, [number, number][]> = {};
@@ -103,7 +103,7 @@ export function makeTake(frames: number, seed = 1): Take {
   return { format: "moss-tap/take", version: 1, id: "made", name: "Made", rate: 60, frames, lanes, gates };
 }
 
-/** A take played again and again until it has so many frames. */
+/** Repeats a take until it has the given number of frames. */
 export function lengthenTake(take: Take, frames: number): Take {
   const times = Math.ceil(frames / take.frames);
   const repeat = <T>(lane: readonly (readonly [number, T])[]) =>
@@ -133,7 +133,7 @@ export function prepare(kit: Kit, take: Take): { program: Program; columns: Inpu
   return { program, columns: readTake(program, take) };
 }
 
-/** A hold, a double tap and a buffered move: the small job done three ways. */
+/** The small job: a hold, a double tap and a buffered move. */
 export const SMALL_KIT: Kit = {
   format: "moss-tap/kit",
   version: 1,
@@ -150,7 +150,7 @@ export const SMALL_KIT: Kit = {
   moves: [{ id: "hop", name: "Hop", pattern: "press", needs: [{ gate: "g0" }], buffer: "6f" }],
 };
 
-/** A prompt that is shown whenever its gate opens, asks for a press, and whose answers the moves beside it would also want. */
+/** A prompt shown whenever its gate opens; the moves beside it use the same presses as its answers. */
 export const PROMPTED_KIT: Kit = {
   format: "moss-tap/kit",
   version: 1,
@@ -174,7 +174,7 @@ export const PROMPTED_KIT: Kit = {
   prompts: [{ id: "rope", name: "Rope", ask: ["press", "run"], starts: { gate: "ask" }, window: "40f" }],
 };
 
-/** A prompt a second, each with its press, every third one pressed twice. */
+/** A prompt per second, each with its press, every third one pressed twice. */
 export function makePromptedTake(frames: number): Take {
   const ask: [number, 0 | 1][] = [];
   const c0: [number, number][] = [];

@@ -4,8 +4,8 @@ import { openKit, openTab } from "../app/tests/testWorld";
 import { createTapeBuilder } from "../app/tape/model/buildTape";
 
 /**
- * An hour with the pad awake at eight presses a second, in simulated time: what the page keeps of it, and what a frame
- * costs at its end. Run by `npm run session`, with the garbage collector at hand.
+ * Simulates an hour with the pad awake at eight presses per second: memory used, and the cost of a frame at
+ * its end. Run by `npm run session`, which exposes the garbage collector.
  */
 const FRAME_MS = 1000 / 60;
 const MINUTE = 3600;
@@ -27,7 +27,7 @@ function heapMb(): number {
 
 let built: ReturnType<typeof createTapeBuilder> | undefined;
 let slowest = 0;
-/** Plays frames on; gives how long one took, ms. */
+/** Plays a range of frames; returns the time per frame in ms. */
 function play(from: number, to: number): number {
   const began = performance.now();
   for (let frame = from; frame < to; frame++) {

@@ -31,7 +31,7 @@ function say(what: string, took: number, goal: string): void {
   console.log(`${what.padEnd(72)} ${took.toFixed(2).padStart(7)} s   ${goal}`);
 }
 
-/** Times the studies of Tune, on one thread each; the page shares a sweep between two. */
+/** Measures the studies of Tune on one thread each; the page divides a sweep between two. */
 export function benchStudies(): void {
   const read = (name: string) =>
     JSON.parse(readFileSync(`demo/belfry-runner/${name}.json`, "utf8")) as unknown;

@@ -1,6 +1,6 @@
-// Run after `npm install` where the registry at hand lacks builds of packages for other systems: npm then leaves them
-// out of package-lock.json and `npm ci` refuses the lock. This writes the missing optional entries, each with the
-// system and processor its name says, so that npm passes over it on all others.
+// Adds missing optional packages to package-lock.json. Run it after `npm install` with a registry that lacks
+// builds of packages for other systems: npm then omits them and `npm ci` refuses the lock. Each entry gets
+// the system and processor from its name, so that npm skips it on others.
 import { readFileSync, writeFileSync } from "node:fs";
 
 const SYSTEMS = ["android", "darwin", "freebsd", "linux", "openbsd", "openharmony", "win32", "wasi"];

@@ -1,8 +1,8 @@
-// Serves the built application; says its address when it is ready, stops cleanly on Ctrl-C.
+// Serves the built application; prints its address when it is ready, and stops cleanly on Ctrl-C.
 import { createServer } from "node:http";
 import { join } from "node:path";
 
-// Before anything that renders is read: what is read decides by it which of its two builds it is.
+// Must be set before React is loaded, which selects its build by it.
 process.env.NODE_ENV = "production";
 const { createRequestHandler } = await import("@react-router/express");
 const { default: compression } = await import("compression");
@@ -11,7 +11,7 @@ const { default: express } = await import("express");
 const ASSETS_POLICY = "default-src 'self'; frame-ancestors 'none'; base-uri 'none'";
 const METHODS = ["GET", "HEAD", "POST", "OPTIONS"];
 
-/** Ends with one clear line: what was asked for cannot be. */
+/** Exits with one clear line. */
 function giveUp(words) {
   console.error(words);
   process.exit(2);
@@ -24,7 +24,7 @@ function readPort(written) {
   return port;
 }
 
-/** Files are what they say they are, and load nothing from elsewhere. */
+/** Sets security headers of static files. */
 function secure(response) {
   response.setHeader("X-Content-Type-Options", "nosniff");
   response.setHeader("Content-Security-Policy", ASSETS_POLICY);
@@ -46,7 +46,7 @@ async function createApp() {
   return app;
 }
 
-/** Why a request is not for this server, as a status and words; undefined where it is. */
+/** Returns the status and words of a refused request; undefined if it is accepted. */
 function refuse({ method, url }) {
   if (!METHODS.includes(method)) return [405, `${method} is not understood here`];
   return url.startsWith("/") ? undefined : [400, "ask for a path of this server, beginning with a slash"];
@@ -62,7 +62,7 @@ const server = createServer((request, response) => {
   response.writeHead(refusal[0], { "Content-Type": "text/plain; charset=utf-8", Allow: METHODS.join(", ") });
   response.end(`${refusal[1]}\n`);
 });
-// Half a request, or none, does not keep its connection for ever.
+// Closes connections with incomplete requests.
 server.headersTimeout = 10_000;
 server.requestTimeout = 30_000;
 server.keepAliveTimeout = 5_000;

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from "node:worker_threads";
 
-/** Answers, in a thread, every question that is put to it; `begin` makes what answers, of what the thread was given. */
+/** Answers questions in a thread; `begin` creates the answering function from the thread's setup. */
 export function answerQuestions<S, Q, A>(begin: (setup: S) => (question: Q) => A): void {
   const answer = begin((workerData as { readonly setup: S }).setup);
   const port = parentPort;

@@ -19,7 +19,10 @@ interface Options {
 
 const isRate = (rate: number) => Number.isInteger(rate) && rate >= 1 && rate <= 1000;
 
-/** Judges takes by checks; see docs/check-rules.md. Exit code 0: all hold, 1: some do not, 2: something could not be read. */
+/**
+ * Judges takes by checks; see docs/check-rules.md. Exit code 0: all hold, 1: some do not, 2: unreadable
+ * input.
+ */
 async function main(kitFile: string, checksFile: string, words: string[], options: Options): Promise<void> {
   const rules = readDocument(kitFile, parseRules);
   const checks = readDocument(checksFile, parseChecks);

@@ -37,7 +37,7 @@ async function judge(
   return judged.results;
 }
 
-/** Runs a command of the project as one does on a build server. */
+/** Runs a command of the project as on a build server. */
 function run(command: string, ...args: readonly string[]) {
   const ran = spawnSync("node", ["cli/run.mjs", command, ...args], { encoding: "utf8" });
   const stderr = ran.stderr.split("\n").filter(line => line);
@@ -150,7 +150,7 @@ test("what cannot be read is told line by line, with nothing on standard output,
   expect([none.code, none.stdout, none.stderr.length]).toEqual([2, "", 3]);
 });
 
-/** Takes of players at the keys of the demo: presses of Leap that differ from take to take. */
+/** Writes takes of the demo with presses of Leap that differ from take to take. */
 function writeTakes(count: number): TakeFile[] {
   return Array.from({ length: count }, (_, k) => {
     const leap = Array.from({ length: 12 }, (_, p) => 20 + p * (19 + (k % 11)));

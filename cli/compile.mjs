@@ -2,13 +2,13 @@ import { mkdirSync, renameSync, writeFileSync } from "node:fs";
 import { basename, resolve } from "node:path";
 import { build } from "esbuild";
 
-/** Where compiled scripts lie, from the project's folder, in which every command runs. */
+/** The folder of compiled scripts, relative to the project's folder, in which every command runs. */
 const OUT = ".stamp/cli";
 
 /**
- * Compiles a script, named from the project's folder, with all of ours that it imports into one file, and gives that
- * file's path. A script in one plain file starts in a fraction of the time that its sources take to be read one by one,
- * in every thread anew. Commands that run beside each other write the same: the last one's stays.
+ * Compiles a script with all of its own imports into one file and returns that file's path. One plain file
+ * starts in a fraction of the time that reading its sources takes, in every thread. Concurrent commands write
+ * the same file; the last write wins.
  */
 export async function compileScript(script) {
   const { outputFiles } = await build({

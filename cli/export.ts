@@ -11,7 +11,7 @@ import { readTakeFile } from "./readTakeFile";
 import { refuse } from "./refuse";
 import { listTakeFiles } from "./takeFiles";
 
-/** What a kit leaves as: the form that makes its files, and which of them. */
+/** The export forms of the command line, and which of their files are written. */
 const FORMS: Readonly<
   Record<string, { readonly form: string; readonly isOurs?: (name: string) => boolean }>
 > = {
@@ -36,14 +36,14 @@ interface Options {
   readonly rates?: readonly number[];
 }
 
-/** Rates as they are written: "30,120". */
+/** Parses rates: "30,120". */
 function parseRates(written: string): readonly number[] {
   const rates = written.split(",").map(Number);
   if (rates.every(rate => rate >= 1 && rate <= 1000)) return rates;
   throw new InvalidArgumentError("write frames a second, one or more, with commas between: 30,120");
 }
 
-/** Writes one file where it is said, several into a folder of that name. */
+/** Writes one file to the given path, several into a folder of that name. */
 function write(files: readonly OutFile[], out: string): void {
   if (files.length === 1) {
     mkdirSync(dirname(out), { recursive: true });
@@ -53,14 +53,17 @@ function write(files: readonly OutFile[], out: string): void {
   for (const { name, bytes } of files) writeFileSync(join(out, name), bytes);
 }
 
-/** What goes with a kit besides itself; a command line draws no pictures. */
+/** Loads the parts of an export that do not depend on the kit; a command line draws no pictures. */
 async function makeParts(): Promise<HandoverParts> {
   const [runtime, player] = await Promise.all([runtimeFiles(), bundlePlayer()]);
   const files = runtime.map(([name, text]) => textFile(name, text, "text/javascript"));
   return { player, runtime: files, faces: facesOf(player), pictures: [] };
 }
 
-/** Writes a kit with its takes in one of the forms in which it leaves; the same files as the page. Exit code 2: something could not be read, and nothing is written. */
+/**
+ * Writes a kit with its takes in one of its export forms, with the same files as the page. Exit code 2:
+ * unreadable input, nothing is written.
+ */
 async function main(kitFile: string, words: string[], options: Options): Promise<void> {
   const { as, out, checks: checksFile, layouts: layoutFiles, since: sinceFile, rates } = options;
   const rules = readDocument(kitFile, parseRules);

@@ -13,14 +13,17 @@ interface Options {
   readonly kit?: string;
 }
 
-/** Reads a table piece by piece: what is in memory does not grow with the file. */
+/** Reads a table in chunks, in constant memory. */
 async function readCsv(file: string, mapping: Mapping, named: NamedTake): Promise<Result<ReadRecording>> {
   const feed = feedTable(mapping);
   await parseTable(createReadStream(file, "utf8"), feed);
   return feed.finish(named);
 }
 
-/** Reads a recording from elsewhere as a take by a mapping; see docs/file-formats.md. Exit code 2: it could not be read, and nothing is written. */
+/**
+ * Reads a recording from another program as a take through a mapping; see docs/file-formats.md. Exit code 2:
+ * unreadable input, nothing is written.
+ */
 async function main(file: string, { as, map, out, kit }: Options): Promise<void> {
   const mapping = readDocument(map, parseMapping);
   if ("lines" in mapping) return refuse(mapping.lines);

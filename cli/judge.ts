@@ -14,7 +14,10 @@ interface Options {
   readonly shard: string;
 }
 
-/** Writes a row for every press of every take; see docs/check-rules.md. Exit code 2: something could not be read, and nothing is written. */
+/**
+ * Writes a row for every press of every take; see docs/check-rules.md. Exit code 2: unreadable input, nothing
+ * is written.
+ */
 async function main(kitFile: string, words: string[], options: Options): Promise<void> {
   const rules = readDocument(kitFile, parseRules);
   const files = listTakeFiles(words);

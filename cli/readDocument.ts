@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { formatIssue, parseJson, type Result } from "#core";
 
-/** Reads a file through a parser; what is wrong with it comes as lines for standard error. */
+/** Parses a file; problems are returned as lines for standard error. */
 export function readDocument<T>(
   file: string,
   parse: (input: unknown) => Result<T>,

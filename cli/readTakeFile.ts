@@ -11,7 +11,7 @@ import {
 } from "#core";
 import type { TakeFile } from "./takeFiles";
 
-/** What stands in a file: a take, nothing for us, or what is wrong with it, a line each. */
+/** The content of a file: a take, nothing relevant, or problems, a line each. */
 export type ReadTake =
   { readonly take: Take } | { readonly isPassedOver: true } | { readonly lines: readonly string[] };
 
@@ -22,7 +22,7 @@ const isOtherDocument = (value: unknown) =>
   typeof value.format === "string" &&
   /^moss-tap\/(?!take$)/.test(value.format);
 
-/** What stands in a file, or at a place of the takes that it holds together. */
+/** Returns the JSON of a file, or of one of several takes in it. */
 export function readPlace(path: string, place: number | undefined): Result<unknown> {
   const json = parseJson(readFileSync(path, "utf8"));
   if (!json.ok || place === undefined) return json;
@@ -30,7 +30,7 @@ export function readPlace(path: string, place: number | undefined): Result<unkno
   return together.ok ? { ok: true, value: together.value.takes[place], warnings: [] } : together;
 }
 
-/** Reads a take from a file. `rateHz`: the rate it is to be run at, at which it must not be too long. */
+/** Reads a take from a file. `rateHz` is the rate to run it at; at that rate it must not be too long. */
 export function readTakeFile({ path: file, isFound, place }: TakeFile, rateHz: number): ReadTake {
   const path = place === undefined ? file : `${file}, takes[${place}]`;
   try {

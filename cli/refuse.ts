@@ -1,4 +1,4 @@
-/** Ends with one line a fault on standard error, nothing more on standard output, and exit code 2. */
+/** Exits with code 2 after printing one line per fault to standard error. */
 export function refuse(lines: readonly string[]): void {
   process.stderr.write(lines.map(line => `${line}\n`).join(""));
   process.exitCode = 2;

@@ -1,4 +1,4 @@
-// Runs a command of the project: its name, then what is given to it.
+// Runs a command of the project: its name, then its arguments.
 import { pathToFileURL } from "node:url";
 import { compileScript } from "./compile.mjs";
 

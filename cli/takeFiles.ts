@@ -2,15 +2,15 @@ import { readdirSync, readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { parseJson } from "#core";
 
-/** What was named on a command line could not be found; each line says which. */
+/** Command-line arguments that were not found; a line each. */
 export interface MissingFiles {
   readonly lines: readonly string[];
 }
 
 /**
- * The files that words on a command line stand for, in their order: a file, a folder (its `.json` files by the order of
- * their names as code units), or `-` for a list of either on standard input, one a line. A file of takes together
- * (`.takes.json`) stands for each of them.
+ * Returns the files named by command-line arguments, in order: a file, a folder (its `.json` files ordered by
+ * name as code units), or `-` for a list of either on standard input, one per line. A file of several takes
+ * (`.takes.json`) contributes each of them.
  */
 export function listTakeFiles(words: readonly string[]): readonly TakeFile[] | MissingFiles {
   const lines: string[] = [];
@@ -22,15 +22,21 @@ export function listTakeFiles(words: readonly string[]): readonly TakeFile[] | M
   return lines.length > 0 ? { lines } : files;
 }
 
-/** A file that should hold a take. One found in a folder may hold another document of ours: then it is passed over. */
+/**
+ * A file expected to contain a take. One found in a folder may contain another document of ours and is then
+ * skipped.
+ */
 export interface TakeFile {
   readonly path: string;
   readonly isFound: boolean;
-  /** Which of the takes that the file holds together; undefined where it holds one. */
+  /** The index of the take in a file of several; undefined if it contains one. */
   readonly place?: number;
 }
 
-/** A file, or each of the takes in one that holds several; one that does not read stands for itself, and is refused later. */
+/**
+ * Returns a file, or each of its takes if it contains several; an unreadable file is returned and refused
+ * later.
+ */
 function takesIn(file: TakeFile): readonly TakeFile[] {
   if (!file.path.endsWith(".takes.json")) return [file];
   const json = parseJson(readFileSync(file.path, "utf8"));
@@ -56,7 +62,7 @@ export interface Shard {
   readonly count: number;
 }
 
-/** Reads a shard as it is written, "i/n"; undefined for what is none. */
+/** Parses a shard, "i/n"; undefined if it is invalid. */
 export function parseShard(written: string): Shard | undefined {
   const found = /^(\d{1,6})\/(\d{1,6})$/.exec(written);
   const index = Number(found?.[1]);

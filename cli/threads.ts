@@ -1,7 +1,7 @@
 import { Worker } from "node:worker_threads";
 import { compileScript } from "./compile.mjs";
 
-/** So many questions wait at each thread: it never runs dry, and memory stays flat. */
+/** The number of questions queued per thread: it never runs dry, and memory stays constant. */
 const AT_HAND = 2;
 
 interface Answered<A> {
@@ -9,16 +9,19 @@ interface Answered<A> {
   readonly answer: A;
 }
 
-/** Work that threads do: the script each of them runs, named from the project's folder, and the same begun here, for work too small to share. */
+/**
+ * Work for threads: the script each one runs, relative to the project's folder, and the same function for
+ * work too small to share.
+ */
 export interface ThreadWork<S, Q, A> {
   readonly script: string;
   readonly begin: (setup: S) => (question: Q) => A;
 }
 
 /**
- * Puts questions to threads, each begun with `setup`, and hears each answer with the place of its question as it comes. Ends
- * with the last answer; rejects when a thread dies. At most `threads` run, never more than there are questions; one alone
- * is no thread, but this one.
+ * Sends questions to threads, each started with `setup`, and calls back with each answer and the index of its
+ * question. Resolves after the last answer; rejects when a thread dies. Runs at most `threads`, and never
+ * more than there are questions; a single one runs in this thread.
  */
 export async function askThreads<S, Q, A>(
   { script, begin }: ThreadWork<S, Q, A>,

@@ -3,7 +3,10 @@ import { formatTrace, parseTake, readTake } from "#core";
 import { parseRules, runRules } from "#stage";
 import { readDocument } from "./readDocument";
 
-/** Writes the trace of a take, on the kit's stage where it has one, to standard output, or one line a fault to standard error and exit code 2. */
+/**
+ * Writes the trace of a take, on the kit's stage if any, to standard output; or one line per fault to
+ * standard error, with exit code 2.
+ */
 function main(kitFile: string, takeFile: string): void {
   const kit = readDocument(kitFile, parseRules);
   const take = readDocument(takeFile, parseTake);

@@ -6,7 +6,7 @@ import { drawTake, play, sketchKit } from "../core/tests/strips";
 const page = readFileSync("docs/check-rules.md", "utf8");
 const examples = [...page.matchAll(/```checks\n([\s\S]*?)```/g)].map(found => found[1]!);
 
-/** One drawn example: a part of a kit as JSON, lines that go in, then checks with what each finds. */
+/** Parses one drawn example: a part of a kit as JSON, input lines, then checks with their findings. */
 function readExample(source: string) {
   const lines = source.trimEnd().split("\n");
   const from = lines.findIndex(line => line.startsWith("in "));

@@ -6,7 +6,7 @@ import { drawTake, play, sketchKit } from "../core/tests/strips";
 const page = readFileSync("docs/frame-rules.md", "utf8");
 const examples = [...page.matchAll(/```frames\n([\s\S]*?)```/g)].map(found => found[1]!);
 
-/** One drawn example: a part of a kit as JSON, then lines that go in and lines that must come out. */
+/** Parses one drawn example: a part of a kit as JSON, then input lines and expected lines. */
 function readExample(source: string) {
   const lines = source.trimEnd().split("\n");
   const from = lines.findIndex(line => /^(in|out|speed) /.test(line));

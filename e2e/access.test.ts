@@ -12,7 +12,7 @@ beforeEach(() => {
   driver = session.driver;
 });
 
-/** Looks at what the page shows for serious faults, and for words that slipped through; gathers what is found. */
+/** Returns a function that collects serious accessibility faults, and banned words, of the page. */
 function createLook(faults: string[]): (where: string, rules?: "all" | "contrast") => Promise<void> {
   const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
   return async (where, rules = "all") => {
@@ -51,7 +51,7 @@ test("no view has a serious fault for assistive technology, by day or night", as
     await find(driver, "[data-testid=sentence]");
   }
   for (const theme of ["Day", "Night"]) {
-    // By night the page is the same but for its colours.
+    // The night theme only differs in its colours.
     const rules = theme === "Day" ? "all" : "contrast";
     for (const view of ["Wire", "Shape", "Play", "Tune", "Prove", "Hand over"]) {
       await press(driver, view);

@@ -51,7 +51,7 @@ test("moves side by side: edited in place, sorted, found; who can act first foll
   await begin("A chain of attacks", "Tap and hold");
   await press(driver, "Shape");
   await press(driver, "All moves as a table");
-  /** The cells of a move's row, as they read. */
+  /** Returns the cells of a move's row. */
   const row = (name: string) =>
     driver.executeScript<string[]>(
       `const found = [...document.querySelectorAll("[data-testid=moves-table] tbody tr")].find(item => item.textContent.startsWith(arguments[0]));

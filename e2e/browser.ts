@@ -44,7 +44,7 @@ export async function startApp(): Promise<{ address: string; stop: () => void }>
   return { address: `http://127.0.0.1:${port}`, stop: () => server.kill("SIGTERM") };
 }
 
-/** A Chromium of its own with a folder for downloads; or once more the one that lived in a folder. */
+/** Opens a Chromium with a folder for downloads, in a new or an earlier home folder. */
 export async function openBrowser(home = mkdtempSync(join(tmpdir(), "moss-tap-"))): Promise<{
   driver: Driver;
   home: string;
@@ -74,7 +74,7 @@ export async function openBrowser(home = mkdtempSync(join(tmpdir(), "moss-tap-")
   return { driver, home, downloads, close };
 }
 
-/** Gives the page in the present tab its 1280×800; the window is taller than that. */
+/** Sets the page of the current tab to 1280×800; the window is taller. */
 export async function measurePage(driver: Driver): Promise<void> {
   await driver.sendDevToolsCommand("Emulation.setDeviceMetricsOverride", {
     width: 1280,
@@ -84,14 +84,18 @@ export async function measurePage(driver: Driver): Promise<void> {
   });
 }
 
-// One round trip a look, and little work for the page: the driver's own way asks twice, with a long script each time.
+// One round trip per attempt, with little work for the page: the driver's own way makes two, with a long
+// script each.
 const FIRST_SHOWN = `const [where] = arguments;
   const first = where.startsWith("/")
     ? document.evaluate(where, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue
     : document.querySelector(where);
   return first?.checkVisibility({ opacityProperty: true, visibilityProperty: true }) ? first : null;`;
 
-/** Does something with an element as soon as it is shown and the act gives an answer; one drawn anew under the hand is found again. */
+/**
+ * Acts on an element as soon as it is visible and the action returns a value; a re-rendered element is looked
+ * up again.
+ */
 async function onceShown<T>(
   driver: WebDriver,
   where: string,
@@ -104,7 +108,7 @@ async function onceShown<T>(
   let answer: T | undefined;
   const isDone = async () => {
     answer = await tryOnce().catch((trouble: unknown) => {
-      // Drawn anew under the hand, or under something that is said and goes again: it is tried once more.
+      // The element was re-rendered, or covered by a notice that disappears: try again.
       if (trouble instanceof error.StaleElementReferenceError) return undefined;
       if (trouble instanceof error.ElementClickInterceptedError) return undefined;
       throw trouble;
@@ -115,19 +119,19 @@ async function onceShown<T>(
   return answer!;
 }
 
-/** Waits until an element is there and shown, by a selector or by an XPath that begins with a slash. */
+/** Waits until an element is visible, by a selector or by an XPath that begins with a slash. */
 export async function find(driver: WebDriver, where: string): Promise<WebElement> {
   return onceShown(driver, where, element => Promise.resolve(element));
 }
 
-/** Clicks an element once it is shown and enabled; found as by `find`. */
+/** Clicks an element once it is visible and enabled; found as by `find`. */
 export async function clickOn(driver: WebDriver, where: string): Promise<void> {
   await onceShown(driver, where, async element =>
     (await element.isEnabled()) ? element.click().then(() => true) : undefined,
   );
 }
 
-/** Waits for a button or link by its words or its label, and presses it. */
+/** Clicks a button or link by its text or its label. */
 export async function press(driver: WebDriver, words: string): Promise<void> {
   await clickOn(
     driver,
@@ -135,13 +139,15 @@ export async function press(driver: WebDriver, words: string): Promise<void> {
   );
 }
 
-/** Chooses from the menu behind a word: by the beginning of the word's label, and of the choice's words. */
+/** Chooses from a menu: by the beginning of its word's label, and of the choice's text. */
 export async function choose(driver: WebDriver, label: string, words: string): Promise<void> {
   await clickOn(driver, `[aria-label^="${label}"]`);
   await clickOn(driver, `//*[@role="menu"]//button[starts-with(normalize-space(.), "${words}")]`);
 }
 
-/** Reads the small belfry of the tests in from its files and opens it: a kit with painted gates, and two takes. */
+/**
+ * Imports the small kit of the tests from its files and opens it: a kit with painted gates, and two takes.
+ */
 export async function openBelfry(driver: WebDriver): Promise<void> {
   await find(driver, 'ul[aria-label="Demos"]');
   const files = ["kit", "clean-climb", "sloppy-climb"].map(name => resolve(`e2e/belfry/${name}.json`));
@@ -152,7 +158,7 @@ export async function openBelfry(driver: WebDriver): Promise<void> {
   await find(driver, "[data-testid=open-take]");
 }
 
-/** Waits until a reading of the page is what is wanted, and gives it. */
+/** Waits until a reading of the page is truthy, and returns it. */
 export async function waitFor<T>(
   driver: WebDriver,
   what: string,
@@ -177,13 +183,13 @@ export async function openRule(driver: WebDriver, name: string): Promise<void> {
   });
 }
 
-/** Types over a number or a name, found by the beginning of its label. */
+/** Types into a field, found by the beginning of its label. */
 export async function typeOver(driver: WebDriver, label: string, value: string): Promise<void> {
   const field = await find(driver, `input[aria-label^="${label}"]`);
   await field.sendKeys(Key.chord(Key.CONTROL, "a"), value, Key.ENTER);
 }
 
-/** The open kit as it is kept, once it is what is waited for. */
+/** Returns the open kit as stored, once it satisfies a condition. */
 export async function keptKit(
   driver: WebDriver,
   what: string,
@@ -200,7 +206,10 @@ export async function keptKit(
   });
 }
 
-/** Listens to every change of a pattern's meter; what it gives waits until the meter is full and tells all values from 0 to 1. */
+/**
+ * Observes a pattern's meter; the returned function waits until the meter is full and returns all values from
+ * 0 to 1.
+ */
 export async function watchMeter(driver: WebDriver, pattern: string): Promise<() => Promise<number[]>> {
   await find(driver, `[data-testid=meter-${pattern}]`);
   await driver.executeScript(
@@ -215,12 +224,12 @@ export async function watchMeter(driver: WebDriver, pattern: string): Promise<()
     });
 }
 
-/** The words of an element, however it came to be drawn. */
+/** Returns the text of an element. */
 export async function textOf(driver: WebDriver, where: string): Promise<string> {
   return onceShown(driver, where, element => element.getText());
 }
 
-/** Saves a picture of the page. */
+/** Saves a screenshot of the page. */
 export async function takePicture(driver: WebDriver, file: string): Promise<void> {
   writeFileSync(file, await driver.takeScreenshot(), "base64");
 }

@@ -24,7 +24,7 @@ function put(name: string, content: string | Uint8Array): string {
   return path;
 }
 
-/** A file that was saved, once it is all there. */
+/** Returns a downloaded file, once it is complete. */
 async function saved(name: string): Promise<Buffer> {
   const path = join(session.downloads, name);
   let size = -1;
@@ -57,7 +57,7 @@ test("the playable page is opened from a disk, played with a key held while it i
   await find(driver, "#turn");
   await down(Key.ARROW_RIGHT);
   await clickOn(driver, "#turn");
-  // What was held before it began is no press of the round; it is once it goes down again.
+  // A control held before the start is not a press of the round until it goes down again.
   await up(Key.ARROW_RIGHT);
   await down(Key.ARROW_RIGHT);
   await playOn(20);
@@ -80,7 +80,7 @@ test("the playable page is opened from a disk, played with a key held while it i
   await driver.actions().release().perform();
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await (await find(driver, "#player")).sendKeys("Wren");
-  // Nothing was asked of anywhere.
+  // No request was made to any host.
   expect(
     await driver.executeScript("return performance.getEntriesByType('resource').map(entry => entry.name)"),
   ).toEqual([]);
@@ -185,7 +185,7 @@ const takeOf = (n: number, presses: number): Take => ({
   lanes: { leap: Array.from({ length: presses }, (_, k): [number, number] => [k * 2 + 0.25, (k + 1) % 2]) },
 });
 
-/** A pack of so many takes, the last name of which climbs. */
+/** Returns a pack of takes, the last name of which leads out of the pack. */
 function packOf(count: number, presses: number): Uint8Array {
   const files: Zippable = {};
   for (let n = 1; n <= count; n++)

@@ -8,7 +8,10 @@ import { measureTune } from "./figuresTune";
 import { median, percentile, readIn, say, WATCH } from "./figuresKit";
 import { clickOn, find, openBrowser, press, startApp, waitFor } from "./browser";
 
-/** Measures the figures of the tape in headless Chromium and prints them. Run by `npm run figures` after a build. */
+/**
+ * Measures the figures of the tape in headless Chromium and prints them. Run by `npm run figures` after a
+ * build.
+ */
 
 async function measurePanning(driver: WebDriver, folder: string): Promise<void> {
   const kit = {
@@ -56,7 +59,7 @@ async function measurePanning(driver: WebDriver, folder: string): Promise<void> 
   say("  long tasks over 50 ms after load", String(long.length), "goal none");
 }
 
-/** An hour under the hand: numbers stepped while a worker judges; the page must stay free. */
+/** Measures a take of an hour: numbers stepped while a worker evaluates; the page must stay responsive. */
 async function measureHour(driver: WebDriver): Promise<void> {
   await press(driver, "Shape");
   const field = await find(driver, '[data-testid=sentence] input[aria-label^="buffer"]');
@@ -74,7 +77,10 @@ async function measureHour(driver: WebDriver): Promise<void> {
   );
 }
 
-/** Three takes of a minute, a number stepped on Shape: until sentence, map, counts and tape are all new. */
+/**
+ * Measures three takes of a minute, a number stepped on Shape: until sentence, map, counts and tape are
+ * updated.
+ */
 async function measureShape(driver: WebDriver, address: string, folder: string): Promise<void> {
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');
@@ -221,7 +227,10 @@ async function measureRecording(driver: WebDriver): Promise<void> {
   say("recording: an event is on the tape after", `${Math.max(...late)} screen frames`, "goal at most 2");
 }
 
-/** From the shelf into a demo to the first press heard, and how steadily the stage is stepped with the tape open. */
+/**
+ * Measures from the shelf into a demo to the first recognised press, and the frame intervals with the tape
+ * open.
+ */
 async function measurePlay(driver: WebDriver, address: string): Promise<void> {
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');

@@ -2,7 +2,7 @@ import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { By, type WebDriver } from "selenium-webdriver";
 
-/** Notes, in the page, every animation frame and long task from now on. */
+/** Records, in the page, every animation frame and long task from now on. */
 export const WATCH = `
   window.watched = { frames: [], long: [] };
   new PerformanceObserver(list => list.getEntries().forEach(entry => window.watched.long.push(entry.duration))).observe({ entryTypes: ["longtask"] });

@@ -8,7 +8,7 @@ const HOURS = 10;
 const FRAMES = HOURS * 3600 * 60;
 const PRESSES_A_SECOND = 8;
 
-/** Ten hours of presses on three controls of Belfry Runner, uneven, drawn from a seed. */
+/** Returns ten hours of random presses on three controls of Belfry Runner, drawn from a seed. */
 function makeTenHours(controls: readonly string[]) {
   const chance = createChance(10);
   const apart = (60 / PRESSES_A_SECOND) * controls.length;
@@ -21,7 +21,10 @@ function makeTenHours(controls: readonly string[]) {
   return lanes;
 }
 
-/** A take of ten hours: read in, opened, scrolled, a press chosen, the list of losses, handed over; the longest task of each. */
+/**
+ * Measures a take of ten hours: imported, opened, scrolled, a press selected, the list of losses, exported;
+ * the longest task of each.
+ */
 export async function measureTenHours(driver: WebDriver, address: string, folder: string): Promise<void> {
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');

@@ -6,7 +6,10 @@ import { median, readIn, say } from "./figuresKit";
 
 const TAKES = 200;
 
-/** A playtest under checks: one edit taken back on Prove, until the first marks and until all are new; how the page draws meanwhile. */
+/**
+ * Measures a playtest under checks: an edit undone on Prove, until the first marks and until all are updated,
+ * with the frame rate meanwhile.
+ */
 export async function measureProve(driver: WebDriver, address: string, folder: string): Promise<void> {
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');

@@ -8,7 +8,10 @@ interface Measured {
   readonly cancelled: number;
 }
 
-/** A sweep with hands over a demo's takes: until the first result, how the page draws while it works, and until it is called off. */
+/**
+ * Measures a sweep with hands over a demo's takes: until the first result, the frame rate meanwhile, and
+ * until it is cancelled.
+ */
 export async function measureTune(driver: WebDriver, address: string): Promise<void> {
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');

@@ -13,7 +13,7 @@ beforeEach(async () => {
   await find(driver, 'ul[aria-label="Demos"]');
 });
 
-/** The text of the sheet that is shown, or that is printed. */
+/** Returns the text of the sheet on screen, or in print. */
 const sheetText = (which: "sheet" | "sheet-print") =>
   driver.executeScript<string>(
     "return document.querySelector(`[data-testid=${arguments[0]}]`).shadowRoot.textContent",
@@ -59,7 +59,7 @@ test("the sheet is seen as it prints, follows an edit, and prints to A4 and Lett
   await driver.sendAndGetDevToolsCommand("Emulation.setEmulatedMedia", { media: "" });
   expect(shown).toBe(1);
   expect(rules.length).toBeGreaterThan(30);
-  // No piece may be cut, and each is shorter than the smaller page: none has to be.
+  // No piece may be split, and each is shorter than the smaller page, so none is.
   expect(rules.every(({ cut, height }) => cut === "avoid" && height > 0 && height < 800)).toBe(true);
 });
 

@@ -15,7 +15,7 @@ beforeEach(async () => {
 
 const canPress = async (words: string) => (await find(driver, `//button[.="${words}"]`)).isEnabled();
 const hold = (what: string) => keptKit(driver, what, kit => kit.name === what);
-/** Everything of the kept kit but its name, as text. */
+/** Returns everything of the stored kit except its name, as text. */
 const restOf = ({ name: _name, ...rest }: Kit) => JSON.stringify(rest);
 
 async function newRule(words: string): Promise<void> {
@@ -31,7 +31,7 @@ interface Spot {
   readonly y?: number;
 }
 
-/** One movement of a hand: presses, pulls, undoes by keys while it holds, pulls on, and lets go. */
+/** One drag: press, move, undo by keys while holding, move on, release. */
 const dragWithUndo = (from: Spot, to: Spot, on = to) =>
   driver
     .actions()
@@ -45,7 +45,7 @@ const dragWithUndo = (from: Spot, to: Spot, on = to) =>
     .release()
     .perform();
 
-/** The middle of a thing on the page, in the middle of the view so that it lies under the pointer; waits until it is there. */
+/** Returns the centre of an element, scrolled to the middle of the view; waits until it exists. */
 const spotOf = (where: string): Promise<Spot> =>
   waitFor(driver, where, async () => {
     const at = await driver.executeScript<[number, number] | null>(
@@ -59,7 +59,7 @@ const spotOf = (where: string): Promise<Spot> =>
     return at ? { origin: Origin.VIEWPORT, x: at[0], y: at[1] } : undefined;
   });
 
-/** Every thing that is dragged and changes the kit: how one comes to it, where it is, and which way it goes. */
+/** Every element whose drag changes the kit: how to reach it, where it is, and the direction of the drag. */
 const DRAGS: readonly [
   string,
   () => Promise<unknown>,

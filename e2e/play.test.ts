@@ -22,12 +22,12 @@ const waitForFrame = (wanted: number) =>
   waitFor(driver, `frame ${wanted}`, async () => (await frame()) >= wanted);
 const told = () => textOf(driver, "[data-testid=ticker]").catch(() => "");
 
-/** Presses come out as they fall, and fewer a second on a busy machine: so long it is tried. */
+/** The time limit for repeated presses: fewer fit in a second on a busy machine. */
 const PRESSING_MS = 45_000;
 
 /**
- * Presses a key again and again until everything wanted has been told. Uneven on purpose: even presses can fall on the
- * same frames of every jump.
+ * Presses a key repeatedly until every wanted event is listed. The intervals are uneven on purpose: even
+ * presses can fall on the same frames of every jump.
  */
 async function pressUntil(key: string, wanted: readonly RegExp[]): Promise<void> {
   const seen = new Set<RegExp>();

@@ -19,7 +19,7 @@ const onTape = async (...keys: readonly string[]) => {
     .perform();
 };
 
-/** Waits until the header says that so many results of so many hold. */
+/** Waits until the header shows that sum of results. */
 const holds = (sum: string) =>
   waitFor(driver, `${sum} hold`, async () =>
     (await textOf(driver, "header [data-testid=proof-sum]")).startsWith(`${sum} hold`),

@@ -7,7 +7,10 @@ import { clickOn, find, openBrowser, press, startApp, takePicture, textOf, waitF
 
 const FOLDER = "docs/screenshots";
 
-/** Takes the pictures of docs/screenshots anew, from the demos, at 1280×800. Run by `npm run screenshots` after a build. */
+/**
+ * Takes the pictures of docs/screenshots from the demos, at 1280×800. Run by `npm run screenshots` after a
+ * build.
+ */
 async function main(): Promise<void> {
   mkdirSync(FOLDER, { recursive: true });
   for (const file of readdirSync(FOLDER)) rmSync(join(FOLDER, file));
@@ -87,7 +90,7 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
   await takeProof(driver);
 }
 
-/** What must and must not happen, with a jump too low for the story that was kept. */
+/** Prove, with a jump too low for the kept story. */
 async function takeProof(driver: WebDriver): Promise<void> {
   await openView(driver, "Play");
   const launch = await find(driver, 'input[aria-label="launch speed"]');
@@ -100,7 +103,7 @@ async function takeProof(driver: WebDriver): Promise<void> {
   await press(driver, "Undo");
 }
 
-/** The tape with the fate of a lost press: by day and by night. */
+/** The tape with the fate of a lost press, by day and by night. */
 async function takeTape(driver: WebDriver, suffix: string): Promise<void> {
   const tape = await find(driver, "[data-testid=tape]");
   await clickOn(driver, "//button[contains(., ' lost')]");
@@ -111,7 +114,7 @@ async function takeTape(driver: WebDriver, suffix: string): Promise<void> {
   await press(driver, "Close the fate");
 }
 
-/** A leap on the stage with a body that obeys it. */
+/** A leap on the runner's stage. */
 async function takeRunner(driver: WebDriver): Promise<void> {
   await openView(driver, "Play");
   await press(driver, "Wake the pad");
@@ -132,7 +135,10 @@ const studied = (driver: WebDriver, name: string) =>
     return (await bar.getAttribute("data-state")) === "done";
   });
 
-/** The studies of the duel: feel, a sweep with the present and a tried value, two hands beside each other, overlaps. */
+/**
+ * The studies of the duel: Feel, a sweep with the present and a tried value, two characters side by side,
+ * overlaps.
+ */
 async function takeStudies(driver: WebDriver): Promise<void> {
   const open = (word: string) =>
     clickOn(driver, `//nav[@aria-label="Studies"]//button[span[text()="${word}"]]`);
@@ -201,7 +207,7 @@ async function takeOthers(driver: WebDriver): Promise<void> {
   await picture(driver, "new-kit");
 }
 
-/** What leaves, as whoever receives it sees it: the timing sheet, and the playable page in the middle of a charge. */
+/** Two exported files: the timing sheet, and the playable page during a charge. */
 async function takeFiles(driver: WebDriver, downloads: string, address: string): Promise<void> {
   await driver.get(address);
   await clickOn(driver, "[data-testid=kit-clapper-duel] a");

@@ -6,7 +6,7 @@ let server: ChildProcess | undefined;
 
 afterEach(() => void server?.kill("SIGKILL"));
 
-/** Starts the server script; resolves with its port, or with how it ended and what it said. */
+/** Starts the server script; resolves with its port, or with its exit and output. */
 function start(env: Record<string, string>) {
   return new Promise<{ port: number; code: number | null; said: string }>(resolve => {
     const started = spawn(process.execPath, ["bin/serve.mjs"], { env: { ...process.env, ...env } });
@@ -21,7 +21,7 @@ function start(env: Record<string, string>) {
   });
 }
 
-/** Sends bytes as they are, and gives the first line and headers that come back. */
+/** Sends raw bytes and returns the first line and headers of the response. */
 function send(port: number, bytes: string): Promise<string> {
   return new Promise((resolve, reject) => {
     const socket = connect(port, "127.0.0.1", () => socket.write(bytes));

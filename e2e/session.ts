@@ -4,7 +4,7 @@ import type { WebDriver } from "selenium-webdriver";
 import { afterAll, afterEach, beforeAll, beforeEach, expect } from "vitest";
 import { measurePage, openBrowser, startApp } from "./browser";
 
-/** What every browser test stands on: the application served, and a tab of its own on its first page. */
+/** The environment of a browser test: the served application, and a tab of its own on its first page. */
 export interface Session {
   driver: WebDriver;
   address: string;
@@ -12,8 +12,8 @@ export interface Session {
 }
 
 /**
- * Serves the application and opens a browser for a file of tests. Each test has a fresh tab, and nothing another one
- * kept is there but what a browser keeps of the application itself; a test fails if a page complained.
+ * Serves the application and opens a browser for a file of tests. Each test has a new tab without stored data
+ * of earlier ones, except the browser's cache of the application; a test fails if a page logged an error.
  */
 export function useSession(): Session {
   const session = {} as Session;

@@ -47,7 +47,7 @@ const keptKit = (what: string, isIt: (kit: Kit) => boolean) => keptKitOf(driver,
 
 type Lanes = Record<string, [number, number][]>;
 
-/** What the kit makes of presses drawn as [from, to) for each control. */
+/** Returns the trace of presses drawn as [from, to) for each control. */
 function judge(
   kit: Kit,
   presses: Record<string, [number, number][]>,
@@ -80,7 +80,7 @@ function judge(
 const framesOf = (events: readonly TraceEvent[], kind: TraceEvent["kind"], id: string) =>
   events.flatMap(event => (event.kind === kind && event.id === id ? [event.f] : []));
 
-/** Goes by Tab alone to what is called so. */
+/** Moves to an element by Tab alone. */
 async function tabTo(label: string): Promise<void> {
   for (let k = 0; k < 150; k++) {
     await driver.actions().sendKeys(Key.TAB).perform();
@@ -92,7 +92,7 @@ async function tabTo(label: string): Promise<void> {
   throw new Error(`no Tab leads to ${label}`);
 }
 
-/** The marks that take out a clause and are not at the end of their own, at any width of the sentence. */
+/** Selects remove buttons that are not at the end of their own clause, at any width of the sentence. */
 const CROSSES_ASTRAY = `
   const sentence = document.querySelector("[data-testid=sentence]");
   const astray = [];

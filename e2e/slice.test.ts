@@ -16,7 +16,7 @@ async function openDemo(): Promise<void> {
   await openBelfry(driver);
 }
 
-/** Waits until the live session has come to a frame. */
+/** Waits until the live session has reached a frame. */
 async function waitForFrame(frame: number): Promise<void> {
   await waitFor(
     driver,
@@ -25,7 +25,7 @@ async function waitForFrame(frame: number): Promise<void> {
   );
 }
 
-/** The lines of the tape read as a table: [frame, name, what happened]. */
+/** Returns the lines of the tape's table: [frame, name, event]. */
 async function readTable(): Promise<[number, string, string][]> {
   if ((await driver.findElements(By.css("[data-testid=tape-table]"))).length === 0)
     await press(driver, "As table");
@@ -39,7 +39,7 @@ async function readTable(): Promise<[number, string, string][]> {
 const framesOf = (lines: [number, string, string][], name: string, words: string) =>
   lines.filter(line => line[1] === name && line[2] === words).map(line => line[0]);
 
-/** Records a take: what is done between waking the pad and Escape. */
+/** Records a take: the input between waking the pad and Escape. */
 async function record(play: () => Promise<void>): Promise<void> {
   await press(driver, "Record a take");
   await waitForFrame(5);
@@ -290,7 +290,7 @@ test("the meter is alive on every frame, the tape steps by keys, and shortcuts s
   await tape.sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_LEFT);
   expect(await textOf(driver, "[data-testid=playhead]")).toBe("2f");
   await tape.click();
-  // The card follows the hand; what is drawn anew under a hand at rest takes it away.
+  // The card follows the pointer; a re-render below a resting pointer removes it.
   let x = 0;
   await waitFor(driver, "the card of a frame", async () => {
     await driver

@@ -12,7 +12,7 @@ beforeEach(async () => {
   await openBelfry(driver);
 });
 
-/** Opens the page that is open in another tab of the same browser, and gives both. */
+/** Opens the current page in another tab of the same browser, and returns both handles. */
 async function openTwin(): Promise<{ first: string; second: string }> {
   const first = await driver.getWindowHandle();
   const address = await driver.getCurrentUrl();
@@ -95,7 +95,7 @@ test("leaving the page while a recording runs asks first; what was recorded is o
     ),
   ).toBe(true);
   await driver.actions().keyUp("k").perform();
-  // The page goes without a word of the hand, as in a crash.
+  // Reloads without asking, as in a crash.
   await driver.executeScript("location.reload()").catch(() => undefined);
   await driver
     .switchTo()
@@ -123,7 +123,7 @@ test("an edit, and a recording, outlive a browser that is killed", async () => {
   await clickOn(one, '//nav[@aria-label="Rules"]//a[b="Cling"]');
   await waitFor(
     one,
-    // It is written once a second, and on a busy machine what is written is a while on its way to the disk.
+    // Chunks are written once per second, and reach the disk late on a busy machine.
     "four seconds",
     async () => Number(/(\d+)f/.exec(await textOf(one, "[data-testid=live-frame]"))?.[1]) > 250,
   );

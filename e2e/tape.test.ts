@@ -18,13 +18,16 @@ beforeEach(async () => {
   tape = await find(driver, "[data-testid=tape]");
 });
 
-/** The names of the rows as they stand on the canvas. */
+/** Returns the names of the rows drawn on the canvas. */
 async function rowNames(): Promise<string[]> {
   tape = await find(driver, "[data-testid=tape]");
   return (await tape.getAttribute("data-rows"))!.split("|");
 }
 
-/** A place on the canvas, from its middle, as the driver's pointer wants it. 8 px a frame. */
+/**
+ * Returns a position on the canvas, relative to its centre, as the driver's pointer expects it. 8 px per
+ * frame.
+ */
 async function place(row: string, frame: number): Promise<{ origin: WebElement; x: number; y: number }> {
   const at = (await rowNames()).indexOf(row);
   expect(at, `the row of ${row}`).toBeGreaterThanOrEqual(0);
@@ -35,7 +38,7 @@ async function place(row: string, frame: number): Promise<{ origin: WebElement; 
   return { origin: tape, x: Math.round(x), y: Math.round(y) };
 }
 
-/** Makes the dock higher by so many steps, or lower by as many less than none. */
+/** Raises the dock by so many steps, or lowers it by a negative number. */
 async function raiseTape(steps: number): Promise<void> {
   const grip = await find(driver, "[aria-label='Height of the tape']");
   await grip.sendKeys(...Array<string>(Math.abs(steps)).fill(steps > 0 ? Key.ARROW_UP : Key.ARROW_DOWN));
@@ -43,7 +46,7 @@ async function raiseTape(steps: number): Promise<void> {
 
 const LOST_BUTTON = "//button[contains(., ' lost')]";
 
-/** Chooses a lost press from the list; its frame comes into view. */
+/** Selects a lost press from the list; its frame comes into view. */
 async function chooseLost(words: string): Promise<void> {
   await clickOn(driver, LOST_BUTTON);
   await clickOn(

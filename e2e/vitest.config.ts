@@ -6,7 +6,7 @@ export default defineConfig({
     environment: "node",
     testTimeout: 90_000,
     hookTimeout: 60_000,
-    // Much of a browser test is waiting: two files at a time keep two cores busy, a third only makes all of them wait.
+    // Browser tests mostly wait: two files at a time keep two cores busy, a third one only slows the others.
     maxWorkers: 2,
   },
 });

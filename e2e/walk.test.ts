@@ -7,10 +7,10 @@ import { useSession } from "./session";
 
 const session = useSession();
 
-/** Each is a whole job, half a minute where nobody else works; a busy machine may take its time. */
+/** Each walk is a whole job of about half a minute on a quiet machine. */
 const LONG_MS = 300_000;
 
-/** A designer at work, whose every act is counted: a click, a word chosen, a number typed. */
+/** Creates a designer whose every action is counted: a click, a choice, a typed number. */
 function createDesigner() {
   const { driver } = session;
   let actions = 0;
@@ -25,7 +25,7 @@ function createDesigner() {
   const choose = counted((label: string, words: string) => page.choose(driver, label, words));
   const type = counted((label: string, value: string) => page.typeOver(driver, label, value));
   const rule = counted((name: string) => page.openRule(driver, name));
-  /** Gives the rule that has just come a name of its own, once it is the one that is open. */
+  /** Renames the new rule once it is open. */
   const callIt = async (wasCalled: RegExp, name: string) => {
     await page.waitFor(driver, `the new rule ${wasCalled}`, async () =>
       wasCalled.test(
@@ -36,7 +36,7 @@ function createDesigner() {
     );
     await type("Name of this rule", name);
   };
-  /** Adds something a rule could say, from what is offered under it. */
+  /** Adds a clause from the offers below the sentence. */
   const add = async (words: string) => {
     const more = '//button[number(substring-before(normalize-space(.), " more")) > 0]';
     const offer = `//button[normalize-space(.)="${words}"]`;
@@ -55,14 +55,14 @@ function createDesigner() {
     if (control) await choose("Control of the new rule", control);
     await press(words);
   };
-  /** The open kit as it is kept, once it is what is waited for. */
+  /** Returns the open kit as stored, once it satisfies a condition. */
   const kept = (what: string, isIt: (kit: Kit) => boolean | undefined) => page.keptKit(driver, what, isIt);
   return { press, click, choose, type, rule, callIt, add, begin, newRule, kept, count: () => actions };
 }
 
 type Presses = Readonly<Record<string, readonly (readonly [from: number, to: number])[]>>;
 
-/** All that a kit, on its stage, makes of presses held from a frame until another. */
+/** Returns the events of presses held from one frame until another, for a kit on its stage. */
 function play(kit: Kit, presses: Presses, frames = 240): readonly TraceEvent[] {
   const lanes = Object.fromEntries(
     Object.entries(presses).map(([id, list]) => [
@@ -80,7 +80,7 @@ function play(kit: Kit, presses: Presses, frames = 240): readonly TraceEvent[] {
     .events;
 }
 
-/** What was performed, as "frame move" and how. */
+/** Formats performances as "frame move" with the way. */
 const performed = (events: readonly TraceEvent[]) =>
   events.flatMap(event => (event.kind === "performed" ? [`${event.f} ${event.id} ${event.by}`] : []));
 
@@ -133,9 +133,11 @@ test(
     const landing = (events: readonly TraceEvent[], after: number) =>
       events.find(event => event.kind === "mode" && event.id === "ground" && event.f > after)!.f;
 
-    // Lifted for 21 frames (350 ms), up and down again: lands 80 frames later, and asks again there while it is held.
+    // Lifted for 21 frames (350 ms), up and down again: it lands 80 frames later, and repeats there while
+    // held.
     expect(performed(play(kit, { leap: [[10, 100]] }))).toEqual(["10 jump direct", "90 jump direct"]);
-    // In the air the second press is the second hop, once; a third is remembered for 7 frames before the landing.
+    // In the air the second press is the second hop, once; a third one is buffered for 7 frames before the
+    // landing.
     const twice = [
       [10, 12],
       [24, 26],
@@ -144,11 +146,11 @@ test(
     const early = (by: number) => performed(play(kit, { leap: [...twice, [down - by, down - by + 2]] }));
     expect(early(7)).toEqual(["10 jump direct", "24 second-hop direct", `${down} jump buffer`]);
     expect(early(8)).toEqual(["10 jump direct", "24 second-hop direct"]);
-    // The ledge is left on frame 71: forgiven for 6 frames since it was last stood on, a second hop from then on.
+    // The ledge is left on frame 71: a coyote of 6 frames follows, then a second hop.
     const late = (at: number) => performed(play(kit, { right: [[0, 239]], leap: [[at, at + 2]] }));
     expect(late(76)).toEqual(["76 jump coyote"]);
     expect(late(77)).toEqual(["77 second-hop direct"]);
-    // Twice within 14 frames runs, on the ground only; a charge is worth what its own curve says.
+    // Two taps within 14 frames start a run, on the ground only; the output of a charge follows its curve.
     expect(
       performed(
         play(kit, {
@@ -253,19 +255,20 @@ test(
 
     const only = (events: readonly TraceEvent[], ...ids: readonly string[]) =>
       performed(events).filter(line => ids.includes(line.split(" ")[1]!));
-    // One, two and three taps: the first two once no further tap can come within 14 frames, the third at once.
+    // One, two and three taps: the first two once no further tap can come within 14 frames, the third at
+    // once.
     const taps = (...at: readonly number[]) =>
       only(play(fight, { catch: at.map(from => [from, from + 2]) }), "single", "double", "triple");
     expect(taps(10)).toEqual(["25 single direct"]);
     expect(taps(10, 20)).toEqual(["35 double direct"]);
     expect(taps(10, 20, 30)).toEqual(["30 triple direct"]);
-    // Let go within 11 frames it is a tap, held for 12 a hold.
+    // Released within 11 frames it is a tap, held for 12 a hold.
     expect(performed(play(fight, { toll: [[10, 21]] }))).toEqual(["21 quick-toll direct"]);
     expect(performed(play(fight, { toll: [[10, 30]] }))).toEqual(["22 slow-toll direct"]);
     expect(play(fight, { brace: [[10, 45]] })).toContainEqual(
       expect.objectContaining({ kind: "fired", id: "brace-charge", f: 45, level: 2 }),
     );
-    // A blow that lands holds the game for 6 frames: what is remembered by the clock that never slows does not wait.
+    // A blow that lands stops the game for 6 frames: buffers on the real clock continue.
     const opened = play(fight, { strike: [[10, 12]] }, 120).find(
       event => event.kind === "gate" && event.id === "second-may-follow" && event.open,
     )!.f;
@@ -287,7 +290,8 @@ test(
     expect(follow(9)).toEqual(["10 first-blow direct"]);
     const onGameClock = { ...fight, moves: fight.moves!.map(({ memory: _, ...move }) => move) } as Kit;
     expect(follow(9, onGameClock)).toEqual(["10 first-blow direct", `${opened} second-blow buffer`]);
-    // Five steps, each within its own gap, after three first blows; late by one frame, or cancelled, they are nothing.
+    // Five steps, each within its own gap, after three opening blows; one frame late, or cancelled, there is
+    // no fire.
     const blows = [10, 70, 130].map(from => [from, from + 2] as const);
     const motion = (firsts: number, last: number, cancel: Presses = {}) =>
       only(
@@ -303,7 +307,7 @@ test(
     expect(motion(3, 237)).toEqual([]);
     expect(motion(1, 236)).toEqual([]);
     expect(motion(3, 236, { brace: [[220, 222]] })).toEqual([]);
-    // Shown at 60f, open from 90f for 40f, best 20f in: which of the four it is, the seed says.
+    // Shown at 60f, open from 90f for 40f, best 20f in; the seed selects one of the four.
     const stage = stageOf(ropes);
     const [drawn] = stage?.kind === "ropes" ? listDrawn(ropes, stage) : [];
     const control = drawn!.pattern.replace("-press", "");

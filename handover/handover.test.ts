@@ -17,7 +17,7 @@ const kit = (() => {
   return parsed.value.kit;
 })();
 
-/** What goes with a kit, in small. */
+/** Small parts for a handover. */
 const PARTS: HandoverParts = {
   player: { script: "play()", style: "p{}", body: "<p></p>" },
   runtime: [textFile("moss-tap-runtime.mjs", "export {};", "text/javascript")],

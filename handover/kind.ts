@@ -2,50 +2,52 @@ import type { Check, Kit, Layout, Take } from "#core";
 import type { OutFile } from "./outFile";
 import type { PlayerParts } from "./page/page";
 
-/** Rules of the kit as they once were, under a name. */
+/** A named earlier version of the kit's rules. */
 export interface NamedRules {
   readonly name: string;
   readonly kit: Kit;
 }
 
-/** What is asked of the timing sheet. */
+/** Options of the timing sheet. */
 export interface SheetWishes {
-  /** It tells what changed since these rules. */
+  /** Lists the changes since these rules. */
   readonly since?: NamedRules;
-  /** Rates besides the kit's own at which lengths are told, frames a second. */
+  /** Rates at which lengths are listed in addition to the kit's own, in Hz. */
   readonly rates?: readonly number[];
 }
 
-/** What is handed over: a kit with what is kept beside it. */
+/** A kit with everything stored beside it, ready for export. */
 export interface Handover {
   readonly kit: Kit;
   readonly takes: readonly Take[];
   readonly layouts: readonly Layout[];
   readonly checks: readonly Check[];
-  /** Rules as they once were, which were kept. */
+  /** Stored earlier versions of the rules. */
   readonly variants?: readonly NamedRules[];
   readonly sheet?: SheetWishes;
 }
 
-/** What is not made of the kit but goes with it: built with the application, or drawn on a screen. */
+/**
+ * The parts of an export that are not made from the kit: built with the application, or drawn on a screen.
+ */
 export interface HandoverParts {
-  /** The parts of a playable page; undefined where they are not to be had. */
+  /** The parts of a playable page; undefined if unavailable. */
   readonly player: PlayerParts | undefined;
   /** The runtime with its types, example and script. */
   readonly runtime: readonly OutFile[];
-  /** Rules of CSS with our faces in them, for pages of their own; empty where they are not to be had. */
+  /** CSS rules with our embedded fonts, for standalone pages; empty if unavailable. */
   readonly faces: string;
   /** Pictures of the tape and the maps; none on a command line. */
   readonly pictures: readonly OutFile[];
 }
 
-/** Nothing that goes with a kit. */
+/** No parts. */
 export const NO_PARTS: HandoverParts = { player: undefined, runtime: [], faces: "", pictures: [] };
 
-/** One form in which a kit leaves. It is the same in the page and on a command line. */
+/** One export form, used by both the page and the command line. */
 export interface ExportFormat {
   readonly id: string;
-  /** What it is called, and what it is for, in a sentence or two. */
+  /** Its name, and its purpose in one or two sentences. */
   readonly word: string;
   readonly hint: string;
   /** Are takes run for it? Then its files cost as much as the takes are long. */
@@ -60,7 +62,10 @@ export interface ExportFormat {
   readonly needsPictures?: true;
   /** Is it made of everything, and so only when it is asked for? */
   readonly isLarge?: true;
-  /** The files it makes, in the order in which they are shown; `tell` hears how many takes of how many were run for them. */
+  /**
+   * Returns the files it makes, in display order. `onProgress` receives the number of takes run and their
+   * total.
+   */
   readonly files: (
     handover: Handover,
     parts: HandoverParts,

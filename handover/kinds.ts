@@ -10,7 +10,7 @@ import { sheetFormat } from "./sheet/sheet";
 import { vectorsFormat } from "./vectors/vectors";
 import { waveformFormat } from "./waveform/waveform";
 
-/** Every form in which a kit leaves, in the order in which they are shown: one folder and one line. */
+/** Every export form, in display order: one folder and one line each. */
 export const EXPORT_FORMATS: readonly ExportFormat[] = [
   everythingFormat,
   sheetFormat,

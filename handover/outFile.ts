@@ -1,13 +1,13 @@
 import { strToU8 } from "fflate";
 
-/** A file in hand: its name and what is in it. */
+/** A file in memory: its name and its contents. */
 export interface OutFile {
   readonly name: string;
   readonly bytes: Uint8Array<ArrayBuffer>;
   readonly type: string;
 }
 
-/** A name a file system takes, made of what something is called; empty where nothing of it can stay. */
+/** Returns a valid file name made of a display name; empty if no character is usable. */
 export function slugOf(name: string): string {
   return name
     .replace(/[^\p{L}\p{N}]+/gu, "-")
@@ -16,18 +16,21 @@ export function slugOf(name: string): string {
     .slice(0, 80);
 }
 
-/** Text as the bytes of a file. */
+/** Returns a text file; `type` is its MIME type. */
 export function textFile(name: string, text: string, type: string): OutFile {
   return { name, bytes: strToU8(text) as Uint8Array<ArrayBuffer>, type };
 }
 
-/** Anything as a file of JSON, as it is: for what was kept and does not read. */
+/** Returns a JSON file of any value, for stored data that does not parse. */
 export function fileOfRaw(name: string, raw: unknown): OutFile {
   const text = `${JSON.stringify(raw, null, 2) ?? "null"}\n`;
   return textFile(`${slugOf(name) || "moss-tap"}.json`, text, "application/json");
 }
 
-/** What gives names for files side by side, made of what things are called: two of one name get a number. */
+/**
+ * Creates a generator of unique file names for files of one folder, made of display names; duplicates get a
+ * number.
+ */
 export function createSlugs(otherwise: string): (name: string) => string {
   const used = new Set<string>();
   return name => {

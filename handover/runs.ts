@@ -1,16 +1,19 @@
 import { readTake, type Kit, type Take, type Trace } from "#core";
 import { compileRules, runRules, type Rules } from "#stage";
 
-/** Traces are kept while they have no more notes than this together; what is more is run again when it is asked for. */
+/** The maximum total of notes in cached traces; further traces are computed again on demand. */
 const MOST_NOTES = 2_000_000;
 
-/** A kit's rules and what they make of takes, each take run once for all the files that need it. */
+/** A kit's rules and the runs of its takes, shared by all files that need them. */
 export interface Runs {
   readonly rules: Rules;
   readonly traceOf: (take: Take) => Trace;
 }
 
-/** Makes the runs of a kit's takes; undefined where its rules have faults. `tell` hears of each take that was run. */
+/**
+ * Creates the runs of a kit's takes; undefined if its rules have faults. `onProgress` is called after each
+ * take.
+ */
 export function createRuns(
   { kit, takes }: { readonly kit: Kit; readonly takes: readonly Take[] },
   tell?: (done: number, of: number) => void,

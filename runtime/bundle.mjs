@@ -1,7 +1,7 @@
 import { build } from "esbuild";
 import { wordless } from "./wordless.mjs";
 
-/** The runtime as one ES module without imports, as text. */
+/** Returns the runtime as the text of one ES module without imports. */
 export async function bundleRuntime() {
   const { outputFiles } = await build({
     entryPoints: ["runtime/runtime.ts"],

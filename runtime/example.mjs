@@ -1,4 +1,5 @@
-// A kit in a game loop of fixed steps: keys in, moves out. Open it in a page beside kit.json, or read it as a pattern.
+// Runs a kit in a fixed-step game loop: keys in, moves out. Open it in a page beside kit.json, or use it as a
+// template.
 import { loadKit } from "./moss-tap-runtime.mjs";
 
 const loaded = loadKit(await (await fetch("kit.json")).json());
@@ -16,7 +17,7 @@ requestAnimationFrame(function loop(nowMs) {
   behindMs = Math.min(250, behindMs + nowMs - lastMs);
   lastMs = nowMs;
   for (; behindMs >= frameMs; behindMs -= frameMs) {
-    // Tell it which gates your bodies hold open, such as ground under the feet.
+    // Report the gates your bodies hold open, such as ground below the feet.
     const events = runtime.step({ controls: down, gates: { footing: true } });
     for (const event of events) if (event.kind === "performed") console.log(event.f, event.id, event.by);
   }

@@ -1,7 +1,9 @@
 import { readFile } from "node:fs/promises";
 import { bundleRuntime } from "./bundle.mjs";
 
-/** The runtime with its types, an example and the script that runs vectors: [name, text] of each file. */
+/**
+ * Returns the runtime with its types, an example and the script that runs vectors: [name, text] of each file.
+ */
 export async function runtimeFiles() {
   const kept = ["moss-tap-runtime.d.ts", "example.mjs", "run-vectors.mjs"];
   const texts = await Promise.all(kept.map(name => readFile(`runtime/${name}`, "utf8")));

@@ -1,16 +1,16 @@
-/** Moss Tap runtime: runs a kit frame by frame, and asks nothing of any host. See docs/embedding.md. */
+/** Moss Tap runtime: runs a kit frame by frame and requests nothing from any host. See docs/embedding.md. */
 
-/** What a frame is stepped with. */
+/** The input of one frame. */
 export interface RuntimeInput {
-  /** Controls by id: true or false, or an analog value from 0 to 1. What is left out is up. */
+  /** Controls by id: true or false, or an analog value from 0 to 1. An absent control is up. */
   readonly controls: Readonly<Record<string, boolean | number>>;
-  /** Gates that the game opens, by id; what is left out stays as it was, at first closed. */
+  /** Gates that the game opens or closes, by id; an absent gate keeps its state and starts closed. */
   readonly gates?: Readonly<Record<string, boolean>>;
-  /** The speed of the game clock on this frame in percent, a whole number from 0 to 400; 100 where left out. */
+  /** The speed of the game clock on this frame in percent, a whole number from 0 to 400; default 100. */
   readonly speedPercent?: number;
 }
 
-/** Something that happened on a frame, as in a trace file. `f` is the frame, `id` what it is about. */
+/** An event of a frame, as in a trace file. `f` is the frame, `id` the subject. */
 export type TraceEvent =
   | { readonly f: number; readonly kind: "mode"; readonly id: string }
   | { readonly f: number; readonly kind: "gate"; readonly id: string; readonly open: boolean }
@@ -57,23 +57,23 @@ export type TraceEvent =
       readonly why: string;
     };
 
-/** Everything a runtime remembers, to go back to. Not to be changed; it goes with the runtime it came from. */
+/** The state of a runtime, for going back. Do not change it; it belongs to the runtime that made it. */
 export interface SavedRuntime {
   readonly state: unknown;
   readonly readers: readonly unknown[];
 }
 
 export interface Runtime {
-  /** Frames a second; step so often. */
+  /** Frames per second: the rate at which to call `step`. */
   readonly rate: number;
   readonly controls: readonly string[];
   readonly gates: readonly string[];
   readonly moves: readonly string[];
-  /** The last frame stepped, −1 before any. */
+  /** The last stepped frame, −1 before any. */
   readonly frame: number;
-  /** Steps the next frame and gives what happened on it. */
+  /** Steps the next frame and returns its events. */
   step(input: RuntimeInput): TraceEvent[];
-  /** Is a gate open as of the last frame? */
+  /** Returns whether a gate was open on the last frame. */
   isOpen(gate: string): boolean;
   save(): SavedRuntime;
   restore(saved: SavedRuntime): void;
@@ -83,5 +83,5 @@ export type LoadedKit =
   | { readonly ok: true; readonly runtime: Runtime }
   | { readonly ok: false; readonly faults: readonly { readonly code: string; readonly path: string }[] };
 
-/** Loads a kit document (parsed JSON). A stage in it is passed over. Never throws for what a document holds. */
+/** Loads a kit document (parsed JSON). Ignores its stage. Never throws for the contents of a document. */
 export function loadKit(json: unknown): LoadedKit;

@@ -4,7 +4,7 @@ import { wordless } from "./wordless.mjs";
 
 const common = { bundle: true, minify: true, write: false, legalComments: "none", logLevel: "error" };
 
-/** The parts of which a playable page is made: its script, its looks and its markup, as text. */
+/** Returns the parts of a playable page: its script, its styles and its markup, as text. */
 export async function bundlePlayer() {
   const [script, style, body] = await Promise.all([
     build({

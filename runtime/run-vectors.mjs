@@ -1,27 +1,31 @@
-// Runs the test vectors beside it through the runtime beside it, and says for each whether every event is as it must be.
-// node run-vectors.mjs [folder of the vectors]; or, in a page that lies with them on a server, as a module script.
+// Runs the test vectors beside this file through the runtime beside it, and reports for each whether every
+// event is as expected. Usage: node run-vectors.mjs [folder of the vectors]; or, served together with them,
+// as a module script of a page.
 import { loadKit } from "./moss-tap-runtime.mjs";
 
 const isNode = typeof process === "object" && typeof document === "undefined";
 const folder = (isNode && process.argv[2]) || ".";
 
-/** A document of the vectors, from the disk or from where the page lies. */
+/** Reads a document of the vectors, from disk or relative to the page. */
 async function read(name) {
   if (!isNode) return (await fetch(new URL(name, import.meta.url))).json();
   const { readFile } = await import("node:fs/promises");
   return JSON.parse(await readFile(`${folder}/${name}`, "utf8"));
 }
 
-/** Says a line, on the console and, in a page, on it. */
+/** Prints a line on the console and, in a page, on it. */
 function say(line) {
   console.log(line);
   if (!isNode) document.body.append(Object.assign(document.createElement("p"), { textContent: line }));
 }
 
-/** The frame of a kit on which a place in a take lands. */
+/** Returns the frame of a kit on which a position of a take lands. */
 const land = (x, take, rate) => Math.ceil((x * rate) / take.rate - 1e-6);
 
-/** For each frame on which a control changes: is it down from then on. No press is lost: each change has a frame of its own. */
+/**
+ * Returns, for each frame on which a control changes, whether it is down from then on. Each change has a
+ * frame of its own, so that no press is lost.
+ */
 function readControl(lane, control, take, rate) {
   const pressAt = control.pressAt ?? 0.5;
   const releaseAt = control.releaseAt ?? Math.min(0.4, pressAt);
@@ -38,7 +42,7 @@ function readControl(lane, control, take, rate) {
   return changes;
 }
 
-/** The values of a lane by the frame on which they land; of several on one frame the last counts. */
+/** Returns the values of a lane by the frame on which they land; the last of several on one frame counts. */
 const readLane = (lane, take, rate) => new Map(lane.map(([x, value]) => [land(x, take, rate), value]));
 
 async function runVector({ kit: kitFile, take: takeFile, trace: traceFile }) {

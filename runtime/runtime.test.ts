@@ -70,7 +70,9 @@ test.each(DEMOS)(
   },
 );
 
-/** What is down on each frame of a take at its own rate, where every change lies on a frame. */
+/**
+ * Returns the controls that are down on each frame of a take at its own rate, with every change on a frame.
+ */
 function inputsOf(take: Take): RuntimeInput[] {
   const controls: Record<string, number> = {};
   return Array.from({ length: take.frames }, (_, f) => {

@@ -16,48 +16,49 @@ import {
   type TraceEvent,
 } from "#core";
 
-/** What a frame is stepped with. */
+/** The input of one frame. */
 export interface RuntimeInput {
-  /** Controls by id: true or false, or an analog value from 0 to 1. What is left out is up. */
+  /** Controls by id: true or false, or an analog value from 0 to 1. An absent control is up. */
   readonly controls: Readonly<Record<string, boolean | number>>;
-  /** Gates that the game opens, by id; what is left out stays as it was, at first closed. */
+  /** Gates that the game opens or closes, by id; an absent gate keeps its state and starts closed. */
   readonly gates?: Readonly<Record<string, boolean>>;
-  /** The speed of the game clock on this frame in percent, a whole number from 0 to 400; 100 where left out. */
+  /** The speed of the game clock on this frame in percent, a whole number from 0 to 400; default 100. */
   readonly speedPercent?: number;
 }
 
-/** Everything a runtime remembers, to go back to. It is not to be changed, and goes with the runtime it came from. */
+/** The state of a runtime, for going back. It must not be changed and belongs to the runtime that made it. */
 export interface SavedRuntime {
   readonly state: State;
   readonly readers: readonly Readonly<LaneReader>[];
 }
 
-/** A kit that runs, frame by frame. */
+/** A kit that runs frame by frame. */
 export interface Runtime {
-  /** Frames a second; step so often. */
+  /** Frames per second: the rate at which to call `step`. */
   readonly rate: number;
-  /** Ids of what it hears and what it tells of, in the kit's order. */
+  /** The ids of its inputs and of the rules it reports, in kit order. */
   readonly controls: readonly string[];
   readonly gates: readonly string[];
   readonly moves: readonly string[];
-  /** The last frame stepped, −1 before any. */
+  /** The last stepped frame, −1 before any. */
   readonly frame: number;
-  /** Steps the next frame and gives what happened on it, as events of a trace file. */
+  /** Steps the next frame and returns its events as in a trace file. */
   readonly step: (input: RuntimeInput) => TraceEvent[];
-  /** Is a gate open as of the last frame? False for one the kit does not have. */
+  /** Returns whether a gate was open on the last frame; false for an unknown gate. */
   readonly isOpen: (gate: string) => boolean;
   readonly save: () => SavedRuntime;
   readonly restore: (saved: SavedRuntime) => void;
 }
 
-/** A kit that was loaded, or what is wrong with it: a code, and where in the document. */
+/** A loaded kit, or its problems: a code, and the place in the document. */
 export type LoadedKit =
   | { readonly ok: true; readonly runtime: Runtime }
   | { readonly ok: false; readonly faults: readonly { readonly code: string; readonly path: string }[] };
 
 /**
- * Loads a kit document (parsed JSON). A stage in it is passed over: the game moves its own bodies, and opens the gates that
- * tell of them. Never throws for what a document holds.
+ * Loads a kit document (parsed JSON). Ignores its stage: the game moves its own bodies and opens the gates
+ * that depend on them. Never throws for the contents of a document. Example: `const loaded = loadKit(json);
+ * if (loaded.ok) loaded.runtime.step({ controls: { leap: true } })`.
  */
 export function loadKit(json: unknown): LoadedKit {
   const kit = parseKit(json);

@@ -1,13 +1,13 @@
 import { readFile } from "node:fs/promises";
 
-/** Words for people, which a game does not need: sentences of rules, offers, warnings. */
+/** Modules of display texts, which a game does not need: sentences of rules, offers, warnings. */
 const SAID = /core[\\/](patterns[\\/]\w+[\\/]describe|kit[\\/]warnings)\.ts$/;
 
-/** A plugin of esbuild: leaves a module's names and takes what they say away. */
+/** An esbuild plugin that keeps a module's names and removes its texts. */
 export const wordless = {
   name: "wordless",
   setup(build) {
-    // No module of ours does anything by being imported: what nothing is asked of is left out whole.
+    // No module of ours has side effects on import, so unused ones are omitted.
     build.onResolve({ filter: /./ }, async ({ path, pluginData, ...from }) => {
       if (pluginData === "resolved" || from.kind === "entry-point") return undefined;
       const { kind, importer, resolveDir } = from;

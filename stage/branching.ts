@@ -2,21 +2,22 @@ import { createInputCursor, createTrace, loadInput, seekInput, type InputColumns
 import type { Rules } from "./rules";
 import { copyStaging, createStaging, stepStaging, type Staging } from "./staging";
 
-/** How far apart the moments lie that are kept to begin from, in frames, and how many of the last are kept. */
+/** The distance of kept moments, in frames, and how many of the last are kept. */
 const MARK_EVERY = 30;
 const MOST_MARKS = 8;
 
 /**
- * Makes what runs changed columns of one take from where they begin to differ: rules and bodies as they stood before are
- * kept, every half second, and only the rest is run. The same, from there on, as a run from the beginning; a test holds it.
- * Only the last few seconds are kept: beginnings are best asked for in order, and one long gone is run to anew. The traces it gives begin at the kept moment; `runTo` gives the same trace, grown.
+ * Creates a runner of changed columns of one take that starts where they first differ: it keeps rules and
+ * bodies every half second and runs only the rest. From there on the result equals a run from the beginning
+ * (tested). Only the last few seconds are kept, so changes should be requested in order of their start; an
+ * older start runs from the beginning. Its traces begin at the kept moment; `runTo` extends the same trace.
  */
 export function createBranching(rules: Rules, columns: InputColumns): RunFrom {
   let now = createStaging(rules);
   let cursor = createInputCursor(rules.program, columns);
   const scratch = createTrace(rules.program.rateHz);
   const branch = createStaging(rules);
-  /** By `k`: how all stood before frame `k × MARK_EVERY`. */
+  /** By `k`: the staging before frame `k × MARK_EVERY`. */
   const marks = new Map<number, Staging>();
   const markBefore = (frame: number): Staging => {
     const wanted = Math.floor(frame / MARK_EVERY);

@@ -16,26 +16,26 @@ import {
 import { compileRules, type Rules } from "./rules";
 import { runRules } from "./staging";
 
-/** What one check, by its place, finds in a take at one rate. */
+/** The verdict of one check, by its index, on a take at one rate. */
 export interface TakeVerdict extends Verdict {
   readonly check: number;
   readonly rate: number;
 }
 
-/** The checks that are judged at one rate, ready for it. */
+/** The checks compiled for one rate. */
 interface AtRate {
   readonly rateHz: number;
   readonly rules: Rules;
   readonly judges: readonly { readonly check: number; readonly judge: CheckJudge }[];
 }
 
-/** Judges takes, one after the other, each run once at every rate that a check asks for. */
+/** Judges takes, each run once at every rate that a check asks for. */
 export type TakeJudge = (take: Take) => TakeVerdict[];
 
 /**
- * Makes checks ready for a kit on its stage, at the rates they are judged at: their own or the kit's, and `more`. At
- * another rate the kit's numbers mean what they mean there. Gives every fault: of the kit at a rate, and of ids that
- * checks name and the kit lacks, with paths into the list of checks.
+ * Compiles checks for a kit on its stage, at the rates they are judged at: their own or the kit's, and `more`
+ * (in Hz). At another rate the kit's lengths are converted to it. Returns every fault: of the kit at a rate,
+ * and of ids the kit lacks, with paths into the list of checks.
  */
 export function compileTakeJudge(
   kit: Kit,
@@ -55,7 +55,7 @@ export function compileTakeJudge(
       if (!ratesOf(check, kit.rate, more).includes(rateHz)) return [];
       const judge = compileCheck(rules.value.program, kit.rate, check);
       if (judge.ok) return [{ check: c, judge: judge.value }];
-      // What the kit lacks it lacks at every rate: told once.
+      // A missing id is missing at every rate, so it is reported once.
       if (rateHz === ratesOf(check, kit.rate, more)[0])
         issues.push(...judge.issues.map(issue => ({ ...issue, path: ["checks", c, ...issue.path] })));
       return [];
@@ -75,8 +75,8 @@ export function compileTakeJudge(
 }
 
 /**
- * Makes what prepares kits on their stage for studies, with the checks that are asked at a kit's own rate judged on every
- * run; a check that names what a changed kit lacks is left out there.
+ * Creates the function that prepares kits on their stage for studies and judges every run by the checks of
+ * the kit's own rate. A check that names an id the changed kit lacks is omitted.
  */
 export function prepareStudied(checks: readonly Check[] = []): PrepareRun {
   return kit => {

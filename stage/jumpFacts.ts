@@ -1,24 +1,24 @@
 import { parseFrames } from "#core";
 import type { RunnerDocument } from "./runner/schema";
 
-/** What one way of pressing makes of a jump. Lengths in tiles, times in frames. */
+/** The figures of a jump for one length of press. Lengths in tiles, times in frames. */
 export interface JumpFacts {
   readonly height: number;
   readonly airFrames: number;
-  /** How far one gets meanwhile at run speed. */
+  /** The distance covered at run speed. */
   readonly distance: number;
-  /** The share of the time in the air spent in the top quarter of the height. */
+  /** The share of the air time spent in the top quarter of the height. */
   readonly floatiness: number;
   /** The height after each frame in the air. */
   readonly arc: readonly number[];
 }
 
-/** A jump cannot last longer than this; numbers that would make one that does are cut off here. */
+/** The maximum air time; longer jumps are cut off here. */
 const MOST_FRAMES = 600;
 
 /**
- * Steps a jump from flat ground as the stage does (semi-implicit Euler at the kit's rate), with the jump's control held
- * for so many frames after the launch. `launch` in tiles a second.
+ * Steps a jump from flat ground as the stage does (semi-implicit Euler at the kit's rate), with the jump's
+ * control held for `heldFrames` after the launch. `launch` is in tiles per second.
  */
 export function findJumpFacts(
   stage: RunnerDocument,
@@ -64,7 +64,10 @@ export function findJumpFacts(
   };
 }
 
-/** The height of a fixed jump in closed form for the same stepping: after n frames, n·v − g·n(n+1)/2·dt, at its largest n. */
+/**
+ * Returns the height of a fixed jump in closed form for the same stepping: after n frames, n·v −
+ * g·n(n+1)/2·dt, at its largest n. `launch` in tiles per second, `gravity` in tiles per second squared.
+ */
 export function closedHeight(launch: number, gravity: number, rateHz: number): number {
   const n = Math.floor((launch * rateHz) / gravity);
   const at = (frames: number) =>

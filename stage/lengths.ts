@@ -4,7 +4,10 @@ import { effectSchema, stageSchema } from "./schema";
 
 const LENGTHS: ReadonlySet<unknown> = new Set([duration]);
 
-/** Every length of time that a kit's stage and the effects of its moves are written with; paths are in the kit. */
+/**
+ * Returns every length of time written in a kit's stage and in the effects of its moves; paths are relative
+ * to the kit.
+ */
 export function listStageLengths(kit: Kit): WrittenLength[] {
   const found: WrittenLength[] = [];
   const look = (schema: unknown, value: unknown, path: WrittenLength["path"]) =>

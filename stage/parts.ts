@@ -1,7 +1,7 @@
 import * as v from "valibot";
 import { BOUNDS, ID_PATTERN } from "#core";
 
-/** The leaves that stage documents are made of. */
+/** The leaf schemas of stage documents. */
 export const duration = v.pipe(v.string(), v.regex(/^\d{1,12}(?:f|(?:\.\d{1,3})?ms)$/));
 export const id = v.pipe(
   v.string(),
@@ -9,7 +9,7 @@ export const id = v.pipe(
   v.maxLength(BOUNDS.idLetters),
   v.regex(ID_PATTERN, "letters, digits and signs other than / ? # % and \\"),
 );
-/** A list of no more than so many. */
+/** A list of at most `most` items. */
 export const list = <T extends v.GenericSchema>(item: T, most: number = BOUNDS.items) =>
   v.pipe(v.array(item), v.maxLength(most));
 export const positive = v.pipe(v.number(), v.minValue(0), v.maxValue(1000));

@@ -2,22 +2,27 @@ import { compile, parseKitShape, type Kit, type Program, type Result } from "#co
 import { stageKind, type StageProgram } from "./kinds";
 import { checkStage, effectOf, stageOf } from "./stage";
 
-/** A kit made ready to run, with its stage. Plain data: it can be sent to a worker. Places in `program` lead into `kit`. */
+/**
+ * A compiled kit with its stage, as plain data that can be sent to a worker. Indices in `program` refer to
+ * `kit`.
+ */
 export interface Rules {
   readonly kit: Kit;
   readonly program: Program;
   readonly stage: StageProgram | undefined;
 }
 
-/** The kit whose rules are run: as written, but for what the stage itself decides about prompts. The stage is still in it. */
+/**
+ * Returns the kit to run: as written, except for the stage's changes to prompts. It still contains the stage.
+ */
 export function prepareKit(kit: Kit): Kit {
   const stage = stageOf(kit);
   return (stage && stageKind(stage.kind).prepare?.(kit, stage)) ?? kit;
 }
 
 /**
- * A kit compiled with its stage, once, before it is run; what is wrong with the stage is a fault like any other. Gives
- * the rules with warnings, or every fault found.
+ * Compiles a kit with its stage. Problems of the stage are faults like any other. Returns the rules with
+ * warnings, or every fault.
  */
 export function compileRules(kit: Kit): Result<Rules> {
   const faults = checkStage(kit);
@@ -32,8 +37,8 @@ export function compileRules(kit: Kit): Result<Rules> {
 }
 
 /**
- * Reads an unknown value as a kit and makes it ready to run: shape, rules and stage are checked by one door, so that what
- * is read can be run. Every fault is listed; warnings come with the rules.
+ * Parses an unknown value as a kit and compiles it: shape, rules and stage are all checked, so that a parsed
+ * kit can be run. Returns every fault; warnings come with the rules.
  */
 export function parseRules(input: unknown): Result<Rules> {
   const shape = parseKitShape(input);

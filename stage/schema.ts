@@ -2,7 +2,7 @@ import * as v from "valibot";
 import type { EffectKind } from "./kind";
 import { STAGE_KIND_NAMES, stageKind } from "./kinds";
 
-/** What a kit's `stage` field can be: one form a kind. */
+/** The values of a kit's `stage` field: one form per kind. */
 export const stageSchema = v.variant(
   "kind",
   STAGE_KIND_NAMES.map(name => stageKind(name).schema) as never as [
@@ -10,13 +10,13 @@ export const stageSchema = v.variant(
   ],
 );
 
-/** Every effect of every kind of stage, by its name. */
+/** Every effect of every kind of stage, by name. */
 export const EFFECT_KINDS: ReadonlyMap<string, EffectKind> = new Map(
   STAGE_KIND_NAMES.flatMap(name => Object.entries(stageKind(name).effects)),
 );
 
-/** What a kit's moves can have as `effect`: one form an effect. */
+/** The values of a move's `effect`: one form per effect. */
 export const effectSchema = v.union([...EFFECT_KINDS.values()].map(kind => kind.schema));
 
-/** An effect as a kit writes it. */
+/** An effect as written in a kit. */
 export type Effect = Readonly<Record<string, unknown>>;

@@ -30,7 +30,7 @@ test("a line holds its control for as long, so long after its gate turned, each 
   const presses = lane.flatMap(([x, value], k) => (value === 1 ? [[x, (lane[k + 1]?.[0] ?? 480) - x]] : []));
   expect(presses.length).toBeGreaterThan(2);
   for (const [from, length] of presses) {
-    // What the hand saw was true after the frame before.
+    // The player saw this on the previous frame.
     expect(closes).toContain(from! - 3);
     if (from! + 9 < 480) expect(length).toBe(9);
   }

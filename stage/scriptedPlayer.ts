@@ -5,31 +5,36 @@ import type { Rules } from "./rules";
 import { losesGround, type RunnerState } from "./runner/runner";
 import { createStaging, stepStaging } from "./staging";
 
-/** What a scripted player sees and does on one frame: which controls are down next, decided after the frame before. */
+/** Decides the controls of a scripted player for the next frame, from the state after the previous one. */
 export type Routine = (
   frame: number,
   see: {
     readonly body: RunnerState | undefined;
     readonly stage: StageProgram | undefined;
     readonly rateHz: number;
-    /** Was a gate open on the frame before, by its id? One the kit does not have never is. */
+    /** Returns whether a gate was open on the previous frame, by its id; false for an unknown gate. */
     readonly isOpen: (gate: string) => boolean;
   },
 ) => ReadonlySet<string>;
 
-/** One line of what hands do: "hold Leap for 9f, 3f after Footing closes, each time". Lengths as in a kit. */
+/**
+ * One line of a scripted player: "hold Leap for 9f, 3f after Footing closes, each time". Lengths as in a kit.
+ */
 export interface HandLine {
   readonly control: string;
   readonly for: string;
   readonly after: string;
-  /** The gate whose turning begins it; left out, it is the beginning of the take. */
+  /** The gate whose change triggers the line; absent means the start of the take. */
   readonly gate?: string | undefined;
   readonly turns: "open" | "closed";
-  /** Each time the gate turns so, or only the first. */
+  /** Whether it applies every time the gate changes, or only the first time. */
   readonly isEachTime: boolean;
 }
 
-/** Hands that do what lines say, up to so many frames early, late, shorter or longer, as a seed decides. */
+/**
+ * Creates a scripted player from lines, with random deviations of at most so many frames in onset and length,
+ * drawn from a seed.
+ */
 export function handOf(
   lines: readonly HandLine[],
   rateHz: number,
@@ -61,9 +66,9 @@ export function handOf(
 }
 
 /**
- * A player that runs to the right and presses a control at every edge, held for so many frames. `lateFrames` are counted
- * from the last frame with ground under the body, as a coyote is: 0 is on that frame, 1 on the first without. At a wall it
- * presses at once.
+ * Creates a player that runs right and presses a control at every edge, held for `holdFrames`. `lateFrames`
+ * count from the last frame with ground below the body, as a coyote does: 0 is that frame, 1 the first
+ * without ground. At a wall it presses at once.
  */
 export function leapAtEdges(
   rightId: string,
@@ -75,7 +80,7 @@ export function leapAtEdges(
   return (frame, { body, stage, rateHz }) => {
     const held = new Set([rightId]);
     if (!body || stage?.kind !== "runner") return held;
-    // What the body does on this frame is seen by the gates on the next: the ground is there up to and with that one.
+    // Gates see the body's state on the next frame, so the ground is reported up to and including that one.
     if (pressAt < 0 && body.isAtWall) pressAt = frame;
     else if (pressAt < 0 && losesGround(stage, body, 1, rateHz)) pressAt = frame + lateFrames;
     if (pressAt >= 0 && frame >= pressAt) held.add(leapId);
@@ -84,7 +89,7 @@ export function leapAtEdges(
   };
 }
 
-/** Lets a scripted player play a kit on its stage, and gives what it played as a take. Chance has no part in it. */
+/** Plays a kit on its stage with a scripted player and returns its input as a take. Deterministic. */
 export function playRoutine(rules: Rules, routine: Routine, frames: number, id: string, name: string): Take {
   const { kit, program, stage } = rules;
   const staging = createStaging(rules);

@@ -22,7 +22,7 @@ function open(document: unknown, take: unknown) {
   return { seeker: createSeeker(rules.value, columns), frames: columns.frames };
 }
 
-/** All of a state that a meter or a prompt is read from. */
+/** Formats everything that meters and prompts read from a state. */
 function picture(seeker: ReturnType<typeof open>["seeker"], frame: number): string {
   const state = seeker.stateAt(frame, Infinity)!;
   return JSON.stringify([state.frame, state.gameTicks, [...state.numbers], [...state.flags]]);

@@ -10,19 +10,19 @@ import {
 import type { Rules } from "./rules";
 import { copyStaging, createStaging, stepStaging, type Staging } from "./staging";
 
-/** How far apart the moments lie that are kept to go back to. Frames. */
+/** The distance of kept states, in frames. */
 const MARK_EVERY = 600;
 
-/** A take that can be looked into: how rules stood after any of its frames, for meters and prompts in a replay. */
+/** Random access to the state of the rules after any frame of a take, for meters and prompts in a replay. */
 export interface Seeker {
   /**
-   * The state after a frame, or undefined where more than `mostFrames` would have to be stepped to come there: those
-   * were stepped, ask again. The same object every time; it is to be read, not kept. The frame must lie in the take.
+   * Returns the state after a frame, which must be in the take. Returns undefined after stepping `mostFrames`
+   * without reaching it; call again to continue. The same object is returned every time and must not be kept.
    */
   readonly stateAt: (frame: number, mostFrames: number) => State | undefined;
 }
 
-/** Opens a take, read into columns, for a kit's rules. Nothing is stepped yet. */
+/** Creates the seeker of a take, read into columns, for a kit's rules. Steps nothing yet. */
 export function createSeeker(rules: Rules, columns: InputColumns): Seeker {
   const now = createStaging(rules);
   const { state } = now;

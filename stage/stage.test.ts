@@ -360,7 +360,7 @@ test("the same take on the same stage is the same run, and a scripted player lea
     );
     return turns.length % 2 === 1;
   };
-  // Late by none is on the last frame with ground, by one on the first without: the coyote of 5f saves five and not six.
+  // Lateness 0 is the last frame with ground, 1 the first without: a coyote of 5f saves five and not six.
   expect([0, 1, 2].map(isGroundAt)).toEqual([true, false, false]);
   const by = (late: number) =>
     play(kit, takeOf(late).lanes, 180).events.flatMap(event =>

@@ -13,8 +13,8 @@ function issue(path: readonly (string | number)[], found: unknown, wanted: strin
 const documents = new WeakMap<object, StageDocument | null>();
 
 /**
- * A kit's stage document, or undefined when it has none or it does not read (checkStage says why). Read once for each
- * version of the stage, since screens ask for it at every change of any rule.
+ * Returns a kit's parsed stage document, or undefined if it has none or it is invalid (checkStage reports
+ * why). Cached for each version of the stage, since screens call it at every change of any rule.
  */
 export function stageOf({ stage }: Kit): StageDocument | undefined {
   if (typeof stage !== "object" || stage === null) return undefined;
@@ -27,13 +27,13 @@ export function stageOf({ stage }: Kit): StageDocument | undefined {
   return document ?? undefined;
 }
 
-/** Everything of a kit that its stage names; paths are inside the stage. */
+/** Returns every part of a kit that its stage names; paths are relative to the stage. */
 export function listStageRefs(kit: Kit): readonly StageRef[] {
   const stage = stageOf(kit);
   return stage ? stageKind(stage.kind).refs(stage) : [];
 }
 
-/** Ids that a stage names and its kit does not have, each with its path. */
+/** Returns an issue for each id that a stage names and the kit lacks. */
 function findStrangers(kit: Kit, stage: StageDocument): Issue[] {
   const lists = { control: kit.controls, gate: kit.gates, pattern: kit.patterns, prompt: kit.prompts };
   return stageKind(stage.kind)
@@ -47,7 +47,7 @@ function findStrangers(kit: Kit, stage: StageDocument): Issue[] {
     });
 }
 
-/** What is wrong with a kit's stage and its moves' effects: each with its path. Empty when there is nothing, or no stage. */
+/** Returns the issues of a kit's stage and its moves' effects, with their paths. Empty without a stage. */
 export function checkStage(kit: Kit): Issue[] {
   const issues: Issue[] = [];
   if (kit.stage !== undefined) {
@@ -69,13 +69,13 @@ export function checkStage(kit: Kit): Issue[] {
   return issues;
 }
 
-/** What a move does on a stage, or undefined where it does nothing or its effect does not read. */
+/** Returns the effect of a move, or undefined if it has none or it is invalid. */
 export function effectOf(move: { readonly effect?: unknown } | undefined): Effect | undefined {
   const parsed = v.safeParse(effectSchema, move?.effect);
   return parsed.success ? (parsed.output as Effect) : undefined;
 }
 
-/** The gates that a kit's stage opens by itself. */
+/** Returns the gates that a kit's stage opens. */
 export function gatesOfStage(kit: Kit): ReadonlySet<string> {
   const stage = stageOf(kit);
   const ids: readonly (string | undefined)[] = stage ? stageKind(stage.kind).gates(stage) : [];

@@ -21,13 +21,13 @@ import type { Performed } from "./kind";
 import { stageKind, type StageState } from "./kinds";
 import type { Rules } from "./rules";
 
-/** Rules and bodies as they stand after a frame. */
+/** The state of rules and bodies after a frame. */
 export interface Staging {
   readonly state: State;
   readonly bodies: StageState | undefined;
 }
 
-/** Both before frame 0; the bodies have told which gates they hold open. */
+/** Creates the state before frame 0; the bodies have reported their open gates. */
 export function createStaging({ program, stage }: Rules): Staging {
   const state = createState(program);
   if (!stage) return { state, bodies: undefined };
@@ -37,15 +37,15 @@ export function createStaging({ program, stage }: Rules): Staging {
   return { state, bodies };
 }
 
-/** Makes `to` equal to `from`, both of the same rules. */
+/** Copies `from` into `to`, both of the same rules. */
 export function copyStaging({ program, stage }: Rules, from: Staging, to: Staging): void {
   copyState(program, from.state, to.state);
   if (stage && from.bodies && to.bodies) Object.assign(to.bodies, stageKind(stage.kind).copy(from.bodies));
 }
 
 /**
- * What the bodies hear of a move performed on this frame. A fire that came of letting go holds nothing on; a control
- * pressed anew since then is another press.
+ * Describes a move performed on this frame for the bodies. A fire caused by a release holds no control; a
+ * control pressed again since the fire is another press.
  */
 function toldOf(program: Program, state: State, move: number): Performed {
   const { pattern } = program.moves[move]!;
@@ -66,9 +66,9 @@ function toldOf(program: Program, state: State, move: number): Performed {
 }
 
 /**
- * One frame of rules and stage, the only place where it is written: the stage's say in the clock; the core's step; every
- * move performed acts on the bodies; they move, and report their gates for the next frame. Changes `staging` and
- * `trace`; `input` is as it was. Source: frame rules, section 3, step 9.
+ * Steps one frame of rules and stage: the stage sets the clock's speed; the core steps; every performed move
+ * is applied to the bodies; they move and report their gates for the next frame. The only implementation of a
+ * staged frame. Changes `staging` and `trace`, not `input`. Source: frame rules, section 3, step 9.
  */
 export function stepStaging(rules: Rules, { state, bodies }: Staging, input: FrameInput, trace: Trace): void {
   const { program, stage } = rules;
@@ -87,31 +87,32 @@ export function stepStaging(rules: Rules, { state, bodies }: Staging, input: Fra
   kind.report(stage, bodies, state);
 }
 
-/** How many numbers a track of these rules has for each frame. */
+/** Returns the number of values per frame in a track of these rules. */
 export function trackStride({ stage }: Rules): number {
   return stage ? stageKind(stage.kind).trackStride : 0;
 }
 
-/** Writes how the bodies stand into a track, from a place on. */
+/** Writes the state of the bodies into a track, at an offset. */
 export function writeTrack(bodies: StageState, track: { [place: number]: number }, at: number): void {
   stageKind(bodies.kind).writeTrack(bodies, track, at);
 }
 
-/** What a run on a stage gives: the trace, and how the bodies stood after each frame (`trackStride` numbers each). */
+/** The result of a run on a stage: the trace, and the bodies after each frame (`trackStride` values each). */
 export interface StagedRun {
   readonly trace: Trace;
   readonly track: Float32Array;
 }
 
-/** A run that goes on part by part: a long one is cut so, and nothing else changes. */
+/** A run that can be continued in slices, with the same result. */
 export interface StagedCourse extends StagedRun {
-  /** Runs up to a frame (not included), or to the end. */
+  /** Runs up to a frame (exclusive), or to the end. */
   readonly runTo: (frame: number) => void;
 }
 
 /**
- * Runs rules and bodies up to a frame (not included) and writes their track. Where nothing comes in and no rule can
- * change, only the bodies move; where they are still as well, frames are passed over whole: the same as stepping each.
+ * Runs rules and bodies up to a frame (exclusive) and writes their track. On frames without input or rule
+ * changes only the bodies move; if they are still as well, the frames are skipped. Equivalent to stepping
+ * each frame.
  */
 function runBodies(
   rules: Rules,
@@ -142,7 +143,7 @@ function runBodies(
   }
 }
 
-/** Begins to run a take's columns through rules and stage: the same steps as live play. */
+/** Starts a run of a take's columns through rules and stage, with the same steps as live play. */
 export function beginRun(rules: Rules, columns: InputColumns): StagedCourse {
   const { program } = rules;
   const stride = trackStride(rules);
@@ -163,7 +164,7 @@ export function beginRun(rules: Rules, columns: InputColumns): StagedCourse {
   };
 }
 
-/** Runs a take's columns whole. Without bodies it is the core's own run. */
+/** Runs a take's columns to the end. Without bodies it equals the core's `run`. */
 export function runRules(rules: Rules, columns: InputColumns): StagedRun {
   const course = beginRun(rules, columns);
   course.runTo(columns.frames);

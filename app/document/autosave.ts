@@ -2,33 +2,33 @@ import { changeOf, type KitChange } from "../storage/kitWrite";
 import type { Library, Second } from "../storage/library";
 import type { KitDocument, RowOrder } from "../storage/records";
 
-/** A document with all that is written of it. */
+/** A document with everything that is stored with it. */
 export interface Written extends KitDocument {
   readonly rows: RowOrder;
   readonly change: string;
 }
 
-/** Writes an open document as it changes: the first write begins in the very task of the edit. */
+/** Stores an open document as it changes; the first write begins in the same task as the edit. */
 export interface Autosave {
-  /** To be called after each change. */
+  /** Call after each change. */
   readonly touch: () => void;
-  /** Keeps its promise when all that was changed until now is written, or held by the library. */
+  /** Resolves when every change so far is stored, or held in memory by the library. */
   readonly flush: () => Promise<void>;
-  /** The page may be gone before the next line: what is not yet written is set aside at once. */
+  /** Sets unsaved changes aside at once, because the page may be closed before a write completes. */
   readonly leave: () => void;
-  /** What stands in storage has been read anew: from here on changes are counted. */
+  /** Resets the saved version to what was just read from storage. */
   readonly reset: (written: Written) => void;
   readonly isClean: () => boolean;
-  /** What was changed since the last write and is written otherwise: from here on it counts as written. */
+  /** Returns unsaved changes and marks them saved. */
   readonly takePending: () => KitChange | undefined;
 }
 
 interface AutosaveWorld {
   readonly library: Pick<Library, "write" | "setAside" | "forgetAside">;
-  /** The document as it stands; undefined while it must not be written. */
+  /** Returns the current document; undefined while it must not be written. */
   readonly read: () => Written | undefined;
   readonly nowMs: () => number;
-  /** Another tab was first. Nothing is written until the promise is kept. */
+  /** Called on a write conflict with another tab. Nothing is written until the promise resolves. */
   readonly onSecond: (second: Second) => Promise<void>;
 }
 
@@ -37,11 +37,14 @@ function isSame(a: Written, b: Written): boolean {
   return keys.every(key => key === "change" || a[key] === b[key]);
 }
 
-/** Makes the autosave of one open document. One write is under way at a time; what changed meanwhile follows it at once. */
+/**
+ * Creates the autosave of one open document. Only one write runs at a time; changes made meanwhile are
+ * written right after it.
+ */
 export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld, first: Written): Autosave {
   let saved = first;
   let writing: Promise<void> | undefined;
-  /** The kit of which this page has set something aside, while that may not be written yet. */
+  /** The kit for which this page has set changes aside that could not yet be stored. */
   let asideOf: string | undefined;
 
   const pending = () => {
@@ -53,7 +56,10 @@ export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld
     return changeOf(saved, document, { rows, change, changedAt: nowMs() });
   };
 
-  /** Writes until nothing is pending. Ends in the very task that finds so: an edit after it begins the next writing. */
+  /**
+   * Writes until nothing is pending. Ends in the same task in which it finds nothing, so that a later edit
+   * starts a new run.
+   */
   async function writeOn(): Promise<void> {
     try {
       let isHeld = false;
@@ -61,7 +67,7 @@ export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld
         const change = changeTo(now);
         const before = saved;
         const answer = await library.write(change);
-        // It was read again meanwhile, so the text written then no longer matches the one stored now.
+        // It was reloaded meanwhile, so the text written then no longer matches the stored one.
         if (saved === before) saved = now;
         isHeld = answer.state === "held";
         if (answer.state === "changed" || answer.state === "gone") await onSecond(answer);

@@ -17,14 +17,20 @@ import type { Say } from "../ui/notices";
 import type { Evaluation } from "./evaluation";
 import type { Workbench } from "./workbench";
 
-/** Makes checks of what is seen in the open take. Each is a step of undo, and said with a way to take it back. */
+/**
+ * Creates checks from what is seen in the open take. Each is one step of undo, with a notice that offers to
+ * undo it.
+ */
 export interface Checking {
-  /** "This must happen here", or "never", of an event: a note of a trace, the open take's unless another is given; none is said to be none. */
+  /**
+   * Creates a check "must happen here", or "must never happen", for the event of a note of `of` (default the
+   * open take); notifies if the note is undefined.
+   */
   readonly mustHappen: (note: number | undefined, of?: Evaluated) => void;
   readonly mustNever: (note: number | undefined, of?: Evaluated) => void;
-  /** "Every press of this control is answered." */
+  /** Creates a check "every press of this control is answered". */
   readonly mustAnswer: (controlId: string) => void;
-  /** "This take stays as it is." */
+  /** Creates a check "this take stays as it is". */
   readonly mustStay: () => void;
 }
 
@@ -34,7 +40,7 @@ interface CheckingWorld {
   readonly say: Say;
 }
 
-/** Makes what makes checks on one page. */
+/** Creates the factory of checks of one page. */
 export function createChecking({ workbench, evaluation, say }: CheckingWorld): Checking {
   function add(
     make: (now: Evaluated, kit: Kit, beginning: CheckBeginning) => Check | undefined,

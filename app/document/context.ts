@@ -13,12 +13,12 @@ import type { OpenDocument } from "./openDocument";
 import type { Study, Studying } from "./studying";
 import type { Workbench } from "./workbench";
 
-/** The open document and all that follows from it, as one page has it. */
+/** The open document and its derived state on one page. */
 export interface Desk {
   readonly workbench: Workbench;
   readonly evaluation: StoreApi<Evaluation>;
   readonly playback: Playback;
-  /** How the open kit stands by its checks. */
+  /** The results of the open kit's checks. */
   readonly proving: StoreApi<Proof>;
   readonly checking: Checking;
   readonly studying: Studying;
@@ -26,64 +26,66 @@ export interface Desk {
   readonly jobs: Jobs;
   readonly shelf: Shelf;
   readonly storage: StoreApi<StorageStatus>;
-  /** Lets the page do what waits, between two pieces of long work. */
+  /** Yields between two slices of long work. */
   readonly rest: () => Promise<void>;
-  /** Is anything held in memory because the browser would not keep it? */
+  /** Returns whether anything is held in memory because the browser could not store it. */
   readonly hasHeld: () => boolean;
 }
 
 export const DeskContext = createContext<Desk | undefined>(undefined);
 
-/** The desk of this page. Owners are reached through it; a component that shows something uses the hooks below. */
+/** Returns the desk of this page: its owners. Components that display state use the hooks below. */
 export function useDesk(): Desk {
   const desk = use(DeskContext);
   if (!desk) throw new Error("a component stands outside the desk");
   return desk;
 }
 
-/** A part of the open document; the component hears of it only when that part changes. */
+/** Returns a part of the open document; re-renders only when that part changes. */
 export function useDocument<T>(select: (state: OpenDocument) => T): T {
   return useStore(useDesk().workbench, select);
 }
 
-/** A part of what the rules make of the open take. */
+/** Returns a part of the evaluation of the open take. */
 export function useEvaluation<T>(select: (state: Evaluation) => T): T {
   return useStore(useDesk().evaluation, select);
 }
 
-/** A part of how the open kit stands by its checks. */
+/** Returns a part of the results of the open kit's checks. */
 export function useProof<T>(select: (state: Proof) => T): T {
   return useStore(useDesk().proving, select);
 }
 
-/** A study of the open kit by its name; undefined until it was begun. `V`: what such a study finds. */
+/**
+ * Returns a study of the open kit by its name; undefined until it is started. `V` is the type of its result.
+ */
 export function useStudy<V>(name: string): Study<V> | undefined {
   return useStore(useDesk().studying, studies => studies.get(name)) as Study<V> | undefined;
 }
 
-/** What a study is set to, and how it is set; as given until it is. */
+/** Returns a study's setting and its setter; `initial` until it is set. */
 export function useSetting<T>(name: string, initial: T): readonly [T, (value: T) => void] {
   const { settings } = useDesk().studying;
   const value = useStore(settings, all => (all.has(name) ? (all.get(name) as T) : initial));
   return [value, next => settings.setState(new Map(settings.getState()).set(name, next), true)];
 }
 
-/** The open take as the rules understand it; undefined when there is none, or while a long one is first worked on. */
+/** Returns the evaluated open take; undefined without one, or while a long one is first evaluated. */
 export function useEvaluated(): Evaluated | undefined {
   return useEvaluation(state => state.evaluated);
 }
 
-/** A part of where one stands in the open take. */
+/** Returns a part of the playback state. */
 export function usePlayback<T>(select: (state: PlaybackState) => T): T {
   return useStore(useDesk().playback, select);
 }
 
-/** The open kit, if it is without faults; undefined while the last sound rules stand in for it. */
+/** Returns the open kit if it has no faults; undefined while the last valid rules are used in its place. */
 export function useSoundKit(): Kit | undefined {
   return useEvaluation(({ isSound, rules }) => (isSound ? rules?.kit : undefined));
 }
 
-/** Is there anything to undo, and to redo? */
+/** Returns whether there is anything to undo and to redo. */
 export function useHistory(): { canUndo: boolean; canRedo: boolean } {
   const { history } = useDesk().workbench;
   const canUndo = useStore(history, state => state.pastStates.length > 0);

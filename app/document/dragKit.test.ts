@@ -7,7 +7,10 @@ import { renameKit } from "../edits/edits";
 
 const target = Object.assign(new EventTarget(), { setPointerCapture: () => undefined, isConnected: true });
 
-/** A pointer pressed on the target, each of whose moves renames the kit to what it says; nothing is no change. */
+/**
+ * Presses a pointer on the target; each move renames the kit to the given name, and an empty one changes
+ * nothing.
+ */
 function press({ isAtOnce = false, pointerId = 1, isPrimary = true } = {}): void {
   const nativeEvent = Object.assign(new Event("pointerdown"), { detail: "at once" });
   const event = {
@@ -23,7 +26,7 @@ function press({ isAtOnce = false, pointerId = 1, isPrimary = true } = {}): void
   dragKit(tab.workbench, event, moved => edit(moved as unknown as { detail: unknown }), isAtOnce);
 }
 
-/** Something a pointer does, heard by the window. */
+/** Dispatches a pointer event on the window. */
 const does = (type: string, pointerId = 1, detail = "") =>
   window.dispatchEvent(Object.assign(new Event(type), { pointerId, detail }));
 const move = (name: string, pointerId = 1) => does("pointermove", pointerId, name);

@@ -3,9 +3,9 @@ import { followPointer } from "../ui/followPointer";
 import type { Workbench } from "./workbench";
 
 /**
- * Lets a pointer that was pressed edit the kit while it moves, and where it was pressed already if `isAtOnce`: one step
- * of undo, none when Escape takes it back. An undo, another edit, take or view ends it with its edits kept as one step. A
- * second finger begins no drag.
+ * Lets a pressed pointer edit the kit while it moves, and at once if `isAtOnce`. The drag is one step of
+ * undo, or none if Escape cancels it. An undo, another edit, another take or view ends it and keeps its edits
+ * as one step. A second finger starts no drag.
  */
 export function dragKit(
   workbench: Pick<Workbench, "beginStep">,

@@ -6,19 +6,21 @@ import type { Asked, Jobs } from "../judging/jobs/jobs";
 import type { OpenDocument } from "./openDocument";
 import type { Workbench } from "./workbench";
 
-/** What the rules as they stand make of the open take. */
+/** The evaluation of the open take under the current rules. */
 export interface Evaluation {
-  /** The open kit's rules, or the last that were sound while it has faults. Places in them lead into `rules.kit`. */
+  /**
+   * The open kit's rules, or its last valid ones while it has faults. Indices in them refer to `rules.kit`.
+   */
   readonly rules: Rules | undefined;
-  /** Are those the rules of the kit as it stands? */
+  /** Whether these are the rules of the current kit. */
   readonly isSound: boolean;
   readonly faults: readonly Issue[];
   readonly warnings: readonly Issue[];
-  /** The open take by those rules; while a long one is worked on, the last answer about the same take. */
+  /** The evaluated open take; while a long one is being evaluated, the previous result for the same take. */
   readonly evaluated: Evaluated | undefined;
-  /** When the question still open was asked, ms since the page began; undefined when none is. */
+  /** The start time of the pending evaluation, in ms since page load; undefined if none is pending. */
   readonly askedAtMs: number | undefined;
-  /** Why the open take could not be evaluated; empty when it could. */
+  /** The reason why the open take could not be evaluated; empty if it could. */
   readonly trouble: string;
 }
 
@@ -36,11 +38,14 @@ const LANE = "open take";
 
 interface EvaluationClocks {
   readonly nowMs: () => number;
-  /** Lets the page do what waits. */
+  /** Yields so that the page can handle pending events. */
   readonly rest: () => Promise<void>;
 }
 
-/** Follows the workbench: compiles the kit at every change of it and evaluates the open take, a long one in a worker. */
+/**
+ * Creates the evaluation, which follows the workbench: compiles the kit at every change and evaluates the
+ * open take, a long one in a worker.
+ */
 export function createEvaluation(
   workbench: Pick<Workbench, "getState" | "subscribe">,
   judge: Judge,
@@ -70,7 +75,7 @@ export function createEvaluation(
     void asked.outcome.then(async outcome => {
       if (outcome.state === "done") {
         const learnt = judge.learn(rules, take, outcome.value);
-        // What the page asks first is read a piece at a time, so that it stays free.
+        // Read in slices, so that the page stays responsive.
         await judge.readOutcomes(learnt, rest);
       }
       if (asking !== own) return;
@@ -108,7 +113,7 @@ export function createEvaluation(
     return isSameTake ? {} : { evaluated: undefined, trouble: "" };
   }
 
-  /** Asks about what is open by now, if that is not being asked about already. */
+  /** Starts the evaluation of what is now open, unless it is already running. */
   function askAgain(): void {
     const { rules } = store.getState();
     const take = openTakeOf(workbench.getState());
@@ -130,7 +135,7 @@ export function createEvaluation(
   return store;
 }
 
-/** The take that is open, or undefined. */
+/** Returns the open take, or undefined. */
 export function openTakeOf({
   takes,
   openTakeId,

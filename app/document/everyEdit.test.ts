@@ -40,14 +40,14 @@ function chooseBy(seed: number): Choice {
   return { of: list => list[upTo(list.length - 1)], upTo };
 }
 
-/** A document with its past and its future, as undo should have them: plain lists. */
+/** A model of a document with undo and redo, as plain lists. */
 class Model {
   past: KitDocument[] = [];
   future: KitDocument[] = [];
   readonly edits: Edit[] = [];
   constructor(public now: KitDocument) {}
 
-  /** Makes an edit; `isPart`: it is part of a drag whose first edit made the step. */
+  /** Makes an edit; with `isPart` it belongs to a drag whose first edit made the step. */
   change(after: KitDocument, isPart = false): boolean {
     const lists = Object.keys(after) as (keyof KitDocument)[];
     if (lists.every(list => after[list] === this.now[list]) || whyRefused(this.now, after)) return false;
@@ -104,7 +104,7 @@ const command: fc.Arbitrary<Command> = fc.oneof(
 const made = (name: string, seed: number) => (document: KitDocument) =>
   (EVERY_EDIT[name] as AnyEdit)(document, chooseBy(seed));
 
-/** Does a command on the model and on the bench alike. */
+/** Applies a command to both the model and the workbench. */
 function obey(model: Model, tab: TestTab, now: Command, seen: Set<string>): void {
   const { workbench } = tab;
   const editBoth = (name: string, seed: number) => {
@@ -138,7 +138,7 @@ function obey(model: Model, tab: TestTab, now: Command, seen: Set<string>): void
     }
     if (now.ends === "edit") editBoth("rename the kit", now.edits[0]!.seed);
     if (now.ends === "take") workbench.openTake(model.now.takes.at(-1)?.id ?? "");
-    // Whatever ended the drag, its own end and Escape mean nothing any more, or are its end.
+    // Whatever ended the drag, its own end and Escape either have no effect or are its end.
     if (now.ends === "cancel") step.cancel();
     else step.end();
     step.cancel();
@@ -162,7 +162,7 @@ test("every edit there is, in any order with undo, redo, drags and putting back,
           if (one.does === "undo" && model.future.length > 0) undone++;
           const { kit, takes, variants, layouts, checks, openTakeId } = tab.workbench.getState();
           expect({ kit, takes, variants, layouts, checks }, `after command ${k}`).toEqual(model.now);
-          // An item that was put back equals the old one, but is another object.
+          // An item that was put back equals the old one but is another object.
           model.now = documentOf(tab.workbench.getState())!;
           expect(takes.some(({ id }) => id === openTakeId)).toBe(takes.length > 0);
           const { pastStates, futureStates } = tab.workbench.history.getState();
@@ -171,7 +171,7 @@ test("every edit there is, in any order with undo, redo, drags and putting back,
             model.future.length,
           ]);
         }
-        // Everything is stored as it was left: another page reads all of it.
+        // Everything is stored: another page reads the same document.
         await tab.workbench.flush();
         const kept = await openTab(tab.browser).library.readKit(beginning.kit.id);
         if (!kept || isBroken(kept)) throw new Error("the kit must be stored");
@@ -193,7 +193,7 @@ test("every edit there is, in any order with undo, redo, drags and putting back,
   );
   expect(undone).toBeGreaterThan(20);
   expect(NAMES.length).toBeGreaterThan(85);
-  // Each kind of edit came, and changed something.
+  // Each kind of edit occurred and changed something.
   if (process.env.RUNS !== undefined) expect(NAMES.filter(name => !seen.has(name))).toEqual([]);
   else expect(seen.size).toBeGreaterThan(NAMES.length * 0.8);
 }, 120_000);

@@ -1,33 +1,42 @@
 import type { TemporalState } from "zundo";
 import type { StoreApi } from "zustand/vanilla";
 
-/** Why a step was closed before its own end: an undo or redo, or another edit, another take, another view, another tab. */
+/** Why a step was closed before its own end: an undo or redo, or another edit, take, view or tab. */
 export type CloseReason = "travel" | "other";
 
 /**
- * Hears that a step was closed from outside. True: the undo that closed it has been used up by that, since the step had
- * something that is not an edit yet (a brush in the middle of its stroke).
+ * Called when a step is closed from outside. Returns true if closing it used up the undo, because the step
+ * held something that is not an edit yet (a brush in the middle of its stroke).
  */
 export type CloseListener = (why: CloseReason) => boolean | void;
 
-/** A movement of the hand that may make many edits and is one step of undo. Nothing happens after it has ended or was closed. */
+/**
+ * A gesture that may make many edits and is one step of undo. Its methods have no effect after it has ended
+ * or was closed.
+ */
 export interface UndoStep {
-  /** Makes edits that belong to the step. An edit made in any other way closes it. */
+  /** Makes edits that belong to the step. Any other edit closes it. */
   readonly run: (edits: () => void) => void;
   readonly end: () => void;
-  /** Ends it with everything as it was before: nothing to undo, and what could be redone still can. */
+  /** Cancels the step and restores the document; redo remains available. */
   readonly cancel: () => void;
 }
 
 /** Undo and redo over a store's document, in steps. At most one step is open. */
 export interface History<D> {
-  /** To be called before each edit: closes a step that the edit is no part of. */
+  /** Call before each edit: closes a step that the edit does not belong to. */
   readonly editing: () => void;
-  /** To be called after each edit: within a step only the first is remembered. */
+  /** Call after each edit: within a step only the first one is recorded. */
   readonly edited: () => void;
-  /** Opens a step, and closes the one before. `put`: sets the document; `onClosed`: hears if it is closed from outside. */
+  /**
+   * Opens a step and closes the previous one. `put` sets the document; `onClosed` is called if the step is
+   * closed from outside.
+   */
   readonly begin: (put: (document: D) => void, onClosed?: CloseListener) => UndoStep;
-  /** Closes the open step; its edits stay as one step. Returns whether that used up an undo (see CloseListener). */
+  /**
+   * Closes the open step; its edits stay as one step. Returns whether that used up an undo (see
+   * CloseListener).
+   */
   readonly close: (why: CloseReason) => boolean;
   readonly clear: () => void;
 }
@@ -38,7 +47,7 @@ interface OpenStep {
   readonly onClosed: CloseListener | undefined;
 }
 
-/** Creates the steps over a store that remembers its past; `read` returns the part of it that is remembered. */
+/** Creates the steps over a store that records its past; `read` returns the recorded part. */
 export function createHistory<D>(temporal: StoreApi<TemporalState<D>>, read: () => D): History<D> {
   let open: OpenStep | undefined;
 

@@ -2,19 +2,22 @@ import type { Kit, Take } from "#core";
 import { NO_PARTS, PLAIN_ROWS, type KitDocument, type RowOrder } from "../storage/records";
 import type { PenHolder } from "../storage/tabs";
 
-/** The document under work: a kit with all that is kept beside it. Undo and redo go over all of it together. */
+/** The open document: a kit with everything stored beside it. Undo and redo cover all of it together. */
 export interface OpenDocument extends Omit<KitDocument, "kit"> {
   readonly kit: Kit | undefined;
-  /** How the tape's rows are laid out: kept with the kit, not undone. */
+  /** The settings stored beside the kit, such as the layout of the tape's rows; not undone. */
   readonly rows: RowOrder;
   readonly openTakeId: string | undefined;
-  /** What was changed last, for the shelf. */
+  /** The last change, for the shelf. */
   readonly change: string;
-  /** Who may write: this tab, another that has the kit open too, or nobody, since it has left the shelf. */
+  /**
+   * Who may write: this tab, another tab that has the kit open, or nobody because it was removed from the
+   * shelf.
+   */
   readonly holder: PenHolder | "gone";
 }
 
-/** A bench with nothing on it. */
+/** The state of a workbench without a document. */
 export const NOTHING: Omit<OpenDocument, "holder"> = {
   ...NO_PARTS,
   kit: undefined,
@@ -23,12 +26,12 @@ export const NOTHING: Omit<OpenDocument, "holder"> = {
   change: "",
 };
 
-/** The part of the state that is undone, or undefined while nothing is open. */
+/** Returns the part of the state that undo covers, or undefined if nothing is open. */
 export function documentOf({ kit, takes, variants, layouts, checks }: OpenDocument): KitDocument | undefined {
   return kit && { kit, takes, variants, layouts, checks };
 }
 
-/** The take to look at: the one that was open, the one in its place, or the last. */
+/** Returns the take to keep open: the same one, the one now at its index, or the last. */
 export function stillOpen(
   takes: readonly Take[],
   openTakeId: string | undefined,

@@ -1,48 +1,53 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Evaluation } from "./evaluation";
 
-/** A stretch of frames, both ends included. */
+/** A range of frames, both ends included. */
 export interface Stretch {
   readonly from: number;
   readonly to: number;
 }
 
-/** Where one stands in the open take, and how it is played. Kept apart, so that it can move without a render. */
+/**
+ * The playback position in the open take and its settings. Separate from the document, so that it can change
+ * without a render.
+ */
 export interface PlaybackState {
-  /** The frame everything looks at, and whether it runs by itself. */
+  /** The current frame, and whether playback is running. */
   readonly frame: number;
   readonly isPlaying: boolean;
-  /** Speed of the replay: 1 is the kit's own. */
+  /** The playback speed: 1 is the kit's rate. */
   readonly speed: number;
-  /** A stretch to measure, zoom to or loop. */
+  /** A range to measure, zoom to or loop. */
   readonly stretch: Stretch | undefined;
   readonly isLooping: boolean;
 }
 
-/** Speeds of replay, slowest first. */
+/** Playback speeds, in ascending order. */
 export const SPEEDS = [0.125, 0.25, 0.5, 1, 2] as const;
 
 export interface Playback extends Pick<
   StoreApi<PlaybackState>,
   "getState" | "getInitialState" | "subscribe" | "setState"
 > {
-  /** How many frames the open take has; 0 without one. */
+  /** Returns the number of frames of the open take; 0 without one. */
   readonly frames: () => number;
-  /** Puts the playhead on a frame of the open take, and stops it. */
+  /** Moves the playhead to a frame of the open take, and stops playback. */
   readonly goTo: (frame: number) => void;
-  /** Lets the playhead run, from the start again if it stands at the end; or stops it. */
+  /** Starts playback, from the beginning if the playhead is at the end; or stops it. */
   readonly toggle: () => void;
   readonly stop: () => void;
 }
 
-/** The browser's turns: calls back on the next one with its time, ms; gives what calls it off. */
+/**
+ * Schedules a callback for the next animation frame, with its time in ms; returns a function that cancels it.
+ */
 export type NextTurn = (run: (nowMs: number) => void) => () => void;
 
 const AT_REST = { frame: 0, isPlaying: false, stretch: undefined, isLooping: false };
 
 /**
- * Follows the open take: another one, or none, puts everything that belonged to the last one back, in the same task.
- * Leaving the kit stops it.
+ * Creates the playback of the open take. Opening another take, or none, resets it in the same task. Leaving
+ * the kit stops it.
  */
 export function createPlayback(evaluation: StoreApi<Evaluation>, nextTurn: NextTurn): Playback {
   const store = createStore<PlaybackState>(() => ({ ...AT_REST, speed: 1 }));

@@ -6,7 +6,7 @@ import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
 import { createGridReader, missingTakes } from "../views/prove/cells";
 
 const { kit: KIT, takes: DEMO } = readKitAndTakes("demo/belfry-runner");
-/** More takes than one worker is asked for. */
+/** Enough takes for two workers. */
 const TAKES = Array.from({ length: 20 }, (_, k) => {
   const take = DEMO[k % DEMO.length]!;
   return { ...take, id: `take-${k}`, name: `${take.name} ${k}` };
@@ -41,7 +41,7 @@ const proof = () => tab.proving.getState();
 const settled = () => until(() => !proof().isWorking && proof().isCurrent.size > 0);
 const sums = () => `${proof().holds} of ${proof().asked}`;
 
-/** The same, worked out at once. */
+/** Counts the same results synchronously. */
 function countSlowly(): string {
   const { kit, checks, takes } = tab.workbench.getState();
   const sound = checks.filter(check => compileTakeJudge(kit!, [check]).ok);

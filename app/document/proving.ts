@@ -7,21 +7,27 @@ import type { Asked, Jobs } from "../judging/jobs/jobs";
 import type { ProvedTake } from "../judging/jobs/prove";
 import type { Workbench } from "./workbench";
 
-/** What the checks find in one take: for each check by its id, a verdict a rate. */
+/** The verdicts in one take: for each check by its id, one verdict per rate. */
 export type Verdicts = ReadonlyMap<string, readonly TakeVerdict[]>;
 
-/** How the open kit stands by its checks. */
+/** The results of the open kit's checks. */
 export interface Proof {
-  /** By the take's id. While takes are judged anew the last findings stand, and `isCurrent` tells that they are old. */
+  /**
+   * By the take's id. While takes are judged again the previous results remain; `isCurrent` shows which are
+   * up to date.
+   */
   readonly found: ReadonlyMap<string, Verdicts>;
-  /** Takes whose findings are of the kit and checks as they stand. */
+  /** Takes whose results belong to the current kit and checks. */
   readonly isCurrent: ReadonlySet<string>;
-  /** What keeps a check from being judged, by its id: it names what the kit lacks. */
+  /** The faults that prevent a check from being judged, by its id, such as a name the kit lacks. */
   readonly faults: ReadonlyMap<string, readonly Issue[]>;
   readonly isWorking: boolean;
-  /** Why takes could not be judged; empty when they could. */
+  /** The reason why takes could not be judged; empty if they could. */
   readonly trouble: string;
-  /** How many results there are, and how many of them hold; a check that cannot be judged and a take that is missing do not. */
+  /**
+   * The number of results, and of those that hold; a check that cannot be judged and a missing take do not
+   * hold.
+   */
   readonly asked: number;
   readonly holds: number;
 }
@@ -37,9 +43,9 @@ const NOTHING: Proof = {
 };
 
 const LANES = ["prove 1", "prove 2"] as const;
-/** With fewer takes one worker does: the other is free for what else is asked. */
+/** With fewer takes one worker suffices, and the other stays free for other jobs. */
 const FEW_TAKES = 12;
-/** With fewer cores two workers would leave none to the page, which has a picture to draw every 16 ms. */
+/** With fewer cores two workers would leave none for the page, which must render a frame every 16 ms. */
 const ENOUGH_CORES = 3;
 
 function toVerdicts(checks: readonly Check[], verdicts: readonly TakeVerdict[]): Verdicts {
@@ -53,7 +59,7 @@ function toVerdicts(checks: readonly Check[], verdicts: readonly TakeVerdict[]):
   return found;
 }
 
-/** Sums up results over all takes, those that are missing and checks that cannot be judged among those that do not hold. */
+/** Sums up results over all takes; missing takes and checks that cannot be judged do not hold. */
 export function sumUp(
   { found, faults }: Pick<Proof, "found" | "faults">,
   kit: Kit,
@@ -77,7 +83,7 @@ export function sumUp(
   return { asked, holds };
 }
 
-/** What a proof is of: whatever of it changes, takes are judged anew. */
+/** The inputs of a proof: takes are judged again when any of them changes. */
 interface Subject {
   readonly kit: Kit;
   readonly checks: readonly Check[];
@@ -90,10 +96,16 @@ interface ProvingWorld {
   readonly later: (ms: number, run: () => void) => () => void;
 }
 
-/** While a number is pulled takes are judged anew no more often than this, so that something is found between two pulls; ms. */
+/**
+ * The minimum interval between two rounds while a number is dragged, so that some results arrive in between;
+ * ms.
+ */
 const BREATH_MS = 120;
 
-/** Follows the workbench: judges every take by every check at each edit, in workers; what is found is told as it comes. */
+/**
+ * Creates the proof, which follows the workbench: judges every take by every check at each edit, in workers,
+ * and publishes results as they arrive.
+ */
 export function createProving(
   workbench: Pick<Workbench, "getState" | "subscribe" | "arrangeTape">,
   judge: Pick<Judge, "compile">,
@@ -106,7 +118,7 @@ export function createProving(
   let beganMs = -Infinity;
   let callOff: (() => void) | undefined;
 
-  /** Leaves out the checks that name what the kit lacks, or are asked at a rate at which it has faults. */
+  /** Leaves out the checks that name something the kit lacks, or use a rate at which it has faults. */
   function sift({ kit, checks }: Subject): { sound: Check[]; faults: Map<string, readonly Issue[]> } {
     const faults = new Map<string, readonly Issue[]>();
     const compiled = new Map<number, ReturnType<typeof compileRules>>();
@@ -137,7 +149,7 @@ export function createProving(
     const { sound } = sifted;
     const takes = subject.takes.filter(take => whyTooLong(take, kit.rate) === "");
     const was = store.getState();
-    // What has not changed stays what it was: whoever draws it need not look again.
+    // Unchanged results keep their identity, so that they need not be drawn again.
     const faults = dequal(sifted.faults, was.faults) ? was.faults : sifted.faults;
     const show = (change: Partial<Proof>) => {
       const next = { ...store.getState(), ...change };
@@ -184,7 +196,7 @@ export function createProving(
     });
   }
 
-  /** Keeps how it stands with the kit, for the shelf. */
+  /** Stores the summary with the kit, for the shelf. */
   function keep({ asked, holds }: Proof): void {
     const { rows, holder } = workbench.getState();
     const kept = rows.proof ?? { asked: 0, holds: 0 };

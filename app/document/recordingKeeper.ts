@@ -6,23 +6,29 @@ import type { Tabs } from "../storage/tabs";
 import type { Say } from "../ui/notices";
 import type { OpenDocument } from "./openDocument";
 
-/** A recording that has come to its end. */
+/** A completed recording. */
 export interface EndedRecording {
   readonly take: Take;
-  /** The edit in a few words, for undo and the shelf. */
+  /** A short description of the edit, for undo and the shelf. */
   readonly what: string;
-  /** Writes its last piece, so that it is whole in storage; resolves to false where a piece is missing. */
+  /**
+   * Stores the last chunk, so that the recording is complete in storage; resolves to false if a chunk is
+   * missing.
+   */
   readonly finish: (whole: NonNullable<RecordingChunk["whole"]>) => Promise<boolean>;
-  /** Its pieces are not in work any more. */
+  /** Marks its chunks as no longer in use. */
   readonly end: () => void;
 }
 
-/** Sees to it that a recording that ends is kept: as a take here, by the tab with the pen, or held until it can be. */
+/**
+ * Keeps completed recordings: as a take here, through the tab that holds the pen, or in memory until one of
+ * them is possible.
+ */
 export interface RecordingKeeper {
   readonly keep: (recording: EndedRecording) => Promise<void>;
-  /** Keeps or offers the recordings of the open kit that are in storage in pieces and not alive in any tab. */
+  /** Keeps or offers the open kit's recordings that are stored in chunks and not in use by any tab. */
   readonly offer: () => Promise<void>;
-  /** Is any recording held in memory alone? */
+  /** Returns whether any recording is only in memory. */
   readonly hasWaiting: () => boolean;
 }
 
@@ -31,24 +37,24 @@ interface KeeperWorld {
   readonly tabs: Pick<Tabs, "tell" | "isAlive">;
   readonly say: Say;
   readonly store: StoreApi<OpenDocument>;
-  /** Adds a take by an edit and opens it; false where this tab may not edit. */
+  /** Adds a take by an edit and opens it; false if this tab may not edit. */
   readonly addTake: (take: Take, what: string) => boolean;
-  /** Resolves when everything edited until now is written, or held by the library. */
+  /** Resolves when every edit so far is stored, or held in memory by the library. */
   readonly flush: () => Promise<void>;
   readonly putKitBack: () => void;
 }
 
-/** Creates the keeper of one page. */
+/** Creates the recording keeper of one page. */
 export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
   const { library, tabs, say, store, addTake, flush } = world;
-  /** Recordings that are no take in any storage that this tab knows of, by id. */
+  /** Recordings that are not stored as a take anywhere this tab knows of, by id. */
   const waiting = new Map<string, EndedRecording>();
   const offered = new Set<string>();
 
   const isOpen = (kitId: string | undefined) => store.getState().kit?.id === kitId;
   const hasTake = (id: string) => store.getState().takes.some(take => take.id === id);
 
-  /** Drops the pieces of a take once it is in storage itself. */
+  /** Deletes the chunks of a take once the take is stored. */
   async function settle(take: Take): Promise<boolean> {
     await flush();
     if (!(await library.isStored(take.kit!, "takes", take.id))) return false;
@@ -60,7 +66,7 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     return note === undefined ? { name } : { name, note };
   }
 
-  /** Takes a recording of the open kit up as a take; what the storage does not have yet stays in pieces there. */
+  /** Keeps a recording of the open kit as a take; its chunks remain until the take is stored. */
   async function takeUp(recording: EndedRecording): Promise<void> {
     const { take } = recording;
     waiting.delete(take.id);
@@ -68,7 +74,10 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     recording.end();
   }
 
-  /** `isStored`: are all its pieces in storage? Else this page alone has it. */
+  /**
+   * Notifies where the recording is. `isStored`: whether all its chunks are stored; otherwise only this page
+   * has it.
+   */
   function sayWhere({ take }: EndedRecording, isStored: boolean): void {
     const { kit, holder } = store.getState();
     const name = isOpen(take.kit) ? kit!.name : "its kit";
@@ -106,7 +115,9 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     recording.end();
   }
 
-  /** The pen has come: what waits for it is a take now, unless the tab that had it has kept it. */
+  /**
+   * This tab now holds the pen: pending recordings become takes, unless the previous holder has kept them.
+   */
   function takeUpWaiting(): void {
     for (const recording of [...waiting.values()]) {
       const { take, what } = recording;

@@ -6,26 +6,32 @@ import type { Say } from "../ui/notices";
 import { createAutosave, type Autosave, type Written } from "./autosave";
 import { documentOf, NOTHING, stillOpen, type OpenDocument } from "./openDocument";
 
-/** Opens kits from the shelf, one at a time, and keeps the open one in step with it: writes, follows, hands the pen over. */
+/**
+ * Opens kits from the shelf, one at a time, and keeps the open one in sync with it: stores edits, follows
+ * other tabs, transfers the pen.
+ */
 export interface Sittings {
   /**
-   * Opens a kit, unless it is open already. `overtaken`: another was asked for meanwhile. What could not be read is
-   * given as it is.
+   * Opens a kit, unless it is already open. `overtaken`: another one was opened meanwhile. A kit that does
+   * not parse is returned raw.
    */
   readonly open: (kitId: string) => Promise<"opened" | "missing" | "overtaken" | Broken>;
-  /** Writes what is unwritten and lets go of the open kit. */
+  /** Stores pending changes and closes the open kit. */
   readonly close: () => Promise<void>;
-  /** Keeps its promise when everything edited until now is written, or held by the library. */
+  /** Resolves when every edit so far is stored, or held in memory by the library. */
   readonly flush: () => Promise<void>;
-  /** The page is being left: what is not yet written is set aside at once, and the pen is given back. */
+  /** Call when the page is being left: sets pending changes aside at once and returns the pen. */
   readonly leave: () => void;
-  /** The page that was left is shown again, as it was: it asks for the pen. */
+  /** Call when a page that was left is shown again: requests the pen. */
   readonly comeBack: () => void;
-  /** Hears that the open kit is about to be left for another or none, while it can still be edited. */
+  /**
+   * Adds a listener that is called before the open kit is replaced or closed, while it can still be edited;
+   * returns a function that removes it.
+   */
   readonly onLeave: (listener: () => void) => () => void;
-  /** Asks the tab that writes this kit to hand the pen over. */
+  /** Asks the tab that holds the pen for this kit to hand it over. */
   readonly takePen: () => void;
-  /** A kit that left the shelf while it was open here is put back, as it stands here. */
+  /** Restores a kit that was removed from the shelf while open here, in its state here. */
   readonly putKitBack: () => void;
 }
 
@@ -33,33 +39,33 @@ export interface SittingsWorld {
   readonly library: Library;
   readonly tabs: Tabs;
   readonly say: Say;
-  /** The time on the wall, ms since 1970. */
+  /** The wall clock, ms since 1970. */
   readonly nowMs: () => number;
   readonly store: StoreApi<OpenDocument>;
-  /** What is shown now did not come about by edits: there is nothing to undo. */
+  /** Clears the undo history, because the document was replaced and not edited. */
   readonly forgetPast: () => void;
-  /** Keeps or offers recordings of the open kit that are in pieces. */
+  /** Keeps or offers recordings of the open kit that are stored in chunks. */
   readonly offerRecordings: () => Promise<void>;
 }
 
-/** An open kit in this tab, until another is opened in its place. */
+/** An open kit in this tab, until another one replaces it. */
 interface Sitting {
   readonly kitId: string;
   pen: Pen | undefined;
   autosave: Autosave | undefined;
   stopHearing: () => void;
-  /** The document as it was when another kit was opened in its place: a write that was under way then goes on to it. */
+  /** The document as it was when another kit replaced it, for a write that was in progress. */
   left: Written | undefined;
   isOver: boolean;
 }
 
-/** Makes the sittings of one bench, over its store. */
+/** Creates the sittings of one workbench, over its store. */
 export function createSittings(world: SittingsWorld): Sittings {
   const { library, tabs, say, nowMs, store } = world;
   let sitting: Sitting | undefined;
   let asked = 0;
   const leaving = new Set<() => void>();
-  /** Writes of kits that were left, still under way, by kit. */
+  /** Writes still in progress for kits that were closed, by kit. */
   const lastWrites = new Map<string, Promise<void>>();
 
   function readWritten(of: Sitting): Written | undefined {
@@ -70,7 +76,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     return { ...document, rows: state.rows, change: state.change };
   }
 
-  /** Puts what was read on the bench; the open take stays open where it is still there. */
+  /** Opens a stored document; the open take stays open if it still exists. */
   function show(kept: KeptKit, holder: PenHolder): void {
     const { openTakeId, takes } = store.getState();
     const place = takes.findIndex(take => take.id === openTakeId);
@@ -91,7 +97,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     change: record.change,
   });
 
-  /** Reads the kit again as another tab has written it. */
+  /** Reloads the kit after another tab has stored it. */
   function createFollower(of: Sitting) {
     let isReading = false;
     let changed: PartKey[] | undefined;
@@ -112,7 +118,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     };
   }
 
-  /** The kit has left the shelf while it is open here: nothing is written any more, and nothing on the bench is lost. */
+  /** Handles the removal of the open kit from the shelf: stops storing and keeps the document. */
   function loseKit(of: Sitting): void {
     const document = documentOf(store.getState());
     if (of !== sitting || !document || store.getState().holder === "gone") return;
@@ -125,7 +131,7 @@ export function createSittings(world: SittingsWorld): Sittings {
   }
 
   async function putKitBack(of: Sitting): Promise<void> {
-    // Everything edited until it was gone was written then: what another tab has put back meanwhile is the same.
+    // Every edit before the removal was stored, so a version that another tab restored is identical.
     const kept = await library.readKit(of.kitId);
     const document = documentOf(store.getState());
     if (of !== sitting || !document || !of.autosave) return;
@@ -139,7 +145,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     await of.autosave.flush();
   }
 
-  /** Another tab wrote while this one did too: both versions are kept, what was changed while that was found out with them, and it is said. */
+  /** Resolves a write conflict: keeps both versions and notifies. */
   async function comeSecond(of: Sitting, second: Second): Promise<void> {
     if (second.state === "gone") return loseKit(of);
     let { added } = second;
@@ -256,17 +262,20 @@ export function createSittings(world: SittingsWorld): Sittings {
     });
   }
 
-  /** The pen has come or gone. What another tab wrote meanwhile is read before anything is written here. */
+  /**
+   * Handles the arrival or loss of the pen. Changes of other tabs are loaded before anything is stored here.
+   */
   async function turn(of: Sitting, holder: PenHolder): Promise<void> {
     const known = documentOf(store.getState());
     if (!known || store.getState().holder === holder) return;
     if (holder === "theirs") {
-      // Taken over while something was unwritten: it is written, or comes second, before the pen is down.
+      // The pen was taken while changes were pending: they are stored, or resolved as a conflict, before it
+      // is given up.
       await of.autosave?.flush();
       if (of === sitting) store.setState({ holder });
       return;
     }
-    // A page that was left with the pen may have set its last edit aside.
+    // A page that was left while holding the pen may have set its last edit aside.
     await library.writeLeft();
     const kept = await library.readKit(of.kitId);
     if (of !== sitting) return;

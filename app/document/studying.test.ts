@@ -36,7 +36,7 @@ test("a study is made by two workers into one answer, and is of an older kit onc
   await until(() => study("sweep")?.state === "done");
   const points = study<readonly SweepPoint[]>("sweep")!.value!;
   expect(points.map(({ value }) => value)).toEqual([0, 6, 12, 18]);
-  // The press that is eaten before the landing is saved from 17f on.
+  // The press that is lost before the landing is saved from 17f on.
   expect(points.map(({ saved }) => saved)).toEqual([0, 0, 0, 1]);
   expect(isOld(study("sweep")!, open())).toBe(false);
   const edit = tab.workbench.editKit("a buffer", kit => writeAt(kit, BUFFER, "9f"));
@@ -50,7 +50,7 @@ test("a study is made by two workers into one answer, and is of an older kit onc
 });
 
 test("a study is called off at once and keeps what was found; begun anew it forgets the old answers; it ends with its kit", async () => {
-  // So many that it cannot be over between two looks.
+  // Enough values that the study cannot finish between two checks.
   const values = Array.from({ length: 600 }, (_, k) => k);
   sweep("sweep", values);
   await until(() => (study<readonly SweepPoint[]>("sweep")?.value?.length ?? 0) > 2);

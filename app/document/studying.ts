@@ -4,38 +4,41 @@ import type { Asked, Jobs } from "../judging/jobs/jobs";
 import type { AnswerOf, JobName, QuestionOf } from "../judging/jobs/protocol";
 import type { Workbench } from "./workbench";
 
-/** A study of the open kit: what was asked, how far it has come, and what is found. */
+/** A study of the open kit: its question, its progress and its result. */
 export interface Study<V = unknown> {
   readonly state: "working" | "done" | "stopped" | "failed";
-  /** How much is done, 0 to 1, and how long the rest may take at the pace so far; undefined before anything is. */
+  /** The completed share, 0 to 1, and the estimated remaining time; undefined before any progress. */
   readonly share: number;
   readonly leftMs: number | undefined;
-  /** What is found; while it works and after it was stopped, what is found so far. */
+  /** The result; while running and after cancellation, the partial result. */
   readonly value: V | undefined;
   readonly reason: string;
-  /** What it is of: when these are not the open ones any more, it is of an older kit. */
+  /** Its inputs: if they differ from the open ones, the study is out of date. */
   readonly kit: Kit;
   readonly takes: readonly Take[];
   readonly checks: readonly Check[];
 }
 
-/** What is to be studied: one question a worker, all on the same takes, and how their answers become one. */
+/** A study to run: one question per worker, all on the same takes, and how to merge their answers. */
 export interface StudyAsk<N extends JobName, V> {
   readonly job: N;
   readonly questions: readonly QuestionOf<N>[];
   readonly takes: readonly Take[];
-  /** `undefined` for a question of which nothing is known yet. */
+  /** `undefined` for a question without an answer yet. */
   readonly merge: (answers: readonly (AnswerOf<N> | undefined)[]) => V;
 }
 
-/** Studies of the open kit, by name. They go on while other views are looked at, and what they found stays until the kit is left. */
+/**
+ * The studies of the open kit, by name. They continue while other views are shown, and their results remain
+ * until the kit is closed.
+ */
 export interface Studying extends Pick<
   StoreApi<ReadonlyMap<string, Study>>,
   "getState" | "getInitialState" | "subscribe"
 > {
   readonly begin: <N extends JobName, V>(name: string, ask: StudyAsk<N, V>) => void;
   readonly stop: (name: string) => void;
-  /** What studies are set to, by name: kept while other views are looked at, until the kit is left. */
+  /** Settings of studies, by name: kept while other views are shown, until the kit is closed. */
   readonly settings: StoreApi<ReadonlyMap<string, unknown>>;
 }
 
@@ -45,7 +48,7 @@ interface StudyingWorld {
   readonly nowMs: () => number;
 }
 
-/** Is a study of other rules, takes or checks than the open ones? */
+/** Returns whether a study has other rules, takes or checks than the open ones. */
 export function isOld(
   study: Pick<Study, "kit" | "takes" | "checks">,
   open: { readonly kit: Kit | undefined; readonly takes: readonly Take[]; readonly checks: readonly Check[] },
@@ -57,7 +60,7 @@ export function isOld(
   );
 }
 
-/** Makes what studies the open kit on one page. */
+/** Creates the studies of one page. */
 export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Studying {
   const store = createStore<ReadonlyMap<string, Study>>(() => new Map());
   const settings = createStore<ReadonlyMap<string, unknown>>(() => new Map());

@@ -6,7 +6,7 @@ import { rememberMappings, type KitDocument } from "../storage/records";
 import { linesLeftOut, type TakenLine } from "../storage/takenIn";
 import type { Workbench } from "./workbench";
 
-/** What a list lacks of some items, each with an id that no other has. */
+/** Returns the items a list lacks, each with a unique id. */
 function withFreeIds<T extends { readonly id: string; readonly name: string }>(
   items: readonly T[],
   there: readonly T[],
@@ -21,7 +21,7 @@ function withFreeIds<T extends { readonly id: string; readonly name: string }>(
   );
 }
 
-/** What is read into an open kit, list by list. */
+/** The documents to import into an open kit, by list. */
 interface Incoming {
   readonly takes: Map<Take, Take>;
   readonly layouts: Map<Layout, Layout>;
@@ -50,7 +50,7 @@ function incomingOf(read: readonly ReadFile[], document: KitDocument): Incoming 
   };
 }
 
-/** What became of one document, in the list. */
+/** Returns the result line of one document. */
 function lineFor(
   read: ReadFile,
   { takes, layouts, checks, assists }: Incoming,
@@ -86,13 +86,14 @@ function lineFor(
   }
 }
 
-/** A line where nothing may be, or was, changed; why is told where such things are. */
+/** A line for an import that changed nothing or was not allowed; the reason is shown separately. */
 const refuseHere = (line: TakenLine): TakenLine =>
   line.isTaken ? { ...line, isTaken: false, words: "the kit could not be changed in this tab" } : line;
 
 /**
- * Takes what was read into the open kit, as one step of undo: takes, layouts of keys, checks and assists that are not there yet. The
- * first take that came is opened. Gives what became of each thing; nothing is changed where this tab may not edit.
+ * Imports documents into the open kit as one step of undo: takes, layouts, checks and assists that it does
+ * not have yet. Opens the first imported take. Returns a line per document; nothing changes if this tab may
+ * not edit.
  */
 export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): readonly TakenLine[] {
   const { kit, takes, layouts, checks, variants } = workbench.getState();

@@ -2,7 +2,9 @@ import { useNotices } from "../ui/noticesContext";
 import { useDesk } from "./context";
 import type { Edit } from "./workbench";
 
-/** Says that something was taken away, with the way back: that restores exactly it, whatever was done since. */
+/**
+ * Notifies that something was removed, with an action that restores exactly it, whatever was edited since.
+ */
 export function useTakeAway(): (title: string, edit: Edit | undefined, details?: readonly string[]) => void {
   const { workbench } = useDesk();
   const { say } = useNotices();

@@ -10,7 +10,7 @@ import {
 } from "#core";
 import { PART_LISTS, PARTS, type KitDocument, type PartList } from "../storage/records";
 
-/** Why a level is too large to be kept, in words; empty where it is not, or where there is none. */
+/** Returns why a level is too large to be stored; empty if it is not, or there is none. */
 function whyTooLarge(stage: unknown): string {
   const level = (stage as { readonly level?: unknown } | undefined)?.level;
   if (!Array.isArray(level)) return "";
@@ -29,7 +29,7 @@ function whyKitRefused(before: Kit, after: Kit): string {
   return after.stage === before.stage ? "" : whyTooLarge(after.stage);
 }
 
-/** Why a part that an edit added or changed is refused; empty where all of them can be read again. */
+/** Returns why a part that an edit added or changed is refused; empty if it can be read back. */
 function whyPartRefused(list: PartList, before: KitDocument, after: KitDocument): string {
   if (before[list] === after[list]) return "";
   const known = new Set<unknown>(before[list]);
@@ -45,8 +45,8 @@ function whyPartRefused(list: PartList, before: KitDocument, after: KitDocument)
 }
 
 /**
- * Returns why a changed document is not kept: something in it could not be read again from storage, because it is too much
- * or out of reach. Empty where all can, whatever faults the rules or the stage may have otherwise: those are kept.
+ * Returns why a changed document cannot be stored: a part of it could not be read back, because it is too
+ * large or out of bounds. Empty if all can; other faults of rules or stage are stored.
  */
 export function whyRefused(before: KitDocument, after: KitDocument): string {
   const reasons = [

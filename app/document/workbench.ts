@@ -13,7 +13,7 @@ import { createRecordingKeeper, type RecordingKeeper } from "./recordingKeeper";
 import { createSittings, type Sittings } from "./sittings";
 import { whyRefused } from "./whyRefused";
 
-/** An edit that can be taken back by itself, whatever was done since: the document around it. */
+/** An edit that can be reverted separately, whatever was done since: the document before and after it. */
 export interface Edit {
   readonly before: KitDocument;
   readonly after: KitDocument;
@@ -24,9 +24,12 @@ type Lists = Omit<KitDocument, "kit">;
 export interface Workbench
   extends Pick<StoreApi<OpenDocument>, "getState" | "getInitialState" | "subscribe">, Sittings {
   readonly history: StoreApi<{ pastStates: readonly unknown[]; futureStates: readonly unknown[] }>;
-  /** May this tab edit the open kit? Where not, it is said why, with the way out. */
+  /** Returns whether this tab may edit the open kit; if not, notifies why and offers a way out. */
   readonly mayEdit: () => boolean;
-  /** Changes the document. `what` says in a few words what was done. Undefined where nothing was, or may be, changed. */
+  /**
+   * Changes the document. `what` is a short description. Returns undefined if nothing was, or may be,
+   * changed.
+   */
   readonly edit: (what: string, edit: (document: KitDocument) => KitDocument) => Edit | undefined;
   readonly editKit: (what: string, edit: (kit: Kit) => Kit) => Edit | undefined;
   readonly editTake: (what: string, takeId: string, edit: (take: Take) => Take) => Edit | undefined;
@@ -38,30 +41,38 @@ export interface Workbench
     what: string,
     edit: (checks: readonly Check[], document: KitDocument) => readonly Check[],
   ) => Edit | undefined;
-  /** Takes exactly one edit back, whatever was done since; this is an edit too. */
+  /** Reverts exactly one edit, whatever was done since; itself an edit. */
   readonly putBack: (what: string, edit: Edit) => void;
-  /** Adds a take and opens it; `what` says in a few words how it came about. A name that is taken gets a number. False where this tab may not edit. */
+  /**
+   * Adds a take and opens it; `what` describes its origin. A duplicate name gets a number. Returns false if
+   * this tab may not edit.
+   */
   readonly addTake: (take: Take, what?: string) => boolean;
-  /** Keeps a recording that has come to its end, whoever has the pen. */
+  /** Keeps a completed recording, whichever tab holds the pen. */
   readonly keepRecording: RecordingKeeper["keep"];
-  /** Is a recording held in memory alone? */
+  /** Returns whether a recording is only in memory. */
   readonly hasWaitingRecording: () => boolean;
-  /** Returns a name for a recording that no take of the kit ever had, and marks it as given. */
+  /** Returns a name for a recording that no take of the kit ever had, and reserves it. */
   readonly nameRecording: () => string;
-  /** While something is recorded, undo does not go further back than to here. Returns what ends that. */
+  /**
+   * Limits undo to the current state while something is recorded. Returns a function that lifts the limit.
+   */
   readonly guardPast: () => () => void;
   readonly removeTake: (takeId: string) => Edit | undefined;
   readonly openTake: (takeId: string) => void;
-  /** Keeps the present rules under a name, to lay other versions beside. */
+  /** Stores the current rules under a name, for comparison. */
   readonly keepVariant: (id: string, name: string) => void;
   readonly removeVariant: (id: string) => Edit | undefined;
-  /** Takes a variant's rules up again; what stood before is a step of undo away. */
+  /** Restores a variant's rules as one step of undo. */
   readonly takeUpVariant: (id: string) => void;
-  /** Lays the tape's rows out anew; kept with the kit, no step of undo. */
+  /** Changes the settings stored beside the kit; not a step of undo. */
   readonly arrangeTape: (change: (rows: RowOrder) => RowOrder) => void;
-  /** Begins a step of undo that may make many edits through its `run`; `onClosed` hears if it is closed from outside. */
+  /**
+   * Begins a step of undo that can make many edits through its `run`; `onClosed` is called if it is closed
+   * from outside.
+   */
   readonly beginStep: (onClosed?: CloseListener) => UndoStep;
-  /** Closes the open step, if any: another view is shown. Its edits stay as one step. */
+  /** Closes the open step, if any, because another view is shown. Its edits stay as one step. */
   readonly closeStep: () => void;
   readonly undo: () => void;
   readonly redo: () => void;
@@ -71,13 +82,13 @@ export interface WorkbenchWorld {
   readonly library: Library;
   readonly tabs: Tabs;
   readonly say: Say;
-  /** The time on the wall, ms since 1970. */
+  /** The wall clock, ms since 1970. */
   readonly nowMs: () => number;
 }
 
 const HISTORY = 500;
 
-/** Makes a workbench with nothing on it. */
+/** Creates an empty workbench. */
 export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): Workbench {
   const store = createStore<OpenDocument>()(
     temporal((): OpenDocument => ({ ...NOTHING, holder: "ours" }), {
@@ -95,7 +106,7 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     store.temporal as unknown as Parameters<typeof createHistory<Past>>[0],
     readPast,
   );
-  /** The newest state of the past when a recording began. */
+  /** The last recorded state when a recording began. */
   let guarded: { readonly last: unknown } | undefined;
   const sittings = createSittings({
     library,
@@ -116,7 +127,7 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     putKitBack: sittings.putKitBack,
   });
 
-  /** Says why nothing was changed, with the way out of it. */
+  /** Notifies why nothing was changed, with a way out. */
   function refuse(): undefined {
     const { kit, holder } = store.getState();
     if (!kit) return undefined;
@@ -162,7 +173,7 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     change: (items: Lists[L], document: KitDocument) => Lists[L],
   ) => edit(what, document => ({ ...document, [list]: change(document[list], document) }));
 
-  /** Goes through the past; a take that is not there any more is not open either. */
+  /** Steps through the history; a take that no longer exists is closed. */
   function travel(way: "undo" | "redo"): void {
     if (store.getState().holder !== "ours") return void refuse();
     if (history.close("travel")) return;

@@ -1,7 +1,7 @@
 import type { Assist, Kit } from "#core";
 import { freshId } from "./edits";
 
-/** Ways to begin an assist. */
+/** Starting points for an assist. */
 export const ASSIST_STARTERS: readonly (Omit<Assist, "id"> & { readonly line: string })[] = [
   { name: "More time", windows: 150, line: "every window half as long again" },
   { name: "Much more time", windows: 250, line: "every window two and a half times as long" },
@@ -10,7 +10,7 @@ export const ASSIST_STARTERS: readonly (Omit<Assist, "id"> & { readonly line: st
   { name: "Slow double taps", gaps: 200, line: "the gap between taps twice as long" },
 ];
 
-/** A kit with one more assist; its name is made its own where it is taken. */
+/** Returns a kit with one more assist; a duplicate name is made unique. */
 export function addAssist(
   kit: Kit,
   { name, line: _line, ...fields }: Omit<Assist, "id"> & { readonly line?: string },
@@ -23,12 +23,12 @@ export function addAssist(
   return { ...kit, assists: [...assists, { ...fields, id, name: own }] };
 }
 
-/** A kit with one of its assists changed. */
+/** Returns a kit with one of its assists changed. */
 export function changeAssist(kit: Kit, id: string, change: (assist: Assist) => Assist): Kit {
   return { ...kit, assists: (kit.assists ?? []).map(assist => (assist.id === id ? change(assist) : assist)) };
 }
 
-/** A kit without one of its assists; without the list where it was the last. */
+/** Returns a kit without one of its assists; the list is removed with the last one. */
 export function removeAssist(kit: Kit, id: string): Kit {
   const { assists = [], ...rest } = kit;
   const left = assists.filter(assist => assist.id !== id);

@@ -49,7 +49,7 @@ test("at another rate a check asks of takes what it asked, in the frames that ar
     { ...checks[0], at: "168f", within: "4f" },
     { ...checks[1], same: [[168, "performed", "m"]], slip: "2f" },
   ]);
-  // The last frame of the longest take stays in reach of a file, whatever the rate.
+  // The last frame of the longest take stays within a file's bounds at every rate.
   const last = { ...checks[1], same: [[17_280_000, "performed", "m"]], slip: "999999999999f" } as Check;
   const moved = parseChecks({
     format: "moss-tap/checks",

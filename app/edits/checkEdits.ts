@@ -1,7 +1,7 @@
 import { BOUNDS, type AskedEvent, type Check, type KeptEvent } from "#core";
 import type { IdList } from "./renameId";
 
-/** The list of a kit that the subject of an event stands in. */
+/** The list of a kit that contains the subject of each kind of event. */
 const LISTS: Readonly<Record<AskedEvent["kind"], IdList | undefined>> = {
   performed: "moves",
   lost: "moves",
@@ -12,7 +12,7 @@ const LISTS: Readonly<Record<AskedEvent["kind"], IdList | undefined>> = {
   mode: undefined,
 };
 
-/** A check in which something of the kit goes by another id. */
+/** Returns a check with an id replaced, after an item of the kit was renamed. */
 export function renameInCheck(check: Check, list: IdList, from: string, to: string): Check {
   const swap = (id: string) => (id === from ? to : id);
   const inWhy = (why: unknown): unknown =>
@@ -42,8 +42,8 @@ export function renameInCheck(check: Check, list: IdList, from: string, to: stri
 }
 
 /**
- * A check for a kit whose rate was another: its frames were those of the old rate, and it is about takes, which keep their
- * time. Times in ms stay as they are. No frame comes to lie past the longest take.
+ * Returns a check converted to a new rate: frames are converted so that they keep their time in the takes.
+ * Times in ms are unchanged. No frame exceeds the longest take.
  */
 export function changeCheckRate(check: Check, fromHz: number, toHz: number): Check {
   const inFrames = (f: number) => Math.min(BOUNDS.frames, Math.round((f * toHz) / fromHz));

@@ -1,22 +1,24 @@
 import type { Kit, Layout } from "#core";
 
-/** Renames a kit. */
+/** Returns a kit with another name. */
 export function renameKit(kit: Kit, name: string): Kit {
   return { ...kit, name };
 }
 
-/** A new control with an id made from its name that no control or stick has yet. */
+/** Returns a kit with a new control, whose id is made from its name and unique among controls and sticks. */
 export function addControl(kit: Kit, name: string): Kit {
   const taken = new Set([...kit.controls, ...(kit.sticks ?? [])].map(item => item.id));
   return { ...kit, controls: [...kit.controls, { id: freshId(name, taken), name, bindings: [] }] };
 }
 
-/** A kit without one control. Rules that listen to it are left, and the core says so; its lanes in takes stay. */
+/**
+ * Returns a kit without one control. Rules that use it remain, and become faults; its lanes in takes remain.
+ */
 export function removeControl(kit: Kit, controlId: string): Kit {
   return { ...kit, controls: kit.controls.filter(control => control.id !== controlId) };
 }
 
-/** The bindings of one control replaced. */
+/** Returns a kit with the bindings of one control replaced. */
 export function bindControl(kit: Kit, controlId: string, bindings: readonly (readonly string[])[]): Kit {
   return {
     ...kit,
@@ -24,7 +26,10 @@ export function bindControl(kit: Kit, controlId: string, bindings: readonly (rea
   };
 }
 
-/** The bindings of a layout laid over a kit: controls it does not name keep theirs, names the kit lacks are passed over. */
+/**
+ * Returns a kit with the bindings of a layout: controls the layout does not name keep theirs, names the kit
+ * lacks are ignored.
+ */
 export function applyLayout(kit: Kit, layout: Layout): Kit {
   return {
     ...kit,
@@ -35,13 +40,15 @@ export function applyLayout(kit: Kit, layout: Layout): Kit {
   };
 }
 
-/** The present bindings of a kit as a layout. */
+/** Returns the current bindings of a kit as a layout. */
 export function layoutOf(kit: Kit, id: string, name: string): Layout {
   const bindings = Object.fromEntries(kit.controls.map(control => [control.id, control.bindings]));
   return { format: "moss-tap/layout", version: 1, id, name, bindings };
 }
 
-/** The press and release points of controls, kept in order: the release point is never above the press point. */
+/**
+ * Sets the press and release thresholds of controls; the release threshold never exceeds the press threshold.
+ */
 export function setThresholds(
   kit: Kit,
   controlIds: readonly string[],
@@ -60,7 +67,10 @@ export function setThresholds(
   };
 }
 
-/** A stick of four controls. Its id is made from its name; no control or stick has it yet. */
+/**
+ * Returns a kit with a new stick of four controls, whose id is made from its name and unique among controls
+ * and sticks.
+ */
 export function addStick(
   kit: Kit,
   name: string,
@@ -70,7 +80,7 @@ export function addStick(
   return { ...kit, sticks: [...(kit.sticks ?? []), { id: freshId(name, taken), name, ...sides }] };
 }
 
-/** A list field of a kit without one of its items; the field goes with the last. */
+/** Returns a kit without one item of a list; the field is removed with the last item. */
 export function removeAt<F extends "sticks" | "gates" | "moves" | "modes" | "switches" | "prompts">(
   kit: Kit,
   field: F,
@@ -82,10 +92,10 @@ export function removeAt<F extends "sticks" | "gates" | "moves" | "modes" | "swi
   return rest as Kit;
 }
 
-/** As many letters of a name are made into an id: a number behind them still fits the bound of ids. */
+/** The length of an id made from a name; a number behind it still fits the bound of ids. */
 const MOST_LETTERS = 60;
 
-/** An id made of a name: lower case, words joined by hyphens, a number at the end if it is taken. */
+/** Returns an id made from a name: lower case, words joined by hyphens, with a number if it is taken. */
 export function freshId(name: string, taken: ReadonlySet<string>): string {
   const base =
     name

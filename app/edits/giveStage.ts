@@ -2,7 +2,7 @@ import { parseFrames, type Kit } from "#core";
 import type { DuelDocument, RopesDocument, RunnerDocument } from "#stage";
 import { freshId } from "./edits";
 
-/** What a move called so begins with on the beams, where its name says it; nothing for others. */
+/** The initial runner effect of a move with a telling name. */
 const RUNNER_WORDS: readonly (readonly [RegExp, Readonly<Record<string, unknown>>])[] = [
   [/jump|leap|hop|spring|vault/i, { leap: 19 }],
   [/dash|dodge|roll|dive/i, { dash: 16, for: "8f" }],
@@ -12,14 +12,14 @@ const RUNNER_WORDS: readonly (readonly [RegExp, Readonly<Record<string, unknown>
   [/step|hitch/i, { step: 1 }],
 ];
 
-/** What a move does in a duel, by its name and by how slow it is: what takes longer strikes harder. */
+/** Returns the initial duel effect of a move, by its name and length: slower moves strike harder. */
 function duelEffect(kit: Kit, move: NonNullable<Kit["moves"]>[number]): Readonly<Record<string, unknown>> {
   if (/parry|guard|block/i.test(move.name)) return { parry: "9f" };
   const startup = parseFrames(move.frames?.startup ?? "6f", kit.rate, "atLeast") ?? 6;
   return { strike: Math.max(3, Math.min(12, Math.round(2 + startup / 2))) };
 }
 
-/** A small level to begin with: two beams and a gap, a higher one, and the ground again. */
+/** A small initial level: two platforms and a gap, a higher platform, and the ground again. */
 const LEVEL = [
   "                                ",
   "                                ",
@@ -30,7 +30,7 @@ const LEVEL = [
   "##########   #####        ######",
 ];
 
-/** The control that is called so, or whose key is the arrow that way; else undefined. */
+/** Returns the control with that name, or bound to that arrow key; otherwise undefined. */
 function findSide(kit: Kit, name: "left" | "right"): string | undefined {
   const arrow = name === "left" ? "key:ArrowLeft" : "key:ArrowRight";
   return kit.controls.find(
@@ -40,9 +40,9 @@ function findSide(kit: Kit, name: "left" | "right"): string | undefined {
 }
 
 /**
- * A kit with a runner's stage: left and right are found by name or made on the arrow keys, the ground opens the gate
- * called Footing (or Ground), which is made if there is none. Moves whose names say what they do on beams, and that do
- * nothing on a stage yet, do it; all else stays as it is.
+ * Returns a kit with a runner stage: left and right are found by name or created on the arrow keys; the
+ * ground opens the gate called Footing (or Ground), which is created if missing. Moves with telling names and
+ * without an effect get one; nothing else changes.
  */
 export function giveRunner(kit: Kit): Kit {
   const taken = new Set([...kit.controls, ...(kit.sticks ?? [])].map(item => item.id));
@@ -81,7 +81,7 @@ export function giveRunner(kit: Kit): Kit {
   };
 }
 
-/** A gate by its name, or a new one with that name: its id, and the gates with it among them. */
+/** Returns the gate with a name, or a new one: its id, and the list of gates including it. */
 export function findGate(kit: Kit, name: string): { id: string; gates: NonNullable<Kit["gates"]> } {
   const gates = kit.gates ?? [];
   const known = gates.find(gate => gate.name.toLowerCase() === name.toLowerCase());
@@ -91,8 +91,9 @@ export function findGate(kit: Kit, name: string): { id: string; gates: NonNullab
 }
 
 /**
- * A kit with a duel's stage: a clockwork that strikes, guards and strikes again. Moves that do nothing on a stage yet
- * strike, those called a parry, guard or block parry; being struck and being blocked open gates of those names.
+ * Returns a kit with a duel stage: an opponent that strikes, guards and strikes again. Moves without an
+ * effect strike; those called parry, guard or block parry. Being struck and being blocked open gates of those
+ * names.
  */
 export function giveDuel(kit: Kit): Kit {
   const struck = findGate(kit, "Struck");
@@ -117,7 +118,7 @@ export function giveDuel(kit: Kit): Kit {
   return { ...kit, ...(moves ? { moves } : {}), gates: blocked.gates, stage };
 }
 
-/** A kit with ropes for a stage: its prompts hang on them, asked for as they are written. */
+/** Returns a kit with ropes as its stage: its prompts appear on them as written. */
 export function giveRopes(kit: Kit): Kit {
   const stage: RopesDocument = { kind: "ropes", seed: 1 };
   return { ...kit, stage };

@@ -1,9 +1,9 @@
 import { largest } from "#core";
 
-/** A tile of a level's rows of text: a beam, air, where the body starts, or the letter of a zone. */
+/** A tile of a level's rows of text: solid, air, the body's start, or the letter of a zone. */
 export type Tile = string;
 
-/** A place in a level, counted from its upper left corner. */
+/** A position in a level, counted from its upper left corner. */
 export interface TilePlace {
   readonly column: number;
   readonly row: number;
@@ -13,7 +13,7 @@ export const BEAM: Tile = "#";
 export const AIR: Tile = " ";
 export const START: Tile = "@";
 
-/** A level is never smaller than this, in tiles. */
+/** The minimum size of a level, in tiles. */
 const LEAST_WIDTH = 8;
 const LEAST_HEIGHT = 3;
 
@@ -24,12 +24,15 @@ export function widthOf(rows: readonly string[]): number {
   );
 }
 
-/** The tile at a place; air outside what is written. */
+/** Returns the tile at a position; air outside the rows. */
 export function tileAt(rows: readonly string[], { column, row }: TilePlace): Tile {
   return rows[row]?.[column] ?? AIR;
 }
 
-/** Rows with one tile changed. A start that is set is taken away where it was; places outside change nothing. */
+/**
+ * Returns rows with one tile changed. Setting the start removes the old one; positions outside change
+ * nothing.
+ */
 function paintTile(rows: readonly string[], place: TilePlace, tile: Tile): readonly string[] {
   const { column, row } = place;
   const width = widthOf(rows);
@@ -43,7 +46,10 @@ function paintTile(rows: readonly string[], place: TilePlace, tile: Tile): reado
   });
 }
 
-/** Rows with every tile painted that a straight stroke crosses, both ends included. The same rows where nothing changes. */
+/**
+ * Returns rows with every tile painted that a straight stroke crosses, both ends included. Returns the same
+ * rows if nothing changes.
+ */
 export function paintTiles(
   rows: readonly string[],
   from: TilePlace,
@@ -60,7 +66,7 @@ export function paintTiles(
   return painted;
 }
 
-/** A level made wider or narrower at its right, higher or lower at its top, by whole tiles. */
+/** Returns a level resized by whole tiles, at its right side and at its top. */
 export function resizeLevel(rows: readonly string[], byColumns: number, byRows: number): readonly string[] {
   const width = Math.max(LEAST_WIDTH, widthOf(rows) + byColumns);
   const height = Math.max(LEAST_HEIGHT, rows.length + byRows);
@@ -69,7 +75,7 @@ export function resizeLevel(rows: readonly string[], byColumns: number, byRows: 
   return [...added, ...kept].map(row => row.slice(0, width).padEnd(width, AIR));
 }
 
-/** The first letter that no zone has yet; undefined when all are taken. */
+/** Returns the first letter without a zone; undefined if all are used. */
 export function freshLetter(zones: Readonly<Record<string, string>>): string | undefined {
   return [..."abcdefghijklmnopqrstuvwxyz"].find(letter => !(letter in zones));
 }

@@ -1,7 +1,7 @@
 import type { Kit } from "#core";
 import { freshId } from "./edits";
 
-/** A mode more, with a name of its own; the first one is where the kit starts. */
+/** Returns a kit with one more mode with a unique name; the first one becomes the initial mode. */
 export function addMode(kit: Kit): Kit {
   const modes = kit.modes ?? [];
   const names = new Set(modes.map(mode => mode.name));
@@ -9,7 +9,10 @@ export function addMode(kit: Kit): Kit {
   return { ...kit, modes: [...modes, { id: freshId(name, new Set(modes.map(mode => mode.id))), name }] };
 }
 
-/** A mode taken away, with the switches to it and its name in the rules; rules left without any mode are active in all. */
+/**
+ * Returns a kit without a mode, the switches to it and its name in the rules; rules left without any mode are
+ * active in all.
+ */
 export function removeMode(kit: Kit, modeId: string): Kit {
   const without = <T extends { readonly modes?: readonly string[] }>(rule: T): T => {
     if (!rule.modes?.includes(modeId)) return rule;
@@ -32,7 +35,10 @@ export function removeMode(kit: Kit, modeId: string): Kit {
   };
 }
 
-/** A switch that the kit does not have yet: another gate or move to watch, or the same one turning the other way, to another mode. Undefined where all are there. */
+/**
+ * Returns a switch that the kit does not have yet: another gate or move, the other edge of the same gate, or
+ * another target mode. Undefined if all exist.
+ */
 export function freshSwitch(kit: Kit): NonNullable<Kit["switches"]>[number] | undefined {
   const modes = kit.modes ?? [];
   const there = new Set((kit.switches ?? []).map(item => JSON.stringify(item.when)));
@@ -46,12 +52,12 @@ export function freshSwitch(kit: Kit): NonNullable<Kit["switches"]>[number] | un
   return k < 0 || !to ? undefined : { when: whens[k]!, to: to.id };
 }
 
-/** Whether a rule is active in a mode: one that names no modes is active in all. */
+/** Returns whether a rule is active in a mode; a rule without modes is active in all. */
 export function isActiveIn(rule: { readonly modes?: readonly string[] }, modeId: string): boolean {
   return rule.modes === undefined || rule.modes.includes(modeId);
 }
 
-/** A pattern or a move made active or not in one mode. Active in all, it names none. */
+/** Activates or deactivates a pattern or move in a mode. If it is active in all, it names none. */
 export function setActiveIn(
   kit: Kit,
   list: "patterns" | "moves" | "prompts",

@@ -1,4 +1,4 @@
-/** Anything a document is made of. */
+/** Any part of a document. */
 type Json = unknown;
 type JsonObject = Readonly<Record<string, Json>>;
 
@@ -6,7 +6,7 @@ const isObject = (value: Json): value is JsonObject =>
   typeof value === "object" && value !== null && !Array.isArray(value);
 const isSame = (a: Json, b: Json) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
-/** What an item of a list is known by: its id, or all that it says. */
+/** Returns the identity of a list item: its id, or its whole content. */
 function keyOf(item: Json): string {
   return isObject(item) && typeof item.id === "string" ? item.id : JSON.stringify(item);
 }
@@ -50,10 +50,10 @@ function putBackObject(before: JsonObject, after: JsonObject, now: JsonObject): 
 }
 
 /**
- * Takes one edit back from a document that has been edited since: exactly what that edit changed becomes what it was
- * before it, as far as nobody has changed it again; all else stays. What was taken out of a list stands again after the
- * nearest of its old neighbours. `before` and `after` are the document around the edit; with nothing edited since, the
- * result is `before`; where nothing is left to put back it is `now` itself.
+ * Reverts one edit of a document that has been edited since: restores exactly what that edit changed, unless
+ * it was changed again; everything else stays. Items removed from a list return after the nearest of their
+ * old neighbours. `before` and `after` are the document around the edit. Without later edits the result
+ * equals `before`; if nothing is left to revert it is `now` itself.
  */
 export function putBack<T>(before: T, after: T, now: T): T {
   if (before === after) return now;

@@ -1,15 +1,17 @@
 import { listLengths, parseFrames, writeAt, type Kit, type WrittenLength } from "#core";
 import { listStageLengths } from "#stage";
 
-/** What lengths written in frames keep when a kit's rate changes: their frames, or about their time. */
+/**
+ * What a change of rate preserves for lengths written in frames: their frames, or approximately their time.
+ */
 export type Keeps = "frames" | "time";
 
-/** Every length of a kit, its stage's among them. */
+/** Returns every length of a kit, including its stage's. */
 export function listAllLengths(kit: Kit): WrittenLength[] {
   return [...listLengths(kit), ...listStageLengths(kit)];
 }
 
-/** Frames at a new rate that last about as long: rounded to the nearest, and never nothing where there was something. */
+/** Converts frames to a new rate, rounded to the nearest and at least 1 if they were. */
 function framesForTime(frames: number, from: number, to: number): number {
   return frames === 0 ? 0 : Math.max(1, Math.round((frames * to) / from));
 }
@@ -17,8 +19,8 @@ function framesForTime(frames: number, from: number, to: number): number {
 const inFrames = ({ written }: WrittenLength) => written.endsWith("f");
 
 /**
- * A kit at another rate. Lengths written in ms keep their time and come to other frames; those written in frames keep
- * their frames as they are, or are written anew so that they keep their time. Takes keep their own rate.
+ * Returns a kit at another rate. Lengths written in ms keep their time; those written in frames keep their
+ * frames, or are rewritten to keep their time. Takes keep their own rate.
  */
 export function changeRate(kit: Kit, rate: number, keeps: Keeps): Kit {
   const at = { ...kit, rate };
@@ -31,16 +33,16 @@ export function changeRate(kit: Kit, rate: number, keeps: Keeps): Kit {
     }, at);
 }
 
-/** The lengths of a kit that a change of rate is about, counted by how they are written. */
+/** The number of lengths that a change of rate affects, by unit. */
 export interface RateChange {
   readonly inFrames: number;
   readonly inMs: number;
-  /** The first one written in frames, with what it lasts before and after if its frames are kept. */
+  /** The first length written in frames, with its time before and after if its frames are kept. */
   readonly example:
     { readonly written: string; readonly msBefore: number; readonly msAfter: number } | undefined;
 }
 
-/** Counts a kit's lengths by how they are written; the example is the first in frames, with what it lasts before and after. */
+/** Counts a kit's lengths by unit; the example is the first one in frames, with its time before and after. */
 export function readRateChange(kit: Kit, rate: number): RateChange {
   const all = listAllLengths(kit).filter(
     ({ written }) => (parseFrames(written, kit.rate, "atLeast") ?? 0) > 0,

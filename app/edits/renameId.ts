@@ -3,7 +3,7 @@ import { listStageRefs } from "#stage";
 import { renameInCheck } from "./checkEdits";
 import { NAMING_FIELDS } from "./ruleEdits";
 
-/** The lists of a kit whose items are known by ids that leave in files. */
+/** The lists of a kit whose ids appear in exported files. */
 export type IdList = "controls" | "patterns" | "moves" | "gates" | "prompts";
 
 const CONTROL_FIELDS: ReadonlySet<string> = new Set([
@@ -24,7 +24,7 @@ const CONTROL_FIELDS: ReadonlySet<string> = new Set([
 
 const FIELDS: Readonly<Record<IdList, ReadonlySet<string>>> = { ...NAMING_FIELDS, controls: CONTROL_FIELDS };
 const STAGE_WORDS = { controls: "control", patterns: "pattern", gates: "gate", prompts: "prompt" } as const;
-/** Fields whose words are no ids, whatever they say, and those the core passes over. */
+/** Fields whose texts are never ids, and those the core ignores. */
 const PASSED_OVER: ReadonlySet<string> = new Set(["id", "name", "stage", "effect", "bindings"]);
 
 function replaceIds(
@@ -45,7 +45,7 @@ function replaceIds(
   );
 }
 
-/** A document as far as ids go through it. */
+/** The parts of a document that contain ids. */
 interface Named {
   readonly kit: Kit;
   readonly takes: readonly Take[];
@@ -71,8 +71,8 @@ function renameInTake(take: Take, list: IdList, from: string, to: string): Take 
 }
 
 /**
- * A document in which something has another id: everything that names it follows, in rules, stage, takes, layouts and checks.
- * Nothing else changes, and what is understood of the takes stays the same. The new id must be free and may be one.
+ * Returns a document with an id replaced wherever it is used: rules, stage, takes, layouts and checks.
+ * Nothing else changes, and traces stay the same. The new id must be valid and free.
  */
 export function renameId<D extends Named>(document: D, list: IdList, from: string, to: string): D {
   const { kit, takes, layouts, checks } = document;
@@ -97,7 +97,7 @@ export function renameId<D extends Named>(document: D, list: IdList, from: strin
   };
 }
 
-/** Why an id cannot be given, in words; empty where it can. */
+/** Returns why an id cannot be used; empty if it can. */
 export function whyNotId(kit: Kit, list: IdList, from: string, to: string): string {
   if (!isId(to)) return "An id is at most 100 letters, digits and signs, without / ? # \\ or %.";
   const others: readonly { readonly id: string }[] =

@@ -5,7 +5,7 @@ import { freshId } from "./edits";
 export const RULE_LISTS = ["patterns", "moves", "gates", "prompts", "switches"] as const;
 export type RuleList = (typeof RULE_LISTS)[number];
 
-/** A rule by where it stands. */
+/** The position of a rule in a kit. */
 export interface RulePlace {
   readonly list: RuleList;
   readonly index: number;
@@ -21,12 +21,15 @@ function rulesOf(kit: Kit, list: RuleList): readonly AnyRule[] {
   return (kit[list] ?? []) as readonly unknown[] as readonly AnyRule[];
 }
 
-/** The rule that stands at a place. */
+/** Returns the rule at a position. */
 export function ruleAt(kit: Kit, { list, index }: RulePlace): AnyRule | undefined {
   return rulesOf(kit, list)[index];
 }
 
-/** A copy of a rule right under it, with an id and a name of its own; the same kit for a switch, which has neither. */
+/**
+ * Returns a kit with a copy of a rule right after it, with a unique id and name; the same kit for a switch,
+ * which has neither.
+ */
 export function duplicateRule(kit: Kit, { list, index }: RulePlace): Kit {
   const rules = rulesOf(kit, list);
   const rule = rules[index];
@@ -42,7 +45,7 @@ export function duplicateRule(kit: Kit, { list, index }: RulePlace): Kit {
   return { ...kit, [list]: [...rules.slice(0, index + 1), copy, ...rules.slice(index + 1)] };
 }
 
-/** A rule moved up or down in its list; the same kit where it can go no farther. */
+/** Returns a kit with a rule moved up or down in its list; the same kit at either end. */
 export function moveRule(kit: Kit, { list, index }: RulePlace, by: 1 | -1): Kit {
   const rules = [...rulesOf(kit, list)];
   const to = index + by;
@@ -51,20 +54,20 @@ export function moveRule(kit: Kit, { list, index }: RulePlace, by: 1 | -1): Kit 
   return { ...kit, [list]: rules };
 }
 
-/** A rule switched off, as if absent, or on again. Gates and switches cannot be switched off. */
+/** Returns a kit with a rule disabled, or enabled again. Gates and switches cannot be disabled. */
 export function turnRule(kit: Kit, { list, index }: RulePlace): Kit {
   const path = [list, index, "off"];
   return readAt(kit, path) === true ? deleteAt(kit, path) : writeAt(kit, path, true);
 }
 
-/** A kit without a rule. What leans on it is left, and the core says so. */
+/** Returns a kit without a rule. Rules that depend on it remain, and become faults. */
 export function removeRule(kit: Kit, { list, index }: RulePlace): Kit {
   const left = rulesOf(kit, list).filter((_, i) => i !== index);
   if (left.length === 0 && list !== "patterns") return deleteAt(kit, [list]);
   return { ...kit, [list]: left };
 }
 
-/** Fields that hold ids of rules, by the list those rules stand in. */
+/** Fields that contain ids of rules, by the list of those rules. */
 export const NAMING_FIELDS: Readonly<
   Record<"patterns" | "moves" | "gates" | "prompts", ReadonlySet<string>>
 > = {
@@ -74,7 +77,7 @@ export const NAMING_FIELDS: Readonly<
   prompts: new Set(["prompt"]),
 };
 
-/** Every string that stands in one of these fields of a value, at any depth, in lists too. */
+/** Returns every string in these fields of a value, at any depth and in lists too. */
 export function idsUnder(value: unknown, fields: ReadonlySet<string>, field = ""): string[] {
   if (typeof value === "string") return fields.has(field) ? [value] : [];
   if (Array.isArray(value)) return value.flatMap(item => idsUnder(item, fields, field));
@@ -82,7 +85,7 @@ export function idsUnder(value: unknown, fields: ReadonlySet<string>, field = ""
   return Object.entries(value).flatMap(([key, item]) => idsUnder(item, fields, key));
 }
 
-/** The rules that lean on a rule: those that name it. */
+/** Returns the rules that refer to a rule. */
 export function listLeaningRules(kit: Kit, place: RulePlace): RulePlace[] {
   const rule = ruleAt(kit, place);
   if (!rule || place.list === "switches") return [];
@@ -94,7 +97,7 @@ export function listLeaningRules(kit: Kit, place: RulePlace): RulePlace[] {
   );
 }
 
-/** The names of everything that leans on a rule: those that would be at fault without it. */
+/** Returns the names of everything that refers to a rule and would have a fault without it. */
 export function listLeaning(kit: Kit, place: RulePlace): string[] {
   const rule = ruleAt(kit, place);
   if (!rule || place.list === "switches") return [];
@@ -109,13 +112,13 @@ export function listLeaning(kit: Kit, place: RulePlace): string[] {
   ];
 }
 
-/** The key by which a rule is known in the address: its kind and id. */
+/** Returns the key of a rule in the address: its kind and id. */
 export function keyOfRule(kit: Kit, place: RulePlace): string {
   const kind = place.list === "switches" ? "switch" : place.list.slice(0, -1);
   return `${kind}:${place.list === "switches" ? place.index : (ruleAt(kit, place)?.id ?? "")}`;
 }
 
-/** A rule's path in the kit. */
+/** Returns a rule's path in the kit. */
 export function pathOfRule({ list, index }: RulePlace): readonly PathStep[] {
   return [list, index];
 }

@@ -4,7 +4,7 @@ import { valueAt } from "./takeEdits";
 type Pair = readonly [number, number];
 type Lanes = Readonly<Record<string, readonly Pair[]>>;
 
-/** A stretch taken out of a take: every lane with the value it begins with, places counted from its start. */
+/** A range copied from a take: every lane with its initial value, positions relative to the start. */
 export interface TakeClip {
   readonly lengthX: number;
   readonly lanes: Lanes;
@@ -23,7 +23,7 @@ function clipLanes(lanes: Lanes, fromX: number, toX: number): Lanes {
   return Object.fromEntries(Object.entries(lanes).map(([id, lane]) => [id, clipLane(lane, fromX, toX, 0)]));
 }
 
-/** Copies a stretch, from a place up to another (not included), in frames of the take. */
+/** Copies a range, from a position up to another (exclusive), in frames of the take. */
 export function copyStretch(take: Take, fromX: number, toX: number): TakeClip {
   return {
     lengthX: toX - fromX,
@@ -33,7 +33,7 @@ export function copyStretch(take: Take, fromX: number, toX: number): TakeClip {
   };
 }
 
-/** Leaves out pairs that change nothing. */
+/** Removes pairs that change nothing. */
 function tidy(lane: readonly Pair[], before: number): Pair[] {
   return lane.filter(([, value], i) => value !== (i === 0 ? before : lane[i - 1]![1]));
 }
@@ -58,7 +58,7 @@ function pasteLanes(lanes: Lanes, clip: Lanes, atX: number, lengthX: number): Re
   );
 }
 
-/** Lays a clip over a take from a place on; what was there is replaced, and the take grows if it must. */
+/** Pastes a clip into a take at a position; it replaces what was there, and extends the take if necessary. */
 export function pasteClip(take: Take, clip: TakeClip, atX: number): Take {
   const gates = pasteLanes(take.gates ?? {}, clip.gates, atX, clip.lengthX) as NonNullable<Take["gates"]>;
   const speed = pasteLane(take.speed ?? [], clip.speed, atX, clip.lengthX, FULL_SPEED) as NonNullable<
@@ -76,7 +76,7 @@ export function pasteClip(take: Take, clip: TakeClip, atX: number): Take {
   };
 }
 
-/** Empties a stretch: every control up, every gate closed; the speed stays. */
+/** Clears a range: every control up, every gate closed; the speed is unchanged. */
 export function wipeStretch(take: Take, fromX: number, toX: number): Take {
   const empty: TakeClip = {
     lengthX: toX - fromX,
@@ -87,7 +87,9 @@ export function wipeStretch(take: Take, fromX: number, toX: number): Take {
   return pasteClip(take, empty, fromX);
 }
 
-/** Moves a stretch by so much, over what lies there; the place it leaves is empty. Never to before the beginning. */
+/**
+ * Moves a range by a distance, overwriting its destination; its old place is cleared. Never before the start.
+ */
 export function shiftStretch(take: Take, fromX: number, toX: number, byX: number): Take {
   const clip = copyStretch(take, fromX, toX);
   return pasteClip(wipeStretch(take, fromX, toX), clip, Math.max(0, fromX + byX));

@@ -2,14 +2,14 @@ import type { Take } from "#core";
 
 type Pair<V extends number> = readonly [number, V];
 
-/** The value a lane has at a place: that of the last pair at or before it. */
+/** Returns the value of a lane at a position: that of the last pair at or before it. */
 export function valueAt<V extends number>(lane: readonly Pair<V>[], x: number, before: V): V {
   return lane.findLast(pair => pair[0] <= x)?.[1] ?? before;
 }
 
 /**
- * A lane with one value from `fromX` up to `toX`; from there on it is as it was. Pairs outside stay to the letter,
- * analog ones too; pairs that change nothing are left out where the new stretch begins and ends.
+ * Returns a lane with one value from `fromX` up to `toX`, and unchanged elsewhere. Pairs outside are kept
+ * exactly, including analog ones; redundant pairs at both ends of the range are removed.
  */
 export function setStretch<V extends number>(
   lane: readonly Pair<V>[],
@@ -27,24 +27,24 @@ export function setStretch<V extends number>(
   return [...head, ...middle, ...tail];
 }
 
-/** A press painted on a control's lane, from a frame up to another (not included), in frames of the take. */
+/** Paints a press on a control's lane, from a frame up to another (exclusive), in frames of the take. */
 export function paintControl(take: Take, control: string, fromX: number, toX: number, isDown: boolean): Take {
   const lane = setStretch<number>(take.lanes[control] ?? [], fromX, toX, isDown ? 1 : 0, 0);
   return { ...take, lanes: { ...take.lanes, [control]: lane } };
 }
 
-/** A gate painted open or closed over a stretch. */
+/** Paints a gate open or closed over a range. */
 export function paintGate(take: Take, gate: string, fromX: number, toX: number, isOpen: boolean): Take {
   const lane = setStretch<0 | 1>(take.gates?.[gate] ?? [], fromX, toX, isOpen ? 1 : 0, 0);
   return { ...take, gates: { ...take.gates, [gate]: lane } };
 }
 
-/** The speed of the game clock set over a stretch, in percent of full speed. */
+/** Sets the speed of the game clock over a range, in percent of full speed. */
 export function paintSpeed(take: Take, fromX: number, toX: number, percent: number): Take {
   return { ...take, speed: setStretch<number>(take.speed ?? [], fromX, toX, percent, 100) };
 }
 
-/** A take brought to another rate: every place in time stays where it was in seconds. */
+/** Converts a take to another rate: every position keeps its time in seconds. */
 export function convertTake(take: Take, rateHz: number): Take {
   const move = <V>(lane: readonly (readonly [number, V])[]) =>
     lane.map(([x, v]): [number, V] => [(x * rateHz) / take.rate, v]);
@@ -60,7 +60,7 @@ export function convertTake(take: Take, rateHz: number): Take {
   };
 }
 
-/** A copy of a take under an id and a name of its own. */
+/** Returns a copy of a take with another id and name. */
 export function copyTake(take: Take, id: string, name: string): Take {
   return { ...take, id, name };
 }

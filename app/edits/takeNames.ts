@@ -1,6 +1,6 @@
 import type { Take } from "#core";
 
-/** Returns a name that no take has: the wanted one, or with a number behind it: "Written hands 2". */
+/** Returns a name that no take has: the wanted one, or with a number: "Written hands 2". */
 export function freeName(takes: readonly Pick<Take, "name">[], wanted: string): string {
   const used = new Set(takes.map(({ name }) => name));
   if (!used.has(wanted)) return wanted;
@@ -10,8 +10,8 @@ export function freeName(takes: readonly Pick<Take, "name">[], wanted: string): 
 }
 
 /**
- * Returns the number of a kit's next recording, one above every number given before, also to takes that were deleted or
- * undone since. `last`: the number that was given last, undefined if none was.
+ * Returns the number of a kit's next recording: above every number given before, including deleted and undone
+ * takes. `last` is the number given last, undefined if none was.
  */
 export function nextTakeNumber(takes: readonly Pick<Take, "name">[], last = 0): number {
   const numbers = takes.map(({ name }) => Number(/^Take (\d{1,9})$/.exec(name)?.[1] ?? 0));

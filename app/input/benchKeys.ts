@@ -1,7 +1,9 @@
-/** What the bench under the stage does while the pad is awake. */
+/** The actions of the bench below the stage while the pad is awake. */
 export type BenchAct = "freeze" | "step" | "slower" | "faster";
 
-/** Keys that work the bench while the pad is awake. They are never the kit's, so that no binding can collide with them. */
+/**
+ * Keys that control the bench while the pad is awake. They cannot be bound in a kit, so there is no conflict.
+ */
 export const BENCH_KEYS: Readonly<Record<string, BenchAct>> = {
   "key:F2": "freeze",
   "key:F4": "step",
@@ -9,16 +11,16 @@ export const BENCH_KEYS: Readonly<Record<string, BenchAct>> = {
   "key:F9": "faster",
 };
 
-/** The name of the key for an act: "F2". */
+/** Returns the name of the key for an action: "F2". */
 export function benchKeyOf(act: BenchAct): string {
   const code = Object.keys(BENCH_KEYS).find(key => BENCH_KEYS[key] === act)!;
   return code.replace("key:", "");
 }
 
-/** Speeds of the game one can play at, percent. */
+/** The speeds of the game, in percent. */
 export const SPEEDS: readonly number[] = [5, 10, 25, 50, 75, 100, 150, 200];
 
-/** The next speed below or above one; the same where there is none. */
+/** Returns the next lower or higher speed; the same one at either end. */
 export function nextSpeed(percent: number, way: 1 | -1): number {
   const beyond = SPEEDS.filter(speed => (speed - percent) * way > 0);
   return (way > 0 ? beyond[0] : beyond.at(-1)) ?? percent;

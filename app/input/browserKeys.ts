@@ -1,6 +1,6 @@
 import { BENCH_KEYS } from "./benchKeys";
 
-/** Keys that never reach a page, or not reliably, with who keeps them. */
+/** Keys that do not reach a page reliably, with what reserves them. */
 const KEPT: Readonly<Record<string, string>> = {
   "key:Escape": "Escape gives the keys back to the page",
   "key:MetaLeft": "the system keeps this key",
@@ -11,17 +11,17 @@ const KEPT: Readonly<Record<string, string>> = {
   "key:PrintScreen": "the system keeps this key",
 };
 
-/** With Ctrl held, the browser acts on these before the page hears of them. */
+/** Keys that the browser handles itself while Ctrl is held. */
 const KEPT_WITH_CTRL = ["key:KeyW", "key:KeyT", "key:KeyN", "key:Tab", "key:KeyQ"];
 const CTRL = ["key:ControlLeft", "key:ControlRight"];
 const ALT = ["key:AltLeft", "key:AltRight"];
 
-/** Does a binding take a key that works the bench? Such a binding would never be heard. */
+/** Returns whether a binding uses a key of the bench, which never plays a control. */
 export function isOfBench(binding: readonly string[]): boolean {
   return binding.some(code => code in BENCH_KEYS);
 }
 
-/** What stands against a binding, in words: the browser or the system keeps it for themselves. Empty when nothing does. */
+/** Returns a warning if the browser or the system reserves a binding; empty otherwise. */
 export function warnOfBinding(binding: readonly string[]): string {
   if (isOfBench(binding))
     return "this key works the stage while you play: it freezes, steps or slows the game";
@@ -34,8 +34,8 @@ export function warnOfBinding(binding: readonly string[]): string {
 }
 
 /**
- * What stands against two controls played at once: a Ctrl key on one and W, T or N on another close or open windows
- * when held together. Gives the two names, or undefined.
+ * Returns the names of two controls whose bindings conflict: Ctrl on one and W, T or N on another close or
+ * open windows when held together. Undefined if there are none.
  */
 export function findCtrlClash(
   controls: readonly { readonly name: string; readonly bindings: readonly (readonly string[])[] }[],

@@ -1,12 +1,18 @@
 import { browserPads, createPadPoller } from "./gamepads";
 
-/** Gathers what is pressed together into one binding. */
+/** Collects codes pressed together into one binding. */
 export interface BindingGatherer {
-  /** A code went down or came up. Gives the binding when the first of those held comes up, else undefined. */
+  /**
+   * Reports that a code went down or up. Returns the binding when the first of the held codes comes up,
+   * otherwise undefined.
+   */
   readonly feed: (code: string, isDown: boolean) => readonly string[] | undefined;
 }
 
-/** A binding is what was held when the first of it was let go: one key, or buttons held together. */
+/**
+ * Creates a gatherer. A binding consists of the codes held when the first of them is released: one key, or
+ * buttons held together.
+ */
 export function createBindingGatherer(): BindingGatherer {
   let held: string[] = [];
   return {
@@ -23,18 +29,19 @@ export function createBindingGatherer(): BindingGatherer {
   };
 }
 
-/** How far a pad's button or stick must go to be meant. */
+/** The value from which a pad's button or stick counts as intended. */
 const MEANT_FROM = 0.6;
 
-/** What a hand can answer when it is asked for a binding. */
+/** The result of asking for a binding. */
 export type Captured =
   | { readonly kind: "binding"; readonly codes: readonly string[] }
   | { readonly kind: "clear" }
   | { readonly kind: "leave" };
 
 /**
- * Waits for keys, pad buttons, half-axes, or pointer buttons over `zone`. Escape leaves, Backspace alone clears. Tells
- * once; gives what ends the waiting. A pad's buttons already held when it begins are not meant.
+ * Waits for keys, pad buttons, half-axes, or pointer buttons over `zone`, and reports once. Escape cancels,
+ * Backspace alone clears. Returns a function that stops waiting. Ignores pad buttons already held at the
+ * start.
  */
 export function captureBinding(zone: Element, tell: (captured: Captured) => void): () => void {
   const gatherer = createBindingGatherer();
@@ -69,7 +76,7 @@ export function captureBinding(zone: Element, tell: (captured: Captured) => void
     else if (!event.repeat) feed(`key:${event.code}`, isDown);
   }
 
-  /** The click that follows a button let go is part of the binding, and no click on what lies under it. */
+  /** Suppresses the click that follows the release of a bound button. */
   function swallowClick(): void {
     const swallowing = new AbortController();
     const once = { capture: true, signal: swallowing.signal };

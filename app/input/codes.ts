@@ -55,7 +55,10 @@ const PAD_BUTTONS = [
   "home",
 ];
 
-/** A code as people say it: "key:KeyJ" is "J", "pad:0" is "pad south". Keys go by the letter on the user's own board where the browser tells it, else by their place on a US board. */
+/**
+ * Formats a code: "key:KeyJ" is "J", "pad:0" is "pad south". Keys are named by the user's keyboard layout if
+ * the browser provides it, otherwise by a US layout.
+ */
 export function formatCode(code: string): string {
   const [device, name = ""] = code.split(":");
   if (device === "mouse")
@@ -71,7 +74,7 @@ export function formatCode(code: string): string {
   return NAMES[name] ?? name.replace(/^Key|^Digit/, "").replace(/^Numpad/, "num ");
 }
 
-/** A binding as people say it: its codes joined by "+". */
+/** Formats a binding: its codes joined by "+". */
 export function formatBinding(binding: readonly string[]): string {
   return binding.map(formatCode).join(" + ");
 }

@@ -4,14 +4,14 @@ import type { Pad, PadState } from "./pad";
 
 export const PadContext = createContext<Pad | undefined>(undefined);
 
-/** The pad of this page. */
+/** Returns the pad of this page. */
 export function usePad(): Pad {
   const pad = use(PadContext);
   if (!pad) throw new Error("a component stands outside the page's pad");
   return pad;
 }
 
-/** A part of the pad's state; a component that reads only a number renders only when that number changes. */
+/** Returns a part of the pad's state; the component re-renders only when that part changes. */
 export function usePadState<T>(select: (state: PadState) => T): T {
   return useStore(usePad(), select);
 }

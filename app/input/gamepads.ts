@@ -1,4 +1,4 @@
-/** A pad as the browser reports it; the part of the W3C Gamepad interface that is used. */
+/** The part of the W3C Gamepad interface that is used. */
 export interface PadReading {
   readonly index: number;
   readonly id: string;
@@ -8,20 +8,23 @@ export interface PadReading {
   readonly axes: readonly number[];
 }
 
-/** What is known of the pads: whether the browser can read any, and those that are plugged in. */
+/** Whether the browser supports pads, and the connected ones. */
 export interface PadsStatus {
   readonly hasApi: boolean;
   readonly pads: readonly { readonly index: number; readonly name: string; readonly isStandard: boolean }[];
 }
 
-/** Values are told in steps this fine, so that the last bits of a resting stick do not fill a take. */
+/** The resolution of analog values, so that the noise of a resting stick does not fill a take. */
 const VALUE_PARTS = 128;
 
 function roundValue(value: number): number {
   return Math.round(Math.max(0, Math.min(1, value)) * VALUE_PARTS) / VALUE_PARTS;
 }
 
-/** Every code of one pad with its value now: "pad:0" … for buttons, "pad:axis0+" and "pad:axis0-" for half-axes. */
+/**
+ * Returns every code of one pad with its value: "pad:0" … for buttons, "pad:axis0+" and "pad:axis0-" for
+ * half-axes.
+ */
 export function readPadCodes(pad: PadReading): Map<string, number> {
   const values = new Map<string, number>();
   pad.buttons.forEach((button, b) => values.set(`pad:${b}`, roundValue(button.value)));
@@ -32,16 +35,19 @@ export function readPadCodes(pad: PadReading): Map<string, number> {
   return values;
 }
 
-/** Follows every pad from poll to poll. */
+/** Polls every pad. */
 export interface PadPoller {
-  /** Reads all pads and tells each code whose value changed: the largest of all pads that have it. A pad that vanished lets go. */
+  /**
+   * Reads all pads and reports each code whose value changed: the largest of all pads. A disconnected pad
+   * releases its codes.
+   */
   readonly poll: (tell: (code: string, value: number) => void) => void;
   readonly status: () => PadsStatus;
-  /** Forgets what was held, so that what is still held is told again. */
+  /** Forgets the previous values, so that held codes are reported again. */
   readonly reset: () => void;
 }
 
-/** The pads of the browser, or of the reader given; undefined reads nothing and says that there is no API. */
+/** Creates a poller of the browser's pads, or of the given reader; undefined means there is no API. */
 export function createPadPoller(read: (() => readonly (PadReading | null)[]) | undefined): PadPoller {
   let told = new Map<string, number>();
 
@@ -50,7 +56,7 @@ export function createPadPoller(read: (() => readonly (PadReading | null)[]) | u
     try {
       return read().filter(pad => pad !== null && pad.connected) as PadReading[];
     } catch {
-      // A page may be forbidden to read pads by the policy of the site it stands in: as good as no pad.
+      // Permission policy may forbid reading pads; treated as no pad.
       return [];
     }
   }
@@ -77,7 +83,7 @@ export function createPadPoller(read: (() => readonly (PadReading | null)[]) | u
   };
 }
 
-/** The browser's own reader, or undefined where it has none. */
+/** Returns the browser's own reader, or undefined without the API. */
 export function browserPads(): (() => readonly (PadReading | null)[]) | undefined {
   return typeof navigator !== "undefined" && typeof navigator.getGamepads === "function"
     ? () => navigator.getGamepads()

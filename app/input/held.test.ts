@@ -27,7 +27,7 @@ const KIT: Kit = {
   ],
 };
 
-/** Raw events as they were recorded: [ms, code, value, repeat?]. */
+/** Raw events as recorded: [ms, code, value, repeat?]. */
 type Recorded = readonly [ms: number, code: string, value: number, repeat?: "repeat"];
 
 function mustCompile(kit: Kit) {
@@ -36,7 +36,7 @@ function mustCompile(kit: Kit) {
   return compiled.value;
 }
 
-/** Plays recorded events through the hands into a session, as the pad does. */
+/** Feeds recorded events through the held state into a session, as the pad does. */
 function playRecorded(events: readonly Recorded[], untilMs: number) {
   const rules = mustCompile(KIT);
   const { program } = rules;

@@ -1,41 +1,41 @@
-/** One thing a device reported. `value` is 0 to 1: keys and most buttons know only the two ends. */
+/** One report of a device. `value` is 0 to 1; keys and most buttons only use the ends. */
 export interface RawReport {
   readonly code: string;
   readonly value: number;
-  /** The system's own repeat of a key that is held. */
+  /** Whether it is the system's repeat of a held key. */
   readonly isRepeat: boolean;
 }
 
-/** Why a report changes nothing, or "" where it does. */
+/** Why a report has no effect, or "" if it has one. */
 export type DropReason = "" | "repeat" | "same" | "not bound";
 
-/** A control as hands play it: any whole binding plays it, as far as its least pressed code is pressed. */
+/** A control and its bindings: any complete binding plays it, with the smallest value of its codes. */
 export interface HeldControl {
   readonly id: string;
   readonly bindings: readonly (readonly string[])[];
 }
 
 /**
- * What is held right now, cleaned: repeats dropped, every code and every control let go when its device goes. Knows
- * no device and no clock; feed it what was reported, ask it for the value of each control.
+ * The state of all held codes and controls, without repeats; everything of a device is released when it
+ * disconnects. Knows neither devices nor clocks: feed it reports, and read the value of each control.
  */
 export interface Held {
   readonly setControls: (controls: readonly HeldControl[]) => void;
   readonly report: (raw: RawReport) => DropReason;
-  /** A control held on screen, 0 to 1. */
+  /** Holds a control on screen, 0 to 1. */
   readonly holdOnScreen: (controlId: string, value: number) => void;
-  /** A control's value, 0 to 1. */
+  /** Returns a control's value, 0 to 1. */
   readonly valueOf: (controlId: string) => number;
-  /** Codes held down, in the order in which they went down. */
+  /** Returns the codes held down, in the order of their presses. */
   readonly codesDown: () => readonly string[];
   readonly isHeld: () => boolean;
-  /** Lets go every code for which this is true; gives those that were held. */
+  /** Releases every code for which the predicate is true; returns those that were held. */
   readonly letGo: (isGone: (code: string) => boolean) => readonly string[];
-  /** Lets go everything, the screen too. */
+  /** Releases everything, including on-screen controls. */
   readonly letAllGo: () => void;
 }
 
-/** How far a code must be pressed to be named as held; thresholds of controls are the kit's own. */
+/** The value from which a code counts as held for display; thresholds of controls belong to the kit. */
 const NAMED_FROM = 0.5;
 
 export function createHeld(): Held {
@@ -80,7 +80,7 @@ export function createHeld(): Held {
   };
 }
 
-/** Modifier keys by the flag that every key event carries about them. */
+/** Modifier keys by the flag that every key event has for them. */
 const MODIFIERS = {
   shiftKey: ["key:ShiftLeft", "key:ShiftRight"],
   ctrlKey: ["key:ControlLeft", "key:ControlRight"],
@@ -89,8 +89,8 @@ const MODIFIERS = {
 } as const;
 
 /**
- * Modifier keys that are held here though a key event says they are up: their own key up never came (the system took
- * it for a shortcut of its own). The event's own code is left out, since it is just being reported.
+ * Returns modifier keys that are held here although a key event reports them as up, because their keyup event
+ * never came (the system used it for a shortcut). Excludes the event's own code, which is being reported.
  */
 export function listStuckModifiers(
   event: Readonly<Record<keyof typeof MODIFIERS, boolean>> & { readonly code: string },

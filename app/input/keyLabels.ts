@@ -1,13 +1,13 @@
 import { createStore } from "zustand/vanilla";
 
-/** The letters of the user's own keyboard by W3C key code, where the browser tells; empty where it does not. */
+/** The letters of the user's keyboard by W3C key code; empty if the browser does not provide them. */
 export const keyLabels = createStore<ReadonlyMap<string, string>>(() => new Map());
 
 interface LayoutMap {
   readonly forEach: (each: (letter: string, code: string) => void) => void;
 }
 
-/** Asks the browser for the user's keyboard layout. Where it cannot tell, keys go by their place on a US board. */
+/** Requests the user's keyboard layout from the browser. Without it keys are named by a US layout. */
 export async function readKeyLabels(): Promise<void> {
   const { keyboard } = navigator as Navigator & {
     keyboard?: { getLayoutMap?: () => Promise<LayoutMap> };

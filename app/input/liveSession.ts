@@ -12,71 +12,71 @@ import {
 import { createStaging, stepStaging, writeTrack, type Rules, type StageState } from "#stage";
 import { createRecording, laneOf, type Recording } from "./recording";
 
-/** The longest stretch that is stepped in one go; what a stalled page missed beyond it never happened. */
+/** The maximum time stepped in one go; time a stalled page missed beyond it is dropped. */
 const LONGEST_BURST_MS = 250;
 
-/** How finely times are written down, in parts of a frame. */
+/** The resolution of recorded times, in parts of a frame. */
 const X_PARTS = 1000;
 
 /**
- * The kit running under someone's hands: a clock of fixed steps at the kit's rate, fed with values of
- * controls by the time at which they changed. Knows no screen and no device; times are given in ms.
- * Everything is recorded, so that what was played can be kept as a take that gives the same trace.
+ * A kit running on live input: a fixed-step clock at the kit's rate, fed with control values and their times.
+ * Knows neither screens nor devices; times are in ms. Records everything, so that the session can be stored
+ * as a take with the same trace.
  */
 export interface LiveSession {
   readonly rules: Rules;
   readonly program: Program;
   readonly state: State;
   readonly trace: Trace;
-  /** The bodies of the kit's stage, if it has one. */
+  /** The bodies of the kit's stage, if any. */
   readonly bodies: StageState | undefined;
-  /** How the bodies stood after each frame, as the stage's track has it. */
+  /** The bodies after each frame, in the stage's track format. */
   readonly track: readonly number[];
-  /** The speed of the game clock on each frame, percent, from the frame on which it changed: [frame, percent, …]. */
+  /** The speed of the game clock in percent, from the frame of each change: [frame, percent, …]. */
   readonly speeds: readonly number[];
   readonly recording: Recording;
-  /** The take's own speed from the next frame on, percent of full speed; 0 stands still. */
+  /** Sets the take's own speed from the next frame on, in percent of full speed; 0 stops the game clock. */
   readonly setSpeed: (percent: number) => void;
-  /** Runs one frame while the clock is stopped. */
+  /** Steps one frame while the clock is stopped. */
   readonly stepOnce: () => void;
-  /** The analog value of each control now, 0 to 1. */
+  /** The current analog value of each control, 0 to 1. */
   readonly values: Float64Array;
   /**
-   * A control's analog value, 0 to 1, changed at a time; while the clock is stopped it lands on the next frame, whenever
-   * that is stepped. Returns the edge it makes, or undefined when it makes none.
+   * Sets a control's analog value, 0 to 1, at a time; while the clock is stopped it lands on the next frame
+   * stepped. Returns the resulting edge, or undefined.
    */
   readonly setControl: (control: number, value: number, timeMs: number) => Landing | undefined;
-  /** A gate held open or closed by hand from the next frame on. */
+  /** Holds a gate open or closed manually from the next frame on. */
   readonly setGate: (gate: number, isOpen: boolean) => void;
-  /** A gate opened by hand for one frame, the next. */
+  /** Opens a gate manually for one frame, the next. */
   readonly pulseGate: (gate: number) => void;
-  /** Lets every control go. */
+  /** Releases every control. */
   readonly releaseAll: (timeMs: number) => void;
-  /** Steps every frame that is due by now. Returns how many were stepped. */
+  /** Steps every frame that is due. Returns the number of frames. */
   readonly advance: (nowMs: number) => number;
-  /** Stops the clock (the page is hidden, the game is frozen), and starts it again where it stopped. */
+  /** Stops the clock (hidden page, frozen game); `resume` continues from there. */
   readonly pause: (nowMs: number) => void;
   readonly resume: (nowMs: number) => void;
-  /** The same session under other rules: what was played is run again through them up to now, and goes on from there. */
+  /** Returns the same session under other rules: what was played is run again through them, and continues. */
   readonly underRules: (rules: Rules) => LiveSession;
 }
 
-/** Where an edge of a control lands. */
+/** The position of a control's edge. */
 export interface Landing {
   readonly frame: number;
   readonly isDown: boolean;
-  /** Was it moved on to a later frame, so that the change before it is seen for one frame at least? */
+  /** Whether it was delayed to a later frame, so that the previous change lasts at least one frame. */
   readonly isStretched: boolean;
 }
 
-/** Where a session's clock stands. */
+/** The state of a session's clock. */
 interface Clock {
-  /** The time of frame 0, ms. */
+  /** The time of frame 0, in ms. */
   originMs: number;
   pausedAtMs: number | undefined;
 }
 
-/** Changes planned for frames to come, by frame. */
+/** Changes planned for future frames, by frame. */
 type Plan = Map<number, number[]>;
 
 function load(plan: Plan, frame: number, into: Uint32Array): number {
@@ -100,7 +100,7 @@ export function createLiveSession(rules: Rules, nowMs: number): LiveSession {
   return startSession(rules, clock, createRecording(rules.program.rateHz), -1);
 }
 
-/** A session over a recording, run up to a frame. */
+/** Starts a session from a recording, run up to a frame. */
 function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: number): LiveSession {
   const { program } = rules;
   const { state, bodies } = createStaging(rules);
@@ -115,7 +115,7 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
   const msPerFrame = 1000 / program.rateHz;
   let speedPercent = TICKS;
 
-  /** When something happened, in frames: never on a frame already stepped, never before the pair before it. */
+  /** Converts a time to frames: never on a frame already stepped, never before the previous pair. */
   function placeOf(timeMs: number, lastX: number): number {
     const next = state.frame + 1;
     const x = Math.round(((timeMs - clock.originMs) / msPerFrame) * X_PARTS) / X_PARTS;
@@ -123,7 +123,7 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
     return Math.max(clock.pausedAtMs === undefined ? Math.max(x, earliest) : next, lastX);
   }
 
-  /** Reads a value that a control takes at a place: what that makes of it is planned. */
+  /** Reads a control's value at a position and plans the resulting change. */
   function read(control: number, x: number, value: number): Landing | undefined {
     values[control] = value;
     const reader = readers[control]!;
@@ -164,7 +164,7 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
     if (bodies) writeTrack(bodies, track, track.length);
   }
 
-  /** Runs what was recorded up to a frame; what lies beyond it stays planned. */
+  /** Runs what was recorded up to a frame; later changes stay planned. */
   function catchUp(): void {
     program.controls.forEach((control, c) => {
       for (const [x, value] of recording.lanes.get(control.id) ?? []) read(c, x, value);

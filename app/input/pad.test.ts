@@ -34,7 +34,7 @@ const lengthen = (frames: number) =>
     patterns: [{ ...kit.patterns[0]!, for: `${frames}f` } as Kit["patterns"][number]],
   }));
 
-/** Keys as recorded from a page: [what, code, after how many frames], each in the middle of one. */
+/** Plays keys as from a page: [event, code, frames to wait], each in the middle of a frame. */
 function play(...reports: readonly (readonly ["down" | "up", string, number])[]): void {
   let frame = 0;
   for (const [what, code, at] of reports) {
@@ -182,11 +182,11 @@ test("undo during a recording reaches the edits made since it began and no furth
   tab.pad.wake(true);
   wait(5);
   tab.page()!.leave();
-  // The names of takes that were undone stay theirs.
+  // The names of undone takes are not used again.
   expect(takes().map(({ name }) => name)).toEqual(["Take 3"]);
 });
 
-/** Records a press and ends it only when `meanwhile` has come about. */
+/** Records a press and ends the recording when `meanwhile` has resolved. */
 async function recordWhile(meanwhile: () => Promise<void>): Promise<void> {
   tab.pad.wake(true);
   play(["down", "key:KeyA", 5], ["up", "key:KeyA", 20]);
@@ -219,7 +219,7 @@ test("a recording that ends when another tab has the pen is kept by that tab, wh
     },
   });
   await expect.poll(async () => (await tab.library.listChunks("k")).length).toBe(0);
-  // The living recording was never offered as one that was cut off.
+  // The active recording was never offered as an interrupted one.
   expect(other.notices.store.getState().filter(({ title }) => title.includes("cut off"))).toEqual([]);
   await until(() => takes().length === 1);
 });

@@ -20,7 +20,7 @@ import { takeOf } from "./recording";
 import { createFigureKeeper, type FigureKeeper, type SessionFigures } from "./sessionFigures";
 import { trialGate, withTrialSwitches } from "./trialModes";
 
-/** One thing a device reported: when, what, and the frame it landed on or why it was dropped. */
+/** One device report: its time, its content, and the frame it landed on or the reason it was dropped. */
 export interface RawEvent {
   readonly key: number;
   readonly code: string;
@@ -33,55 +33,62 @@ export interface RawEvent {
   readonly isStretched: boolean;
 }
 
-/** The pad: asleep, or awake and running the kit. While awake, keys belong to the kit. */
+/** The state of the pad: asleep, or awake and running the kit. While awake, keys belong to the kit. */
 export interface PadState {
   readonly session: LiveSession | undefined;
   readonly isRecording: boolean;
   readonly isFrozen: boolean;
   readonly speedPercent: number;
-  /** The assist that is switched on, by id. */
+  /** The active assist, by id. */
   readonly assist: string | undefined;
-  /** What kind of device was used last: prompts name its buttons. */
+  /** The kind of device used last; prompts name its buttons. */
   readonly inHand: "key" | "pad" | "mouse";
-  /** The last frame stepped; rises while awake. */
+  /** The last stepped frame; increases while awake. */
   readonly frame: number;
   readonly log: readonly RawEvent[];
   readonly repeatsDropped: number;
-  /** Codes held now, and the most that were ever held together since the pad was woken. */
+  /** Codes held now, and the maximum held together since the pad was woken. */
   readonly codesDown: readonly string[];
   readonly mostTogether: readonly string[];
-  /** Pairs of codes that were seen held together, each as "a b" in alphabetical order. */
+  /** Pairs of codes seen held together, each as "a b" in alphabetical order. */
   readonly pairsSeen: ReadonlySet<string>;
   readonly pads: PadsStatus;
 }
 
 export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialState" | "subscribe"> {
-  /** Keys belong to the kit from now on, and the kit runs from frame 0. Nothing happens while the kit has faults. */
+  /**
+   * Wakes the pad: keys belong to the kit, which runs from frame 0. Does nothing while the kit has faults.
+   */
   readonly wake: (isRecording?: boolean) => void;
-  /** Every control is let go, keys are the page's again, and a recording is kept as a take. */
+  /**
+   * Puts the pad to sleep: releases every control, returns the keys to the page, and keeps a recording as a
+   * take.
+   */
   readonly sleep: () => void;
-  /** Keeps what was played since the pad was woken as a new take of the open kit. */
+  /** Stores what was played since the pad was woken as a new take of the open kit. */
   readonly keep: () => void;
-  /** Stops the clock where it stands, or lets it run on. What hands do meanwhile lands on the next frame. */
+  /** Stops or continues the clock. Input meanwhile lands on the next frame. */
   readonly freeze: () => void;
-  /** Runs one frame while the clock is stopped. */
+  /** Steps one frame while the clock is stopped. */
   readonly step: () => void;
-  /** The speed of the game clock from the next frame on, percent; it is written into what is recorded. */
+  /** Sets the speed of the game clock from the next frame on, in percent; it is recorded. */
   readonly setSpeed: (percent: number) => void;
-  /** What a device reported while the pad is awake: cleaned, landed on a frame, written in the log. */
+  /** Handles a device report while the pad is awake: cleans it, lands it on a frame, logs it. */
   readonly report: (raw: RawReport, timeMs: number) => void;
-  /** Controls held on the on-screen pad, each 0 (let go) to 1, as one act of the hand; the first wakes the pad. */
+  /**
+   * Sets controls of the on-screen pad, each 0 (released) to 1, in one action; the first one wakes the pad.
+   */
   readonly holdOnScreen: (...held: readonly (readonly [controlId: string, value: number])[]) => void;
-  /** Switches an assist of the kit on from now on, or none: what is played is the kit as it makes it. */
+  /** Activates an assist of the kit, or none: the assisted kit is played from now on. */
   readonly setAssist: (assistId: string | undefined) => void;
-  /** Turns what is played to a mode, as a switch of the kit would; not while it is recorded. */
+  /** Switches the running kit to a mode, as a switch of the kit would; not during a recording. */
   readonly tryMode: (modeId: string) => void;
-  /** A gate held open or closed by hand from the next frame on. */
+  /** Toggles a gate manually from the next frame on. */
   readonly turnGate: (gateId: string) => void;
   readonly letAllGo: () => void;
-  /** Reads what pads are plugged in, awake or not. */
+  /** Detects connected pads, awake or not. */
   readonly refreshPads: () => void;
-  /** What was measured since the pad was last woken. */
+  /** Returns the measurements since the pad was last woken. */
   readonly readFigures: () => SessionFigures;
 }
 
@@ -91,17 +98,17 @@ export interface PadWorld {
   readonly judge: Judge;
   readonly library: Pick<Library, "addChunk">;
   readonly tabs: Pick<Tabs, "markAlive">;
-  /** The page's clock, ms: the one its events are stamped by. */
+  /** The page's clock, which stamps its events, in ms. */
   readonly nowMs: () => number;
   readonly nextTurn: NextTurn;
   readonly later: (ms: number, run: () => void) => () => void;
   readonly listen: (listener: PageListener) => () => void;
-  /** Reads the pads; undefined where the browser has no such thing. */
+  /** Reads the pads; undefined if the browser has no such API. */
   readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
 }
 
 const LOG_LENGTH = 60;
-/** A session longer than this is run through other rules only when the hand rests. Frames. */
+/** Sessions longer than this run through other rules only when input pauses. Frames. */
 const QUICK_FRAMES = 1800;
 const REST_MS = 150;
 
@@ -122,7 +129,7 @@ interface Settled {
   readonly control: number;
 }
 
-/** Does any rule hear a control in the mode that is on? */
+/** Returns whether any rule sees a control in the current mode. */
 function isHeard({ program, state }: LiveSession, control: number): boolean {
   return listHearers(program, control, state.mode).some(hearer => hearer.verdict === "hears");
 }
@@ -131,7 +138,7 @@ function findGate({ program }: LiveSession, gateId: string): number {
   return program.gates.findIndex(gate => gate.id === gateId);
 }
 
-/** What of a kit is played: everything but names, bindings and the like. */
+/** Returns the part of a kit that affects play: everything except names, bindings and the like. */
 function playedOf(kit: Kit): string {
   const { name, controls, ...rules } = kit;
   return JSON.stringify([
@@ -140,12 +147,12 @@ function playedOf(kit: Kit): string {
   ]);
 }
 
-/** Do two versions of a kit play alike, so that only names or bindings differ? */
+/** Returns whether two versions of a kit play alike and differ only in names or bindings. */
 function playAlike(a: Kit, b: Kit): boolean {
   return a.id === b.id && playedOf(a) === playedOf(b);
 }
 
-/** Makes the pad of one page, asleep. */
+/** Creates the pad of one page, asleep. */
 export function createPad(world: PadWorld): Pad {
   const { workbench, evaluation, judge, library, tabs, nowMs } = world;
   const held = createHeld();
@@ -175,7 +182,7 @@ export function createPad(world: PadWorld): Pad {
     store.setState({ log: [event, ...store.getState().log].slice(0, LOG_LENGTH) });
   }
 
-  /** Notes which codes are held, and which were ever held together. */
+  /** Updates the codes held now, and those ever held together. */
   function noteTogether(): void {
     const codesDown = held.codesDown();
     const { mostTogether, pairsSeen } = store.getState();
@@ -188,7 +195,7 @@ export function createPad(world: PadWorld): Pad {
     });
   }
 
-  /** Brings every control in line with what is held. Gives the last edge that made. */
+  /** Updates every control to match what is held. Returns the last resulting edge. */
   function settleControls(timeMs: number): Settled | undefined {
     const { session } = store.getState();
     let last: Settled | undefined;
@@ -223,7 +230,10 @@ export function createPad(world: PadWorld): Pad {
     log({ code: raw.code, value: raw.value, dropped: isUnheard ? "unheard" : dropped, ...settled }, timeMs);
   }
 
-  /** Lets everything go: the window has lost the keys and will not hear them come up, or someone asks for it. */
+  /**
+   * Releases everything: the window has lost the keyboard and will not receive the keyup events, or it was
+   * requested.
+   */
   function letAllGo(timeMs: number): void {
     const wasHeld = held.isHeld();
     held.letAllGo();
@@ -234,7 +244,7 @@ export function createPad(world: PadWorld): Pad {
       log({ code: "window:", value: 0, dropped: "focus lost", ...settled }, timeMs);
   }
 
-  /** Lets codes go that will not come up by themselves. */
+  /** Releases codes whose keyup event will not come. */
   function letGo(isGone: (code: string) => boolean, dropped: "unplugged" | "stuck", timeMs: number): void {
     const gone = held.letGo(isGone);
     if (gone.length === 0) return;
@@ -265,12 +275,12 @@ export function createPad(world: PadWorld): Pad {
     callOffTurn = world.nextTurn(turn);
   }
 
-  /** The assist that is on, where the kit has it still. */
+  /** Returns the active assist, if the kit still has it. */
   function assistNow(kit: Kit | undefined): Assist | undefined {
     return kit && findAssist(kit, store.getState().assist);
   }
 
-  /** The open rules as the assist that is on makes them; made once for the same two. */
+  /** Returns the open rules with the active assist applied; cached. */
   function assistedRules(): Rules | undefined {
     const { rules } = evaluation.getState();
     const assist = assistNow(rules?.kit);
@@ -280,14 +290,14 @@ export function createPad(world: PadWorld): Pad {
     return assisted.made;
   }
 
-  /** The rules that are played: with switches by hand to every mode, unless they are recorded. */
+  /** Returns the rules to play: with manual switches to every mode, unless recording. */
   function rulesToPlay(isRecording: boolean): Rules | undefined {
     const rules = assistedRules();
     if (!rules || isRecording || !rules.kit.modes?.length) return rules;
     return judge.rulesOf(withTrialSwitches(rules.kit)) ?? rules;
   }
 
-  /** The controls with the keys that play them now: those of the assist's layout, where it names one. */
+  /** Returns the controls with their current keys, including the layout of the active assist. */
   function boundControls(): Kit["controls"] {
     const { kit, layouts } = workbench.getState();
     const layout = layouts.find(({ id }) => id === assistNow(kit)?.layout);
@@ -299,7 +309,7 @@ export function createPad(world: PadWorld): Pad {
     const { kit, holder } = workbench.getState();
     const rules = rulesToPlay(isRecording);
     if (!kit || !rules) return;
-    // Who may not write cannot keep a recording either: it is refused before it is made, in words.
+    // A tab that may not write cannot keep a recording, so it is refused in advance.
     if (isRecording && holder !== "ours" && !workbench.mayEdit()) return;
     sleep();
     beganMs = nowMs();
@@ -332,12 +342,12 @@ export function createPad(world: PadWorld): Pad {
     callOffTurn = world.nextTurn(turn);
   }
 
-  /** Gates held by hand that are the kit's own; those that only try a mode leave no lane. */
+  /** Excludes manually held gates that only serve to try a mode; they get no lane. */
   function isOwnGate(kit: Kit): (gateId: string) => boolean {
     return gateId => kit.gates?.some(gate => gate.id === gateId) ?? false;
   }
 
-  /** Returns what was played as a take; undefined where no frame was. */
+  /** Returns what was played as a take; undefined if no frame was. */
   function takePlayed(session: LiveSession, id: string): Take | undefined {
     const { kit } = workbench.getState();
     if (!kit || session.state.frame < 0) return undefined;
@@ -377,7 +387,7 @@ export function createPad(world: PadWorld): Pad {
     });
   }
 
-  /** The rules changed under the hands: what is being recorded is run through the new ones, a try begins anew. */
+  /** Handles a change of the rules: a recording is run through the new ones, a try-out restarts. */
   function takeUpRules(): void {
     const { session, isRecording, isFrozen } = store.getState();
     const rules = rulesToPlay(isRecording);
@@ -422,7 +432,7 @@ export function createPad(world: PadWorld): Pad {
     store.setState({ speedPercent: percent });
   }
 
-  /** A key of the bench: what it does, the buttons do as well. A step from a running game first freezes it. */
+  /** Handles a bench key, like the bench buttons. Stepping a running game first freezes it. */
   function workBench(act: BenchAct): void {
     const { isFrozen, speedPercent } = store.getState();
     if (act === "freeze" || (act === "step" && !isFrozen)) freeze();

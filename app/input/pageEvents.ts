@@ -1,28 +1,28 @@
 import { BENCH_KEYS, type BenchAct } from "./benchKeys";
 import { listStuckModifiers, type RawReport } from "./held";
 
-/** What hears the page's events while the pad is awake. Times are the events' own, in ms. */
+/** Receives the page's events while the pad is awake. Times are the events' own, in ms. */
 export interface PageListener {
   readonly report: (raw: RawReport, timeMs: number) => void;
   readonly codesDown: () => readonly string[];
   readonly isBound: (code: string) => boolean;
   readonly letStuckGo: (codes: readonly string[], timeMs: number) => void;
-  /** A key of the bench went down. */
+  /** A bench key went down. */
   readonly bench: (act: BenchAct) => void;
-  /** Escape: the keys are the page's again. */
+  /** Escape: the keys belong to the page again. */
   readonly leave: () => void;
   readonly letAllGo: (timeMs: number) => void;
   readonly hide: (isHidden: boolean, timeMs: number) => void;
   readonly padsChanged: () => void;
 }
 
-/** Pointer buttons play controls where an element carries this attribute; elsewhere they work the page. */
+/** The attribute of elements over which pointer buttons play controls; elsewhere they operate the page. */
 export const HANDS_SURFACE = "data-hands";
 
 /**
- * Listens to keys (before anything on the page hears them), to pointer buttons over surfaces for the hands, to the loss
- * of focus and to pads coming and going. Shortcuts with Ctrl stay the browser's unless Ctrl itself plays a control.
- * Gives what ends the listening.
+ * Listens to keys (before any other listener of the page), to pointer buttons over play surfaces, to loss of
+ * focus and to pads connecting and disconnecting. Shortcuts with Ctrl remain the browser's unless Ctrl itself
+ * is bound. Returns a function that stops listening.
  */
 export function listenToPage(listener: PageListener): () => void {
   const ending = new AbortController();
@@ -75,7 +75,7 @@ export function listenToPage(listener: PageListener): () => void {
   window.addEventListener("keyup", onKey, options);
   window.addEventListener("pointerdown", onPointer, options);
   window.addEventListener("pointerup", onPointer, options);
-  // Not in the capture phase: an element that loses the focus is none of our business, only the window is.
+  // Not in the capture phase: only the window's loss of focus matters, not an element's.
   window.addEventListener("blur", () => listener.letAllGo(performance.now()), { signal: ending.signal });
   window.addEventListener("gamepadconnected", listener.padsChanged, options);
   window.addEventListener("gamepaddisconnected", listener.padsChanged, options);

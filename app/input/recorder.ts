@@ -4,21 +4,21 @@ import type { Tabs } from "../storage/tabs";
 import type { LiveSession } from "./liveSession";
 import { createPieces } from "./recording";
 
-/** Writes a recording as it grows, so that a crash loses no more than its last moment. */
+/** Stores a recording in chunks as it grows, so that a crash loses only its last moment. */
 export interface Recorder {
   readonly id: string;
-  /** To be called as time goes by: writes what has come since the last time, if that was long enough ago. */
+  /** Call periodically: stores new input if the last chunk is old enough. */
   readonly keepUp: (session: LiveSession, nowMs: number) => void;
-  /** Writes the last piece of a recording that has come to its end; false where not every piece is in storage. */
+  /** Stores the last chunk of a completed recording; false if a chunk is missing from storage. */
   readonly finish: (session: LiveSession, whole: NonNullable<RecordingChunk["whole"]>) => Promise<boolean>;
-  /** The recording is no longer in work here; its pieces stay. */
+  /** Marks the recording as no longer in use here; its chunks remain. */
   readonly end: () => void;
 }
 
-/** How often a piece is written. */
+/** The interval between chunks. */
 const EVERY_MS = 500;
 
-/** Creates the recorder of one recording, which other tabs can see is alive until `end`. */
+/** Creates the recorder of one recording, which other tabs see as active until `end`. */
 export function createRecorder(
   library: Pick<Library, "addChunk">,
   tabs: Pick<Tabs, "markAlive">,

@@ -3,7 +3,7 @@ import type { RecordingPiece } from "../storage/recordings";
 
 type Pair<V extends number = number> = [number, V];
 
-/** What hands do, as it is written down: one lane an id, pairs in frames of the kit's rate. It grows; nothing leaves it. */
+/** Recorded input: one lane per id, pairs in frames of the kit's rate. Append-only. */
 export interface Recording {
   readonly rateHz: number;
   readonly lanes: Map<string, Pair[]>;
@@ -11,12 +11,12 @@ export interface Recording {
   readonly speed: Pair[];
 }
 
-/** A recording with nothing on it. */
+/** Creates an empty recording. */
 export function createRecording(rateHz: number): Recording {
   return { rateHz, lanes: new Map(), gates: new Map(), speed: [] };
 }
 
-/** A lane of a recording, begun if it is not there. */
+/** Returns a lane of a recording, creating it if necessary. */
 export function laneOf<V extends number>(lanes: Map<string, Pair<V>[]>, id: string): Pair<V>[] {
   let lane = lanes.get(id);
   if (!lane) lanes.set(id, (lane = []));
@@ -25,7 +25,7 @@ export function laneOf<V extends number>(lanes: Map<string, Pair<V>[]>, id: stri
 
 const copy = <V extends number>(lane: readonly Pair<V>[]) => lane.map(([x, value]): Pair<V> => [x, value]);
 
-/** A recording as a take of so many frames. `isKept`: whether a gate's lane belongs to the kit. */
+/** Returns a recording as a take of so many frames. `isKept`: whether a gate's lane belongs to the kit. */
 export function takeOf(
   { rateHz, lanes, gates, speed }: Recording,
   frames: number,
@@ -51,7 +51,10 @@ export function takeOf(
   };
 }
 
-/** Gives what a recording has come to since it was last asked, piece by piece, so that it can be kept while it grows. */
+/**
+ * Creates a reader that returns the input recorded since its last call, for storing a recording while it
+ * grows.
+ */
 export function createPieces(recording: Recording, isKept: (gateId: string) => boolean) {
   const given = new Map<readonly Pair[], number>();
   const since = (lane: readonly Pair[]) => {

@@ -1,23 +1,26 @@
-/** What was measured of a session's input. Times in ms. */
+/** Measurements of a session's input. Times in ms. */
 export interface SessionFigures {
   readonly repeatsDropped: number;
-  /** Shortest press and shortest gap between two presses of one control, as the device reported them; undefined before the first. */
+  /**
+   * The shortest press and the shortest gap between two presses of one control, as reported by the device;
+   * undefined before the first.
+   */
   readonly shortestPressMs: number | undefined;
   readonly shortestGapMs: number | undefined;
-  /** Presses that were shorter than a frame and were kept one frame long. */
+  /** The number of presses shorter than a frame that were extended to one frame. */
   readonly stretched: number;
-  /** From the device's own time of an event to the moment its frame was run. */
+  /** The delays from the device's time of an event until its frame was run. */
   readonly delaysMs: readonly number[];
-  /** From one turn of the screen's clock to the next. */
+  /** The intervals between animation frames. */
   readonly turnsMs: readonly number[];
 }
 
 const KEPT = 400;
 
-/** Gathers figures while a session runs. */
+/** Collects measurements while a session runs. */
 export interface FigureKeeper {
   readonly repeat: () => void;
-  /** A control went down or came up at a device's time; lands on a frame. */
+  /** Reports that a control went down or up at a device's time, and its frame. */
   readonly edge: (
     controlId: string,
     isDown: boolean,
@@ -25,7 +28,7 @@ export interface FigureKeeper {
     frame: number,
     isStretched: boolean,
   ) => void;
-  /** Frames up to this one have been run at a time. */
+  /** Reports that frames up to this one were run, at a time. */
   readonly ran: (frame: number, nowMs: number) => void;
   readonly turn: (nowMs: number) => void;
   readonly read: () => SessionFigures;

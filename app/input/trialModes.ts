@@ -2,14 +2,14 @@ import type { Kit } from "#core";
 
 const PREFIX = "try-mode:";
 
-/** The gate that, opened by hand, brings a mode about for a try. */
+/** Returns the gate that switches to a mode when opened manually. */
 export function trialGate(modeId: string): string {
   return PREFIX + modeId;
 }
 
 /**
- * A kit with a switch by hand to each of its modes, before its own switches, for trying modes while playing. The same
- * rules otherwise: everything of the kit keeps its place. A kit without modes stays as it is.
+ * Returns a kit with a manual switch to each of its modes, before its own switches, for trying modes while
+ * playing. The other rules and their indices are unchanged. A kit without modes is returned as is.
  */
 export function withTrialSwitches(kit: Kit): Kit {
   if (!kit.modes || kit.modes.length === 0) return kit;

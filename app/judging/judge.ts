@@ -18,42 +18,42 @@ import {
 } from "#core";
 import { compileRules, createSeeker, runRules, type Rules, type Seeker } from "#stage";
 
-/** A take as rules understand it. */
+/** A take evaluated under rules. */
 export interface Evaluated {
   readonly rules: Rules;
   readonly program: Program;
   readonly take: Take;
   readonly columns: InputColumns;
   readonly trace: Trace;
-  /** How the bodies of the stage stood after each frame; empty where it has none that move. */
+  /** The bodies of the stage after each frame; empty without moving bodies. */
   readonly track: Float32Array;
 }
 
-/** What the answers of long work are put together from, so that they stand beside those worked out at once. */
+/** The result of a long evaluation from which an `Evaluated` is assembled. */
 export type EvaluatedParts = Pick<Evaluated, "columns" | "trace" | "track">;
 
-/** Compiles kits and evaluates takes, each thing once: what was worked out stands as long as what it was made of. */
+/** Compiles kits and evaluates takes, each once: results are cached as long as their inputs live. */
 export interface Judge {
-  /** A kit ready to run, or every fault found. The same object for the same kit. */
+  /** Returns a compiled kit, or every fault. Cached per kit. */
   readonly compile: (kit: Kit) => Result<Rules>;
-  /** The rules of a kit for a picture of it; undefined while it has faults. */
+  /** Returns the rules of a kit; undefined while it has faults. */
   readonly rulesOf: (kit: Kit) => Rules | undefined;
-  /** A take's lanes as the rules' frames read them; the rules need not be run for this. */
+  /** Returns a take's lanes as read at the rules' rate, without running the rules. */
   readonly columnsOf: (rules: Rules, take: Take) => InputColumns;
   readonly evaluate: (rules: Rules, take: Take) => Evaluated;
-  /** Makes what a worker found out part of what is known. */
+  /** Adds a worker's result to the cache. */
   readonly learn: (rules: Rules, take: Take, parts: EvaluatedParts) => Evaluated;
-  /** What is known of a take already; undefined where it has not been evaluated. */
+  /** Returns the cached evaluation of a take; undefined if it has not been evaluated. */
   readonly known: (rules: Rules, take: Take) => Evaluated | undefined;
-  /** Returns what became of every press and request of a take; the same object each time. */
+  /** Returns the outcomes of every press and request of a take; cached. */
   readonly outcomesOf: (evaluated: Evaluated) => TakeOutcomes;
-  /** Reads the outcomes of a long take in slices; after it `outcomesOf` returns them at once. */
+  /** Reads the outcomes of a long take in slices; afterwards `outcomesOf` returns them at once. */
   readonly readOutcomes: (evaluated: Evaluated, rest: () => Promise<void>) => Promise<void>;
-  /** Looks into an evaluated take: how the rules stood after any of its frames. */
+  /** Returns random access to the state of an evaluated take. */
   readonly seekerOf: (evaluated: Evaluated) => Seeker;
 }
 
-/** What is made of a key, once for each key, for as long as that lives. */
+/** Memoises by object key, for the lifetime of the key. */
 function createMemo<K extends object, V>(make: (key: K) => V): (key: K) => V {
   const made = new WeakMap<K, { readonly value: V }>();
   return key => {
@@ -63,7 +63,10 @@ function createMemo<K extends object, V>(make: (key: K) => V): (key: K) => V {
   };
 }
 
-/** What is made of a key, kept for the keys asked for last: the history of undo keeps many kits alive, and each would keep all that was made of it. */
+/**
+ * Memoises the most recent keys only: the undo history keeps many kits alive, and each would keep its
+ * results.
+ */
 function createRecent<K, V>(most: number, make: (key: K) => V): (key: K) => V {
   const made = new Map<K, V>();
   return key => {
@@ -75,21 +78,21 @@ function createRecent<K, V>(most: number, make: (key: K) => V): (key: K) => V {
   };
 }
 
-/** So many versions of kits are kept compiled: the open one, variants, and those under the hand. */
+/** The number of compiled kits kept: the open one, variants, and those of a drag. */
 const KEPT_COMPILED = 24;
 
-/** A take's columns as one way of reading makes them. */
+/** A take's columns for one way of reading. */
 interface ReadOnce {
   columns?: InputColumns;
 }
 
-/** So many ways of reading a take are kept: the open kit's, and those of variants at other rates. */
+/** The number of readings kept per take: the open kit's, and those of variants at other rates. */
 const KEPT_READINGS = 4;
 
-/** So many notes of a long trace are read between two rests: a few milliseconds of work. */
+/** The number of notes of a long trace read between two yields, a few milliseconds of work. */
 export const NOTES_A_REST = 10_000;
 
-/** Makes a judge, which knows nothing yet. */
+/** Creates an empty judge. */
 export function createJudge(): Judge {
   const compile = createRecent(KEPT_COMPILED, compileRules);
   const readingOf = createMemo(readingKey);
@@ -146,15 +149,18 @@ export function createJudge(): Judge {
   };
 }
 
-/** Takes longer than this, at the kit's rate, are evaluated in a worker, so that the page never waits for them. Frames. */
+/**
+ * Takes longer than this, in frames at the kit's rate, are evaluated in a worker so that the page never
+ * blocks.
+ */
 export const LONG_TAKE_FRAMES = 20_000;
 
-/** Is a take too long, at a kit's rate, to be evaluated while someone waits? */
+/** Returns whether a take is too long, at a kit's rate, to be evaluated synchronously. */
 export function isLong(take: Take, rateHz: number): boolean {
   return countFrames(take, rateHz) > LONG_TAKE_FRAMES;
 }
 
-/** Why a take cannot be run at a kit's rate at all, in words; empty where it can. */
+/** Returns why a take cannot be run at a kit's rate at all; empty if it can. */
 export function whyTooLong(take: Take, rateHz: number): string {
   const frames = countFrames(take, rateHz);
   if (frames <= BOUNDS.frames) return "";

@@ -1,33 +1,36 @@
 import { NO_PARTS, type ExportFormat, type Handover, type HandoverParts, type OutFile } from "#handover";
 import type { Asked, Jobs } from "./jobs/jobs";
 
-/** Takes with more pairs than this together are written in a worker, so that the page stays free. */
+/** Takes with more pairs than this in total are written in a worker, so that the page stays responsive. */
 const AT_ONCE_PAIRS = 20_000;
 
-/** Takes of more frames than this together are run for a form in a worker, and only when it is asked for. */
+/** Takes with more frames than this in total are run for a form in a worker, and only on request. */
 const AT_ONCE_FRAMES = 20_000;
 
-/** A take of days is run in one go, which says nothing until it is over. Longer than this none takes. */
+/** The time limit of a job that runs a take of days without a sign of life. */
 export const RUN_MS = 10 * 60_000;
 
-/** Is so little handed over that its files can be made while someone looks? */
+/** Returns whether a handover is small enough to make its files synchronously. */
 export function isSmall({ takes }: Handover): boolean {
   const pairs = takes.flatMap(take => Object.values(take.lanes)).reduce((sum, lane) => sum + lane.length, 0);
   return pairs <= AT_ONCE_PAIRS;
 }
 
-/** Is it so short, too, that its takes can be run while someone looks? */
+/** Returns whether its takes are also short enough to be run synchronously. */
 export function isShort(handover: Handover): boolean {
   return isSmall(handover) && handover.takes.reduce((sum, take) => sum + take.frames, 0) <= AT_ONCE_FRAMES;
 }
 
-/** Are the files of a form made at once? */
+/** Returns whether the files of a form are made at once. */
 export function isMadeAtOnce(format: ExportFormat, handover: Handover): boolean {
   if (format.isLarge) return false;
   return format.runsTakes ? isShort(handover) : isSmall(handover);
 }
 
-/** Asks a worker for the files of one form; `parts` are what it needs besides the kit; `told` hears how many takes of how many were run for it. */
+/**
+ * Requests the files of one form from a worker; `parts` are its inputs besides the kit; `onProgress` receives
+ * the number of takes run and their total.
+ */
 export function askForFiles(
   jobs: Pick<Jobs, "ask">,
   format: ExportFormat,
@@ -44,7 +47,7 @@ export function askForFiles(
   });
 }
 
-/** The files of a form that needs no parts, made at once or in a worker; rejects with what went wrong there. */
+/** Returns the files of a form that needs no parts, made at once or in a worker; rejects if that fails. */
 export async function makeFiles(
   jobs: Pick<Jobs, "ask">,
   format: ExportFormat,

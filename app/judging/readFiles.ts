@@ -3,16 +3,16 @@ import { readWhole, refuseTooLarge, type ReadFile } from "#handover";
 import type { Jobs } from "./jobs/jobs";
 import { refuseUnread } from "./jobs/readFiles";
 
-/** Up to so much together is read at once; what is more is read in a worker, while the page goes on. Bytes. */
+/** Files up to this total size are read at once, larger ones in a worker. Bytes. */
 const AT_ONCE_BYTES = 256 * 1024;
 
-/** So much of takes is unpacked between two rests. Bytes. */
+/** The amount of takes unpacked between two yields. Bytes. */
 const BYTES_A_REST = 512 * 1024;
 
-/** The largest file is read in one go, which says nothing until it is over. */
+/** The time limit for reading the largest file, during which the worker gives no sign of life. */
 const FILE_MS = 60_000;
 
-/** What reading stands on: workers, and what lets the page do what waits. */
+/** The dependencies of reading: workers, and a way to yield. */
 interface ReadingWorld {
   readonly jobs: Pick<Jobs, "ask">;
   readonly rest: () => Promise<void>;
@@ -20,7 +20,7 @@ interface ReadingWorld {
 
 /** Files being read. */
 export interface Reading {
-  /** What was read, file by file; undefined where it was called off. Never rejects. */
+  /** The results, file by file; undefined if cancelled. Never rejects. */
   readonly outcome: Promise<readonly ReadFile[] | undefined>;
   readonly stop: () => void;
 }
@@ -34,8 +34,8 @@ async function readNow(file: File): Promise<readonly ReadFile[]> {
 }
 
 /**
- * Reads files a user chose or dropped, each a document or a pack of them. What is too large is refused unread. `told` hears
- * how many bytes of how many are read, where that takes long.
+ * Reads files a user chose or dropped, each a document or a pack of documents. Files that are too large are
+ * refused unread. `onProgress` receives the bytes read and their total, if it takes long.
  */
 export function beginReading(
   { jobs, rest }: ReadingWorld,

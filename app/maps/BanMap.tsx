@@ -14,14 +14,17 @@ const STRIP_Y = 26;
 const STRIP_HEIGHT = 48;
 const DOT_ROWS = 3;
 
-/** What a gate is called that keeps a move away: a busy one by its slot. */
+/** Returns the words for a banning gate: a busy gate by its slot. */
 function gateWords(kit: Kit, id: string): string {
   const busy = /^busy:(.*)$/.exec(id);
   if (busy) return `${busy[1]} busy`;
   return kit.gates?.find(gate => gate.id === id)?.name ?? id;
 }
 
-/** A move about a gate that keeps it away: pressed while that is open it is remembered or lost, after it performed at once. */
+/**
+ * The map of a move around a gate that bans it: presses while it is open are buffered or lost, later ones
+ * performed at once.
+ */
 export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index: number; ban: number }) {
   const hatchId = useId();
   const now = useTakes();

@@ -4,9 +4,9 @@ import { createScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { cutLetters } from "../ui/fitText";
 
-/** So many links are tried at most: each takes some dozens of runs. */
+/** The maximum number of links tried: each takes dozens of runs. */
 const MOST_LINKS = 8;
-/** Chains are followed through so many links at most. */
+/** The maximum number of links followed. */
 const MOST_FOLLOWED = 2000;
 const ROW = 54;
 const LEFT = 132;
@@ -18,9 +18,9 @@ interface Link {
   readonly found: FollowUp | undefined;
 }
 
-/** The links of the chain that a move is part of, from its beginning on, in the order in which they follow. */
+/** Returns the links of the chain that contains a move, from its start, in order. */
 function chainOf(links: readonly (readonly [number, number])[], move: number): (readonly [number, number])[] {
-  // A kit with more is no chain any more: what comes right before and after is told.
+  // With more links it is no chain: only the neighbours are shown.
   if (links.length > MOST_FOLLOWED)
     return links.filter(([first, second]) => first === move || second === move);
   const part = new Set([move]);
@@ -37,7 +37,7 @@ function partsOf(kit: Kit, move: Move): readonly [number, number, number] {
   return [frames(move.frames?.startup), frames(move.frames?.active), frames(move.frames?.recovery)];
 }
 
-/** What a follow-up costs and gains, in words. */
+/** Formats the timing of a follow-up. */
 function linkWords(name: string, found: FollowUp | undefined): string {
   if (!found) return `${name} was not reached by its own input alone`;
   const { earliestPress, latestPress, earliest, gain } = found;
@@ -45,9 +45,12 @@ function linkWords(name: string, found: FollowUp | undefined): string {
   return `${name}: pressed from ${earliestPress}f to ${latestPress}f, out at ${earliest}f at the earliest${won}`;
 }
 
-/** The moves that follow each other, each with its own bar and, on it, when the next can be pressed: tried by the rules, press by press. */
+/**
+ * The map of moves that follow each other, each with its own bar and the frames on which the next can be
+ * pressed, found by running the rules for each press.
+ */
 export function ChainMap({ kit: newest, index }: { kit: Kit; index: number }) {
-  // Every frame of every link is one run: the sentence and the hand go first.
+  // Every frame of every link is one run, so the sentence and the pointer are handled first.
   const kit = useDeferredValue(newest);
   const all = useMemo(() => chainOf(listLinks(kit), index), [kit, index]);
   const links = useMemo(

@@ -5,17 +5,20 @@ import { isLong } from "../judging/judge";
 import { Button } from "../ui/Button";
 import { closeStretch, findBroken, listStretches, wantedKey, type Closing } from "./pressLengths";
 
-/** How long the hand must rest before repairs are weighed: a pull makes many kits, and only the last is worth it. */
+/** The pause after which repairs are computed: a drag makes many kits, and only the last one matters. */
 const REST_MS = 150;
 
-/** A repair; only one that was tried on the takes is offered. `words`: its price, or why it has none. */
+/**
+ * A repair; only one that was tried on the takes is offered. `words`: its price, or the reason for having
+ * none.
+ */
 interface WeighedRepair {
   readonly closing: Closing;
   readonly isTried: boolean;
   readonly words: string;
 }
 
-/** A stretch that asks for a repair, and what would repair it. */
+/** A stretch in need of repair, and its repairs. */
 interface Weighed {
   readonly key: string;
   readonly words: string;
@@ -23,7 +26,10 @@ interface Weighed {
   readonly repairs: readonly WeighedRepair[];
 }
 
-/** The repairs of a control's stretches that break no rule, each priced over all takes by a worker, once the hand has rested. */
+/**
+ * Returns the repairs of a control's stretches that break no rule, priced over all takes in a worker once
+ * input pauses.
+ */
 function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed[] {
   const { judge, jobs } = useDesk();
   const takes = useDocument(state => state.takes);
@@ -80,7 +86,10 @@ function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed
   return shown;
 }
 
-/** Under the map of press lengths: what would close a dead stretch or part two rules, or that it is wanted so. */
+/**
+ * Below the map of press lengths: the repairs that close a dead stretch or separate two rules, and a way to
+ * accept it as intended.
+ */
 export function Closings({
   kit,
   controlId,
@@ -88,7 +97,7 @@ export function Closings({
 }: {
   kit: Kit;
   controlId: string;
-  /** The longest press looked at, in frames. */
+  /** The longest press considered, in frames. */
   upTo: number;
 }) {
   const { workbench } = useDesk();

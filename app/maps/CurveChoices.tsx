@@ -3,10 +3,10 @@ import { evaluateEasing, type Easing } from "#core";
 import { Button } from "../ui/Button";
 import { formatPoints, readCurve, readPasted, samplePoints } from "./curvePoints";
 
-/** With so many points a curve of one's own begins. */
+/** The number of points of a new custom curve. */
 const POINTS = 6;
 
-/** The easing functions that have a name of their own in CSS. */
+/** The easing functions that CSS names. */
 export const PRESETS = [
   { value: "linear", label: "straight line" },
   { value: "ease", label: "ease" },
@@ -15,7 +15,7 @@ export const PRESETS = [
   { value: "ease-in-out", label: "ease in and out" },
 ];
 
-/** Where a curve can come from: those with a name, points of one's own, or any CSS easing function pasted in. */
+/** The source of a curve: a named one, custom points, or a pasted CSS easing function. */
 export function CurveChoices({
   css,
   easing,

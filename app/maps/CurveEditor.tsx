@@ -23,7 +23,7 @@ function path(css: string): string {
   }).join("");
 }
 
-/** A handle or a point of the curve: dragged, or stepped by keys. */
+/** A handle or a point of the curve, moved by dragging or by keys. */
 function Grip({
   label,
   at,
@@ -80,12 +80,15 @@ function Grip({
   );
 }
 
-/** What a length of hold comes to on a curve. */
+/** The output of the curve for one hold length. */
 interface Probe {
   readonly ratio: number;
 }
 
-/** The curve of a charge: its handles or points, the straight line and another curve beside it, and a probe that says what a hold is worth. */
+/**
+ * The editor of a charge's curve: its handles or points, the straight line and another curve for comparison,
+ * and a probe that shows the output of a hold.
+ */
 export function CurveEditor({ pattern, index }: { pattern: PatternOf<"charge">; index: number }) {
   const { workbench } = useDesk();
   const kit = useDocument(state => state.kit);

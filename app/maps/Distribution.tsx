@@ -1,9 +1,9 @@
 import { Histogram } from "../ui/Histogram";
 
-/** The bars a distribution is parted into. */
+/** The number of bars. */
 const BINS = 30;
 
-/** How some lengths of the takes are spread, behind a word that opens it; nothing where there is only one. Frames. */
+/** The distribution of lengths in the takes, behind a disclosure; hidden for a single value. Frames. */
 export function Distribution({
   words,
   label,

@@ -2,18 +2,18 @@ import { useState, type KeyboardEvent, type MouseEvent } from "react";
 import { useDesk } from "../document/context";
 import type { Evaluated } from "../judging/judge";
 
-/** How a dot on a map looks: whole, hollow (saved), missed (hollow in foxglove), lost (a broken ring). */
+/** The look of a dot on a map: whole, hollow (saved), missed (hollow in foxglove), lost (a broken ring). */
 export type DotLook = "whole" | "saved" | "missed" | "lost";
 
 export interface MapDot {
   readonly x: number;
   readonly y: number;
   readonly look: DotLook;
-  /** Where it lies: the tape goes there when it is chosen, and the event of `note` can become a check. */
+  /** Its source: choosing the dot moves the tape there, and the event of `note` can become a check. */
   readonly place?: { readonly of: Evaluated; readonly frame: number; readonly note?: number };
 }
 
-/** More dots than this are only a blot; the counts beside a map are of all. */
+/** The maximum number of dots drawn; the counts beside a map include all. */
 const MOST_DOTS = 600;
 const RADIUS = 4;
 
@@ -32,14 +32,14 @@ function pathOf(dot: MapDot): string {
   return `M${x} ${y}m-${RADIUS} 0a${RADIUS} ${RADIUS} 0 1 0 ${2 * RADIUS} 0a${RADIUS} ${RADIUS} 0 1 0 -${2 * RADIUS} 0`;
 }
 
-/** A dot is chosen from so far off, in units of the map. */
+/** The distance within which a dot is chosen, in units of the map. */
 const REACH = 9;
 
-/** The dots that can be chosen, from the left. */
+/** Returns the dots that can be chosen, from left to right. */
 const placed = (dots: readonly MapDot[]) =>
   dots.filter(dot => dot.place).sort((a, b) => a.x - b.x || a.y - b.y);
 
-/** Choosing among dots: by a click near one or by arrows; M and N make a check of it. */
+/** Lets a dot be chosen by a click nearby or by arrow keys; M and N create a check from it. */
 function useChoosing(dots: readonly MapDot[]) {
   const { workbench, playback, checking } = useDesk();
   const [chosen, setChosen] = useState<number>();
@@ -73,8 +73,8 @@ function useChoosing(dots: readonly MapDot[]) {
 }
 
 /**
- * Real presses as dots. All of one look are one path, so that hundreds move with a number under the hand. Those that know
- * their place lead the tape there, by a click or by arrows.
+ * Real presses as dots. All dots of one look are one path, so that hundreds move at once during a drag. Dots
+ * with a source move the tape there, by a click or by arrow keys.
  */
 export function Dots({ dots }: { dots: readonly MapDot[] }) {
   const shown = dots.slice(0, MOST_DOTS);

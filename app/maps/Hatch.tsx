@@ -1,4 +1,4 @@
-/** Slanting lines to fill a stretch of a map with: `line` for dead time, `lichen` for time that is only promised. */
+/** A hatch pattern for ranges of a map: `line` for dead time, `lichen` for planned time. */
 export function Hatch({ id, colour }: { id: string; colour: "line" | "lichen" }) {
   return (
     <defs>

@@ -37,7 +37,7 @@ const LOOKS: Readonly<Record<LengthDot["became"], DotLook>> = {
   unheard: "saved",
 };
 
-/** As much of a label as fits above its stretch; nothing where not even a word would. */
+/** Cuts a label to the width of its stretch; empty if not even a word fits. */
 function cutToWidth(label: string, widthPx: number): string {
   const letters = Math.floor((widthPx - 8) / PX_PER_LETTER);
   return letters < Math.min(4, label.length) ? "" : cutLetters(label, letters);
@@ -49,10 +49,10 @@ interface EdgeOnMap {
   readonly frames: number;
 }
 
-/** With less room a dead stretch is only named by its frames. */
+/** A narrower dead stretch is labelled only with its frames. */
 const SILENT_PX = 90;
 
-/** The limits of a pattern that can be dragged on the map, and where they stand. */
+/** Returns the draggable limits of a pattern on the map, with their positions. */
 function edgesOf(kit: Kit, pattern: Pattern, i: number): EdgeOnMap[] {
   const edges = traitsOf(pattern.kind).edges?.(pattern) ?? [];
   return edges.map(({ path, written, rounding, label }) => {
@@ -67,7 +67,10 @@ function edgesOf(kit: Kit, pattern: Pattern, i: number): EdgeOnMap[] {
   });
 }
 
-/** How a charge grows over the strip: its curve, the straight line for comparison, and its levels as steps. */
+/**
+ * The growth of a charge over the strip: its curve, the straight line for comparison, and its levels as
+ * steps.
+ */
 function ChargeCurve({ program, index, scale }: { program: Program; index: number; scale: MapScale }) {
   const pattern = program.patterns[index];
   if (pattern?.kind !== "charge") return null;
@@ -113,7 +116,7 @@ function ChargeCurve({ program, index, scale }: { program: Program; index: numbe
   );
 }
 
-/** What a press of a length is worth to each pattern of the control, in words. */
+/** Formats the results of a press length for each pattern of the control. */
 function readOut(kit: Kit, program: Program, controlId: string, frames: number): string {
   const parts = kit.patterns.flatMap((pattern, i) => {
     if (pattern.kind !== "charge" || pattern.control !== controlId || pattern.off) return [];
@@ -126,7 +129,10 @@ function readOut(kit: Kit, program: Program, controlId: string, frames: number):
   return parts.join("; ");
 }
 
-/** What each length of press on a control ends in, to scale, with the real presses of all takes as dots; its limits can be dragged. */
+/**
+ * The map of press lengths on a control: what each length ends in, to scale, with the real presses of all
+ * takes as dots; its limits can be dragged.
+ */
 export function PressLengthMap({ controlId }: { controlId: string }) {
   const hatchId = useId();
   const [probe, setProbe] = useState<number | undefined>();
@@ -228,7 +234,7 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
             return length > upTo ? [] : [{ x: scale.x(length + 0.5), y, look, place: press }];
           })}
         />
-        {/* Where one rule ends another may begin: ends are held in the upper half, beginnings in the lower. */}
+        {/* Where one rule ends another may begin: ends are dragged in the upper half, beginnings in the lower. */}
         {edges.map(edge => (
           <PullEdge
             key={edge.target.label}

@@ -24,7 +24,7 @@ const FAIL_WORDS = {
   mode: "by a switch of mode",
 } as const;
 
-/** Counts of what answers came to, best first: grades, then failures by why. */
+/** Counts the results of answers, best first: grades, then failures by reason. */
 function countAnswers(answers: readonly Answer[], prompt: Prompt): { good: string[]; bad: string[] } {
   const good: string[] = [];
   const bad: string[] = [];
@@ -41,7 +41,7 @@ function countAnswers(answers: readonly Answer[], prompt: Prompt): { good: strin
   return { good, bad };
 }
 
-/** A prompt as one bar: shown, its window, its target with its grades; every answer in the takes as a dot. */
+/** The map of a prompt as one bar: shown, window, target and grades; every answer in the takes is a dot. */
 export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; index: number }) {
   const now = useTakes();
   const program = now?.program.prompts[index];
@@ -49,7 +49,8 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
   const lead = program.leadTicks / TICKS;
   const window = program.windowTicks / TICKS;
   const target = program.targetTicks / TICKS;
-  // A stage may stretch windows for its players: then the ends stand for other numbers than the kit's, and are not pulled.
+  // A stage may stretch windows for its players; the ends then differ from the kit's numbers and cannot be
+  // dragged.
   const stage = stageOf(kit);
   const ease = stage?.kind === "ropes" ? easeOf(stage, prompt.id) : 1;
   const answers = now.takes.flatMap(of =>

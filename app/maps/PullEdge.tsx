@@ -6,7 +6,7 @@ import { dragKit } from "../document/dragKit";
 import { stepLength } from "../ui/lengthText";
 import type { MapScale } from "./scale";
 
-/** A number of the kit that an edge on a map stands for. */
+/** A number of the kit represented by an edge on a map. */
 export interface EdgeTarget {
   readonly path: readonly PathStep[];
   readonly rounding: "atLeast" | "atMost";
@@ -14,7 +14,7 @@ export interface EdgeTarget {
   readonly label: string;
 }
 
-/** Sets a length of the kit to so many frames, in the unit it is written in. */
+/** Sets a length of the kit to a number of frames, in the unit it is written in. */
 export function setFrames(workbench: Workbench, target: EdgeTarget, frames: number): void {
   const { kit } = workbench.getState();
   if (!kit) return;
@@ -26,8 +26,8 @@ export function setFrames(workbench: Workbench, target: EdgeTarget, frames: numb
 }
 
 /**
- * The end of a window on a map: a line with a grip that is dragged sideways or stepped by keys. `at` is the frame on the
- * scale at which it stands, `frames` the length it stands for; `direction` −1 where more length lies to the left.
+ * The draggable end of a window on a map, also movable by keys. `at` is its position on the scale in frames,
+ * `frames` the length it represents; `direction` is −1 if the length grows to the left.
  */
 export function PullEdge({
   target,

@@ -20,7 +20,7 @@ function wordsOf(counts: RuleCounts, kit: Kit, list: Counted, index: number): st
     : formatPromptCounts(counts.prompts[index]!);
 }
 
-/** How often a rule fired, or was asked for, performed and lost: in the open take, and in all. */
+/** The counts of a rule: fires, or requests, performances and losses, in the open take and in all. */
 export function RuleTally({ list, index }: { list: Counted; index: number }) {
   const evaluated = useEvaluated();
   const now = useTakes();

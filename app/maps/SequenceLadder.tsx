@@ -24,7 +24,7 @@ function nameOf(kit: Kit, id: string): string {
   return kit.controls.find(control => control.id === id)?.name ?? id;
 }
 
-/** What holds for the whole, in a sentence: its time in all, and what breaks it. */
+/** Describes the limits of the whole sequence: its total time, and what breaks it. */
 function limitsOf(kit: Kit, pattern: PatternOf<"sequence">): string {
   const total = pattern.total === undefined ? "no limit for the whole" : `the whole within ${pattern.total}`;
   const breaks = pattern.others === "break" ? "any other press breaks it" : "other presses are ignored";
@@ -34,7 +34,10 @@ function limitsOf(kit: Kit, pattern: PatternOf<"sequence">): string {
   return `Each step within its gap of the one before, ${total}; ${breaks}${cancels}.`;
 }
 
-/** The steps of a sequence as rungs, each with its gap to scale, real gaps as dots, and how many tries got so far. */
+/**
+ * The steps of a sequence as rungs, each with its gap to scale, real gaps as dots, and the number of attempts
+ * that reached it.
+ */
 export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequence">; index: number }) {
   const kit = useDocument(state => state.kit);
   const now = useTakes();
@@ -107,7 +110,7 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
                   />
                   <PullEdge
                     target={{
-                      // What is pulled here is this step's alone; the sentence has the gap of all others.
+                      // Dragging sets this step's own gap; the sentence has the gap of all others.
                       path: ["patterns", index, "steps", k, "gap"],
                       rounding: "atMost",
                       least: 1,

@@ -13,12 +13,12 @@ const STRIP_Y = 58;
 const STRIP_HEIGHT = 54;
 const DOT_ROWS = 4;
 
-/** Frames with ms beside them. */
+/** Formats frames with their ms. */
 function both(frames: number, rateHz: number): string {
   return `${frames}f (${formatMs(frames, rateHz)})`;
 }
 
-/** The price of a way of answering, in a sentence. */
+/** Describes the cost of a way of answering. */
 function priceWords(pattern: PatternOf<"taps">, gapFrames: number, rateHz: number): string {
   switch (pattern.answer) {
     case "final":
@@ -30,7 +30,7 @@ function priceWords(pattern: PatternOf<"taps">, gapFrames: number, rateHz: numbe
   }
 }
 
-/** The taps of a chain as rungs, the gap between them as a bracket to scale, and every real gap as a dot judged by it. */
+/** The taps of a chain as rungs, the gaps between them to scale, and every real gap as a dot judged by it. */
 export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; index: number }) {
   const kit = useDocument(state => state.kit);
   const now = useTakes();

@@ -1,7 +1,10 @@
 import { formatMs } from "#core";
 import { axisStep, type MapScale } from "./scale";
 
-/** Frames with their milliseconds under a map. `zero` is the frame that counts as 0; sides of it carry their sign. */
+/**
+ * The axis of a map: frames with their milliseconds. `zero` is the frame labelled 0; both sides carry their
+ * sign.
+ */
 export function TimeAxis({
   scale,
   y,
@@ -15,7 +18,7 @@ export function TimeAxis({
 }) {
   const step = axisStep(scale.pxPerFrame);
   const first = Math.ceil(scale.from / step) * step;
-  /** A label that would stand out over the right end is left out. */
+  /** A label that would extend beyond the right end is omitted. */
   const fits = (frame: number) => scale.x(frame) - scale.x(scale.from) + 74 <= scale.widthPx;
   const frames = Array.from(
     { length: Math.floor((scale.to - first) / step) + 1 },

@@ -30,7 +30,7 @@ interface Track {
   readonly edges: readonly { readonly target: EdgeTarget; readonly at: number; readonly frames: number }[];
 }
 
-/** What a move does beside its parts: gates it opens, its cooldown; each a line of its own under the bar. */
+/** Returns the openings and the cooldown of a move, each drawn on a line below the bar. */
 function tracksOf(kit: Kit, move: Move, index: number): Track[] {
   const frames = (written: string, rounding: "atLeast" | "atMost") =>
     parseFrames(written, kit.rate, rounding) ?? 0;
@@ -75,7 +75,7 @@ function tracksOf(kit: Kit, move: Move, index: number): Track[] {
   ];
 }
 
-/** The parts of a timeline as one bar, the end of each a grip. */
+/** The parts of a timeline as one bar; the end of each is draggable. */
 function Parts({
   move,
   index,
@@ -140,7 +140,10 @@ function Parts({
   );
 }
 
-/** A move's timeline to scale: its parts, what it opens, how long its slot is busy, and every press that came meanwhile. */
+/**
+ * The map of a move's timeline to scale: its parts, its openings, the busy time of its slot, and every press
+ * that came meanwhile.
+ */
 export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index: number }) {
   const hatchId = useId();
   const now = useTakes();

@@ -5,8 +5,9 @@ import { useOffer, type OfferWanted } from "./useOffer";
 import type { TakesNow } from "./useTakes";
 
 /**
- * An offer to change a number of the kit that saves presses: a button with the length that was seen to save some, how many,
- * and what else it alters; a plain line where no length within reach does. Nothing where there is nothing to save.
+ * An offer to change a number of the kit that saves presses: a button with the length that was tried, the
+ * number it saves, and its other effects; a plain line if no length within reach saves any. Nothing if there
+ * is nothing to save.
  */
 export function TriedOffer({
   kit,
@@ -19,14 +20,14 @@ export function TriedOffer({
   now: TakesNow;
   /** The change up to its length: "Remember for". */
   verb: string;
-  /** The presses that are to be saved: "lost early". */
+  /** The presses to save: "lost early". */
   what: string;
 }) {
   const { workbench } = useDesk();
   const found = useOffer(kit, now, of);
   const { lever, wanted, mostFrames } = of;
   if (wanted.length === 0) return null;
-  // As high as the offer, so that nothing below it moves when it comes; said only where it takes its time.
+  // As high as the offer, so that nothing below it moves when it appears; shown only if it takes long.
   if (!found)
     return (
       <p className="appear-late flex min-h-9 items-center text-soft">Trying what would save those {what} …</p>

@@ -15,10 +15,13 @@ import { useDocument } from "../document/context";
 const STRIP_Y = 34;
 const STRIP_HEIGHT = 62;
 const DOT_ROWS = 4;
-/** How long the open stretch is drawn: real ones differ, and only their two ends matter here. */
+/** The drawn length of the open range: real ones differ, and only its two ends matter here. */
 const OPEN_FRAMES = 14;
 
-/** The window of a move about one of the gates it needs: before it opens, open, after it closed; each real press as judged now. */
+/**
+ * The window of a move around one of its needed gates: before it opens, while open, after it closes; each
+ * real press with its present outcome.
+ */
 export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; index: number; need: number }) {
   const hatchId = useId();
   const now = useTakes();

@@ -9,18 +9,18 @@ import {
   type Trace,
 } from "#core";
 
-/** How one showing of a prompt ended. Frames of the prompt's clock since it was shown. */
+/** The end of one showing of a prompt. Frames of the prompt's clock since it was shown. */
 export interface Answer {
   readonly at: number;
-  /** A place in the prompt's grades; −1 for one answered without a grade, or not at all. */
+  /** An index into the prompt's grades; −1 if answered without a grade, or not at all. */
   readonly grade: number;
-  /** Why it failed; undefined where it was answered. */
+  /** The reason of its failure; undefined if it was answered. */
   readonly failed: (typeof FAILURES)[number] | undefined;
   /** The note of its end. */
   readonly note: number;
 }
 
-/** Returns how every showing of a prompt ended in a trace, in order; one still showing at the end is left out. */
+/** Returns the end of every showing of a prompt in a trace, in order; omits one still showing at the end. */
 export function listAnswers(program: Program, trace: Trace, prompt: number): Answer[] {
   const clock = clockOfTrace(trace);
   const { isReal } = program.prompts[prompt]!;

@@ -1,6 +1,6 @@
 import { parseEasing, type Easing } from "#core";
 
-/** A curve as it can be edited: two handles of a bezier, points joined by straight lines, or neither. */
+/** The editable form of a curve: two handles of a bezier, points joined by straight lines, or neither. */
 export type EditableCurve =
   | { readonly kind: "bezier"; readonly handles: readonly [x1: number, y1: number, x2: number, y2: number] }
   | { readonly kind: "points"; readonly points: readonly (readonly [x: number, y: number])[] }
@@ -8,10 +8,12 @@ export type EditableCurve =
 
 const round = (value: number) => Math.round(value * 1000) / 1000;
 
-/** The bezier that is the straight line, to start from. */
+/** The bezier of the straight line, as a starting point. */
 const STRAIGHT = [0.333, 0.333, 0.667, 0.667] as const;
 
-/** How an easing function can be edited. Source of the named curves' handles: CSS Easing Level 2. */
+/**
+ * Returns the editable form of an easing function. Source of the named curves' handles: CSS Easing Level 2.
+ */
 export function readCurve(easing: Easing): EditableCurve {
   switch (easing.kind) {
     case "bezier":
@@ -28,19 +30,19 @@ export function readCurve(easing: Easing): EditableCurve {
   }
 }
 
-/** A bezier as CSS writes it. Handles stay within the width; they may go above or below. */
+/** Formats a bezier for CSS. Handles stay within the width; they may go above or below. */
 export function formatBezier([x1, y1, x2, y2]: readonly [number, number, number, number]): string {
   const within = (x: number) => round(Math.max(0, Math.min(1, x)));
   return `cubic-bezier(${within(x1)}, ${round(y1)}, ${within(x2)}, ${round(y2)})`;
 }
 
-/** Points as CSS writes them, in order of their x. */
+/** Formats points for CSS, ordered by x. */
 export function formatPoints(points: readonly (readonly [number, number])[]): string {
   const sorted = [...points].sort((a, b) => a[0] - b[0]);
   return `linear(${sorted.map(([x, y]) => `${round(y)} ${round(x * 100)}%`).join(", ")})`;
 }
 
-/** One point moved, never past its neighbours; the first and last keep their x. */
+/** Returns points with one moved, never past its neighbours; the first and last keep their x. */
 export function movePoint(
   points: readonly (readonly [number, number])[],
   at: number,
@@ -57,7 +59,7 @@ export function movePoint(
   return points.map((point, k) => (k === at ? moved : point));
 }
 
-/** A curve as points at equal steps, to be shaped by hand. */
+/** Samples a curve as points at equal steps, for editing. */
 export function samplePoints(
   evaluate: (ratio: number) => number,
   count: number,
@@ -68,7 +70,7 @@ export function samplePoints(
   ]);
 }
 
-/** Reads what was pasted as a CSS easing function: "ease-in", "transition: all 1s cubic-bezier(…)" and the like give the function in it. */
+/** Finds a CSS easing function in pasted text such as "ease-in" or "transition: all 1s cubic-bezier(…)". */
 export function readPasted(
   text: string,
 ): { readonly ok: true; readonly css: string } | { readonly ok: false; readonly reason: string } {

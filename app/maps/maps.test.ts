@@ -54,7 +54,7 @@ const KIT: Kit = {
   ],
 };
 
-/** Presses of three frames at these frames. */
+/** Presses of three frames, starting at these frames. */
 const presses = (...frames: number[]) =>
   frames.flatMap((f): [number, number][] => [
     [f, 1],
@@ -140,7 +140,7 @@ test("gaps between taps are those up to a length, and final taps cost the whole 
   const kit = { ...KIT, patterns: [taps], moves: [] } as unknown as Kit;
   const lanes = { a: presses(10, 20, 35, 90) };
   expect(listTapGaps(open({ lanes }, kit), 0, 30).map(({ gap }) => gap)).toEqual([10, 15]);
-  // At half speed as many frames are half as long to the rule.
+  // At half speed each gap counts half as many frames for the rule.
   expect(listTapGaps(open({ lanes, speed: [[0, 50]] }, kit), 0, 30).map(({ gap }) => gap)).toEqual([
     5, 7.5, 27.5,
   ]);

@@ -15,24 +15,32 @@ import {
 import type { Rules } from "#stage";
 import type { TakeRead } from "./windowDots";
 
-/** A stretch of press lengths on one control: what it ends in, or nothing (`name` undefined). Frames, both ends included. */
+/**
+ * A range of press lengths on one control with its result, or none (`name` undefined). Frames, both ends
+ * included.
+ */
 export interface LengthStretch {
   readonly from: number;
   readonly to: number;
   readonly patternIds: readonly string[];
 }
 
-/** A press of a control that was let go: its length by the clock of the rule that judged it, and what the rules of the map made of it. */
+/**
+ * A released press of a control: its length on the clock of the rule that judged it, and its result among the
+ * map's rules.
+ */
 export interface LengthDot {
   readonly length: number;
-  /** The frame of the press, and that of its release. */
+  /** The frames of its press and release edges. */
   readonly press: number;
   readonly frame: number;
-  /** `answered`: one of the rules fired with it; `silent`: they heard it and all lapsed; `unheard`: none heard it. */
+  /**
+   * `answered`: one of the rules fired with it; `silent`: they saw it and all lapsed; `unheard`: none saw it.
+   */
   readonly became: "answered" | "silent" | "unheard";
 }
 
-/** The patterns on a control whose lengths of press the map shows, by place. */
+/** Returns the patterns on a control whose press lengths the map shows, by index. */
 export function patternsOfControl({ patterns }: Program, control: number): number[] {
   return patterns.flatMap((pattern, i) =>
     !pattern.isOff && "control" in pattern && pattern.control === control ? [i] : [],
@@ -40,9 +48,9 @@ export function patternsOfControl({ patterns }: Program, control: number): numbe
 }
 
 /**
- * Returns every press of a control that was let go in a take, by what the patterns on that control made of it, as the trace
- * has it: modes, hiding and hit stops included. The length is in frames of the clock of the rule that fired with it, else
- * of the one that lapsed, else in frames of the take.
+ * Returns every released press of a control in a take with its result, as the trace has it, including modes,
+ * hiding and hit stops. The length is in frames of the clock of the rule that fired with it, otherwise of the
+ * one that lapsed, otherwise in frames of the take.
  */
 export function listLengthDots({ program, trace, outcomes }: TakeRead, control: number): LengthDot[] {
   const own = new Set(patternsOfControl(program, control));
@@ -64,7 +72,9 @@ export function listLengthDots({ program, trace, outcomes }: TakeRead, control: 
   return dots;
 }
 
-/** The lengths of press on a control, from 1 frame up to `upTo`, cut wherever what answers them changes. */
+/**
+ * Returns the press lengths on a control, from 1 frame to `upTo`, split wherever the answering rules change.
+ */
 export function listStretches(program: Program, control: number, upTo: number): LengthStretch[] {
   const answered = program.patterns.flatMap(pattern => {
     if (pattern.isOff || !("control" in pattern) || pattern.control !== control) return [];
@@ -82,10 +92,10 @@ export function listStretches(program: Program, control: number, upTo: number): 
   return stretches;
 }
 
-/** Warnings that tell of a rule that cannot do its work. */
+/** Warnings about a rule that can never apply. */
 const BROKEN = new Set(["never-fires", "never-full", "unreachable-move", "never-starts"]);
 
-/** Does a change leave a rule that can no longer do its work, which could before it? Both compiled. */
+/** Returns whether a change makes a rule inapplicable that was not so before. Both compiled. */
 export function findBroken(before: Result<Rules>, after: Result<Rules>): boolean {
   const broken = (result: Result<Rules>) =>
     (result.ok ? result.warnings : []).filter(issue => BROKEN.has(issue.code)).length;
@@ -93,8 +103,8 @@ export function findBroken(before: Result<Rules>, after: Result<Rules>): boolean
 }
 
 /**
- * What a stretch that nothing, or more than one rule, answers is known by when it is wanted so: its control and the rules
- * about it, whatever their numbers become. Empty for one that a single rule answers, or that lies at an end.
+ * Returns the key under which an intended stretch without an answer, or with several, is remembered: its
+ * control and its rules, whatever their numbers. Empty for a stretch with a single answer or at an end.
  */
 export function wantedKey(controlId: string, stretches: readonly LengthStretch[], at: number): string {
   const { patternIds } = stretches[at]!;
@@ -104,7 +114,7 @@ export function wantedKey(controlId: string, stretches: readonly LengthStretch[]
   return `dead ${controlId} ${[...about].sort().join(" ")}`;
 }
 
-/** The same of what the core tells about such a stretch; empty for other findings. */
+/** Returns the same key for a warning about such a stretch; empty for other warnings. */
 export function wantedKeyOf(issue: Issue, kit: Kit): string {
   const [list, index] = issue.path;
   const pattern = list === "patterns" ? kit.patterns[Number(index)] : undefined;
@@ -116,7 +126,7 @@ export function wantedKeyOf(issue: Issue, kit: Kit): string {
   return "";
 }
 
-/** A change that closes a dead stretch or parts two rules that answer the same press. */
+/** A change that closes a dead stretch, or separates two rules that answer the same press. */
 export interface Closing {
   readonly words: string;
   readonly edit: (kit: Kit) => Kit;
@@ -133,9 +143,9 @@ function set(kit: Kit, id: string, field: string, frames: number): Kit {
 }
 
 /**
- * What would close a stretch: for a dead one, the rule before it reaching up or the rule after it reaching down; for one
- * that several answer, any of them giving way. A stretch at the very end or without neighbours has none. Whether a rule
- * is left without its work by one: findBroken.
+ * Returns the changes that close a stretch. For a dead one: the rule before it extends up, or the rule after
+ * it extends down; for one with several answers: any of them is narrowed. A stretch at the very end or
+ * without neighbours has none. `findBroken` tests whether a change makes a rule inapplicable.
  */
 export function closeStretch(kit: Kit, stretch: LengthStretch, controlId: string): Closing[] {
   const own = kit.patterns.filter(

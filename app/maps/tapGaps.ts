@@ -1,14 +1,14 @@
 import { clockOfTrace, framesBetween, type Fate } from "#core";
 import type { TakeRead } from "./windowDots";
 
-/** Did a pattern hear a press: did it fire or lapse with it? */
+/** Returns whether a pattern saw a press, that is, fired or lapsed with it. */
 export function wasHeard({ fires, lapses }: Fate, pattern: number): boolean {
   return fires.some(fire => fire.pattern === pattern) || lapses.some(lapse => lapse.pattern === pattern);
 }
 
 /**
- * Returns the gaps between one press and the next of those that a pattern of taps heard in a take, by the pattern's clock,
- * those up to `upTo` frames, each with the frame of the later press.
+ * Returns the gaps between consecutive presses that a pattern of taps saw in a take, up to `upTo` frames, on
+ * the pattern's clock, each with the frame of the later press.
  */
 export function listTapGaps(
   { program, trace, outcomes }: TakeRead,
@@ -24,7 +24,7 @@ export function listTapGaps(
   });
 }
 
-/** Returns the frames that a way of answering waits before it answers a tap. */
+/** Returns the frames a way of answering waits before it answers a tap. */
 export function priceOfTaps(answer: "nth" | "each" | "final", gapFrames: number): { readonly waits: number } {
   return { waits: answer === "final" ? gapFrames + 1 : 0 };
 }

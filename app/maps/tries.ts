@@ -16,21 +16,24 @@ import {
 
 type Sequence = Extract<PatternProgram, { readonly kind: "sequence" }>;
 
-/** How the tries at a sequence went. Frames are those of the sequence's clock. */
+/** The attempts at a sequence. Frames are those of the sequence's clock. */
 export interface Tries {
-  /** How many fired; one that was cancelled on the frame of its last step did not. */
+  /** The number that fired; one cancelled on the frame of its last step did not. */
   readonly fired: number;
-  /** How many got at least as far as each step. */
+  /** The number that reached at least each step. */
   readonly reached: readonly number[];
-  /** For each step after the first: the gaps of the tries that fired, in frames. */
+  /** For each step after the first: the gaps of the attempts that fired, in frames. */
   readonly gaps: readonly (readonly number[])[];
-  /** How the tries that did not fire ended, counted by reason. */
+  /** The ends of attempts that did not fire, counted by reason. */
   readonly broken: Readonly<Record<string, number>>;
-  /** For each step after the first: how many frames after the step before it came, or would have, in the tries that failed at it. */
+  /**
+   * For each step after the first, of the attempts that failed at it: the frames from the previous step until
+   * the failed step came, or would have come.
+   */
   readonly missed: readonly (readonly number[])[];
 }
 
-/** The frame on which a press that began on a frame is let go, Infinity if never. */
+/** Returns the release frame of a press that began on a frame, Infinity if it has none. */
 function releaseAfter(trace: Trace, control: number, frame: number): number {
   for (let i = firstNoteAfter(trace, frame); i < trace.count; i++) {
     if (trace.kind[i] !== notes.edge.code || trace.subject[i] !== control) continue;
@@ -40,8 +43,8 @@ function releaseAfter(trace: Trace, control: number, frame: number): number {
 }
 
 /**
- * Returns the frame on which each step of a fire was made; undefined where the edges do not tell. A fire names each edge
- * once: a release after a hold of the same press has no edge of its own.
+ * Returns the frame of each step of a fire; undefined if its edges do not determine it. A fire lists each
+ * edge once: a release after a hold of the same press has no edge of its own.
  */
 function stepFrames(
   program: Program,
@@ -69,10 +72,13 @@ function stepFrames(
   return at === keys.length && made.every(Number.isFinite) ? made : undefined;
 }
 
-/** How long after a lapse a press for the step that was wanted still counts as meant for it. Frames. */
+/** The time after a lapse within which a press for the expected step counts as intended for it, in frames. */
 const MEANT_WITHIN = 90;
 
-/** The controls whose edge makes a step, and whether that is their press; none for a hold or a turn, which no edge makes. */
+/**
+ * Returns the controls whose edge makes a step, and whether it is their press; none for a hold or a turn,
+ * which no edge makes.
+ */
 function edgeOf(step: Sequence["steps"][number]): {
   readonly controls: readonly number[];
   readonly isPress: boolean;
@@ -83,8 +89,9 @@ function edgeOf(step: Sequence["steps"][number]): {
 }
 
 /**
- * By how much a try fell short that lapsed with so many steps made: from the edge that made the last of them to the one that
- * would have made the next, if one came about then. Undefined where the edges do not tell.
+ * Returns by how much an attempt that lapsed after a number of steps missed the next one: from the edge of
+ * the last step to the one that would have made the next, if it came then. Undefined if the edges do not
+ * determine it.
  */
 function missOf(
   pattern: Sequence,
@@ -108,7 +115,7 @@ function missOf(
   return undefined;
 }
 
-/** Reads how every try at a sequence went: how far it got, and the gaps of those that came through. */
+/** Returns how every attempt at a sequence went: how far it got, and the gaps of those that fired. */
 export function listTries(program: Program, traces: readonly Trace[], index: number): Tries {
   const pattern = program.patterns[index] as Sequence;
   const reached = pattern.steps.map(() => 0);

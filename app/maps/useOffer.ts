@@ -3,13 +3,13 @@ import type { Kit, Lever, SmallestChange, WantedPress } from "#core";
 import { useDesk } from "../document/context";
 import type { TakesNow } from "./useTakes";
 
-/** How long the hand must rest before offers are looked for: a pull makes many kits, and only the last is worth it. */
+/** The pause after which offers are searched: a drag makes many kits, and only the last one matters. */
 const REST_MS = 150;
 
-/** An offer that is looked for: undefined while it is; `change` undefined where nothing within reach saves a press. */
+/** An offer being searched. `change` is undefined if no value within reach saves a press. */
 export interface LookedFor {
   readonly change: SmallestChange | undefined;
-  /** Why it could not be looked for; empty where it could. */
+  /** The reason why the search failed; empty if it did not. */
   readonly trouble: string;
 }
 
@@ -17,13 +17,13 @@ export interface LookedFor {
 export interface OfferWanted {
   readonly lever: Lever;
   readonly wanted: readonly WantedPress[];
-  /** How far the number may move. */
+  /** The maximum change of the number, in frames. */
   readonly mostFrames: number;
 }
 
 /**
- * Looks, in a worker, for the smallest change of a number that saves some presses of the takes on the maps: it has been run
- * on all of them before it is offered. Undefined while it looks, and where there is nothing to save.
+ * Searches, in a worker, for the smallest change of a number that saves some presses of the takes on the
+ * maps, by running it on all of them. Returns undefined while searching, and if there is nothing to save.
  */
 export function useOffer(kit: Kit, now: TakesNow | undefined, of: OfferWanted): LookedFor | undefined {
   const { jobs } = useDesk();

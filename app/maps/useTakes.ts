@@ -4,16 +4,18 @@ import { useDesk, useDocument, useEvaluation } from "../document/context";
 import { isLong, type Evaluated } from "../judging/judge";
 import type { TakeRead } from "./windowDots";
 
-/** The takes whose presses lie on the maps, as the rules understand them now. Very long takes are left out. */
+/**
+ * The takes whose presses are drawn on the maps, evaluated under the current rules, without very long ones.
+ */
 export interface TakesNow {
   readonly program: Program;
   readonly takes: readonly Evaluated[];
-  /** The same takes, with what became of their presses and requests. */
+  /** The same takes, with the outcomes of their presses and requests. */
   readonly reads: readonly (TakeRead & { readonly of: Evaluated })[];
   readonly leftOut: number;
 }
 
-/** Runs every take of the kit that is short enough through the rules; undefined while there are none. */
+/** Evaluates every take of the kit that is short enough; undefined while there are none. */
 export function useTakes(): TakesNow | undefined {
   const { judge } = useDesk();
   const rules = useEvaluation(state => state.rules);

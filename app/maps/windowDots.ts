@@ -19,30 +19,32 @@ import {
   type WantedPress,
 } from "#core";
 
-/** A take as a map reads it: its trace, and what became of its presses and requests. */
+/** A take as a map reads it: its trace, and the outcomes of its presses and requests. */
 export interface TakeRead {
   readonly program: Program;
   readonly trace: Trace;
   readonly outcomes: TakeOutcomes;
 }
 
-/** The place of a request relative to a gate, and how it ended. Frames are those of the clock that judged it. */
+/**
+ * The position of a request relative to a gate, and its end. Frames are those of the clock that judged it.
+ */
 export interface WindowDot {
   readonly fate: PerformedBy | "lost";
-  /** Was the gate closed and about to open (early), open, or closed after having been open (late)? */
+  /** Whether the gate was closed and about to open (early), open, or closed after having been open (late). */
   readonly side: "early" | "open" | "late";
-  /** Frames before the opening, since it, or since it closed; Infinity where it never did. */
+  /** Frames before the opening, since it, or since it closed; Infinity if it never did. */
   readonly frames: number;
-  /** Of a performed one: how many frames after the request. */
+  /** If performed: frames from the request to the performance. */
   readonly waited: number;
   readonly frame: number;
   /** The note of its end. */
   readonly note: number;
-  /** Of a lost one: the last press that the request is made of; undefined where a direction has none. */
+  /** If lost: the last press of the request; undefined for a direction without one. */
   readonly press?: { readonly control: number; readonly frame: number } | undefined;
 }
 
-/** The stretches in which a gate was open, in order; the last may be without end. */
+/** The ranges in which a gate was open, in order; the last may be open-ended. */
 interface Openings {
   readonly from: number[];
   readonly to: number[];
@@ -61,11 +63,14 @@ function openings(trace: Trace, gate: number): Openings {
   return { from, to };
 }
 
-/** Measures frames by the clocks of a move: `memory` for what a request waits for, `own` for what its needs forgive. */
+/**
+ * Measures frames on the clocks of a move: `memory` for the age of a request, `own` for the coyote of its
+ * needs.
+ */
 interface MoveClocks {
   readonly memory: (from: number, to: number) => number;
   readonly own: (from: number, to: number) => number;
-  /** The frame from which a request made on a frame is remembered: when its defer has passed. */
+  /** Returns the frame from which a request is buffered: when its defer has passed. */
   readonly dueOf: (made: number) => number;
 }
 
@@ -86,7 +91,10 @@ const sinceClosed = ({ to }: Openings, { own }: MoveClocks, frame: number): numb
   return closed > 0 ? own(to[closed - 1]! - 1, frame) : Infinity;
 };
 
-/** Where a frame lies with regard to the openings of a gate: nearer to the next one, in one, or nearer to the last. */
+/**
+ * Returns the position of a frame relative to a gate's openings: closer to the next one, in one, or closer to
+ * the last.
+ */
 function placeOf(opened: Openings, clocks: MoveClocks, frame: number): Pick<WindowDot, "side" | "frames"> {
   const { from, to } = opened;
   const after = firstAbove(from, frame);
@@ -100,7 +108,7 @@ function placeOf(opened: Openings, clocks: MoveClocks, frame: number): Pick<Wind
 const isLostTo = ({ reason, because }: MoveRequest, why: "gate" | "ban", gate: number) =>
   LOSS_REASONS[reason] === why && because === gate;
 
-/** The last press that a request is made of: a control's own edge, or one with which its direction began. */
+/** Returns the last press of a request: a control's own edge, or one that began its direction. */
 function pressOf({ program, trace, outcomes }: TakeRead, { note }: MoveRequest): WindowDot["press"] {
   const edges = edgesOf(trace, note).sort((a, b) => keyFrame(program, b) - keyFrame(program, a));
   for (const key of edges) {
@@ -113,9 +121,9 @@ function pressOf({ program, trace, outcomes }: TakeRead, { note }: MoveRequest):
 }
 
 /**
- * Returns every request of a move that one of the gates it needs has judged, with its place about that gate. Requests lost
- * to something else (a newer one, a ban, a cooldown) and pending ones are left out. One lost while the gate was open, but
- * spent, has the side `open`.
+ * Returns every request of a move that one of its needed gates has judged, with its position relative to that
+ * gate. Omits pending requests and those lost for another reason (a newer one, a ban, a cooldown). A request
+ * lost while the gate was open but spent has the side `open`.
  */
 export function listWindowDots(read: TakeRead, move: number, gate: number): WindowDot[] {
   const opened = openings(read.trace, gate);
@@ -136,8 +144,8 @@ export function listWindowDots(read: TakeRead, move: number, gate: number): Wind
 }
 
 /**
- * Returns every request of a move that a gate which keeps it away has judged: asked while that was open ("early", frames
- * until it closed), or after ("open", frames since). Requests lost to something else are left out.
+ * Returns every request of a move that a banning gate has judged: made while it was open ("early", frames
+ * until it closed), or after ("open", frames since). Omits requests lost for another reason.
  */
 export function listBanDots(read: TakeRead, move: number, gate: number): WindowDot[] {
   const { from, to } = openings(read.trace, gate);
@@ -158,7 +166,7 @@ export function listBanDots(read: TakeRead, move: number, gate: number): WindowD
   });
 }
 
-/** Returns the presses behind lost dots, each with the place of its take, for an offer that saves them. */
+/** Returns the presses of lost dots, each with the index of its take, for an offer that saves them. */
 export function lostPresses(
   dots: readonly (WindowDot & { readonly take: number })[],
   side: WindowDot["side"],
@@ -168,7 +176,7 @@ export function lostPresses(
   );
 }
 
-/** The dots of a window, counted, with the nearest miss on either side. */
+/** The counts of a window's dots, with the nearest miss on either side. */
 export interface WindowCounts {
   readonly direct: number;
   readonly buffer: number;
@@ -180,12 +188,15 @@ export interface WindowCounts {
   readonly spent: number;
   /** Lost in a take in which the gate never opened: no window could have saved them. */
   readonly hopeless: number;
-  /** By how many frames the nearest lost one missed; Infinity when none was lost on that side. */
+  /** The frames by which the nearest lost one missed; Infinity if none was lost on that side. */
   readonly earlyBy: number;
   readonly lateBy: number;
 }
 
-/** Counts dots for a buffer and a coyote, in frames. All counts but the last two add up to the number of dots. */
+/**
+ * Counts dots for a buffer and a coyote, in frames. All counts except the last two add up to the number of
+ * dots.
+ */
 export function countWindow(
   dots: readonly WindowDot[],
   bufferFrames: number,

@@ -5,13 +5,13 @@ import type { KeptRound, Rounds } from "./rounds";
 
 const anything = () => true;
 
-/** Seconds as "1:05". */
+/** Formats seconds as "1:05". */
 export function clockWords(seconds: number): string {
   const whole = Math.floor(seconds);
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
 }
 
-/** The last things that were understood, newest first. */
+/** Lists the last recognised events, newest first. */
 export function tellHeard(host: HTMLElement, session: Round["session"]): void {
   const lines = listHeard(session.rules, session.trace, session.trace.count, anything);
   host.replaceChildren(
@@ -23,7 +23,7 @@ export function tellHeard(host: HTMLElement, session: Round["session"]): void {
   );
 }
 
-/** Whether a round is sent, as a box to tick. */
+/** Creates the checkbox that includes a round in the file. */
 function makeBox(rounds: Rounds, { take, isSent }: KeptRound, onChange: () => void): HTMLElement {
   const box = Object.assign(document.createElement("input"), { type: "checkbox", checked: isSent });
   box.setAttribute("aria-label", `Send ${take.name}`);
@@ -34,7 +34,7 @@ function makeBox(rounds: Rounds, { take, isSent }: KeptRound, onChange: () => vo
   return box;
 }
 
-/** A round's name, to be written over. */
+/** Creates the editable name of a round. */
 function makeName(rounds: Rounds, { take }: KeptRound, onChange: () => void): HTMLElement {
   const name = Object.assign(document.createElement("input"), { value: take.name, maxLength: 60 });
   name.className = "name";
@@ -46,7 +46,7 @@ function makeName(rounds: Rounds, { take }: KeptRound, onChange: () => void): HT
   return name;
 }
 
-/** Lists the rounds that were played, each with its name and whether it is sent. */
+/** Lists the played rounds, each with its name and whether it is included. */
 export function listRounds(host: HTMLElement, rounds: Rounds, onChange: () => void): void {
   host.replaceChildren(
     ...rounds.list().map(round => {

@@ -3,7 +3,7 @@ import { listenToPage } from "../input/pageEvents";
 import { openPlayerPage, type Played } from "./playerPage";
 import { createRounds, type Small } from "./rounds";
 
-/** The browser's small store; undefined where the page may not have one, as in a sandbox. */
+/** Returns the browser's localStorage; undefined if the page may not use it, as in a sandbox. */
 function smallStore(): Small | undefined {
   try {
     return localStorage;
@@ -23,7 +23,7 @@ const night = matchMedia("(prefers-color-scheme: dark)");
 const dress = () => (document.documentElement.dataset.theme = night.matches ? "night" : "day");
 dress();
 
-/** Hears of another size, of night and day, and of faces that have come. */
+/** Calls back when the size, the theme or the fonts change. */
 function onLooks(tell: () => void): void {
   night.addEventListener("change", () => {
     dress();
@@ -33,7 +33,7 @@ function onLooks(tell: () => void): void {
   void document.fonts.ready.then(tell);
 }
 
-// What stands here was written by us, from a kit that had been read.
+// The data was written by the exporter from a valid kit.
 const played = JSON.parse(document.getElementById("played")!.textContent) as Played;
 openPlayerPage(played, {
   rounds: createRounds(played.kit, smallStore()),

@@ -8,7 +8,7 @@ import type { Round } from "./round";
 
 const HELPS = { meters: true, memory: true, arcs: false };
 const PROMPT_Y = 74;
-/** Sets a canvas to its box on the screen; gives what to paint on, in CSS px. */
+/** Resizes a canvas to its box on screen; returns its context, scaled to CSS px. */
 function readyCanvas(canvas: HTMLCanvasElement) {
   const ctx = canvas.getContext("2d", { alpha: false });
   const { width, height } = canvas.getBoundingClientRect();
@@ -24,7 +24,7 @@ function readyCanvas(canvas: HTMLCanvasElement) {
   return { ctx, palette, width, height };
 }
 
-/** Paints the kit as it stands: its stage or its meters, and over them the prompt that is shown. */
+/** Paints the kit's current state: its stage or its meters, and the current prompt. */
 export function paintPlayed(canvas: HTMLCanvasElement, rules: Rules, round: Round | undefined): void {
   const ready = readyCanvas(canvas);
   if (!ready) return;

@@ -18,7 +18,7 @@ const RULES = (() => {
   return compiled.value;
 })();
 
-/** A world whose clock is moved by hand, and its page's listener. */
+/** Creates a world whose clock the test controls, with its page's listener. */
 function createWorld() {
   let now = 0;
   let listener: PageListener | undefined;
@@ -62,7 +62,7 @@ test("a round is the take that gives its trace again, by keys and by touch, with
   expect(round.end(NAMED)).toBeUndefined();
   expect(take).toMatchObject({ ...NAMED, kit: KIT.id, rate: 60, device: "keys, touch" });
   expect(parseTake(take).ok).toBe(true);
-  // What was still held when it ended is let go within it.
+  // Controls still held at the end are released within the take.
   expect(take.lanes.right!.at(-1)![1]).toBe(0);
   const { trace } = runRules(RULES, readTake(RULES.program, take));
   expect(formatTrace(RULES.program, trace).events).toEqual(events());
@@ -126,7 +126,7 @@ const take = (id: string): Take => ({
   lanes: {},
 });
 
-/** A small store in memory, which may be full. */
+/** Creates a store in memory, which may be full. */
 function createSmall(isFull = false): Small {
   const kept = new Map<string, string>();
   return {

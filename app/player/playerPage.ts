@@ -10,25 +10,25 @@ import type { Rounds } from "./rounds";
 import { openSaving } from "./saving";
 import { layStones, tellStones } from "./stones";
 
-/** What a playable page plays. */
+/** The content of a playable page. */
 export interface Played {
   readonly kit: Kit;
   readonly layouts: readonly Layout[];
 }
 
-/** What the page stands on. */
+/** The dependencies of the page. */
 export interface PlayerWorld extends RoundWorld {
   readonly rounds: Rounds;
   readonly save: (name: string, text: string) => void;
-  /** Tells when the page looks other than it did: its size, its colours, its faces. */
+  /** Subscribes to changes of the page's size, colours or fonts. */
   readonly onLooks: (tell: () => void) => void;
   readonly nextTurn: (run: () => void) => void;
 }
 
-/** A round ends by itself after so long, and is kept. Seconds. */
+/** A round ends automatically after this time and is kept, in seconds. */
 const LONGEST_SECONDS = 600;
 
-/** The rules and bindings that are played with an assist on, or without one. */
+/** Returns the rules and bindings with an assist applied, or without one. */
 function rulesWith(
   { kit, layouts }: Played,
   assistId: string,
@@ -40,7 +40,7 @@ function rulesWith(
   return { rules: compiled.value, controls: (layout ? applyLayout(kit, layout) : kit).controls };
 }
 
-/** A name for a round that no kept one has. */
+/** Returns a name for a round that no kept one has. */
 function freeName(rounds: Rounds): string {
   const used = new Set(rounds.list().map(({ take }) => take.name));
   let n = rounds.list().length + 1;
@@ -61,7 +61,7 @@ function refuse(): void {
   element<HTMLButtonElement>("turn").disabled = true;
 }
 
-/** Puts the page to work: rounds of a kit, kept and saved. The markup is that of player.html. */
+/** Starts the page: rounds of a kit, kept and saved. Requires the markup of player.html. */
 export function openPlayerPage(played: Played, world: PlayerWorld): void {
   const { kit } = played;
   const { rounds } = world;
@@ -75,7 +75,7 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
   const tellRounds = openSaving(kit, world);
   let now = plain;
   let round: Round | undefined;
-  /** The round that was played last, or is being played: the stage stands as it ended. */
+  /** The current or last round; the stage keeps showing its end. */
   let shown: Round | undefined;
   let heard = -1;
   let isPainted = false;

@@ -7,34 +7,35 @@ import type { PageListener } from "../input/pageEvents";
 import { takeOf } from "../input/recording";
 import type { Scene } from "../scene/scene";
 
-/** What a round stands on. */
+/** The dependencies of a round. */
 export interface RoundWorld {
   readonly nowMs: () => number;
   readonly listen: (listener: PageListener) => () => void;
   readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
 }
 
-/** The kit under a player's hands, from the first frame to the last. */
+/** A kit played from the first frame to the last. */
 export interface Round {
   readonly session: LiveSession;
   readonly inHand: () => Scene["inHand"];
   readonly isHeld: (controlId: string) => boolean;
-  /** Steps what is due by now. */
+  /** Steps the frames that are due. */
   readonly turn: () => void;
   readonly holdOnScreen: (controlId: string, isDown: boolean) => void;
   readonly turnGate: (gateId: string) => void;
-  /** Lets everything go and gives what was played as a take, or nothing where no frame was. Further calls give nothing. */
+  /**
+   * Releases everything and returns what was played as a take, or undefined if no frame was. Further calls
+   * return undefined.
+   */
   readonly end: (named: { readonly id: string; readonly name: string }) => Take | undefined;
 }
 
 const DEVICE_WORDS = { key: "keys", mouse: "mouse", pad: "pad", touch: "touch" } as const;
 
-/** Two frames more are played when everything is let go, so that the last edge is part of the take. */
+/** Two more frames run after everything is released, so that the last edge is part of the take. */
 const LAST_FRAMES = 2;
 
-/**
- * Begins a round with rules and the controls as they are bound. `leave` is called when the player wants it to end.
- */
+/** Starts a round with rules and bound controls. `leave` is called when the player ends it. */
 export function beginRound(
   world: RoundWorld,
   rules: Rules,

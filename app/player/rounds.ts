@@ -1,30 +1,30 @@
 import { parseTake, takesDocument, type Take, type Takes } from "#core";
 
-/** A round that was played, and whether it is to be sent. */
+/** A played round, and whether it is included in the file. */
 export interface KeptRound {
   readonly take: Take;
   readonly isSent: boolean;
 }
 
-/** The rounds that were played, kept in the browser where it keeps anything for a page from a disk. */
+/** The played rounds, stored in the browser if it stores anything for local pages. */
 export interface Rounds {
   readonly list: () => readonly KeptRound[];
   readonly add: (take: Take) => void;
-  /** Gives a round another name; an empty one changes nothing. */
+  /** Renames a round; an empty name changes nothing. */
   readonly rename: (id: string, name: string) => void;
   readonly setSent: (id: string, isSent: boolean) => void;
-  /** The rounds that are to be sent as one document, with the name that the player gives. */
+  /** Returns the included rounds as one document, with the player's name. */
   readonly toDocument: (player: string) => Takes;
-  /** Is there a round that no file holds yet? */
+  /** Returns whether any round is not in a file yet. */
   readonly isUnsaved: () => boolean;
-  /** What is to be sent now is in a file. */
+  /** Marks the included rounds as saved to a file. */
   readonly saved: () => void;
 }
 
 /** The part of the Storage interface that is used. */
 export type Small = Pick<Storage, "getItem" | "setItem">;
 
-/** Letters of a name that is given here: two of them make the name of a take. */
+/** The maximum length of a name entered here; two of them form the name of a take. */
 const MOST_LETTERS = 90;
 
 function readKept(small: Small | undefined, key: string): KeptRound[] {
@@ -41,7 +41,7 @@ function readKept(small: Small | undefined, key: string): KeptRound[] {
   }
 }
 
-/** Makes the list of rounds of a kit. `small`: where they are kept; undefined where the browser keeps nothing. */
+/** Creates the list of rounds of a kit. `localStorage` is undefined if the browser stores nothing. */
 export function createRounds(
   kit: { readonly id: string; readonly name: string },
   small: Small | undefined,

@@ -3,7 +3,7 @@ import { element } from "./elements";
 import { listRounds } from "./lists";
 import type { Rounds } from "./rounds";
 
-/** What saving stands on. */
+/** The dependencies of saving. */
 interface SavingWorld {
   readonly rounds: Rounds;
   readonly save: (name: string, text: string) => void;
@@ -14,7 +14,7 @@ function saveWords(sent: number): string {
   return sent === 1 ? "Save one round as a file" : `Save ${sent} rounds as one file`;
 }
 
-/** A name for the file of rounds, which a file system takes. */
+/** Returns a valid file name for the rounds. */
 function fileName(kit: Kit, player: string): string {
   const name = [kit.name || kit.id, player].filter(Boolean).join(" ");
   const plain = name.replace(/[^\p{L}\p{N}]+/gu, "-").toLowerCase();
@@ -22,8 +22,8 @@ function fileName(kit: Kit, player: string): string {
 }
 
 /**
- * Puts the list of rounds to work: which are sent, the file they are saved as, and the same as text where no file comes.
- * Gives what tells it that the rounds changed.
+ * Sets up the list of rounds: which are included, the file they are saved as, and the same as text in case no
+ * file is saved. Returns a function to call when the rounds have changed.
  */
 export function openSaving(kit: Kit, { rounds, save }: SavingWorld): () => void {
   const player = element<HTMLInputElement>("player");

@@ -4,7 +4,9 @@ import { formatBinding } from "../input/codes";
 import { make } from "./elements";
 import type { Round } from "./round";
 
-/** Lays out a button for each control, held while a finger or the mouse is on it, and one for each gate that hands hold. */
+/**
+ * Creates a button for each control, held while a finger or the mouse is on it, and one for each manual gate.
+ */
 export function layStones(
   host: HTMLElement,
   rules: Rules,
@@ -44,7 +46,7 @@ export function layStones(
   host.replaceChildren(...stones, ...gates);
 }
 
-/** Shows on the stones what is held, and which gates are open. */
+/** Updates the buttons to show what is held and which gates are open. */
 export function tellStones(host: HTMLElement, round: Round | undefined): void {
   for (const stone of host.querySelectorAll<HTMLElement>(".stone")) {
     const { control, gate } = stone.dataset;

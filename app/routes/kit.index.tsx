@@ -1,7 +1,7 @@
 import { redirect } from "react-router";
 import type { Route } from "./+types/kit.index";
 
-/** A kit's bare address leads to where it is played. */
+/** Redirects a kit's bare address to Play. */
 export function clientLoader({ params }: Route.ClientLoaderArgs) {
   return redirect(`/kit/${encodeURIComponent(params.kitId)}/play`);
 }

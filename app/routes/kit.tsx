@@ -20,7 +20,7 @@ import { Dock } from "../tape/panel/Dock";
 import { Region } from "../ui/Region";
 import type { Route } from "./+types/kit";
 
-/** Opens the kit of the address. One that is not here, or does not read, is told with a way on. */
+/** Opens the kit of the address. A missing or invalid kit leads to a page with a way out. */
 export async function clientLoader({ params, context }: Route.ClientLoaderArgs) {
   const { workbench } = context.get(appContext);
   const { kitId } = params;
@@ -35,7 +35,7 @@ export async function clientLoader({ params, context }: Route.ClientLoaderArgs) 
 }
 clientLoader.hydrate = true as const;
 
-/** The open kit is the workbench's: an action on the shelf or a step from view to view does not open it anew. */
+/** The workbench keeps the open kit: shelf actions and changes of view do not reload it. */
 export function shouldRevalidate({ currentParams, nextParams }: ShouldRevalidateFunctionArgs) {
   return currentParams.kitId !== nextParams.kitId;
 }
@@ -57,7 +57,7 @@ function useUndoKeys(): void {
   }, [workbench, pad]);
 }
 
-/** Ends a drag that is under way when another view comes: what it did so far is kept. */
+/** Ends a drag in progress when another view opens; its edits are kept. */
 function useStepEnds(): void {
   const { workbench } = useDesk();
   const { pathname } = useLocation();

@@ -2,7 +2,7 @@ import { appContext } from "../appContext";
 import { NewKitView } from "../views/newKit/NewKitView";
 import type { Route } from "./+types/newKit";
 
-/** A new kit is begun with no other open. */
+/** Closes any open kit before a new one is created. */
 export async function clientLoader({ context }: Route.ClientLoaderArgs) {
   const { workbench, pad } = context.get(appContext);
   pad.sleep();

@@ -7,7 +7,7 @@ export function loader() {
   return { demos: DEMOS };
 }
 
-/** The shelf as it stands; without the server there are no demos, and all else. */
+/** Loads the shelf; without the server it has no demos. */
 export async function clientLoader({ serverLoader, context }: Route.ClientLoaderArgs) {
   const { library, workbench, pad } = context.get(appContext);
   pad.sleep();

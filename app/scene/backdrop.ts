@@ -3,7 +3,7 @@ import type { Palette } from "../ui/palette";
 const WINDOW_APART = 250;
 const STONE_ROWS = 5;
 
-/** A tall window with a round head. */
+/** Traces a tall window with a round top. */
 function pathWindow(
   ctx: CanvasRenderingContext2D,
   x: number,
@@ -19,8 +19,8 @@ function pathWindow(
 }
 
 /**
- * The inside of a tower, in two quiet tones behind what plays: a wall of stones, windows with round heads, and slanting
- * struts under the roof. `shift`: how far the eye has gone, px; the wall goes a third of it.
+ * Paints the inside of a tower in two quiet tones: a stone wall, round-topped windows, and struts below the
+ * roof. `shift` is the horizontal scroll in px; the wall moves a third of it.
  */
 export function paintTower(
   ctx: CanvasRenderingContext2D,
@@ -49,7 +49,7 @@ export function paintTower(
     ctx.lineTo(x, height * 0.2 + tall);
     ctx.moveTo(x - 32, height * 0.2 + tall * 0.55);
     ctx.lineTo(x + 32, height * 0.2 + tall * 0.55);
-    // Stones of the wall between two windows, every second row set over.
+    // Stones of the wall between two windows; every second row is offset.
     for (let row = 0; row < STONE_ROWS; row++) {
       const y = height * 0.24 + row * 34;
       const from = x + 70 + (row % 2) * 22;
@@ -80,7 +80,7 @@ export function paintTower(
   ctx.restore();
 }
 
-/** A bell with its mouth down, swung by an angle; `size`: its height. */
+/** Paints a bell, swung by an angle; `size` is its height. */
 export function paintBell(
   ctx: CanvasRenderingContext2D,
   palette: Palette,

@@ -2,7 +2,7 @@ import { formatEvent, formatEventWords, notes, type Trace } from "#core";
 import type { Rules } from "#stage";
 
 const SHOWN = 10;
-/** So many notes are looked through for them at most: in a long session a quiet rule may have none for an hour. */
+/** The maximum number of notes searched: in a long session a quiet rule may have none for an hour. */
 const MOST_LOOKED = 4000;
 const IS_TOLD = new Set<number>([
   notes.fired.code,
@@ -12,10 +12,10 @@ const IS_TOLD = new Set<number>([
   notes.prompt.code,
 ]);
 
-/** Which rules are told of. */
+/** Selects the rules to list. */
 export type IsWanted = (kind: "pattern" | "move", id: string) => boolean;
 
-/** One thing that was understood, as it is told. */
+/** One recognised event, as listed. */
 export interface HeardLine {
   readonly note: number;
   readonly frame: number;
@@ -24,7 +24,7 @@ export interface HeardLine {
   readonly isLoss: boolean;
 }
 
-/** The line that tells a note, or undefined for one that is not told. */
+/** Returns the line of a note, or undefined for one that is not listed. */
 function lineOf(
   { kit, program }: Rules,
   trace: Trace,
@@ -48,7 +48,7 @@ function lineOf(
   };
 }
 
-/** The last notes before a place of the trace that are told, newest first. */
+/** Returns the last listed notes before an index of the trace, newest first. */
 export function listHeard(rules: Rules, trace: Trace, end: number, isWanted: IsWanted): HeardLine[] {
   const lines: HeardLine[] = [];
   const last = Math.max(0, end - MOST_LOOKED);

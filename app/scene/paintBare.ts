@@ -10,8 +10,8 @@ const BAR_PX = 14;
 const TOP_PX = 150;
 
 /**
- * A kit without a stage: a meter for each rule that grows while hands are at it, in columns as there is room. Nothing is
- * drawn for a rule that is off.
+ * Paints a kit without a stage: a meter for each rule that grows with input, in as many columns as fit.
+ * Disabled rules are omitted.
  */
 export function paintBare(
   ctx: CanvasRenderingContext2D,

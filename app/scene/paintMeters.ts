@@ -8,12 +8,15 @@ const PITCH_PX = 30;
 
 const METERED: ReadonlySet<string> = new Set(["hold", "charge", "tap", "taps", "sequence", "chord", "mash"]);
 
-/** Does a rule of this kind grow while hands are at it, so that a meter tells something of it? */
+/** Returns whether a rule of this kind grows with input, so that it has a meter. */
 export function isMetered(kind: string): boolean {
   return METERED.has(kind);
 }
 
-/** How much of a bar is filled, and where on it levels lie, 0 to 1. A level beyond full makes the bar that much longer. */
+/**
+ * Returns the filled share of a bar and the positions of its levels, 0 to 1. A level beyond full extends the
+ * bar.
+ */
 export function meterOf(
   pattern: PatternProgram,
   { ratio, ageFrames }: Pick<Meter, "ratio" | "ageFrames">,
@@ -29,8 +32,8 @@ export function meterOf(
 }
 
 /**
- * Bars over a body for what is being held or charged, one above the other from `y` up, each with the name of its rule
- * and of the level it has come to.
+ * Paints bars over a body for held and charged rules, stacked upwards from `y`, each with the name of its
+ * rule and its level.
  */
 export function paintMeters(
   ctx: CanvasRenderingContext2D,

@@ -7,10 +7,10 @@ import { STAGE_FONT } from "./scenery";
 const NAME_FONT = '600 22px "Fraunces Variable", Georgia, serif';
 const KEY_FONT = '600 17px "Atkinson Hyperlegible Mono Variable", monospace';
 
-/** How long an outcome is still told. */
+/** The time for which an outcome is shown, in frames. */
 const FRESH_FRAMES = 60;
 
-/** A prompt that stands. */
+/** The prompt that is shown. */
 export interface PromptNow {
   readonly prompt: number;
   readonly isOpen: boolean;
@@ -18,7 +18,7 @@ export interface PromptNow {
   readonly since: number;
 }
 
-/** The prompt that stands now: the one shown last of those that do. */
+/** Returns the current prompt: the one shown last. */
 export function promptNow({ state }: Pick<Shown, "state">): PromptNow | undefined {
   if (!state) return undefined;
   let prompt = -1;
@@ -31,7 +31,7 @@ export function promptNow({ state }: Pick<Shown, "state">): PromptNow | undefine
   return { prompt, isOpen, since: (isOpen ? state.openFrame : state.shownFrame)[prompt]! };
 }
 
-/** The last outcome before a frame, in a word or two, while it is fresh. */
+/** Formats the last outcome before a frame while it is recent. */
 export function lastOutcome(scene: Shown): { words: string; isGood: boolean } | undefined {
   const { trace, frame, program, kit } = scene;
   for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && frame - trace.frame[i]! <= FRESH_FRAMES; i--) {
@@ -44,14 +44,14 @@ export function lastOutcome(scene: Shown): { words: string; isGood: boolean } | 
   return undefined;
 }
 
-/** The controls a pattern wants, in order, each once or as often as it is wanted. */
+/** Returns the controls a pattern requires, in order, repeated as often as required. */
 export function wantedControls(pattern: PatternProgram): readonly number[] {
   if (pattern.kind === "sequence")
     return pattern.steps.flatMap(step => ("control" in step ? [step.control] : []));
   return "control" in pattern ? [pattern.control] : pattern.controls;
 }
 
-/** The name of a control's button on the device in the hand. */
+/** Returns the name of a control's button on the current device. */
 export function buttonName(scene: Shown, control: number): string {
   const found = scene.kit.controls[control];
   const binding =
@@ -59,7 +59,7 @@ export function buttonName(scene: Shown, control: number): string {
   return binding ? formatBinding(binding) : (found?.name ?? "?");
 }
 
-/** What is to be done with the buttons of a pattern, in a word. */
+/** Returns the word for what to do with a pattern's buttons. */
 function howWords(pattern: PatternProgram): string {
   switch (pattern.kind) {
     case "hold":
@@ -73,7 +73,10 @@ function howWords(pattern: PatternProgram): string {
   }
 }
 
-/** The prompt that stands: its name, its buttons on the device in the hand, and its time running. `y`: the line of its buttons. */
+/**
+ * Paints the current prompt: its name, its buttons on the current device, and its remaining time. `y` is the
+ * line of its buttons.
+ */
 export function paintPrompt(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -110,7 +113,7 @@ export function paintPrompt(
   ctx.textAlign = "left";
 }
 
-/** What became of the last prompt, while it is fresh. `y`: its line. */
+/** Paints the outcome of the last prompt while it is recent. `y` is its line. */
 export function paintOutcome(
   ctx: CanvasRenderingContext2D,
   palette: Palette,

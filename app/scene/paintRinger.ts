@@ -1,25 +1,27 @@
 import type { Palette } from "../ui/palette";
 
-/** How the bell-ringer stands. Angles in radians from hanging down, forward where above 0; shares from −1 to 1. */
+/**
+ * The posture of the bell-ringer. Angles in radians from hanging down, positive forward; shares from −1 to 1.
+ */
 export interface Posture {
   readonly x: number;
-  /** Where the feet are. */
+  /** The position of the feet. */
   readonly y: number;
-  /** From feet to hood. Px. */
+  /** The height from feet to hood, in px. */
   readonly height: number;
   readonly facing: 1 | -1;
-  /** How far the body leans forward. */
+  /** The forward lean of the body. */
   readonly lean: number;
-  /** Where in a stride the legs are; undefined where they hang, as in the air. */
+  /** The phase of the stride; undefined if the legs hang, as in the air. */
   readonly stride: number | undefined;
-  /** Both arms. */
+  /** The angles of both arms. */
   readonly arms: readonly [number, number];
-  /** How far the scarf is blown back, and lifted. */
+  /** How far the scarf is blown back and lifted. */
   readonly wind: number;
   readonly rise: number;
 }
 
-/** A limb of two parts that bends the way one looks. */
+/** Paints a limb of two parts that bends in the facing direction. */
 function limb(
   ctx: CanvasRenderingContext2D,
   x: number,
@@ -38,8 +40,8 @@ function limb(
 }
 
 /**
- * The bell-ringer: boots, a coat, a hood with a face, a scarf. Drawn about its feet looking to the right, and turned. An
- * outline only where it is a ghost. Gives where the leading hand is, for what it holds.
+ * Paints the bell-ringer: boots, a coat, a hood with a face, a scarf. Drawn around its feet facing right,
+ * then mirrored; only an outline for a ghost. Returns the position of the leading hand.
  */
 export function paintRinger(
   ctx: CanvasRenderingContext2D,

@@ -3,31 +3,34 @@ import { createStaging, trackStride, writeTrack, type Rules, type StageProgram }
 import type { LiveSession } from "../input/liveSession";
 import type { KeptArc } from "../storage/records";
 
-/** What is to be drawn on one frame, whatever the stage or without one: played right now, or replayed from a take. */
+/** The contents of one frame, with or without a stage, live or replayed from a take. */
 export interface Shown {
   readonly kit: Kit;
   readonly program: Program;
   readonly frame: number;
   readonly trace: Trace;
   readonly track: ArrayLike<number>;
-  /** How the rules stand, for meters and prompts; undefined while a far frame of a replay is still being come to. */
+  /**
+   * The state of the rules, for meters and prompts; undefined while a distant frame of a replay is being
+   * computed.
+   */
   readonly state: State | undefined;
-  /** The same take under the variant that is laid over it. */
+  /** The same take under the variant shown for comparison. */
   readonly other: { readonly name: string; readonly track: ArrayLike<number> } | undefined;
-  /** Arcs that were kept to be compared. */
+  /** Arcs kept for comparison. */
   readonly keptArcs: readonly KeptArc[];
   readonly inHand: "key" | "pad" | "mouse";
 }
 
-/** What is to be drawn of a stage. */
+/** The contents of one frame of a stage. */
 export interface Scene extends Shown {
   readonly stage: StageProgram;
 }
 
-/** No arcs kept. */
+/** No kept arcs. */
 export const NO_ARCS: readonly KeptArc[] = [];
 
-/** A kit as it stands before anything was played. */
+/** Returns the contents of a kit before anything was played. */
 export function shownAtRest(rules: Rules, inHand: Shown["inHand"]): Shown {
   const { kit, program } = rules;
   const { state, bodies } = createStaging(rules);
@@ -37,7 +40,7 @@ export function shownAtRest(rules: Rules, inHand: Shown["inHand"]): Shown {
   return { kit, program, frame: 0, trace, track, state, other: undefined, keptArcs: NO_ARCS, inHand };
 }
 
-/** What is being played, as it stands. */
+/** Returns the current contents of a live session. */
 export function shownOfSession(
   { rules, program, state, trace, track }: LiveSession,
   inHand: Shown["inHand"],
@@ -47,7 +50,7 @@ export function shownOfSession(
   return { kit: rules.kit, program, frame, trace, track, state, other: undefined, keptArcs, inHand };
 }
 
-/** What is shown with the stage it is shown on; undefined in a kit without one. */
+/** Returns the contents together with the stage; undefined in a kit without one. */
 export function onStage({ stage }: Rules, shown: Shown): Scene | undefined {
   return stage && { ...shown, stage };
 }

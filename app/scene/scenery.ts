@@ -1,31 +1,31 @@
 import { BODY_HEIGHT, type RunnerProgram } from "#stage";
 import type { TilePlace } from "../edits/levelEdits";
 
-/** The face of words on a stage, and of numbers. */
+/** The font of text on a stage, and of numbers. */
 export const STAGE_FONT = '600 13px "Atkinson Hyperlegible Next Variable", sans-serif';
 export const STAGE_NUMBER_FONT = '12px "Atkinson Hyperlegible Mono Variable", monospace';
 
-/** What of a player's helps is drawn. */
+/** Which of the player's aids are drawn. */
 export interface Helps {
   readonly meters: boolean;
   readonly memory: boolean;
   readonly arcs: boolean;
 }
 
-/** Where a level is looked at from: how large a tile is, what of it lies left of the picture, and where its floor is. Px. */
+/** The viewport of a level: the size of a tile, the horizontal offset, and the position of its floor. Px. */
 export interface Eye {
   readonly px: number;
   readonly left: number;
   readonly foot: number;
 }
 
-/** Over the body there is room for its meters and words. */
+/** The space above the body for its meters and words. */
 const HEADROOM_PX = 48;
 const FOOT_PX = 6;
-/** A level that is too tall to be seen whole is followed: the body must not be drawn too small to read. */
+/** The minimum tile size; a level too tall to fit scrolls instead, so that the body stays readable. */
 const NEAREST_PX = 27;
 
-/** Looks at a level as large as fits, the body a third from the left and never above the edge. */
+/** Returns a viewport as large as fits, with the body a third from the left and never above the top. */
 export function followBody(stage: RunnerProgram, x: number, y: number, width: number, height: number): Eye {
   const px = Math.floor(
     Math.max(14, Math.min(stage.tilePx, Math.max(NEAREST_PX, height / (stage.level.height + 0.5)))),
@@ -36,13 +36,13 @@ export function followBody(stage: RunnerProgram, x: number, y: number, width: nu
   return { px, left: Math.round(most < 0 ? most / 2 : left), foot: Math.round(foot) };
 }
 
-/** Looks at the whole of a level, to draw it. */
+/** Returns a viewport that shows the whole level, for editing. */
 export function showWhole({ level, tilePx }: RunnerProgram, width: number, height: number): Eye {
   const px = Math.max(4, Math.min(tilePx, width / level.width, (height - 2 * FOOT_PX) / level.height));
   return { px, left: (level.width * px - width) / 2, foot: height - FOOT_PX };
 }
 
-/** The tile of a level that is drawn at a place of the picture; it may lie outside the level. */
+/** Returns the tile drawn at a position of the picture; it may be outside the level. */
 export function tileUnder(eye: Eye, levelHeight: number, x: number, y: number): TilePlace {
   return {
     column: Math.floor((x + eye.left) / eye.px),

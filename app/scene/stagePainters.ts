@@ -7,7 +7,7 @@ import { paintRunner } from "./runner/paintRunner";
 import type { Scene } from "./scene";
 import type { Helps } from "./scenery";
 
-/** What a stage's picture is painted with. */
+/** The inputs of a stage's painter. */
 export interface StagePicture {
   readonly ctx: CanvasRenderingContext2D;
   readonly palette: Palette;
@@ -15,11 +15,11 @@ export interface StagePicture {
   readonly width: number;
   readonly height: number;
   readonly helps: Helps;
-  /** The tile under the hand while a level is drawn. */
+  /** The tile below the pointer in the level editor. */
   readonly cursor: TilePlace | undefined;
 }
 
-/** How each kind of stage is painted; one left out does not compile. */
+/** The painter of each kind of stage; a missing one does not compile. */
 export const STAGE_PAINTERS: Readonly<Record<StageKindName, (picture: StagePicture) => void>> = {
   runner: paintRunner,
   duel: paintDuel,

@@ -2,7 +2,7 @@ import type { Broken } from "../storage/records";
 import { Button } from "../ui/Button";
 import { useNotices } from "../ui/noticesContext";
 
-/** A kit that is kept and does not read: why, and how to get at it. */
+/** The page of a stored kit that cannot be read: the reason, and a way to save it. */
 export function BrokenKit({ broken }: { broken: Broken }) {
   const { say } = useNotices();
   return (

@@ -1,6 +1,6 @@
 import { isRouteErrorResponse } from "react-router";
 
-/** A page that could not be shown: what went wrong, and the way home. */
+/** The page shown after an error: its cause, and a link home. */
 export function ErrorPage({ error }: { error: unknown }) {
   const isMissing = isRouteErrorResponse(error) && error.status === 404;
   const detail = isRouteErrorResponse(error)

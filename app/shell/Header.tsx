@@ -10,7 +10,7 @@ import { WakeButton } from "./WakeButton";
 import { ProofSum } from "./ProofSum";
 import { useDesk, useDocument, useHistory, useProof } from "../document/context";
 
-/** How the kit stands by its checks, from any view. */
+/** The summary of the kit's checks, shown in every view. */
 function ProofLink({ kitId }: { kitId: string }) {
   return (
     <Link
@@ -22,7 +22,7 @@ function ProofLink({ kitId }: { kitId: string }) {
   );
 }
 
-/** The head of every view of a kit: where one is, what is open, and the pad. */
+/** The header of every view of a kit: the current view, the open kit, and the pad. */
 export function Header() {
   const { workbench, storage } = useDesk();
   const kitId = useDocument(state => state.kit?.id ?? "");

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 
-/** The mark and the wordmark; leads to the shelf. */
+/** The logo and wordmark; links to the shelf. */
 export function Logo() {
   return (
     <Link

@@ -8,11 +8,11 @@ import { useNotices } from "../ui/noticesContext";
 
 const MOST_DETAILS = 6;
 
-/** A plain word goes by itself after this; one with a way back stays long enough to take it. */
+/** A plain notice disappears after this time; one with an action stays longer. */
 const GOES_AFTER_MS = 8000;
 const WITH_WAY_BACK_MS = 15_000;
 
-/** More than these stand gathered behind one line. */
+/** More notices than this are collapsed into one line. */
 const MOST_SHOWN = 2;
 
 function NoticeCard({ notice }: { notice: Notice }) {
@@ -57,7 +57,10 @@ function NoticeCard({ notice }: { notice: Notice }) {
   );
 }
 
-/** Notices under the header at the right, over the view and never over the tape; many are gathered into one line. */
+/**
+ * Notices below the header at the right, over the view and never over the tape; many are collapsed into one
+ * line.
+ */
 export function NoticeBoard() {
   const { storage } = useDesk();
   const { store, dismiss } = useNotices();

@@ -1,7 +1,10 @@
 import { useDesk, useDocument } from "../document/context";
 import { Button } from "../ui/Button";
 
-/** Said under the header while another tab writes this kit, or it has left the shelf: what that means, and the way out. */
+/**
+ * The line below the header while another tab writes this kit, or it was removed from the shelf: the
+ * consequence, and the way out.
+ */
 export function PenLine() {
   const { workbench } = useDesk();
   const holder = useDocument(state => (state.kit ? state.holder : "ours"));

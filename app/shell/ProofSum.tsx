@@ -1,6 +1,6 @@
 import { useProof } from "../document/context";
 
-/** How many results hold, in words: "41 of 42 hold". While takes are judged anew the count follows. */
+/** The number of results that hold: "41 of 42 hold". It counts along while takes are judged again. */
 export function ProofSum() {
   const asked = useProof(state => state.asked);
   const holds = useProof(state => state.holds);

@@ -4,10 +4,13 @@ import { Button } from "../ui/Button";
 import { useNotices } from "../ui/noticesContext";
 import { SaveKitButton } from "./SaveKitButton";
 
-/** The parts that can be removed from a kit so that a view that broke over them opens again; never takes. */
+/** The parts that can be removed from a kit so that a view that fails on them opens again; never takes. */
 const REMOVABLE = ["checks", "variants", "layouts"] as const satisfies readonly PartList[];
 
-/** The ways out where a part of the page broke: the kit as a file, and what is kept beside it saved and taken off, a step of undo each. */
+/**
+ * The actions after a part of the page failed: save the kit as a file, or save and remove parts stored beside
+ * it, one step of undo each.
+ */
 export function RescueButtons() {
   const { workbench } = useDesk();
   const { say } = useNotices();

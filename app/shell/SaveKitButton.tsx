@@ -3,7 +3,7 @@ import { packFiles } from "#handover";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 
-/** Saves the open kit with its takes and layouts as one file, whatever else is broken. */
+/** Saves the open kit with its takes and layouts as one file, whatever else has failed. */
 export function SaveKitButton() {
   const { workbench } = useDesk();
   const save = () => {

@@ -9,7 +9,7 @@ function subscribe(listener: () => void): () => void {
   return () => window.removeEventListener(CHANGED, listener);
 }
 
-/** Day or night, remembered by the browser where it lets us. */
+/** Switches between day and night, stored by the browser if it allows. */
 export function ThemeButton() {
   const isNight = useSyncExternalStore(
     subscribe,

@@ -2,7 +2,7 @@ import { memo } from "react";
 import { VERBS } from "./verbs";
 import { NavLink, useSearchParams } from "react-router";
 
-/** The six verbs as stepping stones, in working order; the one stood on is filled. */
+/** The links to the six views, in working order; the current one is filled. */
 export const Trail = memo(function Trail({ kitId }: { kitId: string }) {
   const [search] = useSearchParams();
   return (

@@ -1,7 +1,7 @@
 import { useEvaluation } from "../document/context";
 import { usePad, usePadState } from "../input/context";
 
-/** Arms the pad, and shows at a glance that it is armed. */
+/** Wakes the pad, and shows whether it is awake. */
 export function WakeButton() {
   const pad = usePad();
   const isAwake = usePadState(state => state.session !== undefined);

@@ -3,8 +3,8 @@ import { useDesk } from "../document/context";
 import { usePad } from "../input/context";
 
 /**
- * Guards the leaving of the page: asks first while a recording runs or something could not be kept, and sets aside what
- * is not yet written.
+ * Handles leaving the page: asks first during a recording or if something could not be stored, and sets
+ * unsaved changes aside.
  */
 export function useLeaving(hasHeld: () => boolean): void {
   const { workbench } = useDesk();

@@ -1,4 +1,4 @@
-/** The six views of a kit, in working order: the word on its stepping stone, its address, and the file of its route. */
+/** The six views of a kit, in working order: the label, the address, and the route file. */
 export const VERBS = [
   { path: "wire", word: "Wire", route: "routes/kit.wire.tsx" },
   { path: "shape", word: "Shape", route: "routes/kit.shape.tsx" },

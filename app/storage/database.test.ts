@@ -9,7 +9,7 @@ const TAKES = ["clean-climb", "sloppy-climb"].map(
   name => JSON.parse(readFileSync(`e2e/belfry/${name}.json`, "utf8")) as { id: string },
 );
 
-/** Writes a database as the first version of the application did. */
+/** Writes a database as version 1 of the application did. */
 async function writeFirstVersion(name: string): Promise<void> {
   const db = await openDB(name, 1, {
     upgrade(made) {

@@ -2,7 +2,10 @@ import { openDB, type DBSchema, type IDBPDatabase, type IDBPTransaction, type St
 import type { PartRecord } from "./records";
 import type { RecordingChunk } from "./recordings";
 
-/** The stores as they are now. What is read from them is parsed like a file; these types say only what is written. */
+/**
+ * The current stores. Their contents are parsed like files when read; these types only describe what is
+ * written.
+ */
 export interface Shelves extends DBSchema {
   kits: { key: string; value: { readonly id: string } };
   parts: { key: [string, string, string]; value: PartRecord; indexes: { byKit: string } };
@@ -12,14 +15,14 @@ export interface Shelves extends DBSchema {
 export type Database = IDBPDatabase<Shelves>;
 
 const VERSION = 2;
-/** A store of the first version, which these types do not know any more. */
+/** A store of version 1, which the current types do not include. */
 const OLD_TAKES = "takes" as "parts";
 
 type Upgrade = IDBPTransaction<Shelves, StoreNames<Shelves>[], "versionchange">;
 
 /**
- * Brings a database of the first version forward: takes stood in a store of their own with their place, variants and
- * layouts inside the kit's record, and records had no version.
+ * Upgrades a database of version 1, in which takes had a store of their own with their index, variants and
+ * layouts were part of the kit's record, and records had no version.
  */
 async function bringForward(transaction: Upgrade): Promise<void> {
   interface OldTake {
@@ -51,7 +54,10 @@ async function bringForward(transaction: Upgrade): Promise<void> {
   }
 }
 
-/** Opens the database, made new or brought forward where it is older. `onGone`: it was closed under us, ask again. */
+/**
+ * Opens the database, creating or upgrading it if necessary. `onGone` is called when it was closed by the
+ * browser; open it again.
+ */
 export function openDatabase(name: string, onGone: () => void): Promise<Database> {
   return openDB<Shelves>(name, VERSION, {
     async upgrade(db, from, _to, transaction) {
@@ -64,7 +70,7 @@ export function openDatabase(name: string, onGone: () => void): Promise<Database
       await bringForward(transaction);
       db.deleteObjectStore(OLD_TAKES);
     },
-    // A newer page wants to bring it forward: make way, and open it anew at the next question.
+    // A newer page wants to upgrade it: close it, and reopen it on the next request.
     blocking(_current, _blocked, event) {
       (event.target as IDBDatabase).close();
       onGone();

@@ -1,7 +1,7 @@
 import { parseChecks, parseTake, type Check, type Kit, type Take } from "#core";
 import { parseRules } from "#stage";
 
-/** A demo as it ships: a kit and the takes recorded for it, read from the same files a user would export. */
+/** A built-in demo: a kit with takes recorded for it, read from the same files a user would export. */
 export interface Demo {
   readonly kit: Kit;
   readonly takes: readonly Take[];
@@ -22,7 +22,7 @@ function readDemo(folder: string): Demo {
   return { kit: rules.value.kit, takes: takes.map(take => take.value), checks: checks.value.checks };
 }
 
-/** Every demo that ships. */
+/** Every built-in demo. */
 export const DEMOS: readonly Demo[] = Object.keys(FILES)
   .filter(name => name.endsWith("/kit.json"))
   .sort()

@@ -1,6 +1,6 @@
 import type { OutFile } from "#handover";
 
-/** Hands a file to the user. */
+/** Downloads a file. */
 export function download(file: OutFile): void {
   const url = URL.createObjectURL(new Blob([file.bytes], { type: file.type }));
   const link = Object.assign(window.document.createElement("a"), { href: url, download: file.name });

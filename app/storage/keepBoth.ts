@@ -7,9 +7,9 @@ import { isBroken, parseKitRecord, unpackPart, type PartRecord, type Variant } f
 const FROM = "from another tab";
 
 /**
- * Two tabs have changed a kit apart, and this write came second: what is on the shelf stays, and what the write would
- * have made is kept beside it, the rules as a variant, changed takes and layouts under names of their own. Gives how
- * many things were added; 0 where both had made the same.
+ * Resolves a write conflict: the shelf keeps the other tab's version, and this write's version is kept beside
+ * it, the rules as a variant, changed takes and layouts under new names. Returns the number of copies kept; 0
+ * if both versions are equal.
  */
 export async function keepBoth(db: Database, write: KitWrite, rest: () => Promise<void>): Promise<number> {
   const kept = parseKitRecord(await db.get("kits", write.kitId));

@@ -10,28 +10,30 @@ import {
   type RowOrder,
 } from "./records";
 
-/** A change of one kit and what is kept beside it, to be written whole or not at all. */
+/** A change of one kit and the parts stored beside it, written as one transaction. */
 export interface KitWrite {
   readonly kitId: string;
-  /** The version it was made from; 0 for a kit that is not on the shelf yet. */
+  /** The version it is based on; 0 for a kit that is not on the shelf yet. */
   readonly base: number;
   /** The tab that made it. */
   readonly by?: string;
-  /** The kit's record as it shall stand, without its version; undefined takes the kit off the shelf with all beside it. */
+  /** The kit's new record, without its version; undefined removes the kit and all its parts. */
   readonly record: Omit<KitRecord, "version"> | undefined;
-  /** Are the rules others than before, or only what is kept beside them? */
+  /** Whether the rules changed, or only the parts beside them. */
   readonly hasNewRules: boolean;
   readonly put: readonly PartRecord[];
   readonly drop: readonly PartKey[];
 }
 
-/** What came of it. `changed`: another tab has written since. `gone`: another tab has taken the kit off the shelf. */
+/**
+ * The result of a write. `changed`: another tab has written since. `gone`: another tab has removed the kit.
+ */
 export type KitWritten =
   | { readonly state: "written"; readonly version: number }
   | { readonly state: "changed" }
   | { readonly state: "gone" };
 
-/** What a document needs written, seen from what was written last (`before` undefined: nothing was). */
+/** Returns the writes that a document needs, relative to the last stored one (`before` undefined: none). */
 export function diffDocuments(
   before: KitDocument | undefined,
   now: KitDocument,
@@ -51,10 +53,10 @@ export function diffDocuments(
   return { put, drop, order };
 }
 
-/** A write before it is known which version it was made from: the library knows what this tab read or wrote last. */
+/** A write without its base version; the library knows which version this tab read or wrote last. */
 export type KitChange = Omit<KitWrite, "base">;
 
-/** The change that brings a kit on the shelf from one document to another; `before` undefined puts it there. */
+/** Returns the change between two documents of a kit on the shelf; `before` undefined adds the kit. */
 export function changeOf(
   before: KitDocument | undefined,
   now: KitDocument,
@@ -65,7 +67,7 @@ export function changeOf(
   return { kitId: now.kit.id, record, hasNewRules: before?.kit !== now.kit, ...parts };
 }
 
-/** Two writes of one kit, the later over the earlier, as one: from where the earlier began. */
+/** Merges two writes of one kit, the later over the earlier, with the base of the earlier. */
 export function joinWrites(earlier: KitWrite, later: KitWrite): KitWrite {
   const keyOf = ({ list, id }: PartKey) => `${list} ${id}`;
   const put = new Map(earlier.put.map(part => [keyOf(part), part]));
@@ -82,25 +84,25 @@ export function joinWrites(earlier: KitWrite, later: KitWrite): KitWrite {
   return { ...later, base: earlier.base, hasNewRules, put: [...put.values()], drop: [...drop.values()] };
 }
 
-/** The version a kept record stands at; 0 for none. */
+/** Returns the version of a stored record; 0 for none. */
 export function versionOf(record: unknown): number {
   if (typeof record !== "object" || record === null) return 0;
   return "version" in record && typeof record.version === "number" ? record.version : 1;
 }
 
-/** So many parts are copied into the database in one task: many long takes must not keep the page. */
+/** The number of parts written per task, so that many long takes do not block the page. */
 const PARTS_A_TASK = 8;
 
-/** Was the last write of a record made by the tab that made this one, right after what this one was made from? */
+/** Returns whether the last write of a record was made by the same tab and on the same base as this one. */
 function followsOwn(record: unknown, { base, by }: KitWrite): boolean {
   const last = typeof record === "object" && record !== null && "by" in record ? record.by : undefined;
   return by !== undefined && last === by && versionOf(record) === base + 1;
 }
 
 /**
- * Writes in one transaction, if nobody else has written since. `isLeft`: the write was set aside when its page was left, and
- * a write of the same page that was under way then may have come through: the later one holds it too.
- * Rejects when the browser will not keep it: then nothing is written.
+ * Writes in one transaction, if nobody else has written since the base version. `isLeft`: the write was set
+ * aside when its page was closed; a write of the same page that was in progress may have completed, and this
+ * one includes it. Rejects if the browser cannot store it; then nothing is written.
  */
 export async function commitWrite(db: Database, write: KitWrite, isLeft = false): Promise<KitWritten> {
   const transaction = db.transaction(["kits", "parts"], "readwrite");
@@ -119,7 +121,7 @@ export async function commitWrite(db: Database, write: KitWrite, isLeft = false)
     works.push(kits.delete(write.kitId));
     for (const key of await parts.index("byKit").getAllKeys(write.kitId)) works.push(parts.delete(key));
   }
-  // What is told by the last promise is said once, there: the others must not be said again by the browser.
+  // Per-request rejections are ignored; the transaction reports them.
   const add = (work: Promise<unknown>) => {
     work.catch(() => undefined);
     works.push(work);

@@ -29,7 +29,7 @@ const take = (id: string): Take => ({
 });
 const named = (name: string): Kit => ({ ...KIT, name });
 
-/** A library on a browser's storage that can be made to fail as a full disk does. */
+/** Opens a library on a browser's storage that can fail as a full disk does. */
 function open(browser: TestBrowser, tabId = "tab", isFull = false) {
   const timers = createTimers();
   const disk = { isFull };
@@ -229,7 +229,7 @@ test("a record that does not read is set aside with its reasons, and the rest op
   const listed = await library.listKits();
   expect(listed.filter(isBroken).map(({ name }) => name)).toEqual(["a kit without a name", "Torn kit"]);
   for (const { reasons } of listed.filter(isBroken)) expect(reasons.join(" ")).not.toBe("");
-  // What does not read can be taken off the shelf all the same, and once is enough.
+  // An unreadable kit can be removed from the shelf too, and once is enough.
   expect(await library.readKit("torn")).toMatchObject({ name: "Torn kit" });
   const answer = await library.write({
     kitId: "torn",

@@ -20,86 +20,92 @@ import { forgetAside, forgetOwn, listLeft, setAside, type LeftWrite, type SmallS
 import { createStatus, troubleOf, type StorageStatus } from "./status";
 import type { Tabs } from "./tabs";
 
-/** What the library stands on. Everything is handed in, so that two can stand side by side in a test. */
+/** The library's dependencies. All are parameters, so that two libraries can exist side by side in a test. */
 export interface LibraryWorld {
   readonly name: string;
   readonly tabs: Tabs;
   readonly small: SmallStore | undefined;
   readonly locks: Pick<LockManager, "request"> | undefined;
-  /** Does something later; gives what calls it off. */
+  /** Calls back after a delay; returns a function that cancels it. */
   readonly later: (ms: number, run: () => void) => () => void;
-  /** Lets the page do what waits, between two pieces of a long take. */
+  /** Yields between two slices of a long take. */
   readonly rest: () => Promise<void>;
-  /** Hears of writes that were set aside by pages before and cannot be written; `forget` removes one for good. */
+  /** Called for writes set aside by earlier pages that cannot be written; `forget` deletes one for good. */
   readonly onUnwritable?: (left: LeftWrite, forget: () => void) => void;
-  /** Opens the database; the browser's own where not given. */
+  /** Opens the database; default the browser's own. */
   readonly open?: (name: string, onGone: () => void) => Promise<Database>;
 }
 
-/** A kit with all that is kept beside it, and what of that did not read. */
+/** A stored kit with everything beside it, and the parts that could not be read. */
 export interface KeptKit {
   readonly record: KitRecord;
   readonly document: KitDocument;
   readonly broken: readonly Broken[];
 }
 
-/** What came second to another tab. `added`: so many things were kept beside what that tab wrote. `gone`: it took the kit off the shelf. */
+/**
+ * A write conflict with another tab. `added` is the number of copies kept beside that tab's version; `gone`
+ * means it removed the kit.
+ */
 export type Second = { readonly state: "changed"; readonly added: number } | { readonly state: "gone" };
 
 /**
- * What became of a write. `held`: the browser would not keep it; it is kept in memory, read back from there, and tried
- * again until it is written.
+ * The result of a write. `held`: the browser could not store it; it is kept in memory, read from there, and
+ * retried until it is stored.
  */
 export type WriteAnswer = { readonly state: "written" | "held" } | Second;
 
-/** Where kits live, whatever the browser says. */
+/** The storage of kits, with or without a working browser storage. */
 export interface Library {
   readonly status: StoreApi<StorageStatus>;
-  /** Every kit, the one changed last first, then those that do not read. */
+  /** Returns every kit, last changed first, then the unreadable ones. */
   readonly listKits: () => Promise<(KitRecord | Broken)[]>;
-  /** One kit, or undefined when there is none of that id. */
+  /** Returns one kit, or undefined if there is none with that id. */
   readonly readKit: (id: string) => Promise<KeptKit | Broken | undefined>;
   /**
-   * A kit read again after another tab wrote it: only what that tab changed is read anew, the rest is what was known.
-   * Undefined when it is gone or does not read.
+   * Reloads a kit after another tab has written it: reads only what that tab changed, and reuses the rest of
+   * `known`. Undefined if it was removed or cannot be read.
    */
   readonly readAgain: (known: KitDocument, changed: readonly PartKey[]) => Promise<KeptKit | undefined>;
-  /** One thing kept beside a kit, as it was written; undefined when it is not there. */
+  /** Returns one part beside a kit as stored; undefined if it does not exist. */
   readonly readPart: (kitId: string, list: PartList, id: string) => Promise<unknown>;
   /**
-   * Writes a change of a kit, whole or not at all, if nobody else has written since this tab last read or wrote it;
-   * otherwise what it would have made is kept beside.
+   * Writes a change of a kit as one transaction, if nobody else has written since this tab last read or wrote
+   * it; otherwise resolves the conflict by keeping both versions.
    */
   readonly write: (write: KitChange) => Promise<WriteAnswer>;
-  /** Keeps beside a kit what a change made while another tab wrote would have made of it. Gives how many things that are. */
+  /**
+   * Keeps this tab's version of a change beside a kit that another tab wrote meanwhile. Returns the number of
+   * copies kept.
+   */
   readonly keepBoth: (write: KitChange) => Promise<number>;
   /**
-   * The page may be gone before the next line: sets a write aside at once, and all that is held in memory, for the next
-   * page to write.
+   * Sets a write and everything held in memory aside at once, because the page may be closed; the next page
+   * writes it.
    */
   readonly setAside: (write: KitChange | undefined) => void;
-  /** Forgets what this tab has set aside of a kit: it is written. */
+  /** Forgets what this tab has set aside for a kit, because it is stored. */
   readonly forgetAside: (kitId: string) => void;
   /** Writes what other pages have set aside. */
   readonly writeLeft: () => Promise<void>;
-  /** Is anything held in memory because the browser would not keep it? */
+  /** Returns whether anything is held in memory because the browser could not store it. */
   readonly hasHeld: () => boolean;
-  /** Hears of held writes that, tried again, came second. */
+  /** Adds a listener for held writes that conflict when retried; returns a function that removes it. */
   readonly onSecond: (listener: (kitId: string, second: Second) => void) => () => void;
-  /** Writes a piece of a recording; false where it was not written. */
+  /** Stores a chunk of a recording; false if it could not be stored. */
   readonly addChunk: (chunk: RecordingChunk) => Promise<boolean>;
-  /** Is a part in storage, not only held in memory? */
+  /** Returns whether a part is stored, and not only held in memory. */
   readonly isStored: (kitId: string, list: PartList, id: string) => Promise<boolean>;
   readonly listChunks: (kitId: string) => Promise<readonly unknown[]>;
   readonly dropRecording: (kitId: string, id: string) => Promise<void>;
 }
 
-/** How long opening may take before work goes on in memory; another tab may be holding the storage. */
+/** The time limit for opening the storage, which another tab may block; work then continues in memory. */
 const OPEN_WITHIN_MS = 3000;
 const RETRY_MS = 1500;
 const OPENING_LOCK = "moss-tap-storage";
 
-/** Makes a library. Nothing is opened before the first question. */
+/** Creates a library. It opens the database on the first request. */
 export function createLibrary(world: LibraryWorld): Library {
   const status = createStatus();
   const held = new Map<string, KitWrite>();
@@ -120,14 +126,17 @@ export function createLibrary(world: LibraryWorld): Library {
     });
   }
 
-  /** One piece of work after the other: a write never overtakes the one before it. */
+  /** Runs work strictly in sequence, so that a write never overtakes an earlier one. */
   function inTurn<T>(work: () => Promise<T>): Promise<T> {
     const turn = queue.then(work);
     queue = turn.catch(() => undefined);
     return turn;
   }
 
-  /** Writes what pages before have set aside; each is forgotten only when it is in storage, or was offered and let go. */
+  /**
+   * Writes what earlier pages have set aside; each entry is forgotten only when it is stored, or was offered
+   * and dismissed.
+   */
   async function writeLeft(db: Database): Promise<void> {
     for (const left of listLeft(world.small)) {
       const forget = () => forgetAside(world.small, left.key);
@@ -143,7 +152,7 @@ export function createLibrary(world: LibraryWorld): Library {
         else forget();
       } catch (error) {
         console.info("What was set aside was not written.", error);
-        // It is read back from memory and tried again; the copy stays for the next page.
+        // It is held in memory and retried; the copy remains for the next page.
         if (!held.has(write.kitId)) held.set(write.kitId, write);
         status.setState({ trouble: troubleOf(error) });
         retryLater();
@@ -152,8 +161,8 @@ export function createLibrary(world: LibraryWorld): Library {
   }
 
   /**
-   * Opens under a lock: a page that is left while it holds one is not frozen with a half-made database in its hands,
-   * which would keep the next page waiting for ever.
+   * Opens under a lock. A page that is left while holding a lock is not frozen with a half-created database,
+   * which would block the next page forever.
    */
   async function openNow(): Promise<Database> {
     const open = async () => {
@@ -222,7 +231,7 @@ export function createLibrary(world: LibraryWorld): Library {
     }
   }
 
-  /** Reads from the database; where it cannot be asked, there is nothing but what is held. */
+  /** Reads from the database, or returns the fallback if it is unavailable. */
   async function ask<T>(question: (db: Database) => Promise<T>, without: T): Promise<T> {
     const db = await openOnce();
     try {
@@ -263,7 +272,7 @@ export function createLibrary(world: LibraryWorld): Library {
       return [...[...sound.values()].sort((a, b) => b.changedAt - a.changedAt), ...aside];
     },
     async readKit(id) {
-      // Opening takes up what pages before have set aside, and may have to hold it.
+      // Opening writes what earlier pages have set aside, and may have to hold it.
       if (!held.has(id)) await openOnce();
       const write = held.get(id);
       if (write && !write.record) return undefined;
@@ -273,7 +282,7 @@ export function createLibrary(world: LibraryWorld): Library {
         return undefined;
       }
       const record = parseKitRecord(raw);
-      // One that does not read is known by its version too: it can be taken off the shelf.
+      // An unreadable kit has a version too, so it can be removed from the shelf.
       if (!write) versions.set(id, versionOf(raw));
       if (isBroken(record)) return record;
       const { lists, broken } = parseParts(record, await readParts(id));

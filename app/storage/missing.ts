@@ -1,15 +1,18 @@
 import { dequal } from "dequal/lite";
 
-/** Something kept beside a kit. */
+/** An item stored beside a kit. */
 interface Item {
   readonly id: string;
   readonly name: string;
 }
 
-/** All that an item says but its id and the kit that it names. */
+/** Returns an item without its id and the kit it names. */
 const bare = (item: Item) => ({ ...item, id: "", kit: undefined });
 
-/** Those of some items that a list lacks, by all they say but their ids. Items of one name alone are held against each other. */
+/**
+ * Returns the items that a list lacks, compared by content without ids. Only items of the same name are
+ * compared.
+ */
 export function listMissing<T extends Item>(items: readonly T[], there: readonly T[]): T[] {
   const named = new Map<string, T[]>();
   for (const item of there) {

@@ -2,10 +2,10 @@ import * as v from "valibot";
 import { parseTake, type Take } from "#core";
 
 type Pair = readonly [number, number];
-/** Lanes by id, as entries: every id counts, whatever languages keep it for. */
+/** Lanes as entries by id, so that no id has a special meaning. */
 type Lanes = readonly (readonly [string, readonly Pair[]])[];
 
-/** What a recording has come to since the chunk before: pairs to add to its lanes, and how long it is by now. */
+/** The growth of a recording since the previous chunk: pairs to append to its lanes, and its total length. */
 export interface RecordingPiece {
   readonly rate: number;
   readonly frames: number;
@@ -14,16 +14,18 @@ export interface RecordingPiece {
   readonly speed: readonly Pair[];
 }
 
-/** A piece as it is kept while the recording goes on. */
+/** A stored chunk of a recording in progress. */
 export interface RecordingChunk extends RecordingPiece {
   readonly kitId: string;
   readonly id: string;
   readonly place: number;
-  /** On the last piece of a recording that came to its end: what is known of it as a take. */
+  /** On the last chunk of a completed recording: its description as a take. */
   readonly whole?: { readonly name: string; readonly note?: string };
 }
 
-/** A recording put together from its pieces. `isWhole`: it came to its end, and only its take was not kept yet. */
+/**
+ * A recording assembled from its chunks. `isWhole`: it was completed, and only its take is not stored yet.
+ */
 export interface JoinedRecording {
   readonly take: Take;
   readonly isWhole: boolean;
@@ -55,8 +57,8 @@ function join(pieces: readonly Lanes[]): Record<string, Pair[]> {
 }
 
 /**
- * Returns the recordings that chunks are pieces of: one take each, the pieces that read in their order, under its own name
- * if it is whole, else under the one given. Those without any frame are left out.
+ * Returns one take per recording, assembled from its readable chunks in order, with its own name if it was
+ * completed and otherwise the given one. Recordings without frames are omitted.
  */
 export function joinRecordings(
   kitId: string,

@@ -17,7 +17,7 @@ import {
   type Take,
 } from "#core";
 
-/** The rules of a kit as they once were, kept under a name to compare with. */
+/** A named earlier version of a kit's rules, for comparison. */
 export interface Variant {
   readonly id: string;
   readonly name: string;
@@ -36,8 +36,8 @@ const asItIs = (item: unknown) => item;
 const asItIsLater = (item: unknown) => Promise.resolve(item);
 
 /**
- * What is kept beside a kit, list by list, each with how one item of it is read, and how it lies in the database. Another
- * sort of thing to keep is one line here: storing, following, undoing and putting back go by this table.
+ * The registry of lists stored beside a kit: how an item is parsed, and how it is stored. Another kind of
+ * part is one more line: storing, following, undoing and reverting use this table.
  */
 export const PARTS = {
   takes: {
@@ -57,17 +57,20 @@ export const PART_LISTS = Object.keys(PARTS) as readonly PartList[];
 type ItemOf<L extends PartList> = Extract<ReturnType<(typeof PARTS)[L]["parse"]>, { ok: true }>["value"];
 export type Part = Take | Variant | Layout | Check;
 
-/** A kit with all that is kept beside it: what is open, saved, undone and put back as one. */
+/** A kit with everything stored beside it: the unit of opening, saving, undoing and reverting. */
 export type KitDocument = { readonly kit: Kit } & { readonly [L in PartList]: readonly ItemOf<L>[] };
 
-/** The lists of a document without anything on them. */
+/** The empty lists of a document. */
 export const NO_PARTS: Omit<KitDocument, "kit"> = { takes: [], variants: [], layouts: [], checks: [] };
 
-/** Which rows of the tape are shown: all, those on which anything stirs, or those that tell what one rule does. */
+/** Which rows of the tape are shown: all, those with any content, or those related to one rule. */
 const ROWS_SHOWN = ["all", "stirring", "rule"] as const;
 export type RowsShown = (typeof ROWS_SHOWN)[number];
 
-/** An arc of the stage that was kept to be compared: where it was leapt and by which numbers, its measures, and its way as x, y for each frame, tiles. */
+/**
+ * An arc of the stage kept for comparison: its leap and the numbers in force, its measures, and its path as
+ * x, y for each frame, in tiles.
+ */
 const keptArcSchema = v.object({
   id: v.string(),
   move: v.string(),
@@ -84,10 +87,10 @@ export type KeptArc = Readonly<v.InferOutput<typeof keptArcSchema>>;
 const rowOrderSchema = v.object({
   folded: v.array(v.string()),
   order: v.array(v.string()),
-  /** Which are shown while a rule is being shaped ("rule" where nothing is kept), and elsewhere ("stirring"). */
+  /** The choice while a rule is being shaped (default "rule"), and elsewhere (default "stirring"). */
   inShape: v.exactOptional(v.picklist(ROWS_SHOWN)),
   elsewhere: v.exactOptional(v.picklist(ROWS_SHOWN)),
-  /** What scripted hands do, line by line, with the seed and the unevenness of their chance. */
+  /** The lines of a scripted player, with the seed and the amount of its deviations. */
   hand: v.exactOptional(
     v.object({
       lines: v.array(
@@ -104,7 +107,7 @@ const rowOrderSchema = v.object({
       unevenFrames: v.number(),
     }),
   ),
-  /** Versions that are proved beside the present one: a variant by its id, or the present rules at another rate. */
+  /** Versions proved beside the present one: a variant by its id, or the present rules at another rate. */
   beside: v.exactOptional(
     v.array(
       v.union([
@@ -114,30 +117,30 @@ const rowOrderSchema = v.object({
       ]),
     ),
   ),
-  /** How it stood by its checks when it was last open: how many results there were, and how many of them held. */
+  /** The last result of its checks: the number of results, and of those that hold. */
   proof: v.exactOptional(v.object({ asked: v.number(), holds: v.number() })),
-  /** What the timing sheet tells besides: since which variant, by its id, and at which rates. */
+  /** The options of the timing sheet: the variant to list changes since, by its id, and further rates. */
   sheet: v.exactOptional(
     v.object({ since: v.exactOptional(v.string()), rates: v.exactOptional(v.array(v.number())) }),
   ),
-  /** How recordings from elsewhere were mapped last, the newest first. */
+  /** The last mappings of recordings from other programs, latest first. */
   mappings: v.exactOptional(v.array(mappingSchema)),
   arcs: v.exactOptional(v.array(keptArcSchema)),
-  /** Views whose first step was done once: it is not told any more. */
+  /** Views whose first step was completed; its hint is no longer shown. */
   done: v.exactOptional(v.array(v.string())),
-  /** The number that was given to a recording last, so that no other take ever gets its name. */
+  /** The last number given to a recording, so that no other take gets its name. */
   takeNumber: v.exactOptional(v.pipe(v.number(), v.integer(), v.minValue(0))),
-  /** Findings that are wanted as they are, by their keys: they are told no more. */
+  /** The keys of warnings marked as intended; they are no longer shown. */
   wanted: v.exactOptional(v.array(v.string())),
 });
 
-/** How a kit is looked at: groups of rows folded, keys of rows in their order, findings that are wanted. */
+/** The settings stored beside a kit: folded groups, the order of rows, warnings marked as intended. */
 export type RowOrder = Readonly<v.InferOutput<typeof rowOrderSchema>>;
 
-/** So many mappings are remembered with a kit. */
+/** The number of mappings stored with a kit. */
 const MAPPINGS_KEPT = 12;
 
-/** Remembers mappings with a kit, these first; each stands there once. */
+/** Returns settings with these mappings first, each once. */
 export function rememberMappings(rows: RowOrder, mappings: readonly Mapping[]): RowOrder {
   const told = new Set(mappings.map(mapping => JSON.stringify(mapping)));
   const others = (rows.mappings ?? []).filter(other => !told.has(JSON.stringify(other)));
@@ -150,17 +153,17 @@ export const PLAIN_ROWS: RowOrder = { folded: [], order: [] };
 const kitRecordSchema = v.object({
   id: v.string(),
   kit: v.unknown(),
-  /** Rises by one with every write: who writes must have seen the last one. */
+  /** Incremented with every write; a writer must have seen the last one. */
   version: v.fallback(v.number(), 0),
-  /** When it was last changed, ms since 1970, and what changed, in a few words. */
+  /** The time of the last change, ms since 1970, and a short description. */
   changedAt: v.fallback(v.number(), 0),
   change: v.fallback(v.string(), ""),
   rows: v.fallback(rowOrderSchema, { folded: [], order: [] }),
-  /** The ids of what is kept beside the kit, list by list, in order. */
+  /** The ids of the parts beside the kit, list by list, in order. */
   order: v.fallback(v.record(v.string(), v.array(v.string())), {}),
 });
 
-/** A kit as the shelf keeps it, found sound. */
+/** A valid kit record of the shelf. */
 export interface KitRecord {
   readonly id: string;
   readonly kit: Kit;
@@ -171,7 +174,7 @@ export interface KitRecord {
   readonly order: Readonly<Partial<Record<PartList, readonly string[]>>>;
 }
 
-/** A take, variant or layout as it is kept: under its kit, its list and its id. */
+/** A part as stored: under its kit, its list and its id. */
 export interface PartRecord {
   readonly kitId: string;
   readonly list: PartList;
@@ -179,27 +182,27 @@ export interface PartRecord {
   readonly value: unknown;
 }
 
-/** A part as it lies in the database: a take's lanes packed, since a long one would keep the page for as long as it is copied. */
+/** Packs a part for the database: a long take's lanes would block the page while being copied. */
 export function packPart(part: PartRecord): PartRecord {
   return { ...part, value: PARTS[part.list].pack(part.value) };
 }
 
 /**
- * A part out of the database as it was put there, a piece at a time between rests. What lies there in another form is left
- * as it is, and found out when it is parsed.
+ * Unpacks a part from the database in slices. Contents of another form are returned as they are, and fail to
+ * parse later.
  */
 export async function unpackPart(part: PartRecord, rest: () => Promise<void>): Promise<PartRecord> {
   if (!Object.hasOwn(PARTS, part.list)) return part;
   return { ...part, value: await PARTS[part.list].unpack(part.value, rest) };
 }
 
-/** What names a part within its kit. */
+/** The key of a part within its kit. */
 export type PartKey = Pick<PartRecord, "list" | "id">;
 
-/** Something kept that does not read: nothing of it is lost, it can be saved as a file or let go. */
+/** A stored value that cannot be parsed: it can be saved as a file or deleted, and nothing of it is lost. */
 export interface Broken {
   readonly id: string;
-  /** What it was meant to be, by its name as far as it has one. */
+  /** Its intended content, by its name if it has one. */
   readonly name: string;
   readonly reasons: readonly string[];
   readonly raw: unknown;
@@ -212,7 +215,7 @@ function broken(id: string, word: string, raw: unknown, issues: readonly Issue[]
   return { id, name: named.success ? named.output.name : `a ${word} without a name`, reasons, raw };
 }
 
-/** Reads a kit's record as it comes out of storage. */
+/** Parses a kit's record from storage. */
 export function parseKitRecord(raw: unknown): KitRecord | Broken {
   const record = v.safeParse(kitRecordSchema, raw);
   const kit = parseKitShape(record.success ? record.output.kit : undefined);
@@ -222,14 +225,14 @@ export function parseKitRecord(raw: unknown): KitRecord | Broken {
   return broken(id.success ? id.output.id : "", "kit", found, kit.ok ? [] : kit.issues);
 }
 
-/** Is this what could not be read? */
+/** Returns whether a result is an unreadable value. */
 export function isBroken<T extends object>(read: T | Broken): read is Broken {
   return "reasons" in read;
 }
 
 /**
- * Reads what is kept beside a kit, in the record's order; what does not read is set aside. `known`: items that were read
- * before and have not changed, by "list id".
+ * Parses the parts beside a kit, in the record's order, and collects the unreadable ones. `known`: unchanged
+ * items parsed before, by "list id".
  */
 export function parseParts(
   record: KitRecord,

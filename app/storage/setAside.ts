@@ -2,16 +2,19 @@ import * as v from "valibot";
 import type { KitWrite } from "./kitWrite";
 import { isBroken, parseKitRecord, PART_LISTS, PARTS, type PartList, type PartRecord } from "./records";
 
-/** The part of the browser's local storage that is used: it is written at once, so it outlives a page that is left. */
+/** The part of localStorage that is used. It writes synchronously, so it survives the closing of a page. */
 export type SmallStore = Pick<Storage, "getItem" | "setItem" | "removeItem" | "key" | "length">;
 
 const PREFIX = "moss-tap-left:";
-/** The key under which the first version of the application left it. */
+/** The key used by version 1 of the application. */
 const OLD_KEY = "moss-tap-left-behind";
 
 const keyOf = (tabId: string, kitId: string) => `${PREFIX}${tabId}:${kitId}`;
 
-/** Puts a write of a tab where the next page finds it. False where the browser has no room: then only the ordinary writing is left. */
+/**
+ * Stores a tab's write for the next page. Returns false if the browser has no room; then only the regular
+ * write remains.
+ */
 export function setAside(store: SmallStore | undefined, tabId: string, write: KitWrite): boolean {
   try {
     store?.setItem(keyOf(tabId, write.kitId), JSON.stringify(write));
@@ -22,7 +25,7 @@ export function setAside(store: SmallStore | undefined, tabId: string, write: Ki
   }
 }
 
-/** Forgets what was set aside under a key; a store that does not answer keeps it. */
+/** Deletes what was set aside under a key; an unavailable store keeps it. */
 export function forgetAside(store: SmallStore | undefined, key: string): void {
   try {
     store?.removeItem(key);
@@ -31,7 +34,7 @@ export function forgetAside(store: SmallStore | undefined, key: string): void {
   }
 }
 
-/** Forgets what a tab has set aside of a kit: it is in storage. */
+/** Deletes what a tab has set aside for a kit, because it is stored. */
 export function forgetOwn(store: SmallStore | undefined, tabId: string, kitId: string): void {
   forgetAside(store, keyOf(tabId, kitId));
 }
@@ -47,7 +50,10 @@ const writeSchema = v.looseObject({
   drop: partsSchema,
 });
 
-/** Reads a write that was set aside, like a file; undefined where any part of it does not read: it is offered as it is. */
+/**
+ * Parses a write that was set aside; undefined if any part of it is invalid, in which case it is offered as
+ * text.
+ */
 function parseWrite(text: string): KitWrite | undefined {
   const read = v.safeParse(writeSchema, JSON.parse(text));
   if (!read.success) return undefined;
@@ -79,7 +85,7 @@ const oldSchema = v.looseObject({
   goneTakeIds: v.array(v.string()),
 });
 
-/** What the first version left behind, brought forward. It knew no versions: it is held against what the upgrade made. */
+/** Parses what version 1 left behind. It had no versions, so it is compared with the upgraded database. */
 function parseOld(text: string): KitWrite | undefined {
   const read = v.safeParse(oldSchema, JSON.parse(text));
   const record = parseKitRecord(read.success ? read.output.kit : undefined);
@@ -96,7 +102,9 @@ function parseOld(text: string): KitWrite | undefined {
   return { kitId, base: 1, record, hasNewRules: true, put: sound, drop };
 }
 
-/** A write that was set aside, under its key. `write` is undefined where it does not read; `text` is what there is. */
+/**
+ * A write that was set aside, under its key. `write` is undefined if it is invalid; `text` is its raw form.
+ */
 export interface LeftWrite {
   readonly key: string;
   readonly text: string;
@@ -112,7 +120,7 @@ function parseLeft(key: string, text: string): KitWrite | undefined {
   }
 }
 
-/** Returns everything that pages before have set aside. It stays there until it is forgotten by its key. */
+/** Returns everything that earlier pages have set aside. Entries remain until they are deleted by key. */
 export function listLeft(store: SmallStore | undefined): LeftWrite[] {
   if (!store) return [];
   try {

@@ -17,16 +17,16 @@ import {
   type RowOrder,
 } from "./records";
 
-/** A kit as it is taken off the shelf: all that is needed to put exactly it back. */
+/** A kit removed from the shelf, with everything needed to restore it exactly. */
 export interface TakenOff {
   readonly document: KitDocument;
   readonly rows: RowOrder;
 }
 
-/** What comes with a kit or to it. */
+/** The parts that come with a kit or are added to it. */
 export type Parts = Pick<KitDocument, "takes" | "layouts" | "checks">;
 
-/** What was added, in a few words. */
+/** Describes what was added. */
 function wordsOf({ takes, layouts, checks }: Parts, count: number): string {
   const [first] = [...takes, ...layouts, ...checks];
   if (count === 1) return `added ${first!.name || first!.id}`;
@@ -35,28 +35,28 @@ function wordsOf({ takes, layouts, checks }: Parts, count: number): string {
 }
 
 /**
- * What became of a kit that was put on the shelf. `new`: it stands there. `beside`: another of its id was there, it
- * stands beside it under a name of its own. `same`: the very same was there; takes it lacked were added.
+ * The result of adding a kit. `new`: it was added. `beside`: its id was taken, so it was added under a new id
+ * and name. `same`: an equal kit exists; the takes it lacked were added.
  */
 export interface Added {
   readonly kitId: string;
   readonly name: string;
   readonly became: "new" | "beside" | "same";
-  /** What came to it, as it was given. */
+  /** The added parts, as given. */
   readonly came: Parts;
 }
 
-/** What a user does to the shelf. Documents have been read and found sound before they come here. */
+/** The user's actions on the shelf. Documents must have been parsed before. */
 export interface Shelf {
   readonly list: () => Promise<(KitRecord | Broken)[]>;
   readonly add: (document: KitDocument, change: string) => Promise<Added>;
-  /** Adds to a kit that is there what it lacks of these; what has an id that is taken gets another. Gives what it lacked. */
+  /** Adds the parts that an existing kit lacks; a taken id is replaced. Returns the added parts. */
   readonly addParts: (kitId: string, parts: Parts) => Promise<Parts>;
   readonly takeOff: (kitId: string) => Promise<TakenOff | undefined>;
   readonly putBack: (taken: TakenOff) => Promise<Added>;
 }
 
-/** Items with ids apart: of two with one id the later gets another. */
+/** Returns items with unique ids: the later of two duplicates gets a new one. */
 function idsApart<T extends { readonly id: string }>(items: readonly T[], taken: Set<string>): T[] {
   return items.map(item => {
     const id = taken.has(item.id) ? nanoid(8) : item.id;
@@ -65,7 +65,7 @@ function idsApart<T extends { readonly id: string }>(items: readonly T[], taken:
   });
 }
 
-/** A document whose lists have no id twice, all of its takes its own. */
+/** Returns a document with unique ids in its lists and takes that name this kit. */
 function tidy(document: KitDocument): KitDocument {
   const { kit } = document;
   const lists = PART_LISTS.map(list => [list, idsApart<Part>(document[list], new Set())] as const);
@@ -74,7 +74,7 @@ function tidy(document: KitDocument): KitDocument {
   return { ...apart, takes };
 }
 
-/** Makes the shelf over a library. `nowMs`: the time on the wall. */
+/** Creates the shelf over a library. `nowMs` is the wall clock. */
 export function createShelf(library: Library, nowMs: () => number): Shelf {
   async function write(
     before: KitDocument | undefined,
@@ -89,7 +89,7 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     return (await library.listKits()).filter((read): read is KitRecord => !isBroken(read));
   }
 
-  /** A kit under an id and a name that no other on the shelf has. */
+  /** Returns a kit with an id and a name that no other kit on the shelf has. */
   async function besideOthers(kit: Kit): Promise<Kit> {
     const kits = await listSound();
     const names = new Set(kits.map(record => record.kit.name));
@@ -154,7 +154,7 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
   };
 }
 
-/** A document of a kit with these takes, checks and layouts and nothing else. */
+/** Returns a document of a kit with these takes, checks and layouts only. */
 export function documentOf(
   kit: Kit,
   takes: readonly Take[] = [],

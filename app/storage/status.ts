@@ -1,9 +1,9 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 
-/** Why work is not kept: no room, no storage at all, or none that answers yet. */
+/** The reasons for work not being stored: no room, no storage, or none that responds yet. */
 export type StorageTrouble = "full" | "none" | "slow";
 
-/** Is work being kept by the browser, and if not, why? Screens show this at once. */
+/** Whether the browser stores work, and why not. Screens show changes at once. */
 export interface StorageStatus {
   readonly trouble: StorageTrouble | undefined;
 }
@@ -14,12 +14,12 @@ const SENTENCES: Readonly<Record<StorageTrouble, string>> = {
   slow: "The browser's storage does not answer yet. Work goes on in this tab and is kept as soon as it does.",
 };
 
-/** The trouble as it is told. */
+/** Formats the problem. */
 export function formatTrouble(trouble: StorageTrouble): string {
   return SENTENCES[trouble];
 }
 
-/** What kind of trouble an error of the storage is. */
+/** Returns the kind of problem of a storage error. */
 export function troubleOf(error: unknown): StorageTrouble {
   return error instanceof DOMException && error.name === "QuotaExceededError" ? "full" : "none";
 }

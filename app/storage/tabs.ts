@@ -1,26 +1,32 @@
 import * as v from "valibot";
 import { PART_LISTS } from "./records";
 
-/** A message between tabs about a kit: it was written, it was deleted, someone wants the pen, a recording waits to be kept. */
+/**
+ * A message between tabs about a kit: it was written or deleted, a tab requests the pen, a recording waits to
+ * be kept.
+ */
 const messageSchema = v.object({
   kind: v.picklist(["written", "removed", "pen", "recorded"]),
   kitId: v.string(),
   tabId: v.string(),
-  /** What was written or taken away beside the kit. */
+  /** The parts beside the kit that were written or deleted. */
   changed: v.exactOptional(v.array(v.object({ list: v.picklist(PART_LISTS), id: v.string() }))),
 });
 
 export type TabMessage = v.InferOutput<typeof messageSchema>;
 
-/** Who writes a kit: this tab, or another that has it open too. */
+/** The holder of the pen of a kit: this tab, or another one that has it open. */
 export type PenHolder = "ours" | "theirs";
 
-/** The right to write one kit; only one tab has it at a time. Given up when the kit is closed or the tab goes. */
+/** The right to write one kit, held by at most one tab. Released when the kit or the tab is closed. */
 export interface Pen {
-  /** Asks the tab that has it to hand it over; one that does not answer in time is passed over. */
+  /** Requests it from the tab that holds it; a tab that does not respond in time loses it. */
   readonly take: () => void;
   readonly giveUp: () => void;
-  /** The page is left, and may come back: the pen is given back at once, and asked for again when it does. */
+  /**
+   * Call when the page is being left and may return: releases the pen at once, and requests it again on
+   * return.
+   */
   readonly pause: () => void;
   readonly resume: () => void;
 }
@@ -29,20 +35,21 @@ export interface Pen {
 export interface Tabs {
   readonly tabId: string;
   readonly tell: (message: Omit<TabMessage, "tabId">) => void;
-  /** Hears what the others tell; gives what ends the hearing. */
+  /** Subscribes to messages of other tabs; returns a function that unsubscribes. */
   readonly hear: (listener: (message: TabMessage) => void) => () => void;
   /**
-   * Asks for the pen of a kit. `turn` hears at once who has it, and again whenever that changes; `asked` hears that
-   * another tab wants it: write what is unwritten, it goes when the promise is kept.
+   * Requests the pen of a kit. `onTurn` is called at once with its holder, and whenever that changes;
+   * `onAsked` is called when another tab requests it: store pending changes, it is handed over when the
+   * promise resolves.
    */
   readonly askForPen: (
     kitId: string,
     turn: (holder: PenHolder) => void,
     asked: () => Promise<void>,
   ) => Promise<Pen>;
-  /** Marks a thing as in work in this tab, until the returned function is called or the tab is gone. */
+  /** Marks something as in use by this tab, until the returned function is called or the tab is closed. */
   readonly markAlive: (id: string) => () => void;
-  /** Is a thing in work in any tab? Without locks nothing is known to be. */
+  /** Returns whether something is in use by any tab; false without locks. */
   readonly isAlive: (id: string) => Promise<boolean>;
 }
 
@@ -53,14 +60,14 @@ export interface TabsWorld {
   readonly later: (ms: number, run: () => void) => () => void;
 }
 
-/** How long the tab with the pen has to hand it over: one that is frozen or stuck does not answer. */
+/** The time the holder has to hand over the pen; a frozen or stuck tab does not respond. */
 const HAND_OVER_MS = 1500;
 
 function isStolen(error: unknown): boolean {
   return error instanceof DOMException && error.name === "AbortError";
 }
 
-/** Makes the tabs. Without locks every tab may write: the version of a record still tells who came second. */
+/** Creates the tabs. Without locks every tab may write, and the version of a record detects conflicts. */
 export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
   const listeners = new Set<(message: TabMessage) => void>();
   channel?.addEventListener("message", ({ data }: MessageEvent<unknown>) => {
@@ -88,7 +95,7 @@ export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
     let waiting: AbortController | undefined;
     let isOver = false;
 
-    /** Holds the lock until it is let go. */
+    /** Holds the lock until it is released. */
     const hold = () => {
       turn("ours");
       return new Promise<void>(resolve => (letGo = resolve));
@@ -107,7 +114,7 @@ export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
           if (letGo) lose();
         },
       );
-    /** Waits in line for the pen. */
+    /** Queues for the pen. */
     function wait(): void {
       waiting = new AbortController();
       void request({ signal: waiting.signal });
@@ -119,7 +126,7 @@ export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
     const stopHearing = hear(message => {
       if (message.kind !== "pen" || message.kitId !== kitId) return;
       if (!letGo) {
-        // Someone else in line wants it sooner: let them by.
+        // Another tab in the queue requested it: let it pass.
         stopWaiting();
         wait();
         return;

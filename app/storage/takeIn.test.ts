@@ -31,7 +31,7 @@ beforeEach(() => {
   tab = openTab();
 });
 
-/** Drops files on the shelf, and gives what is said of them. */
+/** Imports files on the shelf and returns the resulting notices. */
 async function drop(...documents: readonly FileDocument[]): Promise<string[]> {
   const read = documents.flatMap((document, n) => readSource(`${n}.json`, formatFile(document)));
   const before = tab.notices.store.getState();
@@ -42,7 +42,7 @@ async function drop(...documents: readonly FileDocument[]): Promise<string[]> {
     .map(({ title }) => title);
 }
 
-/** What stands on the shelf: names of kits, each with those of its takes. */
+/** Returns the contents of the shelf: names of kits, each with the names of its takes. */
 async function shelf(): Promise<Record<string, string[]>> {
   const kits = (await tab.shelf.list()).filter(entry => !isBroken(entry));
   const read = await Promise.all(kits.map(entry => tab.library.readKit(entry.id)));

@@ -15,7 +15,7 @@ interface TakeFile {
   readonly take: Take;
 }
 
-/** What became of a kit that was read, in a sentence. */
+/** Describes the result of importing a kit. */
 function wordsFor(
   {
     name,
@@ -39,13 +39,13 @@ function wordsFor(
   }
 }
 
-/** Which of the dropped kits a take belongs to: the one it names, or the only one if it names none. */
+/** Returns the imported kit a take belongs to: the one it names, or the only one if it names none. */
 function homeOf(take: Pick<Take, "kit"> | Checks, kits: readonly Kit[]): Kit | undefined {
   if (take.kit === undefined) return kits.length === 1 ? kits[0] : undefined;
   return kits.find(kit => kit.id === take.kit);
 }
 
-/** What taking in stands on. */
+/** The dependencies of importing. */
 interface TakingIn {
   readonly shelf: Shelf;
   readonly say: Say;
@@ -53,8 +53,8 @@ interface TakingIn {
 }
 
 /**
- * Puts what was read from files on the shelf: kits with the takes that are theirs, takes with the kits that are there.
- * Whatever finds no place is said, with what can be done about it; nothing vanishes unsaid. Gives what became of each thing.
+ * Imports files to the shelf: kits with their takes, takes for existing kits. Reports whatever has no place,
+ * with a cure. Returns a line per document.
  */
 export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promise<readonly TakenLine[]> {
   const { shelf, say, onChange } = world;
@@ -71,7 +71,7 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
   const own = groupBy(takes, take => homeOf(take, kits));
   for (const kit of kits) {
     const checks = lists.filter(list => homeOf(list, kits) === kit).flatMap(list => list.checks);
-    // A layout names no kit: it is that of the only one it came with.
+    // A layout names no kit: it belongs to the only one imported with it.
     const parts = { takes: own.get(kit) ?? [], checks, layouts: kits.length === 1 ? layouts : [] };
     const added = await shelf.add(documentOf(kit, parts.takes, checks, parts.layouts), "read from a file");
     say({ tone: "plain", title: wordsFor(added, parts.takes.length), details: [] });
@@ -98,10 +98,10 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
   return [...lines, ...linesLeftOut(read)];
 }
 
-/** Where assists and mappings are read in. */
+/** The hint for assists and mappings. */
 const OF_AN_OPEN_KIT = "It belongs to a kit: open that, and read it in at Hand over.";
 
-/** What became of what came with a kit, one by one. */
+/** Returns the lines of the parts imported with a kit. */
 function linesFor(given: Parts, { name, came }: Added): TakenLine[] {
   const fresh = new Set<unknown>([...came.takes, ...came.layouts, ...came.checks]);
   return [...given.takes, ...given.layouts, ...given.checks].map(item => {
@@ -111,7 +111,7 @@ function linesFor(given: Parts, { name, came }: Added): TakenLine[] {
   });
 }
 
-/** What became of a kit, in the list. */
+/** The line for each result of adding a kit. */
 const BECAME: Readonly<Record<Added["became"], string>> = {
   new: "on the shelf",
   beside: "on the shelf, beside the other of its id",
@@ -129,7 +129,7 @@ function groupBy<T, K>(items: readonly T[], keyOf: (item: T) => K): Map<K, T[]> 
   return groups;
 }
 
-/** Puts a list of checks with the kit it names, and says so; or says that it names none that is here. */
+/** Adds a list of checks to the kit it names and notifies, or reports that the kit does not exist. */
 async function placeChecks(
   list: Checks,
   there: readonly Kit[],
@@ -170,7 +170,10 @@ async function placeTakes(takes: readonly Take[], home: Kit, { shelf, say }: Tak
   }));
 }
 
-/** Says that takes have no kit here, each with the kit it names; where one kit is here, they can be put with it. */
+/**
+ * Reports takes without a kit, each with the kit it names; if there is exactly one kit here, offers to add
+ * them to it.
+ */
 function sayHomeless(takes: readonly Take[], kits: readonly Kit[], world: TakingIn): TakenLine[] {
   const [only] = kits.length === 1 ? kits : [];
   const named = (take: Take) =>
@@ -196,7 +199,7 @@ function sayHomeless(takes: readonly Take[], kits: readonly Kit[], world: Taking
   return takes.map(take => ({ name: take.name || take.id, isTaken: false, words: "its kit is not here" }));
 }
 
-/** What was not taken in at all, one word for all of it. */
+/** Reports everything that was not imported, in one notice. */
 function sayRest(read: readonly ReadFile[], layouts: readonly string[], say: Say): void {
   if (layouts.length > 0)
     say({

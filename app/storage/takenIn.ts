@@ -1,7 +1,10 @@
 import { countWords } from "#core";
 import type { ReadFile } from "#handover";
 
-/** What became of one thing that was read in: taken, or not and why; or passed over, since it is nothing that is kept. */
+/**
+ * The result of importing one document: imported, refused with the reason, or skipped because it is not a
+ * document.
+ */
 export interface TakenLine {
   readonly name: string;
   readonly isTaken: boolean;
@@ -9,7 +12,7 @@ export interface TakenLine {
   readonly words: string;
 }
 
-/** What became of what is never taken in: refused with its reasons, or passed over. */
+/** Returns the lines of everything that cannot be imported: refused with reasons, or skipped. */
 export function linesLeftOut(read: readonly ReadFile[]): TakenLine[] {
   return read.flatMap(file => {
     if (file.kind === "passed") return [{ name: file.name, isTaken: false, isPassed: true, words: file.why }];
@@ -18,7 +21,7 @@ export function linesLeftOut(read: readonly ReadFile[]): TakenLine[] {
   });
 }
 
-/** How much of a list was taken in, in a sentence. */
+/** Summarises how many documents were imported. */
 export function sumTaken(lines: readonly TakenLine[]): string {
   const asked = lines.filter(({ isPassed }) => !isPassed);
   const taken = asked.filter(({ isTaken }) => isTaken).length;

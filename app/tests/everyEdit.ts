@@ -41,14 +41,14 @@ import { convertTake, copyTake, paintControl, paintGate, paintSpeed } from "../e
 import { closeStretch, listStretches } from "../maps/pressLengths";
 import type { KitDocument, Variant } from "../storage/records";
 
-/** Chooses by a number from 0 up that a random test gives. */
+/** Makes choices from the numbers of a random test. */
 export interface Choice {
-  /** An item of a list; undefined of an empty one. */
+  /** Returns an item of a list; undefined for an empty one. */
   readonly of: <T>(list: readonly T[]) => T | undefined;
   readonly upTo: (most: number) => number;
 }
 
-/** One kind of edit of a document, as a screen makes it; the same document where there is nothing for it to do. */
+/** One kind of edit of a document, as a screen makes it; returns the same document if it does not apply. */
 export type AnyEdit = (document: KitDocument, choose: Choice) => KitDocument;
 
 type KitEdit = (kit: Kit, choose: Choice) => Kit | undefined;
@@ -77,7 +77,7 @@ const onVariants =
   (edit: (list: readonly Variant[], choose: Choice, document: KitDocument) => readonly Variant[]): AnyEdit =>
   (document, choose) => ({ ...document, variants: edit(document.variants, choose, document) });
 
-/** An id that nothing in a list has. */
+/** Returns an id that nothing in a list has. */
 const newId = (word: string, list: readonly { readonly id: string }[]) =>
   freshId(word, new Set(list.map(({ id }) => id)));
 
@@ -90,7 +90,7 @@ function levelOf(kit: Kit): readonly string[] | undefined {
   return (kit.stage as { readonly level?: readonly string[] } | undefined)?.level;
 }
 
-/** A sentence's offer of a rule taken up. */
+/** Applies an offer of a rule's sentence. */
 function takeOffer(kit: Kit, choose: Choice): Kit | undefined {
   const list = choose.of(["patterns", "moves", "gates", "prompts"] as const)!;
   const index = choose.upTo((kit[list]?.length ?? 1) - 1);
@@ -106,7 +106,7 @@ function takeOffer(kit: Kit, choose: Choice): Kit | undefined {
   return offer && writeAt(kit, [list, index], offer.becomes);
 }
 
-/** A word of a gate's sentence chosen anew. */
+/** Changes a choice of a gate's sentence. */
 function swapWord(kit: Kit, choose: Choice): Kit | undefined {
   const index = choose.upTo((kit.gates?.length ?? 1) - 1);
   const gate = kit.gates?.[index];
@@ -204,7 +204,7 @@ const KIT_EDITS: Readonly<Record<string, KitEdit>> = {
   },
 };
 
-/** An index into a list of a kit, −1 for an empty one. */
+/** Returns an index into a list of a kit, −1 for an empty one. */
 const indexIn = (list: readonly unknown[] | undefined, choose: Choice) =>
   list && list.length > 0 ? choose.upTo(list.length - 1) : -1;
 
@@ -441,7 +441,7 @@ const OTHER_EDITS: Readonly<Record<string, AnyEdit>> = {
   },
 };
 
-/** Every kind of edit there is, by what it does: each screen makes its changes by one of these. */
+/** Every kind of edit, by its effect: each screen makes its changes through one of these. */
 export const EVERY_EDIT: Readonly<Record<string, AnyEdit>> = {
   ...Object.fromEntries(
     Object.entries({ ...KIT_EDITS, ...KIT_EDITS_OF_VIEWS, ...STARTER_EDITS }).map(([name, edit]) => [

@@ -6,7 +6,7 @@ import type { PageListener } from "../input/pageEvents";
 import { createService } from "../judging/jobs/service";
 import { documentOf } from "../storage/shelf";
 
-/** Timers that stand until they are told that time passes. */
+/** Creates timers that only run when the test advances time. */
 export function createTimers() {
   let nowMs = 0;
   let waiting: { readonly atMs: number; readonly run: () => void }[] = [];
@@ -17,7 +17,7 @@ export function createTimers() {
       waiting.push(entry);
       return () => void (waiting = waiting.filter(other => other !== entry));
     },
-    /** Lets time pass; what comes due runs in its order. */
+    /** Advances time; due timers run in order. */
     pass(ms: number) {
       nowMs += ms;
       const due = waiting.filter(entry => entry.atMs <= nowMs).sort((a, b) => a.atMs - b.atMs);
@@ -33,7 +33,7 @@ interface Claim {
   readonly reject: (error: unknown) => void;
 }
 
-/** The browser's locks, as far as they are used: exclusive ones, in line, for whoever is there, or stolen. */
+/** Emulates the browser's locks as far as they are used: exclusive, queued, if available, or stolen. */
 export function createLocks(): Pick<LockManager, "request"> {
   const holders = new Map<string, Claim>();
   const lines = new Map<string, Claim[]>();
@@ -73,7 +73,7 @@ export function createLocks(): Pick<LockManager, "request"> {
   return { request } as Pick<LockManager, "request">;
 }
 
-/** What the tabs of one browser share: its database, its locks, its channel and its small store. */
+/** Creates the resources that the tabs of one browser share: database, locks, channel and localStorage. */
 export function createBrowser() {
   const channel = new EventTarget();
   const kept = new Map<string, string>();
@@ -92,12 +92,12 @@ export function createBrowser() {
 let browsers = 0;
 export type TestBrowser = ReturnType<typeof createBrowser>;
 
-/** One tab: an application of its own, with clocks in the hands of the test. */
+/** Opens one tab: an application of its own, with clocks controlled by the test. */
 export function openTab(browser: TestBrowser = createBrowser(), change: Partial<World> = {}) {
   const timers = createTimers();
   let die = () => {};
   const death = new Promise<void>(resolve => (die = resolve));
-  /** The browser's locks as this tab has them: it lets go of them when it is killed. */
+  /** This tab's view of the browser's locks: they are released when the tab is killed. */
   const locks = {
     request: (name: string, ...rest: unknown[]) => {
       const run = rest.at(-1) as (lock: Lock | null) => unknown;
@@ -141,22 +141,22 @@ export function openTab(browser: TestBrowser = createBrowser(), change: Partial<
     ...app,
     browser,
     timers,
-    /** Lets the screen turn once, so much later. */
+    /** Runs an animation frame, a number of ms later. */
     turn(ms: number) {
       timers.pass(ms);
       const now = turns;
       turns = [];
       for (const run of now) run(timers.nowMs());
     },
-    /** The tab is gone from one moment to the next: the browser gives its locks to others. */
+    /** Kills the tab: the browser gives its locks to others. */
     kill: die,
-    /** What hears the page while the pad is awake. */
+    /** Returns the listener of page events while the pad is awake. */
     page: () => listener,
   };
 }
 export type TestTab = ReturnType<typeof openTab>;
 
-/** A worker that is none: the same service, on a channel of this thread. */
+/** Starts an emulated worker: the same service on a channel of this thread. */
 export function startTestWorker(): ReturnType<World["startWorker"]> {
   const { port1, port2 } = new MessageChannel();
   expose(createService(), port2);
@@ -168,13 +168,13 @@ export function startTestWorker(): ReturnType<World["startWorker"]> {
   }) as unknown as ReturnType<World["startWorker"]>;
 }
 
-/** Puts a kit with takes on the shelf of a tab and opens it. */
+/** Adds a kit with takes to the shelf of a tab and opens it. */
 export async function openKit(tab: App, kit: Kit, takes: readonly Take[] = []): Promise<void> {
   await tab.shelf.add(documentOf(kit, takes), "new");
   await tab.workbench.open(kit.id);
 }
 
-/** Waits until something holds; what is asked must come about by itself. */
+/** Waits until a condition holds. */
 export async function until(holds: () => boolean): Promise<void> {
   for (let n = 0; n < 400; n++) {
     if (holds()) return;

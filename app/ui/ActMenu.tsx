@@ -1,12 +1,12 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 
-/** One thing a menu does. */
+/** One action of a menu. */
 export interface MenuAct {
   readonly words: string;
   readonly run: () => void;
 }
 
-/** A word that opens a menu of things to do. */
+/** A word that opens a menu of actions. */
 export function ActMenu({ word, acts }: { word: string; acts: readonly MenuAct[] }) {
   return (
     <Menu>

@@ -6,7 +6,7 @@ const LOOKS = {
   quiet: "px-2 py-1 text-moss underline-offset-4 hover:underline",
 } as const;
 
-/** A button in the house's three looks: plain, strong (one a screen at most), quiet (as a link). */
+/** A button in one of three looks: plain, strong (at most one per screen), quiet (like a link). */
 export function Button({
   look = "plain",
   className = "",

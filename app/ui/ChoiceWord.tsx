@@ -6,7 +6,7 @@ export interface Choice {
   readonly hint?: string;
 }
 
-/** A word in a sentence that opens a menu of what it could be, each with a line on what it does. */
+/** A word in a sentence that opens a menu of alternatives, each with a line on its effect. */
 export function ChoiceWord({
   label,
   value,
@@ -21,7 +21,7 @@ export function ChoiceWord({
   onChoose: (value: string) => void;
   /** Shown while the value is none of the choices. */
   placeholder?: string;
-  /** A long word is cut to the room there is; in a sentence it wraps. */
+  /** Truncates a long word to the available room; in a sentence it wraps. */
   isTight?: boolean;
 }) {
   const current = choices.find(choice => choice.value === value);

@@ -1,7 +1,7 @@
 import { Popover, PopoverButton, PopoverPanel, type PopoverPanelProps } from "@headlessui/react";
 import type { ReactNode } from "react";
 
-/** Something that opens beside the word that opens it, and closes on Escape or a click elsewhere. */
+/** A panel that opens beside its word, and closes on Escape or an outside click. */
 export function Flap({
   word,
   wordLook,
@@ -13,7 +13,7 @@ export function Flap({
 }: {
   word: ReactNode;
   wordLook: string;
-  /** A name for those who cannot see the word. */
+  /** The accessible name. */
   label?: string;
   anchor: NonNullable<PopoverPanelProps["anchor"]>;
   panelLook: string;

@@ -2,12 +2,12 @@ import { BarController, BarElement, CategoryScale, Chart, LinearScale, type Char
 import { useEffect, useRef } from "react";
 import { readPalette } from "./palette";
 
-/** A chart takes longer to lay out than a frame lasts: it waits until the hand has rested so long. */
+/** The pause after which the chart is drawn, because its layout takes longer than a frame. */
 const REST_MS = 120;
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
-/** How many values fall into each bin from 0 up; the last bin takes everything beyond. */
+/** Counts the values in each bin from 0 up; the last bin includes all larger values. */
 export function countBins(values: readonly number[], binWidth: number, bins: number): number[] {
   const counts = Array<number>(bins).fill(0);
   for (const value of values) counts[Math.max(0, Math.min(bins - 1, Math.floor(value / binWidth)))]!++;
@@ -42,7 +42,7 @@ function fill(chart: Chart<"bar">, counts: readonly number[], binWidth: number, 
   chart.update("none");
 }
 
-/** A distribution as bars, in the colours of the theme. `unit` stands behind the numbers of the axis. */
+/** A distribution as bars, in the colours of the theme. `unit` follows the numbers of the axis. */
 export function Histogram({
   label,
   values,

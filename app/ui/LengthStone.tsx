@@ -1,7 +1,7 @@
 import { otherUnit, readLength, stepLength } from "./lengthText";
 import { Stone, type BeginStep } from "./Stone";
 
-/** A length in a sentence, in frames or milliseconds; the other unit stands beside it. */
+/** An editable length in a sentence, in frames or milliseconds, with the other unit beside it. */
 export function LengthStone({
   label,
   value,
@@ -19,7 +19,7 @@ export function LengthStone({
   least: number;
   onChange: (value: string) => void;
   beginStep: BeginStep;
-  /** Without the other unit beside it, as in a table: it is the title then. */
+  /** Without the other unit beside it, as in a table; it is then the tooltip. */
   isBare?: boolean;
 }) {
   return (

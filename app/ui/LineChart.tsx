@@ -15,7 +15,7 @@ import { readPalette, type Palette } from "./palette";
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryScale, Legend, Tooltip);
 
-/** One line of a chart; its colour and its dashes come of the look, so that lines differ without colour. */
+/** One line of a chart; its look sets colour and dashes, so that lines differ without colour. */
 export interface ChartLine {
   readonly label: string;
   readonly look: "moss" | "fern" | "bark" | "foxglove" | "dew" | "soft";
@@ -23,7 +23,7 @@ export interface ChartLine {
   readonly points: readonly { readonly x: number; readonly y: number }[];
 }
 
-/** An upright mark over the chart. */
+/** A vertical mark on the chart. */
 export interface ChartMark {
   readonly x: number;
   readonly words: string;
@@ -99,7 +99,7 @@ const toDatasets = (palette: Palette, lines: readonly ChartLine[]) =>
     pointRadius: points.length > 30 ? 0 : 2,
   }));
 
-/** Lines over a number, in the colours of the theme; a click tells the value of x that was meant. */
+/** Lines over a number, in the colours of the theme; a click reports its x. */
 export function LineChart({
   label,
   onPick,

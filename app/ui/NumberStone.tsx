@@ -1,7 +1,7 @@
 import { formatBounds, readNumber, stepNumber, type NumberBounds } from "./numberText";
 import { Stone, type BeginStep } from "./Stone";
 
-/** A number in a sentence that is no length of time: a count, a speed, a share. */
+/** An editable number in a sentence that is not a length: a count, a speed, a share. */
 export function NumberStone({
   label,
   value,

@@ -2,11 +2,11 @@ import { Component, type ErrorInfo, type ReactNode } from "react";
 import { Button } from "./Button";
 
 interface RegionProps {
-  /** What stands here, as it is called in "The tape broke". */
+  /** The region's name, as in "The tape broke". */
   readonly name: string;
-  /** What belongs to what is shown: another one is tried anew. */
+  /** The identity of its content; a change retries rendering. */
   readonly of?: unknown;
-  /** A way to save the work, shown where the region broke. */
+  /** Actions that save the work, shown when the region has failed. */
   readonly rescue?: ReactNode;
   readonly children: ReactNode;
 }
@@ -16,7 +16,7 @@ interface RegionState {
   readonly of: unknown;
 }
 
-/** A part of the page that breaks by itself: what goes wrong in it is said in its place, and the rest stands. */
+/** An error boundary: an error is shown in place of the region, and the rest of the page stays. */
 export class Region extends Component<RegionProps, RegionState> {
   override state: RegionState = { error: undefined, of: this.props.of };
 

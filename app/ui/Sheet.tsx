@@ -2,7 +2,10 @@ import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
 import type { ReactNode } from "react";
 import { Button } from "./Button";
 
-/** A sheet laid over the page: a title, what stands on it, and Close. Escape closes it too, and the focus goes back to where it was. */
+/**
+ * A dialog over the page: a title, its content, and Close. Escape closes it too, and the focus returns to
+ * where it was.
+ */
 export function Sheet({
   title,
   isOpen,

@@ -13,18 +13,21 @@ export interface DragStep {
 /** Begins the step of a drag; `onClosed` is called if the step is closed before the drag ends. */
 export type BeginStep = (onClosed: () => void) => DragStep;
 
-/** How the value of a stone is read and stepped, as text. */
+/** Parses and steps the value of a stone, as text. */
 export interface StoneRules {
   readonly read: (
     typed: string,
   ) => { readonly ok: true; readonly value: string } | { readonly ok: false; readonly reason: string };
-  /** The value so many steps on from another; the same where it can go no farther. */
+  /** Returns the value a number of steps away; the same one at a limit. */
   readonly step: (from: string, by: number) => string;
-  /** Why it can go no farther up or down. */
+  /** Returns why it cannot go further up or down. */
   readonly limit: (by: number) => string;
 }
 
-/** A value in a sentence: drag it sideways, step it with the arrows or the wheel, or type it. What is out of bounds is said, not taken. */
+/**
+ * An editable value in a sentence: drag it sideways, step it with the arrow keys or the wheel, or type it. A
+ * value out of bounds is reported and not applied.
+ */
 export function Stone({
   label,
   value,
@@ -36,7 +39,7 @@ export function Stone({
 }: {
   label: string;
   value: string;
-  /** The same in another unit. */
+  /** The same value in another unit. */
   beside?: string;
   look: string;
   rules: StoneRules;

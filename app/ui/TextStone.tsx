@@ -1,10 +1,10 @@
 import { BOUNDS } from "#core";
 import { useState } from "react";
 
-/** A longer word may be cut short with an ellipsis: all of it is its title. */
+/** A longer text may be truncated with an ellipsis; its tooltip shows all of it. */
 const LONG_LETTERS = 24;
 
-/** A word in a sentence that is typed: settled by Enter or by leaving it; Escape takes it back. */
+/** An editable text in a sentence: confirmed by Enter or on blur; Escape cancels. */
 export function TextStone({
   label,
   value,

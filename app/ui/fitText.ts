@@ -1,4 +1,4 @@
-/** A text cut to a width in px, by the font that is set; three dots stand for what was cut. Measures in steps that halve. */
+/** Truncates a text to a width in px, in the current font, with an ellipsis. Binary search. */
 export function fitText(
   ctx: Pick<CanvasRenderingContext2D, "measureText">,
   text: string,
@@ -17,7 +17,7 @@ export function fitText(
   return cut(low);
 }
 
-/** A text of at most so many letters, with three dots at its end where it was cut. */
+/** Truncates a text to a number of characters, with an ellipsis. */
 export function cutLetters(text: string, most: number): string {
   return text.length <= most ? text : `${text.slice(0, most - 1).trimEnd()}…`;
 }

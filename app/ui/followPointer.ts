@@ -3,16 +3,19 @@ import type { PointerEvent } from "react";
 /** The callbacks of a drag. Exactly one of `end` and `cancel` is called, once, unless the drag is stopped. */
 export interface Hold {
   readonly move: (moved: globalThis.PointerEvent) => void;
-  /** Let go (`isUp`), or taken away: by the system, by a window that lost the focus, by an element that left the page. */
+  /**
+   * The pointer was released (`isUp`), or lost: to the system, because the window lost focus, or because the
+   * element was removed.
+   */
   readonly end: (isUp: boolean) => void;
-  /** Escape: what the drag did is to be undone. */
+  /** Escape: the drag is to be undone. */
   readonly cancel: () => void;
 }
 
 /**
- * Follows one pointer that was pressed on an element, wherever it goes, and no other. Listens on the window, so that an
- * element that is drawn anew or leaves the page does not leave the drag without an end. Returns a function that stops it
- * without any callback.
+ * Follows one pointer pressed on an element, and no other. Listens on the window, so that a re-rendered or
+ * removed element does not leave the drag without an end. Returns a function that stops it without any
+ * callback.
  */
 export function followPointer(event: PointerEvent<Element>, hold: Hold): () => void {
   const target = event.currentTarget as HTMLElement;
@@ -37,13 +40,14 @@ export function followPointer(event: PointerEvent<Element>, hold: Hold): () => v
   onOwn("pointerup", () => finish(() => hold.end(true)));
   onOwn("pointercancel", () => finish(() => hold.end(false)));
   onOwn("lostpointercapture", () => finish(() => hold.end(false)));
-  // Not captured: a field that loses the focus to what is pressed has a blur of its own, which does not bubble up to here.
+  // Not captured: a field that loses focus to the pressed element has a blur of its own, which does not
+  // bubble up to here.
   window.addEventListener("blur", () => finish(() => hold.end(false)), { signal: ending.signal });
   window.addEventListener(
     "keydown",
     pressed => {
       if (pressed.key !== "Escape") return;
-      // An element that has left the page ended its drag when it left.
+      // Removing the element ended its drag.
       if (target.isConnected === false) return finish(() => hold.end(false));
       pressed.stopPropagation();
       finish(hold.cancel);

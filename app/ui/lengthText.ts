@@ -1,6 +1,6 @@
 import { parseFrames, DURATION_PATTERN, formatMs } from "#core";
 
-/** Units people write, and what they are here: how many of which. */
+/** Units people type, converted to the kit's units. */
 const UNITS: Readonly<Record<string, (typed: number) => string>> = {
   s: seconds => `${Number((seconds * 1000).toFixed(3))}ms`,
   sec: seconds => `${Number((seconds * 1000).toFixed(3))}ms`,
@@ -8,14 +8,14 @@ const UNITS: Readonly<Record<string, (typed: number) => string>> = {
   frames: frames => `${frames}f`,
 };
 
-/** What was typed, in the two units a kit knows: "0.3s" is 300ms. */
+/** Converts typed text to the two units of a kit: "0.3s" is 300ms. */
 function inOwnUnits(compact: string): string {
   const found = /^(\d+(?:\.\d+)?)([a-z]+)$/.exec(compact);
   const unit = found && UNITS[found[2]!];
   return unit ? unit(Number(found[1])) : compact;
 }
 
-/** What someone typed for a length, or why it is none. A bare number keeps the unit the length had. */
+/** Parses a typed length, or returns the reason for an error. A bare number keeps the previous unit. */
 export function readLength(
   typed: string,
   current: string,
@@ -38,7 +38,7 @@ export function readLength(
   return { ok: true, value };
 }
 
-/** A length moved by whole frames. Milliseconds stay milliseconds, on the frame they come to. */
+/** Steps a length by whole frames. Milliseconds stay milliseconds, on a frame boundary. */
 export function stepLength(
   current: string,
   byFrames: number,
@@ -50,14 +50,17 @@ export function stepLength(
   return current.endsWith("ms") ? formatExactMs(frames, rateHz, rounding) : `${frames}f`;
 }
 
-/** Milliseconds that come to exactly this many frames when rounded as the field rounds; at most three decimals. */
+/**
+ * Formats milliseconds that round to exactly this many frames in the field's rounding; at most three
+ * decimals.
+ */
 function formatExactMs(frames: number, rateHz: number, rounding: "atLeast" | "atMost"): string {
   const thousandths = (frames * 1_000_000) / rateHz;
   const whole = rounding === "atLeast" ? Math.floor(thousandths + 1e-9) : Math.ceil(thousandths - 1e-9);
   return `${whole / 1000}ms`;
 }
 
-/** The other unit, to stand beside a length: 6f is "100 ms", 100ms is "6f" as rounded. */
+/** Formats a length in the other unit: 6f is "100 ms", 100ms is "6f" as rounded. */
 export function otherUnit(value: string, rateHz: number, rounding: "atLeast" | "atMost"): string {
   const frames = parseFrames(value, rateHz, rounding) ?? 0;
   return value.endsWith("ms") ? `${frames}f` : formatMs(frames, rateHz);

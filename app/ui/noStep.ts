@@ -1,6 +1,6 @@
 import type { DragStep } from "./Stone";
 
-/** Returns the step of a drag of a number that is no part of the document; `cancel` puts back what it was. */
+/** Returns the drag step of a number outside the document; `cancel` restores the old value. */
 export const noStep = (cancel: () => void = () => undefined): DragStep => ({
   run: edits => edits(),
   end: () => undefined,

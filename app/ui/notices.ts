@@ -1,40 +1,40 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 
-/** Something that can be done about what is said. */
+/** An action offered by a notice. */
 export interface NoticeAction {
   readonly label: string;
   readonly run: () => void;
 }
 
-/** A word to the user: what happened, its details, and what can be done about it. */
+/** A message to the user: the event, its details, and possible actions. */
 export interface Notice {
   readonly id: number;
   readonly tone: "plain" | "trouble";
   readonly title: string;
   readonly details: readonly string[];
   readonly action?: NoticeAction;
-  /** The other way out. */
+  /** The second action. */
   readonly other?: NoticeAction;
 }
 
-/** Says something. The same word said again takes the place of the first. */
+/** Shows a notice. An equal one replaces the first. */
 export interface Say {
   (notice: Omit<Notice, "id">): void;
-  /** Hands something to the user as a file of JSON, as it is. */
+  /** Saves a value as a JSON file, unchanged. */
   readonly saveRaw: (name: string, raw: unknown) => void;
 }
 
 export interface Notices {
   readonly store: StoreApi<readonly Notice[]>;
   readonly say: Say;
-  /** Takes a notice away. */
+  /** Removes a notice. */
   readonly dismiss: (id: number) => void;
 }
 
-/** As many are remembered; the oldest go first. */
+/** The maximum number of notices kept; the oldest are dropped first. */
 const MOST = 30;
 
-/** Makes the notices of one page. `saveRaw`: how something leaves as a file. */
+/** Creates the notices of one page. `saveRaw` saves a value as a file. */
 export function createNotices(saveRaw: (name: string, raw: unknown) => void): Notices {
   const store = createStore<readonly Notice[]>(() => []);
   let nextId = 0;

@@ -3,7 +3,7 @@ import type { Notices } from "./notices";
 
 export const NoticesContext = createContext<Notices | undefined>(undefined);
 
-/** The notices of this page. */
+/** Returns the notices of this page. */
 export function useNotices(): Notices {
   const notices = use(NoticesContext);
   if (!notices) throw new Error("a component stands outside the page's notices");

@@ -1,11 +1,11 @@
-/** What a number of a sentence may be. */
+/** The bounds of a number in a sentence. */
 export interface NumberBounds {
   readonly least?: number | undefined;
   readonly most?: number | undefined;
   readonly isWhole?: boolean | undefined;
 }
 
-/** The bounds in words: "0 to 1", "at least 1", "a whole number". */
+/** Formats the bounds: "0 to 1", "at least 1", "a whole number". */
 export function formatBounds({ least, most, isWhole }: NumberBounds): string {
   const words = isWhole ? "a whole number" : "a number";
   if (least !== undefined && most !== undefined) return `${words} from ${least} to ${most}`;
@@ -13,7 +13,7 @@ export function formatBounds({ least, most, isWhole }: NumberBounds): string {
   return most === undefined ? words : `${words}, at most ${most}`;
 }
 
-/** What someone typed for a number, or why it is none. A comma is read as a point. */
+/** Parses a typed number, or returns the reason for an error. Accepts a decimal comma. */
 export function readNumber(
   typed: string,
   bounds: NumberBounds,
@@ -31,12 +31,15 @@ export function readNumber(
   return { ok: true, value: String(value) };
 }
 
-/** How many decimals a number is written with. */
+/** Returns the number of decimals of a written number. */
 function decimalsOf(written: string): number {
   return written.includes(".") ? written.length - written.indexOf(".") - 1 : 0;
 }
 
-/** A number so many steps on, within its bounds. A step is one of the last decimal it is written with; up to 1, a hundredth. */
+/**
+ * Returns a number some steps away, within its bounds. A step is one in the last decimal written; up to 1, a
+ * hundredth.
+ */
 export function stepNumber(from: string, by: number, bounds: NumberBounds): string {
   const isShare = bounds.most !== undefined && bounds.most <= 1;
   const decimals = bounds.isWhole ? 0 : Math.max(isShare ? 2 : 0, Math.min(3, decimalsOf(from)));

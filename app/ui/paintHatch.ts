@@ -1,4 +1,4 @@
-/** Slanting lines over a rectangle: time in which something is only promised, or nothing is. */
+/** Paints slanted lines over a rectangle, for planned or dead time. */
 export function paintHatch(
   ctx: CanvasRenderingContext2D,
   x: number,

@@ -1,4 +1,4 @@
-/** The colours the canvas draws with, read once from the tokens and again when the theme changes. */
+/** The colours used by canvases, read from the CSS tokens and again when the theme changes. */
 export interface Palette {
   readonly paper: string;
   readonly leaf: string;
@@ -14,7 +14,7 @@ export interface Palette {
   readonly dew: string;
 }
 
-/** Reads the palette from the page's tokens. */
+/** Reads the palette from the page's CSS tokens. */
 export function readPalette(element: Element): Palette {
   const style = getComputedStyle(element);
   const names = [

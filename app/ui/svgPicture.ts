@@ -1,6 +1,6 @@
 import { Context } from "svgcanvas";
 
-/** What of an element's looks a picture keeps, as attributes that every reader of SVG knows. */
+/** The computed styles a picture keeps, as standard SVG attributes. */
 const KEPT = [
   "fill",
   "fill-opacity",
@@ -19,15 +19,15 @@ const KEPT_OF_TEXT = [
   "text-anchor",
   "dominant-baseline",
 ] as const;
-/** Attributes that mean something on the page alone. */
+/** Attributes that only matter in the page. */
 const OF_THE_PAGE = /^(?:class|style|tabindex|role|data-|aria-)/;
 
-/** Faces by the names a machine may know them by, then those that every one has. */
+/** Returns font families with generic fallbacks. */
 function fallBack(family: string): string {
   return family.replace(/"([^"]+) Variable"/g, '"$1 Variable", "$1"');
 }
 
-/** Carries an element's computed looks over to its copy, and so on down; what is not shown is left out. */
+/** Copies computed styles from an element tree to its clone; hidden elements are removed. */
 function dress(from: Element, to: Element): void {
   const style = getComputedStyle(from);
   if (style.display === "none" || style.visibility === "hidden") return to.remove();
@@ -41,7 +41,7 @@ function dress(from: Element, to: Element): void {
 
 const SVG = "http://www.w3.org/2000/svg";
 
-/** An element of SVG with its attributes and, where it has some, its text. */
+/** Creates an SVG element with attributes and optional text. */
 function make(tag: string, attributes: Readonly<Record<string, string | number>>, text = ""): SVGElement {
   const made = document.createElementNS(SVG, tag);
   for (const [name, value] of Object.entries(attributes)) made.setAttribute(name, String(value));
@@ -49,17 +49,17 @@ function make(tag: string, attributes: Readonly<Record<string, string | number>>
   return made;
 }
 
-/** Room about a drawing, and over it for its name. Px. */
+/** The margin around a drawing, and above it for its name. Px. */
 const MARGIN = 16;
 const NAME_ROOM = 34;
 
-/** The colours of a picture's sheet and of its name. */
+/** The colours of a picture's background and of its name. */
 interface Inks {
   readonly paper: string;
   readonly ink: string;
 }
 
-/** A drawing that is on the page as the text of an SVG file under a name: its looks in it, and nothing that only the page knows. */
+/** Returns a drawing of the page as the text of a standalone SVG file with a name. */
 export function pictureOf(drawing: SVGSVGElement, name: string, { paper, ink }: Inks): string {
   const copy = drawing.cloneNode(true) as SVGSVGElement;
   dress(drawing, copy);
@@ -83,7 +83,7 @@ export function pictureOf(drawing: SVGSVGElement, name: string, { paper, ink }: 
   return new XMLSerializer().serializeToString(copy);
 }
 
-/** What is painted as the text of an SVG file. Sizes in px. */
+/** Returns canvas painting as the text of an SVG file. Sizes in px. */
 export function paintPicture(
   width: number,
   height: number,
@@ -98,7 +98,7 @@ export function paintPicture(
   return new XMLSerializer().serializeToString(svg);
 }
 
-/** The size that an SVG of ours says it has, px. */
+/** Returns the size of an SVG of ours, in px. */
 function sizeOf(svg: string): { readonly width: number; readonly height: number } {
   const [, width] = /^<svg[^>]* width="([\d.]+)"/.exec(svg) ?? [];
   const [, height] = /^<svg[^>]* height="([\d.]+)"/.exec(svg) ?? [];
@@ -106,8 +106,8 @@ function sizeOf(svg: string): { readonly width: number; readonly height: number 
 }
 
 /**
- * A picture as the bytes of a PNG, so many times as large. `faces`: rules of CSS with the faces in them, since a picture
- * knows none of the page's. Rejects where the browser cannot draw it.
+ * Returns a picture as the bytes of a PNG, scaled by `times`. `faces` are CSS rules with embedded fonts,
+ * because a picture cannot use the page's. Rejects if the browser cannot draw it.
  */
 export async function toPng(svg: string, faces: string, times = 2): Promise<Uint8Array<ArrayBuffer>> {
   const { width, height } = sizeOf(svg);

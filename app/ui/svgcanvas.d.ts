@@ -1,4 +1,4 @@
-/** What is used of svgcanvas, which comes without types: a context of a canvas that writes an SVG. */
+/** The used part of svgcanvas, which has no types: a canvas context that writes SVG. */
 declare module "svgcanvas" {
   export class Context {
     constructor(options: { width: number; height: number; document: Document });

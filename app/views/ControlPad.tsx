@@ -4,10 +4,10 @@ import { formatBinding } from "../input/codes";
 import { usePad, usePadState } from "../input/context";
 import { followPointer } from "../ui/followPointer";
 
-/** How far the grip under a stone is pulled for all of its value. */
+/** The distance of the grip's full range. */
 const PULL_PX = 56;
 
-/** How long a control has been down in the live session, in frames; 0 while it is up. */
+/** Returns how long a control has been down in the live session, in frames; 0 while it is up. */
 export function useHeldFrames(controlId: string): number {
   return usePadState(({ session }) => {
     if (!session) return 0;
@@ -16,7 +16,7 @@ export function useHeldFrames(controlId: string): number {
   });
 }
 
-/** A control's analog value now, 0 to 1, in hundredths. */
+/** Returns a control's current analog value, 0 to 1, in hundredths. */
 export function useValue(controlId: string): number {
   return usePadState(({ session }) => {
     const c = session?.program.controls.findIndex(control => control.id === controlId) ?? -1;
@@ -24,7 +24,7 @@ export function useValue(controlId: string): number {
   });
 }
 
-/** The grip under a stone: pulled down it gives the control as much value as it is pulled. */
+/** The grip below a control: pulling it down sets an analog value. */
 function PullGrip({ control }: { control: Control }) {
   const pad = usePad();
   const value = useValue(control.id);
@@ -61,7 +61,10 @@ function PullGrip({ control }: { control: Control }) {
   );
 }
 
-/** A control on the on-screen pad: held while pressed by mouse, touch or pen; small, it has a grip to pull for a value between. Pressing it wakes the pad. */
+/**
+ * A control of the on-screen pad, held while pressed by mouse, touch or pen. The small form has a grip for
+ * analog values. Pressing it wakes the pad.
+ */
 export function ControlPad({ control, isSmall = false }: { control: Control; isSmall?: boolean }) {
   const pad = usePad();
   const heldFrames = useHeldFrames(control.id);

@@ -1,7 +1,7 @@
 import type { Control } from "#core";
 import { ControlPad } from "./ControlPad";
 
-/** The on-screen pad as a strip: every control as a small stone with a grip to pull. */
+/** The on-screen pad as a strip of small controls with grips. */
 export function ControlStrip({ label, controls }: { label: string; controls: readonly Control[] }) {
   return (
     <div

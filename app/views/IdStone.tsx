@@ -6,10 +6,10 @@ import { cutLetters } from "../ui/fitText";
 import { TextStone } from "../ui/TextStone";
 import { useDesk, useDocument } from "../document/context";
 
-/** The id of a new control without a name. */
+/** The generated id of a new control without a name. */
 const MADE_ID = /^control(-\d+)?$/;
 
-/** The id under which something leaves in files: shown, set, and offered to follow its name. Everything that names it follows. */
+/** The editable id used in exported files, with an offer to match the name. All references are updated. */
 export function IdStone({
   list,
   id,
@@ -20,7 +20,7 @@ export function IdStone({
   list: IdList;
   id: string;
   name: string;
-  /** Shown only for an id from before a control had a name of its own, as "control-1" after a rename. */
+  /** Shown only for an id generated before the control had a name, such as "control-1" after a rename. */
   isOffer?: boolean;
   onRenamed?: (id: string) => void;
 }) {

@@ -12,7 +12,7 @@ const PHASE_WORDS: Readonly<Record<number, string>> = {
 const RADIUS = 34;
 const LENGTH = 2 * Math.PI * RADIUS;
 
-/** The live meter of a pattern as plain numbers; renders only when what is shown changes. */
+/** Returns the live meter of a pattern; re-renders only when its display changes. */
 export function useMeter(patternId: string): Meter & { isLive: boolean } {
   const text = usePadState(({ session }) => {
     if (!session) return "";
@@ -27,7 +27,7 @@ export function useMeter(patternId: string): Meter & { isLive: boolean } {
   return { phase, ratio, ageFrames, level, value, made, of, isLive: text !== "" };
 }
 
-/** A ring that fills while an attempt grows, on every frame and not only at the end; its phase stands in words below. */
+/** A ring that fills while an attempt grows, with its phase in words below. */
 export function MeterRing({ patternId, name }: { patternId: string; name: string }) {
   const meter = useMeter(patternId);
   const isHot = meter.phase === FIRED || meter.phase === SUSTAINED;

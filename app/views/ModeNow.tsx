@@ -1,7 +1,7 @@
 import type { Kit } from "#core";
 import { usePadState } from "../input/context";
 
-/** The mode one is in while hands play; nothing where the kit has none. */
+/** The current mode while playing; nothing if the kit has none. */
 export function ModeNow({ kit }: { kit: Kit }) {
   const mode = usePadState(({ session }) => (session ? session.state.mode : -1));
   const id = usePadState(({ session }) =>

@@ -1,7 +1,10 @@
 import { useEffect, type ReactNode } from "react";
 import { useDesk, useDocument } from "../document/context";
 
-/** The next step of a view in a line, until it was done once in this kit; `isDone`: it is being done now. */
+/**
+ * A hint on the next step of a view, shown until it was completed once in this kit; `isDone`: it is being
+ * completed now.
+ */
 export function NextStep({ view, isDone, children }: { view: string; isDone: boolean; children: ReactNode }) {
   const { workbench } = useDesk();
   const wasDone = useDocument(state => state.rows.done?.includes(view) ?? false);

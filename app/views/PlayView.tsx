@@ -24,7 +24,7 @@ const HELPS: readonly (readonly [keyof Helps, string])[] = [
   ["arcs", "arcs"],
 ];
 
-/** Play: the kit under one's hands, on its stage where it has one, with what a player would see; recorded from the first frame. */
+/** Play: the kit on its stage if it has one, as a player would see it; recorded from the first frame. */
 export function PlayView() {
   const kit = useDocument(state => state.kit);
   const isAwake = usePadState(state => state.session !== undefined);
@@ -32,7 +32,7 @@ export function PlayView() {
   const [helps, setHelps] = useState<Helps>({ meters: true, memory: true, arcs: true });
   const faults = useEvaluation(state => state.faults);
   const { workbench } = useDesk();
-  // What comes with a kit was not played by these hands yet.
+  // The takes that came with a kit do not count as recorded here.
   const hasRecorded = useDocument(({ takes }) =>
     takes.some(({ name }) => !/^(A clean sheet|Played by a scripted hand|Written hands)/.test(name)),
   );

@@ -4,11 +4,11 @@ import { usePadState } from "../input/context";
 interface Standing {
   readonly prompt: number;
   readonly isOpen: boolean;
-  /** How much of its lead or of its window has run, 0 to 1. */
+  /** The elapsed share of its lead or window, 0 to 1. */
   readonly passed: number;
 }
 
-/** The prompts that stand in a state, in the kit's order, with how far their time has run. */
+/** Returns the prompts shown in a state, in kit order, with their elapsed time. */
 function standingIn(program: Program, state: State): Standing[] {
   return program.prompts.flatMap(({ leadTicks, windowTicks }, prompt) => {
     const stage = state.promptStage[prompt];
@@ -20,7 +20,9 @@ function standingIn(program: Program, state: State): Standing[] {
   });
 }
 
-/** Prompts that are shown just now while hands play, each with its time running; those of one rule only where it is named. */
+/**
+ * The prompts currently shown while playing, each with its elapsed time; optionally those of one rule only.
+ */
 export function PromptsNow({ only }: { only?: string | undefined }) {
   const session = usePadState(state => state.session);
   usePadState(state => state.frame);

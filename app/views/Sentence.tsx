@@ -19,12 +19,12 @@ import { LengthStone } from "../ui/LengthStone";
 import { TextStone } from "../ui/TextStone";
 import { useDesk, useDocument } from "../document/context";
 
-/** So many taps, presses or levels a rule may count. */
+/** The maximum count of taps, presses or levels in a rule. */
 const MOST_COUNT = 999;
 
 const WAYS = ["", "down-left", "down", "down-right", "left", "centre", "right", "up-left", "up", "up-right"];
 
-/** Everything a reference in a sentence could name instead. */
+/** Returns everything a reference in a sentence could name. */
 export function listChoices(kit: Kit, list: RefList): Choice[] {
   const named = (items: readonly { readonly id: string; readonly name: string }[] | undefined) =>
     (items ?? []).map(item => ({ value: item.id, label: item.name || item.id }));
@@ -51,18 +51,18 @@ export function listChoices(kit: Kit, list: RefList): Choice[] {
   }
 }
 
-/** The name of what a reference names. */
+/** Returns the display name of a reference. */
 export function nameIn(kit: Kit): (list: RefList, id: string) => string {
   return (list, id) => listChoices(kit, list).find(choice => choice.value === id)?.label ?? id;
 }
 
-/** What a change in a sentence goes to: a rule of the open kit, or something else that reads as a sentence. */
+/** The target of a sentence's changes: a rule of the open kit, or anything else described by a sentence. */
 export interface SentenceHand {
   readonly write: (what: string, path: readonly PathStep[], value: unknown) => void;
   readonly takeOut: (what: string, path: readonly PathStep[]) => void;
 }
 
-/** The hand that changes a rule of the open kit; `base` is the rule's path in it. */
+/** Returns the target for a rule of the open kit; `base` is the rule's path in it. */
 function useRuleHand(base: readonly PathStep[]): SentenceHand {
   const { workbench } = useDesk();
   return {
@@ -78,7 +78,7 @@ interface PartProps {
   readonly hand: SentenceHand;
 }
 
-/** Everything a stone shows, as one text: a stone is drawn anew only when this changes, however the kit does. */
+/** Returns everything a part displays as one text, so that it re-renders only when that changes. */
 function keyOfPart({ part, kit, base }: PartProps): string {
   const choices = part.kind === "ref" ? listChoices(kit, part.list) : [];
   return JSON.stringify([part, base, kit.rate, choices]);
@@ -86,7 +86,7 @@ function keyOfPart({ part, kit, base }: PartProps): string {
 
 const Part = memo(PlainPart, (before, now) => keyOfPart(before) === keyOfPart(now));
 
-/** A part that stands for a value: a stone, a word with a menu, a field. */
+/** An editable part: a number, a choice, a text. */
 function PlainPart({ part, kit, hand }: PartProps) {
   const { workbench } = useDesk();
   if (part.kind === "words") return <>{part.text}</>;
@@ -161,7 +161,7 @@ interface Run {
   readonly parts: readonly SentencePart[];
 }
 
-/** Neighbouring parts of one clause, together. */
+/** Groups neighbouring parts of one clause. */
 function runsOf(parts: readonly SentencePart[]): Run[] {
   const runs: { clause: readonly PathStep[] | undefined; parts: SentencePart[] }[] = [];
   for (const part of parts) {
@@ -172,7 +172,7 @@ function runsOf(parts: readonly SentencePart[]): Run[] {
   return runs;
 }
 
-/** Can a clause be taken out at this run? Where only words stand, not if what they lead to can be taken out by itself. */
+/** Returns whether a run of a clause can be removed. A text-only run is removable if no nested clause is. */
 function isRemovable(run: Run, all: readonly SentencePart[]): boolean {
   if (!run.clause) return false;
   if (run.parts.some(part => part.kind !== "words")) return true;
@@ -186,7 +186,7 @@ function isRemovable(run: Run, all: readonly SentencePart[]): boolean {
   );
 }
 
-/** A clause that can be taken out; `words`: what it says. */
+/** A removable clause; `words` is its text. */
 function Clause({
   run,
   words,
@@ -204,7 +204,7 @@ function Clause({
     const stones = () => [...(sentence?.querySelectorAll<HTMLElement>("input, button[aria-haspopup]") ?? [])];
     const at = stones().findIndex(stone => from.contains(stone));
     hand.takeOut(`took out ${words}`, run.clause!);
-    // The hand stays in the sentence: what took the place of the clause has the focus.
+    // The focus stays in the sentence: on the part that took the clause's place.
     requestAnimationFrame(() => (stones()[at] ?? stones().at(-1))?.focus());
   };
   const onKeyDown = (event: KeyboardEvent<HTMLSpanElement>) => {
@@ -217,7 +217,7 @@ function Clause({
   return (
     <span data-clause="" className="group/clause" onKeyDown={onKeyDown} ref={clause}>
       {children.slice(0, -1)}
-      {/* The × stays with what the clause ends on: where a sentence wraps it would lie over another clause. */}
+      {/* The × stays with the end of its clause: where a sentence wraps it would otherwise cover another clause. */}
       <span className={run.parts.at(-1)!.kind === "words" ? "" : "whitespace-nowrap"}>
         {children.at(-1)}
         <span className="relative">
@@ -237,14 +237,14 @@ function Clause({
   );
 }
 
-/** What a run says, without what joins it to the words before. */
+/** Returns the text of a run, without a leading conjunction. */
 function wordsOf(run: Run, kit: Kit): string {
   return formatSentence(run.parts, nameIn(kit))
     .replace(/^[\s,;:.]+/, "")
     .trim();
 }
 
-/** The paths inside a rule that something is said about. */
+/** Returns the paths inside a rule that have issues. */
 function troubledPaths(issues: readonly Issue[], base: readonly PathStep[]): Set<string> {
   return new Set(
     issues
@@ -253,7 +253,10 @@ function troubledPaths(issues: readonly Issue[], base: readonly PathStep[]): Set
   );
 }
 
-/** A rule read as a sentence, with its numbers and choices in place. `base` is the rule's path in the kit; what issues point at is underlined. */
+/**
+ * A rule as a sentence with editable numbers and choices. `base` is the rule's path in the kit; parts with
+ * issues are underlined.
+ */
 export function Sentence({
   parts,
   base,
@@ -265,7 +268,7 @@ export function Sentence({
   base: readonly PathStep[];
   issues?: readonly Issue[];
   isSmall?: boolean;
-  /** What changes go to, where it is no rule of the open kit. */
+  /** The target of changes, if it is not a rule of the open kit. */
   hand?: SentenceHand;
 }) {
   const kit = useDocument(state => state.kit);

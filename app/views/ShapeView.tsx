@@ -35,7 +35,7 @@ function patternOf(kit: Kit, rule: RuleItem) {
   return kit.patterns.find(pattern => pattern.id === kit.moves![rule.index]!.pattern);
 }
 
-/** What is wrong or doubtful about a rule, with its cure as a button where there is one. */
+/** An issue of a rule, with its cures as buttons. */
 function Trouble({ issue }: { issue: Issue }) {
   const { workbench } = useDesk();
   const isFault = issue.severity === "fault";
@@ -51,7 +51,7 @@ function Trouble({ issue }: { issue: Issue }) {
   );
 }
 
-/** Tells the tape which rule is being shaped, for as long as it is. */
+/** Sets the rule being shaped on the tape, while the view is open. */
 function useShaping(rule: RuleItem | undefined): void {
   const { look } = useTape();
   const list = rule?.list;

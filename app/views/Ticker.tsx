@@ -6,8 +6,8 @@ import { listHeard, type IsWanted } from "../scene/listHeard";
 const anything: IsWanted = () => true;
 
 /**
- * The last things understood, newest first, each with its frame: of what is being played; of the open take up to the
- * playhead where `isReplayTold`, and a click on a line goes there.
+ * The last recognised events, newest first, each with its frame: of the live session, or of the open take up
+ * to the playhead if `isReplayTold`; a click on a line goes there.
  */
 export function Ticker({
   only = anything,

@@ -21,7 +21,7 @@ const PLACES = [
   { id: "figures", word: "Figures", line: "how good it is" },
 ] as const;
 
-/** Wire: the hands as the machine sees them, what plays what, and the modes they play in. */
+/** Wire: the live input, the bindings, and the modes. */
 export function WireView() {
   const pad = usePad();
   const kit = useDocument(state => state.kit);

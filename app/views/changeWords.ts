@@ -1,6 +1,6 @@
 import { nameOf, type Change, type Kit } from "#core";
 
-/** A value of a kit in a few letters. */
+/** Formats a value of a kit in a few characters. */
 function show(value: unknown): string {
   if (value === undefined) return "nothing";
   if (typeof value !== "object" || value === null) return String(value);
@@ -9,7 +9,7 @@ function show(value: unknown): string {
 
 const LISTS = ["controls", "sticks", "gates", "patterns", "moves", "modes", "prompts"] as const;
 
-/** A change of a kit in words: "Hop, buffer: 2f, was 6f". */
+/** Formats a change of a kit: "Hop, buffer: 2f, was 6f". */
 export function formatChange(kit: Kit, { path, was, is }: Change): string {
   const [list, place, ...rest] = path;
   const named = LISTS.find(item => item === list);

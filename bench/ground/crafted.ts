@@ -1,6 +1,6 @@
 import { makeLargeKit, makeTake } from "../scenes";
 
-/** A document made to be hard on those who read it. */
+/** A document crafted to be difficult. */
 export interface Crafted {
   readonly name: string;
   readonly text: string;
@@ -60,7 +60,7 @@ function nested(depth: number, open: string, close: string): string {
   return `{"format":"moss-tap/kit","version":1,"id":"k","name":"K","rate":60,"controls":${open.repeat(depth)}1${close.repeat(depth)}}`;
 }
 
-/** Texts that are no JSON of ours at all, or JSON whose very shape is the trouble. */
+/** Texts that are not documents, or JSON of a difficult shape. */
 const TEXTS: readonly Crafted[] = [
   ...[100, 20_000, 200_000].flatMap(depth => [
     { name: `lists ${depth} deep`, text: nested(depth, "[", "]") },
@@ -182,7 +182,9 @@ const DOCUMENTS: readonly (readonly [string, unknown])[] = [
   ["half an hour of presses", makeTake(108_000)],
 ];
 
-/** Documents made to be hard, by hand: sizes, depths, numbers, ids and names, each a little and far too much. */
+/**
+ * Returns crafted documents: sizes, depths, numbers, ids and names, each slightly and far beyond the limit.
+ */
 export function listCrafted(): readonly Crafted[] {
   return [...TEXTS, ...DOCUMENTS.map(([name, document]) => ({ name, text: JSON.stringify(document) }))];
 }

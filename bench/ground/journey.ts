@@ -26,17 +26,20 @@ import { listTries } from "../../app/maps/tries";
 import { listBanDots, listWindowDots } from "../../app/maps/windowDots";
 import { buildTape } from "../../app/tape/model/buildTape";
 
-/** A take is run so far here: as far as the page runs one at once; longer ones go to its workers in slices of this. Frames. */
+/**
+ * The maximum frames of a take run here: those the page runs synchronously; longer ones are sliced in its
+ * workers.
+ */
 const MOST_FRAMES = 20_000;
 
-/** How a document fared. */
+/** The result of one document. */
 export interface Journey {
   readonly became: ReadFile["kind"];
-  /** How many sentences a refusal had, or how many warnings stood beside a kit that was taken. */
+  /** The number of sentences of a refusal, or of warnings of an accepted kit. */
   readonly said: number;
 }
 
-/** Everything the maps read off a run. */
+/** Reads everything the maps show of a run. */
 function readMaps({ program, kit }: Rules, trace: Trace): void {
   const outcomes = readOutcomes(program, trace);
   const read = { program, trace, outcomes };
@@ -64,7 +67,7 @@ function readMaps({ program, kit }: Rules, trace: Trace): void {
 
 type Trace = ReturnType<typeof beginRun>["trace"];
 
-/** A kit and a take through run, fates, tape, maps and trace. */
+/** Runs a kit and a take through fates, tape, maps and trace. */
 function walkRun(rules: Rules, take: Take): void {
   const whole = readTake(rules.program, take);
   const course = beginRun(rules, whole);
@@ -80,18 +83,19 @@ function walkRun(rules: Rules, take: Take): void {
 
 function walkExports(kit: Kit, takes: readonly Take[]): void {
   const handover = { kit, takes, layouts: [], checks: [] };
-  // What the page does not do at once either, it does in a worker when it is asked for.
+  // Forms the page makes only on request are skipped.
   for (const form of EXPORT_FORMATS.filter(item => isMadeAtOnce(item, handover)))
     for (const file of form.files(handover, NO_PARTS))
       if (file.bytes.length === 0) throw new Error(`${form.id} wrote an empty file`);
 }
 
 /**
- * Takes the text of a document the whole way through the application: read, refused in words or checked, run with a
- * companion, told, mapped, written and read again. Throws where any of it fails; never because the document is bad.
+ * Runs the text of a document through the whole application: parsed, refused or checked, run with a
+ * companion, formatted, mapped, written and read again. Throws if any step fails, never because the document
+ * is invalid.
  */
 export function travel(text: string, companion: { readonly kit: Kit; readonly take: Take }): Journey {
-  // Of takes that came together the first is looked into; all of them were read.
+  // Of several takes in one document the first one is examined; all were parsed.
   const [read = { kind: "passed", name: "none", why: "nothing in it" }] = readSource("document.json", text);
   if (read.kind === "refused") {
     if (read.reasons.length === 0 || read.reasons.some(reason => reason === ""))

@@ -1,7 +1,7 @@
 type Json = unknown;
 type Chance = () => number;
 
-/** Values no reader should stumble over: none where a number, a name, a list or an id is meant is what it seems. */
+/** Odd values in place of numbers, names, lists or ids. */
 const ODD: readonly Json[] = [
   null,
   true,
@@ -39,7 +39,7 @@ const ODD: readonly Json[] = [
 
 const pick = <T>(chance: Chance, list: readonly T[]): T => list[Math.floor(chance() * list.length)]!;
 
-/** Every list and object of a document, itself first. */
+/** Returns every list and object of a document, itself first. */
 function listNodes(root: Json, found: (Record<string, Json> | Json[])[] = []): typeof found {
   if (typeof root !== "object" || root === null) return found;
   found.push(root as Json[]);
@@ -73,7 +73,7 @@ function changeOnce(chance: Chance, root: Json): void {
   } else at[key] = structuredClone(pick(chance, ODD));
 }
 
-/** Changes a number in the document, written as one or within a text, to another of about its kind: most such documents read. */
+/** Changes a number in the document, or within a text, to a similar one: most such documents remain valid. */
 function nudge(chance: Chance, root: Json): void {
   const places = listNodes(root).flatMap(node =>
     Object.entries(node).flatMap(([key, value]) =>
@@ -91,7 +91,7 @@ function nudge(chance: Chance, root: Json): void {
   else at[key] = String(value).replace(/\d+/, digits => String(Math.max(1, Math.round(Number(digits) * by))));
 }
 
-/** Cuts, doubles or overwrites a piece of the text itself. */
+/** Cuts, doubles or overwrites a piece of the text. */
 function tearText(chance: Chance, text: string): string {
   const at = Math.floor(chance() * text.length);
   const piece = pick(chance, ["1e999", "-", '"', "]", "}", ",", "\\", "[[[[[[[[", "\ufeff", "0".repeat(400)]);
@@ -101,7 +101,7 @@ function tearText(chance: Chance, text: string): string {
   return text.slice(0, at) + text.slice(Math.max(0, at - 200));
 }
 
-/** A document's text with one to four things wrong with it; the same for the same chance. */
+/** Returns a document's text with one to four random defects; deterministic for the generator. */
 export function mutate(chance: Chance, text: string): string {
   if (chance() < 0.1) return tearText(chance, text);
   const root: Json = JSON.parse(text);

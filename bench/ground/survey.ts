@@ -26,13 +26,13 @@ function readAll(folder: string): Source[] {
   return texts.map(([name, text]) => ({ name: `${folder}/${name}`, text, companion }));
 }
 
-/** How one document fared. Processor time, so that a busy machine tells the same; ms. */
+/** The result of one document, with processor time in ms, which a busy machine affects little. */
 export interface Finding {
   readonly name: string;
   readonly bytes: number;
   readonly ms: number;
   readonly became: string;
-  /** What was thrown; empty where nothing was. */
+  /** The error thrown; empty if there was none. */
   readonly thrown: string;
 }
 
@@ -50,7 +50,7 @@ function walk(name: string, text: string, companion: Source["companion"]): Findi
 }
 
 /**
- * Takes the crafted documents of up to so many bytes, and so many mutated ones, drawn from a seed, through the whole
+ * Runs the crafted documents up to a size, and a number of mutated ones drawn from a seed, through the whole
  * application.
  */
 export function* survey(seed: number, mutated: number, craftedBytes = Infinity): Generator<Finding> {
@@ -66,7 +66,7 @@ export function* survey(seed: number, mutated: number, craftedBytes = Infinity):
   }
 }
 
-/** How long one document may take, by its size; ms. */
+/** Returns the time limit of one document by its size, in ms. */
 export function limitOf({ bytes }: Pick<Finding, "bytes">): number {
   return bytes < 100 * 1024 ? 250 : 2000;
 }

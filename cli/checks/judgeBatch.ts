@@ -3,20 +3,20 @@ import { compileTakeJudge, type TakeVerdict } from "#stage";
 import { readTakeFile } from "../readTakeFile";
 import type { TakeFile } from "../takeFiles";
 
-/** What a thread is made with. */
+/** The setup of a thread. */
 export interface CheckSetup {
   readonly kit: Kit;
   readonly checks: readonly Check[];
   readonly rates: readonly number[];
 }
 
-/** What a take's file came to. */
+/** The result of a take's file. */
 export type JudgedFile =
   | { readonly take: string; readonly verdicts: readonly TakeVerdict[]; readonly note: string | undefined }
   | { readonly isPassedOver: true }
   | { readonly lines: readonly string[] };
 
-/** Begins to judge takes: gives what judges a batch of files. */
+/** Returns a function that judges a batch of files. */
 export function beginJudging({
   kit,
   checks,

@@ -5,20 +5,20 @@ import { askThreads } from "../threads";
 import type { Shard, TakeFile } from "../takeFiles";
 import { beginJudging, type CheckSetup, type JudgedFile } from "./judgeBatch";
 
-/** So many files go to a thread at a time. */
+/** The number of files sent to a thread at a time. */
 const BATCH = 8;
 
-/** One number for a check at a rate: rates are 1000 at most. */
+/** Encodes a check at a rate as one number; rates are at most 1000. */
 const keyOf = (check: number, rateHz: number) => check * 1024 + rateHz;
 
-/** Results in their order with notes on takes of other kits, or what could not be read, a line each. */
+/** Ordered results with notes on takes of other kits, or the unreadable input, a line each. */
 export type Judged =
   | { readonly results: readonly CheckResult[]; readonly notes: readonly string[] }
   | { readonly lines: readonly string[] };
 
 /**
- * Judges the takes of files in threads. `shard`: only every n-th file from the i-th on, counted in the given order; the
- * first shard tells of takes that checks name and that are not among all files.
+ * Judges the takes of files in threads. `shard` selects every n-th file from the i-th on, in the given order;
+ * the first shard also reports takes that checks name and no file contains.
  */
 export async function judgeFiles(
   kit: Kit,
@@ -65,7 +65,7 @@ export async function judgeFiles(
   };
 }
 
-/** The id of the take in a file of another shard; what is wrong with it is told there. */
+/** Returns the id of the take in another shard's file, which reports its problems. */
 function readId({ path, place }: TakeFile): string[] {
   const json = readPlace(path, place);
   const id = json.ok ? (json.value as { id?: unknown } | null)?.id : undefined;

@@ -1,20 +1,20 @@
 import { XMLBuilder } from "fast-xml-parser";
 import { formatVerdict, type CheckResult, type Checks } from "#core";
 
-/** What each check is called, by id. */
+/** Returns the names of checks by id. */
 const nameChecks = ({ checks }: Checks) => new Map(checks.map(({ id, name }) => [id, name || id]));
 
-/** A line of TAP: what it reads as more is written so that it does not. */
+/** Escapes special characters of a TAP line. */
 const escapeTap = (text: string) => text.replace(/[\\#]/g, "\\$&").replace(/\s+/g, " ");
 
-/** Results as TAP, version 14: a test point each, a YAML block under one that failed. */
+/** Formats results as TAP version 14: a test point each, with a YAML block for a failure. */
 export function formatTap(results: readonly CheckResult[], checks: Checks): string {
   const names = nameChecks(checks);
   for (const [id, name] of names) names.set(id, escapeTap(name));
   const points = results.map((result, k) => {
     const name = `${names.get(result.check)}, take ${escapeTap(result.take)} at ${result.rate}`;
     if (result.ok) return `ok ${k + 1} - ${name}\n`;
-    // JSON values are YAML as they stand.
+    // JSON values are valid YAML.
     const facts = Object.entries({ message: formatVerdict(result), ...result })
       .map(([key, value]) => `  ${key}: ${JSON.stringify(value)}\n`)
       .join("");
@@ -23,18 +23,18 @@ export function formatTap(results: readonly CheckResult[], checks: Checks): stri
   return `TAP version 14\n1..${results.length}\n${points.join("")}`;
 }
 
-/** Results as the document a file holds. */
+/** Formats results as a results document. */
 export function formatResults(results: readonly CheckResult[]): string {
   return `${JSON.stringify({ format: "moss-tap/results", version: 1, results })}\n`;
 }
 
-/** Text that XML can hold: letters it knows no way to write become a question mark in a diamond. */
+/** Replaces characters that XML cannot represent. */
 const escapeXml = (text: string) =>
   Buffer.from(text)
     .toString()
     .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "\ufffd");
 
-/** Results as JUnit XML: a test case each, its take and rate as the class. */
+/** Formats results as JUnit XML: a test case each, with its take and rate as the class. */
 export function formatJunit(results: readonly CheckResult[], checks: Checks): string {
   const names = nameChecks(checks);
   const failures = results.filter(result => !result.ok).length;
@@ -61,7 +61,7 @@ export function formatJunit(results: readonly CheckResult[], checks: Checks): st
   });
 }
 
-/** Every form results are written in. */
+/** Every output format of results. */
 export const REPORTS = {
   tap: formatTap,
   json: formatResults,

@@ -3,10 +3,10 @@ import { compileRules, runRules } from "#stage";
 import { readTakeFile } from "../readTakeFile";
 import type { TakeFile } from "../takeFiles";
 
-/** Presses as columns, in the order of PRESS_COLUMNS: they cross between threads as few and long lists. */
+/** Presses as columns, in the order of PRESS_COLUMNS: cheaper to send between threads than rows. */
 export type PressColumns = readonly (readonly (string | number | null)[])[];
 
-/** What a batch of files came to. */
+/** The result of a batch of files. */
 export interface ReadPresses {
   readonly columns: PressColumns;
   readonly takes: number;
@@ -14,7 +14,7 @@ export interface ReadPresses {
   readonly lines: readonly string[];
 }
 
-/** Begins to read presses: gives what reads those of a batch of files. */
+/** Returns a function that reads the presses of a batch of files. */
 export function beginReading({ kit }: { readonly kit: Kit }): (files: readonly TakeFile[]) => ReadPresses {
   const rules = compileRules(kit);
   if (!rules.ok) throw new Error("the kit does not read");

@@ -4,7 +4,7 @@ import { fileWriter, ParquetWriter, type SchemaElement } from "hyparquet-writer"
 import { PRESS_COLUMNS, type ColumnSort } from "#core";
 import type { PressColumns } from "./readPresses";
 
-/** A table that grows piece by piece on the disk; memory does not grow with it. */
+/** A table written to disk in chunks, in constant memory. */
 export interface TableFile {
   readonly add: (columns: PressColumns) => void | Promise<void>;
   readonly finish: () => void | Promise<void>;
@@ -12,7 +12,7 @@ export interface TableFile {
 
 const NAMES = PRESS_COLUMNS.map(([name]) => name);
 
-/** Writes CSV (RFC 4180): a line of names, then a line a press; what is missing is empty. */
+/** Writes CSV (RFC 4180): a header, then a line per press; missing values are empty. */
 function writeCsv(file: string): TableFile {
   const out = openSync(file, "w");
   const write = (rows: readonly (readonly unknown[])[]) =>
@@ -33,10 +33,10 @@ const SCHEMA: Readonly<Record<ColumnSort, Partial<SchemaElement>>> = {
   number: { type: "DOUBLE" },
 };
 
-/** So many presses make a group of rows. */
+/** The number of presses per row group. */
 const GROUP_ROWS = 50_000;
 
-/** Writes Apache Parquet, compressed, a group of rows at a time. */
+/** Writes compressed Apache Parquet, one row group at a time. */
 function writeParquet(file: string): TableFile {
   const schema: SchemaElement[] = [
     { name: "presses", num_children: PRESS_COLUMNS.length },
@@ -68,7 +68,7 @@ function writeParquet(file: string): TableFile {
   };
 }
 
-/** The forms a table of presses is written in, by the end of the file's name. */
+/** The table formats, by file extension. */
 export const TABLES: Readonly<Record<string, (file: string) => TableFile>> = {
   ".csv": writeCsv,
   ".parquet": writeParquet,

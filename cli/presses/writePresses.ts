@@ -6,15 +6,18 @@ import { askThreads } from "../threads";
 import { beginReading, type ReadPresses } from "./readPresses";
 import { TABLES } from "./tables";
 
-/** So many files go to a thread at a time. */
+/** The number of files sent to a thread at a time. */
 const BATCH = 16;
 
-/** What was written, or what could not be read, a line each; then nothing is left on the disk. */
+/** The number of presses written, or the unreadable input, a line each; then no file remains. */
 export type Written =
   | { readonly takes: number; readonly presses: number; readonly frames: number; readonly seconds: number }
   | { readonly lines: readonly string[] };
 
-/** Writes a row for every press of the takes of files, in their order, whichever thread was done first; only those of a shard. */
+/**
+ * Writes a row for every press of the takes of files, in order, whichever thread finishes first; only those
+ * of a shard.
+ */
 export async function writePresses(
   kit: Kit,
   files: readonly TakeFile[],

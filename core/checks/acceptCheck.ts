@@ -1,16 +1,16 @@
 import type { Check, KeptEvent } from "./checksSchema";
 import type { Verdict } from "./compileCheck";
 
-/** A check as it would be if what was found were wanted, with words for what that changes. */
+/** A check changed so that what was found in a take passes, with words for the change. */
 export interface Acceptance {
   readonly words: string;
   readonly becomes: Check;
 }
 
 /**
- * What it would take for a failing check to hold by what was found at the kit's own rate, where one number or the kept
- * story can say so; undefined where it cannot ("this must never happen" is not true because it did). `story`: the
- * present one of the take.
+ * Returns the change that makes a failing check pass on what was found at the kit's own rate; undefined if no
+ * number or kept story can express it (a "must never happen" check cannot be relaxed). `story` is the current
+ * story of the take.
  */
 export function acceptFound(
   check: Check,

@@ -2,7 +2,10 @@ import { parseMicroframes } from "../time/duration";
 
 const MILLION = 1_000_000n;
 
-/** A written time as a fraction: how many judged frames it is, exact. Undefined for text that is no time. */
+/**
+ * Parses a written time into an exact fraction of judged frames. Returns undefined for text that is not a
+ * time.
+ */
 function toFraction(
   written: string,
   kitRateHz: number,
@@ -14,8 +17,9 @@ function toFraction(
 }
 
 /**
- * The frame on which a time from the take's start lands when a take is judged at a rate: frames are those of the kit's own
- * rate; the nearest frame, a half upward. Source: check rules, "Times". Throws on text that is no time.
+ * Returns the frame on which a written time, counted from the take's start, lands when a take is judged at
+ * `rateHz`. Times written in frames use the kit's own rate. Rounds to the nearest frame, a half upward.
+ * Source: check rules, "Times". Throws on text that is not a time.
  */
 export function landTime(written: string, kitRateHz: number, rateHz: number): number {
   const fraction = toFraction(written, kitRateHz, rateHz);
@@ -24,7 +28,7 @@ export function landTime(written: string, kitRateHz: number, rateHz: number): nu
   return Number((2n * above + below) / (2n * below));
 }
 
-/** A leeway in frames of a judged rate, rounded down. Throws on text that is no time. */
+/** Returns a written leeway in frames of the judged rate, rounded down. Throws on text that is not a time. */
 export function landLeeway(written: string, kitRateHz: number, rateHz: number): number {
   const fraction = toFraction(written, kitRateHz, rateHz);
   if (!fraction) throw new Error(`"${written}" is no length`);

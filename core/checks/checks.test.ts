@@ -36,7 +36,10 @@ function judge(kit: Kit, check: Check, { program, trace }: ReturnType<typeof see
   return compiled.value(indexTrace(program, trace));
 }
 
-/** An event as a check could ask for it: kind and id of one that happened, and some of its fields, plain or in a list. */
+/**
+ * Builds the event a check would ask for from an event that happened: its kind, its id and some of its
+ * fields, single or in a list.
+ */
 function askFor(event: TraceEvent, pick: number): AskedEvent {
   const { kind, id, ...rest } = event as TraceEvent & Record<string, unknown>;
   const fields = Object.entries(rest).filter(
@@ -79,7 +82,7 @@ const draws: fc.Arbitrary<Draw> = fc.record({
   jitter: fc.integer({ min: -3, max: 3 }),
 });
 
-/** A check about what did happen in a run, or nearly did. */
+/** Builds a check about an event that happened in a run, or nearly happened. */
 function checkOf(kit: Kit, { seen, program, trace }: ReturnType<typeof see>, draw: Draw): Check | undefined {
   const { picks, from, to, within, min, jitter } = draw;
   const { events } = seen;

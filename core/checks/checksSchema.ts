@@ -10,7 +10,7 @@ const frame = v.pipe(
   v.minValue(0, "frames"),
   v.maxValue(BOUNDS.frames, "past-takes"),
 );
-/** How often something happens: no more often than there are frames in the longest take. */
+/** A count of events; its maximum is the number of frames in the longest take. */
 const times = v.pipe(
   v.number("whole"),
   v.integer("whole"),
@@ -18,7 +18,7 @@ const times = v.pipe(
   v.maxValue(BOUNDS.frames, "past-takes"),
 );
 
-/** What a field of an event must be: one value, or one of a list. */
+/** Accepts one value or a list of values for a field of an event. */
 function oneOf<T extends v.GenericSchema>(value: T) {
   return v.exactOptional(v.union([value, some(value)]));
 }
@@ -26,8 +26,8 @@ function oneOf<T extends v.GenericSchema>(value: T) {
 const common = { id, f: oneOf(frame) };
 
 /**
- * An event as a check asks for it: kind and id, and any further field such an event has in a trace file, but its edges.
- * Source: check rules, "Events".
+ * An event a check asks for: its kind, its id, and any other field the event has in a trace file except its
+ * edges. Source: check rules, "Events".
  */
 export const askedEventSchema = v.variant("kind", [
   v.strictObject({
@@ -71,7 +71,7 @@ const keptSchema = v.union([
   v.strictTuple([frame, v.literal("prompt"), id, text]),
 ]);
 
-/** The fields of a check, whatever it expects. */
+/** The fields every check has. */
 const checkFields = {
   id,
   name: text,
@@ -82,7 +82,7 @@ const checkFields = {
   off: v.exactOptional(flag),
 };
 
-/** The fields of each expectation; the first is the expectation itself. */
+/** The fields of each expectation; the first one names the expectation. */
 const expectationFields = {
   happens: v.exactOptional(askedEventSchema),
   never: v.exactOptional(askedEventSchema),
@@ -98,7 +98,7 @@ const expectationFields = {
   slip: v.exactOptional(duration),
 };
 
-/** A check as a file holds it; which fields go together is looked at by parseChecks. */
+/** A check as stored in a file. `parseChecks` verifies which fields may appear together. */
 export const checkSchema = v.strictObject({ ...checkFields, ...expectationFields });
 
 /** The checks document. Source: check rules, "File". */
@@ -116,7 +116,7 @@ export type KeptEvent = DeepReadonly<v.InferOutput<typeof keptSchema>>;
 
 type CheckBase = DeepReadonly<v.InferOutput<v.StrictObjectSchema<typeof checkFields, undefined>>>;
 
-/** What a check expects: exactly one of these. */
+/** The expectation of a check: exactly one of these. */
 export type Expectation =
   | { readonly happens: AskedEvent; readonly at: string; readonly within?: string }
   | { readonly never: AskedEvent }
@@ -125,10 +125,10 @@ export type Expectation =
   | { readonly answers: string; readonly move?: string; readonly within?: string }
   | { readonly same: readonly KeptEvent[]; readonly slip?: string };
 
-/** What must or must not be made of takes. */
+/** A rule about what must or must not be recognised in takes. */
 export type Check = CheckBase & Expectation;
 
-/** A list of checks, as it is kept in a file. */
+/** A list of checks as stored in a file. */
 export interface Checks {
   readonly format: "moss-tap/checks";
   readonly version: 1;
@@ -138,7 +138,7 @@ export interface Checks {
   readonly checks: readonly Check[];
 }
 
-/** Each expectation with the fields that go with it, and those of them that must be there. */
+/** The fields of each expectation, and which of them are required. */
 export const EXPECTATIONS = {
   happens: { fields: ["at", "within"], needs: ["at"] },
   never: { fields: [], needs: [] },
@@ -151,7 +151,7 @@ export const EXPECTATIONS = {
 export type ExpectationName = keyof typeof EXPECTATIONS;
 export const EXPECTATION_NAMES = Object.keys(EXPECTATIONS) as readonly ExpectationName[];
 
-/** Which expectation a check has. */
+/** Returns the name of a check's expectation. */
 export function expectationOf(check: Check): ExpectationName {
   return EXPECTATION_NAMES.find(name => name in check)!;
 }

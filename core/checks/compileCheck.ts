@@ -8,7 +8,7 @@ import { compileMatcher, unknownId, type Matcher } from "./matchEvents";
 import { listStory } from "./story";
 import type { TraceIndex } from "./traceIndex";
 
-/** Why a check does not hold. */
+/** The reason why a check fails. */
 export type WhyNot =
   | "never"
   | "early"
@@ -21,7 +21,7 @@ export type WhyNot =
   | "differs"
   | "no-take";
 
-/** What a check finds in one take. Frames are those of the judged rate. */
+/** The result of judging a check on one take. Frames are those of the judged rate. */
 export interface Verdict {
   readonly ok: boolean;
   readonly why?: WhyNot;
@@ -31,13 +31,13 @@ export interface Verdict {
   readonly reached?: number;
 }
 
-/** A check made ready to judge traces of one program. */
+/** A compiled check; judges traces of one program. */
 export type CheckJudge = (index: TraceIndex) => Verdict;
 
-/** A stretch of frames, both ends included. */
+/** Returns a range of frames of a trace, both ends included. */
 type StretchOf = (trace: Trace) => { readonly from: number; readonly to: number };
 
-/** The place of the first of ascending notes that is not before a frame. */
+/** Returns the index of the first note at or after a frame, in a list of ascending notes. */
 function firstFrom(trace: Trace, notes: readonly number[], frame: number): number {
   let low = 0;
   let high = notes.length;
@@ -49,7 +49,7 @@ function firstFrom(trace: Trace, notes: readonly number[], frame: number): numbe
   return low;
 }
 
-/** Calls back for every matching event of a stretch, in order, until it is told to stop. */
+/** Calls back for every matching event of a range, in order, until the callback asks to stop. */
 function walk(
   { trace, notesOf }: TraceIndex,
   { kind, subject, isMatch }: Matcher,
@@ -124,7 +124,7 @@ function judgeOrder(matchers: readonly Matcher[], stretch: StretchOf): CheckJudg
   };
 }
 
-/** `within`: Infinity for however late. */
+/** `within` is Infinity if the answer may come at any time. */
 function judgeAnswers(
   control: number,
   isAnswering: (move: number) => boolean,
@@ -178,9 +178,9 @@ function judgeSame(
 }
 
 /**
- * Makes a check ready for a program: the kit compiled at the rate it is to be judged at. `kitRateHz` is the kit's own, in
- * whose frames the check is written. Gives one issue for every id that the kit lacks, with its path inside the check.
- * What is found is exactly what the check rules say; the trace that was indexed must be whole.
+ * Compiles a check against a program, the kit compiled at the rate to judge at. `kitRateHz` is the kit's own
+ * rate; times in the check are written in its frames. Returns one issue for every id the kit lacks, with its
+ * path inside the check. Verdicts follow docs/check-rules.md exactly; the indexed trace must be complete.
  */
 export function compileCheck(program: Program, kitRateHz: number, check: Check): Result<CheckJudge> {
   const land = (written: string) => landTime(written, kitRateHz, program.rateHz);

@@ -54,13 +54,13 @@ const WORDS_OF_BY: Readonly<Record<string, string>> = Object.fromEntries(
 const listWords = (value: unknown, say: (one: unknown) => string = String) =>
   Array.isArray(value) ? value.map(item => say(item)).join(" or ") : say(value);
 
-/** Names of what a check is about, as people gave them. */
+/** The display names of a check's subjects. */
 export interface CheckNames {
   readonly take: (id: string) => string;
   readonly gate: (id: string) => string;
 }
 
-/** A reason as a trace file writes it, in words that follow a comma. */
+/** Formats a reason from a trace file as words that follow a comma. */
 function whyWords(kind: AskedEvent["kind"], why: string, names: CheckNames): string {
   const [, word = why, gate = ""] = /^(gate|ban):(.*)$/s.exec(why) ?? [];
   if (kind === "lost")
@@ -69,7 +69,7 @@ function whyWords(kind: AskedEvent["kind"], why: string, names: CheckNames): str
   return FAILURE_WORDS[why as keyof typeof FAILURE_WORDS];
 }
 
-/** What a further field of an event asks for, in words: " forgiven", ", Footing was not open", " clean". */
+/** Formats one further field of an event: " forgiven", ", Footing was not open", " clean". */
 function describeField(
   names: CheckNames,
   event: AskedEvent,
@@ -95,7 +95,7 @@ function describeField(
   ]);
 }
 
-/** An event in words: its subject, what it does, and whatever else is asked of it. */
+/** Formats an event as words: its subject, its action, and the other fields asked for. */
 export function describeEvent(
   event: AskedEvent,
   path: readonly PathStep[],
@@ -160,7 +160,7 @@ function describeExpectation(check: Check, names: CheckNames): SentencePart[] {
   ];
 }
 
-/** A check as one sentence, without its name; paths are inside the check. */
+/** Describes a check as one sentence without its name. Paths are relative to the check. */
 export function describeCheck(check: Check, names: CheckNames): SentencePart[] {
   const takes = check.on === "*" ? [] : check.on;
   return [
@@ -183,7 +183,7 @@ export function describeCheck(check: Check, names: CheckNames): SentencePart[] {
   ];
 }
 
-/** What else a check could say, as it would be offered. */
+/** Returns the clauses that could be added to a check. */
 export function offerCheck(check: Check, kit: Kit, takeIds: readonly string[]): Offer<Check>[] {
   const offers: (Offer<Check> | false)[] = [
     check.on !== "*" && { words: "… in every take", becomes: { ...check, on: "*" } },

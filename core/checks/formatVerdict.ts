@@ -2,7 +2,7 @@ import type { Verdict } from "./compileCheck";
 
 const counted = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
 
-/** What a check found, in words: "it happened 3 frames too late, on frame 87". */
+/** Formats a verdict as words: "it happened 3 frames too late, on frame 87". */
 export function formatVerdict({ ok, why, slip = 0, f, count, reached = 0 }: Verdict): string {
   if (ok) {
     if (slip !== 0) return `it holds, ${counted(Math.abs(slip), "frame")} ${slip < 0 ? "early" : "late"}`;

@@ -4,18 +4,18 @@ import { eventNotes } from "../trace/noteKinds";
 import type { TraceEvent } from "../trace/traceSchema";
 import type { AskedEvent, Check, KeptEvent } from "./checksSchema";
 
-/** What a new check begins with: a free id, the take it is asked of. */
+/** The start of a new check: a free id, and the take it applies to. */
 export interface CheckBeginning {
   readonly id: string;
   readonly takeId: string;
 }
 
-/** The name of what an event is about. */
+/** Returns the display name of an event's subject. */
 function subjectName(kit: Kit, { kind, id }: Pick<TraceEvent, "kind" | "id">): string {
   return kind === "gate" ? gateName(kit, id) : nameOf(kit, eventNotes[kind].list, id);
 }
 
-/** An event as a check would ask for it again: what it is, and how, but not when. */
+/** Returns the event to ask for so that a check matches this one: its kind and fields without its frame. */
 export function askAgain(event: TraceEvent): AskedEvent {
   switch (event.kind) {
     case "lost":
@@ -32,25 +32,25 @@ export function askAgain(event: TraceEvent): AskedEvent {
   }
 }
 
-/** "This must happen here", give or take two frames. */
+/** Creates the check "this must happen here", with a leeway of two frames. */
 export function mustHappen(kit: Kit, event: TraceEvent, { id, takeId }: CheckBeginning): Check {
   const name = `${subjectName(kit, event)} happens at ${event.f}f`;
   return { id, name, on: [takeId], happens: askAgain(event), at: `${event.f}f`, within: "2f" };
 }
 
-/** "This must never happen" in this take. */
+/** Creates the check "this must never happen" for one take. */
 export function mustNever(kit: Kit, event: TraceEvent, { id, takeId }: CheckBeginning): Check {
   const word = event.kind === "lost" ? "lost" : "so";
   return { id, name: `${subjectName(kit, event)} never ${word}`, on: [takeId], never: askAgain(event) };
 }
 
-/** "Every press of this control is answered within three frames" in this take. */
+/** Creates the check "every press of this control is answered within three frames" for one take. */
 export function mustAnswer(kit: Kit, controlId: string, { id, takeId }: CheckBeginning): Check {
   const name = `Every press of ${nameOf(kit, "controls", controlId)} is answered`;
   return { id, name, on: [takeId], answers: controlId, within: "3f" };
 }
 
-/** "This take stays as it is." */
+/** Creates the check "this take stays as it is". */
 export function mustStay(
   takeName: string,
   story: readonly KeptEvent[],

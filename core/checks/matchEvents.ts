@@ -5,20 +5,20 @@ import { eventNotes } from "../trace/noteKinds";
 import type { Trace } from "../trace/trace";
 import type { AskedEvent } from "./checksSchema";
 
-/** The word for one thing of a list, in sentences. */
+/** The noun for an item of each list, for sentences. */
 const WHAT = { moves: "move", patterns: "pattern", prompts: "prompt", gates: "gate", modes: "mode" } as const;
 
-/** An event as it is looked for: among the notes of a kind on a subject, those that match. */
+/** Matches events among the notes of one kind and subject. */
 export interface Matcher {
   readonly kind: number;
   readonly subject: number;
-  /** Does a note of that kind and subject match in its further fields too? */
+  /** Returns whether the further fields of a note match; its kind and subject must already match. */
   readonly isMatch: (trace: Trace, note: number) => boolean;
 }
 
 const PLAIN: ReadonlySet<string> = new Set(["kind", "id"]);
 
-/** What a kit has of the things an event can be about, for who asks for one that is not there. */
+/** Returns an issue if the kit lacks the subject of an event. */
 export function unknownId(
   program: Program,
   list: "moves" | "patterns" | "prompts" | "gates" | "modes" | "controls",
@@ -32,7 +32,9 @@ export function unknownId(
 }
 
 /**
- * Makes the matcher of an event: kind and id by the note; further fields by the event as a trace file has it, each equal to what is asked for or one of the list. One issue where the kit has no such thing.
+ * Compiles the matcher of an event. Kind and id are compared with the note; every further field is compared
+ * with the event as a trace file has it: equal, or one of a list. Returns one issue if the kit lacks the
+ * subject.
  */
 export function compileMatcher(
   program: Program,

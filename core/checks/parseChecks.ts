@@ -2,7 +2,7 @@ import { fault, type Issue, type PathStep, type Result } from "../formats/issue"
 import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
 import { checksSchema, EXPECTATION_NAMES, EXPECTATIONS, type Check, type Checks } from "./checksSchema";
 
-/** The checks format as this build knows it. */
+/** The checks format and its newest version. */
 const CHECKS_FORMAT: DocumentFormat<Checks> = {
   format: "moss-tap/checks",
   version: 1,
@@ -10,12 +10,12 @@ const CHECKS_FORMAT: DocumentFormat<Checks> = {
   forward: {},
 };
 
-/** Every field that goes with some expectation and not with all. */
+/** Every field that belongs to some expectations and not to all. */
 const OWN_FIELDS = new Set<string>(
   EXPECTATION_NAMES.flatMap((name): readonly string[] => EXPECTATIONS[name].fields),
 );
 
-/** What is wrong with how the fields of a check go together. */
+/** Returns issues for fields of a check that do not go together. */
 function checkFields(check: Check, path: readonly PathStep[]): Issue[] {
   const names = EXPECTATION_NAMES.filter(name => name in check);
   const [own, ...more] = names;
@@ -35,8 +35,8 @@ function checkFields(check: Check, path: readonly PathStep[]): Issue[] {
 }
 
 /**
- * Reads an unknown value as a list of checks: its shape, exactly one expectation in each with the fields that go with it,
- * no id twice. Whether a kit has what they name is said by `compileCheck`.
+ * Parses an unknown value as a list of checks: its shape, exactly one expectation each with its fields,
+ * unique ids. `compileCheck` verifies that a kit has the ids a check names.
  */
 export function parseChecks(input: unknown): Result<Checks> {
   const parsed = parseDocument(CHECKS_FORMAT, input);
@@ -52,7 +52,7 @@ export function parseChecks(input: unknown): Result<Checks> {
   return issues.length === 0 ? parsed : { ok: false, issues };
 }
 
-/** Reads one check by itself; paths are inside it. */
+/** Parses one check; paths are relative to it. */
 export function parseCheck(input: unknown): Result<Check> {
   const list = { format: "moss-tap/checks", version: 1, id: "one", name: "", checks: [input] };
   const parsed = parseChecks(list);
@@ -60,7 +60,7 @@ export function parseCheck(input: unknown): Result<Check> {
   return { ok: false, issues: parsed.issues.map(issue => ({ ...issue, path: issue.path.slice(2) })) };
 }
 
-/** A list of checks as the document a file holds. */
+/** Returns a list of checks as the document a file holds. */
 export function checksDocument(
   id: string,
   name: string,

@@ -1,7 +1,7 @@
 import type { Check } from "./checksSchema";
 import type { Verdict } from "./compileCheck";
 
-/** What became of one check on one take at one rate. */
+/** The verdict of one check on one take at one rate. */
 export interface CheckResult extends Verdict {
   readonly check: string;
   readonly take: string;
@@ -15,20 +15,20 @@ export interface ResultsDocument {
   readonly results: readonly CheckResult[];
 }
 
-/** The rates a check is judged at: its own or else the kit's, then those that are asked for besides; each once. */
+/** Returns the rates a check is judged at, each once: its own or else the kit's, then `more`. */
 export function ratesOf(check: Check, kitRateHz: number, more: readonly number[] = []): number[] {
   return [...new Set([...(check.rates ?? [kitRateHz]), ...more])];
 }
 
-/** Is a check asked of a take? */
+/** Returns whether a check applies to a take. */
 export function isAskedOf(check: Check, takeId: string): boolean {
   return !check.off && (check.on === "*" || check.on.includes(takeId));
 }
 
 /**
- * Results in their order: check by check as listed, take by take as given (those a check names and nobody gave after
- * them, as it names them), rate by rate. `verdictOf` is asked for takes by their place in what was given. `given`: all
- * takes there are, where others are judged elsewhere.
+ * Returns results in order: by check as listed, by take as given, by rate. Takes that a check names but that
+ * were not given follow, in the order named. `verdictOf` receives the index of a take in `given`, which lists
+ * all takes even if others are judged elsewhere.
  */
 export function orderResults(
   checks: readonly Check[],

@@ -8,8 +8,8 @@ import type { KeptEvent } from "./checksSchema";
 const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 
 /**
- * What happened in a take, in short: its moves performed and its prompts' outcomes, by frame, within a frame by kind, then
- * id (as code units). Frames are those of the trace. Source: check rules, "same".
+ * Returns the story of a take: performed moves and outcomes of prompts, ordered by frame, kind and id (by
+ * code units). Frames are those of the trace. Source: check rules, "same".
  */
 export function listStory(program: Program, trace: Trace): KeptEvent[] {
   const story: KeptEvent[] = [];

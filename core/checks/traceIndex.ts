@@ -3,24 +3,27 @@ import { readOutcomes } from "../study/outcomes/readOutcomes";
 import { edgesOf } from "../trace/notes/edgeList";
 import type { Trace } from "../trace/trace";
 
-/** A press edge that a performed move answers: its frame, the frame of the answer, and the move by its place. */
+/**
+ * A performed move that answers a press edge: the frame of the edge, the frame of the answer, and the index
+ * of the move.
+ */
 export interface Answer {
   readonly edge: number;
   readonly f: number;
   readonly move: number;
 }
 
-/** The notes of a trace by what they are about, so that many checks need not each go through all of it. */
+/** An index of a trace's notes by kind and subject, shared by many checks. */
 export interface TraceIndex {
   readonly trace: Trace;
-  /** The places of all notes of a kind on a subject, in their order. */
+  /** Returns the indices of all notes of a kind on a subject, in order. */
   readonly notesOf: (kind: number, subject: number) => readonly number[];
-  /** Every answer to a press edge of a control: a move performed off a fire that has the edge among its own. */
+  /** Returns every answer to a press edge of a control: a performed move whose fire holds the edge. */
   readonly answersTo: (control: number) => readonly Answer[];
 }
 
 const NONE: readonly number[] = [];
-/** More subjects than a kit may have. */
+/** An upper bound on the number of subjects of a kit. */
 const SUBJECTS = 65_536;
 
 function listAnswers(program: Program, trace: Trace): Answer[][] {
@@ -33,7 +36,7 @@ function listAnswers(program: Program, trace: Trace): Answer[][] {
   return answers;
 }
 
-/** Makes the index of a whole trace of a program: one pass over its notes; answers are listed when they are first asked for. */
+/** Indexes a complete trace of a program in one pass over its notes. Answers are computed on first use. */
 export function indexTrace(program: Program, trace: Trace): TraceIndex {
   const notes = new Map<number, number[]>();
   for (let i = 0; i < trace.count; i++) {

@@ -8,7 +8,7 @@ function at(curve: string, x: number): number {
   return evaluateEasing(parsed.value, x);
 }
 
-/** The textbook solution by bisection, for the test alone. */
+/** Solves the curve by bisection, as a reference for the test. */
 function bisect(x1: number, y1: number, x2: number, y2: number, x: number): number {
   const along = (a: number, b: number, t: number) =>
     3 * a * t * (1 - t) ** 2 + 3 * b * t * t * (1 - t) + t ** 3;

@@ -2,9 +2,8 @@ import bezier from "bezier-easing";
 import { BOUNDS } from "../formats/bounds";
 
 /**
- * An easing curve as plain data. `points` is CSS `linear()`; `steps` is CSS `steps()` with
- * `jumps` = how many jumps there are and `offset` = jumps already made at 0.
- * Source: CSS Easing Functions Level 2.
+ * An easing curve as plain data. `points` is CSS `linear()`; `steps` is CSS `steps()`, with `jumps` the
+ * number of jumps and `offset` the jumps already made at 0. Source: CSS Easing Functions Level 2.
  */
 export type Easing =
   | { readonly kind: "linear" }
@@ -32,7 +31,7 @@ const KEYWORDS: Readonly<Record<string, string>> = {
 
 const WRITTEN = /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d+)?$/i;
 
-/** Is it a number, as CSS writes them, that a curve can reach? */
+/** Matches a finite number in CSS notation. */
 const NUMBER = {
   test: (written: string) => WRITTEN.test(written) && Math.abs(Number(written)) <= BOUNDS.curveReach * 100,
 };
@@ -57,7 +56,7 @@ interface Stop {
   readonly output: number;
 }
 
-/** One entry of linear(): a number and up to two percentages, which make one stop or two. */
+/** Parses one entry of linear(): a number and up to two percentages, which make one stop or two. */
 function parseStops(part: string): Stop[] | undefined {
   const words = part.split(/\s+/);
   const percents = words.filter(word => word.endsWith("%"));
@@ -73,7 +72,7 @@ function parseStops(part: string): Stop[] | undefined {
   return undefined;
 }
 
-/** Gives every stop its input: ends at 0 and 1, never going back, the unplaced evenly between neighbours. */
+/** Fills in the input of every stop: 0 and 1 at the ends, never decreasing, unplaced stops evenly spaced. */
 function parsePoints(parts: readonly string[]): ParsedEasing {
   const stops: Stop[] = [];
   for (const part of parts) {
@@ -129,8 +128,9 @@ function parseSteps(parts: readonly string[]): ParsedEasing {
 }
 
 /**
- * Reads a CSS easing function: `linear`, the `ease` words, `cubic-bezier()`, `linear()` and `steps()`.
- * Capitals and spare spaces do not matter. What is no easing function gives a reason a person can act on.
+ * Parses a CSS easing function: `linear`, the `ease` keywords, `cubic-bezier()`, `linear()` and `steps()`.
+ * Case and extra spaces are ignored. Returns a reason with a cure if the text is not an easing function.
+ * Example: `parseEasing("cubic-bezier(0.2, 0, 0, 1)")`.
  */
 export function parseEasing(source: string): ParsedEasing {
   if (source.length > BOUNDS.curveLetters) return refuse(`it is longer than ${BOUNDS.curveLetters} letters`);
@@ -150,7 +150,10 @@ export function parseEasing(source: string): ParsedEasing {
 
 const solvers = new WeakMap<Easing, (x: number) => number>();
 
-/** Between two stops, or beyond the ends along the outermost pair. Source: CSS Easing Level 2, section 2.2. */
+/**
+ * Interpolates between two stops, and extrapolates the outermost pair beyond the ends. Source: CSS Easing
+ * Level 2, section 2.2.
+ */
 function evaluatePoints(inputs: readonly number[], outputs: readonly number[], x: number): number {
   const last = inputs.length - 1;
   if (last === 0) return outputs[0]!;
@@ -162,7 +165,10 @@ function evaluatePoints(inputs: readonly number[], outputs: readonly number[], x
   return outputs[at]! + ((x - inputs[at]!) / range) * (outputs[at + 1]! - outputs[at]!);
 }
 
-/** The curve's output at `ratio`, 0 to 1 (clamped by the caller). A bezier is solved by `bezier-easing`. */
+/**
+ * Returns the curve's output at `ratio` (0 to 1; the caller clamps it). A bezier is solved by
+ * `bezier-easing`.
+ */
 export function evaluateEasing(easing: Easing, ratio: number): number {
   switch (easing.kind) {
     case "linear":

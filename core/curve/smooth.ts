@@ -1,10 +1,10 @@
-/** A point of a curve: both axes 0 to 1 as a rule; outputs may lie beyond. */
+/** A point of a curve: x from 0 to 1, y usually so; outputs may lie outside. */
 export interface CurvePoint {
   readonly x: number;
   readonly y: number;
 }
 
-/** Slopes at the points that keep the curve from overshooting. Source: Fritsch and Carlson, 1980. */
+/** Returns slopes at the points that prevent overshoot. Source: Fritsch and Carlson, 1980. */
 function monotoneSlopes(points: readonly CurvePoint[]): number[] {
   const last = points.length - 1;
   const secants: number[] = [];
@@ -46,10 +46,9 @@ function hermite(a: CurvePoint, b: CurvePoint, slopeA: number, slopeB: number, t
 }
 
 /**
- * A smooth curve through points, written as CSS `linear()` so that any other program can read it.
- * `points`: at least two, x strictly rising from 0 to 1. `perSpan`: stops laid in each span, 1 or more
- * (1 gives the straight lines themselves). Never overshoots between points. Throws on fewer points or
- * on an x that does not rise, which is a programmer's mistake.
+ * Returns a smooth curve through points as CSS `linear()`, readable by other programs. `points`: at least
+ * two, x strictly increasing from 0 to 1. `perSpan`: stops per span, 1 or more (1 gives straight lines).
+ * Never overshoots between points. Throws a RangeError on fewer points or an x that does not increase.
  */
 export function formatSmoothCurve(points: readonly CurvePoint[], perSpan = 8): string {
   if (points.length < 2) throw new Error("a curve takes at least two points");

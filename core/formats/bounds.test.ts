@@ -33,7 +33,7 @@ const charge = (more: object) =>
   });
 const many = <T>(count: number, make: (k: number) => T) => Array.from({ length: count }, (_, k) => make(k));
 
-/** Nested so deep. */
+/** Returns lists nested `depth` levels deep. */
 function nest(depth: number): unknown {
   let value: unknown = 1;
   for (let k = 0; k < depth; k++) value = [value];

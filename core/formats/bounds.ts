@@ -1,37 +1,43 @@
 /**
- * How much of anything a document may hold. What is more is refused in words before it is stored, so that whatever is kept
- * can be opened, drawn and run. docs/file-formats.md lists them with their reasons.
+ * The limits of a document's contents. Anything larger is refused before it is stored, so that every stored
+ * document can be opened, drawn and run. docs/file-formats.md lists the limits with their reasons.
  */
 export const BOUNDS = {
-  /** Letters of an id: it stands in addresses, file names and traces. */
+  /** Characters of an id, which appears in addresses, file names and traces. */
   idLetters: 100,
-  /** Letters of a name: it is drawn on the tape, on stones and on stages. */
+  /** Characters of a name, which is drawn on the tape, on keys and on stages. */
   nameLetters: 200,
-  /** Letters of a note on a take. */
+  /** Characters of a note on a take. */
   noteLetters: 10_000,
-  /** Letters of an easing curve, and how far its stops may lie from 0. */
+  /** Characters of an easing curve, and the absolute bound of its stops. */
   curveLetters: 2000,
   curveReach: 1000,
-  /** Items of a list in a kit: rules, controls, what a rule names. */
+  /** Items of a list in a kit: rules, controls, the names a rule lists. */
   items: 1000,
-  /** Steps of a sequence: every choice of frames for them is held while it may still come true. */
+  /** Steps of a sequence; the matcher keeps every choice of frames that may still complete. */
   steps: 64,
-  /** How far a number may lie from 0 where nothing else bounds it, such as what a charge is worth. */
+  /** The absolute bound of a number without a closer one, such as a charge's output. */
   reach: 1_000_000,
-  /** Rows of a level and tiles in a row. */
+  /** Rows of a level, and tiles in a row. */
   levelRows: 256,
   levelTiles: 4096,
   /** Frames of a take, at its own rate and at the kit's: a day at 200 frames a second. */
   frames: 17_280_000,
-  /** How deep lists and objects may stand in each other. */
+  /** Nesting depth of lists and objects. */
   depth: 32,
 } as const;
 
-/** Can a text be an id: not empty, short enough, with nothing in it that addresses and paths keep for themselves? */
+/**
+ * Returns whether a text is a valid id: not empty, within the bound, and free of characters reserved by
+ * addresses and paths.
+ */
 export function isId(text: string): boolean {
   return text.length > 0 && text.length <= BOUNDS.idLetters && ID_PATTERN.test(text);
 }
 
-/** An id: letters, digits and signs but for those that addresses and paths keep for themselves, and no unpaired or unseen ones. */
+/**
+ * The pattern of an id: letters, digits and signs, except those reserved by addresses and paths, unpaired
+ * surrogates and invisible characters.
+ */
 export const ID_PATTERN =
   /^(?!\.{1,2}$)(?:[^\x00-\x1f\x7f/?#\\%\ud800-\udfff]|[\ud800-\udbff][\udc00-\udfff])+$/;

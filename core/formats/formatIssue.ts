@@ -2,13 +2,13 @@ import { formatPath, type Issue, type IssueCode } from "./issue";
 
 type Facts = Issue["facts"];
 
-/** Lengths of press in words: "12f", "12f to 17f", "60f or more". */
+/** Formats a range of press lengths: "12f", "12f to 17f", "60f or more". */
 function stretch({ from, to }: Facts): string {
   if (to === undefined) return `${from}f or more`;
   return from === to ? `${from}f` : `${from}f to ${to}f`;
 }
 
-/** What was found and what to do, one line a code. The place is put in front by formatIssue. */
+/** The finding and the cure of each code, one line each. `formatIssue` adds the place. */
 const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   dump: f => `'${f.found}' is not part of a value change dump here: ${f.hint}`,
   "not-json": f => `this is not JSON (${f.detail}): export it again, or mend it in a text editor`,
@@ -97,14 +97,14 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
 };
 
 /**
- * The one sentence for an issue: the place, what was found, what is accepted, what to do.
- * Example: "patterns[2].for: '12' is not a length: write 12f or 200ms".
+ * Formats an issue as one sentence: the place, what was found, what is accepted, what to do. Example:
+ * "patterns[2].for: '12' is not a length: write 12f or 200ms".
  */
 export function formatIssue(issue: Issue): string {
   return `${formatPath(issue.path)}: ${formatFinding(issue)}`;
 }
 
-/** What is wrong and what to do, without the place: for where the place is plain to see. */
+/** Formats an issue without its place, for use next to the field it concerns. */
 export function formatFinding(issue: Issue): string {
   return SENTENCES[issue.code](issue.facts);
 }

@@ -3,9 +3,9 @@ import { BOUNDS } from "./bounds";
 import { id } from "../kit/parts";
 
 /**
- * A schema for an object whose keys are ids: every key counts, also those that languages keep for themselves, such as
- * `constructor`, which Valibot's own record passes over. Faults carry their key, as in any object; of more keys than a list may have
- * items none is read.
+ * A schema for an object whose keys are ids. It validates every key, including `constructor` and other names
+ * that Valibot's own record skips. Issues carry their key. If there are more keys than a list may have items,
+ * none is read.
  */
 export function idRecord<T extends v.GenericSchema>(
   value: T,

@@ -1,4 +1,4 @@
-/** What can be wrong with a file, a kit or a take. The sentence for each lives in formatIssue. */
+/** The codes of issues in a file, a kit or a take. `formatIssue` has the sentence of each. */
 export type IssueCode =
   | "not-json"
   | "dump"
@@ -69,10 +69,10 @@ export type IssueCode =
   | "check-two"
   | "check-field";
 
-/** One step of a path into a document: a field's name or a place in a list, counted from 0. */
+/** One step of a path into a document: a field's name or an index in a list. */
 export type PathStep = string | number;
 
-/** One thing wrong: a code with its facts; `fault` stops a kit, `warning` does not. */
+/** One problem: a code with its facts. A `fault` stops a kit from running, a `warning` does not. */
 export interface Issue {
   readonly code: IssueCode;
   readonly severity: "fault" | "warning";
@@ -80,22 +80,22 @@ export interface Issue {
   readonly facts: Readonly<Record<string, string | number>>;
 }
 
-/** The outcome of reading what a user gave: a value, or every issue found. Warnings come with a value. */
+/** The outcome of reading user input: a value with its warnings, or every issue found. */
 export type Result<T> =
   | { readonly ok: true; readonly value: T; readonly warnings: readonly Issue[] }
   | { readonly ok: false; readonly issues: readonly Issue[] };
 
-/** Builds a fault. */
+/** Creates a fault. */
 export function fault(code: IssueCode, path: readonly PathStep[], facts: Issue["facts"] = {}): Issue {
   return { code, severity: "fault", path, facts };
 }
 
-/** Builds a warning. */
+/** Creates a warning. */
 export function warning(code: IssueCode, path: readonly PathStep[], facts: Issue["facts"] = {}): Issue {
   return { code, severity: "warning", path, facts };
 }
 
-/** A path as people write it: `patterns[2].for`; the whole document is "the file". */
+/** Formats a path: `patterns[2].for`; an empty path is "the file". */
 export function formatPath(path: readonly PathStep[]): string {
   if (path.length === 0) return "the file";
   return path

@@ -15,7 +15,7 @@ import { formatIssue } from "./formatIssue";
 import type { PathStep, Result } from "./issue";
 import { FILE_LIMIT_BYTES, parseJson } from "./parseDocument";
 
-/** Every path into a document, down to its leaves. */
+/** Returns every path into a document, down to its leaves. */
 function listPaths(value: unknown, path: PathStep[] = []): PathStep[][] {
   if (typeof value !== "object" || value === null) return [path];
   const steps: PathStep[] = Array.isArray(value) ? value.map((_, i) => i) : Object.keys(value);
@@ -98,7 +98,7 @@ test("any kit written to a file and read again is the same kit", () => {
       const read = parseKit(JSON.parse(written));
       if (!read.ok) return;
       expect(read.value).toEqual(JSON.parse(written));
-      // Once read, fields stand in the order of the schema: written again it is the same text, however often.
+      // Parsed fields follow the order of the schema: writing again gives the same text.
       const again = parseKit(JSON.parse(JSON.stringify(read.value)));
       expect(again.ok && JSON.stringify(again.value)).toBe(JSON.stringify(read.value));
       kit.patterns.forEach(pattern => kinds.add(pattern.kind));

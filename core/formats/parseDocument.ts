@@ -23,7 +23,7 @@ const CODES_BY_MESSAGE = new Set<string>([
   "two",
 ]);
 
-/** A value in a few letters, however large it is: only as much of it is read as is shown. */
+/** Formats a value in a few characters; reads only as much of it as is shown. */
 function show(value: unknown): string {
   if (value === undefined) return "nothing";
   if (typeof value === "string") return value.length > 57 ? `'${value.slice(0, 55)}…'` : `'${value}'`;
@@ -37,7 +37,7 @@ function show(value: unknown): string {
   return `{${Object.keys(value).slice(0, 3).join(", ").slice(0, 50)}…}`;
 }
 
-/** Do lists and objects stand deeper in each other than so many? Never goes down further than that into itself. */
+/** Returns whether lists and objects nest deeper than `depth`. Recurses no deeper than that itself. */
 function isDeeperThan(input: unknown, depth: number): boolean {
   if (typeof input !== "object" || input === null) return false;
   if (depth === 0) return true;
@@ -139,7 +139,7 @@ function toIssues(found: v.BaseIssue<unknown>, schemaAt: AnySchema, value: unkno
   return [fault(code, path, facts)];
 }
 
-/** The schema that stands at a path, following what the value there was meant as. */
+/** Returns the schema at a path, choosing union forms by the value found there. */
 function schemaAlong(root: AnySchema, path: readonly PathStep[], value: unknown): AnySchema | undefined {
   let schema: AnySchema | undefined = root;
   let here: unknown = value;
@@ -156,21 +156,21 @@ function schemaAlong(root: AnySchema, path: readonly PathStep[], value: unknown)
   return schema;
 }
 
-/** How a document is known: its format's name, its newest version and how older ones are brought forward. */
+/** A document format: its name, its newest version, and how older versions are upgraded. */
 export interface DocumentFormat<T> {
   readonly format: string;
   readonly version: number;
   readonly schema: v.GenericSchema<unknown, T>;
-  /** Fields of numbers upon numbers, whose depth their own schema holds: it is not looked for there. */
+  /** Fields that hold many numbers; their own schema checks their depth. */
   readonly bulk?: readonly string[];
-  /** `forward[n]` turns a document of version n into one of version n + 1. */
+  /** `forward[n]` upgrades a document of version n to version n + 1. */
   readonly forward: Readonly<Record<number, (document: Record<string, unknown>) => Record<string, unknown>>>;
 }
 
 /**
- * Reads an unknown value as a document. Never throws on what a user gave: either the value, typed,
- * or every issue found, unknown fields listed one by one. An older version is brought forward first;
- * a newer one is refused without looking further.
+ * Parses an unknown value as a document. Never throws on user input: returns the typed value or every issue
+ * found, with unknown fields listed one by one. An older version is upgraded first; a newer one is refused
+ * without a further look.
  */
 export function parseDocument<T>(known: DocumentFormat<T>, input: unknown): Result<T> {
   if (!isRecord(input) || input.format !== known.format) {
@@ -201,10 +201,13 @@ export function parseDocument<T>(known: DocumentFormat<T>, input: unknown): Resu
   return { ok: false, issues };
 }
 
-/** The most a file may hold, in bytes. */
+/** The maximum size of a file, in bytes. */
 export const FILE_LIMIT_BYTES = 32 * 1024 * 1024;
 
-/** Text as JSON, or one issue that says where it breaks. Longer than FILE_LIMIT_BYTES characters is refused unread. */
+/**
+ * Parses text as JSON. Returns one issue that locates the error. Text longer than FILE_LIMIT_BYTES characters
+ * is refused unread.
+ */
 export function parseJson(source: string): Result<unknown> {
   if (source.length > FILE_LIMIT_BYTES) {
     const megabytes = Math.ceil(source.length / 1024 / 1024);

@@ -7,7 +7,7 @@ import { takesSchema } from "../input/parseTakes";
 import { takeSchema } from "../input/takeSchema";
 import { traceSchema } from "../trace/traceSchema";
 
-/** The documents a user can hold in hand, by the name of their schema's file. */
+/** The documents a user can export, by the name of their schema file. */
 export const DOCUMENT_SCHEMAS = {
   kit: kitSchema,
   take: takeSchema,

@@ -1,6 +1,6 @@
 import type { PathStep } from "./issue";
 
-/** The parts of a Valibot schema that are walked; its own types are too wide for a generic walk. */
+/** The parts of a Valibot schema that are walked; Valibot's own types are too wide for a generic walk. */
 export interface AnySchema {
   readonly type: string;
   readonly expects?: string;
@@ -17,7 +17,10 @@ export function isRecord(value: unknown): value is Record<string, unknown> {
   return typeof value === "object" && value !== null && !Array.isArray(value);
 }
 
-/** The form of a union a value was most likely meant as: most fields known, then fewest unknown. */
+/**
+ * Returns the union form that a value most likely was meant to be: most known fields, then fewest unknown
+ * ones.
+ */
 export function likeliest(options: readonly AnySchema[], value: unknown): AnySchema | undefined {
   if (!isRecord(value)) return undefined;
   let best: AnySchema | undefined;
@@ -41,8 +44,8 @@ export function likeliest(options: readonly AnySchema[], value: unknown): AnySch
 }
 
 /**
- * Goes through a sound value with its schema and tells of every place at which one of some leaves of schemas stands. Forms of a
- * union are told by the fields a value has.
+ * Walks a valid value with its schema and reports every position of the given leaf schemas. Union forms are
+ * chosen by the fields a value has.
  */
 export function findLeaves(
   schema: AnySchema,

@@ -11,7 +11,7 @@ export function timesWords(count: number): string {
 
 const LIST = new Intl.ListFormat("en-GB");
 
-/** Returns names in a row: "Chime", "Chime and Toll", "Chime, Toll and Peal". */
+/** Joins names: "Chime", "Chime and Toll", "Chime, Toll and Peal". */
 export function joinNames(names: readonly string[]): string {
   return LIST.format(names);
 }

@@ -9,7 +9,7 @@ const SPENT_FOR = "133ms";
 
 const SOURCES = ["all", "any", "none", "while", "fires", "performs"] as const;
 
-/** The place of a gate that another is made from: it must stand above it. */
+/** Returns the index of a gate that another derives from; it must be listed above. */
 function gateAbove(id: string, g: number, names: Names, path: readonly PathStep[]): number {
   const place = names.gate(id, path);
   const listed = names.kit.gates?.length ?? 0;
@@ -17,7 +17,10 @@ function gateAbove(id: string, g: number, names: Names, path: readonly PathStep[
   return place;
 }
 
-/** How a gate counts. What says how often, or until when, and not what, cannot be meant; nor a count without a number. */
+/**
+ * Compiles the counting of a gate. `atLeast` or `until` without a counted event is a fault; a count without a
+ * number as well.
+ */
 function compileCount(gate: Gate, g: number, names: Names): Pick<GateProgram, "atLeast" | "until"> {
   const counts = gate.fires !== undefined || gate.performs !== undefined;
   if (counts !== (gate.atLeast !== undefined)) {
@@ -42,7 +45,10 @@ function compileSources(gate: Gate, g: number, names: Names): Pick<GateProgram, 
   return { derive, of };
 }
 
-/** The longest that anything on a clock forgives each gate, in ticks, by its id; a gate that nothing forgives has none. */
+/**
+ * Returns, for each gate id, the longest coyote on a clock that refers to it, in ticks. A gate without one is
+ * absent.
+ */
 function longestCoyotes(names: Names, clock: "game" | "real"): ReadonlyMap<string, number> {
   const longest = new Map<string, number>();
   for (const move of names.kit.moves ?? []) {
@@ -53,7 +59,7 @@ function longestCoyotes(names: Names, clock: "game" | "real"): ReadonlyMap<strin
   return longest;
 }
 
-/** Listed gates in kit order, then the busy gates that slots imply. */
+/** Compiles the listed gates in kit order, then the busy gates of slots. */
 export function compileGates(names: Names): GateProgram[] {
   const onGame = longestCoyotes(names, "game");
   const onReal = longestCoyotes(names, "real");

@@ -78,7 +78,7 @@ function describeSource(gate: Gate): SentencePart[] {
   return [words(" is open while the stage, a move, a prompt or a take holds it open")];
 }
 
-/** A gate as one sentence, its name first. Paths are inside the gate. */
+/** Describes a gate as one sentence, its name first. Paths are relative to the gate. */
 export function describeGate(gate: Gate): SentencePart[] {
   return [
     ruleName(gate.name || gate.id),
@@ -90,7 +90,10 @@ export function describeGate(gate: Gate): SentencePart[] {
   ];
 }
 
-/** What else a gate could say, each with the gate as it would then be. A derived gate names gates above it only. */
+/**
+ * Returns the clauses that could be added to a gate, each with the resulting gate. A derived gate can only
+ * refer to gates above it.
+ */
 export function offerGate(gate: Gate, kit: Kit): Offer<Gate>[] {
   const above = (kit.gates ?? []).slice(0, (kit.gates ?? []).indexOf(gate)).map(item => item.id);
   const pattern = kit.patterns[0]?.id;

@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 import type { Gate, Kit, Move } from "../kit/schema";
 import { drawTake, play, sketchKit } from "../tests/strips";
 
-/** Opens and closes of a gate as a strip. */
+/** Draws the opens and closes of a gate as a strip. */
 function strip(run: ReturnType<typeof play>, id: string): string {
   let isOpen = false;
   return Array.from({ length: run.trace.frames }, (_, f) => {

@@ -5,12 +5,12 @@ import { FIRED, OPEN, SUSTAINED, type State } from "../run/state";
 import { GATE, note, put, TRAIL, type Trace } from "../trace/trace";
 import type { FrameInput } from "../input/frameInput";
 
-/** How long a move's timeline takes, in ticks. */
+/** Returns the length of a move's timeline, in ticks. */
 export function timelineTicks(move: MoveProgram): number {
   return move.startupTicks + move.activeTicks + move.recoveryTicks;
 }
 
-/** Opens what a slot's running move opens on this frame, and the slot's busy gate. */
+/** Opens the gates that a slot's running move opens on this frame, and the slot's busy gate. */
 function openByTimeline(program: Program, state: State, slot: number): void {
   const move = program.moves[state.slotMove[slot]!]!;
   const since = momentOn(move.isReal, state.slotFrame[slot]!, state.slotTicks[slot]!);
@@ -25,7 +25,10 @@ function openByTimeline(program: Program, state: State, slot: number): void {
   if (age < timelineTicks(move)) state.gateOpen[program.slots[slot]!.busyGate] = 1;
 }
 
-/** Counts what happened on the frame before; while its until is open the count is nothing. Source: frame rules, section 5. */
+/**
+ * Counts the events of the previous frame. The count is 0 while the gate's `until` is open. Source: frame
+ * rules, section 5.
+ */
 function isCountReached(gate: GateProgram, state: State, g: number): boolean {
   const of = gate.of[0]!;
   const isCounted =
@@ -59,7 +62,7 @@ function isDerivedOpen(gate: GateProgram, state: State, g: number): boolean {
   }
 }
 
-/** Would a closed gate still be forgiven to the need with the longest coyote? Noted where that changes, for the tape. */
+/** Notes, for the tape, when a closed gate starts or stops being forgiven by its longest coyote. */
 function noteTrail(program: Program, state: State, g: number, trace: Trace): void {
   const { trailGameTicks, trailRealTicks } = program.gates[g]!;
   if (trailGameTicks < 0 && trailRealTicks < 0) return;
@@ -75,8 +78,9 @@ function noteTrail(program: Program, state: State, g: number, trace: Trace): voi
 }
 
 /**
- * A spent gate is whole again once seen closed on a later frame (its coyote then counts from nothing) or after its
- * time. A gate that closes unspent was last open on the frame before: from there its coyote counts.
+ * Follows spending. A spent gate becomes whole when it was closed on a later frame (its coyote then starts
+ * empty) or when its time is over. A gate that closes unspent was last open on the previous frame; its coyote
+ * counts from there.
  */
 function followSpending(program: Program, state: State, g: number): void {
   const isOpen = state.gateOpen[g] === 1;
@@ -93,7 +97,7 @@ function followSpending(program: Program, state: State, g: number): void {
   }
 }
 
-/** Has a slot's timeline run its course, with every opening past? Then it can open nothing any more. */
+/** Ends a slot's timeline when it is complete and none of its openings can follow. */
 function endTimeline(program: Program, state: State, slot: number): void {
   const move = program.moves[state.slotMove[slot]!]!;
   const since = momentOn(move.isReal, state.slotFrame[slot]!, state.slotTicks[slot]!);
@@ -106,8 +110,9 @@ function endTimeline(program: Program, state: State, slot: number): void {
 }
 
 /**
- * May the gates be passed over from the next frame on? Only when none has just turned, is spent, or can turn by time
- * alone. A timeline that ends on this very frame may have held a gate open on it: it is looked at once more.
+ * Returns whether gates can be skipped from the next frame on: none has just changed, is spent, or can change
+ * by time alone. A timeline that ends on this frame may have held a gate open on it, so it is processed once
+ * more.
  */
 function findRest(program: Program, state: State): boolean {
   if (program.gatesNeverRest) return false;
@@ -119,7 +124,7 @@ function findRest(program: Program, state: State): boolean {
   return true;
 }
 
-/** A gate that the stage opens or closes, from the next frame on. */
+/** Opens or closes a gate from the stage, effective on the next frame. `gate` is its index in the program. */
 export function stageGate(state: State, gate: number, isOpen: boolean): void {
   state.staged[gate] = isOpen ? 1 : 0;
   state.areGatesAtRest = false;
@@ -127,10 +132,10 @@ export function stageGate(state: State, gate: number, isOpen: boolean): void {
 }
 
 /**
- * Step 3 of a frame: which gates are open. Painted, opened by the stage (state.staged), by a running move,
- * by a prompt whose window was open at the end of the frame before; then derived gates, in kit order.
- * Each change of a listed gate is noted. Spent gates and the last open frame (for coyote) are followed here.
- * While the gates are at rest nothing is looked at.
+ * Step 3 of a frame: computes which gates are open. Sources, in order: painted input, the stage
+ * (`state.staged`), a running move, a prompt whose window was open at the end of the previous frame; then
+ * derived gates in kit order. Notes each change of a listed gate, and updates spending and the last open
+ * frame (for coyote). Does nothing while the gates are at rest.
  */
 export function stepGates(program: Program, state: State, input: FrameInput, trace: Trace): void {
   const count = program.gates.length;

@@ -6,8 +6,8 @@ const PRESS_AT = 0.5;
 const RELEASE_AT = 0.4;
 
 /**
- * Controls with their thresholds. Where only `pressAt` is written and lies below the usual release point,
- * the release point comes down with it, since it is never above.
+ * Compiles controls with their thresholds. If only `pressAt` is written and lies below the default release
+ * threshold, the release threshold is lowered to it: it never exceeds the press threshold.
  */
 export function compileControlList(names: Names): ControlProgram[] {
   return names.kit.controls.map((control, c) => {
@@ -22,7 +22,7 @@ export function compileControlList(names: Names): ControlProgram[] {
   });
 }
 
-/** Sticks; each of their four controls must be there and stand for one direction only. */
+/** Compiles sticks. Each of the four controls must exist and serve one direction only. */
 export function compileSticks(names: Names): StickProgram[] {
   return (names.kit.sticks ?? []).map((stick, s) => {
     const sides = ["up", "down", "left", "right"] as const;

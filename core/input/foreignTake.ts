@@ -1,10 +1,13 @@
 import type { Kit } from "../kit/schema";
 import type { Take } from "./takeSchema";
 
-/** So many controls are named; more say no more. */
+/** The number of controls named before the sentence shortens the rest. */
 const MOST_NAMED = 12;
 
-/** What a take that was recorded for another kit lacks here, in words; undefined for one of this kit, or that names none. */
+/**
+ * Returns a sentence on the controls that a take recorded for another kit has and this kit lacks; undefined
+ * if the take is for this kit or names none.
+ */
 export function foreignWords(take: Take, kit: Kit): string | undefined {
   if (take.kit === undefined || take.kit === kit.id) return undefined;
   const strange = Object.keys(take.lanes)

@@ -1,16 +1,16 @@
-/** What happens on one frame, before the core has looked at it. Reused from frame to frame. */
+/** The input of one frame. Reused from frame to frame. */
 export interface FrameInput {
-  /** Controls that change between up and down on this frame, at most once each: control × 2 + (1 if down). */
+  /** Controls that change on this frame, at most once each: control × 2 + (1 if down). */
   changeCount: number;
   changes: Uint32Array;
   /** Gates painted open or closed from this frame on: gate × 2 + (1 if open). */
   gateChangeCount: number;
   gateChanges: Uint32Array;
-  /** The take's speed on this frame, percent. */
+  /** The take's speed on this frame, in percent. */
   speedPercent: number;
 }
 
-/** A frame's input with room for every control and gate, on which nothing happens. */
+/** Creates an empty frame input with room for every control and gate. */
 export function createFrameInput(controls: number, gates: number): FrameInput {
   return {
     changeCount: 0,

@@ -4,7 +4,7 @@ import { createFrameInput, type FrameInput } from "./frameInput";
 import { readLane } from "./readLane";
 import type { Take } from "./takeSchema";
 
-/** A take read at a kit's rate: every change as a column entry, in frame order. Can be sent to a worker. */
+/** A take read at a kit's rate: every change as one column entry, in frame order. Can be sent to a worker. */
 export interface InputColumns {
   readonly frames: number;
   readonly controlFrame: Uint32Array;
@@ -15,7 +15,10 @@ export interface InputColumns {
   readonly speedPercent: Uint16Array;
 }
 
-/** More codes than a kit can have: an entry is one number, frame first, so that sorting numbers sorts entries. */
+/**
+ * An upper bound on the codes of a kit. An entry is one number, frame first, so that sorting numbers sorts
+ * entries.
+ */
 const CODES = 2 ** 20;
 
 const entryOf = (frame: number, code: number) => frame * CODES + code;
@@ -31,7 +34,7 @@ function toColumns(entries: readonly number[]): { frame: Uint32Array; value: Uin
   return { frame, value };
 }
 
-/** Of several changes of a gate or the speed on one frame only the last counts. */
+/** Keeps the last of several changes of a gate or of the speed on one frame. */
 function lastOfEachFrame(
   lane: readonly (readonly [number, number])[],
   kitRateHz: number,
@@ -48,14 +51,14 @@ function lastOfEachFrame(
   return landed;
 }
 
-/** How many frames a take has at the kit's rate: ceil(frames × kitRate ÷ takeRate − 1e-6). */
+/** Returns the length of a take in frames of the kit's rate: ceil(frames × kitRate ÷ takeRate − 1e-6). */
 export function countFrames(take: Take, kitRateHz: number): number {
   return landingFrame(take.frames, kitRateHz, take.rate);
 }
 
 /**
- * Reads a take for a program. Lanes of controls and gates that the kit does not have are passed over
- * (the tape shows them as unbound). Changes beyond the last frame are dropped.
+ * Reads a take for a program. Skips lanes of controls and gates the kit lacks (the tape shows them as
+ * unbound) and drops changes beyond the last frame.
  */
 export function readTake(program: Program, take: Take): InputColumns {
   const frames = countFrames(take, program.rateHz);
@@ -86,24 +89,24 @@ export function readTake(program: Program, take: Take): InputColumns {
   };
 }
 
-/** Walks columns frame by frame; `input` holds the frame asked for last. */
+/** Walks columns frame by frame; `input` holds the frame loaded last. */
 export interface InputCursor {
   readonly columns: InputColumns;
   readonly input: FrameInput;
   nextControl: number;
   nextGate: number;
   nextSpeed: number;
-  /** The next frame on which anything lands; until then nothing need be looked at. */
+  /** The next frame with a change; frames before it need no reading. */
   nextFrame: number;
 }
 
-/** A cursor before frame 0. */
+/** Creates a cursor before frame 0. */
 export function createInputCursor(program: Program, columns: InputColumns): InputCursor {
   const input = createFrameInput(program.controls.length, program.gates.length);
   return { columns, input, nextControl: 0, nextGate: 0, nextSpeed: 0, nextFrame: 0 };
 }
 
-/** Puts the cursor before `frame`, to go on from a restored state; the speed in force is found again. */
+/** Moves the cursor before `frame`, to continue from a restored state; restores the speed in force. */
 export function seekInput(cursor: InputCursor, frame: number): void {
   const { controlFrame, gateFrame, speedFrame, speedPercent } = cursor.columns;
   cursor.nextControl = firstAt(controlFrame, frame);
@@ -124,7 +127,7 @@ function firstAt(frames: Uint32Array, frame: number): number {
   return low;
 }
 
-/** Fills the cursor's input with what lands on `frame`. Frames must be asked for in order. */
+/** Loads the changes of `frame` into the cursor's input. Frames must be loaded in order. */
 export function loadInput(cursor: InputCursor, frame: number): FrameInput {
   const { columns, input } = cursor;
   input.changeCount = 0;

@@ -1,20 +1,23 @@
 import type { Lane, Take } from "./takeSchema";
 
-/** A lane as one column, x and value in turn: copied between threads and into storage in no time, whatever its length. */
+/**
+ * A lane as one column of alternating x and value: cheap to copy between threads and to store, whatever its
+ * length.
+ */
 export interface PackedLane {
   readonly packed: Float64Array;
 }
 
 type PackedLanes = Readonly<Record<string, PackedLane>>;
 
-/** A take with its lanes packed. It is only ever moved like this; what reads a take unpacks it first. */
+/** A take with packed lanes, for transfer and storage. Readers unpack it first. */
 export type PackedTake = Omit<Take, "lanes" | "gates" | "speed"> & {
   readonly lanes: PackedLanes;
   readonly gates?: PackedLanes;
   readonly speed?: PackedLane;
 };
 
-/** What a lane was unpacked from, or packed into before: lanes never change, and a long one is moved again and again. */
+/** Caches the packed form of each lane: lanes are immutable, and a long one is moved repeatedly. */
 const packedOf = new WeakMap<object, Float64Array>();
 
 function packLane(lane: Lane): PackedLane {
@@ -33,7 +36,7 @@ function mapValues<A, B>(record: Readonly<Record<string, A>>, make: (value: A) =
   return Object.fromEntries(Object.entries(record).map(([id, value]) => [id, make(value)]));
 }
 
-/** Packs a take. `unpackTake` gives it back as it was. */
+/** Packs a take; `unpackTake` reverses it exactly. */
 export function packTake(take: Take): PackedTake {
   const { lanes, gates, speed, ...rest } = take;
   return {
@@ -44,7 +47,7 @@ export function packTake(take: Take): PackedTake {
   };
 }
 
-/** The buffers of a packed take: handed over with it, they need not be copied, and are gone where it came from. */
+/** Returns the buffers of a packed take, to transfer instead of copying; the sender loses them. */
 export function buffersOf({ lanes, gates = {}, speed }: PackedTake): ArrayBufferLike[] {
   const packed = [...Object.values(lanes), ...Object.values(gates), ...(speed ? [speed] : [])];
   return packed.map(lane => lane.packed.buffer);
@@ -54,7 +57,7 @@ function isObject(value: unknown): value is Record<string, unknown> {
   return typeof value === "object" && value !== null && !Array.isArray(value);
 }
 
-/** So many pairs are made between two rests. */
+/** Pairs unpacked between two yields. */
 const PAIRS_A_REST = 40_000;
 
 function* unpackLane(lane: unknown): Generator<void, unknown> {
@@ -84,8 +87,8 @@ function* unpackBySteps(input: unknown): Generator<void, unknown> {
 }
 
 /**
- * Unpacks whatever is packed of something that may be a take, and leaves the rest as it is: what comes out of storage is
- * parsed afterwards, whether it was packed or not.
+ * Unpacks every packed lane of an unknown value that may be a take, and leaves the rest unchanged. Values
+ * from storage are parsed afterwards.
  */
 export function unpackTake(input: unknown): unknown {
   const steps = unpackBySteps(input);
@@ -94,7 +97,10 @@ export function unpackTake(input: unknown): unknown {
   return step.value;
 }
 
-/** Unpacks as `unpackTake` does, a piece at a time between rests: a take of hours keeps nobody waiting. */
+/**
+ * Unpacks like `unpackTake`, in slices with a yield between them, so that a take of hours does not block the
+ * page.
+ */
 export async function unpackGently(input: unknown, rest: () => Promise<void>): Promise<unknown> {
   const steps = unpackBySteps(input);
   let step = steps.next();

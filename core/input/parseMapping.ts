@@ -5,21 +5,27 @@ import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
 import type { DeepReadonly } from "../formats/readonly";
 import { id, rate, text } from "../kit/parts";
 
-/** How a recording from elsewhere is read as a take: which of its columns or signals play which controls, and what its times mean. */
+/**
+ * Maps a recording from another program to a take: which columns or signals play which controls, and the unit
+ * of its times.
+ */
 export const mappingSchema = v.strictObject({
   format: v.literal("moss-tap/mapping"),
   version: v.literal(1),
-  /** `changes`: a row a change; `frames`: a row a frame, a column a control; `dump`: a value change dump. */
+  /**
+   * `changes`: a row per change; `frames`: a row per frame with a column per control; `dump`: a value change
+   * dump.
+   */
   sort: v.picklist(["changes", "frames", "dump"], "choice"),
-  /** The rate of the take that is made, and of times written in frames. */
+  /** The rate of the resulting take, and of times written in frames, in Hz. */
   rate,
-  /** The unit of times in a table; a dump has its own. */
+  /** The unit of times in a table; a dump carries its own. */
   unit: v.exactOptional(v.picklist(["frames", "s", "ms", "us", "ns"], "choice")),
-  /** The columns of a table by their heads. `control` and `value` only for a row a change. */
+  /** The columns of a table, by their headers. `control` and `value` only for a row per change. */
   time: v.exactOptional(text),
   control: v.exactOptional(text),
   value: v.exactOptional(text),
-  /** What plays which control: names in the control column, heads of columns, or paths of signals, to ids of controls. */
+  /** Maps names in the control column, column headers, or signal paths to ids of controls. */
   controls: idRecord(id),
 });
 
@@ -32,7 +38,10 @@ const MAPPING_FORMAT: DocumentFormat<Mapping> = {
   forward: {},
 };
 
-/** Reads an unknown value as a mapping. Controls it names need not exist: it can serve several kits. */
+/**
+ * Parses an unknown value as a mapping. The controls it names need not exist, since a mapping can serve
+ * several kits.
+ */
 export function parseMapping(input: unknown): Result<Mapping> {
   return parseDocument(MAPPING_FORMAT, input);
 }

@@ -3,7 +3,7 @@ import { fault, type Issue, type PathStep, type Result } from "../formats/issue"
 import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
 import { takeSchema, type Take } from "./takeSchema";
 
-/** The take format as this build knows it. */
+/** The take format and its newest version. */
 export const TAKE_FORMAT: DocumentFormat<Take> = {
   format: "moss-tap/take",
   version: 1,
@@ -24,7 +24,7 @@ function checkOrder(
   }
 }
 
-/** Reads an unknown value as a take: its shape, lanes that never go back in time, a length that can be run. */
+/** Parses an unknown value as a take: its shape, lanes that never go back in time, a length within bounds. */
 export function parseTake(input: unknown): Result<Take> {
   const parsed = parseDocument(TAKE_FORMAT, input);
   if (!parsed.ok) return parsed;

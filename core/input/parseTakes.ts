@@ -17,12 +17,12 @@ function takesOf<T extends v.GenericSchema>(take: T) {
   });
 }
 
-/** Several takes in one document: what a playable page sends back. */
+/** Several takes in one document, as a playable page exports them. */
 export const takesSchema = takesOf(takeSchema);
 
 export type Takes = DeepReadonly<v.InferOutput<typeof takesSchema>>;
 
-/** Several takes that came together; what each of them is has still to be read. */
+/** Several takes of one document, not yet parsed one by one. */
 export interface UnreadTakes extends Omit<Takes, "takes"> {
   readonly takes: readonly unknown[];
 }
@@ -35,12 +35,15 @@ const TAKES_FORMAT: DocumentFormat<UnreadTakes> = {
   forward: {},
 };
 
-/** Reads an unknown value as several takes. Each take is to be read by itself with `parseTake`, so that one that is broken does not take the others with it. */
+/**
+ * Parses an unknown value as several takes. Parse each take separately with `parseTake`, so that a broken one
+ * does not affect the others.
+ */
 export function parseTakes(input: unknown): Result<UnreadTakes> {
   return parseDocument(TAKES_FORMAT, input);
 }
 
-/** Takes as the document that holds them together. */
+/** Returns takes as one document. */
 export function takesDocument(
   named: { readonly id: string; readonly name: string; readonly kit?: string },
   takes: Takes["takes"],

@@ -2,27 +2,31 @@ import { landingFrame } from "../time/clock";
 import type { ControlProgram } from "../run/program";
 
 /**
- * Follows one control's analog value and tells when it goes down and up, and on which frame that lands:
- * down at `pressAt` or above, up below `releaseAt`, between the two as it was; each change at least one
- * frame after the one before it, so that no press is lost. Source: frame rules, section 2.
+ * Follows one control's analog value and reports when it goes down and up, and on which frame: down at
+ * `pressAt` or above, up below `releaseAt`, unchanged between the two. Each change lands at least one frame
+ * after the previous one, so that no press is lost. Source: frame rules, section 2.
  */
 export interface LaneReader {
-  /** Is the control down? */
+  /** Whether the control is down. */
   isDown: boolean;
-  /** Is what plays it held? The same, but for a control that a press turns down and the next one up. */
+  /**
+   * Whether the device input is held. Equals `isDown` except for a toggled control, which one press turns
+   * down and the next one up.
+   */
   isHeld: boolean;
-  /** The frame on which the last change landed, −1 before any. */
+  /** The frame of the last change, −1 before any. */
   lastFrame: number;
 }
 
-/** A control before frame 0: up. */
+/** Creates the reader of a control that is up, before frame 0. */
 export function createLaneReader(): LaneReader {
   return { isDown: false, isHeld: false, lastFrame: -1 };
 }
 
 /**
  * Reads one [x, value] pair that lands on `frame` or later. Returns the frame on which the control changes,
- * or −1 when the value changes nothing. A value exactly at `pressAt` is down, one exactly at `releaseAt` is not yet up.
+ * or −1 if the value changes nothing. A value exactly at `pressAt` is down; one exactly at `releaseAt` is not
+ * yet up.
  */
 export function readValue(reader: LaneReader, control: ControlProgram, frame: number, value: number): number {
   const isHeld = reader.isHeld ? value >= control.releaseAt : value >= control.pressAt;
@@ -34,7 +38,10 @@ export function readValue(reader: LaneReader, control: ControlProgram, frame: nu
   return reader.lastFrame;
 }
 
-/** The frames on which a whole lane goes down, up, down … Changes landing on `frames` or later are dropped. */
+/**
+ * Returns the frames on which a lane goes down, up, down … Changes that land on `frames` or later are
+ * dropped.
+ */
 export function readLane(
   lane: readonly (readonly [number, number])[],
   control: ControlProgram,

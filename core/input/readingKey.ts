@@ -1,6 +1,6 @@
 import type { Program } from "../run/program";
 
-/** Returns a text that is the same for two programs that read every take alike, whatever their rules say. */
+/** Returns a text that is equal for two programs that read every take alike, whatever their rules. */
 export function readingKey({ rateHz, controls, gates }: Program): string {
   return JSON.stringify([rateHz, controls, gates.map(gate => gate.id)]);
 }

@@ -3,7 +3,7 @@ import type { State } from "../run/state";
 import { EDGE, note, put, type Trace } from "../trace/trace";
 import type { FrameInput } from "./frameInput";
 
-/** Of two opposite controls held together, takes away what the stick's rule does not let count. */
+/** Cleans two opposite controls held together according to the stick's rule. */
 function cleanPair(state: State, opposites: StickProgram["opposites"], a: number, b: number): void {
   if (state.raw[a] === 0 || state.raw[b] === 0) return;
   const since = state.rawPressFrame[a]! - state.rawPressFrame[b]!;
@@ -14,8 +14,8 @@ function cleanPair(state: State, opposites: StickProgram["opposites"], a: number
 }
 
 /**
- * Step 1 of a frame: takes the changes, cleans opposite directions, and notes every edge of the cleaned
- * states. Wakes the patterns that watch a control which changed. The clock must already stand at this frame.
+ * Step 1 of a frame: applies the changes, cleans opposite directions, notes every edge of the cleaned states,
+ * and wakes the patterns that watch a changed control. The clock must already be at this frame.
  */
 export function stepControls(program: Program, state: State, input: FrameInput, trace: Trace): void {
   if (state.isStirred) {

@@ -4,12 +4,12 @@ import { idRecord } from "../formats/idRecord";
 import { BOUNDS } from "../formats/bounds";
 import { id, longText, rate, text, unit } from "../kit/parts";
 
-/** No take comes near this; a number beyond it, endless ones too, is none that was meant. */
+/** The absolute bound of a position in time; no real take comes near it. */
 const FARTHEST = 1e9;
 
 const x = v.pipe(v.number("range"), v.minValue(0, "frames"), v.maxValue(FARTHEST, "frames"));
 
-/** Is all of a lane a pair of numbers, each where it may lie? */
+/** Returns whether a lane consists of pairs of numbers within their bounds. */
 function isSoundLane(input: unknown, isValue: (value: number) => boolean): boolean {
   if (!Array.isArray(input)) return false;
   for (let k = 0; k < input.length; k++) {
@@ -23,7 +23,10 @@ function isSoundLane(input: unknown, isValue: (value: number) => boolean): boole
   return true;
 }
 
-/** A lane: pairs of a place in time and a value. Read at a glance where it is sound, for it may hold a million; pair by pair where faults are to be told. */
+/**
+ * A lane: pairs of a position in time and a value. A valid lane is checked in one fast pass, since it may
+ * hold a million pairs; an invalid one pair by pair, to list its issues.
+ */
 function lane<T extends v.GenericSchema<unknown, number>>(value: T, isValue: (value: number) => boolean) {
   const pairs = v.array(v.tuple([x, value], "type"), "type");
   return {
@@ -36,7 +39,7 @@ function lane<T extends v.GenericSchema<unknown, number>>(value: T, isValue: (va
   } as typeof pairs;
 }
 
-/** The take document: recorded input, one lane a control. Source: frame rules, section 9. */
+/** The take document: recorded input, one lane per control. Source: frame rules, section 9. */
 export const takeSchema = v.strictObject({
   format: v.literal("moss-tap/take"),
   version: v.literal(1),

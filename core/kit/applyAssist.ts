@@ -4,7 +4,10 @@ import { writeAt } from "./editAt";
 import { listLengths } from "./lengths";
 import type { Kit, Pattern } from "./schema";
 
-/** A written length times so many percent, in its own unit: frames to the nearest whole one, ms to the nearest thousandth. */
+/**
+ * Scales a written length by a percentage in its own unit: frames to the nearest whole one, ms to the nearest
+ * thousandth.
+ */
 export function scaleLength(written: string, percent: number): string {
   const [, figure, unit] = /^([\d.]+)(f|ms)$/.exec(written) ?? [];
   if (figure === undefined) return written;
@@ -15,7 +18,7 @@ export function scaleLength(written: string, percent: number): string {
 
 const fieldOf = (path: readonly PathStep[]) => String(path.findLast(step => typeof step === "string"));
 
-/** The fields whose lengths say until when something still counts; a tap's longest press and a sequence's whole time among them. */
+/** The fields whose lengths are windows, including a tap's longest press and a sequence's total time. */
 const WINDOW_FIELDS: ReadonlySet<string> = new Set([
   "buffer",
   "coyote",
@@ -26,7 +29,9 @@ const WINDOW_FIELDS: ReadonlySet<string> = new Set([
   "total",
 ]);
 
-/** Does a length of a kit say until when something still counts? Gaps of taps and sequences do; a tap's `max` does. */
+/**
+ * Returns whether a length of a kit is a window. The gaps of taps and sequences are; so is the `max` of taps.
+ */
 function isWindow(kit: Kit, path: readonly PathStep[]): boolean {
   const field = fieldOf(path);
   if (WINDOW_FIELDS.has(field)) return true;
@@ -35,12 +40,12 @@ function isWindow(kit: Kit, path: readonly PathStep[]): boolean {
   return field === "gap" || (field === "max" && kind === "tap");
 }
 
-/** Is a length the gap between taps of one control? */
+/** Returns whether a length is the gap between taps of one control. */
 function isTapGap(kit: Kit, path: readonly PathStep[]): boolean {
   return path[0] === "patterns" && path[2] === "gap" && kit.patterns[Number(path[1])]!.kind === "taps";
 }
 
-/** The controls that a pattern asks to be held down. */
+/** Returns the controls that a pattern requires to be held down. */
 function heldBy(pattern: Pattern): readonly string[] {
   switch (pattern.kind) {
     case "hold":
@@ -55,7 +60,7 @@ function heldBy(pattern: Pattern): readonly string[] {
   }
 }
 
-/** A mash as a hold of its first control, as long as the mash had time. */
+/** Returns a hold of the mash's first control, as long as the mash's window. */
 function toHold(pattern: Pattern): Pattern {
   if (pattern.kind !== "mash") return pattern;
   const { controls, count: _count, within, alternate: _alternate, ...rest } = pattern;
@@ -63,11 +68,12 @@ function toHold(pattern: Pattern): Pattern {
 }
 
 /**
- * A kit as an assist makes it. `windows`: every length until which something still counts (buffers, coyotes, gaps, spreads,
- * windows and grades of prompts, lingers, longest taps) times so many percent; `gaps`: the gaps between taps, on top of that;
- * `mashes`: each mash becomes a hold of its first control for the time it had; `toggles`: each control that a pattern asks
- * to be held turns down by one press and up by the next. In this order. Lengths keep their unit and are rounded to its
- * nearest; none above zero becomes zero. The kit that comes of it has no assists of its own. Source: frame rules, section 11.
+ * Returns the kit changed by an assist, in this order. `windows`: scales every length that is a window
+ * (buffers, coyotes, gaps, spreads, windows and grades of prompts, lingers, longest taps) by the percentage;
+ * `gaps`: scales the gaps between taps, in addition; `mashes`: replaces each mash by a hold of its first
+ * control for the mash's time; `toggles`: each control that must be held turns down by one press and up by
+ * the next. Lengths keep their unit and are rounded in it; none above zero becomes zero. The result has no
+ * assists. Source: frame rules, section 11.
  */
 export function applyAssist(kit: Kit, assist: Assist): Kit {
   const { windows = 100, gaps = 100 } = assist;
@@ -88,7 +94,7 @@ export function applyAssist(kit: Kit, assist: Assist): Kit {
   return rest;
 }
 
-/** An assist of a kit, or undefined where the kit has no such. */
+/** Returns an assist of a kit, or undefined if the kit has none of that id. */
 export function findAssist(kit: Kit, id: string | undefined): Assist | undefined {
   return kit.assists?.find(assist => assist.id === id);
 }

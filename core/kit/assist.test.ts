@@ -75,7 +75,7 @@ test("a control that is held becomes one that a press turns down and the next on
   expect(held.controls.map(({ toggle }) => toggle)).toEqual([undefined, true]);
   const program = mustCompile(held);
   const trace = evaluate(program, drawTake({ b: "..#..........##......#.." }));
-  // Down from 2 on, fired on 7, let go by the press on 13; down again from 21 on.
+  // Down from frame 2, fired on 7, released by the press on 13; down again from 21.
   expect(drawPhases(program, trace, "h")).toBe("..~~~~~F=====........~~~");
 });
 

@@ -1,7 +1,7 @@
 import * as v from "valibot";
 import { flag, id, text } from "./parts";
 
-/** How much longer windows get, percent: 100 is as they are. */
+/** The scale of windows in percent; 100 leaves them unchanged. */
 const percent = v.pipe(
   v.number("whole"),
   v.integer("whole"),
@@ -9,7 +9,7 @@ const percent = v.pipe(
   v.maxValue(1000, "range"),
 );
 
-/** A version of a kit for players who need more time or less force. */
+/** A variation of a kit for players who need more time or less force. */
 export const assistSchema = v.strictObject({
   id,
   name: text,
@@ -17,7 +17,7 @@ export const assistSchema = v.strictObject({
   gaps: v.exactOptional(percent),
   toggles: v.exactOptional(flag),
   mashes: v.exactOptional(flag),
-  /** A layout kept with the kit that is taken up with it, such as one for one hand. */
+  /** A layout of the kit that is applied along with the assist, such as a one-handed one. */
   layout: v.exactOptional(id),
 });
 

@@ -5,7 +5,7 @@ import { compile } from "./compile";
 import { parseKit } from "./parseKit";
 import type { Kit } from "./schema";
 
-/** The sentences for a kit given as loosely as a file would be. */
+/** Returns the sentences of all faults in a kit given as loosely as in a file. */
 function faultsOf(rest: object): string[] {
   const read = parseKit({ ...sketchKit("ab", {}), ...rest });
   return read.ok ? [] : read.issues.map(formatIssue);
@@ -185,7 +185,7 @@ const SWITCHES = [
   { when: { gate: "g", turns: "closed" }, to: "air" },
 ];
 
-/** A move that needs a gate, in a mode that comes and goes with it. */
+/** A move that needs a gate, in a mode entered and left with that gate. */
 const grounded = (need: object, more: object = {}) => ({
   gates: [gate],
   patterns: [press],

@@ -19,8 +19,9 @@ function listWatchers(patterns: readonly PatternProgram[], controls: number): nu
 }
 
 /**
- * A kit made into a program, once, before it is run. Milliseconds become frames here, rounded so that no rule
- * is early or late. Gives the program with warnings, or every fault found, each with its path and its cure.
+ * Compiles a kit into a program. Milliseconds become ticks here, rounded so that no rule applies early or
+ * late. Returns the program with its warnings, or every fault with its path and cure. Example: `const result
+ * = compile(kit); if (result.ok) run(result.value, columns)`.
  */
 export function compile(kit: Kit): Result<Program> {
   const issues: Issue[] = [];

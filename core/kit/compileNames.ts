@@ -3,11 +3,14 @@ import { TICKS } from "../time/clock";
 import { parseFrames, type Rounding } from "../time/duration";
 import type { Kit } from "./schema";
 
-/** What the parts of the compiler share: names made into places, lengths made into ticks, issues gathered. */
+/**
+ * The context shared by the parts of the compiler: resolves names to indices and lengths to ticks, and
+ * collects issues.
+ */
 export interface Names {
   readonly kit: Kit;
   readonly issues: Issue[];
-  /** The place of a name, or −1 with a fault noted. */
+  /** Returns the index of a name, or −1 after adding a fault. */
   readonly control: (id: string, path: readonly PathStep[]) => number;
   readonly stick: (id: string, path: readonly PathStep[]) => number;
   readonly gate: (id: string, path: readonly PathStep[]) => number;
@@ -15,13 +18,13 @@ export interface Names {
   readonly move: (id: string, path: readonly PathStep[]) => number;
   readonly mode: (id: string, path: readonly PathStep[]) => number;
   readonly prompt: (id: string, path: readonly PathStep[]) => number;
-  /** A written length as ticks, rounded up or down; an absent one is the fallback. */
+  /** Converts a written length to ticks, rounding up or down; `fallbackTicks` if it is absent. */
   readonly atLeast: (text: string | undefined, fallbackTicks: number) => number;
   readonly atMost: (text: string | undefined, fallbackTicks: number) => number;
-  /** For each mode, whether a rule with this list of modes is active in it. */
+  /** Returns, for each mode, whether a rule with this list of modes is active in it. */
   readonly activeIn: (modes: readonly string[] | undefined, path: readonly PathStep[]) => boolean[];
   readonly slots: readonly string[];
-  /** Listed gates in kit order, then the busy gates of slots, and those named, that are not listed. */
+  /** Listed gates in kit order, then the busy gates of slots and any other busy gates named. */
   readonly gateIds: readonly string[];
 }
 
@@ -49,18 +52,18 @@ function listNames(what: string, list: readonly Named[], listPath: string, issue
   };
 }
 
-/** The slots moves are performed in, in the order in which they first appear. */
+/** Returns the slots of moves, in order of first appearance. */
 function listSlots(kit: Kit): string[] {
   return [...new Set((kit.moves ?? []).map(move => move.slot ?? "main"))];
 }
 
-/** Every busy gate that is named anywhere in the kit, whether or not a move is performed in that slot. */
+/** Returns every busy gate named anywhere in the kit, whether or not a move uses its slot. */
 function listMentionedBusy(part: unknown): string[] {
   if (typeof part === "string") return part.startsWith("busy:") ? [part] : [];
   return typeof part === "object" && part !== null ? Object.values(part).flatMap(listMentionedBusy) : [];
 }
 
-/** Gathers the names of a kit. Ids that are given twice are faults. */
+/** Creates the name context of a kit. Duplicate ids are faults. */
 export function gatherNames(kit: Kit, issues: Issue[]): Names {
   const slots = listSlots(kit);
   const listed = kit.gates ?? [];

@@ -1,6 +1,6 @@
 import type { PathStep } from "../formats/issue";
 
-/** The value at a path in a document, or undefined where the path leads nowhere. */
+/** Returns the value at a path in a document, or undefined if the path does not exist. */
 export function readAt(document: unknown, path: readonly PathStep[]): unknown {
   return path.reduce<unknown>(
     (here, step) => (here as Record<PathStep, unknown> | undefined)?.[step],
@@ -8,7 +8,10 @@ export function readAt(document: unknown, path: readonly PathStep[]): unknown {
   );
 }
 
-/** A copy of a document with the value at a path replaced or added; everything off the path is shared with the original. */
+/**
+ * Returns a copy of a document with the value at a path replaced or added; everything off the path is shared
+ * with the original.
+ */
 export function writeAt<T>(document: T, path: readonly PathStep[], value: unknown): T {
   const [step, ...rest] = path;
   if (step === undefined) return value as T;
@@ -17,14 +20,14 @@ export function writeAt<T>(document: T, path: readonly PathStep[], value: unknow
   return { ...document, [step]: child };
 }
 
-/** Fields that mean nothing without another: they leave with it. */
+/** Fields that have no meaning without another; they are removed with it. */
 const COMPANIONS: Readonly<Record<PathStep, readonly string[]>> = {
   fires: ["atLeast", "until"],
   performs: ["atLeast", "until"],
   wrong: ["wrongOn"],
 };
 
-/** A copy of a document without the clause of a sentence at a path, and without what means nothing alone. */
+/** Returns a copy of a document without the clause at a path and the fields that depend on it. */
 export function takeOut<T>(document: T, path: readonly PathStep[]): T {
   const last = path.at(-1);
   const fields = last === undefined ? [] : [last, ...(COMPANIONS[last] ?? [])];
@@ -32,8 +35,8 @@ export function takeOut<T>(document: T, path: readonly PathStep[]): T {
 }
 
 /**
- * A copy of a document with what stands at a path taken out: a field is left out, an item of a list goes and those
- * behind it move up; a list left empty goes too. A path that leads nowhere changes nothing.
+ * Returns a copy of a document without the value at a path: a field is omitted, a list item is removed, and a
+ * list left empty as well. A path that does not exist changes nothing.
  */
 export function deleteAt<T>(document: T, path: readonly PathStep[]): T {
   const last = path.at(-1);

@@ -1,7 +1,7 @@
 import type { Gate, Kit, Pattern } from "./schema";
 import type { Bundle, TakeId } from "./starter";
 
-/** The press of a control. */
+/** Returns a pattern that fires on the press of a control. */
 export const press = (id: string, name: string, control: string): Pattern => ({
   id,
   name,
@@ -9,7 +9,7 @@ export const press = (id: string, name: string, control: string): Pattern => ({
   control,
 });
 
-/** The press of a control that is there already, active everywhere, or a new one. */
+/** Returns the existing press pattern of a control that is active in all modes, or a new one. */
 export function pressOf(
   kit: Kit,
   control: Kit["controls"][number],
@@ -24,7 +24,7 @@ export function pressOf(
   return { id, patterns: [press(id, name, control.id)] };
 }
 
-/** An existing gate of that name, or a new one. */
+/** Returns the existing gate of that name, or a new one. */
 export function gateNamed(kit: Kit, name: string, take: TakeId): { id: string; gates: Gate[] } {
   const found = kit.gates?.find(gate => gate.name === name);
   if (found) return { id: found.id, gates: [] };
@@ -32,7 +32,7 @@ export function gateNamed(kit: Kit, name: string, take: TakeId): { id: string; g
   return { id, gates: [{ id, name }] };
 }
 
-/** The stick of the kit, or one made of four new controls on the arrow keys. */
+/** Returns the kit's stick, or a new one of four controls on the arrow keys. */
 export function stickOf(kit: Kit, take: TakeId): { id: string; bundle: Partial<Bundle> } {
   const found = kit.sticks?.[0];
   if (found) return { id: found.id, bundle: {} };

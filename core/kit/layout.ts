@@ -6,7 +6,7 @@ import { idRecord } from "../formats/idRecord";
 import { id, list, text } from "./parts";
 import { bindingSchema } from "./schema";
 
-/** A layout document: which keys and buttons play which controls, apart from any rules. */
+/** A layout document: which keys and buttons play which controls, separate from any rules. */
 export const layoutSchema = v.strictObject({
   format: v.literal("moss-tap/layout"),
   version: v.literal(1),
@@ -24,7 +24,10 @@ const LAYOUT_FORMAT: DocumentFormat<Layout> = {
   forward: {},
 };
 
-/** Reads an unknown value as a layout. Controls it names need not exist: it can serve several kits. */
+/**
+ * Parses an unknown value as a layout. The controls it names need not exist, since a layout can serve several
+ * kits.
+ */
 export function parseLayout(input: unknown): Result<Layout> {
   return parseDocument(LAYOUT_FORMAT, input);
 }

@@ -3,7 +3,7 @@ import type { PathStep } from "../formats/issue";
 import { duration, duration1 } from "./parts";
 import { kitSchema, type Kit } from "./schema";
 
-/** A length of time that stands in a kit, as it is written. */
+/** A length of time in a kit, as written. */
 export interface WrittenLength {
   readonly path: readonly PathStep[];
   readonly written: string;
@@ -11,7 +11,9 @@ export interface WrittenLength {
 
 const LENGTHS: ReadonlySet<unknown> = new Set([duration, duration1]);
 
-/** Every length of time in a kit's rules, as written, in the order of the kit. Those of its stage are the stage's to list. */
+/**
+ * Returns every written length in a kit's rules, in kit order. Lengths of its stage are listed by the stage.
+ */
 export function listLengths(kit: Kit): WrittenLength[] {
   const found: WrittenLength[] = [];
   findLeaves(kitSchema as unknown as AnySchema, kit, LENGTHS, (path, written) =>

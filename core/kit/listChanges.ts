@@ -1,4 +1,4 @@
-/** One place in which two documents differ: by its path in the second, with what stood and what stands there. */
+/** One difference between two documents: its path in the second, with both values. */
 export interface Change {
   readonly path: readonly (string | number)[];
   readonly was: unknown;
@@ -10,14 +10,14 @@ const isRecord = (value: unknown): value is Readonly<Record<string, unknown>> =>
 
 const idOf = (item: unknown) => (isRecord(item) ? item.id : undefined);
 
-/** Do two lists hold the same things in the same order, by their ids where they have some? */
+/** Returns whether two lists hold the same items in the same order, compared by id if they have ids. */
 function isSameOrder(was: readonly unknown[], is: readonly unknown[]): boolean {
   return was.length === is.length && was.every((item, k) => idOf(item) === idOf(is[k]));
 }
 
 /**
- * Every place in which one document differs from another, as deep as it goes; lists that hold other things, or in another
- * order, differ as a whole. Nothing where the two are the same.
+ * Returns every difference between two documents, at the deepest level. Lists with other items or another
+ * order differ as a whole. Empty if the documents are equal.
  */
 export function listChanges(was: unknown, is: unknown, path: readonly (string | number)[] = []): Change[] {
   if (was === is) return [];

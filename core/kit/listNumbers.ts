@@ -7,16 +7,16 @@ import type { Rounding } from "../time/duration";
 import type { Kit } from "./schema";
 import type { SentencePart } from "./sentence";
 
-/** A number that a rule's sentence shows. */
+/** A number shown in a rule's sentence. */
 export interface KitNumber {
   readonly path: readonly PathStep[];
-  /** The rule's name, and what the number is in it: "Hop", "buffer". */
+  /** The rule's name and the number's role in it: "Hop", "buffer". */
   readonly rule: string;
   readonly label: string;
   readonly kind: "length" | "count" | "number";
-  /** As written. */
+  /** The value as written. */
   readonly value: string | number;
-  /** The least it may be; of a length how it becomes frames. */
+  /** The minimum; for a length also how it converts to frames. */
   readonly least: number;
   readonly rounding?: Rounding;
 }
@@ -36,7 +36,9 @@ function describe(kit: Kit, list: (typeof LISTS)[number], index: number): readon
   }
 }
 
-/** Every number that the sentences of a kit's rules show, rule by rule: those that a hand can change there. */
+/**
+ * Returns every number that the sentences of a kit's rules show and let the designer change, rule by rule.
+ */
 export function listNumbers(kit: Kit): KitNumber[] {
   return LISTS.flatMap(list =>
     (kit[list] ?? []).flatMap((rule, index) =>

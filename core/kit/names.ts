@@ -2,12 +2,12 @@ import type { Kit } from "./schema";
 
 type Listed = "controls" | "sticks" | "gates" | "patterns" | "moves" | "modes" | "prompts";
 
-/** The name people know something of a kit by: its own, or its id where it has none or is not there. */
+/** Returns the display name of an item of a kit: its name, or its id if it has none or does not exist. */
 export function nameOf(kit: Kit, list: Listed, id: string): string {
   return kit[list]?.find(item => item.id === id)?.name || id;
 }
 
-/** A gate by its name; the gate of a slot's timeline by what it means. */
+/** Returns the display name of a gate; a busy gate is named by its meaning. */
 export function gateName(kit: Kit, id: string): string {
   const slot = /^busy:(.*)$/s.exec(id)?.[1];
   if (slot === undefined || kit.gates?.some(gate => gate.id === id)) return nameOf(kit, "gates", id);

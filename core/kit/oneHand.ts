@@ -1,7 +1,7 @@
 import type { Layout } from "./layout";
 import type { Kit } from "./schema";
 
-/** The keys one hand reaches without leaving its place: a stick's four, then the others, the easiest first. */
+/** The keys one hand reaches from its resting place: a stick's four, then the others, easiest first. */
 const REACH = {
   left: {
     stick: { up: "KeyW", left: "KeyA", down: "KeyS", right: "KeyD" },
@@ -46,9 +46,9 @@ const REACH = {
 const SIDES = ["up", "left", "down", "right"] as const;
 
 /**
- * A layout in which one hand reaches every control: the first stick on the four keys under its fingers, the other controls
- * on those around them, in the order of the kit. Buttons of a pad stay as they are bound. Controls for which no key is left
- * are not in the layout: they keep what they have. Keys are W3C codes.
+ * Returns a layout in which one hand reaches every control: the first stick on the four keys under the
+ * fingers, the other controls on the keys around them, in kit order. Pad bindings are kept. Controls without
+ * a free key are left out and keep their bindings. Keys are W3C codes.
  */
 export function oneHandLayout(kit: Kit, hand: "left" | "right", id: string, name: string): Layout {
   const { stick, others } = REACH[hand];

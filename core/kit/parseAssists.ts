@@ -5,7 +5,7 @@ import type { DeepReadonly } from "../formats/readonly";
 import { assistSchema, type Assist } from "./assistSchema";
 import { id, list, text } from "./parts";
 
-/** Assists apart from any kit, to be taken from one kit to another. */
+/** Assists separate from any kit, for copying from one kit to another. */
 export const assistsSchema = v.strictObject({
   format: v.literal("moss-tap/assists"),
   version: v.literal(1),
@@ -24,12 +24,15 @@ const ASSISTS_FORMAT: DocumentFormat<Assists> = {
   forward: {},
 };
 
-/** Reads an unknown value as assists. Layouts they name need not exist: they can serve several kits. */
+/**
+ * Parses an unknown value as assists. The layouts they name need not exist, since assists can serve several
+ * kits.
+ */
 export function parseAssists(input: unknown): Result<Assists> {
   return parseDocument(ASSISTS_FORMAT, input);
 }
 
-/** Assists as the document a file holds. */
+/** Returns assists as the document a file holds. */
 export function assistsDocument(
   named: { readonly id: string; readonly name: string; readonly kit?: string },
   assists: readonly Assist[],

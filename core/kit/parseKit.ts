@@ -3,7 +3,7 @@ import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
 import { compile } from "./compile";
 import { kitSchema, type Kit } from "./schema";
 
-/** The kit format as this build knows it; older versions, once there are any, are brought forward here. */
+/** The kit format and its newest version; older versions are upgraded here once there are any. */
 export const KIT_FORMAT: DocumentFormat<Kit> = {
   format: "moss-tap/kit",
   version: 1,
@@ -12,16 +12,16 @@ export const KIT_FORMAT: DocumentFormat<Kit> = {
 };
 
 /**
- * Reads an unknown value as a kit by its shape alone: a kit under work may have faults, such as a rule that names what is
- * gone, and is kept all the same.
+ * Parses an unknown value as a kit by its shape alone. A kit being edited may have faults, such as a rule
+ * that names something deleted, and is stored anyway.
  */
 export function parseKitShape(input: unknown): Result<Kit> {
   return parseDocument(KIT_FORMAT, input);
 }
 
 /**
- * Reads an unknown value as a kit. Beyond its shape everything is checked that compiling checks: a kit that
- * is read can be run. Every fault is listed; warnings come with the kit.
+ * Parses an unknown value as a kit, with everything the compiler checks: a parsed kit can be run. Returns
+ * every fault; warnings come with the kit.
  */
 export function parseKit(input: unknown): Result<Kit> {
   const parsed = parseKitShape(input);

@@ -3,8 +3,8 @@ import { BOUNDS, ID_PATTERN } from "../formats/bounds";
 import { DURATION_ABOVE_ZERO, DURATION_PATTERN } from "../time/duration";
 
 /**
- * The leaves all schemas are made of. Each carries an issue code in place of a message,
- * which parseDocument turns into an issue; Valibot's own sentences never reach anyone.
+ * The leaf schemas of all documents. Each carries an issue code in place of a message; parseDocument turns it
+ * into an issue. Valibot's own messages are never shown.
  */
 export const text = v.pipe(v.string("text"), v.maxLength(BOUNDS.nameLetters, "long-text"));
 export const id = v.pipe(
@@ -13,9 +13,9 @@ export const id = v.pipe(
   v.maxLength(BOUNDS.idLetters, "long-text"),
   v.regex(ID_PATTERN, "id"),
 );
-/** A text as long as so many letters. */
+/** A text of at most `most` characters. */
 export const longText = (most: number) => v.pipe(v.string("text"), v.maxLength(most, "long-text"));
-/** A number that nothing else bounds: finite, and not so large that sums of it are not. */
+/** A number without a closer bound: finite, and small enough to be summed. */
 export const figure = v.pipe(
   v.number("type"),
   v.minValue(-BOUNDS.reach, "far"),
@@ -23,9 +23,9 @@ export const figure = v.pipe(
 );
 export const flag = v.boolean("type");
 export const duration = v.pipe(v.string("length"), v.regex(DURATION_PATTERN, "length"));
-/** A length that must not be zero, such as the beat of a repeat. */
+/** A length above zero, such as the interval of a repeat. */
 export const duration1 = v.pipe(v.string("length"), v.regex(DURATION_ABOVE_ZERO, "length"));
-/** How many taps or presses: a number a hand can make. */
+/** A number of taps or presses within human reach. */
 export const count1 = v.pipe(
   v.number("whole"),
   v.integer("whole"),
@@ -41,17 +41,17 @@ export const rate = v.pipe(
 );
 export const clock = v.picklist(["game", "real"], "choice");
 
-/** A list with at least one item, and no more than so many. */
+/** A list with at least one item and at most `most`. */
 export function some<T extends v.GenericSchema>(item: T, most: number = BOUNDS.items) {
   return v.pipe(v.array(item, "type"), v.minLength(1, "empty"), v.maxLength(most, "many"));
 }
 
-/** A list that may be empty, of no more than so many. */
+/** A list of at most `most` items, possibly empty. */
 export function list<T extends v.GenericSchema>(item: T, most: number = BOUNDS.items) {
   return v.pipe(v.array(item, "type"), v.maxLength(most, "many"));
 }
 
-/** The fields every pattern has, whatever its kind. */
+/** The fields of every pattern, whatever its kind. */
 export const patternFields = {
   id,
   name: text,

@@ -48,7 +48,7 @@ type Kinds = typeof PATTERN_KINDS;
 export type PatternKind = keyof Kinds;
 type PatternDocument = v.InferOutput<Kinds[PatternKind]["schema"]>;
 
-/** Every kind of pattern, one form a kind. */
+/** Every kind of pattern, one form per kind. */
 export const patternSchema = v.variant(
   "kind",
   Object.values(PATTERN_KINDS).map(kind => kind.schema) as unknown as [Kinds["press"]["schema"]],

@@ -1,25 +1,25 @@
 import type { PathStep } from "../formats/issue";
 import type { Rounding } from "../time/duration";
 
-/** A choice offered inside a sentence, with a line on what it does. */
+/** A choice in a sentence, with a line on its effect. */
 export interface Option {
   readonly value: string;
   readonly label: string;
   readonly hint: string;
 }
 
-/** A choice that changes the form of what it stands for: the whole new value to write at its path. */
+/** A choice that replaces the form of a value: the whole new value to write at its path. */
 export interface SwapOption extends Option {
   readonly becomes: unknown;
 }
 
-/** The lists of a kit that a sentence can name things from. */
+/** The lists of a kit that a sentence can refer to. */
 export type RefList = "control" | "gate" | "pattern" | "move" | "mode" | "prompt" | "direction";
 
 interface Place {
-  /** The field inside the rule that it changes. */
+  /** The path of the field inside the rule. */
   readonly path: readonly PathStep[];
-  /** Its name for people who cannot see it. */
+  /** Its accessible name. */
   readonly label: string;
 }
 
@@ -31,7 +31,7 @@ type Form =
       readonly kind: "length";
       readonly value: string;
       readonly rounding: Rounding;
-      /** The fewest frames it may be. */
+      /** The minimum in frames. */
       readonly least: number;
     } & Place)
   | ({ readonly kind: "count"; readonly value: number; readonly least: number } & Place)
@@ -41,12 +41,12 @@ type Form =
   | ({ readonly kind: "swap"; readonly value: string; readonly options: readonly SwapOption[] } & Place);
 
 /**
- * A sentence is a list of parts: plain words, and places where something can be changed. Parts of an optional clause
- * carry the path of the field (or list item) that takes the clause away when it is taken out of the rule.
+ * A sentence is a list of parts: plain words, and places that can be edited. Parts of an optional clause
+ * carry the path of the field or list item whose removal takes the clause out of the rule.
  */
 export type SentencePart = Form & { readonly clause?: readonly PathStep[] };
 
-/** One more thing that a rule could say, as it would be offered, and the rule as it would then be. */
+/** A clause that could be added to a rule, and the resulting rule. */
 export interface Offer<R = unknown> {
   readonly words: string;
   readonly becomes: R;
@@ -115,12 +115,14 @@ export function text(value: string, path: readonly PathStep[], label: string): S
   return { kind: "text", value, path, label };
 }
 
-/** Marks parts as a clause that leaves when what stands at `path` does; parts of a clause inside it keep their own. */
+/**
+ * Marks parts as a clause that is removed with the value at `path`; parts of an inner clause keep their own.
+ */
 export function clause(path: readonly PathStep[], parts: readonly SentencePart[]): SentencePart[] {
   return parts.map(part => (part.clause ? part : { ...part, clause: path }));
 }
 
-/** A clause that is there only where its value is. */
+/** Returns a clause only if its value is present. */
 export function optional<T>(
   value: T | undefined,
   path: readonly PathStep[],
@@ -129,7 +131,7 @@ export function optional<T>(
   return value === undefined ? [] : clause(path, say(value));
 }
 
-/** Places parts of a list with commas and a last "and" between them. */
+/** Joins parts of a list with commas and a final "and". */
 export function enumerate(items: readonly SentencePart[], last = "and"): SentencePart[] {
   return items.flatMap((item, i) => {
     if (i === 0) return [item];
@@ -138,7 +140,7 @@ export function enumerate(items: readonly SentencePart[], last = "and"): Sentenc
   });
 }
 
-/** Names of a list, each of which can leave by itself when it is not the only one that must stay. */
+/** Returns the names of a list, each removable unless it is the only required one. */
 export function nameList(
   list: RefList,
   ids: readonly string[],
@@ -152,7 +154,10 @@ export function nameList(
   return enumerate(free ? names.map((name, k) => ({ ...name, clause: [...path, k] })) : names, last);
 }
 
-/** The sentence as plain text, for lists, tables and screen readers. `nameOf` turns an id into the name people gave it. */
+/**
+ * Formats a sentence as plain text, for lists, tables and screen readers. `nameOf` turns an id into its
+ * display name.
+ */
 export function formatSentence(
   parts: readonly SentencePart[],
   nameOf: (list: RefList, id: string) => string,

@@ -1,6 +1,6 @@
 import type { Gate, Kit, Move, Pattern, Prompt } from "./schema";
 
-/** Rules that a starter brings, to be added with ids of their own. */
+/** The rules a starter adds, which receive ids of their own. */
 export interface Bundle {
   readonly controls?: Kit["controls"];
   readonly sticks?: NonNullable<Kit["sticks"]>;
@@ -12,7 +12,7 @@ export interface Bundle {
   readonly opens: string;
 }
 
-/** A way to begin: a few rules in designers' words, with numbers that work. */
+/** A starting point for a rule: a few rules in designers' words, with working numbers. */
 export interface Starter {
   readonly id: string;
   readonly words: string;
@@ -20,5 +20,5 @@ export interface Starter {
   readonly make: (control: Kit["controls"][number], take: TakeId, kit: Kit) => Bundle;
 }
 
-/** Gives a fresh id for something of a kind by its name, and keeps it from being given again. */
+/** Returns a new id for an item of a kind by its name, and reserves it. */
 export type TakeId = (kind: string, name: string) => string;

@@ -6,7 +6,7 @@ import { NEVER, type MoveProgram, type NeedProgram, type PatternProgram, type Pr
 import { gateName, nameOf } from "./names";
 import type { Kit } from "./schema";
 
-/** Lengths of press, in frames, that one pattern answers: both ends included; `to` may be without end. */
+/** The press lengths one pattern answers, in frames, both ends included; `to` may be Infinity. */
 interface Stretch {
   readonly id: string;
   readonly from: number;
@@ -14,15 +14,15 @@ interface Stretch {
 }
 
 /**
- * The press lengths at full speed that end in a fire; undefined for kinds that do not judge length.
- * A press lasts one frame at least.
+ * Returns the press lengths at full speed that end in a fire; undefined for kinds that do not judge length. A
+ * press lasts at least one frame.
  */
 export function answeredStretch(pattern: PatternProgram): Stretch | undefined {
   const answered = traitsOf(pattern.kind).answers?.(pattern);
   return answered && { id: pattern.id, ...answered };
 }
 
-/** A stretch of lengths with the pattern that answers it. */
+/** A range of press lengths and the pattern that answers it. */
 interface AnsweredBy extends Stretch {
   readonly place: number;
   readonly activeIn: readonly boolean[];
@@ -74,7 +74,7 @@ function warnOfStretches(kit: Kit, program: Program): Issue[] {
   return issues;
 }
 
-/** Gates that something in the kit can open: lists of others, moves, prompts, patterns, and the busy gates. */
+/** Marks the gates that the kit can open: by lists of others, moves, prompts, patterns and slots. */
 function openableGates(program: Program): boolean[] {
   const can = program.gates.map(gate => gate.derive !== "plain");
   for (const slot of program.slots) can[slot.busyGate] = true;
@@ -108,16 +108,16 @@ function warnOfMoves(kit: Kit, program: Program): Issue[] {
   return issues;
 }
 
-/** The modes in which a move can be asked for; all of one in a kit without modes. */
+/** Returns the modes in which a move can be requested; [0] in a kit without modes. */
 function askedIn(program: Program, move: MoveProgram): number[] {
   const pattern = program.patterns[move.pattern]!;
   return move.activeIn.flatMap((isActive, mode) => (isActive && pattern.activeIn[mode] ? [mode] : []));
 }
 
 /**
- * Is a gate open for as long as one of these modes is on, but for a start in one of them? That is so where its opening is
- * the only way into them and its closing always leads out. The first switch of the list that applies wins: one before the
- * closing that could keep the modes on that frame makes it unsure.
+ * Returns whether a gate is open throughout one of these modes, except for a start in one of them. True if
+ * its opening is the only way into them and its closing always leads out. The first switch that applies wins,
+ * so a switch listed before the closing one that could keep the mode makes it uncertain.
  */
 function isOpenThroughout(program: Program, modes: readonly number[], gate: number): boolean {
   const isWayIn = (to: number) => modes.includes(to);
@@ -245,7 +245,7 @@ function warnOfPrompts(kit: Kit, program: Program): Issue[] {
   });
 }
 
-/** Everything about a kit that runs but is probably not meant. */
+/** Returns warnings about everything in a kit that runs but is probably unintended. */
 export function findWarnings(kit: Kit, program: Program): Issue[] {
   return [
     ...warnOfBindings(kit),

@@ -3,13 +3,13 @@ import type { State } from "../run/state";
 import { stepPattern } from "../patterns/stepPattern";
 import type { Trace } from "../trace/trace";
 
-/** Numbers in a line of either log. */
+/** Numbers per line of either log. */
 const ENTRY = 3;
 
-/** From how many lines on a log is looked through for what can be forgotten. */
+/** The number of log lines from which on the log is pruned. */
 const LOG_LINES = 64;
 
-/** The frame on which the oldest press still down began; the present frame if nothing is down. */
+/** Returns the first frame of the oldest press still down; the current frame if nothing is down. */
 function oldestPress(program: Program, state: State): number {
   let oldest = state.frame;
   for (let c = 0; c < program.controls.length; c++) {
@@ -19,8 +19,9 @@ function oldestPress(program: Program, state: State): number {
 }
 
 /**
- * Forgets what no press still down reaches back to: of a kind's lines at or before that frame only the last counts. Looks
- * only when the log has doubled, so that a press held for an hour costs no more a frame than a short one.
+ * Prunes lines that no press still down reaches back to: of a kind's lines at or before that frame only the
+ * last is kept. Runs only when the log has doubled, so that a press held for an hour costs no more per frame
+ * than a short one.
  */
 function forget(log: number[], oldest: number, kindOf: (at: number) => number): void {
   const lines = log.length / ENTRY;
@@ -36,7 +37,7 @@ function forget(log: number[], oldest: number, kindOf: (at: number) => number): 
   log.length = kept;
 }
 
-/** Keeps the log of the game clock and of mirroring that carrying needs; a line is added only when one changes. */
+/** Logs the game clock and mirroring, which carrying needs; adds a line only when one changes. */
 export function logForCarrying(program: Program, state: State): void {
   const log = state.speedLog;
   const last = log.length - ENTRY;
@@ -53,7 +54,7 @@ export function logForCarrying(program: Program, state: State): void {
   }
 }
 
-/** The game clock at a past frame, in ticks. */
+/** Returns the game clock at a past frame, in ticks. */
 function ticksAt(state: State, frame: number): number {
   const log = state.speedLog;
   for (let at = log.length - ENTRY; at >= 0; at -= ENTRY) {
@@ -71,9 +72,9 @@ function wasGateOpen(state: State, gate: number, frame: number): number {
 }
 
 /**
- * Shows pattern `i`, just made active by a mode that carries, the presses still down from their start:
- * the frames since then are stepped again for it alone, with only those presses, and nothing is reported.
- * Controls, clock and gates are put back afterwards.
+ * Replays the presses still down for pattern `i`, which a mode that carries has just activated: steps the
+ * frames since their start for it alone, with only those presses and without notes. Restores controls, clock
+ * and gates afterwards.
  */
 export function carryPresses(program: Program, state: State, trace: Trace, i: number): void {
   state.arrives[i] = 0;

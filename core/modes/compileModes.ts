@@ -2,7 +2,7 @@ import { fault } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
 import type { ModeProgram, SwitchProgram } from "../run/program";
 
-/** Modes, the one to start in (the first when none is named) and the switches between them. */
+/** Compiles the modes, the initial mode (the first if none is named) and the switches between them. */
 export function compileModes(names: Names): {
   modes: ModeProgram[];
   startMode: number;

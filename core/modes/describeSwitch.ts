@@ -17,7 +17,7 @@ const TURNS: readonly Option[] = [
   { value: "closed", label: "closes", hint: "on the frame on which the gate closes" },
 ];
 
-/** A switch as it would be if it watched the other thing. */
+/** Returns the switch with each other source it could watch. */
 function sources(kit: Kit): SwapOption[] {
   const gateId = kit.gates?.[0]?.id;
   const moveId = kit.moves?.[0]?.id;
@@ -45,7 +45,7 @@ function sources(kit: Kit): SwapOption[] {
   ];
 }
 
-/** A switch between modes as one sentence. Paths are inside the switch. */
+/** Describes a switch between modes as one sentence. Paths are relative to the switch. */
 export function describeSwitch({ when, to }: Switch, kit: Kit): SentencePart[] {
   const goes = [words("Goes to "), ref("mode", to, ["to"], "mode it goes to"), words(" when ")];
   if ("gate" in when)

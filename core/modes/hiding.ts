@@ -24,16 +24,17 @@ function findHidden(program: Program, state: State): void {
   }
 }
 
-/** Is pattern `p` active, with this control among its own? Then hiding the control ends its attempt. */
+/** Returns whether pattern `p` is active and uses this control; hiding the control then ends its attempt. */
 function isAtWork(program: Program, state: State, p: number, control: number): boolean {
   const pattern = program.patterns[p]!;
   return pattern.activeIn[state.mode] === true && pattern.controls.includes(control);
 }
 
 /**
- * Brings the veils up to date before the patterns look: a hidden control is veiled, and stays so after the
- * hiding until it has been let go. A pattern that saw one of its own controls down when the veil fell starts over.
- * One just made active by a mode that carries is hidden what the new mode hides, whatever was captured in the old.
+ * Updates the veils before the patterns are stepped. A hidden control is veiled and stays veiled after the
+ * hiding until it is released. A pattern that saw one of its controls down when the veil fell restarts. A
+ * pattern just activated by a mode that carries is hidden what the new mode hides, regardless of captures in
+ * the old mode.
  */
 export function stepHiding(program: Program, state: State): void {
   if (!state.isHiddenStale && state.lingering === 0) return;
@@ -51,7 +52,7 @@ export function stepHiding(program: Program, state: State): void {
       if (state.hidden[at] === 1) {
         if (state.veiled[at] === 1) continue;
         if (state.was[c] === 1 && state.down[c] === 0) {
-          // Let go on the very frame of hiding: that is seen, and the veil falls on the next.
+          // A release on the very frame of hiding is visible; the veil falls on the next frame.
           state.lingering++;
           continue;
         }
@@ -66,7 +67,10 @@ export function stepHiding(program: Program, state: State): void {
   }
 }
 
-/** Who keeps a control from a pattern: the capturing pattern, or after all patterns the open prompt; −1 for no one. */
+/**
+ * Returns what hides a control from a pattern: the capturing pattern, or the number of patterns for the open
+ * prompt; −1 if nothing does.
+ */
 function keeperOf(program: Program, state: State, p: number, control: number): number {
   const patterns = program.patterns;
   const keeper = patterns.findIndex(
@@ -83,7 +87,7 @@ function keeperOf(program: Program, state: State, p: number, control: number): n
   return prompt < 0 ? -1 : patterns.length + prompt;
 }
 
-/** Notes every press that is kept from a rule which would have heard it, and by whom. */
+/** Notes every press hidden from a pattern that would have seen it, and what hides it. */
 export function noteKept(program: Program, state: State, trace: Trace): void {
   const controls = program.controls.length;
   for (let c = 0; c < controls; c++) {

@@ -18,7 +18,7 @@ const hold = (modes: string[], fields: object = {}) =>
     ...fields,
   }) as Kit["patterns"][number];
 
-/** Two modes; the gate `air` switches to the second while it is open. */
+/** A kit with two modes; the gate `air` switches to the second while it is open. */
 function kit(patterns: Kit["patterns"], carry = false, rest: Partial<Kit> = {}): Kit {
   return sketchKit("ab", {
     gates: [{ id: "air", name: "Air" }],

@@ -13,7 +13,7 @@ function applies(state: State, change: SwitchProgram): boolean {
   return isOpen === change.turnsOpen && isOpen !== (state.gateWas[change.gate] === 1);
 }
 
-/** What is not active in the new mode goes idle: patterns lapse, requests are lost, prompts fail. */
+/** Retires rules that are inactive in the new mode: patterns lapse, requests are lost, prompts fail. */
 function retire(program: Program, state: State, trace: Trace, to: number): void {
   for (let i = 0; i < program.patterns.length; i++) {
     const pattern = program.patterns[i]!;
@@ -34,7 +34,10 @@ function retire(program: Program, state: State, trace: Trace, to: number): void 
   }
 }
 
-/** What becomes active sees controls already down as up until let go; with carry it will be told what it missed. */
+/**
+ * Activates rules of the new mode. They see controls already down as up until released; a mode that carries
+ * replays the presses for them.
+ */
 function welcome(program: Program, state: State, to: number): void {
   const controls = program.controls.length;
   for (let i = 0; i < program.patterns.length; i++) {
@@ -47,8 +50,8 @@ function welcome(program: Program, state: State, to: number): void {
 }
 
 /**
- * Step 4 of a frame: the first switch that applies takes the kit to its mode, at most one a frame.
- * By gate on the frame on which it turns, by move on the frame after. The mode is noted on frame 0 and on each change.
+ * Step 4 of a frame: the first switch that applies changes the mode, at most once per frame. A gate switches
+ * on the frame it changes, a move on the frame after. The mode is noted on frame 0 and on each change.
  */
 export function stepModes(program: Program, state: State, trace: Trace): void {
   if (program.modes.length === 0) return;

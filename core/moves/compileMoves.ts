@@ -4,7 +4,7 @@ import type { Move } from "../kit/schema";
 import type { MoveProgram } from "../run/program";
 import { isShorterAsWritten } from "../time/duration";
 
-/** Which kind of pattern carries what a `when` asks for. */
+/** The kind of pattern that provides the value of each `when` condition. */
 const CARRIER = { count: "taps", level: "charge" } as const;
 
 function checkWhen(move: Move, pattern: number, names: Names, path: readonly PathStep[]): void {
@@ -72,7 +72,7 @@ function compileMove(move: Move, m: number, names: Names): MoveProgram {
   };
 }
 
-/** Every move, compiled, in kit order. */
+/** Compiles every move, in kit order. */
 export function compileMoves(names: Names): MoveProgram[] {
   return (names.kit.moves ?? []).map((move, m) => compileMove(move, m, names));
 }

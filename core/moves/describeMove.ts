@@ -20,7 +20,7 @@ import {
 } from "../kit/sentence";
 import { describeWhere, offerIf, offerWhere } from "../patterns/describeParts";
 
-/** Gates that a need or a ban can name: those of the kit, and the busy gates of its slots. */
+/** Returns the gates that a need or a ban can name: the kit's gates and the busy gates of its slots. */
 export function nameableGates(kit: Kit): string[] {
   const slots = [...new Set((kit.moves ?? []).map(move => move.slot ?? "main"))];
   return [...(kit.gates ?? []).map(item => item.id), ...slots.map(slot => `busy:${slot}`)];
@@ -143,7 +143,7 @@ function describeEffects(move: Move): SentencePart[] {
   ];
 }
 
-/** A move as one sentence, its name first. Paths are inside the move. */
+/** Describes a move as one sentence, its name first. Paths are relative to the move. */
 export function describeMove(move: Move): SentencePart[] {
   return [
     ruleName(move.name || move.id),
@@ -157,13 +157,13 @@ export function describeMove(move: Move): SentencePart[] {
   ];
 }
 
-/** What else a move could say about what it needs. */
+/** Returns the clauses on needs that could be added to a move. */
 function offerNeeds(move: Move, kit: Kit): Offer<Move>[] {
   const gates = nameableGates(kit);
   const needs = move.needs ?? [];
   const used = [...needs.map(need => need.gate), ...(move.bans ?? [])];
   const free = gates.find(id => !used.includes(id));
-  // A move is kept from what goes on where anything goes on; else from a gate of the kit's own.
+  // Offers a ban on a busy gate if any move has a timeline, otherwise on one of the kit's own gates.
   const isBusyEver = (kit.moves ?? []).some(other => other.frames !== undefined);
   const keeper = isBusyEver ? gates.findLast(id => !used.includes(id)) : free;
   const bare = needs.findIndex(need => need.coyote === undefined);
@@ -188,7 +188,7 @@ function offerNeeds(move: Move, kit: Kit): Offer<Move>[] {
   ];
 }
 
-/** What else a move could say about how often, and what it does. */
+/** Returns the clauses on repetition and effects that could be added to a move. */
 function offerEffects(move: Move, kit: Kit): Offer<Move>[] {
   const pattern = kit.patterns.find(item => item.id === move.pattern);
   const own = (kit.gates ?? []).map(item => item.id);
@@ -248,7 +248,7 @@ function offerEffects(move: Move, kit: Kit): Offer<Move>[] {
   ];
 }
 
-/** What else a move could say, each with the move as it would then be. */
+/** Returns the clauses that could be added to a move, each with the resulting move. */
 export function offerMove(move: Move, kit: Kit): Offer<Move>[] {
   return [...offerNeeds(move, kit), ...offerEffects(move, kit), ...offerWhere(move, kit)];
 }

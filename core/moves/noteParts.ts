@@ -3,7 +3,9 @@ import type { Program } from "../run/program";
 import type { State } from "../run/state";
 import { note, PART, put, type Trace } from "../trace/trace";
 
-/** The part of its timeline that a slot is in at the end of a frame, as a place in PARTS; 0 where nothing runs. */
+/**
+ * Returns the timeline part a slot is in at the end of a frame, as an index into PARTS; 0 if nothing runs.
+ */
 function partOf(program: Program, state: State, slot: number): number {
   if (state.slotMove[slot]! < 0) return 0;
   const move = program.moves[state.slotMove[slot]!]!;
@@ -16,8 +18,8 @@ function partOf(program: Program, state: State, slot: number): number {
 }
 
 /**
- * Notes, after the moves of a frame, the part of each timeline where it has changed or begun, so that the tape draws what
- * ran and not what was meant to. A part with no length is passed over.
+ * Notes, after the moves of a frame, each change of a timeline's part, so that the tape draws what ran. Parts
+ * of zero length are skipped.
  */
 export function noteParts(program: Program, state: State, trace: Trace): void {
   for (let s = 0; s < program.slots.length; s++) {

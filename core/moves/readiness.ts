@@ -3,17 +3,20 @@ import type { MoveProgram, NeedProgram, Program } from "../run/program";
 import type { State } from "../run/state";
 import { DUE, DUE_TICKS, lostFate, MADE_TICKS, MOVE, memoryNow, moveNow } from "./requests";
 
-/** How a need stands: not met, met by an open gate, or met only by its coyote. */
+/** The states of a need: not met, met by an open gate, or met only by its coyote. */
 export const UNMET = 0;
 export const MET = 1;
 export const FORGIVEN = 2;
 
-/** Is a gate open and not spent: what a need without coyote, and the refill of uses, ask for. */
+/** Returns whether a gate is open and not spent, as needs without coyote and the refill of uses require. */
 export function isWhole(state: State, gate: number): boolean {
   return state.gateOpen[gate] === 1 && state.spentFrame[gate]! < 0;
 }
 
-/** How one need of a move stands. Coyote n: up to n frames after the last frame on which the gate was open and not spent. */
+/**
+ * Returns the state of one need. A coyote of n allows up to n frames after the last frame on which the gate
+ * was open and not spent.
+ */
 export function judgeNeed(move: MoveProgram, need: NeedProgram, state: State): number {
   const gate = need.gate;
   if (state.spentFrame[gate]! >= 0) return UNMET;
@@ -23,14 +26,14 @@ export function judgeNeed(move: MoveProgram, need: NeedProgram, state: State): n
   return moveNow(move, state) - last <= need.coyoteTicks ? FORGIVEN : UNMET;
 }
 
-/** Is the move still cooling down from its last performance? */
+/** Returns whether a move is still cooling down from its last performance. */
 function isCooling(move: MoveProgram, state: State, m: number): boolean {
   if (state.performedFrame[m]! < 0 || move.cooldownTicks === 0) return false;
   const since = momentOn(move.isReal, state.performedFrame[m]!, state.performedTicks[m]!);
   return moveNow(move, state) - since < move.cooldownTicks;
 }
 
-/** The first thing that stands in a request's way apart from time, as a fate; 0 when nothing does. */
+/** Returns the first obstacle of a request apart from time, as a fate; 0 if there is none. */
 export function findObstacle(program: Program, state: State, at: number): number {
   const m = state.requests[at + MOVE]!;
   const move = program.moves[m]!;
@@ -45,7 +48,7 @@ export function findObstacle(program: Program, state: State, at: number): number
   return 0;
 }
 
-/** Notes the first frame on which the request's age has reached its defer. */
+/** Records the first frame on which a request's age reaches its defer. */
 export function becomeDue(program: Program, state: State, at: number): void {
   if (state.requests[at + DUE]! >= 0) return;
   const move = program.moves[state.requests[at + MOVE]!]!;
@@ -55,7 +58,7 @@ export function becomeDue(program: Program, state: State, at: number): void {
   state.requests[at + DUE_TICKS] = now;
 }
 
-/** Due, still within its buffer, and nothing in its way. */
+/** Returns whether a request is due, within its buffer and unobstructed. */
 export function isReady(program: Program, state: State, at: number): boolean {
   if (state.requests[at + DUE]! < 0) return false;
   const move = program.moves[state.requests[at + MOVE]!]!;
@@ -63,7 +66,7 @@ export function isReady(program: Program, state: State, at: number): boolean {
   return findObstacle(program, state, at) === 0;
 }
 
-/** Has the request's buffer run out at the end of this frame? */
+/** Returns whether a request's buffer runs out at the end of this frame. */
 export function isOver(program: Program, state: State, at: number): boolean {
   if (state.requests[at + DUE]! < 0) return false;
   const move = program.moves[state.requests[at + MOVE]!]!;

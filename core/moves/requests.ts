@@ -3,17 +3,17 @@ import type { MoveProgram, Program } from "../run/program";
 import { growPool, REQUEST_HEAD, type State } from "../run/state";
 import { LOSS_REASONS, LOST, note, put, REQUEST, type LossReason, type Trace } from "../trace/trace";
 
-/** Places in a request's row of the pool. */
+/** Columns of a request's row in the pool. */
 export const MOVE = 0;
 export const MADE = 1;
 export const MADE_TICKS = 2;
-/** The first frame on which its defer has passed, −1 until then, with its ticks. */
+/** The first frame on which its defer has passed and its tick count; −1 before. */
 export const DUE = 3;
 export const DUE_TICKS = 4;
 /** PENDING, DONE, or 2 + the reason it is lost for on this frame. */
 export const FATE = 5;
 export const EDGE_COUNT = 6;
-/** 1 for a request made anew while held: it lives on its own frame, and nothing is told of it unless it is performed. */
+/** 1 for a request repeated while held: it lives for its own frame and is noted only if it is performed. */
 export const ANEW = 7;
 
 export const PENDING = 0;
@@ -24,24 +24,24 @@ export function requestStride(program: Program): number {
   return REQUEST_HEAD + program.edgeRoom;
 }
 
-/** The present moment on the move's clock, in ticks. */
+/** Returns the current time on the move's clock, in ticks. */
 export function moveNow(move: MoveProgram, state: State): number {
   return nowOn(move.isReal, state);
 }
 
-/** The present moment on the clock its requests age on, in ticks. */
+/** Returns the current time on the clock that ages its requests, in ticks. */
 export function memoryNow(move: MoveProgram, state: State): number {
   return nowOn(move.isMemoryReal, state);
 }
 
-/** A fate that says "lost, for this reason", with the gate that goes with it, or the move that came before it. */
+/** Encodes a fate: lost for this reason, with the gate concerned or the move performed instead. */
 export function lostFate(reason: LossReason, because = 0): number {
   return LOST_FATE + LOSS_REASONS.indexOf(reason) + because * 16;
 }
 
 const GATE_REASON = LOSS_REASONS.indexOf("gate");
 
-/** Notes a loss at row `at` of the pool. */
+/** Notes the loss of the request at row `at` of the pool. */
 function noteLost(state: State, trace: Trace, at: number): void {
   const fate = state.requests[at + FATE]! - LOST_FATE;
   note(trace, state.frame, LOST, state.requests[at + MOVE]!);
@@ -54,7 +54,10 @@ function noteLost(state: State, trace: Trace, at: number): void {
   put(trace, isSpent ? state.spentFrame[because]! : -1);
 }
 
-/** Notes, in kit order and older first, every request lost on this frame, then takes all that are over out of the pool. */
+/**
+ * Notes every request lost on this frame, in kit order and older first, then removes all completed requests
+ * from the pool.
+ */
 export function clearRequests(program: Program, state: State, trace: Trace): void {
   const stride = requestStride(program);
   const pool = state.requests;
@@ -77,7 +80,7 @@ export function clearRequests(program: Program, state: State, trace: Trace): voi
   state.requestCount = kept;
 }
 
-/** Loses every pending request of a move at once: its mode is over. */
+/** Loses every pending request of a move, because its mode has ended. */
 export function loseRequestsOfMove(
   program: Program,
   state: State,
@@ -92,7 +95,7 @@ export function loseRequestsOfMove(
   clearRequests(program, state, trace);
 }
 
-/** Tells of a request and its edges. */
+/** Notes a request and its edges. */
 export function noteRequest(state: State, trace: Trace, at: number): void {
   const pool = state.requests;
   const count = pool[at + EDGE_COUNT]!;
@@ -101,7 +104,7 @@ export function noteRequest(state: State, trace: Trace, at: number): void {
   for (let k = 0; k < count; k++) put(trace, pool[at + REQUEST_HEAD + k]!);
 }
 
-/** Adds a request of move `m` with the edges of its pattern's last fire, untold; returns its row. */
+/** Adds a request of move `m` with the edges of its pattern's last fire, not yet noted; returns its row. */
 export function addRequest(program: Program, state: State, m: number): number {
   const stride = requestStride(program);
   const at = state.requestCount * stride;
@@ -124,7 +127,7 @@ export function addRequest(program: Program, state: State, m: number): number {
   return at;
 }
 
-/** Do two requests share an edge? */
+/** Returns whether two requests share an edge. */
 export function shareEdge(state: State, a: number, b: number): boolean {
   const pool = state.requests;
   for (let i = 0; i < pool[a + EDGE_COUNT]!; i++) {
@@ -135,7 +138,7 @@ export function shareEdge(state: State, a: number, b: number): boolean {
   return false;
 }
 
-/** Has a prompt taken one of the request's edges? */
+/** Returns whether a prompt has taken one of the request's edges. */
 export function isTaken(state: State, at: number): boolean {
   const pool = state.requests;
   for (let t = state.takenCount - 1; t >= 0; t--) {

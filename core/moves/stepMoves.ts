@@ -22,7 +22,7 @@ import {
   shareEdge,
 } from "./requests";
 
-/** Does the fire on this frame carry what the move waits for? */
+/** Returns whether the fire on this frame satisfies the move's `when`. */
 function isWanted(program: Program, state: State, move: MoveProgram): boolean {
   const carried = move.pattern * CARRIED;
   if (move.whenCount >= 0 && state.carried[carried] !== move.whenCount) return false;
@@ -32,7 +32,7 @@ function isWanted(program: Program, state: State, move: MoveProgram): boolean {
   );
 }
 
-/** A new request pushes older ones out of its slot, if it can be kept or performed at once. */
+/** Replaces older requests in the slot of a new one, if the new one can be kept or performed at once. */
 function replaceOlder(program: Program, state: State, at: number): void {
   const move = program.moves[state.requests[at + MOVE]!]!;
   if (move.deferTicks + move.bufferTicks === 0 && !isReady(program, state, at)) return;
@@ -45,7 +45,7 @@ function replaceOlder(program: Program, state: State, at: number): void {
   }
 }
 
-/** Has the move a request that waits? */
+/** Returns whether the move has a pending request. */
 function isPending(program: Program, state: State, m: number): boolean {
   const stride = requestStride(program);
   for (let r = 0; r < state.requestCount; r++)
@@ -53,13 +53,13 @@ function isPending(program: Program, state: State, m: number): boolean {
   return false;
 }
 
-/** Did what fired the pattern stay held since the frame before? */
+/** Returns whether the input that fired the pattern has stayed held since the previous frame. */
 function isHeldOn(state: State, pattern: number): boolean {
   const was = state.phaseWas[pattern];
   return state.phase[pattern] === SUSTAINED && (was === FIRED || was === SUSTAINED);
 }
 
-/** Asks anew for a move whose button is held: a request for this frame alone. */
+/** Adds a request for a move whose button is held, for this frame alone. */
 function askAgain(program: Program, state: State, m: number): void {
   if (isPending(program, state, m)) return;
   const at = addRequest(program, state, m);
@@ -88,7 +88,7 @@ function makeRequests(program: Program, state: State, trace: Trace): void {
   }
 }
 
-/** Is any pattern held on whose move asks again for it? */
+/** Returns whether any held pattern has a move that repeats its request. */
 export function isAnyAskingAgain(program: Program, state: State): boolean {
   for (let k = 0; k < program.againMoves.length; k++) {
     const phase = state.phase[program.moves[program.againMoves[k]!]!.pattern];
@@ -105,12 +105,15 @@ function refill(program: Program, state: State): void {
   }
 }
 
-/** Has this slot performed on this frame? */
+/** Returns whether this slot has performed a move on this frame. */
 function isSlotTaken(state: State, slot: number): boolean {
   return state.slotFrame[slot] === state.frame && state.slotMove[slot]! >= 0;
 }
 
-/** Of all ready requests in free slots: highest priority, then newest, then first in the kit. Its row, or −1. */
+/**
+ * Returns the row of the best ready request in a free slot: highest priority, then newest, then first in the
+ * kit; −1 if none.
+ */
 function chooseRequest(program: Program, state: State): number {
   const stride = requestStride(program);
   const pool = state.requests;
@@ -133,7 +136,10 @@ function chooseRequest(program: Program, state: State): number {
   return best;
 }
 
-/** How a ready request comes to be performed: place in PERFORMED_BY (bit 0: later than due, bit 1: by coyote alone). */
+/**
+ * Returns how a ready request is performed, as an index into PERFORMED_BY (bit 0: later than due, bit 1: by
+ * coyote alone).
+ */
 function performedBy(program: Program, state: State, at: number): number {
   const move = program.moves[state.requests[at + MOVE]!]!;
   const isLate = state.frame > state.requests[at + DUE]!;
@@ -144,7 +150,10 @@ function performedBy(program: Program, state: State, at: number): number {
   return (isLate ? 1 : 0) + (isForgiven ? 2 : 0);
 }
 
-/** Performs the request in row `at`, with all that follows: spending, cooldown, a use, the slot's timeline, beaten rivals. */
+/**
+ * Performs the request in row `at`: spending, cooldown, a use, the slot's timeline, and the loss of its
+ * rivals.
+ */
 function perform(program: Program, state: State, at: number): void {
   const pool = state.requests;
   const m = pool[at + MOVE]!;
@@ -173,8 +182,8 @@ function perform(program: Program, state: State, at: number): void {
 }
 
 /**
- * Performs what can be performed; the notes follow in kit order when all is decided. Until then a performed
- * request's DUE, which nobody asks for any more, holds −2 − how it was performed.
+ * Performs ready requests; notes follow in kit order once all are decided. Until then a performed request's
+ * DUE, no longer needed, holds −2 − how it was performed.
  */
 function arbitrate(program: Program, state: State, trace: Trace): void {
   let performed = 0;
@@ -197,7 +206,10 @@ function arbitrate(program: Program, state: State, trace: Trace): void {
   }
 }
 
-/** What stands in the way of a request whose buffer runs out now; a slot taken by another, else simply too late. */
+/**
+ * Returns the reason for the loss of a request whose buffer runs out now: its slot was taken by another, or
+ * it was too late.
+ */
 function reasonOfLoss(program: Program, state: State, at: number): number {
   const obstacle = findObstacle(program, state, at);
   if (obstacle !== 0) return obstacle;
@@ -206,9 +218,9 @@ function reasonOfLoss(program: Program, state: State, at: number): number {
 }
 
 /**
- * Step 8 of a frame: uses refill; fires make requests (edges a prompt has taken lose theirs, newer push out
- * older); ready requests are performed; what can no longer be performed is lost. Performed moves are noted
- * first, then losses, each in kit order.
+ * Step 8 of a frame. Uses refill; fires create requests (those whose edges a prompt took are lost, newer ones
+ * replace older ones); ready requests are performed; the rest that can no longer be performed is lost.
+ * Performed moves are noted first, then losses, each in kit order.
  */
 export function stepMoves(program: Program, state: State, trace: Trace): void {
   refill(program, state);

@@ -3,23 +3,26 @@ import type { Names } from "../kit/compileNames";
 import type { PatternKind, PatternOf } from "../kit/schema";
 import type { PatternBase } from "../run/program";
 
-/** The part of a compiled pattern its own kind fills in; the rest is the same for all. */
+/** The part of a compiled pattern that its own kind compiles; the rest is common to all kinds. */
 export type OwnPart<G extends PatternBase> = Omit<
   G,
   Exclude<keyof PatternBase, "controls" | "cancel" | "cellCount" | "edgeRoom">
 > & {
-  /** Controls it must be woken for besides its own and its cancels. */
+  /** Controls whose changes wake the pattern, in addition to its own and its cancels. */
   readonly alsoWatches?: readonly number[];
 };
 
-/** Compiles one kind: names resolved, lengths in ticks, faults noted in `names.issues` under `path`. */
+/**
+ * Compiles a pattern of one kind: resolves names, converts lengths to ticks, adds faults to `names.issues`
+ * under `path`.
+ */
 export type CompileKind<K extends PatternKind, G extends PatternBase> = (
   pattern: PatternOf<K>,
   names: Names,
   path: readonly PathStep[],
 ) => OwnPart<G>;
 
-/** Places of a list of controls; the unknown ones are noted and left out, as is one named twice. */
+/** Returns the indices of a list of controls. Unknown and duplicate ones are omitted and added as faults. */
 export function compileControls(
   ids: readonly string[] | undefined,
   names: Names,

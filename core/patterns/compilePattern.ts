@@ -5,13 +5,13 @@ import type { PatternProgram } from "../run/program";
 import { recordOf } from "./recordOf";
 import { choiceStride } from "./sequence/choices";
 
-/** Where the next pattern's cells begin, and the sizes of the sequences' choices so far. */
+/** The offset of the next pattern's cells, and the sizes of the sequences' choices so far. */
 export interface CellPlan {
   cellCount: number;
   readonly choiceStrides: number[];
 }
 
-/** One pattern, compiled; its cells are laid after those of the patterns before it. */
+/** Compiles one pattern; its cells follow those of the patterns before it. */
 export function compilePattern(
   pattern: Pattern,
   names: Names,

@@ -1,13 +1,15 @@
 import type { Kit, Pattern, PatternKind, PatternOf } from "../kit/schema";
 import { clause, nameList, words, type Offer, type Option, type SentencePart } from "../kit/sentence";
 
-/** A kind's sentence; it begins after the pattern's name and ends without a full stop. */
+/**
+ * Describes a pattern of one kind as a sentence that begins after the pattern's name and has no full stop.
+ */
 export type DescribeKind<K extends PatternKind> = (pattern: PatternOf<K>, kit: Kit) => SentencePart[];
 
-/** What else a pattern of a kind could say, each with the pattern as it would then be. */
+/** Returns the clauses that could be added to a pattern of one kind, each with the resulting pattern. */
 export type OfferKind<K extends PatternKind> = (pattern: PatternOf<K>, kit: Kit) => Offer<PatternOf<K>>[];
 
-/** The clause for controls that cancel an attempt. */
+/** Returns the clause on controls that cancel an attempt. */
 export function describeCancel(cancel: readonly string[] | undefined): SentencePart[] {
   if (!cancel || cancel.length === 0) return [];
   return clause(
@@ -20,12 +22,15 @@ export function describeCancel(cancel: readonly string[] | undefined): SentenceP
   );
 }
 
-/** An offer made only where it makes sense. */
+/** Returns an offer if it applies, otherwise none. */
 export function offerIf<R>(isFitting: boolean, text: string, becomes: () => R): Offer<R>[] {
   return isFitting ? [{ words: text, becomes: becomes() }] : [];
 }
 
-/** The first control of the kit that is not among these, or the first of all; undefined in a kit without any. */
+/**
+ * Returns the first control of the kit not in `used`, or else the kit's first; undefined in a kit without
+ * controls.
+ */
 export function freeControl(kit: Kit, used: readonly string[]): string | undefined {
   return (kit.controls.find(control => !used.includes(control.id)) ?? kit.controls[0])?.id;
 }
@@ -49,7 +54,7 @@ export const FIRE_ON_REACH: readonly Option[] = [
   { value: "release", label: "when let go", hint: "fires on letting go, if it was held that long" },
 ];
 
-/** The clauses every rule can have: the modes it is active in, and its clock. */
+/** Returns the clauses common to all rules: the modes in which the rule is active, and its clock. */
 export function describeWhere(rule: {
   readonly modes?: readonly string[];
   readonly clock?: "game" | "real";
@@ -62,7 +67,7 @@ export function describeWhere(rule: {
   ];
 }
 
-/** Offers those clauses where they are not there yet. */
+/** Offers those clauses if they are absent. */
 export function offerWhere<
   R extends { readonly modes?: readonly string[]; readonly clock?: "game" | "real" },
 >(rule: R, kit: Kit): Offer<R>[] {
@@ -81,7 +86,7 @@ export function offerWhere<
   ];
 }
 
-/** The clauses every pattern can have besides. */
+/** Returns the clauses common to all patterns. */
 export function describeCaptures(pattern: Pattern): SentencePart[] {
   return pattern.captures ? clause(["captures"], [words("; no other rule hears its controls")]) : [];
 }

@@ -3,7 +3,10 @@ import { ruleName, type Offer, type SentencePart } from "../kit/sentence";
 import { recordOf } from "./recordOf";
 import { describeCaptures, describeWhere, offerIf, offerWhere } from "./describeParts";
 
-/** A pattern as one sentence, its name first, with its numbers and choices in place. Paths are inside the pattern. */
+/**
+ * Describes a pattern as one sentence, its name first, with editable numbers and choices. Paths are relative
+ * to the pattern.
+ */
 export function describePattern(pattern: Pattern, kit: Kit): SentencePart[] {
   return [
     ruleName(pattern.name || pattern.id),
@@ -13,7 +16,7 @@ export function describePattern(pattern: Pattern, kit: Kit): SentencePart[] {
   ];
 }
 
-/** What else a pattern could say, each with the pattern as it would then be. */
+/** Returns the clauses that could be added to a pattern, each with the resulting pattern. */
 export function offerPattern(pattern: Pattern, kit: Kit): Offer<Pattern>[] {
   return [
     ...recordOf(pattern.kind).offer(pattern, kit),

@@ -2,12 +2,12 @@ import { edgeKey, type PatternBase, type Program } from "../run/program";
 import { CARRIED, FIRED, LAPSED, type State } from "../run/state";
 import { FIRE, LAPSE, LAPSE_REASONS, note, put, type LapseReason, type Trace } from "../trace/trace";
 
-/** Begins a fire of pattern `i`; its edges follow by addEdge, then endFire. */
+/** Begins a fire of pattern `i`; follow it by `addEdge` for each edge, then `endFire`. */
 export function beginFire(state: State, i: number): void {
   state.fireEdgeCount[i] = 0;
 }
 
-/** Adds an edge, once. */
+/** Adds an edge to the fire, once. */
 export function addEdge(program: Program, state: State, i: number, key: number): void {
   const base = i * program.edgeRoom;
   const count = state.fireEdgeCount[i]!;
@@ -16,12 +16,12 @@ export function addEdge(program: Program, state: State, i: number, key: number):
   state.fireEdgeCount[i] = count + 1;
 }
 
-/** Adds the control's present (or last) press edge. */
+/** Adds the control's current (or last) press edge. */
 export function addPress(program: Program, state: State, i: number, control: number): void {
   addEdge(program, state, i, edgeKey(state.pressFrame[control]!, control, program.sourceCount));
 }
 
-/** Ends a fire: the pattern's phase is fired, and the trace has it with all it carries. */
+/** Ends a fire: sets the phase to fired and notes the fire with its payload. */
 export function endFire(
   program: Program,
   state: State,
@@ -50,7 +50,7 @@ export function endFire(
   put(trace, d);
 }
 
-/** Fires on one control's press, the commonest case. */
+/** Fires on the press of one control, the most common case. */
 export function firePress(
   program: Program,
   state: State,
@@ -72,7 +72,7 @@ const REASON_CODES = Object.fromEntries(LAPSE_REASONS.map((reason, code) => [rea
   number
 >;
 
-/** Lapses pattern `i`. `reached`: steps of a sequence, −1 for the other kinds. */
+/** Lapses pattern `i`. `reached` is the number of steps a sequence has made, −1 for other kinds. */
 export function lapse(state: State, trace: Trace, i: number, why: LapseReason, reached = -1): void {
   state.phase[i] = LAPSED;
   state.awake[i] = 1;
@@ -81,17 +81,23 @@ export function lapse(state: State, trace: Trace, i: number, why: LapseReason, r
   put(trace, reached);
 }
 
-/** What a pattern's phase is called after a step in which it neither fired nor lapsed. */
+/** Sets a pattern's phase after a step in which it neither fired nor lapsed. */
 export function settle(state: State, i: number, phase: number): void {
   if (state.phase[i] !== FIRED && state.phase[i] !== LAPSED) state.phase[i] = phase;
 }
 
-/** A kind of pattern, compiled: what it does on a frame, and what it must forget when it starts over. */
+/** Steps a compiled pattern of one kind, and resets its attempt. */
 export interface PatternStepper<P extends PatternBase> {
-  /** One frame. The phase has been cleared to idle; fire and lapse set it, settle fills in the rest. Wakes itself by state.awake. */
+  /**
+   * Steps one frame. The phase has been reset to idle; `fire` and `lapse` set it, otherwise `settle` does.
+   * Stays awake by setting `state.awake`.
+   */
   readonly step: (program: Program, pattern: P, state: State, trace: Trace, i: number) => void;
-  /** Forgets the attempt under way because a control became hidden; its other controls keep their presses. */
+  /** Discards the current attempt because a control was hidden; the other controls keep their presses. */
   readonly restart?: (program: Program, pattern: P, state: State, i: number) => void;
-  /** Could a later fire be made of this edge (see edgeKey), other than as a press that is still down? Left out: never. */
+  /**
+   * Returns whether a later fire can include this edge (see edgeKey), other than as a press still down.
+   * Absent means never.
+   */
   readonly remembers?: (program: Program, pattern: P, state: State, key: number) => boolean;
 }

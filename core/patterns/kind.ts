@@ -10,69 +10,80 @@ import type { DescribeKind, OfferKind } from "./describeParts";
 import type { PatternStepper } from "./fire";
 import type { Growth } from "./growth";
 
-/** A number that made an attempt lapse: where it stands inside the pattern, and which way it would have to go. */
+/**
+ * A number that caused a lapse: its path inside the pattern, and the direction in which it would have to
+ * change.
+ */
 export interface PatternLever {
   readonly path: readonly PathStep[];
-  /** The length in force where none is written there. */
+  /** The default length if none is written. */
   readonly base?: string;
   readonly rounding: Rounding;
   readonly direction: 1 | -1;
 }
 
-/** The end of a forming stretch that a hand may pull on the tape: the number in `field` follows. */
+/** The end of a forming stretch that can be dragged on the tape; the number in `field` follows. */
 export interface PatternPull {
   readonly field: string;
   readonly rounding: Rounding;
-  /** From where the frames are counted: the beginning of the attempt, or its last press. */
+  /** The origin of the frame count: the start of the attempt, or its last press. */
   readonly since: "start" | "last-press";
-  /** Frames from the last that counts to the edge that is pulled: 1 where the number is the last frame that still counts. */
+  /**
+   * Frames from the last counting frame to the dragged edge: 1 if the number is the last frame that still
+   * counts.
+   */
   readonly extra: 0 | 1;
-  /** What the number means, for the words beside the hand: "held for". */
+  /** A label for the number, shown beside the pointer: "held for". */
   readonly words: string;
 }
 
-/** A length inside a pattern that stands as an edge on the map of press lengths, and can be dragged there. */
+/** A length of a pattern that appears as a draggable edge on the map of press lengths. */
 export interface LengthEdge {
   readonly path: readonly PathStep[];
   readonly written: string;
   readonly rounding: Rounding;
-  /** What it is: "longest tap". */
+  /** Its label: "longest tap". */
   readonly label: string;
 }
 
-/** Lengths of press, in frames at full speed, that end in a fire: both ends included; `to` may be without end. */
+/**
+ * The press lengths that end in a fire, in frames at full speed, both ends included; `to` may be Infinity.
+ */
 export interface AnsweredLengths {
   readonly from: number;
   readonly to: number;
 }
 
-/** What a kind says of itself to those who show, tune and study patterns. `P` its document, `G` its program. */
+/**
+ * The traits of a kind, for code that shows, tunes and studies patterns. `P` is its document, `G` its
+ * program.
+ */
 export interface PatternTraits<P, G> {
-  /** Names of the numbers a fire carries, in the order of the payload. */
+  /** The names of the numbers in a fire's payload, in order. */
   readonly carries: readonly string[];
-  /** The controls it is played with, by id; a direction stands for its stick's four. */
+  /** The controls that play it, by id; a direction contributes its stick's four. */
   readonly playedOn: (pattern: P, kit: Kit) => readonly string[];
-  /** The maps of time that show and edit it, in their order. */
+  /** The maps of time that show and edit it, in order. */
   readonly maps: readonly ("press-length" | "curve" | "taps" | "sequence")[];
-  /** How an attempt grows; left out where it has no length to grow to. */
+  /** The growth of an attempt; absent if it has no length to grow to. */
   readonly growth?: (pattern: G) => Growth;
-  /** The lengths of press it answers; left out where length is not what it judges. */
+  /** The press lengths it answers; absent if it does not judge length. */
   readonly answers?: (pattern: G) => AnsweredLengths;
-  /** Can it fire because a control was let go, or after it was? Left out: never, what made a fire is held when it comes. */
+  /** Whether it can fire on or after a release. Absent means never: every fire's controls are held. */
   readonly firesLetGo?: (pattern: G) => boolean;
-  /** The lengths that stand as edges on the map of press lengths, those that are written. */
+  /** The written lengths that appear as edges on the map of press lengths. */
   readonly edges?: (pattern: P) => readonly LengthEdge[];
-  /** The fields that end and begin the lengths it answers. */
+  /** The fields that bound the lengths it answers. */
   readonly limits?: (pattern: P) => { readonly upper?: string; readonly lower?: string };
-  /** The numbers that stood in the way when it lapsed for a reason. */
+  /** The numbers that caused a lapse for a reason. */
   readonly levers?: (pattern: P, why: LapseReason) => readonly PatternLever[];
   readonly pulls?: readonly PatternPull[];
-  /** Taps or steps, one word each; and how many of them the attempt under way has made. */
+  /** The labels of its taps or steps, and the number the current attempt has made. */
   readonly rungs?: (pattern: P, kit: Kit) => readonly string[];
   readonly made?: (pattern: G, state: State) => number;
 }
 
-/** All there is to say of a kind of pattern besides its schema. `K` its name, `G` its program. */
+/** The registry record of a kind of pattern, apart from its schema. `K` is its name, `G` its program. */
 export interface PatternKindRecord<K extends PatternKind, G extends PatternBase> extends PatternTraits<
   PatternOf<K>,
   G
@@ -81,11 +92,11 @@ export interface PatternKindRecord<K extends PatternKind, G extends PatternBase>
   readonly stepper: PatternStepper<G>;
   readonly describe: DescribeKind<K>;
   readonly offer: OfferKind<K>;
-  /** Ways to begin a rule of this kind. */
+  /** Starting points for a new rule of this kind. */
   readonly starters: readonly Starter[];
 }
 
-/** A field's length as an edge, where it is written. */
+/** Returns a field's length as an edge, if it is written. */
 export function writtenEdge(
   field: string,
   written: string | undefined,

@@ -9,12 +9,12 @@ import * as tap from "./tap/kind";
 import * as taps from "./taps/kind";
 
 /**
- * Every kind of pattern: one folder and one line. A kind's module gives its `schema` and its `record`, apart, since the
- * type of a kit is made of the schemas and the records speak of kits.
+ * Every kind of pattern: one folder and one line each. A kind's module exports its `schema` and `record`
+ * separately, because the type of a kit is inferred from the schemas and the records refer to kits.
  */
 export const PATTERN_KINDS = { press, release, tap, hold, charge, taps, chord, sequence, mash };
 
 type Modules = typeof PATTERN_KINDS;
 
-/** A pattern ready to be stepped, of any kind: what the kinds' steppers take. Plain data. */
+/** A compiled pattern of any kind, as plain data. */
 export type PatternProgram = Parameters<Modules[keyof Modules]["record"]["stepper"]["step"]>[1];

@@ -9,15 +9,18 @@ type Records = {
   };
 };
 
-/** A kind left out of the registry, or one that lacks anything, does not compile here. */
+/** Fails to compile if a kind is missing from the registry or its record is incomplete. */
 const KINDS: Records = PATTERN_KINDS;
 
-/** A kind's record, for callers that hold a pattern of any kind: that both are of one kind is what they keep to. */
+/**
+ * Returns a kind's record, for a pattern of any kind. The caller must pass pattern and program of that same
+ * kind.
+ */
 export function recordOf(kind: PatternKind): PatternKindRecord<PatternKind, PatternProgram> {
   return KINDS[kind].record as unknown as PatternKindRecord<PatternKind, PatternProgram>;
 }
 
-/** What a kind says of itself, for those who hold a pattern or its program. */
+/** Returns the traits of the kind of a pattern or of its program. */
 export function traitsOf(kind: PatternKind): PatternTraits<Pattern, PatternProgram> {
   return KINDS[kind].record as unknown as PatternTraits<Pattern, PatternProgram>;
 }

@@ -7,12 +7,12 @@ import { recordOf } from "./recordOf";
 import { reachedOf } from "./reachedOf";
 import { useUp } from "./sequence/step";
 
-/** The stepper of a pattern's kind; the pairing of kind and program is what the registry guarantees. */
+/** Returns the stepper of a pattern's kind; the registry guarantees that kind and program match. */
 function stepperOf(pattern: PatternProgram): PatternStepper<PatternProgram> {
   return recordOf(pattern.kind).stepper as unknown as PatternStepper<PatternProgram>;
 }
 
-/** Forgets everything about pattern `i`: it is idle, as before frame 0. */
+/** Resets pattern `i` to idle, as before frame 0. */
 export function resetPattern(program: Program, state: State, i: number): void {
   const pattern = program.patterns[i]!;
   state.cells.fill(0, pattern.base, pattern.base + pattern.cellCount);
@@ -20,7 +20,10 @@ export function resetPattern(program: Program, state: State, i: number): void {
   state.phase[i] = IDLE;
 }
 
-/** One of its controls was hidden while down: the attempt is over. A cancel on the same frame wins. */
+/**
+ * Ends the attempt because one of its controls was hidden while down. A cancel on the same frame takes
+ * precedence.
+ */
 function startOver(
   program: Program,
   pattern: PatternProgram,
@@ -40,7 +43,7 @@ function startOver(
   lapse(state, trace, i, isCancelled ? "cancelled" : "hidden", reached);
 }
 
-/** Steps one pattern and clears what it no longer needs; the phase before is given. */
+/** Steps one pattern and clears state it no longer needs; `before` is the previous phase. */
 export function stepPattern(program: Program, state: State, trace: Trace, i: number, before: number): void {
   const pattern = program.patterns[i]!;
   state.phase[i] = IDLE;

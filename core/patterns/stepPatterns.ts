@@ -5,8 +5,9 @@ import { note, PHASE, put, type Trace } from "../trace/trace";
 import { stepPattern } from "./stepPattern";
 
 /**
- * Step 6 of a frame: every active pattern, in kit order. One that sleeps (nothing it watches has changed,
- * and time alone can do nothing to it) is passed over; its phase stands. Changes of phase are noted for the tape.
+ * Step 6 of a frame: steps every active pattern, in kit order. A sleeping pattern (nothing it watches has
+ * changed, and time alone cannot affect it) is skipped and keeps its phase. Changes of phase are noted for
+ * the tape.
  */
 export function stepPatterns(program: Program, state: State, trace: Trace): void {
   const { patterns } = program;

@@ -62,7 +62,7 @@ function compilePrompt(
   };
 }
 
-/** Every prompt, compiled, in kit order. A prompt that is off is left out of the running by `isOff`. */
+/** Compiles every prompt, in kit order. A disabled prompt is skipped at run time by `isOff`. */
 export function compilePrompts(names: Names, patterns: readonly PatternProgram[]): PromptProgram[] {
   return (names.kit.prompts ?? []).map((prompt, p) => compilePrompt(prompt, p, names, patterns));
 }

@@ -85,7 +85,7 @@ function describeStart(prompt: Prompt, kit: Kit): SentencePart[] {
   ];
 }
 
-/** A prompt as one sentence, its name first. Paths are inside the prompt. */
+/** Describes a prompt as one sentence, its name first. Paths are relative to the prompt. */
 export function describePrompt(prompt: Prompt, kit: Kit): SentencePart[] {
   return [
     ruleName(prompt.name || prompt.id),
@@ -150,13 +150,13 @@ export function describePrompt(prompt: Prompt, kit: Kit): SentencePart[] {
   ];
 }
 
-/** The controls a pattern names itself. */
+/** Returns the controls a pattern names. */
 function controlsOf(pattern: Pattern): readonly string[] {
   if ("control" in pattern) return [pattern.control];
   return "controls" in pattern ? pattern.controls : [];
 }
 
-/** What else a prompt could say, each with the prompt as it would then be. */
+/** Returns the clauses that could be added to a prompt, each with the resulting prompt. */
 export function offerPrompt(prompt: Prompt, kit: Kit): Offer<Prompt>[] {
   const pattern = kit.patterns.find(item => !prompt.ask.includes(item.id))?.id;
   const asked = kit.patterns.filter(item => prompt.ask.includes(item.id)).flatMap(controlsOf);

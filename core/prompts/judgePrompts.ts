@@ -4,7 +4,7 @@ import { GRADED, OK, type Trace } from "../trace/trace";
 import { endShowing, failPrompt, notePrompt, openedTicks, promptNow } from "./promptState";
 import { takeEdges } from "./takenEdges";
 
-/** Do all edges of the pattern's fire lie on or after a frame? */
+/** Returns whether all edges of the pattern's fire are on or after a frame. */
 function areEdgesFrom(program: Program, state: State, pattern: number, frame: number): boolean {
   const base = pattern * program.edgeRoom;
   for (let k = 0; k < state.fireEdgeCount[pattern]!; k++) {
@@ -13,7 +13,7 @@ function areEdgesFrom(program: Program, state: State, pattern: number, frame: nu
   return true;
 }
 
-/** The first pattern in kit order whose fire on this frame answers, or −1. */
+/** Returns the first pattern in kit order whose fire on this frame answers the prompt, or −1. */
 function findAnswer(program: Program, prompt: PromptProgram, state: State, p: number): number {
   const from = prompt.early === "allow" ? state.shownFrame[p]! : state.openFrame[p]!;
   for (let k = 0; k < prompt.ask.length; k++) {
@@ -30,14 +30,20 @@ function isAnyEdge(state: State, controls: readonly number[]): boolean {
   return false;
 }
 
-/** The first grade whose reach covers how far the answer is from the target, either way; else plain ok. */
+/**
+ * Returns the first grade that covers the answer's distance from the target, on either side; otherwise plain
+ * ok.
+ */
 function gradeOf(prompt: PromptProgram, offTicks: number): number {
   for (let g = 0; g < prompt.grades.length; g++)
     if (offTicks <= prompt.grades[g]!.withinTicks) return GRADED + g;
   return OK;
 }
 
-/** Step 7 of a frame: answers, wrong presses and presses that came too early; an answer wins over a wrong press. */
+/**
+ * Step 7 of a frame: judges answers, wrong presses and early presses. An answer takes precedence over a wrong
+ * press.
+ */
 export function judgePrompts(program: Program, state: State, trace: Trace): void {
   for (let p = 0; p < program.prompts.length; p++) {
     const stage = state.promptStage[p]!;

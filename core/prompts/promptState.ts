@@ -12,7 +12,10 @@ export function notePrompt(state: State, trace: Trace, p: number, outcome: numbe
   put(trace, detail);
 }
 
-/** Ends a showing: no longer shown, what it hid is seen again from the next frame, and who waits for it is told. */
+/**
+ * Ends a showing: hides the prompt, unhides its controls from the next frame on, and informs the prompts and
+ * gates that depend on it.
+ */
 export function endShowing(program: Program, state: State, p: number, isSuccess: boolean): void {
   if (state.promptStage[p] === OPEN && program.prompts[p]!.captures.length > 0) state.isHiddenStale = true;
   state.promptStage[p] = HIDDEN;
@@ -32,12 +35,12 @@ export function failPrompt(
   notePrompt(state, trace, p, FAILED, FAILURES.indexOf(why));
 }
 
-/** The present moment on the prompt's clock, in ticks. */
+/** Returns the current time on the prompt's clock, in ticks. */
 export function promptNow(prompt: PromptProgram, state: State): number {
   return nowOn(prompt.isReal, state);
 }
 
-/** When the prompt was shown, and when its window opened, on its clock. */
+/** Returns the time at which the prompt was shown, and at which its window opened, on its clock. */
 export function shownTicks(prompt: PromptProgram, state: State, p: number): number {
   return momentOn(prompt.isReal, state.shownFrame[p]!, state.shownTicks[p]!);
 }

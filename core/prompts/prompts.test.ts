@@ -26,7 +26,7 @@ function kit(prompt: Partial<Prompt>, rest: Partial<Kit> = {}): Kit {
   });
 }
 
-/** The events of prompts in short: frame, id, outcome and why. */
+/** Formats the events of prompts: frame, id, outcome and reason. */
 const tell = (run: ReturnType<typeof play>) =>
   run.of("prompt").map(e => [e.f, e.id, e.outcome, e.why].filter(x => x !== undefined).join(" "));
 
@@ -267,7 +267,7 @@ test("an edge stays taken for a chain that fires on the frame of another answer"
         prompts: [first, second],
       },
     ),
-    // The chain is over on frame 8, and fires there with the press of frame 1, which answered P.
+    // The chain ends on frame 8 and fires there, with the press of frame 1 that answered P.
     drawTake({ a: ".#..#.........", b: "........#....." }),
   );
   expect(tell(run).filter(words => words.endsWith("ok"))).toEqual(["1 p ok", "8 q ok"]);

@@ -3,7 +3,10 @@ import { HIDDEN, LEADING, OPEN, type State } from "../run/state";
 import { OPENED, SHOWN, type Trace } from "../trace/trace";
 import { failPrompt, notePrompt, openedTicks, promptNow, shownTicks } from "./promptState";
 
-/** Does something show this prompt on this frame? A start by time comes once, whether the prompt is active then or not. */
+/**
+ * Returns whether this prompt is to be shown on this frame. A start by time occurs once, whether or not the
+ * prompt is active then.
+ */
 function isCalled(prompt: PromptProgram, state: State, p: number): boolean {
   if (prompt.startsOnGate >= 0)
     return state.gateOpen[prompt.startsOnGate] === 1 && state.gateWas[prompt.startsOnGate] === 0;
@@ -34,7 +37,7 @@ function open(program: Program, state: State, trace: Trace, p: number): void {
   notePrompt(state, trace, p, OPENED);
 }
 
-/** Step 5 of a frame: windows that have run out, then prompts now shown, then windows that now open; each in kit order. */
+/** Step 5 of a frame: windows that end, prompts that are shown, then windows that open; each in kit order. */
 export function stepPrompts(program: Program, state: State, trace: Trace): void {
   const prompts = program.prompts;
   for (let p = 0; p < prompts.length; p++) {

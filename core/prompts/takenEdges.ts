@@ -3,7 +3,7 @@ import type { Program } from "../run/program";
 import { FIRED, growPool, REQUEST_HEAD, SUSTAINED, type State } from "../run/state";
 import { EDGE_COUNT, requestStride } from "../moves/requests";
 
-/** Is the edge one of those still down, or, of a stick, one that a carried press could make again? */
+/** Returns whether the edge is still down or, for a stick, could be repeated by a carried press. */
 function isOfPresentPress(program: Program, state: State, key: number): boolean {
   const source = key % program.sourceCount;
   const frame = Math.floor(key / program.sourceCount);
@@ -25,8 +25,8 @@ function isInFire(program: Program, state: State, pattern: number, key: number):
 }
 
 /**
- * Is it part of a fire of this frame, whose requests are made after the prompts are judged? The pattern itself has
- * already forgotten the presses of a finished chain, sequence or mash.
+ * Returns whether the edge is part of a fire of this frame, whose requests are created after the prompts are
+ * judged. The pattern has already discarded the presses of a finished chain, sequence or mash.
  */
 function isOfPresentFire(program: Program, state: State, key: number): boolean {
   if (!state.hasFires) return false;
@@ -35,7 +35,7 @@ function isOfPresentFire(program: Program, state: State, key: number): boolean {
   return false;
 }
 
-/** Could a move that asks again ask with it? */
+/** Returns whether a move that repeats its request could use the edge. */
 function isOfHeldFire(program: Program, state: State, key: number): boolean {
   for (const m of program.againMoves) {
     const p = program.moves[m]!.pattern;
@@ -54,7 +54,10 @@ function isOfRequest(program: Program, state: State, key: number): boolean {
   return false;
 }
 
-/** Drops the taken edges that no pending request and no present or later fire can contain, so that the list stays short. */
+/**
+ * Drops the taken edges that no pending request and no current or later fire can contain, to keep the list
+ * short.
+ */
 function forgetSpent(program: Program, state: State): void {
   let kept = 0;
   for (let t = 0; t < state.takenCount; t++) {
@@ -70,7 +73,10 @@ function forgetSpent(program: Program, state: State): void {
   state.takenCount = kept;
 }
 
-/** The edges of an answer, the present fire of `pattern`, are taken for good. Source: frame rules, section 8. */
+/**
+ * Marks the edges of an answer (the current fire of `pattern`) as taken for good. Source: frame rules,
+ * section 8.
+ */
 export function takeEdges(program: Program, state: State, pattern: number): void {
   forgetSpent(program, state);
   const count = state.fireEdgeCount[pattern]!;

@@ -5,44 +5,47 @@ export type { PatternProgram };
 /** A limit that is never reached. */
 export const NEVER = Infinity;
 
-/** A control as the core reads it: thresholds on its analog value, 0 to 1. */
+/** A compiled control: the thresholds of its analog value, 0 to 1. */
 export interface ControlProgram {
   readonly id: string;
   readonly pressAt: number;
   readonly releaseAt: number;
-  /** Does a press turn it down and the next one up again? */
+  /** Whether one press turns it down and the next one up. */
   readonly isToggle: boolean;
 }
 
 export interface StickProgram {
   readonly id: string;
-  /** Controls: up, down, left, right. */
+  /** Indices of the controls up, down, left and right. */
   readonly up: number;
   readonly down: number;
   readonly left: number;
   readonly right: number;
   readonly opposites: "neutral" | "latest" | "first";
-  /** Gate under which left and right change places in the digit, or −1. */
+  /** The gate under which left and right are swapped in the digit, or −1. */
   readonly mirrorGate: number;
 }
 
-/** A gate, listed in the kit or implied by a slot (`busy:SLOT`). */
+/** A compiled gate, listed in the kit or implied by a slot (`busy:SLOT`). */
 export interface GateProgram {
   readonly id: string;
   readonly isListed: boolean;
   readonly spentForTicks: number;
   readonly derive: "all" | "any" | "none" | "while" | "fires" | "performs" | "plain";
-  /** Gates for all, any and none; one pattern for while and fires; one move for performs. */
+  /** The gates of all, any and none; one pattern for while and fires; one move for performs. */
   readonly of: readonly number[];
-  /** For a gate that counts: how many open it, and the gate that sets the count to nothing, or −1. */
+  /** For a counting gate: the count that opens it, and the gate that resets the count, or −1. */
   readonly atLeast: number;
   readonly until: number;
-  /** The longest coyote that a need gives it, by moves on the game clock and by those on the real one; −1 for none. Ticks. */
+  /**
+   * The longest coyote of any need on it, by moves on the game clock and on the real clock, in ticks; −1 for
+   * none.
+   */
   readonly trailGameTicks: number;
   readonly trailRealTicks: number;
 }
 
-/** What every compiled pattern has. Times are in hundredths of a frame (ticks). */
+/** The fields common to all compiled patterns. Times are in ticks, hundredths of a frame. */
 export interface PatternBase {
   readonly id: string;
   readonly isOff: boolean;
@@ -50,21 +53,21 @@ export interface PatternBase {
   readonly captures: boolean;
   /** Whether it is active in each mode; one entry in a kit without modes. */
   readonly activeIn: readonly boolean[];
-  /** Controls of its attempt or steps: what captures takes and hiding hides. */
+  /** The controls of its attempt or steps, which captures take and hiding hides. */
   readonly controls: readonly number[];
   readonly cancel: readonly number[];
-  /** Every control whose change it must be woken for. */
+  /** Every control whose change wakes it. */
   readonly watches: readonly number[];
-  /** Where its cells begin in state.cells, and how many there are. */
+  /** The offset and number of its cells in state.cells. */
   readonly base: number;
   readonly cellCount: number;
-  /** The most edges a fire of it carries. */
+  /** The maximum number of edges of its fires. */
   readonly edgeRoom: number;
 }
 
 export interface NeedProgram {
   readonly gate: number;
-  /** −1 without coyote: then only an open gate will do. */
+  /** −1 without coyote: only an open gate meets the need. */
   readonly coyoteTicks: number;
 }
 
@@ -80,11 +83,11 @@ export interface MoveProgram {
   readonly isReal: boolean;
   /** The clock its requests age on. */
   readonly isMemoryReal: boolean;
-  /** Does it ask anew while what fired it is held? */
+  /** Whether it repeats its request while the fired input is held. */
   readonly asksAgain: boolean;
   readonly activeIn: readonly boolean[];
   readonly pattern: number;
-  /** Wanted count of taps or level of a charge; −1 for any. */
+  /** The required count of taps or level of a charge; −1 for any. */
   readonly whenCount: number;
   readonly whenLevel: number;
   readonly needs: readonly NeedProgram[];
@@ -112,7 +115,7 @@ export interface ModeProgram {
 }
 
 export interface SwitchProgram {
-  /** Gate to watch, or −1 for a switch by move. */
+  /** The gate to watch, or −1 for a switch by move. */
   readonly gate: number;
   readonly turnsOpen: boolean;
   readonly move: number;
@@ -129,7 +132,7 @@ export interface PromptProgram {
   readonly isOff: boolean;
   readonly isReal: boolean;
   readonly activeIn: readonly boolean[];
-  /** Patterns that answer, in kit order, those that are off left out. */
+  /** The patterns that answer, in kit order, without disabled ones. */
   readonly ask: readonly number[];
   readonly startsAtTicks: number;
   readonly startsOnGate: number;
@@ -149,8 +152,8 @@ export interface PromptProgram {
 }
 
 /**
- * A kit made ready to run: plain data, so that it can be cloned, hashed and sent to a worker.
- * Everything is named by its place in its list; times are in ticks, hundredths of a frame.
+ * A compiled kit, as plain data that can be cloned, hashed and sent to a worker. Rules refer to each other by
+ * index; times are in ticks, hundredths of a frame.
  */
 export interface Program {
   readonly rateHz: number;
@@ -168,25 +171,25 @@ export interface Program {
   readonly slots: readonly { readonly id: string; readonly busyGate: number }[];
   /** For each control, the patterns to wake when it changes. */
   readonly watchers: readonly (readonly number[])[];
-  /** Do patterns or prompts open gates by themselves, so that no frame's gates can be passed over? */
+  /** Whether patterns or prompts can open gates, so that gates must be stepped on every frame. */
   readonly gatesNeverRest: boolean;
   /** Moves with a limited number of uses. */
   readonly limitedMoves: readonly number[];
-  /** Moves that ask again while what fired them is held. */
+  /** Moves that repeat their request while the fired input is held. */
   readonly againMoves: readonly number[];
-  /** Does anything ever hide a control from a pattern? */
+  /** Whether anything hides a control from a pattern. */
   readonly hides: boolean;
-  /** Does any mode carry presses over? Then a log of the clock and of mirroring is kept. */
+  /** Whether any mode carries presses, which requires a log of the clock and of mirroring. */
   readonly carries: boolean;
-  /** Controls and sticks together: the base in which edges are numbered. */
+  /** The number of controls and sticks: the base in which edges are numbered. */
   readonly sourceCount: number;
   readonly edgeRoom: number;
   readonly cellCount: number;
-  /** Sizes, in numbers, of one choice of each sequence. */
+  /** The row length of one choice, for each sequence. */
   readonly choiceStrides: readonly number[];
 }
 
-/** An edge as one number: its frame and its source (a control, or after all controls a stick). */
+/** Encodes an edge as one number: its frame and its source (a control, or after all controls a stick). */
 export function edgeKey(frame: number, source: number, sourceCount: number): number {
   return frame * sourceCount + source;
 }
@@ -196,14 +199,12 @@ export function keyFrame({ sourceCount }: Pick<Program, "sourceCount">, key: num
   return Math.floor(key / sourceCount);
 }
 
-/** Returns the source of an edge: a control's place, or the number of controls + a stick's place. */
+/** Returns the source of an edge: a control's index, or the number of controls + a stick's index. */
 export function keySource({ sourceCount }: Pick<Program, "sourceCount">, key: number): number {
   return key % sourceCount;
 }
 
-/**
- * Returns the controls whose presses an edge can stand for: a control's own, or of a direction the four of its stick.
- */
+/** Returns the controls whose presses an edge can represent: its own control, or the four of its stick. */
 export function controlsOfKey(
   { sourceCount, controls, sticks }: Pick<Program, "sourceCount" | "controls" | "sticks">,
   key: number,
@@ -214,7 +215,10 @@ export function controlsOfKey(
   return [up, down, left, right];
 }
 
-/** Does an edge belong to the press of a control on a frame: its own press edge, or a direction that began with it? */
+/**
+ * Returns whether an edge belongs to the press of a control on a frame: its own press edge, or a direction
+ * that began with it.
+ */
 export function isOfPress(
   program: Pick<Program, "sourceCount" | "controls" | "sticks">,
   key: number,
@@ -224,7 +228,7 @@ export function isOfPress(
   return keyFrame(program, key) === frame && controlsOfKey(program, key).includes(control);
 }
 
-/** Is the edge a press of a control, not a direction of a stick? */
+/** Returns whether the edge is a press of a control and not a direction of a stick. */
 export function isPressKey(
   { sourceCount, controls }: Pick<Program, "sourceCount" | "controls">,
   key: number,
@@ -232,7 +236,7 @@ export function isPressKey(
   return key % sourceCount < controls.length;
 }
 
-/** The name of an edge's source. */
+/** Returns the id of an edge's source. */
 export function sourceId(program: Program, source: number): string {
   const controls = program.controls.length;
   return source < controls ? program.controls[source]!.id : program.sticks[source - controls]!.id;

@@ -13,7 +13,7 @@ import { step } from "./step";
 
 const RUNS = Number(process.env.RUNS ?? 300);
 
-/** Counts what happened in all runs of a property, so that a property nobody tested shows. */
+/** Counts occurrences over all runs of a property, so that an untested property shows. */
 function tally() {
   const seen = new Map<string, number>();
   return {
@@ -104,7 +104,7 @@ test("no performed move without its fire, its needs and its edges, and one edge 
         if (e.kind !== "performed") continue;
         const move = kit.moves!.find(m => m.id === e.id)!;
         const fire = fireOf(move, e.made);
-        // A hold carried into a mode goes on asking; its fire, from before the switch, was not reported.
+        // A hold carried into a mode keeps requesting; its fire, from before the switch, was not noted.
         expect(fire !== undefined || (move.again && kit.modes?.some(mode => mode.carry))).toBe(true);
         for (const need of move.needs ?? [])
           if (need.coyote === undefined && need.gate !== "busy:main")

@@ -11,20 +11,26 @@ import type { Program } from "./program";
 import { createState, type State } from "./state";
 import { passOver, step } from "./step";
 
-/** Runs a take already read into columns, from before frame 0 to its end. The same steps as live play. */
+/**
+ * Runs a take already read into columns, from before frame 0 to its end, and returns the trace. Takes the
+ * same steps as live play.
+ */
 export function run(program: Program, columns: InputColumns): Trace {
   const trace = createTrace(program.rateHz, 1024);
   runInto(program, columns, trace);
   return trace;
 }
 
-/** The same, appended to a trace the caller keeps (cleared by the caller if it is to be used anew). */
+/** Runs like `run`, appending to a trace the caller owns (and clears before reuse). */
 export function runInto(program: Program, columns: InputColumns, trace: Trace): void {
   runOn(program, createState(program), createInputCursor(program, columns), columns, trace, columns.frames);
   trace.frames = columns.frames;
 }
 
-/** Runs on from where a state stands up to a frame (not included); long runs are cut into parts so. Quiet frames are passed over whole. */
+/**
+ * Continues a run from a state up to a frame (exclusive), so that long runs can be sliced. Skips quiet frames
+ * as a block.
+ */
 export function runOn(
   program: Program,
   state: State,
@@ -41,7 +47,10 @@ export function runOn(
   }
 }
 
-/** What the core makes of a take: reads it at the kit's rate and steps every frame. Always the same for the same two. */
+/**
+ * Evaluates a take: reads it at the program's rate and steps every frame. Deterministic. Example:
+ * `evaluate(program, take)` returns the trace that `formatTrace` writes.
+ */
 export function evaluate(program: Program, take: Take): Trace {
   return run(program, readTake(program, take));
 }

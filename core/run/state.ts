@@ -7,40 +7,46 @@ export const FIRED = 2;
 export const SUSTAINED = 3;
 export const LAPSED = 4;
 
-/** What a fire can carry, as places in state.carried. */
+/** The number of values in a fire's payload, as columns of state.carried. */
 export const CARRIED = 4;
 
-/** A request in the pool: move, made (frame), made (ticks), due (frame or −1), due (ticks), fate, how many edges, asked anew, edges. */
+/**
+ * The head of a request in the pool: move, frame and ticks when made, frame and ticks when due (or −1), fate,
+ * number of edges, whether repeated. Its edges follow.
+ */
 export const REQUEST_HEAD = 8;
 
-/** A prompt's stage. */
+/** The stages of a prompt. */
 export const HIDDEN = 0;
 export const LEADING = 1;
 export const OPEN = 2;
 
 /**
- * Everything a run remembers between frames. Allocated once by createState; copied by copyState.
- * Frames that are not known are −1. Ticks are hundredths of a frame on the game clock unless said otherwise.
+ * The mutable state of a run. Allocated once by createState, copied by copyState. Unknown frames are −1.
+ * Ticks are hundredths of a frame on the game clock unless noted.
  */
 export interface State {
   readonly numbers: Float64Array;
   readonly flags: Uint8Array;
-  /** The last frame stepped, −1 before any. */
+  /** The last stepped frame, −1 before any. */
   frame: number;
   gameTicks: number;
   speedPercent: number;
   mode: number;
-  /** Did any control change on the last frame? Then `was` must be brought up to date. */
+  /** Whether any control changed on the last frame, so that `was` must be updated. */
   isStirred: boolean;
-  /** Are all gates as they were, with nothing under way that could turn one? Then they need no look until something does. */
+  /** Whether all gates are unchanged and nothing can change them, so that they can be skipped. */
   areGatesAtRest: boolean;
-  /** Can nothing happen on the next frame unless something comes in? Then it is passed over whole. */
+  /** Whether nothing can happen on the next frame without input, so that it can be skipped. */
   isQuiet: boolean;
-  /** Is any pattern to be stepped on the next frame whatever comes in? */
+  /** Whether any pattern must be stepped on the next frame regardless of input. */
   isAnyAwake: boolean;
-  /** Has any pattern fired on this frame? */
+  /** Whether any pattern has fired on this frame. */
   hasFires: boolean;
-  /** Raw (before cleaning) and cleaned states of the controls; `was` is the cleaned state one frame ago, `next` scratch. */
+  /**
+   * Raw and cleaned states of the controls; `was` is the cleaned state of the previous frame, `next` is
+   * scratch space.
+   */
   readonly raw: Uint8Array;
   readonly down: Uint8Array;
   readonly was: Uint8Array;
@@ -52,31 +58,34 @@ export interface State {
   readonly staged: Uint8Array;
   readonly gateOpen: Uint8Array;
   readonly gateWas: Uint8Array;
-  /** For a gate that is closed: the last frame on which it was open and not spent, with its ticks. */
+  /** For a closed gate: the last frame on which it was open and not spent, with its ticks. */
   readonly gateLastFrame: Float64Array;
   readonly gateLastTicks: Float64Array;
   readonly spentFrame: Float64Array;
   readonly spentTicks: Float64Array;
-  /** Is it closed and yet forgiven, so that the tape draws its coyote? */
+  /** Whether it is closed and within a coyote, which the tape draws. */
   readonly gateTrails: Uint8Array;
-  /** For a gate that counts: how many it has counted. */
+  /** For a counting gate: its current count. */
   readonly gateCount: Float64Array;
   readonly phase: Uint8Array;
-  /** The phases at the end of the frame before; kept for kits whose moves ask again. */
+  /** The phases at the end of the previous frame; only for kits with moves that repeat requests. */
   readonly phaseWas: Uint8Array;
   readonly awake: Uint8Array;
   readonly cells: Float64Array;
   readonly fireEdges: Float64Array;
   readonly fireEdgeCount: Float64Array;
   readonly carried: Float64Array;
-  /** Pattern × control: hidden now by captures or a prompt; veiled = seen as up until let go; bared = starts over now. */
+  /**
+   * Pattern × control: hidden now by captures or a prompt; veiled = seen as up until released; bared =
+   * restarts now.
+   */
   readonly hidden: Uint8Array;
   readonly veiled: Uint8Array;
   readonly startsOver: Uint8Array;
-  /** Patterns that a switch has just made active. */
+  /** Patterns a switch has just activated. */
   readonly arrives: Uint8Array;
   isHiddenStale: boolean;
-  /** Controls still veiled though nothing hides them any more: they wait to be let go. */
+  /** The number of controls still veiled after their hiding has ended, until they are released. */
   lingering: number;
   requests: Float64Array;
   requestCount: number;
@@ -85,13 +94,13 @@ export interface State {
   readonly performedFrame: Float64Array;
   readonly performedTicks: Float64Array;
   readonly usesLeft: Float64Array;
-  /** By slot: the move whose timeline runs (or −1) and since when. */
+  /** By slot: the move whose timeline runs (or −1) and its start. */
   readonly slotMove: Float64Array;
   readonly slotFrame: Float64Array;
   readonly slotTicks: Float64Array;
   /** By slot: the move performed last in it. */
   readonly slotOwner: Float64Array;
-  /** By slot: the part of the timeline it was in at the end of the frame before, a place in PARTS. */
+  /** By slot: the timeline part at the end of the previous frame, an index into PARTS. */
   readonly slotPart: Uint8Array;
   readonly promptStage: Uint8Array;
   readonly promptAtPassed: Uint8Array;
@@ -104,12 +113,15 @@ export interface State {
   /** By sequence: its live choices, `choiceStrides[i]` numbers each. */
   choices: Float64Array[];
   readonly choiceCount: Float64Array;
-  /** Kept only for kits that carry: [frame, ticks, percent] at each change of speed; [frame, gate, open] of mirrors. */
+  /**
+   * Only for kits that carry: [frame, ticks, percent] at each change of speed; [frame, gate, open] of
+   * mirrors.
+   */
   speedLog: number[];
   mirrorLog: number[];
 }
 
-/** Cuts typed arrays out of two blocks, so that a copy is two calls. Sizes are counted on a first pass. */
+/** Allocates typed arrays out of two blocks, so that a copy is two calls. A first pass counts sizes. */
 function carve(numbers: Float64Array, flags: Uint8Array) {
   let atNumber = 0;
   let atFlag = 0;
@@ -187,7 +199,10 @@ function layout(program: Program, numbers: Float64Array, flags: Uint8Array) {
   return { views, sizes: cut.sizes() };
 }
 
-/** A state before frame 0: everything up, closed, idle; uses full; the first mode. Allocates all a run needs at rest. */
+/**
+ * Creates a state before frame 0: everything up, closed and idle; full uses; the initial mode. Allocates
+ * everything an idle run needs.
+ */
 export function createState(program: Program): State {
   const { sizes } = layout(program, new Float64Array(0), new Uint8Array(0));
   const numbers = new Float64Array(sizes.numbers);
@@ -199,7 +214,8 @@ export function createState(program: Program): State {
     unknown.fill(-1);
   views.outcomeFrame.fill(-1);
   program.moves.forEach((move, i) => (views.usesLeft[i] = move.usesMax));
-  // Spelled out, not spread: so every state has the same hidden class, and a step compiled for one runs all.
+  // Written out instead of spread, so that every state has the same hidden class and one compiled step serves
+  // all.
   return {
     raw: views.raw,
     down: views.down,
@@ -275,7 +291,7 @@ function copyPool(from: Float64Array, to: Float64Array, used: number): Float64Ar
   return room;
 }
 
-/** Makes `to` equal to `from`; both must come from createState of the same program. */
+/** Copies `from` into `to`; both must come from createState of the same program. */
 export function copyState(program: Program, from: State, to: State): void {
   to.numbers.set(from.numbers);
   to.flags.set(from.flags);
@@ -305,7 +321,7 @@ export function copyState(program: Program, from: State, to: State): void {
   to.mirrorLog = from.mirrorLog.slice();
 }
 
-/** Room for `needed` numbers: the pool itself, or a longer copy of it. */
+/** Returns the pool if it has room for `needed` numbers, otherwise a longer copy of it. */
 export function growPool(pool: Float64Array, needed: number): Float64Array {
   if (needed <= pool.length) return pool;
   const longer = new Float64Array(Math.max(needed, pool.length * 2));

@@ -13,7 +13,7 @@ import { note, put, SPEED, type Trace } from "../trace/trace";
 import { NEVER, type Program } from "./program";
 import { HIDDEN, type State } from "./state";
 
-/** Is any prompt shown, just over, or still waiting for its time? */
+/** Returns whether any prompt is shown, has just ended, or waits for its time. */
 function arePromptsBusy(program: Program, state: State): boolean {
   for (let p = 0; p < program.prompts.length; p++) {
     if (state.promptStage[p] !== HIDDEN || state.outcomeFrame[p] === state.frame) return true;
@@ -22,7 +22,7 @@ function arePromptsBusy(program: Program, state: State): boolean {
   return false;
 }
 
-/** Can nothing happen on the next frame unless a control, a gate or the speed changes? */
+/** Returns whether nothing can happen on the next frame unless a control, a gate or the speed changes. */
 function findQuiet(program: Program, state: State): boolean {
   if (
     state.isAnyAwake ||
@@ -38,8 +38,8 @@ function findQuiet(program: Program, state: State): boolean {
 }
 
 /**
- * Passes over `frames` frames on which nothing comes in, from a state that is quiet: only the clocks go on.
- * The same as stepping each of them, which the tests hold.
+ * Skips `frames` frames without input from a quiet state: only the clocks advance. Equivalent to stepping
+ * each of them (tested).
  */
 export function passOver(state: State, trace: Trace, frames: number): void {
   state.frame += frames;
@@ -48,11 +48,10 @@ export function passOver(state: State, trace: Trace, frames: number): void {
 }
 
 /**
- * One frame, the next after `state.frame`. Changes only `state` and `trace`. The order within a frame:
+ * Steps one frame, the next after `state.frame`. Changes only `state` and `trace`. Order within a frame:
  * clocks; controls (values, cleaning, edges); gates (painted, by stage, timelines and prompts, then derived);
- * mode; prompts (run out, shown, opened); patterns in kit order; prompts judged; requests, moves, losses.
- * A frame on which nothing can happen is passed over: only the clocks go on. Allocates nothing on such frames.
- * Source: frame rules, section 3.
+ * mode; prompts (run out, shown, opened); patterns in kit order; prompts judged; requests, moves, losses. A
+ * quiet frame only advances the clocks and allocates nothing. Source: frame rules, section 3.
  */
 export function step(program: Program, state: State, input: FrameInput, trace: Trace): void {
   state.frame++;

@@ -1,19 +1,19 @@
 import { notes } from "../trace/noteKinds";
 import type { Trace } from "../trace/trace";
 
-/** One thing that a change of the kit alters in a take. Frames are −1 where it is not there. */
+/** One effect of a change of the kit on a take. Frames are −1 on the side where it is absent. */
 export interface Difference {
   readonly what: "new" | "gone" | "moved";
   readonly kind: "performed" | "lost" | "prompt";
-  /** The move's or prompt's place. */
+  /** The index of the move or prompt. */
   readonly index: number;
-  /** The frame on which a move was asked for; −1 for a prompt. */
+  /** The frame of a move's request; −1 for a prompt. */
   readonly made: number;
   readonly wasFrame: number;
   readonly isFrame: number;
 }
 
-/** The kinds that are compared, by code, each with the number that tells one of them from another: the request, the outcome. */
+/** The compared kinds of notes, each with the number that identifies an item: the request, the outcome. */
 const KINDS = new Map<
   number,
   { readonly kind: Difference["kind"]; readonly read: typeof notes.performed.made }
@@ -30,7 +30,10 @@ interface Entry {
   readonly frame: number;
 }
 
-/** What came of things: moves performed and lost by the frame they were asked for, outcomes of prompts in turn. */
+/**
+ * Collects the results of a trace: moves performed and lost by the frame of their request, outcomes of
+ * prompts in order.
+ */
 function gather(trace: Trace): Map<string, Entry> {
   const found = new Map<string, Entry>();
   const turns = new Map<number, number>();
@@ -51,7 +54,7 @@ function gather(trace: Trace): Map<string, Entry> {
   return found;
 }
 
-/** Everything that happens in one trace and not in the other, or on another frame; in order of frame. */
+/** Returns every difference between two traces: items only in one, or on another frame; in order of frame. */
 export function diffTraces(before: Trace, after: Trace): Difference[] {
   const was = gather(before);
   const is = gather(after);

@@ -255,6 +255,6 @@ test("a motion that failed on a direction is offered the gap of that very step, 
     mustCompile(writeAt(kit, ["patterns", 0, "steps", 1, "gap"], "7f")),
     evaluate(mustCompile(writeAt(kit, ["patterns", 0, "steps", 1, "gap"], "7f")), take),
   );
-  // Both directions and the button are used by the motion.
+  // The motion uses both directions and the button.
   expect(saved.presses.map(({ outcome }) => outcome)).toEqual(["used", "used", "used"]);
 });

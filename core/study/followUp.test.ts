@@ -51,7 +51,7 @@ test("links are the moves that open for one another; each window is what the rul
     [0, 2],
     [0, 3],
   ]);
-  // Open from 9 frames after the performance to 23, both included: remembered for 5 before, and no longer after.
+  // Open from 9 to 23 frames after the performance, both included; buffered for 5 before and not later.
   expect(findFollowUp(KIT, 0, 1)).toEqual({
     earliestPress: 4,
     latestPress: 23,
@@ -59,7 +59,7 @@ test("links are the moves that open for one another; each window is what the rul
     latest: 23,
     gain: 15,
   });
-  // Not remembered, but forgiven for 3 after.
+  // Not buffered, but a coyote of 3 follows.
   expect(findFollowUp(KIT, 0, 2)).toEqual({
     earliestPress: 9,
     latestPress: 26,
@@ -83,7 +83,7 @@ test("a link in the middle of a chain is tried as if the one before had been mad
 });
 
 test("a follow-up that is held for has the frames of its hold in it", () => {
-  // Pressed from 2 on it is held for 9 frames, and out when the way is open; pressed at 14, at its last frame.
+  // A press from 2 on is held for 9 frames and fires once the gate is open; a press at 14 on its last frame.
   expect(findFollowUp(KIT, 0, 3)).toMatchObject({
     earliestPress: 2,
     latestPress: 14,
@@ -112,7 +112,7 @@ test("a first blow that waits to be sure is followed all the same, by whatever i
   const plain = { earliest: 9, latest: 26, gain: 15 };
   expect(findFollowUp(asked("single", "pb"), 0, 1)).toMatchObject({ ...plain, earliestPress: 9 });
   expect(findFollowUp(asked("pa", "twice"), 0, 1)).toMatchObject({ ...plain, earliestPress: 9 });
-  // Pressed two frames apart: the first button falls on the last busy frame, and performs nothing by itself.
+  // Pressed two frames apart: the first button falls on the last busy frame and performs nothing alone.
   expect(findFollowUp(asked("pa", "both"), 0, 1)).toMatchObject({ ...plain, latest: 25 });
 });
 

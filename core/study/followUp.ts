@@ -9,20 +9,23 @@ import { parseFrames } from "../time/duration";
 import type { Program } from "../run/program";
 import { listScripts, shiftScript, type Script } from "./overlaps/scripts";
 
-/** When one move can follow another, found by trying every frame. Frames since the first was performed. */
+/**
+ * The frames on which one move can follow another, found by trying every frame. Frames count from the first
+ * move's performance.
+ */
 export interface FollowUp {
-  /** The first and the last frame on which a press for the second comes to its performance. */
+  /** The first and the last press frame that leads to a performance of the second. */
   readonly earliestPress: number;
   readonly latestPress: number;
-  /** The first and the last frame on which it is performed so. */
+  /** The first and the last frame of such a performance. */
   readonly earliest: number;
   readonly latest: number;
-  /** By how many frames the earliest comes before the first's own timeline is over; less than 0 where it comes after. */
+  /** Frames by which the earliest precedes the end of the first's timeline; negative if it follows it. */
   readonly gain: number;
 }
 
 const BEFORE = 5;
-/** So many frames after the first move its follow-up is looked for, at most. */
+/** The longest search for a follow-up, in frames after the first move. */
 const LONGEST = 300;
 
 function framesOf(trace: Trace, move: number): number[] {
@@ -37,7 +40,7 @@ function totalFrames(program: Program, move: number): number {
   return Math.ceil((startupTicks + activeTicks + recoveryTicks) / TICKS);
 }
 
-/** The pairs of moves of which the first opens a gate that the second needs, by their places: links of a chain. */
+/** Returns the pairs of moves, by index, in which the first opens a gate that the second needs. */
 export function listLinks(kit: Kit): (readonly [first: number, second: number])[] {
   const moves = kit.moves ?? [];
   const needing = new Map<string, number[]>();
@@ -56,7 +59,7 @@ export function listLinks(kit: Kit): (readonly [first: number, second: number])[
   });
 }
 
-/** An input that performs a move by itself: its presses, the frame of its last press, and that of the performance. */
+/** An input that performs a move alone: its presses, the frame of its last press, and of the performance. */
 interface Cue {
   readonly script: Script;
   readonly lastPress: number;
@@ -66,7 +69,9 @@ interface Cue {
 const lastPressOf = (script: Script) => script.reduce((last, { from }) => Math.max(last, from), 0);
 const endOf = (script: Script) => script.reduce((last, { to }) => Math.max(last, to), 0);
 
-/** Do two scripts press one control at the same time, or one right after the other so that no edge lies between? */
+/**
+ * Returns whether two scripts press one control at the same time, or so close that no edge separates them.
+ */
 function collide(a: Script, b: Script): boolean {
   return a.some(one =>
     b.some(two => one.control === two.control && one.from <= two.to && two.from <= one.to),
@@ -81,7 +86,7 @@ function toTake(kit: Kit, script: Script, gates: Take["gates"], frames: number):
   return { ...base, frames, lanes, ...(gates ? { gates } : {}) };
 }
 
-/** Plain gates, not of a slot, that some moves need. */
+/** Returns the listed gates (not busy gates) that some moves need. */
 function neededGates(program: Program, moves: readonly Move[]): string[] {
   const needed = new Set(moves.flatMap(({ needs = [] }) => needs.map(({ gate }) => gate)));
   return program.gates.flatMap(({ id, derive }) =>
@@ -89,7 +94,10 @@ function neededGates(program: Program, moves: readonly Move[]): string[] {
   );
 }
 
-/** The inputs of a move's own pattern that perform it while its gates are open, the one that is performed soonest after its last press first. */
+/**
+ * Returns the inputs of a move's own pattern that perform it while its gates are open, quickest after its
+ * last press first.
+ */
 function listCues(kit: Kit, program: Program, move: number): Cue[] {
   const { pattern: patternId } = kit.moves![move]!;
   const pattern = kit.patterns.find(({ id }) => id === patternId);
@@ -107,12 +115,12 @@ function listCues(kit: Kit, program: Program, move: number): Cue[] {
 }
 
 /**
- * Finds when a move can follow another that opens a gate for it, by running the rules: the input that performs the first
- * soonest, whatever its pattern waits for, with that of the second at every frame from then to a while after the first's
- * timeline, one run each. Frames since the first was performed; a press is the last press of the second's input. Gates that
- * no move opens are held open, and those that an earlier move opens for the first are open until it is performed, so that
- * only the effects of the two moves on each other count. Undefined where the second never follows, or no input of the
- * first's own pattern performs it.
+ * Finds when a move can follow another that opens a gate for it, by running the rules: the quickest input of
+ * the first, then the second's input at every frame from there to some time after the first's timeline, one
+ * run each. Frames count from the first's performance; a press is the last press of the second's input. Gates
+ * that no move opens are held open; gates that an earlier move opens for the first are open until it is
+ * performed, so that only the effect of the two moves on each other counts. Returns undefined if the second
+ * never follows, or no input of the first's own pattern performs it.
  */
 export function findFollowUp(kit: Kit, first: number, second: number): FollowUp | undefined {
   const compiled = compile(kit);
@@ -130,7 +138,8 @@ export function findFollowUp(kit: Kit, first: number, second: number): FollowUp 
   const gates: Record<string, [number, 0 | 1][]> = {};
   for (const id of neededGates(program, [one, two])) {
     if (!opened.has(id)) gates[id] = [[0, 1]];
-    // What another move opens for the first is open for it, and no longer: the second must find its own way.
+    // A gate that another move opens for the first stays open only until the first is performed, not for the
+    // second.
     else if (ownGates.has(id))
       gates[id] = [
         [0, 1],

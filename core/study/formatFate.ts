@@ -7,7 +7,7 @@ import { joinNames } from "../formats/words";
 import { gateName as nameOfGate } from "../kit/names";
 import { tellingLosses, type Fate, type Loss } from "./outcomes/fate";
 
-/** A kit and the program it was compiled to. */
+/** A kit and the program compiled from it. */
 export interface RulesRead {
   readonly kit: Kit;
   readonly program: Program;
@@ -25,7 +25,7 @@ function gateName(kit: Kit, program: Program, gate: number): string {
   return nameOfGate(kit, program.gates[gate]!.id);
 }
 
-/** The frame on which a gate next opens after a frame, or −1. */
+/** Returns the frame on which a gate next opens after a frame, or −1. */
 function nextOpening(trace: Trace, gate: number, after: number): number {
   for (let i = firstNoteAfter(trace, after); i < trace.count; i++) {
     if (trace.kind[i] === notes.gate.code && trace.subject[i] === gate && notes.gate.isOpen(trace, i) === 1)
@@ -34,7 +34,7 @@ function nextOpening(trace: Trace, gate: number, after: number): number {
   return -1;
 }
 
-/** Which move spent a gate on a frame. */
+/** Returns the name of the move that spent a gate on a frame. */
 function spenderOf(kit: Kit, program: Program, trace: Trace, gate: number, frame: number): string {
   for (let i = firstNoteAfter(trace, frame - 1); i < trace.count && trace.frame[i] === frame; i++) {
     if (trace.kind[i] === notes.performed.code && program.moves[trace.subject[i]!]!.spends.includes(gate))
@@ -83,13 +83,13 @@ function whyLost(kit: Kit, program: Program, trace: Trace, loss: Loss): string {
   }
 }
 
-/** Why a press was lost, move by move: each once, those that only gave way to another left out where others say more. */
+/** Formats why a press was lost, once per move; omits replaced requests if others give more information. */
 function whyAllLost(kit: Kit, program: Program, trace: Trace, fate: Fate): string {
   const last = new Map(tellingLosses(fate).map(loss => [loss.move, loss]));
   return [...last.values()].map(loss => whyLost(kit, program, trace, loss)).join("; ");
 }
 
-/** What kept a press from other rules, as the end of a sentence. */
+/** Formats what hid a press from other rules, as the end of a sentence. */
 function keptWords(kit: Kit, fate: Fate): string {
   if (!fate.kept) return "";
   const { kind, index } = fate.kept;
@@ -111,7 +111,7 @@ function howUsed(kit: Kit, fate: Fate): string {
     .join(", and ");
 }
 
-/** What became of one press, as a plain sentence with its frames. The same words everywhere. */
+/** Formats what became of one press, as a sentence with its frames. The same wording is used everywhere. */
 export function formatFate({ kit, program }: RulesRead, trace: Trace, fate: Fate): string {
   const press = `${nameOf(kit.controls, fate.control)} at ${fate.frame}`;
   switch (fate.outcome) {

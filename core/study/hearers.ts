@@ -1,8 +1,8 @@
 import type { PatternProgram, Program } from "../run/program";
 
-/** Whether a pattern hears one of its controls in a mode, and if not, what keeps it from hearing. */
+/** Whether a pattern sees one of its controls in a mode, and what hides it otherwise. */
 export interface Hearer {
-  /** Places in the program's lists; `by` is the capturing pattern, −1 otherwise. */
+  /** Indices into the program's lists; `by` is the capturing pattern, −1 otherwise. */
   readonly pattern: number;
   readonly verdict: "hears" | "off" | "other-mode" | "captured";
   readonly by: number;
@@ -13,10 +13,10 @@ function isActive(pattern: PatternProgram, mode: number): boolean {
 }
 
 /**
- * Who hears a control in a mode (0 in a kit without modes), pattern by pattern in kit order, for every pattern whose
- * attempt or steps use it. A pattern that captures takes its controls from all that do not, wherever it is active. A
- * stick's direction counts as a use of its four controls. Prompts that capture are not looked at: they come and go.
- * Source: frame rules, section 4, on hiding.
+ * Lists, in kit order, every pattern whose attempt or steps use a control, and whether it sees the control in
+ * a mode (0 in a kit without modes). A capturing pattern hides its controls from all patterns that do not
+ * capture them, while it is active. A stick's direction counts as a use of its four controls. Prompts that
+ * capture are ignored, since they come and go. Source: frame rules, section 4, on hiding.
  */
 export function listHearers(program: Program, control: number, mode: number): Hearer[] {
   const captor = program.patterns.findIndex(

@@ -5,12 +5,15 @@ import { notes } from "../trace/noteKinds";
 import { PARTS, PERFORMED_BY, type PerformedBy, type Trace } from "../trace/trace";
 import type { MoveRequest } from "./outcomes/readOutcomes";
 
-/** A frame on which a move of a slot was asked for while a timeline ran in it. */
+/** A frame on which a move of a slot was requested while a timeline ran in it. */
 export interface Meanwhile {
   /** The age of the timeline, in frames of its move's own clock. */
   readonly at: number;
   readonly frame: number;
-  /** The best of all requests of that frame: a press that one move used is not lost because others gave way. */
+  /**
+   * The best result of all requests of that frame: a press that one move used is not lost because others were
+   * replaced.
+   */
   readonly became: PerformedBy | "lost" | "waiting";
 }
 
@@ -21,7 +24,10 @@ function becameOf({ end, by }: MoveRequest): Meanwhile["became"] {
   return end === "lost" ? "lost" : PERFORMED_BY[by]!;
 }
 
-/** The stretches in which a move's timeline ran: from the frame of its performance to the one on which it was over or cut. */
+/**
+ * Returns the ranges in which a move's timeline ran: from its performance to the frame on which it ended or
+ * was cut.
+ */
 function listTimelines(program: Program, trace: Trace, move: number): { from: number; to: number }[] {
   const { slot } = program.moves[move]!;
   const found: { from: number; to: number }[] = [];
@@ -39,9 +45,9 @@ function listTimelines(program: Program, trace: Trace, move: number): { from: nu
 }
 
 /**
- * Returns every frame on which a move of the same slot was asked for while the timeline of `move` ran, in order, with the
- * best that came of it. The frame of the performance itself is left out. `requests`: those of the whole trace
- * (see readOutcomes). A move without a timeline has none.
+ * Returns, in order, every frame on which a move of the same slot was requested while the timeline of `move`
+ * ran, with the best result. Omits the frame of the performance itself. `requests` are those of the whole
+ * trace (see readOutcomes). A move without a timeline has none.
  */
 export function listMeanwhile(
   program: Program,

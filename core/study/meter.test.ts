@@ -7,7 +7,7 @@ import { mustCompile, sketchKit } from "../tests/strips";
 import { createTrace } from "../trace/trace";
 import { readMeter, type Meter } from "./meter";
 
-/** The meter of one pattern on every frame of presses drawn on control a. */
+/** Returns the meter of one pattern on every frame of presses drawn on control a. */
 function meters(pattern: Pattern, strip: string): Meter[] {
   const program = mustCompile(sketchKit("a", { patterns: [pattern] }));
   const state = createState(program);

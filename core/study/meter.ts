@@ -5,20 +5,23 @@ import { TICKS } from "../time/clock";
 import type { PatternProgram, Program } from "../run/program";
 import { FIRED, FORMING, type State, SUSTAINED } from "../run/state";
 
-/** What a meter shows of one pattern on one frame; `ratio` is 0 to 1. */
+/** The meter of one pattern on one frame; `ratio` is 0 to 1. */
 export interface Meter {
   readonly phase: number;
   readonly ratio: number;
-  /** Frames since the attempt began on the pattern's clock, 0 when none is under way. */
+  /** Frames since the attempt began on the pattern's clock, 0 without an attempt. */
   readonly ageFrames: number;
   readonly level: number;
   readonly value: number;
-  /** Taps in the chain so far, or steps of a sequence made so far; of how many. 0 of 0 for other kinds. */
+  /** Taps in the current chain, or steps of a sequence made, and their total. 0 of 0 for other kinds. */
   readonly made: number;
   readonly of: number;
 }
 
-/** How many taps or steps of how many an attempt has made; a fire has made them all. 0 of 0 for kinds without. */
+/**
+ * Returns the taps or steps an attempt has made, and their total; a fire has made all. 0 of 0 for kinds
+ * without steps.
+ */
 function countMade(pattern: PatternProgram, state: State, phase: number): { made: number; of: number } {
   const { made } = traitsOf(pattern.kind);
   if (!made) return { made: 0, of: 0 };
@@ -28,8 +31,8 @@ function countMade(pattern: PatternProgram, state: State, phase: number): { made
 }
 
 /**
- * Reads a pattern's meter from the state: alive on every forming frame, not only at the end.
- * A hold grows to its length, a tap to its longest, a charge to full; kinds without a length show what they have made.
+ * Reads a pattern's meter from the state, on any frame. A hold grows to its length, a tap to its longest, a
+ * charge to full; kinds without a length show the number of steps made.
  */
 export function readMeter(program: Program, state: State, i: number): Meter {
   const pattern = program.patterns[i]!;

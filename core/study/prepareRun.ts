@@ -5,24 +5,27 @@ import type { Program } from "../run/program";
 import { run } from "../run/run";
 import type { Trace } from "../trace/trace";
 
-/** Makes a kit ready to run: one that has a stage is run on it by whoever knows stages. Undefined while it has faults. */
+/**
+ * Prepares a kit for running; the caller provides it so that kits with a stage run on it. Returns undefined
+ * if the kit has faults.
+ */
 export type PrepareRun = (kit: Kit) => PreparedKit | undefined;
 
 /** A kit ready to run. */
 export interface PreparedKit {
   readonly program: Program;
   readonly run: (columns: InputColumns) => Trace;
-  /** Judges a whole run by checks, those that are asked of its take at the kit's own rate; left out, none are. */
+  /** Judges a complete run by the checks of its take at the kit's own rate; absent if there are none. */
   readonly judge?: (trace: Trace, takeId: string) => readonly JudgedCheck[];
 }
 
-/** The verdict of one check, by its place in the list, on a run. */
+/** The verdict of one check, by its index, on a run. */
 export interface JudgedCheck {
   readonly check: number;
   readonly ok: boolean;
 }
 
-/** Makes a kit ready to run without any stage. */
+/** Prepares a kit for running without a stage. */
 export const prepareBare: PrepareRun = kit => {
   const compiled = compile(kit);
   if (!compiled.ok) return undefined;

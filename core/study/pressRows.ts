@@ -7,10 +7,10 @@ import { LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY, type Trace } from "../trace/
 import { isOfGate, tellingLoss } from "./outcomes/fate";
 import { readOutcomes } from "./outcomes/readOutcomes";
 
-/** The sort of values in a column: words, whole numbers, or any numbers. Any of them may be missing. */
+/** The type of a column's values: text, whole numbers, or any numbers. Values may be missing. */
 export type ColumnSort = "text" | "whole" | "number";
 
-/** The columns of a table of presses, in their order, each with what it holds. */
+/** The columns of a table of presses, in order, with their types. */
 export const PRESS_COLUMNS = [
   ["take", "text", "id of the take"],
   ["player", "text", "who played it, where the take says"],
@@ -39,10 +39,10 @@ export const PRESS_COLUMNS = [
 
 export type PressColumn = (typeof PRESS_COLUMNS)[number][0];
 
-/** One press edge and what became of it: a value a column, null where it has none. */
+/** One press edge with its fate: a value per column, null if it has none. */
 export type PressRow = Readonly<Record<PressColumn, string | number | null>>;
 
-/** The frames on which a gate turned one way, in order, for every gate. */
+/** Returns the frames on which every gate opened and closed, in order. */
 function listTurns(program: Program, trace: Trace): { open: number[][]; closed: number[][] } {
   const open = program.gates.map((): number[] => []);
   const closed = program.gates.map((): number[] => []);
@@ -60,9 +60,9 @@ function firstAfter(frames: readonly number[], frame: number): number | undefine
 }
 
 /**
- * Every press edge of a take as a row, in order of frame and then of control; `trace` is what the program made of it, whole.
- * Linear in the trace but for looking frames up. A press that a move used tells of its first use; one that was lost, of
- * the loss that says most.
+ * Returns every press edge of a take as a row, ordered by frame and then by control; `trace` must be the
+ * program's complete trace. Linear in the trace apart from frame lookups. A used press shows its first use, a
+ * lost one its most informative loss.
  */
 export function listPressRows(program: Program, trace: Trace, take: Pick<Take, "id" | "player">): PressRow[] {
   const releases = program.controls.map((): number[] => []);

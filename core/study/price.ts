@@ -5,10 +5,13 @@ import { isAnswered, promptOutcome } from "../trace/notes/prompt";
 import type { Trace } from "../trace/trace";
 import type { Fate } from "./outcomes/fate";
 
-/** What can come to differ between two runs of a take. */
+/** The kinds of difference between two runs of a take. */
 export type PriceKind = "performed" | "lost" | "fired" | "lapsed" | "answered" | "failed" | "opens";
 
-/** How one thing of one rule differs: how often more, fewer, or as often but on another frame. `index`: its place in its list. */
+/**
+ * One difference of one rule: how many more, fewer, or the same number on other frames. `index` is its index
+ * in its list.
+ */
 export interface PriceLine {
   readonly kind: PriceKind;
   readonly index: number;
@@ -17,23 +20,27 @@ export interface PriceLine {
   readonly moved: number;
 }
 
-/** What a change of the kit alters, over so many takes. */
+/** The effects of a change of the kit, over a number of takes. */
 export interface Price {
   readonly takes: number;
   readonly lines: readonly PriceLine[];
 }
 
-/** Two runs of one take, before a change and after it. */
+/** Two runs of one take, before and after a change. */
 export interface RunPair {
   readonly before: Trace;
   readonly after: Trace;
-  /** The fates of the presses the change is for, before and after: all of that is wanted, and not priced. */
+  /**
+   * The fates of the presses that the change is for, before and after; their differences are wanted and not
+   * priced.
+   */
   readonly wanted?: readonly { readonly before: Fate; readonly after: Fate }[];
 }
 
 /**
- * Everything that is part of some presses' fates, as keys of kind, rule and moment. The moment of a performance or a loss is
- * the frame of its request: a move makes one request a frame, but can lose two on one frame.
+ * Returns everything that is part of some presses' fates, as keys of kind, rule and moment. The moment of a
+ * performance or a loss is the frame of its request: a move makes one request per frame, but can lose two on
+ * one frame.
  */
 function keysOfFates(fates: readonly Fate[]): ReadonlySet<string> {
   const keysOf = (fate: Fate) => [
@@ -69,13 +76,13 @@ function kindOf(trace: Trace, note: number): PriceKind | undefined {
   }
 }
 
-/** The moment of a priced note, as in the keys of a fate. */
+/** Returns the moment of a priced note, as in the keys of a fate. */
 function momentOf(trace: Trace, note: number, kind: PriceKind): number {
   if (kind === "performed") return notes.performed.made(trace, note);
   return kind === "lost" ? notes.lost.made(trace, note) : trace.frame[note]!;
 }
 
-/** The frames of everything that is priced, by kind and rule. */
+/** Returns the frames of all priced notes, by kind and rule. */
 function framesByRule(trace: Trace, wanted: ReadonlySet<string>): Map<string, number[]> {
   const found = new Map<string, number[]>();
   for (let i = 0; i < trace.count; i++) {
@@ -90,7 +97,7 @@ function framesByRule(trace: Trace, wanted: ReadonlySet<string>): Map<string, nu
   return found;
 }
 
-/** How many frames stand in both of two rising lists. */
+/** Returns how many frames are in both of two ascending lists. */
 function countShared(a: readonly number[], b: readonly number[]): number {
   let shared = 0;
   for (let i = 0, j = 0; i < a.length && j < b.length;) {
@@ -104,7 +111,10 @@ function countShared(a: readonly number[], b: readonly number[]): number {
   return shared;
 }
 
-/** What a change alters, from runs of every take before and after it: moves, patterns, prompts and gates. */
+/**
+ * Computes the effects of a change from runs of every take before and after it: moves, patterns, prompts and
+ * gates.
+ */
 export function findPrice(pairs: readonly RunPair[]): Price {
   const lines = new Map<string, PriceLine>();
   for (const { before: traceBefore, after: traceAfter, wanted = [] } of pairs) {
@@ -171,11 +181,12 @@ function lineWords(kit: Kit, line: PriceLine): string {
   return `${ruleOf(kit, line)} ${VERBS[line.kind]} ${joinNames(counts)}`;
 }
 
-/** So many lines are said in full. */
+/** The number of lines written out in full. */
 const MOST_LINES = 4;
 
 /**
- * A price in words: "nothing else changes in all 4 takes", "over all 4 takes: Hop is performed once more; Cling fires 8 times more".
+ * Formats a price: "nothing else changes in all 4 takes", "over all 4 takes: Hop is performed once more;
+ * Cling fires 8 times more".
  */
 export function formatPrice(kit: Kit, { takes, lines }: Price): string {
   const where = takes === 1 ? "this take" : `all ${takes} takes`;
@@ -184,7 +195,7 @@ export function formatPrice(kit: Kit, { takes, lines }: Price): string {
   if (rules.length + gates.length === 0) return `nothing else changes in ${where}`;
   const words = rules.slice(0, MOST_LINES).map(line => lineWords(kit, line));
   if (rules.length > MOST_LINES) words.push(`${rules.length - MOST_LINES} more changes of that kind`);
-  // Gates follow from what is performed, and many at a time where a stage opens them.
+  // Gates follow from performances, and many at once if a stage opens them.
   if (gates.length > 2) words.push(`${gates.length} gates open at other times`);
   else words.push(...gates.map(line => lineWords(kit, line)));
   return `over ${where}: ${words.join("; ")}`;

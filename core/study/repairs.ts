@@ -10,15 +10,15 @@ import { prepareBare, type PrepareRun } from "./prepareRun";
 import type { Price } from "./price";
 import { createTrier, searchSmallest, type Lever } from "./tryChange";
 
-/** The smallest change of one number that would have saved a press, seen to save it by running the take again. */
+/** The smallest change of one number that saves a press, verified by running the take again. */
 export interface Repair {
-  /** By how many frames the number must move. */
+  /** The change of the number, in frames. */
   readonly byFrames: number;
   readonly path: readonly PathStep[];
-  /** The length as it is written ("0f" where it is not), and as it would have to be. */
+  /** The length as written ("0f" if absent), and its new value. */
   readonly from: string;
   readonly to: string;
-  /** What else that change would alter, over all takes that were given. */
+  /** Other effects of the change, over all given takes. */
   readonly price: Price;
 }
 
@@ -26,7 +26,7 @@ function lever(path: readonly PathStep[], rounding: Rounding, direction: 1 | -1,
   return { path, rounding, direction, base };
 }
 
-/** The numbers of a move that stand in the way for a reason. */
+/** Returns the numbers of a move that caused a loss. */
 function leversOfLoss(kit: Kit, fate: Fate): Lever[] {
   return fate.losses.flatMap(loss => {
     const base = ["moves", loss.move] as const;
@@ -56,7 +56,7 @@ function leversOfLoss(kit: Kit, fate: Fate): Lever[] {
   });
 }
 
-/** The numbers of a pattern that made it lapse. */
+/** Returns the numbers of a pattern that caused a lapse. */
 function leversOfLapse(pattern: Pattern, i: number, why: LapseReason): Lever[] {
   return (traitsOf(pattern.kind).levers?.(pattern, why) ?? []).map(({ path, rounding, direction, base }) =>
     lever(["patterns", i, ...path], rounding, direction, base),
@@ -74,26 +74,26 @@ function leversOf(kit: Kit, fate: Fate): Lever[] {
   );
 }
 
-/** Frames after the loss that are still run while searching: a saved press comes out within this. */
+/** Frames run after the loss while searching; a saved press is used within this time. */
 const MARGIN_FRAMES = 120;
 
-/** What a search for repairs goes by. */
+/** Options of a search for repairs. */
 export interface RepairSearch {
-  /** How far each number is moved, in frames; half a second where not given. */
+  /** The maximum change of each number, in frames; default half a second. */
   readonly mostFrames?: number;
-  /** How a kit is made ready to run, for kits with a stage; the core's own way where not given. */
+  /** Prepares a kit for running, for kits with a stage; default without one. */
   readonly prepare?: PrepareRun;
-  /** Only the repair that needs the fewest frames is wanted: the search is shorter. */
+  /** Whether to return only the repair with the fewest frames, which takes a shorter search. */
   readonly isNearestOnly?: boolean;
-  /** Other takes over which the price is counted, besides the one the press is in. */
+  /** Further takes to include in the price, in addition to the press's own. */
   readonly others?: readonly Take[];
 }
 
 /**
- * For a press that was lost or lapsed: what would have saved it, nearest first. Every number that stood in its way is
- * moved frame by frame and the take run again; for each number the smallest move that saves the press is a repair, with
- * what else it alters. On a tie the order of the reasons. Empty when no single number within reach saves it, or when
- * there is nothing to save. Yields after every run, so that it can be cut anywhere.
+ * Searches for changes that would have saved a lost or lapsed press, nearest first. Every number that caused
+ * it is changed frame by frame and the take run again; the smallest change of each number that saves the
+ * press is a repair, with its other effects. Ties keep the order of the reasons. Empty if no single number
+ * within reach saves it, or the press needs no saving. Yields after every run, so that it can be cancelled.
  */
 export function* searchRepairs(
   kit: Kit,
@@ -112,7 +112,7 @@ export function* searchRepairs(
     ...fate.lapses.map(lapse => lapse.frame),
   );
   const shortFrames = ((lastFrame + mostFrames + MARGIN_FRAMES) * take.rate) / kit.rate;
-  // Takes are cut where the press must have come out, and run whole only for the price.
+  // Takes are cut to the frames in which the press must be used, and run in full only for the price.
   const near = createTrier(kit, [{ ...take, frames: Math.min(take.frames, shortFrames) }], prepare);
   const whole = createTrier(kit, [take, ...others], prepare);
   if (!near || !whole) return [];
@@ -133,7 +133,7 @@ export function* searchRepairs(
     const { byFrames, from, to } = step.value;
     const tried = whole.tryChange(writeAt(kit, lever.path, to), wanted);
     yield;
-    // Cut short, a take may save a press that the whole of it does not.
+    // A cut take may save a press that the complete take does not.
     if (!tried || tried.saved.length === 0) continue;
     if (isNearestOnly) found.length = 0;
     found.push({ byFrames, path: lever.path, from, to, price: tried.price });
@@ -141,7 +141,7 @@ export function* searchRepairs(
   return found.sort((a, b) => a.byFrames - b.byFrames);
 }
 
-/** Returns the same at once. */
+/** Runs `searchRepairs` to its end and returns the repairs. */
 export function findRepairs(kit: Kit, take: Take, fate: Fate, search?: RepairSearch): Repair[] {
   const steps = searchRepairs(kit, take, fate, search);
   let step = steps.next();
@@ -168,7 +168,10 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   spentFor: "stay spent for",
 };
 
-/** A repair as an offer, with the rule it changes: "Hop: remember for 9f instead of 6f". What it costs: formatPrice. */
+/**
+ * Formats a repair as an offer with the rule it changes: "Hop: remember for 9f instead of 6f". `formatPrice`
+ * formats its price.
+ */
 export function formatRepair(kit: Kit, { path, from, to }: Repair): string {
   const field = String(path.findLast(step => typeof step === "string"));
   const rule = readAt(kit, path.slice(0, 2)) as { readonly id: string; readonly name: string };

@@ -23,7 +23,7 @@ import { findPrice, formatPrice } from "./price";
 import { FAILURE_WORDS, LAPSE_WORDS, LOSS_WORDS } from "../trace/reasonWords";
 import { findRepairs, formatRepair } from "./repairs";
 
-/** What no sentence may look like: a plural of one, a code for words, a hole, a clause that joins to nothing. */
+/** Errors in generated sentences: a plural of one, a code for words, a gap, a clause that joins nothing. */
 const UGLY = [
   /\b1 (frames|taps|times|presses|hits|steps|levels|uses|moves|takes|gates|rules|words)\b/,
   /\bundefined\b|\bNaN\b|\bnull\b|\[object|Infinity/,
@@ -41,7 +41,7 @@ function expectPlain(text: string): void {
 const said = (kit: Kit, parts: readonly SentencePart[]) =>
   formatSentence(parts, (list: RefList, id) => (list === "gate" ? gateName(kit, id) : id));
 
-/** Every sentence a kit says, and every one it would say after any one of its offers. */
+/** Yields every sentence of a kit, and every sentence after any one of its offers. */
 function* sentencesOf(kit: Kit): Generator<string> {
   for (const pattern of kit.patterns) {
     yield said(kit, describePattern(pattern, kit));

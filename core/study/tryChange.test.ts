@@ -76,17 +76,18 @@ test("no length is offered where another gate is shut all the same", () => {
 });
 
 test("a press lost on the frame on which another is does not hide what happens to that one", () => {
-  // Both are lost on one frame: the older to the newer, the newer for want of a gate. More memory saves the newer alone.
+  // Both are lost on one frame: the older is replaced, the newer finds its gate closed. A longer buffer saves
+  // only the newer.
   const kit: Kit = { ...HOP, queue: "all", moves: [{ ...HOP.moves![0]!, buffer: "3f" }] };
   const takes = [drawTake({ a: "..#.#.........." }, { ground: "........##....." })];
   const found = smallest(kit, BUFFER, takes)!;
   expect([found.to, found.saved]).toEqual(["4f", [{ take: 0, control: 0, frame: 4 }]]);
-  // The older is lost a frame later, and was not counted with the one that was saved.
+  // The older is lost a frame later and must not be counted with the saved one.
   expect(formatPrice(kit, found.price)).toBe("over this take: Hop is lost once at another time");
 });
 
 test("losses that are as many as before are not said to be one more", () => {
-  // The newer press takes the place of the remembered one, and both losses of the old rules fell on one frame.
+  // The newer press replaces the buffered one, and both losses of the old rules fell on one frame.
   const kit: Kit = { ...HOP, moves: [{ ...HOP.moves![0]!, buffer: "2f" }] };
   const takes = [drawTake({ a: ".#.#......#...." }, { ground: "......#........" })];
   const trier = createTrier(kit, takes, prepareBare)!;

@@ -12,42 +12,42 @@ import { readOutcomes } from "./outcomes/readOutcomes";
 import { findPrice, type Price, type RunPair } from "./price";
 import type { PreparedKit, PrepareRun } from "./prepareRun";
 
-/** A press that a change is meant to save: the place of its take among those tried, its control and its frame. */
+/** A press that a change should save: the index of its take among those tried, its control and its frame. */
 export interface WantedPress {
   readonly take: number;
   readonly control: number;
   readonly frame: number;
 }
 
-/** The effect of a change, found by running every take under it. */
+/** The effect of a change, found by running every take with it. */
 export interface TriedChange {
-  /** The wanted presses that something uses with it, or that fire where they only lapsed. */
+  /** The wanted presses that are used with the change, or fire instead of only lapsing. */
   readonly saved: readonly WantedPress[];
-  /** All else that it alters over all takes. */
+  /** All other effects over all takes. */
   readonly price: Price;
 }
 
-/** Runs takes under a kit and under changes of it; every offer of the application is found by one. */
+/** Runs takes under a kit and under changes of it. Every offer of the application comes from one. */
 export interface Trier {
-  /** Returns what a change does over all takes; undefined where the changed kit has faults. */
+  /** Returns the effects of a change over all takes; undefined if the changed kit has faults. */
   readonly tryChange: (changed: Kit, wanted: readonly WantedPress[]) => TriedChange | undefined;
-  /** Returns the wanted presses that a change saves; runs only the takes that hold them. */
+  /** Returns the wanted presses that a change saves; runs only the takes that contain them. */
   readonly listSaved: (changed: Kit, wanted: readonly WantedPress[]) => readonly WantedPress[];
 }
 
-/** A number of the kit that may be changed: where it is written, and which way it has to go. */
+/** A number of the kit that may change: its path, and the direction of the change. */
 export interface Lever {
   readonly path: readonly PathStep[];
   readonly rounding: Rounding;
   readonly direction: 1 | -1;
-  /** The length in force where none is written there. */
+  /** The default length if none is written. */
   readonly base: string;
 }
 
-/** The smallest change of one number that saves a wanted press, and what it does over all takes. */
+/** The smallest change of one number that saves a wanted press, with its effects over all takes. */
 export interface SmallestChange extends TriedChange {
   readonly byFrames: number;
-  /** The length as it is written, and as it would have to be. */
+  /** The length as written, and its new value. */
   readonly from: string;
   readonly to: string;
 }
@@ -59,13 +59,13 @@ interface Run {
 
 const keyOf = ({ control, frame }: Pick<Fate, "control" | "frame">) => `${control} ${frame}`;
 
-/** Did the change make something of a press of which nothing was made before? */
+/** Returns whether a press unused before the change is used after it. */
 export function isSaved(before: Fate | undefined, after: Fate | undefined): boolean {
   if (!before || !after || before.outcome === "used") return false;
   return after.outcome === "used" || (before.outcome === "lapsed" && after.outcome === "fired");
 }
 
-/** Reads takes into columns, each once for as long as the changes leave alone how takes are read. */
+/** Caches each take's columns as long as the changes do not affect how takes are read. */
 function createColumnsCache(): (program: Program, take: Take) => InputColumns {
   let reading = "";
   let known = new Map<Take, InputColumns>();
@@ -78,7 +78,10 @@ function createColumnsCache(): (program: Program, take: Take) => InputColumns {
   };
 }
 
-/** Creates the trier of a kit over takes; the takes' own runs are made once, when they are first needed. Undefined where the kit has faults. */
+/**
+ * Creates the trier of a kit over takes; the takes' own runs are computed on first use. Returns undefined if
+ * the kit has faults.
+ */
 export function createTrier(kit: Kit, takes: readonly Take[], prepare: PrepareRun): Trier | undefined {
   const ready = prepare(kit);
   if (!ready) return undefined;
@@ -122,8 +125,8 @@ export function createTrier(kit: Kit, takes: readonly Take[], prepare: PrepareRu
 }
 
 /**
- * Searches for the fewest frames by which a number must move to save at least one wanted press, one frame after the other;
- * yields the frames tried so far, so that it can be cut anywhere. Returns undefined where none up to `mostFrames` does.
+ * Searches for the smallest change of a number, in frames, that saves at least one wanted press; yields the
+ * frames tried so far, so that it can be cancelled. Returns undefined if none up to `mostFrames` does.
  */
 export function* searchSmallest(
   trier: Trier,

@@ -25,7 +25,7 @@ import { readOutcome } from "./sweep/readOutcome";
 import { writeSwept } from "./sweep/swept";
 import { findEdges, sweepValues } from "./sweep/sweepValues";
 
-/** A hop with a window about its gate, and a hold beside it. */
+/** A hop with a window around its gate, and a separate hold. */
 const HOP = sketchKit("ab", {
   gates: [{ id: "ground", name: "Ground" }],
   patterns: [
@@ -55,7 +55,7 @@ const prepare: PrepareRun = kit => {
   return compiled.ok ? { program: compiled.value, run: columns => run(compiled.value, columns) } : undefined;
 };
 
-/** Runs the whole take for every shift: what the definition says, word for word. */
+/** Runs the whole take for every shift, exactly as defined. */
 const plainly =
   (kit: Kit): RunFrom =>
   columns => ({ runTo: frame => run(mustCompile(kit), { ...columns, frames: frame }) });
@@ -75,8 +75,9 @@ function roomsOf(kit: Kit, take: typeof TAKE) {
 test("the room of a press is how far it could have come earlier or later; a lost one tells by how much it missed", () => {
   const { rooms, misses } = roomsOf(HOP, TAKE);
   const short = rooms.map(({ frame, move, early, late }) => [frame, move, early, late]);
-  // Remembered 3 frames before the ground: the press on 6 could come on 5. Forgiven to 13, but its release would meet the next
-  // press: what bounds it there is the neighbour, as it is for the press on 23 on its early side and for the hold on both.
+  // Buffered 3 frames before the ground: the press on 6 could come on 5. Its coyote reaches 13, but its
+  // release would touch the next press: that side is bounded by the neighbour, as is the early side of the
+  // press on 23 and both sides of the hold.
   expect(short).toEqual([
     [2, 1, 2, 23],
     [6, 0, 1, 6],
@@ -87,7 +88,7 @@ test("the room of a press is how far it could have come earlier or later; a lost
     [false, true],
     [true, false],
   ]);
-  // The ground it had left on 12 was spent by the press on 6; the one of 20 is remembered for from 17 on.
+  // The press on 6 spent the ground left on 12; the buffer for the ground of 20 starts on 17.
   expect(misses).toEqual([{ control: 0, frame: 15, move: 0, by: 2, saves: 0 }]);
 });
 
@@ -103,7 +104,7 @@ test("a delay is split into waiting to be sure, memory, and what slow time added
   const { requests } = readOutcomes(program, trace);
   const [brace, hop] = listDelays(program, trace, requests).sort((a, b) => a.press - b.press);
   expect(hop).toMatchObject({ move: 0, press: 6, frame: 8, total: 2, pattern: 0, memory: 2, slow: 0 });
-  // 6 frames of hold of which two passed at half speed.
+  // Six frames of hold, two of them at half speed.
   expect(brace).toMatchObject({ move: 1, press: 2, total: 7, pattern: 6, memory: 0, slow: 1 });
 });
 
@@ -133,7 +134,7 @@ test("a share has the score interval of the textbook", () => {
   expect(rounded(0, 0)).toEqual([0, 1]);
 });
 
-/** Lanes without letting go of what is not held. */
+/** Lanes without releases of controls that are not held. */
 const pressesOf = ({ lanes }: { readonly lanes: typeof TAKE.lanes }) =>
   Object.fromEntries(
     Object.entries(lanes).map(([id, lane]) => [
@@ -157,7 +158,7 @@ test("a hand without spread plays the take itself; every hand keeps the order, w
     }),
   );
   expect(moved).toBeGreaterThan(50);
-  // 0.29 and 0.53 are together a little more than 0.82: a press close behind another stays where it was all the same.
+  // 0.29 and 0.53 add up to slightly more than 0.82: a press right after another keeps its position anyway.
   const close = {
     ...TAKE,
     lanes: { ...TAKE.lanes, a: [[0.05, 1] as const, [0.29, 0] as const, [0.82, 1] as const] },
@@ -165,7 +166,7 @@ test("a hand without spread plays the take itself; every hand keeps the order, w
   expect(playHand(close, STILL, 0)).toEqual(close);
   const bare = { ...STILL, spreadMs: 30 };
   const other = { ...TAKE, lanes: { ...TAKE.lanes, a: TAKE.lanes.a!.slice(0, 4) } };
-  // One stream a press: taking the last press away leaves the others as they were drawn.
+  // One stream per press: removing the last press leaves the draws of the others unchanged.
   expect(playHand(other, bare, 7).lanes.a).toEqual(playHand(TAKE, bare, 7).lanes.a!.slice(0, 4));
 });
 
@@ -236,7 +237,7 @@ test("a sweep tells what each value loses, saves and brings unwanted, and its tw
     [2, 1, 1, 1],
     [2, 1, 1, 1],
   ]);
-  // The press saved on 15 spends the ground that the one on 23 had: nothing is gained without a loss.
+  // The press saved on 15 spends the ground of the one on 23: nothing is gained without a loss.
   expect(findEdges(points, 3)).toEqual({ nothingLostFrom: undefined, nothingUnwantedTo: 6 });
   const kept = { ...HOP, moves: HOP.moves!.map(({ spends: _spends, ...move }) => move) };
   const free = finish(sweepValues({ kit: kept, swept: BUFFER, values }, [TAKE], prepare));
@@ -351,7 +352,7 @@ test("a take in which a rule came without the other is counted against what the 
       { id: "n", name: "N", pattern: "both", slot: "other" },
     ],
   });
-  // With its gate closed the first move is not performed, as it is in every input tried.
+  // With its gate closed the first move is not performed, unlike in every tried input.
   const take = drawTake({ a: "..####....####..", b: "...###.....###.." }, { g: "#######........." });
   const { found } = finish(findOverlaps(kit, [take]));
   const overlap = found.find(({ list }) => list === "moves")!;

@@ -5,7 +5,7 @@ import type { Take } from "../input/takeSchema";
 
 const CONTROLS = ["a", "b", "u", "d", "l", "r"];
 const GATES = ["g", "h"];
-/** Gates made from others: derived, and counting. */
+/** Gates derived from or counting others. */
 const MADE_GATES = ["j", "n", "k"];
 
 const frames = (max: number, min = 0) =>
@@ -108,7 +108,7 @@ const pattern = fc.oneof(
   sequence,
 );
 
-/** Patterns that can fire with presses that were let go long before. */
+/** Patterns that can fire with presses released long before. */
 const rememberingPattern = fc.oneof(press, taps, taps, mash, sequence);
 
 const gateName = fc.constantFrom(...GATES, ...MADE_GATES, "w", "busy:main");
@@ -203,7 +203,7 @@ const TWO_MODES = (carry: boolean) => ({
   ],
 });
 
-/** Random kits that compile, made of these patterns, with so many prompts. */
+/** Random kits that compile, made of these patterns, with at least so many prompts. */
 const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: number): fc.Arbitrary<Kit> =>
   fc
     .record({
@@ -283,7 +283,7 @@ const lane = <T>(value: fc.Arbitrary<T>, gap: number) =>
 
 const value = fc.constantFrom(0, 0, 0.45, 1, 1);
 
-/** A random take of two seconds, sometimes in slow motion, with gates painted. */
+/** A random take of two seconds, sometimes in slow motion, with painted gates. */
 export const anyTake: fc.Arbitrary<Take> = fc
   .record({
     lanes: fc.record(Object.fromEntries(CONTROLS.map(id => [id, lane(value, 9)]))),

@@ -3,10 +3,10 @@ import type { Verdict } from "../checks/compileCheck";
 import type { Kit } from "../kit/schema";
 import type { TraceEvent } from "../trace/traceSchema";
 
-/** A press edge: of which control, on which frame. */
+/** A press edge: its control and its frame. */
 export type Press = readonly [control: string, frame: number];
 
-/** What a check is judged on: the events of a trace file, and the cleaned press edges. */
+/** The input of a check: the events of a trace file, and the cleaned press edges. */
 export interface Seen {
   readonly events: readonly TraceEvent[];
   readonly presses: readonly Press[];
@@ -24,7 +24,7 @@ function isMatch(event: TraceEvent, asked: AskedEvent): boolean {
   });
 }
 
-/** The story by its definition: filter, then sort by frame, kind, id. */
+/** Returns the story by its definition: filter, then sort by frame, kind, id. */
 function storyOf(events: readonly TraceEvent[]): KeptEvent[] {
   const story = events.flatMap((event): KeptEvent[] => {
     if (event.kind === "performed") return [[event.f, "performed", event.id]];
@@ -35,7 +35,7 @@ function storyOf(events: readonly TraceEvent[]): KeptEvent[] {
   return story.sort((a, b) => (key(a) < key(b) ? -1 : key(a) > key(b) ? 1 : 0));
 }
 
-/** A check judged as the rules read word for word, with no thought of speed: the fast way must give the same. */
+/** Judges a check as literally as the rules are written; the fast implementation must agree. */
 export function judgeSlowly(kit: Kit, check: Check, seen: Seen): Verdict {
   const when = (written: string) => Math.floor(inFrames(kit, seen.rateHz, written) + 0.5);
   const leeway = (written: string) => Math.floor(inFrames(kit, seen.rateHz, written) + 1e-9);

@@ -3,13 +3,13 @@ import type { Kit } from "../kit/schema";
 import type { TraceEvent } from "../trace/traceSchema";
 import { readInput } from "./reference/input";
 
-/** The outcome of one press, counted from the kit, the take and the events of a trace file alone. */
+/** The outcome of one press, counted from the kit, the take and the events of a trace file only. */
 export interface SlowPress {
   readonly control: string;
   readonly frame: number;
-  /** Ids of the moves and prompts that used it, in order, each use once. */
+  /** Ids of the moves and prompts that used it, in order, one entry per use. */
   readonly used: readonly string[];
-  /** Ids of the moves that asked with it and were lost. */
+  /** Ids of the moves that requested with it and were lost. */
   readonly lost: readonly string[];
   readonly fired: number;
 }
@@ -20,12 +20,15 @@ type Of<K extends TraceEvent["kind"]> = Extract<TraceEvent, { readonly kind: K }
 const ofKind = <K extends TraceEvent["kind"]>(events: readonly TraceEvent[], kind: K): Of<K>[] =>
   events.filter((event): event is Of<K> => event.kind === kind);
 
-/** The edges of the last fire of a pattern at or before a frame: a request made again has those of an older fire. */
+/** Returns the edges of the last fire of a pattern at or before a frame, which a repeated request uses. */
 function edgesAt(events: readonly TraceEvent[], pattern: string, frame: number): Edges {
   return ofKind(events, "fired").findLast(({ id, f }) => id === pattern && f <= frame)?.edges ?? [];
 }
 
-/** The edges of the fire that answered a prompt on a frame: the first of its patterns, in kit order, whose edges are late enough. */
+/**
+ * Returns the edges of the fire that answered a prompt on a frame: the first of its patterns, in kit order,
+ * whose edges are late enough.
+ */
 function answerEdges(kit: Kit, events: readonly TraceEvent[], prompt: string, frame: number): Edges {
   const { ask, early } = kit.prompts!.find(({ id }) => id === prompt)!;
   const own = ofKind(events, "prompt").filter(({ id, f }) => id === prompt && f <= frame);
@@ -35,7 +38,10 @@ function answerEdges(kit: Kit, events: readonly TraceEvent[], prompt: string, fr
   return inOrder.find(({ edges }) => edges.every(([, f]) => f >= from))?.edges ?? [];
 }
 
-/** Returns every press of a take with what became of it, in order of frame and then of control. Slow, and shares no code with the reader. */
+/**
+ * Returns every press of a take with its outcome, ordered by frame and then by control. Slow; shares no code
+ * with the reader.
+ */
 export function countPresses(kit: Kit, take: Take, events: readonly TraceEvent[]): SlowPress[] {
   const patternOf = (move: string) => kit.moves!.find(({ id }) => id === move)!.pattern;
   const uses = [

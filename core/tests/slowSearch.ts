@@ -1,9 +1,9 @@
 import type { SequenceProgram, StepProgram } from "../patterns/sequence/program";
 
-/** What a sequence sees, worked out beforehand for every frame: the slow search shares no code with the stepper. */
+/** The input of a sequence, computed in advance for every frame; shares no code with the stepper. */
 export interface Seen {
   readonly frames: number;
-  /** By control: one boolean a frame. */
+  /** By control: one boolean per frame. */
   readonly down: readonly (readonly boolean[])[];
   /** By stick slot: the digit on each frame (5 before frame 0). */
   readonly digits: readonly (readonly number[])[];
@@ -29,7 +29,7 @@ function pressFrame(down: readonly boolean[], f: number): number {
   return p;
 }
 
-/** The edges by which a step is true on frame f, as words, or nothing. */
+/** Returns the edges that complete a step on frame f, or nothing. */
 function edgesOf(step: StepProgram, seen: Seen, f: number): [string, number][] | undefined {
   const downAt = (c: number, at: number) => at >= 0 && seen.down[c]![at]!;
   const isPress = (c: number) => downAt(c, f) && !downAt(c, f - 1);
@@ -66,7 +66,7 @@ function edgesOf(step: StepProgram, seen: Seen, f: number): [string, number][] |
   }
 }
 
-/** A release is reported by the press before it; each edge once. */
+/** Replaces a release by the press before it, and lists each edge once. */
 function report(seen: Seen, choice: Choice): string[] {
   const words = choice.edges.map(word => {
     const [source, frame] = word.split("@") as [string, string];
@@ -77,8 +77,8 @@ function report(seen: Seen, choice: Choice): string[] {
 }
 
 /**
- * The plain reading of the rule: on every frame all choices of frames for all first steps are listed anew,
- * at full speed, without hiding. Slow without shame; small takes only.
+ * Searches as literally as the rule is defined: lists all choices of frames for all first steps anew on every
+ * frame, at full speed, without hiding. Exponential; for small takes only.
  */
 export function searchAllChoices(pattern: SequenceProgram, seen: Seen): SlowEvent[] {
   const events: SlowEvent[] = [];

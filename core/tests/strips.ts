@@ -8,7 +8,7 @@ import type { TraceEvent } from "../trace/traceSchema";
 import type { Program } from "../run/program";
 import { evaluate } from "../run/run";
 
-/** A kit for tests: 60 Hz, a control for every letter given, the rest as written. */
+/** Returns a kit for tests: 60 Hz, one control per letter, the rest as given. */
 export function sketchKit(controls: string, rest: Partial<Kit>): Kit {
   return {
     format: "moss-tap/kit",
@@ -22,7 +22,7 @@ export function sketchKit(controls: string, rest: Partial<Kit>): Kit {
   };
 }
 
-/** A strip, one character a frame: `#` is 1, `.` is 0, and a digit is that many tenths. */
+/** Parses a strip, one character per frame: `#` is 1, `.` is 0, a digit is tenths. */
 function toLane(strip: string): [number, number][] {
   const values = [...strip].map(mark => (mark === "#" ? 1 : mark === "." ? 0 : Number(mark) / 10));
   return values.flatMap((value, x): [number, number][] =>
@@ -30,7 +30,10 @@ function toLane(strip: string): [number, number][] {
   );
 }
 
-/** A take drawn as strips: one a control, and under `gates` one a gate. `speed` is given as pairs. */
+/**
+ * Returns a take drawn as strips: one per control, and one per gate under `gates`. `speed` is a list of
+ * pairs.
+ */
 export function drawTake(
   lanes: Readonly<Record<string, string>>,
   gates: Readonly<Record<string, string>> = {},
@@ -52,7 +55,7 @@ export function drawTake(
   };
 }
 
-/** Compiles a kit that is meant to be sound; its faults end the test. */
+/** Compiles a kit that must be valid; fails the test on faults. */
 export function mustCompile(kit: Kit): Program {
   const compiled = compile(kit);
   if (compiled.ok) return compiled.value;
@@ -61,7 +64,7 @@ export function mustCompile(kit: Kit): Program {
 
 const MARKS = ".~F=x";
 
-/** The phases of a pattern drawn as a strip: `.` idle, `~` forming, `F` fired, `=` sustained, `x` lapsed. */
+/** Draws the phases of a pattern as a strip: `.` idle, `~` forming, `F` fired, `=` sustained, `x` lapsed. */
 export function drawPhases(program: Program, trace: Trace, id: string): string {
   const subject = program.patterns.findIndex(pattern => pattern.id === id);
   const marks: string[] = [];
@@ -77,7 +80,7 @@ export function drawPhases(program: Program, trace: Trace, id: string): string {
 
 const BY = "dbc2";
 
-/** A move drawn as a strip: `d` performed directly, `b` by buffer, `c` by coyote, `2` by both, `L` lost. */
+/** Draws a move as a strip: `d` performed directly, `b` by buffer, `c` by coyote, `2` by both, `L` lost. */
 export function drawMove(program: Program, trace: Trace, id: string): string {
   const subject = program.moves.findIndex(move => move.id === id);
   const marks = new Array<string>(trace.frames).fill(".");
@@ -89,7 +92,7 @@ export function drawMove(program: Program, trace: Trace, id: string): string {
   return marks.join("");
 }
 
-/** The cleaned states of a control as a strip. */
+/** Draws the cleaned states of a control as a strip. */
 export function drawControl(program: Program, trace: Trace, id: string): string {
   const subject = program.controls.findIndex(control => control.id === id);
   const marks: string[] = [];
@@ -103,7 +106,7 @@ export function drawControl(program: Program, trace: Trace, id: string): string 
   return marks.join("");
 }
 
-/** Runs a kit on a take and gives what tests look at. */
+/** Runs a kit on a take and returns drawing functions for tests. */
 export function play(kit: Kit, take: Take) {
   const program = mustCompile(kit);
   const trace = evaluate(program, take);

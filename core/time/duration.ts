@@ -1,4 +1,4 @@
-/** How a length of time becomes whole frames: "at least" rounds up, "at most" rounds down. */
+/** The rounding of a length to whole frames: "at least" rounds up, "at most" rounds down. */
 export type Rounding = "atLeast" | "atMost";
 
 const WRITTEN = /^(?:(\d{1,12})f|(\d{1,12})(?:\.(\d{1,3}))?ms)$/;
@@ -6,12 +6,15 @@ const WRITTEN = /^(?:(\d{1,12})f|(\d{1,12})(?:\.(\d{1,3}))?ms)$/;
 /** The pattern of a written length, for schemas: `6f`, `100ms`, `16.667ms`. */
 export const DURATION_PATTERN = /^(?:\d{1,12}f|\d{1,12}(?:\.\d{1,3})?ms)$/;
 
-/** The same, but more than nothing. */
+/** The pattern of a written length above zero. */
 export const DURATION_ABOVE_ZERO = /^(?=.*[1-9])(?:\d{1,12}f|\d{1,12}(?:\.\d{1,3})?ms)$/;
 
 const MILLION = 1_000_000n;
 
-/** Millionths of a frame, exact: a thousandth of a millisecond × frames a second is a millionth of a frame. */
+/**
+ * Parses a length as exact millionths of a frame: a thousandth of a millisecond × frames per second is a
+ * millionth of a frame.
+ */
 export function parseMicroframes(text: string, rateHz: number): bigint | undefined {
   const found = WRITTEN.exec(text);
   if (!found) return undefined;
@@ -20,10 +23,10 @@ export function parseMicroframes(text: string, rateHz: number): bigint | undefin
 }
 
 /**
- * A written length as whole frames at a rate, in exact arithmetic.
- * `text`: "6f" or "100ms" (at most three decimals). `rateHz`: frames a second, whole, 1 to 1000.
- * "atLeast" rounds up and "atMost" down, so that a rule is never judged early nor accepted late;
- * a length of exactly n frames is n under both. Text that is no length gives undefined.
+ * Parses a written length as whole frames at a rate, in exact arithmetic. `text`: "6f" or "100ms" (at most
+ * three decimals). `rateHz`: frames per second, a whole number from 1 to 1000. "atLeast" rounds up and
+ * "atMost" down, so that a rule never judges early nor accepts late; a length of exactly n frames is n under
+ * both. Returns undefined for text that is not a length. Example: `parseFrames("100ms", 60, "atLeast")` is 6.
  */
 export function parseFrames(text: string, rateHz: number, rounding: Rounding): number | undefined {
   const micro = parseMicroframes(text, rateHz);
@@ -31,14 +34,17 @@ export function parseFrames(text: string, rateHz: number, rounding: Rounding): n
   return Number(rounding === "atLeast" ? (micro + MILLION - 1n) / MILLION : micro / MILLION);
 }
 
-/** Is `a`, as written and before any rounding, shorter than `b`? False when either is no length. */
+/**
+ * Returns whether `a`, as written and before any rounding, is shorter than `b`; false if either is not a
+ * length.
+ */
 export function isShorterAsWritten(a: string, b: string, rateHz: number): boolean {
   const left = parseMicroframes(a, rateHz);
   const right = parseMicroframes(b, rateHz);
   return left !== undefined && right !== undefined && left < right;
 }
 
-/** Frames as milliseconds for reading, at most one decimal: 6 at 60 Hz is "100 ms". */
+/** Formats frames as milliseconds with at most one decimal: 6 at 60 Hz is "100 ms". */
 export function formatMs(frames: number, rateHz: number): string {
   return `${Math.round((frames * 10_000) / rateHz) / 10} ms`;
 }

@@ -7,7 +7,7 @@ const speeds = (pairs: readonly (readonly [number, number])[]) => {
   return clock;
 };
 
-/** The same, counted frame by frame as the rule is written. */
+/** Counts ticks frame by frame, exactly as the rule is defined. */
 function slowTicks(pairs: readonly (readonly [number, number])[], frame: number): number {
   let sum = 0;
   for (let f = 1; f <= frame; f++) sum += pairs.findLast(pair => pair[0] <= f)?.[1] ?? 100;

@@ -2,17 +2,20 @@ import { speedNote } from "../trace/notes/inner";
 import type { Trace } from "../trace/trace";
 import { TICKS } from "./clock";
 
-/** The game clock of a run, looked up anywhere: for what is drawn, not for stepping. */
+/** The game clock of a run with random access, for drawing and not for stepping. */
 export interface TakeClock {
-  /** T(frame), in ticks: the sum of tick(1) … tick(frame). Frame 0 gives 0. */
+  /** Returns T(frame) in ticks: the sum of tick(1) … tick(frame). Frame 0 gives 0. */
   readonly ticksAt: (frame: number) => number;
-  /** The first frame at which an age counted from a frame has reached so many ticks; Infinity if a freeze never ends. */
+  /**
+   * Returns the first frame at which an age counted from a frame reaches so many ticks; Infinity if a freeze
+   * never ends.
+   */
   readonly frameAtAge: (fromFrame: number, ageTicks: number) => number;
-  /** Percent of full speed in force on a frame. */
+  /** Returns the speed in force on a frame, in percent. */
   readonly speedAt: (frame: number) => number;
 }
 
-/** The place of the last entry at or before a frame, −1 when there is none. */
+/** Returns the index of the last entry at or before a frame, −1 if there is none. */
 function lastAt(frames: ArrayLike<number>, frame: number): number {
   let low = 0;
   let high = frames.length;
@@ -24,12 +27,12 @@ function lastAt(frames: ArrayLike<number>, frame: number): number {
   return low - 1;
 }
 
-/** A clock that is told of changes of speed as they come, in frame order. */
+/** A clock that receives changes of speed as they occur, in frame order. */
 export interface GrowingClock extends TakeClock {
   readonly turn: (frame: number, percent: number) => void;
 }
 
-/** The game clock, at full speed until it is told otherwise. Source: frame rules, section 1. */
+/** Creates a game clock at full speed. Source: frame rules, section 1. */
 export function createGrowingClock(): GrowingClock {
   const frames: number[] = [];
   const percents: number[] = [];
@@ -58,7 +61,7 @@ export function createGrowingClock(): GrowingClock {
     },
     speedAt: frame => speedAfter(lastAt(frames, frame)),
     turn(frame, percent) {
-      // A speed in force from frame 0 on has no tick(0) to count: T(0) is nothing.
+      // A speed in force from frame 0 on has no tick(0) to count: T(0) is 0.
       before.push(frame === 0 ? -percent : ticksAt(frame - 1));
       frames.push(frame);
       percents.push(percent);
@@ -66,7 +69,7 @@ export function createGrowingClock(): GrowingClock {
   };
 }
 
-/** The clock that a run really had, hit stops and all, read off its trace. */
+/** Returns the clock of a run, including hit stops, read from its trace. */
 export function clockOfTrace(trace: Trace): TakeClock {
   const clock = createGrowingClock();
   for (let i = 0; i < trace.count; i++)
@@ -74,12 +77,18 @@ export function clockOfTrace(trace: Trace): TakeClock {
   return clock;
 }
 
-/** Returns the frames that passed from one frame to another by a rule's clock; fractions in slow motion. `isReal`: its clock is the real one. */
+/**
+ * Returns the frames that passed from one frame to another on a rule's clock; fractional in slow motion.
+ * `isReal` selects the real clock.
+ */
 export function framesBetween(clock: TakeClock, isReal: boolean, from: number, to: number): number {
   return isReal ? to - from : (clock.ticksAt(to) - clock.ticksAt(from)) / TICKS;
 }
 
-/** Returns the first frame at which an age counted from a frame by a rule's clock has reached so many ticks; Infinity if it never does. */
+/**
+ * Returns the first frame at which an age counted from a frame on a rule's clock reaches so many ticks;
+ * Infinity if it never does.
+ */
 export function frameAtAge(clock: TakeClock, isReal: boolean, from: number, ageTicks: number): number {
   return isReal ? from + Math.ceil(ageTicks / TICKS) : clock.frameAtAge(from, ageTicks);
 }

@@ -3,8 +3,8 @@ import { eventNotes } from "./noteKinds";
 import type { TraceEvent } from "./traceSchema";
 
 /**
- * Returns an event of a trace in a few words, with the names of the kit: "lost: Footing was not open (asked for at 40)".
- * `kit`: the kit whose program made the trace.
+ * Formats an event of a trace with the names of the kit: "lost: Footing was not open (asked for at 40)".
+ * `kit` must be the kit whose program made the trace.
  */
 export function formatEventWords(event: TraceEvent, kit: Kit): string {
   const words = eventNotes[event.kind].words as (event: TraceEvent, kit: Kit) => string;

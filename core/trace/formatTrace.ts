@@ -11,7 +11,7 @@ const FORMAT_BY_CODE: readonly (Format | undefined)[] = (() => {
   return byCode;
 })();
 
-/** Returns one note as the event it is in a trace file, or undefined for the notes that are in no file. */
+/** Returns one note as its event in a trace file, or undefined for notes that files omit. */
 export function formatEvent(program: Program, trace: Trace, note: number): TraceEvent | undefined {
   return FORMAT_BY_CODE[trace.kind[note]!]?.(program, trace, note);
 }

@@ -7,7 +7,7 @@ import { modeNote } from "./notes/mode";
 import { performedNote } from "./notes/performed";
 import { promptNote } from "./notes/prompt";
 
-/** The kinds of note that are events of trace files, by the name that they have there. */
+/** The kinds of note that are events of trace files, by their name there. */
 export const eventNotes = {
   mode: modeNote,
   gate: gateNote,

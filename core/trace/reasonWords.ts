@@ -1,6 +1,6 @@
 import { LAPSE_REASONS, LOSS_REASONS, type FAILURES, type LapseReason, type LossReason } from "./trace";
 
-/** Why a pattern lapsed, in words that follow "lapsed:". The only table of these words. */
+/** The words for each reason of a lapse, following "lapsed:". The only table of these words. */
 export const LAPSE_WORDS: Readonly<Record<LapseReason, string>> = {
   "too-short": "let go too soon",
   "too-long": "held too long",
@@ -11,7 +11,7 @@ export const LAPSE_WORDS: Readonly<Record<LapseReason, string>> = {
   mode: "its mode was over",
 };
 
-/** Why a request was lost, in words that follow "lost:"; a reason that names a gate has its name put in. */
+/** The words for each reason of a loss, following "lost:"; a reason that refers to a gate takes its name. */
 export const LOSS_WORDS: Readonly<Record<LossReason, (gate: string) => string>> = {
   gate: gate => `${gate} was not open`,
   ban: gate => `not while ${gate} is open`,
@@ -25,7 +25,7 @@ export const LOSS_WORDS: Readonly<Record<LossReason, (gate: string) => string>> 
   mode: () => "its mode was over",
 };
 
-/** Why a prompt failed, in words that follow "failed:". */
+/** The words for each reason of a prompt's failure, following "failed:". */
 export const FAILURE_WORDS: Readonly<Record<(typeof FAILURES)[number], string>> = {
   "too-late": "too late",
   "too-early": "pressed too early",
@@ -33,17 +33,17 @@ export const FAILURE_WORDS: Readonly<Record<(typeof FAILURES)[number], string>> 
   mode: "its mode was over",
 };
 
-/** The words for a reason's place in LAPSE_REASONS. */
+/** Returns the words for an index into LAPSE_REASONS. */
 export function lapseWords(reason: number): string {
   return LAPSE_WORDS[LAPSE_REASONS[reason]!];
 }
 
-/** The words for a reason's place in LOSS_REASONS, with the name of the gate it goes with. */
+/** Returns the words for an index into LOSS_REASONS, with the name of the gate concerned. */
 export function lossWords(reason: number, gate = ""): string {
   return LOSS_WORDS[LOSS_REASONS[reason]!](gate);
 }
 
-/** Why requests were lost, where many are told together: a reason by its name in traces, in words that follow "lost:". */
+/** Returns the words for a reason by its name in traces, for summaries of several losses. */
 export function lossNameWords(name: string): string {
   return Object.hasOwn(LOSS_WORDS, name) ? LOSS_WORDS[name as LossReason]("a gate") : name;
 }

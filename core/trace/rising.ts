@@ -1,4 +1,7 @@
-/** The first place in a rising list whose value is above `limit`; its length when there is none. In time that grows with its log. */
+/**
+ * Returns the index of the first value above `limit` in an ascending list; the list's length if there is
+ * none. Binary search.
+ */
 export function firstAbove(list: ArrayLike<number>, limit: number, from = 0): number {
   let low = from;
   let high = list.length;
@@ -10,7 +13,9 @@ export function firstAbove(list: ArrayLike<number>, limit: number, from = 0): nu
   return low;
 }
 
-/** The stretch that a frame lies in, of stretches that do not overlap; −1 when it lies in none. */
+/**
+ * Returns the index of the range that contains a frame, among ranges that do not overlap; −1 if none does.
+ */
 export function stretchAt(from: readonly number[], to: readonly number[], frame: number): number {
   const k = firstAbove(from, frame) - 1;
   return k >= 0 && frame < to[k]! ? k : -1;

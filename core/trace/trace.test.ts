@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import { notes } from "./noteKinds";
 import { clearTrace, createTrace, firstNoteAfter, note, put, rewindTrace, type Trace } from "./trace";
 
-/** A trace with a note on each of these frames, in order, each with its place as payload. */
+/** Returns a trace with a note on each of these frames, in order, each with its index as payload. */
 function traceOf(frames: readonly number[]): Trace {
   const trace = createTrace(60, 2);
   frames.forEach((frame, k) => {

@@ -1,4 +1,4 @@
-/** Codes of the kinds of note, as the steppers write them. What each holds: core/trace/notes. */
+/** The codes of the kinds of note, as the steppers write them. core/trace/notes describes their contents. */
 export const MODE = 0;
 export const GATE = 1;
 export const FIRE = 2;
@@ -14,10 +14,10 @@ export const TRAIL = 11;
 export const PART = 12;
 export const KEPT = 13;
 
-/** The parts of a timeline; none where it is over, or has no length. */
+/** The parts of a timeline; none if it has ended or has no length. */
 export const PARTS = ["none", "startup", "active", "recovery"] as const;
 
-/** Why a pattern lapsed; a note holds the place in this list. */
+/** The reasons of a lapse; a note holds an index into this list. */
 export const LAPSE_REASONS = [
   "too-short",
   "too-long",
@@ -29,7 +29,7 @@ export const LAPSE_REASONS = [
 ] as const;
 export type LapseReason = (typeof LAPSE_REASONS)[number];
 
-/** Why a request was lost; a note holds the place in this list. */
+/** The reasons of a loss; a note holds an index into this list. */
 export const LOSS_REASONS = [
   "replaced",
   "beaten",
@@ -44,11 +44,11 @@ export const LOSS_REASONS = [
 ] as const;
 export type LossReason = (typeof LOSS_REASONS)[number];
 
-/** How a move came to be performed. */
+/** The ways in which a move is performed. */
 export const PERFORMED_BY = ["direct", "buffer", "coyote", "both"] as const;
 export type PerformedBy = (typeof PERFORMED_BY)[number];
 
-/** What happened to a prompt; numbers from GRADED on are grades. */
+/** The events of a prompt; numbers from GRADED on are grades. */
 export const SHOWN = 0;
 export const OPENED = 1;
 export const OK = 2;
@@ -57,12 +57,12 @@ export const GRADED = 4;
 export const FAILURES = ["too-late", "too-early", "wrong", "mode"] as const;
 
 /**
- * What a run made of its input, as columns: note `i` happened on `frame[i]`, to `subject[i]` (a place in the
- * list its kind belongs to), with `payload[at[i]]…`. Notes are in the order of section 3 of the frame rules.
+ * The record of a run, as columns: note `i` occurred on `frame[i]` and concerns `subject[i]` (an index into
+ * the list of its kind), with `payload[at[i]]…`. Notes are in the order of section 3 of the frame rules.
  */
 export interface Trace {
   rateHz: number;
-  /** Frames run. */
+  /** The number of frames run. */
   frames: number;
   count: number;
   frame: Uint32Array;
@@ -71,11 +71,17 @@ export interface Trace {
   at: Uint32Array;
   payload: Float64Array;
   used: number;
-  /** While muted, notes are dropped: presses carried over a switch are watched again, not reported again. */
+  /**
+   * While muted, notes are dropped: presses carried over a switch are stepped again without being noted
+   * again.
+   */
   isMuted: boolean;
 }
 
-/** An empty trace. `room`: notes it holds before it must grow; it doubles then. */
+/**
+ * Creates an empty trace. `rateHz`: frames per second. `room`: the notes it can hold before its columns
+ * double.
+ */
 export function createTrace(rateHz: number, room = 256): Trace {
   return {
     rateHz,
@@ -91,14 +97,14 @@ export function createTrace(rateHz: number, room = 256): Trace {
   };
 }
 
-/** Forgets all notes and keeps the room. */
+/** Removes all notes and keeps the allocated columns. */
 export function clearTrace(trace: Trace): void {
   trace.count = 0;
   trace.used = 0;
   trace.frames = 0;
 }
 
-/** The place of the first note after a frame; `count` when there is none. In time that grows with the log of the notes. */
+/** Returns the index of the first note after a frame; `count` if there is none. Binary search. */
 export function firstNoteAfter(trace: Trace, frame: number): number {
   let low = 0;
   let high = trace.count;
@@ -110,7 +116,7 @@ export function firstNoteAfter(trace: Trace, frame: number): number {
   return low;
 }
 
-/** Drops every note from `frame` on, for stepping back: the trace is then as it was before that frame. */
+/** Removes every note from `frame` on, for stepping back. */
 export function rewindTrace(trace: Trace, frame: number): void {
   trace.count = firstNoteAfter(trace, frame - 1);
   trace.used = trace.count === 0 ? 0 : trace.at[trace.count]!;
@@ -132,7 +138,7 @@ function growNotes(trace: Trace): void {
   Object.assign(trace, longer);
 }
 
-/** Begins a note; its payload follows by `put`. */
+/** Begins a note; add its payload with `put`. */
 export function note(trace: Trace, frame: number, kind: number, subject: number): void {
   if (trace.isMuted) return;
   const i = trace.count;

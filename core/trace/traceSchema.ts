@@ -15,7 +15,7 @@ export const eventSchema = v.variant("kind", [
   eventNotes.lost.schema,
 ]);
 
-/** The trace document: what the core made of a take. Source: frame rules, section 9. */
+/** The trace document: the events of a take under a kit. Source: frame rules, section 9. */
 export const traceSchema = v.strictObject({
   format: v.literal("moss-tap/trace"),
   version: v.literal(1),

@@ -11,10 +11,10 @@ import {
 import type { ExportFormat } from "../kind";
 import { slugOf, textFile, type OutFile } from "../outFile";
 
-/** A document as it leaves and comes back. */
+/** A document that can be exported and imported. */
 export type FileDocument = Kit | Take | Layout | Checks | Assists;
 
-/** Does a value stand on one line: a list of numbers and words? */
+/** Returns whether a value is written on one line: a list of numbers and words. */
 function isFlat(value: unknown): value is readonly (string | number)[] {
   return Array.isArray(value) && value.every(item => typeof item === "number" || typeof item === "string");
 }
@@ -35,35 +35,38 @@ function write(value: unknown, indent: string): string {
     : `${open}\n${deeper}${items.join(`,\n${deeper}`)}\n${indent}${close}`;
 }
 
-/** A document as the text of its file: indented, pairs of lanes and codes of bindings on one line each. Values are written, never the text mended. */
+/**
+ * Formats a document as file text: indented, with pairs of lanes and codes of bindings on one line each.
+ * Formats from the values, without editing text.
+ */
 export function formatFile(document: FileDocument): string {
   return `${write(document, "")}\n`;
 }
 
-/** A name for a document's file, made of its own. */
+/** Returns a file name for a document, made of its own name. */
 export function fileNameOf(document: FileDocument): string {
   const kind = document.format.replace("moss-tap/", "");
   return `${slugOf(document.name) || kind}.${kind}.json`;
 }
 
-/** A document as a file. */
+/** Returns a document as a file. */
 export function fileOf(document: FileDocument): OutFile {
   return textFile(fileNameOf(document), formatFile(document), "application/json");
 }
 
-/** The checks of a kit as one document; none where there are none. */
+/** Returns the checks of a kit as one document; an empty list without checks. */
 export function checksOf(kit: Kit, checks: readonly Check[]): Checks[] {
   return checks.length === 0 ? [] : [checksDocument(`${kit.id}-checks`, kit.name, kit.id, checks)];
 }
 
-/** The assists of a kit as a document of their own, for another kit; none where it has none. */
+/** Returns the assists of a kit as a document for another kit; an empty list without assists. */
 function assistsOf({ id, name, assists }: Kit): Assists[] {
   return assists?.length
     ? [assistsDocument({ id: `${id.slice(0, 90)}-assists`, name, kit: id }, assists)]
     : [];
 }
 
-/** Everything as it is kept, document by document. */
+/** Exports every document as a file of its own. */
 export const documentsFormat: ExportFormat = {
   id: "documents",
   word: "Documents",

@@ -25,7 +25,7 @@ const README = (name: string) => `# ${name}: what was handed over
 const under = (folder: string, files: readonly OutFile[]) =>
   files.map(file => ({ ...file, name: `${folder}/${file.name}` }));
 
-/** All files in which a kit leaves, in folders; names within a folder are apart. */
+/** Returns all files of all forms, in folders; names are unique within a folder. */
 function listEverything(handover: Handover, parts: HandoverParts, runs: Runs | undefined): OutFile[] {
   const { kit, takes, layouts, checks } = handover;
   const documents = [kit, ...takes, ...layouts, ...checksOf(kit, checks)].map(fileOf);
@@ -55,7 +55,7 @@ function listEverything(handover: Handover, parts: HandoverParts, runs: Runs | u
   return files.map(file => ({ ...file, name: nameApart(file.name, used) }));
 }
 
-/** Everything in one zip with a manifest of sizes and hashes; the same kit gives the same bytes. */
+/** Exports everything in one zip with a manifest of sizes and hashes; equal kits give equal bytes. */
 export const everythingFormat: ExportFormat = {
   id: "everything",
   word: "All in one",

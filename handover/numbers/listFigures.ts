@@ -1,25 +1,28 @@
 import { listLengths, listNumbers, parseFrames, readAt, type Kit, type PathStep } from "#core";
 import { listStageLengths } from "#stage";
 
-/** A number of a kit, as people who build the game read it. */
+/** A number of a kit, for the people who build the game. */
 export interface Figure {
-  /** The list the rule stands in, its id and its name. */
+  /** The list of its rule, and the rule's id and name. */
   readonly list: string;
   readonly id: string;
   readonly rule: string;
-  /** Where it stands in the rule, places of lists by number: `needs.0.coyote`. */
+  /** Its path in the rule, with list items by index: `needs.0.coyote`. */
   readonly field: string;
   readonly written: string;
-  /** Of a length: whole frames at the kit's rate, what those last in ms, and how it was rounded. */
+  /** For a length: whole frames at the kit's rate, their length in ms, and the rounding used. */
   readonly frames: number | null;
   readonly ms: number | null;
   readonly rounding: "at least" | "at most" | null;
 }
 
-/** Fields of lengths that no sentence shows are rounded up, as the frame rules have it for what must be waited for. */
+/** Lengths that no sentence shows are rounded up, as the frame rules require for times to wait. */
 const UNSHOWN_ROUNDING = "atLeast";
 
-/** Every length and figure of a kit and its stage, in the kit's order. A list's rules have an id; the stage's own numbers have none. */
+/**
+ * Returns every length and figure of a kit and its stage, in kit order. Figures of rules have the rule's id;
+ * those of the stage have none.
+ */
 export function listFigures(kit: Kit): Figure[] {
   const shown = new Map(listNumbers(kit).map(number => [number.path.join("."), number]));
   const effects = (kit.moves ?? []).flatMap((move, m) =>

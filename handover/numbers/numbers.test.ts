@@ -62,7 +62,7 @@ const tricky = fc.record({
   name: fc.string({ maxLength: 30, unit: "grapheme" }),
 });
 
-/** The demo with a rule of any id and name. */
+/** The demo with a rule of the given id and name. */
 const renamed = ({ id, name }: { readonly id: string; readonly name: string }): Kit => ({
   ...RUNNER!,
   id,

@@ -6,18 +6,21 @@ import { listFigures, type Figure } from "./listFigures";
 
 const COLUMNS = ["list", "id", "rule", "field", "written", "frames", "ms", "rounding"] as const;
 
-/** A kit's numbers as CSV (RFC 4180): one row a number, with a head. */
+/** Formats a kit's numbers as CSV (RFC 4180): a header, then one row per number. */
 export function formatCsv(kit: Kit): string {
   return stringify(listFigures(kit), { header: true, columns: [...COLUMNS], record_delimiter: "windows" });
 }
 
-/** A kit's numbers as JSON: `{"format": "moss-tap/numbers", "version": 1, "kit", "name", "rate", "numbers": [row]}`. */
+/**
+ * Formats a kit's numbers as JSON: `{"format": "moss-tap/numbers", "version": 1, "kit", "name", "rate",
+ * "numbers": [row]}`.
+ */
 export function formatJson(kit: Kit): string {
   const numbers = listFigures(kit);
   return `${JSON.stringify({ format: "moss-tap/numbers", version: 1, kit: kit.id, name: kit.name, rate: kit.rate, numbers }, null, 2)}\n`;
 }
 
-/** A name C takes: letters, digits and low lines in capitals; other letters by their number. */
+/** Returns a valid C name: letters, digits and underscores in capitals; other characters by their code. */
 function toMacro(text: string): string {
   return [...text]
     .map(letter =>
@@ -30,7 +33,7 @@ function toMacro(text: string): string {
     .join("");
 }
 
-/** A text that can stand in a C comment on one line. */
+/** Escapes a text for a C comment on one line. */
 const toComment = (text: string) =>
   text
     .replace(/[^\x20-\x7e]+/g, "?")
@@ -40,7 +43,10 @@ const toComment = (text: string) =>
 
 const isNumber = (written: string) => /^-?\d+(\.\d+)?(e[+-]?\d+)?$/.test(written);
 
-/** The lines of one number: a length as whole frames and as milliseconds, a figure as it is; what is neither has none. */
+/**
+ * Returns the lines of one number: a length in whole frames and in milliseconds, a figure as it is, none for
+ * anything else.
+ */
 function linesOf(prefix: string, { list, id, field, written, frames, ms }: Figure): [string, string][] {
   const name = [prefix, toMacro(list), toMacro(id), toMacro(field)].filter(part => part !== "").join("_");
   if (frames !== null)
@@ -52,7 +58,10 @@ function linesOf(prefix: string, { list, id, field, written, frames, ms }: Figur
   return [[name, Number(written) < 0 ? `(${written})` : written]];
 }
 
-/** A kit's numbers as a C99 header: frames and milliseconds of each length, named by ids, each name once, behind an include guard. */
+/**
+ * Formats a kit's numbers as a C99 header with an include guard: frames and milliseconds of each length,
+ * named by ids, each name once.
+ */
 export function formatHeader(kit: Kit): string {
   const prefix = `MOSS_${toMacro(kit.id)}`;
   const guard = `${prefix}_NUMBERS_H`;
@@ -78,7 +87,7 @@ export function formatHeader(kit: Kit): string {
   ].join("\n");
 }
 
-/** Every length and figure, for spreadsheets, for tools and for C. */
+/** Exports every length and figure, for spreadsheets, tools and C. */
 export const numbersFormat: ExportFormat = {
   id: "numbers",
   word: "Numbers",

@@ -3,7 +3,7 @@ import { bytesToHex } from "@noble/hashes/utils.js";
 import { parseJson } from "#core";
 import { textFile, type OutFile } from "../outFile";
 
-/** One file of a pack as its manifest lists it. */
+/** One file of a pack as listed in its manifest. */
 export interface ManifestLine {
   readonly name: string;
   readonly bytes: number;
@@ -11,21 +11,21 @@ export interface ManifestLine {
   readonly sha256: string;
 }
 
-/** The name under which a pack's manifest lies in it. */
+/** The file name of a pack's manifest. */
 export const MANIFEST_NAME = "manifest.json";
 
 function lineFor(name: string, bytes: Uint8Array): ManifestLine {
   return { name, bytes: bytes.length, sha256: bytesToHex(sha256(bytes)) };
 }
 
-/** The manifest of files: their names, sizes and hashes, in their order. It does not list itself. */
+/** Creates the manifest of files: their names, sizes and hashes, in order. It does not list itself. */
 export function makeManifest(files: readonly Pick<OutFile, "name" | "bytes">[]): OutFile {
   const listed = files.map(({ name, bytes }) => lineFor(name, bytes));
   const document = { format: "moss-tap/manifest", version: 1, files: listed };
   return textFile(MANIFEST_NAME, `${JSON.stringify(document, null, 2)}\n`, "application/json");
 }
 
-/** The lines of a manifest by the names they are of; undefined for a text that is none. */
+/** Parses a manifest into lines by file name; undefined for an invalid one. */
 export function readManifest(source: string): ReadonlyMap<string, ManifestLine> | undefined {
   const json = parseJson(source);
   const document = json.ok ? (json.value as { format?: unknown; files?: unknown } | null) : undefined;
@@ -40,7 +40,7 @@ export function readManifest(source: string): ReadonlyMap<string, ManifestLine> 
   );
 }
 
-/** Is a file just what a manifest says of it? One that the manifest does not list is not. */
+/** Returns whether a file matches its line in a manifest; false if the manifest does not list it. */
 export function isAsListed(
   manifest: ReadonlyMap<string, ManifestLine>,
   name: string,

@@ -96,7 +96,7 @@ test("a file that is not what the manifest says is refused by name, and the othe
   expect(kindsOf(back)).toBe("kit refused take take take take layout checks passed");
 });
 
-/** A zip whose files may have any names, one twice too. */
+/** A zip with files of any names, including duplicates. */
 function zipOf(...files: readonly (readonly [name: string, text: string])[]): Uint8Array {
   const pieces: Uint8Array[] = [];
   const zip = new Zip((error, piece) => {
@@ -144,7 +144,7 @@ test("what would unpack to far too much stays packed: one of the kind, many toge
   expect(reasonsOf(bomb)[0]).toMatch(/40 MB is more than the 32 MB/);
   const sly = readWhole("x.zip", zipSync({ "sly.json": strToU8(zeros.slice(0, 30 * 1024 * 1024)) }));
   expect(reasonsOf(sly)[0]).toMatch(/it would unpack to \d+ times its size/);
-  // One that says it is small unpacks to no more than it says.
+  // A file with a falsified small size unpacks to at most that size.
   const lying = zipSync({ "lie.json": strToU8(zeros) });
   const view = new DataView(lying.buffer, lying.byteOffset);
   for (let at = 0; at < lying.length - 4; at++) {

@@ -2,7 +2,7 @@ import { checksOf } from "../documents/documents";
 import type { ExportFormat } from "../kind";
 import { packFiles } from "./pack";
 
-/** The documents in one file. */
+/** Exports the documents in one file. */
 export const packFormat: ExportFormat = {
   id: "pack",
   word: "Documents, packed",

@@ -26,7 +26,7 @@ test.each(DEMOS)("the page of %s is one file under 400 KB that names no other pl
   const asked = text.matchAll(
     /(?:src|href)\s*=\s*["'][^"']*["']|url\((?!["']?data:)[^)]{1,60}\)|https?:\/\/[^"'`\s)]{1,60}/g,
   );
-  // Addresses that only name something: of the language of pictures, of schemas.
+  // Matches addresses that are only names: namespaces of SVG and of schemas.
   const isName = (found: string) => /^https?:\/\/(www\.w3\.org|json-schema\.org)\//.test(found);
   expect([...asked].map(([found]) => found).filter(found => !isName(found))).toEqual([]);
   expect(/\bfetch\(|XMLHttpRequest|WebSocket|sendBeacon|\bimport\(/.exec(text)?.[0]).toBeUndefined();

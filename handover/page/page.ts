@@ -3,28 +3,28 @@ import { escapeHtml } from "../sheet/escapeHtml";
 import type { ExportFormat, Handover } from "../kind";
 import { slugOf, textFile, type OutFile } from "../outFile";
 
-/** The parts of a playable page that are the same for every kit: its script, its looks and its markup. */
+/** The parts of a playable page that are common to all kits: its script, its styles and its markup. */
 export interface PlayerParts {
   readonly script: string;
   readonly style: string;
   readonly body: string;
 }
 
-/** The rules of CSS that bring our faces, out of the looks of a playable page: without an address, the faces are in them. */
+/** Returns the CSS rules of a playable page's styles that define its fonts, which are embedded. */
 export function facesOf({ style }: Pick<PlayerParts, "style">): string {
   return [...style.matchAll(/@font-face\s*\{[^}]*\}/g)].map(([face]) => face).join("\n");
 }
 
 /**
- * A kit as one HTML file that plays it: opened from a disk, it asks nothing of any host (its own policy forbids it), and
- * saves what was played as a document of takes. None for a kit whose rules have faults.
+ * Returns a kit as one playable HTML file. It works from disk, requests nothing from any host (its own policy
+ * forbids it), and saves played input as a takes document. Returns undefined for a kit with faults.
  */
 export function makePage(
   { kit, layouts }: Pick<Handover, "kit" | "layouts">,
   { script, style, body }: PlayerParts,
 ): readonly OutFile[] {
   if (!compileRules(kit).ok) return [];
-  // What stands in a script of data ends at the first "</script": no "<" of a kit is left in it.
+  // A data script ends at the first "</script", so every "<" of the kit is escaped.
   const played = JSON.stringify({ kit, layouts }).replaceAll("<", "\\u003c");
   const text = `<!doctype html>
 <html lang="en">
@@ -45,7 +45,7 @@ ${body}
   return [textFile(`${slugOf(kit.name) || "kit"}.page.html`, text, "text/html")];
 }
 
-/** The playable page. */
+/** Exports the playable page. */
 export const pageFormat: ExportFormat = {
   id: "page",
   word: "Playable page",

@@ -1,6 +1,6 @@
 import type { ExportFormat } from "../kind";
 
-/** The tape and the maps as they look. They are drawn by the screen, and only handed on here: a command line has none. */
+/** Exports pictures of the tape and the maps. The screen draws them, so a command line has none. */
 export const picturesFormat: ExportFormat = {
   id: "pictures",
   word: "Pictures",

@@ -9,7 +9,7 @@ function isPack(name: string): boolean {
   return /\.zip$/i.test(name);
 }
 
-/** Is a file of so many bytes too large to be read? Then the refusal; it need not be opened for that. */
+/** Returns the refusal of a file that is too large, judged by its size alone; undefined if it can be read. */
 export function refuseTooLarge(name: string, bytes: number): ReadFile | undefined {
   const most = isPack(name) ? PACK_LIMIT_BYTES : FILE_LIMIT_BYTES;
   if (bytes <= most) return undefined;
@@ -17,15 +17,15 @@ export function refuseTooLarge(name: string, bytes: number): ReadFile | undefine
   return refuseFor(name, [{ code: "too-large", severity: "fault", path: [], facts }]);
 }
 
-/** Is a file, by its name, a recording from elsewhere, which needs a mapping? */
+/** Returns whether a file is a recording from another program, by its name; it then needs a mapping. */
 export function isRecordingName(name: string): boolean {
   return /\.(csv|tsv|vcd)$/i.test(name);
 }
 
 /**
- * Reads a file by its name and bytes: it holds a document, or is a pack of them. Can be left and taken up between two files
- * of a pack, and tells the bytes read so far. One that is too large is refused unread. Nothing is thrown; what does not read
- * comes as a refusal with its reasons.
+ * Reads a file, either a document or a pack of documents. Yields the bytes read so far, so that it can pause
+ * between two files of a pack. A file that is too large is refused unread. Never throws; invalid files are
+ * returned as refusals with their reasons.
  */
 export function* readEach(name: string, bytes: Uint8Array): Generator<number, readonly ReadFile[]> {
   const refused = refuseTooLarge(name, bytes.length);
@@ -39,7 +39,7 @@ export function* readEach(name: string, bytes: Uint8Array): Generator<number, re
   return readSource(name, strFromU8(bytes));
 }
 
-/** The same in one go. */
+/** Runs `readEach` to its end and returns the files. */
 export function readWhole(name: string, bytes: Uint8Array): readonly ReadFile[] {
   const reading = readEach(name, bytes);
   for (;;) {

@@ -5,15 +5,15 @@ import { isAsListed, MANIFEST_NAME, readManifest, type ManifestLine } from "../p
 import { readSource, type ReadFile } from "./readSource";
 
 const MEGABYTE = 1024 * 1024;
-/** The most that the files of one pack may hold together. */
+/** The maximum unpacked size of all files of a pack. */
 export const PACK_LIMIT_BYTES = 256 * MEGABYTE;
-/** The most files one pack may hold: so many names are still read at a glance. */
+/** The maximum number of files in a pack. */
 const MOST_FILES = 20_000;
-/** So much is unpacked at a time. */
+/** The number of bytes unpacked at a time. */
 const BATCH_BYTES = 16 * MEGABYTE;
-/** More than so many times its size no document of ours is packed down to. */
+/** The maximum compression ratio; no document of ours compresses further. */
 const MOST_PACKED = 500;
-/** One that stays as small as this may be packed as it likes. */
+/** Files up to this size may have any compression ratio. */
 const SMALL_BYTES = MEGABYTE;
 
 interface Entry {
@@ -21,14 +21,14 @@ interface Entry {
   readonly bytes: number;
 }
 
-/** Does a name lead out of the pack, or to a place that is not under it? */
+/** Returns whether a name leads out of the pack, or is absolute. */
 function isClimbing(name: string): boolean {
   return /^([\\/]|[a-z]:)/i.test(name) || name.split(/[\\/]/).includes("..");
 }
 
 const megabytes = (bytes: number) => `${Math.ceil(bytes / MEGABYTE)} MB`;
 
-/** Why a file of a pack is not unpacked; undefined where it may be. */
+/** Returns the reason for not unpacking a file of a pack; undefined if it can be unpacked. */
 function whyNot(name: string, bytes: number, packedBytes: number, isKnown: boolean): string | undefined {
   if (isClimbing(name)) return "its name leads out of the pack: give it a plain name, and pack it again";
   if (isKnown)
@@ -40,12 +40,12 @@ function whyNot(name: string, bytes: number, packedBytes: number, isKnown: boole
   return undefined;
 }
 
-/** Does a pack keep its documents apart from what else it holds? */
+/** Returns whether a pack holds its documents in a folder of their own. */
 function hasDocumentsFolder(names: readonly Entry[]): boolean {
   return names.some(({ name }) => name.startsWith(`${DOCUMENTS_FOLDER}/`));
 }
 
-/** Why a file is not read as a document though nothing is wrong with it; undefined for one that is. */
+/** Returns the reason for skipping a valid file that is not a document; undefined for a document. */
 function whyPassed(name: string, isApart: boolean): string | undefined {
   const isDocument = /\.json$/i.test(name) && (!isApart || name.startsWith(`${DOCUMENTS_FOLDER}/`));
   if (isDocument) return undefined;
@@ -54,7 +54,10 @@ function whyPassed(name: string, isApart: boolean): string | undefined {
     : "no document: it is for people and games, and is made anew from the kit";
 }
 
-/** Lists what a pack holds without unpacking it: what may be unpacked, and what is refused. Throws for what is no pack. */
+/**
+ * Lists the files of a pack without unpacking it: those to unpack, and refusals. Throws for data that is not
+ * a pack.
+ */
 function listEntries(packed: Uint8Array): { entries: Entry[]; refused: ReadFile[] } {
   const entries: Entry[] = [];
   const refused: ReadFile[] = [];
@@ -83,7 +86,7 @@ function listEntries(packed: Uint8Array): { entries: Entry[]; refused: ReadFile[
   return { entries, refused };
 }
 
-/** Entries in batches that are unpacked together. */
+/** Yields entries in batches that are unpacked together. */
 function* batches(entries: readonly Entry[]): Generator<ReadonlySet<string>> {
   let batch = new Set<string>();
   let bytes = 0;
@@ -110,7 +113,7 @@ function unpack(packed: Uint8Array, names: ReadonlySet<string>): Record<string, 
   });
 }
 
-/** What is passed over, one by one; of a pack that keeps its documents apart, all of it in one line. */
+/** Returns the skipped files one by one; for a pack with a documents folder all in one line. */
 function tellPassed(entries: readonly Entry[], isApart: boolean): ReadFile[] {
   const passed = entries.flatMap(({ name }): (ReadFile & { kind: "passed" })[] => {
     const why = whyPassed(name, isApart);
@@ -134,10 +137,11 @@ function readOne(
 }
 
 /**
- * Reads the files of a pack (zip), one after the other; can be left and taken up between two files, and tells the bytes that
- * were unpacked so far. Before anything is unpacked each is held to the limits of a file, all together to those of a pack;
- * names that climb, stand twice, or would unpack to far more than they should are refused. Where the pack has a manifest, a
- * file that is not as it says is refused. What is no document is passed over, and said. Of a pack that is torn nothing is kept.
+ * Reads the files of a pack (zip) one after the other. Yields the bytes unpacked so far, so that it can pause
+ * between two files. Before unpacking, each file is checked against the limits of a file and all together
+ * against those of a pack; names that lead out of the pack or are duplicates, and excessive compression
+ * ratios, are refused. If the pack has a manifest, a file that differs from it is refused. Files that are not
+ * documents are skipped and reported. A truncated pack is refused as a whole.
  */
 export function* readPack(name: string, packed: Uint8Array): Generator<number, readonly ReadFile[]> {
   try {

@@ -19,8 +19,8 @@ import {
 import { parseRules } from "#stage";
 
 /**
- * What came out of a file: a kit, a take, a layout of keys, checks, assists, a mapping; the sentences that say why none of them; or that it is
- * nothing a shelf keeps, which is no fault.
+ * The result of reading a file: a kit, a take, a layout, checks, assists or a mapping; a refusal with its
+ * reasons; or a file to skip, which is not an error.
  */
 export type ReadFile =
   | { readonly kind: "kit"; readonly name: string; readonly kit: Kit }
@@ -32,7 +32,7 @@ export type ReadFile =
   | { readonly kind: "passed"; readonly name: string; readonly why: string }
   | { readonly kind: "refused"; readonly name: string; readonly reasons: readonly string[] };
 
-/** A refusal that says each of its issues. */
+/** Returns a refusal with a sentence per issue. */
 export function refuseFor(name: string, issues: readonly Issue[]): ReadFile {
   return { kind: "refused", name, reasons: issues.map(formatIssue) };
 }
@@ -48,7 +48,7 @@ function reader<T>(parse: (json: unknown) => Result<T>, wrap: (name: string, val
 
 const readTake = reader(parseTake, (name, take) => ({ kind: "take", name, take }));
 
-/** Takes that came together, each read by itself: one that is broken is refused with its place, the others are read. */
+/** Reads several takes separately: a broken one is refused with its place, the others are read. */
 const readTakes: Reader = (name, json) => {
   const read = parseTakes(json);
   if (!read.ok) return [refuseFor(name, read.issues)];
@@ -59,7 +59,7 @@ const passed =
   (why: string): Reader =>
   name => [{ kind: "passed", name, why }];
 
-/** How each format is read; what names no format known here is read as a kit, which says so. */
+/** The reader of each format; an unknown format is read as a kit, whose issues name it. */
 const READERS: Readonly<Record<string, Reader>> = {
   "moss-tap/kit": reader(parseRules, (name, { kit }) => ({ kind: "kit", name, kit })),
   "moss-tap/take": readTake,
@@ -73,7 +73,10 @@ const READERS: Readonly<Record<string, Reader>> = {
   "moss-tap/mapping": reader(parseMapping, (name, mapping) => ({ kind: "mapping", name, mapping })),
 };
 
-/** Reads the text of a file of ours; the format field tells which it is. Several come of one that holds takes together. */
+/**
+ * Reads the text of a document; its format field selects the reader. A document of several takes returns
+ * several files.
+ */
 export function readSource(name: string, source: string): readonly ReadFile[] {
   const json = parseJson(source);
   if (!json.ok) return [refuseFor(name, json.issues)];

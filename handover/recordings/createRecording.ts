@@ -1,40 +1,46 @@
 import { BOUNDS, fault, FILE_LIMIT_BYTES, type Mapping, type Result, type Take } from "#core";
 
-/** So many things that were not understood are told one by one; the rest is counted. */
+/** The number of unrecognised items reported individually; the rest is counted. */
 const MOST_TOLD = 20;
 
-/** A change takes some so many bytes of a take's file. */
+/** An upper bound on the bytes of a change in a take's file. */
 const CHANGE_BYTES = 24;
 
-/** As many changes a take may have, so that its file can be read again. */
+/** The maximum number of changes of a take, so that its file can be read again. */
 const MOST_CHANGES = Math.floor(FILE_LIMIT_BYTES / CHANGE_BYTES);
 
-/** What came of a recording: the take, and what of it was not understood, with its place. */
+/** The result of reading a recording: the take, and unrecognised items with their places. */
 export interface ReadRecording {
   readonly take: Take;
   readonly notes: readonly string[];
 }
 
-/** What a take that was read is called. */
+/** The id and name of the resulting take. */
 export interface NamedTake {
   readonly id: string;
   readonly name: string;
   readonly kit?: string;
 }
 
-/** A take that grows, change by change, as a recording is read. */
+/** A take under construction, change by change. */
 export interface Recording {
-  /** A control's value from a time on, in frames of the take; times of one control that run back are told and left out. */
+  /**
+   * Sets a control's value from a time on, in frames of the take. A time before the previous one of that
+   * control is reported and skipped.
+   */
   readonly set: (source: string, x: number, value: number, placeOf: () => string) => void;
-  /** Something that was not understood, and where. */
+  /** Reports an unrecognised item and its place. */
   readonly note: (words: string) => void;
-  /** Has more come than a take may have? Then the rest need not be read. */
+  /** Returns whether the take has reached its maximum size, so that the rest need not be read. */
   readonly isFull: () => boolean;
-  /** The take: as long as its last change and a second more, or to an end that is known. A fault where it is too large for a file. */
+  /**
+   * Returns the take: up to `end`, or one second beyond its last change. Returns a fault if it is too large
+   * for a file.
+   */
   readonly finish: (named: NamedTake, end?: number) => Result<ReadRecording>;
 }
 
-/** A lane as it grows: places and values in turn. */
+/** A lane under construction: alternating positions and values. */
 interface Growing {
   pairs: Float64Array;
   length: number;
@@ -57,7 +63,10 @@ function push(lane: Growing, x: number, value: number): void {
 const laneOf = ({ pairs, length }: Growing): [number, number][] =>
   Array.from({ length }, (_, k) => [pairs[2 * k]!, pairs[2 * k + 1]!]);
 
-/** Begins a recording that is read by a mapping. Sources that the mapping does not know are told once each, with how often they came. */
+/**
+ * Creates a recording that is read through a mapping. Sources the mapping does not know are reported once
+ * each, with their number of changes.
+ */
 export function createRecording({ rate, controls }: Mapping): Recording {
   const lanes = new Map<string, Growing>();
   const targets = new Map(
@@ -145,13 +154,16 @@ const WORDS: Readonly<Record<string, number>> = {
   "": 0,
 };
 
-/** A cell as a number, with a point or a comma before its decimals; NaN for anything else. */
+/** Parses a cell as a number, with a decimal point or comma; NaN for anything else. */
 export function readNumber(cell: string): number {
   if (cell === "") return Number.NaN;
   return Number(cell.includes(",") ? cell.replace(",", ".") : cell);
 }
 
-/** A cell as a value from 0 to 1: a number in that range, or a word for down or up; undefined for anything else. */
+/**
+ * Parses a cell as a value from 0 to 1: a number in that range, or a word for down or up; undefined for
+ * anything else.
+ */
 export function readCell(cell: string): number | undefined {
   if (cell === "1") return 1;
   if (cell === "0") return 0;
@@ -161,10 +173,13 @@ export function readCell(cell: string): number | undefined {
   return value >= 0 && value <= 1 ? value : undefined;
 }
 
-/** Seconds of each unit of time; frames are the rate's. */
+/** The length of each unit of time in seconds; frames depend on the rate. */
 export const SECONDS = { s: 1, ms: 1e-3, us: 1e-6, ns: 1e-9 } as const;
 
-/** A time in a unit as frames of a rate. A time that is a whole number of millionths of a frame stays exactly that. */
+/**
+ * Converts a time to frames of a rate. A time that is a whole number of millionths of a frame converts
+ * exactly.
+ */
 export function toFrames(time: number, unit: NonNullable<Mapping["unit"]>, rateHz: number): number {
   if (unit === "frames") return time;
   return Math.round(time * SECONDS[unit] * rateHz * 1e6) / 1e6;

@@ -1,9 +1,9 @@
 import type { Kit, Mapping } from "#core";
 
-/** Letters and digits of a name, small: what two spellings of one thing share. */
+/** Normalises a name to lower-case letters and digits, so that spellings can be compared. */
 const plain = (name: string) => name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "");
 
-/** Which control a name from elsewhere may mean: one whose id, name or key it is; undefined for none. */
+/** Returns the control whose id, name or key matches a name from another program; undefined for none. */
 export function guessControl(kit: Kit, source: string): string | undefined {
   const last = plain(source.split(/[.:/]/).at(-1) ?? source);
   const names = (control: Kit["controls"][number]) => [
@@ -25,7 +25,7 @@ const TIMES = ["time", "t", "frame", "f", "ms", "timestamp", "seconds", "tick"];
 const CONTROLS = ["control", "button", "key", "input", "name", "action", "signal"];
 const VALUES = ["value", "v", "state", "down", "pressed", "val"];
 
-/** The unit that a column of times is likely in, by its name. */
+/** Guesses the unit of a time column from its name. */
 function guessUnit(name: string): NonNullable<Mapping["unit"]> {
   const word = plain(name);
   if (/ms|milli/.test(word)) return "ms";
@@ -34,7 +34,10 @@ function guessUnit(name: string): NonNullable<Mapping["unit"]> {
   return /^(s|sec|seconds?|time|t|timestamp)$/.test(word) ? "s" : "frames";
 }
 
-/** A mapping to begin from, by the head of a table: a row a change where it has a column of controls, else a row a frame. */
+/**
+ * Guesses a mapping from a table's header: a row per change if it has a column of controls, otherwise a row
+ * per frame.
+ */
 export function guessTableMapping(kit: Kit, head: readonly string[]): Mapping {
   const find = (words: readonly string[]) =>
     head.find(name =>
@@ -56,7 +59,7 @@ export function guessTableMapping(kit: Kit, head: readonly string[]): Mapping {
   return { ...common, sort: "frames", ...timed, controls: Object.fromEntries(played) };
 }
 
-/** A mapping to begin from, by the paths of a dump's signals. */
+/** Guesses a mapping from the paths of a dump's signals. */
 export function guessDumpMapping(kit: Kit, paths: readonly string[]): Mapping {
   const played = paths.flatMap(path => {
     const meant = guessControl(kit, path);

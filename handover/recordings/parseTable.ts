@@ -1,21 +1,24 @@
 import Papa from "papaparse";
 import type { TableFeed } from "./readTable";
 
-/** So much of a file is looked at to see what it is. Letters. */
+/** The number of characters of a file that are read to recognise it. */
 const GLANCE = 64 * 1024;
 
-/** The first rows of a table as cells, its head first: what stands in the beginning of its text. Empty lines are left out. */
+/**
+ * Returns the first rows of a table as cells, the header first, from the beginning of its text. Skips empty
+ * lines.
+ */
 export function glanceAtTable(text: string, rows: number): readonly (readonly string[])[] {
   const glance = text.slice(0, GLANCE);
   const { data } = Papa.parse<string[]>(glance, { preview: rows + 1, skipEmptyLines: "greedy" });
-  // The last row of a glance may be cut in the middle.
+  // The last row of a preview may be truncated.
   return text.length > GLANCE && data.length < rows + 1 ? data.slice(0, -1) : data;
 }
 
 /**
- * Reads CSV (RFC 4180; commas, tabs or semicolons, as it finds) piece by piece into a feed: in memory is never more than a
- * piece. `rest` is waited for after each piece, and hears how many letters were read. Rejects when the source does not read
- * or `rest` rejects.
+ * Parses CSV (RFC 4180; commas, tabs or semicolons, detected) chunk by chunk into a feed; never holds more
+ * than a chunk in memory. Awaits `rest` after each chunk with the number of characters read so far. Rejects
+ * if the source cannot be read or `rest` rejects.
  */
 export function parseTable(
   source: File | NodeJS.ReadableStream,
@@ -31,7 +34,7 @@ export function parseTable(
         rest(meta.cursor).then(
           () => parser.resume(),
           (error: unknown) => {
-            // Before it is aborted: that ends the table as if it were whole.
+            // Reject before aborting, because aborting completes the table as if it were whole.
             reject(error instanceof Error ? error : new Error(String(error)));
             parser.abort();
           },

@@ -3,8 +3,9 @@ import { readVcd } from "../waveform/readVcd";
 import { createRecording, toFrames, type NamedTake, type ReadRecording } from "./createRecording";
 
 /**
- * Reads a value change dump as a take by a mapping of its signals' paths. A bit is up or down, a real its value from 0 to 1,
- * a vector down where it is not 0. Signals that the mapping does not know are left out and told.
+ * Reads a value change dump as a take through a mapping of its signals' paths. A bit is up or down, a real is
+ * a value from 0 to 1, a vector is down unless it is 0. Signals the mapping does not know are skipped and
+ * reported.
  */
 export function readDump(mapping: Mapping, text: string, named: NamedTake): Result<ReadRecording> {
   const dump = readVcd(text);

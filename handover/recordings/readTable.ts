@@ -8,16 +8,16 @@ import {
   type ReadRecording,
 } from "./createRecording";
 
-/** Reads a table row by row, as a parser of CSV gives it, behind its head. */
+/** Reads a table row by row, after its header. */
 export interface TableReader {
-  /** A row of cells and the line it stands on. */
+  /** Reads a row of cells; `line` is its line number. */
   readonly row: (cells: readonly string[], line: number) => void;
-  /** Has more come than a take may have? */
+  /** Returns whether the take has reached its maximum size. */
   readonly isFull: () => boolean;
   readonly finish: (named: NamedTake) => Result<ReadRecording>;
 }
 
-/** Where a mapping's columns stand in a head; a column that is not there is a fault, with the ones that are. */
+/** Finds a mapping's columns in a header; a missing column is a fault that lists the existing ones. */
 function findColumns(
   mapping: Mapping,
   head: readonly string[],
@@ -38,9 +38,9 @@ function findColumns(
 }
 
 /**
- * Begins to read a table by a mapping: rows of changes (time, control, value) or of frames (a column a control, the time
- * where the mapping names it, else one frame a row). The head tells where columns stand. A cell that is no value, a time that
- * is none or runs back, and a control that the mapping does not know are left out and told, with their lines.
+ * Starts reading a table through a mapping: rows of changes (time, control, value) or of frames (a column per
+ * control, with a time column if mapped, otherwise one frame per row). Invalid cells, times that are missing
+ * or decrease, and controls the mapping does not know are skipped and reported with their lines.
  */
 export function beginTable(mapping: Mapping, head: readonly string[]): Result<TableReader> {
   const columns = findColumns(mapping, head);
@@ -83,24 +83,27 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
   };
 }
 
-/** A table as it comes, piece by piece, its head first: what a parser of CSV gives. */
+/** Receives a table in chunks from a CSV parser, the header first. */
 export interface TableFeed {
-  /** Rows that came next. False when no more need come: the head does not fit the mapping, or more came than a take may have. */
+  /**
+   * Receives the next rows. Returns false to stop: the header does not match the mapping, or the take is
+   * full.
+   */
   readonly rows: (rows: readonly (readonly string[])[]) => boolean;
   readonly finish: (named: NamedTake) => Result<ReadRecording>;
 }
 
-/** Is a row an empty line? */
+/** Returns whether a row is an empty line. */
 const isEmpty = (row: readonly string[]) => row.length === 0 || (row.length === 1 && row[0]!.trim() === "");
 
-/** Lines on which a row stands: one, and one more for each break within its cells. */
+/** Returns the number of lines a row spans, including line breaks in its cells. */
 function linesOf(row: readonly string[]): number {
   let lines = 1;
   for (const cell of row) if (cell.includes("\n")) lines += cell.split("\n").length - 1;
   return lines;
 }
 
-/** Reads a table by a mapping as it comes; empty lines are passed over, and counted. */
+/** Creates a feed that reads a table through a mapping; empty lines are skipped but counted. */
 export function feedTable(mapping: Mapping): TableFeed {
   let reader: Result<TableReader> | undefined;
   let line = 1;

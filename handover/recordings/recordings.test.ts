@@ -58,7 +58,7 @@ function mustRead<T>(read: Result<T>): T {
 const asIs = Object.fromEntries(KIT.controls.map(({ id }) => [id, id]));
 const CHANGES = mapping({ time: "at", unit: "frames", control: "what", value: "how", controls: asIs });
 
-/** A take's changes as rows, in order of time. */
+/** Returns a take's changes as rows, ordered by time. */
 const rowsOf = (take: Take, toTime: (x: number) => number) =>
   Object.entries(take.lanes)
     .flatMap(([what, lane]) => lane.map(([x, how]) => ({ at: toTime(x), what, how })))

@@ -1,6 +1,6 @@
 import type { ExportFormat } from "../kind";
 
-/** What a game runs the kit with. The files are built with the application (runtime/), and only handed on here. */
+/** Exports the runtime for games. Its files are built with the application (runtime/) and passed through. */
 export const runtimeFormat: ExportFormat = {
   id: "runtime",
   word: "Runtime",

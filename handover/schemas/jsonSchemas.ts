@@ -12,7 +12,10 @@ const TITLES = {
   layout: "Moss Tap layout: which keys and buttons play which controls",
 };
 
-/** The JSON Schemas (draft 7) of every document, by file, generated from the schemas the core reads with. */
+/**
+ * Returns the JSON Schemas (draft 7) of every document, by file name, generated from the schemas the core
+ * parses with.
+ */
 export function formatJsonSchemas(): Record<string, string> {
   return Object.fromEntries(
     (Object.keys(TITLES) as (keyof typeof TITLES)[]).map(name => {

@@ -6,14 +6,14 @@ const WIDTH = 660;
 const LEFT = 150;
 const ROW = 17;
 
-/** Frames on a common scale: a whole number of frames that the longest fits in, with marks a hand can count. */
+/** Returns a common scale: a whole number of frames that includes the longest, with evenly spaced marks. */
 function scaleOf(most: number): { readonly to: number; readonly step: number } {
   const step =
     [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000].find(frames => most / frames <= 12) ?? Math.ceil(most / 12);
   return { to: Math.max(step, Math.ceil(most / step) * step), step };
 }
 
-/** One bar: from where to where, and what it is. */
+/** One bar: its range and its label. */
 interface Bar {
   readonly words: string;
   readonly from: number;
@@ -21,14 +21,14 @@ interface Bar {
   readonly isLeast: boolean;
 }
 
-/** A field as a reader says it: without places of lists. */
+/** Formats a field for a reader, without list indices. */
 const wordsOf = (field: string) =>
   field
     .split(".")
     .filter(part => !/^\d+$/.test(part) && part !== "frames")
     .join(" ");
 
-/** The bars of a rule: parts of a timeline one after the other, what it opens from where to where, other lengths from 0. */
+/** Returns the bars of a rule: timeline parts in sequence, openings at their ranges, other lengths from 0. */
 function barsOf(figures: readonly Figure[]): Bar[] {
   const framesOf = (field: string) => figures.find(figure => figure.field === field)?.frames ?? 0;
   const startup = framesOf("frames.startup");
@@ -47,7 +47,10 @@ function barsOf(figures: readonly Figure[]): Bar[] {
   });
 }
 
-/** The lengths of a rule drawn to one scale, each with its frames and ms; empty for a rule without any. Frames are the kit's. */
+/**
+ * Draws the lengths of a rule on one scale, each with its frames and ms; empty for a rule without lengths.
+ * Frames are the kit's, `rateHz` is the kit's rate.
+ */
 export function drawBars(figures: readonly Figure[], rateHz: number): string {
   const bars = barsOf(figures);
   if (bars.length === 0) return "";
@@ -57,7 +60,7 @@ export function drawBars(figures: readonly Figure[], rateHz: number): string {
   const marks = Array.from({ length: Math.floor(most / step) + 1 }, (_, k) => k * step);
   const rows = bars.map(({ words, from, to, isLeast }, k) => {
     const y = k * ROW;
-    // What must be waited for is full, what is allowed is open: told apart without colour.
+    // Times to wait are filled, windows are outlined, so that they differ without colour.
     const look = isLeast ? 'fill="#34624a"' : 'fill="#fff" stroke="#34624a" stroke-width="1.5"';
     const said =
       from > 0 && words === "opens" ? `${from}f to ${to}f` : `${to - from}f ${formatMs(to - from, rateHz)}`;

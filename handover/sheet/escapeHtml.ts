@@ -1,4 +1,4 @@
-/** Text as it stands in HTML and in attributes. */
+/** Escapes text for HTML content and attributes. */
 export function escapeHtml(text: string): string {
   return text.replace(/[&<>"']/g, letter => `&#${letter.charCodeAt(0)};`);
 }

@@ -13,11 +13,11 @@ import {
 } from "#core";
 import { escapeHtml } from "./escapeHtml";
 
-/** The lists of rules in the order in which a sheet tells them, and what each is called. */
+/** The lists of rules in the order of a sheet, with their headings. */
 export const LISTS = ["moves", "patterns", "gates", "prompts"] as const;
 export const TITLES = { moves: "Moves", patterns: "Patterns", gates: "Gates", prompts: "Prompts" } as const;
 
-/** What the lists of a sentence call their things. */
+/** The kit's list for each kind of reference in a sentence. */
 const NAMED: Readonly<Partial<Record<RefList, "controls" | "patterns" | "moves" | "modes" | "prompts">>> = {
   control: "controls",
   pattern: "patterns",
@@ -31,14 +31,14 @@ const nameIn = (kit: Kit) => (list: RefList, id: string) => {
   return named ? nameOf(kit, named, id) : list === "gate" ? gateName(kit, id) : id;
 };
 
-/** A sentence as HTML, what it names first in strong letters. */
+/** Formats a sentence as HTML, with names in bold. */
 export function sentenceOf(kit: Kit, parts: readonly SentencePart[]): string {
   const [first, ...rest] = parts;
   if (first?.kind !== "name") return escapeHtml(formatSentence(parts, nameIn(kit)));
   return `<b>${escapeHtml(first.text)}</b>${escapeHtml(formatSentence(rest, nameIn(kit)))}`;
 }
 
-/** The sentence of a rule by its list and its place there. */
+/** Returns the sentence of a rule, by its list and its index there. */
 export function describeRule(kit: Kit, list: (typeof LISTS)[number], index: number): readonly SentencePart[] {
   switch (list) {
     case "moves":
@@ -52,13 +52,13 @@ export function describeRule(kit: Kit, list: (typeof LISTS)[number], index: numb
   }
 }
 
-/** One rule as it is told: what it is, whatever its place, and its sentence as text. */
+/** One rule of a sheet: its list and id, independent of its position, and its sentence as text. */
 export interface ToldRule {
   readonly key: string;
   readonly sentence: string;
 }
 
-/** Every rule of a kit with its sentence, switches of modes too; one that is off says so. */
+/** Returns every rule of a kit with its sentence, including switches of modes; a disabled rule is marked. */
 export function listRules(kit: Kit): ToldRule[] {
   const told = (parts: readonly SentencePart[], isOff: boolean) =>
     `${formatSentence(parts, nameIn(kit))}${isOff ? " (off)" : ""}`;

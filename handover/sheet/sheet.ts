@@ -21,7 +21,7 @@ import { drawBars } from "./bars";
 import { escapeHtml } from "./escapeHtml";
 import { PAGE_STYLE, SHEET_STYLE } from "./style";
 
-/** Rates the sheet tells lengths at besides the kit's own, where none are asked for. */
+/** The default rates in addition to the kit's own, in Hz. */
 export const OTHER_RATES: readonly number[] = [30, 60, 120];
 
 function rules(kit: Kit, figures: readonly Figure[]): string {
@@ -122,7 +122,7 @@ function assists(kit: Kit): string {
   return rows.length > 0 ? `<h2>Assists</h2>${table(["assist", "what it changes"], rows)}` : "";
 }
 
-/** The sheet without its page: for a view that shows it as it prints. All text is escaped. */
+/** Formats the body of the sheet, for a view that shows it as printed. All text is escaped. */
 export function formatSheetBody(handover: Handover): string {
   const { kit, takes, sheet } = handover;
   const figures = listFigures(kit);
@@ -139,7 +139,10 @@ ${assists(kit)}
 </article>`;
 }
 
-/** The sheet as one HTML file that stands alone: no script, nothing from anywhere. `faces`: rules of CSS with faces in them. */
+/**
+ * Formats the sheet as one standalone HTML file without scripts or external resources. `faces` are CSS rules
+ * with embedded fonts.
+ */
 export function formatSheet(handover: Handover, faces = ""): string {
   const { kit } = handover;
   return `<!doctype html>
@@ -158,7 +161,7 @@ ${formatSheetBody(handover)}
 `;
 }
 
-/** The timing sheet, for people. */
+/** Exports the timing sheet, for people. */
 export const sheetFormat: ExportFormat = {
   id: "sheet",
   word: "Timing sheet",

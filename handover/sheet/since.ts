@@ -4,7 +4,7 @@ import { escapeHtml } from "./escapeHtml";
 import { listRules } from "./sentences";
 import { table } from "./table";
 
-/** The keys and buttons of each control, as text. */
+/** Returns the keys and buttons of each control, as text. */
 function listBindings(kit: Kit): Map<string, string> {
   return new Map(
     kit.controls.map(({ id, name, bindings }) => [
@@ -14,13 +14,18 @@ function listBindings(kit: Kit): Map<string, string> {
   );
 }
 
-/** All that is told of a kit, by what it is of: its rate, its controls and the sentences of its rules. */
+/**
+ * Returns all statements about a kit by their subject: its rate, its controls and the sentences of its rules.
+ */
 function tell(kit: Kit): Map<string, string> {
   const rules = listRules(kit).map(({ key, sentence }) => [key, sentence] as const);
   return new Map([["rate", `${kit.rate} frames a second`], ...listBindings(kit), ...rules]);
 }
 
-/** What changed since rules that were kept: each sentence that says something else now, came, or went. Names of then are in the words of then. */
+/**
+ * Lists the changes since an earlier version of the rules: each statement that was changed, added or removed.
+ * Old statements use the old names.
+ */
 export function tellSince(kit: Kit, since: NamedRules): string {
   const was = tell(since.kit);
   const is = tell(kit);

@@ -1,4 +1,4 @@
-/** How a sheet looks, on a screen and on paper: ink on white, no rule cut by the end of a page. Fonts are those a machine has. */
+/** The styles of a sheet, on screen and on paper: dark on white, no rule split across pages, system fonts. */
 export const SHEET_STYLE = `
 .sheet { color: #232e28; background: #fff; font: 10.5pt/1.45 "Atkinson Hyperlegible Next", "Atkinson Hyperlegible Next Variable", "Segoe UI", system-ui, sans-serif; max-width: 186mm; margin: 0 auto; padding: 8mm 4mm; }
 .sheet h1 { font: 600 22pt/1.2 Fraunces, "Fraunces Variable", Georgia, serif; margin: 0 0 2mm; }
@@ -18,5 +18,5 @@ export const SHEET_STYLE = `
 .sheet svg text { font: 8pt "Atkinson Hyperlegible Mono", "Atkinson Hyperlegible Mono Variable", ui-monospace, monospace; fill: #232e28; }
 `;
 
-/** What paper adds: margins, which must stand outside of anything. */
+/** Additional styles for printing: page margins, which must be top-level rules. */
 export const PAGE_STYLE = "@page { margin: 14mm 12mm; }\nbody { margin: 0; }";

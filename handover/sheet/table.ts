@@ -1,4 +1,4 @@
-/** A table as HTML of cells that are HTML already. `numbers`: columns of numbers, by place. */
+/** Formats a table from cells that are HTML already. `numbers` lists the indices of numeric columns. */
 export function table(
   head: readonly string[],
   rows: readonly (readonly string[])[],

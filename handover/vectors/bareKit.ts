@@ -2,7 +2,10 @@ import { notes, type Kit, type Take } from "#core";
 import { gatesOfStage, prepareKit } from "#stage";
 import type { Runs } from "../runs";
 
-/** A kit without its stage, for those who move bodies of their own: what its moves do there is gone as well, what it decides about prompts is in it. */
+/**
+ * Returns a kit without its stage, for games that move their own bodies: effects of moves are removed,
+ * changes to prompts are applied.
+ */
 export function withoutStage(kit: Kit): Kit {
   const { stage: _stage, ...rest } = prepareKit(kit);
   return {
@@ -12,8 +15,9 @@ export function withoutStage(kit: Kit): Kit {
 }
 
 /**
- * A take in which what the stage did to the rules is written down: the gates its bodies held open as lanes, and the speed it
- * gave the clock. Without the stage it gives the same trace. Lanes are in the kit's frames.
+ * Returns a take that records the stage's influence on the rules: the gates its bodies held open as lanes,
+ * and the speed it gave the clock. Without the stage it produces the same trace. Lanes are in the kit's
+ * frames.
  */
 export function withStageWritten(kit: Kit, take: Take, { rules: { program }, traceOf }: Runs): Take {
   const trace = traceOf(take);

@@ -26,7 +26,7 @@ A port is right when for every pair its trace has the same events, in the same o
 its first two fields; the JSON Schemas lie in \`schemas/\`.
 `;
 
-/** Kit, takes, traces, checks and results in one zip, with a page on how to use them. */
+/** Packs kit, takes, traces, checks and results in one zip, with a page of instructions. */
 export function makeVectors({ kit, takes, checks }: Handover, runs: Runs | undefined): Zippable | undefined {
   if (!runs) return undefined;
   const { program } = runs.rules;
@@ -67,7 +67,7 @@ export function makeVectors({ kit, takes, checks }: Handover, runs: Runs | undef
   return files;
 }
 
-/** Test vectors: what a port or a build must make of the takes. */
+/** Exports test vectors: the expected results of the takes, for a port or a build. */
 export const vectorsFormat: ExportFormat = {
   id: "vectors",
   word: "Test vectors",

@@ -1,6 +1,6 @@
 import { fault, type Result } from "#core";
 
-/** One signal of a dump, by the scopes it stands in and its name; times in units of the dump. */
+/** One signal of a dump, by its scopes and its name; times in units of the dump. */
 export interface DumpSignal {
   readonly path: string;
   readonly sort: string;
@@ -8,21 +8,21 @@ export interface DumpSignal {
   readonly changes: readonly (readonly [time: number, value: number])[];
 }
 
-/** A value change dump as it was read. */
+/** A parsed value change dump. */
 export interface Dump {
-  /** How long a unit of time is, s. */
+  /** The length of a unit of time, in seconds. */
   readonly unitSeconds: number;
   readonly signals: readonly DumpSignal[];
-  /** The last time it tells. */
+  /** The last time in the dump. */
   readonly end: number;
 }
 
 const UNITS: Readonly<Record<string, number>> = { s: 1, ms: 1e-3, us: 1e-6, ns: 1e-9, ps: 1e-12, fs: 1e-15 };
 
-/** A vector's value as a number; a bit that is unknown or of high impedance counts as 0. */
+/** Returns a vector's value as a number; bits that are unknown or high-impedance count as 0. */
 const readBits = (bits: string) => parseInt(bits.replace(/[xzXZ]/g, "0"), 2);
 
-/** What a dump is made of: words, each with the line it stands on. */
+/** Yields the words of a dump with their line numbers. */
 function* wordsOf(text: string): Generator<{ readonly word: string; readonly line: number }> {
   let line = 1;
   for (const [part] of text.matchAll(/\n|\S+/g))
@@ -31,9 +31,9 @@ function* wordsOf(text: string): Generator<{ readonly word: string; readonly lin
 }
 
 /**
- * Reads a value change dump (IEEE 1364): scopes, variables of any sort, bits, vectors and reals. Faults name the line and
- * what would be right. Text without definitions, a change of a signal that was never declared, and times that run back are
- * faults; commands it does not know are passed over to their `$end`.
+ * Parses a value change dump (IEEE 1364): scopes, variables of any type, bits, vectors and reals. Faults name
+ * the line and the cure: text without definitions, a change of an undeclared signal, times that decrease.
+ * Unknown commands are skipped up to their `$end`.
  */
 export function readVcd(text: string): Result<Dump> {
   const signals = new Map<

@@ -1,5 +1,5 @@
 declare module "vcd-parser" {
-  /** Reads a value change dump; for tests, which hold our writer against it. */
+  /** Parses a value change dump; used by tests to verify our writer. */
   const VCDParser: { parse(text: string): Promise<unknown> };
   export default VCDParser;
 }

@@ -4,7 +4,7 @@ import { createSlugs, textFile, type OutFile } from "../outFile";
 import { createRuns, type Runs } from "../runs";
 import { writeVcd } from "./writeVcd";
 
-/** Each take with what was made of it, as a value change dump; none where the rules have faults. */
+/** Returns each take with its trace as a value change dump; none if the rules have faults. */
 export function makeWaveforms(takes: readonly Take[], runs: Runs | undefined): OutFile[] {
   if (!runs) return [];
   const slugFor = createSlugs("take");
@@ -14,7 +14,7 @@ export function makeWaveforms(takes: readonly Take[], runs: Runs | undefined): O
   });
 }
 
-/** Takes as waveforms, for the viewers and scripts that read them. */
+/** Exports takes as waveforms, for viewers and scripts. */
 export const waveformFormat: ExportFormat = {
   id: "vcd",
   word: "Waveforms",

@@ -5,18 +5,18 @@ interface Signal {
   readonly scope: string;
   readonly name: string;
   readonly width: number | "real";
-  /** Changes in order of frame; the first is what it is before frame 0. */
+  /** Changes in order of frame; the first is the value before frame 0. */
   readonly changes: { readonly frame: number; readonly value: number }[];
 }
 
-/** A name a reader of dumps takes: printable, without spaces or brackets; ids that differ stay apart. */
+/** Returns a valid signal name: printable, without spaces or brackets; distinct ids stay distinct. */
 function toName(id: string): string {
   return [...id]
     .map(letter => (/[A-Za-z0-9_-]/.test(letter) ? letter : `$${letter.codePointAt(0)!.toString(16)}$`))
     .join("");
 }
 
-/** The short code of a signal: printable letters from ! on, as the standard has it. */
+/** Returns the short code of a signal: printable characters from ! on, as in the standard. */
 function codeOf(place: number): string {
   const letter = String.fromCharCode(33 + (place % 94));
   return place < 94 ? letter : codeOf(Math.floor(place / 94) - 1) + letter;
@@ -28,14 +28,14 @@ function signal(scope: string, id: string, width: Signal["width"], value: number
   return { scope, name: toName(id), width, changes: [{ frame: -1, value }] };
 }
 
-/** Sets a signal from a frame on; of several values on one frame the last counts. */
+/** Sets a signal from a frame on; the last of several values on one frame counts. */
 function set({ changes }: Signal, frame: number, value: number): void {
   const last = changes.at(-1)!;
   if (last.frame === frame) changes.pop();
   if (changes.at(-1)?.value !== value) changes.push({ frame, value });
 }
 
-/** What a control's device reported, where that is more than up and down. */
+/** Adds the device's value of a control, if it is more than up and down. */
 function addAnalog(signals: Signal[], program: Program, take: Take): void {
   for (const control of program.controls) {
     const lane = take.lanes[control.id] ?? [];
@@ -46,7 +46,10 @@ function addAnalog(signals: Signal[], program: Program, take: Take): void {
   }
 }
 
-/** The signals of a run, in the program's order: controls, gates, phases of patterns, parts of slots, mode, prompts. */
+/**
+ * Collects the signals of a run in the program's order: controls, gates, phases of patterns, parts of slots,
+ * mode, prompts.
+ */
 function gather(program: Program, trace: Trace, take: Take): Signal[] {
   const controls = program.controls.map(({ id }) => signal("controls", id, 1, 0));
   const gates = program.gates.map(({ id }) => signal("gates", id, 1, 0));
@@ -88,7 +91,7 @@ function gather(program: Program, trace: Trace, take: Take): Signal[] {
         set(mode, frame, subject + 1);
         break;
       case notes.prompt.code:
-        // 0 before it was ever shown, then one more than the outcome's code.
+        // 0 before it was first shown, then one more than the outcome's code.
         set(prompts[subject]!, frame, notes.prompt.outcome(trace, i) + 1);
     }
   }
@@ -105,15 +108,16 @@ const formatValue = ({ width }: Signal, value: number, code: string) =>
 /** The time unit of a dump. */
 export interface TimeUnit {
   readonly words: string;
-  /** The time of a frame, in units; and the frame of a time. */
+  /** Converts a frame to units, and back. */
   readonly timeOf: (frame: number) => number;
   readonly frameOf: (time: number) => number;
 }
 
 /**
- * The unit of a dump at a rate: nanoseconds, and at one frame a second, where the longest take would have more of them than
- * can be told apart, microseconds. Rates that divide a thousand million have frames of whole nanoseconds; of others, such as
- * 60, no decimal unit has: there a frame stands at the nearest whole one, less than half a unit off and never adding up.
+ * Returns the time unit of a dump at a rate: nanoseconds; microseconds at 1 Hz, where the longest take would
+ * exceed exact integers. Rates that divide a thousand million have frames of whole nanoseconds. Others, such
+ * as 60, have no exact decimal unit: each frame is rounded to the nearest unit, with an error below half a
+ * unit that does not accumulate.
  */
 export function unitFor(rateHz: number): TimeUnit {
   const perSecond = rateHz > 1 ? 1e9 : 1e6;
@@ -125,10 +129,11 @@ export function unitFor(rateHz: number): TimeUnit {
 }
 
 /**
- * A take with its trace as a value change dump (IEEE 1364): controls as they were understood as bits, values of analog ones
- * as reals; gates, fires and performances as bits; phases of patterns (0 idle, 1 forming, 2 fired, 3 sustained, 4 lapsed),
- * parts of slots (0 none, 1 startup, 2 active, 3 recovery), the mode (its place, from 1) and prompts (0 never shown,
- * 1 shown, 2 open, 3 answered, 4 failed, from 5 on the grades) as vectors. What holds on a frame stands from its time on.
+ * Formats a take with its trace as a value change dump (IEEE 1364): controls as cleaned bits, values of
+ * analog ones as reals; gates, fires and performances as bits; phases of patterns (0 idle, 1 forming, 2
+ * fired, 3 sustained, 4 lapsed), parts of slots (0 none, 1 startup, 2 active, 3 recovery), the mode (its
+ * index, from 1) and prompts (0 never shown, 1 shown, 2 open, 3 answered, 4 failed, from 5 on the grades) as
+ * vectors. A frame's values apply from its time on.
  */
 export function writeVcd(program: Program, trace: Trace, take: Take): string {
   const signals = gather(program, trace, take);
@@ -167,7 +172,7 @@ export function writeVcd(program: Program, trace: Trace, take: Take): string {
     lines.push(text);
   }
   lines.push(`#${unit.timeOf(trace.frames)}`, "");
-  // The first time stands before the first values, as readers expect it.
+  // Readers expect the first time before the first values.
   lines.splice(lines.indexOf("$dumpvars"), 0, "#0");
   return lines.join("\n");
 }

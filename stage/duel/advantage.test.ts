@@ -13,7 +13,8 @@ test("on a hit the clockwork is free when its reeling ends, the fighter when its
   const chime = kit.moves![place("chime")]!.frames!;
   const [active, recovery] = [parseInt(chime.active, 10), parseInt(chime.recovery, 10)];
   const found = findAdvantage(kit, place("chime"))!;
-  // The blow lands at the end of its last frame of startup: from there both count, and the hit stop holds both.
+  // The blow lands at the end of its last frame of startup: both count from there, and the hit stop holds
+  // both.
   expect(found.onHit).toBe(written("stun") - active - recovery - 1);
   expect(found.onGuard).toBe(-(active + recovery));
 });

@@ -5,18 +5,24 @@ import { runRules } from "../staging";
 import { stageKind } from "../kinds";
 import { JACK_STATES } from "./duel";
 
-/** By how many frames the fighter can act before the clockwork can, after a blow; less than 0: after it. Real frames, hit stop and all. */
+/**
+ * The frames by which the fighter can act before the opponent after a blow; negative if later. Real frames,
+ * including hit stop.
+ */
 export interface Advantage {
-  /** After a blow that landed on a clockwork that waited. */
+  /** After a blow that hit a waiting opponent. */
   readonly onHit: number;
-  /** After one that met a guard, which may act from the first frame of contact on. */
+  /** After a blow that was guarded; the guard may end from the first frame of contact on. */
   readonly onGuard: number;
 }
 
 const BEFORE = 5;
 const AFTER = 600;
 
-/** Down and up again of every control that makes a pattern fire by itself; undefined for kinds that need more than a press. */
+/**
+ * Returns a press and release of every control that fires a pattern; undefined for kinds that need more than
+ * a press.
+ */
 function pressesFor(kit: Kit, patternId: string): Take["lanes"] | undefined {
   const pattern = kit.patterns.find(item => item.id === patternId);
   if (!pattern || pattern.off) return undefined;
@@ -41,7 +47,7 @@ function pressesFor(kit: Kit, patternId: string): Take["lanes"] | undefined {
   }
 }
 
-/** The kit with its duel's clockwork doing one thing all the time, and with nothing that would keep a move from coming out. */
+/** Returns the kit with its opponent doing one thing only, and with nothing that prevents the move. */
 function standing(kit: Kit, move: number, does: "guard" | "wait"): Rules | undefined {
   const stage = stageOf(kit);
   if (stage?.kind !== "duel") return undefined;
@@ -55,7 +61,9 @@ function standing(kit: Kit, move: number, does: "guard" | "wait"): Rules | undef
   return compiled.ok ? compiled.value : undefined;
 }
 
-/** The frame on which the timeline of a move that began on a frame is over; undefined where it does not end. */
+/**
+ * Returns the frame on which the timeline of a move that began on a frame ends; undefined if it does not end.
+ */
 function freeAfter(trace: Trace, move: number, began: number): number | undefined {
   for (let i = firstNoteAfter(trace, began - 1); i < trace.count; i++)
     if (
@@ -67,7 +75,10 @@ function freeAfter(trace: Trace, move: number, began: number): number | undefine
   return undefined;
 }
 
-/** One blow against a clockwork that stands still: when it was performed, and the frame on which each is free again. */
+/**
+ * Runs one blow against a stationary opponent: the frame of its performance, and the frames on which each can
+ * act again.
+ */
 function tryBlow(kit: Kit, move: number, does: "guard" | "wait") {
   const rules = standing(kit, move, does);
   const lanes = pressesFor(kit, kit.moves?.[move]?.pattern ?? "");
@@ -96,9 +107,9 @@ function tryBlow(kit: Kit, move: number, does: "guard" | "wait") {
 }
 
 /**
- * What a move that strikes in a duel comes to on a hit and on a guard, tried by the rules themselves against a clockwork that
- * waits and one that guards. Undefined for moves that do not strike, have no timeline, do not land, or are asked for by more
- * than presses.
+ * Finds the advantage of a striking move on hit and on guard, by running the rules against an opponent that
+ * waits and one that guards. Returns undefined for moves that do not strike, have no timeline, do not land,
+ * or need more than presses.
  */
 export function findAdvantage(kit: Kit, move: number): Advantage | undefined {
   const stride = stageKind("duel").trackStride;
@@ -116,7 +127,7 @@ export function findAdvantage(kit: Kit, move: number): Advantage | undefined {
   return { onHit: freeJack - hit.free, onGuard: guarded.began + startup - guarded.free };
 }
 
-/** An advantage in words: "+4f", "−12f", "even". */
+/** Formats an advantage: "+4f", "−12f", "even". */
 export function formatAdvantage(frames: number): string {
   return frames === 0 ? "even" : `${frames > 0 ? "+" : "−"}${Math.abs(frames)}f`;
 }

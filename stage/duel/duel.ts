@@ -3,7 +3,7 @@ import type { Performed } from "../kind";
 import { compileBlow, type Blow } from "./effects";
 import type { DuelDocument } from "./schema";
 
-/** A duel ready to run; lengths in frames of the kit. */
+/** A compiled duel; lengths in frames of the kit. */
 export interface DuelProgram {
   readonly kind: "duel";
   readonly script: readonly {
@@ -19,22 +19,22 @@ export interface DuelProgram {
   readonly hitStop: number;
   readonly hitGate: number;
   readonly blockedGate: number;
-  /** By move: what it does, with the frames of its own startup and active. */
+  /** By move: its blow, with the frames of its own startup and active parts. */
   readonly blows: readonly (Blow | undefined)[];
 }
 
-/** The two of them, in frames of the game clock; a fraction of a frame passes in slow motion. */
+/** The state of both bodies, in frames of the game clock; a fraction of a frame passes in slow motion. */
 export interface DuelState {
   readonly kind: "duel";
   clock: number;
-  /** What the clockwork does now, and for how much longer. */
+  /** The opponent's action, and its remaining time. */
   jack: "waits" | "startup" | "active" | "recovery" | "guard" | "away" | "reels";
   jackLeft: number;
   stunLeft: number;
   blockedLeft: number;
   stopLeft: number;
   parryLeft: number;
-  /** The blow under way: its move (−1 for none), frames until it lands, frames in which it still can. */
+  /** The current blow: its move (−1 for none), frames until it lands, frames in which it can still land. */
   blow: number;
   blowIn: number;
   blowFor: number;
@@ -45,7 +45,7 @@ export interface DuelState {
   force: number;
 }
 
-/** Makes a duel of a stage document and the moves' effects. Ids that the program lacks are passed over by −1. */
+/** Compiles a duel from a stage document and the moves' effects. Ids the program lacks become −1. */
 export function compileDuel(
   document: DuelDocument,
   kit: Kit,
@@ -74,7 +74,7 @@ export function compileDuel(
   };
 }
 
-/** The two of them before frame 0. */
+/** Creates both bodies before frame 0. */
 export function createDuel(): DuelState {
   return {
     kind: "duel",
@@ -96,7 +96,7 @@ export function createDuel(): DuelState {
   };
 }
 
-/** A performed move begins its blow or its parry; a blow still under way that had not landed is a whiff. */
+/** Starts the blow or parry of a performed move; a current blow that has not landed counts as a whiff. */
 export function actOnDuel(program: DuelProgram, duel: DuelState, { move }: Performed): void {
   const blow = program.blows[move];
   if (!blow) return;
@@ -116,7 +116,7 @@ function turnJack(duel: DuelState, jack: DuelState["jack"], frames: number): voi
   duel.jackLeft = frames;
 }
 
-/** The clockwork's own course: what follows what when its time is up, and what the script begins. */
+/** Advances the opponent: its next action when its time is up, and actions of the script. */
 function stepJack(program: DuelProgram, duel: DuelState, passed: number): void {
   if (duel.jackLeft > 0) {
     duel.jackLeft -= passed;
@@ -133,7 +133,7 @@ function stepJack(program: DuelProgram, duel: DuelState, passed: number): void {
   }
 }
 
-/** Its strike lands unless it is parried; once. */
+/** Lands the opponent's strike once, unless it is parried. */
 function strikeFighter(program: DuelProgram, duel: DuelState): void {
   if (duel.parryLeft > 0) {
     duel.parries++;
@@ -148,7 +148,7 @@ function strikeFighter(program: DuelProgram, duel: DuelState): void {
   duel.stopLeft = program.hitStop;
 }
 
-/** The fighter's blow: lands on a clockwork that stands in reach and does not guard. */
+/** Lands the fighter's blow on an opponent within reach that does not guard. */
 function stepBlow(program: DuelProgram, duel: DuelState, passed: number): void {
   if (duel.blow < 0) return;
   if (duel.blowIn > 0) {
@@ -168,7 +168,7 @@ function stepBlow(program: DuelProgram, duel: DuelState, passed: number): void {
   duel.whiffs++;
 }
 
-/** One frame of the duel. While the game stands still at a hit nothing but that passes. */
+/** Steps one frame of the duel. During hit stop only the hit stop advances. */
 export function stepDuel(
   program: DuelProgram,
   duel: DuelState,
@@ -198,5 +198,5 @@ export function reportDuel(program: DuelProgram, duel: DuelState, state: State):
   set(program.blockedGate, duel.blockedLeft > 0);
 }
 
-/** What the clockwork does, by the number a track has for it. */
+/** The opponent's actions, by their number in a track. */
 export const JACK_STATES = ["waits", "startup", "active", "recovery", "guard", "away", "reels"] as const;

@@ -5,8 +5,9 @@ import { DUEL_EFFECTS } from "./effects";
 import { duelSchema, type DuelDocument } from "./schema";
 
 /**
- * A fighter and a clockwork. Its track: what the clockwork does (its place in JACK_STATES), the blow under way, hits,
- * blows taken, parries, whiffs, and as bits whether the fighter reels, parries, and the game stands still.
+ * The stage of a fighter and a mechanical opponent. Its track: the opponent's action (an index into
+ * JACK_STATES), the current blow, hits, blows taken, parries, whiffs, and bits for whether the fighter is
+ * stunned, parries, and the game is stopped.
  */
 export const duelStage = {
   schema: duelSchema,

@@ -3,7 +3,7 @@ import * as v from "valibot";
 import type { EffectKind } from "../kind";
 import { duration, positive } from "../parts";
 
-/** What a move can do to the clockwork. */
+/** The effects of moves on the opponent. */
 export const DUEL_EFFECTS = {
   strike: {
     schema: v.strictObject({ strike: positive }),
@@ -23,12 +23,12 @@ export const DUEL_EFFECTS = {
   },
 } as const satisfies Readonly<Record<string, EffectKind>>;
 
-/** A move as the clockwork meets it, in frames of the kit. */
+/** A move's effect on the opponent, in frames of the kit. */
 export type Blow =
   | { readonly does: "strike"; readonly force: number; readonly startup: number; readonly active: number }
   | { readonly does: "parry"; readonly frames: number };
 
-/** Makes the effect of a move ready; undefined for what a duel does not know. */
+/** Compiles the effect of a move; undefined for effects the duel does not know. */
 export function compileBlow(
   effect: Readonly<Record<string, unknown>> | undefined,
   move: Program["moves"][number],

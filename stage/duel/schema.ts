@@ -1,10 +1,10 @@
 import * as v from "valibot";
 import { duration, id, list } from "../parts";
 
-/** A fighter and a clockwork opponent that strikes on a script. */
+/** A fighter and a mechanical opponent that strikes on a script. */
 export const duelSchema = v.strictObject({
   kind: v.literal("duel"),
-  /** The clockwork's strikes, by when they begin; the script begins again after `every`. */
+  /** The opponent's strikes, by their start; the script repeats after `every`. */
   script: list(
     v.strictObject({
       at: duration,
@@ -14,7 +14,7 @@ export const duelSchema = v.strictObject({
   ),
   every: duration,
   strike: v.strictObject({ startup: duration, active: duration, recovery: duration }),
-  /** How long a hit keeps the fighter from anything, and how long the game stands still at a hit. */
+  /** How long a hit stuns the fighter, and how long the game stops at a hit. */
   stun: duration,
   hitStop: duration,
   gates: v.strictObject({ hit: v.exactOptional(id), blocked: v.exactOptional(id) }),

@@ -1,7 +1,10 @@
 import type { Kit } from "#core";
 import type { RopesDocument } from "./schema";
 
-/** Chance that a seed decides: the same seed, the same row of numbers, 0 to 1. Source: mulberry32, public domain. */
+/**
+ * Creates a seeded random generator of numbers from 0 to 1: equal seeds give equal sequences. Source:
+ * mulberry32, public domain.
+ */
 export function createChance(seed: number): () => number {
   let at = seed >>> 0;
   return () => {
@@ -18,7 +21,7 @@ function scale(written: string, factor: number): string {
   return unit === "f" ? `${Math.round(value)}f` : `${Math.round(value * 1000) / 1000}ms`;
 }
 
-/** The pattern that each prompt asks for, as the seed draws it: by the prompt's id, in the kit's order, drawn ones only. */
+/** Returns the pattern drawn for each prompt that the seed decides, by the prompt's id, in kit order. */
 export function listDrawn(
   kit: Kit,
   ropes: RopesDocument,
@@ -29,13 +32,18 @@ export function listDrawn(
   );
 }
 
-/** How many times as long as written the window and grades of a prompt are: the ease of all times its own. The first entry of a prompt counts. */
+/**
+ * Returns the factor by which a prompt's window and grades are stretched: the general ease times its own. The
+ * first entry of a prompt counts.
+ */
 export function easeOf(ropes: RopesDocument, promptId: string): number {
   const own = ropes.eases?.find(item => item.prompt === promptId)?.times ?? 1;
   return (ropes.ease ?? 1) * own;
 }
 
-/** A kit as its ropes make it: answers drawn by the seed, windows and grades as long as the ease makes them. */
+/**
+ * Returns a kit changed by its ropes: answers drawn by the seed, windows and grades stretched by the ease.
+ */
 export function prepareRopes(kit: Kit, ropes: RopesDocument): Kit {
   const chance = createChance(ropes.seed);
   const pool = (ropes.pool ?? []).filter(id => kit.patterns.some(pattern => pattern.id === id));

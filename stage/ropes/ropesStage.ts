@@ -2,7 +2,7 @@ import type { StageKind, StageRef } from "../kind";
 import { prepareRopes } from "./ropes";
 import { ropesSchema, type RopesDocument } from "./schema";
 
-/** Ropes have no body that moves: their say is in the prompts, before the kit is compiled. */
+/** The program of ropes. Ropes have no moving body; they change the prompts before the kit is compiled. */
 export interface RopesProgram {
   readonly kind: "ropes";
 }
@@ -13,7 +13,7 @@ function listed(what: StageRef["what"], ids: readonly string[] | undefined, fiel
   return (ids ?? []).map((id, k) => ({ what, id, path: [field, k] }));
 }
 
-/** Prompts on ropes. */
+/** The stage of prompts on ropes. */
 export const ropesStage = {
   schema: ropesSchema,
   refs: ({ draws, pool, eases = [] }) => [

@@ -1,25 +1,28 @@
 import { firstNoteAfter, notes, type Trace } from "#core";
 import type { RunnerProgram } from "./runner";
 
-/** The way of a body through one leap. Frames of its take, lengths in tiles. */
+/** The path of a body through one leap. Frames of its take, lengths in tiles. */
 export interface Arc {
-  /** The move that leapt, by its place in the program. */
+  /** The move that leapt, by its index in the program. */
   readonly move: number;
-  /** The frame it was performed on, and the one the body came down on; the last one looked at while it is in the air. */
+  /** The frame of its performance, and of the landing; the last frame read while it is in the air. */
   readonly from: number;
   readonly to: number;
   readonly hasLanded: boolean;
   readonly heightTiles: number;
   readonly farTiles: number;
   readonly airFrames: number;
-  /** The frame on which it was highest. */
+  /** The frame of the highest point. */
   readonly topFrame: number;
 }
 
-/** A body that is this far from where it was a frame ago fell out of the level and was put back at its start. */
+/** A body this far from its position one frame ago fell out of the level and was returned to its start. */
 const RETURN_TILES = 2;
 
-/** The leaps performed up to a frame and from another on, the youngest first, at most so many: places in the trace's notes. */
+/**
+ * Returns the leaps performed up to a frame and from another on, latest first, at most so many: indices of
+ * the trace's notes.
+ */
 export function findLeaps(
   trace: Trace,
   stage: RunnerProgram,
@@ -40,9 +43,9 @@ export function findLeaps(
 }
 
 /**
- * The arc of a leap, read off the track (x, y for each frame, tiles) up to a frame. It is over when the body stands for
- * two frames; the frames in the air are those from the leap to the one it came down on. One that falls out of the level
- * has not landed.
+ * Measures the arc of a leap from the track (x, y for each frame, in tiles) up to a frame. It ends when the
+ * body stands for two frames; the frames in the air run from the leap to the landing. A body that falls out
+ * of the level has not landed.
  */
 export function measureArc(
   track: ArrayLike<number>,

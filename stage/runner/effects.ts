@@ -5,7 +5,7 @@ import { duration, positive, share } from "../parts";
 
 const EACH_SECOND = "tiles a second";
 
-/** What a move can do to the body on the beams. Speeds in tiles a second, `step` in tiles. */
+/** The effects of moves on the runner's body. Speeds in tiles per second, `step` in tiles. */
 export const RUNNER_EFFECTS = {
   leap: {
     schema: v.strictObject({ leap: positive }),
@@ -67,14 +67,16 @@ export const RUNNER_EFFECTS = {
   },
 } as const satisfies Readonly<Record<string, EffectKind>>;
 
-/** An effect ready to act: what it does, how much (0 where a charge says), and for how many frames of the kit. */
+/**
+ * A compiled effect: its kind, its amount (0 if a charge decides it), and its duration in frames of the kit.
+ */
 export interface RunnerAct {
   readonly does: keyof typeof RUNNER_EFFECTS;
   readonly amount: number;
   readonly frames: number;
 }
 
-/** Makes an effect ready; undefined for what the beams do not know. */
+/** Compiles an effect; undefined for effects the runner does not know. */
 export function compileRunnerAct(
   effect: Readonly<Record<string, unknown>> | undefined,
   rateHz: number,

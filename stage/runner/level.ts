@@ -1,17 +1,20 @@
-/** A level of tiles. Rows are counted from the top, y upwards from the foot of the lowest row: one tile is one unit. */
+/**
+ * A level of tiles. Rows are counted from the top, y upwards from the bottom of the lowest row; one tile is
+ * one unit.
+ */
 export interface Level {
   readonly width: number;
   readonly height: number;
-  /** 1 where a beam is, row by row from the top. */
+  /** 1 for a solid tile, row by row from the top. */
   readonly solid: Uint8Array;
-  /** The zone's place in `zoneLetters` plus one, 0 for none. */
+  /** The zone's index in `zoneLetters` plus one, 0 for none. */
   readonly zone: Uint8Array;
   readonly zoneLetters: readonly string[];
   readonly startX: number;
   readonly startY: number;
 }
 
-/** Reads rows of text. Without "@" the body starts over the leftmost beam. */
+/** Parses rows of text. Without "@" the body starts above the leftmost solid tile. */
 export function parseLevel(rows: readonly string[]): Level {
   const width = Math.max(1, ...rows.map(row => row.length));
   const height = rows.length;
@@ -35,19 +38,22 @@ export function parseLevel(rows: readonly string[]): Level {
   return { width, height, solid, zone, zoneLetters, startX, startY };
 }
 
-/** Is a tile a beam? Rows are counted from the foot upwards. The sides of the level are walls; above and below it is air. */
+/**
+ * Returns whether a tile is solid. Rows are counted from the bottom up. The sides of the level are walls;
+ * above and below it is air.
+ */
 export function isBeam(level: Level, column: number, row: number): boolean {
   if (column < 0 || column >= level.width) return true;
   if (row < 0 || row >= level.height) return false;
   return level.solid[(level.height - 1 - row) * level.width + column] === 1;
 }
 
-/** Is there a beam at a place? */
+/** Returns whether the tile at a position is solid. */
 export function isSolid(level: Level, x: number, y: number): boolean {
   return isBeam(level, Math.floor(x), Math.floor(y));
 }
 
-/** The zone at a place, as in Level.zone. */
+/** Returns the zone at a position, as in Level.zone. */
 export function zoneAt(level: Level, x: number, y: number): number {
   const column = Math.floor(x);
   const row = level.height - 1 - Math.floor(y);

@@ -9,14 +9,17 @@ export const HALF_WIDTH = 0.34;
 export const BODY_HEIGHT = 0.9;
 const SKIN = 1e-4;
 
-/** How fast a speed changes: up to what is wanted, down to rest, and about. */
+/** The rates at which a speed changes: accelerating, braking and turning around. */
 interface Grip {
   readonly accel: number;
   readonly brake: number;
   readonly turn: number;
 }
 
-/** A runner ready to run: names are places in the program's lists, −1 for none; lengths in frames of the kit. */
+/**
+ * A compiled runner: references are indices into the program's lists, −1 for none; lengths in frames of the
+ * kit.
+ */
 export interface RunnerProgram {
   readonly kind: "runner";
   readonly level: Level;
@@ -24,7 +27,10 @@ export interface RunnerProgram {
   readonly left: number;
   readonly right: number;
   readonly speed: number;
-  /** How fast the speed changes on the ground and in the air, speeding up, coming to rest and turning about. Tiles a second a second. */
+  /**
+   * The rates at which the speed changes on the ground and in the air: accelerating, braking and turning
+   * around. Tiles per second squared.
+   */
   readonly onGround: Grip;
   readonly inAir: Grip;
   readonly lingerFrames: number;
@@ -33,7 +39,7 @@ export interface RunnerProgram {
   readonly most: number;
   readonly height: RunnerDocument["height"]["by"];
   readonly heightControl: number;
-  /** When a lift begins and ends, in frames since the launch, and whether it needs no hand. */
+  /** The start and end of a lift, in frames since the launch, and whether it continues after release. */
   readonly liftFrom: number;
   readonly liftFrames: number;
   readonly liftKeeps: boolean;
@@ -47,11 +53,11 @@ export interface RunnerProgram {
   };
   readonly zoneGates: readonly number[];
   readonly lagFrames: number;
-  /** By move: what it does to the body. */
+  /** By move: its effect on the body. */
   readonly acts: readonly (RunnerAct | undefined)[];
 }
 
-/** The body. Positions are of the middle of its feet, in tiles; speeds in tiles a second. */
+/** The body's state. Positions are of the centre of its feet, in tiles; speeds in tiles per second. */
 export interface RunnerState {
   readonly kind: "runner";
   x: number;
@@ -59,18 +65,18 @@ export interface RunnerState {
   vx: number;
   vy: number;
   isGrounded: boolean;
-  /** Frames since the ground was last under it. */
+  /** Frames since the ground was last below it. */
   airFrames: number;
   isAtWall: boolean;
   isAtCeiling: boolean;
   facing: 1 | -1;
-  /** Has the jump under way still something of the hand's to follow, and which control is that? −1 for none. */
+  /** Whether the current jump still depends on a control, and which one; −1 for none. */
   isFollowing: boolean;
   followed: number;
-  /** Frames since the launch; a lift begins and ends by them. */
+  /** Frames since the launch, by which a lift starts and ends. */
   liftAge: number;
   runSpeed: number;
-  /** The way it last walked, and for how many frames it goes on so though nothing is held. */
+  /** The direction of its last walk, and the remaining frames of its linger. */
   lingerWay: number;
   lingerLeft: number;
   dashLeft: number;
@@ -81,18 +87,21 @@ export interface RunnerState {
   boost: number;
   jumps: number;
   falls: number;
-  /** Did its last frame leave it as it was? Then so will the next, unless a control, a move or the speed changes. */
+  /**
+   * Whether its last frame left it unchanged. The next one then does so too, unless a control, a move or the
+   * speed changes.
+   */
   isStill: boolean;
 }
 
-/** The share of its gravity, or of its speed, that a height leaves to a jump. */
+/** Returns the share of its gravity, or of its speed, that a height rule leaves to a jump. */
 function shareOf(height: RunnerDocument["height"]): number {
   if (height.by === "cut") return height.to;
   if (height.by === "lift") return height.share ?? 0;
   return height.by === "float" ? height.share : 1;
 }
 
-/** Makes a runner of a stage document and the moves' effects. Ids that the program lacks are passed over by −1. */
+/** Compiles a runner from a stage document and the moves' effects. Ids the program lacks become −1. */
 export function compileRunner(
   document: RunnerDocument,
   kit: Kit,
@@ -139,7 +148,7 @@ export function compileRunner(
   };
 }
 
-/** A body at rest where the level starts. */
+/** Creates a body at rest at the level's start. */
 export function createRunner(program: RunnerProgram): RunnerState {
   return {
     kind: "runner",
@@ -172,7 +181,9 @@ export function createRunner(program: RunnerProgram): RunnerState {
 
 type Act = (program: RunnerProgram, body: RunnerState, act: RunnerAct, performed: Performed) => void;
 
-/** Leaves the ground. Its height follows the control that made it, the stage's own where that is among several. */
+/**
+ * Starts a jump. Its height follows the control that made it, or the stage's own if that is among several.
+ */
 function leap(program: RunnerProgram, body: RunnerState, speed: number, { held }: Performed): void {
   body.vy = speed;
   body.isGrounded = false;
@@ -183,7 +194,7 @@ function leap(program: RunnerProgram, body: RunnerState, speed: number, { held }
   body.jumps++;
 }
 
-/** One line an effect; one left out does not compile. */
+/** The action of each effect; a missing one does not compile. */
 const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
   leap: (program, body, { amount }, performed) => leap(program, body, amount, performed),
   output: (program, body, _act, performed) => leap(program, body, performed.output, performed),
@@ -207,14 +218,14 @@ const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
   },
 };
 
-/** Acts on the body as a performed move says. */
+/** Applies a performed move to the body. */
 export function actOnRunner(program: RunnerProgram, body: RunnerState, performed: Performed): void {
   const act = program.acts[performed.move];
   if (act) body.isStill = false;
   if (act) ACTS[act.does](program, body, act, performed);
 }
 
-/** Is there a beam in a row, anywhere along the body's width? */
+/** Returns whether any tile of a row is solid along the body's width. */
 function isRowBlocked(level: Level, x: number, row: number): boolean {
   return (
     isBeam(level, Math.floor(x - HALF_WIDTH + SKIN), row) ||
@@ -222,14 +233,20 @@ function isRowBlocked(level: Level, x: number, row: number): boolean {
   );
 }
 
-/** Is there a beam in a column, anywhere along the body's height? The body is less than a tile high: its ends say it. */
+/**
+ * Returns whether any tile of a column is solid along the body's height. The body is less than a tile high,
+ * so its ends suffice.
+ */
 function isColumnBlocked(level: Level, column: number, y: number): boolean {
   return (
     isBeam(level, column, Math.floor(y + SKIN)) || isBeam(level, column, Math.floor(y + BODY_HEIGHT - SKIN))
   );
 }
 
-/** Moves the body across until its foremost side meets a beam. Looks at the columns it comes into, never at more than the level has. */
+/**
+ * Moves the body horizontally until its leading side meets a solid tile. Reads only the columns it enters, at
+ * most the level's width.
+ */
 function moveAcross(level: Level, body: RunnerState, by: number): void {
   body.isAtWall = false;
   const way = Math.sign(by);
@@ -274,14 +291,20 @@ function rise(level: Level, body: RunnerState, by: number): void {
   body.y += by;
 }
 
-/** Moves the body up or down until it meets a beam. Looks at the rows it comes into, never at more than the level has. */
+/**
+ * Moves the body vertically until it meets a solid tile. Reads only the rows it enters, at most the level's
+ * height.
+ */
 function moveUp(level: Level, body: RunnerState, by: number): void {
   body.isGrounded = body.isAtCeiling = false;
   if (by > 0) rise(level, body, by);
   else fall(level, body, by);
 }
 
-/** The gravity on the body this frame, after what the hand does to the jump. May change its upward speed. */
+/**
+ * Returns the gravity on the body in this frame, depending on the jump's control. May change its upward
+ * speed.
+ */
 function gravityOf(program: RunnerProgram, body: RunnerState, isHeld: boolean): number {
   const isRising = body.vy > 0;
   if (!isRising) body.isFollowing = false;
@@ -299,7 +322,7 @@ function gravityOf(program: RunnerProgram, body: RunnerState, isHeld: boolean): 
   return isLifted ? floated * program.share : floated;
 }
 
-/** The way it goes: that of the hand, and of a walk for a while after it was let go. */
+/** Returns the walking direction: the input's, or the last one while a walk lingers. */
 function wayOn(program: RunnerProgram, body: RunnerState, way: number): number {
   if (way !== 0) {
     body.lingerWay = way;
@@ -311,7 +334,7 @@ function wayOn(program: RunnerProgram, body: RunnerState, way: number): number {
   return body.lingerWay;
 }
 
-/** The way across of one frame: by the run, a step of tiles or a dash. */
+/** Moves the body horizontally for one frame: by running, a step of tiles or a dash. */
 function run(program: RunnerProgram, body: RunnerState, way: number, dt: number): void {
   if (body.dashLeft > 0) body.dashLeft--;
   else {
@@ -333,8 +356,8 @@ function run(program: RunnerProgram, body: RunnerState, way: number, dt: number)
 }
 
 /**
- * One frame of the body: across, then up, by fixed steps of the game clock (semi-implicit Euler: the speed changes
- * first, then the place by the new speed). At a speed of 0 nothing moves.
+ * Steps the body by one frame: horizontally, then vertically, in fixed steps of the game clock (semi-implicit
+ * Euler: the speed changes first, then the position by the new speed). At a speed of 0 nothing moves.
  */
 export function stepRunner(program: RunnerProgram, body: RunnerState, state: State, rateHz: number): void {
   body.isStill = state.speedPercent === 0;
@@ -373,12 +396,12 @@ export function stepRunner(program: RunnerProgram, body: RunnerState, state: Sta
     body.airFrames === airFrames;
 }
 
-/** Tells of a gate when it turns; −1 is a gate the stage does not have. */
+/** Sets a gate of the stage; −1 is a gate the stage does not have. */
 function setGate(state: State, gate: number, isOpen: boolean): void {
   if (gate >= 0 && (state.staged[gate] === 1) !== isOpen) stageGate(state, gate, isOpen);
 }
 
-/** Opens and closes the gates that the body's state stands for, from the next frame on. */
+/** Opens and closes the gates that depend on the body's state, effective on the next frame. */
 export function reportRunner(program: RunnerProgram, body: RunnerState, state: State): void {
   const { gates } = program;
   const isLagging = body.airFrames > 0 && body.airFrames <= program.lagFrames;
@@ -392,7 +415,10 @@ export function reportRunner(program: RunnerProgram, body: RunnerState, state: S
   for (let k = 0; k < program.zoneGates.length; k++) setGate(state, program.zoneGates[k]!, zone === k + 1);
 }
 
-/** Will the ground be lost on the coming frame, if the body only runs on, one way (1 to the right, −1 to the left)? */
+/**
+ * Returns whether the body leaves the ground on the next frame if it only keeps running, right (1) or left
+ * (−1).
+ */
 export function losesGround(program: RunnerProgram, body: RunnerState, way: 1 | -1, rateHz: number): boolean {
   if (!body.isGrounded) return false;
   const next = { ...body };

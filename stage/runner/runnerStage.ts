@@ -4,7 +4,7 @@ import { actOnRunner, compileRunner, createRunner, reportRunner, stepRunner } fr
 import type { RunnerProgram, RunnerState } from "./runner";
 import { runnerSchema, type RunnerDocument } from "./schema";
 
-/** A body on beams. Its track: x and y of the middle of its feet, in tiles. */
+/** The stage of a body on solid tiles. Its track: x and y of the centre of its feet, in tiles. */
 export const runnerStage = {
   schema: runnerSchema,
   refs: ({ run, height, gates, zones }) => [

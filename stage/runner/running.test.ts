@@ -33,7 +33,7 @@ function kitWith(run: Partial<RunnerDocument["run"]>, more: Partial<RunnerDocume
   };
 }
 
-/** The speed across on each frame, tiles a second, and how high the body got. */
+/** Returns the horizontal speed on each frame, in tiles per second, and the body's greatest height. */
 function play(kit: Kit, lanes: Take["lanes"], frames = 120) {
   const rules = compileRules(kit);
   if (!rules.ok) throw new Error(JSON.stringify(rules.issues));
@@ -50,7 +50,7 @@ const held = (from: number, to: number): [number, number][] => [
   [from, 1],
   [to, 0],
 ];
-/** By how much the speed changes in one frame at an acceleration, tiles a second. */
+/** Returns the change of speed in one frame at an acceleration, in tiles per second. */
 const perFrame = (accel: number) => accel / 60;
 
 test("it speeds up, comes to rest and turns by numbers of their own, and by others in the air", () => {

@@ -2,16 +2,16 @@ import * as v from "valibot";
 import { BOUNDS } from "#core";
 import { duration, id, positive, share } from "../parts";
 
-/** How the height of a jump follows the hand. */
+/** The rule by which the height of a jump follows its control. */
 const heightSchema = v.variant("by", [
   v.strictObject({ by: v.literal("fixed") }),
   v.strictObject({
     by: v.literal("lift"),
     control: id,
-    /** For so long its gravity is less, beginning so long after the launch; it ends when the hand lets go, unless it keeps on. */
+    /** A period of reduced gravity after the launch; it ends on release, unless it keeps on. */
     for: duration,
     from: v.exactOptional(duration),
-    /** The share of its gravity that is left meanwhile; none where it is not said. */
+    /** The share of gravity that remains meanwhile; 0 if absent. */
     share: v.exactOptional(share),
     keeps: v.exactOptional(v.boolean()),
   }),
@@ -20,12 +20,15 @@ const heightSchema = v.variant("by", [
   v.strictObject({ by: v.literal("charged") }),
 ]);
 
-/** A body on beams of tiles. Lengths in tiles, speeds in tiles a second, accelerations in tiles a second a second. */
+/**
+ * A body on solid tiles. Lengths in tiles, speeds in tiles per second, accelerations in tiles per second
+ * squared.
+ */
 export const runnerSchema = v.strictObject({
   kind: v.literal("runner"),
-  /** How large a tile is drawn, and what the px of the facts are counted in. */
+  /** The drawn size of a tile, in pixels, also used for figures in px. */
   tilePx: v.pipe(v.number(), v.minValue(4), v.maxValue(256)),
-  /** Rows of text: "#" a beam, "@" where the body starts, letters a zone, anything else air. */
+  /** Rows of text: "#" a solid tile, "@" the body's start, letters are zones, anything else is air. */
   level: v.pipe(
     v.array(v.pipe(v.string(), v.maxLength(BOUNDS.levelTiles))),
     v.minLength(1),
@@ -38,10 +41,10 @@ export const runnerSchema = v.strictObject({
     right: id,
     speed: positive,
     accel: positive,
-    /** How fast it comes to rest, and how fast it turns about; as it speeds up where they are not said. */
+    /** The rates of braking and of turning around; the rate of acceleration if absent. */
     brake: v.exactOptional(positive),
     turn: v.exactOptional(positive),
-    /** The same three in the air; as on the ground where they are not said. */
+    /** The same three rates in the air; those on the ground if absent. */
     air: v.exactOptional(
       v.strictObject({
         accel: v.exactOptional(positive),
@@ -49,7 +52,7 @@ export const runnerSchema = v.strictObject({
         turn: v.exactOptional(positive),
       }),
     ),
-    /** A walk goes on for so long after its direction is let go; a run stops at once. */
+    /** The time a walk continues after its direction is released. */
     linger: v.exactOptional(duration),
   }),
   fall: v.strictObject({ up: positive, down: positive, most: positive }),
@@ -61,7 +64,7 @@ export const runnerSchema = v.strictObject({
     wall: v.exactOptional(id),
     ceiling: v.exactOptional(id),
   }),
-  /** How long the ground is still reported after the body has left it, as games do. */
+  /** The time for which the ground is still reported after the body has left it, as games do. */
   groundLag: v.exactOptional(duration),
 });
 

@@ -4,20 +4,23 @@ import { GOALS, type Goal, type HandPress } from "./goals";
 
 const BARE = { format: "moss-tap/kit", version: 1, rate: 60, controls: [], patterns: [] } as const;
 
-/** A clean sheet to paint on is so long. Seconds. */
+/** The length of an empty take, in seconds. */
 export const SHEET_SECONDS = 5;
-/** The scripted hand shows the goals one after the other, so far apart; a runner leaps for so long before. Frames. */
+/** The distance of demonstrated goals, and the length of the leaps before them, in frames. */
 const APART = 60;
 const LEAPING = 360;
 const BREATH = 20;
 
-/** An empty take, to be painted on. `seconds` of the kit's rate. */
+/** Returns an empty take to paint on, `seconds` long at the kit's rate. */
 export function cleanSheet(kit: Kit, seconds: number, id: string, name = "A clean sheet"): Take {
   const frames = Math.round(seconds * kit.rate);
   return { format: "moss-tap/take", version: 1, id, name, kit: kit.id, rate: kit.rate, frames, lanes: {} };
 }
 
-/** The routine of a hand that leaps at edges first, where there is something to leap, and then makes these presses. */
+/**
+ * Returns the routine of a scripted player that first leaps at edges if the stage has any, then makes these
+ * presses.
+ */
 function routineOf({ kit }: Rules, presses: readonly HandPress[], isLeaping: boolean): Routine {
   const stage = stageOf(kit);
   const leap = kit.controls.find(control => control.name === "Leap");
@@ -36,16 +39,16 @@ function nameOf(goals: readonly Goal[]): string {
   return name === "" ? "New kit" : `${name[0]!.toUpperCase()}${name.slice(1)}`;
 }
 
-/** A kit begun, with the takes that come with it. */
+/** A new kit with its takes. */
 export interface BegunKit {
   readonly kit: Kit;
   readonly takes: readonly Take[];
 }
 
 /**
- * A kit that does what was asked for: controls on keys and buttons of their own, rules that work, the stage of the first
- * goal that has one, a take played by a scripted hand that shows each, and a clean sheet to paint on. Of nothing asked
- * for: a kit with nothing in it but the sheet. `nowMs` makes its id its own.
+ * Creates a kit for goals: controls on keys and buttons of their own, working rules, the stage of the first
+ * goal that has one, a take by a scripted player that shows each goal, and an empty take. Without goals the
+ * kit has only the empty take. `nowMs` makes its id unique.
  */
 export function beginKit(goalIds: readonly string[], nowMs: number): BegunKit {
   const goals = GOALS.filter(goal => goalIds.includes(goal.id));

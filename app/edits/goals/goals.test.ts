@@ -9,7 +9,7 @@ const IDS = GOALS.map(({ id }) => id);
 /** Every set of goals, the empty one first. */
 const SETS = Array.from({ length: 2 ** IDS.length }, (_, bits) => IDS.filter((_id, k) => (bits >> k) & 1));
 
-/** What the take of a scripted hand comes to. */
+/** Runs the take of the scripted player and returns its results. */
 function showOff(goals: readonly string[]) {
   const { kit, takes } = beginKit(goals, 1000);
   const compiled = compileRules(kit);

@@ -3,28 +3,28 @@ import { giveDuel, giveRopes, giveRunner } from "../giveStage";
 import { freshId } from "../edits";
 import { applyStarter, STARTERS } from "../starters/starters";
 
-/** A press of the scripted hand, in frames since its goal's turn came: [control, from, to]. */
+/** A press of the scripted player, in frames since its goal's turn: [control, from, to]. */
 export type HandPress = readonly [control: string, from: number, to: number];
 
-/** A kit that grew by one goal, and the presses that show it. */
+/** A kit extended by one goal, and the presses that show it. */
 interface Grown {
   readonly kit: Kit;
   readonly presses: readonly HandPress[];
-  /** Are the presses counted from the beginning of the take? A prompt comes by the clock, whatever else is shown. */
+  /** Whether the presses count from the start of the take, because a prompt appears by the clock. */
   readonly isByClock?: boolean;
 }
 
-/** Something a designer wants built, as it is asked for when a kit begins. */
+/** A feature a designer can ask for when a kit is created. */
 export interface Goal {
   readonly id: string;
   readonly words: string;
   readonly line: string;
-  /** The stage on which it is felt best; the first goal that has one decides. */
+  /** The best stage for it; the first goal that has one decides. */
   readonly stage: (kit: Kit) => Kit;
   readonly grow: (kit: Kit) => Grown;
 }
 
-/** A control by its name, or a new one on the first of its keys and pad buttons that nothing has yet. */
+/** Returns the control with a name, or a new one on the first of its keys and pad buttons that is free. */
 function giveControl(
   kit: Kit,
   name: string,
@@ -46,7 +46,7 @@ function start(kit: Kit, starterId: string, controlId: string): Kit {
   return applyStarter(kit, starter, controlId).kit;
 }
 
-/** A move on the pattern of a name: what is understood shall be performed too. */
+/** Returns a kit with a move on the pattern with a name. */
 function giveMove(kit: Kit, name: string, patternName: string, more: Partial<Move> = {}): Kit {
   const pattern = kit.patterns.find(item => item.name === patternName);
   if (!pattern) throw new Error(`there is no pattern "${patternName}"`);
@@ -61,7 +61,7 @@ const strike = (kit: Kit, force: number) => (isDuel(kit) ? { effect: { strike: f
 
 const footingOf = (kit: Kit) => kit.gates?.find(gate => /^footing$/i.test(gate.name))?.id;
 
-/** Everything that can be asked for, in the order in which it is offered. */
+/** Every goal, in display order. */
 export const GOALS: readonly Goal[] = [
   {
     id: "jump",

@@ -91,7 +91,7 @@ test("a chain of attacks comes out one after the other, presses during the one b
   ]);
 });
 
-/** Every rule with its sentence in plain words. */
+/** Returns every rule as a sentence in plain text. */
 function sentences(kit: Kit): string[] {
   return listRules(kit).map(rule => formatSentence(describeRule(kit, rule), nameIn(kit)));
 }

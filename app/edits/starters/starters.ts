@@ -15,7 +15,7 @@ import { WINDOW_STARTERS } from "./windows";
 const KINDS = Object.keys(PATTERN_KINDS) as PatternKind[];
 const ALL: readonly Starter[] = [...WINDOW_STARTERS, ...KINDS.flatMap(kind => recordOf(kind).starters)];
 
-/** What is asked for most comes first; what is not named here comes after, in the order of the kinds. */
+/** The most common starters, in display order; the others follow in the order of the kinds. */
 const FIRST: readonly string[] = [
   "early",
   "late",
@@ -32,10 +32,10 @@ const FIRST: readonly string[] = [
 
 const placeOf = ({ id }: Starter) => (FIRST.includes(id) ? FIRST.indexOf(id) : FIRST.length);
 
-/** Every way to begin a rule. */
+/** Every starter of a rule. */
 export const STARTERS: readonly Starter[] = [...ALL].sort((a, b) => placeOf(a) - placeOf(b));
 
-/** Rules with names that none of those there has: a second one of a name is called 2, and so on. */
+/** Returns rules with unique names: a duplicate is called 2, and so on. */
 function nameApart<T extends { readonly name: string }>(
   there: readonly T[] | undefined,
   added: readonly T[] | undefined,
@@ -49,13 +49,15 @@ function nameApart<T extends { readonly name: string }>(
   });
 }
 
-/** Moves that do nothing on a stage yet strike in a duel: what is tried there shall be felt. */
+/**
+ * Returns moves that strike in a duel if they have no effect yet, so that a new rule has a visible effect.
+ */
 function armForStage(kit: Kit, moves: readonly Move[]): readonly Move[] {
   if (stageOf(kit)?.kind !== "duel") return moves;
   return moves.map(move => (move.effect === undefined ? { ...move, effect: { strike: 5 } } : move));
 }
 
-/** Adds the rules of a starter to a kit. Gives the kit and the key of the rule to open. */
+/** Adds the rules of a starter to a kit. Returns the kit and the key of the rule to open. */
 export function applyStarter(kit: Kit, starter: Starter, controlId: string): { kit: Kit; opens: string } {
   const control = kit.controls.find(item => item.id === controlId) ?? kit.controls[0];
   if (!control) return { kit, opens: "" };
@@ -95,8 +97,9 @@ export function applyStarter(kit: Kit, starter: Starter, controlId: string): { k
 }
 
 /**
- * One more move after another, in its slot and on its pattern: the one before opens the way for it while it goes on, a press
- * for it is remembered, and it comes before those that would begin anew. Undefined for a move without a timeline.
+ * Adds a move that can follow another, in its slot and on its pattern: the first opens a gate for it while it
+ * runs, a press for it is buffered, and it has priority over moves that start a chain. Returns undefined for
+ * a move without a timeline.
  */
 export function addFollowing(kit: Kit, place: number): { kit: Kit; opens: string } | undefined {
   const before = kit.moves?.[place];
@@ -134,7 +137,10 @@ export function addFollowing(kit: Kit, place: number): { kit: Kit; opens: string
   };
 }
 
-/** The pattern that a rule is about, by its key: itself, what a move answers, what a prompt asks for first; else the kit's first. */
+/**
+ * Returns the pattern a rule belongs to, by its key: itself, a move's pattern, a prompt's first; otherwise
+ * the kit's first.
+ */
 export function patternAbout(kit: Kit, key: string | null): Pattern | undefined {
   const [kind, ...rest] = (key ?? "").split(":");
   const id = rest.join(":");
@@ -144,7 +150,7 @@ export function patternAbout(kit: Kit, key: string | null): Pattern | undefined 
   return kit.patterns.find(pattern => pattern.id === about) ?? kit.patterns[0];
 }
 
-/** A move on the pattern of what is open, or a plain gate, as a start for a rule that no starter brings. */
+/** Adds a move on the open pattern, or a plain gate: rules without a starter. */
 export function addPlain(
   kit: Kit,
   what: "move" | "gate",

@@ -1,7 +1,7 @@
 import { stageOf } from "#stage";
 import { gateNamed, pressOf, type Starter } from "#core";
 
-/** Starters about windows of time: memory, forgiveness, chains and prompts. */
+/** Starters for windows of time: buffers, coyotes, chains and prompts. */
 export const WINDOW_STARTERS: readonly Starter[] = [
   {
     id: "early",
@@ -12,7 +12,8 @@ export const WINDOW_STARTERS: readonly Starter[] = [
       const move = take("move", "Act");
       const head = { id: move, name: "Act", pattern, buffer: "8f" };
       const opens = `move:${move}`;
-      // What may keep a press waiting is what is there already: moves that go on, the ground of a runner; else a gate of its own.
+      // A press is buffered for an existing gate: moves with a timeline, the ground of a runner; otherwise
+      // for a new gate.
       const busy = (kit.moves ?? []).find(item => item.frames && !item.off);
       if (busy) {
         const slot = busy.slot === undefined ? {} : { slot: busy.slot };

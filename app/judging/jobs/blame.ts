@@ -2,25 +2,28 @@ import { deleteAt, listChanges, writeAt, type Change, type Check, type Kit } fro
 import { compileTakeJudge } from "#stage";
 import type { Job } from "./job";
 
-/** What broke a check: how many edits ago it still held, and the changes since then that alone would mend it. */
+/**
+ * The cause of a broken check: how many edits ago it still held, and the changes since then that alone would
+ * fix it.
+ */
 export interface Blame {
   readonly editsAgo: number;
   readonly mends: readonly Change[];
-  /** Everything that changed since it held. */
+  /** Every change since it held. */
   readonly changes: readonly Change[];
 }
 
-/** Changes tried one by one are no more than so many. */
+/** The maximum number of changes tried one by one. */
 const MOST_TRIED = 60;
 
-/** A kit with one change taken back. */
+/** Returns a kit with one change reverted. */
 export function takeBack(kit: Kit, { path, was }: Change): Kit {
   return was === undefined ? deleteAt(kit, path) : writeAt(kit, path, was);
 }
 
 /**
- * Goes back through kits as they were, the youngest first, to the last by which a check held in a take, then tries which
- * single change since then, taken back, mends it. Undefined where it held by none of them.
+ * Searches earlier versions of the kit, latest first, for the last one under which a check held in a take,
+ * then tries which single change since then fixes it when reverted. Undefined if it held under none.
  */
 export const blameJob: Job<
   { readonly kit: Kit; readonly past: readonly Kit[]; readonly check: Check },

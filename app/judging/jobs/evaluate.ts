@@ -3,10 +3,10 @@ import { beginRun, type Rules } from "#stage";
 import type { EvaluatedParts } from "../judge";
 import type { Job } from "./job";
 
-/** So many frames are run between two rests. */
+/** The number of frames run between two yields. */
 const SLICE_FRAMES = 12_000;
 
-/** A trace cut to what it holds, each column in a buffer of its own, so that it can be handed over. */
+/** Trims a trace to its content, each column in a buffer of its own for transfer. */
 function trim(trace: Trace): Trace {
   const { count, used } = trace;
   return {
@@ -26,7 +26,7 @@ function buffersOf(columns: InputColumns, trace: Trace, track: Float32Array): Ar
   return [frame, kind, subject, at, payload, track, ...lanes].map(column => column.buffer);
 }
 
-/** Runs one long take through rules on their stage: the same as at once, in slices. */
+/** Evaluates one long take under rules on their stage, in slices. */
 export const evaluateJob: Job<{ readonly rules: Rules }, EvaluatedParts> = async (
   { rules },
   [take],

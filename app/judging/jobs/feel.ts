@@ -3,7 +3,7 @@ import { compileRules, createBranching, runRules } from "#stage";
 import type { Job } from "./job";
 import { createTeller, workThrough } from "./slices";
 
-/** What the rules came to in each take, with the room, the delay and the misses of its presses; told take by take. */
+/** Computes counts, rooms, delays and misses of each take; reports take by take. */
 export const feelJob: Job<{ readonly kit: Kit }, readonly TakeFeel[]> = async ({ kit }, takes, tools) => {
   const rules = compileRules(kit);
   if (!rules.ok) throw new Error("the kit has faults");

@@ -2,7 +2,7 @@ import { fitCharacter, readTake, type FittedCharacter, type Kit } from "#core";
 import { compileRules, runRules } from "#stage";
 import type { Job } from "./job";
 
-/** The character that takes were played with, as far as they tell. */
+/** Fits the character with which takes were played. */
 export const fitJob: Job<{ readonly kit: Kit }, FittedCharacter> = async ({ kit }, takes, tools) => {
   const rules = compileRules(kit);
   if (!rules.ok) throw new Error("the kit has faults");

@@ -3,7 +3,7 @@ import { prepareStudied } from "#stage";
 import type { Job } from "./job";
 import { createTeller, workThrough } from "./slices";
 
-/** What takes come to when hands of a character play them, over and over. */
+/** Studies takes repeated with a character. */
 export const handsJob: Job<
   { readonly hands: HandsQuestion; readonly checks: readonly Check[] },
   HandsResult

@@ -1,23 +1,23 @@
 import type { Take } from "#core";
 
-/** What a job has at hand while it works. */
+/** The tools of a running job. */
 export interface JobTools {
-  /** Tells how far it has come, and what is found so far where that is of use. */
+  /** Reports progress, and the partial result if it is useful. */
   readonly tell: (done: number, of: number, partial?: unknown) => void;
   /**
-   * To be awaited every few milliseconds of work: lets the worker say that it lives, and hear that the job is called
-   * off. Rejects when it is.
+   * Await this every few milliseconds of work: the worker signals that it is alive and can be cancelled.
+   * Rejects when cancelled.
    */
   readonly rest: () => Promise<void>;
 }
 
-/** What a job gives: the answer, and the buffers in it that are handed over rather than copied. */
+/** The result of a job: the answer, and its buffers to transfer. */
 export interface JobAnswer<A> {
   readonly value: A;
   readonly transfer?: readonly ArrayBufferLike[];
 }
 
-/** One kind of long work. `takes` are held by the worker from one question to the next, and sent only once. */
+/** One kind of long work. The worker keeps `takes` between questions, so each is sent only once. */
 export type Job<Q, A> = (
   question: Q,
   takes: readonly Take[],

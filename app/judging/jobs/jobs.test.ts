@@ -15,7 +15,7 @@ const LONG: Take = { ...take, frames: 60_000 };
 
 type TestWorker = ReturnType<JobsWorld["startWorker"]>;
 
-/** Jobs with workers that can be made to fall silent: nothing they are told is heard any more, and nothing is said. */
+/** Opens jobs whose workers can be made unresponsive. */
 function openJobs(threads = 2) {
   const timers = createTimers();
   const workers: { isSilent: boolean }[] = [];
@@ -46,7 +46,7 @@ function openJobs(threads = 2) {
     jobs,
     timers,
     workers,
-    /** Makes every worker of now and later silent, or lets later ones live. */
+    /** Makes every present and future worker unresponsive, or future ones responsive. */
     hush(born: boolean) {
       isBorn = born;
       for (const worker of workers) worker.isSilent = true;

@@ -2,61 +2,71 @@ import { proxy, releaseProxy, wrap, type Remote } from "comlink";
 import { packTake, type PackedTake, type Take } from "#core";
 import type { AnswerOf, JobEnd, JobName, JobProgress, JobService, QuestionOf } from "./protocol";
 
-/** What the jobs stand on. */
+/** The dependencies of the jobs. */
 export interface JobsWorld {
   readonly startWorker: () => Pick<
     Worker,
     "terminate" | "postMessage" | "addEventListener" | "removeEventListener"
   >;
   readonly later: (ms: number, run: () => void) => () => void;
-  /** How many workers work at a time. */
+  /** The number of concurrent workers. */
   readonly threads: number;
 }
 
-/** How a question ends: with its answer, called off (by its asker, or by a newer question on its lane), or in trouble. */
+/**
+ * The end of a question: answered, cancelled (by its asker, or by a newer question on its lane), or failed.
+ */
 export type Outcome<N extends JobName> =
   | { readonly state: "done"; readonly value: AnswerOf<N> }
   | { readonly state: "stopped" }
   | { readonly state: "failed"; readonly reason: string };
 
-/** A question under way. */
+/** The handle of a running question. */
 export interface Asked<N extends JobName> {
   readonly outcome: Promise<Outcome<N>>;
   readonly stop: () => void;
 }
 
-/** Something to be worked out, with the takes it is about. */
+/** A question with the takes it concerns. */
 export interface Ask<N extends JobName> {
   readonly job: N;
   readonly question: QuestionOf<N>;
   readonly takes: readonly Take[];
-  /** A newer question on a lane takes the place of an older one: a waiting one at once, one under way if it is slow. */
+  /** A newer question on a lane replaces an older one: a queued one at once, a running one if it is slow. */
   readonly lane?: string;
   readonly told?: (progress: JobProgress) => void;
-  /** So long it may say nothing before its worker is taken for dead, ms; for work that cannot rest. It can be called off all the same. */
+  /**
+   * The time without a sign of life after which its worker counts as dead, in ms; for work that cannot yield.
+   * It can still be cancelled.
+   */
   readonly quietMs?: number;
 }
 
-/** Long work, done in workers. Every question ends: a worker that dies, silently too, is started again with it. */
+/**
+ * Runs long work in workers. Every question ends: a worker that dies, even silently, is restarted with it.
+ */
 export interface Jobs {
   readonly ask: <N extends JobName>(ask: Ask<N>) => Asked<N>;
-  /** Ends every worker; what is asked later starts new ones. */
+  /** Terminates every worker; later questions start new ones. */
   readonly end: () => void;
 }
 
-/** A worker that has said nothing for so long is taken for dead: it says that it lives several times a second. */
+/** The time without a sign of life after which a worker counts as dead; it sends several per second. */
 const SILENT_MS = 4000;
-/** One under way that a newer question waits for has so long to end by itself. */
+/** The grace period of a running question that a newer one waits for. */
 const PATIENCE_MS = 350;
-/** One that was called off has so long to stop by itself. */
+/** The grace period of a cancelled question. */
 const STOP_MS = 150;
 const MOST_TRIES = 3;
-/** A worker holds so many changes of controls in its takes, some 100 bytes each; those of the question under way whatever they are. */
+/**
+ * The maximum number of control changes a worker keeps in its takes, about 100 bytes each; those of the
+ * running question are always kept.
+ */
 const MOST_HELD = 1_000_000;
-/** It is sent so many at a time: it says that it lives in between. */
+/** The number of changes sent at a time; the worker signals that it is alive in between. */
 const MOST_SENT = 50_000;
 
-/** How much a take weighs: its changes, and something for the rest. */
+/** Returns the weight of a take: its changes, plus a constant. */
 const changesOf = ({ lanes }: Take) => Object.values(lanes).reduce((sum, lane) => sum + lane.length, 20);
 
 interface Work {
@@ -67,7 +77,7 @@ interface Work {
   isStopped: boolean;
 }
 
-/** A worker with what it holds and works on. */
+/** A worker with its takes and its current question. */
 class Desk {
   work: Work | undefined;
   private worker: ReturnType<JobsWorld["startWorker"]> | undefined;
@@ -79,7 +89,7 @@ class Desk {
 
   constructor(private readonly world: JobsWorld) {}
 
-  /** Works on a question to its end; rejects when the worker dies under it. */
+  /** Runs a question to its end; rejects if the worker dies. */
   async run(work: Work): Promise<JobEnd> {
     this.work = work;
     const service = this.start();
@@ -90,7 +100,7 @@ class Desk {
       this.watch();
       const keys = await Promise.race([this.hold(service, work.ask.takes), death]);
       const told = (progress: JobProgress | undefined) => {
-        // What was told on the way can come after the answer: it is older then, and not passed on.
+        // Progress can arrive after the answer; it is then dropped.
         if (this.work !== work) return;
         this.watch();
         if (progress && !work.isStopped) work.ask.told?.(progress);
@@ -104,7 +114,7 @@ class Desk {
     }
   }
 
-  /** Asks the work to stop; one that does not hear is ended with its worker. */
+  /** Asks the work to stop; terminates its worker if it does not respond. */
   stop(work: Work, withinMs: number): void {
     void this.service?.stop(work.id);
     this.world.later(withinMs, () => {
@@ -135,14 +145,14 @@ class Desk {
     return this.service;
   }
 
-  /** Takes the worker for dead when nothing is heard of it in time. */
+  /** Treats the worker as dead when it gives no sign of life in time. */
   private watch(): void {
     this.callOff?.();
     const quietMs = this.work?.ask.quietMs ?? SILENT_MS;
     this.callOff = this.world.later(quietMs, () => this.die("the worker fell silent"));
   }
 
-  /** Has the worker hold takes; those it was not asked about for longest are let go when it holds much. */
+  /** Sends takes to the worker; drops the least recently used ones when it holds too much. */
   private async hold(service: Remote<JobService>, takes: readonly Take[]): Promise<number[]> {
     const lacking: [number, Take][] = [];
     const keys = takes.map(take => {
@@ -174,7 +184,7 @@ class Desk {
   }
 }
 
-/** Makes the jobs; the first question starts the first worker. */
+/** Creates the jobs; the first question starts the first worker. */
 export function createJobs(world: JobsWorld): Jobs {
   const desks = Array.from({ length: world.threads }, () => new Desk(world));
   const waiting: Work[] = [];
@@ -219,7 +229,7 @@ export function createJobs(world: JobsWorld): Jobs {
     desks.find(desk => desk.work === work)?.stop(work, withinMs);
   }
 
-  /** Makes way on a lane: what waits there is dropped; what is under way may end by itself if it is quick. */
+  /** Frees a lane: drops its queued question; a running one may finish if it is quick. */
   function makeWay(lane: string): void {
     for (const work of waiting.filter(item => item.ask.lane === lane)) stop(work, 0);
     for (const { work } of desks) {

@@ -17,7 +17,7 @@ import { sheetBodyJob } from "./sheetBody";
 import { spreadJob } from "./spread";
 import { sweepJob } from "./sweep";
 
-/** Every kind of long work: one file and one line. */
+/** Every kind of long work: one file and one line each. */
 export const JOBS = {
   blame: blameJob,
   evaluate: evaluateJob,

@@ -2,7 +2,7 @@ import { EXPORT_FORMATS, type Handover, type HandoverParts, type OutFile } from 
 import type { Job } from "./job";
 import { createTeller } from "./slices";
 
-/** Makes the files of one form in which a kit leaves, with the takes it leaves with. */
+/** Makes the files of one export form, including its takes. */
 export const makeFilesJob: Job<
   { readonly format: string; readonly parts: HandoverParts } & Omit<Handover, "takes">,
   readonly OutFile[]

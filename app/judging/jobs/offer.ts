@@ -17,7 +17,10 @@ interface OfferQuestion {
   readonly mostFrames: number;
 }
 
-/** Finds the smallest change of a number that saves at least one of some presses of the takes, and what else it does to them. */
+/**
+ * Finds the smallest change of a number that saves at least one of some presses, with its other effects on
+ * the takes.
+ */
 export const offerJob: Job<OfferQuestion, SmallestChange | undefined> = async (
   { kit, lever, wanted, mostFrames },
   takes,

@@ -3,7 +3,10 @@ import { prepareStudied } from "#stage";
 import type { Job } from "./job";
 import { createTeller, workThrough } from "./slices";
 
-/** Finds inputs that set off two rules at once, and whether the takes have one without the other; reports them as they come. */
+/**
+ * Finds inputs that set off two rules at once, and counts in the takes how often one comes without the other;
+ * reports each as it is found.
+ */
 export const overlapsJob: Job<{ readonly kit: Kit }, Overlaps> = async ({ kit }, takes, tools) => {
   const found: Overlap[] = [];
   const tell = createTeller(tools);

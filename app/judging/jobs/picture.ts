@@ -2,16 +2,19 @@ import { notes, readOutcomes, readTake, type Kit } from "#core";
 import { compileRules, runRules } from "#stage";
 import type { Job } from "./job";
 
-/** A take in a small picture: bars where controls are down, stones where something happened. Shares of its length, 0 to 1. */
+/**
+ * A small picture of a take: bars where controls are down, marks where something happened. Positions as
+ * shares of its length, 0 to 1.
+ */
 export interface TakePicture {
   readonly bars: readonly { readonly control: number; readonly from: number; readonly to: number }[];
   readonly stones: readonly { readonly at: number; readonly isLost: boolean }[];
 }
 
-/** More than this cannot be told apart in a picture of a few hundred px. */
+/** The maximum number of items; more cannot be distinguished in a picture of a few hundred pixels. */
 const MOST = 400;
 
-/** Draws the picture of a kit's take: its presses, what was performed or fired, and what was lost. */
+/** Computes the picture of a kit's take: its presses, performances or fires, and losses. */
 export const pictureJob: Job<{ readonly kit: Kit }, TakePicture> = ({ kit }, [take]) => {
   const compiled = compileRules(kit);
   if (!compiled.ok || !take) return { value: { bars: [], stones: [] } };

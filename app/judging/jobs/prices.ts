@@ -2,7 +2,7 @@ import { createTrier, type Kit, type Price } from "#core";
 import { prepareStudied } from "#stage";
 import type { Job } from "./job";
 
-/** Finds what each of some changed kits alters over all takes; undefined for one with faults. */
+/** Computes the effects of each changed kit over all takes; undefined for one with faults. */
 export const pricesJob: Job<
   { readonly kit: Kit; readonly changes: readonly Kit[] },
   readonly (Price | undefined)[]

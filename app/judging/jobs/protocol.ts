@@ -2,23 +2,23 @@ import type { PackedTake } from "#core";
 import type { JobAnswer } from "./job";
 import type { JOBS } from "./kinds";
 
-/** Types only: what a page and its worker say to each other. */
+/** The types of the messages between a page and its worker. */
 export type JobName = keyof typeof JOBS;
 export type QuestionOf<N extends JobName> = Parameters<(typeof JOBS)[N]>[0];
 type EndOf<N extends JobName> = Awaited<ReturnType<(typeof JOBS)[N]>>;
 export type AnswerOf<N extends JobName> = EndOf<N> extends JobAnswer<infer A> ? A : never;
 
-/** How a job ended. Failures cross as data. */
+/** The end of a job. Failures are sent as data. */
 export type JobEnd =
   | { readonly state: "done"; readonly value: unknown }
   | { readonly state: "stopped" }
   | { readonly state: "failed"; readonly reason: string };
 
 export interface JobService {
-  /** Keeps takes, each under its number, until they are let go. */
+  /** Stores takes, each under its number, until they are dropped. */
   readonly hold: (takes: readonly (readonly [key: number, take: PackedTake])[]) => void;
   readonly letGo: (keys: readonly number[]) => void;
-  /** Works on a question; `told` hears that the job lives, and how far it has come. */
+  /** Runs a question; `onProgress` receives signs of life and progress. */
   readonly run: (
     id: number,
     name: JobName,
@@ -29,7 +29,7 @@ export interface JobService {
   readonly stop: (id: number) => void;
 }
 
-/** How far a job has come. */
+/** The progress of a job. */
 export interface JobProgress {
   readonly done: number;
   readonly of: number;

@@ -2,17 +2,22 @@ import type { Check, Kit } from "#core";
 import { compileTakeJudge, type TakeJudge, type TakeVerdict } from "#stage";
 import type { Job } from "./job";
 
-/** What is found is told first after so long, then so often, ms: each telling is work for the page too. */
+/**
+ * The delay of the first report and the interval of later ones, in ms: each report causes work on the page.
+ */
 const TELL_FIRST_MS = 15;
 const TELL_EVERY_MS = 80;
 
-/** What the checks find in some of the takes: by the take's place in the question. */
+/** The verdicts of one take, by its index in the question. */
 export interface ProvedTake {
   readonly take: number;
   readonly verdicts: readonly TakeVerdict[];
 }
 
-/** Judges by all checks; what names something that this version of a kit lacks is left out: there it finds nothing. */
+/**
+ * Compiles all checks that can be judged; those that name something this version of the kit lacks are left
+ * out.
+ */
 function sift(kit: Kit, checks: readonly Check[]): TakeJudge {
   const whole = compileTakeJudge(kit, checks);
   if (whole.ok) return whole.value;
@@ -25,7 +30,7 @@ function sift(kit: Kit, checks: readonly Check[]): TakeJudge {
   return take => judge.value(take).map(found => ({ ...found, check: sound[found.check]! }));
 }
 
-/** Judges takes by checks, one after the other; what is found is told as it comes, and is the answer in the end. */
+/** Judges takes by checks, one after the other; reports verdicts as they come and returns all at the end. */
 export const proveJob: Job<
   { readonly kit: Kit; readonly checks: readonly Check[] },
   readonly ProvedTake[]

@@ -3,18 +3,21 @@ import { readEach, type ReadFile } from "#handover";
 import type { Job } from "./job";
 import { createTeller } from "./slices";
 
-/** What was read from a file, its takes packed for the way back. */
+/** The result of reading a file, with packed takes for transfer. */
 export type PackedReadFile =
   | Exclude<ReadFile, { kind: "take" }>
   | { readonly kind: "take"; readonly name: string; readonly take: PackedTake };
 
-/** A file that the browser, not its content, kept from being read: moved or taken away since it was chosen, say. */
+/**
+ * Returns the refusal of a file that the browser could not read, for example because it was moved or deleted
+ * since it was chosen.
+ */
 export function refuseUnread(name: string, error: unknown): ReadFile {
   const why = error instanceof Error ? error.message : String(error);
   return { kind: "refused", name, reasons: [`the file: it could not be read (${why}): try again`] };
 }
 
-/** Reads files, each a document or a pack of them, and tells how many of their bytes are read. */
+/** Reads files, each a document or a pack of documents, and reports the bytes read. */
 export const readFilesJob: Job<
   { readonly files: readonly { readonly name: string; readonly blob: Blob }[] },
   readonly PackedReadFile[]

@@ -11,7 +11,7 @@ import { feedTable, parseTable, readDump, type NamedTake, type ReadRecording } f
 import type { Job, JobTools } from "./job";
 import { createTeller } from "./slices";
 
-/** What came of a recording: the take packed for the way back, and what was not understood; or why there is none. */
+/** The result of reading a recording: the packed take with unrecognised items, or the reasons for failure. */
 export type RecordingAnswer =
   { readonly take: PackedTake; readonly notes: readonly string[] } | { readonly reasons: readonly string[] };
 
@@ -21,7 +21,7 @@ interface Question {
   readonly named: NamedTake;
 }
 
-/** The largest dump: its text is read whole. */
+/** The maximum size of a dump, whose text is read at once. */
 const DUMP_LIMIT_BYTES = 256 * 1024 * 1024;
 
 async function read({ file, mapping, named }: Question, tools: JobTools): Promise<Result<ReadRecording>> {
@@ -42,7 +42,7 @@ async function read({ file, mapping, named }: Question, tools: JobTools): Promis
   return feed.finish(named);
 }
 
-/** Reads a recording from elsewhere by a mapping, and tells how far it has come. */
+/** Reads a recording from another program through a mapping, and reports progress. */
 export const readRecordingJob: Job<Question, RecordingAnswer> = async (question, _takes, tools) => {
   const found = await read(question, tools);
   const checked = found.ok ? parseTake(found.value.take) : found;

@@ -6,13 +6,14 @@ import { createTeller, workThrough } from "./slices";
 interface RepairsQuestion {
   readonly kit: Kit;
   readonly fates: readonly Fate[];
-  /** Only the nearest of each. */
+  /** Whether to find only the nearest repair of each press. */
   readonly isNearestOnly: boolean;
 }
 
 /**
- * Finds what would have saved each press, in the order of the fates; reports them as they are found, and rests after every
- * run. Nothing where no single number would. The presses are in the first take; over the others the price is counted too.
+ * Finds the repairs of each press, in the order of the fates; reports them as they are found, and yields
+ * after every run. A press that no single number can save has none. The presses are in the first take; the
+ * other takes are included in the price.
  */
 export const repairsJob: Job<RepairsQuestion, readonly (readonly Repair[])[]> = async (
   { kit, fates, isNearestOnly },

@@ -8,7 +8,7 @@ const BEAT_MS = 200;
 
 class Stopped extends Error {}
 
-/** Lets every message that has come in be heard. */
+/** Yields so that pending messages are received. */
 function hearMessages(): Promise<void> {
   return new Promise(resolve => {
     const { port1, port2 } = new MessageChannel();
@@ -20,7 +20,10 @@ function hearMessages(): Promise<void> {
   });
 }
 
-/** Makes what a worker does for its page: works on questions, says that it lives, and hears when it is to stop. */
+/**
+ * Creates the worker's side of the protocol: runs questions, signals that it is alive, and receives
+ * cancellations.
+ */
 export function createService(): JobService {
   const held = new Map<number, Take>();
   const stopped = new Set<number>();

@@ -1,9 +1,11 @@
 import type { JobTools } from "./job";
 
-/** So long is worked between two rests, ms. */
+/** The working time between two yields, in ms. */
 const SLICE_MS = 8;
 
-/** Works through a study that can be cut anywhere, resting every few milliseconds; `see` hears of every step. */
+/**
+ * Runs a generator to its end, yielding to the worker every few milliseconds; `see` is called for every step.
+ */
 export async function workThrough<Y, R>(
   study: Generator<Y, R>,
   tools: JobTools,
@@ -19,10 +21,10 @@ export async function workThrough<Y, R>(
   }
 }
 
-/** Tells no more often than this, ms: each telling is work for the page too. */
+/** The minimum interval of progress reports, in ms: each report causes work on the page. */
 const TELL_EVERY_MS = 80;
 
-/** What tells how far a job has come, but not too often; the first time at once. */
+/** Creates a throttled progress reporter; the first report is sent at once. */
 export function createTeller(tools: JobTools): (done: number, of: number, partial?: () => unknown) => void {
   let toldAt = -Infinity;
   return (done, of, partial) => {

@@ -3,7 +3,7 @@ import { prepareStudied } from "#stage";
 import type { Job } from "./job";
 import { createTeller, workThrough } from "./slices";
 
-/** One press of a take, by its control and its place among that control's presses, under hands wider and wider. */
+/** One press of a take, by its control and its index among that control's presses, and increasing spreads. */
 export interface SpreadQuestion {
   readonly hands: HandsQuestion;
   readonly control: string;
@@ -11,13 +11,13 @@ export interface SpreadQuestion {
   readonly spreadsMs: readonly number[];
 }
 
-/** In what share of plays the press is used as it was, by the hands' spread. */
+/** The share of repetitions in which the press is used the same way, for one spread. */
 export interface SpreadPoint {
   readonly spreadMs: number;
   readonly share: Share;
 }
 
-/** Which players lose this press: the share in which it is used as it was, over the spread of the hands. One take. */
+/** Computes the share in which a press is used the same way, over the spread of the character. One take. */
 export const spreadJob: Job<SpreadQuestion, readonly SpreadPoint[]> = async (
   { hands, control, press, spreadsMs },
   takes,

@@ -12,30 +12,34 @@ import { compileRules, runRules } from "#stage";
 import type { Job } from "./job";
 import { createTeller } from "./slices";
 
-/** A take's story under a kit and under another version of it, event by event; `version`: the other's place in the question. */
+/**
+ * A take's stories under a kit and under one version of it, aligned; `version` is an index in the question.
+ */
 export interface VersionStory {
   readonly take: string;
   readonly version: number;
   readonly events: readonly AlignedEvent[];
 }
 
-/** Stories of takes under versions of a kit, held against those of the kit itself. */
+/** The aligned stories of takes under versions of a kit. */
 export interface Stories {
   readonly stories: readonly VersionStory[];
-  /** What all takes come to by rule, in the kit's and in each version's order; undefined where a version has faults. */
+  /**
+   * The counts over all takes by rule, for the kit and for each version; undefined if a version has faults.
+   */
   readonly counts: readonly (RuleCounts | undefined)[];
   readonly own: RuleCounts | undefined;
 }
 
 interface StoriesQuestion {
   readonly kit: Kit;
-  /** Other versions: other numbers, or another rate, at which the numbers mean what they mean there. */
+  /** Other versions: other numbers, or another rate to which lengths are converted. */
   readonly versions: readonly Kit[];
-  /** Events that are apart by no more than this have not slipped, s; one frame of the slower rate where left out. */
+  /** Events within this distance have not slipped, in seconds; default one frame of the slower rate. */
   readonly slipSeconds?: number;
 }
 
-/** Runs takes under versions of a kit, and tells what differs from the kit's own. */
+/** Runs takes under versions of a kit and aligns their stories with the kit's own. */
 export const storiesJob: Job<StoriesQuestion, Stories> = async (
   { kit, versions, slipSeconds },
   takes,

@@ -3,7 +3,7 @@ import { prepareStudied } from "#stage";
 import type { Job } from "./job";
 import { createTeller, workThrough } from "./slices";
 
-/** What each value of a number comes to over takes, with checks judged; points are told as they are found. */
+/** Computes the points of a sweep over takes, with checks judged; reports points as they are found. */
 export const sweepJob: Job<
   { readonly sweep: SweepQuestion; readonly checks: readonly Check[] },
   readonly SweepPoint[]

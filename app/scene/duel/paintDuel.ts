@@ -10,7 +10,7 @@ import { STAGE_FONT } from "../scenery";
 import type { StagePicture } from "../stagePainters";
 
 const METER_PX = 120;
-/** A timeline longer than this is not looked for. */
+/** The maximum length of a timeline to look back for. */
 const LONGEST_FRAMES = 1200;
 const STRIDE = stageKind("duel").trackStride;
 
@@ -24,7 +24,7 @@ const JACK_WORDS: Readonly<Record<(typeof JACK_STATES)[number], string>> = {
   reels: "reels",
 };
 
-/** How the clockwork's arm stands in what it does; radians from hanging down. */
+/** The angle of the opponent's arm in each action, in radians from hanging down. */
 const JACK_ARM: Readonly<Partial<Record<(typeof JACK_STATES)[number], number>>> = {
   startup: 3.5,
   active: 1.45,
@@ -33,7 +33,7 @@ const JACK_ARM: Readonly<Partial<Record<(typeof JACK_STATES)[number], number>>> 
   reels: -0.9,
 };
 
-/** The fighter's arms, leading one first, and how far it leans, by the part of its move. */
+/** The angles of the fighter's arms, leading one first, and its lean, by the part of its move. */
 const STANCES: Readonly<
   Record<Part | "ready" | "struck" | "parry", { arms: readonly [number, number]; lean: number }>
 > = {
@@ -48,7 +48,7 @@ const STANCES: Readonly<
 
 type Part = (typeof PARTS)[number];
 
-/** The move whose timeline runs, and its part: as the core noted it, hit stops and all. */
+/** Returns the move whose timeline runs and its part, as noted by the core, including hit stops. */
 function fighterNow({ trace, kit, frame }: Scene): { name: string; part: Part } {
   for (let i = firstNoteAfter(trace, frame) - 1; i >= 0 && frame - trace.frame[i]! < LONGEST_FRAMES; i--) {
     if (trace.kind[i] !== notes.part.code) continue;
@@ -58,7 +58,7 @@ function fighterNow({ trace, kit, frame }: Scene): { name: string; part: Part } 
   return { name: "", part: "none" };
 }
 
-/** The hammer in the fighter's hand, and the sweep it makes while it can land. */
+/** Paints the hammer in the fighter's hand, and its sweep while it can land. */
 function paintHammer(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -95,7 +95,7 @@ function paintHammer(
   ctx.restore();
 }
 
-/** Where something landed: short rays. */
+/** Paints short rays at the point of impact. */
 function paintBlow(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -114,7 +114,7 @@ function paintBlow(
   ctx.stroke();
 }
 
-/** The floor of the ringing chamber: boards with a cap of moss along their edge, in three tones. */
+/** Paints the floor: boards with moss along the edge, in three tones. */
 function paintFloor(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -148,7 +148,7 @@ function paintShadow(
   ctx.globalAlpha = 1;
 }
 
-/** Draws the fighter and the clockwork, what each is doing in words, and the counts. */
+/** Paints the fighter and the opponent, their actions in words, and the counts. */
 export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePicture): void {
   const { track, frame } = scene;
   const at = Math.min(frame, Math.floor(track.length / STRIDE) - 1) * STRIDE;

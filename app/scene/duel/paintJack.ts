@@ -1,16 +1,16 @@
 import type { Palette } from "../../ui/palette";
 
-/** How the clockwork stands. Angles in radians from hanging down, towards the fighter where above 0. */
+/** The posture of the opponent. Angles in radians from hanging down, positive towards the fighter. */
 export interface JackPosture {
   readonly x: number;
   readonly floor: number;
   readonly size: number;
   readonly lean: number;
   readonly arm: number;
-  /** Does it hold its arm before itself, as a guard? */
+  /** Whether it holds its arm in front of itself, as a guard. */
   readonly isGuarding: boolean;
   readonly isReeling: boolean;
-  /** How far its wheels have turned. */
+  /** The rotation of its wheels. */
   readonly turn: number;
 }
 
@@ -34,7 +34,7 @@ function paintWheel(
   ctx.fill("evenodd");
 }
 
-/** The clockwork that strikes the hours: a barrel with its wheels bare, a winding key, a box for a head, a hammer. */
+/** Paints the mechanical opponent: a barrel with bare wheels, a winding key, a box for a head, a hammer. */
 export function paintJack(ctx: CanvasRenderingContext2D, palette: Palette, jack: JackPosture): void {
   const { x, floor, size, lean, arm, isGuarding, isReeling, turn } = jack;
   ctx.save();
@@ -58,7 +58,7 @@ export function paintJack(ctx: CanvasRenderingContext2D, palette: Palette, jack:
   paintWheel(ctx, -half * 0.2, -size * 0.48, half * 0.5, turn, 9);
   ctx.fillStyle = palette.lichen;
   paintWheel(ctx, half * 0.34, -size * 0.35, half * 0.34, -turn * 1.5, 7);
-  // The key in its back.
+  // The winding key in its back.
   ctx.fillStyle = palette.bark;
   ctx.save();
   ctx.translate(half * 1.2, -size * 0.48);
@@ -85,7 +85,7 @@ export function paintJack(ctx: CanvasRenderingContext2D, palette: Palette, jack:
   ctx.fillRect(-half * 0.42, headY + size * 0.07, half * 0.56, size * 0.035);
   ctx.fillStyle = palette.bark;
   ctx.fillRect(-half * 0.74, headY - size * 0.03, half * 1.48, size * 0.045);
-  // The arm that strikes, always to the left, where the fighter is.
+  // The striking arm, always to the left, towards the fighter.
   const shoulderX = -half * 0.7;
   const shoulderY = -size * 0.56;
   const handX = shoulderX - Math.sin(arm) * size * 0.4;

@@ -7,10 +7,10 @@ import { paintRinger } from "../paintRinger";
 import { STAGE_FONT } from "../scenery";
 import type { StagePicture } from "../stagePainters";
 
-/** One rope of the tower, from its bell under the roof down through its woollen grip. */
+/** One rope of the tower, from its bell below the roof down through its woollen grip. */
 interface Rope {
   readonly x: number;
-  /** The space to the next rope, px. */
+  /** The distance to the next rope, in px. */
   readonly apart: number;
   readonly height: number;
   readonly name: string;
@@ -20,10 +20,10 @@ interface Rope {
 }
 
 const STRIPES = 5;
-/** The room between a rope and its label, and between the label and the next rope, px. */
+/** The distance between a rope and its label, and between the label and the next rope, in px. */
 const LABEL_LEFT = 18;
 const LABEL_RIGHT = 14;
-/** Where the ringers stand, as a share of the height. */
+/** The height of the ringers' floor, as a share of the picture's. */
 const GALLERY = 0.58;
 
 function paintRope(
@@ -68,7 +68,7 @@ function paintRope(
   );
 }
 
-/** The ringer at the rope that is asked for: arms up on it, or drawn down. */
+/** Paints the ringer at the rope of the current prompt, with raised or lowered arms. */
 function paintPuller(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -89,7 +89,7 @@ function paintPuller(
   });
 }
 
-/** Draws the ropes, the prompt that is shown with its time running, and what became of the last one. */
+/** Paints the ropes, the current prompt with its remaining time, and the outcome of the last one. */
 export function paintRopes({ ctx, palette, scene, width, height, helps }: StagePicture): void {
   const { kit, program, state, frame } = scene;
   const now = promptNow(scene);

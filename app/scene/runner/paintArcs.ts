@@ -4,16 +4,16 @@ import type { Scene } from "../scene";
 import { STAGE_NUMBER_FONT, type Eye } from "../scenery";
 
 const MOST_ARCS = 5;
-/** How long the arc of a leap stays, frames. */
+/** The time for which the arc of a leap is shown, in frames. */
 const ARC_STAYS = 1200;
-/** A height is written at the top of an arc once the body is this far from it. */
+/** The height is written at the top of an arc once the body is this far from it. */
 const CLEAR_PX = 56;
-/** Heights stand at least so far apart. */
+/** The minimum distance between height labels. */
 const APART_PX = 70;
-/** A leap that is lower than this needs no figure. */
+/** A lower leap has no label. */
 const LEAST_TILES = 0.2;
 
-/** Draws a way of x, y pairs, in tiles. */
+/** Draws a path of x, y pairs, in tiles. */
 function traceWay(
   ctx: CanvasRenderingContext2D,
   eye: Eye,
@@ -38,7 +38,7 @@ function writeHeight(ctx: CanvasRenderingContext2D, words: string, x: number, y:
   ctx.textAlign = "left";
 }
 
-/** The arcs that were kept, each with its number in the list and its height. */
+/** Paints the kept arcs, each with its number in the list and its height. */
 function paintKept(ctx: CanvasRenderingContext2D, palette: Palette, scene: Scene, eye: Eye): void {
   ctx.strokeStyle = palette.foxglove;
   ctx.fillStyle = palette.foxglove;
@@ -55,7 +55,7 @@ function paintKept(ctx: CanvasRenderingContext2D, palette: Palette, scene: Scene
   ctx.setLineDash([]);
 }
 
-/** The arcs of the last leaps, each with its height in tiles at its top, and those that were kept. */
+/** Paints the arcs of the last leaps, each with its height in tiles at its top, and the kept arcs. */
 export function paintArcs(
   ctx: CanvasRenderingContext2D,
   palette: Palette,

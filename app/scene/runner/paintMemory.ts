@@ -3,7 +3,7 @@ import type { Palette } from "../../ui/palette";
 import type { Scene } from "../scene";
 import { STAGE_FONT } from "../scenery";
 
-/** A press that is remembered, as a dot over the head; the edge that is still forgiven, hatched under the feet. */
+/** Paints a buffered press as a dot over the head, and the coyote ground hatched below the feet. */
 export function paintMemory(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -24,12 +24,12 @@ export function paintMemory(
   ctx.fillText("remembered", x + 12, y - 8);
 }
 
-/** Is the ground that was left still forgiven? */
+/** Returns whether the ground that was left is still within a coyote. */
 export function isForgiven({ state, stage }: Scene): boolean {
   return stage.kind === "runner" && stage.gates.footing >= 0 && state?.gateTrails[stage.gates.footing] === 1;
 }
 
-/** The edge that still counts: hatched ground under the feet, though there is none. */
+/** Paints the ground that still counts: hatched below the feet. */
 export function paintForgiven(
   ctx: CanvasRenderingContext2D,
   palette: Palette,

@@ -10,11 +10,11 @@ import type { TilePlace } from "../../edits/levelEdits";
 import type { StagePicture } from "../stagePainters";
 
 const METER_PX = 80;
-/** A body that goes faster than this, in tiles a frame, runs; one that rises or falls faster is in the air. */
+/** A body faster than this, in tiles per frame, runs; one that rises or falls faster is in the air. */
 const RUNS = 0.02;
 const FLIES = 0.01;
 
-/** One tile of a beam: planks with a cap of moss where it is open above, and a shade where it is open below. */
+/** Paints one solid tile: planks with moss if it is open above, and a shade if it is open below. */
 function paintTile(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -73,7 +73,7 @@ function paintLevel(
   }
 }
 
-/** How the ringer stands, by where the body was and is. */
+/** Returns the posture of the ringer from the body's last and current position. */
 function postureOf(track: ArrayLike<number>, at: number, px: number, bodyX: number, bodyY: number): Posture {
   const was = (back: number, k: 0 | 1) => track[Math.max(0, at - 2 * back) + k] ?? 0;
   const vx = at >= 2 ? was(0, 0) - was(1, 0) : 0;
@@ -119,7 +119,9 @@ const STANDING: Omit<Posture, "x" | "y" | "height"> = {
   rise: 0,
 };
 
-/** The level as it is drawn by hand: a line about every tile, where the body starts, and the tile the hand is at. */
+/**
+ * Paints the level in the editor: a line around every tile, the body's start, and the tile below the pointer.
+ */
 function paintSheet(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -147,7 +149,7 @@ function paintSheet(
   paintRinger(ctx, palette, { ...STANDING, ...start, height: BODY_HEIGHT * eye.px }, true);
 }
 
-/** Where the body is and how fast it goes, as numbers: tiles, tiles a second, and frames in the air. */
+/** Paints the body's position and speed as numbers: tiles, tiles per second, and frames in the air. */
 function paintFigures(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -172,7 +174,7 @@ function paintFigures(
   ctx.fillText(words.join("  ·  "), 16, 32);
 }
 
-/** The height of the first beam under a place, in tiles; undefined where there is none. */
+/** Returns the height of the first solid tile below a position, in tiles; undefined if there is none. */
 function groundUnder({ level }: RunnerProgram, x: number, y: number): number | undefined {
   const c = Math.floor(x);
   if (c < 0 || c >= level.width) return undefined;
@@ -181,7 +183,7 @@ function groundUnder({ level }: RunnerProgram, x: number, y: number): number | u
   return undefined;
 }
 
-/** Draws the runner's level and body; only the level, as a sheet of tiles, while it is being drawn by hand. */
+/** Paints the runner's level and body; in the level editor only the level, as a grid of tiles. */
 export function paintRunner({ ctx, palette, scene, width, height, helps, cursor }: StagePicture): void {
   if (scene.stage.kind !== "runner") return;
   const { stage, track, frame } = scene;

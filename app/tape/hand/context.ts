@@ -3,7 +3,7 @@ import { useStore, type StoreApi } from "zustand";
 import type { TapeActions } from "./tapeActions";
 import type { TapeLook } from "./tapeLook";
 
-/** The tape of one page: how it is looked at, and what hands do on it. */
+/** The tape of one page: its look and its actions. */
 export interface PageTape {
   readonly look: StoreApi<TapeLook>;
   readonly actions: TapeActions;
@@ -11,14 +11,14 @@ export interface PageTape {
 
 export const TapeContext = createContext<PageTape | undefined>(undefined);
 
-/** The tape of this page. */
+/** Returns the tape of this page. */
 export function useTape(): PageTape {
   const tape = use(TapeContext);
   if (!tape) throw new Error("a component stands outside the page's tape");
   return tape;
 }
 
-/** A part of how the tape is looked at. */
+/** Returns a part of the tape's look. */
 export function useTapeLook<T>(select: (look: TapeLook) => T): T {
   return useStore(useTape().look, select);
 }

@@ -12,25 +12,33 @@ import type { TapeRow } from "../model/tapeRows";
 import type { TapeLook } from "./tapeLook";
 import type { StrokeResult } from "../model/stroke";
 
-/** What can be done with a stretch of the open take. */
+/** The operations on a stretch of the open take. */
 export type StretchAct = "cut" | "copy" | "paste" | "earlier" | "later" | "repeat" | "wipe";
 
-/** What hands and keys do on the tape, as edits. */
+/** The edits that pointer and keys make on the tape. */
 export interface TapeActions {
   /**
-   * Begins to pull the end of a window: what the tape shows now is kept, to mark changes against. `onClosed`: the pull was
-   * ended from outside, by an undo or another edit.
+   * Begins a pull of a window's end; the current tape is kept for marking changes. `onClosed` is called if
+   * the pull is ended from outside, by an undo or another edit.
    */
   readonly beginPull: (onClosed: () => void) => void;
-  /** Begins a stroke of the brush; `onClosed` as for any step of undo. Returns what ends the step. */
+  /**
+   * Begins a stroke of the brush; `onClosed` as for any step of undo. Returns a function that ends the step.
+   */
   readonly beginStroke: (onClosed: CloseListener) => () => void;
-  /** Pulls a window to so many frames: the number in the rule follows, and the take is run again. Gives the words beside the hand. */
+  /**
+   * Pulls a window to a number of frames: changes the number in the rule and evaluates the take. Returns the
+   * words beside the pointer.
+   */
   readonly pullTo: (handle: TapeHandle, frames: number) => string;
-  /** Ends a pull; broken off, everything is as it was. */
+  /** Ends a pull; if cancelled, everything is restored. */
   readonly endPull: (isCancelled: boolean) => void;
-  /** Paints what a stroke came to onto the open take. */
+  /** Paints the result of a stroke onto the open take. */
   readonly applyStroke: (row: TapeRow, result: StrokeResult) => void;
-  /** Does something with the stretch that is set; pasting lays the clip from the playhead on. Each is one step of undo. */
+  /**
+   * Applies an operation to the selected stretch; pasting inserts the clip at the playhead. Each is one step
+   * of undo.
+   */
   readonly actOnStretch: (act: StretchAct) => void;
 }
 
@@ -41,13 +49,13 @@ interface TapeActionsWorld {
   readonly look: StoreApi<TapeLook>;
 }
 
-/** Makes the actions of one page's tape. */
+/** Creates the actions of one page's tape. */
 export function createTapeActions({ workbench, evaluation, playback, look }: TapeActionsWorld): TapeActions {
   let pull: UndoStep | undefined;
   let clipboard: TakeClip | undefined;
   const evaluatedNow = () => evaluation.getState().evaluated;
 
-  // Any edit that is not part of a pull takes the marks of the last one away.
+  // Any edit outside a pull removes the marks of the last pull.
   workbench.subscribe((now, before) => {
     if (pull || (now.kit === before.kit && now.takes === before.takes)) return;
     if (look.getState().before) look.setState({ before: undefined });
@@ -147,7 +155,7 @@ export function createTapeActions({ workbench, evaluation, playback, look }: Tap
   };
 }
 
-/** The frame of the next or last event after or before a frame; of one row's marks, or of the whole trace. */
+/** Returns the frame of the next or previous event: of one row's marks, or of the whole trace. */
 export function findEvent(trace: Trace, frame: number, direction: 1 | -1, row?: TapeRow): number | undefined {
   const frames = row
     ? [...row.markFrame, ...row.spanFrom].sort((a, b) => a - b)

@@ -35,26 +35,29 @@ import {
   type TapeView,
 } from "../model/tapeView";
 
-/** Owns the tape's canvas: its size, its animation frames and its pointer. Draws only when something has changed. */
+/**
+ * Owns the tape's canvas: its size, its animation frames and its pointer. Draws only when something has
+ * changed.
+ */
 export interface TapeController {
   readonly view: () => TapeView;
   readonly setModel: (model: TapeModel) => void;
-  /** While live the newest frame stays in sight and nothing is to be clicked. */
+  /** While live the newest frame stays visible and nothing can be clicked. */
   readonly setLive: (isLive: boolean) => void;
-  /** The row the keys act on. */
+  /** Sets the row the keys act on. */
   readonly setRow: (row: number) => void;
-  /** What is drawn over the rows: the way of a press, what a pull has changed, a stretch that is measured. */
+  /** Sets the overlay: the path of a press, the changes of a pull, a measured stretch. */
   readonly setOverlay: (overlay: TapeOverlay) => void;
   readonly setTool: (tool: "look" | "paint") => void;
-  /** Paints what shows on another sheet of the same size, without what is only under the hand. */
+  /** Paints the visible tape on another canvas of the same size, without hover effects. */
   readonly paintOn: (sheet: CanvasRenderingContext2D) => void;
   readonly zoom: (factor: number) => void;
   readonly reveal: (frame: number) => void;
   readonly revealRow: (row: number) => void;
-  /** Brings a stretch of frames into sight, and rows from the first to the last; they stay so when the size changes. */
+  /** Scrolls a range of frames and rows into view; they stay visible when the size changes. */
   readonly revealPlace: (place: TapeStretchOfRows) => void;
   readonly showStretch: (firstFrame: number, pxPerFrame: number) => void;
-  /** Zooms so that these frames just fit, both ends included. */
+  /** Zooms to these frames, both ends included. */
   readonly showFrames: (from: number, to: number) => void;
   readonly destroy: () => void;
 }
@@ -67,11 +70,14 @@ export interface TapeOverlay {
 }
 
 const HANDLE_REACH_PX = 6;
-/** Ends of windows are found from so many px a frame on, and so many frames beyond the view: they may end far from where they begin. */
+/**
+ * The zoom in px per frame from which window ends can be pulled, and the frames beyond the view in which they
+ * are found, because a window may end far from its start.
+ */
 const HANDLES_FROM_PX = 0.5;
 const HANDLES_ABOUT = 1200;
 
-/** Takes over a canvas. Call destroy when it leaves the page. */
+/** Attaches to a canvas. Call `destroy` when it is removed. */
 export function createTapeController(
   canvas: HTMLCanvasElement,
   playback: Pick<Playback, "getState" | "subscribe">,
@@ -89,10 +95,10 @@ export function createTapeController(
   let request = 0;
   let overlay: TapeOverlay = { links: [], changes: [], stretch: undefined, ghosts: [] };
   let tool: "look" | "paint" = "look";
-  /** The place that was brought into sight last, until a hand or the playhead moves the view. */
+  /** The place last scrolled into view, until the user or the playhead moves the view. */
   let shownPlace: TapeStretchOfRows | undefined;
   let gesture: TapeGesture | undefined;
-  /** The pointer that makes the gesture, and where it was last. */
+  /** The pointer of the current gesture, and its last position. */
   let pointerId = -1;
   let lastPlace: TapePlace = { x: 0, y: 0 };
   const surface = { model: () => model, view: () => view, setView, repaint, drop, listener };
@@ -151,7 +157,7 @@ export function createTapeController(
     return { x: event.clientX - box.left, y: event.clientY - box.top };
   }
 
-  /** The handle under the hand on the row it is over. */
+  /** Returns the handle below the pointer. */
   function handleAt(x: number, row: number): TapeHandle | undefined {
     if (isLive || tool === "paint") return undefined;
     return handles.find(
@@ -167,7 +173,10 @@ export function createTapeController(
     findHandles();
   }
 
-  /** Finds the ends that can be pulled on the row under the hand, about what is in sight. From far off none can be told apart. */
+  /**
+   * Finds the handles of the row below the pointer, near the visible range; none when zoomed out too far to
+   * distinguish them.
+   */
   function findHandles(): void {
     const isThere = hoverRow >= 0 && hoverRow < model.rows.length && view.pxPerFrame >= HANDLES_FROM_PX;
     const shown = view.widthPx / view.pxPerFrame;
@@ -250,12 +259,12 @@ export function createTapeController(
     repaint();
   }
 
-  /** Ends a gesture that was not let go: edits are kept, a click is none. */
+  /** Ends an interrupted gesture: edits are kept, and no click results. */
   function breakOff(): void {
     endGesture(gesture?.kind !== "pull" && gesture?.kind !== "stroke");
   }
 
-  /** The system took the pointer, or the window lost the focus. */
+  /** The system took the pointer, or the window lost focus. */
   function onTaken(event: Event): void {
     const isOther = "pointerId" in event && event.pointerId !== pointerId;
     if (!isOther) breakOff();

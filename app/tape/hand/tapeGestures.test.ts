@@ -24,7 +24,7 @@ function sketch(): TapeModel {
   return { ...EMPTY_TAPE, frames: 100, rows: [leap, brace, hop] };
 }
 
-/** A surface that writes down what it is told. */
+/** Creates a surface that records its calls. */
 function surface(model = sketch()) {
   const told: unknown[][] = [];
   let view = VIEW;

@@ -4,24 +4,27 @@ import type { TapeListener } from "./tapeListener";
 import type { TapeModel } from "../model/tapeRows";
 import { LABEL_PX, ROW_PX, RULER_PX, xToFrame, type TapeView } from "../model/tapeView";
 
-/** A place on the canvas, in px from its corner. */
+/** A position on the canvas, in px from its corner. */
 export interface TapePlace {
   readonly x: number;
   readonly y: number;
 }
 
-/** What a hand works on. */
+/** The tape as a gesture uses it. */
 export interface TapeSurface {
   readonly model: () => TapeModel;
   readonly view: () => TapeView;
   readonly setView: (view: TapeView) => void;
   readonly repaint: () => void;
-  /** Forgets the gesture under way without ending or cancelling it. */
+  /** Drops the current gesture without ending or cancelling it. */
   readonly drop: () => void;
   readonly listener: TapeListener;
 }
 
-/** One movement of the hand, from press to release. Exactly one of end and cancel is called, once, unless it is dropped. */
+/**
+ * One gesture, from press to release. Exactly one of `end` and `cancel` is called, once, unless it is
+ * dropped.
+ */
 export interface TapeGesture {
   readonly kind: "pull" | "stroke" | "sweep" | "scrub" | "pan" | "row";
   readonly move: (place: TapePlace) => void;
@@ -34,17 +37,17 @@ const CLICK_PX = 3;
 /** The width of the fold marks, left of the names. */
 const FOLD_PX = 24;
 
-/** The frame under a place, within the take. */
+/** Returns the frame at a position, within the take. */
 export function frameUnder({ model, view }: TapeSurface, x: number): number {
   return Math.max(0, Math.min(model().frames - 1, xToFrame(view(), x)));
 }
 
-/** The row under a place; −1 over the ruler. May lie beyond the last row. */
+/** Returns the row at a position; −1 over the ruler. May be beyond the last row. */
 export function rowUnder({ view }: TapeSurface, y: number): number {
   return y < RULER_PX ? -1 : Math.floor((y - RULER_PX + view().scrollPx) / ROW_PX);
 }
 
-/** The mark of a row nearest to a place, within reach. */
+/** Returns the mark of a row nearest to a position, within reach. */
 function findMark(model: TapeModel, view: TapeView, row: number, x: number): number {
   const found = model.rows[row];
   let best = -1;
@@ -59,7 +62,7 @@ function findMark(model: TapeModel, view: TapeView, row: number, x: number): num
   return best;
 }
 
-/** Pulls the end of a window; what it says beside the hand can be read while it lasts. */
+/** Pulls the end of a window; `words` is shown beside the pointer. */
 export interface Pull extends TapeGesture {
   readonly shown: () => { readonly handle: TapeHandle; readonly words: string };
 }
@@ -87,7 +90,7 @@ export function beginPull(surface: TapeSurface, handle: TapeHandle, place: TapeP
   };
 }
 
-/** Paints on a lane; the stretch that it would leave can be read while it lasts. */
+/** Paints on a lane; `result` is the stretch it would leave. */
 export interface Brush extends TapeGesture {
   readonly shown: () => { readonly row: number; readonly from: number; readonly to: number };
 }
@@ -131,7 +134,7 @@ export function beginBrush(surface: TapeSurface, place: TapePlace, isWipe: boole
   };
 }
 
-/** Sweeps a stretch over the ruler. */
+/** Selects a stretch on the ruler. */
 export function beginSweep(surface: TapeSurface, place: TapePlace): TapeGesture {
   const from = frameUnder(surface, place.x);
   return {
@@ -152,7 +155,7 @@ export function beginScrub(surface: TapeSurface, place: TapePlace): TapeGesture 
   return { kind: "scrub", move, end: () => undefined, cancel: () => undefined };
 }
 
-/** Pans; a press let go where it began is a click on what stands there. */
+/** Pans; a press released where it began is a click. */
 export function beginPan(surface: TapeSurface, place: TapePlace, canChoose: boolean): TapeGesture {
   const before = surface.view();
   const isMoved = ({ x, y }: TapePlace) => Math.abs(x - place.x) + Math.abs(y - place.y) > CLICK_PX;
@@ -182,7 +185,9 @@ export function beginPan(surface: TapeSurface, place: TapePlace, canChoose: bool
   };
 }
 
-/** On a name: a click chooses the row, one on the mark before it folds its group, a drag moves the row. */
+/**
+ * On a row's name: a click selects the row, one on the mark before it folds its group, a drag moves the row.
+ */
 export function beginRow(surface: TapeSurface, place: TapePlace): TapeGesture {
   let row = rowUnder(surface, place.y);
   const begun = row;

@@ -9,11 +9,11 @@ import type { TapeModel } from "../model/tapeRows";
 import { findEvent, type StretchAct } from "./tapeActions";
 import type { TapeController } from "./tapeController";
 
-/** What the tape's keys act on. */
+/** The objects the tape's keys act on. */
 export interface TapeKeysTarget {
   readonly desk: Pick<Desk, "workbench" | "evaluation" | "playback" | "checking">;
   readonly tape: PageTape;
-  /** The rows as they are shown, and all there are. */
+  /** The rows as shown, and all rows. */
   readonly model: TapeModel;
   readonly whole: TapeModel;
   readonly controller: TapeController;
@@ -25,7 +25,7 @@ export interface TapeKeysTarget {
 
 type Pressed = Pick<KeyboardEvent, "key" | "shiftKey" | "altKey">;
 
-/** One action of the tape: the keys that do it as the sheet shows them, what it does in words, and the doing. */
+/** One action of the tape: its keys as shown in the list of keys, its description, and its function. */
 interface TapeKey {
   readonly shown: string;
   readonly words: string;
@@ -44,7 +44,7 @@ function jump({ desk, model, row }: TapeKeysTarget, direction: 1 | -1, isOwnRow:
   if (found !== undefined) desk.playback.goTo(found);
 }
 
-/** One key for three turns: begin a stretch, end it, let it go. */
+/** Starts, ends or clears a stretch, in turn. */
 function turnStretch({ desk: { playback } }: TapeKeysTarget): void {
   const { frame, stretch } = playback.getState();
   if (!stretch) playback.setState({ stretch: { from: frame, to: frame } });
@@ -59,7 +59,7 @@ function zoomToStretch({ desk, controller, model }: TapeKeysTarget): void {
   controller.showFrames(from, to);
 }
 
-/** Paints or wipes one frame's press on the chosen row. */
+/** Paints or clears one frame of the selected row. */
 function paintHere({ desk, tape, model, row }: TapeKeysTarget, isDown: boolean): void {
   const found = model.rows[row];
   const { frame } = desk.playback.getState();
@@ -88,7 +88,7 @@ function foldGroupOf({ desk, model, row, chooseRow }: TapeKeysTarget): void {
   chooseRow(model.rows.findIndex(item => item.group === group));
 }
 
-/** The next variant laid over the take; after the last, none. */
+/** Shows the next variant for comparison; after the last one, none. */
 function layNextVariantOver({ desk, tape: { look } }: TapeKeysTarget): void {
   const { variants } = desk.workbench.getState();
   const at = variants.findIndex(variant => variant.id === look.getState().laidOver);
@@ -100,7 +100,9 @@ const stepBy =
   ({ desk: { playback } }: TapeKeysTarget, { shiftKey }: Pressed) =>
     playback.goTo(playback.getState().frame + by * (shiftKey ? 10 : 1));
 
-/** Makes a check of the event on this frame: that of the chosen row, or else the one that says most of what the kit makes of it. */
+/**
+ * Creates a check from the event on this frame: that of the selected row, or else the most informative one.
+ */
 function checkHere({ desk, model, row }: TapeKeysTarget, way: "mustHappen" | "mustNever"): void {
   const { frame } = desk.playback.getState();
   const { evaluated } = desk.evaluation.getState();
@@ -113,7 +115,10 @@ function checkHere({ desk, model, row }: TapeKeysTarget, way: "mustHappen" | "mu
   desk.checking[way](own ?? tellingNote(trace, frame));
 }
 
-/** Makes the check that every press of the control of the chosen row, or of the press whose fate is told, is answered. */
+/**
+ * Creates the check that every press is answered, for the control of the selected row or of the selected
+ * press.
+ */
 function checkAnswers({ desk, tape, model, row }: TapeKeysTarget): void {
   const controls = desk.evaluation.getState().evaluated?.program.controls ?? [];
   const place = tape.look.getState().fate?.control;
@@ -127,7 +132,7 @@ const onStretch =
   ({ tape }: TapeKeysTarget) =>
     tape.actions.actOnStretch(act);
 
-/** Every action of the tape and its keys: the one list from which the keys work and the sheet is written. */
+/** Every action of the tape with its keys, from which the key handling and the list of keys are derived. */
 export const TAPE_KEYS: readonly TapeKey[] = [
   { shown: "←", words: "one frame back; with Shift ten", keys: ["ArrowLeft"], act: stepBy(-1) },
   { shown: "→", words: "one frame on; with Shift ten", keys: ["ArrowRight"], act: stepBy(1) },
@@ -266,7 +271,7 @@ export const TAPE_KEYS: readonly TapeKey[] = [
   { shown: "?", words: "this sheet", keys: ["?"], act: ({ openSheet }) => openSheet() },
 ];
 
-/** The action of a key that was pressed, or undefined. */
+/** Returns the action of a pressed key, or undefined. */
 function findKey(pressed: Pressed, isPainting: boolean): TapeKey | undefined {
   const key = pressed.key.length === 1 ? pressed.key.toLowerCase() : pressed.key;
   return TAPE_KEYS.find(
@@ -275,7 +280,7 @@ function findKey(pressed: Pressed, isPainting: boolean): TapeKey | undefined {
   );
 }
 
-/** Does what a key of the tape does; false when the key is none of them. */
+/** Runs the action of a pressed key; false if it has none. */
 export function pressTapeKey(pressed: Pressed, target: TapeKeysTarget): boolean {
   const { playback } = target.desk;
   const { frame } = playback.getState();

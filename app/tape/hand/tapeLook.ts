@@ -6,26 +6,26 @@ import type { Workbench } from "../../document/workbench";
 import type { TapeController } from "./tapeController";
 import type { RulePlace } from "../../edits/ruleEdits";
 
-/** What is being looked at on the tape, shared by its canvas, its dock and its cards. */
+/** The tape's selection and options, shared by its canvas, its dock and its cards. */
 export interface TapeLook {
-  /** The press whose fate is told, by control and frame. */
+  /** The selected press, by control and frame. */
   readonly fate: Pick<Fate, "control" | "frame"> | undefined;
-  /** What the rules before the last pull made of the take, that changes are marked against until the next edit. */
+  /** The trace under the rules before the last pull, for marking changes until the next edit. */
   readonly before: { readonly trace: Trace; readonly rules: Rules } | undefined;
-  /** The rule that is being shaped, if one is. */
+  /** The rule being shaped, if any. */
   readonly about: RulePlace | undefined;
   readonly tool: "look" | "paint";
-  /** The percent of full speed that painting on the speed lane gives. */
+  /** The speed in percent that painting on the speed lane sets. */
   readonly brushPercent: number;
-  /** The variant whose trace lies over that of the present rules. */
+  /** The variant whose trace is shown for comparison. */
   readonly laidOver: string | undefined;
-  /** The tape that is on the screen, for pictures of it; undefined where none is. */
+  /** The visible tape, for pictures of it; undefined if there is none. */
   readonly drawn: Pick<TapeController, "view" | "paintOn"> | undefined;
-  /** Are the other takes shown as strips? */
+  /** Whether the other takes are shown as strips. */
   readonly showsStrips: boolean;
 }
 
-/** Makes the look; another take, or another kit, takes away what was said of the last one. */
+/** Creates the look; opening another take or kit resets the selection. */
 export function createTapeLook(
   workbench: Pick<Workbench, "subscribe">,
   evaluation: Pick<StoreApi<Evaluation>, "subscribe">,

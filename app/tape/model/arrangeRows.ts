@@ -20,7 +20,7 @@ interface Mark {
   readonly note: number;
 }
 
-/** One row in place of a group: where anything is down, open or shown, and every mark. */
+/** Returns one row for a folded group: where anything is down, open or shown, and every mark. */
 function foldGroup(group: TapeGroup, rows: readonly TapeRow[]): TapeRow {
   const folded = createRow(
     group,
@@ -68,28 +68,33 @@ function sortRows(rows: readonly TapeRow[], order: readonly string[]): TapeRow[]
   return [...rows].sort((a, b) => placeOf(a) - placeOf(b));
 }
 
-/** Which rows are shown. */
+/** The selection of rows to show. */
 export interface RowsWanted {
-  /** Part of a name: only rows that have it, folded or not. */
+  /** Part of a name: only rows that contain it, folded or not. */
   readonly word?: string;
-  /** While painting every lane that can be painted is there, the speed among them. */
+  /** While painting, every paintable lane is shown, including the speed. */
   readonly isPainting?: boolean;
   /** Only rows with these keys. */
   readonly only?: ReadonlySet<string> | undefined;
 }
 
-/** Does anything happen on a row? */
+/** Returns whether a row has any content. */
 export function isStirring(row: TapeRow): boolean {
   return row.spanFrom.length > 0 || row.waitFrom.length > 0 || row.markFrame.length > 0;
 }
 
-/** The keys of the rows on which anything stirs; undefined where nothing does, so that the rows of an empty take are shown. */
+/**
+ * Returns the keys of the rows with any content; undefined if there are none, so that the rows of an empty
+ * take are shown.
+ */
 export function listStirring({ rows }: TapeModel): ReadonlySet<string> | undefined {
   const stirring = rows.filter(isStirring);
   return stirring.length > 0 ? new Set(stirring.map(keyOfRow)) : undefined;
 }
 
-/** The rows to show: in someone's own order, groups folded, only those that are wanted, the speed only where there is any. */
+/**
+ * Returns the rows to show: in the user's order, groups folded, filtered, the speed only if the take has one.
+ */
 export function arrangeRows(
   model: TapeModel,
   { folded, order }: RowOrder,
@@ -112,7 +117,7 @@ export function arrangeRows(
   return { ...model, rows };
 }
 
-/** A group folded, or unfolded if it was. */
+/** Returns settings with a group folded, or unfolded if it was. */
 export function foldRows(rows: RowOrder, group: TapeGroup): RowOrder {
   const folded = rows.folded.includes(group)
     ? rows.folded.filter(item => item !== group)
@@ -121,8 +126,8 @@ export function foldRows(rows: RowOrder, group: TapeGroup): RowOrder {
 }
 
 /**
- * A row moved past its neighbour above or below among the shown rows; the same where the neighbour is of another
- * group. Rows of the group that are not shown keep their places.
+ * Returns settings with a row moved past its neighbour among the shown rows; unchanged if the neighbour is of
+ * another group. Hidden rows of the group keep their places.
  */
 export function moveRow(
   rows: RowOrder,

@@ -29,7 +29,7 @@ import {
   type TapeRow,
 } from "./tapeRows";
 
-/** Makes the tape of a trace that may still grow: each call reads only what is new since the last. */
+/** Builds the tape of a trace that may still grow: each call reads only new notes. */
 export interface TapeBuilder {
   readonly extend: (trace: Trace) => TapeModel;
 }
@@ -39,7 +39,7 @@ interface Named {
   readonly name: string;
 }
 
-/** Lanes of a take whose control the kit does not have: kept, shown, and heard by nothing. */
+/** Returns rows for lanes of a take whose control the kit lacks; they are kept and shown. */
 function unboundRows(program: Program, take: Take): TapeRow[] {
   const frames = countFrames(take, program.rateHz);
   return Object.entries(take.lanes).flatMap(([id, lane]) => {
@@ -59,7 +59,7 @@ function unboundRows(program: Program, take: Take): TapeRow[] {
   });
 }
 
-/** The analog values of a control's lane, where it was ever anything between all and nothing. */
+/** Adds the analog values of a control's lane, if it has any between 0 and 1. */
 function addValues(row: TapeRow, lane: Take["lanes"][string], rateHz: number, takeRateHz: number): void {
   if (lane.every(([, value]) => value === 0 || value === 1)) return;
   for (const [x, value] of lane) {
@@ -68,7 +68,7 @@ function addValues(row: TapeRow, lane: Take["lanes"][string], rateHz: number, ta
   }
 }
 
-/** The lane of speed, where the take has one. */
+/** Returns the speed lane, if the take has one. */
 function speedRow(take: Take, rateHz: number): TapeRow {
   const row = createRow("time", { id: "speed", name: "Speed" });
   for (const [x, percent] of take.speed ?? []) {
@@ -79,7 +79,7 @@ function speedRow(take: Take, rateHz: number): TapeRow {
   return row;
 }
 
-/** Rows for a program, and what turns notes into stretches and marks on them. */
+/** Creates the rows of a program, and the reader that turns notes into stretches and marks. */
 function createReader({ kit, program }: Rules) {
   const named = (group: TapeGroup, items: readonly { id: string }[], names: readonly Named[] = []) =>
     items.map(item =>
@@ -102,7 +102,7 @@ function createReader({ kit, program }: Rules) {
   const freezeTo: number[] = [];
   /** By slot: the move whose timeline is drawn. */
   const running = new Int32Array(program.slots.length).fill(-1);
-  /** By move: how many of its requests wait. */
+  /** By move: the number of its pending requests. */
   const waiting = new Int32Array(program.moves.length);
   let losses: { readonly of: Trace; readonly marks: LossMarks } | undefined;
 
@@ -114,15 +114,15 @@ function createReader({ kit, program }: Rules) {
     freezeTo.push(Infinity);
   }
 
-  /** A gate turns, or begins or ceases to be forgiven while it is closed. */
+  /** A gate opens or closes, or starts or stops being forgiven. */
   function turnGate(gate: number, frame: number, look: "open" | "forgiven", isOn: boolean): void {
     const row = gates[gate]!;
-    // A gate that opens has ended its trail already.
+    // An opening gate has already ended its trail.
     if (look === "open" || isOn || row.spanLook.at(-1) === look) closeSpan(row, frame);
     if (isOn) addSpan(row, frame, Infinity, look);
   }
 
-  /** A slot comes to another part of a timeline: what was drawn in it before ends there. */
+  /** A slot's timeline reaches another part; the previous part ends there. */
   function turnPart(move: number, frame: number, part: (typeof PARTS)[number]): void {
     const { slot } = program.moves[move]!;
     const before = running[slot]!;
@@ -131,7 +131,7 @@ function createReader({ kit, program }: Rules) {
     if (part !== "none") addSpan(moves[move]!, frame, Infinity, part);
   }
 
-  /** A request begins to wait, or is over: one stretch from the first that waits to when none does. */
+  /** A request starts waiting, or ends: one stretch from the first pending request until none is pending. */
   function turnWaiting(move: number, frame: number, by: 1 | -1): void {
     const { waitFrom, waitTo } = moves[move]!;
     waiting[move] = waiting[move]! + by;
@@ -164,7 +164,7 @@ function createReader({ kit, program }: Rules) {
     if (phase === SUSTAINED) addSpan(patterns[pattern]!, frame, Infinity, "sustained");
   }
 
-  /** How each kind of note changes the rows. `i`: the note, `f` its frame, `of` its subject. */
+  /** The change of rows for each kind of note. `i`: the note, `f` its frame, `of` its subject. */
   const readers: Readonly<Record<NoteName, (trace: Trace, i: number, f: number, of: number) => void>> = {
     edge(trace, i, f, of) {
       const isDown = notes.edge.isDown(trace, i) === 1;
@@ -198,7 +198,7 @@ function createReader({ kit, program }: Rules) {
       modeFrame.push(f);
       modeName.push(kit.modes?.find(mode => mode.id === id)?.name ?? id);
     },
-    // Shown by the fate of the press alone.
+    // Shown only in the fate of the press.
     kept: () => undefined,
   };
   const byCode: (typeof readers)[NoteName][] = [];
@@ -232,7 +232,7 @@ function createReader({ kit, program }: Rules) {
 
 type Reader = ReturnType<typeof createReader>;
 
-/** The model as the reader has it by now, with some rows. */
+/** Returns the reader's current model, with some rows. */
 function modelOf(reader: Reader, trace: Trace, rows: readonly TapeRow[]): TapeModel {
   const { modeFrame, modeName, clock, freezeFrom, freezeTo } = reader;
   return {
@@ -248,8 +248,8 @@ function modelOf(reader: Reader, trace: Trace, rows: readonly TapeRow[]): TapeMo
 }
 
 /**
- * A tape for a trace that grows, as while playing. The model it gives has the same rows each time, longer by what is
- * new; stretches still open last to Infinity.
+ * Builds the tape of a growing trace, as while playing. Its model keeps the same rows, extended by new
+ * content; open stretches last to Infinity.
  */
 export function createTapeBuilder(rules: Rules): TapeBuilder {
   const reader = createReader(rules);
@@ -263,7 +263,7 @@ export function createTapeBuilder(rules: Rules): TapeBuilder {
   };
 }
 
-/** Ends at the end of the take what is still open there, and leaves out what would begin behind it. */
+/** Ends open stretches at the end of the take, and removes those that begin beyond it. */
 function endAt(from: number[], to: number[], frames: number): void {
   while (from.length > 0 && from.at(-1)! >= frames) {
     from.pop();
@@ -272,15 +272,15 @@ function endAt(from: number[], to: number[], frames: number): void {
   for (let k = 0; k < to.length; k++) if (to[k]! > frames) to[k] = frames;
 }
 
-/** A tape that is put together a piece at a time. */
+/** A tape under construction, built in slices. */
 export interface TapeReading {
-  /** Reads on to a note, which is not read itself. */
+  /** Reads up to a note (exclusive). */
   readonly readTo: (note: number) => void;
-  /** The tape, when all notes have been read. To be called once. */
+  /** Returns the tape after all notes were read. Call once. */
   readonly finish: () => TapeModel;
 }
 
-/** Begins to read a trace into the rows of the tape. Rules that are off have no row. No stretch outlasts the take. */
+/** Starts building the tape of a trace. Disabled rules have no row. No stretch extends beyond the take. */
 export function beginTape(rules: Rules, trace: Trace, take?: Take): TapeReading {
   const { program } = rules;
   const reader = createReader(rules);
@@ -315,7 +315,7 @@ export function beginTape(rules: Rules, trace: Trace, take?: Take): TapeReading 
   };
 }
 
-/** Makes the tape of a trace at once: one pass over the notes. */
+/** Builds the tape of a trace at once, in one pass over the notes. */
 export function buildTape(rules: Rules, trace: Trace, take?: Take): TapeModel {
   const reading = beginTape(rules, trace, take);
   reading.readTo(trace.count);

@@ -1,7 +1,7 @@
 import { diffTraces, type Difference, type Program, type Trace } from "#core";
 import type { TapeModel } from "./tapeRows";
 
-/** A change marked on the tape: in which row, where it was and where it is (−1 where it is not). */
+/** A change marked on the tape: its row, its old and its new frame (−1 if absent). */
 export interface TapeChange {
   readonly row: number;
   readonly what: Difference["what"];
@@ -9,7 +9,7 @@ export interface TapeChange {
   readonly isFrame: number;
 }
 
-/** What is new, gone or moved on the tape against an earlier trace. */
+/** Returns what is new, gone or moved on the tape relative to an earlier trace. */
 export function listChanges(model: TapeModel, program: Program, before: Trace, now: Trace): TapeChange[] {
   return diffTraces(before, now).flatMap(difference => {
     const isPrompt = difference.kind === "prompt";

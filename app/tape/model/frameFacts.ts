@@ -14,7 +14,7 @@ import type { Rules } from "#stage";
 import { isBeaten } from "./tellingNote";
 import type { TapeModel, TapeRow } from "./tapeRows";
 
-/** One thing that holds on a frame: which row, and what, in words. */
+/** One fact about a frame: its row, and the words. */
 export interface FrameFact {
   readonly name: string;
   readonly fact: string;
@@ -35,7 +35,7 @@ const SPAN_WORDS = {
   speed: "at",
 } as const;
 
-/** The analog value a control has on a frame, where it was recorded as one. */
+/** Returns the analog value of a control on a frame, if recorded. */
 function valueFact(row: TapeRow, frame: number): string[] {
   const k = firstAbove(row.valueFrame, frame) - 1;
   return k < 0 ? [] : [`at ${Number(row.value[k]!.toFixed(2))} of 1`];
@@ -58,7 +58,7 @@ function waitFact(row: TapeRow, frame: number): string[] {
   return k < 0 ? [] : [`remembered, ${frame - row.waitFrom[k]! + 1} f`];
 }
 
-/** Everything that holds on one frame, row by row: stretches first, then what happened on it. */
+/** Returns every fact about one frame, row by row: first its stretches, then its events. */
 export function listFacts(
   model: TapeModel,
   { kit, program }: Rules,
@@ -75,7 +75,7 @@ export function listFacts(
   });
 }
 
-/** A row of the tape read as a table. */
+/** A line of the tape as a table. */
 export interface EventLine {
   readonly note: number;
   readonly frame: number;
@@ -83,10 +83,10 @@ export interface EventLine {
   readonly words: string;
 }
 
-/** By the note of a performed move: the names of the moves that wanted the same press and gave way to it. */
+/** Returns, by the note of a performed move, the names of the moves that lost the same press to it. */
 function findGaveWay(moves: readonly { readonly name: string }[], trace: Trace): Map<number, string[]> {
   const found = new Map<number, string[]>();
-  /** The notes of the performed, by move: the last one, which a move that gave way on the same frame names. */
+  /** The notes of performed moves, by move; a move beaten on the same frame refers to the last. */
   const performed = new Map<number, number>();
   for (let note = 0; note < trace.count; note++) {
     if (trace.kind[note] === notes.performed.code) performed.set(trace.subject[note]!, note);
@@ -99,8 +99,8 @@ function findGaveWay(moves: readonly { readonly name: string }[], trace: Trace):
 }
 
 /**
- * The events of a trace as lines of a table, in frame order; edges of controls are among them. A move that gave its press
- * to another is told with that one, not as a line of its own.
+ * Returns the events of a trace as lines of a table, in frame order, including edges of controls. A move that
+ * lost its press to another is mentioned in that one's line and has no line of its own.
  */
 export function listEvents({ kit, program }: Rules, trace: Trace): EventLine[] {
   const lines: EventLine[] = [];

@@ -12,19 +12,23 @@ import { rowWithin, type TapeModel, type TapeRow } from "./tapeRows";
 
 type Rounding = "atLeast" | "atMost";
 
-/** The end of a window, as it would be asked for. */
+/** The end of a window, as requested. */
 interface WindowEnd {
-  /** Where the edge would be with a length of nothing. */
+  /** The position of the edge for a length of 0. */
   readonly anchor: number;
-  /** Which frame the edge stands before: the first that reaches the length, the first past it, or the one after it was reached. */
+  /**
+   * The frame the edge precedes: the first that reaches the length, the first past it, or the one after it
+   * was reached.
+   */
   readonly ends: "reach" | "past" | "after";
-  /** Is the length counted by the clock that never slows? */
+  /** Whether the length counts on the real clock. */
   readonly isReal: boolean;
 }
 
 /**
- * The end of a window that can be pulled on the tape: it stands at the left edge of `edge`, where the clock of the take,
- * hit stops and all, had come to its length; pulled elsewhere, the number at `path` becomes the length counted to there.
+ * The end of a window that can be pulled on the tape. It is at the left edge of `edge`, where the take's
+ * clock, including hit stops, reached its length; pulled elsewhere, the number at `path` becomes the length
+ * up to there.
  */
 export interface TapeHandle extends WindowEnd {
   readonly row: number;
@@ -32,11 +36,11 @@ export interface TapeHandle extends WindowEnd {
   readonly least: number;
   readonly path: readonly PathStep[];
   readonly rounding: Rounding;
-  /** What the number means, for the words beside the hand: "remembered for". */
+  /** A label for the number, shown beside the pointer: "remembered for". */
   readonly words: string;
 }
 
-/** Where the edge of a window of so many frames stands; Infinity where a freeze is never outlived. */
+/** Returns the edge of a window of a number of frames; Infinity if a freeze never ends. */
 export function edgeOfWindow({ anchor, ends, isReal }: WindowEnd, clock: TakeClock, frames: number): number {
   if (isReal) return anchor + frames;
   if (ends === "reach") return clock.frameAtAge(anchor, frames * TICKS);
@@ -44,7 +48,7 @@ export function edgeOfWindow({ anchor, ends, isReal }: WindowEnd, clock: TakeClo
   return clock.frameAtAge(anchor - 1, frames * TICKS) + 1;
 }
 
-/** The length, in frames, of the longest window whose edge stands there. */
+/** Returns the length, in frames, of the longest window with that edge. */
 export function framesOfWindow({ anchor, ends, isReal }: WindowEnd, clock: TakeClock, edge: number): number {
   if (isReal) return edge - anchor;
   const age = (from: number, to: number) => (clock.ticksAt(to) - clock.ticksAt(from)) / TICKS;
@@ -57,7 +61,7 @@ function framesAt(kit: Kit, path: readonly PathStep[], rounding: Rounding): numb
   return typeof written === "string" ? (parseFrames(written, kit.rate, rounding) ?? 0) : 0;
 }
 
-/** The last press of a control's row inside a stretch of frames. */
+/** Returns the last press of a control's row within a range of frames. */
 function lastPress(model: TapeModel, control: string, from: number, to: number): number {
   const row = model.rows.find(item => item.group === "controls" && item.id === control);
   const press = row?.spanFrom[firstAbove(row.spanFrom, to - 1) - 1] ?? from;
@@ -95,7 +99,7 @@ function handlesOfPattern(kit: Kit, model: TapeModel, row: TapeRow, at: number):
   });
 }
 
-/** Where each gate that a performed move opens closes again. */
+/** Returns the handles at which the gates that a performed move opens close again. */
 function handlesOfOpenings(
   kit: Kit,
   { clock }: TapeModel,
@@ -171,7 +175,7 @@ function handlesOfPrompt(kit: Kit, { clock }: TapeModel, row: TapeRow, at: numbe
   });
 }
 
-/** Every end on one row that can be pulled, where the clock of the take had come to it; of what touches some frames, where they are given. */
+/** Returns every handle of a row, positioned by the take's clock; only those near some frames if given. */
 export function listHandles(
   kit: Kit,
   model: TapeModel,

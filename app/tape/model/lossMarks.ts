@@ -1,24 +1,24 @@
 import { createOutcomeReader, LOSS_REASONS, notes, type Fate, type Program, type Trace } from "#core";
 import type { TapeRow } from "./tapeRows";
 
-/** A loss on the tape, with the number of its presses that nothing has used. */
+/** A loss on the tape, with the number of its unused presses. */
 interface Mark {
   readonly row: TapeRow;
   readonly at: number;
   unused: number;
 }
 
-/** Chooses how losses look on the tape, note by note as a trace grows. */
+/** Chooses the look of losses on the tape, note by note as a trace grows. */
 export interface LossMarks {
-  /** Reads on, so that the note has been read. Marks that are on rows already may change. */
+  /** Reads up to and including the note. May change marks already on rows. */
   readonly readNote: (note: number) => void;
-  /** Returns the look of the mark about to be added to a row for a loss, the note read last. */
+  /** Returns the look of the mark to add to a row for a loss, which must be the note read last. */
   readonly lookOf: (note: number, row: TapeRow) => "lost" | "beaten";
 }
 
 /**
- * Tells lost presses from requests that were lost while a move or a prompt used their presses, sooner or later: those are
- * marked as beaten. Which presses are used is read from the outcomes of the trace.
+ * Distinguishes lost presses from losses whose presses a move or a prompt used before or after; those are
+ * marked as beaten. Uses the outcomes of the trace.
  */
 export function followLosses(program: Program, trace: Trace): LossMarks {
   const marksOf = new Map<Fate, Mark[]>();

@@ -12,14 +12,14 @@ import {
 import type { TapeStretchOfRows } from "./tapeView";
 import { keyOfRow, type TapeModel, type TapeRow } from "./tapeRows";
 
-/** The note of the request a move's mark comes from. */
+/** Returns the note of the request of a move's mark. */
 function findRequest(trace: Trace, move: number, made: number): number {
   for (let i = firstNoteAfter(trace, made - 1); i < trace.count && trace.frame[i] === made; i++)
     if (trace.kind[i] === notes.request.code && trace.subject[i] === move) return i;
   return -1;
 }
 
-/** The note with the edges that a mark of a pattern or a move comes from; −1 for none. */
+/** Returns the note with the edges of a pattern's or move's mark; −1 for none. */
 function sourceOf(trace: Trace, note: number): number {
   const subject = trace.subject[note]!;
   switch (trace.kind[note]) {
@@ -35,8 +35,8 @@ function sourceOf(trace: Trace, note: number): number {
 }
 
 /**
- * The fate behind a note of the tape: of the youngest press that a fire, a request or an answer is made of, or, for a
- * lapse, of the last press of its controls. Undefined when there is none (a direction alone, say).
+ * Returns the fate for a note of the tape: of the latest press of a fire, a request or an answer, or, for a
+ * lapse, of the last press of its controls. Undefined if there is none (for example a direction alone).
  */
 export function fateOfNote(
   fates: readonly Fate[],
@@ -63,7 +63,7 @@ export function fateOfNote(
   return fates.findLast(({ control, frame }) => edges.some(key => isOfPress(program, key, control, frame)));
 }
 
-/** The fate of a control's press that is down on a frame. */
+/** Returns the fate of a control's press that is down on a frame. */
 export function fateOfPress(
   fates: readonly Fate[],
   program: Program,
@@ -75,13 +75,13 @@ export function fateOfPress(
   return fates.find(fate => fate.control === control && fate.frame === row.spanFrom[span]);
 }
 
-/** A place on the tape that a line joins. */
+/** A point on the tape that a line joins. */
 export interface TapePoint {
   readonly row: number;
   readonly frame: number;
 }
 
-/** The places a press went through, in order: the press, what fired, what was asked for, what became of it. */
+/** Returns the path of a press, in order: the press, the fires, the requests, their ends. */
 export function pathOfFate(program: Program, model: TapeModel, fate: Fate): TapePoint[] {
   const rowOf = (group: TapeRow["group"], id: string | undefined) =>
     model.rows.findIndex(row => row.group === group && row.id === id);
@@ -104,11 +104,11 @@ export function pathOfFate(program: Program, model: TapeModel, fate: Fate): Tape
   return points.filter(point => point.row >= 0);
 }
 
-/** How many frames are shown before and after the way of a press, to see what it met. */
+/** The frames shown before and after the path of a press. */
 const BEFORE = 8;
 const AFTER = 24;
 
-/** The stretch of frames and rows in which the whole way of a press can be seen. The way must not be empty. */
+/** Returns the range of frames and rows that shows a whole path, which must not be empty. */
 export function placeOfWay(way: readonly TapePoint[]): TapeStretchOfRows {
   const rows = way.map(point => point.row);
   const frames = way.map(point => point.frame);
@@ -120,7 +120,10 @@ export function placeOfWay(way: readonly TapePoint[]): TapeStretchOfRows {
   };
 }
 
-/** The keys of the rows that tell what became of a press: those of its way, and of the gates it was lost to. */
+/**
+ * Returns the keys of the rows involved in a press's fate: those of its path, and of the gates it was lost
+ * to.
+ */
 export function rowsOfFate(program: Program, whole: TapeModel, fate: Fate): string[] {
   const way = pathOfFate(program, whole, fate).map(point => keyOfRow(whole.rows[point.row]!));
   const gates = fate.losses.flatMap(loss => (isOfGate(loss) ? program.gates[loss.because]!.id : []));

@@ -2,7 +2,7 @@ import type { Kit } from "#core";
 import { idsUnder, listLeaningRules, NAMING_FIELDS, ruleAt, type RulePlace } from "../../edits/ruleEdits";
 import { keyOfRow, type TapeGroup } from "./tapeRows";
 
-/** The fields of a rule that name something with a row of its own, by the group that row stands in. */
+/** The fields of a rule that name something with a row of its own, by the group of that row. */
 const NAMING: readonly (readonly [TapeGroup, ReadonlySet<string>])[] = [
   [
     "controls",
@@ -16,7 +16,7 @@ const NAMING: readonly (readonly [TapeGroup, ReadonlySet<string>])[] = [
 
 const DIRECTIONS = new Set(["dir"]);
 
-/** The keys of the rows a rule names. A stick stands for its four controls: its row says which way they turn it. */
+/** Returns the keys of the rows a rule names. A stick contributes its four controls. */
 function rowsNamed(rule: unknown): string[] {
   const sticks = idsUnder(rule, DIRECTIONS).map(dir => dir.slice(0, dir.lastIndexOf(":")));
   return [
@@ -25,16 +25,16 @@ function rowsNamed(rule: unknown): string[] {
   ];
 }
 
-/** The key of a rule's own row, as a list; empty for a switch, which has no row. */
+/** Returns the key of a rule's own row, as a list; empty for a switch, which has no row. */
 export function rowsOfRule(kit: Kit, place: RulePlace): string[] {
   const rule = ruleAt(kit, place);
   return rule && place.list !== "switches" ? [keyOfRow({ group: place.list, id: rule.id })] : [];
 }
 
 /**
- * The keys of the rows that tell what a rule does: its own, those of what leans on it, of everything it names and of
- * what the patterns among these listen to; for a pattern also those on the same control, for a move those that answer
- * the same pattern or open its gates.
+ * Returns the keys of the rows related to a rule: its own, those of rules that refer to it, of everything it
+ * names and of the controls of the patterns among these; for a pattern also the patterns on the same control,
+ * for a move those that answer the same pattern or open its gates.
  */
 export function rowsAbout(kit: Kit, place: RulePlace): ReadonlySet<string> {
   const leaning = listLeaningRules(kit, place).flatMap(other => rowsOfRule(kit, other));
@@ -43,7 +43,7 @@ export function rowsAbout(kit: Kit, place: RulePlace): ReadonlySet<string> {
     if (!about.has(`patterns:${pattern.id}`)) continue;
     for (const key of rowsNamed(pattern)) about.add(key);
   }
-  // Patterns on one control share its presses: a tap and a hold are read together.
+  // Patterns on one control share its presses, so a tap and a hold are shown together.
   const own = place.list === "patterns" ? kit.patterns[place.index] : undefined;
   if (own && "control" in own) {
     const alike = kit.patterns.filter(pattern => "control" in pattern && pattern.control === own.control);

@@ -6,13 +6,16 @@ export interface StickFollower {
   readonly row: TapeRow;
   readonly turnControl: (control: number, frame: number, isDown: boolean) => void;
   readonly turnGate: (gate: number, frame: number, isOpen: boolean) => void;
-  /** Everything of the frames up to this one is known: the digit in force is written. */
+  /** Writes the digit in force; everything up to this frame must have been read. */
   readonly settle: (frame: number) => void;
 }
 
 const CENTRE = 5;
 
-/** Follows one stick. Its row has a stretch for every direction but the centre, with the digit as its words. */
+/**
+ * Creates the follower of one stick. Its row has a stretch for every direction except the centre, labelled
+ * with the digit.
+ */
 export function followStick(stick: Program["sticks"][number], row: TapeRow): StickFollower {
   const down = new Map([stick.up, stick.down, stick.left, stick.right].map(control => [control, 0]));
   let mirror = 0;

@@ -1,6 +1,6 @@
 import type { TapeModel, TapeRow } from "./tapeRows";
 
-/** What a hand does to a lane: paints a new stretch, pulls an end of one, moves one, or wipes. Frames. */
+/** A stroke on a lane: paints a new stretch, pulls an end of one, moves one, or clears. Frames. */
 export interface Stroke {
   readonly row: number;
   readonly grip: "new" | "start" | "end" | "body" | "wipe";
@@ -9,7 +9,9 @@ export interface Stroke {
   readonly spanTo: number;
 }
 
-/** What a stroke comes to: a stretch that is emptied first, then one that is filled; empty ones have from = to. */
+/**
+ * The result of a stroke: a range that is cleared first, then one that is filled; empty ones have from = to.
+ */
 export interface StrokeResult {
   readonly wipeFrom: number;
   readonly wipeTo: number;
@@ -17,13 +19,16 @@ export interface StrokeResult {
   readonly fillTo: number;
 }
 
-/** Can this row be painted on? Lanes of the take can; what the core made of them cannot. */
+/** Returns whether this row can be painted on: lanes of the take can, recognised rows cannot. */
 export function isPaintable(row: TapeRow): boolean {
   const isLane = row.group === "controls" || row.group === "gates" || row.group === "time";
   return isLane && row.folded === 0 && !row.spanLook.includes("facing");
 }
 
-/** Begins a stroke at a place of a row, given as a frame with its fraction. `reach`: how near an end counts, in frames. */
+/**
+ * Begins a stroke at a position of a row, given as a fractional frame. `reach` is the distance in frames
+ * within which an end is grabbed.
+ */
 export function beginStroke(
   model: TapeModel,
   row: number,
@@ -47,7 +52,9 @@ export function beginStroke(
   return { row, grip, startFrame, spanFrom, spanTo };
 }
 
-/** What a stroke comes to when the hand is on a frame. Never beyond the take, never less than one frame long. */
+/**
+ * Returns the result of a stroke with the pointer on a frame. Never beyond the take, at least one frame long.
+ */
 export function endStroke(stroke: Stroke, frame: number, frames: number): StrokeResult {
   const { grip, startFrame, spanFrom, spanTo } = stroke;
   const clamp = (at: number) => Math.max(0, Math.min(frames, at));

@@ -23,7 +23,7 @@ import { buildTape, createTapeBuilder } from "./buildTape";
 import { cellsOf, overviewFrames } from "./outcomes";
 import type { TapeModel, TapeRow } from "./tapeRows";
 
-/** Every frame of the stretches of a look, as a set. */
+/** Returns every frame of the stretches of a look, as a set. */
 function framesOf(
   from: readonly number[],
   to: readonly number[],
@@ -36,7 +36,7 @@ function framesOf(
   return frames;
 }
 
-/** What a tape says of every frame: by row and look the frames it is on. */
+/** Returns the frames of each row and look of a tape. */
 function said(model: TapeModel) {
   const rows = new Map<string, Set<number>>();
   const add = (row: TapeRow, look: string, frames: Set<number>) =>
@@ -60,7 +60,7 @@ function said(model: TapeModel) {
   return { on: (key: string, f: number) => rows.get(key)?.has(f) ?? false, frozen };
 }
 
-/** Steps a take frame by frame and holds what the tape says of each frame against the state itself. */
+/** Steps a take frame by frame and compares the tape with the state on each frame. */
 function holdAgainstState(rules: Rules, take: Take): void {
   const { program } = rules;
   const columns = readTake(program, take);

@@ -1,10 +1,10 @@
 import { firstAbove, createGrowingClock, type Growth, type TakeClock } from "#core";
 
-/** The groups of rows, in the order in which they stand. */
+/** The groups of rows, in display order. */
 export const TAPE_GROUPS = ["controls", "gates", "patterns", "moves", "prompts", "time"] as const;
 export type TapeGroup = (typeof TAPE_GROUPS)[number];
 
-/** How a stretch of a row looks; what each means is told in the legend and, by shape, without colour. */
+/** The looks of a stretch. The legend explains them; they differ in shape, not only in colour. */
 export type SpanLook =
   | "speed"
   | "down"
@@ -19,41 +19,44 @@ export type SpanLook =
   | "lead"
   | "window";
 
-/** How a single frame of a row looks. */
+/** The looks of a single frame of a row. */
 export type MarkLook = "fired" | "lapsed" | "performed" | "lost" | "beaten" | "answered" | "failed";
 
-/** One row: stretches and marks as columns, in frame order; stretches never overlap. `to` is the first frame after one. */
+/**
+ * One row: stretches and marks as columns, in frame order; stretches never overlap. `to` is the first frame
+ * after one.
+ */
 export interface TapeRow {
   readonly group: TapeGroup;
   readonly id: string;
   readonly name: string;
   readonly spanFrom: number[];
-  /** Infinity while a stretch is still open: it lasts to the end of what there is. */
+  /** Infinity while a stretch is open: it lasts to the end of the tape. */
   readonly spanTo: number[];
   readonly spanLook: SpanLook[];
-  /** Words to stand in a stretch where they fit; empty for none. */
+  /** Text shown in a stretch if it fits; empty for none. */
   readonly spanText: string[];
-  /** For a move, the stretches in which a press of it was remembered; they may lie beside its timeline. */
+  /** For a move, the stretches in which a request was buffered; they may overlap its timeline. */
   readonly waitFrom: number[];
   readonly waitTo: number[];
   readonly markFrame: number[];
   readonly markLook: MarkLook[];
-  /** The note a mark comes from, for the sentence about it. */
+  /** The note of a mark, for its sentence. */
   readonly markNote: number[];
-  /** For a move's mark, the frame on which it was asked for; −1 for others. */
+  /** For a move's mark, the frame of its request; −1 for others. */
   readonly markMade: number[];
-  /** Words to stand beside a mark where they fit: a grade. */
+  /** Text shown beside a mark if it fits: a grade. */
   readonly markText: string[];
-  /** Analog values of a control: from each frame on, 0 to 1. Empty where it only ever was all or nothing. */
+  /** Analog values of a control, from each frame on, 0 to 1. Empty if it only was 0 or 1. */
   readonly valueFrame: number[];
   readonly value: number[];
-  /** How what is forming grows: a hold to its length, a charge along its curve. */
+  /** The growth of a forming stretch: a hold to its length, a charge along its curve. */
   readonly growth: Growth | undefined;
-  /** How many rows are folded into this one; 0 for a row of its own. */
+  /** The number of rows folded into this one; 0 for a regular row. */
   readonly folded: number;
 }
 
-/** Everything the tape draws, made of a trace. */
+/** The complete content of a tape, built from a trace. */
 export interface TapeModel {
   readonly frames: number;
   readonly rateHz: number;
@@ -61,14 +64,14 @@ export interface TapeModel {
   readonly modeFrame: readonly number[];
   /** The name of the mode that begins on each of those frames. */
   readonly modeName: readonly string[];
-  /** Stretches in which the game stood still, by the take or by the stage: over all rows. */
+  /** Stretches in which the game was stopped, by the take or by the stage; drawn over all rows. */
   readonly freezeFrom: readonly number[];
   readonly freezeTo: readonly number[];
-  /** The game clock as it ran, for what grows by age. */
+  /** The game clock of the run, for growth by age. */
   readonly clock: TakeClock;
 }
 
-/** A tape without anything on it. */
+/** An empty tape. */
 export const EMPTY_TAPE: TapeModel = {
   frames: 0,
   rateHz: 60,
@@ -80,7 +83,7 @@ export const EMPTY_TAPE: TapeModel = {
   clock: createGrowingClock(),
 };
 
-/** A row with nothing on it yet. */
+/** Creates an empty row. */
 export function createRow(
   group: TapeGroup,
   item: { readonly id: string; readonly name: string },
@@ -109,12 +112,15 @@ export function createRow(
   };
 }
 
-/** What a row is known by wherever rows are listed: its group and its id. */
+/** Returns the key of a row: its group and its id. */
 export function keyOfRow(row: Pick<TapeRow, "group" | "id">): string {
   return `${row.group}:${row.id}`;
 }
 
-/** The place of a row by its key; failing that the first of its group, as when that is folded; failing that 0. */
+/**
+ * Returns the index of a row by its key; otherwise the first of its group, for example when that is folded;
+ * otherwise 0.
+ */
 export function findRow(rows: readonly TapeRow[], key: string): number {
   const exact = rows.findIndex(row => keyOfRow(row) === key);
   if (exact >= 0) return exact;
@@ -124,7 +130,7 @@ export function findRow(rows: readonly TapeRow[], key: string): number {
   );
 }
 
-/** Do two rows show the same stretches and marks? */
+/** Returns whether two rows show the same stretches and marks. */
 export function isSameRow(a: TapeRow, b: TapeRow): boolean {
   const isSame = (x: readonly unknown[], y: readonly unknown[]) =>
     x.length === y.length && x.every((value, k) => value === y[k]);
@@ -147,7 +153,7 @@ export function addSpan(row: TapeRow, from: number, to: number, look: SpanLook, 
   row.spanText.push(text);
 }
 
-/** Closes the open stretch of a row, if there is one. One that never came to last a frame is taken away. */
+/** Closes the open stretch of a row, if any. A stretch of no frames is removed. */
 export function closeSpan(row: TapeRow, frame: number): void {
   const last = row.spanTo.length - 1;
   if (last < 0 || row.spanTo[last] !== Infinity) return;
@@ -175,7 +181,7 @@ export function addMark(
   row.markText.push(text);
 }
 
-/** A row with only those of its stretches and marks that touch frames from one up to another. */
+/** Returns a row with only its stretches and marks in a range of frames. */
 export function rowWithin(row: TapeRow, from: number, to: number): TapeRow {
   const cutTo = (starts: readonly number[], ends: readonly number[]) =>
     [firstAbove(ends, from), firstAbove(starts, to - 1)] as const;

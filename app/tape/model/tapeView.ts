@@ -1,4 +1,4 @@
-/** Which part of a take is looked at, and how near. Frames may be fractions while panning. */
+/** The viewport of a take and its zoom. Frames may be fractional while panning. */
 export interface TapeView {
   readonly firstFrame: number;
   readonly pxPerFrame: number;
@@ -7,7 +7,7 @@ export interface TapeView {
   readonly scrollPx: number;
 }
 
-/** A stretch of frames on some rows; ends included. */
+/** A range of frames on some rows, both ends included. */
 export interface TapeStretchOfRows {
   readonly from: number;
   readonly to: number;
@@ -20,7 +20,7 @@ export const RULER_PX = 36;
 export const ROW_PX = 24;
 export const NEAREST_PX = 40;
 
-/** Do two views show the same? */
+/** Returns whether two viewports are equal. */
 export function isSameView(a: TapeView, b: TapeView): boolean {
   return (
     a.firstFrame === b.firstFrame &&
@@ -31,27 +31,27 @@ export function isSameView(a: TapeView, b: TapeView): boolean {
   );
 }
 
-/** The width in which frames are drawn, right of the names. */
+/** Returns the width in which frames are drawn, right of the names. */
 export function laneWidth(view: TapeView): number {
   return Math.max(1, view.widthPx - LABEL_PX);
 }
 
-/** Where a frame's left edge stands, in px from the left of the tape. */
+/** Returns the left edge of a frame, in px from the left of the tape. */
 export function frameToX(view: TapeView, frame: number): number {
   return LABEL_PX + (frame - view.firstFrame) * view.pxPerFrame;
 }
 
-/** The frame under a place; left of the lanes it is the first one shown. */
+/** Returns the frame at a position; left of the lanes it is the first one shown. */
 export function xToFrame(view: TapeView, x: number): number {
   return Math.floor(view.firstFrame + (Math.max(LABEL_PX, x) - LABEL_PX) / view.pxPerFrame);
 }
 
-/** The scale at which a whole take just fits. */
+/** Returns the zoom at which a whole take fits. */
 export function fittingScale(view: TapeView, frames: number): number {
   return laneWidth(view) / Math.max(1, frames);
 }
 
-/** Keeps a view within its take: not nearer than a cell can be, not farther than the whole, never past the ends. */
+/** Clamps a viewport to its take: zoom within its limits, never past the ends. */
 export function clampView(view: TapeView, frames: number, rows: number): TapeView {
   const farthest = Math.min(8, fittingScale(view, frames));
   const pxPerFrame = Math.min(NEAREST_PX, Math.max(farthest, view.pxPerFrame));
@@ -65,7 +65,7 @@ export function clampView(view: TapeView, frames: number, rows: number): TapeVie
   };
 }
 
-/** Zooms by a factor about a place, which keeps its frame under it. */
+/** Zooms by a factor around a position, which keeps its frame. */
 export function zoomView(view: TapeView, factor: number, aboutX: number): TapeView {
   const x = Math.max(LABEL_PX, aboutX) - LABEL_PX;
   const frame = view.firstFrame + x / view.pxPerFrame;
@@ -73,7 +73,10 @@ export function zoomView(view: TapeView, factor: number, aboutX: number): TapeVi
   return { ...view, pxPerFrame, firstFrame: frame - x / pxPerFrame };
 }
 
-/** Moves the view so that a frame is in it: by a little when it is just out of sight, else to bring it before the middle. */
+/**
+ * Moves the viewport so that a frame is visible: slightly if it is just outside, otherwise so that it is left
+ * of the middle.
+ */
 export function revealFrame(view: TapeView, frame: number): TapeView {
   const shown = laneWidth(view) / view.pxPerFrame;
   const room = Math.min(6, shown / 4);
@@ -85,7 +88,7 @@ export function revealFrame(view: TapeView, frame: number): TapeView {
   return { ...view, firstFrame: isBefore ? frame - room : frame - shown + room };
 }
 
-/** Moves the view so that a stretch of frames is in it, both ends included: to its middle if it is not all in sight. */
+/** Moves the viewport so that a range of frames is visible, centred if it is not fully visible yet. */
 export function revealStretch(view: TapeView, from: number, to: number): TapeView {
   const shown = laneWidth(view) / view.pxPerFrame;
   if (from >= view.firstFrame && to + 1 <= view.firstFrame + shown) return view;
@@ -93,19 +96,19 @@ export function revealStretch(view: TapeView, from: number, to: number): TapeVie
   return { ...view, firstFrame: from - Math.max(0, spare / 2) };
 }
 
-/** Scrolls so that rows are in sight, from the first to the last named; where not all fit, the last ones. */
+/** Scrolls so that a range of rows is visible; the last ones if not all fit. */
 export function revealRows(view: TapeView, first: number, last: number): TapeView {
   const roomPx = view.heightPx - RULER_PX;
   const fromFirst = Math.min(view.scrollPx, first * ROW_PX);
   return { ...view, scrollPx: Math.max(fromFirst, (last + 1) * ROW_PX - roomPx) };
 }
 
-/** Brings a stretch of frames into sight, and rows from the first to the last. */
+/** Scrolls a range of frames and rows into view. */
 export function revealStretchOfRows(view: TapeView, place: TapeStretchOfRows): TapeView {
   return revealRows(revealStretch(view, place.from, place.to), place.firstRow, place.lastRow);
 }
 
-/** Steps between ruler marks, in frames: a round number whose labels do not touch. */
+/** Returns the distance of ruler marks in frames: a round number whose labels do not overlap. */
 export function rulerStep(pxPerFrame: number): number {
   const wanted = 64 / pxPerFrame;
   for (const step of [1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1200, 1800, 3600, 7200, 18000, 36000])

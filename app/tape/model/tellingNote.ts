@@ -1,6 +1,6 @@
 import { firstNoteAfter, LOSS_REASONS, notes, type Trace } from "#core";
 
-/** Kinds of note from the one that says most of what a player did to the one that says least. */
+/** The kinds of note, from most to least informative about the player. */
 const BY_WORTH: readonly number[] = [
   notes.performed.code,
   notes.lost.code,
@@ -11,11 +11,11 @@ const BY_WORTH: readonly number[] = [
   notes.gate.code,
 ];
 
-/** Does a loss say only that another move used the press? */
+/** Returns whether a loss only means that another move used the press. */
 export const isBeaten = (trace: Trace, note: number): boolean =>
   trace.kind[note] === notes.lost.code && LOSS_REASONS[notes.lost.reason(trace, note)] === "beaten";
 
-/** The event of a frame that says most; undefined where nothing happens on it. */
+/** Returns the most informative event of a frame; undefined if nothing happens on it. */
 export function tellingNote(trace: Trace, frame: number): number | undefined {
   let best: number | undefined;
   let rank = BY_WORTH.length;

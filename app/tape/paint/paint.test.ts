@@ -8,7 +8,7 @@ import { paintTape } from "./paintTape";
 
 type Call = readonly [string, ...unknown[]];
 
-/** A context that keeps what it is told to draw, and measures a letter as six px. */
+/** Returns a context that records drawing calls, with letters six px wide. */
 function recordDrawing() {
   const calls: Call[] = [];
   const ctx = new Proxy({} as Record<string, unknown>, {

@@ -3,7 +3,7 @@ import type { MarkLook } from "../model/tapeRows";
 
 const STONE_PX = 5.5;
 
-/** A ring with a gap: something that came to nothing. */
+/** Draws a ring with a gap: a loss. */
 function brokenRing(
   ctx: CanvasRenderingContext2D,
   x: number,
@@ -18,7 +18,10 @@ function brokenRing(
   ctx.stroke();
 }
 
-/** One mark: a whole stone performed or answered, a ring fired, a broken ring lost or failed, a cross lapsed, a small dashed ring beaten (its press was used by another move). */
+/**
+ * Draws one mark: a full disc for performed or answered, a ring for fired, a broken ring for lost or failed,
+ * a cross for lapsed, a small dashed ring for beaten (another move used its press).
+ */
 export function paintMark(
   ctx: CanvasRenderingContext2D,
   palette: Palette,

@@ -8,7 +8,7 @@ function middleOf(view: TapeView, row: number): number {
   return RULER_PX + row * ROW_PX - view.scrollPx + ROW_PX / 2;
 }
 
-/** The line that joins a press with what fired, was asked for and came of it. */
+/** Draws the line that joins a press with its fires, requests and their ends. */
 export function paintLinks(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -29,7 +29,7 @@ export function paintLinks(
   ctx.setLineDash([]);
 }
 
-/** Marks what a pull has changed: a halo for new, a dashed ring where something was, an arrow to where it went. */
+/** Marks the changes of a pull: a halo for new, a dashed ring for removed, an arrow for moved. */
 export function paintChanges(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -55,7 +55,7 @@ export function paintChanges(
   }
 }
 
-/** The ends that can be pulled on the row under the hand: a bar with two grooves each. */
+/** Draws the handles of the row below the pointer: a bar with two grooves each. */
 export function paintHandles(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -75,7 +75,7 @@ export function paintHandles(
   }
 }
 
-/** Words beside the hand while it pulls. */
+/** Draws the words beside the pointer during a pull. */
 export function paintPull(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -99,7 +99,7 @@ export function paintPull(
   ctx.fillText(words, x + 9, y + 11);
 }
 
-/** A stretch of frames that is measured or looped. */
+/** Draws the stretch that is measured or looped. */
 export function paintStretch(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -116,7 +116,7 @@ export function paintStretch(
   ctx.fillRect(x, RULER_PX - 3, width, 2);
 }
 
-/** What a stroke of the brush would leave. */
+/** Draws the preview of a brush stroke. */
 export function paintStroke(
   ctx: CanvasRenderingContext2D,
   palette: Palette,

@@ -5,7 +5,7 @@ import type { Palette } from "../../ui/palette";
 import type { TapeModel, TapeRow } from "../model/tapeRows";
 import { frameToX, ROW_PX, xToFrame, type TapeView } from "../model/tapeView";
 
-/** A control's analog value as a line from bottom (0) to top (1) of its row. */
+/** Draws a control's analog value as a line from the bottom (0) to the top (1) of its row. */
 function paintValues(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -26,7 +26,7 @@ function paintValues(
     const x = frameToX(view, row.valueFrame[k]!);
     let low = row.value[k]!;
     let high = low;
-    // All that lies within one px is one line from its lowest to its highest.
+    // Values within one px are drawn as one line from the lowest to the highest.
     for (k++; k < row.valueFrame.length && frameToX(view, row.valueFrame[k]!) < x + 1; k++) {
       low = Math.min(low, row.value[k]!);
       high = Math.max(high, row.value[k]!);
@@ -42,7 +42,7 @@ function paintValues(
   ctx.stroke();
 }
 
-/** The marks of a row: none vanishes that says a loss; others give way where they would lie on each other. */
+/** Draws the marks of a row: losses are never hidden; other marks are dropped where they would overlap. */
 function paintMarks(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -70,12 +70,12 @@ function paintMarks(
   }
 }
 
-/** Where stretches lie closer than this no more than one in so many px is drawn. */
+/** The width in px in which at most one of several closer stretches is drawn. */
 const CROWDED_PX = 2;
 
 /**
- * Calls for the stretches that the view shows, of stretches that do not overlap. Far out, where many begin within a px or
- * two, one of each such crowd is called for: what is drawn never costs more than the width of the tape.
+ * Calls back for the visible stretches, which must not overlap. When many begin within a px or two, one of
+ * them is drawn, so that the cost is bounded by the width of the tape.
  */
 function eachInView(
   view: TapeView,
@@ -88,13 +88,13 @@ function eachInView(
   for (let k = firstAbove(to, view.firstFrame); k < from.length && from[k]! <= lastFrame;) {
     paint(k);
     let next = to[k]! - from[k]! >= crowd ? k + 1 : firstAbove(from, from[k]! + crowd, k + 1);
-    // The last of a crowd may reach out of it.
+    // The last of a crowd may extend beyond it.
     if (next - 1 > k && to[next - 1]! - from[next - 1]! >= crowd) next--;
     k = next;
   }
 }
 
-/** Draws one row at `y`, its top; only what the view shows. */
+/** Draws the visible part of one row; `y` is its top. */
 export function paintRow(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -111,7 +111,7 @@ export function paintRow(
   paintMarks(ctx, palette, view, row, y + ROW_PX / 2, 1);
 }
 
-/** The same row of another trace, laid over: small marks on a line along the foot of the row. */
+/** Draws the same row of another trace for comparison: small marks on a line along the bottom of the row. */
 export function paintGhostRow(
   ctx: CanvasRenderingContext2D,
   palette: Palette,

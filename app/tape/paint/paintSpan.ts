@@ -5,10 +5,10 @@ import type { TapeModel, TapeRow } from "../model/tapeRows";
 import { frameToX, LABEL_PX, ROW_PX, type TapeView } from "../model/tapeView";
 
 const SMALL_FONT = '11px "Atkinson Hyperlegible Mono Variable", monospace';
-/** How far apart the points of a wedge are drawn. */
+/** The distance of the points of a wedge. */
 const WEDGE_STEP_PX = 3;
 
-/** Words in a stretch, if they fit. */
+/** Draws text in a stretch, if it fits. */
 export function paintSpanText(
   ctx: CanvasRenderingContext2D,
   text: string,
@@ -26,7 +26,7 @@ export function paintSpanText(
   ctx.fillText(text, x + 4, y);
 }
 
-/** The age of an attempt that began on a frame, at a place within a later one. */
+/** Returns the age of an attempt at a position within a later frame. */
 function ageAt(model: TapeModel, growth: Growth, from: number, place: number): number {
   if (growth.isReal) return (place - from) * TICKS;
   const frame = Math.floor(place);
@@ -34,7 +34,10 @@ function ageAt(model: TapeModel, growth: Growth, from: number, place: number): n
   return ticks + (place - frame) * (model.clock.ticksAt(frame + 1) - ticks) - model.clock.ticksAt(from);
 }
 
-/** A wedge that rises as the attempt grows, with a notch at each level of a charge and its worth at the end. */
+/**
+ * Draws a wedge that rises with the attempt's growth, with a notch at each level of a charge and its output
+ * at the end.
+ */
 function paintGrowth(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -81,7 +84,7 @@ function paintGrowth(
   ctx.textAlign = "left";
 }
 
-/** One stretch of a row, by its look. */
+/** Draws one stretch of a row, by its look. */
 export function paintSpan(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -157,7 +160,7 @@ export function paintSpan(
   }
 }
 
-/** How long a press was remembered: a trail of dots along the middle of its move's row. */
+/** Draws how long a press was buffered: a trail of dots along the middle of its move's row. */
 export function paintWait(
   ctx: CanvasRenderingContext2D,
   palette: Palette,

@@ -9,7 +9,7 @@ import { paintGhostRow, paintRow } from "./paintRow";
 import type { TapeModel, TapeRow } from "../model/tapeRows";
 import { frameToX, LABEL_PX, ROW_PX, RULER_PX, rulerStep, xToFrame, type TapeView } from "../model/tapeView";
 
-/** What else is drawn over the rows. */
+/** The content drawn over the rows. */
 export interface TapeCursor {
   readonly playhead: number;
   readonly hover: number;
@@ -21,7 +21,7 @@ export interface TapeCursor {
   readonly pull: { readonly handle: TapeHandle; readonly words: string } | undefined;
   readonly stroke: { readonly row: number; readonly from: number; readonly to: number } | undefined;
   readonly stretch: { readonly from: number; readonly to: number } | undefined;
-  /** The rows of another trace to lie over those of the model, each at the place of its fellow. */
+  /** The rows of another trace for comparison, in the order of the model's rows. */
   readonly ghosts: readonly (TapeRow | undefined)[];
 }
 
@@ -48,7 +48,7 @@ function paintGrid(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeVi
     ctx.fillRect(frameToX(view, f), RULER_PX - 6, 1, view.heightPx);
 }
 
-/** Milliseconds up to ten seconds, seconds beyond: short enough to stand under a frame number. */
+/** Formats milliseconds up to ten seconds, and seconds beyond, so that they fit below a frame number. */
 function formatRulerMs(frame: number, rateHz: number): string {
   const ms = (frame * 1000) / rateHz;
   return ms < 10_000 ? `${Math.round(ms)}` : `${Math.round(ms / 100) / 10} s`;
@@ -72,7 +72,7 @@ function paintRuler(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeV
   ctx.fillRect(0, RULER_PX - 1, view.widthPx, 1);
 }
 
-/** Where a mode begins, a line across all rows and its name; every second mode lies on a band. */
+/** Draws a line across all rows where a mode begins, and its name; every second mode has a band. */
 function paintModes(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeView, model: TapeModel): void {
   ctx.font = SMALL_FONT;
   ctx.textBaseline = "middle";
@@ -92,7 +92,10 @@ function paintModes(ctx: CanvasRenderingContext2D, palette: Palette, view: TapeV
   });
 }
 
-/** Where the game stood still, by the take or for a hit, slanting lines over all rows, and what they mean where there is room. */
+/**
+ * Draws slanted lines over all rows where the game was stopped, by the take or for a hit, with a label if
+ * there is room.
+ */
 function paintFreezes(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -112,7 +115,7 @@ function paintFreezes(
   });
 }
 
-/** Near enough, every cell has its number. */
+/** Draws the frame number of every cell when zoomed in far enough. */
 function paintCellNumbers(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -140,7 +143,7 @@ function paintUnits(ctx: CanvasRenderingContext2D, palette: Palette): void {
   ctx.textAlign = "left";
 }
 
-/** A small wedge before the first row of a group: down while it stands open, to the right while it is folded. */
+/** Draws a small triangle before the first row of a group: down if it is open, right if it is folded. */
 function paintFoldMark(ctx: CanvasRenderingContext2D, palette: Palette, y: number, isFolded: boolean): void {
   ctx.fillStyle = palette.soft;
   ctx.beginPath();
@@ -213,7 +216,7 @@ function paintCursor(
   ctx.textAlign = "left";
 }
 
-/** Draws the tape. Everything is laid out from the view; nothing outside it is touched. */
+/** Draws the visible part of the tape. */
 export function paintTape(
   ctx: CanvasRenderingContext2D,
   palette: Palette,

@@ -15,13 +15,13 @@ import { usePadState } from "../../input/context";
 import { useTapeLook } from "../hand/context";
 
 const LEAST_PX = 120;
-/** What is left to the view above. */
+/** The minimum height left to the view above. */
 const VIEW_PX = 200;
-/** How high the tape stands at first: beside a rule it has few rows, and the rule's map wants the room. */
+/** The initial height of the tape: beside a rule it has few rows, and the rule's map needs the room. */
 const HEIGHT_PX = { inShape: 250, elsewhere: 338 };
 const STRIP_PX = 44;
 
-/** Said when a long take has been at the worker for a while. */
+/** Shown when a long take has been in the worker for some time. */
 function WorkingNote() {
   const askedAtMs = useEvaluation(state => state.askedAtMs);
   const trouble = useEvaluation(state => state.trouble);
@@ -38,7 +38,7 @@ function WorkingNote() {
   ) : null;
 }
 
-/** Which of the kit's takes is open. */
+/** The choice of the open take. */
 const TakeChoice = memo(function TakeChoice() {
   const { workbench } = useDesk();
   const takes = useDocument(state => state.takes);
@@ -58,7 +58,7 @@ const TakeChoice = memo(function TakeChoice() {
   );
 });
 
-/** The grip at the dock's upper edge: dragged, or moved by keys. */
+/** The grip at the dock's upper edge, moved by dragging or by keys. */
 function Grip({ heightPx, onHeight }: { heightPx: number; onHeight: (px: number) => void }) {
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     if (!event.isPrimary) return;
@@ -93,7 +93,7 @@ function Grip({ heightPx, onHeight }: { heightPx: number; onHeight: (px: number)
   );
 }
 
-/** Which take is looked at, or how long has been played. */
+/** The name of the open take, or the time played so far. */
 function WhatIsShown({ isLive }: { isLive: boolean }) {
   const liveFrame = usePadState(state => state.frame);
   const frames = useEvaluation(state => state.evaluated?.trace.frames);
@@ -113,7 +113,10 @@ function WhatIsShown({ isLive }: { isLive: boolean }) {
   );
 }
 
-/** The tape's dock, under every view: which take, the whole of it, and the tape itself. Can be resized and folded away. */
+/**
+ * The tape's dock below every view: the choice of take, its overview, and the tape. It can be resized and
+ * folded.
+ */
 export function Dock() {
   const { playback } = useDesk();
   const [heights, setHeights] = useState(HEIGHT_PX);

@@ -4,10 +4,10 @@ import { ChoiceWord } from "../../ui/ChoiceWord";
 import { VariantMenu } from "./VariantMenu";
 import { useTape, useTapeLook } from "../hand/context";
 
-/** Speeds the brush can paint, percent of full speed. */
+/** The speeds the brush can paint, in percent of full speed. */
 const BRUSH_PERCENTS = [0, 25, 50, 75, 100, 200];
 
-/** Look for a row, or paint lanes and choose the speed that painting gives. */
+/** Filters rows by name, or paints lanes with a chosen speed. */
 function LaneTools({ wanted, onWanted }: { wanted: string; onWanted: (wanted: string) => void }) {
   const { look } = useTape();
   const tool = useTapeLook(look => look.tool);
@@ -47,7 +47,9 @@ function LaneTools({ wanted, onWanted }: { wanted: string; onWanted: (wanted: st
   );
 }
 
-/** What can be done with the tape as a whole. Hears of the take only whether there is one, so that a pull leaves it alone. */
+/**
+ * The tools of the whole tape. Only depends on whether there is a take, so that a pull does not re-render it.
+ */
 export const DockTools = memo(function DockTools({
   hasTake,
   isFolded,

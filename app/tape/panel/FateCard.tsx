@@ -6,10 +6,10 @@ import { useDesk, useDocument, useSoundKit } from "../../document/context";
 import { useTape } from "../hand/context";
 import { isLong, type Evaluated } from "../../judging/judge";
 
-/** So many repairs are offered, nearest first. */
+/** The number of repairs offered, nearest first. */
 const MOST_REPAIRS = 3;
 
-/** Checks that can be made of a press's fate by a click. */
+/** Buttons that create checks from a press's fate. */
 function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
   const { checking, judge } = useDesk();
   const { program, rules } = evaluated;
@@ -17,7 +17,7 @@ function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
   const name = nameOf(rules.kit, "controls", control.id);
   const use = fate.uses.find(({ kind }) => kind === "move");
   const loss = tellingLoss(fate);
-  // A move makes one request a frame.
+  // A move makes one request per frame.
   const endOf = (move: number, made: number) =>
     judge.outcomesOf(evaluated).requests.find(request => request.move === move && request.made === made)
       ?.endNote;
@@ -43,11 +43,15 @@ function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
   );
 }
 
-/** What became of one press, in a sentence; for a lost one the smallest changes that would have saved it, each with its rule, its price and a button that makes it. */
+/**
+ * The fate of one press as a sentence; for a lost one the smallest changes that would have saved it, each
+ * with its rule, its price and a button.
+ */
 export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
   const { workbench } = useDesk();
   const { look } = useTape();
-  // A cure is a change of the open kit: while that has faults it is not the one that judged this press.
+  // A repair changes the open kit, so there is none while that has faults and an older version judged the
+  // press.
   const isSound = useSoundKit() === evaluated.rules.kit;
   const asked = useMemo(
     () => (isSound && (fate.outcome === "lost" || fate.outcome === "lapsed") ? [fate] : []),

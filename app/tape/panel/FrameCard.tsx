@@ -5,7 +5,7 @@ import type { Evaluated } from "../../judging/judge";
 
 const MOST = 9;
 
-/** A card with all that holds on one frame; on the side and in the half of the tape where the hand is not. */
+/** A card with all facts about one frame, on the side and in the half of the tape away from the pointer. */
 export function FrameCard({
   model,
   evaluated,
@@ -17,7 +17,7 @@ export function FrameCard({
   evaluated: Evaluated;
   frame: number;
   besideX: number;
-  /** Is the hand over the upper half? Then the card stands in the lower. */
+  /** Whether the pointer is over the upper half; the card is then in the lower one. */
   isUpper: boolean;
 }) {
   const facts = listFacts(model, evaluated.rules, evaluated.trace, frame);

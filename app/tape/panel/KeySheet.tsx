@@ -1,7 +1,7 @@
 import { Sheet } from "../../ui/Sheet";
 import { TAPE_KEYS } from "../hand/tapeKeys";
 
-/** Every action of the tape and its key. They work while the tape has the focus and the pad sleeps. */
+/** The list of the tape's keys. They work while the tape has the focus and the pad is asleep. */
 export function KeySheet({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
   return (
     <Sheet title="Keys of the tape" isOpen={isOpen} onClose={onClose} isWide>

@@ -13,13 +13,13 @@ interface Lost {
   readonly repair: Repair | undefined;
 }
 
-/** So many are in the list before one asks for more, and for so many it is looked what would have saved them. */
+/** The number of presses per page; repairs are searched for as many. */
 const PAGE = 200;
 const SEARCHED = 500;
-/** So many are looked at before all others: those that the player waited for longest in vain. */
+/** The number of presses searched first: those that were buffered longest. */
 const FIRST = 10;
 
-/** The order of the list, and how far the search for repairs has come. */
+/** Describes the order of the list and the progress of the search for repairs. */
 function formatSearch(lost: number, done: number, isWhole: boolean): string {
   const searched = Math.min(lost, SEARCHED);
   const which = lost > SEARCHED ? `the first ${SEARCHED} ` : "";
@@ -29,12 +29,12 @@ function formatSearch(lost: number, done: number, isWhole: boolean): string {
     : "Nearest to being saved first";
 }
 
-/** For how many frames a request of a lost press was remembered before it was lost, at the most. */
+/** Returns the longest time a lost press was buffered, in frames. */
 function waitedInVain({ losses }: Fate): number {
   return losses.reduce((most, { made, frame }) => Math.max(most, frame - made), 0);
 }
 
-/** The presses to look at, the worst first: those that were remembered longest and lost all the same. */
+/** Returns the presses to search, those buffered longest first. */
 function orderSearched(lost: readonly Fate[]): readonly Fate[] {
   const some = lost.slice(0, SEARCHED);
   const worst = [...some]
@@ -43,7 +43,7 @@ function orderSearched(lost: readonly Fate[]): readonly Fate[] {
   return [...worst, ...some.filter(fate => !worst.includes(fate))];
 }
 
-/** A press in a list: a click goes to its frame and tells its fate on the tape. */
+/** A press in a list: a click goes to its frame and shows its fate on the tape. */
 function FateItem({ fate, close, children }: { fate: Fate; close: () => void; children: ReactNode }) {
   const { playback } = useDesk();
   const { look } = useTape();
@@ -64,7 +64,10 @@ function FateItem({ fate, close, children }: { fate: Fate; close: () => void; ch
   );
 }
 
-/** Every lost press of the open take, nearest miss first; worked out by a worker when the list is opened. */
+/**
+ * Every lost press of the open take, nearest miss first; a worker computes the repairs when the list is
+ * opened.
+ */
 function LostPresses({
   evaluated,
   lost,
@@ -80,7 +83,7 @@ function LostPresses({
   const list = useMemo(() => {
     const near = searched.map((fate, i): Lost => ({ fate, repair: found[i]?.[0] }));
     const far = ({ repair }: Lost) => repair?.byFrames ?? Infinity;
-    // In the order in which they are looked at, until all of them were: nothing moves under the hand meanwhile.
+    // In the order of the search until it is complete, so that nothing moves below the pointer.
     if (isWhole)
       near.sort((a, b) => (far(a) === far(b) ? 0 : far(a) - far(b)) || a.fate.frame - b.fate.frame);
     return [...near, ...lost.slice(SEARCHED).map((fate): Lost => ({ fate, repair: undefined }))];
@@ -113,13 +116,13 @@ function LostPresses({
   );
 }
 
-/** A press that came out late, and by how many frames. */
+/** A press performed late, with its delay in frames. */
 interface Late {
   readonly fate: Fate;
   readonly waited: number;
 }
 
-/** The presses that something waited for: performed, but not on the frame they were asked for. Longest first. */
+/** Returns the presses that were performed later than requested, longest delay first. */
 function listLate(fates: readonly Fate[]): Late[] {
   return fates
     .flatMap(fate => {
@@ -129,7 +132,7 @@ function listLate(fates: readonly Fate[]): Late[] {
     .sort((a, b) => b.waited - a.waited || a.fate.frame - b.fate.frame);
 }
 
-/** Every press of the open take that came out late, longest first. */
+/** Every press of the open take that was performed late, longest delay first. */
 function LatePresses({
   evaluated,
   late,
@@ -162,7 +165,7 @@ function LatePresses({
 
 const WORD_LOOK = "flex items-center gap-1.5 whitespace-nowrap underline-offset-4 hover:underline";
 
-/** How many presses of the open take were lost, came to nothing or came out late, each with the list of them. */
+/** The number of presses of the open take that were lost, unused or late, each with its list. */
 export function LostList({ evaluated }: { evaluated: Evaluated }) {
   const { judge } = useDesk();
   const { presses } = judge.outcomesOf(evaluated);

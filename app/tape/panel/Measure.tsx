@@ -15,7 +15,7 @@ const STRETCH_ACTS: readonly (readonly [StretchAct, string])[] = [
   ["wipe", "Wipe (Delete)"],
 ];
 
-/** A line under the tape while a stretch is measured: how long it is, looped or not, and how to let it go. */
+/** The line below the tape while a stretch is selected: its length, whether it loops, and how to clear it. */
 export function Measure({ rateHz }: { rateHz: number }) {
   const { playback } = useDesk();
   const { actions } = useTape();

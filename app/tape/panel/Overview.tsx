@@ -6,14 +6,14 @@ import { laneWidth, type TapeView } from "../model/tapeView";
 
 const WIDTH = 560;
 
-/** How each look is drawn: its colour, where it begins from the top, how tall it is. */
+/** The colour, top and height of each look. */
 const LOOKS = {
   presses: { stroke: "stroke-bark", top: 14, tall: 5 },
   performed: { stroke: "stroke-moss", top: 4, tall: 5 },
   lost: { stroke: "stroke-foxglove", top: 4, tall: 8 },
 } as const;
 
-/** The whole take in one strip: presses, what was performed, what was lost, and the window one looks at. */
+/** The overview of a take as one strip: presses, performances, losses, and the viewport. */
 export function Overview({
   evaluated,
   view,

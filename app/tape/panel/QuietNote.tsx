@@ -9,12 +9,15 @@ import { keyOfRow, type TapeModel } from "../model/tapeRows";
 import { useDesk, useDocument } from "../../document/context";
 import { isLong } from "../../judging/judge";
 
-/** Does anything happen on a row of a tape? */
+/** Returns whether a row of a tape has any content. */
 function stirsOn({ rows }: TapeModel, key: string): boolean {
   return rows.some(row => keyOfRow(row) === key && isStirring(row));
 }
 
-/** Said over the tape while the rule being shaped has nothing on it: where there is something, or how to make some. */
+/**
+ * Shown over the tape while the rule being shaped has no content on it: leads to a take that has some, or
+ * explains how to record one.
+ */
 export function QuietNote({ rules, about, whole }: { rules: Rules; about: RulePlace; whole: TapeModel }) {
   const { workbench, judge } = useDesk();
   const takes = useDocument(state => state.takes);
@@ -22,7 +25,7 @@ export function QuietNote({ rules, about, whole }: { rules: Rules; about: RulePl
   const isQuiet = key !== undefined && whole.frames > 0 && !stirsOn(whole, key);
   const other = useMemo(() => {
     if (!isQuiet || key === undefined) return undefined;
-    // Very long takes are not looked at: they are not worked out yet.
+    // Very long takes are skipped, because they are not evaluated yet.
     return takes.find(
       take =>
         !isLong(take, rules.program.rateHz) &&

@@ -8,7 +8,10 @@ import type { TapeModel } from "../model/tapeRows";
 import { useDesk, useDocument } from "../../document/context";
 import { useTapeLook } from "../hand/context";
 
-/** Which rows are shown: while a rule is being shaped those about it, elsewhere those that stir, unless someone chose otherwise. */
+/**
+ * Returns which rows are shown: while a rule is being shaped those related to it, elsewhere those with
+ * content, unless the user chose otherwise.
+ */
 export function shownRows(
   { inShape = "rule", elsewhere = "stirring" }: RowOrder,
   isShaping: boolean,
@@ -16,7 +19,10 @@ export function shownRows(
   return isShaping ? inShape : elsewhere;
 }
 
-/** What the tape's rows are held down to just now, for `arrangeRows`; what is being played has no `whole` yet, and may stir anywhere. */
+/**
+ * Returns the keys of the rows to show, for `arrangeRows`; a live session has no `whole` yet, and any row may
+ * get content.
+ */
 export function useShownRows(about: RulePlace | undefined, whole: TapeModel | undefined): RowsWanted["only"] {
   const kit = useDocument(state => state.kit);
   const shown = useDocument(state => shownRows(state.rows, about !== undefined));
@@ -26,7 +32,7 @@ export function useShownRows(about: RulePlace | undefined, whole: TapeModel | un
   }, [kit, about, shown, whole]);
 }
 
-/** Which rows the tape shows: chosen over their names, kept with the kit, apart for Shape and for elsewhere. */
+/** Chooses which rows the tape shows; stored with the kit, separately for Shape and elsewhere. */
 export const RowChoice = memo(function RowChoice() {
   const { workbench } = useDesk();
   const about = useTapeLook(look => look.about);

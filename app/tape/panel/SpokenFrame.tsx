@@ -4,10 +4,12 @@ import type { Evaluated } from "../../judging/judge";
 import { listFacts } from "../model/frameFacts";
 import type { TapeModel } from "../model/tapeRows";
 
-/** A frame is spoken once the playhead has rested on it for so long. */
+/** The time the playhead must rest on a frame before it is announced. */
 const REST_MS = 250;
 
-/** What holds on the playhead's frame in the chosen row, for those who hear the tape: said when it comes to rest. */
+/**
+ * Announces the facts of the playhead's frame in the selected row to screen readers, when it comes to rest.
+ */
 export function SpokenFrame({
   evaluated,
   model,

@@ -5,7 +5,7 @@ import { useDesk, useDocument, useEvaluation } from "../../document/context";
 import { isLong, type Evaluated } from "../../judging/judge";
 import { useTapeLook } from "../hand/context";
 
-/** By how much a count has changed since before a pull: "+1", "−2"; nothing where it has not. */
+/** Formats the change of a count since before a pull: "+1", "−2"; empty if unchanged. */
 function Since({ now, before }: { now: number; before: number | undefined }) {
   if (before === undefined || before === now) return null;
   return <b className="text-dew"> {now > before ? `+${now - before}` : `−${before - now}`}</b>;
@@ -44,7 +44,7 @@ function Strip({ take, rules, before }: { take: Take; rules: Rules; before: Rule
   );
 }
 
-/** The other takes of the kit, each as a strip beside the open one; what a pull changes in them is counted as it is pulled. */
+/** The other takes of the kit, each as a strip; shows how a pull changes their counts. */
 export function TakeStrips() {
   const { workbench } = useDesk();
   const takes = useDocument(state => state.takes);

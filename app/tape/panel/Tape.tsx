@@ -19,7 +19,7 @@ import { useGhosts } from "./useGhosts";
 import { useLiveTape } from "./useLiveTape";
 import { useTapeModel, type ShownTape } from "./useTapeModel";
 
-/** How near a take is looked at when it is opened. */
+/** The zoom at which a take is opened. */
 const OPENING_PX_PER_FRAME = 8;
 
 const NO_OVERLAY = { links: [], changes: [], stretch: undefined, ghosts: [] };
@@ -30,7 +30,7 @@ interface Hover {
   readonly isUpper: boolean;
 }
 
-/** The frame of the first press of a take; 0 where there is none. */
+/** Returns the frame of the first press of a take; 0 if there is none. */
 function firstPress({ rows }: TapeModel): number {
   const first = Math.min(
     ...rows.map(row => (row.group === "controls" ? (row.spanFrom[0] ?? Infinity) : Infinity)),
@@ -38,7 +38,7 @@ function firstPress({ rows }: TapeModel): number {
   return Number.isFinite(first) ? first : 0;
 }
 
-/** Opens the fate of what stands on a row at a frame: the note given, a mark there, or the press that is down. */
+/** Selects the press behind a row at a frame: by the given note, a mark there, or the press that is down. */
 function useOpenFate(): (model: TapeModel, row: number, frame: number, note?: number) => void {
   const { evaluation, judge } = useDesk();
   const { look } = useTape();
@@ -57,7 +57,7 @@ function useOpenFate(): (model: TapeModel, row: number, frame: number, note?: nu
   };
 }
 
-/** Gives a canvas its controller, which hears of what is shown by `latest`, always the newest. */
+/** Attaches a controller to a canvas; its callbacks read the newest props from `latest`. */
 function useController(
   canvas: RefObject<HTMLCanvasElement | null>,
   latest: RefObject<ShownTape>,
@@ -136,7 +136,7 @@ function useController(
   return controller;
 }
 
-/** The drawn tape: the open take as the rules stand, or what is being played right now. */
+/** The drawn tape: the open take under the current rules, or the live session. */
 export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wanted: string }) {
   const desk = useDesk();
   const tape = useTape();
@@ -173,7 +173,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
     if (!isLive) controller.current?.setModel(model);
   }, [controller, model, isLive]);
   useEffect(() => {
-    // What is said of the open take is not said of what is being played.
+    // The overlay of the open take does not apply to a live session.
     controller.current?.setOverlay(isLive ? NO_OVERLAY : { links, changes, stretch, ghosts });
   }, [controller, isLive, links, changes, stretch, ghosts]);
   const revealed = useRef(chosen);
@@ -187,7 +187,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   useEffect(() => {
     const { frame } = desk.playback.getState();
     controller.current?.showStretch(frame, OPENING_PX_PER_FRAME);
-    // A take begins where something begins in it.
+    // A take opens at its first content.
     controller.current?.reveal(frame > 0 ? frame : firstPress(latest.current.model));
   }, [controller, desk, takeId]);
   useEffect(() => {

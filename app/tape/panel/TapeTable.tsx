@@ -22,7 +22,10 @@ function sortLines(lines: readonly EventLine[], by: SortBy, isDown: boolean): Ev
   return [...lines].sort((a, b) => sign * compare(a, b));
 }
 
-/** The tape read as a table: every edge and event with its frame, for keyboards and screen readers; sorted by any column. */
+/**
+ * The tape as a table, for keyboards and screen readers: every edge and event with its frame, sortable by any
+ * column.
+ */
 export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
   const { playback, checking } = useDesk();
   const [shown, setShown] = useState(PAGE);

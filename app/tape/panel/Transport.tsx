@@ -6,7 +6,7 @@ import { SPEEDS } from "../../document/playback";
 
 const SPEED_WORDS = ["1/8", "1/4", "1/2", "1", "2"] as const;
 
-/** Step, replay and the speed of replay; where the playhead stands. */
+/** Steps, playback and its speed, and the position of the playhead. */
 export const Transport = memo(function Transport({ frames }: { frames: number }) {
   const { playback } = useDesk();
   const { frame, isPlaying, speed } = usePlayback(state => state);

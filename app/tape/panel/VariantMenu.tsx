@@ -12,7 +12,7 @@ function freshName(names: readonly string[]): string {
   return `Variant ${n}`;
 }
 
-/** The rules as they once were: kept under a name, laid over the tape, taken up again, or forgotten. */
+/** The variants of the rules: stored under a name, shown on the tape for comparison, restored, or deleted. */
 export const VariantMenu = memo(function VariantMenu() {
   const { workbench } = useDesk();
   const { look } = useTape();

@@ -9,8 +9,8 @@ import { isSameRow, keyOfRow, type TapeModel, type TapeRow } from "../model/tape
 const NONE: readonly TapeRow[] = [];
 
 /**
- * For each row of the tape the same row under the variant that is laid over it; undefined where it is no other. None
- * while that variant has faults or the take is too long to be evaluated at once.
+ * Returns, for each row of the tape, the same row under the variant shown for comparison; undefined if it is
+ * equal. None while that variant has faults or the take is too long to be evaluated synchronously.
  */
 export function useGhosts(
   evaluated: Evaluated | undefined,

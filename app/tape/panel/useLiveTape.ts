@@ -6,7 +6,7 @@ import type { TapeController } from "../hand/tapeController";
 import { arrangeRows, type RowsWanted } from "../model/arrangeRows";
 import { createTapeBuilder, type TapeBuilder } from "../model/buildTape";
 
-/** While hands play, what they play runs over the tape, frame by frame, without a render. */
+/** Draws the live session on the tape, frame by frame, without a render. */
 export function useLiveTape(
   controller: RefObject<TapeController | undefined>,
   isLive: boolean,
@@ -14,7 +14,8 @@ export function useLiveTape(
 ): void {
   const { workbench } = useDesk();
   const pad = usePad();
-  // Kept while other rows are asked for: a long session is not read again from its beginning for each rule that is opened.
+  // Kept when other rows are requested, so that a long session is not read again for each rule that is
+  // opened.
   const built = useRef<{ readonly session: LiveSession; readonly builder: TapeBuilder } | undefined>(
     undefined,
   );

@@ -3,13 +3,13 @@ import type { Fate, Repair, Take } from "#core";
 import { useDesk } from "../../document/context";
 import type { Evaluated } from "../../judging/judge";
 
-/** How long the hand must rest before a question is asked: a pull makes many, and only the last is worth it. */
+/** The pause after which repairs are requested: a drag makes many requests, and only the last one matters. */
 const REST_MS = 80;
 
-/** The changes that would have saved some presses, in the order of the presses, as far as they were looked at. */
+/** The repairs of some presses, in the order of the presses, as far as searched. */
 export interface Repairs {
   readonly found: readonly (readonly Repair[])[];
-  /** How many presses were looked at, and whether that is all of them. */
+  /** The number of presses searched, and whether that is all of them. */
   readonly done: number;
   readonly isWhole: boolean;
   readonly trouble: string;
@@ -19,15 +19,15 @@ const NONE: Repairs = { found: [], done: 0, isWhole: false, trouble: "" };
 
 const NO_TAKES: readonly Take[] = [];
 
-/** What is asked. Keep the lists the same while they mean the same. */
+/** The request. Keep the lists identical while they mean the same. */
 interface RepairsWanted {
   readonly fates: readonly Fate[];
-  /** Only the nearest repair of each; else all, priced over `others` too. */
+  /** Only the nearest repair of each press; otherwise all, with prices that include `others`. */
   readonly isNearestOnly: boolean;
   readonly others?: readonly Take[];
 }
 
-/** Looks in a worker for what would have saved some presses, so that no render and no hand waits for it. */
+/** Searches for repairs of some presses in a worker, so that neither renders nor input wait for it. */
 export function useRepairs(
   { rules, take }: Evaluated,
   { fates, isNearestOnly, others = NO_TAKES }: RepairsWanted,

@@ -10,22 +10,25 @@ import type { TapeModel } from "../model/tapeRows";
 import { useShownRows } from "./RowChoice";
 import { useWholeTape } from "./useWholeTape";
 
-/** The open take as the tape shows it, and what is said over it. */
+/** The open take as shown on the tape, and its selection. */
 export interface ShownTape {
   readonly evaluated: Evaluated | undefined;
-  /** All rows, and those shown, in their order. */
+  /** All rows, and those shown, in order. */
   readonly whole: TapeModel;
   readonly model: TapeModel;
-  /** Which rows are wanted just now. */
+  /** The current selection of rows. */
   readonly wish: RowsWanted;
   readonly fate: Fate | undefined;
   readonly links: readonly TapePoint[];
   readonly changes: readonly TapeChange[];
-  /** While a window is pulled the rows stay as they are under the hand. */
+  /** Freezes the rows while a window is pulled. */
   readonly hold: (wish: RowsWanted | undefined) => void;
 }
 
-/** Puts the rows of the open take together. `wanted`: part of a name; while hands play, what is asked of rows holds for them. */
+/**
+ * Builds the rows of the open take. `wanted` is part of a name; while playing, the selection applies to the
+ * live session.
+ */
 export function useTapeModel(wanted: string, isLive: boolean): ShownTape {
   const { judge } = useDesk();
   const { evaluated, whole } = useWholeTape(useEvaluated());
@@ -35,7 +38,7 @@ export function useTapeModel(wanted: string, isLive: boolean): ShownTape {
   const isPainting = useTapeLook(look => look.tool === "paint");
   const rows = useDocument(state => state.rows);
   const [held, hold] = useState<RowsWanted | undefined>();
-  // While painting rows neither come nor go under the hand: where those that stir are wanted, all stand.
+  // While painting, rows neither appear nor disappear: all are shown instead of those with content.
   const only = useShownRows(about, isLive || isPainting ? undefined : whole);
   const fate = useMemo(
     () =>
@@ -47,7 +50,7 @@ export function useTapeModel(wanted: string, isLive: boolean): ShownTape {
     [judge, evaluated, chosen, isLive],
   );
   const wish = useMemo(() => {
-    // The way of a press is shown whole, whatever rows were asked for.
+    // The path of a press is shown completely, whatever the selection.
     const also = fate && evaluated ? rowsOfFate(evaluated.program, whole, fate) : [];
     return held ?? { word: wanted, isPainting, only: only && new Set([...only, ...also]) };
   }, [held, wanted, isPainting, only, fate, evaluated, whole]);

@@ -3,7 +3,7 @@ import { NOTES_A_REST, type Evaluated } from "../../judging/judge";
 import { beginTape, buildTape } from "../model/buildTape";
 import { EMPTY_TAPE, type TapeModel } from "../model/tapeRows";
 
-/** A take as it was evaluated, and its tape: always of each other. */
+/** An evaluated take and its own tape. */
 interface WholeTape {
   readonly evaluated: Evaluated | undefined;
   readonly whole: TapeModel;
@@ -11,12 +11,12 @@ interface WholeTape {
 
 const NOTHING: WholeTape = { evaluated: undefined, whole: EMPTY_TAPE };
 
-/** Up to so many notes a tape is put together at once. */
+/** Up to this number of notes a tape is built synchronously. */
 const AT_ONCE_NOTES = 4 * NOTES_A_REST;
 
 /**
- * The tape of an evaluated take. A long one is put together a piece at a time, so that the page stays free; until it is
- * whole the last tape of the same take stands, with what that was made of.
+ * Returns the tape of an evaluated take. A long one is built in slices, so that the page stays responsive;
+ * until it is complete, the last tape of the same take is returned with its evaluation.
  */
 export function useWholeTape(evaluated: Evaluated | undefined): WholeTape {
   const isLong = evaluated !== undefined && evaluated.trace.count > AT_ONCE_NOTES;

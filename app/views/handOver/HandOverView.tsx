@@ -12,7 +12,7 @@ import { TimingSheet } from "./TimingSheet";
 import { useFiles, type DrawnPictures } from "./useFiles";
 import { useParts, type BuiltParts } from "./useParts";
 
-/** A form of many files shows so many at first. */
+/** The number of files of a form shown at first. */
 const FEW = 6;
 
 function sizeWords(bytes: number): string {
@@ -73,7 +73,7 @@ const WAITING = {
   making: "The files are being made…",
 } as const;
 
-/** Why the files of a form are not made until they are asked for. */
+/** Explains why the files of a form are only made on request. */
 function whyAsked(format: ExportFormat): string {
   if (format.isLarge) return "Make it";
   if (format.needsPictures) return "Draw them";
@@ -83,7 +83,7 @@ function whyAsked(format: ExportFormat): string {
 interface FilesProps {
   readonly format: ExportFormat;
   readonly handover: Handover;
-  /** The same without what is wished of the sheet: what pictures are drawn of. */
+  /** The same without the options of the sheet: the input of the pictures. */
   readonly base: Handover;
   readonly built: BuiltParts | string | undefined;
   readonly drawn: DrawnPictures | undefined;
@@ -142,7 +142,7 @@ function Files({ format, handover, base, built, drawn, onDraw, onSaved }: FilesP
   }
 }
 
-/** Everything of the open kit that is handed over; the same object until some of it changes. */
+/** Returns everything of the open kit that can be exported; identical until some of it changes. */
 function useHandover(): Handover | undefined {
   const kit = useDocument(state => state.kit);
   const takes = useDocument(state => state.takes);
@@ -155,7 +155,7 @@ function useHandover(): Handover | undefined {
   );
 }
 
-/** Hand over: the timing sheet, the forms in which a kit leaves, each with its files and their sizes, and what comes back. */
+/** Hand over: the timing sheet, the export forms with their files and sizes, and imports. */
 export function HandOverView() {
   const handover = useHandover();
   const sheet = useSheetWishes();

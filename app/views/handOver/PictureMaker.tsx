@@ -7,7 +7,7 @@ import { paintPicture, pictureOf, toPng } from "../../ui/svgPicture";
 import { RuleMap } from "../shape/RuleMap";
 import { listRules } from "../shape/rules";
 
-/** A picture by the name of its file, without its ending. */
+/** A picture, by its file name without extension. */
 interface Drawn {
   readonly name: string;
   readonly svg: string;
@@ -20,7 +20,7 @@ function drawTape({ drawn }: TapeLook): Drawn[] {
   return [{ name: "tape", svg: paintPicture(widthPx, heightPx, drawn.paintOn) }];
 }
 
-/** The drawings of maps in a room, each named after its rule. */
+/** Draws the maps inside an element, each named after its rule. */
 function drawMaps(room: HTMLElement, nameFor: (name: string) => string): Drawn[] {
   const style = getComputedStyle(room);
   const inks = {
@@ -46,17 +46,20 @@ async function makeAll(drawn: readonly Drawn[], faces: string): Promise<OutFile[
   return files;
 }
 
-/** So many rules are laid out at a time: a large kit must not keep the page. */
+/** The number of rules laid out at a time, so that a large kit does not block the page. */
 const BATCH = 8;
 
-/** Lays the maps of a kit out where nobody looks, a few at a time, draws them and the tape as files, and tells. Gone as soon as it has told. */
+/**
+ * Lays out the maps of a kit off screen, some at a time, draws them and the tape as files, and reports them.
+ * Unmounted as soon as it has reported.
+ */
 export function PictureMaker({
   kit,
   faces,
   onMade,
 }: {
   kit: Kit;
-  /** Rules of CSS with the faces in them, for PNGs. */
+  /** CSS rules with embedded fonts, for PNGs. */
   faces: string;
   onMade: (made: readonly OutFile[] | string) => void;
 }) {
@@ -73,7 +76,7 @@ export function PictureMaker({
   useEffect(() => {
     let isGone = false;
     const tell = (made: readonly OutFile[] | string) => isGone || latest.current.onMade(made);
-    // One turn for the maps to be laid out, one for what they follow.
+    // One frame to lay out the maps, one for their derived state.
     const request = requestAnimationFrame(() =>
       requestAnimationFrame(() => {
         if (isGone || !room.current) return;

@@ -3,7 +3,7 @@ import { OTHER_RATES, type SheetWishes } from "#handover";
 import { useDesk, useDocument } from "../../document/context";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 
-/** What is asked of the timing sheet in this kit; kept with it. */
+/** Returns the options of the timing sheet; stored with the kit. */
 export function useSheetWishes(): SheetWishes {
   const wishes = useDocument(state => state.rows.sheet);
   const variants = useDocument(state => state.variants);
@@ -16,7 +16,7 @@ export function useSheetWishes(): SheetWishes {
   }, [wishes, variants]);
 }
 
-/** Rates as they are typed, "30, 120"; undefined where one is none. */
+/** Parses typed rates, "30, 120"; undefined if one is invalid. */
 function parseRates(typed: string): number[] | undefined {
   const rates = typed
     .split(/[\s,;]+/)
@@ -25,7 +25,7 @@ function parseRates(typed: string): number[] | undefined {
   return rates.every(rate => rate >= 1 && rate <= 1000) ? [...new Set(rates)] : undefined;
 }
 
-/** What the sheet tells besides the rules as they stand: rates to tell lengths at, and what changed since a variant. */
+/** The options of the sheet: further rates for its lengths, and a variant to list changes since. */
 export function SheetWishesLine() {
   const { workbench } = useDesk();
   const wishes = useDocument(state => state.rows.sheet);

@@ -8,18 +8,18 @@ import { MapRecording } from "../takeIn/MapRecording";
 import { TakingInBoard } from "../takeIn/TakingInBoard";
 import { useTakingIn } from "../takeIn/useTakingIn";
 
-/** What comes back to the open kit: takes, rounds of a playable page, checks, layouts, and recordings that are mapped. */
+/** The imports of the open kit: takes, rounds of a playable page, checks, layouts, and recordings to map. */
 export function TakeInSection() {
   const { workbench } = useDesk();
   const pad = usePad();
   const kit = useDocument(state => state.kit);
   const picker = useRef<HTMLInputElement>(null);
   const [isOver, setOver] = useState(false);
-  /** Recordings that wait to be mapped, the first of them open. */
+  /** Recordings waiting to be mapped; the first one is open. */
   const [waiting, setWaiting] = useState<readonly File[]>([]);
   const taking = useTakingIn((read: readonly ReadFile[]) => Promise.resolve(takeInHere(workbench, read)));
   const begin = (files: readonly File[]) => {
-    // What is typed into a sheet must not be played.
+    // Typing into a dialog must not play the kit.
     pad.sleep();
     setWaiting(was => [...was, ...files.filter(file => isRecordingName(file.name))]);
     taking.begin(files.filter(file => !isRecordingName(file.name)));

@@ -6,7 +6,9 @@ import { isShort, RUN_MS } from "../../judging/makeFiles";
 import { SheetWishesLine } from "./SheetWishes";
 import { Button } from "../../ui/Button";
 
-/** Fills an element with a sheet, apart from the page's own looks. The text was made by us, and escaped where it was made. */
+/**
+ * Fills an element with a sheet, isolated from the page's styles. The text is generated and escaped by us.
+ */
 function fillPaper(element: HTMLElement, body: string): void {
   const root = element.shadowRoot ?? element.attachShadow({ mode: "open" });
   const style = new CSSStyleSheet();
@@ -32,7 +34,10 @@ function Paper({ body, className, label }: { body: string; className: string; la
   );
 }
 
-/** The sheet of a handover: made at once, or by a worker where takes are long; undefined while it is made. */
+/**
+ * Returns the sheet of a handover: made at once, or by a worker if takes are long; undefined while it is
+ * being made.
+ */
 function useSheetBody(handover: Handover): string | undefined {
   const { jobs } = useDesk();
   const atOnce = useMemo(() => (isShort(handover) ? formatSheetBody(handover) : undefined), [handover]);
@@ -51,7 +56,7 @@ function useSheetBody(handover: Handover): string | undefined {
   return atOnce ?? (made?.of === handover ? made.body : undefined);
 }
 
-/** The timing sheet as it prints. When the page is printed, the sheet is what comes out. */
+/** The timing sheet as it prints. Printing the page prints the sheet. */
 export function TimingSheet({ handover }: { handover: Handover }) {
   const body = useSheetBody(handover);
   return (

@@ -4,20 +4,20 @@ import { useDesk } from "../../document/context";
 import { askForFiles, isMadeAtOnce } from "../../judging/makeFiles";
 import type { BuiltParts } from "./useParts";
 
-/** Pictures that were drawn, of what; or why they could not be. */
+/** The pictures drawn of a handover, or the reason for failure. */
 export interface DrawnPictures {
   readonly of: Handover;
   readonly files: readonly OutFile[] | string;
 }
 
-/** What stands to be made of a form, or why it is not there. */
+/** The state of a form's files, or why there are none. */
 export type FilesNow =
   | { readonly state: "made"; readonly files: readonly OutFile[] }
   | { readonly state: "failed"; readonly reason: string }
   | { readonly state: "waits" | "drawing" }
   | { readonly state: "making"; readonly ran: { readonly done: number; readonly of: number } | undefined };
 
-/** What a form is made with. A form that needs no parts is not made anew when they come. */
+/** Returns the parts a form needs. A form without parts is not made again when they arrive. */
 function partsFor(
   format: ExportFormat,
   built: BuiltParts | string | undefined,
@@ -28,11 +28,11 @@ function partsFor(
   return typeof built === "object" ? { ...built, pictures } : built;
 }
 
-/** The files of a form; none are made until they are wanted where that costs something. */
+/** Returns the files of a form; expensive ones are made on request only. */
 export function useFiles(
   format: ExportFormat,
   handover: Handover,
-  /** What pictures are drawn of: the same, whatever is wished of the sheet. */
+  /** The input of the pictures, independent of the options of the sheet. */
   base: Handover,
   built: BuiltParts | string | undefined,
   drawn: DrawnPictures | undefined,

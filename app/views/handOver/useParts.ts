@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react";
 import { facesOf, textFile, type HandoverParts, type OutFile, type PlayerParts } from "#handover";
 
-/** The runtime's files as they lie beside the page, in the order in which they are shown. */
+/** The runtime's files beside the page, in display order. */
 const RUNTIME = ["moss-tap-runtime.mjs", "moss-tap-runtime.d.ts", "run-vectors.mjs", "example.mjs"] as const;
 
-/** What goes with every kit and is not made of it. */
+/** The parts of an export that do not depend on the kit. */
 export type BuiltParts = Omit<HandoverParts, "pictures">;
 
 async function load(path: string): Promise<string> {
@@ -21,7 +21,10 @@ async function loadParts(): Promise<BuiltParts> {
   return { runtime: await Promise.all(runtime), player, faces: facesOf(player) };
 }
 
-/** What was built with the application and leaves with a kit; undefined while it is fetched, or in words why it was not. */
+/**
+ * Returns the parts built with the application; undefined while they are fetched, or the reason for failure
+ * as text.
+ */
 export function useParts(): BuiltParts | string | undefined {
   const [parts, setParts] = useState<BuiltParts | string>();
   useEffect(() => {

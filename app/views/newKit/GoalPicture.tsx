@@ -5,17 +5,17 @@ const moss = "fill-moss";
 const fern = "fill-fern";
 const dash = "stroke-soft fill-none [stroke-dasharray:2_4]";
 
-/** A press as a bar along the foot of a picture. */
+/** A press as a bar along the bottom of a picture. */
 function Press({ from, to }: { from: number; to: number }) {
   return <rect x={from} y="52" width={to - from} height="8" rx="3" className={bark} />;
 }
 
-/** A stone: something was done. */
+/** A disc for a performance. */
 function Done({ x, y = 30 }: { x: number; y?: number }) {
   return <ellipse cx={x} cy={y} rx="7" ry="5.5" className={moss} />;
 }
 
-/** By goal: presses along the foot, and over them what comes of them, as on the tape. */
+/** By goal: presses along the bottom, and their results above, as on the tape. */
 const PICTURES: Readonly<Record<string, ReactNode>> = {
   jump: (
     <>

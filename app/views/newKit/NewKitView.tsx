@@ -9,13 +9,13 @@ import { Button } from "../../ui/Button";
 import { NO_PARTS } from "../../storage/records";
 import { GoalPicture } from "./GoalPicture";
 
-/** What the button that builds says, by what was chosen. */
+/** Returns the label of the create button for a number of goals. */
 function buildWords(count: number): string {
   if (count === 0) return "Begin with a clean sheet";
   return count === 1 ? "Build it, and play" : `Build these ${count}, and play`;
 }
 
-/** A kit begins with what it shall do: one thing or several, each with a picture; or with nothing yet. */
+/** A new kit: one or several goals, each with a picture, or none yet. */
 export function NewKitView() {
   const { shelf } = useDesk();
   const navigate = useNavigate();

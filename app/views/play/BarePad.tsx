@@ -8,7 +8,7 @@ import { GateSwitch } from "./GateSwitch";
 import { isMetered } from "../../scene/paintMeters";
 import { useDesk, useDocument } from "../../document/context";
 
-/** The kit without a stage under one's hands: its controls as stones, meters, and gates held by hand. */
+/** The kit without a stage: its controls, meters, and manual gates. */
 export function BarePad() {
   const { workbench } = useDesk();
   const kit = useDocument(state => state.kit);

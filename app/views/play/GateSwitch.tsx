@@ -1,6 +1,6 @@
 import { usePad, usePadState } from "../../input/context";
 
-/** A gate held open or closed by hand while playing, until the stage opens it by itself. */
+/** Holds a gate open or closed manually while playing, until the stage opens it. */
 export function GateSwitch({ gateId, name }: { gateId: string; name: string }) {
   const pad = usePad();
   const isOpen = usePadState(({ session }) => {

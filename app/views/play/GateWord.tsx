@@ -6,7 +6,7 @@ import { useDesk } from "../../document/context";
 const NONE = "";
 const NEW = " new";
 
-/** Which gate something of the stage opens: one of the kit's, none, or a new one with the name that suggests itself. */
+/** The gate opened by an event of the stage: one of the kit's, none, or a new one with a suggested name. */
 export function GateWord({
   kit,
   label,

@@ -22,7 +22,7 @@ const TIMES = [
   { value: "first", label: "the first time" },
 ] as const;
 
-/** A line to begin with: a runner runs, anything else is pressed a second after the beginning. */
+/** Returns the first line: a runner runs, in any other kit a control is pressed after a second. */
 function firstLine(kit: Kit): HandLine {
   const stage = stageOf(kit);
   const atOnce = { turns: "open", isEachTime: false } as const;
@@ -31,7 +31,10 @@ function firstLine(kit: Kit): HandLine {
   return { ...atOnce, control: kit.controls[0]?.id ?? "", for: "9f", after: `${kit.rate}f` };
 }
 
-/** One more line: what leaps, or the next control, a little after the ground, or the first gate there is, is lost. */
+/**
+ * Returns a further line: the leap control, or the next one, shortly after the ground gate, or the first
+ * gate, closes.
+ */
 function nextLine(kit: Kit, lines: readonly HandLine[]): HandLine {
   const stage = stageOf(kit);
   const leaping = kit.moves?.find(move => !move.off && "leap" in (effectOf(move) ?? {}));
@@ -44,7 +47,7 @@ function nextLine(kit: Kit, lines: readonly HandLine[]): HandLine {
   return { control, for: "9f", after: "3f", gate, turns: "closed", isEachTime: true };
 }
 
-/** One line as a sentence with its words and numbers in place. */
+/** One line as a sentence with editable words and numbers. */
 function Line({
   kit,
   line,
@@ -120,7 +123,7 @@ function Line({
   );
 }
 
-/** Hands that play what is written: several lines at once, even or as uneven as a seed makes them; what they play is a take. */
+/** A scripted player: several lines at once, with optional random deviations; its input becomes a take. */
 export function ScriptedHand({ close }: { close: () => void }) {
   const { workbench, evaluation, playback } = useDesk();
   const kit = useDocument(state => state.kit);

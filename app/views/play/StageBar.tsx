@@ -10,7 +10,7 @@ import { usePad, usePadState } from "../../input/context";
 
 const ROUTINE_SECONDS = 8;
 
-/** Keys go to the kit while it is awake: a button that was clicked must not keep them. */
+/** Keys belong to the kit while the pad is awake, so a clicked button must not keep the focus. */
 function act(run: () => void) {
   return (event: { currentTarget: HTMLElement }) => {
     event.currentTarget.blur();
@@ -18,7 +18,7 @@ function act(run: () => void) {
   };
 }
 
-/** Lets a scripted player leap at every edge, so many frames late, and opens what it played. */
+/** Lets a scripted player leap at every edge, a number of frames late, and opens the resulting take. */
 function letItPlay({ workbench, evaluation, playback }: Desk, lateFrames: number): void {
   const { rules } = evaluation.getState();
   const document = rules && stageOf(rules.kit);
@@ -34,7 +34,7 @@ function letItPlay({ workbench, evaluation, playback }: Desk, lateFrames: number
   playback.toggle();
 }
 
-/** The key that does the same while the pad is awake. */
+/** The key of the same action while the pad is awake. */
 function KeyHint({ act }: { act: BenchAct }) {
   return (
     <kbd
@@ -47,7 +47,7 @@ function KeyHint({ act }: { act: BenchAct }) {
   );
 }
 
-/** Play, keep, freeze, step, slow down; or let scripted hands play. */
+/** Play, keep, freeze, step and slow down; or run a scripted player. */
 export function StageBar({ onDraw }: { onDraw: () => void }) {
   const pad = usePad();
   const isAwake = usePadState(state => state.session !== undefined);

@@ -9,7 +9,10 @@ import { useDesk } from "../../document/context";
 import { useTape } from "../../tape/hand/context";
 import { usePad, usePadState } from "../../input/context";
 
-/** Paints the scene as it now is. False when it is not whole yet: a far frame is still being come to. */
+/**
+ * Paints the current scene. Returns false if it is not complete, because a distant frame is still being
+ * computed.
+ */
 function paint(
   canvas: HTMLCanvasElement,
   sources: SceneSources,
@@ -38,7 +41,10 @@ function paint(
   return scene.state !== undefined;
 }
 
-/** The stage, drawn anew on every frame that is stepped, and wherever the playhead goes; a sheet to draw the level on while there is a brush. */
+/**
+ * The stage, repainted on every stepped frame and whenever the playhead moves; the level editor while there
+ * is a brush.
+ */
 export function StageScene({
   helps,
   label,

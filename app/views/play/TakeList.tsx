@@ -11,10 +11,10 @@ import { ALL_TAKES, filterTakes, listFilters, type TakeFilter } from "./takeFilt
 import { TakeRow } from "./TakeRow";
 import { noStep } from "../../ui/noStep";
 
-/** The longest sheet to paint on, in seconds: longer takes are played. */
+/** The maximum length of an empty take, in seconds. */
 const LONGEST_SHEET = 600;
 
-/** An empty take to paint on, of a chosen length; it is opened with the brush in hand. */
+/** Creates an empty take of a chosen length and opens it with the brush active. */
 function CleanSheet() {
   const { workbench } = useDesk();
   const { look } = useTape();
@@ -47,11 +47,11 @@ function CleanSheet() {
   );
 }
 
-/** So many rows are drawn at first; with more takes than this, words to find one by. */
+/** The number of rows drawn at first; with more takes there is a search field. */
 const FEW = 40;
 const MANY = 8;
 
-/** Which takes are listed, as words that can be changed; nothing where there are few and nothing tells them apart. */
+/** The filter of the list, as editable words; nothing if there are few takes and none differ. */
 function FilterLine({ takes, shown }: { takes: readonly Take[]; shown: number }) {
   const [filter, set] = useSetting<TakeFilter>("takeFilter", ALL_TAKES);
   const choices = listFilters(takes);
@@ -83,7 +83,10 @@ function FilterLine({ takes, shown }: { takes: readonly Take[]; shown: number })
   );
 }
 
-/** The takes of the kit: who played them, how long, which is open; found, renamed, copied, brought to the kit's rate, deleted. */
+/**
+ * The takes of the kit: player, length and which one is open; searched, renamed, copied, converted to the
+ * kit's rate, deleted.
+ */
 export function TakeList() {
   const takes = useDocument(state => state.takes);
   const openId = useDocument(state => state.openTakeId);

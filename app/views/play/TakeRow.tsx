@@ -7,7 +7,7 @@ import { Button } from "../../ui/Button";
 
 const FIELDS = { player: "played by", device: "on" } as const;
 
-/** Who played a take, on what, and what was noted of it; a field that is emptied is gone. */
+/** The player, device and note of a take; an emptied field is removed. */
 function TakeDetails({ take }: { take: Take }) {
   const { workbench } = useDesk();
   const set = (key: "player" | "device" | "note", typed: string) => {
@@ -54,7 +54,7 @@ function TakeDetails({ take }: { take: Take }) {
   );
 }
 
-/** Who played a take and what was noted, in a line; nothing where nothing is known. */
+/** The player and note of a take, in a line; nothing if unknown. */
 function KnownOf({ player, device, note }: Take) {
   const words = [player && `by ${player}`, device && `on ${device}`, note].filter(Boolean).join(" · ");
   if (words === "") return null;
@@ -65,7 +65,9 @@ function KnownOf({ player, device, note }: Take) {
   );
 }
 
-/** One take of the list: its name, who played it, how long it is; opened, copied, brought to the kit's rate, deleted. */
+/**
+ * One take of the list: its name, player and length; opened, copied, converted to the kit's rate, deleted.
+ */
 export function TakeRow({ take, isOpen, rate }: { take: Take; isOpen: boolean; rate: number }) {
   const { workbench } = useDesk();
   const takeAway = useTakeAway();

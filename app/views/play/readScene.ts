@@ -5,17 +5,17 @@ import type { Evaluated } from "../../judging/judge";
 import type { Pad } from "../../input/pad";
 import type { PageTape } from "../../tape/hand/context";
 
-/** Where a scene is read from. */
+/** The sources of a scene. */
 export interface SceneSources {
   readonly desk: Desk;
   readonly pad: Pad;
   readonly tape: PageTape;
 }
 
-/** As many frames are stepped for one picture as leave it smooth. */
+/** The maximum number of frames stepped per picture, to keep it smooth. */
 const MOST_STEPPED = 4000;
 
-/** The open take under the variant laid over it, and the variant's name. */
+/** Returns the open take under the variant shown for comparison, and the variant's name. */
 export function readOther(
   { desk: { workbench, judge }, tape }: SceneSources,
   take: Take,
@@ -39,7 +39,9 @@ function sceneOf(sources: SceneSources, now: Evaluated): Scene | undefined {
   return { kit: rules.kit, program, stage: rules.stage, frame, trace, track, state, other, keptArcs, inHand };
 }
 
-/** The scene now, or undefined in a kit without a stage: played, replayed, or at rest where there is no take. */
+/**
+ * Returns the current scene, live, replayed, or at rest without a take; undefined in a kit without a stage.
+ */
 export function readScene(sources: SceneSources): Scene | undefined {
   const { session, inHand } = sources.pad.getState();
   const { evaluated, rules: open } = sources.desk.evaluation.getState();

@@ -6,19 +6,19 @@ import { duelScreen } from "./duel/duelScreen";
 import { ropesScreen } from "./ropes/ropesScreen";
 import { runnerScreen } from "./runner/runnerScreen";
 
-/** How a kind of stage stands on the screen. */
+/** The user interface of a kind of stage. */
 export interface StageScreen {
-  /** What giving it to a kit is called, and the kit with it. */
+  /** The label for adding it to a kit, and the resulting kit. */
   readonly words: string;
   readonly give: (kit: Kit) => Kit;
-  /** The helps a player can have on it. */
+  /** The player's aids it supports. */
   readonly helps: readonly (keyof Helps)[];
-  /** Its numbers in sentences, over the takes and under them. */
+  /** Its numbers as sentences, above and below the takes. */
   readonly Numbers: (props: { kit: Kit }) => ReactNode;
   readonly More?: (props: { kit: Kit }) => ReactNode;
 }
 
-/** One line a kind; one left out does not compile. */
+/** One line per kind; a missing one does not compile. */
 export const STAGE_SCREENS: Readonly<Record<StageKindName, StageScreen>> = {
   runner: runnerScreen,
   duel: duelScreen,

@@ -27,7 +27,7 @@ test("takes are listed by whatever tells some of them from others, and found by 
   expect(names("note")).toEqual(["Two"]);
   expect(names("all", " LEFT ")).toEqual(["Two"]);
   expect(names("player Wren", "moth")).toEqual([]);
-  // One whose last take is gone lets all through rather than none.
+  // A filter without matching takes lets all through.
   expect(names("player Nobody")).toEqual(["One", "Two", "Three"]);
   expect(filterTakes(TAKES, ALL_TAKES)).toEqual(TAKES);
 });

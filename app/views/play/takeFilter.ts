@@ -1,6 +1,9 @@
 import type { Take } from "#core";
 
-/** Which takes are listed: all, those of one player or one device, those with a note; and of them those that have some words. */
+/**
+ * A filter of takes: all, those of one player or device, or those with a note; optionally containing some
+ * words.
+ */
 export interface TakeFilter {
   readonly by: string;
   readonly words: string;
@@ -11,7 +14,7 @@ export const ALL_TAKES: TakeFilter = { by: "all", words: "" };
 const distinct = (values: readonly (string | undefined)[]) =>
   [...new Set(values.filter(value => value !== undefined && value !== ""))].sort() as string[];
 
-/** What takes can be listed by, as choices in words: only what tells some of them from others. */
+/** Returns the filters that distinguish some takes from others, as choices. */
 export function listFilters(takes: readonly Take[]): { readonly value: string; readonly label: string }[] {
   return [
     { value: "all", label: "all takes" },
@@ -34,7 +37,7 @@ function isBy({ player, device, note }: Take, by: string): boolean {
   return true;
 }
 
-/** The takes that a filter lets through, in their order. What it goes by and no take has lets all through. */
+/** Returns the takes that match a filter, in order. A filter value that no take has matches all. */
 export function filterTakes(takes: readonly Take[], { by, words }: TakeFilter): readonly Take[] {
   const isKnown = listFilters(takes).some(({ value }) => value === by);
   const wanted = words.trim().toLowerCase();

@@ -12,7 +12,7 @@ type Version = NonNullable<RowOrder["beside"]>[number];
 const RATES = [30, 50, 60, 72, 90, 120, 144, 240] as const;
 const NONE: readonly Version[] = [];
 
-/** What a version is, as words, and what is judged for it: a kit, and the checks as they are asked of it. */
+/** A version to prove: its name, its kit, and the checks that apply to it. */
 interface Asked {
   readonly words: string;
   readonly kit: Kit;
@@ -43,7 +43,7 @@ function readVersion(
   return { words: variant.name, kit: variant.kit, checks: own };
 }
 
-/** How many of its takes each check holds in, by its place; a check that a version cannot be asked is left out. */
+/** The number of takes in which each check holds, by its index; undefined for a check that does not apply. */
 type Sums = readonly ({ readonly holds: number; readonly asked: number } | undefined)[];
 
 function sumUp(checks: readonly Check[], takes: readonly Take[], proved: readonly ProvedTake[]): Sums {
@@ -58,7 +58,7 @@ function sumUp(checks: readonly Check[], takes: readonly Take[], proved: readonl
   });
 }
 
-/** Judges a version in a worker, once the present one has been. */
+/** Judges a version in a worker, after the present one. */
 function useSums(asked: Asked | undefined, takes: readonly Take[], lane: string): Sums | undefined {
   const { jobs } = useDesk();
   const isBusy = useProof(state => state.isWorking);
@@ -137,7 +137,7 @@ function BesideRow({
   );
 }
 
-/** Other versions held against the same checks: variants, and the present rules at other rates. */
+/** Other versions judged by the same checks: variants, and the present rules at other rates. */
 export function Beside({
   kit,
   checks,

@@ -5,10 +5,10 @@ import { formatChange } from "../changeWords";
 import { useDesk } from "../../document/context";
 import { takeBack, type Blame } from "../../judging/jobs/blame";
 
-/** So many versions of the past are gone through, the youngest first. */
+/** The maximum number of past versions searched, latest first. */
 const MOST_PAST = 200;
 
-/** Looks, at a click, for the smallest change of the last edits that broke a check, and offers to take just that back. */
+/** Searches, on a click, for the smallest recent change that broke a check, and offers to revert it. */
 export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
   const { workbench, jobs } = useDesk();
   const [found, setFound] = useState<{ of: Kit; blame: Blame | undefined } | undefined>();

@@ -1,6 +1,8 @@
 import type { CellLook } from "./cells";
 
-/** How a cell stands, by its shape first: a full round, an edged stone, a ring, a hook, or nothing. */
+/**
+ * The mark of a cell, distinguishable by shape: a full circle, an edged stone, a ring, a hook, or nothing.
+ */
 export function CellMark({ look }: { look: CellLook }) {
   switch (look) {
     case "holds":

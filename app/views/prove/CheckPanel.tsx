@@ -23,7 +23,7 @@ import { Broken } from "./Broken";
 import { missingTakes, readCell } from "./cells";
 import { StoryLines } from "./StoryLines";
 
-/** What can be done about what a check found in the chosen take. */
+/** The actions for a check's finding in the selected take. */
 function Finding({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
   const { workbench } = useDesk();
   const proof = useProof(state => state);
@@ -78,7 +78,7 @@ function Finding({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
   );
 }
 
-/** One check: its sentence with numbers in place, what more it could say, and what it finds in the chosen take. */
+/** One check: its editable sentence, clauses to add, and its finding in the selected take. */
 export function CheckPanel({
   kit,
   check,

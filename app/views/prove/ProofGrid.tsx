@@ -6,10 +6,10 @@ import type { CellSum, ProofRow } from "./cells";
 
 const ROW_PX = 28;
 const CELL_PX = 46;
-/** The names of checks stand aslant over their columns. */
+/** The height of the slanted column headers. */
 const HEAD_PX = 92;
 
-/** A cell that was chosen. */
+/** The selected cell. */
 export interface Chosen {
   readonly check: string | undefined;
   readonly take: string | undefined;
@@ -24,7 +24,7 @@ function SumWord({ holds, asked }: CellSum) {
   );
 }
 
-/** The cells of a row, drawn anew only when one of them says something else. `entry`: Tab comes in at its first. */
+/** The cells of a row, re-rendered only when one changes. `entry`: Tab enters at its first cell. */
 const RowCells = memo(function RowCells({
   row: { take, cells },
   checks,
@@ -60,7 +60,7 @@ const RowCells = memo(function RowCells({
   });
 });
 
-/** Takes down, checks across, a mark in each cell, sums on both edges; walked by arrows. */
+/** Takes as rows, checks as columns, a mark in each cell, sums on both edges; navigated by arrow keys. */
 export function ProofGrid({
   checks,
   rows,
@@ -77,7 +77,8 @@ export function ProofGrid({
   onChoose: (check: string, take: string | undefined) => void;
 }) {
   const scroller = useRef<HTMLDivElement>(null);
-  // Its functions change with what is in sight: this component is drawn anew with them, and hands none of them on.
+  // The virtualizer's functions change with the visible range; this component re-renders with them and passes
+  // none on.
   // eslint-disable-next-line react-hooks/incompatible-library
   const virtual = useVirtualizer({
     count: rows.length,

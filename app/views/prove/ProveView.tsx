@@ -12,14 +12,16 @@ import { ProofSum } from "../../shell/ProofSum";
 
 const includes = (text: string, sought: string) => text.toLowerCase().includes(sought.trim().toLowerCase());
 
-/** Takes as they are shown: those that fail first, where that is wanted. */
+/** Returns takes in display order: failing ones first if wanted. */
 function arrange(rows: readonly ProofRow[], failsFirst: boolean): readonly ProofRow[] {
   if (!failsFirst) return rows;
   const failing = ({ sum }: ProofRow) => sum.asked - sum.holds;
   return [...rows].sort((a, b) => failing(b) - failing(a));
 }
 
-/** The takes and checks whose names say what is sought; where only checks do, all takes, and the other way round. */
+/**
+ * Returns the takes and checks whose names match the search; if only checks match, all takes, and vice versa.
+ */
 function narrow(rows: readonly ProofRow[], checks: readonly Check[], sought: string) {
   const places = checks.flatMap((check, c) => (includes(check.name, sought) ? [c] : []));
   const own = rows.filter(({ take }) => includes(`${take.name} ${take.player ?? ""}`, sought));
@@ -56,7 +58,7 @@ function Empty() {
   );
 }
 
-/** Prove: what must and must not happen, held against every take at every edit. */
+/** Prove: requirements judged on every take at every edit. */
 export function ProveView() {
   const { workbench, proving, playback, checking } = useDesk();
   const kit = useDocument(state => state.kit);

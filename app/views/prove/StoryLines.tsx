@@ -7,7 +7,7 @@ const ROW = 22;
 const wordOf = (kit: Kit, [f, kind, id, outcome]: KeptEvent) =>
   `${nameOf(kit, kind === "performed" ? "moves" : "prompts", id)}${outcome ? ` ${outcome}` : ""} at ${f}f`;
 
-/** The kept story and the present one laid over each other: what agrees in one colour, the rest standing out. */
+/** The kept story and the present one overlaid: events that agree in one colour, the rest highlighted. */
 export function StoryLines({
   kit,
   kept,
@@ -18,7 +18,7 @@ export function StoryLines({
   kit: Kit;
   kept: readonly KeptEvent[];
   now: readonly KeptEvent[];
-  /** How many events agree from the start. */
+  /** The number of events that agree from the start. */
   agree: number;
   frames: number;
 }) {

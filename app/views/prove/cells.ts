@@ -2,16 +2,19 @@ import { formatVerdict, isAskedOf, type Check, type Take } from "#core";
 import type { TakeVerdict } from "#stage";
 import type { Proof, Verdicts } from "../../document/proving";
 
-/** How a cell stands: it holds, it fails, nothing is known of it yet, its check is not asked of its take, or cannot be judged. */
+/**
+ * The state of a cell: holds, fails, not judged yet, its check does not apply to its take, or cannot be
+ * judged.
+ */
 export type CellLook = "holds" | "fails" | "unknown" | "unasked" | "faulty";
 
-/** What a check finds in a take, at all its rates. */
+/** The finding of a check in a take, at all its rates. */
 export interface Cell {
   readonly look: CellLook;
-  /** A few letters in the cell: by how many frames it slipped, or how many there were. */
+  /** A few characters in the cell: the frames of slip, or the number of events. */
   readonly mark: string;
   readonly words: string;
-  /** The finding that says most: the first that fails, else the first. */
+  /** The most informative verdict: the first failing one, otherwise the first. */
   readonly verdict: TakeVerdict | undefined;
 }
 
@@ -29,7 +32,7 @@ function markOf({ why, slip, count, reached }: TakeVerdict): string {
   return why === "happened" ? "!" : "";
 }
 
-/** What stands in the cell of a check and a take. */
+/** Returns the cell of a check and a take. */
 export function readCell(proof: Proof, check: Check, takeId: string): Cell {
   if (!isAskedOf(check, takeId)) return UNASKED;
   if (proof.faults.has(check.id)) return FAULTY;
@@ -42,13 +45,13 @@ export function readCell(proof: Proof, check: Check, takeId: string): Cell {
   return { look: "fails", mark: markOf(verdict), words, verdict };
 }
 
-/** The takes that a check names and the kit has no longer. */
+/** Returns the takes a check names and the kit no longer has. */
 export function missingTakes(check: Check, takes: readonly Take[]): string[] {
   if (check.on === "*" || check.off) return [];
   return check.on.filter(id => !takes.some(take => take.id === id));
 }
 
-/** A sum over cells: how many are asked, and how many of them hold. */
+/** A sum over cells: the number that apply, and of those that hold. */
 export interface CellSum {
   readonly asked: number;
   readonly holds: number;
@@ -66,13 +69,13 @@ export interface ProofRow {
   readonly sum: CellSum;
 }
 
-/** Every take with its cells, and the sum of every check; takes that are missing count among a check's. */
+/** Every take with its cells, and the sum of every check, including missing takes. */
 export interface Grid {
   readonly rows: readonly ProofRow[];
   readonly sums: readonly CellSum[];
 }
 
-/** Makes what reads grids: a row of which nothing has changed is the one of the last reading, since most edits leave most as it was. */
+/** Creates a reader of grids that reuses unchanged rows of its last result, since most edits change few. */
 export function createGridReader(): (proof: Proof, checks: readonly Check[], takes: readonly Take[]) => Grid {
   const known = new WeakMap<Verdicts, { readonly of: readonly unknown[]; readonly row: ProofRow }>();
   const readRow = (proof: Proof, checks: readonly Check[], take: Take): ProofRow => {

@@ -16,13 +16,13 @@ import { NumberStone } from "../../ui/NumberStone";
 
 const NOTHING = { value: "", label: "does nothing", hint: "only the rules know of it" };
 
-/** Who can act first after a blow: worked out when the hand rests, for it takes runs of the rules. */
+/** Returns the advantage after a blow, computed when input pauses because it runs the rules. */
 function useAdvantage(newest: Kit, index: number, isWanted: boolean): Advantage | undefined {
   const kit = useDeferredValue(newest);
   return useMemo(() => (isWanted ? findAdvantage(kit, index) : undefined), [kit, index, isWanted]);
 }
 
-/** What a move does on the stage, as a sentence of its own with its numbers in place. */
+/** The effect of a move on the stage, as a sentence with editable numbers. */
 export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
   const { workbench } = useDesk();
   const stage = stageOf(kit);

@@ -18,7 +18,7 @@ interface Row {
   readonly advantage: Advantage | undefined;
 }
 
-/** Who can act first is tried for so many moves at most: each takes two runs. */
+/** The maximum number of moves whose advantage is computed: each takes two runs. */
 const MOST_TRIED = 60;
 
 const HEADS: readonly (readonly [Column, string])[] = [
@@ -46,7 +46,7 @@ function rowOf(kit: Kit, move: Move, index: number, advantage: Advantage | undef
   return { index, move, frames: parts, whole, opens: names.join("; "), advantage };
 }
 
-/** What a row is sorted by; rows that have nothing there come last. */
+/** Returns the sort value of a row; rows without one come last. */
 function valueOf(row: Row, column: Column): number | string | undefined {
   if (column === "name") return row.move.name.toLowerCase();
   if (column === "whole") return row.whole;
@@ -60,7 +60,10 @@ function compare(a: Row, b: Row, column: Column): number {
   return typeof x === "string" ? x.localeCompare(String(y)) : x - Number(y);
 }
 
-/** Every move beside the others: its parts, edited in place, what it opens, and who can act first after it; sorted by any column, found by typing. */
+/**
+ * Every move in a table: its editable parts, the gates it opens, and its advantage; sortable by any column,
+ * with a search field.
+ */
 export function MovesTable({ kit }: { kit: Kit }) {
   const { workbench } = useDesk();
   const [search] = useSearchParams();

@@ -6,7 +6,7 @@ import { addPlain, applyStarter, patternAbout, STARTERS } from "../../edits/star
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { useDesk, useDocument } from "../../document/context";
 
-/** A new rule: what it shall do, in designers' words, on a control; it comes with numbers that work. */
+/** The form of a new rule: its purpose in designers' words, and a control; it starts with working numbers. */
 export const NewRule = memo(function NewRule() {
   const { workbench } = useDesk();
   const controls = useDocument(state => state.kit?.controls);

@@ -3,10 +3,10 @@ import { writeAt, type Kit } from "#core";
 import { offersOf, type RuleItem } from "./rules";
 import { useDesk } from "../../document/context";
 
-/** So many fit beside each other; the map under them wants the room. */
+/** The number that fits side by side, because the map below needs the room. */
 const FIRST = 3;
 
-/** What else a rule could say, offered at the end of its sentence. */
+/** The clauses that could be added to a rule, at the end of its sentence. */
 export function Offers({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   const { workbench } = useDesk();
   const [isWhole, setWhole] = useState(false);

@@ -8,7 +8,7 @@ import type { RuleItem } from "./rules";
 import { useDesk } from "../../document/context";
 import { useTakeAway } from "../../document/useTakeAway";
 
-/** What can be done with a whole rule: copied, switched off, moved up or down, deleted. */
+/** The actions on a whole rule: copy, disable, move up or down, delete. */
 export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   const { workbench } = useDesk();
   const takeAway = useTakeAway();

@@ -8,7 +8,7 @@ function shorten(summary: string): string {
   return summary.length > MOST_LETTERS ? `${summary.slice(0, MOST_LETTERS - 2).trimEnd()} …` : summary;
 }
 
-/** One rule of the list; drawn anew only when it reads differently, so that a number can be dragged smoothly. */
+/** One rule of the list, re-rendered only when its text changes, so that a number can be dragged smoothly. */
 const RuleLine = memo(function RuleLine({
   to,
   name,
@@ -40,7 +40,10 @@ const RuleLine = memo(function RuleLine({
   );
 });
 
-/** The rules at the left of Shape; the one open is marked, those with something to look at say so; found by typing. */
+/**
+ * The list of rules at the left of Shape: the open one is marked, those with warnings show it; with a search
+ * field.
+ */
 export const RuleList = memo(function RuleList({
   rules,
   openKey,
@@ -48,7 +51,7 @@ export const RuleList = memo(function RuleList({
 }: {
   rules: readonly RuleItem[];
   openKey: string | undefined;
-  /** Keys of rules with something to look at, joined by "|". */
+  /** Keys of rules with warnings, joined by "|". */
   warned: string;
 }) {
   const [search] = useSearchParams();

@@ -16,7 +16,7 @@ import { Region } from "../../ui/Region";
 type MapName = PatternTraits<Pattern, PatternProgram>["maps"][number];
 type AnyMap = (props: { pattern: never; index: number }) => ReactNode;
 
-/** Every map of time that a kind of pattern can ask for. */
+/** The component of every map a kind of pattern can ask for. */
 const MAPS: Readonly<Record<MapName, AnyMap>> = {
   "press-length": ({ pattern }: { pattern: Extract<Pattern, { control: string }> }) => (
     <PressLengthMap controlId={pattern.control} />
@@ -26,7 +26,7 @@ const MAPS: Readonly<Record<MapName, AnyMap>> = {
   sequence: SequenceLadder,
 };
 
-/** The map of time beside a rule's sentence, which is its editor too; what breaks in it leaves the sentence standing. */
+/** The editable map of time beside a rule's sentence; an error in it leaves the sentence working. */
 export function RuleMap(props: { kit: Kit; rule: RuleItem }) {
   return (
     <Region name="The map" of={`${props.rule.list} ${props.rule.index}`}>
@@ -47,7 +47,7 @@ function Maps({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   if (rule.list === "moves") {
     const move = kit.moves![rule.index]!;
     const busy = `busy:${move.slot ?? "main"}`;
-    // While its own slot is busy the timeline tells of its presses already.
+    // Presses during its own slot's busy time are already shown by the timeline.
     const bans = (move.bans ?? [])
       .map((gate, k) => ({ gate, k }))
       .filter(({ gate }) => gate !== busy || !move.frames);

@@ -9,7 +9,7 @@ import { Ticker } from "../Ticker";
 import { useDesk } from "../../document/context";
 import { usePad, usePadState } from "../../input/context";
 
-/** The steps or taps of an attempt as stones that fill as they are made. */
+/** The steps or taps of an attempt as marks that fill as they are made. */
 function Rungs({ kit, pattern }: { kit: Kit; pattern: Pattern }) {
   const { made, of } = useMeter(pattern.id);
   const words = traitsOf(pattern.kind).rungs?.(pattern, kit) ?? [];
@@ -33,7 +33,7 @@ function Rungs({ kit, pattern }: { kit: Kit; pattern: Pattern }) {
   );
 }
 
-/** A charge as a bar with its levels, and what it is worth now in the game's units. */
+/** A charge as a bar with its levels, and its current output in the game's units. */
 function ChargeBar({ pattern }: { pattern: Extract<Pattern, { kind: "charge" }> }) {
   const { ratio, value, level } = useMeter(pattern.id);
   const name = level > 0 ? (pattern.levels?.[level - 1]?.name ?? "") : "";
@@ -50,7 +50,7 @@ function ChargeBar({ pattern }: { pattern: Extract<Pattern, { kind: "charge" }> 
   );
 }
 
-/** The controls a rule is played on, those that cancel it or that a prompt must not hear among them. */
+/** Returns the controls of a rule, including those that cancel it or that a prompt rejects. */
 function controlsOf(kit: Kit, pattern: Pattern, promptId: string | undefined): readonly Control[] {
   const prompt = kit.prompts?.find(item => item.id === promptId);
   const answers = (prompt?.ask ?? []).flatMap(id => kit.patterns.find(item => item.id === id) ?? []);
@@ -102,7 +102,7 @@ interface TryItProps {
   readonly promptId: string | undefined;
 }
 
-/** Would trying a rule look the same? Of the kit only what is shown here counts. */
+/** Returns whether two states of the kit look the same here. */
 function isSameTry(a: TryItProps, b: TryItProps): boolean {
   return (
     a.pattern === b.pattern &&
@@ -116,7 +116,7 @@ function isSameTry(a: TryItProps, b: TryItProps): boolean {
   );
 }
 
-/** A place to try a rule right beside its sentence: the same live core as Play. */
+/** A place to try a rule beside its sentence, running the same live core as Play. */
 export const TryIt = memo(function TryIt({ kit, pattern, moveId, promptId }: TryItProps) {
   const controls = pattern ? controlsOf(kit, pattern, promptId) : [];
   return (

@@ -16,17 +16,17 @@ import {
 import { keyOfRule, type RulePlace } from "../../edits/ruleEdits";
 import { nameIn } from "../Sentence";
 
-/** A rule of the kit as the list names it. */
+/** A rule of the kit, as listed. */
 export interface RuleItem extends RulePlace {
   readonly key: string;
-  /** The control it listens to, or what else it stands with. */
+  /** The control it listens to, or another heading. */
   readonly group: string;
   readonly name: string;
   readonly summary: string;
   readonly isOff: boolean;
 }
 
-/** The sentence of a rule. Paths are inside the rule. */
+/** Returns the sentence of a rule. Paths are relative to the rule. */
 export function describeRule(kit: Kit, { list, index }: RulePlace): SentencePart[] {
   switch (list) {
     case "patterns":
@@ -42,7 +42,7 @@ export function describeRule(kit: Kit, { list, index }: RulePlace): SentencePart
   }
 }
 
-/** What else a rule could say. */
+/** Returns the clauses that could be added to a rule. */
 export function offersOf(kit: Kit, { list, index }: RulePlace): readonly Offer[] {
   switch (list) {
     case "patterns":
@@ -60,7 +60,7 @@ export function offersOf(kit: Kit, { list, index }: RulePlace): readonly Offer[]
 
 const SEVERAL = "Several controls";
 
-/** The control a pattern listens to, by name; several where there are. */
+/** Returns the names of the controls a pattern listens to. */
 function controlOf(kit: Kit, patternId: string): string {
   const pattern = kit.patterns.find(item => item.id === patternId);
   const id = pattern && "control" in pattern ? pattern.control : undefined;
@@ -83,7 +83,10 @@ function itemOf(kit: Kit, place: RulePlace, group: string): RuleItem {
   };
 }
 
-/** Every rule, grouped by the control it listens to, moves before the patterns they answer; gates, prompts and switches after. */
+/**
+ * Returns every rule, grouped by its control, moves before the patterns they answer; gates, prompts and
+ * switches last.
+ */
 export function listRules(kit: Kit): RuleItem[] {
   const moves = (kit.moves ?? []).map((move, index) =>
     itemOf(kit, { list: "moves", index }, controlOf(kit, move.pattern)),

@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react";
 import type { RuleItem } from "./rules";
 
-/** How long the hand must rest before the list is read anew. */
+/** The pause after which the list is updated. */
 const REST_MS = 120;
 
-/** Are these the same rules by name, whatever their sentences say? */
+/** Returns whether two lists have the same rules and names, whatever their sentences. */
 function isSameList(a: readonly RuleItem[], b: readonly RuleItem[]): boolean {
   return (
     a.length === b.length &&
@@ -21,8 +21,8 @@ function isSameList(a: readonly RuleItem[], b: readonly RuleItem[]): boolean {
 }
 
 /**
- * The rules as a list shows them: a rule more or less, or another name, at once; new words in their sentences only when
- * the hand has rested, so that a number dragged in one of them has its picture in time.
+ * Returns the rules for a list: an added, removed or renamed rule appears at once; changed sentences appear
+ * only when input pauses, so that dragging a number stays smooth.
  */
 export function useRestedRules(rules: readonly RuleItem[]): readonly RuleItem[] {
   const [shown, setShown] = useState(rules);

@@ -20,7 +20,7 @@ function formatWhen(ms: number): string {
   return new Date(ms).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
 }
 
-/** The last take of a kit, read for its picture. */
+/** Returns the last take of a kit, for its picture. */
 function useLastTake(library: Library, record: KitRecord): Take | undefined {
   const [take, setTake] = useState<Take | undefined>();
   const lastId = record.order.takes?.at(-1);
@@ -28,7 +28,7 @@ function useLastTake(library: Library, record: KitRecord): Take | undefined {
     if (lastId === undefined) return;
     let isWanted = true;
     void library.readPart(record.id, "takes", lastId).then(raw => {
-      // A long take has no picture, and need not be read for one.
+      // A long take has no picture, and need not be parsed for one.
       if (Number((raw as Partial<Take> | undefined)?.frames) > LONG_TAKE_FRAMES) return;
       const read = parseTake(raw);
       if (isWanted && read.ok) setTake(read.value);
@@ -40,7 +40,7 @@ function useLastTake(library: Library, record: KitRecord): Take | undefined {
   return take;
 }
 
-/** A kit on the shelf: a picture of its latest take, what it holds, what changed when. */
+/** A kit on the shelf: a picture of its latest take, its contents, its last change. */
 export function KitCard({
   record,
   library,
@@ -111,7 +111,7 @@ export function KitCard({
   );
 }
 
-/** What stands on the shelf and does not read: said, kept, and handed out as it is. */
+/** An unreadable item on the shelf: it stays there and can be saved as a file. */
 export function BrokenCard({ broken, onDelete }: { broken: Broken; onDelete: () => void }) {
   const { say } = useNotices();
   return (

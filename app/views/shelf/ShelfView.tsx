@@ -24,7 +24,7 @@ interface Demo {
 
 const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-5";
 
-/** What can be done to the shelf from its page. */
+/** Returns the actions of the shelf's page. */
 function useShelf() {
   const desk = useDesk();
   const { shelf } = desk;
@@ -80,13 +80,13 @@ function DemoCard({ demo, onOpen }: { demo: Demo; onOpen: () => void }) {
   );
 }
 
-/** The shelf: where kits live. Open a demo, start anew, or drop a file. */
+/** The shelf of kits. Open a demo, start a new kit, or drop a file. */
 export function ShelfView({
   demos,
   kits,
   library,
 }: {
-  /** Undefined while the server does not answer. */
+  /** Undefined while the server does not respond. */
   demos: readonly Demo[] | undefined;
   kits: readonly (KitRecord | Broken)[];
   library: Library | undefined;

@@ -5,10 +5,10 @@ import { isLong } from "../../judging/judge";
 import type { TakePicture as Picture } from "../../judging/jobs/picture";
 
 const WIDTH = 320;
-/** A picture that takes longer is done without: a card must not keep a worker from better things. */
+/** A picture that takes longer is omitted, so that a card does not occupy a worker. */
 const WITHIN_MS = 4000;
 
-/** The picture of a take, drawn by a worker; undefined until it is there, or when it takes too long. */
+/** Returns the picture of a take, computed by a worker; undefined until then, or if it takes too long. */
 function usePicture(kit: Kit, take: Take | undefined): Picture | undefined {
   const { jobs } = useDesk();
   const [picture, setPicture] = useState<Picture | undefined>();
@@ -28,7 +28,7 @@ function usePicture(kit: Kit, take: Take | undefined): Picture | undefined {
   return picture;
 }
 
-/** A small picture of a take: its presses in bark, what was performed as stones, what was lost as gaps. */
+/** A small picture of a take: presses as bars, performances as discs, losses as gaps. */
 export function TakePicture({ kit, take }: { kit: Kit; take: Take | undefined }) {
   const picture = usePicture(kit, take);
   const rows = Math.max(1, kit.controls.length);

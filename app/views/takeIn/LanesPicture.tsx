@@ -3,10 +3,10 @@ import type { Kit, Take } from "#core";
 const WIDTH = 760;
 const LABEL = 120;
 const ROW = 22;
-/** So much of the recording is drawn. */
+/** The length of the recording that is drawn. */
 const SECONDS = 12;
 
-/** From where to where a control is above nothing, in frames of the take. */
+/** Returns the ranges in which a control is above 0, in frames of the take. */
 function barsOf(lane: Take["lanes"][string], end: number): { from: number; to: number }[] {
   const bars: { from: number; to: number }[] = [];
   lane.forEach(([x, value], k) => {
@@ -15,7 +15,7 @@ function barsOf(lane: Take["lanes"][string], end: number): { from: number; to: n
   return bars;
 }
 
-/** The lanes that come of a recording, over its first seconds. */
+/** The lanes of an imported recording, over its first seconds. */
 export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
   const end = Math.max(1, Math.min(take.frames, SECONDS * take.rate));
   const xOf = (frame: number) => LABEL + (frame / end) * (WIDTH - LABEL);

@@ -15,10 +15,10 @@ import { SourceList } from "./SourceList";
 
 const ROWS_SHOWN = 5;
 const NOTES_SHOWN = 24;
-/** A dump is read in one go, which says nothing until it is over. */
+/** The time limit for reading a dump, during which the worker gives no sign of life. */
 const DUMP_MS = 120_000;
 
-/** The first rows of a table, as they stand in the file. */
+/** The first rows of a table, as in the file. */
 function FirstRows({ glance }: { glance: Glance }) {
   if (glance.sort !== "table") return null;
   return (
@@ -66,7 +66,7 @@ function Notes({ word, notes }: { word: string; notes: readonly string[] }) {
   );
 }
 
-/** Whose recording it is, as far as it is known. */
+/** The player and device of a recording, if known. */
 interface Whose {
   readonly name: string;
   readonly player: string;
@@ -113,7 +113,7 @@ function useGlance(file: File): Glance | undefined {
   return seen?.of === file ? seen.glance : undefined;
 }
 
-/** The reading of the whole file: how far it is, and how it ended. */
+/** Reads the whole file and returns its progress and result. */
 function useReading(file: File) {
   const desk = useDesk();
   const [share, setShare] = useState<number>();
@@ -144,7 +144,7 @@ function useReading(file: File) {
 const given = (key: "player" | "device", value: string) =>
   value.trim() === "" ? {} : { [key]: value.trim() };
 
-/** Tells what a mapping makes of the rows that were looked at. */
+/** Shows the result of a mapping for the previewed rows. */
 function Preview({ kit, glance, mapping }: { kit: Kit; glance: Glance; mapping: Mapping }) {
   const preview = useMemo(() => previewOf(glance, mapping), [glance, mapping]);
   if ("reasons" in preview) return <Notes word="It cannot be read like this" notes={preview.reasons} />;
@@ -158,8 +158,9 @@ function Preview({ kit, glance, mapping }: { kit: Kit; glance: Glance; mapping: 
 }
 
 /**
- * A recording from elsewhere beside what it would come to: which of its columns, names or signals play which controls, in
- * what unit its times are. Read in as a take of the open kit, with what was not understood told. The mapping is kept.
+ * A recording from another program beside its preview: which of its columns, names or signals play which
+ * controls, and the unit of its times. It is imported as a take of the open kit, unrecognised items are
+ * listed, and the mapping is stored.
  */
 export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onClose: () => void }) {
   const { workbench } = useDesk();
@@ -190,7 +191,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
       { ...found.take, ...given("player", player), ...given("device", device) },
       `read in ${name}`,
     );
-    // It may have been refused: another tab has the kit, say. Why is told where such things are.
+    // It may have been refused, for example because another tab has the kit; the notice explains why.
     if (!workbench.getState().takes.some(take => take.id === id))
       return setEnded({ reasons: ["the kit may not be changed in this tab"] });
     workbench.arrangeTape(rows => rememberMappings(rows, [by]));

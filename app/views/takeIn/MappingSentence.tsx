@@ -26,7 +26,7 @@ interface Props {
   readonly onChange: (mapping: Mapping) => void;
 }
 
-/** Where a table of changes has its controls and their values. */
+/** The columns of controls and values in a table of changes. */
 function ChangeWords({ kit, glance, mapping, onChange }: Props & { glance: { sort: "table" } & Glance }) {
   const columns = glance.head.map(name => ({ value: name, label: name || "(no name)" }));
   const setControl = (control: string) => {
@@ -55,7 +55,7 @@ function ChangeWords({ kit, glance, mapping, onChange }: Props & { glance: { sor
   );
 }
 
-/** How rows and times of a table are read. */
+/** The interpretation of a table's rows and times. */
 function TableWords(props: Props & { glance: { sort: "table" } & Glance }) {
   const { kit, glance, mapping, onChange } = props;
   const columns = glance.head.map(name => ({ value: name, label: name || "(no name)" }));
@@ -110,7 +110,7 @@ function TableWords(props: Props & { glance: { sort: "table" } & Glance }) {
   );
 }
 
-/** A mapping as a sentence whose words can be changed. */
+/** A mapping as an editable sentence. */
 export function MappingSentence(props: Props) {
   const { glance, mapping, onChange } = props;
   return (

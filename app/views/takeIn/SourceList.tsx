@@ -2,10 +2,10 @@ import type { Kit, Mapping } from "#core";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { mapSource } from "./mappingModel";
 
-/** With names longer than this there is one to a line. */
+/** Longer names get a line each. */
 const LONG_LETTERS = 28;
 
-/** What each column, name or signal plays: a list of sentences. */
+/** The control of each column, name or signal, as a list of sentences. */
 export function SourceList({
   kit,
   sources,

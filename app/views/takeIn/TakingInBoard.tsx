@@ -4,9 +4,9 @@ import { Button } from "../../ui/Button";
 import { Sheet } from "../../ui/Sheet";
 import type { TakingIn } from "./useTakingIn";
 
-/** So few are told one by one; of more there is a list. */
+/** The number of results shown individually; more are in a list. */
 const FEW_LINES = 3;
-/** A list is drawn so far; what is beyond is counted. */
+/** The maximum number of list items drawn; the rest is counted. */
 const MOST_LINES = 2000;
 
 function Lines({ word, lines }: { word: string; lines: readonly TakenLine[] }) {
@@ -34,7 +34,7 @@ function Lines({ word, lines }: { word: string; lines: readonly TakenLine[] }) {
   );
 }
 
-/** A few things one by one. */
+/** A few results, shown individually. */
 function FewLines({ lines }: { lines: readonly TakenLine[] }) {
   return (
     <ul className="grow break-words">
@@ -49,8 +49,8 @@ function FewLines({ lines }: { lines: readonly TakenLine[] }) {
 }
 
 /**
- * What is being read in, with its progress and a way out of it; and, when it is done, what became of each thing.
- * `isFewSaid`: are a few told elsewhere?
+ * The progress of an import with a cancel button and, when it is complete, the result of each document.
+ * `isFewSaid`: a few results are shown elsewhere.
  */
 export function TakingInBoard({ taking, isFewSaid = false }: { taking: TakingIn; isFewSaid?: boolean }) {
   const { now, lines } = taking;

@@ -9,7 +9,7 @@ import {
   readVcd,
 } from "#handover";
 
-/** What was seen of a recording at a glance: the text it begins with, and what stands there. */
+/** The preview of a recording: the beginning of its text, parsed. */
 export type Glance =
   | {
       readonly sort: "table";
@@ -20,12 +20,12 @@ export type Glance =
   | { readonly sort: "dump"; readonly text: string; readonly paths: readonly string[] }
   | { readonly sort: "broken"; readonly reasons: readonly string[] };
 
-/** So much of a file is looked at. Bytes. */
+/** The number of bytes of a file in a preview. */
 export const GLANCE_BYTES = 256 * 1024;
-/** So many rows are looked through for names of controls. */
+/** The number of rows searched for names of controls. */
 const MOST_ROWS = 2000;
 
-/** The text of a dump up to its last whole line. */
+/** Returns the text of a dump up to its last complete line. */
 const wholeLines = (text: string) => text.slice(0, text.lastIndexOf("\n") + 1);
 
 function glanceAtDump(text: string): Glance {
@@ -34,7 +34,7 @@ function glanceAtDump(text: string): Glance {
   return { sort: "dump", text: wholeLines(text), paths: dump.value.signals.map(({ path }) => path) };
 }
 
-/** Looks at the beginning of a recording. `name`: of its file, by whose ending a dump is known. */
+/** Previews the beginning of a recording. `name` is its file name, whose extension identifies a dump. */
 export function glanceAt(name: string, text: string): Glance {
   if (/\.vcd$/i.test(name)) return glanceAtDump(text.length < GLANCE_BYTES ? `${text}\n` : text);
   const [head, ...rows] = glanceAtTable(text, MOST_ROWS);
@@ -45,7 +45,10 @@ export function glanceAt(name: string, text: string): Glance {
   return { sort: "table", text, head: head.map(name => name.trim()), rows };
 }
 
-/** Can a mapping that was used before read this: are its columns there, or one of its signals at least? */
+/**
+ * Returns whether an earlier mapping can read this: all of its columns, or at least one of its signals,
+ * exist.
+ */
 function fits(mapping: Mapping, glance: Glance): boolean {
   if (glance.sort === "broken" || (mapping.sort === "dump") !== (glance.sort === "dump")) return false;
   const sources = Object.keys(mapping.controls);
@@ -54,13 +57,13 @@ function fits(mapping: Mapping, glance: Glance): boolean {
   return [...wanted, ...(mapping.sort === "frames" ? sources : [])].every(name => glance.head.includes(name));
 }
 
-/** The names that a table of changes has in its column of controls, as far as was looked. */
+/** Returns the names in a table's column of controls, as far as previewed. */
 function namesIn(glance: Glance & { sort: "table" }, column: string | undefined): string[] {
   const at = glance.head.indexOf(column ?? "");
   return at < 0 ? [] : [...new Set(glance.rows.map(row => (row[at] ?? "").trim()).filter(Boolean))];
 }
 
-/** Controls for sources that have none yet, where a name says which is meant; each control once. */
+/** Maps unmapped sources to controls with matching names; each control once. */
 export function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
   const controls: Record<string, string> = { ...mapping.controls };
   const used = new Set(Object.values(controls));
@@ -73,7 +76,7 @@ export function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]
   return { ...mapping, controls };
 }
 
-/** The mapping to begin from: one used before that fits, else what the names say. */
+/** Returns the initial mapping: an earlier one that fits, otherwise a guess from the names. */
 export function beginMapping(kit: Kit, glance: Glance, used: readonly Mapping[]): Mapping | undefined {
   if (glance.sort === "broken") return undefined;
   const known = used.find(mapping => fits(mapping, glance));
@@ -85,7 +88,7 @@ export function beginMapping(kit: Kit, glance: Glance, used: readonly Mapping[])
     : guessed;
 }
 
-/** What can play a control: names, columns or signals, as the mapping's sort has them. */
+/** Returns the sources that can play a control: names, columns or signals, by the mapping's sort. */
 export function listSources(glance: Glance, mapping: Mapping): readonly string[] {
   if (glance.sort === "broken") return [];
   if (glance.sort === "dump") return glance.paths;
@@ -93,13 +96,13 @@ export function listSources(glance: Glance, mapping: Mapping): readonly string[]
   return glance.head.filter(name => name !== "" && name !== mapping.time);
 }
 
-/** A mapping with a source playing a control, or none. */
+/** Returns a mapping with a source playing a control, or none. */
 export function mapSource(mapping: Mapping, source: string, control: string | undefined): Mapping {
   const { [source]: _was, ...controls } = mapping.controls;
   return { ...mapping, controls: control === undefined ? controls : { ...controls, [source]: control } };
 }
 
-/** A mapping of another sort of rows, with what its names say. */
+/** Returns a mapping for another sort of rows, guessed from the names. */
 export function turnSort(kit: Kit, glance: Glance, mapping: Mapping, sort: "changes" | "frames"): Mapping {
   if (glance.sort !== "table" || sort === mapping.sort) return mapping;
   const { format, version, rate, unit, time } = mapping;
@@ -112,7 +115,10 @@ export function turnSort(kit: Kit, glance: Glance, mapping: Mapping, sort: "chan
   return guessRest(kit, turned, namesIn(glance, control));
 }
 
-/** What a mapping makes of what was seen: the take so far and what was not understood; or why there is none. */
+/**
+ * Returns the result of a mapping for the preview: the take so far and unrecognised items, or the reason for
+ * failure.
+ */
 export function previewOf(
   glance: Glance,
   mapping: Mapping,

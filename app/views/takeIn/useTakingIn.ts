@@ -4,25 +4,28 @@ import { useDesk } from "../../document/context";
 import { beginReading, type Reading } from "../../judging/readFiles";
 import type { TakenLine } from "../../storage/takenIn";
 
-/** How far reading has come. */
+/** The progress of reading. */
 export interface ReadingNow {
   readonly files: number;
-  /** Bytes read, of how many. */
+  /** Bytes read, and their total. */
   readonly done: number;
   readonly of: number;
 }
 
-/** Files being taken in, and what became of the last ones. */
+/** The running import, and the results of the last one. */
 export interface TakingIn {
   readonly now: ReadingNow | undefined;
   readonly lines: readonly TakenLine[] | undefined;
   readonly begin: (files: readonly File[]) => void;
-  /** Calls the reading off: nothing of it is kept. */
+  /** Cancels reading; nothing is imported. */
   readonly stop: () => void;
   readonly forget: () => void;
 }
 
-/** Reads files and hands them to `place`, which says what became of each. Newer files call older ones off. */
+/**
+ * Reads files and passes them to `place`, which returns the result of each. A newer import cancels the
+ * running one.
+ */
 export function useTakingIn(place: (read: readonly ReadFile[]) => Promise<readonly TakenLine[]>): TakingIn {
   const desk = useDesk();
   const reading = useRef<Reading>(undefined);

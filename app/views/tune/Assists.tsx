@@ -122,7 +122,9 @@ function AssistLine({ kit, assist, onCompare }: { kit: Kit; assist: Assist; onCo
   );
 }
 
-/** Versions of the kit for players who need more time or less force: kept with it under names, switched on in Play. */
+/**
+ * Variations of the kit for players who need more time or less force, stored with it and activated in Play.
+ */
 export function Assists({ kit, onHands }: { kit: Kit; onHands: () => void }) {
   const { workbench } = useDesk();
   const [, setVersion] = useSetting("hand version", NOW);

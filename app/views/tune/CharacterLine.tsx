@@ -33,7 +33,7 @@ const FIELDS = [
   { field: "doubledPercent", label: "doubled", before: "and doubles", after: ".", least: 0, most: 100 },
 ] as const;
 
-/** A character as a sentence with its numbers in place. */
+/** A character as a sentence with editable numbers. */
 export function CharacterLine({
   character,
   known,
@@ -41,9 +41,9 @@ export function CharacterLine({
   onChange,
 }: {
   character: Character;
-  /** Characters to begin from: those that ship, and one that was fitted. */
+  /** Characters to start from: the built-in ones, and a fitted one. */
   known: readonly Character[];
-  /** Which of two it is, for the names of its numbers: "", or "second ". */
+  /** A prefix for the labels of its numbers: "", or "second ". */
   side: string;
   onChange: (character: Character) => void;
 }) {

@@ -11,7 +11,7 @@ const WORDS = {
   same: "stays",
 } as const;
 
-/** One difference in words: "Hop is gone", "Hop slips by +16.7 ms". */
+/** Formats one difference: "Hop is gone", "Hop slips by +16.7 ms". */
 export function differenceWords(
   kit: Kit,
   { kind, id, what, was, is, outcomeWas, outcomeIs }: AlignedEvent,
@@ -25,7 +25,9 @@ export function differenceWords(
   return `${said} slips by ${ms > 0 ? "+" : "−"}${Math.abs(ms)} ms`;
 }
 
-/** What differs in takes under a version, each a click from its frame. Frames are those of the kit's own rate. */
+/**
+ * The differences of takes under a version, each a link to its frame. Frames are those of the kit's own rate.
+ */
 export function DifferenceList({ kit, stories }: { kit: Kit; stories: readonly VersionStory[] }) {
   const all = stories.flatMap(({ take, events }) =>
     events.filter(({ what }) => what !== "same").map(event => ({ take, event })),
@@ -47,7 +49,10 @@ export function DifferenceList({ kit, stories }: { kit: Kit; stories: readonly V
   );
 }
 
-/** One take's stories as two lines over time: above the present one, below the version's; what differs stands out by its form. */
+/**
+ * One take's stories as two lines over time: the present one above, the version's below; differences differ
+ * in shape.
+ */
 export function TwoStories({ events, seconds }: { events: readonly AlignedEvent[]; seconds: number }) {
   const xOf = (at: number) => 4 + (at / Math.max(0.001, seconds)) * 412;
   return (

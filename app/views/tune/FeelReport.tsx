@@ -19,16 +19,19 @@ import { FrameLink } from "./FrameLink";
 import { StudyBar } from "./StudyBar";
 import { useTakesAsked } from "./TakesWord";
 
-/** Takes of so many frames in all are studied as soon as the report is looked at. */
+/** Takes with up to this total of frames are studied as soon as the report opens. */
 const AT_ONCE_FRAMES = 36_000;
-/** So many of each list are shown, the most telling first. */
+/** The number of items of each list shown, most informative first. */
 const MOST_SHOWN = 12;
 const WIDTH = 168;
 const MIDDLE = WIDTH / 2;
 const PX_A_FRAME = 2.6;
 const MOST_LINES = 14;
 
-/** The room of uses, tightest first, as bars about the frame they were pressed on: a side ended by a neighbour is open. */
+/**
+ * The rooms of uses, tightest first, as bars around the frame of the press; a side bounded by a neighbour is
+ * open.
+ */
 function RoomPicture({ feel }: { feel: MoveFeel }) {
   const rooms = feel.rooms.slice(0, MOST_LINES);
   if (rooms.length === 0) return <span className="block w-[168px]" />;
@@ -127,7 +130,7 @@ function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
   );
 }
 
-/** The prompts and the patterns, a line each, with their counts over the takes studied. `program`: of the kit studied. */
+/** The prompts and patterns with their counts over the studied takes. `program` is the studied kit's. */
 function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels: readonly TakeFeel[] }) {
   const counts = sumCounts(
     program,
@@ -152,7 +155,10 @@ function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels
   );
 }
 
-/** For each move one line on how the takes feel, with a small picture; it opens to rooms, losses and delays, each a click from its frame. */
+/**
+ * The feel of each move as one line with a small picture, which opens to rooms, losses and delays, each a
+ * link to its frame.
+ */
 export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
   const { studying } = useDesk();
   const { takes } = useTakesAsked();
@@ -168,7 +174,7 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
   const isDue = study === undefined && takes.length > 0 && frames <= AT_ONCE_FRAMES;
   useEffect(() => {
     if (isDue) begin();
-    // Once, when the report is first looked at: what is asked again is asked by hand.
+    // Runs once, when the report first opens; repeating it is manual.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [isDue]);
   const feels = study?.value;

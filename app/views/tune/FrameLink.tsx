@@ -1,7 +1,7 @@
 import { useDocument } from "../../document/context";
 import { useGoTo } from "./useGoTo";
 
-/** A frame of a take that a figure came from: a click opens it on the tape. */
+/** A link to the frame of a take from which a figure comes. */
 export function FrameLink({ take, frame, words }: { take: string; frame: number; words: string }) {
   const goTo = useGoTo();
   const name = useDocument(state => state.takes.find(({ id }) => id === take)?.name) ?? take;

@@ -28,7 +28,7 @@ const MOST_PRESSES = 15;
 const SPREADS = [0, 8, 16, 25, 33, 50, 67, 83, 100, 125, 150] as const;
 const [, STEADY, NEW] = CHARACTERS;
 
-/** Which rules a press was used for, in words. */
+/** Describes the rules that used a press. */
 function usedFor(kit: Kit, { moves, prompts }: PressShare): string {
   return [
     ...moves.map(index => nameOf(kit, "moves", kit.moves?.[index]?.id ?? "")),
@@ -36,14 +36,14 @@ function usedFor(kit: Kit, { moves, prompts }: PressShare): string {
   ].join(" and ");
 }
 
-/** Shares of one list, one or two side by side. */
+/** The shares of one list, one or two side by side. */
 function ShareRows({
   label,
   sides,
   rows,
 }: {
   label: string;
-  /** What each column is of. */
+  /** The column headings. */
   sides: readonly string[];
   rows: readonly {
     readonly key: string;
@@ -85,7 +85,7 @@ function ShareRows({
   );
 }
 
-/** Which players lose one press: the share in which it is used as it was, over the spread of the hands. */
+/** The share in which one press is used the same way, over the spread of the character. */
 function SpreadCurve({
   points,
   press,
@@ -132,7 +132,7 @@ function SpreadCurve({
   );
 }
 
-/** Takes played over and over by simulated hands: success by rule, press and check, with its interval. */
+/** Takes repeated by simulated players: the success of each rule, press and check, with its interval. */
 export function Hands({ kit }: { kit: Kit }) {
   const { studying, workbench } = useDesk();
   const variants = useDocument(state => state.variants);

@@ -4,7 +4,10 @@ import { addAssist } from "../../edits/assistEdits";
 import { useDesk } from "../../document/context";
 import { Button } from "../../ui/Button";
 
-/** Begins an assist for one hand: a layout of keys that it reaches, kept among the layouts and taken up with the assist. */
+/**
+ * Creates an assist for one hand: a layout of keys within its reach, stored among the layouts and applied
+ * with the assist.
+ */
 export function OneHand({ kit }: { kit: Kit }) {
   const { workbench } = useDesk();
   const begin = (hand: "left" | "right") => {

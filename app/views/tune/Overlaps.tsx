@@ -19,7 +19,7 @@ const WIDTH = 250;
 const LABEL = 80;
 const ROW = 11;
 
-/** A witness drawn small: a row a control, and where the two come. */
+/** A small drawing of a witness: a row per control, and the frames of both rules. */
 function Witness({ kit, take, at }: { kit: Kit; take: Take; at: readonly number[] }) {
   const lanes = Object.entries(take.lanes);
   const last = Math.max(...at, ...lanes.flatMap(([, lane]) => lane.map(([x]) => x))) + 4;
@@ -61,7 +61,7 @@ function Witness({ kit, take, at }: { kit: Kit; take: Take; at: readonly number[
   );
 }
 
-/** How often the one came with the other, in words: "in all 14 inputs tried and 6 times of 7 in the takes". */
+/** Formats how often the two came together: "in all 14 inputs tried and 6 times of 7 in the takes". */
 function togetherWords({ inInputs, inTakes }: Overlap): string {
   const share = ({ came, alone }: Overlap["inInputs"]) =>
     alone === 0 ? `all ${came}` : `${came - alone} of ${came}`;
@@ -72,21 +72,27 @@ function togetherWords({ inInputs, inTakes }: Overlap): string {
   return `in ${share(inInputs)} of the inputs tried that set it off${played}`;
 }
 
-/** An overlap as a sentence: "Quarter turn fires Strike press on its way, 4f before, in all 14 of the inputs tried …". */
+/**
+ * Formats an overlap: "Quarter turn fires Strike press on its way, 4f before, in all 14 of the inputs tried
+ * …".
+ */
 export function overlapWords(kit: Kit, overlap: Overlap): string {
   const { list, first, second, firstFrame, secondFrame, mode, inInputs, inTakes } = overlap;
   const [one, two] = [first, second].map(index => nameOf(kit, list, kit[list]![index]!.id));
   const verb = list === "patterns" ? "fires" : "performs";
   const apart = secondFrame - firstFrame;
   const where = mode === undefined ? "" : `, in ${nameOf(kit, "modes", mode)}`;
-  // No number of inputs shows that it is always so; the note gives how many were tried.
+  // No number of inputs proves that it always happens, so the note gives the number tried.
   if (inInputs.alone === 0 && inTakes.alone === 0)
     return `${two} ${verb} ${one} on its way${apart === 0 ? ", on the same frame" : `, ${apart}f before`}${where}: ${togetherWords(overlap)}.`;
   if (apart === 0) return `One press sets off both ${one} and ${two}, on the same frame${where}.`;
   return `One press sets off ${one}, and ${apart}f later ${two}${where}.`;
 }
 
-/** Pairs of rules that one input sets off, each with the shortest such input; what was not found says how far was looked. */
+/**
+ * Pairs of rules set off by one input, each with its shortest input; pairs without one show the extent of the
+ * search.
+ */
 export function Overlaps({ kit }: { kit: Kit }) {
   const { studying, workbench } = useDesk();
   const { takes } = useTakesAsked();

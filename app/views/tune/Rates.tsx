@@ -12,7 +12,7 @@ import { useTakesAsked } from "./TakesWord";
 const OFFERED = [30, 50, 60, 72, 90, 120, 144, 240] as const;
 const FIRST: readonly number[] = [30, 60, 120, 144];
 
-/** What rules come to at other rates, rule by rule, and what every length in ms rounds to there. */
+/** The results of the rules at other rates, rule by rule, and the rounding of every length in ms. */
 export function Rates({ kit }: { kit: Kit }) {
   const { studying } = useDesk();
   const all = useDocument(state => state.takes);

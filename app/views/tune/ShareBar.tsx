@@ -4,7 +4,7 @@ const WIDTH = 120;
 
 export const percent = (share: number) => `${Math.round(share * 100)} %`;
 
-/** A share with its 95 % interval, as a bar with a whisker and in figures, with its n. */
+/** A share with its 95 % interval, as a bar with a whisker and as figures, with its n. */
 export function ShareBar({ share }: { share: Share }) {
   const { low, high, hits, n } = share;
   return (

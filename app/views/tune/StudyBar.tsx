@@ -10,7 +10,10 @@ function leftWords(leftMs: number | undefined): string {
   return seconds < 90 ? `, ${seconds} s left` : `, ${Math.ceil(seconds / 60)} min left`;
 }
 
-/** How a study stands, with what begins it, how far it has come and what calls it off; one of an older kit says so. */
+/**
+ * The state of a study with its start button, its progress and a cancel button; marks a study of an older
+ * kit.
+ */
 export function StudyBar({
   name,
   word,
@@ -20,10 +23,10 @@ export function StudyBar({
   children,
 }: {
   name: string;
-  /** What the button that begins it says. */
+  /** The label of the start button. */
   word: string;
   canBegin?: boolean;
-  /** The kit that is studied, where it is not the open one: a value is being tried on that. */
+  /** The studied kit, if it is not the open one, because a value is being tried. */
   of?: Kit;
   onBegin: () => void;
   children?: ReactNode;

@@ -26,7 +26,7 @@ import { useTrying, type Trying } from "./useTrying";
 
 const NONE = "none";
 
-/** Tries a value by click or arrows, keeps it by Enter, lets it go by Escape. */
+/** Tries a value by click or arrow keys, keeps it by Enter, discards it by Escape. */
 function handleKeys(
   event: KeyboardEvent,
   points: readonly SweepPoint[],
@@ -53,7 +53,7 @@ function handleKeys(
   if (next !== undefined) trying.tryValue(choice.swept, next, choice.name);
 }
 
-/** What one number does to all takes, value by value: drawn, tried on the tape, kept. */
+/** The effect of one number on all takes, value by value: drawn, tried on the tape, kept. */
 export function Sweep({ kit }: { kit: Kit }) {
   const { studying } = useDesk();
   const checks = useDocument(state => state.checks);

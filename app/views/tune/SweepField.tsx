@@ -4,7 +4,10 @@ import { useDesk } from "../../document/context";
 import { Button } from "../../ui/Button";
 import { formatShort, presentOf, type SweptChoice } from "./sweptNumbers";
 
-/** Two numbers at once: a cell for each two values, with what is lost and what is unwanted; a clean cell is whole. */
+/**
+ * Two numbers at once: a cell for each pair of values, with its losses and unwanted events; a cell without
+ * either is full.
+ */
 export function SweepField({
   one,
   two,

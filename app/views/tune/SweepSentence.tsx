@@ -3,13 +3,13 @@ import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
 import type { SweptChoice } from "./sweptNumbers";
 
-/** From where to where a number is swept, both ends included. */
+/** The range of a sweep, both ends included. */
 export interface Range {
   readonly from: number;
   readonly to: number;
 }
 
-/** Which number is swept, and from where to where. */
+/** The number to sweep, and its range. */
 export function SweepSentence({
   choices,
   choice,

@@ -2,7 +2,7 @@ import { findEdges, lossNameWords, type SweepPoint } from "#core";
 import { sumOf } from "./sweepLines";
 import { formatSwept, type SweptChoice } from "./sweptNumbers";
 
-/** Where the number may be put, in words. */
+/** The limits of useful values, in words. */
 export function EdgeWords({
   points,
   present,
@@ -19,7 +19,7 @@ export function EdgeWords({
   const { nothingLostFrom, nothingUnwantedTo } = findEdges(points, present);
   const last = points.at(-1);
   const isClean = ({ lostPresses, gone }: SweepPoint) => lostPresses === 0 && gone === 0;
-  // What is saved can take something from what comes after: then it does not hold for every value above.
+  // A saved press can take something from a later one, so the limit may not hold for every value above it.
   const isUp =
     nothingLostFrom !== undefined &&
     points.every(point => point.value < nothingLostFrom || point.runs === 0 || isClean(point));
@@ -41,7 +41,7 @@ export function EdgeWords({
   );
 }
 
-/** What a value comes to, in words with its n. */
+/** The result of a value, in words with its n. */
 export function PointWords({
   point,
   choice,

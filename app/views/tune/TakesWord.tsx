@@ -4,7 +4,7 @@ import { ChoiceWord } from "../../ui/ChoiceWord";
 import { Flap } from "../../ui/Flap";
 import { ALL, listPlayers, readAsked, type TakesAsked } from "./takesAsked";
 
-/** The takes that studies are of, and how that is set; the same for all of them. */
+/** Returns the takes of all studies, and their setter. */
 export function useTakesAsked(): {
   readonly takes: readonly Take[];
   readonly asked: TakesAsked;
@@ -18,7 +18,7 @@ export function useTakesAsked(): {
 
 const PLAYER = "player ";
 
-/** "over all 4 takes": the takes studies are of, as a word that can be changed; single ones in a list beside it. */
+/** The takes of the studies as an editable word, "over all 4 takes", with a list for single ones. */
 export function TakesWord() {
   const all = useDocument(state => state.takes);
   const { takes, asked, set } = useTakesAsked();

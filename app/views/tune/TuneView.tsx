@@ -23,7 +23,7 @@ const STUDIES = [
 
 type StudyId = (typeof STUDIES)[number]["id"];
 
-/** Tune: numbers chosen on evidence. One question at a time, over the takes one chooses. */
+/** Tune: numbers chosen by evidence. One study at a time, over chosen takes. */
 export function TuneView() {
   const kit = useDocument(state => state.kit);
   const rules = useEvaluation(state => state.rules);
@@ -45,7 +45,7 @@ export function TuneView() {
         The kit has faults: what they are stands in Shape. Numbers are studied once it has none.
       </p>
     );
-  // What is studied is what judges: the rules of the same moment as their program.
+  // Rules and their program must belong to the same moment.
   const { kit: sound, program } = rules;
   const isOfTakes = study !== "overlaps" && study !== "assists";
   return (

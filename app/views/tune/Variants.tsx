@@ -42,7 +42,10 @@ function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: re
   );
 }
 
-/** Two versions of the kit on the same takes: what changed between them, counts side by side, and every difference a click from its frame. */
+/**
+ * Two versions of the kit on the same takes: their differences, counts side by side, and each difference a
+ * link to its frame.
+ */
 export function Variants({ kit }: { kit: Kit }) {
   const { studying, workbench } = useDesk();
   const { look } = useTape();

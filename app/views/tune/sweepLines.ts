@@ -1,11 +1,14 @@
 import type { SweepPoint } from "#core";
 import type { ChartLine } from "../../ui/LineChart";
 
-/** Performances by whatever means. */
+/** Returns the performances of all kinds. */
 export const sumOf = ({ performed }: SweepPoint) =>
   performed.direct + performed.buffer + performed.coyote + performed.both;
 
-/** A sweep as lines over its number. Counts are of all runs; where hands play, of one play of all takes, so that more hands do not make taller lines. */
+/**
+ * Returns a sweep as lines over its number. Counts are of all runs; with repetitions, of one repetition of
+ * all takes, so that more repetitions do not raise the lines.
+ */
 export function linesOf(points: readonly SweepPoint[], plays: number): ChartLine[] {
   const line = (
     label: string,

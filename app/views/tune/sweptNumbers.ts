@@ -16,7 +16,7 @@ import {
 export interface SweptChoice {
   readonly key: string;
   readonly words: string;
-  /** The rule it stands in and what it is there; for a group what it is a group of. */
+  /** Its rule and its role; for a group its name. */
   readonly name: string;
   readonly swept: Swept;
   readonly present: number;
@@ -45,7 +45,7 @@ function choiceOf({ path, rule, label, kind, value, least }: KitNumber): SweptCh
   };
 }
 
-/** The numbers that effects on the stage are written with. */
+/** Returns the numbers of effects on the stage. */
 function listEffectNumbers(kit: Kit): SweptChoice[] {
   return (kit.moves ?? []).flatMap((move, m) =>
     Object.entries((move.effect ?? {}) as Readonly<Record<string, unknown>>).flatMap(([field, value]) => {
@@ -66,7 +66,10 @@ function listEffectNumbers(kit: Kit): SweptChoice[] {
   );
 }
 
-/** Everything of a kit that can be swept: the numbers its sentences show, those of its effects, and groups of lengths. */
+/**
+ * Returns everything of a kit that can be swept: the numbers of its sentences and effects, and groups of
+ * lengths.
+ */
 export function listSwept(kit: Kit): SweptChoice[] {
   const numbers = listNumbers(kit).map(choiceOf);
   const seen = new Set<string>();
@@ -87,7 +90,7 @@ export function listSwept(kit: Kit): SweptChoice[] {
   return [...single, ...groups];
 }
 
-/** The number a sweep begins with when none was chosen: a buffer, else a length, else any. */
+/** Returns the default number of a sweep: a buffer, otherwise a length, otherwise any. */
 export function firstSwept(choices: readonly SweptChoice[]): SweptChoice | undefined {
   return (
     choices.find(({ key }) => key.endsWith("buffer")) ??
@@ -96,7 +99,7 @@ export function firstSwept(choices: readonly SweptChoice[]): SweptChoice | undef
   );
 }
 
-/** The range a number is swept over when none was set: from nothing to about twice the present, in its unit. */
+/** Returns the default range of a sweep: from 0 to about twice the present value, in its unit. */
 export function firstRange({ swept, present, least }: SweptChoice): {
   readonly from: number;
   readonly to: number;
@@ -107,10 +110,10 @@ export function firstRange({ swept, present, least }: SweptChoice): {
   return { from, to: Math.max(from + room, Math.ceil(present * 2)) };
 }
 
-/** A sweep has so many values at most; where a range has more whole ones the step grows. */
+/** The maximum number of values; in a wider range the step grows. */
 const MOST_VALUES = 41;
 
-/** The values of a range, whole ones where a number is whole, the present among them where it lies inside. */
+/** Returns the values of a range, whole for whole numbers, including the present one if it is inside. */
 export function listValues(from: number, to: number, present: number, most = MOST_VALUES): number[] {
   const step = Math.max(1, Math.ceil((to - from) / (most - 1)));
   const values = new Set<number>();
@@ -120,12 +123,12 @@ export function listValues(from: number, to: number, present: number, most = MOS
   return [...values].sort((a, b) => a - b);
 }
 
-/** What the number is now, in a kit that may have changed since it was chosen. */
+/** Returns the present value of a number, in a kit that may have changed since it was chosen. */
 export function presentOf(kit: Kit, choice: SweptChoice): number {
   return presentValue(kit, choice.swept) ?? choice.present;
 }
 
-/** A value with its unit and, for a length, the other unit beside it. */
+/** Formats a value with its unit and, for a length, the other unit. */
 export function formatSwept(value: number, { swept }: SweptChoice, rateHz: number): string {
   if (swept.kind === "group") return `${value} %`;
   if (swept.kind === "number") return String(value);
@@ -133,13 +136,13 @@ export function formatSwept(value: number, { swept }: SweptChoice, rateHz: numbe
   return `${value} ms, ${parseFrames(`${value}ms`, rateHz, "atMost") ?? 0}f`;
 }
 
-/** The short form, for axes. */
+/** Formats a value briefly, for axes. */
 export function formatShort(value: number, { swept }: SweptChoice): string {
   if (swept.kind === "group") return `${value}%`;
   return swept.kind === "length" ? `${value}${swept.unit}` : String(value);
 }
 
-/** Is what a path leads to still there? */
+/** Returns whether the target of a path still exists. */
 export function isThere(kit: Kit, { swept }: SweptChoice): boolean {
   return swept.kind === "group" || readAt(kit, swept.path.slice(0, 2)) !== undefined;
 }

@@ -1,6 +1,6 @@
 import type { Take } from "#core";
 
-/** Which takes a study is of. */
+/** The takes a study applies to. */
 export type TakesAsked =
   | { readonly kind: "all" }
   | { readonly kind: "open" }
@@ -9,12 +9,12 @@ export type TakesAsked =
 
 export const ALL: TakesAsked = { kind: "all" };
 
-/** The players that takes name, each once, in alphabetical order. */
+/** Returns the players named by takes, each once, in alphabetical order. */
 export function listPlayers(takes: readonly Take[]): string[] {
   return [...new Set(takes.flatMap(({ player }) => (player ? [player] : [])))].sort();
 }
 
-/** The takes that are asked for, in their order. */
+/** Returns the selected takes, in order. */
 export function readAsked(asked: TakesAsked, takes: readonly Take[], openId: string | undefined): Take[] {
   switch (asked.kind) {
     case "all":

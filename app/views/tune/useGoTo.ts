@@ -1,6 +1,6 @@
 import { useDesk } from "../../document/context";
 
-/** Opens a take at a frame on the tape. */
+/** Returns a function that opens a take at a frame on the tape. */
 export function useGoTo(): (takeId: string, frame: number) => void {
   const { workbench, playback } = useDesk();
   return (takeId, frame) => {

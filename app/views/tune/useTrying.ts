@@ -2,17 +2,20 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { writeSwept, type Kit, type Swept } from "#core";
 import { useDesk } from "../../document/context";
 
-/** A value that is tried: the kit has it, and the tape shows what it does, until it is kept or let go. */
+/** A value being tried: the kit has it and the tape shows its effect, until it is kept or discarded. */
 export interface Trying {
   readonly value: number | undefined;
-  /** The kit as it was before. */
+  /** The kit before. */
   readonly before: Kit | undefined;
   readonly tryValue: (swept: Swept, value: number, name: string) => void;
   readonly keep: () => void;
   readonly letGo: () => void;
 }
 
-/** Tries values of a number on the open kit, as a hand that pulls it would: kept, it is one step of undo; let go, nothing of it is left. */
+/**
+ * Tries values of a number on the open kit, like a drag: a kept value is one step of undo, a discarded one
+ * leaves nothing.
+ */
 export function useTrying(): Trying {
   const { workbench } = useDesk();
   const step = useRef<ReturnType<typeof workbench.beginStep> | undefined>(undefined);
@@ -31,7 +34,7 @@ export function useTrying(): Trying {
       step.current = undefined;
       setState(undefined);
     });
-    // A group is scaled from what its lengths were, a number is set whatever it is.
+    // A group is scaled from its original lengths; a number is set absolutely.
     step.current.run(() =>
       workbench.editKit(
         `${name}: ${value}`,

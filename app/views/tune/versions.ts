@@ -2,12 +2,12 @@ import { applyAssist, findAssist, type Kit } from "#core";
 import type { Variant } from "../../storage/records";
 import type { Choice } from "../../ui/ChoiceWord";
 
-/** The present rules. */
+/** The value of the present rules. */
 export const NOW = "now";
 const VARIANT = "variant ";
 const ASSIST = "assist ";
 
-/** The versions of a kit there are: the present rules, those kept as variants, and its assists. */
+/** Returns the versions of a kit: the present rules, its variants, and its assists. */
 export function listVersions(kit: Kit, variants: readonly Variant[]): Choice[] {
   return [
     { value: NOW, label: "the present rules" },
@@ -16,7 +16,7 @@ export function listVersions(kit: Kit, variants: readonly Variant[]): Choice[] {
   ];
 }
 
-/** The rules of a version; undefined where it is not there any more. */
+/** Returns the rules of a version; undefined if it no longer exists. */
 export function readVersion(value: string, kit: Kit, variants: readonly Variant[]): Kit | undefined {
   if (value === NOW) return kit;
   if (value.startsWith(VARIANT)) return variants.find(({ id }) => id === value.slice(VARIANT.length))?.kit;

@@ -9,7 +9,7 @@ import { usePad } from "../../input/context";
 import { useDesk } from "../../document/context";
 import type { Workbench } from "../../document/workbench";
 
-/** Sets a control's bindings anew; one step of undo. */
+/** Replaces a control's bindings; one step of undo. */
 export function setBindings(
   workbench: Workbench,
   control: Control,
@@ -22,7 +22,9 @@ function isSame(a: readonly string[], b: readonly string[]): boolean {
   return a.length === b.length && a.every(code => b.includes(code));
 }
 
-/** What there is to say about a new binding: it is there already, another control has it, or the browser keeps it. */
+/**
+ * Returns a remark on a new binding: it exists already, another control has it, or the browser reserves it.
+ */
 function wordOn(codes: readonly string[], control: Control, others: readonly Control[]): string {
   const written = formatBinding(codes);
   if (control.bindings.some(binding => isSame(binding, codes))) return `${written} already plays this`;
@@ -33,7 +35,7 @@ function wordOn(codes: readonly string[], control: Control, others: readonly Con
     .join("; ");
 }
 
-/** Waits for whatever is pressed, a key, pad button, half-axis, pointer button, or several held together, and binds it. */
+/** Waits for a key, pad button, half-axis, pointer button, or several held together, and binds it. */
 export function BindButton({ control, others }: { control: Control; others: readonly Control[] }) {
   const { workbench } = useDesk();
   const pad = usePad();

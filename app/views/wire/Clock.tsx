@@ -28,7 +28,7 @@ const KEEPS: readonly { readonly value: Keeps; readonly label: string; readonly 
   { value: "frames", label: "keep their frames", hint: "as they are written: each then lasts another time" },
 ];
 
-/** One of a kit's lengths, before and after. */
+/** Describes one of a kit's lengths, before and after. */
 function exampleWords({ example }: RateChange, keeps: Keeps, rate: number): string {
   if (!example) return "";
   const [before, after] = [example.msBefore, example.msAfter].map(ms => `${Math.round(ms)} ms`);
@@ -38,7 +38,7 @@ function exampleWords({ example }: RateChange, keeps: Keeps, rate: number): stri
     : `: ${example.written}, ${before}, becomes ${kept}f`;
 }
 
-/** What another rate makes of the kit's takes, in a sentence; long takes are left out and said so. */
+/** Describes the effect of another rate on the kit's takes; omits long takes and says so. */
 function useTakesThen(kit: Kit, then: Kit): { readonly words: string; readonly isSound: boolean } {
   const { judge } = useDesk();
   const takes = useDocument(state => state.takes);
@@ -55,7 +55,7 @@ function useTakesThen(kit: Kit, then: Kit): { readonly words: string; readonly i
     }));
     const left = takes.length - short.length;
     const rest = left > 0 ? ` ${countWords(left, "long take")} not looked at.` : "";
-    // Every frame has another number at another rate: what is told is what there is more of, or less.
+    // Every frame has another number at another rate, so only counts are compared.
     const price = findPrice(pairs);
     const lines = price.lines
       .filter(({ more, fewer }) => more > 0 || fewer > 0)
@@ -64,7 +64,7 @@ function useTakesThen(kit: Kit, then: Kit): { readonly words: string; readonly i
   }, [judge, kit, then, takes]);
 }
 
-/** The change to another rate, told before it is made. */
+/** The change to another rate, with a preview. */
 function RateChangeLine({ kit, rate, onDone }: { kit: Kit; rate: number; onDone: () => void }) {
   const { workbench } = useDesk();
   const [keeps, setKeeps] = useState<Keeps>("time");
@@ -106,7 +106,7 @@ function RateChangeLine({ kit, rate, onDone }: { kit: Kit; rate: number; onDone:
   );
 }
 
-/** How the kit counts: its frames a second, and which presses wait. */
+/** The kit's clock: its rate, and the buffering of requests. */
 export function Clock() {
   const { workbench } = useDesk();
   const kit = useDocument(state => state.kit);

@@ -9,7 +9,7 @@ import { useDesk } from "../../document/context";
 import { usePadState } from "../../input/context";
 import { useTakeAway } from "../../document/useTakeAway";
 
-/** A stone that lies full while the control is down; a notch at its edge on the frame it went down or came up. */
+/** A disc that is full while the control is down; a notch marks the frame of each edge. */
 function Lamp({ controlId }: { controlId: string }) {
   const heldFrames = useHeldFrames(controlId);
   const edge = usePadState(({ session }) => {
@@ -52,7 +52,7 @@ function Held({ controlId }: { controlId: string }) {
   );
 }
 
-/** One control on the scope: its lamp, how long it is held, its value against its points, and what plays it. */
+/** One control of the scope: its lamp, its held time, its value against its thresholds, and its bindings. */
 export function ControlLine({ control, others }: { control: Control; others: readonly Control[] }) {
   const { workbench } = useDesk();
   const takeAway = useTakeAway();

@@ -4,7 +4,7 @@ import { Histogram } from "../../ui/Histogram";
 import { useDocument } from "../../document/context";
 import { usePad } from "../../input/context";
 
-/** How often the figures are read anew while the pad is awake, in frames. */
+/** The interval at which the figures are updated while the pad is awake, in frames. */
 const EVERY_FRAMES = 15;
 
 function useFigures(): SessionFigures {
@@ -35,7 +35,10 @@ function Figure({ name, children }: { name: string; children: ReactNode }) {
   );
 }
 
-/** What was measured of this session's input: what was dropped, how short hands can be, how even the clock runs, how late events come. */
+/**
+ * The measurements of this session's input: dropped events, shortest presses, the evenness of the clock,
+ * delays.
+ */
 export function Figures() {
   const figures = useFigures();
   const rate = useDocument(state => state.kit?.rate ?? 60);

@@ -4,7 +4,7 @@ import { formatCode } from "../../input/codes";
 import { useDocument, useEvaluation } from "../../document/context";
 import { usePadState } from "../../input/context";
 
-/** What comes of a pattern in a mode: itself, and the moves and prompts that wait for it. */
+/** Describes a pattern in a mode with its moves and prompts. */
 function sayRule(kit: Kit, program: Program, pattern: number, mode: number): string {
   const isWaiting = (rule: { readonly isOff: boolean; readonly activeIn: readonly boolean[] }) =>
     !rule.isOff && rule.activeIn[mode] === true;
@@ -19,7 +19,7 @@ function sayRule(kit: Kit, program: Program, pattern: number, mode: number): str
   return waiting.length > 0 ? `${name} (for ${joinNames(waiting)})` : name;
 }
 
-/** Who hears a control in a mode and who does not, in words; places are those of the rules' own kit. */
+/** Describes which patterns see a control in a mode; indices are those of the rules' own kit. */
 function sayHearers({ kit, program }: Rules, control: number, mode: number): string {
   const hearers = listHearers(program, control, mode);
   const nameOf = (i: number) => kit.patterns[i]?.name ?? "?";
@@ -36,7 +36,7 @@ function sayHearers({ kit, program }: Rules, control: number, mode: number): str
   return parts.filter(Boolean).join("; ");
 }
 
-/** How a key plays a control: alone, or only together with others. */
+/** Describes how a key plays a control: alone, or only together with others. */
 function sayPlayed(control: Kit["controls"][number], code: string): string {
   const bindings = control.bindings.filter(binding => binding.includes(code));
   if (bindings.length === 0 || bindings.some(binding => binding.length === 1)) return control.name;
@@ -67,7 +67,10 @@ function ModeLine({
   );
 }
 
-/** Why does this key do what it does? The code pressed last: which controls it plays, who hears them now, and who would in another mode. */
+/**
+ * The explanation of a key, by default the last one pressed: the controls it plays, and the patterns that see
+ * them in each mode.
+ */
 export function HearCard({ code: chosen }: { code: string | undefined }) {
   const kit = useDocument(state => state.kit);
   const rules = useEvaluation(state => state.rules);

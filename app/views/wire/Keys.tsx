@@ -12,7 +12,7 @@ const KEY = 34;
 const GAP = 3;
 const KEYS = layoutBoard();
 
-/** The controls a code plays, alone or with others. */
+/** Returns the controls a code plays, alone or with others. */
 function playedBy(kit: Kit, code: string): string[] {
   return kit.controls
     .filter(control => control.bindings.some(binding => binding.includes(code)))
@@ -31,12 +31,12 @@ function lookOf(isDown: boolean, isBound: boolean, isClash: boolean): string {
   return isBound ? "fill-fern stroke-moss" : "fill-leaf stroke-line";
 }
 
-/** How many letters fit on a key of so many key widths. */
+/** Returns the number of letters that fit on a key of a width, in key widths. */
 function lettersIn(width: number): number {
   return Math.floor((width * KEY - 9) / 4.9);
 }
 
-/** The keyboard, drawn: what each key plays stands on it; a key chosen tells more beside. */
+/** The drawn keyboard: each key shows what it plays; a selected key shows more beside. */
 function KeyBoard({ kit, chosen, onChoose }: BoardProps) {
   const down = usePadState(state => state.codesDown);
   useStore(keyLabels);
@@ -133,7 +133,10 @@ function PadBoard({ kit, chosen, onChoose }: BoardProps) {
   );
 }
 
-/** What is on this key? Both ways: every control with its keys, every key with its controls; layouts, and which keys go together. */
+/**
+ * The bindings in both directions: every control with its keys, every key with its controls; layouts, and key
+ * combinations.
+ */
 export function Keys({ chosen, onChoose }: { chosen: string | undefined; onChoose: (code: string) => void }) {
   const kit = useDocument(state => state.kit);
   if (!kit) return null;

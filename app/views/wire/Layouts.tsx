@@ -16,8 +16,8 @@ function isInUse(kit: Kit, layout: Layout): boolean {
   );
 }
 
-/** Reads a layout file; what it binds and the kit does not have is said. */
-/** Named sets of bindings: kept, put on while playing, saved as files and read from them. */
+/** Imports a layout file; reports bindings of controls the kit lacks. */
+/** Named sets of bindings: stored, applied while playing, exported and imported. */
 export function Layouts({ kit }: { kit: Kit }) {
   const desk = useDesk();
   const { workbench } = desk;

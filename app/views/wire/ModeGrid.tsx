@@ -11,7 +11,7 @@ interface Rule {
   readonly modes?: readonly string[];
 }
 
-/** The patterns that use a control, each with the moves that ask on it. */
+/** Returns the patterns that use a control, each with its moves. */
 function rulesOf(kit: Kit, program: Program, control: number): Rule[] {
   return listHearers(program, control, 0).flatMap(({ pattern }) => {
     const found = kit.patterns[pattern]!;
@@ -23,7 +23,7 @@ function rulesOf(kit: Kit, program: Program, control: number): Rule[] {
   });
 }
 
-/** What a control does in one mode, in a few words: the moves it leads to, else the patterns that hear it. */
+/** Describes a control in one mode: the moves it leads to, otherwise the patterns that see it. */
 function summary(kit: Kit, program: Program, control: number, mode: number): string {
   const heard = listHearers(program, control, mode).filter(hearer => hearer.verdict === "hears");
   const names = heard.flatMap(({ pattern }) => {
@@ -88,7 +88,7 @@ function Cell({
   );
 }
 
-/** Control by mode: what each does in each. A cell opens to switch rules on and off there. */
+/** Controls by modes. A cell opens to enable and disable its rules there. */
 export function ModeGrid({ kit }: { kit: Kit }) {
   const rules = useEvaluation(state => state.rules);
   if (rules?.kit !== kit) return null;

@@ -115,7 +115,7 @@ function SwitchLine({ kit, at }: { kit: Kit; at: number }) {
   );
 }
 
-/** Modes: what is on when, how one comes to another, and what each control does in each of them. */
+/** The modes: which rules are active, the switches between them, and each control in each mode. */
 export function Modes() {
   const { workbench } = useDesk();
   const kit = useDocument(state => state.kit);

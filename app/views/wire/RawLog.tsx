@@ -16,7 +16,7 @@ const DROPPED_WORDS: Readonly<Record<RawEvent["dropped"], string>> = {
 
 const SHOWN = 40;
 
-/** What a raw event came from, as people say it. */
+/** Describes the source of a raw event. */
 function sourceOf(event: RawEvent, nameOf: (id: string) => string): string {
   const [device, name = ""] = event.code.split(":");
   if (device === "window") return "window";
@@ -24,7 +24,7 @@ function sourceOf(event: RawEvent, nameOf: (id: string) => string): string {
   return formatCode(event.code);
 }
 
-/** Every event a device reported, newest first: when, where it landed, or why it was dropped. */
+/** Every event a device reported, newest first: its time, its frame, or why it was dropped. */
 export function RawLog() {
   const log = usePadState(state => state.log);
   const repeats = usePadState(state => state.repeatsDropped);

@@ -8,7 +8,7 @@ import { ControlLine } from "./ControlLine";
 import { useDesk, useDocument } from "../../document/context";
 import { usePad, usePadState } from "../../input/context";
 
-/** What stands in the way of a real pad, in words. */
+/** Describes why no pad can be used. */
 function PadWord() {
   const { hasApi, pads } = usePadState(state => state.pads);
   if (!hasApi)
@@ -37,7 +37,7 @@ function PadWord() {
   );
 }
 
-/** The scope: every control as the machine reports it now, and what plays it. */
+/** The scope: every control's current input, and its bindings. */
 export function Scope() {
   const { workbench } = useDesk();
   const pad = usePad();

@@ -23,7 +23,7 @@ function sidesOf(stick: Stick, controls: readonly { readonly id: string }[]): Si
   return { up: at(stick.up), down: at(stick.down), left: at(stick.left), right: at(stick.right) };
 }
 
-/** The direction digit of a stick now, as the rules see it before mirroring. */
+/** Returns the current direction digit of a stick, before mirroring. */
 export function useDigit(stick: Stick): number {
   return usePadState(({ session }) => {
     if (!session) return 5;
@@ -33,7 +33,7 @@ export function useDigit(stick: Stick): number {
   });
 }
 
-/** Draws where the stick has been for the last second, without a render. */
+/** Draws the stick's path over the last second, without a render. */
 function useTrace(stick: Stick) {
   const pad = usePad();
   const line = useRef<SVGPolylineElement>(null);
@@ -62,7 +62,7 @@ function useTrace(stick: Stick) {
   return { line, spot };
 }
 
-/** Plays a stick's four controls by how far, and where, a pointer is from the middle. */
+/** Plays a stick's four controls by a pointer's direction and distance from the centre. */
 function playStick(pad: Pad, stick: Stick, x: number, y: number): void {
   const clamp = (value: number) => Math.max(0, Math.min(1, Math.round(value * 100) / 100));
   pad.holdOnScreen(
@@ -74,8 +74,8 @@ function playStick(pad: Pad, stick: Stick, x: number, y: number): void {
 }
 
 /**
- * A stick as a dial: where it is and was, the ring inside which it counts as centred (dragged to change it), and the
- * eight directions. Dragging the middle plays it, as far as it is pulled.
+ * A stick as a dial: its position and path, the draggable ring of its dead zone, and the eight directions.
+ * Dragging the middle plays it.
  */
 export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
   const pad = usePad();

@@ -23,7 +23,7 @@ const OPPOSITES = [
 const SIDES = ["up", "down", "left", "right"] as const;
 const NEVER = "";
 
-/** Four controls that read as the sides of a stick: by name where they are called so, else the first four. */
+/** Returns four controls for the sides of a stick: by name, otherwise the first four. */
 function guessSides(kit: Kit): Record<(typeof SIDES)[number], string> | undefined {
   const guessed = SIDES.map(
     side => kit.controls.find(control => control.id === side || control.name.toLowerCase() === side)?.id,
@@ -109,7 +109,7 @@ function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
   );
 }
 
-/** Sticks: directions made of four controls, each as a dial and a sentence. */
+/** The sticks, each made of four controls, as a dial and a sentence. */
 export function Sticks() {
   const { workbench } = useDesk();
   const kit = useDocument(state => state.kit);

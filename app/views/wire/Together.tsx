@@ -4,7 +4,7 @@ import { usePadState } from "../../input/context";
 
 const MOST_KEYS = 9;
 
-/** The keys that play something alone, one for each control: those whose pairs matter. */
+/** Returns the keys that play a control alone, one per control. */
 function playingKeys(kit: Kit): { code: string; name: string }[] {
   return kit.controls
     .flatMap(control => {
@@ -14,7 +14,9 @@ function playingKeys(kit: Kit): { code: string; name: string }[] {
     .slice(0, MOST_KEYS);
 }
 
-/** Which keys can go together: boards drop some. A stone fills for every pair that was held at once. */
+/**
+ * A test of key combinations, because keyboards drop some. A mark fills for every pair that was held at once.
+ */
 export function Together({ kit }: { kit: Kit }) {
   const pairsSeen = usePadState(state => state.pairsSeen);
   const most = usePadState(state => state.mostTogether);

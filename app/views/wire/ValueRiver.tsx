@@ -8,12 +8,12 @@ import { usePad } from "../../input/context";
 const WIDTH = 168;
 const HEIGHT = 40;
 const PAD = 4;
-/** How much of the past is shown. */
+/** The length of the past that is shown. */
 const PAST_SECONDS = 3;
 
 const yOf = (value: number) => HEIGHT - PAD - value * (HEIGHT - 2 * PAD);
 
-/** Draws the last seconds of a control's value into a polyline, on every frame the session steps, without a render. */
+/** Draws the last seconds of a control's value into a polyline on every stepped frame, without a render. */
 function useTrail(controlId: string) {
   const pad = usePad();
   const line = useRef<SVGPolylineElement>(null);
@@ -31,7 +31,7 @@ function useTrail(controlId: string) {
       last = frame;
       const step = (WIDTH - 10) / most;
       const from = WIDTH - 10 - (past.length - 1) * step;
-      // Corners alone are points; a line that lies as it lay is not drawn again, nor the page round it.
+      // Only corners are points; an unchanged line is not drawn again.
       const points = past.flatMap((value, k) =>
         value === past[k - 1] && value === past[k + 1]
           ? []
@@ -45,7 +45,7 @@ function useTrail(controlId: string) {
   return line;
 }
 
-/** One of the two points, a line across the river that can be dragged up and down or stepped by keys. */
+/** One of the two thresholds, a line that can be dragged up and down or stepped by keys. */
 function PointLine({ control, which }: { control: Control; which: "pressAt" | "releaseAt" }) {
   const { workbench } = useDesk();
   const value = control[which] ?? (which === "pressAt" ? 0.5 : Math.min(0.4, control.pressAt ?? 0.5));
@@ -101,7 +101,7 @@ function PointLine({ control, which }: { control: Control; which: "pressAt" | "r
   );
 }
 
-/** A control's value over the last seconds, against the points at which it counts as pressed and as let go. */
+/** A control's value over the last seconds, with its press and release thresholds. */
 export function ValueRiver({ control }: { control: Control }) {
   const line = useTrail(control.id);
   const press = control.pressAt ?? 0.5;

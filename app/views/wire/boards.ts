@@ -1,4 +1,4 @@
-/** A key or button as it lies on a drawn board, in key widths. */
+/** The position of a key or button on a drawn board, in key widths. */
 export interface BoardKey {
   readonly code: string;
   readonly x: number;
@@ -6,7 +6,7 @@ export interface BoardKey {
   readonly width: number;
 }
 
-/** Rows of W3C key codes as they lie on a common board; a number is a gap, a pair a key of another width. */
+/** Rows of W3C key codes of a common keyboard; a number is a gap, a pair is a key of another width. */
 const ROWS: readonly (readonly (string | number | readonly [string, number])[])[] = [
   [
     "Backquote",
@@ -60,10 +60,10 @@ function row(prefix: string, letters: string): string[] {
   return [...letters].map(letter => prefix + letter);
 }
 
-/** How wide and high the drawn keyboard is, in key widths. */
+/** The size of the drawn keyboard, in key widths. */
 export const BOARD_SIZE = { width: 18.4, height: ROWS.length };
 
-/** Where every key of the drawn keyboard lies. */
+/** Returns the position of every key of the drawn keyboard. */
 export function layoutBoard(): BoardKey[] {
   return ROWS.flatMap((keys, y) => {
     let x = 0;
@@ -80,7 +80,10 @@ export function layoutBoard(): BoardKey[] {
   });
 }
 
-/** Where the buttons of a pad in the standard mapping lie, as circles; half-axes lie around their stick. In parts of 100. */
+/**
+ * The positions of the buttons of a pad in the standard mapping, as circles; half-axes are around their
+ * stick. In hundredths.
+ */
 export const PAD_SPOTS: readonly {
   readonly code: string;
   readonly x: number;

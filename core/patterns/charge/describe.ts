@@ -18,7 +18,7 @@ const FIRE: readonly Option[] = [
   { value: "either", label: "let go or full", hint: "whichever comes first" },
 ];
 
-/** Curves by the names CSS gives them. */
+/** The CSS names of easing curves. */
 const CURVES: readonly Option[] = [
   { value: "linear", label: "a straight line", hint: "half the time gives half" },
   { value: "ease-in", label: "ease in", hint: "slow at first, most of it comes late" },

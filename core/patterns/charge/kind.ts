@@ -8,7 +8,7 @@ import type { ChargeProgram } from "./program";
 
 export { chargeSchema as schema } from "./schema";
 
-/** Ways to begin one. */
+/** Starting points for a new charge. */
 const starters: readonly Starter[] = [
   {
     id: "charge",
@@ -40,7 +40,7 @@ const starters: readonly Starter[] = [
   },
 ];
 
-/** All there is to say of a charge. */
+/** The registry record of charges. */
 export const record: PatternKindRecord<"charge", ChargeProgram> = {
   compile: compileCharge,
   stepper: chargeStepper,

@@ -2,7 +2,7 @@ import * as v from "valibot";
 import { BOUNDS } from "../../formats/bounds";
 import { duration, figure, id, list, longText, patternFields, text } from "../../kit/parts";
 
-/** Measures how long a control is down, through a curve onto a range, with levels on the way. */
+/** Measures how long a control is down and maps it through a curve onto a range, with levels on the way. */
 export const chargeSchema = v.strictObject({
   ...patternFields,
   kind: v.literal("charge"),

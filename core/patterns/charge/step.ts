@@ -7,13 +7,16 @@ import { TICKS } from "../../time/clock";
 import type { Trace } from "../../trace/trace";
 import { firePress, lapse, settle, type PatternStepper } from "../fire";
 
-/** Cell: how far the press has come. */
+/** Cell: the stage of the press. */
 const STAGE = 0;
 const NONE = 0;
 const GROWING = 1;
 const SPENT = 2;
 
-/** How a charge grows: clamp((age − from) ÷ (full − from), 0, 1) through its curve onto its output. Source: frame rules, section 4. */
+/**
+ * Returns the growth of a charge: clamp((age − from) ÷ (full − from), 0, 1) through its curve onto its
+ * output. Source: frame rules, section 4.
+ */
 export function chargeGrowth(pattern: ChargeProgram): Growth {
   const { isReal, fromTicks, fullTicks, easing, levels, low, high } = pattern;
   return { isReal, fromTicks, fullTicks, easing, levels, output: { low, high } };
@@ -41,7 +44,7 @@ function discharge(
   );
 }
 
-/** Judges a growing charge on one frame after its press; returns its next stage. */
+/** Steps a growing charge on a frame after its press; returns its next stage. */
 function grow(program: Program, pattern: ChargeProgram, state: State, trace: Trace, i: number): number {
   const { control, fire } = pattern;
   const ageTicks = nowTicks(pattern, state) - pressTicks(pattern, state, control);

@@ -7,7 +7,7 @@ import { chordStepper } from "./step";
 
 export { chordSchema as schema } from "./schema";
 
-/** Ways to begin one. */
+/** Starting points for a new chord. */
 const starters: readonly Starter[] = [
   {
     id: "chord",
@@ -26,7 +26,7 @@ const starters: readonly Starter[] = [
   },
 ];
 
-/** All there is to say of a chord. */
+/** The registry record of chords. */
 export const record: PatternKindRecord<"chord", ChordProgram> = {
   compile: compileChord,
   stepper: chordStepper,

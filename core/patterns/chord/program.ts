@@ -3,6 +3,6 @@ import type { PatternBase } from "../../run/program";
 export interface ChordProgram extends PatternBase {
   readonly kind: "chord";
   readonly spreadTicks: number;
-  /** −1 without a hold after it. */
+  /** −1 if the chord need not be held. */
   readonly forTicks: number;
 }

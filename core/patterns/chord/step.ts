@@ -6,13 +6,19 @@ import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/s
 import type { Trace } from "../../trace/trace";
 import { addPress, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";
 
-/** Cells: frame after the last event, is a completed chord being held, since when, is what fired still down. */
+/**
+ * Cells: frame after the last event; whether a complete chord is being held; since when; whether the fired
+ * controls are still down.
+ */
 const AFTER_EVENT = 0;
 const HOLDING = 1;
 const SINCE = 2;
 const HOT = 3;
 
-/** How far apart the present presses of these controls began, on the pattern's clock. */
+/**
+ * Returns the time between the first and last of the current presses of these controls, on the pattern's
+ * clock, in ticks.
+ */
 export function pressSpread(
   pattern: { readonly isReal: boolean },
   state: State,
@@ -29,7 +35,7 @@ export function pressSpread(
   return youngest - oldest;
 }
 
-/** Are all of these controls down, as pattern `i` sees them? */
+/** Returns whether all of these controls are down, as pattern `i` sees them. */
 export function areAllDown(program: Program, state: State, i: number, controls: readonly number[]): boolean {
   for (let k = 0; k < controls.length; k++) if (!isDown(program, state, i, controls[k]!)) return false;
   return true;
@@ -55,7 +61,7 @@ function fireChord(
   finish(state, pattern, isHot);
 }
 
-/** Is some control down that went down after the last event? */
+/** Returns whether a control is down that was pressed after the last event. */
 function isForming(program: Program, pattern: ChordProgram, state: State, i: number): boolean {
   const afterEvent = state.cells[pattern.base + AFTER_EVENT]!;
   for (let k = 0; k < pattern.controls.length; k++) {

@@ -9,7 +9,7 @@ import {
   type OfferKind,
 } from "../describeParts";
 
-/** A hold as it would be if it fired the other way: what only one way can have is left out. */
+/** Returns the hold with each way of firing; fields that only one way allows are omitted. */
 function fireOptions(pattern: PatternOf<"hold">): SwapOption[] {
   return FIRE_ON_REACH.map(option => {
     const { max, repeat, ...rest } = pattern;

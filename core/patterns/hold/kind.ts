@@ -9,7 +9,7 @@ import { holdStepper } from "./step";
 
 export { holdSchema as schema } from "./schema";
 
-/** Ways to begin one. */
+/** Starting points for a new hold. */
 const starters: readonly Starter[] = [
   {
     id: "hold",
@@ -50,7 +50,7 @@ const starters: readonly Starter[] = [
   },
 ];
 
-/** All there is to say of a hold. */
+/** The registry record of holds. */
 export const record: PatternKindRecord<"hold", HoldProgram> = {
   compile: compileHold,
   stepper: holdStepper,

@@ -6,6 +6,6 @@ export interface HoldProgram extends PatternBase {
   readonly forTicks: number;
   readonly onReach: boolean;
   readonly maxTicks: number;
-  /** 0 when it does not repeat. */
+  /** 0 if it does not repeat. */
   readonly everyTicks: number;
 }

@@ -1,7 +1,7 @@
 import * as v from "valibot";
 import { duration, duration1, id, list, patternFields } from "../../kit/parts";
 
-/** Fires when a control has been down long enough: on reaching the length, or on letting go after it. */
+/** Fires when a control has been down long enough: on reaching the length, or on release after it. */
 export const holdSchema = v.strictObject({
   ...patternFields,
   kind: v.literal("hold"),

@@ -5,7 +5,7 @@ import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/s
 import type { Trace } from "../../trace/trace";
 import { firePress, lapse, settle, type PatternStepper } from "../fire";
 
-/** Cells: how far the press has come, and repeat marks passed. */
+/** Cells: the stage of the press, and the repeat marks passed. */
 const STAGE = 0;
 const MARKS = 1;
 const NONE = 0;
@@ -16,7 +16,7 @@ function marksPassed(pattern: HoldProgram, ageTicks: number): number {
   return pattern.everyTicks === 0 ? 0 : Math.floor((ageTicks - pattern.forTicks) / pattern.everyTicks);
 }
 
-/** Judges a growing hold on one frame after its press; returns its next stage. */
+/** Steps a growing hold on a frame after its press; returns its next stage. */
 function grow(program: Program, pattern: HoldProgram, state: State, trace: Trace, i: number): number {
   const { control } = pattern;
   const ageTicks = nowTicks(pattern, state) - pressTicks(pattern, state, control);
@@ -41,7 +41,7 @@ function grow(program: Program, pattern: HoldProgram, state: State, trace: Trace
   return NONE;
 }
 
-/** Fires a repeat that has come due while the hold goes on; returns the next stage. */
+/** Fires a repeat that is due while the hold continues; returns the next stage. */
 function goOn(program: Program, pattern: HoldProgram, state: State, trace: Trace, i: number): number {
   if (!isDown(program, state, i, pattern.control)) return NONE;
   const marks = marksPassed(pattern, nowTicks(pattern, state) - pressTicks(pattern, state, pattern.control));

@@ -7,7 +7,7 @@ import { mashStepper } from "./step";
 
 export { mashSchema as schema } from "./schema";
 
-/** Ways to begin one. */
+/** Starting points for a new mash. */
 const starters: readonly Starter[] = [
   {
     id: "mash",
@@ -25,7 +25,7 @@ const starters: readonly Starter[] = [
   },
 ];
 
-/** All there is to say of a mash. */
+/** The registry record of mashes. */
 export const record: PatternKindRecord<"mash", MashProgram> = {
   compile: compileMash,
   stepper: mashStepper,

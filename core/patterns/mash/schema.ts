@@ -1,7 +1,7 @@
 import * as v from "valibot";
 import { count1, duration, flag, id, patternFields, some } from "../../kit/parts";
 
-/** Fires when presses come thick and fast. */
+/** Fires when presses follow each other fast enough. */
 export const mashSchema = v.strictObject({
   ...patternFields,
   kind: v.literal("mash"),

@@ -5,7 +5,10 @@ import { FIRED, FORMING, IDLE, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
 import { addEdge, beginFire, endFire, settle, type PatternStepper } from "../fire";
 
-/** Cells: presses counted, control of the press before (+1), control that fired and is still down (+1), then [key, ticks] of each, oldest first. */
+/**
+ * Cells: presses counted, control of the previous press (+1), control that fired and is still down (+1), then
+ * [key, ticks] of each press, oldest first.
+ */
 const COUNT = 0;
 const BEFORE = 1;
 const HOT = 2;

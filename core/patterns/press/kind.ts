@@ -8,7 +8,7 @@ import { pressStepper } from "./step";
 
 export { pressSchema as schema } from "./schema";
 
-/** Ways to begin one. */
+/** Starting points for a new press pattern. */
 const starters: readonly Starter[] = [
   {
     id: "press",
@@ -21,7 +21,7 @@ const starters: readonly Starter[] = [
   },
 ];
 
-/** All there is to say of a press pattern. */
+/** The registry record of presses. */
 export const record: PatternKindRecord<"press", PressProgram> = {
   compile: compilePress,
   stepper: pressStepper,

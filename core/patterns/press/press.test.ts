@@ -41,7 +41,7 @@ test("two marks passed on one frame fire once, and the missed one is not made go
     [3, 400],
     [4, 100],
   ]);
-  // Ages 0 1 2 6 7 8 9: marks 2, 4 and 6 of which the last two fall on frame 3.
+  // Ages 0 1 2 6 7 8 9: marks 2, 4 and 6, the last two on frame 3.
   expect(play(repeating("2f", "2f"), take).phases("p")).toBe("F=FF=F=F=F");
 });
 

@@ -1,7 +1,7 @@
 import * as v from "valibot";
 import { duration, duration1, id, patternFields } from "../../kit/parts";
 
-/** Fires when a control goes down and, if asked, again and again while it stays down. */
+/** Fires when a control goes down and optionally repeats while it stays down. */
 export const pressSchema = v.strictObject({
   ...patternFields,
   kind: v.literal("press"),

@@ -3,12 +3,12 @@ import type { PressProgram, RepeatProgram } from "./program";
 import { FIRED, IDLE, SUSTAINED } from "../../run/state";
 import { firePress, settle, type PatternStepper } from "../fire";
 
-/** Cells: is a press being followed, repeat marks passed, fires so far. */
+/** Cells: whether a press is being followed, repeat marks passed, fires so far. */
 const LIVE = 0;
 const MARKS = 1;
 const FIRES = 2;
 
-/** How many repeat marks (after, after + every, …) an age has passed. */
+/** Returns the number of repeat marks (after, after + every, …) an age has passed. */
 function marksPassed(repeat: RepeatProgram, ageTicks: number): number {
   if (ageTicks < repeat.afterTicks) return 0;
   return Math.floor((ageTicks - repeat.afterTicks) / repeat.everyTicks) + 1;

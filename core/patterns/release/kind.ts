@@ -7,7 +7,7 @@ import { releaseStepper } from "./step";
 
 export { releaseSchema as schema } from "./schema";
 
-/** Ways to begin one. */
+/** Starting points for a new release pattern. */
 const starters: readonly Starter[] = [
   {
     id: "release",
@@ -23,7 +23,7 @@ const starters: readonly Starter[] = [
   },
 ];
 
-/** All there is to say of a release. */
+/** The registry record of releases. */
 export const record: PatternKindRecord<"release", ReleaseProgram> = {
   compile: compileRelease,
   stepper: releaseStepper,

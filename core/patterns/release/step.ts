@@ -4,7 +4,10 @@ import { FIRED, FORMING, IDLE } from "../../run/state";
 import { TICKS } from "../../time/clock";
 import { firePress, settle, type PatternStepper } from "../fire";
 
-/** Cell: is a press being followed? A press from before the pattern woke, or hidden, is not. */
+/**
+ * Cell: whether a press is being followed. A press from before the pattern became active, or a hidden one, is
+ * not.
+ */
 const LIVE = 0;
 
 export const releaseStepper: PatternStepper<ReleaseProgram> = {

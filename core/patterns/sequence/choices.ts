@@ -6,9 +6,8 @@ import { isDown } from "../../run/sight";
 import type { StepEdges } from "./stepEdges";
 
 /**
- * A choice of frames for the first steps of a sequence, as one row of numbers:
- * steps made, ticks of the first, ticks of the last, edges used, then the frame of each step,
- * then the edges as they serve, then the edges as they are reported.
+ * A choice of frames for the first steps of a sequence, as one row of numbers: steps made, ticks of the
+ * first, ticks of the last, edges used, the frame of each step, the edges it consumes, the edges it reports.
  */
 export const MADE = 0;
 export const FIRST_TICKS = 1;
@@ -16,7 +15,7 @@ export const LAST_TICKS = 2;
 export const EDGES = 3;
 export const FRAMES = 4;
 
-/** Numbers in one row. `edgeRoom`: the most edges all steps together can use. */
+/** Returns the length of a row. `edgeRoom` is the maximum number of edges all steps use together. */
 export function choiceStride(steps: number, edgeRoom: number): number {
   return FRAMES + steps + 2 * edgeRoom;
 }
@@ -25,7 +24,7 @@ function serveAt(pattern: SequenceProgram): number {
   return FRAMES + pattern.steps.length;
 }
 
-/** Drops the choices for which it has become too late, or all of them; returns how many stay. */
+/** Drops choices whose time is over, or all of them; returns the number that remain. */
 export function dropLate(pattern: SequenceProgram, state: State, stride: number, now: number): number {
   const rows = state.choices[pattern.choices]!;
   const count = state.choiceCount[pattern.choices]!;
@@ -51,8 +50,8 @@ function usesAny(rows: Float64Array, at: number, serveFrom: number, found: StepE
 }
 
 /**
- * Adds every choice that this step makes on this frame: from the empty choice (step 0), or from each row with
- * `made` steps that is old enough and uses none of the same edges. Rows made on this very frame count too.
+ * Adds every choice that this step completes on this frame: from the empty choice (step 0), or from each row
+ * with `made` steps that is old enough and shares no edge. Includes rows made on this frame.
  */
 export function extendChoices(
   pattern: SequenceProgram,
@@ -95,7 +94,9 @@ export function extendChoices(
   }
 }
 
-/** Compares two choices with as many steps: positive when `a` has the later first step, then second, and so on. */
+/**
+ * Compares two choices with equal steps: positive if `a` has the later first step, then second, and so on.
+ */
 function compareLate(rows: Float64Array, a: number, b: number, made: number): number {
   for (let k = 0; k < made; k++) {
     const difference = rows[a + FRAMES + k]! - rows[b + FRAMES + k]!;
@@ -104,7 +105,7 @@ function compareLate(rows: Float64Array, a: number, b: number, made: number): nu
   return 0;
 }
 
-/** The row of the latest whole choice, or −1 when none is whole. */
+/** Returns the row of the latest complete choice, or −1 if there is none. */
 export function findWhole(pattern: SequenceProgram, state: State, stride: number): number {
   const rows = state.choices[pattern.choices]!;
   const count = state.choiceCount[pattern.choices]!;
@@ -117,13 +118,13 @@ export function findWhole(pattern: SequenceProgram, state: State, stride: number
   return best;
 }
 
-/** Where a row's edges stand as a fire reports them, and how many they are. */
+/** Returns the offset of a row's reported edges; their number is in the row. */
 export function reportedEdges(pattern: SequenceProgram, stride: number, row: number): number {
   const serveFrom = serveAt(pattern);
   return row * stride + serveFrom + (stride - serveFrom) / 2;
 }
 
-/** The most steps any live choice has. */
+/** Returns the highest number of steps of any live choice. */
 export function bestMade(pattern: SequenceProgram, state: State, stride: number): number {
   const rows = state.choices[pattern.choices]!;
   let best = 0;
@@ -132,7 +133,10 @@ export function bestMade(pattern: SequenceProgram, state: State, stride: number)
   return best;
 }
 
-/** Can an edge that a choice used still be asked for by a later step? Only a press still down or a direction still held. */
+/**
+ * Returns whether a later step can still use an edge of a choice: only a press still down or a direction
+ * still held.
+ */
 function isStillWanted(
   program: Program,
   pattern: SequenceProgram,
@@ -152,7 +156,9 @@ function isStillWanted(
   return slot >= 0 && directionNowBegan(pattern, state, slot) === frame;
 }
 
-/** Is everything row `b` can still become also open to row `a`, and at least as late? Then `b` is not needed. */
+/**
+ * Returns whether row `a` can become everything row `b` can, at least as late, so that `b` can be dropped.
+ */
 function covers(
   program: Program,
   pattern: SequenceProgram,
@@ -180,8 +186,8 @@ function covers(
 }
 
 /**
- * Drops choices that another choice covers, so that a long hold or many repeats do not pile up rows.
- * What fires, and when, is the same with and without it: the tests hold it against a search of all choices.
+ * Drops choices covered by another, so that a long hold or many repeats do not accumulate rows. Fires are the
+ * same with and without pruning; tests compare them with an exhaustive search.
  */
 export function pruneChoices(
   program: Program,
@@ -207,7 +213,7 @@ export function pruneChoices(
   state.choiceCount[list] = count;
 }
 
-/** Has a live choice used this edge, so that a fire to come may report it? */
+/** Returns whether a live choice uses this edge, so that a later fire may report it. */
 export function isInChoice(program: Program, pattern: SequenceProgram, state: State, key: number): boolean {
   const rows = state.choices[pattern.choices]!;
   const stride = program.choiceStrides[pattern.choices]!;

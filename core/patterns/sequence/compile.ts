@@ -9,7 +9,7 @@ import type { SequenceProgram } from "./program";
 
 type Bare = StepProgram extends infer S ? (S extends StepProgram ? Omit<S, "laterSources"> : never) : never;
 
-/** Reads "stick:digit"; the stick's own name may hold colons. */
+/** Parses "stick:digit"; the stick's name may contain colons. */
 function parseDirection(written: string, names: Names, path: readonly PathStep[]) {
   const colon = written.lastIndexOf(":");
   const digit = Number(written.slice(colon + 1));
@@ -66,7 +66,9 @@ function controlsOfStep(step: Bare, names: Names): number[] {
   }
 }
 
-/** Sources whose present press or direction this step or a later one could use long after it began. */
+/**
+ * Marks the sources whose current press or direction this step or a later one could use long after it began.
+ */
 function laterSources(steps: readonly Bare[], from: number, names: Names): boolean[] {
   const controls = names.kit.controls.length;
   const later = new Array<boolean>(controls + (names.kit.sticks?.length ?? 0)).fill(false);

@@ -21,7 +21,7 @@ import {
   type OfferKind,
 } from "../describeParts";
 
-/** The controls a step uses itself; a direction uses none of its own. */
+/** Returns the controls a step names; a direction names none. */
 function controlsOf(step: Step): readonly string[] {
   if ("press" in step) return [step.press];
   if ("release" in step) return [step.release];
@@ -36,7 +36,7 @@ function formOf(step: Step): string {
   return "together" in step ? "together" : "dir";
 }
 
-/** A step in each of the forms it could have, its own timing kept. */
+/** Returns the step in each possible form, with its timing. */
 function stepForms(step: Step, kit: Kit): SwapOption[] {
   const own = {
     ...(step.gap === undefined ? {} : { gap: step.gap }),
@@ -138,7 +138,7 @@ export const describeSequence: DescribeKind<"sequence"> = (pattern, kit) => [
 
 type Sequence = Parameters<OfferKind<"sequence">>[0];
 
-/** A sequence with one of its steps replaced. */
+/** Returns a sequence with one of its steps replaced. */
 function withStep(pattern: Sequence, k: number, step: Step): Sequence {
   return { ...pattern, steps: pattern.steps.map((other, s) => (s === k ? step : other)) };
 }

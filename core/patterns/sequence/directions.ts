@@ -3,24 +3,30 @@ import { edgeKey, type Program } from "../../run/program";
 import type { SequenceProgram } from "./program";
 import type { State } from "../../run/state";
 
-/** Cells of a sequence: steps the best choice had, first frame whose edges serve, is what fired still down. */
+/**
+ * Cells of a sequence: steps made by the best choice, first frame whose edges count, whether the fired input
+ * is still down.
+ */
 export const REACHED = 0;
 export const FLOOR = 1;
 export const HOT = 2;
 const STICKS = 3;
 
-/** Cells of each stick it names: digit in force (unmirrored), frame it began (+1, 0 unknown), ticks, digit as mirrored then. */
+/**
+ * Cells per stick: digit in force (unmirrored), frame it began (+1, 0 unknown), ticks, the digit as mirrored
+ * then.
+ */
 const RAW = 0;
 const BEGAN = 1;
 const TICKS_BEGAN = 2;
 const DIGIT = 3;
-/** … and what happened on this frame: digit now, is it an edge, digit now as mirrored. */
+/** Cells of this frame: the digit, whether it is an edge, the digit as mirrored now. */
 const RAW_NOW = 4;
 const IS_EDGE = 5;
 const DIGIT_NOW = 6;
 const STICK_CELLS = 7;
 
-/** How many cells a sequence with this many sticks takes. */
+/** Returns the number of cells of a sequence with this many sticks. */
 export function sequenceCells(sticks: number): number {
   return STICKS + sticks * STICK_CELLS;
 }
@@ -31,7 +37,7 @@ function at(pattern: SequenceProgram, slot: number): number {
 
 type Look = typeof isDown;
 
-/** The digit a stick shows, laid out like a number pad, through one way of looking (now or a frame ago). */
+/** Returns the digit a stick shows, arranged like a number pad, through one look (now or one frame ago). */
 function digitSeen(program: Program, state: State, i: number, stick: number, look: Look): number {
   const { up, down, left, right } = program.sticks[stick]!;
   const x = (look(program, state, i, right) ? 1 : 0) - (look(program, state, i, left) ? 1 : 0);
@@ -39,13 +45,16 @@ function digitSeen(program: Program, state: State, i: number, stick: number, loo
   return 5 + x + 3 * y;
 }
 
-/** Left and right of a digit changed about: 4 and 6, 7 and 9, 1 and 3. */
+/** Returns a digit with left and right swapped: 4 and 6, 7 and 9, 1 and 3. */
 function mirrored(digit: number): number {
   const column = (digit - 1) % 3;
   return digit + 2 * (1 - column);
 }
 
-/** Looks at every stick of the sequence. Hiding changes a digit without an edge: the direction then has no known beginning. */
+/**
+ * Reads every stick of the sequence. Hiding changes a digit without an edge; the start of that direction is
+ * then unknown.
+ */
 export function lookAtSticks(program: Program, pattern: SequenceProgram, state: State, i: number): void {
   for (let slot = 0; slot < pattern.sticks.length; slot++) {
     const stick = pattern.sticks[slot]!;
@@ -63,7 +72,7 @@ export function lookAtSticks(program: Program, pattern: SequenceProgram, state: 
   }
 }
 
-/** Takes this frame's edges as the directions now in force. Call when the steps have been judged. */
+/** Stores this frame's digits as the directions in force. Call it after the steps are judged. */
 export function settleSticks(pattern: SequenceProgram, state: State, nowTicks: number): void {
   for (let slot = 0; slot < pattern.sticks.length; slot++) {
     const cell = at(pattern, slot);
@@ -75,7 +84,7 @@ export function settleSticks(pattern: SequenceProgram, state: State, nowTicks: n
   }
 }
 
-/** Did the direction change to this digit on this frame? */
+/** Returns whether the direction changed to this digit on this frame. */
 export function isDirectionEdge(
   pattern: SequenceProgram,
   state: State,
@@ -86,28 +95,31 @@ export function isDirectionEdge(
   return state.cells[cell + IS_EDGE] === 1 && state.cells[cell + DIGIT_NOW] === digit;
 }
 
-/** Did the direction change on this frame, to anything? */
+/** Returns whether the direction changed on this frame. */
 export function isDirectionLeft(pattern: SequenceProgram, state: State, slot: number): boolean {
   return state.cells[at(pattern, slot) + IS_EDGE] === 1;
 }
 
-/** The frame on which the direction in force a frame ago began, if it is this digit and is known; else −1. */
+/**
+ * Returns the start frame of the direction in force one frame ago if it is this digit and its start is known;
+ * otherwise −1.
+ */
 export function directionBegan(pattern: SequenceProgram, state: State, slot: number, digit: number): number {
   const cell = at(pattern, slot);
   return state.cells[cell + DIGIT] === digit ? state.cells[cell + BEGAN]! - 1 : -1;
 }
 
-/** Its age beginning, in ticks of the pattern's clock. */
+/** Returns the time at which its age starts, in ticks of the pattern's clock. */
 export function directionTicks(pattern: SequenceProgram, state: State, slot: number): number {
   return state.cells[at(pattern, slot) + TICKS_BEGAN]!;
 }
 
-/** The frame on which the direction now in force began (after settleSticks), −1 if unknown. */
+/** Returns the start frame of the direction in force (after settleSticks), −1 if unknown. */
 export function directionNowBegan(pattern: SequenceProgram, state: State, slot: number): number {
   return state.cells[at(pattern, slot) + BEGAN]! - 1;
 }
 
-/** Is this the edge with which a direction now in force began? */
+/** Returns whether this edge began a direction now in force. */
 export function isDirectionInForce(
   program: Program,
   pattern: SequenceProgram,

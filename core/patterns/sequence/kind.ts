@@ -11,7 +11,7 @@ import { sequenceStepper } from "./step";
 
 export { sequenceSchema as schema } from "./schema";
 
-/** Ways to begin one. */
+/** Starting points for a new sequence. */
 const starters: readonly Starter[] = [
   {
     id: "motion",
@@ -42,7 +42,7 @@ const starters: readonly Starter[] = [
   },
 ];
 
-/** The numbers of one step that can keep a sequence from firing: how soon it must come, how long it must be held, how near its presses. */
+/** Returns the numbers of one step that can prevent a fire: its gap, its hold length, its spread. */
 function leversOfStep(step: Step, k: number, gap: string): PatternLever[] {
   const path = ["steps", k] as const;
   return [
@@ -57,7 +57,7 @@ function leversOfStep(step: Step, k: number, gap: string): PatternLever[] {
   ];
 }
 
-/** All there is to say of a sequence. */
+/** The registry record of sequences. */
 export const record: PatternKindRecord<"sequence", SequenceProgram> = {
   compile: compileSequence,
   stepper: sequenceStepper,

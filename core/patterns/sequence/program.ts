@@ -3,7 +3,7 @@ import type { PatternBase } from "../../run/program";
 export type StepProgram = {
   readonly gapTicks: number;
   readonly afterTicks: number;
-  /** Sources whose present press a later hold or together step could still use. */
+  /** Marks sources whose current press a later hold or together step could still use. */
   readonly laterSources: readonly boolean[];
 } & (
   | { readonly does: "press" | "release"; readonly control: number }
@@ -23,10 +23,10 @@ export interface SequenceProgram extends PatternBase {
   readonly kind: "sequence";
   readonly steps: readonly StepProgram[];
   readonly totalTicks: number;
-  /** Controls whose press spoils a choice; empty when others are ignored. */
+  /** Controls whose press breaks a choice; empty if other presses are ignored. */
   readonly breakers: readonly number[];
-  /** Sticks its steps name; a step's slot is the place in this list. */
+  /** Sticks its steps name; a step's slot is an index into this list. */
   readonly sticks: readonly number[];
-  /** Which list of choices in the state is this sequence's own. */
+  /** The index of this sequence's list of choices in the state. */
   readonly choices: number;
 }

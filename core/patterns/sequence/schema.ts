@@ -4,7 +4,7 @@ import { duration, id, list, longText, patternFields, some } from "../../kit/par
 
 const own = { gap: v.exactOptional(duration), after: v.exactOptional(duration) };
 
-/** One step of a sequence; which form it is shows in the field it has. */
+/** One step of a sequence; its form is identified by its field. */
 export const stepSchema = v.union(
   [
     v.strictObject({ press: id, ...own }),
@@ -16,7 +16,7 @@ export const stepSchema = v.union(
   "no-variant",
 );
 
-/** Fires when its steps have been made in order, each soon enough after the one before. */
+/** Fires when its steps have been made in order, each soon enough after the previous one. */
 export const sequenceSchema = v.strictObject({
   ...patternFields,
   kind: v.literal("sequence"),

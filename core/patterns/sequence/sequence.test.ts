@@ -143,7 +143,7 @@ const anyStep = fc
   )
   .map(step => JSON.parse(JSON.stringify(step)) as Step);
 
-/** A strip of runs, so that presses have lengths a hand could make. */
+/** A strip of runs, so that presses have realistic lengths. */
 const strip = fc
   .array(fc.tuple(fc.boolean(), fc.integer({ min: 1, max: 6 })), { minLength: 6, maxLength: 10 })
   .map(runs =>

@@ -26,10 +26,10 @@ import {
 } from "./directions";
 import { createStepEdges, findStepEdges } from "./stepEdges";
 
-/** One step's edges at a time; grown to the widest step met. */
+/** The edges of one step at a time; grows to the widest step. */
 let found = createStepEdges(16);
 
-/** Is what made the last step still down, so that the fire is sustained? */
+/** Returns whether the input of the last step is still down, so that the fire is sustained. */
 function isLastStepDown(program: Program, pattern: SequenceProgram, state: State, i: number): boolean {
   const last = pattern.steps.at(-1)!;
   switch (last.does) {
@@ -64,13 +64,16 @@ function fireWhole(
   endFire(program, state, trace, i);
 }
 
-/** Nothing made so far counts any more, nor any edge up to this frame. */
+/** Discards all steps made so far, and all edges up to this frame. */
 export function useUp(pattern: SequenceProgram, state: State): void {
   state.choiceCount[pattern.choices] = 0;
   state.cells[pattern.base + FLOOR] = state.frame + 1;
 }
 
-/** Can a hold or a held direction become true without any further edge? Then the sequence must not sleep. */
+/**
+ * Returns whether a hold or a held direction can become true without a further edge; the sequence must then
+ * stay awake.
+ */
 function mayStillGrow(program: Program, pattern: SequenceProgram, state: State, i: number): boolean {
   for (let k = 0; k < pattern.steps.length; k++) {
     const step = pattern.steps[k]!;
@@ -106,7 +109,8 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     isFirstMade &&= !isBroken;
     settleSticks(pattern, state, now);
     const whole = state.choiceCount[list] === 0 ? -1 : findWhole(pattern, state, stride);
-    // One that has just started over has lapsed already, cancelled if a cancel was pressed: nothing made now counts either.
+    // A sequence that has just restarted has already lapsed, cancelled if a cancel was pressed, so nothing on
+    // this frame counts.
     const hasLapsed = state.phase[i] === LAPSED;
     if ((hadChoices || isFirstMade || hasLapsed) && isAnyPressed(program, state, i, pattern.cancel)) {
       const reached = Math.max(hadReached, bestMade(pattern, state, stride));

@@ -5,14 +5,14 @@ import type { State } from "../../run/state";
 import { areAllDown, pressSpread } from "../chord/step";
 import { directionBegan, directionTicks, FLOOR, isDirectionEdge } from "./directions";
 
-/** The edges a true step uses: `serve` are told apart one by one, `report` is what a fire says of them. */
+/** The edges a completed step uses: `serve` identifies each edge, `report` is reported by the fire. */
 export interface StepEdges {
   count: number;
   serve: Float64Array;
   report: Float64Array;
 }
 
-/** Room for the edges of one step. */
+/** Allocates room for the edges of one step. */
 export function createStepEdges(room: number): StepEdges {
   return { count: 0, serve: new Float64Array(room), report: new Float64Array(room) };
 }
@@ -35,9 +35,9 @@ function oldestPress(state: State, controls: readonly number[]): number {
 }
 
 /**
- * Is a step true on this frame, and by which edges? Edges from before the floor (used up by a fire or
- * a cancel) do not serve. A release edge is told apart from the press before it, by which it is reported.
- * Returns false and no edges when the step is not true.
+ * Finds whether a step is complete on this frame, and its edges. Edges from before the floor (consumed by a
+ * fire or a cancel) do not count. A release edge is distinct from the press before it, which is reported in
+ * its place. Returns false and no edges if the step is not complete.
  */
 export function findStepEdges(
   program: Program,

@@ -1,7 +1,7 @@
 import type { Kit, Step } from "../../kit/schema";
 import { arrowOf } from "../../input/directions";
 
-/** The controls a step is played with, by id: its own, or the four of the stick it turns. */
+/** Returns the controls that play a step, by id: its own, or the four of its stick. */
 export function controlsPlayed(step: Step, kit: Kit): readonly string[] {
   if ("press" in step) return [step.press];
   if ("release" in step) return [step.release];
@@ -11,7 +11,7 @@ export function controlsPlayed(step: Step, kit: Kit): readonly string[] {
   return stick ? [stick.up, stick.down, stick.left, stick.right] : [];
 }
 
-/** A step in a few words: "Strike", "Strike let go", "hold Strike", "Strike + Guard", "→". */
+/** Formats a step: "Strike", "Strike let go", "hold Strike", "Strike + Guard", "→". */
 export function stepWords(step: Step, kit: Kit): string {
   const nameOf = (id: string) => kit.controls.find(control => control.id === id)?.name ?? id;
   if ("press" in step) return nameOf(step.press);

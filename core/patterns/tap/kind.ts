@@ -8,7 +8,7 @@ import { tapStepper } from "./step";
 
 export { tapSchema as schema } from "./schema";
 
-/** All there is to say of a tap. */
+/** The registry record of taps of one press. */
 export const record: PatternKindRecord<"tap", TapProgram> = {
   compile: compileTap,
   stepper: tapStepper,

@@ -3,7 +3,7 @@ import type { TapProgram } from "./program";
 import { FORMING, IDLE } from "../../run/state";
 import { firePress, lapse, settle, type PatternStepper } from "../fire";
 
-/** Cell: is a press being followed? */
+/** Cell: whether a press is being followed. */
 const LIVE = 0;
 
 export const tapStepper: PatternStepper<TapProgram> = {

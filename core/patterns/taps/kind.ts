@@ -7,7 +7,7 @@ import type { TapsProgram } from "./program";
 
 export { tapsSchema as schema } from "./schema";
 
-/** Ways to begin one. */
+/** Starting points for a new count of taps. */
 const starters: readonly Starter[] = [
   {
     id: "double",
@@ -33,7 +33,7 @@ const starters: readonly Starter[] = [
   },
 ];
 
-/** All there is to say of a count of taps. */
+/** The registry record of counted taps. */
 export const record: PatternKindRecord<"taps", TapsProgram> = {
   compile: compileTaps,
   stepper: tapsStepper,

@@ -5,7 +5,10 @@ import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/s
 import type { Trace } from "../../trace/trace";
 import { addEdge, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";
 
-/** Cells: presses in the chain, when the last began, is it still down, is what fired still down, then the frames of the presses. */
+/**
+ * Cells: presses in the chain, start of the last, whether it is still down, whether the fired press is still
+ * down, then the frames of the presses.
+ */
 const COUNT = 0;
 const LAST = 1;
 const HELD = 2;
@@ -23,7 +26,7 @@ function fireChain(program: Program, pattern: TapsProgram, state: State, trace: 
   state.cells[base + HOT] = 1;
 }
 
-/** Ends a chain that a long press or a long gap has ended. */
+/** Ends a chain after a press or a gap that was too long. */
 function endChain(program: Program, pattern: TapsProgram, state: State, trace: Trace, i: number): void {
   const cells = state.cells;
   const base = pattern.base;
@@ -54,7 +57,7 @@ function joinChain(program: Program, pattern: TapsProgram, state: State, trace: 
   if (count === pattern.count) cells[base + COUNT] = 0;
 }
 
-/** How many taps the chain under way has had. */
+/** Returns the number of taps in the current chain. */
 export function tapsMade({ base }: TapsProgram, { cells }: State): number {
   return cells[base + COUNT]!;
 }

@@ -5,25 +5,25 @@ import { edgeCountOf, edgeOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";
 import type { MoveRequest } from "../outcomes/readOutcomes";
 
-/** How long a performed move was in coming, in frames from its decisive press, and what that was spent on. */
+/** The delay of a performed move from its decisive press, in frames, and its causes. */
 export interface Delay {
   readonly move: number;
-  /** The frame of the last press edge that the request is made of, with its control; and of the performance. */
+  /** The control and frame of the last press edge of the request, and the frame of the performance. */
   readonly control: number;
   readonly press: number;
   readonly frame: number;
   readonly total: number;
-  /** Waiting to be sure (a hold, a last tap), waiting in memory, and what slowed time added to either. */
+  /** Frames spent on recognition (a hold, a last tap), in the buffer, and added to either by slowed time. */
   readonly pattern: number;
   readonly memory: number;
   readonly slow: number;
 }
 
 /**
- * Returns the delay of every performed request, in order of the performances. `pattern`: from the decisive press to the
- * request, `memory`: from there to the performance, both by the rule's own clock; `slow`: the frames that a hit stop or slow
- * motion added, less than 0 where fast time took some away. A request made again while held has no press of its frame and
- * is left out. `requests`: those of the whole trace (see readOutcomes).
+ * Returns the delay of every performed request, in order of performance. `pattern`: from the decisive press
+ * to the request, `memory`: from there to the performance, both on the rule's own clock; `slow`: the frames
+ * added by hit stop or slow motion, negative for fast time. Omits requests repeated while held, which have no
+ * press of their own frame. `requests` are those of the whole trace (see readOutcomes).
  */
 export function listDelays(program: Program, trace: Trace, requests: readonly MoveRequest[]): Delay[] {
   const clock = clockOfTrace(trace);

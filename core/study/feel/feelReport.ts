@@ -15,30 +15,33 @@ export interface TakeFeel {
   readonly delays: readonly Delay[];
 }
 
-/** Something found, with the take it was found in. */
+/** A finding with its take. */
 export type InTake<T> = T & { readonly take: string };
 
 /** The findings about one move over all takes. */
 export interface MoveFeel {
   readonly move: number;
   readonly counts: MoveCounts;
-  /** By how many frames the nearest lost press missed; undefined where none was within reach. */
+  /** The miss of the nearest lost press, in frames; undefined if none was within reach. */
   readonly nearest: number | undefined;
-  /** Frames of room on the narrower side of the tightest use; undefined where nothing was used. */
+  /** Frames of room on the narrower side of the tightest use; undefined without uses. */
   readonly tightest: number | undefined;
-  /** Frames; undefined where nothing was performed. */
+  /** In frames; undefined if nothing was performed. */
   readonly medianDelay: number | undefined;
   readonly rooms: readonly InTake<Room>[];
   readonly misses: readonly InTake<Miss>[];
   readonly delays: readonly InTake<Delay>[];
 }
 
-/** The frames of room on the narrower side of a use that the rules end, not a neighbour; `MOST_SHIFT` where none do. */
+/**
+ * Returns the room on the narrower side of a use, in frames, counting only sides bounded by the rules and not
+ * by a neighbour; `MOST_SHIFT` if neither is.
+ */
 export function narrowerSide({ early, late, isEarlyBounded, isLateBounded }: Room): number {
   return Math.min(isEarlyBounded ? MOST_SHIFT : early, isLateBounded ? MOST_SHIFT : late);
 }
 
-/** Is a use tight: one frame of room or none on a side? */
+/** Returns whether a use has at most TIGHT_FRAMES of room on a side. */
 export function isTight(room: Room): boolean {
   return narrowerSide(room) <= TIGHT_FRAMES;
 }
@@ -55,7 +58,10 @@ function gather<T>(
   );
 }
 
-/** Returns the findings by move: tightest uses, nearest losses and longest delays first. Moves that were never asked for are included. */
+/**
+ * Returns the findings by move: tightest uses, nearest losses and longest delays first. Includes moves that
+ * were never requested.
+ */
 export function reportMoves(program: Program, feels: readonly TakeFeel[]): MoveFeel[] {
   const { moves } = sumCounts(
     program,
@@ -82,8 +88,8 @@ export function reportMoves(program: Program, feels: readonly TakeFeel[]): MoveF
 }
 
 /**
- * Returns one line: "asked for 41 times: performed 38 times (6 by memory), lost 3 times; 2 presses lost, the nearest by 1f;
- * tightest use 1f; median delay 2f". `nameOf`: the name of a move by its place.
+ * Formats one line: "asked for 41 times: performed 38 times (6 by memory), lost 3 times; 2 presses lost, the
+ * nearest by 1f; tightest use 1f; median delay 2f". `nameOf` returns the name of a move by its index.
  */
 export function formatMoveFeel(feel: MoveFeel, nameOf: (move: number) => string): string {
   const { counts, nearest, tightest, medianDelay } = feel;
@@ -98,7 +104,7 @@ export function formatMoveFeel(feel: MoveFeel, nameOf: (move: number) => string)
   return [formatMoveCounts(counts, nameOf) + near, ...more].join("; ");
 }
 
-/** How many uses are tight, in words; empty where none are. */
+/** Formats the number of tight uses; empty if there are none. */
 export function formatTight(feel: MoveFeel): string {
   const tight = feel.rooms.filter(isTight).length;
   return tight === 0 ? "" : countWords(tight, "tight use", "tight uses");

@@ -7,54 +7,66 @@ import { lostMovesOf, usersOf } from "../outcomes/fate";
 import type { TakeOutcomes } from "../outcomes/readOutcomes";
 import { listPresses, shiftPress, type ColumnPress } from "./shiftPress";
 
-/** So many frames either way a press is moved, at most. */
+/** The maximum shift of a press either way, in frames. */
 export const MOST_SHIFT = 30;
-/** A press with so many frames of room on a side, or fewer, is tight. */
+/** A press with at most this many frames of room on a side is tight. */
 export const TIGHT_FRAMES = 1;
 
-/** How far a press that a performed move used could have come earlier or later, and the move still be performed with it. */
+/**
+ * The room of a press that a performed move used: how far it could shift with the move still performed with
+ * it.
+ */
 export interface Room {
-  /** Places in the program's lists; frames in the take. */
+  /** Indices into the program's lists; frames of the take. */
   readonly control: number;
   readonly frame: number;
   readonly move: number;
-  /** Frames of room on either side; `MOST_SHIFT` where the search ended there. */
+  /** Frames of room on either side; `MOST_SHIFT` if the search ended there. */
   readonly early: number;
   readonly late: number;
-  /** Is a side ended by the next press on the same control, or by an end of the take, and not by the rules? */
+  /**
+   * Whether a side is bounded by the next press on the same control or an end of the take, and not by the
+   * rules.
+   */
   readonly isEarlyBounded: boolean;
   readonly isLateBounded: boolean;
 }
 
-/** By how much a lost press missed: the smallest shift that saves it, early (below 0) or late, and the move it then makes. */
+/**
+ * The miss of a lost press: the smallest shift that saves it, early (below 0) or late, and the resulting
+ * move.
+ */
 export interface Miss {
   readonly control: number;
   readonly frame: number;
-  /** The move it was lost for. */
+  /** The move that lost it. */
   readonly move: number;
-  /** Undefined where no shift within reach saves it. */
+  /** Undefined if no shift within reach saves it. */
   readonly by: number | undefined;
   readonly saves: number | undefined;
 }
 
-/** What a take's presses have for room. */
+/** The rooms and misses of a take's presses. */
 export interface Rooms {
   readonly rooms: readonly Room[];
   readonly misses: readonly Miss[];
 }
 
 /**
- * Runs columns that are those of the take before a frame: gives the trace of it from that frame on at least, up to a frame
- * (not included). May begin from a state that was kept; the same as a run from frame 0 in all that it tells.
+ * Runs columns that equal the take's before a frame, and returns their trace from that frame on or earlier,
+ * up to a frame (exclusive). It may start from a kept state; the result equals a run from frame 0.
  */
 export type RunFrom = (columns: InputColumns, from: number) => { readonly runTo: (frame: number) => Trace };
 
-/** So many frames are run between two looks whether the press has come out. */
+/** Frames run between two checks whether the press was used. */
 const LOOK_EVERY = 60;
-/** A press that has not come out after so long is taken for lost. */
+/** A press unused for this long counts as lost. */
 const MOST_WAIT_SECONDS = 10;
 
-/** The move that is performed with a press among the edges of its request: a given one, or any (−1 asks for any); −1 for none. */
+/**
+ * Returns the move performed with a press among its edges: the given one, or any if `move` is −1; −1 for
+ * none.
+ */
 function findUse(program: Program, trace: Trace, control: number, frame: number, move: number): number {
   for (let i = 0; i < trace.count; i++) {
     if (trace.kind[i] !== notes.performed.code || (move >= 0 && trace.subject[i] !== move)) continue;
@@ -70,7 +82,10 @@ function findUse(program: Program, trace: Trace, control: number, frame: number,
   return -1;
 }
 
-/** Runs a take with one press moved until a move is performed with it, ten seconds after its release at most; the move's place, or −1. */
+/**
+ * Runs a take with one press moved until a move is performed with it, at most ten seconds after its release.
+ * Returns the index of the move, or −1.
+ */
 function tryShift(
   program: Program,
   columns: InputColumns,
@@ -138,11 +153,11 @@ function missOf(
 }
 
 /**
- * The room of every press that a performed move used, and the smallest shift that would have saved each lost one, press by
- * press as it is asked for. A shift moves press and release together by whole frames, all else as it was, never onto or
- * past a neighbour on the same control; the room is the widest unbroken stretch of shifts around 0 for which the same move
- * is still performed with that press among its edges. `own`: the outcomes of the take's own run. A tie of early and late
- * goes to early.
+ * Yields the room of every press that a performed move used, and the smallest shift that saves each lost one.
+ * A shift moves press and release together by whole frames, never onto or past a neighbour on the same
+ * control, and changes nothing else. The room is the longest unbroken run of shifts around 0 for which the
+ * same move is still performed with that press among its edges. `own` are the outcomes of the take's own run.
+ * Early wins a tie.
  */
 export function* studyRooms(
   program: Program,

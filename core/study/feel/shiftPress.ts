@@ -1,19 +1,22 @@
 import type { InputColumns } from "../../input/inputColumns";
 
-/** A press of a control as it lies in columns: the places of its two edges, and their frames. */
+/** A press of a control in columns: the indices and frames of its two edges. */
 export interface ColumnPress {
   readonly control: number;
   readonly downAt: number;
-  /** −1 where it is never let go; then `up` is the number of frames. */
+  /** −1 if it is never released; then `up` is the number of frames. */
   readonly upAt: number;
   readonly down: number;
   readonly up: number;
-  /** The first and the last number of frames by which it can be moved without touching its neighbours or leaving the take. */
+  /** The smallest and largest shift that touches no neighbour and stays in the take. */
   readonly least: number;
   readonly most: number;
 }
 
-/** Every press of columns with the room it has between its neighbours on the same control, in order of its press edge. */
+/**
+ * Returns every press of columns with its room between neighbours on the same control, in order of the press
+ * edge.
+ */
 export function listPresses({ controlFrame, controlChange, frames }: InputColumns): ColumnPress[] {
   const presses: ColumnPress[] = [];
   const edgesOf = new Map<number, number[]>();
@@ -31,14 +34,17 @@ export function listPresses({ controlFrame, controlChange, frames }: InputColumn
       const up = upAt < 0 ? frames : controlFrame[upAt]!;
       const before = e === 0 ? -1 : controlFrame[edges[e - 1]!]!;
       const after = edges[e + 2] === undefined ? frames : controlFrame[edges[e + 2]!]!;
-      // A press that is never let go moves its beginning alone.
+      // For a press that is never released only the press edge moves.
       const most = upAt < 0 ? frames - 1 - down : after - 1 - up;
       presses.push({ control, downAt, upAt, down, up, least: before + 1 - down, most });
     }
   return presses.sort((a, b) => a.down - b.down || a.control - b.control);
 }
 
-/** Columns with one press moved by so many frames, all else as it was; entries stay in order of frame, then of change. One pass: it is asked of every shift of every press. */
+/**
+ * Returns columns with one press shifted by a number of frames; entries stay in order of frame, then of
+ * change. One pass, since it is called for every shift of every press.
+ */
 export function shiftPress(columns: InputColumns, press: ColumnPress, by: number): InputColumns {
   const { controlFrame: was, controlChange: wasChange } = columns;
   const { downAt, upAt } = press;

@@ -5,29 +5,29 @@ const ms = v.pipe(v.number("type"), v.minValue(0, "range"), v.maxValue(1000, "ra
 const bias = v.pipe(v.number("type"), v.minValue(-1000, "range"), v.maxValue(1000, "range"));
 const percent = v.pipe(v.number("type"), v.minValue(0, "range"), v.maxValue(100, "range"));
 
-/** How a pair of hands plays what it means to repeat. */
+/** A character: the random deviations with which a player repeats an input. */
 export const characterSchema = v.strictObject({
   name: text,
-  /** By how much the onset of a press comes late (early below 0), and its standard deviation about that; ms. */
+  /** The mean lateness of a press (early below 0) and its standard deviation, in ms. */
   biasMs: bias,
   spreadMs: ms,
   /** The standard deviation of the logarithm of a press's length, in percent. */
   lengthPercent: percent,
-  /** How far apart fingers come that are meant together: the standard deviation of each about the first; ms. */
+  /** The standard deviation of each finger from the first, for fingers meant together, in ms. */
   fingersMs: ms,
-  /** How many presses of a hundred do not come, and how many come twice. */
+  /** The percentage of presses that are missing, and of those that come twice. */
   missedPercent: percent,
   doubledPercent: percent,
 });
 
 export type Character = Readonly<v.InferOutput<typeof characterSchema>>;
 
-/** A character that ships, with why its figures are what they are. */
+/** A built-in character, with the reason for its figures. */
 export interface ShippedCharacter extends Character {
   readonly why: string;
 }
 
-/** Plain figures, made to stand apart from each other: fit one to your own takes where it matters. */
+/** Round figures, chosen to differ from each other; fit one to your own takes for accuracy. */
 export const CHARACTERS: readonly ShippedCharacter[] = [
   {
     name: "Practised",
@@ -71,7 +71,7 @@ export const CHARACTERS: readonly ShippedCharacter[] = [
   },
 ];
 
-/** A hand that plays a take as it is. */
+/** A character without deviations: it repeats a take exactly. */
 export const STILL: Character = {
   name: "As recorded",
   biasMs: 0,

@@ -7,13 +7,13 @@ import { edgeKey, keyFrame, type Program } from "../../run/program";
 import { listPresses } from "../feel/shiftPress";
 import { STILL, type Character } from "./character";
 
-/** A spread that was found: from how many presses, in how many groups of like ones. */
+/** A measured spread: from how many presses, in how many groups of like presses. */
 export interface FoundSpread {
   readonly presses: number;
   readonly groups: number;
 }
 
-/** A character fitted to takes, with what each figure stands on. */
+/** A character fitted to takes, with the evidence for each figure. */
 export interface FittedCharacter {
   readonly character: Character;
   readonly onset: FoundSpread;
@@ -21,10 +21,10 @@ export interface FittedCharacter {
   readonly fingers: FoundSpread;
 }
 
-/** A press further from the gate that judged it than this was not aimed at it, ms. */
+/** A press further than this from the gate that judged it was not aimed at it, in ms. */
 const AIMED_MS = 500;
 
-/** The spread within groups: each about its own mean, pooled. Groups of one tell nothing. */
+/** Returns the pooled spread within groups, each about its own mean. Groups of one contribute nothing. */
 function pooled(groups: Iterable<readonly number[]>): FoundSpread & { readonly deviation: number } {
   let squares = 0;
   let presses = 0;
@@ -46,7 +46,10 @@ function addTo(groups: Map<string, number[]>, key: string, value: number): void 
   else groups.set(key, [value]);
 }
 
-/** Offsets, in frames, of requests to the nearest turn of the gates they need; and the gaps between the presses of one fire. */
+/**
+ * Collects the offsets, in frames, of requests from the nearest change of the gates they need, and the gaps
+ * between the presses of one fire.
+ */
 function gatherOnsets(program: Program, trace: Trace, groups: Map<string, number[]>, most: number): void {
   const turns = program.gates.map((): number[] => []);
   for (let i = 0; i < trace.count; i++)
@@ -63,7 +66,7 @@ function gatherOnsets(program: Program, trace: Trace, groups: Map<string, number
           frame === undefined ? [] : [made - frame],
         );
         const nearest = near.sort((a, b) => Math.abs(a) - Math.abs(b))[0];
-        // Openings and closings are aimed at apart.
+        // Openings and closings form separate groups.
         const side = nearest === undefined || nearest >= 0 ? after - 1 : after;
         if (nearest !== undefined && Math.abs(nearest) <= most)
           addTo(groups, `move ${index} ${gate} ${side % 2}`, nearest);
@@ -73,14 +76,14 @@ function gatherOnsets(program: Program, trace: Trace, groups: Map<string, number
     const { kind } = program.patterns[index]!;
     if (kind !== "sequence" && kind !== "taps") continue;
     const frames = edgesOf(trace, i).map(key => keyFrame(program, key));
-    // A gap has the unevenness of two presses.
+    // A gap has the variance of two presses.
     frames
       .slice(1)
       .forEach((frame, k) => addTo(groups, `steps ${index} ${k}`, (frame - frames[k]!) / Math.SQRT2));
   }
 }
 
-/** How far the fingers of a chord came from the first of them, in frames. */
+/** Returns the distance of a chord's fingers from the first of them, in frames. */
 function gatherFingers(program: Program, trace: Trace): number[] {
   const found: number[] = [];
   for (let i = 0; i < trace.count; i++) {
@@ -93,10 +96,11 @@ function gatherFingers(program: Program, trace: Trace): number[] {
 }
 
 /**
- * The character that takes were played with, as far as they tell: the spread of offsets of like presses to the gate or
- * step that judged them (pooled within moves and steps), of the logarithm of lengths of like presses (of one control that
- * set off the same patterns), and of fingers of a chord about the first. What was meant is not recorded: bias, missed and
- * doubled presses stay 0. Figures are rounded to whole ms and percent; one with nothing to go by is 0, and says so by its n.
+ * Fits the character with which takes were played: the spread of offsets of like presses from the gate or
+ * step that judged them (pooled within moves and steps), of the logarithm of lengths of like presses (of one
+ * control that set off the same patterns), and of a chord's fingers about the first. Intentions are not
+ * recorded, so bias, missed and doubled presses are 0. Figures are rounded to whole ms and percent; a figure
+ * without evidence is 0, and its n is 0.
  */
 export function fitCharacter(
   program: Program,

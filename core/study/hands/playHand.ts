@@ -4,12 +4,14 @@ import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
 import type { Lane, Take } from "../../input/takeSchema";
 import type { Character } from "./character";
 
-/** Fingers that come within so long of each other were meant together. */
+/** Fingers that come within this time of each other were meant together. */
 const TOGETHER_MS = 34;
-/** A press that came twice by mistake comes again after so long. */
+/** The delay after which an accidental second press follows. */
 const AGAIN_MS = 40;
 
-/** One press of a lane: from its first value above 0 to the next 0; `to` is undefined where it is never let go. */
+/**
+ * One press of a lane: from its first value above 0 to the next 0; `to` is undefined if it is never released.
+ */
 interface Stroke {
   readonly control: string;
   readonly index: number;
@@ -18,7 +20,10 @@ interface Stroke {
   readonly pairs: Lane;
 }
 
-/** The presses of a lane, in order. Values between count as held, so an analog press moves and stretches whole. */
+/**
+ * Returns the presses of a lane, in order. Values in between count as held, so that an analog press moves and
+ * stretches as a whole.
+ */
 function strokesOf(control: string, lane: Lane): Stroke[] {
   const strokes: Stroke[] = [];
   let pairs: [number, number][] = [];
@@ -34,7 +39,9 @@ function strokesOf(control: string, lane: Lane): Stroke[] {
   return strokes;
 }
 
-/** A number of 32 bits for a text and a number: FNV-1a, with a last mix so that seeds next to each other part ways. */
+/**
+ * Returns a 32-bit hash of a text and a number: FNV-1a with a final mix, so that neighbouring seeds diverge.
+ */
 function hashOf(text: string, seed: number): number {
   let hash = 0x811c9dc5 ^ seed;
   for (let k = 0; k < text.length; k++) hash = Math.imul(hash ^ text.charCodeAt(k), 0x01000193);
@@ -43,7 +50,7 @@ function hashOf(text: string, seed: number): number {
   return hash ^ (hash >>> 16);
 }
 
-/** What chance says of one press: offsets in ms, how much longer, and whether it fails to come or comes twice. */
+/** The random draws for one press: offsets in ms, the length factor, and whether it is missing or doubled. */
 interface Draw {
   readonly onsetMs: number;
   readonly fingerMs: number;
@@ -65,7 +72,7 @@ function draw(character: Character, seed: number, takeId: string, stroke: Stroke
   };
 }
 
-/** The press of a group that the others go by: of those meant together the first, by time and then by control. */
+/** Returns the leader of each press: of presses meant together the first, by time and then by control. */
 function leadersOf(strokes: readonly Stroke[], togetherFrames: number): ReadonlyMap<Stroke, Stroke> {
   const sorted = [...strokes].sort((a, b) => a.from - b.from || (a.control < b.control ? -1 : 1));
   const leaders = new Map<Stroke, Stroke>();
@@ -77,7 +84,10 @@ function leadersOf(strokes: readonly Stroke[], togetherFrames: number): Readonly
   return leaders;
 }
 
-/** A press played: its pairs moved and stretched; a pair that neither moves nor stretches is left exactly as it is. */
+/**
+ * Returns a press's pairs, moved and stretched; a pair that neither moves nor stretches is returned
+ * unchanged.
+ */
 function placed(stroke: Stroke, start: number, stretch: number, least: number): [number, number][] {
   if (start === stroke.from && stretch === 1) return stroke.pairs.map(([x, value]) => [x, value]);
   const length = stroke.to === undefined ? undefined : stroke.to - stroke.from;
@@ -86,22 +96,26 @@ function placed(stroke: Stroke, start: number, stretch: number, least: number): 
 }
 
 /**
- * A take as hands of a character would play it that try to repeat it: each press moved by its own draw, those meant
- * together by a common one and each finger by its own, lengths stretched, some presses missing, some doubled. Order on one
- * control is kept; no press gets shorter than one frame of the take unless it was, and none comes nearer than a frame to the
- * one before it unless it was. Draws come from one stream for each (seed, take, control, press): an edit elsewhere in the
- * take leaves them as they were. Gates and speed stay. With no spread it is the take itself.
+ * Returns a take as a player of a character would repeat it: each press moved by its own draw, presses meant
+ * together by a common one plus one per finger, lengths stretched, some presses missing, some doubled. The
+ * order on one control is kept; no press becomes shorter than one frame of the take unless it was, and none
+ * comes closer than a frame to the previous one unless it was. Each (seed, take, control, press) has its own
+ * random stream, so an edit elsewhere in the take leaves the draws unchanged. Gates and speed are kept.
+ * Without spread the take is returned unchanged. Example: `playHand(take, CHARACTERS[0], 1)`.
  */
 export function playHand(take: Take, character: Character, seed: number): Take {
   return playHandTold(take, character, seed).take;
 }
 
-/** Where each press of a take's lanes lies as a hand played it: from its first pair to its last, in frames of the take; undefined where it did not come. */
+/**
+ * The position of each press of a take's lanes in a repetition: its first and last pair, in frames of the
+ * take; undefined for a missing press.
+ */
 export type PlayedAt = Readonly<
   Record<string, readonly ({ readonly from: number; readonly to: number } | undefined)[]>
 >;
 
-/** As `playHand`, and tells where each press came. */
+/** Returns the same as `playHand`, with the position of each press. */
 export function playHandTold(
   take: Take,
   character: Character,
@@ -127,7 +141,8 @@ export function playHandTold(
       const finger = leader === stroke ? 0 : own.fingerMs;
       const offset = frameOf(draws.get(leader)!.onsetMs + finger);
       const gap = s === 0 ? 0 : Math.min(1, stroke.from - endBefore);
-      // After one that did not move it may come just where it was: the sum would be off by the last bit.
+      // After a press that did not move, a press may keep its exact position; the sum would differ in the
+      // last bit.
       const isClose = gap < 1 && freeFrom === endBefore;
       const earliest = lane.length === 0 ? 0 : isClose ? stroke.from : freeFrom + gap;
       endBefore = stroke.to ?? Infinity;

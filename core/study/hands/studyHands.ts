@@ -13,42 +13,42 @@ import { STILL } from "./character";
 import { playHandTold, type PlayedAt } from "./playHand";
 import { shareOf, type Share } from "./wilson";
 
-/** What hands are asked. */
+/** The parameters of a study of hands. */
 export interface HandsQuestion {
   readonly kit: Kit;
   readonly character: Character;
   readonly seed: number;
-  /** How many hands play each take; their seeds follow on each other. */
+  /** The number of repetitions of each take, with consecutive seeds. */
   readonly count: number;
 }
 
-/** One press of a take that a rule used, and in how many plays it was used as it was. */
+/** One press of a take that a rule used, and the number of repetitions in which it was used the same way. */
 export interface PressShare {
   readonly take: string;
   readonly control: string;
-  /** Its place among the presses of its lane, and its frame in the take's own run. */
+  /** Its index among the presses of its lane, and its frame in the take's own run. */
   readonly press: number;
   readonly frame: number;
-  /** Places of the moves and prompts that used it. */
+  /** Indices of the moves and prompts that used it. */
   readonly moves: readonly number[];
   readonly prompts: readonly number[];
   readonly share: Share;
-  /** The seed of the first play in which it was not; undefined where it always was. */
+  /** The seed of the first repetition in which it was not; undefined if it always was. */
   readonly failsAt: number | undefined;
 }
 
-/** What some hands came to. */
+/** The result of a study of hands. */
 export interface HandsResult {
   readonly plays: number;
   readonly presses: readonly PressShare[];
-  /** By place of the move or prompt: of all presses it used, how often they were used so again. */
+  /** By index of the move or prompt: of all presses it used, how often they were used again. */
   readonly moves: readonly { readonly index: number; readonly share: Share }[];
   readonly prompts: readonly { readonly index: number; readonly share: Share }[];
-  /** By place in the checks: in how many plays each holds. */
+  /** By index of the check: the number of repetitions in which it holds. */
   readonly checks: readonly { readonly check: number; readonly share: Share }[];
 }
 
-/** The frame of the press edge of a stroke: the first on its control from where it begins to where it ends; −1 for none. */
+/** Returns the frame of a stroke's press edge: the first on its control within the stroke; −1 for none. */
 function edgeOf(columns: InputColumns, control: number, fromFrame: number, toFrame: number): number {
   const { controlFrame, controlChange } = columns;
   for (let k = firstAbove(controlFrame, fromFrame - 1); k < controlFrame.length; k++) {
@@ -81,7 +81,7 @@ interface Counted {
   failsAt: number | undefined;
 }
 
-/** The fate of one press of a take as a hand played it. */
+/** Returns the fate of one press of a take in a repetition. */
 function fateAt(
   { program }: PreparedKit,
   take: Take,
@@ -100,9 +100,10 @@ function fateAt(
 }
 
 /**
- * Plays takes by hands of a character, each so many times, and counts: for each press that a move or prompt used in the
- * take's own run, in how many plays the same moves and prompts use it; the same by rule, and for each check in how many
- * plays it holds. With a still character every share is whole. Yields after every play. Seeds: `seed`, `seed` + 1 …
+ * Repeats takes with a character, `count` times each, and counts: for each press a move or prompt used in the
+ * take's own run, the repetitions in which the same moves and prompts use it; the same per rule; and for each
+ * check the repetitions in which it holds. A character without spread gives shares of 1. Yields after every
+ * repetition. Seeds: `seed`, `seed` + 1 …
  */
 export function* studyHands(
   { kit, character, seed, count }: HandsQuestion,

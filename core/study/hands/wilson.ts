@@ -1,4 +1,4 @@
-/** A share found by chance: how many of `n` there were, the share, and where the true one lies in 95 cases of 100. */
+/** A measured share: `hits` of `n`, their ratio, and its 95 % confidence interval. */
 export interface Share {
   readonly hits: number;
   readonly n: number;
@@ -7,12 +7,12 @@ export interface Share {
   readonly high: number;
 }
 
-/** So many standard deviations on either side hold 95 % of a normal distribution. */
+/** The number of standard deviations on either side that contain 95 % of a normal distribution. */
 const Z = 1.959964;
 
 /**
- * The share of `hits` in `n` with its 95 % score interval; with nothing tried (n = 0) the share is 0 and lies anywhere
- * from 0 to 1. Source: E. B. Wilson, Journal of the American Statistical Association 22 (1927), 209–212.
+ * Returns the share of `hits` in `n` with its 95 % score interval. For n = 0 the share is 0 and the interval
+ * 0 to 1. Source: E. B. Wilson, Journal of the American Statistical Association 22 (1927), 209–212.
  */
 export function shareOf(hits: number, n: number): Share {
   if (n === 0) return { hits, n, share: 0, low: 0, high: 1 };

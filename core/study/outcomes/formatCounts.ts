@@ -2,14 +2,14 @@ import { joinNames, timesWords } from "../../formats/words";
 import type { PerformedBy } from "../../trace/trace";
 import { gaveWayOf, totalOf, type MoveCounts, type PatternCounts, type PromptCounts } from "./ruleCounts";
 
-/** The ways of being performed other than directly, as they follow a count. */
+/** The ways of being performed other than directly, as suffixes of a count. */
 const MEANS: readonly (readonly [PerformedBy, string])[] = [
   ["buffer", "by memory"],
   ["coyote", "forgiven"],
   ["both", "by both"],
 ];
 
-/** Returns how many requests were performed. */
+/** Returns the number of performed requests. */
 export function performedOf({ performed }: Pick<MoveCounts, "performed">): number {
   return totalOf(performed);
 }
@@ -28,8 +28,9 @@ function lostWords(counts: MoveCounts, nameOf: (move: number) => string): string
 }
 
 /**
- * Returns what a move's requests came to: "asked for 12 times: performed 9 times (2 by memory), lost 3 times (1 gave way to
- * Toll); 2 presses lost". The first numbers are requests, the last are presses. `nameOf`: the name of a move by its place.
+ * Formats the counts of a move: "asked for 12 times: performed 9 times (2 by memory), lost 3 times (1 gave
+ * way to Toll); 2 presses lost". The first numbers count requests, the last presses. `nameOf` returns the
+ * name of a move by its index.
  */
 export function formatMoveCounts(counts: MoveCounts, nameOf: (move: number) => string): string {
   const { asked, performed, pending, lostPresses } = counts;
@@ -41,7 +42,7 @@ export function formatMoveCounts(counts: MoveCounts, nameOf: (move: number) => s
   return `asked for ${timesWords(asked)}: performed ${timesWords(performedOf(counts))}${means}${lostWords(counts, nameOf)}${waiting}${presses}`;
 }
 
-/** Returns how often a pattern fired and lapsed: "fired 3 times, lapsed once". */
+/** Formats how often a pattern fired and lapsed: "fired 3 times, lapsed once". */
 export function formatPatternCounts({ formed, fired, lapsed }: PatternCounts): string {
   const lapses = totalOf(lapsed);
   if (fired + lapses > 0)
@@ -49,7 +50,7 @@ export function formatPatternCounts({ formed, fired, lapsed }: PatternCounts): s
   return formed > 0 ? `began ${timesWords(formed)}, never fired` : "never began";
 }
 
-/** Returns how the showings of a prompt ended: "shown 2 times: answered once, failed once". */
+/** Formats how the showings of a prompt ended: "shown 2 times: answered once, failed once". */
 export function formatPromptCounts({ shown, answered, failed, showing }: PromptCounts): string {
   if (shown === 0) return "never shown";
   const open = showing > 0 ? ", still showing" : "";

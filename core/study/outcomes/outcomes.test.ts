@@ -19,7 +19,10 @@ import { formatMoveCounts, formatPatternCounts, formatPromptCounts, performedOf 
 import { gaveWayOf, sumCounts, totalOf, type MoveCounts } from "./ruleCounts";
 import { readOutcomes } from "./readOutcomes";
 
-/** Holds every figure of a run against a slow count from kit, take and trace file; returns what it met. */
+/**
+ * Compares every figure of a run with a slow count from kit, take and trace file; returns the kinds of result
+ * it met.
+ */
 function holdCounts(kit: Kit, take: Take): string[] {
   const program = mustCompile(kit);
   const trace = evaluate(program, take);
@@ -116,13 +119,16 @@ function holdCounts(kit: Kit, take: Take): string[] {
   return [...met];
 }
 
-/** A fire that a mode carried over is in no trace file, nor can requests made again from it be counted from one. */
+/**
+ * Removes carried fires: they are in no trace file, so requests repeated from them cannot be counted from
+ * one.
+ */
 function withoutCarriedFires(kit: Kit): Kit {
   if (!kit.modes?.some(({ carry }) => carry)) return kit;
   return { ...kit, moves: (kit.moves ?? []).map(({ again: _again, ...move }) => move) };
 }
 
-/** Everything that a random test of counts must have met. */
+/** The results that the random test must have met. */
 const INTERESTING = [
   ...["used", "lost", "fired", "lapsed", "unheard"],
   ...["used and lost", "pending", "gave way", "again"],

@@ -7,31 +7,31 @@ import { FAILURES, LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY, type Trace } from 
 import { gaveWay, lostMovesOf, type Fate } from "./fate";
 import { count, createCounts, type RuleCounts } from "./ruleCounts";
 
-/** One request of a move and how it ended. Frames are those of the trace, `note` and `endNote` places in it. */
+/** One request of a move and its end. Frames of the trace; `note` and `endNote` are indices of its notes. */
 export interface MoveRequest {
   readonly move: number;
   readonly made: number;
-  /** The note with the edges it is made of (see edgeList). */
+  /** The note with its edges (see edgeList). */
   readonly note: number;
-  /** Made anew while its button was held, not by a fire of its frame? */
+  /** Whether it was repeated while its button was held, and not made by a fire of its frame. */
   readonly isAgain: boolean;
   readonly end: "pending" | "performed" | "lost";
   /** The frame and the note of the end; −1 while pending. */
   readonly frame: number;
   readonly endNote: number;
-  /** Of a performed one: a place in PERFORMED_BY. */
+  /** If performed: an index into PERFORMED_BY. */
   readonly by: number;
-  /** Of a lost one: as in the note. */
+  /** If lost: as in the note. */
   readonly reason: number;
   readonly because: number;
   readonly spentAt: number;
 }
 
-/** All that became of the presses and the requests of one trace. */
+/** The outcomes of all presses and requests of one trace. */
 export interface TakeOutcomes {
-  /** The fate of every press edge, in order of frame and then of control. */
+  /** The fate of every press edge, ordered by frame and then by control. */
   readonly presses: readonly Fate[];
-  /** Every request, in the order in which they were made. */
+  /** Every request, in the order of creation. */
   readonly requests: readonly MoveRequest[];
   readonly counts: RuleCounts;
 }
@@ -39,10 +39,10 @@ export interface TakeOutcomes {
 type Draft = { -readonly [K in keyof Fate]: Fate[K] };
 type RequestDraft = { -readonly [K in keyof MoveRequest]: MoveRequest[K] };
 
-/** Shared by all fates to which nothing has been added: most presses go one way only. */
+/** The empty list shared by all fates: most presses have few entries. */
 const NONE: readonly never[] = Object.freeze([]);
 
-/** Fates from the least to the most that can become of a press. */
+/** The precedence of fates, from lowest to highest. */
 const RANKS: Readonly<Record<Fate["outcome"], number>> = {
   unheard: 0,
   lapsed: 1,
@@ -64,28 +64,33 @@ function draftOf(control: number, frame: number): Draft {
   };
 }
 
-/** Reads outcomes note by note, so that a long trace can be read in slices and a growing one as it grows. */
+/**
+ * Reads outcomes note by note, so that a long trace can be read in slices and a growing one while it grows.
+ */
 export interface OutcomeReader {
-  /** Reads on to a note, which is not read itself. */
+  /** Reads up to a note (exclusive). */
   readonly readTo: (note: number) => void;
-  /** The fates read so far; the list goes on growing, and its fates change as more is read. */
+  /** The fates read so far; the list and its items change as more is read. */
   readonly presses: readonly Fate[];
   readonly requests: readonly MoveRequest[];
-  /** Returns the counts of all that was read so far. */
+  /** Returns the counts so far. */
   readonly count: () => RuleCounts;
 }
 
 /** Callbacks of a reader. */
 export interface OutcomeListener {
-  /** A press was used for the first time. */
+  /** Called when a press is used for the first time. */
   readonly onUsed?: (press: Fate) => void;
-  /** A request was lost. `presses`: the fates of its presses; none where its directions began with a release. */
+  /**
+   * Called when a request is lost. `presses` are the fates of its presses; empty if its directions began with
+   * a release.
+   */
   readonly onLost?: (presses: readonly Fate[]) => void;
 }
 
 /**
- * Creates the reader of what became of presses and requests: every count, list, map and price of the application reads its
- * results. `trace` may still grow. Reads notes only, each once, in time linear in their edges.
+ * Creates the reader of the outcomes of presses and requests. Every count, list, map and price of the
+ * application uses its results. `trace` may still grow. Reads each note once, in time linear in the edges.
  */
 export function createOutcomeReader(
   program: Program,
@@ -97,12 +102,15 @@ export function createOutcomeReader(
   const requests: RequestDraft[] = [];
   const counts = createCounts(program);
   const pressesOfControl = program.controls.map((): Draft[] => []);
-  /** Requests that are pending, by move and frame. */
+  /** Pending requests, by move and frame. */
   const pending = new Map<number, RequestDraft>();
   /** The notes of this frame's fires, by pattern. */
   const firesNow = new Map<number, number>();
   let firesFrame = -1;
-  /** By pattern: the frame on which its present attempt began, −1 for none; and that of its last fire or lapse. */
+  /**
+   * By pattern: the first frame of its current attempt (−1 for none), and the frame of its last fire or
+   * lapse.
+   */
   const formingSince = new Float64Array(program.patterns.length).fill(-1);
   const endedAt = new Float64Array(program.patterns.length).fill(-1);
 
@@ -113,7 +121,7 @@ export function createOutcomeReader(
     return undefined;
   }
 
-  /** Adds an item to a list of a press; the fate of a press is the best of all that became of it. */
+  /** Adds an item to a list of a press; its fate is the highest of all its outcomes. */
   function add<K extends "uses" | "losses" | "fires" | "lapses">(
     draft: Draft,
     list: K,
@@ -128,7 +136,10 @@ export function createOutcomeReader(
     if (outcome === "used") onUsed?.(draft);
   }
 
-  /** Adds an item to each press among the edges of a fire or a request; a direction is the presses it began with. */
+  /**
+   * Adds an item to each press among the edges of a fire or a request; a direction counts as the presses it
+   * began with.
+   */
   function addToPresses<K extends "uses" | "losses" | "fires">(
     note: number,
     list: K,
@@ -151,7 +162,7 @@ export function createOutcomeReader(
     }
   }
 
-  /** Returns the fates of the presses that a request is made of. */
+  /** Returns the fates of the presses of a request. */
   function pressesOf(note: number): readonly Fate[] {
     const found = edgesOf(trace, note).flatMap(key =>
       controlsOfKey(program, key).flatMap(control => pressAt(control, keyFrame(program, key)) ?? []),
@@ -159,7 +170,7 @@ export function createOutcomeReader(
     return [...new Set(found)];
   }
 
-  /** Could the pattern hear the press, or did something keep it from all but its own? */
+  /** Returns whether the pattern could see the press, or something hid it from all but its own rules. */
   function couldHear(pattern: number, { kept }: Draft): boolean {
     if (!kept) return true;
     if (kept.kind === "prompt") return program.prompts[kept.index]!.ask.includes(pattern);
@@ -168,7 +179,7 @@ export function createOutcomeReader(
 
   function beginAttempt(pattern: number, frame: number): void {
     counts.patterns[pattern]!.formed++;
-    // An attempt that begins on the frame on which another ended shows as forming one frame later.
+    // An attempt that begins on the frame on which another ended is noted as forming one frame later.
     formingSince[pattern] = endedAt[pattern] === frame - 1 ? frame - 1 : frame;
   }
 
@@ -177,7 +188,10 @@ export function createOutcomeReader(
     endedAt[pattern] = frame;
   }
 
-  /** Adds a lapse to the presses of its attempt; where none was seen to form, to the last press it could hear. */
+  /**
+   * Adds a lapse to the presses of its attempt, or to the last press the pattern could see if none was noted
+   * as forming.
+   */
   function lapse(pattern: number, frame: number, reason: number): void {
     count(counts.patterns[pattern]!.lapsed, LAPSE_REASONS[reason]!);
     const since = formingSince[pattern]!;
@@ -219,7 +233,7 @@ export function createOutcomeReader(
     counts.moves[move]!.pending++;
   }
 
-  /** Takes the request that ends with a note out of those pending. */
+  /** Removes the request that ends with a note from the pending ones, and returns it. */
   function endRequest(
     move: number,
     made: number,
@@ -360,14 +374,14 @@ export function createOutcomeReader(
   };
 }
 
-/** Returns what became of every press and every request of a whole trace of a program. */
+/** Returns the outcome of every press and every request of a complete trace of a program. */
 export function readOutcomes(program: Program, trace: Trace): TakeOutcomes {
   const reader = createOutcomeReader(program, trace);
   reader.readTo(trace.count);
   return finishOutcomes(reader);
 }
 
-/** Returns the outcomes of a reader that has read its whole trace. */
+/** Returns the outcomes of a reader that has read its complete trace. */
 export function finishOutcomes(reader: OutcomeReader): TakeOutcomes {
   return { presses: reader.presses, requests: reader.requests, counts: reader.count() };
 }

@@ -1,46 +1,46 @@
 import type { Program } from "../../run/program";
 import type { FAILURES, LapseReason, LossReason, PerformedBy } from "../../trace/trace";
 
-/** Counts by a name; a name that is not there has none. */
+/** Counts by name; an absent name counts 0. */
 export type Tally<Name extends string> = Readonly<Partial<Record<Name, number>>>;
 
 type Failure = (typeof FAILURES)[number];
 
-/** The number of requests of a move by how they ended: asked = performed + lost + pending. */
+/** The requests of a move by their end: asked = performed + lost + pending. */
 export interface MoveCounts {
   readonly asked: number;
   readonly performed: Readonly<Record<PerformedBy, number>>;
-  /** By reason; `replaced`, `beaten` and `busy` gave way to another move. */
+  /** By reason; `replaced`, `beaten` and `busy` are losses to another move. */
   readonly lost: Tally<LossReason>;
-  /** By the place of the other move: how often a request gave way to it. */
+  /** By the index of the other move: the number of losses to it. */
   readonly gaveWayTo: Tally<string>;
-  /** Neither performed nor lost when the trace ended. */
+  /** Neither performed nor lost by the end of the trace. */
   readonly pending: number;
-  /** Presses, not requests: those that were lost for it (see lostMovesOf). */
+  /** The number of presses (not requests) it lost (see lostMovesOf). */
   readonly lostPresses: number;
 }
 
-/** How often a pattern began to form, fired and lapsed. One that fires at once never forms. */
+/** How often a pattern began to form, fired and lapsed. A pattern that fires at once never forms. */
 export interface PatternCounts {
   readonly formed: number;
   readonly fired: number;
   readonly lapsed: Tally<LapseReason>;
 }
 
-/** The showings of a prompt by how they ended: shown = answered + failed + showing. */
+/** The showings of a prompt by their end: shown = answered + failed + showing. */
 export interface PromptCounts {
   readonly shown: number;
   readonly answered: number;
-  /** Answers by place of their grade; those without one are in `answered` alone. */
+  /** Answers by index of their grade; ungraded ones are only in `answered`. */
   readonly graded: readonly number[];
   readonly failed: Tally<Failure>;
   readonly showing: number;
 }
 
-/** The number of presses by fate; they add up to all presses. */
+/** The number of presses by fate; the sum is all presses. */
 export type PressCounts = Readonly<Record<"used" | "lost" | "fired" | "lapsed" | "unheard", number>>;
 
-/** The counts of every rule, by its place in the program. */
+/** The counts of every rule, by its index in the program. */
 export interface RuleCounts {
   readonly patterns: readonly PatternCounts[];
   readonly moves: readonly MoveCounts[];
@@ -56,7 +56,7 @@ type Writable<T> = {
       : { -readonly [N in keyof T[K]]: T[K][N] };
 };
 
-/** Counts that are still being added to. */
+/** Counts still being added to. */
 export interface CountsDraft {
   readonly patterns: Writable<PatternCounts>[];
   readonly moves: Writable<MoveCounts>[];
@@ -64,7 +64,7 @@ export interface CountsDraft {
   readonly presses: Writable<PressCounts>;
 }
 
-/** Returns counts of nothing, for every rule of a program. */
+/** Creates zero counts for every rule of a program. */
 export function createCounts({ patterns, moves, prompts }: Program): CountsDraft {
   return {
     patterns: patterns.map(() => ({ formed: 0, fired: 0, lapsed: {} })),
@@ -92,7 +92,7 @@ export function count<Name extends string>(tally: { -readonly [N in Name]?: numb
   tally[name] = (tally[name] ?? 0) + 1;
 }
 
-/** Adds the numbers of one value to those of another of the same shape; names that are missing count as 0. */
+/** Adds the numbers of one value to those of another of the same shape; absent names count as 0. */
 function addInto(sum: Record<string, unknown>, more: Readonly<Record<string, unknown>>): void {
   for (const [key, value] of Object.entries(more)) {
     if (typeof value === "number") sum[key] = ((sum[key] as number | undefined) ?? 0) + value;
@@ -100,7 +100,7 @@ function addInto(sum: Record<string, unknown>, more: Readonly<Record<string, unk
   }
 }
 
-/** Returns the sum of counts of one program over several takes; counts of nothing where none are given. */
+/** Returns the sum of counts of one program over several takes; zero counts if there are none. */
 export function sumCounts(program: Program, all: readonly RuleCounts[]): RuleCounts {
   const sum = createCounts(program);
   for (const counts of all)
@@ -116,7 +116,7 @@ export function totalOf(tally: Tally<string>): number {
   return Object.values(tally).reduce<number>((sum, n) => sum + (n ?? 0), 0);
 }
 
-/** Returns how many requests of a move gave way to another move; a part of those lost. */
+/** Returns how many lost requests of a move were lost to another move. */
 export function gaveWayOf({ lost }: Pick<MoveCounts, "lost">): number {
   return (lost.replaced ?? 0) + (lost.beaten ?? 0) + (lost.busy ?? 0);
 }

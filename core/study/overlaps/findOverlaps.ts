@@ -11,20 +11,23 @@ import { readOutcomes } from "../outcomes/readOutcomes";
 import { prepareBare, type PrepareRun } from "../prepareRun";
 import { layOver, listScripts, sizeOf, type Script } from "./scripts";
 
-/** What one input sets off: two rules, and how. */
+/** Two rules set off by one input, with the input. */
 export interface Overlap {
   readonly list: "patterns" | "moves";
-  /** Their places in the kit; `first` comes first, or stands first in the kit where both come on one frame. */
+  /** Their indices in the kit; `first` comes first, or is listed first if both come on one frame. */
   readonly first: number;
   readonly second: number;
-  /** How often `second` came, and how often without `first` off a shared press: in the inputs tried, and in the takes. */
+  /**
+   * How often `second` came, and how often without `first` from a shared press: in the tried inputs, and in
+   * the takes.
+   */
   readonly inInputs: Together;
   readonly inTakes: Together;
-  /** The shortest input found, as a take; the frames on which the two come in it. */
+  /** The shortest input found, as a take, and the frames of both rules in it. */
   readonly witness: Take;
   readonly firstFrame: number;
   readonly secondFrame: number;
-  /** The mode in which it was tried, where the kit has modes. */
+  /** The mode in which it was tried, if the kit has modes. */
   readonly mode: string | undefined;
 }
 
@@ -34,17 +37,17 @@ export interface Together {
   readonly alone: number;
 }
 
-/** A pair for which nothing was found, and how far was looked. */
+/** A pair without a found overlap, with the extent of the search. */
 export interface NoOverlap {
   readonly list: Overlap["list"];
   readonly first: number;
   readonly second: number;
-  /** How many inputs were run, and how long the longest of them was, frames. */
+  /** The number of inputs run, and the length of the longest, in frames. */
   readonly tried: number;
   readonly frames: number;
 }
 
-/** Something that no input that was tried sets off, in any mode. */
+/** A rule that no tried input sets off, in any mode. */
 export interface Silent {
   readonly list: Overlap["list"];
   readonly index: number;
@@ -52,26 +55,26 @@ export interface Silent {
   readonly frames: number;
 }
 
-/** What a search found. */
+/** The result of a search. */
 export interface Overlaps {
   readonly found: readonly Overlap[];
   readonly none: readonly NoOverlap[];
   readonly silent: readonly Silent[];
-  /** How many inputs were run in all. */
+  /** The total number of inputs run. */
   readonly runs: number;
 }
 
-/** An input begins after so many frames, and is followed by more, for what comes late. */
+/** Frames added before and after an input, for late effects. */
 const BEFORE = 5;
 const TAIL_SECONDS = 1;
-/** A pair's inputs tried at most. */
+/** The maximum number of inputs tried per pair. */
 const MOST_TRIES = 400;
 
 interface Tried {
   readonly take: Take;
   readonly script: Script;
   readonly mode: number;
-  /** By pattern and by move: the frames on which it came, each with the press edges it is made of. */
+  /** By pattern and by move: the frames on which it came, each with its press edges. */
   readonly fires: ReadonlyMap<number, readonly Came[]>;
   readonly moves: ReadonlyMap<number, readonly Came[]>;
 }
@@ -118,7 +121,7 @@ function gather(program: Program, trace: Trace): Pick<Tried, "fires" | "moves"> 
 
 const share = (one: Came, two: Came) => one.edges.some(edge => two.edges.includes(edge));
 
-/** The first time two things came of a shared press edge. */
+/** Returns the first occurrence of two rules from a shared press edge. */
 function firstShared(a: readonly Came[] = [], b: readonly Came[] = []): readonly [Came, Came] | undefined {
   for (const one of a) for (const two of b) if (share(one, two)) return [one, two];
   return undefined;
@@ -129,7 +132,7 @@ type WhatCame = Pick<Tried, "fires" | "moves">;
 const cameOf = (list: Overlap["list"], of: WhatCame, index: number): readonly Came[] =>
   (list === "patterns" ? of.fires : of.moves).get(index) ?? [];
 
-/** Counts how often a rule came in some runs, and how often not off a press that another came off too. */
+/** Counts how often a rule came in some runs, and how often without a press that another also used. */
 function countTogether(
   runs: readonly WhatCame[],
   list: Overlap["list"],
@@ -148,7 +151,10 @@ function countTogether(
   return { came, alone };
 }
 
-/** The gates to hold open so that some of the moves find theirs open; what bans one of them, or is made of other things, stays as it is. */
+/**
+ * Returns the gates to hold open so that some of the moves find their needs met; gates that ban one of them
+ * or derive from others are left alone.
+ */
 function listHeldGates(program: Program, moves: readonly number[]): string[] {
   const banning = new Set(moves.flatMap(m => program.moves[m]!.bans));
   const held = new Set<number>();
@@ -163,11 +169,11 @@ function listHeldGates(program: Program, moves: readonly number[]): string[] {
 }
 
 /**
- * Looks for inputs that set off two rules at once: for each two patterns that share a control, their own boundary inputs,
- * alone and laid over each other so that a press falls on one edge, are run by the core, in every mode in which both are
- * active; for each two moves those of their patterns, with the gates open that the two need. A witness is the shortest such input,
- * by frames and then by edges; every one of them was run without the stage. `takes` are run as `prepare` makes the kit
- * ready: whether the one ever came without the other is looked for in them too. Yields after every take and every pair.
+ * Searches for inputs that set off two rules at once. For each two patterns that share a control, their
+ * boundary inputs are run alone and overlaid so that a press falls on one edge, in every mode in which both
+ * are active; for each two moves those of their patterns, with the gates held open that both need. A witness
+ * is the shortest such input, by frames and then by edges, run without the stage. `takes` are run with
+ * `prepare`, to count how often one rule came without the other. Yields after every take and every pair.
  */
 export function* findOverlaps(
   kit: Kit,

@@ -1,22 +1,22 @@
 import type { Kit, Pattern, Step } from "../../kit/schema";
 import { parseFrames, type Rounding } from "../../time/duration";
 
-/** One press of a control: its first frame down, and the frame on which it is up again. */
+/** One press of a control: its first frame down, and the first frame up again. */
 export interface ScriptPress {
   readonly control: string;
   readonly from: number;
   readonly to: number;
 }
 
-/** Presses that are meant to set a pattern off. */
+/** Presses intended to set off a pattern. */
 export type Script = readonly ScriptPress[];
 
-/** How long a press is that no length is asked of. */
+/** The length of a press whose length does not matter, in frames. */
 const SHORT = 2;
 
 const spanOf = (script: Script) => script.reduce((last, { to }) => Math.max(last, to), 0);
 
-/** The controls of a stick that make one of its directions, by the digit. */
+/** Returns the controls of a stick that make the direction of a digit. */
 function directionControls(kit: Kit, stickId: string, digit: string): string[] {
   const stick = kit.sticks?.find(({ id }) => id === stickId);
   if (!stick) return [];
@@ -27,8 +27,8 @@ function directionControls(kit: Kit, stickId: string, digit: string): string[] {
 }
 
 /**
- * The presses of a sequence, each step so many frames after the one before was made. A direction is held from its step
- * until the next direction of the same stick, a press a short while.
+ * Returns the presses of a sequence, each step `apart` frames after the previous one was made. A direction is
+ * held until the next direction of the same stick, a press briefly.
  */
 function sequenceScript(kit: Kit, steps: readonly Step[], apart: number, lengthOf: LengthOf): Script {
   const script: { control: string; from: number; to: number }[] = [];
@@ -75,7 +75,7 @@ function sequenceScript(kit: Kit, steps: readonly Step[], apart: number, lengthO
 
 type LengthOf = (written: string, rounding: Rounding) => number;
 
-/** Presses of one control, each so many frames after the one before it. */
+/** Returns presses of one control, each `apart` frames after the previous one. */
 function tapsScript(controls: readonly string[], count: number, apart: number): Script {
   return Array.from({ length: count }, (_, k) => ({
     control: controls[k % controls.length]!,
@@ -85,8 +85,8 @@ function tapsScript(controls: readonly string[], count: number, apart: number): 
 }
 
 /**
- * Inputs that should set a pattern off, made of its own boundaries: the shortest and the longest press it answers, steps as
- * near and as far apart as it lets them be. Whether they do is for a run to tell.
+ * Returns inputs intended to set off a pattern, made of its own boundaries: the shortest and the longest
+ * press it answers, steps as close and as far apart as it allows. Only a run shows whether they do.
  */
 export function listScripts(kit: Kit, pattern: Pattern): Script[] {
   const lengthOf: LengthOf = (written, rounding) => parseFrames(written, kit.rate, rounding) ?? 0;
@@ -133,12 +133,14 @@ export function listScripts(kit: Kit, pattern: Pattern): Script[] {
   }
 }
 
-/** Returns a script moved in time by so many frames. */
+/** Returns a script shifted by a number of frames. */
 export function shiftScript(script: Script, by: number): Script {
   return script.map(({ control, from, to }) => ({ control, from: from + by, to: to + by }));
 }
 
-/** Presses of one control that touch or overlap made into one; undefined for a union that loses a press edge of either. */
+/**
+ * Merges presses of one control that touch or overlap; undefined if the merge loses a press edge of either.
+ */
 function unite(a: Script, b: Script): Script {
   const all = [...a, ...b].sort((x, y) =>
     x.control < y.control ? -1 : x.control > y.control ? 1 : x.from - y.from,
@@ -152,7 +154,9 @@ function unite(a: Script, b: Script): Script {
   return united;
 }
 
-/** Two scripts laid over each other so that a press of both falls on one edge, in every way there is; each begins at frame 0. */
+/**
+ * Returns every overlay of two scripts in which a press of each falls on one edge; each begins at frame 0.
+ */
 export function layOver(a: Script, b: Script): Script[] {
   const ways: Script[] = [];
   const seen = new Set<number>();
@@ -168,7 +172,7 @@ export function layOver(a: Script, b: Script): Script[] {
   return ways;
 }
 
-/** Frames a script lasts, and the edges it has: what is shorter is tried first. */
+/** Returns a script's frames and edges; smaller scripts are tried first. */
 export function sizeOf(script: Script): { readonly frames: number; readonly edges: number } {
   return { frames: spanOf(script), edges: script.length * 2 };
 }

@@ -1,18 +1,18 @@
 import type { KeptEvent } from "../../checks/checksSchema";
 
-/** Two stories of one take, at two rates, event by event. Times in seconds; NaN where there is none. */
+/** One event of a take's stories at two rates. Times in seconds; NaN where it is absent. */
 export interface AlignedEvent {
   readonly kind: "performed" | "prompt";
   readonly id: string;
   readonly what: "same" | "slipped" | "new" | "gone" | "changed";
   readonly was: number;
   readonly is: number;
-  /** Of a prompt: its outcome before and after. */
+  /** For a prompt: its outcome before and after. */
   readonly outcomeWas?: string | undefined;
   readonly outcomeIs?: string | undefined;
 }
 
-/** Events further apart than this are not each other, seconds. */
+/** Events further apart than this are unrelated, in seconds. */
 const APART = 0.5;
 
 interface Timed {
@@ -20,7 +20,7 @@ interface Timed {
   readonly outcome: string | undefined;
 }
 
-/** Pairs two rising lists so that as many as can be are paired, and those as near as can be; order is kept. */
+/** Pairs two ascending lists in order, maximising the number of pairs and then their closeness. */
 function pair(a: readonly Timed[], b: readonly Timed[]): [Timed | undefined, Timed | undefined][] {
   const width = b.length + 1;
   const cost = new Float64Array((a.length + 1) * width);
@@ -45,8 +45,9 @@ function pair(a: readonly Timed[], b: readonly Timed[]): [Timed | undefined, Tim
 }
 
 /**
- * One take's story at two rates, put beside each other: events of one rule are paired in their order, the nearest with the
- * nearest, at most half a second apart. An event slipped where its times differ by more than `slipSeconds`: one frame of the slower rate. In order of time.
+ * Aligns one take's stories at two rates: events of one rule are paired in order, nearest with nearest, at
+ * most half a second apart. An event slipped if its times differ by more than `slipSeconds`, one frame of the
+ * slower rate. Ordered by time.
  */
 export function alignStories(
   was: readonly KeptEvent[],
@@ -72,7 +73,7 @@ export function alignStories(
       const outcomes = { outcomeWas: before?.outcome, outcomeIs: after?.outcome };
       if (!before || !after) return { ...times, ...outcomes, what: before ? "gone" : "new" };
       if (before.outcome !== after.outcome) return { ...times, ...outcomes, what: "changed" };
-      // Times are sums of thousandths of frames at best: what differs by less is the same.
+      // Times are sums of fractions of frames, so smaller differences are rounding errors.
       const isSlipped = Math.abs(after.at - before.at) > slipSeconds + 1e-9;
       return { ...times, ...outcomes, what: isSlipped ? "slipped" : "same" };
     }),

@@ -3,10 +3,10 @@ import { listNumbers } from "../../kit/listNumbers";
 import type { Kit } from "../../kit/schema";
 import { parseFrames, type Rounding } from "../../time/duration";
 
-/** What a length written in ms comes to at a rate. */
+/** A length in ms as rounded at a rate. */
 export interface RoundedLength {
   readonly path: readonly PathStep[];
-  /** The rule it stands in, and what it is there. */
+  /** The rule it belongs to, and its role there. */
   readonly rule: string;
   readonly label: string;
   readonly written: string;
@@ -14,7 +14,10 @@ export interface RoundedLength {
   readonly at: readonly { readonly rateHz: number; readonly frames: number; readonly offMs: number }[];
 }
 
-/** Every length of a kit that is written in ms, with what it rounds to at each rate and by how many ms that is off (above 0: longer). */
+/**
+ * Returns every length of a kit written in ms, with its rounded value at each rate and the error in ms (above
+ * 0: longer).
+ */
 export function roundLengths(kit: Kit, ratesHz: readonly number[]): RoundedLength[] {
   return listNumbers(kit).flatMap(({ path, rule, label, value, rounding }) => {
     const written = String(value);

@@ -7,12 +7,12 @@ import { listDelays } from "../feel/delays";
 import { readOutcomes } from "../outcomes/readOutcomes";
 import { count } from "../outcomes/ruleCounts";
 
-/** One thing that happened in a take: a move performed or a prompt ended. Frames are those of the trace. */
+/** One event of a take: a performed move or an ended prompt. Frames of the trace. */
 export interface OutcomeEvent {
   readonly kind: "performed" | "prompt";
   readonly index: number;
   readonly frame: number;
-  /** The keys (see edgeKey) of the presses that the move's request was made of; none for a prompt. */
+  /** The keys (see edgeKey) of the presses of the move's request; none for a prompt. */
   readonly edges: readonly number[];
 }
 
@@ -43,8 +43,8 @@ function addPrompts(trace: Trace, events: Map<string, OutcomeEvent>): void {
 }
 
 /**
- * Returns the results of a run. `moves`: requests, losses and delays of these alone are counted, by place, and presses that
- * were lost for one of them; all where left out.
+ * Returns the results of a run. `moves` restricts requests, losses, delays and lost presses to these moves,
+ * by index; absent means all.
  */
 export function readOutcome(program: Program, trace: Trace, moves?: ReadonlySet<number>): Outcome {
   const { presses, requests } = readOutcomes(program, trace);

@@ -9,37 +9,40 @@ import type { PrepareRun } from "../prepareRun";
 import { movesOf, writeSwept, type Swept } from "./swept";
 import { readOutcome, type Outcome } from "./readOutcome";
 
-/** What a sweep is asked. */
+/** The parameters of a sweep. */
 export interface SweepQuestion {
   readonly kit: Kit;
   readonly swept: Swept;
-  /** Other numbers, set besides: one row of a field of two. */
+  /** Other numbers set at the same time: one row of a two-dimensional sweep. */
   readonly besides?: readonly { readonly swept: Swept; readonly value: number }[];
-  /** What the number is set to, in its own unit. */
+  /** The values to try, in the number's own unit. */
   readonly values: readonly number[];
-  /** Each take is played so many times by hands of a character; left out, once as it was recorded. */
+  /** The character with which each take is repeated, and how often; absent means once as recorded. */
   readonly hands?: { readonly character: Character; readonly seed: number; readonly count: number };
 }
 
-/** What one value of the number comes to, over all runs. */
+/** The result of one value, over all runs. */
 export interface SweepPoint {
   readonly value: number;
-  /** How many runs were made: takes, times hands. 0 where the kit has faults with this value. */
+  /** The number of runs: takes × repetitions. 0 if the kit has faults with this value. */
   readonly runs: number;
   readonly performed: Readonly<Record<PerformedBy, number>>;
   /** Lost requests by reason. */
   readonly lost: Readonly<Partial<Record<LossReason, number>>>;
   /** Lost presses (see Fate). */
   readonly lostPresses: number;
-  /** Presses that come to nothing at the present value, and to something at this one. */
+  /** Presses unused at the present value and used at this one. */
   readonly saved: number;
-  /** Events the present value does not have and that are not made of a press it loses; and those it has that are gone. */
+  /**
+   * Events absent at the present value and not made of a press lost there, plus events of the present value
+   * that are gone.
+   */
   readonly unwanted: number;
   readonly gone: number;
-  /** Results of checks that hold, of those asked. */
+  /** Results of checks that hold, of those judged. */
   readonly holds: number;
   readonly asked: number;
-  /** The middle of all delays from press to performance, frames; undefined where nothing was performed. */
+  /** The median delay from press to performance, in frames; undefined if nothing was performed. */
   readonly medianDelay: number | undefined;
 }
 
@@ -89,7 +92,7 @@ function toPoint(value: number, { delays, ...sums }: Sums): SweepPoint {
   return { value, ...sums, medianDelay };
 }
 
-/** One take as it is played: by hands, or as recorded. */
+/** One take as played: repeated with a character, or as recorded. */
 interface Played {
   readonly take: Take;
   readonly columns: InputColumns;
@@ -97,9 +100,9 @@ interface Played {
 }
 
 /**
- * What each value of a number comes to over takes: value by value as they are asked for, each of them as a run of every
- * take, by every hand, under the changed kit. The same hands play at
- * every value. Performances, losses and delays are those of the moves the number is about. A value with which the kit has faults gives a point without runs. Yields after every run.
+ * Yields the point of each value of a number over takes: every take is run under the changed kit, with every
+ * repetition. All values use the same repetitions. Performances, losses and delays are those of the moves the
+ * number belongs to. A value that gives the kit faults yields a point without runs. Yields after every run.
  */
 export function* sweepValues(
   { kit, swept, besides = [], values, hands }: SweepQuestion,
@@ -149,15 +152,15 @@ export function* sweepValues(
   return points;
 }
 
-/** Where a number may be put. */
+/** The limits of useful values. */
 export interface SweepEdges {
-  /** The smallest value at which no press is lost and nothing of the present is gone. */
+  /** The smallest value at which no press is lost and no present event is gone. */
   readonly nothingLostFrom: number | undefined;
-  /** The largest value that can be reached, going up from the present one, without anything unwanted coming. */
+  /** The largest value, going up from the present one, before the first unwanted event. */
   readonly nothingUnwantedTo: number | undefined;
 }
 
-/** Reads the two edges off the points of a sweep; undefined where there is none among them. */
+/** Finds both limits among the points of a sweep; undefined if there is none. */
 export function findEdges(points: readonly SweepPoint[], present: number): SweepEdges {
   const sorted = points.filter(({ runs }) => runs > 0).sort((a, b) => a.value - b.value);
   const isClean = ({ lostPresses, gone }: SweepPoint) => lostPresses === 0 && gone === 0;

@@ -4,17 +4,20 @@ import { readAt, writeAt } from "../../kit/editAt";
 import { listLengths } from "../../kit/lengths";
 import type { Kit } from "../../kit/schema";
 
-/** A number of a kit, or a group of them, that a sweep sets: lengths in frames or in ms as they are written, plain numbers as they are, a group by a factor in percent. */
+/**
+ * A number of a kit, or a group of numbers, that a sweep changes: lengths in frames or ms as written, plain
+ * numbers as they are, a group by a factor in percent.
+ */
 export type Swept =
   | { readonly kind: "length"; readonly path: readonly PathStep[]; readonly unit: "f" | "ms" }
   | { readonly kind: "number"; readonly path: readonly PathStep[] }
   | { readonly kind: "group"; readonly group: SweptGroup };
 
-/** Groups of lengths that stand or fall together. */
+/** Groups of lengths that are scaled together. */
 export const SWEPT_GROUPS = ["buffers", "coyotes", "gaps", "windows"] as const;
 export type SweptGroup = (typeof SWEPT_GROUPS)[number];
 
-/** The last field of the lengths of a group. */
+/** The last field of the lengths of each group. */
 const FIELDS: Readonly<Record<SweptGroup, ReadonlySet<string>>> = {
   buffers: new Set(["buffer"]),
   coyotes: new Set(["coyote"]),
@@ -24,12 +27,14 @@ const FIELDS: Readonly<Record<SweptGroup, ReadonlySet<string>>> = {
 
 const fieldOf = (path: readonly PathStep[]) => String(path.findLast(step => typeof step === "string"));
 
-/** The lengths of a group in a kit, as written. */
+/** Returns the lengths of a group in a kit, as written. */
 export function listGroup(kit: Kit, group: SweptGroup): ReturnType<typeof listLengths> {
   return listLengths(kit).filter(({ path }) => FIELDS[group].has(fieldOf(path)));
 }
 
-/** What a number is set to in a kit, in the sweep's unit: 100 for a group; undefined where it is not written. */
+/**
+ * Returns the present value of a number in the sweep's unit: 100 for a group; undefined if it is not written.
+ */
 export function presentValue(kit: Kit, swept: Swept): number | undefined {
   if (swept.kind === "group") return 100;
   const written = readAt(kit, swept.path);
@@ -38,7 +43,10 @@ export function presentValue(kit: Kit, swept: Swept): number | undefined {
   return swept.kind === "length" ? 0 : undefined;
 }
 
-/** The kit with a number, or every length of a group, set to a value. Undefined for a length below zero. */
+/**
+ * Returns the kit with a number, or every length of a group, set to a value; undefined for a length below
+ * zero.
+ */
 export function writeSwept(kit: Kit, swept: Swept, value: number): Kit | undefined {
   if (swept.kind === "number") return writeAt(kit, swept.path, value);
   if (value < 0) return undefined;
@@ -49,7 +57,10 @@ export function writeSwept(kit: Kit, swept: Swept, value: number): Kit | undefin
   );
 }
 
-/** The moves that a number is about, by their places: its own, or those that answer its pattern; undefined where it is about all. */
+/**
+ * Returns the moves a number affects, by index: its own, or those that answer its pattern; undefined if it
+ * affects all.
+ */
 export function movesOf(kit: Kit, swept: Swept): ReadonlySet<number> | undefined {
   if (swept.kind === "group") return undefined;
   const [list, index] = swept.path;

@@ -1,7 +1,7 @@
 import type { Take } from "../../input/takeSchema";
 import type { Kit } from "../../kit/schema";
 
-/** What comes in on every frame, worked out whole beforehand. By id, one entry a frame. */
+/** The complete input of a take, computed in advance: by id, one entry per frame. */
 export interface Input {
   readonly frames: number;
   /** Cleaned states of the controls. */
@@ -14,7 +14,7 @@ export interface Input {
 
 type Pairs = readonly (readonly [number, number])[];
 
-/** The last value on or before each frame, of pairs read at the kit's rate. */
+/** Returns the last value at or before each frame, of pairs read at the kit's rate. */
 function laneOf(pairs: Pairs, scale: number, frames: number, first: number): number[] {
   const values = new Array<number>(frames).fill(first);
   for (const [x, value] of pairs) {
@@ -24,7 +24,7 @@ function laneOf(pairs: Pairs, scale: number, frames: number, first: number): num
   return values;
 }
 
-/** Up and down of one control: each change at least a frame after the one before it. */
+/** Returns the states of one control; each change is at least a frame after the previous one. */
 function statesOf(
   pairs: Pairs,
   scale: number,
@@ -52,7 +52,7 @@ function pressBefore(states: readonly boolean[], f: number): number {
   return p;
 }
 
-/** Of two opposite controls: what counts of each on a frame on which both are down. */
+/** Cleans two opposite controls on frames on which both are down. */
 function cleanPair(a: boolean[], b: boolean[], opposites: string): void {
   const rawA = [...a];
   const rawB = [...b];
@@ -66,7 +66,7 @@ function cleanPair(a: boolean[], b: boolean[], opposites: string): void {
   }
 }
 
-/** Everything that comes in, frame by frame. */
+/** Computes the input of every frame. */
 export function readInput(kit: Kit, take: Take): Input {
   const scale = kit.rate / take.rate;
   const frames = Math.ceil(take.frames * scale - 1e-6);

@@ -5,23 +5,25 @@ import type { View } from "./view";
 
 export type Edge = readonly [source: string, frame: number];
 
-/** What a pattern does on one frame. */
+/** The event of a pattern on one frame. */
 export interface Event {
   readonly fires?: { readonly edges: readonly Edge[]; readonly carries?: Readonly<Record<string, number>> };
   readonly lapses?: { readonly why: string; readonly reached?: number };
 }
 
-/** A pattern followed frame by frame, by the words of the rules and nothing cleverer. */
+/** A pattern followed frame by frame, as literally as the rules are written. */
 export interface Watcher {
   step(view: View): Event;
-  /** Is what made the last fire still down, and is an attempt under way? After `step`. */
+  /**
+   * Whether the input of the last fire is still down, and whether an attempt is under way. Call after `step`.
+   */
   isSustained(view: View): boolean;
   isForming(view: View): boolean;
-  /** One of its controls was hidden while down. */
+  /** Called when one of its controls was hidden while down. */
   startOver(view: View): void;
-  /** The frame is over, and it is forming, or not. */
+  /** Called at the end of a frame, with whether the pattern is forming. */
   close?(isForming: boolean): void;
-  /** For a sequence: how many steps the best choice had since it was last not forming. */
+  /** For a sequence: the steps the best choice has made in its current attempt. */
   reached?(): number;
 }
 
@@ -326,7 +328,7 @@ function watchMash(pattern: PatternOf<"mash">, lengths: Lengths): Watcher {
   };
 }
 
-/** Makes the watcher of any kind but a sequence. */
+/** Creates the watcher of any kind except a sequence. */
 export function watchPlain(
   pattern: PatternOf<"press" | "release" | "tap" | "hold" | "charge" | "taps" | "chord" | "mash">,
   lengths: Lengths,

@@ -16,9 +16,9 @@ interface Followed {
   view: View;
   watcher: Watcher;
   phase: Phase;
-  /** Controls seen as up until they have been let go. */
+  /** Controls seen as up until they have been released. */
   veiled: Set<string>;
-  /** Just made active, by a mode that carries presses over or does not. */
+  /** Set if just activated, by a mode that carries presses or one that does not. */
   arrives: "carrying" | "anew" | undefined;
   /** Its last fire. */
   fired: { edges: readonly Edge[]; carries: Readonly<Record<string, number>> } | undefined;
@@ -52,8 +52,9 @@ function once(edges: readonly Edge[]): Edge[] {
 const round = (value: number) => Math.round(value * 1e6) / 1e6 + 0;
 
 /**
- * The frame rules read word for word and run without any of the core's means: whole histories, no sleeping, nothing
- * passed over. Slow, and shares with the core only the reading of lengths and curves. Gives the events of the trace.
+ * Runs the frame rules as literally as they are written and without any optimisation of the core: complete
+ * histories, no sleeping, no skipping. Slow; shares with the core only the parsing of lengths and curves.
+ * Returns the events of the trace.
  */
 export function runReference(kit: Kit, take: Take): TraceEvent[] {
   return new Reference(kit, take).run();
@@ -66,7 +67,7 @@ class Reference {
   private readonly sticks;
   private readonly followed: Followed[];
   private readonly gates: readonly Gate[];
-  /** By gate, open or not on every frame so far. */
+  /** By gate: whether it is open, for every frame so far. */
   private readonly open = new Map<string, boolean[]>();
   private readonly spent = new Map<string, number>();
   /** By gate: the last frame on which it was open and not spent. */
@@ -272,7 +273,10 @@ class Reference {
     }
   }
 
-  /** Presses that are down as a pattern becomes active: seen as up until let go, or carried over from their start. */
+  /**
+   * Handles presses that are down when a pattern becomes active: seen as up until released, or carried from
+   * their start.
+   */
   private welcome(item: Followed): void {
     const carries = item.arrives === "carrying";
     item.arrives = undefined;
@@ -300,7 +304,7 @@ class Reference {
 
   private downAt = (control: string, f: number) => f >= 0 && this.input.down[control]![f] === true;
 
-  /** Was a control down on a frame and on every one since, up to the last? */
+  /** Returns whether a control was down on a frame and on every later one. */
   private isDownThrough(control: string, from: number): boolean {
     for (let f = from; f < this.f; f++) if (!this.downAt(control, f)) return false;
     return true;
@@ -367,7 +371,7 @@ class Reference {
     return hidden;
   }
 
-  /** Brings up to date which controls a pattern sees as up; says whether one it saw down was hidden. */
+  /** Updates the controls a pattern sees as up; returns whether one it saw down was hidden. */
   private veil(item: Followed): boolean {
     const hidden = this.hiddenFrom(item);
     let startsOver = false;

@@ -2,7 +2,7 @@ import type { PatternOf, Step, Stick } from "../../kit/schema";
 import type { Edge, Event, Lengths, Watcher } from "./patterns";
 import type { View } from "./view";
 
-/** Frames of the first steps, with the edges they used: `serves` tells edges apart, `edges` is what a fire says. */
+/** Frames of the first steps with their edges: `serves` identifies edges, `edges` is reported by a fire. */
 interface Choice {
   readonly frames: readonly number[];
   readonly serves: readonly string[];
@@ -19,7 +19,7 @@ function parseDirection(written: string): readonly [stick: string, digit: number
   return [written.slice(0, colon), Number(written.slice(colon + 1))];
 }
 
-/** The controls a step is made of. */
+/** Returns the controls a step uses. */
 export function controlsOfStep(step: Step, sticks: readonly Stick[]): readonly string[] {
   if ("press" in step) return [step.press];
   if ("release" in step) return [step.release];
@@ -29,7 +29,7 @@ export function controlsOfStep(step: Step, sticks: readonly Stick[]): readonly s
   return [stick.up, stick.down, stick.left, stick.right];
 }
 
-/** A sequence as the rules tell it: every choice of frames for its steps is kept, none is ever left out. */
+/** Watches a sequence as defined: every choice of frames for its steps is kept, without pruning. */
 export function watchSequence(
   pattern: PatternOf<"sequence">,
   lengths: Lengths,
@@ -47,7 +47,7 @@ export function watchSequence(
       ? controls.filter(id => !own.has(id) && !ofSticks.has(id) && !cancel.includes(id))
       : [];
   let choices: Choice[] = [];
-  /** Edges at or before this frame serve no more. */
+  /** Edges at or before this frame no longer count. */
   let usedUp = -1;
   let best = 0;
   let hot: ((view: View) => boolean) | undefined;
@@ -92,7 +92,7 @@ export function watchSequence(
     return { serves: [`dir ${stick} ${direction.began}`], edges: [[stick, direction.began]] };
   }
 
-  /** What keeps a fire on: what made its last step still down, unchanged. */
+  /** Returns whether a fire is sustained: the input of its last step is still down, unchanged. */
   function heatOf(step: Step): ((view: View) => boolean) | undefined {
     if ("press" in step) return view => view.isDown(step.press);
     if ("hold" in step) return view => view.isDown(step.hold);

@@ -1,6 +1,6 @@
 import type { Stick } from "../../kit/schema";
 
-/** A direction as it was when it began: the frame of its edge, undefined where hiding made it, and its judged digit. */
+/** A direction and its start: the frame of its edge (undefined if hiding made it) and its judged digit. */
 interface Direction {
   readonly raw: number;
   readonly began: number | undefined;
@@ -9,7 +9,7 @@ interface Direction {
 
 type States = Readonly<Record<string, boolean>>;
 
-/** What one pattern sees of the controls and sticks, on the frame it has come to. */
+/** The controls and sticks as one pattern sees them on its current frame. */
 export class View {
   f = -1;
   private now: States = {};
@@ -25,7 +25,7 @@ export class View {
     private readonly isMirrored: (stick: Stick, f: number) => boolean,
   ) {}
 
-  /** Goes on to a frame, on which controls stand so and count as having stood so the frame before. */
+  /** Advances to a frame with the given control states, before and now. */
   goTo(f: number, was: States, now: States): void {
     for (const [id, direction] of this.turned) this.directions.set(id, direction);
     this.turned.clear();
@@ -38,7 +38,7 @@ export class View {
     const before = digitOf(stick, this.was);
     const after = digitOf(stick, this.now);
     const last = this.directions.get(stick.id) ?? { raw: 5, began: undefined, digit: 5 };
-    // Hiding makes no edge: what it turned the stick to has no beginning.
+    // Hiding makes no edge: a direction it produced has no start.
     if (last.raw !== before) this.directions.set(stick.id, { raw: before, began: undefined, digit: before });
     if (after === before) return;
     const digit = this.isMirrored(stick, this.f) ? [0, 3, 2, 1, 6, 5, 4, 9, 8, 7][after]! : after;
@@ -50,13 +50,13 @@ export class View {
   isPressed = (control: string) => this.isDown(control) && !this.wasDown(control);
   isReleased = (control: string) => !this.isDown(control) && this.wasDown(control);
   isAnyPressed = (controls: readonly string[] = []) => controls.some(this.isPressed);
-  /** The frame of the present press of a control, or of its last. */
+  /** Returns the frame of the current or last press of a control. */
   pressOf = (control: string) => this.pressed.get(control)!;
-  /** The age now of something that happened on a frame. */
+  /** Returns the current age of an event on a frame. */
   age = (frame: number) => this.time[this.f]! - this.time[frame]!;
-  /** The direction edge of a stick on this frame. */
+  /** Returns the direction edge of a stick on this frame. */
   edgeOf = (stick: string) => this.turned.get(stick);
-  /** The direction a stick was in on the frame before. */
+  /** Returns the direction of a stick on the previous frame. */
   before = (stick: string) => this.directions.get(stick);
 }
 

@@ -1,7 +1,7 @@
 import { keyFrame, keySource, sourceId, type Program } from "../../run/program";
 import type { Trace } from "../trace";
 
-/** Returns how many edges a fire or a request is made of. Only notes of these two kinds have edges. */
+/** Returns the number of edges of a fire or a request. Only notes of these two kinds have edges. */
 export function edgeCountOf(trace: Trace, note: number): number {
   return trace.payload[trace.at[note]!]!;
 }
@@ -11,7 +11,7 @@ export function edgeOf(trace: Trace, note: number, k: number): number {
   return trace.payload[trace.at[note]! + 1 + k]!;
 }
 
-/** Returns the keys of all edges of a fire or a request, in the order in which they were made. */
+/** Returns the keys of all edges of a fire or a request, in the order of their creation. */
 export function edgesOf(trace: Trace, note: number): number[] {
   const from = trace.at[note]! + 1;
   return Array.from(trace.payload.subarray(from, from + edgeCountOf(trace, note)));

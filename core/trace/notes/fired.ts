@@ -20,7 +20,7 @@ const schema = v.strictObject({
   count: v.exactOptional(whole),
 });
 
-/** Returns number `k` of those that a fire carries, in the order of the pattern's `carries`. */
+/** Returns number `k` of a fire's payload, in the order of the pattern's `carries`. */
 export function carriedOf(trace: Trace, note: number, k: number): number {
   return trace.payload[trace.at[note]! + 1 + edgeCountOf(trace, note) + k]!;
 }
@@ -44,5 +44,5 @@ const event: EventKind<typeof schema> = {
   },
 };
 
-/** A pattern fires. Payload: its edges (see edgeList), then what it carries. */
+/** A pattern fires. Payload: its edges (see edgeList), then the numbers it carries. */
 export const firedNote = { ...defineNote("fired", FIRE, "patterns"), ...event };

@@ -13,11 +13,14 @@ export const requestNote = defineNote("request", REQUEST, "moves");
 /** The speed of the game clock where it changes, in percent. */
 export const speedNote = defineNote("speed", SPEED, "none", ["percent"]);
 
-/** A closed gate begins (`isOn` 1) or ceases (0) to be forgiven to some need. */
+/** A closed gate starts (`isOn` 1) or stops (0) being forgiven by some need. */
 export const trailNote = defineNote("trail", TRAIL, "gates", ["isOn"]);
 
-/** The part of a move's timeline that its slot is in, where it changes: `part` is a place in PARTS. */
+/** The timeline part of a slot where it changes: `part` is an index into PARTS. */
 export const partNote = defineNote("part", PART, "moves", ["part"]);
 
-/** A press of a control that something hides from other rules: `keeper` is its place, `isPrompt` 1 for a prompt, 0 for a pattern. */
+/**
+ * A press that something hides from other rules: `keeper` is its index, `isPrompt` 1 for a prompt, 0 for a
+ * pattern.
+ */
 export const keptNote = defineNote("kept", KEPT, "controls", ["keeper", "isPrompt"]);

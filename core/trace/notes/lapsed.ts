@@ -33,5 +33,8 @@ const event: EventKind<typeof schema> = {
   },
 };
 
-/** A pattern lapses. `reason`: a place in LAPSE_REASONS; `reached`: steps of a sequence, −1 for other kinds. */
+/**
+ * A pattern lapses. `reason`: an index into LAPSE_REASONS; `reached`: steps of a sequence, −1 for other
+ * kinds.
+ */
 export const lapsedNote = { ...note, ...event };

@@ -16,7 +16,10 @@ const schema = v.strictObject({
   why: v.string(),
 });
 
-/** Returns a loss as files have it: `gate:footing`, `ban:wall`, or the plain reason. `reason` and `because` as in the note. */
+/**
+ * Formats a loss as in files: `gate:footing`, `ban:wall`, or the plain reason. `reason` and `because` as in
+ * the note.
+ */
 export function formatLoss(program: Program, reason: number, because: number): string {
   const word = LOSS_REASONS[reason]!;
   return word === "gate" || word === "ban" ? `${word}:${program.gates[because]!.id}` : word;
@@ -40,8 +43,8 @@ const event: EventKind<typeof schema> = {
 };
 
 /**
- * A request is lost. `made`: the frame of the request; `reason`: a place in LOSS_REASONS; `because`: the gate of `gate` and
- * `ban`, the move that was preferred for `replaced`, `beaten` and `busy`, else 0; `spentAt`: the frame on which that gate,
- * though open, was spent, or −1.
+ * A request is lost. `made`: the frame of the request; `reason`: an index into LOSS_REASONS; `because`: the
+ * gate of `gate` and `ban`, the preferred move for `replaced`, `beaten` and `busy`, else 0; `spentAt`: the
+ * frame on which that open gate was spent, or −1.
  */
 export const lostNote = { ...note, ...event };

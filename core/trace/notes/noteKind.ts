@@ -3,13 +3,13 @@ import type { Kit } from "../../kit/schema";
 import type { Program } from "../../run/program";
 import type { Trace } from "../trace";
 
-/** The lists of a program that a note's subject can be a place in; `none` for notes without a subject. */
+/** The lists of a program that a note's subject can index; `none` for notes without a subject. */
 export type NoteList = "modes" | "gates" | "patterns" | "moves" | "prompts" | "controls" | "none";
 
 /** Reads one number of a note's payload. The note must be of the kind that the column belongs to. */
 export type ReadColumn = (trace: Trace, note: number) => number;
 
-/** Everything there is to know about one kind of note: its code, its subject, and how its payload is read. */
+/** The record of one kind of note: its code, its subject, and how its payload is read. */
 export interface NoteKind<
   Name extends string = string,
   Column extends string = string,
@@ -18,7 +18,7 @@ export interface NoteKind<
   readonly name: Name;
   /** The number that `trace.kind` holds for it. */
   readonly code: number;
-  /** The list of the program in which `trace.subject` is a place. */
+  /** The list of the program that `trace.subject` indexes. */
   readonly list: List;
   /** The numbers of its payload, in order. Notes whose payload is a list of edges have none (see edgeList). */
   readonly columns: readonly Column[];
@@ -28,9 +28,9 @@ export interface NoteKind<
 export interface EventKind<Schema extends v.GenericSchema = v.GenericSchema> {
   /** The event as it is in a file. */
   readonly schema: Schema;
-  /** Returns a note as the event it is in a file. */
+  /** Returns a note as its event in a file. */
   readonly format: (program: Program, trace: Trace, note: number) => v.InferOutput<Schema>;
-  /** Returns the event in a few words that follow the name of its subject. */
+  /** Formats the event as words that follow the name of its subject. */
   readonly words: (event: v.InferOutput<Schema>, kit: Kit) => string;
 }
 

@@ -28,5 +28,5 @@ const event: EventKind<typeof schema> = {
   },
 };
 
-/** A move is performed. `made`: the frame of its request; `by`: a place in PERFORMED_BY. */
+/** A move is performed. `made`: the frame of its request; `by`: an index into PERFORMED_BY. */
 export const performedNote = { ...note, ...event };

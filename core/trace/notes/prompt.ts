@@ -15,10 +15,10 @@ const schema = v.strictObject({
   why: v.exactOptional(v.string()),
 });
 
-/** The outcomes of a prompt by name; a grade is `graded` + its place in the prompt's grades. */
+/** The outcomes of a prompt by name; a grade is `graded` + its index in the prompt's grades. */
 export const promptOutcome = { shown: SHOWN, open: OPENED, ok: OK, failed: FAILED, graded: GRADED } as const;
 
-/** Is the outcome an answer: a grade, or plain ok? */
+/** Returns whether the outcome is an answer: a grade, or plain ok. */
 export function isAnswered(outcome: number): boolean {
   return outcome === OK || outcome >= GRADED;
 }
@@ -50,7 +50,7 @@ const event: EventKind<typeof schema> = {
 };
 
 /**
- * Something happens to a prompt. `outcome`: SHOWN, OPENED, OK, FAILED, or GRADED + the place of a grade; `detail`: for a
- * failure a place in FAILURES, for an answer the pattern whose fire it is, else −1.
+ * An event of a prompt. `outcome`: SHOWN, OPENED, OK, FAILED, or GRADED + the index of a grade; `detail`: for
+ * a failure an index into FAILURES, for an answer the pattern whose fire it is, else −1.
  */
 export const promptNote = { ...note, ...event };

@@ -12,12 +12,12 @@ const DEEDS = [
   { value: "away", label: "steps away", hint: "out of reach: every blow whiffs" },
 ];
 
-/** How long a guard or a step away lasts at first. */
+/** The initial length of a guard or a step away. */
 const LASTS = "40f";
 
 type Line = DuelDocument["script"][number];
 
-/** The clockwork's script and how its blows land, as sentences with their numbers in place. */
+/** The opponent's script and its blows, as sentences with editable numbers. */
 export function DuelScript({ kit }: { kit: Kit }) {
   const stage = stageOf(kit);
   return stage?.kind === "duel" ? <Script kit={kit} stage={stage} /> : null;

@@ -2,7 +2,7 @@ import { giveDuel } from "../../../edits/giveStage";
 import type { StageScreen } from "../stageScreens";
 import { DuelScript } from "./DuelScript";
 
-/** A fighter and a clockwork. */
+/** The screen of a duel. */
 export const duelScreen: StageScreen = {
   words: "a duel with a clockwork",
   give: giveDuel,

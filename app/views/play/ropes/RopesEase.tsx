@@ -4,7 +4,7 @@ import { ChoiceWord } from "../../../ui/ChoiceWord";
 import { NumberStone } from "../../../ui/NumberStone";
 import { useDesk, useEvaluation } from "../../../document/context";
 
-/** How easy the ropes are, as one number, and the seed that draws their order. */
+/** The ease of the ropes as one number, and the seed of their order. */
 export function RopesEase({ kit }: { kit: Kit }) {
   const { workbench } = useDesk();
   const stage = stageOf(kit);
@@ -40,7 +40,7 @@ export function RopesEase({ kit }: { kit: Kit }) {
   );
 }
 
-/** How much easier or harder each prompt is than the others, and how long its window is by that. */
+/** The relative ease of each prompt, and the resulting length of its window. */
 function EaseOfEach({ kit, stage }: { kit: Kit; stage: RopesDocument }) {
   const { workbench } = useDesk();
   const played = useEvaluation(state => state.rules?.program.prompts);
@@ -75,7 +75,7 @@ function EaseOfEach({ kit, stage }: { kit: Kit; stage: RopesDocument }) {
   );
 }
 
-/** Words of a list that can be taken out, and one more chosen. */
+/** Removable words of a list, with a choice of one more. */
 function WordList({
   label,
   ids,
@@ -122,7 +122,7 @@ function WordList({
   );
 }
 
-/** Which prompts ask for a button by chance, from which it is drawn, and what the seed draws. */
+/** The prompts whose button is drawn at random, the list it is drawn from, and the drawn result. */
 function Drawing({ kit, stage }: { kit: Kit; stage: RopesDocument }) {
   const { workbench } = useDesk();
   const prompts = kit.prompts ?? [];

@@ -2,7 +2,7 @@ import { giveRopes } from "../../../edits/giveStage";
 import type { StageScreen } from "../stageScreens";
 import { RopesEase } from "./RopesEase";
 
-/** Prompts on ropes. */
+/** The screen of ropes. */
 export const ropesScreen: StageScreen = {
   words: "ropes for its prompts",
   give: giveRopes,

@@ -9,7 +9,7 @@ import { useTape } from "../../../tape/hand/context";
 import { usePad } from "../../../input/context";
 import { keepArcs, readLastArc } from "./arcsNow";
 
-/** More arcs are no picture any more. */
+/** The maximum number of kept arcs. */
 const MOST_KEPT = 60;
 
 type Measures = Pick<KeptArc, "heightTiles" | "airFrames" | "farTiles">;
@@ -17,7 +17,7 @@ type Measures = Pick<KeptArc, "heightTiles" | "airFrames" | "farTiles">;
 const signed = (value: number, digits: number) =>
   `${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(digits)}`;
 
-/** The last leap that has come down, followed without a render until it is another one. */
+/** Returns the last completed leap; re-renders only when it changes. */
 function useLastArc() {
   const desk = useDesk();
   const pad = usePad();
@@ -49,7 +49,7 @@ function formatMeasures({ heightTiles, airFrames, farTiles }: Measures): string 
   return `${heightTiles.toFixed(2)} tiles, ${airFrames}f, ${farTiles.toFixed(1)} far`;
 }
 
-/** By how much the last leap differs from one that was kept. */
+/** Formats the difference between the last leap and a kept one. */
 function formatDifference(kept: Measures, now: Measures): string {
   const parts = [
     [now.heightTiles - kept.heightTiles, 2, " high"],
@@ -62,7 +62,7 @@ function formatDifference(kept: Measures, now: Measures): string {
   return told.join(", ") || "the same";
 }
 
-/** Arcs that were kept, with where they come from, and by how much the last leap differs from each. */
+/** The kept arcs with their origins, and the difference of the last leap from each. */
 export function ArcList({ kit }: { kit: Kit }) {
   const { workbench } = useDesk();
   const { say } = useNotices();

@@ -10,19 +10,19 @@ import { noStep } from "../../../ui/noStep";
 
 const WIDTH = 280;
 const HEIGHT = 96;
-/** The three presses told of, with how long each is held where nobody says otherwise. Seconds. */
+/** The three presses shown, with their default lengths in seconds. */
 const PRESSES = [
   { name: "tap", seconds: 0.05 },
   { name: "half", seconds: 0.15 },
   { name: "full", seconds: 1 },
 ] as const;
-/** No press is held longer than this to be told of. Frames. */
+/** The maximum length of a press shown, in frames. */
 const LONGEST_PRESS = 600;
 
 const SHARE = { least: 0, most: 1 };
 const TILE_PX = { least: 4, most: 256 };
 
-/** What lengths are typed and shown in. */
+/** The units of lengths in fields and figures. */
 const UNITS = [
   { value: "tiles", label: "tiles" },
   { value: "px", label: "px" },
@@ -31,7 +31,7 @@ type Unit = (typeof UNITS)[number]["value"];
 
 const roundTo = (value: number, digits: number) => Number(value.toFixed(digits));
 
-/** A length of tiles on a stage as a number in a unit, and back; what is typed in px is kept in tiles. */
+/** Converts a length in tiles to a unit, and back; lengths are stored in tiles. */
 function lengthIn(unit: Unit, tilePx: number) {
   return unit === "px"
     ? {
@@ -56,12 +56,15 @@ const HEIGHTS = [
   { value: "charged", label: "as charged", hint: "the charge before it decides" },
 ];
 
-/** What leaps: a move with a speed of its own, or one with the worth of a charge. */
+/** A move that leaps: with a speed of its own, or with the output of a charge. */
 interface Leap {
   readonly control: string;
-  /** The three presses told of, each with its speed at the launch, and for how many seconds what made it is held then. */
+  /**
+   * The three presses shown, each with its launch speed, and the seconds its control is held after the
+   * launch.
+   */
   readonly presses: readonly { readonly name: string; readonly speed: number; readonly seconds: number }[];
-  /** The numbers its speed is made of: where each stands, and its name. */
+  /** The numbers of its speed, with their paths and names. */
   readonly numbers: readonly {
     readonly label: string;
     readonly value: number;
@@ -84,7 +87,7 @@ function fixedLeap(kit: Kit): Leap | undefined {
   };
 }
 
-/** Shares of a charge that are told of. */
+/** The shares of a charge shown. */
 const CHARGES = [
   { name: "least", share: 0 },
   { name: "half", share: 0.5 },
@@ -170,7 +173,7 @@ function Arcs({ all }: { all: readonly Facts[] }) {
   );
 }
 
-/** What the present numbers make of a jump: how high, how long, how far, how floaty; and the numbers themselves. */
+/** The figures of a jump with the current numbers (height, length, distance, floatiness), and the numbers. */
 export function JumpFacts({ kit }: { kit: Kit }) {
   const { workbench } = useDesk();
   const [unit, setUnit] = useState<Unit>("tiles");
@@ -188,7 +191,7 @@ export function JumpFacts({ kit }: { kit: Kit }) {
   const air = { ...ground, ...stage.run.air };
   const { show, read } = lengthIn(unit, stage.tilePx);
   const heldOf = (k: number, seconds: number) => held[k] ?? Math.round(seconds * kit.rate);
-  // A charge was let go when it leaps: its height follows no hand any more.
+  // A charge is released when it leaps, so its height follows no control.
   const followed = own ? stage : { ...stage, height: { by: "charged" } as const };
   const all = leap.presses.map((press, k) =>
     findJumpFacts(followed, kit.rate, press.speed, own ? heldOf(k, press.seconds) : 0),
@@ -207,7 +210,7 @@ export function JumpFacts({ kit }: { kit: Kit }) {
       beginStep={workbench.beginStep}
     />
   );
-  /** A length, a speed or a change of speed: typed in the unit that is chosen, kept in tiles. */
+  /** An editable length, speed or acceleration in the chosen unit, stored in tiles. */
   const far = (label: string, value: number, path: readonly (string | number)[]) => (
     <NumberStone
       label={label}

@@ -15,7 +15,7 @@ const SIZES = [
   { words: "lower", columns: 0, rows: -1 },
 ] as const;
 
-/** While a level is drawn on the stage: with what, how large it is, and done. */
+/** The bar of the level editor: the brush, the size, and Done. */
 export function LevelBar({
   kit,
   stage,

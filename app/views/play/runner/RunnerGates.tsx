@@ -5,7 +5,7 @@ import { LengthStone } from "../../../ui/LengthStone";
 import { GateWord } from "../GateWord";
 import { useDesk } from "../../../document/context";
 
-/** What the body opens where, in the order in which the sentence tells it. */
+/** The gates of the body, in the order of the sentence. */
 const PLACES = [
   { words: "It opens", place: "footing", after: "on the ground,", suggested: "Footing" },
   { words: "", place: "rising", after: "going up,", suggested: "Rising" },
@@ -14,7 +14,7 @@ const PLACES = [
   { words: "", place: "ceiling", after: "under a ceiling.", suggested: "Ceiling" },
 ] as const;
 
-/** Which gates the body on the beams opens, how long the ground is reported, and the level as rows of text. */
+/** The gates that the runner's body opens, how long the ground is reported, and the level as rows of text. */
 export function RunnerGates({ kit }: { kit: Kit }) {
   const stage = stageOf(kit);
   return stage?.kind === "runner" ? <Gates kit={kit} stage={stage} /> : null;

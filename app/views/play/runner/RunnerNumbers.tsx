@@ -2,7 +2,7 @@ import type { Kit } from "#core";
 import { ArcList } from "./ArcList";
 import { JumpFacts } from "./JumpFacts";
 
-/** What a leap came to, and what the present numbers make of one. */
+/** The measures of the last leap, and the figures of a jump. */
 export function RunnerNumbers({ kit }: { kit: Kit }) {
   return (
     <>

@@ -5,19 +5,19 @@ import { findLeaps, measureArc, type Arc, type Rules } from "#stage";
 import type { KeptArc } from "../../../storage/records";
 import { readOther, type SceneSources } from "../readScene";
 
-/** As many leaps are looked through for one that has come down. */
+/** The number of leaps searched for a completed one. */
 const LOOKED_AT = 4;
-/** So far back, frames: this is read on every frame that is played, however long the take. */
+/** The number of frames searched: this runs on every frame played, however long the take. */
 const LOOKED_BACK = 3600;
-/** A leap under other numbers is the same one if it comes so soon before or after, frames. */
+/** The distance in frames within which a leap under other numbers is the same one. */
 const SAME_LEAP = 30;
 
-/** What is played or replayed now, as far as its arcs go. */
+/** The current live session or replay, as far as arcs need it. */
 interface Ground {
   readonly rules: Rules;
   readonly trace: Trace;
   readonly track: ArrayLike<number>;
-  /** The frame one stands on, and the last one there is. */
+  /** The current frame, and the last one. */
   readonly frame: number;
   readonly last: number;
 }
@@ -36,7 +36,7 @@ function readGround({ pad, desk }: SceneSources): Ground | undefined {
   return { rules, trace, track, frame, last: columns.frames - 1 };
 }
 
-/** The last leap up to where one stands that has come down. */
+/** Returns the last completed leap up to the current frame. */
 function lastArc({ rules: { stage }, trace, track, frame, last }: Ground): Arc | undefined {
   if (stage?.kind !== "runner") return undefined;
   return findLeaps(trace, stage, frame, LOOKED_AT, frame - LOOKED_BACK)
@@ -58,7 +58,7 @@ function keepOf(ground: Ground, arc: Arc, take: string, numbers: string): KeptAr
   return { id: nanoid(8), move, take, numbers, frame: arc.from, heightTiles, farTiles, airFrames, way };
 }
 
-/** By which numbers the open kit plays: those of a variant, or those that an edit left. */
+/** Names the numbers in force: those of a variant, or those left by an edit. */
 function nameNumbers({ desk: { workbench } }: SceneSources): string {
   const { kit, variants, change } = workbench.getState();
   const variant = variants.find(item => dequal(item.kit, kit));
@@ -66,14 +66,14 @@ function nameNumbers({ desk: { workbench } }: SceneSources): string {
   return change ? `after “${change}”` : "as it was opened";
 }
 
-/** The measures of the last leap that has come down, up to where one stands; undefined without one. */
+/** Returns the measures of the last completed leap up to the current frame; undefined without one. */
 export function readLastArc(sources: SceneSources): { readonly move: string; readonly arc: Arc } | undefined {
   const ground = readGround(sources);
   const arc = ground && lastArc(ground);
   return arc && { move: nameMove(ground, arc), arc };
 }
 
-/** The last leap as one that is kept, and beside it the same leap by the numbers of the variant that is laid over. */
+/** Returns the last leap as a kept arc, with the same leap under the variant shown for comparison. */
 export function keepArcs(sources: SceneSources): KeptArc[] {
   const ground = readGround(sources);
   const arc = ground && lastArc(ground);

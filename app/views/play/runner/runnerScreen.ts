@@ -3,7 +3,7 @@ import type { StageScreen } from "../stageScreens";
 import { RunnerNumbers } from "./RunnerNumbers";
 import { RunnerGates } from "./RunnerGates";
 
-/** A body on beams. */
+/** The screen of a runner. */
 export const runnerScreen: StageScreen = {
   words: "a runner on beams",
   give: giveRunner,

@@ -35,7 +35,7 @@ function paintNow(workbench: Workbench, from: TilePlace, to: TilePlace, tile: Ti
     workbench.editKit("drew the level", kit => writeAt(kit, ["stage", "level"], next));
 }
 
-/** The tile of the level under a pointer over the stage's canvas. */
+/** Returns the tile below a pointer over the stage's canvas. */
 function placeOf(
   stage: StageProgram | undefined,
   event: { clientX: number; clientY: number },
@@ -47,7 +47,7 @@ function placeOf(
   return tileUnder(eye, stage.level.height, event.clientX - box.left, event.clientY - box.top);
 }
 
-/** What a tile is, in a word. */
+/** Returns the word for a tile. */
 function wordOf(tile: Tile): string {
   if (tile === BEAM) return "a beam";
   if (tile === START) return "where the body starts";
@@ -55,8 +55,8 @@ function wordOf(tile: Tile): string {
 }
 
 /**
- * The hand that draws a runner's level on the stage, by pointer and by keys; `brush` is the tile it leaves, undefined
- * while nothing is drawn. Gives where it is, what stands there in words, and what the canvas is to listen to.
+ * Edits a runner's level on the stage, by pointer and by keys; `brush` is the tile it paints, undefined
+ * outside the editor. Returns the position, its description, and the canvas's event handlers.
  */
 export function useLevelHand(brush: Tile | undefined, onDone: () => void) {
   const { workbench, evaluation } = useDesk();
