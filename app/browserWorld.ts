@@ -20,16 +20,16 @@ export function browserWorld(): World {
     databaseName: "moss-tap",
     nowMs: () => performance.now(),
     wallMs: () => Date.now(),
-    later(ms, run) {
+    setTimer(ms, run) {
       const timer = setTimeout(run, ms);
       return () => clearTimeout(timer);
     },
-    rest: () => new Promise(resolve => setTimeout(resolve)),
+    yieldToUi: () => new Promise(resolve => setTimeout(resolve)),
     nextTurn(run) {
       const request = requestAnimationFrame(run);
       return () => cancelAnimationFrame(request);
     },
-    small: smallStore(),
+    localStorage: smallStore(),
     locks: "locks" in navigator ? navigator.locks : undefined,
     channel: "BroadcastChannel" in window ? new BroadcastChannel("moss-tap") : undefined,
     startWorker: () =>
@@ -51,10 +51,10 @@ export function serverWorld(): World {
     databaseName: "",
     nowMs: () => 0,
     wallMs: () => 0,
-    later: never,
-    rest: () => Promise.resolve(),
+    setTimer: never,
+    yieldToUi: () => Promise.resolve(),
     nextTurn: never,
-    small: undefined,
+    localStorage: undefined,
     locks: undefined,
     channel: undefined,
     startWorker() {

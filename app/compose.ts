@@ -13,7 +13,7 @@ import type { PageListener } from "./input/pageEvents";
 import { createJobs, type JobsWorld } from "./judging/jobs/jobs";
 import { createJudge } from "./judging/judge";
 import { createLibrary, type Library } from "./storage/library";
-import type { SmallStore } from "./storage/setAside";
+import type { LocalStore } from "./storage/setAside";
 import { createShelf } from "./storage/shelf";
 import { createTabs, type Tabs } from "./storage/tabs";
 import type { PageTape } from "./tape/hand/context";
@@ -27,11 +27,11 @@ export interface World {
   /** The page's clock, which stamps its events, and the wall clock; ms. */
   readonly nowMs: () => number;
   readonly wallMs: () => number;
-  readonly later: (ms: number, run: () => void) => () => void;
+  readonly setTimer: (ms: number, run: () => void) => () => void;
   /** Yields so that the page can handle pending events before long work continues. */
-  readonly rest: () => Promise<void>;
+  readonly yieldToUi: () => Promise<void>;
   readonly nextTurn: NextTurn;
-  readonly small: SmallStore | undefined;
+  readonly localStorage: LocalStore | undefined;
   readonly locks: Pick<LockManager, "request"> | undefined;
   readonly channel: Pick<BroadcastChannel, "postMessage" | "addEventListener"> | undefined;
   readonly startWorker: JobsWorld["startWorker"];
@@ -56,16 +56,16 @@ const THREADS = 2;
 
 /** Composes the application: the only place that creates owners of state. */
 export function composeApp(world: World): App {
-  const { wallMs, later, nextTurn } = world;
+  const { wallMs, setTimer, nextTurn } = world;
   const notices = createNotices(world.saveRaw);
-  const tabs = createTabs({ tabId: nanoid(8), channel: world.channel, locks: world.locks, later });
+  const tabs = createTabs({ tabId: nanoid(8), channel: world.channel, locks: world.locks, setTimer });
   const library = createLibrary({
     name: world.databaseName,
     tabs,
-    small: world.small,
+    localStorage: world.localStorage,
     locks: world.locks,
-    later,
-    rest: world.rest,
+    setTimer,
+    yieldToUi: world.yieldToUi,
     onUnwritable: ({ text, write }, forget) =>
       notices.say({
         tone: "trouble",
@@ -82,7 +82,7 @@ export function composeApp(world: World): App {
   });
   const shelf = createShelf(library, wallMs);
   const judge = createJudge();
-  const jobs = createJobs({ startWorker: world.startWorker, later, threads: THREADS });
+  const jobs = createJobs({ startWorker: world.startWorker, setTimer, threads: THREADS });
   const workbench = createWorkbench({ library, tabs, say: notices.say, nowMs: wallMs });
   const evaluation = createEvaluation(workbench, judge, jobs, world);
   const proving = createProving(workbench, judge, jobs, world);
@@ -98,7 +98,7 @@ export function composeApp(world: World): App {
     hasHeld: library.hasHeld,
     judge,
     jobs,
-    rest: world.rest,
+    yieldToUi: world.yieldToUi,
     workbench,
     evaluation,
     proving,

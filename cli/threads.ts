@@ -28,11 +28,11 @@ export async function askThreads<S, Q, A>(
   setup: S,
   questions: readonly Q[],
   threads: number,
-  hear: (index: number, answer: A) => void,
+  onAnswer: (index: number, answer: A) => void,
 ): Promise<void> {
   if (threads === 1 || questions.length <= 1) {
     const answer = begin(setup);
-    questions.forEach((question, index) => hear(index, answer(question)));
+    questions.forEach((question, index) => onAnswer(index, answer(question)));
     return;
   }
   let next = 0;
@@ -56,7 +56,7 @@ export async function askThreads<S, Q, A>(
         );
         worker.on("message", ({ index, answer }: Answered<A>) => {
           waiting--;
-          hear(index, answer);
+          onAnswer(index, answer);
           if (ask(worker)) waiting++;
           if (waiting === 0) resolve();
         });

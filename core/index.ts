@@ -101,8 +101,8 @@ export { describeGate, offerGate } from "./gates/describeGate";
 export { describePrompt, offerPrompt } from "./prompts/describePrompt";
 export { describeSwitch } from "./modes/describeSwitch";
 export type { Switch } from "./modes/describeSwitch";
-export { listHearers } from "./study/hearers";
-export type { Hearer } from "./study/hearers";
+export { listPatternSights } from "./study/hearers";
+export type { PatternSight } from "./study/hearers";
 export { readMeter } from "./study/meter";
 export type { Meter } from "./study/meter";
 export { listLengths, type WrittenLength } from "./kit/lengths";
@@ -112,7 +112,7 @@ export {
   gaveWay,
   isOfGate,
   lostMovesOf,
-  tellingLoss,
+  explainingLoss,
   usersOf,
   type Fate,
   type Lapse,
@@ -178,7 +178,7 @@ export { foreignWords } from "./input/foreignTake";
 export { indexTrace, type TraceIndex } from "./checks/traceIndex";
 export { listStory } from "./checks/story";
 export { landLeeway, landTime } from "./checks/checkTimes";
-export { isAskedOf, orderResults, ratesOf, type CheckResult, type ResultsDocument } from "./checks/results";
+export { appliesTo, orderResults, ratesOf, type CheckResult, type ResultsDocument } from "./checks/results";
 export {
   listPressRows,
   PRESS_COLUMNS,
@@ -213,7 +213,7 @@ export {
 export { playHand } from "./study/hands/playHand";
 export {
   studyRooms,
-  MOST_SHIFT,
+  MAX_SHIFT_FRAMES,
   TIGHT_FRAMES,
   type Miss,
   type Room,

@@ -5,7 +5,7 @@ export {
   type Handover,
   type HandoverParts,
   type NamedRules,
-  type SheetWishes,
+  type SheetOptions,
 } from "./kind";
 export { EXPORT_FORMATS } from "./kinds";
 export { createSlugs, fileOfRaw, slugOf, textFile, type OutFile } from "./outFile";

@@ -9,7 +9,7 @@ export interface NamedRules {
 }
 
 /** Options of the timing sheet. */
-export interface SheetWishes {
+export interface SheetOptions {
   /** Lists the changes since these rules. */
   readonly since?: NamedRules;
   /** Rates at which lengths are listed in addition to the kit's own, in Hz. */
@@ -24,7 +24,7 @@ export interface Handover {
   readonly checks: readonly Check[];
   /** Stored earlier versions of the rules. */
   readonly variants?: readonly NamedRules[];
-  readonly sheet?: SheetWishes;
+  readonly sheet?: SheetOptions;
 }
 
 /**
@@ -69,6 +69,6 @@ export interface ExportFormat {
   readonly files: (
     handover: Handover,
     parts: HandoverParts,
-    tell?: (done: number, of: number) => void,
+    onProgress?: (done: number, of: number) => void,
   ) => readonly OutFile[];
 }

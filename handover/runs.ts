@@ -2,7 +2,7 @@ import { readTake, type Kit, type Take, type Trace } from "#core";
 import { compileRules, runRules, type Rules } from "#stage";
 
 /** The maximum total of notes in cached traces; further traces are computed again on demand. */
-const MOST_NOTES = 2_000_000;
+const MAX_NOTES = 2_000_000;
 
 /** A kit's rules and the runs of its takes, shared by all files that need them. */
 export interface Runs {
@@ -16,7 +16,7 @@ export interface Runs {
  */
 export function createRuns(
   { kit, takes }: { readonly kit: Kit; readonly takes: readonly Take[] },
-  tell?: (done: number, of: number) => void,
+  onProgress?: (done: number, of: number) => void,
 ): Runs | undefined {
   const compiled = compileRules(kit);
   if (!compiled.ok) return undefined;
@@ -31,8 +31,8 @@ export function createRuns(
       if (known) return known;
       const { trace } = runRules(rules, readTake(rules.program, take));
       notes += trace.count;
-      tell?.(Math.min(++ran, takes.length), takes.length);
-      if (notes <= MOST_NOTES) kept.set(take, trace);
+      onProgress?.(Math.min(++ran, takes.length), takes.length);
+      if (notes <= MAX_NOTES) kept.set(take, trace);
       return trace;
     },
   };

@@ -4,7 +4,7 @@ import { copyStaging, createStaging, stepStaging, type Staging } from "./staging
 
 /** The distance of kept moments, in frames, and how many of the last are kept. */
 const MARK_EVERY = 30;
-const MOST_MARKS = 8;
+const MAX_MARKS = 8;
 
 /**
  * Creates a runner of changed columns of one take that starts where they first differ: it keeps rules and
@@ -32,7 +32,7 @@ export function createBranching(rules: Rules, columns: InputColumns): RunFrom {
         const kept = createStaging(rules);
         copyStaging(rules, now, kept);
         marks.set(next / MARK_EVERY, kept);
-        marks.delete(next / MARK_EVERY - MOST_MARKS);
+        marks.delete(next / MARK_EVERY - MAX_MARKS);
       }
       scratch.count = scratch.used = 0;
       stepStaging(rules, now, loadInput(cursor, next), scratch);

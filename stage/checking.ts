@@ -1,7 +1,7 @@
 import {
   compileCheck,
   indexTrace,
-  isAskedOf,
+  appliesTo,
   ratesOf,
   readTake,
   type Check,
@@ -65,7 +65,7 @@ export function compileTakeJudge(
   if (issues.length > 0) return { ok: false, issues };
   const judgeTake: TakeJudge = take =>
     ready.flatMap(({ rateHz, rules, judges }) => {
-      const own = judges.filter(({ check }) => isAskedOf(checks[check]!, take.id));
+      const own = judges.filter(({ check }) => appliesTo(checks[check]!, take.id));
       if (own.length === 0) return [];
       const { trace } = runRules(rules, readTake(rules.program, take));
       const index = indexTrace(rules.program, trace);
@@ -92,7 +92,7 @@ export function prepareStudied(checks: readonly Check[] = []): PrepareRun {
       program,
       run: columns => runRules(rules.value, columns).trace,
       judge(trace, takeId) {
-        const own = judges.filter(({ check }) => isAskedOf(checks[check]!, takeId));
+        const own = judges.filter(({ check }) => appliesTo(checks[check]!, takeId));
         if (own.length === 0) return [];
         const index = indexTrace(program, trace);
         return own.map(({ check, judge }) => ({ check, ok: judge(index).ok }));

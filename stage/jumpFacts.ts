@@ -14,7 +14,7 @@ export interface JumpFacts {
 }
 
 /** The maximum air time; longer jumps are cut off here. */
-const MOST_FRAMES = 600;
+const MAX_FRAMES = 600;
 
 /**
  * Steps a jump from flat ground as the stage does (semi-implicit Euler at the kit's rate), with the jump's
@@ -36,7 +36,7 @@ export function findJumpFacts(
   const isKept = height.by === "lift" && height.keeps === true;
   const liftFrom = height.by === "lift" ? frames(height.from) : 0;
   const liftTo = height.by === "lift" ? liftFrom + frames(height.for) : 0;
-  for (let frame = 0; frame < MOST_FRAMES; frame++) {
+  for (let frame = 0; frame < MAX_FRAMES; frame++) {
     const isRising = vy > 0;
     const isHeld = frame < heldFrames;
     let gravity = isRising ? fall.up : fall.down;

@@ -47,7 +47,7 @@ export function copyStaging({ program, stage }: Rules, from: Staging, to: Stagin
  * Describes a move performed on this frame for the bodies. A fire caused by a release holds no control; a
  * control pressed again since the fire is another press.
  */
-function toldOf(program: Program, state: State, move: number): Performed {
+function describePerformed(program: Program, state: State, move: number): Performed {
   const { pattern } = program.moves[move]!;
   const { kind } = program.patterns[pattern]!;
   const output = kind === "charge" ? state.carried[pattern * CARRIED + 3]! : 0;
@@ -81,7 +81,7 @@ export function stepStaging(rules: Rules, { state, bodies }: Staging, input: Fra
   input.speedPercent = takeSpeed;
   for (let i = since; i < trace.count; i++) {
     if (trace.kind[i] !== notes.performed.code) continue;
-    kind.act(stage, bodies, toldOf(program, state, trace.subject[i]!));
+    kind.act(stage, bodies, describePerformed(program, state, trace.subject[i]!));
   }
   kind.step(stage, bodies, state, program.rateHz);
   kind.report(stage, bodies, state);

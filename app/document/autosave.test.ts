@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Kit } from "#core";
-import { NO_PARTS, PLAIN_ROWS } from "../storage/records";
+import { NO_PARTS, DEFAULT_SETTINGS } from "../storage/records";
 import type { KitChange } from "../storage/kitWrite";
 import { createAutosave, type Written } from "./autosave";
 
@@ -15,7 +15,7 @@ const KIT: Kit = {
 };
 
 function open() {
-  let now: Written = { kit: KIT, ...NO_PARTS, rows: PLAIN_ROWS, change: "" };
+  let now: Written = { kit: KIT, ...NO_PARTS, settings: DEFAULT_SETTINGS, change: "" };
   const written: (string | undefined)[] = [];
   const autosave = createAutosave(
     {
@@ -29,7 +29,7 @@ function open() {
       },
       read: () => now,
       nowMs: () => 0,
-      onSecond: () => Promise.resolve(),
+      onConflict: () => Promise.resolve(),
     },
     now,
   );

@@ -1,10 +1,10 @@
 import { changeOf, type KitChange } from "../storage/kitWrite";
-import type { Library, Second } from "../storage/library";
-import type { KitDocument, RowOrder } from "../storage/records";
+import type { Library, WriteConflict } from "../storage/library";
+import type { KitDocument, KitSettings } from "../storage/records";
 
 /** A document with everything that is stored with it. */
 export interface Written extends KitDocument {
-  readonly rows: RowOrder;
+  readonly settings: KitSettings;
   readonly change: string;
 }
 
@@ -29,7 +29,7 @@ interface AutosaveWorld {
   readonly read: () => Written | undefined;
   readonly nowMs: () => number;
   /** Called on a write conflict with another tab. Nothing is written until the promise resolves. */
-  readonly onSecond: (second: Second) => Promise<void>;
+  readonly onConflict: (second: WriteConflict) => Promise<void>;
 }
 
 function isSame(a: Written, b: Written): boolean {
@@ -41,7 +41,10 @@ function isSame(a: Written, b: Written): boolean {
  * Creates the autosave of one open document. Only one write runs at a time; changes made meanwhile are
  * written right after it.
  */
-export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld, first: Written): Autosave {
+export function createAutosave(
+  { library, read, nowMs, onConflict }: AutosaveWorld,
+  first: Written,
+): Autosave {
   let saved = first;
   let writing: Promise<void> | undefined;
   /** The kit for which this page has set changes aside that could not yet be stored. */
@@ -52,8 +55,8 @@ export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld
     return now && !isSame(now, saved) ? now : undefined;
   };
   const changeTo = (now: Written) => {
-    const { rows, change, ...document } = now;
-    return changeOf(saved, document, { rows, change, changedAt: nowMs() });
+    const { settings, change, ...document } = now;
+    return changeOf(saved, document, { rows: settings, change, changedAt: nowMs() });
   };
 
   /**
@@ -70,7 +73,7 @@ export function createAutosave({ library, read, nowMs, onSecond }: AutosaveWorld
         // It was reloaded meanwhile, so the text written then no longer matches the stored one.
         if (saved === before) saved = now;
         isHeld = answer.state === "held";
-        if (answer.state === "changed" || answer.state === "gone") await onSecond(answer);
+        if (answer.state === "changed" || answer.state === "gone") await onConflict(answer);
       }
       if (asideOf !== undefined && !isHeld) {
         library.forgetAside(asideOf);

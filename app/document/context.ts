@@ -27,7 +27,7 @@ export interface Desk {
   readonly shelf: Shelf;
   readonly storage: StoreApi<StorageStatus>;
   /** Yields between two slices of long work. */
-  readonly rest: () => Promise<void>;
+  readonly yieldToUi: () => Promise<void>;
   /** Returns whether anything is held in memory because the browser could not store it. */
   readonly hasHeld: () => boolean;
 }

@@ -2,7 +2,7 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Issue, Take } from "#core";
 import type { Rules } from "#stage";
 import { isLong, whyTooLong, type Evaluated, type Judge } from "../judging/judge";
-import type { Asked, Jobs } from "../judging/jobs/jobs";
+import type { JobHandle, Jobs } from "../judging/jobs/jobs";
 import type { OpenDocument } from "./openDocument";
 import type { Workbench } from "./workbench";
 
@@ -39,7 +39,7 @@ const LANE = "open take";
 interface EvaluationClocks {
   readonly nowMs: () => number;
   /** Yields so that the page can handle pending events. */
-  readonly rest: () => Promise<void>;
+  readonly yieldToUi: () => Promise<void>;
 }
 
 /**
@@ -50,10 +50,11 @@ export function createEvaluation(
   workbench: Pick<Workbench, "getState" | "subscribe">,
   judge: Judge,
   jobs: Pick<Jobs, "ask">,
-  { nowMs, rest }: EvaluationClocks,
+  { nowMs, yieldToUi }: EvaluationClocks,
 ): StoreApi<Evaluation> {
   const store = createStore<Evaluation>(() => NOTHING);
-  let asking: { readonly rules: Rules; readonly take: Take; readonly asked: Asked<"evaluate"> } | undefined;
+  let asking:
+    { readonly rules: Rules; readonly take: Take; readonly asked: JobHandle<"evaluate"> } | undefined;
 
   function compile({ kit }: OpenDocument): Pick<Evaluation, "rules" | "isSound" | "faults" | "warnings"> {
     if (!kit) return NOTHING;
@@ -76,7 +77,7 @@ export function createEvaluation(
       if (outcome.state === "done") {
         const learnt = judge.learn(rules, take, outcome.value);
         // Read in slices, so that the page stays responsive.
-        await judge.readOutcomes(learnt, rest);
+        await judge.readOutcomes(learnt, yieldToUi);
       }
       if (asking !== own) return;
       asking = undefined;

@@ -1,12 +1,12 @@
 import type { Kit, Take } from "#core";
-import { NO_PARTS, PLAIN_ROWS, type KitDocument, type RowOrder } from "../storage/records";
+import { NO_PARTS, DEFAULT_SETTINGS, type KitDocument, type KitSettings } from "../storage/records";
 import type { PenHolder } from "../storage/tabs";
 
 /** The open document: a kit with everything stored beside it. Undo and redo cover all of it together. */
 export interface OpenDocument extends Omit<KitDocument, "kit"> {
   readonly kit: Kit | undefined;
   /** The settings stored beside the kit, such as the layout of the tape's rows; not undone. */
-  readonly rows: RowOrder;
+  readonly settings: KitSettings;
   readonly openTakeId: string | undefined;
   /** The last change, for the shelf. */
   readonly change: string;
@@ -21,7 +21,7 @@ export interface OpenDocument extends Omit<KitDocument, "kit"> {
 export const NOTHING: Omit<OpenDocument, "holder"> = {
   ...NO_PARTS,
   kit: undefined,
-  rows: PLAIN_ROWS,
+  settings: DEFAULT_SETTINGS,
   openTakeId: undefined,
   change: "",
 };

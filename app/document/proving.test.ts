@@ -1,5 +1,5 @@
 import { beforeEach, expect, test } from "vitest";
-import { isAskedOf, type Check } from "#core";
+import { appliesTo, type Check } from "#core";
 import { compileTakeJudge } from "#stage";
 import { readKitAndTakes } from "../tests/evaluated";
 import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
@@ -49,7 +49,7 @@ function countSlowly(): string {
   const found = judge.ok ? takes.flatMap(take => judge.value(take)) : [];
   const unjudged = checks.filter(check => !sound.includes(check) && !check.off);
   const lacking =
-    unjudged.flatMap(check => takes.filter(take => isAskedOf(check, take.id))).length +
+    unjudged.flatMap(check => takes.filter(take => appliesTo(check, take.id))).length +
     checks.flatMap(check => missingTakes(check, takes)).length;
   return `${found.filter(({ ok }) => ok).length} of ${found.length + lacking}`;
 }
@@ -71,7 +71,7 @@ test("every edit is held against every take: results are counted as they would b
   await settled();
   expect(sums()).toBe(countSlowly());
   expect(sums()).not.toBe(before);
-  await until(() => tab.workbench.getState().rows.proof?.holds === proof().holds);
+  await until(() => tab.workbench.getState().settings.proof?.holds === proof().holds);
   tab.workbench.undo();
   await settled();
   await until(() => sums() === before);
@@ -80,9 +80,9 @@ test("every edit is held against every take: results are counted as they would b
 test("what is kept for the shelf goes with the last check", async () => {
   tab.workbench.editChecks("checks", () => CHECKS);
   await settled();
-  await until(() => (tab.workbench.getState().rows.proof?.asked ?? 0) > 0);
+  await until(() => (tab.workbench.getState().settings.proof?.asked ?? 0) > 0);
   tab.workbench.editChecks("none", () => []);
-  await until(() => tab.workbench.getState().rows.proof?.asked === 0);
+  await until(() => tab.workbench.getState().settings.proof?.asked === 0);
   expect(proof()).toMatchObject({ asked: 0, holds: 0, isWorking: false });
 });
 

@@ -1,9 +1,9 @@
 import { dequal } from "dequal";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { compileCheck, isAskedOf, ratesOf, type Check, type Issue, type Kit, type Take } from "#core";
+import { compileCheck, appliesTo, ratesOf, type Check, type Issue, type Kit, type Take } from "#core";
 import { compileRules, type TakeVerdict } from "#stage";
 import { whyTooLong, type Judge } from "../judging/judge";
-import type { Asked, Jobs } from "../judging/jobs/jobs";
+import type { JobHandle, Jobs } from "../judging/jobs/jobs";
 import type { ProvedTake } from "../judging/jobs/prove";
 import type { Workbench } from "./workbench";
 
@@ -74,7 +74,7 @@ export function sumUp(
     const missing = check.on === "*" ? 0 : check.on.filter(id => !takes.some(take => take.id === id)).length;
     asked += missing * rates;
     for (const take of takes) {
-      if (!isAskedOf(check, take.id)) continue;
+      if (!appliesTo(check, take.id)) continue;
       asked += rates;
       if (!faults.has(check.id))
         holds += (found.get(take.id)?.get(check.id) ?? []).filter(verdict => verdict.ok).length;
@@ -93,7 +93,7 @@ interface Subject {
 interface ProvingWorld {
   readonly cores: number;
   readonly nowMs: () => number;
-  readonly later: (ms: number, run: () => void) => () => void;
+  readonly setTimer: (ms: number, run: () => void) => () => void;
 }
 
 /**
@@ -107,13 +107,13 @@ const BREATH_MS = 120;
  * and publishes results as they arrive.
  */
 export function createProving(
-  workbench: Pick<Workbench, "getState" | "subscribe" | "arrangeTape">,
+  workbench: Pick<Workbench, "getState" | "subscribe" | "updateKitSettings">,
   judge: Pick<Judge, "compile">,
   jobs: Pick<Jobs, "ask">,
-  { cores, nowMs, later }: ProvingWorld,
+  { cores, nowMs, setTimer }: ProvingWorld,
 ): StoreApi<Proof> {
   const store = createStore<Proof>(() => NOTHING);
-  let asking: readonly Asked<"prove">[] = [];
+  let asking: readonly JobHandle<"prove">[] = [];
   let turn = 0;
   let beganMs = -Infinity;
   let callOff: (() => void) | undefined;
@@ -168,7 +168,7 @@ export function createProving(
     let left = halves;
     const known = new Map(takes.flatMap(({ id }) => (was.found.has(id) ? [[id, was.found.get(id)!]] : [])));
     const current = new Set<string>();
-    const hear = (half: readonly Take[], proved: readonly ProvedTake[]) => {
+    const addVerdicts = (half: readonly Take[], proved: readonly ProvedTake[]) => {
       if (own !== turn) return;
       for (const { take, verdicts } of proved) {
         const { id } = half[take]!;
@@ -181,13 +181,13 @@ export function createProving(
     asking = LANES.slice(0, halves).map((lane, h) => {
       const half = takes.filter((_, t) => t % halves === h);
       const question = { kit, checks: sound };
-      const told = ({ partial }: { readonly partial?: unknown }) =>
-        hear(half, partial as readonly ProvedTake[]);
-      const asked = jobs.ask({ job: "prove", question, takes: half, lane, told });
+      const onProgress = ({ partial }: { readonly partial?: unknown }) =>
+        addVerdicts(half, partial as readonly ProvedTake[]);
+      const asked = jobs.ask({ job: "prove", question, takes: half, lane, onProgress });
       void asked.outcome.then(outcome => {
         if (own !== turn) return;
         left--;
-        if (outcome.state === "done") hear(half, outcome.value);
+        if (outcome.state === "done") addVerdicts(half, outcome.value);
         const trouble = outcome.state === "failed" ? outcome.reason : store.getState().trouble;
         show({ isWorking: left > 0, trouble });
         if (left === 0 && !trouble) keep(store.getState());
@@ -198,10 +198,10 @@ export function createProving(
 
   /** Stores the summary with the kit, for the shelf. */
   function keep({ asked, holds }: Proof): void {
-    const { rows, holder } = workbench.getState();
-    const kept = rows.proof ?? { asked: 0, holds: 0 };
+    const { settings, holder } = workbench.getState();
+    const kept = settings.proof ?? { asked: 0, holds: 0 };
     if (holder !== "ours" || (kept.asked === asked && kept.holds === holds)) return;
-    workbench.arrangeTape(was => ({ ...was, proof: { asked, holds } }));
+    workbench.updateKitSettings(settings => ({ ...settings, proof: { asked, holds } }));
   }
 
   const follow = (now: ReturnType<Workbench["getState"]>, before?: typeof now) => {
@@ -223,7 +223,7 @@ export function createProving(
     if (!kit) return;
     const waitMs = store.getState().isWorking ? beganMs + BREATH_MS - nowMs() : 0;
     if (waitMs <= 0) begin({ kit, checks, takes });
-    else callOff = later(waitMs, () => begin({ kit, checks, takes }));
+    else callOff = setTimer(waitMs, () => begin({ kit, checks, takes }));
   };
   follow(workbench.getState());
   workbench.subscribe(follow);

@@ -34,7 +34,7 @@ export interface RecordingKeeper {
 
 interface KeeperWorld {
   readonly library: Pick<Library, "listChunks" | "dropRecording" | "isStored">;
-  readonly tabs: Pick<Tabs, "tell" | "isAlive">;
+  readonly tabs: Pick<Tabs, "broadcast" | "isAlive">;
   readonly say: Say;
   readonly store: StoreApi<OpenDocument>;
   /** Adds a take by an edit and opens it; false if this tab may not edit. */
@@ -55,7 +55,7 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
   const hasTake = (id: string) => store.getState().takes.some(take => take.id === id);
 
   /** Deletes the chunks of a take once the take is stored. */
-  async function settle(take: Take): Promise<boolean> {
+  async function dropStoredChunks(take: Take): Promise<boolean> {
     await flush();
     if (!(await library.isStored(take.kit!, "takes", take.id))) return false;
     await library.dropRecording(take.kit!, take.id);
@@ -70,7 +70,7 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
   async function takeUp(recording: EndedRecording): Promise<void> {
     const { take } = recording;
     waiting.delete(take.id);
-    if (!(await settle(take))) await recording.finish(wholeOf(take));
+    if (!(await dropStoredChunks(take))) await recording.finish(wholeOf(take));
     recording.end();
   }
 
@@ -111,7 +111,7 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     waiting.set(take.id, recording);
     const isStored = await recording.finish(wholeOf(take));
     sayWhere(recording, isStored);
-    if (isStored) tabs.tell({ kind: "recorded", kitId: take.kit! });
+    if (isStored) tabs.broadcast({ kind: "recorded", kitId: take.kit! });
     recording.end();
   }
 
@@ -137,7 +137,7 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
       action: {
         label: "Keep it as a take",
         run: () => {
-          if (addTake(take, "kept a recording that was cut off")) void settle(take);
+          if (addTake(take, "kept a recording that was cut off")) void dropStoredChunks(take);
           else offered.delete(take.id);
         },
       },
@@ -152,9 +152,10 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     const used = store.getState().takes.length;
     for (const { take, isWhole } of joinRecordings(kitId, chunks, n => `Cut off, take ${used + n + 1}`)) {
       if ((await tabs.isAlive(take.id)) || !isOpen(kitId) || store.getState().holder !== "ours") continue;
-      if (hasTake(take.id)) void settle(take);
+      if (hasTake(take.id)) void dropStoredChunks(take);
       else if (!isWhole) offerCutOff(take);
-      else if (!waiting.has(take.id) && addTake(take, "kept a recording of another tab")) void settle(take);
+      else if (!waiting.has(take.id) && addTake(take, "kept a recording of another tab"))
+        void dropStoredChunks(take);
     }
   }
 

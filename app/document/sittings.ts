@@ -1,6 +1,6 @@
 import type { StoreApi } from "zustand/vanilla";
-import type { KeptKit, Library, Second } from "../storage/library";
-import { isBroken, NO_PARTS, PLAIN_ROWS, type Broken, type PartKey } from "../storage/records";
+import type { KeptKit, Library, WriteConflict } from "../storage/library";
+import { isBroken, NO_PARTS, DEFAULT_SETTINGS, type Broken, type PartKey } from "../storage/records";
 import type { Pen, PenHolder, Tabs } from "../storage/tabs";
 import type { Say } from "../ui/notices";
 import { createAutosave, type Autosave, type Written } from "./autosave";
@@ -73,7 +73,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     const state = store.getState();
     const document = documentOf(state);
     if (!document || document.kit.id !== of.kitId || state.holder === "gone") return undefined;
-    return { ...document, rows: state.rows, change: state.change };
+    return { ...document, settings: state.settings, change: state.change };
   }
 
   /** Opens a stored document; the open take stays open if it still exists. */
@@ -83,7 +83,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     const { record, document } = kept;
     store.setState({
       ...document,
-      rows: record.rows,
+      settings: record.rows,
       change: record.change,
       holder,
       openTakeId: stillOpen(document.takes, openTakeId, place),
@@ -93,7 +93,7 @@ export function createSittings(world: SittingsWorld): Sittings {
 
   const written = ({ record, document }: KeptKit): Written => ({
     ...document,
-    rows: record.rows,
+    settings: record.rows,
     change: record.change,
   });
 
@@ -140,13 +140,13 @@ export function createSittings(world: SittingsWorld): Sittings {
       show(kept, "ours");
       return;
     }
-    of.autosave.reset({ kit: document.kit, ...NO_PARTS, rows: PLAIN_ROWS, change: "" });
+    of.autosave.reset({ kit: document.kit, ...NO_PARTS, settings: DEFAULT_SETTINGS, change: "" });
     store.setState({ holder: "ours", kit: { ...document.kit }, change: "put back" });
     await of.autosave.flush();
   }
 
   /** Resolves a write conflict: keeps both versions and notifies. */
-  async function comeSecond(of: Sitting, second: Second): Promise<void> {
+  async function resolveConflict(of: Sitting, second: WriteConflict): Promise<void> {
     if (second.state === "gone") return loseKit(of);
     let { added } = second;
     let kept = await library.readKit(of.kitId);
@@ -169,14 +169,14 @@ export function createSittings(world: SittingsWorld): Sittings {
 
   function beginHearing(of: Sitting): () => void {
     const follow = createFollower(of);
-    const stopTabs = tabs.hear(message => {
+    const stopTabs = tabs.subscribe(message => {
       if (message.kitId !== of.kitId) return;
       if (message.kind === "removed") loseKit(of);
       if (message.kind === "recorded" && store.getState().holder === "ours") void world.offerRecordings();
       if (message.kind === "written" && of.autosave?.isClean()) void follow(message.changed ?? []);
     });
-    const stopSeconds = library.onSecond((kitId, second) => {
-      if (kitId === of.kitId) void comeSecond(of, second);
+    const stopSeconds = library.onConflict((kitId, second) => {
+      if (kitId === of.kitId) void resolveConflict(of, second);
     });
     return () => {
       stopTabs();
@@ -219,7 +219,7 @@ export function createSittings(world: SittingsWorld): Sittings {
       return ticket !== asked ? "overtaken" : kept === undefined ? "missing" : (kept as Broken);
     }
     const before = sitting;
-    if (before) for (const hear of leaving) hear();
+    if (before) for (const onLeave of leaving) onLeave();
     if (before) {
       before.left = readWritten(before);
       const written = (before.autosave?.flush() ?? Promise.resolve()).finally(() => {
@@ -234,7 +234,7 @@ export function createSittings(world: SittingsWorld): Sittings {
         library,
         nowMs,
         read: () => readWritten(next),
-        onSecond: second => comeSecond(next, second),
+        onConflict: second => resolveConflict(next, second),
       },
       written(kept),
     );
@@ -290,7 +290,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     asked++;
     const before = sitting;
     if (!before) return;
-    for (const hear of leaving) hear();
+    for (const onLeave of leaving) onLeave();
     await before.autosave?.flush();
     if (sitting !== before) return;
     sitting = undefined;

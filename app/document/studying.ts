@@ -1,6 +1,6 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Check, Kit, Take } from "#core";
-import type { Asked, Jobs } from "../judging/jobs/jobs";
+import type { JobHandle, Jobs } from "../judging/jobs/jobs";
 import type { AnswerOf, JobName, QuestionOf } from "../judging/jobs/protocol";
 import type { Workbench } from "./workbench";
 
@@ -64,7 +64,7 @@ export function isOld(
 export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Studying {
   const store = createStore<ReadonlyMap<string, Study>>(() => new Map());
   const settings = createStore<ReadonlyMap<string, unknown>>(() => new Map());
-  const asking = new Map<string, readonly Asked<JobName>[]>();
+  const asking = new Map<string, readonly JobHandle<JobName>[]>();
   let kitId = workbench.getState().kit?.id;
 
   const show = (name: string, change: Partial<Study>) => {
@@ -114,7 +114,7 @@ export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Study
         question,
         takes,
         lane: `${name} ${q}`,
-        told({ done, of, partial }) {
+        onProgress({ done, of, partial }) {
           if (asking.get(name) !== own) return;
           shares[q] = of > 0 ? done / of : 0;
           if (partial !== undefined) answers[q] = partial as AnswerOf<N>;
@@ -133,7 +133,7 @@ export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Study
         if (left === 0) asking.delete(name);
         show(name, { ...progress(), value: merge(answers), ...(left === 0 ? { state: "done" } : {}) });
       });
-      return asked as unknown as Asked<JobName>;
+      return asked as unknown as JobHandle<JobName>;
     });
     asking.set(name, own);
   }

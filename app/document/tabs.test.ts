@@ -146,10 +146,10 @@ test("a page that is left gives the pen back with its last edit written, and ask
 });
 
 test("a page left while an edit could not be written: the tab that takes the pen has the edit", async () => {
-  const { small } = browser;
+  const { localStorage } = browser;
   one.workbench.leave();
   await until(() => state(two).holder === "ours");
-  small.setItem(
+  localStorage.setItem(
     "moss-tap-left:gone:k",
     JSON.stringify({
       kitId: "k",
@@ -164,5 +164,5 @@ test("a page left while an edit could not be written: the tab that takes the pen
   one.workbench.comeBack();
   await until(() => state(one).holder === "ours");
   expect(state(one).kit?.name).toBe("Left behind");
-  expect(small.length).toBe(0);
+  expect(localStorage.length).toBe(0);
 });

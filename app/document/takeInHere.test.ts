@@ -68,7 +68,7 @@ test("what comes back is with the kit in one step of undo, the first take open; 
   tab.workbench.undo();
   expect(state().kit).toEqual(KIT);
   expect(state()).toMatchObject({ takes: [take("t", "There")], layouts: [], checks: [] });
-  expect(state().rows.mappings).toBeUndefined();
+  expect(state().settings.mappings).toBeUndefined();
   await until(() => state().holder === "ours");
 });
 
@@ -82,7 +82,7 @@ test("a mapping that comes in is remembered with the kit, once", () => {
   };
   for (const rate of [60, 30, 60])
     takeInHere(tab.workbench, [{ kind: "mapping", name: "m.json", mapping: { ...mapping, rate } }]);
-  expect(state().rows.mappings?.map(({ rate }) => rate)).toEqual([60, 30]);
+  expect(state().settings.mappings?.map(({ rate }) => rate)).toEqual([60, 30]);
 });
 
 test("nothing new changes nothing, and a tab that may not edit says so of each", () => {

@@ -105,7 +105,7 @@ export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): rea
   const lines = [...read.flatMap(file => lineFor(file, incoming, kit) ?? []), ...linesLeftOut(read)];
   const mappings = read.flatMap(file => (file.kind === "mapping" ? [file.mapping] : []));
   if (count + mappings.length > 0 && !workbench.mayEdit()) return lines.map(refuseHere);
-  if (mappings.length > 0) workbench.arrangeTape(rows => rememberMappings(rows, mappings));
+  if (mappings.length > 0) workbench.updateKitSettings(settings => rememberMappings(settings, mappings));
   if (count === 0) return lines;
   const what = fresh.length === count ? `read in ${countWords(count, "take")}` : `read in ${count} things`;
   const edit = workbench.edit(what, document => ({

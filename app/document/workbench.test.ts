@@ -129,10 +129,10 @@ test("a variant keeps the rules as they stand, is taken up again, and can be for
 
 test("layouts are a step of undo, the order of rows is none", () => {
   tab.workbench.editLayouts("kept", () => [layoutOf(KIT, "l", "Mine")]);
-  tab.workbench.arrangeTape(rows => ({ ...rows, folded: ["gates"] }));
+  tab.workbench.updateKitSettings(settings => ({ ...settings, folded: ["gates"] }));
   tab.workbench.undo();
   expect(state().layouts).toEqual([]);
-  expect(state().rows.folded).toEqual(["gates"]);
+  expect(state().settings.folded).toEqual(["gates"]);
   const other = { ...layoutOf(KIT, "l", "Mine"), bindings: { a: [["pad:0"]] } };
   tab.workbench.editKit("put on", kit => applyLayout(kit, other));
   expect(state().kit!.controls[0]!.bindings).toEqual([["pad:0"]]);

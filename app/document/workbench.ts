@@ -4,7 +4,7 @@ import type { Check, Kit, Layout, Take } from "#core";
 import { putBack } from "../edits/putBack";
 import { freeName, nextTakeNumber } from "../edits/takeNames";
 import type { Library } from "../storage/library";
-import { PART_LISTS, type KitDocument, type RowOrder } from "../storage/records";
+import { PART_LISTS, type KitDocument, type KitSettings } from "../storage/records";
 import type { Tabs } from "../storage/tabs";
 import type { Say } from "../ui/notices";
 import { createHistory, type CloseListener, type UndoStep } from "./history";
@@ -66,7 +66,7 @@ export interface Workbench
   /** Restores a variant's rules as one step of undo. */
   readonly takeUpVariant: (id: string) => void;
   /** Changes the settings stored beside the kit; not a step of undo. */
-  readonly arrangeTape: (change: (rows: RowOrder) => RowOrder) => void;
+  readonly updateKitSettings: (change: (rows: KitSettings) => KitSettings) => void;
   /**
    * Begins a step of undo that can make many edits through its `run`; `onClosed` is called if it is closed
    * from outside.
@@ -217,9 +217,10 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     keepRecording: keeper.keep,
     hasWaitingRecording: keeper.hasWaiting,
     nameRecording() {
-      const { takes, rows } = store.getState();
-      const takeNumber = nextTakeNumber(takes, rows.takeNumber);
-      if (store.getState().holder === "ours") bench.arrangeTape(now => ({ ...now, takeNumber }));
+      const { takes, settings } = store.getState();
+      const takeNumber = nextTakeNumber(takes, settings.takeNumber);
+      if (store.getState().holder === "ours")
+        bench.updateKitSettings(settings => ({ ...settings, takeNumber }));
       return `Take ${takeNumber}`;
     },
     guardPast() {
@@ -245,8 +246,8 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
       if (found)
         bench.editKit(`took up variant ${found.name}`, kit => ({ ...found.kit, id: kit.id, name: kit.name }));
     },
-    arrangeTape(change) {
-      store.setState(({ rows }) => ({ rows: change(rows) }));
+    updateKitSettings(change) {
+      store.setState(({ settings }) => ({ settings: change(settings) }));
     },
     beginStep: onClosed => history.begin(past => store.setState(past), onClosed),
     closeStep: () => void history.close("other"),

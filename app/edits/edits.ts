@@ -93,7 +93,7 @@ export function removeAt<F extends "sticks" | "gates" | "moves" | "modes" | "swi
 }
 
 /** The length of an id made from a name; a number behind it still fits the bound of ids. */
-const MOST_LETTERS = 60;
+const MAX_LETTERS = 60;
 
 /** Returns an id made from a name: lower case, words joined by hyphens, with a number if it is taken. */
 export function freshId(name: string, taken: ReadonlySet<string>): string {
@@ -102,7 +102,7 @@ export function freshId(name: string, taken: ReadonlySet<string>): string {
       .normalize("NFKD")
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, "-")
-      .slice(0, MOST_LETTERS)
+      .slice(0, MAX_LETTERS)
       .replace(/^-|-$/g, "") || "rule";
   if (!taken.has(base)) return base;
   let n = 2;

@@ -41,7 +41,7 @@ export interface PadPoller {
    * Reads all pads and reports each code whose value changed: the largest of all pads. A disconnected pad
    * releases its codes.
    */
-  readonly poll: (tell: (code: string, value: number) => void) => void;
+  readonly poll: (report: (code: string, value: number) => void) => void;
   readonly status: () => PadsStatus;
   /** Forgets the previous values, so that held codes are reported again. */
   readonly reset: () => void;

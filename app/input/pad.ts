@@ -1,6 +1,6 @@
 import { nanoid } from "nanoid";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { applyAssist, findAssist, listHearers, type Assist, type Kit, type Take } from "#core";
+import { applyAssist, findAssist, listPatternSights, type Assist, type Kit, type Take } from "#core";
 import type { Rules } from "#stage";
 import type { Evaluation } from "../document/evaluation";
 import type { NextTurn } from "../document/playback";
@@ -101,7 +101,7 @@ export interface PadWorld {
   /** The page's clock, which stamps its events, in ms. */
   readonly nowMs: () => number;
   readonly nextTurn: NextTurn;
-  readonly later: (ms: number, run: () => void) => () => void;
+  readonly setTimer: (ms: number, run: () => void) => () => void;
   readonly listen: (listener: PageListener) => () => void;
   /** Reads the pads; undefined if the browser has no such API. */
   readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
@@ -131,7 +131,7 @@ interface Settled {
 
 /** Returns whether any rule sees a control in the current mode. */
 function isHeard({ program, state }: LiveSession, control: number): boolean {
-  return listHearers(program, control, state.mode).some(hearer => hearer.verdict === "hears");
+  return listPatternSights(program, control, state.mode).some(hearer => hearer.verdict === "hears");
 }
 
 function findGate({ program }: LiveSession, gateId: string): number {
@@ -196,7 +196,7 @@ export function createPad(world: PadWorld): Pad {
   }
 
   /** Updates every control to match what is held. Returns the last resulting edge. */
-  function settleControls(timeMs: number): Settled | undefined {
+  function updateControls(timeMs: number): Settled | undefined {
     const { session } = store.getState();
     let last: Settled | undefined;
     session?.program.controls.forEach((control, c) => {
@@ -223,7 +223,7 @@ export function createPad(world: PadWorld): Pad {
     noteTogether();
     const [inHand] = raw.code.split(":");
     if (inHand === "key" || inHand === "pad" || inHand === "mouse") store.setState({ inHand });
-    const settled = settleControls(timeMs);
+    const settled = updateControls(timeMs);
     if (!settled && !isCrossing) return;
     const isUnheard =
       dropped === "" && settled !== undefined && raw.value > 0 && !isHeard(session, settled.control);
@@ -239,7 +239,7 @@ export function createPad(world: PadWorld): Pad {
     held.letAllGo();
     poller.reset();
     noteTogether();
-    const settled = settleControls(timeMs);
+    const settled = updateControls(timeMs);
     if (store.getState().session && wasHeld)
       log({ code: "window:", value: 0, dropped: "focus lost", ...settled }, timeMs);
   }
@@ -249,7 +249,7 @@ export function createPad(world: PadWorld): Pad {
     const gone = held.letGo(isGone);
     if (gone.length === 0) return;
     noteTogether();
-    const settled = settleControls(timeMs);
+    const settled = updateControls(timeMs);
     for (const code of gone) log({ code, value: 0, dropped, ...settled }, timeMs);
   }
 
@@ -400,10 +400,10 @@ export function createPad(world: PadWorld): Pad {
         const latest = rulesToPlay(true);
         if (!now || !latest || now.rules === latest) return;
         store.setState({ session: now.underRules(latest), frame: now.state.frame });
-        settleControls(nowMs());
+        updateControls(nowMs());
       };
       if (isQuick) goOn();
-      else callOffRules = world.later(REST_MS, goOn);
+      else callOffRules = world.setTimer(REST_MS, goOn);
       return;
     }
     letAllGo(nowMs());
@@ -449,7 +449,7 @@ export function createPad(world: PadWorld): Pad {
     const { kit } = workbench.getState();
     if (!session || !kit || now.rules === before.rules) return;
     held.setControls(boundControls());
-    if (before.rules && now.rules && playAlike(now.rules.kit, before.rules.kit)) settleControls(nowMs());
+    if (before.rules && now.rules && playAlike(now.rules.kit, before.rules.kit)) updateControls(nowMs());
     else takeUpRules();
   });
 
@@ -475,7 +475,7 @@ export function createPad(world: PadWorld): Pad {
       if (stones.some(([, value]) => value > 0) && !store.getState().session) wake();
       const timeMs = nowMs();
       for (const [controlId, value] of stones) held.holdOnScreen(controlId, value);
-      const settled = settleControls(timeMs);
+      const settled = updateControls(timeMs);
       const [last] = stones;
       if (settled && last)
         log({ code: `screen:${last[0]}`, value: last[1], dropped: "", ...settled }, timeMs);

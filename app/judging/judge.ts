@@ -48,7 +48,7 @@ export interface Judge {
   /** Returns the outcomes of every press and request of a take; cached. */
   readonly outcomesOf: (evaluated: Evaluated) => TakeOutcomes;
   /** Reads the outcomes of a long take in slices; afterwards `outcomesOf` returns them at once. */
-  readonly readOutcomes: (evaluated: Evaluated, rest: () => Promise<void>) => Promise<void>;
+  readonly readOutcomes: (evaluated: Evaluated, yieldToUi: () => Promise<void>) => Promise<void>;
   /** Returns random access to the state of an evaluated take. */
   readonly seekerOf: (evaluated: Evaluated) => Seeker;
 }

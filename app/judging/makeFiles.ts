@@ -1,5 +1,5 @@
 import { NO_PARTS, type ExportFormat, type Handover, type HandoverParts, type OutFile } from "#handover";
-import type { Asked, Jobs } from "./jobs/jobs";
+import type { JobHandle, Jobs } from "./jobs/jobs";
 
 /** Takes with more pairs than this in total are written in a worker, so that the page stays responsive. */
 const AT_ONCE_PAIRS = 20_000;
@@ -36,14 +36,14 @@ export function askForFiles(
   format: ExportFormat,
   { takes, ...handover }: Handover,
   parts: HandoverParts = NO_PARTS,
-  told?: (done: number, of: number) => void,
-): Asked<"makeFiles"> {
+  onProgress?: (done: number, of: number) => void,
+): JobHandle<"makeFiles"> {
   return jobs.ask({
     job: "makeFiles",
     question: { format: format.id, parts, ...handover },
     takes,
     quietMs: RUN_MS,
-    ...(told ? { told: ({ done, of }) => told(done, of) } : {}),
+    ...(onProgress ? { onProgress: ({ done, of }) => onProgress(done, of) } : {}),
   });
 }
 

@@ -15,7 +15,7 @@ const FILE_MS = 60_000;
 /** The dependencies of reading: workers, and a way to yield. */
 interface ReadingWorld {
   readonly jobs: Pick<Jobs, "ask">;
-  readonly rest: () => Promise<void>;
+  readonly yieldToUi: () => Promise<void>;
 }
 
 /** Files being read. */
@@ -38,9 +38,9 @@ async function readNow(file: File): Promise<readonly ReadFile[]> {
  * refused unread. `onProgress` receives the bytes read and their total, if it takes long.
  */
 export function beginReading(
-  { jobs, rest }: ReadingWorld,
+  { jobs, yieldToUi }: ReadingWorld,
   files: readonly File[],
-  told: (done: number, of: number) => void = () => undefined,
+  onProgress: (done: number, of: number) => void = () => undefined,
 ): Reading {
   const refused = files.flatMap(file => refuseTooLarge(file.name, file.size) ?? []);
   const wanted = files.filter(file => !refuseTooLarge(file.name, file.size));
@@ -53,7 +53,7 @@ export function beginReading(
     question: { files: wanted.map(file => ({ name: file.name, blob: file })) },
     takes: [],
     quietMs: FILE_MS,
-    told: ({ done, of }) => told(done, of),
+    onProgress: ({ done, of }) => onProgress(done, of),
   });
   async function unpack(): Promise<readonly ReadFile[] | undefined> {
     const outcome = await asked.outcome;
@@ -70,9 +70,9 @@ export function beginReading(
       bytes += buffersOf(read.take).reduce((sum, buffer) => sum + buffer.byteLength, 0);
       if (bytes > BYTES_A_REST) {
         bytes = 0;
-        await rest();
+        await yieldToUi();
       }
-      unpacked.push({ ...read, take: (await unpackGently(read.take, rest)) as Take });
+      unpacked.push({ ...read, take: (await unpackGently(read.take, yieldToUi)) as Take });
     }
     return [...refused, ...unpacked];
   }

@@ -5,9 +5,9 @@ import { TimeAxis } from "./TimeAxis";
 import { cutLetters } from "../ui/fitText";
 
 /** The maximum number of links tried: each takes dozens of runs. */
-const MOST_LINKS = 8;
+const MAX_LINKS = 8;
 /** The maximum number of links followed. */
-const MOST_FOLLOWED = 2000;
+const MAX_LINKS_FOLLOWED = 2000;
 const ROW = 54;
 const LEFT = 132;
 const BAR = 16;
@@ -21,7 +21,7 @@ interface Link {
 /** Returns the links of the chain that contains a move, from its start, in order. */
 function chainOf(links: readonly (readonly [number, number])[], move: number): (readonly [number, number])[] {
   // With more links it is no chain: only the neighbours are shown.
-  if (links.length > MOST_FOLLOWED)
+  if (links.length > MAX_LINKS_FOLLOWED)
     return links.filter(([first, second]) => first === move || second === move);
   const part = new Set([move]);
   let grown = -1;
@@ -56,7 +56,7 @@ export function ChainMap({ kit: newest, index }: { kit: Kit; index: number }) {
   const links = useMemo(
     () =>
       all
-        .slice(0, MOST_LINKS)
+        .slice(0, MAX_LINKS)
         .map(([first, second]): Link => ({ first, second, found: findFollowUp(kit, first, second) })),
     [kit, all],
   );

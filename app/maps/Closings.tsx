@@ -33,7 +33,7 @@ interface Weighed {
 function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed[] {
   const { judge, jobs } = useDesk();
   const takes = useDocument(state => state.takes);
-  const wanted = useDocument(state => state.rows.wanted);
+  const wanted = useDocument(state => state.settings.wanted);
   const [shown, setShown] = useState<readonly Weighed[]>([]);
   useEffect(() => {
     let stop = () => {};
@@ -103,9 +103,9 @@ export function Closings({
   const { workbench } = useDesk();
   const weighed = useWeighed(kit, controlId, upTo);
   const setWanted = (key: string, isWanted: boolean) =>
-    workbench.arrangeTape(rows => ({
-      ...rows,
-      wanted: [...(rows.wanted ?? []).filter(item => item !== key), ...(isWanted ? [key] : [])],
+    workbench.updateKitSettings(settings => ({
+      ...settings,
+      wanted: [...(settings.wanted ?? []).filter(item => item !== key), ...(isWanted ? [key] : [])],
     }));
   if (weighed.length === 0) return null;
   return (

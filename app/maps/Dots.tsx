@@ -14,7 +14,7 @@ export interface MapDot {
 }
 
 /** The maximum number of dots drawn; the counts beside a map include all. */
-const MOST_DOTS = 600;
+const MAX_DOTS = 600;
 const RADIUS = 4;
 
 const CLASSES: Readonly<Record<DotLook, string>> = {
@@ -77,7 +77,7 @@ function useChoosing(dots: readonly MapDot[]) {
  * with a source move the tape there, by a click or by arrow keys.
  */
 export function Dots({ dots }: { dots: readonly MapDot[] }) {
-  const shown = dots.slice(0, MOST_DOTS);
+  const shown = dots.slice(0, MAX_DOTS);
   const { chosen, choose, walk } = useChoosing(placed(shown));
   const isOpen = shown.some(dot => dot.place);
   return (

@@ -1,4 +1,4 @@
-import { listHeard } from "../scene/listHeard";
+import { listRecognised } from "../scene/listHeard";
 import { make } from "./elements";
 import type { Round } from "./round";
 import type { KeptRound, Rounds } from "./rounds";
@@ -12,8 +12,8 @@ export function clockWords(seconds: number): string {
 }
 
 /** Lists the last recognised events, newest first. */
-export function tellHeard(host: HTMLElement, session: Round["session"]): void {
-  const lines = listHeard(session.rules, session.trace, session.trace.count, anything);
+export function showRecognised(host: HTMLElement, session: Round["session"]): void {
+  const lines = listRecognised(session.rules, session.trace, session.trace.count, anything);
   host.replaceChildren(
     ...lines.map(({ name, words, frame, isLoss }) => {
       const line = make("li", isLoss ? "loss" : "");

@@ -1,10 +1,10 @@
 import { browserPads } from "../input/gamepads";
 import { listenToPage } from "../input/pageEvents";
 import { openPlayerPage, type Played } from "./playerPage";
-import { createRounds, type Small } from "./rounds";
+import { createRounds, type RoundStore } from "./rounds";
 
 /** Returns the browser's localStorage; undefined if the page may not use it, as in a sandbox. */
-function smallStore(): Small | undefined {
+function smallStore(): RoundStore | undefined {
   try {
     return localStorage;
   } catch {
@@ -24,13 +24,13 @@ const dress = () => (document.documentElement.dataset.theme = night.matches ? "n
 dress();
 
 /** Calls back when the size, the theme or the fonts change. */
-function onLooks(tell: () => void): void {
+function onLooks(onChange: () => void): void {
   night.addEventListener("change", () => {
     dress();
-    tell();
+    onChange();
   });
-  new ResizeObserver(tell).observe(document.getElementById("stage")!);
-  void document.fonts.ready.then(tell);
+  new ResizeObserver(onChange).observe(document.getElementById("stage")!);
+  void document.fonts.ready.then(onChange);
 }
 
 // The data was written by the exporter from a valid kit.

@@ -1,6 +1,6 @@
 import type { Rules } from "#stage";
 import { paintBare } from "../scene/paintBare";
-import { paintOutcome, paintPrompt, promptNow } from "../scene/paintPrompt";
+import { paintOutcome, paintPrompt, currentPrompt } from "../scene/paintPrompt";
 import { onStage, shownAtRest, shownOfSession } from "../scene/scene";
 import { STAGE_PAINTERS } from "../scene/stagePainters";
 import { readPalette } from "../ui/palette";
@@ -38,7 +38,7 @@ export function paintPlayed(canvas: HTMLCanvasElement, rules: Rules, round: Roun
     STAGE_PAINTERS[scene.stage.kind](picture);
   } else paintBare(ctx, palette, shown, width, height);
   if (scene?.stage.kind === "ropes") return;
-  const now = promptNow(shown);
+  const now = currentPrompt(shown);
   if (now) paintPrompt(ctx, palette, shown, now, width, PROMPT_Y);
   else paintOutcome(ctx, palette, shown, width / 2, PROMPT_Y);
 }

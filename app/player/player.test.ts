@@ -5,7 +5,7 @@ import { compileRules, parseRules, runRules } from "#stage";
 import type { PageListener } from "../input/pageEvents";
 import { beginRound } from "./round";
 import { clockWords } from "./lists";
-import { createRounds, type Small } from "./rounds";
+import { createRounds, type RoundStore } from "./rounds";
 
 const KIT = (() => {
   const read = parseRules(JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")));
@@ -127,7 +127,7 @@ const take = (id: string): Take => ({
 });
 
 /** Creates a store in memory, which may be full. */
-function createSmall(isFull = false): Small {
+function createSmall(isFull = false): RoundStore {
   const kept = new Map<string, string>();
   return {
     getItem: key => kept.get(key) ?? null,

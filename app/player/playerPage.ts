@@ -3,12 +3,12 @@ import { applyAssist, findAssist, type Kit, type Layout, type Take } from "#core
 import { compileRules, type Rules } from "#stage";
 import { applyLayout } from "../edits/edits";
 import { element } from "./elements";
-import { clockWords, tellHeard } from "./lists";
+import { clockWords, showRecognised } from "./lists";
 import { paintPlayed } from "./paintPlayed";
 import { beginRound, type Round, type RoundWorld } from "./round";
 import type { Rounds } from "./rounds";
 import { openSaving } from "./saving";
-import { layStones, tellStones } from "./stones";
+import { createControls, updateControls } from "./stones";
 
 /** The content of a playable page. */
 export interface Played {
@@ -21,7 +21,7 @@ export interface PlayerWorld extends RoundWorld {
   readonly rounds: Rounds;
   readonly save: (name: string, text: string) => void;
   /** Subscribes to changes of the page's size, colours or fonts. */
-  readonly onLooks: (tell: () => void) => void;
+  readonly onLooks: (onChange: () => void) => void;
   readonly nextTurn: (run: () => void) => void;
 }
 
@@ -108,7 +108,7 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
     element("clock").textContent = clockWords(seconds);
     if (heard !== session.trace.count) {
       heard = session.trace.count;
-      tellHeard(element("heard"), session);
+      showRecognised(element("heard"), session);
     }
     if (seconds >= LONGEST_SECONDS) end();
   }
@@ -117,13 +117,13 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
     if (round || !isPainted) {
       isPainted = true;
       paintPlayed(canvas, now.rules, shown);
-      tellStones(hands, round);
+      updateControls(hands, round);
     }
     if (round) tellRound(round);
     world.nextTurn(turn);
   }
   function layHands(): void {
-    layStones(hands, now.rules, now.controls, () => round);
+    createControls(hands, now.rules, now.controls, () => round);
     isPainted = false;
   }
 

@@ -52,17 +52,17 @@ export function beginRound(
   let inHand: Scene["inHand"] = "key";
   let isOver = false;
 
-  function settle(timeMs: number): void {
+  function updateControls(timeMs: number): void {
     session.program.controls.forEach(({ id }, c) => session.setControl(c, held.valueOf(id), timeMs));
   }
   function letGo(isGone: (code: string) => boolean, timeMs: number): void {
     held.letGo(isGone);
-    settle(timeMs);
+    updateControls(timeMs);
   }
   function letAllGo(timeMs: number): void {
     held.letAllGo();
     poller.reset();
-    settle(timeMs);
+    updateControls(timeMs);
   }
   function report(code: string, value: number, isRepeat: boolean, timeMs: number): void {
     if (held.report({ code, value, isRepeat }) !== "") return;
@@ -71,7 +71,7 @@ export function beginRound(
       inHand = device;
       used.add(device);
     }
-    settle(timeMs);
+    updateControls(timeMs);
   }
   const stop = world.listen({
     report: ({ code, value, isRepeat }, timeMs) => report(code, value, isRepeat, timeMs),
@@ -96,7 +96,7 @@ export function beginRound(
     holdOnScreen(controlId, isDown) {
       used.add("touch");
       held.holdOnScreen(controlId, isDown ? 1 : 0);
-      settle(nowMs());
+      updateControls(nowMs());
     },
     turnGate(gateId) {
       const gate = session.program.gates.findIndex(({ id }) => id === gateId);

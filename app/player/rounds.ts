@@ -22,12 +22,12 @@ export interface Rounds {
 }
 
 /** The part of the Storage interface that is used. */
-export type Small = Pick<Storage, "getItem" | "setItem">;
+export type RoundStore = Pick<Storage, "getItem" | "setItem">;
 
 /** The maximum length of a name entered here; two of them form the name of a take. */
-const MOST_LETTERS = 90;
+const MAX_LETTERS = 90;
 
-function readKept(small: Small | undefined, key: string): KeptRound[] {
+function readKept(small: RoundStore | undefined, key: string): KeptRound[] {
   try {
     const kept: unknown = JSON.parse(small?.getItem(key) ?? "[]");
     if (!Array.isArray(kept)) return [];
@@ -44,7 +44,7 @@ function readKept(small: Small | undefined, key: string): KeptRound[] {
 /** Creates the list of rounds of a kit. `localStorage` is undefined if the browser stores nothing. */
 export function createRounds(
   kit: { readonly id: string; readonly name: string },
-  small: Small | undefined,
+  small: RoundStore | undefined,
 ): Rounds {
   const key = `moss-tap/rounds/${kit.id}`;
   let rounds = readKept(small, key);
@@ -61,14 +61,14 @@ export function createRounds(
     list: () => rounds,
     add: take => keep([...rounds, { take, isSent: true }]),
     rename(id, typed) {
-      const name = typed.trim().slice(0, MOST_LETTERS);
+      const name = typed.trim().slice(0, MAX_LETTERS);
       if (name === "") return;
       inFile.delete(id);
       keep(rounds.map(round => (round.take.id === id ? { ...round, take: { ...round.take, name } } : round)));
     },
     setSent: (id, isSent) => keep(rounds.map(round => (round.take.id === id ? { ...round, isSent } : round))),
     toDocument(player) {
-      const name = player.trim().slice(0, MOST_LETTERS);
+      const name = player.trim().slice(0, MAX_LETTERS);
       const takes = rounds.flatMap(({ take, isSent }) => {
         if (!isSent) return [];
         return [name === "" ? take : { ...take, name: `${name}, ${take.name}`, player: name }];

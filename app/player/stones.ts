@@ -7,7 +7,7 @@ import type { Round } from "./round";
 /**
  * Creates a button for each control, held while a finger or the mouse is on it, and one for each manual gate.
  */
-export function layStones(
+export function createControls(
   host: HTMLElement,
   rules: Rules,
   controls: Kit["controls"],
@@ -47,7 +47,7 @@ export function layStones(
 }
 
 /** Updates the buttons to show what is held and which gates are open. */
-export function tellStones(host: HTMLElement, round: Round | undefined): void {
+export function updateControls(host: HTMLElement, round: Round | undefined): void {
   for (const stone of host.querySelectorAll<HTMLElement>(".stone")) {
     const { control, gate } = stone.dataset;
     const at = round?.session.program.gates.findIndex(({ id }) => id === gate) ?? -1;

@@ -3,7 +3,7 @@ import type { Rules } from "#stage";
 
 const SHOWN = 10;
 /** The maximum number of notes searched: in a long session a quiet rule may have none for an hour. */
-const MOST_LOOKED = 4000;
+const MAX_NOTES_SEARCHED = 4000;
 const IS_TOLD = new Set<number>([
   notes.fired.code,
   notes.lapsed.code,
@@ -16,7 +16,7 @@ const IS_TOLD = new Set<number>([
 export type IsWanted = (kind: "pattern" | "move", id: string) => boolean;
 
 /** One recognised event, as listed. */
-export interface HeardLine {
+export interface RecognisedLine {
   readonly note: number;
   readonly frame: number;
   readonly name: string;
@@ -30,7 +30,7 @@ function lineOf(
   trace: Trace,
   note: number,
   isWanted: IsWanted,
-): HeardLine | undefined {
+): RecognisedLine | undefined {
   const event = IS_TOLD.has(trace.kind[note]!) ? formatEvent(program, trace, note) : undefined;
   if (!event || !("id" in event) || (event.kind === "lost" && event.why === "beaten")) return undefined;
   const isMove = event.kind === "performed" || event.kind === "lost";
@@ -49,9 +49,14 @@ function lineOf(
 }
 
 /** Returns the last listed notes before an index of the trace, newest first. */
-export function listHeard(rules: Rules, trace: Trace, end: number, isWanted: IsWanted): HeardLine[] {
-  const lines: HeardLine[] = [];
-  const last = Math.max(0, end - MOST_LOOKED);
+export function listRecognised(
+  rules: Rules,
+  trace: Trace,
+  end: number,
+  isWanted: IsWanted,
+): RecognisedLine[] {
+  const lines: RecognisedLine[] = [];
+  const last = Math.max(0, end - MAX_NOTES_SEARCHED);
   for (let note = end - 1; note >= last && lines.length < SHOWN; note--) {
     const line = lineOf(rules, trace, note, isWanted);
     if (line) lines.push(line);

@@ -11,7 +11,7 @@ const KEY_FONT = '600 17px "Atkinson Hyperlegible Mono Variable", monospace';
 const FRESH_FRAMES = 60;
 
 /** The prompt that is shown. */
-export interface PromptNow {
+export interface CurrentPrompt {
   readonly prompt: number;
   readonly isOpen: boolean;
   /** The frame from which its lead or its window runs. */
@@ -19,7 +19,7 @@ export interface PromptNow {
 }
 
 /** Returns the current prompt: the one shown last. */
-export function promptNow({ state }: Pick<Shown, "state">): PromptNow | undefined {
+export function currentPrompt({ state }: Pick<Shown, "state">): CurrentPrompt | undefined {
   if (!state) return undefined;
   let prompt = -1;
   for (let i = 0; i < state.promptStage.length; i++) {
@@ -81,7 +81,7 @@ export function paintPrompt(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
   scene: Shown,
-  now: PromptNow,
+  now: CurrentPrompt,
   width: number,
   y: number,
 ): void {

@@ -6,14 +6,14 @@ import { Button } from "../ui/Button";
 import type { Notice } from "../ui/notices";
 import { useNotices } from "../ui/noticesContext";
 
-const MOST_DETAILS = 6;
+const MAX_DETAILS = 6;
 
 /** A plain notice disappears after this time; one with an action stays longer. */
 const GOES_AFTER_MS = 8000;
 const WITH_WAY_BACK_MS = 15_000;
 
 /** More notices than this are collapsed into one line. */
-const MOST_SHOWN = 2;
+const MAX_SHOWN = 2;
 
 function NoticeCard({ notice }: { notice: Notice }) {
   const { dismiss } = useNotices();
@@ -22,7 +22,7 @@ function NoticeCard({ notice }: { notice: Notice }) {
     const timer = setTimeout(() => dismiss(notice.id), notice.action ? WITH_WAY_BACK_MS : GOES_AFTER_MS);
     return () => clearTimeout(timer);
   }, [notice, dismiss]);
-  const hidden = notice.details.length - MOST_DETAILS;
+  const hidden = notice.details.length - MAX_DETAILS;
   const acts = [notice.action, notice.other].filter(act => act !== undefined);
   return (
     <li
@@ -31,7 +31,7 @@ function NoticeCard({ notice }: { notice: Notice }) {
       <p className="font-semibold break-words">{notice.title}</p>
       {notice.details.length > 0 && (
         <ul className="max-h-40 overflow-auto break-words text-soft">
-          {notice.details.slice(0, MOST_DETAILS).map(detail => (
+          {notice.details.slice(0, MAX_DETAILS).map(detail => (
             <li key={detail}>{detail}</li>
           ))}
           {hidden > 0 && <li>… and {hidden} more</li>}
@@ -67,7 +67,7 @@ export function NoticeBoard() {
   const list = useStore(store);
   const { trouble } = useStore(storage);
   const [isWhole, setWhole] = useState(false);
-  const shown = isWhole ? list : list.slice(-MOST_SHOWN);
+  const shown = isWhole ? list : list.slice(-MAX_SHOWN);
   const gathered = list.length - shown.length;
   return (
     <div

@@ -61,7 +61,7 @@ test("what the first version left behind in the small store is written into it",
   const tab = openTab();
   await writeFirstVersion(tab.browser.databaseName);
   const left = { ...TAKES[0]!, name: "Left behind" };
-  tab.browser.small.setItem(
+  tab.browser.localStorage.setItem(
     "moss-tap-left-behind",
     JSON.stringify({
       kit: { id: KIT.id, kit: { ...KIT, name: "Renamed" }, changedAt: 5, change: "a name" },

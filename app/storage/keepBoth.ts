@@ -11,11 +11,15 @@ const FROM = "from another tab";
  * it, the rules as a variant, changed takes and layouts under new names. Returns the number of copies kept; 0
  * if both versions are equal.
  */
-export async function keepBoth(db: Database, write: KitWrite, rest: () => Promise<void>): Promise<number> {
+export async function keepBoth(
+  db: Database,
+  write: KitWrite,
+  yieldToUi: () => Promise<void>,
+): Promise<number> {
   const kept = parseKitRecord(await db.get("kits", write.kitId));
   if (isBroken(kept) || !write.record) return 0;
   const packed = await db.getAllFromIndex("parts", "byKit", write.kitId);
-  const theirs = await Promise.all(packed.map(part => unpackPart(part, rest)));
+  const theirs = await Promise.all(packed.map(part => unpackPart(part, yieldToUi)));
   const put: PartRecord[] = write.put.flatMap(part => {
     const other = theirs.find(item => item.list === part.list && item.id === part.id);
     if (other && dequal(other.value, part.value)) return [];

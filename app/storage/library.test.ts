@@ -4,7 +4,7 @@ import { createBrowser, createTimers, until, type TestBrowser } from "../tests/t
 import { openDatabase, type Database } from "./database";
 import { changeOf } from "./kitWrite";
 import { createLibrary, type WriteAnswer } from "./library";
-import { isBroken, PLAIN_ROWS, type KitDocument } from "./records";
+import { isBroken, DEFAULT_SETTINGS, type KitDocument } from "./records";
 import { createTabs } from "./tabs";
 import { documentOf } from "./shelf";
 
@@ -34,14 +34,14 @@ function open(browser: TestBrowser, tabId = "tab", isFull = false) {
   const timers = createTimers();
   const disk = { isFull };
   const unwritable: { readonly text: string; readonly forget: () => void }[] = [];
-  const tabs = createTabs({ tabId, channel: undefined, locks: browser.locks, later: timers.later });
+  const tabs = createTabs({ tabId, channel: undefined, locks: browser.locks, setTimer: timers.setTimer });
   const library = createLibrary({
     name: browser.databaseName,
     tabs,
-    small: browser.small,
+    localStorage: browser.localStorage,
     locks: browser.locks,
-    later: timers.later,
-    rest: () => Promise.resolve(),
+    setTimer: timers.setTimer,
+    yieldToUi: () => Promise.resolve(),
     onUnwritable: ({ text }, forget) => unwritable.push({ text, forget }),
     async open(name, onGone) {
       const db = await openDatabase(name, onGone);
@@ -58,7 +58,7 @@ function open(browser: TestBrowser, tabId = "tab", isFull = false) {
     },
   });
   const put = (before: KitDocument | undefined, now: KitDocument): Promise<WriteAnswer> =>
-    library.write(changeOf(before, now, { rows: PLAIN_ROWS, change: "changed", changedAt: 1 }));
+    library.write(changeOf(before, now, { rows: DEFAULT_SETTINGS, change: "changed", changedAt: 1 }));
   const nameOf = async () => {
     const kept = await library.readKit("k");
     return kept && !isBroken(kept) ? kept.document.kit.name : kept;
@@ -141,14 +141,14 @@ test("what a page set aside as it was left is written by the next, once, and com
   const one = open(browser, "one");
   await one.put(undefined, documentOf(KIT));
   const aside = changeOf(documentOf(KIT), documentOf(named("Left")), {
-    rows: PLAIN_ROWS,
+    rows: DEFAULT_SETTINGS,
     change: "",
     changedAt: 1,
   });
   one.library.setAside(aside);
   const two = open(browser, "two");
   expect(await two.nameOf()).toBe("Left");
-  expect(browser.small.length).toBe(0);
+  expect(browser.localStorage.length).toBe(0);
   await two.put(documentOf(named("Left")), documentOf(named("Newer")));
   one.library.setAside(aside);
   const kept = await open(browser, "three").library.readKit("k");
@@ -159,7 +159,7 @@ test("what a page set aside as it was left is written by the next, once, and com
 
 const asideOf = (before: string, now: string, takes: readonly Take[] = []) =>
   changeOf(documentOf(named(before), takes), documentOf(named(now), takes), {
-    rows: PLAIN_ROWS,
+    rows: DEFAULT_SETTINGS,
     change: "",
     changedAt: 1,
   });
@@ -172,10 +172,10 @@ test("what was set aside stays until it is in storage: a page that cannot write 
   const two = open(browser, "two", true);
   expect(await two.nameOf()).toBe("Left");
   expect(two.library.hasHeld()).toBe(true);
-  expect(browser.small.length).toBe(1);
+  expect(browser.localStorage.length).toBe(1);
   const three = open(browser, "three");
   expect(await three.nameOf()).toBe("Left");
-  expect(browser.small.length).toBe(0);
+  expect(browser.localStorage.length).toBe(0);
 });
 
 test("an edit that is held because the storage is full is set aside when the page is left", async () => {
@@ -203,16 +203,16 @@ test("an edit set aside that is torn, or whose kit is gone, is offered as it is 
   const browser = createBrowser();
   const one = open(browser, "one");
   await one.put(undefined, documentOf(KIT));
-  browser.small.setItem("moss-tap-left:x:k", "{ torn");
+  browser.localStorage.setItem("moss-tap-left:x:k", "{ torn");
   one.library.setAside(asideOf("K", "Ghost"));
   await one.put(documentOf(KIT), documentOf(named("Newer")));
   await one.library.write({ kitId: "k", record: undefined, hasNewRules: false, put: [], drop: [] });
   const two = open(browser, "two");
   expect(await two.library.listKits()).toEqual([]);
   expect(two.unwritable.map(({ text }) => text.includes("Ghost") || text)).toEqual(["{ torn", true]);
-  expect(browser.small.length).toBe(2);
+  expect(browser.localStorage.length).toBe(2);
   for (const { forget } of two.unwritable) forget();
-  expect(browser.small.length).toBe(0);
+  expect(browser.localStorage.length).toBe(0);
 });
 
 test("a record that does not read is set aside with its reasons, and the rest opens", async () => {
@@ -248,21 +248,21 @@ test("without a storage that answers, work goes on in memory and is written when
   const browser = createBrowser();
   const timers = createTimers();
   let answer: (() => void) | undefined;
-  const tabs = createTabs({ tabId: "t", channel: undefined, locks: undefined, later: timers.later });
+  const tabs = createTabs({ tabId: "t", channel: undefined, locks: undefined, setTimer: timers.setTimer });
   const library = createLibrary({
     name: browser.databaseName,
     tabs,
-    small: undefined,
+    localStorage: undefined,
     locks: undefined,
-    later: timers.later,
-    rest: () => Promise.resolve(),
+    setTimer: timers.setTimer,
+    yieldToUi: () => Promise.resolve(),
     open: async (name, onGone) => {
       await new Promise<void>(resolve => (answer = resolve));
       return openDatabase(name, onGone);
     },
   });
   const writing = library.write(
-    changeOf(undefined, documentOf(KIT), { rows: PLAIN_ROWS, change: "", changedAt: 1 }),
+    changeOf(undefined, documentOf(KIT), { rows: DEFAULT_SETTINGS, change: "", changedAt: 1 }),
   );
   await until(() => answer !== undefined);
   timers.pass(3000);

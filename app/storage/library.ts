@@ -16,7 +16,7 @@ import {
   type PartRecord,
 } from "./records";
 import type { RecordingChunk } from "./recordings";
-import { forgetAside, forgetOwn, listLeft, setAside, type LeftWrite, type SmallStore } from "./setAside";
+import { forgetAside, forgetOwn, listLeft, setAside, type LeftWrite, type LocalStore } from "./setAside";
 import { createStatus, troubleOf, type StorageStatus } from "./status";
 import type { Tabs } from "./tabs";
 
@@ -24,12 +24,12 @@ import type { Tabs } from "./tabs";
 export interface LibraryWorld {
   readonly name: string;
   readonly tabs: Tabs;
-  readonly small: SmallStore | undefined;
+  readonly localStorage: LocalStore | undefined;
   readonly locks: Pick<LockManager, "request"> | undefined;
   /** Calls back after a delay; returns a function that cancels it. */
-  readonly later: (ms: number, run: () => void) => () => void;
+  readonly setTimer: (ms: number, run: () => void) => () => void;
   /** Yields between two slices of a long take. */
-  readonly rest: () => Promise<void>;
+  readonly yieldToUi: () => Promise<void>;
   /** Called for writes set aside by earlier pages that cannot be written; `forget` deletes one for good. */
   readonly onUnwritable?: (left: LeftWrite, forget: () => void) => void;
   /** Opens the database; default the browser's own. */
@@ -47,13 +47,14 @@ export interface KeptKit {
  * A write conflict with another tab. `added` is the number of copies kept beside that tab's version; `gone`
  * means it removed the kit.
  */
-export type Second = { readonly state: "changed"; readonly added: number } | { readonly state: "gone" };
+export type WriteConflict =
+  { readonly state: "changed"; readonly added: number } | { readonly state: "gone" };
 
 /**
  * The result of a write. `held`: the browser could not store it; it is kept in memory, read from there, and
  * retried until it is stored.
  */
-export type WriteAnswer = { readonly state: "written" | "held" } | Second;
+export type WriteAnswer = { readonly state: "written" | "held" } | WriteConflict;
 
 /** The storage of kits, with or without a working browser storage. */
 export interface Library {
@@ -91,7 +92,7 @@ export interface Library {
   /** Returns whether anything is held in memory because the browser could not store it. */
   readonly hasHeld: () => boolean;
   /** Adds a listener for held writes that conflict when retried; returns a function that removes it. */
-  readonly onSecond: (listener: (kitId: string, second: Second) => void) => () => void;
+  readonly onConflict: (listener: (kitId: string, second: WriteConflict) => void) => () => void;
   /** Stores a chunk of a recording; false if it could not be stored. */
   readonly addChunk: (chunk: RecordingChunk) => Promise<boolean>;
   /** Returns whether a part is stored, and not only held in memory. */
@@ -110,17 +111,17 @@ export function createLibrary(world: LibraryWorld): Library {
   const status = createStatus();
   const held = new Map<string, KitWrite>();
   const versions = new Map<string, number>();
-  const seconds = new Set<(kitId: string, second: Second) => void>();
+  const seconds = new Set<(kitId: string, second: WriteConflict) => void>();
   let opening: Promise<Database | undefined> | undefined;
   let queue: Promise<unknown> = Promise.resolve();
   let callOff: (() => void) | undefined;
 
-  function settle(): void {
+  function updateStatus(): void {
     if (held.size === 0) status.setState({ trouble: undefined });
   }
 
   function retryLater(): void {
-    callOff ??= world.later(RETRY_MS, () => {
+    callOff ??= world.setTimer(RETRY_MS, () => {
       callOff = undefined;
       void inTurn(retry);
     });
@@ -138,8 +139,8 @@ export function createLibrary(world: LibraryWorld): Library {
    * and dismissed.
    */
   async function writeLeft(db: Database): Promise<void> {
-    for (const left of listLeft(world.small)) {
-      const forget = () => forgetAside(world.small, left.key);
+    for (const left of listLeft(world.localStorage)) {
+      const forget = () => forgetAside(world.localStorage, left.key);
       const { write } = left;
       if (!write) {
         world.onUnwritable?.(left, forget);
@@ -147,7 +148,7 @@ export function createLibrary(world: LibraryWorld): Library {
       }
       try {
         const { state } = await commitWrite(db, write, true);
-        if (state === "changed") await keepBoth(db, write, world.rest);
+        if (state === "changed") await keepBoth(db, write, world.yieldToUi);
         if (state === "gone") world.onUnwritable?.(left, forget);
         else forget();
       } catch (error) {
@@ -175,7 +176,7 @@ export function createLibrary(world: LibraryWorld): Library {
 
   function openOnce(): Promise<Database | undefined> {
     opening ??= new Promise(resolve => {
-      const stop = world.later(OPEN_WITHIN_MS, () => {
+      const stop = world.setTimer(OPEN_WITHIN_MS, () => {
         status.setState({ trouble: "slow" });
         resolve(undefined);
       });
@@ -183,7 +184,7 @@ export function createLibrary(world: LibraryWorld): Library {
         db => {
           stop();
           opening = Promise.resolve(db);
-          settle();
+          updateStatus();
           if (held.size > 0) retryLater();
           resolve(db);
         },
@@ -204,15 +205,15 @@ export function createLibrary(world: LibraryWorld): Library {
       if (!db) throw undefined;
       const written = await commitWrite(db, write);
       held.delete(write.kitId);
-      settle();
+      updateStatus();
       if (written.state === "gone") return { state: "gone" };
       if (written.state === "changed")
-        return { state: "changed", added: await keepBoth(db, write, world.rest) };
+        return { state: "changed", added: await keepBoth(db, write, world.yieldToUi) };
       if (write.record) versions.set(write.kitId, written.version);
       else versions.delete(write.kitId);
       const kind = write.record ? "written" : "removed";
       const changed = [...write.put, ...write.drop].map(({ list, id }) => ({ list, id }));
-      world.tabs.tell({ kind, kitId: write.kitId, changed });
+      world.tabs.broadcast({ kind, kitId: write.kitId, changed });
       return { state: "written" };
     } catch (error) {
       held.set(write.kitId, write);
@@ -245,7 +246,7 @@ export function createLibrary(world: LibraryWorld): Library {
   async function readParts(kitId: string): Promise<PartRecord[]> {
     const raw = await ask<PartRecord[]>(db => db.getAllFromIndex("parts", "byKit", kitId), []);
     const kept: PartRecord[] = [];
-    for (const part of raw) kept.push(await unpackPart(part, world.rest));
+    for (const part of raw) kept.push(await unpackPart(part, world.yieldToUi));
     const write = held.get(kitId);
     if (!write) return kept;
     const isOf = (part: Pick<PartRecord, "list" | "id">) => (other: Pick<PartRecord, "list" | "id">) =>
@@ -303,7 +304,7 @@ export function createLibrary(world: LibraryWorld): Library {
             continue;
           }
           const part = await ask(db => db.get("parts", [id, list, partId]), undefined);
-          if (part) parts.push(await unpackPart(part, world.rest));
+          if (part) parts.push(await unpackPart(part, world.yieldToUi));
         }
       }
       const { lists, broken } = parseParts(record, parts, kept);
@@ -313,7 +314,7 @@ export function createLibrary(world: LibraryWorld): Library {
       const own = held.get(kitId)?.put.find(part => part.list === list && part.id === id);
       if (own) return own.value;
       const part = await ask(db => db.get("parts", [kitId, list, id]), undefined);
-      return part && (await unpackPart(part, world.rest)).value;
+      return part && (await unpackPart(part, world.yieldToUi)).value;
     },
     write: given =>
       inTurn(() => {
@@ -323,7 +324,7 @@ export function createLibrary(world: LibraryWorld): Library {
       }),
     keepBoth: given =>
       inTurn(() =>
-        ask(db => keepBoth(db, { ...given, base: versions.get(given.kitId) ?? 0 }, world.rest), 0),
+        ask(db => keepBoth(db, { ...given, base: versions.get(given.kitId) ?? 0 }, world.yieldToUi), 0),
       ),
     setAside(given) {
       const { tabId } = world.tabs;
@@ -333,12 +334,12 @@ export function createLibrary(world: LibraryWorld): Library {
         const before = held.get(given.kitId);
         all.set(given.kitId, before ? joinWrites(before, write) : write);
       }
-      for (const write of all.values()) setAside(world.small, tabId, write);
+      for (const write of all.values()) setAside(world.localStorage, tabId, write);
     },
-    forgetAside: kitId => forgetOwn(world.small, world.tabs.tabId, kitId),
+    forgetAside: kitId => forgetOwn(world.localStorage, world.tabs.tabId, kitId),
     writeLeft: () => inTurn(() => ask(writeLeft, undefined)),
     hasHeld: () => held.size > 0,
-    onSecond(listener) {
+    onConflict(listener) {
       seconds.add(listener);
       return () => void seconds.delete(listener);
     },

@@ -84,7 +84,7 @@ const keptArcSchema = v.object({
 });
 export type KeptArc = Readonly<v.InferOutput<typeof keptArcSchema>>;
 
-const rowOrderSchema = v.object({
+const kitSettingsSchema = v.object({
   folded: v.array(v.string()),
   order: v.array(v.string()),
   /** The choice while a rule is being shaped (default "rule"), and elsewhere (default "stirring"). */
@@ -135,20 +135,20 @@ const rowOrderSchema = v.object({
 });
 
 /** The settings stored beside a kit: folded groups, the order of rows, warnings marked as intended. */
-export type RowOrder = Readonly<v.InferOutput<typeof rowOrderSchema>>;
+export type KitSettings = Readonly<v.InferOutput<typeof kitSettingsSchema>>;
 
 /** The number of mappings stored with a kit. */
 const MAPPINGS_KEPT = 12;
 
 /** Returns settings with these mappings first, each once. */
-export function rememberMappings(rows: RowOrder, mappings: readonly Mapping[]): RowOrder {
+export function rememberMappings(rows: KitSettings, mappings: readonly Mapping[]): KitSettings {
   const told = new Set(mappings.map(mapping => JSON.stringify(mapping)));
   const others = (rows.mappings ?? []).filter(other => !told.has(JSON.stringify(other)));
   const all = [...mappings, ...others].slice(0, MAPPINGS_KEPT);
-  return { ...rows, mappings: all as NonNullable<RowOrder["mappings"]> };
+  return { ...rows, mappings: all as NonNullable<KitSettings["mappings"]> };
 }
 
-export const PLAIN_ROWS: RowOrder = { folded: [], order: [] };
+export const DEFAULT_SETTINGS: KitSettings = { folded: [], order: [] };
 
 const kitRecordSchema = v.object({
   id: v.string(),
@@ -158,7 +158,7 @@ const kitRecordSchema = v.object({
   /** The time of the last change, ms since 1970, and a short description. */
   changedAt: v.fallback(v.number(), 0),
   change: v.fallback(v.string(), ""),
-  rows: v.fallback(rowOrderSchema, { folded: [], order: [] }),
+  rows: v.fallback(kitSettingsSchema, { folded: [], order: [] }),
   /** The ids of the parts beside the kit, list by list, in order. */
   order: v.fallback(v.record(v.string(), v.array(v.string())), {}),
 });
@@ -170,7 +170,7 @@ export interface KitRecord {
   readonly version: number;
   readonly changedAt: number;
   readonly change: string;
-  readonly rows: RowOrder;
+  readonly rows: KitSettings;
   readonly order: Readonly<Partial<Record<PartList, readonly string[]>>>;
 }
 
@@ -191,9 +191,9 @@ export function packPart(part: PartRecord): PartRecord {
  * Unpacks a part from the database in slices. Contents of another form are returned as they are, and fail to
  * parse later.
  */
-export async function unpackPart(part: PartRecord, rest: () => Promise<void>): Promise<PartRecord> {
+export async function unpackPart(part: PartRecord, yieldToUi: () => Promise<void>): Promise<PartRecord> {
   if (!Object.hasOwn(PARTS, part.list)) return part;
-  return { ...part, value: await PARTS[part.list].unpack(part.value, rest) };
+  return { ...part, value: await PARTS[part.list].unpack(part.value, yieldToUi) };
 }
 
 /** The key of a part within its kit. */

@@ -3,7 +3,7 @@ import type { KitWrite } from "./kitWrite";
 import { isBroken, parseKitRecord, PART_LISTS, PARTS, type PartList, type PartRecord } from "./records";
 
 /** The part of localStorage that is used. It writes synchronously, so it survives the closing of a page. */
-export type SmallStore = Pick<Storage, "getItem" | "setItem" | "removeItem" | "key" | "length">;
+export type LocalStore = Pick<Storage, "getItem" | "setItem" | "removeItem" | "key" | "length">;
 
 const PREFIX = "moss-tap-left:";
 /** The key used by version 1 of the application. */
@@ -15,7 +15,7 @@ const keyOf = (tabId: string, kitId: string) => `${PREFIX}${tabId}:${kitId}`;
  * Stores a tab's write for the next page. Returns false if the browser has no room; then only the regular
  * write remains.
  */
-export function setAside(store: SmallStore | undefined, tabId: string, write: KitWrite): boolean {
+export function setAside(store: LocalStore | undefined, tabId: string, write: KitWrite): boolean {
   try {
     store?.setItem(keyOf(tabId, write.kitId), JSON.stringify(write));
     return store !== undefined;
@@ -26,7 +26,7 @@ export function setAside(store: SmallStore | undefined, tabId: string, write: Ki
 }
 
 /** Deletes what was set aside under a key; an unavailable store keeps it. */
-export function forgetAside(store: SmallStore | undefined, key: string): void {
+export function forgetAside(store: LocalStore | undefined, key: string): void {
   try {
     store?.removeItem(key);
   } catch (error) {
@@ -35,7 +35,7 @@ export function forgetAside(store: SmallStore | undefined, key: string): void {
 }
 
 /** Deletes what a tab has set aside for a kit, because it is stored. */
-export function forgetOwn(store: SmallStore | undefined, tabId: string, kitId: string): void {
+export function forgetOwn(store: LocalStore | undefined, tabId: string, kitId: string): void {
   forgetAside(store, keyOf(tabId, kitId));
 }
 
@@ -121,7 +121,7 @@ function parseLeft(key: string, text: string): KitWrite | undefined {
 }
 
 /** Returns everything that earlier pages have set aside. Entries remain until they are deleted by key. */
-export function listLeft(store: SmallStore | undefined): LeftWrite[] {
+export function listLeft(store: LocalStore | undefined): LeftWrite[] {
   if (!store) return [];
   try {
     const keys = Array.from({ length: store.length }, (_, k) => store.key(k));

@@ -9,18 +9,18 @@ import {
   isBroken,
   NO_PARTS,
   PART_LISTS,
-  PLAIN_ROWS,
+  DEFAULT_SETTINGS,
   type Broken,
   type KitDocument,
   type KitRecord,
   type Part,
-  type RowOrder,
+  type KitSettings,
 } from "./records";
 
 /** A kit removed from the shelf, with everything needed to restore it exactly. */
 export interface TakenOff {
   readonly document: KitDocument;
-  readonly rows: RowOrder;
+  readonly rows: KitSettings;
 }
 
 /** The parts that come with a kit or are added to it. */
@@ -80,7 +80,7 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     before: KitDocument | undefined,
     now: KitDocument,
     change: string,
-    rows = PLAIN_ROWS,
+    rows = DEFAULT_SETTINGS,
   ): Promise<WriteAnswer> {
     return library.write(changeOf(before, now, { rows, change, changedAt: nowMs() }));
   }
@@ -120,7 +120,7 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     return missing;
   }
 
-  async function add(document: KitDocument, change: string, rows?: RowOrder): Promise<Added> {
+  async function add(document: KitDocument, change: string, rows?: KitSettings): Promise<Added> {
     const kept = await library.readKit(document.kit.id);
     if (kept === undefined) {
       const now = tidy(document);

@@ -34,9 +34,9 @@ export interface Pen {
 /** The tabs of this browser that have the application open. */
 export interface Tabs {
   readonly tabId: string;
-  readonly tell: (message: Omit<TabMessage, "tabId">) => void;
+  readonly broadcast: (message: Omit<TabMessage, "tabId">) => void;
   /** Subscribes to messages of other tabs; returns a function that unsubscribes. */
-  readonly hear: (listener: (message: TabMessage) => void) => () => void;
+  readonly subscribe: (listener: (message: TabMessage) => void) => () => void;
   /**
    * Requests the pen of a kit. `onTurn` is called at once with its holder, and whenever that changes;
    * `onAsked` is called when another tab requests it: store pending changes, it is handed over when the
@@ -57,7 +57,7 @@ export interface TabsWorld {
   readonly tabId: string;
   readonly channel: Pick<BroadcastChannel, "postMessage" | "addEventListener"> | undefined;
   readonly locks: Pick<LockManager, "request"> | undefined;
-  readonly later: (ms: number, run: () => void) => () => void;
+  readonly setTimer: (ms: number, run: () => void) => () => void;
 }
 
 /** The time the holder has to hand over the pen; a frozen or stuck tab does not respond. */
@@ -68,14 +68,14 @@ function isStolen(error: unknown): boolean {
 }
 
 /** Creates the tabs. Without locks every tab may write, and the version of a record detects conflicts. */
-export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
+export function createTabs({ tabId, channel, locks, setTimer }: TabsWorld): Tabs {
   const listeners = new Set<(message: TabMessage) => void>();
   channel?.addEventListener("message", ({ data }: MessageEvent<unknown>) => {
     const read = v.safeParse(messageSchema, data);
-    if (read.success && read.output.tabId !== tabId) for (const hear of listeners) hear(read.output);
+    if (read.success && read.output.tabId !== tabId) for (const listener of listeners) listener(read.output);
   });
-  const tell: Tabs["tell"] = message => channel?.postMessage({ ...message, tabId });
-  const hear: Tabs["hear"] = listener => {
+  const broadcast: Tabs["broadcast"] = message => channel?.postMessage({ ...message, tabId });
+  const subscribe: Tabs["subscribe"] = listener => {
     listeners.add(listener);
     return () => void listeners.delete(listener);
   };
@@ -123,7 +123,7 @@ export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
       waiting?.abort();
       waiting = undefined;
     }
-    const stopHearing = hear(message => {
+    const unsubscribe = subscribe(message => {
       if (message.kind !== "pen" || message.kitId !== kitId) return;
       if (!letGo) {
         // Another tab in the queue requested it: let it pass.
@@ -164,8 +164,8 @@ export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
         if (letGo || isOver) return;
         stopWaiting();
         wait();
-        tell({ kind: "pen", kitId });
-        later(HAND_OVER_MS, () => {
+        broadcast({ kind: "pen", kitId });
+        setTimer(HAND_OVER_MS, () => {
           if (letGo || isOver) return;
           stopWaiting();
           void request({ steal: true });
@@ -173,7 +173,7 @@ export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
       },
       giveUp() {
         isOver = true;
-        stopHearing();
+        unsubscribe();
         stopWaiting();
         letGo?.();
         letGo = undefined;
@@ -212,5 +212,5 @@ export function createTabs({ tabId, channel, locks, later }: TabsWorld): Tabs {
     return (await locks.request(aliveName(id), { ifAvailable: true }, lock => lock === null)) as boolean;
   }
 
-  return { tabId, tell, hear, askForPen, markAlive, isAlive };
+  return { tabId, broadcast, subscribe, askForPen, markAlive, isAlive };
 }

@@ -12,7 +12,7 @@ export function createTimers() {
   let waiting: { readonly atMs: number; readonly run: () => void }[] = [];
   return {
     nowMs: () => nowMs,
-    later(ms: number, run: () => void) {
+    setTimer(ms: number, run: () => void) {
       const entry = { atMs: nowMs + ms, run };
       waiting.push(entry);
       return () => void (waiting = waiting.filter(other => other !== entry));
@@ -77,7 +77,7 @@ export function createLocks(): Pick<LockManager, "request"> {
 export function createBrowser() {
   const channel = new EventTarget();
   const kept = new Map<string, string>();
-  const small = {
+  const localStorage = {
     getItem: (key: string) => kept.get(key) ?? null,
     setItem: (key: string, value: string) => void kept.set(key, value),
     removeItem: (key: string) => void kept.delete(key),
@@ -87,7 +87,7 @@ export function createBrowser() {
     },
   };
   const databaseName = `test-${Math.round(performance.now() * 1000)}-${browsers++}`;
-  return { databaseName, locks: createLocks(), small, channel };
+  return { databaseName, locks: createLocks(), localStorage, channel };
 }
 let browsers = 0;
 export type TestBrowser = ReturnType<typeof createBrowser>;
@@ -111,13 +111,13 @@ export function openTab(browser: TestBrowser = createBrowser(), change: Partial<
     databaseName: browser.databaseName,
     nowMs: timers.nowMs,
     wallMs: () => 1_700_000_000_000 + timers.nowMs(),
-    later: timers.later,
-    rest: () => Promise.resolve(),
+    setTimer: timers.setTimer,
+    yieldToUi: () => Promise.resolve(),
     nextTurn(run) {
       turns.push(run);
       return () => void (turns = turns.filter(other => other !== run));
     },
-    small: browser.small,
+    localStorage: browser.localStorage,
     locks,
     channel: {
       postMessage: data =>

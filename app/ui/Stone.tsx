@@ -62,7 +62,7 @@ export function Stone({
     if (next !== value) onChange(next);
     else setTrouble(rules.limit(by));
   };
-  const settle = (typed: string) => {
+  const commit = (typed: string) => {
     const read = rules.read(typed);
     if (!read.ok) return setTrouble(read.reason);
     forget();
@@ -74,7 +74,7 @@ export function Stone({
     if (by !== undefined) {
       event.preventDefault();
       stepBy(by * (event.shiftKey ? 10 : 1));
-    } else if (event.key === "Enter") settle(shown);
+    } else if (event.key === "Enter") commit(shown);
     else if (event.key === "Escape") forget();
   };
   const onPointerDown = (event: PointerEvent<HTMLInputElement>) => {
@@ -128,7 +128,7 @@ export function Stone({
         inputMode="text"
         spellCheck={false}
         onChange={event => setDraft(event.target.value)}
-        onBlur={() => draft !== undefined && settle(draft)}
+        onBlur={() => draft !== undefined && commit(draft)}
         onKeyDown={onKeyDown}
         onPointerDown={onPointerDown}
       />

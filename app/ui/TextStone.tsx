@@ -17,7 +17,7 @@ export function TextStone({
   onChange: (value: string) => void;
 }) {
   const [draft, setDraft] = useState<string | undefined>();
-  const settle = () => {
+  const commit = () => {
     if (draft === undefined) return;
     const typed = draft.trim();
     setDraft(undefined);
@@ -35,9 +35,9 @@ export function TextStone({
       spellCheck={false}
       value={draft ?? value}
       onChange={event => setDraft(event.target.value)}
-      onBlur={settle}
+      onBlur={commit}
       onKeyDown={event => {
-        if (event.key === "Enter") settle();
+        if (event.key === "Enter") commit();
         if (event.key === "Escape") setDraft(undefined);
       }}
     />

@@ -32,7 +32,7 @@ export interface Notices {
 }
 
 /** The maximum number of notices kept; the oldest are dropped first. */
-const MOST = 30;
+const MAX_NOTICES = 30;
 
 /** Creates the notices of one page. `saveRaw` saves a value as a file. */
 export function createNotices(saveRaw: (name: string, raw: unknown) => void): Notices {
@@ -41,7 +41,7 @@ export function createNotices(saveRaw: (name: string, raw: unknown) => void): No
   const tell = (notice: Omit<Notice, "id">) =>
     store.setState(
       [...store.getState().filter(other => other.title !== notice.title), { ...notice, id: nextId++ }].slice(
-        -MOST,
+        -MAX_NOTICES,
       ),
       true,
     );

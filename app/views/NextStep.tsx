@@ -7,10 +7,10 @@ import { useDesk, useDocument } from "../document/context";
  */
 export function NextStep({ view, isDone, children }: { view: string; isDone: boolean; children: ReactNode }) {
   const { workbench } = useDesk();
-  const wasDone = useDocument(state => state.rows.done?.includes(view) ?? false);
+  const wasDone = useDocument(state => state.settings.done?.includes(view) ?? false);
   useEffect(() => {
     if (!isDone || wasDone) return;
-    workbench.arrangeTape(rows => ({ ...rows, done: [...(rows.done ?? []), view] }));
+    workbench.updateKitSettings(settings => ({ ...settings, done: [...(settings.done ?? []), view] }));
   }, [workbench, isDone, wasDone, view]);
   if (isDone || wasDone) return null;
   return (

@@ -20,7 +20,7 @@ import { TextStone } from "../ui/TextStone";
 import { useDesk, useDocument } from "../document/context";
 
 /** The maximum count of taps, presses or levels in a rule. */
-const MOST_COUNT = 999;
+const MAX_COUNT = 999;
 
 const WAYS = ["", "down-left", "down", "down-right", "left", "centre", "right", "up-left", "up", "up-right"];
 
@@ -119,7 +119,7 @@ function PlainPart({ part, kit, hand }: PartProps) {
           label={part.label}
           value={part.value}
           least={part.least}
-          most={MOST_COUNT}
+          most={MAX_COUNT}
           isWhole
           onChange={set}
           beginStep={workbench.beginStep}

@@ -17,7 +17,7 @@ import { RuleMap } from "./shape/RuleMap";
 import { describeRule, listRules, type RuleItem } from "./shape/rules";
 import { TryIt } from "./shape/TryIt";
 import { useRestedRules } from "./shape/useRestedRules";
-import { curesOf, sayFinding } from "./warningWords";
+import { curesOf, formatWarning } from "./warningWords";
 import { useDesk, useDocument, useEvaluation, useHistory } from "../document/context";
 import { gatesOfStage } from "#stage";
 import { useTape } from "../tape/hand/context";
@@ -41,7 +41,7 @@ function Trouble({ issue }: { issue: Issue }) {
   const isFault = issue.severity === "fault";
   return (
     <p role={isFault ? "alert" : undefined} className={`mt-2 text-foxglove ${isFault ? "" : "text-sm"}`}>
-      {sayFinding(issue)}{" "}
+      {formatWarning(issue)}{" "}
       {curesOf(issue).map(cure => (
         <Button key={cure.words} className="ml-1" onClick={() => workbench.editKit(cure.words, cure.edit)}>
           {cure.words}
@@ -68,7 +68,7 @@ export function ShapeView() {
   const takes = useDocument(state => state.takes);
   const faults = useEvaluation(state => state.faults);
   const all = useEvaluation(state => state.warnings);
-  const wanted = useDocument(state => state.rows.wanted);
+  const wanted = useDocument(state => state.settings.wanted);
   const { canUndo } = useHistory();
   const [search] = useSearchParams();
   const rules = useMemo(() => (kit ? listRules(kit) : []), [kit]);

@@ -1,7 +1,7 @@
 import { firstNoteAfter } from "#core";
 import { useDesk, useEvaluated, usePlayback } from "../document/context";
 import { usePadState } from "../input/context";
-import { listHeard, type IsWanted } from "../scene/listHeard";
+import { listRecognised, type IsWanted } from "../scene/listHeard";
 
 const anything: IsWanted = () => true;
 
@@ -23,7 +23,7 @@ export function Ticker({
   const replayed = isReplayTold && !session ? evaluated : undefined;
   const reached = usePlayback(({ frame }) => (replayed ? firstNoteAfter(replayed.trace, frame) : 0));
   const told = session ?? replayed;
-  const lines = told ? listHeard(told.rules, told.trace, session ? live : reached, only) : [];
+  const lines = told ? listRecognised(told.rules, told.trace, session ? live : reached, only) : [];
   if (lines.length === 0) {
     return (
       <p className="text-sm text-soft">

@@ -3,7 +3,7 @@ import { Link, useSearchParams } from "react-router";
 import { readKeyLabels } from "../input/keyLabels";
 import { Clock } from "./wire/Clock";
 import { Figures } from "./wire/Figures";
-import { HearCard } from "./wire/HearCard";
+import { KeyCard } from "./wire/HearCard";
 import { Keys } from "./wire/Keys";
 import { Modes } from "./wire/Modes";
 import { RawLog } from "./wire/RawLog";
@@ -66,7 +66,7 @@ export function WireView() {
         {place === "figures" && <Figures />}
       </div>
       <div className="flex min-h-0 flex-col border-l border-line">
-        <HearCard code={place === "keys" ? chosen : undefined} />
+        <KeyCard code={place === "keys" ? chosen : undefined} />
         <RawLog />
       </div>
     </div>

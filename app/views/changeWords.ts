@@ -10,11 +10,11 @@ function show(value: unknown): string {
 const LISTS = ["controls", "sticks", "gates", "patterns", "moves", "modes", "prompts"] as const;
 
 /** Formats a change of a kit: "Hop, buffer: 2f, was 6f". */
-export function formatChange(kit: Kit, { path, was, is }: Change): string {
+export function formatChange(kit: Kit, { path, before, after }: Change): string {
   const [list, place, ...rest] = path;
   const named = LISTS.find(item => item === list);
   const item = named && typeof place === "number" ? kit[named]?.[place] : undefined;
   const subject = named && item ? nameOf(kit, named, item.id) : String(list);
   const field = (item ? rest : path.slice(1)).join(" ");
-  return `${subject}${field ? `, ${field}` : ""}: ${show(is)}, was ${show(was)}`;
+  return `${subject}${field ? `, ${field}` : ""}: ${show(after)}, was ${show(before)}`;
 }

@@ -1,7 +1,7 @@
 import { deleteAt, formatFinding, type Issue, type Kit } from "#core";
 
 /** Formats an issue for display beside its rule, without the place. */
-export function sayFinding(issue: Issue): string {
+export function formatWarning(issue: Issue): string {
   const words = formatFinding(issue);
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 }

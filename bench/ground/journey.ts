@@ -30,7 +30,7 @@ import { buildTape } from "../../app/tape/model/buildTape";
  * The maximum frames of a take run here: those the page runs synchronously; longer ones are sliced in its
  * workers.
  */
-const MOST_FRAMES = 20_000;
+const MAX_FRAMES = 20_000;
 
 /** The result of one document. */
 export interface Journey {
@@ -71,7 +71,7 @@ type Trace = ReturnType<typeof beginRun>["trace"];
 function walkRun(rules: Rules, take: Take): void {
   const whole = readTake(rules.program, take);
   const course = beginRun(rules, whole);
-  course.runTo(Math.min(whole.frames, MOST_FRAMES));
+  course.runTo(Math.min(whole.frames, MAX_FRAMES));
   const { trace } = course;
   for (const fate of readOutcomes(rules.program, trace).presses.slice(0, 200)) formatFate(rules, trace, fate);
   buildTape(rules, trace, take);

@@ -21,7 +21,7 @@ export function ratesOf(check: Check, kitRateHz: number, more: readonly number[]
 }
 
 /** Returns whether a check applies to a take. */
-export function isAskedOf(check: Check, takeId: string): boolean {
+export function appliesTo(check: Check, takeId: string): boolean {
   return !check.off && (check.on === "*" || check.on.includes(takeId));
 }
 
@@ -43,7 +43,7 @@ export function orderResults(
     if (check.off) return [];
     const rates = ratesOf(check, kitRateHz, more);
     const found = takeIds.flatMap((take, t) =>
-      isAskedOf(check, take)
+      appliesTo(check, take)
         ? rates.map(rate => ({ check: check.id, take, rate, ...verdictOf(c, t, rate) }))
         : [],
     );

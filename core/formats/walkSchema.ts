@@ -51,19 +51,19 @@ export function findLeaves(
   schema: AnySchema,
   value: unknown,
   leaves: ReadonlySet<unknown>,
-  tell: (path: readonly PathStep[], value: unknown) => void,
+  onLeaf: (path: readonly PathStep[], value: unknown) => void,
   path: readonly PathStep[] = [],
 ): void {
-  if (leaves.has(schema)) return tell(path, value);
-  if (schema.wrapped) return findLeaves(schema.wrapped, value, leaves, tell, path);
+  if (leaves.has(schema)) return onLeaf(path, value);
+  if (schema.wrapped) return findLeaves(schema.wrapped, value, leaves, onLeaf, path);
   if (schema.options && schema.type !== "picklist") {
     const option = likeliest(schema.options, value);
-    if (option) findLeaves(option, value, leaves, tell, path);
+    if (option) findLeaves(option, value, leaves, onLeaf, path);
   } else if (Array.isArray(value)) {
-    if (schema.item) value.forEach((item, k) => findLeaves(schema.item!, item, leaves, tell, [...path, k]));
+    if (schema.item) value.forEach((item, k) => findLeaves(schema.item!, item, leaves, onLeaf, [...path, k]));
   } else if (isRecord(value) && schema.entries)
     for (const [key, item] of Object.entries(value)) {
       const entry = Object.hasOwn(schema.entries, key) ? schema.entries[key] : undefined;
-      if (entry) findLeaves(entry, item, leaves, tell, [...path, key]);
+      if (entry) findLeaves(entry, item, leaves, onLeaf, [...path, key]);
     }
 }

@@ -2,7 +2,7 @@ import type { Kit } from "../kit/schema";
 import type { Take } from "./takeSchema";
 
 /** The number of controls named before the sentence shortens the rest. */
-const MOST_NAMED = 12;
+const MAX_CONTROLS_NAMED = 12;
 
 /**
  * Returns a sentence on the controls that a take recorded for another kit has and this kit lacks; undefined
@@ -16,6 +16,6 @@ export function foreignWords(take: Take, kit: Kit): string | undefined {
   const lacking =
     strange.length === 0
       ? "its controls are all here"
-      : `${kit.id} has no ${strange.slice(0, MOST_NAMED).join(", ")}: those presses are not heard`;
+      : `${kit.id} has no ${strange.slice(0, MAX_CONTROLS_NAMED).join(", ")}: those presses are not heard`;
   return `was recorded for ${take.kit}; ${lacking}`;
 }

@@ -101,9 +101,9 @@ export function unpackTake(input: unknown): unknown {
  * Unpacks like `unpackTake`, in slices with a yield between them, so that a take of hours does not block the
  * page.
  */
-export async function unpackGently(input: unknown, rest: () => Promise<void>): Promise<unknown> {
+export async function unpackGently(input: unknown, pause: () => Promise<void>): Promise<unknown> {
   const steps = unpackBySteps(input);
   let step = steps.next();
-  for (; !step.done; step = steps.next()) await rest();
+  for (; !step.done; step = steps.next()) await pause();
   return step.value;
 }

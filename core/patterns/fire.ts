@@ -82,7 +82,7 @@ export function lapse(state: State, trace: Trace, i: number, why: LapseReason, r
 }
 
 /** Sets a pattern's phase after a step in which it neither fired nor lapsed. */
-export function settle(state: State, i: number, phase: number): void {
+export function setPhase(state: State, i: number, phase: number): void {
   if (state.phase[i] !== FIRED && state.phase[i] !== LAPSED) state.phase[i] = phase;
 }
 

@@ -1,7 +1,7 @@
 import type { Program, PromptProgram } from "../run/program";
 import { FIRED, HIDDEN, LEADING, OPEN, type State } from "../run/state";
 import { GRADED, OK, type Trace } from "../trace/trace";
-import { endShowing, failPrompt, notePrompt, openedTicks, promptNow } from "./promptState";
+import { endShowing, failPrompt, notePrompt, openedTicks, promptClock } from "./promptState";
 import { takeEdges } from "./takenEdges";
 
 /** Returns whether all edges of the pattern's fire are on or after a frame. */
@@ -56,7 +56,7 @@ export function judgePrompts(program: Program, state: State, trace: Trace): void
     const answer = stage === OPEN ? findAnswer(program, prompt, state, p) : -1;
     if (answer >= 0) {
       const offTicks = Math.abs(
-        promptNow(prompt, state) - openedTicks(prompt, state, p) - prompt.targetTicks,
+        promptClock(prompt, state) - openedTicks(prompt, state, p) - prompt.targetTicks,
       );
       endShowing(program, state, p, true);
       notePrompt(state, trace, p, gradeOf(prompt, offTicks), answer);

@@ -36,7 +36,7 @@ export function failPrompt(
 }
 
 /** Returns the current time on the prompt's clock, in ticks. */
-export function promptNow(prompt: PromptProgram, state: State): number {
+export function promptClock(prompt: PromptProgram, state: State): number {
   return nowOn(prompt.isReal, state);
 }
 

@@ -1,7 +1,7 @@
 import type { Program, PromptProgram } from "../run/program";
 import { HIDDEN, LEADING, OPEN, type State } from "../run/state";
 import { OPENED, SHOWN, type Trace } from "../trace/trace";
-import { failPrompt, notePrompt, openedTicks, promptNow, shownTicks } from "./promptState";
+import { failPrompt, notePrompt, openedTicks, promptClock, shownTicks } from "./promptState";
 
 /**
  * Returns whether this prompt is to be shown on this frame. A start by time occurs once, whether or not the
@@ -17,7 +17,7 @@ function isCalled(prompt: PromptProgram, state: State, p: number): boolean {
       prompt.startsOn === "any" || (prompt.startsOn === "success") === (state.promptSucceeded[other] === 1)
     );
   }
-  if (state.promptAtPassed[p] === 1 || promptNow(prompt, state) < prompt.startsAtTicks) return false;
+  if (state.promptAtPassed[p] === 1 || promptClock(prompt, state) < prompt.startsAtTicks) return false;
   state.promptAtPassed[p] = 1;
   return true;
 }
@@ -43,7 +43,7 @@ export function stepPrompts(program: Program, state: State, trace: Trace): void 
   for (let p = 0; p < prompts.length; p++) {
     if (state.promptStage[p] !== OPEN) continue;
     const prompt = prompts[p]!;
-    if (promptNow(prompt, state) - openedTicks(prompt, state, p) > prompt.windowTicks) {
+    if (promptClock(prompt, state) - openedTicks(prompt, state, p) > prompt.windowTicks) {
       failPrompt(program, state, trace, p, "too-late");
     }
   }
@@ -56,7 +56,7 @@ export function stepPrompts(program: Program, state: State, trace: Trace): void 
   for (let p = 0; p < prompts.length; p++) {
     if (state.promptStage[p] !== LEADING) continue;
     const prompt = prompts[p]!;
-    if (promptNow(prompt, state) - shownTicks(prompt, state, p) >= prompt.leadTicks)
+    if (promptClock(prompt, state) - shownTicks(prompt, state, p) >= prompt.leadTicks)
       open(program, state, trace, p);
   }
 }

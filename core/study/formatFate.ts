@@ -5,7 +5,7 @@ import { lapseWords } from "../trace/reasonWords";
 import { firstNoteAfter, LOSS_REASONS, type Trace } from "../trace/trace";
 import { joinNames } from "../formats/words";
 import { gateName as nameOfGate } from "../kit/names";
-import { tellingLosses, type Fate, type Loss } from "./outcomes/fate";
+import { explainingLosses, type Fate, type Loss } from "./outcomes/fate";
 
 /** A kit and the program compiled from it. */
 export interface RulesRead {
@@ -85,7 +85,7 @@ function whyLost(kit: Kit, program: Program, trace: Trace, loss: Loss): string {
 
 /** Formats why a press was lost, once per move; omits replaced requests if others give more information. */
 function whyAllLost(kit: Kit, program: Program, trace: Trace, fate: Fate): string {
-  const last = new Map(tellingLosses(fate).map(loss => [loss.move, loss]));
+  const last = new Map(explainingLosses(fate).map(loss => [loss.move, loss]));
   return [...last.values()].map(loss => whyLost(kit, program, trace, loss)).join("; ");
 }
 

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import { mustCompile, sketchKit } from "../tests/strips";
-import { listHearers } from "./hearers";
+import { listPatternSights } from "./hearers";
 
 const KIT = sketchKit("ab", {
   modes: [
@@ -28,7 +28,7 @@ const KIT = sketchKit("ab", {
 test("each pattern of a control hears it, or something keeps it from hearing, mode by mode", () => {
   const program = mustCompile(KIT);
   const told = (control: number, mode: number) =>
-    listHearers(program, control, mode).map(hearer => [
+    listPatternSights(program, control, mode).map(hearer => [
       program.patterns[hearer.pattern]!.id,
       hearer.verdict,
       hearer.by,

@@ -1,7 +1,7 @@
 import type { PatternProgram, Program } from "../run/program";
 
 /** Whether a pattern sees one of its controls in a mode, and what hides it otherwise. */
-export interface Hearer {
+export interface PatternSight {
   /** Indices into the program's lists; `by` is the capturing pattern, −1 otherwise. */
   readonly pattern: number;
   readonly verdict: "hears" | "off" | "other-mode" | "captured";
@@ -18,11 +18,11 @@ function isActive(pattern: PatternProgram, mode: number): boolean {
  * capture them, while it is active. A stick's direction counts as a use of its four controls. Prompts that
  * capture are ignored, since they come and go. Source: frame rules, section 4, on hiding.
  */
-export function listHearers(program: Program, control: number, mode: number): Hearer[] {
+export function listPatternSights(program: Program, control: number, mode: number): PatternSight[] {
   const captor = program.patterns.findIndex(
     pattern => pattern.captures && isActive(pattern, mode) && pattern.controls.includes(control),
   );
-  return program.patterns.flatMap((pattern, i): Hearer[] => {
+  return program.patterns.flatMap((pattern, i): PatternSight[] => {
     if (!pattern.controls.includes(control)) return [];
     if (pattern.isOff) return [{ pattern: i, verdict: "off", by: -1 }];
     if (!isActive(pattern, mode)) return [{ pattern: i, verdict: "other-mode", by: -1 }];

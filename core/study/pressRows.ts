@@ -4,7 +4,7 @@ import { notes } from "../trace/noteKinds";
 import { formatLoss } from "../trace/notes/lost";
 import { firstAbove } from "../trace/rising";
 import { LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY, type Trace } from "../trace/trace";
-import { isOfGate, tellingLoss } from "./outcomes/fate";
+import { isOfGate, explainingLoss } from "./outcomes/fate";
 import { readOutcomes } from "./outcomes/readOutcomes";
 
 /** The type of a column's values: text, whole numbers, or any numbers. Values may be missing. */
@@ -79,7 +79,7 @@ export function listPressRows(program: Program, trace: Trace, take: Pick<Take, "
     while (m + 1 < modes.length && modes[m + 1]!.frame <= fate.frame) m++;
     const use = fate.uses[0];
     const isMove = use?.kind === "move";
-    const loss = use ? undefined : tellingLoss(fate);
+    const loss = use ? undefined : explainingLoss(fate);
     const lapse = fate.lapses[0];
     const fired = fate.fires[0];
     const rule = fired ?? lapse;

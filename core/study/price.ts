@@ -182,7 +182,7 @@ function lineWords(kit: Kit, line: PriceLine): string {
 }
 
 /** The number of lines written out in full. */
-const MOST_LINES = 4;
+const MAX_LINES = 4;
 
 /**
  * Formats a price: "nothing else changes in all 4 takes", "over all 4 takes: Hop is performed once more;
@@ -193,8 +193,8 @@ export function formatPrice(kit: Kit, { takes, lines }: Price): string {
   const gates = lines.filter(line => line.kind === "opens" && kit.gates?.[line.index] !== undefined);
   const rules = lines.filter(line => line.kind !== "opens");
   if (rules.length + gates.length === 0) return `nothing else changes in ${where}`;
-  const words = rules.slice(0, MOST_LINES).map(line => lineWords(kit, line));
-  if (rules.length > MOST_LINES) words.push(`${rules.length - MOST_LINES} more changes of that kind`);
+  const words = rules.slice(0, MAX_LINES).map(line => lineWords(kit, line));
+  if (rules.length > MAX_LINES) words.push(`${rules.length - MAX_LINES} more changes of that kind`);
   // Gates follow from performances, and many at once if a stage opens them.
   if (gates.length > 2) words.push(`${gates.length} gates open at other times`);
   else words.push(...gates.map(line => lineWords(kit, line)));

@@ -8,11 +8,11 @@ const MEGABYTE = 1024 * 1024;
 /** The maximum unpacked size of all files of a pack. */
 export const PACK_LIMIT_BYTES = 256 * MEGABYTE;
 /** The maximum number of files in a pack. */
-const MOST_FILES = 20_000;
+const MAX_FILES = 20_000;
 /** The number of bytes unpacked at a time. */
 const BATCH_BYTES = 16 * MEGABYTE;
 /** The maximum compression ratio; no document of ours compresses further. */
-const MOST_PACKED = 500;
+const MAX_COMPRESSION_RATIO = 500;
 /** Files up to this size may have any compression ratio. */
 const SMALL_BYTES = MEGABYTE;
 
@@ -35,7 +35,7 @@ function whyNot(name: string, bytes: number, packedBytes: number, isKnown: boole
     return "its name stands in the pack twice: only the first is read. Give each a name of its own";
   if (bytes > FILE_LIMIT_BYTES)
     return `${megabytes(bytes)} is more than the ${megabytes(FILE_LIMIT_BYTES)} a file may have: cut the take shorter`;
-  if (bytes > SMALL_BYTES && bytes > packedBytes * MOST_PACKED)
+  if (bytes > SMALL_BYTES && bytes > packedBytes * MAX_COMPRESSION_RATIO)
     return `it would unpack to ${Math.round(bytes / Math.max(1, packedBytes))} times its size, which no file of ours does: it is left packed`;
   return undefined;
 }
@@ -70,7 +70,7 @@ function listEntries(packed: Uint8Array): { entries: Entry[]; refused: ReadFile[
       const why = whyNot(name, originalSize, size, known.has(name));
       known.add(name);
       if (why !== undefined) refused.push({ kind: "refused", name, reasons: [why] });
-      else if (entries.length >= MOST_FILES || total + originalSize > PACK_LIMIT_BYTES) untold++;
+      else if (entries.length >= MAX_FILES || total + originalSize > PACK_LIMIT_BYTES) untold++;
       else {
         total += originalSize;
         entries.push({ name, bytes: originalSize });
@@ -79,7 +79,7 @@ function listEntries(packed: Uint8Array): { entries: Entry[]; refused: ReadFile[
     },
   });
   if (untold > 0) {
-    const most = `${MOST_FILES} files and ${megabytes(PACK_LIMIT_BYTES)} unpacked`;
+    const most = `${MAX_FILES} files and ${megabytes(PACK_LIMIT_BYTES)} unpacked`;
     const reason = `a pack may hold ${most}: it was left packed. Make two packs of it`;
     refused.push({ kind: "refused", name: `${untold} more in the pack`, reasons: [reason] });
   }

@@ -1,13 +1,13 @@
 import { BOUNDS, fault, FILE_LIMIT_BYTES, type Mapping, type Result, type Take } from "#core";
 
 /** The number of unrecognised items reported individually; the rest is counted. */
-const MOST_TOLD = 20;
+const MAX_REPORTED = 20;
 
 /** An upper bound on the bytes of a change in a take's file. */
 const CHANGE_BYTES = 24;
 
 /** The maximum number of changes of a take, so that its file can be read again. */
-const MOST_CHANGES = Math.floor(FILE_LIMIT_BYTES / CHANGE_BYTES);
+const MAX_CHANGES = Math.floor(FILE_LIMIT_BYTES / CHANGE_BYTES);
 
 /** The result of reading a recording: the take, and unrecognised items with their places. */
 export interface ReadRecording {
@@ -83,7 +83,7 @@ export function createRecording({ rate, controls }: Mapping): Recording {
   let last = 0;
   let changes = 0;
   const note = (words: string) => {
-    if (notes.length < MOST_TOLD) notes.push(words);
+    if (notes.length < MAX_REPORTED) notes.push(words);
     else untold++;
   };
   function meetStranger(source: string, placeOf: () => string): void {
@@ -93,7 +93,7 @@ export function createRecording({ rate, controls }: Mapping): Recording {
   }
   return {
     note,
-    isFull: () => changes > MOST_CHANGES,
+    isFull: () => changes > MAX_CHANGES,
     set(source, x, value, placeOf) {
       const lane = targets.get(source);
       if (!lane) return meetStranger(source, placeOf);
@@ -113,8 +113,8 @@ export function createRecording({ rate, controls }: Mapping): Recording {
       }
     },
     finish({ id, name, kit }, end) {
-      if (changes > MOST_CHANGES) {
-        const facts = { changes, limit: MOST_CHANGES };
+      if (changes > MAX_CHANGES) {
+        const facts = { changes, limit: MAX_CHANGES };
         return { ok: false, issues: [fault("too-many-changes", [], facts)] };
       }
       const told = [...strangers].map(

@@ -23,15 +23,15 @@ export function glanceAtTable(text: string, rows: number): readonly (readonly st
 export function parseTable(
   source: File | NodeJS.ReadableStream,
   feed: TableFeed,
-  rest?: (read: number) => Promise<void>,
+  pause?: (read: number) => Promise<void>,
 ): Promise<void> {
   return new Promise((resolve, reject) => {
     Papa.parse<string[]>(source as File, {
       chunk({ data, meta }, parser) {
         if (!feed.rows(data)) return parser.abort();
-        if (!rest) return;
+        if (!pause) return;
         parser.pause();
-        rest(meta.cursor).then(
+        pause(meta.cursor).then(
           () => parser.resume(),
           (error: unknown) => {
             // Reject before aborting, because aborting completes the table as if it were whole.

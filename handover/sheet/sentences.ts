@@ -53,22 +53,22 @@ export function describeRule(kit: Kit, list: (typeof LISTS)[number], index: numb
 }
 
 /** One rule of a sheet: its list and id, independent of its position, and its sentence as text. */
-export interface ToldRule {
+export interface SheetRule {
   readonly key: string;
   readonly sentence: string;
 }
 
 /** Returns every rule of a kit with its sentence, including switches of modes; a disabled rule is marked. */
-export function listRules(kit: Kit): ToldRule[] {
+export function listRules(kit: Kit): SheetRule[] {
   const told = (parts: readonly SentencePart[], isOff: boolean) =>
     `${formatSentence(parts, nameIn(kit))}${isOff ? " (off)" : ""}`;
   const rules = LISTS.flatMap(list =>
-    (kit[list] ?? []).map((rule, index): ToldRule => {
+    (kit[list] ?? []).map((rule, index): SheetRule => {
       const isOff = "off" in rule && rule.off === true;
       return { key: `${list} ${rule.id}`, sentence: told(describeRule(kit, list, index), isOff) };
     }),
   );
-  const switches = (kit.switches ?? []).map((item, index): ToldRule => {
+  const switches = (kit.switches ?? []).map((item, index): SheetRule => {
     return { key: `switches ${index}`, sentence: told(describeSwitch(item, kit), false) };
   });
   return [...rules, ...switches];

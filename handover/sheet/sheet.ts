@@ -4,8 +4,8 @@ import {
   describeSwitch,
   formatVerdict,
   gateName,
-  isAskedOf,
-  listHearers,
+  appliesTo,
+  listPatternSights,
   nameOf,
   parseFrames,
   type Kit,
@@ -13,7 +13,7 @@ import {
 import { compileTakeJudge } from "#stage";
 import type { ExportFormat, Handover } from "../kind";
 import { describeRule, LISTS, sentenceOf, TITLES } from "./sentences";
-import { tellSince } from "./since";
+import { formatChangesSince } from "./since";
 import { table } from "./table";
 import { listFigures, type Figure } from "../numbers/listFigures";
 import { slugOf, textFile } from "../outFile";
@@ -62,7 +62,7 @@ function modes(kit: Kit): string {
   const rows = kit.controls.map(({ name, id }, c) => [
     escapeHtml(name || id),
     ...kit.modes!.map((_, mode) => {
-      const hears = listHearers(value, c, mode).filter(({ verdict }) => verdict === "hears");
+      const hears = listPatternSights(value, c, mode).filter(({ verdict }) => verdict === "hears");
       if (hears.length === 0) return '<span class="soft">nothing</span>';
       return escapeHtml(
         hears.map(({ pattern }) => nameOf(kit, "patterns", value.patterns[pattern]!.id)).join(", "),
@@ -93,7 +93,7 @@ function checks({ kit, takes, checks: list }: Handover): string {
   const rows = list.map((check, c) => {
     const own = found.filter(({ verdict }) => verdict.check === c);
     const failing = own.filter(({ verdict }) => !verdict.ok);
-    const asked = check.on === "*" ? takes.filter(take => isAskedOf(check, take.id)).length : check.on.length;
+    const asked = check.on === "*" ? takes.filter(take => appliesTo(check, take.id)).length : check.on.length;
     const state = check.off
       ? "off"
       : !judge.ok
@@ -129,7 +129,7 @@ export function formatSheetBody(handover: Handover): string {
   return `<article class="sheet">
 <h1>${escapeHtml(kit.name || kit.id)}</h1>
 <p class="soft">${kit.rate} frames a second; a frame is ${Math.round(1e6 / kit.rate) / 1000} ms. Held against ${takes.length} recorded ${takes.length === 1 ? "take" : "takes"}. In the drawings a full bar must be waited for, an open one is allowed.</p>
-${sheet?.since ? tellSince(kit, sheet.since) : ""}
+${sheet?.since ? formatChangesSince(kit, sheet.since) : ""}
 ${rules(kit, figures)}
 ${numbers(kit, figures, sheet?.rates ?? OTHER_RATES)}
 ${modes(kit)}

@@ -26,7 +26,7 @@ function tell(kit: Kit): Map<string, string> {
  * Lists the changes since an earlier version of the rules: each statement that was changed, added or removed.
  * Old statements use the old names.
  */
-export function tellSince(kit: Kit, since: NamedRules): string {
+export function formatChangesSince(kit: Kit, since: NamedRules): string {
   const was = tell(since.kit);
   const is = tell(kit);
   const keys = [...new Set([...is.keys(), ...was.keys()])].filter(key => was.get(key) !== is.get(key));

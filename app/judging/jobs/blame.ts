@@ -14,11 +14,11 @@ export interface Blame {
 }
 
 /** The maximum number of changes tried one by one. */
-const MOST_TRIED = 60;
+const MAX_CHANGES_TRIED = 60;
 
 /** Returns a kit with one change reverted. */
-export function takeBack(kit: Kit, { path, was }: Change): Kit {
-  return was === undefined ? deleteAt(kit, path) : writeAt(kit, path, was);
+export function takeBack(kit: Kit, { path, before }: Change): Kit {
+  return before === undefined ? deleteAt(kit, path) : writeAt(kit, path, before);
 }
 
 /**
@@ -34,13 +34,13 @@ export const blameJob: Job<
     return judge.ok && judge.value(take!).every(verdict => verdict.ok);
   };
   for (let ago = 0; ago < past.length; ago++) {
-    tools.tell(ago, past.length);
-    await tools.rest();
+    tools.reportProgress(ago, past.length);
+    await tools.yieldNow();
     if (!holds(past[ago]!)) continue;
     const changes = listChanges(past[ago], kit);
     const mends: Change[] = [];
-    for (const change of changes.slice(0, MOST_TRIED)) {
-      await tools.rest();
+    for (const change of changes.slice(0, MAX_CHANGES_TRIED)) {
+      await tools.yieldNow();
       if (holds(takeBack(kit, change))) mends.push(change);
     }
     return { value: { editsAgo: ago + 1, mends, changes } };

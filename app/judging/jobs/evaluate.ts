@@ -33,12 +33,12 @@ export const evaluateJob: Job<{ readonly rules: Rules }, EvaluatedParts> = async
   tools,
 ) => {
   const columns = readTake(rules.program, take!);
-  await tools.rest();
+  await tools.yieldNow();
   const course = beginRun(rules, columns);
   for (let frame = SLICE_FRAMES; frame < columns.frames; frame += SLICE_FRAMES) {
     course.runTo(frame);
-    tools.tell(frame, columns.frames);
-    await tools.rest();
+    tools.reportProgress(frame, columns.frames);
+    await tools.yieldNow();
   }
   course.runTo(columns.frames);
   const trace = trim(course.trace);

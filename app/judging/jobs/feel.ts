@@ -1,14 +1,14 @@
 import { listDelays, readOutcomes, readTake, studyRooms, type Kit, type TakeFeel } from "#core";
 import { compileRules, createBranching, runRules } from "#stage";
 import type { Job } from "./job";
-import { createTeller, workThrough } from "./slices";
+import { createProgressReporter, workThrough } from "./slices";
 
 /** Computes counts, rooms, delays and misses of each take; reports take by take. */
 export const feelJob: Job<{ readonly kit: Kit }, readonly TakeFeel[]> = async ({ kit }, takes, tools) => {
   const rules = compileRules(kit);
   if (!rules.ok) throw new Error("the kit has faults");
   const { program } = rules.value;
-  const tell = createTeller(tools);
+  const tell = createProgressReporter(tools);
   const feels: TakeFeel[] = [];
   for (const [t, take] of takes.entries()) {
     const columns = readTake(program, take);

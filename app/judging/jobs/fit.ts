@@ -11,8 +11,8 @@ export const fitJob: Job<{ readonly kit: Kit }, FittedCharacter> = async ({ kit 
   for (const take of takes) {
     const columns = readTake(program, take);
     runs.push({ columns, trace: runRules(rules.value, columns).trace });
-    tools.tell(runs.length, takes.length);
-    await tools.rest();
+    tools.reportProgress(runs.length, takes.length);
+    await tools.yieldNow();
   }
   return { value: fitCharacter(program, runs) };
 };

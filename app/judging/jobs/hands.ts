@@ -1,14 +1,14 @@
 import { studyHands, type Check, type HandsQuestion, type HandsResult } from "#core";
 import { prepareStudied } from "#stage";
 import type { Job } from "./job";
-import { createTeller, workThrough } from "./slices";
+import { createProgressReporter, workThrough } from "./slices";
 
 /** Studies takes repeated with a character. */
 export const handsJob: Job<
   { readonly hands: HandsQuestion; readonly checks: readonly Check[] },
   HandsResult
 > = async ({ hands, checks }, takes, tools) => {
-  const tell = createTeller(tools);
+  const tell = createProgressReporter(tools);
   const study = studyHands(hands, takes, prepareStudied(checks));
   return { value: await workThrough(study, tools, ({ done, of }) => tell(done, of)) };
 };

@@ -3,12 +3,12 @@ import type { Take } from "#core";
 /** The tools of a running job. */
 export interface JobTools {
   /** Reports progress, and the partial result if it is useful. */
-  readonly tell: (done: number, of: number, partial?: unknown) => void;
+  readonly reportProgress: (done: number, of: number, partial?: unknown) => void;
   /**
    * Await this every few milliseconds of work: the worker signals that it is alive and can be cancelled.
    * Rejects when cancelled.
    */
-  readonly rest: () => Promise<void>;
+  readonly yieldNow: () => Promise<void>;
 }
 
 /** The result of a job: the answer, and its buffers to transfer. */

@@ -22,7 +22,7 @@ function openJobs(threads = 2) {
   let isBorn = true;
   const jobs = createJobs({
     threads,
-    later: timers.later,
+    setTimer: timers.setTimer,
     startWorker() {
       const real = startTestWorker();
       const state = { isSilent: !isBorn };
@@ -69,7 +69,7 @@ test("a question gets its answer, with progress on the way, and the take is sent
     job: "evaluate",
     question: { rules },
     takes: [LONG],
-    told: ({ done }) => told.push(done),
+    onProgress: ({ done }) => told.push(done),
   });
   const outcome = await asked.outcome;
   expect(outcome.state === "done" && outcome.value.trace.frames).toBe(60_000);
@@ -165,7 +165,7 @@ test("jobs that answer in parts do so from their first step, to the end", async 
     { job: "prices", question: { kit, changes: [kit] } },
   ] as const;
   for (const question of questions) {
-    const asked = jobs.ask({ ...question, takes: [take], told: () => undefined } as Ask);
+    const asked = jobs.ask({ ...question, takes: [take], onProgress: () => undefined } as Ask);
     expect(await asked.outcome, question.job).toMatchObject({ state: "done" });
   }
   jobs.end();

@@ -8,7 +8,7 @@ export interface JobsWorld {
     Worker,
     "terminate" | "postMessage" | "addEventListener" | "removeEventListener"
   >;
-  readonly later: (ms: number, run: () => void) => () => void;
+  readonly setTimer: (ms: number, run: () => void) => () => void;
   /** The number of concurrent workers. */
   readonly threads: number;
 }
@@ -22,19 +22,19 @@ export type Outcome<N extends JobName> =
   | { readonly state: "failed"; readonly reason: string };
 
 /** The handle of a running question. */
-export interface Asked<N extends JobName> {
+export interface JobHandle<N extends JobName> {
   readonly outcome: Promise<Outcome<N>>;
   readonly stop: () => void;
 }
 
 /** A question with the takes it concerns. */
-export interface Ask<N extends JobName> {
+export interface JobRequest<N extends JobName> {
   readonly job: N;
   readonly question: QuestionOf<N>;
   readonly takes: readonly Take[];
   /** A newer question on a lane replaces an older one: a queued one at once, a running one if it is slow. */
   readonly lane?: string;
-  readonly told?: (progress: JobProgress) => void;
+  readonly onProgress?: (progress: JobProgress) => void;
   /**
    * The time without a sign of life after which its worker counts as dead, in ms; for work that cannot yield.
    * It can still be cancelled.
@@ -46,7 +46,7 @@ export interface Ask<N extends JobName> {
  * Runs long work in workers. Every question ends: a worker that dies, even silently, is restarted with it.
  */
 export interface Jobs {
-  readonly ask: <N extends JobName>(ask: Ask<N>) => Asked<N>;
+  readonly ask: <N extends JobName>(ask: JobRequest<N>) => JobHandle<N>;
   /** Terminates every worker; later questions start new ones. */
   readonly end: () => void;
 }
@@ -57,28 +57,28 @@ const SILENT_MS = 4000;
 const PATIENCE_MS = 350;
 /** The grace period of a cancelled question. */
 const STOP_MS = 150;
-const MOST_TRIES = 3;
+const MAX_RESTARTS = 3;
 /**
  * The maximum number of control changes a worker keeps in its takes, about 100 bytes each; those of the
  * running question are always kept.
  */
-const MOST_HELD = 1_000_000;
+const MAX_CHANGES_HELD = 1_000_000;
 /** The number of changes sent at a time; the worker signals that it is alive in between. */
-const MOST_SENT = 50_000;
+const MAX_CHANGES_SENT = 50_000;
 
 /** Returns the weight of a take: its changes, plus a constant. */
 const changesOf = ({ lanes }: Take) => Object.values(lanes).reduce((sum, lane) => sum + lane.length, 20);
 
 interface Work {
   readonly id: number;
-  readonly ask: Ask<JobName>;
-  readonly settle: (outcome: Outcome<JobName>) => void;
+  readonly ask: JobRequest<JobName>;
+  readonly resolve: (outcome: Outcome<JobName>) => void;
   tries: number;
   isStopped: boolean;
 }
 
 /** A worker with its takes and its current question. */
-class Desk {
+class WorkerSlot {
   work: Work | undefined;
   private worker: ReturnType<JobsWorld["startWorker"]> | undefined;
   private service: Remote<JobService> | undefined;
@@ -99,14 +99,17 @@ class Desk {
     try {
       this.watch();
       const keys = await Promise.race([this.hold(service, work.ask.takes), death]);
-      const told = (progress: JobProgress | undefined) => {
+      const reportProgress = (progress: JobProgress | undefined) => {
         // Progress can arrive after the answer; it is then dropped.
         if (this.work !== work) return;
         this.watch();
-        if (progress && !work.isStopped) work.ask.told?.(progress);
+        if (progress && !work.isStopped) work.ask.onProgress?.(progress);
       };
       const { job, question } = work.ask;
-      return (await Promise.race([service.run(work.id, job, question, keys, proxy(told)), death])) as JobEnd;
+      return (await Promise.race([
+        service.run(work.id, job, question, keys, proxy(reportProgress)),
+        death,
+      ])) as JobEnd;
     } finally {
       this.work = undefined;
       this.callOff?.();
@@ -117,7 +120,7 @@ class Desk {
   /** Asks the work to stop; terminates its worker if it does not respond. */
   stop(work: Work, withinMs: number): void {
     void this.service?.stop(work.id);
-    this.world.later(withinMs, () => {
+    this.world.setTimer(withinMs, () => {
       if (this.work === work) this.die("stopped");
     });
   }
@@ -149,7 +152,7 @@ class Desk {
   private watch(): void {
     this.callOff?.();
     const quietMs = this.work?.ask.quietMs ?? SILENT_MS;
-    this.callOff = this.world.later(quietMs, () => this.die("the worker fell silent"));
+    this.callOff = this.world.setTimer(quietMs, () => this.die("the worker fell silent"));
   }
 
   /** Sends takes to the worker; drops the least recently used ones when it holds too much. */
@@ -164,7 +167,7 @@ class Desk {
     const gone: number[] = [];
     let size = [...this.held.keys()].reduce((sum, take) => sum + changesOf(take), 0);
     for (const [take, key] of this.held) {
-      if (size <= MOST_HELD || takes.includes(take)) break;
+      if (size <= MAX_CHANGES_HELD || takes.includes(take)) break;
       this.held.delete(take);
       gone.push(key);
       size -= changesOf(take);
@@ -172,7 +175,7 @@ class Desk {
     if (gone.length > 0) void service.letGo(gone);
     for (let at = 0; at < lacking.length;) {
       const packed: [number, PackedTake][] = [];
-      for (let sent = 0; at < lacking.length && sent < MOST_SENT; at++) {
+      for (let sent = 0; at < lacking.length && sent < MAX_CHANGES_SENT; at++) {
         const [key, take] = lacking[at]!;
         packed.push([key, packTake(take)]);
         sent += changesOf(take);
@@ -186,12 +189,12 @@ class Desk {
 
 /** Creates the jobs; the first question starts the first worker. */
 export function createJobs(world: JobsWorld): Jobs {
-  const desks = Array.from({ length: world.threads }, () => new Desk(world));
+  const desks = Array.from({ length: world.threads }, () => new WorkerSlot(world));
   const waiting: Work[] = [];
   let nextId = 0;
 
-  function settle(work: Work, outcome: Outcome<JobName>): void {
-    work.settle(work.isStopped ? { state: "stopped" } : outcome);
+  function endWork(work: Work, outcome: Outcome<JobName>): void {
+    work.resolve(work.isStopped ? { state: "stopped" } : outcome);
   }
 
   function goOn(): void {
@@ -201,16 +204,19 @@ export function createJobs(world: JobsWorld): Jobs {
       if (!work) return;
       void desk.run(work).then(
         end => {
-          settle(work, end as Outcome<JobName>);
+          endWork(work, end as Outcome<JobName>);
           goOn();
         },
         (error: unknown) => {
           desk.end();
           work.tries++;
-          if (work.isStopped) settle(work, { state: "stopped" });
-          else if (work.tries < MOST_TRIES) waiting.unshift(work);
+          if (work.isStopped) endWork(work, { state: "stopped" });
+          else if (work.tries < MAX_RESTARTS) waiting.unshift(work);
           else
-            settle(work, { state: "failed", reason: error instanceof Error ? error.message : String(error) });
+            endWork(work, {
+              state: "failed",
+              reason: error instanceof Error ? error.message : String(error),
+            });
           goOn();
         },
       );
@@ -223,7 +229,7 @@ export function createJobs(world: JobsWorld): Jobs {
     const place = waiting.indexOf(work);
     if (place >= 0) {
       waiting.splice(place, 1);
-      settle(work, { state: "stopped" });
+      endWork(work, { state: "stopped" });
       return;
     }
     desks.find(desk => desk.work === work)?.stop(work, withinMs);
@@ -234,7 +240,7 @@ export function createJobs(world: JobsWorld): Jobs {
     for (const work of waiting.filter(item => item.ask.lane === lane)) stop(work, 0);
     for (const { work } of desks) {
       if (!work || work.isStopped || work.ask.lane !== lane) continue;
-      world.later(PATIENCE_MS, () => {
+      world.setTimer(PATIENCE_MS, () => {
         if (waiting.some(item => item.ask.lane === lane)) stop(work, STOP_MS);
       });
     }
@@ -245,7 +251,7 @@ export function createJobs(world: JobsWorld): Jobs {
       if (ask.lane !== undefined) makeWay(ask.lane);
       let work!: Work;
       const outcome = new Promise<Outcome<JobName>>(resolve => {
-        work = { id: nextId++, ask, settle: resolve, tries: 0, isStopped: false };
+        work = { id: nextId++, ask, resolve: resolve, tries: 0, isStopped: false };
       });
       waiting.push(work);
       goOn();

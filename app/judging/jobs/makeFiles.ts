@@ -1,6 +1,6 @@
 import { EXPORT_FORMATS, type Handover, type HandoverParts, type OutFile } from "#handover";
 import type { Job } from "./job";
-import { createTeller } from "./slices";
+import { createProgressReporter } from "./slices";
 
 /** Makes the files of one export form, including its takes. */
 export const makeFilesJob: Job<
@@ -9,6 +9,6 @@ export const makeFilesJob: Job<
 > = ({ format, parts, ...handover }, takes, tools) => {
   const form = EXPORT_FORMATS.find(item => item.id === format);
   if (!form) throw new Error(`there is no form "${format}"`);
-  const files = form.files({ ...handover, takes }, parts, createTeller(tools));
+  const files = form.files({ ...handover, takes }, parts, createProgressReporter(tools));
   return { value: files, transfer: [...new Set(files.map(file => file.bytes.buffer))] };
 };

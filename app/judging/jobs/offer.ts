@@ -29,6 +29,6 @@ export const offerJob: Job<OfferQuestion, SmallestChange | undefined> = async (
   const trier = createTrier(kit, takes, prepareStudied());
   if (!trier) return { value: undefined };
   const search = searchSmallest(trier, kit, lever, wanted, mostFrames);
-  const value = await workThrough(search, tools, by => tools.tell(by, mostFrames));
+  const value = await workThrough(search, tools, by => tools.reportProgress(by, mostFrames));
   return { value };
 };

@@ -1,7 +1,7 @@
 import { findOverlaps, type Kit, type Overlap, type Overlaps } from "#core";
 import { prepareStudied } from "#stage";
 import type { Job } from "./job";
-import { createTeller, workThrough } from "./slices";
+import { createProgressReporter, workThrough } from "./slices";
 
 /**
  * Finds inputs that set off two rules at once, and counts in the takes how often one comes without the other;
@@ -9,7 +9,7 @@ import { createTeller, workThrough } from "./slices";
  */
 export const overlapsJob: Job<{ readonly kit: Kit }, Overlaps> = async ({ kit }, takes, tools) => {
   const found: Overlap[] = [];
-  const tell = createTeller(tools);
+  const tell = createProgressReporter(tools);
   const value = await workThrough(findOverlaps(kit, takes, prepareStudied()), tools, step => {
     if (step.found) found.push(step.found);
     tell(step.done, step.of, () => ({ found, none: [], silent: [], runs: 0 }));

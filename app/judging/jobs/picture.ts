@@ -12,7 +12,7 @@ export interface TakePicture {
 }
 
 /** The maximum number of items; more cannot be distinguished in a picture of a few hundred pixels. */
-const MOST = 400;
+const MAX_ITEMS = 400;
 
 /** Computes the picture of a kit's take: its presses, performances or fires, and losses. */
 export const pictureJob: Job<{ readonly kit: Kit }, TakePicture> = ({ kit }, [take]) => {
@@ -29,13 +29,13 @@ export const pictureJob: Job<{ readonly kit: Kit }, TakePicture> = ({ kit }, [ta
     const subject = trace.subject[i]!;
     const kind = trace.kind[i];
     if (kind === notes.edge.code && notes.edge.isDown(trace, i) === 1) downAt.set(subject, frame);
-    else if (kind === notes.edge.code && bars.length < MOST)
+    else if (kind === notes.edge.code && bars.length < MAX_ITEMS)
       bars.push({ control: subject, from: share(downAt.get(subject) ?? 0), to: share(frame) });
     const isDone = kind === notes.performed.code || kind === notes.fired.code;
-    if (isDone && stones.length < MOST) stones.push({ at: share(frame), isLost: false });
+    if (isDone && stones.length < MAX_ITEMS) stones.push({ at: share(frame), isLost: false });
   }
   const lost = readOutcomes(program, trace).presses.filter(({ outcome }) => outcome === "lost");
-  for (const { losses } of lost.slice(0, MOST))
+  for (const { losses } of lost.slice(0, MAX_ITEMS))
     stones.push({ at: share(losses.at(-1)!.frame), isLost: true });
   return { value: { bars, stones } };
 };

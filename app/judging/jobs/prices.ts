@@ -11,8 +11,8 @@ export const pricesJob: Job<
   const prices: (Price | undefined)[] = [];
   for (const changed of changes) {
     prices.push(trier?.tryChange(changed, [])?.price);
-    tools.tell(prices.length, changes.length);
-    await tools.rest();
+    tools.reportProgress(prices.length, changes.length);
+    await tools.yieldNow();
   }
   return { value: prices };
 };

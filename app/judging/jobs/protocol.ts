@@ -24,7 +24,7 @@ export interface JobService {
     name: JobName,
     question: unknown,
     takes: readonly number[],
-    told: (progress: JobProgress | undefined) => void,
+    onProgress: (progress: JobProgress | undefined) => void,
   ) => Promise<JobEnd>;
   readonly stop: (id: number) => void;
 }

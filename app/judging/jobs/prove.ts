@@ -38,16 +38,16 @@ export const proveJob: Job<
   const judgeTake = sift(kit, checks);
   const all: ProvedTake[] = [];
   let tellAt = performance.now() + TELL_FIRST_MS;
-  let told = 0;
+  let reported = 0;
   for (let take = 0; take < takes.length; take++) {
     const verdicts = judgeTake(takes[take]!);
     all.push({ take, verdicts });
     if (performance.now() >= tellAt) {
-      tools.tell(all.length, takes.length, all.slice(told));
+      tools.reportProgress(all.length, takes.length, all.slice(reported));
       tellAt = performance.now() + TELL_EVERY_MS;
-      told = all.length;
+      reported = all.length;
     }
-    await tools.rest();
+    await tools.yieldNow();
   }
   return { value: all };
 };

@@ -1,7 +1,7 @@
 import { buffersOf, packTake, type PackedTake } from "#core";
 import { readEach, type ReadFile } from "#handover";
 import type { Job } from "./job";
-import { createTeller } from "./slices";
+import { createProgressReporter } from "./slices";
 
 /** The result of reading a file, with packed takes for transfer. */
 export type PackedReadFile =
@@ -23,7 +23,7 @@ export const readFilesJob: Job<
   readonly PackedReadFile[]
 > = async ({ files }, _takes, tools) => {
   const all = files.reduce((sum, { blob }) => sum + blob.size, 0);
-  const tell = createTeller(tools);
+  const tell = createProgressReporter(tools);
   const read: PackedReadFile[] = [];
   let done = 0;
   for (const { name, blob } of files) {
@@ -32,7 +32,7 @@ export const readFilesJob: Job<
       let step = reading.next();
       for (; !step.done; step = reading.next()) {
         tell(done + Math.min(blob.size, step.value), all);
-        await tools.rest();
+        await tools.yieldNow();
       }
       for (const file of step.value)
         read.push(file.kind === "take" ? { ...file, take: packTake(file.take) } : file);
@@ -42,7 +42,7 @@ export const readFilesJob: Job<
     }
     done += blob.size;
     tell(done, all);
-    await tools.rest();
+    await tools.yieldNow();
   }
   const transfer = read.flatMap(file => (file.kind === "take" ? buffersOf(file.take) : []));
   return { value: read, transfer };

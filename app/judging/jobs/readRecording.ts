@@ -9,7 +9,7 @@ import {
 } from "#core";
 import { feedTable, parseTable, readDump, type NamedTake, type ReadRecording } from "#handover";
 import type { Job, JobTools } from "./job";
-import { createTeller } from "./slices";
+import { createProgressReporter } from "./slices";
 
 /** The result of reading a recording: the packed take with unrecognised items, or the reasons for failure. */
 export type RecordingAnswer =
@@ -34,10 +34,10 @@ async function read({ file, mapping, named }: Question, tools: JobTools): Promis
     return readDump(mapping, await file.text(), named);
   }
   const feed = feedTable(mapping);
-  const tell = createTeller(tools);
+  const tell = createProgressReporter(tools);
   await parseTable(file, feed, done => {
     tell(done, file.size);
-    return tools.rest();
+    return tools.yieldNow();
   });
   return feed.finish(named);
 }

@@ -1,7 +1,7 @@
 import { searchRepairs, type Fate, type Kit, type Repair } from "#core";
 import { prepareStudied } from "#stage";
 import type { Job } from "./job";
-import { createTeller, workThrough } from "./slices";
+import { createProgressReporter, workThrough } from "./slices";
 
 interface RepairsQuestion {
   readonly kit: Kit;
@@ -21,7 +21,7 @@ export const repairsJob: Job<RepairsQuestion, readonly (readonly Repair[])[]> = 
   tools,
 ) => {
   const repairs: (readonly Repair[])[] = [];
-  const tell = createTeller(tools);
+  const tell = createProgressReporter(tools);
   for (const fate of fates) {
     const search = searchRepairs(kit, take!, fate, { prepare: prepareStudied(), isNearestOnly, others });
     repairs.push(await workThrough(search, tools, () => undefined));

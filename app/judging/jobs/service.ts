@@ -9,7 +9,7 @@ const BEAT_MS = 200;
 class Stopped extends Error {}
 
 /** Yields so that pending messages are received. */
-function hearMessages(): Promise<void> {
+function receiveMessages(): Promise<void> {
   return new Promise(resolve => {
     const { port1, port2 } = new MessageChannel();
     port1.onmessage = () => {
@@ -31,21 +31,21 @@ export function createService(): JobService {
     hold: takes => takes.forEach(([key, take]) => held.set(key, unpackTake(take) as Take)),
     letGo: keys => keys.forEach(key => held.delete(key)),
     stop: id => void stopped.add(id),
-    async run(id, name, question, keys, told) {
+    async run(id, name, question, keys, onProgress) {
       let beatAt = performance.now();
       const work = JOBS[name] as Job<unknown, unknown>;
       const takes = keys.map(key => held.get(key)!);
       const tools = {
-        tell(done: number, of: number, partial?: unknown) {
+        reportProgress(done: number, of: number, partial?: unknown) {
           beatAt = performance.now();
-          told({ done, of, ...(partial === undefined ? {} : { partial }) });
+          onProgress({ done, of, ...(partial === undefined ? {} : { partial }) });
         },
-        async rest() {
-          await hearMessages();
+        async yieldNow() {
+          await receiveMessages();
           if (stopped.has(id)) throw new Stopped();
           if (performance.now() - beatAt < BEAT_MS) return;
           beatAt = performance.now();
-          told(undefined);
+          onProgress(undefined);
         },
       };
       try {

@@ -16,7 +16,7 @@ export async function workThrough<Y, R>(
     if (step.done) return step.value;
     see?.(step.value);
     if (performance.now() < restAt) continue;
-    await tools.rest();
+    await tools.yieldNow();
     restAt = performance.now() + SLICE_MS;
   }
 }
@@ -25,11 +25,13 @@ export async function workThrough<Y, R>(
 const TELL_EVERY_MS = 80;
 
 /** Creates a throttled progress reporter; the first report is sent at once. */
-export function createTeller(tools: JobTools): (done: number, of: number, partial?: () => unknown) => void {
+export function createProgressReporter(
+  tools: JobTools,
+): (done: number, of: number, partial?: () => unknown) => void {
   let toldAt = -Infinity;
   return (done, of, partial) => {
     if (performance.now() - toldAt < TELL_EVERY_MS) return;
     toldAt = performance.now();
-    tools.tell(done, of, partial?.());
+    tools.reportProgress(done, of, partial?.());
   };
 }

@@ -1,7 +1,7 @@
 import { studyHands, type HandsQuestion, type Share } from "#core";
 import { prepareStudied } from "#stage";
 import type { Job } from "./job";
-import { createTeller, workThrough } from "./slices";
+import { createProgressReporter, workThrough } from "./slices";
 
 /** One press of a take, by its control and its index among that control's presses, and increasing spreads. */
 export interface SpreadQuestion {
@@ -23,7 +23,7 @@ export const spreadJob: Job<SpreadQuestion, readonly SpreadPoint[]> = async (
   takes,
   tools,
 ) => {
-  const tell = createTeller(tools);
+  const tell = createProgressReporter(tools);
   const points: SpreadPoint[] = [];
   for (const spreadMs of spreadsMs) {
     const question = { ...hands, character: { ...hands.character, spreadMs } };

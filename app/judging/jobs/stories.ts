@@ -10,7 +10,7 @@ import {
 } from "#core";
 import { compileRules, runRules } from "#stage";
 import type { Job } from "./job";
-import { createTeller } from "./slices";
+import { createProgressReporter } from "./slices";
 
 /**
  * A take's stories under a kit and under one version of it, aligned; `version` is an index in the question.
@@ -45,7 +45,7 @@ export const storiesJob: Job<StoriesQuestion, Stories> = async (
   takes,
   tools,
 ) => {
-  const tell = createTeller(tools);
+  const tell = createProgressReporter(tools);
   const of = takes.length * (versions.length + 1);
   const stories: VersionStory[] = [];
   const counts: (RuleCounts | undefined)[] = [];
@@ -58,7 +58,7 @@ export const storiesJob: Job<StoriesQuestion, Stories> = async (
     for (const take of takes) {
       traces.push(runRules(rules.value, readTake(program, take)).trace);
       tell(++done, of, () => ({ stories, counts, own: undefined }));
-      await tools.rest();
+      await tools.yieldNow();
     }
     return {
       counts: sumCounts(

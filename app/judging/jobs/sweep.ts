@@ -1,7 +1,7 @@
 import { sweepValues, type Check, type SweepPoint, type SweepQuestion } from "#core";
 import { prepareStudied } from "#stage";
 import type { Job } from "./job";
-import { createTeller, workThrough } from "./slices";
+import { createProgressReporter, workThrough } from "./slices";
 
 /** Computes the points of a sweep over takes, with checks judged; reports points as they are found. */
 export const sweepJob: Job<
@@ -9,7 +9,7 @@ export const sweepJob: Job<
   readonly SweepPoint[]
 > = async ({ sweep, checks }, takes, tools) => {
   const points: SweepPoint[] = [];
-  const tell = createTeller(tools);
+  const tell = createProgressReporter(tools);
   const study = sweepValues(sweep, takes, prepareStudied(checks));
   const value = await workThrough(study, tools, ({ runs, of, point }) => {
     if (point) points.push(point);

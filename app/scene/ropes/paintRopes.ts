@@ -1,5 +1,5 @@
 import { readMeter } from "#core";
-import { paintOutcome, paintPrompt, promptNow, wantedControls } from "../paintPrompt";
+import { paintOutcome, paintPrompt, currentPrompt, wantedControls } from "../paintPrompt";
 import { fitText } from "../../ui/fitText";
 import type { Palette } from "../../ui/palette";
 import { paintBell, paintTower } from "../backdrop";
@@ -92,7 +92,7 @@ function paintPuller(
 /** Paints the ropes, the current prompt with its remaining time, and the outcome of the last one. */
 export function paintRopes({ ctx, palette, scene, width, height, helps }: StagePicture): void {
   const { kit, program, state, frame } = scene;
-  const now = promptNow(scene);
+  const now = currentPrompt(scene);
   const prompt = now && program.prompts[now.prompt]!;
   const pattern = prompt && program.patterns[prompt.ask[0] ?? 0];
   const wanted = pattern ? wantedControls(pattern) : [];

@@ -3,7 +3,7 @@ import type { Palette } from "../../ui/palette";
 import type { Scene } from "../scene";
 import { STAGE_NUMBER_FONT, type Eye } from "../scenery";
 
-const MOST_ARCS = 5;
+const MAX_ARCS = 5;
 /** The time for which the arc of a leap is shown, in frames. */
 const ARC_STAYS = 1200;
 /** The height is written at the top of an arc once the body is this far from it. */
@@ -68,7 +68,7 @@ export function paintArcs(
   if (stage.kind !== "runner") return;
   paintKept(ctx, palette, scene, eye);
   const labelled: number[] = [];
-  findLeaps(trace, stage, frame, MOST_ARCS, frame - ARC_STAYS).forEach((leap, k) => {
+  findLeaps(trace, stage, frame, MAX_ARCS, frame - ARC_STAYS).forEach((leap, k) => {
     const { from, to, heightTiles, topFrame } = measureArc(track, leap, frame);
     ctx.strokeStyle = palette.dew;
     ctx.globalAlpha = k === 0 ? 1 : 0.55;

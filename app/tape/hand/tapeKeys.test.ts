@@ -40,9 +40,9 @@ const zooms: unknown[][] = [];
 
 function target(): TapeKeysTarget {
   const now = tab.evaluation.getState().evaluated!;
-  const { rows } = tab.workbench.getState();
+  const { settings } = tab.workbench.getState();
   const whole = buildTape(now.rules, now.trace, now.take);
-  const model = arrangeRows(whole, rows);
+  const model = arrangeRows(whole, settings);
   return {
     desk: tab,
     tape: tab.tape,

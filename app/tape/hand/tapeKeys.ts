@@ -3,7 +3,7 @@ import { SPEEDS } from "../../document/playback";
 import type { Desk } from "../../document/context";
 import type { PageTape } from "./context";
 import { foldRows, moveRow } from "../model/arrangeRows";
-import { tellingNote } from "../model/tellingNote";
+import { mostInformativeNote } from "../model/tellingNote";
 import { isPaintable } from "../model/stroke";
 import type { TapeModel } from "../model/tapeRows";
 import { findEvent, type StretchAct } from "./tapeActions";
@@ -77,14 +77,14 @@ function paintHere({ desk, tape, model, row }: TapeKeysTarget, isDown: boolean):
 function moveChosenRow(target: TapeKeysTarget, by: 1 | -1): void {
   const { desk, whole, model, row, controller } = target;
   target.chooseRow(row);
-  desk.workbench.arrangeTape(was => moveRow(was, whole.rows, model.rows, row, by));
+  desk.workbench.updateKitSettings(settings => moveRow(settings, whole.rows, model.rows, row, by));
   controller.revealRow(row + by);
 }
 
 function foldGroupOf({ desk, model, row, chooseRow }: TapeKeysTarget): void {
   const group = model.rows[row]?.group;
   if (!group || group === "time") return;
-  desk.workbench.arrangeTape(was => foldRows(was, group));
+  desk.workbench.updateKitSettings(settings => foldRows(settings, group));
   chooseRow(model.rows.findIndex(item => item.group === group));
 }
 
@@ -112,7 +112,7 @@ function checkHere({ desk, model, row }: TapeKeysTarget, way: "mustHappen" | "mu
   const own = here?.markNote.find(
     (note, k) => here.markFrame[k] === frame && trace.kind[note] !== notes.edge.code,
   );
-  desk.checking[way](own ?? tellingNote(trace, frame));
+  desk.checking[way](own ?? mostInformativeNote(trace, frame));
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { RowOrder } from "../../storage/records";
+import type { KitSettings } from "../../storage/records";
 import { isPaintable } from "./stroke";
 import { createRow, keyOfRow, type MarkLook, type TapeGroup, type TapeModel, type TapeRow } from "./tapeRows";
 
@@ -97,7 +97,7 @@ export function listStirring({ rows }: TapeModel): ReadonlySet<string> | undefin
  */
 export function arrangeRows(
   model: TapeModel,
-  { folded, order }: RowOrder,
+  { folded, order }: KitSettings,
   { word = "", isPainting = false, only }: RowsWanted = {},
 ): TapeModel {
   const part = word.trim().toLowerCase();
@@ -118,7 +118,7 @@ export function arrangeRows(
 }
 
 /** Returns settings with a group folded, or unfolded if it was. */
-export function foldRows(rows: RowOrder, group: TapeGroup): RowOrder {
+export function foldRows(rows: KitSettings, group: TapeGroup): KitSettings {
   const folded = rows.folded.includes(group)
     ? rows.folded.filter(item => item !== group)
     : [...rows.folded, group];
@@ -130,12 +130,12 @@ export function foldRows(rows: RowOrder, group: TapeGroup): RowOrder {
  * another group. Hidden rows of the group keep their places.
  */
 export function moveRow(
-  rows: RowOrder,
+  rows: KitSettings,
   whole: readonly TapeRow[],
   shown: readonly TapeRow[],
   at: number,
   by: 1 | -1,
-): RowOrder {
+): KitSettings {
   const row = shown[at];
   const other = shown[at + by];
   if (!row || !other || row.group !== other.group || row.folded > 0) return rows;

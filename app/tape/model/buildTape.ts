@@ -212,7 +212,7 @@ function createReader({ kit, program }: Rules) {
 
   return {
     readNote,
-    settle: (frame: number) => sticks.forEach(stick => stick.settle(frame)),
+    settle: (frame: number) => sticks.forEach(stick => stick.writeUpTo(frame)),
     controls,
     modeFrame,
     modeName,

@@ -7,7 +7,7 @@ export interface StickFollower {
   readonly turnControl: (control: number, frame: number, isDown: boolean) => void;
   readonly turnGate: (gate: number, frame: number, isOpen: boolean) => void;
   /** Writes the digit in force; everything up to this frame must have been read. */
-  readonly settle: (frame: number) => void;
+  readonly writeUpTo: (frame: number) => void;
 }
 
 const CENTRE = 5;
@@ -51,7 +51,7 @@ export function followStick(stick: Program["sticks"][number], row: TapeRow): Sti
       touch(frame);
       mirror = isOpen ? 1 : 0;
     },
-    settle(frame) {
+    writeUpTo(frame) {
       if (changed >= 0 && changed < frame) write();
     },
   };

@@ -16,7 +16,7 @@ export const isBeaten = (trace: Trace, note: number): boolean =>
   trace.kind[note] === notes.lost.code && LOSS_REASONS[notes.lost.reason(trace, note)] === "beaten";
 
 /** Returns the most informative event of a frame; undefined if nothing happens on it. */
-export function tellingNote(trace: Trace, frame: number): number | undefined {
+export function mostInformativeNote(trace: Trace, frame: number): number | undefined {
   let best: number | undefined;
   let rank = BY_WORTH.length;
   for (let i = firstNoteAfter(trace, frame - 1); i < trace.count && trace.frame[i] === frame; i++) {

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { formatFate, formatPrice, formatRepair, nameOf, tellingLoss, writeAt, type Fate } from "#core";
+import { formatFate, formatPrice, formatRepair, nameOf, explainingLoss, writeAt, type Fate } from "#core";
 import { Button } from "../../ui/Button";
 import { useRepairs } from "./useRepairs";
 import { useDesk, useDocument, useSoundKit } from "../../document/context";
@@ -7,7 +7,7 @@ import { useTape } from "../hand/context";
 import { isLong, type Evaluated } from "../../judging/judge";
 
 /** The number of repairs offered, nearest first. */
-const MOST_REPAIRS = 3;
+const MAX_REPAIRS = 3;
 
 /** Buttons that create checks from a press's fate. */
 function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
@@ -16,7 +16,7 @@ function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
   const control = program.controls[fate.control]!;
   const name = nameOf(rules.kit, "controls", control.id);
   const use = fate.uses.find(({ kind }) => kind === "move");
-  const loss = tellingLoss(fate);
+  const loss = explainingLoss(fate);
   // A move makes one request per frame.
   const endOf = (move: number, made: number) =>
     judge.outcomesOf(evaluated).requests.find(request => request.move === move && request.made === made)
@@ -63,7 +63,7 @@ export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate
     [takes, evaluated],
   );
   const { found, isWhole, trouble } = useRepairs(evaluated, { fates: asked, isNearestOnly: false, others });
-  const repairs = found[0]?.slice(0, MOST_REPAIRS) ?? [];
+  const repairs = found[0]?.slice(0, MAX_REPAIRS) ?? [];
   const close = () => look.setState({ fate: undefined });
   return (
     <div

@@ -3,7 +3,7 @@ import { listFacts } from "../model/frameFacts";
 import type { TapeModel } from "../model/tapeRows";
 import type { Evaluated } from "../../judging/judge";
 
-const MOST = 9;
+const MAX_FACTS = 9;
 
 /** A card with all facts about one frame, on the side and in the half of the tape away from the pointer. */
 export function FrameCard({
@@ -32,7 +32,7 @@ export function FrameCard({
         <b>{frame}f</b> <span className="text-soft">{formatMs(frame, model.rateHz)}</span>
       </p>
       <dl>
-        {facts.slice(0, MOST).map((fact, i) => (
+        {facts.slice(0, MAX_FACTS).map((fact, i) => (
           <div key={i} className="flex gap-2">
             <dt className="max-w-32 shrink-0 truncate">{fact.name}</dt>
             <dd className="text-soft">{fact.fact}</dd>
@@ -40,7 +40,7 @@ export function FrameCard({
         ))}
       </dl>
       {facts.length === 0 && <p className="text-soft">Nothing is down, nothing happens.</p>}
-      {facts.length > MOST && <p className="text-soft">… and {facts.length - MOST} more</p>}
+      {facts.length > MAX_FACTS && <p className="text-soft">… and {facts.length - MAX_FACTS} more</p>}
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { memo, useMemo } from "react";
 import { ChoiceWord } from "../../ui/ChoiceWord";
-import type { RowOrder, RowsShown } from "../../storage/records";
+import type { KitSettings, RowsShown } from "../../storage/records";
 import { ruleAt, type RulePlace } from "../../edits/ruleEdits";
 import { listStirring, type RowsWanted } from "../model/arrangeRows";
 import { rowsAbout } from "../model/rowsAbout";
@@ -13,7 +13,7 @@ import { useTapeLook } from "../hand/context";
  * content, unless the user chose otherwise.
  */
 export function shownRows(
-  { inShape = "rule", elsewhere = "stirring" }: RowOrder,
+  { inShape = "rule", elsewhere = "stirring" }: KitSettings,
   isShaping: boolean,
 ): RowsShown {
   return isShaping ? inShape : elsewhere;
@@ -25,7 +25,7 @@ export function shownRows(
  */
 export function useShownRows(about: RulePlace | undefined, whole: TapeModel | undefined): RowsWanted["only"] {
   const kit = useDocument(state => state.kit);
-  const shown = useDocument(state => shownRows(state.rows, about !== undefined));
+  const shown = useDocument(state => shownRows(state.settings, about !== undefined));
   return useMemo(() => {
     if (shown === "rule") return kit && about ? rowsAbout(kit, about) : undefined;
     return shown === "stirring" && whole ? listStirring(whole) : undefined;
@@ -36,7 +36,7 @@ export function useShownRows(about: RulePlace | undefined, whole: TapeModel | un
 export const RowChoice = memo(function RowChoice() {
   const { workbench } = useDesk();
   const about = useTapeLook(look => look.about);
-  const value = useDocument(state => shownRows(state.rows, about !== undefined));
+  const value = useDocument(state => shownRows(state.settings, about !== undefined));
   const name = useDocument(state => (state.kit && about && ruleAt(state.kit, about)?.name) || "this rule");
   const place = about ? "inShape" : "elsewhere";
   return (
@@ -61,7 +61,9 @@ export const RowChoice = memo(function RowChoice() {
             ]
           : []),
       ]}
-      onChoose={chosen => workbench.arrangeTape(rows => ({ ...rows, [place]: chosen as RowsShown }))}
+      onChoose={chosen =>
+        workbench.updateKitSettings(settings => ({ ...settings, [place]: chosen as RowsShown }))
+      }
     />
   );
 });

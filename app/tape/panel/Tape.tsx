@@ -111,9 +111,9 @@ function useController(
         if (painted) actions.applyStroke(painted, result);
       },
       onRow: chooseRow,
-      onFold: group => workbench.arrangeTape(was => foldRows(was, group)),
+      onFold: group => workbench.updateKitSettings(settings => foldRows(settings, group)),
       onMoveRow(at, by) {
-        const before = workbench.getState().rows;
+        const before = workbench.getState().settings;
         const { model, whole } = latest.current;
         const after = moveRow(before, whole.rows, model.rows, at, by);
         if (after === before) return false;
@@ -121,7 +121,7 @@ function useController(
         moved.splice(at + by, 0, ...moved.splice(at, 1));
         latest.current = { ...latest.current, model: { ...model, rows: moved } };
         made.setModel(latest.current.model);
-        workbench.arrangeTape(() => after);
+        workbench.updateKitSettings(() => after);
         return true;
       },
       onStretch: (from, to) => playback.setState({ stretch: { from, to } }),

@@ -17,7 +17,7 @@ export function useGhosts(
   model: TapeModel,
 ): readonly (TapeRow | undefined)[] {
   const { judge } = useDesk();
-  const order = useDocument(state => state.rows);
+  const order = useDocument(state => state.settings);
   const over = useTapeLook(look => look.laidOver);
   const laidOver = useDocument(state => state.variants.find(variant => variant.id === over));
   const take = evaluated?.take;

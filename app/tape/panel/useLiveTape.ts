@@ -28,8 +28,10 @@ export function useLiveTape(
       if (!session || (session === before.session && session.state.frame === before.frame)) return;
       if (built.current?.session !== session)
         built.current = { session, builder: createTapeBuilder(session.rules) };
-      const { rows } = workbench.getState();
-      controller.current?.setModel(arrangeRows(built.current.builder.extend(session.trace), rows, { only }));
+      const { settings } = workbench.getState();
+      controller.current?.setModel(
+        arrangeRows(built.current.builder.extend(session.trace), settings, { only }),
+      );
     });
   }, [controller, isLive, only, pad, workbench]);
 }

@@ -46,7 +46,7 @@ export function useRepairs(
         job: "repairs",
         question: { kit: rules.kit, fates, isNearestOnly },
         takes: [take, ...others],
-        told: ({ done, partial }) =>
+        onProgress: ({ done, partial }) =>
           set({ ...NONE, found: (partial as Repairs["found"] | undefined) ?? [], done }),
       });
       stop = asked.stop;

@@ -36,7 +36,7 @@ export function useTapeModel(wanted: string, isLive: boolean): ShownTape {
   const before = useTapeLook(look => look.before);
   const about = useTapeLook(look => look.about);
   const isPainting = useTapeLook(look => look.tool === "paint");
-  const rows = useDocument(state => state.rows);
+  const rows = useDocument(state => state.settings);
   const [held, hold] = useState<RowsWanted | undefined>();
   // While painting, rows neither appear nor disappear: all are shown instead of those with content.
   const only = useShownRows(about, isLive || isPainting ? undefined : whole);

@@ -6,7 +6,7 @@ import { Button } from "../../ui/Button";
 import { Region } from "../../ui/Region";
 import { NextStep } from "../NextStep";
 import { PictureMaker } from "./PictureMaker";
-import { useSheetWishes } from "./SheetWishes";
+import { useSheetOptions } from "./SheetWishes";
 import { TakeInSection } from "./TakeInSection";
 import { TimingSheet } from "./TimingSheet";
 import { useFiles, type DrawnPictures } from "./useFiles";
@@ -158,7 +158,7 @@ function useHandover(): Handover | undefined {
 /** Hand over: the timing sheet, the export forms with their files and sizes, and imports. */
 export function HandOverView() {
   const handover = useHandover();
-  const sheet = useSheetWishes();
+  const sheet = useSheetOptions();
   const built = useParts();
   const [isSaved, setSaved] = useState(false);
   const [drawn, setDrawn] = useState<DrawnPictures>();

@@ -1,11 +1,11 @@
 import { useMemo, useState } from "react";
-import { OTHER_RATES, type SheetWishes } from "#handover";
+import { OTHER_RATES, type SheetOptions } from "#handover";
 import { useDesk, useDocument } from "../../document/context";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 
 /** Returns the options of the timing sheet; stored with the kit. */
-export function useSheetWishes(): SheetWishes {
-  const wishes = useDocument(state => state.rows.sheet);
+export function useSheetOptions(): SheetOptions {
+  const wishes = useDocument(state => state.settings.sheet);
   const variants = useDocument(state => state.variants);
   return useMemo(() => {
     const since = variants.find(({ id }) => id === wishes?.since);
@@ -26,14 +26,14 @@ function parseRates(typed: string): number[] | undefined {
 }
 
 /** The options of the sheet: further rates for its lengths, and a variant to list changes since. */
-export function SheetWishesLine() {
+export function SheetOptionsLine() {
   const { workbench } = useDesk();
-  const wishes = useDocument(state => state.rows.sheet);
+  const wishes = useDocument(state => state.settings.sheet);
   const variants = useDocument(state => state.variants);
   const [isWrong, setWrong] = useState(false);
   const rates = (wishes?.rates ?? OTHER_RATES).join(", ");
   const set = (change: Partial<NonNullable<typeof wishes>>) =>
-    workbench.arrangeTape(rows => ({ ...rows, sheet: { ...rows.sheet, ...change } }));
+    workbench.updateKitSettings(settings => ({ ...settings, sheet: { ...settings.sheet, ...change } }));
   const setRates = (typed: string) => {
     const read = parseRates(typed);
     setWrong(read === undefined);

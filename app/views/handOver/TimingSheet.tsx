@@ -3,7 +3,7 @@ import { createPortal } from "react-dom";
 import { escapeHtml, formatSheetBody, SHEET_STYLE, type Handover } from "#handover";
 import { useDesk } from "../../document/context";
 import { isShort, RUN_MS } from "../../judging/makeFiles";
-import { SheetWishesLine } from "./SheetWishes";
+import { SheetOptionsLine } from "./SheetWishes";
 import { Button } from "../../ui/Button";
 
 /**
@@ -67,7 +67,7 @@ export function TimingSheet({ handover }: { handover: Handover }) {
           Print it
         </Button>
       </div>
-      <SheetWishesLine />
+      <SheetOptionsLine />
       {body === undefined ? (
         <p role="status" className="text-soft">
           The takes are long: they are being run for the checks on it…

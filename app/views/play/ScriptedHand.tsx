@@ -2,7 +2,7 @@ import { nanoid } from "nanoid";
 import { useState } from "react";
 import type { Kit } from "#core";
 import { effectOf, handOf, playRoutine, stageOf, type HandLine } from "#stage";
-import type { RowOrder } from "../../storage/records";
+import type { KitSettings } from "../../storage/records";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
@@ -13,9 +13,9 @@ import { noStep } from "../../ui/noStep";
 const START = " start";
 const SECONDS = 8;
 const LONGEST_SECONDS = 120;
-const MOST_UNEVEN = 30;
+const MAX_DEVIATION = 30;
 
-type Hand = NonNullable<RowOrder["hand"]>;
+type Hand = NonNullable<KitSettings["hand"]>;
 
 const TIMES = [
   { value: "each", label: "each time" },
@@ -127,13 +127,13 @@ function Line({
 export function ScriptedHand({ close }: { close: () => void }) {
   const { workbench, evaluation, playback } = useDesk();
   const kit = useDocument(state => state.kit);
-  const kept = useDocument(state => state.rows.hand);
+  const kept = useDocument(state => state.settings.hand);
   const isSound = useEvaluation(state => state.isSound);
   const [seconds, setSeconds] = useState(SECONDS);
   if (!kit) return null;
   const hand: Hand = kept ?? { lines: [firstLine(kit)], seed: 1, unevenFrames: 0 };
   const keep = (change: Partial<Hand>) =>
-    workbench.arrangeTape(rows => ({ ...rows, hand: { ...hand, ...change } }));
+    workbench.updateKitSettings(settings => ({ ...settings, hand: { ...hand, ...change } }));
   const play = () => {
     const { rules } = evaluation.getState();
     if (!rules) return;
@@ -180,7 +180,7 @@ export function ScriptedHand({ close }: { close: () => void }) {
               label="unevenness"
               value={hand.unevenFrames}
               least={0}
-              most={MOST_UNEVEN}
+              most={MAX_DEVIATION}
               isWhole
               onChange={unevenFrames => keep({ unevenFrames })}
               beginStep={() => noStep()}

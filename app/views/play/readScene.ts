@@ -13,7 +13,7 @@ export interface SceneSources {
 }
 
 /** The maximum number of frames stepped per picture, to keep it smooth. */
-const MOST_STEPPED = 4000;
+const MAX_FRAMES_STEPPED = 4000;
 
 /** Returns the open take under the variant shown for comparison, and the variant's name. */
 export function readOther(
@@ -31,11 +31,11 @@ function sceneOf(sources: SceneSources, now: Evaluated): Scene | undefined {
   if (!rules.stage || columns.frames === 0) return undefined;
   const { judge, playback } = sources.desk;
   const frame = Math.min(playback.getState().frame, columns.frames - 1);
-  const state = judge.seekerOf(now).stateAt(frame, MOST_STEPPED);
+  const state = judge.seekerOf(now).stateAt(frame, MAX_FRAMES_STEPPED);
   const { inHand } = sources.pad.getState();
   const laidOver = readOther(sources, take);
   const other = laidOver && { name: laidOver.name, track: laidOver.evaluated.track };
-  const keptArcs = sources.desk.workbench.getState().rows.arcs ?? NO_ARCS;
+  const keptArcs = sources.desk.workbench.getState().settings.arcs ?? NO_ARCS;
   return { kit: rules.kit, program, stage: rules.stage, frame, trace, track, state, other, keptArcs, inHand };
 }
 
@@ -49,6 +49,6 @@ export function readScene(sources: SceneSources): Scene | undefined {
     const replayed = evaluated && sceneOf(sources, evaluated);
     return replayed ?? (open && onStage(open, shownAtRest(open, inHand)));
   }
-  const { arcs } = sources.desk.workbench.getState().rows;
+  const { arcs } = sources.desk.workbench.getState().settings;
   return onStage(session.rules, shownOfSession(session, inHand, arcs));
 }

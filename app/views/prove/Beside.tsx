@@ -1,13 +1,13 @@
 import { useEffect, useMemo, useState } from "react";
-import { applyAssist, findAssist, isAskedOf, type Check, type Kit, type Take } from "#core";
+import { applyAssist, findAssist, appliesTo, type Check, type Kit, type Take } from "#core";
 import { changeCheckRate } from "../../edits/checkEdits";
 import type { ProvedTake } from "../../judging/jobs/prove";
-import type { RowOrder, Variant } from "../../storage/records";
+import type { KitSettings, Variant } from "../../storage/records";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { useDesk, useDocument, useProof } from "../../document/context";
 import { useTape } from "../../tape/hand/context";
 
-type Version = NonNullable<RowOrder["beside"]>[number];
+type Version = NonNullable<KitSettings["beside"]>[number];
 
 const RATES = [30, 50, 60, 72, 90, 120, 144, 240] as const;
 const NONE: readonly Version[] = [];
@@ -52,7 +52,7 @@ function sumUp(checks: readonly Check[], takes: readonly Take[], proved: readonl
       const own = verdicts.filter(verdict => verdict.check === c);
       return own.length === 0 ? [] : [own.every(({ ok }) => ok)];
     });
-    const asked = takes.filter(take => isAskedOf(check, take.id)).length;
+    const asked = takes.filter(take => appliesTo(check, take.id)).length;
     if (asked > 0 && found.length === 0) return undefined;
     return { holds: found.filter(Boolean).length, asked };
   });
@@ -149,9 +149,9 @@ export function Beside({
 }) {
   const { workbench } = useDesk();
   const variants = useDocument(state => state.variants);
-  const beside = useDocument(state => state.rows.beside) ?? NONE;
+  const beside = useDocument(state => state.settings.beside) ?? NONE;
   const set = (versions: readonly Version[]) =>
-    workbench.arrangeTape(rows => ({ ...rows, beside: [...versions] }));
+    workbench.updateKitSettings(settings => ({ ...settings, beside: [...versions] }));
   const choices = [
     ...variants
       .filter(variant => !beside.some(item => "variant" in item && item.variant === variant.id))

@@ -6,7 +6,7 @@ import { useDesk } from "../../document/context";
 import { takeBack, type Blame } from "../../judging/jobs/blame";
 
 /** The maximum number of past versions searched, latest first. */
-const MOST_PAST = 200;
+const MAX_PAST_VERSIONS = 200;
 
 /** Searches, on a click, for the smallest recent change that broke a check, and offers to revert it. */
 export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
@@ -17,7 +17,7 @@ export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Tak
   const ask = () => {
     const states = workbench.history.getState().pastStates as readonly { readonly kit?: Kit }[];
     const past = [...new Set(states.map(state => state.kit))].filter(one => one !== undefined && one !== kit);
-    const question = { kit, past: (past as Kit[]).reverse().slice(0, MOST_PAST), check };
+    const question = { kit, past: (past as Kit[]).reverse().slice(0, MAX_PAST_VERSIONS), check };
     const own = jobs.ask({ job: "blame", question, takes: [take], lane: "blame" });
     setAsked(own);
     void own.outcome.then(outcome => {

@@ -1,4 +1,4 @@
-import { formatVerdict, isAskedOf, type Check, type Take } from "#core";
+import { formatVerdict, appliesTo, type Check, type Take } from "#core";
 import type { TakeVerdict } from "#stage";
 import type { Proof, Verdicts } from "../../document/proving";
 
@@ -22,8 +22,8 @@ const UNASKED: Cell = { look: "unasked", mark: "", words: "not asked", verdict: 
 const UNKNOWN: Cell = { look: "unknown", mark: "", words: "not judged yet", verdict: undefined };
 const FAULTY: Cell = { look: "faulty", mark: "", words: "cannot be judged", verdict: undefined };
 
-const MOST_SHOWN = 99;
-const short = (count: number) => (count > MOST_SHOWN ? `${MOST_SHOWN}+` : String(count));
+const MAX_SHOWN = 99;
+const short = (count: number) => (count > MAX_SHOWN ? `${MAX_SHOWN}+` : String(count));
 
 function markOf({ why, slip, count, reached }: TakeVerdict): string {
   if (slip !== undefined) return `${slip < 0 ? "−" : "+"}${short(Math.abs(slip))}`;
@@ -34,7 +34,7 @@ function markOf({ why, slip, count, reached }: TakeVerdict): string {
 
 /** Returns the cell of a check and a take. */
 export function readCell(proof: Proof, check: Check, takeId: string): Cell {
-  if (!isAskedOf(check, takeId)) return UNASKED;
+  if (!appliesTo(check, takeId)) return UNASKED;
   if (proof.faults.has(check.id)) return FAULTY;
   const verdicts = proof.found.get(takeId)?.get(check.id);
   const verdict = verdicts?.find(({ ok }) => !ok) ?? verdicts?.[0];

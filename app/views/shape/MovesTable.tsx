@@ -19,7 +19,7 @@ interface Row {
 }
 
 /** The maximum number of moves whose advantage is computed: each takes two runs. */
-const MOST_TRIED = 60;
+const MAX_MOVES_TRIED = 60;
 
 const HEADS: readonly (readonly [Column, string])[] = [
   ["name", "Move"],
@@ -71,7 +71,7 @@ export function MovesTable({ kit }: { kit: Kit }) {
   const [sort, setSort] = useState<{ by: Column; isDown: boolean } | undefined>();
   const rested = useDeferredValue(kit);
   const advantages = useMemo(
-    () => (rested.moves ?? []).slice(0, MOST_TRIED).map((_, m) => findAdvantage(rested, m)),
+    () => (rested.moves ?? []).slice(0, MAX_MOVES_TRIED).map((_, m) => findAdvantage(rested, m)),
     [rested],
   );
   const word = wanted.trim().toLowerCase();
@@ -162,8 +162,8 @@ export function MovesTable({ kit }: { kit: Kit }) {
           ))}
         </tbody>
       </table>
-      {(kit.moves?.length ?? 0) > MOST_TRIED && (
-        <p className="py-2 text-soft">Who can act first was tried for the first {MOST_TRIED} moves.</p>
+      {(kit.moves?.length ?? 0) > MAX_MOVES_TRIED && (
+        <p className="py-2 text-soft">Who can act first was tried for the first {MAX_MOVES_TRIED} moves.</p>
       )}
       {rows.length === 0 && <p className="py-2 text-soft">No move has “{wanted.trim()}” in its name.</p>}
     </section>

@@ -2,10 +2,10 @@ import { memo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { RuleItem } from "./rules";
 
-const MOST_LETTERS = 96;
+const MAX_LETTERS = 96;
 
 function shorten(summary: string): string {
-  return summary.length > MOST_LETTERS ? `${summary.slice(0, MOST_LETTERS - 2).trimEnd()} …` : summary;
+  return summary.length > MAX_LETTERS ? `${summary.slice(0, MAX_LETTERS - 2).trimEnd()} …` : summary;
 }
 
 /** One rule of the list, re-rendered only when its text changes, so that a number can be dragged smoothly. */

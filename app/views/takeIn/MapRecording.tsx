@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { BOUNDS, unpackGently, type Kit, type Mapping, type Take } from "#core";
 import { textFile } from "#handover";
 import { useDesk, useDocument } from "../../document/context";
-import type { Asked } from "../../judging/jobs/jobs";
+import type { JobHandle } from "../../judging/jobs/jobs";
 import { download } from "../../storage/files";
 import { rememberMappings } from "../../storage/records";
 import { Button } from "../../ui/Button";
@@ -117,7 +117,7 @@ function useGlance(file: File): Glance | undefined {
 function useReading(file: File) {
   const desk = useDesk();
   const [share, setShare] = useState<number>();
-  const asked = useRef<Asked<"readRecording">>(undefined);
+  const asked = useRef<JobHandle<"readRecording">>(undefined);
   useEffect(() => () => asked.current?.stop(), []);
   async function read(mapping: Mapping, named: { id: string; name: string; kit: string }) {
     setShare(0);
@@ -127,7 +127,7 @@ function useReading(file: File) {
       question,
       takes: [],
       quietMs: DUMP_MS,
-      told: ({ done, of }) => setShare(done / Math.max(1, of)),
+      onProgress: ({ done, of }) => setShare(done / Math.max(1, of)),
     });
     asked.current = begun;
     const outcome = await begun.outcome;
@@ -136,7 +136,7 @@ function useReading(file: File) {
     if (outcome.state === "failed") return { reasons: [outcome.reason] };
     const { value } = outcome;
     if ("reasons" in value) return value;
-    return { take: (await unpackGently(value.take, desk.rest)) as Take, notes: value.notes };
+    return { take: (await unpackGently(value.take, desk.yieldToUi)) as Take, notes: value.notes };
   }
   return { share, read, stop: () => asked.current?.stop() };
 }
@@ -165,7 +165,7 @@ function Preview({ kit, glance, mapping }: { kit: Kit; glance: Glance; mapping: 
 export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onClose: () => void }) {
   const { workbench } = useDesk();
   const glance = useGlance(file);
-  const used = useDocument(state => state.rows.mappings);
+  const used = useDocument(state => state.settings.mappings);
   const begun = useMemo(() => glance && beginMapping(kit, glance, used ?? []), [kit, glance, used]);
   const [changed, setChanged] = useState<Mapping>();
   const [whose, setWhose] = useState<Whose>({
@@ -194,7 +194,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
     // It may have been refused, for example because another tab has the kit; the notice explains why.
     if (!workbench.getState().takes.some(take => take.id === id))
       return setEnded({ reasons: ["the kit may not be changed in this tab"] });
-    workbench.arrangeTape(rows => rememberMappings(rows, [by]));
+    workbench.updateKitSettings(settings => rememberMappings(settings, [by]));
     if (found.notes.length === 0) onClose();
     else setEnded({ notes: found.notes });
   }

@@ -7,7 +7,7 @@ import type { TakingIn } from "./useTakingIn";
 /** The number of results shown individually; more are in a list. */
 const FEW_LINES = 3;
 /** The maximum number of list items drawn; the rest is counted. */
-const MOST_LINES = 2000;
+const MAX_LINES = 2000;
 
 function Lines({ word, lines }: { word: string; lines: readonly TakenLine[] }) {
   if (lines.length === 0) return null;
@@ -17,7 +17,7 @@ function Lines({ word, lines }: { word: string; lines: readonly TakenLine[] }) {
         {word} <span className="font-mono text-sm font-normal text-soft">{lines.length}</span>
       </h3>
       <ul className="text-sm">
-        {lines.slice(0, MOST_LINES).map(({ name, words }, n) => (
+        {lines.slice(0, MAX_LINES).map(({ name, words }, n) => (
           <li
             key={n}
             className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-4 border-b border-dotted border-line py-1"
@@ -29,7 +29,7 @@ function Lines({ word, lines }: { word: string; lines: readonly TakenLine[] }) {
           </li>
         ))}
       </ul>
-      {lines.length > MOST_LINES && <p className="text-sm text-soft">and {lines.length - MOST_LINES} more</p>}
+      {lines.length > MAX_LINES && <p className="text-sm text-soft">and {lines.length - MAX_LINES} more</p>}
     </section>
   );
 }

@@ -23,7 +23,7 @@ export type Glance =
 /** The number of bytes of a file in a preview. */
 export const GLANCE_BYTES = 256 * 1024;
 /** The number of rows searched for names of controls. */
-const MOST_ROWS = 2000;
+const MAX_ROWS = 2000;
 
 /** Returns the text of a dump up to its last complete line. */
 const wholeLines = (text: string) => text.slice(0, text.lastIndexOf("\n") + 1);
@@ -37,7 +37,7 @@ function glanceAtDump(text: string): Glance {
 /** Previews the beginning of a recording. `name` is its file name, whose extension identifies a dump. */
 export function glanceAt(name: string, text: string): Glance {
   if (/\.vcd$/i.test(name)) return glanceAtDump(text.length < GLANCE_BYTES ? `${text}\n` : text);
-  const [head, ...rows] = glanceAtTable(text, MOST_ROWS);
+  const [head, ...rows] = glanceAtTable(text, MAX_ROWS);
   if (!head || rows.length === 0) {
     const reason = "there is no table in it: write a row of names, and rows of values under it";
     return { sort: "broken", reasons: [reason] };

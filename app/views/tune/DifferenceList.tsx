@@ -2,7 +2,7 @@ import { nameOf, type AlignedEvent, type Kit } from "#core";
 import type { VersionStory } from "../../judging/jobs/stories";
 import { FrameLink } from "./FrameLink";
 
-const MOST_SHOWN = 40;
+const MAX_SHOWN = 40;
 const WORDS = {
   new: "comes new",
   gone: "is gone",
@@ -35,7 +35,7 @@ export function DifferenceList({ kit, stories }: { kit: Kit; stories: readonly V
   if (all.length === 0) return <p className="text-soft">Nothing differs in these takes.</p>;
   return (
     <ul className="text-sm" data-testid="differences">
-      {all.slice(0, MOST_SHOWN).map(({ take, event }, k) => (
+      {all.slice(0, MAX_SHOWN).map(({ take, event }, k) => (
         <li key={k}>
           <FrameLink
             take={take}
@@ -44,7 +44,7 @@ export function DifferenceList({ kit, stories }: { kit: Kit; stories: readonly V
           />
         </li>
       ))}
-      {all.length > MOST_SHOWN && <li className="text-soft">and {all.length - MOST_SHOWN} more</li>}
+      {all.length > MAX_SHOWN && <li className="text-soft">and {all.length - MAX_SHOWN} more</li>}
     </ul>
   );
 }

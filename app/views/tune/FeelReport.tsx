@@ -4,7 +4,7 @@ import {
   formatPatternCounts,
   formatPromptCounts,
   isTight,
-  MOST_SHIFT,
+  MAX_SHIFT_FRAMES,
   nameOf,
   reportMoves,
   sumCounts,
@@ -17,23 +17,23 @@ import { useDesk, useStudy } from "../../document/context";
 import { Distribution } from "../../maps/Distribution";
 import { FrameLink } from "./FrameLink";
 import { StudyBar } from "./StudyBar";
-import { useTakesAsked } from "./TakesWord";
+import { useTakeSelection } from "./TakesWord";
 
 /** Takes with up to this total of frames are studied as soon as the report opens. */
 const AT_ONCE_FRAMES = 36_000;
 /** The number of items of each list shown, most informative first. */
-const MOST_SHOWN = 12;
+const MAX_SHOWN = 12;
 const WIDTH = 168;
 const MIDDLE = WIDTH / 2;
 const PX_A_FRAME = 2.6;
-const MOST_LINES = 14;
+const MAX_LINES = 14;
 
 /**
  * The rooms of uses, tightest first, as bars around the frame of the press; a side bounded by a neighbour is
  * open.
  */
 function RoomPicture({ feel }: { feel: MoveFeel }) {
-  const rooms = feel.rooms.slice(0, MOST_LINES);
+  const rooms = feel.rooms.slice(0, MAX_LINES);
   if (rooms.length === 0) return <span className="block w-[168px]" />;
   return (
     <svg width={WIDTH} height={Math.max(14, rooms.length * 3 + 4)} aria-hidden className="shrink-0">
@@ -53,14 +53,18 @@ function RoomPicture({ feel }: { feel: MoveFeel }) {
 }
 
 const sideWords = (frames: number, isBounded: boolean) =>
-  isBounded ? `${frames}f (a neighbour)` : frames >= MOST_SHIFT ? `${MOST_SHIFT}f or more` : `${frames}f`;
+  isBounded
+    ? `${frames}f (a neighbour)`
+    : frames >= MAX_SHIFT_FRAMES
+      ? `${MAX_SHIFT_FRAMES}f or more`
+      : `${frames}f`;
 
 function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
   const tight = feel.rooms.filter(isTight);
   const late = feel.delays.filter(({ total }) => total > 0);
-  const shown = <T,>(list: readonly T[]) => list.slice(0, MOST_SHOWN);
+  const shown = <T,>(list: readonly T[]) => list.slice(0, MAX_SHOWN);
   const more = (list: readonly unknown[]) =>
-    list.length > MOST_SHOWN && <li className="text-soft">and {list.length - MOST_SHOWN} more</li>;
+    list.length > MAX_SHOWN && <li className="text-soft">and {list.length - MAX_SHOWN} more</li>;
   return (
     <div className="grid grid-cols-3 gap-x-6 gap-y-2 py-2 text-sm max-lg:grid-cols-1">
       <section aria-label="Tightest uses">
@@ -89,7 +93,7 @@ function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
                 frame={miss.frame}
                 words={
                   miss.by === undefined
-                    ? `no shift up to ${MOST_SHIFT}f saves it`
+                    ? `no shift up to ${MAX_SHIFT_FRAMES}f saves it`
                     : `${Math.abs(miss.by)}f ${miss.by < 0 ? "earlier" : "later"} would do${miss.saves === feel.move || miss.saves === undefined ? "" : `, as ${nameOf(kit, "moves", kit.moves![miss.saves]!.id)}`}`
                 }
               />
@@ -161,7 +165,7 @@ function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels
  */
 export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
   const { studying } = useDesk();
-  const { takes } = useTakesAsked();
+  const { takes } = useTakeSelection();
   const study = useStudy<readonly TakeFeel[]>("feel");
   const begin = () =>
     studying.begin("feel", {

@@ -21,10 +21,10 @@ import { CharacterLine } from "./CharacterLine";
 import { FrameLink } from "./FrameLink";
 import { ShareBar } from "./ShareBar";
 import { StudyBar } from "./StudyBar";
-import { useTakesAsked } from "./TakesWord";
+import { useTakeSelection } from "./TakesWord";
 import { listVersions, NOW, readVersion } from "./versions";
 
-const MOST_PRESSES = 15;
+const MAX_PRESSES = 15;
 const SPREADS = [0, 8, 16, 25, 33, 50, 67, 83, 100, 125, 150] as const;
 const [, STEADY, NEW] = CHARACTERS;
 
@@ -138,7 +138,7 @@ export function Hands({ kit }: { kit: Kit }) {
   const variants = useDocument(state => state.variants);
   const checks = useDocument(state => state.checks);
   const all = useDocument(state => state.takes);
-  const { takes } = useTakesAsked();
+  const { takes } = useTakeSelection();
   const [one, setOne] = useSetting<Character>("hand one", STEADY!);
   const [two, setTwo] = useSetting<Character | undefined>("hand two", undefined);
   const [version, setVersion] = useSetting("hand version", NOW);
@@ -226,7 +226,7 @@ export function Hands({ kit }: { kit: Kit }) {
   }));
   const hardest = [...(first?.presses ?? [])]
     .sort((a, b) => a.share.share - b.share.share)
-    .slice(0, MOST_PRESSES);
+    .slice(0, MAX_PRESSES);
   return (
     <section aria-label="Hands">
       <h2 className="font-serif text-2xl">Who can play it</h2>

@@ -13,7 +13,7 @@ import { useDesk, useStudy } from "../../document/context";
 import { Button } from "../../ui/Button";
 import { StudyBar } from "./StudyBar";
 import { cutLetters } from "../../ui/fitText";
-import { useTakesAsked } from "./TakesWord";
+import { useTakeSelection } from "./TakesWord";
 
 const WIDTH = 250;
 const LABEL = 80;
@@ -95,7 +95,7 @@ export function overlapWords(kit: Kit, overlap: Overlap): string {
  */
 export function Overlaps({ kit }: { kit: Kit }) {
   const { studying, workbench } = useDesk();
-  const { takes } = useTakesAsked();
+  const { takes } = useTakeSelection();
   const study = useStudy<Found>("overlaps");
   const begin = () =>
     studying.begin("overlaps", {

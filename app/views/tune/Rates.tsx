@@ -7,7 +7,7 @@ import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
 import { DifferenceList, TwoStories } from "./DifferenceList";
 import { StudyBar } from "./StudyBar";
-import { useTakesAsked } from "./TakesWord";
+import { useTakeSelection } from "./TakesWord";
 
 const OFFERED = [30, 50, 60, 72, 90, 120, 144, 240] as const;
 const FIRST: readonly number[] = [30, 60, 120, 144];
@@ -16,7 +16,7 @@ const FIRST: readonly number[] = [30, 60, 120, 144];
 export function Rates({ kit }: { kit: Kit }) {
   const { studying } = useDesk();
   const all = useDocument(state => state.takes);
-  const { takes } = useTakesAsked();
+  const { takes } = useTakeSelection();
   const [rates, setRates] = useSetting<readonly number[]>("rates", FIRST);
   const [more, setMore] = useState(100);
   const [drawn, setDrawn] = useSetting<readonly number[]>("rates drawn", []);

@@ -21,7 +21,7 @@ import {
   presentOf,
   type SweptChoice,
 } from "./sweptNumbers";
-import { useTakesAsked } from "./TakesWord";
+import { useTakeSelection } from "./TakesWord";
 import { useTrying, type Trying } from "./useTrying";
 
 const NONE = "none";
@@ -57,7 +57,7 @@ function handleKeys(
 export function Sweep({ kit }: { kit: Kit }) {
   const { studying } = useDesk();
   const checks = useDocument(state => state.checks);
-  const { takes } = useTakesAsked();
+  const { takes } = useTakeSelection();
   const [keys, setKeys] = useSetting<{ one?: string; two?: string }>("sweep numbers", {});
   const [ranges, setRanges] = useSetting<Readonly<Record<string, Range>>>("sweep ranges", {});
   const [hand, setHand] = useSetting("sweep hand", NONE);

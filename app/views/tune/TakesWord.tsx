@@ -2,18 +2,18 @@ import type { Take } from "#core";
 import { useDocument, useSetting } from "../../document/context";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { Flap } from "../../ui/Flap";
-import { ALL, listPlayers, readAsked, type TakesAsked } from "./takesAsked";
+import { ALL, listPlayers, selectTakes, type TakeSelection } from "./takesAsked";
 
 /** Returns the takes of all studies, and their setter. */
-export function useTakesAsked(): {
+export function useTakeSelection(): {
   readonly takes: readonly Take[];
-  readonly asked: TakesAsked;
-  readonly set: (asked: TakesAsked) => void;
+  readonly asked: TakeSelection;
+  readonly set: (asked: TakeSelection) => void;
 } {
   const all = useDocument(state => state.takes);
   const openId = useDocument(state => state.openTakeId);
-  const [asked, set] = useSetting<TakesAsked>("takes", ALL);
-  return { takes: readAsked(asked, all, openId), asked, set };
+  const [asked, set] = useSetting<TakeSelection>("takes", ALL);
+  return { takes: selectTakes(asked, all, openId), asked, set };
 }
 
 const PLAYER = "player ";
@@ -21,7 +21,7 @@ const PLAYER = "player ";
 /** The takes of the studies as an editable word, "over all 4 takes", with a list for single ones. */
 export function TakesWord() {
   const all = useDocument(state => state.takes);
-  const { takes, asked, set } = useTakesAsked();
+  const { takes, asked, set } = useTakeSelection();
   const choices = [
     { value: "all", label: all.length === 1 ? "the only take" : `all ${all.length} takes` },
     { value: "open", label: "the open take" },

@@ -8,10 +8,10 @@ import { ChoiceWord } from "../../ui/ChoiceWord";
 import { formatChange } from "../changeWords";
 import { DifferenceList } from "./DifferenceList";
 import { StudyBar } from "./StudyBar";
-import { useTakesAsked } from "./TakesWord";
+import { useTakeSelection } from "./TakesWord";
 import { listVersions, NOW, readVersion } from "./versions";
 
-const MOST_CHANGES = 30;
+const MAX_CHANGES = 30;
 
 function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: readonly [Kit, Kit] }) {
   const ids = [...new Set(kits.flatMap(kit => (kit.moves ?? []).map(({ id }) => id)))];
@@ -50,7 +50,7 @@ export function Variants({ kit }: { kit: Kit }) {
   const { studying, workbench } = useDesk();
   const { look } = useTape();
   const variants = useDocument(state => state.variants);
-  const { takes } = useTakesAsked();
+  const { takes } = useTakeSelection();
   const [pair, setPair] = useSetting<{ one: string; two: string } | undefined>("versions", undefined);
   const [drawn, setDrawn] = useSetting<readonly [Kit, Kit] | undefined>("versions drawn", undefined);
   const study = useStudy<Stories>("variants");
@@ -119,11 +119,11 @@ export function Variants({ kit }: { kit: Kit }) {
         <p className="text-soft">The two are the same rules.</p>
       ) : (
         <ul className="text-sm" aria-label="What changed between them">
-          {changes.slice(0, MOST_CHANGES).map(change => (
+          {changes.slice(0, MAX_CHANGES).map(change => (
             <li key={change.path.join()}>{formatChange(second, change)}</li>
           ))}
-          {changes.length > MOST_CHANGES && (
-            <li className="text-soft">and {changes.length - MOST_CHANGES} more</li>
+          {changes.length > MAX_CHANGES && (
+            <li className="text-soft">and {changes.length - MAX_CHANGES} more</li>
           )}
         </ul>
       )}

@@ -111,10 +111,10 @@ export function firstRange({ swept, present, least }: SweptChoice): {
 }
 
 /** The maximum number of values; in a wider range the step grows. */
-const MOST_VALUES = 41;
+const MAX_VALUES = 41;
 
 /** Returns the values of a range, whole for whole numbers, including the present one if it is inside. */
-export function listValues(from: number, to: number, present: number, most = MOST_VALUES): number[] {
+export function listValues(from: number, to: number, present: number, most = MAX_VALUES): number[] {
   const step = Math.max(1, Math.ceil((to - from) / (most - 1)));
   const values = new Set<number>();
   for (let value = from; value <= to; value += step) values.add(value);

@@ -1,13 +1,13 @@
 import type { Take } from "#core";
 
 /** The takes a study applies to. */
-export type TakesAsked =
+export type TakeSelection =
   | { readonly kind: "all" }
   | { readonly kind: "open" }
   | { readonly kind: "player"; readonly player: string }
   | { readonly kind: "chosen"; readonly ids: readonly string[] };
 
-export const ALL: TakesAsked = { kind: "all" };
+export const ALL: TakeSelection = { kind: "all" };
 
 /** Returns the players named by takes, each once, in alphabetical order. */
 export function listPlayers(takes: readonly Take[]): string[] {
@@ -15,7 +15,11 @@ export function listPlayers(takes: readonly Take[]): string[] {
 }
 
 /** Returns the selected takes, in order. */
-export function readAsked(asked: TakesAsked, takes: readonly Take[], openId: string | undefined): Take[] {
+export function selectTakes(
+  asked: TakeSelection,
+  takes: readonly Take[],
+  openId: string | undefined,
+): Take[] {
   switch (asked.kind) {
     case "all":
       return [...takes];

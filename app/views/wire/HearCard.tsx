@@ -1,4 +1,4 @@
-import { joinNames, listHearers, type Hearer, type Kit, type Program } from "#core";
+import { joinNames, listPatternSights, type PatternSight, type Kit, type Program } from "#core";
 import type { Rules } from "#stage";
 import { formatCode } from "../../input/codes";
 import { useDocument, useEvaluation } from "../../document/context";
@@ -21,9 +21,9 @@ function sayRule(kit: Kit, program: Program, pattern: number, mode: number): str
 
 /** Describes which patterns see a control in a mode; indices are those of the rules' own kit. */
 function sayHearers({ kit, program }: Rules, control: number, mode: number): string {
-  const hearers = listHearers(program, control, mode);
+  const hearers = listPatternSights(program, control, mode);
   const nameOf = (i: number) => kit.patterns[i]?.name ?? "?";
-  const named = (verdict: Hearer["verdict"], say = nameOf) =>
+  const named = (verdict: PatternSight["verdict"], say = nameOf) =>
     joinNames(hearers.filter(item => item.verdict === verdict).map(item => say(item.pattern)));
   const heard = named("hears", i => sayRule(kit, program, i, mode));
   const captor = hearers.find(item => item.verdict === "captured");
@@ -71,7 +71,7 @@ function ModeLine({
  * The explanation of a key, by default the last one pressed: the controls it plays, and the patterns that see
  * them in each mode.
  */
-export function HearCard({ code: chosen }: { code: string | undefined }) {
+export function KeyCard({ code: chosen }: { code: string | undefined }) {
   const kit = useDocument(state => state.kit);
   const rules = useEvaluation(state => state.rules);
   const isSound = useEvaluation(state => state.isSound);

@@ -1,5 +1,5 @@
 import type { Control, Kit, Program } from "#core";
-import { listHearers } from "#core";
+import { listPatternSights } from "#core";
 import { isActiveIn, setActiveIn } from "../../edits/modeEdits";
 import { useDesk, useEvaluation } from "../../document/context";
 import { Flap } from "../../ui/Flap";
@@ -13,7 +13,7 @@ interface Rule {
 
 /** Returns the patterns that use a control, each with its moves. */
 function rulesOf(kit: Kit, program: Program, control: number): Rule[] {
-  return listHearers(program, control, 0).flatMap(({ pattern }) => {
+  return listPatternSights(program, control, 0).flatMap(({ pattern }) => {
     const found = kit.patterns[pattern]!;
     const moves = (kit.moves ?? []).filter(move => move.pattern === found.id);
     return [
@@ -25,7 +25,7 @@ function rulesOf(kit: Kit, program: Program, control: number): Rule[] {
 
 /** Describes a control in one mode: the moves it leads to, otherwise the patterns that see it. */
 function summary(kit: Kit, program: Program, control: number, mode: number): string {
-  const heard = listHearers(program, control, mode).filter(hearer => hearer.verdict === "hears");
+  const heard = listPatternSights(program, control, mode).filter(hearer => hearer.verdict === "hears");
   const names = heard.flatMap(({ pattern }) => {
     const found = kit.patterns[pattern]!;
     const moves = (kit.moves ?? []).filter(

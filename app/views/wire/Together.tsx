@@ -2,7 +2,7 @@ import type { Kit } from "#core";
 import { formatCode } from "../../input/codes";
 import { usePadState } from "../../input/context";
 
-const MOST_KEYS = 9;
+const MAX_KEYS = 9;
 
 /** Returns the keys that play a control alone, one per control. */
 function playingKeys(kit: Kit): { code: string; name: string }[] {
@@ -11,7 +11,7 @@ function playingKeys(kit: Kit): { code: string; name: string }[] {
       const binding = control.bindings.find(codes => codes.length === 1 && codes[0]!.startsWith("key:"));
       return binding ? [{ code: binding[0]!, name: control.name }] : [];
     })
-    .slice(0, MOST_KEYS);
+    .slice(0, MAX_KEYS);
 }
 
 /**

@@ -5,7 +5,7 @@ import type { ChargeProgram } from "./program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import { TICKS } from "../../time/clock";
 import type { Trace } from "../../trace/trace";
-import { firePress, lapse, settle, type PatternStepper } from "../fire";
+import { firePress, lapse, setPhase, type PatternStepper } from "../fire";
 
 /** Cell: the stage of the press. */
 const STAGE = 0;
@@ -76,7 +76,7 @@ export const chargeStepper: PatternStepper<ChargeProgram> = {
     } else if (stage === GROWING && !begins) stage = grow(program, pattern, state, trace, i);
     else if (stage === SPENT && !isDown(program, state, i, control)) stage = NONE;
     cells[base + STAGE] = stage;
-    settle(state, i, stage === GROWING ? FORMING : stage === SPENT ? SUSTAINED : IDLE);
+    setPhase(state, i, stage === GROWING ? FORMING : stage === SPENT ? SUSTAINED : IDLE);
     state.awake[i] = stage === GROWING || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
   },
 };

@@ -4,7 +4,7 @@ import type { Program } from "../../run/program";
 import type { ChordProgram } from "./program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
-import { addPress, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";
+import { addPress, beginFire, endFire, lapse, setPhase, type PatternStepper } from "../fire";
 
 /**
  * Cells: frame after the last event; whether a complete chord is being held; since when; whether the fired
@@ -94,7 +94,7 @@ export const chordStepper: PatternStepper<ChordProgram> = {
         cells[base + SINCE] = nowTicks(pattern, state);
       }
     }
-    settle(
+    setPhase(
       state,
       i,
       cells[base + HOT] === 1 ? SUSTAINED : isForming(program, pattern, state, i) ? FORMING : IDLE,

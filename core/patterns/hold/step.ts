@@ -3,7 +3,7 @@ import type { Program } from "../../run/program";
 import type { HoldProgram } from "./program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
-import { firePress, lapse, settle, type PatternStepper } from "../fire";
+import { firePress, lapse, setPhase, type PatternStepper } from "../fire";
 
 /** Cells: the stage of the press, and the repeat marks passed. */
 const STAGE = 0;
@@ -66,7 +66,7 @@ export const holdStepper: PatternStepper<HoldProgram> = {
     } else if (stage === GROWING && !begins) stage = grow(program, pattern, state, trace, i);
     else if (stage === REACHED) stage = goOn(program, pattern, state, trace, i);
     cells[base + STAGE] = stage;
-    settle(state, i, stage === GROWING ? FORMING : stage === REACHED ? SUSTAINED : IDLE);
+    setPhase(state, i, stage === GROWING ? FORMING : stage === REACHED ? SUSTAINED : IDLE);
     const isUnderWay = stage === GROWING || (stage === REACHED && pattern.everyTicks > 0);
     state.awake[i] = isUnderWay || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
   },

@@ -3,7 +3,7 @@ import { edgeKey, type Program } from "../../run/program";
 import type { MashProgram } from "./program";
 import { FIRED, FORMING, IDLE, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
-import { addEdge, beginFire, endFire, settle, type PatternStepper } from "../fire";
+import { addEdge, beginFire, endFire, setPhase, type PatternStepper } from "../fire";
 
 /**
  * Cells: presses counted, control of the previous press (+1), control that fired and is still down (+1), then
@@ -64,7 +64,7 @@ export const mashStepper: PatternStepper<MashProgram> = {
     const count = cells[base + COUNT]!;
     if (count > 0 && now - cells[first + 2 * count - 1]! > pattern.withinTicks) cells[base + COUNT] = 0;
     const isAlive = cells[base + COUNT]! > 0;
-    settle(state, i, cells[base + HOT]! > 0 ? SUSTAINED : isAlive ? FORMING : IDLE);
+    setPhase(state, i, cells[base + HOT]! > 0 ? SUSTAINED : isAlive ? FORMING : IDLE);
     state.awake[i] = isAlive || state.phase[i] === FIRED ? 1 : 0;
   },
   remembers(_program, { base }, { cells }, key) {

@@ -1,7 +1,7 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
 import type { PressProgram, RepeatProgram } from "./program";
 import { FIRED, IDLE, SUSTAINED } from "../../run/state";
-import { firePress, settle, type PatternStepper } from "../fire";
+import { firePress, setPhase, type PatternStepper } from "../fire";
 
 /** Cells: whether a press is being followed, repeat marks passed, fires so far. */
 const LIVE = 0;
@@ -35,7 +35,7 @@ export const pressStepper: PatternStepper<PressProgram> = {
       }
     }
     const isLive = cells[base + LIVE] === 1;
-    settle(state, i, isLive ? SUSTAINED : IDLE);
+    setPhase(state, i, isLive ? SUSTAINED : IDLE);
     state.awake[i] = state.phase[i] === FIRED || (isLive && repeat !== null) ? 1 : 0;
   },
 };

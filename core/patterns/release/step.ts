@@ -2,7 +2,7 @@ import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
 import type { ReleaseProgram } from "./program";
 import { FIRED, FORMING, IDLE } from "../../run/state";
 import { TICKS } from "../../time/clock";
-import { firePress, settle, type PatternStepper } from "../fire";
+import { firePress, setPhase, type PatternStepper } from "../fire";
 
 /**
  * Cell: whether a press is being followed. A press from before the pattern became active, or a hidden one, is
@@ -20,7 +20,7 @@ export const releaseStepper: PatternStepper<ReleaseProgram> = {
       const ageTicks = nowTicks(pattern, state) - pressTicks(pattern, state, control);
       firePress(program, state, trace, i, control, ageTicks / TICKS);
     }
-    settle(state, i, cells[base + LIVE] === 1 ? FORMING : IDLE);
+    setPhase(state, i, cells[base + LIVE] === 1 ? FORMING : IDLE);
     state.awake[i] = state.phase[i] === FIRED ? 1 : 0;
   },
 };

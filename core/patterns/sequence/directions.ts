@@ -73,7 +73,7 @@ export function lookAtSticks(program: Program, pattern: SequenceProgram, state: 
 }
 
 /** Stores this frame's digits as the directions in force. Call it after the steps are judged. */
-export function settleSticks(pattern: SequenceProgram, state: State, nowTicks: number): void {
+export function storeDirections(pattern: SequenceProgram, state: State, nowTicks: number): void {
   for (let slot = 0; slot < pattern.sticks.length; slot++) {
     const cell = at(pattern, slot);
     if (state.cells[cell + IS_EDGE] !== 1) continue;

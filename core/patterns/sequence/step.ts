@@ -4,7 +4,7 @@ import type { SequenceProgram } from "./program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
 import { areAllDown } from "../chord/step";
-import { addEdge, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";
+import { addEdge, beginFire, endFire, lapse, setPhase, type PatternStepper } from "../fire";
 import {
   bestMade,
   dropLate,
@@ -22,7 +22,7 @@ import {
   isDirectionLeft,
   lookAtSticks,
   REACHED,
-  settleSticks,
+  storeDirections,
 } from "./directions";
 import { createStepEdges, findStepEdges } from "./stepEdges";
 
@@ -107,7 +107,7 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
       }
     }
     isFirstMade &&= !isBroken;
-    settleSticks(pattern, state, now);
+    storeDirections(pattern, state, now);
     const whole = state.choiceCount[list] === 0 ? -1 : findWhole(pattern, state, stride);
     // A sequence that has just restarted has already lapsed, cancelled if a cancel was pressed, so nothing on
     // this frame counts.
@@ -128,7 +128,7 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     if (state.choiceCount[list]! > 1) pruneChoices(program, pattern, state, i, stride, now);
     if (cells[base + HOT] === 1 && !isLastStepDown(program, pattern, state, i)) cells[base + HOT] = 0;
     const isAlive = state.choiceCount[list]! > 0;
-    settle(state, i, cells[base + HOT] === 1 ? SUSTAINED : isAlive ? FORMING : IDLE);
+    setPhase(state, i, cells[base + HOT] === 1 ? SUSTAINED : isAlive ? FORMING : IDLE);
     const best = isAlive ? bestMade(pattern, state, stride) : 0;
     cells[base + REACHED] = state.phase[i] === FORMING ? Math.max(hadReached, best) : best;
     const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;

@@ -1,7 +1,7 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
 import type { TapProgram } from "./program";
 import { FORMING, IDLE } from "../../run/state";
-import { firePress, lapse, settle, type PatternStepper } from "../fire";
+import { firePress, lapse, setPhase, type PatternStepper } from "../fire";
 
 /** Cell: whether a press is being followed. */
 const LIVE = 0;
@@ -21,7 +21,7 @@ export const tapStepper: PatternStepper<TapProgram> = {
       }
     }
     const isLive = cells[base + LIVE] === 1;
-    settle(state, i, isLive ? FORMING : IDLE);
+    setPhase(state, i, isLive ? FORMING : IDLE);
     state.awake[i] = isLive || state.phase[i] !== IDLE ? 1 : 0;
   },
 };

@@ -3,7 +3,7 @@ import { edgeKey, type Program } from "../../run/program";
 import type { TapsProgram } from "./program";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
-import { addEdge, beginFire, endFire, lapse, settle, type PatternStepper } from "../fire";
+import { addEdge, beginFire, endFire, lapse, setPhase, type PatternStepper } from "../fire";
 
 /**
  * Cells: presses in the chain, start of the last, whether it is still down, whether the fired press is still
@@ -70,7 +70,7 @@ export const tapsStepper: PatternStepper<TapsProgram> = {
     if (!isDown(program, state, i, control)) cells[base + HELD] = cells[base + HOT] = 0;
     else if (isPressed(program, state, i, control)) joinChain(program, pattern, state, trace, i);
     const isAlive = cells[base + COUNT]! > 0;
-    settle(state, i, cells[base + HOT] === 1 ? SUSTAINED : isAlive ? FORMING : IDLE);
+    setPhase(state, i, cells[base + HOT] === 1 ? SUSTAINED : isAlive ? FORMING : IDLE);
     state.awake[i] = isAlive || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
   },
   remembers(program, { base, control }, { cells }, key) {

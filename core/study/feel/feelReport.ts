@@ -4,7 +4,7 @@ import { countWords } from "../../formats/words";
 import { formatMoveCounts } from "../outcomes/formatCounts";
 import { sumCounts, type MoveCounts, type RuleCounts } from "../outcomes/ruleCounts";
 import type { Delay } from "./delays";
-import { MOST_SHIFT, TIGHT_FRAMES, type Miss, type Room } from "./rooms";
+import { MAX_SHIFT_FRAMES, TIGHT_FRAMES, type Miss, type Room } from "./rooms";
 
 /** The findings in one take. `counts`: see readOutcomes. */
 export interface TakeFeel {
@@ -35,10 +35,10 @@ export interface MoveFeel {
 
 /**
  * Returns the room on the narrower side of a use, in frames, counting only sides bounded by the rules and not
- * by a neighbour; `MOST_SHIFT` if neither is.
+ * by a neighbour; `MAX_SHIFT_FRAMES` if neither is.
  */
 export function narrowerSide({ early, late, isEarlyBounded, isLateBounded }: Room): number {
-  return Math.min(isEarlyBounded ? MOST_SHIFT : early, isLateBounded ? MOST_SHIFT : late);
+  return Math.min(isEarlyBounded ? MAX_SHIFT_FRAMES : early, isLateBounded ? MAX_SHIFT_FRAMES : late);
 }
 
 /** Returns whether a use has at most TIGHT_FRAMES of room on a side. */
@@ -98,7 +98,7 @@ export function formatMoveFeel(feel: MoveFeel, nameOf: (move: number) => string)
   const more = [
     ...(tightest === undefined
       ? []
-      : [tightest >= MOST_SHIFT ? "no tight use" : `tightest use ${tightest}f`]),
+      : [tightest >= MAX_SHIFT_FRAMES ? "no tight use" : `tightest use ${tightest}f`]),
     ...(medianDelay === undefined ? [] : [`median delay ${medianDelay}f`]),
   ];
   return [formatMoveCounts(counts, nameOf) + near, ...more].join("; ");

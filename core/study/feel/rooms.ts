@@ -8,7 +8,7 @@ import type { TakeOutcomes } from "../outcomes/readOutcomes";
 import { listPresses, shiftPress, type ColumnPress } from "./shiftPress";
 
 /** The maximum shift of a press either way, in frames. */
-export const MOST_SHIFT = 30;
+export const MAX_SHIFT_FRAMES = 30;
 /** A press with at most this many frames of room on a side is tight. */
 export const TIGHT_FRAMES = 1;
 
@@ -21,7 +21,7 @@ export interface Room {
   readonly control: number;
   readonly frame: number;
   readonly move: number;
-  /** Frames of room on either side; `MOST_SHIFT` if the search ended there. */
+  /** Frames of room on either side; `MAX_SHIFT_FRAMES` if the search ended there. */
   readonly early: number;
   readonly late: number;
   /**
@@ -61,7 +61,7 @@ export type RunFrom = (columns: InputColumns, from: number) => { readonly runTo:
 /** Frames run between two checks whether the press was used. */
 const LOOK_EVERY = 60;
 /** A press unused for this long counts as lost. */
-const MOST_WAIT_SECONDS = 10;
+const MAX_WAIT_SECONDS = 10;
 
 /**
  * Returns the move performed with a press among its edges: the given one, or any if `move` is −1; −1 for
@@ -96,7 +96,7 @@ function tryShift(
 ): number {
   const shifted = shiftPress(columns, press, by);
   const course = runFrom(shifted, Math.min(press.down, press.down + by));
-  const last = Math.min(columns.frames, press.up + Math.max(0, by) + MOST_WAIT_SECONDS * program.rateHz);
+  const last = Math.min(columns.frames, press.up + Math.max(0, by) + MAX_WAIT_SECONDS * program.rateHz);
   for (let upTo = press.down + by + 2; ; upTo += LOOK_EVERY) {
     const end = Math.min(upTo, last);
     const found = findUse(program, course.runTo(end), press.control, press.down + by, move);
@@ -121,8 +121,8 @@ function roomOf(
       reached++;
     return reached;
   };
-  const toEarly = Math.min(MOST_SHIFT, -press.least);
-  const toLate = Math.min(MOST_SHIFT, press.most);
+  const toEarly = Math.min(MAX_SHIFT_FRAMES, -press.least);
+  const toLate = Math.min(MAX_SHIFT_FRAMES, press.most);
   const early = widen(-1, toEarly);
   const late = widen(1, toLate);
   return {
@@ -131,8 +131,8 @@ function roomOf(
     move,
     early,
     late,
-    isEarlyBounded: early === toEarly && toEarly < MOST_SHIFT,
-    isLateBounded: late === toLate && toLate < MOST_SHIFT,
+    isEarlyBounded: early === toEarly && toEarly < MAX_SHIFT_FRAMES,
+    isLateBounded: late === toLate && toLate < MAX_SHIFT_FRAMES,
   };
 }
 
@@ -143,7 +143,7 @@ function missOf(
   runFrom: RunFrom,
 ): Omit<Miss, "move"> {
   const { control, down: frame, least, most } = press;
-  for (let by = 1; by <= MOST_SHIFT; by++)
+  for (let by = 1; by <= MAX_SHIFT_FRAMES; by++)
     for (const shift of [-by, by]) {
       if (shift < least || shift > most) continue;
       const saves = tryShift(program, columns, press, shift, -1, runFrom);

@@ -104,7 +104,7 @@ function placed(stroke: Stroke, start: number, stretch: number, least: number): 
  * Without spread the take is returned unchanged. Example: `playHand(take, CHARACTERS[0], 1)`.
  */
 export function playHand(take: Take, character: Character, seed: number): Take {
-  return playHandTold(take, character, seed).take;
+  return playHandWithPositions(take, character, seed).take;
 }
 
 /**
@@ -116,7 +116,7 @@ export type PlayedAt = Readonly<
 >;
 
 /** Returns the same as `playHand`, with the position of each press. */
-export function playHandTold(
+export function playHandWithPositions(
   take: Take,
   character: Character,
   seed: number,

@@ -10,7 +10,7 @@ import { readOutcomes } from "../outcomes/readOutcomes";
 import type { PreparedKit, PrepareRun } from "../prepareRun";
 import type { Character } from "./character";
 import { STILL } from "./character";
-import { playHandTold, type PlayedAt } from "./playHand";
+import { playHandWithPositions, type PlayedAt } from "./playHand";
 import { shareOf, type Share } from "./wilson";
 
 /** The parameters of a study of hands. */
@@ -117,7 +117,7 @@ export function* studyHands(
   let done = 0;
   for (const take of ready ? takes : []) {
     const { program, run, judge } = ready!;
-    const still = playHandTold(take, STILL, 0);
+    const still = playHandWithPositions(take, STILL, 0);
     const own = readTake(program, take);
     const ownFates = fatesOf(program, run(own));
     const counted = Object.entries(still.at).flatMap(([control, presses]) =>
@@ -132,7 +132,7 @@ export function* studyHands(
     );
     all.push(...counted);
     for (let h = 0; h < count; h++) {
-      const played = playHandTold(take, character, seed + h);
+      const played = playHandWithPositions(take, character, seed + h);
       const columns = readTake(program, played.take);
       const trace = run(columns);
       const fates = fatesOf(program, trace);

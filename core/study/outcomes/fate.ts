@@ -64,19 +64,19 @@ export function isOfGate({ reason }: Pick<Loss, "reason">): boolean {
 }
 
 /** Returns the losses that explain a lost press: losses to another move only if there are no others. */
-export function tellingLosses(fate: Fate): readonly Loss[] {
+export function explainingLosses(fate: Fate): readonly Loss[] {
   const telling = fate.losses.filter(({ reason }) => reason !== BEATEN);
   return telling.length > 0 ? telling : fate.losses;
 }
 
 /** Returns the last explaining loss; undefined for a press that no request lost. */
-export function tellingLoss(fate: Fate): Loss | undefined {
-  return tellingLosses(fate).at(-1);
+export function explainingLoss(fate: Fate): Loss | undefined {
+  return explainingLosses(fate).at(-1);
 }
 
 /** Returns the moves that lost a press, each once; none for a press with any other fate. */
 export function lostMovesOf(fate: Fate): readonly number[] {
-  return fate.outcome === "lost" ? [...new Set(tellingLosses(fate).map(({ move }) => move))] : [];
+  return fate.outcome === "lost" ? [...new Set(explainingLosses(fate).map(({ move }) => move))] : [];
 }
 
 /** Returns the moves, or the prompts, that used a press, each once, ordered by index. */

@@ -68,7 +68,7 @@ export interface Overlaps {
 const BEFORE = 5;
 const TAIL_SECONDS = 1;
 /** The maximum number of inputs tried per pair. */
-const MOST_TRIES = 400;
+const MAX_TRIES = 400;
 
 interface Tried {
   readonly take: Take;
@@ -211,7 +211,7 @@ export function* findOverlaps(
   };
   const inputsFor = (a: number, b: number, gates: readonly string[]): Tried[] => {
     const ways = scripts[a]!.flatMap(one => scripts[b]!.flatMap(two => layOver(one, two)));
-    const all = [...scripts[a]!, ...scripts[b]!, ...ways].slice(0, MOST_TRIES);
+    const all = [...scripts[a]!, ...scripts[b]!, ...ways].slice(0, MAX_TRIES);
     const inModes = modes.filter(mode => isActive(a, mode) && isActive(b, mode));
     return inModes.flatMap(mode => all.map(script => tryScript(script, mode, gates))).sort(bySize);
   };

@@ -10,7 +10,7 @@ import { usePad } from "../../../input/context";
 import { keepArcs, readLastArc } from "./arcsNow";
 
 /** The maximum number of kept arcs. */
-const MOST_KEPT = 60;
+const MAX_KEPT = 60;
 
 type Measures = Pick<KeptArc, "heightTiles" | "airFrames" | "farTiles">;
 
@@ -66,17 +66,17 @@ function formatDifference(kept: Measures, now: Measures): string {
 export function ArcList({ kit }: { kit: Kit }) {
   const { workbench } = useDesk();
   const { say } = useNotices();
-  const kept = useDocument(state => state.rows.arcs) ?? [];
+  const kept = useDocument(state => state.settings.arcs) ?? [];
   const { last, sources } = useLastArc();
   if (stageOf(kit)?.kind !== "runner") return null;
   const set = (change: (arcs: readonly KeptArc[]) => readonly KeptArc[]) =>
-    workbench.arrangeTape(rows => ({ ...rows, arcs: [...change(rows.arcs ?? [])] }));
+    workbench.updateKitSettings(settings => ({ ...settings, arcs: [...change(settings.arcs ?? [])] }));
   const keep = () => {
     const fresh = keepArcs(sources);
-    if (kept.length + fresh.length > MOST_KEPT)
+    if (kept.length + fresh.length > MAX_KEPT)
       say({
         tone: "trouble",
-        title: `${MOST_KEPT} arcs are kept already.`,
+        title: `${MAX_KEPT} arcs are kept already.`,
         details: ["Let one of them go first: more could not be told apart."],
       });
     else set(arcs => [...arcs, ...fresh]);
