@@ -67,7 +67,7 @@ export function composeApp(world: World): App {
     setTimer,
     yieldToUi: world.yieldToUi,
     onUnwritable: ({ text, write }, forget) =>
-      notices.say({
+      notices.notify({
         tone: "trouble",
         title: write
           ? `The last edit of ${write.record?.kit.name ?? "a kit"} was not written, and the kit was deleted meanwhile.`
@@ -75,7 +75,7 @@ export function composeApp(world: World): App {
         details: ["It stays in this browser until it is saved or let go."],
         action: {
           label: "Save it as a file",
-          run: () => notices.say.saveRaw("edit, not written", write ?? text),
+          run: () => notices.notify.saveRaw("edit, not written", write ?? text),
         },
         other: { label: "Let it go", run: forget },
       }),
@@ -83,7 +83,7 @@ export function composeApp(world: World): App {
   const shelf = createShelf(library, wallMs);
   const judge = createJudge();
   const jobs = createJobs({ startWorker: world.startWorker, setTimer, threads: THREADS });
-  const workbench = createWorkbench({ library, tabs, say: notices.say, nowMs: wallMs });
+  const workbench = createWorkbench({ library, tabs, notify: notices.notify, nowMs: wallMs });
   const evaluation = createEvaluation(workbench, judge, jobs, world);
   const proving = createProving(workbench, judge, jobs, world);
   const playback = createPlayback(evaluation, nextTurn);
@@ -102,7 +102,7 @@ export function composeApp(world: World): App {
     workbench,
     evaluation,
     proving,
-    checking: createChecking({ workbench, evaluation, say: notices.say }),
+    checking: createChecking({ workbench, evaluation, notify: notices.notify }),
     studying: createStudying({ workbench, jobs, nowMs: world.nowMs }),
     playback,
     pad,

@@ -22,7 +22,7 @@ const MINUTE = 3600;
 const TABLE_BYTES = 100e6;
 const HOUR = 216_000;
 
-function say(what: string, found: string, goal = ""): void {
+function printFigure(what: string, found: string, goal = ""): void {
   console.log(`${what.padEnd(66)} ${found.padStart(14)}   ${goal}`);
 }
 
@@ -53,14 +53,18 @@ async function benchPacks(): Promise<void> {
   const everything = EXPORT_FORMATS.find(({ id }) => id === "everything")!;
   let packed = packFiles([handover.kit, ...handover.takes]);
   const written = await secondsOf(() => (packed = packFiles([handover.kit, ...handover.takes])));
-  say(`a zip of ${TAKES} takes of a minute, written`, `${written.toFixed(2)} s`, "goal under 2 s");
+  printFigure(`a zip of ${TAKES} takes of a minute, written`, `${written.toFixed(2)} s`, "goal under 2 s");
   const read = await secondsOf(() => readWhole(packed.name, packed.bytes));
-  say("  read", `${read.toFixed(2)} s`, "goal under 2 s");
+  printFigure("  read", `${read.toFixed(2)} s`, "goal under 2 s");
   let all = packed;
   const made = await secondsOf(() => ([all] = everything.files(handover, NO_PARTS) as [typeof all]));
-  say("  everything of it, run for vectors and waveforms, in one zip", `${made.toFixed(2)} s`);
-  say("  its size", `${(all.bytes.length / 1e6).toFixed(1)} MB`);
-  say("  read", `${(await secondsOf(() => readWhole(all.name, all.bytes))).toFixed(2)} s`, "goal under 2 s");
+  printFigure("  everything of it, run for vectors and waveforms, in one zip", `${made.toFixed(2)} s`);
+  printFigure("  its size", `${(all.bytes.length / 1e6).toFixed(1)} MB`);
+  printFigure(
+    "  read",
+    `${(await secondsOf(() => readWhole(all.name, all.bytes))).toFixed(2)} s`,
+    "goal under 2 s",
+  );
 }
 
 /** Writes a table of frames of so many bytes, with one control changing now and then. */
@@ -100,13 +104,13 @@ async function benchTable(): Promise<void> {
     const took = await secondsOf(() => parseTable(createReadStream(path, "utf8"), feed, look));
     const read = feed.finish({ id: "t", name: "T" });
     if (!read.ok) throw new Error("the table must read");
-    say(
+    printFigure(
       `a table of ${(statSync(path).size / 1e6).toFixed(0)} MB read`,
       `${took.toFixed(1)} s`,
       "goal under 10 s",
     );
-    say("  memory at most", `${(most / 1e6).toFixed(0)} MB`, "goal under 500 MB");
-    say("  frames of its take", String(read.value.take.frames));
+    printFigure("  memory at most", `${(most / 1e6).toFixed(0)} MB`, "goal under 500 MB");
+    printFigure("  frames of its take", String(read.value.take.frames));
   } finally {
     rmSync(folder, { recursive: true });
   }
@@ -143,8 +147,12 @@ async function benchRuntime(): Promise<void> {
     const core = await medianOf(() => run(program, columns));
     const own = await medianOf(play);
     const ns = (seconds: number) => `${((seconds * 1e9) / HOUR).toFixed(0)} ns/frame`;
-    say("an hour of the large kit by the core", ns(core));
-    say("  by the runtime, a step a frame with its events", ns(own), `${(own / core).toFixed(2)}× the core`);
+    printFigure("an hour of the large kit by the core", ns(core));
+    printFigure(
+      "  by the runtime, a step a frame with its events",
+      ns(own),
+      `${(own / core).toFixed(2)}× the core`,
+    );
   } finally {
     rmSync(folder, { recursive: true });
   }

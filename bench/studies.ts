@@ -27,7 +27,7 @@ function finish(steps: Iterator<unknown>): void {
   while (!steps.next().done);
 }
 
-function say(what: string, took: number, goal: string): void {
+function printFigure(what: string, took: number, goal: string): void {
   console.log(`${what.padEnd(72)} ${took.toFixed(2).padStart(7)} s   ${goal}`);
 }
 
@@ -65,23 +65,27 @@ export function benchStudies(): void {
       ),
     );
   sweep(kit.value, takes);
-  say(
+  printFigure(
     "sweep of 41 values, three one-minute takes, the runner's stage",
     sweep(kit.value, takes),
     "goal 1 s on two cores",
   );
   sweep(withoutEffects, painted);
-  say("the same without a stage", sweep(withoutEffects, painted), "goal 0.15 s on two cores");
+  printFigure("the same without a stage", sweep(withoutEffects, painted), "goal 0.15 s on two cores");
   const one = [takes[0]!];
-  say(
+  printFigure(
     `41 values × ${HANDS} hands × one minute, the runner's stage`,
     sweep(kit.value, one, HANDS),
     "goal 10 s on two cores",
   );
-  say("the same without a stage", sweep(withoutEffects, [painted[0]!], HANDS), "goal 3 s on two cores");
+  printFigure(
+    "the same without a stage",
+    sweep(withoutEffects, [painted[0]!], HANDS),
+    "goal 3 s on two cores",
+  );
   const large = { ...makeLargeKit(1) };
   const took = seconds(() => finish(findOverlaps(large)));
-  say(
+  printFigure(
     `overlaps of the large kit (${large.patterns.length} patterns, ${large.moves?.length ?? 0} moves)`,
     took,
     "goal 10 s",

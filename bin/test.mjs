@@ -10,21 +10,21 @@ let failed = 0;
 function runQuietly(command, args) {
   return new Promise(resolve => {
     const child = spawn(command, args, { env: { ...process.env, NO_COLOR: "1" } });
-    let said = "";
-    child.stdout.on("data", text => (said += text));
-    child.stderr.on("data", text => (said += text));
-    child.on("error", error => resolve({ isFine: false, said: `${said}${error.message}\n` }));
-    child.on("close", code => resolve({ isFine: code === 0, said }));
+    let output = "";
+    child.stdout.on("data", text => (output += text));
+    child.stderr.on("data", text => (output += text));
+    child.on("error", error => resolve({ isFine: false, output: `${output}${error.message}\n` }));
+    child.on("close", code => resolve({ isFine: code === 0, output }));
   });
 }
 
 /** One check. What it says is told when it is over, so that two at a time do not talk over each other. */
 async function check(name, command, args) {
   const began = Date.now();
-  const { isFine, said } = await runQuietly(command, args);
+  const { isFine, output } = await runQuietly(command, args);
   if (isFine) passed++;
   else failed++;
-  process.stdout.write(said);
+  process.stdout.write(output);
   console.log(`${isFine ? "ok  " : "FAIL"} ${name} (${((Date.now() - began) / 1000).toFixed(1)} s)`);
   return isFine;
 }
@@ -44,12 +44,12 @@ async function checkTests(name, config) {
   rmSync(report, { force: true });
   const began = Date.now();
   const reporters = ["--reporter=default", "--reporter=json", `--outputFile.json=${report}`];
-  const { isFine, said } = await runQuietly(...npx("vitest", "run", "--config", config, ...reporters));
+  const { isFine, output } = await runQuietly(...npx("vitest", "run", "--config", config, ...reporters));
   const found = existsSync(report) ? JSON.parse(readFileSync(report, "utf8")) : undefined;
   passed += found?.numPassedTests ?? 0;
   failed += found?.numFailedTests ?? 0;
   if (!isFine && !found?.numFailedTests) failed++;
-  process.stdout.write(said);
+  process.stdout.write(output);
   console.log(`${isFine ? "ok  " : "FAIL"} ${name} (${((Date.now() - began) / 1000).toFixed(1)} s)`);
 }
 

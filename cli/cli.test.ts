@@ -63,7 +63,7 @@ test.each(FAILING)(
   },
 );
 
-test("the command says the same, and that not all hold", async () => {
+test("the command gives the same results, and its exit code", async () => {
   const demo = readDemo("belfry-runner");
   const ran = run("check", ...["kit.json", "checks.json", ""].map(name => `demo/belfry-runner/${name}`));
   expect([ran.code, ran.stderr, ran.stdout]).toEqual([1, [], formatTap(await judge(demo), demo.checks)]);
@@ -99,7 +99,7 @@ test("results are read as TAP and as JUnit XML by readers of their own, whatever
   });
 });
 
-test("four shards together find what one run finds, and takes that are missing are told once", async () => {
+test("four shards together give the results of one run, and missing takes are reported once", async () => {
   const demo = readDemo("belfry-runner");
   const [first, ...rest] = demo.checks.checks;
   const on = ["2-late-at-every-edge", "nowhere"];
@@ -117,7 +117,7 @@ test("four shards together find what one run finds, and takes that are missing a
   ]);
 });
 
-test("what cannot be read is told line by line, with nothing on standard output, and exit code 2", () => {
+test("unreadable input is reported line by line, with nothing on standard output, and exit code 2", () => {
   const broken = join(folder, "broken.json");
   writeFileSync(
     broken,
@@ -176,7 +176,7 @@ function writeTakes(count: number): TakeFile[] {
   });
 }
 
-test("takes that came together are judged each by itself, and one that is broken is named by its place", async () => {
+test("takes of one file are judged separately, and a broken one is named by its place", async () => {
   const { kit, checks } = readDemo("belfry-runner");
   const takes = writeTakes(3).map(({ path }) => JSON.parse(readFileSync(path, "utf8")) as Take);
   const put = (name: string, all: readonly unknown[]) => {
@@ -234,7 +234,7 @@ test("two threads find what one finds; a query engine finds in four shards of pr
   expect(existsSync(at("refused.parquet"))).toBe(false);
 }, 30_000);
 
-test("a kit is exported in every form, the same files as the page's; what does not read writes nothing", () => {
+test("a kit is exported in every form, with the same files as the page; unreadable input writes nothing", () => {
   const out = join(folder, "out");
   const kit = "demo/clapper-duel/kit.json";
   const exported = (as: string, ...more: readonly string[]) => {
@@ -276,7 +276,7 @@ test("a kit is exported in every form, the same files as the page's; what does n
   );
 });
 
-test("a recording from elsewhere comes in by its mapping; a mapping of another sort is refused", () => {
+test("a recording from another program is imported by its mapping; a mapping of another sort is refused", () => {
   const at = (name: string) => join(folder, name);
   const map = {
     format: "moss-tap/mapping",

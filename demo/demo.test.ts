@@ -24,12 +24,12 @@ test("the clean climb hops on the frame of each edge, and rings the bell", () =>
   expect(told(events, "performed", "ring")).toMatchObject([{ f: 348, by: "direct" }]);
 });
 
-test("late at every edge: each hop is forgiven", () => {
+test("late at every edge: each hop is within the coyote", () => {
   const hops = told(play("belfry-runner", "2-late-at-every-edge"), "performed", "hop");
   expect(hops.map(event => "by" in event && event.by)).toEqual(Array(5).fill("coyote"));
 });
 
-test("a press is eaten before the landing, for want of buffer", () => {
+test("a press before the landing is lost without a buffer", () => {
   const events = play("belfry-runner", "3-eaten");
   expect(told(events, "lost", "hop")).toContainEqual(
     expect.objectContaining({ made: 136, f: 142, why: "gate:footing" }),
@@ -60,7 +60,7 @@ test("a clean bout: chime, toll and peal; the chain pressed too early loses its 
   );
 });
 
-test("a parry too soon is hit, and the game stands still at the hit", () => {
+test("an early parry is hit, and the game stops at the hit", () => {
   const events = play("clapper-duel", "3-sloppy-bout");
   expect(told(events, "gate", "struck").length).toBeGreaterThan(0);
   expect(told(play("clapper-duel", "4-great-tolls"), "lapsed", "great-charge")).toMatchObject([
@@ -68,7 +68,7 @@ test("a parry too soon is hit, and the game stands still at the hit", () => {
   ]);
 });
 
-test("ropes: a clean round is graded, the others fail as their names say", () => {
+test("ropes: a clean round is graded, the others fail as named", () => {
   const outcome = (name: string, id: string) =>
     told(play("rope-catch", name), "prompt", id)
       .flatMap(event => ("outcome" in event ? [event] : []))

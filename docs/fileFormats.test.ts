@@ -42,11 +42,11 @@ test("the shipped demo fits the schemas", () => {
   );
 });
 
-test("the example of a stage reads", () => {
+test("the example of a stage parses", () => {
   expect(v.safeParse(stageSchema, example("stage")).success).toBe(true);
 });
 
-test("the command gives the trace of the page, and nothing else", () => {
+test("the command prints the page's trace and nothing else", () => {
   const out = execFileSync(
     "npm",
     [
@@ -62,7 +62,7 @@ test("the command gives the trace of the page, and nothing else", () => {
   expect(JSON.parse(out)).toEqual(example("trace"));
 });
 
-test("the command plays a kit's stage too, and refuses one that does not read", () => {
+test("the command runs a kit's stage, and refuses an invalid one", () => {
   const files = ["demo/belfry-runner/kit.json", "demo/belfry-runner/1-clean-climb.json"];
   const run = spawnSync("node", ["cli/run.mjs", "trace", ...files], { encoding: "utf8" });
   const { events } = JSON.parse(run.stdout) as { events: { f: number; kind: string; id: string }[] };
@@ -76,7 +76,7 @@ test("the command plays a kit's stage too, and refuses one that does not read", 
   expect(bad.stderr).toContain("stage.tilePx");
 });
 
-test("a bad file gives one line a fault with its path on standard error, and exit code 2", () => {
+test("an invalid file gives one line per fault with its path on standard error, and exit code 2", () => {
   const kit = example("kit") as { patterns: { for?: string }[] };
   kit.patterns[1]!.for = "12";
   const files = [write("bad.json", { ...kit, extra: 1 }), write("torn.json", "{")];

@@ -46,7 +46,7 @@ test("a chain from an empty shelf: one more move by a click, its timeline pulled
   expect(await textOf(driver, "[data-testid=rule-tally]")).toMatch(/performed/);
 });
 
-test("moves side by side: edited in place, sorted, found; who can act first follows the recovery", async () => {
+test("the table of moves: edited in place, sorted, searched; the advantage follows the recovery", async () => {
   const { driver } = session;
   await begin("A chain of attacks", "Tap and hold");
   await press(driver, "Shape");
@@ -72,7 +72,7 @@ test("moves side by side: edited in place, sorted, found; who can act first foll
   await waitFor(driver, "only tolls", async () => (await row("First blow")).length === 0);
 });
 
-test("written hands play what is written, and what they play is a take", async () => {
+test("a scripted player plays its lines into a take", async () => {
   const { driver } = session;
   await begin("A jump");
   await press(driver, "Write what hands do");
@@ -91,7 +91,7 @@ test("written hands play what is written, and what they play is a take", async (
   );
 });
 
-test("another rate is told before it is made: frames kept or time kept, and what it does to the takes", async () => {
+test("a change of rate has a preview: frames or time kept, and its effect on the takes", async () => {
   const { driver } = session;
   await begin("A jump");
   await press(driver, "60 frames a second");

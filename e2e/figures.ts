@@ -5,7 +5,7 @@ import { lengthenTake, makeLargeKit, makeTake } from "../bench/scenes";
 import { measureTenHours } from "./figuresLong";
 import { measureProve } from "./figuresProve";
 import { measureTune } from "./figuresTune";
-import { median, percentile, readIn, say, WATCH } from "./figuresKit";
+import { median, percentile, readIn, printFigure, WATCH } from "./figuresKit";
 import { clickOn, find, openBrowser, press, startApp, waitFor } from "./browser";
 
 /**
@@ -51,12 +51,12 @@ async function measurePanning(driver: WebDriver, folder: string): Promise<void> 
     { length: 8 },
     (_, s) => frames.filter(at => at >= frames[0]! + s * 1000 && at < frames[0]! + (s + 1) * 1000).length,
   );
-  say(
+  printFigure(
     "216,000 frames, 36 rows: pan and zoom",
     `${median(perSecond)} frames/s`,
     "goal 55 in the median second",
   );
-  say("  long tasks over 50 ms after load", String(long.length), "goal none");
+  printFigure("  long tasks over 50 ms after load", String(long.length), "goal none");
 }
 
 /** Measures a take of an hour: numbers stepped while a worker evaluates; the page must stay responsive. */
@@ -70,7 +70,7 @@ async function measureHour(driver: WebDriver): Promise<void> {
     driver.executeScript<boolean>("return document.querySelector('[data-testid=working-out]') === null"),
   );
   const { long } = await driver.executeScript<{ long: number[] }>("return window.watched");
-  say(
+  printFigure(
     `one hour, a number stepped ten times (to ${value}): longest task`,
     `${Math.max(0, ...long).toFixed(0)} ms`,
     "the view stays responsive",
@@ -134,12 +134,16 @@ async function measureShape(driver: WebDriver, address: string, folder: string):
   if (took.stale > 0) throw new Error(`${took.stale} steps were not on the map by the next frame`);
   const idle = median(took.idle);
   const whole = `${median(took.whole).toFixed(1)} / ${percentile(took.whole, 0.95).toFixed(1)} ms`;
-  say(
+  printFigure(
     "three minutes of takes, a number stepped on Shape: all new after",
     whole,
     `median / 95th; ${(median(took.whole) / idle).toFixed(2)}× the idle loop's ${idle.toFixed(1)} ms, goal at most 1.1×`,
   );
-  say("  of that, rules run and the page brought up to date", `${median(took.work).toFixed(1)} ms`, "");
+  printFigure(
+    "  of that, rules run and the page brought up to date",
+    `${median(took.work).toFixed(1)} ms`,
+    "",
+  );
 }
 
 async function measurePull(driver: WebDriver, address: string, folder: string): Promise<void> {
@@ -192,12 +196,12 @@ async function measurePull(driver: WebDriver, address: string, folder: string): 
   `);
   const pair = (values: number[]) =>
     `${median(values).toFixed(1)} / ${percentile(values, 0.95).toFixed(1)} ms`;
-  say(
+  printFigure(
     "pull a buffer, one minute of Belfry Runner: hand to picture",
     pair(took.work),
     "median / 95th, goal 16 / 33",
   );
-  say("  with the wait for the screen's next frame", pair(took.whole), "");
+  printFigure("  with the wait for the screen's next frame", pair(took.whole), "");
 }
 
 async function measureRecording(driver: WebDriver): Promise<void> {
@@ -224,7 +228,11 @@ async function measureRecording(driver: WebDriver): Promise<void> {
     })(0);
   `);
   await driver.actions().sendKeys(Key.ESCAPE).perform();
-  say("recording: an event is on the tape after", `${Math.max(...late)} screen frames`, "goal at most 2");
+  printFigure(
+    "recording: an event is on the tape after",
+    `${Math.max(...late)} screen frames`,
+    "goal at most 2",
+  );
 }
 
 /**
@@ -251,7 +259,7 @@ async function measurePlay(driver: WebDriver, address: string): Promise<void> {
       })();
     })();
   `);
-  say("a demo from the shelf to the first press heard", `${openMs.toFixed(0)} ms`, "goal 1500 ms");
+  printFigure("a demo from the shelf to the first press heard", `${openMs.toFixed(0)} ms`, "goal 1500 ms");
   const { steps, screens } = await driver.executeAsyncScript<{ steps: number; screens: number }>(`
     const tell = arguments[0];
     const at = () => Number(document.querySelector("[data-testid=stage]").dataset.frame);
@@ -265,7 +273,7 @@ async function measurePlay(driver: WebDriver, address: string): Promise<void> {
       tell({ steps: ((at() - from) * 1000) / passed, screens: (screens * 1000) / passed });
     })();
   `);
-  say(
+  printFigure(
     "the stage at 1280×800 with the tape open",
     `${steps.toFixed(1)} steps/s`,
     `goal 60; ${screens.toFixed(0)} pictures a second`,

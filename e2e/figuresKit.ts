@@ -19,7 +19,7 @@ export function percentile(values: number[], share: number): number {
   );
 }
 
-export function say(what: string, value: string, goal: string): void {
+export function printFigure(what: string, value: string, goal: string): void {
   console.log(`${what.padEnd(64)} ${value.padStart(22)}   ${goal}`);
 }
 

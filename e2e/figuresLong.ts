@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { createChance } from "../bench/scenes";
 import { clickOn, find, press, textOf, waitFor } from "./browser";
-import { readIn, say, WATCH } from "./figuresKit";
+import { readIn, printFigure, WATCH } from "./figuresKit";
 
 const HOURS = 10;
 const FRAMES = HOURS * 3600 * 60;
@@ -37,7 +37,7 @@ export async function measureTenHours(driver: WebDriver, address: string, folder
     const long = await driver.executeScript<number[]>(
       "const { long } = window.watched; window.watched.long = []; return long",
     );
-    say(`ten hours: ${what}, longest task`, `${Math.max(0, ...long).toFixed(0)} ms`, "goal 100 ms");
+    printFigure(`ten hours: ${what}, longest task`, `${Math.max(0, ...long).toFixed(0)} ms`, "goal 100 ms");
   };
   const take = {
     format: "moss-tap/take",

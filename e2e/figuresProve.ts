@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import type { WebDriver } from "selenium-webdriver";
 import { CHECKS, drawTake } from "../bench/playtest";
 import { clickOn, find, press, textOf, waitFor } from "./browser";
-import { median, readIn, say } from "./figuresKit";
+import { median, readIn, printFigure } from "./figuresKit";
 
 const TAKES = 200;
 
@@ -66,11 +66,11 @@ export async function measureProve(driver: WebDriver, address: string, folder: s
     );
   }
   const middle = (of: (one: (typeof found)[number]) => number) => median(found.map(of));
-  say(
+  printFigure(
     `${TAKES} takes × ${CHECKS.length} checks (${sum}) after one edit: first marks`,
     `${middle(one => one.first).toFixed(0)} ms`,
     "goal 100 ms",
   );
-  say("  all marks", `${middle(one => one.all).toFixed(0)} ms`, "goal 1500 ms");
-  say("  the page meanwhile", `${middle(one => one.perSecond).toFixed(0)} frames/s`, "goal 55");
+  printFigure("  all marks", `${middle(one => one.all).toFixed(0)} ms`, "goal 1500 ms");
+  printFigure("  the page meanwhile", `${middle(one => one.perSecond).toFixed(0)} frames/s`, "goal 55");
 }

@@ -1,6 +1,6 @@
 import type { WebDriver } from "selenium-webdriver";
 import { choose, clickOn, find, press, typeOver, waitFor } from "./browser";
-import { say } from "./figuresKit";
+import { printFigure } from "./figuresKit";
 
 interface Measured {
   readonly first: number;
@@ -46,7 +46,15 @@ export async function measureTune(driver: WebDriver, address: string): Promise<v
       })();
     })();
   `);
-  say("a sweep with 2,000 hands: first sign of progress", `${found.first.toFixed(0)} ms`, "goal 200 ms");
-  say("  the page meanwhile, two workers at work", `${found.perSecond.toFixed(0)} frames/s`, "goal 55");
-  say("  called off", `${found.cancelled.toFixed(0)} ms`, "goal 100 ms");
+  printFigure(
+    "a sweep with 2,000 hands: first sign of progress",
+    `${found.first.toFixed(0)} ms`,
+    "goal 200 ms",
+  );
+  printFigure(
+    "  the page meanwhile, two workers at work",
+    `${found.perSecond.toFixed(0)} frames/s`,
+    "goal 55",
+  );
+  printFigure("  called off", `${found.cancelled.toFixed(0)} ms`, "goal 100 ms");
 }

@@ -25,7 +25,7 @@ const PAPERS = [
   ["Letter", 8.5, 11],
 ] as const;
 
-test("the sheet is seen as it prints, follows an edit, and prints to A4 and Letter with no rule cut", async () => {
+test("the sheet is shown as printed, follows an edit, and prints to A4 and Letter with no rule split", async () => {
   await press(driver, "Open demo Clapper Duel");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
@@ -63,7 +63,7 @@ test("the sheet is seen as it prints, follows an edit, and prints to A4 and Lett
   expect(rules.every(({ cut, height }) => cut === "avoid" && height > 0 && height < 800)).toBe(true);
 });
 
-test("the runtime, the numbers, waveforms and vectors are looked at with their sizes, and saved as they are", async () => {
+test("the runtime, the numbers, waveforms and vectors are listed with their sizes, and saved unchanged", async () => {
   await press(driver, "Open demo Belfry Runner");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");

@@ -117,7 +117,7 @@ test.each(DRAGS)(
   },
 );
 
-test("a brush on the level and on the tape: an undo in the middle of a stroke drops it, and takes nothing else", async () => {
+test("a brush on the level and on the tape: an undo in the middle of a stroke drops it and nothing else", async () => {
   await press(driver, "Open demo Belfry Runner");
   await find(driver, "[data-testid=open-take]");
   await typeOver(driver, "Name of the kit", "Before");
@@ -138,7 +138,7 @@ test("a brush on the level and on the tape: an undo in the middle of a stroke dr
   await hold("Before");
 });
 
-test("the dock is pulled while an undo comes: it stays where the hand has it, and Escape after it takes nothing", async () => {
+test("the dock is dragged during an undo: it follows the pointer, and a later Escape reverts nothing", async () => {
   await openBelfry(driver);
   await typeOver(driver, "Name of the kit", "Before");
   await hold("Before");
@@ -172,7 +172,7 @@ const recordOn = (frames: number) =>
     async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))?.[1]) > frames,
   );
 
-test("an undo during a recording does not reach a take; after keeping it takes that take away, and redo brings it back", async () => {
+test("an undo during a recording affects no take; afterwards it removes the new take, and redo restores it", async () => {
   await openBelfry(driver);
   await recordUntil(20);
   await press(driver, "Stop and keep");
@@ -192,7 +192,7 @@ test("an undo during a recording does not reach a take; after keeping it takes t
   await waitFor(driver, "both there", async () => /Take 3/.test(await openTake()));
 });
 
-test("a recording is kept when another tab took the pen, and while it runs nobody calls it cut off", async () => {
+test("a recording is kept when another tab took the pen, and is not offered as interrupted while it runs", async () => {
   await openBelfry(driver);
   const address = await driver.getCurrentUrl();
   const first = await driver.getWindowHandle();
@@ -216,7 +216,7 @@ test("a recording is kept when another tab took the pen, and while it runs nobod
   expect(await textOf(driver, "body")).not.toContain("cut off");
 });
 
-test("a recording outlives its kit: deleted in another tab meanwhile and put back, it has the take", async () => {
+test("a recording survives its kit: deleted in another tab and restored, the kit has the take", async () => {
   await openBelfry(driver);
   const first = await driver.getWindowHandle();
   await recordUntil(30);
@@ -236,7 +236,7 @@ test("a recording outlives its kit: deleted in another tab meanwhile and put bac
   await find(driver, '//button[@aria-label="Open Take 3"]');
 });
 
-test("a page that is left for another address gives the pen at once, and asks for it when one comes back", async () => {
+test("a page left for another address releases the pen at once, and requests it again on return", async () => {
   await openBelfry(driver);
   const address = await driver.getCurrentUrl();
   const first = await driver.getWindowHandle();
@@ -256,7 +256,7 @@ test("a page that is left for another address gives the pen at once, and asks fo
   await hold("Written here");
 });
 
-test("checks with an event at a frame far beyond any take are refused in words, and every view still opens", async () => {
+test("checks with an event far beyond any take are refused with a sentence, and every view still opens", async () => {
   await openBelfry(driver);
   const checks = {
     format: "moss-tap/checks",

@@ -52,7 +52,7 @@ async function pressUntil(key: string, wanted: readonly RegExp[]): Promise<void>
   );
 }
 
-test("the runner: a hop is performed, one is saved, one is lost; what just happened is kept and replayed with its arcs", async () => {
+test("the runner: a hop is performed, one is saved, one is lost; the session is kept and replayed with its arcs", async () => {
   await openDemo("Belfry Runner");
   await press(driver, "Wake the pad");
   await waitForFrame(5);
@@ -75,7 +75,7 @@ test("the runner: a hop is performed, one is saved, one is lost; what just happe
   );
 });
 
-test("freeze, step and slow motion: the frames stand, go one by one, and the take has the speed", async () => {
+test("freeze, step and slow motion: frames stop, advance one by one, and the take has the speed", async () => {
   await openDemo("Belfry Runner");
   await press(driver, "Record a take");
   await waitForFrame(10);
@@ -99,7 +99,7 @@ test("freeze, step and slow motion: the frames stand, go one by one, and the tak
   );
 });
 
-test("a key held while buttons are clicked and the bench is worked by keys stays held, to the frame it is let go", async () => {
+test("a key held while buttons are clicked and bench keys are pressed stays held until its release", async () => {
   await openDemo("Belfry Runner");
   await press(driver, "Record a take");
   await waitForFrame(10);
@@ -124,7 +124,7 @@ test("a key held while buttons are clicked and the bench is worked by keys stays
   expect(edges).toEqual(["Right goes down", "Right comes up"]);
 });
 
-test("the duel: blows land, one is remembered, one is lost", async () => {
+test("the duel: blows land, one is buffered, one is lost", async () => {
   await openDemo("Clapper Duel");
   await press(driver, "Wake the pad");
   await waitForFrame(5);
@@ -149,7 +149,7 @@ test("the ropes: a prompt is answered, the next is held, and one runs out; its b
   await waitFor(driver, "one that ran out", async () => /Catch it failed: too late/.test(await told()));
 });
 
-test("a stranger's first minute: what is to be built, and the first press performed", async () => {
+test("a new user's first minute: choosing goals, and the first performed press", async () => {
   const began = Date.now();
   await press(driver, "New kit");
   await press(driver, "A jump");
@@ -166,7 +166,7 @@ test("a stranger's first minute: what is to be built, and the first press perfor
   expect(Date.now() - began).toBeLessThan(60_000);
 });
 
-test("a kit without a stage is given one, and a move is told what to do on it", async () => {
+test("a kit without a stage gets one, and a move gets an effect", async () => {
   await press(driver, "New kit");
   await press(driver, "Begin with a clean sheet");
   await press(driver, "Add a control");
@@ -190,7 +190,7 @@ test("a kit without a stage is given one, and a move is told what to do on it", 
   expect(await textOf(driver, "[data-testid=jump-facts]")).toMatch(/full\s+f\s+1\.2/);
 });
 
-test("scripted hands leap at every edge, late ones are forgiven; the numbers of a jump change its facts and its fate", async () => {
+test("a scripted player leaps at every edge, late ones within the coyote; the numbers of a jump change its figures and its fate", async () => {
   await openDemo("Belfry Runner");
   await choose(driver, "Scripted hands", "3f late");
   await waitFor(driver, "the scripted take", async () =>
@@ -220,7 +220,7 @@ test("scripted hands leap at every edge, late ones are forgiven; the numbers of 
   );
 });
 
-test("the level is drawn by hand and by keys, and every take is run on it at once; a stroke is one step of undo", async () => {
+test("the level is edited by pointer and by keys, and every take is run on it at once; a stroke is one step of undo", async () => {
   await openDemo("Belfry Runner");
   await clickOn(driver, '//summary[.="The level as text"]');
   const level = async () =>
@@ -260,7 +260,7 @@ test("the level is drawn by hand and by keys, and every take is run on it at onc
   );
 });
 
-test("the clockwork's script is told in sentences and changes the bout; a replay tells what was understood", async () => {
+test("the opponent's script is edited as sentences and changes the bout; a replay lists the recognised events", async () => {
   await openDemo("Clapper Duel");
   await (await find(driver, "[data-testid=tape]")).sendKeys(Key.END);
   const taken = async () => (await told()).split("\n");
@@ -284,7 +284,7 @@ test("the clockwork's script is told in sentences and changes the bout; a replay
   await find(driver, "[data-testid=duel-script]");
 });
 
-test("a rule that does nothing in the open take says which take has something of it", async () => {
+test("a rule without content in the open take names a take that has some", async () => {
   await openDemo("Belfry Runner");
   await choose(driver, "Take: ", "A press eaten");
   await press(driver, "Shape");
@@ -301,7 +301,7 @@ test("a rule that does nothing in the open take says which take has something of
   );
 });
 
-test("a rule that others lean on is deleted under an open take: everything stands, what is to be mended is said, undo brings it back", async () => {
+test("a rule that others depend on is deleted: every view still works, the faults are listed, undo restores it", async () => {
   await openDemo("Belfry Runner");
   const kept = async () => (await find(driver, "[data-testid=tape]")).getAttribute("data-rows");
   const before = await kept();

@@ -26,10 +26,10 @@ const holds = (sum: string) =>
   );
 
 const panel = () => textOf(driver, "[data-testid=check-panel]");
-const panelSays = (words: RegExp) => waitFor(driver, String(words), async () => words.test(await panel()));
+const panelShows = (words: RegExp) => waitFor(driver, String(words), async () => words.test(await panel()));
 const cell = (check: string, take: string) => clickOn(driver, `[aria-label^="${check} in ${take}:"]`);
 
-test("a feel is kept from an empty kit; what breaks it is told from any view, found by going back, and taken back", async () => {
+test("checks from an empty kit: a break shows in every view, its cause is found in the history, and is reverted", async () => {
   await press(driver, "New kit");
   await press(driver, "A jump");
   await press(driver, "Build it, and play");
@@ -46,9 +46,9 @@ test("a feel is kept from an empty kit; what breaks it is told from any view, fo
   await typeOver(driver, "tile size", "40");
   await press(driver, "Prove");
   await cell("Played by a scripted hand stays as it is", "Played by a scripted hand");
-  await panelSays(/the story is another from frame \d+ on/);
+  await panelShows(/the story is another from frame \d+ on/);
   await press(driver, "What broke it?");
-  await panelSays(/It held 2 edits ago\. Taken back alone, this mends it:\nJump, effect leap: 40, was \d+/);
+  await panelShows(/It held 2 edits ago\. Taken back alone, this mends it:\nJump, effect leap: 40, was \d+/);
   await press(driver, "Take it back");
   await holds("2 of 2");
   await press(driver, "Undo");
@@ -61,13 +61,13 @@ test("a feel is kept from an empty kit; what breaks it is told from any view, fo
   );
 });
 
-test("a failing check is opened at its frame, accepted as new with what one accepts shown, and put back by undo", async () => {
+test("a failing check is opened at its frame, accepted with a preview of the change, and restored by undo", async () => {
   await press(driver, "Open demo Belfry Runner");
   await find(driver, "[data-testid=open-take]");
   await holds("7 of 8");
   await press(driver, "Prove");
   await cell("A press just before the landing is not eaten", "A press eaten before the landing");
-  await panelSays(/it happened, first on frame 142/);
+  await panelShows(/it happened, first on frame 142/);
   await choose(driver, "Another version", "at 120");
   await waitFor(driver, "the present rules at another rate", async () =>
     /Belfry Runner at 120\s+\d of 7 hold\s+not: .*not eaten/.test(
@@ -86,14 +86,14 @@ test("a failing check is opened at its frame, accepted as new with what one acce
   await typeOver(driver, "coyote", "0ms");
   await press(driver, "Prove");
   await cell("Late at an edge is forgiven, five times", "Late at every edge, forgiven");
-  await panelSays(/it happened 0 times, too few/);
+  await panelShows(/it happened 0 times, too few/);
   await press(driver, "Accept 0 times instead of 5 at least");
-  await panelSays(/In Late at every edge, forgiven: it holds/);
+  await panelShows(/In Late at every edge, forgiven: it holds/);
   await press(driver, "Undo");
-  await panelSays(/it happened 0 times, too few/);
+  await panelShows(/it happened 0 times, too few/);
 });
 
-test("checks are made by key and from a fate while a key of the kit is held; a deleted rule or take is told, never held", async () => {
+test("checks are created by key and from a fate while a key is held; a deleted rule or take is reported and never holds", async () => {
   await press(driver, "Open demo Belfry Runner");
   await find(driver, "[data-testid=open-take]");
   await holds("7 of 8");
@@ -116,14 +116,14 @@ test("checks are made by key and from a fate while a key of the kit is held; a d
   await press(driver, "Delete this rule");
   await press(driver, "Prove");
   await clickOn(driver, '//button[@title="Taps too far apart never scurry"]');
-  await panelSays(/there is no move "scurry": write one of/);
+  await panelShows(/there is no move "scurry": write one of/);
   await press(driver, "Undo");
   await waitFor(driver, "mended", async () => !/there is no move/.test(await panel()));
   await press(driver, "Play");
   await press(driver, "Delete Clean climb");
   await press(driver, "Prove");
   await clickOn(driver, '//button[@title="The first hop leaves the first edge"]');
-  await panelSays(/A take it names is not here: that never counts as holding/);
+  await panelShows(/A take it names is not here: that never counts as holding/);
   await press(driver, "Undo");
   await waitFor(driver, "back", async () => !/not here/.test(await panel()));
 });

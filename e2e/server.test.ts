@@ -43,7 +43,7 @@ test.each([["abc"], ["-1"], ["70000"], ["3000x"]])("PORT=%s is one clear line, a
   expect(said.trim()).toBe(`PORT=${port} is not a port: give a whole number from 0 to 65535`);
 });
 
-test("pages are rendered whole whatever the environment says of itself", async () => {
+test("pages are rendered completely in any NODE_ENV", async () => {
   for (const NODE_ENV of ["", "development", "test"]) {
     const { port } = await start({ PORT: "0", NODE_ENV });
     const answer = await fetch(`http://127.0.0.1:${port}/`);
@@ -63,7 +63,7 @@ test("a port that is taken is one clear line, and exit 2", async () => {
   expect(said.trim()).toBe(`Port ${port} is taken: end what runs there, or choose another with PORT`);
 });
 
-test("odd requests get a clear answer of their own, and every answer says what it is", async () => {
+test("odd requests get a clear answer, and every answer has its content type", async () => {
   const { port } = await start({ PORT: "0" });
   const head = (line: string) =>
     send(port, `${line} HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n`);

@@ -252,7 +252,7 @@ test("by keys alone: two buttons together, and a chain of three attacks with a b
   expect(framesOf(early, "performed", "second-blow")).toEqual([19]);
 });
 
-test("by hand: tap and hold on one button; a stretch made dead by dragging is closed by a button", async () => {
+test("by pointer: tap and hold on one button; a dead stretch made by dragging is closed by a button", async () => {
   await startByHand("Tap or hold");
   await find(driver, "[data-testid=press-length-map]");
   const edge = await find(driver, '[aria-label="Leap tap: longest tap on the map"]');
@@ -286,7 +286,7 @@ test("by hand: tap and hold on one button; a stretch made dead by dragging is cl
   await keptKit("one drag, one step", made => (made.patterns[0] as { max?: string }).max === "11f");
 });
 
-test("by hand: a charge in three levels along a curve, its worth read by the probe", async () => {
+test("by pointer: a charge in three levels along a curve, its output read by the probe", async () => {
   await startByHand("Charge and let go");
   await press(driver, "ease out");
   let kit = await keptKit("the curve", made => (made.patterns[0] as { curve?: string }).curve === "ease-out");
@@ -320,7 +320,7 @@ test("by hand: a charge in three levels along a curve, its worth read by the pro
   );
 });
 
-test("by hand: a double tap that costs the single nothing, and one that does, its price told", async () => {
+test("by pointer: a double tap that costs the single nothing, and one that does, with its price", async () => {
   await startByHand("Double tap");
   let kit = await keptKit("the double tap", made => made.patterns[0]?.kind === "taps");
   const hands = {
@@ -343,7 +343,7 @@ test("by hand: a double tap that costs the single nothing, and one that does, it
   ]);
 });
 
-test("by hand: a sequence of five steps that a button cancels; what leans on a deleted rule is told", async () => {
+test("by pointer: a sequence of five steps with a cancel; rules that depend on a deleted rule are listed", async () => {
   await startByHand("Motion and button");
   await clickOn(driver, '[aria-label="What else it could say"] [aria-expanded=false]');
   await press(driver, "… then one more step");

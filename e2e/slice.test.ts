@@ -60,7 +60,7 @@ async function lengthField(label: string) {
   return find(driver, `input[aria-label^="${label}"]`);
 }
 
-test("hold a key, see it understood, change the length, reload, and find all of it", async () => {
+test("hold a key, see it recognised, change the length, reload, and find everything", async () => {
   await openDemo();
   await record(() => hold("k", 30));
   const lines = await readTable();
@@ -109,7 +109,7 @@ test("hold a key, see it understood, change the length, reload, and find all of 
   expect(framesOf(await readTable(), "Cling", "fired")).toEqual([down! + 23]);
 });
 
-test("a hold let go too soon lapses, and a short one is a tap", async () => {
+test("a hold released too soon lapses, and a short one is a tap", async () => {
   await openDemo();
   await record(async () => {
     for (const frame of [30, 60, 90, 120]) {
@@ -128,7 +128,7 @@ test("a hold let go too soon lapses, and a short one is a tap", async () => {
   );
 });
 
-test("kit and take leave as files, and come back from them", async () => {
+test("kit and take are exported and imported", async () => {
   await openDemo();
   const before = await readTable();
   await press(driver, "Hand over");
@@ -157,7 +157,7 @@ test("kit and take leave as files, and come back from them", async () => {
   expect(await readTable()).toEqual(before);
 });
 
-test("a broken file is refused with what and where, and the shelf stays as it was", async () => {
+test("an invalid file is refused with reason and place, and the shelf is unchanged", async () => {
   await openDemo();
   await press(driver, "Moss Tap: to the shelf");
   await find(driver, "[data-testid=kit-belfry-runner]");
@@ -216,7 +216,7 @@ test("a storm of repeats is one press; the repeats are counted", async () => {
   expect(ticker.match(/Cling/g)?.length).toBe(1);
 });
 
-test("losing the focus in mid-hold lets everything go, and the clock waits", async () => {
+test("losing focus during a hold releases everything, and the clock waits", async () => {
   await openDemo();
   await press(driver, "Wire");
   await press(driver, "Wake the pad");
@@ -240,7 +240,7 @@ test("losing the focus in mid-hold lets everything go, and the clock waits", asy
   await press(driver, "Wake the pad");
 });
 
-test("without storage the page says so at once, and work and export go on", async () => {
+test("without storage a notice appears at once, and work and export continue", async () => {
   const cdp = driver as WebDriver & { sendDevToolsCommand: (name: string, params: object) => Promise<void> };
   const source = `IDBFactory.prototype.open = () => { throw new DOMException("no", "SecurityError") };`;
   await cdp.sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source });
@@ -302,7 +302,7 @@ test("the meter is alive on every frame, the tape steps by keys, and shortcuts s
   });
 });
 
-test("a kit that is not here is told so, with a way home", async () => {
+test("a missing kit has a page with a way home", async () => {
   await driver.get(`${session.address}/kit/nowhere/play`);
   await waitFor(driver, "the word", async () => (await textOf(driver, "main")).includes('No kit "nowhere"'));
   await press(driver, "Back to the shelf");
@@ -310,7 +310,7 @@ test("a kit that is not here is told so, with a way home", async () => {
   await driver.manage().logs().get("browser");
 });
 
-test("a stored kit that no longer reads does not close the shelf: its card says so, saves it as it is, and can be deleted", async () => {
+test("an unreadable kit does not break the shelf: its card saves it raw and deletes it", async () => {
   await openDemo();
   await driver.get(new URL("/", await driver.getCurrentUrl()).href);
   await find(driver, "[data-testid=kit-belfry-runner]");

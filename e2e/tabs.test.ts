@@ -39,7 +39,7 @@ async function waitForHold(frames: number): Promise<void> {
   });
 }
 
-test("two tabs on one kit: one writes, the other follows live and takes over with one click; nothing is lost", async () => {
+test("two tabs on one kit: one writes, the other follows live and takes over with one click without losses", async () => {
   await setHold(25);
   const { first, second } = await openTwin();
   await waitForHold(25);
@@ -62,7 +62,7 @@ test("two tabs on one kit: one writes, the other follows live and takes over wit
   await waitForHold(44);
 });
 
-test("a kit deleted in another tab is said, stays as it was, and is put back by a click", async () => {
+test("a kit deleted in another tab is reported, stays open, and is restored by a click", async () => {
   const { first, second } = await openTwin();
   await press(driver, "Moss Tap: to the shelf");
   await press(driver, "Delete Belfry Runner");
@@ -111,7 +111,7 @@ test("leaving the page while a recording runs asks first; what was recorded is o
   );
 });
 
-test("an edit, and a recording, outlive a browser that is killed", async () => {
+test("an edit and a recording survive a killed browser", async () => {
   const app = await startApp();
   let browser = await openBrowser();
   const killed = browser;

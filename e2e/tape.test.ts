@@ -56,7 +56,7 @@ async function chooseLost(words: string): Promise<void> {
   await waitFor(driver, "its fate", async () => (await textOf(driver, "[data-testid=fate]")).includes(words));
 }
 
-test("a lost press tells why, and one button makes the smallest change that saves it", async () => {
+test("a lost press shows why, and one button makes the smallest change that saves it", async () => {
   expect(await textOf(driver, LOST_BUTTON)).toBe("5 presses lost");
   await chooseLost("Leap at 202");
   expect(await textOf(driver, "[data-testid=fate]")).toContain(
@@ -71,7 +71,7 @@ test("a lost press tells why, and one button makes the smallest change that save
   expect(await textOf(driver, LOST_BUTTON)).toBe("5 presses lost");
 });
 
-test("the end of a buffer is pulled on the canvas, the hop appears, and undo is one step; Escape leaves nothing half-made", async () => {
+test("the end of a buffer is pulled on the canvas, the hop appears, and undo is one step; Escape cancels completely", async () => {
   await chooseLost("Leap at 202");
   const grip = await place("Hop", 209);
   const target = await place("Hop", 211);
@@ -162,7 +162,7 @@ test("the tape is walked by keys alone: events, rows, fates, a measured stretch,
   await driver.actions().sendKeys(Key.ESCAPE).perform();
 });
 
-test("a row chosen by keys stays in sight, also in a low dock", async () => {
+test("a row selected by keys stays visible, also in a low dock", async () => {
   await raiseTape(-8);
   const scroll = async () =>
     Number(await (await find(driver, "[data-testid=tape]")).getAttribute("data-scroll-px"));
@@ -205,7 +205,7 @@ test("a stretch is cut, pasted elsewhere and shifted; undo takes each back", asy
   expect(await hops()).toEqual(before);
 });
 
-test("the tape shows the rows that stir, on Shape those of the rule, or all of them; a lost press brings its own", async () => {
+test("the tape shows the rows with content, on Shape those of the rule, or all; a lost press adds its own", async () => {
   expect(await rowNames()).not.toContain("Left");
   await press(driver, "Paint");
   await waitFor(driver, "every lane", async () => (await rowNames()).includes("Left"));
@@ -222,7 +222,7 @@ test("the tape shows the rows that stir, on Shape those of the rule, or all of t
   expect(await rowNames()).not.toContain("Left");
 });
 
-test("rows are moved and groups folded, by hand and by key, and are found so again", async () => {
+test("rows are moved and groups folded, by pointer and by key, and are stored", async () => {
   await choose(driver, "Rows shown", "all rows");
   await waitFor(driver, "all rows", async () => (await rowNames()).length === 11);
   const { width, height } = await tape.getRect();
@@ -250,7 +250,7 @@ test("rows are moved and groups folded, by hand and by key, and are found so aga
   expect((await rowNames()).slice(5, 7)).toEqual(["Cling", "Leap press"]);
 });
 
-test("a pull counts what it changes in the other takes while the hand is still down; a variant is kept, laid over and taken up again", async () => {
+test("a pull counts its changes in the other takes while it lasts; a variant is stored, compared and restored", async () => {
   await press(driver, "Open Clean climb");
   await press(driver, "All takes");
   await raiseTape(4);

@@ -25,7 +25,7 @@ const done = (name: string) => waitFor(driver, `${name} done`, async () => (awai
 const openTake = () => textOf(driver, "[data-testid=open-take]");
 const playhead = () => textOf(driver, "[data-testid=playhead]");
 
-test("the buffer that saves the eaten press is found by a sweep, tried on the tape, let go, kept, and taken back while a key is held", async () => {
+test("the buffer that saves a lost press is found by a sweep, tried on the tape, discarded, kept, and undone while a key is held", async () => {
   await openTune("Belfry Runner");
   await done("feel");
   expect(await textOf(driver, "[data-testid=feel-report]")).toMatch(
@@ -81,7 +81,7 @@ test("the buffer that saves the eaten press is found by a sweep, tried on the ta
   await find(driver, "[data-testid=study-sweep][data-old=false]");
 });
 
-test("two characters are compared by the same seeds; a press is opened down to a play that lost it, and to who loses it", async () => {
+test("two characters are compared with the same seeds; a press is opened in a repetition that lost it, and with its spread curve", async () => {
   await openTune("Belfry Runner");
   await study("Hands");
   await press(driver, "… beside another hand, or another version");
@@ -114,7 +114,7 @@ test("two characters are compared by the same seeds; a press is opened down to a
   );
 });
 
-test("an overlap is opened as a take and becomes a check; other rates tell what goes; a long job is called off at once", async () => {
+test("an overlap is opened as a take and becomes a check; other rates list the losses; a long job is cancelled at once", async () => {
   await openTune("Clapper Duel");
   await study("Overlaps");
   await press(driver, "Look for overlaps");
@@ -157,7 +157,7 @@ test("an overlap is opened as a take and becomes a check; other rates tell what 
   expect(Date.now() - began).toBeLessThan(2000);
 });
 
-test("an assist is begun, compared by the same hands, switched on in Play, held against checks, and taken back", async () => {
+test("an assist is created, compared with the same characters, activated in Play, judged by checks, and undone", async () => {
   await openTune("Belfry Runner");
   await study("Assists");
   await clickOn(driver, '//button[b[text()="Much more time"]]');
@@ -191,7 +191,7 @@ test("an assist is begun, compared by the same hands, switched on in Play, held 
   );
 });
 
-test("two versions stand side by side: what changed, counts, and each difference a click from its frame", async () => {
+test("two versions side by side: the changes, counts, and a link from each difference to its frame", async () => {
   await openTune("Belfry Runner");
   await study("Variants");
   await press(driver, "Keep these rules as a variant");

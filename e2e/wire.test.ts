@@ -23,7 +23,7 @@ beforeEach(async () => {
 const held = (id: string) => textOf(driver, `[data-testid=held-${id}]`);
 const isDown = (id: string) => waitFor(driver, `${id} down`, async () => (await held(id)) !== "up");
 const isUp = (id: string) => waitFor(driver, `${id} up`, async () => (await held(id)) === "up");
-const hears = (words: string) =>
+const sees = (words: string) =>
   waitFor(driver, words, async () => (await textOf(driver, "[data-testid=hear]")).includes(words));
 const logs = (words: string) =>
   waitFor(driver, words, async () => (await textOf(driver, '[aria-label="Raw events"]')).includes(words));
@@ -37,7 +37,7 @@ async function openPlace(word: string): Promise<void> {
   await clickOn(driver, path);
 }
 
-test("a real pad plays: buttons, triggers and sticks, polled; unplugged in mid-hold it leaves nothing stuck", async () => {
+test("a pad plays: buttons, triggers and sticks, polled; unplugged during a hold it leaves nothing held", async () => {
   await press(driver, "Wake the pad");
   await waitFor(driver, "the pad named", async () =>
     (await textOf(driver, "[data-testid=pads]")).includes("Hand pad"),
@@ -54,7 +54,7 @@ test("a real pad plays: buttons, triggers and sticks, polled; unplugged in mid-h
   await logs("the pad is gone");
 });
 
-test("a pad without the standard mapping is said, and its button is bound by pressing", async () => {
+test("a pad without the standard mapping is reported, and its button is bound by pressing", async () => {
   await setPad("pad.mapping = ''; pad.buttons.push({ value: 0 }, { value: 0 });");
   await press(driver, "Bind by pressing: Brace");
   await setPad("pad.buttons[18] = { value: 1 };");
@@ -69,7 +69,7 @@ test("a pad without the standard mapping is said, and its button is bound by pre
   await isDown("brace");
 });
 
-test("buttons held together are one binding, a clash is said, Backspace clears, undo brings back", async () => {
+test("buttons held together are one binding, a conflict is reported, Backspace clears, undo restores", async () => {
   await press(driver, "Bind by pressing: Brace");
   await driver.actions().keyDown(Key.SHIFT).keyDown("h").keyUp("h").keyUp(Key.SHIFT).perform();
   await find(driver, '[aria-label="Take left Shift + H off Brace"]');
@@ -93,7 +93,7 @@ test("buttons held together are one binding, a clash is said, Backspace clears, 
   await waitFor(driver, "the bindings back", async () => (await bound()).length === 4);
 });
 
-test("the left button is bound by clicking, and the click opens nothing; a key of the bench is refused in words", async () => {
+test("the left button is bound by clicking without opening anything; a bench key is refused with a sentence", async () => {
   await press(driver, "Bind by pressing: Brace");
   const waiting = "//button[contains(., 'Esc leaves')]";
   await clickOn(driver, waiting);
@@ -108,7 +108,7 @@ test("the left button is bound by clicking, and the click opens nothing; a key o
   expect(await driver.findElements(By.css('[aria-label="Take F2 off Brace"]'))).toEqual([]);
 });
 
-test("a stone is pulled for a value between, and the press point is dragged to where it counts", async () => {
+test("a control is pulled to an analog value, and the press threshold is dragged to it", async () => {
   const grip = await find(driver, "[data-testid=pull-brace]");
   await driver.actions().move({ origin: grip }).press().move({ origin: grip, y: 20 }).perform();
   const value = () => textOf(driver, "[data-testid=value-brace]");
@@ -141,25 +141,25 @@ test("a stone is pulled for a value between, and the press point is dragged to w
   await isUp("brace");
 });
 
-test("why does this key do nothing: the answer names who hears it now, and who takes it away", async () => {
+test("the explanation of a key names the rules that see it, and the one that hides it", async () => {
   await press(driver, "Wake the pad");
   await driver.actions().sendKeys("p").perform();
-  await hears("P plays nothing here");
+  await sees("P plays nothing here");
   await driver.actions().sendKeys("k").perform();
-  await hears("Heard by Cling and Tuck.");
+  await sees("Heard by Cling and Tuck.");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await openPlace("Keys");
   await clickOn(driver, '[aria-label="Space Leap"]');
-  await hears("Space plays Leap");
-  await hears("Leap press");
+  await sees("Space plays Leap");
+  await sees("Leap press");
 });
 
-test("after a control is deleted, what the other keys play is still heard by their own rules", async () => {
+test("after a control is deleted, the other keys still play their own rules", async () => {
   await press(driver, "Delete control Leap");
   await openPlace("Keys");
   await clickOn(driver, '[aria-label="K Brace"]');
-  await hears("The kit has faults");
-  await hears("Heard by Cling and Tuck.");
+  await sees("The kit has faults");
+  await sees("Heard by Cling and Tuck.");
 });
 
 test("a control that is renamed after it was added is offered an id of its name", async () => {
@@ -180,10 +180,10 @@ test("modes swap live for a try, a held button does not leak, and the grid is ed
   await find(driver, '[aria-label="Brace in Air: Tuck"]');
   await press(driver, "Wake the pad");
   await driver.actions().keyDown("k").perform();
-  await hears("Ground, now: heard by Cling and Tuck.");
-  await hears("In Air: heard by Tuck; Cling not active here.");
+  await sees("Ground, now: heard by Cling and Tuck.");
+  await sees("In Air: heard by Tuck; Cling not active here.");
   await press(driver, "Try Air now");
-  await hears("Air, now: heard by Tuck; Cling not active here.");
+  await sees("Air, now: heard by Tuck; Cling not active here.");
   await driver.actions().keyUp("k").sendKeys(Key.ESCAPE).perform();
   await press(driver, "Play");
   await press(driver, "Record a take");
@@ -211,7 +211,7 @@ test("a stick is made of four controls; the dial shows where it faces, and oppos
   await waitFor(driver, "let go", async () => (await digit()).startsWith("5"));
 });
 
-test("layouts are kept, put on while playing without stopping, saved, and read from a file that says what it lacks", async () => {
+test("layouts are stored, applied while playing, exported, and imported with unknown controls reported", async () => {
   await openPlace("Keys");
   await press(driver, "Keep these keys");
   await press(driver, "Save Layout 1 as a file");
@@ -242,16 +242,16 @@ test("layouts are kept, put on while playing without stopping, saved, and read f
   );
   await press(driver, "Wake the pad");
   await driver.actions().sendKeys("f").perform();
-  await hears("F plays nothing here");
+  await sees("F plays nothing here");
   const frame = async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))![1]);
   const before = await frame();
   await press(driver, "Put on Left hand");
   await driver.actions().sendKeys("f").perform();
-  await hears("F plays Leap");
+  await sees("F plays Leap");
   expect(await frame()).toBeGreaterThan(before);
 });
 
-test("the figures count what was stretched, and which keys go together is seen", async () => {
+test("the figures count extended presses, and key combinations are tested", async () => {
   await openPlace("Keys");
   await press(driver, "Wake the pad");
   await driver.actions().keyDown("k").keyDown(Key.SPACE).perform();

@@ -25,13 +25,13 @@ const PARTS: HandoverParts = {
   pictures: [textFile("tape.svg", "<svg/>", "image/svg+xml")],
 };
 
-test("lanes stand on short lines, and names become file names", () => {
+test("lanes are written on short lines, and names become file names", () => {
   expect(formatFile(take)).toMatch(/\n {6}\[36(\.\d+)?, 1\],?\n|\n {6}\[35\.\d+, 1\],?\n/);
   expect(fileNameOf(take)).toBe("clean-climb.take.json");
   expect(fileNameOf({ ...take, name: "Élan / Übung 2" })).toBe("élan-übung-2.take.json");
 });
 
-test("names with brackets and dashes leave as they are, and cost no time", () => {
+test("names with brackets and dashes are kept and formatted in linear time", () => {
   for (const name of ["Boss [ 2 ]", `[${"-".repeat(20_000)}`, '", "', "[1, 2]"]) {
     const began = performance.now();
     const back = JSON.parse(formatFile({ ...take, name })) as { name: string };
@@ -40,7 +40,7 @@ test("names with brackets and dashes leave as they are, and cost no time", () =>
   }
 });
 
-test("every form has a name, a word on what it is for, and files with names of their own that hold something", () => {
+test("every form has a name, a purpose, and non-empty files with unique names", () => {
   expect(new Set(EXPORT_FORMATS.map(format => format.id)).size).toBe(EXPORT_FORMATS.length);
   for (const format of EXPORT_FORMATS) {
     expect([format.word, format.hint].join("").length, format.id).toBeGreaterThan(10);
@@ -54,7 +54,7 @@ test("every form has a name, a word on what it is for, and files with names of t
   }
 });
 
-test("the pack holds what the documents are, byte for byte", () => {
+test("the pack contains the documents, byte for byte", () => {
   const files = (id: string) =>
     EXPORT_FORMATS.find(format => format.id === id)!.files(
       { kit, takes: [take, take], layouts: [], checks: [] },

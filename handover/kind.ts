@@ -53,7 +53,7 @@ export interface ExportFormat {
   /** Are takes run for it? Then its files cost as much as the takes are long. */
   readonly runsTakes?: true;
   /** Does it heed what is asked of the sheet? */
-  readonly heedsWishes?: true;
+  readonly takesSheetOptions?: true;
   /** Is it made of parts besides the kit? Then those are waited for. */
   readonly needsParts?: true;
   /** Does it show text on a page of its own? Then it has our faces in it where they are to be had. */

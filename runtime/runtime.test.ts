@@ -82,7 +82,7 @@ function inputsOf(take: Take): RuntimeInput[] {
   });
 }
 
-test("stepping gives what a run gives; going back to what was saved and on again gives the same once more", () => {
+test("stepping equals a run, and restoring a saved state and continuing gives the same again", () => {
   const { kit, takes } = readDemo("clapper-duel");
   const { stage: _stage, ...bare } = kit;
   const [take] = takes;
@@ -107,7 +107,7 @@ test("stepping gives what a run gives; going back to what was saved and on again
   expect([...before, ...after]).toEqual(whole);
 });
 
-test("a kit with faults is refused with codes and places; gates and analog values are heard", () => {
+test("a kit with faults is refused with codes and places; gates and analog values have effect", () => {
   expect(loadKit(null)).toMatchObject({ ok: false });
   expect(loadKit({ format: "moss-tap/kit", version: 1 })).toMatchObject({
     ok: false,

@@ -1,7 +1,7 @@
 import { readFile } from "node:fs/promises";
 
 /** Modules of display texts, which a game does not need: sentences of rules, offers, warnings. */
-const SAID = /core[\\/](patterns[\\/]\w+[\\/]describe|kit[\\/]warnings)\.ts$/;
+const DISPLAY_TEXTS = /core[\\/](patterns[\\/]\w+[\\/]describe|kit[\\/]warnings)\.ts$/;
 
 /** An esbuild plugin that keeps a module's names and removes its texts. */
 export const wordless = {
@@ -14,7 +14,7 @@ export const wordless = {
       const found = await build.resolve(path, { kind, importer, resolveDir, pluginData: "resolved" });
       return { ...found, sideEffects: false };
     });
-    build.onLoad({ filter: SAID }, async ({ path }) => {
+    build.onLoad({ filter: DISPLAY_TEXTS }, async ({ path }) => {
       const source = await readFile(path, "utf8");
       const names = [...source.matchAll(/^export (?:const|function\*?) (\w+)/gm)].map(([, name]) => name);
       return { contents: names.map(name => `export const ${name} = () => [];`).join("\n"), loader: "js" };

@@ -20,7 +20,7 @@ const LEAP: HandLine = {
 const play = (lines: readonly HandLine[], seed = 1, uneven = 0) =>
   playRoutine(rules, handOf(lines, 60, seed, uneven), 480, "t", "T");
 
-test("a line holds its control for as long, so long after its gate turned, each time or the first only", () => {
+test("a line holds its control for its length, some time after its gate changed, every time or only the first", () => {
   const take = play([RIGHT, LEAP]);
   const { events } = formatTrace(rules.program, runRules(rules, readTake(rules.program, take)).trace);
   const closes = events.flatMap(event =>
@@ -38,13 +38,13 @@ test("a line holds its control for as long, so long after its gate turned, each 
   expect(once.filter(([, value]) => value === 1).length).toBe(1);
 });
 
-test("a seed decides the unevenness: the same plays the same, another another, none is even", () => {
+test("a seed decides the deviations: equal seeds play alike, others differ, and no seed gives none", () => {
   expect(play([RIGHT, LEAP], 3, 4)).toEqual(play([RIGHT, LEAP], 3, 4));
   expect(play([RIGHT, LEAP], 4, 4)).not.toEqual(play([RIGHT, LEAP], 3, 4));
   expect(play([RIGHT, LEAP], 4, 0)).toEqual(play([RIGHT, LEAP], 3, 0));
 });
 
-test("a gate or a control that the kit does not have is passed over", () => {
+test("an unknown gate or control is ignored", () => {
   expect(
     play([
       { ...LEAP, gate: "gone" },

@@ -44,7 +44,7 @@ test.each(PLAYED)(
   },
 );
 
-test("a far frame is come to in parts, and gone back from by the nearest moment kept", () => {
+test("a distant frame is reached in slices, and going back starts from the nearest kept state", () => {
   const long = { ...(runnerTake as unknown as Take), frames: 3000 };
   const { seeker } = open(runnerKit, long);
   expect(seeker.stateAt(2000, 1500)).toBeUndefined();

@@ -147,7 +147,7 @@ test("the ground is open from frame 0, closes on the frame after the launch, and
   expect(at(landed - 2)[1]).toBeGreaterThan(1);
 });
 
-test("a jump on the stage is as high as its facts say, and as the closed form of the same stepping", () => {
+test("a jump on the stage has the height of its facts, and of the closed form of the same stepping", () => {
   for (const launch of [8, 12.5, 16, 19]) {
     const { track } = play(kitWith(RUNNER, [hop({ effect: { leap: launch } })]), {
       leap: [
@@ -215,7 +215,7 @@ test.each(["charged", "cut", "lift", "float"] as const)(
   },
 );
 
-test("a jump is cut when what made it is let go, whatever other control the stage names for jumps", () => {
+test("a jump is cut when its control is released, whichever control the stage names for jumps", () => {
   const topOf = (made: "leap" | "right", released: "leap" | "right") => {
     const kit = kitWith({ ...RUNNER, height: { by: "cut", control: "leap", to: 0.3 } });
     const patterns = kit.patterns.map(p =>
@@ -250,7 +250,7 @@ test("a jump is cut when what made it is let go, whatever other control the stag
   expect(topOf("leap", "leap")).toBeLessThan(whole * 0.7);
 });
 
-test("walking off a beam closes the ground; a press soon after is forgiven, one long after is lost", () => {
+test("walking off an edge closes the ground; a press soon after is within the coyote, one long after is lost", () => {
   const walked = play(kitWith(RUNNER), { right: [[0, 1]] });
   const left = walked.events.find(event => event.kind === "gate" && event.id === "footing" && !event.open)!.f;
   const late = play(kitWith(RUNNER), {
@@ -275,7 +275,7 @@ test("walking off a beam closes the ground; a press soon after is forgiven, one 
   expect(of(lost.events, "performed", "hop")).toEqual([]);
 });
 
-test("in slow motion the body is as slow as the clock, and in a freeze it stands still", () => {
+test("in slow motion the body follows the clock, and in a freeze it does not move", () => {
   const half = play(
     kitWith(RUNNER),
     {
@@ -383,7 +383,7 @@ const DUEL: DuelProgram = {
   blows: [],
 };
 
-test("the clockwork strikes on its script: it hits, or is parried; the game stands still for the stop", () => {
+test("the opponent strikes on its script: it hits, or is parried; the game stops for the hit stop", () => {
   const hit = createDuel();
   for (let f = 0; f < 30; f++) stepDuel(DUEL, hit, FULL_SPEED);
   expect([hit.taken, hit.parries]).toEqual([1, 0]);
@@ -398,7 +398,7 @@ test("the clockwork strikes on its script: it hits, or is parried; the game stan
   expect([parried.taken, parried.parries, stood]).toEqual([0, 1, 4]);
 });
 
-test("a blow lands after its startup, or is a whiff where the clockwork is away", () => {
+test("a blow lands after its startup, or is a whiff if the opponent is away", () => {
   const program = { ...DUEL, script: [{ at: 20, does: "away" as const, frames: 60 }] };
   const duel = createDuel();
   Object.assign(duel, { blow: 0, blowIn: 5, blowFor: 3 });
@@ -440,7 +440,7 @@ test("ropes draw answers by their seed, and the ease makes windows and grades lo
   expect(orders.size).toBeGreaterThan(2);
 });
 
-test("a stage or an effect that does not read is told with its path", () => {
+test("an invalid stage or effect is reported with its path", () => {
   const kit = kitWith({ ...RUNNER, tilePx: 1, speed: 3 }, [hop({ effect: { leap: "high" } })]);
   const paths = checkStage(kit).map(issue => issue.path.join("."));
   expect(paths).toContain("stage.tilePx");
@@ -515,13 +515,13 @@ test("a hit stop holds the game clock and not the hands': a buffer by the real c
   expect(lost("game")).toBeGreaterThan(35);
 });
 
-test("ghosts: a track has the body's place for every frame, and a duel's counts", () => {
+test("ghosts: a track has the body's position for every frame, and a duel's counts", () => {
   const { track } = play(kitWith(RUNNER), { right: [[5, 1]] }, 60);
   expect(track.length).toBe(120);
   expect(track[118]!).toBeGreaterThan(track[20]!);
 });
 
-test("frames passed over while bodies stand still, or only move, are as if each had been stepped", () => {
+test("frames skipped while bodies are still, or only move, equal stepping each one", () => {
   const lane = fc
     .uniqueArray(fc.nat(220), { maxLength: 8 })
     .map(xs => xs.sort((a, b) => a - b).map((x, k): [number, number] => [x, (k + 1) % 2]));

@@ -40,7 +40,7 @@ function open() {
   return { autosave, written, rename };
 }
 
-test("an edit right after the writer found nothing to write is written by the next flush", async () => {
+test("an edit right after the writer became idle is written by the next flush", async () => {
   const { autosave, written, rename } = open();
   autosave.touch();
   rename("Edited");

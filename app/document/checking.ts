@@ -13,7 +13,7 @@ import {
 } from "#core";
 import type { Evaluated } from "../judging/judge";
 import { freshId } from "../edits/edits";
-import type { Say } from "../ui/notices";
+import type { Notify } from "../ui/notices";
 import type { Evaluation } from "./evaluation";
 import type { Workbench } from "./workbench";
 
@@ -37,11 +37,11 @@ export interface Checking {
 interface CheckingWorld {
   readonly workbench: Pick<Workbench, "getState" | "editChecks" | "putBack">;
   readonly evaluation: Pick<StoreApi<Evaluation>, "getState">;
-  readonly say: Say;
+  readonly notify: Notify;
 }
 
 /** Creates the factory of checks of one page. */
-export function createChecking({ workbench, evaluation, say }: CheckingWorld): Checking {
+export function createChecking({ workbench, evaluation, notify }: CheckingWorld): Checking {
   function add(
     make: (now: Evaluated, kit: Kit, beginning: CheckBeginning) => Check | undefined,
     evaluated = evaluation.getState().evaluated,
@@ -49,7 +49,7 @@ export function createChecking({ workbench, evaluation, say }: CheckingWorld): C
     const { kit, checks } = workbench.getState();
     if (!kit) return;
     if (!evaluated)
-      return say({
+      return notify({
         tone: "trouble",
         title: "No check was made: no take is open.",
         details: ["Record a take, or open one: a check is made of what happens in it."],
@@ -59,7 +59,7 @@ export function createChecking({ workbench, evaluation, say }: CheckingWorld): C
     const check = make(evaluated, kit, { id, takeId: evaluated.take.id });
     const edit = check && workbench.editChecks(`check: ${check.name}`, now => [...now, check]);
     if (!edit) return;
-    say({
+    notify({
       tone: "plain",
       title: "A check was made; Prove holds it against every edit from now on.",
       details: [check.name],
@@ -70,7 +70,7 @@ export function createChecking({ workbench, evaluation, say }: CheckingWorld): C
     (make: (kit: Kit, event: TraceEvent, beginning: CheckBeginning) => Check) =>
     (note: number | undefined, of?: Evaluated) => {
       if (note === undefined && evaluation.getState().evaluated)
-        return say({
+        return notify({
           tone: "trouble",
           title: "No check was made: nothing happens on this frame.",
           details: ["The keys [ and ] lead to the frames on which something does."],

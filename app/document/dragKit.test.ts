@@ -87,7 +87,7 @@ test.each([
   expect(name()).toBe("Two");
 });
 
-test("an undo in the middle of a drag takes it back and ends it; edits made afterwards and redo are safe from Escape", () => {
+test("an undo in the middle of a drag reverts and ends it; later edits and redo are not affected by Escape", () => {
   press();
   move("One");
   tab.workbench.undo();
@@ -127,7 +127,7 @@ test("a second finger neither steers a drag nor begins one", () => {
   expect([name(), steps()]).toEqual(["Three", 1]);
 });
 
-test("a handle that has left the page takes nothing back on Escape", () => {
+test("a removed handle reverts nothing on Escape", () => {
   press();
   move("One");
   target.isConnected = false;

@@ -17,7 +17,7 @@ beforeEach(async () => {
 const evaluation = () => tab.evaluation.getState();
 const playback = () => tab.playback.getState();
 
-test("opening another take puts back all that belonged to the last one, in the same task", () => {
+test("opening another take resets everything about the last one in the same task", () => {
   tab.playback.goTo(40);
   tab.playback.setState({ stretch: { from: 10, to: 20 }, isLooping: true });
   tab.playback.toggle();
@@ -55,7 +55,7 @@ test("a long take is evaluated by a worker; the answer about another is never sh
   expect(evaluation().evaluated?.trace.frames).toBe(30_000);
 });
 
-test("while a long take is worked on anew, its last answer stands until the new one comes", async () => {
+test("while a long take is evaluated again, its last result remains until the new one arrives", async () => {
   tab.workbench.openTake("long");
   await until(() => evaluation().evaluated?.take.id === "long");
   const before = evaluation().evaluated;
@@ -65,7 +65,7 @@ test("while a long take is worked on anew, its last answer stands until the new 
   expect(evaluation().evaluated?.program.moves.length).toBe(0);
 });
 
-test("a kit without a take is ready to be played, and says what is wrong with it", () => {
+test("a kit without a take can be played, and has its issues listed", () => {
   for (const { id } of [short, other, long]) tab.workbench.removeTake(id);
   expect(evaluation()).toMatchObject({ evaluated: undefined, isSound: true });
   tab.workbench.editKit("broken", old => ({ ...old, controls: [] }));

@@ -145,7 +145,7 @@ function obey(model: Model, tab: TestTab, now: Command, seen: Set<string>): void
   }
 }
 
-test("every edit there is, in any order with undo, redo, drags and putting back, does what a plain list of documents does", async () => {
+test("every kind of edit, in any order with undo, redo, drags and putting back, agrees with a plain list of documents", async () => {
   const seen = new Set<string>();
   let undone = 0;
   await fc.assert(

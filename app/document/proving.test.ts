@@ -54,7 +54,7 @@ function countSlowly(): string {
   return `${found.filter(({ ok }) => ok).length} of ${found.length + lacking}`;
 }
 
-test("every edit is held against every take: results are counted as they would be one by one, missing takes among them", async () => {
+test("every edit is judged on every take: counts equal those computed one by one, including missing takes", async () => {
   tab.workbench.editChecks("checks", () => CHECKS);
   await settled();
   expect(sums()).toBe(countSlowly());
@@ -77,7 +77,7 @@ test("every edit is held against every take: results are counted as they would b
   await until(() => sums() === before);
 });
 
-test("what is kept for the shelf goes with the last check", async () => {
+test("the summary for the shelf is removed with the last check", async () => {
   tab.workbench.editChecks("checks", () => CHECKS);
   await settled();
   await until(() => (tab.workbench.getState().settings.proof?.asked ?? 0) > 0);
@@ -86,7 +86,7 @@ test("what is kept for the shelf goes with the last check", async () => {
   expect(proof()).toMatchObject({ asked: 0, holds: 0, isWorking: false });
 });
 
-test("a check that names what the kit lacks is told and does not hold; the others are judged", async () => {
+test("a check that names a missing id is reported and does not hold; the others are judged", async () => {
   const strange = { ...CHECKS[0]!, id: "strange", answers: "leaps" } as Check;
   tab.workbench.editChecks("checks", () => [...CHECKS, strange]);
   await settled();

@@ -25,12 +25,12 @@ const keep = (isStored: boolean) =>
   });
 const notice = () => tab.notices.store.getState().find(({ title }) => title.startsWith("Take 9"))!;
 
-test("a recording whose pieces are stored is said to be kept by the tab with the pen", async () => {
+test("a recording whose chunks are stored is reported as kept by the tab with the pen", async () => {
   await keep(true);
   expect(notice().title).toBe("Take 9 is kept by the tab that works on Belfry Runner.");
 });
 
-test("a recording that the storage refused is never said to be kept, and can be saved as a file", async () => {
+test("a recording that the storage refused is never reported as kept, and can be saved as a file", async () => {
   await keep(false);
   expect(notice().title).toContain("this page alone has it");
   expect(notice().other!.label).toBe("Save it as a file");

@@ -3,7 +3,7 @@ import type { Take } from "#core";
 import type { Library } from "../storage/library";
 import { joinRecordings, type RecordingChunk } from "../storage/recordings";
 import type { Tabs } from "../storage/tabs";
-import type { Say } from "../ui/notices";
+import type { Notify } from "../ui/notices";
 import type { OpenDocument } from "./openDocument";
 
 /** A completed recording. */
@@ -35,7 +35,7 @@ export interface RecordingKeeper {
 interface KeeperWorld {
   readonly library: Pick<Library, "listChunks" | "dropRecording" | "isStored">;
   readonly tabs: Pick<Tabs, "broadcast" | "isAlive">;
-  readonly say: Say;
+  readonly notify: Notify;
   readonly store: StoreApi<OpenDocument>;
   /** Adds a take by an edit and opens it; false if this tab may not edit. */
   readonly addTake: (take: Take, what: string) => boolean;
@@ -46,7 +46,7 @@ interface KeeperWorld {
 
 /** Creates the recording keeper of one page. */
 export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
-  const { library, tabs, say, store, addTake, flush } = world;
+  const { library, tabs, notify, store, addTake, flush } = world;
   /** Recordings that are not stored as a take anywhere this tab knows of, by id. */
   const waiting = new Map<string, EndedRecording>();
   const offered = new Set<string>();
@@ -82,22 +82,22 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     const { kit, holder } = store.getState();
     const name = isOpen(take.kit) ? kit!.name : "its kit";
     if (isOpen(take.kit) && holder === "gone")
-      say({
+      notify({
         tone: "trouble",
         title: `${take.name} was recorded, and ${name} was deleted meanwhile.`,
         details: ["Put the kit back to keep the recording with it, or save it as a file."],
         action: { label: "Put it back", run: world.putKitBack },
-        other: { label: "Save it as a file", run: () => say.saveRaw(`${take.name}.take`, take) },
+        other: { label: "Save it as a file", run: () => notify.saveRaw(`${take.name}.take`, take) },
       });
     else if (!isStored)
-      say({
+      notify({
         tone: "trouble",
         title: `${take.name} was recorded, and the browser does not keep it: this page alone has it.`,
         details: ["Save it as a file before you leave the page, or work on the kit here."],
-        other: { label: "Save it as a file", run: () => say.saveRaw(`${take.name}.take`, take) },
+        other: { label: "Save it as a file", run: () => notify.saveRaw(`${take.name}.take`, take) },
       });
     else
-      say({
+      notify({
         tone: "plain",
         title: `${take.name} is kept by the tab that works on ${name}.`,
         details: ["One tab writes at a time; this one shows what happens there."],
@@ -130,7 +130,7 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     if (offered.has(take.id)) return;
     offered.add(take.id);
     const seconds = (take.frames / take.rate).toFixed(1);
-    say({
+    notify({
       tone: "trouble",
       title: `A recording of ${seconds} s was cut off before it was kept.`,
       details: ["It is whole up to the last second before that."],

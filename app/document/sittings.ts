@@ -2,7 +2,7 @@ import type { StoreApi } from "zustand/vanilla";
 import type { KeptKit, Library, WriteConflict } from "../storage/library";
 import { isBroken, NO_PARTS, DEFAULT_SETTINGS, type Broken, type PartKey } from "../storage/records";
 import type { Pen, PenHolder, Tabs } from "../storage/tabs";
-import type { Say } from "../ui/notices";
+import type { Notify } from "../ui/notices";
 import { createAutosave, type Autosave, type Written } from "./autosave";
 import { documentOf, NOTHING, stillOpen, type OpenDocument } from "./openDocument";
 
@@ -38,7 +38,7 @@ export interface Sittings {
 export interface SittingsWorld {
   readonly library: Library;
   readonly tabs: Tabs;
-  readonly say: Say;
+  readonly notify: Notify;
   /** The wall clock, ms since 1970. */
   readonly nowMs: () => number;
   readonly store: StoreApi<OpenDocument>;
@@ -61,7 +61,7 @@ interface Sitting {
 
 /** Creates the sittings of one workbench, over its store. */
 export function createSittings(world: SittingsWorld): Sittings {
-  const { library, tabs, say, nowMs, store } = world;
+  const { library, tabs, notify, nowMs, store } = world;
   let sitting: Sitting | undefined;
   let asked = 0;
   const leaving = new Set<() => void>();
@@ -123,7 +123,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     const document = documentOf(store.getState());
     if (of !== sitting || !document || store.getState().holder === "gone") return;
     store.setState({ holder: "gone" });
-    say({
+    notify({
       tone: "trouble",
       title: `${document.kit.name} was deleted in another tab.`,
       details: ["It still stands here as it was, and can be put back."],
@@ -158,7 +158,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     of.autosave?.reset(written(kept));
     show(kept, store.getState().holder as PenHolder);
     if (added === 0) return;
-    say({
+    notify({
       tone: "trouble",
       title: `${kept.document.kit.name} was changed in two tabs at once. Both versions are kept.`,
       details: [
@@ -247,14 +247,14 @@ export function createSittings(world: SittingsWorld): Sittings {
   }
 
   function sayBroken({ document, broken }: KeptKit): void {
-    say({
+    notify({
       tone: "trouble",
       title: `Not everything of ${document.kit.name} could be read. The rest is open.`,
       details: broken.map(item => `${item.name}: ${item.reasons[0]}`),
       action: {
         label: "Save what could not be read",
         run: () =>
-          say.saveRaw(
+          notify.saveRaw(
             `${document.kit.name}, not read`,
             broken.map(item => item.raw),
           ),

@@ -49,7 +49,7 @@ test("a study is made by two workers into one answer, and is of an older kit onc
   expect(isOld(study("sweep")!, open())).toBe(true);
 });
 
-test("a study is called off at once and keeps what was found; begun anew it forgets the old answers; it ends with its kit", async () => {
+test("a cancelled study ends at once and keeps its partial result; a restart drops old answers; it ends with its kit", async () => {
   // Enough values that the study cannot finish between two checks.
   const values = Array.from({ length: 600 }, (_, k) => k);
   sweep("sweep", values);
@@ -67,7 +67,7 @@ test("a study is called off at once and keeps what was found; begun anew it forg
   expect(tab.studying.settings.getState().size).toBe(0);
 });
 
-test("a job that fails says why; a feel study tells take by take", async () => {
+test("a failed job has a reason; a feel study reports take by take", async () => {
   const broken = { ...KIT, moves: [{ ...KIT.moves![0]!, pattern: "nowhere" }] };
   tab.studying.begin("fit", {
     job: "fit",

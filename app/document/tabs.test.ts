@@ -36,9 +36,9 @@ beforeEach(async () => {
 
 const state = (tab: TestTab) => tab.workbench.getState();
 const rename = (tab: TestTab, name: string) => tab.workbench.editKit("a name", kit => ({ ...kit, name }));
-const said = (tab: TestTab) => tab.notices.store.getState().map(notice => notice.title);
+const titles = (tab: TestTab) => tab.notices.store.getState().map(notice => notice.title);
 
-test("one tab writes; the other follows, is told why it may not, and keeps its place", async () => {
+test("one tab writes; the other follows, is refused edits with a reason, and keeps its position", async () => {
   expect([state(one).holder, state(two).holder]).toEqual(["ours", "theirs"]);
   rename(one, "Renamed");
   one.workbench.addTake(take("t2"));
@@ -46,17 +46,17 @@ test("one tab writes; the other follows, is told why it may not, and keeps its p
   expect(state(two).openTakeId).toBe("t");
   expect(rename(two, "Mine")).toBeUndefined();
   expect(state(two).kit?.name).toBe("Renamed");
-  expect(said(two)).toEqual(["Renamed is being worked on in another tab."]);
+  expect(titles(two)).toEqual(["Renamed is being worked on in another tab."]);
 });
 
-test("what did not change is not read anew: the other tab keeps the very takes it has", async () => {
+test("unchanged takes are not read again: the other tab keeps its objects", async () => {
   const [before] = state(two).takes;
   rename(one, "Renamed");
   await until(() => state(two).kit?.name === "Renamed");
   expect(state(two).takes[0]).toBe(before);
 });
 
-test("the pen is taken over with one click; nothing that was unwritten is lost on the way", async () => {
+test("the pen is taken over with one click; no pending edit is lost", async () => {
   rename(one, "Last word of one");
   two.workbench.takePen();
   await until(() => state(two).holder === "ours" && state(one).holder === "theirs");
@@ -68,7 +68,7 @@ test("the pen is taken over with one click; nothing that was unwritten is lost o
   expect(state(one).kit?.name).toBe("First word of two");
 });
 
-test("a tab that does not answer is passed over; what it still writes comes second and both are kept", async () => {
+test("a tab that does not respond loses the pen; its later write conflicts and both versions are kept", async () => {
   const gone = browser.channel;
   browser.channel = new EventTarget();
   const three = openTab({ ...browser, channel: new EventTarget() });
@@ -105,16 +105,16 @@ test("without locks both write: the second finds its rules among the variants an
     ["t", 60],
     ["t, from another tab", 90],
   ]);
-  expect(said(right)).toEqual(["Left's was changed in two tabs at once. Both versions are kept."]);
+  expect(titles(right)).toEqual(["Left's was changed in two tabs at once. Both versions are kept."]);
 });
 
-test("a kit deleted elsewhere stands as it was, is not written back, and is put back on being asked", async () => {
+test("a kit deleted elsewhere stays open, is not written back, and can be restored", async () => {
   await two.shelf.takeOff("k");
   await until(() => state(one).holder === "gone");
   expect(rename(one, "Ghost")).toBeUndefined();
   await one.workbench.flush();
   expect(await two.shelf.list()).toEqual([]);
-  expect(said(one)).toContain("K was deleted in another tab.");
+  expect(titles(one)).toContain("K was deleted in another tab.");
   one.workbench.putKitBack();
   await until(() => state(one).holder === "ours");
   await one.workbench.flush();
@@ -131,7 +131,7 @@ test("leaving the page sets the last edit aside, and the next page has it", asyn
   expect(state(next).variants).toEqual([]);
 });
 
-test("a page that is left gives the pen back with its last edit written, and asks for it again when it is shown", async () => {
+test("a page that is left stores its last edit and returns the pen, and requests it again when shown", async () => {
   rename(one, "Last word of one");
   one.workbench.leave();
   await until(() => state(two).holder === "ours");

@@ -28,7 +28,7 @@ beforeEach(async () => {
 });
 const state = () => tab.workbench.getState();
 
-test("what comes back is with the kit in one step of undo, the first take open; what was there is not doubled", async () => {
+test("imports are one step of undo with the first take open; existing items are not duplicated", async () => {
   const lines = takeInHere(tab.workbench, [
     taken(take("t", "New under an old id")),
     taken(take("other", "There")),
@@ -85,7 +85,7 @@ test("a mapping that comes in is remembered with the kit, once", () => {
   expect(state().settings.mappings?.map(({ rate }) => rate)).toEqual([60, 30]);
 });
 
-test("nothing new changes nothing, and a tab that may not edit says so of each", () => {
+test("importing nothing new changes nothing, and a tab that may not edit refuses each document", () => {
   expect(takeInHere(tab.workbench, [taken(take("again", "There"))])[0]).toMatchObject({ isTaken: false });
   tab.workbench.undo();
   expect(state().takes).toHaveLength(1);

@@ -56,21 +56,21 @@ function lineFor(
   { takes, layouts, checks, assists }: Incoming,
   kit: Kit,
 ): TakenLine | undefined {
-  const told = (name: string, isTaken: boolean, words = "is with the kit") => {
+  const lineOf = (name: string, isTaken: boolean, words = "is with the kit") => {
     return { name: name || read.name, isTaken, words: isTaken ? words : "was there already" };
   };
   switch (read.kind) {
     case "take":
-      return told(read.take.name, takes.has(read.take), foreignWords(read.take, kit));
+      return lineOf(read.take.name, takes.has(read.take), foreignWords(read.take, kit));
     case "layout":
-      return told(read.layout.name, layouts.has(read.layout));
+      return lineOf(read.layout.name, layouts.has(read.layout));
     case "checks": {
       const added = read.checks.checks.filter(check => checks.has(check)).length;
-      return told(read.checks.name, added > 0, `${countWords(added, "check")} came to the kit`);
+      return lineOf(read.checks.name, added > 0, `${countWords(added, "check")} came to the kit`);
     }
     case "assists": {
       const added = read.assists.assists.filter(assist => assists.has(assist)).length;
-      return told(read.assists.name, added > 0, `${countWords(added, "assist")} came to the kit`);
+      return lineOf(read.assists.name, added > 0, `${countWords(added, "assist")} came to the kit`);
     }
     case "mapping":
       return {

@@ -7,10 +7,10 @@ import type { Edit } from "./workbench";
  */
 export function useTakeAway(): (title: string, edit: Edit | undefined, details?: readonly string[]) => void {
   const { workbench } = useDesk();
-  const { say } = useNotices();
+  const { notify } = useNotices();
   return (title, edit, details = []) => {
     if (!edit) return;
-    say({
+    notify({
       tone: details.length > 0 ? "trouble" : "plain",
       title,
       details,

@@ -66,7 +66,7 @@ test("hundreds of edits are undone one by one, over kit and takes alike", () => 
   expect(lengthNow()).toBe("1f");
 });
 
-test("a movement of the hand is one step of undo, however many edits it makes", () => {
+test("a gesture is one step of undo, however many edits it makes", () => {
   const step = tab.workbench.beginStep();
   for (const frames of [11, 12, 13]) step.run(() => setLength(frames));
   step.end();
@@ -75,7 +75,7 @@ test("a movement of the hand is one step of undo, however many edits it makes", 
   expect(lengthNow()).toBe("10f");
 });
 
-test("a movement broken off leaves nothing changed, nothing to undo, and all that could be redone", () => {
+test("a cancelled gesture changes nothing, and undo and redo are as before", () => {
   setLength(20);
   tab.workbench.undo();
   const step = tab.workbench.beginStep();
@@ -102,7 +102,7 @@ test("undoing a recording opens the take that is left; without any, none is open
   expect(state().openTakeId).toBe("t");
 });
 
-test("putting back restores exactly what was taken away, whatever was done since", () => {
+test("putting back restores exactly what was removed, whatever was done since", () => {
   const gone = tab.workbench.removeTake("t")!;
   setLength(25);
   tab.workbench.addTake({ ...TAKE, id: "t2", name: "Second" });
@@ -114,7 +114,7 @@ test("putting back restores exactly what was taken away, whatever was done since
   expect(state().takes.map(take => take.id)).toEqual(["t2"]);
 });
 
-test("a variant keeps the rules as they stand, is taken up again, and can be forgotten and brought back", () => {
+test("a variant stores the current rules, can be restored, deleted and put back", () => {
   tab.workbench.keepVariant("v", "Variant 1");
   setLength(30);
   tab.workbench.takeUpVariant("v");
@@ -138,7 +138,7 @@ test("layouts are a step of undo, the order of rows is none", () => {
   expect(state().kit!.controls[0]!.bindings).toEqual([["pad:0"]]);
 });
 
-test("a kit with a fault keeps the last rules that were sound, and says what is wrong", () => {
+test("a kit with a fault keeps its last valid rules, and lists its faults", () => {
   const good = tab.evaluation.getState().rules;
   tab.workbench.editKit("broken", kit => ({
     ...kit,
@@ -155,7 +155,7 @@ test("a kit with a fault keeps the last rules that were sound, and says what is 
   expect(tab.evaluation.getState().faults.map(issue => issue.path.join("."))).toContain("stage.level");
 });
 
-test("A, B and A again in haste ends with A, and what was edited while B was on its way is written", async () => {
+test("opening A, B and A again at once ends with A, and edits made while B was loading are stored", async () => {
   const other = { ...KIT, id: "other", name: "Other" };
   await tab.shelf.add({ kit: other, takes: [], variants: [], layouts: [], checks: [] }, "new");
   const toOther = tab.workbench.open("other");
@@ -170,14 +170,14 @@ test("A, B and A again in haste ends with A, and what was edited while B was on 
   expect(lengthNow()).toBe("18f");
 });
 
-test("what is not there, and what does not read, is told apart", async () => {
+test("missing and unreadable kits are distinguished", async () => {
   expect(await tab.workbench.open("nowhere")).toBe("missing");
   expect(state().kit!.id).toBe("k");
   const opened = await tab.workbench.open("k");
   expect(typeof opened === "object" && isBroken(opened)).toBe(false);
 });
 
-test("an edit is written in the very task it is made in: a tab killed right after loses nothing", async () => {
+test("an edit is written in the task in which it is made: a tab killed right after it loses nothing", async () => {
   const twin = openTab(tab.browser);
   setLength(42);
   await until(() => tab.library.status.getState().trouble === undefined);
@@ -185,7 +185,7 @@ test("an edit is written in the very task it is made in: a tab killed right afte
   expect(kept && !isBroken(kept) && lengthIn(kept.document.kit)).toBe("42f");
 });
 
-test("an edit that could not be read again is refused in words, and nothing is changed", () => {
+test("an edit that could not be read back is refused with a sentence, and nothing changes", () => {
   const before = state().kit;
   for (const [edit, words] of [
     [(kit: Kit) => ({ ...kit, name: "n".repeat(5000) }), /name has 5000 letters, more than the 200/],

@@ -6,7 +6,7 @@ import { freeName, nextTakeNumber } from "../edits/takeNames";
 import type { Library } from "../storage/library";
 import { PART_LISTS, type KitDocument, type KitSettings } from "../storage/records";
 import type { Tabs } from "../storage/tabs";
-import type { Say } from "../ui/notices";
+import type { Notify } from "../ui/notices";
 import { createHistory, type CloseListener, type UndoStep } from "./history";
 import { documentOf, NOTHING, stillOpen, type OpenDocument } from "./openDocument";
 import { createRecordingKeeper, type RecordingKeeper } from "./recordingKeeper";
@@ -81,7 +81,7 @@ export interface Workbench
 export interface WorkbenchWorld {
   readonly library: Library;
   readonly tabs: Tabs;
-  readonly say: Say;
+  readonly notify: Notify;
   /** The wall clock, ms since 1970. */
   readonly nowMs: () => number;
 }
@@ -89,7 +89,7 @@ export interface WorkbenchWorld {
 const HISTORY = 500;
 
 /** Creates an empty workbench. */
-export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): Workbench {
+export function createWorkbench({ library, tabs, notify, nowMs }: WorkbenchWorld): Workbench {
   const store = createStore<OpenDocument>()(
     temporal((): OpenDocument => ({ ...NOTHING, holder: "ours" }), {
       partialize: ({ kit, takes, variants, layouts, checks }) => ({ kit, takes, variants, layouts, checks }),
@@ -111,7 +111,7 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
   const sittings = createSittings({
     library,
     tabs,
-    say,
+    notify,
     nowMs,
     store,
     forgetPast: () => history.clear(),
@@ -120,7 +120,7 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
   const keeper = createRecordingKeeper({
     library,
     tabs,
-    say,
+    notify,
     store,
     addTake: (take, what) => bench.addTake(take, what),
     flush: sittings.flush,
@@ -132,14 +132,14 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     const { kit, holder } = store.getState();
     if (!kit) return undefined;
     if (holder === "gone")
-      say({
+      notify({
         tone: "trouble",
         title: `${kit.name} is not on the shelf any more.`,
         details: ["Put it back to go on working on it."],
         action: { label: "Put it back", run: sittings.putKitBack },
       });
     else
-      say({
+      notify({
         tone: "trouble",
         title: `${kit.name} is being worked on in another tab.`,
         details: ["This one shows what happens there. One tab writes at a time."],
@@ -157,7 +157,7 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     if (after.kit === before.kit && PART_LISTS.every(list => after[list] === before[list])) return undefined;
     const reason = whyRefused(before, after);
     if (reason) {
-      say({ tone: "trouble", title: "Nothing was changed.", details: [`${reason}.`] });
+      notify({ tone: "trouble", title: "Nothing was changed.", details: [`${reason}.`] });
       return undefined;
     }
     const { openTakeId } = store.getState();
@@ -178,7 +178,7 @@ export function createWorkbench({ library, tabs, say, nowMs }: WorkbenchWorld): 
     if (store.getState().holder !== "ours") return void refuse();
     if (history.close("travel")) return;
     if (way === "undo" && guarded && store.temporal.getState().pastStates.at(-1) === guarded.last)
-      return say({
+      return notify({
         tone: "plain",
         title: "Nothing was edited since the recording began.",
         details: ["What was done before it can be undone when it has ended."],

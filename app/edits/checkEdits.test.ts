@@ -32,7 +32,7 @@ test.each(["belfry-runner", "clapper-duel", "rope-catch"])(
   },
 );
 
-test("at another rate a check asks of takes what it asked, in the frames that are now", () => {
+test("at another rate a check keeps its meaning, converted to the new frames", () => {
   const checks = [
     {
       id: "a",

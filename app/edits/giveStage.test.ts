@@ -24,7 +24,7 @@ test("a kit without a stage is given one that runs; sides are found by name or m
   expect([...gatesOfStage(given)]).toEqual(["footing"]);
 });
 
-test("what is there already is used", () => {
+test("existing parts are used", () => {
   const kit: Kit = {
     ...BARE,
     controls: [...BARE.controls, { id: "back", name: "Back", bindings: [["key:ArrowLeft"]] }],
@@ -60,7 +60,7 @@ test("ropes need nothing but the kit's prompts", () => {
   expect(compileRules(giveRopes(BARE)).ok).toBe(true);
 });
 
-test("on beams moves do what their names say, and those that strike hit harder where they are slower", () => {
+test("on a runner stage moves get effects by their names; in a duel slower strikes hit harder", () => {
   const named = (name: string, startup?: string) => ({
     id: name.toLowerCase(),
     name,

@@ -10,7 +10,7 @@ test("a tile is painted where it is, rows padded as wide as the widest", () => {
   expect(tileAt(ROWS, at(0, 9))).toBe(" ");
 });
 
-test("what changes nothing gives the same rows: the tile that is there, a place outside", () => {
+test("painting the existing tile, or outside, returns the same rows", () => {
   expect(paintTiles(ROWS, at(0, 2), at(3, 2), "#")).toBe(ROWS);
   expect(paintTiles(ROWS, at(4, 0), at(4, 0), "#")).toBe(ROWS);
   expect(paintTiles(ROWS, at(-1, 0), at(0, -1), "#")).toBe(ROWS);

@@ -61,7 +61,7 @@ test("press and release points stay in order whichever is moved", () => {
   expect(setThresholds(KIT, ["up"], "pressAt", 0.3).controls[1]!.pressAt).toBeUndefined();
 });
 
-test("a layout put on changes the controls it names and no other, and reads back from its file", () => {
+test("an applied layout changes only the controls it names, and parses back from its file", () => {
   const layout = layoutOf(KIT, "l", "Mine");
   expect(parseLayout(JSON.parse(JSON.stringify(layout)))).toMatchObject({ ok: true });
   const other = { ...layout, bindings: { up: [["pad:12"]], stranger: [["pad:1"]] } };
@@ -75,7 +75,7 @@ test("a layout put on changes the controls it names and no other, and reads back
   expect(parseLayout({ ...layout, bindings: { up: [["KeyJ"]] } })).toMatchObject({ ok: false });
 });
 
-test("each switch that is added is another, until there is one for everything", () => {
+test("each added switch differs, until there is one for everything", () => {
   let kit: Kit = {
     format: "moss-tap/kit",
     version: 1,

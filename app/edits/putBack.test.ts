@@ -5,7 +5,7 @@ import { putBack } from "./putBack";
 const item = (id: string, n = 0) => ({ id, n });
 const BEFORE = { name: "K", rules: [item("a"), item("b"), item("c")], gates: [item("g")] };
 
-test("a rule that was taken out stands again in its place, and what was done since stays", () => {
+test("a removed rule returns to its place, and later edits stay", () => {
   const after = { ...BEFORE, rules: [item("a"), item("c")] };
   const since = { ...after, name: "Renamed", rules: [item("new"), item("a", 7), item("c", 8)] };
   expect(putBack(BEFORE, after, since)).toEqual({
@@ -15,14 +15,14 @@ test("a rule that was taken out stands again in its place, and what was done sin
   });
 });
 
-test("what has been put back already, or made anew under its id, is not doubled", () => {
+test("an item that exists again is not duplicated", () => {
   const after = { ...BEFORE, rules: [item("a"), item("c")] };
   expect(putBack(BEFORE, after, BEFORE)).toEqual(BEFORE);
   const anew = { ...after, rules: [item("b", 9), item("a"), item("c")] };
   expect(putBack(BEFORE, after, anew)).toEqual(anew);
 });
 
-test("a field that went with the last of its items comes back, beside what stands there now", () => {
+test("a field removed with its last item comes back, beside later items", () => {
   const { gates, ...after } = BEFORE;
   expect(putBack<object>(BEFORE, after, after)).toEqual(BEFORE);
   expect(putBack<object>(BEFORE, after, { ...after, gates: [item("h")] })).toMatchObject({
@@ -31,7 +31,7 @@ test("a field that went with the last of its items comes back, beside what stand
   expect(gates.length).toBe(1);
 });
 
-test("what the edit changed elsewhere is taken back too, unless someone changed it again", () => {
+test("other changes of the edit are reverted too, unless they were changed again", () => {
   const before = {
     modes: ["x", "y"],
     rules: [

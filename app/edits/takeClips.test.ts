@@ -30,7 +30,7 @@ const TAKE: Take = {
   },
 };
 
-test("a stretch is copied with what it begins with, and pasted as it was", () => {
+test("a range is copied with its initial values, and pasted unchanged", () => {
   const clip = copyStretch(TAKE, 4, 8);
   expect(clip).toEqual({
     lengthX: 4,

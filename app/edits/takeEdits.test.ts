@@ -122,7 +122,7 @@ const TAKE: Take = {
   },
 };
 
-test("painting leaves the take it was given, and other lanes, as they were", () => {
+test("painting changes neither the given take nor other lanes", () => {
   const painted = paintControl(TAKE, "b", 3, 6, true);
   expect(painted.lanes).toEqual({
     a: [

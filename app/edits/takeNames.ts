@@ -1,12 +1,12 @@
 import type { Take } from "#core";
 
 /** Returns a name that no take has: the wanted one, or with a number: "Written hands 2". */
-export function freeName(takes: readonly Pick<Take, "name">[], wanted: string): string {
+export function freeName(takes: readonly Pick<Take, "name">[], searched: string): string {
   const used = new Set(takes.map(({ name }) => name));
-  if (!used.has(wanted)) return wanted;
+  if (!used.has(searched)) return searched;
   let n = 2;
-  while (used.has(`${wanted} ${n}`)) n++;
-  return `${wanted} ${n}`;
+  while (used.has(`${searched} ${n}`)) n++;
+  return `${searched} ${n}`;
 }
 
 /**

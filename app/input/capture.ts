@@ -43,7 +43,7 @@ export type Captured =
  * Backspace alone clears. Returns a function that stops waiting. Ignores pad buttons already held at the
  * start.
  */
-export function captureBinding(zone: Element, tell: (captured: Captured) => void): () => void {
+export function captureBinding(zone: Element, report: (captured: Captured) => void): () => void {
   const gatherer = createBindingGatherer();
   const poller = createPadPoller(browserPads());
   const ending = new AbortController();
@@ -58,7 +58,7 @@ export function captureBinding(zone: Element, tell: (captured: Captured) => void
 
   function answer(captured: Captured): void {
     end();
-    tell(captured);
+    report(captured);
   }
 
   function feed(code: string, isDown: boolean): void {

@@ -49,7 +49,7 @@ export interface PadPoller {
 
 /** Creates a poller of the browser's pads, or of the given reader; undefined means there is no API. */
 export function createPadPoller(read: (() => readonly (PadReading | null)[]) | undefined): PadPoller {
-  let told = new Map<string, number>();
+  let reported = new Map<string, number>();
 
   function readAll(): PadReading[] {
     if (!read) return [];
@@ -62,14 +62,14 @@ export function createPadPoller(read: (() => readonly (PadReading | null)[]) | u
   }
 
   return {
-    poll(tell) {
+    poll(report) {
       const now = new Map<string, number>();
       for (const pad of readAll()) {
         for (const [code, value] of readPadCodes(pad)) now.set(code, Math.max(value, now.get(code) ?? 0));
       }
-      for (const [code, value] of now) if (value !== (told.get(code) ?? 0)) tell(code, value);
-      for (const [code, value] of told) if (!now.has(code) && value !== 0) tell(code, 0);
-      told = now;
+      for (const [code, value] of now) if (value !== (reported.get(code) ?? 0)) report(code, value);
+      for (const [code, value] of reported) if (!now.has(code) && value !== 0) report(code, 0);
+      reported = now;
     },
     status: () => ({
       hasApi: read !== undefined,
@@ -79,7 +79,7 @@ export function createPadPoller(read: (() => readonly (PadReading | null)[]) | u
         isStandard: pad.mapping === "standard",
       })),
     }),
-    reset: () => (told = new Map()),
+    reset: () => (reported = new Map()),
   };
 }
 

@@ -63,7 +63,7 @@ test("a held key that the system repeats is one press", () => {
   expect(played.dropped.filter(reason => reason === "repeat").length).toBe(20);
 });
 
-test("a repeat that the system does not own up to is dropped too", () => {
+test("a repeat that the system does not mark is dropped too", () => {
   const played = playRecorded(
     [
       [100, "key:Space", 1],
@@ -103,7 +103,7 @@ test("buttons held together play only while all are down", () => {
   expect(played.fired).toEqual(["dash@6"]);
 });
 
-test("thirty keys at once: the bound ones play, the others are said to play nothing", () => {
+test("thirty keys at once: the bound ones play, the others are reported as unbound", () => {
   const keys = Array.from({ length: 30 }, (_, k): Recorded => [100 + k, `key:F${k + 1}`, 1]);
   const played = playRecorded([...keys, [140, "key:Space", 1]], 400);
   expect(played.fired).toEqual(["leap@9"]);
@@ -119,7 +119,7 @@ test("a trigger that wobbles about its points is one press", () => {
   expect(played.fired).toEqual(["squeeze@12"]);
 });
 
-test("what is let go is let go for every control, and only what was held is named", () => {
+test("a release applies to every control, and only held codes are reported", () => {
   const held = createHeld();
   held.setControls(KIT.controls);
   held.report({ code: "pad:0", value: 1, isRepeat: false });
@@ -131,7 +131,7 @@ test("what is let go is let go for every control, and only what was held is name
   expect([held.valueOf("leap"), held.valueOf("squeeze"), held.isHeld()]).toEqual([0, 0, false]);
 });
 
-test("a modifier whose key up never came shows by the next key", () => {
+test("a modifier whose keyup event is missing is detected by the next key", () => {
   const event = { code: "KeyD", shiftKey: false, ctrlKey: true, altKey: false, metaKey: false };
   expect(listStuckModifiers(event, ["key:ShiftLeft", "key:ControlLeft", "key:KeyA"])).toEqual([
     "key:ShiftLeft",
@@ -144,13 +144,13 @@ function padReading(fields: Partial<PadReading>): PadReading {
   return { ...rest, buttons: [{ value: 0 }, { value: 0 }], axes: [0, 0], ...fields };
 }
 
-test("a pad tells only what changes, in half-axes; one that vanishes lets everything go", () => {
+test("a pad reports only changes, in half-axes; a disconnected one releases everything", () => {
   let pads: (PadReading | null)[] = [null, padReading({})];
   const poller = createPadPoller(() => pads);
   const poll = () => {
-    const told: [string, number][] = [];
-    poller.poll((code, value) => told.push([code, value]));
-    return told;
+    const reported: [string, number][] = [];
+    poller.poll((code, value) => reported.push([code, value]));
+    return reported;
   };
   expect(poll()).toEqual([]);
   pads = [padReading({ buttons: [{ value: 1 }, { value: 0.251 }], axes: [-0.5, 0.001] })];
@@ -169,7 +169,7 @@ test("a pad tells only what changes, in half-axes; one that vanishes lets everyt
   ]);
 });
 
-test("no pad API, or one that is forbidden, is no pad", () => {
+test("a missing or forbidden pad API means no pad", () => {
   expect(createPadPoller(undefined).status()).toEqual({ hasApi: false, pads: [] });
   const forbidden = createPadPoller(() => {
     throw new DOMException("not allowed", "SecurityError");
@@ -178,7 +178,7 @@ test("no pad API, or one that is forbidden, is no pad", () => {
   expect(forbidden.status().pads).toEqual([]);
 });
 
-test("a binding is what was held when the first of it came up", () => {
+test("a binding consists of the codes held at the first release", () => {
   const gatherer = createBindingGatherer();
   expect(gatherer.feed("key:KeyJ", false)).toBeUndefined();
   expect(gatherer.feed("key:ShiftLeft", true)).toBeUndefined();
@@ -195,7 +195,7 @@ test.each([
   expect(warnOfBinding(binding)).toBe(word);
 });
 
-test("Ctrl on one control and W on another is said", () => {
+test("Ctrl on one control and W on another is reported", () => {
   const controls = [
     { name: "Crouch", bindings: [["key:ControlLeft"]] },
     { name: "Up", bindings: [["key:KeyW"], ["pad:12"]] },

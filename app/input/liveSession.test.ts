@@ -70,7 +70,7 @@ test("a tap shorter than a frame is not lost: it comes up one frame later", () =
   ]);
 });
 
-test("an event that comes late lands on the next frame, never on one already stepped", () => {
+test("a late event lands on the next frame, never on one already stepped", () => {
   const session = createLiveSession(rules, 0);
   session.advance(8 * FRAME_MS);
   expect(session.setControl(1, 1, 2 * FRAME_MS)).toEqual({ frame: 9, isDown: true, isStretched: false });
@@ -91,7 +91,7 @@ test("a stalled page steps a quarter of a second at most", () => {
   expect(session.advance(10_000)).toBeLessThanOrEqual(16);
 });
 
-test("letting all go releases what is down", () => {
+test("releasing everything releases held controls", () => {
   const session = createLiveSession(rules, 0);
   session.setControl(0, 1, 0);
   session.advance(3 * FRAME_MS);
@@ -120,7 +120,7 @@ test("while the clock is stopped a press lands on the very next frame that is st
   }
 });
 
-test("other rules under the hands: what was played is run through them, and goes on as if they had always held", () => {
+test("other rules during a session: the input so far is run through them, and continues as if they had always applied", () => {
   const stricter = mustCompile({
     ...KIT,
     patterns: KIT.patterns.map(pattern =>
@@ -163,7 +163,7 @@ const happening = fc.oneof(
   fc.record({ does: fc.constant("stall" as const), gapMs: fc.double({ min: 100, max: 900, noNaN: true }) }),
 );
 
-test("what was played gives the same trace, event for event, when it is run as a take", () => {
+test("a session saved as a take gives the same trace, event for event", () => {
   let events = 0;
   fc.assert(
     fc.property(

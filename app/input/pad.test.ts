@@ -48,7 +48,7 @@ const wait = (frames: number) => {
   for (let n = 0; n < frames; n++) tab.turn(FRAME_MS);
 };
 
-test("what is played becomes a take with the very edges, and is open", () => {
+test("a session becomes a take with the same edges, and is opened", () => {
   tab.pad.wake(true);
   play(["down", "key:KeyA", 10], ["down", "key:KeyB", 14], ["up", "key:KeyA", 30], ["up", "key:KeyB", 31]);
   wait(5);
@@ -140,7 +140,7 @@ test("a page killed in mid-recording loses at most its last second; the next one
   await expect.poll(async () => (await next.library.listChunks("k")).length).toBe(0);
 });
 
-test("a recording that is kept leaves nothing of its pieces, and can be undone and redone", async () => {
+test("a kept recording leaves no chunks, and can be undone and redone", async () => {
   tab.pad.wake(true);
   play(["down", "key:KeyA", 5], ["up", "key:KeyA", 50]);
   wait(40);
@@ -200,7 +200,7 @@ const storedTakes = async () => {
   return kept && !isBroken(kept) ? kept.document.takes : [];
 };
 
-test("a recording that ends when another tab has the pen is kept by that tab, whole, and nothing is left in pieces", async () => {
+test("a recording that ends while another tab holds the pen is kept by that tab, complete, and leaves no chunks", async () => {
   const other = openTab(tab.browser);
   await recordWhile(async () => {
     await other.workbench.open("k");
@@ -250,7 +250,7 @@ test("a recording that ends after its kit was deleted is held, and is a take whe
   expect(tab.workbench.hasWaitingRecording()).toBe(false);
 });
 
-test("a recording kept without a word from the tab that has the pen is a take as soon as the pen comes here", async () => {
+test("a recording the other tab does not keep becomes a take as soon as this tab gets the pen", async () => {
   const other = openTab({ ...tab.browser, channel: new EventTarget() });
   await recordWhile(async () => {
     await other.workbench.open("k");
@@ -278,7 +278,7 @@ test("an edit that follows another at once is written, though another kit is ope
   expect(tab.workbench.getState().kit!.patterns[0]).toMatchObject({ for: "23f" });
 });
 
-test("what the hand does while the clock stands lands on the next frame that is stepped", () => {
+test("input while the clock is stopped lands on the next stepped frame", () => {
   tab.pad.wake();
   wait(20);
   tab.pad.freeze();
@@ -297,7 +297,7 @@ test("what the hand does while the clock stands lands on the next frame that is 
   expect(session!.state.down[0]).toBe(1);
 });
 
-test("what is held is let go when the window loses the keys, a pad is unplugged or the page hides", () => {
+test("held controls are released when the window loses the keyboard, a pad is unplugged or the page is hidden", () => {
   tab.pad.wake(true);
   play(["down", "key:KeyA", 5], ["down", "key:KeyB", 6]);
   wait(2);
@@ -314,7 +314,7 @@ test("what is held is let go when the window loses the keys, a pad is unplugged 
   expect(takes()[0]!.lanes.a!.map(([, value]) => value)).toEqual([1, 0]);
 });
 
-test("repeats of a held key are counted and change nothing; a code that plays nothing is said", () => {
+test("repeats of a held key are counted and have no effect; an unbound code is reported", () => {
   tab.pad.wake();
   play(["down", "key:KeyA", 3]);
   for (let n = 0; n < 5; n++)
@@ -332,7 +332,7 @@ test("repeats of a held key are counted and change nothing; a code that plays no
   ]);
 });
 
-test("a try can be kept as a take, again and again, each under a name of its own", () => {
+test("a try can be kept as a take repeatedly, each with a unique name", () => {
   tab.pad.wake();
   play(["down", "key:KeyA", 3]);
   wait(3);
@@ -343,7 +343,7 @@ test("a try can be kept as a take, again and again, each under a name of its own
   expect(new Set(takes().map(({ id }) => id)).size).toBe(2);
 });
 
-test("who may not write does not record: it is said before anything is played, and a try is open to all", async () => {
+test("a tab that may not write cannot record and is refused in advance; trying is always possible", async () => {
   const second = openTab(tab.browser);
   await second.workbench.open("k");
   second.pad.wake(true);

@@ -130,8 +130,8 @@ interface Settled {
 }
 
 /** Returns whether any rule sees a control in the current mode. */
-function isHeard({ program, state }: LiveSession, control: number): boolean {
-  return listPatternSights(program, control, state.mode).some(hearer => hearer.verdict === "hears");
+function isSeen({ program, state }: LiveSession, control: number): boolean {
+  return listPatternSights(program, control, state.mode).some(sight => sight.verdict === "hears");
 }
 
 function findGate({ program }: LiveSession, gateId: string): number {
@@ -225,9 +225,9 @@ export function createPad(world: PadWorld): Pad {
     if (inHand === "key" || inHand === "pad" || inHand === "mouse") store.setState({ inHand });
     const settled = updateControls(timeMs);
     if (!settled && !isCrossing) return;
-    const isUnheard =
-      dropped === "" && settled !== undefined && raw.value > 0 && !isHeard(session, settled.control);
-    log({ code: raw.code, value: raw.value, dropped: isUnheard ? "unheard" : dropped, ...settled }, timeMs);
+    const isUnseen =
+      dropped === "" && settled !== undefined && raw.value > 0 && !isSeen(session, settled.control);
+    log({ code: raw.code, value: raw.value, dropped: isUnseen ? "unheard" : dropped, ...settled }, timeMs);
   }
 
   /**

@@ -79,7 +79,7 @@ function open(fields: Partial<Take>, kit = KIT) {
   return { program, take, trace, outcomes: readOutcomes(program, trace) };
 }
 
-test("each press of a move lies where it stood to its gate, and is counted with the nearest miss", () => {
+test("each press of a move is positioned relative to its gate, and counted with the nearest miss", () => {
   const read = open({
     lanes: { a: presses(10, 43, 66, 92, 130) },
     gates: {
@@ -118,7 +118,7 @@ test("each press of a move lies where it stood to its gate, and is counted with 
   expect(countWindow([never], 5, 4)).toMatchObject({ hopeless: 1, early: 0, earlyBy: Infinity });
 });
 
-test("a dead stretch is closed from either side, and two that answer one press are parted", () => {
+test("a dead stretch is closed from either side, and two rules that answer one press are separated", () => {
   const { program } = open({});
   const dead = listStretches(program, 1, 30).find(stretch => stretch.patternIds.length === 0)!;
   expect([dead.from, dead.to]).toEqual([9, 13]);
@@ -148,7 +148,7 @@ test("gaps between taps are those up to a length, and final taps cost the whole 
   expect(priceOfTaps("each", 12)).toEqual({ waits: 0 });
 });
 
-test("tries at a sequence: how far each got, the gaps of those that came through, and why the others fell", () => {
+test("attempts at a sequence: how far each got, the gaps of those that fired, and why the others failed", () => {
   const { program, trace } = open({
     lanes: {
       a: presses(6, 56, 118),
@@ -172,7 +172,7 @@ test("tries at a sequence: how far each got, the gaps of those that came through
   });
 });
 
-test("where a try at a sequence failed for a press that came too late, or never", () => {
+test("an attempt at a sequence that failed by a late or missing press", () => {
   const kit = {
     ...KIT,
     patterns: [
@@ -190,7 +190,7 @@ test("where a try at a sequence failed for a press that came too late, or never"
   expect(listTries(program, [trace], 0)).toMatchObject({ reached: [2, 1, 0], missed: [[15], []] });
 });
 
-test("presses that meet a gate that keeps a move away: remembered, lost too early, or after it", () => {
+test("presses around a banning gate: buffered, lost too early, or after it", () => {
   const kit = {
     ...KIT,
     moves: [{ id: "act", name: "Act", pattern: "press", bans: ["ground"], buffer: "5f" }],
@@ -263,7 +263,7 @@ test.each([
   expect(readPasted(text)).toEqual(expected);
 });
 
-test("what is no easing function is refused with a reason", () => {
+test("an invalid easing function is refused with a reason", () => {
   expect(readPasted("swoosh")).toMatchObject({
     ok: false,
     reason: expect.stringContaining("write linear") as string,
@@ -277,7 +277,7 @@ test("a scale shows both its ends, and its marks keep their distance", () => {
     expect(axisStep(pxPerFrame) * pxPerFrame).toBeGreaterThanOrEqual(70);
 });
 
-test("a repair that would leave a rule without its work is none; what is wanted is known by its rules, not its numbers", () => {
+test("a repair that makes another rule inapplicable is dropped; an intended stretch is remembered by its rules, not its numbers", () => {
   const charge = {
     ...{ id: "c", name: "Charge", kind: "charge", control: "b", min: "5f", full: "60f" },
     ...{ limit: "90f", fire: "release" },
@@ -299,8 +299,8 @@ test("a repair that would leave a rule without its work is none; what is wanted 
   ];
   expect(stretches.map((_, k) => wantedKey("b", stretches, k))).toEqual(["", "dead b hold tap", ""]);
   const rules = compileRules(KIT);
-  const told = (rules.ok ? rules.warnings : []).map(issue => wantedKeyOf(issue, KIT));
-  expect(told).toContain("dead b hold tap");
+  const keys = (rules.ok ? rules.warnings : []).map(issue => wantedKeyOf(issue, KIT));
+  expect(keys).toContain("dead b hold tap");
 });
 
 test.each([
@@ -364,7 +364,7 @@ test.each([
   expect(dots).toBeGreaterThan(300);
 });
 
-test("a press is judged by the mode and the clock it was made in, not by how long it looks", () => {
+test("a press is judged by its mode and clock, not by its length in the take", () => {
   const modes = {
     modes: [
       { id: "on", name: "On" },

@@ -2,7 +2,7 @@ import { clockOfTrace, framesBetween, type Fate } from "#core";
 import type { TakeRead } from "./windowDots";
 
 /** Returns whether a pattern saw a press, that is, fired or lapsed with it. */
-export function wasHeard({ fires, lapses }: Fate, pattern: number): boolean {
+export function sawPress({ fires, lapses }: Fate, pattern: number): boolean {
   return fires.some(fire => fire.pattern === pattern) || lapses.some(lapse => lapse.pattern === pattern);
 }
 
@@ -17,9 +17,9 @@ export function listTapGaps(
 ): { readonly gap: number; readonly frame: number }[] {
   const clock = clockOfTrace(trace);
   const { isReal } = program.patterns[pattern]!;
-  const heard = outcomes.presses.filter(press => wasHeard(press, pattern));
-  return heard.slice(1).flatMap((press, k) => {
-    const gap = framesBetween(clock, isReal, heard[k]!.frame, press.frame);
+  const seen = outcomes.presses.filter(press => sawPress(press, pattern));
+  return seen.slice(1).flatMap((press, k) => {
+    const gap = framesBetween(clock, isReal, seen[k]!.frame, press.frame);
     return gap <= upTo ? [{ gap, frame: press.frame }] : [];
   });
 }

@@ -1,4 +1,4 @@
-import { listRecognised } from "../scene/listHeard";
+import { listRecognised } from "../scene/listRecognised";
 import { make } from "./elements";
 import type { Round } from "./round";
 import type { KeptRound, Rounds } from "./rounds";

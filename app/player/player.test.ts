@@ -32,7 +32,7 @@ function createWorld() {
       readPads: undefined,
     },
     page: () => listener!,
-    isHeard: () => listener !== undefined,
+    isRecognised: () => listener !== undefined,
     pass: (ms: number) => void (now += ms),
     key: (code: string, value: number, isRepeat = false) => listener!.report({ code, value, isRepeat }, now),
   };
@@ -41,7 +41,7 @@ function createWorld() {
 const NAMED = { id: "r", name: "Round 1" };
 
 test("a round is the take that gives its trace again, by keys and by touch, with its devices", () => {
-  const { world, pass, key, isHeard } = createWorld();
+  const { world, pass, key, isRecognised } = createWorld();
   const round = beginRound(world, RULES, KIT.controls, () => undefined);
   const turn = (ms: number) => {
     pass(ms);
@@ -58,7 +58,7 @@ test("a round is the take that gives its trace again, by keys and by touch, with
   turn(200);
   const events = () => formatTrace(RULES.program, round.session.trace).events;
   const take = round.end(NAMED)!;
-  expect(isHeard()).toBe(false);
+  expect(isRecognised()).toBe(false);
   expect(round.end(NAMED)).toBeUndefined();
   expect(take).toMatchObject({ ...NAMED, kit: KIT.id, rate: 60, device: "keys, touch" });
   expect(parseTake(take).ok).toBe(true);
@@ -93,7 +93,7 @@ test("a pad plays a round, and lets go when it is pulled out", () => {
   expect(round.end(NAMED)).toMatchObject({ device: "pad", lanes: { leap: [[6, 1], expect.anything()] } });
 });
 
-test("a round stands still while its page is hidden, and lets go what its window lost", () => {
+test("a round pauses while its page is hidden, and releases controls when its window loses focus", () => {
   const { world, pass, key, page } = createWorld();
   let left = 0;
   const round = beginRound(world, RULES, KIT.controls, () => left++);
@@ -162,7 +162,7 @@ test("rounds are kept from one visit to the next, go by the name that is given, 
   expect(createRounds({ ...KIT, id: "other" }, small).list()).toEqual([]);
 });
 
-test("a store that is full, forbidden or full of something else loses no round that is played", () => {
+test("a store that is full, forbidden or contains other data loses no played round", () => {
   for (const small of [createSmall(true), undefined]) {
     const rounds = createRounds(KIT, small);
     rounds.add(take("1"));

@@ -77,7 +77,7 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
   let round: Round | undefined;
   /** The current or last round; the stage keeps showing its end. */
   let shown: Round | undefined;
-  let heard = -1;
+  let shownCount = -1;
   let isPainted = false;
 
   function tellTurn(): void {
@@ -98,7 +98,7 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
     turnButton.focus({ preventScroll: true });
   }
   function begin(): void {
-    heard = -1;
+    shownCount = -1;
     round = shown = beginRound(world, now.rules, now.controls, end);
     turnButton.blur();
     tellTurn();
@@ -106,8 +106,8 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
   function tellRound({ session }: Round): void {
     const seconds = (session.state.frame + 1) / session.program.rateHz;
     element("clock").textContent = clockWords(seconds);
-    if (heard !== session.trace.count) {
-      heard = session.trace.count;
+    if (shownCount !== session.trace.count) {
+      shownCount = session.trace.count;
       showRecognised(element("heard"), session);
     }
     if (seconds >= LONGEST_SECONDS) end();

@@ -33,10 +33,10 @@ export function openSaving(kit: Kit, { rounds, save }: SavingWorld): () => void 
   const writeText = () => {
     element<HTMLTextAreaElement>("text").value = copying.open ? toText() : "";
   };
-  function tell(): void {
+  function update(): void {
     const list = rounds.list();
     const sent = list.filter(({ isSent }) => isSent).length;
-    listRounds(element("rounds"), rounds, tell);
+    listRounds(element("rounds"), rounds, update);
     element("none").hidden = list.length > 0;
     button.disabled = sent === 0;
     button.textContent = saveWords(sent);
@@ -51,6 +51,6 @@ export function openSaving(kit: Kit, { rounds, save }: SavingWorld): () => void 
   });
   copying.addEventListener("toggle", writeText);
   player.addEventListener("input", writeText);
-  tell();
-  return tell;
+  update();
+  return update;
 }

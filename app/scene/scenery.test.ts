@@ -50,7 +50,7 @@ test("a body that is followed stays in the picture: at both ends, and as high as
   }
 });
 
-test("a level narrower than the picture stands in its middle", () => {
+test("a level narrower than the picture is centred", () => {
   const small = { level: parseLevel(["@".padEnd(10), "#".repeat(10)]), tilePx: 20 } as RunnerProgram;
   const eye = followBody(small, 1, 1, 400, 300);
   expect([-eye.left, 400 - (10 * eye.px - eye.left)]).toEqual([100, 100]);

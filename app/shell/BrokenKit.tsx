@@ -4,7 +4,7 @@ import { useNotices } from "../ui/noticesContext";
 
 /** The page of a stored kit that cannot be read: the reason, and a way to save it. */
 export function BrokenKit({ broken }: { broken: Broken }) {
-  const { say } = useNotices();
+  const { notify } = useNotices();
   return (
     <main className="mx-auto flex min-h-dvh max-w-xl flex-col justify-center gap-4 p-8">
       <h1 className="font-serif text-3xl break-words">{broken.name} does not read</h1>
@@ -15,7 +15,7 @@ export function BrokenKit({ broken }: { broken: Broken }) {
         ))}
       </ul>
       <p className="flex items-center gap-4">
-        <Button look="strong" onClick={() => say.saveRaw(broken.name, broken.raw)}>
+        <Button look="strong" onClick={() => notify.saveRaw(broken.name, broken.raw)}>
           Save it as a file
         </Button>
         <a className="text-moss underline" href="/">

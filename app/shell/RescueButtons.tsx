@@ -13,14 +13,14 @@ const REMOVABLE = ["checks", "variants", "layouts"] as const satisfies readonly 
  */
 export function RescueButtons() {
   const { workbench } = useDesk();
-  const { say } = useNotices();
+  const { notify } = useNotices();
   const kit = useDocument(state => state.kit);
   const checks = useDocument(state => state.checks);
   const variants = useDocument(state => state.variants);
   const layouts = useDocument(state => state.layouts);
   const lists = { checks, variants, layouts };
   const setAside = (list: (typeof REMOVABLE)[number]) => {
-    say.saveRaw(`${kit?.name ?? "kit"}, ${list}`, lists[list]);
+    notify.saveRaw(`${kit?.name ?? "kit"}, ${list}`, lists[list]);
     workbench.edit(`set its ${list} aside`, document => ({ ...document, [list]: [] }));
   };
   return (

@@ -39,7 +39,7 @@ async function writeFirstVersion(name: string): Promise<void> {
   db.close();
 }
 
-test("a database of the first version is brought forward with everything in it, in its order", async () => {
+test("a database of version 1 is upgraded with all of its contents, in order", async () => {
   const tab = openTab();
   await writeFirstVersion(tab.browser.databaseName);
   const kept = await tab.library.readKit(KIT.id);
@@ -57,7 +57,7 @@ test("a database of the first version is brought forward with everything in it, 
   });
 });
 
-test("what the first version left behind in the small store is written into it", async () => {
+test("a write that version 1 left in localStorage is stored", async () => {
   const tab = openTab();
   await writeFirstVersion(tab.browser.databaseName);
   const left = { ...TAKES[0]!, name: "Left behind" };

@@ -66,7 +66,7 @@ function open(browser: TestBrowser, tabId = "tab", isFull = false) {
   return { library, timers, disk, put, nameOf, unwritable };
 }
 
-test("a full disk is called so; what it would not keep is read back, tried again, and written when there is room", async () => {
+test("a full disk is reported; held writes are read back, retried, and stored when there is room", async () => {
   const browser = createBrowser();
   const { library, timers, disk, put, nameOf } = open(browser);
   await put(undefined, documentOf(named("First")));
@@ -101,7 +101,7 @@ test("an edit made once there is room again is written together with what was he
   expect(kept).toMatchObject({ document: { kit: { name: "Third" }, takes: [{ id: "t" }] } });
 });
 
-test("who writes without having seen the last version writes nothing, and both can be kept", async () => {
+test("a write without the last version stores nothing, and both versions can be kept", async () => {
   const browser = createBrowser();
   const one = open(browser, "one");
   const two = open(browser, "two");
@@ -136,7 +136,7 @@ test("a kit taken off the shelf elsewhere is not written back as a ghost", async
   expect(await one.library.listKits()).toEqual([]);
 });
 
-test("what a page set aside as it was left is written by the next, once, and comes second where it must", async () => {
+test("a write set aside by a closed page is stored by the next, once, and conflicts if it must", async () => {
   const browser = createBrowser();
   const one = open(browser, "one");
   await one.put(undefined, documentOf(KIT));
@@ -164,7 +164,7 @@ const asideOf = (before: string, now: string, takes: readonly Take[] = []) =>
     changedAt: 1,
   });
 
-test("what was set aside stays until it is in storage: a page that cannot write it shows it and leaves it there", async () => {
+test("a write set aside remains until it is stored: a page that cannot store it shows it and leaves it", async () => {
   const browser = createBrowser();
   const one = open(browser, "one");
   await one.put(undefined, documentOf(KIT));
@@ -188,7 +188,7 @@ test("an edit that is held because the storage is full is set aside when the pag
   expect(await open(browser, "two").nameOf()).toBe("Held");
 });
 
-test("a write that was under way when the page was left does not make the later edit come second", async () => {
+test("a write in progress when the page was closed does not conflict with the later edit", async () => {
   const browser = createBrowser();
   const one = open(browser, "one");
   await one.put(undefined, documentOf(KIT));
@@ -199,7 +199,7 @@ test("a write that was under way when the page was left does not make the later 
   expect(kept).toMatchObject({ document: { kit: { name: "Second" }, variants: [] } });
 });
 
-test("an edit set aside that is torn, or whose kit is gone, is offered as it is and stays until it is let go", async () => {
+test("a write set aside that is invalid, or whose kit is gone, is offered as text and remains until dismissed", async () => {
   const browser = createBrowser();
   const one = open(browser, "one");
   await one.put(undefined, documentOf(KIT));
@@ -215,7 +215,7 @@ test("an edit set aside that is torn, or whose kit is gone, is offered as it is 
   expect(browser.localStorage.length).toBe(0);
 });
 
-test("a record that does not read is set aside with its reasons, and the rest opens", async () => {
+test("an unreadable record is listed with its reasons, and the rest opens", async () => {
   const browser = createBrowser();
   const { library, put } = open(browser);
   await put(undefined, documentOf(KIT, [take("t"), take("bad")]));
@@ -244,7 +244,7 @@ test("a record that does not read is set aside with its reasons, and the rest op
   ]);
 });
 
-test("without a storage that answers, work goes on in memory and is written when it does", async () => {
+test("without a responding storage, work continues in memory and is stored when it responds", async () => {
   const browser = createBrowser();
   const timers = createTimers();
   let answer: (() => void) | undefined;

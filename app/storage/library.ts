@@ -111,7 +111,7 @@ export function createLibrary(world: LibraryWorld): Library {
   const status = createStatus();
   const held = new Map<string, KitWrite>();
   const versions = new Map<string, number>();
-  const seconds = new Set<(kitId: string, second: WriteConflict) => void>();
+  const conflictListeners = new Set<(kitId: string, second: WriteConflict) => void>();
   let opening: Promise<Database | undefined> | undefined;
   let queue: Promise<unknown> = Promise.resolve();
   let callOff: (() => void) | undefined;
@@ -228,7 +228,7 @@ export function createLibrary(world: LibraryWorld): Library {
       const answer = await attempt(write);
       if (answer.state === "held") return;
       if (answer.state === "changed" || answer.state === "gone")
-        for (const tell of seconds) tell(write.kitId, answer);
+        for (const listener of conflictListeners) listener(write.kitId, answer);
     }
   }
 
@@ -340,8 +340,8 @@ export function createLibrary(world: LibraryWorld): Library {
     writeLeft: () => inTurn(() => ask(writeLeft, undefined)),
     hasHeld: () => held.size > 0,
     onConflict(listener) {
-      seconds.add(listener);
-      return () => void seconds.delete(listener);
+      conflictListeners.add(listener);
+      return () => void conflictListeners.delete(listener);
     },
     addChunk: chunk => ask(async db => (await db.put("recordings", chunk)) !== undefined, false),
     isStored: (kitId, list, id) =>

@@ -142,8 +142,8 @@ const MAPPINGS_KEPT = 12;
 
 /** Returns settings with these mappings first, each once. */
 export function rememberMappings(rows: KitSettings, mappings: readonly Mapping[]): KitSettings {
-  const told = new Set(mappings.map(mapping => JSON.stringify(mapping)));
-  const others = (rows.mappings ?? []).filter(other => !told.has(JSON.stringify(other)));
+  const known = new Set(mappings.map(mapping => JSON.stringify(mapping)));
+  const others = (rows.mappings ?? []).filter(other => !known.has(JSON.stringify(other)));
   const all = [...mappings, ...others].slice(0, MAPPINGS_KEPT);
   return { ...rows, mappings: all as NonNullable<KitSettings["mappings"]> };
 }

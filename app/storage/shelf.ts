@@ -41,9 +41,9 @@ function wordsOf({ takes, layouts, checks }: Parts, count: number): string {
 export interface Added {
   readonly kitId: string;
   readonly name: string;
-  readonly became: "new" | "beside" | "same";
+  readonly result: "new" | "beside" | "same";
   /** The added parts, as given. */
-  readonly came: Parts;
+  readonly added: Parts;
 }
 
 /** The user's actions on the shelf. Documents must have been parsed before. */
@@ -125,16 +125,16 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     if (kept === undefined) {
       const now = tidy(document);
       await write(undefined, now, change, rows);
-      return { kitId: now.kit.id, name: now.kit.name, became: "new", came: document };
+      return { kitId: now.kit.id, name: now.kit.name, result: "new", added: document };
     }
     if (!isBroken(kept) && dequal(kept.document.kit, document.kit)) {
-      const came = await addParts(document.kit.id, document);
-      return { kitId: document.kit.id, name: document.kit.name, became: "same", came };
+      const added = await addParts(document.kit.id, document);
+      return { kitId: document.kit.id, name: document.kit.name, result: "same", added };
     }
     const kit = await besideOthers(document.kit);
     const now = tidy({ ...document, kit });
     await write(undefined, now, change, rows);
-    return { kitId: kit.id, name: kit.name, became: "beside", came: document };
+    return { kitId: kit.id, name: kit.name, result: "beside", added: document };
   }
 
   return {

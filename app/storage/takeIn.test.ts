@@ -35,7 +35,7 @@ beforeEach(() => {
 async function drop(...documents: readonly FileDocument[]): Promise<string[]> {
   const read = documents.flatMap((document, n) => readSource(`${n}.json`, formatFile(document)));
   const before = tab.notices.store.getState();
-  await takeIn(read, { shelf: tab.shelf, say: tab.notices.say, onChange: () => undefined });
+  await takeIn(read, { shelf: tab.shelf, notify: tab.notices.notify, onChange: () => undefined });
   return tab.notices.store
     .getState()
     .filter(notice => !before.includes(notice))
@@ -55,8 +55,8 @@ async function shelf(): Promise<Record<string, string[]>> {
   );
 }
 
-test("two kits dropped with their takes: each take goes to the kit it names; one that names none is said", async () => {
-  const said = await drop(
+test("two kits imported with takes: each take goes to the kit it names; one without a kit is reported", async () => {
+  const titles = await drop(
     kit("x"),
     kit("y"),
     take("1", "of x", "x"),
@@ -64,14 +64,14 @@ test("two kits dropped with their takes: each take goes to the kit it names; one
     take("3", "stray"),
   );
   expect(await shelf()).toEqual({ X: ["of x"], Y: ["of y"] });
-  expect(said).toEqual([
+  expect(titles).toEqual([
     "X is on the shelf, with 1 take.",
     "Y is on the shelf, with 1 take.",
     "stray has no kit here, and was not taken in.",
   ]);
 });
 
-test("a stray take dropped with one kit is that kit's; one for a kit that is not here waits for a word", async () => {
+test("a take without a kit is added to the only kit imported; one for an absent kit is offered", async () => {
   await drop(kit("x"), take("1", "stray"));
   expect(await shelf()).toEqual({ X: ["stray"] });
   await drop(kit("y"), take("2", "astray", "z"));
@@ -81,7 +81,7 @@ test("a stray take dropped with one kit is that kit's; one for a kit that is not
   await expect.poll(shelf).toEqual({ X: ["stray"], Y: ["astray"] });
 });
 
-test("the same kit read twice is not doubled, and it is said what became of it", async () => {
+test("the same kit imported twice is not duplicated, and the result is reported", async () => {
   await drop(kit("x"), take("1", "first", "x"));
   expect(await drop(kit("x"), take("1", "first", "x"))).toEqual([
     "X is on the shelf already, word for word, with these takes. Nothing was added.",
@@ -92,10 +92,10 @@ test("the same kit read twice is not doubled, and it is said what became of it",
   expect(await shelf()).toEqual({ X: ["first", "second"] });
 });
 
-test("a kit of an id that is taken by another stands beside it under a name of its own", async () => {
+test("a kit with a taken id is added under a unique name", async () => {
   await drop(kit("x"));
-  const said = await drop({ ...kit("x"), rate: 30 }, take("1", "slow", "x"));
-  expect(said).toEqual([
+  const titles = await drop({ ...kit("x"), rate: 30 }, take("1", "slow", "x"));
+  expect(titles).toEqual([
     "A kit of that id was there and is not the same: this one stands beside it as X 2, with 1 take.",
   ]);
   expect(await shelf()).toEqual({ X: [], "X 2": ["slow"] });
@@ -110,9 +110,9 @@ test("a kit deleted and put back leaves nothing of a second name, and has all it
   expect(await shelf()).toEqual({ X: ["first"] });
 });
 
-test("two takes of one id are both kept, and it is not said that there are more than there are", async () => {
-  const said = await drop(kit("x"), take("1", "left", "x"), take("1", "right", "x"));
-  expect(said).toEqual(["X is on the shelf, with 2 takes."]);
+test("two takes of one id are both kept and counted correctly", async () => {
+  const titles = await drop(kit("x"), take("1", "left", "x"), take("1", "right", "x"));
+  expect(titles).toEqual(["X is on the shelf, with 2 takes."]);
   expect(await shelf()).toEqual({ X: ["left", "right"] });
   const kept = await tab.library.readKit("x");
   const ids = kept && !isBroken(kept) ? kept.document.takes.map(({ id }) => id) : [];
@@ -121,20 +121,20 @@ test("two takes of one id are both kept, and it is not said that there are more 
   expect(await shelf()).toEqual({ X: ["left", "right", "third"] });
 });
 
-test("what is not for the shelf and what does not read is said, and the shelf stays as it was", async () => {
+test("unsuitable and unreadable files are reported, and the shelf is unchanged", async () => {
   await tab.shelf.add(documentOf(kit("x")), "new");
-  const said = await drop(
+  const titles = await drop(
     { format: "moss-tap/layout", version: 1, id: "l", name: "Left hand", bindings: {} },
     { ...kit("y"), rate: -1 },
   );
-  expect(said).toEqual([
+  expect(titles).toEqual([
     "Left hand: a layout of keys, not for the shelf.",
     "1.json was not read. The shelf is as it was.",
   ]);
   expect(await shelf()).toEqual({ X: [] });
 });
 
-test("all that came with one kit is with it, layouts too; read once more each thing says that it was there", async () => {
+test("everything imported with a kit is added to it, including layouts; a second import reports each as existing", async () => {
   const layout = { format: "moss-tap/layout", version: 1, id: "l", name: "Left hand", bindings: {} } as const;
   const check = { id: "c", name: "Holds", on: "*", never: { kind: "fired", id: "h" } } as const;
   const list = {
@@ -147,10 +147,10 @@ test("all that came with one kit is with it, layouts too; read once more each th
   } as const;
   const documents = [kit("x"), take("1", "first", "x"), layout, list];
   const read = documents.flatMap((document, n) => readSource(`${n}.json`, formatFile(document)));
-  const world = { shelf: tab.shelf, say: tab.notices.say, onChange: () => undefined };
-  const told = async () =>
+  const world = { shelf: tab.shelf, notify: tab.notices.notify, onChange: () => undefined };
+  const lines = async () =>
     (await takeIn(read, world)).map(({ name, isTaken, words }) => [name, isTaken, words]);
-  expect(await told()).toEqual([
+  expect(await lines()).toEqual([
     ["X", true, "on the shelf"],
     ["first", true, "with X"],
     ["Left hand", true, "with X"],
@@ -158,13 +158,13 @@ test("all that came with one kit is with it, layouts too; read once more each th
   ]);
   const kept = await tab.library.readKit("x");
   expect(kept && !isBroken(kept) && kept.document).toMatchObject({ layouts: [layout], checks: [check] });
-  expect((await told()).map(([, isTaken, words]) => [isTaken, words])).toEqual([
+  expect((await lines()).map(([, isTaken, words]) => [isTaken, words])).toEqual([
     [false, "was there already, word for word"],
     ...Array.from({ length: 3 }, () => [false, "was with X already"]),
   ]);
 });
 
-test("many takes without a kit here are told together, each with the kit it names", async () => {
+test("takes without a kit are reported together, each with the kit it names", async () => {
   await drop(kit("y"));
   const many = [1, 2, 3].map(n => take(String(n), `stray ${n}`, "z"));
   expect(await drop(...many)).toEqual(["3 takes have no kit here, and were not taken in."]);

@@ -1,5 +1,5 @@
 import { countWords, type Checks, type Kit, type Take } from "#core";
-import type { Say } from "../ui/notices";
+import type { Notify } from "../ui/notices";
 import type { ReadFile } from "#handover";
 import { isBroken, NO_PARTS } from "./records";
 import { documentOf, type Added, type Parts, type Shelf } from "./shelf";
@@ -19,15 +19,15 @@ interface TakeFile {
 function wordsFor(
   {
     name,
-    became,
-    came: {
+    result,
+    added: {
       takes: { length: takesAdded },
     },
   }: Added,
   asked: number,
 ): string {
   const takes = takesAdded > 0 ? `, with ${countWords(takesAdded, "take")}` : "";
-  switch (became) {
+  switch (result) {
     case "new":
       return `${name} is on the shelf${takes}.`;
     case "beside":
@@ -48,7 +48,7 @@ function homeOf(take: Pick<Take, "kit"> | Checks, kits: readonly Kit[]): Kit | u
 /** The dependencies of importing. */
 interface TakingIn {
   readonly shelf: Shelf;
-  readonly say: Say;
+  readonly notify: Notify;
   readonly onChange: () => void;
 }
 
@@ -57,7 +57,7 @@ interface TakingIn {
  * with a cure. Returns a line per document.
  */
 export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promise<readonly TakenLine[]> {
-  const { shelf, say, onChange } = world;
+  const { shelf, notify, onChange } = world;
   const kitFiles = read.filter((file): file is ReadFile & KitFile => file.kind === "kit");
   const kits = kitFiles.map(({ kit }) => kit);
   const takes = read
@@ -74,8 +74,12 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
     // A layout names no kit: it belongs to the only one imported with it.
     const parts = { takes: own.get(kit) ?? [], checks, layouts: kits.length === 1 ? layouts : [] };
     const added = await shelf.add(documentOf(kit, parts.takes, checks, parts.layouts), "read from a file");
-    say({ tone: "plain", title: wordsFor(added, parts.takes.length), details: [] });
-    lines.push({ name: kit.name || kit.id, isTaken: added.became !== "same", words: BECAME[added.became] });
+    notify({ tone: "plain", title: wordsFor(added, parts.takes.length), details: [] });
+    lines.push({
+      name: kit.name || kit.id,
+      isTaken: added.result !== "same",
+      words: RESULT_WORDS[added.result],
+    });
     lines.push(...linesFor(parts, added));
   }
   const there = (await shelf.list()).flatMap(entry => (isBroken(entry) ? [] : [entry.kit]));
@@ -92,8 +96,8 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
   );
   lines.push(...ofKits.map(name => ({ name, isTaken: false, words: OF_AN_OPEN_KIT })));
   if (ofKits.length > 0)
-    say({ tone: "trouble", title: `${ofKits.join(", ")}: not for the shelf.`, details: [OF_AN_OPEN_KIT] });
-  sayRest(read, homeless, say);
+    notify({ tone: "trouble", title: `${ofKits.join(", ")}: not for the shelf.`, details: [OF_AN_OPEN_KIT] });
+  sayRest(read, homeless, notify);
   onChange();
   return [...lines, ...linesLeftOut(read)];
 }
@@ -102,8 +106,8 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
 const OF_AN_OPEN_KIT = "It belongs to a kit: open that, and read it in at Hand over.";
 
 /** Returns the lines of the parts imported with a kit. */
-function linesFor(given: Parts, { name, came }: Added): TakenLine[] {
-  const fresh = new Set<unknown>([...came.takes, ...came.layouts, ...came.checks]);
+function linesFor(given: Parts, { name, added }: Added): TakenLine[] {
+  const fresh = new Set<unknown>([...added.takes, ...added.layouts, ...added.checks]);
   return [...given.takes, ...given.layouts, ...given.checks].map(item => {
     const isTaken = fresh.has(item);
     const words = isTaken ? `with ${name}` : `was with ${name} already`;
@@ -112,7 +116,7 @@ function linesFor(given: Parts, { name, came }: Added): TakenLine[] {
 }
 
 /** The line for each result of adding a kit. */
-const BECAME: Readonly<Record<Added["became"], string>> = {
+const RESULT_WORDS: Readonly<Record<Added["result"], string>> = {
   new: "on the shelf",
   beside: "on the shelf, beside the other of its id",
   same: "was there already, word for word",
@@ -133,12 +137,12 @@ function groupBy<T, K>(items: readonly T[], keyOf: (item: T) => K): Map<K, T[]> 
 async function placeChecks(
   list: Checks,
   there: readonly Kit[],
-  { shelf, say }: TakingIn,
+  { shelf, notify }: TakingIn,
 ): Promise<TakenLine> {
   const name = list.name || list.id;
   const home = there.find(kit => kit.id === list.kit);
   if (!home) {
-    say({
+    notify({
       tone: "trouble",
       title: `${name}: these checks have no kit here, and were not taken in.`,
       details: [
@@ -148,11 +152,15 @@ async function placeChecks(
     return { name, isTaken: false, words: "its kit is not here" };
   }
   const { length: added } = (await shelf.addParts(home.id, { ...NO_PARTS, checks: list.checks })).checks;
-  say({ tone: "plain", title: `${countWords(added, "check")} came to ${home.name}.`, details: [] });
+  notify({ tone: "plain", title: `${countWords(added, "check")} came to ${home.name}.`, details: [] });
   return { name, isTaken: added > 0, words: `${countWords(added, "check")} came to ${home.name}` };
 }
 
-async function placeTakes(takes: readonly Take[], home: Kit, { shelf, say }: TakingIn): Promise<TakenLine[]> {
+async function placeTakes(
+  takes: readonly Take[],
+  home: Kit,
+  { shelf, notify }: TakingIn,
+): Promise<TakenLine[]> {
   const added = new Set((await shelf.addParts(home.id, { ...NO_PARTS, takes })).takes);
   const [only] = takes;
   const already = takes.length - added.size;
@@ -162,7 +170,7 @@ async function placeTakes(takes: readonly Take[], home: Kit, { shelf, say }: Tak
       : added.size > 0
         ? `${only!.name} is with ${home.name}.`
         : `${only!.name} was with ${home.name} already. Nothing was added.`;
-  say({ tone: "plain", title, details: [] });
+  notify({ tone: "plain", title, details: [] });
   return takes.map(take => ({
     name: take.name || take.id,
     isTaken: added.has(take),
@@ -181,7 +189,7 @@ function sayHomeless(takes: readonly Take[], kits: readonly Kit[], world: Taking
   const [first] = takes;
   const isOne = takes.length === 1;
   const cure = "Read that kit in first, or drop both files together.";
-  world.say({
+  world.notify({
     tone: "trouble",
     title: `${isOne ? first!.name : countWords(takes.length, "take")} ${isOne ? "has" : "have"} no kit here, and ${isOne ? "was" : "were"} not taken in.`,
     details: isOne
@@ -200,9 +208,9 @@ function sayHomeless(takes: readonly Take[], kits: readonly Kit[], world: Taking
 }
 
 /** Reports everything that was not imported, in one notice. */
-function sayRest(read: readonly ReadFile[], layouts: readonly string[], say: Say): void {
+function sayRest(read: readonly ReadFile[], layouts: readonly string[], notify: Notify): void {
   if (layouts.length > 0)
-    say({
+    notify({
       tone: "trouble",
       title: `${layouts.join(", ")}: ${layouts.length === 1 ? "a layout of keys" : "layouts of keys"}, not for the shelf.`,
       details: ["Open a kit and read it in at Wire, under Keys."],
@@ -211,7 +219,7 @@ function sayRest(read: readonly ReadFile[], layouts: readonly string[], say: Say
   const [first] = refused;
   if (!first) return;
   const isOne = refused.length === 1;
-  say({
+  notify({
     tone: "trouble",
     title: `${isOne ? first.name : `${refused.length} files`} ${isOne ? "was" : "were"} not read. The shelf is as it was.`,
     details: isOne

@@ -19,7 +19,7 @@ test.each([
   expect(readLength(typed, current, 60, "atLeast", 1)).toEqual(expected);
 });
 
-test("stepping moves whole frames in either unit, and stops at the least", () => {
+test("stepping moves whole frames in either unit, and stops at the minimum", () => {
   expect(stepLength("6f", 1, 60, "atLeast", 0)).toBe("7f");
   expect(stepLength("6f", -9, 60, "atLeast", 1)).toBe("1f");
   for (const rounding of ["atLeast", "atMost"] as const) {
@@ -36,7 +36,7 @@ test("stepping moves whole frames in either unit, and stops at the least", () =>
   }
 });
 
-test("the other unit stands beside a length", () => {
+test("a length is shown with the other unit", () => {
   expect(otherUnit("6f", 60, "atLeast")).toBe("100 ms");
   expect(otherUnit("90ms", 60, "atLeast")).toBe("6f");
   expect(otherUnit("90ms", 60, "atMost")).toBe("5f");

@@ -18,7 +18,7 @@ export interface Notice {
 }
 
 /** Shows a notice. An equal one replaces the first. */
-export interface Say {
+export interface Notify {
   (notice: Omit<Notice, "id">): void;
   /** Saves a value as a JSON file, unchanged. */
   readonly saveRaw: (name: string, raw: unknown) => void;
@@ -26,7 +26,7 @@ export interface Say {
 
 export interface Notices {
   readonly store: StoreApi<readonly Notice[]>;
-  readonly say: Say;
+  readonly notify: Notify;
   /** Removes a notice. */
   readonly dismiss: (id: number) => void;
 }
@@ -38,7 +38,7 @@ const MAX_NOTICES = 30;
 export function createNotices(saveRaw: (name: string, raw: unknown) => void): Notices {
   const store = createStore<readonly Notice[]>(() => []);
   let nextId = 0;
-  const tell = (notice: Omit<Notice, "id">) =>
+  const notify = (notice: Omit<Notice, "id">) =>
     store.setState(
       [...store.getState().filter(other => other.title !== notice.title), { ...notice, id: nextId++ }].slice(
         -MAX_NOTICES,
@@ -47,7 +47,7 @@ export function createNotices(saveRaw: (name: string, raw: unknown) => void): No
     );
   return {
     store,
-    say: Object.assign(tell, { saveRaw }),
+    notify: Object.assign(notify, { saveRaw }),
     dismiss: id =>
       store.setState(
         store.getState().filter(notice => notice.id !== id),

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { formatBounds, readNumber, stepNumber } from "./numberText";
 
-test("bounds are said in words", () => {
+test("bounds are formatted in words", () => {
   expect(formatBounds({ least: 0, most: 1 })).toBe("a number from 0 to 1");
   expect(formatBounds({ least: 1, isWhole: true })).toBe("a whole number, at least 1");
   expect(formatBounds({ most: 9 })).toBe("a number, at most 9");
@@ -21,7 +21,7 @@ test.each([
   expect(readNumber(typed, { least: 0, most: 1 }).ok).toBe(fits);
 });
 
-test("what does not fit is said with what would; a whole number has no decimals", () => {
+test("a number out of bounds is reported with the bounds; a whole number has no decimals", () => {
   expect(readNumber("1.5", { least: 1, isWhole: true })).toEqual({
     ok: false,
     reason: "1.5 does not fit: a whole number, at least 1",

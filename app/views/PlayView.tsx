@@ -135,7 +135,7 @@ export function PlayView() {
           className="h-36 shrink-0 overflow-auto border-t border-line px-5 py-2"
         >
           <h2 className="text-sm font-semibold">Understood</h2>
-          <Ticker isReplayTold />
+          <Ticker includesReplay />
         </section>
       </div>
     </div>

@@ -1,7 +1,7 @@
 import { firstNoteAfter } from "#core";
 import { useDesk, useEvaluated, usePlayback } from "../document/context";
 import { usePadState } from "../input/context";
-import { listRecognised, type IsWanted } from "../scene/listHeard";
+import { listRecognised, type IsWanted } from "../scene/listRecognised";
 
 const anything: IsWanted = () => true;
 
@@ -11,19 +11,19 @@ const anything: IsWanted = () => true;
  */
 export function Ticker({
   only = anything,
-  isReplayTold = false,
+  includesReplay = false,
 }: {
   only?: IsWanted;
-  isReplayTold?: boolean;
+  includesReplay?: boolean;
 }) {
   const { playback } = useDesk();
   const session = usePadState(state => state.session);
   const evaluated = useEvaluated();
   const live = usePadState(state => state.session?.trace.count ?? 0);
-  const replayed = isReplayTold && !session ? evaluated : undefined;
+  const replayed = includesReplay && !session ? evaluated : undefined;
   const reached = usePlayback(({ frame }) => (replayed ? firstNoteAfter(replayed.trace, frame) : 0));
-  const told = session ?? replayed;
-  const lines = told ? listRecognised(told.rules, told.trace, session ? live : reached, only) : [];
+  const shown = session ?? replayed;
+  const lines = shown ? listRecognised(shown.rules, shown.trace, session ? live : reached, only) : [];
   if (lines.length === 0) {
     return (
       <p className="text-sm text-soft">

@@ -3,7 +3,7 @@ import { Link, useSearchParams } from "react-router";
 import { readKeyLabels } from "../input/keyLabels";
 import { Clock } from "./wire/Clock";
 import { Figures } from "./wire/Figures";
-import { KeyCard } from "./wire/HearCard";
+import { KeyCard } from "./wire/KeyCard";
 import { Keys } from "./wire/Keys";
 import { Modes } from "./wire/Modes";
 import { RawLog } from "./wire/RawLog";

@@ -36,7 +36,7 @@ const MAX_FRAMES = 20_000;
 export interface Journey {
   readonly became: ReadFile["kind"];
   /** The number of sentences of a refusal, or of warnings of an accepted kit. */
-  readonly said: number;
+  readonly sentences: number;
 }
 
 /** Reads everything the maps show of a run. */
@@ -100,9 +100,9 @@ export function travel(text: string, companion: { readonly kit: Kit; readonly ta
   if (read.kind === "refused") {
     if (read.reasons.length === 0 || read.reasons.some(reason => reason === ""))
       throw new Error("refused without a word");
-    return { became: read.kind, said: read.reasons.length };
+    return { became: read.kind, sentences: read.reasons.length };
   }
-  if (read.kind === "layout" || read.kind === "passed") return { became: read.kind, said: 0 };
+  if (read.kind === "layout" || read.kind === "passed") return { became: read.kind, sentences: 0 };
   const kit = read.kind === "kit" ? read.kit : companion.kit;
   const take = read.kind === "take" ? read.take : companion.take;
   const compiled = compileRules(kit);
@@ -112,5 +112,5 @@ export function travel(text: string, companion: { readonly kit: Kit; readonly ta
   walkExports(kit, [take]);
   if (!parseTake(JSON.parse(JSON.stringify(take))).ok)
     throw new Error("a take that was read is refused again");
-  return { became: read.kind, said: compiled.warnings.length };
+  return { became: read.kind, sentences: compiled.warnings.length };
 }

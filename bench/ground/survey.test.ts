@@ -11,7 +11,7 @@ const CRAFTED_BYTES = 200_000;
  */
 const SLACK = 8;
 
-test("no document with something wrong, drawn or made by hand, throws, is refused without a word or takes long", () => {
+test("no malformed document, drawn or crafted, throws, is refused without a reason or takes long", () => {
   const findings = [...survey(SEED, MUTATED, CRAFTED_BYTES)];
   expect(findings.filter(({ thrown }) => thrown !== "")).toEqual([]);
   expect(findings.filter(finding => finding.ms > SLACK * limitOf(finding))).toEqual([]);

@@ -35,7 +35,7 @@ export async function writePresses(
   let next = 0;
   let writing: Promise<void> = Promise.resolve();
   const began = performance.now();
-  const hear = (index: number, answer: ReadPresses) => {
+  const onAnswer = (index: number, answer: ReadPresses) => {
     came.set(index, answer);
     for (let read = came.get(next); read; read = came.get(++next)) {
       came.delete(next);
@@ -48,7 +48,7 @@ export async function writePresses(
     }
   };
   const work = { script: "cli/presses/pressThread.ts", begin: beginReading };
-  await askThreads(work, { kit }, batches, threads, hear);
+  await askThreads(work, { kit }, batches, threads, onAnswer);
   await writing;
   await table.finish();
   if (lines.length === 0) return { ...sums, seconds: (performance.now() - began) / 1000 };

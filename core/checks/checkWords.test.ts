@@ -20,7 +20,7 @@ const KIT = sketchKit("ab", {
   prompts: [{ id: "r", name: "Ring", ask: ["p"], starts: { at: "2f" }, window: "8f" }],
 });
 
-const say = (check: Check) =>
+const format = (check: Check) =>
   formatSentence(
     describeCheck(check, { take: id => `take ${id}`, gate: id => gateName(KIT, id) }),
     (list, id) => (list === "direction" ? id : nameOf(KIT, `${list}s` as "moves", id)),
@@ -56,12 +56,12 @@ test.each([
   ],
   [{ same: [[4, "performed", "m"]] }, "In take t, the one thing happens as kept"],
 ] as const)("a check reads as a sentence", (rest, sentence) => {
-  expect(say(check(rest))).toBe(sentence);
-  expect(say(check(rest, "*"))).toBe(sentence.replace("In take t, ", "In every take "));
-  expect(say(check(rest, ["t", "u"]))).toBe(sentence.replace("In take t", "In take t and take u"));
+  expect(format(check(rest))).toBe(sentence);
+  expect(format(check(rest, "*"))).toBe(sentence.replace("In take t, ", "In every take "));
+  expect(format(check(rest, ["t", "u"]))).toBe(sentence.replace("In take t", "In take t and take u"));
 });
 
-test("every offer makes a check that reads, compiles, and says something else", () => {
+test("every offer makes a check that parses, compiles, and has another sentence", () => {
   const { program } = play(KIT, drawTake({ a: "#" }));
   const all = [
     check({ happens: { kind: "performed", id: "m" }, at: "9f" }),
@@ -75,7 +75,7 @@ test("every offer makes a check that reads, compiles, and says something else", 
     for (const { becomes } of offers) {
       expect(parseCheck(JSON.parse(JSON.stringify(becomes)))).toMatchObject({ ok: true });
       expect(compileCheck(program, 60, becomes).ok).toBe(true);
-      expect(say(becomes)).not.toBe(say(one));
+      expect(format(becomes)).not.toBe(format(one));
     }
   }
   expect(compile(KIT).ok).toBe(true);
@@ -83,7 +83,7 @@ test("every offer makes a check that reads, compiles, and says something else", 
 
 const PLAIN = { ...KIT, prompts: [] };
 
-test("what is made of an event holds where it was made, and fails once it slips; accepted, it holds again", () => {
+test("a check made from an event holds, fails once the event slips, and holds again when accepted", () => {
   const before = play(PLAIN, drawTake({ a: "...#......#...." }, { g: "##...######...." }));
   const event = before.of("performed")[0]!;
   const beginning = { id: "c", takeId: "t" };

@@ -119,7 +119,7 @@ function checkOf(kit: Kit, { seen, program, trace }: ReturnType<typeof see>, dra
   }
 }
 
-test("every expectation gives what its definition read word for word gives, on any kit, take and rate", () => {
+test("every expectation agrees with a literal implementation of its definition, on any kit, take and rate", () => {
   const found = new Map<string, number>();
   fc.assert(
     fc.property(
@@ -211,7 +211,7 @@ test.each([
   expect(parsed.ok ? [] : parsed.issues.map(issue => formatIssue(issue).split(": ")[0])).toEqual(paths);
 });
 
-test("an id twice is refused; what a kit lacks is told with what it has", () => {
+test("a duplicate id is refused; a missing id is reported with the existing ones", () => {
   const twice = document({ answers: "a" }, { answers: "b", id: "c0" });
   const parsed = parseChecks(twice);
   expect(parsed.ok ? [] : parsed.issues.map(formatIssue)).toEqual([
@@ -241,7 +241,7 @@ test("an id twice is refused; what a kit lacks is told with what it has", () => 
   expect(strange.map(expectationOf)).toEqual(["never", "order", "answers"]);
 });
 
-test("results come check by check, take by take as given, rate by rate; missing takes last, and told once", () => {
+test("results are ordered by check, take and rate; missing takes come last, once each", () => {
   const run = see(KIT, drawTake({ a: "..##....##.", b: "..........." }, { g: ".....######" }));
   const checks = [
     { id: "every", name: "", on: "*", answers: "a", within: "3f" },

@@ -17,7 +17,7 @@ const lane = fc
   .tuple(places, fc.array(fc.integer({ min: 0, max: 128 }), { minLength: 12, maxLength: 12 }))
   .map(([xs, values]) => xs.sort((a, b) => a - b).map((x, k): [number, number] => [x, values[k]! / 128]));
 
-test("a take read back is what was written, whatever its ids, names and values", () => {
+test("a take written and parsed is unchanged, for any ids, names and values", () => {
   let strange = 0;
   const takes = fc.record({
     name: fc.string({ unit: "binary", maxLength: 100 }),
@@ -37,7 +37,7 @@ test("a take read back is what was written, whatever its ids, names and values",
   expect(strange).toBeGreaterThan(20);
 });
 
-test("a lane that is at fault says its own name, a strange one too", () => {
+test("a faulty lane is reported by its name, even an unusual one", () => {
   const take = { format: "moss-tap/take", version: 1, id: "t", name: "T", rate: 60, frames: 9 };
   const faults = (lanes: unknown) => {
     const read = parseTake({ ...take, lanes } as unknown as Take);

@@ -40,7 +40,7 @@ const KIT = sketchKit("ab", {
 
 const assist = (fields: Partial<Assist>): Assist => ({ id: "x", name: "X", ...fields });
 
-test("windows grow by a factor, each in its own unit; what is waited for stays", () => {
+test("windows grow by a factor, each in its own unit; waiting times are unchanged", () => {
   const { patterns, moves, prompts } = applyAssist(KIT, assist({ windows: 150 }));
   expect(moves![0]).toMatchObject({ buffer: "5f", cooldown: "2f", needs: [{ coyote: "50.25ms" }] });
   expect(prompts![0]).toMatchObject({ window: "15f", grades: [{ within: "5f" }], starts: { at: "10f" } });

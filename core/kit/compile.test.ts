@@ -281,7 +281,7 @@ test.each([
   expect(warningsOf(rest as unknown as Partial<Kit>).join("\n")).toContain(sentence);
 });
 
-test("a mode that is come to by another way as well keeps its coyote and its buffer", () => {
+test("a mode that can be entered in another way keeps its coyote and its buffer", () => {
   const kit = grounded({ coyote: "5f" }, { buffer: "6f" });
   const switches = [...SWITCHES, { when: { move: "m" }, to: "earth" }];
   expect(warningsOf({ ...kit, switches } as unknown as Partial<Kit>).join()).not.toMatch(

@@ -79,7 +79,7 @@ test.each<[Pattern, string]>([
   expect(say(describePattern(pattern, KIT))).toBe(sentence);
 });
 
-test("a move says what it needs, when it counts, and what it does", () => {
+test("a move's sentence lists its needs, its conditions and its effects", () => {
   const move: Move = {
     id: "m",
     name: "Blow",
@@ -145,7 +145,7 @@ test("a switch and a prompt", () => {
   );
 });
 
-test("what stands at a path is written and taken out; a list left empty goes too, all off the path is shared", () => {
+test("a value at a path is written and deleted with a list left empty; everything off the path is shared", () => {
   const document = { a: [{ b: 1 }, { b: 2 }], c: { d: ["x"] } };
   expect(readAt(document, ["a", 1, "b"])).toBe(2);
   const written = writeAt(document, ["a", 1, "b"], 5);

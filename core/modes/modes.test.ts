@@ -38,7 +38,7 @@ function kit(patterns: Kit["patterns"], carry = false, rest: Partial<Kit> = {}):
 
 const AIR = { air: "....########" };
 
-test("the mode is told on frame 0 and on each change, and a switch by gate acts on the frame of the gate", () => {
+test("the mode is noted on frame 0 and on each change, and a switch by gate acts on the frame of the gate", () => {
   expect(
     play(kit([]), drawTake({}, { air: "...##..." }))
       .of("mode")
@@ -58,13 +58,13 @@ test("the mode is told on frame 0 and on each change, and a switch by gate acts 
   ]);
 });
 
-test("what is no longer active goes idle: a forming pattern lapses, its mode being over", () => {
+test("rules that are no longer active go idle: a forming pattern lapses because its mode is over", () => {
   const run = play(kit([hold(["ground"])]), drawTake({ a: "..##########" }, AIR));
   expect(run.of("lapsed")).toEqual([{ f: 4, kind: "lapsed", id: "h", why: "mode" }]);
   expect(run.phases("h")).toBe("..~~........");
 });
 
-test("a held button does not leak: what becomes active sees it as up until it has been let go", () => {
+test("a held button does not leak: newly active rules see it as up until it has been released", () => {
   const run = play(kit([hold(["sky"])]), drawTake({ a: "..#####.####" }, AIR));
   expect(run.phases("h")).toBe("........~~~~");
   const press = play(
@@ -82,7 +82,7 @@ test.each([
   expect(play(kit([hold(["sky"])], true), drawTake({ a }, AIR)).phases("h")).toBe(expected);
 });
 
-test("carry: what was reached before the switch is not made good, but is sustained", () => {
+test("carry: a length reached before the switch does not fire again, but is sustained", () => {
   const run = play(kit([hold(["sky"])], true), drawTake({ a: "############" }, { air: "......######" }));
   expect(run.phases("h")).toBe("......======");
   expect(run.of("fired")).toEqual([]);
@@ -144,7 +144,7 @@ test("a switch by move acts on the frame after; the first switch that applies wi
   ]);
 });
 
-test("a pattern active in both modes goes on undisturbed", () => {
+test("a pattern active in both modes continues", () => {
   expect(play(kit([hold(["ground", "sky"])]), drawTake({ a: "..##########" }, AIR)).phases("h")).toBe(
     "..~~~~F=====",
   );
@@ -165,7 +165,7 @@ test("captures hide a control in every mode in which the capturing pattern is ac
   ]);
 });
 
-test("after hiding, a control is seen as up until it has been let go", () => {
+test("after hiding, a control is seen as up until it has been released", () => {
   const patterns: Kit["patterns"] = [
     { id: "grab", name: "Grab", kind: "press", control: "a", captures: true, modes: ["sky"] },
     { id: "p", name: "P", kind: "press", control: "a" },
@@ -207,7 +207,7 @@ test("cancel is not among the controls that captures take, but a captured cancel
   ).toBe(".~~~~F=.");
 });
 
-test("what was hidden while a pattern was not active does not end what it is shown on becoming active", () => {
+test("hiding while a pattern was inactive does not end a press it is shown on activation", () => {
   const patterns: Kit["patterns"] = [
     { id: "grab", name: "Grab", kind: "press", control: "b", captures: true, modes: ["ground"] },
     { id: "both", name: "Both", kind: "chord", controls: ["a", "b"], modes: ["sky"] },
@@ -222,7 +222,7 @@ test("a rule with an empty list of modes is active in none, in a kit without mod
   expect(play(sketchKit("a", { patterns }), drawTake({ a: "..#.." })).events).toEqual([]);
 });
 
-test("carry: the logs it keeps stay short, and a long press keeps its true age whatever the clock did", () => {
+test("carry: its logs stay short, and a long press keeps its true age for any clock", () => {
   const program = mustCompile(
     kit([hold(["sky"], { for: "900f", clock: "game" })], true, {
       sticks: [{ id: "s", name: "S", up: "b", down: "b2", left: "l", right: "r", mirrorWhen: "air" }],

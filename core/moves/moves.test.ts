@@ -61,7 +61,7 @@ test.each([
   expect(play(hop(fields), drawTake({ a }, { g })).move("hop")).toBe(expected);
 });
 
-test("both: remembered, and met only by coyote when it is due to be", () => {
+test("both: buffered, and its need met only by coyote", () => {
   const kit = hop({ needs: [{ gate: "g", coyote: "4f" }, { gate: "n" }], buffer: "4f" });
   const run = play(kit, drawTake({ a: "...#......" }, { g: "##........", n: ".....#####" }));
   expect(run.of("performed")).toEqual([
@@ -104,12 +104,12 @@ test("uses run out and come back while the refill is open", () => {
   expect(run.of("lost").map(e => e.why)).toEqual(["uses", "uses"]);
 });
 
-test("a spent gate is open to no need until it has been seen closed, and its coyote then counts from nothing", () => {
+test("a spent gate meets no need until it was closed, and its coyote then starts at 0", () => {
   const kit = hop({ needs: [{ gate: "g", coyote: "9f" }], spends: ["g"] });
   expect(play(kit, drawTake({ a: "#.#..#..#..." }, { g: "####...#####" })).move("hop")).toBe("d.L..L..d...");
 });
 
-test("spentFor ends the spending though the gate stays open", () => {
+test("spentFor ends the spending while the gate stays open", () => {
   const kit = hop(
     { spends: ["g"] },
     {
@@ -128,7 +128,7 @@ test("spentFor ends the spending though the gate stays open", () => {
   );
 });
 
-test("bans do not look at spending", () => {
+test("bans ignore spending", () => {
   const kit = hop(
     { spends: ["g"] },
     {
@@ -143,13 +143,13 @@ test("bans do not look at spending", () => {
   ]);
 });
 
-test("newest: a new request pushes out an older one in its slot, if it can be kept", () => {
+test("newest: a new request replaces an older one in its slot, if it can be buffered", () => {
   const run = play(hop({ buffer: "5f" }), drawTake({ a: "#.#....." }, { g: "....####" }));
   expect(run.of("lost")).toEqual([{ f: 2, kind: "lost", id: "hop", made: 0, why: "replaced" }]);
   expect(run.of("performed")).toMatchObject([{ f: 4, made: 2 }]);
 });
 
-test("a press that cannot be kept does not push out one that is", () => {
+test("a press that cannot be buffered does not replace one that is", () => {
   const moves: Move[] = [
     { id: "hop", name: "Hop", pattern: "pa", needs: [{ gate: "g" }], buffer: "5f" },
     { id: "duck", name: "Duck", pattern: "pb", needs: [{ gate: "n" }] },
@@ -251,7 +251,7 @@ test("when: a count exactly, a level at least", () => {
   ]);
 });
 
-test("a frozen clock keeps a remembered press, the real clock does not", () => {
+test("a frozen clock keeps a buffered press, the real clock does not", () => {
   const speed: [number, number][] = [
     [0, 100],
     [3, 0],

@@ -27,7 +27,7 @@ function kit(prompt: Partial<Prompt>, rest: Partial<Kit> = {}): Kit {
 }
 
 /** Formats the events of prompts: frame, id, outcome and reason. */
-const tell = (run: ReturnType<typeof play>) =>
+const format = (run: ReturnType<typeof play>) =>
   run.of("prompt").map(e => [e.f, e.id, e.outcome, e.why].filter(x => x !== undefined).join(" "));
 
 test.each([
@@ -36,11 +36,11 @@ test.each([
   ["one frame late", ".......#..", "7 p failed too-late"],
   ["a press from before does not answer", ".#........", "7 p failed too-late"],
 ])("an answer %s", (_what, a, last) => {
-  expect(tell(play(kit({}), drawTake({ a })))).toEqual(["2 p shown", "2 p open", last]);
+  expect(format(play(kit({}), drawTake({ a })))).toEqual(["2 p shown", "2 p open", last]);
 });
 
 test("lead: shown first, open when it has passed", () => {
-  expect(tell(play(kit({ lead: "3f" }), drawTake({ a: "........#......" })))).toEqual([
+  expect(format(play(kit({ lead: "3f" }), drawTake({ a: "........#......" })))).toEqual([
     "2 p shown",
     "5 p open",
     "8 p ok",
@@ -53,22 +53,24 @@ test.each([
   ["fail", "..#...........", ["2 p failed too-early"]],
   ["fail", ".....#........", ["5 p ok"]],
 ] as const)("early %s, pressed at %s", (early, a, outcomes) => {
-  expect(tell(play(kit({ lead: "3f", early }), drawTake({ a }))).slice(-1)).toEqual(outcomes);
+  expect(format(play(kit({ lead: "3f", early }), drawTake({ a }))).slice(-1)).toEqual(outcomes);
 });
 
 test("allow: edges from the showing on count, the fire itself must lie in the window", () => {
   const tap = kit({ lead: "3f", early: "allow", ask: ["ta"] });
-  expect(tell(play(tap, drawTake({ a: "...####......." })))).toEqual(["2 p shown", "5 p open", "7 p ok"]);
-  expect(tell(play(tap, drawTake({ a: ".######......." }))).at(-1)).toBe("10 p failed too-late");
+  expect(format(play(tap, drawTake({ a: "...####......." })))).toEqual(["2 p shown", "5 p open", "7 p ok"]);
+  expect(format(play(tap, drawTake({ a: ".######......." }))).at(-1)).toBe("10 p failed too-late");
   const strict = kit({ lead: "3f", ask: ["ta"] });
-  expect(tell(play(strict, drawTake({ a: "...####......." }))).at(-1)).toBe("10 p failed too-late");
+  expect(format(play(strict, drawTake({ a: "...####......." }))).at(-1)).toBe("10 p failed too-late");
 });
 
 test("wrong presses fail, unless an answer comes on the same frame", () => {
   const strict = kit({ wrong: "fail", wrongOn: ["b"] });
-  expect(tell(play(strict, drawTake({ a: "....#.....", b: "...#......" }))).at(-1)).toBe("3 p failed wrong");
-  expect(tell(play(strict, drawTake({ a: "....#.....", b: "....#....." }))).at(-1)).toBe("4 p ok");
-  expect(tell(play(strict, drawTake({ a: "....#.....", b: ".#........" }))).at(-1)).toBe("4 p ok");
+  expect(format(play(strict, drawTake({ a: "....#.....", b: "...#......" }))).at(-1)).toBe(
+    "3 p failed wrong",
+  );
+  expect(format(play(strict, drawTake({ a: "....#.....", b: "....#....." }))).at(-1)).toBe("4 p ok");
+  expect(format(play(strict, drawTake({ a: "....#.....", b: ".#........" }))).at(-1)).toBe("4 p ok");
 });
 
 test("grades: the first that covers how far the answer is from the target, either way", () => {
@@ -82,7 +84,7 @@ test("grades: the first that covers how far the answer is from the target, eithe
   });
   const outcomes = [2, 3, 5, 7, 9, 10].map(
     f =>
-      tell(play(graded, drawTake({ a: "#".padStart(f + 1, ".").padEnd(14, ".") })))
+      format(play(graded, drawTake({ a: "#".padStart(f + 1, ".").padEnd(14, ".") })))
         .at(-1)!
         .split(" ")[2],
   );
@@ -92,7 +94,7 @@ test("grades: the first that covers how far the answer is from the target, eithe
 test("a gate starts it on each opening, not while it is showing; after a time-out on that very frame it may be shown", () => {
   const byGate = kit({ starts: { gate: "g" }, window: "3f" });
   const take = drawTake({ a: "............" }, { g: "##.#..#####." });
-  expect(tell(play(byGate, take))).toEqual([
+  expect(format(play(byGate, take))).toEqual([
     "0 p shown",
     "0 p open",
     "4 p failed too-late",
@@ -101,7 +103,7 @@ test("a gate starts it on each opening, not while it is showing; after a time-ou
     "10 p failed too-late",
   ]);
   const again = drawTake({ a: ".........." }, { g: "#...#....." });
-  expect(tell(play(byGate, again)).slice(2, 5)).toEqual(["4 p failed too-late", "4 p shown", "4 p open"]);
+  expect(format(play(byGate, again)).slice(2, 5)).toEqual(["4 p failed too-late", "4 p shown", "4 p open"]);
 });
 
 test("one prompt follows another on the frame after its outcome", () => {
@@ -114,13 +116,13 @@ test("one prompt follows another on the frame after its outcome", () => {
     window: "2f",
   });
   const prompts = [first, follows("success"), follows("failure"), follows("any")];
-  const won = tell(play(kit({}, { prompts }), drawTake({ a: "..#.......", b: "" })));
+  const won = format(play(kit({}, { prompts }), drawTake({ a: "..#.......", b: "" })));
   expect(won.filter(words => words.includes("shown"))).toEqual([
     "1 p shown",
     "3 success shown",
     "3 any shown",
   ]);
-  const lost = tell(play(kit({}, { prompts }), drawTake({ a: "..........", b: "" })));
+  const lost = format(play(kit({}, { prompts }), drawTake({ a: "..........", b: "" })));
   expect(lost.filter(words => words.includes("shown"))).toEqual([
     "1 p shown",
     "6 failure shown",
@@ -128,7 +130,7 @@ test("one prompt follows another on the frame after its outcome", () => {
   ]);
 });
 
-test("an answer's edges are taken for good: no move gets them, nor does the request replace another", () => {
+test("an answer's edges are taken for good: no move uses them, and their request replaces no other", () => {
   const moves: Kit["moves"] = [
     { id: "m", name: "M", pattern: "pa", buffer: "9f", needs: [{ gate: "g" }] },
     { id: "late", name: "Late", pattern: "ta", needs: [{ gate: "g" }] },
@@ -142,7 +144,7 @@ test("an answer's edges are taken for good: no move gets them, nor does the requ
   ]);
 });
 
-test("while its window is open a prompt hides what it captures from all who are not asked", () => {
+test("while its window is open a prompt hides captured controls from all patterns that do not answer it", () => {
   const run = play(
     kit({ captures: ["a", "b"], starts: { gate: "g" } }),
     drawTake({ a: ".#....#.#", b: "..#.....#" }, { g: "..######." }),
@@ -175,14 +177,14 @@ test("a prompt whose mode ends fails, and one whose time comes in another mode i
     { id: "y", name: "Y" },
   ];
   const switches: Kit["switches"] = [{ when: { gate: "g", turns: "open" }, to: "y" }];
-  const own = tell(
+  const own = format(
     play(
       kit({ modes: ["x"] }, { modes, switches }),
       drawTake({ a: "..........", b: "" }, { g: "....######" }),
     ),
   );
   expect(own).toEqual(["2 p shown", "2 p open", "4 p failed mode"]);
-  const other = tell(
+  const other = format(
     play(
       kit({ modes: ["y"] }, { modes, switches }),
       drawTake({ a: "..........", b: "" }, { g: "....######" }),
@@ -196,8 +198,8 @@ test("a frozen clock holds the window open; a prompt on the real clock runs out"
     [0, 100],
     [3, 0],
   ];
-  expect(tell(play(kit({}), drawTake({ a: "............#" }, {}, speed))).at(-1)).toBe("12 p ok");
-  expect(tell(play(kit({ clock: "real" }), drawTake({ a: "............#" }, {}, speed))).at(-1)).toBe(
+  expect(format(play(kit({}), drawTake({ a: "............#" }, {}, speed))).at(-1)).toBe("12 p ok");
+  expect(format(play(kit({ clock: "real" }), drawTake({ a: "............#" }, {}, speed))).at(-1)).toBe(
     "7 p failed too-late",
   );
 });
@@ -270,6 +272,6 @@ test("an edge stays taken for a chain that fires on the frame of another answer"
     // The chain ends on frame 8 and fires there, with the press of frame 1 that answered P.
     drawTake({ a: ".#..#.........", b: "........#....." }),
   );
-  expect(tell(run).filter(words => words.endsWith("ok"))).toEqual(["1 p ok", "8 q ok"]);
+  expect(format(run).filter(words => words.endsWith("ok"))).toEqual(["1 p ok", "8 q ok"]);
   expect(run.of("lost")).toEqual([{ f: 8, kind: "lost", id: "m", made: 8, why: "prompt" }]);
 });

@@ -28,7 +28,7 @@ const eventsOf = (kit: Kit, take: Parameters<typeof evaluate>[1]) => {
   return formatTrace(program, evaluate(program, take)).events;
 };
 
-test("the same input gives the same trace; every kind of event comes about", () => {
+test("the same input gives the same trace; every kind of event occurs", () => {
   const all = tally();
   fc.assert(
     fc.property(anyKit, anyTake, (kit, take) => {
@@ -42,7 +42,7 @@ test("the same input gives the same trace; every kind of event comes about", () 
     expect(all.of(kind), kind).toBeGreaterThan(RUNS / 10);
 });
 
-test("saving and putting back the state at any frame changes nothing, nor does a program that was cloned", () => {
+test("copying and restoring the state at any frame changes nothing, nor does cloning the program", () => {
   fc.assert(
     fc.property(anyKit, anyTake, fc.nat(119), fc.nat(40), (kit, take, at, on) => {
       const program = mustCompile(kit);
@@ -66,7 +66,7 @@ test("saving and putting back the state at any frame changes nothing, nor does a
   );
 });
 
-test("stepping frame by frame, with nothing asleep and nothing passed over, equals the batch", () => {
+test("stepping frame by frame, without sleeping and skipping, equals the batch run", () => {
   fc.assert(
     fc.property(anyKit, anyTake, (kit, take) => {
       const program = mustCompile(kit);
@@ -144,7 +144,7 @@ test("each request has one end, and each showing of a prompt one outcome", () =>
   );
 });
 
-test("a rule that is off is as if absent", () => {
+test("a disabled rule has no effect", () => {
   fc.assert(
     fc.property(anyKit, anyTake, fc.nat(5), (kit, take, which) => {
       const target = kit.patterns[which % kit.patterns.length]!;

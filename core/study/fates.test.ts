@@ -24,7 +24,7 @@ const KIT: Kit = {
   }),
 };
 
-function tell(kit: Kit, take: ReturnType<typeof drawTake>) {
+function format(kit: Kit, take: ReturnType<typeof drawTake>) {
   const program = mustCompile(kit);
   const trace = evaluate(program, take);
   return readOutcomes(program, trace).presses.map(fate => {
@@ -69,21 +69,21 @@ test.each([
     ],
   ],
 ] as const)("a press %s", (_what, lanes, footing, sentences) => {
-  const told = tell(KIT, drawTake(lanes, { footing }));
-  expect(told.map(sentence => sentence.replace(/(Cling[^;.]*)(; )(Tuck[^;.]*)/, "$3; $1"))).toEqual(
+  const sentence = format(KIT, drawTake(lanes, { footing }));
+  expect(sentence.map(sentence => sentence.replace(/(Cling[^;.]*)(; )(Tuck[^;.]*)/, "$3; $1"))).toEqual(
     sentences,
   );
 });
 
-test("a press no pattern listens to was heard by nothing", () => {
-  expect(tell(sketchKit("a", {}), drawTake({ a: ".#.." }))).toEqual(["A at 1 was heard by nothing."]);
+test("a press no pattern listens to is unheard", () => {
+  expect(format(sketchKit("a", {}), drawTake({ a: ".#.." }))).toEqual(["A at 1 was heard by nothing."]);
 });
 
-test("what else a change would alter is told with it", () => {
+test("a change is priced with its other effects", () => {
   const take = drawTake({ a: "..#.....#......." }, { footing: ".......####....." });
   const kit = { ...KIT, moves: [{ ...KIT.moves![0]!, cooldown: "4f" }] };
-  const told = tell(kit, take);
-  expect(told[0]).toBe(
+  const sentence = format(kit, take);
+  expect(sentence[0]).toBe(
     "A at 2 was lost: Footing opened at 7, 2f after Hop forgot it. Hop: remember for 5f instead of 3f; over this take: Hop is performed once at another time.",
   );
 });
@@ -93,12 +93,12 @@ test("a prompt's answer is a use", () => {
     ...KIT,
     prompts: [{ id: "r", name: "Rope", ask: ["leap"], starts: { at: "1f" }, window: "5f" }],
   };
-  expect(tell(kit, drawTake({ a: "..#......." }, { footing: "##########" }))).toEqual([
+  expect(format(kit, drawTake({ a: "..#......." }, { footing: "##########" }))).toEqual([
     "A at 2 answered Rope.",
   ]);
 });
 
-test("every press of any kit has a fate that can be said", () => {
+test("every press of any kit has a fate with a sentence", () => {
   const outcomes = new Set<string>();
   fc.assert(
     fc.property(anyKit, anyTake, (kit, take) => {
@@ -153,14 +153,14 @@ const sentences = (kit: Kit, take: ReturnType<typeof drawTake>) => {
   return readOutcomes(program, trace).presses.map(fate => formatFate({ kit, program }, trace, fate));
 };
 
-test("a gate that was open but spent is told with who spent it, and when", () => {
+test("a spent gate is named with the move that spent it, and when", () => {
   const kit = { ...KIT, moves: [{ ...KIT.moves![0]!, buffer: "0f", spends: ["footing"] }] };
   expect(sentences(kit, drawTake({ a: "..#.#....." }, { footing: "##########" }))[1]).toBe(
     "A at 4 was lost: Footing was open, but Hop had spent it at 2, and Hop needs it.",
   );
 });
 
-test("a press that another took the place of is told by which, and each rule that wanted a press says why it lost it", () => {
+test("a replaced press names its replacement, and each rule that could use a press names the reason of its loss", () => {
   const kit: Kit = {
     ...KIT,
     patterns: [...KIT.patterns, { id: "other", name: "Other", kind: "press", control: "b" }],
@@ -170,13 +170,13 @@ test("a press that another took the place of is told by which, and each rule tha
       { id: "spin", name: "Spin", pattern: "other", slot: "feet", needs: [{ gate: "footing" }] },
     ],
   };
-  const told = sentences(kit, drawTake({ b: "..#.......", a: "....#....." }, { footing: ".........." }));
-  expect(told[0]).toBe(
+  const sentence = sentences(kit, drawTake({ b: "..#.......", a: "....#....." }, { footing: ".........." }));
+  expect(sentence[0]).toBe(
     "B at 2 was lost: Footing was not open for Spin; Hop, asked for at 4, took the place of Roll.",
   );
 });
 
-test("a press that a rule or a prompt keeps to itself is told so", () => {
+test("a press hidden by a rule or a prompt names it", () => {
   const keeps = KIT.patterns.map(p => (p.id === "cling" ? { ...p, captures: true } : p));
   const kit = { ...KIT, patterns: keeps as Kit["patterns"] };
   expect(sentences(kit, drawTake({ b: ".#######..", a: "" }))).toEqual([
@@ -212,7 +212,7 @@ test("every number that would have saved a press is offered with its rule, neare
   ]);
 });
 
-test("fates of an hour of presses that all lapse are worked out in time that grows with the presses", () => {
+test("fates of an hour of presses that all lapse are computed in linear time", () => {
   const kit: Kit = sketchKit("a", {
     patterns: [{ id: "t", name: "T", kind: "tap", control: "a", max: "2f" }],
   });

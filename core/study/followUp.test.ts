@@ -45,7 +45,7 @@ const KIT: Kit = {
   ],
 };
 
-test("links are the moves that open for one another; each window is what the rules do, press by press", () => {
+test("links are moves that open gates for each other; each window equals the result of running every press", () => {
   expect(listLinks(KIT)).toEqual([
     [0, 1],
     [0, 2],
@@ -82,7 +82,7 @@ test("a link in the middle of a chain is tried as if the one before had been mad
   expect(findFollowUp(kit, 1, 2)).toMatchObject({ earliestPress: 9, latestPress: 23, earliest: 9 });
 });
 
-test("a follow-up that is held for has the frames of its hold in it", () => {
+test("a follow-up by a hold includes the frames of its hold", () => {
   // A press from 2 on is held for 9 frames and fires once the gate is open; a press at 14 on its last frame.
   expect(findFollowUp(KIT, 0, 3)).toMatchObject({
     earliestPress: 2,
@@ -92,7 +92,7 @@ test("a follow-up that is held for has the frames of its hold in it", () => {
   });
 });
 
-test("a first blow that waits to be sure is followed all the same, by whatever its pattern is", () => {
+test("a first blow that waits for recognition can be followed, whatever its pattern", () => {
   const waits = {
     ...KIT,
     patterns: [
@@ -116,7 +116,7 @@ test("a first blow that waits to be sure is followed all the same, by whatever i
   expect(findFollowUp(asked("pa", "both"), 0, 1)).toMatchObject({ ...plain, latest: 25 });
 });
 
-test("what never follows has no window", () => {
+test("a move that never follows has no window", () => {
   const never = {
     ...KIT,
     moves: KIT.moves!.map(move => (move.id === "two" ? { ...move, bans: ["busy:main"] } : move)),

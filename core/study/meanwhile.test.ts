@@ -33,7 +33,7 @@ function meanwhileOf(kit: Kit, take: Take) {
   return listMeanwhile(compiled.value, trace, readOutcomes(compiled.value, trace).requests, 0);
 }
 
-test("presses during a timeline are told with what became of them; those before and after are not", () => {
+test("presses during a timeline are listed with their results; those before and after are not", () => {
   const presses = [10, 15, 27, 60, 70].flatMap((f): [number, number][] => [
     [f, 1],
     [f + 1, 0],
@@ -54,7 +54,7 @@ test("presses during a timeline are told with what became of them; those before 
   ]);
 });
 
-test("a press that one move took is not lost because another gave way", () => {
+test("a press that one move used is not lost because another was replaced", () => {
   const rival = { id: "rival", name: "Rival", pattern: "p", bans: ["busy:main"], buffer: "20f" };
   const kit = { ...KIT, moves: [...KIT.moves!, { ...rival, priority: -1 }] };
   const lanes: Record<string, [number, number][]> = {

@@ -23,7 +23,7 @@ function meters(pattern: Pattern, strip: string): Meter[] {
   });
 }
 
-test("a hold's meter grows on every frame and is whole while it is sustained", () => {
+test("a hold's meter grows on every frame and is full while it is sustained", () => {
   const read = meters(
     { id: "h", name: "H", kind: "hold", control: "a", for: "4f", fire: "reach" },
     ".######.",
@@ -32,7 +32,7 @@ test("a hold's meter grows on every frame and is whole while it is sustained", (
   expect(read[3]!.ageFrames).toBe(2);
 });
 
-test("a charge tells level and value on its way", () => {
+test("a charge's meter has its level and value on the way", () => {
   const charge: Pattern = {
     id: "c",
     name: "C",

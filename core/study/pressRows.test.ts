@@ -16,7 +16,7 @@ const KIT = sketchKit("ab", {
   switches: [{ when: { move: "m" }, to: "two" }],
 });
 
-test("every press is a row: how long it was held, what it became or lacked, and by how much", () => {
+test("every press is a row with its length, its fate, its missing gate and by how much it missed", () => {
   const { program, trace } = play(
     KIT,
     drawTake({ a: ".##...#.#........", b: "...##.....######." }, { g: "......########..." }),
@@ -39,7 +39,7 @@ test("every press is a row: how long it was held, what it became or lacked, and 
   for (const row of rows) expect(Object.keys(row)).toEqual(PRESS_COLUMNS.map(([name]) => name));
 });
 
-test("a press that was not let go is held up to the end; one that a ban kept away waits for it to close", () => {
+test("a press that is never released is held to the end; a banned one waits for the ban to close", () => {
   const kit = { ...KIT, moves: [{ id: "m", name: "M", pattern: "p", bans: ["g"] }], switches: [] };
   const { program, trace } = play(kit, drawTake({ a: "....####" }, { g: "..####.." }));
   expect(listPressRows(program, trace, { id: "t" })).toMatchObject([

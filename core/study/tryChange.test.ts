@@ -58,14 +58,14 @@ test("the smallest length that saves a press is found over all takes, with how m
   expect(found.saved[0]).toEqual({ take: 1, control: 0, frame: 14 });
 });
 
-test("a length that saves several at once says so, and what it does for them is not in its price", () => {
+test("a length that saves several presses reports them, and their changes are not in its price", () => {
   const takes = [drawTake({ a: ".....#.........#...." }, { ground: "##........##........" })];
   const found = smallest(HOP, COYOTE, takes)!;
   expect([found.to, found.saved.length]).toEqual(["4f", 2]);
   expect(formatPrice(HOP, found.price)).toBe("nothing else changes in this take");
 });
 
-test("no length is offered where another gate is shut all the same", () => {
+test("no length is offered if another gate is closed anyway", () => {
   const kit: Kit = {
     ...HOP,
     moves: [{ ...HOP.moves![0]!, needs: [...HOP.moves![0]!.needs!, { gate: "calm" }] }],
@@ -86,7 +86,7 @@ test("a press lost on the frame on which another is does not hide what happens t
   expect(formatPrice(kit, found.price)).toBe("over this take: Hop is lost once at another time");
 });
 
-test("losses that are as many as before are not said to be one more", () => {
+test("an unchanged number of losses is not reported as an additional one", () => {
   // The newer press replaces the buffered one, and both losses of the old rules fell on one frame.
   const kit: Kit = { ...HOP, moves: [{ ...HOP.moves![0]!, buffer: "2f" }] };
   const takes = [drawTake({ a: ".#.#......#...." }, { ground: "......#........" })];
@@ -103,7 +103,7 @@ const strip = fc
   .array(fc.tuple(fc.boolean(), fc.integer({ min: 1, max: 9 })), { minLength: 4, maxLength: 10 })
   .map(runs => runs.map(([on, n]) => (on ? "#" : ".").repeat(n)).join(""));
 
-test("an offer saves what it says, nothing smaller saves any, and where there is none no length within reach does", () => {
+test("an offer saves the presses it reports, no smaller one saves any, and without an offer no length within reach does", () => {
   let offers = 0;
   let none = 0;
   fc.assert(

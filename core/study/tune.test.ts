@@ -72,7 +72,7 @@ function roomsOf(kit: Kit, take: typeof TAKE) {
   return finish(studyRooms(program, columns, readOutcomes(program, run(program, columns)), plainly(kit)));
 }
 
-test("the room of a press is how far it could have come earlier or later; a lost one tells by how much it missed", () => {
+test("the room of a press is how far it could have come earlier or later; a lost press has its miss", () => {
   const { rooms, misses } = roomsOf(HOP, TAKE);
   const short = rooms.map(({ frame, move, early, late }) => [frame, move, early, late]);
   // Buffered 3 frames before the ground: the press on 6 could come on 5. Its coyote reaches 13, but its
@@ -92,7 +92,7 @@ test("the room of a press is how far it could have come earlier or later; a lost
   expect(misses).toEqual([{ control: 0, frame: 15, move: 0, by: 2, saves: 0 }]);
 });
 
-test("a delay is split into waiting to be sure, memory, and what slow time added", () => {
+test("a delay is split into recognition, buffer, and slowed time", () => {
   const program = mustCompile(HOP);
   const trace = evaluate(program, {
     ...TAKE,
@@ -108,7 +108,7 @@ test("a delay is split into waiting to be sure, memory, and what slow time added
   expect(brace).toMatchObject({ move: 1, press: 2, total: 7, pattern: 6, memory: 0, slow: 1 });
 });
 
-test("a report is one line a move, with what was nearest and tightest", () => {
+test("a report has one line per move, with the nearest loss and the tightest use", () => {
   const program = mustCompile(HOP);
   const trace = evaluate(program, TAKE);
   const { rooms, misses } = roomsOf(HOP, TAKE);
@@ -199,7 +199,7 @@ test("hands are as wide as their character says, and a fit finds that spread aga
   expect(fitCharacter(program, []).onset).toEqual({ presses: 0, groups: 0 });
 });
 
-test("with a still hand every press is used as it was; a wide one loses the tight press and says at which seed", () => {
+test("without spread every press is used as it was; a wide spread loses the tight press at a reported seed", () => {
   const still = finish(studyHands({ kit: HOP, character: STILL, seed: 1, count: 5 }, [TAKE], prepare));
   expect(still.presses.map(({ control, frame, share }) => [control, frame, share.hits, share.n])).toEqual([
     ["a", 6, 5, 5],
@@ -223,7 +223,7 @@ test("with a still hand every press is used as it was; a wide one loses the tigh
 
 const BUFFER = { kind: "length", path: ["moves", 0, "buffer"], unit: "f" } as const;
 
-test("a sweep tells what each value loses, saves and brings unwanted, and its two edges", () => {
+test("a sweep reports what each value loses, saves and adds, and its two limits", () => {
   const values = [0, 1, 2, 3, 4, 5, 6];
   const points = finish(sweepValues({ kit: HOP, swept: BUFFER, values }, [TAKE], prepare));
   expect(
@@ -244,7 +244,7 @@ test("a sweep tells what each value loses, saves and brings unwanted, and its tw
   expect(findEdges(free, 3)).toEqual({ nothingLostFrom: 5, nothingUnwantedTo: 6 });
 });
 
-test("a sweep is so many single runs, whatever is swept", () => {
+test("a sweep equals its single runs, whatever is swept", () => {
   let performed = 0;
   fc.assert(
     fc.property(
@@ -274,7 +274,7 @@ test("a group is swept by a factor, each length in its own unit", () => {
   expect(kit.moves![0]).toMatchObject({ buffer: "6f", needs: [{ gate: "ground", coyote: "4f" }] });
 });
 
-test("at the kit's own rate nothing differs; at others what slips, goes or comes is told in order of time", () => {
+test("at the kit's own rate nothing differs; at others slipped, lost and new events are listed in order of time", () => {
   fc.assert(
     fc.property(anyKit, anyTake, (kit, take) => {
       const program = compile(kit);
@@ -305,7 +305,7 @@ test("at the kit's own rate nothing differs; at others what slips, goes or comes
   ]);
 });
 
-test("a length in ms tells what it rounds to at each rate, and how far off that is", () => {
+test("a length in ms is rounded at each rate, with its error", () => {
   const [length] = roundLengths(HOP, [30, 60, 144]);
   expect(length).toMatchObject({ rule: "H", written: "100ms", rounding: "atLeast" });
   expect(length!.at.map(({ frames, offMs }) => [frames, Math.round(offMs * 10) / 10])).toEqual([
@@ -315,7 +315,7 @@ test("a length in ms tells what it rounds to at each rate, and how far off that 
   ]);
 });
 
-test("overlaps: what fires on its way is told from what can come alone; what was not found says how far was looked", () => {
+test("overlaps: a rule that always comes along is distinguished from one that can come alone; a pair without one shows the extent of the search", () => {
   const kit = sketchKit("abc", {
     patterns: [
       { id: "press", name: "Press", kind: "press", control: "a" },
@@ -335,12 +335,12 @@ test("overlaps: what fires on its way is told from what can come alone; what was
     ["patterns", 0, 1, 0],
     ["moves", 0, 1, 0],
   ]);
-  expect(found.every(({ inInputs, inTakes }) => inInputs.came > 0 && inTakes.came === 0)).toBe(true);
+  expect(found.every(({ inInputs, inTakes }) => inInputs.total > 0 && inTakes.total === 0)).toBe(true);
   expect(none.find(({ first, second }) => first === 2 && second === 3)!.tried).toBeGreaterThan(3);
   expect(silent.map(({ list, index }) => [list, index])).toEqual([["moves", 2]]);
 });
 
-test("a take in which a rule came without the other is counted against what the inputs show", () => {
+test("a take in which a rule came without the other is counted separately from the inputs", () => {
   const kit = sketchKit("ab", {
     patterns: [
       { id: "press", name: "Press", kind: "press", control: "a" },
@@ -356,11 +356,11 @@ test("a take in which a rule came without the other is counted against what the 
   const take = drawTake({ a: "..####....####..", b: "...###.....###.." }, { g: "#######........." });
   const { found } = finish(findOverlaps(kit, [take]));
   const overlap = found.find(({ list }) => list === "moves")!;
-  expect(overlap).toMatchObject({ first: 0, second: 1, inTakes: { came: 2, alone: 1 } });
+  expect(overlap).toMatchObject({ first: 0, second: 1, inTakes: { total: 2, alone: 1 } });
   expect(overlap.inInputs.alone).toBe(0);
 });
 
-test("every witness does what it says, on any kit", () => {
+test("every witness sets off both rules, on any kit", () => {
   let seen = 0;
   fc.assert(
     fc.property(anyKit, kit => {

@@ -43,7 +43,7 @@ test.each([
   }
 });
 
-test("a freeze that never ends is never outlived", () => {
+test("an age is never reached if a freeze never ends", () => {
   expect(speeds([[5, 0]]).frameAtAge(5, 1)).toBe(Infinity);
   expect(speeds([[5, 0]]).speedAt(4)).toBe(100);
   expect(speeds([[5, 0]]).speedAt(5)).toBe(0);

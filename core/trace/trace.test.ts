@@ -18,7 +18,7 @@ const frameLists = fc
   .array(fc.integer({ min: 0, max: 40 }), { maxLength: 30 })
   .map(list => list.sort((a, b) => a - b));
 
-test("the first note after a frame is the one a walk through all of them finds", () => {
+test("the first note after a frame equals the result of a linear search", () => {
   fc.assert(
     fc.property(frameLists, fc.integer({ min: -1, max: 41 }), (frames, frame) => {
       const walked = frames.findIndex(at => at > frame);
@@ -33,7 +33,7 @@ test("of several notes on one frame all lie before the first one after it; an em
   expect(firstNoteAfter(createTrace(60), 0)).toBe(0);
 });
 
-test("stepping back drops the notes of that frame and after, with what they held; writing goes on from there", () => {
+test("rewinding drops the notes of that frame and after with their payload; writing continues from there", () => {
   fc.assert(
     fc.property(frameLists, fc.integer({ min: 0, max: 41 }), (frames, frame) => {
       const trace = traceOf(frames);
@@ -51,7 +51,7 @@ test("stepping back drops the notes of that frame and after, with what they held
   );
 });
 
-test("a muted trace takes nothing; a cleared one is empty and keeps its room", () => {
+test("a muted trace records nothing; a cleared one is empty and keeps its columns", () => {
   const trace = traceOf([1, 2, 3]);
   trace.isMuted = true;
   note(trace, 4, notes.fired.code, 0);

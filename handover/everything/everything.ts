@@ -61,7 +61,7 @@ export const everythingFormat: ExportFormat = {
   word: "All in one",
   hint: "Every file below in one zip, with a manifest of sizes and SHA-256. It is read in as one, too.",
   runsTakes: true,
-  heedsWishes: true,
+  takesSheetOptions: true,
   needsParts: true,
   needsPictures: true,
   isLarge: true,

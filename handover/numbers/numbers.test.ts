@@ -33,7 +33,7 @@ test.each(DEMOS.map(kit => [kit.name, kit] as const))(
   },
 );
 
-test("a figure tells how it is written and what it comes to; unshown thresholds and effects are there", () => {
+test("a figure has its written and its converted value; thresholds and effects without a sentence are included", () => {
   const kit: Kit = {
     ...RUNNER!,
     controls: RUNNER!.controls.map((control, k) => (k === 0 ? { ...control, pressAt: 0.3 } : control)),
@@ -74,7 +74,7 @@ const renamed = ({ id, name }: { readonly id: string; readonly name: string }): 
   ],
 });
 
-test("the table reads back row by row, whatever rules are called", () => {
+test("the table parses back row by row, for any names of rules", () => {
   fc.assert(
     fc.property(tricky, names => {
       const kit = renamed(names);
@@ -94,7 +94,7 @@ test("the table reads back row by row, whatever rules are called", () => {
   );
 });
 
-test("every name of the header is one that C takes, and stands once", () => {
+test("every name of the header is valid in C and unique", () => {
   fc.assert(
     fc.property(tricky, names => {
       const text = formatHeader(renamed(names));

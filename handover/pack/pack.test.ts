@@ -50,7 +50,7 @@ const kindsOf = (files: readonly ReadFile[]) => files.map(({ kind }) => kind).jo
 const reasonsOf = (files: readonly ReadFile[]) =>
   files.flatMap(file => (file.kind === "refused" ? [`${file.name}: ${file.reasons.join("; ")}`] : []));
 
-test("everything has a place in the pack, and the manifest says of each file just what it is", () => {
+test("the pack contains everything, and its manifest describes each file", () => {
   const files = unzipSync(packed);
   const names = Object.keys(files);
   for (const folder of "documents variants sheet numbers page runtime vectors waveforms pictures schemas".split(
@@ -69,7 +69,7 @@ test("everything has a place in the pack, and the manifest says of each file jus
   }
 });
 
-test("out, in, and out again: the same documents, and the same bytes", () => {
+test("exporting, importing and exporting again gives the same documents and bytes", () => {
   const back = readWhole("all.zip", packed);
   expect(kindsOf(back)).toBe("kit take take take take take layout checks passed");
   const find = <K extends ReadFile["kind"]>(kind: K) =>
@@ -85,7 +85,7 @@ test("out, in, and out again: the same documents, and the same bytes", () => {
   expect(Buffer.from(everythingFormat.files(again, PARTS)[0]!.bytes).equals(Buffer.from(packed))).toBe(true);
 });
 
-test("a file that is not what the manifest says is refused by name, and the others are read", () => {
+test("a file that differs from the manifest is refused by name, and the others are read", () => {
   const files = unzipSync(packed);
   const name = Object.keys(files).find(file => file.endsWith(".take.json"))!;
   files[name] = strToU8(strFromU8(files[name]!).replace('"rate": 60', '"rate": 30'));
@@ -126,7 +126,7 @@ test.each([
   expect(reasonsOf(back)[0]).toContain(words);
 });
 
-test("of a name that stands twice the first is read; a pack in a pack and what is no document are passed over", () => {
+test("of a duplicate name the first is read; a pack in a pack and other files are skipped", () => {
   const other = TAKE.replace(takes[0]!.name, "Other");
   const back = readWhole(
     "x.zip",
@@ -137,7 +137,7 @@ test("of a name that stands twice the first is read; a pack in a pack and what i
   expect(back[0]).toMatchObject({ take: { name: takes[0]!.name } });
 });
 
-test("what would unpack to far too much stays packed: one of the kind, many together, and one that lies", () => {
+test("excessive contents are not unpacked: a single file, many together, and one with a false size", () => {
   const zeros = "0".repeat(40 * 1024 * 1024);
   const bomb = readWhole("x.zip", zipSync({ "bomb.json": strToU8(zeros), "fine.json": strToU8(TAKE) }));
   expect(kindsOf(bomb)).toBe("take refused");
@@ -156,7 +156,7 @@ test("what would unpack to far too much stays packed: one of the kind, many toge
   expect(reasonsOf(readWhole("x.zip", zipSync(many, { level: 0 }))).at(-1)).toMatch(/^10 more in the pack: /);
 });
 
-test("a pack that is torn anywhere gives nothing but its refusal; no bytes make the reader throw", () => {
+test("a truncated pack is refused as a whole; no bytes make the reader throw", () => {
   const { bytes } = packFiles([handover.kit, ...takes]);
   let refused = 0;
   fc.assert(
@@ -184,7 +184,7 @@ test("a pack that is torn anywhere gives nothing but its refusal; no bytes make 
   );
 });
 
-test("takes that came together are read each by itself, with the place of one that is broken", () => {
+test("takes of one document are read separately, and a broken one is reported with its place", () => {
   const named = { format: "moss-tap/takes", version: 1, id: "r", name: "Rounds", kit: "k" };
   const back = readWhole(
     "r.json",
@@ -199,7 +199,7 @@ test("takes that came together are read each by itself, with the place of one th
   expect(readWhole("r.json", strToU8(JSON.stringify({ ...named, takes: [] })))).toEqual([]);
 });
 
-test("what leaves and is not read in says so", () => {
+test("exported files that cannot be imported are skipped with a reason", () => {
   const say = (format: string) =>
     kindsOf(readWhole("x.json", strToU8(JSON.stringify({ format, version: 1 }))));
   expect(["trace", "results", "manifest"].map(name => say(`moss-tap/${name}`))).toEqual(
@@ -208,7 +208,7 @@ test("what leaves and is not read in says so", () => {
   expect(reasonsOf(readWhole("play.csv", strToU8("a,b")))[0]).toMatch(/map it at Hand over/);
 });
 
-test("a kit whose rules have faults still leaves, without what its rules would make", () => {
+test("a kit with faults is exported without the files that need its rules", () => {
   const kit: Kit = { ...handover.kit, moves: [{ ...handover.kit.moves![0]!, pattern: "nobody" }] };
   const [file] = everythingFormat.files({ kit, takes, layouts: [], checks: [] }, PARTS);
   const names = Object.keys(unzipSync(file!.bytes));

@@ -32,7 +32,7 @@ test.each(DEMOS)("the page of %s is one file under 400 KB that names no other pl
   expect(/\bfetch\(|XMLHttpRequest|WebSocket|sendBeacon|\bimport\(/.exec(text)?.[0]).toBeUndefined();
 });
 
-test("whatever a kit is called, it stays text, and comes back as it was", () => {
+test("any name of a kit is escaped and restored", () => {
   const kit = { ...kitOf("rope-catch"), name: `</script><script>alert("&1")</script><!--` };
   const text = textOf(kit);
   const [, played] = /<script type="application\/json" id="played">(.*?)<\/script>/s.exec(text)!;

@@ -34,7 +34,7 @@ test.each([
   expect(read.kind === "refused" && read.reasons.join("\n")).toContain(reason);
 });
 
-test("several documents leave in one file, two of one name apart, and come back as they were", () => {
+test("several documents are packed in one file, duplicates renamed, and unpack unchanged", () => {
   const read = ["kit", "clean-climb", "sloppy-climb", "clean-climb"].flatMap(name =>
     readSource(name, readFileSync(join(DEMO, `${name}.json`), "utf8")),
   );
@@ -57,7 +57,7 @@ test("several documents leave in one file, two of one name apart, and come back 
   ).toEqual(documents);
 });
 
-test("a packed file that is none, and one torn in the middle, are refused in words", () => {
+test("an invalid and a truncated pack are refused with a sentence", () => {
   const { bytes } = packFiles([]);
   expect(readWhole("empty.zip", bytes)).toEqual([]);
   const [torn] = readWhole("x.zip", new TextEncoder().encode("no pack at all"));

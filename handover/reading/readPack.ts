@@ -63,14 +63,14 @@ function listEntries(packed: Uint8Array): { entries: Entry[]; refused: ReadFile[
   const refused: ReadFile[] = [];
   const known = new Set<string>();
   let total = 0;
-  let untold = 0;
+  let unreported = 0;
   unzipSync(packed, {
     filter({ name, size, originalSize }) {
       if (name.endsWith("/")) return false;
       const why = whyNot(name, originalSize, size, known.has(name));
       known.add(name);
       if (why !== undefined) refused.push({ kind: "refused", name, reasons: [why] });
-      else if (entries.length >= MAX_FILES || total + originalSize > PACK_LIMIT_BYTES) untold++;
+      else if (entries.length >= MAX_FILES || total + originalSize > PACK_LIMIT_BYTES) unreported++;
       else {
         total += originalSize;
         entries.push({ name, bytes: originalSize });
@@ -78,10 +78,10 @@ function listEntries(packed: Uint8Array): { entries: Entry[]; refused: ReadFile[
       return false;
     },
   });
-  if (untold > 0) {
+  if (unreported > 0) {
     const most = `${MAX_FILES} files and ${megabytes(PACK_LIMIT_BYTES)} unpacked`;
     const reason = `a pack may hold ${most}: it was left packed. Make two packs of it`;
-    refused.push({ kind: "refused", name: `${untold} more in the pack`, reasons: [reason] });
+    refused.push({ kind: "refused", name: `${unreported} more in the pack`, reasons: [reason] });
   }
   return { entries, refused };
 }

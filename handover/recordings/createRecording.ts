@@ -79,12 +79,12 @@ export function createRecording({ rate, controls }: Mapping): Recording {
   const strangers = new Map<string, { count: number; first: string }>();
   const notes: string[] = [];
   const most = BOUNDS.frames - rate;
-  let untold = 0;
+  let unreported = 0;
   let last = 0;
   let changes = 0;
   const note = (words: string) => {
     if (notes.length < MAX_REPORTED) notes.push(words);
-    else untold++;
+    else unreported++;
   };
   function meetStranger(source: string, placeOf: () => string): void {
     const known = strangers.get(source);
@@ -132,7 +132,7 @@ export function createRecording({ rate, controls }: Mapping): Recording {
         frames: Math.min(BOUNDS.frames, Math.ceil(end ?? last + rate)),
         lanes: Object.fromEntries(used.map(([control, lane]) => [control, laneOf(lane)])),
       };
-      const more = untold > 0 ? [`and ${untold} more places like these`] : [];
+      const more = unreported > 0 ? [`and ${unreported} more places like these`] : [];
       return { ok: true, value: { take, notes: [...notes, ...more, ...told] }, warnings: [] };
     },
   };

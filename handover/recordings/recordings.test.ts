@@ -85,7 +85,7 @@ test.each([
   expect(parseTake(take).ok).toBe(true);
 });
 
-test("a table of frames has a column a control, and words for down and up", () => {
+test("a table of frames has a column per control, and words for down and up", () => {
   const by = mapping({ sort: "frames", controls: { Jump: "leap", Go: "right" } });
   const { take, notes } = readTable(
     "Jump,Go,Other\nup,down,1\ndown,down,1\npressed,down,1\n0,released,1\nmaybe,off,1\n",
@@ -120,7 +120,7 @@ test("a table of frames has a column a control, and words for down and up", () =
   ]).toEqual([6, 144, 7, 1]);
 });
 
-test("what is not understood is told with its line, once for a stranger, and the rest is read", () => {
+test("an unrecognised cell is reported with its line, an unknown source once, and the rest is read", () => {
   const { take, notes } = readTable(
     [
       "at,what,how",
@@ -154,14 +154,14 @@ test("what is not understood is told with its line, once for a stranger, and the
   expect(many.notes.at(-1)).toBe("and 30 more places like these");
 });
 
-test("a column that is not there is a fault that names those that are", () => {
+test("a missing column is a fault that names the existing ones", () => {
   const begun = beginTable(CHANGES, ["time", "what", "how"]);
   expect(begun.ok || begun.issues).toMatchObject([
     { code: "unknown-id", facts: { what: "column", id: "at", hint: "write one of time, what, how" } },
   ]);
 });
 
-test("a take that left as a waveform comes in again with the same events", () => {
+test("a take exported as a waveform is imported with the same events", () => {
   const { program, trace, events } = traceOf(TAKE);
   const text = writeVcd(program, trace, TAKE);
   const by = mapping({
@@ -199,7 +199,7 @@ test("mappings are guessed from names, ids and keys", () => {
   expect(guessDumpMapping(KIT, ["top.pad.leap", "top.clk"]).controls).toEqual({ "top.pad.leap": "leap" });
 });
 
-test("no table makes the reader throw, and what it makes is a take", () => {
+test("no table makes the reader throw, and every result is a take", () => {
   const cell = fc.oneof(
     fc.string({ maxLength: 5 }),
     fc.constantFrom("1", "0", "leap", "-3", "1e9", "NaN", "Infinity", "down"),
@@ -221,7 +221,7 @@ test("no table makes the reader throw, and what it makes is a take", () => {
   );
 });
 
-test("a table whose reading is called off is not taken for a whole one", async () => {
+test("a cancelled table is not mistaken for a complete one", async () => {
   const rows = Array.from({ length: 40_000 }, (_, k) => `${k},leap,${k % 2}`).join("\n");
   const off = new Error("called off");
   const reading = parseTable(Readable.from([`at,what,how\n${rows}`]), feedTable(CHANGES), () =>

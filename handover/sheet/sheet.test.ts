@@ -50,7 +50,7 @@ test.each(["belfry-runner", "clapper-duel", "rope-catch"])(
   },
 );
 
-test("whatever things are called, they stay text", () => {
+test("any name is escaped", () => {
   const demo = readDemo("belfry-runner");
   fc.assert(
     fc.property(
@@ -105,7 +105,7 @@ test("lengths are drawn to one scale, parts of a timeline one after the other", 
   expect(drawBars([figure("cooldown", 0)], 60)).toBe("");
 });
 
-test("a sheet tells what changed since a variant: what says something else, what came and what went; and at the rates asked for", () => {
+test("a sheet lists the changes since a variant (changed, added and removed statements), and further rates", () => {
   const demo = readDemo("belfry-runner");
   const [hop, ...others] = demo.kit.moves!;
   const was: Kit = {

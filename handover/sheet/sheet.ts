@@ -62,10 +62,10 @@ function modes(kit: Kit): string {
   const rows = kit.controls.map(({ name, id }, c) => [
     escapeHtml(name || id),
     ...kit.modes!.map((_, mode) => {
-      const hears = listPatternSights(value, c, mode).filter(({ verdict }) => verdict === "hears");
-      if (hears.length === 0) return '<span class="soft">nothing</span>';
+      const sees = listPatternSights(value, c, mode).filter(({ verdict }) => verdict === "hears");
+      if (sees.length === 0) return '<span class="soft">nothing</span>';
       return escapeHtml(
-        hears.map(({ pattern }) => nameOf(kit, "patterns", value.patterns[pattern]!.id)).join(", "),
+        sees.map(({ pattern }) => nameOf(kit, "patterns", value.patterns[pattern]!.id)).join(", "),
       );
     }),
   ]);
@@ -166,7 +166,7 @@ export const sheetFormat: ExportFormat = {
   id: "sheet",
   word: "Timing sheet",
   runsTakes: true,
-  heedsWishes: true,
+  takesSheetOptions: true,
   hint: "Every rule as its sentence with its lengths to scale, numbers, modes, keys, checks and whether they hold: one page for people, to print.",
   showsFaces: true,
   files: (handover, { faces }) => [

@@ -80,7 +80,7 @@ test.each(DEMOS)(
   },
 );
 
-test("at any rate every frame has a time of its own, whole and without drift", () => {
+test("at any rate every frame has a unique whole time without drift", () => {
   fc.assert(
     fc.property(fc.integer({ min: 1, max: 1000 }), fc.integer({ min: 0, max: 17_280_000 }), (rate, frame) => {
       const { timeOf, frameOf } = unitFor(rate);
@@ -91,7 +91,7 @@ test("at any rate every frame has a time of its own, whole and without drift", (
   );
 });
 
-test("analog values leave as reals, strange names as names of dumps", () => {
+test("analog values are exported as reals, unusual names as valid ones", () => {
   const { text } = dumpOf("belfry-runner", "1-clean-climb", take => ({
     ...take,
     lanes: {

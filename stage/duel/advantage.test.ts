@@ -9,7 +9,7 @@ const { kit } = read.value;
 const place = (id: string) => kit.moves!.findIndex(move => move.id === id);
 const written = (field: "stun" | "hitStop") => parseInt((kit.stage as Record<string, string>)[field]!, 10);
 
-test("on a hit the clockwork is free when its reeling ends, the fighter when its recovery does; on a guard at once", () => {
+test("on a hit the opponent is free when its stun ends, the fighter when its recovery does; on a guard at once", () => {
   const chime = kit.moves![place("chime")]!.frames!;
   const [active, recovery] = [parseInt(chime.active, 10), parseInt(chime.recovery, 10)];
   const found = findAdvantage(kit, place("chime"))!;

@@ -41,7 +41,7 @@ function play(lanes: Take["lanes"], frames: number) {
   return { trace, track, stage };
 }
 
-test("an arc that was leapt is as high, as long and as far as the facts of a jump say", () => {
+test("a measured arc has the height, length and distance of the jump facts", () => {
   const right: Take["lanes"] = { right: [[0, 1]] };
   for (const held of [3, 9, 40]) {
     const { trace, track, stage } = play(

@@ -66,7 +66,7 @@ test("it speeds up, comes to rest and turns by numbers of their own, and by othe
   expect(air.speed(18) - air.speed(17)).toBeCloseTo(-perFrame(6), 3);
 });
 
-test("a walk goes on for a while after it was let go; a run stops at once", () => {
+test("a walk lingers after its release; a run stops at once", () => {
   const kit = kitWith({ brake: 1000, linger: "12f" });
   const walk = play(kit, { right: held(5, 40) });
   expect(walk.speed(51)).toBeCloseTo(6, 3);
@@ -76,7 +76,7 @@ test("a walk goes on for a while after it was let go; a run stops at once", () =
   expect(run.speed(61)).toBeCloseTo(0, 3);
 });
 
-test("a lift has its own beginning, length and strength, ends when it is let go or keeps on", () => {
+test("a lift has its own start, length and strength, and ends on release or keeps on", () => {
   const lift = { by: "lift", control: "leap", for: "21f" } as const;
   const top = (height: RunnerDocument["height"], to: number) =>
     play(kitWith({}, { height }), { leap: held(5, to) }).top;

@@ -20,7 +20,7 @@ function showOff(goals: readonly string[]) {
   return { kit, takes, events, warnings: compiled.warnings };
 }
 
-test("every set of goals becomes a kit that is read, without a warning, each key for one control", () => {
+test("every set of goals gives a valid kit without warnings, with one control per key", () => {
   for (const goals of SETS) {
     const { kit, warnings } = showOff(goals);
     expect(parseRules(JSON.parse(JSON.stringify(kit))), goals.join()).toMatchObject({ ok: true });
@@ -49,7 +49,7 @@ test.each([
   }
 });
 
-test("a prompt is answered by the scripted hand; nothing asked for is a clean sheet and nothing else", () => {
+test("a prompt is answered by the scripted player; no goals give only an empty take", () => {
   for (const goals of [["prompt"], IDS])
     expect(showOff(goals).events.some(event => event.kind === "prompt" && event.outcome === "perfect")).toBe(
       true,

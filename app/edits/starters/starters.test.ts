@@ -65,7 +65,7 @@ test.each(STARTERS.map(starter => [starter.words, starter.id]))(
   },
 );
 
-test("attacks begun on a duel's stage land there; on another stage and without one they do nothing", () => {
+test("attacks created on a duel's stage land there; on another stage and without one they have no effect", () => {
   const effects = (kit: Kit) => start("chain", kit).kit.moves!.map(move => move.effect);
   expect(effects(giveDuel(BARE))).toEqual([{ strike: 5 }, { strike: 5 }, { strike: 5 }]);
   expect(effects(giveRopes(BARE))).toEqual([undefined, undefined, undefined]);
@@ -112,7 +112,7 @@ test("rules read as whole sentences", () => {
   ]);
 });
 
-test("everything a rule offers to say compiles, and what it adds can be taken out again", () => {
+test("every offered clause compiles and can be removed again", () => {
   const modes = [
     { id: "x", name: "X" },
     { id: "y", name: "Y" },
@@ -140,7 +140,7 @@ test("everything a rule offers to say compiles, and what it adds can be taken ou
   expect(tried).toBeGreaterThan(60);
 });
 
-test("a gate and a move can be begun by themselves; a move waits for a pattern", () => {
+test("a gate and a move can be created alone; a move needs a pattern", () => {
   expect(addPlain(BARE, "move").opens).toBe("");
   const withPress = start("press").kit;
   const moved = addPlain(withPress, "move");
@@ -150,7 +150,7 @@ test("a gate and a move can be begun by themselves; a move waits for a pattern",
   expect(addPlain(withPress, "gate").kit.gates).toEqual([{ id: "gate", name: "Gate 1" }]);
 });
 
-test("rules are copied, moved, switched off and deleted; what leans on one is told", () => {
+test("rules are copied, moved, disabled and deleted; rules that depend on one are listed", () => {
   const { kit } = start("late");
   const pattern = { list: "patterns", index: 0 } as const;
   expect(listLeaning(kit, pattern)).toEqual(["Jump"]);
@@ -173,7 +173,7 @@ test("rules are copied, moved, switched off and deleted; what leans on one is to
   expect(compile(removeRule(kit, pattern))).toMatchObject({ ok: false });
 });
 
-test("a starter uses the press that is there; a wrong button is another than the one asked for", () => {
+test("a starter uses the existing press; a wrong button differs from the one asked for", () => {
   const twice = start("late", start("early").kit).kit;
   expect(twice.patterns.filter(pattern => pattern.kind === "press").length).toBe(1);
   const { kit } = start("prompt");
@@ -196,7 +196,7 @@ test("one more move after another follows it, from one click; one without a time
   expect(addFollowing(addPlain(start("press").kit, "move").kit, 0)).toBeUndefined();
 });
 
-test("an early press waits for what is there: a busy slot, the ground, or a gate of its own", () => {
+test("an early press is buffered for an existing busy slot, the ground, or a new gate", () => {
   const waiting = (kit: Kit) => {
     const { moves } = start("early", kit).kit;
     const { bans, needs } = moves!.at(-1)!;
@@ -207,7 +207,7 @@ test("an early press waits for what is there: a busy slot, the ground, or a gate
   expect(waiting(BARE)).toEqual({ bans: undefined, needs: [{ gate: "ready" }] });
 });
 
-test("a move begun beside another rule hangs on what that one is about", () => {
+test("a move created beside another rule uses that rule's pattern", () => {
   const two = start("hold", start("press").kit).kit;
   expect(addPlain(two, "move").kit.moves![0]!.pattern).toBe(two.patterns[0]!.id);
   const onHold = addPlain(two, "move", `pattern:${two.patterns[1]!.id}`).kit;

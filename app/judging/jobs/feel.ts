@@ -8,7 +8,7 @@ export const feelJob: Job<{ readonly kit: Kit }, readonly TakeFeel[]> = async ({
   const rules = compileRules(kit);
   if (!rules.ok) throw new Error("the kit has faults");
   const { program } = rules.value;
-  const tell = createProgressReporter(tools);
+  const reportProgress = createProgressReporter(tools);
   const feels: TakeFeel[] = [];
   for (const [t, take] of takes.entries()) {
     const columns = readTake(program, take);
@@ -16,7 +16,7 @@ export const feelJob: Job<{ readonly kit: Kit }, readonly TakeFeel[]> = async ({
     const outcomes = readOutcomes(program, trace);
     const study = studyRooms(program, columns, outcomes, createBranching(rules.value, columns));
     const { rooms, misses } = await workThrough(study, tools, ({ done, of }) => {
-      tell(t + done / of, takes.length, () => feels);
+      reportProgress(t + done / of, takes.length, () => feels);
     });
     const { counts, requests } = outcomes;
     feels.push({ take: take.id, counts, rooms, misses, delays: listDelays(program, trace, requests) });

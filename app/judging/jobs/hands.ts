@@ -8,7 +8,7 @@ export const handsJob: Job<
   { readonly hands: HandsQuestion; readonly checks: readonly Check[] },
   HandsResult
 > = async ({ hands, checks }, takes, tools) => {
-  const tell = createProgressReporter(tools);
+  const reportProgress = createProgressReporter(tools);
   const study = studyHands(hands, takes, prepareStudied(checks));
-  return { value: await workThrough(study, tools, ({ done, of }) => tell(done, of)) };
+  return { value: await workThrough(study, tools, ({ done, of }) => reportProgress(done, of)) };
 };

@@ -64,20 +64,20 @@ const evaluateLong = (jobs: ReturnType<typeof createJobs>, lane?: string) =>
 
 test("a question gets its answer, with progress on the way, and the take is sent once", async () => {
   const { jobs } = openJobs();
-  const told: number[] = [];
+  const reported: number[] = [];
   const asked = jobs.ask({
     job: "evaluate",
     question: { rules },
     takes: [LONG],
-    onProgress: ({ done }) => told.push(done),
+    onProgress: ({ done }) => reported.push(done),
   });
   const outcome = await asked.outcome;
   expect(outcome.state === "done" && outcome.value.trace.frames).toBe(60_000);
-  expect(told).toEqual([12_000, 24_000, 36_000, 48_000]);
+  expect(reported).toEqual([12_000, 24_000, 36_000, 48_000]);
   jobs.end();
 });
 
-test("fifty workers end silently in mid-job, and fifty answers come", async () => {
+test("fifty workers die silently during a job, and fifty answers arrive", async () => {
   const { jobs, timers, workers, hush } = openJobs(1);
   let answers = 0;
   for (let n = 0; n < 50; n++) {
@@ -93,7 +93,7 @@ test("fifty workers end silently in mid-job, and fifty answers come", async () =
   jobs.end();
 });
 
-test("work that ends every worker is given up in words, and what waits behind it is worked on", async () => {
+test("work that kills every worker fails with a reason, and the queue continues", async () => {
   const { jobs, timers, hush } = openJobs(1);
   hush(false);
   const lost = evaluateLong(jobs);
@@ -109,7 +109,7 @@ test("work that ends every worker is given up in words, and what waits behind it
   jobs.end();
 });
 
-test("work that cannot rest is given the time it says it needs before its worker is taken for dead", async () => {
+test("work that cannot yield gets the time it requests before its worker counts as dead", async () => {
   const { jobs, timers, workers, hush } = openJobs(1);
   hush(false);
   const ask = { job: "evaluate", question: { rules }, takes: [LONG], quietMs: 20_000 } as const;
@@ -125,7 +125,7 @@ test("work that cannot rest is given the time it says it needs before its worker
   jobs.end();
 });
 
-test("a newer question on a lane takes the place of what waits there; an older answer is never given for it", async () => {
+test("a newer question on a lane replaces the queued one; an older answer is never returned for it", async () => {
   const { jobs, timers } = openJobs(1);
   const first = evaluateLong(jobs, "x");
   const second = evaluateLong(jobs, "x");
@@ -138,7 +138,7 @@ test("a newer question on a lane takes the place of what waits there; an older a
   jobs.end();
 });
 
-test("a question that is called off says so at once, also when its worker does not hear", async () => {
+test("a cancelled question ends at once, even if its worker does not respond", async () => {
   const { jobs, timers, hush } = openJobs(1);
   const asked = evaluateLong(jobs);
   const waiting = evaluateLong(jobs);
@@ -154,7 +154,7 @@ test("a question that is called off says so at once, also when its worker does n
 
 type Ask = Parameters<ReturnType<typeof createJobs>["ask"]>[0];
 
-test("jobs that answer in parts do so from their first step, to the end", async () => {
+test("jobs with partial answers report from their first step to the end", async () => {
   const { jobs } = openJobs(1);
   const { presses } = readOutcomes(rules.program, runRules(rules, readTake(rules.program, take)).trace);
   const fates = presses.slice(0, 2);

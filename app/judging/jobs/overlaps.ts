@@ -9,10 +9,10 @@ import { createProgressReporter, workThrough } from "./slices";
  */
 export const overlapsJob: Job<{ readonly kit: Kit }, Overlaps> = async ({ kit }, takes, tools) => {
   const found: Overlap[] = [];
-  const tell = createProgressReporter(tools);
+  const reportProgress = createProgressReporter(tools);
   const value = await workThrough(findOverlaps(kit, takes, prepareStudied()), tools, step => {
     if (step.found) found.push(step.found);
-    tell(step.done, step.of, () => ({ found, none: [], silent: [], runs: 0 }));
+    reportProgress(step.done, step.of, () => ({ found, none: [], silent: [], runs: 0 }));
   });
   return { value };
 };

@@ -5,8 +5,8 @@ import type { Job } from "./job";
 /**
  * The delay of the first report and the interval of later ones, in ms: each report causes work on the page.
  */
-const TELL_FIRST_MS = 15;
-const TELL_EVERY_MS = 80;
+const REPORT_FIRST_MS = 15;
+const REPORT_EVERY_MS = 80;
 
 /** The verdicts of one take, by its index in the question. */
 export interface ProvedTake {
@@ -37,14 +37,14 @@ export const proveJob: Job<
 > = async ({ kit, checks }, takes, tools) => {
   const judgeTake = sift(kit, checks);
   const all: ProvedTake[] = [];
-  let tellAt = performance.now() + TELL_FIRST_MS;
+  let tellAt = performance.now() + REPORT_FIRST_MS;
   let reported = 0;
   for (let take = 0; take < takes.length; take++) {
     const verdicts = judgeTake(takes[take]!);
     all.push({ take, verdicts });
     if (performance.now() >= tellAt) {
       tools.reportProgress(all.length, takes.length, all.slice(reported));
-      tellAt = performance.now() + TELL_EVERY_MS;
+      tellAt = performance.now() + REPORT_EVERY_MS;
       reported = all.length;
     }
     await tools.yieldNow();

@@ -23,7 +23,7 @@ export const readFilesJob: Job<
   readonly PackedReadFile[]
 > = async ({ files }, _takes, tools) => {
   const all = files.reduce((sum, { blob }) => sum + blob.size, 0);
-  const tell = createProgressReporter(tools);
+  const reportProgress = createProgressReporter(tools);
   const read: PackedReadFile[] = [];
   let done = 0;
   for (const { name, blob } of files) {
@@ -31,7 +31,7 @@ export const readFilesJob: Job<
       const reading = readEach(name, new Uint8Array(await blob.arrayBuffer()));
       let step = reading.next();
       for (; !step.done; step = reading.next()) {
-        tell(done + Math.min(blob.size, step.value), all);
+        reportProgress(done + Math.min(blob.size, step.value), all);
         await tools.yieldNow();
       }
       for (const file of step.value)
@@ -41,7 +41,7 @@ export const readFilesJob: Job<
       read.push(refuseUnread(name, error) as PackedReadFile);
     }
     done += blob.size;
-    tell(done, all);
+    reportProgress(done, all);
     await tools.yieldNow();
   }
   const transfer = read.flatMap(file => (file.kind === "take" ? buffersOf(file.take) : []));

@@ -34,9 +34,9 @@ async function read({ file, mapping, named }: Question, tools: JobTools): Promis
     return readDump(mapping, await file.text(), named);
   }
   const feed = feedTable(mapping);
-  const tell = createProgressReporter(tools);
+  const reportProgress = createProgressReporter(tools);
   await parseTable(file, feed, done => {
-    tell(done, file.size);
+    reportProgress(done, file.size);
     return tools.yieldNow();
   });
   return feed.finish(named);

@@ -21,11 +21,11 @@ export const repairsJob: Job<RepairsQuestion, readonly (readonly Repair[])[]> = 
   tools,
 ) => {
   const repairs: (readonly Repair[])[] = [];
-  const tell = createProgressReporter(tools);
+  const reportProgress = createProgressReporter(tools);
   for (const fate of fates) {
     const search = searchRepairs(kit, take!, fate, { prepare: prepareStudied(), isNearestOnly, others });
     repairs.push(await workThrough(search, tools, () => undefined));
-    tell(repairs.length, fates.length, () => [...repairs]);
+    reportProgress(repairs.length, fates.length, () => [...repairs]);
   }
   return { value: repairs };
 };

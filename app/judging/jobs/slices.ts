@@ -22,7 +22,7 @@ export async function workThrough<Y, R>(
 }
 
 /** The minimum interval of progress reports, in ms: each report causes work on the page. */
-const TELL_EVERY_MS = 80;
+const REPORT_EVERY_MS = 80;
 
 /** Creates a throttled progress reporter; the first report is sent at once. */
 export function createProgressReporter(
@@ -30,7 +30,7 @@ export function createProgressReporter(
 ): (done: number, of: number, partial?: () => unknown) => void {
   let toldAt = -Infinity;
   return (done, of, partial) => {
-    if (performance.now() - toldAt < TELL_EVERY_MS) return;
+    if (performance.now() - toldAt < REPORT_EVERY_MS) return;
     toldAt = performance.now();
     tools.reportProgress(done, of, partial?.());
   };

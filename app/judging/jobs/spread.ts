@@ -23,14 +23,14 @@ export const spreadJob: Job<SpreadQuestion, readonly SpreadPoint[]> = async (
   takes,
   tools,
 ) => {
-  const tell = createProgressReporter(tools);
+  const reportProgress = createProgressReporter(tools);
   const points: SpreadPoint[] = [];
   for (const spreadMs of spreadsMs) {
     const question = { ...hands, character: { ...hands.character, spreadMs } };
     const { presses } = await workThrough(
       studyHands(question, takes, prepareStudied()),
       tools,
-      ({ done, of }) => tell(points.length + done / of, spreadsMs.length, () => points),
+      ({ done, of }) => reportProgress(points.length + done / of, spreadsMs.length, () => points),
     );
     const found = presses.find(item => item.control === control && item.press === press);
     if (found) points.push({ spreadMs, share: found.share });

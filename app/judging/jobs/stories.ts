@@ -45,7 +45,7 @@ export const storiesJob: Job<StoriesQuestion, Stories> = async (
   takes,
   tools,
 ) => {
-  const tell = createProgressReporter(tools);
+  const reportProgress = createProgressReporter(tools);
   const of = takes.length * (versions.length + 1);
   const stories: VersionStory[] = [];
   const counts: (RuleCounts | undefined)[] = [];
@@ -57,7 +57,7 @@ export const storiesJob: Job<StoriesQuestion, Stories> = async (
     const traces = [];
     for (const take of takes) {
       traces.push(runRules(rules.value, readTake(program, take)).trace);
-      tell(++done, of, () => ({ stories, counts, own: undefined }));
+      reportProgress(++done, of, () => ({ stories, counts, own: undefined }));
       await tools.yieldNow();
     }
     return {

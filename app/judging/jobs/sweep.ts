@@ -9,11 +9,11 @@ export const sweepJob: Job<
   readonly SweepPoint[]
 > = async ({ sweep, checks }, takes, tools) => {
   const points: SweepPoint[] = [];
-  const tell = createProgressReporter(tools);
+  const reportProgress = createProgressReporter(tools);
   const study = sweepValues(sweep, takes, prepareStudied(checks));
   const value = await workThrough(study, tools, ({ runs, of, point }) => {
     if (point) points.push(point);
-    tell(runs, of, () => points);
+    reportProgress(runs, of, () => points);
   });
   return { value };
 };

@@ -209,8 +209,8 @@ export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePi
   ctx.font = STAGE_FONT;
   ctx.textAlign = "center";
   ctx.fillStyle = palette.ink;
-  const said = isStruck ? "struck" : name === "" ? "ready" : `${name}, ${part}`;
-  ctx.fillText(said, fighterX, floor - size - 22);
+  const label = isStruck ? "struck" : name === "" ? "ready" : `${name}, ${part}`;
+  ctx.fillText(label, fighterX, floor - size - 22);
   ctx.fillText(`Jack ${JACK_WORDS[jack]}`, jackX, floor - size - 22);
   if (isStill) ctx.fillText("· the blow holds ·", width / 2, 26);
   ctx.textAlign = "left";

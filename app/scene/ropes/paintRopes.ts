@@ -117,12 +117,12 @@ export function paintRopes({ ctx, palette, scene, width, height, helps }: StageP
     });
   });
   if (wanted[0] !== undefined) paintPuller(ctx, palette, ringerX, height, state?.down[wanted[0]] === 1);
-  const isTold = paintOutcome(ctx, palette, scene, width / 2, height - 10);
+  const hasOutcome = paintOutcome(ctx, palette, scene, width / 2, height - 10);
   if (!now || !prompt || !pattern) {
     ctx.font = STAGE_FONT;
     ctx.fillStyle = palette.soft;
     ctx.textAlign = "center";
-    if (!isTold) ctx.fillText("Wait for the rope …", width / 2, height * 0.8);
+    if (!hasOutcome) ctx.fillText("Wait for the rope …", width / 2, height * 0.8);
     ctx.textAlign = "left";
     return;
   }

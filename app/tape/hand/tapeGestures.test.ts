@@ -26,32 +26,32 @@ function sketch(): TapeModel {
 
 /** Creates a surface that records its calls. */
 function surface(model = sketch()) {
-  const told: unknown[][] = [];
+  const calls: unknown[][] = [];
   let view = VIEW;
-  const tell =
+  const record =
     (name: string, answer?: unknown) =>
     (...args: unknown[]) => {
-      told.push([name, ...args]);
+      calls.push([name, ...args]);
       return answer;
     };
   const listener = {
     handlesOf: () => [],
-    onPullBegin: tell("begin"),
-    onPull: tell("pull", "8f"),
-    onPullEnd: tell("end"),
-    onStrokeBegin: tell("stroke begins", () => undefined),
-    onStroke: tell("stroke"),
-    onStretch: tell("stretch"),
-    onHover: tell("hover"),
-    onChoose: tell("choose"),
-    onRow: tell("row"),
-    onFold: tell("fold"),
+    onPullBegin: record("begin"),
+    onPull: record("pull", "8f"),
+    onPullEnd: record("end"),
+    onStrokeBegin: record("stroke begins", () => undefined),
+    onStroke: record("stroke"),
+    onStretch: record("stretch"),
+    onHover: record("hover"),
+    onChoose: record("choose"),
+    onRow: record("row"),
+    onFold: record("fold"),
     onMoveRow: (row: number, by: 1 | -1) => {
-      told.push(["move", row, by]);
+      calls.push(["move", row, by]);
       return row + by < 2;
     },
-    onScrub: tell("scrub"),
-    onView: tell("view"),
+    onScrub: record("scrub"),
+    onView: record("view"),
   } as unknown as TapeListener;
   const made: TapeSurface = {
     model: () => model,
@@ -61,7 +61,7 @@ function surface(model = sketch()) {
     drop: () => undefined,
     listener,
   };
-  return { made, told, viewNow: () => view };
+  return { made, calls, viewNow: () => view };
 }
 
 const at = (frame: number, row: number) => ({
@@ -70,8 +70,8 @@ const at = (frame: number, row: number) => ({
 });
 const onName = (row: number, x = 80) => ({ x, y: RULER_PX + row * ROW_PX + 12 });
 
-test("a pull tells every length the hand comes to, never less than the least, and ends once", () => {
-  const { made, told } = surface();
+test("a pull reports every length, never below the minimum, and ends once", () => {
+  const { made, calls } = surface();
   const handle = {
     row: 2,
     edge: 35,
@@ -89,41 +89,41 @@ test("a pull tells every length the hand comes to, never less than the least, an
   expect(pull.shown().words).toBe("8f");
   expect(pull.shown().handle.edge).toBe(29);
   pull.end(at(12, 2));
-  const lengths = told.flatMap(([name, , frames]) => (name === "pull" ? [frames] : []));
+  const lengths = calls.flatMap(([name, , frames]) => (name === "pull" ? [frames] : []));
   expect(lengths).toEqual([6, 9, 0]);
-  expect(told.at(-1)).toEqual(["end", false]);
+  expect(calls.at(-1)).toEqual(["end", false]);
 });
 
-test("a pull broken off says so", () => {
-  const { made, told } = surface();
+test("a cancelled pull is reported", () => {
+  const { made, calls } = surface();
   const window = { anchor: 29, ends: "past" as const, isReal: false, least: 0 };
   const handle = { ...window, row: 2, edge: 35, path: [], rounding: "atMost" as const, words: "" };
   beginPull(made, handle, at(35, 2)).cancel();
-  expect(told.at(-1)).toEqual(["end", true]);
+  expect(calls.at(-1)).toEqual(["end", true]);
 });
 
-test("a brush shows the stretch it would leave, and paints it when let go", () => {
-  const { made, told } = surface();
+test("a brush previews its stretch, and paints it on release", () => {
+  const { made, calls } = surface();
   const brush = beginBrush(made, at(40, 1), false)!;
   brush.move(at(44.5, 1));
   expect(brush.shown()).toEqual({ row: 1, from: 40, to: 45 });
   brush.end(at(46.5, 1));
-  expect(told).toEqual([
+  expect(calls).toEqual([
     ["stroke begins", expect.any(Function)],
     ["stroke", 1, { wipeFrom: 40, wipeTo: 40, fillFrom: 40, fillTo: 47 }],
   ]);
 });
 
-test("a brush broken off paints nothing; rows the core made cannot be painted", () => {
-  const { made, told } = surface();
+test("a cancelled brush paints nothing; recognised rows cannot be painted", () => {
+  const { made, calls } = surface();
   beginBrush(made, at(40, 1), false)!.cancel();
-  expect(told.map(([name]) => name)).toEqual(["stroke begins"]);
+  expect(calls.map(([name]) => name)).toEqual(["stroke begins"]);
   expect(beginBrush(made, at(40, 2), false)).toBeUndefined();
   expect(beginBrush(made, at(40, 9), false)).toBeUndefined();
 });
 
-test("another edit leaves a stroke as far as it has come; an undo takes it away and nothing else", () => {
-  const { made, told } = surface();
+test("another edit keeps a stroke as it is; an undo removes it and nothing else", () => {
+  const { made, calls } = surface();
   let close: ((why: "travel" | "other") => boolean | void) | undefined;
   const listener = made.listener as { onStrokeBegin: TapeListener["onStrokeBegin"] };
   listener.onStrokeBegin = onClosed => {
@@ -132,65 +132,65 @@ test("another edit leaves a stroke as far as it has come; an undo takes it away 
   };
   beginBrush(made, at(40, 1), false)!.move(at(44.5, 1));
   expect(close!("other")).toBeUndefined();
-  expect(told).toEqual([["stroke", 1, expect.objectContaining({ fillFrom: 40, fillTo: 45 })]]);
-  told.length = 0;
+  expect(calls).toEqual([["stroke", 1, expect.objectContaining({ fillFrom: 40, fillTo: 45 })]]);
+  calls.length = 0;
   beginBrush(made, at(40, 1), false)!.move(at(44.5, 1));
   expect(close!("travel")).toBe(true);
-  expect(told).toEqual([]);
+  expect(calls).toEqual([]);
 });
 
-test("a sweep gives its stretch whichever way it goes", () => {
-  const { made, told } = surface();
+test("a selection works in both directions", () => {
+  const { made, calls } = surface();
   const sweep = beginSweep(made, at(50, -1));
   sweep.move(at(60.5, -1));
   sweep.move(at(44.5, -1));
-  expect(told).toEqual([
+  expect(calls).toEqual([
     ["stretch", 50, 60],
     ["stretch", 44, 50],
   ]);
 });
 
 test("scrubbing follows the hand, and stays within the take", () => {
-  const { made, told } = surface();
+  const { made, calls } = surface();
   const scrub = beginScrub(made, at(50, -1));
   scrub.move(at(400, -1));
-  expect(told).toEqual([
+  expect(calls).toEqual([
     ["scrub", 50],
     ["scrub", 99],
   ]);
 });
 
-test("a press let go where it began chooses what stands there: a mark within reach, or the row at that frame", () => {
-  const { made, told } = surface();
+test("a click selects a mark within reach, or the row at that frame", () => {
+  const { made, calls } = surface();
   beginPan(made, at(31, 2), true).end(at(31, 2));
-  expect(told).toEqual([
+  expect(calls).toEqual([
     ["scrub", 30],
     ["choose", { row: 2, frame: 30, note: 7 }],
   ]);
-  told.length = 0;
+  calls.length = 0;
   beginPan(made, at(22.5, 0), true).end(at(22.5, 0));
-  expect(told.at(-1)).toEqual(["choose", { row: 0, frame: 22, note: -1 }]);
-  told.length = 0;
+  expect(calls.at(-1)).toEqual(["choose", { row: 0, frame: 22, note: -1 }]);
+  calls.length = 0;
   beginPan(made, at(22, 8), true).end(at(22, 8));
-  expect(told.at(-1)).toEqual(["choose", { row: -1, frame: 22, note: -1 }]);
+  expect(calls.at(-1)).toEqual(["choose", { row: -1, frame: 22, note: -1 }]);
 });
 
 test("a pan moves the view and chooses nothing", () => {
-  const { made, told, viewNow } = surface();
+  const { made, calls, viewNow } = surface();
   const pan = beginPan(made, at(30, 1), true);
   pan.move(at(20, 1));
   pan.end(at(20, 1));
   expect(viewNow().firstFrame).toBe(20);
-  expect(told).toEqual([]);
+  expect(calls).toEqual([]);
 });
 
 test("a click on a name chooses its row; on the mark before the first of a group it folds", () => {
-  const { made, told } = surface();
+  const { made, calls } = surface();
   beginRow(made, onName(1)).end(onName(1));
   beginRow(made, onName(0, 12)).end(onName(0, 12));
   beginRow(made, onName(1, 12)).end(onName(1, 12));
   beginRow(made, onName(2, 12)).end(onName(2, 12));
-  expect(told).toEqual([
+  expect(calls).toEqual([
     ["row", 1],
     ["fold", "controls"],
     ["row", 1],
@@ -198,12 +198,12 @@ test("a click on a name chooses its row; on the mark before the first of a group
   ]);
 });
 
-test("a name dragged moves its row place by place, as far as it may, and is then no click", () => {
-  const { made, told } = surface();
+test("dragging a name moves its row one place at a time, and is not a click", () => {
+  const { made, calls } = surface();
   const drag = beginRow(made, onName(0));
   drag.move(onName(2));
   drag.end(onName(2));
-  expect(told).toEqual([
+  expect(calls).toEqual([
     ["move", 0, 1],
     ["move", 1, 1],
   ]);

@@ -99,7 +99,7 @@ test("brackets go from event to event, braces within the chosen row", () => {
   expect(frame()).toBe(10);
 });
 
-test("a stretch is begun, ended, zoomed to, looped and let go by keys", () => {
+test("a stretch is started, ended, zoomed to, looped and cleared by keys", () => {
   press("]");
   press("s");
   for (let k = 0; k < 6; k++) press("ArrowRight");
@@ -131,7 +131,7 @@ test("a stretch is cut and pasted elsewhere; both are edits of the take", () => 
   ]);
 });
 
-test("painting by keys presses for a frame, and wipes what stands there; without the brush the keys are nobody's", () => {
+test("painting by keys presses for a frame and clears it; without the brush the keys have no action", () => {
   expect(press("f")).toBe(false);
   press("p");
   press("ArrowRight");
@@ -176,7 +176,7 @@ test("variants are laid over one after the other, then none; strips come and go;
   expect(tab.playback.getState().speed).toBe(0.125);
 });
 
-test("Enter asks for the fate of what stands in the chosen row, ? for the sheet, and an unknown key is left alone", () => {
+test("Enter shows the fate at the selected row, ? shows the list of keys, and an unknown key is ignored", () => {
   press("Enter");
   press("?");
   press("+");
@@ -184,7 +184,7 @@ test("Enter asks for the fate of what stands in the chosen row, ? for the sheet,
   expect(press("q")).toBe(false);
 });
 
-test("every key of the sheet works on its own: none is taken by another before it", () => {
+test("every key of the list has its own action: none is shadowed by another", () => {
   for (const item of TAPE_KEYS) {
     for (const key of item.keys) {
       const pressed = { key, altKey: item.needsAlt ?? false, shiftKey: false };

@@ -3,7 +3,7 @@ import { SPEEDS } from "../../document/playback";
 import type { Desk } from "../../document/context";
 import type { PageTape } from "./context";
 import { foldRows, moveRow } from "../model/arrangeRows";
-import { mostInformativeNote } from "../model/tellingNote";
+import { mostInformativeNote } from "../model/mostInformativeNote";
 import { isPaintable } from "../model/stroke";
 import type { TapeModel } from "../model/tapeRows";
 import { findEvent, type StretchAct } from "./tapeActions";

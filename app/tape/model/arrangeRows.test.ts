@@ -23,7 +23,7 @@ function sketch(): TapeModel {
 
 const namesOf = (model: TapeModel) => model.rows.map(row => row.name);
 
-test("rows stand as the kit has them, the speed only where there is any or it is to be painted", () => {
+test("rows follow the kit's order, the speed only if the take has one or it is to be painted", () => {
   expect(namesOf(arrangeRows(sketch(), AS_IS))).toEqual(["Leap", "Brace", "Hop", "Dash"]);
   expect(namesOf(arrangeRows(sketch(), AS_IS, { isPainting: true })).at(-1)).toBe("Speed");
   const slow = sketch();
@@ -44,12 +44,12 @@ test("a folded group is one row with what was down in any of it, and every mark 
   expect(foldRows(folded, "moves").folded).toEqual(["controls"]);
 });
 
-test("what is looked for by name is found in folded groups too", () => {
+test("a search by name includes folded groups", () => {
   const folded = foldRows(AS_IS, "moves");
   expect(namesOf(arrangeRows(sketch(), folded, { word: " das" }))).toEqual(["Dash"]);
 });
 
-test("a row moves within its group and no farther; rows the order does not know stand last", () => {
+test("a row moves only within its group; rows without a stored order come last", () => {
   const whole = sketch().rows;
   const shown = arrangeRows(sketch(), AS_IS).rows;
   const moved = moveRow(AS_IS, whole, shown, 0, 1);
@@ -60,7 +60,7 @@ test("a row moves within its group and no farther; rows the order does not know 
   expect(namesOf(arrangeRows(sketch(), onlyDash)).slice(2)).toEqual(["Dash", "Hop"]);
 });
 
-test("rows are held down to those that stir or those of a rule; while painting every lane is there", () => {
+test("rows are filtered to those with content or those of a rule; while painting every lane is shown", () => {
   const still = sketch();
   const model = { ...still, rows: [...still.rows, createRow("moves", { id: "nap", name: "Nap" })] };
   expect(namesOf(arrangeRows(model, AS_IS))).toContain("Nap");

@@ -9,7 +9,7 @@ function openDemo(takeName: string) {
   return { kit, take, rules, trace, model: buildTape(rules, trace) };
 }
 
-test("rows stand in groups, and every stretch lies within the take", () => {
+test("rows are grouped, and every stretch is within the take", () => {
   const { model } = openDemo("sloppy-climb");
   expect(model.rows.map(row => row.group)).toEqual([
     ...Array<string>(4).fill("controls"),
@@ -27,7 +27,7 @@ test("rows stand in groups, and every stretch lies within the take", () => {
   }
 });
 
-test("a remembered press trails to where it was performed, a lost one to where it was forgotten", () => {
+test("a buffered press has a trail to its performance, a lost one to its loss", () => {
   const { model } = openDemo("sloppy-climb");
   const hop = model.rows.find(row => row.id === "hop")!;
   expect(hop.waitTo).toHaveLength(2);
@@ -36,7 +36,7 @@ test("a remembered press trails to where it was performed, a lost one to where i
   expect(hop.markLook[hop.markFrame.indexOf(hop.waitTo[1]!)]).toBe("performed");
 });
 
-test("a frame tells all that holds on it, and the table tells the same events", () => {
+test("a frame lists all of its facts, and the table lists the same events", () => {
   const { rules, trace, model } = openDemo("sloppy-climb");
   const lost = listEvents(rules, trace).find(line => line.words.startsWith("lost"))!;
   expect(lost).toMatchObject({
@@ -68,7 +68,7 @@ test("a lane whose control is gone keeps its row, shown as unbound; modes are ba
   expect(model.modeFrame[0]).toBe(0);
 });
 
-test("a move that gave its press to another is told with that one, and has no line of its own", () => {
+test("a move that lost its press to another is listed with that one, and has no line of its own", () => {
   const { kit, take } = readKitAndTake("demo/clapper-duel", "1-clean-bout");
   const { rules, trace } = evaluateWith(kit, take);
   const lines = listEvents(rules, trace);

@@ -11,7 +11,7 @@ import {
   type Trace,
 } from "#core";
 import type { Rules } from "#stage";
-import { isBeaten } from "./tellingNote";
+import { isBeaten } from "./mostInformativeNote";
 import type { TapeModel, TapeRow } from "./tapeRows";
 
 /** One fact about a frame: its row, and the words. */

@@ -15,7 +15,7 @@ function open(kit: Kit) {
   return { fates, program, trace, model, rowOf: (id: string) => model.rows.findIndex(row => row.id === id) };
 }
 
-test("the handle of a buffer stands where its memory ends, and pulling it that far saves the press", () => {
+test("the handle of a buffer is at its end, and pulling it far enough saves the press", () => {
   const { model, fates, trace, rowOf } = open(KIT);
   const lost = fates.find(fate => fate.outcome === "lost")!;
   const handle = listHandles(KIT, model, rowOf("hop")).find(found => found.anchor === lost.frame + 1)!;
@@ -30,7 +30,7 @@ test("the handle of a buffer stands where its memory ends, and pulling it that f
   expect(changes.every(change => change.row === rowOf("hop"))).toBe(true);
 });
 
-test("handles of hold, tap and gap stand on the limits of each attempt", () => {
+test("handles of hold, tap and gap are at the limits of each attempt", () => {
   const { model, rowOf } = open(KIT);
   const first = (id: string) => {
     const row = model.rows[rowOf(id)]!;

@@ -14,7 +14,7 @@ function open() {
   return { program, trace, model, fates, lost };
 }
 
-test("the way of a lost press goes from its control over what fired to the move that forgot it", () => {
+test("the path of a lost press leads from its control through the fire to the move that lost it", () => {
   const { program, model, lost } = open();
   const way = pathOfFate(program, model, lost).map(point => [model.rows[point.row]!.name, point.frame]);
   expect(way.map(([name]) => name)).toEqual(["Leap", "Leap press", "Hop", "Hop"]);
@@ -22,7 +22,7 @@ test("the way of a lost press goes from its control over what fired to the move 
   expect(Number(way[3]![1])).toBeGreaterThan(lost.frame);
 });
 
-test("what is brought into sight for it: all its rows, some frames before and what came after", () => {
+test("the visible range of a path: all its rows, some frames before and after it", () => {
   const { program, model, lost } = open();
   const way = pathOfFate(program, model, lost);
   const place = placeOfWay(way);
@@ -35,14 +35,14 @@ test("what is brought into sight for it: all its rows, some frames before and wh
   expect(placeOfWay([{ row: 2, frame: 3 }])).toEqual({ from: 0, to: 27, firstRow: 2, lastRow: 2 });
 });
 
-test("the gate it was lost to has its row among them", () => {
+test("the gate it was lost to is among its rows", () => {
   const { program, model, lost } = open();
   expect(rowsOfFate(program, model, lost)).toEqual(
     expect.arrayContaining(["controls:leap", "patterns:leap-press", "moves:hop", "gates:footing"]),
   );
 });
 
-test("a press is found by its mark, by where it is held, and not where nothing is", () => {
+test("a press is found by its mark and its held frames, and not elsewhere", () => {
   const { program, trace, model, fates, lost } = open();
   const hop = model.rows.find(row => row.id === "hop" && row.group === "moves")!;
   const mark = hop.markNote[hop.markLook.indexOf("lost")]!;

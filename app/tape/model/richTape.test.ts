@@ -107,7 +107,7 @@ test("a stick has a row of digits, mirrored while its gate is open", () => {
   ]);
 });
 
-test("analog values are drawn and told; a lane of all or nothing has none", () => {
+test("analog values are drawn and listed; a lane of 0 and 1 has none", () => {
   const { row, model, rules, trace } = build({
     lanes: {
       a: [
@@ -127,7 +127,7 @@ test("analog values are drawn and told; a lane of all or nothing has none", () =
   expect(facts).toContainEqual({ name: "A", fact: "at 0.8 of 1" });
 });
 
-test("a charge tells its level and worth on every forming frame", () => {
+test("a charge has its level and output on every forming frame", () => {
   const { row, model, rules, trace } = build({
     lanes: {
       a: [
@@ -142,7 +142,7 @@ test("a charge tells its level and worth on every forming frame", () => {
   expect(facts).toContainEqual({ name: "Charge", fact: "forming, 15f of 20f, half, 6" });
 });
 
-test("slow motion is a row of its own, and timelines and coyotes last as long as the game clock says", () => {
+test("slow motion has a row of its own, and timelines and coyotes follow the game clock", () => {
   const fast = build({
     lanes: {
       a: [
@@ -182,7 +182,7 @@ test("slow motion is a row of its own, and timelines and coyotes last as long as
   expect(slow.row("time:speed")).toMatchObject({ spanFrom: [0], spanTo: [80], spanText: ["50 %"] });
 });
 
-test("an answered prompt says its grade beside the mark", () => {
+test("an answered prompt has its grade beside the mark", () => {
   const { row } = build({
     lanes: {
       a: [
@@ -194,7 +194,7 @@ test("an answered prompt says its grade beside the mark", () => {
   expect(row("prompts:q")).toMatchObject({ markLook: ["answered"], markText: ["perfect"] });
 });
 
-test("a tape extended as it grows is the tape made at once", () => {
+test("a tape extended as it grows equals the tape built at once", () => {
   const made = take({
     lanes: {
       a: [

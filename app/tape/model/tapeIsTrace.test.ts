@@ -37,7 +37,7 @@ function framesOf(
 }
 
 /** Returns the frames of each row and look of a tape. */
-function said(model: TapeModel) {
+function facts(model: TapeModel) {
   const rows = new Map<string, Set<number>>();
   const add = (row: TapeRow, look: string, frames: Set<number>) =>
     rows.set(`${row.group} ${row.id} ${look}`, frames);
@@ -126,7 +126,7 @@ function holdAgainstState(rules: Rules, take: Take): void {
     });
   }
   const model = buildTape(rules, trace, take);
-  const tape = said(model);
+  const tape = facts(model);
   for (const check of seen) check();
   expect(wrong.slice(0, 6)).toEqual([]);
   const grown = live.extend(trace);
@@ -190,7 +190,7 @@ test.each(takes)("demo %s, take %s: no bar, mark or count that the trace does no
   holdAgainstState(rules.value, take);
 });
 
-test("on any kit and take the tape says of every frame what the state was", () => {
+test("on any kit and take the tape equals the state on every frame", () => {
   fc.assert(
     fc.property(anyKit, anyTake, (kit: Kit, take: Take) => {
       const rules = compileRules(kit);

@@ -60,7 +60,7 @@ test("rows are scrolled into sight as little as is needed; the last ones where n
   expect(revealRows(view, 0, 11).scrollPx).toBe(7 * ROW_PX);
 });
 
-test("a stretch that is in sight stays; another comes to the middle, or begins at the left where it is too long", () => {
+test("a visible stretch stays; another one is centred, or left-aligned if it is too long", () => {
   const shown = (VIEW.widthPx - LABEL_PX) / VIEW.pxPerFrame;
   expect(revealStretch(VIEW, 100, 99 + shown)).toBe(VIEW);
   const moved = revealStretch(VIEW, 400, 419);

@@ -39,7 +39,7 @@ const modelOf = (rows: readonly TapeRow[], more: Partial<TapeModel> = {}): TapeM
   ...more,
 });
 
-test("of a row only what the view shows is drawn, at its frames", () => {
+test("only the visible part of a row is drawn, at its frames", () => {
   const row = createRow("controls", { id: "a", name: "A" });
   addSpan(row, 10, 20, "down");
   addSpan(row, 95, 110, "down");
@@ -53,7 +53,7 @@ test("of a row only what the view shows is drawn, at its frames", () => {
   ]);
 });
 
-test("a remembered press is a trail to where it ended, beside the timeline; a loss is drawn wherever there is one, however crowded", () => {
+test("a buffered press is a trail beside the timeline; every loss is drawn, however crowded", () => {
   const row = createRow("moves", { id: "m", name: "M" });
   addSpan(row, 105, 125, "recovery");
   row.waitFrom.push(110);
@@ -69,7 +69,7 @@ test("a remembered press is a trail to where it ended, beside the timeline; a lo
   expect(of("arc").length).toBe(2);
 });
 
-test("from far off a crowd costs no more than the px it stands on, and a long stretch in it does not vanish", () => {
+test("when zoomed out a crowd costs at most its pixels, and a long stretch in it remains visible", () => {
   const row = createRow("controls", { id: "a", name: "A" });
   for (let k = 0; k < 100_000; k++) addSpan(row, k * 10, k * 10 + 4, "down");
   addSpan(row, 1_000_001, 1_100_000, "down");
@@ -81,7 +81,7 @@ test("from far off a crowd costs no more than the px it stands on, and a long st
   expect(Number(drawn.at(-1)![2])).toBeGreaterThan(40);
 });
 
-test("where the game stood still is marked over all rows, and said where there is room", () => {
+test("stopped time is marked over all rows, with a label if there is room", () => {
   const { ctx, of } = recordDrawing();
   const cursor = { frame: 0, chosenRow: 0, ghosts: [], links: [], changes: [], handles: [] };
   paintTape(

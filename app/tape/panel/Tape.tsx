@@ -94,7 +94,7 @@ function useController(
         return rules && isSound ? listHandles(rules.kit, shown(), at, within) : [];
       },
       onPullBegin(_handle, drop) {
-        latest.current.hold(latest.current.wish);
+        latest.current.hold(latest.current.selection);
         actions.beginPull(() => {
           latest.current.hold(undefined);
           drop();
@@ -152,7 +152,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   const [isSheetOpen, setSheetOpen] = useState(false);
   const canvas = useRef<HTMLCanvasElement>(null);
   const shown = useTapeModel(wanted, isLive);
-  const { evaluated, whole, model, wish, fate, links, changes } = shown;
+  const { evaluated, whole, model, selection, fate, links, changes } = shown;
   const latest = useRef(shown);
   const ghosts = useGhosts(evaluated, model);
   const openFate = useOpenFate();
@@ -194,7 +194,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
     controller.current?.setLive(isLive);
     if (!isLive) controller.current?.reveal(desk.playback.getState().frame);
   }, [controller, desk, isLive]);
-  useLiveTape(controller, isLive, wish.only);
+  useLiveTape(controller, isLive, selection.only);
 
   return (
     <div className="flex min-h-0 grow">

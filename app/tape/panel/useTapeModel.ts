@@ -17,12 +17,12 @@ export interface ShownTape {
   readonly whole: TapeModel;
   readonly model: TapeModel;
   /** The current selection of rows. */
-  readonly wish: RowsWanted;
+  readonly selection: RowsWanted;
   readonly fate: Fate | undefined;
   readonly links: readonly TapePoint[];
   readonly changes: readonly TapeChange[];
   /** Freezes the rows while a window is pulled. */
-  readonly hold: (wish: RowsWanted | undefined) => void;
+  readonly hold: (selection: RowsWanted | undefined) => void;
 }
 
 /**
@@ -49,12 +49,12 @@ export function useTapeModel(wanted: string, isLive: boolean): ShownTape {
         : undefined,
     [judge, evaluated, chosen, isLive],
   );
-  const wish = useMemo(() => {
+  const selection = useMemo(() => {
     // The path of a press is shown completely, whatever the selection.
     const also = fate && evaluated ? rowsOfFate(evaluated.program, whole, fate) : [];
     return held ?? { word: wanted, isPainting, only: only && new Set([...only, ...also]) };
   }, [held, wanted, isPainting, only, fate, evaluated, whole]);
-  const model = useMemo(() => arrangeRows(whole, rows, wish), [whole, rows, wish]);
+  const model = useMemo(() => arrangeRows(whole, rows, selection), [whole, rows, selection]);
   const links = useMemo(
     () => (fate && evaluated ? pathOfFate(evaluated.program, model, fate) : []),
     [fate, evaluated, model],
@@ -63,5 +63,5 @@ export function useTapeModel(wanted: string, isLive: boolean): ShownTape {
     () => (evaluated && before ? listChanges(model, evaluated.program, before.trace, evaluated.trace) : []),
     [evaluated, before, model],
   );
-  return { evaluated, whole, model, wish, fate, links, changes, hold };
+  return { evaluated, whole, model, selection, fate, links, changes, hold };
 }

@@ -6,7 +6,7 @@ import { Button } from "../../ui/Button";
 import { Region } from "../../ui/Region";
 import { NextStep } from "../NextStep";
 import { PictureMaker } from "./PictureMaker";
-import { useSheetOptions } from "./SheetWishes";
+import { useSheetOptions } from "./SheetOptions";
 import { TakeInSection } from "./TakeInSection";
 import { TimingSheet } from "./TimingSheet";
 import { useFiles, type DrawnPictures } from "./useFiles";
@@ -163,11 +163,11 @@ export function HandOverView() {
   const [isSaved, setSaved] = useState(false);
   const [drawn, setDrawn] = useState<DrawnPictures>();
   const [drawing, setDrawing] = useState<Handover>();
-  const wished = useMemo(() => handover && { ...handover, sheet }, [handover, sheet]);
-  if (!handover || !wished) return null;
+  const withOptions = useMemo(() => handover && { ...handover, sheet }, [handover, sheet]);
+  if (!handover || !withOptions) return null;
   return (
     <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_minmax(380px,36%)] max-lg:block max-lg:overflow-auto">
-      <TimingSheet handover={wished} />
+      <TimingSheet handover={withOptions} />
       <section
         aria-label="Files"
         className="min-h-0 overflow-auto border-l border-line px-6 py-4 max-lg:overflow-visible max-lg:border-l-0"
@@ -187,7 +187,7 @@ export function HandOverView() {
             <Region name={format.word} of={handover}>
               <Files
                 format={format}
-                handover={format.heedsWishes ? wished : handover}
+                handover={format.takesSheetOptions ? withOptions : handover}
                 base={handover}
                 built={built}
                 drawn={drawn}

@@ -75,7 +75,7 @@ export function PictureMaker({
   });
   useEffect(() => {
     let isGone = false;
-    const tell = (made: readonly OutFile[] | string) => isGone || latest.current.onMade(made);
+    const report = (made: readonly OutFile[] | string) => isGone || latest.current.onMade(made);
     // One frame to lay out the maps, one for their derived state.
     const request = requestAnimationFrame(() =>
       requestAnimationFrame(() => {
@@ -83,8 +83,8 @@ export function PictureMaker({
         drawn.current.push(...drawMaps(room.current, nameFor.current));
         if (from + BATCH < rules.length) return setFrom(from + BATCH);
         makeAll([...drawTape(look.getState()), ...drawn.current], latest.current.faces).then(
-          tell,
-          (error: unknown) => tell(error instanceof Error ? error.message : String(error)),
+          report,
+          (error: unknown) => report(error instanceof Error ? error.message : String(error)),
         );
       }),
     );

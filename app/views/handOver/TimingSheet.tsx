@@ -3,7 +3,7 @@ import { createPortal } from "react-dom";
 import { escapeHtml, formatSheetBody, SHEET_STYLE, type Handover } from "#handover";
 import { useDesk } from "../../document/context";
 import { isShort, RUN_MS } from "../../judging/makeFiles";
-import { SheetOptionsLine } from "./SheetWishes";
+import { SheetOptionsLine } from "./SheetOptions";
 import { Button } from "../../ui/Button";
 
 /**

@@ -12,7 +12,7 @@ const TAKES = [
 ];
 const names = (by: string, words = "") => filterTakes(TAKES, { by, words }).map(({ name }) => name);
 
-test("takes are listed by whatever tells some of them from others, and found by any word of theirs", () => {
+test("takes are filtered by any field in which some differ, and found by any of their words", () => {
   expect(listFilters(TAKES).map(({ label }) => label)).toEqual([
     "all takes",
     "takes by Moth",

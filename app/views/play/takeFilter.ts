@@ -42,7 +42,7 @@ export function filterTakes(takes: readonly Take[], { by, words }: TakeFilter): 
   const isKnown = listFilters(takes).some(({ value }) => value === by);
   const wanted = words.trim().toLowerCase();
   return takes.filter(take => {
-    const said = [take.name, take.player, take.device, take.note].join("\n").toLowerCase();
-    return (!isKnown || isBy(take, by)) && said.includes(wanted);
+    const text = [take.name, take.player, take.device, take.note].join("\n").toLowerCase();
+    return (!isKnown || isBy(take, by)) && text.includes(wanted);
   });
 }

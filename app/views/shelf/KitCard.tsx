@@ -50,7 +50,7 @@ export function KitCard({
   library: Library;
   onDelete: (record: KitRecord) => void;
 }) {
-  const { say } = useNotices();
+  const { notify } = useNotices();
   const { jobs } = useDesk();
   const { kit } = record;
   const { proof } = record.rows;
@@ -64,14 +64,14 @@ export function KitCard({
       for (const file of await makeFiles(jobs, packFormat, document)) download(file);
     } catch (error) {
       const why = error instanceof Error ? error.message : String(error);
-      say({
+      notify({
         tone: "trouble",
         title: `${kit.name} was not saved as a file.`,
         details: [`${why}: try again.`],
       });
     }
     if (kept.broken.length > 0)
-      say({
+      notify({
         tone: "trouble",
         title: `Not everything of ${kit.name} could be read, and what could not is not in the pack.`,
         details: kept.broken.map(item => item.name),
@@ -113,7 +113,7 @@ export function KitCard({
 
 /** An unreadable item on the shelf: it stays there and can be saved as a file. */
 export function BrokenCard({ broken, onDelete }: { broken: Broken; onDelete: () => void }) {
-  const { say } = useNotices();
+  const { notify } = useNotices();
   return (
     <li className="flex flex-col rounded-stone border border-foxglove bg-leaf p-4" data-testid="broken-kit">
       <p className="font-serif text-xl font-semibold">{broken.name}</p>
@@ -124,7 +124,7 @@ export function BrokenCard({ broken, onDelete }: { broken: Broken; onDelete: () 
       <p className="mt-auto -ml-2 flex gap-1 pt-2">
         <Button
           look="quiet"
-          onClick={() => say.saveRaw(broken.name, broken.raw)}
+          onClick={() => notify.saveRaw(broken.name, broken.raw)}
           aria-label={`Save ${broken.name} as it is`}
         >
           Save as it is

@@ -28,7 +28,7 @@ const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-5";
 function useShelf() {
   const desk = useDesk();
   const { shelf } = desk;
-  const { say } = useNotices();
+  const { notify } = useNotices();
   const { revalidate } = useRevalidator();
   const navigate = useNavigate();
   const open = async (
@@ -40,11 +40,11 @@ function useShelf() {
   };
   return {
     open,
-    place: (read: readonly ReadFile[]) => takeIn(read, { shelf, say, onChange: () => void revalidate() }),
+    place: (read: readonly ReadFile[]) => takeIn(read, { shelf, notify, onChange: () => void revalidate() }),
     takeOff: async ({ id, name, raw }: { id: string; name: string; raw?: unknown }) => {
       const taken = await shelf.takeOff(id);
       await revalidate();
-      say({
+      notify({
         tone: "plain",
         title: `${name} is off the shelf.`,
         details: [],
@@ -57,7 +57,7 @@ function useShelf() {
             }
           : raw === undefined
             ? {}
-            : { action: { label: "Save it as a file", run: () => say.saveRaw(name, raw) } }),
+            : { action: { label: "Save it as a file", run: () => notify.saveRaw(name, raw) } }),
       });
     },
   };
@@ -145,7 +145,7 @@ export function ShelfView({
           </p>
         </div>
         <div className="mt-4 empty:hidden">
-          <TakingInBoard taking={taking} isFewSaid />
+          <TakingInBoard taking={taking} isShortListElsewhere />
         </div>
         {kits.length > 0 && library && (
           <ul className={GRID} aria-label="Kits">

@@ -52,7 +52,13 @@ function FewLines({ lines }: { lines: readonly TakenLine[] }) {
  * The progress of an import with a cancel button and, when it is complete, the result of each document.
  * `isFewSaid`: a few results are shown elsewhere.
  */
-export function TakingInBoard({ taking, isFewSaid = false }: { taking: TakingIn; isFewSaid?: boolean }) {
+export function TakingInBoard({
+  taking,
+  isShortListElsewhere = false,
+}: {
+  taking: TakingIn;
+  isShortListElsewhere?: boolean;
+}) {
   const { now, lines } = taking;
   const [isListed, setListed] = useState(false);
   const close = () => {
@@ -76,7 +82,7 @@ export function TakingInBoard({ taking, isFewSaid = false }: { taking: TakingIn;
       </div>
     );
   const isFew = lines !== undefined && lines.length <= FEW_LINES;
-  if (!lines || (isFew && isFewSaid)) return null;
+  if (!lines || (isFew && isShortListElsewhere)) return null;
   return (
     <div
       role="status"

@@ -16,7 +16,7 @@ function begin(name: string, text: string, used: readonly Mapping[] = []) {
   return { glance, mapping: beginMapping(KIT, glance, used)! };
 }
 
-test("a table of changes is begun from its heads and the names in it", () => {
+test("a mapping of a table of changes is guessed from its headers and names", () => {
   const { glance, mapping } = begin("a.csv", CHANGES);
   expect(mapping).toMatchObject({
     sort: "changes",
@@ -46,7 +46,7 @@ test("a table of changes is begun from its heads and the names in it", () => {
   expect(controls).toEqual({ wheel: "brace", right: "right" });
 });
 
-test("a table of frames, with semicolons and commas in its numbers; turned to changes and back it is as it was", () => {
+test("a table of frames with semicolons and decimal commas; switched to changes and back it is unchanged", () => {
   const { glance, mapping } = begin("a.csv", FRAMES);
   expect(mapping).toMatchObject({ sort: "frames", controls: { Leap: "leap", Right: "right" } });
   expect(listSources(glance, mapping)).toEqual(["Leap", "Right", "Camera"]);
@@ -68,7 +68,7 @@ test("a table of frames, with semicolons and commas in its numbers; turned to ch
   });
 });
 
-test("a mapping that was used before and fits is taken up; one whose columns are not there is not", () => {
+test("an earlier mapping that fits is used; one with missing columns is not", () => {
   const { mapping } = begin("a.csv", CHANGES);
   const known = mapSource(mapping, "wheel", "brace");
   expect(begin("b.csv", CHANGES, [known]).mapping).toBe(known);
@@ -102,7 +102,7 @@ test.each([
   expect(mapping).toBeUndefined();
 });
 
-test("whatever a file begins with, it is looked at, mapped and shown, or told in words; every mapping can be kept", () => {
+test("any beginning of a file is previewed and mapped, or refused with a sentence; every mapping can be stored", () => {
   const word = fc.constantFrom(
     "time",
     "button",
@@ -123,7 +123,7 @@ test("whatever a file begins with, it is looked at, mapped and shown, or told in
   const line = fc.array(word, { maxLength: 6 }).map(words => words.join(","));
   const table = fc.array(line, { maxLength: 12 }).map(lines => lines.join("\n"));
   let mapped = 0;
-  let told = 0;
+  let refused = 0;
   fc.assert(
     fc.property(
       fc.constantFrom("a.csv", "a.vcd", "a"),
@@ -132,7 +132,7 @@ test("whatever a file begins with, it is looked at, mapped and shown, or told in
         const { glance, mapping } = begin(name, text);
         if (glance.sort === "broken") {
           expect(glance.reasons.every(reason => reason.length > 0)).toBe(true);
-          return void told++;
+          return void refused++;
         }
         mapped++;
         expect(parseMapping(JSON.parse(JSON.stringify(mapping))).ok).toBe(true);
@@ -149,5 +149,5 @@ test("whatever a file begins with, it is looked at, mapped and shown, or told in
     ),
     { numRuns: 400 },
   );
-  expect(Math.min(mapped, told)).toBeGreaterThan(20);
+  expect(Math.min(mapped, refused)).toBeGreaterThan(20);
 });

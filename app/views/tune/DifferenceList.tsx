@@ -19,10 +19,10 @@ export function differenceWords(
   const name = nameOf(kit, kind === "performed" ? "moves" : "prompts", id);
   if (what === "changed") return `${name}: ${outcomeIs ?? "?"} instead of ${outcomeWas ?? "?"}`;
   const outcome = outcomeIs ?? outcomeWas;
-  const said = outcome ? `${name} (${outcome})` : name;
-  if (what !== "slipped") return `${said} ${WORDS[what]}`;
+  const label = outcome ? `${name} (${outcome})` : name;
+  if (what !== "slipped") return `${label} ${WORDS[what]}`;
   const ms = Math.round((is - was) * 10_000) / 10;
-  return `${said} slips by ${ms > 0 ? "+" : "−"}${Math.abs(ms)} ms`;
+  return `${label} slips by ${ms > 0 ? "+" : "−"}${Math.abs(ms)} ms`;
 }
 
 /**

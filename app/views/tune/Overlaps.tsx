@@ -63,12 +63,12 @@ function Witness({ kit, take, at }: { kit: Kit; take: Take; at: readonly number[
 
 /** Formats how often the two came together: "in all 14 inputs tried and 6 times of 7 in the takes". */
 function togetherWords({ inInputs, inTakes }: Overlap): string {
-  const share = ({ came, alone }: Overlap["inInputs"]) =>
-    alone === 0 ? `all ${came}` : `${came - alone} of ${came}`;
+  const share = ({ total, alone }: Overlap["inInputs"]) =>
+    alone === 0 ? `all ${total}` : `${total - alone} of ${total}`;
   const played =
-    inTakes.came === 0
+    inTakes.total === 0
       ? ""
-      : `, and ${inTakes.alone === 0 ? "each of" : `${inTakes.came - inTakes.alone} of`} the ${countWords(inTakes.came, "time")} it came in the takes`;
+      : `, and ${inTakes.alone === 0 ? "each of" : `${inTakes.total - inTakes.alone} of`} the ${countWords(inTakes.total, "time")} it came in the takes`;
   return `in ${share(inInputs)} of the inputs tried that set it off${played}`;
 }
 

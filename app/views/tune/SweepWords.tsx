@@ -23,19 +23,19 @@ export function EdgeWords({
   const isUp =
     nothingLostFrom !== undefined &&
     points.every(point => point.value < nothingLostFrom || point.runs === 0 || isClean(point));
-  const say = (value: number) => formatSwept(value, choice, rateHz);
+  const notify = (value: number) => formatSwept(value, choice, rateHz);
   return (
     <p data-testid="sweep-edges">
       {nothingLostFrom === undefined
         ? "At every value swept something wanted is lost or gone. "
         : isUp
-          ? `Nothing wanted is lost from ${say(nothingLostFrom)} up. `
-          : `Nothing wanted is lost at ${say(nothingLostFrom)}, but something is at values above. `}
+          ? `Nothing wanted is lost from ${notify(nothingLostFrom)} up. `
+          : `Nothing wanted is lost at ${notify(nothingLostFrom)}, but something is at values above. `}
       {nothingUnwantedTo === undefined
         ? "The present value was not swept."
         : nothingUnwantedTo === last?.value
-          ? `Nothing unwanted comes up to ${say(nothingUnwantedTo)}, where the sweep ends.`
-          : `Nothing unwanted comes up to ${say(nothingUnwantedTo)}.`}
+          ? `Nothing unwanted comes up to ${notify(nothingUnwantedTo)}, where the sweep ends.`
+          : `Nothing unwanted comes up to ${notify(nothingUnwantedTo)}.`}
       {isBroken && " Values at which the kit has faults were left out."}
     </p>
   );

@@ -15,7 +15,7 @@ const MAX_CHANGES = 30;
 
 function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: readonly [Kit, Kit] }) {
   const ids = [...new Set(kits.flatMap(kit => (kit.moves ?? []).map(({ id }) => id)))];
-  const say = (kit: Kit, counts: RuleCounts, id: string) => {
+  const notify = (kit: Kit, counts: RuleCounts, id: string) => {
     const index = kit.moves?.findIndex(move => move.id === id) ?? -1;
     return index < 0
       ? "is not there"
@@ -25,7 +25,7 @@ function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: re
     <table className="mt-1 text-sm" data-testid="version-counts">
       <tbody>
         {ids.map(id => {
-          const [a, b] = [say(kits[0], one, id), say(kits[1], two, id)];
+          const [a, b] = [notify(kits[0], one, id), notify(kits[1], two, id)];
           const name = nameOf(kits[0], "moves", id);
           return (
             <tr key={id} className="border-t border-line align-top">

@@ -21,7 +21,7 @@ function isInUse(kit: Kit, layout: Layout): boolean {
 export function Layouts({ kit }: { kit: Kit }) {
   const desk = useDesk();
   const { workbench } = desk;
-  const { say } = useNotices();
+  const { notify } = useNotices();
   const takeAway = useTakeAway();
   const layouts = useDocument(state => state.layouts);
   const picker = useRef<HTMLInputElement>(null);
@@ -32,7 +32,7 @@ export function Layouts({ kit }: { kit: Kit }) {
           read.kind === "refused"
             ? read.reasons
             : [read.kind === "passed" ? read.why : `It holds a ${read.kind}. The shelf reads those.`];
-        say({ tone: "trouble", title: `${read.name} was not read as a layout.`, details });
+        notify({ tone: "trouble", title: `${read.name} was not read as a layout.`, details });
         continue;
       }
       const { layout } = read;
@@ -40,7 +40,7 @@ export function Layouts({ kit }: { kit: Kit }) {
       const strangers = Object.keys(layout.bindings).filter(
         id => !kit.controls.some(control => control.id === id),
       );
-      say({
+      notify({
         tone: "plain",
         title: `${layout.name} is among the layouts.`,
         details: strangers.map(id => `It binds "${id}", which this kit does not have: that is passed over.`),

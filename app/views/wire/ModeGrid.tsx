@@ -25,8 +25,8 @@ function rulesOf(kit: Kit, program: Program, control: number): Rule[] {
 
 /** Describes a control in one mode: the moves it leads to, otherwise the patterns that see it. */
 function summary(kit: Kit, program: Program, control: number, mode: number): string {
-  const heard = listPatternSights(program, control, mode).filter(hearer => hearer.verdict === "hears");
-  const names = heard.flatMap(({ pattern }) => {
+  const visible = listPatternSights(program, control, mode).filter(sight => sight.verdict === "hears");
+  const names = visible.flatMap(({ pattern }) => {
     const found = kit.patterns[pattern]!;
     const moves = (kit.moves ?? []).filter(
       move => move.pattern === found.id && !move.off && isActiveIn(move, kit.modes![mode]!.id),

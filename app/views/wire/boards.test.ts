@@ -34,7 +34,7 @@ test("every button and half-axis of the drawn pad is a code, none lies on anothe
     expect(PAD_SPOTS.some(spot => spot.code === `pad:${button}`)).toBe(true);
 });
 
-test("codes are said as people say them, letters as on the user's own board where it is known", () => {
+test("codes are formatted for people, with letters of the user's keyboard if known", () => {
   expect(formatBinding(["key:ShiftLeft", "key:KeyQ"])).toBe("left Shift + Q");
   expect(formatCode("pad:axis0-")).toBe("pad axis 0 back");
   expect(formatCode("mouse:2")).toBe("right click");

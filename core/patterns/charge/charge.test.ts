@@ -15,7 +15,7 @@ function charge(fields: object): Kit {
   return sketchKit("ab", { patterns: [pattern as Kit["patterns"][number]] });
 }
 
-test("on release it tells age, ratio, level and value, clamped at full", () => {
+test("a release fire carries age, ratio, level and value, clamped at full", () => {
   const kit = charge({
     from: "2f",
     levels: [
@@ -49,7 +49,7 @@ test.each([
   expect(play(charge(fields), drawTake({ a })).phases("c")).toBe(expected);
 });
 
-test("a cancel ends the charge, and letting go then gives nothing", () => {
+test("a cancel ends the charge, and the release after it fires nothing", () => {
   expect(play(charge({ cancel: ["b"] }), drawTake({ a: ".#####..", b: "...#...." })).phases("c")).toBe(
     ".~~x....",
   );

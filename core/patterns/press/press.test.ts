@@ -35,7 +35,7 @@ test("repeats are counted from the press, and their edge is the press", () => {
   ]);
 });
 
-test("two marks passed on one frame fire once, and the missed one is not made good", () => {
+test("two marks passed on one frame fire once, and the skipped one is not repeated", () => {
   const take = drawTake({ a: "##########" }, {}, [
     [0, 100],
     [3, 400],

@@ -122,8 +122,8 @@ function describeStep(step: Step, k: number, kit: Kit): SentencePart[] {
 export const describeSequence: DescribeKind<"sequence"> = (pattern, kit) => [
   words(" on "),
   ...pattern.steps.flatMap((step, k) => {
-    const said = k === 0 ? describeStep(step, k, kit) : [words(", then "), ...describeStep(step, k, kit)];
-    return pattern.steps.length > 1 ? clause(["steps", k], said) : said;
+    const parts = k === 0 ? describeStep(step, k, kit) : [words(", then "), ...describeStep(step, k, kit)];
+    return pattern.steps.length > 1 ? clause(["steps", k], parts) : parts;
   }),
   words(": each within "),
   atMost(pattern.gap, ["gap"], "longest gap between steps", 1),

@@ -64,7 +64,7 @@ test("after holds a step back, total bounds the whole", () => {
   ]);
 });
 
-test("others break: a foreign press spoils what has begun, a stick's four never do", () => {
+test("others break: a press of another control breaks an attempt, a stick's four never do", () => {
   const kit = sequence(AB, { others: "break" });
   expect(play(kit, drawTake({ a: "#....", b: "...#.", c: ".#..." })).events).toMatchObject([
     { f: 1, why: "broken", reached: 1 },

@@ -23,7 +23,7 @@ test("the fire carries the press as its edge and nothing else", () => {
   ]);
 });
 
-test("a release tells how long it was held, in frames of its clock", () => {
+test("a release carries its held time, in frames of its clock", () => {
   const kit = sketchKit("a", { patterns: [{ id: "r", name: "R", kind: "release", control: "a" }] });
   const run = play(kit, drawTake({ a: ".####.#." }, {}, [[0, 50]]));
   expect(run.phases("r")).toBe(".~~~~F~F");

@@ -170,7 +170,7 @@ test.each(takes)(
 
 const nameOf = (move: number) => ["Hop", "Toll"][move] ?? "?";
 
-test("the counts of a rule are said so that they add up: requests first, then presses", () => {
+test("the counts of a rule add up as written: requests first, then presses", () => {
   const counts: MoveCounts = {
     asked: 12,
     performed: { direct: 6, buffer: 2, coyote: 1, both: 0 },
@@ -190,7 +190,7 @@ test("the counts of a rule are said so that they add up: requests first, then pr
   );
 });
 
-test("a chord that is never completed has begun, and is not said never to have", () => {
+test("a chord that is never completed counts as begun", () => {
   const kit = sketchKit("ab", {
     patterns: [{ id: "both", name: "Both", kind: "chord", controls: ["a", "b"] }],
   });
@@ -199,7 +199,7 @@ test("a chord that is never completed has begun, and is not said never to have",
   expect(formatPatternCounts(counts.patterns[0]!)).toBe("began 2 times, never fired");
 });
 
-test("the answer of a prompt is the fire whose presses were late enough, not the first that is asked", () => {
+test("the answer of a prompt is the fire whose presses were late enough, not the first pattern listed", () => {
   const kit = sketchKit("ab", {
     patterns: [
       { id: "hold", name: "Hold", kind: "hold", control: "a", for: "4f", fire: "reach" },

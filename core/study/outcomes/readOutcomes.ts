@@ -171,7 +171,7 @@ export function createOutcomeReader(
   }
 
   /** Returns whether the pattern could see the press, or something hid it from all but its own rules. */
-  function couldHear(pattern: number, { kept }: Draft): boolean {
+  function canSee(pattern: number, { kept }: Draft): boolean {
     if (!kept) return true;
     if (kept.kind === "prompt") return program.prompts[kept.index]!.ask.includes(pattern);
     return program.patterns[pattern]!.captures;
@@ -201,7 +201,7 @@ export function createOutcomeReader(
       for (let k = own.length - 1; k >= 0; k--) {
         const press = own[k]!;
         if (since >= 0 && press.frame < since) break;
-        if (!couldHear(pattern, press)) continue;
+        if (!canSee(pattern, press)) continue;
         if (since >= 0) add(press, "lapses", { pattern, frame, reason }, "lapsed");
         else {
           if (!last || press.frame > last.frame) last = press;

@@ -33,7 +33,7 @@ export interface Overlap {
 
 /** How often a rule came, and how often without another. */
 export interface Together {
-  readonly came: number;
+  readonly total: number;
   readonly alone: number;
 }
 
@@ -75,11 +75,11 @@ interface Tried {
   readonly script: Script;
   readonly mode: number;
   /** By pattern and by move: the frames on which it came, each with its press edges. */
-  readonly fires: ReadonlyMap<number, readonly Came[]>;
-  readonly moves: ReadonlyMap<number, readonly Came[]>;
+  readonly fires: ReadonlyMap<number, readonly Occurrence[]>;
+  readonly moves: ReadonlyMap<number, readonly Occurrence[]>;
 }
 
-interface Came {
+interface Occurrence {
   readonly frame: number;
   readonly edges: readonly number[];
 }
@@ -103,13 +103,13 @@ function takeOf(kit: Kit, script: Script, id: string, gates: readonly string[]):
 }
 
 function gather(program: Program, trace: Trace): Pick<Tried, "fires" | "moves"> {
-  const fires = new Map<number, Came[]>();
-  const moves = new Map<number, Came[]>();
+  const fires = new Map<number, Occurrence[]>();
+  const moves = new Map<number, Occurrence[]>();
   const pressesOf = (edges: readonly number[]) => edges.filter(key => isPressKey(program, key));
-  const add = (map: Map<number, Came[]>, index: number, came: Came) => {
+  const add = (map: Map<number, Occurrence[]>, index: number, total: Occurrence) => {
     const own = map.get(index);
-    if (own) own.push(came);
-    else map.set(index, [came]);
+    if (own) own.push(total);
+    else map.set(index, [total]);
   };
   for (let i = 0; i < trace.count; i++)
     if (trace.kind[i] === notes.fired.code)
@@ -119,36 +119,39 @@ function gather(program: Program, trace: Trace): Pick<Tried, "fires" | "moves"> 
   return { fires, moves };
 }
 
-const share = (one: Came, two: Came) => one.edges.some(edge => two.edges.includes(edge));
+const share = (one: Occurrence, two: Occurrence) => one.edges.some(edge => two.edges.includes(edge));
 
 /** Returns the first occurrence of two rules from a shared press edge. */
-function firstShared(a: readonly Came[] = [], b: readonly Came[] = []): readonly [Came, Came] | undefined {
+function firstShared(
+  a: readonly Occurrence[] = [],
+  b: readonly Occurrence[] = [],
+): readonly [Occurrence, Occurrence] | undefined {
   for (const one of a) for (const two of b) if (share(one, two)) return [one, two];
   return undefined;
 }
 
-type WhatCame = Pick<Tried, "fires" | "moves">;
+type Occurrences = Pick<Tried, "fires" | "moves">;
 
-const cameOf = (list: Overlap["list"], of: WhatCame, index: number): readonly Came[] =>
+const cameOf = (list: Overlap["list"], of: Occurrences, index: number): readonly Occurrence[] =>
   (list === "patterns" ? of.fires : of.moves).get(index) ?? [];
 
 /** Counts how often a rule came in some runs, and how often without a press that another also used. */
 function countTogether(
-  runs: readonly WhatCame[],
+  runs: readonly Occurrences[],
   list: Overlap["list"],
   first: number,
   second: number,
 ): Together {
-  let came = 0;
+  let total = 0;
   let alone = 0;
   for (const run of runs) {
     const firsts = cameOf(list, run, first);
     for (const one of cameOf(list, run, second)) {
-      came++;
+      total++;
       if (!firsts.some(other => share(one, other))) alone++;
     }
   }
-  return { came, alone };
+  return { total, alone };
 }
 
 /**
@@ -232,7 +235,7 @@ export function* findOverlaps(
         pairs.push({ list: "moves", a, b, patterns });
     }),
   );
-  const played: WhatCame[] = [];
+  const played: Occurrences[] = [];
   const ready = takes.length > 0 ? prepare(kit) : undefined;
   for (const take of ready ? takes : []) {
     played.push(gather(ready!.program, ready!.run(readTake(ready!.program, take))));

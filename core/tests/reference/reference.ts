@@ -7,7 +7,7 @@ import { controlsOfStep, watchSequence } from "./sequence";
 import { View } from "./view";
 
 type Phase = "idle" | "forming" | "fired" | "sustained" | "lapsed";
-type Told = Record<string, unknown> & { f: number; kind: string; id: string };
+type Reported = Record<string, unknown> & { f: number; kind: string; id: string };
 type States = Record<string, boolean>;
 
 interface Followed {
@@ -63,7 +63,7 @@ export function runReference(kit: Kit, take: Take): TraceEvent[] {
 class Reference {
   private readonly input;
   private readonly lengths;
-  private readonly told: Told[] = [];
+  private readonly told: Reported[] = [];
   private readonly sticks;
   private readonly followed: Followed[];
   private readonly gates: readonly Gate[];

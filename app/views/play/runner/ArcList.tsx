@@ -35,8 +35,12 @@ function useLastArc() {
     return known.current;
   }, [desk, pad, tape]);
   const listen = useCallback(
-    (hear: () => void) => {
-      const stops = [pad.subscribe(hear), desk.playback.subscribe(hear), desk.evaluation.subscribe(hear)];
+    (onChange: () => void) => {
+      const stops = [
+        pad.subscribe(onChange),
+        desk.playback.subscribe(onChange),
+        desk.evaluation.subscribe(onChange),
+      ];
       return () => stops.forEach(stop => stop());
     },
     [desk, pad],
@@ -56,16 +60,16 @@ function formatDifference(kept: Measures, now: Measures): string {
     [now.airFrames - kept.airFrames, 0, "f"],
     [now.farTiles - kept.farTiles, 1, " far"],
   ] as const;
-  const told = parts.flatMap(([by, digits, word]) =>
+  const differences = parts.flatMap(([by, digits, word]) =>
     Number(by.toFixed(digits)) === 0 ? [] : [`${signed(by, digits)}${word}`],
   );
-  return told.join(", ") || "the same";
+  return differences.join(", ") || "the same";
 }
 
 /** The kept arcs with their origins, and the difference of the last leap from each. */
 export function ArcList({ kit }: { kit: Kit }) {
   const { workbench } = useDesk();
-  const { say } = useNotices();
+  const { notify } = useNotices();
   const kept = useDocument(state => state.settings.arcs) ?? [];
   const { last, sources } = useLastArc();
   if (stageOf(kit)?.kind !== "runner") return null;
@@ -74,7 +78,7 @@ export function ArcList({ kit }: { kit: Kit }) {
   const keep = () => {
     const fresh = keepArcs(sources);
     if (kept.length + fresh.length > MAX_KEPT)
-      say({
+      notify({
         tone: "trouble",
         title: `${MAX_KEPT} arcs are kept already.`,
         details: ["Let one of them go first: more could not be told apart."],
@@ -83,7 +87,7 @@ export function ArcList({ kit }: { kit: Kit }) {
   };
   const drop = (arc: KeptArc) => {
     set(arcs => arcs.filter(item => item.id !== arc.id));
-    say({
+    notify({
       tone: "plain",
       title: `The arc of ${arc.move} is let go.`,
       details: [],

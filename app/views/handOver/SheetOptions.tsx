@@ -5,15 +5,15 @@ import { ChoiceWord } from "../../ui/ChoiceWord";
 
 /** Returns the options of the timing sheet; stored with the kit. */
 export function useSheetOptions(): SheetOptions {
-  const wishes = useDocument(state => state.settings.sheet);
+  const options = useDocument(state => state.settings.sheet);
   const variants = useDocument(state => state.variants);
   return useMemo(() => {
-    const since = variants.find(({ id }) => id === wishes?.since);
+    const since = variants.find(({ id }) => id === options?.since);
     return {
       ...(since ? { since: { name: since.name, kit: since.kit } } : {}),
-      ...(wishes?.rates ? { rates: wishes.rates } : {}),
+      ...(options?.rates ? { rates: options.rates } : {}),
     };
-  }, [wishes, variants]);
+  }, [options, variants]);
 }
 
 /** Parses typed rates, "30, 120"; undefined if one is invalid. */
@@ -28,18 +28,18 @@ function parseRates(typed: string): number[] | undefined {
 /** The options of the sheet: further rates for its lengths, and a variant to list changes since. */
 export function SheetOptionsLine() {
   const { workbench } = useDesk();
-  const wishes = useDocument(state => state.settings.sheet);
+  const options = useDocument(state => state.settings.sheet);
   const variants = useDocument(state => state.variants);
   const [isWrong, setWrong] = useState(false);
-  const rates = (wishes?.rates ?? OTHER_RATES).join(", ");
-  const set = (change: Partial<NonNullable<typeof wishes>>) =>
+  const rates = (options?.rates ?? OTHER_RATES).join(", ");
+  const set = (change: Partial<NonNullable<typeof options>>) =>
     workbench.updateKitSettings(settings => ({ ...settings, sheet: { ...settings.sheet, ...change } }));
   const setRates = (typed: string) => {
     const read = parseRates(typed);
     setWrong(read === undefined);
     if (read && read.join(", ") !== rates) set({ rates: read });
   };
-  const isThere = variants.some(({ id }) => id === wishes?.since);
+  const isThere = variants.some(({ id }) => id === options?.since);
   return (
     <p className="mb-2 flex flex-wrap items-baseline gap-x-2 text-sm text-soft">
       <label>
@@ -64,7 +64,7 @@ export function SheetOptionsLine() {
           and what changed since{" "}
           <ChoiceWord
             label="what changed since"
-            value={isThere ? wishes!.since! : ""}
+            value={isThere ? options!.since! : ""}
             choices={[
               { value: "", label: "no variant" },
               ...variants.map(({ id, name }) => ({ value: id, label: name })),

@@ -5,7 +5,7 @@ import { useDocument, useEvaluation } from "../../document/context";
 import { usePadState } from "../../input/context";
 
 /** Describes a pattern in a mode with its moves and prompts. */
-function sayRule(kit: Kit, program: Program, pattern: number, mode: number): string {
+function describeRule(kit: Kit, program: Program, pattern: number, mode: number): string {
   const isWaiting = (rule: { readonly isOff: boolean; readonly activeIn: readonly boolean[] }) =>
     !rule.isOff && rule.activeIn[mode] === true;
   const moves = program.moves.flatMap((move, m) =>
@@ -20,15 +20,15 @@ function sayRule(kit: Kit, program: Program, pattern: number, mode: number): str
 }
 
 /** Describes which patterns see a control in a mode; indices are those of the rules' own kit. */
-function sayHearers({ kit, program }: Rules, control: number, mode: number): string {
-  const hearers = listPatternSights(program, control, mode);
+function describeSights({ kit, program }: Rules, control: number, mode: number): string {
+  const sights = listPatternSights(program, control, mode);
   const nameOf = (i: number) => kit.patterns[i]?.name ?? "?";
-  const named = (verdict: PatternSight["verdict"], say = nameOf) =>
-    joinNames(hearers.filter(item => item.verdict === verdict).map(item => say(item.pattern)));
-  const heard = named("hears", i => sayRule(kit, program, i, mode));
-  const captor = hearers.find(item => item.verdict === "captured");
+  const named = (verdict: PatternSight["verdict"], notify = nameOf) =>
+    joinNames(sights.filter(item => item.verdict === verdict).map(item => notify(item.pattern)));
+  const visible = named("hears", i => describeRule(kit, program, i, mode));
+  const captor = sights.find(item => item.verdict === "captured");
   const parts = [
-    heard ? `heard by ${heard}` : "no rule hears it",
+    visible ? `heard by ${visible}` : "no rule hears it",
     captor && `${nameOf(captor.by)} takes it away from ${named("captured")}`,
     named("other-mode") && `${named("other-mode")} not active here`,
     named("off") && `${named("off")} switched off`,
@@ -37,7 +37,7 @@ function sayHearers({ kit, program }: Rules, control: number, mode: number): str
 }
 
 /** Describes how a key plays a control: alone, or only together with others. */
-function sayPlayed(control: Kit["controls"][number], code: string): string {
+function describePlayed(control: Kit["controls"][number], code: string): string {
   const bindings = control.bindings.filter(binding => binding.includes(code));
   if (bindings.length === 0 || bindings.some(binding => binding.length === 1)) return control.name;
   const together = bindings.map(binding =>
@@ -57,12 +57,12 @@ function ModeLine({
   mode: number;
   isNow: boolean;
 }) {
-  const said = sayHearers(rules, control, mode);
+  const sentence = describeSights(rules, control, mode);
   const name = rules.kit.modes?.[mode]?.name;
   return (
     <p className={isNow ? "" : "text-soft"}>
       {name && <b>{isNow ? `${name}, now: ` : `In ${name}: `}</b>}
-      {name ? said : `${said.charAt(0).toUpperCase()}${said.slice(1)}`}.
+      {name ? sentence : `${sentence.charAt(0).toUpperCase()}${sentence.slice(1)}`}.
     </p>
   );
 }
@@ -103,7 +103,7 @@ export function KeyCard({ code: chosen }: { code: string | undefined }) {
       <h2 className="font-semibold">
         <span className="font-mono">{controlId ? "On screen" : formatCode(code)}</span>
         {played.length > 0
-          ? ` plays ${played.map(control => sayPlayed(control, code)).join("; and ")}`
+          ? ` plays ${played.map(control => describePlayed(control, code)).join("; and ")}`
           : " plays nothing here"}
       </h2>
       {!isSound && played.length > 0 && (

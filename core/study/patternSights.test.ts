@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import { mustCompile, sketchKit } from "../tests/strips";
-import { listPatternSights } from "./hearers";
+import { listPatternSights } from "./patternSights";
 
 const KIT = sketchKit("ab", {
   modes: [
@@ -25,27 +25,27 @@ const KIT = sketchKit("ab", {
   ],
 });
 
-test("each pattern of a control hears it, or something keeps it from hearing, mode by mode", () => {
+test("each pattern of a control sees it, or something hides it, mode by mode", () => {
   const program = mustCompile(KIT);
-  const told = (control: number, mode: number) =>
-    listPatternSights(program, control, mode).map(hearer => [
-      program.patterns[hearer.pattern]!.id,
-      hearer.verdict,
-      hearer.by,
+  const sights = (control: number, mode: number) =>
+    listPatternSights(program, control, mode).map(sight => [
+      program.patterns[sight.pattern]!.id,
+      sight.verdict,
+      sight.by,
     ]);
-  expect(told(0, 0)).toEqual([
+  expect(sights(0, 0)).toEqual([
     ["press", "hears", -1],
     ["dive", "other-mode", -1],
     ["gone", "off", -1],
     ["both", "hears", -1],
   ]);
-  expect(told(0, 1)).toEqual([
+  expect(sights(0, 1)).toEqual([
     ["press", "captured", 1],
     ["dive", "hears", -1],
     ["gone", "off", -1],
     ["both", "captured", 1],
   ]);
-  expect(told(1, 1)).toEqual([
+  expect(sights(1, 1)).toEqual([
     ["other", "hears", -1],
     ["both", "hears", -1],
   ]);

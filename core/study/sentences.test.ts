@@ -74,7 +74,7 @@ function* sentencesOf(kit: Kit): Generator<string> {
   for (const change of kit.switches ?? []) yield said(kit, describeSwitch(change, kit));
 }
 
-test("every sentence of any kit, and what is said of any take, reads plainly", () => {
+test("every sentence of any kit, and about any take, is grammatical", () => {
   let sentences = 0;
   fc.assert(
     fc.property(anyKit, anyTake, (kit, take) => {
@@ -104,7 +104,7 @@ test("every sentence of any kit, and what is said of any take, reads plainly", (
   expect(sentences).toBeGreaterThan(2000);
 });
 
-test("counts, lists, reasons and prices are said in words, one and many, few and none", () => {
+test("counts, lists, reasons and prices are formatted for none, one, few and many", () => {
   for (const reason of LAPSE_REASONS) expectPlain(LAPSE_WORDS[reason]);
   for (const reason of LOSS_REASONS) expectPlain(LOSS_WORDS[reason]("Footing"));
   for (const reason of FAILURES) expectPlain(FAILURE_WORDS[reason]);

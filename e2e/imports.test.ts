@@ -47,7 +47,7 @@ const playOn = async (frames: number) => {
   await waitFor(driver, `${frames} frames more`, async () => (await framesPlayed()) >= from + frames);
 };
 
-test("the playable page is opened from a disk, played with a key held while it is clicked, saved, and read in", async () => {
+test("the playable page is opened from disk, played with a key held while it is clicked, saved, and imported", async () => {
   await press(driver, "Open demo Belfry Runner");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
@@ -122,7 +122,7 @@ test("the playable page is opened from a disk, played with a key held while it i
   await waitFor(driver, "the four takes of before", async () => (await names()).length === 4);
 });
 
-test("in a strict sandbox, where nothing is stored and no file comes, the page plays and gives its rounds as text", async () => {
+test("in a strict sandbox without storage and downloads, the page plays and shows its rounds as text", async () => {
   await press(driver, "Open demo Rope Catch");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
@@ -143,7 +143,7 @@ test("in a strict sandbox, where nothing is stored and no file comes, the page p
   await driver.switchTo().defaultContent();
 });
 
-test("a table from elsewhere is mapped by hand, read in with what was not understood, and the mapping is remembered", async () => {
+test("a table from another program is mapped, imported with unrecognised items listed, and the mapping is stored", async () => {
   await openBelfry(driver);
   await press(driver, "Hand over");
   const rows = ["at,key,how", "0.5,J1,down", "0.75,J1,up", "1,Run,down", "2,Run,up", "2.5,J1,sideways"];
@@ -194,7 +194,7 @@ function packOf(count: number, presses: number): Uint8Array {
   return zipSync(files, { level: 0 });
 }
 
-test("a thousand takes come in at once with a list of what was not taken; a reading that is called off leaves nothing", async () => {
+test("a thousand takes are imported with a list of refusals; a cancelled import leaves nothing", async () => {
   await openBelfry(driver);
   await press(driver, "Hand over");
   await readIn(put("many.zip", packOf(1000, 20)));
@@ -217,7 +217,7 @@ test("a thousand takes come in at once with a list of what was not taken; a read
   expect(await openTake()).not.toContain("Take ");
 });
 
-test("everything is drawn, packed and saved as one file, which reads in again on the shelf", async () => {
+test("everything is drawn, packed and saved as one file, which the shelf imports", async () => {
   await openBelfry(driver);
   await press(driver, "Hand over");
   await press(driver, "Draw them: Pictures");
@@ -249,7 +249,7 @@ test("everything is drawn, packed and saved as one file, which reads in again on
   await find(driver, `//*[contains(text(), "on the shelf already, word for word, with these takes")]`);
 });
 
-test("the script of the vectors runs in a browser too, and says of each vector that it is right", async () => {
+test("the script of the vectors also runs in a browser, and reports every vector as correct", async () => {
   await press(driver, "Open demo Rope Catch");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
