@@ -107,10 +107,7 @@ export default tseslint.config(
   {
     files: ["app/**/*.ts", "app/**/*.tsx"],
     ignores: ["**/*.test.ts", "app/tests/**"],
-    plugins: { "react-hooks": reactHooks },
     rules: {
-      ...reactHooks.configs.recommended.rules,
-      "react-hooks/exhaustive-deps": "error",
       "import-x/no-restricted-paths": ["error", { zones }],
       "no-restricted-imports": [
         "error",
@@ -134,6 +131,12 @@ export default tseslint.config(
         },
       ],
     },
+  },
+  {
+    // The rules of React compile every file, so they run only where there are components and hooks.
+    files: ["app/**/*.tsx", "app/**/use*.ts", "app/**/*ontext.ts"],
+    plugins: { "react-hooks": reactHooks },
+    rules: { ...reactHooks.configs.recommended.rules, "react-hooks/exhaustive-deps": "error" },
   },
   {
     files: ["app/**/*.tsx"],

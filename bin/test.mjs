@@ -1,15 +1,19 @@
-// Runs the checks one after the other, adds up what passed and failed, and says so in one last line.
+// Runs every check in two lanes, sums up the results, and prints them in one last line.
 import { spawn, spawnSync } from "node:child_process";
 import { existsSync, readFileSync, rmSync } from "node:fs";
+import { setPriority } from "node:os";
 
 const BROWSER = ["/usr/bin/chromium", "/usr/bin/chromedriver"];
+/** The priority of work beside the browser tests, which follow a clock: the lowest. */
+const BESIDE = 19;
 let passed = 0;
 let failed = 0;
 
-/** Runs a command to its end, keeping what it says. */
-function runQuietly(command, args) {
+/** Runs a command to its end and returns its output. */
+function runQuietly(command, args, priority = 0) {
   return new Promise(resolve => {
     const child = spawn(command, args, { env: { ...process.env, NO_COLOR: "1" } });
+    if (child.pid !== undefined && priority !== 0) setPriority(child.pid, priority);
     let output = "";
     child.stdout.on("data", text => (output += text));
     child.stderr.on("data", text => (output += text));
@@ -18,42 +22,39 @@ function runQuietly(command, args) {
   });
 }
 
-/** One check. What it says is told when it is over, so that two at a time do not talk over each other. */
-async function check(name, command, args) {
-  const began = Date.now();
-  const { isFine, output } = await runQuietly(command, args);
-  if (isFine) passed++;
-  else failed++;
+/** Prints the output of a finished check in one piece, so that lanes do not interleave. */
+function report(name, beganMs, { isFine, output }) {
   process.stdout.write(output);
-  console.log(`${isFine ? "ok  " : "FAIL"} ${name} (${((Date.now() - began) / 1000).toFixed(1)} s)`);
-  return isFine;
+  console.log(`${isFine ? "ok  " : "FAIL"} ${name} (${((Date.now() - beganMs) / 1000).toFixed(1)} s)`);
 }
 
-/** Checks one after the other. */
-async function inTurn(...checks) {
-  const fine = [];
-  for (const one of checks) fine.push(await check(...one));
-  return fine;
+/** Runs one check, which counts as one test. */
+async function check(name, command, args, priority) {
+  const beganMs = Date.now();
+  const result = await runQuietly(command, args, priority);
+  if (result.isFine) passed++;
+  else failed++;
+  report(name, beganMs, result);
+  return result.isFine;
 }
 
-const npx = (...args) => ["npx", ["--no-install", ...args]];
+const bin = (name, ...args) => [`node_modules/.bin/${name}`, args];
 
-/** A Vitest run whose tests are counted one by one; one that never came to its tests counts as a failure. */
-async function checkTests(name, config) {
-  const report = `.stamp/${name}.json`;
-  rmSync(report, { force: true });
-  const began = Date.now();
-  const reporters = ["--reporter=default", "--reporter=json", `--outputFile.json=${report}`];
-  const { isFine, output } = await runQuietly(...npx("vitest", "run", "--config", config, ...reporters));
-  const found = existsSync(report) ? JSON.parse(readFileSync(report, "utf8")) : undefined;
+/** Runs Vitest and counts its tests one by one; a run that executed none counts as a failure. */
+async function checkTests(name, config, priority) {
+  const file = `.stamp/${name}.json`;
+  rmSync(file, { force: true });
+  const beganMs = Date.now();
+  const reporters = ["--reporter=default", "--reporter=json", `--outputFile.json=${file}`];
+  const result = await runQuietly(...bin("vitest", "run", "--config", config, ...reporters), priority);
+  const found = existsSync(file) ? JSON.parse(readFileSync(file, "utf8")) : undefined;
   passed += found?.numPassedTests ?? 0;
   failed += found?.numFailedTests ?? 0;
-  if (!isFine && !found?.numFailedTests) failed++;
-  process.stdout.write(output);
-  console.log(`${isFine ? "ok  " : "FAIL"} ${name} (${((Date.now() - began) / 1000).toFixed(1)} s)`);
+  if (!result.isFine && !found?.numFailedTests) failed++;
+  report(name, beganMs, result);
 }
 
-/** Chromium and its driver, installed from Debian where they are missing and we may. */
+/** Returns whether Chromium and its driver exist, after installing them from Debian if they do not. */
 function haveBrowser() {
   if (BROWSER.every(existsSync)) return true;
   if (process.getuid?.() === 0) {
@@ -68,23 +69,29 @@ function haveBrowser() {
   return false;
 }
 
-await check("route types", ...npx("react-router", "typegen"));
-// Two lanes, about as long as each other: there are two cores.
-const [[isBuilt]] = await Promise.all([
-  inTurn(
-    ["build", ...npx("react-router", "build")],
-    ["types of core and stage, without the DOM", ...npx("tsc", "-p", "tsconfig.core.json")],
-    ["types", ...npx("tsc", "-p", "tsconfig.json")],
-  ),
-  inTurn(
-    ["lint", ...npx("eslint", ".")],
-    ["format", ...npx("prettier", "--check", ".", "--log-level", "warn")],
-  ),
-]);
-await checkTests("unit", "vitest.config.ts");
-if (isBuilt) {
+/** The browser tests: they need the build, and take the longest. */
+async function browserLane() {
+  if (!(await check("build", ...bin("react-router", "build")))) return;
   if (haveBrowser()) await checkTests("browser", "e2e/vitest.config.ts");
   else failed++;
 }
+
+/** Everything else, in the time that the browser tests leave. */
+async function lowLane() {
+  const typescript = "node_modules/typescript-native/bin/tsc";
+  await check(
+    "types of core and stage, without the DOM",
+    process.execPath,
+    [typescript, "-p", "tsconfig.core.json"],
+    BESIDE,
+  );
+  await check("types", process.execPath, [typescript, "-p", "tsconfig.json"], BESIDE);
+  await checkTests("unit", "vitest.config.ts", BESIDE);
+  await check("lint", ...bin("eslint", "."), BESIDE);
+  await check("format", ...bin("prettier", "--check", ".", "--log-level", "warn"), BESIDE);
+}
+
+await check("route types", ...bin("react-router", "typegen"));
+await Promise.all([browserLane(), lowLane()]);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import type { WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { choose, clickOn, find, openBelfry, openRule, press, textOf, waitFor } from "./browser";
+import { choose, clickOn, find, openBelfry, openRule, openShelf, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -40,9 +40,9 @@ function createLook(faults: string[]): (where: string, rules?: "all" | "contrast
 test("no view has a serious fault for assistive technology, by day or night", async () => {
   const faults: string[] = [];
   const look = createLook(faults);
-  await find(driver, 'ul[aria-label="Demos"]');
+  await openShelf(session);
   await look("Shelf");
-  await openBelfry(driver);
+  await openBelfry(session);
   await press(driver, "Shape");
   for (const starter of ["Charge and let go", "Motion and button"]) {
     await press(driver, "New rule");
@@ -89,6 +89,7 @@ test("stages, maps of moves and prompts, the table of moves, and the new kit pag
     ],
     "Rope Catch": [["Catch it", "prompt-map"]],
   } as const;
+  await openShelf(session);
   for (const [demo, maps] of Object.entries(MAPS)) {
     await press(driver, `Open demo ${demo}`);
     await find(driver, "[data-testid=stage]");

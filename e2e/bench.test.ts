@@ -1,6 +1,6 @@
 import { Key } from "selenium-webdriver";
 import { expect, test } from "vitest";
-import { choose, find, openRule, press, textOf, typeOver, waitFor } from "./browser";
+import { choose, find, openRule, press, textOf, typeOver, waitFor, openNewKit } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -13,7 +13,7 @@ async function valueOf(label: string): Promise<string> {
 
 async function begin(...goals: readonly string[]): Promise<void> {
   const { driver } = session;
-  await press(driver, "New kit");
+  await openNewKit(session);
   for (const goal of goals) await press(driver, goal);
   await press(driver, goals.length === 1 ? "Build it, and play" : `Build these ${goals.length}, and play`);
   await find(driver, "[data-testid=stage]");

@@ -1,11 +1,16 @@
 import { spawn, type ChildProcess } from "node:child_process";
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
-import { join, resolve } from "node:path";
-import { Builder, By, error, Key, type WebDriver, type WebElement } from "selenium-webdriver";
-import type { Kit } from "#core";
-import { Options, ServiceBuilder, type Driver } from "selenium-webdriver/chrome.js";
+import { join } from "node:path";
+import { error, Key, Session as DriverSession, type WebDriver, type WebElement } from "selenium-webdriver";
+import { Driver, Options, ServiceBuilder } from "selenium-webdriver/chrome.js";
+// @ts-expect-error Its types know this module by another path.
+import { Executor, HttpClient } from "selenium-webdriver/http/index.js";
+import type { Check, Checks, Kit, Take } from "#core";
+import { changeOf } from "../app/storage/kitWrite";
+import { DEFAULT_SETTINGS } from "../app/storage/records";
+import { documentOf } from "../app/storage/shelf";
 
 const PATIENCE_MS = 15_000;
 const LOOK_EVERY_MS = 50;
@@ -19,6 +24,15 @@ const FLAGS = [
   "--disable-background-networking",
   "--disable-component-update",
   "--disable-sync",
+  "--disable-extensions",
+  "--disable-component-extensions-with-background-pages",
+  "--disable-default-apps",
+  "--disable-breakpad",
+  "--disable-hang-monitor",
+  "--disable-client-side-phishing-detection",
+  "--disable-features=Translate,OptimizationHints,MediaRouter,DialMediaRouteProvider,AutofillServerCommunication,InterestFeedContentSuggestions,CalculateNativeWinOcclusion",
+  "--metrics-recording-only",
+  "--mute-audio",
 ];
 
 async function freePort(): Promise<number> {
@@ -44,13 +58,24 @@ export async function startApp(): Promise<{ address: string; stop: () => void }>
   return { address: `http://127.0.0.1:${port}`, stop: () => server.kill("SIGTERM") };
 }
 
+/** An open Chromium, as plain data that another process can attach to. */
+export interface OpenBrowser {
+  readonly server: string;
+  readonly sessionId: string;
+  readonly home: string;
+  readonly downloads: string;
+}
+
+/** A tab of a browser, and the address at which the application is served. */
+export interface Page {
+  readonly driver: WebDriver;
+  readonly address: string;
+}
+
 /** Opens a Chromium with a folder for downloads, in a new or an earlier home folder. */
-export async function openBrowser(home = mkdtempSync(join(tmpdir(), "moss-tap-"))): Promise<{
-  driver: Driver;
-  home: string;
-  downloads: string;
-  close: () => Promise<void>;
-}> {
+export async function openBrowser(
+  home = mkdtempSync(join(tmpdir(), "moss-tap-")),
+): Promise<OpenBrowser & { driver: Driver; close: () => Promise<void> }> {
   const downloads = join(home, "downloads");
   mkdirSync(downloads, { recursive: true });
   const options = new Options();
@@ -61,17 +86,48 @@ export async function openBrowser(home = mkdtempSync(join(tmpdir(), "moss-tap-")
     "download.prompt_for_download": false,
     "profile.default_content_setting_values.automatic_downloads": 1,
   });
-  const driver = (await new Builder()
-    .forBrowser("chrome")
-    .setChromeOptions(options as Options)
-    .setChromeService(new ServiceBuilder("/usr/bin/chromedriver"))
-    .build()) as Driver;
+  const service = new ServiceBuilder("/usr/bin/chromedriver").build();
+  const server = await service.start();
+  const driver = Driver.createSession(options, service) as Driver;
   await measurePage(driver);
   const close = async () => {
     await driver.quit();
     rmSync(home, { recursive: true, force: true });
   };
-  return { driver, home, downloads, close };
+  const sessionId = (await driver.getSession()).getId();
+  return { server, sessionId, home, downloads, driver, close };
+}
+
+/** Returns the driver of a browser that another process has opened. */
+export function attachTo({ server, sessionId }: OpenBrowser): Driver {
+  const executor = new Executor(Promise.resolve(new HttpClient(server)));
+  executor.w3c = true;
+  executor.defineCommand("sendDevToolsCommand", "POST", "/session/:sessionId/chromium/send_command");
+  executor.defineCommand(
+    "sendAndGetDevToolsCommand",
+    "POST",
+    "/session/:sessionId/chromium/send_command_and_get_result",
+  );
+  return new Driver(new DriverSession(sessionId, {}), executor);
+}
+
+/** The scripts that `runFirst` has added to a tab and that are not removed yet. */
+const scripts = new WeakMap<WebDriver, string[]>();
+
+/** Runs a script in every new document of the current tab, before any script of the page. */
+export async function runFirst(driver: WebDriver, source: string): Promise<void> {
+  const { identifier } = (await (driver as Driver).sendAndGetDevToolsCommand(
+    "Page.addScriptToEvaluateOnNewDocument",
+    { source },
+  )) as unknown as { identifier: string };
+  scripts.set(driver, [...(scripts.get(driver) ?? []), identifier]);
+}
+
+/** Removes the scripts added by `runFirst`. */
+export async function forgetScripts(driver: WebDriver): Promise<void> {
+  for (const identifier of scripts.get(driver) ?? [])
+    await (driver as Driver).sendDevToolsCommand("Page.removeScriptToEvaluateOnNewDocument", { identifier });
+  scripts.delete(driver);
 }
 
 /** Sets the page of the current tab to 1280×800; the window is taller. */
@@ -145,18 +201,62 @@ export async function choose(driver: WebDriver, label: string, words: string): P
   await clickOn(driver, `//*[@role="menu"]//button[starts-with(normalize-space(.), "${words}")]`);
 }
 
-/**
- * Imports the small kit of the tests from its files and opens it: a kit with painted gates, and two takes.
- */
-export async function openBelfry(driver: WebDriver): Promise<void> {
+/** Opens the shelf, and waits until it can be used. */
+export async function openShelf({ driver, address }: Page): Promise<void> {
+  await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');
-  const files = ["kit", "clean-climb", "sloppy-climb"].map(name => resolve(`e2e/belfry/${name}.json`));
-  await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(files.join("\n"));
-  await find(driver, "[data-testid=kit-belfry-runner] a");
-  await press(driver, "Close");
-  await clickOn(driver, "[data-testid=kit-belfry-runner] a");
-  await find(driver, "[data-testid=open-take]");
 }
+
+/**
+ * Opens a view of a kit that was not on the shelf before, in one navigation: the kit is left in localStorage
+ * like the last edit of a page that was closed, and the application stores it when it starts.
+ */
+export async function openKit(
+  { driver, address }: Page,
+  kit: Kit,
+  takes: readonly Take[] = [],
+  view = "play",
+  checks: readonly Check[] = [],
+): Promise<void> {
+  const beside = { rows: DEFAULT_SETTINGS, change: "put there by a test", changedAt: 1 };
+  const write = { ...changeOf(undefined, documentOf(kit, takes, checks), beside), base: 0 };
+  const [key, value] = [`moss-tap-left:test:${kit.id}`, JSON.stringify(write)];
+  await runFirst(
+    driver,
+    `if (location.origin === ${JSON.stringify(address)} && !sessionStorage.getItem("test:${kit.id}")) {
+      sessionStorage.setItem("test:${kit.id}", "1");
+      localStorage.setItem(${JSON.stringify(key)}, ${JSON.stringify(value)});
+    }`,
+  );
+  await driver.get(`${address}/kit/${kit.id}/${view}`);
+  if (takes.length > 0) await find(driver, "[data-testid=open-take]");
+}
+
+/** Opens a kit of the repository with its checks and all of its takes, in the order of their files. */
+async function openFolder(page: Page, folder: string, view?: string): Promise<void> {
+  const read = (name: string) => JSON.parse(readFileSync(join(folder, name), "utf8")) as unknown;
+  const names = readdirSync(folder).sort();
+  const takes = names.filter(name => name !== "kit.json" && name !== "checks.json");
+  const checks = names.includes("checks.json") ? (read("checks.json") as Checks).checks : [];
+  await openKit(
+    page,
+    read("kit.json") as Kit,
+    takes.map(name => read(name) as Take),
+    view,
+    checks,
+  );
+}
+
+/** Opens the page of a new kit. */
+export async function openNewKit({ driver, address }: Page): Promise<void> {
+  await driver.get(`${address}/new`);
+}
+
+/** Opens the small kit of the tests, with painted gates and two takes. */
+export const openBelfry = (page: Page, view?: string) => openFolder(page, "e2e/belfry", view);
+
+/** Opens a demo with its takes and checks, by the name of its folder: "belfry-runner". */
+export const openDemo = (page: Page, demo: string, view?: string) => openFolder(page, `demo/${demo}`, view);
 
 /** Waits until a reading of the page is truthy, and returns it. */
 export async function waitFor<T>(

@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import type { WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { find, press, textOf, waitFor } from "./browser";
+import { find, press, textOf, waitFor, openDemo } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -10,7 +10,6 @@ let driver: WebDriver & { sendAndGetDevToolsCommand(name: string, params: object
 
 beforeEach(async () => {
   driver = session.driver as typeof driver;
-  await find(driver, 'ul[aria-label="Demos"]');
 });
 
 /** Returns the text of the sheet on screen, or in print. */
@@ -26,7 +25,7 @@ const PAPERS = [
 ] as const;
 
 test("the sheet is shown as printed, follows an edit, and prints to A4 and Letter with no rule split", async () => {
-  await press(driver, "Open demo Clapper Duel");
+  await openDemo(session, "clapper-duel");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
   await find(driver, "[data-testid=sheet]");
@@ -64,7 +63,7 @@ test("the sheet is shown as printed, follows an edit, and prints to A4 and Lette
 });
 
 test("the runtime, the numbers, waveforms and vectors are listed with their sizes, and saved unchanged", async () => {
-  await press(driver, "Open demo Belfry Runner");
+  await openDemo(session, "belfry-runner");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
   await waitFor(driver, "the runtime's files", async () =>

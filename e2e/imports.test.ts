@@ -8,7 +8,7 @@ import { unzipSync, zipSync, type Zippable } from "fflate";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { afterAll, beforeEach, expect, test } from "vitest";
 import type { Take, Takes } from "#core";
-import { choose, clickOn, find, openBelfry, press, textOf, waitFor } from "./browser";
+import { choose, clickOn, find, openBelfry, openDemo, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -48,7 +48,7 @@ const playOn = async (frames: number) => {
 };
 
 test("the playable page is opened from disk, played with a key held while it is clicked, saved, and imported", async () => {
-  await press(driver, "Open demo Belfry Runner");
+  await openDemo(session, "belfry-runner");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
   await press(driver, "Save file belfry-runner.page.html");
@@ -123,7 +123,7 @@ test("the playable page is opened from disk, played with a key held while it is 
 });
 
 test("in a strict sandbox without storage and downloads, the page plays and shows its rounds as text", async () => {
-  await press(driver, "Open demo Rope Catch");
+  await openDemo(session, "rope-catch");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
   await press(driver, "Save file rope-catch.page.html");
@@ -144,7 +144,7 @@ test("in a strict sandbox without storage and downloads, the page plays and show
 });
 
 test("a table from another program is mapped, imported with unrecognised items listed, and the mapping is stored", async () => {
-  await openBelfry(driver);
+  await openBelfry(session);
   await press(driver, "Hand over");
   const rows = ["at,key,how", "0.5,J1,down", "0.75,J1,up", "1,Run,down", "2,Run,up", "2.5,J1,sideways"];
   await readIn(put("game.csv", rows.join("\n")));
@@ -195,7 +195,7 @@ function packOf(count: number, presses: number): Uint8Array {
 }
 
 test("a thousand takes are imported with a list of refusals; a cancelled import leaves nothing", async () => {
-  await openBelfry(driver);
+  await openBelfry(session);
   await press(driver, "Hand over");
   await readIn(put("many.zip", packOf(1000, 20)));
   await press(driver, "Show the list");
@@ -218,7 +218,7 @@ test("a thousand takes are imported with a list of refusals; a cancelled import 
 });
 
 test("everything is drawn, packed and saved as one file, which the shelf imports", async () => {
-  await openBelfry(driver);
+  await openBelfry(session);
   await press(driver, "Hand over");
   await press(driver, "Draw them: Pictures");
   await press(driver, "Save file tape.svg");
@@ -250,7 +250,7 @@ test("everything is drawn, packed and saved as one file, which the shelf imports
 });
 
 test("the script of the vectors also runs in a browser, and reports every vector as correct", async () => {
-  await press(driver, "Open demo Rope Catch");
+  await openDemo(session, "rope-catch");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
   for (const name of ["rope-catch.vectors.zip", "moss-tap-runtime.mjs", "run-vectors.mjs"])

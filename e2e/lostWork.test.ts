@@ -2,7 +2,7 @@ import { writeFileSync } from "node:fs";
 import { Key, Origin, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
 import type { Kit } from "#core";
-import { find, keptKit, openBelfry, openRule, press, textOf, typeOver, waitFor } from "./browser";
+import { find, keptKit, openBelfry, openRule, press, textOf, typeOver, waitFor, openDemo } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -10,7 +10,6 @@ let driver: WebDriver;
 
 beforeEach(async () => {
   driver = session.driver;
-  await find(driver, 'ul[aria-label="Demos"]');
 });
 
 const canPress = async (words: string) => (await find(driver, `//button[.="${words}"]`)).isEnabled();
@@ -93,7 +92,7 @@ const DRAGS: readonly [
 test.each(DRAGS)(
   "%s: an undo in the middle of its drag takes the drag back and ends it; later edits are safe from Escape",
   async (_what, comeThere, where, { x = 0, y = 0 }) => {
-    await openBelfry(driver);
+    await openBelfry(session);
     await comeThere();
     await find(driver, where);
     await typeOver(driver, "Name of the kit", "Before");
@@ -118,7 +117,7 @@ test.each(DRAGS)(
 );
 
 test("a brush on the level and on the tape: an undo in the middle of a stroke drops it and nothing else", async () => {
-  await press(driver, "Open demo Belfry Runner");
+  await openDemo(session, "belfry-runner");
   await find(driver, "[data-testid=open-take]");
   await typeOver(driver, "Name of the kit", "Before");
   const before = restOf(await hold("Before"));
@@ -139,7 +138,7 @@ test("a brush on the level and on the tape: an undo in the middle of a stroke dr
 });
 
 test("the dock is dragged during an undo: it follows the pointer, and a later Escape reverts nothing", async () => {
-  await openBelfry(driver);
+  await openBelfry(session);
   await typeOver(driver, "Name of the kit", "Before");
   await hold("Before");
   const grip = await find(driver, "[aria-label='Height of the tape']");
@@ -173,7 +172,7 @@ const recordOn = (frames: number) =>
   );
 
 test("an undo during a recording affects no take; afterwards it removes the new take, and redo restores it", async () => {
-  await openBelfry(driver);
+  await openBelfry(session);
   await recordUntil(20);
   await press(driver, "Stop and keep");
   await waitFor(driver, "the first take", async () => /Take 3/.test(await openTake()));
@@ -193,7 +192,7 @@ test("an undo during a recording affects no take; afterwards it removes the new 
 });
 
 test("a recording is kept when another tab took the pen, and is not offered as interrupted while it runs", async () => {
-  await openBelfry(driver);
+  await openBelfry(session);
   const address = await driver.getCurrentUrl();
   const first = await driver.getWindowHandle();
   await recordUntil(150);
@@ -217,7 +216,7 @@ test("a recording is kept when another tab took the pen, and is not offered as i
 });
 
 test("a recording survives its kit: deleted in another tab and restored, the kit has the take", async () => {
-  await openBelfry(driver);
+  await openBelfry(session);
   const first = await driver.getWindowHandle();
   await recordUntil(30);
   await driver.switchTo().newWindow("tab");
@@ -237,7 +236,7 @@ test("a recording survives its kit: deleted in another tab and restored, the kit
 });
 
 test("a page left for another address releases the pen at once, and requests it again on return", async () => {
-  await openBelfry(driver);
+  await openBelfry(session);
   const address = await driver.getCurrentUrl();
   const first = await driver.getWindowHandle();
   await driver.switchTo().newWindow("tab");
@@ -257,7 +256,7 @@ test("a page left for another address releases the pen at once, and requests it 
 });
 
 test("checks with an event far beyond any take are refused with a sentence, and every view still opens", async () => {
-  await openBelfry(driver);
+  await openBelfry(session);
   const checks = {
     format: "moss-tap/checks",
     version: 1,

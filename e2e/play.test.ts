@@ -1,6 +1,16 @@
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { choose, clickOn, find, press, textOf, waitFor } from "./browser";
+import {
+  choose,
+  clickOn,
+  find,
+  press,
+  textOf,
+  waitFor,
+  openDemo as openDemoKit,
+  openNewKit,
+  openShelf,
+} from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -8,13 +18,11 @@ let driver: WebDriver;
 
 beforeEach(async () => {
   driver = session.driver;
-  await find(driver, 'ul[aria-label="Demos"]');
 });
 
-async function openDemo(name: string): Promise<void> {
-  await press(driver, `Open demo ${name}`);
+async function openDemo(demo: string): Promise<void> {
+  await openDemoKit(session, demo);
   await find(driver, "[data-testid=stage]");
-  await find(driver, "[data-testid=open-take]");
 }
 
 const frame = async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))?.[1]);
@@ -53,7 +61,7 @@ async function pressUntil(key: string, wanted: readonly RegExp[]): Promise<void>
 }
 
 test("the runner: a hop is performed, one is saved, one is lost; the session is kept and replayed with its arcs", async () => {
-  await openDemo("Belfry Runner");
+  await openDemo("belfry-runner");
   await press(driver, "Wake the pad");
   await waitForFrame(5);
   await pressUntil(Key.SPACE, [/Hop performed(?!, rem)/, /Hop performed, remembered/, /Hop lost: /]);
@@ -76,7 +84,7 @@ test("the runner: a hop is performed, one is saved, one is lost; the session is 
 });
 
 test("freeze, step and slow motion: frames stop, advance one by one, and the take has the speed", async () => {
-  await openDemo("Belfry Runner");
+  await openDemo("belfry-runner");
   await press(driver, "Record a take");
   await waitForFrame(10);
   await press(driver, "Freeze");
@@ -100,7 +108,7 @@ test("freeze, step and slow motion: frames stop, advance one by one, and the tak
 });
 
 test("a key held while buttons are clicked and bench keys are pressed stays held until its release", async () => {
-  await openDemo("Belfry Runner");
+  await openDemo("belfry-runner");
   await press(driver, "Record a take");
   await waitForFrame(10);
   await driver.actions().keyDown(Key.ARROW_RIGHT).perform();
@@ -125,14 +133,14 @@ test("a key held while buttons are clicked and bench keys are pressed stays held
 });
 
 test("the duel: blows land, one is buffered, one is lost", async () => {
-  await openDemo("Clapper Duel");
+  await openDemo("clapper-duel");
   await press(driver, "Wake the pad");
   await waitForFrame(5);
   await pressUntil("j", [/Chime performed/, /Toll performed, remembered/, /lost: /]);
 });
 
 test("the ropes: a prompt is answered, the next is held, and one runs out; its button is named for the device in hand", async () => {
-  await openDemo("Rope Catch");
+  await openDemo("rope-catch");
   const ease = await find(driver, 'input[aria-label="ease"]');
   await ease.sendKeys(Key.chord(Key.CONTROL, "a"), "4", Key.ENTER);
   await press(driver, "Wake the pad");
@@ -151,6 +159,7 @@ test("the ropes: a prompt is answered, the next is held, and one runs out; its b
 
 test("a new user's first minute: choosing goals, and the first performed press", async () => {
   const began = Date.now();
+  await openShelf(session);
   await press(driver, "New kit");
   await press(driver, "A jump");
   await press(driver, "A chain of attacks");
@@ -167,7 +176,7 @@ test("a new user's first minute: choosing goals, and the first performed press",
 });
 
 test("a kit without a stage gets one, and a move gets an effect", async () => {
-  await press(driver, "New kit");
+  await openNewKit(session);
   await press(driver, "Begin with a clean sheet");
   await press(driver, "Add a control");
   await press(driver, "Bind by pressing: Control 1");
@@ -191,7 +200,7 @@ test("a kit without a stage gets one, and a move gets an effect", async () => {
 });
 
 test("a scripted player leaps at every edge, late ones within the coyote; the numbers of a jump change its figures and its fate", async () => {
-  await openDemo("Belfry Runner");
+  await openDemo("belfry-runner");
   await choose(driver, "Scripted hands", "3f late");
   await waitFor(driver, "the scripted take", async () =>
     (await textOf(driver, "[data-testid=open-take]")).includes("Scripted, 3f late"),
@@ -221,7 +230,7 @@ test("a scripted player leaps at every edge, late ones within the coyote; the nu
 });
 
 test("the level is edited by pointer and by keys, and every take is run on it at once; a stroke is one step of undo", async () => {
-  await openDemo("Belfry Runner");
+  await openDemo("belfry-runner");
   await clickOn(driver, '//summary[.="The level as text"]');
   const level = async () =>
     (await (await find(driver, '[aria-label="The level as rows of text"]')).getAttribute("value"))!.split(
@@ -261,7 +270,7 @@ test("the level is edited by pointer and by keys, and every take is run on it at
 });
 
 test("the opponent's script is edited as sentences and changes the bout; a replay lists the recognised events", async () => {
-  await openDemo("Clapper Duel");
+  await openDemo("clapper-duel");
   await (await find(driver, "[data-testid=tape]")).sendKeys(Key.END);
   const taken = async () => (await told()).split("\n");
   await waitFor(driver, "the end of the bout", async () => (await taken()).length > 5);
@@ -285,7 +294,7 @@ test("the opponent's script is edited as sentences and changes the bout; a repla
 });
 
 test("a rule without content in the open take names a take that has some", async () => {
-  await openDemo("Belfry Runner");
+  await openDemo("belfry-runner");
   await choose(driver, "Take: ", "A press eaten");
   await press(driver, "Shape");
   await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Tuck"]');
@@ -302,7 +311,7 @@ test("a rule without content in the open take names a take that has some", async
 });
 
 test("a rule that others depend on is deleted: every view still works, the faults are listed, undo restores it", async () => {
-  await openDemo("Belfry Runner");
+  await openDemo("belfry-runner");
   const kept = async () => (await find(driver, "[data-testid=tape]")).getAttribute("data-rows");
   const before = await kept();
   await press(driver, "Shape");

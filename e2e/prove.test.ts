@@ -1,6 +1,17 @@
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { choose, clickOn, find, openRule, press, textOf, typeOver, waitFor } from "./browser";
+import {
+  choose,
+  clickOn,
+  find,
+  openRule,
+  press,
+  textOf,
+  typeOver,
+  waitFor,
+  openDemo,
+  openNewKit,
+} from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -8,7 +19,6 @@ let driver: WebDriver;
 
 beforeEach(async () => {
   driver = session.driver;
-  await find(driver, 'ul[aria-label="Demos"]');
 });
 
 const onTape = async (...keys: readonly string[]) => {
@@ -30,7 +40,7 @@ const panelShows = (words: RegExp) => waitFor(driver, String(words), async () =>
 const cell = (check: string, take: string) => clickOn(driver, `[aria-label^="${check} in ${take}:"]`);
 
 test("checks from an empty kit: a break shows in every view, its cause is found in the history, and is reverted", async () => {
-  await press(driver, "New kit");
+  await openNewKit(session);
   await press(driver, "A jump");
   await press(driver, "Build it, and play");
   await find(driver, "[data-testid=stage]");
@@ -62,7 +72,7 @@ test("checks from an empty kit: a break shows in every view, its cause is found 
 });
 
 test("a failing check is opened at its frame, accepted with a preview of the change, and restored by undo", async () => {
-  await press(driver, "Open demo Belfry Runner");
+  await openDemo(session, "belfry-runner");
   await find(driver, "[data-testid=open-take]");
   await holds("7 of 8");
   await press(driver, "Prove");
@@ -94,7 +104,7 @@ test("a failing check is opened at its frame, accepted with a preview of the cha
 });
 
 test("checks are created by key and from a fate while a key is held; a deleted rule or take is reported and never holds", async () => {
-  await press(driver, "Open demo Belfry Runner");
+  await openDemo(session, "belfry-runner");
   await find(driver, "[data-testid=open-take]");
   await holds("7 of 8");
   await onTape(Key.HOME, Key.ARROW_RIGHT, Key.ARROW_RIGHT, "n");
@@ -129,7 +139,7 @@ test("checks are created by key and from a fate while a key is held; a deleted r
 });
 
 test("a dot on a map leads the tape to its press in its take, and becomes a check by one key", async () => {
-  await press(driver, "Open demo Belfry Runner");
+  await openDemo(session, "belfry-runner");
   await find(driver, "[data-testid=open-take]");
   await openRule(driver, "Hop");
   const opened = () => textOf(driver, "[data-testid=open-take]");

@@ -1,52 +1,43 @@
 import { readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import type { WebDriver } from "selenium-webdriver";
-import { afterAll, afterEach, beforeAll, beforeEach, expect } from "vitest";
-import { measurePage, openBrowser, startApp } from "./browser";
+import type { Driver } from "selenium-webdriver/chrome.js";
+import { afterEach, beforeAll, beforeEach, expect, inject } from "vitest";
+import { attachTo, forgetScripts, measurePage, type Page } from "./browser";
 
-/** The environment of a browser test: the served application, and a tab of its own on its first page. */
-export interface Session {
-  driver: WebDriver;
+/** The environment of a browser test: the served application, and a new tab that shows nothing yet. */
+export interface Session extends Page {
+  driver: Driver;
   address: string;
   downloads: string;
 }
 
 /**
- * Serves the application and opens a browser for a file of tests. Each test has a new tab without stored data
- * of earlier ones, except the browser's cache of the application; a test fails if a page logged an error.
+ * Attaches a file of tests to the browser of its worker. Each test has a new tab without stored data of
+ * earlier ones, except the browser's cache of the application; a test fails if a page logged an error.
  */
 export function useSession(): Session {
-  const session = {} as Session;
-  let app: Awaited<ReturnType<typeof startApp>>;
-  let browser: Awaited<ReturnType<typeof openBrowser>>;
-  beforeAll(async () => {
-    app = await startApp();
-    browser = await openBrowser();
-  });
-  afterAll(async () => {
-    await browser.close();
-    app.stop();
+  const session = { address: inject("address") } as Session;
+  const browser = inject("browsers")[Number(process.env.VITEST_POOL_ID) - 1]!;
+  beforeAll(() => {
+    Object.assign(session, { driver: attachTo(browser), downloads: browser.downloads });
   });
   beforeEach(async () => {
-    const { driver, downloads } = browser;
-    const { address } = app;
-    const forget = { origin: address, storageTypes: "all" };
-    await driver.sendDevToolsCommand("Storage.clearDataForOrigin", forget);
-    Object.assign(session, { driver, downloads, address });
-    await driver.get(address);
+    const forget = { origin: session.address, storageTypes: "all" };
+    await session.driver.sendDevToolsCommand("Storage.clearDataForOrigin", forget);
   });
   afterEach(async () => {
-    const { driver, downloads } = browser;
+    const { driver, downloads } = session;
     const logs = await driver.manage().logs().get("browser");
     await driver.actions().clear();
-    const used = await driver.getAllWindowHandles();
-    await driver.switchTo().newWindow("tab");
-    const fresh = await driver.getWindowHandle();
-    for (const handle of used) {
+    const [first, ...others] = await driver.getAllWindowHandles();
+    for (const handle of others) {
       await driver.switchTo().window(handle);
       await driver.close();
     }
-    await driver.switchTo().window(fresh);
+    await driver.switchTo().window(first!);
+    await driver.executeScript("try { sessionStorage.clear() } catch {}");
+    await driver.get("about:blank");
+    await forgetScripts(driver);
     await measurePage(driver);
     for (const name of readdirSync(downloads)) rmSync(join(downloads, name), { recursive: true });
     expect(logs.filter(entry => entry.level.name === "SEVERE").map(entry => entry.message)).toEqual([]);

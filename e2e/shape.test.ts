@@ -1,6 +1,4 @@
-import { writeFileSync } from "node:fs";
-import { join } from "node:path";
-import { By, Key, type WebDriver } from "selenium-webdriver";
+import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
 import { compile, evaluate, formatTrace, type Kit, type Take, type TraceEvent } from "#core";
 import {
@@ -12,6 +10,7 @@ import {
   textOf,
   waitFor,
   watchMeter,
+  openKit,
 } from "./browser";
 import { useSession } from "./session";
 
@@ -34,12 +33,7 @@ let driver: WebDriver;
 
 beforeEach(async () => {
   driver = session.driver;
-  await find(driver, 'ul[aria-label="Demos"]');
-  const file = join(session.downloads, "bare.json");
-  writeFileSync(file, JSON.stringify(BARE));
-  await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(file);
-  await clickOn(driver, "[data-testid=kit-bare] a");
-  await press(driver, "Shape");
+  await openKit(session, BARE, [], "shape");
   await waitFor(driver, "Shape", async () => (await textOf(driver, "main")).includes("No rule yet"));
 });
 

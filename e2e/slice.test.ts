@@ -1,8 +1,19 @@
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { join, resolve } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { clickOn, find, openBelfry, openRule, press, textOf, waitFor, watchMeter } from "./browser";
+import {
+  clickOn,
+  find,
+  openBelfry,
+  openRule,
+  openShelf,
+  press,
+  runFirst,
+  textOf,
+  waitFor,
+  watchMeter,
+} from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -13,7 +24,17 @@ beforeEach(() => {
 });
 
 async function openDemo(): Promise<void> {
-  await openBelfry(driver);
+  await openBelfry(session);
+}
+
+/** Imports the small kit of the tests from its files, on the shelf, and opens it. */
+async function importBelfry(): Promise<void> {
+  const files = ["kit", "clean-climb", "sloppy-climb"].map(name => resolve(`e2e/belfry/${name}.json`));
+  await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(files.join("\n"));
+  await find(driver, "[data-testid=kit-belfry-runner] a");
+  await press(driver, "Close");
+  await clickOn(driver, "[data-testid=kit-belfry-runner] a");
+  await find(driver, "[data-testid=open-take]");
 }
 
 /** Waits until the live session has reached a frame. */
@@ -241,12 +262,13 @@ test("losing focus during a hold releases everything, and the clock waits", asyn
 });
 
 test("without storage a notice appears at once, and work and export continue", async () => {
-  const cdp = driver as WebDriver & { sendDevToolsCommand: (name: string, params: object) => Promise<void> };
-  const source = `IDBFactory.prototype.open = () => { throw new DOMException("no", "SecurityError") };`;
-  await cdp.sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source });
-  await driver.navigate().refresh();
+  await runFirst(
+    driver,
+    `IDBFactory.prototype.open = () => { throw new DOMException("no", "SecurityError") };`,
+  );
+  await openShelf(session);
   await find(driver, "[data-testid=not-kept]");
-  await openDemo();
+  await importBelfry();
   await openRule(driver, "Cling");
   await (await lengthField("length of the hold")).sendKeys(Key.ARROW_UP);
   await press(driver, "Hand over");

@@ -9,7 +9,7 @@ let driver: WebDriver;
 
 beforeEach(async () => {
   driver = session.driver;
-  await openBelfry(driver);
+  await openBelfry(session);
 });
 
 /** Opens the current page in another tab of the same browser, and returns both handles. */
@@ -116,8 +116,7 @@ test("an edit and a recording survive a killed browser", async () => {
   let browser = await openBrowser();
   const killed = browser;
   const one = browser.driver;
-  await one.get(app.address);
-  await openBelfry(one);
+  await openBelfry({ driver: one, address: app.address });
   await press(one, "Record a take");
   await press(one, "Shape");
   await clickOn(one, '//nav[@aria-label="Rules"]//a[b="Cling"]');

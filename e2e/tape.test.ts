@@ -13,7 +13,7 @@ let tape: WebElement;
 
 beforeEach(async () => {
   driver = session.driver;
-  await openBelfry(driver);
+  await openBelfry(session);
   await press(driver, "Open Sloppy climb");
   tape = await find(driver, "[data-testid=tape]");
 });

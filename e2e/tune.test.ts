@@ -1,6 +1,6 @@
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { choose, clickOn, find, openRule, press, textOf, typeOver, waitFor } from "./browser";
+import { choose, clickOn, find, openRule, press, textOf, typeOver, waitFor, openDemo } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -8,13 +8,10 @@ let driver: WebDriver;
 
 beforeEach(async () => {
   driver = session.driver;
-  await find(driver, 'ul[aria-label="Demos"]');
 });
 
 async function openTune(demo: string): Promise<void> {
-  await press(driver, `Open demo ${demo}`);
-  await find(driver, "[data-testid=open-take]");
-  await press(driver, "Tune");
+  await openDemo(session, demo, "tune");
 }
 
 const study = (word: string) =>
@@ -26,7 +23,7 @@ const openTake = () => textOf(driver, "[data-testid=open-take]");
 const playhead = () => textOf(driver, "[data-testid=playhead]");
 
 test("the buffer that saves a lost press is found by a sweep, tried on the tape, discarded, kept, and undone while a key is held", async () => {
-  await openTune("Belfry Runner");
+  await openTune("belfry-runner");
   await done("feel");
   expect(await textOf(driver, "[data-testid=feel-report]")).toMatch(
     /Hop: asked for 15 times: performed 11 times \(6 forgiven\), lost 4 times \(3 gave way to Second hop\); 1 press lost, the nearest by 11f/,
@@ -82,7 +79,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
 });
 
 test("two characters are compared with the same seeds; a press is opened in a repetition that lost it, and with its spread curve", async () => {
-  await openTune("Belfry Runner");
+  await openTune("belfry-runner");
   await study("Hands");
   await press(driver, "… beside another hand, or another version");
   await choose(driver, "second character", "A limited hand");
@@ -115,7 +112,7 @@ test("two characters are compared with the same seeds; a press is opened in a re
 });
 
 test("an overlap is opened as a take and becomes a check; other rates list the losses; a long job is cancelled at once", async () => {
-  await openTune("Clapper Duel");
+  await openTune("clapper-duel");
   await study("Overlaps");
   await press(driver, "Look for overlaps");
   await done("overlaps");
@@ -158,7 +155,7 @@ test("an overlap is opened as a take and becomes a check; other rates list the l
 });
 
 test("an assist is created, compared with the same characters, activated in Play, judged by checks, and undone", async () => {
-  await openTune("Belfry Runner");
+  await openTune("belfry-runner");
   await study("Assists");
   await clickOn(driver, '//button[b[text()="Much more time"]]');
   await typeOver(driver, "windows", "300");
@@ -192,7 +189,7 @@ test("an assist is created, compared with the same characters, activated in Play
 });
 
 test("two versions side by side: the changes, counts, and a link from each difference to its frame", async () => {
-  await openTune("Belfry Runner");
+  await openTune("belfry-runner");
   await study("Variants");
   await press(driver, "Keep these rules as a variant");
   await openRule(driver, "Hop");

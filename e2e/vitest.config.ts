@@ -4,6 +4,9 @@ export default defineConfig({
   test: {
     include: ["e2e/**/*.test.ts"],
     environment: "node",
+    globalSetup: ["e2e/globalSetup.ts"],
+    // A file keeps what it changes to itself, so files can share imports, and each is loaded once per worker.
+    isolate: false,
     testTimeout: 90_000,
     hookTimeout: 60_000,
     // Browser tests mostly wait: two files at a time keep two cores busy, a third one only slows the others.

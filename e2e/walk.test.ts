@@ -45,6 +45,7 @@ function createDesigner() {
     await press(words);
   };
   const begin = async (...goals: readonly string[]) => {
+    await page.openShelf(session);
     await press("New kit");
     for (const goal of goals) await press(goal);
     await press(`Build these ${goals.length}, and play`);

@@ -2,7 +2,7 @@ import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { clickOn, find, keptKit, openBelfry, press, textOf, typeOver, waitFor } from "./browser";
+import { clickOn, find, keptKit, openBelfry, press, textOf, typeOver, waitFor, runFirst } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -10,13 +10,13 @@ let driver: WebDriver;
 
 beforeEach(async () => {
   driver = session.driver;
-  await find(driver, 'ul[aria-label="Demos"]');
-  await driver.executeScript(`
-    window.handPad = { index: 0, id: "Hand pad (Vendor: 1)", mapping: "standard", connected: true,
+  await runFirst(
+    driver,
+    `window.handPad = { index: 0, id: "Hand pad (Vendor: 1)", mapping: "standard", connected: true,
       buttons: Array.from({ length: 17 }, () => ({ value: 0 })), axes: [0, 0, 0, 0] };
-    navigator.getGamepads = () => [null, window.handPad];`);
-  await openBelfry(driver);
-  await press(driver, "Wire");
+    navigator.getGamepads = () => [null, window.handPad];`,
+  );
+  await openBelfry(session, "wire");
   await find(driver, "[data-testid=held-leap]");
 });
 

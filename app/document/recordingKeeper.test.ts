@@ -36,3 +36,17 @@ test("a recording that the storage refused is never reported as kept, and can be
   expect(notice().other!.label).toBe("Save it as a file");
   expect(tab.workbench.hasWaitingRecording()).toBe(true);
 });
+
+test("a complete recording is kept by the tab with the pen while its own tab still marks it as in use", async () => {
+  const keeper = openTab(tab.browser);
+  await keeper.workbench.open(kit.id);
+  keeper.workbench.takePen();
+  keeper.timers.pass(1500);
+  await expect.poll(() => keeper.workbench.getState().holder).toBe("ours");
+  tab.tabs.markAlive("recorded");
+  const piece = { rate: 60, frames: 60, lanes: [["leap", [[3, 1]]]], gates: [], speed: [] } as const;
+  const key = { kitId: kit.id, id: "recorded", place: 0 };
+  await tab.library.addChunk({ ...key, ...piece, whole: { name: "Take 9" } });
+  tab.tabs.broadcast({ kind: "recorded", kitId: kit.id });
+  await expect.poll(() => keeper.workbench.getState().takes.map(({ name }) => name)).toEqual(["Take 9"]);
+});

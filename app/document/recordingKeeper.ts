@@ -111,8 +111,8 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     waiting.set(take.id, recording);
     const isStored = await recording.finish(wholeOf(take));
     sayWhere(recording, isStored);
-    if (isStored) tabs.broadcast({ kind: "recorded", kitId: take.kit! });
     recording.end();
+    if (isStored) tabs.broadcast({ kind: "recorded", kitId: take.kit! });
   }
 
   /**
@@ -151,7 +151,9 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
     const chunks = await library.listChunks(kitId);
     const used = store.getState().takes.length;
     for (const { take, isWhole } of joinRecordings(kitId, chunks, n => `Cut off, take ${used + n + 1}`)) {
-      if ((await tabs.isAlive(take.id)) || !isOpen(kitId) || store.getState().holder !== "ours") continue;
+      // A complete recording is kept at once: its own tab may mark it as in use for a moment longer.
+      if (!isWhole && (await tabs.isAlive(take.id))) continue;
+      if (!isOpen(kitId) || store.getState().holder !== "ours") continue;
       if (hasTake(take.id)) void dropStoredChunks(take);
       else if (!isWhole) offerCutOff(take);
       else if (!waiting.has(take.id) && addTake(take, "kept a recording of another tab"))
