@@ -1,4 +1,4 @@
-// Runs every check in two lanes, sums up the results, and prints them in one last line.
+// Runs every check in three lanes, sums up the results, and prints them in one last line.
 import { spawn, spawnSync } from "node:child_process";
 import { existsSync, readFileSync, rmSync } from "node:fs";
 import { setPriority } from "node:os";
@@ -76,22 +76,23 @@ async function browserLane() {
   else failed++;
 }
 
-/** Everything else, in the time that the browser tests leave. */
-async function lowLane() {
-  const typescript = "node_modules/typescript-native/bin/tsc";
-  await check(
-    "types of core and stage, without the DOM",
+/** The unit tests, in the time that the browser tests leave. */
+const unitLane = () => checkTests("unit", "vitest.config.ts", BESIDE);
+
+/** The checks of the sources, in the time that the browser tests leave. */
+async function sourceLane() {
+  const tsc = project => [
     process.execPath,
-    [typescript, "-p", "tsconfig.core.json"],
+    ["node_modules/typescript-native/bin/tsc", "-p", project],
     BESIDE,
-  );
-  await check("types", process.execPath, [typescript, "-p", "tsconfig.json"], BESIDE);
-  await checkTests("unit", "vitest.config.ts", BESIDE);
+  ];
+  await check("types of core and stage, without the DOM", ...tsc("tsconfig.core.json"));
+  await check("types", ...tsc("tsconfig.json"));
   await check("lint", ...bin("eslint", "."), BESIDE);
   await check("format", ...bin("prettier", "--check", ".", "--log-level", "warn"), BESIDE);
 }
 
 await check("route types", ...bin("react-router", "typegen"));
-await Promise.all([browserLane(), lowLane()]);
+await Promise.all([browserLane(), unitLane(), sourceLane()]);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);

@@ -165,15 +165,15 @@ export { stageGate } from "./gates/stepGates";
 export {
   EXPECTATION_NAMES,
   expectationOf,
-  type AskedEvent,
-  type Check,
-  type Checks,
   type Expectation,
   type ExpectationName,
-  type KeptEvent,
-} from "./checks/checksSchema";
+  type WhyNot,
+} from "./checks/expectations/kinds";
+export type { AskedEvent, KeptEvent } from "./checks/askedEvent";
+export type { Check, Checks } from "./checks/checksSchema";
+export { changeCheckRate, renameInCheck } from "./checks/editCheck";
 export { checksDocument, parseCheck, parseChecks } from "./checks/parseChecks";
-export { compileCheck, type CheckJudge, type Verdict, type WhyNot } from "./checks/compileCheck";
+export { compileCheck, type CheckJudge, type Verdict } from "./checks/compileCheck";
 export { foreignWords } from "./input/foreignTake";
 export { indexTrace, type TraceIndex } from "./checks/traceIndex";
 export { listStory } from "./checks/story";

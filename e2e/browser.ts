@@ -140,39 +140,52 @@ export async function measurePage(driver: Driver): Promise<void> {
   });
 }
 
-// One round trip per attempt, with little work for the page: the driver's own way makes two, with a long
-// script each.
-const FIRST_SHOWN = `const [where] = arguments;
-  const first = where.startsWith("/")
-    ? document.evaluate(where, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue
-    : document.querySelector(where);
-  return first?.checkVisibility({ opacityProperty: true, visibilityProperty: true }) ? first : null;`;
+// Waits inside the page, in few round trips: a second at a time, so that a navigation cannot lose the wait.
+const FIRST_SHOWN = `const [where, isToBeUsed, done] = arguments;
+  const look = () => {
+    const first = where.startsWith("/")
+      ? document.evaluate(where, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue
+      : document.querySelector(where);
+    const isShown = first?.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+    return isShown && !(isToBeUsed && first.disabled) ? first : null;
+  };
+  const found = look();
+  if (found) return done(found);
+  const until = performance.now() + 1000;
+  const timer = setInterval(() => {
+    const found = look();
+    if (!found && performance.now() < until) return;
+    clearInterval(timer);
+    done(found);
+  }, 20);`;
+
+/** Returns whether a script or an action failed because the page changed meanwhile, so that it can be retried. */
+function isPassing(trouble: unknown): boolean {
+  if (trouble instanceof error.StaleElementReferenceError) return true;
+  if (trouble instanceof error.ElementClickInterceptedError) return true;
+  return trouble instanceof error.JavascriptError && trouble.message.includes("unloaded");
+}
 
 /**
- * Acts on an element as soon as it is visible and the action returns a value; a re-rendered element is looked
- * up again.
+ * Acts on an element as soon as it is visible (and enabled, if it is to be used); a re-rendered element is
+ * looked up again.
  */
 async function onceShown<T>(
   driver: WebDriver,
   where: string,
-  act: (element: WebElement) => Promise<T | undefined>,
+  act: (element: WebElement) => Promise<T>,
+  isToBeUsed = false,
 ): Promise<T> {
-  const tryOnce = async () => {
-    const element = await driver.executeScript<WebElement | null>(FIRST_SHOWN, where);
-    return element ? act(element) : undefined;
-  };
-  let answer: T | undefined;
-  const isDone = async () => {
-    answer = await tryOnce().catch((trouble: unknown) => {
-      // The element was re-rendered, or covered by a notice that disappears: try again.
-      if (trouble instanceof error.StaleElementReferenceError) return undefined;
-      if (trouble instanceof error.ElementClickInterceptedError) return undefined;
-      throw trouble;
-    });
-    return answer !== undefined;
-  };
-  await driver.wait(isDone, PATIENCE_MS, `not there, not shown or not enabled: ${where}`, LOOK_EVERY_MS);
-  return answer!;
+  for (const untilMs = Date.now() + PATIENCE_MS; Date.now() < untilMs;) {
+    try {
+      const element = await driver.executeAsyncScript<WebElement | null>(FIRST_SHOWN, where, isToBeUsed);
+      if (element) return await act(element);
+    } catch (trouble) {
+      if (!isPassing(trouble)) throw trouble;
+      await new Promise(resolve => setTimeout(resolve, LOOK_EVERY_MS));
+    }
+  }
+  throw new Error(`not there, not shown or not enabled: ${where}`);
 }
 
 /** Waits until an element is visible, by a selector or by an XPath that begins with a slash. */
@@ -182,9 +195,7 @@ export async function find(driver: WebDriver, where: string): Promise<WebElement
 
 /** Clicks an element once it is visible and enabled; found as by `find`. */
 export async function clickOn(driver: WebDriver, where: string): Promise<void> {
-  await onceShown(driver, where, async element =>
-    (await element.isEnabled()) ? element.click().then(() => true) : undefined,
-  );
+  await onceShown(driver, where, element => element.click(), true);
 }
 
 /** Clicks a button or link by its text or its label. */

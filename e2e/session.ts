@@ -22,7 +22,10 @@ export function useSession(): Session {
     Object.assign(session, { driver: attachTo(browser), downloads: browser.downloads });
   });
   beforeEach(async () => {
-    const forget = { origin: session.address, storageTypes: "all" };
+    const forget = {
+      origin: session.address,
+      storageTypes: "local_storage,indexeddb,cookies,cache_storage,service_workers",
+    };
     await session.driver.sendDevToolsCommand("Storage.clearDataForOrigin", forget);
   });
   afterEach(async () => {

@@ -1,9 +1,8 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
-import { parseChecks, type Check } from "#core";
+import { parseChecks, type Check, changeCheckRate } from "#core";
 import { compileTakeJudge } from "#stage";
 import { readKitAndTakes } from "../tests/evaluated";
-import { changeCheckRate } from "./checkEdits";
 import { changeRate } from "./rateEdits";
 import { renameId, type IdList } from "./renameId";
 

@@ -1,6 +1,5 @@
-import { isId, writeAt, type Check, type Kit, type Layout, type Take } from "#core";
+import { isId, writeAt, type Check, type Kit, type Layout, type Take, renameInCheck } from "#core";
 import { listStageRefs } from "#stage";
-import { renameInCheck } from "./checkEdits";
 import { NAMING_FIELDS } from "./ruleEdits";
 
 /** The lists of a kit whose ids appear in exported files. */

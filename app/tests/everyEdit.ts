@@ -13,10 +13,10 @@ import {
   type Kit,
   type Layout,
   type Take,
+  changeCheckRate,
 } from "#core";
 import { compileRules, stageOf } from "#stage";
 import { addAssist, ASSIST_STARTERS, changeAssist, removeAssist } from "../edits/assistEdits";
-import { changeCheckRate } from "../edits/checkEdits";
 import {
   addControl,
   addStick,

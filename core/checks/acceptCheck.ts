@@ -1,5 +1,7 @@
-import type { Check, KeptEvent } from "./checksSchema";
+import type { KeptEvent } from "./askedEvent";
+import type { Check } from "./checksSchema";
 import type { Verdict } from "./compileCheck";
+import { expectationOf, expectationRecord } from "./expectations/kinds";
 
 /** A check changed so that what was found in a take passes, with words for the change. */
 export interface Acceptance {
@@ -17,18 +19,7 @@ export function acceptFound(
   verdict: Verdict,
   story: readonly KeptEvent[],
 ): Acceptance | undefined {
-  const { ok, why, f, count } = verdict;
-  if (ok) return undefined;
-  if ("happens" in check && (why === "early" || why === "late") && f !== undefined)
-    return { words: `${f}f instead of ${check.at}`, becomes: { ...check, at: `${f}f` } };
-  if ("counts" in check && why === "too-few" && count !== undefined)
-    return { words: `${count} times instead of ${check.min} at least`, becomes: { ...check, min: count } };
-  if ("counts" in check && why === "too-many" && count !== undefined)
-    return { words: `${count} times instead of ${check.max} at most`, becomes: { ...check, max: count } };
-  if ("same" in check && why === "differs")
-    return {
-      words: `the present story of ${story.length} events instead of the kept one of ${check.same.length}`,
-      becomes: { ...check, same: [...story] },
-    };
-  return undefined;
+  if (verdict.ok || verdict.why === "no-take") return undefined;
+  const accepted = expectationRecord(expectationOf(check)).accept(check, verdict, story);
+  return accepted as Acceptance | undefined;
 }

@@ -1,10 +1,8 @@
 import type { Kit } from "../kit/schema";
 import {
   atLeast,
-  atMost,
   choice,
   clause,
-  count,
   enumerate,
   number,
   optional,
@@ -18,7 +16,9 @@ import {
 import type { PathStep } from "../formats/issue";
 import { FAILURE_WORDS, LAPSE_WORDS, LOSS_WORDS } from "../trace/reasonWords";
 import type { LapseReason, LossReason } from "../trace/trace";
-import type { AskedEvent, Check } from "./checksSchema";
+import type { AskedEvent } from "./askedEvent";
+import type { Check } from "./checksSchema";
+import { expectationOf, expectationRecord } from "./expectations/kinds";
 
 const LISTS: Readonly<Record<AskedEvent["kind"], RefList>> = {
   performed: "move",
@@ -111,55 +111,6 @@ export function describeEvent(
   ];
 }
 
-function describeExpectation(check: Check, names: CheckNames): SentencePart[] {
-  if ("happens" in check)
-    return [
-      ...describeEvent(check.happens, ["happens"], names),
-      words(" at "),
-      atLeast(check.at, ["at"], "when it happens"),
-      ...optional(check.within, ["within"], within => [
-        words(", give or take "),
-        atMost(within, ["within"], "give or take"),
-      ]),
-    ];
-  if ("never" in check)
-    return [words("it never comes to this: "), ...describeEvent(check.never, ["never"], names)];
-  if ("counts" in check)
-    return [
-      ...describeEvent(check.counts, ["counts"], names),
-      ...optional(check.min, ["min"], min => [words(" at least "), count(min, ["min"], "fewest times", 0)]),
-      ...optional(check.max, ["max"], max => [
-        words(check.min === undefined ? " at most " : " and at most "),
-        count(max, ["max"], "most times", 0),
-      ]),
-      words(" times"),
-    ];
-  if ("order" in check)
-    return check.order.flatMap((event, k) => [
-      ...(k > 0 ? [words(", then ")] : []),
-      ...describeEvent(event, ["order", k], names),
-    ]);
-  if ("answers" in check)
-    return [
-      words("every press of "),
-      ref("control", check.answers, ["answers"], "control"),
-      words(" is answered"),
-      ...optional(check.move, ["move"], move => [words(" by "), ref("move", move, ["move"], "move")]),
-      ...optional(check.within, ["within"], within => [
-        words(" within "),
-        atMost(within, ["within"], "answered within"),
-      ]),
-    ];
-  const things = check.same.length === 1 ? "the one thing happens" : `the ${check.same.length} things happen`;
-  return [
-    words(`${things} as kept`),
-    ...optional(check.slip, ["slip"], slip => [
-      words(", give or take "),
-      atMost(slip, ["slip"], "give or take"),
-    ]),
-  ];
-}
-
 /** Describes a check as one sentence without its name. Paths are relative to the check. */
 export function describeCheck(check: Check, names: CheckNames): SentencePart[] {
   const takes = check.on === "*" ? [] : check.on;
@@ -172,7 +123,9 @@ export function describeCheck(check: Check, names: CheckNames): SentencePart[] {
       }),
     ),
     ...(check.on === "*" ? [] : [words(", ")]),
-    ...describeExpectation(check, names),
+    ...expectationRecord(expectationOf(check)).describe(check, {
+      event: (event, path) => describeEvent(event, path, names),
+    }),
     ...optional(check.from, ["from"], from => [words(", from "), atLeast(from, ["from"], "looked at from")]),
     ...optional(check.to, ["to"], to => [words(", up to "), atLeast(to, ["to"], "looked at up to")]),
     ...optional(check.rates, ["rates"], rates => [
@@ -192,23 +145,7 @@ export function offerCheck(check: Check, kit: Kit, takeIds: readonly string[]): 
         words: "… in one more take",
         becomes: { ...check, on: [...check.on, takeIds.find(id => !check.on.includes(id))!] },
       },
-    ("happens" in check || "answers" in check) &&
-      check.within === undefined && {
-        words: "… give or take a few frames",
-        becomes: { ...check, within: "2f" },
-      },
-    "same" in check &&
-      check.slip === undefined && { words: "… give or take a few frames", becomes: { ...check, slip: "2f" } },
-    "counts" in check &&
-      check.min === undefined && { words: "… at least so often", becomes: { ...check, min: 1 } },
-    "counts" in check &&
-      check.max === undefined && { words: "… at most so often", becomes: { ...check, max: 1 } },
-    "answers" in check &&
-      check.move === undefined &&
-      (kit.moves?.length ?? 0) > 0 && {
-        words: "… by one move alone",
-        becomes: { ...check, move: kit.moves![0]!.id },
-      },
+    ...(expectationRecord(expectationOf(check)).offers(check, kit) as readonly (Offer<Check> | false)[]),
     check.from === undefined && { words: "… from a moment on", becomes: { ...check, from: "0f" } },
     check.to === undefined && { words: "… up to a moment", becomes: { ...check, to: "60f" } },
     check.rates === undefined && {

@@ -2,7 +2,8 @@ import type { Kit } from "../kit/schema";
 import { gateName, nameOf } from "../kit/names";
 import { eventNotes } from "../trace/noteKinds";
 import type { TraceEvent } from "../trace/traceSchema";
-import type { AskedEvent, Check, KeptEvent } from "./checksSchema";
+import type { AskedEvent, KeptEvent } from "./askedEvent";
+import type { Check } from "./checksSchema";
 
 /** The start of a new check: a free id, and the take it applies to. */
 export interface CheckBeginning {

@@ -3,10 +3,7 @@ import type { Program } from "../run/program";
 import { formatEvent } from "../trace/formatTrace";
 import { eventNotes } from "../trace/noteKinds";
 import type { Trace } from "../trace/trace";
-import type { AskedEvent } from "./checksSchema";
-
-/** The noun for an item of each list, for sentences. */
-const WHAT = { moves: "move", patterns: "pattern", prompts: "prompt", gates: "gate", modes: "mode" } as const;
+import type { AskedEvent } from "./askedEvent";
 
 /** Matches events among the notes of one kind and subject. */
 export interface Matcher {
@@ -22,13 +19,12 @@ const PLAIN: ReadonlySet<string> = new Set(["kind", "id"]);
 export function unknownId(
   program: Program,
   list: "moves" | "patterns" | "prompts" | "gates" | "modes" | "controls",
-  what: string,
   id: string,
   path: readonly PathStep[],
 ): Issue {
   const all = program[list].map(item => item.id);
   const hint = all.length > 0 ? `write one of ${all.slice(0, 40).join(", ")}` : "add it first";
-  return fault("unknown-id", path, { what, id, hint });
+  return fault("unknown-id", path, { what: list.slice(0, -1), id, hint });
 }
 
 /**
@@ -43,7 +39,7 @@ export function compileMatcher(
 ): { readonly matcher: Matcher } | { readonly issue: Issue } {
   const { code, list } = eventNotes[event.kind];
   const subject = program[list].findIndex(item => item.id === event.id);
-  if (subject < 0) return { issue: unknownId(program, list, WHAT[list], event.id, [...path, "id"]) };
+  if (subject < 0) return { issue: unknownId(program, list, event.id, [...path, "id"]) };
   const asked = Object.entries(event).filter(([field]) => !PLAIN.has(field));
   const isMatch = (trace: Trace, note: number) => {
     if (asked.length === 0) return true;

@@ -1,6 +1,7 @@
 import { fault, type Issue, type PathStep, type Result } from "../formats/issue";
 import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
-import { checksSchema, EXPECTATION_NAMES, EXPECTATIONS, type Check, type Checks } from "./checksSchema";
+import { checksSchema, type Check, type Checks } from "./checksSchema";
+import { EXPECTATION_NAMES, expectationRecord, fieldsOf } from "./expectations/kinds";
 
 /** The checks format and its newest version. */
 const CHECKS_FORMAT: DocumentFormat<Checks> = {
@@ -11,9 +12,7 @@ const CHECKS_FORMAT: DocumentFormat<Checks> = {
 };
 
 /** Every field that belongs to some expectations and not to all. */
-const OWN_FIELDS = new Set<string>(
-  EXPECTATION_NAMES.flatMap((name): readonly string[] => EXPECTATIONS[name].fields),
-);
+const OWN_FIELDS = new Set<string>(EXPECTATION_NAMES.flatMap(name => fieldsOf(name).slice(1)));
 
 /** Returns issues for fields of a check that do not go together. */
 function checkFields(check: Check, path: readonly PathStep[]): Issue[] {
@@ -22,16 +21,13 @@ function checkFields(check: Check, path: readonly PathStep[]): Issue[] {
   if (!own) return [fault("check-none", path, { wanted: EXPECTATION_NAMES.join(", ") })];
   const issues = more.map(name => fault("check-two", [...path, name], { other: own }));
   if (issues.length > 0) return issues;
-  const { fields, needs }: { fields: readonly string[]; needs: readonly string[] } = EXPECTATIONS[own];
+  const { requires = {}, verify } = expectationRecord(own);
   for (const key of Object.keys(check))
-    if (OWN_FIELDS.has(key) && !fields.includes(key))
+    if (OWN_FIELDS.has(key) && !fieldsOf(own).includes(key))
       issues.push(fault("check-field", [...path, key], { field: key, with: own }));
-  for (const key of needs)
-    if (!(key in check))
-      issues.push(fault("missing", [...path, key], { hint: `write a time from the take's start, like 36f` }));
-  if ("counts" in check && check.min === undefined && check.max === undefined)
-    issues.push(fault("missing", [...path, "min"], { hint: "write a value for min, max or both" }));
-  return issues;
+  for (const [key, hint] of Object.entries(requires))
+    if (!(key in check)) issues.push(fault("missing", [...path, key], { hint }));
+  return [...issues, ...(verify?.(check, path) ?? [])];
 }
 
 /**

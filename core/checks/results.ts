@@ -1,5 +1,9 @@
+import * as v from "valibot";
+import { id, rate } from "../kit/parts";
+import { whole } from "../trace/notes/parts";
 import type { Check } from "./checksSchema";
 import type { Verdict } from "./compileCheck";
+import { FAILURE_SENTENCES, type WhyNot } from "./expectations/kinds";
 
 /** The verdict of one check on one take at one rate. */
 export interface CheckResult extends Verdict {
@@ -7,6 +11,25 @@ export interface CheckResult extends Verdict {
   readonly take: string;
   readonly rate: number;
 }
+
+/** The results document. Source: check rules, "Results". */
+export const resultsSchema = v.strictObject({
+  format: v.literal("moss-tap/results"),
+  version: v.literal(1),
+  results: v.array(
+    v.strictObject({
+      check: id,
+      take: id,
+      rate,
+      ok: v.boolean(),
+      why: v.exactOptional(v.picklist([...FAILURE_SENTENCES.keys(), "no-take"] as WhyNot[])),
+      f: v.exactOptional(whole),
+      slip: v.exactOptional(v.pipe(v.number(), v.integer())),
+      count: v.exactOptional(whole),
+      reached: v.exactOptional(whole),
+    }),
+  ),
+});
 
 /** A list of results as the document a file holds. */
 export interface ResultsDocument {

@@ -3,7 +3,7 @@ import { formatEvent } from "../trace/formatTrace";
 import { notes } from "../trace/noteKinds";
 import { promptOutcome } from "../trace/notes/prompt";
 import type { Trace } from "../trace/trace";
-import type { KeptEvent } from "./checksSchema";
+import type { KeptEvent } from "./askedEvent";
 
 const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 

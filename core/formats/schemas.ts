@@ -2,6 +2,7 @@ import { kitSchema } from "../kit/schema";
 import { assistsSchema } from "../kit/parseAssists";
 import { layoutSchema } from "../kit/layout";
 import { checksSchema } from "../checks/checksSchema";
+import { resultsSchema } from "../checks/results";
 import { mappingSchema } from "../input/parseMapping";
 import { takesSchema } from "../input/parseTakes";
 import { takeSchema } from "../input/takeSchema";
@@ -15,6 +16,7 @@ export const DOCUMENT_SCHEMAS = {
   trace: traceSchema,
   layout: layoutSchema,
   checks: checksSchema,
+  results: resultsSchema,
   assists: assistsSchema,
   mapping: mappingSchema,
 } as const;

@@ -1,4 +1,5 @@
-import type { AskedEvent, Check, KeptEvent } from "../checks/checksSchema";
+import type { AskedEvent, KeptEvent } from "../checks/askedEvent";
+import type { Check } from "../checks/checksSchema";
 import type { Verdict } from "../checks/compileCheck";
 import type { Kit } from "../kit/schema";
 import type { TraceEvent } from "../trace/traceSchema";

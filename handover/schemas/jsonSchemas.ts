@@ -7,6 +7,7 @@ const TITLES = {
   takes: "Moss Tap takes: several takes in one document",
   trace: "Moss Tap trace: what the core made of a take",
   checks: "Moss Tap checks: what must and must not be made of takes",
+  results: "Moss Tap results: what each check found in each take",
   assists: "Moss Tap assists: versions of a kit for players who need more time or less force",
   mapping: "Moss Tap mapping: how a recording from elsewhere is read as a take",
   layout: "Moss Tap layout: which keys and buttons play which controls",

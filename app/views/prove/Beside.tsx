@@ -1,6 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import { applyAssist, findAssist, appliesTo, type Check, type Kit, type Take } from "#core";
-import { changeCheckRate } from "../../edits/checkEdits";
+import { applyAssist, findAssist, appliesTo, type Check, type Kit, type Take, changeCheckRate } from "#core";
 import type { ProvedTake } from "../../judging/jobs/prove";
 import type { KitSettings, Variant } from "../../storage/records";
 import { ChoiceWord } from "../../ui/ChoiceWord";

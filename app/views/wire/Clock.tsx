@@ -1,6 +1,5 @@
 import { useMemo, useState } from "react";
-import { countWords, formatIssue, formatPrice, findPrice, type Kit } from "#core";
-import { changeCheckRate } from "../../edits/checkEdits";
+import { countWords, formatIssue, formatPrice, findPrice, type Kit, changeCheckRate } from "#core";
 import { changeRate, readRateChange, type Keeps, type RateChange } from "../../edits/rateEdits";
 import { isLong } from "../../judging/judge";
 import { Button } from "../../ui/Button";

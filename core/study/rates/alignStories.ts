@@ -1,4 +1,4 @@
-import type { KeptEvent } from "../../checks/checksSchema";
+import type { KeptEvent } from "../../checks/askedEvent";
 
 /** One event of a take's stories at two rates. Times in seconds; NaN where it is absent. */
 export interface AlignedEvent {

@@ -1,0 +1,60 @@
+import * as v from "valibot";
+import { fault } from "../../formats/issue";
+import { countWords } from "../../formats/words";
+import { count as countPart, optional, words } from "../../kit/sentence";
+import { askedEventSchema, times } from "../askedEvent";
+import type { ExpectationRecord, FieldsOf } from "./expectation";
+import { walk } from "./walk";
+
+/** The fields of "this must happen so many times". */
+export const fields = {
+  counts: askedEventSchema,
+  min: v.exactOptional(times),
+  max: v.exactOptional(times),
+};
+
+type Counts = FieldsOf<typeof fields>;
+
+/** The registry record of events that must happen a number of times. */
+export const record: ExpectationRecord<Counts, "too-few" | "too-many"> = {
+  verify: ({ min, max }, path) =>
+    min === undefined && max === undefined
+      ? [fault("missing", [...path, "min"], { hint: "write a value for min, max or both" })]
+      : [],
+  compile({ counts, min = 0, max = Infinity }, { match, stretch }) {
+    const matcher = match(counts, ["counts"]);
+    return index => {
+      const { from, to } = stretch(index.trace);
+      let count = 0;
+      walk(index, matcher, from, to, () => void count++);
+      if (count < min) return { ok: false, why: "too-few", count };
+      if (count > max) return { ok: false, why: "too-many", count };
+      return { ok: true, count };
+    };
+  },
+  describe: ({ counts, min, max }, { event }) => [
+    ...event(counts, ["counts"]),
+    ...optional(min, ["min"], least => [words(" at least "), countPart(least, ["min"], "fewest times", 0)]),
+    ...optional(max, ["max"], most => [
+      words(min === undefined ? " at most " : " and at most "),
+      countPart(most, ["max"], "most times", 0),
+    ]),
+    words(" times"),
+  ],
+  offers: check => [
+    check.min === undefined && { words: "… at least so often", becomes: { ...check, min: 1 } },
+    check.max === undefined && { words: "… at most so often", becomes: { ...check, max: 1 } },
+  ],
+  failures: {
+    "too-few": ({ count = 0 }) => `it happened ${countWords(count, "time")}, too few`,
+    "too-many": ({ count = 0 }) => `it happened ${countWords(count, "time")}, too many`,
+  },
+  accept(check, { why, count }) {
+    if (count === undefined) return undefined;
+    if (why === "too-few")
+      return { words: `${count} times instead of ${check.min} at least`, becomes: { ...check, min: count } };
+    return { words: `${count} times instead of ${check.max} at most`, becomes: { ...check, max: count } };
+  },
+  rename: (check, { event }) => ({ ...check, counts: event(check.counts) }),
+  times: [],
+};

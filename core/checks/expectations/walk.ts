@@ -1,0 +1,35 @@
+import type { Trace } from "../../trace/trace";
+import type { Matcher } from "../matchEvents";
+import type { TraceIndex } from "../traceIndex";
+
+/** Returns the index of the first note at or after a frame, in a list of ascending notes. */
+function firstFrom(trace: Trace, notes: readonly number[], frame: number): number {
+  let low = 0;
+  let high = notes.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (trace.frame[notes[middle]!]! >= frame) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/**
+ * Calls back for every matching event of a range of frames, both ends included, in order, until the callback
+ * returns true.
+ */
+export function walk(
+  { trace, notesOf }: TraceIndex,
+  { kind, subject, isMatch }: Matcher,
+  from: number,
+  to: number,
+  see: (note: number, frame: number) => boolean | void,
+): void {
+  const notes = notesOf(kind, subject);
+  for (let k = firstFrom(trace, notes, from); k < notes.length; k++) {
+    const note = notes[k]!;
+    const frame = trace.frame[note]!;
+    if (frame > to) return;
+    if (isMatch(trace, note) && see(note, frame) === true) return;
+  }
+}
