@@ -26,6 +26,7 @@ export { formatEventWords } from "./trace/eventWords";
 export { lapseWords, lossNameWords } from "./trace/reasonWords";
 export { arrowOf } from "./input/directions";
 export { recordOf, traitsOf } from "./patterns/recordOf";
+export type { Rounding } from "./time/duration";
 export type { AnsweredLengths, LengthEdge, PatternLever, PatternPull, PatternTraits } from "./patterns/kind";
 export { PATTERN_KINDS } from "./patterns/kinds";
 export { formatGrown, formatOutput, grownAt, levelAt, ratioAt, valueAt } from "./patterns/growth";

@@ -1,7 +1,7 @@
 import { readFile } from "node:fs/promises";
 
-/** Modules of display texts, which a game does not need: sentences of rules, offers, warnings. */
-const DISPLAY_TEXTS = /core[\\/](patterns[\\/]\w+[\\/]describe|kit[\\/]warnings)\.ts$/;
+/** Modules for people, which a game does not need: sentences of rules, offers, warnings, traits for studies. */
+const DISPLAY_TEXTS = /core[\\/](patterns[\\/]\w+[\\/](describe|study)|kit[\\/]warnings)\.ts$/;
 
 /** An esbuild plugin that keeps a module's names and removes its texts. */
 export const wordless = {

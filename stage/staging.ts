@@ -49,8 +49,8 @@ export function copyStaging({ program, stage }: Rules, from: Staging, to: Stagin
  */
 function describePerformed(program: Program, state: State, move: number): Performed {
   const { pattern } = program.moves[move]!;
-  const { kind } = program.patterns[pattern]!;
-  const output = kind === "charge" ? state.carried[pattern * CARRIED + 3]! : 0;
+  const { kind, outputColumn } = program.patterns[pattern]!;
+  const output = outputColumn < 0 ? 0 : state.carried[pattern * CARRIED + outputColumn]!;
   const firesLetGo = traitsOf(kind).firesLetGo?.(program.patterns[pattern]!) ?? false;
   const from = pattern * program.edgeRoom;
   const held: number[] = [];

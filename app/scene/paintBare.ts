@@ -1,7 +1,7 @@
-import { FIRED, FORMING, LAPSED, readMeter, SUSTAINED } from "#core";
+import { FIRED, FORMING, LAPSED, readMeter, SUSTAINED, traitsOf } from "#core";
 import type { Palette } from "../ui/palette";
 import { paintTower } from "./backdrop";
-import { isMetered, meterOf } from "./paintMeters";
+import { meterOf } from "./paintMeters";
 import type { Shown } from "./scene";
 import { STAGE_FONT, STAGE_NUMBER_FONT } from "./scenery";
 
@@ -23,7 +23,7 @@ export function paintBare(
   paintTower(ctx, palette, width, height);
   if (!state) return;
   const metered = program.patterns.flatMap((pattern, i) =>
-    isMetered(pattern.kind) && !pattern.isOff ? [i] : [],
+    traitsOf(pattern.kind).meter !== "none" && !pattern.isOff ? [i] : [],
   );
   const rows = Math.max(1, Math.floor((height - TOP_PX - 20) / ROW_PX));
   const columns = Math.max(1, Math.ceil(metered.length / rows));
@@ -50,7 +50,12 @@ export function paintBare(
     ctx.fillStyle = palette.sand;
     ctx.fillRect(x, y, wide, BAR_PX);
     ctx.fillStyle = palette.moss;
-    ctx.fillRect(x, y, wide * (isHot && pattern.kind !== "charge" ? 1 : filled), BAR_PX);
+    ctx.fillRect(
+      x,
+      y,
+      wide * (isHot && !traitsOf(pattern.kind).growth?.(pattern).output ? 1 : filled),
+      BAR_PX,
+    );
     ctx.fillStyle = palette.ink;
     for (const share of ticks) ctx.fillRect(x + wide * share - 1, y - 2, 2, BAR_PX + 4);
     if (meter.phase !== FORMING && meter.phase !== SUSTAINED) return;

@@ -1,17 +1,10 @@
-import { FORMING, readMeter, SUSTAINED, TICKS, type Meter, type PatternProgram } from "#core";
+import { FORMING, readMeter, SUSTAINED, TICKS, type Meter, traitsOf, type PatternProgram } from "#core";
 import type { Palette } from "../ui/palette";
 import type { Shown } from "./scene";
 import { STAGE_FONT } from "./scenery";
 
 const BAR_PX = 9;
 const PITCH_PX = 30;
-
-const METERED: ReadonlySet<string> = new Set(["hold", "charge", "tap", "taps", "sequence", "chord", "mash"]);
-
-/** Returns whether a rule of this kind grows with input, so that it has a meter. */
-export function isMetered(kind: string): boolean {
-  return METERED.has(kind);
-}
 
 /**
  * Returns the filled share of a bar and the positions of its levels, 0 to 1. A level beyond full extends the
@@ -21,14 +14,12 @@ export function meterOf(
   pattern: PatternProgram,
   { ratio, ageFrames }: Pick<Meter, "ratio" | "ageFrames">,
 ): { readonly filled: number; readonly ticks: readonly number[] } {
-  if (pattern.kind !== "charge") return { filled: Math.min(1, ratio), ticks: [] };
-  const { fromTicks } = pattern;
-  const ends = Math.max(pattern.fullTicks, ...pattern.levels.map(level => level.atTicks));
+  const growth = traitsOf(pattern.kind).growth?.(pattern);
+  if (!growth?.output) return { filled: Math.min(1, ratio), ticks: [] };
+  const { fromTicks, fullTicks, levels } = growth;
+  const ends = Math.max(fullTicks, ...levels.map(level => level.atTicks));
   const share = (ticks: number) => Math.max(0, Math.min(1, (ticks - fromTicks) / (ends - fromTicks)));
-  return {
-    filled: share(ageFrames * TICKS),
-    ticks: pattern.levels.map(level => share(level.atTicks)),
-  };
+  return { filled: share(ageFrames * TICKS), ticks: levels.map(level => share(level.atTicks)) };
 }
 
 /**
@@ -47,7 +38,8 @@ export function paintMeters(
   const left = x - width / 2;
   let top = y - BAR_PX;
   program.patterns.forEach((pattern, i) => {
-    if ((pattern.kind !== "hold" && pattern.kind !== "charge") || pattern.isOff) return;
+    const { meter: place, growth } = traitsOf(pattern.kind);
+    if (place !== "body" || pattern.isOff) return;
     const meter = readMeter(program, state, i);
     if (meter.phase !== FORMING && meter.phase !== SUSTAINED) return;
     ctx.fillStyle = palette.sand;
@@ -57,7 +49,7 @@ export function paintMeters(
     ctx.fillRect(left, top, width * filled, BAR_PX);
     ctx.fillStyle = palette.ink;
     for (const share of ticks) ctx.fillRect(left + width * share - 1, top - 2, 2, BAR_PX + 4);
-    const reached = pattern.kind === "charge" ? (pattern.levels[meter.level - 1]?.name ?? "") : "";
+    const reached = growth?.(pattern).levels[meter.level - 1]?.name ?? "";
     ctx.font = STAGE_FONT;
     ctx.textAlign = "center";
     ctx.fillText(`${kit.patterns[i]?.name ?? ""} ${reached}`.trim(), x, top - 5);

@@ -1,4 +1,13 @@
-import { firstNoteAfter, formatEvent, HIDDEN, notes, OPEN, TICKS, type PatternProgram } from "#core";
+import {
+  firstNoteAfter,
+  formatEvent,
+  HIDDEN,
+  notes,
+  OPEN,
+  TICKS,
+  traitsOf,
+  type PatternProgram,
+} from "#core";
 import { formatBinding } from "../input/codes";
 import type { Palette } from "../ui/palette";
 import type { Shown } from "./scene";
@@ -46,9 +55,7 @@ export function lastOutcome(scene: Shown): { words: string; isGood: boolean } | 
 
 /** Returns the controls a pattern requires, in order, repeated as often as required. */
 export function wantedControls(pattern: PatternProgram): readonly number[] {
-  if (pattern.kind === "sequence")
-    return pattern.steps.flatMap(step => ("control" in step ? [step.control] : []));
-  return "control" in pattern ? [pattern.control] : pattern.controls;
+  return traitsOf(pattern.kind).wanted(pattern);
 }
 
 /** Returns the name of a control's button on the current device. */
@@ -57,20 +64,6 @@ export function buttonName(scene: Shown, control: number): string {
   const binding =
     found?.bindings.find(codes => codes[0]!.startsWith(`${scene.inHand}:`)) ?? found?.bindings[0];
   return binding ? formatBinding(binding) : (found?.name ?? "?");
-}
-
-/** Returns the word for what to do with a pattern's buttons. */
-function howWords(pattern: PatternProgram): string {
-  switch (pattern.kind) {
-    case "hold":
-      return "hold";
-    case "mash":
-      return "haul, one after the other";
-    case "sequence":
-      return "in this order";
-    default:
-      return "press";
-  }
 }
 
 /**
@@ -96,7 +89,7 @@ export function paintPrompt(
   const buttons = wantedControls(pattern)
     .map(control => buttonName(scene, control))
     .join("  ");
-  ctx.fillText(`${howWords(pattern)}  ${buttons}`, width / 2, y);
+  ctx.fillText(`${traitsOf(pattern.kind).promptWord}  ${buttons}`, width / 2, y);
   const { isOpen } = now;
   const length = isOpen ? prompt.windowTicks / TICKS : Math.max(1, prompt.leadTicks / TICKS);
   const passed = Math.min(1, (frame - now.since) / length);

@@ -15,3 +15,8 @@ const LIST = new Intl.ListFormat("en-GB");
 export function joinNames(names: readonly string[]): string {
   return LIST.format(names);
 }
+
+/** Formats a number with at most two decimals. */
+export function roundTwo(value: number): string {
+  return String(Number(value.toFixed(2)));
+}

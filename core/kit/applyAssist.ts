@@ -1,3 +1,4 @@
+import { traitsOf } from "../patterns/recordOf";
 import type { PathStep } from "../formats/issue";
 import type { Assist } from "./assistSchema";
 import { writeAt } from "./editAt";
@@ -36,35 +37,15 @@ function isWindow(kit: Kit, path: readonly PathStep[]): boolean {
   const field = fieldOf(path);
   if (WINDOW_FIELDS.has(field)) return true;
   if (path[0] !== "patterns") return false;
-  const { kind } = kit.patterns[Number(path[1])]!;
-  return field === "gap" || (field === "max" && kind === "tap");
+  const { windowFields = [] } = traitsOf(kit.patterns[Number(path[1])]!.kind);
+  return windowFields.includes(field);
 }
 
 /** Returns whether a length is the gap between taps of one control. */
 function isTapGap(kit: Kit, path: readonly PathStep[]): boolean {
-  return path[0] === "patterns" && path[2] === "gap" && kit.patterns[Number(path[1])]!.kind === "taps";
-}
-
-/** Returns the controls that a pattern requires to be held down. */
-function heldBy(pattern: Pattern): readonly string[] {
-  switch (pattern.kind) {
-    case "hold":
-    case "charge":
-      return [pattern.control];
-    case "chord":
-      return pattern.for === undefined ? [] : pattern.controls;
-    case "sequence":
-      return pattern.steps.flatMap(step => ("hold" in step ? [step.hold] : []));
-    default:
-      return [];
-  }
-}
-
-/** Returns a hold of the mash's first control, as long as the mash's window. */
-function toHold(pattern: Pattern): Pattern {
-  if (pattern.kind !== "mash") return pattern;
-  const { controls, count: _count, within, alternate: _alternate, ...rest } = pattern;
-  return { ...rest, kind: "hold", control: controls[0]!, for: within, fire: "reach" };
+  if (path[0] !== "patterns") return false;
+  const { tapGapField } = traitsOf(kit.patterns[Number(path[1])]!.kind);
+  return tapGapField !== undefined && path[2] === tapGapField;
 }
 
 /**
@@ -82,9 +63,10 @@ export function applyAssist(kit: Kit, assist: Assist): Kit {
     const percent = (isWindow(kit, path) ? windows : 100) * (isTapGap(kit, path) ? gaps / 100 : 1);
     if (percent !== 100) changed = writeAt(changed, path, scaleLength(written, percent));
   }
+  const toHold = (pattern: Pattern): Pattern => traitsOf(pattern.kind).toHold?.(pattern) ?? pattern;
   if (assist.mashes) changed = { ...changed, patterns: changed.patterns.map(toHold) };
   if (assist.toggles) {
-    const held = new Set(changed.patterns.flatMap(heldBy));
+    const held = new Set(changed.patterns.flatMap(pattern => traitsOf(pattern.kind).held?.(pattern) ?? []));
     const controls = changed.controls.map(control =>
       held.has(control.id) ? { ...control, toggle: true } : control,
     );

@@ -1,6 +1,6 @@
 import { warning, type Issue } from "../formats/issue";
 import { traitsOf } from "../patterns/recordOf";
-import { countWords, joinNames } from "../formats/words";
+import { joinNames } from "../formats/words";
 import { TICKS } from "../time/clock";
 import { NEVER, type MoveProgram, type NeedProgram, type PatternProgram, type Program } from "../run/program";
 import { gateName, nameOf } from "./names";
@@ -164,10 +164,8 @@ function whyUnreachable(kit: Kit, program: Program, m: number): string | undefin
   if (!pattern.activeIn.some((isActive, mode) => isActive && move.activeIn[mode])) {
     return `it shares no mode with its pattern ${name}`;
   }
-  if (pattern.kind === "taps" && move.whenCount > pattern.count)
-    return `${name} counts only to ${pattern.count}`;
-  if (pattern.kind === "charge" && move.whenLevel > pattern.levels.length)
-    return `${name} has ${countWords(pattern.levels.length, "level")}`;
+  const never = traitsOf(pattern.kind).whyNever?.(pattern, move.whenCount, move.whenLevel);
+  if (never !== undefined) return `${name} ${never}`;
   const banned = move.needs.find(need => need.coyoteTicks < 0 && move.bans.includes(need.gate));
   return banned ? `it both needs and bans ${gateName(kit, program.gates[banned.gate]!.id)}` : undefined;
 }
@@ -181,21 +179,11 @@ function warnOfPatterns(kit: Kit, program: Program): Issue[] {
     const stretch = answeredStretch(pattern);
     if (stretch && stretch.to < stretch.from)
       return never(`its longest press (${stretch.to} f) is below its shortest (${stretch.from} f)`);
-    if (pattern.kind === "charge" && pattern.limitTicks < pattern.fullTicks)
-      return [
-        warning("never-full", ["patterns", i, "limit"], {
-          name: nameOf(kit, "patterns", pattern.id),
-          limit: pattern.limitTicks / TICKS,
-          full: pattern.fullTicks / TICKS,
-        }),
-      ];
-    if (pattern.kind !== "sequence") return [];
-    const tight = pattern.steps.findIndex((step, k) => k > 0 && step.afterTicks > step.gapTicks);
-    return tight < 0
-      ? []
-      : never(
-          `step ${tight + 1} must come both after ${pattern.steps[tight]!.afterTicks / TICKS} f and within ${pattern.steps[tight]!.gapTicks / TICKS} f`,
-        );
+    const found = traitsOf(pattern.kind).warn?.(pattern);
+    if (!found) return [];
+    if (found.code === "never-fires") return never(found.reason);
+    const { code, field, ...facts } = found;
+    return [warning(code, ["patterns", i, field], { name: nameOf(kit, "patterns", pattern.id), ...facts })];
   });
 }
 

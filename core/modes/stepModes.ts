@@ -1,10 +1,9 @@
-import { resetPattern } from "../patterns/stepPattern";
+import { reachedOf, resetPattern } from "../patterns/stepPattern";
 import { failPrompt } from "../prompts/promptState";
 import { loseRequestsOfMove } from "../moves/requests";
 import { lapse } from "../patterns/fire";
 import type { Program, SwitchProgram } from "../run/program";
 import { FORMING, HIDDEN, IDLE, type State } from "../run/state";
-import { reachedOf } from "../patterns/reachedOf";
 import { MODE, note, PHASE, put, type Trace } from "../trace/trace";
 
 function applies(state: State, change: SwitchProgram): boolean {

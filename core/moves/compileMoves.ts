@@ -2,16 +2,14 @@ import { fault, type PathStep } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
 import type { Move } from "../kit/schema";
 import type { MoveProgram } from "../run/program";
+import { traitsOf } from "../patterns/recordOf";
 import { isShorterAsWritten } from "../time/duration";
-
-/** The kind of pattern that provides the value of each `when` condition. */
-const CARRIER = { count: "taps", level: "charge" } as const;
 
 function checkWhen(move: Move, pattern: number, names: Names, path: readonly PathStep[]): void {
   const found = names.kit.patterns[pattern];
   if (!found || !move.when) return;
   for (const field of ["count", "level"] as const) {
-    if (move.when[field] === undefined || found.kind === CARRIER[field]) continue;
+    if (move.when[field] === undefined || traitsOf(found.kind).carries.includes(field)) continue;
     const hint = field === "count" ? "taps counts its presses" : "charge has levels";
     names.issues.push(
       fault("when-field", [...path, "when", field], { pattern: found.name || found.id, field, hint }),
@@ -40,6 +38,8 @@ function compileMove(move: Move, m: number, names: Names): MoveProgram {
     (ids ?? []).map((id, k) => names.gate(id, [...path, field, k]));
   const pattern = names.pattern(move.pattern, [...path, "pattern"]);
   checkWhen(move, pattern, names, path);
+  const found = names.kit.patterns[pattern];
+  const carries = found ? traitsOf(found.kind).carries : [];
   return {
     id: move.id,
     isOff: move.off ?? false,
@@ -48,6 +48,8 @@ function compileMove(move: Move, m: number, names: Names): MoveProgram {
     asksAgain: move.again === "held",
     activeIn: names.activeIn(move.modes, path),
     pattern,
+    countColumn: carries.indexOf("count"),
+    levelColumn: carries.indexOf("level"),
     whenCount: move.when?.count ?? -1,
     whenLevel: move.when?.level ?? -1,
     needs: (move.needs ?? []).map((need, k) => ({

@@ -1,3 +1,4 @@
+import { traitsOf } from "../patterns/recordOf";
 import type { Kit, Move } from "../kit/schema";
 import {
   atLeast,
@@ -191,6 +192,7 @@ function offerNeeds(move: Move, kit: Kit): Offer<Move>[] {
 /** Returns the clauses on repetition and effects that could be added to a move. */
 function offerEffects(move: Move, kit: Kit): Offer<Move>[] {
   const pattern = kit.patterns.find(item => item.id === move.pattern);
+  const carries = pattern ? traitsOf(pattern.kind).carries : [];
   const own = (kit.gates ?? []).map(item => item.id);
   const spendable = (move.needs ?? []).map(need => need.gate).find(id => !move.spends?.includes(id));
   return [
@@ -223,14 +225,14 @@ function offerEffects(move: Move, kit: Kit): Offer<Move>[] {
       opens: [...(move.opens ?? []), { gate: own.at(-1)!, from: "8f", to: "20f" }],
     })),
     ...offerIf(
-      pattern?.kind === "taps" && move.when?.count === undefined,
+      carries.includes("count") && move.when?.count === undefined,
       "… with exactly so many taps",
       () => ({
         ...move,
         when: { ...move.when, count: 2 },
       }),
     ),
-    ...offerIf(pattern?.kind === "charge" && move.when?.level === undefined, "… from a level on", () => ({
+    ...offerIf(carries.includes("level") && move.when?.level === undefined, "… from a level on", () => ({
       ...move,
       when: { ...move.when, level: 1 },
     })),

@@ -23,13 +23,10 @@ import {
 } from "./requests";
 
 /** Returns whether the fire on this frame satisfies the move's `when`. */
-function isWanted(program: Program, state: State, move: MoveProgram): boolean {
+function isWanted(state: State, move: MoveProgram): boolean {
   const carried = move.pattern * CARRIED;
-  if (move.whenCount >= 0 && state.carried[carried] !== move.whenCount) return false;
-  return (
-    move.whenLevel < 0 ||
-    (program.patterns[move.pattern]!.kind === "charge" && state.carried[carried + 2]! >= move.whenLevel)
-  );
+  if (move.whenCount >= 0 && state.carried[carried + move.countColumn] !== move.whenCount) return false;
+  return move.whenLevel < 0 || state.carried[carried + move.levelColumn]! >= move.whenLevel;
 }
 
 /** Replaces older requests in the slot of a new one, if the new one can be kept or performed at once. */
@@ -75,7 +72,7 @@ function makeRequests(program: Program, state: State, trace: Trace): void {
     const fires = state.phase[move.pattern] === FIRED;
     const asksAgain = move.asksAgain && isHeldOn(state, move.pattern);
     if (!(fires || asksAgain) || move.isOff || !move.activeIn[state.mode]) continue;
-    if (!isWanted(program, state, move)) continue;
+    if (!isWanted(state, move)) continue;
     if (!fires) {
       askAgain(program, state, m);
       continue;

@@ -10,6 +10,8 @@ export type OwnPart<G extends PatternBase> = Omit<
 > & {
   /** Controls whose changes wake the pattern, in addition to its own and its cancels. */
   readonly alsoWatches?: readonly number[];
+  /** The row length of one choice, for a kind that keeps choices in the state. */
+  readonly choiceStride?: number;
 };
 
 /**

@@ -3,7 +3,6 @@ import type { Names } from "../kit/compileNames";
 import type { Pattern } from "../kit/schema";
 import type { PatternProgram } from "../run/program";
 import { recordOf } from "./recordOf";
-import { choiceStride } from "./sequence/choices";
 
 /** The offset of the next pattern's cells, and the sizes of the sequences' choices so far. */
 export interface CellPlan {
@@ -18,7 +17,8 @@ export function compilePattern(
   path: readonly PathStep[],
   plan: CellPlan,
 ): PatternProgram {
-  const { alsoWatches, ...own } = recordOf(pattern.kind).compile(pattern, names, path);
+  const { carries, compile } = recordOf(pattern.kind);
+  const { alsoWatches, choiceStride, ...own } = compile(pattern, names, path);
   const base = plan.cellCount;
   plan.cellCount += own.cellCount;
   const compiled = {
@@ -29,9 +29,11 @@ export function compilePattern(
     captures: pattern.captures ?? false,
     activeIn: names.activeIn(pattern.modes, path),
     watches: [...new Set([...own.controls, ...own.cancel, ...(alsoWatches ?? [])])],
+    payloadSize: Math.max(1, carries.length),
+    outputColumn: carries.indexOf("value"),
     base,
   } as unknown as PatternProgram;
-  if (compiled.kind !== "sequence") return compiled;
-  plan.choiceStrides.push(choiceStride(compiled.steps.length, compiled.edgeRoom));
-  return { ...compiled, choices: plan.choiceStrides.length - 1 };
+  if (choiceStride === undefined) return compiled;
+  plan.choiceStrides.push(choiceStride);
+  return { ...compiled, choices: plan.choiceStrides.length - 1 } as PatternProgram;
 }

@@ -43,11 +43,8 @@ export function endFire(
   const count = state.fireEdgeCount[i]!;
   put(trace, count);
   for (let k = 0; k < count; k++) put(trace, state.fireEdges[i * program.edgeRoom + k]!);
-  put(trace, a);
-  if (program.patterns[i]!.kind !== "charge") return;
-  put(trace, b);
-  put(trace, c);
-  put(trace, d);
+  const { payloadSize } = program.patterns[i]!;
+  for (let k = 0; k < payloadSize; k++) put(trace, state.carried[carried + k]!);
 }
 
 /** Fires on the press of one control, the most common case. */
@@ -93,6 +90,12 @@ export interface PatternStepper<P extends PatternBase> {
    * Stays awake by setting `state.awake`.
    */
   readonly step: (program: Program, pattern: P, state: State, trace: Trace, i: number) => void;
+  /** Resets what it keeps outside its cells, as before frame 0. */
+  readonly reset?: (pattern: P, state: State) => void;
+  /** Discards all edges so far because the attempt was cancelled while a control was being hidden. */
+  readonly cancel?: (pattern: P, state: State) => void;
+  /** Returns the steps made in the current attempt, for a lapse. Absent means −1. */
+  readonly reached?: (pattern: P, state: State) => number;
   /** Discards the current attempt because a control was hidden; the other controls keep their presses. */
   readonly restart?: (program: Program, pattern: P, state: State, i: number) => void;
   /**

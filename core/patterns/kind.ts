@@ -9,6 +9,18 @@ import type { CompileKind } from "./compileParts";
 import type { DescribeKind, OfferKind } from "./describeParts";
 import type { PatternStepper } from "./fire";
 import type { Growth } from "./growth";
+import type { LengthOf, Script } from "./scripts";
+
+/** The numbers that a fire's payload can have, by name. */
+export type PayloadName = "repeat" | "held" | "age" | "ratio" | "level" | "value" | "count";
+
+/** A fire's payload, as in a trace file. */
+export type Payload = Readonly<Partial<Record<PayloadName, number>>>;
+
+/** A pattern that runs but can never do its work: it never fires, or a charge is never full. */
+export type PatternWarning =
+  | { readonly code: "never-fires"; readonly reason: string }
+  | { readonly code: "never-full"; readonly field: string; readonly limit: number; readonly full: number };
 
 /**
  * A number that caused a lapse: its path inside the pattern, and the direction in which it would have to
@@ -55,12 +67,45 @@ export interface AnsweredLengths {
 }
 
 /**
+ * The traits of a kind for code that draws, tries and studies patterns; a game that runs the core without
+ * screens does without them. `P` is its document, `G` its program.
+ */
+export interface PatternStudy<P, G> {
+  /** Formats a fire's payload as words that follow "fired"; absent if there is nothing to add. */
+  readonly firedWords?: (payload: Payload) => string;
+  /** Whether an attempt grows with input, so that it has a meter; `body`: also over the body on a stage. */
+  readonly meter: "body" | "own" | "none";
+  /** The action in a prompt that asks for it: "hold". */
+  readonly promptWord: string;
+  /** The controls in a prompt that asks for it, in order and as often as required, by index. */
+  readonly wanted: (pattern: G) => readonly number[];
+  /** Inputs intended to set it off, made of its own boundaries. Only a run shows whether they do. */
+  readonly scripts: (pattern: P, kit: Kit, lengthOf: LengthOf) => readonly Script[];
+  /** How long all of its controls must be held together to fire it, in frames; absent if that is not enough. */
+  readonly pressFrames?: (pattern: P, lengthOf: LengthOf) => number;
+  /** Whether its presses are made one after the other, or meant together. */
+  readonly presses?: "apart" | "together";
+  /** The controls that must be held down, by id. */
+  readonly held?: (pattern: P) => readonly string[];
+  /** Fields with windows, in addition to those that every kind may have. */
+  readonly windowFields?: readonly string[];
+  /** The field with the gap between taps of one control. */
+  readonly tapGapField?: string;
+  /** Returns the hold that an assist puts in its place. */
+  readonly toHold?: (pattern: P) => PatternOf<"hold">;
+  /** Returns a warning if it can never do its work. */
+  readonly warn?: (pattern: G) => PatternWarning | undefined;
+  /** Returns why a fire can never meet a move's condition, following the pattern's name; −1 is no condition. */
+  readonly whyNever?: (pattern: G, count: number, level: number) => string | undefined;
+}
+
+/**
  * The traits of a kind, for code that shows, tunes and studies patterns. `P` is its document, `G` its
  * program.
  */
-export interface PatternTraits<P, G> {
+export interface PatternTraits<P, G> extends PatternStudy<P, G> {
   /** The names of the numbers in a fire's payload, in order. */
-  readonly carries: readonly string[];
+  readonly carries: readonly PayloadName[];
   /** The controls that play it, by id; a direction contributes its stick's four. */
   readonly playedOn: (pattern: P, kit: Kit) => readonly string[];
   /** The maps of time that show and edit it, in order. */

@@ -4,19 +4,22 @@ import { FORMING, IDLE, type State } from "../run/state";
 import type { Trace } from "../trace/trace";
 import { lapse, type PatternStepper } from "./fire";
 import { recordOf } from "./recordOf";
-import { reachedOf } from "./reachedOf";
-import { useUp } from "./sequence/step";
 
 /** Returns the stepper of a pattern's kind; the registry guarantees that kind and program match. */
 function stepperOf(pattern: PatternProgram): PatternStepper<PatternProgram> {
   return recordOf(pattern.kind).stepper as unknown as PatternStepper<PatternProgram>;
 }
 
+/** Returns the steps made in the current attempt, for a lapse; −1 for kinds without steps. */
+export function reachedOf(pattern: PatternProgram, state: State): number {
+  return stepperOf(pattern).reached?.(pattern, state) ?? -1;
+}
+
 /** Resets pattern `i` to idle, as before frame 0. */
 export function resetPattern(program: Program, state: State, i: number): void {
   const pattern = program.patterns[i]!;
   state.cells.fill(0, pattern.base, pattern.base + pattern.cellCount);
-  if (pattern.kind === "sequence") state.choiceCount[pattern.choices] = 0;
+  stepperOf(pattern).reset?.(pattern, state);
   state.phase[i] = IDLE;
 }
 
@@ -39,7 +42,7 @@ function startOver(
   else state.cells.fill(0, pattern.base, pattern.base + pattern.cellCount);
   if (before !== FORMING) return;
   const isCancelled = isAnyPressed(program, state, i, pattern.cancel);
-  if (isCancelled && pattern.kind === "sequence") useUp(pattern, state);
+  if (isCancelled) stepperOf(pattern).cancel?.(pattern, state);
   lapse(state, trace, i, isCancelled ? "cancelled" : "hidden", reached);
 }
 

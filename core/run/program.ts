@@ -61,6 +61,10 @@ export interface PatternBase {
   /** The offset and number of its cells in state.cells. */
   readonly base: number;
   readonly cellCount: number;
+  /** The number of values in the payload of its fires, at least 1. */
+  readonly payloadSize: number;
+  /** The column of the payload with its output, in the game's units; −1 for none. */
+  readonly outputColumn: number;
   /** The maximum number of edges of its fires. */
   readonly edgeRoom: number;
 }
@@ -87,6 +91,9 @@ export interface MoveProgram {
   readonly asksAgain: boolean;
   readonly activeIn: readonly boolean[];
   readonly pattern: number;
+  /** The columns of the payload with a count and a level; −1 for none. */
+  readonly countColumn: number;
+  readonly levelColumn: number;
   /** The required count of taps or level of a charge; −1 for any. */
   readonly whenCount: number;
   readonly whenLevel: number;

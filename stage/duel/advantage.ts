@@ -1,4 +1,15 @@
-import { firstNoteAfter, notes, parseFrames, PARTS, readTake, type Kit, type Take, type Trace } from "#core";
+import {
+  firstNoteAfter,
+  type Kit,
+  notes,
+  parseFrames,
+  PARTS,
+  readTake,
+  type Rounding,
+  type Take,
+  type Trace,
+  traitsOf,
+} from "#core";
 import { compileRules, type Rules } from "../rules";
 import { stageOf } from "../stage";
 import { runRules } from "../staging";
@@ -26,25 +37,15 @@ const AFTER = 600;
 function pressesFor(kit: Kit, patternId: string): Take["lanes"] | undefined {
   const pattern = kit.patterns.find(item => item.id === patternId);
   if (!pattern || pattern.off) return undefined;
-  const frames = (written: string) => parseFrames(written, kit.rate, "atLeast") ?? 0;
-  const down = (from: number, to: number): [number, number][] => [
-    [from, 1],
-    [to, 0],
+  const lengthOf = (written: string, rounding: Rounding) => parseFrames(written, kit.rate, rounding) ?? 0;
+  const { pressFrames, playedOn } = traitsOf(pattern.kind);
+  if (!pressFrames) return undefined;
+  const frames = pressFrames(pattern, lengthOf);
+  const press: [number, number][] = [
+    [BEFORE, 1],
+    [BEFORE + frames, 0],
   ];
-  switch (pattern.kind) {
-    case "press":
-    case "tap":
-    case "release":
-      return { [pattern.control]: down(BEFORE, BEFORE + 2) };
-    case "hold":
-      return { [pattern.control]: down(BEFORE, BEFORE + frames(pattern.for) + 2) };
-    case "charge":
-      return { [pattern.control]: down(BEFORE, BEFORE + frames(pattern.full) + 2) };
-    case "chord":
-      return Object.fromEntries(pattern.controls.map(id => [id, down(BEFORE, BEFORE + 8)]));
-    default:
-      return undefined;
-  }
+  return Object.fromEntries(playedOn(pattern, kit).map(control => [control, press]));
 }
 
 /** Returns the kit with its opponent doing one thing only, and with nothing that prevents the move. */

@@ -128,7 +128,7 @@ export function paintRopes({ ctx, palette, scene, width, height, helps }: StageP
   }
   paintPrompt(ctx, palette, scene, now, width, height * 0.76);
   const meter = helps.meters && state ? readMeter(program, state, prompt.ask[0] ?? 0) : undefined;
-  if (meter && meter.ratio > 0 && (pattern.kind === "hold" || pattern.kind === "sequence")) {
+  if (meter && meter.ratio > 0) {
     const x = (width * ((wanted[0] ?? 0) + 1)) / (kit.controls.length + 1);
     ctx.strokeStyle = palette.moss;
     ctx.lineWidth = 5;

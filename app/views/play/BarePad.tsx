@@ -5,7 +5,7 @@ import { ControlPad } from "../ControlPad";
 import { PromptsNow } from "../PromptsNow";
 import { MeterRing } from "../MeterRing";
 import { GateSwitch } from "./GateSwitch";
-import { isMetered } from "../../scene/paintMeters";
+import { traitsOf } from "#core";
 import { useDesk, useDocument } from "../../document/context";
 
 /** The kit without a stage: its controls, meters, and manual gates. */
@@ -13,7 +13,7 @@ export function BarePad() {
   const { workbench } = useDesk();
   const kit = useDocument(state => state.kit);
   if (!kit) return null;
-  const metered = kit.patterns.filter(pattern => !pattern.off && isMetered(pattern.kind));
+  const metered = kit.patterns.filter(pattern => !pattern.off && traitsOf(pattern.kind).meter !== "none");
   const staged = gatesOfStage(kit);
   const gates = (kit.gates ?? []).filter(gate => !staged.has(gate.id));
   return (

@@ -1,4 +1,4 @@
-import { CHARACTERS, type Assist, type Character, type Kit } from "#core";
+import { type Assist, type Character, CHARACTERS, type Kit, traitsOf } from "#core";
 import { addAssist, ASSIST_STARTERS, changeAssist, removeAssist } from "../../edits/assistEdits";
 import { useDesk, useDocument, useSetting } from "../../document/context";
 import { useTakeAway } from "../../document/useTakeAway";
@@ -32,8 +32,8 @@ function AssistLine({ kit, assist, onCompare }: { kit: Kit; assist: Assist; onCo
     change(key, was => (value === "yes" ? { ...was, [key]: true } : without(was, key)));
   const number = (key: "windows" | "gaps", value: number) =>
     change(key, was => (value === 100 ? without(was, key) : { ...was, [key]: value }));
-  const hasMash = kit.patterns.some(({ kind }) => kind === "mash");
-  const hasTaps = kit.patterns.some(({ kind }) => kind === "taps");
+  const hasMash = kit.patterns.some(({ kind }) => traitsOf(kind).toHold);
+  const hasTaps = kit.patterns.some(({ kind }) => traitsOf(kind).tapGapField !== undefined);
   return (
     <li className="border-t border-line py-2" data-testid={`assist-${assist.id}`}>
       <p className="font-serif text-lg leading-[1.9]">

@@ -1,3 +1,4 @@
+import { chargeStudy } from "./study";
 import type { Starter } from "../../kit/starter";
 import { inFrames } from "../../time/clock";
 import { writtenEdge, type LengthEdge, type PatternKindRecord } from "../kind";
@@ -48,6 +49,7 @@ export const record: PatternKindRecord<"charge", ChargeProgram> = {
   offer: offerCharge,
   starters,
   carries: ["age", "ratio", "level", "value"],
+  ...chargeStudy,
   playedOn: ({ control }) => [control],
   maps: ["press-length", "curve"],
   firesLetGo: ({ fire }) => fire !== "full",

@@ -1,3 +1,4 @@
+import { chordStudy } from "./study";
 import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
 import { compileChord } from "./compile";
@@ -34,6 +35,7 @@ export const record: PatternKindRecord<"chord", ChordProgram> = {
   offer: offerChord,
   starters,
   carries: [],
+  ...chordStudy,
   playedOn: ({ controls }) => controls,
   maps: [],
   levers: (_pattern, why) =>

@@ -1,3 +1,4 @@
+import { holdStudy } from "./study";
 import type { Starter } from "../../kit/starter";
 import { growthTo } from "../growth";
 import { inFrames } from "../../time/clock";
@@ -58,6 +59,7 @@ export const record: PatternKindRecord<"hold", HoldProgram> = {
   offer: offerHold,
   starters,
   carries: [],
+  ...holdStudy,
   playedOn: ({ control }) => [control],
   maps: ["press-length"],
   firesLetGo: ({ onReach }) => !onReach,

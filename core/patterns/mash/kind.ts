@@ -1,3 +1,4 @@
+import { mashStudy } from "./study";
 import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
 import { compileMash } from "./compile";
@@ -33,6 +34,7 @@ export const record: PatternKindRecord<"mash", MashProgram> = {
   offer: offerMash,
   starters,
   carries: [],
+  ...mashStudy,
   playedOn: ({ controls }) => controls,
   maps: [],
 };

@@ -49,3 +49,22 @@ test("alternating, the same control again does not count, also across a fire", (
   const across = play(mash({ alternate: true, count: 2 }), drawTake({ a: "#...#.#...", b: "..#......#" }));
   expect(across.of("fired").map(e => e.f)).toEqual([2, 9]);
 });
+
+test("a mash that lapses because a control is hidden counts no press of that frame", () => {
+  const kit = mash({ count: 2 });
+  const run = play(
+    {
+      ...kit,
+      gates: [{ id: "g", name: "G" }],
+      patterns: [
+        ...kit.patterns,
+        { id: "p", name: "P", kind: "press", control: "a" },
+        { id: "q", name: "Q", kind: "press", control: "b" },
+      ],
+      prompts: [{ id: "r", name: "R", ask: ["p"], starts: { gate: "g" }, window: "9f", captures: ["b"] }],
+    },
+    drawTake({ a: "....##..##.", b: "..#########" }, { g: "....#......" }),
+  );
+  expect(run.of("lapsed").map(e => [e.f, e.id])).toEqual([[4, "m"]]);
+  expect(run.of("fired").filter(e => e.id === "m")).toEqual([]);
+});

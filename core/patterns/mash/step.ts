@@ -1,7 +1,7 @@
 import { isDown, isPressed, nowTicks } from "../../run/sight";
 import { edgeKey, type Program } from "../../run/program";
 import type { MashProgram } from "./program";
-import { FIRED, FORMING, IDLE, SUSTAINED, type State } from "../../run/state";
+import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
 import type { Trace } from "../../trace/trace";
 import { addEdge, beginFire, endFire, setPhase, type PatternStepper } from "../fire";
 
@@ -51,12 +51,14 @@ export const mashStepper: PatternStepper<MashProgram> = {
     const first = base + MASH_CELLS;
     const hot = cells[base + HOT]!;
     if (hot > 0 && !isDown(program, state, i, hot - 1)) cells[base + HOT] = 0;
+    // A mash that has just lapsed because a control was hidden counts no press of this frame.
+    const hasLapsed = state.phase[i] === LAPSED;
     for (let k = 0; k < controls.length; k++) {
       const control = controls[k]!;
       if (!isPressed(program, state, i, control)) continue;
       const isSameAgain = cells[base + BEFORE] === control + 1;
       cells[base + BEFORE] = control + 1;
-      if (pattern.alternate && isSameAgain) continue;
+      if (hasLapsed || (pattern.alternate && isSameAgain)) continue;
       const count = countPress(program, pattern, state, control);
       const isQuick = count === pattern.count && now - cells[first + 1]! <= pattern.withinTicks;
       if (isQuick && state.phase[i] !== FIRED) fireMash(program, pattern, state, trace, i, control);

@@ -1,3 +1,4 @@
+import { pressStudy } from "./study";
 import { press } from "../../kit/ingredients";
 import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
@@ -29,6 +30,7 @@ export const record: PatternKindRecord<"press", PressProgram> = {
   offer: offerPress,
   starters,
   carries: ["repeat"],
+  ...pressStudy,
   playedOn: ({ control }) => [control],
   maps: [],
 };

@@ -1,3 +1,4 @@
+import { releaseStudy } from "./study";
 import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
 import { compileRelease } from "./compile";
@@ -31,6 +32,7 @@ export const record: PatternKindRecord<"release", ReleaseProgram> = {
   offer: offerRelease,
   starters,
   carries: ["held"],
+  ...releaseStudy,
   playedOn: ({ control }) => [control],
   maps: [],
   firesLetGo: () => true,

@@ -1,3 +1,4 @@
+import { choiceStride } from "./choices";
 import { fault, type PathStep } from "../../formats/issue";
 import type { Names } from "../../kit/compileNames";
 import type { Step } from "../../kit/schema";
@@ -101,6 +102,7 @@ export const compileSequence: CompileKind<"sequence", SequenceProgram> = (patter
     breakers,
     sticks,
     choices: -1,
+    choiceStride: choiceStride(bare.length, edgeRoom),
     controls,
     cancel: compileControls(pattern.cancel, names, [...path, "cancel"]),
     cellCount: sequenceCells(sticks.length),

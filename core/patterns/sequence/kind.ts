@@ -1,3 +1,4 @@
+import { sequenceStudy } from "./study";
 import { stickOf } from "../../kit/ingredients";
 import type { Starter } from "../../kit/starter";
 import { REACHED } from "./directions";
@@ -65,6 +66,7 @@ export const record: PatternKindRecord<"sequence", SequenceProgram> = {
   offer: offerSequence,
   starters,
   carries: [],
+  ...sequenceStudy,
   playedOn: ({ steps }, kit) => [...new Set(steps.flatMap(step => controlsPlayed(step, kit)))],
   maps: ["sequence"],
   firesLetGo: ({ steps }) => steps.at(-1)!.does === "release",

@@ -65,7 +65,7 @@ function fireWhole(
 }
 
 /** Discards all steps made so far, and all edges up to this frame. */
-export function useUp(pattern: SequenceProgram, state: State): void {
+function useUp(pattern: SequenceProgram, state: State): void {
   state.choiceCount[pattern.choices] = 0;
   state.cells[pattern.base + FLOOR] = state.frame + 1;
 }
@@ -135,6 +135,11 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     state.awake[i] =
       isAlive || isNews || cells[base + HOT] === 1 || mayStillGrow(program, pattern, state, i) ? 1 : 0;
   },
+  reset(pattern, state) {
+    state.choiceCount[pattern.choices] = 0;
+  },
+  cancel: useUp,
+  reached: ({ base }, { cells }) => cells[base + REACHED]!,
   restart(_program, pattern, state) {
     state.choiceCount[pattern.choices] = 0;
     state.cells[pattern.base + REACHED] = 0;

@@ -1,3 +1,4 @@
+import { tapStudy } from "./study";
 import { growthTo } from "../growth";
 import { inFrames } from "../../time/clock";
 import type { PatternKindRecord } from "../kind";
@@ -16,6 +17,7 @@ export const record: PatternKindRecord<"tap", TapProgram> = {
   offer: offerTap,
   starters: [],
   carries: [],
+  ...tapStudy,
   playedOn: ({ control }) => [control],
   maps: ["press-length"],
   firesLetGo: () => true,

@@ -1,3 +1,4 @@
+import { tapsStudy } from "./study";
 import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
 import { compileTaps } from "./compile";
@@ -41,6 +42,7 @@ export const record: PatternKindRecord<"taps", TapsProgram> = {
   offer: offerTaps,
   starters,
   carries: ["count"],
+  ...tapsStudy,
   playedOn: ({ control }) => [control],
   maps: ["taps"],
   firesLetGo: ({ answer }) => answer === "final",

@@ -1,3 +1,4 @@
+import { traitsOf } from "../../patterns/recordOf";
 import { notes } from "../../trace/noteKinds";
 import { edgesOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";
@@ -73,8 +74,7 @@ function gatherOnsets(program: Program, trace: Trace, groups: Map<string, number
       }
     }
     if (trace.kind[i] !== notes.fired.code) continue;
-    const { kind } = program.patterns[index]!;
-    if (kind !== "sequence" && kind !== "taps") continue;
+    if (traitsOf(program.patterns[index]!.kind).presses !== "apart") continue;
     const frames = edgesOf(trace, i).map(key => keyFrame(program, key));
     // A gap has the variance of two presses.
     frames
@@ -87,7 +87,8 @@ function gatherOnsets(program: Program, trace: Trace, groups: Map<string, number
 function gatherFingers(program: Program, trace: Trace): number[] {
   const found: number[] = [];
   for (let i = 0; i < trace.count; i++) {
-    if (trace.kind[i] !== notes.fired.code || program.patterns[trace.subject[i]!]!.kind !== "chord") continue;
+    if (trace.kind[i] !== notes.fired.code) continue;
+    if (traitsOf(program.patterns[trace.subject[i]!]!.kind).presses !== "together") continue;
     const frames = edgesOf(trace, i).map(key => keyFrame(program, key));
     const first = Math.min(...frames);
     frames.forEach((frame, k) => k !== frames.indexOf(first) && found.push(frame - first));

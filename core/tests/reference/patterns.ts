@@ -20,7 +20,7 @@ export interface Watcher {
   isSustained(view: View): boolean;
   isForming(view: View): boolean;
   /** Called when one of its controls was hidden while down. */
-  startOver(view: View): void;
+  startOver(view: View, hasLapsed: boolean): void;
   /** Called at the end of a frame, with whether the pattern is forming. */
   close?(isForming: boolean): void;
   /** For a sequence: the steps the best choice has made in its current attempt. */
@@ -302,6 +302,7 @@ function watchMash(pattern: PatternOf<"mash">, lengths: Lengths): Watcher {
   let counted: Edge[] = [];
   let last: string | undefined;
   let hot: string | undefined;
+  let lapsedOn = -1;
   return {
     step(view) {
       let event = NOTHING;
@@ -309,7 +310,7 @@ function watchMash(pattern: PatternOf<"mash">, lengths: Lengths): Watcher {
       for (const control of controls.filter(view.isPressed)) {
         const isAgain = control === last;
         last = control;
-        if (alternate && isAgain) continue;
+        if (lapsedOn === view.f || (alternate && isAgain)) continue;
         counted.push([control, view.f]);
         const tail = counted.slice(-count);
         if (tail.length < count || view.age(tail[0]![1]) > within || event !== NOTHING) continue;
@@ -321,9 +322,10 @@ function watchMash(pattern: PatternOf<"mash">, lengths: Lengths): Watcher {
     },
     isSustained: () => hot !== undefined,
     isForming: view => counted.some(([, f]) => view.age(f) <= within),
-    startOver() {
+    startOver(view, hasLapsed) {
       counted = [];
       last = hot = undefined;
+      if (hasLapsed) lapsedOn = view.f;
     },
   };
 }

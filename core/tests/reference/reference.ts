@@ -422,7 +422,7 @@ class Reference {
     let event: Event = {};
     const isOver = startsOver && item.phase === "forming";
     const reached = this.reachedOf(item);
-    if (startsOver) watcher.startOver(view);
+    if (startsOver) watcher.startOver(view, isOver);
     const stepped = watcher.step(view);
     if (isOver) {
       const cancel = "cancel" in pattern ? pattern.cancel : undefined;

@@ -1,6 +1,6 @@
 import * as v from "valibot";
+import type { Payload } from "../../patterns/kind";
 import { traitsOf } from "../../patterns/recordOf";
-import { countWords } from "../../formats/words";
 import { FIRE, type Trace } from "../trace";
 import { edgeCountOf, formatEdges } from "./edgeList";
 import { defineNote, type EventKind } from "./noteKind";
@@ -25,8 +25,6 @@ export function carriedOf(trace: Trace, note: number, k: number): number {
   return trace.payload[trace.at[note]! + 1 + edgeCountOf(trace, note) + k]!;
 }
 
-const short = (value: number) => String(Number(value.toFixed(2)));
-
 const event: EventKind<typeof schema> = {
   schema,
   format(program, trace, note) {
@@ -35,12 +33,9 @@ const event: EventKind<typeof schema> = {
     traitsOf(kind).carries.forEach((name, k) => (carried[name] = roundSix(carriedOf(trace, note, k))));
     return { f: trace.frame[note]!, kind: "fired", id, edges: formatEdges(program, trace, note), ...carried };
   },
-  words({ count, age, level, value, held, repeat }) {
-    if (count !== undefined) return `fired, ${countWords(count, "tap")}`;
-    if (age !== undefined)
-      return `fired, charged ${short(age)}f, level ${level ?? 0}, worth ${short(value ?? 0)}`;
-    if (held !== undefined) return `fired, held ${short(held)}f`;
-    return repeat ? `fired, repeat ${repeat}` : "fired";
+  words(event, kit) {
+    const pattern = kit.patterns.find(({ id }) => id === event.id);
+    return `fired${(pattern && traitsOf(pattern.kind).firedWords?.(event as Payload)) ?? ""}`;
   },
 };
 
