@@ -2,7 +2,15 @@ import { mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { Command, InvalidArgumentError, Option } from "commander";
 import { parseChecks, parseLayout } from "#core";
-import { EXPORT_FORMATS, facesOf, textFile, type HandoverParts, type OutFile } from "#handover";
+import {
+  EXPORT_FORMATS,
+  facesOf,
+  NO_PARTS,
+  textFile,
+  type ExportFormat,
+  type HandoverParts,
+  type OutFile,
+} from "#handover";
 import { parseRules } from "#stage";
 import { bundlePlayer } from "../runtime/playerParts.mjs";
 import { runtimeFiles } from "../runtime/files.mjs";
@@ -11,21 +19,12 @@ import { readTakeFile } from "./readTakeFile";
 import { refuse } from "./refuse";
 import { listTakeFiles } from "./takeFiles";
 
-/** The export forms of the command line, and which of their files are written. */
-const FORMS: Readonly<
-  Record<string, { readonly form: string; readonly isOurs?: (name: string) => boolean }>
-> = {
-  sheet: { form: "sheet" },
-  numbers: { form: "numbers", isOurs: name => !name.endsWith(".h") },
-  header: { form: "numbers", isOurs: name => name.endsWith(".h") },
-  vcd: { form: "vcd" },
-  vectors: { form: "vectors" },
-  runtime: { form: "runtime" },
-  page: { form: "page" },
-  pack: { form: "pack" },
-  documents: { form: "documents" },
-  zip: { form: "everything" },
-};
+/** The names of the forms on the command line. */
+const COMMANDS = new Map(
+  EXPORT_FORMATS.flatMap(format =>
+    format.commands.map(({ as, isIncluded = () => true }) => [as, { format, isIncluded }] as const),
+  ),
+);
 
 interface Options {
   readonly as: string;
@@ -53,8 +52,9 @@ function write(files: readonly OutFile[], out: string): void {
   for (const { name, bytes } of files) writeFileSync(join(out, name), bytes);
 }
 
-/** Loads the parts of an export that do not depend on the kit; a command line draws no pictures. */
-async function makeParts(): Promise<HandoverParts> {
+/** Loads the parts that a form uses; a command line draws no pictures. */
+async function makeParts({ uses }: ExportFormat): Promise<HandoverParts> {
+  if (!uses.includes("parts") && !uses.includes("faces")) return NO_PARTS;
   const [runtime, player] = await Promise.all([runtimeFiles(), bundlePlayer()]);
   const files = runtime.map(([name, text]) => textFile(name, text, "text/javascript"));
   return { player, runtime: files, faces: facesOf(player), pictures: [] };
@@ -79,8 +79,8 @@ async function main(kitFile: string, words: string[], options: Options): Promise
     item && "lines" in item ? item.lines : [],
   );
   if (faults.length > 0 || "lines" in rules) return refuse(faults);
-  const { form, isOurs = () => true } = FORMS[as]!;
-  const files = EXPORT_FORMATS.find(({ id }) => id === form)!
+  const { format, isIncluded } = COMMANDS.get(as)!;
+  const files = format
     .files(
       {
         kit: rules.value.kit,
@@ -94,9 +94,9 @@ async function main(kitFile: string, words: string[], options: Options): Promise
           ...(rates ? { rates } : {}),
         },
       },
-      await makeParts(),
+      await makeParts(format),
     )
-    .filter(({ name }) => isOurs(name));
+    .filter(({ name }) => isIncluded(name));
   if (files.length === 0) return refuse([`--as ${as}: there is nothing to write: name takes behind the kit`]);
   write(files, out);
 }
@@ -105,7 +105,7 @@ await new Command("export")
   .description("A kit with its takes in a form in which it leaves: KIT.json and takes in, files out")
   .argument("<kit>", "a kit file")
   .argument("[takes...]", "take files, folders of them, or - for a list of files on standard input")
-  .addOption(new Option("--as <form>", "what is written").choices(Object.keys(FORMS)).makeOptionMandatory())
+  .addOption(new Option("--as <form>", "what is written").choices([...COMMANDS.keys()]).makeOptionMandatory())
   .requiredOption("--out <path>", "the file that is written, or the folder where it is several")
   .option("--checks <file>", "a file of checks that leave with it")
   .option("--layouts <files...>", "layouts of keys that leave with it", [])

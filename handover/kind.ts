@@ -1,3 +1,4 @@
+import type { Runs } from "./runs";
 import type { Check, Kit, Layout, Take } from "#core";
 import type { OutFile } from "./outFile";
 import type { PlayerParts } from "./page/page";
@@ -44,24 +45,39 @@ export interface HandoverParts {
 /** No parts. */
 export const NO_PARTS: HandoverParts = { player: undefined, runtime: [], faces: "", pictures: [] };
 
+/**
+ * The inputs of a form besides the documents. `runs`: the takes are run for it. `options`: the options of the
+ * sheet. `parts`: what was built with the application. `faces`: our fonts, if they are available. `pictures`:
+ * what only a screen can draw. `all`: every other form, so that it is made on request only.
+ */
+export type Ingredient = "runs" | "options" | "parts" | "faces" | "pictures" | "all";
+
+/** One name of a form on the command line, and which of its files it writes. */
+export interface FormCommand {
+  readonly as: string;
+  readonly isIncluded?: (fileName: string) => boolean;
+}
+
+/** The files of a form in the pack of everything. */
+export interface PackedForm {
+  readonly folder: string;
+  /** Describes the folder in the pack's README. */
+  readonly line: string;
+  /** The files, where they differ from those of the form; `runs` are shared by all forms. */
+  readonly files?: (handover: Handover, parts: HandoverParts, runs: Runs | undefined) => readonly OutFile[];
+}
+
 /** One export form, used by both the page and the command line. */
 export interface ExportFormat {
   readonly id: string;
   /** Its name, and its purpose in one or two sentences. */
   readonly word: string;
   readonly hint: string;
-  /** Are takes run for it? Then its files cost as much as the takes are long. */
-  readonly runsTakes?: true;
-  /** Does it heed what is asked of the sheet? */
-  readonly takesSheetOptions?: true;
-  /** Is it made of parts besides the kit? Then those are waited for. */
-  readonly needsParts?: true;
-  /** Does it show text on a page of its own? Then it has our faces in it where they are to be had. */
-  readonly showsFaces?: true;
-  /** Does it hold pictures? Then those are drawn first, where there is a screen. */
-  readonly needsPictures?: true;
-  /** Is it made of everything, and so only when it is asked for? */
-  readonly isLarge?: true;
+  readonly uses: readonly Ingredient[];
+  /** Its names on the command line; none for a form that only a screen can make. */
+  readonly commands: readonly FormCommand[];
+  /** Its files in the pack of everything; `none` for a form whose files are there in another folder. */
+  readonly packed: PackedForm | "none";
   /**
    * Returns the files it makes, in display order. `onProgress` receives the number of takes run and their
    * total.

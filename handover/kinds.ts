@@ -1,5 +1,5 @@
 import { documentsFormat } from "./documents/documents";
-import { everythingFormat } from "./everything/everything";
+import { createEverythingFormat } from "./everything/everything";
 import type { ExportFormat } from "./kind";
 import { numbersFormat } from "./numbers/numbers";
 import { packFormat } from "./pack/packFormat";
@@ -10,9 +10,8 @@ import { sheetFormat } from "./sheet/sheet";
 import { vectorsFormat } from "./vectors/vectors";
 import { waveformFormat } from "./waveform/waveform";
 
-/** Every export form, in display order: one folder and one line each. */
-export const EXPORT_FORMATS: readonly ExportFormat[] = [
-  everythingFormat,
+/** Every export form but the pack of all of them, in display order: one folder and one line each. */
+const FORMS: readonly ExportFormat[] = [
   sheetFormat,
   pageFormat,
   numbersFormat,
@@ -23,3 +22,6 @@ export const EXPORT_FORMATS: readonly ExportFormat[] = [
   packFormat,
   documentsFormat,
 ];
+
+/** Every export form, in display order. */
+export const EXPORT_FORMATS: readonly ExportFormat[] = [createEverythingFormat(FORMS), ...FORMS];

@@ -23,8 +23,8 @@ export function isShort(handover: Handover): boolean {
 
 /** Returns whether the files of a form are made at once. */
 export function isMadeAtOnce(format: ExportFormat, handover: Handover): boolean {
-  if (format.isLarge) return false;
-  return format.runsTakes ? isShort(handover) : isSmall(handover);
+  if (format.uses.includes("all")) return false;
+  return format.uses.includes("runs") ? isShort(handover) : isSmall(handover);
 }
 
 /**

@@ -1,3 +1,4 @@
+import { DOCUMENTS_FOLDER } from "../pack/documentsFolder";
 import {
   assistsDocument,
   checksDocument,
@@ -71,6 +72,14 @@ export const documentsFormat: ExportFormat = {
   id: "documents",
   word: "Documents",
   hint: "Plain JSON, as docs/file-formats.md tells. Drop a file on the shelf to read it in again.",
+  uses: [],
+  commands: [{ as: "documents" }],
+  packed: {
+    folder: DOCUMENTS_FOLDER,
+    line: "the kit, its takes, layouts and checks. They come back in: drop this whole file on the shelf",
+    files: ({ kit, takes, layouts, checks }) =>
+      [kit, ...takes, ...layouts, ...checksOf(kit, checks)].map(fileOf),
+  },
   files: ({ kit, takes, layouts, checks }) =>
     [kit, ...takes, ...layouts, ...checksOf(kit, checks), ...assistsOf(kit)].map(fileOf),
 };

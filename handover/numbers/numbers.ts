@@ -92,6 +92,12 @@ export const numbersFormat: ExportFormat = {
   id: "numbers",
   word: "Numbers",
   hint: "Every length and figure with its rule, as written, in frames and in ms: a table, JSON, and a header for C.",
+  uses: [],
+  commands: [
+    { as: "numbers", isIncluded: name => !name.endsWith(".h") },
+    { as: "header", isIncluded: name => name.endsWith(".h") },
+  ],
+  packed: { folder: "numbers", line: "every length and figure, as CSV, JSON and a C header" },
   files({ kit }) {
     const slug = slugOf(kit.name) || "kit";
     return [

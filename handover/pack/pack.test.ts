@@ -6,7 +6,7 @@ import { beforeAll, expect, test } from "vitest";
 import { parseChecks, parseTake, type Kit, type Layout, type Take } from "#core";
 import { parseRules } from "#stage";
 import { formatFile } from "../documents/documents";
-import { everythingFormat } from "../everything/everything";
+import { EXPORT_FORMATS } from "../kinds";
 import type { Handover, HandoverParts } from "../kind";
 import { textFile } from "../outFile";
 import { readWhole } from "../reading/readFile";
@@ -43,7 +43,7 @@ beforeAll(() => {
     checks: checks.value.checks,
     variants: [{ name: "Slower", kit: { ...kit, rate: 30 } }],
   };
-  packed = everythingFormat.files(handover, PARTS)[0]!.bytes;
+  packed = EXPORT_FORMATS[0]!.files(handover, PARTS)[0]!.bytes;
 });
 
 const kindsOf = (files: readonly ReadFile[]) => files.map(({ kind }) => kind).join(" ");
@@ -82,7 +82,9 @@ test("exporting, importing and exporting again gives the same documents and byte
     variants: handover.variants!,
   };
   expect(again).toEqual(handover);
-  expect(Buffer.from(everythingFormat.files(again, PARTS)[0]!.bytes).equals(Buffer.from(packed))).toBe(true);
+  expect(Buffer.from(EXPORT_FORMATS[0]!.files(again, PARTS)[0]!.bytes).equals(Buffer.from(packed))).toBe(
+    true,
+  );
 });
 
 test("a file that differs from the manifest is refused by name, and the others are read", () => {
@@ -210,7 +212,7 @@ test("exported files that cannot be imported are skipped with a reason", () => {
 
 test("a kit with faults is exported without the files that need its rules", () => {
   const kit: Kit = { ...handover.kit, moves: [{ ...handover.kit.moves![0]!, pattern: "nobody" }] };
-  const [file] = everythingFormat.files({ kit, takes, layouts: [], checks: [] }, PARTS);
+  const [file] = EXPORT_FORMATS[0]!.files({ kit, takes, layouts: [], checks: [] }, PARTS);
   const names = Object.keys(unzipSync(file!.bytes));
   expect(names.some(name => name.startsWith("documents/"))).toBe(true);
   expect(names.some(name => /^(page|vectors|waveforms)\//.test(name))).toBe(false);

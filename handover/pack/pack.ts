@@ -7,9 +7,6 @@ import { slugOf, type OutFile } from "../outFile";
  */
 const PACKED_AT = "1980-01-01T00:00";
 
-/** The folder of a pack that holds documents, if it holds other files too. */
-export const DOCUMENTS_FOLDER = "documents";
-
 /** Packs files as a zip; equal files give equal bytes. */
 export function zipFiles(files: Zippable): Uint8Array<ArrayBuffer> {
   return zipSync(files, { mtime: PACKED_AT, level: 3 }) as Uint8Array<ArrayBuffer>;

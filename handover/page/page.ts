@@ -50,6 +50,11 @@ export const pageFormat: ExportFormat = {
   id: "page",
   word: "Playable page",
   hint: "The kit on its stage in one HTML file: opened from a disk, played by keys, pad or touch. It keeps each round and saves them as one file of takes, which is read in here again.",
-  needsParts: true,
+  uses: ["parts"],
+  commands: [{ as: "page" }],
+  packed: {
+    folder: "page",
+    line: "plays the kit in a browser, from a disk; rounds played there come back as one file of takes",
+  },
   files: (handover, { player }) => (player ? makePage(handover, player) : []),
 };

@@ -5,6 +5,8 @@ export const picturesFormat: ExportFormat = {
   id: "pictures",
   word: "Pictures",
   hint: "The tape as it shows below, and every map, as SVG and PNG.",
-  needsPictures: true,
+  uses: ["pictures"],
+  commands: [],
+  packed: { folder: "pictures", line: "the tape and the maps" },
   files: (_handover, { pictures }) => pictures,
 };

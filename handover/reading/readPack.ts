@@ -1,6 +1,6 @@
 import { strFromU8, unzipSync } from "fflate";
 import { FILE_LIMIT_BYTES } from "#core";
-import { DOCUMENTS_FOLDER } from "../pack/pack";
+import { DOCUMENTS_FOLDER } from "../pack/documentsFolder";
 import { isAsListed, MANIFEST_NAME, readManifest, type ManifestLine } from "../pack/manifest";
 import { readSource, type ReadFile } from "./readSource";
 

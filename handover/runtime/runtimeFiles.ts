@@ -5,6 +5,8 @@ export const runtimeFormat: ExportFormat = {
   id: "runtime",
   word: "Runtime",
   hint: "The core as one module for a game, 30 KB packed, with its types, a loop to begin from, and the script that runs the test vectors. The kit is the document below.",
-  needsParts: true,
+  uses: ["parts"],
+  commands: [{ as: "runtime" }],
+  packed: { folder: "runtime", line: "the core as one module for a game" },
   files: (_handover, { runtime }) => runtime,
 };

@@ -165,10 +165,10 @@ ${formatSheetBody(handover)}
 export const sheetFormat: ExportFormat = {
   id: "sheet",
   word: "Timing sheet",
-  runsTakes: true,
-  takesSheetOptions: true,
   hint: "Every rule as its sentence with its lengths to scale, numbers, modes, keys, checks and whether they hold: one page for people, to print.",
-  showsFaces: true,
+  uses: ["runs", "options", "faces"],
+  commands: [{ as: "sheet" }],
+  packed: { folder: "sheet", line: "the timing sheet for people" },
   files: (handover, { faces }) => [
     textFile(`${slugOf(handover.kit.name) || "kit"}.sheet.html`, formatSheet(handover, faces), "text/html"),
   ],

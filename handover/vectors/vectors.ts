@@ -5,7 +5,7 @@ import { createRuns, type Runs } from "../runs";
 import { withoutStage, withStageWritten } from "./bareKit";
 import { checksOf, formatFile } from "../documents/documents";
 import type { ExportFormat, Handover } from "../kind";
-import { createSlugs, slugOf, textFile } from "../outFile";
+import { createSlugs, slugOf, textFile, type OutFile } from "../outFile";
 import { zipFiles } from "../pack/pack";
 import { formatJsonSchemas } from "../schemas/jsonSchemas";
 
@@ -71,8 +71,19 @@ export function makeVectors({ kit, takes, checks }: Handover, runs: Runs | undef
 export const vectorsFormat: ExportFormat = {
   id: "vectors",
   word: "Test vectors",
-  runsTakes: true,
   hint: "Kit, takes, and what the rules make of them, with checks and results and a page on how to use them: proof for a port.",
+  uses: ["runs"],
+  commands: [{ as: "vectors" }],
+  packed: {
+    folder: "vectors",
+    line: "what the runtime, or a port, must make of the takes",
+    files: (handover, _parts, runs) =>
+      Object.entries(makeVectors(handover, runs) ?? {}).map(([name, bytes]): OutFile => ({
+        name,
+        bytes: bytes as Uint8Array<ArrayBuffer>,
+        type: "",
+      })),
+  },
   files(handover, _parts, tell) {
     const files = makeVectors(handover, createRuns(handover, tell));
     if (!files) return [];

@@ -18,7 +18,13 @@ export function makeWaveforms(takes: readonly Take[], runs: Runs | undefined): O
 export const waveformFormat: ExportFormat = {
   id: "vcd",
   word: "Waveforms",
-  runsTakes: true,
   hint: "Each take with what was understood on every frame, as a value change dump (IEEE 1364) for any waveform viewer.",
+  uses: ["runs"],
+  commands: [{ as: "vcd" }],
+  packed: {
+    folder: "waveforms",
+    line: "each take with what was made of it, as a value change dump",
+    files: ({ takes }, _parts, runs) => makeWaveforms(takes, runs),
+  },
   files: (handover, _parts, tell) => makeWaveforms(handover.takes, createRuns(handover, tell)),
 };

@@ -75,8 +75,8 @@ const WAITING = {
 
 /** Explains why the files of a form are only made on request. */
 function whyAsked(format: ExportFormat): string {
-  if (format.isLarge) return "Make it";
-  if (format.needsPictures) return "Draw them";
+  if (format.uses.includes("all")) return "Make it";
+  if (format.uses.includes("pictures")) return "Draw them";
   return "Make them: the takes are long, and are run for it";
 }
 
@@ -96,7 +96,7 @@ function Files({ format, handover, base, built, drawn, onDraw, onSaved }: FilesP
   const now = useFiles(format, handover, base, built, drawn, wanted === handover);
   const begin = () => {
     setWanted(handover);
-    if (format.needsPictures && drawn?.of !== base) onDraw(base);
+    if (format.uses.includes("pictures") && drawn?.of !== base) onDraw(base);
   };
   switch (now.state) {
     case "waits":
@@ -132,7 +132,7 @@ function Files({ format, handover, base, built, drawn, onDraw, onSaved }: FilesP
       return (
         <>
           <FileList word={format.word} files={now.files} onSaved={onSaved} />
-          {format.needsPictures && !format.isLarge && (
+          {format.uses.includes("pictures") && !format.uses.includes("all") && (
             <Button look="quiet" onClick={() => onDraw(base)}>
               Draw them as they look now
             </Button>
@@ -187,7 +187,7 @@ export function HandOverView() {
             <Region name={format.word} of={handover}>
               <Files
                 format={format}
-                handover={format.takesSheetOptions ? withOptions : handover}
+                handover={format.uses.includes("options") ? withOptions : handover}
                 base={handover}
                 built={built}
                 drawn={drawn}

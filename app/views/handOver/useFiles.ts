@@ -23,9 +23,10 @@ function partsFor(
   built: BuiltParts | string | undefined,
   pictures: readonly OutFile[],
 ): HandoverParts | string | undefined {
-  if (format.showsFaces && typeof built === "object") return { ...NO_PARTS, faces: built.faces };
-  if (!format.needsParts) return format.needsPictures ? { ...NO_PARTS, pictures } : NO_PARTS;
-  return typeof built === "object" ? { ...built, pictures } : built;
+  if (format.uses.includes("parts")) return typeof built === "object" ? { ...built, pictures } : built;
+  const faces = format.uses.includes("faces") && typeof built === "object" ? built.faces : "";
+  if (faces === "" && !format.uses.includes("pictures")) return NO_PARTS;
+  return { ...NO_PARTS, faces, pictures };
 }
 
 /** Returns the files of a form; expensive ones are made on request only. */
@@ -39,12 +40,12 @@ export function useFiles(
   isWanted: boolean,
 ): FilesNow {
   const { jobs } = useDesk();
-  const pictures = format.needsPictures && drawn?.of === base ? drawn.files : undefined;
+  const pictures = format.uses.includes("pictures") && drawn?.of === base ? drawn.files : undefined;
   const parts = useMemo(
     () => (typeof pictures === "string" ? pictures : partsFor(format, built, pictures ?? [])),
     [format, built, pictures],
   );
-  const isDrawn = !format.needsPictures || pictures !== undefined;
+  const isDrawn = !format.uses.includes("pictures") || pictures !== undefined;
   const isLight = useMemo(() => isMadeAtOnce(format, handover), [format, handover]);
   const isAtOnce = isLight && isDrawn && typeof parts === "object";
   const atOnce = useMemo(
@@ -70,7 +71,7 @@ export function useFiles(
   }, [jobs, format, handover, parts, isAtOnce, isWanted, isDrawn]);
   if (typeof parts === "string") return { state: "failed", reason: parts };
   if (atOnce) return { state: "made", files: atOnce };
-  if (!isWanted && (format.needsPictures || !isLight)) return { state: "waits" };
+  if (!isWanted && (format.uses.includes("pictures") || !isLight)) return { state: "waits" };
   if (!isDrawn) return { state: "drawing" };
   const found = made?.of === handover && made.with === parts ? made.files : undefined;
   if (found === undefined) return { state: "making", ran };

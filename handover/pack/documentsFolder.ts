@@ -1,0 +1,2 @@
+/** The folder of a pack that holds documents, if it holds other files too. */
+export const DOCUMENTS_FOLDER = "documents";
