@@ -3,7 +3,7 @@ export type { StageDocument, StageKindName, StageProgram, StageState } from "./k
 export type { EffectKind, StageKind } from "./kind";
 export { compileRules, parseRules, prepareKit } from "./rules";
 export type { Rules } from "./rules";
-export { checkStage, effectOf, gatesOfStage, listStageRefs, stageOf } from "./stage";
+export { checkStage, courseOf, effectOf, gatesOfStage, listStageRefs, promptEase, stageOf } from "./stage";
 export {
   beginRun,
   copyStaging,
@@ -30,7 +30,8 @@ export { parseLevel } from "./runner/level";
 export type { Level } from "./runner/level";
 export { effectSchema, stageSchema } from "./schema";
 export type { Effect } from "./schema";
-export { handOf, leapAtEdges, playRoutine, type HandLine, type Routine } from "./scriptedPlayer";
+export { leapAtEdges } from "./runner/leapAtEdges";
+export { handOf, playRoutine, type HandLine, type Routine } from "./scriptedPlayer";
 export { listStageLengths } from "./lengths";
 export { findAdvantage, formatAdvantage, type Advantage } from "./duel/advantage";
 export { easeOf, listDrawn } from "./ropes/ropes";

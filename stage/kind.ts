@@ -58,6 +58,10 @@ export interface StageKind<D, P, B> {
   readonly gates: (document: D) => readonly string[];
   /** The effects of moves on it, by name. */
   readonly effects: Readonly<Record<string, EffectKind>>;
+  /** The control that runs forward and the gate of the ground, on a stage that is run through. */
+  readonly course?: (document: D) => { readonly control: string; readonly ground: string | undefined };
+  /** Returns the factor by which the stage stretches a prompt's window and grades; absent means 1. */
+  readonly easeOf?: (document: D, promptId: string) => number;
   /** Returns the kit to run, if the stage changes it. */
   readonly prepare?: (kit: Kit, document: D) => Kit;
   /**

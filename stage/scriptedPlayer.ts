@@ -1,15 +1,14 @@
 import { createFrameInput, createTrace, parseFrames, type Take } from "#core";
-import type { StageProgram } from "./kinds";
+import type { StageProgram, StageState } from "./kinds";
 import { createChance } from "./ropes/ropes";
 import type { Rules } from "./rules";
-import { losesGround, type RunnerState } from "./runner/runner";
 import { createStaging, stepStaging } from "./staging";
 
 /** Decides the controls of a scripted player for the next frame, from the state after the previous one. */
 export type Routine = (
   frame: number,
   see: {
-    readonly body: RunnerState | undefined;
+    readonly bodies: StageState | undefined;
     readonly stage: StageProgram | undefined;
     readonly rateHz: number;
     /** Returns whether a gate was open on the previous frame, by its id; false for an unknown gate. */
@@ -65,30 +64,6 @@ export function handOf(
   };
 }
 
-/**
- * Creates a player that runs right and presses a control at every edge, held for `holdFrames`. `lateFrames`
- * count from the last frame with ground below the body, as a coyote does: 0 is that frame, 1 the first
- * without ground. At a wall it presses at once.
- */
-export function leapAtEdges(
-  rightId: string,
-  leapId: string,
-  lateFrames: number,
-  heldFrames: number,
-): Routine {
-  let pressAt = -1;
-  return (frame, { body, stage, rateHz }) => {
-    const held = new Set([rightId]);
-    if (!body || stage?.kind !== "runner") return held;
-    // Gates see the body's state on the next frame, so the ground is reported up to and including that one.
-    if (pressAt < 0 && body.isAtWall) pressAt = frame;
-    else if (pressAt < 0 && losesGround(stage, body, 1, rateHz)) pressAt = frame + lateFrames;
-    if (pressAt >= 0 && frame >= pressAt) held.add(leapId);
-    if (pressAt >= 0 && frame >= pressAt + heldFrames) pressAt = -1;
-    return held;
-  };
-}
-
 /** Plays a kit on its stage with a scripted player and returns its input as a take. Deterministic. */
 export function playRoutine(rules: Rules, routine: Routine, frames: number, id: string, name: string): Take {
   const { kit, program, stage } = rules;
@@ -100,8 +75,7 @@ export function playRoutine(rules: Rules, routine: Routine, frames: number, id: 
   const isOpen = (gate: string) => staging.state.gateOpen[places.get(gate) ?? -1] === 1;
   let held: ReadonlySet<string> = new Set();
   for (let frame = 0; frame < frames; frame++) {
-    const body = staging.bodies?.kind === "runner" ? staging.bodies : undefined;
-    const wanted = routine(frame, { body, stage, rateHz: program.rateHz, isOpen });
+    const wanted = routine(frame, { bodies: staging.bodies, stage, rateHz: program.rateHz, isOpen });
     input.changeCount = 0;
     program.controls.forEach((control, c) => {
       if (wanted.has(control.id) === held.has(control.id)) return;

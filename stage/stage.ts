@@ -75,6 +75,20 @@ export function effectOf(move: { readonly effect?: unknown } | undefined): Effec
   return parsed.success ? (parsed.output as Effect) : undefined;
 }
 
+/** Returns the factor by which a kit's stage stretches a prompt's window and grades. */
+export function promptEase(kit: Kit, promptId: string): number {
+  const stage = stageOf(kit);
+  return (stage && stageKind(stage.kind).easeOf?.(stage, promptId)) ?? 1;
+}
+
+/** Returns the control that runs through a kit's stage and the gate of its ground; undefined without one. */
+export function courseOf(
+  kit: Kit,
+): { readonly control: string; readonly ground: string | undefined } | undefined {
+  const stage = stageOf(kit);
+  return stage && stageKind(stage.kind).course?.(stage);
+}
+
 /** Returns the gates that a kit's stage opens. */
 export function gatesOfStage(kit: Kit): ReadonlySet<string> {
   const stage = stageOf(kit);

@@ -1,5 +1,5 @@
 import { TICKS, type Kit, type Prompt } from "#core";
-import { easeOf, stageOf } from "#stage";
+import { promptEase } from "#stage";
 import { formatFound } from "./countWords";
 import { listAnswers, type Answer } from "./answers";
 import { Dots, type DotLook } from "./Dots";
@@ -51,8 +51,7 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
   const target = program.targetTicks / TICKS;
   // A stage may stretch windows for its players; the ends then differ from the kit's numbers and cannot be
   // dragged.
-  const stage = stageOf(kit);
-  const ease = stage?.kind === "ropes" ? easeOf(stage, prompt.id) : 1;
+  const ease = promptEase(kit, prompt.id);
   const answers = now.takes.flatMap(of =>
     listAnswers(now.program, of.trace, index).map(answer => ({ ...answer, of })),
   );

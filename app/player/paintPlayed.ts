@@ -35,9 +35,9 @@ export function paintPlayed(canvas: HTMLCanvasElement, rules: Rules, round: Roun
   canvas.dataset.frame = String(round?.session.state.frame ?? -1);
   if (scene) {
     const picture = { ctx, palette, scene, width, height, helps: HELPS, cursor: undefined };
-    STAGE_PAINTERS[scene.stage.kind](picture);
+    STAGE_PAINTERS[scene.stage.kind].paint(picture);
   } else paintBare(ctx, palette, shown, width, height);
-  if (scene?.stage.kind === "ropes") return;
+  if (scene && STAGE_PAINTERS[scene.stage.kind].paintsPrompts) return;
   const now = currentPrompt(shown);
   if (now) paintPrompt(ctx, palette, shown, now, width, PROMPT_Y);
   else paintOutcome(ctx, palette, shown, width / 2, PROMPT_Y);

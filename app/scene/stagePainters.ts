@@ -19,9 +19,15 @@ export interface StagePicture {
   readonly cursor: TilePlace | undefined;
 }
 
+/** How a kind of stage is painted, and whether its painter also paints prompts. */
+export interface StagePainter {
+  readonly paint: (picture: StagePicture) => void;
+  readonly paintsPrompts: boolean;
+}
+
 /** The painter of each kind of stage; a missing one does not compile. */
-export const STAGE_PAINTERS: Readonly<Record<StageKindName, (picture: StagePicture) => void>> = {
-  runner: paintRunner,
-  duel: paintDuel,
-  ropes: paintRopes,
+export const STAGE_PAINTERS: Readonly<Record<StageKindName, StagePainter>> = {
+  runner: { paint: paintRunner, paintsPrompts: false },
+  duel: { paint: paintDuel, paintsPrompts: false },
+  ropes: { paint: paintRopes, paintsPrompts: true },
 };

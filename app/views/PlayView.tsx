@@ -1,3 +1,4 @@
+import { STAGE_PAINTERS } from "../scene/stagePainters";
 import { useState } from "react";
 import { deleteAt, formatIssue } from "#core";
 import { stageOf } from "#stage";
@@ -101,7 +102,7 @@ export function PlayView() {
                 onDone={() => setBrush(undefined)}
               />
             </div>
-            {document.kind !== "ropes" && (
+            {!STAGE_PAINTERS[document.kind].paintsPrompts && (
               <div className="px-5 empty:hidden">
                 <PromptsNow />
               </div>

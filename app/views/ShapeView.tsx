@@ -1,6 +1,6 @@
 import { useLayoutEffect, useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
-import { formatIssue, type Issue, type Kit } from "#core";
+import { traitsOf, formatIssue, type Issue, type Kit } from "#core";
 import { RuleTally } from "../maps/RuleTally";
 import { wantedKeyOf } from "../maps/pressLengths";
 import { pathOfRule } from "../edits/ruleEdits";
@@ -51,6 +51,12 @@ function Trouble({ issue }: { issue: Issue }) {
   );
 }
 
+/** Returns whether a rule's map shows the press lengths that it answers. */
+function hasLengths(kit: Kit, rule: RuleItem): boolean {
+  const pattern = patternOf(kit, rule);
+  return pattern !== undefined && traitsOf(pattern.kind).maps.includes("press-length");
+}
+
 /** Sets the rule being shaped on the tape, while the view is open. */
 function useShaping(rule: RuleItem | undefined): void {
   const { look } = useTape();
@@ -75,7 +81,7 @@ export function ShapeView() {
   const listed = useRestedRules(rules);
   const open =
     rules.find(rule => rule.key === search.get("rule")) ??
-    rules.find(rule => kit && patternOf(kit, rule)?.kind === "hold") ??
+    rules.find(rule => kit && hasLengths(kit, rule)) ??
     rules[0];
   const isTable = search.get("rule") === "moves" && (kit?.moves?.length ?? 0) > 0;
   useShaping(isTable ? undefined : open);

@@ -9,6 +9,9 @@ type Records = {
   };
 };
 
+/** The names of all kinds, in the order of the registry. */
+export const PATTERN_KIND_NAMES = Object.keys(PATTERN_KINDS) as readonly PatternKind[];
+
 /** Fails to compile if a kind is missing from the registry or its record is incomplete. */
 const KINDS: Records = PATTERN_KINDS;
 

@@ -1,5 +1,5 @@
 import type { StageKind, StageRef } from "../kind";
-import { prepareRopes } from "./ropes";
+import { easeOf, prepareRopes } from "./ropes";
 import { ropesSchema, type RopesDocument } from "./schema";
 
 /** The program of ropes. Ropes have no moving body; they change the prompts before the kit is compiled. */
@@ -23,6 +23,7 @@ export const ropesStage = {
   ],
   gates: () => [],
   effects: {},
+  easeOf,
   prepare: prepareRopes,
   compile: () => ROPES,
   create: () => ROPES,

@@ -15,6 +15,7 @@ export const runnerStage = {
   ],
   gates: ({ gates, zones }) => [...Object.values(gates), ...Object.values(zones ?? {})],
   effects: RUNNER_EFFECTS,
+  course: ({ run, gates }) => ({ control: run.right, ground: gates.footing }),
   compile: compileRunner,
   create: createRunner,
   copy: body => ({ ...body }),

@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { useState } from "react";
 import type { Kit } from "#core";
-import { effectOf, handOf, playRoutine, stageOf, type HandLine } from "#stage";
+import { courseOf, effectOf, handOf, playRoutine, type HandLine } from "#stage";
 import type { KitSettings } from "../../storage/records";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
@@ -24,10 +24,9 @@ const TIMES = [
 
 /** Returns the first line: a runner runs, in any other kit a control is pressed after a second. */
 function firstLine(kit: Kit): HandLine {
-  const stage = stageOf(kit);
+  const course = courseOf(kit);
   const atOnce = { turns: "open", isEachTime: false } as const;
-  if (stage?.kind === "runner")
-    return { ...atOnce, control: stage.run.right, for: `${SECONDS * kit.rate}f`, after: "0f" };
+  if (course) return { ...atOnce, control: course.control, for: `${SECONDS * kit.rate}f`, after: "0f" };
   return { ...atOnce, control: kit.controls[0]?.id ?? "", for: "9f", after: `${kit.rate}f` };
 }
 
@@ -36,14 +35,13 @@ function firstLine(kit: Kit): HandLine {
  * gate, closes.
  */
 function nextLine(kit: Kit, lines: readonly HandLine[]): HandLine {
-  const stage = stageOf(kit);
   const leaping = kit.moves?.find(move => !move.off && "leap" in (effectOf(move) ?? {}));
   const pattern = kit.patterns.find(item => item.id === leaping?.pattern);
   const free = kit.controls.find(control => lines.every(line => line.control !== control.id));
   const leap = pattern && "control" in pattern ? pattern.control : undefined;
   const isFirst = lines.every(line => line.control !== leap);
   const control = (isFirst ? leap : undefined) ?? free?.id ?? kit.controls[0]?.id ?? "";
-  const gate = (stage?.kind === "runner" ? stage.gates.footing : undefined) ?? kit.gates?.[0]?.id;
+  const gate = courseOf(kit)?.ground ?? kit.gates?.[0]?.id;
   return { control, for: "9f", after: "3f", gate, turns: "closed", isEachTime: true };
 }
 

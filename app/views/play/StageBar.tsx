@@ -1,5 +1,5 @@
 import { nanoid } from "nanoid";
-import { effectOf, leapAtEdges, playRoutine, stageOf } from "#stage";
+import { courseOf, effectOf, leapAtEdges, playRoutine } from "#stage";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { Flap } from "../../ui/Flap";
@@ -21,13 +21,13 @@ function act(run: () => void) {
 /** Lets a scripted player leap at every edge, a number of frames late, and opens the resulting take. */
 function letItPlay({ workbench, evaluation, playback }: Desk, lateFrames: number): void {
   const { rules } = evaluation.getState();
-  const document = rules && stageOf(rules.kit);
-  if (!rules || document?.kind !== "runner") return;
+  const course = rules && courseOf(rules.kit);
+  if (!rules || !course) return;
   const { kit } = rules;
   const leaping = kit.moves?.find(move => "leap" in (effectOf(move) ?? {}) && !move.off);
   const pattern = kit.patterns.find(item => item.id === leaping?.pattern);
   if (!pattern || !("control" in pattern)) return;
-  const routine = leapAtEdges(document.run.right, pattern.control, lateFrames, Math.round(kit.rate / 3));
+  const routine = leapAtEdges(course.control, pattern.control, lateFrames, Math.round(kit.rate / 3));
   const name = lateFrames === 0 ? "Scripted, at every edge" : `Scripted, ${lateFrames}f late`;
   const take = playRoutine(rules, routine, ROUTINE_SECONDS * kit.rate, nanoid(8), name);
   workbench.addTake(take, `let it play: ${name}`);
@@ -58,7 +58,7 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
   const assists = useDocument(state => state.kit?.assists) ?? [];
   const desk = useDesk();
   const isPlayable = useEvaluation(state => state.rules !== undefined);
-  const isRunner = useDocument(state => state.kit !== undefined && stageOf(state.kit)?.kind === "runner");
+  const isCourse = useDocument(state => state.kit !== undefined && courseOf(state.kit) !== undefined);
   return (
     <div className="flex flex-wrap items-center gap-2 text-sm" role="group" aria-label="Stage">
       <Button
@@ -115,7 +115,7 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
           />
         </span>
       )}
-      {!isAwake && isRunner && (
+      {!isAwake && isCourse && (
         <span>
           or let it leap at every edge,{" "}
           <ChoiceWord
@@ -141,7 +141,7 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
           {close => <ScriptedHand close={close} />}
         </Flap>
       )}
-      {!isAwake && isRunner && (
+      {!isAwake && isCourse && (
         <Button look="quiet" onClick={onDraw}>
           Draw the level
         </Button>

@@ -36,7 +36,7 @@ function paint(
   const scene = readScene(sources);
   if (!scene) return true;
   const { width: w, height: h } = box;
-  STAGE_PAINTERS[scene.stage.kind]({ ctx, palette, scene, width: w, height: h, helps, cursor });
+  STAGE_PAINTERS[scene.stage.kind].paint({ ctx, palette, scene, width: w, height: h, helps, cursor });
   canvas.dataset.frame = String(scene.frame);
   return scene.state !== undefined;
 }

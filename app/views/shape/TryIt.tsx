@@ -34,9 +34,10 @@ function Rungs({ kit, pattern }: { kit: Kit; pattern: Pattern }) {
 }
 
 /** A charge as a bar with its levels, and its current output in the game's units. */
-function ChargeBar({ pattern }: { pattern: Extract<Pattern, { kind: "charge" }> }) {
+function ChargeBar({ pattern }: { pattern: Pattern }) {
   const { ratio, value, level } = useMeter(pattern.id);
-  const name = level > 0 ? (pattern.levels?.[level - 1]?.name ?? "") : "";
+  const levels = "levels" in pattern ? pattern.levels : undefined;
+  const name = level > 0 ? (levels?.[level - 1]?.name ?? "") : "";
   return (
     <div className="text-sm">
       <div className="relative h-3 overflow-hidden rounded-full bg-sand" aria-hidden>
@@ -136,7 +137,7 @@ export const TryIt = memo(function TryIt({ kit, pattern, moveId, promptId }: Try
           </div>
           <ModeNow kit={kit} />
           <PromptsNow only={promptId} />
-          {pattern.kind === "charge" && <ChargeBar pattern={pattern} />}
+          {traitsOf(pattern.kind).carries.includes("value") && <ChargeBar pattern={pattern} />}
           <Rungs kit={kit} pattern={pattern} />
           <Ticker
             only={(kind, id) => (kind === "pattern" ? id === pattern.id || id === promptId : id === moveId)}

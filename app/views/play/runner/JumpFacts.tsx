@@ -99,7 +99,8 @@ function chargedLeap(kit: Kit): Leap | undefined {
     const effect = move.effect as { leap?: unknown } | undefined;
     const index = kit.patterns.findIndex(item => item.id === move.pattern);
     const pattern = kit.patterns[index];
-    if (move.off || effect?.leap !== "output" || pattern?.kind !== "charge") continue;
+    if (move.off || effect?.leap !== "output" || !pattern || !("curve" in pattern || "full" in pattern))
+      continue;
     const [low, high] = pattern.output ?? [0, 1];
     const easing = parseEasing(pattern.curve ?? "linear");
     const worth = (share: number) =>
