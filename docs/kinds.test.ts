@@ -14,11 +14,11 @@ const REGISTRIES: readonly { readonly names: ReadonlySet<string>; readonly own: 
     own: /^core\/patterns\/|^core\/kit\/ingredients|^app\/maps\/(Curve|PressLength|Sequence|Tap|tries)|^app\/edits\/(starters|goals)\//,
   },
   // The panel of Prove lays the kept story of a check over the present one.
-  { names: new Set(EXPECTATION_NAMES), own: /^core\/checks\/expectations\/|^app\/views\/prove\/CheckPanel/ },
+  { names: new Set(EXPECTATION_NAMES), own: /^core\/checks\/expectations\/|^app\/prove\/CheckPanel/ },
   {
     names: new Set(STAGE_KIND_NAMES),
     // Play opens the level editor of a runner; starters and goals choose their stage.
-    own: /\/(runner|duel|ropes)\/|^app\/views\/PlayView|^app\/edits\/(starters|goals)\//,
+    own: /\/(runner|duel|ropes)\/|^app\/play\/PlayView|^app\/edits\/(starters|goals)\//,
   },
   { names: new Set(EXPORT_FORMATS.map(({ id }) => id)), own: /^handover\// },
 ];

@@ -3,7 +3,7 @@ import { appliesTo, type Check } from "#core";
 import { compileTakeJudge } from "#stage";
 import { readKitAndTakes } from "../tests/evaluated";
 import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
-import { createGridReader, missingTakes } from "../views/prove/cells";
+import { createGridReader, missingTakes } from "../prove/model/cells";
 
 const { kit: KIT, takes: DEMO } = readKitAndTakes("demo/belfry-runner");
 /** Enough takes for two workers. */

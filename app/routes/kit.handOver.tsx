@@ -1,4 +1,4 @@
-import { HandOverView } from "../views/handOver/HandOverView";
+import { HandOverView } from "../handOver/HandOverView";
 
 export default function HandOver() {
   return <HandOverView />;

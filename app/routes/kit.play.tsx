@@ -1,4 +1,4 @@
-import { PlayView } from "../views/PlayView";
+import { PlayView } from "../play/PlayView";
 
 export default function Play() {
   return <PlayView />;

@@ -1,4 +1,4 @@
-import { ProveView } from "../views/prove/ProveView";
+import { ProveView } from "../prove/ProveView";
 
 export default function Prove() {
   return <ProveView />;

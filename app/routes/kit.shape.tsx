@@ -1,4 +1,4 @@
-import { ShapeView } from "../views/ShapeView";
+import { ShapeView } from "../shape/ShapeView";
 
 export default function Shape() {
   return <ShapeView />;

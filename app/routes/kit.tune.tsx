@@ -1,4 +1,4 @@
-import { TuneView } from "../views/tune/TuneView";
+import { TuneView } from "../tune/TuneView";
 
 export default function Tune() {
   return <TuneView />;

@@ -1,4 +1,4 @@
-import { WireView } from "../views/WireView";
+import { WireView } from "../wire/WireView";
 
 export default function Wire() {
   return <WireView />;

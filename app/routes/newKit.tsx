@@ -1,5 +1,5 @@
 import { appContext } from "../appContext";
-import { NewKitView } from "../views/newKit/NewKitView";
+import { NewKitView } from "../shelf/newKit/NewKitView";
 import type { Route } from "./+types/newKit";
 
 /** Closes any open kit before a new one is created. */

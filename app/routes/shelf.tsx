@@ -1,6 +1,6 @@
 import { appContext } from "../appContext";
 import { DEMOS } from "../storage/demo.server";
-import { ShelfView } from "../views/shelf/ShelfView";
+import { ShelfView } from "../shelf/ShelfView";
 import type { Route } from "./+types/shelf";
 
 export function loader() {

@@ -13,8 +13,8 @@ import {
   type Kit,
   type Take,
 } from "#core";
-import { describeRule, listRules, offersOf } from "../../views/shape/rules";
-import { nameIn } from "../../views/Sentence";
+import { describeRule, listRules, offersOf } from "../../shape/model/rules";
+import { nameIn } from "../../parts/Sentence";
 import { duplicateRule, listLeaning, moveRule, removeRule, turnRule } from "../ruleEdits";
 import { giveDuel, giveRopes, giveRunner } from "../giveStage";
 import { addFollowing, addPlain, applyStarter, STARTERS } from "./starters";

@@ -1,0 +1,213 @@
+import { useMemo, useState } from "react";
+import { EXPORT_FORMATS, type ExportFormat, type Handover, type OutFile } from "#handover";
+import { useDocument } from "../document/context";
+import { download } from "../storage/files";
+import { Button } from "../ui/Button";
+import { Region } from "../ui/Region";
+import { NextStep } from "../parts/NextStep";
+import { PictureMaker } from "./PictureMaker";
+import { useSheetOptions } from "./SheetOptions";
+import { TakeInSection } from "./TakeInSection";
+import { TimingSheet } from "./TimingSheet";
+import { useFiles, type DrawnPictures } from "./useFiles";
+import { useParts, type BuiltParts } from "./useParts";
+
+/** The number of files of a form shown at first. */
+const FEW = 6;
+
+function sizeWords(bytes: number): string {
+  return bytes < 1e6 ? `${(bytes / 1024).toFixed(1)} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
+}
+
+function FileLine({ file, onSaved }: { file: OutFile; onSaved: () => void }) {
+  const save = () => {
+    download(file);
+    onSaved();
+  };
+  return (
+    <li className="flex items-center gap-3 border-b border-line py-1">
+      <span className="min-w-0 grow truncate font-mono text-sm" title={file.name}>
+        {file.name}
+      </span>
+      <span className="shrink-0 font-mono text-sm text-soft">{sizeWords(file.bytes.length)}</span>
+      <Button onClick={save} aria-label={`Save file ${file.name}`}>
+        Save file
+      </Button>
+    </li>
+  );
+}
+
+function FileList({
+  word,
+  files,
+  onSaved,
+}: {
+  word: string;
+  files: readonly OutFile[];
+  onSaved: () => void;
+}) {
+  const [isWhole, setWhole] = useState(false);
+  if (files.length === 0)
+    return (
+      <p className="py-2 text-soft">Nothing to hand over in this form: no take yet, or rules to mend.</p>
+    );
+  const shown = isWhole || files.length <= FEW + 1 ? files : files.slice(0, FEW);
+  return (
+    <>
+      <ul aria-label={word}>
+        {shown.map((file, n) => (
+          <FileLine key={n} file={file} onSaved={onSaved} />
+        ))}
+      </ul>
+      {shown.length < files.length && (
+        <Button look="quiet" onClick={() => setWhole(true)}>
+          Show {files.length - shown.length} more
+        </Button>
+      )}
+    </>
+  );
+}
+
+const WAITING = {
+  drawing: "The pictures are being drawn…",
+  making: "The files are being made…",
+} as const;
+
+/** Explains why the files of a form are only made on request. */
+function whyAsked(format: ExportFormat): string {
+  if (format.uses.includes("all")) return "Make it";
+  if (format.uses.includes("pictures")) return "Draw them";
+  return "Make them: the takes are long, and are run for it";
+}
+
+interface FilesProps {
+  readonly format: ExportFormat;
+  readonly handover: Handover;
+  /** The same without the options of the sheet: the input of the pictures. */
+  readonly base: Handover;
+  readonly built: BuiltParts | string | undefined;
+  readonly drawn: DrawnPictures | undefined;
+  readonly onDraw: (of: Handover) => void;
+  readonly onSaved: () => void;
+}
+
+function Files({ format, handover, base, built, drawn, onDraw, onSaved }: FilesProps) {
+  const [wanted, setWanted] = useState<Handover>();
+  const now = useFiles(format, handover, base, built, drawn, wanted === handover);
+  const begin = () => {
+    setWanted(handover);
+    if (format.uses.includes("pictures") && drawn?.of !== base) onDraw(base);
+  };
+  switch (now.state) {
+    case "waits":
+      return (
+        <Button onClick={begin} aria-label={`${whyAsked(format)}: ${format.word}`}>
+          {whyAsked(format)}
+        </Button>
+      );
+    case "drawing":
+    case "making":
+      return (
+        <p role="status" className="py-2 text-soft">
+          {WAITING[now.state]}{" "}
+          {now.state === "making" && now.ran && (
+            <span className="font-mono">
+              {now.ran.done} of {now.ran.of} takes run
+            </span>
+          )}{" "}
+          {wanted && (
+            <Button look="quiet" onClick={() => setWanted(undefined)}>
+              Cancel
+            </Button>
+          )}
+        </p>
+      );
+    case "failed":
+      return (
+        <p role="alert" className="py-2 text-foxglove">
+          These files could not be made: {now.reason}
+        </p>
+      );
+    case "made":
+      return (
+        <>
+          <FileList word={format.word} files={now.files} onSaved={onSaved} />
+          {format.uses.includes("pictures") && !format.uses.includes("all") && (
+            <Button look="quiet" onClick={() => onDraw(base)}>
+              Draw them as they look now
+            </Button>
+          )}
+        </>
+      );
+  }
+}
+
+/** Returns everything of the open kit that can be exported; identical until some of it changes. */
+function useHandover(): Handover | undefined {
+  const kit = useDocument(state => state.kit);
+  const takes = useDocument(state => state.takes);
+  const layouts = useDocument(state => state.layouts);
+  const checks = useDocument(state => state.checks);
+  const variants = useDocument(state => state.variants);
+  return useMemo(
+    () => kit && { kit, takes, layouts, checks, variants },
+    [kit, takes, layouts, checks, variants],
+  );
+}
+
+/** Hand over: the timing sheet, the export forms with their files and sizes, and imports. */
+export function HandOverView() {
+  const handover = useHandover();
+  const sheet = useSheetOptions();
+  const built = useParts();
+  const [isSaved, setSaved] = useState(false);
+  const [drawn, setDrawn] = useState<DrawnPictures>();
+  const [drawing, setDrawing] = useState<Handover>();
+  const withOptions = useMemo(() => handover && { ...handover, sheet }, [handover, sheet]);
+  if (!handover || !withOptions) return null;
+  return (
+    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_minmax(380px,36%)] max-lg:block max-lg:overflow-auto">
+      <TimingSheet handover={withOptions} />
+      <section
+        aria-label="Files"
+        className="min-h-0 overflow-auto border-l border-line px-6 py-4 max-lg:overflow-visible max-lg:border-l-0"
+      >
+        <TakeInSection />
+        <h1 className="font-serif text-2xl">What leaves the building</h1>
+        <div className="mb-3">
+          <NextStep view="hand-over" isDone={isSaved}>
+            Make all in one and save it: it holds everything, and is read in again by dropping it on the
+            shelf.
+          </NextStep>
+        </div>
+        {EXPORT_FORMATS.map(format => (
+          <section key={format.id} aria-label={format.word} className="mb-6">
+            <h2 className="font-serif text-xl">{format.word}</h2>
+            <p className="mb-1 text-sm text-soft">{format.hint}</p>
+            <Region name={format.word} of={handover}>
+              <Files
+                format={format}
+                handover={format.uses.includes("options") ? withOptions : handover}
+                base={handover}
+                built={built}
+                drawn={drawn}
+                onDraw={setDrawing}
+                onSaved={() => setSaved(true)}
+              />
+            </Region>
+          </section>
+        ))}
+      </section>
+      {drawing && (
+        <PictureMaker
+          kit={drawing.kit}
+          faces={typeof built === "object" ? built.faces : ""}
+          onMade={files => {
+            setDrawing(undefined);
+            setDrawn({ of: drawing, files });
+          }}
+        />
+      )}
+    </div>
+  );
+}

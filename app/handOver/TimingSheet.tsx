@@ -1,0 +1,87 @@
+import { useEffect, useMemo, useRef, useState } from "react";
+import { createPortal } from "react-dom";
+import { escapeHtml, formatSheetBody, SHEET_STYLE, type Handover } from "#handover";
+import { useDesk } from "../document/context";
+import { isShort, RUN_MS } from "../judging/makeFiles";
+import { SheetOptionsLine } from "./SheetOptions";
+import { Button } from "../ui/Button";
+
+/**
+ * Fills an element with a sheet, isolated from the page's styles. The text is generated and escaped by us.
+ */
+function fillPaper(element: HTMLElement, body: string): void {
+  const root = element.shadowRoot ?? element.attachShadow({ mode: "open" });
+  const style = new CSSStyleSheet();
+  style.replaceSync(SHEET_STYLE);
+  root.adoptedStyleSheets = [style];
+  root.innerHTML = body;
+}
+
+function Paper({ body, className, label }: { body: string; className: string; label?: string }) {
+  const host = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (host.current) fillPaper(host.current, body);
+  }, [body]);
+  return (
+    <div
+      ref={host}
+      className={className}
+      data-testid={label ? "sheet" : "sheet-print"}
+      aria-label={label}
+      role={label ? "document" : undefined}
+      tabIndex={label ? 0 : undefined}
+    />
+  );
+}
+
+/**
+ * Returns the sheet of a handover: made at once, or by a worker if takes are long; undefined while it is
+ * being made.
+ */
+function useSheetBody(handover: Handover): string | undefined {
+  const { jobs } = useDesk();
+  const atOnce = useMemo(() => (isShort(handover) ? formatSheetBody(handover) : undefined), [handover]);
+  const [made, setMade] = useState<{ readonly of: Handover; readonly body: string }>();
+  useEffect(() => {
+    if (isShort(handover)) return;
+    const { takes, ...question } = handover;
+    const asked = jobs.ask({ job: "sheetBody", question, takes, lane: "sheet", quietMs: RUN_MS });
+    void asked.outcome.then(outcome => {
+      if (outcome.state === "done") setMade({ of: handover, body: outcome.value });
+      if (outcome.state === "failed")
+        setMade({ of: handover, body: `<p>The sheet could not be made: ${escapeHtml(outcome.reason)}</p>` });
+    });
+    return asked.stop;
+  }, [jobs, handover]);
+  return atOnce ?? (made?.of === handover ? made.body : undefined);
+}
+
+/** The timing sheet as it prints. Printing the page prints the sheet. */
+export function TimingSheet({ handover }: { handover: Handover }) {
+  const body = useSheetBody(handover);
+  return (
+    <section aria-label="The sheet as it prints" className="flex min-h-0 flex-col px-6 py-4">
+      <div className="mb-2 flex items-baseline gap-4">
+        <h2 className="font-serif text-xl">The timing sheet, as it prints</h2>
+        <Button look="strong" disabled={body === undefined} onClick={() => window.print()}>
+          Print it
+        </Button>
+      </div>
+      <SheetOptionsLine />
+      {body === undefined ? (
+        <p role="status" className="text-soft">
+          The takes are long: they are being run for the checks on it…
+        </p>
+      ) : (
+        <>
+          <Paper
+            body={body}
+            className="min-h-72 grow overflow-auto rounded-stone border border-line bg-[#fff] max-lg:h-96"
+            label="Timing sheet"
+          />
+          {createPortal(<Paper body={body} className="print-only" />, document.body)}
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,122 @@
+import { nanoid } from "nanoid";
+import { useState } from "react";
+import type { Take } from "#core";
+import { cleanSheet, SHEET_SECONDS } from "../edits/goals/beginKit";
+import { useTape } from "../tape/hand/context";
+import { Button } from "../ui/Button";
+import { ChoiceWord } from "../ui/ChoiceWord";
+import { NumberStone } from "../ui/NumberStone";
+import { useDesk, useDocument, useSetting } from "../document/context";
+import { ALL_TAKES, filterTakes, listFilters, type TakeFilter } from "./model/takeFilter";
+import { TakeRow } from "./TakeRow";
+import { noStep } from "../ui/noStep";
+
+/** The maximum length of an empty take, in seconds. */
+const LONGEST_SHEET = 600;
+
+/** Creates an empty take of a chosen length and opens it with the brush active. */
+function CleanSheet() {
+  const { workbench } = useDesk();
+  const { look } = useTape();
+  const [seconds, setSeconds] = useState(SHEET_SECONDS);
+  const takes = useDocument(state => state.takes);
+  const add = () => {
+    const { kit } = workbench.getState();
+    if (!kit) return;
+    const count = takes.filter(take => take.name.startsWith("A clean sheet")).length;
+    const name = count === 0 ? "A clean sheet" : `A clean sheet ${count + 1}`;
+    workbench.addTake(cleanSheet(kit, seconds, nanoid(8), name), `added ${name}`);
+    look.setState({ tool: "paint" });
+  };
+  return (
+    <p className="mt-1 flex flex-wrap items-center gap-x-1 text-sm">
+      <Button look="quiet" className="-ml-2" onClick={add}>
+        A clean sheet to paint on
+      </Button>
+      of{" "}
+      <NumberStone
+        label="seconds of the clean sheet"
+        value={seconds}
+        least={0.5}
+        most={LONGEST_SHEET}
+        onChange={setSeconds}
+        beginStep={() => noStep(() => setSeconds(seconds))}
+      />{" "}
+      s
+    </p>
+  );
+}
+
+/** The number of rows drawn at first; with more takes there is a search field. */
+const FEW = 40;
+const MANY = 8;
+
+/** The filter of the list, as editable words; nothing if there are few takes and none differ. */
+function FilterLine({ takes, shown }: { takes: readonly Take[]; shown: number }) {
+  const [filter, set] = useSetting<TakeFilter>("takeFilter", ALL_TAKES);
+  const choices = listFilters(takes);
+  if (choices.length === 1 && takes.length <= MANY) return null;
+  return (
+    <p className="mb-1 flex flex-wrap items-baseline gap-x-2 text-sm">
+      {choices.length > 1 && (
+        <ChoiceWord
+          label="listed"
+          value={choices.some(({ value }) => value === filter.by) ? filter.by : "all"}
+          choices={choices}
+          onChoose={by => set({ ...filter, by })}
+        />
+      )}
+      <input
+        type="search"
+        aria-label="Find takes"
+        placeholder="find"
+        value={filter.words}
+        className="min-w-0 grow basis-24 rounded border border-line bg-leaf px-2 py-0.5"
+        onChange={event => set({ ...filter, words: event.target.value })}
+      />
+      {shown < takes.length && (
+        <span className="font-mono text-soft">
+          {shown} of {takes.length}
+        </span>
+      )}
+    </p>
+  );
+}
+
+/**
+ * The takes of the kit: player, length and which one is open; searched, renamed, copied, converted to the
+ * kit's rate, deleted.
+ */
+export function TakeList() {
+  const takes = useDocument(state => state.takes);
+  const openId = useDocument(state => state.openTakeId);
+  const rate = useDocument(state => state.kit?.rate ?? 60);
+  const [filter] = useSetting<TakeFilter>("takeFilter", ALL_TAKES);
+  const [isWhole, setWhole] = useState(false);
+  const found = filterTakes(takes, filter);
+  const shown = isWhole ? found : found.slice(0, FEW);
+  return (
+    <>
+      {takes.length === 0 && (
+        <p className="text-sm text-soft">
+          No takes yet. Record one: it is judged anew at every change of a rule.
+        </p>
+      )}
+      <FilterLine takes={takes} shown={found.length} />
+      {takes.length > 0 && found.length === 0 && (
+        <p className="text-sm text-soft">No take is like that. Find by other words, or list all.</p>
+      )}
+      <ul className="text-sm">
+        {shown.map(take => (
+          <TakeRow key={take.id} take={take} isOpen={take.id === openId} rate={rate} />
+        ))}
+      </ul>
+      {shown.length < found.length && (
+        <Button look="quiet" className="-ml-2" onClick={() => setWhole(true)}>
+          Show {found.length - shown.length} more
+        </Button>
+      )}
+      <CleanSheet />
+    </>
+  );
+}

@@ -1,0 +1,119 @@
+import { parseFrames, readAt, writeAt, type Kit } from "#core";
+import { stageOf, type DuelDocument } from "#stage";
+import { Button } from "../../ui/Button";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+import { LengthStone } from "../../ui/LengthStone";
+import { GateWord } from "../GateWord";
+import { useDesk } from "../../document/context";
+
+const DEEDS = [
+  { value: "strike", label: "strikes", hint: "winds up, then hits what does not guard or parry" },
+  { value: "guard", label: "guards", hint: "what hits it is blocked" },
+  { value: "away", label: "steps away", hint: "out of reach: every blow whiffs" },
+];
+
+/** The initial length of a guard or a step away. */
+const LASTS = "40f";
+
+type Line = DuelDocument["script"][number];
+
+/** The opponent's script and its blows, as sentences with editable numbers. */
+export function DuelScript({ kit }: { kit: Kit }) {
+  const stage = stageOf(kit);
+  return stage?.kind === "duel" ? <Script kit={kit} stage={stage} /> : null;
+}
+
+function Script({ kit, stage }: { kit: Kit; stage: DuelDocument }) {
+  const { workbench } = useDesk();
+  const length = (label: string, value: string, path: readonly (string | number)[], least = 0) => (
+    <LengthStone
+      label={label}
+      value={value}
+      rateHz={kit.rate}
+      rounding="atLeast"
+      least={least}
+      onChange={next => workbench.editKit(`${label} ${next}`, now => writeAt(now, ["stage", ...path], next))}
+      beginStep={workbench.beginStep}
+    />
+  );
+  const setLine = (k: number, line: Line) =>
+    workbench.editKit(`the clockwork ${line.does}s`, now => writeAt(now, ["stage", "script", k], line));
+  const turn = (k: number, does: string) => {
+    const { at } = stage.script[k]!;
+    setLine(k, does === "strike" ? { at, does } : { at, does: does as Line["does"], for: LASTS });
+  };
+  const add = () =>
+    workbench.editKit("one thing more for the clockwork", now => {
+      const script = readAt(now, ["stage", "script"]) as readonly Line[];
+      const last = Math.max(0, ...script.map(line => parseFrames(line.at, now.rate, "atLeast") ?? 0));
+      return writeAt(now, ["stage", "script"], [...script, { at: `${last + 90}f`, does: "strike" }]);
+    });
+  return (
+    <section aria-label="The clockwork" className="text-sm leading-loose" data-testid="duel-script">
+      <h2 className="leading-normal font-semibold">The clockwork</h2>
+      <ol>
+        {stage.script.map((line, k) => (
+          <li key={k} className="flex items-baseline gap-1.5">
+            <span className="grow">
+              At {length(`when it does its ${k + 1}.`, line.at, ["script", k, "at"])} it{" "}
+              <ChoiceWord
+                label={`what it does ${k + 1}.`}
+                value={line.does}
+                choices={DEEDS}
+                onChoose={does => turn(k, does)}
+              />
+              {line.for !== undefined && (
+                <> for {length(`how long it does its ${k + 1}.`, line.for, ["script", k, "for"], 1)}</>
+              )}
+            </span>
+            <button
+              type="button"
+              className="text-soft hover:text-foxglove"
+              aria-label={`× Take out what it does ${k + 1}.`}
+              onClick={() =>
+                workbench.editKit("one thing less for the clockwork", now =>
+                  writeAt(
+                    now,
+                    ["stage", "script"],
+                    stage.script.filter((_, other) => other !== k),
+                  ),
+                )
+              }
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ol>
+      <Button look="quiet" className="-ml-2" onClick={add}>
+        … and does one thing more
+      </Button>
+      <p>After {length("when the script begins again", stage.every, ["every"], 1)} it begins again.</p>
+      <p>
+        Its strike takes {length("startup of its strike", stage.strike.startup, ["strike", "startup"])} to
+        start, is active for {length("active of its strike", stage.strike.active, ["strike", "active"], 1)}{" "}
+        and recovers for {length("recovery of its strike", stage.strike.recovery, ["strike", "recovery"])}.
+      </p>
+      <p>
+        Who is struck reels for {length("stun", stage.stun, ["stun"])}, and the game stands still for{" "}
+        {length("hit stop", stage.hitStop, ["hitStop"])} at every hit. Being struck opens{" "}
+        <GateWord
+          kit={kit}
+          label="gate when struck"
+          value={stage.gates.hit}
+          path={["stage", "gates", "hit"]}
+          suggested="Struck"
+        />
+        , being blocked{" "}
+        <GateWord
+          kit={kit}
+          label="gate when blocked"
+          value={stage.gates.blocked}
+          path={["stage", "gates", "blocked"]}
+          suggested="Blocked"
+        />
+        .
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,95 @@
+import { deleteAt, writeAt, type Kit } from "#core";
+import { stageOf, type RunnerDocument } from "#stage";
+import { widthOf } from "../../edits/levelEdits";
+import { LengthStone } from "../../ui/LengthStone";
+import { GateWord } from "../GateWord";
+import { useDesk } from "../../document/context";
+
+/** The gates of the body, in the order of the sentence. */
+const PLACES = [
+  { words: "It opens", place: "footing", after: "on the ground,", suggested: "Footing" },
+  { words: "", place: "rising", after: "going up,", suggested: "Rising" },
+  { words: "", place: "falling", after: "coming down,", suggested: "Falling" },
+  { words: "", place: "wall", after: "at a wall and", suggested: "Wall" },
+  { words: "", place: "ceiling", after: "under a ceiling.", suggested: "Ceiling" },
+] as const;
+
+/** The gates that the runner's body opens, how long the ground is reported, and the level as rows of text. */
+export function RunnerGates({ kit }: { kit: Kit }) {
+  const stage = stageOf(kit);
+  return stage?.kind === "runner" ? <Gates kit={kit} stage={stage} /> : null;
+}
+
+function Gates({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
+  const { workbench } = useDesk();
+  const letters = [
+    ...new Set([...Object.keys(stage.zones ?? {}), ...stage.level.join("").replace(/[^a-z]/g, "")]),
+  ].sort();
+  const lag = stage.groundLag ?? "0f";
+  const setLag = (value: string) =>
+    workbench.editKit(`ground reported ${value}`, now =>
+      value === "0f" ? deleteAt(now, ["stage", "groundLag"]) : writeAt(now, ["stage", "groundLag"], value),
+    );
+  return (
+    <section aria-label="What the stage opens" className="text-sm leading-loose" data-testid="runner-gates">
+      <h2 className="leading-normal font-semibold">What the stage opens</h2>
+      <p>
+        {PLACES.map(({ words, place, after, suggested }) => (
+          <span key={place}>
+            {words}{" "}
+            <GateWord
+              kit={kit}
+              label={`gate ${after.replace(/[,.]| and$/g, "")}`}
+              value={stage.gates[place]}
+              path={["stage", "gates", place]}
+              suggested={suggested}
+            />{" "}
+            {after}{" "}
+          </span>
+        ))}
+        Ground that was left is still reported for{" "}
+        <LengthStone
+          label="ground still reported"
+          value={lag}
+          rateHz={kit.rate}
+          rounding="atLeast"
+          least={0}
+          onChange={setLag}
+          beginStep={workbench.beginStep}
+        />
+        .
+      </p>
+      {letters.map(letter => (
+        <p key={letter}>
+          Where the level has <b className="font-mono">{letter}</b> it opens{" "}
+          <GateWord
+            kit={kit}
+            label={`gate of ${letter}`}
+            value={stage.zones?.[letter]}
+            path={["stage", "zones", letter]}
+            suggested={`Place ${letter}`}
+          />
+          .
+        </p>
+      ))}
+      <details>
+        <summary className="cursor-pointer text-moss">The level as text</summary>
+        <textarea
+          aria-label="The level as rows of text"
+          className="w-full overflow-auto rounded-lg border border-line bg-leaf p-2 font-mono text-[11px] leading-tight whitespace-pre"
+          rows={stage.level.length + 1}
+          cols={widthOf(stage.level)}
+          spellCheck={false}
+          value={stage.level.join("\n")}
+          onChange={event => {
+            const rows = event.target.value.split("\n");
+            workbench.editKit("level", now => writeAt(now, ["stage", "level"], rows));
+          }}
+        />
+        <p className="leading-normal text-soft">
+          # is a beam, @ where the body starts, a letter a place that opens a gate, anything else air.
+        </p>
+      </details>
+    </section>
+  );
+}

@@ -1,0 +1,35 @@
+import type { CellLook } from "./model/cells";
+
+/**
+ * The mark of a cell, distinguishable by shape: a full circle, an edged stone, a ring, a hook, or nothing.
+ */
+export function CellMark({ look }: { look: CellLook }) {
+  switch (look) {
+    case "holds":
+      return (
+        <svg viewBox="0 0 16 16" className="size-4" aria-hidden>
+          <circle cx="8" cy="8" r="4.5" className="fill-fern stroke-moss" strokeWidth="1.5" />
+        </svg>
+      );
+    case "fails":
+      return (
+        <svg viewBox="0 0 16 16" className="size-4" aria-hidden>
+          <path d="M8 1.5 14.5 8 8 14.5 1.5 8Z" className="fill-foxglove" />
+        </svg>
+      );
+    case "unknown":
+      return (
+        <svg viewBox="0 0 16 16" className="size-4" aria-hidden>
+          <circle cx="8" cy="8" r="4.5" fill="none" className="stroke-soft" strokeDasharray="2 2" />
+        </svg>
+      );
+    case "faulty":
+      return (
+        <svg viewBox="0 0 16 16" className="size-4" aria-hidden>
+          <path d="M4 12 8 4l4 8" fill="none" strokeWidth="2" className="stroke-foxglove" />
+        </svg>
+      );
+    case "unasked":
+      return <span className="block size-1 rounded-full bg-line" />;
+  }
+}

@@ -1,0 +1,172 @@
+import { useMemo } from "react";
+import {
+  acceptFound,
+  describeCheck,
+  formatFinding,
+  formatPath,
+  gateName,
+  listStory,
+  offerCheck,
+  takeOut,
+  writeAt,
+  type Check,
+  type Kit,
+  type Take,
+  foreignWords,
+} from "#core";
+import { Button } from "../ui/Button";
+import { TextStone } from "../ui/TextStone";
+import { useDesk, useEvaluation, useProof } from "../document/context";
+import { useTakeAway } from "../document/useTakeAway";
+import { Sentence, type SentenceHand } from "../parts/Sentence";
+import { Broken } from "./Broken";
+import { missingTakes, readCell } from "./model/cells";
+import { StoryLines } from "./StoryLines";
+
+/** The actions for a check's finding in the selected take. */
+function Finding({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
+  const { workbench } = useDesk();
+  const proof = useProof(state => state);
+  const evaluated = useEvaluation(state => state.evaluated);
+  const isOpen = evaluated?.take.id === take.id && evaluated.rules.kit === kit;
+  const story = useMemo(
+    () => (isOpen && evaluated ? listStory(evaluated.program, evaluated.trace) : undefined),
+    [isOpen, evaluated],
+  );
+  const foreign = foreignWords(take, kit);
+  const { verdict, words, look } = readCell(proof, check, take.id);
+  const offered =
+    verdict && verdict.rate === kit.rate && story ? acceptFound(check, verdict, story) : undefined;
+  return (
+    <section
+      aria-label="Found in the chosen take"
+      className="mt-3 border-t border-line pt-2"
+      data-testid="finding"
+    >
+      <p>
+        In <b>{take.name || take.id}</b>:{" "}
+        <span className={look === "fails" ? "text-foxglove" : ""}>{words}</span>.
+      </p>
+      {foreign && <p className="text-soft">This take {foreign}.</p>}
+      {"same" in check && look === "fails" && story && verdict && (
+        <StoryLines
+          kit={kit}
+          kept={check.same}
+          now={story}
+          agree={verdict.reached ?? 0}
+          frames={evaluated?.columns.frames ?? 1}
+        />
+      )}
+      {look === "fails" && (
+        <div className="mt-1 flex flex-col items-start gap-1">
+          {offered && (
+            <Button
+              className="border-moss text-left font-semibold whitespace-normal! text-moss"
+              onClick={() =>
+                workbench.editChecks(`accepted ${offered.words}`, now =>
+                  now.map(item => (item.id === check.id ? offered.becomes : item)),
+                )
+              }
+            >
+              Accept {offered.words}
+            </Button>
+          )}
+          <Broken key={`${check.id} ${take.id}`} kit={kit} check={check} take={take} />
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** One check: its editable sentence, clauses to add, and its finding in the selected take. */
+export function CheckPanel({
+  kit,
+  check,
+  take,
+  takes,
+}: {
+  kit: Kit;
+  check: Check;
+  take: Take | undefined;
+  takes: readonly Take[];
+}) {
+  const { workbench } = useDesk();
+  const takeAway = useTakeAway();
+  const faults = useProof(proof => proof.faults.get(check.id));
+  const change = (what: string, make: (was: Check) => Check) =>
+    workbench.editChecks(what, now => now.map(item => (item.id === check.id ? make(item) : item)));
+  const hand: SentenceHand = {
+    write: (what, path, value) => change(what, was => writeAt(was, path, value)),
+    takeOut: (what, path) => change(what, was => takeOut(was, path)),
+  };
+  const nameOfTake = (id: string) => takes.find(item => item.id === id)?.name || `“${id}”, which is not here`;
+  const missing = missingTakes(check, takes);
+  return (
+    <div className="min-h-0 grow overflow-auto px-5 py-3 text-sm" data-testid="check-panel">
+      <p className="text-base">
+        <TextStone
+          label="Name of this check"
+          value={check.name}
+          isStrong
+          onChange={name => change(`renamed ${name}`, was => ({ ...was, name }))}
+        />
+      </p>
+      <Sentence
+        parts={describeCheck(check, { take: nameOfTake, gate: id => gateName(kit, id) })}
+        base={["checks", check.id]}
+        isSmall
+        hand={hand}
+      />
+      {faults?.map(issue => (
+        <p key={issue.path.join()} role="alert" className="text-foxglove">
+          {issue.path.length > 0 && `${formatPath(issue.path)}: `}
+          {formatFinding(issue)}.
+        </p>
+      ))}
+      {missing.length > 0 && (
+        <p className="text-foxglove">
+          {missing.length === 1 ? "A take it names is" : `${missing.length} takes it names are`} not here:
+          that never counts as holding.
+        </p>
+      )}
+      {take && <Finding kit={kit} check={check} take={take} />}
+      <p className="mt-2 -ml-2 flex flex-wrap gap-x-1" role="group" aria-label="This check">
+        {offerCheck(
+          check,
+          kit,
+          takes.map(item => item.id),
+        ).map(offer => (
+          <Button
+            key={offer.words}
+            look="quiet"
+            onClick={() => change(`check ${offer.words}`, () => offer.becomes)}
+          >
+            {offer.words}
+          </Button>
+        ))}
+        <Button
+          look="quiet"
+          onClick={() =>
+            change(check.off ? "switched a check on" : "switched a check off", was => {
+              const { off, ...rest } = was;
+              return (off ? rest : { ...was, off: true }) as Check;
+            })
+          }
+        >
+          {check.off ? "Switch on" : "Switch off"}
+        </Button>
+        <Button
+          look="quiet"
+          onClick={() =>
+            takeAway(
+              `The check ${check.name || check.id} is deleted.`,
+              workbench.editChecks("deleted a check", now => now.filter(item => item.id !== check.id)),
+            )
+          }
+        >
+          Delete this check
+        </Button>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,202 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { memo, useRef, type KeyboardEvent } from "react";
+import type { Check } from "#core";
+import { CellMark } from "./CellMark";
+import type { CellSum, ProofRow } from "./model/cells";
+
+const ROW_PX = 28;
+const CELL_PX = 46;
+/** The height of the slanted column headers. */
+const HEAD_PX = 92;
+
+/** The selected cell. */
+export interface Chosen {
+  readonly check: string | undefined;
+  readonly take: string | undefined;
+}
+
+function SumWord({ holds, asked }: CellSum) {
+  if (asked === 0) return <span className="text-soft">–</span>;
+  return (
+    <span className={`font-mono text-xs ${holds < asked ? "font-semibold text-foxglove" : "text-moss"}`}>
+      {holds}/{asked}
+    </span>
+  );
+}
+
+/** The cells of a row, re-rendered only when one changes. `entry`: Tab enters at its first cell. */
+const RowCells = memo(function RowCells({
+  row: { take, cells },
+  checks,
+  chosenCheck,
+  entry,
+  onChoose,
+}: {
+  row: ProofRow;
+  checks: readonly Check[];
+  chosenCheck: string | undefined;
+  entry: boolean;
+  onChoose: (check: string, take: string | undefined) => void;
+}) {
+  return cells.map((cell, c) => {
+    const check = checks[c]!;
+    const isChosen = check.id === chosenCheck;
+    return (
+      <span key={check.id} role="gridcell" aria-selected={isChosen}>
+        <button
+          type="button"
+          tabIndex={isChosen || (entry && c === 0) ? 0 : -1}
+          aria-label={`${check.name || check.id} in ${take.name || take.id}: ${cell.words}`}
+          className={`flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-leaf outline-2 outline-moss" : ""}`}
+          onClick={() => onChoose(check.id, take.id)}
+        >
+          <CellMark look={cell.look} />
+          {cell.mark && (
+            <span className="font-mono text-[11px] font-semibold text-foxglove">{cell.mark}</span>
+          )}
+        </button>
+      </span>
+    );
+  });
+});
+
+/** Takes as rows, checks as columns, a mark in each cell, sums on both edges; navigated by arrow keys. */
+export function ProofGrid({
+  checks,
+  rows,
+  sums,
+  chosen,
+  isCurrent,
+  onChoose,
+}: {
+  checks: readonly Check[];
+  rows: readonly ProofRow[];
+  sums: readonly CellSum[];
+  chosen: Chosen;
+  isCurrent: ReadonlySet<string>;
+  onChoose: (check: string, take: string | undefined) => void;
+}) {
+  const scroller = useRef<HTMLDivElement>(null);
+  // The virtualizer's functions change with the visible range; this component re-renders with them and passes
+  // none on.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_PX,
+    overscan: 8,
+    scrollPaddingStart: HEAD_PX,
+    scrollPaddingEnd: ROW_PX,
+  });
+  const walk = (event: KeyboardEvent) => {
+    const [down, across] =
+      { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key] ?? [];
+    if (down === undefined || across === undefined) return;
+    event.preventDefault();
+    const r = rows.findIndex(row => row.take.id === chosen.take);
+    const c = checks.findIndex(check => check.id === chosen.check);
+    const row = rows[Math.min(rows.length - 1, Math.max(0, r + down))];
+    const check = checks[Math.min(checks.length - 1, Math.max(0, c + across))];
+    if (!row || !check) return;
+    virtual.scrollToIndex(rows.indexOf(row));
+    onChoose(check.id, row.take.id);
+    requestAnimationFrame(() =>
+      scroller.current?.querySelector<HTMLElement>('[aria-selected="true"] button')?.focus(),
+    );
+  };
+  const columns = `minmax(150px, 220px) repeat(${checks.length}, ${CELL_PX}px) 60px`;
+  const line = "grid items-center";
+  return (
+    <div
+      ref={scroller}
+      role="grid"
+      aria-label="Takes and checks"
+      aria-rowcount={rows.length + 2}
+      aria-colcount={checks.length + 2}
+      className="min-h-0 grow overflow-auto"
+      onKeyDown={walk}
+      data-testid="proof-grid"
+    >
+      <div style={{ width: "max-content", minWidth: "100%" }}>
+        <div
+          role="row"
+          className={`${line} sticky top-0 z-20 border-b border-line bg-paper`}
+          style={{ gridTemplateColumns: columns, height: HEAD_PX }}
+        >
+          <span
+            role="columnheader"
+            className="sticky left-0 z-10 self-end bg-paper px-5 pb-1 text-xs text-soft"
+          >
+            takes ↓ checks →
+          </span>
+          {checks.map(check => (
+            <span key={check.id} role="columnheader" className="pointer-events-none relative h-full">
+              <button
+                type="button"
+                title={check.name || check.id}
+                aria-pressed={check.id === chosen.check}
+                className={`pointer-events-auto absolute bottom-1.5 left-6 origin-bottom-left -rotate-[38deg] text-xs max-w-[116px] truncate hover:underline ${check.id === chosen.check ? "font-semibold text-moss" : ""} ${check.off ? "line-through decoration-soft" : ""}`}
+                onClick={() => onChoose(check.id, undefined)}
+              >
+                {check.name || check.id}
+              </button>
+            </span>
+          ))}
+          <span role="columnheader" className="self-end pb-1 text-center text-xs text-soft">
+            holds
+          </span>
+        </div>
+        <div style={{ height: virtual.getTotalSize(), position: "relative" }} role="rowgroup">
+          {virtual.getVirtualItems().map(item => {
+            const row = rows[item.index]!;
+            const { take, sum } = row;
+            const isChosen = take.id === chosen.take;
+            return (
+              <div
+                key={take.id}
+                role="row"
+                aria-rowindex={item.index + 2}
+                data-old={!isCurrent.has(take.id)}
+                className={`${line} absolute w-full border-b border-line after:pointer-events-none after:absolute after:inset-0 data-[old=true]:after:bg-paper/55`}
+                style={{ gridTemplateColumns: columns, height: ROW_PX, top: item.start }}
+              >
+                <span
+                  role="rowheader"
+                  title={take.name}
+                  className={`sticky left-0 z-10 truncate bg-paper px-5 text-sm ${take.id === chosen.take ? "font-semibold text-moss" : ""}`}
+                >
+                  {take.name || take.id}
+                </span>
+                <RowCells
+                  row={row}
+                  checks={checks}
+                  chosenCheck={isChosen ? chosen.check : undefined}
+                  entry={!chosen.take && item.index === 0}
+                  onChoose={onChoose}
+                />
+                <span role="gridcell" className="text-center">
+                  <SumWord {...sum} />
+                </span>
+              </div>
+            );
+          })}
+        </div>
+        <div
+          role="row"
+          className={`${line} sticky bottom-0 z-20 border-t border-line bg-paper`}
+          style={{ gridTemplateColumns: columns, height: ROW_PX }}
+        >
+          <span role="rowheader" className="sticky left-0 z-10 bg-paper px-5 text-xs text-soft">
+            holds
+          </span>
+          {sums.map((sum, c) => (
+            <span key={checks[c]!.id} role="gridcell" className="text-center">
+              <SumWord {...sum} />
+            </span>
+          ))}
+          <span role="gridcell" />
+        </div>
+      </div>
+    </div>
+  );
+}

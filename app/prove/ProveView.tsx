@@ -1,0 +1,159 @@
+import { useCallback, useMemo, useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Check } from "#core";
+import { Button } from "../ui/Button";
+import { useDesk, useDocument, useProof } from "../document/context";
+import { NextStep } from "../parts/NextStep";
+import { Beside } from "./Beside";
+import { CheckPanel } from "./CheckPanel";
+import { createGridReader, readCell, type ProofRow } from "./model/cells";
+import { ProofGrid } from "./ProofGrid";
+import { ProofSum } from "../shell/ProofSum";
+
+const includes = (text: string, sought: string) => text.toLowerCase().includes(sought.trim().toLowerCase());
+
+/** Returns takes in display order: failing ones first if wanted. */
+function arrange(rows: readonly ProofRow[], failsFirst: boolean): readonly ProofRow[] {
+  if (!failsFirst) return rows;
+  const failing = ({ sum }: ProofRow) => sum.asked - sum.holds;
+  return [...rows].sort((a, b) => failing(b) - failing(a));
+}
+
+/**
+ * Returns the takes and checks whose names match the search; if only checks match, all takes, and vice versa.
+ */
+function narrow(rows: readonly ProofRow[], checks: readonly Check[], sought: string) {
+  const places = checks.flatMap((check, c) => (includes(check.name, sought) ? [c] : []));
+  const own = rows.filter(({ take }) => includes(`${take.name} ${take.player ?? ""}`, sought));
+  const columns = places.length > 0 ? places : checks.map((_, c) => c);
+  const shown = own.length > 0 || places.length === 0 ? own : rows;
+  if (columns.length === checks.length) return { columns, rows: shown };
+  return { columns, rows: shown.map(row => ({ ...row, cells: columns.map(c => row.cells[c]!) })) };
+}
+
+function Empty() {
+  const { checking } = useDesk();
+  const hasTake = useDocument(state => state.openTakeId !== undefined);
+  return (
+    <div className="grid min-h-0 grow place-items-center px-7">
+      <div className="max-w-xl">
+        <h1 className="font-serif text-3xl">What is this feel made of?</h1>
+        <p className="mt-2 text-lg text-soft">
+          Say once what must and must not happen. Every edit from then on is held against it, in every take,
+          while the number is still in your hand.
+        </p>
+        <p className="mt-3">
+          On the tape below, stand on a frame and press <kbd className="font-mono font-semibold">M</kbd>: what
+          happens there must happen. <kbd className="font-mono font-semibold">N</kbd>: it must never.{" "}
+          <kbd className="font-mono font-semibold">A</kbd>: every press of that control is answered.
+        </p>
+        <p className="mt-3">
+          <Button look="strong" disabled={!hasTake} onClick={() => checking.mustStay()}>
+            Keep the open take as it is
+          </Button>
+          {!hasTake && <span className="ml-3 text-soft">Record a take in Play first.</span>}
+        </p>
+      </div>
+    </div>
+  );
+}
+
+/** Prove: requirements judged on every take at every edit. */
+export function ProveView() {
+  const { workbench, proving, playback, checking } = useDesk();
+  const kit = useDocument(state => state.kit);
+  const takes = useDocument(state => state.takes);
+  const checks = useDocument(state => state.checks);
+  const proof = useProof(state => state);
+  const [search, setSearch] = useSearchParams();
+  const [sought, setSought] = useState("");
+  const [failsFirst, setFailsFirst] = useState(true);
+  const [onlyFailing, setOnlyFailing] = useState(false);
+  const choose = useCallback(
+    (checkId: string, takeId: string | undefined) => {
+      setSearch(
+        now => {
+          now.set("check", checkId);
+          if (takeId) now.set("take", takeId);
+          return now;
+        },
+        { replace: true },
+      );
+      if (!takeId) return;
+      workbench.openTake(takeId);
+      const { kit, checks } = workbench.getState();
+      const check = checks.find(({ id }) => id === checkId);
+      const verdict = check && readCell(proving.getState(), check, takeId).verdict;
+      if (kit && verdict?.f !== undefined) playback.goTo(Math.round((verdict.f * kit.rate) / verdict.rate));
+    },
+    [workbench, proving, playback, setSearch],
+  );
+  const [readGrid] = useState(createGridReader);
+  const grid = useMemo(() => readGrid(proof, checks, takes), [readGrid, proof, checks, takes]);
+  if (!kit) return null;
+  if (checks.length === 0) return <Empty />;
+  const chosen = { check: search.get("check") ?? undefined, take: search.get("take") ?? undefined };
+  const found = narrow(grid.rows, checks, sought);
+  const asked = found.columns.length === checks.length ? checks : found.columns.map(c => checks[c]!);
+  const rows = arrange(
+    found.rows.filter(({ sum }) => !onlyFailing || sum.holds < sum.asked),
+    failsFirst,
+  );
+  const check = checks.find(item => item.id === chosen.check) ?? checks[0]!;
+  const take = takes.find(item => item.id === chosen.take);
+  return (
+    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_350px] max-lg:grid-cols-[minmax(0,1fr)_290px]">
+      <section aria-label="Checks over takes" className="flex min-h-0 flex-col">
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-5 py-2 text-sm">
+          <h1 className="font-serif text-2xl">
+            <ProofSum />
+          </h1>
+          <input
+            type="search"
+            aria-label="Find a take or a check"
+            placeholder="Find a take or a check"
+            className="w-44 rounded-full border border-line bg-leaf px-3 py-1"
+            value={sought}
+            onChange={event => setSought(event.target.value)}
+          />
+          <Button look="quiet" aria-pressed={failsFirst} onClick={() => setFailsFirst(!failsFirst)}>
+            {failsFirst ? "Failing first" : "In their order"}
+          </Button>
+          <Button look="quiet" aria-pressed={onlyFailing} onClick={() => setOnlyFailing(!onlyFailing)}>
+            {onlyFailing ? "Only failing takes" : "All takes"}
+          </Button>
+          <Button look="quiet" className="ml-auto" onClick={() => checking.mustStay()}>
+            Keep the open take as it is
+          </Button>
+          {proof.trouble && <p className="text-foxglove">Not all was judged: {proof.trouble}</p>}
+        </div>
+        <div className="px-5">
+          <NextStep view="prove" isDone={chosen.take !== undefined}>
+            Choose a mark: its take opens below at the frame that matters, and what to do about it stands at
+            the right.
+          </NextStep>
+        </div>
+        {rows.length === 0 ? (
+          <p className="px-5 py-4 text-soft">
+            {takes.length === 0
+              ? "No take yet: record one in Play, and it is judged here."
+              : "No take is like that."}
+          </p>
+        ) : (
+          <ProofGrid
+            checks={asked}
+            rows={rows}
+            sums={found.columns.map(c => grid.sums[c]!)}
+            chosen={{ check: check.id, take: chosen.take }}
+            isCurrent={proof.isCurrent}
+            onChoose={choose}
+          />
+        )}
+        <Beside kit={kit} checks={checks} takes={takes} />
+      </section>
+      <section aria-label="The chosen check" className="flex min-h-0 flex-col border-l border-line">
+        <CheckPanel kit={kit} check={check} take={take} takes={takes} />
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,93 @@
+import { deleteAt, writeAt, type Kit } from "#core";
+import { useDeferredValue, useMemo } from "react";
+import {
+  effectOf,
+  findAdvantage,
+  formatAdvantage,
+  stageKind,
+  stageOf,
+  type Advantage,
+  type EffectKind,
+} from "#stage";
+import { useDesk } from "../document/context";
+import { ChoiceWord } from "../ui/ChoiceWord";
+import { LengthStone } from "../ui/LengthStone";
+import { NumberStone } from "../ui/NumberStone";
+
+const NOTHING = { value: "", label: "does nothing", hint: "only the rules know of it" };
+
+/** Returns the advantage after a blow, computed when input pauses because it runs the rules. */
+function useAdvantage(newest: Kit, index: number, isWanted: boolean): Advantage | undefined {
+  const kit = useDeferredValue(newest);
+  return useMemo(() => (isWanted ? findAdvantage(kit, index) : undefined), [kit, index, isWanted]);
+}
+
+/** The effect of a move on the stage, as a sentence with editable numbers. */
+export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
+  const { workbench } = useDesk();
+  const stage = stageOf(kit);
+  const move = kit.moves?.[index];
+  const kinds = Object.entries<EffectKind>(stage ? stageKind(stage.kind).effects : {});
+  const effect = effectOf(move);
+  const advantage = useAdvantage(kit, index, effect !== undefined && "strike" in effect);
+  if (!move || kinds.length === 0) return null;
+  const [name, kind] = (effect && kinds.find(([, item]) => item.isThis(effect))) ?? [];
+  const path = ["moves", index, "effect"];
+  const choose = (value: string) => {
+    const becomes = kinds.find(([id]) => id === value)?.[1].begins;
+    workbench.editKit(`effect of ${move.name}`, now =>
+      becomes ? writeAt(now, path, becomes) : deleteAt(now, path),
+    );
+  };
+  const set = (field: string) => (value: unknown) =>
+    workbench.editKit(`effect of ${move.name}`, now => writeAt(now, [...path, field], value));
+  const { amount, lasts } = kind ?? {};
+  return (
+    <p className="mt-1 font-serif text-lg leading-[1.8]" data-testid="effect">
+      On the stage it{" "}
+      <ChoiceWord
+        label="effect on the stage"
+        value={name ?? ""}
+        choices={[NOTHING, ...kinds.map(([value, { label, hint }]) => ({ value, label, hint }))]}
+        onChoose={choose}
+      />
+      {amount && effect && (
+        <>
+          {" "}
+          {amount.before}{" "}
+          <NumberStone
+            label={`${amount.field} of the effect`}
+            value={Number(effect[amount.field])}
+            {...(amount.least === undefined ? {} : { least: amount.least })}
+            {...(amount.most === undefined ? {} : { most: amount.most })}
+            onChange={set(amount.field)}
+            beginStep={workbench.beginStep}
+          />{" "}
+          {amount.after}
+        </>
+      )}
+      {lasts && effect && (
+        <>
+          {" "}
+          for{" "}
+          <LengthStone
+            label="length of the effect"
+            value={String(effect[lasts])}
+            rateHz={kit.rate}
+            rounding="atLeast"
+            least={1}
+            onChange={set(lasts)}
+            beginStep={workbench.beginStep}
+          />
+        </>
+      )}
+      .
+      {advantage && (
+        <span className="ml-2 text-base text-soft" data-testid="advantage">
+          On a hit <b className="text-ink">{formatAdvantage(advantage.onHit)}</b>, on a guard{" "}
+          <b className="text-ink">{formatAdvantage(advantage.onGuard)}</b>.
+        </span>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,158 @@
+import { useLayoutEffect, useMemo } from "react";
+import { Link, useSearchParams } from "react-router";
+import { traitsOf, formatIssue, type Issue, type Kit } from "#core";
+import { RuleTally } from "../maps/RuleTally";
+import { wantedKeyOf } from "../maps/pressLengths";
+import { pathOfRule } from "../edits/ruleEdits";
+import { Button } from "../ui/Button";
+import { NextStep } from "../parts/NextStep";
+import { Sentence } from "../parts/Sentence";
+import { EffectLine } from "./EffectLine";
+import { MovesTable } from "./MovesTable";
+import { NewRule } from "./NewRule";
+import { Offers } from "./Offers";
+import { RuleActions } from "./RuleActions";
+import { RuleList } from "./RuleList";
+import { RuleMap } from "./RuleMap";
+import { describeRule, listRules, type RuleItem } from "./model/rules";
+import { TryIt } from "./TryIt";
+import { useRestedRules } from "./useRestedRules";
+import { curesOf, formatWarning } from "../parts/model/warningWords";
+import { useDesk, useDocument, useEvaluation, useHistory } from "../document/context";
+import { gatesOfStage } from "#stage";
+import { useTape } from "../tape/hand/context";
+
+function issuesOf(issues: readonly Issue[], rule: RuleItem): Issue[] {
+  const [list, index] = pathOfRule(rule);
+  return issues.filter(issue => issue.path[0] === list && issue.path[1] === index);
+}
+
+function patternOf(kit: Kit, rule: RuleItem) {
+  if (rule.list === "patterns") return kit.patterns[rule.index];
+  if (rule.list === "prompts")
+    return kit.patterns.find(pattern => pattern.id === kit.prompts![rule.index]!.ask[0]);
+  if (rule.list !== "moves") return undefined;
+  return kit.patterns.find(pattern => pattern.id === kit.moves![rule.index]!.pattern);
+}
+
+/** An issue of a rule, with its cures as buttons. */
+function Trouble({ issue }: { issue: Issue }) {
+  const { workbench } = useDesk();
+  const isFault = issue.severity === "fault";
+  return (
+    <p role={isFault ? "alert" : undefined} className={`mt-2 text-foxglove ${isFault ? "" : "text-sm"}`}>
+      {formatWarning(issue)}{" "}
+      {curesOf(issue).map(cure => (
+        <Button key={cure.words} className="ml-1" onClick={() => workbench.editKit(cure.words, cure.edit)}>
+          {cure.words}
+        </Button>
+      ))}
+    </p>
+  );
+}
+
+/** Returns whether a rule's map shows the press lengths that it answers. */
+function hasLengths(kit: Kit, rule: RuleItem): boolean {
+  const pattern = patternOf(kit, rule);
+  return pattern !== undefined && traitsOf(pattern.kind).maps.includes("press-length");
+}
+
+/** Sets the rule being shaped on the tape, while the view is open. */
+function useShaping(rule: RuleItem | undefined): void {
+  const { look } = useTape();
+  const list = rule?.list;
+  const index = rule?.index ?? 0;
+  useLayoutEffect(() => {
+    look.setState({ about: list && { list, index } });
+    return () => look.setState({ about: undefined });
+  }, [look, list, index]);
+}
+
+/** Shape: one rule as a sentence, its map of time, and a place to try it. */
+export function ShapeView() {
+  const kit = useDocument(state => state.kit);
+  const takes = useDocument(state => state.takes);
+  const faults = useEvaluation(state => state.faults);
+  const all = useEvaluation(state => state.warnings);
+  const wanted = useDocument(state => state.settings.wanted);
+  const { canUndo } = useHistory();
+  const [search] = useSearchParams();
+  const rules = useMemo(() => (kit ? listRules(kit) : []), [kit]);
+  const listed = useRestedRules(rules);
+  const open =
+    rules.find(rule => rule.key === search.get("rule")) ??
+    rules.find(rule => kit && hasLengths(kit, rule)) ??
+    rules[0];
+  const isTable = search.get("rule") === "moves" && (kit?.moves?.length ?? 0) > 0;
+  useShaping(isTable ? undefined : open);
+  if (!kit) return null;
+  const staged = gatesOfStage(kit);
+  const warnings = all.filter(
+    issue =>
+      !wanted?.includes(wantedKeyOf(issue, kit)) &&
+      (issue.code !== "need-never" ||
+        !(staged.has(String(issue.facts.id)) || takes.some(take => take.gates?.[String(issue.facts.id)]))),
+  );
+  const issues = [...faults, ...warnings];
+  const warned = rules
+    .filter(rule => issuesOf(issues, rule).length > 0)
+    .map(rule => rule.key)
+    .join("|");
+  const own = open ? issuesOf(issues, open) : [];
+  const elsewhere = faults.filter(issue => !rules.some(rule => issuesOf([issue], rule).length > 0));
+  return (
+    <div className="grid min-h-0 grow grid-cols-[286px_minmax(0,1fr)_252px] max-lg:grid-cols-[190px_minmax(0,1fr)_170px]">
+      <div className="flex flex-col gap-3 overflow-auto border-r border-line py-4 contain-strict">
+        <NewRule />
+        {(kit.moves?.length ?? 0) > 1 && (
+          <Link
+            to="?rule=moves"
+            aria-current={isTable}
+            className="px-5 text-sm text-moss underline-offset-4 hover:underline aria-[current=true]:font-semibold"
+          >
+            All moves as a table
+          </Link>
+        )}
+        <RuleList rules={listed} openKey={isTable ? undefined : open?.key} warned={warned} />
+      </div>
+      <div className="overflow-auto px-7 py-5 contain-strict">
+        {elsewhere.map(issue => (
+          <p key={formatIssue(issue)} role="alert" className="mb-2 text-foxglove">
+            {formatIssue(issue)}
+          </p>
+        ))}
+        {rules.length > 0 && (
+          <NextStep view="shape" isDone={canUndo}>
+            Pull a yellow number sideways, or press ↑ on it: the map, the tape and what became of every press
+            follow.
+          </NextStep>
+        )}
+        {isTable ? (
+          <MovesTable kit={kit} />
+        ) : open ? (
+          <>
+            <Sentence key={open.key} parts={describeRule(kit, open)} base={pathOfRule(open)} issues={own} />
+            {open.list === "moves" && <EffectLine kit={kit} index={open.index} />}
+            <Offers key={`offers ${open.key}`} kit={kit} rule={open} />
+            {own.map(issue => (
+              <Trouble key={formatIssue(issue)} issue={issue} />
+            ))}
+            <RuleMap key={`map ${open.key}`} kit={kit} rule={open} />
+            {(open.list === "patterns" || open.list === "moves" || open.list === "prompts") && (
+              <RuleTally list={open.list} index={open.index} />
+            )}
+            <RuleActions kit={kit} rule={open} />
+          </>
+        ) : (
+          <p className="text-soft">No rule yet. Start one at the left; it comes with numbers that work.</p>
+        )}
+      </div>
+      <TryIt
+        kit={kit}
+        pattern={open && patternOf(kit, open)}
+        moveId={open?.list === "moves" ? kit.moves?.[open.index]?.id : undefined}
+        promptId={open?.list === "prompts" ? kit.prompts?.[open.index]?.id : undefined}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,153 @@
+import { readFileSync } from "node:fs";
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import { parseMapping, parseTake, readTake, type Kit, type Mapping } from "#core";
+import { writeVcd } from "#handover";
+import { compileRules, runRules } from "#stage";
+import { beginMapping, glanceAt, listSources, mapSource, previewOf, turnSort } from "./mapping";
+
+const KIT = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")) as Kit;
+const CHANGES =
+  "time_ms,button,state\n0,Leap,pressed\n100,Leap,released\n150,wheel,pressed\n200,right,pressed\n";
+const FRAMES = "Leap;Right;Camera\n0;1;0,5\n1;1;0,5\n0;0;0,5\n";
+
+function begin(name: string, text: string, used: readonly Mapping[] = []) {
+  const glance = glanceAt(name, text);
+  return { glance, mapping: beginMapping(KIT, glance, used)! };
+}
+
+test("a mapping of a table of changes is guessed from its headers and names", () => {
+  const { glance, mapping } = begin("a.csv", CHANGES);
+  expect(mapping).toMatchObject({
+    sort: "changes",
+    time: "time_ms",
+    unit: "ms",
+    control: "button",
+    value: "state",
+    controls: { Leap: "leap", right: "right" },
+  });
+  expect(listSources(glance, mapping)).toEqual(["Leap", "wheel", "right"]);
+  const preview = previewOf(glance, mapping);
+  expect(preview).toMatchObject({
+    take: {
+      lanes: {
+        leap: [
+          [0, 1],
+          [6, 0],
+        ],
+        right: [[12, 1]],
+      },
+    },
+  });
+  expect("notes" in preview && preview.notes).toEqual([
+    "line 4: “wheel” plays no control here; 1 value was left out",
+  ]);
+  const { controls } = mapSource(mapSource(mapping, "wheel", "brace"), "Leap", undefined);
+  expect(controls).toEqual({ wheel: "brace", right: "right" });
+});
+
+test("a table of frames with semicolons and decimal commas; switched to changes and back it is unchanged", () => {
+  const { glance, mapping } = begin("a.csv", FRAMES);
+  expect(mapping).toMatchObject({ sort: "frames", controls: { Leap: "leap", Right: "right" } });
+  expect(listSources(glance, mapping)).toEqual(["Leap", "Right", "Camera"]);
+  const turned = turnSort(KIT, glance, mapping, "changes");
+  expect(turned).toMatchObject({ sort: "changes", time: "Leap", control: "Leap", value: "Right" });
+  const { time: _time, ...rest } = turnSort(KIT, glance, turned, "frames");
+  expect(turnSort(KIT, glance, mapping, "frames")).toBe(mapping);
+  expect(rest.sort).toBe("frames");
+  expect(previewOf(glance, mapping)).toMatchObject({
+    take: {
+      frames: 3,
+      lanes: {
+        leap: [
+          [1, 1],
+          [2, 0],
+        ],
+      },
+    },
+  });
+});
+
+test("an earlier mapping that fits is used; one with missing columns is not", () => {
+  const { mapping } = begin("a.csv", CHANGES);
+  const known = mapSource(mapping, "wheel", "brace");
+  expect(begin("b.csv", CHANGES, [known]).mapping).toBe(known);
+  expect(begin("b.csv", CHANGES.replace("button", "key"), [known]).mapping).not.toBe(known);
+  expect(begin("b.csv", FRAMES, [known]).mapping.sort).toBe("frames");
+});
+
+test("a dump is known by its name, and read by its signals", () => {
+  const rules = compileRules(KIT);
+  const take = parseTake(JSON.parse(readFileSync("demo/belfry-runner/1-clean-climb.json", "utf8")));
+  if (!rules.ok || !take.ok) throw new Error("the demo must read");
+  const { program } = rules.value;
+  const dump = writeVcd(program, runRules(rules.value, readTake(program, take.value)).trace, take.value);
+  const { glance, mapping } = begin("climb.VCD", dump);
+  expect(mapping.controls).toMatchObject({ "controls.leap": "leap", "controls.right": "right" });
+  const preview = previewOf(glance, mapping);
+  if (!("take" in preview)) throw new Error(preview.reasons.join());
+  const pressed = (lane: readonly (readonly [number, number])[] | undefined) =>
+    lane?.filter(([, v]) => v > 0).length;
+  expect(pressed(preview.take.lanes.leap)).toBe(pressed(take.value.lanes.leap));
+});
+
+test.each([
+  ["nothing", "a.csv", ""],
+  ["a head alone", "a.csv", "time,button\n"],
+  ["no dump", "a.vcd", "hello\n"],
+  ["no bytes of a dump", "a.vcd", ""],
+])("%s is told in words", (_what, name, text) => {
+  const { glance, mapping } = begin(name, text);
+  expect(glance.sort === "broken" && glance.reasons[0]!.length > 10).toBe(true);
+  expect(mapping).toBeUndefined();
+});
+
+test("any beginning of a file is previewed and mapped, or refused with a sentence; every mapping can be stored", () => {
+  const word = fc.constantFrom(
+    "time",
+    "button",
+    "state",
+    "Leap",
+    "0",
+    "1",
+    "0.5",
+    "-1",
+    "1e9",
+    "down",
+    '"',
+    "#5",
+    "$var",
+    "$end",
+    "",
+  );
+  const line = fc.array(word, { maxLength: 6 }).map(words => words.join(","));
+  const table = fc.array(line, { maxLength: 12 }).map(lines => lines.join("\n"));
+  let mapped = 0;
+  let refused = 0;
+  fc.assert(
+    fc.property(
+      fc.constantFrom("a.csv", "a.vcd", "a"),
+      fc.oneof(table, fc.string({ maxLength: 200 })),
+      (name, text) => {
+        const { glance, mapping } = begin(name, text);
+        if (glance.sort === "broken") {
+          expect(glance.reasons.every(reason => reason.length > 0)).toBe(true);
+          return void refused++;
+        }
+        mapped++;
+        expect(parseMapping(JSON.parse(JSON.stringify(mapping))).ok).toBe(true);
+        for (const turned of [
+          mapping,
+          turnSort(KIT, glance, mapping, "changes"),
+          turnSort(KIT, glance, mapping, "frames"),
+        ]) {
+          const preview = previewOf(glance, turned);
+          if ("take" in preview) expect(parseTake(preview.take).ok).toBe(true);
+          else expect(preview.reasons.join("").length).toBeGreaterThan(0);
+        }
+      },
+    ),
+    { numRuns: 400 },
+  );
+  expect(Math.min(mapped, refused)).toBeGreaterThan(20);
+});

@@ -1,0 +1,86 @@
+import { nameOf, type AlignedEvent, type Kit } from "#core";
+import type { VersionStory } from "../judging/jobs/stories";
+import { FrameLink } from "./FrameLink";
+
+const MAX_SHOWN = 40;
+const WORDS = {
+  new: "comes new",
+  gone: "is gone",
+  slipped: "slips",
+  changed: "changes",
+  same: "stays",
+} as const;
+
+/** Formats one difference: "Hop is gone", "Hop slips by +16.7 ms". */
+export function differenceWords(
+  kit: Kit,
+  { kind, id, what, was, is, outcomeWas, outcomeIs }: AlignedEvent,
+): string {
+  const name = nameOf(kit, kind === "performed" ? "moves" : "prompts", id);
+  if (what === "changed") return `${name}: ${outcomeIs ?? "?"} instead of ${outcomeWas ?? "?"}`;
+  const outcome = outcomeIs ?? outcomeWas;
+  const label = outcome ? `${name} (${outcome})` : name;
+  if (what !== "slipped") return `${label} ${WORDS[what]}`;
+  const ms = Math.round((is - was) * 10_000) / 10;
+  return `${label} slips by ${ms > 0 ? "+" : "−"}${Math.abs(ms)} ms`;
+}
+
+/**
+ * The differences of takes under a version, each a link to its frame. Frames are those of the kit's own rate.
+ */
+export function DifferenceList({ kit, stories }: { kit: Kit; stories: readonly VersionStory[] }) {
+  const all = stories.flatMap(({ take, events }) =>
+    events.filter(({ what }) => what !== "same").map(event => ({ take, event })),
+  );
+  if (all.length === 0) return <p className="text-soft">Nothing differs in these takes.</p>;
+  return (
+    <ul className="text-sm" data-testid="differences">
+      {all.slice(0, MAX_SHOWN).map(({ take, event }, k) => (
+        <li key={k}>
+          <FrameLink
+            take={take}
+            frame={(Number.isNaN(event.was) ? event.is : event.was) * kit.rate}
+            words={differenceWords(kit, event)}
+          />
+        </li>
+      ))}
+      {all.length > MAX_SHOWN && <li className="text-soft">and {all.length - MAX_SHOWN} more</li>}
+    </ul>
+  );
+}
+
+/**
+ * One take's stories as two lines over time: the present one above, the version's below; differences differ
+ * in shape.
+ */
+export function TwoStories({ events, seconds }: { events: readonly AlignedEvent[]; seconds: number }) {
+  const xOf = (at: number) => 4 + (at / Math.max(0.001, seconds)) * 412;
+  return (
+    <svg
+      viewBox="0 0 420 34"
+      className="w-full max-w-[420px]"
+      role="img"
+      aria-label="above the present story, below the other"
+    >
+      <line x1="0" x2="420" y1="17" y2="17" className="stroke-line" />
+      {events.map((event, k) => {
+        const look = event.what === "same" ? "stroke-moss" : "stroke-foxglove";
+        const width = event.what === "same" ? 2 : 3;
+        return (
+          <g key={k} className={look} strokeWidth={width}>
+            {!Number.isNaN(event.was) && <line x1={xOf(event.was)} x2={xOf(event.was)} y1="3" y2="15" />}
+            {!Number.isNaN(event.is) && (
+              <line
+                x1={xOf(event.is)}
+                x2={xOf(event.is)}
+                y1="19"
+                y2="31"
+                strokeDasharray={event.what === "same" ? "none" : "3 2"}
+              />
+            )}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

@@ -1,0 +1,225 @@
+import { useEffect, useMemo } from "react";
+import {
+  formatMoveFeel,
+  formatPatternCounts,
+  formatPromptCounts,
+  isTight,
+  MAX_SHIFT_FRAMES,
+  nameOf,
+  reportMoves,
+  sumCounts,
+  type Kit,
+  type MoveFeel,
+  type Program,
+  type TakeFeel,
+} from "#core";
+import { useDesk, useStudy } from "../document/context";
+import { Distribution } from "../maps/Distribution";
+import { FrameLink } from "./FrameLink";
+import { StudyBar } from "./StudyBar";
+import { useTakeSelection } from "./TakesWord";
+
+/** Takes with up to this total of frames are studied as soon as the report opens. */
+const AT_ONCE_FRAMES = 36_000;
+/** The number of items of each list shown, most informative first. */
+const MAX_SHOWN = 12;
+const WIDTH = 168;
+const MIDDLE = WIDTH / 2;
+const PX_A_FRAME = 2.6;
+const MAX_LINES = 14;
+
+/**
+ * The rooms of uses, tightest first, as bars around the frame of the press; a side bounded by a neighbour is
+ * open.
+ */
+function RoomPicture({ feel }: { feel: MoveFeel }) {
+  const rooms = feel.rooms.slice(0, MAX_LINES);
+  if (rooms.length === 0) return <span className="block w-[168px]" />;
+  return (
+    <svg width={WIDTH} height={Math.max(14, rooms.length * 3 + 4)} aria-hidden className="shrink-0">
+      <line x1={MIDDLE} x2={MIDDLE} y1="0" y2="100%" className="stroke-line" />
+      {rooms.map((room, k) => (
+        <rect
+          key={k}
+          x={MIDDLE - room.early * PX_A_FRAME}
+          y={k * 3 + 2}
+          width={Math.max(1.5, (room.early + room.late) * PX_A_FRAME)}
+          height="2"
+          className={isTight(room) ? "fill-foxglove" : "fill-moss"}
+        />
+      ))}
+    </svg>
+  );
+}
+
+const sideWords = (frames: number, isBounded: boolean) =>
+  isBounded
+    ? `${frames}f (a neighbour)`
+    : frames >= MAX_SHIFT_FRAMES
+      ? `${MAX_SHIFT_FRAMES}f or more`
+      : `${frames}f`;
+
+function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
+  const tight = feel.rooms.filter(isTight);
+  const late = feel.delays.filter(({ total }) => total > 0);
+  const shown = <T,>(list: readonly T[]) => list.slice(0, MAX_SHOWN);
+  const more = (list: readonly unknown[]) =>
+    list.length > MAX_SHOWN && <li className="text-soft">and {list.length - MAX_SHOWN} more</li>;
+  return (
+    <div className="grid grid-cols-3 gap-x-6 gap-y-2 py-2 text-sm max-lg:grid-cols-1">
+      <section aria-label="Tightest uses">
+        <h3 className="font-semibold">{tight.length > 0 ? "Tight uses" : "Tightest uses"}</h3>
+        <ul>
+          {shown(feel.rooms).map(room => (
+            <li key={`${room.take} ${room.control} ${room.frame}`}>
+              <FrameLink
+                take={room.take}
+                frame={room.frame}
+                words={`${sideWords(room.early, room.isEarlyBounded)} early, ${sideWords(room.late, room.isLateBounded)} late`}
+              />
+            </li>
+          ))}
+          {more(feel.rooms)}
+          {feel.rooms.length === 0 && <li className="text-soft">No press was used for it.</li>}
+        </ul>
+      </section>
+      <section aria-label="Narrowest losses">
+        <h3 className="font-semibold">Narrowest losses</h3>
+        <ul>
+          {shown(feel.misses).map(miss => (
+            <li key={`${miss.take} ${miss.control} ${miss.frame}`}>
+              <FrameLink
+                take={miss.take}
+                frame={miss.frame}
+                words={
+                  miss.by === undefined
+                    ? `no shift up to ${MAX_SHIFT_FRAMES}f saves it`
+                    : `${Math.abs(miss.by)}f ${miss.by < 0 ? "earlier" : "later"} would do${miss.saves === feel.move || miss.saves === undefined ? "" : `, as ${nameOf(kit, "moves", kit.moves![miss.saves]!.id)}`}`
+                }
+              />
+            </li>
+          ))}
+          {more(feel.misses)}
+          {feel.misses.length === 0 && <li className="text-soft">None was lost for it.</li>}
+        </ul>
+      </section>
+      <section aria-label="Longest delays">
+        <h3 className="font-semibold">Came out late</h3>
+        <ul>
+          {shown(late).map(delay => (
+            <li key={`${delay.take} ${delay.frame}`}>
+              <FrameLink
+                take={delay.take}
+                frame={delay.press}
+                words={[
+                  `${delay.total}f`,
+                  ...(delay.pattern > 0 ? [`${delay.pattern}f to be sure`] : []),
+                  ...(delay.memory > 0 ? [`${delay.memory}f in memory`] : []),
+                  ...(delay.slow !== 0 ? [`${delay.slow}f of slow time`] : []),
+                ].join(", ")}
+              />
+            </li>
+          ))}
+          {more(late)}
+          {late.length === 0 && <li className="text-soft">Every one on the frame of its press.</li>}
+        </ul>
+        <Distribution
+          words="How late they came"
+          label="Frames from press to performance"
+          values={feel.delays.map(({ total }) => total)}
+          upTo={Math.max(10, feel.delays[0]?.total ?? 0)}
+        />
+      </section>
+    </div>
+  );
+}
+
+/** The prompts and patterns with their counts over the studied takes. `program` is the studied kit's. */
+function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels: readonly TakeFeel[] }) {
+  const counts = sumCounts(
+    program,
+    feels.map(feel => feel.counts),
+  );
+  const lines = [
+    ...counts.prompts.map((own, p) => ({ id: program.prompts[p]!.id, list: "prompts", own }) as const),
+    ...counts.patterns.map((own, p) => ({ id: program.patterns[p]!.id, list: "patterns", own }) as const),
+  ].map(({ id, list, own }) => ({
+    key: `${list} ${id}`,
+    name: nameOf(kit, list, id),
+    words: "shown" in own ? formatPromptCounts(own) : formatPatternCounts(own),
+  }));
+  return (
+    <ul className="mt-2 text-sm" aria-label="Prompts and patterns">
+      {lines.map(({ key, name, words }) => (
+        <li key={key} className="border-t border-line py-0.5">
+          <b>{name}</b>: {words}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/**
+ * The feel of each move as one line with a small picture, which opens to rooms, losses and delays, each a
+ * link to its frame.
+ */
+export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
+  const { studying } = useDesk();
+  const { takes } = useTakeSelection();
+  const study = useStudy<readonly TakeFeel[]>("feel");
+  const begin = () =>
+    studying.begin("feel", {
+      job: "feel",
+      questions: [{ kit }],
+      takes,
+      merge: ([feels]) => feels ?? [],
+    });
+  const frames = takes.reduce((sum, take) => sum + take.frames, 0);
+  const isDue = study === undefined && takes.length > 0 && frames <= AT_ONCE_FRAMES;
+  useEffect(() => {
+    if (isDue) begin();
+    // Runs once, when the report first opens; repeating it is manual.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [isDue]);
+  const feels = study?.value;
+  const isSameShape = study?.kit.moves?.length === kit.moves?.length;
+  const moves = useMemo(
+    () => (feels && isSameShape ? reportMoves(program, feels) : []),
+    [feels, isSameShape, program],
+  );
+  const about = study?.kit ?? kit;
+  return (
+    <section aria-label="Feel report">
+      <h2 className="font-serif text-2xl">How the takes feel</h2>
+      <p className="text-sm text-soft">
+        Every press that a move used is shifted frame by frame until the move is not performed with it any
+        more: that is its room. A lost one is shifted until it is saved.
+      </p>
+      <StudyBar name="feel" word="Study these takes" canBegin={takes.length > 0} onBegin={begin}>
+        {study?.value && (
+          <span className="text-soft">
+            n = {study.value.length} of {study.takes.length} {study.takes.length === 1 ? "take" : "takes"}
+          </span>
+        )}
+      </StudyBar>
+      {takes.length === 0 && <p className="text-soft">No take to study: record one in Play.</p>}
+      <ul data-testid="feel-report">
+        {moves.map(feel => (
+          <li key={feel.move} className="border-t border-line">
+            <details>
+              <summary className="flex items-center gap-4 py-1.5">
+                <span className="min-w-0 grow">
+                  <b>{nameOf(about, "moves", about.moves![feel.move]!.id)}</b>:{" "}
+                  {formatMoveFeel(feel, move => nameOf(about, "moves", about.moves![move]!.id))}
+                </span>
+                <RoomPicture feel={feel} />
+              </summary>
+              <Details kit={about} feel={feel} />
+            </details>
+          </li>
+        ))}
+      </ul>
+      {feels && isSameShape && <OtherRules kit={about} program={program} feels={feels} />}
+    </section>
+  );
+}

@@ -1,0 +1,195 @@
+import { nanoid } from "nanoid";
+import {
+  countWords,
+  nameOf,
+  type Check,
+  type Kit,
+  type Overlap,
+  type Overlaps as Found,
+  type Take,
+} from "#core";
+import { freshId } from "../edits/edits";
+import { useDesk, useStudy } from "../document/context";
+import { Button } from "../ui/Button";
+import { StudyBar } from "./StudyBar";
+import { cutLetters } from "../ui/fitText";
+import { useTakeSelection } from "./TakesWord";
+
+const WIDTH = 250;
+const LABEL = 80;
+const ROW = 11;
+
+/** A small drawing of a witness: a row per control, and the frames of both rules. */
+function Witness({ kit, take, at }: { kit: Kit; take: Take; at: readonly number[] }) {
+  const lanes = Object.entries(take.lanes);
+  const last = Math.max(...at, ...lanes.flatMap(([, lane]) => lane.map(([x]) => x))) + 4;
+  const xOf = (frame: number) => LABEL + (frame / last) * (WIDTH - LABEL - 4);
+  return (
+    <svg width={WIDTH} height={lanes.length * ROW + 8} className="shrink-0" aria-hidden>
+      {lanes.map(([id, lane], k) => (
+        <g key={id}>
+          <text x="0" y={k * ROW + 9} className="fill-soft text-[10px]">
+            {cutLetters(nameOf(kit, "controls", id), 15)}
+          </text>
+          {lane.map(([x, value], n) =>
+            value > 0 ? (
+              <rect
+                key={n}
+                x={xOf(x)}
+                y={k * ROW + 2}
+                width={Math.max(2, xOf(lane[n + 1]?.[0] ?? last) - xOf(x))}
+                height={ROW - 3}
+                className="fill-bark"
+              />
+            ) : null,
+          )}
+        </g>
+      ))}
+      {at.map((frame, k) => (
+        <line
+          key={k}
+          x1={xOf(frame)}
+          x2={xOf(frame)}
+          y1="0"
+          y2="100%"
+          strokeWidth="2"
+          className={k === 0 ? "stroke-moss" : "stroke-foxglove"}
+          strokeDasharray={k === 0 ? "none" : "3 2"}
+        />
+      ))}
+    </svg>
+  );
+}
+
+/** Formats how often the two came together: "in all 14 inputs tried and 6 times of 7 in the takes". */
+function togetherWords({ inInputs, inTakes }: Overlap): string {
+  const share = ({ total, alone }: Overlap["inInputs"]) =>
+    alone === 0 ? `all ${total}` : `${total - alone} of ${total}`;
+  const played =
+    inTakes.total === 0
+      ? ""
+      : `, and ${inTakes.alone === 0 ? "each of" : `${inTakes.total - inTakes.alone} of`} the ${countWords(inTakes.total, "time")} it came in the takes`;
+  return `in ${share(inInputs)} of the inputs tried that set it off${played}`;
+}
+
+/**
+ * Formats an overlap: "Quarter turn fires Strike press on its way, 4f before, in all 14 of the inputs tried
+ * …".
+ */
+export function overlapWords(kit: Kit, overlap: Overlap): string {
+  const { list, first, second, firstFrame, secondFrame, mode, inInputs, inTakes } = overlap;
+  const [one, two] = [first, second].map(index => nameOf(kit, list, kit[list]![index]!.id));
+  const verb = list === "patterns" ? "fires" : "performs";
+  const apart = secondFrame - firstFrame;
+  const where = mode === undefined ? "" : `, in ${nameOf(kit, "modes", mode)}`;
+  // No number of inputs proves that it always happens, so the note gives the number tried.
+  if (inInputs.alone === 0 && inTakes.alone === 0)
+    return `${two} ${verb} ${one} on its way${apart === 0 ? ", on the same frame" : `, ${apart}f before`}${where}: ${togetherWords(overlap)}.`;
+  if (apart === 0) return `One press sets off both ${one} and ${two}, on the same frame${where}.`;
+  return `One press sets off ${one}, and ${apart}f later ${two}${where}.`;
+}
+
+/**
+ * Pairs of rules set off by one input, each with its shortest input; pairs without one show the extent of the
+ * search.
+ */
+export function Overlaps({ kit }: { kit: Kit }) {
+  const { studying, workbench } = useDesk();
+  const { takes } = useTakeSelection();
+  const study = useStudy<Found>("overlaps");
+  const begin = () =>
+    studying.begin("overlaps", {
+      job: "overlaps",
+      questions: [{ kit }],
+      takes,
+      merge: ([found]) => found ?? { found: [], none: [], silent: [], runs: 0 },
+    });
+  const about = study?.kit ?? kit;
+  const open = (overlap: Overlap): string => {
+    const words = overlapWords(about, overlap);
+    const id = nanoid(8);
+    workbench.addTake({ ...overlap.witness, id, name: words.slice(0, 120) }, `opened a witness: ${words}`);
+    return id;
+  };
+  const toCheck = (overlap: Overlap) => {
+    const take = open(overlap);
+    const { id } = about[overlap.list]![overlap.second]!;
+    const kind = overlap.list === "patterns" ? "fired" : "performed";
+    const name = `${nameOf(about, overlap.list, id)} does not come of this`;
+    workbench.editChecks(`check: ${name}`, now => [
+      ...now,
+      {
+        id: freshId("check", new Set(now.map(check => check.id))),
+        name,
+        on: [take],
+        never: { kind, id },
+      } as Check,
+    ]);
+  };
+  const { found = [], none = [], silent = [], runs = 0 } = study?.value ?? {};
+  const most = none.reduce((frames, pair) => Math.max(frames, pair.frames), 0);
+  return (
+    <section aria-label="Overlaps">
+      <h2 className="font-serif text-2xl">What gets in the way of what</h2>
+      <p className="text-sm text-soft">
+        For each two rules that share a control, the core is run on inputs made of their own boundaries: can
+        one press set off both, and which comes first? The stage has no part in it; gates that a move needs
+        are held open. The takes are run too: one that shows a rule without the other says so.
+      </p>
+      <StudyBar name="overlaps" word="Look for overlaps" canBegin={kit.patterns.length > 0} onBegin={begin}>
+        {study?.state === "done" && (
+          <span className="text-soft">
+            {found.length} found in {found.length + none.length} pairs; n = {runs} inputs run
+          </span>
+        )}
+      </StudyBar>
+      <ul data-testid="overlaps">
+        {found.map(overlap => (
+          <li
+            key={`${overlap.list} ${overlap.first} ${overlap.second}`}
+            className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-x-4 border-t border-line py-1.5 max-lg:grid-cols-[minmax(0,1fr)_auto]"
+          >
+            <span>{overlapWords(about, overlap)}</span>
+            <Witness kit={kit} take={overlap.witness} at={[overlap.firstFrame, overlap.secondFrame]} />
+            <span className="whitespace-nowrap text-sm">
+              <Button look="quiet" onClick={() => open(overlap)}>
+                Open as a take
+              </Button>
+              <Button look="quiet" onClick={() => toCheck(overlap)}>
+                Check that it never does
+              </Button>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {silent.length > 0 && (
+        <ul className="mt-2 text-sm text-foxglove" aria-label="Never set off">
+          {silent.map(({ list, index, tried, frames }) => (
+            <li key={`${list} ${index}`}>
+              {nameOf(about, list, about[list]![index]!.id)} was never{" "}
+              {list === "patterns" ? "fired" : "performed"} by {tried} inputs of up to {frames}f.
+            </li>
+          ))}
+        </ul>
+      )}
+      {none.length > 0 && (
+        <details className="mt-2 text-sm">
+          <summary className="text-moss">
+            {none.length} pairs without one; the longest input tried was {most}f
+          </summary>
+          <ul>
+            {none.map(({ list, first, second, tried, frames }) => (
+              <li key={`${list} ${first} ${second}`}>
+                {nameOf(about, list, about[list]![first]!.id)} and{" "}
+                {nameOf(about, list, about[list]![second]!.id)}: {tried} inputs of up to {frames}f
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {study?.state === "done" && found.length + none.length === 0 && (
+        <p className="text-soft">No two rules share a control: nothing can get in the way.</p>
+      )}
+    </section>
+  );
+}

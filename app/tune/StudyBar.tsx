@@ -1,0 +1,76 @@
+import type { ReactNode } from "react";
+import type { Kit } from "#core";
+import { useDesk, useDocument, useStudy } from "../document/context";
+import { isOld } from "../document/studying";
+import { Button } from "../ui/Button";
+
+function leftWords(leftMs: number | undefined): string {
+  if (leftMs === undefined) return "";
+  const seconds = Math.ceil(leftMs / 1000);
+  return seconds < 90 ? `, ${seconds} s left` : `, ${Math.ceil(seconds / 60)} min left`;
+}
+
+/**
+ * The state of a study with its start button, its progress and a cancel button; marks a study of an older
+ * kit.
+ */
+export function StudyBar({
+  name,
+  word,
+  canBegin = true,
+  of,
+  onBegin,
+  children,
+}: {
+  name: string;
+  /** The label of the start button. */
+  word: string;
+  canBegin?: boolean;
+  /** The studied kit, if it is not the open one, because a value is being tried. */
+  of?: Kit;
+  onBegin: () => void;
+  children?: ReactNode;
+}) {
+  const { studying } = useDesk();
+  const study = useStudy(name);
+  const open = useDocument(state => state.kit);
+  const takes = useDocument(state => state.takes);
+  const checks = useDocument(state => state.checks);
+  const isWorking = study?.state === "working";
+  const old = study !== undefined && isOld(study, { kit: of ?? open, takes, checks });
+  return (
+    <div
+      className="my-2 flex min-h-8 flex-wrap items-center gap-x-3 gap-y-1 text-sm"
+      data-testid={`study-${name}`}
+      data-state={study?.state ?? "none"}
+      data-old={old}
+    >
+      {isWorking ? (
+        <>
+          <progress
+            value={study.share}
+            max={1}
+            aria-label={`${word}: how far it has come`}
+            className="h-2 w-40 accent-moss"
+          />
+          <span className="font-mono text-soft">
+            {Math.floor(study.share * 100)} %{leftWords(study.leftMs)}
+          </span>
+          <Button onClick={() => studying.stop(name)}>Cancel</Button>
+        </>
+      ) : (
+        <Button look={study && !old ? "plain" : "strong"} disabled={!canBegin} onClick={onBegin}>
+          {study ? `${word} anew` : word}
+        </Button>
+      )}
+      {old && <span className="text-foxglove">This is of an older kit, or of other takes.</span>}
+      {study?.state === "stopped" && (
+        <span className="text-soft">Called off; what was found until then stands below.</span>
+      )}
+      {study?.state === "failed" && (
+        <span className="text-foxglove">It could not be worked out: {study.reason}</span>
+      )}
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,58 @@
+import { ChoiceWord } from "../ui/ChoiceWord";
+import { noStep } from "../ui/noStep";
+import { NumberStone } from "../ui/NumberStone";
+import type { SweptChoice } from "./model/sweptNumbers";
+
+/** The range of a sweep, both ends included. */
+export interface Range {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** The number to sweep, and its range. */
+export function SweepSentence({
+  choices,
+  choice,
+  range,
+  onChoose,
+  onRange,
+}: {
+  choices: readonly SweptChoice[];
+  choice: SweptChoice;
+  range: Range;
+  onChoose: (key: string) => void;
+  onRange: (range: Range) => void;
+}) {
+  const bounds = {
+    least: Number.isFinite(choice.least) ? Math.max(0, choice.least) : -1000,
+    most: 100_000,
+    isWhole: true,
+  };
+  return (
+    <>
+      <ChoiceWord
+        label="number"
+        value={choice.key}
+        choices={choices.map(({ key, words }) => ({ value: key, label: words }))}
+        onChoose={onChoose}
+      />{" "}
+      from{" "}
+      <NumberStone
+        label="from"
+        value={range.from}
+        onChange={from => onRange({ ...range, from })}
+        beginStep={() => noStep()}
+        {...bounds}
+      />{" "}
+      to{" "}
+      <NumberStone
+        label="to"
+        value={range.to}
+        onChange={to => onRange({ ...range, to })}
+        beginStep={() => noStep()}
+        {...bounds}
+      />
+      {choice.swept.kind === "group" ? " %" : choice.swept.kind === "length" ? ` ${choice.swept.unit}` : ""}
+    </>
+  );
+}

@@ -1,0 +1,68 @@
+import { findEdges, lossNameWords, type SweepPoint } from "#core";
+import { sumOf } from "./model/sweepLines";
+import { formatSwept, type SweptChoice } from "./model/sweptNumbers";
+
+/** The limits of useful values, in words. */
+export function EdgeWords({
+  points,
+  present,
+  choice,
+  rateHz,
+  isBroken,
+}: {
+  points: readonly SweepPoint[];
+  present: number;
+  choice: SweptChoice;
+  rateHz: number;
+  isBroken: boolean;
+}) {
+  const { nothingLostFrom, nothingUnwantedTo } = findEdges(points, present);
+  const last = points.at(-1);
+  const isClean = ({ lostPresses, gone }: SweepPoint) => lostPresses === 0 && gone === 0;
+  // A saved press can take something from a later one, so the limit may not hold for every value above it.
+  const isUp =
+    nothingLostFrom !== undefined &&
+    points.every(point => point.value < nothingLostFrom || point.runs === 0 || isClean(point));
+  const notify = (value: number) => formatSwept(value, choice, rateHz);
+  return (
+    <p data-testid="sweep-edges">
+      {nothingLostFrom === undefined
+        ? "At every value swept something wanted is lost or gone. "
+        : isUp
+          ? `Nothing wanted is lost from ${notify(nothingLostFrom)} up. `
+          : `Nothing wanted is lost at ${notify(nothingLostFrom)}, but something is at values above. `}
+      {nothingUnwantedTo === undefined
+        ? "The present value was not swept."
+        : nothingUnwantedTo === last?.value
+          ? `Nothing unwanted comes up to ${notify(nothingUnwantedTo)}, where the sweep ends.`
+          : `Nothing unwanted comes up to ${notify(nothingUnwantedTo)}.`}
+      {isBroken && " Values at which the kit has faults were left out."}
+    </p>
+  );
+}
+
+/** The result of a value, in words with its n. */
+export function PointWords({
+  point,
+  choice,
+  rateHz,
+}: {
+  point: SweepPoint;
+  choice: SweptChoice;
+  rateHz: number;
+}) {
+  if (point.runs === 0)
+    return <p className="text-foxglove">At {formatSwept(point.value, choice, rateHz)} the kit has faults.</p>;
+  const lost = Object.entries(point.lost).map(([why, n]) => `${n} ${lossNameWords(why)}`);
+  return (
+    <p className="text-sm" data-testid="sweep-point">
+      <b>{formatSwept(point.value, choice, rateHz)}</b>: {sumOf(point)} performed ({point.performed.direct}{" "}
+      directly, {point.performed.buffer} by memory, {point.performed.coyote} forgiven, {point.performed.both}{" "}
+      by both), {point.lostPresses} presses lost{lost.length > 0 ? ` (requests: ${lost.join(", ")})` : ""},{" "}
+      {point.saved} saved, {point.unwanted} unwanted, {point.gone} gone
+      {point.asked > 0 && `, ${point.holds} of ${point.asked} checks hold`}
+      {point.medianDelay !== undefined && `, median delay ${point.medianDelay}f`}; n = {point.runs}{" "}
+      {point.runs === 1 ? "run" : "runs"}.
+    </p>
+  );
+}

@@ -1,0 +1,77 @@
+import type { Take } from "#core";
+import { useDocument, useSetting } from "../document/context";
+import { ChoiceWord } from "../ui/ChoiceWord";
+import { Flap } from "../ui/Flap";
+import { ALL, listPlayers, selectTakes, type TakeSelection } from "./model/takeSelection";
+
+/** Returns the takes of all studies, and their setter. */
+export function useTakeSelection(): {
+  readonly takes: readonly Take[];
+  readonly asked: TakeSelection;
+  readonly set: (asked: TakeSelection) => void;
+} {
+  const all = useDocument(state => state.takes);
+  const openId = useDocument(state => state.openTakeId);
+  const [asked, set] = useSetting<TakeSelection>("takes", ALL);
+  return { takes: selectTakes(asked, all, openId), asked, set };
+}
+
+const PLAYER = "player ";
+
+/** The takes of the studies as an editable word, "over all 4 takes", with a list for single ones. */
+export function TakesWord() {
+  const all = useDocument(state => state.takes);
+  const { takes, asked, set } = useTakeSelection();
+  const choices = [
+    { value: "all", label: all.length === 1 ? "the only take" : `all ${all.length} takes` },
+    { value: "open", label: "the open take" },
+    ...listPlayers(all).map(player => ({ value: `${PLAYER}${player}`, label: `takes by ${player}` })),
+    ...(asked.kind === "chosen" ? [{ value: "chosen", label: `${takes.length} chosen takes` }] : []),
+  ];
+  const choose = (value: string) => {
+    if (value === "all" || value === "open") set({ kind: value });
+    else if (value.startsWith(PLAYER)) set({ kind: "player", player: value.slice(PLAYER.length) });
+  };
+  const ids = takes.map(({ id }) => id);
+  return (
+    <span>
+      over{" "}
+      <ChoiceWord
+        label="takes"
+        value={asked.kind === "player" ? `${PLAYER}${asked.player}` : asked.kind}
+        choices={choices}
+        onChoose={choose}
+      />{" "}
+      <Flap
+        word="choose…"
+        wordLook="px-1 text-moss underline-offset-4 hover:underline"
+        label="Choose single takes"
+        anchor="bottom start"
+        panelLook="max-h-72 p-2"
+        className="inline-block"
+      >
+        {() => (
+          <ul aria-label="Takes to study">
+            {all.map(take => (
+              <li key={take.id}>
+                <label className="flex max-w-72 items-center gap-2 px-2 py-1">
+                  <input
+                    type="checkbox"
+                    checked={ids.includes(take.id)}
+                    onChange={event =>
+                      set({
+                        kind: "chosen",
+                        ids: event.target.checked ? [...ids, take.id] : ids.filter(id => id !== take.id),
+                      })
+                    }
+                  />
+                  <span className="truncate">{take.name || take.id}</span>
+                </label>
+              </li>
+            ))}
+          </ul>
+        )}
+      </Flap>
+    </span>
+  );
+}

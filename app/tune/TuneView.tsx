@@ -1,0 +1,86 @@
+import { useSearchParams } from "react-router";
+import { useDocument, useEvaluation } from "../document/context";
+import { NextStep } from "../parts/NextStep";
+import { Assists } from "./Assists";
+import { FeelReport } from "./FeelReport";
+import { Hands } from "./Hands";
+import { Overlaps } from "./Overlaps";
+import { Rates } from "./Rates";
+import { Sweep } from "./Sweep";
+import { TakesWord } from "./TakesWord";
+import { Variants } from "./Variants";
+
+/** The studies, each by the question it answers. */
+const STUDIES = [
+  { id: "feel", word: "Feel", asks: "How do the takes feel?" },
+  { id: "sweep", word: "Sweep", asks: "What does a number do?" },
+  { id: "hands", word: "Hands", asks: "Who can play it?" },
+  { id: "rates", word: "Rates", asks: "What of other frame rates?" },
+  { id: "overlaps", word: "Overlaps", asks: "What gets in the way of what?" },
+  { id: "variants", word: "Variants", asks: "Which version is better?" },
+  { id: "assists", word: "Assists", asks: "Who needs more time?" },
+] as const;
+
+type StudyId = (typeof STUDIES)[number]["id"];
+
+/** Tune: numbers chosen by evidence. One study at a time, over chosen takes. */
+export function TuneView() {
+  const kit = useDocument(state => state.kit);
+  const rules = useEvaluation(state => state.rules);
+  const isSound = useEvaluation(state => state.isSound);
+  const [search, setSearch] = useSearchParams();
+  const study = STUDIES.find(({ id }) => id === search.get("study"))?.id ?? "feel";
+  const open = (id: StudyId) =>
+    setSearch(
+      now => {
+        now.set("study", id);
+        return now;
+      },
+      { replace: true },
+    );
+  if (!kit) return null;
+  if (!rules || !isSound)
+    return (
+      <p className="p-7 text-foxglove">
+        The kit has faults: what they are stands in Shape. Numbers are studied once it has none.
+      </p>
+    );
+  // Rules and their program must belong to the same moment.
+  const { kit: sound, program } = rules;
+  const isOfTakes = study !== "overlaps" && study !== "assists";
+  return (
+    <div className="grid min-h-0 grow grid-cols-[210px_minmax(0,1fr)]">
+      <nav aria-label="Studies" className="min-h-0 overflow-auto border-r border-line py-2">
+        {STUDIES.map(({ id, word, asks }) => (
+          <button
+            key={id}
+            type="button"
+            aria-current={id === study ? "page" : undefined}
+            className={`block w-full border-l-4 px-4 py-1.5 text-left ${id === study ? "border-moss bg-leaf" : "border-transparent hover:bg-sand"}`}
+            onClick={() => open(id)}
+          >
+            <span className={id === study ? "font-semibold" : ""}>{word}</span>
+            <span className="block text-xs text-soft">{asks}</span>
+          </button>
+        ))}
+      </nav>
+      <div className="min-h-0 overflow-auto px-6 py-3" data-testid="tune">
+        {isOfTakes && (
+          <p className="float-right text-sm">
+            <TakesWord />
+          </p>
+        )}
+        <NextStep view="tune" isDone={search.has("study")}>
+          Choose a question at the left; every figure leads to the frames it came from.
+        </NextStep>
+        {study === "feel" && <FeelReport kit={sound} program={program} />}
+        {study === "sweep" && <Sweep kit={sound} />}
+        {study === "hands" && <Hands kit={sound} />}
+        {study === "rates" && <Rates kit={sound} />}
+        {study === "overlaps" && <Overlaps kit={sound} />}
+        {study === "variants" && <Variants kit={sound} />}
+        {study === "assists" && <Assists kit={kit} onHands={() => open("hands")} />}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,153 @@
+import { nanoid } from "nanoid";
+import { formatMoveCounts, listChanges, nameOf, type Kit, type RuleCounts } from "#core";
+import { useDesk, useDocument, useSetting, useStudy } from "../document/context";
+import type { Stories } from "../judging/jobs/stories";
+import { useTape } from "../tape/hand/context";
+import { Button } from "../ui/Button";
+import { ChoiceWord } from "../ui/ChoiceWord";
+import { formatChange } from "../parts/model/changeWords";
+import { DifferenceList } from "./DifferenceList";
+import { StudyBar } from "./StudyBar";
+import { useTakeSelection } from "./TakesWord";
+import { listVersions, NOW, readVersion } from "./model/versions";
+
+const MAX_CHANGES = 30;
+
+function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: readonly [Kit, Kit] }) {
+  const ids = [...new Set(kits.flatMap(kit => (kit.moves ?? []).map(({ id }) => id)))];
+  const notify = (kit: Kit, counts: RuleCounts, id: string) => {
+    const index = kit.moves?.findIndex(move => move.id === id) ?? -1;
+    return index < 0
+      ? "is not there"
+      : formatMoveCounts(counts.moves[index]!, move => kit.moves![move]!.name || kit.moves![move]!.id);
+  };
+  return (
+    <table className="mt-1 text-sm" data-testid="version-counts">
+      <tbody>
+        {ids.map(id => {
+          const [a, b] = [notify(kits[0], one, id), notify(kits[1], two, id)];
+          const name = nameOf(kits[0], "moves", id);
+          return (
+            <tr key={id} className="border-t border-line align-top">
+              <th scope="row" className="pr-4 text-left font-normal">
+                {name === id ? nameOf(kits[1], "moves", id) : name}
+              </th>
+              <td className="pr-4">{a}</td>
+              <td className={a === b ? "text-soft" : "font-semibold"}>{a === b ? "the same" : b}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+/**
+ * Two versions of the kit on the same takes: their differences, counts side by side, and each difference a
+ * link to its frame.
+ */
+export function Variants({ kit }: { kit: Kit }) {
+  const { studying, workbench } = useDesk();
+  const { look } = useTape();
+  const variants = useDocument(state => state.variants);
+  const { takes } = useTakeSelection();
+  const [pair, setPair] = useSetting<{ one: string; two: string } | undefined>("versions", undefined);
+  const [drawn, setDrawn] = useSetting<readonly [Kit, Kit] | undefined>("versions drawn", undefined);
+  const study = useStudy<Stories>("variants");
+  const choices = listVersions(kit, variants);
+  if (choices.length < 2)
+    return (
+      <section aria-label="Variants">
+        <h2 className="font-serif text-2xl">Two versions beside each other</h2>
+        <p className="my-2 max-w-xl text-soft">
+          Keep the rules as they stand as a variant, change them, and both are held against each other here,
+          on the same takes.
+        </p>
+        <Button look="strong" onClick={() => workbench.keepVariant(nanoid(8), "Variant 1")}>
+          Keep these rules as a variant
+        </Button>
+      </section>
+    );
+  const one = pair?.one ?? choices[1]!.value;
+  const two = pair?.two ?? NOW;
+  const kits = [readVersion(one, kit, variants), readVersion(two, kit, variants)] as const;
+  const [first, second] = kits;
+  const isReady = first !== undefined && second !== undefined && first !== second && takes.length > 0;
+  const changes =
+    first && second
+      ? listChanges(first, second).filter(({ path }) => path[0] !== "name" && path[0] !== "id")
+      : [];
+  const begin = () => {
+    if (!first || !second) return;
+    setDrawn([first, second]);
+    studying.begin("variants", {
+      job: "stories",
+      questions: [{ kit: first, versions: [second], slipSeconds: 0 }],
+      takes,
+      merge: ([stories]) => stories ?? { stories: [], counts: [], own: undefined },
+    });
+  };
+  const laid = one.startsWith("variant ")
+    ? one.slice(8)
+    : two.startsWith("variant ")
+      ? two.slice(8)
+      : undefined;
+  const { own, counts } = study?.value ?? {};
+  return (
+    <section aria-label="Variants">
+      <h2 className="font-serif text-2xl">Two versions beside each other</h2>
+      <p className="my-1 font-serif text-lg leading-[1.9]">
+        Hold{" "}
+        <ChoiceWord
+          label="one version"
+          value={one}
+          choices={choices}
+          onChoose={value => setPair({ one: value, two })}
+        />{" "}
+        against{" "}
+        <ChoiceWord
+          label="the other version"
+          value={two}
+          choices={choices}
+          onChoose={value => setPair({ one, two: value })}
+        />
+        .
+      </p>
+      {!first || !second ? (
+        <p className="text-foxglove">One of the two is not there any more: choose another.</p>
+      ) : changes.length === 0 ? (
+        <p className="text-soft">The two are the same rules.</p>
+      ) : (
+        <ul className="text-sm" aria-label="What changed between them">
+          {changes.slice(0, MAX_CHANGES).map(change => (
+            <li key={change.path.join()}>{formatChange(second, change)}</li>
+          ))}
+          {changes.length > MAX_CHANGES && (
+            <li className="text-soft">and {changes.length - MAX_CHANGES} more</li>
+          )}
+        </ul>
+      )}
+      <StudyBar name="variants" word="Compare" canBegin={isReady} onBegin={begin}>
+        {laid !== undefined && (
+          <Button look="quiet" onClick={() => look.setState({ laidOver: laid })}>
+            Lay the variant over tape and stage
+          </Button>
+        )}
+        {study && (
+          <span className="text-soft">
+            n = {study.takes.length} {study.takes.length === 1 ? "take" : "takes"}
+          </span>
+        )}
+      </StudyBar>
+      {drawn && own && counts?.[0] && <Counts one={own} two={counts[0]} kits={drawn} />}
+      {drawn && counts && counts[0] === undefined && study?.state === "done" && (
+        <p className="text-foxglove">The second has faults and cannot be run.</p>
+      )}
+      {drawn && counts?.[0] && (
+        <div className="mt-2">
+          <DifferenceList kit={drawn[0]} stories={study?.value?.stories ?? []} />
+        </div>
+      )}
+    </section>
+  );
+}

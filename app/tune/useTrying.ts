@@ -1,0 +1,53 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { writeSwept, type Kit, type Swept } from "#core";
+import { useDesk } from "../document/context";
+
+/** A value being tried: the kit has it and the tape shows its effect, until it is kept or discarded. */
+export interface Trying {
+  readonly value: number | undefined;
+  /** The kit before. */
+  readonly before: Kit | undefined;
+  readonly tryValue: (swept: Swept, value: number, name: string) => void;
+  readonly keep: () => void;
+  readonly letGo: () => void;
+}
+
+/**
+ * Tries values of a number on the open kit, like a drag: a kept value is one step of undo, a discarded one
+ * leaves nothing.
+ */
+export function useTrying(): Trying {
+  const { workbench } = useDesk();
+  const step = useRef<ReturnType<typeof workbench.beginStep> | undefined>(undefined);
+  const [state, setState] = useState<{ value: number; before: Kit } | undefined>();
+  const end = useCallback((way: "end" | "cancel") => {
+    step.current?.[way]();
+    step.current = undefined;
+    setState(undefined);
+  }, []);
+  useEffect(() => () => step.current?.cancel(), []);
+  const tryValue = (swept: Swept, value: number, name: string) => {
+    const { kit } = workbench.getState();
+    const before = state?.before ?? kit;
+    if (!kit || !before || !workbench.mayEdit()) return;
+    step.current ??= workbench.beginStep(() => {
+      step.current = undefined;
+      setState(undefined);
+    });
+    // A group is scaled from its original lengths; a number is set absolutely.
+    step.current.run(() =>
+      workbench.editKit(
+        `${name}: ${value}`,
+        now => writeSwept(swept.kind === "group" ? before : now, swept, value) ?? now,
+      ),
+    );
+    setState({ value, before });
+  };
+  return {
+    value: state?.value,
+    before: state?.before,
+    tryValue,
+    keep: () => end("end"),
+    letGo: () => end("cancel"),
+  };
+}

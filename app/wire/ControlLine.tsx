@@ -1,0 +1,126 @@
+import { BOUNDS, writeAt, type Control } from "#core";
+import { formatBinding } from "../input/codes";
+import { removeControl } from "../edits/edits";
+import { useHeldFrames, useValue } from "../parts/ControlPad";
+import { IdStone } from "../parts/IdStone";
+import { BindButton, setBindings } from "./BindButton";
+import { ValueRiver } from "./ValueRiver";
+import { useDesk } from "../document/context";
+import { usePadState } from "../input/context";
+import { useTakeAway } from "../document/useTakeAway";
+
+/** A disc that is full while the control is down; a notch marks the frame of each edge. */
+function Lamp({ controlId }: { controlId: string }) {
+  const heldFrames = useHeldFrames(controlId);
+  const edge = usePadState(({ session }) => {
+    const c = session?.program.controls.findIndex(control => control.id === controlId) ?? -1;
+    if (!session || c < 0 || session.state.down[c] === session.state.was[c]) return "";
+    return session.state.down[c] === 1 ? "down" : "up";
+  });
+  return (
+    <svg aria-hidden width="34" height="28" viewBox="0 0 34 28" className="shrink-0">
+      <ellipse
+        cx="17"
+        cy="14"
+        rx="13"
+        ry="10"
+        strokeWidth="2"
+        className={heldFrames > 0 ? "fill-bark stroke-bark" : "fill-leaf stroke-soft"}
+      />
+      {edge !== "" && (
+        <path
+          d={edge === "down" ? "M11 1h12l-6 6z" : "M11 27h12l-6 -6z"}
+          className="fill-lichen stroke-ink"
+        />
+      )}
+    </svg>
+  );
+}
+
+function Held({ controlId }: { controlId: string }) {
+  const heldFrames = useHeldFrames(controlId);
+  const value = useValue(controlId);
+  return (
+    <span className="w-14 shrink-0 font-mono text-sm leading-tight">
+      <span data-testid={`held-${controlId}`}>
+        {heldFrames > 0 ? `${heldFrames}f` : <span className="text-soft">up</span>}
+      </span>
+      <span className="block text-soft" data-testid={`value-${controlId}`}>
+        {value.toFixed(2)}
+      </span>
+    </span>
+  );
+}
+
+/** One control of the scope: its lamp, its held time, its value against its thresholds, and its bindings. */
+export function ControlLine({ control, others }: { control: Control; others: readonly Control[] }) {
+  const { workbench } = useDesk();
+  const takeAway = useTakeAway();
+  const rename = (typed: string) => {
+    const name = typed.trim();
+    if (name === "" || name === control.name) return;
+    workbench.editKit(`renamed ${name}`, kit =>
+      writeAt(kit, ["controls", kit.controls.findIndex(item => item.id === control.id), "name"], name),
+    );
+  };
+  const remove = () => {
+    takeAway(
+      `${control.name} is deleted. Rules that listen to it say so in Shape.`,
+      workbench.editKit(`deleted ${control.name}`, kit => removeControl(kit, control.id)),
+    );
+  };
+  return (
+    <li className="flex items-center gap-3 border-b border-line py-1 max-lg:flex-wrap">
+      <Lamp controlId={control.id} />
+      <input
+        maxLength={BOUNDS.nameLetters}
+        aria-label={`Name of ${control.name}`}
+        className="w-24 shrink-0 truncate rounded bg-transparent px-1 py-0.5 font-semibold focus:bg-leaf"
+        defaultValue={control.name}
+        key={control.name}
+        onBlur={event => rename(event.target.value)}
+        onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
+      />
+      <Held controlId={control.id} />
+      <ValueRiver control={control} />
+      <ul className="flex grow flex-wrap items-center gap-1.5 max-lg:order-last max-lg:basis-full">
+        {control.bindings.map((binding, b) => (
+          <li
+            key={binding.join()}
+            className="flex items-center rounded-lg border border-line bg-leaf pl-2 font-mono text-sm"
+          >
+            {formatBinding(binding)}
+            <button
+              type="button"
+              aria-label={`Take ${formatBinding(binding)} off ${control.name}`}
+              className="px-1.5 py-1 text-soft hover:text-foxglove"
+              onClick={() =>
+                setBindings(
+                  workbench,
+                  control,
+                  control.bindings.filter((_, k) => k !== b),
+                )
+              }
+            >
+              ×
+            </button>
+          </li>
+        ))}
+        <li>
+          <BindButton control={control} others={others} />
+        </li>
+        <li className="ml-auto">
+          <IdStone list="controls" id={control.id} name={control.name} isOffer />
+        </li>
+      </ul>
+      <button
+        type="button"
+        aria-label={`Delete control ${control.name}`}
+        className="px-1 text-soft hover:text-foxglove"
+        onClick={remove}
+      >
+        ×
+      </button>
+    </li>
+  );
+}

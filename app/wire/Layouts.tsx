@@ -1,0 +1,127 @@
+import { nanoid } from "nanoid";
+import { useRef } from "react";
+import type { Kit, Layout } from "#core";
+import { applyLayout, layoutOf } from "../edits/edits";
+import { fileOf } from "#handover";
+import { beginReading } from "../judging/readFiles";
+import { download } from "../storage/files";
+import { Button } from "../ui/Button";
+import { useDesk, useDocument } from "../document/context";
+import { useTakeAway } from "../document/useTakeAway";
+import { useNotices } from "../ui/noticesContext";
+
+function isInUse(kit: Kit, layout: Layout): boolean {
+  return applyLayout(kit, layout).controls.every(
+    (control, c) => JSON.stringify(control.bindings) === JSON.stringify(kit.controls[c]!.bindings),
+  );
+}
+
+/** Imports a layout file; reports bindings of controls the kit lacks. */
+/** Named sets of bindings: stored, applied while playing, exported and imported. */
+export function Layouts({ kit }: { kit: Kit }) {
+  const desk = useDesk();
+  const { workbench } = desk;
+  const { notify } = useNotices();
+  const takeAway = useTakeAway();
+  const layouts = useDocument(state => state.layouts);
+  const picker = useRef<HTMLInputElement>(null);
+  const takeIn = async (file: File) => {
+    for (const read of (await beginReading(desk, [file]).outcome) ?? []) {
+      if (read.kind !== "layout") {
+        const details =
+          read.kind === "refused"
+            ? read.reasons
+            : [read.kind === "passed" ? read.why : `It holds a ${read.kind}. The shelf reads those.`];
+        notify({ tone: "trouble", title: `${read.name} was not read as a layout.`, details });
+        continue;
+      }
+      const { layout } = read;
+      workbench.editLayouts(`read layout ${layout.name}`, was => [...was, { ...layout, id: nanoid(8) }]);
+      const strangers = Object.keys(layout.bindings).filter(
+        id => !kit.controls.some(control => control.id === id),
+      );
+      notify({
+        tone: "plain",
+        title: `${layout.name} is among the layouts.`,
+        details: strangers.map(id => `It binds "${id}", which this kit does not have: that is passed over.`),
+      });
+    }
+  };
+  const keep = () =>
+    workbench.editLayouts("kept a layout", was => [
+      ...was,
+      layoutOf(kit, nanoid(8), `Layout ${was.length + 1}`),
+    ]);
+  const forget = (layout: Layout) => {
+    takeAway(
+      `${layout.name} is deleted.`,
+      workbench.editLayouts(`deleted ${layout.name}`, was => was.filter(item => item.id !== layout.id)),
+    );
+  };
+  const rename = (layout: Layout, typed: string) => {
+    const name = typed.trim();
+    if (name !== "" && name !== layout.name)
+      workbench.editLayouts(`renamed ${name}`, was =>
+        was.map(item => (item.id === layout.id ? { ...item, name } : item)),
+      );
+  };
+  return (
+    <section aria-label="Layouts" className="text-sm">
+      <h2 className="font-semibold">Layouts</h2>
+      {layouts.length === 0 && (
+        <p className="text-soft">Keep the present keys under a name, to swap them while playing.</p>
+      )}
+      <ul>
+        {layouts.map(layout => (
+          <li key={layout.id} className="flex items-center border-b border-dotted border-line">
+            <input
+              aria-label={`Name of layout ${layout.name}`}
+              className="w-28 min-w-0 grow truncate rounded bg-transparent px-1 py-0.5 focus:bg-leaf"
+              defaultValue={layout.name}
+              key={layout.name}
+              onBlur={event => rename(layout, event.target.value)}
+              onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
+            />
+            <Button
+              look="quiet"
+              aria-label={`Put on ${layout.name}`}
+              disabled={isInUse(kit, layout)}
+              onClick={() => workbench.editKit(`put on ${layout.name}`, now => applyLayout(now, layout))}
+            >
+              {isInUse(kit, layout) ? "In use" : "Put on"}
+            </Button>
+            <Button
+              look="quiet"
+              aria-label={`Save ${layout.name} as a file`}
+              onClick={() => download(fileOf(layout))}
+            >
+              Save
+            </Button>
+            <Button look="quiet" aria-label={`Delete layout ${layout.name}`} onClick={() => forget(layout)}>
+              ×
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 flex gap-2">
+        <Button onClick={keep}>Keep these keys</Button>
+        <Button look="quiet" onClick={() => picker.current?.click()}>
+          Read a file …
+        </Button>
+        <input
+          ref={picker}
+          type="file"
+          accept=".json,application/json"
+          className="sr-only"
+          aria-label="Read a layout file"
+          data-testid="layout-picker"
+          onChange={event => {
+            const [file] = event.target.files ?? [];
+            if (file) void takeIn(file);
+            event.target.value = "";
+          }}
+        />
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,101 @@
+import { Link } from "react-router";
+import { findCtrlClash } from "../input/browserKeys";
+import { addControl } from "../edits/edits";
+import { Button } from "../ui/Button";
+import { NextStep } from "../parts/NextStep";
+import { ControlStrip } from "../parts/ControlStrip";
+import { ControlLine } from "./ControlLine";
+import { useDesk, useDocument } from "../document/context";
+import { usePad, usePadState } from "../input/context";
+
+/** Describes why no pad can be used. */
+function PadWord() {
+  const { hasApi, pads } = usePadState(state => state.pads);
+  if (!hasApi)
+    return (
+      <span className="text-foxglove">This browser cannot read pads. Keys and the stones below play.</span>
+    );
+  if (pads.length === 0)
+    return (
+      <span className="text-soft">No pad yet: plug one in and press a button on it, with the pad awake.</span>
+    );
+  return (
+    <span data-testid="pads">
+      {pads.map(item => (
+        <span key={item.index} className="mr-3">
+          <b>{item.name}</b>{" "}
+          {item.isStandard ? (
+            <span className="text-soft">standard mapping</span>
+          ) : (
+            <span className="text-foxglove">
+              no standard mapping: its buttons go by its own numbers; bind them by pressing
+            </span>
+          )}
+        </span>
+      ))}
+    </span>
+  );
+}
+
+/** The scope: every control's current input, and its bindings. */
+export function Scope() {
+  const { workbench } = useDesk();
+  const pad = usePad();
+  const kit = useDocument(state => state.kit);
+  const isAwake = usePadState(state => state.session !== undefined);
+  if (!kit) return null;
+  const clash = findCtrlClash(kit.controls);
+  return (
+    <section aria-label="Controls" className="flex min-h-0 grow flex-col">
+      <div className="min-h-0 grow overflow-auto px-6 pt-4" data-hands>
+        <div className="flex items-baseline justify-between gap-4">
+          <h1 className="font-serif text-2xl">Every control, and what plays it</h1>
+          <Button look="quiet" disabled={!isAwake} onClick={() => pad.letAllGo()}>
+            Let all go
+          </Button>
+        </div>
+        <p className="text-sm">
+          <PadWord />
+        </p>
+        {kit.controls.length > 0 && (
+          <NextStep view="wire" isDone={isAwake}>
+            Wake the pad and press what is bound: each line tells what arrives, and for how long.
+          </NextStep>
+        )}
+        {clash && (
+          <p className="text-sm text-foxglove" role="status">
+            {clash.ctrl} is on Ctrl and {clash.other} on a key that closes or opens windows with it: the
+            browser acts on the two together.
+          </p>
+        )}
+        {kit.controls.length === 0 && (
+          <p className="mt-2 text-soft">No control yet. Add one, then press the key that shall play it.</p>
+        )}
+        <ul>
+          {kit.controls.map(control => (
+            <ControlLine
+              key={control.id}
+              control={control}
+              others={kit.controls.filter(item => item !== control)}
+            />
+          ))}
+        </ul>
+        <p className="mt-3 mb-4 flex items-center gap-4 text-sm">
+          <Button
+            onClick={() =>
+              workbench.editKit("added a control", now =>
+                addControl(now, `Control ${now.controls.length + 1}`),
+              )
+            }
+          >
+            Add a control
+          </Button>
+          <Link to="?wire=sticks" className="text-moss underline underline-offset-4">
+            Make four of them a stick
+          </Link>
+        </p>
+      </div>
+      <ControlStrip label="On-screen pad" controls={kit.controls} />
+    </section>
+  );
+}

@@ -1,0 +1,196 @@
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
+import { arrowOf, type Kit, type Stick } from "#core";
+import { setThresholds } from "../edits/edits";
+import { followPointer } from "../ui/followPointer";
+import { dragKit } from "../document/dragKit";
+import { useDesk } from "../document/context";
+import { usePad, usePadState } from "../input/context";
+import type { Pad } from "../input/pad";
+
+const SIZE = 168;
+const RADIUS = 72;
+const CENTRE = SIZE / 2;
+
+interface Sides {
+  readonly up: number;
+  readonly down: number;
+  readonly left: number;
+  readonly right: number;
+}
+
+function sidesOf(stick: Stick, controls: readonly { readonly id: string }[]): Sides {
+  const at = (id: string) => controls.findIndex(control => control.id === id);
+  return { up: at(stick.up), down: at(stick.down), left: at(stick.left), right: at(stick.right) };
+}
+
+/** Returns the current direction digit of a stick, before mirroring. */
+export function useDigit(stick: Stick): number {
+  return usePadState(({ session }) => {
+    if (!session) return 5;
+    const { down } = session.state;
+    const { up, down: low, left, right } = sidesOf(stick, session.program.controls);
+    return 5 + (down[right] ?? 0) - (down[left] ?? 0) + 3 * ((down[up] ?? 0) - (down[low] ?? 0));
+  });
+}
+
+/** Draws the stick's path over the last second, without a render. */
+function useTrace(stick: Stick) {
+  const pad = usePad();
+  const line = useRef<SVGPolylineElement>(null);
+  const spot = useRef<SVGCircleElement>(null);
+  useEffect(() => {
+    let past: string[] = [];
+    let last = -1;
+    let drawn = "";
+    return pad.subscribe(({ session, frame }) => {
+      if (!session || frame === last) return;
+      if (frame < last) past = [];
+      last = frame;
+      const { values } = session;
+      const { up, down, left, right } = sidesOf(stick, session.program.controls);
+      const x = CENTRE + ((values[right] ?? 0) - (values[left] ?? 0)) * RADIUS;
+      const y = CENTRE - ((values[up] ?? 0) - (values[down] ?? 0)) * RADIUS;
+      past = [...past, `${x.toFixed(1)},${y.toFixed(1)}`].slice(-session.program.rateHz);
+      const next = past.join(" ");
+      if (next === drawn) return;
+      drawn = next;
+      line.current?.setAttribute("points", next);
+      spot.current?.setAttribute("cx", x.toFixed(1));
+      spot.current?.setAttribute("cy", y.toFixed(1));
+    });
+  }, [pad, stick]);
+  return { line, spot };
+}
+
+/** Plays a stick's four controls by a pointer's direction and distance from the centre. */
+function playStick(pad: Pad, stick: Stick, x: number, y: number): void {
+  const clamp = (value: number) => Math.max(0, Math.min(1, Math.round(value * 100) / 100));
+  pad.holdOnScreen(
+    [stick.right, clamp(x)],
+    [stick.left, clamp(-x)],
+    [stick.up, clamp(-y)],
+    [stick.down, clamp(y)],
+  );
+}
+
+/**
+ * A stick as a dial: its position and path, the draggable ring of its dead zone, and the eight directions.
+ * Dragging the middle plays it.
+ */
+export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
+  const pad = usePad();
+  const { workbench } = useDesk();
+  const { line, spot } = useTrace(stick);
+  const digit = useDigit(stick);
+  const ids = [stick.up, stick.down, stick.left, stick.right];
+  const controls = kit.controls.filter(control => ids.includes(control.id));
+  const press = Math.max(0.01, ...controls.map(control => control.pressAt ?? 0.5));
+  const release = Math.min(press, ...controls.map(control => control.releaseAt ?? Math.min(0.4, press)));
+  const set = (value: number) =>
+    workbench.editKit(`dead zone of ${stick.name}`, now => {
+      const pressed = setThresholds(now, ids, "pressAt", value);
+      return setThresholds(pressed, ids, "releaseAt", Math.max(0.01, value * 0.8));
+    });
+  const placeOf = (event: { clientX: number; clientY: number }, svg: SVGSVGElement) => {
+    const box = svg.getBoundingClientRect();
+    return {
+      x: ((event.clientX - box.left) / box.width - 0.5) * (SIZE / RADIUS),
+      y: ((event.clientY - box.top) / box.height - 0.5) * (SIZE / RADIUS),
+    };
+  };
+  const onZone = (event: PointerEvent<SVGElement>) => {
+    event.preventDefault();
+    event.stopPropagation();
+    const svg = event.currentTarget.ownerSVGElement!;
+    dragKit(workbench, event, moved => {
+      const { x, y } = placeOf(moved, svg);
+      set(Math.hypot(x, y));
+    });
+  };
+  const onPlay = (event: PointerEvent<SVGSVGElement>) => {
+    event.preventDefault();
+    const svg = event.currentTarget;
+    const play = (at: { clientX: number; clientY: number }) => {
+      const { x, y } = placeOf(at, svg);
+      playStick(pad, stick, x, y);
+    };
+    const letGo = () => playStick(pad, stick, 0, 0);
+    followPointer(event, { move: play, end: letGo, cancel: letGo });
+    play(event);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = { ArrowUp: 0.01, ArrowRight: 0.01, ArrowDown: -0.01, ArrowLeft: -0.01 }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    set(press + by);
+  };
+  return (
+    <svg
+      viewBox={`0 0 ${SIZE} ${SIZE}`}
+      className="size-[168px] shrink-0 touch-none"
+      role="group"
+      aria-label={`Dial of ${stick.name}, facing ${digit}`}
+      data-testid={`dial-${stick.id}`}
+      data-digit={digit}
+      onPointerDown={onPlay}
+    >
+      <circle cx={CENTRE} cy={CENTRE} r={RADIUS} className="fill-leaf stroke-line" strokeWidth="2" />
+      <circle
+        cx={CENTRE}
+        cy={CENTRE}
+        r={release * RADIUS}
+        fill="none"
+        className="stroke-soft"
+        strokeDasharray="3 4"
+      />
+      {[1, 2, 3, 4, 6, 7, 8, 9].map(way => {
+        const x = CENTRE + (((way - 1) % 3) - 1) * RADIUS * ([2, 4, 6, 8].includes(way) ? 0.86 : 0.64);
+        const y =
+          CENTRE - (Math.floor((way - 1) / 3) - 1) * RADIUS * ([2, 4, 6, 8].includes(way) ? 0.86 : 0.64);
+        return (
+          <text
+            key={way}
+            x={x}
+            y={y}
+            textAnchor="middle"
+            dominantBaseline="central"
+            className={`font-mono text-xs ${way === digit ? "fill-ink font-semibold" : "fill-soft"}`}
+          >
+            {arrowOf(way)}
+          </text>
+        );
+      })}
+      <polyline ref={line} fill="none" strokeWidth="1.5" className="stroke-dew" />
+      <circle ref={spot} cx={CENTRE} cy={CENTRE} r="6" className="fill-bark" />
+      <g
+        role="slider"
+        tabIndex={0}
+        aria-label={`Dead zone of ${stick.name}`}
+        aria-valuemin={0.01}
+        aria-valuemax={1}
+        aria-valuenow={press}
+        className="cursor-move"
+        onPointerDown={onZone}
+        onKeyDown={onKeyDown}
+      >
+        <circle
+          cx={CENTRE}
+          cy={CENTRE}
+          r={press * RADIUS}
+          fill="none"
+          stroke="transparent"
+          strokeWidth="12"
+        />
+        <circle
+          cx={CENTRE}
+          cy={CENTRE}
+          r={press * RADIUS}
+          fill="none"
+          className="stroke-ink"
+          strokeWidth="1.75"
+        />
+        <circle cx={CENTRE + press * RADIUS} cy={CENTRE} r="4.5" className="fill-ink" />
+      </g>
+    </svg>
+  );
+}
