@@ -11,7 +11,7 @@ function play(folder: string, name: string): readonly TraceEvent[] {
   return formatTrace(program, runRules(rules.value, readTake(program, take.value)).trace).events;
 }
 
-const told = (events: readonly TraceEvent[], kind: TraceEvent["kind"], id?: string) =>
+const eventsOf = (events: readonly TraceEvent[], kind: TraceEvent["kind"], id?: string) =>
   events.filter(event => event.kind === kind && (id === undefined || event.id === id));
 
 test.each(["belfry-runner", "clapper-duel", "rope-catch"])("%s ships with four takes at least", folder => {
@@ -20,57 +20,59 @@ test.each(["belfry-runner", "clapper-duel", "rope-catch"])("%s ships with four t
 
 test("the clean climb hops on the frame of each edge, and rings the bell", () => {
   const events = play("belfry-runner", "1-clean-climb");
-  expect(told(events, "performed", "hop").map(event => event.f)).toEqual([84, 153, 222, 290, 376]);
-  expect(told(events, "performed", "ring")).toMatchObject([{ f: 348, by: "direct" }]);
+  expect(eventsOf(events, "performed", "hop").map(event => event.f)).toEqual([84, 153, 222, 290, 376]);
+  expect(eventsOf(events, "performed", "ring")).toMatchObject([{ f: 348, by: "direct" }]);
 });
 
 test("late at every edge: each hop is within the coyote", () => {
-  const hops = told(play("belfry-runner", "2-late-at-every-edge"), "performed", "hop");
+  const hops = eventsOf(play("belfry-runner", "2-late-at-every-edge"), "performed", "hop");
   expect(hops.map(event => "by" in event && event.by)).toEqual(Array(5).fill("coyote"));
 });
 
 test("a press before the landing is lost without a buffer", () => {
   const events = play("belfry-runner", "3-eaten");
-  expect(told(events, "lost", "hop")).toContainEqual(
+  expect(eventsOf(events, "lost", "hop")).toContainEqual(
     expect.objectContaining({ made: 136, f: 142, why: "gate:footing" }),
   );
 });
 
 test("a double tap just too slow, and a brace that ends in nothing", () => {
   const events = play("belfry-runner", "4-slow-twice");
-  expect(told(events, "performed", "scurry")).toEqual([]);
-  expect(told(events, "lapsed", "right-twice").length).toBe(4);
-  expect(told(events, "lapsed", "tuck")).toContainEqual(expect.objectContaining({ f: 110, why: "too-long" }));
-  expect(told(events, "lapsed", "cling")).toContainEqual(
+  expect(eventsOf(events, "performed", "scurry")).toEqual([]);
+  expect(eventsOf(events, "lapsed", "right-twice").length).toBe(4);
+  expect(eventsOf(events, "lapsed", "tuck")).toContainEqual(
+    expect.objectContaining({ f: 110, why: "too-long" }),
+  );
+  expect(eventsOf(events, "lapsed", "cling")).toContainEqual(
     expect.objectContaining({ f: 113, why: "too-short" }),
   );
-  expect(told(events, "performed", "spring").length).toBe(2);
+  expect(eventsOf(events, "performed", "spring").length).toBe(2);
 });
 
 test("a clean bout: chime, toll and peal; the chain pressed too early loses its presses", () => {
-  const clean = told(play("clapper-duel", "1-clean-bout"), "performed").slice(0, 3);
+  const clean = eventsOf(play("clapper-duel", "1-clean-bout"), "performed").slice(0, 3);
   expect(clean.map(event => [event.id, event.f])).toEqual([
     ["chime", 20],
     ["toll", 36],
     ["peal", 54],
   ]);
   const early = play("clapper-duel", "2-pressed-too-early");
-  expect(told(early, "lost", "toll")).toContainEqual(
+  expect(eventsOf(early, "lost", "toll")).toContainEqual(
     expect.objectContaining({ why: "gate:toll-may-follow" }),
   );
 });
 
 test("an early parry is hit, and the game stops at the hit", () => {
   const events = play("clapper-duel", "3-sloppy-bout");
-  expect(told(events, "gate", "struck").length).toBeGreaterThan(0);
-  expect(told(play("clapper-duel", "4-great-tolls"), "lapsed", "great-charge")).toMatchObject([
+  expect(eventsOf(events, "gate", "struck").length).toBeGreaterThan(0);
+  expect(eventsOf(play("clapper-duel", "4-great-tolls"), "lapsed", "great-charge")).toMatchObject([
     { f: 28, why: "too-short" },
   ]);
 });
 
 test("ropes: a clean round is graded, the others fail as named", () => {
   const outcome = (name: string, id: string) =>
-    told(play("rope-catch", name), "prompt", id)
+    eventsOf(play("rope-catch", name), "prompt", id)
       .flatMap(event => ("outcome" in event ? [event] : []))
       .at(-1);
   expect(outcome("1-clean-round", "catch")).toMatchObject({ outcome: "clean" });

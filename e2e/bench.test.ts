@@ -96,10 +96,10 @@ test("a change of rate has a preview: frames or time kept, and its effect on the
   await begin("A jump");
   await press(driver, "60 frames a second");
   await type("frames a second", "120");
-  const told = () => textOf(driver, "[data-testid=rate-change]");
-  expect(await told()).toMatch(/keep their time: \d+f, \d+ ms, becomes \d+f/);
+  const rateChange = () => textOf(driver, "[data-testid=rate-change]");
+  expect(await rateChange()).toMatch(/keep their time: \d+f, \d+ ms, becomes \d+f/);
   await choose(driver, "What lengths in frames keep", "keep their frames");
-  await waitFor(driver, "the other way", async () => /will last/.test(await told()));
+  await waitFor(driver, "the other way", async () => /will last/.test(await rateChange()));
   await choose(driver, "What lengths in frames keep", "keep their time");
   await press(driver, "Change to 120");
   await openRule(driver, "Jump");

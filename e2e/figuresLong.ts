@@ -33,7 +33,7 @@ export async function measureTenHours(driver: WebDriver, address: string, folder
   };
   const lanes = makeTenHours(kit.controls.slice(0, 3).map(({ id }) => id));
   await driver.executeScript(WATCH);
-  const tell = async (what: string) => {
+  const report = async (what: string) => {
     const long = await driver.executeScript<number[]>(
       "const { long } = window.watched; window.watched.long = []; return long",
     );
@@ -53,37 +53,37 @@ export async function measureTenHours(driver: WebDriver, address: string, folder
   await waitFor(driver, "the take on the shelf", async () =>
     (await textOf(driver, "[data-testid=kit-ten]")).includes("1 take"),
   );
-  await tell("read in");
+  await report("read in");
   await clickOn(driver, "[data-testid=kit-ten] a");
   const tape = await find(driver, "[data-testid=tape]");
   const isPainted = async () => Number(await tape.getAttribute("data-painted")) === FRAMES;
   const began = Date.now();
   await waitFor(driver, "the ten hours on the tape", isPainted);
-  await tell(`opened, whole after ${((Date.now() - began) / 1000).toFixed(1)} s`);
+  await report(`opened, whole after ${((Date.now() - began) / 1000).toFixed(1)} s`);
   await driver.executeAsyncScript(`
-    const tell = arguments[0];
+    const done = arguments[0];
     const tape = document.querySelector("[data-testid=tape]");
     const box = tape.getBoundingClientRect();
     (function turn(k) {
-      if (k === 60) return tell();
+      if (k === 60) return done();
       const at = { bubbles: true, cancelable: true, clientX: box.left + 700, clientY: box.top + 100 };
       tape.dispatchEvent(new WheelEvent("wheel", { ...at, ctrlKey: k > 30, shiftKey: k <= 30, deltaY: k > 30 ? 120 : 900 }));
       requestAnimationFrame(() => turn(k + 1));
     })(0);
   `);
-  await tell("scrolled and zoomed out");
+  await report("scrolled and zoomed out");
   await driver.executeScript("arguments[0].focus()", tape);
   for (const key of [Key.END, Key.HOME, Key.ARROW_RIGHT, Key.ENTER])
     await driver.actions().sendKeys(key).perform();
-  await tell("walked to its ends, a press chosen");
+  await report("walked to its ends, a press chosen");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await driver.executeScript(
     `[...document.querySelectorAll("footer button, section button")].find(item => / lost$/.test(item.textContent)).click()`,
   );
   await find(driver, "[data-testid=lost-list] li");
-  await tell("list of losses");
+  await report("list of losses");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await press(driver, "Hand over");
   await find(driver, 'ul[aria-label="Documents"]');
-  await tell("handed over");
+  await report("handed over");
 }

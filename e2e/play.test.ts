@@ -28,7 +28,7 @@ async function openDemo(demo: string): Promise<void> {
 const frame = async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))?.[1]);
 const waitForFrame = (wanted: number) =>
   waitFor(driver, `frame ${wanted}`, async () => (await frame()) >= wanted);
-const told = () => textOf(driver, "[data-testid=ticker]").catch(() => "");
+const tickerText = () => textOf(driver, "[data-testid=ticker]").catch(() => "");
 
 /** The time limit for repeated presses: fewer fit in a second on a busy machine. */
 const PRESSING_MS = 45_000;
@@ -52,7 +52,7 @@ async function pressUntil(key: string, wanted: readonly RegExp[]): Promise<void>
           .keyUp(key)
           .pause(40 + ((turn++ * 37) % 170));
       await hands.perform();
-      const text = await told();
+      const text = await tickerText();
       for (const pattern of wanted) if (pattern.test(text)) seen.add(pattern);
       return seen.size === wanted.length;
     },
@@ -146,15 +146,15 @@ test("the ropes: a prompt is answered, the next is held, and one runs out; its b
   await press(driver, "Wake the pad");
   await waitForFrame(80);
   await driver.actions().keyDown("d").keyUp("d").perform();
-  await waitFor(driver, "an answer", async () => /Catch it (ok|fair|clean)/.test(await told()));
+  await waitFor(driver, "an answer", async () => /Catch it (ok|fair|clean)/.test(await tickerText()));
   await waitForFrame((await frame()) + 25);
   await driver.actions().keyDown("s").perform();
-  await waitFor(driver, "held steady", async () => /Hold it steady ok/.test(await told()));
+  await waitFor(driver, "held steady", async () => /Hold it steady ok/.test(await tickerText()));
   await driver.actions().keyUp("s").perform();
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await ease.sendKeys(Key.chord(Key.CONTROL, "a"), "0.5", Key.ENTER);
   await press(driver, "Wake the pad");
-  await waitFor(driver, "one that ran out", async () => /Catch it failed: too late/.test(await told()));
+  await waitFor(driver, "one that ran out", async () => /Catch it failed: too late/.test(await tickerText()));
 });
 
 test("a new user's first minute: choosing goals, and the first performed press", async () => {
@@ -272,11 +272,11 @@ test("the level is edited by pointer and by keys, and every take is run on it at
 test("the opponent's script is edited as sentences and changes the bout; a replay lists the recognised events", async () => {
   await openDemo("clapper-duel");
   await (await find(driver, "[data-testid=tape]")).sendKeys(Key.END);
-  const taken = async () => (await told()).split("\n");
+  const taken = async () => (await tickerText()).split("\n");
   await waitFor(driver, "the end of the bout", async () => (await taken()).length > 5);
-  const before = await told();
+  const before = await tickerText();
   await clickOn(driver, `[data-testid=ticker] li:last-child button`);
-  await waitFor(driver, "an earlier frame", async () => (await told()) !== before);
+  await waitFor(driver, "an earlier frame", async () => (await tickerText()) !== before);
   const first = await find(driver, '[aria-label^="when it does its 1."]');
   expect(await first.getAttribute("value")).toBe("90f");
   await choose(driver, "what it does 1.", "guards");

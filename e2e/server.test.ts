@@ -8,16 +8,16 @@ afterEach(() => void server?.kill("SIGKILL"));
 
 /** Starts the server script; resolves with its port, or with its exit and output. */
 function start(env: Record<string, string>) {
-  return new Promise<{ port: number; code: number | null; said: string }>(resolve => {
+  return new Promise<{ port: number; code: number | null; errorText: string }>(resolve => {
     const started = spawn(process.execPath, ["bin/serve.mjs"], { env: { ...process.env, ...env } });
     server = started;
-    let said = "";
-    started.stderr.on("data", text => (said += String(text)));
+    let errorText = "";
+    started.stderr.on("data", text => (errorText += String(text)));
     started.stdout.on("data", text => {
       const port = /ready at http:\/\/localhost:(\d+)/.exec(String(text))?.[1];
-      if (port) resolve({ port: Number(port), code: null, said });
+      if (port) resolve({ port: Number(port), code: null, errorText });
     });
-    started.on("exit", code => resolve({ port: 0, code, said }));
+    started.on("exit", code => resolve({ port: 0, code, errorText }));
   });
 }
 
@@ -38,9 +38,9 @@ function send(port: number, bytes: string): Promise<string> {
 }
 
 test.each([["abc"], ["-1"], ["70000"], ["3000x"]])("PORT=%s is one clear line, and exit 2", async port => {
-  const { code, said } = await start({ PORT: port });
+  const { code, errorText } = await start({ PORT: port });
   expect(code).toBe(2);
-  expect(said.trim()).toBe(`PORT=${port} is not a port: give a whole number from 0 to 65535`);
+  expect(errorText.trim()).toBe(`PORT=${port} is not a port: give a whole number from 0 to 65535`);
 });
 
 test("pages are rendered completely in any NODE_ENV", async () => {
@@ -57,10 +57,10 @@ test("a port that is taken is one clear line, and exit 2", async () => {
   const other = createServer().listen(0, "127.0.0.1");
   await new Promise(resolve => other.once("listening", resolve));
   const { port } = other.address() as { port: number };
-  const { code, said } = await start({ PORT: String(port) });
+  const { code, errorText } = await start({ PORT: String(port) });
   other.close();
   expect(code).toBe(2);
-  expect(said.trim()).toBe(`Port ${port} is taken: end what runs there, or choose another with PORT`);
+  expect(errorText.trim()).toBe(`Port ${port} is taken: end what runs there, or choose another with PORT`);
 });
 
 test("odd requests get a clear answer, and every answer has its content type", async () => {

@@ -39,7 +39,7 @@ test("the runtime is one module without imports, of at most 30 KB packed", () =>
 });
 
 test.each(DEMOS)(
-  "the vectors of %s are run in an empty folder by plain Node, and one that was tampered with is told",
+  "the vectors of %s are run in an empty folder by plain Node, and an altered one is reported",
   name => {
     const form = EXPORT_FORMATS.find(({ id }) => id === "vectors")!;
     const files = unzipSync(form.files(readDemo(name), NO_PARTS)[0]!.bytes);

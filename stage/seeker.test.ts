@@ -29,7 +29,7 @@ function picture(seeker: ReturnType<typeof open>["seeker"], frame: number): stri
 }
 
 test.each(PLAYED)(
-  "a take on the %s looked into here and there stands as it does when played through",
+  "seeking in a take on the %s gives the same scene as playing it through",
   (_, kit, take) => {
     const { seeker, frames } = open(kit, take);
     const straight = Array.from({ length: frames }, (_, frame) => picture(seeker, frame));

@@ -168,7 +168,7 @@ test.each([
   ["late and half a lift", { by: "lift", control: "leap", for: "10f", from: "3f", share: 0.4 }],
   ["float", { by: "float", control: "leap", share: 0.5 }],
   ["cut", { by: "cut", control: "leap", to: 0.4 }],
-] as const)("a height by %s: held is higher than tapped, and both are as their facts say", (by, height) => {
+] as const)("a height by %s: held is higher than tapped, and both match their facts", (by, height) => {
   const stage = { ...RUNNER, height };
   const topOf = (held: number) => {
     const { track } = play(kitWith(stage), {

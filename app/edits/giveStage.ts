@@ -2,7 +2,7 @@ import { parseFrames, type Kit } from "#core";
 import type { DuelDocument, RopesDocument, RunnerDocument } from "#stage";
 import { freshId } from "./edits";
 
-/** The initial runner effect of a move with a telling name. */
+/** The initial runner effect of a move with a well-known name. */
 const RUNNER_WORDS: readonly (readonly [RegExp, Readonly<Record<string, unknown>>])[] = [
   [/jump|leap|hop|spring|vault/i, { leap: 19 }],
   [/dash|dodge|roll|dive/i, { dash: 16, for: "8f" }],
@@ -41,7 +41,7 @@ function findSide(kit: Kit, name: "left" | "right"): string | undefined {
 
 /**
  * Returns a kit with a runner stage: left and right are found by name or created on the arrow keys; the
- * ground opens the gate called Footing (or Ground), which is created if missing. Moves with telling names and
+ * ground opens the gate called Footing (or Ground), which is created if missing. Moves with well-known names and
  * without an effect get one; nothing else changes.
  */
 export function giveRunner(kit: Kit): Kit {

@@ -9,7 +9,7 @@ const FOLDERS = readdirSync("demo", { withFileTypes: true }).flatMap(entry =>
   entry.isDirectory() ? [entry.name] : [],
 );
 
-test.each(FOLDERS)("every length that stands in %s is found, and nothing else", folder => {
+test.each(FOLDERS)("every length written in %s is found, and nothing else", folder => {
   const { kit } = readKitAndTakes(`demo/${folder}`);
   const found = listAllLengths(kit);
   const written = JSON.stringify(kit).match(/"\d+(?:f|(?:\.\d+)?ms)"/g) ?? [];

@@ -2,7 +2,7 @@ import { listLengths, parseFrames, writeAt, type Kit, type WrittenLength } from 
 import { listStageLengths } from "#stage";
 
 /**
- * What a change of rate preserves for lengths written in frames: their frames, or approximately their time.
+ * The quantity a change of rate preserves for lengths written in frames: their frames, or approximately their time.
  */
 export type Keeps = "frames" | "time";
 

@@ -179,6 +179,6 @@ test.each([
   [9.99, "0:09"],
   [60, "1:00"],
   [605, "10:05"],
-])("%d s are told as %s", (seconds, words) => {
+])("%d s are formatted as %s", (seconds, words) => {
   expect(clockWords(seconds)).toBe(words);
 });

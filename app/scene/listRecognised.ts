@@ -4,7 +4,7 @@ import type { Rules } from "#stage";
 const SHOWN = 10;
 /** The maximum number of notes searched: in a long session a quiet rule may have none for an hour. */
 const MAX_NOTES_SEARCHED = 4000;
-const IS_TOLD = new Set<number>([
+const LISTED_NOTES = new Set<number>([
   notes.fired.code,
   notes.lapsed.code,
   notes.performed.code,
@@ -31,7 +31,7 @@ function lineOf(
   note: number,
   isWanted: IsWanted,
 ): RecognisedLine | undefined {
-  const event = IS_TOLD.has(trace.kind[note]!) ? formatEvent(program, trace, note) : undefined;
+  const event = LISTED_NOTES.has(trace.kind[note]!) ? formatEvent(program, trace, note) : undefined;
   if (!event || !("id" in event) || (event.kind === "lost" && event.why === "beaten")) return undefined;
   const isMove = event.kind === "performed" || event.kind === "lost";
   if (!isWanted(isMove ? "move" : "pattern", event.id)) return undefined;

@@ -37,7 +37,7 @@ function exampleWords({ example }: RateChange, keeps: Keeps, rate: number): stri
     : `: ${example.written}, ${before}, becomes ${kept}f`;
 }
 
-/** Describes the effect of another rate on the kit's takes; omits long takes and says so. */
+/** Describes the effect of another rate on the kit's takes; omits long takes and notes it. */
 function useTakesThen(kit: Kit, then: Kit): { readonly words: string; readonly isSound: boolean } {
   const { judge } = useDesk();
   const takes = useDocument(state => state.takes);

@@ -22,11 +22,11 @@ test("every press is a row with its length, its fate, its missing gate and by ho
     drawTake({ a: ".##...#.#........", b: "...##.....######." }, { g: "......########..." }),
   );
   const rows = listPressRows(program, trace, { id: "t", player: "Ada" });
-  const told = rows.map(
+  const facts = rows.map(
     ({ control, frame, held_frames, outcome, used_by, waited, by, lost_why, missed_by }) =>
       [control, frame, held_frames, outcome, used_by, waited, by, lost_why, missed_by].join(" "),
   );
-  expect(told).toEqual([
+  expect(facts).toEqual([
     "a 1 2 lost    gate:g 3",
     "b 3 2 lapsed     ",
     "a 6 1 used m 0 direct  ",

@@ -66,9 +66,9 @@ function leversOfLapse(pattern: Pattern, i: number, why: LapseReason): Lever[] {
 function leversOf(kit: Kit, fate: Fate): Lever[] {
   if (fate.outcome === "lost") return leversOfLoss(kit, fate);
   if (fate.outcome !== "lapsed") return [];
-  const told = new Set(["too-short", "too-long", "too-slow"]);
+  const reasons = new Set(["too-short", "too-long", "too-slow"]);
   return fate.lapses.flatMap(({ pattern, reason }) =>
-    told.has(LAPSE_REASONS[reason]!)
+    reasons.has(LAPSE_REASONS[reason]!)
       ? leversOfLapse(kit.patterns[pattern]!, pattern, LAPSE_REASONS[reason]!)
       : [],
   );

@@ -38,40 +38,40 @@ function expectPlain(text: string): void {
   expect(text.length).toBeGreaterThan(0);
 }
 
-const said = (kit: Kit, parts: readonly SentencePart[]) =>
+const textOf = (kit: Kit, parts: readonly SentencePart[]) =>
   formatSentence(parts, (list: RefList, id) => (list === "gate" ? gateName(kit, id) : id));
 
 /** Yields every sentence of a kit, and every sentence after any one of its offers. */
 function* sentencesOf(kit: Kit): Generator<string> {
   for (const pattern of kit.patterns) {
-    yield said(kit, describePattern(pattern, kit));
+    yield textOf(kit, describePattern(pattern, kit));
     for (const offer of offerPattern(pattern, kit)) {
       yield offer.words;
-      yield said(kit, describePattern(offer.becomes, kit));
+      yield textOf(kit, describePattern(offer.becomes, kit));
     }
   }
   for (const move of kit.moves ?? []) {
-    yield said(kit, describeMove(move));
+    yield textOf(kit, describeMove(move));
     for (const offer of offerMove(move, kit)) {
       yield offer.words;
-      yield said(kit, describeMove(offer.becomes));
+      yield textOf(kit, describeMove(offer.becomes));
     }
   }
   for (const gate of kit.gates ?? []) {
-    yield said(kit, describeGate(gate));
+    yield textOf(kit, describeGate(gate));
     for (const offer of offerGate(gate, kit)) {
       yield offer.words;
-      yield said(kit, describeGate(offer.becomes));
+      yield textOf(kit, describeGate(offer.becomes));
     }
   }
   for (const prompt of kit.prompts ?? []) {
-    yield said(kit, describePrompt(prompt, kit));
+    yield textOf(kit, describePrompt(prompt, kit));
     for (const offer of offerPrompt(prompt, kit)) {
       yield offer.words;
-      yield said(kit, describePrompt(offer.becomes, kit));
+      yield textOf(kit, describePrompt(offer.becomes, kit));
     }
   }
-  for (const change of kit.switches ?? []) yield said(kit, describeSwitch(change, kit));
+  for (const change of kit.switches ?? []) yield textOf(kit, describeSwitch(change, kit));
 }
 
 test("every sentence of any kit, and about any take, is grammatical", () => {

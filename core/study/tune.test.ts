@@ -170,7 +170,7 @@ test("a hand without spread plays the take itself; every hand keeps the order, w
   expect(playHand(other, bare, 7).lanes.a).toEqual(playHand(TAKE, bare, 7).lanes.a!.slice(0, 4));
 });
 
-test("hands are as wide as their character says, and a fit finds that spread again", () => {
+test("draws of a character have its spread, and a fit of them returns that spread", () => {
   const presses = Array.from({ length: 200 }, (_, k): [number, number][] => [
     [100 * k + 52, 1],
     [100 * k + 60, 0],
@@ -296,8 +296,13 @@ test("at the kit's own rate nothing differs; at others slipped, lost and new eve
     [80, "performed", "hop"],
     [90, "prompt", "catch", "failed"],
   ] as const;
-  const told = alignStories([...was], 60, [...is], 30).map(({ what, id, was: a, is: b }) => [what, id, a, b]);
-  expect(told).toEqual([
+  const differences = alignStories([...was], 60, [...is], 30).map(({ what, id, was: a, is: b }) => [
+    what,
+    id,
+    a,
+    b,
+  ]);
+  expect(differences).toEqual([
     ["slipped", "hop", 1, 1.1],
     ["same", "hop", 2, 2],
     ["new", "hop", NaN, 80 / 30],

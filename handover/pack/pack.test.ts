@@ -122,7 +122,7 @@ test.each([
   ["/etc/out.json", "its name leads out of the pack"],
   ["C:\\out.json", "its name leads out of the pack"],
   ["a\\..\\out.json", "its name leads out of the pack"],
-])("a path that climbs, %s, is refused in words, and what stands beside it is read", (name, words) => {
+])("a path that climbs, %s, is refused in words, and its neighbours are read", (name, words) => {
   const back = readWhole("x.zip", zipOf([name, TAKE], ["fine.take.json", TAKE]));
   expect(kindsOf(back)).toBe("take refused");
   expect(reasonsOf(back)[0]).toContain(words);

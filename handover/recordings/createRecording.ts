@@ -117,7 +117,7 @@ export function createRecording({ rate, controls }: Mapping): Recording {
         const facts = { changes, limit: MAX_CHANGES };
         return { ok: false, issues: [fault("too-many-changes", [], facts)] };
       }
-      const told = [...strangers].map(
+      const strangerNotes = [...strangers].map(
         ([source, { count, first }]) =>
           `${first}: “${source}” plays no control here; ${count} ${count === 1 ? "value was" : "values were"} left out`,
       );
@@ -133,7 +133,7 @@ export function createRecording({ rate, controls }: Mapping): Recording {
         lanes: Object.fromEntries(used.map(([control, lane]) => [control, laneOf(lane)])),
       };
       const more = unreported > 0 ? [`and ${unreported} more places like these`] : [];
-      return { ok: true, value: { take, notes: [...notes, ...more, ...told] }, warnings: [] };
+      return { ok: true, value: { take, notes: [...notes, ...more, ...strangerNotes] }, warnings: [] };
     },
   };
 }

@@ -62,12 +62,12 @@ export function drawBars(figures: readonly Figure[], rateHz: number): string {
     const y = k * ROW;
     // Times to wait are filled, windows are outlined, so that they differ without colour.
     const look = isLeast ? 'fill="#34624a"' : 'fill="#fff" stroke="#34624a" stroke-width="1.5"';
-    const said =
+    const label =
       from > 0 && words === "opens" ? `${from}f to ${to}f` : `${to - from}f ${formatMs(to - from, rateHz)}`;
     return (
       `<text x="0" y="${y + 12}">${escapeHtml(words)}</text>` +
       `<rect x="${xOf(from).toFixed(1)}" y="${y + 3}" width="${Math.max(1, xOf(to) - xOf(from)).toFixed(1)}" height="${ROW - 6}" ${look}/>` +
-      `<text x="${(xOf(to) + 5).toFixed(1)}" y="${y + 12}">${said}</text>`
+      `<text x="${(xOf(to) + 5).toFixed(1)}" y="${y + 12}">${label}</text>`
     );
   });
   const lines = marks.map(

@@ -60,16 +60,16 @@ export interface SheetRule {
 
 /** Returns every rule of a kit with its sentence, including switches of modes; a disabled rule is marked. */
 export function listRules(kit: Kit): SheetRule[] {
-  const told = (parts: readonly SentencePart[], isOff: boolean) =>
+  const format = (parts: readonly SentencePart[], isOff: boolean) =>
     `${formatSentence(parts, nameIn(kit))}${isOff ? " (off)" : ""}`;
   const rules = LISTS.flatMap(list =>
     (kit[list] ?? []).map((rule, index): SheetRule => {
       const isOff = "off" in rule && rule.off === true;
-      return { key: `${list} ${rule.id}`, sentence: told(describeRule(kit, list, index), isOff) };
+      return { key: `${list} ${rule.id}`, sentence: format(describeRule(kit, list, index), isOff) };
     }),
   );
   const switches = (kit.switches ?? []).map((item, index): SheetRule => {
-    return { key: `switches ${index}`, sentence: told(describeSwitch(item, kit), false) };
+    return { key: `switches ${index}`, sentence: format(describeSwitch(item, kit), false) };
   });
   return [...rules, ...switches];
 }

@@ -17,7 +17,7 @@ function listBindings(kit: Kit): Map<string, string> {
 /**
  * Returns all statements about a kit by their subject: its rate, its controls and the sentences of its rules.
  */
-function tell(kit: Kit): Map<string, string> {
+function formatRules(kit: Kit): Map<string, string> {
   const rules = listRules(kit).map(({ key, sentence }) => [key, sentence] as const);
   return new Map([["rate", `${kit.rate} frames a second`], ...listBindings(kit), ...rules]);
 }
@@ -27,12 +27,14 @@ function tell(kit: Kit): Map<string, string> {
  * Old statements use the old names.
  */
 export function formatChangesSince(kit: Kit, since: NamedRules): string {
-  const was = tell(since.kit);
-  const is = tell(kit);
-  const keys = [...new Set([...is.keys(), ...was.keys()])].filter(key => was.get(key) !== is.get(key));
+  const before = formatRules(since.kit);
+  const after = formatRules(kit);
+  const keys = [...new Set([...after.keys(), ...before.keys()])].filter(
+    key => before.get(key) !== after.get(key),
+  );
   const cell = (words: string | undefined) =>
     words === undefined ? '<span class="soft">not there</span>' : escapeHtml(words);
-  const rows = keys.map(key => [cell(was.get(key)), cell(is.get(key))]);
+  const rows = keys.map(key => [cell(before.get(key)), cell(after.get(key))]);
   const title = `<h2>What changed since “${escapeHtml(since.name)}”</h2>`;
   return rows.length > 0
     ? `${title}${table(["it was", "it is"], rows)}`

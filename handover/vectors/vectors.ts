@@ -84,8 +84,8 @@ export const vectorsFormat: ExportFormat = {
         type: "",
       })),
   },
-  files(handover, _parts, tell) {
-    const files = makeVectors(handover, createRuns(handover, tell));
+  files(handover, _parts, onProgress) {
+    const files = makeVectors(handover, createRuns(handover, onProgress));
     if (!files) return [];
     const bytes = zipFiles(files);
     return [{ name: `${slugOf(handover.kit.name) || "kit"}.vectors.zip`, bytes, type: "application/zip" }];

@@ -26,5 +26,5 @@ export const waveformFormat: ExportFormat = {
     line: "each take with what was made of it, as a value change dump",
     files: ({ takes }, _parts, runs) => makeWaveforms(takes, runs),
   },
-  files: (handover, _parts, tell) => makeWaveforms(handover.takes, createRuns(handover, tell)),
+  files: (handover, _parts, onProgress) => makeWaveforms(handover.takes, createRuns(handover, onProgress)),
 };

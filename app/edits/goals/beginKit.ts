@@ -34,7 +34,7 @@ function routineOf({ kit }: Rules, presses: readonly HandPress[], isLeaping: boo
 }
 
 function nameOf(goals: readonly Goal[]): string {
-  const words = goals.map(({ words: said }) => said.replace(/^An? /, "").toLowerCase());
+  const words = goals.map(({ words: text }) => text.replace(/^An? /, "").toLowerCase());
   const name = words.length > 2 ? `${words.slice(0, 2).join(", ")} and more` : words.join(" and ");
   return name === "" ? "New kit" : `${name[0]!.toUpperCase()}${name.slice(1)}`;
 }

@@ -96,7 +96,7 @@ test.each([
   ["a head alone", "a.csv", "time,button\n"],
   ["no dump", "a.vcd", "hello\n"],
   ["no bytes of a dump", "a.vcd", ""],
-])("%s is told in words", (_what, name, text) => {
+])("%s is described in words", (_what, name, text) => {
   const { glance, mapping } = begin(name, text);
   expect(glance.sort === "broken" && glance.reasons[0]!.length > 10).toBe(true);
   expect(mapping).toBeUndefined();

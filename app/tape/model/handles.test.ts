@@ -79,7 +79,7 @@ test("a click on a lost mark leads to its press, and a line joins press, fire an
 });
 
 test.each(["reach", "past", "after"] as const)(
-  "under slow motion and a freeze an edge says the length it stands for: %s",
+  "under slow motion and a freeze an edge shows the length of the rule: %s",
   ends => {
     const clock = createGrowingClock();
     clock.turn(0, 25);

@@ -63,7 +63,7 @@ export function runReference(kit: Kit, take: Take): TraceEvent[] {
 class Reference {
   private readonly input;
   private readonly lengths;
-  private readonly told: Reported[] = [];
+  private readonly reported: Reported[] = [];
   private readonly sticks;
   private readonly followed: Followed[];
   private readonly gates: readonly Gate[];
@@ -111,11 +111,11 @@ class Reference {
       this.judgePrompts();
       this.stepMoves();
     }
-    return this.told as unknown as TraceEvent[];
+    return this.reported as unknown as TraceEvent[];
   }
 
-  private tell(kind: string, id: string, what: Record<string, unknown> = {}): void {
-    this.told.push({ f: this.f, kind, id, ...what });
+  private report(kind: string, id: string, what: Record<string, unknown> = {}): void {
+    this.reported.push({ f: this.f, kind, id, ...what });
   }
 
   private timeOf = (clock: "game" | "real" | undefined) =>
@@ -221,7 +221,7 @@ class Reference {
     for (const gate of this.gates) {
       if (this.isDerivedOpen(gate)) this.open.get(gate.id)![this.f] = true;
       if (this.kit.gates?.includes(gate) && this.isOpen(gate.id) !== this.isOpen(gate.id, this.f - 1))
-        this.tell("gate", gate.id, { open: this.isOpen(gate.id) });
+        this.report("gate", gate.id, { open: this.isOpen(gate.id) });
       this.followSpending(gate);
     }
     for (const item of this.followed) item.event = {};
@@ -252,7 +252,7 @@ class Reference {
     );
     const from = this.mode;
     const to = found?.to ?? from;
-    if (to !== from || this.f === 0) this.tell("mode", to);
+    if (to !== from || this.f === 0) this.report("mode", to);
     if (to === from) return;
     this.mode = to;
     for (const item of this.followed) {
@@ -323,14 +323,14 @@ class Reference {
       const isCalled = this.isCalled(prompt);
       if (!isCalled || this.showings.has(prompt.id) || !this.isActive(prompt)) continue;
       this.showings.set(prompt.id, { shown: this.f });
-      this.tell("prompt", prompt.id, { outcome: "shown" });
+      this.report("prompt", prompt.id, { outcome: "shown" });
     }
     for (const prompt of prompts) {
       const showing = this.showings.get(prompt.id);
       if (!showing || showing.opened !== undefined) continue;
       if (this.age(prompt.clock, showing.shown) < this.lengths.atLeast(prompt.lead)) continue;
       showing.opened = this.f;
-      this.tell("prompt", prompt.id, { outcome: "open" });
+      this.report("prompt", prompt.id, { outcome: "open" });
     }
   }
 
@@ -351,7 +351,7 @@ class Reference {
   private endShowing(prompt: Prompt, outcome: string, why?: string): void {
     this.showings.delete(prompt.id);
     this.outcomes.set(prompt.id, { at: this.f, isSuccess: outcome !== "failed" });
-    this.tell("prompt", prompt.id, { outcome, ...(why === undefined ? {} : { why }) });
+    this.report("prompt", prompt.id, { outcome, ...(why === undefined ? {} : { why }) });
   }
 
   // 6 Patterns
@@ -406,7 +406,7 @@ class Reference {
   private reachedOf = ({ watcher }: Followed) => (watcher.reached ? { reached: watcher.reached() } : {});
 
   private tellLapse({ pattern }: Followed, { why, reached }: { why: string; reached?: number }): void {
-    this.tell("lapsed", pattern.id, { why, ...(reached === undefined ? {} : { reached }) });
+    this.report("lapsed", pattern.id, { why, ...(reached === undefined ? {} : { reached }) });
   }
 
   private watch(
@@ -440,7 +440,7 @@ class Reference {
     if (event.lapses) this.tellLapse(item, event.lapses);
     if (!event.fires) return;
     const carries = Object.entries(item.fired!.carries).map(([name, value]) => [name, round(value)]);
-    this.tell("fired", pattern.id, { edges: item.fired!.edges, ...Object.fromEntries(carries) });
+    this.report("fired", pattern.id, { edges: item.fired!.edges, ...Object.fromEntries(carries) });
   }
 
   // 7 Prompts judge
@@ -574,7 +574,7 @@ class Reference {
     for (const move of moves)
       for (const [request, by] of performed)
         if (request.move === move)
-          this.tell("performed", move.id, { made: request.made, waited: this.f - request.made, by });
+          this.report("performed", move.id, { made: request.made, waited: this.f - request.made, by });
     this.tellLost();
     this.requests = this.requests.filter(request => !performed.has(request) && !request.isAgain);
     this.phasesBefore = new Map(this.followed.map(item => [item.pattern.id, item.phase]));
@@ -583,7 +583,7 @@ class Reference {
   private tellLost(): void {
     for (const move of this.kit.moves ?? [])
       for (const { made, why, isAgain, move: of } of this.requests)
-        if (of === move && why !== undefined && !isAgain) this.tell("lost", move.id, { made, why });
+        if (of === move && why !== undefined && !isAgain) this.report("lost", move.id, { made, why });
     this.requests = this.requests.filter(request => request.why === undefined);
   }
 

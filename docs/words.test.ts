@@ -1,0 +1,89 @@
+import { execFileSync } from "node:child_process";
+import { readFileSync } from "node:fs";
+import ts from "typescript";
+import { expect, test } from "vitest";
+
+/** Phrases that slow a reader, with the number that may remain. Texts on the screen are not counted. */
+const MARKS: readonly (readonly [name: string, mark: RegExp, most: number])[] = [
+  ["a sentence that begins with What, Where, Such or That which", /(^|\. )(What|Where|Such|That which)\b/, 0],
+  ["told, tell, said, says", /\b(told|tells?|telling|said|says?)\b/i, 0],
+  ["stands, stood", /\b(stands?|stood|standing)\b/i, 4],
+  ["comes of, comes to, came second", /\b(comes? (of|to|about)|came (of|to|about|second))\b/i, 2],
+  ["is it that, by itself, thereby, hands on", /\b(is it that|by itself|thereby|hands on)\b/i, 0],
+  ["heard, hears", /\b(hears?|heard)\b/i, 4],
+  ["so many, laid over, taken up", /\b(laid over|takes? up|taken up|made ready|as it would be)\b/i, 2],
+];
+
+const MARKED_NAMES = [
+  /(^|_)(told|tell|said|spared|teller)(?![a-z])/i,
+  /[a-z](Told|Tell|Said|Spared|Teller)(?![a-z])/,
+  /^MOST(_|$)/,
+];
+
+const sources = execFileSync("git", ["ls-files"], { encoding: "utf8" })
+  .split("\n")
+  .filter(file => /\.(ts|tsx|mjs)$/.test(file) && file !== "docs/words.test.ts");
+
+interface Words {
+  /** Comments, with consecutive lines joined. */
+  readonly comments: string[];
+  readonly testNames: string[];
+  readonly identifiers: ReadonlySet<string>;
+}
+
+function readWords(file: string): Words {
+  const text = readFileSync(file, "utf8");
+  const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true);
+  const comments = new Map<number, string>();
+  const testNames: string[] = [];
+  const identifiers = new Set<string>();
+  const visit = (node: ts.Node): void => {
+    if (ts.isIdentifier(node)) identifiers.add(node.text);
+    if (ts.isCallExpression(node) && /^(test|it)\b/.test(node.expression.getText())) {
+      const [name] = node.arguments;
+      if (name && ts.isStringLiteralLike(name)) testNames.push(name.text);
+    }
+    for (const { pos, end } of ts.getLeadingCommentRanges(text, node.getFullStart()) ?? [])
+      comments.set(
+        pos,
+        text
+          .slice(pos, end)
+          .replace(/^\/\*\*?|\*\/$|^\s*\*|^\/\//gm, " ")
+          .replace(/\s+/g, " ")
+          .trim(),
+      );
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+  return { comments: [...comments.values()], testNames, identifiers };
+}
+
+const words = sources.map(file => ({ file, ...readWords(file) }));
+
+test.each(MARKS)("comments and test names are free of: %s", (_name, mark, most) => {
+  const found = words.flatMap(({ file, comments, testNames }) =>
+    [...comments, ...testNames].filter(text => mark.test(text)).map(text => `${file}: ${text}`),
+  );
+  expect(words.length).toBeGreaterThan(700);
+  expect(found.length, found.join("\n")).toBeLessThanOrEqual(most);
+});
+
+test("identifiers are named by their content", () => {
+  const found = words.flatMap(({ file, identifiers }) =>
+    [...identifiers]
+      .filter(name => MARKED_NAMES.some(mark => mark.test(name)))
+      .map(name => `${file}: ${name}`),
+  );
+  expect(found).toEqual([]);
+});
+
+test("pages name things in the terms of the trade", () => {
+  const pages = ["README.md", "CONTRIBUTING.md", "docs/architecture.md", "docs/glossary.md"];
+  const found = pages.flatMap(page =>
+    readFileSync(page, "utf8")
+      .split("\n")
+      .filter(line => MARKS.some(([, mark]) => mark.test(line)))
+      .map(line => `${page}: ${line}`),
+  );
+  expect(found.length, found.join("\n")).toBeLessThanOrEqual(2);
+});
