@@ -41,6 +41,13 @@ const readIn = async (...paths: string[]) =>
 
 const down = (key: string) => driver.actions().keyDown(key).perform();
 const up = (key: string) => driver.actions().keyUp(key).perform();
+/** Returns the text shown for copying, once it is there. */
+const copiedText = () =>
+  waitFor(
+    driver,
+    "the text",
+    async () => (await (await find(driver, "#text")).getAttribute("value")) || false,
+  );
 const framesPlayed = async () => Number(await (await find(driver, "#stage")).getAttribute("data-frame"));
 const playOn = async (frames: number) => {
   const from = await framesPlayed();
@@ -92,7 +99,7 @@ test("the playable page is opened from disk, played with a key held while it is 
     ["Wren", "touch", ["leap"]],
   ]);
   await clickOn(driver, "#copying summary");
-  expect(await (await find(driver, "#text")).getAttribute("value")).toBe(readFileSync(file, "utf8"));
+  expect(await copiedText()).toBe(readFileSync(file, "utf8"));
 
   await driver.get(session.address);
   await clickOn(driver, "[data-testid^=kit-] a");
@@ -132,14 +139,17 @@ test("in a strict sandbox without storage and downloads, the page plays and show
   await driver.get(pathToFileURL(put("sandbox/box.html", frame)).href);
   await driver.switchTo().frame(0);
   await clickOn(driver, "#turn");
-  await playOn(20);
+  // The first prompt is shown within the first second.
+  await playOn(60);
   await down("a");
   await playOn(6);
   await up("a");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await clickOn(driver, "#copying summary");
-  const text = await (await find(driver, "#text")).getAttribute("value");
-  expect((JSON.parse(text!) as Takes).takes[0]).toMatchObject({ kit: "rope-catch", device: "keys" });
+  expect((JSON.parse(await copiedText()) as Takes).takes[0]).toMatchObject({
+    kit: "rope-catch",
+    device: "keys",
+  });
   await driver.switchTo().defaultContent();
 });
 

@@ -1,5 +1,5 @@
 import { build } from "esbuild";
-import { wordless } from "./wordless.mjs";
+import { withoutStudies } from "./without.mjs";
 
 /** Returns the runtime as the text of one ES module without imports. */
 export async function bundleRuntime() {
@@ -12,7 +12,7 @@ export async function bundleRuntime() {
     treeShaking: true,
     legalComments: "none",
     banner: { js: "/* Moss Tap runtime. MIT. It asks nothing of any host: no page, no files, no clock. */" },
-    plugins: [wordless],
+    plugins: [withoutStudies],
     write: false,
     logLevel: "error",
   });

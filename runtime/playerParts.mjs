@@ -1,6 +1,6 @@
 import { readFile } from "node:fs/promises";
 import { build } from "esbuild";
-import { wordless } from "./wordless.mjs";
+import { withoutTexts } from "./without.mjs";
 
 const common = { bundle: true, minify: true, write: false, legalComments: "none", logLevel: "error" };
 
@@ -12,7 +12,7 @@ export async function bundlePlayer() {
       entryPoints: ["app/player/main.ts"],
       format: "iife",
       target: "es2022",
-      plugins: [wordless],
+      plugins: [withoutTexts],
     }),
     build({
       ...common,

@@ -1,0 +1,4 @@
+import type { Plugin } from "esbuild";
+
+export const withoutTexts: Plugin;
+export const withoutStudies: Plugin;
