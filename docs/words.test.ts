@@ -15,7 +15,9 @@ const MARKS: readonly (readonly [name: string, mark: RegExp, most: number])[] = 
 ];
 
 const MARKED_NAMES = [
-  /(^|_)(told|tell|said|spared|teller)(?![a-z])/i,
+  /^(told|tell|said|spared|teller)(?![a-z])/,
+  /_(TOLD|TELL|SAID|SPARED)(?![A-Z])/,
+  /^(TOLD|TELL|SAID)_/,
   /[a-z](Told|Tell|Said|Spared|Teller)(?![a-z])/,
   /^MOST(_|$)/,
 ];

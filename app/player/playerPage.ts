@@ -48,7 +48,7 @@ function freeName(rounds: Rounds): string {
   return `Round ${n}`;
 }
 
-function tellName(name: string): void {
+function showName(name: string): void {
   element("title").textContent = name;
   const label = `The stage of ${name}. What was understood stands beside it in words.`;
   element("stage").setAttribute("aria-label", label);
@@ -70,9 +70,9 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
   const hands = element("hands");
   const assist = element<HTMLSelectElement>("assist");
   const plain = rulesWith(played, "");
-  tellName(kit.name || kit.id);
+  showName(kit.name || kit.id);
   if (!plain) return refuse();
-  const tellRounds = openSaving(kit, world);
+  const showRounds = openSaving(kit, world);
   let now = plain;
   let round: Round | undefined;
   /** The current or last round; the stage keeps showing its end. */
@@ -80,7 +80,7 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
   let shownCount = -1;
   let isPainted = false;
 
-  function tellTurn(): void {
+  function showTurn(): void {
     isPainted = false;
     document.body.classList.toggle("playing", round !== undefined);
     turnButton.textContent = round ? "End the round" : "Begin a round";
@@ -93,17 +93,17 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
   function end(): void {
     keep(round?.end({ id: nanoid(8), name: freeName(rounds) }));
     round = undefined;
-    tellTurn();
-    tellRounds();
+    showTurn();
+    showRounds();
     turnButton.focus({ preventScroll: true });
   }
   function begin(): void {
     shownCount = -1;
     round = shown = beginRound(world, now.rules, now.controls, end);
     turnButton.blur();
-    tellTurn();
+    showTurn();
   }
-  function tellRound({ session }: Round): void {
+  function showRound({ session }: Round): void {
     const seconds = (session.state.frame + 1) / session.program.rateHz;
     element("clock").textContent = clockWords(seconds);
     if (shownCount !== session.trace.count) {
@@ -119,7 +119,7 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
       paintPlayed(canvas, now.rules, shown);
       updateControls(hands, round);
     }
-    if (round) tellRound(round);
+    if (round) showRound(round);
     world.nextTurn(turn);
   }
   function layHands(): void {
@@ -142,6 +142,6 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
   });
   world.onLooks(() => (isPainted = false));
   layHands();
-  tellTurn();
+  showTurn();
   turn();
 }

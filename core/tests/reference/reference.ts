@@ -258,7 +258,7 @@ class Reference {
     for (const item of this.followed) {
       if (item.pattern.off || this.isActive(item.pattern)) continue;
       if (!this.isActive(item.pattern, from)) continue;
-      if (item.phase === "forming") this.tellLapse(item, { why: "mode", ...this.reachedOf(item) });
+      if (item.phase === "forming") this.reportLapse(item, { why: "mode", ...this.reachedOf(item) });
       Object.assign(item, this.follow(item.pattern), { veiled: item.veiled });
     }
     for (const move of this.kit.moves ?? []) {
@@ -405,7 +405,7 @@ class Reference {
 
   private reachedOf = ({ watcher }: Followed) => (watcher.reached ? { reached: watcher.reached() } : {});
 
-  private tellLapse({ pattern }: Followed, { why, reached }: { why: string; reached?: number }): void {
+  private reportLapse({ pattern }: Followed, { why, reached }: { why: string; reached?: number }): void {
     this.report("lapsed", pattern.id, { why, ...(reached === undefined ? {} : { reached }) });
   }
 
@@ -437,7 +437,7 @@ class Reference {
     watcher.close?.(item.phase === "forming");
     if (isMuted) return;
     item.event = event;
-    if (event.lapses) this.tellLapse(item, event.lapses);
+    if (event.lapses) this.reportLapse(item, event.lapses);
     if (!event.fires) return;
     const carries = Object.entries(item.fired!.carries).map(([name, value]) => [name, round(value)]);
     this.report("fired", pattern.id, { edges: item.fired!.edges, ...Object.fromEntries(carries) });
@@ -575,12 +575,12 @@ class Reference {
       for (const [request, by] of performed)
         if (request.move === move)
           this.report("performed", move.id, { made: request.made, waited: this.f - request.made, by });
-    this.tellLost();
+    this.reportLost();
     this.requests = this.requests.filter(request => !performed.has(request) && !request.isAgain);
     this.phasesBefore = new Map(this.followed.map(item => [item.pattern.id, item.phase]));
   }
 
-  private tellLost(): void {
+  private reportLost(): void {
     for (const move of this.kit.moves ?? [])
       for (const { made, why, isAgain, move: of } of this.requests)
         if (of === move && why !== undefined && !isAgain) this.report("lost", move.id, { made, why });
@@ -589,7 +589,7 @@ class Reference {
 
   private loseAll(isMeant: (request: Request) => boolean, why: string): void {
     for (const request of this.requests) if (isMeant(request)) request.why = why;
-    this.tellLost();
+    this.reportLost();
   }
 
   private arbitrate(moves: readonly Move[]): Map<Request, string> {
