@@ -1,18 +1,24 @@
 import { useId } from "react";
 import { largest, parseFrames, type Kit, type Move } from "#core";
-import { formatFound } from "./countWords";
 import { Dots } from "./Dots";
 import { Hatch } from "./Hatch";
+import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge } from "./PullEdge";
 import { createScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
-import { useTakes } from "./useTakes";
+import { useTakes, type TakesNow } from "./useTakes";
 import { TriedOffer } from "./TriedOffer";
 import { listBanDots, lostPresses } from "./windowDots";
 
 const STRIP_Y = 26;
 const STRIP_HEIGHT = 48;
+const BOTTOM = STRIP_Y + STRIP_HEIGHT;
 const DOT_ROWS = 3;
+/** The frames shown after the end of the ban. */
+const AFTER = 16;
+/** The range of frames shown before it. */
+const MIN_BEFORE = 16;
+const MAX_BEFORE = 90;
 
 /** Returns the words for a banning gate: a busy gate by its slot. */
 function gateWords(kit: Kit, id: string): string {
@@ -21,117 +27,120 @@ function gateWords(kit: Kit, id: string): string {
   return kit.gates?.find(gate => gate.id === id)?.name ?? id;
 }
 
-/**
- * The map of a move around a gate that bans it: presses while it is open are buffered or lost, later ones
- * performed at once.
- */
-export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index: number; ban: number }) {
-  const hatchId = useId();
-  const now = useTakes();
-  if (!now) return null;
+/** Lays out the requests of a move around the end of a ban. Lengths in frames. */
+function layoutBan(kit: Kit, move: Move, index: number, ban: number, now: TakesNow) {
   const id = move.bans![ban]!;
   const gate = now.program.gates.findIndex(item => item.id === id);
-  const name = gateWords(kit, id);
   const buffer = parseFrames(move.buffer ?? "0f", kit.rate, "atMost") ?? 0;
   const dots = now.reads.flatMap((read, take) =>
     listBanDots(read, index, gate).map(dot => ({ ...dot, of: read.of, take })),
   );
   const early = dots.filter(dot => dot.side === "early");
   const lost = early.filter(dot => dot.fate === "lost");
-  const nearest = lost.reduce((least, dot) => Math.min(least, dot.frames - buffer), Infinity);
-  const before = Math.min(
-    90,
-    Math.max(
-      16,
-      Math.ceil(buffer * 1.6) + 4,
-      Math.ceil(
-        largest(
-          early.map(dot => dot.frames),
-          0,
-        ),
-      ) + 2,
-    ),
+  const earliest = largest(
+    early.map(dot => dot.frames),
+    0,
   );
-  const after = 16;
-  const scale = createScale(-before, after - 1);
-  const bottom = STRIP_Y + STRIP_HEIGHT;
+  const wanted = Math.max(MIN_BEFORE, Math.ceil(buffer * 1.6) + 4, Math.ceil(earliest) + 2);
+  const before = Math.min(MAX_BEFORE, wanted);
+  return {
+    name: gateWords(kit, id),
+    buffer,
+    before,
+    scale: createScale(-before, AFTER - 1),
+    dots,
+    early: early.length,
+    lost: lost.length,
+    missedBy: lost.reduce((least, dot) => Math.min(least, dot.frames - buffer), Infinity),
+  };
+}
+
+/** The strip of a ban: the banned range, the buffer at its end, and the requests as dots. */
+function BanStrip({
+  layout: { name, buffer, before, scale, dots },
+  move,
+  index,
+  rateHz,
+}: {
+  layout: ReturnType<typeof layoutBan>;
+  move: Move;
+  index: number;
+  rateHz: number;
+}) {
+  const hatchId = useId();
+  const strip = { scale, y: STRIP_Y, height: STRIP_HEIGHT };
+  const target = {
+    path: ["moves", index, "buffer"],
+    rounding: "atMost",
+    least: 0,
+    label: `${move.name}: buffer`,
+  } as const;
   return (
-    <figure className="mt-5" data-testid="ban-map">
-      <figcaption className="mb-1 text-sm text-soft">
-        {dots.length === 0 ? (
-          `No request for it met ${name} in these takes yet.`
-        ) : (
-          <>
-            {formatFound(dots.length, "request", "requests", now.takes.length)}
-            <b className="text-ink">
-              {early.length - lost.length} while {name} and remembered, {dots.length - early.length} after it
-            </b>
-            {lost.length > 0 && (
-              <b className="text-foxglove">
-                {" "}
-                · {lost.length} lost too early
-                {Number.isFinite(nearest) && nearest > 0 && `, the nearest by ${nearest}f`}
-              </b>
-            )}
-          </>
-        )}
-      </figcaption>
-      <svg
-        viewBox={`0 0 ${scale.widthPx} ${bottom + 36}`}
-        className="w-full max-w-[720px]"
-        role="group"
-        aria-label={`${move.name} about ${name}: remembered ${buffer} frames before it is over`}
-      >
-        <Hatch id={hatchId} colour="lichen" />
-        <rect x="0" y={STRIP_Y} width={scale.x(0)} height={STRIP_HEIGHT} className="fill-sand" />
-        <rect
-          x={scale.x(-buffer)}
-          y={STRIP_Y}
-          width={scale.x(0) - scale.x(-buffer)}
-          height={STRIP_HEIGHT}
-          fill={`url(#${hatchId})`}
+    <>
+      <Hatch id={hatchId} colour="lichen" />
+      <Stretch {...strip} from={-before} to={0} look="fill-sand" />
+      <Stretch {...strip} from={-buffer} to={0} fill={`url(#${hatchId})`} />
+      <Stretch {...strip} from={0} to={AFTER} look="fill-lichen" />
+      <text x={scale.x(-before) + 4} y={STRIP_Y - 8} className="fill-ink text-xs">
+        {name}
+      </text>
+      <text x={scale.x(0) + 6} y={STRIP_Y - 8} className="fill-ink text-xs font-semibold">
+        over
+      </text>
+      <Dots
+        dots={dots.map((dot, k) => ({
+          x: scale.x(
+            dot.side === "early"
+              ? -Math.min(dot.frames, before) + 0.5
+              : Math.min(dot.frames, AFTER - 2) + 0.5,
+          ),
+          y: STRIP_Y + 10 + (k % DOT_ROWS) * 14,
+          look: dot.fate === "lost" ? "lost" : dot.side === "early" ? "saved" : "whole",
+          place: dot,
+        }))}
+      />
+      <PullEdge
+        target={target}
+        scale={scale}
+        at={-buffer}
+        frames={buffer}
+        top={STRIP_Y - 5}
+        bottom={BOTTOM + 4}
+        direction={-1}
+      />
+      <TimeAxis scale={scale} y={BOTTOM + 4} rateHz={rateHz} isSigned />
+    </>
+  );
+}
+
+/**
+ * The map of a move around a gate that bans it: presses while it is open are buffered or lost, later ones
+ * performed at once.
+ */
+export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index: number; ban: number }) {
+  const now = useTakes();
+  if (!now) return null;
+  const layout = layoutBan(kit, move, index, ban, now);
+  const { name, buffer, dots, early, lost, missedBy } = layout;
+  const nearest = Number.isFinite(missedBy) && missedBy > 0 ? `, the nearest by ${missedBy}f` : "";
+  return (
+    <MapFigure
+      testId="ban-map"
+      label={`${move.name} about ${name}: remembered ${buffer} frames before it is over`}
+      heightPx={BOTTOM + 36}
+      caption={
+        <CountCaption
+          found={dots.length}
+          takes={now.takes.length}
+          one="request"
+          many="requests"
+          empty={`No request for it met ${name} in these takes yet.`}
+          kept={`${early - lost} while ${name} and remembered, ${dots.length - early} after it`}
+          lost={lost > 0 ? [`${lost} lost too early${nearest}`] : []}
         />
-        <rect
-          x={scale.x(0)}
-          y={STRIP_Y}
-          width={scale.widthPx - scale.x(0)}
-          height={STRIP_HEIGHT}
-          className="fill-lichen"
-        />
-        <text x={scale.x(-before) + 4} y={STRIP_Y - 8} className="fill-ink text-xs">
-          {name}
-        </text>
-        <text x={scale.x(0) + 6} y={STRIP_Y - 8} className="fill-ink text-xs font-semibold">
-          over
-        </text>
-        <Dots
-          dots={dots.map((dot, k) => ({
-            x: scale.x(
-              dot.side === "early"
-                ? -Math.min(dot.frames, before) + 0.5
-                : Math.min(dot.frames, after - 2) + 0.5,
-            ),
-            y: STRIP_Y + 10 + (k % DOT_ROWS) * 14,
-            look: dot.fate === "lost" ? "lost" : dot.side === "early" ? "saved" : "whole",
-            place: dot,
-          }))}
-        />
-        <PullEdge
-          target={{
-            path: ["moves", index, "buffer"],
-            rounding: "atMost",
-            least: 0,
-            label: `${move.name}: buffer`,
-          }}
-          scale={scale}
-          at={-buffer}
-          frames={buffer}
-          top={STRIP_Y - 5}
-          bottom={bottom + 4}
-          direction={-1}
-        />
-        <TimeAxis scale={scale} y={bottom + 4} rateHz={kit.rate} isSigned />
-      </svg>
+      }
+      drawing={<BanStrip layout={layout} move={move} index={index} rateHz={kit.rate} />}
+    >
       <div className="text-sm">
         <TriedOffer
           kit={kit}
@@ -143,6 +152,6 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
           mostFrames={kit.rate}
         />
       </div>
-    </figure>
+    </MapFigure>
   );
 }

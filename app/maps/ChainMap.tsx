@@ -1,6 +1,7 @@
 import { useDeferredValue, useMemo } from "react";
 import { findFollowUp, listLinks, parseFrames, type FollowUp, type Kit, type Move } from "#core";
-import { createScale } from "./scale";
+import { MapFigure, Stretch } from "./MapFigure";
+import { createScale, MAP_WIDTH, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { cutLetters } from "../ui/fitText";
 
@@ -45,6 +46,101 @@ function linkWords(name: string, found: FollowUp | undefined): string {
   return `${name}: pressed from ${earliestPress}f to ${latestPress}f, out at ${earliest}f at the earliest${won}`;
 }
 
+/** The chain's map: a row for each move, to scale. */
+interface ChainScale extends MapScale {
+  /** Converts a number of frames to px. */
+  readonly width: (frames: number) => number;
+}
+
+/** Lays out the rows of a chain and the scale that holds its longest move and its latest press. */
+function layoutChain(kit: Kit, links: readonly Link[]): { rows: readonly number[]; scale: ChainScale } {
+  const rows = [...new Set(links.flatMap(({ first, second }) => [first, second]))].sort((a, b) => a - b);
+  const totals = rows.map(row => partsOf(kit, kit.moves![row]!).reduce((sum, part) => sum + part, 0));
+  const lasts = links.map(({ found }) => found?.latestPress ?? 0);
+  const upTo = Math.max(20, ...totals, ...lasts) + 3;
+  const inner = createScale(0, upTo, MAP_WIDTH - LEFT);
+  return { rows, scale: { ...inner, x: frame => LEFT + inner.x(frame), width: inner.x } };
+}
+
+/** The frames on which a follow-up can be pressed, and the earliest at which it is performed. */
+function FollowUpBar({
+  found,
+  name,
+  y,
+  scale,
+}: {
+  found: FollowUp;
+  name: string;
+  y: number;
+  scale: ChainScale;
+}) {
+  const { earliestPress, latestPress, earliest } = found;
+  return (
+    <g>
+      <Stretch scale={scale} from={earliestPress} to={latestPress + 1} y={y} height={10} look="fill-lichen" />
+      <rect x={scale.x(earliest)} y={y - 3} width="2.5" height="16" className="fill-ink" />
+      <text x={scale.x(latestPress + 1) + 6} y={y + 9} className="fill-ink text-xs">
+        {cutLetters(name, 18)}
+      </text>
+    </g>
+  );
+}
+
+/** A move of the chain: its name, its parts, and the follow-ups that were found. */
+function ChainRow({
+  kit,
+  row,
+  y,
+  isOpen,
+  links,
+  scale,
+}: {
+  kit: Kit;
+  row: number;
+  y: number;
+  isOpen: boolean;
+  links: readonly Link[];
+  scale: ChainScale;
+}) {
+  const move = kit.moves![row]!;
+  const [startup, active, recovery] = partsOf(kit, move);
+  const own = links.filter(link => link.first === row);
+  return (
+    <g>
+      <text x="0" y={y + 13} className={`text-sm ${isOpen ? "fill-moss font-semibold" : "fill-ink"}`}>
+        {cutLetters(move.name, 17)}
+      </text>
+      <rect x={scale.x(0)} y={y} width={scale.width(startup)} height={BAR} className="fill-fern" />
+      <rect
+        x={scale.x(startup)}
+        y={y - 2}
+        width={scale.width(active)}
+        height={BAR + 4}
+        className="fill-moss"
+      />
+      <rect
+        x={scale.x(startup + active)}
+        y={y}
+        width={scale.width(recovery)}
+        height={BAR}
+        className="fill-sand"
+      />
+      {own.map(
+        ({ second, found }, k) =>
+          found && (
+            <FollowUpBar
+              key={second}
+              found={found}
+              name={kit.moves![second]!.name}
+              y={y + BAR + 4 + k * 14}
+              scale={scale}
+            />
+          ),
+      )}
+    </g>
+  );
+}
+
 /**
  * The map of moves that follow each other, each with its own bar and the frames on which the next can be
  * pressed, found by running the rules for each press.
@@ -61,94 +157,39 @@ export function ChainMap({ kit: newest, index }: { kit: Kit; index: number }) {
     [kit, all],
   );
   if (links.length === 0) return null;
-  const moves = kit.moves!;
-  const rows = [...new Set(links.flatMap(({ first, second }) => [first, second]))].sort((a, b) => a - b);
-  const totals = rows.map(row => partsOf(kit, moves[row]!).reduce((sum, part) => sum + part, 0));
-  const lasts = links.map(({ found }) => found?.latestPress ?? 0);
-  const upTo = Math.max(20, ...totals, ...lasts) + 3;
-  const inner = createScale(0, upTo, 680 - LEFT);
-  const scale = { ...inner, x: (frame: number) => LEFT + inner.x(frame) };
+  const { rows, scale } = layoutChain(kit, links);
+  const nameOf = (move: number) => kit.moves![move]!.name;
+  const wordsOf = ({ first, second, found }: Link) =>
+    `After ${nameOf(first)}, ${linkWords(nameOf(second), found)}`;
   const height = rows.length * ROW;
   return (
-    <figure className="mt-5" data-testid="chain-map">
-      <figcaption className="mb-1 text-sm text-soft">
-        What follows what: on each bar, when a press brings the next one.
-      </figcaption>
-      <svg
-        viewBox={`0 0 680 ${height + 38}`}
-        className="w-full max-w-[720px]"
-        role="img"
-        aria-label={links
-          .map(
-            ({ first, second, found }) =>
-              `After ${moves[first]!.name}, ${linkWords(moves[second]!.name, found)}`,
-          )
-          .join(". ")}
-      >
-        {rows.map((row, r) => {
-          const move = moves[row]!;
-          const [startup, active, recovery] = partsOf(kit, move);
-          const y = r * ROW + 4;
-          return (
-            <g key={move.id}>
-              <text
-                x="0"
-                y={y + 13}
-                className={`text-sm ${row === index ? "fill-moss font-semibold" : "fill-ink"}`}
-              >
-                {cutLetters(move.name, 17)}
-              </text>
-              <rect x={scale.x(0)} y={y} width={inner.x(startup)} height={BAR} className="fill-fern" />
-              <rect
-                x={scale.x(startup)}
-                y={y - 2}
-                width={inner.x(active)}
-                height={BAR + 4}
-                className="fill-moss"
-              />
-              <rect
-                x={scale.x(startup + active)}
-                y={y}
-                width={inner.x(recovery)}
-                height={BAR}
-                className="fill-sand"
-              />
-              {links
-                .filter(link => link.first === row)
-                .map(({ second, found }, k) => {
-                  const at = y + BAR + 4 + k * 14;
-                  if (!found) return null;
-                  return (
-                    <g key={second}>
-                      <rect
-                        x={scale.x(found.earliestPress)}
-                        y={at}
-                        width={inner.x(found.latestPress + 1 - found.earliestPress)}
-                        height="10"
-                        className="fill-lichen"
-                      />
-                      <rect
-                        x={scale.x(found.earliest)}
-                        y={at - 3}
-                        width="2.5"
-                        height="16"
-                        className="fill-ink"
-                      />
-                      <text x={scale.x(found.latestPress + 1) + 6} y={at + 9} className="fill-ink text-xs">
-                        {cutLetters(moves[second]!.name, 18)}
-                      </text>
-                    </g>
-                  );
-                })}
-            </g>
-          );
-        })}
-        <TimeAxis scale={scale} y={height} rateHz={kit.rate} />
-      </svg>
+    <MapFigure
+      testId="chain-map"
+      role="img"
+      caption="What follows what: on each bar, when a press brings the next one."
+      label={links.map(wordsOf).join(". ")}
+      heightPx={height + 38}
+      drawing={
+        <>
+          {rows.map((row, r) => (
+            <ChainRow
+              key={row}
+              kit={kit}
+              row={row}
+              y={r * ROW + 4}
+              isOpen={row === index}
+              links={links}
+              scale={scale}
+            />
+          ))}
+          <TimeAxis scale={scale} y={height} rateHz={kit.rate} />
+        </>
+      }
+    >
       <ul className="text-sm">
-        {links.map(({ first, second, found }) => (
-          <li key={`${first} ${second}`} className={found ? "" : "text-soft"}>
-            After {moves[first]!.name}, {linkWords(moves[second]!.name, found)}.
+        {links.map(link => (
+          <li key={`${link.first} ${link.second}`} className={link.found ? "" : "text-soft"}>
+            {wordsOf(link)}.
           </li>
         ))}
       </ul>
@@ -157,6 +198,6 @@ export function ChainMap({ kit: newest, index }: { kit: Kit; index: number }) {
           {all.length - links.length} more links of this chain were not tried.
         </p>
       )}
-    </figure>
+    </MapFigure>
   );
 }

@@ -1,6 +1,5 @@
 import { useId, useState } from "react";
 import {
-  evaluateEasing,
   formatGrown,
   formatMs,
   largest,
@@ -12,24 +11,31 @@ import {
   type Program,
 } from "#core";
 import { Closings } from "./Closings";
-import { formatFound } from "./countWords";
+import { ChargeCurve, CURVE_BAND } from "./ChargeCurve";
 import { Distribution } from "./Distribution";
 import { Dots, type DotLook } from "./Dots";
 import { Hatch } from "./Hatch";
+import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
 import { listLengthDots, listStretches, type LengthDot } from "./pressLengths";
-import { createScale, MAP_WIDTH, type MapScale } from "./scale";
+import { createScale, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
-import { useTakes } from "./useTakes";
+import { useTakes, type TakesNow } from "./useTakes";
 import { useDocument } from "../document/context";
 import { cutLetters } from "../ui/fitText";
 
-const STRIP_Y = 74;
+const STRIP_Y = CURVE_BAND;
 const STRIP_HEIGHT = 58;
 const DOT_ROWS = 4;
 const PX_PER_LETTER = 6.4;
-const CURVE_TOP = 6;
-const CURVE_HEIGHT = 46;
+const BOTTOM = STRIP_Y + STRIP_HEIGHT;
+/** The upper edge of a map without a charge curve. */
+const TOP_WITHOUT_CURVE = 46;
+/** The range of press lengths shown, in frames. */
+const MIN_SHOWN = 24;
+const MAX_SHOWN = 600;
+/** Longer recorded presses do not stretch the map. */
+const MAX_STRETCHING = 120;
 
 const LOOKS: Readonly<Record<LengthDot["became"], DotLook>> = {
   answered: "whole",
@@ -67,55 +73,6 @@ function edgesOf(kit: Kit, pattern: Pattern, i: number): EdgeOnMap[] {
   });
 }
 
-/**
- * The growth of a charge over the strip: its curve, the straight line for comparison, and its levels as
- * steps.
- */
-function ChargeCurve({ program, index, scale }: { program: Program; index: number; scale: MapScale }) {
-  const pattern = program.patterns[index];
-  if (pattern?.kind !== "charge") return null;
-  const from = pattern.fromTicks / TICKS;
-  const full = pattern.fullTicks / TICKS;
-  const y = (value: number) => CURVE_TOP + CURVE_HEIGHT * (1 - Math.max(-0.1, Math.min(1.1, value)));
-  const points = Array.from({ length: 49 }, (_, k) => {
-    const ratio = k / 48;
-    return `${scale.x(from + (full - from) * ratio).toFixed(1)},${y(evaluateEasing(pattern.easing, ratio)).toFixed(1)}`;
-  });
-  return (
-    <g aria-hidden>
-      <line
-        x1={scale.x(from)}
-        y1={y(0)}
-        x2={scale.x(full)}
-        y2={y(1)}
-        className="stroke-line"
-        strokeDasharray="3 4"
-      />
-      <polyline
-        points={`${points.join(" ")} ${scale.x(scale.to + 1)},${y(1)}`}
-        fill="none"
-        strokeWidth="2.5"
-        className="stroke-moss"
-      />
-      {pattern.levels.map(level => (
-        <g key={level.name}>
-          <line
-            x1={scale.x(level.atTicks / TICKS)}
-            x2={scale.x(level.atTicks / TICKS)}
-            y1={CURVE_TOP}
-            y2={STRIP_Y}
-            className="stroke-lichen-ink"
-            strokeDasharray="2 3"
-          />
-          <text x={scale.x(level.atTicks / TICKS) + 4} y={CURVE_TOP + 8} className="fill-ink text-xs">
-            {level.name}
-          </text>
-        </g>
-      ))}
-    </g>
-  );
-}
-
 /** Formats the results of a press length for each pattern of the control. */
 function readOut(kit: Kit, program: Program, controlId: string, frames: number): string {
   const parts = kit.patterns.flatMap((pattern, i) => {
@@ -129,127 +86,189 @@ function readOut(kit: Kit, program: Program, controlId: string, frames: number):
   return parts.join("; ");
 }
 
+/** Lays out the press lengths of a control: its stretches, its edges, and the presses of the takes. */
+function layoutLengths(kit: Kit, now: TakesNow, controlId: string, control: number) {
+  const own = kit.patterns
+    .map((pattern, i) => ({ pattern, i }))
+    .filter(({ pattern }) => "control" in pattern && pattern.control === controlId && !pattern.off);
+  const edges = own.flatMap(({ pattern, i }) => edgesOf(kit, pattern, i));
+  const presses = now.reads.flatMap(read =>
+    listLengthDots(read, control).map(dot => ({ ...dot, of: read.of })),
+  );
+  const limits = [
+    ...listStretches(now.program, control, MAX_SHOWN).map(stretch => stretch.from),
+    ...edges.map(edge => edge.at),
+  ];
+  const longest = largest(
+    presses.map(({ length }) => Math.min(length, MAX_STRETCHING) + 2),
+    0,
+  );
+  const upTo = Math.min(MAX_SHOWN, Math.max(MIN_SHOWN, Math.ceil(largest(limits, 0) * 1.2) + 4, longest));
+  const nameOf = (id: string) => kit.patterns.find(pattern => pattern.id === id)?.name ?? id;
+  return {
+    own,
+    edges,
+    presses,
+    upTo,
+    scale: createScale(0, upTo),
+    hasCharge: own.some(({ pattern }) => pattern.kind === "charge"),
+    stretches: listStretches(now.program, control, upTo).map(({ from, to, patternIds }) => ({
+      from,
+      to,
+      rules: patternIds.length,
+      words: patternIds.map(nameOf).join(" and "),
+    })),
+  };
+}
+
+type LengthLayout = ReturnType<typeof layoutLengths>;
+
+/** One stretch of press lengths with the same result. */
+function LengthStretch({
+  stretch: { from, to, rules, words },
+  scale,
+  hatchId,
+}: {
+  stretch: LengthLayout["stretches"][number];
+  scale: MapScale;
+  hatchId: string;
+}) {
+  const widthPx = scale.x(to + 1) - scale.x(from);
+  const isDead = rules === 0;
+  const label = isDead ? `${from}–${to}f${widthPx > SILENT_PX ? " silent" : ""}` : words;
+  return (
+    <g>
+      <Stretch
+        scale={scale}
+        from={from}
+        to={to + 1}
+        y={STRIP_Y}
+        height={STRIP_HEIGHT}
+        look={isDead ? "" : rules > 1 ? "fill-lichen" : "fill-fern"}
+        fill={isDead ? `url(#${hatchId})` : undefined}
+      />
+      <text
+        x={scale.x(from) + 8}
+        y={STRIP_Y - 8}
+        className={`text-xs ${isDead ? "fill-foxglove" : "fill-ink"}`}
+      >
+        {cutToWidth(label, widthPx)}
+      </text>
+    </g>
+  );
+}
+
+/** The strip of press lengths: stretches, charge curves, presses as dots, draggable limits, the axis. */
+function LengthStrip({ layout, kit, program }: { layout: LengthLayout; kit: Kit; program: Program }) {
+  const hatchId = useId();
+  const { own, edges, presses, upTo, scale, stretches } = layout;
+  return (
+    <>
+      <Hatch id={hatchId} colour="line" />
+      {stretches.map(stretch => (
+        <LengthStretch key={stretch.from} stretch={stretch} scale={scale} hatchId={hatchId} />
+      ))}
+      {own.map(({ pattern, i }) => (
+        <ChargeCurve key={pattern.id} program={program} index={i} scale={scale} />
+      ))}
+      <Dots
+        dots={presses.flatMap((press, k) => {
+          const { length, became } = press;
+          const y = STRIP_Y + 11 + (k % DOT_ROWS) * 12;
+          return length > upTo ? [] : [{ x: scale.x(length + 0.5), y, look: LOOKS[became], place: press }];
+        })}
+      />
+      {/* Where one rule ends another may begin: ends are dragged in the upper half, beginnings in the lower. */}
+      {edges.map(edge => (
+        <PullEdge
+          key={edge.target.label}
+          target={edge.target}
+          scale={scale}
+          at={edge.at}
+          frames={edge.frames}
+          top={edge.target.rounding === "atMost" ? STRIP_Y - 5 : STRIP_Y + STRIP_HEIGHT / 2}
+          bottom={edge.target.rounding === "atMost" ? STRIP_Y + STRIP_HEIGHT / 2 : BOTTOM + 4}
+        />
+      ))}
+      <TimeAxis scale={scale} y={BOTTOM + 4} rateHz={kit.rate} />
+    </>
+  );
+}
+
+/** The caption of the map: the result of the length under the pointer, or the counts of all presses. */
+function LengthCaption({
+  layout: { presses, stretches, hasCharge },
+  probe,
+  kit,
+  now,
+  controlId,
+}: {
+  layout: LengthLayout;
+  probe: number | undefined;
+  kit: Kit;
+  now: TakesNow;
+  controlId: string;
+}) {
+  if (probe !== undefined) {
+    const words = stretches.find(({ from, to }) => from <= probe && probe <= to)?.words;
+    return (
+      <>
+        <b className="font-mono text-ink">{probe}f</b> {formatMs(probe, kit.rate)}: {words || "nothing"}
+        {hasCharge && `; ${readOut(kit, now.program, controlId, probe)}`}
+      </>
+    );
+  }
+  const countOf = (became: LengthDot["became"]) => presses.filter(press => press.became === became).length;
+  const [silent, unheard] = [countOf("silent"), countOf("unheard")];
+  return (
+    <CountCaption
+      found={presses.length}
+      takes={now.takes.length}
+      one="press"
+      many="presses"
+      empty="No presses recorded yet: play, and they appear here as dots."
+      kept={`${countOf("answered")} answered`}
+      lost={silent > 0 ? [`${silent} ended in nothing`] : []}
+      rest={unheard > 0 ? ` · ${unheard} heard by none of these rules` : ""}
+    />
+  );
+}
+
 /**
  * The map of press lengths on a control: what each length ends in, to scale, with the real presses of all
  * takes as dots; its limits can be dragged.
  */
 export function PressLengthMap({ controlId }: { controlId: string }) {
-  const hatchId = useId();
   const [probe, setProbe] = useState<number | undefined>();
   const kit = useDocument(state => state.kit);
   const now = useTakes();
-  const program = now?.program;
-  const control = program?.controls.findIndex(item => item.id === controlId) ?? -1;
-  if (!kit || !program || control < 0) return null;
-  const own = kit.patterns
-    .map((pattern, i) => ({ pattern, i }))
-    .filter(({ pattern }) => "control" in pattern && pattern.control === controlId && !pattern.off);
-  const edges = own.flatMap(({ pattern, i }) => edgesOf(kit, pattern, i));
-  const hasCharge = own.some(({ pattern }) => pattern.kind === "charge");
-  const presses = now.reads.flatMap(read =>
-    listLengthDots(read, control).map(({ press, ...dot }) => ({ ...dot, press, of: read.of })),
-  );
-  const lengths = presses.map(({ length }) => length);
-  const countOf = (became: LengthDot["became"]) => presses.filter(press => press.became === became).length;
-  const limits = [
-    ...listStretches(program, control, 600).map(stretch => stretch.from),
-    ...edges.map(edge => edge.at),
-  ];
-  const longest = largest(
-    lengths.map(length => Math.min(length, 120) + 2),
-    0,
-  );
-  const upTo = Math.min(600, Math.max(24, Math.ceil(largest(limits, 0) * 1.2) + 4, longest));
-  const stretches = listStretches(program, control, upTo);
-  const scale = createScale(0, upTo);
-  const nameOf = (id: string) => kit.patterns.find(pattern => pattern.id === id)?.name ?? id;
-  const inStretch = (length: number) => stretches.find(s => s.from <= length && length <= s.to);
-  const [answered, silent, unheard] = [countOf("answered"), countOf("silent"), countOf("unheard")];
-  const top = hasCharge ? 0 : 46;
-  const bottom = STRIP_Y + STRIP_HEIGHT;
+  const control = now?.program.controls.findIndex(item => item.id === controlId) ?? -1;
+  if (!kit || !now || control < 0) return null;
+  const layout = layoutLengths(kit, now, controlId, control);
+  const { presses, stretches, upTo, hasCharge } = layout;
+  const words = stretches.map(({ from, to, words }) => `${from} to ${to} frames ${words || "nothing"}`);
   return (
-    <figure className="mt-5" data-testid="press-length-map">
-      <figcaption className="mb-1 text-sm text-soft">
-        {probe !== undefined ? (
-          <>
-            <b className="font-mono text-ink">{probe}f</b> {formatMs(probe, kit.rate)}:{" "}
-            {inStretch(probe)?.patternIds.map(nameOf).join(" and ") || "nothing"}
-            {hasCharge && `; ${readOut(kit, program, controlId, probe)}`}
-          </>
-        ) : lengths.length === 0 ? (
-          "No presses recorded yet: play, and they appear here as dots."
-        ) : (
-          <>
-            {formatFound(lengths.length, "press", "presses", now.takes.length)}
-            <b className="text-ink">{answered} answered</b>
-            {silent > 0 && <b className="text-foxglove"> · {silent} ended in nothing</b>}
-            {unheard > 0 && ` · ${unheard} heard by none of these rules`}
-          </>
-        )}
-      </figcaption>
-      <svg
-        viewBox={`0 ${top} ${MAP_WIDTH} ${bottom + 36 - top}`}
-        className="w-full max-w-[720px]"
-        role="group"
-        aria-label={`What each length of press ends in: ${stretches.map(s => `${s.from} to ${s.to} frames ${s.patternIds.map(nameOf).join(" and ") || "nothing"}`).join("; ")}`}
-        onPointerMove={event => {
-          const box = event.currentTarget.getBoundingClientRect();
-          const frame = Math.floor(((event.clientX - box.left) / box.width) * (upTo + 1));
-          setProbe(Math.max(1, Math.min(upTo, frame)));
-        }}
-        onPointerLeave={() => setProbe(undefined)}
-      >
-        <Hatch id={hatchId} colour="line" />
-        {stretches.map(stretch => {
-          const x = scale.x(stretch.from);
-          const width = scale.x(stretch.to + 1) - x;
-          const isDead = stretch.patternIds.length === 0;
-          const label = isDead
-            ? `${stretch.from}–${stretch.to}f${width > SILENT_PX ? " silent" : ""}`
-            : stretch.patternIds.map(nameOf).join(" and ");
-          return (
-            <g key={stretch.from}>
-              <rect
-                x={x}
-                y={STRIP_Y}
-                width={width}
-                height={STRIP_HEIGHT}
-                className={isDead ? "" : stretch.patternIds.length > 1 ? "fill-lichen" : "fill-fern"}
-                fill={isDead ? `url(#${hatchId})` : undefined}
-              />
-              <text x={x + 8} y={STRIP_Y - 8} className={`text-xs ${isDead ? "fill-foxglove" : "fill-ink"}`}>
-                {cutToWidth(label, width)}
-              </text>
-            </g>
-          );
-        })}
-        {own.map(({ pattern, i }) => (
-          <ChargeCurve key={pattern.id} program={program} index={i} scale={scale} />
-        ))}
-        <Dots
-          dots={presses.flatMap((press, k) => {
-            const { length, became } = press;
-            const look = LOOKS[became];
-            const y = STRIP_Y + 11 + (k % DOT_ROWS) * 12;
-            return length > upTo ? [] : [{ x: scale.x(length + 0.5), y, look, place: press }];
-          })}
-        />
-        {/* Where one rule ends another may begin: ends are dragged in the upper half, beginnings in the lower. */}
-        {edges.map(edge => (
-          <PullEdge
-            key={edge.target.label}
-            target={edge.target}
-            scale={scale}
-            at={edge.at}
-            frames={edge.frames}
-            top={edge.target.rounding === "atMost" ? STRIP_Y - 5 : STRIP_Y + STRIP_HEIGHT / 2}
-            bottom={edge.target.rounding === "atMost" ? STRIP_Y + STRIP_HEIGHT / 2 : bottom + 4}
-          />
-        ))}
-        <TimeAxis scale={scale} y={bottom + 4} rateHz={kit.rate} />
-      </svg>
-      <Distribution words="How long presses were" label="Lengths of presses" values={lengths} upTo={upTo} />
+    <MapFigure
+      testId="press-length-map"
+      label={`What each length of press ends in: ${words.join("; ")}`}
+      topPx={hasCharge ? 0 : TOP_WITHOUT_CURVE}
+      heightPx={BOTTOM + 36}
+      caption={<LengthCaption layout={layout} probe={probe} kit={kit} now={now} controlId={controlId} />}
+      drawing={<LengthStrip layout={layout} kit={kit} program={now.program} />}
+      onPointerMove={event => {
+        const box = event.currentTarget.getBoundingClientRect();
+        const frame = Math.floor(((event.clientX - box.left) / box.width) * (upTo + 1));
+        setProbe(Math.max(1, Math.min(upTo, frame)));
+      }}
+      onPointerLeave={() => setProbe(undefined)}
+    >
+      <Distribution
+        words="How long presses were"
+        label="Lengths of presses"
+        values={presses.map(({ length }) => length)}
+        upTo={upTo}
+      />
       <Closings kit={kit} controlId={controlId} upTo={upTo} />
-    </figure>
+    </MapFigure>
   );
 }

@@ -8,6 +8,7 @@ import {
   type PatternOf,
 } from "#core";
 import { Dots } from "./Dots";
+import { CountCaption, MapFigure } from "./MapFigure";
 import { PullEdge } from "./PullEdge";
 import { createScale, MAP_WIDTH } from "./scale";
 import { TimeAxis } from "./TimeAxis";
@@ -57,82 +58,97 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
   const total = tries.fired + Object.values(tries.broken).reduce((sum, n) => sum + n, 0);
   const fell = Object.entries(tries.broken).map(([reason, n]) => `${n} ${reason}`);
   return (
-    <figure className="mt-5" data-testid="sequence-ladder">
-      <figcaption className="mb-1 text-sm text-soft">
-        {total === 0 ? (
-          "No try yet in these takes: play, and how far each one got stands beside the rungs."
-        ) : (
-          <>
-            {total} {total === 1 ? "try" : "tries"}: <b className="text-ink">{tries.fired} came through</b>
-            {fell.length > 0 && <b className="text-foxglove"> · {fell.join(", ")}</b>}
-          </>
-        )}
-      </figcaption>
-      <svg
-        viewBox={`0 0 ${MAP_WIDTH} ${height + 40}`}
-        className="w-full max-w-[720px]"
-        role="group"
-        aria-label={formatSentence(describePattern(pattern, kit), (_, id) => nameOf(kit, id))}
-      >
-        <line x1="14" x2="14" y1={RUNG / 2} y2={height - RUNG / 2} className="stroke-line" strokeWidth="2" />
-        {pattern.steps.map((step, k) => {
-          const y = k * RUNG + RUNG / 2;
-          const isLast = k === pattern.steps.length - 1;
-          return (
-            <g key={k}>
-              <ellipse
-                cx="14"
-                cy={y}
-                rx="10"
-                ry="8"
-                strokeWidth="2"
-                className={isLast ? "fill-moss stroke-moss" : "fill-leaf stroke-moss"}
-              />
-              <text x="34" y={y + 4} className="fill-ink text-sm font-semibold">
-                {cutLetters(stepWords(step, kit), 18)}
-              </text>
-              {k > 0 && (
-                <>
-                  <rect x={LEFT} y={y - 11} width={scale.x(own[k]! + 1)} height="22" className="fill-fern" />
-                  <Dots
-                    dots={[
-                      ...(tries.gaps[k - 1] ?? []).map((frames, d) => ({
-                        x: placed.x(frames + 0.5),
-                        y: y - 5 + (d % 2) * 10,
-                        look: "whole" as const,
-                      })),
-                      ...(tries.missed[k - 1] ?? []).map((frames, d) => ({
-                        x: placed.x(Math.min(frames, upTo) + 0.5),
-                        y: y - 5 + (d % 2) * 10,
-                        look: "lost" as const,
-                      })),
-                    ]}
-                  />
-                  <PullEdge
-                    target={{
-                      // Dragging sets this step's own gap; the sentence has the gap of all others.
-                      path: ["patterns", index, "steps", k, "gap"],
-                      rounding: "atMost",
-                      least: 1,
-                      label: `gap of step ${k + 1}`,
-                    }}
-                    scale={placed}
-                    at={own[k]! + 1}
-                    frames={own[k]!}
-                    top={y - 14}
-                    bottom={y + 14}
-                  />
-                </>
-              )}
-              <text x={MAP_WIDTH - RIGHT + 12} y={y + 4} className="fill-soft text-xs">
-                {total === 0 ? "" : `${tries.reached[k]} of ${total}`}
-              </text>
-            </g>
-          );
-        })}
-        <TimeAxis scale={placed} y={height + 2} rateHz={kit.rate} />
-      </svg>
+    <MapFigure
+      testId="sequence-ladder"
+      label={formatSentence(describePattern(pattern, kit), (_, id) => nameOf(kit, id))}
+      heightPx={height + 40}
+      caption={
+        <CountCaption
+          found={total}
+          takes={now.takes.length}
+          one="try"
+          many="tries"
+          empty="No try yet in these takes: play, and how far each one got appears beside the rungs."
+          kept={`${tries.fired} came through`}
+          lost={fell.length > 0 ? [fell.join(", ")] : []}
+        />
+      }
+      drawing={
+        <>
+          <line
+            x1="14"
+            x2="14"
+            y1={RUNG / 2}
+            y2={height - RUNG / 2}
+            className="stroke-line"
+            strokeWidth="2"
+          />
+          {pattern.steps.map((step, k) => {
+            const y = k * RUNG + RUNG / 2;
+            const isLast = k === pattern.steps.length - 1;
+            return (
+              <g key={k}>
+                <ellipse
+                  cx="14"
+                  cy={y}
+                  rx="10"
+                  ry="8"
+                  strokeWidth="2"
+                  className={isLast ? "fill-moss stroke-moss" : "fill-leaf stroke-moss"}
+                />
+                <text x="34" y={y + 4} className="fill-ink text-sm font-semibold">
+                  {cutLetters(stepWords(step, kit), 18)}
+                </text>
+                {k > 0 && (
+                  <>
+                    <rect
+                      x={LEFT}
+                      y={y - 11}
+                      width={scale.x(own[k]! + 1)}
+                      height="22"
+                      className="fill-fern"
+                    />
+                    <Dots
+                      dots={[
+                        ...(tries.gaps[k - 1] ?? []).map((frames, d) => ({
+                          x: placed.x(frames + 0.5),
+                          y: y - 5 + (d % 2) * 10,
+                          look: "whole" as const,
+                        })),
+                        ...(tries.missed[k - 1] ?? []).map((frames, d) => ({
+                          x: placed.x(Math.min(frames, upTo) + 0.5),
+                          y: y - 5 + (d % 2) * 10,
+                          look: "lost" as const,
+                        })),
+                      ]}
+                    />
+                    <PullEdge
+                      target={{
+                        // Dragging sets this step's own gap; the sentence has the gap of all others.
+                        path: ["patterns", index, "steps", k, "gap"],
+                        rounding: "atMost",
+                        least: 1,
+                        label: `gap of step ${k + 1}`,
+                      }}
+                      scale={placed}
+                      at={own[k]! + 1}
+                      frames={own[k]!}
+                      top={y - 14}
+                      bottom={y + 14}
+                    />
+                  </>
+                )}
+                <text x={MAP_WIDTH - RIGHT + 12} y={y + 4} className="fill-soft text-xs">
+                  {total === 0 ? "" : `${tries.reached[k]} of ${total}`}
+                </text>
+              </g>
+            );
+          })}
+          <TimeAxis scale={placed} y={height + 2} rateHz={kit.rate} />
+        </>
+      }
+    >
       <p className="text-sm text-soft">{limitsOf(kit, pattern)}</p>
-    </figure>
+    </MapFigure>
   );
 }

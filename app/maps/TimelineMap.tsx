@@ -1,8 +1,8 @@
 import { useId } from "react";
 import { countWords, formatMs, listMeanwhile, parseFrames, type Kit, type Meanwhile, type Move } from "#core";
-import { formatFound } from "./countWords";
 import { Dots, type DotLook } from "./Dots";
 import { Hatch } from "./Hatch";
+import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
 import { createScale, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
@@ -12,6 +12,8 @@ const BAR_Y = 46;
 const BAR = 30;
 const ROW = 20;
 const DOT_ROWS = 2;
+/** The space a track needs on its left for its words. */
+const MIN_WORDS_PX = 110;
 
 const LOOKS: Readonly<Record<Meanwhile["became"], DotLook>> = {
   direct: "whole",
@@ -140,6 +142,34 @@ function Parts({
   );
 }
 
+/** One opening or cooldown, with its words on the side that has room. */
+function TrackLine({ track, y, scale }: { track: Track; y: number; scale: MapScale }) {
+  const isLeft = scale.x(track.from) > MIN_WORDS_PX;
+  return (
+    <g>
+      <Stretch
+        scale={scale}
+        from={track.from}
+        to={Math.max(track.to, track.from + 1 / scale.pxPerFrame)}
+        y={y + 4}
+        height={ROW - 8}
+        look={track.look}
+      />
+      <text
+        x={isLeft ? scale.x(track.from) - 6 : scale.x(track.to) + 12}
+        y={y + 14}
+        textAnchor={isLeft ? "end" : "start"}
+        className="fill-ink text-xs"
+      >
+        {track.words}
+      </text>
+      {track.edges.map(edge => (
+        <PullEdge key={edge.target.label} {...edge} scale={scale} top={y} bottom={y + ROW} />
+      ))}
+    </g>
+  );
+}
+
 /**
  * The map of a move's timeline to scale: its parts, its openings, the busy time of its slot, and every press
  * that came meanwhile.
@@ -170,64 +200,42 @@ export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index:
   const tracksY = dotsY + DOT_ROWS * 12 + 4;
   const axisY = tracksY + tracks.length * ROW + 4;
   return (
-    <figure className="mt-5" data-testid="timeline-map">
-      <figcaption className="mb-1 text-sm text-soft">
-        Busy for <b className="text-ink">{total}f</b> ({formatMs(total, kit.rate)}).{" "}
-        {presses.length === 0 ? (
-          "No move of its slot was asked for meanwhile in these takes."
-        ) : (
-          <>
-            {formatFound(presses.length, "request meanwhile", "requests meanwhile", now.takes.length)}
-            <b className="text-ink">
-              {direct} performed at once, {remembered} remembered{waiting > 0 && `, ${waiting} still waiting`}
-            </b>
-            {lost > 0 && <b className="text-foxglove"> · {countWords(lost, "request")} lost</b>}
-          </>
-        )}
-      </figcaption>
-      <svg
-        viewBox={`0 0 ${scale.widthPx} ${axisY + 36}`}
-        className="w-full max-w-[720px]"
-        role="group"
-        aria-label={`Timeline of ${move.name}: startup ${parts[0]} frames, active ${parts[1]}, recovery ${parts[2]}`}
-      >
-        <Hatch id={hatchId} colour="line" />
-        <Parts move={move} index={index} parts={parts} scale={scale} hatchId={hatchId} />
-        <Dots
-          dots={presses.map((press, k) => ({
-            x: scale.x(Math.min(press.at, upTo) + 0.5),
-            y: dotsY + 6 + (k % DOT_ROWS) * 12,
-            look: LOOKS[press.became],
-            place: press,
-          }))}
-        />
-        {tracks.map((track, k) => {
-          const y = tracksY + k * ROW;
-          return (
-            <g key={track.words}>
-              <rect
-                x={scale.x(track.from)}
-                y={y + 4}
-                width={Math.max(1, scale.x(track.to) - scale.x(track.from))}
-                height={ROW - 8}
-                className={track.look}
-              />
-              <text x={scale.x(track.from) - 6} y={y + 14} textAnchor="end" className="fill-ink text-xs">
-                {scale.x(track.from) > 110 ? track.words : ""}
-              </text>
-              {scale.x(track.from) <= 110 && (
-                <text x={scale.x(track.to) + 12} y={y + 14} className="fill-ink text-xs">
-                  {track.words}
-                </text>
-              )}
-              {track.edges.map(edge => (
-                <PullEdge key={edge.target.label} {...edge} scale={scale} top={y} bottom={y + ROW} />
-              ))}
-            </g>
-          );
-        })}
-        <TimeAxis scale={scale} y={axisY} rateHz={kit.rate} />
-      </svg>
-    </figure>
+    <MapFigure
+      testId="timeline-map"
+      label={`Timeline of ${move.name}: startup ${parts[0]} frames, active ${parts[1]}, recovery ${parts[2]}`}
+      heightPx={axisY + 36}
+      caption={
+        <>
+          Busy for <b className="text-ink">{total}f</b> ({formatMs(total, kit.rate)}).{" "}
+          <CountCaption
+            found={presses.length}
+            takes={now.takes.length}
+            one="request meanwhile"
+            many="requests meanwhile"
+            empty="No move of its slot was asked for meanwhile in these takes."
+            kept={`${direct} performed at once, ${remembered} remembered${waiting > 0 ? `, ${waiting} still waiting` : ""}`}
+            lost={lost > 0 ? [`${countWords(lost, "request")} lost`] : []}
+          />
+        </>
+      }
+      drawing={
+        <>
+          <Hatch id={hatchId} colour="line" />
+          <Parts move={move} index={index} parts={parts} scale={scale} hatchId={hatchId} />
+          <Dots
+            dots={presses.map((press, k) => ({
+              x: scale.x(Math.min(press.at, upTo) + 0.5),
+              y: dotsY + 6 + (k % DOT_ROWS) * 12,
+              look: LOOKS[press.became],
+              place: press,
+            }))}
+          />
+          {tracks.map((track, k) => (
+            <TrackLine key={track.words} track={track} y={tracksY + k * ROW} scale={scale} />
+          ))}
+          <TimeAxis scale={scale} y={axisY} rateHz={kit.rate} />
+        </>
+      }
+    />
   );
 }

@@ -1,192 +1,199 @@
 import { useId } from "react";
-import { formatMs, largest, parseFrames, type Kit, type Move } from "#core";
+import { formatMs, largest, type Kit, type Move } from "#core";
 import { Histogram } from "../ui/Histogram";
-import { formatFound } from "./countWords";
 import { Dots } from "./Dots";
 import { Hatch } from "./Hatch";
-import { PullEdge } from "./PullEdge";
+import { CountCaption, MapFigure, Stretch } from "./MapFigure";
+import { PullEdge, type EdgeTarget } from "./PullEdge";
 import { createScale, MAP_WIDTH } from "./scale";
 import { TimeAxis } from "./TimeAxis";
-import { useTakes } from "./useTakes";
+import { useTakes, type TakesNow } from "./useTakes";
 import { TriedOffer } from "./TriedOffer";
-import { countWindow, listWindowDots, lostPresses, type WindowDot } from "./windowDots";
-import { useDocument } from "../document/context";
+import { lostPresses, type WindowCounts } from "./windowDots";
+import { layoutWindow, OPEN_FRAMES, type WindowLayout } from "./windowLayout";
 
 const STRIP_Y = 34;
 const STRIP_HEIGHT = 62;
+const BOTTOM = STRIP_Y + STRIP_HEIGHT;
 const DOT_ROWS = 4;
-/** The drawn length of the open range: real ones differ, and only its two ends matter here. */
-const OPEN_FRAMES = 14;
+
+function targetsOf(
+  move: Move,
+  index: number,
+  need: number,
+): Readonly<Record<"buffer" | "coyote", EdgeTarget>> {
+  const target = (path: EdgeTarget["path"], label: string): EdgeTarget => ({
+    path,
+    rounding: "atMost",
+    least: 0,
+    label: `${move.name}: ${label}`,
+  });
+  return {
+    buffer: target(["moves", index, "buffer"], "buffer"),
+    coyote: target(["moves", index, "needs", need, "coyote"], "coyote"),
+  };
+}
+
+/** Formats the losses of a window by their cause. */
+function lossWords(
+  { early, earlyBy, late, lateBy, spent, hopeless }: WindowCounts,
+  gateName: string,
+): string[] {
+  return [
+    early > 0 ? `${early} lost early, the nearest by ${earlyBy}f` : "",
+    late > 0 ? `${late} lost late, the nearest by ${lateBy}f` : "",
+    spent > 0 ? `${spent} lost while ${gateName} was spent` : "",
+    hopeless > 0 ? `${hopeless} lost where ${gateName} never opened` : "",
+  ].filter(words => words !== "");
+}
+
+/** The strip of a window: the buffer before it, its open range, its coyote, with the requests as dots. */
+function WindowStrip({
+  layout,
+  targets,
+  rateHz,
+}: {
+  layout: WindowLayout;
+  targets: ReturnType<typeof targetsOf>;
+  rateHz: number;
+}) {
+  const hatchId = useId();
+  const { scale, before, after, buffer, coyote, gateName } = layout;
+  const strip = { scale, y: STRIP_Y, height: STRIP_HEIGHT };
+  const edge = { scale, top: STRIP_Y - 5, bottom: BOTTOM + 4 };
+  const afterWidth = scale.x(OPEN_FRAMES + after) - scale.x(OPEN_FRAMES - 1);
+  return (
+    <>
+      <Hatch id={hatchId} colour="lichen" />
+      <Stretch {...strip} from={-buffer} to={0} fill={`url(#${hatchId})`} />
+      <Stretch {...strip} from={0} to={OPEN_FRAMES} look="fill-lichen" />
+      <Stretch {...strip} from={OPEN_FRAMES} to={OPEN_FRAMES + coyote} fill={`url(#${hatchId})`} />
+      <g className="fill-ink text-xs">
+        <text x={scale.x(-before) + 4} y={STRIP_Y - 10}>
+          remembered before
+        </text>
+        <text x={scale.x(OPEN_FRAMES / 2)} y={STRIP_Y - 10} textAnchor="middle" className="font-semibold">
+          {gateName} open
+        </text>
+        <text x={MAP_WIDTH - 4} y={STRIP_Y - 10} textAnchor="end">
+          forgiven after
+        </text>
+      </g>
+      <Dots
+        dots={layout.dots.map((dot, k) => ({
+          x: scale.x(layout.placeOf(dot)),
+          y: STRIP_Y + 11 + (k % DOT_ROWS) * 13,
+          look: dot.fate === "lost" ? "lost" : dot.fate === "direct" ? "whole" : "saved",
+          place: dot,
+        }))}
+      />
+      <PullEdge {...edge} target={targets.buffer} at={-buffer} frames={buffer} direction={-1} />
+      <PullEdge {...edge} target={targets.coyote} at={OPEN_FRAMES + coyote} frames={coyote} />
+      <TimeAxis scale={createScale(-before, 0, scale.x(1))} y={BOTTOM + 4} rateHz={rateHz} isSigned />
+      <g transform={`translate(${scale.x(OPEN_FRAMES - 1)} 0)`}>
+        <TimeAxis scale={createScale(0, after, afterWidth)} y={BOTTOM + 4} rateHz={rateHz} isSigned />
+      </g>
+    </>
+  );
+}
+
+/** Offers of a longer buffer and a longer coyote for the lost presses. */
+function WindowOffers({
+  kit,
+  now,
+  layout: { dots },
+  targets,
+}: {
+  kit: Kit;
+  now: TakesNow;
+  layout: WindowLayout;
+  targets: ReturnType<typeof targetsOf>;
+}) {
+  const offers = [
+    { side: "early", verb: "Remember for", what: "lost early", path: targets.buffer.path },
+    { side: "late", verb: "Forgive for", what: "lost late", path: targets.coyote.path },
+  ] as const;
+  return (
+    <div className="flex flex-col gap-1 text-sm" data-testid="window-offers">
+      {offers.map(({ side, verb, what, path }) => (
+        <TriedOffer
+          key={side}
+          kit={kit}
+          now={now}
+          verb={verb}
+          what={what}
+          lever={{ path, rounding: "atMost", direction: 1, base: "0f" }}
+          wanted={lostPresses(dots, side)}
+          mostFrames={kit.rate}
+        />
+      ))}
+    </div>
+  );
+}
+
+/** The delay that a buffer adds, at most and in the takes. */
+function BufferPrice({
+  buffer,
+  waits,
+  rateHz,
+}: {
+  buffer: number;
+  waits: readonly number[];
+  rateHz: number;
+}) {
+  if (buffer === 0) return null;
+  return (
+    <div className="mt-2 text-sm">
+      <p className="text-foxglove">
+        The price of memory: what is remembered comes out late, by {buffer}f ({formatMs(buffer, rateHz)}) at
+        most
+        {waits.length > 0 && `; in these takes ${waits.length} waited, ${largest(waits, 0)}f at worst`}.
+      </p>
+      {waits.length > 0 && (
+        <Histogram
+          label="How long remembered presses waited"
+          values={waits}
+          binWidth={1}
+          bins={Math.min(30, buffer + 1)}
+          unit="f"
+        />
+      )}
+    </div>
+  );
+}
 
 /**
  * The window of a move around one of its needed gates: before it opens, while open, after it closes; each
  * real press with its present outcome.
  */
 export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; index: number; need: number }) {
-  const hatchId = useId();
   const now = useTakes();
-  const rate = useDocument(state => state.kit?.rate ?? 60);
   if (!now) return null;
-  const { gate: gateId, coyote } = move.needs![need]!;
-  const gate = now.program.gates.findIndex(item => item.id === gateId);
-  const gateName = kit.gates?.find(item => item.id === gateId)?.name ?? gateId;
-  const buffer = parseFrames(move.buffer ?? "0f", rate, "atMost") ?? 0;
-  const forgiven = coyote === undefined ? 0 : (parseFrames(coyote, rate, "atMost") ?? 0);
-  const dots = now.reads.flatMap((read, take) =>
-    listWindowDots(read, index, gate).map(dot => ({ ...dot, of: read.of, take })),
-  );
-  const counts = countWindow(dots, buffer, forgiven);
-  const before = Math.max(12, Math.ceil(buffer * 1.6) + 3);
-  const after = Math.max(12, Math.ceil(forgiven * 1.6) + 3);
-  const scale = createScale(-before, OPEN_FRAMES + after - 1);
-  const bottom = STRIP_Y + STRIP_HEIGHT;
-  const placeOf = (dot: WindowDot) => {
-    if (dot.side === "early") return -Math.min(dot.frames, before) + 0.5;
-    if (dot.side === "late") return OPEN_FRAMES - 1 + Math.min(dot.frames, after - 1) + 0.5;
-    return Math.min(OPEN_FRAMES - 0.5, 0.5 + (OPEN_FRAMES - 1) * (1 - Math.exp(-dot.frames / 20)));
-  };
-  const bufferPath = ["moves", index, "buffer"];
-  const coyotePath = ["moves", index, "needs", need, "coyote"];
-  const waits = dots.filter(dot => dot.fate === "buffer" || dot.fate === "both").map(dot => dot.waited);
-  const performed = counts.direct + counts.buffer + counts.coyote + counts.both;
+  const layout = layoutWindow(kit, move, index, need, now);
+  const { dots, counts, buffer, coyote, gateName } = layout;
+  const targets = targetsOf(move, index, need);
+  const byMemory = counts.buffer + counts.both;
+  const performed = counts.direct + counts.coyote + byMemory;
   return (
-    <figure className="mt-5" data-testid="window-map">
-      <figcaption className="mb-1 text-sm text-soft">
-        {dots.length === 0 ? (
-          `No request for it in these takes yet: play, and each one appears here, performed, saved or lost.`
-        ) : (
-          <>
-            {formatFound(dots.length, "request", "requests", now.takes.length)}
-            <b className="text-ink">
-              {performed} performed, {counts.buffer + counts.both} of them by memory and{" "}
-              {counts.coyote + counts.both} forgiven
-            </b>
-            {counts.early + counts.late + counts.spent + counts.hopeless > 0 && (
-              <b className="text-foxglove">
-                {counts.early > 0 && ` · ${counts.early} lost early, the nearest by ${counts.earlyBy}f`}
-                {counts.late > 0 && ` · ${counts.late} lost late, the nearest by ${counts.lateBy}f`}
-                {counts.spent > 0 && ` · ${counts.spent} lost while ${gateName} was spent`}
-                {counts.hopeless > 0 && ` · ${counts.hopeless} lost where ${gateName} never opened`}
-              </b>
-            )}
-          </>
-        )}
-      </figcaption>
-      <svg
-        viewBox={`0 0 ${MAP_WIDTH} ${bottom + 36}`}
-        className="w-full max-w-[720px]"
-        role="group"
-        aria-label={`Window of ${move.name} about ${gateName}: remembered ${buffer} frames before, forgiven ${forgiven} after`}
-      >
-        <Hatch id={hatchId} colour="lichen" />
-        <rect
-          x={scale.x(-buffer)}
-          y={STRIP_Y}
-          width={scale.x(0) - scale.x(-buffer)}
-          height={STRIP_HEIGHT}
-          fill={`url(#${hatchId})`}
+    <MapFigure
+      testId="window-map"
+      label={`Window of ${move.name} about ${gateName}: remembered ${buffer} frames before, forgiven ${coyote} after`}
+      heightPx={BOTTOM + 36}
+      caption={
+        <CountCaption
+          found={dots.length}
+          takes={now.takes.length}
+          one="request"
+          many="requests"
+          empty="No request for it in these takes yet: play, and each one appears here, performed, saved or lost."
+          kept={`${performed} performed, ${byMemory} of them by memory and ${counts.coyote + counts.both} forgiven`}
+          lost={lossWords(counts, gateName)}
         />
-        <rect
-          x={scale.x(0)}
-          y={STRIP_Y}
-          width={scale.x(OPEN_FRAMES) - scale.x(0)}
-          height={STRIP_HEIGHT}
-          className="fill-lichen"
-        />
-        <rect
-          x={scale.x(OPEN_FRAMES)}
-          y={STRIP_Y}
-          width={scale.x(OPEN_FRAMES + forgiven) - scale.x(OPEN_FRAMES)}
-          height={STRIP_HEIGHT}
-          fill={`url(#${hatchId})`}
-        />
-        <text x={scale.x(-before) + 4} y={STRIP_Y - 10} className="fill-ink text-xs">
-          remembered before
-        </text>
-        <text
-          x={scale.x(OPEN_FRAMES / 2)}
-          y={STRIP_Y - 10}
-          textAnchor="middle"
-          className="fill-ink text-xs font-semibold"
-        >
-          {gateName} open
-        </text>
-        <text x={MAP_WIDTH - 4} y={STRIP_Y - 10} textAnchor="end" className="fill-ink text-xs">
-          forgiven after
-        </text>
-        <Dots
-          dots={dots.map((dot, k) => ({
-            x: scale.x(placeOf(dot)),
-            y: STRIP_Y + 11 + (k % DOT_ROWS) * 13,
-            look: dot.fate === "lost" ? "lost" : dot.fate === "direct" ? "whole" : "saved",
-            place: dot,
-          }))}
-        />
-        <PullEdge
-          target={{ path: bufferPath, rounding: "atMost", least: 0, label: `${move.name}: buffer` }}
-          scale={scale}
-          at={-buffer}
-          frames={buffer}
-          top={STRIP_Y - 5}
-          bottom={bottom + 4}
-          direction={-1}
-        />
-        <PullEdge
-          target={{ path: coyotePath, rounding: "atMost", least: 0, label: `${move.name}: coyote` }}
-          scale={scale}
-          at={OPEN_FRAMES + forgiven}
-          frames={forgiven}
-          top={STRIP_Y - 5}
-          bottom={bottom + 4}
-        />
-        <TimeAxis scale={createScale(-before, 0, scale.x(1))} y={bottom + 4} rateHz={rate} isSigned />
-        <g transform={`translate(${scale.x(OPEN_FRAMES - 1)} 0)`}>
-          <TimeAxis
-            scale={createScale(0, after, scale.x(OPEN_FRAMES + after) - scale.x(OPEN_FRAMES - 1))}
-            y={bottom + 4}
-            rateHz={rate}
-            isSigned
-          />
-        </g>
-      </svg>
-      <div className="flex flex-col gap-1 text-sm" data-testid="window-offers">
-        <TriedOffer
-          kit={kit}
-          now={now}
-          verb="Remember for"
-          what="lost early"
-          lever={{ path: bufferPath, rounding: "atMost", direction: 1, base: "0f" }}
-          wanted={lostPresses(dots, "early")}
-          mostFrames={rate}
-        />
-        <TriedOffer
-          kit={kit}
-          now={now}
-          verb="Forgive for"
-          what="lost late"
-          lever={{ path: coyotePath, rounding: "atMost", direction: 1, base: "0f" }}
-          wanted={lostPresses(dots, "late")}
-          mostFrames={rate}
-        />
-      </div>
-      {buffer > 0 && (
-        <div className="mt-2 text-sm">
-          <p className="text-foxglove">
-            The price of memory: what is remembered comes out late, by {buffer}f ({formatMs(buffer, rate)}) at
-            most
-            {waits.length > 0 && `; in these takes ${waits.length} waited, ${largest(waits, 0)}f at worst`}.
-          </p>
-          {waits.length > 0 && (
-            <Histogram
-              label="How long remembered presses waited"
-              values={waits}
-              binWidth={1}
-              bins={Math.min(30, buffer + 1)}
-              unit="f"
-            />
-          )}
-        </div>
-      )}
-    </figure>
+      }
+      drawing={<WindowStrip layout={layout} targets={targets} rateHz={kit.rate} />}
+    >
+      <WindowOffers kit={kit} now={now} layout={layout} targets={targets} />
+      <BufferPrice buffer={buffer} waits={layout.waits} rateHz={kit.rate} />
+    </MapFigure>
   );
 }

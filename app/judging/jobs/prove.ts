@@ -37,14 +37,14 @@ export const proveJob: Job<
 > = async ({ kit, checks }, takes, tools) => {
   const judgeTake = sift(kit, checks);
   const all: ProvedTake[] = [];
-  let tellAt = performance.now() + REPORT_FIRST_MS;
+  let reportAt = performance.now() + REPORT_FIRST_MS;
   let reported = 0;
   for (let take = 0; take < takes.length; take++) {
     const verdicts = judgeTake(takes[take]!);
     all.push({ take, verdicts });
-    if (performance.now() >= tellAt) {
+    if (performance.now() >= reportAt) {
       tools.reportProgress(all.length, takes.length, all.slice(reported));
-      tellAt = performance.now() + REPORT_EVERY_MS;
+      reportAt = performance.now() + REPORT_EVERY_MS;
       reported = all.length;
     }
     await tools.yieldNow();

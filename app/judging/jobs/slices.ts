@@ -28,10 +28,10 @@ const REPORT_EVERY_MS = 80;
 export function createProgressReporter(
   tools: JobTools,
 ): (done: number, of: number, partial?: () => unknown) => void {
-  let toldAt = -Infinity;
+  let reportedAt = -Infinity;
   return (done, of, partial) => {
-    if (performance.now() - toldAt < REPORT_EVERY_MS) return;
-    toldAt = performance.now();
+    if (performance.now() - reportedAt < REPORT_EVERY_MS) return;
+    reportedAt = performance.now();
     tools.reportProgress(done, of, partial?.());
   };
 }
