@@ -10,7 +10,8 @@ import type { Checking } from "./checking";
 import type { Proof } from "./proving";
 import type { Playback, PlaybackState } from "./playback";
 import type { OpenDocument } from "./openDocument";
-import type { Study, Studying } from "./studying";
+import type { Studies, Studying } from "./studying";
+import type { StudyName, StudySettings } from "./studySettings";
 import type { Workbench } from "./workbench";
 
 /** The open document and its derived state on one page. */
@@ -37,7 +38,7 @@ export const DeskContext = createContext<Desk | undefined>(undefined);
 /** Returns the desk of this page: its owners. Components that display state use the hooks below. */
 export function useDesk(): Desk {
   const desk = use(DeskContext);
-  if (!desk) throw new Error("a component stands outside the desk");
+  if (!desk) throw new Error("a component is rendered outside the desk");
   return desk;
 }
 
@@ -56,18 +57,18 @@ export function useProof<T>(select: (state: Proof) => T): T {
   return useStore(useDesk().proving, select);
 }
 
-/**
- * Returns a study of the open kit by its name; undefined until it is started. `V` is the type of its result.
- */
-export function useStudy<V>(name: string): Study<V> | undefined {
-  return useStore(useDesk().studying, studies => studies.get(name)) as Study<V> | undefined;
+/** Returns a study of the open kit by its name; undefined until it is started. */
+export function useStudy<N extends StudyName>(name: N): Studies[N] {
+  return useStore(useDesk().studying, studies => studies[name]);
 }
 
-/** Returns a study's setting and its setter; `initial` until it is set. */
-export function useSetting<T>(name: string, initial: T): readonly [T, (value: T) => void] {
+/** Returns the settings of a study, and a setter that changes some of them. */
+export function useStudySettings<N extends keyof StudySettings>(
+  name: N,
+): readonly [StudySettings[N], (change: Partial<StudySettings[N]>) => void] {
   const { settings } = useDesk().studying;
-  const value = useStore(settings, all => (all.has(name) ? (all.get(name) as T) : initial));
-  return [value, next => settings.setState(new Map(settings.getState()).set(name, next), true)];
+  const own = useStore(settings, all => all[name]);
+  return [own, change => settings.setState(all => ({ [name]: { ...all[name], ...change } }))];
 }
 
 /** Returns the evaluated open take; undefined without one, or while a long one is first evaluated. */

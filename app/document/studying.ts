@@ -1,7 +1,13 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Check, Kit, Take } from "#core";
-import type { JobHandle, Jobs } from "../judging/jobs/jobs";
+import type { JobHandle, Jobs, Outcome } from "../judging/jobs/jobs";
 import type { AnswerOf, JobName, QuestionOf } from "../judging/jobs/protocol";
+import {
+  DEFAULT_STUDY_SETTINGS,
+  type StudyName,
+  type StudyResults,
+  type StudySettings,
+} from "./studySettings";
 import type { Workbench } from "./workbench";
 
 /** A study of the open kit: its question, its progress and its result. */
@@ -28,19 +34,26 @@ export interface StudyAsk<N extends JobName, V> {
   readonly merge: (answers: readonly (AnswerOf<N> | undefined)[]) => V;
 }
 
+/** The studies of the open kit, by name; one that was never started is absent. */
+export type Studies = { readonly [N in StudyName]?: Study<StudyResults[N]> };
+
 /**
- * The studies of the open kit, by name. They continue while other views are shown, and their results remain
- * until the kit is closed.
+ * The studies of the open kit. They continue while other views are shown, and their results remain until the
+ * kit is closed.
  */
-export interface Studying extends Pick<
-  StoreApi<ReadonlyMap<string, Study>>,
-  "getState" | "getInitialState" | "subscribe"
-> {
-  readonly begin: <N extends JobName, V>(name: string, ask: StudyAsk<N, V>) => void;
-  readonly stop: (name: string) => void;
-  /** Settings of studies, by name: kept while other views are shown, until the kit is closed. */
-  readonly settings: StoreApi<ReadonlyMap<string, unknown>>;
+export interface Studying extends Pick<StoreApi<Studies>, "getState" | "getInitialState" | "subscribe"> {
+  readonly begin: <N extends StudyName, J extends JobName>(
+    name: N,
+    ask: StudyAsk<J, StudyResults[N]>,
+  ) => void;
+  readonly stop: (name: StudyName) => void;
+  readonly settings: StoreApi<StudySettings>;
 }
+
+/** The completed share below which no remaining time is estimated. */
+const MIN_SHARE = 0.02;
+
+const UNSTARTED = { state: "working", share: 0, leftMs: undefined, value: undefined, reason: "" } as const;
 
 interface StudyingWorld {
   readonly workbench: Pick<Workbench, "getState" | "subscribe">;
@@ -60,19 +73,25 @@ export function isOld(
   );
 }
 
+/** The progress of the questions of one study: the share of each, 0 to 1. */
+function progressOf(shares: readonly number[], passedMs: number): Pick<Study, "share" | "leftMs"> {
+  const share = shares.reduce((sum, own) => sum + own, 0) / shares.length;
+  return { share, leftMs: share > MIN_SHARE ? (passedMs / share) * (1 - share) : undefined };
+}
+
 /** Creates the studies of one page. */
 export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Studying {
-  const store = createStore<ReadonlyMap<string, Study>>(() => new Map());
-  const settings = createStore<ReadonlyMap<string, unknown>>(() => new Map());
-  const asking = new Map<string, readonly JobHandle<JobName>[]>();
+  const store = createStore<Studies>(() => ({}));
+  const settings = createStore<StudySettings>(() => DEFAULT_STUDY_SETTINGS);
+  const asking = new Map<StudyName, readonly JobHandle<JobName>[]>();
   let kitId = workbench.getState().kit?.id;
 
-  const show = (name: string, change: Partial<Study>) => {
-    const known = store.getState().get(name);
-    if (known) store.setState(new Map(store.getState()).set(name, { ...known, ...change }), true);
-  };
+  function show<N extends StudyName>(name: N, change: Partial<Study<StudyResults[N]>>): void {
+    const known = store.getState()[name];
+    if (known) store.setState({ [name]: { ...known, ...change } });
+  }
 
-  function callOff(name: string): void {
+  function callOff(name: StudyName): void {
     asking.get(name)?.forEach(asked => asked.stop());
     asking.delete(name);
   }
@@ -81,35 +100,34 @@ export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Study
     if (kit?.id === kitId) return;
     kitId = kit?.id;
     [...asking.keys()].forEach(callOff);
-    store.setState(new Map(), true);
-    settings.setState(new Map(), true);
+    store.setState({}, true);
+    settings.setState(DEFAULT_STUDY_SETTINGS, true);
   });
 
-  function begin<N extends JobName, V>(name: string, { job, questions, takes, merge }: StudyAsk<N, V>): void {
-    const { kit, checks } = workbench.getState();
-    if (!kit) return;
-    callOff(name);
+  /** Asks the questions of a study and shows its progress; answers of an earlier start are dropped. */
+  function ask<N extends StudyName, J extends JobName>(
+    name: N,
+    { job, questions, takes, merge }: StudyAsk<J, StudyResults[N]>,
+  ): void {
     const beganMs = nowMs();
-    const answers: (AnswerOf<N> | undefined)[] = questions.map(() => undefined);
+    const answers: (AnswerOf<J> | undefined)[] = questions.map(() => undefined);
     const shares = questions.map(() => 0);
-    const first: Study = {
-      state: "working",
-      share: 0,
-      leftMs: undefined,
-      value: undefined,
-      reason: "",
-      kit,
-      takes,
-      checks,
-    };
-    store.setState(new Map(store.getState()).set(name, first), true);
-    const progress = () => {
-      const share = shares.reduce((sum, own) => sum + own, 0) / shares.length;
-      return { share, leftMs: share > 0.02 ? ((nowMs() - beganMs) / share) * (1 - share) : undefined };
-    };
+    const progress = () => progressOf(shares, nowMs() - beganMs);
     let left = questions.length;
+    const finish = (q: number, outcome: Outcome<J>) => {
+      if (asking.get(name) !== own) return;
+      if (outcome.state === "failed") {
+        callOff(name);
+        return show(name, { state: "failed", reason: outcome.reason });
+      }
+      left--;
+      shares[q] = 1;
+      if (outcome.state === "done") answers[q] = outcome.value;
+      if (left === 0) asking.delete(name);
+      show(name, { ...progress(), value: merge(answers), ...(left === 0 ? { state: "done" } : {}) });
+    };
     const own = questions.map((question, q) => {
-      const asked = jobs.ask<N>({
+      const asked = jobs.ask<J>({
         job,
         question,
         takes,
@@ -117,22 +135,11 @@ export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Study
         onProgress({ done, of, partial }) {
           if (asking.get(name) !== own) return;
           shares[q] = of > 0 ? done / of : 0;
-          if (partial !== undefined) answers[q] = partial as AnswerOf<N>;
+          if (partial !== undefined) answers[q] = partial as AnswerOf<J>;
           show(name, { ...progress(), ...(partial === undefined ? {} : { value: merge(answers) }) });
         },
       });
-      void asked.outcome.then(outcome => {
-        if (asking.get(name) !== own) return;
-        left--;
-        shares[q] = 1;
-        if (outcome.state === "done") answers[q] = outcome.value;
-        if (outcome.state === "failed") {
-          callOff(name);
-          return show(name, { state: "failed", reason: outcome.reason });
-        }
-        if (left === 0) asking.delete(name);
-        show(name, { ...progress(), value: merge(answers), ...(left === 0 ? { state: "done" } : {}) });
-      });
+      void asked.outcome.then(outcome => finish(q, outcome));
       return asked as unknown as JobHandle<JobName>;
     });
     asking.set(name, own);
@@ -143,11 +150,16 @@ export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Study
     getInitialState: store.getInitialState,
     subscribe: store.subscribe,
     settings,
-    begin,
+    begin(name, question) {
+      const { kit, checks } = workbench.getState();
+      if (!kit) return;
+      callOff(name);
+      store.setState({ [name]: { ...UNSTARTED, kit, takes: question.takes, checks } });
+      ask(name, question);
+    },
     stop(name) {
       callOff(name);
-      if (store.getState().get(name)?.state === "working")
-        show(name, { state: "stopped", leftMs: undefined });
+      if (store.getState()[name]?.state === "working") show(name, { state: "stopped", leftMs: undefined });
     },
   };
 }

@@ -6,8 +6,8 @@ import { useTape } from "../tape/hand/context";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { NumberStone } from "../ui/NumberStone";
-import { useDesk, useDocument, useSetting } from "../document/context";
-import { ALL_TAKES, filterTakes, listFilters, type TakeFilter } from "./model/takeFilter";
+import { useDesk, useDocument, useStudySettings } from "../document/context";
+import { filterTakes, listFilters } from "./model/takeFilter";
 import { TakeRow } from "./TakeRow";
 import { noStep } from "../ui/noStep";
 
@@ -53,7 +53,7 @@ const MANY = 8;
 
 /** The filter of the list, as editable words; nothing if there are few takes and none differ. */
 function FilterLine({ takes, shown }: { takes: readonly Take[]; shown: number }) {
-  const [filter, set] = useSetting<TakeFilter>("takeFilter", ALL_TAKES);
+  const [filter, set] = useStudySettings("takeList");
   const choices = listFilters(takes);
   if (choices.length === 1 && takes.length <= MANY) return null;
   return (
@@ -91,7 +91,7 @@ export function TakeList() {
   const takes = useDocument(state => state.takes);
   const openId = useDocument(state => state.openTakeId);
   const rate = useDocument(state => state.kit?.rate ?? 60);
-  const [filter] = useSetting<TakeFilter>("takeFilter", ALL_TAKES);
+  const [filter] = useStudySettings("takeList");
   const [isWhole, setWhole] = useState(false);
   const found = filterTakes(takes, filter);
   const shown = isWhole ? found : found.slice(0, FEW);

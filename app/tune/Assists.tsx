@@ -1,13 +1,13 @@
-import { type Assist, type Character, CHARACTERS, type Kit, traitsOf } from "#core";
+import { traitsOf, type Assist, type Kit } from "#core";
 import { addAssist, ASSIST_STARTERS, changeAssist, removeAssist } from "../edits/assistEdits";
-import { useDesk, useDocument, useSetting } from "../document/context";
+import { useDesk, useDocument, useStudySettings } from "../document/context";
+import { PRESENT_VERSION } from "../document/studySettings";
 import { useTakeAway } from "../document/useTakeAway";
 import { Button } from "../ui/Button";
-import { ChoiceWord } from "../ui/ChoiceWord";
+import { ChoiceWord, type Choice } from "../ui/ChoiceWord";
 import { NumberStone } from "../ui/NumberStone";
 import { TextStone } from "../ui/TextStone";
 import { OneHand } from "./OneHand";
-import { NOW } from "./model/versions";
 
 const YES_NO = [
   { value: "no", label: "keeping it down" },
@@ -18,90 +18,119 @@ const MASH = [
   { value: "yes", label: "holding as long" },
 ];
 
-function AssistLine({ kit, assist, onCompare }: { kit: Kit; assist: Assist; onCompare: () => void }) {
+/** Returns an assist without one of its fields. */
+function without<K extends keyof Assist>(assist: Assist, key: K): Assist {
+  const { [key]: _gone, ...rest } = assist;
+  return rest as Assist;
+}
+
+/** Returns the action that changes an open assist. */
+function useChange(assist: Assist) {
   const { workbench } = useDesk();
-  const layouts = useDocument(state => state.layouts);
-  const takeAway = useTakeAway();
-  const change = (what: string, make: (was: Assist) => Assist) =>
+  return (what: string, make: (before: Assist) => Assist) =>
     workbench.editKit(`${assist.name}: ${what}`, now => changeAssist(now, assist.id, make));
-  const without = <K extends keyof Assist>(was: Assist, key: K): Assist => {
-    const { [key]: _gone, ...rest } = was;
-    return rest as Assist;
-  };
-  const flag = (key: "toggles" | "mashes", value: string) =>
-    change(key, was => (value === "yes" ? { ...was, [key]: true } : without(was, key)));
-  const number = (key: "windows" | "gaps", value: number) =>
-    change(key, was => (value === 100 ? without(was, key) : { ...was, [key]: value }));
+}
+
+/** A percentage of an assist: 100 to 1000, stored only if it is not 100. */
+function Percent({ assist, field }: { assist: Assist; field: "windows" | "gaps" }) {
+  const { workbench } = useDesk();
+  const change = useChange(assist);
+  return (
+    <NumberStone
+      label={field}
+      value={assist[field] ?? 100}
+      least={100}
+      most={1000}
+      isWhole
+      beginStep={workbench.beginStep}
+      onChange={value =>
+        change(field, before => (value === 100 ? without(before, field) : { ...before, [field]: value }))
+      }
+    />
+  );
+}
+
+/** A switch of an assist as words. */
+function Switch({
+  assist,
+  field,
+  label,
+  choices,
+}: {
+  assist: Assist;
+  field: "toggles" | "mashes";
+  label: string;
+  choices: readonly Choice[];
+}) {
+  const change = useChange(assist);
+  return (
+    <ChoiceWord
+      label={label}
+      value={assist[field] ? "yes" : "no"}
+      choices={choices}
+      onChoose={value =>
+        change(field, before => (value === "yes" ? { ...before, [field]: true } : without(before, field)))
+      }
+    />
+  );
+}
+
+/** The keys an assist is played on. */
+function LayoutWord({ assist }: { assist: Assist }) {
+  const layouts = useDocument(state => state.layouts);
+  const change = useChange(assist);
+  return (
+    <ChoiceWord
+      label="layout"
+      value={assist.layout ?? ""}
+      placeholder="a layout that is not here"
+      choices={[
+        { value: "", label: "the usual keys" },
+        ...layouts.map(({ id, name }) => ({ value: id, label: name })),
+      ]}
+      onChoose={value =>
+        change("layout", before => (value ? { ...before, layout: value } : without(before, "layout")))
+      }
+    />
+  );
+}
+
+/** An assist as an editable sentence. */
+function AssistSentence({ kit, assist }: { kit: Kit; assist: Assist }) {
+  const change = useChange(assist);
   const hasMash = kit.patterns.some(({ kind }) => traitsOf(kind).toHold);
   const hasTaps = kit.patterns.some(({ kind }) => traitsOf(kind).tapGapField !== undefined);
   return (
+    <p className="font-serif text-lg leading-[1.9]">
+      <TextStone
+        label="Name of this assist"
+        value={assist.name}
+        isStrong
+        onChange={name => change("name", before => ({ ...before, name }))}
+      />
+      : windows <Percent assist={assist} field="windows" /> % as long
+      {hasTaps && (
+        <>
+          , gaps between taps <Percent assist={assist} field="gaps" /> %
+        </>
+      )}
+      ; to hold is <Switch assist={assist} field="toggles" label="holds" choices={YES_NO} />
+      {hasMash && (
+        <>
+          ; to mash is <Switch assist={assist} field="mashes" label="mashes" choices={MASH} />
+        </>
+      )}
+      ; played on <LayoutWord assist={assist} />.
+    </p>
+  );
+}
+
+function AssistLine({ kit, assist, onCompare }: { kit: Kit; assist: Assist; onCompare: () => void }) {
+  const { workbench } = useDesk();
+  const takeAway = useTakeAway();
+  return (
     <li className="border-t border-line py-2" data-testid={`assist-${assist.id}`}>
-      <p className="font-serif text-lg leading-[1.9]">
-        <TextStone
-          label="Name of this assist"
-          value={assist.name}
-          isStrong
-          onChange={name => change("name", was => ({ ...was, name }))}
-        />
-        : windows{" "}
-        <NumberStone
-          label="windows"
-          value={assist.windows ?? 100}
-          least={100}
-          most={1000}
-          isWhole
-          beginStep={workbench.beginStep}
-          onChange={value => number("windows", value)}
-        />{" "}
-        % as long
-        {hasTaps && (
-          <>
-            , gaps between taps{" "}
-            <NumberStone
-              label="gaps"
-              value={assist.gaps ?? 100}
-              least={100}
-              most={1000}
-              isWhole
-              beginStep={workbench.beginStep}
-              onChange={value => number("gaps", value)}
-            />{" "}
-            %
-          </>
-        )}
-        ; to hold is{" "}
-        <ChoiceWord
-          label="holds"
-          value={assist.toggles ? "yes" : "no"}
-          choices={YES_NO}
-          onChoose={value => flag("toggles", value)}
-        />
-        {hasMash && (
-          <>
-            ; to mash is{" "}
-            <ChoiceWord
-              label="mashes"
-              value={assist.mashes ? "yes" : "no"}
-              choices={MASH}
-              onChoose={value => flag("mashes", value)}
-            />
-          </>
-        )}
-        ; played on{" "}
-        <ChoiceWord
-          label="layout"
-          value={assist.layout ?? ""}
-          placeholder="a layout that is not here"
-          choices={[
-            { value: "", label: "the usual keys" },
-            ...layouts.map(({ id, name }) => ({ value: id, label: name })),
-          ]}
-          onChoose={value =>
-            change("layout", was => (value ? { ...was, layout: value } : without(was, "layout")))
-          }
-        />
-        .
-      </p>
+      <AssistSentence kit={kit} assist={assist} />
       <p className="-ml-2 text-sm">
         <Button look="quiet" onClick={onCompare}>
           Compare it by the same hands
@@ -127,10 +156,7 @@ function AssistLine({ kit, assist, onCompare }: { kit: Kit; assist: Assist; onCo
  */
 export function Assists({ kit, onHands }: { kit: Kit; onHands: () => void }) {
   const { workbench } = useDesk();
-  const [, setVersion] = useSetting("hand version", NOW);
-  const [, setTwoVersion] = useSetting("hand version two", NOW);
-  const [one] = useSetting<Character | undefined>("hand one", undefined);
-  const [, setTwo] = useSetting<Character | undefined>("hand two", undefined);
+  const [{ one }, setHands] = useStudySettings("hands");
   const assists = kit.assists ?? [];
   return (
     <section aria-label="Assists">
@@ -146,9 +172,10 @@ export function Assists({ kit, onHands }: { kit: Kit; onHands: () => void }) {
             kit={kit}
             assist={assist}
             onCompare={() => {
-              setVersion(NOW);
-              setTwoVersion(`assist ${assist.id}`);
-              setTwo(one ?? CHARACTERS[1]!);
+              setHands({
+                one: { ...one, version: PRESENT_VERSION },
+                two: { ...one, version: `assist ${assist.id}` },
+              });
               onHands();
             }}
           />

@@ -166,7 +166,7 @@ function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels
 export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
   const { studying } = useDesk();
   const { takes } = useTakeSelection();
-  const study = useStudy<readonly TakeFeel[]>("feel");
+  const study = useStudy("feel");
   const begin = () =>
     studying.begin("feel", {
       job: "feel",

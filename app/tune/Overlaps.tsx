@@ -1,13 +1,5 @@
 import { nanoid } from "nanoid";
-import {
-  countWords,
-  nameOf,
-  type Check,
-  type Kit,
-  type Overlap,
-  type Overlaps as Found,
-  type Take,
-} from "#core";
+import { countWords, nameOf, type Check, type Kit, type Overlap, type Take } from "#core";
 import { freshId } from "../edits/edits";
 import { useDesk, useStudy } from "../document/context";
 import { Button } from "../ui/Button";
@@ -96,7 +88,7 @@ export function overlapWords(kit: Kit, overlap: Overlap): string {
 export function Overlaps({ kit }: { kit: Kit }) {
   const { studying, workbench } = useDesk();
   const { takes } = useTakeSelection();
-  const study = useStudy<Found>("overlaps");
+  const study = useStudy("overlaps");
   const begin = () =>
     studying.begin("overlaps", {
       job: "overlaps",

@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import type { Kit } from "#core";
 import { useDesk, useDocument, useStudy } from "../document/context";
 import { isOld } from "../document/studying";
+import type { StudyName } from "../document/studySettings";
 import { Button } from "../ui/Button";
 
 function leftWords(leftMs: number | undefined): string {
@@ -22,7 +23,7 @@ export function StudyBar({
   onBegin,
   children,
 }: {
-  name: string;
+  name: StudyName;
   /** The label of the start button. */
   word: string;
   canBegin?: boolean;

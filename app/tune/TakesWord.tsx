@@ -1,8 +1,9 @@
 import type { Take } from "#core";
-import { useDocument, useSetting } from "../document/context";
+import type { TakeSelection } from "../document/studySettings";
+import { useDocument, useStudySettings } from "../document/context";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { Flap } from "../ui/Flap";
-import { ALL, listPlayers, selectTakes, type TakeSelection } from "./model/takeSelection";
+import { listPlayers, selectTakes } from "./model/takeSelection";
 
 /** Returns the takes of all studies, and their setter. */
 export function useTakeSelection(): {
@@ -12,8 +13,12 @@ export function useTakeSelection(): {
 } {
   const all = useDocument(state => state.takes);
   const openId = useDocument(state => state.openTakeId);
-  const [asked, set] = useSetting<TakeSelection>("takes", ALL);
-  return { takes: selectTakes(asked, all, openId), asked, set };
+  const [{ selection }, set] = useStudySettings("takes");
+  return {
+    takes: selectTakes(selection, all, openId),
+    asked: selection,
+    set: asked => set({ selection: asked }),
+  };
 }
 
 const PLAYER = "player ";

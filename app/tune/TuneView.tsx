@@ -3,10 +3,10 @@ import { useDocument, useEvaluation } from "../document/context";
 import { NextStep } from "../parts/NextStep";
 import { Assists } from "./Assists";
 import { FeelReport } from "./FeelReport";
-import { Hands } from "./Hands";
+import { Hands } from "./hands/Hands";
 import { Overlaps } from "./Overlaps";
-import { Rates } from "./Rates";
-import { Sweep } from "./Sweep";
+import { Rates } from "./rates/Rates";
+import { Sweep } from "./sweep/Sweep";
 import { TakesWord } from "./TakesWord";
 import { Variants } from "./Variants";
 

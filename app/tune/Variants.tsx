@@ -1,7 +1,8 @@
 import { nanoid } from "nanoid";
 import { formatMoveCounts, listChanges, nameOf, type Kit, type RuleCounts } from "#core";
-import { useDesk, useDocument, useSetting, useStudy } from "../document/context";
-import type { Stories } from "../judging/jobs/stories";
+import { useDesk, useDocument, useStudy, useStudySettings } from "../document/context";
+import type { Studies } from "../document/studying";
+import { PRESENT_VERSION } from "../document/studySettings";
 import { useTape } from "../tape/hand/context";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
@@ -9,13 +10,13 @@ import { formatChange } from "../parts/model/changeWords";
 import { DifferenceList } from "./DifferenceList";
 import { StudyBar } from "./StudyBar";
 import { useTakeSelection } from "./TakesWord";
-import { listVersions, NOW, readVersion } from "./model/versions";
+import { listVersions, readVersion, variantOf } from "./model/versions";
 
 const MAX_CHANGES = 30;
 
 function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: readonly [Kit, Kit] }) {
   const ids = [...new Set(kits.flatMap(kit => (kit.moves ?? []).map(({ id }) => id)))];
-  const notify = (kit: Kit, counts: RuleCounts, id: string) => {
+  const wordsOf = (kit: Kit, counts: RuleCounts, id: string) => {
     const index = kit.moves?.findIndex(move => move.id === id) ?? -1;
     return index < 0
       ? "is not there"
@@ -25,7 +26,7 @@ function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: re
     <table className="mt-1 text-sm" data-testid="version-counts">
       <tbody>
         {ids.map(id => {
-          const [a, b] = [notify(kits[0], one, id), notify(kits[1], two, id)];
+          const [a, b] = [wordsOf(kits[0], one, id), wordsOf(kits[1], two, id)];
           const name = nameOf(kits[0], "moves", id);
           return (
             <tr key={id} className="border-t border-line align-top">
@@ -42,44 +43,85 @@ function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: re
   );
 }
 
+/** Invites to keep a first variant. */
+function FirstVariant() {
+  const { workbench } = useDesk();
+  return (
+    <section aria-label="Variants">
+      <h2 className="font-serif text-2xl">Two versions beside each other</h2>
+      <p className="my-2 max-w-xl text-soft">
+        Keep the rules as they are now as a variant, change them, and both are compared here, on the same
+        takes.
+      </p>
+      <Button look="strong" onClick={() => workbench.keepVariant(nanoid(8), "Variant 1")}>
+        Keep these rules as a variant
+      </Button>
+    </section>
+  );
+}
+
+/** The changes from the first version to the second. */
+function ChangeList({ first, second }: { first: Kit | undefined; second: Kit | undefined }) {
+  if (!first || !second)
+    return <p className="text-foxglove">One of the two is not there any more: choose another.</p>;
+  const changes = listChanges(first, second).filter(({ path }) => path[0] !== "name" && path[0] !== "id");
+  if (changes.length === 0) return <p className="text-soft">The two are the same rules.</p>;
+  return (
+    <ul className="text-sm" aria-label="What changed between them">
+      {changes.slice(0, MAX_CHANGES).map(change => (
+        <li key={change.path.join()}>{formatChange(second, change)}</li>
+      ))}
+      {changes.length > MAX_CHANGES && <li className="text-soft">and {changes.length - MAX_CHANGES} more</li>}
+    </ul>
+  );
+}
+
+/** The counts of both versions, and their differences take by take. */
+function Comparison({
+  study,
+  drawn,
+}: {
+  study: Studies["variants"];
+  drawn: readonly [Kit, Kit] | undefined;
+}) {
+  const { own, counts, stories } = study?.value ?? {};
+  if (!drawn || !counts) return null;
+  if (!counts[0])
+    return study?.state === "done" ? (
+      <p className="text-foxglove">The second has faults and cannot be run.</p>
+    ) : null;
+  return (
+    <>
+      {own && <Counts one={own} two={counts[0]} kits={drawn} />}
+      <div className="mt-2">
+        <DifferenceList kit={drawn[0]} stories={stories ?? []} />
+      </div>
+    </>
+  );
+}
+
 /**
  * Two versions of the kit on the same takes: their differences, counts side by side, and each difference a
  * link to its frame.
  */
 export function Variants({ kit }: { kit: Kit }) {
-  const { studying, workbench } = useDesk();
+  const { studying } = useDesk();
   const { look } = useTape();
   const variants = useDocument(state => state.variants);
   const { takes } = useTakeSelection();
-  const [pair, setPair] = useSetting<{ one: string; two: string } | undefined>("versions", undefined);
-  const [drawn, setDrawn] = useSetting<readonly [Kit, Kit] | undefined>("versions drawn", undefined);
-  const study = useStudy<Stories>("variants");
+  const [{ pair, drawn }, set] = useStudySettings("versions");
+  const study = useStudy("variants");
   const choices = listVersions(kit, variants);
-  if (choices.length < 2)
-    return (
-      <section aria-label="Variants">
-        <h2 className="font-serif text-2xl">Two versions beside each other</h2>
-        <p className="my-2 max-w-xl text-soft">
-          Keep the rules as they stand as a variant, change them, and both are held against each other here,
-          on the same takes.
-        </p>
-        <Button look="strong" onClick={() => workbench.keepVariant(nanoid(8), "Variant 1")}>
-          Keep these rules as a variant
-        </Button>
-      </section>
-    );
+  if (choices.length < 2) return <FirstVariant />;
   const one = pair?.one ?? choices[1]!.value;
-  const two = pair?.two ?? NOW;
-  const kits = [readVersion(one, kit, variants), readVersion(two, kit, variants)] as const;
-  const [first, second] = kits;
+  const two = pair?.two ?? PRESENT_VERSION;
+  const first = readVersion(one, kit, variants);
+  const second = readVersion(two, kit, variants);
   const isReady = first !== undefined && second !== undefined && first !== second && takes.length > 0;
-  const changes =
-    first && second
-      ? listChanges(first, second).filter(({ path }) => path[0] !== "name" && path[0] !== "id")
-      : [];
+  const overlay = variantOf(one) ?? variantOf(two);
   const begin = () => {
     if (!first || !second) return;
-    setDrawn([first, second]);
+    set({ drawn: [first, second] });
     studying.begin("variants", {
       job: "stories",
       questions: [{ kit: first, versions: [second], slipSeconds: 0 }],
@@ -87,12 +129,6 @@ export function Variants({ kit }: { kit: Kit }) {
       merge: ([stories]) => stories ?? { stories: [], counts: [], own: undefined },
     });
   };
-  const laid = one.startsWith("variant ")
-    ? one.slice(8)
-    : two.startsWith("variant ")
-      ? two.slice(8)
-      : undefined;
-  const { own, counts } = study?.value ?? {};
   return (
     <section aria-label="Variants">
       <h2 className="font-serif text-2xl">Two versions beside each other</h2>
@@ -102,34 +138,21 @@ export function Variants({ kit }: { kit: Kit }) {
           label="one version"
           value={one}
           choices={choices}
-          onChoose={value => setPair({ one: value, two })}
+          onChoose={value => set({ pair: { one: value, two } })}
         />{" "}
         against{" "}
         <ChoiceWord
           label="the other version"
           value={two}
           choices={choices}
-          onChoose={value => setPair({ one, two: value })}
+          onChoose={value => set({ pair: { one, two: value } })}
         />
         .
       </p>
-      {!first || !second ? (
-        <p className="text-foxglove">One of the two is not there any more: choose another.</p>
-      ) : changes.length === 0 ? (
-        <p className="text-soft">The two are the same rules.</p>
-      ) : (
-        <ul className="text-sm" aria-label="What changed between them">
-          {changes.slice(0, MAX_CHANGES).map(change => (
-            <li key={change.path.join()}>{formatChange(second, change)}</li>
-          ))}
-          {changes.length > MAX_CHANGES && (
-            <li className="text-soft">and {changes.length - MAX_CHANGES} more</li>
-          )}
-        </ul>
-      )}
+      <ChangeList first={first} second={second} />
       <StudyBar name="variants" word="Compare" canBegin={isReady} onBegin={begin}>
-        {laid !== undefined && (
-          <Button look="quiet" onClick={() => look.setState({ laidOver: laid })}>
+        {overlay !== undefined && (
+          <Button look="quiet" onClick={() => look.setState({ laidOver: overlay })}>
             Lay the variant over tape and stage
           </Button>
         )}
@@ -139,15 +162,7 @@ export function Variants({ kit }: { kit: Kit }) {
           </span>
         )}
       </StudyBar>
-      {drawn && own && counts?.[0] && <Counts one={own} two={counts[0]} kits={drawn} />}
-      {drawn && counts && counts[0] === undefined && study?.state === "done" && (
-        <p className="text-foxglove">The second has faults and cannot be run.</p>
-      )}
-      {drawn && counts?.[0] && (
-        <div className="mt-2">
-          <DifferenceList kit={drawn[0]} stories={study?.value?.stories ?? []} />
-        </div>
-      )}
+      <Comparison study={study} drawn={drawn} />
     </section>
   );
 }

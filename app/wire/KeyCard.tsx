@@ -23,8 +23,8 @@ function describeRule(kit: Kit, program: Program, pattern: number, mode: number)
 function describeSights({ kit, program }: Rules, control: number, mode: number): string {
   const sights = listPatternSights(program, control, mode);
   const nameOf = (i: number) => kit.patterns[i]?.name ?? "?";
-  const named = (verdict: PatternSight["verdict"], notify = nameOf) =>
-    joinNames(sights.filter(item => item.verdict === verdict).map(item => notify(item.pattern)));
+  const named = (verdict: PatternSight["verdict"], format = nameOf) =>
+    joinNames(sights.filter(item => item.verdict === verdict).map(item => format(item.pattern)));
   const visible = named("hears", i => describeRule(kit, program, i, mode));
   const captor = sights.find(item => item.verdict === "captured");
   const parts = [

@@ -114,7 +114,7 @@ function unpack(packed: Uint8Array, names: ReadonlySet<string>): Record<string, 
 }
 
 /** Returns the skipped files one by one; for a pack with a documents folder all in one line. */
-function tellPassed(entries: readonly Entry[], isApart: boolean): ReadFile[] {
+function reportPassed(entries: readonly Entry[], isApart: boolean): ReadFile[] {
   const passed = entries.flatMap(({ name }): (ReadFile & { kind: "passed" })[] => {
     const why = whyPassed(name, isApart);
     return why === undefined ? [] : [{ kind: "passed", name, why }];
@@ -157,7 +157,7 @@ export function* readPack(name: string, packed: Uint8Array): Generator<number, r
         done += bytes.length;
         yield done;
       }
-    return [...read, ...tellPassed(entries, isApart), ...refused];
+    return [...read, ...reportPassed(entries, isApart), ...refused];
   } catch (error) {
     const detail = error instanceof Error ? error.message : String(error);
     return [

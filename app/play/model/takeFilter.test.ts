@@ -1,6 +1,9 @@
 import { expect, test } from "vitest";
 import type { Take } from "#core";
-import { ALL_TAKES, filterTakes, listFilters } from "./takeFilter";
+import { DEFAULT_STUDY_SETTINGS } from "../../document/studySettings";
+import { filterTakes, listFilters } from "./takeFilter";
+
+const { takeList: ALL_TAKES } = DEFAULT_STUDY_SETTINGS;
 
 const take = (name: string, more: Partial<Take> = {}): Take => {
   return { format: "moss-tap/take", version: 1, id: name, name, rate: 60, frames: 9, lanes: {}, ...more };

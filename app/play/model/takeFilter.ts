@@ -1,15 +1,5 @@
 import type { Take } from "#core";
-
-/**
- * A filter of takes: all, those of one player or device, or those with a note; optionally containing some
- * words.
- */
-export interface TakeFilter {
-  readonly by: string;
-  readonly words: string;
-}
-
-export const ALL_TAKES: TakeFilter = { by: "all", words: "" };
+import type { TakeFilter } from "../../document/studySettings";
 
 const distinct = (values: readonly (string | undefined)[]) =>
   [...new Set(values.filter(value => value !== undefined && value !== ""))].sort() as string[];

@@ -1,4 +1,5 @@
 import type { SweepPoint } from "#core";
+import type { SweptChoice } from "../../document/studySettings";
 import type { ChartLine } from "../../ui/LineChart";
 
 /** Returns the performances of all kinds. */
@@ -60,4 +61,22 @@ export function linesOf(points: readonly SweepPoint[], plays: number): ChartLine
     ),
   ];
   return all.filter(({ label, points }) => label === "performed" || points.some(({ y }) => y > 0));
+}
+
+/** Returns the point nearest to a value among those that could be run; undefined if none could. */
+export function nearestPoint(points: readonly SweepPoint[], value: number): SweepPoint | undefined {
+  return points
+    .filter(({ runs }) => runs > 0)
+    .reduce<SweepPoint | undefined>(
+      (best, point) => (best && Math.abs(best.value - value) <= Math.abs(point.value - value) ? best : point),
+      undefined,
+    );
+}
+
+/** Formats the label of a sweep's axis: the number with its unit. */
+export function axisWords({ name, swept }: SweptChoice, rateHz: number): string {
+  if (swept.kind === "group") return `${name}, %`;
+  if (swept.kind === "number") return name;
+  const frameMs = Math.round(10_000 / rateHz) / 10;
+  return swept.unit === "f" ? `${name}, frames (1f is ${frameMs} ms)` : `${name}, ms`;
 }

@@ -11,17 +11,7 @@ import {
   type PathStep,
   type Swept,
 } from "#core";
-
-/** A number or a group of the kit that can be swept, in words. */
-export interface SweptChoice {
-  readonly key: string;
-  readonly words: string;
-  /** Its rule and its role; for a group its name. */
-  readonly name: string;
-  readonly swept: Swept;
-  readonly present: number;
-  readonly least: number;
-}
+import type { SweepRange, SweptChoice } from "../../document/studySettings";
 
 const GROUP_WORDS = {
   buffers: "all buffers",
@@ -100,10 +90,7 @@ export function firstSwept(choices: readonly SweptChoice[]): SweptChoice | undef
 }
 
 /** Returns the default range of a sweep: from 0 to about twice the present value, in its unit. */
-export function firstRange({ swept, present, least }: SweptChoice): {
-  readonly from: number;
-  readonly to: number;
-} {
+export function firstRange({ swept, present, least }: SweptChoice): SweepRange {
   if (swept.kind === "group") return { from: 0, to: 300 };
   const from = Number.isFinite(least) ? Math.max(0, least) : 0;
   const room = swept.kind === "length" ? (swept.unit === "f" ? 20 : 400) : 10;

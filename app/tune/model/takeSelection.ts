@@ -1,13 +1,5 @@
 import type { Take } from "#core";
-
-/** The takes a study applies to. */
-export type TakeSelection =
-  | { readonly kind: "all" }
-  | { readonly kind: "open" }
-  | { readonly kind: "player"; readonly player: string }
-  | { readonly kind: "chosen"; readonly ids: readonly string[] };
-
-export const ALL: TakeSelection = { kind: "all" };
+import type { TakeSelection } from "../../document/studySettings";
 
 /** Returns the players named by takes, each once, in alphabetical order. */
 export function listPlayers(takes: readonly Take[]): string[] {

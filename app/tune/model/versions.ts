@@ -1,16 +1,15 @@
 import { applyAssist, findAssist, type Kit } from "#core";
+import { PRESENT_VERSION } from "../../document/studySettings";
 import type { Variant } from "../../storage/records";
 import type { Choice } from "../../ui/ChoiceWord";
 
-/** The value of the present rules. */
-export const NOW = "now";
 const VARIANT = "variant ";
 const ASSIST = "assist ";
 
 /** Returns the versions of a kit: the present rules, its variants, and its assists. */
 export function listVersions(kit: Kit, variants: readonly Variant[]): Choice[] {
   return [
-    { value: NOW, label: "the present rules" },
+    { value: PRESENT_VERSION, label: "the present rules" },
     ...variants.map(({ id, name }) => ({ value: `${VARIANT}${id}`, label: name })),
     ...(kit.assists ?? []).map(({ id, name }) => ({ value: `${ASSIST}${id}`, label: `with “${name}”` })),
   ];
@@ -18,8 +17,13 @@ export function listVersions(kit: Kit, variants: readonly Variant[]): Choice[] {
 
 /** Returns the rules of a version; undefined if it no longer exists. */
 export function readVersion(value: string, kit: Kit, variants: readonly Variant[]): Kit | undefined {
-  if (value === NOW) return kit;
+  if (value === PRESENT_VERSION) return kit;
   if (value.startsWith(VARIANT)) return variants.find(({ id }) => id === value.slice(VARIANT.length))?.kit;
   const assist = findAssist(kit, value.slice(ASSIST.length));
   return assist && applyAssist(kit, assist);
+}
+
+/** Returns the id of the variant that a version is; undefined for the present rules and for assists. */
+export function variantOf(value: string): string | undefined {
+  return value.startsWith(VARIANT) ? value.slice(VARIANT.length) : undefined;
 }

@@ -1,7 +1,7 @@
 import { CHARACTERS, type Character } from "#core";
-import { ChoiceWord } from "../ui/ChoiceWord";
-import { noStep } from "../ui/noStep";
-import { NumberStone } from "../ui/NumberStone";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+import { noStep } from "../../ui/noStep";
+import { NumberStone } from "../../ui/NumberStone";
 
 const FIELDS = [
   { field: "biasMs", label: "late by", before: "comes", after: "ms late,", least: -1000, most: 1000 },

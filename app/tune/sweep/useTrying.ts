@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { writeSwept, type Kit, type Swept } from "#core";
-import { useDesk } from "../document/context";
+import { useDesk } from "../../document/context";
 
 /** A value being tried: the kit has it and the tape shows its effect, until it is kept or discarded. */
 export interface Trying {

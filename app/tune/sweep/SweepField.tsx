@@ -1,8 +1,9 @@
+import type { SweptChoice } from "../../document/studySettings";
 import { useState } from "react";
 import { writeSwept, type Kit, type SweepPoint } from "#core";
-import { useDesk } from "../document/context";
-import { Button } from "../ui/Button";
-import { formatShort, presentOf, type SweptChoice } from "./model/sweptNumbers";
+import { useDesk } from "../../document/context";
+import { Button } from "../../ui/Button";
+import { formatShort, presentOf } from "../model/sweptNumbers";
 
 /**
  * Two numbers at once: a cell for each pair of values, with its losses and unwanted events; a cell without

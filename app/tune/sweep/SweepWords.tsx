@@ -1,6 +1,7 @@
+import type { SweptChoice } from "../../document/studySettings";
 import { findEdges, lossNameWords, type SweepPoint } from "#core";
-import { sumOf } from "./model/sweepLines";
-import { formatSwept, type SweptChoice } from "./model/sweptNumbers";
+import { sumOf } from "../model/sweepLines";
+import { formatSwept } from "../model/sweptNumbers";
 
 /** The limits of useful values, in words. */
 export function EdgeWords({
@@ -23,19 +24,19 @@ export function EdgeWords({
   const isUp =
     nothingLostFrom !== undefined &&
     points.every(point => point.value < nothingLostFrom || point.runs === 0 || isClean(point));
-  const notify = (value: number) => formatSwept(value, choice, rateHz);
+  const format = (value: number) => formatSwept(value, choice, rateHz);
   return (
     <p data-testid="sweep-edges">
       {nothingLostFrom === undefined
         ? "At every value swept something wanted is lost or gone. "
         : isUp
-          ? `Nothing wanted is lost from ${notify(nothingLostFrom)} up. `
-          : `Nothing wanted is lost at ${notify(nothingLostFrom)}, but something is at values above. `}
+          ? `Nothing wanted is lost from ${format(nothingLostFrom)} up. `
+          : `Nothing wanted is lost at ${format(nothingLostFrom)}, but something is at values above. `}
       {nothingUnwantedTo === undefined
         ? "The present value was not swept."
         : nothingUnwantedTo === last?.value
-          ? `Nothing unwanted comes up to ${notify(nothingUnwantedTo)}, where the sweep ends.`
-          : `Nothing unwanted comes up to ${notify(nothingUnwantedTo)}.`}
+          ? `Nothing unwanted comes up to ${format(nothingUnwantedTo)}, where the sweep ends.`
+          : `Nothing unwanted comes up to ${format(nothingUnwantedTo)}.`}
       {isBroken && " Values at which the kit has faults were left out."}
     </p>
   );

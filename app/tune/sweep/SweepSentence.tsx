@@ -1,13 +1,7 @@
-import { ChoiceWord } from "../ui/ChoiceWord";
-import { noStep } from "../ui/noStep";
-import { NumberStone } from "../ui/NumberStone";
-import type { SweptChoice } from "./model/sweptNumbers";
-
-/** The range of a sweep, both ends included. */
-export interface Range {
-  readonly from: number;
-  readonly to: number;
-}
+import type { SweepRange, SweptChoice } from "../../document/studySettings";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+import { noStep } from "../../ui/noStep";
+import { NumberStone } from "../../ui/NumberStone";
 
 /** The number to sweep, and its range. */
 export function SweepSentence({
@@ -19,9 +13,9 @@ export function SweepSentence({
 }: {
   choices: readonly SweptChoice[];
   choice: SweptChoice;
-  range: Range;
+  range: SweepRange;
   onChoose: (key: string) => void;
-  onRange: (range: Range) => void;
+  onRange: (range: SweepRange) => void;
 }) {
   const bounds = {
     least: Number.isFinite(choice.least) ? Math.max(0, choice.least) : -1000,

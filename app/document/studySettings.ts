@@ -1,0 +1,144 @@
+import {
+  CHARACTERS,
+  type Character,
+  type FittedCharacter,
+  type HandsResult,
+  type Kit,
+  type Overlaps,
+  type PressShare,
+  type Swept,
+  type SweepPoint,
+  type TakeFeel,
+} from "#core";
+import type { SpreadPoint } from "../judging/jobs/spread";
+import type { Stories } from "../judging/jobs/stories";
+
+/** The studies of a kit by name, with the types of their results. */
+export interface StudyResults {
+  readonly feel: readonly TakeFeel[];
+  /** The points of each question; undefined until it has an answer. */
+  readonly sweep: readonly (readonly SweepPoint[] | undefined)[];
+  /** One result for each compared character. */
+  readonly hands: readonly (HandsResult | undefined)[];
+  readonly fit: FittedCharacter | undefined;
+  readonly spread: readonly SpreadPoint[];
+  readonly rates: Stories;
+  readonly overlaps: Overlaps;
+  readonly variants: Stories;
+}
+
+export type StudyName = keyof StudyResults;
+
+/** The takes a study applies to. */
+export type TakeSelection =
+  | { readonly kind: "all" }
+  | { readonly kind: "open" }
+  | { readonly kind: "player"; readonly player: string }
+  | { readonly kind: "chosen"; readonly ids: readonly string[] };
+
+/**
+ * A filter of takes: all, those of one player or device, or those with a note; optionally containing some
+ * words.
+ */
+export interface TakeFilter {
+  readonly by: string;
+  readonly words: string;
+}
+
+/** A number or a group of the kit that can be swept, in words. */
+export interface SweptChoice {
+  readonly key: string;
+  readonly words: string;
+  /** Its rule and its role; for a group its name. */
+  readonly name: string;
+  readonly swept: Swept;
+  readonly present: number;
+  readonly least: number;
+}
+
+/** The range of a sweep, both ends included. */
+export interface SweepRange {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A sweep as it was started, for the labels of its results. */
+export interface DrawnSweep {
+  readonly choice: SweptChoice;
+  readonly two: SweptChoice | undefined;
+  /** The values of the second number. */
+  readonly rows: readonly number[];
+  /** The name of the character that repeated the takes; empty for takes as recorded. */
+  readonly hand: string;
+  /** The repetitions of each take. */
+  readonly plays: number;
+}
+
+/** A simulated player: a character that plays under a version of the kit. */
+export interface SimulatedHand {
+  readonly character: Character;
+  /** A version of the kit, by its value in `listVersions`. */
+  readonly version: string;
+}
+
+/** The value of the present rules among the versions of a kit. */
+export const PRESENT_VERSION = "now";
+/** The value for takes as recorded among the characters of a sweep. */
+export const AS_RECORDED = "none";
+
+/** The settings of studies: kept while other views are shown, until the kit is closed. */
+export interface StudySettings {
+  readonly takes: { readonly selection: TakeSelection };
+  readonly takeList: TakeFilter;
+  readonly hands: {
+    readonly one: SimulatedHand;
+    /** The character it is compared with. */
+    readonly two: SimulatedHand | undefined;
+    readonly seed: number;
+    /** The repetitions of each take. */
+    readonly count: number;
+    /** The character fitted to the takes. */
+    readonly fitted: Character | undefined;
+    /** The press whose spread is shown. */
+    readonly press: PressShare | undefined;
+    /** The column headings of the shown result. */
+    readonly drawn: readonly string[];
+  };
+  readonly sweep: {
+    readonly one: string;
+    /** The key of the second number; empty for none. */
+    readonly two: string;
+    readonly ranges: Readonly<Record<string, SweepRange>>;
+    readonly hand: string;
+    readonly seed: number;
+    readonly count: number;
+    readonly drawn: DrawnSweep | undefined;
+  };
+  readonly rates: {
+    /** The rates to judge at, and those of the shown result, in frames per second. */
+    readonly rates: readonly number[];
+    readonly drawn: readonly number[];
+    readonly chosen: { readonly rate: number; readonly id: string } | undefined;
+  };
+  readonly versions: {
+    readonly pair: { readonly one: string; readonly two: string } | undefined;
+    readonly drawn: readonly [Kit, Kit] | undefined;
+  };
+}
+
+export const DEFAULT_STUDY_SETTINGS: StudySettings = {
+  takes: { selection: { kind: "all" } },
+  takeList: { by: "all", words: "" },
+  hands: {
+    one: { character: CHARACTERS[1]!, version: PRESENT_VERSION },
+    two: undefined,
+    seed: 1,
+    count: 200,
+    fitted: undefined,
+    press: undefined,
+    drawn: [],
+  },
+  sweep: { one: "", two: "", ranges: {}, hand: AS_RECORDED, seed: 1, count: 200, drawn: undefined },
+  rates: { rates: [30, 60, 120, 144], drawn: [], chosen: undefined },
+  versions: { pair: undefined, drawn: undefined },
+};

@@ -1,0 +1,101 @@
+import { CHARACTERS } from "#core";
+import { PRESENT_VERSION } from "../../document/studySettings";
+import { Button } from "../../ui/Button";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+import { noStep } from "../../ui/noStep";
+import { NumberStone } from "../../ui/NumberStone";
+import { CharacterLine } from "./CharacterLine";
+import type { HandsStudy } from "./useHands";
+
+const [, , BEGINNER] = CHARACTERS;
+const LOOK = "my-1 max-w-[960px] font-serif leading-[2.1]";
+
+/** The first character, its repetitions and its version of the kit, as a sentence. */
+function FirstHand({ study: { settings, set, characters, versions } }: { study: HandsStudy }) {
+  const { one, seed, count } = settings;
+  return (
+    <p className={LOOK} data-testid="hand-sentence">
+      <CharacterLine
+        character={one.character}
+        known={characters}
+        side=""
+        onChange={character => set({ one: { ...one, character } })}
+      />{" "}
+      It plays each take{" "}
+      <NumberStone
+        label="plays a take"
+        value={count}
+        onChange={next => set({ count: next })}
+        beginStep={() => noStep()}
+        least={1}
+        most={5000}
+        isWhole
+      />{" "}
+      times from seed{" "}
+      <NumberStone
+        label="seed"
+        value={seed}
+        onChange={next => set({ seed: next })}
+        beginStep={() => noStep()}
+        least={0}
+        most={1_000_000}
+        isWhole
+      />
+      , under{" "}
+      <ChoiceWord
+        label="version"
+        value={one.version}
+        choices={versions}
+        onChoose={version => set({ one: { ...one, version } })}
+      />
+      .
+    </p>
+  );
+}
+
+/** The character it is compared with, or the button that adds one. */
+function SecondHand({ study: { settings, set, characters, versions } }: { study: HandsStudy }) {
+  const { two } = settings;
+  if (!two)
+    return (
+      <Button
+        look="quiet"
+        className="-ml-2"
+        onClick={() => set({ two: { character: BEGINNER!, version: PRESENT_VERSION } })}
+      >
+        … beside another hand, or another version
+      </Button>
+    );
+  return (
+    <p className={`${LOOK} border-l-2 border-fern pl-3`} data-testid="hand-sentence-two">
+      Beside it, from the same seeds:{" "}
+      <CharacterLine
+        character={two.character}
+        known={characters}
+        side="second "
+        onChange={character => set({ two: { ...two, character } })}
+      />{" "}
+      under{" "}
+      <ChoiceWord
+        label="second version"
+        value={two.version}
+        choices={versions}
+        onChoose={version => set({ two: { ...two, version } })}
+      />
+      .{" "}
+      <Button look="quiet" onClick={() => set({ two: undefined })}>
+        Take the second away
+      </Button>
+    </p>
+  );
+}
+
+/** The simulated players of the study as editable sentences. */
+export function HandSentences({ study }: { study: HandsStudy }) {
+  return (
+    <>
+      <FirstHand study={study} />
+      <SecondHand study={study} />
+    </>
+  );
+}

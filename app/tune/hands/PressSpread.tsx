@@ -1,0 +1,72 @@
+import type { Kit, PressShare, Share } from "#core";
+import { useStudy, useStudySettings } from "../../document/context";
+import type { SpreadPoint } from "../../judging/jobs/spread";
+import { LineChart } from "../../ui/LineChart";
+import { usedFor } from "../model/usedFor";
+
+/** The share in which one press is used the same way, over the spread of the character. */
+function SpreadCurve({
+  points,
+  press,
+  kit,
+}: {
+  points: readonly SpreadPoint[];
+  press: PressShare;
+  kit: Kit;
+}) {
+  const line = (
+    label: string,
+    look: "moss" | "fern",
+    dash: readonly number[],
+    read: (share: Share) => number,
+  ) => ({
+    label,
+    look,
+    dash,
+    points: points.map(({ spreadMs, share }) => ({ x: spreadMs, y: Math.round(read(share) * 100) })),
+  });
+  const half = points.find(({ share }) => share.share < 0.5);
+  return (
+    <>
+      <p className="text-sm" data-testid="spread-words">
+        {half
+          ? `Hands wider than about ${half.spreadMs} ms lose it more often than not.`
+          : "Even the widest hands here get it more often than not."}{" "}
+        <span className="text-soft">n = {points[0]?.share.n ?? 0} plays a spread.</span>
+      </p>
+      <LineChart
+        label={`How often the press for ${usedFor(kit, press)} is used, over the spread of the hands`}
+        lines={[
+          line("used as it was", "moss", [], share => share.share),
+          line("95 % interval", "fern", [4, 3], share => share.low),
+          line("", "fern", [4, 3], share => share.high),
+        ]}
+        marks={[]}
+        xWords={`spread of the onset, ms (1f is ${Math.round(10_000 / kit.rate) / 10} ms)`}
+        yWords="plays, %"
+        yMost={100}
+        formatX={x => String(x)}
+      />
+    </>
+  );
+}
+
+/** The result of playing one press by wider and wider characters; nothing until a press is chosen. */
+export function PressSpread({ kit }: { kit: Kit }) {
+  const [{ press }] = useStudySettings("hands");
+  const study = useStudy("spread");
+  if (!press || !study) return null;
+  const points = study.value;
+  return (
+    <div className="mt-3" data-testid="spread">
+      <h3 className="text-sm font-semibold">
+        Who loses the press for {usedFor(kit, press)} on {press.frame}f?
+      </h3>
+      {points && points.length > 1 ? (
+        <SpreadCurve points={points} press={press} kit={kit} />
+      ) : (
+        <p className="text-soft">Played with wider and wider hands…</p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+import type { AlignedEvent } from "#core";
+import { useStudySettings } from "../../document/context";
+import type { VersionStory } from "../../judging/jobs/stories";
+import { Button } from "../../ui/Button";
+import { countDifferences, eventsAt, type RateRule } from "../model/rateTable";
+
+/** The result of one rule at one rate; choosing it lists its differences. */
+function RateCell({ rule, rate, events }: { rule: RateRule; rate: number; events: readonly AlignedEvent[] }) {
+  const [{ chosen }, set] = useStudySettings("rates");
+  if (events.length === 0) return <span className="px-2 text-soft">–</span>;
+  const parts = countDifferences(events);
+  const isAlike = parts.length === 0;
+  return (
+    <Button
+      look="quiet"
+      aria-pressed={chosen?.rate === rate && chosen.id === rule.id}
+      aria-label={`${rule.name} at ${rate}: ${isAlike ? `all ${events.length} alike` : parts.join(", ")}`}
+      className={isAlike ? "" : "text-foxglove!"}
+      onClick={() => set({ chosen: { rate, id: rule.id } })}
+    >
+      {isAlike ? `${events.length} alike` : parts.join(" ")}
+    </Button>
+  );
+}
+
+/** Rules as rows, judged rates as columns, the differences in each cell. */
+export function RateTable({
+  rules,
+  stories,
+}: {
+  rules: readonly RateRule[];
+  stories: readonly VersionStory[];
+}) {
+  const [{ drawn }] = useStudySettings("rates");
+  if (stories.length === 0) return null;
+  return (
+    <table className="mt-1 text-sm" data-testid="rates">
+      <thead>
+        <tr>
+          <th scope="col" className="pr-4 text-left font-normal text-soft">
+            rule
+          </th>
+          {drawn.map(rate => (
+            <th key={rate} scope="col" className="px-3 text-right font-mono font-normal text-soft">
+              at {rate}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rules.map(rule => (
+          <tr key={`${rule.kind} ${rule.id}`} className="border-t border-line">
+            <th scope="row" className="pr-4 text-left font-normal">
+              {rule.name}
+            </th>
+            {drawn.map((rate, version) => (
+              <td key={rate} className="px-1 text-right">
+                <RateCell rule={rule} rate={rate} events={eventsAt(stories, version, rule)} />
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Kit } from "#core";
+import { useStudy, useStudySettings } from "../../document/context";
+import { isThere } from "../model/sweptNumbers";
+import { StudyBar } from "../StudyBar";
+import { useTakeSelection } from "../TakesWord";
+import { SweepChart } from "./SweepChart";
+import { SweepField } from "./SweepField";
+import { SweepQuestion } from "./SweepQuestion";
+import { useSweep } from "./useSweep";
+import { useTrying } from "./useTrying";
+
+/** The effect of one number on all takes, value by value: drawn, tried on the tape, kept. */
+export function Sweep({ kit }: { kit: Kit }) {
+  const { takes } = useTakeSelection();
+  const [{ seed, count, drawn }] = useStudySettings("sweep");
+  const study = useStudy("sweep");
+  const trying = useTrying();
+  const base = trying.before ?? kit;
+  const question = useSweep(base);
+  if (!question) return <p className="text-soft">There is no number to sweep yet: begin a rule in Shape.</p>;
+  const points = (study?.value ?? []).flatMap(list => list ?? []).sort((a, b) => a.value - b.value);
+  const shown = drawn && isThere(base, drawn.choice) ? drawn : undefined;
+  const begin = () => {
+    trying.letGo();
+    question.begin();
+  };
+  return (
+    <section aria-label="Sweep">
+      <h2 className="font-serif text-2xl">What a number does</h2>
+      <SweepQuestion question={question} />
+      <StudyBar name="sweep" word="Sweep" canBegin={takes.length > 0} of={base} onBegin={begin}>
+        {points[0] && (
+          <span className="text-soft">
+            n = {points[0].runs} runs a value
+            {drawn?.hand ? `, ${drawn.hand.toLowerCase()} hands, seeds ${seed} to ${seed + count - 1}` : ""}
+          </span>
+        )}
+      </StudyBar>
+      {takes.length === 0 && <p className="text-soft">No take to sweep over: record one in Play.</p>}
+      {points.length > 0 && shown && !shown.two && (
+        <SweepChart points={points} drawn={shown} base={base} trying={trying} />
+      )}
+      {shown?.two && study?.value && (
+        <SweepField one={shown.choice} two={shown.two} rows={shown.rows} cells={study.value} kit={base} />
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,98 @@
+import { useStudySettings } from "../../document/context";
+import { AS_RECORDED } from "../../document/studySettings";
+import { Button } from "../../ui/Button";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+import { noStep } from "../../ui/noStep";
+import { NumberStone } from "../../ui/NumberStone";
+import { SweepSentence } from "./SweepSentence";
+import type { SweepQuestion as Question } from "./useSweep";
+
+/** The repetitions of each take by a character, and their first seed. */
+function Repetitions() {
+  const [{ seed, count }, set] = useStudySettings("sweep");
+  return (
+    <>
+      ,{" "}
+      <NumberStone
+        label="plays a take"
+        value={count}
+        onChange={next => set({ count: next })}
+        beginStep={() => noStep()}
+        least={1}
+        most={2000}
+        isWhole
+      />{" "}
+      times a take from seed{" "}
+      <NumberStone
+        label="seed"
+        value={seed}
+        onChange={next => set({ seed: next })}
+        beginStep={() => noStep()}
+        least={0}
+        most={1_000_000}
+        isWhole
+      />
+    </>
+  );
+}
+
+/** The second number with its range, or the choice of one. */
+function SecondNumber({ question }: { question: Question }) {
+  const { choices, choice, two, rangeOf, setRange } = question;
+  const [, set] = useStudySettings("sweep");
+  const others = choices.filter(({ key }) => key !== choice.key);
+  if (!two)
+    return (
+      <ChoiceWord
+        label="second number"
+        value=""
+        placeholder="no other number"
+        choices={others.map(({ key, words }) => ({ value: key, label: words }))}
+        onChoose={key => set({ two: key })}
+      />
+    );
+  return (
+    <>
+      <SweepSentence
+        choices={others}
+        choice={two}
+        range={rangeOf(two)}
+        onChoose={key => set({ two: key })}
+        onRange={range => setRange(two, range)}
+      />{" "}
+      <Button look="quiet" aria-label="Sweep one number only" onClick={() => set({ two: "" })}>
+        ×
+      </Button>
+    </>
+  );
+}
+
+/** The question of a sweep as an editable sentence. */
+export function SweepQuestion({ question }: { question: Question }) {
+  const { choices, choice, rangeOf, setRange, characters, character } = question;
+  const [{ hand }, set] = useStudySettings("sweep");
+  const hands = [
+    { value: AS_RECORDED, label: "as recorded", hint: "each take once, without chance" },
+    ...characters.map(({ name, spreadMs }) => ({
+      value: name,
+      label: `by ${name.toLowerCase()} hands`,
+      hint: `each press moved by chance, give or take ${spreadMs} ms`,
+    })),
+  ];
+  return (
+    <p className="my-1 font-serif text-lg leading-[1.9]" data-testid="sweep-sentence">
+      Sweep{" "}
+      <SweepSentence
+        choices={choices}
+        choice={choice}
+        range={rangeOf(choice)}
+        onChoose={one => set({ one })}
+        onRange={range => setRange(choice, range)}
+      />
+      , played{" "}
+      <ChoiceWord label="hands" value={hand} choices={hands} onChoose={value => set({ hand: value })} />
+      {character && <Repetitions />}
+      , against <SecondNumber question={question} />.
+    </p>
+  );
+}
