@@ -11,7 +11,7 @@ const REGISTRIES: readonly { readonly names: ReadonlySet<string>; readonly own: 
   {
     names: new Set(PATTERN_KIND_NAMES),
     // The editors of a kind's own map, and the rules that starters and goals consist of.
-    own: /^core\/patterns\/|^core\/kit\/ingredients|^app\/maps\/(Curve|PressLength|Sequence|Tap|tries)|^app\/edits\/(starters|goals)\//,
+    own: /^core\/patterns\/|^core\/kit\/ingredients|^app\/maps\/(Curve|Sequence|Tap|tries)|^app\/edits\/(starters|goals)\//,
   },
   // The panel of Prove lays the kept story of a check over the present one.
   { names: new Set(EXPECTATION_NAMES), own: /^core\/checks\/expectations\/|^app\/prove\/CheckPanel/ },

@@ -1,4 +1,12 @@
-import { evaluateEasing, TICKS, type Program } from "#core";
+import {
+  evaluateEasing,
+  TICKS,
+  traitsOf,
+  type Easing,
+  type Growth,
+  type PatternProgram,
+  type Program,
+} from "#core";
 import type { MapScale } from "./scale";
 
 /** The height of the band in which the curve is drawn. */
@@ -6,19 +14,27 @@ export const CURVE_BAND = 74;
 const CURVE_TOP = 6;
 const CURVE_HEIGHT = 46;
 
+/** Returns the growth of a pattern that follows a curve; undefined for any other. */
+export function curvedGrowth(
+  pattern: PatternProgram | undefined,
+): (Growth & { readonly easing: Easing }) | undefined {
+  const growth = pattern && traitsOf(pattern.kind).growth?.(pattern);
+  return growth?.easing ? { ...growth, easing: growth.easing } : undefined;
+}
+
 /**
  * The growth of a charge over the strip: its curve, the straight line for comparison, and its levels as
  * steps.
  */
 export function ChargeCurve({ program, index, scale }: { program: Program; index: number; scale: MapScale }) {
-  const pattern = program.patterns[index];
-  if (pattern?.kind !== "charge") return null;
-  const from = pattern.fromTicks / TICKS;
-  const full = pattern.fullTicks / TICKS;
+  const growth = curvedGrowth(program.patterns[index]);
+  if (!growth) return null;
+  const from = growth.fromTicks / TICKS;
+  const full = growth.fullTicks / TICKS;
   const y = (value: number) => CURVE_TOP + CURVE_HEIGHT * (1 - Math.max(-0.1, Math.min(1.1, value)));
   const points = Array.from({ length: 49 }, (_, k) => {
     const ratio = k / 48;
-    return `${scale.x(from + (full - from) * ratio).toFixed(1)},${y(evaluateEasing(pattern.easing, ratio)).toFixed(1)}`;
+    return `${scale.x(from + (full - from) * ratio).toFixed(1)},${y(evaluateEasing(growth.easing, ratio)).toFixed(1)}`;
   });
   return (
     <g aria-hidden>
@@ -36,7 +52,7 @@ export function ChargeCurve({ program, index, scale }: { program: Program; index
         strokeWidth="2.5"
         className="stroke-moss"
       />
-      {pattern.levels.map(level => (
+      {growth.levels.map(level => (
         <g key={level.name}>
           <line
             x1={scale.x(level.atTicks / TICKS)}

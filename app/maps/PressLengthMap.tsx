@@ -4,6 +4,7 @@ import {
   formatMs,
   largest,
   parseFrames,
+  ratioAt,
   TICKS,
   traitsOf,
   type Kit,
@@ -11,7 +12,7 @@ import {
   type Program,
 } from "#core";
 import { Closings } from "./Closings";
-import { ChargeCurve, CURVE_BAND } from "./ChargeCurve";
+import { ChargeCurve, curvedGrowth, CURVE_BAND } from "./ChargeCurve";
 import { Distribution } from "./Distribution";
 import { Dots, type DotLook } from "./Dots";
 import { Hatch } from "./Hatch";
@@ -73,17 +74,16 @@ function edgesOf(kit: Kit, pattern: Pattern, i: number): EdgeOnMap[] {
   });
 }
 
-/** Formats the results of a press length for each pattern of the control. */
-function readOut(kit: Kit, program: Program, controlId: string, frames: number): string {
-  const parts = kit.patterns.flatMap((pattern, i) => {
-    if (pattern.kind !== "charge" || pattern.control !== controlId || pattern.off) return [];
-    const growth = traitsOf(pattern.kind).growth?.(program.patterns[i]!);
-    if (!growth) return [];
-    const span = growth.fullTicks - growth.fromTicks;
-    const ratio = Math.max(0, Math.min(1, (frames * TICKS - growth.fromTicks) / span));
-    return [`${pattern.name} ${formatGrown(growth, frames * TICKS)}, ratio ${ratio.toFixed(2)}`];
-  });
-  return parts.join("; ");
+/** Formats what a press length charges each curved pattern of the control to. */
+function readOut(layout: LengthLayout, program: Program, frames: number): string {
+  return layout.own
+    .flatMap(({ pattern, i }) => {
+      const growth = curvedGrowth(program.patterns[i]);
+      if (!growth) return [];
+      const ratio = ratioAt(growth, frames * TICKS).toFixed(2);
+      return [`${pattern.name} ${formatGrown(growth, frames * TICKS)}, ratio ${ratio}`];
+    })
+    .join("; ");
 }
 
 /** Lays out the press lengths of a control: its stretches, its edges, and the presses of the takes. */
@@ -111,7 +111,7 @@ function layoutLengths(kit: Kit, now: TakesNow, controlId: string, control: numb
     presses,
     upTo,
     scale: createScale(0, upTo),
-    hasCharge: own.some(({ pattern }) => pattern.kind === "charge"),
+    hasCurve: own.some(({ i }) => curvedGrowth(now.program.patterns[i])),
     stretches: listStretches(now.program, control, upTo).map(({ from, to, patternIds }) => ({
       from,
       to,
@@ -197,24 +197,23 @@ function LengthStrip({ layout, kit, program }: { layout: LengthLayout; kit: Kit;
 
 /** The caption of the map: the result of the length under the pointer, or the counts of all presses. */
 function LengthCaption({
-  layout: { presses, stretches, hasCharge },
+  layout,
   probe,
   kit,
   now,
-  controlId,
 }: {
   layout: LengthLayout;
   probe: number | undefined;
   kit: Kit;
   now: TakesNow;
-  controlId: string;
 }) {
+  const { presses, stretches, hasCurve } = layout;
   if (probe !== undefined) {
     const words = stretches.find(({ from, to }) => from <= probe && probe <= to)?.words;
     return (
       <>
         <b className="font-mono text-ink">{probe}f</b> {formatMs(probe, kit.rate)}: {words || "nothing"}
-        {hasCharge && `; ${readOut(kit, now.program, controlId, probe)}`}
+        {hasCurve && `; ${readOut(layout, now.program, probe)}`}
       </>
     );
   }
@@ -245,15 +244,15 @@ export function PressLengthMap({ controlId }: { controlId: string }) {
   const control = now?.program.controls.findIndex(item => item.id === controlId) ?? -1;
   if (!kit || !now || control < 0) return null;
   const layout = layoutLengths(kit, now, controlId, control);
-  const { presses, stretches, upTo, hasCharge } = layout;
+  const { presses, stretches, upTo, hasCurve } = layout;
   const words = stretches.map(({ from, to, words }) => `${from} to ${to} frames ${words || "nothing"}`);
   return (
     <MapFigure
       testId="press-length-map"
       label={`What each length of press ends in: ${words.join("; ")}`}
-      topPx={hasCharge ? 0 : TOP_WITHOUT_CURVE}
+      topPx={hasCurve ? 0 : TOP_WITHOUT_CURVE}
       heightPx={BOTTOM + 36}
-      caption={<LengthCaption layout={layout} probe={probe} kit={kit} now={now} controlId={controlId} />}
+      caption={<LengthCaption layout={layout} probe={probe} kit={kit} now={now} />}
       drawing={<LengthStrip layout={layout} kit={kit} program={now.program} />}
       onPointerMove={event => {
         const box = event.currentTarget.getBoundingClientRect();
