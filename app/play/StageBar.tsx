@@ -9,6 +9,8 @@ import { benchKeyOf, SPEEDS, type BenchAct } from "../input/benchKeys";
 import { usePad, usePadState } from "../input/context";
 
 const ROUTINE_SECONDS = 8;
+/** The delays offered for the scripted player, in frames. */
+const LATE_FRAMES = [0, 3, 6, 9, 12] as const;
 
 /** Keys belong to the kit while the pad is awake, so a clicked button must not keep the focus. */
 function act(run: () => void) {
@@ -47,16 +49,93 @@ function KeyHint({ act }: { act: BenchAct }) {
   );
 }
 
+/** The actions on a running session: keep, freeze, step, slow down. */
+function SessionActions() {
+  const pad = usePad();
+  const isFrozen = usePadState(state => state.isFrozen);
+  const speed = usePadState(state => state.speedPercent);
+  const freezeWord = isFrozen ? "Go on" : "Freeze";
+  return (
+    <>
+      <Button onClick={act(pad.keep)}>Keep what just happened</Button>
+      <Button
+        aria-pressed={isFrozen}
+        aria-label={freezeWord}
+        aria-keyshortcuts={benchKeyOf("freeze")}
+        onClick={act(pad.freeze)}
+      >
+        {freezeWord} <KeyHint act="freeze" />
+      </Button>
+      <Button
+        disabled={!isFrozen}
+        aria-label="+1f"
+        aria-keyshortcuts={benchKeyOf("step")}
+        onClick={act(pad.step)}
+      >
+        +1f <KeyHint act="step" />
+      </Button>
+      <span>
+        at{" "}
+        <ChoiceWord
+          label="Speed of the game"
+          value={String(speed)}
+          choices={SPEEDS.map(percent => ({ value: String(percent), label: `${percent} %` }))}
+          onChoose={value => pad.setSpeed(Number(value))}
+        />{" "}
+        <KeyHint act="slower" /> <KeyHint act="faster" />
+      </span>
+    </>
+  );
+}
+
+/** The assist that is played with; nothing if the kit has none. */
+function AssistWord() {
+  const pad = usePad();
+  const assist = usePadState(state => state.assist);
+  const assists = useDocument(state => state.kit?.assists) ?? [];
+  if (assists.length === 0) return null;
+  return (
+    <span>
+      with{" "}
+      <ChoiceWord
+        label="Assist"
+        value={assists.some(({ id }) => id === assist) ? (assist ?? "") : ""}
+        choices={[
+          { value: "", label: "no assist" },
+          ...assists.map(({ id, name }) => ({ value: id, label: `“${name}” on` })),
+        ]}
+        onChoose={value => pad.setAssist(value || undefined)}
+      />
+    </span>
+  );
+}
+
+/** The scripted player that leaps at every edge, a number of frames late. */
+function EdgePlayer() {
+  const desk = useDesk();
+  return (
+    <span>
+      or let it leap at every edge,{" "}
+      <ChoiceWord
+        label="Scripted hands"
+        value=""
+        choices={LATE_FRAMES.map(late => ({
+          value: String(late),
+          label: late === 0 ? "on the last frame of ground" : `${late}f late`,
+          ...(late === 0 ? {} : { hint: `${late} frames after the ground was lost` }),
+        }))}
+        onChoose={value => letItPlay(desk, Number(value))}
+        placeholder="how late …"
+      />
+    </span>
+  );
+}
+
 /** Play, keep, freeze, step and slow down; or run a scripted player. */
 export function StageBar({ onDraw }: { onDraw: () => void }) {
   const pad = usePad();
   const isAwake = usePadState(state => state.session !== undefined);
   const isRecording = usePadState(state => state.isRecording);
-  const isFrozen = usePadState(state => state.isFrozen);
-  const speed = usePadState(state => state.speedPercent);
-  const assist = usePadState(state => state.assist);
-  const assists = useDocument(state => state.kit?.assists) ?? [];
-  const desk = useDesk();
   const isPlayable = useEvaluation(state => state.rules !== undefined);
   const isCourse = useDocument(state => state.kit !== undefined && courseOf(state.kit) !== undefined);
   return (
@@ -68,69 +147,9 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
       >
         {isRecording ? "Stop and keep" : isAwake ? "Record from here" : "Record a take"}
       </Button>
-      {isAwake && (
-        <>
-          <Button onClick={act(pad.keep)}>Keep what just happened</Button>
-          <Button
-            aria-pressed={isFrozen}
-            aria-label={isFrozen ? "Go on" : "Freeze"}
-            aria-keyshortcuts={benchKeyOf("freeze")}
-            onClick={act(pad.freeze)}
-          >
-            {isFrozen ? "Go on" : "Freeze"} <KeyHint act="freeze" />
-          </Button>
-          <Button
-            disabled={!isFrozen}
-            aria-label="+1f"
-            aria-keyshortcuts={benchKeyOf("step")}
-            onClick={act(pad.step)}
-          >
-            +1f <KeyHint act="step" />
-          </Button>
-        </>
-      )}
-      {isAwake && (
-        <span>
-          at{" "}
-          <ChoiceWord
-            label="Speed of the game"
-            value={String(speed)}
-            choices={SPEEDS.map(percent => ({ value: String(percent), label: `${percent} %` }))}
-            onChoose={value => pad.setSpeed(Number(value))}
-          />{" "}
-          <KeyHint act="slower" /> <KeyHint act="faster" />
-        </span>
-      )}
-      {assists.length > 0 && (
-        <span>
-          with{" "}
-          <ChoiceWord
-            label="Assist"
-            value={assists.some(({ id }) => id === assist) ? (assist ?? "") : ""}
-            choices={[
-              { value: "", label: "no assist" },
-              ...assists.map(({ id, name }) => ({ value: id, label: `“${name}” on` })),
-            ]}
-            onChoose={value => pad.setAssist(value || undefined)}
-          />
-        </span>
-      )}
-      {!isAwake && isCourse && (
-        <span>
-          or let it leap at every edge,{" "}
-          <ChoiceWord
-            label="Scripted hands"
-            value=""
-            choices={[0, 3, 6, 9, 12].map(late => ({
-              value: String(late),
-              label: late === 0 ? "on the last frame of ground" : `${late}f late`,
-              ...(late === 0 ? {} : { hint: `${late} frames after the ground was lost` }),
-            }))}
-            onChoose={value => letItPlay(desk, Number(value))}
-            placeholder="how late …"
-          />
-        </span>
-      )}
+      {isAwake && <SessionActions />}
+      <AssistWord />
+      {!isAwake && isCourse && <EdgePlayer />}
       {!isAwake && (
         <Flap
           word="Write what hands do"

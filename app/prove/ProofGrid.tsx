@@ -60,22 +60,135 @@ const RowCells = memo(function RowCells({
   });
 });
 
-/** Takes as rows, checks as columns, a mark in each cell, sums on both edges; navigated by arrow keys. */
-export function ProofGrid({
+const LINE = "grid items-center";
+
+/** The checks as slanted column headers. */
+function HeadRow({
   checks,
-  rows,
-  sums,
   chosen,
-  isCurrent,
+  columns,
   onChoose,
-}: {
+}: Pick<GridProps, "checks" | "chosen" | "onChoose"> & { columns: string }) {
+  return (
+    <div
+      role="row"
+      className={`${LINE} sticky top-0 z-20 border-b border-line bg-paper`}
+      style={{ gridTemplateColumns: columns, height: HEAD_PX }}
+    >
+      <span role="columnheader" className="sticky left-0 z-10 self-end bg-paper px-5 pb-1 text-xs text-soft">
+        takes ↓ checks →
+      </span>
+      {checks.map(check => (
+        <span key={check.id} role="columnheader" className="pointer-events-none relative h-full">
+          <button
+            type="button"
+            title={check.name || check.id}
+            aria-pressed={check.id === chosen.check}
+            className={`pointer-events-auto absolute bottom-1.5 left-6 origin-bottom-left -rotate-[38deg] text-xs max-w-[116px] truncate hover:underline ${check.id === chosen.check ? "font-semibold text-moss" : ""} ${check.off ? "line-through decoration-soft" : ""}`}
+            onClick={() => onChoose(check.id, undefined)}
+          >
+            {check.name || check.id}
+          </button>
+        </span>
+      ))}
+      <span role="columnheader" className="self-end pb-1 text-center text-xs text-soft">
+        holds
+      </span>
+    </div>
+  );
+}
+
+/** One take with its cells and their sum. `entry`: Tab enters the grid at its first cell. */
+function TakeLine({
+  row,
+  index,
+  topPx,
+  checks,
+  chosen,
+  isOld,
+  columns,
+  entry,
+  onChoose,
+}: Pick<GridProps, "checks" | "chosen" | "onChoose"> & {
+  row: ProofRow;
+  index: number;
+  topPx: number;
+  isOld: boolean;
+  columns: string;
+  entry: boolean;
+}) {
+  const { take, sum } = row;
+  const isChosen = take.id === chosen.take;
+  return (
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      data-old={isOld}
+      className={`${LINE} absolute w-full border-b border-line after:pointer-events-none after:absolute after:inset-0 data-[old=true]:after:bg-paper/55`}
+      style={{ gridTemplateColumns: columns, height: ROW_PX, top: topPx }}
+    >
+      <span
+        role="rowheader"
+        title={take.name}
+        className={`sticky left-0 z-10 truncate bg-paper px-5 text-sm ${isChosen ? "font-semibold text-moss" : ""}`}
+      >
+        {take.name || take.id}
+      </span>
+      <RowCells
+        row={row}
+        checks={checks}
+        chosenCheck={isChosen ? chosen.check : undefined}
+        entry={entry}
+        onChoose={onChoose}
+      />
+      <span role="gridcell" className="text-center">
+        <SumWord {...sum} />
+      </span>
+    </div>
+  );
+}
+
+/** The sums of the columns. */
+function SumRow({ checks, sums, columns }: Pick<GridProps, "checks" | "sums"> & { columns: string }) {
+  return (
+    <div
+      role="row"
+      className={`${LINE} sticky bottom-0 z-20 border-t border-line bg-paper`}
+      style={{ gridTemplateColumns: columns, height: ROW_PX }}
+    >
+      <span role="rowheader" className="sticky left-0 z-10 bg-paper px-5 text-xs text-soft">
+        holds
+      </span>
+      {sums.map((sum, c) => (
+        <span key={checks[c]!.id} role="gridcell" className="text-center">
+          <SumWord {...sum} />
+        </span>
+      ))}
+      <span role="gridcell" />
+    </div>
+  );
+}
+
+interface GridProps {
   checks: readonly Check[];
   rows: readonly ProofRow[];
+  /** The sum of each column. */
   sums: readonly CellSum[];
   chosen: Chosen;
+  /** The takes whose results are of the present rules, by id. */
   isCurrent: ReadonlySet<string>;
   onChoose: (check: string, take: string | undefined) => void;
-}) {
+}
+
+const STEPS: Readonly<Record<string, readonly [down: number, across: number]>> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
+
+/** Takes as rows, checks as columns, a mark in each cell, sums on both edges; navigated by arrow keys. */
+export function ProofGrid({ checks, rows, sums, chosen, isCurrent, onChoose }: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
   // The virtualizer's functions change with the visible range; this component re-renders with them and passes
   // none on.
@@ -89,10 +202,10 @@ export function ProofGrid({
     scrollPaddingEnd: ROW_PX,
   });
   const walk = (event: KeyboardEvent) => {
-    const [down, across] =
-      { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key] ?? [];
-    if (down === undefined || across === undefined) return;
+    const step = STEPS[event.key];
+    if (!step) return;
     event.preventDefault();
+    const [down, across] = step;
     const r = rows.findIndex(row => row.take.id === chosen.take);
     const c = checks.findIndex(check => check.id === chosen.check);
     const row = rows[Math.min(rows.length - 1, Math.max(0, r + down))];
@@ -105,7 +218,6 @@ export function ProofGrid({
     );
   };
   const columns = `minmax(150px, 220px) repeat(${checks.length}, ${CELL_PX}px) 60px`;
-  const line = "grid items-center";
   return (
     <div
       ref={scroller}
@@ -118,84 +230,27 @@ export function ProofGrid({
       data-testid="proof-grid"
     >
       <div style={{ width: "max-content", minWidth: "100%" }}>
-        <div
-          role="row"
-          className={`${line} sticky top-0 z-20 border-b border-line bg-paper`}
-          style={{ gridTemplateColumns: columns, height: HEAD_PX }}
-        >
-          <span
-            role="columnheader"
-            className="sticky left-0 z-10 self-end bg-paper px-5 pb-1 text-xs text-soft"
-          >
-            takes ↓ checks →
-          </span>
-          {checks.map(check => (
-            <span key={check.id} role="columnheader" className="pointer-events-none relative h-full">
-              <button
-                type="button"
-                title={check.name || check.id}
-                aria-pressed={check.id === chosen.check}
-                className={`pointer-events-auto absolute bottom-1.5 left-6 origin-bottom-left -rotate-[38deg] text-xs max-w-[116px] truncate hover:underline ${check.id === chosen.check ? "font-semibold text-moss" : ""} ${check.off ? "line-through decoration-soft" : ""}`}
-                onClick={() => onChoose(check.id, undefined)}
-              >
-                {check.name || check.id}
-              </button>
-            </span>
-          ))}
-          <span role="columnheader" className="self-end pb-1 text-center text-xs text-soft">
-            holds
-          </span>
-        </div>
+        <HeadRow checks={checks} chosen={chosen} columns={columns} onChoose={onChoose} />
         <div style={{ height: virtual.getTotalSize(), position: "relative" }} role="rowgroup">
-          {virtual.getVirtualItems().map(item => {
-            const row = rows[item.index]!;
-            const { take, sum } = row;
-            const isChosen = take.id === chosen.take;
+          {virtual.getVirtualItems().map(({ index, start }) => {
+            const row = rows[index]!;
             return (
-              <div
-                key={take.id}
-                role="row"
-                aria-rowindex={item.index + 2}
-                data-old={!isCurrent.has(take.id)}
-                className={`${line} absolute w-full border-b border-line after:pointer-events-none after:absolute after:inset-0 data-[old=true]:after:bg-paper/55`}
-                style={{ gridTemplateColumns: columns, height: ROW_PX, top: item.start }}
-              >
-                <span
-                  role="rowheader"
-                  title={take.name}
-                  className={`sticky left-0 z-10 truncate bg-paper px-5 text-sm ${take.id === chosen.take ? "font-semibold text-moss" : ""}`}
-                >
-                  {take.name || take.id}
-                </span>
-                <RowCells
-                  row={row}
-                  checks={checks}
-                  chosenCheck={isChosen ? chosen.check : undefined}
-                  entry={!chosen.take && item.index === 0}
-                  onChoose={onChoose}
-                />
-                <span role="gridcell" className="text-center">
-                  <SumWord {...sum} />
-                </span>
-              </div>
+              <TakeLine
+                key={row.take.id}
+                row={row}
+                index={index}
+                topPx={start}
+                checks={checks}
+                chosen={chosen}
+                isOld={!isCurrent.has(row.take.id)}
+                columns={columns}
+                entry={!chosen.take && index === 0}
+                onChoose={onChoose}
+              />
             );
           })}
         </div>
-        <div
-          role="row"
-          className={`${line} sticky bottom-0 z-20 border-t border-line bg-paper`}
-          style={{ gridTemplateColumns: columns, height: ROW_PX }}
-        >
-          <span role="rowheader" className="sticky left-0 z-10 bg-paper px-5 text-xs text-soft">
-            holds
-          </span>
-          {sums.map((sum, c) => (
-            <span key={checks[c]!.id} role="gridcell" className="text-center">
-              <SumWord {...sum} />
-            </span>
-          ))}
-          <span role="gridcell" />
-        </div>
+        <SumRow checks={checks} sums={sums} columns={columns} />
       </div>
     </div>
   );

@@ -16,55 +16,96 @@ function isInUse(kit: Kit, layout: Layout): boolean {
   );
 }
 
-/** Imports a layout file; reports bindings of controls the kit lacks. */
-/** Named sets of bindings: stored, applied while playing, exported and imported. */
-export function Layouts({ kit }: { kit: Kit }) {
+/** Returns the action that imports a layout file; it reports bindings of controls the kit lacks. */
+function useLayoutImport(kit: Kit): (file: File) => Promise<void> {
   const desk = useDesk();
-  const { workbench } = desk;
   const { notify } = useNotices();
-  const takeAway = useTakeAway();
-  const layouts = useDocument(state => state.layouts);
-  const picker = useRef<HTMLInputElement>(null);
-  const takeIn = async (file: File) => {
+  const refuse = (name: string, details: readonly string[]) =>
+    notify({ tone: "trouble", title: `${name} was not read as a layout.`, details });
+  const add = (layout: Layout) => {
+    desk.workbench.editLayouts(`read layout ${layout.name}`, before => [
+      ...before,
+      { ...layout, id: nanoid(8) },
+    ]);
+    const strangers = Object.keys(layout.bindings).filter(
+      id => !kit.controls.some(control => control.id === id),
+    );
+    notify({
+      tone: "plain",
+      title: `${layout.name} is among the layouts.`,
+      details: strangers.map(id => `It binds "${id}", which this kit does not have: that is passed over.`),
+    });
+  };
+  return async file => {
     for (const read of (await beginReading(desk, [file]).outcome) ?? []) {
-      if (read.kind !== "layout") {
-        const details =
-          read.kind === "refused"
-            ? read.reasons
-            : [read.kind === "passed" ? read.why : `It holds a ${read.kind}. The shelf reads those.`];
-        notify({ tone: "trouble", title: `${read.name} was not read as a layout.`, details });
-        continue;
-      }
-      const { layout } = read;
-      workbench.editLayouts(`read layout ${layout.name}`, was => [...was, { ...layout, id: nanoid(8) }]);
-      const strangers = Object.keys(layout.bindings).filter(
-        id => !kit.controls.some(control => control.id === id),
-      );
-      notify({
-        tone: "plain",
-        title: `${layout.name} is among the layouts.`,
-        details: strangers.map(id => `It binds "${id}", which this kit does not have: that is passed over.`),
-      });
+      if (read.kind === "layout") add(read.layout);
+      else if (read.kind === "refused") refuse(read.name, read.reasons);
+      else if (read.kind === "passed") refuse(read.name, [read.why]);
+      else refuse(read.name, [`It holds a ${read.kind}. The shelf reads those.`]);
     }
   };
-  const keep = () =>
-    workbench.editLayouts("kept a layout", was => [
-      ...was,
-      layoutOf(kit, nanoid(8), `Layout ${was.length + 1}`),
-    ]);
-  const forget = (layout: Layout) => {
-    takeAway(
-      `${layout.name} is deleted.`,
-      workbench.editLayouts(`deleted ${layout.name}`, was => was.filter(item => item.id !== layout.id)),
-    );
-  };
-  const rename = (layout: Layout, typed: string) => {
+}
+
+/** One layout: its name, and the actions on it. */
+function LayoutRow({ kit, layout }: { kit: Kit; layout: Layout }) {
+  const { workbench } = useDesk();
+  const takeAway = useTakeAway();
+  const inUse = isInUse(kit, layout);
+  const rename = (typed: string) => {
     const name = typed.trim();
     if (name !== "" && name !== layout.name)
-      workbench.editLayouts(`renamed ${name}`, was =>
-        was.map(item => (item.id === layout.id ? { ...item, name } : item)),
+      workbench.editLayouts(`renamed ${name}`, before =>
+        before.map(item => (item.id === layout.id ? { ...item, name } : item)),
       );
   };
+  const remove = () =>
+    takeAway(
+      `${layout.name} is deleted.`,
+      workbench.editLayouts(`deleted ${layout.name}`, before => before.filter(item => item.id !== layout.id)),
+    );
+  return (
+    <li className="flex items-center border-b border-dotted border-line">
+      <input
+        aria-label={`Name of layout ${layout.name}`}
+        className="w-28 min-w-0 grow truncate rounded bg-transparent px-1 py-0.5 focus:bg-leaf"
+        defaultValue={layout.name}
+        key={layout.name}
+        onBlur={event => rename(event.target.value)}
+        onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
+      />
+      <Button
+        look="quiet"
+        aria-label={`Put on ${layout.name}`}
+        disabled={inUse}
+        onClick={() => workbench.editKit(`put on ${layout.name}`, now => applyLayout(now, layout))}
+      >
+        {inUse ? "In use" : "Put on"}
+      </Button>
+      <Button
+        look="quiet"
+        aria-label={`Save ${layout.name} as a file`}
+        onClick={() => download(fileOf(layout))}
+      >
+        Save
+      </Button>
+      <Button look="quiet" aria-label={`Delete layout ${layout.name}`} onClick={remove}>
+        ×
+      </Button>
+    </li>
+  );
+}
+
+/** Named sets of bindings: stored, applied while playing, exported and imported. */
+export function Layouts({ kit }: { kit: Kit }) {
+  const { workbench } = useDesk();
+  const layouts = useDocument(state => state.layouts);
+  const takeIn = useLayoutImport(kit);
+  const picker = useRef<HTMLInputElement>(null);
+  const keep = () =>
+    workbench.editLayouts("kept a layout", before => [
+      ...before,
+      layoutOf(kit, nanoid(8), `Layout ${before.length + 1}`),
+    ]);
   return (
     <section aria-label="Layouts" className="text-sm">
       <h2 className="font-semibold">Layouts</h2>
@@ -73,34 +114,7 @@ export function Layouts({ kit }: { kit: Kit }) {
       )}
       <ul>
         {layouts.map(layout => (
-          <li key={layout.id} className="flex items-center border-b border-dotted border-line">
-            <input
-              aria-label={`Name of layout ${layout.name}`}
-              className="w-28 min-w-0 grow truncate rounded bg-transparent px-1 py-0.5 focus:bg-leaf"
-              defaultValue={layout.name}
-              key={layout.name}
-              onBlur={event => rename(layout, event.target.value)}
-              onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
-            />
-            <Button
-              look="quiet"
-              aria-label={`Put on ${layout.name}`}
-              disabled={isInUse(kit, layout)}
-              onClick={() => workbench.editKit(`put on ${layout.name}`, now => applyLayout(now, layout))}
-            >
-              {isInUse(kit, layout) ? "In use" : "Put on"}
-            </Button>
-            <Button
-              look="quiet"
-              aria-label={`Save ${layout.name} as a file`}
-              onClick={() => download(fileOf(layout))}
-            >
-              Save
-            </Button>
-            <Button look="quiet" aria-label={`Delete layout ${layout.name}`} onClick={() => forget(layout)}>
-              ×
-            </Button>
-          </li>
+          <LayoutRow key={layout.id} kit={kit} layout={layout} />
         ))}
       </ul>
       <p className="mt-2 flex gap-2">

@@ -73,56 +73,118 @@ function playStick(pad: Pad, stick: Stick, x: number, y: number): void {
   );
 }
 
+/** Returns the position of a pointer on a dial; 1 is the rim. */
+function placeOn(svg: SVGSVGElement, { clientX, clientY }: { clientX: number; clientY: number }) {
+  const box = svg.getBoundingClientRect();
+  return {
+    x: ((clientX - box.left) / box.width - 0.5) * (SIZE / RADIUS),
+    y: ((clientY - box.top) / box.height - 0.5) * (SIZE / RADIUS),
+  };
+}
+
+const WAYS = [1, 2, 3, 4, 6, 7, 8, 9] as const;
+
+/** The eight directions; the current one in ink. */
+function Ways({ digit }: { digit: number }) {
+  return WAYS.map(way => {
+    const out = RADIUS * (way % 2 === 0 ? 0.86 : 0.64);
+    return (
+      <text
+        key={way}
+        x={CENTRE + (((way - 1) % 3) - 1) * out}
+        y={CENTRE - (Math.floor((way - 1) / 3) - 1) * out}
+        textAnchor="middle"
+        dominantBaseline="central"
+        className={`font-mono text-xs ${way === digit ? "fill-ink font-semibold" : "fill-soft"}`}
+      >
+        {arrowOf(way)}
+      </text>
+    );
+  });
+}
+
+/** Returns the press and release thresholds of a stick, and their setter. Shares of the full way. */
+function useThresholds(kit: Kit, stick: Stick) {
+  const { workbench } = useDesk();
+  const ids = [stick.up, stick.down, stick.left, stick.right];
+  const controls = kit.controls.filter(control => ids.includes(control.id));
+  const press = Math.max(0.01, ...controls.map(control => control.pressAt ?? 0.5));
+  return {
+    press,
+    release: Math.min(press, ...controls.map(control => control.releaseAt ?? Math.min(0.4, press))),
+    set: (value: number) =>
+      workbench.editKit(`dead zone of ${stick.name}`, now => {
+        const pressed = setThresholds(now, ids, "pressAt", value);
+        return setThresholds(pressed, ids, "releaseAt", Math.max(0.01, value * 0.8));
+      }),
+  };
+}
+
+/** The ring of the dead zone, moved by dragging or by keys. */
+function DeadZone({
+  name,
+  press,
+  onChange,
+}: {
+  name: string;
+  press: number;
+  onChange: (press: number) => void;
+}) {
+  const { workbench } = useDesk();
+  const onPointerDown = (event: PointerEvent<SVGElement>) => {
+    event.preventDefault();
+    event.stopPropagation();
+    const svg = event.currentTarget.ownerSVGElement!;
+    dragKit(workbench, event, moved => {
+      const { x, y } = placeOn(svg, moved);
+      onChange(Math.hypot(x, y));
+    });
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = { ArrowUp: 0.01, ArrowRight: 0.01, ArrowDown: -0.01, ArrowLeft: -0.01 }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    onChange(press + by);
+  };
+  const ring = { cx: CENTRE, cy: CENTRE, r: press * RADIUS, fill: "none" };
+  return (
+    <g
+      role="slider"
+      tabIndex={0}
+      aria-label={`Dead zone of ${name}`}
+      aria-valuemin={0.01}
+      aria-valuemax={1}
+      aria-valuenow={press}
+      className="cursor-move"
+      onPointerDown={onPointerDown}
+      onKeyDown={onKeyDown}
+    >
+      <circle {...ring} stroke="transparent" strokeWidth="12" />
+      <circle {...ring} className="stroke-ink" strokeWidth="1.75" />
+      <circle cx={CENTRE + press * RADIUS} cy={CENTRE} r="4.5" className="fill-ink" />
+    </g>
+  );
+}
+
 /**
  * A stick as a dial: its position and path, the draggable ring of its dead zone, and the eight directions.
  * Dragging the middle plays it.
  */
 export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
   const pad = usePad();
-  const { workbench } = useDesk();
   const { line, spot } = useTrace(stick);
   const digit = useDigit(stick);
-  const ids = [stick.up, stick.down, stick.left, stick.right];
-  const controls = kit.controls.filter(control => ids.includes(control.id));
-  const press = Math.max(0.01, ...controls.map(control => control.pressAt ?? 0.5));
-  const release = Math.min(press, ...controls.map(control => control.releaseAt ?? Math.min(0.4, press)));
-  const set = (value: number) =>
-    workbench.editKit(`dead zone of ${stick.name}`, now => {
-      const pressed = setThresholds(now, ids, "pressAt", value);
-      return setThresholds(pressed, ids, "releaseAt", Math.max(0.01, value * 0.8));
-    });
-  const placeOf = (event: { clientX: number; clientY: number }, svg: SVGSVGElement) => {
-    const box = svg.getBoundingClientRect();
-    return {
-      x: ((event.clientX - box.left) / box.width - 0.5) * (SIZE / RADIUS),
-      y: ((event.clientY - box.top) / box.height - 0.5) * (SIZE / RADIUS),
-    };
-  };
-  const onZone = (event: PointerEvent<SVGElement>) => {
-    event.preventDefault();
-    event.stopPropagation();
-    const svg = event.currentTarget.ownerSVGElement!;
-    dragKit(workbench, event, moved => {
-      const { x, y } = placeOf(moved, svg);
-      set(Math.hypot(x, y));
-    });
-  };
+  const { press, release, set } = useThresholds(kit, stick);
   const onPlay = (event: PointerEvent<SVGSVGElement>) => {
     event.preventDefault();
     const svg = event.currentTarget;
     const play = (at: { clientX: number; clientY: number }) => {
-      const { x, y } = placeOf(at, svg);
+      const { x, y } = placeOn(svg, at);
       playStick(pad, stick, x, y);
     };
     const letGo = () => playStick(pad, stick, 0, 0);
     followPointer(event, { move: play, end: letGo, cancel: letGo });
     play(event);
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
-    const by = { ArrowUp: 0.01, ArrowRight: 0.01, ArrowDown: -0.01, ArrowLeft: -0.01 }[event.key];
-    if (by === undefined) return;
-    event.preventDefault();
-    set(press + by);
   };
   return (
     <svg
@@ -143,54 +205,10 @@ export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
         className="stroke-soft"
         strokeDasharray="3 4"
       />
-      {[1, 2, 3, 4, 6, 7, 8, 9].map(way => {
-        const x = CENTRE + (((way - 1) % 3) - 1) * RADIUS * ([2, 4, 6, 8].includes(way) ? 0.86 : 0.64);
-        const y =
-          CENTRE - (Math.floor((way - 1) / 3) - 1) * RADIUS * ([2, 4, 6, 8].includes(way) ? 0.86 : 0.64);
-        return (
-          <text
-            key={way}
-            x={x}
-            y={y}
-            textAnchor="middle"
-            dominantBaseline="central"
-            className={`font-mono text-xs ${way === digit ? "fill-ink font-semibold" : "fill-soft"}`}
-          >
-            {arrowOf(way)}
-          </text>
-        );
-      })}
+      <Ways digit={digit} />
       <polyline ref={line} fill="none" strokeWidth="1.5" className="stroke-dew" />
       <circle ref={spot} cx={CENTRE} cy={CENTRE} r="6" className="fill-bark" />
-      <g
-        role="slider"
-        tabIndex={0}
-        aria-label={`Dead zone of ${stick.name}`}
-        aria-valuemin={0.01}
-        aria-valuemax={1}
-        aria-valuenow={press}
-        className="cursor-move"
-        onPointerDown={onZone}
-        onKeyDown={onKeyDown}
-      >
-        <circle
-          cx={CENTRE}
-          cy={CENTRE}
-          r={press * RADIUS}
-          fill="none"
-          stroke="transparent"
-          strokeWidth="12"
-        />
-        <circle
-          cx={CENTRE}
-          cy={CENTRE}
-          r={press * RADIUS}
-          fill="none"
-          className="stroke-ink"
-          strokeWidth="1.75"
-        />
-        <circle cx={CENTRE + press * RADIUS} cy={CENTRE} r="4.5" className="fill-ink" />
-      </g>
+      <DeadZone name={stick.name} press={press} onChange={set} />
     </svg>
   );
 }
