@@ -344,3 +344,26 @@ export async function textOf(driver: WebDriver, where: string): Promise<string> 
 export async function takePicture(driver: WebDriver, file: string): Promise<void> {
   writeFileSync(file, await driver.takeScreenshot(), "base64");
 }
+
+/** The state of a canvas: what it last painted. */
+export interface CanvasState {
+  /** The frame of a stage; the number of frames, the rows and the viewport of a tape. */
+  readonly frame: number;
+  readonly painted: number;
+  readonly rows: readonly string[];
+  readonly firstFrame: number;
+  readonly scrollPx: number;
+}
+
+/** A script that defines `describe(id)`, which returns the state of a canvas by its test id or its id. */
+export const DESCRIBE = `const describe = id => {
+  const detail = {};
+  const canvas = document.querySelector('[data-testid="' + id + '"]') ?? document.getElementById(id);
+  canvas?.dispatchEvent(new CustomEvent("moss-tap-describe", { detail }));
+  return detail;
+};`;
+
+/** Returns the state of a canvas by its test id or its id; without fields if it is not there. */
+export function describeCanvas(driver: WebDriver, id: "tape" | "stage"): Promise<CanvasState> {
+  return driver.executeScript<CanvasState>(`${DESCRIBE} return describe(arguments[0]);`, id);
+}

@@ -6,7 +6,7 @@ import { measureTenHours } from "./figuresLong";
 import { measureProve } from "./figuresProve";
 import { measureTune } from "./figuresTune";
 import { median, percentile, readIn, printFigure, WATCH } from "./figuresKit";
-import { clickOn, find, openBrowser, press, startApp, waitFor } from "./browser";
+import { clickOn, DESCRIBE, describeCanvas, find, openBrowser, press, startApp, waitFor } from "./browser";
 
 /**
  * Measures the figures of the tape in headless Chromium and prints them. Run by `npm run figures` after a
@@ -21,11 +21,11 @@ async function measurePanning(driver: WebDriver, folder: string): Promise<void> 
   };
   await readIn(driver, folder, { "hour-kit": kit, "hour-take": { ...makeTake(216_000), kit: kit.id } });
   await clickOn(driver, "[data-testid=kit-large] a");
-  const tape = await find(driver, "[data-testid=tape]");
+
   await waitFor(
     driver,
     "the hour on the tape",
-    async () => Number(await tape.getAttribute("data-painted")) === 216_000,
+    async () => (await describeCanvas(driver, "tape")).painted === 216_000,
   );
   await driver.executeScript(WATCH);
   await driver.executeScript(`
@@ -156,11 +156,11 @@ async function measurePull(driver: WebDriver, address: string, folder: string): 
   const minute = { ...lengthenTake(take.value, 3600), kit: named.id };
   await readIn(driver, folder, { "minute-kit": named, "minute-take": minute });
   await clickOn(driver, "[data-testid=kit-one-minute] a");
-  const tape = await find(driver, "[data-testid=tape]");
+
   await waitFor(
     driver,
     "the minute on the tape",
-    async () => Number(await tape.getAttribute("data-painted")) === 3600,
+    async () => (await describeCanvas(driver, "tape")).painted === 3600,
   );
   const took = await driver.executeAsyncScript<{ work: number[]; whole: number[] }>(`
     const done = arguments[0];
@@ -207,22 +207,20 @@ async function measurePull(driver: WebDriver, address: string, folder: string): 
 async function measureRecording(driver: WebDriver): Promise<void> {
   await press(driver, "Record a take");
   await waitFor(driver, "the first frames", () =>
-    driver.executeScript<boolean>(
-      `const n = Number(document.querySelector("[data-testid=tape]").dataset.painted); return n > 5 && n < 1000`,
-    ),
+    driver.executeScript<boolean>(`${DESCRIBE} const n = describe("tape").painted; return n > 5 && n < 1000`),
   );
   const late = await driver.executeAsyncScript<number[]>(`
+    ${DESCRIBE}
     const done = arguments[0];
-    const tape = document.querySelector("[data-testid=tape]");
     const late = [];
     (function tap(k) {
       if (k === 20) return done(late);
-      const target = Number(tape.dataset.painted) + 1;
+      const target = describe("tape").painted + 1;
       let screens = 0;
       window.dispatchEvent(new KeyboardEvent(k % 2 === 0 ? "keydown" : "keyup", { code: "KeyK", bubbles: true, cancelable: true }));
       requestAnimationFrame(function look() {
         screens++;
-        if (Number(tape.dataset.painted) >= target) { late.push(screens); return setTimeout(() => tap(k + 1), 40); }
+        if (describe("tape").painted >= target) { late.push(screens); return setTimeout(() => tap(k + 1), 40); }
         requestAnimationFrame(look);
       });
     })(0);
@@ -243,14 +241,14 @@ async function measurePlay(driver: WebDriver, address: string): Promise<void> {
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');
   const openMs = await driver.executeAsyncScript<number>(`
+    ${DESCRIBE}
     const tell = arguments[0];
     const began = performance.now();
     const byLabel = words => [...document.querySelectorAll("button")].find(item => (item.getAttribute("aria-label") || item.textContent) === words);
     byLabel("Open demo Belfry Runner").click();
     (function look() {
-      const stage = document.querySelector("[data-testid=stage]");
       const wake = byLabel("Wake the pad") || [...document.querySelectorAll("button")].find(item => item.textContent.includes("Wake the pad"));
-      if (!stage?.dataset.frame || !wake) return requestAnimationFrame(look);
+      if (describe("stage").frame === undefined || !wake) return requestAnimationFrame(look);
       wake.click();
       window.dispatchEvent(new KeyboardEvent("keydown", { code: "KeyD", bubbles: true, cancelable: true }));
       (function heard() {
@@ -262,7 +260,8 @@ async function measurePlay(driver: WebDriver, address: string): Promise<void> {
   printFigure("a demo from the shelf to the first press heard", `${openMs.toFixed(0)} ms`, "goal 1500 ms");
   const { steps, screens } = await driver.executeAsyncScript<{ steps: number; screens: number }>(`
     const tell = arguments[0];
-    const at = () => Number(document.querySelector("[data-testid=stage]").dataset.frame);
+    ${DESCRIBE}
+    const at = () => describe("stage").frame;
     const from = at();
     const began = performance.now();
     let screens = 0;

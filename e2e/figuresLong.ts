@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { createChance } from "../bench/scenes";
-import { clickOn, find, press, textOf, waitFor } from "./browser";
+import { clickOn, describeCanvas, find, press, textOf, waitFor } from "./browser";
 import { readIn, printFigure, WATCH } from "./figuresKit";
 
 const HOURS = 10;
@@ -56,7 +56,7 @@ export async function measureTenHours(driver: WebDriver, address: string, folder
   await report("read in");
   await clickOn(driver, "[data-testid=kit-ten] a");
   const tape = await find(driver, "[data-testid=tape]");
-  const isPainted = async () => Number(await tape.getAttribute("data-painted")) === FRAMES;
+  const isPainted = async () => (await describeCanvas(driver, "tape")).painted === FRAMES;
   const began = Date.now();
   await waitFor(driver, "the ten hours on the tape", isPainted);
   await report(`opened, whole after ${((Date.now() - began) / 1000).toFixed(1)} s`);

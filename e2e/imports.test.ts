@@ -8,7 +8,17 @@ import { unzipSync, zipSync, type Zippable } from "fflate";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { afterAll, beforeEach, expect, test } from "vitest";
 import type { Take, Takes } from "#core";
-import { choose, clickOn, find, openBelfry, openDemo, press, textOf, waitFor } from "./browser";
+import {
+  choose,
+  clickOn,
+  describeCanvas,
+  find,
+  openBelfry,
+  openDemo,
+  press,
+  textOf,
+  waitFor,
+} from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -48,7 +58,7 @@ const copiedText = () =>
     "the text",
     async () => (await (await find(driver, "#text")).getAttribute("value")) || false,
   );
-const framesPlayed = async () => Number(await (await find(driver, "#stage")).getAttribute("data-frame"));
+const framesPlayed = async () => (await describeCanvas(driver, "stage")).frame;
 const playOn = async (frames: number) => {
   const from = await framesPlayed();
   await waitFor(driver, `${frames} frames more`, async () => (await framesPlayed()) >= from + frames);

@@ -3,6 +3,7 @@ import { beforeEach, expect, test } from "vitest";
 import {
   choose,
   clickOn,
+  describeCanvas,
   find,
   press,
   textOf,
@@ -76,11 +77,7 @@ test("the runner: a hop is performed, one is saved, one is lost; the session is 
   expect(await textOf(driver, "[data-testid=tape-table]")).toContain("Hop performed, remembered");
   await press(driver, "As tape");
   await press(driver, "Replay");
-  await waitFor(
-    driver,
-    "the replay",
-    async () => Number(await (await find(driver, "[data-testid=stage]")).getAttribute("data-frame")) > 20,
-  );
+  await waitFor(driver, "the replay", async () => (await describeCanvas(driver, "stage")).frame > 20);
 });
 
 test("freeze, step and slow motion: frames stop, advance one by one, and the take has the speed", async () => {
@@ -101,9 +98,8 @@ test("freeze, step and slow motion: frames stop, advance one by one, and the tak
   await press(driver, "Go on");
   await waitForFrame(stood + 20);
   await driver.actions().sendKeys(Key.ESCAPE).perform();
-  const tape = await find(driver, "[data-testid=tape]");
   await waitFor(driver, "the lane of speed", async () =>
-    (await tape.getAttribute("data-rows"))?.includes("Speed"),
+    (await describeCanvas(driver, "tape")).rows.includes("Speed"),
   );
 });
 
@@ -265,7 +261,7 @@ test("the level is edited by pointer and by keys, and every take is run on it at
   await find(driver, '[data-testid=stage][role="img"]');
   await choose(driver, "gate at a wall", "a new gate, Wall");
   await waitFor(driver, "the gate's row", async () =>
-    (await (await find(driver, "[data-testid=tape]")).getAttribute("data-rows"))?.split("|").includes("Wall"),
+    (await describeCanvas(driver, "tape")).rows.includes("Wall"),
   );
 });
 
@@ -312,7 +308,7 @@ test("a rule without content in the open take names a take that has some", async
 
 test("a rule that others depend on is deleted: every view still works, the faults are listed, undo restores it", async () => {
   await openDemo("belfry-runner");
-  const kept = async () => (await find(driver, "[data-testid=tape]")).getAttribute("data-rows");
+  const kept = async () => (await describeCanvas(driver, "tape")).rows.join("|");
   const before = await kept();
   await press(driver, "Shape");
   await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Leap press"]');

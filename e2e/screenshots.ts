@@ -3,7 +3,17 @@ import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { Key, type WebDriver } from "selenium-webdriver";
-import { clickOn, find, openBrowser, press, startApp, takePicture, textOf, waitFor } from "./browser";
+import {
+  clickOn,
+  describeCanvas,
+  find,
+  openBrowser,
+  press,
+  startApp,
+  takePicture,
+  textOf,
+  waitFor,
+} from "./browser";
 
 const FOLDER = "docs/screenshots";
 
@@ -225,11 +235,7 @@ async function takeFiles(driver: WebDriver, downloads: string, address: string):
   await driver.get(page);
   await clickOn(driver, "#turn");
   const playTo = (frame: number) =>
-    waitFor(
-      driver,
-      `frame ${frame}`,
-      async () => Number(await (await find(driver, "#stage")).getAttribute("data-frame")) >= frame,
-    );
+    waitFor(driver, `frame ${frame}`, async () => (await describeCanvas(driver, "stage")).frame >= frame);
   await playTo(20);
   await driver.actions().keyDown("k").perform();
   await playTo(64);

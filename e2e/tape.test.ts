@@ -1,6 +1,6 @@
 import { By, Key, type WebDriver, type WebElement } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { choose, clickOn, find, openBelfry, press, textOf, waitFor } from "./browser";
+import { choose, clickOn, describeCanvas, find, openBelfry, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const LABEL_PX = 196;
@@ -21,7 +21,7 @@ beforeEach(async () => {
 /** Returns the names of the rows drawn on the canvas. */
 async function rowNames(): Promise<string[]> {
   tape = await find(driver, "[data-testid=tape]");
-  return (await tape.getAttribute("data-rows"))!.split("|");
+  return [...(await describeCanvas(driver, "tape")).rows];
 }
 
 /**
@@ -29,12 +29,13 @@ async function rowNames(): Promise<string[]> {
  * frame.
  */
 async function place(row: string, frame: number): Promise<{ origin: WebElement; x: number; y: number }> {
-  const at = (await rowNames()).indexOf(row);
+  tape = await find(driver, "[data-testid=tape]");
+  const { rows, firstFrame, scrollPx } = await describeCanvas(driver, "tape");
+  const at = rows.indexOf(row);
   expect(at, `the row of ${row}`).toBeGreaterThanOrEqual(0);
   const box = await tape.getRect();
-  const x = LABEL_PX + (frame - Number(await tape.getAttribute("data-first-frame"))) * 8 - box.width / 2;
-  const scrolled = Number(await tape.getAttribute("data-scroll-px"));
-  const y = RULER_PX + at * ROW_PX + ROW_PX / 2 - scrolled - box.height / 2;
+  const x = LABEL_PX + (frame - firstFrame) * 8 - box.width / 2;
+  const y = RULER_PX + at * ROW_PX + ROW_PX / 2 - scrollPx - box.height / 2;
   return { origin: tape, x: Math.round(x), y: Math.round(y) };
 }
 
@@ -164,8 +165,7 @@ test("the tape is walked by keys alone: events, rows, fates, a measured stretch,
 
 test("a row selected by keys stays visible, also in a low dock", async () => {
   await raiseTape(-8);
-  const scroll = async () =>
-    Number(await (await find(driver, "[data-testid=tape]")).getAttribute("data-scroll-px"));
+  const scroll = async () => (await describeCanvas(driver, "tape")).scrollPx;
   const count = (await rowNames()).length;
   await tape.sendKeys(...Array<string>(count).fill(Key.ARROW_DOWN));
   const { height } = await tape.getRect();
@@ -291,7 +291,7 @@ test("slow motion is painted on the lane of speed, and a hold takes longer there
   );
   await press(driver, "Paint");
   await waitFor(driver, "the lane of speed", async () => (await rowNames()).at(-1) === "Speed");
-  const first = async () => Number(await tape.getAttribute("data-first-frame"));
+  const first = async () => (await describeCanvas(driver, "tape")).firstFrame;
   await waitFor(
     driver,
     "the hold in sight",

@@ -8,9 +8,9 @@ import {
   type PatternOf,
 } from "#core";
 import { Dots } from "./Dots";
-import { CountCaption, MapFigure } from "./MapFigure";
+import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge } from "./PullEdge";
-import { createScale, MAP_WIDTH } from "./scale";
+import { createScale, MAP_WIDTH, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { listTries } from "./tries";
 import { useTakes } from "./useTakes";
@@ -35,6 +35,99 @@ function limitsOf(kit: Kit, pattern: PatternOf<"sequence">): string {
   return `Each step within its gap of the one before, ${total}; ${breaks}${cancels}.`;
 }
 
+type Tries = ReturnType<typeof listTries>;
+
+/** The gap before a step to scale, the real gaps as dots, and its draggable end. */
+function StepGap({
+  index,
+  step,
+  gap,
+  tries,
+  scale,
+  y,
+}: {
+  index: number;
+  step: number;
+  /** In frames. */
+  gap: number;
+  tries: Tries;
+  scale: MapScale;
+  y: number;
+}) {
+  const dotsOf = (gaps: readonly number[] = [], look: "whole" | "lost") =>
+    gaps.map((frames, d) => ({
+      x: scale.x(Math.min(frames, scale.to) + 0.5),
+      y: y - 5 + (d % 2) * 10,
+      look,
+    }));
+  return (
+    <>
+      <Stretch scale={scale} from={0} to={gap + 1} y={y - 11} height={22} look="fill-fern" />
+      <Dots dots={[...dotsOf(tries.gaps[step - 1], "whole"), ...dotsOf(tries.missed[step - 1], "lost")]} />
+      <PullEdge
+        target={{
+          // Dragging sets this step's own gap; the sentence has the gap of all others.
+          path: ["patterns", index, "steps", step, "gap"],
+          rounding: "atMost",
+          least: 1,
+          label: `gap of step ${step + 1}`,
+        }}
+        scale={scale}
+        at={gap + 1}
+        frames={gap}
+        top={y - 14}
+        bottom={y + 14}
+      />
+    </>
+  );
+}
+
+/** Returns the number of attempts. */
+const countTries = ({ fired, broken }: Tries) => fired + Object.values(broken).reduce((sum, n) => sum + n, 0);
+
+/** The steps as rungs, each with its gap and the number of attempts that reached it. */
+function Rungs({
+  kit,
+  pattern,
+  index,
+  gaps,
+  tries,
+  scale,
+}: {
+  kit: Kit;
+  pattern: PatternOf<"sequence">;
+  index: number;
+  /** The gap before each step, in frames. */
+  gaps: readonly number[];
+  tries: Tries;
+  scale: MapScale;
+}) {
+  const total = countTries(tries);
+  return pattern.steps.map((step, k) => {
+    const y = k * RUNG + RUNG / 2;
+    const isLast = k === pattern.steps.length - 1;
+    return (
+      <g key={k}>
+        <ellipse
+          cx="14"
+          cy={y}
+          rx="10"
+          ry="8"
+          strokeWidth="2"
+          className={isLast ? "fill-moss stroke-moss" : "fill-leaf stroke-moss"}
+        />
+        <text x="34" y={y + 4} className="fill-ink text-sm font-semibold">
+          {cutLetters(stepWords(step, kit), 18)}
+        </text>
+        {k > 0 && <StepGap index={index} step={k} gap={gaps[k]!} tries={tries} scale={scale} y={y} />}
+        <text x={MAP_WIDTH - RIGHT + 12} y={y + 4} className="fill-soft text-xs">
+          {total === 0 ? "" : `${tries.reached[k]} of ${total}`}
+        </text>
+      </g>
+    );
+  });
+}
+
 /**
  * The steps of a sequence as rungs, each with its gap to scale, real gaps as dots, and the number of attempts
  * that reached it.
@@ -44,19 +137,14 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
   const now = useTakes();
   if (!kit || !now) return null;
   const framesOf = (written: string) => parseFrames(written, kit.rate, "atMost") ?? 0;
-  const tries = listTries(
-    now.program,
-    now.takes.map(({ trace }) => trace),
-    index,
-  );
-  const common = framesOf(pattern.gap);
-  const own = pattern.steps.map(step => (step.gap === undefined ? common : framesOf(step.gap)));
-  const upTo = Math.max(20, Math.ceil(largest(own, 0) * 1.35) + 3);
-  const scale = createScale(0, upTo, MAP_WIDTH - LEFT - RIGHT);
-  const placed = { ...scale, x: (frame: number) => LEFT + scale.x(frame) };
+  const traces = now.takes.map(({ trace }) => trace);
+  const tries = listTries(now.program, traces, index);
+  const gaps = pattern.steps.map(step => framesOf(step.gap ?? pattern.gap));
+  const upTo = Math.max(20, Math.ceil(largest(gaps, 0) * 1.35) + 3);
+  const inner = createScale(0, upTo, MAP_WIDTH - LEFT - RIGHT);
+  const scale = { ...inner, x: (frame: number) => LEFT + inner.x(frame) };
   const height = pattern.steps.length * RUNG;
-  const total = tries.fired + Object.values(tries.broken).reduce((sum, n) => sum + n, 0);
-  const fell = Object.entries(tries.broken).map(([reason, n]) => `${n} ${reason}`);
+  const broken = Object.entries(tries.broken).map(([reason, n]) => `${n} ${reason}`);
   return (
     <MapFigure
       testId="sequence-ladder"
@@ -64,13 +152,13 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
       heightPx={height + 40}
       caption={
         <CountCaption
-          found={total}
+          found={countTries(tries)}
           takes={now.takes.length}
           one="try"
           many="tries"
           empty="No try yet in these takes: play, and how far each one got appears beside the rungs."
           kept={`${tries.fired} came through`}
-          lost={fell.length > 0 ? [fell.join(", ")] : []}
+          lost={broken.length > 0 ? [broken.join(", ")] : []}
         />
       }
       drawing={
@@ -83,68 +171,8 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
             className="stroke-line"
             strokeWidth="2"
           />
-          {pattern.steps.map((step, k) => {
-            const y = k * RUNG + RUNG / 2;
-            const isLast = k === pattern.steps.length - 1;
-            return (
-              <g key={k}>
-                <ellipse
-                  cx="14"
-                  cy={y}
-                  rx="10"
-                  ry="8"
-                  strokeWidth="2"
-                  className={isLast ? "fill-moss stroke-moss" : "fill-leaf stroke-moss"}
-                />
-                <text x="34" y={y + 4} className="fill-ink text-sm font-semibold">
-                  {cutLetters(stepWords(step, kit), 18)}
-                </text>
-                {k > 0 && (
-                  <>
-                    <rect
-                      x={LEFT}
-                      y={y - 11}
-                      width={scale.x(own[k]! + 1)}
-                      height="22"
-                      className="fill-fern"
-                    />
-                    <Dots
-                      dots={[
-                        ...(tries.gaps[k - 1] ?? []).map((frames, d) => ({
-                          x: placed.x(frames + 0.5),
-                          y: y - 5 + (d % 2) * 10,
-                          look: "whole" as const,
-                        })),
-                        ...(tries.missed[k - 1] ?? []).map((frames, d) => ({
-                          x: placed.x(Math.min(frames, upTo) + 0.5),
-                          y: y - 5 + (d % 2) * 10,
-                          look: "lost" as const,
-                        })),
-                      ]}
-                    />
-                    <PullEdge
-                      target={{
-                        // Dragging sets this step's own gap; the sentence has the gap of all others.
-                        path: ["patterns", index, "steps", k, "gap"],
-                        rounding: "atMost",
-                        least: 1,
-                        label: `gap of step ${k + 1}`,
-                      }}
-                      scale={placed}
-                      at={own[k]! + 1}
-                      frames={own[k]!}
-                      top={y - 14}
-                      bottom={y + 14}
-                    />
-                  </>
-                )}
-                <text x={MAP_WIDTH - RIGHT + 12} y={y + 4} className="fill-soft text-xs">
-                  {total === 0 ? "" : `${tries.reached[k]} of ${total}`}
-                </text>
-              </g>
-            );
-          })}
-          <TimeAxis scale={placed} y={height + 2} rateHz={kit.rate} />
+          <Rungs kit={kit} pattern={pattern} index={index} gaps={gaps} tries={tries} scale={scale} />
+          <TimeAxis scale={scale} y={height + 2} rateHz={kit.rate} />
         </>
       }
     >

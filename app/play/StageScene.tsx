@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import type { Tile, TilePlace } from "../edits/levelEdits";
+import { describeCanvas } from "../ui/describeCanvas";
 import { readPalette } from "../ui/palette";
 import type { Helps } from "../scene/scenery";
 import { useLevelHand } from "./runner/useLevelHand";
@@ -10,18 +11,18 @@ import { useTape } from "../tape/hand/context";
 import { usePad, usePadState } from "../input/context";
 
 /**
- * Paints the current scene. Returns false if it is not complete, because a distant frame is still being
- * computed.
+ * Paints the current scene. Returns its frame, and whether it is complete or a distant frame is still being
+ * computed; undefined if there is nothing to paint.
  */
 function paint(
   canvas: HTMLCanvasElement,
   sources: SceneSources,
   helps: Helps,
   cursor: TilePlace | undefined,
-): boolean {
+): { readonly frame: number; readonly isWhole: boolean } | undefined {
   const ctx = canvas.getContext("2d", { alpha: false });
   const box = canvas.getBoundingClientRect();
-  if (!ctx || box.width === 0) return true;
+  if (!ctx || box.width === 0) return undefined;
   const ratio = window.devicePixelRatio || 1;
   const width = Math.round(box.width * ratio);
   const height = Math.round(box.height * ratio);
@@ -34,11 +35,10 @@ function paint(
   ctx.fillStyle = palette.leaf;
   ctx.fillRect(0, 0, box.width, box.height);
   const scene = readScene(sources);
-  if (!scene) return true;
+  if (!scene) return undefined;
   const { width: w, height: h } = box;
   STAGE_PAINTERS[scene.stage.kind].paint({ ctx, palette, scene, width: w, height: h, helps, cursor });
-  canvas.dataset.frame = String(scene.frame);
-  return scene.state !== undefined;
+  return { frame: scene.frame, isWhole: scene.state !== undefined };
 }
 
 /**
@@ -65,14 +65,21 @@ export function StageScene({
   const isAwake = usePadState(state => state.session !== undefined);
   useEffect(() => {
     let request = 0;
+    let painted = -1;
     const ask = () => {
       request ||= requestAnimationFrame(() => {
         request = 0;
-        if (canvas.current && !paint(canvas.current, { desk, pad, tape }, helps, cursor)) ask();
+        const done = canvas.current && paint(canvas.current, { desk, pad, tape }, helps, cursor);
+        if (done) painted = done.frame;
+        if (done && !done.isWhole) ask();
       });
     };
     const resizing = new ResizeObserver(ask);
-    if (canvas.current) resizing.observe(canvas.current);
+    const ending = new AbortController();
+    if (canvas.current) {
+      resizing.observe(canvas.current);
+      describeCanvas(canvas.current, () => ({ frame: painted }), ending.signal);
+    }
     const stops = [
       pad.subscribe(ask),
       desk.playback.subscribe(ask),
@@ -83,6 +90,7 @@ export function StageScene({
     ask();
     return () => {
       cancelAnimationFrame(request);
+      ending.abort();
       resizing.disconnect();
       stops.forEach(stop => stop());
       window.removeEventListener("moss-tap-theme", ask);

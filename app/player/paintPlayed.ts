@@ -32,7 +32,6 @@ export function paintPlayed(canvas: HTMLCanvasElement, rules: Rules, round: Roun
   const inHand = round?.inHand() ?? "key";
   const shown = round ? shownOfSession(round.session, inHand) : shownAtRest(rules, inHand);
   const scene = onStage(rules, shown);
-  canvas.dataset.frame = String(round?.session.state.frame ?? -1);
   if (scene) {
     const picture = { ctx, palette, scene, width, height, helps: HELPS, cursor: undefined };
     STAGE_PAINTERS[scene.stage.kind].paint(picture);

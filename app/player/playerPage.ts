@@ -2,6 +2,7 @@ import { nanoid } from "nanoid";
 import { applyAssist, findAssist, type Kit, type Layout, type Take } from "#core";
 import { compileRules, type Rules } from "#stage";
 import { applyLayout } from "../edits/edits";
+import { describeCanvas } from "../ui/describeCanvas";
 import { element } from "./elements";
 import { clockWords, showRecognised } from "./lists";
 import { paintPlayed } from "./paintPlayed";
@@ -127,6 +128,7 @@ export function openPlayerPage(played: Played, world: PlayerWorld): void {
     isPainted = false;
   }
 
+  describeCanvas(canvas, () => ({ frame: shown?.session.state.frame ?? -1 }));
   turnButton.addEventListener("click", () => (round ? end() : begin()));
   if (kit.assists?.length) {
     element("helping").hidden = false;

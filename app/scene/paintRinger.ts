@@ -1,5 +1,9 @@
 import type { Palette } from "../ui/palette";
 
+/** The heights of the hip and of the shoulder, as shares of the whole. */
+const HIP = 0.3;
+const SHOULDER = 0.66;
+
 /**
  * The posture of the bell-ringer. Angles in radians from hanging down, positive forward; shares from −1 to 1.
  */
@@ -39,65 +43,62 @@ function limb(
   return [handX, handY];
 }
 
-/**
- * Paints the bell-ringer: boots, a coat, a hood with a face, a scarf. Drawn around its feet facing right,
- * then mirrored; only an outline for a ghost. Returns the position of the leading hand.
- */
-export function paintRinger(
+/** Traces the coat from its hem, at the hip, to the shoulder. */
+function traceCoat(ctx: CanvasRenderingContext2D, h: number, leanX: number): void {
+  const hip = -h * HIP;
+  const shoulder = -h * SHOULDER;
+  ctx.beginPath();
+  ctx.moveTo(-h * 0.17, hip + h * 0.1);
+  ctx.quadraticCurveTo(-h * 0.16 + leanX * 0.4, hip - h * 0.1, leanX - h * 0.11, shoulder);
+  ctx.lineTo(leanX + h * 0.11, shoulder);
+  ctx.quadraticCurveTo(h * 0.13 + leanX * 0.4, hip - h * 0.1, h * 0.17, hip + h * 0.1);
+  ctx.closePath();
+}
+
+/** Paints an outline: coat, head, legs. */
+function paintGhost(ctx: CanvasRenderingContext2D, palette: Palette, h: number, leanX: number): void {
+  const hip = -h * HIP;
+  ctx.strokeStyle = palette.dew;
+  ctx.lineWidth = 2;
+  traceCoat(ctx, h, leanX);
+  ctx.stroke();
+  ctx.beginPath();
+  ctx.arc(leanX, -h * SHOULDER - h * 0.14, h * 0.17, 0, Math.PI * 2);
+  ctx.moveTo(-h * 0.08, hip + h * 0.1);
+  ctx.lineTo(-h * 0.1, 0);
+  ctx.moveTo(h * 0.08, hip + h * 0.1);
+  ctx.lineTo(h * 0.1, 0);
+  ctx.stroke();
+}
+
+function paintLegs(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
-  posture: Posture,
-  isGhost = false,
-): { x: number; y: number } {
-  const { x, y, height: h, facing, lean, stride, arms, wind, rise } = posture;
-  ctx.save();
-  ctx.translate(x, y);
-  ctx.scale(facing, 1);
-  ctx.lineCap = "round";
-  const hip = -h * 0.3;
-  const shoulder = -h * 0.66;
-  const leanX = lean * h * 0.22;
-  const body = () => {
-    ctx.beginPath();
-    ctx.moveTo(-h * 0.17, hip + h * 0.1);
-    ctx.quadraticCurveTo(-h * 0.16 + leanX * 0.4, hip - h * 0.1, leanX - h * 0.11, shoulder);
-    ctx.lineTo(leanX + h * 0.11, shoulder);
-    ctx.quadraticCurveTo(h * 0.13 + leanX * 0.4, hip - h * 0.1, h * 0.17, hip + h * 0.1);
-    ctx.closePath();
-  };
-  if (isGhost) {
-    ctx.strokeStyle = palette.dew;
-    ctx.lineWidth = 2;
-    body();
-    ctx.stroke();
-    ctx.beginPath();
-    ctx.arc(leanX, shoulder - h * 0.14, h * 0.17, 0, Math.PI * 2);
-    ctx.moveTo(-h * 0.08, hip + h * 0.1);
-    ctx.lineTo(-h * 0.1, 0);
-    ctx.moveTo(h * 0.08, hip + h * 0.1);
-    ctx.lineTo(h * 0.1, 0);
-    ctx.stroke();
-    ctx.restore();
-    return { x, y: y + shoulder };
-  }
+  h: number,
+  stride: number | undefined,
+): void {
   const swing = stride === undefined ? 0 : Math.sin(stride);
-  const legs = stride === undefined ? [-0.35, 0.5] : [swing * 0.75, -swing * 0.75];
-  const arm = (angle: number, colour: string) => {
-    ctx.strokeStyle = colour;
-    ctx.lineWidth = h * 0.085;
-    ctx.beginPath();
-    const hand = limb(ctx, leanX, shoulder + h * 0.07, angle, h * 0.34, 0.5);
-    ctx.stroke();
-    return hand;
-  };
-  arm(arms[1], palette.soft);
+  const hang = stride === undefined;
   ctx.strokeStyle = palette.bark;
   ctx.lineWidth = h * 0.095;
-  for (const angle of legs) {
+  for (let leg = 0; leg < 2; leg++) {
+    const side = leg === 0 ? 1 : -1;
+    const angle = hang ? (leg === 0 ? -0.35 : 0.5) : swing * 0.75 * side;
     ctx.beginPath();
-    limb(ctx, 0, hip + h * 0.04, angle, h * 0.3, stride === undefined ? -0.8 : Math.max(0, -angle) * -1.1);
+    limb(ctx, 0, -h * HIP + h * 0.04, angle, h * 0.3, hang ? -0.8 : Math.max(0, -angle) * -1.1);
     ctx.stroke();
   }
+}
+
+function paintScarf(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  h: number,
+  leanX: number,
+  wind: number,
+  rise: number,
+): void {
+  const shoulder = -h * SHOULDER;
   ctx.strokeStyle = palette.lichen;
   ctx.lineWidth = h * 0.07;
   ctx.beginPath();
@@ -109,9 +110,11 @@ export function paintRinger(
     shoulder + h * (0.12 - rise * 0.26),
   );
   ctx.stroke();
-  ctx.fillStyle = palette.ink;
-  body();
-  ctx.fill();
+}
+
+/** Paints the pointed hood, the face in it, and its eye. */
+function paintHood(ctx: CanvasRenderingContext2D, palette: Palette, h: number, leanX: number): void {
+  const shoulder = -h * SHOULDER;
   ctx.fillStyle = palette.moss;
   ctx.beginPath();
   ctx.arc(leanX, shoulder - h * 0.14, h * 0.175, 0, Math.PI * 2);
@@ -127,7 +130,53 @@ export function paintRinger(
   ctx.beginPath();
   ctx.arc(leanX + h * 0.1, shoulder - h * 0.145, h * 0.02, 0, Math.PI * 2);
   ctx.fill();
-  const hand = arm(arms[0], palette.ink);
+}
+
+/** Paints an arm and returns the position of its hand. */
+function paintArm(
+  ctx: CanvasRenderingContext2D,
+  h: number,
+  leanX: number,
+  angle: number,
+  colour: string,
+): readonly [number, number] {
+  ctx.strokeStyle = colour;
+  ctx.lineWidth = h * 0.085;
+  ctx.beginPath();
+  const hand = limb(ctx, leanX, -h * SHOULDER + h * 0.07, angle, h * 0.34, 0.5);
+  ctx.stroke();
+  return hand;
+}
+
+/**
+ * Paints the bell-ringer: boots, a coat, a hood with a face, a scarf. Drawn around its feet facing right,
+ * then mirrored; only an outline for a ghost. Returns the position of the leading hand.
+ */
+export function paintRinger(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  posture: Posture,
+  isGhost = false,
+): { x: number; y: number } {
+  const { x, y, height: h, facing, lean, stride, arms, wind, rise } = posture;
+  const leanX = lean * h * 0.22;
+  ctx.save();
+  ctx.translate(x, y);
+  ctx.scale(facing, 1);
+  ctx.lineCap = "round";
+  if (isGhost) {
+    paintGhost(ctx, palette, h, leanX);
+    ctx.restore();
+    return { x, y: y - h * SHOULDER };
+  }
+  paintArm(ctx, h, leanX, arms[1], palette.soft);
+  paintLegs(ctx, palette, h, stride);
+  paintScarf(ctx, palette, h, leanX, wind, rise);
+  ctx.fillStyle = palette.ink;
+  traceCoat(ctx, h, leanX);
+  ctx.fill();
+  paintHood(ctx, palette, h, leanX);
+  const hand = paintArm(ctx, h, leanX, arms[0], palette.ink);
   ctx.restore();
   return { x: x + facing * hand[0], y: y + hand[1] };
 }

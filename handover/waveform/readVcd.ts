@@ -22,12 +22,120 @@ const UNITS: Readonly<Record<string, number>> = { s: 1, ms: 1e-3, us: 1e-6, ns: 
 /** Returns a vector's value as a number; bits that are unknown or high-impedance count as 0. */
 const readBits = (bits: string) => parseInt(bits.replace(/[xzXZ]/g, "0"), 2);
 
-/** Yields the words of a dump with their line numbers. */
-function* wordsOf(text: string): Generator<{ readonly word: string; readonly line: number }> {
-  let line = 1;
-  for (const [part] of text.matchAll(/\n|\S+/g))
-    if (part === "\n") line++;
-    else yield { word: part, line };
+/** The words of a dump, read one by one, with the line of the last one read. */
+class Words {
+  line = 1;
+  private readonly parts: Iterator<RegExpMatchArray>;
+
+  constructor(text: string) {
+    this.parts = text.matchAll(/\n|\S+/g);
+  }
+
+  /** Returns the next word; undefined at the end. */
+  next(): string | undefined {
+    for (;;) {
+      const { done, value } = this.parts.next();
+      if (done) return undefined;
+      if (value[0] !== "\n") return value[0];
+      this.line++;
+    }
+  }
+
+  /** Returns the words up to the next `$end`. */
+  upToEnd(): string[] {
+    const body: string[] = [];
+    for (let word = this.next(); word !== undefined && word !== "$end"; word = this.next()) body.push(word);
+    return body;
+  }
+}
+
+/** A faulty word, and how to correct it. */
+interface Refusal {
+  readonly found: string;
+  readonly hint: string;
+}
+
+/** A dump while it is read. */
+interface Reading {
+  /** The signals by their code; several may share one. */
+  readonly signals: Map<string, (DumpSignal & { readonly changes: [number, number][] })[]>;
+  readonly scopes: string[];
+  unitSeconds: number;
+  time: number;
+  isDefined: boolean;
+}
+
+function readTimescale(dump: Reading, words: Words): Refusal | undefined {
+  const written = words.upToEnd().join("");
+  const [, figure, unit] = /^(10{0,2})([munpf]?s)$/.exec(written) ?? [];
+  if (figure === undefined || unit === undefined)
+    return { found: written, hint: "write 1, 10 or 100 and s, ms, us, ns, ps or fs" };
+  dump.unitSeconds = Number(figure) * UNITS[unit]!;
+  return undefined;
+}
+
+function readVariable({ signals, scopes }: Reading, words: Words): Refusal | undefined {
+  const [sort, width, code, ...name] = words.upToEnd();
+  if (code === undefined || !/^\d+$/.test(width ?? "") || name.length === 0)
+    return { found: "$var", hint: "write its sort, its width, its code and its name" };
+  const path = [...scopes, name.join("")].join(".");
+  const own = signals.get(code) ?? [];
+  signals.set(code, [...own, { path, sort: sort!, width: Number(width), changes: [] }]);
+  return undefined;
+}
+
+/** Reads a command; unknown ones are skipped up to their `$end`. */
+function readCommand(dump: Reading, word: string, words: Words): Refusal | undefined {
+  switch (word) {
+    case "$timescale":
+      return readTimescale(dump, words);
+    case "$var":
+      return readVariable(dump, words);
+    case "$scope":
+      dump.scopes.push(words.upToEnd().at(-1) ?? "");
+      return undefined;
+    case "$upscope":
+      words.upToEnd();
+      dump.scopes.pop();
+      return undefined;
+    case "$enddefinitions":
+      words.upToEnd();
+      dump.isDefined = true;
+      return undefined;
+    case "$dumpvars":
+    case "$dumpall":
+    case "$dumpon":
+    case "$dumpoff":
+    case "$end":
+      // The values between them are changes like any other.
+      return undefined;
+    default:
+      words.upToEnd();
+      return undefined;
+  }
+}
+
+function readTime(dump: Reading, word: string): Refusal | undefined {
+  if (!/^#\d+$/.test(word)) return { found: word, hint: "write # and a whole number" };
+  const at = Number(word.slice(1));
+  if (at < dump.time) return { found: word, hint: `times go up: the one before was #${dump.time}` };
+  dump.time = at;
+  return undefined;
+}
+
+/** Reads a change: a bit with its code, or a vector or a real number with the code as the next word. */
+function readChange({ signals, time }: Reading, word: string, words: Words): Refusal | undefined {
+  const isLong = /^[bBrR]/.test(word);
+  if (!isLong && !/^[01xzXZ]/.test(word)) return { found: word, hint: "write a time, a value or a command" };
+  const code = isLong ? words.next() : word.slice(1);
+  if (code === undefined) return { found: word, hint: "write the signal's code behind it" };
+  const own = signals.get(code);
+  if (!own) return { found: code, hint: "declare it with $var before it changes" };
+  const isVector = /^[bB]/.test(word);
+  const value = isVector ? readBits(word.slice(1)) : isLong ? Number(word.slice(1)) : word[0] === "1" ? 1 : 0;
+  if (!Number.isFinite(value)) return { found: word, hint: "write a bit, b and bits, or r and a number" };
+  for (const { changes } of own) changes.push([time, value]);
+  return undefined;
 }
 
 /**
@@ -36,88 +144,26 @@ function* wordsOf(text: string): Generator<{ readonly word: string; readonly lin
  * Unknown commands are skipped up to their `$end`.
  */
 export function readVcd(text: string): Result<Dump> {
-  const signals = new Map<
-    string,
-    { path: string; sort: string; width: number; changes: [number, number][] }[]
-  >();
-  const scopes: string[] = [];
-  let unitSeconds = 1e-9;
-  let time = 0;
-  let isDefined = false;
-  const words = wordsOf(text);
-  const refuse = (line: number, found: string, hint: string): Result<Dump> => ({
+  const dump: Reading = { signals: new Map(), scopes: [], unitSeconds: 1e-9, time: 0, isDefined: false };
+  const words = new Words(text);
+  const refuse = (line: number, { found, hint }: Refusal): Result<Dump> => ({
     ok: false,
     issues: [fault("dump", [`line ${line}`], { found, hint })],
   });
-  const upToEnd = (): string[] => {
-    const body: string[] = [];
-    for (let next = words.next(); !next.done && next.value.word !== "$end"; next = words.next())
-      body.push(next.value.word);
-    return body;
-  };
-  for (let next = words.next(); !next.done; next = words.next()) {
-    const { word, line } = next.value;
-    const change = (code: string, value: number): Result<Dump> | undefined => {
-      const own = signals.get(code);
-      if (!own) return refuse(line, code, "declare it with $var before it changes");
-      if (!Number.isFinite(value)) return refuse(line, word, "write a bit, b and bits, or r and a number");
-      for (const { changes } of own) changes.push([time, value]);
-      return undefined;
-    };
-    if (word === "$timescale") {
-      const written = upToEnd().join("");
-      const [, figure, unit] = /^(10{0,2})([munpf]?s)$/.exec(written) ?? [];
-      if (figure === undefined || unit === undefined)
-        return refuse(line, written, "write 1, 10 or 100 and s, ms, us, ns, ps or fs");
-      unitSeconds = Number(figure) * UNITS[unit]!;
-    } else if (word === "$scope") scopes.push(upToEnd().at(-1) ?? "");
-    else if (word === "$upscope") {
-      upToEnd();
-      scopes.pop();
-    } else if (word === "$var") {
-      const [sort, width, code, ...name] = upToEnd();
-      if (code === undefined || !/^\d+$/.test(width ?? "") || name.length === 0)
-        return refuse(line, "$var", "write its sort, its width, its code and its name");
-      const own = signals.get(code) ?? [];
-      own.push({
-        path: [...scopes, name.join("")].join("."),
-        sort: sort!,
-        width: Number(width),
-        changes: [],
-      });
-      signals.set(code, own);
-    } else if (word === "$enddefinitions") {
-      upToEnd();
-      isDefined = true;
-    } else if (
-      word === "$dumpvars" ||
-      word === "$dumpall" ||
-      word === "$dumpon" ||
-      word === "$dumpoff" ||
-      word === "$end"
-    )
-      continue;
-    else if (word.startsWith("$")) upToEnd();
-    else if (word.startsWith("#")) {
-      const at = Number(word.slice(1));
-      if (!/^#\d+$/.test(word)) return refuse(line, word, "write # and a whole number");
-      if (at < time) return refuse(line, word, `times go up: the one before was #${time}`);
-      time = at;
-    } else {
-      const isLong = /^[bBrR]/.test(word);
-      const code = isLong ? words.next() : undefined;
-      if (isLong && (code?.done ?? true)) return refuse(line, word, "write the signal's code behind it");
-      const faulty = isLong
-        ? change(
-            (code as { value: { word: string } }).value.word,
-            /^[bB]/.test(word) ? readBits(word.slice(1)) : Number(word.slice(1)),
-          )
-        : /^[01xzXZ]/.test(word)
-          ? change(word.slice(1), word[0] === "1" ? 1 : 0)
-          : refuse(line, word, "write a time, a value or a command");
-      if (faulty) return faulty;
-    }
+  for (let word = words.next(); word !== undefined; word = words.next()) {
+    const { line } = words;
+    const refusal = word.startsWith("$")
+      ? readCommand(dump, word, words)
+      : word.startsWith("#")
+        ? readTime(dump, word)
+        : readChange(dump, word, words);
+    if (refusal) return refuse(line, refusal);
   }
-  if (!isDefined) return refuse(1, "no $enddefinitions", "save the whole dump again: its head is missing");
+  if (!dump.isDefined)
+    return refuse(1, {
+      found: "no $enddefinitions",
+      hint: "save the whole dump again: its head is missing",
+    });
+  const { unitSeconds, signals, time } = dump;
   return { ok: true, value: { unitSeconds, signals: [...signals.values()].flat(), end: time }, warnings: [] };
 }

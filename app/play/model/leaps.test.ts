@@ -18,7 +18,9 @@ test("a leap of fixed speed is found with its control and the path of its speed"
 test("a leap by a charge launches between its outputs", () => {
   const kit: Kit = {
     ...RUNNER,
-    patterns: [{ kind: "charge", id: "c", name: "C", control: "leap", full: "60f", fire: "release", output: [4, 12] }],
+    patterns: [
+      { kind: "charge", id: "c", name: "C", control: "leap", full: "60f", fire: "release", output: [4, 12] },
+    ],
     moves: [{ id: "m", name: "M", pattern: "c", effect: { leap: "output" } }],
   };
   expect(fixedLeap(kit)).toBeUndefined();

@@ -14,7 +14,17 @@ const METER_PX = 120;
 const LONGEST_FRAMES = 1200;
 const STRIDE = stageKind("duel").trackStride;
 
-const JACK_WORDS: Readonly<Record<(typeof JACK_STATES)[number], string>> = {
+type JackState = (typeof JACK_STATES)[number];
+
+/** The floor, the size of the bodies, and the positions of both, in px. */
+interface DuelPlace {
+  readonly floor: number;
+  readonly size: number;
+  readonly fighterX: number;
+  readonly jackX: number;
+}
+
+const JACK_WORDS: Readonly<Record<JackState, string>> = {
   waits: "waits",
   startup: "winds up",
   active: "strikes",
@@ -25,7 +35,7 @@ const JACK_WORDS: Readonly<Record<(typeof JACK_STATES)[number], string>> = {
 };
 
 /** The angle of the opponent's arm in each action, in radians from hanging down. */
-const JACK_ARM: Readonly<Partial<Record<(typeof JACK_STATES)[number], number>>> = {
+const JACK_ARM: Readonly<Partial<Record<JackState, number>>> = {
   startup: 3.5,
   active: 1.45,
   recovery: 0.8,
@@ -148,47 +158,40 @@ function paintShadow(
   ctx.globalAlpha = 1;
 }
 
-/** Paints the fighter and the opponent, their actions in words, and the counts. */
-export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePicture): void {
-  const { track, frame } = scene;
-  const at = Math.min(frame, Math.floor(track.length / STRIDE) - 1) * STRIDE;
-  const read = (k: number) => (at >= 0 ? (track[at + k] ?? 0) : 0);
-  const jack = JACK_STATES[read(0)] ?? "waits";
-  const flags = read(6);
-  const floor = height - 28;
-  const size = Math.min(190, height * 0.6);
-  const isStruck = (flags & 1) === 1;
-  const isParrying = (flags & 2) === 2;
-  const isStill = (flags & 4) === 4;
-  const { name, part } = fighterNow(scene);
-  const fighterX = width * 0.4 + (part === "active" ? size * 0.16 : 0);
-  const jackX = width * (jack === "away" ? 0.76 : 0.6) - (jack === "active" ? size * 0.12 : 0);
-  paintTower(ctx, palette, width, height);
-  paintBell(
-    ctx,
-    palette,
-    width * 0.82,
-    12,
-    Math.min(150, height * 0.4),
-    isStill ? 0.06 : Math.sin(frame / 50) * 0.02,
-  );
-  paintFloor(ctx, palette, width, height, floor);
-  paintShadow(ctx, palette, fighterX, floor, size);
-  paintShadow(ctx, palette, jackX, floor, size);
+/** Paints the mechanical opponent in its state. */
+function paintOpponent(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  jack: JackState,
+  frame: number,
+  place: DuelPlace,
+): void {
   paintJack(ctx, palette, {
-    x: jackX,
-    floor,
-    size,
+    x: place.jackX,
+    floor: place.floor,
+    size: place.size,
     lean: jack === "reels" ? 0.9 : jack === "active" ? -0.6 : jack === "startup" ? 0.3 : 0,
     arm: JACK_ARM[jack] ?? 0.2,
     isGuarding: jack === "guard",
     isReeling: jack === "reels",
     turn: jack === "waits" ? frame / 40 : frame / 14,
   });
+}
+
+/** Paints the fighter with its hammer, in a part of its move, struck or parrying. */
+function paintFighter(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  part: ReturnType<typeof fighterNow>["part"],
+  isStruck: boolean,
+  isParrying: boolean,
+  place: DuelPlace,
+): void {
+  const { size } = place;
   const stance = STANCES[isStruck ? "struck" : isParrying ? "parry" : part];
   const hand = paintRinger(ctx, palette, {
-    x: fighterX,
-    y: floor,
+    x: place.fighterX,
+    y: place.floor,
     height: size * 0.98,
     facing: 1,
     lean: stance.lean,
@@ -198,14 +201,45 @@ export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePi
     rise: part === "startup" ? 0.6 : 0,
   });
   paintHammer(ctx, palette, hand, stance.arms[0] + 0.5, size, isStruck ? "none" : part);
-  if (isStill)
-    paintBlow(
-      ctx,
-      palette,
-      isStruck ? fighterX + size * 0.15 : jackX - size * 0.24,
-      floor - size * 0.52,
-      size,
-    );
+}
+
+/** Paints the counts of hits, parries and misses from a row of the track. */
+function paintCounts(ctx: CanvasRenderingContext2D, read: (field: number) => number): void {
+  const counts = [
+    countWords(read(2), "hit"),
+    `${read(3)} taken`,
+    countWords(read(4), "parry", "parries"),
+    countWords(read(5), "whiff"),
+  ];
+  ctx.textAlign = "left";
+  ctx.fillText(counts.join("   "), 16, 26);
+}
+
+/** Paints the fighter and the opponent, their actions in words, and the counts. */
+export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePicture): void {
+  const { track, frame } = scene;
+  const at = Math.min(frame, Math.floor(track.length / STRIDE) - 1) * STRIDE;
+  const read = (field: number) => (at >= 0 ? (track[at + field] ?? 0) : 0);
+  const jack = JACK_STATES[read(0)] ?? "waits";
+  const flags = read(6);
+  const isStruck = (flags & 1) === 1;
+  const isStill = (flags & 4) === 4;
+  const { name, part } = fighterNow(scene);
+  const floor = height - 28;
+  const size = Math.min(190, height * 0.6);
+  const fighterX = width * 0.4 + (part === "active" ? size * 0.16 : 0);
+  const jackX = width * (jack === "away" ? 0.76 : 0.6) - (jack === "active" ? size * 0.12 : 0);
+  const place = { floor, size, fighterX, jackX };
+  const sway = isStill ? 0.06 : Math.sin(frame / 50) * 0.02;
+  paintTower(ctx, palette, width, height);
+  paintBell(ctx, palette, width * 0.82, 12, Math.min(150, height * 0.4), sway);
+  paintFloor(ctx, palette, width, height, floor);
+  paintShadow(ctx, palette, fighterX, floor, size);
+  paintShadow(ctx, palette, jackX, floor, size);
+  paintOpponent(ctx, palette, jack, frame, place);
+  paintFighter(ctx, palette, part, isStruck, (flags & 2) === 2, place);
+  const blowX = isStruck ? fighterX + size * 0.15 : jackX - size * 0.24;
+  if (isStill) paintBlow(ctx, palette, blowX, floor - size * 0.52, size);
   ctx.font = STAGE_FONT;
   ctx.textAlign = "center";
   ctx.fillStyle = palette.ink;
@@ -213,13 +247,6 @@ export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePi
   ctx.fillText(label, fighterX, floor - size - 22);
   ctx.fillText(`Jack ${JACK_WORDS[jack]}`, jackX, floor - size - 22);
   if (isStill) ctx.fillText("· the blow holds ·", width / 2, 26);
-  ctx.textAlign = "left";
-  const counts = [
-    countWords(read(2), "hit"),
-    `${read(3)} taken`,
-    countWords(read(4), "parry", "parries"),
-    countWords(read(5), "whiff"),
-  ];
-  ctx.fillText(counts.join("   "), 16, 26);
+  paintCounts(ctx, read);
   if (helps.meters) paintMeters(ctx, palette, scene, fighterX, floor - size - 46, METER_PX);
 }

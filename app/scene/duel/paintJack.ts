@@ -34,13 +34,14 @@ function paintWheel(
   ctx.fill("evenodd");
 }
 
-/** Paints the mechanical opponent: a barrel with bare wheels, a winding key, a box for a head, a hammer. */
-export function paintJack(ctx: CanvasRenderingContext2D, palette: Palette, jack: JackPosture): void {
-  const { x, floor, size, lean, arm, isGuarding, isReeling, turn } = jack;
-  ctx.save();
-  ctx.translate(x, floor);
-  ctx.rotate(lean * 0.28);
-  const half = size * 0.2;
+/** Paints the stand and the barrel with its bare wheels. */
+function paintBarrel(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  size: number,
+  half: number,
+  turn: number,
+): void {
   ctx.fillStyle = palette.bark;
   ctx.fillRect(-half * 1.25, -size * 0.1, half * 2.5, size * 0.1);
   ctx.fillStyle = palette.soft;
@@ -58,7 +59,16 @@ export function paintJack(ctx: CanvasRenderingContext2D, palette: Palette, jack:
   paintWheel(ctx, -half * 0.2, -size * 0.48, half * 0.5, turn, 9);
   ctx.fillStyle = palette.lichen;
   paintWheel(ctx, half * 0.34, -size * 0.35, half * 0.34, -turn * 1.5, 7);
-  // The winding key in its back.
+}
+
+/** Paints the winding key in its back. */
+function paintKey(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  size: number,
+  half: number,
+  turn: number,
+): void {
   ctx.fillStyle = palette.bark;
   ctx.save();
   ctx.translate(half * 1.2, -size * 0.48);
@@ -69,7 +79,17 @@ export function paintJack(ctx: CanvasRenderingContext2D, palette: Palette, jack:
   ctx.ellipse(half * 0.4, size * 0.04, half * 0.22, size * 0.05, 0, 0, Math.PI * 2);
   ctx.fill();
   ctx.restore();
-  // The head: a box with a slit, on a spring.
+}
+
+/** Paints the head: a box with a slit, on a spring. */
+function paintHead(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  size: number,
+  half: number,
+  isReeling: boolean,
+  turn: number,
+): void {
   const headY = -size * 0.9 + (isReeling ? Math.sin(turn * 9) * size * 0.02 : 0);
   ctx.strokeStyle = palette.bark;
   ctx.lineWidth = size * 0.025;
@@ -85,7 +105,17 @@ export function paintJack(ctx: CanvasRenderingContext2D, palette: Palette, jack:
   ctx.fillRect(-half * 0.42, headY + size * 0.07, half * 0.56, size * 0.035);
   ctx.fillStyle = palette.bark;
   ctx.fillRect(-half * 0.74, headY - size * 0.03, half * 1.48, size * 0.045);
-  // The striking arm, always to the left, towards the fighter.
+}
+
+/** Paints the striking arm, always to the left, towards the fighter, and its hammer. */
+function paintArm(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  size: number,
+  half: number,
+  arm: number,
+  isGuarding: boolean,
+): void {
   const shoulderX = -half * 0.7;
   const shoulderY = -size * 0.56;
   const handX = shoulderX - Math.sin(arm) * size * 0.4;
@@ -106,5 +136,18 @@ export function paintJack(ctx: CanvasRenderingContext2D, palette: Palette, jack:
   ctx.fillStyle = palette.bark;
   if (isGuarding) ctx.fillRect(-size * 0.045, -size * 0.24, size * 0.09, size * 0.36);
   else ctx.fillRect(-size * 0.14, -size * 0.02, size * 0.28, size * 0.14);
+}
+
+/** Paints the mechanical opponent: a barrel with bare wheels, a winding key, a box for a head, a hammer. */
+export function paintJack(ctx: CanvasRenderingContext2D, palette: Palette, jack: JackPosture): void {
+  const { x, floor, size, lean, arm, isGuarding, isReeling, turn } = jack;
+  const half = size * 0.2;
+  ctx.save();
+  ctx.translate(x, floor);
+  ctx.rotate(lean * 0.28);
+  paintBarrel(ctx, palette, size, half, turn);
+  paintKey(ctx, palette, size, half, turn);
+  paintHead(ctx, palette, size, half, isReeling, turn);
+  paintArm(ctx, palette, size, half, arm, isGuarding);
   ctx.restore();
 }

@@ -7,6 +7,9 @@ export interface TapeView {
   readonly scrollPx: number;
 }
 
+/** The view before a take is opened and the canvas measured. */
+export const NO_VIEW: TapeView = { firstFrame: 0, pxPerFrame: 8, widthPx: 0, heightPx: 0, scrollPx: 0 };
+
 /** A range of frames on some rows, both ends included. */
 export interface TapeStretchOfRows {
   readonly from: number;

@@ -84,6 +84,42 @@ function paintGrowth(
   ctx.textAlign = "left";
 }
 
+/** Draws a wedge that rises to its end: an attempt without a length to grow to. */
+function paintWedge(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  x: number,
+  middle: number,
+  width: number,
+): void {
+  ctx.fillStyle = palette.fern;
+  ctx.beginPath();
+  ctx.moveTo(x, middle + 8);
+  ctx.lineTo(x + width, middle + 8);
+  ctx.lineTo(x + width, middle - 8);
+  ctx.fill();
+}
+
+/** Draws an outlined stretch with its text; a narrow one keeps only the first letter. */
+function paintLabelled(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  fill: string,
+  text: string,
+  x: number,
+  middle: number,
+  width: number,
+): void {
+  ctx.fillStyle = fill;
+  ctx.strokeStyle = palette.bark;
+  ctx.lineWidth = 1.5;
+  ctx.beginPath();
+  ctx.roundRect(x + 0.75, middle - 8, Math.max(1, width - 1.5), 16, Math.min(4, width / 2));
+  ctx.fill();
+  ctx.stroke();
+  paintSpanText(ctx, width < 30 ? text.slice(0, 1) : text, palette.ink, x, middle, width);
+}
+
 /** Draws one stretch of a row, by its look. */
 export function paintSpan(
   ctx: CanvasRenderingContext2D,
@@ -109,17 +145,11 @@ export function paintSpan(
       break;
     case "speed":
     case "facing":
-      ctx.fillStyle = look === "speed" ? palette.sand : palette.paper;
-      ctx.strokeStyle = palette.bark;
-      ctx.lineWidth = 1.5;
-      ctx.beginPath();
-      ctx.roundRect(x + 0.75, middle - 8, Math.max(1, width - 1.5), 16, Math.min(4, width / 2));
-      ctx.fill();
-      ctx.stroke();
-      paintSpanText(
+      paintLabelled(
         ctx,
-        width < 30 ? row.spanText[k]!.slice(0, 1) : row.spanText[k]!,
-        palette.ink,
+        palette,
+        look === "speed" ? palette.sand : palette.paper,
+        row.spanText[k]!,
         x,
         middle,
         width,
@@ -135,16 +165,8 @@ export function paintSpan(
       paintHatch(ctx, x, middle - 9, width, 18, palette.lichen);
       break;
     case "forming":
-      if (row.growth) {
-        paintGrowth(ctx, palette, view, model, row.growth, from, to, y);
-        break;
-      }
-      ctx.fillStyle = palette.fern;
-      ctx.beginPath();
-      ctx.moveTo(x, middle + 8);
-      ctx.lineTo(x + width, middle + 8);
-      ctx.lineTo(x + width, middle - 8);
-      ctx.fill();
+      if (row.growth) paintGrowth(ctx, palette, view, model, row.growth, from, to, y);
+      else paintWedge(ctx, palette, x, middle, width);
       break;
     case "sustained":
       ctx.fillStyle = palette.moss;

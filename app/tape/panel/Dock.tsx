@@ -1,4 +1,5 @@
-import { memo, useCallback, useEffect, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { memo, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { createStore } from "zustand/vanilla";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { followPointer } from "../../ui/followPointer";
 import { DockTools } from "./DockTools";
@@ -9,9 +10,9 @@ import { TakeStrips } from "./TakeStrips";
 import { Tape } from "./Tape";
 import { TapeTable } from "./TapeTable";
 import { Transport } from "./Transport";
-import type { TapeView } from "../model/tapeView";
+import { NO_VIEW, type TapeView } from "../model/tapeView";
 import { useDesk, useDocument, useEvaluated, useEvaluation } from "../../document/context";
-import { usePadState } from "../../input/context";
+import { usePad, usePadState } from "../../input/context";
 import { useTapeLook } from "../hand/context";
 
 const LEAST_PX = 120;
@@ -93,15 +94,28 @@ function Grip({ heightPx, onHeight }: { heightPx: number; onHeight: (px: number)
   );
 }
 
+/** The number of frames played so far, written without a render. */
+function LiveFrame() {
+  const pad = usePad();
+  const text = useRef<HTMLSpanElement>(null);
+  useEffect(() => {
+    const write = ({ frame }: { readonly frame: number }) => {
+      if (text.current) text.current.textContent = `${Math.max(0, frame)}f`;
+    };
+    write(pad.getState());
+    return pad.subscribe(write);
+  }, [pad]);
+  return <span ref={text} className="font-mono font-normal text-soft" />;
+}
+
 /** The name of the open take, or the time played so far. */
-function WhatIsShown({ isLive }: { isLive: boolean }) {
-  const liveFrame = usePadState(state => state.frame);
+function ShownTake({ isLive }: { isLive: boolean }) {
   const frames = useEvaluation(state => state.evaluated?.trace.frames);
   const hasTakes = useDocument(state => state.takes.length > 0);
   if (isLive)
     return (
       <b className="w-44 shrink-0" data-testid="live-frame">
-        Playing now <span className="font-mono font-normal text-soft">{Math.max(0, liveFrame)}f</span>
+        Playing now <LiveFrame />
       </b>
     );
   if (!hasTakes) return <span className="w-44 shrink-0 text-soft">No take</span>;
@@ -123,10 +137,10 @@ export function Dock() {
   const [isFolded, setFolded] = useState(false);
   const [isTable, setTable] = useState(false);
   const [wanted, setWanted] = useState("");
-  const [view, setView] = useState<TapeView | undefined>();
+  /** The visible part of the tape; its changes are drawn without a render of the dock. */
+  const [views] = useState(() => createStore<TapeView>(() => NO_VIEW));
   const evaluated = useEvaluated();
   const isLive = usePadState(state => state.session !== undefined);
-  const onView = useCallback((next: TapeView) => setView(next), []);
   const showsStrips = useTapeLook(look => look.showsStrips);
   const place = useTapeLook(look => (look.about ? "inShape" : "elsewhere"));
   const heightPx = heights[place];
@@ -146,10 +160,14 @@ export function Dock() {
       <div
         className={`flex h-[42px] shrink-0 items-center gap-4 border-b border-line px-5 text-sm ${isFolded ? "" : "max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-0 max-lg:py-1"}`}
       >
-        <WhatIsShown isLive={isLive} />
+        <ShownTake isLive={isLive} />
         {shown && (
           <>
-            <Overview evaluated={shown} view={isTable || isFolded ? undefined : view} onGo={playback.goTo} />
+            <Overview
+              evaluated={shown}
+              views={isTable || isFolded ? undefined : views}
+              onGo={playback.goTo}
+            />
             <LostList evaluated={shown} />
             <Transport frames={shown.trace.frames} />
           </>
@@ -167,7 +185,11 @@ export function Dock() {
       </div>
       {!isFolded && shown && showsStrips && <TakeStrips />}
       {!isFolded &&
-        (isTable && shown ? <TapeTable evaluated={shown} /> : <Tape onView={onView} wanted={wanted} />)}
+        (isTable && shown ? (
+          <TapeTable evaluated={shown} />
+        ) : (
+          <Tape onView={views.setState} wanted={wanted} />
+        ))}
       {!isFolded && shown && <Measure rateHz={shown.program.rateHz} />}
     </section>
   );

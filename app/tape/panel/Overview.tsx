@@ -1,5 +1,6 @@
-import { useMemo } from "react";
-import { useDesk, usePlayback } from "../../document/context";
+import { useEffect, useMemo, useRef } from "react";
+import type { StoreApi } from "zustand/vanilla";
+import { useDesk } from "../../document/context";
 import type { Evaluated } from "../../judging/judge";
 import { cellsOf, overviewFrames } from "../model/outcomes";
 import { laneWidth, type TapeView } from "../model/tapeView";
@@ -13,21 +14,57 @@ const LOOKS = {
   lost: { stroke: "stroke-foxglove", top: 4, tall: 8 },
 } as const;
 
+/** The visible part of the tape and the playhead, drawn without a render. */
+function Viewport({ views, frames }: { views: StoreApi<TapeView>; frames: number }) {
+  const { playback } = useDesk();
+  const box = useRef<SVGRectElement>(null);
+  const head = useRef<SVGRectElement>(null);
+  useEffect(() => {
+    const perFrame = WIDTH / Math.max(1, frames);
+    const place = (view: TapeView) => {
+      const shownFrames = laneWidth(view) / view.pxPerFrame;
+      const width = Math.max(4, Math.min(frames, shownFrames) * perFrame - 2);
+      box.current?.setAttribute("x", String(view.firstFrame * perFrame + 1));
+      box.current?.setAttribute("width", String(width));
+    };
+    const follow = ({ frame }: { readonly frame: number }) =>
+      head.current?.setAttribute("x", String(frame * perFrame));
+    place(views.getState());
+    follow(playback.getState());
+    const stops = [views.subscribe(place), playback.subscribe(follow)];
+    return () => stops.forEach(stop => stop());
+  }, [views, playback, frames]);
+  return (
+    <>
+      <rect
+        ref={box}
+        y="1"
+        height="20"
+        rx="4"
+        className="fill-transparent stroke-ink"
+        strokeWidth="2"
+        vectorEffect="non-scaling-stroke"
+      />
+      <rect ref={head} width="2" y="0" height="22" className="fill-dew" />
+    </>
+  );
+}
+
 /** The overview of a take as one strip: presses, performances, losses, and the viewport. */
 export function Overview({
   evaluated,
-  view,
+  views,
   onGo,
   label = "The whole take",
 }: {
   evaluated: Evaluated;
-  view: TapeView | undefined;
+  /** The visible part of the tape; undefined while no tape is shown. */
+  views: StoreApi<TapeView> | undefined;
   onGo: (frame: number) => void;
   label?: string;
 }) {
   const { judge } = useDesk();
   const { trace } = evaluated;
-  const frame = usePlayback(state => state.frame);
   const paths = useMemo(() => {
     const outcomes = overviewFrames(judge.outcomesOf(evaluated));
     return (Object.keys(LOOKS) as (keyof typeof LOOKS)[]).map(look => {
@@ -36,8 +73,6 @@ export function Overview({
       return { look, path: cells.map(cell => `M${cell + 0.5} ${top}v${tall}`).join("") };
     });
   }, [judge, evaluated]);
-  const perFrame = WIDTH / Math.max(1, trace.frames);
-  const shownFrames = view ? laneWidth(view) / view.pxPerFrame : trace.frames;
   return (
     <svg
       viewBox={`0 0 ${WIDTH} 22`}
@@ -53,19 +88,7 @@ export function Overview({
       {paths.map(({ look, path }) => (
         <path key={look} d={path} strokeWidth="2" className={LOOKS[look].stroke} />
       ))}
-      {view && (
-        <rect
-          x={view.firstFrame * perFrame + 1}
-          y="1"
-          width={Math.max(4, Math.min(trace.frames, shownFrames) * perFrame - 2)}
-          height="20"
-          rx="4"
-          className="fill-transparent stroke-ink"
-          strokeWidth="2"
-          vectorEffect="non-scaling-stroke"
-        />
-      )}
-      {view && <rect x={frame * perFrame} width="2" y="0" height="22" className="fill-dew" />}
+      {views && <Viewport views={views} frames={trace.frames} />}
     </svg>
   );
 }

@@ -27,7 +27,7 @@ function Strip({ take, rules, before }: { take: Take; rules: Rules; before: Rule
     <>
       <Overview
         evaluated={evaluated}
-        view={undefined}
+        views={undefined}
         onGo={() => workbench.openTake(take.id)}
         label={`All of ${take.name}`}
       />

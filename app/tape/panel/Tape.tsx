@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type RefObject } from "react";
+import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import { useDesk, useDocument, useEvaluation, usePlayback } from "../../document/context";
 import { usePadState } from "../../input/context";
 import { useTape, useTapeLook } from "../hand/context";
@@ -136,39 +136,20 @@ function useController(
   return controller;
 }
 
-/** The drawn tape: the open take under the current rules, or the live session. */
-export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wanted: string }) {
-  const desk = useDesk();
-  const tape = useTape();
-  const isLive = usePadState(state => state.session !== undefined);
-  const about = useTapeLook(look => look.about);
+/** Keeps the controller of a tape up to date with what it shows; never re-creates it. */
+function useUpdates(
+  controller: RefObject<TapeController | undefined>,
+  latest: RefObject<ShownTape>,
+  { model, links, changes, evaluated }: ShownTape,
+  row: number,
+  isLive: boolean,
+): void {
+  const { playback } = useDesk();
   const tool = useTapeLook(look => look.tool);
   const chosen = useTapeLook(look => look.fate);
-  const isSound = useEvaluation(state => state.isSound);
-  const hasTake = useDocument(state => state.takes.length > 0);
   const stretch = usePlayback(state => state.stretch);
-  const [hover, setHover] = useState<Hover>({ frame: -1, x: 0, isUpper: false });
-  const [rowKey, setRowKey] = useState("");
-  const [isSheetOpen, setSheetOpen] = useState(false);
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const shown = useTapeModel(wanted, isLive);
-  const { evaluated, whole, model, selection, fate, links, changes } = shown;
-  const latest = useRef(shown);
   const ghosts = useGhosts(evaluated, model);
-  const openFate = useOpenFate();
-  const row = findRow(model.rows, rowKey);
   const takeId = evaluated?.take.id;
-  const controller = useController(
-    canvas,
-    latest,
-    onView,
-    next => setHover(was => (was.frame === next.frame && was.frame < 0 ? was : next)),
-    setRowKey,
-  );
-
-  useEffect(() => {
-    latest.current = shown;
-  });
   useEffect(() => {
     if (!isLive) controller.current?.setModel(model);
   }, [controller, model, isLive]);
@@ -185,17 +166,93 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   useEffect(() => controller.current?.setTool(tool), [controller, tool]);
   useEffect(() => controller.current?.setRow(row), [controller, row]);
   useEffect(() => {
-    const { frame } = desk.playback.getState();
+    const { frame } = playback.getState();
     controller.current?.showStretch(frame, OPENING_PX_PER_FRAME);
     // A take opens at its first content.
     controller.current?.reveal(frame > 0 ? frame : firstPress(latest.current.model));
-  }, [controller, desk, takeId]);
+  }, [controller, latest, playback, takeId]);
   useEffect(() => {
     controller.current?.setLive(isLive);
-    if (!isLive) controller.current?.reveal(desk.playback.getState().frame);
-  }, [controller, desk, isLive]);
-  useLiveTape(controller, isLive, selection.only);
+    if (!isLive) controller.current?.reveal(playback.getState().frame);
+  }, [controller, playback, isLive]);
+}
 
+/** The cards and notes over the tape of a take at rest. */
+function OverTape({
+  shown: { evaluated, whole, model },
+  row,
+  hover,
+}: {
+  shown: ShownTape;
+  row: number;
+  hover: Hover;
+}) {
+  const about = useTapeLook(look => look.about);
+  const isSound = useEvaluation(state => state.isSound);
+  const hasTake = useDocument(state => state.takes.length > 0);
+  return (
+    <>
+      {evaluated && <SpokenFrame evaluated={evaluated} model={model} row={row} />}
+      {evaluated && hover.frame >= 0 && (
+        <FrameCard
+          model={model}
+          evaluated={evaluated}
+          frame={hover.frame}
+          besideX={hover.x}
+          isUpper={hover.isUpper}
+        />
+      )}
+      {isSound && evaluated && about && <QuietNote rules={evaluated.rules} about={about} whole={whole} />}
+      {!hasTake && (
+        <p className="pointer-events-none absolute inset-0 grid place-items-center text-soft">
+          No take yet. Record one in Play, and every frame of it appears here.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The drawn tape: the open take under the current rules, or the live session. */
+export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wanted: string }) {
+  const desk = useDesk();
+  const tape = useTape();
+  const isLive = usePadState(state => state.session !== undefined);
+  const about = useTapeLook(look => look.about);
+  const [hover, setHover] = useState<Hover>({ frame: -1, x: 0, isUpper: false });
+  const [rowKey, setRowKey] = useState("");
+  const [isSheetOpen, setSheetOpen] = useState(false);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const shown = useTapeModel(wanted, isLive);
+  const { evaluated, whole, model, fate } = shown;
+  const latest = useRef(shown);
+  const openFate = useOpenFate();
+  const row = findRow(model.rows, rowKey);
+  const onHover = (next: Hover) => setHover(was => (was.frame === next.frame && was.frame < 0 ? was : next));
+  const controller = useController(canvas, latest, onView, onHover, setRowKey);
+  useEffect(() => {
+    latest.current = shown;
+  });
+  useUpdates(controller, latest, shown, row, isLive);
+  useLiveTape(controller, isLive, shown.selection.only);
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (isLive || !controller.current || event.ctrlKey || event.metaKey) return;
+    const target = {
+      desk,
+      tape,
+      model,
+      whole,
+      controller: controller.current,
+      row,
+      chooseRow(at: number) {
+        if (!model.rows[at]) return;
+        setRowKey(keyOfRow(model.rows[at]));
+        controller.current?.revealRow(at);
+      },
+      openFate: (at: number, frame: number) => openFate(model, at, frame),
+      openSheet: () => setSheetOpen(true),
+    };
+    if (pressTapeKey(event, target)) event.preventDefault();
+  };
   return (
     <div className="flex min-h-0 grow">
       <div className="relative min-w-0 grow">
@@ -206,25 +263,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
           aria-roledescription="tape"
           aria-label={`Tape of ${model.frames} frames, row ${model.rows[row]?.name ?? "none"}. Question mark lists its keys; the table holds the same.`}
           className="absolute inset-0 h-full w-full touch-none"
-          onKeyDown={event => {
-            if (isLive || !controller.current || event.ctrlKey || event.metaKey) return;
-            const target = {
-              desk,
-              tape,
-              model,
-              whole,
-              controller: controller.current,
-              row,
-              chooseRow(at: number) {
-                if (!model.rows[at]) return;
-                setRowKey(keyOfRow(model.rows[at]));
-                controller.current?.revealRow(at);
-              },
-              openFate: (at: number, frame: number) => openFate(model, at, frame),
-              openSheet: () => setSheetOpen(true),
-            };
-            if (pressTapeKey(event, target)) event.preventDefault();
-          }}
+          onKeyDown={onKeyDown}
           data-testid="tape"
         />
         {(isLive ? about : model.frames > 0) && wanted === "" && (
@@ -232,24 +271,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
             <RowChoice />
           </div>
         )}
-        {!isLive && evaluated && <SpokenFrame evaluated={evaluated} model={model} row={row} />}
-        {!isLive && evaluated && hover.frame >= 0 && (
-          <FrameCard
-            model={model}
-            evaluated={evaluated}
-            frame={hover.frame}
-            besideX={hover.x}
-            isUpper={hover.isUpper}
-          />
-        )}
-        {!isLive && isSound && evaluated && about && (
-          <QuietNote rules={evaluated.rules} about={about} whole={whole} />
-        )}
-        {!isLive && !hasTake && (
-          <p className="pointer-events-none absolute inset-0 grid place-items-center text-soft">
-            No take yet. Record one in Play, and every frame of it appears here.
-          </p>
-        )}
+        {!isLive && <OverTape shown={shown} row={row} hover={hover} />}
         <KeySheet isOpen={isSheetOpen} onClose={() => setSheetOpen(false)} />
       </div>
       {evaluated && fate && <FateCard evaluated={evaluated} fate={fate} />}
