@@ -5,15 +5,21 @@ import { createChecking } from "./document/checking";
 import { createProving } from "./document/proving";
 import { createStudying } from "./document/studying";
 import { createPlayback, type NextTurn } from "./document/playback";
-import type { Desk } from "./document/context";
-import { createWorkbench } from "./document/workbench";
+import type { Checking } from "./document/checking";
+import type { Evaluation } from "./document/evaluation";
+import type { Playback } from "./document/playback";
+import type { Proof } from "./document/proving";
+import type { Studying } from "./document/studying";
+import { createWorkbench, type Workbench } from "./document/workbench";
 import type { PadReading } from "./input/gamepads";
 import { createPad, type Pad } from "./input/pad";
 import type { PageListener } from "./input/pageEvents";
 import { createJobs, type JobsWorld } from "./judging/jobs/jobs";
+import type { Judging } from "./judging/context";
 import { createJudge } from "./judging/judge";
 import { createLibrary, type Library } from "./storage/library";
 import type { LocalStore } from "./storage/setAside";
+import type { Stored } from "./storage/context";
 import { createShelf } from "./storage/shelf";
 import { createTabs, type Tabs } from "./storage/tabs";
 import type { PageTape } from "./tape/hand/context";
@@ -43,7 +49,13 @@ export interface World {
 }
 
 /** Every owner of state in the application. */
-export interface App extends Desk {
+export interface App extends Judging, Stored {
+  readonly workbench: Workbench;
+  readonly evaluation: StoreApi<Evaluation>;
+  readonly playback: Playback;
+  readonly proving: StoreApi<Proof>;
+  readonly checking: Checking;
+  readonly studying: Studying;
   readonly library: Library;
   readonly tabs: Tabs;
   readonly pad: Pad;

@@ -6,7 +6,7 @@ import "./ui/tokens.css";
 import { use, type ReactNode } from "react";
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteError } from "react-router";
 import { NonceContext } from "./shell/nonce";
-import { useDesk } from "./document/context";
+import { useStored } from "./storage/context";
 import { ErrorPage } from "./shell/ErrorPage";
 import { NoticeBoard } from "./shell/NoticeBoard";
 import { useLeaving } from "./shell/useLeaving";
@@ -50,7 +50,7 @@ export default function Root() {
 }
 
 function Leaving() {
-  const { hasHeld } = useDesk();
+  const { hasHeld } = useStored();
   useLeaving(hasHeld);
   return null;
 }

@@ -1,12 +1,12 @@
 import { useNotices } from "../ui/noticesContext";
-import { useDesk } from "./context";
+import { useWorkbench } from "./workbenchContext";
 import type { Edit } from "./workbench";
 
 /**
  * Notifies that something was removed, with an action that restores exactly it, whatever was edited since.
  */
 export function useTakeAway(): (title: string, edit: Edit | undefined, details?: readonly string[]) => void {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const { notify } = useNotices();
   return (title, edit, details = []) => {
     if (!edit) return;

@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { EXPORT_FORMATS, type ExportFormat, type Handover, type OutFile } from "#handover";
-import { useDocument } from "../document/context";
+import { useDocument } from "../document/workbenchContext";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 import { Region } from "../ui/Region";

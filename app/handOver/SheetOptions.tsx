@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { OTHER_RATES, type SheetOptions } from "#handover";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { ChoiceWord } from "../ui/ChoiceWord";
 
 /** Returns the options of the timing sheet; stored with the kit. */
@@ -27,7 +27,7 @@ function parseRates(typed: string): number[] | undefined {
 
 /** The options of the sheet: further rates for its lengths, and a variant to list changes since. */
 export function SheetOptionsLine() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const options = useDocument(state => state.settings.sheet);
   const variants = useDocument(state => state.variants);
   const [isWrong, setWrong] = useState(false);

@@ -1,6 +1,6 @@
 import { useRef, useState, type DragEvent } from "react";
 import { isRecordingName, type ReadFile } from "#handover";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { usePad } from "../input/context";
 import { takeInHere } from "../document/takeInHere";
 import { Button } from "../ui/Button";
@@ -10,7 +10,7 @@ import { useTakingIn } from "../takeIn/useTakingIn";
 
 /** The imports of the open kit: takes, rounds of a playable page, checks, layouts, and recordings to map. */
 export function TakeInSection() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const pad = usePad();
   const kit = useDocument(state => state.kit);
   const picker = useRef<HTMLInputElement>(null);

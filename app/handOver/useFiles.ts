@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from "react";
 import { NO_PARTS, type ExportFormat, type Handover, type HandoverParts, type OutFile } from "#handover";
-import { useDesk } from "../document/context";
+import { useJudging } from "../judging/context";
 import { askForFiles, isMadeAtOnce } from "../judging/makeFiles";
 import type { BuiltParts } from "./useParts";
 
@@ -39,7 +39,7 @@ export function useFiles(
   drawn: DrawnPictures | undefined,
   isWanted: boolean,
 ): FilesNow {
-  const { jobs } = useDesk();
+  const { jobs } = useJudging();
   const pictures = format.uses.includes("pictures") && drawn?.of === base ? drawn.files : undefined;
   const parts = useMemo(
     () => (typeof pictures === "string" ? pictures : partsFor(format, built, pictures ?? [])),

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { formatPrice, type Kit } from "#core";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
+import { useJudging } from "../judging/context";
 import { isLong } from "../judging/judge";
 import { Button } from "../ui/Button";
 import { closeStretch, findBroken, listStretches, wantedKey, type Closing } from "./pressLengths";
@@ -31,7 +32,7 @@ interface Weighed {
  * input pauses.
  */
 function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed[] {
-  const { judge, jobs } = useDesk();
+  const { judge, jobs } = useJudging();
   const takes = useDocument(state => state.takes);
   const wanted = useDocument(state => state.settings.wanted);
   const [shown, setShown] = useState<readonly Weighed[]>([]);
@@ -100,7 +101,7 @@ export function Closings({
   /** The longest press considered, in frames. */
   upTo: number;
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const weighed = useWeighed(kit, controlId, upTo);
   const setWanted = (key: string, isWanted: boolean) =>
     workbench.updateKitSettings(settings => ({

@@ -14,7 +14,7 @@ import { CurveChoices, PRESETS } from "./CurveChoices";
 import { CurveGrip } from "./CurveGrip";
 import { formatBezier, formatPoints, movePoint, readCurve, type EditableCurve } from "./curvePoints";
 import { curvePath, FULL, PAD, pointAt, SIZE, toX, toY } from "./curveScale";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 
 type Charge = PatternOf<"charge">;
 
@@ -183,7 +183,7 @@ function listBesides(charge: Charge, variants: readonly { readonly name: string;
  * and a probe that shows the output of a hold.
  */
 export function CurveEditor({ pattern, index }: { pattern: Charge; index: number }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const rateHz = useDocument(state => state.kit?.rate);
   const variants = useDocument(state => state.variants);
   /** The ratio under the pointer. */

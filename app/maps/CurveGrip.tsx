@@ -1,6 +1,6 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { dragKit } from "../document/dragKit";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { pointAt, toX, toY } from "./curveScale";
 
 /** A handle or a point of the curve, moved by dragging or by keys. */
@@ -15,7 +15,7 @@ export function CurveGrip({
   onMove: (x: number, y: number) => void;
   onDelete?: () => void;
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const onPointerDown = (event: PointerEvent<SVGCircleElement>) => {
     event.preventDefault();
     event.stopPropagation();

@@ -1,5 +1,7 @@
 import { useState, type KeyboardEvent, type MouseEvent } from "react";
-import { useDesk } from "../document/context";
+import { useChecking } from "../document/checksContext";
+import { usePlaybackControl } from "../document/evaluationContext";
+import { useWorkbench } from "../document/workbenchContext";
 import type { Evaluated } from "../judging/judge";
 
 /** The look of a dot on a map: whole, hollow (saved), missed (hollow in foxglove), lost (a broken ring). */
@@ -41,7 +43,9 @@ const placed = (dots: readonly MapDot[]) =>
 
 /** Lets a dot be chosen by a click nearby or by arrow keys; M and N create a check from it. */
 function useChoosing(dots: readonly MapDot[]) {
-  const { workbench, playback, checking } = useDesk();
+  const workbench = useWorkbench();
+  const playback = usePlaybackControl();
+  const checking = useChecking();
   const [chosen, setChosen] = useState<number>();
   const open = (at: number) => {
     const place = dots[at]?.place;

@@ -22,7 +22,7 @@ import { listLengthDots, listStretches, type LengthDot } from "./pressLengths";
 import { createScale, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes, type TakesNow } from "./useTakes";
-import { useDocument } from "../document/context";
+import { useDocument } from "../document/workbenchContext";
 import { cutLetters } from "../ui/fitText";
 
 const STRIP_Y = CURVE_BAND;

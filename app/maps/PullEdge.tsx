@@ -1,6 +1,6 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { parseFrames, readAt, writeAt, type PathStep } from "#core";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import type { Workbench } from "../document/workbench";
 import { dragKit } from "../document/dragKit";
 import { stepLength } from "../ui/lengthText";
@@ -46,7 +46,7 @@ export function PullEdge({
   bottom: number;
   direction?: 1 | -1;
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const x = scale.x(at);
   const middle = (top + bottom) / 2;
   const onPointerDown = (event: PointerEvent<SVGGElement>) => {

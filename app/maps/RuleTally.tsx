@@ -7,7 +7,7 @@ import {
   type Kit,
   type RuleCounts,
 } from "#core";
-import { useEvaluated } from "../document/context";
+import { useEvaluated } from "../document/evaluationContext";
 import { useTakes } from "./useTakes";
 
 type Counted = "patterns" | "moves" | "prompts";

@@ -14,7 +14,7 @@ import { createScale, MAP_WIDTH, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { listTries } from "./tries";
 import { useTakes } from "./useTakes";
-import { useDocument } from "../document/context";
+import { useDocument } from "../document/workbenchContext";
 import { cutLetters } from "../ui/fitText";
 
 const RUNG = 34;

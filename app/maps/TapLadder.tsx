@@ -7,7 +7,7 @@ import { createScale, type MapScale } from "./scale";
 import { listTapGaps, priceOfTaps } from "./tapGaps";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
-import { useDocument } from "../document/context";
+import { useDocument } from "../document/workbenchContext";
 
 const STRIP_Y = 58;
 const STRIP_HEIGHT = 54;

@@ -1,6 +1,6 @@
 import { countWords, formatPrice, writeAt, type Kit } from "#core";
 import { Button } from "../ui/Button";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { useOffer, type OfferWanted } from "./useOffer";
 import type { TakesNow } from "./useTakes";
 
@@ -23,7 +23,7 @@ export function TriedOffer({
   /** The presses to save: "lost early". */
   what: string;
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const found = useOffer(kit, now, of);
   const { lever, wanted, mostFrames } = of;
   if (wanted.length === 0) return null;

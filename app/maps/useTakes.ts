@@ -1,6 +1,8 @@
 import { useMemo } from "react";
 import type { Program } from "#core";
-import { useDesk, useDocument, useEvaluation } from "../document/context";
+import { useEvaluation } from "../document/evaluationContext";
+import { useDocument } from "../document/workbenchContext";
+import { useJudging } from "../judging/context";
 import { isLong, type Evaluated } from "../judging/judge";
 import type { TakeRead } from "./windowDots";
 
@@ -17,7 +19,7 @@ export interface TakesNow {
 
 /** Evaluates every take of the kit that is short enough; undefined while there are none. */
 export function useTakes(): TakesNow | undefined {
-  const { judge } = useDesk();
+  const { judge } = useJudging();
   const rules = useEvaluation(state => state.rules);
   const all = useDocument(state => state.takes);
   return useMemo(() => {

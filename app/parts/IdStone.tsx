@@ -4,7 +4,7 @@ import { renameId, whyNotId, type IdList } from "../edits/renameId";
 import { Button } from "../ui/Button";
 import { cutLetters } from "../ui/fitText";
 import { TextStone } from "../ui/TextStone";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 
 /** The generated id of a new control without a name. */
 const MADE_ID = /^control(-\d+)?$/;
@@ -24,7 +24,7 @@ export function IdStone({
   isOffer?: boolean;
   onRenamed?: (id: string) => void;
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const kit = useDocument(state => state.kit);
   const [trouble, setTrouble] = useState("");
   if (!kit) return null;

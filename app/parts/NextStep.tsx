@@ -1,12 +1,12 @@
 import { useEffect, type ReactNode } from "react";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 
 /**
  * A hint on the next step of a view, shown until it was completed once in this kit; `isDone`: it is being
  * completed now.
  */
 export function NextStep({ view, isDone, children }: { view: string; isDone: boolean; children: ReactNode }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const wasDone = useDocument(state => state.settings.done?.includes(view) ?? false);
   useEffect(() => {
     if (!isDone || wasDone) return;

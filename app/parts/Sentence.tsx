@@ -17,7 +17,7 @@ import { ChoiceWord, type Choice } from "../ui/ChoiceWord";
 import { NumberStone } from "../ui/NumberStone";
 import { LengthStone } from "../ui/LengthStone";
 import { TextStone } from "../ui/TextStone";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 
 /** The maximum count of taps, presses or levels in a rule. */
 const MAX_COUNT = 999;
@@ -64,7 +64,7 @@ export interface SentenceHand {
 
 /** Returns the target for a rule of the open kit; `base` is the rule's path in it. */
 function useRuleHand(base: readonly PathStep[]): SentenceHand {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   return {
     write: (what, path, value) => workbench.editKit(what, now => writeAt(now, [...base, ...path], value)),
     takeOut: (what, path) => workbench.editKit(what, now => takeOut(now, [...base, ...path])),
@@ -88,7 +88,7 @@ const Part = memo(PlainPart, (before, now) => keyOfPart(before) === keyOfPart(no
 
 /** An editable part: a number, a choice, a text. */
 function PlainPart({ part, kit, hand }: PartProps) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   if (part.kind === "words") return <>{part.text}</>;
   if (part.kind === "name")
     return (

@@ -1,5 +1,5 @@
 import { firstNoteAfter } from "#core";
-import { useDesk, useEvaluated, usePlayback } from "../document/context";
+import { useEvaluated, usePlayback, usePlaybackControl } from "../document/evaluationContext";
 import { usePadState } from "../input/context";
 import { listRecognised, type IsWanted } from "../scene/listRecognised";
 
@@ -16,7 +16,7 @@ export function Ticker({
   only?: IsWanted;
   includesReplay?: boolean;
 }) {
-  const { playback } = useDesk();
+  const playback = usePlaybackControl();
   const session = usePadState(state => state.session);
   const evaluated = useEvaluated();
   const live = usePadState(state => state.session?.trace.count ?? 0);

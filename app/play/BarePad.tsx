@@ -6,11 +6,11 @@ import { PromptsNow } from "../parts/PromptsNow";
 import { MeterRing } from "../parts/MeterRing";
 import { GateSwitch } from "./GateSwitch";
 import { traitsOf } from "#core";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 
 /** The kit without a stage: its controls, meters, and manual gates. */
 export function BarePad() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const kit = useDocument(state => state.kit);
   if (!kit) return null;
   const metered = kit.patterns.filter(pattern => !pattern.off && traitsOf(pattern.kind).meter !== "none");

@@ -1,7 +1,7 @@
 import { deleteAt, writeAt, type Kit } from "#core";
 import { findGate } from "../edits/giveStage";
 import { ChoiceWord } from "../ui/ChoiceWord";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 
 const NONE = "";
 const NEW = " new";
@@ -20,7 +20,7 @@ export function GateWord({
   path: readonly (string | number)[];
   suggested: string;
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const gates = kit.gates ?? [];
   const isNew = !gates.some(gate => gate.name.toLowerCase() === suggested.toLowerCase());
   const choose = (chosen: string) =>

@@ -15,7 +15,8 @@ import { TakeList } from "./TakeList";
 import { ModeNow } from "../parts/ModeNow";
 import { PromptsNow } from "../parts/PromptsNow";
 import { Ticker } from "../parts/Ticker";
-import { useDesk, useDocument, useEvaluation } from "../document/context";
+import { useEvaluation } from "../document/evaluationContext";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useTakeAway } from "../document/useTakeAway";
 import { usePadState } from "../input/context";
 
@@ -113,7 +114,7 @@ function StagePart({
 
 /** The column beside the stage: its numbers, the takes, and the recognised events. */
 function PlaySide({ kit }: { kit: Kit }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const takeAway = useTakeAway();
   const stage = stageOf(kit);
   const screen = stage && STAGE_SCREENS[stage.kind];

@@ -7,7 +7,8 @@ import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { LengthStone } from "../ui/LengthStone";
 import { NumberStone } from "../ui/NumberStone";
-import { useDesk, useDocument, useEvaluation } from "../document/context";
+import { useEvaluation, useEvaluationStore, usePlaybackControl } from "../document/evaluationContext";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { noStep } from "../ui/noStep";
 
 const START = " start";
@@ -123,7 +124,9 @@ function Line({
 
 /** A scripted player: several lines at once, with optional random deviations; its input becomes a take. */
 export function ScriptedHand({ close }: { close: () => void }) {
-  const { workbench, evaluation, playback } = useDesk();
+  const workbench = useWorkbench();
+  const evaluation = useEvaluationStore();
+  const playback = usePlaybackControl();
   const kit = useDocument(state => state.kit);
   const kept = useDocument(state => state.settings.hand);
   const isSound = useEvaluation(state => state.isSound);

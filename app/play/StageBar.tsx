@@ -4,7 +4,10 @@ import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { Flap } from "../ui/Flap";
 import { ScriptedHand } from "./ScriptedHand";
-import { useDesk, useDocument, useEvaluation, type Desk } from "../document/context";
+import { useEvaluation } from "../document/evaluationContext";
+import { useDocument } from "../document/workbenchContext";
+import type { SceneSources } from "./model/readScene";
+import { useSceneSources } from "./useSceneSources";
 import { benchKeyOf, SPEEDS, type BenchAct } from "../input/benchKeys";
 import { usePad, usePadState } from "../input/context";
 
@@ -21,7 +24,10 @@ function act(run: () => void) {
 }
 
 /** Lets a scripted player leap at every edge, a number of frames late, and opens the resulting take. */
-function letItPlay({ workbench, evaluation, playback }: Desk, lateFrames: number): void {
+function letItPlay(
+  { workbench, evaluation, playback }: Pick<SceneSources, "workbench" | "evaluation" | "playback">,
+  lateFrames: number,
+): void {
   const { rules } = evaluation.getState();
   const course = rules && courseOf(rules.kit);
   if (!rules || !course) return;
@@ -112,7 +118,7 @@ function AssistWord() {
 
 /** The scripted player that leaps at every edge, a number of frames late. */
 function EdgePlayer() {
-  const desk = useDesk();
+  const sources = useSceneSources();
   return (
     <span>
       or let it leap at every edge,{" "}
@@ -124,7 +130,7 @@ function EdgePlayer() {
           label: late === 0 ? "on the last frame of ground" : `${late}f late`,
           ...(late === 0 ? {} : { hint: `${late} frames after the ground was lost` }),
         }))}
-        onChoose={value => letItPlay(desk, Number(value))}
+        onChoose={value => letItPlay(sources, Number(value))}
         placeholder="how late …"
       />
     </span>

@@ -6,9 +6,8 @@ import type { Helps } from "../scene/scenery";
 import { useLevelHand } from "./runner/useLevelHand";
 import { readScene, type SceneSources } from "./model/readScene";
 import { STAGE_PAINTERS } from "../scene/stagePainters";
-import { useDesk } from "../document/context";
-import { useTape } from "../tape/hand/context";
-import { usePad, usePadState } from "../input/context";
+import { useSceneSources } from "./useSceneSources";
+import { usePadState } from "../input/context";
 
 /**
  * Paints the current scene. Returns its frame, and whether it is complete or a distant frame is still being
@@ -56,9 +55,7 @@ export function StageScene({
   brush: Tile | undefined;
   onDone: () => void;
 }) {
-  const desk = useDesk();
-  const pad = usePad();
-  const tape = useTape();
+  const sources = useSceneSources();
   const canvas = useRef<HTMLCanvasElement>(null);
   const hand = useLevelHand(brush, onDone);
   const cursor = hand?.cursor;
@@ -69,7 +66,7 @@ export function StageScene({
     const ask = () => {
       request ||= requestAnimationFrame(() => {
         request = 0;
-        const done = canvas.current && paint(canvas.current, { desk, pad, tape }, helps, cursor);
+        const done = canvas.current && paint(canvas.current, sources, helps, cursor);
         if (done) painted = done.frame;
         if (done && !done.isWhole) ask();
       });
@@ -81,10 +78,10 @@ export function StageScene({
       describeCanvas(canvas.current, () => ({ frame: painted }), ending.signal);
     }
     const stops = [
-      pad.subscribe(ask),
-      desk.playback.subscribe(ask),
-      desk.evaluation.subscribe(ask),
-      tape.look.subscribe(ask),
+      sources.pad.subscribe(ask),
+      sources.playback.subscribe(ask),
+      sources.evaluation.subscribe(ask),
+      sources.tape.look.subscribe(ask),
     ];
     window.addEventListener("moss-tap-theme", ask);
     ask();
@@ -95,7 +92,7 @@ export function StageScene({
       stops.forEach(stop => stop());
       window.removeEventListener("moss-tap-theme", ask);
     };
-  }, [desk, pad, tape, helps, cursor]);
+  }, [sources, helps, cursor]);
   const isDrawing = hand !== undefined;
   useEffect(() => {
     if (isDrawing) canvas.current?.focus();

@@ -6,7 +6,8 @@ import { useTape } from "../tape/hand/context";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { NumberStone } from "../ui/NumberStone";
-import { useDesk, useDocument, useStudySettings } from "../document/context";
+import { useStudySettings } from "../document/studiesContext";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { filterTakes, listFilters } from "./model/takeFilter";
 import { TakeRow } from "./TakeRow";
 import { noStep } from "../ui/noStep";
@@ -16,7 +17,7 @@ const LONGEST_SHEET = 600;
 
 /** Creates an empty take of a chosen length and opens it with the brush active. */
 function CleanSheet() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const { look } = useTape();
   const [seconds, setSeconds] = useState(SHEET_SECONDS);
   const takes = useDocument(state => state.takes);

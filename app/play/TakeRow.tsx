@@ -1,6 +1,6 @@
 import { nanoid } from "nanoid";
 import { BOUNDS, type Take } from "#core";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { useTakeAway } from "../document/useTakeAway";
 import { convertTake, copyTake } from "../edits/takeEdits";
 import { Button } from "../ui/Button";
@@ -9,7 +9,7 @@ const FIELDS = { player: "played by", device: "on" } as const;
 
 /** The player, device and note of a take; an emptied field is removed. */
 function TakeDetails({ take }: { take: Take }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const set = (key: "player" | "device" | "note", typed: string) => {
     const { [key]: was, ...rest } = take;
     const value = typed.trim();
@@ -69,7 +69,7 @@ function KnownOf({ player, device, note }: Take) {
  * One take of the list: its name, player and length; opened, copied, converted to the kit's rate, deleted.
  */
 export function TakeRow({ take, isOpen, rate }: { take: Take; isOpen: boolean; rate: number }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const takeAway = useTakeAway();
   const rename = (typed: string) => {
     const name = typed.trim();

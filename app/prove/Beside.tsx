@@ -3,7 +3,9 @@ import { applyAssist, findAssist, appliesTo, type Check, type Kit, type Take, ch
 import type { ProvedTake } from "../judging/jobs/prove";
 import type { KitSettings, Variant } from "../storage/records";
 import { ChoiceWord } from "../ui/ChoiceWord";
-import { useDesk, useDocument, useProof } from "../document/context";
+import { useProof } from "../document/checksContext";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
+import { useJudging } from "../judging/context";
 import { useTape } from "../tape/hand/context";
 
 type Version = NonNullable<KitSettings["beside"]>[number];
@@ -59,7 +61,7 @@ function sumUp(checks: readonly Check[], takes: readonly Take[], proved: readonl
 
 /** Judges a version in a worker, after the present one. */
 function useSums(asked: Asked | undefined, takes: readonly Take[], lane: string): Sums | undefined {
-  const { jobs } = useDesk();
+  const { jobs } = useJudging();
   const isBusy = useProof(state => state.isWorking);
   const [sums, setSums] = useState<Sums>();
   useEffect(() => {
@@ -146,7 +148,7 @@ export function Beside({
   checks: readonly Check[];
   takes: readonly Take[];
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const variants = useDocument(state => state.variants);
   const beside = useDocument(state => state.settings.beside) ?? NONE;
   const set = (versions: readonly Version[]) =>

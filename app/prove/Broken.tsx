@@ -2,7 +2,8 @@ import { useEffect, useState } from "react";
 import type { Check, Kit, Take } from "#core";
 import { Button } from "../ui/Button";
 import { formatChange } from "../parts/model/changeWords";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
+import { useJudging } from "../judging/context";
 import { takeBack, type Blame } from "../judging/jobs/blame";
 
 /** The maximum number of past versions searched, latest first. */
@@ -10,7 +11,8 @@ const MAX_PAST_VERSIONS = 200;
 
 /** Searches, on a click, for the smallest recent change that broke a check, and offers to revert it. */
 export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
-  const { workbench, jobs } = useDesk();
+  const workbench = useWorkbench();
+  const { jobs } = useJudging();
   const [found, setFound] = useState<{ of: Kit; blame: Blame | undefined } | undefined>();
   const [asked, setAsked] = useState<{ stop: () => void } | undefined>();
   useEffect(() => () => asked?.stop(), [asked]);

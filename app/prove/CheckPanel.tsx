@@ -16,7 +16,9 @@ import {
 } from "#core";
 import { Button } from "../ui/Button";
 import { TextStone } from "../ui/TextStone";
-import { useDesk, useEvaluation, useProof } from "../document/context";
+import { useProof } from "../document/checksContext";
+import { useEvaluation } from "../document/evaluationContext";
+import { useWorkbench } from "../document/workbenchContext";
 import { useTakeAway } from "../document/useTakeAway";
 import { Sentence, type SentenceHand } from "../parts/Sentence";
 import { Broken } from "./Broken";
@@ -25,7 +27,7 @@ import { StoryLines } from "./StoryLines";
 
 /** The actions for a check's finding in the selected take. */
 function Finding({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const proof = useProof(state => state);
   const evaluated = useEvaluation(state => state.evaluated);
   const isOpen = evaluated?.take.id === take.id && evaluated.rules.kit === kit;
@@ -90,7 +92,7 @@ export function CheckPanel({
   take: Take | undefined;
   takes: readonly Take[];
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const takeAway = useTakeAway();
   const faults = useProof(proof => proof.faults.get(check.id));
   const change = (what: string, make: (was: Check) => Check) =>

@@ -2,7 +2,9 @@ import { useCallback, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Check } from "#core";
 import { Button } from "../ui/Button";
-import { useDesk, useDocument, useProof } from "../document/context";
+import { useChecking, useProof, useProofStore } from "../document/checksContext";
+import { usePlaybackControl } from "../document/evaluationContext";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { NextStep } from "../parts/NextStep";
 import { Beside } from "./Beside";
 import { CheckPanel } from "./CheckPanel";
@@ -32,7 +34,7 @@ function narrow(rows: readonly ProofRow[], checks: readonly Check[], sought: str
 }
 
 function Empty() {
-  const { checking } = useDesk();
+  const checking = useChecking();
   const hasTake = useDocument(state => state.openTakeId !== undefined);
   return (
     <div className="grid min-h-0 grow place-items-center px-7">
@@ -60,7 +62,10 @@ function Empty() {
 
 /** Prove: requirements judged on every take at every edit. */
 export function ProveView() {
-  const { workbench, proving, playback, checking } = useDesk();
+  const workbench = useWorkbench();
+  const proving = useProofStore();
+  const playback = usePlaybackControl();
+  const checking = useChecking();
   const kit = useDocument(state => state.kit);
   const takes = useDocument(state => state.takes);
   const checks = useDocument(state => state.checks);

@@ -8,7 +8,7 @@ import {
   type ShouldRevalidateFunctionArgs,
 } from "react-router";
 import { appContext } from "../appContext";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { usePad } from "../input/context";
 import { BrokenKit } from "../shell/BrokenKit";
 import { ErrorPage } from "../shell/ErrorPage";
@@ -42,7 +42,7 @@ export function shouldRevalidate({ currentParams, nextParams }: ShouldRevalidate
 
 /** Undo and redo by key, except while the keys belong to the kit or to a text field's own undo. */
 function useUndoKeys(): void {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const pad = usePad();
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent) => {
@@ -59,7 +59,7 @@ function useUndoKeys(): void {
 
 /** Ends a drag in progress when another view opens; its edits are kept. */
 function useStepEnds(): void {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const { pathname } = useLocation();
   useEffect(() => () => workbench.closeStep(), [workbench, pathname]);
 }

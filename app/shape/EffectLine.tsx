@@ -9,7 +9,7 @@ import {
   type Advantage,
   type EffectKind,
 } from "#stage";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { LengthStone } from "../ui/LengthStone";
 import { NumberStone } from "../ui/NumberStone";
@@ -24,7 +24,7 @@ function useAdvantage(newest: Kit, index: number, isWanted: boolean): Advantage 
 
 /** The effect of a move on the stage, as a sentence with editable numbers. */
 export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const stage = stageOf(kit);
   const move = kit.moves?.[index];
   const kinds = Object.entries<EffectKind>(stage ? stageKind(stage.kind).effects : {});

@@ -2,7 +2,7 @@ import { useDeferredValue, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { writeAt, type Kit } from "#core";
 import { findAdvantage, formatAdvantage } from "#stage";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { LengthStone } from "../ui/LengthStone";
 import {
   PARTS,
@@ -58,7 +58,7 @@ function Heads({ sort, onSort }: { sort: MoveSort | undefined; onSort: (sort: Mo
 
 /** The editable length of one part of a move's timeline. */
 function PartField({ row: { index, move }, part, rateHz }: { row: MoveRow; part: Part; rateHz: number }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   if (!move.frames) return <span className="text-soft">none</span>;
   const label = `${part} of ${move.name}`;
   return (

@@ -4,11 +4,11 @@ import { useSearchParams } from "react-router";
 import type { Kit } from "#core";
 import { addPlain, applyStarter, patternAbout, STARTERS } from "../edits/starters/starters";
 import { ChoiceWord } from "../ui/ChoiceWord";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 
 /** The form of a new rule: its purpose in designers' words, and a control; it starts with working numbers. */
 export const NewRule = memo(function NewRule() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const controls = useDocument(state => state.kit?.controls);
   const hasPattern = useDocument(state => (state.kit?.patterns.length ?? 0) > 0);
   const [chosen, setChosen] = useState<string | undefined>();

@@ -1,14 +1,14 @@
 import { useState } from "react";
 import { writeAt, type Kit } from "#core";
 import { offersOf, type RuleItem } from "./model/rules";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 
 /** The number that fits side by side, because the map below needs the room. */
 const FIRST = 3;
 
 /** The clauses that could be added to a rule, at the end of its sentence. */
 export function Offers({ kit, rule }: { kit: Kit; rule: RuleItem }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const [isWhole, setWhole] = useState(false);
   const offers = offersOf(kit, rule);
   if (offers.length === 0) return null;

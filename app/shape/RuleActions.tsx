@@ -5,12 +5,12 @@ import { addFollowing } from "../edits/starters/starters";
 import { Button } from "../ui/Button";
 import { IdStone } from "../parts/IdStone";
 import type { RuleItem } from "./model/rules";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { useTakeAway } from "../document/useTakeAway";
 
 /** The actions on a whole rule: copy, disable, move up or down, delete. */
 export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const takeAway = useTakeAway();
   const [, setSearch] = useSearchParams();
   const open = (key: string) =>

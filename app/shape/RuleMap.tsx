@@ -10,7 +10,7 @@ import { TapLadder } from "../maps/TapLadder";
 import { TimelineMap } from "../maps/TimelineMap";
 import { WindowMap } from "../maps/WindowMap";
 import type { RuleItem } from "./model/rules";
-import { useSoundKit } from "../document/context";
+import { useSoundKit } from "../document/evaluationContext";
 import { Region } from "../ui/Region";
 
 type MapName = PatternTraits<Pattern, PatternProgram>["maps"][number];

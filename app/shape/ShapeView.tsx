@@ -18,7 +18,8 @@ import { describeRule, listRules, type RuleItem } from "./model/rules";
 import { TryIt } from "./TryIt";
 import { useRestedRules } from "./useRestedRules";
 import { curesOf, formatWarning } from "../parts/model/warningWords";
-import { useDesk, useDocument, useEvaluation, useHistory } from "../document/context";
+import { useEvaluation } from "../document/evaluationContext";
+import { useDocument, useHistory, useWorkbench } from "../document/workbenchContext";
 import { gatesOfStage } from "#stage";
 import { useTape } from "../tape/hand/context";
 
@@ -37,7 +38,7 @@ function patternOf(kit: Kit, rule: RuleItem) {
 
 /** An issue of a rule, with its cures as buttons. */
 function Trouble({ issue }: { issue: Issue }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const isFault = issue.severity === "fault";
   return (
     <p role={isFault ? "alert" : undefined} className={`mt-2 text-foxglove ${isFault ? "" : "text-sm"}`}>

@@ -6,7 +6,7 @@ import { ModeNow } from "../parts/ModeNow";
 import { PromptsNow } from "../parts/PromptsNow";
 import { MeterRing, useMeter } from "../parts/MeterRing";
 import { Ticker } from "../parts/Ticker";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { usePad, usePadState } from "../input/context";
 
 /** The steps or taps of an attempt as marks that fill as they are made. */
@@ -67,7 +67,7 @@ function controlsOf(kit: Kit, pattern: Pattern, promptId: string | undefined): r
 
 function KeepButton() {
   const pad = usePad();
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const [kept, setKept] = useState("");
   const isAwake = usePadState(state => state.session !== undefined);
   const keep = () => {

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { countWords, parseTake, type Take } from "#core";
 import type { Library } from "../storage/library";
 import { packFormat } from "#handover";
-import { useDesk } from "../document/context";
+import { useJudging } from "../judging/context";
 import { LONG_TAKE_FRAMES } from "../judging/judge";
 import { makeFiles } from "../judging/makeFiles";
 import { download } from "../storage/files";
@@ -51,7 +51,7 @@ export function KitCard({
   onDelete: (record: KitRecord) => void;
 }) {
   const { notify } = useNotices();
-  const { jobs } = useDesk();
+  const { jobs } = useJudging();
   const { kit } = record;
   const { proof } = record.rows;
   const take = useLastTake(library, record);

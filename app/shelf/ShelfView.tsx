@@ -2,7 +2,6 @@ import { useRef, useState, type DragEvent } from "react";
 import { useNavigate, useRevalidator } from "react-router";
 import type { Check, Kit, Take } from "#core";
 import type { ReadFile } from "#handover";
-import { useDesk } from "../document/context";
 import { Logo } from "../shell/Logo";
 import { ThemeButton } from "../shell/ThemeButton";
 import type { Library } from "../storage/library";
@@ -12,6 +11,7 @@ import { takeIn } from "../storage/takeIn";
 import { TakingInBoard } from "../takeIn/TakingInBoard";
 import { useTakingIn } from "../takeIn/useTakingIn";
 import { Button } from "../ui/Button";
+import { useStored } from "../storage/context";
 import { useNotices } from "../ui/noticesContext";
 import { BrokenCard, KitCard } from "./KitCard";
 import { TakePicture } from "./TakePicture";
@@ -26,8 +26,7 @@ const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-5";
 
 /** Returns the actions of the shelf's page. */
 function useShelf() {
-  const desk = useDesk();
-  const { shelf } = desk;
+  const { shelf } = useStored();
   const { notify } = useNotices();
   const { revalidate } = useRevalidator();
   const navigate = useNavigate();

@@ -8,7 +8,9 @@ import { ThemeButton } from "./ThemeButton";
 import { Trail } from "./Trail";
 import { WakeButton } from "./WakeButton";
 import { ProofSum } from "./ProofSum";
-import { useDesk, useDocument, useHistory, useProof } from "../document/context";
+import { useProof } from "../document/checksContext";
+import { useDocument, useHistory, useWorkbench } from "../document/workbenchContext";
+import { useStored } from "../storage/context";
 
 /** The summary of the kit's checks, shown in every view. */
 function ProofLink({ kitId }: { kitId: string }) {
@@ -24,7 +26,8 @@ function ProofLink({ kitId }: { kitId: string }) {
 
 /** The header of every view of a kit: the current view, the open kit, and the pad. */
 export function Header() {
-  const { workbench, storage } = useDesk();
+  const workbench = useWorkbench();
+  const { storage } = useStored();
   const kitId = useDocument(state => state.kit?.id ?? "");
   const name = useDocument(state => state.kit?.name ?? "");
   const rate = useDocument(state => state.kit?.rate ?? 60);

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useStore } from "zustand";
-import { useDesk } from "../document/context";
+import { useStored } from "../storage/context";
 import { formatTrouble } from "../storage/status";
 import { Button } from "../ui/Button";
 import type { Notice } from "../ui/notices";
@@ -62,7 +62,7 @@ function NoticeCard({ notice }: { notice: Notice }) {
  * line.
  */
 export function NoticeBoard() {
-  const { storage } = useDesk();
+  const { storage } = useStored();
   const { store, dismiss } = useNotices();
   const list = useStore(store);
   const { trouble } = useStore(storage);

@@ -1,4 +1,4 @@
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { Button } from "../ui/Button";
 
 /**
@@ -6,7 +6,7 @@ import { Button } from "../ui/Button";
  * consequence, and the way out.
  */
 export function PenLine() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const holder = useDocument(state => (state.kit ? state.holder : "ours"));
   if (holder === "ours") return null;
   return (

@@ -1,4 +1,4 @@
-import { useProof } from "../document/context";
+import { useProof } from "../document/checksContext";
 
 /** The number of results that hold: "41 of 42 hold". It counts along while takes are judged again. */
 export function ProofSum() {

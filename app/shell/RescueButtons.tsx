@@ -1,4 +1,4 @@
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { PARTS, type PartList } from "../storage/records";
 import { Button } from "../ui/Button";
 import { useNotices } from "../ui/noticesContext";
@@ -12,7 +12,7 @@ const REMOVABLE = ["checks", "variants", "layouts"] as const satisfies readonly 
  * it, one step of undo each.
  */
 export function RescueButtons() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const { notify } = useNotices();
   const kit = useDocument(state => state.kit);
   const checks = useDocument(state => state.checks);

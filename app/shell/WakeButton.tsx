@@ -1,4 +1,4 @@
-import { useEvaluation } from "../document/context";
+import { useEvaluation } from "../document/evaluationContext";
 import { usePad, usePadState } from "../input/context";
 
 /** Wakes the pad, and shows whether it is awake. */

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { usePad } from "../input/context";
 
 /**
@@ -7,7 +7,7 @@ import { usePad } from "../input/context";
  * unsaved changes aside.
  */
 export function useLeaving(hasHeld: () => boolean): void {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const pad = usePad();
   useEffect(() => {
     const ending = new AbortController();

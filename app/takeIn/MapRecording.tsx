@@ -2,7 +2,8 @@ import { nanoid } from "nanoid";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { BOUNDS, unpackGently, type Kit, type Mapping, type Take } from "#core";
 import { textFile } from "#handover";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
+import { useJudging } from "../judging/context";
 import type { JobHandle } from "../judging/jobs/jobs";
 import { download } from "../storage/files";
 import { rememberMappings } from "../storage/records";
@@ -115,14 +116,14 @@ function useGlance(file: File): Glance | undefined {
 
 /** Reads the whole file and returns its progress and result. */
 function useReading(file: File) {
-  const desk = useDesk();
+  const { jobs, yieldToUi } = useJudging();
   const [share, setShare] = useState<number>();
   const asked = useRef<JobHandle<"readRecording">>(undefined);
   useEffect(() => () => asked.current?.stop(), []);
   async function read(mapping: Mapping, named: { id: string; name: string; kit: string }) {
     setShare(0);
     const question = { file, mapping, named };
-    const begun = desk.jobs.ask({
+    const begun = jobs.ask({
       job: "readRecording",
       question,
       takes: [],
@@ -136,7 +137,7 @@ function useReading(file: File) {
     if (outcome.state === "failed") return { reasons: [outcome.reason] };
     const { value } = outcome;
     if ("reasons" in value) return value;
-    return { take: (await unpackGently(value.take, desk.yieldToUi)) as Take, notes: value.notes };
+    return { take: (await unpackGently(value.take, yieldToUi)) as Take, notes: value.notes };
   }
   return { share, read, stop: () => asked.current?.stop() };
 }
@@ -163,7 +164,7 @@ function Preview({ kit, glance, mapping }: { kit: Kit; glance: Glance; mapping: 
  * listed, and the mapping is stored.
  */
 export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onClose: () => void }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const glance = useGlance(file);
   const used = useDocument(state => state.settings.mappings);
   const begun = useMemo(() => glance && beginMapping(kit, glance, used ?? []), [kit, glance, used]);

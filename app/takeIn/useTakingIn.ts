@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { ReadFile } from "#handover";
-import { useDesk } from "../document/context";
+import { useJudging } from "../judging/context";
 import { beginReading, type Reading } from "../judging/readFiles";
 import type { TakenLine } from "../storage/takenIn";
 
@@ -27,14 +27,14 @@ export interface TakingIn {
  * running one.
  */
 export function useTakingIn(place: (read: readonly ReadFile[]) => Promise<readonly TakenLine[]>): TakingIn {
-  const desk = useDesk();
+  const judging = useJudging();
   const reading = useRef<Reading>(undefined);
   const [now, setNow] = useState<ReadingNow>();
   const [lines, setLines] = useState<readonly TakenLine[]>();
   useEffect(() => () => reading.current?.stop(), []);
 
   async function run(files: readonly File[]): Promise<void> {
-    const begun = beginReading(desk, files, (done, of) => {
+    const begun = beginReading(judging, files, (done, of) => {
       if (reading.current === begun) setNow({ files: files.length, done, of });
     });
     reading.current = begun;

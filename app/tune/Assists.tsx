@@ -1,6 +1,7 @@
 import { traitsOf, type Assist, type Kit } from "#core";
 import { addAssist, ASSIST_STARTERS, changeAssist, removeAssist } from "../edits/assistEdits";
-import { useDesk, useDocument, useStudySettings } from "../document/context";
+import { useStudySettings } from "../document/studiesContext";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { PRESENT_VERSION } from "../document/studySettings";
 import { useTakeAway } from "../document/useTakeAway";
 import { Button } from "../ui/Button";
@@ -26,14 +27,14 @@ function without<K extends keyof Assist>(assist: Assist, key: K): Assist {
 
 /** Returns the action that changes an open assist. */
 function useChange(assist: Assist) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   return (what: string, make: (before: Assist) => Assist) =>
     workbench.editKit(`${assist.name}: ${what}`, now => changeAssist(now, assist.id, make));
 }
 
 /** A percentage of an assist: 100 to 1000, stored only if it is not 100. */
 function Percent({ assist, field }: { assist: Assist; field: "windows" | "gaps" }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const change = useChange(assist);
   return (
     <NumberStone
@@ -126,7 +127,7 @@ function AssistSentence({ kit, assist }: { kit: Kit; assist: Assist }) {
 }
 
 function AssistLine({ kit, assist, onCompare }: { kit: Kit; assist: Assist; onCompare: () => void }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const takeAway = useTakeAway();
   return (
     <li className="border-t border-line py-2" data-testid={`assist-${assist.id}`}>
@@ -155,7 +156,7 @@ function AssistLine({ kit, assist, onCompare }: { kit: Kit; assist: Assist; onCo
  * Variations of the kit for players who need more time or less force, stored with it and activated in Play.
  */
 export function Assists({ kit, onHands }: { kit: Kit; onHands: () => void }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const [{ one }, setHands] = useStudySettings("hands");
   const assists = kit.assists ?? [];
   return (

@@ -13,7 +13,7 @@ import {
   type Program,
   type TakeFeel,
 } from "#core";
-import { useDesk, useStudy } from "../document/context";
+import { useStudy, useStudying } from "../document/studiesContext";
 import { Distribution } from "../maps/Distribution";
 import { FrameLink } from "./FrameLink";
 import { StudyBar } from "./StudyBar";
@@ -164,7 +164,7 @@ function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels
  * link to its frame.
  */
 export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
-  const { studying } = useDesk();
+  const studying = useStudying();
   const { takes } = useTakeSelection();
   const study = useStudy("feel");
   const begin = () =>

@@ -1,4 +1,4 @@
-import { useDocument } from "../document/context";
+import { useDocument } from "../document/workbenchContext";
 import { useGoTo } from "./useGoTo";
 
 /** A link to the frame of a take from which a figure comes. */

@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { oneHandLayout, type Kit } from "#core";
 import { addAssist } from "../edits/assistEdits";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { Button } from "../ui/Button";
 
 /**
@@ -9,7 +9,7 @@ import { Button } from "../ui/Button";
  * with the assist.
  */
 export function OneHand({ kit }: { kit: Kit }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const begin = (hand: "left" | "right") => {
     const name = hand === "left" ? "Left hand alone" : "Right hand alone";
     const layout = oneHandLayout(kit, hand, nanoid(8), name);

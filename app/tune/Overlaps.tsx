@@ -1,7 +1,8 @@
 import { nanoid } from "nanoid";
 import { countWords, nameOf, type Check, type Kit, type Overlap, type Take } from "#core";
 import { freshId } from "../edits/edits";
-import { useDesk, useStudy } from "../document/context";
+import { useStudy, useStudying } from "../document/studiesContext";
+import { useWorkbench } from "../document/workbenchContext";
 import { Button } from "../ui/Button";
 import { StudyBar } from "./StudyBar";
 import { cutLetters } from "../ui/fitText";
@@ -86,7 +87,8 @@ export function overlapWords(kit: Kit, overlap: Overlap): string {
  * search.
  */
 export function Overlaps({ kit }: { kit: Kit }) {
-  const { studying, workbench } = useDesk();
+  const studying = useStudying();
+  const workbench = useWorkbench();
   const { takes } = useTakeSelection();
   const study = useStudy("overlaps");
   const begin = () =>

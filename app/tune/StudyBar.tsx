@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { Kit } from "#core";
-import { useDesk, useDocument, useStudy } from "../document/context";
+import { useStudy, useStudying } from "../document/studiesContext";
+import { useDocument } from "../document/workbenchContext";
 import { isOld } from "../document/studying";
 import type { StudyName } from "../document/studySettings";
 import { Button } from "../ui/Button";
@@ -32,7 +33,7 @@ export function StudyBar({
   onBegin: () => void;
   children?: ReactNode;
 }) {
-  const { studying } = useDesk();
+  const studying = useStudying();
   const study = useStudy(name);
   const open = useDocument(state => state.kit);
   const takes = useDocument(state => state.takes);

@@ -1,6 +1,7 @@
 import type { Take } from "#core";
 import type { TakeSelection } from "../document/studySettings";
-import { useDocument, useStudySettings } from "../document/context";
+import { useStudySettings } from "../document/studiesContext";
+import { useDocument } from "../document/workbenchContext";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { Flap } from "../ui/Flap";
 import { listPlayers, selectTakes } from "./model/takeSelection";

@@ -1,5 +1,6 @@
 import { useSearchParams } from "react-router";
-import { useDocument, useEvaluation } from "../document/context";
+import { useEvaluation } from "../document/evaluationContext";
+import { useDocument } from "../document/workbenchContext";
 import { NextStep } from "../parts/NextStep";
 import { Assists } from "./Assists";
 import { FeelReport } from "./FeelReport";

@@ -1,6 +1,7 @@
 import { nanoid } from "nanoid";
 import { formatMoveCounts, listChanges, nameOf, type Kit, type RuleCounts } from "#core";
-import { useDesk, useDocument, useStudy, useStudySettings } from "../document/context";
+import { useStudy, useStudySettings, useStudying } from "../document/studiesContext";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import type { Studies } from "../document/studying";
 import { PRESENT_VERSION } from "../document/studySettings";
 import { useTape } from "../tape/hand/context";
@@ -45,7 +46,7 @@ function Counts({ one, two, kits }: { one: RuleCounts; two: RuleCounts; kits: re
 
 /** Invites to keep a first variant. */
 function FirstVariant() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   return (
     <section aria-label="Variants">
       <h2 className="font-serif text-2xl">Two versions beside each other</h2>
@@ -105,7 +106,7 @@ function Comparison({
  * link to its frame.
  */
 export function Variants({ kit }: { kit: Kit }) {
-  const { studying } = useDesk();
+  const studying = useStudying();
   const { look } = useTape();
   const variants = useDocument(state => state.variants);
   const { takes } = useTakeSelection();

@@ -1,8 +1,10 @@
-import { useDesk } from "../document/context";
+import { usePlaybackControl } from "../document/evaluationContext";
+import { useWorkbench } from "../document/workbenchContext";
 
 /** Returns a function that opens a take at a frame on the tape. */
 export function useGoTo(): (takeId: string, frame: number) => void {
-  const { workbench, playback } = useDesk();
+  const workbench = useWorkbench();
+  const playback = usePlaybackControl();
   return (takeId, frame) => {
     workbench.openTake(takeId);
     playback.goTo(Math.round(frame));

@@ -6,7 +6,7 @@ import { formatBinding } from "../input/codes";
 import { bindControl } from "../edits/edits";
 import { Button } from "../ui/Button";
 import { usePad } from "../input/context";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import type { Workbench } from "../document/workbench";
 
 /** Replaces a control's bindings; one step of undo. */
@@ -37,7 +37,7 @@ function wordOn(codes: readonly string[], control: Control, others: readonly Con
 
 /** Waits for a key, pad button, half-axis, pointer button, or several held together, and binds it. */
 export function BindButton({ control, others }: { control: Control; others: readonly Control[] }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const pad = usePad();
   const [isWaiting, setWaiting] = useState(false);
   const [word, setWord] = useState("");

@@ -6,7 +6,8 @@ import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { IdStone } from "../parts/IdStone";
 import { NumberStone } from "../ui/NumberStone";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
+import { useJudging } from "../judging/context";
 import { noStep } from "../ui/noStep";
 
 const QUEUES = [
@@ -39,7 +40,7 @@ function exampleWords({ example }: RateChange, keeps: Keeps, rate: number): stri
 
 /** Describes the effect of another rate on the kit's takes; omits long takes and notes it. */
 function useTakesThen(kit: Kit, then: Kit): { readonly words: string; readonly isSound: boolean } {
-  const { judge } = useDesk();
+  const { judge } = useJudging();
   const takes = useDocument(state => state.takes);
   return useMemo(() => {
     const before = judge.compile(kit);
@@ -65,7 +66,7 @@ function useTakesThen(kit: Kit, then: Kit): { readonly words: string; readonly i
 
 /** The change to another rate, with a preview. */
 function RateChangeLine({ kit, rate, onDone }: { kit: Kit; rate: number; onDone: () => void }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const [keeps, setKeeps] = useState<Keeps>("time");
   const change = useMemo(() => readRateChange(kit, rate), [kit, rate]);
   const then = useMemo(() => changeRate(kit, rate, keeps), [kit, rate, keeps]);
@@ -107,7 +108,7 @@ function RateChangeLine({ kit, rate, onDone }: { kit: Kit; rate: number; onDone:
 
 /** The kit's clock: its rate, and the buffering of requests. */
 export function Clock() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const kit = useDocument(state => state.kit);
   const [rate, setRate] = useState<number | undefined>();
   if (!kit) return null;

@@ -5,7 +5,7 @@ import { useHeldFrames, useValue } from "../parts/ControlPad";
 import { IdStone } from "../parts/IdStone";
 import { BindButton, setBindings } from "./BindButton";
 import { ValueRiver } from "./ValueRiver";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { usePadState } from "../input/context";
 import { useTakeAway } from "../document/useTakeAway";
 
@@ -54,7 +54,7 @@ function Held({ controlId }: { controlId: string }) {
 
 /** One control of the scope: its lamp, its held time, its value against its thresholds, and its bindings. */
 export function ControlLine({ control, others }: { control: Control; others: readonly Control[] }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const takeAway = useTakeAway();
   const rename = (typed: string) => {
     const name = typed.trim();

@@ -1,7 +1,7 @@
 import { useEffect, useState, type ReactNode } from "react";
 import type { SessionFigures } from "../input/sessionFigures";
 import { Histogram } from "../ui/Histogram";
-import { useDocument } from "../document/context";
+import { useDocument } from "../document/workbenchContext";
 import { usePad } from "../input/context";
 
 /** The interval at which the figures are updated while the pad is awake, in frames. */

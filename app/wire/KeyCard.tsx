@@ -1,7 +1,8 @@
 import { joinNames, listPatternSights, type PatternSight, type Kit, type Program } from "#core";
 import type { Rules } from "#stage";
 import { formatCode } from "../input/codes";
-import { useDocument, useEvaluation } from "../document/context";
+import { useEvaluation } from "../document/evaluationContext";
+import { useDocument } from "../document/workbenchContext";
 import { usePadState } from "../input/context";
 
 /** Describes a pattern in a mode with its moves and prompts. */

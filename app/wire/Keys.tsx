@@ -5,7 +5,7 @@ import { keyLabels } from "../input/keyLabels";
 import { BOARD_SIZE, layoutBoard, PAD_SPOTS } from "./model/boards";
 import { Layouts } from "./Layouts";
 import { Together } from "./Together";
-import { useDocument } from "../document/context";
+import { useDocument } from "../document/workbenchContext";
 import { usePadState } from "../input/context";
 
 const KEY = 34;

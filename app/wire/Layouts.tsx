@@ -6,7 +6,8 @@ import { fileOf } from "#handover";
 import { beginReading } from "../judging/readFiles";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
+import { useJudging } from "../judging/context";
 import { useTakeAway } from "../document/useTakeAway";
 import { useNotices } from "../ui/noticesContext";
 
@@ -18,15 +19,13 @@ function isInUse(kit: Kit, layout: Layout): boolean {
 
 /** Returns the action that imports a layout file; it reports bindings of controls the kit lacks. */
 function useLayoutImport(kit: Kit): (file: File) => Promise<void> {
-  const desk = useDesk();
+  const workbench = useWorkbench();
+  const judging = useJudging();
   const { notify } = useNotices();
   const refuse = (name: string, details: readonly string[]) =>
     notify({ tone: "trouble", title: `${name} was not read as a layout.`, details });
   const add = (layout: Layout) => {
-    desk.workbench.editLayouts(`read layout ${layout.name}`, before => [
-      ...before,
-      { ...layout, id: nanoid(8) },
-    ]);
+    workbench.editLayouts(`read layout ${layout.name}`, before => [...before, { ...layout, id: nanoid(8) }]);
     const strangers = Object.keys(layout.bindings).filter(
       id => !kit.controls.some(control => control.id === id),
     );
@@ -37,7 +36,7 @@ function useLayoutImport(kit: Kit): (file: File) => Promise<void> {
     });
   };
   return async file => {
-    for (const read of (await beginReading(desk, [file]).outcome) ?? []) {
+    for (const read of (await beginReading(judging, [file]).outcome) ?? []) {
       if (read.kind === "layout") add(read.layout);
       else if (read.kind === "refused") refuse(read.name, read.reasons);
       else if (read.kind === "passed") refuse(read.name, [read.why]);
@@ -48,7 +47,7 @@ function useLayoutImport(kit: Kit): (file: File) => Promise<void> {
 
 /** One layout: its name, and the actions on it. */
 function LayoutRow({ kit, layout }: { kit: Kit; layout: Layout }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const takeAway = useTakeAway();
   const inUse = isInUse(kit, layout);
   const rename = (typed: string) => {
@@ -97,7 +96,7 @@ function LayoutRow({ kit, layout }: { kit: Kit; layout: Layout }) {
 
 /** Named sets of bindings: stored, applied while playing, exported and imported. */
 export function Layouts({ kit }: { kit: Kit }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const layouts = useDocument(state => state.layouts);
   const takeIn = useLayoutImport(kit);
   const picker = useRef<HTMLInputElement>(null);

@@ -1,7 +1,8 @@
 import type { Control, Kit, Program } from "#core";
 import { listPatternSights } from "#core";
 import { isActiveIn, setActiveIn } from "../edits/modeEdits";
-import { useDesk, useEvaluation } from "../document/context";
+import { useEvaluation } from "../document/evaluationContext";
+import { useWorkbench } from "../document/workbenchContext";
 import { Flap } from "../ui/Flap";
 
 interface Rule {
@@ -49,7 +50,7 @@ function Cell({
   c: number;
   mode: number;
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const { id, name } = kit.modes![mode]!;
   const words = summary(kit, program, c, mode);
   const rules = rulesOf(kit, program, c);

@@ -5,7 +5,7 @@ import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { Sentence } from "../parts/Sentence";
 import { ModeGrid } from "./ModeGrid";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { usePad, usePadState } from "../input/context";
 import { useTakeAway } from "../document/useTakeAway";
 
@@ -23,7 +23,7 @@ const CARRY = [
 ];
 
 function ModeLine({ kit, at }: { kit: Kit; at: number }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const pad = usePad();
   const takeAway = useTakeAway();
   const mode = kit.modes![at]!;
@@ -100,7 +100,7 @@ function ModeLine({ kit, at }: { kit: Kit; at: number }) {
 }
 
 function SwitchLine({ kit, at }: { kit: Kit; at: number }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   return (
     <li className="flex items-baseline gap-2">
       <Sentence parts={describeSwitch(kit.switches![at]!, kit)} base={["switches", at]} isSmall />
@@ -117,7 +117,7 @@ function SwitchLine({ kit, at }: { kit: Kit; at: number }) {
 
 /** The modes: which rules are active, the switches between them, and each control in each mode. */
 export function Modes() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const kit = useDocument(state => state.kit);
   if (!kit) return null;
   const modes = kit.modes ?? [];

@@ -1,5 +1,5 @@
 import { formatCode } from "../input/codes";
-import { useDocument } from "../document/context";
+import { useDocument } from "../document/workbenchContext";
 import { usePadState } from "../input/context";
 import type { RawEvent } from "../input/pad";
 

@@ -5,7 +5,7 @@ import { Button } from "../ui/Button";
 import { NextStep } from "../parts/NextStep";
 import { ControlStrip } from "../parts/ControlStrip";
 import { ControlLine } from "./ControlLine";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { usePad, usePadState } from "../input/context";
 
 /** Describes why no pad can be used. */
@@ -39,7 +39,7 @@ function PadWord() {
 
 /** The scope: every control's current input, and its bindings. */
 export function Scope() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const pad = usePad();
   const kit = useDocument(state => state.kit);
   const isAwake = usePadState(state => state.session !== undefined);

@@ -3,7 +3,7 @@ import { arrowOf, type Kit, type Stick } from "#core";
 import { setThresholds } from "../edits/edits";
 import { followPointer } from "../ui/followPointer";
 import { dragKit } from "../document/dragKit";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { usePad, usePadState } from "../input/context";
 import type { Pad } from "../input/pad";
 
@@ -105,7 +105,7 @@ function Ways({ digit }: { digit: number }) {
 
 /** Returns the press and release thresholds of a stick, and their setter. Shares of the full way. */
 function useThresholds(kit: Kit, stick: Stick) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const ids = [stick.up, stick.down, stick.left, stick.right];
   const controls = kit.controls.filter(control => ids.includes(control.id));
   const press = Math.max(0.01, ...controls.map(control => control.pressAt ?? 0.5));
@@ -130,7 +130,7 @@ function DeadZone({
   press: number;
   onChange: (press: number) => void;
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const onPointerDown = (event: PointerEvent<SVGElement>) => {
     event.preventDefault();
     event.stopPropagation();

@@ -3,7 +3,7 @@ import { addStick, removeAt } from "../edits/edits";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { StickDial, useDigit } from "./StickDial";
-import { useDesk, useDocument } from "../document/context";
+import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useTakeAway } from "../document/useTakeAway";
 
 const OPPOSITES = [
@@ -34,7 +34,7 @@ function guessSides(kit: Kit): Record<(typeof SIDES)[number], string> | undefine
 }
 
 function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const takeAway = useTakeAway();
   const digit = useDigit(stick);
   const set = (field: string, value: unknown) =>
@@ -111,7 +111,7 @@ function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
 
 /** The sticks, each made of four controls, as a dial and a sentence. */
 export function Sticks() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const kit = useDocument(state => state.kit);
   if (!kit) return null;
   const sides = guessSides(kit);

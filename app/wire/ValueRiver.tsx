@@ -2,7 +2,7 @@ import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react"
 import type { Control } from "#core";
 import { setThresholds } from "../edits/edits";
 import { dragKit } from "../document/dragKit";
-import { useDesk } from "../document/context";
+import { useWorkbench } from "../document/workbenchContext";
 import { usePad } from "../input/context";
 
 const WIDTH = 168;
@@ -47,7 +47,7 @@ function useTrail(controlId: string) {
 
 /** One of the two thresholds, a line that can be dragged up and down or stepped by keys. */
 function PointLine({ control, which }: { control: Control; which: "pressAt" | "releaseAt" }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const value = control[which] ?? (which === "pressAt" ? 0.5 : Math.min(0.4, control.pressAt ?? 0.5));
   const words = which === "pressAt" ? "Press point" : "Release point";
   const set = (next: number) =>

@@ -9,7 +9,7 @@ import { Modes } from "./Modes";
 import { RawLog } from "./RawLog";
 import { Scope } from "./Scope";
 import { Sticks } from "./Sticks";
-import { useDocument } from "../document/context";
+import { useDocument } from "../document/workbenchContext";
 import { usePad } from "../input/context";
 
 const PLACES = [

@@ -4,7 +4,7 @@ import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
 import { GateWord } from "../GateWord";
-import { useDesk } from "../../document/context";
+import { useWorkbench } from "../../document/workbenchContext";
 
 const DEEDS = [
   { value: "strike", label: "strikes", hint: "winds up, then hits what does not guard or parry" },
@@ -24,7 +24,7 @@ export function DuelScript({ kit }: { kit: Kit }) {
 }
 
 function Script({ kit, stage }: { kit: Kit; stage: DuelDocument }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const length = (label: string, value: string, path: readonly (string | number)[], least = 0) => (
     <LengthStone
       label={label}

@@ -1,13 +1,19 @@
 import type { Take } from "#core";
 import { NO_ARCS, onStage, shownAtRest, shownOfSession, type Scene } from "../../scene/scene";
-import type { Desk } from "../../document/context";
-import type { Evaluated } from "../../judging/judge";
+import type { StoreApi } from "zustand/vanilla";
+import type { Evaluation } from "../../document/evaluation";
+import type { Playback } from "../../document/playback";
+import type { Workbench } from "../../document/workbench";
+import type { Evaluated, Judge } from "../../judging/judge";
 import type { Pad } from "../../input/pad";
 import type { PageTape } from "../../tape/hand/context";
 
 /** The sources of a scene. */
 export interface SceneSources {
-  readonly desk: Desk;
+  readonly workbench: Workbench;
+  readonly evaluation: StoreApi<Evaluation>;
+  readonly playback: Playback;
+  readonly judge: Judge;
   readonly pad: Pad;
   readonly tape: PageTape;
 }
@@ -17,7 +23,7 @@ const MAX_FRAMES_STEPPED = 4000;
 
 /** Returns the open take under the variant shown for comparison, and the variant's name. */
 export function readOther(
-  { desk: { workbench, judge }, tape }: SceneSources,
+  { workbench, judge, tape }: SceneSources,
   take: Take,
 ): { readonly name: string; readonly evaluated: Evaluated } | undefined {
   const { laidOver } = tape.look.getState();
@@ -29,13 +35,13 @@ export function readOther(
 function sceneOf(sources: SceneSources, now: Evaluated): Scene | undefined {
   const { rules, program, columns, trace, track, take } = now;
   if (!rules.stage || columns.frames === 0) return undefined;
-  const { judge, playback } = sources.desk;
+  const { judge, playback } = sources;
   const frame = Math.min(playback.getState().frame, columns.frames - 1);
   const state = judge.seekerOf(now).stateAt(frame, MAX_FRAMES_STEPPED);
   const { inHand } = sources.pad.getState();
   const laidOver = readOther(sources, take);
   const other = laidOver && { name: laidOver.name, track: laidOver.evaluated.track };
-  const keptArcs = sources.desk.workbench.getState().settings.arcs ?? NO_ARCS;
+  const keptArcs = sources.workbench.getState().settings.arcs ?? NO_ARCS;
   return { kit: rules.kit, program, stage: rules.stage, frame, trace, track, state, other, keptArcs, inHand };
 }
 
@@ -44,11 +50,11 @@ function sceneOf(sources: SceneSources, now: Evaluated): Scene | undefined {
  */
 export function readScene(sources: SceneSources): Scene | undefined {
   const { session, inHand } = sources.pad.getState();
-  const { evaluated, rules: open } = sources.desk.evaluation.getState();
+  const { evaluated, rules: open } = sources.evaluation.getState();
   if (!session) {
     const replayed = evaluated && sceneOf(sources, evaluated);
     return replayed ?? (open && onStage(open, shownAtRest(open, inHand)));
   }
-  const { arcs } = sources.desk.workbench.getState().settings;
+  const { arcs } = sources.workbench.getState().settings;
   return onStage(session.rules, shownOfSession(session, inHand, arcs));
 }

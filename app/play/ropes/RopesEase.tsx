@@ -2,11 +2,12 @@ import { deleteAt, TICKS, writeAt, type Kit } from "#core";
 import { listDrawn, stageOf, type RopesDocument } from "#stage";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { NumberStone } from "../../ui/NumberStone";
-import { useDesk, useEvaluation } from "../../document/context";
+import { useEvaluation } from "../../document/evaluationContext";
+import { useWorkbench } from "../../document/workbenchContext";
 
 /** The ease of the ropes as one number, and the seed of their order. */
 export function RopesEase({ kit }: { kit: Kit }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const stage = stageOf(kit);
   if (stage?.kind !== "ropes") return null;
   const set = (field: string) => (value: number) =>
@@ -42,7 +43,7 @@ export function RopesEase({ kit }: { kit: Kit }) {
 
 /** The relative ease of each prompt, and the resulting length of its window. */
 function EaseOfEach({ kit, stage }: { kit: Kit; stage: RopesDocument }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const played = useEvaluation(state => state.rules?.program.prompts);
   const prompts = kit.prompts ?? [];
   if (prompts.length === 0) return null;
@@ -124,7 +125,7 @@ function WordList({
 
 /** The prompts whose button is drawn at random, the list it is drawn from, and the drawn result. */
 function Drawing({ kit, stage }: { kit: Kit; stage: RopesDocument }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const prompts = kit.prompts ?? [];
   if (prompts.length === 0)
     return (

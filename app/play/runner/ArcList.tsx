@@ -4,9 +4,8 @@ import type { Kit } from "#core";
 import type { KeptArc } from "../../storage/records";
 import { Button } from "../../ui/Button";
 import { useNotices } from "../../ui/noticesContext";
-import { useDesk, useDocument } from "../../document/context";
-import { useTape } from "../../tape/hand/context";
-import { usePad } from "../../input/context";
+import { useDocument, useWorkbench } from "../../document/workbenchContext";
+import { useSceneSources } from "../useSceneSources";
 import { keepArcs, readLastArc } from "./arcsNow";
 
 /** The maximum number of kept arcs. */
@@ -19,12 +18,10 @@ const signed = (value: number, digits: number) =>
 
 /** Returns the last completed leap; re-renders only when it changes. */
 function useLastArc() {
-  const desk = useDesk();
-  const pad = usePad();
-  const tape = useTape();
+  const sources = useSceneSources();
   const known = useRef<ReturnType<typeof readLastArc>>(undefined);
   const read = useCallback(() => {
-    const now = readLastArc({ desk, pad, tape });
+    const now = readLastArc(sources);
     const { current } = known;
     const isSame =
       now?.arc.from === current?.arc.from &&
@@ -33,20 +30,17 @@ function useLastArc() {
       now?.arc.farTiles === current?.arc.farTiles;
     if (!isSame) known.current = now;
     return known.current;
-  }, [desk, pad, tape]);
+  }, [sources]);
   const listen = useCallback(
     (onChange: () => void) => {
-      const stops = [
-        pad.subscribe(onChange),
-        desk.playback.subscribe(onChange),
-        desk.evaluation.subscribe(onChange),
-      ];
+      const { pad, playback, evaluation } = sources;
+      const stops = [pad.subscribe(onChange), playback.subscribe(onChange), evaluation.subscribe(onChange)];
       return () => stops.forEach(stop => stop());
     },
-    [desk, pad],
+    [sources],
   );
   const last = useSyncExternalStore(listen, read, () => undefined);
-  return { last, sources: { desk, pad, tape } };
+  return { last, sources };
 }
 
 function formatMeasures({ heightTiles, airFrames, farTiles }: Measures): string {
@@ -68,7 +62,7 @@ function formatDifference(kept: Measures, now: Measures): string {
 
 /** The kept arcs with their origins, and the difference of the last leap from each. */
 export function ArcList({ kit }: { kit: Kit }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const { notify } = useNotices();
   const kept = useDocument(state => state.settings.arcs) ?? [];
   const { last, sources } = useLastArc();

@@ -4,7 +4,7 @@ import { findGate } from "../../edits/giveStage";
 import { AIR, BEAM, freshLetter, resizeLevel, START, type Tile } from "../../edits/levelEdits";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
-import { useDesk } from "../../document/context";
+import { useWorkbench } from "../../document/workbenchContext";
 
 const NEW_PLACE = "new";
 
@@ -29,7 +29,7 @@ export function LevelBar({
   onBrush: (tile: Tile) => void;
   onDone: () => void;
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const zones = stage.zones ?? {};
   const nameOf = (gate: string) => kit.gates?.find(item => item.id === gate)?.name ?? gate;
   const letter = freshLetter(zones);

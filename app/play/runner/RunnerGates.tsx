@@ -3,7 +3,7 @@ import { stageOf, type RunnerDocument } from "#stage";
 import { widthOf } from "../../edits/levelEdits";
 import { LengthStone } from "../../ui/LengthStone";
 import { GateWord } from "../GateWord";
-import { useDesk } from "../../document/context";
+import { useWorkbench } from "../../document/workbenchContext";
 
 /** The gates of the body, in the order of the sentence. */
 const PLACES = [
@@ -21,7 +21,7 @@ export function RunnerGates({ kit }: { kit: Kit }) {
 }
 
 function Gates({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const letters = [
     ...new Set([...Object.keys(stage.zones ?? {}), ...stage.level.join("").replace(/[^a-z]/g, "")]),
   ].sort();

@@ -22,17 +22,17 @@ interface Ground {
   readonly last: number;
 }
 
-function readGround({ pad, desk }: SceneSources): Ground | undefined {
+function readGround({ pad, evaluation, playback }: SceneSources): Ground | undefined {
   const { session } = pad.getState();
   if (session) {
     const frame = Math.max(0, session.state.frame);
     const { rules, trace, track } = session;
     return { rules, trace, track, frame, last: frame };
   }
-  const { evaluated } = desk.evaluation.getState();
+  const { evaluated } = evaluation.getState();
   if (!evaluated) return undefined;
   const { rules, trace, track, columns } = evaluated;
-  const { frame } = desk.playback.getState();
+  const { frame } = playback.getState();
   return { rules, trace, track, frame, last: columns.frames - 1 };
 }
 
@@ -59,7 +59,7 @@ function keepOf(ground: Ground, arc: Arc, take: string, numbers: string): KeptAr
 }
 
 /** Names the numbers in force: those of a variant, or those left by an edit. */
-function nameNumbers({ desk: { workbench } }: SceneSources): string {
+function nameNumbers({ workbench }: SceneSources): string {
   const { kit, variants, change } = workbench.getState();
   const variant = variants.find(item => dequal(item.kit, kit));
   if (variant) return variant.name;
@@ -79,7 +79,7 @@ export function keepArcs(sources: SceneSources): KeptArc[] {
   const arc = ground && lastArc(ground);
   if (!arc) return [];
   const isLive = sources.pad.getState().session !== undefined;
-  const evaluated = isLive ? undefined : sources.desk.evaluation.getState().evaluated;
+  const evaluated = isLive ? undefined : sources.evaluation.getState().evaluated;
   const kept = keepOf(ground, arc, evaluated?.take.name ?? "played just now", nameNumbers(sources));
   const other = evaluated && readOther(sources, evaluated.take);
   if (!other) return [kept];

@@ -1,5 +1,5 @@
 import { writeAt, type Kit } from "#core";
-import { useDesk } from "../../document/context";
+import { useWorkbench } from "../../document/workbenchContext";
 import { LengthStone } from "../../ui/LengthStone";
 import { NumberStone } from "../../ui/NumberStone";
 import type { NumberBounds } from "../../ui/numberText";
@@ -11,7 +11,7 @@ const MAX_TILES = 1000;
 
 /** Returns makers of editable numbers of the kit, with lengths shown in a unit. */
 export function useJumpFields(kit: Kit, unit: Unit, tilePx: number) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const { show, read } = lengthIn(unit, tilePx);
   const set = (label: string, path: Path, value: unknown, words = String(value)) =>
     workbench.editKit(`${label} ${words}`.trim(), now => writeAt(now, path, value));

@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { writeAt, type Kit } from "#core";
 import { stageOf, type StageProgram } from "#stage";
-import { useDesk } from "../../document/context";
+import { useEvaluationStore } from "../../document/evaluationContext";
+import { useWorkbench } from "../../document/workbenchContext";
 import type { Workbench } from "../../document/workbench";
 import { dragKit } from "../../document/dragKit";
 import {
@@ -59,7 +60,8 @@ function wordOf(tile: Tile): string {
  * outside the editor. Returns the position, its description, and the canvas's event handlers.
  */
 export function useLevelHand(brush: Tile | undefined, onDone: () => void) {
-  const { workbench, evaluation } = useDesk();
+  const workbench = useWorkbench();
+  const evaluation = useEvaluationStore();
   const stageNow = () => evaluation.getState().rules?.stage;
   const [cursor, setCursor] = useState<TilePlace>({ column: 0, row: 0 });
   const last = useRef<TilePlace | undefined>(undefined);

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { useDesk } from "../../document/context";
+import { useStored } from "../../storage/context";
 import { beginKit } from "../../edits/goals/beginKit";
 import { GOALS } from "../../edits/goals/goals";
 import { Logo } from "../../shell/Logo";
@@ -17,7 +17,7 @@ function buildWords(count: number): string {
 
 /** A new kit: one or several goals, each with a picture, or none yet. */
 export function NewKitView() {
-  const { shelf } = useDesk();
+  const { shelf } = useStored();
   const navigate = useNavigate();
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const turn = (id: string) =>

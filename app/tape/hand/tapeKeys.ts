@@ -1,6 +1,10 @@
 import { notes } from "#core";
 import { SPEEDS } from "../../document/playback";
-import type { Desk } from "../../document/context";
+import type { StoreApi } from "zustand/vanilla";
+import type { Checking } from "../../document/checking";
+import type { Evaluation } from "../../document/evaluation";
+import type { Playback } from "../../document/playback";
+import type { Workbench } from "../../document/workbench";
 import type { PageTape } from "./context";
 import { foldRows, moveRow } from "../model/arrangeRows";
 import { mostInformativeNote } from "../model/mostInformativeNote";
@@ -11,7 +15,12 @@ import type { TapeController } from "./tapeController";
 
 /** The objects the tape's keys act on. */
 export interface TapeKeysTarget {
-  readonly desk: Pick<Desk, "workbench" | "evaluation" | "playback" | "checking">;
+  readonly desk: {
+    readonly workbench: Workbench;
+    readonly evaluation: StoreApi<Evaluation>;
+    readonly playback: Playback;
+    readonly checking: Checking;
+  };
   readonly tape: PageTape;
   /** The rows as shown, and all rows. */
   readonly model: TapeModel;

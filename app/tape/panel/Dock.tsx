@@ -11,7 +11,8 @@ import { Tape } from "./Tape";
 import { TapeTable } from "./TapeTable";
 import { Transport } from "./Transport";
 import { NO_VIEW, type TapeView } from "../model/tapeView";
-import { useDesk, useDocument, useEvaluated, useEvaluation } from "../../document/context";
+import { useEvaluated, useEvaluation, usePlaybackControl } from "../../document/evaluationContext";
+import { useDocument, useWorkbench } from "../../document/workbenchContext";
 import { usePad, usePadState } from "../../input/context";
 import { useTapeLook } from "../hand/context";
 
@@ -41,7 +42,7 @@ function WorkingNote() {
 
 /** The choice of the open take. */
 const TakeChoice = memo(function TakeChoice() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const takes = useDocument(state => state.takes);
   const openId = useDocument(state => state.openTakeId);
   return (
@@ -132,7 +133,7 @@ function ShownTake({ isLive }: { isLive: boolean }) {
  * folded.
  */
 export function Dock() {
-  const { playback } = useDesk();
+  const playback = usePlaybackControl();
   const [heights, setHeights] = useState(HEIGHT_PX);
   const [isFolded, setFolded] = useState(false);
   const [isTable, setTable] = useState(false);

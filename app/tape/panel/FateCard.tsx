@@ -2,7 +2,10 @@ import { useMemo } from "react";
 import { formatFate, formatPrice, formatRepair, nameOf, explainingLoss, writeAt, type Fate } from "#core";
 import { Button } from "../../ui/Button";
 import { useRepairs } from "./useRepairs";
-import { useDesk, useDocument, useSoundKit } from "../../document/context";
+import { useChecking } from "../../document/checksContext";
+import { useSoundKit } from "../../document/evaluationContext";
+import { useDocument, useWorkbench } from "../../document/workbenchContext";
+import { useJudging } from "../../judging/context";
 import { useTape } from "../hand/context";
 import { isLong, type Evaluated } from "../../judging/judge";
 
@@ -11,7 +14,8 @@ const MAX_REPAIRS = 3;
 
 /** Buttons that create checks from a press's fate. */
 function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
-  const { checking, judge } = useDesk();
+  const checking = useChecking();
+  const { judge } = useJudging();
   const { program, rules } = evaluated;
   const control = program.controls[fate.control]!;
   const name = nameOf(rules.kit, "controls", control.id);
@@ -48,7 +52,7 @@ function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
  * with its rule, its price and a button.
  */
 export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const { look } = useTape();
   // A repair changes the open kit, so there is none while that has faults and an older version judged the
   // press.

@@ -1,6 +1,7 @@
 import { useMemo, useState, type ReactNode } from "react";
 import { countWords, formatFate, formatMs, formatRepair, type Fate, type Repair } from "#core";
-import { useDesk } from "../../document/context";
+import { usePlaybackControl } from "../../document/evaluationContext";
+import { useJudging } from "../../judging/context";
 import { Button } from "../../ui/Button";
 import { Flap } from "../../ui/Flap";
 import { useTape } from "../hand/context";
@@ -45,7 +46,7 @@ function orderSearched(lost: readonly Fate[]): readonly Fate[] {
 
 /** A press in a list: a click goes to its frame and shows its fate on the tape. */
 function FateItem({ fate, close, children }: { fate: Fate; close: () => void; children: ReactNode }) {
-  const { playback } = useDesk();
+  const playback = usePlaybackControl();
   const { look } = useTape();
   return (
     <li>
@@ -167,7 +168,7 @@ const WORD_LOOK = "flex items-center gap-1.5 whitespace-nowrap underline-offset-
 
 /** The number of presses of the open take that were lost, unused or late, each with its list. */
 export function LostList({ evaluated }: { evaluated: Evaluated }) {
-  const { judge } = useDesk();
+  const { judge } = useJudging();
   const { presses } = judge.outcomesOf(evaluated);
   const lost = useMemo(() => listLost(presses), [presses]);
   const silent = useMemo(() => listSilent(presses), [presses]);

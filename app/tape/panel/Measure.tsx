@@ -1,5 +1,5 @@
 import { formatMs } from "#core";
-import { useDesk, usePlayback } from "../../document/context";
+import { usePlayback, usePlaybackControl } from "../../document/evaluationContext";
 import { ActMenu } from "../../ui/ActMenu";
 import { Button } from "../../ui/Button";
 import { useTape } from "../hand/context";
@@ -17,7 +17,7 @@ const STRETCH_ACTS: readonly (readonly [StretchAct, string])[] = [
 
 /** The line below the tape while a stretch is selected: its length, whether it loops, and how to clear it. */
 export function Measure({ rateHz }: { rateHz: number }) {
-  const { playback } = useDesk();
+  const playback = usePlaybackControl();
   const { actions } = useTape();
   const stretch = usePlayback(state => state.stretch);
   const isLooping = usePlayback(state => state.isLooping);

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef } from "react";
 import type { StoreApi } from "zustand/vanilla";
-import { useDesk } from "../../document/context";
+import { usePlaybackControl } from "../../document/evaluationContext";
+import { useJudging } from "../../judging/context";
 import type { Evaluated } from "../../judging/judge";
 import { cellsOf, overviewFrames } from "../model/outcomes";
 import { laneWidth, type TapeView } from "../model/tapeView";
@@ -16,7 +17,7 @@ const LOOKS = {
 
 /** The visible part of the tape and the playhead, drawn without a render. */
 function Viewport({ views, frames }: { views: StoreApi<TapeView>; frames: number }) {
-  const { playback } = useDesk();
+  const playback = usePlaybackControl();
   const box = useRef<SVGRectElement>(null);
   const head = useRef<SVGRectElement>(null);
   useEffect(() => {
@@ -63,7 +64,7 @@ export function Overview({
   onGo: (frame: number) => void;
   label?: string;
 }) {
-  const { judge } = useDesk();
+  const { judge } = useJudging();
   const { trace } = evaluated;
   const paths = useMemo(() => {
     const outcomes = overviewFrames(judge.outcomesOf(evaluated));

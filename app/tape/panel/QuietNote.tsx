@@ -6,7 +6,8 @@ import { isStirring } from "../model/arrangeRows";
 import { buildTape } from "../model/buildTape";
 import { rowsOfRule } from "../model/rowsAbout";
 import { keyOfRow, type TapeModel } from "../model/tapeRows";
-import { useDesk, useDocument } from "../../document/context";
+import { useDocument, useWorkbench } from "../../document/workbenchContext";
+import { useJudging } from "../../judging/context";
 import { isLong } from "../../judging/judge";
 
 /** Returns whether a row of a tape has any content. */
@@ -19,7 +20,8 @@ function stirsOn({ rows }: TapeModel, key: string): boolean {
  * explains how to record one.
  */
 export function QuietNote({ rules, about, whole }: { rules: Rules; about: RulePlace; whole: TapeModel }) {
-  const { workbench, judge } = useDesk();
+  const workbench = useWorkbench();
+  const { judge } = useJudging();
   const takes = useDocument(state => state.takes);
   const [key] = rowsOfRule(rules.kit, about);
   const isQuiet = key !== undefined && whole.frames > 0 && !stirsOn(whole, key);

@@ -5,7 +5,7 @@ import { ruleAt, type RulePlace } from "../../edits/ruleEdits";
 import { listStirring, type RowsWanted } from "../model/arrangeRows";
 import { rowsAbout } from "../model/rowsAbout";
 import type { TapeModel } from "../model/tapeRows";
-import { useDesk, useDocument } from "../../document/context";
+import { useDocument, useWorkbench } from "../../document/workbenchContext";
 import { useTapeLook } from "../hand/context";
 
 /**
@@ -34,7 +34,7 @@ export function useShownRows(about: RulePlace | undefined, whole: TapeModel | un
 
 /** Chooses which rows the tape shows; stored with the kit, separately for Shape and elsewhere. */
 export const RowChoice = memo(function RowChoice() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const about = useTapeLook(look => look.about);
   const value = useDocument(state => shownRows(state.settings, about !== undefined));
   const name = useDocument(state => (state.kit && about && ruleAt(state.kit, about)?.name) || "this rule");

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { usePlayback } from "../../document/context";
+import { usePlayback } from "../../document/evaluationContext";
 import type { Evaluated } from "../../judging/judge";
 import { listFacts } from "../model/frameFacts";
 import type { TapeModel } from "../model/tapeRows";

@@ -1,7 +1,9 @@
 import { performedOf, type Take } from "#core";
 import type { Rules } from "#stage";
 import { Overview } from "./Overview";
-import { useDesk, useDocument, useEvaluation } from "../../document/context";
+import { useEvaluation } from "../../document/evaluationContext";
+import { useDocument, useWorkbench } from "../../document/workbenchContext";
+import { useJudging } from "../../judging/context";
 import { isLong, type Evaluated } from "../../judging/judge";
 import { useTapeLook } from "../hand/context";
 
@@ -12,7 +14,8 @@ function Since({ now, before }: { now: number; before: number | undefined }) {
 }
 
 function Strip({ take, rules, before }: { take: Take; rules: Rules; before: Rules | undefined }) {
-  const { workbench, judge } = useDesk();
+  const workbench = useWorkbench();
+  const { judge } = useJudging();
   if (isLong(take, rules.program.rateHz))
     return <span className="text-soft">a long take; it is worked out when it is open</span>;
   const count = (evaluated: Evaluated) => {
@@ -46,7 +49,7 @@ function Strip({ take, rules, before }: { take: Take; rules: Rules; before: Rule
 
 /** The other takes of the kit, each as a strip; shows how a pull changes their counts. */
 export function TakeStrips() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const takes = useDocument(state => state.takes);
   const openId = useDocument(state => state.openTakeId);
   const before = useTapeLook(look => look.before?.rules);

@@ -1,5 +1,13 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from "react";
-import { useDesk, useDocument, useEvaluation, usePlayback } from "../../document/context";
+import {
+  useEvaluation,
+  useEvaluationStore,
+  usePlayback,
+  usePlaybackControl,
+} from "../../document/evaluationContext";
+import { useDocument, useWorkbench } from "../../document/workbenchContext";
+import { useJudging } from "../../judging/context";
+import { useChecking } from "../../document/checksContext";
 import { usePadState } from "../../input/context";
 import { useTape, useTapeLook } from "../hand/context";
 import { createTapeController, type TapeController } from "../hand/tapeController";
@@ -40,7 +48,8 @@ function firstPress({ rows }: TapeModel): number {
 
 /** Selects the press behind a row at a frame: by the given note, a mark there, or the press that is down. */
 function useOpenFate(): (model: TapeModel, row: number, frame: number, note?: number) => void {
-  const { evaluation, judge } = useDesk();
+  const evaluation = useEvaluationStore();
+  const { judge } = useJudging();
   const { look } = useTape();
   return (model, row, frame, note = -1) => {
     const { evaluated } = evaluation.getState();
@@ -65,7 +74,9 @@ function useController(
   onHover: (hover: Hover) => void,
   onRow: (key: string) => void,
 ): RefObject<TapeController | undefined> {
-  const { workbench, evaluation, playback } = useDesk();
+  const workbench = useWorkbench();
+  const evaluation = useEvaluationStore();
+  const playback = usePlaybackControl();
   const { actions, look } = useTape();
   const openFate = useOpenFate();
   const controller = useRef<TapeController | undefined>(undefined);
@@ -144,7 +155,7 @@ function useUpdates(
   row: number,
   isLive: boolean,
 ): void {
-  const { playback } = useDesk();
+  const playback = usePlaybackControl();
   const tool = useTapeLook(look => look.tool);
   const chosen = useTapeLook(look => look.fate);
   const stretch = usePlayback(state => state.stretch);
@@ -214,7 +225,10 @@ function OverTape({
 
 /** The drawn tape: the open take under the current rules, or the live session. */
 export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wanted: string }) {
-  const desk = useDesk();
+  const workbench = useWorkbench();
+  const evaluation = useEvaluationStore();
+  const playback = usePlaybackControl();
+  const checking = useChecking();
   const tape = useTape();
   const isLive = usePadState(state => state.session !== undefined);
   const about = useTapeLook(look => look.about);
@@ -237,7 +251,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   const onKeyDown = (event: KeyboardEvent) => {
     if (isLive || !controller.current || event.ctrlKey || event.metaKey) return;
     const target = {
-      desk,
+      desk: { workbench, evaluation, playback, checking },
       tape,
       model,
       whole,

@@ -2,7 +2,8 @@ import { useMemo, useState } from "react";
 import { formatMs, notes } from "#core";
 import { Button } from "../../ui/Button";
 import { listEvents, type EventLine } from "../model/frameFacts";
-import { useDesk } from "../../document/context";
+import { useChecking } from "../../document/checksContext";
+import { usePlaybackControl } from "../../document/evaluationContext";
 import type { Evaluated } from "../../judging/judge";
 
 const PAGE = 200;
@@ -27,7 +28,8 @@ function sortLines(lines: readonly EventLine[], by: SortBy, isDown: boolean): Ev
  * column.
  */
 export function TapeTable({ evaluated }: { evaluated: Evaluated }) {
-  const { playback, checking } = useDesk();
+  const playback = usePlaybackControl();
+  const checking = useChecking();
   const [shown, setShown] = useState(PAGE);
   const [sort, setSort] = useState<{ by: SortBy; isDown: boolean }>({ by: "frame", isDown: false });
   const lines = useMemo(() => {

@@ -1,14 +1,14 @@
 import { memo } from "react";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
-import { useDesk, usePlayback } from "../../document/context";
+import { usePlayback, usePlaybackControl } from "../../document/evaluationContext";
 import { SPEEDS } from "../../document/playback";
 
 const SPEED_WORDS = ["1/8", "1/4", "1/2", "1", "2"] as const;
 
 /** Steps, playback and its speed, and the position of the playhead. */
 export const Transport = memo(function Transport({ frames }: { frames: number }) {
-  const { playback } = useDesk();
+  const playback = usePlaybackControl();
   const { frame, isPlaying, speed } = usePlayback(state => state);
   return (
     <span className="flex items-center" role="group" aria-label="Replay">

@@ -2,7 +2,7 @@ import { memo } from "react";
 import { Flap } from "../../ui/Flap";
 import { nanoid } from "nanoid";
 import { Button } from "../../ui/Button";
-import { useDesk, useDocument } from "../../document/context";
+import { useDocument, useWorkbench } from "../../document/workbenchContext";
 import { useTape, useTapeLook } from "../hand/context";
 import { useTakeAway } from "../../document/useTakeAway";
 
@@ -14,7 +14,7 @@ function freshName(names: readonly string[]): string {
 
 /** The variants of the rules: stored under a name, shown on the tape for comparison, restored, or deleted. */
 export const VariantMenu = memo(function VariantMenu() {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const { look } = useTape();
   const takeAway = useTakeAway();
   const variants = useDocument(state => state.variants);

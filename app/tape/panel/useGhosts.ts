@@ -1,5 +1,6 @@
 import { useMemo } from "react";
-import { useDesk, useDocument } from "../../document/context";
+import { useDocument } from "../../document/workbenchContext";
+import { useJudging } from "../../judging/context";
 import { isLong, type Evaluated } from "../../judging/judge";
 import { useTapeLook } from "../hand/context";
 import { arrangeRows } from "../model/arrangeRows";
@@ -16,7 +17,7 @@ export function useGhosts(
   evaluated: Evaluated | undefined,
   model: TapeModel,
 ): readonly (TapeRow | undefined)[] {
-  const { judge } = useDesk();
+  const { judge } = useJudging();
   const order = useDocument(state => state.settings);
   const over = useTapeLook(look => look.laidOver);
   const laidOver = useDocument(state => state.variants.find(variant => variant.id === over));

@@ -1,5 +1,5 @@
 import { useEffect, useRef, type RefObject } from "react";
-import { useDesk } from "../../document/context";
+import { useWorkbench } from "../../document/workbenchContext";
 import { usePad } from "../../input/context";
 import type { LiveSession } from "../../input/liveSession";
 import type { TapeController } from "../hand/tapeController";
@@ -12,7 +12,7 @@ export function useLiveTape(
   isLive: boolean,
   only: RowsWanted["only"],
 ): void {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const pad = usePad();
   // Kept when other rows are requested, so that a long session is not read again for each rule that is
   // opened.

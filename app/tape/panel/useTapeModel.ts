@@ -1,6 +1,8 @@
 import { useMemo, useState } from "react";
 import type { Fate } from "#core";
-import { useDesk, useDocument, useEvaluated } from "../../document/context";
+import { useEvaluated } from "../../document/evaluationContext";
+import { useDocument } from "../../document/workbenchContext";
+import { useJudging } from "../../judging/context";
 import type { Evaluated } from "../../judging/judge";
 import { useTapeLook } from "../hand/context";
 import { arrangeRows, type RowsWanted } from "../model/arrangeRows";
@@ -30,7 +32,7 @@ export interface ShownTape {
  * live session.
  */
 export function useTapeModel(wanted: string, isLive: boolean): ShownTape {
-  const { judge } = useDesk();
+  const { judge } = useJudging();
   const { evaluated, whole } = useWholeTape(useEvaluated());
   const chosen = useTapeLook(look => look.fate);
   const before = useTapeLook(look => look.before);

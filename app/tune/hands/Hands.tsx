@@ -1,5 +1,5 @@
 import type { Kit } from "#core";
-import { useStudy } from "../../document/context";
+import { useStudy } from "../../document/studiesContext";
 import { Button } from "../../ui/Button";
 import { listCheckRows, listRuleRows } from "../model/shareRows";
 import { StudyBar } from "../StudyBar";

@@ -1,5 +1,5 @@
 import type { Kit, PressShare, Share } from "#core";
-import { useStudy, useStudySettings } from "../../document/context";
+import { useStudy, useStudySettings } from "../../document/studiesContext";
 import type { SpreadPoint } from "../../judging/jobs/spread";
 import { LineChart } from "../../ui/LineChart";
 import { usedFor } from "../model/usedFor";

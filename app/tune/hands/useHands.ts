@@ -1,6 +1,7 @@
 import { nanoid } from "nanoid";
 import { CHARACTERS, playHand, type Character, type Kit, type PressShare } from "#core";
-import { useDesk, useDocument, useStudySettings } from "../../document/context";
+import { useStudySettings, useStudying } from "../../document/studiesContext";
+import { useDocument, useWorkbench } from "../../document/workbenchContext";
 import type { SimulatedHand } from "../../document/studySettings";
 import { listVersions, readVersion } from "../model/versions";
 import { useTakeSelection } from "../TakesWord";
@@ -12,7 +13,8 @@ const MAX_NAME = 200;
 
 /** The settings of the study of simulated players, and the actions that start its parts. */
 export function useHands(kit: Kit) {
-  const { studying, workbench } = useDesk();
+  const studying = useStudying();
+  const workbench = useWorkbench();
   const variants = useDocument(state => state.variants);
   const checks = useDocument(state => state.checks);
   const all = useDocument(state => state.takes);

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useStudySettings } from "../../document/context";
+import { useStudySettings } from "../../document/studiesContext";
 import { Button } from "../../ui/Button";
 import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";

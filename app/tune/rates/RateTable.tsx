@@ -1,5 +1,5 @@
 import type { AlignedEvent } from "#core";
-import { useStudySettings } from "../../document/context";
+import { useStudySettings } from "../../document/studiesContext";
 import type { VersionStory } from "../../judging/jobs/stories";
 import { Button } from "../../ui/Button";
 import { countDifferences, eventsAt, type RateRule } from "../model/rateTable";

@@ -1,5 +1,6 @@
 import type { Kit } from "#core";
-import { useDesk, useDocument, useStudy, useStudySettings } from "../../document/context";
+import { useStudy, useStudySettings, useStudying } from "../../document/studiesContext";
+import { useDocument } from "../../document/workbenchContext";
 import type { VersionStory } from "../../judging/jobs/stories";
 import { DifferenceList, TwoStories } from "../DifferenceList";
 import { listRateRules, type RateRule } from "../model/rateTable";
@@ -44,7 +45,7 @@ function ChosenDifferences({
 
 /** The results of the rules at other rates, rule by rule, and the rounding of every length in ms. */
 export function Rates({ kit }: { kit: Kit }) {
-  const { studying } = useDesk();
+  const studying = useStudying();
   const { takes } = useTakeSelection();
   const [{ rates }, set] = useStudySettings("rates");
   const study = useStudy("rates");

@@ -1,5 +1,5 @@
 import type { Kit } from "#core";
-import { useStudy, useStudySettings } from "../../document/context";
+import { useStudy, useStudySettings } from "../../document/studiesContext";
 import { isThere } from "../model/sweptNumbers";
 import { StudyBar } from "../StudyBar";
 import { useTakeSelection } from "../TakesWord";

@@ -1,7 +1,7 @@
 import type { SweptChoice } from "../../document/studySettings";
 import { useState } from "react";
 import { writeSwept, type Kit, type SweepPoint } from "#core";
-import { useDesk } from "../../document/context";
+import { useWorkbench } from "../../document/workbenchContext";
 import { Button } from "../../ui/Button";
 import { formatShort, presentOf } from "../model/sweptNumbers";
 
@@ -22,7 +22,7 @@ export function SweepField({
   cells: readonly (readonly SweepPoint[] | undefined)[];
   kit: Kit;
 }) {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const [chosen, setChosen] = useState<{ row: number; value: number } | undefined>();
   const columns = [...new Set(cells.flatMap(list => (list ?? []).map(({ value }) => value)))].sort(
     (a, b) => a - b,

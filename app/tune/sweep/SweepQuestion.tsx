@@ -1,4 +1,4 @@
-import { useStudySettings } from "../../document/context";
+import { useStudySettings } from "../../document/studiesContext";
 import { AS_RECORDED } from "../../document/studySettings";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";

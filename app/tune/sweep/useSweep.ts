@@ -1,5 +1,6 @@
 import { CHARACTERS, type Character, type Kit } from "#core";
-import { useDesk, useDocument, useStudySettings } from "../../document/context";
+import { useStudySettings, useStudying } from "../../document/studiesContext";
+import { useDocument } from "../../document/workbenchContext";
 import type { SweepRange, SweptChoice } from "../../document/studySettings";
 import { firstRange, firstSwept, listSwept, listValues } from "../model/sweptNumbers";
 import { useTakeSelection } from "../TakesWord";
@@ -25,7 +26,7 @@ export interface SweepQuestion {
 
 /** Returns the question of a sweep over a kit; undefined for a kit without numbers. */
 export function useSweep(kit: Kit): SweepQuestion | undefined {
-  const { studying } = useDesk();
+  const studying = useStudying();
   const checks = useDocument(state => state.checks);
   const { takes } = useTakeSelection();
   const [{ one, two: keyOfTwo, ranges, hand, seed, count }, set] = useStudySettings("sweep");

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { writeSwept, type Kit, type Swept } from "#core";
-import { useDesk } from "../../document/context";
+import { useWorkbench } from "../../document/workbenchContext";
 
 /** A value being tried: the kit has it and the tape shows its effect, until it is kept or discarded. */
 export interface Trying {
@@ -17,7 +17,7 @@ export interface Trying {
  * leaves nothing.
  */
 export function useTrying(): Trying {
-  const { workbench } = useDesk();
+  const workbench = useWorkbench();
   const step = useRef<ReturnType<typeof workbench.beginStep> | undefined>(undefined);
   const [state, setState] = useState<{ value: number; before: Kit } | undefined>();
   const end = useCallback((way: "end" | "cancel") => {
