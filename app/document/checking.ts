@@ -12,7 +12,7 @@ import {
   type TraceEvent,
 } from "#core";
 import type { Evaluated } from "../judging/judge";
-import { freshId } from "../edits/edits";
+import { freshId } from "../edits/freshId";
 import type { Notify } from "../ui/notices";
 import type { Evaluation } from "./evaluation";
 import type { Workbench } from "./workbench";

@@ -3,7 +3,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { openKit, openTab, type TestTab } from "../tests/testWorld";
 import { readKitAndTake } from "../tests/evaluated";
 import { dragKit } from "./dragKit";
-import { renameKit } from "../edits/edits";
+import { renameKit } from "../edits/kitEdits";
 
 const target = Object.assign(new EventTarget(), { setPointerCapture: () => undefined, isConnected: true });
 

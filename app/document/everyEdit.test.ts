@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { expect, test } from "vitest";
 import { parseChecks, type Check } from "#core";
 import { readFileSync } from "node:fs";
-import { layoutOf } from "../edits/edits";
+import { layoutOf } from "../edits/layoutEdits";
 import { putBack } from "../edits/putBack";
 import { readKitAndTakes } from "../tests/evaluated";
 import { EVERY_EDIT, type AnyEdit, type Choice } from "../tests/everyEdit";

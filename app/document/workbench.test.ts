@@ -1,6 +1,6 @@
 import { beforeEach, expect, test } from "vitest";
 import type { Kit, Take } from "#core";
-import { applyLayout, layoutOf } from "../edits/edits";
+import { applyLayout, layoutOf } from "../edits/layoutEdits";
 import { isBroken } from "../storage/records";
 import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
 

@@ -1,5 +1,5 @@
 import type { Assist, Kit } from "#core";
-import { freshId } from "./edits";
+import { freshId } from "./freshId";
 
 /** Starting points for an assist. */
 export const ASSIST_STARTERS: readonly (Omit<Assist, "id"> & { readonly line: string })[] = [

@@ -1,6 +1,6 @@
 import { parseFrames, type Kit } from "#core";
 import type { DuelDocument, RopesDocument, RunnerDocument } from "#stage";
-import { freshId } from "./edits";
+import { freshId } from "./freshId";
 
 /** The initial runner effect of a move with a well-known name. */
 const RUNNER_WORDS: readonly (readonly [RegExp, Readonly<Record<string, unknown>>])[] = [

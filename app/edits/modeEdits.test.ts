@@ -1,6 +1,8 @@
 import { expect, test } from "vitest";
 import { parseLayout, type Kit } from "#core";
-import { addStick, applyLayout, layoutOf, removeAt, setThresholds } from "./edits";
+import { addStick, setThresholds } from "./controlEdits";
+import { removeAt } from "./kitEdits";
+import { applyLayout, layoutOf } from "./layoutEdits";
 import { addMode, isActiveIn, removeMode, setActiveIn, freshSwitch } from "./modeEdits";
 
 const KIT: Kit = {

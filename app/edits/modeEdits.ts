@@ -1,5 +1,5 @@
 import type { Kit } from "#core";
-import { freshId } from "./edits";
+import { freshId } from "./freshId";
 
 /** Returns a kit with one more mode with a unique name; the first one becomes the initial mode. */
 export function addMode(kit: Kit): Kit {

@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import { formatTrace, readTake } from "#core";
 import { compileRules, parseRules, runRules } from "#stage";
 import { readKitAndTakes } from "../tests/evaluated";
-import { layoutOf } from "./edits";
+import { layoutOf } from "./layoutEdits";
 import { renameId, whyNotId, type IdList } from "./renameId";
 
 const LISTS: readonly IdList[] = ["controls", "patterns", "moves", "gates", "prompts"];

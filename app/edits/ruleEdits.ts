@@ -1,5 +1,5 @@
 import { deleteAt, readAt, writeAt, type Kit, type PathStep } from "#core";
-import { freshId } from "./edits";
+import { freshId } from "./freshId";
 
 /** The lists of a kit whose items are rules with a sentence. */
 export const RULE_LISTS = ["patterns", "moves", "gates", "prompts", "switches"] as const;

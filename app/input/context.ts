@@ -1,6 +1,7 @@
 import { createContext, use } from "react";
 import { useStore } from "zustand";
-import type { Pad, PadState } from "./pad";
+import type { Pad } from "./pad";
+import type { PadState } from "./padState";
 
 export const PadContext = createContext<Pad | undefined>(undefined);
 

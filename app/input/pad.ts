@@ -1,59 +1,25 @@
 import { nanoid } from "nanoid";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { applyAssist, findAssist, listPatternSights, type Assist, type Kit, type Take } from "#core";
-import type { Rules } from "#stage";
+import type { Kit, Take } from "#core";
 import type { Evaluation } from "../document/evaluation";
 import type { NextTurn } from "../document/playback";
 import type { Workbench } from "../document/workbench";
-import { applyLayout } from "../edits/edits";
 import type { Judge } from "../judging/judge";
 import type { Library } from "../storage/library";
 import type { Tabs } from "../storage/tabs";
 import { nextSpeed, type BenchAct } from "./benchKeys";
 import type { PadReading } from "./gamepads";
-import { createPadPoller, type PadsStatus } from "./gamepads";
-import { createHeld, type DropReason, type RawReport } from "./held";
+import { createPadPoller } from "./gamepads";
+import type { RawReport } from "./held";
 import { createLiveSession, type LiveSession } from "./liveSession";
+import { createPadInput } from "./padInput";
+import { createPadRules, playAlike } from "./padRules";
+import { ASLEEP, UNTOUCHED, type PadState } from "./padState";
 import type { PageListener } from "./pageEvents";
 import { createRecorder, type Recorder } from "./recorder";
 import { takeOf } from "./recording";
 import { createFigureKeeper, type FigureKeeper, type SessionFigures } from "./sessionFigures";
-import { trialGate, withTrialSwitches } from "./trialModes";
-
-/** One device report: its time, its content, and the frame it landed on or the reason it was dropped. */
-export interface RawEvent {
-  readonly key: number;
-  readonly code: string;
-  readonly value: number;
-  /** Since the pad was woken. */
-  readonly timeMs: number;
-  /** The frame on which a control changed because of it; −1 for none. */
-  readonly frame: number;
-  readonly dropped: DropReason | "unheard" | "focus lost" | "unplugged" | "stuck";
-  readonly isStretched: boolean;
-}
-
-/** The state of the pad: asleep, or awake and running the kit. While awake, keys belong to the kit. */
-export interface PadState {
-  readonly session: LiveSession | undefined;
-  readonly isRecording: boolean;
-  readonly isFrozen: boolean;
-  readonly speedPercent: number;
-  /** The active assist, by id. */
-  readonly assist: string | undefined;
-  /** The kind of device used last; prompts name its buttons. */
-  readonly inHand: "key" | "pad" | "mouse";
-  /** The last stepped frame; increases while awake. */
-  readonly frame: number;
-  readonly log: readonly RawEvent[];
-  readonly repeatsDropped: number;
-  /** Codes held now, and the maximum held together since the pad was woken. */
-  readonly codesDown: readonly string[];
-  readonly mostTogether: readonly string[];
-  /** Pairs of codes seen held together, each as "a b" in alphabetical order. */
-  readonly pairsSeen: ReadonlySet<string>;
-  readonly pads: PadsStatus;
-}
+import { trialGate } from "./trialModes";
 
 export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialState" | "subscribe"> {
   /**
@@ -107,151 +73,38 @@ export interface PadWorld {
   readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
 }
 
-const LOG_LENGTH = 60;
 /** Sessions longer than this run through other rules only when input pauses. Frames. */
 const QUICK_FRAMES = 1800;
 const REST_MS = 150;
-
-const UNTOUCHED = {
-  frame: -1,
-  log: [],
-  repeatsDropped: 0,
-  codesDown: [],
-  mostTogether: [],
-  pairsSeen: new Set<string>(),
-} as const;
-
-type Entry = Pick<RawEvent, "code" | "value" | "dropped"> & Partial<Pick<RawEvent, "frame" | "isStretched">>;
-
-interface Settled {
-  readonly frame: number;
-  readonly isStretched: boolean;
-  readonly control: number;
-}
-
-/** Returns whether any rule sees a control in the current mode. */
-function isSeen({ program, state }: LiveSession, control: number): boolean {
-  return listPatternSights(program, control, state.mode).some(sight => sight.verdict === "hears");
-}
 
 function findGate({ program }: LiveSession, gateId: string): number {
   return program.gates.findIndex(gate => gate.id === gateId);
 }
 
-/** Returns the part of a kit that affects play: everything except names, bindings and the like. */
-function playedOf(kit: Kit): string {
-  const { name, controls, ...rules } = kit;
-  return JSON.stringify([
-    rules,
-    controls.map(({ id, pressAt, releaseAt, toggle }) => [id, pressAt, releaseAt, toggle]),
-  ]);
-}
-
-/** Returns whether two versions of a kit play alike and differ only in names or bindings. */
-function playAlike(a: Kit, b: Kit): boolean {
-  return a.id === b.id && playedOf(a) === playedOf(b);
-}
-
 /** Creates the pad of one page, asleep. */
 export function createPad(world: PadWorld): Pad {
   const { workbench, evaluation, judge, library, tabs, nowMs } = world;
-  const held = createHeld();
   const poller = createPadPoller(world.readPads);
-  const store = createStore<PadState>(() => ({
-    ...UNTOUCHED,
-    session: undefined,
-    isRecording: false,
-    isFrozen: false,
-    speedPercent: 100,
-    assist: undefined,
-    inHand: "key",
-    pads: { hasApi: true, pads: [] },
-  }));
+  const store = createStore<PadState>(() => ASLEEP);
   let figures: FigureKeeper = createFigureKeeper();
+  let beganMs = 0;
+  const { assistOf, toPlay, boundControls } = createPadRules({
+    workbench,
+    evaluation,
+    judge,
+    assistId: () => store.getState().assist,
+  });
+  const input = createPadInput({
+    store,
+    figures: () => figures,
+    beganMs: () => beganMs,
+    onAllGone: poller.reset,
+  });
   let recorder: Recorder | undefined;
   let endGuard = () => {};
-  let assisted: { readonly from: Rules; readonly assist: Assist; readonly made: Rules } | undefined;
   let callOffTurn = () => {};
   let callOffRules = () => {};
   let stopListening = () => {};
-  let nextKey = 0;
-  let beganMs = 0;
-
-  function log(entry: Entry, timeMs: number): void {
-    const event = { frame: -1, isStretched: false, ...entry, key: nextKey++, timeMs: timeMs - beganMs };
-    store.setState({ log: [event, ...store.getState().log].slice(0, LOG_LENGTH) });
-  }
-
-  /** Updates the codes held now, and those ever held together. */
-  function noteTogether(): void {
-    const codesDown = held.codesDown();
-    const { mostTogether, pairsSeen } = store.getState();
-    const pairs = codesDown.flatMap((a, i) => codesDown.slice(i + 1).map(b => [a, b].sort().join(" ")));
-    const isNew = pairs.some(pair => !pairsSeen.has(pair));
-    store.setState({
-      codesDown,
-      mostTogether: codesDown.length > mostTogether.length ? codesDown : mostTogether,
-      pairsSeen: isNew ? new Set([...pairsSeen, ...pairs]) : pairsSeen,
-    });
-  }
-
-  /** Updates every control to match what is held. Returns the last resulting edge. */
-  function updateControls(timeMs: number): Settled | undefined {
-    const { session } = store.getState();
-    let last: Settled | undefined;
-    session?.program.controls.forEach((control, c) => {
-      const landing = session.setControl(c, held.valueOf(control.id), timeMs);
-      if (!landing) return;
-      figures.edge(control.id, landing.isDown, timeMs, landing.frame, landing.isStretched);
-      last = { frame: landing.frame, isStretched: landing.isStretched, control: c };
-    });
-    return last;
-  }
-
-  function report(raw: RawReport, timeMs: number): void {
-    const { session, repeatsDropped } = store.getState();
-    if (!session) return;
-    const isCrossing = raw.value >= 0.5 !== held.codesDown().includes(raw.code);
-    const dropped = held.report(raw);
-    if (dropped === "same") return;
-    if (dropped === "repeat") {
-      figures.repeat();
-      store.setState({ repeatsDropped: repeatsDropped + 1 });
-      log({ code: raw.code, value: raw.value, dropped }, timeMs);
-      return;
-    }
-    noteTogether();
-    const [inHand] = raw.code.split(":");
-    if (inHand === "key" || inHand === "pad" || inHand === "mouse") store.setState({ inHand });
-    const settled = updateControls(timeMs);
-    if (!settled && !isCrossing) return;
-    const isUnseen =
-      dropped === "" && settled !== undefined && raw.value > 0 && !isSeen(session, settled.control);
-    log({ code: raw.code, value: raw.value, dropped: isUnseen ? "unheard" : dropped, ...settled }, timeMs);
-  }
-
-  /**
-   * Releases everything: the window has lost the keyboard and will not receive the keyup events, or it was
-   * requested.
-   */
-  function letAllGo(timeMs: number): void {
-    const wasHeld = held.isHeld();
-    held.letAllGo();
-    poller.reset();
-    noteTogether();
-    const settled = updateControls(timeMs);
-    if (store.getState().session && wasHeld)
-      log({ code: "window:", value: 0, dropped: "focus lost", ...settled }, timeMs);
-  }
-
-  /** Releases codes whose keyup event will not come. */
-  function letGo(isGone: (code: string) => boolean, dropped: "unplugged" | "stuck", timeMs: number): void {
-    const gone = held.letGo(isGone);
-    if (gone.length === 0) return;
-    noteTogether();
-    const settled = updateControls(timeMs);
-    for (const code of gone) log({ code, value: 0, dropped, ...settled }, timeMs);
-  }
 
   const refreshPads = () => store.setState({ pads: poller.status() });
 
@@ -259,13 +112,13 @@ export function createPad(world: PadWorld): Pad {
     const before = store.getState().pads.pads.length;
     refreshPads();
     if (store.getState().pads.pads.length < before)
-      letGo(code => code.startsWith("pad:"), "unplugged", nowMs());
+      input.letGo(code => code.startsWith("pad:"), "unplugged", nowMs());
   }
 
   function turn(now: number): void {
     const { session } = store.getState();
     if (!session) return;
-    poller.poll((code, value) => report({ code, value, isRepeat: false }, now));
+    poller.poll((code, value) => input.report({ code, value, isRepeat: false }, now));
     figures.turn(now);
     if (session.advance(now) > 0) {
       figures.ran(session.state.frame, nowMs());
@@ -275,46 +128,16 @@ export function createPad(world: PadWorld): Pad {
     callOffTurn = world.nextTurn(turn);
   }
 
-  /** Returns the active assist, if the kit still has it. */
-  function assistNow(kit: Kit | undefined): Assist | undefined {
-    return kit && findAssist(kit, store.getState().assist);
-  }
-
-  /** Returns the open rules with the active assist applied; cached. */
-  function assistedRules(): Rules | undefined {
-    const { rules } = evaluation.getState();
-    const assist = assistNow(rules?.kit);
-    if (!rules || !assist) return rules;
-    if (assisted?.from !== rules || assisted.assist !== assist)
-      assisted = { from: rules, assist, made: judge.rulesOf(applyAssist(rules.kit, assist)) ?? rules };
-    return assisted.made;
-  }
-
-  /** Returns the rules to play: with manual switches to every mode, unless recording. */
-  function rulesToPlay(isRecording: boolean): Rules | undefined {
-    const rules = assistedRules();
-    if (!rules || isRecording || !rules.kit.modes?.length) return rules;
-    return judge.rulesOf(withTrialSwitches(rules.kit)) ?? rules;
-  }
-
-  /** Returns the controls with their current keys, including the layout of the active assist. */
-  function boundControls(): Kit["controls"] {
-    const { kit, layouts } = workbench.getState();
-    const layout = layouts.find(({ id }) => id === assistNow(kit)?.layout);
-    if (!kit) return [];
-    return layout ? applyLayout(kit, layout).controls : kit.controls;
-  }
-
   function wake(isRecording = false): void {
     const { kit, holder } = workbench.getState();
-    const rules = rulesToPlay(isRecording);
+    const rules = toPlay(isRecording);
     if (!kit || !rules) return;
     // A tab that may not write cannot keep a recording, so it is refused in advance.
     if (isRecording && holder !== "ours" && !workbench.mayEdit()) return;
     sleep();
     beganMs = nowMs();
     figures = createFigureKeeper();
-    held.setControls(boundControls());
+    input.setControls(boundControls());
     poller.reset();
     endGuard = isRecording ? workbench.guardPast() : () => {};
     recorder = isRecording ? createRecorder(library, tabs, kit.id, nanoid(8), isOwnGate(kit)) : undefined;
@@ -325,13 +148,13 @@ export function createPad(world: PadWorld): Pad {
       pads: poller.status(),
     });
     stopListening = world.listen({
-      report,
-      codesDown: held.codesDown,
+      report: input.report,
+      codesDown: input.codesDown,
       isBound: code => boundControls().some(item => item.bindings.flat().includes(code)),
-      letStuckGo: (codes, timeMs) => letGo(code => codes.includes(code), "stuck", timeMs),
+      letStuckGo: (codes, timeMs) => input.letGo(code => codes.includes(code), "stuck", timeMs),
       bench: workBench,
       leave: sleep,
-      letAllGo,
+      letAllGo: input.letAllGo,
       hide: (isHidden, timeMs) => {
         const { session, isFrozen } = store.getState();
         if (isHidden) session?.pause(timeMs);
@@ -352,7 +175,7 @@ export function createPad(world: PadWorld): Pad {
     const { kit } = workbench.getState();
     if (!kit || session.state.frame < 0) return undefined;
     const named = { id, name: workbench.nameRecording(), kitId: session.rules.kit.id };
-    const assist = assistNow(kit);
+    const assist = assistOf(kit);
     const take = takeOf(session.recording, session.state.frame + 1, named, isOwnGate(kit));
     return assist ? { ...take, note: `played with “${assist.name}” on` } : take;
   }
@@ -363,7 +186,7 @@ export function createPad(world: PadWorld): Pad {
     callOffTurn();
     callOffRules();
     stopListening();
-    letAllGo(nowMs());
+    input.letAllGo(nowMs());
     session.resume(nowMs());
     session.advance(nowMs() + 2000 / session.program.rateHz);
     store.setState({
@@ -390,23 +213,23 @@ export function createPad(world: PadWorld): Pad {
   /** Handles a change of the rules: a recording is run through the new ones, a try-out restarts. */
   function takeUpRules(): void {
     const { session, isRecording, isFrozen } = store.getState();
-    const rules = rulesToPlay(isRecording);
+    const rules = toPlay(isRecording);
     if (!session || !rules || rules === session.rules) return;
     callOffRules();
     if (isRecording) {
       const isQuick = session.state.frame <= QUICK_FRAMES;
       const goOn = () => {
         const { session: now } = store.getState();
-        const latest = rulesToPlay(true);
+        const latest = toPlay(true);
         if (!now || !latest || now.rules === latest) return;
         store.setState({ session: now.underRules(latest), frame: now.state.frame });
-        updateControls(nowMs());
+        input.updateControls(nowMs());
       };
       if (isQuick) goOn();
       else callOffRules = world.setTimer(REST_MS, goOn);
       return;
     }
-    letAllGo(nowMs());
+    input.letAllGo(nowMs());
     const anew = createLiveSession(rules, nowMs());
     if (isFrozen) anew.pause(nowMs());
     store.setState({ session: anew, frame: -1 });
@@ -448,8 +271,9 @@ export function createPad(world: PadWorld): Pad {
     const { session } = store.getState();
     const { kit } = workbench.getState();
     if (!session || !kit || now.rules === before.rules) return;
-    held.setControls(boundControls());
-    if (before.rules && now.rules && playAlike(now.rules.kit, before.rules.kit)) updateControls(nowMs());
+    input.setControls(boundControls());
+    if (before.rules && now.rules && playAlike(now.rules.kit, before.rules.kit))
+      input.updateControls(nowMs());
     else takeUpRules();
   });
 
@@ -466,19 +290,14 @@ export function createPad(world: PadWorld): Pad {
     step,
     setAssist(assistId) {
       store.setState({ assist: assistId });
-      held.setControls(boundControls());
+      input.setControls(boundControls());
       takeUpRules();
     },
     setSpeed,
-    report,
+    report: input.report,
     holdOnScreen(...stones) {
       if (stones.some(([, value]) => value > 0) && !store.getState().session) wake();
-      const timeMs = nowMs();
-      for (const [controlId, value] of stones) held.holdOnScreen(controlId, value);
-      const settled = updateControls(timeMs);
-      const [last] = stones;
-      if (settled && last)
-        log({ code: `screen:${last[0]}`, value: last[1], dropped: "", ...settled }, timeMs);
+      input.holdOnScreen(stones, nowMs());
     },
     tryMode(modeId) {
       const { session } = store.getState();
@@ -490,7 +309,7 @@ export function createPad(world: PadWorld): Pad {
       const gate = session ? findGate(session, gateId) : -1;
       if (session && gate >= 0) session.setGate(gate, session.state.painted[gate] === 0);
     },
-    letAllGo: () => letAllGo(nowMs()),
+    letAllGo: () => input.letAllGo(nowMs()),
     refreshPads,
     readFigures: () => figures.read(),
   };

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { freshId } from "../edits/edits";
+import { freshId } from "../edits/freshId";
 import { renameId, whyNotId, type IdList } from "../edits/renameId";
 import { Button } from "../ui/Button";
 import { cutLetters } from "../ui/fitText";

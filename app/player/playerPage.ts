@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { applyAssist, findAssist, type Kit, type Layout, type Take } from "#core";
 import { compileRules, type Rules } from "#stage";
-import { applyLayout } from "../edits/edits";
+import { applyLayout } from "../edits/layoutEdits";
 import { describeCanvas } from "../ui/describeCanvas";
 import { element } from "./elements";
 import { clockWords, showRecognised } from "./lists";

@@ -9,7 +9,7 @@ import { NextStep } from "../parts/NextStep";
 import { Beside } from "./Beside";
 import { CheckPanel } from "./CheckPanel";
 import { createGridReader, readCell, type ProofRow } from "./model/cells";
-import { ProofGrid } from "./ProofGrid";
+import { ProofGrid, type Chosen } from "./ProofGrid";
 import { ProofSum } from "../shell/ProofSum";
 
 const includes = (text: string, sought: string) => text.toLowerCase().includes(sought.trim().toLowerCase());
@@ -60,20 +60,15 @@ function Empty() {
   );
 }
 
-/** Prove: requirements judged on every take at every edit. */
-export function ProveView() {
+/** Returns the chosen cell, from the address, and the action that chooses one and opens its frame. */
+function useChosen(): {
+  readonly chosen: Chosen;
+  readonly choose: (checkId: string, takeId: string | undefined) => void;
+} {
   const workbench = useWorkbench();
   const proving = useProofStore();
   const playback = usePlaybackControl();
-  const checking = useChecking();
-  const kit = useDocument(state => state.kit);
-  const takes = useDocument(state => state.takes);
-  const checks = useDocument(state => state.checks);
-  const proof = useProof(state => state);
   const [search, setSearch] = useSearchParams();
-  const [sought, setSought] = useState("");
-  const [failsFirst, setFailsFirst] = useState(true);
-  const [onlyFailing, setOnlyFailing] = useState(false);
   const choose = useCallback(
     (checkId: string, takeId: string | undefined) => {
       setSearch(
@@ -93,67 +88,127 @@ export function ProveView() {
     },
     [workbench, proving, playback, setSearch],
   );
+  return {
+    chosen: { check: search.get("check") ?? undefined, take: search.get("take") ?? undefined },
+    choose,
+  };
+}
+
+/** The filter of the grid: words to find, the order, and which takes are listed. */
+interface GridFilter {
+  readonly words: string;
+  readonly failsFirst: boolean;
+  readonly onlyFailing: boolean;
+}
+
+/** The sum of all results, the search field and the filters. */
+function ProofBar({
+  filter,
+  trouble,
+  onFilter,
+}: {
+  filter: GridFilter;
+  trouble: string;
+  onFilter: (filter: GridFilter) => void;
+}) {
+  const checking = useChecking();
+  const { words, failsFirst, onlyFailing } = filter;
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-5 py-2 text-sm">
+      <h1 className="font-serif text-2xl">
+        <ProofSum />
+      </h1>
+      <input
+        type="search"
+        aria-label="Find a take or a check"
+        placeholder="Find a take or a check"
+        className="w-44 rounded-full border border-line bg-leaf px-3 py-1"
+        value={words}
+        onChange={event => onFilter({ ...filter, words: event.target.value })}
+      />
+      <Button
+        look="quiet"
+        aria-pressed={failsFirst}
+        onClick={() => onFilter({ ...filter, failsFirst: !failsFirst })}
+      >
+        {failsFirst ? "Failing first" : "In their order"}
+      </Button>
+      <Button
+        look="quiet"
+        aria-pressed={onlyFailing}
+        onClick={() => onFilter({ ...filter, onlyFailing: !onlyFailing })}
+      >
+        {onlyFailing ? "Only failing takes" : "All takes"}
+      </Button>
+      <Button look="quiet" className="ml-auto" onClick={() => checking.mustStay()}>
+        Keep the open take as it is
+      </Button>
+      {trouble && <p className="text-foxglove">Not all was judged: {trouble}</p>}
+    </div>
+  );
+}
+
+/** The grid of the takes and checks that match a filter. */
+function FilteredGrid({
+  filter: { words, failsFirst, onlyFailing },
+  chosen,
+  onChoose,
+}: {
+  filter: GridFilter;
+  chosen: Chosen;
+  onChoose: (check: string, take: string | undefined) => void;
+}) {
+  const takes = useDocument(state => state.takes);
+  const checks = useDocument(state => state.checks);
+  const proof = useProof(state => state);
   const [readGrid] = useState(createGridReader);
   const grid = useMemo(() => readGrid(proof, checks, takes), [readGrid, proof, checks, takes]);
+  const found = narrow(grid.rows, checks, words);
+  const wanted = found.rows.filter(({ sum }) => !onlyFailing || sum.holds < sum.asked);
+  const rows = arrange(wanted, failsFirst);
+  if (rows.length === 0)
+    return (
+      <p className="px-5 py-4 text-soft">
+        {takes.length === 0
+          ? "No take yet: record one in Play, and it is judged here."
+          : "No take is like that."}
+      </p>
+    );
+  return (
+    <ProofGrid
+      checks={found.columns.length === checks.length ? checks : found.columns.map(c => checks[c]!)}
+      rows={rows}
+      sums={found.columns.map(c => grid.sums[c]!)}
+      chosen={chosen}
+      isCurrent={proof.isCurrent}
+      onChoose={onChoose}
+    />
+  );
+}
+
+/** Prove: requirements judged on every take at every edit. */
+export function ProveView() {
+  const kit = useDocument(state => state.kit);
+  const takes = useDocument(state => state.takes);
+  const checks = useDocument(state => state.checks);
+  const trouble = useProof(state => state.trouble);
+  const { chosen, choose } = useChosen();
+  const [filter, setFilter] = useState<GridFilter>({ words: "", failsFirst: true, onlyFailing: false });
   if (!kit) return null;
   if (checks.length === 0) return <Empty />;
-  const chosen = { check: search.get("check") ?? undefined, take: search.get("take") ?? undefined };
-  const found = narrow(grid.rows, checks, sought);
-  const asked = found.columns.length === checks.length ? checks : found.columns.map(c => checks[c]!);
-  const rows = arrange(
-    found.rows.filter(({ sum }) => !onlyFailing || sum.holds < sum.asked),
-    failsFirst,
-  );
   const check = checks.find(item => item.id === chosen.check) ?? checks[0]!;
   const take = takes.find(item => item.id === chosen.take);
   return (
     <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_350px] max-lg:grid-cols-[minmax(0,1fr)_290px]">
       <section aria-label="Checks over takes" className="flex min-h-0 flex-col">
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-5 py-2 text-sm">
-          <h1 className="font-serif text-2xl">
-            <ProofSum />
-          </h1>
-          <input
-            type="search"
-            aria-label="Find a take or a check"
-            placeholder="Find a take or a check"
-            className="w-44 rounded-full border border-line bg-leaf px-3 py-1"
-            value={sought}
-            onChange={event => setSought(event.target.value)}
-          />
-          <Button look="quiet" aria-pressed={failsFirst} onClick={() => setFailsFirst(!failsFirst)}>
-            {failsFirst ? "Failing first" : "In their order"}
-          </Button>
-          <Button look="quiet" aria-pressed={onlyFailing} onClick={() => setOnlyFailing(!onlyFailing)}>
-            {onlyFailing ? "Only failing takes" : "All takes"}
-          </Button>
-          <Button look="quiet" className="ml-auto" onClick={() => checking.mustStay()}>
-            Keep the open take as it is
-          </Button>
-          {proof.trouble && <p className="text-foxglove">Not all was judged: {proof.trouble}</p>}
-        </div>
+        <ProofBar filter={filter} trouble={trouble} onFilter={setFilter} />
         <div className="px-5">
           <NextStep view="prove" isDone={chosen.take !== undefined}>
             Choose a mark: its take opens below at the frame that matters, and what to do about it stands at
             the right.
           </NextStep>
         </div>
-        {rows.length === 0 ? (
-          <p className="px-5 py-4 text-soft">
-            {takes.length === 0
-              ? "No take yet: record one in Play, and it is judged here."
-              : "No take is like that."}
-          </p>
-        ) : (
-          <ProofGrid
-            checks={asked}
-            rows={rows}
-            sums={found.columns.map(c => grid.sums[c]!)}
-            chosen={{ check: check.id, take: chosen.take }}
-            isCurrent={proof.isCurrent}
-            onChoose={choose}
-          />
-        )}
+        <FilteredGrid filter={filter} chosen={{ check: check.id, take: chosen.take }} onChoose={choose} />
         <Beside kit={kit} checks={checks} takes={takes} />
       </section>
       <section aria-label="The chosen check" className="flex min-h-0 flex-col border-l border-line">

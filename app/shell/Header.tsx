@@ -1,7 +1,7 @@
 import { BOUNDS } from "#core";
 import { Link } from "react-router";
 import { useStore } from "zustand";
-import { renameKit } from "../edits/edits";
+import { renameKit } from "../edits/kitEdits";
 import { Button } from "../ui/Button";
 import { Logo } from "./Logo";
 import { ThemeButton } from "./ThemeButton";

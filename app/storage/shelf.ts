@@ -1,7 +1,7 @@
 import { dequal } from "dequal/lite";
 import { nanoid } from "nanoid";
 import type { Check, Kit, Layout, Take } from "#core";
-import { freshId } from "../edits/edits";
+import { freshId } from "../edits/freshId";
 import { changeOf } from "./kitWrite";
 import type { Library, WriteAnswer } from "./library";
 import { listMissing } from "./missing";

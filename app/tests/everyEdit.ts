@@ -17,18 +17,10 @@ import {
 } from "#core";
 import { compileRules, stageOf } from "#stage";
 import { addAssist, ASSIST_STARTERS, changeAssist, removeAssist } from "../edits/assistEdits";
-import {
-  addControl,
-  addStick,
-  applyLayout,
-  bindControl,
-  freshId,
-  layoutOf,
-  removeAt,
-  removeControl,
-  renameKit,
-  setThresholds,
-} from "../edits/edits";
+import { addControl, addStick, bindControl, removeControl, setThresholds } from "../edits/controlEdits";
+import { freshId } from "../edits/freshId";
+import { removeAt, renameKit } from "../edits/kitEdits";
+import { applyLayout, layoutOf } from "../edits/layoutEdits";
 import { findGate, giveDuel, giveRopes, giveRunner } from "../edits/giveStage";
 import { freshLetter, paintTiles, resizeLevel } from "../edits/levelEdits";
 import { addMode, freshSwitch, removeMode, setActiveIn } from "../edits/modeEdits";

@@ -1,6 +1,14 @@
 import { nanoid } from "nanoid";
-import { countWords, nameOf, type Check, type Kit, type Overlap, type Take } from "#core";
-import { freshId } from "../edits/edits";
+import {
+  countWords,
+  nameOf,
+  type Check,
+  type Kit,
+  type Overlap,
+  type Overlaps as Found,
+  type Take,
+} from "#core";
+import { freshId } from "../edits/freshId";
 import { useStudy, useStudying } from "../document/studiesContext";
 import { useWorkbench } from "../document/workbenchContext";
 import { Button } from "../ui/Button";
@@ -82,34 +90,20 @@ export function overlapWords(kit: Kit, overlap: Overlap): string {
   return `One press sets off ${one}, and ${apart}f later ${two}${where}.`;
 }
 
-/**
- * Pairs of rules set off by one input, each with its shortest input; pairs without one show the extent of the
- * search.
- */
-export function Overlaps({ kit }: { kit: Kit }) {
-  const studying = useStudying();
+/** Returns the actions on an overlap: its input as a take, and a check that it never happens. */
+function useOverlapActions(kit: Kit) {
   const workbench = useWorkbench();
-  const { takes } = useTakeSelection();
-  const study = useStudy("overlaps");
-  const begin = () =>
-    studying.begin("overlaps", {
-      job: "overlaps",
-      questions: [{ kit }],
-      takes,
-      merge: ([found]) => found ?? { found: [], none: [], silent: [], runs: 0 },
-    });
-  const about = study?.kit ?? kit;
   const open = (overlap: Overlap): string => {
-    const words = overlapWords(about, overlap);
+    const words = overlapWords(kit, overlap);
     const id = nanoid(8);
     workbench.addTake({ ...overlap.witness, id, name: words.slice(0, 120) }, `opened a witness: ${words}`);
     return id;
   };
   const toCheck = (overlap: Overlap) => {
     const take = open(overlap);
-    const { id } = about[overlap.list]![overlap.second]!;
+    const { id } = kit[overlap.list]![overlap.second]!;
     const kind = overlap.list === "patterns" ? "fired" : "performed";
-    const name = `${nameOf(about, overlap.list, id)} does not come of this`;
+    const name = `${nameOf(kit, overlap.list, id)} does not come of this`;
     workbench.editChecks(`check: ${name}`, now => [
       ...now,
       {
@@ -120,8 +114,88 @@ export function Overlaps({ kit }: { kit: Kit }) {
       } as Check,
     ]);
   };
-  const { found = [], none = [], silent = [], runs = 0 } = study?.value ?? {};
-  const most = none.reduce((frames, pair) => Math.max(frames, pair.frames), 0);
+  return { open, toCheck };
+}
+
+/** The overlaps found, each with its shortest input. `about` is the studied kit. */
+function FoundList({ found, kit, about }: { found: readonly Overlap[]; kit: Kit; about: Kit }) {
+  const { open, toCheck } = useOverlapActions(about);
+  return (
+    <ul data-testid="overlaps">
+      {found.map(overlap => (
+        <li
+          key={`${overlap.list} ${overlap.first} ${overlap.second}`}
+          className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-x-4 border-t border-line py-1.5 max-lg:grid-cols-[minmax(0,1fr)_auto]"
+        >
+          <span>{overlapWords(about, overlap)}</span>
+          <Witness kit={kit} take={overlap.witness} at={[overlap.firstFrame, overlap.secondFrame]} />
+          <span className="whitespace-nowrap text-sm">
+            <Button look="quiet" onClick={() => open(overlap)}>
+              Open as a take
+            </Button>
+            <Button look="quiet" onClick={() => toCheck(overlap)}>
+              Check that it never does
+            </Button>
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The rules that no input set off, and the pairs without an overlap, with the extent of the search. */
+function NotFound({ silent, none, kit }: Pick<Found, "silent" | "none"> & { kit: Kit }) {
+  const nameAt = (list: Overlap["list"], index: number) => nameOf(kit, list, kit[list]![index]!.id);
+  const longest = none.reduce((frames, pair) => Math.max(frames, pair.frames), 0);
+  return (
+    <>
+      {silent.length > 0 && (
+        <ul className="mt-2 text-sm text-foxglove" aria-label="Never set off">
+          {silent.map(({ list, index, tried, frames }) => (
+            <li key={`${list} ${index}`}>
+              {nameAt(list, index)} was never {list === "patterns" ? "fired" : "performed"} by {tried} inputs
+              of up to {frames}f.
+            </li>
+          ))}
+        </ul>
+      )}
+      {none.length > 0 && (
+        <details className="mt-2 text-sm">
+          <summary className="text-moss">
+            {none.length} pairs without one; the longest input tried was {longest}f
+          </summary>
+          <ul>
+            {none.map(({ list, first, second, tried, frames }) => (
+              <li key={`${list} ${first} ${second}`}>
+                {nameAt(list, first)} and {nameAt(list, second)}: {tried} inputs of up to {frames}f
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
+  );
+}
+
+const NOTHING: Found = { found: [], none: [], silent: [], runs: 0 };
+
+/**
+ * Pairs of rules set off by one input, each with its shortest input; pairs without one show the extent of the
+ * search.
+ */
+export function Overlaps({ kit }: { kit: Kit }) {
+  const studying = useStudying();
+  const { takes } = useTakeSelection();
+  const study = useStudy("overlaps");
+  const begin = () =>
+    studying.begin("overlaps", {
+      job: "overlaps",
+      questions: [{ kit }],
+      takes,
+      merge: ([found]) => found ?? NOTHING,
+    });
+  const about = study?.kit ?? kit;
+  const { found, none, silent, runs } = study?.value ?? NOTHING;
   return (
     <section aria-label="Overlaps">
       <h2 className="font-serif text-2xl">What gets in the way of what</h2>
@@ -137,50 +211,8 @@ export function Overlaps({ kit }: { kit: Kit }) {
           </span>
         )}
       </StudyBar>
-      <ul data-testid="overlaps">
-        {found.map(overlap => (
-          <li
-            key={`${overlap.list} ${overlap.first} ${overlap.second}`}
-            className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-x-4 border-t border-line py-1.5 max-lg:grid-cols-[minmax(0,1fr)_auto]"
-          >
-            <span>{overlapWords(about, overlap)}</span>
-            <Witness kit={kit} take={overlap.witness} at={[overlap.firstFrame, overlap.secondFrame]} />
-            <span className="whitespace-nowrap text-sm">
-              <Button look="quiet" onClick={() => open(overlap)}>
-                Open as a take
-              </Button>
-              <Button look="quiet" onClick={() => toCheck(overlap)}>
-                Check that it never does
-              </Button>
-            </span>
-          </li>
-        ))}
-      </ul>
-      {silent.length > 0 && (
-        <ul className="mt-2 text-sm text-foxglove" aria-label="Never set off">
-          {silent.map(({ list, index, tried, frames }) => (
-            <li key={`${list} ${index}`}>
-              {nameOf(about, list, about[list]![index]!.id)} was never{" "}
-              {list === "patterns" ? "fired" : "performed"} by {tried} inputs of up to {frames}f.
-            </li>
-          ))}
-        </ul>
-      )}
-      {none.length > 0 && (
-        <details className="mt-2 text-sm">
-          <summary className="text-moss">
-            {none.length} pairs without one; the longest input tried was {most}f
-          </summary>
-          <ul>
-            {none.map(({ list, first, second, tried, frames }) => (
-              <li key={`${list} ${first} ${second}`}>
-                {nameOf(about, list, about[list]![first]!.id)} and{" "}
-                {nameOf(about, list, about[list]![second]!.id)}: {tried} inputs of up to {frames}f
-              </li>
-            ))}
-          </ul>
-        </details>
-      )}
+      <FoundList found={found} kit={kit} about={about} />
+      <NotFound silent={silent} none={none} kit={about} />
       {study?.state === "done" && found.length + none.length === 0 && (
         <p className="text-soft">No two rules share a control: nothing can get in the way.</p>
       )}

@@ -3,7 +3,7 @@ import type { Control } from "#core";
 import { isOfBench, warnOfBinding } from "../input/browserKeys";
 import { captureBinding, type Captured } from "../input/capture";
 import { formatBinding } from "../input/codes";
-import { bindControl } from "../edits/edits";
+import { bindControl } from "../edits/controlEdits";
 import { Button } from "../ui/Button";
 import { usePad } from "../input/context";
 import { useWorkbench } from "../document/workbenchContext";

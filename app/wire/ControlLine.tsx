@@ -1,6 +1,6 @@
 import { BOUNDS, writeAt, type Control } from "#core";
 import { formatBinding } from "../input/codes";
-import { removeControl } from "../edits/edits";
+import { removeControl } from "../edits/controlEdits";
 import { useHeldFrames, useValue } from "../parts/ControlPad";
 import { IdStone } from "../parts/IdStone";
 import { BindButton, setBindings } from "./BindButton";

@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { useRef } from "react";
 import type { Kit, Layout } from "#core";
-import { applyLayout, layoutOf } from "../edits/edits";
+import { applyLayout, layoutOf } from "../edits/layoutEdits";
 import { fileOf } from "#handover";
 import { beginReading } from "../judging/readFiles";
 import { download } from "../storage/files";

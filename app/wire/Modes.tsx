@@ -1,5 +1,5 @@
 import { BOUNDS, describeSwitch, writeAt, type Kit } from "#core";
-import { removeAt } from "../edits/edits";
+import { removeAt } from "../edits/kitEdits";
 import { addMode, removeMode, freshSwitch } from "../edits/modeEdits";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";

@@ -1,7 +1,7 @@
 import { formatCode } from "../input/codes";
 import { useDocument } from "../document/workbenchContext";
 import { usePadState } from "../input/context";
-import type { RawEvent } from "../input/pad";
+import type { RawEvent } from "../input/padState";
 
 const DROPPED_WORDS: Readonly<Record<RawEvent["dropped"], string>> = {
   "": "",

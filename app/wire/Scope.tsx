@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { findCtrlClash } from "../input/browserKeys";
-import { addControl } from "../edits/edits";
+import { addControl } from "../edits/controlEdits";
 import { Button } from "../ui/Button";
 import { NextStep } from "../parts/NextStep";
 import { ControlStrip } from "../parts/ControlStrip";

@@ -1,6 +1,6 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { arrowOf, type Kit, type Stick } from "#core";
-import { setThresholds } from "../edits/edits";
+import { setThresholds } from "../edits/controlEdits";
 import { followPointer } from "../ui/followPointer";
 import { dragKit } from "../document/dragKit";
 import { useWorkbench } from "../document/workbenchContext";

@@ -1,5 +1,6 @@
 import { arrowOf, writeAt, type Kit, type Stick } from "#core";
-import { addStick, removeAt } from "../edits/edits";
+import { addStick } from "../edits/controlEdits";
+import { removeAt } from "../edits/kitEdits";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { StickDial, useDigit } from "./StickDial";

@@ -1,6 +1,6 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import type { Control } from "#core";
-import { setThresholds } from "../edits/edits";
+import { setThresholds } from "../edits/controlEdits";
 import { dragKit } from "../document/dragKit";
 import { useWorkbench } from "../document/workbenchContext";
 import { usePad } from "../input/context";

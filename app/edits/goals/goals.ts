@@ -1,6 +1,6 @@
 import type { Kit, Move } from "#core";
 import { giveDuel, giveRopes, giveRunner } from "../giveStage";
-import { freshId } from "../edits";
+import { freshId } from "../freshId";
 import { applyStarter, STARTERS } from "../starters/starters";
 
 /** A press of the scripted player, in frames since its goal's turn: [control, from, to]. */

@@ -9,7 +9,7 @@ import {
   type Starter,
 } from "#core";
 import { stageOf } from "#stage";
-import { freshId } from "../edits";
+import { freshId } from "../freshId";
 import { WINDOW_STARTERS } from "./windows";
 
 const KINDS = Object.keys(PATTERN_KINDS) as PatternKind[];

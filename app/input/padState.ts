@@ -1,0 +1,59 @@
+import type { DropReason } from "./held";
+import type { PadsStatus } from "./gamepads";
+import type { LiveSession } from "./liveSession";
+
+/** One device report: its time, its content, and the frame it landed on or the reason it was dropped. */
+export interface RawEvent {
+  readonly key: number;
+  readonly code: string;
+  readonly value: number;
+  /** Since the pad was woken. */
+  readonly timeMs: number;
+  /** The frame on which a control changed because of it; −1 for none. */
+  readonly frame: number;
+  readonly dropped: DropReason | "unheard" | "focus lost" | "unplugged" | "stuck";
+  readonly isStretched: boolean;
+}
+
+/** The state of the pad: asleep, or awake and running the kit. While awake, keys belong to the kit. */
+export interface PadState {
+  readonly session: LiveSession | undefined;
+  readonly isRecording: boolean;
+  readonly isFrozen: boolean;
+  readonly speedPercent: number;
+  /** The active assist, by id. */
+  readonly assist: string | undefined;
+  /** The kind of device used last; prompts name its buttons. */
+  readonly inHand: "key" | "pad" | "mouse";
+  /** The last stepped frame; increases while awake. */
+  readonly frame: number;
+  readonly log: readonly RawEvent[];
+  readonly repeatsDropped: number;
+  /** Codes held now, and the maximum held together since the pad was woken. */
+  readonly codesDown: readonly string[];
+  readonly mostTogether: readonly string[];
+  /** Pairs of codes seen held together, each as "a b" in alphabetical order. */
+  readonly pairsSeen: ReadonlySet<string>;
+  readonly pads: PadsStatus;
+}
+
+/** The fields that start anew when the pad is woken. */
+export const UNTOUCHED = {
+  frame: -1,
+  log: [],
+  repeatsDropped: 0,
+  codesDown: [],
+  mostTogether: [],
+  pairsSeen: new Set<string>(),
+} as const;
+
+export const ASLEEP: PadState = {
+  ...UNTOUCHED,
+  session: undefined,
+  isRecording: false,
+  isFrozen: false,
+  speedPercent: 100,
+  assist: undefined,
+  inHand: "key",
+  pads: { hasApi: true, pads: [] },
+};
