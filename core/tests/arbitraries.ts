@@ -1,9 +1,11 @@
 import fc from "fast-check";
 import { compile } from "../kit/compile";
-import type { Kit, Move, Pattern, Prompt } from "../kit/schema";
+import type { Kit, Move, Pattern, PatternKind, Prompt } from "../kit/schema";
+import { PATTERN_KIND_NAMES } from "../patterns/recordOf";
 import type { Take } from "../input/takeSchema";
 
-const CONTROLS = ["a", "b", "u", "d", "l", "r"];
+/** `c` belongs to no pattern: its presses only break sequences. */
+const CONTROLS = ["a", "b", "c", "u", "d", "l", "r"];
 const GATES = ["g", "h"];
 /** Gates derived from or counting others. */
 const MADE_GATES = ["j", "n", "k"];
@@ -28,48 +30,16 @@ const step = fc.oneof(
   fc.record({ together: fc.constant(["a", "b"]), within: frames(5) }),
 );
 
-const press = fc.record({
-  kind: fc.constant("press"),
-  control,
-  repeat: maybe(fc.record({ after: frames(8), every: frames(5, 1) })),
-  ...common,
-});
-
-const taps = fc.record({
-  kind: fc.constant("taps"),
-  control,
-  count: fc.integer({ min: 1, max: 3 }),
-  gap: frames(9),
-  max: maybe(frames(6)),
-  answer: fc.constantFrom("nth", "each", "final"),
-  ...common,
-});
-
-const mash = fc.record({
-  kind: fc.constant("mash"),
-  controls: fc.constantFrom(["a"], ["a", "b"]),
-  count: fc.integer({ min: 1, max: 4 }),
-  within: frames(20),
-  alternate: maybe(fc.boolean()),
-  ...common,
-});
-
-const sequence = fc.record({
-  kind: fc.constant("sequence"),
-  steps: fc.array(step, { minLength: 1, maxLength: 4 }),
-  gap: frames(9),
-  total: maybe(frames(20)),
-  others: fc.constantFrom("ignore", "break"),
-  cancel,
-  ...common,
-});
-
-const pattern = fc.oneof(
-  press,
-  fc.record({ kind: fc.constant("release"), control, ...common }),
-  fc.record({ kind: fc.constant("tap"), control, max: frames(9), ...common }),
-  fc.record({
-    kind: fc.constant("hold"),
+/** A generator for each kind of pattern, without its id and name. */
+const PATTERNS = {
+  press: fc.record({
+    control,
+    repeat: maybe(fc.record({ after: frames(8), every: frames(5, 1) })),
+    ...common,
+  }),
+  release: fc.record({ control, ...common }),
+  tap: fc.record({ control, max: frames(9), ...common }),
+  hold: fc.record({
     control,
     for: frames(9),
     fire: fc.constantFrom("reach", "release"),
@@ -78,8 +48,7 @@ const pattern = fc.oneof(
     cancel,
     ...common,
   }),
-  fc.record({
-    kind: fc.constant("charge"),
+  charge: fc.record({
     control,
     full: frames(12, 4),
     min: maybe(frames(4)),
@@ -96,20 +65,45 @@ const pattern = fc.oneof(
     cancel,
     ...common,
   }),
-  taps,
-  fc.record({
-    kind: fc.constant("chord"),
+  taps: fc.record({
+    control,
+    count: fc.integer({ min: 1, max: 3 }),
+    gap: frames(9),
+    max: maybe(frames(6)),
+    answer: fc.constantFrom("nth", "each", "final"),
+    ...common,
+  }),
+  chord: fc.record({
     controls: fc.constant(["a", "b"]),
     spread: maybe(frames(5)),
     for: maybe(frames(6)),
     ...common,
   }),
-  mash,
-  sequence,
-);
+  sequence: fc.record({
+    steps: fc.array(step, { minLength: 1, maxLength: 4 }),
+    gap: frames(9),
+    total: maybe(frames(20)),
+    others: fc.constantFrom("ignore", "break"),
+    cancel,
+    ...common,
+  }),
+  mash: fc.record({
+    controls: fc.constantFrom(["a"], ["a", "b"]),
+    count: fc.integer({ min: 1, max: 4 }),
+    within: frames(20),
+    alternate: maybe(fc.boolean()),
+    ...common,
+  }),
+} satisfies Readonly<Record<PatternKind, fc.Arbitrary<object>>>;
+
+/** Draws a pattern of one of the kinds; all kinds are equally likely unless one is named repeatedly. */
+const patternOf = (kinds: readonly PatternKind[]): fc.Arbitrary<object> =>
+  fc.oneof(...kinds.map(kind => (PATTERNS[kind] as fc.Arbitrary<object>).map(own => ({ kind, ...own }))));
+
+const pattern = patternOf(PATTERN_KIND_NAMES);
 
 /** Patterns that can fire with presses released long before. */
-const rememberingPattern = fc.oneof(press, taps, taps, mash, sequence);
+const rememberingPattern = patternOf(["press", "taps", "taps", "mash", "sequence"]);
 
 const gateName = fc.constantFrom(...GATES, ...MADE_GATES, "w", "busy:main");
 const painted = fc.constantFrom(...GATES);
