@@ -9,64 +9,29 @@ import {
   ref,
   words,
   type Offer,
-  type Option,
   type RefList,
   type SentencePart,
 } from "../kit/sentence";
 import type { PathStep } from "../formats/issue";
-import { FAILURE_WORDS, LAPSE_WORDS, LOSS_WORDS } from "../trace/reasonWords";
-import type { LapseReason, LossReason } from "../trace/trace";
+import { askedKind, eventNotes } from "../trace/noteKinds";
+import type { NoteList } from "../trace/notes/noteKind";
 import type { AskedEvent } from "./askedEvent";
 import type { Check } from "./checksSchema";
 import { expectationOf, expectationRecord } from "./expectations/kinds";
 
-const LISTS: Readonly<Record<AskedEvent["kind"], RefList>> = {
-  performed: "move",
-  lost: "move",
-  fired: "pattern",
-  lapsed: "pattern",
-  prompt: "prompt",
-  gate: "gate",
-  mode: "mode",
-};
-
-const VERBS: Readonly<Record<AskedEvent["kind"], string>> = {
-  performed: "is performed",
-  lost: "is lost",
-  fired: "fires",
-  lapsed: "lapses",
-  prompt: "comes to an outcome",
-  gate: "turns",
-  mode: "begins",
-};
-
-const BY: readonly Option[] = [
-  { value: "direct", label: "at once", hint: "the gate was open and nothing waited" },
-  { value: "buffer", label: "from memory", hint: "the press came early and was remembered" },
-  { value: "coyote", label: "forgiven", hint: "the press came late and was forgiven" },
-  { value: "both", label: "remembered and forgiven", hint: "both kept it" },
-];
-
-const WORDS_OF_BY: Readonly<Record<string, string>> = Object.fromEntries(
-  BY.map(({ value, label }) => [value, label]),
-);
-
-const listWords = (value: unknown, say: (one: unknown) => string = String) =>
-  Array.isArray(value) ? value.map(item => say(item)).join(" or ") : say(value);
+/** The list of a kit to which the subjects of each list of a program belong. */
+const LISTS = {
+  modes: "mode",
+  gates: "gate",
+  patterns: "pattern",
+  moves: "move",
+  prompts: "prompt",
+} as const satisfies Partial<Record<NoteList, RefList>>;
 
 /** The display names of a check's subjects. */
 export interface CheckNames {
   readonly take: (id: string) => string;
   readonly gate: (id: string) => string;
-}
-
-/** Formats a reason from a trace file as words that follow a comma. */
-function whyWords(kind: AskedEvent["kind"], why: string, names: CheckNames): string {
-  const [, word = why, gate = ""] = /^(gate|ban):(.*)$/s.exec(why) ?? [];
-  if (kind === "lost")
-    return Object.hasOwn(LOSS_WORDS, word) ? LOSS_WORDS[word as LossReason](names.gate(gate)) : why;
-  if (kind === "lapsed") return LAPSE_WORDS[why as LapseReason];
-  return FAILURE_WORDS[why as keyof typeof FAILURE_WORDS];
 }
 
 /** Formats one further field of an event: " forgiven", ", Footing was not open", " clean". */
@@ -78,21 +43,17 @@ function describeField(
   path: readonly PathStep[],
 ): SentencePart[] {
   const at = [...path, field];
-  if (field === "by")
-    return clause(
-      at,
-      typeof value === "string"
-        ? [words(" "), choice(value, BY, at, "by which means")]
-        : [words(` ${listWords(value, one => WORDS_OF_BY[one as string] ?? String(one))}`)],
-    );
-  if (field === "outcome") return clause(at, [words(` ${listWords(value)}`)]);
-  if (field === "open")
-    return clause(at, [words(value === true ? " open" : value === false ? " closed" : "")]);
-  if (field === "why")
-    return clause(at, [words(`, ${listWords(value, one => whyWords(event.kind, String(one), names))}`)]);
-  return clause(at, [
-    words(`, ${event.kind === "fired" && field === "count" ? "taps" : field} ${listWords(value)}`),
-  ]);
+  const describe = (one: unknown) => askedKind(event.kind).field?.(field, one, names.gate);
+  const all: readonly unknown[] = Array.isArray(value) ? value : [value];
+  const known = all.map(describe);
+  const [first] = known;
+  if (!first) return clause(at, [words(`, ${field} ${all.map(String).join(" or ")}`)]);
+  if (first.options && typeof value === "string")
+    return clause(at, [words(" "), choice(value, first.options, at, "by which means")]);
+  // The words of each value begin with the same separator, which is written once.
+  const [separator] = /^,? */.exec(first.words)!;
+  const rest = known.map(one => one!.words.slice(separator.length)).join(" or ");
+  return clause(at, [words(`${separator}${rest}`)]);
 }
 
 /** Formats an event as words: its subject, its action, and the other fields asked for. */
@@ -102,11 +63,10 @@ export function describeEvent(
   names: CheckNames,
 ): SentencePart[] {
   const { kind, id, ...rest } = event;
-  const list = LISTS[kind];
-  const verb = kind === "prompt" && "outcome" in rest ? "comes out" : VERBS[kind];
+  const list = LISTS[eventNotes[kind].list];
   return [
     ref(list, id, [...path, "id"], list),
-    words(` ${verb}`),
+    words(` ${askedKind(kind).verb(event)}`),
     ...Object.entries(rest).flatMap(([field, value]) => describeField(names, event, field, value, path)),
   ];
 }

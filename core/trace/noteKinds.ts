@@ -1,3 +1,4 @@
+import type { AskedKind } from "./notes/asked";
 import { firedNote } from "./notes/fired";
 import { gateNote } from "./notes/gate";
 import { edgeNote, keptNote, partNote, phaseNote, requestNote, speedNote, trailNote } from "./notes/inner";
@@ -32,3 +33,8 @@ export const notes = {
 
 export type NoteName = keyof typeof notes;
 export type EventName = keyof typeof eventNotes;
+
+/** Returns how a check asks for a kind of event. */
+export function askedKind(kind: EventName): AskedKind {
+  return eventNotes[kind].asked;
+}

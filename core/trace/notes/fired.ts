@@ -1,8 +1,10 @@
 import * as v from "valibot";
+import { figure } from "../../kit/parts";
 import type { Payload } from "../../patterns/kind";
 import { traitsOf } from "../../patterns/recordOf";
 import { FIRE, type Trace } from "../trace";
 import { edgeCountOf, formatEdges } from "./edgeList";
+import { commonFields, frame, oneOf } from "./asked";
 import { defineNote, type EventKind } from "./noteKind";
 import { roundSix, whole } from "./parts";
 
@@ -25,7 +27,19 @@ export function carriedOf(trace: Trace, note: number, k: number): number {
   return trace.payload[trace.at[note]! + 1 + edgeCountOf(trace, note) + k]!;
 }
 
-const event: EventKind<typeof schema> = {
+const asked = v.strictObject({
+  kind: v.literal("fired"),
+  ...commonFields,
+  repeat: oneOf(frame),
+  held: oneOf(figure),
+  age: oneOf(figure),
+  ratio: oneOf(figure),
+  level: oneOf(frame),
+  value: oneOf(figure),
+  count: oneOf(frame),
+});
+
+const event: EventKind<typeof schema, typeof asked> = {
   schema,
   format(program, trace, note) {
     const { id, kind } = program.patterns[trace.subject[note]!]!;
@@ -36,6 +50,11 @@ const event: EventKind<typeof schema> = {
   words(event, kit) {
     const pattern = kit.patterns.find(({ id }) => id === event.id);
     return `fired${(pattern && traitsOf(pattern.kind).firedWords?.(event as Payload)) ?? ""}`;
+  },
+  asked: {
+    schema: asked,
+    verb: () => "fires",
+    field: (field, value) => (field === "count" ? { words: `, taps ${String(value)}` } : undefined),
   },
 };
 

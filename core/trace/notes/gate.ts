@@ -1,5 +1,7 @@
 import * as v from "valibot";
+import { flag } from "../../kit/parts";
 import { GATE } from "../trace";
+import { commonFields, oneOf } from "./asked";
 import { defineNote, type EventKind } from "./noteKind";
 import { whole } from "./parts";
 
@@ -7,7 +9,9 @@ const note = defineNote("gate", GATE, "gates", ["isOpen"]);
 
 const schema = v.strictObject({ f: whole, kind: v.literal("gate"), id: v.string(), open: v.boolean() });
 
-const event: EventKind<typeof schema> = {
+const asked = v.strictObject({ kind: v.literal("gate"), ...commonFields, open: oneOf(flag) });
+
+const event: EventKind<typeof schema, typeof asked> = {
   schema,
   format: (program, trace, i) => ({
     f: trace.frame[i]!,
@@ -16,6 +20,11 @@ const event: EventKind<typeof schema> = {
     open: note.isOpen(trace, i) === 1,
   }),
   words: ({ open }) => (open ? "opens" : "closes"),
+  asked: {
+    schema: asked,
+    verb: () => "turns",
+    field: (field, value) => (field === "open" ? { words: value === true ? " open" : " closed" } : undefined),
+  },
 };
 
 /** A gate opens (`isOpen` 1) or closes (0). */

@@ -2,6 +2,7 @@ import * as v from "valibot";
 import { countWords } from "../../formats/words";
 import { LAPSE_WORDS } from "../reasonWords";
 import { LAPSE, LAPSE_REASONS, type LapseReason } from "../trace";
+import { commonFields, frame, oneOf } from "./asked";
 import { defineNote, type EventKind } from "./noteKind";
 import { whole } from "./parts";
 
@@ -15,7 +16,14 @@ const schema = v.strictObject({
   reached: v.exactOptional(whole),
 });
 
-const event: EventKind<typeof schema> = {
+const asked = v.strictObject({
+  kind: v.literal("lapsed"),
+  ...commonFields,
+  why: oneOf(v.picklist(LAPSE_REASONS, "choice")),
+  reached: oneOf(frame),
+});
+
+const event: EventKind<typeof schema, typeof asked> = {
   schema,
   format(program, trace, i) {
     const reached = note.reached(trace, i);
@@ -30,6 +38,12 @@ const event: EventKind<typeof schema> = {
   words({ why, reached }) {
     const steps = reached === undefined ? "" : `, ${countWords(reached, "step")} made`;
     return `lapsed: ${LAPSE_WORDS[why as LapseReason]}${steps}`;
+  },
+  asked: {
+    schema: asked,
+    verb: () => "lapses",
+    field: (field, value) =>
+      field === "why" ? { words: `, ${LAPSE_WORDS[value as LapseReason]}` } : undefined,
   },
 };
 

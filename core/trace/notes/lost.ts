@@ -1,8 +1,10 @@
 import * as v from "valibot";
+import { text } from "../../kit/parts";
 import { gateName } from "../../kit/names";
 import type { Program } from "../../run/program";
 import { LOSS_WORDS } from "../reasonWords";
 import { LOSS_REASONS, LOST, type LossReason } from "../trace";
+import { commonFields, frame, oneOf } from "./asked";
 import { defineNote, type EventKind } from "./noteKind";
 import { whole } from "./parts";
 
@@ -25,7 +27,14 @@ export function formatLoss(program: Program, reason: number, because: number): s
   return word === "gate" || word === "ban" ? `${word}:${program.gates[because]!.id}` : word;
 }
 
-const event: EventKind<typeof schema> = {
+const asked = v.strictObject({
+  kind: v.literal("lost"),
+  ...commonFields,
+  made: oneOf(frame),
+  why: oneOf(text),
+});
+
+const event: EventKind<typeof schema, typeof asked> = {
   schema,
   format: (program, trace, i) => ({
     f: trace.frame[i]!,
@@ -39,6 +48,17 @@ const event: EventKind<typeof schema> = {
     const reason = (colon < 0 ? why : why.slice(0, colon)) as LossReason;
     const gate = colon < 0 ? "" : gateName(kit, why.slice(colon + 1));
     return `lost: ${LOSS_WORDS[reason](gate)} (asked for at ${made})`;
+  },
+  asked: {
+    schema: asked,
+    verb: () => "is lost",
+    field(field, value, nameOfGate) {
+      if (field !== "why") return undefined;
+      const why = String(value);
+      const [, word = why, gate = ""] = /^(gate|ban):(.*)$/s.exec(why) ?? [];
+      const isKnown = Object.hasOwn(LOSS_WORDS, word);
+      return { words: `, ${isKnown ? LOSS_WORDS[word as LossReason](nameOfGate(gate)) : why}` };
+    },
   },
 };
 

@@ -1,11 +1,14 @@
 import * as v from "valibot";
 import { MODE } from "../trace";
+import { commonFields } from "./asked";
 import { defineNote, type EventKind } from "./noteKind";
 import { whole } from "./parts";
 
 const schema = v.strictObject({ f: whole, kind: v.literal("mode"), id: v.string() });
 
-const event: EventKind<typeof schema> = {
+const asked = v.strictObject({ kind: v.literal("mode"), ...commonFields });
+
+const event: EventKind<typeof schema, typeof asked> = {
   schema,
   format: (program, trace, note) => ({
     f: trace.frame[note]!,
@@ -13,6 +16,10 @@ const event: EventKind<typeof schema> = {
     id: program.modes[trace.subject[note]!]!.id,
   }),
   words: () => "mode begins",
+  asked: {
+    schema: asked,
+    verb: () => "begins",
+  },
 };
 
 /** A mode begins: on frame 0 and on each change. */

@@ -2,6 +2,7 @@ import type * as v from "valibot";
 import type { Kit } from "../../kit/schema";
 import type { Program } from "../../run/program";
 import type { Trace } from "../trace";
+import type { AskedKind } from "./asked";
 
 /** The lists of a program that a note's subject can index; `none` for notes without a subject. */
 export type NoteList = "modes" | "gates" | "patterns" | "moves" | "prompts" | "controls" | "none";
@@ -24,14 +25,18 @@ export interface NoteKind<
   readonly columns: readonly Column[];
 }
 
-/** A kind of note that is an event of trace files. */
-export interface EventKind<Schema extends v.GenericSchema = v.GenericSchema> {
+/** A kind of note that is an event of trace files. `Asked` is the event as checks ask for it. */
+export interface EventKind<
+  Schema extends v.GenericSchema = v.GenericSchema,
+  Asked extends v.GenericSchema = v.GenericSchema,
+> {
   /** The event as it is in a file. */
   readonly schema: Schema;
   /** Returns a note as its event in a file. */
   readonly format: (program: Program, trace: Trace, note: number) => v.InferOutput<Schema>;
   /** Formats the event as words that follow the name of its subject. */
   readonly words: (event: v.InferOutput<Schema>, kit: Kit) => string;
+  readonly asked: AskedKind<Asked>;
 }
 
 /** A record of a note kind with a reader for each of its columns. */

@@ -1,5 +1,7 @@
 import * as v from "valibot";
+import type { Option } from "../../kit/sentence";
 import { PERFORMED, PERFORMED_BY } from "../trace";
+import { commonFields, frame, oneOf } from "./asked";
 import { defineNote, type EventKind } from "./noteKind";
 import { whole } from "./parts";
 
@@ -14,7 +16,22 @@ const schema = v.strictObject({
   by: v.picklist(PERFORMED_BY),
 });
 
-const event: EventKind<typeof schema> = {
+const asked = v.strictObject({
+  kind: v.literal("performed"),
+  ...commonFields,
+  made: oneOf(frame),
+  waited: oneOf(frame),
+  by: oneOf(v.picklist(PERFORMED_BY, "choice")),
+});
+
+const BY: readonly Option[] = [
+  { value: "direct", label: "at once", hint: "the gate was open and nothing waited" },
+  { value: "buffer", label: "from memory", hint: "the press came early and was remembered" },
+  { value: "coyote", label: "forgiven", hint: "the press came late and was forgiven" },
+  { value: "both", label: "remembered and forgiven", hint: "both kept it" },
+];
+
+const event: EventKind<typeof schema, typeof asked> = {
   schema,
   format(program, trace, i) {
     const f = trace.frame[i]!;
@@ -25,6 +42,14 @@ const event: EventKind<typeof schema> = {
   words({ waited, by }) {
     const kept = waited > 0 ? `, remembered ${waited}f` : "";
     return `performed${kept}${by === "coyote" || by === "both" ? ", forgiven" : ""}`;
+  },
+  asked: {
+    schema: asked,
+    verb: () => "is performed",
+    field: (field, value) =>
+      field === "by"
+        ? { words: ` ${BY.find(option => option.value === value)?.label ?? String(value)}`, options: BY }
+        : undefined,
   },
 };
 

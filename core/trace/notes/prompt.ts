@@ -1,7 +1,9 @@
 import * as v from "valibot";
+import { text } from "../../kit/parts";
 import type { Program } from "../../run/program";
 import { FAILURE_WORDS } from "../reasonWords";
 import { FAILED, FAILURES, GRADED, OK, OPENED, PROMPT, SHOWN } from "../trace";
+import { commonFields, oneOf } from "./asked";
 import { defineNote, type EventKind } from "./noteKind";
 import { whole } from "./parts";
 
@@ -31,7 +33,14 @@ function formatOutcome(program: Program, prompt: number, outcome: number): strin
   return program.prompts[prompt]!.grades[outcome - GRADED]!.name;
 }
 
-const event: EventKind<typeof schema> = {
+const asked = v.strictObject({
+  kind: v.literal("prompt"),
+  ...commonFields,
+  outcome: oneOf(text),
+  why: oneOf(v.picklist(FAILURES, "choice")),
+});
+
+const event: EventKind<typeof schema, typeof asked> = {
   schema,
   format(program, trace, i) {
     const outcome = note.outcome(trace, i);
@@ -46,6 +55,15 @@ const event: EventKind<typeof schema> = {
   words({ outcome, why }) {
     if (outcome === "open") return "window opens";
     return why ? `failed: ${FAILURE_WORDS[why as (typeof FAILURES)[number]]}` : outcome;
+  },
+  asked: {
+    schema: asked,
+    verb: event => ("outcome" in event ? "comes out" : "comes to an outcome"),
+    field(field, value) {
+      if (field === "outcome") return { words: ` ${String(value)}` };
+      if (field === "why") return { words: `, ${FAILURE_WORDS[value as (typeof FAILURES)[number]]}` };
+      return undefined;
+    },
   },
 };
 
