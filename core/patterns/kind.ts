@@ -123,9 +123,13 @@ export interface PatternTraits<P, G> extends PatternStudy<P, G> {
   /** The numbers that caused a lapse for a reason. */
   readonly levers?: (pattern: P, why: LapseReason) => readonly PatternLever[];
   readonly pulls?: readonly PatternPull[];
-  /** The labels of its taps or steps, and the number the current attempt has made. */
+  /** The labels of its taps or steps. */
   readonly rungs?: (pattern: P, kit: Kit) => readonly string[];
+  /** The taps, steps, presses or controls that an attempt has made, and their total. */
   readonly made?: (pattern: G, state: State) => number;
+  readonly total?: (pattern: G) => number;
+  /** The share of a held attempt that its control's age does not give, 0 to 1; undefined while not held. */
+  readonly heldRatio?: (pattern: G, state: State) => number | undefined;
 }
 
 /** The registry record of a kind of pattern, apart from its schema. `K` is its name, `G` its program. */

@@ -1,8 +1,12 @@
+import fc from "fast-check";
 import { expect, test } from "vitest";
 import { createFrameInput } from "../input/frameInput";
+import { createInputCursor, loadInput, readTake } from "../input/inputColumns";
 import type { Pattern } from "../kit/schema";
 import { createState } from "../run/state";
 import { step } from "../run/step";
+import { PATTERN_KIND_NAMES, traitsOf } from "../patterns/recordOf";
+import { anyKit, anyTake } from "../tests/arbitraries";
 import { mustCompile, sketchKit } from "../tests/strips";
 import { createTrace } from "../trace/trace";
 import { readMeter, type Meter } from "./meter";
@@ -80,4 +84,65 @@ test("a sequence counts its steps, and starts from nothing when it lapses", () =
   expect(read.slice(0, 4).map(meter => meter.made)).toEqual([0, 1, 2, 3]);
   expect(read[4]!.made).toBe(4);
   expect(read.at(-1)!.made).toBe(0);
+});
+
+test("a mash counts its presses, a chord its buttons and then the time it is held", () => {
+  const input = createFrameInput(2, 0);
+  const read = (pattern: Pattern, strips: readonly [string, string]) => {
+    const program = mustCompile(sketchKit("ab", { patterns: [pattern] }));
+    const state = createState(program);
+    const trace = createTrace(60);
+    return [...strips[0]].map((_, f) => {
+      const changed = strips.flatMap((strip, c) => {
+        const isDown = strip[f] === "#";
+        return isDown === (strip[f - 1] === "#") ? [] : [c * 2 + (isDown ? 1 : 0)];
+      });
+      input.changeCount = changed.length;
+      changed.forEach((change, k) => (input.changes[k] = change));
+      step(program, state, input, trace);
+      return readMeter(program, state, 0);
+    });
+  };
+  const mash: Pattern = { id: "m", name: "M", kind: "mash", controls: ["a"], count: 4, within: "20f" };
+  expect(read(mash, [".#.#.#.#.", "........."]).map(({ made, of }) => `${made}/${of}`)).toEqual([
+    "0/4",
+    "1/4",
+    "1/4",
+    "2/4",
+    "2/4",
+    "3/4",
+    "3/4",
+    "4/4",
+    "0/4",
+  ]);
+  const chord: Pattern = { id: "c", name: "C", kind: "chord", controls: ["a", "b"], spread: "3f", for: "4f" };
+  expect(read(chord, [".#######", "..######"]).map(({ ratio }) => ratio)).toEqual([
+    0, 0.5, 0, 0.25, 0.5, 0.75, 0, 1,
+  ]);
+});
+
+test("every kind of pattern that declares a meter fills one on random kits, and no other does", () => {
+  const filled = new Set<string>();
+  fc.assert(
+    fc.property(anyKit, anyTake, (kit, take) => {
+      const program = mustCompile(kit);
+      const columns = readTake(program, take);
+      const cursor = createInputCursor(program, columns);
+      const state = createState(program);
+      const trace = createTrace(program.rateHz);
+      for (let f = 0; f < columns.frames; f++) {
+        step(program, state, loadInput(cursor, f), trace);
+        kit.patterns.forEach(({ kind }, i) => {
+          const { ratio } = readMeter(program, state, i);
+          expect(ratio).toBeGreaterThanOrEqual(0);
+          expect(ratio).toBeLessThanOrEqual(1);
+          if (ratio > 0 && ratio < 1) filled.add(kind);
+        });
+      }
+    }),
+    { numRuns: 120 },
+  );
+  expect([...filled].sort()).toEqual(
+    PATTERN_KIND_NAMES.filter(kind => traitsOf(kind).meter !== "none").sort(),
+  );
 });

@@ -13,26 +13,30 @@ export interface Meter {
   readonly ageFrames: number;
   readonly level: number;
   readonly value: number;
-  /** Taps in the current chain, or steps of a sequence made, and their total. 0 of 0 for other kinds. */
+  /**
+   * Taps in the current chain, steps of a sequence, presses of a mash or controls of a chord made, and their
+   * total. 0 of 0 for other kinds.
+   */
   readonly made: number;
   readonly of: number;
 }
 
 /**
- * Returns the taps or steps an attempt has made, and their total; a fire has made all. 0 of 0 for kinds
- * without steps.
+ * Returns the parts an attempt has made, and their total; a fire has made all. 0 of 0 for kinds without
+ * parts.
  */
 function countMade(pattern: PatternProgram, state: State, phase: number): { made: number; of: number } {
-  const { made } = traitsOf(pattern.kind);
-  if (!made) return { made: 0, of: 0 };
-  const of = "steps" in pattern ? pattern.steps.length : "count" in pattern ? pattern.count : 0;
+  const { made, total } = traitsOf(pattern.kind);
+  if (!made || !total) return { made: 0, of: 0 };
+  const of = total(pattern);
   if (phase === FIRED || phase === SUSTAINED) return { made: of, of };
   return { made: phase === FORMING ? Math.max(0, made(pattern, state)) : 0, of };
 }
 
 /**
  * Reads a pattern's meter from the state, on any frame. A hold grows to its length, a tap to its longest, a
- * charge to full; kinds without a length show the number of steps made.
+ * charge to full, a complete chord to the time it is to be held; other attempts show the share they have
+ * made.
  */
 export function readMeter(program: Program, state: State, i: number): Meter {
   const pattern = program.patterns[i]!;
@@ -44,11 +48,14 @@ export function readMeter(program: Program, state: State, i: number): Meter {
   const counted = countMade(pattern, state, phase);
   const idle = { phase, ratio: 0, ageFrames: ageTicks / TICKS, level: 0, value: 0, ...counted };
   if (!isUnderWay) return idle;
-  const growth = traitsOf(pattern.kind).growth?.(pattern);
+  const { growth: growthOf, heldRatio } = traitsOf(pattern.kind);
+  const growth = growthOf?.(pattern);
   if (growth) {
     const ratio = ratioAt(growth, ageTicks);
     return { ...idle, ratio, level: levelAt(growth, ageTicks), value: valueAt(growth, ageTicks) };
   }
   if (phase === SUSTAINED) return { ...idle, ratio: 1 };
+  const held = heldRatio?.(pattern, state);
+  if (held !== undefined) return { ...idle, ratio: held };
   return counted.of > 0 ? { ...idle, ratio: counted.made / counted.of } : idle;
 }

@@ -4,7 +4,7 @@ import type { PatternKindRecord } from "../kind";
 import { compileChord } from "./compile";
 import { describeChord, offerChord } from "./describe";
 import type { ChordProgram } from "./program";
-import { chordStepper } from "./step";
+import { chordHeldRatio, chordMade, chordStepper } from "./step";
 
 export { chordSchema as schema } from "./schema";
 
@@ -38,6 +38,9 @@ export const record: PatternKindRecord<"chord", ChordProgram> = {
   ...chordStudy,
   playedOn: ({ controls }) => controls,
   maps: [],
+  made: chordMade,
+  total: ({ controls }) => controls.length,
+  heldRatio: chordHeldRatio,
   levers: (_pattern, why) =>
     why === "too-short"
       ? [{ path: ["for"], rounding: "atLeast", direction: -1 }]

@@ -71,6 +71,23 @@ function isForming(program: Program, pattern: ChordProgram, state: State, i: num
   return false;
 }
 
+/** Returns the number of its controls pressed since the last event and still down. */
+export function chordMade({ base, controls }: ChordProgram, state: State): number {
+  let made = 0;
+  for (let k = 0; k < controls.length; k++) {
+    const control = controls[k]!;
+    if (state.down[control] === 1 && state.pressFrame[control]! >= state.cells[base + AFTER_EVENT]!) made++;
+  }
+  return made;
+}
+
+/** Returns the share of its length for which a complete chord has been held; undefined while it is not. */
+export function chordHeldRatio(pattern: ChordProgram, state: State): number | undefined {
+  const { base, forTicks } = pattern;
+  if (state.cells[base + HOLDING] !== 1) return undefined;
+  return Math.min(1, (nowTicks(pattern, state) - state.cells[base + SINCE]!) / Math.max(1, forTicks));
+}
+
 export const chordStepper: PatternStepper<ChordProgram> = {
   step(program, pattern, state, trace, i) {
     const { base, controls } = pattern;

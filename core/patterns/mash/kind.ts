@@ -4,7 +4,7 @@ import type { PatternKindRecord } from "../kind";
 import { compileMash } from "./compile";
 import { describeMash, offerMash } from "./describe";
 import type { MashProgram } from "./program";
-import { mashStepper } from "./step";
+import { mashMade, mashStepper } from "./step";
 
 export { mashSchema as schema } from "./schema";
 
@@ -37,4 +37,6 @@ export const record: PatternKindRecord<"mash", MashProgram> = {
   ...mashStudy,
   playedOn: ({ controls }) => controls,
   maps: [],
+  made: mashMade,
+  total: ({ count }) => count,
 };

@@ -43,6 +43,11 @@ function fireMash(
   state.cells[pattern.base + HOT] = control + 1;
 }
 
+/** Returns the presses of the current attempt. */
+export function mashMade({ base }: MashProgram, { cells }: State): number {
+  return cells[base + COUNT]!;
+}
+
 export const mashStepper: PatternStepper<MashProgram> = {
   step(program, pattern, state, trace, i) {
     const { base, controls } = pattern;

@@ -77,4 +77,5 @@ export const record: PatternKindRecord<"sequence", SequenceProgram> = {
   ],
   rungs: ({ steps }, kit) => steps.map(step => stepWords(step, kit)),
   made: ({ base }, { cells }) => cells[base + REACHED]!,
+  total: ({ steps }) => steps.length,
 };

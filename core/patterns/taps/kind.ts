@@ -52,4 +52,5 @@ export const record: PatternKindRecord<"taps", TapsProgram> = {
   pulls: [{ field: "gap", rounding: "atMost", since: "last-press", extra: 1, words: "gap of" }],
   rungs: ({ count }) => Array.from({ length: count }, (_, k) => `tap ${k + 1}`),
   made: tapsMade,
+  total: ({ count }) => count,
 };
