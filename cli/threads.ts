@@ -1,17 +1,12 @@
-import { Worker } from "node:worker_threads";
+import { Tinypool } from "tinypool";
 import { compileScript } from "./compile.mjs";
 
 /** The number of questions queued per thread: it never runs dry, and memory stays constant. */
 const AT_HAND = 2;
 
-interface Answered<A> {
-  readonly index: number;
-  readonly answer: A;
-}
-
 /**
- * Work for threads: the script each one runs, relative to the project's folder, and the same function for
- * work too small to share.
+ * Work for threads: the script each one runs (see `answerIn`), relative to the project's folder, and the same
+ * function for work too small to share.
  */
 export interface ThreadWork<S, Q, A> {
   readonly script: string;
@@ -35,38 +30,24 @@ export async function askThreads<S, Q, A>(
     questions.forEach((question, index) => onAnswer(index, answer(question)));
     return;
   }
-  let next = 0;
-  const compiled = await compileScript(script);
-  const workers = Array.from({ length: Math.min(threads, questions.length) }, () => {
-    return new Worker(compiled, { workerData: { setup } });
+  const count = Math.min(threads, questions.length);
+  const pool = new Tinypool({
+    filename: await compileScript(script),
+    runtime: "worker_threads",
+    minThreads: count,
+    maxThreads: count,
+    workerData: { setup },
   });
-  const ask = (worker: Worker): boolean => {
-    if (next >= questions.length) return false;
-    worker.postMessage({ index: next, question: questions[next] });
-    next++;
-    return true;
+  let next = 0;
+  const askOn = async (): Promise<void> => {
+    while (next < questions.length) {
+      const index = next++;
+      onAnswer(index, (await pool.run(questions[index])) as A);
+    }
   };
-  const work = workers.map(
-    worker =>
-      new Promise<void>((resolve, reject) => {
-        let waiting = 0;
-        worker.on("error", reject);
-        worker.on("exit", code =>
-          code === 0 ? resolve() : reject(new Error(`a thread ended with ${code}`)),
-        );
-        worker.on("message", ({ index, answer }: Answered<A>) => {
-          waiting--;
-          onAnswer(index, answer);
-          if (ask(worker)) waiting++;
-          if (waiting === 0) resolve();
-        });
-        for (let k = 0; k < AT_HAND; k++) if (ask(worker)) waiting++;
-        if (waiting === 0) resolve();
-      }),
-  );
   try {
-    await Promise.all(work);
+    await Promise.all(Array.from({ length: count * AT_HAND }, askOn));
   } finally {
-    await Promise.all(workers.map(worker => worker.terminate()));
+    await pool.destroy();
   }
 }

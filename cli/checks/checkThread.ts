@@ -1,4 +1,4 @@
-import { answerQuestions } from "../answerQuestions";
+import { answerIn } from "../answerIn";
 import { beginJudging } from "./judgeBatch";
 
-answerQuestions(beginJudging);
+export default answerIn(beginJudging);

@@ -1,4 +1,4 @@
-import { answerQuestions } from "../answerQuestions";
+import { answerIn } from "../answerIn";
 import { beginReading } from "./readPresses";
 
-answerQuestions(beginReading);
+export default answerIn(beginReading);

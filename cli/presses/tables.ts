@@ -1,6 +1,6 @@
 import { closeSync, openSync, writeSync } from "node:fs";
-import { stringify } from "csv-stringify/sync";
 import { fileWriter, ParquetWriter, type SchemaElement } from "hyparquet-writer";
+import Papa from "papaparse";
 import { PRESS_COLUMNS, type ColumnSort } from "#core";
 import type { PressColumns } from "./readPresses";
 
@@ -16,7 +16,7 @@ const NAMES = PRESS_COLUMNS.map(([name]) => name);
 function writeCsv(file: string): TableFile {
   const out = openSync(file, "w");
   const write = (rows: readonly (readonly unknown[])[]) =>
-    writeSync(out, stringify(rows as unknown[][], { record_delimiter: "windows" }));
+    writeSync(out, `${Papa.unparse(rows as unknown[][])}\r\n`);
   write([NAMES]);
   return {
     add(columns) {

@@ -1,4 +1,4 @@
-import { stringify } from "csv-stringify/browser/esm/sync";
+import Papa from "papaparse";
 import type { Kit } from "#core";
 import type { ExportFormat } from "../kind";
 import { slugOf, textFile } from "../outFile";
@@ -8,7 +8,7 @@ const COLUMNS = ["list", "id", "rule", "field", "written", "frames", "ms", "roun
 
 /** Formats a kit's numbers as CSV (RFC 4180): a header, then one row per number. */
 export function formatCsv(kit: Kit): string {
-  return stringify(listFigures(kit), { header: true, columns: [...COLUMNS], record_delimiter: "windows" });
+  return `${Papa.unparse([...listFigures(kit)], { columns: [...COLUMNS] })}\r\n`;
 }
 
 /**
