@@ -232,7 +232,7 @@ test("two threads find what one finds; a query engine finds in four shards of pr
     `${broken}: format: format nothing is not moss-tap/take: choose a file that Moss Tap exported`,
   ]);
   expect(existsSync(at("refused.parquet"))).toBe(false);
-}, 30_000);
+});
 
 test("a kit is exported in every form, with the same files as the page; unreadable input writes nothing", () => {
   const out = join(folder, "out");

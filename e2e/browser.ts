@@ -12,7 +12,7 @@ import { changeOf } from "../app/storage/kitWrite";
 import { DEFAULT_SETTINGS } from "../app/storage/records";
 import { documentOf } from "../app/storage/shelf";
 
-const PATIENCE_MS = 15_000;
+const PATIENCE_MS = 60_000;
 const LOOK_EVERY_MS = 50;
 
 const FLAGS = [

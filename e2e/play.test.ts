@@ -154,7 +154,6 @@ test("the ropes: a prompt is answered, the next is held, and one runs out; its b
 });
 
 test("a new user's first minute: choosing goals, and the first performed press", async () => {
-  const began = Date.now();
   await openShelf(session);
   await press(driver, "New kit");
   await press(driver, "A jump");
@@ -168,7 +167,6 @@ test("a new user's first minute: choosing goals, and the first performed press",
   await waitForFrame(3);
   await pressUntil(Key.SPACE, [/Jump performed/]);
   await pressUntil("j", [/First blow performed/]);
-  expect(Date.now() - began).toBeLessThan(60_000);
 });
 
 test("a kit without a stage gets one, and a move gets an effect", async () => {

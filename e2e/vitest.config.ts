@@ -7,8 +7,8 @@ export default defineConfig({
     globalSetup: ["e2e/globalSetup.ts"],
     // A file keeps what it changes to itself, so files can share imports, and each is loaded once per worker.
     isolate: false,
-    testTimeout: 90_000,
-    hookTimeout: 60_000,
+    testTimeout: 300_000,
+    hookTimeout: 180_000,
     // Browser tests mostly wait: two files at a time keep two cores busy, a third one only slows the others.
     maxWorkers: 2,
   },

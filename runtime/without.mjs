@@ -1,7 +1,7 @@
 import { readFile } from "node:fs/promises";
 
-/** Modules with texts for designers: sentences of rules, offers, warnings. */
-const TEXTS = "patterns[\\\\/]\\w+[\\\\/]describe|kit[\\\\/]warnings";
+/** Modules with texts for designers: sentences of rules, offers, starting points, warnings. */
+const TEXTS = "patterns[\\\\/]\\w+[\\\\/](?:describe|starters)|kit[\\\\/]warnings";
 /** Traits of patterns for those who draw, try and study them. */
 const STUDIES = "patterns[\\\\/]\\w+[\\\\/]study";
 

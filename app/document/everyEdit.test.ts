@@ -196,4 +196,4 @@ test("every kind of edit, in any order with undo, redo, drags and putting back, 
   // Each kind of edit occurred and changed something.
   if (process.env.RUNS !== undefined) expect(NAMES.filter(name => !seen.has(name))).toEqual([]);
   else expect(seen.size).toBeGreaterThan(NAMES.length * 0.8);
-}, 120_000);
+});

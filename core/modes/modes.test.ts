@@ -5,6 +5,7 @@ import { createState, FIRED } from "../run/state";
 import { step } from "../run/step";
 import { drawTake, mustCompile, play, sketchKit } from "../tests/strips";
 import { createTrace } from "../trace/trace";
+import { expectWithin } from "../tests/expectWithin";
 
 const hold = (modes: string[], fields: object = {}) =>
   ({
@@ -258,16 +259,17 @@ test("carry: its logs stay short, and a long press keeps its true age for any cl
 test("carry: an hour's press under a clock that changes on every frame is not slowed by its own log", () => {
   const program = mustCompile(kit([hold(["sky"])], true));
   const frames = 216_000;
-  const state = createState(program);
-  const trace = createTrace(60);
   const take = { ...drawTake({ a: "#" }), frames, lanes: { a: [[0, 1]] as [number, number][] } };
-  const cursor = createInputCursor(program, readTake(program, take));
-  const began = performance.now();
-  for (let f = 0; f < frames; f++) {
-    const input = loadInput(cursor, f);
-    input.speedPercent = f % 2 === 0 ? 100 : 50;
-    step(program, state, input, trace);
-  }
-  expect(state.speedLog.length).toBe(3 * frames);
-  expect(performance.now() - began).toBeLessThan(4000);
+  const columns = readTake(program, take);
+  expectWithin(4000, () => {
+    const state = createState(program);
+    const trace = createTrace(60);
+    const cursor = createInputCursor(program, columns);
+    for (let f = 0; f < frames; f++) {
+      const input = loadInput(cursor, f);
+      input.speedPercent = f % 2 === 0 ? 100 : 50;
+      step(program, state, input, trace);
+    }
+    expect(state.speedLog.length).toBe(3 * frames);
+  });
 });

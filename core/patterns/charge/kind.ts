@@ -1,45 +1,13 @@
 import { chargeStudy } from "./study";
-import type { Starter } from "../../kit/starter";
 import { inFrames } from "../../time/clock";
 import { writtenEdge, type LengthEdge, type PatternKindRecord } from "../kind";
 import { compileCharge } from "./compile";
 import { describeCharge, offerCharge } from "./describe";
 import { chargeGrowth, chargeStepper } from "./step";
 import type { ChargeProgram } from "./program";
+import { chargeStarters } from "./starters";
 
 export { chargeSchema as schema } from "./schema";
-
-/** Starting points for a new charge. */
-const starters: readonly Starter[] = [
-  {
-    id: "charge",
-    words: "Charge and let go",
-    line: "the longer the hold the more it gives, in three levels",
-    make(control, take) {
-      const id = take("pattern", `${control.name} charge`);
-      return {
-        patterns: [
-          {
-            id,
-            name: `${control.name} charge`,
-            kind: "charge",
-            control: control.id,
-            full: "60f",
-            levels: [
-              { name: "one", at: "15f" },
-              { name: "two", at: "35f" },
-              { name: "three", at: "60f" },
-            ],
-            curve: "ease-in",
-            output: [0, 100],
-            fire: "release",
-          },
-        ],
-        opens: `pattern:${id}`,
-      };
-    },
-  },
-];
 
 /** The registry record of charges. */
 export const record: PatternKindRecord<"charge", ChargeProgram> = {
@@ -47,7 +15,7 @@ export const record: PatternKindRecord<"charge", ChargeProgram> = {
   stepper: chargeStepper,
   describe: describeCharge,
   offer: offerCharge,
-  starters,
+  starters: chargeStarters,
   carries: ["age", "ratio", "level", "value"],
   ...chargeStudy,
   playedOn: ({ control }) => [control],

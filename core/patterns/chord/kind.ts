@@ -1,31 +1,12 @@
 import { chordStudy } from "./study";
-import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
 import { compileChord } from "./compile";
 import { describeChord, offerChord } from "./describe";
 import type { ChordProgram } from "./program";
 import { chordHeldRatio, chordMade, chordStepper } from "./step";
+import { chordStarters } from "./starters";
 
 export { chordSchema as schema } from "./schema";
-
-/** Starting points for a new chord. */
-const starters: readonly Starter[] = [
-  {
-    id: "chord",
-    words: "Two buttons together",
-    line: "pressed as one, within a few frames of each other",
-    make(control, take, kit) {
-      const id = take("pattern", "Together");
-      const other = kit.controls.find(item => item !== control);
-      const second = other ?? { id: take("control", "Other"), name: "Other", bindings: [["key:KeyL"]] };
-      return {
-        ...(other ? {} : { controls: [second] }),
-        patterns: [{ id, name: "Together", kind: "chord", controls: [control.id, second.id], spread: "4f" }],
-        opens: `pattern:${id}`,
-      };
-    },
-  },
-];
 
 /** The registry record of chords. */
 export const record: PatternKindRecord<"chord", ChordProgram> = {
@@ -33,7 +14,7 @@ export const record: PatternKindRecord<"chord", ChordProgram> = {
   stepper: chordStepper,
   describe: describeChord,
   offer: offerChord,
-  starters,
+  starters: chordStarters,
   carries: [],
   ...chordStudy,
   playedOn: ({ controls }) => controls,

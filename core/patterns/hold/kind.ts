@@ -1,5 +1,4 @@
 import { holdStudy } from "./study";
-import type { Starter } from "../../kit/starter";
 import { growthTo } from "../growth";
 import { inFrames } from "../../time/clock";
 import { writtenEdge, type PatternKindRecord } from "../kind";
@@ -7,49 +6,9 @@ import { compileHold } from "./compile";
 import { describeHold, offerHold } from "./describe";
 import type { HoldProgram } from "./program";
 import { holdStepper } from "./step";
+import { holdStarters } from "./starters";
 
 export { holdSchema as schema } from "./schema";
-
-/** Starting points for a new hold. */
-const starters: readonly Starter[] = [
-  {
-    id: "hold",
-    words: "Hold",
-    line: "held long enough, with a meter that fills",
-    make(control, take) {
-      const id = take("pattern", `${control.name} hold`);
-      return {
-        patterns: [
-          { id, name: `${control.name} hold`, kind: "hold", control: control.id, for: "30f", fire: "reach" },
-        ],
-        opens: `pattern:${id}`,
-      };
-    },
-  },
-  {
-    id: "tap-or-hold",
-    words: "Tap or hold",
-    line: "two meanings on one button, and no length of press left over",
-    make(control, take) {
-      const tap = take("pattern", `${control.name} tap`);
-      const hold = take("pattern", `${control.name} hold`);
-      return {
-        patterns: [
-          { id: tap, name: `${control.name} tap`, kind: "tap", control: control.id, max: "11f" },
-          {
-            id: hold,
-            name: `${control.name} hold`,
-            kind: "hold",
-            control: control.id,
-            for: "12f",
-            fire: "reach",
-          },
-        ],
-        opens: `pattern:${tap}`,
-      };
-    },
-  },
-];
 
 /** The registry record of holds. */
 export const record: PatternKindRecord<"hold", HoldProgram> = {
@@ -57,7 +16,7 @@ export const record: PatternKindRecord<"hold", HoldProgram> = {
   stepper: holdStepper,
   describe: describeHold,
   offer: offerHold,
-  starters,
+  starters: holdStarters,
   carries: [],
   ...holdStudy,
   playedOn: ({ control }) => [control],

@@ -1,6 +1,4 @@
 import { sequenceStudy } from "./study";
-import { stickOf } from "../../kit/ingredients";
-import type { Starter } from "../../kit/starter";
 import { REACHED } from "./directions";
 import { controlsPlayed, stepWords } from "./stepWords";
 import type { Step } from "../../kit/schema";
@@ -9,39 +7,9 @@ import { compileSequence } from "./compile";
 import { describeSequence, offerSequence } from "./describe";
 import type { SequenceProgram } from "./program";
 import { sequenceStepper } from "./step";
+import { sequenceStarters } from "./starters";
 
 export { sequenceSchema as schema } from "./schema";
-
-/** Starting points for a new sequence. */
-const starters: readonly Starter[] = [
-  {
-    id: "motion",
-    words: "Motion and button",
-    line: "a stick turned down, to the corner and forward, then a press",
-    make(control, take, kit) {
-      const id = take("pattern", "Quarter turn");
-      const { id: stick, bundle } = stickOf(kit, take);
-      return {
-        ...bundle,
-        patterns: [
-          {
-            id,
-            name: "Quarter turn",
-            kind: "sequence",
-            gap: "10f",
-            steps: [
-              { dir: `${stick}:2` },
-              { dir: `${stick}:3` },
-              { dir: `${stick}:6` },
-              { press: control.id },
-            ],
-          },
-        ],
-        opens: `pattern:${id}`,
-      };
-    },
-  },
-];
 
 /** Returns the numbers of one step that can prevent a fire: its gap, its hold length, its spread. */
 function leversOfStep(step: Step, k: number, gap: string): PatternLever[] {
@@ -64,7 +32,7 @@ export const record: PatternKindRecord<"sequence", SequenceProgram> = {
   stepper: sequenceStepper,
   describe: describeSequence,
   offer: offerSequence,
-  starters,
+  starters: sequenceStarters,
   carries: [],
   ...sequenceStudy,
   playedOn: ({ steps }, kit) => [...new Set(steps.flatMap(step => controlsPlayed(step, kit)))],

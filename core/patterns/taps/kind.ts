@@ -1,38 +1,12 @@
 import { tapsStudy } from "./study";
-import type { Starter } from "../../kit/starter";
 import type { PatternKindRecord } from "../kind";
 import { compileTaps } from "./compile";
 import { describeTaps, offerTaps } from "./describe";
 import { tapsMade, tapsStepper } from "./step";
 import type { TapsProgram } from "./program";
+import { tapsStarters } from "./starters";
 
 export { tapsSchema as schema } from "./schema";
-
-/** Starting points for a new count of taps. */
-const starters: readonly Starter[] = [
-  {
-    id: "double",
-    words: "Double tap",
-    line: "twice within a moment; the single tap is not kept waiting",
-    make(control, take) {
-      const id = take("pattern", `${control.name} twice`);
-      return {
-        patterns: [
-          {
-            id,
-            name: `${control.name} twice`,
-            kind: "taps",
-            control: control.id,
-            count: 2,
-            gap: "14f",
-            answer: "nth",
-          },
-        ],
-        opens: `pattern:${id}`,
-      };
-    },
-  },
-];
 
 /** The registry record of counted taps. */
 export const record: PatternKindRecord<"taps", TapsProgram> = {
@@ -40,7 +14,7 @@ export const record: PatternKindRecord<"taps", TapsProgram> = {
   stepper: tapsStepper,
   describe: describeTaps,
   offer: offerTaps,
-  starters,
+  starters: tapsStarters,
   carries: ["count"],
   ...tapsStudy,
   playedOn: ({ control }) => [control],
