@@ -64,7 +64,6 @@ export default tseslint.config(
       "@typescript-eslint/no-unused-vars": ["error", { ignoreRestSiblings: true }],
       "@typescript-eslint/no-non-null-assertion": "off",
       "@typescript-eslint/consistent-type-imports": "error",
-      "import-x/no-cycle": "error",
       "import-x/no-self-import": "error",
       "no-empty": ["error", { allowEmptyCatch: false }],
       eqeqeq: "error",

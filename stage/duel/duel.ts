@@ -96,19 +96,24 @@ export function createDuel(): DuelState {
   };
 }
 
-/** Starts the blow or parry of a performed move; a current blow that has not landed counts as a whiff. */
+/** The action of each effect; a missing one does not compile. */
+const ACTS: Readonly<Record<Blow["does"], (duel: DuelState, blow: Blow, move: number) => void>> = {
+  strike(duel, { startup, active, amount }, move) {
+    if (duel.blow >= 0) duel.whiffs++;
+    duel.blow = move;
+    duel.blowIn = startup;
+    duel.blowFor = active;
+    duel.force = amount;
+  },
+  parry(duel, { frames }) {
+    duel.parryLeft = frames;
+  },
+};
+
+/** Starts the effect of a performed move; a current blow that has not landed counts as a whiff. */
 export function actOnDuel(program: DuelProgram, duel: DuelState, { move }: Performed): void {
   const blow = program.blows[move];
-  if (!blow) return;
-  if (blow.does === "parry") {
-    duel.parryLeft = blow.frames;
-    return;
-  }
-  if (duel.blow >= 0) duel.whiffs++;
-  duel.blow = move;
-  duel.blowIn = blow.startup;
-  duel.blowFor = blow.active;
-  duel.force = blow.force;
+  if (blow) ACTS[blow.does](duel, blow, move);
 }
 
 function turnJack(duel: DuelState, jack: DuelState["jack"], frames: number): void {

@@ -1,5 +1,6 @@
-import { parseFrames, TICKS, type Program } from "#core";
+import { TICKS, type Program } from "#core";
 import * as v from "valibot";
+import { compileEffect, type CompiledEffect } from "../compileEffect";
 import type { EffectKind } from "../kind";
 import { duration, positive } from "../parts";
 
@@ -23,22 +24,18 @@ export const DUEL_EFFECTS = {
   },
 } as const satisfies Readonly<Record<string, EffectKind>>;
 
-/** A move's effect on the opponent, in frames of the kit. */
-export type Blow =
-  | { readonly does: "strike"; readonly force: number; readonly startup: number; readonly active: number }
-  | { readonly does: "parry"; readonly frames: number };
+/** The compiled effect of a move on the opponent, with the frames of the move's own parts. */
+export interface Blow extends CompiledEffect<keyof typeof DUEL_EFFECTS> {
+  readonly startup: number;
+  readonly active: number;
+}
 
 /** Compiles the effect of a move; undefined for effects the duel does not know. */
 export function compileBlow(
   effect: Readonly<Record<string, unknown>> | undefined,
-  move: Program["moves"][number],
+  { startupTicks, activeTicks }: Program["moves"][number],
   rateHz: number,
 ): Blow | undefined {
-  if (effect && DUEL_EFFECTS.strike.isThis(effect)) {
-    const { startupTicks, activeTicks } = move;
-    const active = Math.max(1, activeTicks / TICKS);
-    return { does: "strike", force: Number(effect.strike), startup: startupTicks / TICKS, active };
-  }
-  if (!effect || !DUEL_EFFECTS.parry.isThis(effect)) return undefined;
-  return { does: "parry", frames: parseFrames(String(effect.parry), rateHz, "atLeast") ?? 0 };
+  const compiled = compileEffect(DUEL_EFFECTS, effect, rateHz);
+  return compiled && { ...compiled, startup: startupTicks / TICKS, active: Math.max(1, activeTicks / TICKS) };
 }

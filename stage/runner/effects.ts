@@ -1,5 +1,5 @@
-import { parseFrames } from "#core";
 import * as v from "valibot";
+import type { CompiledEffect } from "../compileEffect";
 import type { EffectKind } from "../kind";
 import { duration, positive, share } from "../parts";
 
@@ -67,26 +67,5 @@ export const RUNNER_EFFECTS = {
   },
 } as const satisfies Readonly<Record<string, EffectKind>>;
 
-/**
- * A compiled effect: its kind, its amount (0 if a charge decides it), and its duration in frames of the kit.
- */
-export interface RunnerAct {
-  readonly does: keyof typeof RUNNER_EFFECTS;
-  readonly amount: number;
-  readonly frames: number;
-}
-
-/** Compiles an effect; undefined for effects the runner does not know. */
-export function compileRunnerAct(
-  effect: Readonly<Record<string, unknown>> | undefined,
-  rateHz: number,
-): RunnerAct | undefined {
-  if (!effect) return undefined;
-  for (const [does, kind] of Object.entries<EffectKind>(RUNNER_EFFECTS)) {
-    if (!kind.isThis(effect)) continue;
-    const amount = kind.amount ? Number(effect[kind.amount.field]) : 0;
-    const frames = kind.lasts ? (parseFrames(String(effect[kind.lasts]), rateHz, "atLeast") ?? 0) : 0;
-    return { does: does as RunnerAct["does"], amount, frames };
-  }
-  return undefined;
-}
+/** The compiled effect of a move on the runner; its amount is 0 where a charge decides it. */
+export type RunnerAct = CompiledEffect<keyof typeof RUNNER_EFFECTS>;

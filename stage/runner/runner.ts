@@ -1,6 +1,7 @@
 import { parseFrames, stageGate, type Kit, type Program, type State } from "#core";
 import type { Performed } from "../kind";
-import { compileRunnerAct, type RunnerAct } from "./effects";
+import { compileEffect } from "../compileEffect";
+import { RUNNER_EFFECTS, type RunnerAct } from "./effects";
 import { isBeam, isSolid, parseLevel, zoneAt, type Level } from "./level";
 import type { RunnerDocument } from "./schema";
 
@@ -144,7 +145,7 @@ export function compileRunner(
     },
     zoneGates: level.zoneLetters.map(letter => gate(document.zones?.[letter])),
     lagFrames: frames(document.groundLag),
-    acts: effects.map(effect => compileRunnerAct(effect, kit.rate)),
+    acts: effects.map(effect => compileEffect(RUNNER_EFFECTS, effect, kit.rate)),
   };
 }
 

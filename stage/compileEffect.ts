@@ -1,0 +1,30 @@
+import { parseFrames } from "#core";
+import type { EffectKind } from "./kind";
+
+/** An effect of a move, as the bodies of a stage read it. `Name` is its name among the stage's effects. */
+export interface CompiledEffect<Name extends string> {
+  readonly does: Name;
+  /** The number written in its amount field, 0 if it has none. */
+  readonly amount: number;
+  /** The duration written in its field, in frames of the kit; 0 if it has none. */
+  readonly frames: number;
+}
+
+/**
+ * Compiles an effect written in a kit; undefined for none and for effects that the stage does not know.
+ * `rateHz`: the kit's rate in frames per second.
+ */
+export function compileEffect<Name extends string>(
+  kinds: Readonly<Record<Name, EffectKind>>,
+  effect: Readonly<Record<string, unknown>> | undefined,
+  rateHz: number,
+): CompiledEffect<Name> | undefined {
+  if (!effect) return undefined;
+  for (const [does, kind] of Object.entries<EffectKind>(kinds)) {
+    if (!kind.isThis(effect)) continue;
+    const amount = kind.amount ? Number(effect[kind.amount.field]) : 0;
+    const frames = kind.lasts ? (parseFrames(String(effect[kind.lasts]), rateHz, "atLeast") ?? 0) : 0;
+    return { does: does as Name, amount, frames };
+  }
+  return undefined;
+}
