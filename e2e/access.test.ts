@@ -76,7 +76,7 @@ test("no view has a serious fault for assistive technology, by day or night", as
     if (theme === "Day") await press(driver, "Night theme");
   }
   expect(faults).toEqual([]);
-}, 240_000);
+});
 
 test("stages, maps of moves and prompts, the table of moves, and the new kit page have no serious fault", async () => {
   const faults: string[] = [];
@@ -122,4 +122,4 @@ test("stages, maps of moves and prompts, the table of moves, and the new kit pag
   await find(driver, "[data-testid=scripted-hand]");
   await look("written hands");
   expect(faults).toEqual([]);
-}, 240_000);
+});

@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import { spawn, type ChildProcess } from "node:child_process";
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
@@ -232,10 +233,12 @@ export async function openKit(
   const beside = { rows: DEFAULT_SETTINGS, change: "put there by a test", changedAt: 1 };
   const write = { ...changeOf(undefined, documentOf(kit, takes, checks), beside), base: 0 };
   const [key, value] = [`moss-tap-left:test:${kit.id}`, JSON.stringify(write)];
+  // A reload must not put it there again; a later test in the same tab must.
+  const mark = randomUUID();
   await runFirst(
     driver,
-    `if (location.origin === ${JSON.stringify(address)} && !sessionStorage.getItem("test:${kit.id}")) {
-      sessionStorage.setItem("test:${kit.id}", "1");
+    `if (location.origin === ${JSON.stringify(address)} && !sessionStorage.getItem("${mark}")) {
+      sessionStorage.setItem("${mark}", "1");
       localStorage.setItem(${JSON.stringify(key)}, ${JSON.stringify(value)});
     }`,
   );

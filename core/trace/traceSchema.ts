@@ -5,15 +5,10 @@ import { eventNotes } from "./noteKinds";
 import { whole } from "./notes/parts";
 
 /** One event of a trace; fields beyond f, kind and id depend on the kind. */
-export const eventSchema = v.variant("kind", [
-  eventNotes.mode.schema,
-  eventNotes.gate.schema,
-  eventNotes.fired.schema,
-  eventNotes.lapsed.schema,
-  eventNotes.prompt.schema,
-  eventNotes.performed.schema,
-  eventNotes.lost.schema,
-]);
+export const eventSchema = v.variant(
+  "kind",
+  Object.values(eventNotes).map(({ schema }) => schema),
+);
 
 /** The trace document: the events of a take under a kit. Source: frame rules, section 9. */
 export const traceSchema = v.strictObject({
