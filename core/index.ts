@@ -2,7 +2,7 @@ export { BOUNDS, ID_PATTERN, isId } from "./formats/bounds";
 export { compile } from "./kit/compile";
 export { parseLayout } from "./kit/layout";
 export type { Layout } from "./kit/layout";
-export { parseKit, parseKitShape } from "./kit/parseKit";
+export { findEditFault, parseKit, parseKitShape } from "./kit/parseKit";
 export type {
   Control,
   Gate,

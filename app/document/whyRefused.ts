@@ -1,11 +1,11 @@
 import {
   BOUNDS,
   countWords,
+  findEditFault,
   formatFinding,
   formatIssue,
   formatPath,
   largest,
-  parseKitShape,
   type Kit,
 } from "#core";
 import { PART_LISTS, PARTS, type KitDocument, type PartList } from "../storage/records";
@@ -24,8 +24,8 @@ function whyTooLarge(stage: unknown): string {
 
 function whyKitRefused(before: Kit, after: Kit): string {
   if (before === after) return "";
-  const shape = parseKitShape(after);
-  if (!shape.ok) return `${formatPath(shape.issues[0]!.path)} ${formatFinding(shape.issues[0]!)}`;
+  const fault = findEditFault(before, after);
+  if (fault) return `${formatPath(fault.path)} ${formatFinding(fault)}`;
   return after.stage === before.stage ? "" : whyTooLarge(after.stage);
 }
 

@@ -1,4 +1,4 @@
-import type { Result } from "../formats/issue";
+import type { Issue, Result } from "../formats/issue";
 import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
 import { compile } from "./compile";
 import { kitSchema, type Kit } from "./schema";
@@ -17,6 +17,29 @@ export const KIT_FORMAT: DocumentFormat<Kit> = {
  */
 export function parseKitShape(input: unknown): Result<Kit> {
   return parseDocument(KIT_FORMAT, input);
+}
+
+/**
+ * Returns the first fault in the shape of an edited kit, with its path there; undefined if there is none.
+ * `before` must have been parsed: list items that are still the same objects in the same places are not parsed
+ * again, so that a drag of one number in a large kit costs one rule.
+ */
+export function findEditFault(before: Kit, after: Kit): Issue | undefined {
+  const changed: Record<string, unknown> = { ...after };
+  const places = new Map<unknown, readonly number[]>();
+  for (const [field, list] of Object.entries(after)) {
+    const old: unknown = before[field as keyof Kit];
+    if (!Array.isArray(list) || !Array.isArray(old) || list.length !== old.length) continue;
+    const own = list.flatMap((item, i) => (item === old[i] ? [] : [i]));
+    places.set(field, own);
+    changed[field] = own.map(i => list[i] as unknown);
+  }
+  const shape = parseKitShape(changed);
+  if (shape.ok) return undefined;
+  const [fault] = shape.issues;
+  const [field, item, ...inner] = fault!.path;
+  const place = typeof item === "number" ? places.get(field)?.[item] : undefined;
+  return place === undefined ? fault : { ...fault!, path: [field!, place, ...inner] };
 }
 
 /**
