@@ -38,12 +38,12 @@ test("a chain from an empty shelf: one more move by a click, its timeline pulled
   const grip = await find(driver, '[aria-label="Second blow: startup on the map"]');
   await grip.sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
   await waitFor(driver, "the sentence", async () => (await valueOf("startup")) === "8f");
-  expect(await textOf(driver, "[data-testid=timeline-map]")).toContain("Busy for 26f");
+  await expect.poll(() => textOf(driver, "[data-testid=timeline-map]")).toContain("Busy for 26f");
   await press(driver, "Undo");
   await press(driver, "Undo");
   await waitFor(driver, "the startup of before", async () => (await valueOf("startup")) === "6f");
   await waitFor(driver, "the chain of before", async () => (await chain()) === before);
-  expect(await textOf(driver, "[data-testid=rule-tally]")).toMatch(/performed/);
+  await expect.poll(() => textOf(driver, "[data-testid=rule-tally]")).toMatch(/performed/);
 });
 
 test("the table of moves: edited in place, sorted, searched; the advantage follows the recovery", async () => {
@@ -97,7 +97,7 @@ test("a change of rate has a preview: frames or time kept, and its effect on the
   await press(driver, "60 frames a second");
   await type("frames a second", "120");
   const rateChange = () => textOf(driver, "[data-testid=rate-change]");
-  expect(await rateChange()).toMatch(/keep their time: \d+f, \d+ ms, becomes \d+f/);
+  await expect.poll(rateChange).toMatch(/keep their time: \d+f, \d+ ms, becomes \d+f/);
   await choose(driver, "What lengths in frames keep", "keep their frames");
   await waitFor(driver, "the other way", async () => /will last/.test(await rateChange()));
   await choose(driver, "What lengths in frames keep", "keep their time");

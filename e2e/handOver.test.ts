@@ -29,8 +29,8 @@ test("the sheet is shown as printed, follows an edit, and prints to A4 and Lette
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
   await find(driver, "[data-testid=sheet]");
-  expect(await sheetText("sheet")).toMatch(/Toll.*remembered for 6f before/s);
-  expect(await sheetText("sheet-print")).toBe(await sheetText("sheet"));
+  await expect.poll(() => sheetText("sheet")).toMatch(/Toll.*remembered for 6f before/s);
+  await expect.poll(() => sheetText("sheet-print")).toBe(await sheetText("sheet"));
   for (const [name, paperWidth, paperHeight] of PAPERS) {
     const { data } = (await driver.sendAndGetDevToolsCommand("Page.printToPDF", {
       paperWidth,

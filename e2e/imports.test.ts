@@ -83,10 +83,10 @@ test("the playable page is opened from disk, played with a key held while it is 
   await up(" ");
   await clickOn(driver, "#turn");
   await up(Key.ARROW_RIGHT);
-  expect(await textOf(driver, "#rounds")).toMatch(/^0:0\d, by keys$/);
+  await expect.poll(() => textOf(driver, "#rounds")).toMatch(/^0:0\d, by keys$/);
   const name = await find(driver, `[aria-label="Name of Round 1"]`);
   await name.sendKeys(Key.chord(Key.CONTROL, "a"), "First leap", Key.ENTER);
-  expect(await textOf(driver, "#heard")).toContain("Hop performed");
+  await expect.poll(() => textOf(driver, "#heard")).toContain("Hop performed");
   await clickOn(driver, "#turn");
   await driver
     .actions()
@@ -98,9 +98,14 @@ test("the playable page is opened from disk, played with a key held while it is 
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await (await find(driver, "#player")).sendKeys("Wren");
   // No request was made to any host.
-  expect(
-    await driver.executeScript("return performance.getEntriesByType('resource').map(entry => entry.name)"),
-  ).toEqual([]);
+  await expect
+    .poll(
+      async () =>
+        await driver.executeScript(
+          "return performance.getEntriesByType('resource').map(entry => entry.name)",
+        ),
+    )
+    .toEqual([]);
   await press(driver, "Save 2 rounds as one file");
   const file = put("back.takes.json", await saved("belfry-runner-wren.takes.json"));
   const { takes } = JSON.parse(readFileSync(file, "utf8")) as Takes;
@@ -109,14 +114,14 @@ test("the playable page is opened from disk, played with a key held while it is 
     ["Wren", "touch", ["leap"]],
   ]);
   await clickOn(driver, "#copying summary");
-  expect(await copiedText()).toBe(readFileSync(file, "utf8"));
+  await expect.poll(copiedText).toBe(readFileSync(file, "utf8"));
 
   await driver.get(session.address);
   await clickOn(driver, "[data-testid^=kit-] a");
   await press(driver, "Hand over");
   await readIn(file);
   await find(driver, `//li[b="Wren, Round 2" and contains(., "is with the kit")]`);
-  expect(await textOf(driver, "[data-testid=open-take]")).toContain("Wren, First leap");
+  await expect.poll(() => textOf(driver, "[data-testid=open-take]")).toContain("Wren, First leap");
   await press(driver, "Play");
   await choose(driver, "listed", "takes by Wren");
   const names = async () =>
@@ -156,10 +161,12 @@ test("in a strict sandbox without storage and downloads, the page plays and show
   await up("a");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await clickOn(driver, "#copying summary");
-  expect((JSON.parse(await copiedText()) as Takes).takes[0]).toMatchObject({
-    kit: "rope-catch",
-    device: "keys",
-  });
+  await expect
+    .poll(async () => (JSON.parse(await copiedText()) as Takes).takes[0])
+    .toMatchObject({
+      kit: "rope-catch",
+      device: "keys",
+    });
   await driver.switchTo().defaultContent();
 });
 
@@ -177,20 +184,22 @@ test("a table from another program is mapped, imported with unrecognised items l
   await choose(driver, "what J1 plays", "Leap");
   await find(driver, `//*[contains(text(), "“Run” plays no control here; 2 values were left out")]`);
   await choose(driver, "what Run plays", "Right");
-  expect(await textOf(driver, `svg[aria-label="The lanes that come of it"]`)).toMatch(/Leap.*Right/s);
+  await expect
+    .poll(() => textOf(driver, `svg[aria-label="The lanes that come of it"]`))
+    .toMatch(/Leap.*Right/s);
   await press(driver, "Read it in");
   await find(driver, `//*[contains(text(), "It is read in, and open on the tape.")]`);
-  expect(await textOf(driver, `section[aria-label="Left out, not understood"]`)).toContain(
-    "line 6: “sideways” is no value of J1",
-  );
+  await expect
+    .poll(() => textOf(driver, `section[aria-label="Left out, not understood"]`))
+    .toContain("line 6: “sideways” is no value of J1");
   await press(driver, "Close");
-  expect(await textOf(driver, "[data-testid=open-take]")).toContain("game");
+  await expect.poll(() => textOf(driver, "[data-testid=open-take]")).toContain("game");
   await press(driver, "As table");
-  expect(await textOf(driver, "table")).toMatch(/30.*Leap/s);
+  await expect.poll(() => textOf(driver, "table")).toMatch(/30.*Leap/s);
   await readIn(put("game two.csv", rows.slice(0, 3).join("\n")));
   await find(driver, `[aria-label="what J1 plays: Leap"]`);
   const complaints = By.css('section[aria-label="Not understood in what was looked at"]');
-  expect(await driver.findElements(complaints)).toEqual([]);
+  await expect.poll(() => driver.findElements(complaints)).toEqual([]);
   await press(driver, "Close");
 });
 
@@ -234,7 +243,7 @@ test("a thousand takes are imported with a list of refusals; a cancelled import 
     "no reading",
     async () => (await driver.findElements(By.css("progress"))).length === 0,
   );
-  expect(await openTake()).not.toContain("Take ");
+  await expect.poll(openTake).not.toContain("Take ");
 });
 
 test("everything is drawn, packed and saved as one file, which the shelf imports", async () => {
@@ -242,7 +251,9 @@ test("everything is drawn, packed and saved as one file, which the shelf imports
   await press(driver, "Hand over");
   await press(driver, "Draw them: Pictures");
   await press(driver, "Save file tape.svg");
-  expect((await saved("tape.svg")).toString()).toMatch(/^<svg [^>]*xmlns[^]*<text[^]*Leap/);
+  await expect
+    .poll(async () => (await saved("tape.svg")).toString())
+    .toMatch(/^<svg [^>]*xmlns[^]*<text[^]*Leap/);
   await press(driver, "Make it: All in one");
   await press(driver, "Save file belfry-runner.all.zip");
   const bytes = await saved("belfry-runner.all.zip");
@@ -297,7 +308,7 @@ test("the script of the vectors also runs in a browser, and reports every vector
   try {
     await driver.get(`http://127.0.0.1:${port}/`);
     await find(driver, `//p[.="all as they must be"]`);
-    expect((await textOf(driver, "body")).match(/^ok bare\//gm)).toHaveLength(4);
+    await expect.poll(async () => (await textOf(driver, "body")).match(/^ok bare\//gm)).toHaveLength(4);
   } finally {
     server.close();
   }

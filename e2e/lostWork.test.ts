@@ -112,7 +112,7 @@ test.each(DRAGS)(
     await hold("One edit");
     await press(driver, "Redo");
     await hold("Another edit");
-    expect(await canPress("Redo")).toBe(false);
+    await expect.poll(() => canPress("Redo")).toBe(false);
   },
 );
 
@@ -154,7 +154,7 @@ test("the dock is dragged during an undo: it follows the pointer, and a later Es
   await typeOver(driver, "Name of the kit", "After");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await hold("After");
-  expect(await height()).toBe(first + 60);
+  await expect.poll(height).toBe(first + 60);
 });
 
 const openTake = () => textOf(driver, "[data-testid=open-take]");
@@ -205,14 +205,14 @@ test("a recording is kept when another tab took the pen, and is not offered as i
     "the pen",
     async () => (await driver.findElements({ css: "[data-testid=pen]" })).length === 0,
   );
-  expect(await textOf(driver, "body")).not.toContain("cut off");
+  await expect.poll(() => textOf(driver, "body")).not.toContain("cut off");
   await driver.switchTo().window(first);
   await press(driver, "Stop and keep");
   await driver.switchTo().window(second);
   await find(driver, '//button[@aria-label="Open Take 3"]');
   await driver.navigate().refresh();
   await find(driver, '//button[@aria-label="Open Take 3"]');
-  expect(await textOf(driver, "body")).not.toContain("cut off");
+  await expect.poll(() => textOf(driver, "body")).not.toContain("cut off");
 });
 
 test("a recording survives its kit: deleted in another tab and restored, the kit has the take", async () => {

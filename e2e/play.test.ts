@@ -74,7 +74,7 @@ test("the runner: a hop is performed, one is saved, one is lost; the session is 
   await press(driver, "As table");
   // Newest first: it may have taken many presses, and a table shows two hundred lines at a time.
   await clickOn(driver, "//table//th[1]//button");
-  expect(await textOf(driver, "[data-testid=tape-table]")).toContain("Hop performed, remembered");
+  await expect.poll(() => textOf(driver, "[data-testid=tape-table]")).toContain("Hop performed, remembered");
   await press(driver, "As tape");
   await press(driver, "Replay");
   await waitFor(driver, "the replay", async () => (await describeCanvas(driver, "stage")).frame > 20);
@@ -92,7 +92,7 @@ test("freeze, step and slow motion: frames stop, advance one by one, and the tak
   });
   await press(driver, "+1f");
   await waitForFrame(stood + 1);
-  expect(await frame()).toBe(stood + 1);
+  await expect.poll(frame).toBe(stood + 1);
   await clickOn(driver, '[aria-label^="Speed of the game"]');
   await press(driver, "25 %");
   await press(driver, "Go on");
@@ -124,8 +124,9 @@ test("a key held while buttons are clicked and bench keys are pressed stays held
   await waitForFrame((await frame()) + 5);
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await press(driver, "As table");
-  const edges = (await textOf(driver, "[data-testid=tape-table]")).match(/Right goes down|Right comes up/g);
-  expect(edges).toEqual(["Right goes down", "Right comes up"]);
+  const edges = async () =>
+    (await textOf(driver, "[data-testid=tape-table]")).match(/Right goes down|Right comes up/g) ?? [];
+  await expect.poll(edges).toEqual(["Right goes down", "Right comes up"]);
 });
 
 test("the duel: blows land, one is buffered, one is lost", async () => {
@@ -190,7 +191,7 @@ test("a kit without a stage gets one, and a move gets an effect", async () => {
   await press(driver, "Wake the pad");
   await waitForFrame(3);
   await pressUntil(Key.SPACE, [/Jump performed/]);
-  expect(await textOf(driver, "[data-testid=jump-facts]")).toMatch(/full\s+f\s+1\.2/);
+  await expect.poll(() => textOf(driver, "[data-testid=jump-facts]")).toMatch(/full\s+f\s+1\.2/);
 });
 
 test("a scripted player leaps at every edge, late ones within the coyote; the numbers of a jump change its figures and its fate", async () => {
@@ -207,7 +208,7 @@ test("a scripted player leaps at every edge, late ones within the coyote; the nu
   const hops = (await table()).split("\n").filter(line => line.includes("Hop performed, forgiven")).length;
   expect(hops).toBeGreaterThan(1);
   const arcs = () => textOf(driver, "[data-testid=arc-list]");
-  expect(await arcs()).toMatch(/Hop in Scripted, 3f late.*\n.*3\.31 tiles, \d+f.*\nnow the same/);
+  await expect.poll(arcs).toMatch(/Hop in Scripted, 3f late.*\n.*3\.31 tiles, \d+f.*\nnow the same/);
   const full = async () =>
     Number(/full\s+f\s+([\d.]+)/.exec(await textOf(driver, "[data-testid=jump-facts]"))![1]);
   const before = await full();
@@ -254,7 +255,7 @@ test("the level is edited by pointer and by keys, and every take is run on it at
     " ",
   );
   await waitFor(driver, "a beam in the corner", async () => (await level())[0]![0] === "#");
-  expect(await stage.getAttribute("aria-label")).toContain("Tile 1 across, 11 up: a beam");
+  await expect.poll(() => stage.getAttribute("aria-label")).toContain("Tile 1 across, 11 up: a beam");
   await stage.sendKeys(Key.ESCAPE);
   await find(driver, '[data-testid=stage][role="img"]');
   await choose(driver, "gate at a wall", "a new gate, Wall");
@@ -272,7 +273,7 @@ test("the opponent's script is edited as sentences and changes the bout; a repla
   await clickOn(driver, `[data-testid=ticker] li:last-child button`);
   await waitFor(driver, "an earlier frame", async () => (await tickerText()) !== before);
   const first = await find(driver, '[aria-label^="when it does its 1."]');
-  expect(await first.getAttribute("value")).toBe("90f");
+  await expect.poll(() => first.getAttribute("value")).toBe("90f");
   await choose(driver, "what it does 1.", "guards");
   await find(driver, '[aria-label^="how long it does its 1."]');
   await press(driver, "… and does one thing more");
@@ -292,7 +293,7 @@ test("a rule without content in the open take names a take that has some", async
   await choose(driver, "Take: ", "A press eaten");
   await press(driver, "Shape");
   await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Tuck"]');
-  expect(await textOf(driver, "[data-testid=quiet]")).toContain("Nothing of Tuck in this take.");
+  await expect.poll(() => textOf(driver, "[data-testid=quiet]")).toContain("Nothing of Tuck in this take.");
   await press(driver, "Open Clean climb");
   await waitFor(driver, "the other take", async () =>
     (await textOf(driver, "[data-testid=open-take]")).includes("Clean climb"),
@@ -312,14 +313,16 @@ test("a rule that others depend on is deleted: every view still works, the fault
   await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Leap press"]');
   await press(driver, "Delete this rule");
   await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Hop"]');
-  expect(await textOf(driver, "main [role=alert]")).toContain("leap-press");
+  await expect.poll(() => textOf(driver, "main [role=alert]")).toContain("leap-press");
   await press(driver, "As table");
   await find(driver, "[data-testid=tape-table]");
   await press(driver, "As tape");
   await press(driver, "Wire");
   await press(driver, "Play");
-  expect(await textOf(driver, "main [role=alert]")).toContain("Nothing can be played until this is mended");
-  expect(await kept()).toBe(before);
+  await expect
+    .poll(() => textOf(driver, "main [role=alert]"))
+    .toContain("Nothing can be played until this is mended");
+  await expect.poll(kept).toBe(before);
   await press(driver, "Undo");
   await waitFor(
     driver,

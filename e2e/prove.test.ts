@@ -84,7 +84,7 @@ test("a failing check is opened at its frame, accepted with a preview of the cha
       await textOf(driver, "[data-testid=beside]"),
     ),
   );
-  expect(await textOf(driver, "[data-testid=open-take]")).toContain("A press eaten");
+  await expect.poll(() => textOf(driver, "[data-testid=open-take]")).toContain("A press eaten");
   await waitFor(driver, "the frame", async () =>
     (await textOf(driver, "section[aria-label=Tape]")).includes("142f"),
   );

@@ -149,7 +149,7 @@ test("by keys alone: a hold, tried right there, its meter filling", async () => 
   await press(driver, "Wake the pad");
   const ratiosOf = await watchMeter(driver, "leap-hold");
   await driver.actions().keyDown(Key.SPACE).perform();
-  expect((await ratiosOf()).some(ratio => ratio > 0 && ratio < 1)).toBe(true);
+  await expect.poll(async () => (await ratiosOf()).some(ratio => ratio > 0 && ratio < 1)).toBe(true);
   await driver.actions().keyUp(Key.SPACE).perform();
   await press(driver, "Keep what was tried");
   await keys(Key.ESCAPE);
@@ -354,7 +354,7 @@ test("by pointer: a sequence of five steps with a cancel; rules that depend on a
   const cancelled = judge(kit, { ...motion, guard: [[18, 19]] });
   expect(framesOf(cancelled, "fired", "quarter-turn")).toEqual([]);
   expect(cancelled).toContainEqual(expect.objectContaining({ kind: "lapsed", why: "cancelled" }));
-  expect(await driver.executeScript(CROSSES_ASTRAY)).toEqual([]);
+  await expect.poll(() => driver.executeScript(CROSSES_ASTRAY)).toEqual([]);
   await press(driver, "New rule");
   await press(driver, "A move");
   await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Quarter turn"]');

@@ -97,7 +97,7 @@ test("hold a key, see it recognised, change the length, reload, and find everyth
   await field.sendKeys(Key.chord(Key.CONTROL, "a"), "400ms", Key.ENTER);
   expect(framesOf(await readTable(), "Cling", "fired")).toEqual([down! + 24]);
   await field.sendKeys(Key.ARROW_UP);
-  expect(await field.getAttribute("value")).toBe("416.666ms");
+  await expect.poll(() => field.getAttribute("value")).toBe("416.666ms");
   expect(framesOf(await readTable(), "Cling", "fired")).toEqual([down! + 25]);
   await field.sendKeys(Key.chord(Key.CONTROL, "a"), "20", Key.ENTER);
   await field.sendKeys(Key.chord(Key.CONTROL, "a"), "20f", Key.ENTER);
@@ -110,10 +110,14 @@ test("hold a key, see it recognised, change the length, reload, and find everyth
     .move({ origin: field, x: 24 })
     .release()
     .perform();
-  expect(await (await lengthField("length of the hold")).getAttribute("value")).toBe("23f");
+  await expect
+    .poll(async () => await (await lengthField("length of the hold")).getAttribute("value"))
+    .toBe("23f");
   expect(framesOf(await readTable(), "Cling", "fired")).toEqual([down! + 23]);
   await press(driver, "Undo");
-  expect(await (await lengthField("length of the hold")).getAttribute("value")).toBe("20f");
+  await expect
+    .poll(async () => await (await lengthField("length of the hold")).getAttribute("value"))
+    .toBe("20f");
   await press(driver, "Redo");
 
   await waitFor(driver, "the change is stored", () =>
@@ -124,7 +128,9 @@ test("hold a key, see it recognised, change the length, reload, and find everyth
   );
   await driver.navigate().refresh();
   await openRule(driver, "Cling");
-  expect(await (await lengthField("length of the hold")).getAttribute("value")).toBe("23f");
+  await expect
+    .poll(async () => await (await lengthField("length of the hold")).getAttribute("value"))
+    .toBe("23f");
   await press(driver, "Play");
   await press(driver, "Open Take 3");
   expect(framesOf(await readTable(), "Cling", "fired")).toEqual([down! + 23]);
@@ -175,7 +181,7 @@ test("kit and take are exported and imported", async () => {
   );
   await clickOn(driver, "[data-testid=kit-belfry-runner] a");
   await find(driver, "[data-testid=open-take]");
-  expect(await readTable()).toEqual(before);
+  await expect.poll(readTable).toEqual(before);
 });
 
 test("an invalid file is refused with reason and place, and the shelf is unchanged", async () => {
@@ -200,7 +206,9 @@ test("an invalid file is refused with reason and place, and the shelf is unchang
   expect(board).toContain("colour: 'colour' is not a field here");
   expect(board).toContain("is not JSON");
   expect(board).toContain("version 9 is newer than 1");
-  expect((await driver.findElements(By.css('ul[aria-label="Kits"] > li'))).length).toBe(1);
+  await expect
+    .poll(async () => (await driver.findElements(By.css('ul[aria-label="Kits"] > li'))).length)
+    .toBe(1);
 });
 
 async function rawKey(type: "keyDown" | "keyUp", autoRepeat: boolean): Promise<void> {
@@ -221,7 +229,7 @@ test("a storm of repeats is one press; the repeats are counted", async () => {
   await waitForFrame(3);
   await rawKey("keyDown", false);
   for (let k = 0; k < 50; k++) await rawKey("keyDown", true);
-  expect(await textOf(driver, "[data-testid=repeats]")).toBe("50 repeats dropped");
+  await expect.poll(() => textOf(driver, "[data-testid=repeats]")).toBe("50 repeats dropped");
   await waitFor(
     driver,
     "the key is held",
@@ -256,7 +264,7 @@ test("losing focus during a hold releases everything, and the clock waits", asyn
     "the control is up",
     async () => (await textOf(driver, "[data-testid=held-brace]")) === "up",
   );
-  expect(await textOf(driver, '[aria-label="Raw events"]')).toContain("all let go: focus lost");
+  await expect.poll(() => textOf(driver, '[aria-label="Raw events"]')).toContain("all let go: focus lost");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await press(driver, "Wake the pad");
 });
@@ -308,9 +316,9 @@ test("the meter is alive on every frame, the tape steps by keys, and shortcuts s
   await waitFor(driver, "a kept take", async () =>
     (await textOf(driver, "[data-testid=open-take]")).includes("Take 3"),
   );
-  expect(await textOf(driver, "[data-testid=playhead]")).toBe("0f");
+  await expect.poll(() => textOf(driver, "[data-testid=playhead]")).toBe("0f");
   await tape.sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_LEFT);
-  expect(await textOf(driver, "[data-testid=playhead]")).toBe("2f");
+  await expect.poll(() => textOf(driver, "[data-testid=playhead]")).toBe("2f");
   await tape.click();
   // The card follows the pointer; a re-render below a resting pointer removes it.
   let x = 0;
@@ -354,7 +362,7 @@ test("an unreadable kit does not break the shelf: its card saves it raw and dele
   `);
   await driver.navigate().refresh();
   const card = await find(driver, "[data-testid=broken-kit]");
-  expect(await card.getText()).toMatch(/This kit does not read.*1e\+300 is out of reach/s);
+  await expect.poll(() => card.getText()).toMatch(/This kit does not read.*1e\+300 is out of reach/s);
   await clickOn(driver, '[aria-label^="Save "][aria-label$=" as it is"]');
   await clickOn(driver, '[data-testid=broken-kit] [aria-label^="Delete "]');
   await waitFor(

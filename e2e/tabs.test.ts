@@ -144,7 +144,7 @@ test("an edit and a recording survive a killed browser", async () => {
     await press(browser.driver, "Shape");
     await clickOn(browser.driver, '//nav[@aria-label="Rules"]//a[b="Cling"]');
     const kept = await find(browser.driver, 'input[aria-label^="length of the hold"]');
-    expect(await kept.getAttribute("value")).toBe(length);
+    await expect.poll(() => kept.getAttribute("value")).toBe(length);
   } finally {
     await browser.close();
     app.stop();

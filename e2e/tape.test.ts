@@ -58,18 +58,18 @@ async function chooseLost(words: string): Promise<void> {
 }
 
 test("a lost press shows why, and one button makes the smallest change that saves it", async () => {
-  expect(await textOf(driver, LOST_BUTTON)).toBe("5 presses lost");
+  await expect.poll(() => textOf(driver, LOST_BUTTON)).toBe("5 presses lost");
   await chooseLost("Leap at 202");
-  expect(await textOf(driver, "[data-testid=fate]")).toContain(
-    "Footing opened at 210, 2f after Hop forgot it.",
-  );
+  await expect
+    .poll(() => textOf(driver, "[data-testid=fate]"))
+    .toContain("Footing opened at 210, 2f after Hop forgot it.");
   await press(driver, "Hop: remember for 8f instead of 6f");
   await waitFor(driver, "the press saved", async () =>
     (await textOf(driver, "[data-testid=fate]")).includes("Leap at 202 became Hop at 210, remembered 8f."),
   );
-  expect(await textOf(driver, LOST_BUTTON)).toBe("4 presses lost");
+  await expect.poll(() => textOf(driver, LOST_BUTTON)).toBe("4 presses lost");
   await press(driver, "Undo");
-  expect(await textOf(driver, LOST_BUTTON)).toBe("5 presses lost");
+  await expect.poll(() => textOf(driver, LOST_BUTTON)).toBe("5 presses lost");
 });
 
 test("the end of a buffer is pulled on the canvas, the hop appears, and undo is one step; Escape cancels completely", async () => {
@@ -95,7 +95,9 @@ test("the end of a buffer is pulled on the canvas, the hop appears, and undo is 
   await waitFor(driver, "nothing changed", async () =>
     (await textOf(driver, "[data-testid=fate]")).includes("was lost"),
   );
-  expect(await (await driver.findElement(By.xpath("//button[.='Undo']"))).isEnabled()).toBe(false);
+  await expect
+    .poll(async () => await (await driver.findElement(By.xpath("//button[.='Undo']"))).isEnabled())
+    .toBe(false);
 });
 
 test("presses are painted, moved and wiped on a lane, and each is one step of undo", async () => {
@@ -117,11 +119,9 @@ test("presses are painted, moved and wiped on a lane, and each is one step of un
   await waitFor(driver, "the painted press", async () =>
     (await rows()).some(line => line.startsWith("20f") && line.includes("goes down")),
   );
-  expect((await rows()).slice(0, 3).map(line => line.replace(/ [\d.]+ ms/, ""))).toEqual([
-    "20f Brace goes down",
-    "38f Cling fired",
-    "45f Brace comes up",
-  ]);
+  await expect
+    .poll(async () => (await rows()).slice(0, 3).map(line => line.replace(/ [\d.]+ ms/, "")))
+    .toEqual(["20f Brace goes down", "38f Cling fired", "45f Brace comes up"]);
   await press(driver, "As tape");
   tape = await find(driver, "[data-testid=tape]");
   await driver
@@ -145,15 +145,15 @@ test("the tape is walked by keys alone: events, rows, fates, a measured stretch,
   await tape.sendKeys("]");
   const first = await at();
   await tape.sendKeys("]", "]", "[", "[");
-  expect(await at()).toBe(first);
+  await expect.poll(at).toBe(first);
   await tape.sendKeys(...Array<string>((await rowNames()).indexOf("Hop")).fill(Key.ARROW_DOWN), "}");
-  expect(await at()).toBe("37f");
+  await expect.poll(at).toBe("37f");
   await tape.sendKeys(Key.ENTER);
   await waitFor(driver, "a fate", async () =>
     (await textOf(driver, "[data-testid=fate]")).includes("became Hop at 37"),
   );
   await tape.sendKeys("s", ...Array<string>(12).fill(Key.ARROW_RIGHT), "s");
-  expect(await textOf(driver, "[data-testid=measure]")).toContain("37–49: 12f 200 ms");
+  await expect.poll(() => textOf(driver, "[data-testid=measure]")).toContain("37–49: 12f 200 ms");
   await tape.sendKeys("?");
   await waitFor(
     driver,
@@ -197,29 +197,31 @@ test("a stretch is cut, pasted elsewhere and shifted; undo takes each back", asy
     ".",
     ".",
   );
-  expect(await textOf(driver, "[data-testid=measure]")).toContain("33–48");
-  expect((await hops())[0]).toBe(40);
+  await expect.poll(() => textOf(driver, "[data-testid=measure]")).toContain("33–48");
+  await expect.poll(async () => (await hops())[0]).toBe(40);
   await tape.sendKeys("x");
-  expect((await hops())[0]).toBe(86);
+  await expect.poll(async () => (await hops())[0]).toBe(86);
   for (let k = 0; k < 4; k++) await press(driver, "Undo");
-  expect(await hops()).toEqual(before);
+  await expect.poll(hops).toEqual(before);
 });
 
 test("the tape shows the rows with content, on Shape those of the rule, or all; a lost press adds its own", async () => {
-  expect(await rowNames()).not.toContain("Left");
+  await expect.poll(rowNames).not.toContain("Left");
   await press(driver, "Paint");
   await waitFor(driver, "every lane", async () => (await rowNames()).includes("Left"));
   await press(driver, "Painting");
   await press(driver, "Shape");
   await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Tuck"]');
   await waitFor(driver, "the rows of Tuck", async () => !(await rowNames()).includes("Hop"));
-  expect(await rowNames()).toEqual(expect.arrayContaining(["Brace", "Tuck"]));
+  await expect.poll(rowNames).toEqual(expect.arrayContaining(["Brace", "Tuck"]));
   await chooseLost("Leap at 202");
-  expect(await rowNames()).toEqual(expect.arrayContaining(["Leap", "Leap press", "Footing", "Hop", "Tuck"]));
+  await expect
+    .poll(rowNames)
+    .toEqual(expect.arrayContaining(["Leap", "Leap press", "Footing", "Hop", "Tuck"]));
   await choose(driver, "Rows shown", "all rows");
   await waitFor(driver, "all rows", async () => (await rowNames()).length === 11);
   await press(driver, "Play");
-  expect(await rowNames()).not.toContain("Left");
+  await expect.poll(rowNames).not.toContain("Left");
 });
 
 test("rows are moved and groups folded, by pointer and by key, and are stored", async () => {
@@ -246,8 +248,8 @@ test("rows are moved and groups folded, by pointer and by key, and are stored", 
   tape = await find(driver, "[data-testid=tape]");
   await tape.sendKeys("g", ...Array<string>(5).fill(Key.ARROW_DOWN), "g");
   await waitFor(driver, "all unfolded", async () => (await rowNames()).length === 11);
-  expect((await rowNames()).slice(0, 3)).toEqual(["Right", "Leap", "Left"]);
-  expect((await rowNames()).slice(5, 7)).toEqual(["Cling", "Leap press"]);
+  await expect.poll(async () => (await rowNames()).slice(0, 3)).toEqual(["Right", "Leap", "Left"]);
+  await expect.poll(async () => (await rowNames()).slice(5, 7)).toEqual(["Cling", "Leap press"]);
 });
 
 test("a pull counts its changes in the other takes while it lasts; a variant is stored, compared and restored", async () => {
@@ -306,7 +308,7 @@ test("slow motion is painted on the lane of speed, and a hold takes longer there
     .move(await place("Speed", before + 20.5))
     .release()
     .perform();
-  expect(await cling()).toBeGreaterThan(before + 10);
+  await expect.poll(cling).toBeGreaterThan(before + 10);
   await press(driver, "Undo");
-  expect(await cling()).toBe(before);
+  await expect.poll(cling).toBe(before);
 });

@@ -25,15 +25,17 @@ const playhead = () => textOf(driver, "[data-testid=playhead]");
 test("the buffer that saves a lost press is found by a sweep, tried on the tape, discarded, kept, and undone while a key is held", async () => {
   await openTune("belfry-runner");
   await done("feel");
-  expect(await textOf(driver, "[data-testid=feel-report]")).toMatch(
-    /Hop: asked for 15 times: performed 11 times \(6 forgiven\), lost 4 times \(3 gave way to Second hop\); 1 press lost, the nearest by 11f/,
-  );
+  await expect
+    .poll(() => textOf(driver, "[data-testid=feel-report]"))
+    .toMatch(
+      /Hop: asked for 15 times: performed 11 times \(6 forgiven\), lost 4 times \(3 gave way to Second hop\); 1 press lost, the nearest by 11f/,
+    );
   await study("Sweep");
   await press(driver, "Sweep");
   await done("sweep");
-  expect(await textOf(driver, "[data-testid=sweep-edges]")).toMatch(
-    /Nothing wanted is lost from 17f, 283.3 ms up\./,
-  );
+  await expect
+    .poll(() => textOf(driver, "[data-testid=sweep-edges]"))
+    .toMatch(/Nothing wanted is lost from 17f, 283.3 ms up\./);
   const chart = await find(driver, 'canvas[aria-label^="Hop: buffer, swept"]');
   await driver.executeScript("arguments[0].focus()", chart);
   const keys = (...of: string[]) =>
@@ -59,9 +61,14 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
   await keys(Key.ENTER);
   await find(driver, "[data-testid=study-sweep][data-old=true]");
   await openRule(driver, "Hop");
-  expect(
-    await (await find(driver, '[data-testid=sentence] input[aria-label^="buffer"]')).getAttribute("value"),
-  ).toBe("17f");
+  await expect
+    .poll(
+      async () =>
+        await (
+          await find(driver, '[data-testid=sentence] input[aria-label^="buffer"]')
+        ).getAttribute("value"),
+    )
+    .toBe("17f");
   await press(driver, "Wake the pad");
   await driver.actions().keyDown(Key.ARROW_RIGHT).perform();
   await press(driver, "Undo");
@@ -116,9 +123,9 @@ test("an overlap is opened as a take and becomes a check; other rates list the l
   await study("Overlaps");
   await press(driver, "Look for overlaps");
   await done("overlaps");
-  expect(await textOf(driver, "[data-testid=overlaps]")).toMatch(
-    /Quarter turn fires Strike press on its way, .* of the inputs tried/,
-  );
+  await expect
+    .poll(() => textOf(driver, "[data-testid=overlaps]"))
+    .toMatch(/Quarter turn fires Strike press on its way, .* of the inputs tried/);
   await clickOn(
     driver,
     '//li[contains(., "Quarter turn fires Strike press")]//button[text()="Open as a take"]',
@@ -134,10 +141,10 @@ test("an overlap is opened as a take and becomes a check; other rates list the l
   await study("Rates");
   await press(driver, "Judge at these rates");
   await done("rates");
-  expect(await textOf(driver, "[data-testid=rates]")).toMatch(/Chime\s+.*gone.*\s+\d+ alike/);
+  await expect.poll(() => textOf(driver, "[data-testid=rates]")).toMatch(/Chime\s+.*gone.*\s+\d+ alike/);
   await clickOn(driver, '[data-testid=rates] button[aria-label^="Chime at 30: "]');
   await clickOn(driver, "[data-testid=rate-differences] li button");
-  expect(await playhead()).not.toMatch(/^0f/);
+  await expect.poll(playhead).not.toMatch(/^0f/);
   await study("Hands");
   await typeOver(driver, "plays a take", "5000");
   await press(driver, "Let them play");
@@ -147,7 +154,7 @@ test("an overlap is opened as a take and becomes a check; other rates list the l
   await press(driver, "Wire");
   await press(driver, "Tune");
   await study("Hands");
-  expect(await stateOf("hands")).toBe("working");
+  await expect.poll(() => stateOf("hands")).toBe("working");
   const began = Date.now();
   await press(driver, "Cancel");
   await waitFor(driver, "called off", async () => (await stateOf("hands")) === "stopped");
@@ -160,7 +167,7 @@ test("an assist is created, compared with the same characters, activated in Play
   await clickOn(driver, '//button[b[text()="Much more time"]]');
   await typeOver(driver, "windows", "300");
   await press(driver, "Compare it by the same hands");
-  expect(await textOf(driver, "[data-testid=hand-sentence-two]")).toMatch(/with “Much more time”/);
+  await expect.poll(() => textOf(driver, "[data-testid=hand-sentence-two]")).toMatch(/with “Much more time”/);
   await press(driver, "Play");
   await choose(driver, "Assist", "“Much more time” on");
   await press(driver, "Record a take");
@@ -196,14 +203,14 @@ test("two versions side by side: the changes, counts, and a link from each diffe
   await typeOver(driver, "coyote", "0f");
   await press(driver, "Tune");
   await study("Variants");
-  expect(await textOf(driver, 'ul[aria-label="What changed between them"]')).toMatch(
-    /Hop, needs 0 coyote: 0f, was 5f/,
-  );
+  await expect
+    .poll(() => textOf(driver, 'ul[aria-label="What changed between them"]'))
+    .toMatch(/Hop, needs 0 coyote: 0f, was 5f/);
   await press(driver, "Compare");
   await done("variants");
-  expect(await textOf(driver, "[data-testid=version-counts]")).toMatch(
-    /Hop asked for 15 times: performed 11 times \(6 forgiven\)/,
-  );
+  await expect
+    .poll(() => textOf(driver, "[data-testid=version-counts]"))
+    .toMatch(/Hop asked for 15 times: performed 11 times \(6 forgiven\)/);
   await clickOn(driver, '//ul[@data-testid="differences"]//button[contains(., "Hop is gone")]');
   await waitFor(driver, "the take", async () => /Late at every/.test(await openTake()));
 });

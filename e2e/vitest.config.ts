@@ -9,6 +9,7 @@ export default defineConfig({
     isolate: false,
     testTimeout: 300_000,
     hookTimeout: 180_000,
+    expect: { poll: { timeout: 60_000, interval: 50 } },
     // Browser tests mostly wait: two files at a time keep two cores busy, a third one only slows the others.
     maxWorkers: 2,
   },

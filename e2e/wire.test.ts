@@ -44,10 +44,12 @@ test("a pad plays: buttons, triggers and sticks, polled; unplugged during a hold
   );
   await setPad("pad.buttons[0] = { value: 1 }; pad.axes[0] = 0.45;");
   await isDown("leap");
-  expect(await held("right")).toBe("up");
+  await expect.poll(() => held("right")).toBe("up");
   await setPad("pad.axes[0] = 0.9;");
   await isDown("right");
-  expect(Number(await textOf(driver, "[data-testid=value-right]"))).toBeCloseTo(0.9, 1);
+  await expect
+    .poll(async () => Number(await textOf(driver, "[data-testid=value-right]")))
+    .toBeCloseTo(0.9, 1);
   await setPad("pad.connected = false; window.dispatchEvent(new Event('gamepaddisconnected'));");
   await isUp("leap");
   await isUp("right");
@@ -81,7 +83,7 @@ test("buttons held together are one binding, a conflict is reported, Backspace c
   await press(driver, "Wake the pad");
   await driver.actions().keyDown("h").perform();
   await logs("H");
-  expect(await held("brace")).toBe("up");
+  await expect.poll(() => held("brace")).toBe("up");
   await driver.actions().keyDown(Key.SHIFT).perform();
   await isDown("brace");
   await driver.actions().keyUp(Key.SHIFT).keyUp("h").sendKeys(Key.ESCAPE).perform();
@@ -99,13 +101,13 @@ test("the left button is bound by clicking without opening anything; a bench key
   await clickOn(driver, waiting);
   await find(driver, '[aria-label="Take left click off Brace"]');
   await find(driver, '[aria-label="Bind by pressing: Brace"]');
-  expect(await driver.findElements(By.xpath(waiting))).toEqual([]);
+  await expect.poll(() => driver.findElements(By.xpath(waiting))).toEqual([]);
   await press(driver, "Bind by pressing: Brace");
   await driver.actions().sendKeys(Key.F2).perform();
   await waitFor(driver, "the word", async () =>
     (await textOf(driver, 'section[aria-label="Controls"]')).includes("this key works the stage"),
   );
-  expect(await driver.findElements(By.css('[aria-label="Take F2 off Brace"]'))).toEqual([]);
+  await expect.poll(() => driver.findElements(By.css('[aria-label="Take F2 off Brace"]'))).toEqual([]);
 });
 
 test("a control is pulled to an analog value, and the press threshold is dragged to it", async () => {
@@ -117,7 +119,7 @@ test("a control is pulled to an analog value, and the press threshold is dragged
     "a value between",
     async () => Number(await value()) > 0.2 && Number(await value()) < 0.5,
   );
-  expect(await held("brace")).toBe("up");
+  await expect.poll(() => held("brace")).toBe("up");
   await driver.actions().release().perform();
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   const line = await find(driver, '[aria-label="Press point of Brace"]');
@@ -167,7 +169,7 @@ test("a control that is renamed after it was added is offered an id of its name"
   await typeOver(driver, "Name of Control 5", "Grab the rope");
   await press(driver, "make it grab-the-rope");
   await keptKit(driver, "the id", kit => kit.controls.some(({ id }) => id === "grab-the-rope"));
-  expect(await driver.findElements(By.xpath('//button[starts-with(., "make it")]'))).toEqual([]);
+  await expect.poll(() => driver.findElements(By.xpath('//button[starts-with(., "make it")]'))).toEqual([]);
 });
 
 test("modes swap live for a try, a held button does not leak, and the grid is edited", async () => {
@@ -190,7 +192,7 @@ test("modes swap live for a try, a held button does not leak, and the grid is ed
   await find(driver, "[data-testid=live-frame]");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await press(driver, "As table");
-  expect(await textOf(driver, "[data-testid=tape-table]")).toContain("Ground mode begins");
+  await expect.poll(() => textOf(driver, "[data-testid=tape-table]")).toContain("Ground mode begins");
 });
 
 test("a stick is made of four controls; the dial shows where it faces, and opposites are tried live", async () => {
@@ -248,7 +250,7 @@ test("layouts are stored, applied while playing, exported, and imported with unk
   await press(driver, "Put on Left hand");
   await driver.actions().sendKeys("f").perform();
   await sees("F plays Leap");
-  expect(await frame()).toBeGreaterThan(before);
+  await expect.poll(frame).toBeGreaterThan(before);
 });
 
 test("the figures count extended presses, and key combinations are tested", async () => {
