@@ -13,7 +13,7 @@ import { changeOf } from "../app/storage/kitWrite";
 import { DEFAULT_SETTINGS } from "../app/storage/records";
 import { documentOf } from "../app/storage/shelf";
 
-const PATIENCE_MS = 60_000;
+const PATIENCE_MS = 25_000;
 const LOOK_EVERY_MS = 50;
 
 const FLAGS = [
@@ -186,7 +186,8 @@ async function onceShown<T>(
       await new Promise(resolve => setTimeout(resolve, LOOK_EVERY_MS));
     }
   }
-  throw new Error(`not there, not shown or not enabled: ${where}`);
+  const shown = await driver.executeScript("return `${location.pathname}: ${document.body.innerText}`");
+  throw new Error(`not there, not shown or not enabled: ${where}, on ${String(shown).slice(0, 600)}`);
 }
 
 /** Waits until an element is visible, by a selector or by an XPath that begins with a slash. */

@@ -340,6 +340,25 @@ test("a missing kit has a page with a way home", async () => {
   await driver.manage().logs().get("browser");
 });
 
+test("while the storage does not answer no kit is called missing: kit and shelf are shown when it does", async () => {
+  await openBelfry(session);
+  const address = await driver.getCurrentUrl();
+  await runFirst(
+    driver,
+    `navigator.locks.request("moss-tap-storage", () => new Promise(resolve => (window.answerNow = resolve)))`,
+  );
+  await driver.get(address);
+  await find(driver, '//h1[.="Waiting for the browser\'s storage"]');
+  await find(driver, "[data-testid=not-kept]");
+  await driver.executeScript("answerNow()");
+  await find(driver, "[data-testid=open-take]");
+  await expect.poll(() => driver.findElements(By.css("[data-testid=not-kept]"))).toEqual([]);
+  await driver.get(session.address);
+  await find(driver, "[data-testid=not-kept]");
+  await driver.executeScript("answerNow()");
+  await find(driver, '//ul[@aria-label="Kits"]//*[contains(., "Belfry Runner")]');
+});
+
 test("an unreadable kit does not break the shelf: its card saves it raw and deletes it", async () => {
   await openDemo();
   await driver.get(new URL("/", await driver.getCurrentUrl()).href);

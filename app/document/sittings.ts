@@ -1,21 +1,25 @@
 import type { StoreApi } from "zustand/vanilla";
 import type { KeptKit, Library, WriteConflict } from "../storage/library";
 import { isBroken, NO_PARTS, DEFAULT_SETTINGS, type Broken, type PartKey } from "../storage/records";
+import { isUnread } from "../storage/status";
 import type { Pen, PenHolder, Tabs } from "../storage/tabs";
 import type { Notify } from "../ui/notices";
 import { createAutosave, type Autosave, type Written } from "./autosave";
 import { documentOf, NOTHING, stillOpen, type OpenDocument } from "./openDocument";
 
 /**
+ * The result of opening a kit. `unread`: the storage could not be read, so it is not known whether the kit
+ * exists. `overtaken`: another kit was opened meanwhile. A kit that does not parse is returned raw.
+ */
+export type Opened = "opened" | "missing" | "unread" | "overtaken" | Broken;
+
+/**
  * Opens kits from the shelf, one at a time, and keeps the open one in sync with it: stores edits, follows
  * other tabs, transfers the pen.
  */
 export interface Sittings {
-  /**
-   * Opens a kit, unless it is already open. `overtaken`: another one was opened meanwhile. A kit that does
-   * not parse is returned raw.
-   */
-  readonly open: (kitId: string) => Promise<"opened" | "missing" | "overtaken" | Broken>;
+  /** Opens a kit, unless it is already open. */
+  readonly open: (kitId: string) => Promise<Opened>;
   /** Stores pending changes and closes the open kit. */
   readonly close: () => Promise<void>;
   /** Resolves when every edit so far is stored, or held in memory by the library. */
@@ -216,7 +220,9 @@ export function createSittings(world: SittingsWorld): Sittings {
     const kept = await library.readKit(kitId);
     if (ticket !== asked || kept === undefined || isBroken(kept)) {
       endSitting(next);
-      return ticket !== asked ? "overtaken" : kept === undefined ? "missing" : (kept as Broken);
+      if (ticket !== asked) return "overtaken";
+      if (kept !== undefined) return kept as Broken;
+      return isUnread(library.status.getState()) ? "unread" : "missing";
     }
     const before = sitting;
     if (before) for (const onLeave of leaving) onLeave();

@@ -2,7 +2,8 @@ import { beforeEach, expect, test } from "vitest";
 import type { Kit, Take } from "#core";
 import { applyLayout, layoutOf } from "../edits/layoutEdits";
 import { isBroken } from "../storage/records";
-import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
+import { documentOf } from "../storage/shelf";
+import { createBrowser, openKit, openTab, until, type TestTab } from "../tests/testWorld";
 
 const KIT: Kit = {
   format: "moss-tap/kit",
@@ -175,6 +176,25 @@ test("missing and unreadable kits are distinguished", async () => {
   expect(state().kit!.id).toBe("k");
   const opened = await tab.workbench.open("k");
   expect(typeof opened === "object" && isBroken(opened)).toBe(false);
+});
+
+test("a kit is not called missing while the storage has not been read; it opens when it answers", async () => {
+  const browser = createBrowser();
+  const first = openTab(browser);
+  await first.shelf.add(documentOf({ ...KIT, id: "slow" }), "new");
+  let answer = () => {};
+  const lock = new Promise<void>(resolve => (answer = resolve));
+  void browser.locks.request("moss-tap-storage", () => lock);
+  const second = openTab(browser);
+  const opening = second.workbench.open("slow");
+  await until(() => {
+    second.timers.pass(500);
+    return second.storage.getState().trouble === "slow";
+  });
+  expect(await opening).toBe("unread");
+  answer();
+  await until(() => second.storage.getState().trouble === undefined);
+  expect(await second.workbench.open("slow")).toBe("opened");
 });
 
 test("an edit is written in the task in which it is made: a tab killed right after it loses nothing", async () => {

@@ -15,10 +15,14 @@ import { ErrorPage } from "../shell/ErrorPage";
 import { Header } from "../shell/Header";
 import { PenLine } from "../shell/PenLine";
 import { RescueButtons } from "../shell/RescueButtons";
+import { WaitForStorage } from "../shell/WaitForStorage";
 import { isBroken, type Broken } from "../storage/records";
 import { Dock } from "../tape/panel/Dock";
 import { Region } from "../ui/Region";
 import type { Route } from "./+types/kit";
+
+/** The status of a kit that is not known to be missing, because the storage has not been read. */
+const UNREAD = 503;
 
 /** Opens the kit of the address. A missing or invalid kit leads to a page with a way out. */
 export async function clientLoader({ params, context }: Route.ClientLoaderArgs) {
@@ -26,6 +30,7 @@ export async function clientLoader({ params, context }: Route.ClientLoaderArgs) 
   const { kitId } = params;
   const opened = await workbench.open(kitId);
   if (typeof opened === "object") throw data(opened, { status: 422 });
+  if (opened === "unread") throw data("", { status: UNREAD });
   if (opened === "missing")
     throw data(
       `No kit "${kitId}" is on this browser's shelf. It may live in another browser, or have been deleted.`,
@@ -99,5 +104,6 @@ export function ErrorBoundary() {
   const error = useRouteError();
   if (isRouteErrorResponse(error) && error.status === 422 && isBroken(error.data as object))
     return <BrokenKit broken={error.data as Broken} />;
+  if (isRouteErrorResponse(error) && error.status === UNREAD) return <WaitForStorage />;
   return <ErrorPage error={error} />;
 }

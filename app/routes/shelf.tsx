@@ -1,5 +1,6 @@
 import { appContext } from "../appContext";
 import { DEMOS } from "../storage/demo.server";
+import { useStorageReturn } from "../shell/useStorageReturn";
 import { ShelfView } from "../shelf/ShelfView";
 import type { Route } from "./+types/shelf";
 
@@ -24,6 +25,7 @@ export async function clientLoader({ serverLoader, context }: Route.ClientLoader
 clientLoader.hydrate = true as const;
 
 export default function Shelf({ loaderData }: Route.ComponentProps) {
+  useStorageReturn();
   const isRead = "kits" in loaderData;
   return (
     <ShelfView

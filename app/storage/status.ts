@@ -8,6 +8,11 @@ export interface StorageStatus {
   readonly trouble: StorageTrouble | undefined;
 }
 
+/** Returns whether the storage could not be read, so that nothing is known about what it holds. */
+export function isUnread({ trouble }: StorageStatus): boolean {
+  return trouble === "slow" || trouble === "none";
+}
+
 const SENTENCES: Readonly<Record<StorageTrouble, string>> = {
   full: "The browser's storage is full. Work goes on in this tab and is kept as soon as there is room; hand it over as files to be safe.",
   none: "The browser keeps no storage here. Work goes on in this tab; hand it over as files to keep it.",
