@@ -91,7 +91,7 @@ export {
   PERFORMED_BY,
   rewindTrace,
 } from "./trace/trace";
-export { firstAbove, stretchAt } from "./trace/rising";
+export { firstAbove, stretchAt } from "./time/rising";
 export { formatEvent, formatTrace } from "./trace/formatTrace";
 export type { TraceDocument, TraceEvent } from "./trace/traceSchema";
 export { formatSentence } from "./kit/sentence";

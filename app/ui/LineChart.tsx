@@ -1,19 +1,19 @@
 import {
   CategoryScale,
-  Chart,
   Legend,
   LinearScale,
   LineController,
   LineElement,
   PointElement,
   Tooltip,
+  type Chart,
   type ChartOptions,
-  type Plugin,
 } from "chart.js";
-import { useEffect, useRef, type KeyboardEvent } from "react";
-import { readPalette, type Palette } from "./palette";
+import { useEffect, type KeyboardEvent } from "react";
+import type { Palette } from "./palette";
+import { CHART_BASE, CHART_FONT, useChart } from "./useChart";
 
-Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryScale, Legend, Tooltip);
+const PARTS = [LineController, LineElement, PointElement, LinearScale, CategoryScale, Legend, Tooltip];
 
 /** One line of a chart; its look sets colour and dashes, so that lines differ without colour. */
 export interface ChartLine {
@@ -39,9 +39,7 @@ interface Shown {
   readonly formatX: (x: number) => string;
 }
 
-const FONT = { family: '"Atkinson Hyperlegible Mono Variable", monospace', size: 11 };
-
-function paintMarks(chart: Chart<"line">, { marks }: Shown, palette: Palette): void {
+function paintMarks(chart: Chart<"line">, marks: readonly ChartMark[], palette: Palette): void {
   const { ctx, chartArea, scales } = chart;
   marks.forEach(({ x, words, look }, k) => {
     const at = scales.x!.getPixelForValue(x);
@@ -53,7 +51,7 @@ function paintMarks(chart: Chart<"line">, { marks }: Shown, palette: Palette): v
     ctx.moveTo(at, chartArea.top);
     ctx.lineTo(at, chartArea.bottom);
     ctx.stroke();
-    ctx.font = `${FONT.size}px ${FONT.family}`;
+    ctx.font = `${CHART_FONT.size}px ${CHART_FONT.family}`;
     const width = ctx.measureText(words).width;
     const left = at + 4 + width > chartArea.right ? at - 4 - width : at + 4;
     ctx.fillText(words, left, chartArea.top + 12 + k * 14);
@@ -62,14 +60,12 @@ function paintMarks(chart: Chart<"line">, { marks }: Shown, palette: Palette): v
 }
 
 function optionsFor(palette: Palette, { xWords, yWords, yMost, formatX }: Shown): ChartOptions<"line"> {
-  const ticks = { color: palette.soft, font: FONT };
-  const title = (text: string) => ({ display: true, text, color: palette.soft, font: FONT });
+  const ticks = { color: palette.soft, font: CHART_FONT };
+  const title = (text: string) => ({ display: true, text, color: palette.soft, font: CHART_FONT });
   return {
-    animation: false,
-    responsive: true,
-    maintainAspectRatio: false,
+    ...CHART_BASE,
     interaction: { mode: "index", intersect: false },
-    plugins: { legend: { labels: { color: palette.ink, font: FONT, boxWidth: 24, boxHeight: 1 } } },
+    plugins: { legend: { labels: { color: palette.ink, font: CHART_FONT, boxWidth: 24, boxHeight: 1 } } },
     scales: {
       x: {
         type: "linear",
@@ -110,46 +106,16 @@ export function LineChart({
   onPick?: (x: number) => void;
   onKeyDown?: (event: KeyboardEvent) => void;
 }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const chart = useRef<Chart<"line"> | undefined>(undefined);
-  const latest = useRef(shown);
-  useEffect(() => {
-    latest.current = shown;
-    const made = chart.current;
-    if (!made) return;
-    const palette = readPalette(made.canvas);
-    made.data.datasets = toDatasets(palette, shown.lines);
-    made.options = optionsFor(palette, shown);
-    made.update("none");
-  });
-  useEffect(() => {
-    const element = canvas.current;
-    if (!element) return;
-    const marks: Plugin<"line"> = {
-      id: "marks",
-      afterDatasetsDraw: made => paintMarks(made, latest.current, readPalette(element)),
-    };
-    const palette = readPalette(element);
-    const made = new Chart(element, {
-      type: "line",
-      data: { datasets: toDatasets(palette, latest.current.lines) },
-      options: optionsFor(palette, latest.current),
-      plugins: [marks],
-    });
-    chart.current = made;
-    const onTheme = () => {
-      const now = readPalette(element);
-      made.data.datasets = toDatasets(now, latest.current.lines);
-      made.options = optionsFor(now, latest.current);
-      made.update("none");
-    };
-    window.addEventListener("moss-tap-theme", onTheme);
-    return () => {
-      window.removeEventListener("moss-tap-theme", onTheme);
-      made.destroy();
-      chart.current = undefined;
-    };
-  }, []);
+  const { canvas, chart, repaint } = useChart(
+    "line",
+    PARTS,
+    palette => ({
+      data: { datasets: toDatasets(palette, shown.lines) },
+      options: optionsFor(palette, shown),
+    }),
+    (made, palette) => paintMarks(made, shown.marks, palette),
+  );
+  useEffect(repaint);
   return (
     <div className="h-48 w-full max-w-[760px]">
       <canvas

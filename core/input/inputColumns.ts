@@ -1,3 +1,4 @@
+import { firstAbove } from "../time/rising";
 import { landingFrame } from "../time/clock";
 import type { Program } from "../run/program";
 import { createFrameInput, type FrameInput } from "./frameInput";
@@ -109,22 +110,11 @@ export function createInputCursor(program: Program, columns: InputColumns): Inpu
 /** Moves the cursor before `frame`, to continue from a restored state; restores the speed in force. */
 export function seekInput(cursor: InputCursor, frame: number): void {
   const { controlFrame, gateFrame, speedFrame, speedPercent } = cursor.columns;
-  cursor.nextControl = firstAt(controlFrame, frame);
-  cursor.nextGate = firstAt(gateFrame, frame);
-  cursor.nextSpeed = firstAt(speedFrame, frame);
+  cursor.nextControl = firstAbove(controlFrame, frame - 1);
+  cursor.nextGate = firstAbove(gateFrame, frame - 1);
+  cursor.nextSpeed = firstAbove(speedFrame, frame - 1);
   cursor.nextFrame = frame;
   cursor.input.speedPercent = cursor.nextSpeed > 0 ? speedPercent[cursor.nextSpeed - 1]! : 100;
-}
-
-function firstAt(frames: Uint32Array, frame: number): number {
-  let low = 0;
-  let high = frames.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (frames[middle]! < frame) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }
 
 /** Loads the changes of `frame` into the cursor's input. Frames must be loaded in order. */

@@ -2,7 +2,7 @@ import type { Take } from "../input/takeSchema";
 import type { Program } from "../run/program";
 import { notes } from "../trace/noteKinds";
 import { formatLoss } from "../trace/notes/lost";
-import { firstAbove } from "../trace/rising";
+import { firstAbove } from "../time/rising";
 import { LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY, type Trace } from "../trace/trace";
 import { isOfGate, explainingLoss } from "./outcomes/fate";
 import { readOutcomes } from "./outcomes/readOutcomes";

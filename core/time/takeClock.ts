@@ -1,3 +1,4 @@
+import { firstAbove } from "./rising";
 import { speedNote } from "../trace/notes/inner";
 import type { Trace } from "../trace/trace";
 import { TICKS } from "./clock";
@@ -15,18 +16,6 @@ export interface TakeClock {
   readonly speedAt: (frame: number) => number;
 }
 
-/** Returns the index of the last entry at or before a frame, −1 if there is none. */
-function lastAt(frames: ArrayLike<number>, frame: number): number {
-  let low = 0;
-  let high = frames.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (frames[middle]! > frame) high = middle;
-    else low = middle + 1;
-  }
-  return low - 1;
-}
-
 /** A clock that receives changes of speed as they occur, in frame order. */
 export interface GrowingClock extends TakeClock {
   readonly turn: (frame: number, percent: number) => void;
@@ -40,7 +29,7 @@ export function createGrowingClock(): GrowingClock {
   const before: number[] = [];
   const speedAfter = (k: number) => (k < 0 ? TICKS : percents[k]!);
   const ticksAt = (frame: number) => {
-    const k = lastAt(frames, frame);
+    const k = firstAbove(frames, frame) - 1;
     return k < 0 ? frame * TICKS : before[k]! + (frame - frames[k]! + 1) * percents[k]!;
   };
   return {
@@ -48,7 +37,7 @@ export function createGrowingClock(): GrowingClock {
     frameAtAge(fromFrame, ageTicks) {
       const wanted = ticksAt(fromFrame) + ageTicks;
       let frame = fromFrame;
-      for (let k = lastAt(frames, fromFrame); ; k++) {
+      for (let k = firstAbove(frames, fromFrame) - 1; ; k++) {
         const speed = speedAfter(k);
         const ends = k + 1 < frames.length ? frames[k + 1]! - 1 : Infinity;
         const missing = wanted - ticksAt(frame);
@@ -59,7 +48,7 @@ export function createGrowingClock(): GrowingClock {
         frame = Math.max(frame, ends);
       }
     },
-    speedAt: frame => speedAfter(lastAt(frames, frame)),
+    speedAt: frame => speedAfter(firstAbove(frames, frame) - 1),
     turn(frame, percent) {
       // A speed in force from frame 0 on has no tick(0) to count: T(0) is 0.
       before.push(frame === 0 ? -percent : ticksAt(frame - 1));

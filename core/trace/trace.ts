@@ -1,3 +1,5 @@
+import { firstAbove } from "../time/rising";
+
 /** The codes of the kinds of note, as the steppers write them. core/trace/notes describes their contents. */
 export const MODE = 0;
 export const GATE = 1;
@@ -106,14 +108,7 @@ export function clearTrace(trace: Trace): void {
 
 /** Returns the index of the first note after a frame; `count` if there is none. Binary search. */
 export function firstNoteAfter(trace: Trace, frame: number): number {
-  let low = 0;
-  let high = trace.count;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (trace.frame[middle]! > frame) high = middle;
-    else low = middle + 1;
-  }
-  return low;
+  return firstAbove(trace.frame, frame, 0, trace.count);
 }
 
 /** Removes every note from `frame` on, for stepping back. */

@@ -1,17 +1,11 @@
-import type { Trace } from "../../trace/trace";
+import { firstAbove } from "../../time/rising";
+import { firstNoteAfter, type Trace } from "../../trace/trace";
 import type { Matcher } from "../matchEvents";
 import type { TraceIndex } from "../traceIndex";
 
 /** Returns the index of the first note at or after a frame, in a list of ascending notes. */
 function firstFrom(trace: Trace, notes: readonly number[], frame: number): number {
-  let low = 0;
-  let high = notes.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (trace.frame[notes[middle]!]! >= frame) high = middle;
-    else low = middle + 1;
-  }
-  return low;
+  return firstAbove(notes, firstNoteAfter(trace, frame - 1) - 1);
 }
 
 /**

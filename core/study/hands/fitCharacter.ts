@@ -2,7 +2,7 @@ import { traitsOf } from "../../patterns/recordOf";
 import { notes } from "../../trace/noteKinds";
 import { edgesOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";
-import { firstAbove } from "../../trace/rising";
+import { firstAbove } from "../../time/rising";
 import type { InputColumns } from "../../input/inputColumns";
 import { edgeKey, keyFrame, type Program } from "../../run/program";
 import { listPresses } from "../feel/shiftPress";

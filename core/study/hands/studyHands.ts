@@ -3,7 +3,7 @@ import type { Take } from "../../input/takeSchema";
 import { readTake, type InputColumns } from "../../input/inputColumns";
 import type { Kit } from "../../kit/schema";
 import { edgeKey, type Program } from "../../run/program";
-import { firstAbove } from "../../trace/rising";
+import { firstAbove } from "../../time/rising";
 import type { Trace } from "../../trace/trace";
 import { usersOf, type Fate } from "../outcomes/fate";
 import { readOutcomes } from "../outcomes/readOutcomes";

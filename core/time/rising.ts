@@ -1,10 +1,15 @@
 /**
- * Returns the index of the first value above `limit` in an ascending list; the list's length if there is
- * none. Binary search.
+ * Returns the index of the first value above `limit` in an ascending list, from `from` up to `to`; `to` if
+ * there is none. Binary search.
  */
-export function firstAbove(list: ArrayLike<number>, limit: number, from = 0): number {
+export function firstAbove(
+  list: ArrayLike<number>,
+  limit: number,
+  from = 0,
+  to: number = list.length,
+): number {
   let low = from;
-  let high = list.length;
+  let high = to;
   while (low < high) {
     const middle = (low + high) >> 1;
     if (list[middle]! > limit) high = middle;

@@ -1,0 +1,63 @@
+import {
+  Chart,
+  type ChartComponentLike,
+  type ChartConfiguration,
+  type ChartType,
+  type Plugin,
+} from "chart.js";
+import { useCallback, useEffect, useRef } from "react";
+import { readPalette, type Palette } from "./palette";
+
+export const CHART_FONT = { family: '"Atkinson Hyperlegible Mono Variable", monospace', size: 11 };
+
+/** The options of every chart: it fills its box and does not move by itself. */
+export const CHART_BASE = { animation: false, responsive: true, maintainAspectRatio: false } as const;
+
+/** The parts of a chart that depend on its data and on the theme. */
+type Painted<Type extends ChartType> = Pick<ChartConfiguration<Type>, "data" | "options">;
+
+/**
+ * Creates a chart on a canvas when it is mounted, repaints it in the colours of a new theme, and destroys it.
+ * `parts` are the components of the library that it needs; `paint` returns its data and options; `repaint`
+ * applies them again after a change.
+ */
+export function useChart<Type extends ChartType>(
+  type: Type,
+  parts: ChartComponentLike[],
+  paint: (palette: Palette) => Painted<Type>,
+  onDrawn?: (chart: Chart<Type>, palette: Palette) => void,
+) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const chart = useRef<Chart<Type> | undefined>(undefined);
+  const latest = useRef({ type, parts, paint, onDrawn });
+  useEffect(() => {
+    latest.current = { type, parts, paint, onDrawn };
+  });
+  const repaint = useCallback(() => {
+    const made = chart.current;
+    if (!made) return;
+    const { data, options } = latest.current.paint(readPalette(made.canvas));
+    made.data = data;
+    if (options) made.options = options as typeof made.options;
+    made.update("none");
+  }, []);
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    const { type, parts, paint } = latest.current;
+    Chart.register(...parts);
+    const drawn: Plugin<Type> = {
+      id: "drawn",
+      afterDatasetsDraw: made => latest.current.onDrawn?.(made as Chart<Type>, readPalette(element)),
+    };
+    const made = new Chart<Type>(element, { type, ...paint(readPalette(element)), plugins: [drawn] });
+    chart.current = made;
+    window.addEventListener("moss-tap-theme", repaint);
+    return () => {
+      window.removeEventListener("moss-tap-theme", repaint);
+      made.destroy();
+      chart.current = undefined;
+    };
+  }, [repaint]);
+  return { canvas, chart, repaint };
+}
