@@ -164,7 +164,12 @@ export function beginRun(rules: Rules, columns: InputColumns): StagedCourse {
   };
 }
 
-/** Runs a take's columns to the end. Without bodies it equals the core's `run`. */
+/**
+ * Runs a take's columns to the end. Without bodies it equals the core's `run`. Example:
+ *
+ *     const rules = compileRules(kit);
+ *     if (rules.ok) runRules(rules.value, readTake(rules.value.program, take)).trace;
+ */
 export function runRules(rules: Rules, columns: InputColumns): StagedRun {
   const course = beginRun(rules, columns);
   course.runTo(columns.frames);

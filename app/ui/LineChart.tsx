@@ -117,7 +117,7 @@ export function LineChart({
   );
   useEffect(repaint);
   return (
-    <div className="h-48 w-full max-w-[760px]">
+    <div className="mt-2 h-48 w-full max-w-[760px]">
       <canvas
         ref={canvas}
         role={onPick ? "slider" : "img"}

@@ -16,6 +16,10 @@ export type CheckJudge = Judge<WhyNot>;
  * Compiles a check against a program, the kit compiled at the rate to judge at. `kitRateHz` is the kit's own
  * rate; times in the check are written in its frames. Returns one issue for every id the kit lacks, with its
  * path inside the check. Verdicts follow docs/check-rules.md exactly; the indexed trace must be complete.
+ * Example:
+ *
+ *     const judge = compileCheck(program, kit.rate, check);
+ *     if (judge.ok) judge.value(indexTrace(program, evaluate(program, take))).ok;
  */
 export function compileCheck(program: Program, kitRateHz: number, check: Check): Result<CheckJudge> {
   const issues: Issue[] = [];

@@ -24,7 +24,11 @@ function checkOrder(
   }
 }
 
-/** Parses an unknown value as a take: its shape, lanes that never go back in time, a length within bounds. */
+/**
+ * Parses an unknown value as a take: its shape, lanes that never go back in time, a length within bounds.
+ * Returns every fault with its path, such as `lanes.leap[3][0]`. A take need not fit any kit: lanes of unknown
+ * controls are kept, and ignored when it is run.
+ */
 export function parseTake(input: unknown): Result<Take> {
   const parsed = parseDocument(TAKE_FORMAT, input);
   if (!parsed.ok) return parsed;

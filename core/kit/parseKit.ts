@@ -44,7 +44,11 @@ export function findEditFault(before: Kit, after: Kit): Issue | undefined {
 
 /**
  * Parses an unknown value as a kit, with everything the compiler checks: a parsed kit can be run. Returns
- * every fault; warnings come with the kit.
+ * every fault; warnings come with the kit. Example:
+ *
+ *     const read = parseKit(JSON.parse(text));
+ *     if (!read.ok) throw new Error(read.issues.map(formatIssue).join("\n"));
+ *     const kit = read.value;
  */
 export function parseKit(input: unknown): Result<Kit> {
   const parsed = parseKitShape(input);

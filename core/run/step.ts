@@ -51,7 +51,12 @@ export function passOver(state: State, trace: Trace, frames: number): void {
  * Steps one frame, the next after `state.frame`. Changes only `state` and `trace`. Order within a frame:
  * clocks; controls (values, cleaning, edges); gates (painted, by stage, timelines and prompts, then derived);
  * mode; prompts (run out, shown, opened); patterns in kit order; prompts judged; requests, moves, losses. A
- * quiet frame only advances the clocks and allocates nothing. Source: frame rules, section 3.
+ * quiet frame only advances the clocks and allocates nothing. Source: frame rules, section 3. Example, with the
+ * input of a take:
+ *
+ *     const [state, trace] = [createState(program), createTrace(program.rateHz)];
+ *     const cursor = createInputCursor(program, readTake(program, take));
+ *     for (let frame = 0; frame < frames; frame++) step(program, state, loadInput(cursor, frame), trace);
  */
 export function step(program: Program, state: State, input: FrameInput, trace: Trace): void {
   state.frame++;
