@@ -345,7 +345,7 @@ test("while the storage does not answer no kit is called missing: kit and shelf 
   const address = await driver.getCurrentUrl();
   await runFirst(
     driver,
-    `navigator.locks.request("moss-tap-storage", () => new Promise(resolve => (window.answerNow = resolve)))`,
+    `navigator.locks?.request("moss-tap-storage", () => new Promise(resolve => (window.answerNow = resolve)))`,
   );
   await driver.get(address);
   await find(driver, '//h1[.="Waiting for the browser\'s storage"]');

@@ -10,7 +10,7 @@ import { readPalette, type Palette } from "./palette";
 
 export const CHART_FONT = { family: '"Atkinson Hyperlegible Mono Variable", monospace', size: 11 };
 
-/** The options of every chart: it fills its box and does not move by itself. */
+/** The options of every chart: it fills its box, without animation. */
 export const CHART_BASE = { animation: false, responsive: true, maintainAspectRatio: false } as const;
 
 /** The parts of a chart that depend on its data and on the theme. */
