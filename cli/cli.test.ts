@@ -10,6 +10,7 @@ import { afterAll, expect, test } from "vitest";
 import { parseChecks, parseKit, type Checks, type CheckResult, type Kit, type Take } from "#core";
 import { EXPORT_FORMATS, NO_PARTS } from "#handover";
 import { judgeFiles } from "./checks/judgeFiles";
+import { compileScript } from "./compile.mjs";
 import { formatJunit, formatTap } from "./checks/reports";
 import { writePresses } from "./presses/writePresses";
 import { listTakeFiles, parseShard, type TakeFile } from "./takeFiles";
@@ -37,9 +38,18 @@ async function judge(
   return judged.results;
 }
 
+/** The compiled commands; `npm run` compiles them anew each time (docs/fileFormats.test.ts runs it). */
+const scripts = new Map(
+  await Promise.all(
+    ["check", "judge", "export", "import"].map(
+      async name => [name, await compileScript(`cli/${name}.ts`)] as const,
+    ),
+  ),
+);
+
 /** Runs a command of the project as on a build server. */
 function run(command: string, ...args: readonly string[]) {
-  const ran = spawnSync("node", ["cli/run.mjs", command, ...args], { encoding: "utf8" });
+  const ran = spawnSync("node", [scripts.get(command)!, ...args], { encoding: "utf8" });
   const stderr = ran.stderr.split("\n").filter(line => line);
   return { code: ran.status, stdout: ran.stdout, stderr };
 }
