@@ -93,6 +93,11 @@ export default tseslint.config(
     "core knows nothing above it.",
   ),
   layer(
+    ["core/program/**/*.ts"],
+    ["**/patterns/**", "**/kit/**", "**/run/**", "**/study/**", "**/checks/**", "#*", "react*", "node:*"],
+    "patterns are written against programs and states, which know no kind of pattern.",
+  ),
+  layer(
     ["stage/**/*.ts"],
     ["**/handover/**", "#handover", "**/app/**", "**/cli/**", "react*", "node:*"],
     "stage knows only core.",

@@ -45,15 +45,8 @@ export { createFrameInput } from "./input/frameInput";
 export type { FrameInput } from "./input/frameInput";
 export { createLaneReader, readLane, readValue } from "./input/readLane";
 export type { LaneReader } from "./input/readLane";
-export {
-  edgeKey,
-  isOfPress,
-  isPressKey,
-  keyFrame,
-  keySource,
-  type PatternProgram,
-  type Program,
-} from "./run/program";
+export { edgeKey, isOfPress, isPressKey, keyFrame, keySource } from "./program/program";
+export type { KitProgram as Program, PatternProgram } from "./patterns/kinds";
 export { evaluate, run, runInto, runOn } from "./run/run";
 export {
   CARRIED,
@@ -67,8 +60,8 @@ export {
   OPEN,
   REQUEST_HEAD,
   SUSTAINED,
-} from "./run/state";
-export type { State } from "./run/state";
+} from "./program/state";
+export type { State } from "./program/state";
 export { passOver, step } from "./run/step";
 export { DURATION_PATTERN, formatMs, parseFrames } from "./time/duration";
 export { landingFrame, TICKS } from "./time/clock";

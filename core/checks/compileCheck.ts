@@ -1,5 +1,5 @@
 import type { Issue, Result } from "../formats/issue";
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { landLeeway, landTime } from "./checkTimes";
 import type { Check } from "./checksSchema";
 import type { CompileTools, Judge, VerdictOf } from "./expectations/expectation";

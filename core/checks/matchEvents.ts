@@ -1,5 +1,5 @@
 import { fault, type Issue, type PathStep } from "../formats/issue";
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { formatEvent } from "../trace/formatTrace";
 import { eventNotes } from "../trace/noteKinds";
 import type { Trace } from "../trace/trace";

@@ -1,4 +1,4 @@
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { formatEvent } from "../trace/formatTrace";
 import { notes } from "../trace/noteKinds";
 import { promptOutcome } from "../trace/notes/prompt";

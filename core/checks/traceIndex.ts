@@ -1,4 +1,4 @@
-import { keyFrame, keySource, type Program } from "../run/program";
+import { keyFrame, keySource, type Program } from "../program/program";
 import { readOutcomes } from "../study/outcomes/readOutcomes";
 import { edgesOf } from "../trace/notes/edgeList";
 import type { Trace } from "../trace/trace";

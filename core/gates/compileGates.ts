@@ -1,7 +1,7 @@
 import { fault, type PathStep } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
 import type { Gate } from "../kit/schema";
-import type { GateProgram } from "../run/program";
+import type { GateProgram } from "../program/program";
 import { parseFrames } from "../time/duration";
 import { TICKS } from "../time/clock";
 

@@ -1,7 +1,7 @@
 import { TICKS } from "../time/clock";
-import { momentOn, nowOn } from "../run/moments";
-import type { GateProgram, MoveProgram, Program } from "../run/program";
-import { FIRED, OPEN, SUSTAINED, type State } from "../run/state";
+import { momentOn, nowOn } from "../program/moments";
+import type { GateProgram, MoveProgram, Program } from "../program/program";
+import { FIRED, OPEN, SUSTAINED, type State } from "../program/state";
 import { GATE, note, put, TRAIL, type Trace } from "../trace/trace";
 import type { FrameInput } from "../input/frameInput";
 

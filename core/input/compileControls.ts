@@ -1,6 +1,6 @@
 import { fault } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
-import type { ControlProgram, StickProgram } from "../run/program";
+import type { ControlProgram, StickProgram } from "../program/program";
 
 const PRESS_AT = 0.5;
 const RELEASE_AT = 0.4;

@@ -1,6 +1,6 @@
 import { firstAbove } from "../time/rising";
 import { landingFrame } from "../time/clock";
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { createFrameInput, type FrameInput } from "./frameInput";
 import { readLane } from "./readLane";
 import type { Take } from "./takeSchema";

@@ -1,5 +1,5 @@
 import { landingFrame } from "../time/clock";
-import type { ControlProgram } from "../run/program";
+import type { ControlProgram } from "../program/program";
 
 /**
  * Follows one control's analog value and reports when it goes down and up, and on which frame: down at

@@ -1,4 +1,4 @@
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 
 /** Returns a text that is equal for two programs that read every take alike, whatever their rules. */
 export function readingKey({ rateHz, controls, gates }: Program): string {

@@ -1,5 +1,5 @@
-import type { Program, StickProgram } from "../run/program";
-import type { State } from "../run/state";
+import type { Program, StickProgram } from "../program/program";
+import type { State } from "../program/state";
 import { EDGE, note, put, type Trace } from "../trace/trace";
 import type { FrameInput } from "./frameInput";
 

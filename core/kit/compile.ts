@@ -5,7 +5,7 @@ import { compileModes } from "../modes/compileModes";
 import { compileMoves } from "../moves/compileMoves";
 import { compilePattern, type CellPlan } from "../patterns/compilePattern";
 import { compilePrompts } from "../prompts/compilePrompts";
-import type { PatternProgram, Program } from "../run/program";
+import type { KitProgram, PatternProgram } from "../patterns/kinds";
 import { gatherNames } from "./compileNames";
 import type { Kit } from "./schema";
 import { findWarnings } from "./warnings";
@@ -23,7 +23,7 @@ function listWatchers(patterns: readonly PatternProgram[], controls: number): nu
  * late. Returns the program with its warnings, or every fault with its path and cure. Example: `const result
  * = compile(kit); if (result.ok) run(result.value, columns)`.
  */
-export function compile(kit: Kit): Result<Program> {
+export function compile(kit: Kit): Result<KitProgram> {
   const issues: Issue[] = [];
   const names = gatherNames(kit, issues);
   const controls = compileControlList(names);
@@ -35,7 +35,7 @@ export function compile(kit: Kit): Result<Program> {
   const { modes, startMode, switches } = compileModes(names);
   const prompts = compilePrompts(names, patterns);
   if (issues.length > 0) return { ok: false, issues };
-  const program: Program = {
+  const program: KitProgram = {
     rateHz: kit.rate,
     controls,
     sticks,

@@ -2,7 +2,7 @@ import { warning, type Issue } from "../formats/issue";
 import { traitsOf } from "../patterns/recordOf";
 import { joinNames } from "../formats/words";
 import { TICKS } from "../time/clock";
-import { NEVER, type MoveProgram, type NeedProgram, type PatternProgram, type Program } from "../run/program";
+import { NEVER, type MoveProgram, type NeedProgram, type PatternBase, type Program } from "../program/program";
 import { gateName, nameOf } from "./names";
 import type { Kit } from "./schema";
 
@@ -17,7 +17,7 @@ interface Stretch {
  * Returns the press lengths at full speed that end in a fire; undefined for kinds that do not judge length. A
  * press lasts at least one frame.
  */
-export function answeredStretch(pattern: PatternProgram): Stretch | undefined {
+export function answeredStretch(pattern: PatternBase): Stretch | undefined {
   const answered = traitsOf(pattern.kind).answers?.(pattern);
   return answered && { id: pattern.id, ...answered };
 }

@@ -1,5 +1,5 @@
-import type { Program } from "../run/program";
-import type { State } from "../run/state";
+import type { Program } from "../program/program";
+import type { State } from "../program/state";
 import { stepPattern } from "../patterns/stepPattern";
 import type { Trace } from "../trace/trace";
 

@@ -1,6 +1,6 @@
 import { fault } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
-import type { ModeProgram, SwitchProgram } from "../run/program";
+import type { ModeProgram, SwitchProgram } from "../program/program";
 
 /** Compiles the modes, the initial mode (the first if none is named) and the switches between them. */
 export function compileModes(names: Names): {

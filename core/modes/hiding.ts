@@ -1,5 +1,5 @@
-import type { Program } from "../run/program";
-import { OPEN, type State } from "../run/state";
+import type { Program } from "../program/program";
+import { OPEN, type State } from "../program/state";
 import { KEPT, note, put, type Trace } from "../trace/trace";
 
 /** Marks, for every pattern, the controls that captures and open prompts hide from it now. */

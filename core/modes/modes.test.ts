@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { Kit } from "../kit/schema";
 import { createInputCursor, loadInput, readTake } from "../input/inputColumns";
-import { createState, FIRED } from "../run/state";
+import { createState, FIRED } from "../program/state";
 import { step } from "../run/step";
 import { drawTake, mustCompile, play, sketchKit } from "../tests/strips";
 import { createTrace } from "../trace/trace";

@@ -2,8 +2,8 @@ import { reachedOf, resetPattern } from "../patterns/stepPattern";
 import { failPrompt } from "../prompts/promptState";
 import { loseRequestsOfMove } from "../moves/requests";
 import { lapse } from "../patterns/fire";
-import type { Program, SwitchProgram } from "../run/program";
-import { FORMING, HIDDEN, IDLE, type State } from "../run/state";
+import type { Program, SwitchProgram } from "../program/program";
+import { FORMING, HIDDEN, IDLE, type State } from "../program/state";
 import { MODE, note, PHASE, put, type Trace } from "../trace/trace";
 
 function applies(state: State, change: SwitchProgram): boolean {

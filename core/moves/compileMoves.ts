@@ -1,7 +1,7 @@
 import { fault, type PathStep } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
 import type { Move } from "../kit/schema";
-import type { MoveProgram } from "../run/program";
+import type { MoveProgram } from "../program/program";
 import { traitsOf } from "../patterns/recordOf";
 import { isShorterAsWritten } from "../time/duration";
 

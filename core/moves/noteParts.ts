@@ -1,6 +1,6 @@
-import { momentOn, nowOn } from "../run/moments";
-import type { Program } from "../run/program";
-import type { State } from "../run/state";
+import { momentOn, nowOn } from "../program/moments";
+import type { Program } from "../program/program";
+import type { State } from "../program/state";
 import { note, PART, put, type Trace } from "../trace/trace";
 
 /**

@@ -1,6 +1,6 @@
-import { momentOn } from "../run/moments";
-import type { MoveProgram, NeedProgram, Program } from "../run/program";
-import type { State } from "../run/state";
+import { momentOn } from "../program/moments";
+import type { MoveProgram, NeedProgram, Program } from "../program/program";
+import type { State } from "../program/state";
 import { DUE, DUE_TICKS, lostFate, MADE_TICKS, MOVE, memoryNow, moveNow } from "./requests";
 
 /** The states of a need: not met, met by an open gate, or met only by its coyote. */

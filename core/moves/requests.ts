@@ -1,6 +1,6 @@
-import { nowOn } from "../run/moments";
-import type { MoveProgram, Program } from "../run/program";
-import { growPool, REQUEST_HEAD, type State } from "../run/state";
+import { nowOn } from "../program/moments";
+import type { MoveProgram, Program } from "../program/program";
+import { growPool, REQUEST_HEAD, type State } from "../program/state";
 import { LOSS_REASONS, LOST, note, put, REQUEST, type LossReason, type Trace } from "../trace/trace";
 
 /** Columns of a request's row in the pool. */

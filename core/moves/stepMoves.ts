@@ -1,5 +1,5 @@
-import type { MoveProgram, Program } from "../run/program";
-import { CARRIED, FIRED, SUSTAINED, type State } from "../run/state";
+import type { MoveProgram, Program } from "../program/program";
+import { CARRIED, FIRED, SUSTAINED, type State } from "../program/state";
 import { note, PERFORMED, put, type Trace } from "../trace/trace";
 import { becomeDue, findObstacle, FORGIVEN, isOver, isReady, isWhole, judgeNeed } from "./readiness";
 import {

@@ -1,7 +1,7 @@
 import type { PathStep } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
 import type { PatternKind, PatternOf } from "../kit/schema";
-import type { PatternBase } from "../run/program";
+import type { PatternBase } from "../program/program";
 
 /** The part of a compiled pattern that its own kind compiles; the rest is common to all kinds. */
 export type OwnPart<G extends PatternBase> = Omit<

@@ -1,7 +1,7 @@
 import type { PathStep } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
 import type { Pattern } from "../kit/schema";
-import type { PatternProgram } from "../run/program";
+import type { PatternProgram } from "./kinds";
 import { recordOf } from "./recordOf";
 
 /** The offset of the next pattern's cells, and the sizes of the sequences' choices so far. */

@@ -1,5 +1,5 @@
-import { edgeKey, type PatternBase, type Program } from "../run/program";
-import { CARRIED, FIRED, LAPSED, type State } from "../run/state";
+import { edgeKey, type PatternBase, type Program } from "../program/program";
+import { CARRIED, FIRED, LAPSED, type State } from "../program/state";
 import { FIRE, LAPSE, LAPSE_REASONS, note, put, type LapseReason, type Trace } from "../trace/trace";
 
 /** Begins a fire of pattern `i`; follow it by `addEdge` for each edge, then `endFire`. */

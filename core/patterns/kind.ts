@@ -1,8 +1,8 @@
 import type { PathStep } from "../formats/issue";
 import type { Kit, PatternKind, PatternOf } from "../kit/schema";
 import type { Starter } from "../kit/starter";
-import type { PatternBase } from "../run/program";
-import type { State } from "../run/state";
+import type { PatternBase } from "../program/program";
+import type { State } from "../program/state";
 import type { Rounding } from "../time/duration";
 import type { LapseReason } from "../trace/trace";
 import type { CompileKind } from "./compileParts";

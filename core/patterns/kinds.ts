@@ -1,3 +1,4 @@
+import type { Program } from "../program/program";
 import * as charge from "./charge/kind";
 import * as chord from "./chord/kind";
 import * as hold from "./hold/kind";
@@ -18,3 +19,6 @@ type Modules = typeof PATTERN_KINDS;
 
 /** A compiled pattern of any kind, as plain data. */
 export type PatternProgram = Parameters<Modules[keyof Modules]["record"]["stepper"]["step"]>[1];
+
+/** A compiled kit with patterns of every kind. */
+export type KitProgram = Program<PatternProgram>;

@@ -1,5 +1,6 @@
 import type { Pattern, PatternKind } from "../kit/schema";
-import type { PatternProgram } from "../run/program";
+import type { PatternBase } from "../program/program";
+import type { PatternProgram } from "./kinds";
 import type { PatternKindRecord, PatternTraits } from "./kind";
 import { PATTERN_KINDS } from "./kinds";
 
@@ -16,14 +17,14 @@ export const PATTERN_KIND_NAMES = Object.keys(PATTERN_KINDS) as readonly Pattern
 const KINDS: Records = PATTERN_KINDS;
 
 /**
- * Returns a kind's record, for a pattern of any kind. The caller must pass pattern and program of that same
- * kind.
+ * Returns the record of a pattern's kind. The caller must pass pattern and program of that same kind, which the
+ * types do not check.
  */
-export function recordOf(kind: PatternKind): PatternKindRecord<PatternKind, PatternProgram> {
-  return KINDS[kind].record as unknown as PatternKindRecord<PatternKind, PatternProgram>;
+export function recordOf(kind: PatternBase["kind"]): PatternKindRecord<PatternKind, PatternBase> {
+  return KINDS[kind as PatternKind].record as unknown as PatternKindRecord<PatternKind, PatternBase>;
 }
 
 /** Returns the traits of the kind of a pattern or of its program. */
-export function traitsOf(kind: PatternKind): PatternTraits<Pattern, PatternProgram> {
-  return KINDS[kind].record as unknown as PatternTraits<Pattern, PatternProgram>;
+export function traitsOf(kind: PatternBase["kind"]): PatternTraits<Pattern, PatternBase> {
+  return KINDS[kind as PatternKind].record as unknown as PatternTraits<Pattern, PatternBase>;
 }

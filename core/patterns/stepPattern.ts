@@ -1,17 +1,17 @@
-import { isAnyPressed } from "../run/sight";
-import type { PatternProgram, Program } from "../run/program";
-import { FORMING, IDLE, type State } from "../run/state";
+import { isAnyPressed } from "../program/sight";
+import type { PatternBase, Program } from "../program/program";
+import { FORMING, IDLE, type State } from "../program/state";
 import type { Trace } from "../trace/trace";
 import { lapse, type PatternStepper } from "./fire";
 import { recordOf } from "./recordOf";
 
 /** Returns the stepper of a pattern's kind; the registry guarantees that kind and program match. */
-function stepperOf(pattern: PatternProgram): PatternStepper<PatternProgram> {
-  return recordOf(pattern.kind).stepper as unknown as PatternStepper<PatternProgram>;
+function stepperOf(pattern: PatternBase): PatternStepper<PatternBase> {
+  return recordOf(pattern.kind).stepper;
 }
 
 /** Returns the steps made in the current attempt, for a lapse; −1 for kinds without steps. */
-export function reachedOf(pattern: PatternProgram, state: State): number {
+export function reachedOf(pattern: PatternBase, state: State): number {
   return stepperOf(pattern).reached?.(pattern, state) ?? -1;
 }
 
@@ -29,7 +29,7 @@ export function resetPattern(program: Program, state: State, i: number): void {
  */
 function startOver(
   program: Program,
-  pattern: PatternProgram,
+  pattern: PatternBase,
   state: State,
   trace: Trace,
   i: number,

@@ -1,6 +1,6 @@
 import { carryPresses } from "../modes/carryPresses";
-import type { Program } from "../run/program";
-import type { State } from "../run/state";
+import type { Program } from "../program/program";
+import type { State } from "../program/state";
 import { note, PHASE, put, type Trace } from "../trace/trace";
 import { stepPattern } from "./stepPattern";
 

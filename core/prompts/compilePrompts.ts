@@ -2,7 +2,8 @@ import { fault, type PathStep } from "../formats/issue";
 import type { Names } from "../kit/compileNames";
 import type { Prompt } from "../kit/schema";
 import { compileControls } from "../patterns/compileParts";
-import { NEVER, type PatternProgram, type PromptProgram } from "../run/program";
+import { NEVER, type PromptProgram } from "../program/program";
+import type { PatternProgram } from "../patterns/kinds";
 
 const OUTCOMES = new Set(["shown", "open", "ok", "failed"]);
 

@@ -1,5 +1,5 @@
-import type { Program, PromptProgram } from "../run/program";
-import { FIRED, HIDDEN, LEADING, OPEN, type State } from "../run/state";
+import type { Program, PromptProgram } from "../program/program";
+import { FIRED, HIDDEN, LEADING, OPEN, type State } from "../program/state";
 import { GRADED, OK, type Trace } from "../trace/trace";
 import { endShowing, failPrompt, notePrompt, openedTicks, promptClock } from "./promptState";
 import { takeEdges } from "./takenEdges";

@@ -1,6 +1,6 @@
-import { momentOn, nowOn } from "../run/moments";
-import type { Program, PromptProgram } from "../run/program";
-import { HIDDEN, OPEN, type State } from "../run/state";
+import { momentOn, nowOn } from "../program/moments";
+import type { Program, PromptProgram } from "../program/program";
+import { HIDDEN, OPEN, type State } from "../program/state";
 import { FAILED, FAILURES, note, PROMPT, put, type Trace } from "../trace/trace";
 
 export type PromptFailure = (typeof FAILURES)[number];

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { Kit, Prompt } from "../kit/schema";
 import { createInputCursor, loadInput, readTake } from "../input/inputColumns";
-import { createState } from "../run/state";
+import { createState } from "../program/state";
 import { step } from "../run/step";
 import { drawTake, mustCompile, play, sketchKit } from "../tests/strips";
 import { formatTrace } from "../trace/formatTrace";

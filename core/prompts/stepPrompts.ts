@@ -1,5 +1,5 @@
-import type { Program, PromptProgram } from "../run/program";
-import { HIDDEN, LEADING, OPEN, type State } from "../run/state";
+import type { Program, PromptProgram } from "../program/program";
+import { HIDDEN, LEADING, OPEN, type State } from "../program/state";
 import { OPENED, SHOWN, type Trace } from "../trace/trace";
 import { failPrompt, notePrompt, openedTicks, promptClock, shownTicks } from "./promptState";
 

@@ -1,6 +1,6 @@
 import { recordOf } from "../patterns/recordOf";
-import type { Program } from "../run/program";
-import { FIRED, growPool, REQUEST_HEAD, SUSTAINED, type State } from "../run/state";
+import type { Program } from "../program/program";
+import { FIRED, growPool, REQUEST_HEAD, SUSTAINED, type State } from "../program/state";
 import { EDGE_COUNT, requestStride } from "../moves/requests";
 
 /** Returns whether the edge is still down or, for a stick, could be repeated by a carried press. */

@@ -8,7 +8,7 @@ import { createTrace, rewindTrace } from "../trace/trace";
 import { formatTrace } from "../trace/formatTrace";
 import type { TraceEvent } from "../trace/traceSchema";
 import { evaluate } from "./run";
-import { copyState, createState } from "./state";
+import { copyState, createState } from "../program/state";
 import { step } from "./step";
 
 const RUNS = Number(process.env.RUNS ?? 300);

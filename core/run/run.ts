@@ -7,8 +7,8 @@ import {
 } from "../input/inputColumns";
 import type { Take } from "../input/takeSchema";
 import { createTrace, type Trace } from "../trace/trace";
-import type { Program } from "./program";
-import { createState, type State } from "./state";
+import type { Program } from "../program/program";
+import { createState, type State } from "../program/state";
 import { passOver, step } from "./step";
 
 /**

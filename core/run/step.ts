@@ -10,8 +10,8 @@ import { stepPatterns } from "../patterns/stepPatterns";
 import { judgePrompts } from "../prompts/judgePrompts";
 import { stepPrompts } from "../prompts/stepPrompts";
 import { note, put, SPEED, type Trace } from "../trace/trace";
-import { NEVER, type Program } from "./program";
-import { HIDDEN, type State } from "./state";
+import { NEVER, type Program } from "../program/program";
+import { HIDDEN, type State } from "../program/state";
 
 /** Returns whether any prompt is shown, has just ended, or waits for its time. */
 function arePromptsBusy(program: Program, state: State): boolean {

@@ -6,7 +6,7 @@ import { notes } from "../trace/noteKinds";
 import type { Trace } from "../trace/trace";
 import { TICKS } from "../time/clock";
 import { parseFrames } from "../time/duration";
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { listScripts, shiftScript, type Script } from "./overlaps/scripts";
 
 /**

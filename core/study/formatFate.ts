@@ -1,5 +1,5 @@
 import type { Kit } from "../kit/schema";
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { notes } from "../trace/noteKinds";
 import { lapseWords } from "../trace/reasonWords";
 import { firstNoteAfter, LOSS_REASONS, type Trace } from "../trace/trace";

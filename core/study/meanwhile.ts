@@ -1,4 +1,4 @@
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { TICKS } from "../time/clock";
 import { clockOfTrace } from "../time/takeClock";
 import { notes } from "../trace/noteKinds";

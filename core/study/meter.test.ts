@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import { createFrameInput } from "../input/frameInput";
 import { createInputCursor, loadInput, readTake } from "../input/inputColumns";
 import type { Pattern } from "../kit/schema";
-import { createState } from "../run/state";
+import { createState } from "../program/state";
 import { step } from "../run/step";
 import { PATTERN_KIND_NAMES, traitsOf } from "../patterns/recordOf";
 import { anyKit, anyTake } from "../tests/arbitraries";

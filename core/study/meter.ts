@@ -1,9 +1,10 @@
-import { nowTicks, pressTicks } from "../run/sight";
+import { nowTicks, pressTicks } from "../program/sight";
 import { levelAt, ratioAt, valueAt } from "../patterns/growth";
 import { traitsOf } from "../patterns/recordOf";
 import { TICKS } from "../time/clock";
-import type { PatternProgram, Program } from "../run/program";
-import { FIRED, FORMING, type State, SUSTAINED } from "../run/state";
+import type { PatternBase } from "../program/program";
+import type { KitProgram } from "../patterns/kinds";
+import { FIRED, FORMING, type State, SUSTAINED } from "../program/state";
 
 /** The meter of one pattern on one frame; `ratio` is 0 to 1. */
 export interface Meter {
@@ -25,7 +26,7 @@ export interface Meter {
  * Returns the parts an attempt has made, and their total; a fire has made all. 0 of 0 for kinds without
  * parts.
  */
-function countMade(pattern: PatternProgram, state: State, phase: number): { made: number; of: number } {
+function countMade(pattern: PatternBase, state: State, phase: number): { made: number; of: number } {
   const { made, total } = traitsOf(pattern.kind);
   if (!made || !total) return { made: 0, of: 0 };
   const of = total(pattern);
@@ -38,7 +39,7 @@ function countMade(pattern: PatternProgram, state: State, phase: number): { made
  * charge to full, a complete chord to the time it is to be held; other attempts show the share they have
  * made.
  */
-export function readMeter(program: Program, state: State, i: number): Meter {
+export function readMeter(program: KitProgram, state: State, i: number): Meter {
   const pattern = program.patterns[i]!;
   const phase = state.phase[i]!;
   const isUnderWay = phase === FORMING || phase === SUSTAINED;

@@ -1,4 +1,4 @@
-import type { PatternProgram, Program } from "../run/program";
+import type { PatternBase, Program } from "../program/program";
 
 /** Whether a pattern sees one of its controls in a mode, and what hides it otherwise. */
 export interface PatternSight {
@@ -8,7 +8,7 @@ export interface PatternSight {
   readonly by: number;
 }
 
-function isActive(pattern: PatternProgram, mode: number): boolean {
+function isActive(pattern: PatternBase, mode: number): boolean {
   return !pattern.isOff && pattern.activeIn[Math.max(0, mode)] === true;
 }
 

@@ -1,7 +1,7 @@
 import type { InputColumns } from "../input/inputColumns";
 import { compile } from "../kit/compile";
 import type { Kit } from "../kit/schema";
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { run } from "../run/run";
 import type { Trace } from "../trace/trace";
 

@@ -1,5 +1,5 @@
 import type { Take } from "../input/takeSchema";
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { notes } from "../trace/noteKinds";
 import { formatLoss } from "../trace/notes/lost";
 import { firstAbove } from "../time/rising";

@@ -4,7 +4,7 @@ import { readingKey } from "../input/readingKey";
 import type { Take } from "../input/takeSchema";
 import { readAt, writeAt } from "../kit/editAt";
 import type { Kit } from "../kit/schema";
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { parseFrames, type Rounding } from "../time/duration";
 import type { Trace } from "../trace/trace";
 import type { Fate } from "./outcomes/fate";

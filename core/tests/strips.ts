@@ -5,7 +5,8 @@ import { formatIssue } from "../formats/formatIssue";
 import { formatTrace } from "../trace/formatTrace";
 import { EDGE, LOST, PERFORMED, PHASE, type Trace } from "../trace/trace";
 import type { TraceEvent } from "../trace/traceSchema";
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
+import type { KitProgram } from "../patterns/kinds";
 import { evaluate } from "../run/run";
 
 /** Returns a kit for tests: 60 Hz, one control per letter, the rest as given. */
@@ -56,7 +57,7 @@ export function drawTake(
 }
 
 /** Compiles a kit that must be valid; fails the test on faults. */
-export function mustCompile(kit: Kit): Program {
+export function mustCompile(kit: Kit): KitProgram {
   const compiled = compile(kit);
   if (compiled.ok) return compiled.value;
   throw new Error(compiled.issues.map(formatIssue).join("\n"));

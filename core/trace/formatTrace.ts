@@ -1,4 +1,4 @@
-import type { Program } from "../run/program";
+import type { Program } from "../program/program";
 import { eventNotes } from "./noteKinds";
 import type { Trace } from "./trace";
 import type { TraceDocument, TraceEvent } from "./traceSchema";

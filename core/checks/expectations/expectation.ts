@@ -3,7 +3,7 @@ import type { Issue, PathStep } from "../../formats/issue";
 import type { DeepReadonly } from "../../formats/readonly";
 import type { Kit } from "../../kit/schema";
 import type { Offer, SentencePart } from "../../kit/sentence";
-import type { Program } from "../../run/program";
+import type { Program } from "../../program/program";
 import type { Trace } from "../../trace/trace";
 import type { AskedEvent, KeptEvent } from "../askedEvent";
 import type { Matcher } from "../matchEvents";

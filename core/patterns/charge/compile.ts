@@ -2,7 +2,7 @@ import { parseEasing, type Easing } from "../../curve/easing";
 import { fault, type PathStep } from "../../formats/issue";
 import type { Names } from "../../kit/compileNames";
 import type { PatternOf } from "../../kit/schema";
-import { NEVER } from "../../run/program";
+import { NEVER } from "../../program/program";
 import type { LevelProgram } from "./program";
 import { TICKS } from "../../time/clock";
 import { compileControls, type CompileKind } from "../compileParts";

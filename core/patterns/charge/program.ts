@@ -1,4 +1,4 @@
-import type { PatternBase } from "../../run/program";
+import type { PatternBase } from "../../program/program";
 import type { Easing } from "../../curve/easing";
 
 export interface LevelProgram {

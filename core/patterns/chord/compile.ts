@@ -1,4 +1,4 @@
-import { NEVER } from "../../run/program";
+import { NEVER } from "../../program/program";
 import { compileControls, type CompileKind } from "../compileParts";
 import type { ChordProgram } from "./program";
 

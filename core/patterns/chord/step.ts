@@ -1,8 +1,8 @@
-import { momentOn } from "../../run/moments";
-import { isAnyPressed, isDown, nowTicks } from "../../run/sight";
-import type { Program } from "../../run/program";
+import { momentOn } from "../../program/moments";
+import { isAnyPressed, isDown, nowTicks } from "../../program/sight";
+import type { Program } from "../../program/program";
 import type { ChordProgram } from "./program";
-import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
+import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { addPress, beginFire, endFire, lapse, setPhase, type PatternStepper } from "../fire";
 

@@ -1,5 +1,5 @@
 import { fault } from "../../formats/issue";
-import { NEVER } from "../../run/program";
+import { NEVER } from "../../program/program";
 import { compileControls, type CompileKind } from "../compileParts";
 import type { HoldProgram } from "./program";
 

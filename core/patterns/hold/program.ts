@@ -1,4 +1,4 @@
-import type { PatternBase } from "../../run/program";
+import type { PatternBase } from "../../program/program";
 
 export interface HoldProgram extends PatternBase {
   readonly kind: "hold";

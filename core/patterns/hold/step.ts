@@ -1,7 +1,7 @@
-import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
-import type { Program } from "../../run/program";
+import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
+import type { Program } from "../../program/program";
 import type { HoldProgram } from "./program";
-import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
+import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { firePress, lapse, setPhase, type PatternStepper } from "../fire";
 

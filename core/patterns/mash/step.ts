@@ -1,7 +1,7 @@
-import { isDown, isPressed, nowTicks } from "../../run/sight";
-import { edgeKey, type Program } from "../../run/program";
+import { isDown, isPressed, nowTicks } from "../../program/sight";
+import { edgeKey, type Program } from "../../program/program";
 import type { MashProgram } from "./program";
-import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
+import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { addEdge, beginFire, endFire, setPhase, type PatternStepper } from "../fire";
 

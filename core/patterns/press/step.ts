@@ -1,6 +1,6 @@
-import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
+import { isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { PressProgram, RepeatProgram } from "./program";
-import { FIRED, IDLE, SUSTAINED } from "../../run/state";
+import { FIRED, IDLE, SUSTAINED } from "../../program/state";
 import { firePress, setPhase, type PatternStepper } from "../fire";
 
 /** Cells: whether a press is being followed, repeat marks passed, fires so far. */

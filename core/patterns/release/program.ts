@@ -1,4 +1,4 @@
-import type { PatternBase } from "../../run/program";
+import type { PatternBase } from "../../program/program";
 
 export interface ReleaseProgram extends PatternBase {
   readonly kind: "release";

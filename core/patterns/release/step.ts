@@ -1,6 +1,6 @@
-import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
+import { isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { ReleaseProgram } from "./program";
-import { FIRED, FORMING, IDLE } from "../../run/state";
+import { FIRED, FORMING, IDLE } from "../../program/state";
 import { TICKS } from "../../time/clock";
 import { firePress, setPhase, type PatternStepper } from "../fire";
 

@@ -1,8 +1,8 @@
-import type { Program } from "../../run/program";
+import type { Program } from "../../program/program";
 import type { SequenceProgram } from "./program";
-import { growPool, type State } from "../../run/state";
+import { growPool, type State } from "../../program/state";
 import { directionNowBegan } from "./directions";
-import { isDown } from "../../run/sight";
+import { isDown } from "../../program/sight";
 import type { StepEdges } from "./stepEdges";
 
 /**

@@ -2,7 +2,7 @@ import { choiceStride } from "./choices";
 import { fault, type PathStep } from "../../formats/issue";
 import type { Names } from "../../kit/compileNames";
 import type { Step } from "../../kit/schema";
-import { NEVER } from "../../run/program";
+import { NEVER } from "../../program/program";
 import type { StepProgram } from "./program";
 import { compileControls, type CompileKind } from "../compileParts";
 import { sequenceCells } from "./directions";

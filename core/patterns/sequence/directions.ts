@@ -1,7 +1,7 @@
-import { isDown, wasDown } from "../../run/sight";
-import { edgeKey, type Program } from "../../run/program";
+import { isDown, wasDown } from "../../program/sight";
+import { edgeKey, type Program } from "../../program/program";
 import type { SequenceProgram } from "./program";
-import type { State } from "../../run/state";
+import type { State } from "../../program/state";
 
 /**
  * Cells of a sequence: steps made by the best choice, first frame whose edges count, whether the fired input

@@ -1,4 +1,4 @@
-import type { PatternBase } from "../../run/program";
+import type { PatternBase } from "../../program/program";
 
 export type StepProgram = {
   readonly gapTicks: number;

@@ -1,7 +1,7 @@
-import { isAnyPressed, isDown, nowTicks } from "../../run/sight";
-import type { Program } from "../../run/program";
+import { isAnyPressed, isDown, nowTicks } from "../../program/sight";
+import type { Program } from "../../program/program";
 import type { SequenceProgram } from "./program";
-import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../run/state";
+import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { areAllDown } from "../chord/step";
 import { addEdge, beginFire, endFire, lapse, setPhase, type PatternStepper } from "../fire";

@@ -1,7 +1,7 @@
-import { isAnyPressed, isPressed, isReleased, nowTicks, pressTicks, wasDown } from "../../run/sight";
-import { edgeKey, type Program } from "../../run/program";
+import { isAnyPressed, isPressed, isReleased, nowTicks, pressTicks, wasDown } from "../../program/sight";
+import { edgeKey, type Program } from "../../program/program";
 import type { SequenceProgram, StepProgram } from "./program";
-import type { State } from "../../run/state";
+import type { State } from "../../program/state";
 import { areAllDown, pressSpread } from "../chord/step";
 import { directionBegan, directionTicks, FLOOR, isDirectionEdge } from "./directions";
 

@@ -1,6 +1,6 @@
-import { isDown, isPressed, nowTicks, pressTicks } from "../../run/sight";
+import { isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { TapProgram } from "./program";
-import { FORMING, IDLE } from "../../run/state";
+import { FORMING, IDLE } from "../../program/state";
 import { firePress, lapse, setPhase, type PatternStepper } from "../fire";
 
 /** Cell: whether a press is being followed. */

@@ -1,4 +1,4 @@
-import { NEVER } from "../../run/program";
+import { NEVER } from "../../program/program";
 import type { CompileKind } from "../compileParts";
 import { TAPS_CELLS } from "./step";
 import type { TapsProgram } from "./program";

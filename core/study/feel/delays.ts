@@ -1,6 +1,6 @@
 import { TICKS } from "../../time/clock";
 import { clockOfTrace } from "../../time/takeClock";
-import { keyFrame, keySource, type Program } from "../../run/program";
+import { keyFrame, keySource, type Program } from "../../program/program";
 import { edgeCountOf, edgeOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";
 import type { MoveRequest } from "../outcomes/readOutcomes";

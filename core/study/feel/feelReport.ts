@@ -1,5 +1,5 @@
 import { medianSorted } from "simple-statistics";
-import type { Program } from "../../run/program";
+import type { Program } from "../../program/program";
 import { countWords } from "../../formats/words";
 import { formatMoveCounts } from "../outcomes/formatCounts";
 import { sumCounts, type MoveCounts, type RuleCounts } from "../outcomes/ruleCounts";

@@ -1,5 +1,5 @@
 import type { InputColumns } from "../../input/inputColumns";
-import { edgeKey, isOfPress, type Program } from "../../run/program";
+import { edgeKey, isOfPress, type Program } from "../../program/program";
 import { notes } from "../../trace/noteKinds";
 import { edgeCountOf, edgeOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";

@@ -4,7 +4,7 @@ import { edgesOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";
 import { firstAbove } from "../../time/rising";
 import type { InputColumns } from "../../input/inputColumns";
-import { edgeKey, keyFrame, type Program } from "../../run/program";
+import { edgeKey, keyFrame, type Program } from "../../program/program";
 import { listPresses } from "../feel/shiftPress";
 import { STILL, type Character } from "./character";
 

@@ -2,7 +2,7 @@ import { landingFrame } from "../../time/clock";
 import type { Take } from "../../input/takeSchema";
 import { readTake, type InputColumns } from "../../input/inputColumns";
 import type { Kit } from "../../kit/schema";
-import { edgeKey, type Program } from "../../run/program";
+import { edgeKey, type Program } from "../../program/program";
 import { firstAbove } from "../../time/rising";
 import type { Trace } from "../../trace/trace";
 import { usersOf, type Fate } from "../outcomes/fate";

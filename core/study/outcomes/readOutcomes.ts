@@ -1,5 +1,5 @@
-import { controlsOfKey, keyFrame, keySource, type Program } from "../../run/program";
-import { FORMING } from "../../run/state";
+import { controlsOfKey, keyFrame, keySource, type Program } from "../../program/program";
+import { FORMING } from "../../program/state";
 import { notes } from "../../trace/noteKinds";
 import { edgeCountOf, edgeOf, edgesOf } from "../../trace/notes/edgeList";
 import { isAnswered, promptOutcome } from "../../trace/notes/prompt";

@@ -1,4 +1,4 @@
-import type { Program } from "../../run/program";
+import type { Program } from "../../program/program";
 import type { FAILURES, LapseReason, LossReason, PerformedBy } from "../../trace/trace";
 
 /** Counts by name; an absent name counts 0. */

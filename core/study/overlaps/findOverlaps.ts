@@ -2,7 +2,7 @@ import type { Take } from "../../input/takeSchema";
 import { compile } from "../../kit/compile";
 import type { Kit } from "../../kit/schema";
 import { evaluate } from "../../run/run";
-import { isPressKey, type Program } from "../../run/program";
+import { isPressKey, type Program } from "../../program/program";
 import { notes } from "../../trace/noteKinds";
 import { edgesOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";

@@ -1,4 +1,4 @@
-import { edgeKey, type Program } from "../../run/program";
+import { edgeKey, type Program } from "../../program/program";
 import { notes } from "../../trace/noteKinds";
 import { edgesOf } from "../../trace/notes/edgeList";
 import { isAnswered, promptOutcome } from "../../trace/notes/prompt";

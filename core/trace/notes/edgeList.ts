@@ -1,4 +1,4 @@
-import { keyFrame, keySource, sourceId, type Program } from "../../run/program";
+import { keyFrame, keySource, sourceId, type Program } from "../../program/program";
 import type { Trace } from "../trace";
 
 /** Returns the number of edges of a fire or a request. Only notes of these two kinds have edges. */

@@ -1,7 +1,7 @@
 import * as v from "valibot";
 import { text } from "../../kit/parts";
 import { gateName } from "../../kit/names";
-import type { Program } from "../../run/program";
+import type { Program } from "../../program/program";
 import { LOSS_WORDS } from "../reasonWords";
 import { LOSS_REASONS, LOST, type LossReason } from "../trace";
 import { commonFields, frame, oneOf } from "./asked";

@@ -1,6 +1,6 @@
 import type * as v from "valibot";
 import type { Kit } from "../../kit/schema";
-import type { Program } from "../../run/program";
+import type { Program } from "../../program/program";
 import type { Trace } from "../trace";
 import type { AskedKind } from "./asked";
 

@@ -1,6 +1,6 @@
 import * as v from "valibot";
 import { text } from "../../kit/parts";
-import type { Program } from "../../run/program";
+import type { Program } from "../../program/program";
 import { FAILURE_WORDS } from "../reasonWords";
 import { FAILED, FAILURES, GRADED, OK, OPENED, PROMPT, SHOWN } from "../trace";
 import { commonFields, oneOf } from "./asked";

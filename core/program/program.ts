@@ -1,7 +1,3 @@
-import type { PatternProgram } from "../patterns/kinds";
-
-export type { PatternProgram };
-
 /** A limit that is never reached. */
 export const NEVER = Infinity;
 
@@ -47,6 +43,8 @@ export interface GateProgram {
 
 /** The fields common to all compiled patterns. Times are in ticks, hundredths of a frame. */
 export interface PatternBase {
+  /** Its kind in the registry of patterns, which this module does not know. */
+  readonly kind: string;
   readonly id: string;
   readonly isOff: boolean;
   readonly isReal: boolean;
@@ -160,14 +158,15 @@ export interface PromptProgram {
 
 /**
  * A compiled kit, as plain data that can be cloned, hashed and sent to a worker. Rules refer to each other by
- * index; times are in ticks, hundredths of a frame.
+ * index; times are in ticks, hundredths of a frame. `P` is the type of its patterns: `KitProgram` has those of
+ * every kind.
  */
-export interface Program {
+export interface Program<P extends PatternBase = PatternBase> {
   readonly rateHz: number;
   readonly controls: readonly ControlProgram[];
   readonly sticks: readonly StickProgram[];
   readonly gates: readonly GateProgram[];
-  readonly patterns: readonly PatternProgram[];
+  readonly patterns: readonly P[];
   readonly moves: readonly MoveProgram[];
   readonly modes: readonly ModeProgram[];
   readonly startMode: number;
