@@ -2,7 +2,13 @@ import { warning, type Issue } from "../formats/issue";
 import { traitsOf } from "../patterns/recordOf";
 import { joinNames } from "../formats/words";
 import { TICKS } from "../time/clock";
-import { NEVER, type MoveProgram, type NeedProgram, type PatternBase, type Program } from "../program/program";
+import {
+  NEVER,
+  type MoveProgram,
+  type NeedProgram,
+  type PatternBase,
+  type Program,
+} from "../program/program";
 import { gateName, nameOf } from "./names";
 import type { Kit } from "./schema";
 
