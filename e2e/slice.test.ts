@@ -354,7 +354,7 @@ test("while the storage does not answer no kit is called missing: kit and shelf 
   await find(driver, "[data-testid=open-take]");
   await expect.poll(() => driver.findElements(By.css("[data-testid=not-kept]"))).toEqual([]);
   await driver.get(session.address);
-  await find(driver, "[data-testid=not-kept]");
+  await find(driver, '//p[contains(., "Your kits appear here")]');
   await driver.executeScript("answerNow()");
   await find(driver, '//ul[@aria-label="Kits"]//*[contains(., "Belfry Runner")]');
 });

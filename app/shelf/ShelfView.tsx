@@ -1,5 +1,6 @@
 import { useRef, useState, type DragEvent } from "react";
 import { useNavigate, useRevalidator } from "react-router";
+import { useStore } from "zustand";
 import type { Check, Kit, Take } from "#core";
 import type { ReadFile } from "#handover";
 import { Logo } from "../shell/Logo";
@@ -79,6 +80,14 @@ function DemoCard({ demo, onOpen }: { demo: Demo; onOpen: () => void }) {
   );
 }
 
+/** A line in place of the kits while the storage does not answer. */
+function SlowShelf() {
+  const { storage } = useStored();
+  const isSlow = useStore(storage, state => state.trouble === "slow");
+  if (!isSlow) return null;
+  return <p className="mt-6 text-soft">Your kits appear here as soon as the browser's storage answers.</p>;
+}
+
 /** The shelf of kits. Open a demo, start a new kit, or drop a file. */
 export function ShelfView({
   demos,
@@ -146,6 +155,7 @@ export function ShelfView({
         <div className="mt-4 empty:hidden">
           <TakingInBoard taking={taking} isShortListElsewhere />
         </div>
+        {library && kits.length === 0 && <SlowShelf />}
         {kits.length > 0 && library && (
           <ul className={GRID} aria-label="Kits">
             {kits.map(entry =>
