@@ -288,6 +288,8 @@ test("without storage a notice appears at once, and work and export continue", a
     async () => JSON.parse(readFileSync(file, "utf8")) as { patterns: { for?: string }[] },
   );
   expect(kit.patterns[1]!.for).toBe("19f");
+  await driver.navigate().refresh();
+  await find(driver, '//h1[.="No storage to look in"]');
 });
 
 test("a control is bound by pressing its new key, and Escape leaves", async () => {

@@ -19,7 +19,7 @@ type Painted<Type extends ChartType> = Pick<ChartConfiguration<Type>, "data" | "
 /**
  * Creates a chart on a canvas when it is mounted, repaints it in the colours of a new theme, and destroys it.
  * `parts` are the components of the library that it needs; `paint` returns its data and options; `repaint`
- * applies them again after a change.
+ * applies them again if it is another function than the one shown.
  */
 export function useChart<Type extends ChartType>(
   type: Type,
@@ -33,14 +33,20 @@ export function useChart<Type extends ChartType>(
   useEffect(() => {
     latest.current = { type, parts, paint, onDrawn };
   });
-  const repaint = useCallback(() => {
+  /** The paint that the chart shows, so that a chart just created is not laid out again. */
+  const shown = useRef<typeof paint | undefined>(undefined);
+  const apply = useCallback(() => {
     const made = chart.current;
     if (!made) return;
-    const { data, options } = latest.current.paint(readPalette(made.canvas));
+    shown.current = latest.current.paint;
+    const { data, options } = shown.current(readPalette(made.canvas));
     made.data = data;
     if (options) made.options = options as typeof made.options;
     made.update("none");
   }, []);
+  const repaint = useCallback(() => {
+    if (shown.current !== latest.current.paint) apply();
+  }, [apply]);
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
@@ -52,12 +58,13 @@ export function useChart<Type extends ChartType>(
     };
     const made = new Chart<Type>(element, { type, ...paint(readPalette(element)), plugins: [drawn] });
     chart.current = made;
-    window.addEventListener("moss-tap-theme", repaint);
+    shown.current = paint;
+    window.addEventListener("moss-tap-theme", apply);
     return () => {
-      window.removeEventListener("moss-tap-theme", repaint);
+      window.removeEventListener("moss-tap-theme", apply);
       made.destroy();
       chart.current = undefined;
     };
-  }, [repaint]);
+  }, [apply]);
   return { canvas, chart, repaint };
 }

@@ -2,8 +2,7 @@ import { CHARACTERS } from "#core";
 import { PRESENT_VERSION } from "../../document/studySettings";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
-import { noStep } from "../../ui/noStep";
-import { NumberStone } from "../../ui/NumberStone";
+import { PlaysStone, SeedStone } from "../RepetitionStones";
 import { CharacterLine } from "./CharacterLine";
 import type { HandsStudy } from "./useHands";
 
@@ -21,27 +20,8 @@ function FirstHand({ study: { settings, set, characters, versions } }: { study: 
         side=""
         onChange={character => set({ one: { ...one, character } })}
       />{" "}
-      It plays each take{" "}
-      <NumberStone
-        label="plays a take"
-        value={count}
-        onChange={next => set({ count: next })}
-        beginStep={() => noStep()}
-        least={1}
-        most={5000}
-        isWhole
-      />{" "}
-      times from seed{" "}
-      <NumberStone
-        label="seed"
-        value={seed}
-        onChange={next => set({ seed: next })}
-        beginStep={() => noStep()}
-        least={0}
-        most={1_000_000}
-        isWhole
-      />
-      , under{" "}
+      It plays each take <PlaysStone value={count} most={5000} onChange={next => set({ count: next })} />{" "}
+      times from seed <SeedStone value={seed} onChange={next => set({ seed: next })} />, under{" "}
       <ChoiceWord
         label="version"
         value={one.version}

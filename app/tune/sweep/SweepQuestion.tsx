@@ -2,8 +2,7 @@ import { useStudySettings } from "../../document/studiesContext";
 import { AS_RECORDED } from "../../document/studySettings";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
-import { noStep } from "../../ui/noStep";
-import { NumberStone } from "../../ui/NumberStone";
+import { PlaysStone, SeedStone } from "../RepetitionStones";
 import { SweepSentence } from "./SweepSentence";
 import type { SweepQuestion as Question } from "./useSweep";
 
@@ -12,26 +11,8 @@ function Repetitions() {
   const [{ seed, count }, set] = useStudySettings("sweep");
   return (
     <>
-      ,{" "}
-      <NumberStone
-        label="plays a take"
-        value={count}
-        onChange={next => set({ count: next })}
-        beginStep={() => noStep()}
-        least={1}
-        most={2000}
-        isWhole
-      />{" "}
-      times a take from seed{" "}
-      <NumberStone
-        label="seed"
-        value={seed}
-        onChange={next => set({ seed: next })}
-        beginStep={() => noStep()}
-        least={0}
-        most={1_000_000}
-        isWhole
-      />
+      , <PlaysStone value={count} most={2000} onChange={next => set({ count: next })} /> times a take from
+      seed <SeedStone value={seed} onChange={next => set({ seed: next })} />
     </>
   );
 }
