@@ -31,7 +31,7 @@ const FLAGS = [
   "--disable-breakpad",
   "--disable-hang-monitor",
   "--disable-client-side-phishing-detection",
-  "--disable-features=Translate,OptimizationHints,MediaRouter,DialMediaRouteProvider,AutofillServerCommunication,InterestFeedContentSuggestions,CalculateNativeWinOcclusion",
+  "--disable-features=Translate,OptimizationHints,MediaRouter,DialMediaRouteProvider,AutofillServerCommunication,InterestFeedContentSuggestions,CalculateNativeWinOcclusion,SpareRendererForSitePerProcess,BackForwardCache,HttpsUpgrades,PaintHolding",
   "--metrics-recording-only",
   "--mute-audio",
 ];

@@ -73,6 +73,7 @@ test("odd requests get a clear answer, and every answer has its content type", a
   expect(await head("GET /")).toMatch(/^HTTP\/1\.1 200 .*nosniff/is);
   expect(await head("GET /_root.data")).toMatch(/content-security-policy: default-src 'none'.*nosniff/is);
   expect(await head("GET /nowhere-at-all")).toMatch(/^HTTP\/1\.1 404/);
+  expect(await head("GET /favicon.ico")).toMatch(/^HTTP\/1\.1 200 .*image\/x-icon/is);
   const asset = /\/assets\/[\w.-]+\.js/.exec(await (await fetch(`http://127.0.0.1:${port}/`)).text())![0];
   const answer = await fetch(`http://127.0.0.1:${port}${asset}`);
   expect(answer.headers.get("x-content-type-options")).toBe("nosniff");

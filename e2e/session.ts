@@ -12,8 +12,9 @@ export interface Session extends Page {
 }
 
 /**
- * Attaches a file of tests to the browser of its worker. Each test has a new tab without stored data of
- * earlier ones, except the browser's cache of the application; a test fails if a page logged an error.
+ * Attaches a file of tests to the browser of its worker. Each test has a page without stored data of earlier
+ * ones, except the browser's cache of the application; a test fails if a page logged an error. Between tests the
+ * tab shows a picture of the application, because another origin would need a new process for every test.
  */
 export function useSession(): Session {
   const session = { address: inject("address") } as Session;
@@ -39,8 +40,8 @@ export function useSession(): Session {
     }
     await driver.switchTo().window(first!);
     await driver.executeScript("try { sessionStorage.clear() } catch {}");
-    await driver.get("about:blank");
     await forgetScripts(driver);
+    await driver.get(`${session.address}/moss.svg`);
     await measurePage(driver);
     for (const name of readdirSync(downloads)) rmSync(join(downloads, name), { recursive: true });
     expect(logs.filter(entry => entry.level.name === "SEVERE").map(entry => entry.message)).toEqual([]);

@@ -360,7 +360,7 @@ test("by pointer: a sequence of five steps with a cancel; rules that depend on a
   await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Quarter turn"]');
   await press(driver, "Delete this rule");
   await waitFor(driver, "what leans on it", async () =>
-    (await textOf(driver, "[role=status].fixed")).includes("Leaning on it: Move 1"),
+    (await textOf(driver, "[aria-label=Notices]")).includes("Leaning on it: Move 1"),
   );
   await press(driver, "Put it back");
   await keptKit("it back", made => made.patterns.length === 1);

@@ -236,11 +236,13 @@ test("layouts are stored, applied while playing, exported, and imported with unk
   const picker = await driver.findElement(By.css("[data-testid=layout-picker]"));
   await picker.sendKeys(torn);
   await waitFor(driver, "the refusal", async () =>
-    (await textOf(driver, "[role=status].fixed")).includes("'F' is not a key or button"),
+    (await textOf(driver, "[aria-label=Notices]")).includes("'F' is not a key or button"),
   );
   await picker.sendKeys(other);
   await waitFor(driver, "what it lacks", async () =>
-    (await textOf(driver, "[role=status].fixed")).includes('It binds "anchor", which this kit does not have'),
+    (await textOf(driver, "[aria-label=Notices]")).includes(
+      'It binds "anchor", which this kit does not have',
+    ),
   );
   await press(driver, "Wake the pad");
   await driver.actions().sendKeys("f").perform();

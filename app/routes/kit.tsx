@@ -78,7 +78,7 @@ export default function KitLayout() {
   useUndoKeys();
   useEffect(() => () => pad.sleep(), [pad]);
   return (
-    <div className="flex h-dvh min-w-[840px] flex-col overflow-hidden">
+    <div className="flex h-[calc(100dvh-var(--notices-px))] min-w-[840px] flex-col overflow-hidden">
       {title && <title>{`${title} · Moss Tap`}</title>}
       <Region name="The header" rescue={<RescueButtons />}>
         <Header />
@@ -96,9 +96,7 @@ export default function KitLayout() {
   );
 }
 
-export function HydrateFallback() {
-  return <div className="h-dvh bg-paper" aria-busy="true" />;
-}
+export { BlankPage as HydrateFallback } from "../shell/BlankPage";
 
 export function ErrorBoundary() {
   const error = useRouteError();

@@ -13,3 +13,5 @@ export async function clientLoader({ context }: Route.ClientLoaderArgs) {
 export default function NewKit() {
   return <NewKitView />;
 }
+
+export { BlankPage as HydrateFallback } from "../shell/BlankPage";

@@ -36,6 +36,4 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
   );
 }
 
-export function HydrateFallback() {
-  return <div className="h-dvh bg-paper" aria-busy="true" />;
-}
+export { BlankPage as HydrateFallback } from "../shell/BlankPage";

@@ -112,7 +112,7 @@ export function ShelfView({
 
   return (
     <div
-      className={`min-h-dvh ${isOver ? "bg-sand" : ""}`}
+      className={`min-h-[calc(100dvh-var(--notices-px))] ${isOver ? "bg-sand" : ""}`}
       onDragOver={event => {
         event.preventDefault();
         setOver(true);

@@ -6,7 +6,7 @@ import { useNotices } from "../ui/noticesContext";
 export function BrokenKit({ broken }: { broken: Broken }) {
   const { notify } = useNotices();
   return (
-    <main className="mx-auto flex min-h-dvh max-w-xl flex-col justify-center gap-4 p-8">
+    <main className="mx-auto flex min-h-[calc(100dvh-var(--notices-px))] max-w-xl flex-col justify-center gap-4 p-8">
       <h1 className="font-serif text-3xl break-words">{broken.name} does not read</h1>
       <p className="text-soft">It is kept as it is, and nothing of it is lost. What stands in the way:</p>
       <ul className="max-h-60 overflow-auto font-mono text-sm break-words text-soft">

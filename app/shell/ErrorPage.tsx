@@ -9,7 +9,7 @@ export function ErrorPage({ error }: { error: unknown }) {
       ? error.message
       : "";
   return (
-    <main className="mx-auto flex min-h-dvh max-w-xl flex-col justify-center gap-4 p-8">
+    <main className="mx-auto flex min-h-[calc(100dvh-var(--notices-px))] max-w-xl flex-col justify-center gap-4 p-8">
       <h1 className="font-serif text-3xl">{isMissing ? "Nothing grows here" : "Something broke"}</h1>
       <p className="break-words text-soft">
         {detail || "The page could not be shown. Your kits are kept in this browser."}

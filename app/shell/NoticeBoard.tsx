@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useStore } from "zustand";
 import { useStored } from "../storage/context";
 import { formatTrouble } from "../storage/status";
@@ -15,7 +15,9 @@ const WITH_WAY_BACK_MS = 15_000;
 /** More notices than this are collapsed into one line. */
 const MAX_SHOWN = 2;
 
-function NoticeCard({ notice }: { notice: Notice }) {
+const LINE = "flex items-start gap-4 border-t-2 border-l-8 border-t-ink px-4 py-1";
+
+function NoticeLine({ notice }: { notice: Notice }) {
   const { dismiss } = useNotices();
   useEffect(() => {
     if (notice.tone === "trouble") return;
@@ -25,19 +27,19 @@ function NoticeCard({ notice }: { notice: Notice }) {
   const hidden = notice.details.length - MAX_DETAILS;
   const acts = [notice.action, notice.other].filter(act => act !== undefined);
   return (
-    <li
-      className={`flex flex-col gap-1.5 rounded-stone border-2 bg-leaf px-4 py-2.5 text-sm shadow-lg ${notice.tone === "trouble" ? "border-foxglove" : "border-moss"}`}
-    >
-      <p className="font-semibold break-words">{notice.title}</p>
-      {notice.details.length > 0 && (
-        <ul className="max-h-40 overflow-auto break-words text-soft">
-          {notice.details.slice(0, MAX_DETAILS).map(detail => (
-            <li key={detail}>{detail}</li>
-          ))}
-          {hidden > 0 && <li>… and {hidden} more</li>}
-        </ul>
-      )}
-      <p className="flex flex-wrap gap-2">
+    <li className={`${LINE} ${notice.tone === "trouble" ? "border-l-foxglove" : "border-l-moss"}`}>
+      <div className="min-w-0 grow py-1">
+        <p className="font-semibold break-words">{notice.title}</p>
+        {notice.details.length > 0 && (
+          <ul className="break-words text-soft">
+            {notice.details.slice(0, MAX_DETAILS).map(detail => (
+              <li key={detail}>{detail}</li>
+            ))}
+            {hidden > 0 && <li>… and {hidden} more</li>}
+          </ul>
+        )}
+      </div>
+      <p className="flex shrink-0 gap-2">
         {acts.map(({ label, run }) => (
           <Button
             key={label}
@@ -57,9 +59,26 @@ function NoticeCard({ notice }: { notice: Notice }) {
   );
 }
 
+/** Publishes the height of an element as the property `--notices-px` of the page, which pages leave free. */
+function useReservedHeight() {
+  const ref = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const board = ref.current;
+    if (!board) return;
+    const { style } = document.documentElement;
+    const observer = new ResizeObserver(() => style.setProperty("--notices-px", `${board.offsetHeight}px`));
+    observer.observe(board);
+    return () => {
+      observer.disconnect();
+      style.removeProperty("--notices-px");
+    };
+  }, []);
+  return ref;
+}
+
 /**
- * Notices below the header at the right, over the view and never over the tape; many are collapsed into one
- * line.
+ * Notices in lines of their own at the lower edge of the window. Pages end above them, so they cover nothing;
+ * below a kit the tape gives them its lowest rows. Many are collapsed into one line.
  */
 export function NoticeBoard() {
   const { storage } = useStored();
@@ -67,27 +86,28 @@ export function NoticeBoard() {
   const list = useStore(store);
   const { trouble } = useStore(storage);
   const [isWhole, setWhole] = useState(false);
+  const ref = useReservedHeight();
   const shown = isWhole ? list : list.slice(-MAX_SHOWN);
   const gathered = list.length - shown.length;
   return (
     <div
+      ref={ref}
       role="status"
       aria-label="Notices"
       aria-live="polite"
-      className="pointer-events-none fixed top-16 right-4 z-40 max-h-[calc(100dvh-22rem)] w-[400px] max-w-[calc(100vw-2rem)] overflow-auto"
+      className="fixed inset-x-0 bottom-0 z-40 max-h-[min(15rem,40dvh)] overflow-auto bg-leaf text-sm"
     >
-      <ul className="pointer-events-auto flex flex-col gap-2">
+      <ul>
         {trouble && (
-          <li
-            className="rounded-stone border-2 border-foxglove bg-leaf px-4 py-2.5 text-sm"
-            data-testid="not-kept"
-          >
-            <b className="text-foxglove">Not kept.</b> {formatTrouble(trouble)}
+          <li className={`${LINE} border-l-foxglove`} data-testid="not-kept">
+            <p className="py-1">
+              <b className="text-foxglove">Not kept.</b> {formatTrouble(trouble)}
+            </p>
           </li>
         )}
         {gathered > 0 && (
-          <li className="flex items-center gap-2 rounded-stone border border-line bg-leaf px-4 py-1 text-sm">
-            <span className="grow">{gathered} more before these</span>
+          <li className={`${LINE} border-l-line`}>
+            <span className="grow py-1">{gathered} more before these</span>
             <Button look="quiet" onClick={() => setWhole(true)}>
               Show
             </Button>
@@ -97,7 +117,7 @@ export function NoticeBoard() {
           </li>
         )}
         {shown.map(notice => (
-          <NoticeCard key={notice.id} notice={notice} />
+          <NoticeLine key={notice.id} notice={notice} />
         ))}
       </ul>
     </div>

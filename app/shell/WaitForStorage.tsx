@@ -26,7 +26,10 @@ export function WaitForStorage() {
   const isNone = useStore(storage, state => state.trouble === "none");
   const { title, text } = WORDS[isNone ? "none" : "slow"];
   return (
-    <main className="mx-auto flex min-h-dvh max-w-xl flex-col justify-center gap-4 p-8" aria-busy={!isNone}>
+    <main
+      className="mx-auto flex min-h-[calc(100dvh-var(--notices-px))] max-w-xl flex-col justify-center gap-4 p-8"
+      aria-busy={!isNone}
+    >
       <h1 className="font-serif text-3xl">{title}</h1>
       <p className="text-soft">{text}</p>
       <p>

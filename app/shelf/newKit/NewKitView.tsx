@@ -29,7 +29,7 @@ export function NewKitView() {
     await navigate(`/kit/${encodeURIComponent(kitId)}/${view}`);
   };
   return (
-    <div className="min-h-dvh">
+    <div className="min-h-[calc(100dvh-var(--notices-px))]">
       <header className="flex h-14 items-center justify-between border-b border-line px-5">
         <Logo />
         <ThemeButton />

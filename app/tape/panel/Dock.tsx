@@ -155,7 +155,7 @@ export function Dock() {
     <section
       aria-label="Tape"
       className="relative flex shrink-0 flex-col border-t-2 border-ink bg-paper contain-layout contain-size"
-      style={{ height: isFolded ? STRIP_PX : heightPx }}
+      style={{ height: isFolded ? STRIP_PX : `max(${LEAST_PX}px, ${heightPx}px - var(--notices-px))` }}
     >
       <Grip heightPx={heightPx} onHeight={setHeight} />
       <div
