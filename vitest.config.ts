@@ -16,6 +16,8 @@ export default defineConfig({
     environment: "node",
     // No module keeps state, so files can share imports, and each is loaded once.
     pool: "threads",
+    // The tests of the browser have priority; when they end, both cores are free.
+    maxWorkers: 2,
     isolate: false,
     // Far above what any test takes: on a busy machine they take ten times as long.
     testTimeout: 300_000,
