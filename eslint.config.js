@@ -46,6 +46,27 @@ const noPayload = {
   }),
 };
 
+/** The fields of documents that are records by id, as `idRecord` reads them; some are lists in a program. */
+const BY_ID = /^(lanes|bindings|zones)$/;
+const BY_ID_OR_PLACE = /^(gates|controls)$/;
+
+/** Forbids looking up an id in a plain record, where `constructor` and others are always found. */
+const noInherited = {
+  meta: {
+    type: "problem",
+    messages: { inherited: "An id may be named like an inherited member: use ownValue or a Map." },
+  },
+  create: context => ({
+    "MemberExpression[computed=true]"({ object, property }) {
+      const name = object.property?.name ?? object.name;
+      const index = property.property?.name ?? property.name;
+      const isPlace = index === undefined || index.length === 1;
+      if ((BY_ID.test(name) && !isPlace) || (BY_ID_OR_PLACE.test(name) && /^(id|key|name)$/.test(index)))
+        context.report({ node: property, messageId: "inherited" });
+    },
+  }),
+};
+
 const pureGlobals = ["Date", "performance", "setTimeout", "setInterval", "process", "window", "document"].map(
   name => ({
     name,
@@ -86,6 +107,12 @@ export default tseslint.config(
     ignores: ["core/trace/**", "**/*.test.ts", "core/tests/**", "bench/**", "app/judging/jobs/evaluate.ts"],
     plugins: { notes: { rules: { "no-payload": noPayload } } },
     rules: { "notes/no-payload": "error" },
+  },
+  {
+    files: ["**/*.ts", "**/*.tsx"],
+    ignores: ["**/*.test.ts", "core/tests/**", "bench/**", "e2e/**"],
+    plugins: { ids: { rules: { "no-inherited": noInherited } } },
+    rules: { "ids/no-inherited": "error" },
   },
   layer(
     ["core/**/*.ts"],

@@ -100,6 +100,8 @@ export type { PatternSight } from "./study/patternSights";
 export { readMeter } from "./study/meter";
 export type { Meter } from "./study/meter";
 export { listLengths, type WrittenLength } from "./kit/lengths";
+export { groupLanes } from "./input/groupLanes";
+export { createRecord, ownValue } from "./formats/ownValue";
 export { findLeaves, type AnySchema } from "./formats/walkSchema";
 export { deleteAt, readAt, takeOut, writeAt } from "./kit/editAt";
 export {

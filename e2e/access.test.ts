@@ -26,19 +26,20 @@ function createLook(faults: string[]): (where: string) => Promise<void> {
        axe.run(page, { resultTypes: ["violations"], ...only }).then(result => done(result.violations))`,
       only,
     );
+  /** Sets a theme, and ends every fade, so that no colour is looked at half way. */
   const switchTo = (theme: string) =>
     driver.executeScript(
       `document.documentElement.dataset.theme = arguments[0];
        for (const animation of document.getAnimations())
-         if (animation instanceof CSSTransition) animation.finish();`,
+         if (animation.effect.getComputedTiming().endTime < Infinity) animation.finish();`,
       theme,
     );
   return async where => {
     if (!(await driver.executeScript("return 'axe' in window"))) await driver.executeScript(axe);
+    await switchTo("day");
     const byDay = await run({});
     await switchTo("night");
     const byNight = await run({ runOnly: ["color-contrast"] });
-    await switchTo("day");
     const words = await driver.executeScript<string>("return document.body.innerText");
     const slip = /.*\b(NaN|Infinity|undefined)\b.*/.exec(words) ?? /.*(?:Infinity|NaN)f.*/.exec(words);
     if (slip) faults.push(`${where}: says "${slip[0]}"`);

@@ -14,6 +14,7 @@ import {
   type LaneReader,
   type State,
   type TraceEvent,
+  ownValue,
 } from "#core";
 
 /** The input of one frame. */
@@ -90,12 +91,12 @@ function createRuntime(program: Extract<ReturnType<typeof compile>, { ok: true }
       input.changeCount = input.gateChangeCount = 0;
       program.controls.forEach((control, c) => {
         const reader = readers[c]!;
-        if (readValue(reader, control, frame, toValue(controls[control.id])) >= 0)
+        if (readValue(reader, control, frame, toValue(ownValue(controls, control.id))) >= 0)
           input.changes[input.changeCount++] = c * 2 + (reader.isDown ? 1 : 0);
       });
       for (const id in gates) {
         const g = places.get(id);
-        if (g !== undefined) stageGate(state, g, gates[id]!);
+        if (g !== undefined) stageGate(state, g, ownValue(gates, id)!);
       }
       input.speedPercent = speedPercent;
       clearTrace(trace);

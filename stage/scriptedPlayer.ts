@@ -1,4 +1,4 @@
-import { createFrameInput, createTrace, parseFrames, type Take } from "#core";
+import { createFrameInput, createTrace, parseFrames, type Take, groupLanes } from "#core";
 import type { StageProgram, StageState } from "./kinds";
 import { createChance } from "./ropes/ropes";
 import type { Rules } from "./rules";
@@ -70,7 +70,7 @@ export function playRoutine(rules: Rules, routine: Routine, frames: number, id: 
   const staging = createStaging(rules);
   const trace = createTrace(program.rateHz);
   const input = createFrameInput(program.controls.length, program.gates.length);
-  const lanes: Record<string, [number, number][]> = {};
+  const changes: [string, number, number][] = [];
   const places = new Map(program.gates.map((gate, g) => [gate.id, g]));
   const isOpen = (gate: string) => staging.state.gateOpen[places.get(gate) ?? -1] === 1;
   let held: ReadonlySet<string> = new Set();
@@ -81,10 +81,11 @@ export function playRoutine(rules: Rules, routine: Routine, frames: number, id: 
       if (wanted.has(control.id) === held.has(control.id)) return;
       const isDown = wanted.has(control.id);
       input.changes[input.changeCount++] = c * 2 + (isDown ? 1 : 0);
-      (lanes[control.id] ??= []).push([frame, isDown ? 1 : 0]);
+      changes.push([control.id, frame, isDown ? 1 : 0]);
     });
     held = new Set(wanted);
     stepStaging(rules, staging, input, trace);
   }
+  const lanes = groupLanes(changes);
   return { format: "moss-tap/take", version: 1, id, name, kit: kit.id, rate: kit.rate, frames, lanes };
 }

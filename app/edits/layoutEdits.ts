@@ -1,3 +1,4 @@
+import { ownValue } from "#core";
 import type { Kit, Layout } from "#core";
 
 /**
@@ -8,7 +9,7 @@ export function applyLayout(kit: Kit, layout: Layout): Kit {
   return {
     ...kit,
     controls: kit.controls.map(control => {
-      const bindings = Object.hasOwn(layout.bindings, control.id) ? layout.bindings[control.id] : undefined;
+      const bindings = ownValue(layout.bindings, control.id);
       return bindings ? { ...control, bindings } : control;
     }),
   };

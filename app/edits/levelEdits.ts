@@ -1,4 +1,4 @@
-import { largest } from "#core";
+import { largest, ownValue } from "#core";
 
 /** A tile of a level's rows of text: solid, air, the body's start, or the letter of a zone. */
 export type Tile = string;
@@ -77,5 +77,5 @@ export function resizeLevel(rows: readonly string[], byColumns: number, byRows: 
 
 /** Returns the first letter without a zone; undefined if all are used. */
 export function freshLetter(zones: Readonly<Record<string, string>>): string | undefined {
-  return [..."abcdefghijklmnopqrstuvwxyz"].find(letter => !(letter in zones));
+  return [..."abcdefghijklmnopqrstuvwxyz"].find(letter => ownValue(zones, letter) === undefined);
 }

@@ -1,3 +1,4 @@
+import { createRecord } from "#core";
 /** Any part of a document. */
 type Json = unknown;
 type JsonObject = Readonly<Record<string, Json>>;
@@ -33,20 +34,20 @@ function putBackList(before: readonly Json[], after: readonly Json[], now: reado
 }
 
 function putBackObject(before: JsonObject, after: JsonObject, now: JsonObject): JsonObject {
-  const result: Record<string, Json> = { ...now };
+  const result: Record<string, Json> = Object.assign(createRecord<Json>(), now);
   for (const key of new Set([...Object.keys(before), ...Object.keys(after)])) {
-    if (before[key] === after[key] && key in before === key in after) continue;
-    if (!(key in before)) {
-      if (key in now && isSame(now[key], after[key])) delete result[key];
-    } else if (!(key in now)) {
-      if (!(key in after)) result[key] = before[key];
-    } else if (key in after) result[key] = putBack(before[key], after[key], now[key]);
+    if (Object.hasOwn(before, key) === Object.hasOwn(after, key) && before[key] === after[key]) continue;
+    if (!Object.hasOwn(before, key)) {
+      if (Object.hasOwn(now, key) && isSame(now[key], after[key])) delete result[key];
+    } else if (!Object.hasOwn(now, key)) {
+      if (!Object.hasOwn(after, key)) result[key] = before[key];
+    } else if (Object.hasOwn(after, key)) result[key] = putBack(before[key], after[key], now[key]);
     else if (Array.isArray(before[key]) && Array.isArray(now[key]))
       result[key] = putBackList(before[key], [], now[key]);
   }
   const keys = Object.keys(result);
   const isUnchanged = keys.length === Object.keys(now).length && keys.every(key => result[key] === now[key]);
-  return isUnchanged ? now : result;
+  return isUnchanged ? now : { ...result };
 }
 
 /**

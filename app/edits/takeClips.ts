@@ -1,3 +1,4 @@
+import { ownValue } from "#core";
 import type { Take } from "#core";
 import { valueAt } from "./takeEdits";
 
@@ -54,7 +55,10 @@ function pasteLane(
 function pasteLanes(lanes: Lanes, clip: Lanes, atX: number, lengthX: number): Record<string, Pair[]> {
   const ids = [...new Set([...Object.keys(lanes), ...Object.keys(clip)])];
   return Object.fromEntries(
-    ids.map(id => [id, pasteLane(lanes[id] ?? [], clip[id] ?? [[0, 0]], atX, lengthX, 0)]),
+    ids.map(id => [
+      id,
+      pasteLane(ownValue(lanes, id) ?? [], ownValue(clip, id) ?? [[0, 0]], atX, lengthX, 0),
+    ]),
   );
 }
 

@@ -1,3 +1,4 @@
+import { ownValue } from "#core";
 import type { Take } from "#core";
 
 type Pair<V extends number> = readonly [number, V];
@@ -29,13 +30,13 @@ export function setStretch<V extends number>(
 
 /** Paints a press on a control's lane, from a frame up to another (exclusive), in frames of the take. */
 export function paintControl(take: Take, control: string, fromX: number, toX: number, isDown: boolean): Take {
-  const lane = setStretch<number>(take.lanes[control] ?? [], fromX, toX, isDown ? 1 : 0, 0);
+  const lane = setStretch<number>(ownValue(take.lanes, control) ?? [], fromX, toX, isDown ? 1 : 0, 0);
   return { ...take, lanes: { ...take.lanes, [control]: lane } };
 }
 
 /** Paints a gate open or closed over a range. */
 export function paintGate(take: Take, gate: string, fromX: number, toX: number, isOpen: boolean): Take {
-  const lane = setStretch<0 | 1>(take.gates?.[gate] ?? [], fromX, toX, isOpen ? 1 : 0, 0);
+  const lane = setStretch<0 | 1>(ownValue(take.gates, gate) ?? [], fromX, toX, isOpen ? 1 : 0, 0);
   return { ...take, gates: { ...take.gates, [gate]: lane } };
 }
 

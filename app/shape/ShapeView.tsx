@@ -1,6 +1,6 @@
 import { useLayoutEffect, useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
-import { traitsOf, formatIssue, type Issue, type Kit } from "#core";
+import { traitsOf, formatIssue, type Issue, type Kit, ownValue } from "#core";
 import { RuleTally } from "../maps/RuleTally";
 import { wantedKeyOf } from "../maps/pressLengths";
 import { pathOfRule } from "../edits/ruleEdits";
@@ -92,7 +92,10 @@ export function ShapeView() {
     issue =>
       !wanted?.includes(wantedKeyOf(issue, kit)) &&
       (issue.code !== "need-never" ||
-        !(staged.has(String(issue.facts.id)) || takes.some(take => take.gates?.[String(issue.facts.id)]))),
+        !(
+          staged.has(String(issue.facts.id)) ||
+          takes.some(take => ownValue(take.gates, String(issue.facts.id)))
+        )),
   );
   const issues = [...faults, ...warnings];
   const warned = rules

@@ -1,3 +1,4 @@
+import { ownValue } from "../formats/ownValue";
 import bezier from "bezier-easing";
 import { BOUNDS } from "../formats/bounds";
 
@@ -137,7 +138,7 @@ export function parseEasing(source: string): ParsedEasing {
   const written = source.trim().toLowerCase();
   if (written === "linear") return { ok: true, value: { kind: "linear" } };
   const found = /^([a-z-]+)\(([^()]*)\)$/.exec(
-    Object.hasOwn(KEYWORDS, written) ? KEYWORDS[written]! : written,
+    Object.hasOwn(KEYWORDS, written) ? ownValue(KEYWORDS, written)! : written,
   );
   if (!found)
     return refuse("write linear, ease, ease-in, ease-out, ease-in-out, cubic-bezier(…) or linear(…)");

@@ -1,3 +1,4 @@
+import { ownValue } from "./ownValue";
 import * as v from "valibot";
 import { BOUNDS } from "./bounds";
 import { fault, type Issue, type IssueCode, type PathStep, type Result } from "./issue";
@@ -69,7 +70,7 @@ function listUnknownFields(
   }
   if (!isRecord(value) || !schema.entries) return;
   for (const [key, item] of Object.entries(value)) {
-    const entry = Object.hasOwn(schema.entries, key) ? schema.entries[key] : undefined;
+    const entry = ownValue(schema.entries, key);
     if (entry) listUnknownFields(entry, item, [...path, key], issues);
     else
       issues.push(
@@ -131,7 +132,10 @@ function toIssues(found: v.BaseIssue<unknown>, schemaAt: AnySchema, value: unkno
   if (code === "length" && /^0+(\.0+)?(f|ms)$/.test(String(found.input)))
     return [fault("length-zero", path, facts)];
   if (code === "range")
-    Object.assign(facts, RANGES[String(path.at(-1))] ?? RANGES[String(path[0])] ?? RANGES.default);
+    Object.assign(
+      facts,
+      ownValue(RANGES, String(path.at(-1))) ?? ownValue(RANGES, String(path[0])) ?? RANGES.default,
+    );
   if (code === "long-text" || code === "many")
     Object.assign(facts, { size: sizeOf(found.input), limit: Number(found.requirement) });
   if (code === "whole") facts.atLeast = typeof found.requirement === "number" ? found.requirement : 1;
@@ -149,7 +153,7 @@ function schemaAlong(root: AnySchema, path: readonly PathStep[], value: unknown)
     schema =
       typeof step === "number"
         ? (schema?.item ?? schema?.items?.[step])
-        : (schema?.entries?.[step] ?? schema?.value);
+        : (ownValue(schema?.entries, step) ?? schema?.value);
     here = isRecord(here) || Array.isArray(here) ? (here as Record<PathStep, unknown>)[step] : undefined;
   }
   while (schema?.wrapped) schema = schema.wrapped;

@@ -1,3 +1,4 @@
+import { ownValue } from "./ownValue";
 import type { PathStep } from "./issue";
 
 /** The parts of a Valibot schema that are walked; Valibot's own types are too wide for a generic walk. */
@@ -30,11 +31,11 @@ export function likeliest(options: readonly AnySchema[], value: unknown): AnySch
     const literal = Object.entries(entries).find(([, schema]) => schema.type === "literal");
     if (literal && value[literal[0]] !== literal[1].literal) continue;
     const keys = Object.keys(value);
-    const known = keys.filter(key => key in entries).length;
+    const known = keys.filter(key => Object.hasOwn(entries, key)).length;
     const first = Object.keys(entries)[0];
     const score = literal
       ? 1000
-      : (first !== undefined && first in value ? 100 : 0) + known * 2 - keys.length;
+      : (first !== undefined && Object.hasOwn(value, first) ? 100 : 0) + known * 2 - keys.length;
     if (score > bestScore) {
       best = option;
       bestScore = score;
@@ -63,7 +64,7 @@ export function findLeaves(
     if (schema.item) value.forEach((item, k) => findLeaves(schema.item!, item, leaves, onLeaf, [...path, k]));
   } else if (isRecord(value) && schema.entries)
     for (const [key, item] of Object.entries(value)) {
-      const entry = Object.hasOwn(schema.entries, key) ? schema.entries[key] : undefined;
+      const entry = ownValue(schema.entries, key);
       if (entry) findLeaves(entry, item, leaves, onLeaf, [...path, key]);
     }
 }

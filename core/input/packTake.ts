@@ -1,3 +1,4 @@
+import { createRecord } from "../formats/ownValue";
 import type { Lane, Take } from "./takeSchema";
 
 /**
@@ -78,9 +79,9 @@ function* unpackBySteps(input: unknown): Generator<void, unknown> {
   for (const key of ["lanes", "gates"]) {
     const lanes = unpacked[key];
     if (!isObject(lanes)) continue;
-    const made: Record<string, unknown> = {};
+    const made = createRecord<unknown>();
     for (const [id, lane] of Object.entries(lanes)) made[id] = yield* unpackLane(lane);
-    unpacked[key] = made;
+    unpacked[key] = { ...made };
   }
   if (unpacked.speed !== undefined) unpacked.speed = yield* unpackLane(unpacked.speed);
   return unpacked;

@@ -1,3 +1,4 @@
+import { ownValue } from "../formats/ownValue";
 /** One difference between two documents: its path in the second, with both values. */
 export interface Change {
   readonly path: readonly (string | number)[];
@@ -29,7 +30,7 @@ export function listChanges(
     return before.flatMap((item, k) => listChanges(item, after[k], [...path, k]));
   if (isRecord(before) && isRecord(after)) {
     const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])];
-    return keys.flatMap(key => listChanges(before[key], after[key], [...path, key]));
+    return keys.flatMap(key => listChanges(ownValue(before, key), ownValue(after, key), [...path, key]));
   }
   return JSON.stringify(before) === JSON.stringify(after) ? [] : [{ path, before, after }];
 }

@@ -1,3 +1,4 @@
+import { groupLanes } from "../input/groupLanes";
 import type { Kit, Move } from "../kit/schema";
 import { compile } from "../kit/compile";
 import type { Take } from "../input/takeSchema";
@@ -79,9 +80,13 @@ function collide(a: Script, b: Script): boolean {
 }
 
 function toTake(kit: Kit, script: Script, gates: Take["gates"], frames: number): Take {
-  const lanes: Record<string, [number, number][]> = {};
-  for (const { control, from, to } of [...script].sort((a, b) => a.from - b.from))
-    (lanes[control] ??= []).push([from, 1], [to, 0]);
+  const presses = [...script].sort((a, b) => a.from - b.from);
+  const lanes = groupLanes(
+    presses.flatMap(({ control, from, to }): [string, number, number][] => [
+      [control, from, 1],
+      [control, to, 0],
+    ]),
+  );
   const base = { format: "moss-tap/take", version: 1, id: "t", name: "Tried", rate: kit.rate } as const;
   return { ...base, frames, lanes, ...(gates ? { gates } : {}) };
 }
@@ -135,17 +140,18 @@ export function findFollowUp(kit: Kit, first: number, second: number): FollowUp 
   const upTo = Math.min(LONGEST, Math.max(over, ...opens) + 20);
   const opened = new Set((kit.moves ?? []).flatMap(move => (move.opens ?? []).map(({ gate }) => gate)));
   const ownGates = new Set((one.needs ?? []).map(({ gate }) => gate));
-  const gates: Record<string, [number, 0 | 1][]> = {};
-  for (const id of neededGates(program, [one, two])) {
-    if (!opened.has(id)) gates[id] = [[0, 1]];
-    // A gate that another move opens for the first stays open only until the first is performed, not for the
-    // second.
-    else if (ownGates.has(id))
-      gates[id] = [
-        [0, 1],
-        [cue.performed + 1, 0],
+  // A gate that another move opens for the first stays open only until the first is performed, not for the
+  // second.
+  const gates = groupLanes(
+    neededGates(program, [one, two]).flatMap((id): [string, number, 0 | 1][] => {
+      if (!opened.has(id)) return [[id, 0, 1]];
+      if (!ownGates.has(id)) return [];
+      return [
+        [id, 0, 1],
+        [id, cue.performed + 1, 0],
       ];
-  }
+    }),
+  );
   const tries: { readonly press: number; readonly performed: number }[] = [];
   // A motion may begin before the first is performed; its last press comes after it.
   for (let press = 1; press <= upTo; press++) {

@@ -1,3 +1,4 @@
+import { ownValue } from "../formats/ownValue";
 import type { PathStep } from "../formats/issue";
 import type { Take } from "../input/takeSchema";
 import { readAt, writeAt } from "../kit/editAt";
@@ -176,5 +177,5 @@ export function formatRepair(kit: Kit, { path, from, to }: Repair): string {
   const field = String(path.findLast(step => typeof step === "string"));
   const rule = readAt(kit, path.slice(0, 2)) as { readonly id: string; readonly name: string };
   const step = path[2] === "steps" ? `, step ${Number(path[3]) + 1}` : "";
-  return `${rule.name || rule.id}${step}: ${FIELD_WORDS[field] ?? field} ${to} instead of ${from}`;
+  return `${rule.name || rule.id}${step}: ${ownValue(FIELD_WORDS, field) ?? field} ${to} instead of ${from}`;
 }

@@ -15,6 +15,7 @@ import {
   type Mapping,
   type Result,
   type Take,
+  ownValue,
 } from "#core";
 import { parseRules } from "#stage";
 
@@ -81,6 +82,6 @@ export function readSource(name: string, source: string): readonly ReadFile[] {
   const json = parseJson(source);
   if (!json.ok) return [refuseFor(name, json.issues)];
   const format = String((json.value as { format?: unknown } | null)?.format);
-  const read = Object.hasOwn(READERS, format) ? READERS[format]! : READERS["moss-tap/kit"]!;
+  const read = Object.hasOwn(READERS, format) ? ownValue(READERS, format)! : READERS["moss-tap/kit"]!;
   return read(name, json.value);
 }

@@ -1,4 +1,4 @@
-import { BOUNDS, fault, FILE_LIMIT_BYTES, type Mapping, type Result, type Take } from "#core";
+import { BOUNDS, fault, FILE_LIMIT_BYTES, type Mapping, type Result, type Take, ownValue } from "#core";
 
 /** The number of unrecognised items reported individually; the rest is counted. */
 const MAX_REPORTED = 20;
@@ -168,7 +168,7 @@ export function readCell(cell: string): number | undefined {
   if (cell === "1") return 1;
   if (cell === "0") return 0;
   const written = cell.trim().toLowerCase();
-  if (Object.hasOwn(WORDS, written)) return WORDS[written];
+  if (Object.hasOwn(WORDS, written)) return ownValue(WORDS, written);
   const value = readNumber(written);
   return value >= 0 && value <= 1 ? value : undefined;
 }

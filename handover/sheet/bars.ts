@@ -1,4 +1,4 @@
-import { formatMs } from "#core";
+import { formatMs, ownValue } from "#core";
 import type { Figure } from "../numbers/listFigures";
 import { escapeHtml } from "./escapeHtml";
 
@@ -42,7 +42,7 @@ function barsOf(figures: readonly Figure[]): Bar[] {
     if (frames === null || (opens !== undefined && field.endsWith("from"))) return [];
     if (opens !== undefined)
       return [{ words: "opens", from: framesOf(`opens.${opens}.from`), to: frames, isLeast }];
-    const from = begins[field] ?? 0;
+    const from = ownValue(begins, field) ?? 0;
     return frames === 0 ? [] : [{ words: wordsOf(field), from, to: from + frames, isLeast }];
   });
 }

@@ -9,6 +9,7 @@ import {
   nameOf,
   parseFrames,
   type Kit,
+  ownValue,
 } from "#core";
 import { compileTakeJudge } from "#stage";
 import type { ExportFormat, Handover } from "../kind";
@@ -79,7 +80,7 @@ function layouts({ kit, layouts: kept }: Handover): string {
     escapeHtml(name || id),
     words(bindings),
     ...kept.map(layout =>
-      Object.hasOwn(layout.bindings, id) ? words(layout.bindings[id]) : words(bindings),
+      Object.hasOwn(layout.bindings, id) ? words(ownValue(layout.bindings, id)) : words(bindings),
     ),
   ]);
   return `<h2>Controls and keys</h2>${table(["control", "keys and buttons", ...kept.map(({ name }) => escapeHtml(name))], rows)}`;

@@ -23,11 +23,8 @@ export function withStageWritten(kit: Kit, take: Take, { rules: { program }, tra
   const trace = traceOf(take);
   const held = new Set(gatesOfStage(kit));
   const scale = take.rate / kit.rate;
-  const gates: Record<string, [number, 0 | 1][]> = Object.fromEntries(
-    Object.entries(take.gates ?? {}).map(([id, lane]) => [
-      id,
-      lane.map(([x, value]): [number, 0 | 1] => [x, value]),
-    ]),
+  const gates = new Map<string, [number, 0 | 1][]>(
+    Object.entries(take.gates ?? {}).map(([id, lane]) => [id, lane.map(([x, value]) => [x, value])]),
   );
   const speed: [number, number][] = [];
   const written = new Set<string>();
@@ -37,14 +34,14 @@ export function withStageWritten(kit: Kit, take: Take, { rules: { program }, tra
     if (trace.kind[i] !== notes.gate.code) continue;
     const { id } = program.gates[trace.subject[i]!]!;
     if (!held.has(id)) continue;
-    if (!written.has(id)) gates[id] = [];
+    if (!written.has(id)) gates.set(id, []);
     written.add(id);
-    gates[id]!.push([x, notes.gate.isOpen(trace, i) === 1 ? 1 : 0]);
+    gates.get(id)!.push([x, notes.gate.isOpen(trace, i) === 1 ? 1 : 0]);
   }
   const { speed: _speed, ...rest } = take;
   return {
     ...rest,
-    ...(Object.keys(gates).length > 0 ? { gates } : {}),
+    ...(gates.size > 0 ? { gates: Object.fromEntries(gates) } : {}),
     ...(speed.length > 0 ? { speed } : {}),
   };
 }

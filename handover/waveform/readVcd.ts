@@ -1,4 +1,4 @@
-import { fault, type Result } from "#core";
+import { fault, type Result, ownValue } from "#core";
 
 /** One signal of a dump, by its scopes and its name; times in units of the dump. */
 export interface DumpSignal {
@@ -70,7 +70,7 @@ function readTimescale(dump: Reading, words: Words): Refusal | undefined {
   const [, figure, unit] = /^(10{0,2})([munpf]?s)$/.exec(written) ?? [];
   if (figure === undefined || unit === undefined)
     return { found: written, hint: "write 1, 10 or 100 and s, ms, us, ns, ps or fs" };
-  dump.unitSeconds = Number(figure) * UNITS[unit]!;
+  dump.unitSeconds = Number(figure) * ownValue(UNITS, unit)!;
   return undefined;
 }
 

@@ -4,6 +4,7 @@ import { expect, test } from "vitest";
 import VCDParser from "vcd-parser";
 import { formatTrace, parseTake, readTake, type Kit, type Take } from "#core";
 import { compileRules, runRules } from "#stage";
+import { INHERITED, renameIds } from "../../core/tests/inheritedNames";
 import { readVcd, type Dump } from "./readVcd";
 import { unitFor, writeVcd } from "./writeVcd";
 
@@ -22,6 +23,30 @@ function dumpOf(demo: string, name: string, change: (take: Take) => Take = take 
     events: formatTrace(program, trace).events,
   };
 }
+
+test("a control named like an inherited member, without a lane, is low all along", () => {
+  const kit = JSON.parse(readFileSync("demo/rope-catch/kit.json", "utf8")) as Kit;
+  const [control] = kit.controls;
+  for (const name of INHERITED) {
+    const rules = compileRules(renameIds(kit, new Map([[control!.id, name]])));
+    if (!rules.ok) throw new Error(`${name} does not compile`);
+    const { program } = rules.value;
+    const bare: Take = { ...EMPTY, rate: kit.rate };
+    const { trace } = runRules(rules.value, readTake(program, bare));
+    const dump = read(writeVcd(program, trace, bare));
+    expect(dump.signals.length, name).toBeGreaterThan(0);
+  }
+});
+
+const EMPTY: Take = {
+  format: "moss-tap/take",
+  version: 1,
+  id: "empty",
+  name: "Empty",
+  rate: 60,
+  frames: 30,
+  lanes: {},
+};
 
 function read(text: string): Dump {
   const dump = readVcd(text);

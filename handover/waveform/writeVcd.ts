@@ -1,4 +1,4 @@
-import { landingFrame, notes, promptOutcome, type Program, type Take, type Trace } from "#core";
+import { landingFrame, notes, promptOutcome, type Program, type Take, type Trace, ownValue } from "#core";
 
 /** One signal of a dump: a bit, a vector of bits, or a real number. */
 interface Signal {
@@ -38,7 +38,7 @@ function set({ changes }: Signal, frame: number, value: number): void {
 /** Adds the device's value of a control, if it is more than up and down. */
 function addAnalog(signals: Signal[], program: Program, take: Take): void {
   for (const control of program.controls) {
-    const lane = take.lanes[control.id] ?? [];
+    const lane = ownValue(take.lanes, control.id) ?? [];
     if (lane.every(([, value]) => value === 0 || value === 1)) continue;
     const raw = signal("values", control.id, "real", 0);
     for (const [x, value] of lane) set(raw, landingFrame(x, program.rateHz, take.rate), value);

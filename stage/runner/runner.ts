@@ -1,4 +1,4 @@
-import { parseFrames, stageGate, type Kit, type Program, type State } from "#core";
+import { parseFrames, stageGate, type Kit, type Program, type State, ownValue } from "#core";
 import type { Performed } from "../kind";
 import { compileEffect } from "../compileEffect";
 import { RUNNER_EFFECTS, type RunnerAct } from "./effects";
@@ -143,7 +143,7 @@ export function compileRunner(
       wall: gate(document.gates.wall),
       ceiling: gate(document.gates.ceiling),
     },
-    zoneGates: level.zoneLetters.map(letter => gate(document.zones?.[letter])),
+    zoneGates: level.zoneLetters.map(letter => gate(ownValue(document.zones, letter))),
     lagFrames: frames(document.groundLag),
     acts: effects.map(effect => compileEffect(RUNNER_EFFECTS, effect, kit.rate)),
   };

@@ -1,4 +1,4 @@
-import { deleteAt, writeAt, type Kit } from "#core";
+import { deleteAt, writeAt, type Kit, ownValue } from "#core";
 import { stageOf, type RunnerDocument } from "#stage";
 import { widthOf } from "../../edits/levelEdits";
 import { LengthStone } from "../../ui/LengthStone";
@@ -65,7 +65,7 @@ function Gates({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
           <GateWord
             kit={kit}
             label={`gate of ${letter}`}
-            value={stage.zones?.[letter]}
+            value={ownValue(stage.zones, letter)}
             path={["stage", "zones", letter]}
             suggested={`Place ${letter}`}
           />

@@ -65,15 +65,15 @@ function namesIn(glance: Glance & { sort: "table" }, column: string | undefined)
 
 /** Maps unmapped sources to controls with matching names; each control once. */
 export function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
-  const controls: Record<string, string> = { ...mapping.controls };
-  const used = new Set(Object.values(controls));
+  const controls = new Map(Object.entries(mapping.controls));
+  const used = new Set(controls.values());
   for (const source of sources) {
-    const meant = Object.hasOwn(controls, source) ? undefined : guessControl(kit, source);
+    const meant = controls.has(source) ? undefined : guessControl(kit, source);
     if (meant === undefined || used.has(meant)) continue;
-    controls[source] = meant;
+    controls.set(source, meant);
     used.add(meant);
   }
-  return { ...mapping, controls };
+  return { ...mapping, controls: Object.fromEntries(controls) };
 }
 
 /** Returns the initial mapping: an earlier one that fits, otherwise a guess from the names. */

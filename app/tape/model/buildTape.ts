@@ -15,6 +15,7 @@ import {
   type Program,
   type Take,
   type Trace,
+  ownValue,
 } from "#core";
 import type { Rules } from "#stage";
 import { followLosses, type LossMarks } from "./lossMarks";
@@ -303,7 +304,7 @@ export function beginTape(rules: Rules, trace: Trace, take?: Take): TapeReading 
       if (take)
         reader.controls.forEach(row => {
           if (Object.hasOwn(take.lanes, row.id))
-            addValues(row, take.lanes[row.id]!, program.rateHz, take.rate);
+            addValues(row, ownValue(take.lanes, row.id)!, program.rateHz, take.rate);
         });
       for (const row of rows) {
         endAt(row.spanFrom, row.spanTo, trace.frames);

@@ -1,3 +1,4 @@
+import { createRecord } from "../../formats/ownValue";
 import { randomLogNormal, randomNormal } from "d3-random";
 import { uniformFloat64 } from "pure-rand/distribution/uniformFloat64";
 import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
@@ -128,7 +129,7 @@ export function playHandWithPositions(
   const all = lanes.flatMap(([, strokes]) => strokes);
   const draws = new Map(all.map(stroke => [stroke, draw(character, seed, take.id, stroke)]));
   const leaders = leadersOf(all, frameOf(TOGETHER_MS));
-  const at: Record<string, ({ from: number; to: number } | undefined)[]> = {};
+  const at = createRecord<({ from: number; to: number } | undefined)[]>();
   const played = lanes.map(([control, strokes]) => {
     const lane: [number, number][] = [];
     const came = strokes.map((): { from: number; to: number } | undefined => undefined);

@@ -1,3 +1,4 @@
+import { ownValue } from "../../formats/ownValue";
 import { landingFrame } from "../../time/clock";
 import type { Take } from "../../input/takeSchema";
 import { readTake, type InputColumns } from "../../input/inputColumns";
@@ -91,7 +92,7 @@ function fateAt(
   control: string,
   press: number,
 ): { readonly frame: number; readonly fate: Fate | undefined } {
-  const came = at[control]?.[press];
+  const came = ownValue(at, control)?.[press];
   const place = program.controls.findIndex(({ id }) => id === control);
   if (!came || place < 0) return { frame: -1, fate: undefined };
   const from = landingFrame(came.from, program.rateHz, take.rate);

@@ -1,3 +1,4 @@
+import { groupLanes } from "../../input/groupLanes";
 import type { Take } from "../../input/takeSchema";
 import { compile } from "../../kit/compile";
 import type { Kit } from "../../kit/schema";
@@ -85,9 +86,12 @@ interface Occurrence {
 }
 
 function takeOf(kit: Kit, script: Script, id: string, gates: readonly string[]): Take {
-  const lanes: Record<string, [number, number][]> = {};
-  for (const { control, from, to } of script)
-    (lanes[control] ??= []).push([BEFORE + from, 1], [BEFORE + to, 0]);
+  const lanes = groupLanes(
+    script.flatMap(({ control, from, to }): [string, number, number][] => [
+      [control, BEFORE + from, 1],
+      [control, BEFORE + to, 0],
+    ]),
+  );
   const frames = BEFORE + sizeOf(script).frames + Math.ceil(TAIL_SECONDS * kit.rate);
   return {
     format: "moss-tap/take",
