@@ -63,7 +63,7 @@ export {
 } from "./program/state";
 export type { State } from "./program/state";
 export { passOver, step } from "./run/step";
-export { DURATION_PATTERN, formatMs, parseFrames } from "./time/duration";
+export { DURATION_PATTERN, formatMs, LONGEST_WRITTEN, parseFrames } from "./time/duration";
 export { landingFrame, TICKS } from "./time/clock";
 export { clockOfTrace, createGrowingClock, frameAtAge, framesBetween } from "./time/takeClock";
 export type { GrowingClock, TakeClock } from "./time/takeClock";

@@ -1,4 +1,4 @@
-import { listLengths, parseFrames, writeAt, type Kit, type WrittenLength } from "#core";
+import { listLengths, LONGEST_WRITTEN, parseFrames, writeAt, type Kit, type WrittenLength } from "#core";
 import { listStageLengths } from "#stage";
 
 /**
@@ -13,7 +13,7 @@ export function listAllLengths(kit: Kit): WrittenLength[] {
 
 /** Converts frames to a new rate, rounded to the nearest and at least 1 if they were. */
 function framesForTime(frames: number, from: number, to: number): number {
-  return frames === 0 ? 0 : Math.max(1, Math.round((frames * to) / from));
+  return frames === 0 ? 0 : Math.min(LONGEST_WRITTEN, Math.max(1, Math.round((frames * to) / from)));
 }
 
 const inFrames = ({ written }: WrittenLength) => written.endsWith("f");

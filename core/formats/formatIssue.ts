@@ -83,6 +83,8 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "double-stretch": f =>
     `a press of ${f.control} held ${stretch(f)} is answered by both ${f.one} and ${f.other}: part their limits`,
   "long-buffer": f => `remembers a press for ${f.frames} f, longer than a second: it may come out unwanted`,
+  "assist-beyond": f =>
+    `${f.percent} % of the ${f.length} at ${f.place} is longer than a length can be: it stays at ${f.limit}${f.unit}`,
   "same-binding": f => `${f.code} plays both "${f.one}" and "${f.other}": give one of them another key`,
   "unreachable-move": f => `${f.name} can never be performed: ${f.reason}`,
   "need-never": f => `nothing in the kit opens ${f.name}: only a take painted by hand or the stage can`,

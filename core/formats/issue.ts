@@ -57,6 +57,7 @@ export type IssueCode =
   | "dead-stretch"
   | "double-stretch"
   | "long-buffer"
+  | "assist-beyond"
   | "same-binding"
   | "unreachable-move"
   | "need-never"

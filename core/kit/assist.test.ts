@@ -1,7 +1,15 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
 import { evaluate } from "../run/run";
-import { anyKit } from "../tests/arbitraries";
+import { formatIssue } from "../formats/formatIssue";
+import type { Take } from "../input/takeSchema";
+import { anyKit, anyTake } from "../tests/arbitraries";
+import { assertUntil } from "../tests/assertUntil";
+import { DURATION_PATTERN, parseFrames } from "../time/duration";
+import { formatTrace } from "../trace/formatTrace";
+import { writeAt } from "./editAt";
+import { listLengths } from "./lengths";
+import type { Kit } from "./schema";
 import { drawMove, drawPhases, drawTake, mustCompile, sketchKit } from "../tests/strips";
 import { applyAssist, scaleLength } from "./applyAssist";
 import type { Assist } from "./assistSchema";
@@ -103,4 +111,79 @@ test("an assisted kit is a kit: it compiles, and a move is saved by the longer w
     ),
   );
   expect(compiled).toBeGreaterThan(20);
+});
+
+test("what is scaled stops at the longest length, with a warning", () => {
+  const longest = ["999999999999f", "999999999999ms", "999999999998.999ms"];
+  for (const written of longest)
+    for (const percent of [100, 101, 150, 1000, 10_000]) {
+      const scaled = scaleLength(written, percent);
+      expect(scaled).toMatch(DURATION_PATTERN);
+      expect(parseFrames(scaled, 1000, "atMost")).toBeGreaterThanOrEqual(
+        parseFrames(written, 1000, "atMost")!,
+      );
+    }
+  const kit = parseKit({
+    ...KIT,
+    moves: [{ ...KIT.moves![0]!, buffer: "999999999999f" }],
+    assists: [assist({ windows: 150 }), assist({ id: "y", toggles: true })],
+  });
+  expect(
+    kit.ok && kit.warnings?.map(issue => formatIssue(issue)).filter(line => /assists/.test(line)),
+  ).toEqual([
+    "assists[0]: 150 % of the 999999999999f at moves[0].buffer is longer than a length can be: it stays at 999999999999f",
+  ]);
+});
+
+// Without prompts: a prompt that is shown for longer may take a press that a move had.
+test("an assist takes no performed press away, whatever the lengths", () => {
+  const bounds = fc.constantFrom("0f", "1f", "999999999999f", "999999999999.999ms", undefined);
+  const performed = (kit: Kit, take: Take) => {
+    const program = mustCompile(kit);
+    const { events } = formatTrace(program, evaluate(program, take));
+    return events.filter(event => event.kind === "performed").length;
+  };
+  let met = 0;
+  assertUntil(
+    fc.property(anyTake, bounds, bounds, fc.constantFrom(100, 150, 1000), (take, buffer, coyote, windows) => {
+      const [move] = KIT.moves!;
+      const needs = [{ gate: "g", ...(coyote === undefined ? {} : { coyote }) }];
+      const { buffer: _buffer, cooldown: _cooldown, ...rest } = move!;
+      const { prompts: _prompts, ...unprompted } = KIT;
+      const kit = { ...unprompted, moves: [{ ...rest, needs, ...(buffer === undefined ? {} : { buffer }) }] };
+      const before = performed(kit, take);
+      expect(performed(applyAssist(kit, assist({ windows })), take)).toBeGreaterThanOrEqual(before);
+      met += before;
+    }),
+    { numRuns: 100 },
+    () => met > 20,
+  );
+});
+
+test("every length of any kit can be at its bound, at any rate and under any assist", () => {
+  fc.assert(
+    fc.property(
+      anyKit,
+      anyTake,
+      fc.constantFrom(1, 60, 1000),
+      fc.constantFrom(100, 1000),
+      (kit, take, rate, by) => {
+        const long = listLengths(kit).reduce((now, { path }) => writeAt(now, path, "999999999999f"), {
+          ...kit,
+          rate,
+        });
+        const compiled = compile(applyAssist(long, assist({ windows: by, gaps: by })));
+        // Some rules compare two lengths, and refuse equal ones.
+        if (!compiled.ok) return;
+        const events = formatTrace(compiled.value, evaluate(compiled.value, take)).events;
+        expect(JSON.stringify(events)).not.toMatch(/null|e\+|\d{16}/);
+        JSON.stringify(compiled.value, (_, value: unknown) => {
+          if (typeof value === "number" && Number.isFinite(value))
+            expect(Math.abs(value)).toBeLessThan(2 ** 53);
+          return value;
+        });
+      },
+    ),
+    { numRuns: 60 },
+  );
 });

@@ -1,4 +1,6 @@
-import { warning, type Issue } from "../formats/issue";
+import { formatPath, warning, type Issue } from "../formats/issue";
+import { LONGEST_WRITTEN } from "../time/duration";
+import { listBeyond } from "./applyAssist";
 import { traitsOf } from "../patterns/recordOf";
 import { joinNames } from "../formats/words";
 import { TICKS } from "../time/clock";
@@ -239,6 +241,20 @@ function warnOfPrompts(kit: Kit, program: Program): Issue[] {
   });
 }
 
+function warnOfAssists(kit: Kit): Issue[] {
+  return (kit.assists ?? []).flatMap((assist, a) =>
+    listBeyond(kit, assist).map(({ path, written, percent }) =>
+      warning("assist-beyond", ["assists", a], {
+        percent,
+        length: written,
+        unit: written.endsWith("ms") ? "ms" : "f",
+        place: formatPath(path),
+        limit: LONGEST_WRITTEN,
+      }),
+    ),
+  );
+}
+
 /** Returns warnings about everything in a kit that runs but is probably unintended. */
 export function findWarnings(kit: Kit, program: Program): Issue[] {
   return [
@@ -247,5 +263,6 @@ export function findWarnings(kit: Kit, program: Program): Issue[] {
     ...warnOfStretches(kit, program),
     ...warnOfMoves(kit, program),
     ...warnOfPrompts(kit, program),
+    ...warnOfAssists(kit),
   ];
 }

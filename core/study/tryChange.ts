@@ -5,7 +5,7 @@ import type { Take } from "../input/takeSchema";
 import { readAt, writeAt } from "../kit/editAt";
 import type { Kit } from "../kit/schema";
 import type { Program } from "../program/program";
-import { parseFrames, type Rounding } from "../time/duration";
+import { LONGEST_WRITTEN, parseFrames, type Rounding } from "../time/duration";
 import type { Trace } from "../trace/trace";
 import type { Fate } from "./outcomes/fate";
 import { readOutcomes } from "./outcomes/readOutcomes";
@@ -138,7 +138,7 @@ export function* searchSmallest(
   const written = readAt(kit, lever.path);
   const from = typeof written === "string" ? written : lever.base;
   const now = parseFrames(from, kit.rate, lever.rounding) ?? 0;
-  const reach = lever.direction > 0 ? mostFrames : Math.min(mostFrames, now);
+  const reach = Math.min(mostFrames, lever.direction > 0 ? LONGEST_WRITTEN - now : now);
   for (let by = 1; by <= reach; by++) {
     const to = `${now + lever.direction * by}f`;
     const changed = writeAt(kit, lever.path, to);

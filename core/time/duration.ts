@@ -9,6 +9,9 @@ export const DURATION_PATTERN = /^(?:\d{1,12}f|\d{1,12}(?:\.\d{1,3})?ms)$/;
 /** The pattern of a written length above zero. */
 export const DURATION_ABOVE_ZERO = /^(?=.*[1-9])(?:\d{1,12}f|\d{1,12}(?:\.\d{1,3})?ms)$/;
 
+/** The longest length that can be written, in frames or in ms; every sum of such lengths is exact. */
+export const LONGEST_WRITTEN = 999_999_999_999;
+
 const MILLION = 1_000_000n;
 
 /**

@@ -1,6 +1,7 @@
 import type { PathStep } from "../../formats/issue";
 import { scaleLength } from "../../kit/applyAssist";
 import { readAt, writeAt } from "../../kit/editAt";
+import { LONGEST_WRITTEN } from "../../time/duration";
 import { listLengths } from "../../kit/lengths";
 import type { Kit } from "../../kit/schema";
 
@@ -45,11 +46,12 @@ export function presentValue(kit: Kit, swept: Swept): number | undefined {
 
 /**
  * Returns the kit with a number, or every length of a group, set to a value; undefined for a length below
- * zero.
+ * zero or beyond the longest one that can be written.
  */
 export function writeSwept(kit: Kit, swept: Swept, value: number): Kit | undefined {
   if (swept.kind === "number") return writeAt(kit, swept.path, value);
   if (value < 0) return undefined;
+  if (swept.kind === "length" && value > LONGEST_WRITTEN) return undefined;
   if (swept.kind === "length") return writeAt(kit, swept.path, `${value}${swept.unit}`);
   return listGroup(kit, swept.group).reduce(
     (changed, { path, written }) => writeAt(changed, path, scaleLength(written, value)),
