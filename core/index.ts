@@ -101,6 +101,7 @@ export { readMeter } from "./study/meter";
 export type { Meter } from "./study/meter";
 export { listLengths, type WrittenLength } from "./kit/lengths";
 export { groupLanes } from "./input/groupLanes";
+export { measureFirst } from "./formats/boundedList";
 export { createRecord, ownValue } from "./formats/ownValue";
 export { findLeaves, type AnySchema } from "./formats/walkSchema";
 export { deleteAt, readAt, takeOut, writeAt } from "./kit/editAt";

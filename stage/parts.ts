@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { BOUNDS, ID_PATTERN } from "#core";
+import { BOUNDS, ID_PATTERN, measureFirst } from "#core";
 
 /** The leaf schemas of stage documents. */
 export const duration = v.pipe(v.string(), v.regex(/^\d{1,12}(?:f|(?:\.\d{1,3})?ms)$/));
@@ -11,6 +11,6 @@ export const id = v.pipe(
 );
 /** A list of at most `most` items. */
 export const list = <T extends v.GenericSchema>(item: T, most: number = BOUNDS.items) =>
-  v.pipe(v.array(item), v.maxLength(most));
+  measureFirst(v.pipe(v.array(item), v.maxLength(most)));
 export const positive = v.pipe(v.number(), v.minValue(0), v.maxValue(1000));
 export const share = v.pipe(v.number(), v.minValue(0), v.maxValue(1));

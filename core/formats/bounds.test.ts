@@ -4,7 +4,7 @@ import { parseTake } from "../input/parseTake";
 import { parseKit } from "../kit/parseKit";
 import { BOUNDS } from "./bounds";
 import { formatIssue } from "./formatIssue";
-import { parseJson } from "./parseDocument";
+import { FILE_LIMIT_BYTES, parseJson } from "./parseDocument";
 import { expectWithin } from "../tests/expectWithin";
 
 const PRESS = { id: "p", name: "P", kind: "press", control: "a" };
@@ -119,4 +119,60 @@ test("documents just within the bounds parse in time: a thousand rules on a thou
 
 test("a number of a curve is parsed in linear time", () => {
   expectWithin(50, () => parseEasing(`linear(${"1".repeat(1900)}x, 1)`));
+});
+
+const repeated = (count: number, make: (k: number) => string) => many(count, make).join(",");
+const kitText = (more: string) => JSON.stringify(kit({ moves: "@" })).replace('"moves":"@"', more);
+const takeText = (lane: string) => JSON.stringify(take({ lanes: "@" })).replace('"@"', `{"a":[${lane}]}`);
+
+test.each<[string, () => string, RegExp]>([
+  [
+    "a million empty moves",
+    () => kitText(`"moves":[${repeated(1_000_000, () => "{}")}]`),
+    /^moves: has 1000000 items, more than the 1000/,
+  ],
+  [
+    "500,000 unknown fields",
+    () => kitText(repeated(500_000, k => `"k${k}":1`)),
+    /^k0: 'k0' is not a field here/,
+  ],
+  [
+    "two million unknown fields",
+    () => kitText(repeated(2_000_000, k => `"k${k}":1`)),
+    /would take 3\d\d MB of memory, more than the 256 MB/,
+  ],
+  [
+    "a million pairs before the start",
+    () => takeText(repeated(1_000_000, () => "[-1,1]")),
+    /^lanes\.a\[0\]\[0\]: -1 is not a number of frames/,
+  ],
+  [
+    "sixteen million numbers that are no pairs",
+    () => takeText(repeated(16_000_000, () => "1")),
+    /would take 2\d\d MB of memory/,
+  ],
+])("a file with %s is refused in a sentence within two seconds", (_what, write, words) => {
+  const text = write();
+  expect(text.length).toBeLessThan(FILE_LIMIT_BYTES);
+  expectWithin(2000, () => {
+    const json = parseJson(text);
+    const read = json.ok
+      ? text.includes("moss-tap/kit")
+        ? parseKit(json.value)
+        : parseTake(json.value)
+      : json;
+    expect(read.ok ? "read" : formatIssue(read.issues[0]!)).toMatch(words);
+    expect(read.ok || read.issues.length).toBeLessThanOrEqual(2 * BOUNDS.issues);
+  });
+});
+
+test("values with members like toString are refused like any other", () => {
+  for (const odd of [{ toString: false }, { valueOf: 1, toString: 2 }, { constructor: 3 }]) {
+    expect(parseKit({ ...kit({}), patterns: [{ ...PRESS, control: odd }] }).ok).toBe(false);
+    expect(
+      parseKit(kit({ patterns: [{ id: "h", name: "H", kind: "hold", control: "a", for: odd }] })).ok,
+    ).toBe(false);
+    expect(parseKit({ format: odd }).ok).toBe(false);
+    expect(parseTake(take({ frames: odd })).ok).toBe(false);
+  }
 });

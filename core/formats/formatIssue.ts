@@ -15,6 +15,8 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "too-many-changes": f =>
     `${f.changes} changes and more are too many for one take, whose file could not be read again (${f.limit} at most): cut the recording into pieces`,
   "too-large": f => `${f.megabytes} MB is more than the ${f.limit} MB a file may have: cut the take shorter`,
+  "too-full": f =>
+    `its parts would take ${f.megabytes} MB of memory, more than the ${f.limit} MB a file may take: cut it into several`,
   "wrong-format": f => `${f.found} is not ${f.wanted}: choose a file that Moss Tap exported`,
   "too-new": f => `version ${f.found} is newer than ${f.known}, the newest known here: update Moss Tap`,
   "unknown-version": f => `${f.found} is not a version: write 1`,

@@ -3,6 +3,7 @@ export type IssueCode =
   | "not-json"
   | "dump"
   | "too-large"
+  | "too-full"
   | "too-many-changes"
   | "wrong-format"
   | "too-new"

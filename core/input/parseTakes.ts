@@ -1,4 +1,5 @@
 import * as v from "valibot";
+import { boundedList } from "../formats/boundedList";
 import { BOUNDS } from "../formats/bounds";
 import type { Result } from "../formats/issue";
 import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
@@ -13,7 +14,7 @@ function takesOf<T extends v.GenericSchema>(take: T) {
     id,
     name: text,
     kit: v.exactOptional(text),
-    takes: v.pipe(v.array(take, "type"), v.maxLength(BOUNDS.items, "many")),
+    takes: boundedList(take, BOUNDS.items),
   });
 }
 

@@ -9,32 +9,38 @@ const FARTHEST = 1e9;
 
 const x = v.pipe(v.number("range"), v.minValue(0, "frames"), v.maxValue(FARTHEST, "frames"));
 
-/** Returns whether a lane consists of pairs of numbers within their bounds. */
-function isSoundLane(input: unknown, isValue: (value: number) => boolean): boolean {
-  if (!Array.isArray(input)) return false;
-  for (let k = 0; k < input.length; k++) {
-    const pair: unknown = input[k];
-    if (!Array.isArray(pair) || pair.length !== 2) return false;
-    const at: unknown = pair[0];
-    const value: unknown = pair[1];
-    if (typeof at !== "number" || !(at >= 0 && at <= FARTHEST)) return false;
-    if (typeof value !== "number" || !isValue(value)) return false;
-  }
-  return true;
+/** Returns whether a value is a pair of numbers within their bounds. */
+function isSoundPair(pair: unknown, isValue: (value: number) => boolean): boolean {
+  if (!Array.isArray(pair) || pair.length !== 2) return false;
+  const at: unknown = pair[0];
+  const value: unknown = pair[1];
+  return typeof at === "number" && at >= 0 && at <= FARTHEST && typeof value === "number" && isValue(value);
 }
 
 /**
  * A lane: pairs of a position in time and a value. A valid lane is checked in one fast pass, since it may
- * hold a million pairs; an invalid one pair by pair, to list its issues.
+ * hold a million pairs; of an invalid one the invalid pairs are validated one by one until enough issues are
+ * found.
  */
 function lane<T extends v.GenericSchema<unknown, number>>(value: T, isValue: (value: number) => boolean) {
   const pairs = v.array(v.tuple([x, value], "type"), "type");
   return {
     ...pairs,
     "~run"(dataset: v.UnknownDataset, config: v.Config<v.BaseIssue<unknown>>) {
-      return isSoundLane(dataset.value, isValue)
-        ? { typed: true, value: dataset.value }
-        : pairs["~run"](dataset, config);
+      const { value } = dataset;
+      if (!Array.isArray(value)) return pairs["~run"](dataset, config);
+      const issues: v.BaseIssue<unknown>[] = [];
+      for (let k = 0; k < value.length && issues.length < BOUNDS.issues; k++) {
+        const input: unknown = value[k];
+        if (isSoundPair(input, isValue)) continue;
+        for (const issue of pairs.item["~run"]({ value: input }, config).issues ?? []) {
+          const step = { type: "array", origin: "value", input: value, key: k, value: input } as const;
+          issues.push({ ...issue, path: [step, ...(issue.path ?? [])] });
+        }
+      }
+      return issues.length === 0
+        ? { typed: true, value }
+        : { typed: false, value, issues: issues as [v.BaseIssue<unknown>, ...v.BaseIssue<unknown>[]] };
     },
   } as typeof pairs;
 }

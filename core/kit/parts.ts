@@ -1,4 +1,5 @@
 import * as v from "valibot";
+import { boundedList, measureFirst } from "../formats/boundedList";
 import { BOUNDS, ID_PATTERN } from "../formats/bounds";
 import { DURATION_ABOVE_ZERO, DURATION_PATTERN } from "../time/duration";
 
@@ -43,12 +44,12 @@ export const clock = v.picklist(["game", "real"], "choice");
 
 /** A list with at least one item and at most `most`. */
 export function some<T extends v.GenericSchema>(item: T, most: number = BOUNDS.items) {
-  return v.pipe(v.array(item, "type"), v.minLength(1, "empty"), v.maxLength(most, "many"));
+  return measureFirst(v.pipe(v.array(item, "type"), v.minLength(1, "empty"), v.maxLength(most, "many")));
 }
 
 /** A list of at most `most` items, possibly empty. */
 export function list<T extends v.GenericSchema>(item: T, most: number = BOUNDS.items) {
-  return v.pipe(v.array(item, "type"), v.maxLength(most, "many"));
+  return boundedList(item, most);
 }
 
 /** The fields of every pattern, whatever its kind. */

@@ -81,7 +81,8 @@ const READERS: Readonly<Record<string, Reader>> = {
 export function readSource(name: string, source: string): readonly ReadFile[] {
   const json = parseJson(source);
   if (!json.ok) return [refuseFor(name, json.issues)];
-  const format = String((json.value as { format?: unknown } | null)?.format);
-  const read = Object.hasOwn(READERS, format) ? ownValue(READERS, format)! : READERS["moss-tap/kit"]!;
+  const { format } = (json.value ?? {}) as { readonly format?: unknown };
+  const read =
+    (typeof format === "string" ? ownValue(READERS, format) : undefined) ?? READERS["moss-tap/kit"]!;
   return read(name, json.value);
 }

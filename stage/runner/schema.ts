@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { BOUNDS } from "#core";
+import { BOUNDS, measureFirst } from "#core";
 import { duration, id, positive, share } from "../parts";
 
 /** The rule by which the height of a jump follows its control. */
@@ -29,10 +29,12 @@ export const runnerSchema = v.strictObject({
   /** The drawn size of a tile, in pixels, also used for figures in px. */
   tilePx: v.pipe(v.number(), v.minValue(4), v.maxValue(256)),
   /** Rows of text: "#" a solid tile, "@" the body's start, letters are zones, anything else is air. */
-  level: v.pipe(
-    v.array(v.pipe(v.string(), v.maxLength(BOUNDS.levelTiles))),
-    v.minLength(1),
-    v.maxLength(BOUNDS.levelRows),
+  level: measureFirst(
+    v.pipe(
+      v.array(v.pipe(v.string(), v.maxLength(BOUNDS.levelTiles))),
+      v.minLength(1),
+      v.maxLength(BOUNDS.levelRows),
+    ),
   ),
   /** Letters of the level and the gate each zone opens while the body is in it. */
   zones: v.exactOptional(v.record(v.string(), id)),
