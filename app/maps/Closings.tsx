@@ -10,6 +10,13 @@ import { closeStretch, findBroken, listStretches, wantedKey, type Closing } from
 const REST_MS = 150;
 
 /**
+ * The stretches that are weighed, in order of length, and the repairs of each: every repair is compiled and run
+ * on the takes. The next ones come up as these are closed.
+ */
+const MAX_STRETCHES = 6;
+const MAX_REPAIRS = 4;
+
+/**
  * A repair; only one that was tried on the takes is offered. `words`: its price, or the reason for having
  * none.
  */
@@ -32,28 +39,42 @@ interface Weighed {
  * input pauses.
  */
 function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed[] {
-  const { judge, jobs } = useJudging();
+  const { judge, jobs, yieldToUi } = useJudging();
   const takes = useDocument(state => state.takes);
   const wanted = useDocument(state => state.settings.wanted);
   const [shown, setShown] = useState<readonly Weighed[]>([]);
   useEffect(() => {
     let stop = () => {};
-    const timer = setTimeout(() => {
+    let isStopped = false;
+    const isSound = ({ edit }: Closing) => {
+      const edited = judge.compile(edit(kit));
+      return edited.ok && !findBroken(judge.compile(kit), edited);
+    };
+    /** Compiles one repair between two events of the page. */
+    async function* listSound(closings: readonly Closing[]) {
+      for (const closing of closings) {
+        await yieldToUi();
+        if (isStopped) return;
+        if (isSound(closing)) yield closing;
+      }
+    }
+    const weighAll = async () => {
       const rules = judge.rulesOf(kit);
       if (!rules) return setShown([]);
       const control = rules.program.controls.findIndex(item => item.id === controlId);
       const stretches = listStretches(rules.program, control, upTo);
       const short = takes.filter(take => !isLong(take, kit.rate));
-      const isSound = ({ edit }: Closing) => {
-        const edited = judge.compile(edit(kit));
-        return edited.ok && !findBroken(judge.compile(kit), edited);
-      };
-      const found = stretches.flatMap((stretch, k) => {
-        const key = wantedKey(controlId, stretches, k);
+      const keys = stretches.map((_, k) => wantedKey(controlId, stretches, k));
+      const inNeed = stretches.flatMap((stretch, k) => (keys[k] === "" ? [] : [{ stretch, key: keys[k]! }]));
+      const found: (Omit<Weighed, "repairs"> & { readonly closings: readonly Closing[] })[] = [];
+      for (const { stretch, key } of inNeed.slice(0, MAX_STRETCHES)) {
         const isWanted = wanted?.includes(key) ?? false;
-        const closings = isWanted ? [] : closeStretch(kit, stretch, controlId).filter(isSound);
-        return key === "" ? [] : [{ key, words: `${stretch.from}f to ${stretch.to}f`, isWanted, closings }];
-      });
+        const closings: Closing[] = [];
+        const candidates = isWanted ? [] : closeStretch(kit, stretch, controlId).slice(0, MAX_REPAIRS);
+        for await (const closing of listSound(candidates)) closings.push(closing);
+        found.push({ key, words: `${stretch.from}f to ${stretch.to}f`, isWanted, closings });
+      }
+      if (isStopped) return;
       const weigh = (of: (closing: Closing) => Omit<WeighedRepair, "closing">): Weighed[] =>
         found.map(({ closings, ...stretch }) => ({
           ...stretch,
@@ -78,12 +99,14 @@ function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed
           }),
         );
       });
-    }, REST_MS);
+    };
+    const timer = setTimeout(() => void weighAll(), REST_MS);
     return () => {
+      isStopped = true;
       clearTimeout(timer);
       stop();
     };
-  }, [judge, jobs, kit, takes, wanted, controlId, upTo]);
+  }, [judge, jobs, yieldToUi, kit, takes, wanted, controlId, upTo]);
   return shown;
 }
 

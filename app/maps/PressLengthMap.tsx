@@ -59,6 +59,10 @@ interface EdgeOnMap {
 /** A narrower dead stretch is labelled only with its frames. */
 const SILENT_PX = 90;
 
+/** Of more rules on one control only so many have limits to drag, and are named; more would cover each other. */
+const MAX_DRAGGED = 16;
+const MAX_NAMES = 3;
+
 /** Returns the draggable limits of a pattern on the map, with their positions. */
 function edgesOf(kit: Kit, pattern: Pattern, i: number): EdgeOnMap[] {
   const edges = traitsOf(pattern.kind).edges?.(pattern) ?? [];
@@ -87,11 +91,12 @@ function readOut(layout: LengthLayout, program: Program, frames: number): string
 }
 
 /** Lays out the press lengths of a control: its stretches, its edges, and the presses of the takes. */
-function layoutLengths(kit: Kit, now: TakesNow, controlId: string, control: number) {
+function layoutLengths(kit: Kit, now: TakesNow, controlId: string, openId: string, control: number) {
   const own = kit.patterns
     .map((pattern, i) => ({ pattern, i }))
     .filter(({ pattern }) => "control" in pattern && pattern.control === controlId && !pattern.off);
-  const edges = own.flatMap(({ pattern, i }) => edgesOf(kit, pattern, i));
+  const dragged = [...own.filter(({ pattern }) => pattern.id === openId), ...own].slice(0, MAX_DRAGGED);
+  const edges = [...new Set(dragged)].flatMap(({ pattern, i }) => edgesOf(kit, pattern, i));
   const presses = now.reads.flatMap(read =>
     listLengthDots(read, control).map(dot => ({ ...dot, of: read.of })),
   );
@@ -104,7 +109,11 @@ function layoutLengths(kit: Kit, now: TakesNow, controlId: string, control: numb
     0,
   );
   const upTo = Math.min(MAX_SHOWN, Math.max(MIN_SHOWN, Math.ceil(largest(limits, 0) * 1.2) + 4, longest));
-  const nameOf = (id: string) => kit.patterns.find(pattern => pattern.id === id)?.name ?? id;
+  const names = new Map(kit.patterns.map(({ id, name }) => [id, name]));
+  const namesOf = (ids: readonly string[]) => [
+    ...ids.slice(0, MAX_NAMES).map(id => names.get(id) ?? id),
+    ...(ids.length > MAX_NAMES ? [`${ids.length - MAX_NAMES} more`] : []),
+  ];
   return {
     own,
     edges,
@@ -116,7 +125,7 @@ function layoutLengths(kit: Kit, now: TakesNow, controlId: string, control: numb
       from,
       to,
       rules: patternIds.length,
-      words: patternIds.map(nameOf).join(" and "),
+      words: namesOf(patternIds).join(" and "),
     })),
   };
 }
@@ -168,7 +177,7 @@ function LengthStrip({ layout, kit, program }: { layout: LengthLayout; kit: Kit;
       {stretches.map(stretch => (
         <LengthStretch key={stretch.from} stretch={stretch} scale={scale} hatchId={hatchId} />
       ))}
-      {own.map(({ pattern, i }) => (
+      {own.slice(0, MAX_DRAGGED).map(({ pattern, i }) => (
         <ChargeCurve key={pattern.id} program={program} index={i} scale={scale} />
       ))}
       <Dots
@@ -235,15 +244,15 @@ function LengthCaption({
 
 /**
  * The map of press lengths on a control: what each length ends in, to scale, with the real presses of all
- * takes as dots; its limits can be dragged.
+ * takes as dots; its limits can be dragged, those of the open rule in any case.
  */
-export function PressLengthMap({ controlId }: { controlId: string }) {
+export function PressLengthMap({ controlId, openId }: { controlId: string; openId: string }) {
   const [probe, setProbe] = useState<number | undefined>();
   const kit = useDocument(state => state.kit);
   const now = useTakes();
   const control = now?.program.controls.findIndex(item => item.id === controlId) ?? -1;
   if (!kit || !now || control < 0) return null;
-  const layout = layoutLengths(kit, now, controlId, control);
+  const layout = layoutLengths(kit, now, controlId, openId, control);
   const { presses, stretches, upTo, hasCurve } = layout;
   const words = stretches.map(({ from, to, words }) => `${from} to ${to} frames ${words || "nothing"}`);
   return (

@@ -81,15 +81,13 @@ export function listStretches(program: Program, control: number, upTo: number): 
     const stretch = answeredStretch(pattern);
     return stretch ? [stretch] : [];
   });
-  const idsAt = (frames: number) => answered.filter(s => s.from <= frames && frames <= s.to).map(s => s.id);
-  const stretches: { from: number; to: number; patternIds: string[] }[] = [];
-  for (let frames = 1; frames <= upTo; frames++) {
-    const patternIds = idsAt(frames);
-    const last = stretches.at(-1);
-    if (last && last.patternIds.join() === patternIds.join()) last.to = frames;
-    else stretches.push({ from: frames, to: frames, patternIds });
-  }
-  return stretches;
+  const begins = new Set([1, ...answered.flatMap(({ from, to }) => [from, to + 1])]);
+  const starts = [...begins].filter(frames => frames >= 1 && frames <= upTo).sort((a, b) => a - b);
+  return starts.map((from, k) => ({
+    from,
+    to: (starts[k + 1] ?? upTo + 1) - 1,
+    patternIds: answered.filter(s => s.from <= from && from <= s.to).map(s => s.id),
+  }));
 }
 
 /** Warnings about a rule that can never apply. */

@@ -19,7 +19,7 @@ type AnyMap = (props: { pattern: never; index: number }) => ReactNode;
 /** The component of every map a kind of pattern can ask for. */
 const MAPS: Readonly<Record<MapName, AnyMap>> = {
   "press-length": ({ pattern }: { pattern: Extract<Pattern, { control: string }> }) => (
-    <PressLengthMap controlId={pattern.control} />
+    <PressLengthMap controlId={pattern.control} openId={pattern.id} />
   ),
   curve: CurveEditor,
   taps: TapLadder,

@@ -9,14 +9,13 @@ import {
   formatTrace,
   listLinks,
   listMeanwhile,
-  parseTake,
   readOutcomes,
   readTake,
   sumCounts,
   type Kit,
   type Take,
 } from "#core";
-import { EXPORT_FORMATS, NO_PARTS, readSource, type ReadFile } from "#handover";
+import { EXPORT_FORMATS, formatFile, NO_PARTS, readSource, type ReadFile } from "#handover";
 import { beginRun, compileRules, findAdvantage, type Rules } from "#stage";
 import { isMadeAtOnce } from "../../app/judging/makeFiles";
 import { listAnswers } from "../../app/maps/answers";
@@ -76,8 +75,13 @@ function walkRun(rules: Rules, take: Take): void {
   for (const fate of readOutcomes(rules.program, trace).presses.slice(0, 200)) formatFate(rules, trace, fate);
   buildTape(rules, trace, take);
   readMaps(rules, trace);
-  const document = formatTrace(rules.program, trace);
-  if (/null|NaN|Infinity/.test(JSON.stringify(document.events.map(event => Object.values(event)))))
+  const outcomes = readOutcomes(rules.program, trace);
+  if (outcomes.presses.some(press => formatFate(rules, trace, press) === ""))
+    throw new Error("a press without a fate");
+  const written = formatTrace(rules.program, trace);
+  if (written.events.some((event, k) => k > 0 && event.f < written.events[k - 1]!.f))
+    throw new Error("a trace with an event before an earlier one");
+  if (/null|NaN|Infinity/.test(JSON.stringify(written.events.map(event => Object.values(event)))))
     throw new Error("a number without end left in a trace");
 }
 
@@ -110,7 +114,10 @@ export function travel(text: string, companion: { readonly kit: Kit; readonly ta
   compiled.warnings.forEach(formatIssue);
   if (countFrames(take, kit.rate) > 0) walkRun(compiled.value, take);
   walkExports(kit, [take]);
-  if (!parseTake(JSON.parse(JSON.stringify(take))).ok)
-    throw new Error("a take that was read is refused again");
+  const document = read.kind === "kit" ? kit : take;
+  const [again] = readSource("document.json", formatFile(document));
+  const known = again?.kind === "kit" ? again.kit : again?.kind === "take" ? again.take : undefined;
+  if (JSON.stringify(known) !== JSON.stringify(document))
+    throw new Error("a document that was read, written and read again is another one");
   return { became: read.kind, sentences: compiled.warnings.length };
 }

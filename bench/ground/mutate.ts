@@ -35,6 +35,8 @@ const ODD: readonly Json[] = [
   { id: "x" },
   { gate: "x" },
   { kind: "hold" },
+  { toString: false },
+  { valueOf: 1, constructor: 2 },
 ];
 
 const pick = <T>(chance: Chance, list: readonly T[]): T => list[Math.floor(chance() * list.length)]!;

@@ -3,6 +3,7 @@ import { join } from "node:path";
 import { parseTake, type Kit, type Take } from "#core";
 import { parseRules } from "#stage";
 import { createChance } from "../scenes";
+import { crossDocuments } from "./crossover";
 import { listCrafted } from "./crafted";
 import { travel } from "./journey";
 import { mutate } from "./mutate";
@@ -63,7 +64,7 @@ function walk(slack: number, ...document: Parameters<typeof walkOnce>): Finding 
 }
 
 /**
- * Runs the crafted documents up to a size, and a number of mutated ones drawn from a seed, through the whole
+ * Runs the crafted documents up to a size, and a number of mutated and crossed ones drawn from a seed, through the whole
  * application. A document that takes longer than its limit, times `slack`, is tried again.
  */
 export function* survey(
@@ -81,7 +82,9 @@ export function* survey(
   for (let n = 0; n < mutated; n++) {
     const chance = createChance(seed * 1_000_003 + n);
     const source = sources[Math.floor(chance() * sources.length)]!;
-    yield walk(slack, `${source.name}, seed ${seed}, ${n}`, mutate(chance, source.text), source.companion);
+    const other = sources[Math.floor(chance() * sources.length)]!;
+    const text = n % 2 === 0 ? mutate(chance, source.text) : crossDocuments(chance, source.text, other.text);
+    yield walk(slack, `${source.name}, seed ${seed}, ${n}`, text, source.companion);
   }
 }
 

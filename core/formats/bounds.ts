@@ -12,8 +12,10 @@ export const BOUNDS = {
   /** Characters of an easing curve, and the absolute bound of its stops. */
   curveLetters: 2000,
   curveReach: 1000,
-  /** Items of a list in a kit: rules, controls, the names a rule lists. */
+  /** Items of a list in a kit: rules, controls, modes. */
   items: 1000,
+  /** Items of a list within one rule: what it needs, asks, opens. A sentence of more cannot be read or edited. */
+  clauses: 64,
   /** Steps of a sequence; the matcher keeps every choice of frames that may still complete. */
   steps: 64,
   /** The absolute bound of a number without a closer one, such as a charge's output. */

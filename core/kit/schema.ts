@@ -1,3 +1,4 @@
+import { BOUNDS } from "../formats/bounds";
 import * as v from "valibot";
 import { PATTERN_KINDS } from "../patterns/kinds";
 import type { DeepReadonly } from "../formats/readonly";
@@ -8,12 +9,12 @@ import { clock, count1, duration, figure, flag, id, list, rate, some, text, unit
 export const CODE_PATTERN = /^(?:key:[A-Za-z][A-Za-z0-9]*|pad:\d{1,3}|pad:axis\d{1,2}[+-]|mouse:\d)$/;
 
 /** One way to play a control: codes that must all be down. */
-export const bindingSchema = some(v.pipe(v.string("code"), v.regex(CODE_PATTERN, "code")));
+export const bindingSchema = some(v.pipe(v.string("code"), v.regex(CODE_PATTERN, "code")), BOUNDS.clauses);
 
 const controlSchema = v.strictObject({
   id,
   name: text,
-  bindings: list(bindingSchema),
+  bindings: list(bindingSchema, BOUNDS.clauses),
   pressAt: v.exactOptional(unit),
   releaseAt: v.exactOptional(unit),
   toggle: v.exactOptional(flag),
@@ -34,9 +35,9 @@ const gateSchema = v.strictObject({
   id,
   name: text,
   spentFor: v.exactOptional(duration),
-  all: v.exactOptional(some(id)),
-  any: v.exactOptional(some(id)),
-  none: v.exactOptional(some(id)),
+  all: v.exactOptional(some(id, BOUNDS.clauses)),
+  any: v.exactOptional(some(id, BOUNDS.clauses)),
+  none: v.exactOptional(some(id, BOUNDS.clauses)),
   while: v.exactOptional(id),
   fires: v.exactOptional(id),
   performs: v.exactOptional(id),
@@ -67,13 +68,15 @@ const moveSchema = v.strictObject({
       ),
     }),
   ),
-  needs: v.exactOptional(list(v.strictObject({ gate: id, coyote: v.exactOptional(duration) }))),
-  bans: v.exactOptional(list(id)),
+  needs: v.exactOptional(
+    list(v.strictObject({ gate: id, coyote: v.exactOptional(duration) }), BOUNDS.clauses),
+  ),
+  bans: v.exactOptional(list(id, BOUNDS.clauses)),
   buffer: v.exactOptional(duration),
   defer: v.exactOptional(duration),
   priority: v.exactOptional(figure),
   slot: v.exactOptional(id),
-  spends: v.exactOptional(list(id)),
+  spends: v.exactOptional(list(id, BOUNDS.clauses)),
   shares: v.exactOptional(flag),
   cooldown: v.exactOptional(duration),
   uses: v.exactOptional(v.strictObject({ max: count1, refill: id })),
@@ -81,7 +84,7 @@ const moveSchema = v.strictObject({
   again: v.exactOptional(v.literal("held", "choice")),
   memory: v.exactOptional(clock),
   frames: v.exactOptional(v.strictObject({ startup: duration, active: duration, recovery: duration })),
-  opens: v.exactOptional(list(v.strictObject({ gate: id, from: duration, to: duration }))),
+  opens: v.exactOptional(list(v.strictObject({ gate: id, from: duration, to: duration }), BOUNDS.clauses)),
   modes: v.exactOptional(list(id)),
   clock: v.exactOptional(clock),
   off: v.exactOptional(flag),
@@ -104,7 +107,7 @@ const switchSchema = v.strictObject({
 const promptSchema = v.strictObject({
   id,
   name: text,
-  ask: list(id),
+  ask: list(id, BOUNDS.clauses),
   starts: v.union(
     [
       v.strictObject({ at: duration }),
@@ -116,11 +119,11 @@ const promptSchema = v.strictObject({
   lead: v.exactOptional(duration),
   window: duration,
   target: v.exactOptional(duration),
-  grades: v.exactOptional(list(v.strictObject({ name: id, within: duration }))),
+  grades: v.exactOptional(list(v.strictObject({ name: id, within: duration }), BOUNDS.clauses)),
   early: v.exactOptional(v.picklist(["ignore", "allow", "fail"], "choice")),
   wrong: v.exactOptional(v.picklist(["ignore", "fail"], "choice")),
-  wrongOn: v.exactOptional(list(id)),
-  captures: v.exactOptional(list(id)),
+  wrongOn: v.exactOptional(list(id, BOUNDS.clauses)),
+  captures: v.exactOptional(list(id, BOUNDS.clauses)),
   opens: v.exactOptional(id),
   modes: v.exactOptional(list(id)),
   clock: v.exactOptional(clock),

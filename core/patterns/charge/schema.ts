@@ -10,10 +10,10 @@ export const chargeSchema = v.strictObject({
   from: v.exactOptional(duration),
   full: duration,
   min: v.exactOptional(duration),
-  levels: v.exactOptional(list(v.strictObject({ name: text, at: duration }))),
+  levels: v.exactOptional(list(v.strictObject({ name: text, at: duration }), BOUNDS.clauses)),
   curve: v.exactOptional(longText(BOUNDS.curveLetters)),
   output: v.exactOptional(v.tuple([figure, figure], "type")),
   fire: v.picklist(["release", "full", "either"], "choice"),
   limit: v.exactOptional(duration),
-  cancel: v.exactOptional(list(id)),
+  cancel: v.exactOptional(list(id, BOUNDS.clauses)),
 });

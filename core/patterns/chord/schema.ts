@@ -1,3 +1,4 @@
+import { BOUNDS } from "../../formats/bounds";
 import * as v from "valibot";
 import { duration, id, patternFields, some } from "../../kit/parts";
 
@@ -5,7 +6,7 @@ import { duration, id, patternFields, some } from "../../kit/parts";
 export const chordSchema = v.strictObject({
   ...patternFields,
   kind: v.literal("chord"),
-  controls: some(id),
+  controls: some(id, BOUNDS.clauses),
   spread: v.exactOptional(duration),
   for: v.exactOptional(duration),
 });

@@ -1,3 +1,4 @@
+import { BOUNDS } from "../../formats/bounds";
 import * as v from "valibot";
 import { duration, duration1, id, list, patternFields } from "../../kit/parts";
 
@@ -10,5 +11,5 @@ export const holdSchema = v.strictObject({
   fire: v.picklist(["reach", "release"], "choice"),
   max: v.exactOptional(duration),
   repeat: v.exactOptional(v.strictObject({ every: duration1 })),
-  cancel: v.exactOptional(list(id)),
+  cancel: v.exactOptional(list(id, BOUNDS.clauses)),
 });

@@ -1,3 +1,4 @@
+import { BOUNDS } from "../../formats/bounds";
 import * as v from "valibot";
 import { count1, duration, flag, id, patternFields, some } from "../../kit/parts";
 
@@ -5,7 +6,7 @@ import { count1, duration, flag, id, patternFields, some } from "../../kit/parts
 export const mashSchema = v.strictObject({
   ...patternFields,
   kind: v.literal("mash"),
-  controls: some(id),
+  controls: some(id, BOUNDS.clauses),
   count: count1,
   within: duration,
   alternate: v.exactOptional(flag),

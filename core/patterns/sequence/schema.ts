@@ -11,7 +11,7 @@ export const stepSchema = v.union(
     v.strictObject({ release: id, ...own }),
     v.strictObject({ hold: id, for: duration, ...own }),
     v.strictObject({ dir: longText(BOUNDS.idLetters + 2), for: v.exactOptional(duration), ...own }),
-    v.strictObject({ together: some(id), within: duration, ...own }),
+    v.strictObject({ together: some(id, BOUNDS.clauses), within: duration, ...own }),
   ],
   "no-variant",
 );
