@@ -6,6 +6,7 @@ import {
   takeOut,
   gateName,
   nameableGates,
+  nameOf,
   writeAt,
   type Issue,
   type Kit,
@@ -53,7 +54,10 @@ export function listChoices(kit: Kit, list: RefList): Choice[] {
 
 /** Returns the display name of a reference. */
 export function nameIn(kit: Kit): (list: RefList, id: string) => string {
-  return (list, id) => listChoices(kit, list).find(choice => choice.value === id)?.label ?? id;
+  return (list, id) => {
+    if (list === "direction") return listChoices(kit, list).find(choice => choice.value === id)?.label ?? id;
+    return list === "gate" ? gateName(kit, id) : nameOf(kit, `${list}s`, id);
+  };
 }
 
 /** The target of a sentence's changes: a rule of the open kit, or anything else described by a sentence. */

@@ -1,8 +1,7 @@
 import { useLayoutEffect, useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
-import { traitsOf, formatIssue, type Issue, type Kit, ownValue } from "#core";
+import { traitsOf, formatIssue, type Issue, type Kit } from "#core";
 import { RuleTally } from "../maps/RuleTally";
-import { wantedKeyOf } from "../maps/pressLengths";
 import { pathOfRule } from "../edits/ruleEdits";
 import { Button } from "../ui/Button";
 import { NextStep } from "../parts/NextStep";
@@ -15,18 +14,13 @@ import { RuleActions } from "./RuleActions";
 import { RuleList } from "./RuleList";
 import { RuleMap } from "./RuleMap";
 import { describeRule, listRules, type RuleItem } from "./model/rules";
+import { groupIssues, listShown } from "./model/ruleIssues";
 import { TryIt } from "./TryIt";
 import { useRestedRules } from "./useRestedRules";
 import { curesOf, formatWarning } from "../parts/model/warningWords";
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument, useHistory, useWorkbench } from "../document/workbenchContext";
-import { gatesOfStage } from "#stage";
 import { useTape } from "../tape/hand/context";
-
-function issuesOf(issues: readonly Issue[], rule: RuleItem): Issue[] {
-  const [list, index] = pathOfRule(rule);
-  return issues.filter(issue => issue.path[0] === list && issue.path[1] === index);
-}
 
 function patternOf(kit: Kit, rule: RuleItem) {
   if (rule.list === "patterns") return kit.patterns[rule.index];
@@ -86,24 +80,17 @@ export function ShapeView() {
     rules[0];
   const isTable = search.get("rule") === "moves" && (kit?.moves?.length ?? 0) > 0;
   useShaping(isTable ? undefined : open);
-  if (!kit) return null;
-  const staged = gatesOfStage(kit);
-  const warnings = all.filter(
-    issue =>
-      !wanted?.includes(wantedKeyOf(issue, kit)) &&
-      (issue.code !== "need-never" ||
-        !(
-          staged.has(String(issue.facts.id)) ||
-          takes.some(take => ownValue(take.gates, String(issue.facts.id)))
-        )),
+  const issues = useMemo(
+    () => groupIssues(kit ? [...faults, ...listShown(kit, all, takes, wanted)] : []),
+    [kit, faults, all, takes, wanted],
   );
-  const issues = [...faults, ...warnings];
+  if (!kit) return null;
   const warned = rules
-    .filter(rule => issuesOf(issues, rule).length > 0)
+    .filter(rule => issues.of(rule).length > 0)
     .map(rule => rule.key)
     .join("|");
-  const own = open ? issuesOf(issues, open) : [];
-  const elsewhere = faults.filter(issue => !rules.some(rule => issuesOf([issue], rule).length > 0));
+  const own = open ? issues.of(open) : [];
+  const elsewhere = issues.elsewhere(rules);
   return (
     <div className="grid min-h-0 grow grid-cols-[286px_minmax(0,1fr)_252px] max-lg:grid-cols-[190px_minmax(0,1fr)_170px]">
       <div className="flex flex-col gap-3 overflow-auto border-r border-line py-4 contain-strict">

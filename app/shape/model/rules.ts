@@ -99,9 +99,6 @@ export function listRules(kit: Kit): RuleItem[] {
     ...(kit.prompts ?? []).map((_, index) => itemOf(kit, { list: "prompts", index }, "Prompts")),
     ...(kit.switches ?? []).map((_, index) => itemOf(kit, { list: "switches", index }, "Switches of modes")),
   ];
-  const groups = [...kit.controls.map(control => control.name), SEVERAL];
-  return [
-    ...[...moves, ...patterns].sort((a, b) => groups.indexOf(a.group) - groups.indexOf(b.group)),
-    ...rest,
-  ];
+  const groups = new Map([...kit.controls.map(control => control.name), SEVERAL].map((name, k) => [name, k]));
+  return [...[...moves, ...patterns].sort((a, b) => groups.get(a.group)! - groups.get(b.group)!), ...rest];
 }
