@@ -33,8 +33,13 @@ export function RuleTally({ list, index }: { list: Counted; index: number }) {
   const { kit } = now.takes[0]!.rules;
   const inAll = wordsOf(all, kit, list, index);
   const inOpen = open && now.takes.length > 1 ? wordsOf(open.outcomes.counts, kit, list, index) : "";
+  const count = countWords(now.takes.length + now.pending, "take");
   const where =
-    now.takes.length === 1 ? now.takes[0]!.take.name : `All ${countWords(now.takes.length, "take")}`;
+    now.pending > 0
+      ? `${now.takes.length} of ${count} so far`
+      : now.takes.length === 1
+        ? now.takes[0]!.take.name
+        : `All ${count}`;
   return (
     <p className="mt-3 text-sm text-soft" data-testid="rule-tally">
       {inOpen !== "" && (
