@@ -269,10 +269,12 @@ test("losing focus during a hold releases everything, and the clock waits", asyn
   await press(driver, "Wake the pad");
 });
 
-test("without storage a notice appears at once, and work and export continue", async () => {
+test("with all data of the site blocked a notice appears at once, and work and export continue", async () => {
   await runFirst(
     driver,
-    `IDBFactory.prototype.open = () => { throw new DOMException("no", "SecurityError") };`,
+    `IDBFactory.prototype.open = () => { throw new DOMException("no", "SecurityError") };
+     LockManager.prototype.request = () => Promise.reject(new DOMException("no", "SecurityError"));
+     Object.defineProperty(window, "localStorage", { get() { throw new DOMException("no", "SecurityError") } });`,
   );
   await openShelf(session);
   await find(driver, "[data-testid=not-kept]");

@@ -77,6 +77,27 @@ test("every edit is judged on every take: counts equal those computed one by one
   await until(() => sums() === before);
 });
 
+test("without a worker no result is known, none is counted as failed, and the shelf keeps its summary", async () => {
+  const bare = openTab(undefined, {
+    startWorker() {
+      throw new Error("workers are forbidden here");
+    },
+  });
+  await openKit(bare, KIT, TAKES);
+  bare.workbench.updateKitSettings(settings => ({ ...settings, proof: { asked: 8, holds: 8 } }));
+  bare.workbench.editChecks("checks", () => CHECKS.slice(0, 1));
+  await until(() => bare.proving.getState().trouble !== "");
+  const { asked, holds, unknown, isWorking, trouble } = bare.proving.getState();
+  expect({ asked, holds, unknown, isWorking, trouble }).toEqual({
+    asked: TAKES.length,
+    holds: 0,
+    unknown: TAKES.length,
+    isWorking: false,
+    trouble: "workers are forbidden here",
+  });
+  expect(bare.workbench.getState().settings.proof).toEqual({ asked: 8, holds: 8 });
+});
+
 test("the summary for the shelf is removed with the last check", async () => {
   tab.workbench.editChecks("checks", () => CHECKS);
   await settled();

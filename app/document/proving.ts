@@ -30,6 +30,8 @@ export interface Proof {
    */
   readonly asked: number;
   readonly holds: number;
+  /** The number of results that are not known: not judged yet, or not at all. */
+  readonly unknown: number;
 }
 
 const NOTHING: Proof = {
@@ -40,6 +42,7 @@ const NOTHING: Proof = {
   trouble: "",
   asked: 0,
   holds: 0,
+  unknown: 0,
 };
 
 const LANES = ["prove 1", "prove 2"] as const;
@@ -65,9 +68,8 @@ export function sumUp(
   kit: Kit,
   checks: readonly Check[],
   takes: readonly Take[],
-): { readonly asked: number; readonly holds: number } {
-  let asked = 0;
-  let holds = 0;
+): Pick<Proof, "asked" | "holds" | "unknown"> {
+  let [asked, holds, unknown] = [0, 0, 0];
   for (const check of checks) {
     if (check.off) continue;
     const rates = ratesOf(check, kit.rate).length;
@@ -76,11 +78,13 @@ export function sumUp(
     for (const take of takes) {
       if (!appliesTo(check, take.id)) continue;
       asked += rates;
-      if (!faults.has(check.id))
-        holds += (found.get(take.id)?.get(check.id) ?? []).filter(verdict => verdict.ok).length;
+      if (faults.has(check.id)) continue;
+      const verdicts = found.get(take.id)?.get(check.id) ?? [];
+      holds += verdicts.filter(verdict => verdict.ok).length;
+      unknown += Math.max(0, rates - verdicts.length);
     }
   }
-  return { asked, holds };
+  return { asked, holds, unknown };
 }
 
 /** The inputs of a proof: takes are judged again when any of them changes. */
@@ -197,7 +201,8 @@ export function createProving(
   }
 
   /** Stores the summary with the kit, for the shelf. */
-  function keep({ asked, holds }: Proof): void {
+  function keep({ asked, holds, unknown }: Proof): void {
+    if (unknown > 0) return;
     const { settings, holder } = workbench.getState();
     const kept = settings.proof ?? { asked: 0, holds: 0 };
     if (holder !== "ours" || (kept.asked === asked && kept.holds === holds)) return;

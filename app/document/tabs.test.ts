@@ -166,3 +166,19 @@ test("a page left while an edit could not be written: the tab that takes the pen
   expect(state(one).kit?.name).toBe("Left behind");
   expect(localStorage.length).toBe(0);
 });
+
+test("a browser that refuses its locks gives every tab the pen, and knows of no other tab", async () => {
+  const refuse = () => Promise.reject(new DOMException("no data of this site", "SecurityError"));
+  const bare = openTab(createBrowser(), { locks: { request: refuse } as unknown as LockManager });
+  const holders: string[] = [];
+  const pen = await bare.tabs.askForPen(
+    "k",
+    holder => holders.push(holder),
+    () => Promise.resolve(),
+  );
+  pen.take();
+  pen.giveUp();
+  expect(holders).toEqual(["ours"]);
+  expect(await bare.tabs.isAlive("k")).toBe(false);
+  bare.tabs.markAlive("k")();
+});

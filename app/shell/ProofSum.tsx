@@ -1,10 +1,19 @@
+import { countWords } from "#core";
 import { useProof } from "../document/checksContext";
 
-/** The number of results that hold: "41 of 42 hold". It counts along while takes are judged again. */
+/** The number of results that hold: "41 of 42 hold". While takes are judged again it counts
+ * their earlier results; results that are not known are no figure. */
 export function ProofSum() {
   const asked = useProof(state => state.asked);
   const holds = useProof(state => state.holds);
   const isWorking = useProof(state => state.isWorking);
+  const unknown = useProof(state => state.unknown);
+  if (unknown > 0)
+    return (
+      <span data-testid="proof-unknown" className={isWorking ? "text-soft" : "text-foxglove"}>
+        {isWorking ? `judging ${countWords(asked, "result")} …` : `${unknown} of ${asked} not judged`}
+      </span>
+    );
   if (asked === 0) return <span className="text-soft">nothing is asked yet</span>;
   return (
     <span

@@ -67,6 +67,13 @@ function isStolen(error: unknown): boolean {
   return error instanceof DOMException && error.name === "AbortError";
 }
 
+/** Returns a pen that this tab holds whatever other tabs do. */
+function penWithoutLocks(turn: (holder: PenHolder) => void): Pen {
+  turn("ours");
+  const nothing = () => undefined;
+  return { take: nothing, giveUp: nothing, pause: nothing, resume: nothing };
+}
+
 /** Creates the tabs. Without locks every tab may write, and the version of a record detects conflicts. */
 export function createTabs({ tabId, channel, locks, setTimer }: TabsWorld): Tabs {
   const listeners = new Set<(message: TabMessage) => void>();
@@ -85,11 +92,7 @@ export function createTabs({ tabId, channel, locks, setTimer }: TabsWorld): Tabs
     turn: (holder: PenHolder) => void,
     asked: () => Promise<void>,
   ): Promise<Pen> {
-    if (!locks) {
-      turn("ours");
-      const nothing = () => undefined;
-      return { take: nothing, giveUp: nothing, pause: nothing, resume: nothing };
-    }
+    if (!locks) return penWithoutLocks(turn);
     const name = `moss-tap-kit:${kitId}`;
     let letGo: (() => void) | undefined;
     let waiting: AbortController | undefined;
@@ -110,8 +113,7 @@ export function createTabs({ tabId, channel, locks, setTimer }: TabsWorld): Tabs
       locks.request(name, options, hold).then(
         () => undefined,
         (error: unknown) => {
-          if (!isStolen(error)) throw error;
-          if (letGo) lose();
+          if (isStolen(error) && letGo) lose();
         },
       );
     /** Queues for the pen. */
@@ -138,6 +140,7 @@ export function createTabs({ tabId, channel, locks, setTimer }: TabsWorld): Tabs
       });
     });
 
+    let isRefused = false;
     await new Promise<void>(resolve => {
       void locks
         .request(name, { ifAvailable: true }, lock => {
@@ -154,10 +157,17 @@ export function createTabs({ tabId, channel, locks, setTimer }: TabsWorld): Tabs
         .then(
           () => undefined,
           (error: unknown) => {
-            if (isStolen(error) && letGo) lose();
+            if (isStolen(error)) return letGo ? lose() : undefined;
+            // A browser that keeps no data of a site refuses its locks too: every tab writes, in memory.
+            isRefused = true;
+            resolve();
           },
         );
     });
+    if (isRefused) {
+      unsubscribe();
+      return penWithoutLocks(turn);
+    }
 
     return {
       take() {
@@ -199,7 +209,7 @@ export function createTabs({ tabId, channel, locks, setTimer }: TabsWorld): Tabs
     let end: (() => void) | undefined;
     const over = new Promise<void>(resolve => (end = resolve));
     alive.add(id);
-    void locks?.request(aliveName(id), () => over);
+    void locks?.request(aliveName(id), () => over).catch(() => undefined);
     return () => {
       alive.delete(id);
       end?.();
@@ -209,7 +219,8 @@ export function createTabs({ tabId, channel, locks, setTimer }: TabsWorld): Tabs
   async function isAlive(id: string): Promise<boolean> {
     if (alive.has(id)) return true;
     if (!locks) return false;
-    return (await locks.request(aliveName(id), { ifAvailable: true }, lock => lock === null)) as boolean;
+    const isTaken = locks.request(aliveName(id), { ifAvailable: true }, lock => lock === null);
+    return isTaken.catch(() => false) as Promise<boolean>;
   }
 
   return { tabId, broadcast, subscribe, askForPen, markAlive, isAlive };

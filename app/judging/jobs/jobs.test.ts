@@ -18,19 +18,19 @@ type TestWorker = ReturnType<JobsWorld["startWorker"]>;
 /** Opens jobs whose workers can be made unresponsive. */
 function openJobs(threads = 2) {
   const timers = createTimers();
-  const workers: { isSilent: boolean }[] = [];
-  let isBorn = true;
+  const workers: { hears: number }[] = [];
+  let hears = Infinity;
   const jobs = createJobs({
     threads,
     setTimer: timers.setTimer,
     startWorker() {
       const real = startTestWorker();
-      const state = { isSilent: !isBorn };
+      const state = { hears };
       workers.push(state);
       const post = real.postMessage.bind(real);
       const silent: Partial<TestWorker> = {
         postMessage(message: unknown, options?: StructuredSerializeOptions | Transferable[]) {
-          if (!state.isSilent) post(message, options as StructuredSerializeOptions);
+          if (state.hears-- > 0) post(message, options as StructuredSerializeOptions);
         },
       };
       return new Proxy(real, {
@@ -46,10 +46,10 @@ function openJobs(threads = 2) {
     jobs,
     timers,
     workers,
-    /** Makes every present and future worker unresponsive, or future ones responsive. */
-    hush(born: boolean) {
-      isBorn = born;
-      for (const worker of workers) worker.isSilent = true;
+    /** Makes present workers unresponsive, and future ones after so many messages: at once, or never. */
+    hush(messages: number) {
+      hears = messages;
+      for (const worker of workers) worker.hears = 0;
     },
   };
 }
@@ -82,7 +82,7 @@ test("fifty workers die silently during a job, and fifty answers arrive", async 
   let answers = 0;
   for (let n = 0; n < 50; n++) {
     const asked = evaluateLong(jobs);
-    hush(true);
+    hush(Infinity);
     await new Promise(resolve => setTimeout(resolve, 0));
     timers.pass(4000);
     const outcome = await asked.outcome;
@@ -95,7 +95,7 @@ test("fifty workers die silently during a job, and fifty answers arrive", async 
 
 test("work that kills every worker fails with a reason, and the queue continues", async () => {
   const { jobs, timers, hush } = openJobs(1);
-  hush(false);
+  hush(0);
   const lost = evaluateLong(jobs);
   let end: unknown;
   void lost.outcome.then(outcome => (end = outcome));
@@ -104,25 +104,54 @@ test("work that kills every worker fails with a reason, and the queue continues"
     return end !== undefined;
   });
   expect(end).toEqual({ state: "failed", reason: "the worker fell silent" });
-  hush(true);
+  hush(Infinity);
   expect((await evaluateLong(jobs).outcome).state).toBe("done");
   jobs.end();
 });
 
 test("work that cannot yield gets the time it requests before its worker counts as dead", async () => {
   const { jobs, timers, workers, hush } = openJobs(1);
-  hush(false);
+  // It answers the greeting and takes the take, and is silent over its work.
+  hush(2);
   const ask = { job: "evaluate", question: { rules }, takes: [LONG], quietMs: 20_000 } as const;
   const asked = jobs.ask(ask);
-  await until(() => workers.length === 1);
+  await until(() => workers.length === 1 && workers[0]!.hears < 0);
   timers.pass(19_999);
   await new Promise(resolve => setTimeout(resolve));
   expect(workers).toHaveLength(1);
-  hush(true);
+  hush(Infinity);
   timers.pass(1);
   expect((await asked.outcome).state).toBe("done");
   expect(workers).toHaveLength(2);
   jobs.end();
+});
+
+test("a worker that answers no greeting is dead after four seconds, however long its work may take", async () => {
+  const { jobs, timers, workers, hush } = openJobs(1);
+  hush(0);
+  const ask = { job: "evaluate", question: { rules }, takes: [LONG], quietMs: 20_000 } as const;
+  const asked = jobs.ask(ask);
+  await until(() => workers.length === 1);
+  hush(Infinity);
+  timers.pass(4000);
+  expect((await asked.outcome).state).toBe("done");
+  jobs.end();
+});
+
+test("a worker that cannot be started is a failure with its reason, for every question", async () => {
+  const timers = createTimers();
+  const jobs = createJobs({
+    threads: 1,
+    setTimer: timers.setTimer,
+    startWorker() {
+      throw new Error("workers are forbidden here");
+    },
+  });
+  for (let k = 0; k < 3; k++)
+    expect(await evaluateLong(jobs).outcome).toEqual({
+      state: "failed",
+      reason: "workers are forbidden here",
+    });
 });
 
 test("a newer question on a lane replaces the queued one; an older answer is never returned for it", async () => {
@@ -144,7 +173,7 @@ test("a cancelled question ends at once, even if its worker does not respond", a
   const waiting = evaluateLong(jobs);
   waiting.stop();
   expect((await waiting.outcome).state).toBe("stopped");
-  hush(true);
+  hush(Infinity);
   asked.stop();
   timers.pass(150);
   expect((await asked.outcome).state).toBe("stopped");

@@ -37,7 +37,7 @@ export interface JobRequest<N extends JobName> {
   readonly onProgress?: (progress: JobProgress) => void;
   /**
    * The time without a sign of life after which its worker counts as dead, in ms; for work that cannot yield.
-   * It can still be cancelled.
+   * Before its work begins, every worker must answer within four seconds. It can still be cancelled.
    */
   readonly quietMs?: number;
 }
@@ -92,20 +92,23 @@ class WorkerSlot {
   /** Runs a question to its end; rejects if the worker dies. */
   async run(work: Work): Promise<JobEnd> {
     this.work = work;
-    const service = this.start();
     const death = new Promise<never>((_, reject) => {
       this.died = reason => reject(new Error(reason));
     });
     try {
-      this.watch();
+      // A browser may refuse to start a worker: it throws.
+      const service = this.start();
+      this.watch(SILENT_MS);
+      await Promise.race([service.greet(), death]);
       const keys = await Promise.race([this.hold(service, work.ask.takes), death]);
+      const { job, question, quietMs = SILENT_MS } = work.ask;
       const reportProgress = (progress: JobProgress | undefined) => {
         // Progress can arrive after the answer; it is then dropped.
         if (this.work !== work) return;
-        this.watch();
+        this.watch(quietMs);
         if (progress && !work.isStopped) work.ask.onProgress?.(progress);
       };
-      const { job, question } = work.ask;
+      this.watch(quietMs);
       return (await Promise.race([
         service.run(work.id, job, question, keys, proxy(reportProgress)),
         death,
@@ -149,9 +152,8 @@ class WorkerSlot {
   }
 
   /** Treats the worker as dead when it gives no sign of life in time. */
-  private watch(): void {
+  private watch(quietMs: number): void {
     this.callOff?.();
-    const quietMs = this.work?.ask.quietMs ?? SILENT_MS;
     this.callOff = this.world.setTimer(quietMs, () => this.die("the worker fell silent"));
   }
 
@@ -181,7 +183,7 @@ class WorkerSlot {
         sent += changesOf(take);
       }
       await service.hold(packed);
-      this.watch();
+      this.watch(SILENT_MS);
     }
     return keys;
   }

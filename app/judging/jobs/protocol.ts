@@ -15,6 +15,8 @@ export type JobEnd =
   | { readonly state: "failed"; readonly reason: string };
 
 export interface JobService {
+  /** Returns at once: a worker that does not answer is dead, whatever it is asked for. */
+  readonly greet: () => void;
   /** Stores takes, each under its number, until they are dropped. */
   readonly hold: (takes: readonly (readonly [key: number, take: PackedTake])[]) => void;
   readonly letGo: (keys: readonly number[]) => void;

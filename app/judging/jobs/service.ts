@@ -28,6 +28,7 @@ export function createService(): JobService {
   const held = new Map<number, Take>();
   const stopped = new Set<number>();
   return {
+    greet: () => undefined,
     hold: takes => takes.forEach(([key, take]) => held.set(key, unpackTake(take) as Take)),
     letGo: keys => keys.forEach(key => held.delete(key)),
     stop: id => void stopped.add(id),
