@@ -1,7 +1,17 @@
 import { spawnSync } from "node:child_process";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { clickOn, find, openBelfry, openBrowser, press, startApp, textOf, waitFor } from "./browser";
+import {
+  clickOn,
+  find,
+  openBelfry,
+  openBrowser,
+  openDemo,
+  press,
+  startApp,
+  textOf,
+  waitFor,
+} from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -147,6 +157,35 @@ test("an edit and a recording survive a killed browser", async () => {
     await expect.poll(() => kept.getAttribute("value")).toBe(length);
   } finally {
     await browser.close();
+    app.stop();
+  }
+});
+
+test("all views open after the server has stopped", async () => {
+  const app = await startApp();
+  try {
+    await openDemo({ driver, address: app.address }, "belfry-runner", "play");
+    await waitFor(driver, "every view", () =>
+      driver.executeScript<boolean>(
+        `return ["wire", "shape", "tune", "prove", "handOver"].every(view =>
+          performance.getEntriesByType("resource").some(({ name }) => name.includes("/kit." + view)))`,
+      ),
+    );
+    await waitFor(driver, "the parts of exports", () =>
+      driver.executeScript<boolean>(
+        `return performance.getEntriesByType("resource").some(({ name }) => name.endsWith("/player/parts.json"))`,
+      ),
+    );
+    app.stop();
+    for (const view of ["Wire", "Shape", "Tune", "Prove", "Hand over"]) {
+      await press(driver, view);
+      await find(driver, `//nav[@aria-label="Views"]//a[@aria-current="page" and contains(., "${view}")]`);
+      await find(driver, "main > *");
+    }
+    await find(driver, '//li[contains(., "moss-tap-runtime.mjs")]');
+    const logs = await driver.manage().logs().get("browser");
+    expect(logs.filter(({ message }) => !message.includes("ERR_CONNECTION_REFUSED"))).toEqual([]);
+  } finally {
     app.stop();
   }
 });

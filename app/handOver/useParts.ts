@@ -1,24 +1,22 @@
 import { useEffect, useState } from "react";
+import { PLAYER_PATH, RUNTIME, RUNTIME_PATHS } from "./partPaths";
 import { facesOf, textFile, type HandoverParts, type OutFile, type PlayerParts } from "#handover";
-
-/** The runtime's files beside the page, in display order. */
-const RUNTIME = ["moss-tap-runtime.mjs", "moss-tap-runtime.d.ts", "run-vectors.mjs", "example.mjs"] as const;
 
 /** The parts of an export that do not depend on the kit. */
 export type BuiltParts = Omit<HandoverParts, "pictures">;
 
+/** Loads a file; without the server, as it was fetched with the first view. */
 async function load(path: string): Promise<string> {
-  const response = await fetch(path);
+  const response = await fetch(path).catch(() => fetch(path, { cache: "force-cache" }));
   if (!response.ok) throw new Error(`${path}: ${response.status}`);
   return response.text();
 }
 
 async function loadParts(): Promise<BuiltParts> {
-  const runtime = RUNTIME.map(async (name): Promise<OutFile> =>
-    textFile(name, await load(`/runtime/${name}`), "text/javascript"),
-  );
-  const player = JSON.parse(await load("/player/parts.json")) as PlayerParts;
-  return { runtime: await Promise.all(runtime), player, faces: facesOf(player) };
+  const [written, ...texts] = await Promise.all([PLAYER_PATH, ...RUNTIME_PATHS].map(load));
+  const runtime = RUNTIME.map((name, k): OutFile => textFile(name, texts[k]!, "text/javascript"));
+  const player = JSON.parse(written!) as PlayerParts;
+  return { runtime, player, faces: facesOf(player) };
 }
 
 /**

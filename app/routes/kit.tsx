@@ -13,6 +13,8 @@ import { usePad } from "../input/context";
 import { BrokenKit } from "../shell/BrokenKit";
 import { ErrorPage } from "../shell/ErrorPage";
 import { Header } from "../shell/Header";
+import { PART_PATHS } from "../handOver/partPaths";
+import { PrefetchViews } from "../shell/PrefetchViews";
 import { PenLine } from "../shell/PenLine";
 import { RescueButtons } from "../shell/RescueButtons";
 import { WaitForStorage } from "../shell/WaitForStorage";
@@ -79,6 +81,7 @@ export default function KitLayout() {
   useEffect(() => () => pad.sleep(), [pad]);
   return (
     <div className="flex h-[calc(100dvh-var(--notices-px))] min-w-[840px] flex-col overflow-hidden">
+      {kitId && <PrefetchViews kitId={kitId} files={PART_PATHS} />}
       {title && <title>{`${title} · Moss Tap`}</title>}
       <Region name="The header" rescue={<RescueButtons />}>
         <Header />

@@ -1,0 +1,29 @@
+import { useEffect, useState } from "react";
+import { PrefetchPageLinks } from "react-router";
+import { VERBS } from "./verbs";
+
+/** The time after which the other views are fetched: the first one has everything it needs by then. */
+const AFTER_MS = 2500;
+
+/**
+ * Fetches all views of a kit soon after the first one, and other files that they need, so that they open without
+ * the server.
+ */
+export function PrefetchViews({ kitId, files }: { kitId: string; files: readonly string[] }) {
+  const [isTime, setTime] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setTime(true), AFTER_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  if (!isTime) return null;
+  return (
+    <>
+      {VERBS.map(({ path }) => (
+        <PrefetchPageLinks key={path} page={`/kit/${encodeURIComponent(kitId)}/${path}`} />
+      ))}
+      {files.map(file => (
+        <link key={file} rel="prefetch" href={file} />
+      ))}
+    </>
+  );
+}
