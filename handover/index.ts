@@ -1,3 +1,4 @@
+export { INERT_CSV } from "./documents/inertText";
 export { fileNameOf, fileOf, formatFile, type FileDocument } from "./documents/documents";
 export {
   NO_PARTS,

@@ -1,6 +1,7 @@
 import { closeSync, openSync, writeSync } from "node:fs";
 import { fileWriter, ParquetWriter, type SchemaElement } from "hyparquet-writer";
 import Papa from "papaparse";
+import { INERT_CSV } from "#handover";
 import { PRESS_COLUMNS, type ColumnSort } from "#core";
 import type { PressColumns } from "./readPresses";
 
@@ -12,11 +13,11 @@ export interface TableFile {
 
 const NAMES = PRESS_COLUMNS.map(([name]) => name);
 
-/** Writes CSV (RFC 4180): a header, then a line per press; missing values are empty. */
+/** Writes CSV (RFC 4180): a header, then a line per press; missing values are empty, and text is inert in a spreadsheet. */
 function writeCsv(file: string): TableFile {
   const out = openSync(file, "w");
   const write = (rows: readonly (readonly unknown[])[]) =>
-    writeSync(out, `${Papa.unparse(rows as unknown[][])}\r\n`);
+    writeSync(out, `${Papa.unparse(rows as unknown[][], INERT_CSV)}\r\n`);
   write([NAMES]);
   return {
     add(columns) {

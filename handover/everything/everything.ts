@@ -1,3 +1,4 @@
+import { toMarkdownText } from "../documents/inertText";
 import { fileOf } from "../documents/documents";
 import type { ExportFormat, Handover, HandoverParts } from "../kind";
 import { slugOf, textFile, type OutFile } from "../outFile";
@@ -32,7 +33,7 @@ const OWN_FOLDERS: readonly Folder[] = [
 
 function readme(name: string, folders: readonly Folder[]): string {
   const lines = folders.map(({ folder, line }) => `- \`${folder}/\`: ${line}.`);
-  return `# ${name}: what was handed over
+  return `# ${toMarkdownText(name)}: what was handed over
 
 ${lines.join("\n")}
 - \`manifest.json\`: size and SHA-256 of every file.

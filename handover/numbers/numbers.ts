@@ -1,3 +1,4 @@
+import { INERT_CSV } from "../documents/inertText";
 import Papa from "papaparse";
 import type { Kit } from "#core";
 import type { ExportFormat } from "../kind";
@@ -8,7 +9,7 @@ const COLUMNS = ["list", "id", "rule", "field", "written", "frames", "ms", "roun
 
 /** Formats a kit's numbers as CSV (RFC 4180): a header, then one row per number. */
 export function formatCsv(kit: Kit): string {
-  return `${Papa.unparse([...listFigures(kit)], { columns: [...COLUMNS] })}\r\n`;
+  return `${Papa.unparse([...listFigures(kit)], { ...INERT_CSV, columns: [...COLUMNS] })}\r\n`;
 }
 
 /**

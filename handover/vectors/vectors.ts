@@ -1,3 +1,4 @@
+import { toMarkdownText } from "../documents/inertText";
 import type { Zippable } from "fflate";
 import { formatTrace, type CheckResult } from "#core";
 import { compileTakeJudge } from "#stage";
@@ -9,7 +10,7 @@ import { createSlugs, slugOf, textFile, type OutFile } from "../outFile";
 import { zipFiles } from "../pack/pack";
 import { formatJsonSchemas } from "../schemas/jsonSchemas";
 
-const PAGE = (name: string, count: number) => `# Test vectors of ${name}
+const PAGE = (name: string, count: number) => `# Test vectors of ${toMarkdownText(name)}
 
 What the rules make of ${count} recorded takes, for proving a port or a build right: run each take, and compare.
 
