@@ -35,6 +35,7 @@ function contentPolicy(nonce: string): string {
 /** Adds security headers to data responses. */
 export function handleDataRequest(response: Response): Response {
   response.headers.set("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'");
+  response.headers.set("Cache-Control", "no-cache");
   response.headers.set("X-Content-Type-Options", "nosniff");
   response.headers.set("Referrer-Policy", "no-referrer");
   return response;
@@ -43,6 +44,8 @@ export function handleDataRequest(response: Response): Response {
 function secure(headers: Headers, nonce: string): void {
   headers.set("Content-Type", "text/html; charset=utf-8");
   headers.set("Content-Security-Policy", contentPolicy(nonce));
+  // A page names the files of its build: it is asked for anew each time.
+  headers.set("Cache-Control", "no-cache");
   headers.set("X-Content-Type-Options", "nosniff");
   headers.set("Referrer-Policy", "no-referrer");
   headers.set("Cross-Origin-Opener-Policy", "same-origin");

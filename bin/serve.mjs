@@ -9,7 +9,8 @@ const { default: compression } = await import("compression");
 const { default: express } = await import("express");
 
 const ASSETS_POLICY = "default-src 'self'; frame-ancestors 'none'; base-uri 'none'";
-const METHODS = ["GET", "HEAD", "POST", "OPTIONS"];
+const METHODS = ["GET", "HEAD", "OPTIONS"];
+const LOOPBACK = ["localhost", "127.0.0.1", "[::1]"];
 
 /** Exits with one clear line. */
 function giveUp(words) {
@@ -46,24 +47,38 @@ async function createApp() {
   return app;
 }
 
-/** Returns the status and words of a refused request; undefined if it is accepted. */
-function refuse({ method, url }) {
+/** Returns the host name that a request asks for, without its port; undefined if it names none. */
+function hostOf({ headers }) {
+  return URL.canParse(`http://${headers.host}/`) ? new URL(`http://${headers.host}/`).hostname : undefined;
+}
+
+/** Returns the status and words of an answer given at once; undefined if the application answers. */
+function answerAtOnce(request) {
+  const { method, url } = request;
   if (!METHODS.includes(method)) return [405, `${method} is not understood here`];
+  const name = request.headers.host === undefined ? undefined : hostOf(request);
+  if (name === undefined) return [400, "name the host that you ask, in a Host header"];
+  // Another site must not reach a server of this machine under a name of its own.
+  if (LOOPBACK.includes(host) && !LOOPBACK.includes(name)) return [400, `this server is not ${name}`];
+  if (method === "OPTIONS") return [204, ""];
   return url.startsWith("/") ? undefined : [400, "ask for a path of this server, beginning with a slash"];
 }
 
 const host = process.env.HOST ?? "127.0.0.1";
 const port = readPort(process.env.PORT ?? "3000");
 const app = await createApp();
-const server = createServer((request, response) => {
-  const refusal = refuse(request);
-  if (!refusal) return app(request, response);
-  secure(response);
-  response.writeHead(refusal[0], { "Content-Type": "text/plain; charset=utf-8", Allow: METHODS.join(", ") });
-  response.end(`${refusal[1]}\n`);
-});
-// Closes connections with incomplete requests.
-server.headersTimeout = 10_000;
+// Connections without a complete request are closed after some seconds.
+const server = createServer(
+  { connectionsCheckingInterval: 1000, headersTimeout: 5000 },
+  (request, response) => {
+    const answer = answerAtOnce(request);
+    if (!answer) return app(request, response);
+    const [status, words] = answer;
+    secure(response);
+    response.writeHead(status, { "Content-Type": "text/plain; charset=utf-8", Allow: METHODS.join(", ") });
+    response.end(words && `${words}\n`);
+  },
+);
 server.requestTimeout = 30_000;
 server.keepAliveTimeout = 5_000;
 server.setTimeout(60_000);

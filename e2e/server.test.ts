@@ -63,14 +63,27 @@ test("a port that is taken is one clear line, and exit 2", async () => {
   expect(errorText.trim()).toBe(`Port ${port} is taken: end what runs there, or choose another with PORT`);
 });
 
+test("a connection that sends nothing, or half a request, is closed within 15 s", async () => {
+  const { port } = await start({ PORT: "0" });
+  const began = Date.now();
+  await Promise.all(["", "GET / HTTP/1.1\r\nHost: local"].map(half => send(port, half)));
+  expect(Date.now() - began).toBeLessThan(15_000);
+});
+
 test("odd requests get a clear answer, and every answer has its content type", async () => {
   const { port } = await start({ PORT: "0" });
   const head = (line: string) =>
     send(port, `${line} HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n`);
   expect(await head("TRACE /")).toMatch(/^HTTP\/1\.1 405 .*nosniff/s);
-  expect(await head("OPTIONS *")).toMatch(/^HTTP\/1\.1 400/);
+  expect(await head("OPTIONS *")).toMatch(/^HTTP\/1\.1 204 .*Allow: GET, HEAD, OPTIONS/s);
+  expect(await head("POST /")).toMatch(/^HTTP\/1\.1 405 .*Allow: GET, HEAD, OPTIONS/s);
+  expect(await send(port, "GET / HTTP/1.0\r\n\r\n")).toMatch(/^HTTP\/1\.1 400/);
+  for (const name of ["elsewhere.example", "bad host/", "localhost:port"])
+    expect(await send(port, `GET / HTTP/1.1\r\nHost: ${name}\r\nConnection: close\r\n\r\n`)).toMatch(
+      /^HTTP\/1\.1 400/,
+    );
   expect(await head("GET http://elsewhere.example/")).toMatch(/^HTTP\/1\.1 400/);
-  expect(await head("GET /")).toMatch(/^HTTP\/1\.1 200 .*nosniff/is);
+  expect(await head("GET /")).toMatch(/^HTTP\/1\.1 200 .*cache-control: no-cache.*nosniff/is);
   expect(await head("GET /_root.data")).toMatch(/content-security-policy: default-src 'none'.*nosniff/is);
   expect(await head("GET /nowhere-at-all")).toMatch(/^HTTP\/1\.1 404/);
   expect(await head("GET /favicon.ico")).toMatch(/^HTTP\/1\.1 200 .*image\/x-icon/is);
