@@ -2,7 +2,13 @@ import { reactRouter } from "@react-router/dev/vite";
 import tailwindcss from "@tailwindcss/vite";
 import { defineConfig, type Plugin } from "vite";
 import { runtimeFiles } from "./runtime/files.mjs";
+import { noticesOf } from "./runtime/notices.mjs";
 import { bundlePlayer } from "./runtime/playerParts.mjs";
+
+/** The fonts of the styles, which no module imports. */
+const FONTS = ["fraunces", "atkinson-hyperlegible-next", "atkinson-hyperlegible-mono"].map(
+  name => `node_modules/@fontsource-variable/${name}/index.css`,
+);
 
 /** Returns the files built besides the application, which it exports, by their paths. */
 async function partsBesidePage(): Promise<ReadonlyMap<string, string>> {
@@ -16,9 +22,15 @@ function layBesidePage(): Plugin {
   return {
     name: "lay-beside-page",
     applyToEnvironment: environment => environment.name === "client",
-    async generateBundle() {
+    async generateBundle(_options, bundle) {
       for (const [fileName, source] of await partsBesidePage())
         this.emitFile({ type: "asset", fileName, source });
+      const paths = Object.values(bundle).flatMap(file => (file.type === "chunk" ? file.moduleIds : []));
+      this.emitFile({
+        type: "asset",
+        fileName: "notices.txt",
+        source: await noticesOf([...paths, ...FONTS]),
+      });
     },
     configureServer(server) {
       server.middlewares.use((request, response, next) => {

@@ -36,10 +36,14 @@ function createLook(faults: string[]): (where: string) => Promise<void> {
     );
   return async where => {
     if (!(await driver.executeScript("return 'axe' in window"))) await driver.executeScript(axe);
+    const theme = await driver.executeScript<string | null>(
+      "return document.documentElement.dataset.theme ?? null",
+    );
     await switchTo("day");
     const byDay = await run({});
     await switchTo("night");
     const byNight = await run({ runOnly: ["color-contrast"] });
+    await switchTo(theme ?? "day");
     const words = await driver.executeScript<string>("return document.body.innerText");
     const slip = /.*\b(NaN|Infinity|undefined)\b.*/.exec(words) ?? /.*(?:Infinity|NaN)f.*/.exec(words);
     if (slip) faults.push(`${where}: says "${slip[0]}"`);

@@ -20,7 +20,7 @@ const kit = (() => {
 
 /** Small parts for a handover. */
 const PARTS: HandoverParts = {
-  player: { script: "play()", style: "p{}", body: "<p></p>" },
+  player: { script: "play()", style: "p{}", body: "<p></p>", notices: "", fontNotices: "" },
   runtime: [textFile("moss-tap-runtime.mjs", "export {};", "text/javascript")],
   faces: "@font-face{}",
   pictures: [textFile("tape.svg", "<svg/>", "image/svg+xml")],

@@ -88,6 +88,23 @@ function SlowShelf() {
   return <p className="mt-6 text-soft">Your kits appear here as soon as the browser's storage answers.</p>;
 }
 
+/** The end of the shelf: what can be dropped on it, and what the application is made of. */
+function ShelfEnd() {
+  return (
+    <>
+      <p className="mt-8 rounded-stone border-2 border-dashed border-line p-5 text-center text-soft">
+        Drop kit and take files anywhere on this page. Everything stays in this browser until you save it as a
+        file.
+      </p>
+      <p className="mt-4 text-center text-sm text-soft">
+        <a href="/notices.txt" className="underline-offset-4 hover:underline">
+          Licences of the packages and fonts inside
+        </a>
+      </p>
+    </>
+  );
+}
+
 /** The shelf of kits. Open a demo, start a new kit, or drop a file. */
 export function ShelfView({
   demos,
@@ -187,10 +204,7 @@ export function ShelfView({
             />
           ))}
         </ul>
-        <p className="mt-8 rounded-stone border-2 border-dashed border-line p-5 text-center text-soft">
-          Drop kit and take files anywhere on this page. Everything stays in this browser until you save it as
-          a file.
-        </p>
+        <ShelfEnd />
       </main>
     </div>
   );

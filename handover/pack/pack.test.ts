@@ -22,7 +22,7 @@ const takes = readdirSync("demo/clapper-duel")
   });
 const LAYOUT: Layout = { format: "moss-tap/layout", version: 1, id: "left", name: "Left hand", bindings: {} };
 const PARTS: HandoverParts = {
-  player: { script: "play()", style: "p{}", body: "<p></p>" },
+  player: { script: "play()", style: "p{}", body: "<p></p>", notices: "", fontNotices: "" },
   runtime: [textFile("moss-tap-runtime.mjs", "export {};", "text/javascript")],
   faces: "@font-face{}",
   pictures: [textFile("tape.svg", "<svg/>", "image/svg+xml")],

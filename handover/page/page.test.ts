@@ -3,7 +3,7 @@ import { beforeAll, expect, test } from "vitest";
 import type { Kit } from "#core";
 import { parseRules } from "#stage";
 import { bundlePlayer } from "../../runtime/playerParts.mjs";
-import { makePage, type PlayerParts } from "./page";
+import { facesOf, makePage, type PlayerParts } from "./page";
 
 const DEMOS = ["belfry-runner", "clapper-duel", "rope-catch"];
 const LIMIT_BYTES = 400 * 1024;
@@ -23,13 +23,24 @@ test.each(DEMOS)("the page of %s is one file under 400 KB that names no other pl
   const text = textOf(kitOf(name));
   expect(text.length).toBeLessThan(LIMIT_BYTES);
   expect(text).toContain("default-src 'none'");
-  const asked = text.matchAll(
+  // After the page come the notices of its packages and fonts, which name addresses.
+  const page = text.slice(0, text.lastIndexOf("<!--"));
+  const asked = page.matchAll(
     /(?:src|href)\s*=\s*["'][^"']*["']|url\((?!["']?data:)[^)]{1,60}\)|https?:\/\/[^"'`\s)]{1,60}/g,
   );
   // Matches addresses that are only names: namespaces of SVG and of schemas.
   const isName = (found: string) => /^https?:\/\/(www\.w3\.org|json-schema\.org)\//.test(found);
   expect([...asked].map(([found]) => found).filter(found => !isName(found))).toEqual([]);
   expect(/\bfetch\(|XMLHttpRequest|WebSocket|sendBeacon|\bimport\(/.exec(text)?.[0]).toBeUndefined();
+});
+
+test("the page carries the notices of its packages and fonts, and every copy of the fonts theirs", () => {
+  const notices = textOf(kitOf("rope-catch")).split("<!--").at(-1)!;
+  for (const name of ["valibot", "fraunces", "atkinson-hyperlegible-next", "SIL Open Font License", "MIT"])
+    expect(notices).toContain(name);
+  expect(notices.slice(0, notices.lastIndexOf("-->"))).not.toMatch(/--/);
+  expect(facesOf(parts)).not.toMatch(/[<&]/);
+  expect(facesOf(parts)).toMatch(/^\/\*[^]*SIL Open Font License[^]*\*\/\n@font-face/);
 });
 
 test("any name of a kit is escaped and restored", () => {

@@ -8,11 +8,19 @@ export interface PlayerParts {
   readonly script: string;
   readonly style: string;
   readonly body: string;
+  /** The notices of the packages in the script, and of the fonts in the styles. */
+  readonly notices: string;
+  readonly fontNotices: string;
 }
 
-/** Returns the CSS rules of a playable page's styles that define its fonts, which are embedded. */
-export function facesOf({ style }: Pick<PlayerParts, "style">): string {
-  return [...style.matchAll(/@font-face\s*\{[^}]*\}/g)].map(([face]) => face).join("\n");
+/**
+ * Returns the CSS rules of a playable page's styles that define its fonts, which are embedded, with their notices.
+ */
+export function facesOf({ style, fontNotices }: Pick<PlayerParts, "style" | "fontNotices">): string {
+  const faces = [...style.matchAll(/@font-face\s*\{[^}]*\}/g)].map(([face]) => face);
+  // The rules are put into SVG too, where these letters are markup.
+  const notices = fontNotices.replace(/[<>]/g, "").replaceAll("&", "and").replaceAll("*/", "* /");
+  return [`/*\n${notices}\n*/`, ...faces].join("\n");
 }
 
 /**
@@ -21,7 +29,7 @@ export function facesOf({ style }: Pick<PlayerParts, "style">): string {
  */
 export function makePage(
   { kit, layouts }: Pick<Handover, "kit" | "layouts">,
-  { script, style, body }: PlayerParts,
+  { script, style, body, notices, fontNotices }: PlayerParts,
 ): readonly OutFile[] {
   if (!compileRules(kit).ok) return [];
   // A data script ends at the first "</script", so every "<" of the kit is escaped.
@@ -41,6 +49,9 @@ ${body}
 <script>${script}</script>
 </body>
 </html>
+<!--
+${`${notices}\n\n${fontNotices}`.replace(/-(?=-)/g, "- ")}
+-->
 `;
   return [textFile(`${slugOf(kit.name) || "kit"}.page.html`, text, "text/html")];
 }

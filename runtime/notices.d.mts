@@ -1,0 +1,1 @@
+export function noticesOf(paths: readonly string[]): Promise<string>;
