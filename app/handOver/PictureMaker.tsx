@@ -5,6 +5,7 @@ import { useTape } from "../tape/hand/context";
 import type { TapeLook } from "../tape/hand/tapeLook";
 import { paintPicture, pictureOf, toPng } from "../ui/svgPicture";
 import { RuleMap } from "../shape/RuleMap";
+import { useMapsReady } from "../shape/useMapsReady";
 import { listRules } from "../shape/model/rules";
 
 /** A picture, by its file name without extension. */
@@ -70,10 +71,12 @@ export function PictureMaker({
   const nameFor = useRef(createSlugs("map"));
   const rules = useMemo(() => listRules(kit), [kit]);
   const [from, setFrom] = useState(0);
+  const isReady = useMapsReady();
   useEffect(() => {
     latest.current = { onMade, faces };
   });
   useEffect(() => {
+    if (!isReady) return;
     let isGone = false;
     const report = (made: readonly OutFile[] | string) => isGone || latest.current.onMade(made);
     // One frame to lay out the maps, one for their derived state.
@@ -92,10 +95,10 @@ export function PictureMaker({
       isGone = true;
       cancelAnimationFrame(request);
     };
-  }, [look, from, rules]);
+  }, [look, from, rules, isReady]);
   return (
     <div ref={room} aria-hidden inert className="pointer-events-none fixed top-0 left-[200vw] w-[760px]">
-      {rules.slice(from, from + BATCH).map(rule => (
+      {rules.slice(from, isReady ? from + BATCH : from).map(rule => (
         <div key={rule.key} data-rule={rule.name}>
           <RuleMap kit={kit} rule={rule} />
         </div>
