@@ -11,6 +11,7 @@ import {
   waitFor,
   openDemo,
   openNewKit,
+  runFirst,
 } from "./browser";
 import { useSession } from "./session";
 
@@ -157,4 +158,14 @@ test("a dot on a map leads the tape to its press in its take, and becomes a chec
   );
   await press(driver, "Take it back");
   await holds("7 of 8");
+});
+
+test("without workers nothing is judged, and the screens show no figure of it", async () => {
+  await runFirst(driver, `window.Worker = class { constructor() { throw new Error("no workers here"); } };`);
+  await openDemo(session, "belfry-runner", "prove");
+  await expect.poll(() => textOf(driver, "header [data-testid=proof-unknown]")).toBe("8 not judged");
+  await find(driver, '//main//*[contains(., "no workers here")]');
+  const sums = await textOf(driver, '[role="grid"], [role="table"]');
+  expect(sums).toContain("?/3");
+  expect(sums).not.toMatch(/\b0\/\d/);
 });

@@ -15,8 +15,14 @@ export interface Chosen {
   readonly take: string | undefined;
 }
 
-function SumWord({ holds, asked }: CellSum) {
+function SumWord({ holds, asked, unknown }: CellSum) {
   if (asked === 0) return <span className="text-soft">–</span>;
+  if (unknown > 0)
+    return (
+      <span className="font-mono text-xs text-soft" title={`${unknown} of ${asked} not judged`}>
+        ?/{asked}
+      </span>
+    );
   return (
     <span className={`font-mono text-xs ${holds < asked ? "font-semibold text-foxglove" : "text-moss"}`}>
       {holds}/{asked}

@@ -17,7 +17,7 @@ const includes = (text: string, sought: string) => text.toLowerCase().includes(s
 /** Returns takes in display order: failing ones first if wanted. */
 function arrange(rows: readonly ProofRow[], failsFirst: boolean): readonly ProofRow[] {
   if (!failsFirst) return rows;
-  const failing = ({ sum }: ProofRow) => sum.asked - sum.holds;
+  const failing = ({ sum }: ProofRow) => sum.asked - sum.holds - sum.unknown;
   return [...rows].sort((a, b) => failing(b) - failing(a));
 }
 
@@ -164,7 +164,7 @@ function FilteredGrid({
   const [readGrid] = useState(createGridReader);
   const grid = useMemo(() => readGrid(proof, checks, takes), [readGrid, proof, checks, takes]);
   const found = narrow(grid.rows, checks, words);
-  const wanted = found.rows.filter(({ sum }) => !onlyFailing || sum.holds < sum.asked);
+  const wanted = found.rows.filter(({ sum }) => !onlyFailing || sum.holds + sum.unknown < sum.asked);
   const rows = arrange(wanted, failsFirst);
   if (rows.length === 0)
     return (

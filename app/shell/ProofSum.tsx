@@ -11,7 +11,7 @@ export function ProofSum() {
   if (unknown > 0)
     return (
       <span data-testid="proof-unknown" className={isWorking ? "text-soft" : "text-foxglove"}>
-        {isWorking ? `judging ${countWords(asked, "result")} …` : `${unknown} of ${asked} not judged`}
+        {isWorking ? `judging ${countWords(asked, "result")} …` : `${unknown} not judged`}
       </span>
     );
   if (asked === 0) return <span className="text-soft">nothing is asked yet</span>;

@@ -51,15 +51,17 @@ export function missingTakes(check: Check, takes: readonly Take[]): string[] {
   return check.on.filter(id => !takes.some(take => take.id === id));
 }
 
-/** A sum over cells: the number that apply, and of those that hold. */
+/** A sum over cells: the number that apply, of those that hold, and of those that are not judged. */
 export interface CellSum {
   readonly asked: number;
   readonly holds: number;
+  readonly unknown: number;
 }
 
 function sum(cells: readonly Cell[]): CellSum {
   const asked = cells.filter(cell => cell.look !== "unasked");
-  return { asked: asked.length, holds: asked.filter(cell => cell.look === "holds").length };
+  const count = (look: CellLook) => asked.filter(cell => cell.look === look).length;
+  return { asked: asked.length, holds: count("holds"), unknown: count("unknown") };
 }
 
 /** One row of the grid: a take with its cells, check by check. */
@@ -92,7 +94,7 @@ export function createGridReader(): (proof: Proof, checks: readonly Check[], tak
     const rows = takes.map(take => readRow(proof, checks, take));
     const sums = checks.map((check, c) => {
       const own = sum(rows.map(row => row.cells[c]!));
-      return { asked: own.asked + missingTakes(check, takes).length, holds: own.holds };
+      return { ...own, asked: own.asked + missingTakes(check, takes).length };
     });
     return { rows, sums };
   };
