@@ -49,14 +49,15 @@ async function createApp() {
 
 /** Returns the host name that a request asks for, without its port; undefined if it names none. */
 function hostOf({ headers }) {
-  return URL.canParse(`http://${headers.host}/`) ? new URL(`http://${headers.host}/`).hostname : undefined;
+  const address = `http://${headers.host}/`;
+  return headers.host && URL.canParse(address) ? new URL(address).hostname : undefined;
 }
 
 /** Returns the status and words of an answer given at once; undefined if the application answers. */
 function answerAtOnce(request) {
   const { method, url } = request;
   if (!METHODS.includes(method)) return [405, `${method} is not understood here`];
-  const name = request.headers.host === undefined ? undefined : hostOf(request);
+  const name = hostOf(request);
   if (name === undefined) return [400, "name the host that you ask, in a Host header"];
   // Another site must not reach a server of this machine under a name of its own.
   if (LOOPBACK.includes(host) && !LOOPBACK.includes(name)) return [400, `this server is not ${name}`];

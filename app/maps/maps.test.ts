@@ -1,7 +1,9 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
 import { anyKit, anySharingKit, anyTake } from "../../core/tests/arbitraries";
+import { mustCompile } from "../../core/tests/strips";
 import {
+  answeredStretch,
   compile,
   evaluate,
   evaluateEasing,
@@ -399,4 +401,26 @@ test("a press is judged by its mode and clock, not by its length in the take", (
     [3, "answered"],
     [3, "unheard"],
   ]);
+});
+
+test("the stretches of a control are those of every length asked one by one, on any kit", () => {
+  fc.assert(
+    fc.property(anyKit, kit => {
+      const program = mustCompile(kit);
+      const own = program.patterns.flatMap(pattern => {
+        const isOn = !pattern.isOff && "control" in pattern && pattern.control === 0;
+        const stretch = isOn ? answeredStretch(pattern) : undefined;
+        return stretch ? [stretch] : [];
+      });
+      const slow: { from: number; to: number; patternIds: string[] }[] = [];
+      for (let frames = 1; frames <= 40; frames++) {
+        const patternIds = own.filter(({ from, to }) => from <= frames && frames <= to).map(({ id }) => id);
+        const last = slow.at(-1);
+        if (last && last.patternIds.join() === patternIds.join()) last.to = frames;
+        else slow.push({ from: frames, to: frames, patternIds });
+      }
+      expect(listStretches(program, 0, 40)).toEqual(slow);
+    }),
+    { numRuns: 200 },
+  );
 });

@@ -79,7 +79,8 @@ export function listStretches(program: Program, control: number, upTo: number): 
   const answered = program.patterns.flatMap(pattern => {
     if (pattern.isOff || !("control" in pattern) || pattern.control !== control) return [];
     const stretch = answeredStretch(pattern);
-    return stretch ? [stretch] : [];
+    // A rule that answers no length must not split a stretch.
+    return stretch && stretch.from <= stretch.to ? [stretch] : [];
   });
   const begins = new Set([1, ...answered.flatMap(({ from, to }) => [from, to + 1])]);
   const starts = [...begins].filter(frames => frames >= 1 && frames <= upTo).sort((a, b) => a - b);

@@ -29,7 +29,7 @@ export function SourceList({
       className={`mt-2 grid gap-x-8 text-sm ${isLong ? "grid-cols-1" : "grid-cols-2"}`}
     >
       {sources.map(source => {
-        const control = Object.hasOwn(mapping.controls, source) ? ownValue(mapping.controls, source)! : "";
+        const control = ownValue(mapping.controls, source) ?? "";
         return (
           <li
             key={source}

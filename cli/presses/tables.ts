@@ -13,7 +13,10 @@ export interface TableFile {
 
 const NAMES = PRESS_COLUMNS.map(([name]) => name);
 
-/** Writes CSV (RFC 4180): a header, then a line per press; missing values are empty, and text is inert in a spreadsheet. */
+/**
+ * Writes CSV (RFC 4180): a header, then a line per press; missing values are empty, and text is inert in a
+ * spreadsheet.
+ */
 function writeCsv(file: string): TableFile {
   const out = openSync(file, "w");
   const write = (rows: readonly (readonly unknown[])[]) =>

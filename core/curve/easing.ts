@@ -137,9 +137,7 @@ export function parseEasing(source: string): ParsedEasing {
   if (source.length > BOUNDS.curveLetters) return refuse(`it is longer than ${BOUNDS.curveLetters} letters`);
   const written = source.trim().toLowerCase();
   if (written === "linear") return { ok: true, value: { kind: "linear" } };
-  const found = /^([a-z-]+)\(([^()]*)\)$/.exec(
-    Object.hasOwn(KEYWORDS, written) ? ownValue(KEYWORDS, written)! : written,
-  );
+  const found = /^([a-z-]+)\(([^()]*)\)$/.exec(ownValue(KEYWORDS, written) ?? written);
   if (!found)
     return refuse("write linear, ease, ease-in, ease-out, ease-in-out, cubic-bezier(…) or linear(…)");
   const parts = found[2]!.split(",").map(part => part.trim());

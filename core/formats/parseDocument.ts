@@ -178,7 +178,8 @@ export interface DocumentFormat<T> {
 
 /**
  * Parses an unknown value as a document. Never throws on user input: returns the typed value or every issue
- * found, at most BOUNDS.issues of each sort, with unknown fields listed one by one. An older version is upgraded first; a newer one is refused
+ * found, at most BOUNDS.issues of each sort, with unknown fields listed one by one. An older version is upgraded
+ * first; a newer one is refused
  * without a further look.
  */
 export function parseDocument<T>(known: DocumentFormat<T>, input: unknown): Result<T> {

@@ -66,13 +66,13 @@ export function readTake(program: Program, take: Take): InputColumns {
   const frames = countFrames(take, program.rateHz);
   const controls: number[] = [];
   program.controls.forEach((control, c) => {
-    const lane = Object.hasOwn(take.lanes, control.id) ? ownValue(take.lanes, control.id)! : [];
+    const lane = ownValue(take.lanes, control.id) ?? [];
     const landed = readLane(lane, control, program.rateHz, take.rate, frames);
     landed.forEach((frame, k) => controls.push(entryOf(frame, c * 2 + (k % 2 === 0 ? 1 : 0))));
   });
   const gates: number[] = [];
   program.gates.forEach((gate, g) => {
-    const lane = take.gates && Object.hasOwn(take.gates, gate.id) ? ownValue(take.gates, gate.id)! : [];
+    const lane = ownValue(take.gates, gate.id) ?? [];
     for (const [frame, open] of lastOfEachFrame(lane, program.rateHz, take.rate, frames)) {
       gates.push(entryOf(frame, g * 2 + open));
     }

@@ -168,7 +168,8 @@ export function readCell(cell: string): number | undefined {
   if (cell === "1") return 1;
   if (cell === "0") return 0;
   const written = cell.trim().toLowerCase();
-  if (Object.hasOwn(WORDS, written)) return ownValue(WORDS, written);
+  const word = ownValue(WORDS, written);
+  if (word !== undefined) return word;
   const value = readNumber(written);
   return value >= 0 && value <= 1 ? value : undefined;
 }

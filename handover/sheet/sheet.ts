@@ -79,9 +79,7 @@ function layouts({ kit, layouts: kept }: Handover): string {
   const rows = kit.controls.map(({ id, name, bindings }) => [
     escapeHtml(name || id),
     words(bindings),
-    ...kept.map(layout =>
-      Object.hasOwn(layout.bindings, id) ? words(ownValue(layout.bindings, id)) : words(bindings),
-    ),
+    ...kept.map(layout => words(ownValue(layout.bindings, id) ?? bindings)),
   ]);
   return `<h2>Controls and keys</h2>${table(["control", "keys and buttons", ...kept.map(({ name }) => escapeHtml(name))], rows)}`;
 }

@@ -303,8 +303,8 @@ export function beginTape(rules: Rules, trace: Trace, take?: Take): TapeReading 
         : reader.rows;
       if (take)
         reader.controls.forEach(row => {
-          if (Object.hasOwn(take.lanes, row.id))
-            addValues(row, ownValue(take.lanes, row.id)!, program.rateHz, take.rate);
+          const lane = ownValue(take.lanes, row.id);
+          if (lane) addValues(row, lane, program.rateHz, take.rate);
         });
       for (const row of rows) {
         endAt(row.spanFrom, row.spanTo, trace.frames);
