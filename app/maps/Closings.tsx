@@ -10,11 +10,12 @@ import { closeStretch, findBroken, listStretches, wantedKey, type Closing } from
 const REST_MS = 150;
 
 /**
- * The stretches that are weighed, in order of length, and the repairs of each: every repair is compiled and run
- * on the takes. The next ones come up as these are closed.
+ * The stretches that are weighed, in order of length, the repairs offered for each, and those compiled for it.
+ * The next stretches come up as these are closed or accepted.
  */
 const MAX_STRETCHES = 6;
 const MAX_REPAIRS = 4;
+const MAX_COMPILED = 12;
 
 /**
  * A repair; only one that was tried on the takes is offered. `words`: its price, or the reason for having
@@ -50,14 +51,16 @@ function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed
       const edited = judge.compile(edit(kit));
       return edited.ok && !findBroken(judge.compile(kit), edited);
     };
-    /** Compiles one repair between two events of the page. */
-    async function* listSound(closings: readonly Closing[]) {
-      for (const closing of closings) {
+    /** Returns the first sound repairs; compiles one between two events of the page. */
+    const listSound = async (candidates: readonly Closing[]) => {
+      const sound: Closing[] = [];
+      for (const closing of candidates) {
+        if (isStopped || sound.length === MAX_REPAIRS) break;
         await yieldToUi();
-        if (isStopped) return;
-        if (isSound(closing)) yield closing;
+        if (isSound(closing)) sound.push(closing);
       }
-    }
+      return sound;
+    };
     const weighAll = async () => {
       const rules = judge.rulesOf(kit);
       if (!rules) return setShown([]);
@@ -67,11 +70,12 @@ function useWeighed(kit: Kit, controlId: string, upTo: number): readonly Weighed
       const keys = stretches.map((_, k) => wantedKey(controlId, stretches, k));
       const inNeed = stretches.flatMap((stretch, k) => (keys[k] === "" ? [] : [{ stretch, key: keys[k]! }]));
       const found: (Omit<Weighed, "repairs"> & { readonly closings: readonly Closing[] })[] = [];
-      for (const { stretch, key } of inNeed.slice(0, MAX_STRETCHES)) {
+      let open = 0;
+      for (const { stretch, key } of inNeed) {
         const isWanted = wanted?.includes(key) ?? false;
-        const closings: Closing[] = [];
-        const candidates = isWanted ? [] : closeStretch(kit, stretch, controlId).slice(0, MAX_REPAIRS);
-        for await (const closing of listSound(candidates)) closings.push(closing);
+        if (!isWanted && ++open > MAX_STRETCHES) continue;
+        const candidates = isWanted ? [] : closeStretch(kit, stretch, controlId).slice(0, MAX_COMPILED);
+        const closings = await listSound(candidates);
         found.push({ key, words: `${stretch.from}f to ${stretch.to}f`, isWanted, closings });
       }
       if (isStopped) return;
