@@ -7,6 +7,7 @@ export default defineConfig({
       "stage/**/*.test.ts",
       "handover/**/*.test.ts",
       "runtime/**/*.test.ts",
+      "offline/**/*.test.ts",
       "app/**/*.test.ts",
       "cli/**/*.test.ts",
       "demo/**/*.test.ts",

@@ -6,6 +6,7 @@ import { appContext } from "./appContext";
 import { browserWorld } from "./browserWorld";
 import { composeApp } from "./compose";
 import { Provide } from "./Provide";
+import { isOfflineWanted, keepOffline, startNewestBuild } from "./shell/offline";
 
 const app = composeApp(browserWorld());
 
@@ -15,11 +16,15 @@ function getContext(): RouterContextProvider {
   return context;
 }
 
-startTransition(() => {
-  hydrateRoot(
-    document,
-    <Provide app={app}>
-      <HydratedRouter getContext={getContext} />
-    </Provide>,
-  );
-});
+const isWanted = isOfflineWanted();
+if (await startNewestBuild()) {
+  startTransition(() => {
+    hydrateRoot(
+      document,
+      <Provide app={app}>
+        <HydratedRouter getContext={getContext} />
+      </Provide>,
+    );
+  });
+  keepOffline(isWanted, app.notices.notify);
+}

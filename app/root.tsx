@@ -27,6 +27,7 @@ export function Layout({ children }: { children: ReactNode }) {
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <link rel="icon" href="/favicon.ico" sizes="32x32" />
         <link rel="icon" href="/moss.svg" type="image/svg+xml" />
+        <link rel="manifest" href="/manifest.webmanifest" />
         <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
         <Meta />
         <Links />

@@ -214,9 +214,12 @@ export async function choose(driver: WebDriver, label: string, words: string): P
   await clickOn(driver, `//*[@role="menu"]//button[starts-with(normalize-space(.), "${words}")]`);
 }
 
+/** Added to addresses so that the application is not kept for use without its server, which costs time. */
+const NOT_KEPT = "?offline=off";
+
 /** Opens the shelf, and waits until it can be used. */
 export async function openShelf({ driver, address }: Page): Promise<void> {
-  await driver.get(address);
+  await driver.get(`${address}/${NOT_KEPT}`);
   await find(driver, 'ul[aria-label="Demos"]');
 }
 
@@ -243,7 +246,7 @@ export async function openKit(
       localStorage.setItem(${JSON.stringify(key)}, ${JSON.stringify(value)});
     }`,
   );
-  await driver.get(`${address}/kit/${kit.id}/${view}`);
+  await driver.get(`${address}/kit/${kit.id}/${view}${NOT_KEPT}`);
   if (takes.length > 0) await find(driver, "[data-testid=open-take]");
 }
 
@@ -264,7 +267,7 @@ async function openFolder(page: Page, folder: string, view?: string): Promise<vo
 
 /** Opens the page of a new kit. */
 export async function openNewKit({ driver, address }: Page): Promise<void> {
-  await driver.get(`${address}/new`);
+  await driver.get(`${address}/new${NOT_KEPT}`);
 }
 
 /** Opens the small kit of the tests, with painted gates and two takes. */

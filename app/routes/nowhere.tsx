@@ -1,7 +1,5 @@
-import type { Route } from "./+types/nowhere";
-
-export function loader({ params }: Route.LoaderArgs) {
-  throw new Response(`There is no page at /${params["*"]}.`, { status: 404 });
+export function loader() {
+  throw new Response("There is no page at this address.", { status: 404 });
 }
 
 export default function Nowhere() {

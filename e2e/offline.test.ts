@@ -1,0 +1,111 @@
+import { createServer, request, type Server } from "node:http";
+import { expect, test } from "vitest";
+import { find, openBrowser, press, startApp, waitFor, clickOn, type Page } from "./browser";
+import { useSession } from "./session";
+
+const session = useSession();
+
+/** Serves an application through a gate that can be closed, and that can serve its service worker as of a new build. */
+async function startGate() {
+  const app = await startApp();
+  const state = { isOpen: true, isNewer: false };
+  const server: Server = createServer((asked, answer) => {
+    if (!state.isOpen) return void asked.socket.destroy();
+    const isWorker = asked.url === "/service-worker.js";
+    const { "if-none-match": _, "if-modified-since": __, ...headers } = asked.headers;
+    headers["accept-encoding"] = "identity";
+    const onward = request(new URL(asked.url!, app.address), { method: asked.method, headers }, found => {
+      if (isWorker) delete found.headers["content-length"];
+      answer.writeHead(found.statusCode!, found.headers);
+      if (isWorker && state.isNewer) answer.write("// a newer build\n");
+      found.pipe(answer);
+    });
+    asked.pipe(onward);
+  });
+  await new Promise<void>(resolve => server.listen(0, "127.0.0.1", resolve));
+  const address = `http://127.0.0.1:${(server.address() as { port: number }).port}`;
+  const stop = () => {
+    server.close();
+    server.closeAllConnections();
+    app.stop();
+  };
+  return { address, state, stop };
+}
+
+/** Waits until the application is kept in the browser. */
+const waitUntilKept = ({ driver }: Page) =>
+  waitFor(driver, "the kept application", () =>
+    driver.executeAsyncScript<boolean>(
+      `const done = arguments[0];
+       navigator.serviceWorker.getRegistration().then(found => done(found?.active?.state === "activated"))`,
+    ),
+  );
+
+test("loaded once, it opens and works without its server, in a browser started anew", async () => {
+  const gate = await startGate();
+  const first = await openBrowser();
+  await first.driver.get(gate.address);
+  await waitUntilKept({ driver: first.driver, address: gate.address });
+  gate.stop();
+  await first.driver.quit();
+  const { driver, close } = await openBrowser(first.home);
+  try {
+    await driver.get(gate.address);
+    await clickOn(driver, '//ul[@aria-label="Demos"]//li[contains(., "Belfry Runner")]//button');
+    await find(driver, "[data-testid=stage]");
+    for (const view of ["Wire", "Shape", "Play", "Tune", "Prove", "Hand over"]) {
+      await press(driver, view);
+      await find(driver, `//a[.="${view}" and @aria-current="page"]`);
+    }
+    await find(driver, '//*[contains(., "moss-tap-runtime.mjs")]');
+    await driver.get(`${gate.address}/kit/belfry-runner/shape`);
+    await find(driver, 'nav[aria-label="Rules"]');
+    await driver.get(`${gate.address}/nowhere/else`);
+    await find(driver, '//p[contains(., "no page at this address")]');
+    const logs = await driver.manage().logs().get("browser");
+    const faults = logs.filter(({ level }) => level.name === "SEVERE").map(({ message }) => message);
+    expect(faults.filter(message => !message.includes("404"))).toEqual([]);
+  } finally {
+    await close();
+  }
+});
+
+test("a newer build is announced, and starts only when no other page is open", async () => {
+  const gate = await startGate();
+  const { driver } = session;
+  const waiting = () =>
+    driver.executeAsyncScript<boolean>(
+      `navigator.serviceWorker.getRegistration().then(found => arguments[0](Boolean(found.waiting)))`,
+    );
+  try {
+    await driver.get(gate.address);
+    await waitUntilKept({ driver, address: gate.address });
+    await driver.navigate().refresh();
+    await clickOn(driver, '//ul[@aria-label="Demos"]//li[contains(., "Belfry Runner")]//button');
+    await find(driver, "[data-testid=stage]");
+    const kit = await driver.getWindowHandle();
+    gate.state.isNewer = true;
+    await driver.executeScript("navigator.serviceWorker.getRegistration().then(found => found.update())");
+    await find(driver, '//*[@aria-label="Notices"]//*[contains(., "A newer Moss Tap is here")]');
+    await driver.switchTo().newWindow("tab");
+    await driver.get(gate.address);
+    await find(driver, 'ul[aria-label="Kits"]');
+    expect(await waiting()).toBe(true);
+    await driver.close();
+    await driver.switchTo().window(kit);
+    expect(await waiting()).toBe(true);
+    await driver.navigate().refresh();
+    await find(driver, "[data-testid=stage]");
+    await expect.poll(waiting).toBe(false);
+    await driver.get(`${gate.address}/?offline=off`);
+    await waitFor(driver, "no kept application", () =>
+      driver.executeAsyncScript<boolean>(
+        `navigator.serviceWorker.getRegistrations().then(async found =>
+          arguments[0](found.length === 0 && (await caches.keys()).length === 0))`,
+      ),
+    );
+    expect(await driver.getCurrentUrl()).toBe(`${gate.address}/`);
+  } finally {
+    gate.stop();
+  }
+});
