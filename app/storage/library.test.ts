@@ -1,3 +1,4 @@
+import { openDB } from "idb";
 import { expect, test } from "vitest";
 import type { Kit, Take } from "#core";
 import { createBrowser, createTimers, until, type TestBrowser } from "../tests/testWorld";
@@ -5,6 +6,7 @@ import { openDatabase, type Database } from "./database";
 import { changeOf } from "./kitWrite";
 import { createLibrary, type WriteAnswer } from "./library";
 import { isBroken, DEFAULT_SETTINGS, type KitDocument } from "./records";
+import { formatTrouble, isUnread } from "./status";
 import { createTabs } from "./tabs";
 import { documentOf } from "./shelf";
 
@@ -29,10 +31,11 @@ const take = (id: string): Take => ({
 });
 const named = (name: string): Kit => ({ ...KIT, name });
 
-/** Opens a library on a browser's storage that can fail as a full disk does. */
+/** Opens a library on a browser's storage that can fail as a full disk does, or in another way. */
 function open(browser: TestBrowser, tabId = "tab", isFull = false) {
   const timers = createTimers();
-  const disk = { isFull };
+  let opened: Database | undefined;
+  const disk = { isFull, fault: undefined as DOMException | undefined, close: () => opened?.close() };
   const unwritable: { readonly text: string; readonly forget: () => void }[] = [];
   const tabs = createTabs({ tabId, channel: undefined, locks: browser.locks, setTimer: timers.setTimer });
   const library = createLibrary({
@@ -44,12 +47,13 @@ function open(browser: TestBrowser, tabId = "tab", isFull = false) {
     yieldToUi: () => Promise.resolve(),
     onUnwritable: ({ text }, forget) => unwritable.push({ text, forget }),
     async open(name, onGone) {
-      const db = await openDatabase(name, onGone);
+      const db = (opened = await openDatabase(name, onGone));
       return new Proxy(db, {
         get(target, key) {
-          if (key === "transaction" && disk.isFull)
+          const fault = disk.isFull ? new DOMException("no room", "QuotaExceededError") : disk.fault;
+          if (key === "transaction" && fault)
             return () => {
-              throw new DOMException("no room", "QuotaExceededError");
+              throw fault;
             };
           const value: unknown = Reflect.get(target, key, target);
           return typeof value === "function" ? value.bind(target) : value;
@@ -275,4 +279,55 @@ test("without a responding storage, work continues in memory and is stored when 
     return !library.hasHeld();
   });
   expect(library.status.getState().trouble).toBeUndefined();
+});
+
+test("a database that a newer version has taken over is reported as such, and work is held", async () => {
+  const browser = createBrowser();
+  const one = open(browser, "one");
+  await one.put(undefined, documentOf(KIT));
+  const newer = await openDB(browser.databaseName, 9);
+  expect(await one.put(documentOf(KIT), documentOf(named("Later")))).toEqual({ state: "held" });
+  expect(one.library.status.getState().trouble).toBe("newer");
+  expect(isUnread(one.library.status.getState())).toBe(true);
+  expect(await one.nameOf()).toBe("Later");
+  newer.close();
+});
+
+test("a missing store is reported as a damaged storage", async () => {
+  const browser = createBrowser();
+  const one = open(browser, "one");
+  await one.put(undefined, documentOf(KIT));
+  one.disk.fault = new DOMException("no such store", "NotFoundError");
+  expect(await one.put(documentOf(KIT), documentOf(named("Later")))).toEqual({ state: "held" });
+  expect(one.library.status.getState().trouble).toBe("damaged");
+});
+
+test("a write that the browser stops is held and written again, and the shelf is still known", async () => {
+  const browser = createBrowser();
+  const { library, timers, disk, put, nameOf } = open(browser);
+  await put(undefined, documentOf(KIT));
+  disk.fault = new DOMException("stopped", "AbortError");
+  expect(await put(documentOf(KIT), documentOf(named("Later")))).toEqual({ state: "held" });
+  expect(library.status.getState().trouble).toBe("stopped");
+  expect(isUnread(library.status.getState())).toBe(false);
+  disk.fault = undefined;
+  timers.pass(5000);
+  await until(() => !library.hasHeld());
+  expect([library.status.getState().trouble, await nameOf()]).toEqual([undefined, "Later"]);
+});
+
+test("a database closed under the page is opened again for the next request", async () => {
+  const browser = createBrowser();
+  const one = open(browser, "one");
+  await one.put(undefined, documentOf(KIT));
+  one.disk.close();
+  expect(await one.nameOf()).toBe("K");
+  one.disk.close();
+  expect(await one.put(documentOf(KIT), documentOf(named("Later")))).toEqual({ state: "written" });
+  expect(one.library.status.getState().trouble).toBeUndefined();
+});
+
+test("every problem of the storage has words of its own", () => {
+  const troubles = ["full", "none", "slow", "newer", "damaged", "stopped"] as const;
+  expect(new Set(troubles.map(formatTrouble)).size).toBe(troubles.length);
 });

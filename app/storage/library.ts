@@ -17,7 +17,7 @@ import {
 } from "./records";
 import type { RecordingChunk } from "./recordings";
 import { forgetAside, forgetOwn, listLeft, setAside, type LeftWrite, type LocalStore } from "./setAside";
-import { createStatus, troubleOf, type StorageStatus } from "./status";
+import { createStatus, isClosed, troubleOf, type StorageStatus } from "./status";
 import type { Tabs } from "./tabs";
 
 /** The library's dependencies. All are parameters, so that two libraries can exist side by side in a test. */
@@ -199,28 +199,48 @@ export function createLibrary(world: LibraryWorld): Library {
     return opening;
   }
 
-  async function attempt(write: KitWrite): Promise<WriteAnswer> {
+  /**
+   * Asks the database, opened again once if the browser has closed it. Undefined if it cannot be opened.
+   * Throws the storage's error.
+   */
+  async function withDatabase<T>(question: (db: Database) => Promise<T>): Promise<T | undefined> {
     const db = await openOnce();
+    if (!db) return undefined;
     try {
-      if (!db) throw undefined;
-      const written = await commitWrite(db, write);
-      held.delete(write.kitId);
-      updateStatus();
-      if (written.state === "gone") return { state: "gone" };
-      if (written.state === "changed")
-        return { state: "changed", added: await keepBoth(db, write, world.yieldToUi) };
-      if (write.record) versions.set(write.kitId, written.version);
-      else versions.delete(write.kitId);
-      const kind = write.record ? "written" : "removed";
-      const changed = [...write.put, ...write.drop].map(({ list, id }) => ({ list, id }));
-      world.tabs.broadcast({ kind, kitId: write.kitId, changed });
-      return { state: "written" };
+      return await question(db);
     } catch (error) {
-      held.set(write.kitId, write);
-      if (db) status.setState({ trouble: troubleOf(error) });
-      retryLater();
-      return { state: "held" };
+      if (!isClosed(error)) throw error;
+      opening = undefined;
+      const again = await openOnce();
+      return again && question(again);
     }
+  }
+
+  async function commit(db: Database, write: KitWrite): Promise<WriteAnswer> {
+    const written = await commitWrite(db, write);
+    held.delete(write.kitId);
+    updateStatus();
+    if (written.state === "gone") return { state: "gone" };
+    if (written.state === "changed")
+      return { state: "changed", added: await keepBoth(db, write, world.yieldToUi) };
+    if (write.record) versions.set(write.kitId, written.version);
+    else versions.delete(write.kitId);
+    const kind = write.record ? "written" : "removed";
+    const changed = [...write.put, ...write.drop].map(({ list, id }) => ({ list, id }));
+    world.tabs.broadcast({ kind, kitId: write.kitId, changed });
+    return { state: "written" };
+  }
+
+  async function attempt(write: KitWrite): Promise<WriteAnswer> {
+    try {
+      const answer = await withDatabase(db => commit(db, write));
+      if (answer) return answer;
+    } catch (error) {
+      status.setState({ trouble: troubleOf(error) });
+    }
+    held.set(write.kitId, write);
+    retryLater();
+    return { state: "held" };
   }
 
   async function retry(): Promise<void> {
@@ -234,9 +254,9 @@ export function createLibrary(world: LibraryWorld): Library {
 
   /** Reads from the database, or returns the fallback if it is unavailable. */
   async function ask<T>(question: (db: Database) => Promise<T>, without: T): Promise<T> {
-    const db = await openOnce();
     try {
-      return db ? await question(db) : without;
+      const answer = await withDatabase(async db => ({ value: await question(db) }));
+      return answer ? answer.value : without;
     } catch (error) {
       status.setState({ trouble: troubleOf(error) });
       return without;
