@@ -1,8 +1,11 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { lyingPack, readLying } from "./ground/lyingPacks";
 import { limitOf, survey, type Finding } from "./ground/survey";
+import { createChance } from "./scenes";
 
 /**
- * Runs thousands of malformed documents through readers, stage, fates, maps and exports, and prints the
- * results. Usage: `npm run ground -- [seed] [count]`.
+ * Runs thousands of malformed documents through readers, stage, fates, maps and exports, and packs with wrong
+ * headers through their reader, and prints the results. Usage: `npm run ground -- [seed] [count]`.
  */
 const seed = Number(process.argv[2] ?? 1);
 const count = Number(process.argv[3] ?? 10_000);
@@ -28,3 +31,14 @@ const slowest = [...findings].sort((a, b) => b.ms - a.ms);
 for (const { name, ms, bytes } of slow.length > 0 ? slow : slowest.slice(0, 5))
   console.log(`  ${ms.toFixed(0).padStart(6)} ms  ${(bytes / 1024).toFixed(0).padStart(6)} KB  ${name}`);
 if (slow.length > 0 || became.has("thrown")) process.exitCode = 1;
+
+const FOLDER = "demo/belfry-runner";
+const files = readdirSync(FOLDER).map(name => [name, readFileSync(`${FOLDER}/${name}`, "utf8")] as const);
+const packs = Array.from({ length: Math.ceil(count / 10) }, (_, n) =>
+  readLying(lyingPack(createChance(seed * 1_000_003 + n), files)),
+);
+const largest = Math.max(...packs.map(({ unpackedBytes }) => unpackedBytes));
+const longest = Math.max(...packs.map(({ ms }) => ms));
+console.log(
+  `${packs.length} packs with wrong headers: largest unpacked ${(largest / 1024 / 1024).toFixed(1)} MB, longest ${longest.toFixed(0)} ms`,
+);

@@ -1,8 +1,8 @@
 import type { Take } from "#core";
 
-/** Returns a name that no take has: the wanted one, or with a number: "Written hands 2". */
-export function freeName(takes: readonly Pick<Take, "name">[], searched: string): string {
-  const used = new Set(takes.map(({ name }) => name));
+/** Returns a name that no item of a list has: the wanted one, or with a number: "Written hands 2". */
+export function freeName(items: readonly { readonly name: string }[], searched: string): string {
+  const used = new Set(items.map(({ name }) => name));
   if (!used.has(searched)) return searched;
   let n = 2;
   while (used.has(`${searched} ${n}`)) n++;

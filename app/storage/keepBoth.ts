@@ -1,5 +1,6 @@
 import { dequal } from "dequal/lite";
 import { nanoid } from "nanoid";
+import { freeName } from "../edits/takeNames";
 import type { Database } from "./database";
 import { commitWrite, type KitWrite } from "./kitWrite";
 import { isBroken, parseKitRecord, unpackPart, type PartRecord, type Variant } from "./records";
@@ -20,17 +21,23 @@ export async function keepBoth(
   if (isBroken(kept) || !write.record) return 0;
   const packed = await db.getAllFromIndex("parts", "byKit", write.kitId);
   const theirs = await Promise.all(packed.map(part => unpackPart(part, yieldToUi)));
+  const named = theirs.map(({ value }) => value as { readonly name: string });
+  const nameCopy = (name: string) => {
+    const free = freeName(named, `${name}, ${FROM}`);
+    named.push({ name: free });
+    return free;
+  };
   const put: PartRecord[] = write.put.flatMap(part => {
     const other = theirs.find(item => item.list === part.list && item.id === part.id);
     if (other && dequal(other.value, part.value)) return [];
     if (!other) return [part];
     const value = part.value as { readonly name: string };
     const id = nanoid(8);
-    return [{ ...part, id, value: { ...value, id, name: `${value.name}, ${FROM}` } }];
+    return [{ ...part, id, value: { ...value, id, name: nameCopy(value.name) } }];
   });
   if (write.hasNewRules && !dequal(kept.kit, write.record.kit)) {
     const id = nanoid(8);
-    const variant: Variant = { id, name: `${write.record.kit.name}, ${FROM}`, kit: write.record.kit };
+    const variant: Variant = { id, name: nameCopy(write.record.kit.name), kit: write.record.kit };
     put.push({ kitId: write.kitId, list: "variants", id, value: variant });
   }
   if (put.length === 0) return 0;

@@ -125,6 +125,21 @@ test("a write without the last version stores nothing, and both versions can be 
   });
 });
 
+test("what two tabs keep of one kit has two names", async () => {
+  const browser = createBrowser();
+  const tabs = ["one", "two", "three"].map(id => open(browser, id));
+  await tabs[0]!.put(undefined, documentOf(KIT));
+  for (const { library } of tabs.slice(1)) await library.readKit("k");
+  for (const tab of tabs) await tab.put(documentOf(KIT), documentOf(named("Mine"), [take("t")]));
+  await tabs[2]!.put(documentOf(KIT), documentOf({ ...named("Mine"), rate: 30 }, [take("t")]));
+  await tabs[1]!.put(documentOf(KIT), documentOf({ ...named("Mine"), rate: 20 }, [take("t")]));
+  const kept = await open(browser, "later").library.readKit("k");
+  if (!kept || isBroken(kept)) throw new Error("the kit must read");
+  const names = kept.document.variants.map(({ name }) => name);
+  expect(names.length).toBeGreaterThan(1);
+  expect(new Set(names).size).toBe(names.length);
+});
+
 test("a kit taken off the shelf elsewhere is not written back as a ghost", async () => {
   const browser = createBrowser();
   const one = open(browser, "one");
