@@ -16,7 +16,7 @@ import { documentOf } from "../app/storage/shelf";
 const PATIENCE_MS = 25_000;
 const LOOK_EVERY_MS = 50;
 
-const FLAGS = [
+export const FLAGS = [
   "--headless=new",
   "--no-sandbox",
   "--disable-gpu",
@@ -36,7 +36,7 @@ const FLAGS = [
   "--mute-audio",
 ];
 
-async function freePort(): Promise<number> {
+export async function freePort(): Promise<number> {
   return new Promise(resolve => {
     const probe = createServer().listen(0, "127.0.0.1", () => {
       const address = probe.address();
