@@ -1,5 +1,5 @@
 import { Command } from "commander";
-import { formatTrace, parseTake, readTake } from "#core";
+import { formatPhasedTrace, formatTrace, parseTake, readTake } from "#core";
 import { parseRules, runRules } from "#stage";
 import { readDocument } from "./readDocument";
 
@@ -7,7 +7,7 @@ import { readDocument } from "./readDocument";
  * Writes the trace of a take, on the kit's stage if any, to standard output; or one line per fault to
  * standard error, with exit code 2.
  */
-function main(kitFile: string, takeFile: string): void {
+function main(kitFile: string, takeFile: string, { phases }: { phases?: boolean }): void {
   const kit = readDocument(kitFile, parseRules);
   const take = readDocument(takeFile, parseTake);
   const lines = [kit, take].flatMap(read => ("lines" in read ? read.lines : []));
@@ -18,13 +18,15 @@ function main(kitFile: string, takeFile: string): void {
   }
   const { program } = kit.value;
   const { trace } = runRules(kit.value, readTake(program, take.value));
-  process.stdout.write(JSON.stringify(formatTrace(program, trace)) + "\n");
+  const format = phases ? formatPhasedTrace : formatTrace;
+  process.stdout.write(`${JSON.stringify(format(program, trace))}\n`);
 }
 
 new Command("trace")
   .description("What the core makes of a take: KIT.json and TAKE.json in, the trace out")
   .argument("<kit>", "a kit file")
   .argument("<take>", "a take file")
+  .option("--phases", "also the phases of moves: startup, active, recovery, over and cut")
   .exitOverride(error => process.exit(error.exitCode === 0 ? 0 : 2))
   .action(main)
   .parse();

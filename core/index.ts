@@ -85,13 +85,16 @@ export {
   rewindTrace,
 } from "./trace/trace";
 export { firstAbove, stretchAt } from "./time/rising";
-export { formatEvent, formatTrace } from "./trace/formatTrace";
-export type { TraceDocument, TraceEvent } from "./trace/traceSchema";
+export { formatEvent, formatPhasedTrace, formatTrace } from "./trace/formatTrace";
+export { createPhaseReader, type PhaseEvent } from "./trace/phaseEvents";
+export type { PhasedTraceDocument, TraceDocument, TraceEvent } from "./trace/traceSchema";
 export { formatSentence } from "./kit/sentence";
 export type { Offer, Option, RefList, SentencePart, SwapOption } from "./kit/sentence";
 export { describePattern, offerPattern } from "./patterns/describePattern";
-export { describeMove, nameableGates, offerMove } from "./moves/describeMove";
+export { describeMove, nameableGates, offerMove, openableGates } from "./moves/describeMove";
 export { describeGate, offerGate } from "./gates/describeGate";
+export { outputGate } from "./kit/compileNames";
+export { askedNow, promptPassed } from "./prompts/askedNow";
 export { describePrompt, offerPrompt } from "./prompts/describePrompt";
 export { describeSwitch } from "./modes/describeSwitch";
 export type { Switch } from "./modes/describeSwitch";

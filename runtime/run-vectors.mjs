@@ -47,7 +47,7 @@ const readLane = (lane, take, rate) => new Map(lane.map(([x, value]) => [land(x,
 
 async function runVector({ kit: kitFile, take: takeFile, trace: traceFile }) {
   const [kit, take, { events: wanted }] = await Promise.all([kitFile, takeFile, traceFile].map(read));
-  const loaded = loadKit(kit);
+  const loaded = loadKit(kit, { phases: true });
   if (!loaded.ok) return `the kit was not loaded: ${JSON.stringify(loaded.faults)}`;
   const { runtime } = loaded;
   const { rate } = runtime;

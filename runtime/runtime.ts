@@ -4,6 +4,7 @@ import {
   copyState,
   createFrameInput,
   createLaneReader,
+  createPhaseReader,
   createState,
   createTrace,
   formatEvent,
@@ -12,6 +13,7 @@ import {
   stageGate,
   step,
   type LaneReader,
+  type PhaseEvent,
   type State,
   type TraceEvent,
   ownValue,
@@ -44,7 +46,7 @@ export interface Runtime {
   /** The last stepped frame, −1 before any. */
   readonly frame: number;
   /** Steps the next frame and returns its events as in a trace file. */
-  readonly step: (input: RuntimeInput) => TraceEvent[];
+  readonly step: (input: RuntimeInput) => (TraceEvent | PhaseEvent)[];
   /** Returns whether a gate was open on the last frame; false for an unknown gate. */
   readonly isOpen: (gate: string) => boolean;
   readonly save: () => SavedRuntime;
@@ -56,27 +58,37 @@ export type LoadedKit =
   | { readonly ok: true; readonly runtime: Runtime }
   | { readonly ok: false; readonly faults: readonly { readonly code: string; readonly path: string }[] };
 
+/** The options of a runtime. */
+export interface RuntimeOptions {
+  /** Whether `step` also returns the phases of moves, last in their frame. */
+  readonly phases?: boolean;
+}
+
 /**
  * Loads a kit document (parsed JSON). Ignores its stage: the game moves its own bodies and opens the gates
  * that depend on them. Never throws for the contents of a document. Example: `const loaded = loadKit(json);
  * if (loaded.ok) loaded.runtime.step({ controls: { leap: true } })`.
  */
-export function loadKit(json: unknown): LoadedKit {
+export function loadKit(json: unknown, options: RuntimeOptions = {}): LoadedKit {
   const kit = parseKit(json);
   const program = kit.ok ? compile(kit.value) : kit;
-  if (program.ok) return { ok: true, runtime: createRuntime(program.value) };
+  if (program.ok) return { ok: true, runtime: createRuntime(program.value, options) };
   return {
     ok: false,
     faults: program.issues.map(({ code, path }) => ({ code, path: path.join(".") })),
   };
 }
 
-function createRuntime(program: Extract<ReturnType<typeof compile>, { ok: true }>["value"]): Runtime {
+function createRuntime(
+  program: Extract<ReturnType<typeof compile>, { ok: true }>["value"],
+  options: RuntimeOptions,
+): Runtime {
   const state = createState(program);
   const trace = createTrace(program.rateHz);
   const input = createFrameInput(program.controls.length, program.gates.length);
   const readers = program.controls.map(createLaneReader);
   const places = new Map(program.gates.map(({ id }, g) => [id, g]));
+  const isOutput = (gate: number) => program.gates[gate]!.isOutput;
   const toValue = (held: boolean | number | undefined) => (held === true ? 1 : Number(held ?? 0));
   return {
     rate: program.rateHz,
@@ -96,16 +108,19 @@ function createRuntime(program: Extract<ReturnType<typeof compile>, { ok: true }
       });
       for (const id in gates) {
         const g = places.get(id);
-        if (g !== undefined) stageGate(state, g, ownValue(gates, id)!);
+        if (g !== undefined && !isOutput(g)) stageGate(state, g, ownValue(gates, id)!);
       }
       input.speedPercent = speedPercent;
       clearTrace(trace);
+      const phases = options.phases ? createPhaseReader(program, state) : undefined;
       step(program, state, input, trace);
-      const events: TraceEvent[] = [];
+      const events: (TraceEvent | PhaseEvent)[] = [];
       for (let i = 0; i < trace.count; i++) {
+        phases?.read(trace, i);
         const event = formatEvent(program, trace, i);
         if (event) events.push(event);
       }
+      if (phases) events.push(...phases.flush());
       return events;
     },
     isOpen: gate => state.gateOpen[places.get(gate) ?? -1] === 1,

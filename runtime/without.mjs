@@ -4,6 +4,8 @@ import { readFile } from "node:fs/promises";
 const TEXTS = "patterns[\\\\/]\\w+[\\\\/](?:describe|starters)|kit[\\\\/]warnings";
 /** Traits of patterns for those who draw, try and study them. */
 const STUDIES = "patterns[\\\\/]\\w+[\\\\/]study";
+/** Words and questions about events, for tapes and checks. */
+const QUESTIONS = "trace[\\\\/]reasonWords|trace[\\\\/]notes[\\\\/]asked|kit[\\\\/]names";
 
 const filterOf = (...modules) => new RegExp(`core[\\\\/](${modules.join("|")})\\.ts$`);
 
@@ -31,5 +33,5 @@ function without(filter) {
 /** Removes the texts. For a page, which draws patterns. */
 export const withoutTexts = without(filterOf(TEXTS));
 
-/** Removes the texts and the studies. For a game, which only runs patterns. */
-export const withoutStudies = without(filterOf(TEXTS, STUDIES));
+/** Removes the texts, the studies and the questions. For a game, which only runs patterns. */
+export const withoutStudies = without(filterOf(TEXTS, STUDIES, QUESTIONS));

@@ -60,6 +60,8 @@ export interface StageKind<D, P, B> {
   readonly effects: Readonly<Record<string, EffectKind>>;
   /** The control that runs forward and the gate of the ground, on a stage that is run through. */
   readonly course?: (document: D) => { readonly control: string; readonly ground: string | undefined };
+  /** The prompts for which the stage draws an answer. */
+  readonly draws?: (document: D) => readonly StageRef[];
   /** Returns the factor by which the stage stretches a prompt's window and grades; absent means 1. */
   readonly easeOf?: (document: D, promptId: string) => number;
   /** Returns the kit to run, if the stage changes it. */

@@ -24,14 +24,14 @@ export interface Seeker {
 
 /** Creates the seeker of a take, read into columns, for a kit's rules. Steps nothing yet. */
 export function createSeeker(rules: Rules, columns: InputColumns): Seeker {
-  const now = createStaging(rules);
+  const now = createStaging(rules, columns.isUnstaged);
   const { state } = now;
   const scratch = createTrace(rules.program.rateHz);
   const cursor = createInputCursor(rules.program, columns);
   const marks: Staging[] = [];
 
   function keepMark(): void {
-    const kept = createStaging(rules);
+    const kept = createStaging(rules, columns.isUnstaged);
     copyStaging(rules, now, kept);
     marks.push(kept);
   }

@@ -47,6 +47,20 @@ function findStrangers(kit: Kit, stage: StageDocument): Issue[] {
     });
 }
 
+/** Returns an issue for each prompt that draws its own answer and for which the stage would draw another. */
+function findDoubleDraws(kit: Kit, stage: StageDocument): Issue[] {
+  const drawn = new Set(kit.prompts?.flatMap(({ id, draw }) => (draw === undefined ? [] : [id])));
+  const refs = stageKind(stage.kind).draws?.(stage) ?? [];
+  return refs
+    .filter(({ id }) => drawn.has(id))
+    .map(({ id, path }) => ({
+      code: "stage-draws",
+      severity: "fault",
+      path: ["stage", ...path],
+      facts: { id },
+    }));
+}
+
 /** Returns the issues of a kit's stage and its moves' effects, with their paths. Empty without a stage. */
 export function checkStage(kit: Kit): Issue[] {
   const issues: Issue[] = [];
@@ -59,7 +73,7 @@ export function checkStage(kit: Kit): Issue[] {
     }
   }
   const stage = stageOf(kit);
-  if (stage) issues.push(...findStrangers(kit, stage));
+  if (stage) issues.push(...findStrangers(kit, stage), ...findDoubleDraws(kit, stage));
   (kit.moves ?? []).forEach((move, m) => {
     if (move.effect === undefined || effectOf(move) !== undefined) return;
     const names = [...new Set([...EFFECT_KINDS.values()].map(kind => Object.keys(kind.begins)[0]))];

@@ -27,10 +27,13 @@ export interface Staging {
   readonly bodies: StageState | undefined;
 }
 
-/** Creates the state before frame 0; the bodies have reported their open gates. */
-export function createStaging({ program, stage }: Rules): Staging {
+/**
+ * Creates the state before frame 0; the bodies have reported their open gates. There are none for rules without a
+ * stage, and for a take in which the stage takes no part.
+ */
+export function createStaging({ program, stage }: Rules, isUnstaged = false): Staging {
   const state = createState(program);
-  if (!stage) return { state, bodies: undefined };
+  if (!stage || isUnstaged) return { state, bodies: undefined };
   const kind = stageKind(stage.kind);
   const bodies = kind.create(stage);
   kind.report(stage, bodies, state);
@@ -143,14 +146,24 @@ function runBodies(
   }
 }
 
+/** Fills the track of a run without its stage: the bodies rest where they begin. */
+function fillTrack(rules: Rules, track: Float32Array): void {
+  const { bodies } = createStaging(rules);
+  const stride = trackStride(rules);
+  if (!bodies || track.length === 0) return;
+  writeTrack(bodies, track, 0);
+  for (let at = stride; at < track.length; at += stride) track.copyWithin(at, 0, stride);
+}
+
 /** Starts a run of a take's columns through rules and stage, with the same steps as live play. */
 export function beginRun(rules: Rules, columns: InputColumns): StagedCourse {
   const { program } = rules;
   const stride = trackStride(rules);
-  const staging = createStaging(rules);
+  const staging = createStaging(rules, columns.isUnstaged);
   const trace = createTrace(program.rateHz, 1024);
   const cursor = createInputCursor(program, columns);
   const track = new Float32Array(columns.frames * stride);
+  if (columns.isUnstaged) fillTrack(rules, track);
   return {
     trace,
     track,

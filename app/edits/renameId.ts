@@ -1,4 +1,13 @@
-import { isId, writeAt, type Check, type Kit, type Layout, type Take, renameInCheck } from "#core";
+import {
+  isId,
+  outputGate,
+  writeAt,
+  type Check,
+  type Kit,
+  type Layout,
+  type Take,
+  renameInCheck,
+} from "#core";
 import { listStageRefs } from "#stage";
 import { NAMING_FIELDS } from "./ruleEdits";
 
@@ -74,6 +83,14 @@ function renameInTake(take: Take, list: IdList, from: string, to: string): Take 
  * Nothing else changes, and traces stay the same. The new id must be valid and free.
  */
 export function renameId<D extends Named>(document: D, list: IdList, from: string, to: string): D {
+  if (list === "moves") {
+    const outputs = renameId(document, "gates", outputGate(from), outputGate(to));
+    return renameOwn(outputs, list, from, to);
+  }
+  return renameOwn(document, list, from, to);
+}
+
+function renameOwn<D extends Named>(document: D, list: IdList, from: string, to: string): D {
   const { kit, takes, layouts, checks } = document;
   const replaced = replaceIds(kit, FIELDS[list], from, to) as Kit;
   const items = (replaced[list] ?? []) as readonly { readonly id: string }[];

@@ -1,4 +1,4 @@
-import { deleteAt, readAt, writeAt, type Kit, type PathStep } from "#core";
+import { deleteAt, outputGate, readAt, writeAt, type Kit, type PathStep } from "#core";
 import { freshId } from "./freshId";
 
 /** The lists of a kit whose items are rules with a sentence. */
@@ -85,15 +85,21 @@ export function idsUnder(value: unknown, fields: ReadonlySet<string>, field = ""
   return Object.entries(value).flatMap(([key, item]) => idsUnder(item, fields, key));
 }
 
+/** Returns a test of whether a part of a kit refers to a rule, by its id or by the output gate of a move. */
+function leansOn({ id }: AnyRule, list: keyof typeof NAMING_FIELDS): (item: unknown) => boolean {
+  const fields = NAMING_FIELDS[list];
+  return item =>
+    idsUnder(item, fields).includes(id) ||
+    (list === "moves" && idsUnder(item, NAMING_FIELDS.gates).includes(outputGate(id)));
+}
+
 /** Returns the rules that refer to a rule. */
 export function listLeaningRules(kit: Kit, place: RulePlace): RulePlace[] {
   const rule = ruleAt(kit, place);
   if (!rule || place.list === "switches") return [];
-  const fields = NAMING_FIELDS[place.list];
+  const leans = leansOn(rule, place.list);
   return RULE_LISTS.flatMap(list =>
-    rulesOf(kit, list).flatMap((item, index) =>
-      item !== rule && idsUnder(item, fields).includes(rule.id) ? [{ list, index }] : [],
-    ),
+    rulesOf(kit, list).flatMap((item, index) => (item !== rule && leans(item) ? [{ list, index }] : [])),
   );
 }
 
@@ -101,8 +107,7 @@ export function listLeaningRules(kit: Kit, place: RulePlace): RulePlace[] {
 export function listLeaning(kit: Kit, place: RulePlace): string[] {
   const rule = ruleAt(kit, place);
   if (!rule || place.list === "switches") return [];
-  const fields = NAMING_FIELDS[place.list];
-  const sticks = (kit.sticks ?? []).filter(stick => idsUnder(stick, fields).includes(rule.id));
+  const sticks = (kit.sticks ?? []).filter(leansOn(rule, place.list));
   const leaning = listLeaningRules(kit, place);
   const named = leaning.filter(({ list }) => list !== "switches").map(item => ruleAt(kit, item)!);
   const switches = leaning.length - named.length;

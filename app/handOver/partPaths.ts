@@ -3,7 +3,7 @@ import italics from "@fontsource-variable/fraunces/files/fraunces-latin-wght-ita
 /** The runtime's files beside the page, in display order. */
 export const RUNTIME = [
   "moss-tap-runtime.mjs",
-  "moss-tap-runtime.d.ts",
+  "moss-tap-runtime.d.mts",
   "run-vectors.mjs",
   "example.mjs",
 ] as const;

@@ -63,11 +63,12 @@ function PromptBar({
   hasTarget: boolean;
   scale: MapScale;
 }) {
-  const grades = [...program.grades].reverse().map(({ name, withinTicks }, g, { length }) => {
-    const within = withinTicks / TICKS;
-    const from = Math.max(lead, lead + target - within);
-    const to = Math.min(lead + window, lead + target + within + 1);
-    return { name, within, from, to, rank: length - 1 - g };
+  const grades = [...program.grades].reverse().map(({ name, earlyTicks, lateTicks }, g, { length }) => {
+    const [early, late] = [earlyTicks / TICKS, lateTicks / TICKS];
+    const from = Math.max(lead, lead + target - early);
+    const to = Math.min(lead + window, lead + target + late + 1);
+    const reach = early === late ? `±${early}f` : `−${early}f +${late}f`;
+    return { name, reach, from, to, rank: length - 1 - g };
   });
   return (
     <>
@@ -80,7 +81,7 @@ function PromptBar({
         className="fill-none stroke-lichen"
       />
       <Stretch scale={scale} from={lead} to={lead + window} y={BAR_Y} height={BAR} look="fill-lichen" />
-      {grades.map(({ name, within, from, to, rank }) => (
+      {grades.map(({ name, reach, from, to, rank }) => (
         <g key={name}>
           <Stretch
             scale={scale}
@@ -91,7 +92,7 @@ function PromptBar({
             look={rank === 0 ? "fill-moss" : "fill-fern"}
           />
           <text x={scale.x(to) - 3} y={BAR_Y - 6 - rank * 13} textAnchor="end" className="fill-ink text-xs">
-            {name} ±{within}f
+            {name} {reach}
           </text>
         </g>
       ))}

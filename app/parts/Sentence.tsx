@@ -6,6 +6,7 @@ import {
   takeOut,
   gateName,
   nameableGates,
+  openableGates,
   nameOf,
   writeAt,
   type Issue,
@@ -34,6 +35,8 @@ export function listChoices(kit: Kit, list: RefList): Choice[] {
       return named(kit.controls);
     case "gate":
       return nameableGates(kit).map(id => ({ value: id, label: gateName(kit, id) }));
+    case "openable":
+      return openableGates(kit).map(id => ({ value: id, label: gateName(kit, id) }));
     case "pattern":
       return named(kit.patterns);
     case "move":
@@ -56,7 +59,7 @@ export function listChoices(kit: Kit, list: RefList): Choice[] {
 export function nameIn(kit: Kit): (list: RefList, id: string) => string {
   return (list, id) => {
     if (list === "direction") return listChoices(kit, list).find(choice => choice.value === id)?.label ?? id;
-    return list === "gate" ? gateName(kit, id) : nameOf(kit, `${list}s`, id);
+    return list === "gate" || list === "openable" ? gateName(kit, id) : nameOf(kit, `${list}s`, id);
   };
 }
 

@@ -1,10 +1,11 @@
 import {
+  askedNow,
   firstNoteAfter,
   formatEvent,
   HIDDEN,
   notes,
   OPEN,
-  TICKS,
+  promptPassed,
   traitsOf,
   type PatternProgram,
 } from "#core";
@@ -23,12 +24,17 @@ const FRESH_FRAMES = 60;
 export interface CurrentPrompt {
   readonly prompt: number;
   readonly isOpen: boolean;
-  /** The frame from which its lead or its window runs. */
-  readonly since: number;
+  /** The part of its lead or its window that has passed, 0 to 1, on its own clock. */
+  readonly passed: number;
+  /** The pattern it asks for, or −1. */
+  readonly asked: number;
 }
 
 /** Returns the current prompt: the one shown last. */
-export function currentPrompt({ state }: Pick<Shown, "state">): CurrentPrompt | undefined {
+export function currentPrompt({
+  state,
+  program,
+}: Pick<Shown, "state" | "program">): CurrentPrompt | undefined {
   if (!state) return undefined;
   let prompt = -1;
   for (let i = 0; i < state.promptStage.length; i++) {
@@ -37,7 +43,8 @@ export function currentPrompt({ state }: Pick<Shown, "state">): CurrentPrompt | 
   }
   if (prompt < 0) return undefined;
   const isOpen = state.promptStage[prompt] === OPEN;
-  return { prompt, isOpen, since: (isOpen ? state.openFrame : state.shownFrame)[prompt]! };
+  const passed = promptPassed(program, state, prompt);
+  return { prompt, isOpen, passed, asked: askedNow(program, state, prompt) };
 }
 
 /** Formats the last outcome before a frame while it is recent. */
@@ -78,21 +85,21 @@ export function paintPrompt(
   width: number,
   y: number,
 ): void {
-  const { kit, program, frame } = scene;
+  const { kit, program } = scene;
   const prompt = program.prompts[now.prompt]!;
-  const pattern = program.patterns[prompt.ask[0] ?? 0]!;
+  const pattern = program.patterns[now.asked];
   ctx.textAlign = "center";
   ctx.font = NAME_FONT;
   ctx.fillStyle = palette.ink;
   ctx.fillText(kit.prompts?.[now.prompt]?.name ?? prompt.id, width / 2, y - 26);
   ctx.font = KEY_FONT;
-  const buttons = wantedControls(pattern)
-    .map(control => buttonName(scene, control))
-    .join("  ");
-  ctx.fillText(`${traitsOf(pattern.kind).promptWord}  ${buttons}`, width / 2, y);
-  const { isOpen } = now;
-  const length = isOpen ? prompt.windowTicks / TICKS : Math.max(1, prompt.leadTicks / TICKS);
-  const passed = Math.min(1, (frame - now.since) / length);
+  if (pattern) {
+    const buttons = wantedControls(pattern)
+      .map(control => buttonName(scene, control))
+      .join("  ");
+    ctx.fillText(`${traitsOf(pattern.kind).promptWord}  ${buttons}`, width / 2, y);
+  }
+  const { isOpen, passed } = now;
   const barWidth = Math.min(420, width * 0.6);
   const barX = (width - barWidth) / 2;
   ctx.fillStyle = palette.sand;

@@ -66,8 +66,7 @@ export async function startNewestBuild(): Promise<boolean> {
 }
 
 /**
- * Keeps the application in this browser, so that it opens without its server, and says when there is a newer one;
- * forgets it if that is not wanted.
+ * Keeps the application in this browser, so that it opens without its server, and announces a newer one; forgets it if that is not wanted.
  */
 export function keepOffline(isWanted: boolean, notify: Notify): void {
   const workers = allowed();

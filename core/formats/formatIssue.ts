@@ -48,6 +48,8 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "unknown-id": f => `there is no ${f.what} "${f.id}": ${f.hint}`,
   "gate-above": f => `"${f.id}" is not above this gate in the list: move it up, or name another`,
   "gate-sources": f => `has ${f.found}: a gate takes one of all, any, none, while, fires and performs`,
+  "output-gate": f =>
+    `"${f.id}" is open while a move's output is on, so it cannot be ${f.what}: take another gate`,
   "gate-count": f =>
     f.found === "missing"
       ? `is missing: say how many it takes to open, 1 or more`
@@ -74,6 +76,8 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "lane-value": f => `${f.found} is not a value here: ${f.wanted}`,
   frames: f => `${f.found} is not a number of frames: give 0 or more`,
   stage: f => `${f.found} does not fit the stage: ${f.wanted}`,
+  "stage-draws": f =>
+    `prompt "${f.id}" draws its answer itself: take it off this list, or its draw off the prompt`,
   "never-full": f =>
     `${f.name} can never be full: a press is lost past ${f.limit}f and full only at ${f.full}f; make the limit longer or full shorter`,
   "coyote-never": f =>

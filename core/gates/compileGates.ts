@@ -1,5 +1,5 @@
 import { fault, type PathStep } from "../formats/issue";
-import type { Names } from "../kit/compileNames";
+import { isOutputGate, type Names } from "../kit/compileNames";
 import type { Gate } from "../kit/schema";
 import type { GateProgram } from "../program/program";
 import { parseFrames } from "../time/duration";
@@ -59,14 +59,16 @@ function longestCoyotes(names: Names, clock: "game" | "real"): ReadonlyMap<strin
   return longest;
 }
 
-/** Compiles the listed gates in kit order, then the busy gates of slots. */
+/** Compiles the listed gates in kit order, then the busy gates of slots and the output gates of moves. */
 export function compileGates(names: Names): GateProgram[] {
   const onGame = longestCoyotes(names, "game");
   const onReal = longestCoyotes(names, "real");
   const listed = (names.kit.gates ?? []).map((gate, g): GateProgram => ({
     id: gate.id,
     isListed: true,
+    isOutput: false,
     spentForTicks: names.atLeast(gate.spentFor ?? SPENT_FOR, 0),
+    lingerTicks: names.atMost(gate.linger, -1),
     ...compileSources(gate, g, names),
     ...compileCount(gate, g, names),
     trailGameTicks: onGame.get(gate.id) ?? -1,
@@ -75,7 +77,9 @@ export function compileGates(names: Names): GateProgram[] {
   const implied = names.gateIds.slice(listed.length).map((id): GateProgram => ({
     id,
     isListed: false,
+    isOutput: isOutputGate(id),
     spentForTicks: (parseFrames(SPENT_FOR, names.kit.rate, "atLeast") ?? 0) * TICKS,
+    lingerTicks: -1,
     derive: "plain",
     of: [],
     atLeast: 0,

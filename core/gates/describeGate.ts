@@ -1,6 +1,7 @@
 import type { Gate, Kit } from "../kit/schema";
 import {
   atLeast,
+  atMost,
   clause,
   count,
   gate as gatePart,
@@ -83,6 +84,11 @@ export function describeGate(gate: Gate): SentencePart[] {
   return [
     ruleName(gate.name || gate.id),
     ...describeSource(gate),
+    ...optional(gate.linger, ["linger"], linger => [
+      words("; it stays open for "),
+      atMost(linger, ["linger"], "linger"),
+      words(" after that"),
+    ]),
     ...optional(gate.spentFor, ["spentFor"], spent => [
       words("; spent, it is whole again after "),
       atLeast(spent, ["spentFor"], "spent for"),
@@ -141,6 +147,10 @@ export function offerGate(gate: Gate, kit: Kit): Offer<Gate>[] {
     ...offerIf(derived !== undefined && more !== undefined, "… and one more gate", () => ({
       ...gate,
       [field]: [...derived!, more!],
+    })),
+    ...offerIf(gate.linger === undefined, "… and stay open for a while after", () => ({
+      ...gate,
+      linger: "6f",
     })),
     ...offerIf(gate.spentFor === undefined, "… and be whole again sooner or later once spent", () => ({
       ...gate,

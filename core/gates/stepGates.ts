@@ -2,7 +2,7 @@ import { TICKS } from "../time/clock";
 import { momentOn, nowOn } from "../program/moments";
 import type { GateProgram, MoveProgram, Program } from "../program/program";
 import { FIRED, OPEN, SUSTAINED, type State } from "../program/state";
-import { GATE, note, put, TRAIL, type Trace } from "../trace/trace";
+import { GATE, note, OUTPUT, put, TRAIL, type Trace } from "../trace/trace";
 import type { FrameInput } from "../input/frameInput";
 
 /** Returns the length of a move's timeline, in ticks. */
@@ -38,6 +38,41 @@ function isCountReached(gate: GateProgram, state: State, g: number): boolean {
   if (isCounted) state.gateCount[g] = state.gateCount[g]! + 1;
   if (gate.until >= 0 && state.gateOpen[gate.until] === 1) state.gateCount[g] = 0;
   return state.gateCount[g]! >= gate.atLeast;
+}
+
+/**
+ * Opens the gates of moves whose output is on: from the frame after a performance while the input holds, then for the
+ * move's linger. Source: frame rules, section 6, Output.
+ */
+function openByOutput(program: Program, state: State): void {
+  for (let k = 0; k < program.outputMoves.length; k++) {
+    const m = program.outputMoves[k]!;
+    const move = program.moves[m]!;
+    if (state.performedFrame[m]! < 0) continue;
+    if (state.outputFrame[m]! <= state.performedFrame[m]!) {
+      const phase = state.phase[move.pattern];
+      if (phase === FIRED || phase === SUSTAINED) {
+        state.gateOpen[move.outputGate] = 1;
+        continue;
+      }
+      state.outputFrame[m] = state.frame;
+      state.outputTicks[m] = state.gameTicks;
+    }
+    const since = momentOn(move.isReal, state.outputFrame[m]!, state.outputTicks[m]!);
+    if (nowOn(move.isReal, state) - since < move.lingerTicks) state.gateOpen[move.outputGate] = 1;
+  }
+}
+
+/** Keeps a gate with a linger open after its last source. Source: frame rules, section 5. */
+function linger(gate: GateProgram, state: State, g: number): void {
+  const isSourced = state.gateOpen[g]!;
+  // A source that closes was last open on the frame before, also after frames on which gates were skipped.
+  if (isSourced === 0 && state.gateSourced[g] === 1)
+    state.sourcedTicks[g] = state.gameTicks - state.speedPercent;
+  state.gateSourced[g] = isSourced;
+  if (isSourced === 1 || state.sourcedTicks[g]! < 0) return;
+  if (state.gameTicks - state.sourcedTicks[g]! <= gate.lingerTicks) state.gateOpen[g] = 1;
+  else state.sourcedTicks[g] = -1;
 }
 
 function isDerivedOpen(gate: GateProgram, state: State, g: number): boolean {
@@ -119,7 +154,9 @@ function findRest(program: Program, state: State): boolean {
   for (let g = 0; g < program.gates.length; g++) {
     if (state.gateOpen[g] !== state.gateWas[g] || state.spentFrame[g]! >= 0) return false;
     if (state.gateTrails[g] === 1) return false;
+    if (program.gates[g]!.lingerTicks >= 0 && state.gateOpen[g] !== state.gateSourced[g]) return false;
   }
+  for (const m of program.outputMoves) if (state.gateOpen[program.moves[m]!.outputGate] === 1) return false;
   for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) return false;
   return true;
 }
@@ -133,8 +170,8 @@ export function stageGate(state: State, gate: number, isOpen: boolean): void {
 
 /**
  * Step 3 of a frame: computes which gates are open. Sources, in order: painted input, the stage
- * (`state.staged`), a running move, a prompt whose window was open at the end of the previous frame; then
- * derived gates in kit order. Notes each change of a listed gate, and updates spending and the last open
+ * (`state.staged`), a running move, a prompt whose window was open at the end of the previous frame, a move's
+ * output; then derived gates in kit order, and how long a gate lingers. Notes each change of a listed gate, and updates spending and the last open
  * frame (for coyote). Does nothing while the gates are at rest.
  */
 export function stepGates(program: Program, state: State, input: FrameInput, trace: Trace): void {
@@ -152,11 +189,13 @@ export function stepGates(program: Program, state: State, input: FrameInput, tra
     const gate = program.prompts[p]!.opensGate;
     if (gate >= 0 && state.promptStage[p] === OPEN) state.gateOpen[gate] = 1;
   }
+  if (program.outputMoves.length > 0) openByOutput(program, state);
   for (let g = 0; g < count; g++) {
     const gate = program.gates[g]!;
     if (isDerivedOpen(gate, state, g)) state.gateOpen[g] = 1;
-    if (gate.isListed && state.gateOpen[g] !== state.gateWas[g]) {
-      note(trace, state.frame, GATE, g);
+    if (gate.lingerTicks >= 0) linger(gate, state, g);
+    if (state.gateOpen[g] !== state.gateWas[g] && (gate.isListed || gate.isOutput)) {
+      note(trace, state.frame, gate.isListed ? GATE : OUTPUT, g);
       put(trace, state.gateOpen[g]!);
     }
     followSpending(program, state, g);

@@ -9,6 +9,8 @@ import type { Take } from "./takeSchema";
 /** A take read at a kit's rate: every change as one column entry, in frame order. Can be sent to a worker. */
 export interface InputColumns {
   readonly frames: number;
+  /** Whether the kit's stage takes no part in the take: its gates are as painted. */
+  readonly isUnstaged: boolean;
   readonly controlFrame: Uint32Array;
   readonly controlChange: Uint32Array;
   readonly gateFrame: Uint32Array;
@@ -72,6 +74,7 @@ export function readTake(program: Program, take: Take): InputColumns {
   });
   const gates: number[] = [];
   program.gates.forEach((gate, g) => {
+    if (gate.isOutput) return;
     const lane = ownValue(take.gates, gate.id) ?? [];
     for (const [frame, open] of lastOfEachFrame(lane, program.rateHz, take.rate, frames)) {
       gates.push(entryOf(frame, g * 2 + open));
@@ -82,6 +85,7 @@ export function readTake(program: Program, take: Take): InputColumns {
   const gate = toColumns(gates);
   return {
     frames,
+    isUnstaged: take.stage === "none",
     controlFrame: control.frame,
     controlChange: control.value,
     gateFrame: gate.frame,

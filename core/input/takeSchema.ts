@@ -7,6 +7,7 @@ import { id, longText, rate, text, unit } from "../kit/parts";
 /** The absolute bound of a position in time; no real take comes near it. */
 const FARTHEST = 1e9;
 
+const gapMs = v.pipe(v.number("range"), v.minValue(0, "range"), v.maxValue(FARTHEST, "range"));
 const x = v.pipe(v.number("range"), v.minValue(0, "frames"), v.maxValue(FARTHEST, "frames"));
 
 /** Returns whether a value is a pair of numbers within their bounds. */
@@ -64,7 +65,11 @@ export const takeSchema = v.strictObject({
   ),
   player: v.exactOptional(text),
   device: v.exactOptional(text),
+  session: v.exactOptional(text),
   note: v.exactOptional(longText(BOUNDS.noteLetters)),
+  stage: v.exactOptional(v.literal("none", "choice")),
+  gaps: v.exactOptional(lane(gapMs, value => value >= 0 && value <= FARTHEST)),
+  unmeant: v.exactOptional(idRecord(v.array(x, "type"))),
 });
 
 export type Take = DeepReadonly<v.InferOutput<typeof takeSchema>>;

@@ -25,6 +25,8 @@ const WINDOW_FIELDS: ReadonlySet<string> = new Set([
   "buffer",
   "coyote",
   "linger",
+  "early",
+  "late",
   "window",
   "within",
   "spread",

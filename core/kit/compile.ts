@@ -53,6 +53,7 @@ export function compile(kit: Kit): Result<KitProgram> {
       gates.some(gate => ["while", "fires", "performs"].includes(gate.derive)) ||
       prompts.some(prompt => prompt.opensGate >= 0),
     againMoves: moves.flatMap((move, m) => (move.asksAgain && !move.isOff ? [m] : [])),
+    outputMoves: moves.flatMap((move, m) => (move.outputGate >= 0 && !move.isOff ? [m] : [])),
     limitedMoves: moves.flatMap((move, m) => (move.usesMax > 0 ? [m] : [])),
     hides:
       modes.length > 0 ||

@@ -14,6 +14,8 @@ export interface Names {
   readonly control: (id: string, path: readonly PathStep[]) => number;
   readonly stick: (id: string, path: readonly PathStep[]) => number;
   readonly gate: (id: string, path: readonly PathStep[]) => number;
+  /** The same for a gate that is to be opened or spent (`what`), which no output gate can be. */
+  readonly openable: (id: string, path: readonly PathStep[], what: "opened" | "spent") => number;
   readonly pattern: (id: string, path: readonly PathStep[]) => number;
   readonly move: (id: string, path: readonly PathStep[]) => number;
   readonly mode: (id: string, path: readonly PathStep[]) => number;
@@ -24,10 +26,14 @@ export interface Names {
   /** Returns, for each mode, whether a rule with this list of modes is active in it. */
   readonly activeIn: (modes: readonly string[] | undefined, path: readonly PathStep[]) => boolean[];
   readonly slots: readonly string[];
-  /** Listed gates in kit order, then the busy gates of slots and any other busy gates named. */
+  /**
+   * Listed gates in kit order, then the busy gates of slots and any other busy gates named, then the output gates of
+   * moves with a linger.
+   */
   readonly gateIds: readonly string[];
 }
 
+const NO_OUTPUT_HINT = "give that move a linger, or name another gate";
 const NO_GATE_HINT = "add it under gates, or name one that is there";
 
 interface Named {
@@ -63,14 +69,25 @@ function listMentionedBusy(part: unknown): string[] {
   return typeof part === "object" && part !== null ? Object.values(part).flatMap(listMentionedBusy) : [];
 }
 
-/** Creates the name context of a kit. Duplicate ids are faults. */
+/** The gate that is open while a move's output is on. */
+export const outputGate = (moveId: string) => `out:${moveId}`;
+export const isOutputGate = (id: string) => id.startsWith("out:");
+
+/** Creates the name context of a kit. Duplicate ids, and output gates that are declared, are faults. */
 export function gatherNames(kit: Kit, issues: Issue[]): Names {
   const slots = listSlots(kit);
   const listed = kit.gates ?? [];
   const mentioned = listMentionedBusy([kit.gates, kit.moves, kit.switches, kit.prompts, kit.sticks]);
   const busy = new Set([...slots.map(slot => `busy:${slot}`), ...mentioned]);
-  const implied = [...busy].filter(id => !listed.some(gate => gate.id === id)).map(id => ({ id }));
+  const outputs = (kit.moves ?? []).flatMap(({ id, linger }) =>
+    linger === undefined ? [] : [outputGate(id)],
+  );
+  const ids = new Set(listed.map(gate => gate.id));
+  const implied = [...new Set([...busy, ...outputs])].filter(id => !ids.has(id)).map(id => ({ id }));
   const gates = [...listed, ...implied];
+  listed.forEach(({ id }, g) => {
+    if (isOutputGate(id)) issues.push(fault("output-gate", ["gates", g, "id"], { id, what: "declared" }));
+  });
   const findGate = listNames("gate", gates, "gates", issues);
   const sticks = kit.sticks ?? [];
   const control = listNames("control", kit.controls, "controls", issues);
@@ -88,7 +105,11 @@ export function gatherNames(kit: Kit, issues: Issue[]): Names {
     issues,
     control,
     stick: listNames("stick", sticks, "sticks", issues),
-    gate: (id, path) => findGate(id, path, NO_GATE_HINT),
+    gate: (id, path) => findGate(id, path, isOutputGate(id) ? NO_OUTPUT_HINT : NO_GATE_HINT),
+    openable(id, path, what) {
+      if (isOutputGate(id)) issues.push(fault("output-gate", path, { id, what }));
+      return findGate(id, path, NO_GATE_HINT);
+    },
     pattern: listNames("pattern", kit.patterns, "patterns", issues),
     move: listNames("move", kit.moves ?? [], "moves", issues),
     mode,

@@ -22,9 +22,11 @@ export function nameOf(kit: Kit, list: Listed, id: string): string {
   return namesBy(kit[list])?.get(id) || id;
 }
 
-/** Returns the display name of a gate; a busy gate is named by its meaning. */
+/** Returns the display name of a gate; those of slots and outputs are named by their meaning. */
 export function gateName(kit: Kit, id: string): string {
   const slot = /^busy:(.*)$/s.exec(id)?.[1];
+  const move = /^out:(.*)$/s.exec(id)?.[1];
+  if (move !== undefined) return `Output of ${nameOf(kit, "moves", move)}`;
   if (slot === undefined || namesBy(kit.gates)?.has(id)) return nameOf(kit, "gates", id);
   return slot === "main" ? "Busy" : `Busy in ${slot}`;
 }

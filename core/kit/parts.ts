@@ -33,6 +33,13 @@ export const count1 = v.pipe(
   v.minValue(1, "whole"),
   v.maxValue(999, "range"),
 );
+/** A seed of draws: a whole number below 2³². */
+export const seed = v.pipe(
+  v.number("whole"),
+  v.integer("whole"),
+  v.minValue(0, "range"),
+  v.maxValue(2 ** 32 - 1, "range"),
+);
 export const unit = v.pipe(v.number("range"), v.minValue(0, "range"), v.maxValue(1, "range"));
 export const rate = v.pipe(
   v.number("rate"),

@@ -3,10 +3,14 @@ import * as v from "valibot";
 import { PATTERN_KINDS } from "../patterns/kinds";
 import type { DeepReadonly } from "../formats/readonly";
 import { assistSchema } from "./assistSchema";
-import { clock, count1, duration, figure, flag, id, list, rate, some, text, unit } from "./parts";
+import { clock, count1, duration, figure, flag, id, list, rate, seed, some, text, unit } from "./parts";
 
-/** A binding's code: a W3C key code, a standard-mapping pad button or half-axis, or a pointer button. */
-export const CODE_PATTERN = /^(?:key:[A-Za-z][A-Za-z0-9]*|pad:\d{1,3}|pad:axis\d{1,2}[+-]|mouse:\d)$/;
+/**
+ * A binding's code: a W3C key code; a button or half-axis of the standard mapping, of any pad (`pad:0`) or of one by
+ * its order (`pad2:axis0+`); a pointer button; a notch of the wheel.
+ */
+export const CODE_PATTERN =
+  /^(?:key:[A-Za-z][A-Za-z0-9]*|pad[1-9]?:(?:\d{1,3}|axis\d{1,2}[+-])|mouse:\d|wheel:(?:up|down|left|right))$/;
 
 /** One way to play a control: codes that must all be down. */
 export const bindingSchema = some(v.pipe(v.string("code"), v.regex(CODE_PATTERN, "code")), BOUNDS.clauses);
@@ -29,12 +33,15 @@ const stickSchema = v.strictObject({
   right: id,
   opposites: v.exactOptional(v.picklist(["neutral", "latest", "first"], "choice")),
   mirrorWhen: v.exactOptional(id),
+  zone: v.exactOptional(v.picklist(["axis", "circle"], "choice")),
+  ways: v.exactOptional(v.picklist([4, 8], "choice")),
 });
 
 const gateSchema = v.strictObject({
   id,
   name: text,
   spentFor: v.exactOptional(duration),
+  linger: v.exactOptional(duration),
   all: v.exactOptional(some(id, BOUNDS.clauses)),
   any: v.exactOptional(some(id, BOUNDS.clauses)),
   none: v.exactOptional(some(id, BOUNDS.clauses)),
@@ -104,6 +111,13 @@ const switchSchema = v.strictObject({
   to: id,
 });
 
+const gradeSchema = v.strictObject({
+  name: id,
+  within: duration,
+  early: v.exactOptional(duration),
+  late: v.exactOptional(duration),
+});
+
 const promptSchema = v.strictObject({
   id,
   name: text,
@@ -119,10 +133,11 @@ const promptSchema = v.strictObject({
   lead: v.exactOptional(duration),
   window: duration,
   target: v.exactOptional(duration),
-  grades: v.exactOptional(list(v.strictObject({ name: id, within: duration }), BOUNDS.clauses)),
+  grades: v.exactOptional(list(gradeSchema, BOUNDS.clauses)),
   early: v.exactOptional(v.picklist(["ignore", "allow", "fail"], "choice")),
   wrong: v.exactOptional(v.picklist(["ignore", "fail"], "choice")),
   wrongOn: v.exactOptional(list(id, BOUNDS.clauses)),
+  draw: v.exactOptional(seed),
   captures: v.exactOptional(list(id, BOUNDS.clauses)),
   opens: v.exactOptional(id),
   modes: v.exactOptional(list(id)),
@@ -158,5 +173,6 @@ export type Gate = NonNullable<Kit["gates"]>[number];
 export type Pattern = Kit["patterns"][number];
 export type PatternOf<K extends PatternKind> = Extract<Pattern, { readonly kind: K }>;
 export type Move = NonNullable<Kit["moves"]>[number];
+export type Grade = v.InferOutput<typeof gradeSchema>;
 export type Prompt = NonNullable<Kit["prompts"]>[number];
 export type Step = PatternOf<"sequence">["steps"][number];

@@ -14,7 +14,7 @@ export interface SwapOption extends Option {
 }
 
 /** The lists of a kit that a sentence can refer to. */
-export type RefList = "control" | "gate" | "pattern" | "move" | "mode" | "prompt" | "direction";
+export type RefList = "control" | "gate" | "openable" | "pattern" | "move" | "mode" | "prompt" | "direction";
 
 interface Place {
   /** The path of the field inside the rule. */

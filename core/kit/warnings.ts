@@ -86,6 +86,7 @@ function warnOfStretches(kit: Kit, program: Program): Issue[] {
 function openableGates(program: Program): boolean[] {
   const can = program.gates.map(gate => gate.derive !== "plain");
   for (const slot of program.slots) can[slot.busyGate] = true;
+  for (const m of program.outputMoves) can[program.moves[m]!.outputGate] = true;
   for (const move of program.moves)
     if (!move.isOff) for (const opening of move.opens) can[opening.gate] = true;
   for (const prompt of program.prompts)

@@ -1,5 +1,5 @@
 import { fault, type PathStep } from "../formats/issue";
-import type { Names } from "../kit/compileNames";
+import { outputGate, type Names } from "../kit/compileNames";
 import type { Move } from "../kit/schema";
 import type { MoveProgram } from "../program/program";
 import { traitsOf } from "../patterns/recordOf";
@@ -25,7 +25,7 @@ function compileOpens(move: Move, names: Names, path: readonly PathStep[]): Move
       );
     }
     return {
-      gate: names.gate(opening.gate, [...path, "opens", k, "gate"]),
+      gate: names.openable(opening.gate, [...path, "opens", k, "gate"], "opened"),
       fromTicks: names.atLeast(opening.from, 0),
       toTicks: names.atMost(opening.to, 0),
     };
@@ -61,11 +61,12 @@ function compileMove(move: Move, m: number, names: Names): MoveProgram {
     deferTicks: names.atLeast(move.defer, 0),
     priority: move.priority ?? 0,
     slot: names.slots.indexOf(move.slot ?? "main"),
-    spends: gates(move.spends, "spends"),
+    spends: (move.spends ?? []).map((id, k) => names.openable(id, [...path, "spends", k], "spent")),
     shares: move.shares ?? false,
     cooldownTicks: names.atLeast(move.cooldown, 0),
     usesMax: move.uses?.max ?? 0,
     refillGate: move.uses ? names.gate(move.uses.refill, [...path, "uses", "refill"]) : -1,
+    outputGate: move.linger === undefined ? -1 : names.gateIds.indexOf(outputGate(move.id)),
     lingerTicks: names.atLeast(move.linger, 0),
     startupTicks: names.atLeast(move.frames?.startup, 0),
     activeTicks: names.atLeast(move.frames?.active, 0),

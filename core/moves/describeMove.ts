@@ -1,4 +1,5 @@
 import { traitsOf } from "../patterns/recordOf";
+import { outputGate } from "../kit/compileNames";
 import type { Kit, Move } from "../kit/schema";
 import {
   atLeast,
@@ -21,10 +22,16 @@ import {
 } from "../kit/sentence";
 import { describeWhere, offerIf, offerWhere } from "../patterns/describeParts";
 
-/** Returns the gates that a need or a ban can name: the kit's gates and the busy gates of its slots. */
-export function nameableGates(kit: Kit): string[] {
+/** Returns the gates that can be opened and spent: the kit's gates and the busy gates of its slots. */
+export function openableGates(kit: Kit): string[] {
   const slots = [...new Set((kit.moves ?? []).map(move => move.slot ?? "main"))];
   return [...(kit.gates ?? []).map(item => item.id), ...slots.map(slot => `busy:${slot}`)];
+}
+
+/** Returns the gates that can be read: those, and the output gates of moves with a linger. */
+export function nameableGates(kit: Kit): string[] {
+  const outputs = (kit.moves ?? []).filter(move => move.linger !== undefined);
+  return [...openableGates(kit), ...outputs.map(({ id }) => outputGate(id))];
 }
 
 const MEMORY: readonly Option[] = [
@@ -100,8 +107,9 @@ function describeTimes(move: Move): SentencePart[] {
       words(" is open"),
     ]),
     ...optional(move.linger, ["linger"], linger => [
-      words("; its output stays on for "),
+      words("; its output stays on while its input holds, and for "),
       atLeast(linger, ["linger"], "linger"),
+      words(" after"),
     ]),
   ];
 }
@@ -121,7 +129,7 @@ function describeEffects(move: Move): SentencePart[] {
         ["opens", k],
         [
           words("; opens "),
-          gate(opening.gate, ["opens", k, "gate"], "gate it opens"),
+          ref("openable", opening.gate, ["opens", k, "gate"], "gate it opens"),
           words(" from "),
           atLeast(opening.from, ["opens", k, "from"], "opens from"),
           words(" to "),
@@ -132,7 +140,7 @@ function describeEffects(move: Move): SentencePart[] {
     ...(move.spends?.length
       ? clause(
           ["spends"],
-          [words("; spends "), ...nameList("gate", move.spends, ["spends"], "gate it spends")],
+          [words("; spends "), ...nameList("openable", move.spends, ["spends"], "gate it spends")],
         )
       : []),
     ...optional(move.priority, ["priority"], priority => [

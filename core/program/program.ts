@@ -22,11 +22,15 @@ export interface StickProgram {
   readonly mirrorGate: number;
 }
 
-/** A compiled gate, listed in the kit or implied by a slot (`busy:SLOT`). */
+/** A compiled gate, listed in the kit or implied by a slot (`busy:SLOT`) or a move with a linger (`out:MOVE`). */
 export interface GateProgram {
   readonly id: string;
   readonly isListed: boolean;
+  /** Whether it is open while the output of a move is on. */
+  readonly isOutput: boolean;
   readonly spentForTicks: number;
+  /** How long it stays open after its last source; −1 for not at all. */
+  readonly lingerTicks: number;
   readonly derive: "all" | "any" | "none" | "while" | "fires" | "performs" | "plain";
   /** The gates of all, any and none; one pattern for while and fires; one move for performs. */
   readonly of: readonly number[];
@@ -107,6 +111,8 @@ export interface MoveProgram {
   /** 0 for no limit. */
   readonly usesMax: number;
   readonly refillGate: number;
+  /** The gate that is open while its output is on, and how long that lasts after its input; −1 for no such gate. */
+  readonly outputGate: number;
   readonly lingerTicks: number;
   readonly startupTicks: number;
   readonly activeTicks: number;
@@ -129,7 +135,9 @@ export interface SwitchProgram {
 
 export interface GradeProgram {
   readonly name: string;
-  readonly withinTicks: number;
+  /** How far before and after the target it reaches. */
+  readonly earlyTicks: number;
+  readonly lateTicks: number;
 }
 
 export interface PromptProgram {
@@ -139,6 +147,9 @@ export interface PromptProgram {
   readonly activeIn: readonly boolean[];
   /** The patterns that answer, in kit order, without disabled ones. */
   readonly ask: readonly number[];
+  /** The seed of its draws, and the patterns drawn from, as written; −1 if it asks for all of `ask`. */
+  readonly draw: number;
+  readonly drawFrom: readonly number[];
   readonly startsAtTicks: number;
   readonly startsOnGate: number;
   readonly startsAfterPrompt: number;
@@ -150,6 +161,10 @@ export interface PromptProgram {
   readonly early: "ignore" | "allow" | "fail";
   /** Controls whose early press fails it; empty unless early is "fail". */
   readonly earlyControls: readonly number[];
+  /** The same for each of `drawFrom`; empty unless it draws. */
+  readonly earlyControlsOf: readonly (readonly number[])[];
+  /** Whether a wrong answer fails it. */
+  readonly failsWrong: boolean;
   /** Controls whose press in the window fails it; empty unless wrong is "fail". */
   readonly wrongControls: readonly number[];
   readonly captures: readonly number[];
@@ -179,6 +194,8 @@ export interface Program<P extends PatternBase = PatternBase> {
   readonly watchers: readonly (readonly number[])[];
   /** Whether patterns or prompts can open gates, so that gates must be stepped on every frame. */
   readonly gatesNeverRest: boolean;
+  /** Moves with a gate that is open while their output is on. */
+  readonly outputMoves: readonly number[];
   /** Moves with a limited number of uses. */
   readonly limitedMoves: readonly number[];
   /** Moves that repeat their request while the fired input is held. */

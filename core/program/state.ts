@@ -67,6 +67,9 @@ export interface State {
   readonly gateTrails: Uint8Array;
   /** For a counting gate: its current count. */
   readonly gateCount: Float64Array;
+  /** For a gate with a linger: whether a source has it open, and the ticks of the last such frame before; −1 for none. */
+  readonly gateSourced: Uint8Array;
+  readonly sourcedTicks: Float64Array;
   readonly phase: Uint8Array;
   /** The phases at the end of the previous frame; only for kits with moves that repeat requests. */
   readonly phaseWas: Uint8Array;
@@ -94,6 +97,9 @@ export interface State {
   readonly performedFrame: Float64Array;
   readonly performedTicks: Float64Array;
   readonly usesLeft: Float64Array;
+  /** By move: the first frame after its last performance on which its input no longer held, with its ticks. */
+  readonly outputFrame: Float64Array;
+  readonly outputTicks: Float64Array;
   /** By slot: the move whose timeline runs (or −1) and its start. */
   readonly slotMove: Float64Array;
   readonly slotFrame: Float64Array;
@@ -105,6 +111,9 @@ export interface State {
   readonly promptStage: Uint8Array;
   readonly promptAtPassed: Uint8Array;
   readonly promptSucceeded: Uint8Array;
+  /** By prompt: the number of its showings, and the place in `drawFrom` that the present one has drawn, or −1. */
+  readonly showings: Float64Array;
+  readonly drawn: Float64Array;
   readonly shownFrame: Float64Array;
   readonly shownTicks: Float64Array;
   readonly openFrame: Float64Array;
@@ -140,14 +149,46 @@ function carve(numbers: Float64Array, flags: Uint8Array) {
   };
 }
 
+type Cut = ReturnType<typeof carve>;
+
+function layoutMoves(program: Program, cut: Cut) {
+  const moves = program.moves.length;
+  const slots = program.slots.length;
+  return {
+    performedFrame: cut.numbers(moves),
+    performedTicks: cut.numbers(moves),
+    usesLeft: cut.numbers(moves),
+    outputFrame: cut.numbers(moves),
+    outputTicks: cut.numbers(moves),
+    slotMove: cut.numbers(slots),
+    slotFrame: cut.numbers(slots),
+    slotTicks: cut.numbers(slots),
+    slotOwner: cut.numbers(slots),
+    slotPart: cut.flags(slots),
+  };
+}
+
+function layoutPrompts(program: Program, cut: Cut) {
+  const prompts = program.prompts.length;
+  return {
+    promptStage: cut.flags(prompts),
+    promptAtPassed: cut.flags(prompts),
+    promptSucceeded: cut.flags(prompts),
+    showings: cut.numbers(prompts),
+    drawn: cut.numbers(prompts),
+    shownFrame: cut.numbers(prompts),
+    shownTicks: cut.numbers(prompts),
+    openFrame: cut.numbers(prompts),
+    openTicks: cut.numbers(prompts),
+    outcomeFrame: cut.numbers(prompts),
+  };
+}
+
 function layout(program: Program, numbers: Float64Array, flags: Uint8Array) {
   const cut = carve(numbers, flags);
   const controls = program.controls.length;
   const gates = program.gates.length;
   const patterns = program.patterns.length;
-  const moves = program.moves.length;
-  const slots = program.slots.length;
-  const prompts = program.prompts.length;
   const veils = program.hides ? patterns * controls : 0;
   const views = {
     raw: cut.flags(controls),
@@ -167,6 +208,8 @@ function layout(program: Program, numbers: Float64Array, flags: Uint8Array) {
     spentFrame: cut.numbers(gates),
     spentTicks: cut.numbers(gates),
     gateCount: cut.numbers(gates),
+    gateSourced: cut.flags(gates),
+    sourcedTicks: cut.numbers(gates),
     phase: cut.flags(patterns),
     phaseWas: cut.flags(patterns),
     awake: cut.flags(patterns),
@@ -178,22 +221,8 @@ function layout(program: Program, numbers: Float64Array, flags: Uint8Array) {
     veiled: cut.flags(veils),
     startsOver: cut.flags(patterns),
     arrives: cut.flags(patterns),
-    performedFrame: cut.numbers(moves),
-    performedTicks: cut.numbers(moves),
-    usesLeft: cut.numbers(moves),
-    slotMove: cut.numbers(slots),
-    slotFrame: cut.numbers(slots),
-    slotTicks: cut.numbers(slots),
-    slotOwner: cut.numbers(slots),
-    slotPart: cut.flags(slots),
-    promptStage: cut.flags(prompts),
-    promptAtPassed: cut.flags(prompts),
-    promptSucceeded: cut.flags(prompts),
-    shownFrame: cut.numbers(prompts),
-    shownTicks: cut.numbers(prompts),
-    openFrame: cut.numbers(prompts),
-    openTicks: cut.numbers(prompts),
-    outcomeFrame: cut.numbers(prompts),
+    ...layoutMoves(program, cut),
+    ...layoutPrompts(program, cut),
     choiceCount: cut.numbers(program.choiceStrides.length),
   };
   return { views, sizes: cut.sizes() };
@@ -212,7 +241,8 @@ export function createState(program: Program): State {
     unknown.fill(-1);
   for (const unknown of [views.performedFrame, views.slotMove, views.shownFrame, views.openFrame])
     unknown.fill(-1);
-  views.outcomeFrame.fill(-1);
+  for (const unknown of [views.outcomeFrame, views.sourcedTicks, views.outputFrame, views.drawn])
+    unknown.fill(-1);
   program.moves.forEach((move, i) => (views.usesLeft[i] = move.usesMax));
   // Written out instead of spread, so that every state has the same hidden class and one compiled step serves
   // all.
@@ -234,6 +264,8 @@ export function createState(program: Program): State {
     spentFrame: views.spentFrame,
     spentTicks: views.spentTicks,
     gateCount: views.gateCount,
+    gateSourced: views.gateSourced,
+    sourcedTicks: views.sourcedTicks,
     phase: views.phase,
     phaseWas: views.phaseWas,
     awake: views.awake,
@@ -248,6 +280,8 @@ export function createState(program: Program): State {
     performedFrame: views.performedFrame,
     performedTicks: views.performedTicks,
     usesLeft: views.usesLeft,
+    outputFrame: views.outputFrame,
+    outputTicks: views.outputTicks,
     slotMove: views.slotMove,
     slotFrame: views.slotFrame,
     slotTicks: views.slotTicks,
@@ -256,6 +290,8 @@ export function createState(program: Program): State {
     promptStage: views.promptStage,
     promptAtPassed: views.promptAtPassed,
     promptSucceeded: views.promptSucceeded,
+    showings: views.showings,
+    drawn: views.drawn,
     shownFrame: views.shownFrame,
     shownTicks: views.shownTicks,
     openFrame: views.openFrame,

@@ -34,7 +34,10 @@ function compilePrompt(
   const path = ["prompts", p] as const;
   if (prompt.ask.length === 0) names.issues.push(fault("ask-nothing", [...path, "ask"]));
   const asked = prompt.ask.map((id, k) => names.pattern(id, [...path, "ask", k])).filter(place => place >= 0);
-  const ask = [...new Set(asked)].sort((a, b) => a - b).filter(place => !patterns[place]!.isOff);
+  const wanted = asked.filter(place => !patterns[place]!.isOff);
+  const ask = [...new Set(wanted)].sort((a, b) => a - b);
+  const drawFrom = prompt.draw === undefined ? [] : wanted;
+  const isEarlyWrong = prompt.early === "fail";
   prompt.grades?.forEach((grade, k) => {
     if (OUTCOMES.has(grade.name))
       names.issues.push(fault("grade-name", [...path, "grades", k, "name"], { name: grade.name }));
@@ -45,21 +48,25 @@ function compilePrompt(
     isReal: prompt.clock === "real",
     activeIn: names.activeIn(prompt.modes, path),
     ask,
+    draw: prompt.draw ?? -1,
+    drawFrom,
     ...compileStart(prompt, names, path),
     leadTicks: names.atLeast(prompt.lead, 0),
     windowTicks: names.atMost(prompt.window, 0),
     targetTicks: names.atLeast(prompt.target, 0),
     grades: (prompt.grades ?? []).map(grade => ({
       name: grade.name,
-      withinTicks: names.atMost(grade.within, 0),
+      earlyTicks: names.atMost(grade.early ?? grade.within, 0),
+      lateTicks: names.atMost(grade.late ?? grade.within, 0),
     })),
     early: prompt.early ?? "ignore",
-    earlyControls:
-      prompt.early === "fail" ? [...new Set(ask.flatMap(place => patterns[place]!.controls))] : [],
+    earlyControls: isEarlyWrong ? [...new Set(ask.flatMap(place => patterns[place]!.controls))] : [],
+    earlyControlsOf: isEarlyWrong ? drawFrom.map(place => patterns[place]!.controls) : [],
+    failsWrong: prompt.wrong === "fail",
     wrongControls:
       prompt.wrong === "fail" ? compileControls(prompt.wrongOn, names, [...path, "wrongOn"]) : [],
     captures: compileControls(prompt.captures, names, [...path, "captures"]),
-    opensGate: prompt.opens === undefined ? -1 : names.gate(prompt.opens, [...path, "opens"]),
+    opensGate: prompt.opens === undefined ? -1 : names.openable(prompt.opens, [...path, "opens"], "opened"),
   };
 }
 

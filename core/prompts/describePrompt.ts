@@ -1,9 +1,10 @@
-import type { Kit, Pattern, Prompt } from "../kit/schema";
+import type { Grade, Kit, Pattern, Prompt } from "../kit/schema";
 import {
   atLeast,
   atMost,
   choice,
   clause,
+  count,
   gate,
   nameList,
   optional,
@@ -85,12 +86,26 @@ function describeStart(prompt: Prompt, kit: Kit): SentencePart[] {
   ];
 }
 
+/** Describes how far a grade reaches before and after its target, where that differs. */
+function describeSides(grade: Grade, k: number): SentencePart[] {
+  return (["early", "late"] as const).flatMap(side =>
+    optional(grade[side], ["grades", k, side], reach => [
+      words(side === "early" ? ", but early within " : ", but late within "),
+      atMost(reach, ["grades", k, side], `grade ${grade.name} ${side}`),
+    ]),
+  );
+}
+
 /** Describes a prompt as one sentence, its name first. Paths are relative to the prompt. */
 export function describePrompt(prompt: Prompt, kit: Kit): SentencePart[] {
   return [
     ruleName(prompt.name || prompt.id),
-    words(" asks for "),
+    words(prompt.draw === undefined ? " asks for " : " asks for one of "),
     ...nameList("pattern", prompt.ask, ["ask"], "pattern asked for", "or", 1),
+    ...optional(prompt.draw, ["draw"], seed => [
+      words(", drawn each time from seed "),
+      count(seed, ["draw"], "seed of the draw", 0),
+    ]),
     words(", shown "),
     ...describeStart(prompt, kit),
     ...optional(prompt.lead, ["lead"], lead => [
@@ -112,6 +127,7 @@ export function describePrompt(prompt: Prompt, kit: Kit): SentencePart[] {
           text(grade.name, ["grades", k, "name"], `name of grade ${k + 1}`),
           words(" within "),
           atMost(grade.within, ["grades", k, "within"], `grade ${grade.name} within`),
+          ...describeSides(grade, k),
         ],
       ),
     ),
@@ -144,7 +160,7 @@ export function describePrompt(prompt: Prompt, kit: Kit): SentencePart[] {
       : []),
     ...optional(prompt.opens, ["opens"], id => [
       words("; its window opens "),
-      gate(id, ["opens"], "gate it opens"),
+      ref("openable", id, ["opens"], "gate it opens"),
     ]),
     ...describeWhere(prompt),
   ];
@@ -180,6 +196,36 @@ export function offerPrompt(prompt: Prompt, kit: Kit): Offer<Prompt>[] {
       () => ({
         ...prompt,
         grades: [...grades, grade],
+      }),
+    ),
+    ...offerIf(
+      grades.some(item => item.early === undefined && item.late === undefined),
+      "… with a late side of its own for a grade",
+      () => {
+        const first = grades.findIndex(item => item.early === undefined && item.late === undefined);
+        return {
+          ...prompt,
+          grades: grades.map((item, k) => (k === first ? { ...item, late: item.within } : item)),
+        };
+      },
+    ),
+    ...offerIf(
+      grades.some(item => item.early === undefined && item.late !== undefined),
+      "… and an early side of its own",
+      () => {
+        const first = grades.findIndex(item => item.early === undefined && item.late !== undefined);
+        return {
+          ...prompt,
+          grades: grades.map((item, k) => (k === first ? { ...item, early: item.within } : item)),
+        };
+      },
+    ),
+    ...offerIf(
+      prompt.draw === undefined && prompt.ask.length > 1,
+      "… and draw one of its answers each time",
+      () => ({
+        ...prompt,
+        draw: 1,
       }),
     ),
     ...offerIf(prompt.early === undefined, "… and what becomes of an early press", () => ({

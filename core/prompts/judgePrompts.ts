@@ -13,14 +13,36 @@ function areEdgesFrom(program: Program, state: State, pattern: number, frame: nu
   return true;
 }
 
-/** Returns the first pattern in kit order whose fire on this frame answers the prompt, or −1. */
-function findAnswer(program: Program, prompt: PromptProgram, state: State, p: number): number {
+/**
+ * Returns the first pattern in kit order whose fire on this frame answers the prompt, or −1. A prompt that draws takes
+ * the drawn pattern alone, or with `isOther` one of the others.
+ */
+function findAnswer(
+  program: Program,
+  prompt: PromptProgram,
+  state: State,
+  p: number,
+  isOther: boolean,
+): number {
   const from = prompt.early === "allow" ? state.shownFrame[p]! : state.openFrame[p]!;
+  const drawn = state.drawn[p]! < 0 ? -1 : prompt.drawFrom[state.drawn[p]!]!;
   for (let k = 0; k < prompt.ask.length; k++) {
     const pattern = prompt.ask[k]!;
+    if (prompt.draw >= 0 && (pattern === drawn) === isOther) continue;
     if (state.phase[pattern] === FIRED && areEdgesFrom(program, state, pattern, from)) return pattern;
   }
   return -1;
+}
+
+/** Returns the controls whose early press fails the present showing. */
+function earlyControls(prompt: PromptProgram, state: State, p: number): readonly number[] {
+  return state.drawn[p]! < 0 ? prompt.earlyControls : (prompt.earlyControlsOf[state.drawn[p]!] ?? []);
+}
+
+/** Returns whether a wrong control is pressed on this frame, or a pattern fires that was not drawn. */
+function isWrong(program: Program, prompt: PromptProgram, state: State, p: number): boolean {
+  if (isAnyEdge(state, prompt.wrongControls)) return true;
+  return prompt.failsWrong && prompt.draw >= 0 && findAnswer(program, prompt, state, p, true) >= 0;
 }
 
 function isAnyEdge(state: State, controls: readonly number[]): boolean {
@@ -31,12 +53,13 @@ function isAnyEdge(state: State, controls: readonly number[]): boolean {
 }
 
 /**
- * Returns the first grade that covers the answer's distance from the target, on either side; otherwise plain
- * ok.
+ * Returns the first grade that covers the answer's distance from the target, negative before it; otherwise plain ok.
  */
 function gradeOf(prompt: PromptProgram, offTicks: number): number {
-  for (let g = 0; g < prompt.grades.length; g++)
-    if (offTicks <= prompt.grades[g]!.withinTicks) return GRADED + g;
+  for (let g = 0; g < prompt.grades.length; g++) {
+    const { earlyTicks, lateTicks } = prompt.grades[g]!;
+    if (offTicks >= -earlyTicks && offTicks <= lateTicks) return GRADED + g;
+  }
   return OK;
 }
 
@@ -50,17 +73,16 @@ export function judgePrompts(program: Program, state: State, trace: Trace): void
     if (stage === HIDDEN) continue;
     const prompt = program.prompts[p]!;
     if (stage === LEADING) {
-      if (isAnyEdge(state, prompt.earlyControls)) failPrompt(program, state, trace, p, "too-early");
+      if (isAnyEdge(state, earlyControls(prompt, state, p)))
+        failPrompt(program, state, trace, p, "too-early");
       continue;
     }
-    const answer = stage === OPEN ? findAnswer(program, prompt, state, p) : -1;
+    const answer = stage === OPEN ? findAnswer(program, prompt, state, p, false) : -1;
     if (answer >= 0) {
-      const offTicks = Math.abs(
-        promptClock(prompt, state) - openedTicks(prompt, state, p) - prompt.targetTicks,
-      );
+      const offTicks = promptClock(prompt, state) - openedTicks(prompt, state, p) - prompt.targetTicks;
       endShowing(program, state, p, true);
       notePrompt(state, trace, p, gradeOf(prompt, offTicks), answer);
       takeEdges(program, state, answer);
-    } else if (isAnyEdge(state, prompt.wrongControls)) failPrompt(program, state, trace, p, "wrong");
+    } else if (isWrong(program, prompt, state, p)) failPrompt(program, state, trace, p, "wrong");
   }
 }

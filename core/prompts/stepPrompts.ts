@@ -1,6 +1,7 @@
 import type { Program, PromptProgram } from "../program/program";
 import { HIDDEN, LEADING, OPEN, type State } from "../program/state";
 import { OPENED, SHOWN, type Trace } from "../trace/trace";
+import { drawPlace } from "./drawPlace";
 import { failPrompt, notePrompt, openedTicks, promptClock, shownTicks } from "./promptState";
 
 /**
@@ -22,11 +23,15 @@ function isCalled(prompt: PromptProgram, state: State, p: number): boolean {
   return true;
 }
 
-function show(state: State, trace: Trace, p: number): void {
+function show(prompt: PromptProgram, state: State, trace: Trace, p: number): void {
   state.promptStage[p] = LEADING;
   state.shownFrame[p] = state.frame;
   state.shownTicks[p] = state.gameTicks;
-  notePrompt(state, trace, p, SHOWN);
+  const place =
+    prompt.drawFrom.length === 0 ? -1 : drawPlace(prompt.draw, state.showings[p]!, prompt.drawFrom.length);
+  state.drawn[p] = place;
+  state.showings[p] = state.showings[p]! + 1;
+  notePrompt(state, trace, p, SHOWN, place < 0 ? -1 : prompt.drawFrom[place]);
 }
 
 function open(program: Program, state: State, trace: Trace, p: number): void {
@@ -51,7 +56,8 @@ export function stepPrompts(program: Program, state: State, trace: Trace): void 
     const prompt = prompts[p]!;
     if (prompt.isOff) continue;
     const called = isCalled(prompt, state, p);
-    if (called && state.promptStage[p] === HIDDEN && prompt.activeIn[state.mode]) show(state, trace, p);
+    if (called && state.promptStage[p] === HIDDEN && prompt.activeIn[state.mode])
+      show(prompt, state, trace, p);
   }
   for (let p = 0; p < prompts.length; p++) {
     if (state.promptStage[p] !== LEADING) continue;

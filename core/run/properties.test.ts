@@ -159,7 +159,10 @@ test("a disabled rule has no effect", () => {
       };
       const absent = { ...kit, patterns: kit.patterns.filter(p => p !== target) };
       expect(eventsOf(off, take)).toEqual(eventsOf(absent, take));
-      const move = (kit.moves ?? []).find(m => !(kit.gates ?? []).some(g => g.performs === m.id));
+      const isNamed = (id: string) => JSON.stringify(kit).includes(`"out:${id}"`);
+      const move = (kit.moves ?? []).find(
+        m => !isNamed(m.id) && !(kit.gates ?? []).some(g => g.performs === m.id),
+      );
       if (!move) return;
       const moveOff = { ...kit, moves: kit.moves!.map(m => (m === move ? { ...m, off: true } : m)) };
       const moveAbsent = { ...kit, moves: kit.moves!.filter(m => m !== move) };

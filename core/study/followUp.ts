@@ -91,11 +91,11 @@ function toTake(kit: Kit, script: Script, gates: Take["gates"], frames: number):
   return { ...base, frames, lanes, ...(gates ? { gates } : {}) };
 }
 
-/** Returns the listed gates (not busy gates) that some moves need. */
+/** Returns the listed gates that some moves need. */
 function neededGates(program: Program, moves: readonly Move[]): string[] {
   const needed = new Set(moves.flatMap(({ needs = [] }) => needs.map(({ gate }) => gate)));
-  return program.gates.flatMap(({ id, derive }) =>
-    derive === "plain" && !id.startsWith("busy:") && needed.has(id) ? [id] : [],
+  return program.gates.flatMap(({ id, derive, isListed }) =>
+    derive === "plain" && isListed && needed.has(id) ? [id] : [],
   );
 }
 

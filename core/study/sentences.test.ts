@@ -27,7 +27,7 @@ import { findRepairs, formatRepair } from "./repairs";
 const UGLY = [
   /\b1 (frames|taps|times|presses|hits|steps|levels|uses|moves|takes|gates|rules|words)\b/,
   /\bundefined\b|\bNaN\b|\bnull\b|\[object|Infinity/,
-  /busy:|gate:|ban:|too-(late|early|long|short|slow)/,
+  /busy:|out:|gate:|ban:|too-(late|early|long|short|slow)/,
   /\s{2}|\s[,;.:]|[,;:]\s*[,;:.]|^[\s,;:.]|[\s,;:]$/,
   /\b(an|the|of|and|or|with|if|for) *$/,
   /\bto more\b|\? /,
@@ -39,7 +39,9 @@ function expectPlain(text: string): void {
 }
 
 const textOf = (kit: Kit, parts: readonly SentencePart[]) =>
-  formatSentence(parts, (list: RefList, id) => (list === "gate" ? gateName(kit, id) : id));
+  formatSentence(parts, (list: RefList, id) =>
+    list === "gate" || list === "openable" ? gateName(kit, id) : id,
+  );
 
 /** Yields every sentence of a kit, and every sentence after any one of its offers. */
 function* sentencesOf(kit: Kit): Generator<string> {

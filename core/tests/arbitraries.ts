@@ -105,7 +105,9 @@ const pattern = patternOf(PATTERN_KIND_NAMES);
 /** Patterns that can fire with presses released long before. */
 const rememberingPattern = patternOf(["press", "taps", "taps", "mash", "sequence"]);
 
-const gateName = fc.constantFrom(...GATES, ...MADE_GATES, "w", "busy:main");
+/** `out:m0` exists in kits whose first move has a linger; others that name it do not compile. */
+const gateName = fc.constantFrom(...GATES, ...MADE_GATES, "w", "busy:main", "out:m0");
+const ownGate = fc.constantFrom(...GATES, ...MADE_GATES, "w");
 const painted = fc.constantFrom(...GATES);
 
 const move = (patterns: number) =>
@@ -119,7 +121,8 @@ const move = (patterns: number) =>
     defer: maybe(frames(4)),
     priority: maybe(fc.integer({ min: 0, max: 2 })),
     slot: maybe(fc.constantFrom("main", "feet")),
-    spends: maybe(fc.array(gateName, { maxLength: 1 })),
+    spends: maybe(fc.array(ownGate, { maxLength: 1 })),
+    linger: maybe(frames(8)),
     shares: maybe(fc.boolean()),
     cooldown: maybe(frames(10)),
     uses: maybe(fc.record({ max: fc.integer({ min: 1, max: 2 }), refill: gateName })),
@@ -142,8 +145,9 @@ const prompt = (patterns: number) =>
   fc.record({
     ask: fc.array(
       fc.nat(patterns - 1).map(i => `p${i}`),
-      { minLength: 1, maxLength: 2 },
+      { minLength: 1, maxLength: 3 },
     ),
+    draw: maybe(fc.integer({ min: 0, max: 2 ** 32 - 1 })),
     starts: fc.oneof(
       fc.record({ at: frames(30) }),
       fc.record({ gate: gateName }),
@@ -152,7 +156,16 @@ const prompt = (patterns: number) =>
     lead: maybe(frames(5)),
     window: frames(15),
     target: maybe(frames(5)),
-    grades: maybe(fc.constant([{ name: "gold", within: "2f" }])),
+    grades: maybe(
+      fc.constantFrom(
+        [{ name: "gold", within: "2f" }],
+        [{ name: "gold", within: "2f", early: "0f" }],
+        [
+          { name: "gold", within: "1f", late: "3f" },
+          { name: "silver", within: "2f", early: "5f", late: "0f" },
+        ],
+      ),
+    ),
     early: maybe(fc.constantFrom("ignore", "allow", "fail")),
     wrong: maybe(fc.constant("fail")),
     wrongOn: maybe(fc.constant(["b"])),
@@ -173,13 +186,20 @@ const anyGates = (patterns: number, moves: number) => {
     .tuple(moves > 0 ? fc.oneof(fires, performs) : fires, fc.integer({ min: 1, max: 3 }), maybe(painted))
     .map(([of, atLeast, until]) => ({ ...of, atLeast, until }));
   const derived = fc.oneof(
-    fc.constantFrom({ all: ["g", "h"] }, { any: ["g", "busy:main"] }, { none: ["g", "w"] }),
+    fc.constantFrom(
+      { all: ["g", "h"] },
+      { any: ["g", "busy:main"] },
+      { none: ["g", "w"] },
+      { any: ["out:m0"] },
+    ),
     fc.nat(patterns - 1).map(i => ({ while: `p${i}` })),
   );
   return fc.record({
-    g: fc.record({ spentFor: maybe(frames(12)) }),
-    j: fc.tuple(derived, maybe(frames(6))).map(([of, spentFor]) => ({ ...of, spentFor })),
-    k: counted,
+    g: fc.record({ spentFor: maybe(frames(12)), linger: maybe(frames(6)) }),
+    j: fc
+      .tuple(derived, maybe(frames(6)), maybe(frames(6)))
+      .map(([of, spentFor, linger]) => ({ ...of, spentFor, linger })),
+    k: fc.tuple(counted, maybe(frames(4))).map(([of, linger]) => ({ ...of, linger })),
     n: fc.constantFrom({ none: ["j"] }, { any: ["j", "h"] }, {}),
   });
 };
@@ -205,7 +225,7 @@ const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: 
       modes: fc.constantFrom(PLAIN_MODES, PLAIN_MODES, TWO_MODES(false), TWO_MODES(true)),
       opposites: fc.constantFrom("neutral", "latest", "first"),
       queue: maybe(fc.constantFrom("newest", "all")),
-      mirrorWhen: maybe(fc.constant("g")),
+      mirrorWhen: maybe(fc.constantFrom("g", "out:m0")),
     })
     .chain(base =>
       fc.record({

@@ -13,12 +13,12 @@ export const INHERITED = [
 
 /**
  * Returns a document with ids renamed: every text and every key that equals an id, also
- * after `gate:` and `ban:` in the reason of a loss. The document must use the
- * ids for nothing else.
+ * after `gate:` and `ban:` in the reason of a loss, and after `out:` in the name of an output gate. The document must
+ * use the ids for nothing else.
  */
 export function renameIds<T>(document: T, names: ReadonlyMap<string, string>): T {
   const text = JSON.stringify(document).replace(
-    /"((?:gate|ban):)?([^"\\]*)"/g,
+    /"((?:(?:gate|ban):)?(?:out:)?)([^"\\]*)"/g,
     (whole, before = "", id: string) => {
       const name = names.get(id);
       return name === undefined ? whole : `"${before}${name}"`;

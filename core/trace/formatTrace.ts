@@ -1,7 +1,8 @@
 import type { Program } from "../program/program";
 import { eventNotes } from "./noteKinds";
+import { createPhaseReader } from "./phaseEvents";
 import type { Trace } from "./trace";
-import type { TraceDocument, TraceEvent } from "./traceSchema";
+import type { PhasedTraceDocument, TraceDocument, TraceEvent } from "./traceSchema";
 
 type Format = (program: Program, trace: Trace, note: number) => TraceEvent;
 
@@ -23,5 +24,18 @@ export function formatTrace(program: Program, trace: Trace): TraceDocument {
     const event = formatEvent(program, trace, i);
     if (event) events.push(event);
   }
+  return { format: "moss-tap/trace", version: 1, rate: trace.rateHz, frames: trace.frames, events };
+}
+
+/** Returns the same with the phases of moves, last in their frames. */
+export function formatPhasedTrace(program: Program, trace: Trace): PhasedTraceDocument {
+  const events: PhasedTraceDocument["events"][number][] = [];
+  const phases = createPhaseReader(program);
+  for (let i = 0; i < trace.count; i++) {
+    events.push(...phases.read(trace, i));
+    const event = formatEvent(program, trace, i);
+    if (event) events.push(event);
+  }
+  events.push(...phases.flush());
   return { format: "moss-tap/trace", version: 1, rate: trace.rateHz, frames: trace.frames, events };
 }

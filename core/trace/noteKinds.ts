@@ -1,7 +1,16 @@
 import type { AskedKind } from "./notes/asked";
 import { firedNote } from "./notes/fired";
 import { gateNote } from "./notes/gate";
-import { edgeNote, keptNote, partNote, phaseNote, requestNote, speedNote, trailNote } from "./notes/inner";
+import {
+  edgeNote,
+  keptNote,
+  outputNote,
+  partNote,
+  phaseNote,
+  requestNote,
+  speedNote,
+  trailNote,
+} from "./notes/inner";
 import { lapsedNote } from "./notes/lapsed";
 import { lostNote } from "./notes/lost";
 import { modeNote } from "./notes/mode";
@@ -28,6 +37,7 @@ export const notes = {
   speed: speedNote,
   trail: trailNote,
   part: partNote,
+  output: outputNote,
   kept: keptNote,
 } as const;
 

@@ -3,12 +3,12 @@ import type { DeepReadonly } from "../formats/readonly";
 import { rate } from "../kit/parts";
 import { eventNotes } from "./noteKinds";
 import { whole } from "./notes/parts";
+import { phaseEventSchema } from "./phaseEvents";
 
-/** One event of a trace; fields beyond f, kind and id depend on the kind. */
-export const eventSchema = v.variant(
-  "kind",
-  Object.values(eventNotes).map(({ schema }) => schema),
-);
+const eventSchemas = Object.values(eventNotes).map(({ schema }) => schema);
+
+/** An event of a file; fields beyond f, kind and id depend on the kind. Phases occur only where they were asked for. */
+const eventSchema = v.variant("kind", [...eventSchemas, phaseEventSchema]);
 
 /** The trace document: the events of a take under a kit. Source: frame rules, section 9. */
 export const traceSchema = v.strictObject({
@@ -19,5 +19,7 @@ export const traceSchema = v.strictObject({
   events: v.array(eventSchema),
 });
 
-export type TraceDocument = DeepReadonly<v.InferOutput<typeof traceSchema>>;
-export type TraceEvent = TraceDocument["events"][number];
+export type TraceEvent = DeepReadonly<v.InferOutput<(typeof eventSchemas)[number]>>;
+/** A trace with the phases of moves. */
+export type PhasedTraceDocument = DeepReadonly<v.InferOutput<typeof traceSchema>>;
+export type TraceDocument = Omit<PhasedTraceDocument, "events"> & { readonly events: readonly TraceEvent[] };

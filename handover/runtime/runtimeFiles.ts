@@ -4,7 +4,7 @@ import type { ExportFormat } from "../kind";
 export const runtimeFormat: ExportFormat = {
   id: "runtime",
   word: "Runtime",
-  hint: "The core as one module for a game, 30 KB packed, with its types, a loop to begin from, and the script that runs the test vectors. The kit is the document below.",
+  hint: "The core as one module for a game, 32 KB packed, with its types, a loop to begin from, and the script that runs the test vectors. The kit is the document below.",
   uses: ["parts"],
   commands: [{ as: "runtime" }],
   packed: { folder: "runtime", line: "the core as one module for a game" },

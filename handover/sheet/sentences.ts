@@ -28,7 +28,7 @@ const NAMED: Readonly<Partial<Record<RefList, "controls" | "patterns" | "moves" 
 
 const nameIn = (kit: Kit) => (list: RefList, id: string) => {
   const named = NAMED[list];
-  return named ? nameOf(kit, named, id) : list === "gate" ? gateName(kit, id) : id;
+  return named ? nameOf(kit, named, id) : list === "gate" || list === "openable" ? gateName(kit, id) : id;
 };
 
 /** Formats a sentence as HTML, with names in bold. */

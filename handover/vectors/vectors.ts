@@ -1,6 +1,6 @@
 import { toMarkdownText } from "../documents/inertText";
 import type { Zippable } from "fflate";
-import { formatTrace, type CheckResult } from "#core";
+import { formatPhasedTrace, type CheckResult } from "#core";
 import { compileTakeJudge } from "#stage";
 import { createRuns, type Runs } from "../runs";
 import { withoutStage, withStageWritten } from "./bareKit";
@@ -44,7 +44,7 @@ export function makeVectors({ kit, takes, checks }: Handover, runs: Runs | undef
   const index = takes.map(take => {
     const own = slugFor(take.name);
     put(`takes/${own}.json`, formatFile(take));
-    put(`traces/${own}.json`, `${JSON.stringify(formatTrace(program, runs.traceOf(take)))}\n`);
+    put(`traces/${own}.json`, `${JSON.stringify(formatPhasedTrace(program, runs.traceOf(take)))}\n`);
     if (hasStage) put(`bare/${own}.json`, formatFile(withStageWritten(kit, take, runs)));
     return {
       kit: hasStage ? "bare-kit.json" : "kit.json",

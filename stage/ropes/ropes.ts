@@ -52,7 +52,12 @@ export function prepareRopes(kit: Kit, ropes: RopesDocument): Kit {
     const ask = isDrawn ? [pool[Math.floor(chance() * pool.length)]!] : prompt.ask;
     const ease = easeOf(ropes, prompt.id);
     if (ease === 1) return { ...prompt, ask };
-    const grades = prompt.grades?.map(grade => ({ ...grade, within: scale(grade.within, ease) }));
+    const grades = prompt.grades?.map(({ early, late, ...grade }) => ({
+      ...grade,
+      within: scale(grade.within, ease),
+      ...(early === undefined ? {} : { early: scale(early, ease) }),
+      ...(late === undefined ? {} : { late: scale(late, ease) }),
+    }));
     const target = prompt.target === undefined ? {} : { target: scale(prompt.target, ease) };
     return { ...prompt, ask, window: scale(prompt.window, ease), ...target, ...(grades ? { grades } : {}) };
   });

@@ -21,6 +21,7 @@ export const ropesStage = {
     ...listed("pattern", pool, "pool"),
     ...eases.map(({ prompt }, k) => ({ what: "prompt" as const, id: prompt, path: ["eases", k, "prompt"] })),
   ],
+  draws: ({ draws, pool }) => (pool?.length ? listed("prompt", draws, "draws") : []),
   gates: () => [],
   effects: {},
   easeOf,

@@ -94,7 +94,7 @@ export function paintRopes({ ctx, palette, scene, width, height, helps }: StageP
   const { kit, program, state, frame } = scene;
   const now = currentPrompt(scene);
   const prompt = now && program.prompts[now.prompt]!;
-  const pattern = prompt && program.patterns[prompt.ask[0] ?? 0];
+  const pattern = now && program.patterns[now.asked];
   const wanted = pattern ? wantedControls(pattern) : [];
   paintTower(ctx, palette, width, height);
   const gallery = height * GALLERY;
@@ -127,7 +127,7 @@ export function paintRopes({ ctx, palette, scene, width, height, helps }: StageP
     return;
   }
   paintPrompt(ctx, palette, scene, now, width, height * 0.76);
-  const meter = helps.meters && state ? readMeter(program, state, prompt.ask[0] ?? 0) : undefined;
+  const meter = helps.meters && state ? readMeter(program, state, now.asked) : undefined;
   if (meter && meter.ratio > 0) {
     const x = (width * ((wanted[0] ?? 0) + 1)) / (kit.controls.length + 1);
     ctx.strokeStyle = palette.moss;

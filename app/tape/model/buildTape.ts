@@ -2,6 +2,7 @@ import {
   countFrames,
   createGrowingClock,
   FORMING,
+  gateName,
   landingFrame,
   isAnswered,
   notes,
@@ -90,7 +91,11 @@ function createReader({ kit, program }: Rules) {
   const sticks: StickFollower[] = program.sticks.map((stick, s) =>
     followStick(stick, createRow("controls", kit.sticks![s]!)),
   );
-  const gates = named("gates", program.gates, kit.gates);
+  const gates = named(
+    "gates",
+    program.gates,
+    program.gates.map(({ id }) => ({ id, name: gateName(kit, id) })),
+  );
   const patterns = program.patterns.map((pattern, i) =>
     createRow("patterns", kit.patterns[i]!, traitsOf(pattern.kind).growth?.(pattern)),
   );
@@ -121,6 +126,11 @@ function createReader({ kit, program }: Rules) {
     // An opening gate has already ended its trail.
     if (look === "open" || isOn || row.spanLook.at(-1) === look) closeSpan(row, frame);
     if (isOn) addSpan(row, frame, Infinity, look);
+  }
+
+  function openGate(gate: number, frame: number, isOpen: boolean): void {
+    turnGate(gate, frame, "open", isOpen);
+    for (const stick of sticks) stick.turnGate(gate, frame, isOpen);
   }
 
   /** A slot's timeline reaches another part; the previous part ends there. */
@@ -173,11 +183,8 @@ function createReader({ kit, program }: Rules) {
       else closeSpan(controls[of]!, f);
       for (const stick of sticks) stick.turnControl(of, f, isDown);
     },
-    gate(trace, i, f, of) {
-      const isOpen = notes.gate.isOpen(trace, i) === 1;
-      turnGate(of, f, "open", isOpen);
-      for (const stick of sticks) stick.turnGate(of, f, isOpen);
-    },
+    gate: (trace, i, f, of) => openGate(of, f, notes.gate.isOpen(trace, i) === 1),
+    output: (trace, i, f, of) => openGate(of, f, notes.output.isOpen(trace, i) === 1),
     trail: (trace, i, f, of) => turnGate(of, f, "forgiven", notes.trail.isOn(trace, i) === 1),
     speed: (trace, i, f) => turnSpeed(f, notes.speed.percent(trace, i)),
     part: (trace, i, f, of) => turnPart(of, f, PARTS[notes.part.part(trace, i)]!),
@@ -223,7 +230,7 @@ function createReader({ kit, program }: Rules) {
     rows: [
       ...sticks.map(stick => stick.row),
       ...controls,
-      ...gates.filter((row, g) => program.gates[g]!.isListed && kit.gates?.some(gate => gate.id === row.id)),
+      ...gates.filter((row, g) => program.gates[g]!.isOutput || kit.gates?.some(gate => gate.id === row.id)),
       ...patterns.filter((_, i) => !program.patterns[i]!.isOff),
       ...moves.filter((_, m) => !program.moves[m]!.isOff),
       ...prompts.filter((_, p) => !program.prompts[p]!.isOff),

@@ -166,8 +166,8 @@ function listHeldGates(program: Program, moves: readonly number[]): string[] {
   const banning = new Set(moves.flatMap(m => program.moves[m]!.bans));
   const held = new Set<number>();
   const hold = (g: number) => {
-    const { id, derive, of } = program.gates[g]!;
-    if (held.has(g) || banning.has(g) || id.startsWith("busy:")) return;
+    const { isListed, derive, of } = program.gates[g]!;
+    if (held.has(g) || banning.has(g) || !isListed) return;
     if (derive === "plain") held.add(g);
     else if (derive === "all" || derive === "any") of.forEach(hold);
   };

@@ -1,6 +1,6 @@
 import type { Take } from "../../input/takeSchema";
 import type { Gate, Kit, Move, Pattern, Prompt } from "../../kit/schema";
-import type { TraceEvent } from "../../trace/traceSchema";
+import type { PhasedTraceDocument } from "../../trace/traceSchema";
 import { readInput } from "./input";
 import { Lengths, watchPlain, type Edge, type Event, type Watcher } from "./patterns";
 import { controlsOfStep, watchSequence } from "./sequence";
@@ -36,6 +36,8 @@ interface Request {
 
 interface Showing {
   readonly shown: number;
+  /** The pattern that a prompt with a seed asks for; absent if it asks for all, or has none to ask for. */
+  readonly drawn?: string | undefined;
   opened?: number;
 }
 
@@ -54,9 +56,9 @@ const round = (value: number) => Math.round(value * 1e6) / 1e6 + 0;
 /**
  * Runs the frame rules as literally as they are written and without any optimisation of the core: complete
  * histories, no sleeping, no skipping. Slow; shares with the core only the parsing of lengths and curves.
- * Returns the events of the trace.
+ * Returns the events of the trace, with the phases of moves.
  */
-export function runReference(kit: Kit, take: Take): TraceEvent[] {
+export function runReference(kit: Kit, take: Take): PhasedTraceDocument["events"] {
   return new Reference(kit, take).run();
 }
 
@@ -72,6 +74,11 @@ class Reference {
   private readonly spent = new Map<string, number>();
   /** By gate: the last frame on which it was open and not spent. */
   private readonly lastWhole = new Map<string, number>();
+  /** By gate: the last frame on which a source had it open. */
+  private readonly lastSourced = new Map<string, number>();
+  /** By move: the first frame after its last performance on which its input no longer held. */
+  private readonly outputEnds = new Map<string, number>();
+  private readonly showingCounts = new Map<string, number>();
   private readonly counts = new Map<string, number>();
   private readonly performedAt = new Map<string, number>();
   private readonly timelines = new Map<string, { move: Move; at: number }>();
@@ -95,14 +102,17 @@ class Reference {
     const slots = (kit.moves ?? []).map(move => `busy:${move.slot ?? "main"}`);
     const named = JSON.stringify(kit).match(/(?<=")busy:[^"]*(?=")/g) ?? [];
     const listed = kit.gates ?? [];
-    const implied = new Set([...slots, ...named].filter(id => !listed.some(gate => gate.id === id)));
+    const outputs = (kit.moves ?? []).filter(move => move.linger !== undefined).map(({ id }) => `out:${id}`);
+    const implied = new Set(
+      [...slots, ...named, ...outputs].filter(id => !listed.some(gate => gate.id === id)),
+    );
     this.gates = [...listed, ...[...implied].map(id => ({ id, name: id }))];
     for (const { id } of this.gates) this.open.set(id, []);
     for (const move of kit.moves ?? []) if (move.uses) this.usesLeft.set(move.id, move.uses.max);
     this.followed = kit.patterns.map(pattern => this.follow(pattern));
   }
 
-  run(): TraceEvent[] {
+  run(): PhasedTraceDocument["events"] {
     for (this.f = 0; this.f < this.input.frames; this.f++) {
       this.stepGates();
       this.stepMode();
@@ -110,8 +120,9 @@ class Reference {
       this.stepPatterns();
       this.judgePrompts();
       this.stepMoves();
+      this.reportPhases();
     }
-    return this.reported as unknown as TraceEvent[];
+    return this.reported as unknown as PhasedTraceDocument["events"];
   }
 
   private report(kind: string, id: string, what: Record<string, unknown> = {}): void {
@@ -187,6 +198,27 @@ class Reference {
     return false;
   }
 
+  private isOutputOn(gate: string): boolean {
+    const move = (this.kit.moves ?? []).find(({ id }) => gate === `out:${id}`);
+    const at = move && this.performedAt.get(move.id);
+    if (!move || at === undefined || move.linger === undefined) return false;
+    let end = this.outputEnds.get(move.id);
+    if (end === undefined || end <= at) {
+      const { phase } = this.followed.find(item => item.pattern.id === move.pattern)!;
+      if (phase === "fired" || phase === "sustained") return true;
+      this.outputEnds.set(move.id, (end = this.f));
+    }
+    return this.age(move.clock, end) < this.lengths.atLeast(move.linger);
+  }
+
+  private lingers({ id, linger }: Gate): boolean {
+    if (this.isOpen(id)) this.lastSourced.set(id, this.f);
+    const last = this.lastSourced.get(id);
+    return (
+      linger !== undefined && last !== undefined && this.age("game", last) <= this.lengths.atMost(linger)
+    );
+  }
+
   private isDerivedOpen(gate: Gate): boolean {
     const { all, any, none, while: pattern } = gate;
     if (all) return all.every(id => this.isOpen(id));
@@ -217,9 +249,11 @@ class Reference {
       this.open.get(id)![this.f] =
         (this.input.painted[id]?.[this.f] ?? false) ||
         this.opensByTimeline(id) ||
+        this.isOutputOn(id) ||
         prompts.some(prompt => prompt.opens === id);
     for (const gate of this.gates) {
       if (this.isDerivedOpen(gate)) this.open.get(gate.id)![this.f] = true;
+      if (this.lingers(gate)) this.open.get(gate.id)![this.f] = true;
       if (this.kit.gates?.includes(gate) && this.isOpen(gate.id) !== this.isOpen(gate.id, this.f - 1))
         this.report("gate", gate.id, { open: this.isOpen(gate.id) });
       this.followSpending(gate);
@@ -322,8 +356,12 @@ class Reference {
     for (const prompt of prompts) {
       const isCalled = this.isCalled(prompt);
       if (!isCalled || this.showings.has(prompt.id) || !this.isActive(prompt)) continue;
-      this.showings.set(prompt.id, { shown: this.f });
-      this.report("prompt", prompt.id, { outcome: "shown" });
+      const drawn = this.draw(prompt);
+      this.showings.set(prompt.id, { shown: this.f, drawn });
+      this.report("prompt", prompt.id, {
+        outcome: "shown",
+        ...(drawn === undefined ? {} : { asks: drawn }),
+      });
     }
     for (const prompt of prompts) {
       const showing = this.showings.get(prompt.id);
@@ -332,6 +370,21 @@ class Reference {
       showing.opened = this.f;
       this.report("prompt", prompt.id, { outcome: "open" });
     }
+  }
+
+  /** Returns the pattern that a showing asks for, by whole numbers of any size. */
+  private draw({ id, draw, ask }: Prompt): string | undefined {
+    if (draw === undefined) return undefined;
+    const k = this.showingCounts.get(id) ?? 0;
+    this.showingCounts.set(id, k + 1);
+    const from = ask.filter(name => !this.followed.find(item => item.pattern.id === name)!.pattern.off);
+    if (from.length === 0) return undefined;
+    const size = 2n ** 32n;
+    let h = (BigInt(draw) + 0x9e3779b9n * BigInt(k + 1)) % size;
+    h = ((h ^ (h >> 16n)) * 0x85ebca6bn) % size;
+    h = ((h ^ (h >> 13n)) * 0xc2b2ae35n) % size;
+    h ^= h >> 16n;
+    return from[Number(h % BigInt(from.length))];
   }
 
   private isCalled(prompt: Prompt): boolean {
@@ -452,19 +505,26 @@ class Reference {
       const isPressed = (id: string) => this.downAt(id, this.f) && !this.downAt(id, this.f - 1);
       const asked = this.followed.filter(item => prompt.ask.includes(item.pattern.id));
       if (showing.opened === undefined) {
-        const watched = asked.flatMap(item => item.controls);
+        const early = asked.filter(item => showing.drawn === undefined || item.pattern.id === showing.drawn);
+        const watched = early.flatMap(item => item.controls);
         if (prompt.early === "fail" && watched.some(isPressed))
           this.endShowing(prompt, "failed", "too-early");
         continue;
       }
       const from = prompt.early === "allow" ? showing.shown : showing.opened;
-      const answer = asked.find(item => item.event.fires && item.fired!.edges.every(edge => edge[1] >= from));
+      const answers = asked.filter(
+        item => item.event.fires && item.fired!.edges.every(edge => edge[1] >= from),
+      );
+      const isAsked = (item: Followed) => prompt.draw === undefined || item.pattern.id === showing.drawn;
+      const answer = answers.find(isAsked);
       if (answer) {
-        const off = Math.abs(this.age(prompt.clock, showing.opened) - this.lengths.atLeast(prompt.target));
-        const grade = (prompt.grades ?? []).find(({ within }) => off <= this.lengths.atMost(within));
+        const off = this.age(prompt.clock, showing.opened) - this.lengths.atLeast(prompt.target);
+        const grade = (prompt.grades ?? []).find(({ within, early, late }) =>
+          off < 0 ? -off <= this.lengths.atMost(early ?? within) : off <= this.lengths.atMost(late ?? within),
+        );
         this.endShowing(prompt, grade?.name ?? "ok");
         this.taken.push(...answer.fired!.edges);
-      } else if (prompt.wrong === "fail" && (prompt.wrongOn ?? []).some(isPressed))
+      } else if (prompt.wrong === "fail" && ((prompt.wrongOn ?? []).some(isPressed) || answers.length > 0))
         this.endShowing(prompt, "failed", "wrong");
     }
   }
@@ -578,6 +638,35 @@ class Reference {
     this.reportLost();
     this.requests = this.requests.filter(request => !performed.has(request) && !request.isAgain);
     this.phasesBefore = new Map(this.followed.map(item => [item.pattern.id, item.phase]));
+  }
+
+  /** By slot: the timeline whose phases are reported, and the phase reported last. */
+  private readonly phased = new Map<string, { move: Move; at: number; phase: string }>();
+
+  /** Returns the part of a timeline that holds an age; "over" past its end. */
+  private phaseAt({ frames }: Move, age: number): string {
+    let end = 0;
+    for (const part of ["startup", "active", "recovery"] as const) {
+      end += this.lengths.atLeast(frames?.[part]);
+      if (age < end) return part;
+    }
+    return "over";
+  }
+
+  private reportPhases(): void {
+    const events: { move: Move; phase: string }[] = [];
+    for (const [slot, { move, at }] of this.timelines) {
+      const before = this.phased.get(slot);
+      if (before && before.at !== at) events.push({ move: before.move, phase: "cut" });
+      const phase = this.phaseAt(move, this.age(move.clock, at));
+      const isNew = before?.at !== at;
+      if (isNew ? at === this.f && phase !== "over" : phase !== before.phase) events.push({ move, phase });
+      if (phase === "over") this.phased.delete(slot);
+      else this.phased.set(slot, { move, at, phase });
+    }
+    for (const move of this.kit.moves ?? [])
+      for (const event of events)
+        if (event.move === move) this.report("phase", move.id, { phase: event.phase });
   }
 
   private reportLost(): void {

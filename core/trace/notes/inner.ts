@@ -1,4 +1,4 @@
-import { EDGE, KEPT, PART, PHASE, REQUEST, SPEED, TRAIL } from "../trace";
+import { EDGE, KEPT, OUTPUT, PART, PHASE, REQUEST, SPEED, TRAIL } from "../trace";
 import { defineNote } from "./noteKind";
 
 /** A control's cleaned edge: `isDown` 1 for a press, 0 for a release. */
@@ -9,6 +9,9 @@ export const phaseNote = defineNote("phase", PHASE, "patterns", ["phase"]);
 
 /** A request is made. Payload: its edges (see edgeList). */
 export const requestNote = defineNote("request", REQUEST, "moves");
+
+/** The output of a move goes on (`isOpen` 1) or off (0): its gate, which no trace file mentions. */
+export const outputNote = defineNote("output", OUTPUT, "gates", ["isOpen"]);
 
 /** The speed of the game clock where it changes, in percent. */
 export const speedNote = defineNote("speed", SPEED, "none", ["percent"]);

@@ -1,5 +1,6 @@
 import * as v from "valibot";
-import { text } from "../../kit/parts";
+import { nameOf } from "../../kit/names";
+import { id, text } from "../../kit/parts";
 import type { Program } from "../../program/program";
 import { FAILURE_WORDS } from "../reasonWords";
 import { FAILED, FAILURES, GRADED, OK, OPENED, PROMPT, SHOWN } from "../trace";
@@ -15,6 +16,7 @@ const schema = v.strictObject({
   id: v.string(),
   outcome: v.string(),
   why: v.exactOptional(v.string()),
+  asks: v.exactOptional(v.string()),
 });
 
 /** The outcomes of a prompt by name; a grade is `graded` + its index in the prompt's grades. */
@@ -38,21 +40,25 @@ const asked = v.strictObject({
   ...commonFields,
   outcome: oneOf(text),
   why: oneOf(v.picklist(FAILURES, "choice")),
+  asks: oneOf(id),
 });
 
 const event: EventKind<typeof schema, typeof asked> = {
   schema,
   format(program, trace, i) {
     const outcome = note.outcome(trace, i);
+    const detail = note.detail(trace, i);
     return {
       f: trace.frame[i]!,
       kind: "prompt",
       id: program.prompts[trace.subject[i]!]!.id,
       outcome: formatOutcome(program, trace.subject[i]!, outcome),
-      ...(outcome === FAILED ? { why: FAILURES[note.detail(trace, i)]! } : {}),
+      ...(outcome === FAILED ? { why: FAILURES[detail]! } : {}),
+      ...(outcome === SHOWN && detail >= 0 ? { asks: program.patterns[detail]!.id } : {}),
     };
   },
-  words({ outcome, why }) {
+  words({ outcome, why, asks }, kit) {
+    if (asks !== undefined) return `shown, asking for ${nameOf(kit, "patterns", asks)}`;
     if (outcome === "open") return "window opens";
     return why ? `failed: ${FAILURE_WORDS[why as (typeof FAILURES)[number]]}` : outcome;
   },
@@ -69,6 +75,7 @@ const event: EventKind<typeof schema, typeof asked> = {
 
 /**
  * An event of a prompt. `outcome`: SHOWN, OPENED, OK, FAILED, or GRADED + the index of a grade; `detail`: for
- * a failure an index into FAILURES, for an answer the pattern whose fire it is, else −1.
+ * a failure an index into FAILURES, for an answer the pattern whose fire it is, for a showing the pattern it has drawn,
+ * else −1.
  */
 export const promptNote = { ...note, ...event };

@@ -40,6 +40,13 @@ export type TraceEvent =
       readonly id: string;
       readonly outcome: string;
       readonly why?: string;
+      readonly asks?: string;
+    }
+  | {
+      readonly f: number;
+      readonly kind: "phase";
+      readonly id: string;
+      readonly phase: "startup" | "active" | "recovery" | "over" | "cut";
     }
   | {
       readonly f: number;
@@ -83,5 +90,11 @@ export type LoadedKit =
   | { readonly ok: true; readonly runtime: Runtime }
   | { readonly ok: false; readonly faults: readonly { readonly code: string; readonly path: string }[] };
 
+/** The options of a runtime. */
+export interface RuntimeOptions {
+  /** Whether `step` also returns the phases of moves, last in their frame. */
+  readonly phases?: boolean;
+}
+
 /** Loads a kit document (parsed JSON). Ignores its stage. Never throws for the contents of a document. */
-export function loadKit(json: unknown): LoadedKit;
+export function loadKit(json: unknown, options?: RuntimeOptions): LoadedKit;
