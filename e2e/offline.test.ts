@@ -32,6 +32,25 @@ async function startGate() {
   return { address, state, stop };
 }
 
+/** Opens the shelf, a demo, all views and a page that does not exist. */
+async function worksAlone({ driver, address }: Page): Promise<void> {
+  await driver.get(address);
+  await clickOn(driver, "[data-testid=kit-belfry-runner] a");
+  await find(driver, "[data-testid=stage]");
+  for (const view of ["Wire", "Shape", "Play", "Tune", "Prove", "Hand over"]) {
+    await press(driver, view);
+    await find(driver, `//a[.="${view}" and @aria-current="page"]`);
+  }
+  await find(driver, '//*[contains(., "moss-tap-runtime.mjs")]');
+  await driver.get(`${address}/kit/belfry-runner/shape`);
+  await find(driver, 'nav[aria-label="Rules"]');
+  await driver.get(`${address}/nowhere/else`);
+  await find(driver, '//p[contains(., "no page at this address")]');
+  const logs = await driver.manage().logs().get("browser");
+  const faults = logs.filter(({ level }) => level.name === "SEVERE").map(({ message }) => message);
+  expect(faults.filter(message => !message.includes("404"))).toEqual([]);
+}
+
 /** Waits until the application is kept in the browser. */
 const waitUntilKept = ({ driver }: Page) =>
   waitFor(driver, "the kept application", () =>
@@ -41,71 +60,47 @@ const waitUntilKept = ({ driver }: Page) =>
     ),
   );
 
-test("loaded once, it opens and works without its server, in a browser started anew", async () => {
+test("it opens and works without its server in a browser started anew, and a newer build starts when it is alone", async () => {
   const gate = await startGate();
   const first = await openBrowser();
-  await first.driver.get(gate.address);
-  await waitUntilKept({ driver: first.driver, address: gate.address });
-  gate.stop();
-  await first.driver.quit();
-  const { driver, close } = await openBrowser(first.home);
-  try {
-    await driver.get(gate.address);
-    await clickOn(driver, '//ul[@aria-label="Demos"]//li[contains(., "Belfry Runner")]//button');
-    await find(driver, "[data-testid=stage]");
-    for (const view of ["Wire", "Shape", "Play", "Tune", "Prove", "Hand over"]) {
-      await press(driver, view);
-      await find(driver, `//a[.="${view}" and @aria-current="page"]`);
-    }
-    await find(driver, '//*[contains(., "moss-tap-runtime.mjs")]');
-    await driver.get(`${gate.address}/kit/belfry-runner/shape`);
-    await find(driver, 'nav[aria-label="Rules"]');
-    await driver.get(`${gate.address}/nowhere/else`);
-    await find(driver, '//p[contains(., "no page at this address")]');
-    const logs = await driver.manage().logs().get("browser");
-    const faults = logs.filter(({ level }) => level.name === "SEVERE").map(({ message }) => message);
-    expect(faults.filter(message => !message.includes("404"))).toEqual([]);
-  } finally {
-    await close();
-  }
-});
-
-test("a newer build is announced, and starts only when no other page is open", async () => {
-  const gate = await startGate();
-  const { driver } = session;
+  const { driver } = first;
   const waiting = () =>
     driver.executeAsyncScript<boolean>(
       `navigator.serviceWorker.getRegistration().then(found => arguments[0](Boolean(found.waiting)))`,
     );
+  await driver.get(gate.address);
+  await waitUntilKept({ driver, address: gate.address });
+  await driver.navigate().refresh();
+  await clickOn(driver, '//ul[@aria-label="Demos"]//li[contains(., "Belfry Runner")]//button');
+  await find(driver, "[data-testid=stage]");
+  const kit = await driver.getWindowHandle();
+  gate.state.isNewer = true;
+  await driver.executeScript("navigator.serviceWorker.getRegistration().then(found => found.update())");
+  await find(driver, '//*[@aria-label="Notices"]//*[contains(., "A newer Moss Tap is here")]');
+  await driver.switchTo().newWindow("tab");
+  await driver.get(gate.address);
+  await find(driver, 'ul[aria-label="Kits"]');
+  expect(await waiting()).toBe(true);
+  await driver.close();
+  await driver.switchTo().window(kit);
+  expect(await waiting()).toBe(true);
+  await driver.navigate().refresh();
+  await find(driver, "[data-testid=stage]");
+  await expect.poll(waiting).toBe(false);
+  gate.stop();
+  await driver.quit();
+  const second = await openBrowser(first.home);
   try {
-    await driver.get(gate.address);
-    await waitUntilKept({ driver, address: gate.address });
-    await driver.navigate().refresh();
-    await clickOn(driver, '//ul[@aria-label="Demos"]//li[contains(., "Belfry Runner")]//button');
-    await find(driver, "[data-testid=stage]");
-    const kit = await driver.getWindowHandle();
-    gate.state.isNewer = true;
-    await driver.executeScript("navigator.serviceWorker.getRegistration().then(found => found.update())");
-    await find(driver, '//*[@aria-label="Notices"]//*[contains(., "A newer Moss Tap is here")]');
-    await driver.switchTo().newWindow("tab");
-    await driver.get(gate.address);
-    await find(driver, 'ul[aria-label="Kits"]');
-    expect(await waiting()).toBe(true);
-    await driver.close();
-    await driver.switchTo().window(kit);
-    expect(await waiting()).toBe(true);
-    await driver.navigate().refresh();
-    await find(driver, "[data-testid=stage]");
-    await expect.poll(waiting).toBe(false);
-    await driver.get(`${gate.address}/?offline=off`);
-    await waitFor(driver, "no kept application", () =>
-      driver.executeAsyncScript<boolean>(
-        `navigator.serviceWorker.getRegistrations().then(async found =>
-          arguments[0](found.length === 0 && (await caches.keys()).length === 0))`,
-      ),
-    );
-    expect(await driver.getCurrentUrl()).toBe(`${gate.address}/`);
+    await worksAlone({ driver: second.driver, address: gate.address });
   } finally {
-    gate.stop();
+    await second.close();
   }
+});
+
+test("a switch in the address turns it off, and is removed from the address", async () => {
+  const { driver, address } = session;
+  await driver.get(`${address}/?offline=off`);
+  await find(driver, 'ul[aria-label="Demos"]');
+  expect(await driver.getCurrentUrl()).toBe(`${address}/`);
+  expect(await driver.executeScript("return localStorage.getItem('moss-tap-offline')")).toBe("off");
 });

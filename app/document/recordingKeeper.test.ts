@@ -44,7 +44,14 @@ test("a complete recording is kept by the tab with the pen while its own tab sti
   keeper.timers.pass(1500);
   await expect.poll(() => keeper.workbench.getState().holder).toBe("ours");
   tab.tabs.markAlive("recorded");
-  const piece = { rate: 60, frames: 60, lanes: [["leap", [[3, 1]]]], gates: [], speed: [] } as const;
+  const piece = {
+    rate: 60,
+    frames: 60,
+    lanes: [["leap", [[3, 1]]]],
+    gates: [],
+    speed: [],
+    gaps: [],
+  } as const;
   const key = { kitId: kit.id, id: "recorded", place: 0 };
   await tab.library.addChunk({ ...key, ...piece, whole: { name: "Take 9" } });
   tab.tabs.broadcast({ kind: "recorded", kitId: kit.id });

@@ -1,4 +1,5 @@
-import { browserPads, createPadPoller } from "./gamepads";
+import { browserPads, createPadPoller, readPadCodes, type PadReading } from "./gamepads";
+import { wheelCode } from "./wheelCode";
 
 /** Collects codes pressed together into one binding. */
 export interface BindingGatherer {
@@ -39,7 +40,7 @@ export type Captured =
   | { readonly kind: "leave" };
 
 /**
- * Waits for keys, pad buttons, half-axes, or pointer buttons over `zone`, and reports once. Escape cancels,
+ * Waits for keys, pad buttons, half-axes, or pointer buttons and the wheel over `zone`, and reports once. Escape cancels,
  * Backspace alone clears. Returns a function that stops waiting. Ignores pad buttons already held at the
  * start.
  */
@@ -99,29 +100,41 @@ export function captureBinding(zone: Element, report: (captured: Captured) => vo
     feed(`mouse:${event.button}`, event.type === "pointerdown");
   }
 
+  /** A notch of the wheel is a whole press. */
+  function onWheel(event: WheelEvent): void {
+    if (!(event.target instanceof Node) || !zone.contains(event.target)) return;
+    const code = wheelCode(event);
+    if (code === undefined) return;
+    event.preventDefault();
+    feed(code, true);
+    feed(code, false);
+  }
+
+  // One pad is bound as any pad; of several, each by its order.
+  const pads = (browserPads()?.() ?? []).filter(pad => pad !== null && pad.connected) as PadReading[];
+  const numbers = new Set(pads.length > 1 ? pads.map(({ index }) => index + 1) : []);
+  const isOffered = (code: string) => numbers.size === 0 || !code.startsWith("pad:");
+
   function poll(): void {
     poller.poll((code, value) => {
+      if (!isOffered(code)) return;
       if (value < MEANT_FROM) {
         rested.add(code);
         feed(code, false);
       } else if (rested.has(code)) feed(code, true);
-    });
+    }, numbers);
     animation = requestAnimationFrame(poll);
   }
 
-  poller.poll(code => rested.delete(code));
-  for (const pad of browserPads()?.() ?? []) {
-    pad?.buttons.forEach((button, b) => button.value < MEANT_FROM && rested.add(`pad:${b}`));
-    pad?.axes.forEach((axis, a) => {
-      if (axis < MEANT_FROM) rested.add(`pad:axis${a}+`);
-      if (-axis < MEANT_FROM) rested.add(`pad:axis${a}-`);
-    });
-  }
+  for (const pad of pads)
+    for (const prefix of ["pad", `pad${pad.index + 1}`])
+      for (const [code, value] of readPadCodes(pad, prefix)) if (value < MEANT_FROM) rested.add(code);
   animation = requestAnimationFrame(poll);
   window.addEventListener("keydown", onKey, options);
   window.addEventListener("keyup", onKey, options);
   window.addEventListener("pointerdown", onPointer, options);
   window.addEventListener("pointerup", onPointer, options);
+  window.addEventListener("wheel", onWheel, { ...options, passive: false });
   window.addEventListener("contextmenu", event => event.preventDefault(), options);
   return end;
 }

@@ -56,18 +56,21 @@ const PAD_BUTTONS = [
 ];
 
 /**
- * Formats a code: "key:KeyJ" is "J", "pad:0" is "pad south". Keys are named by the user's keyboard layout if
+ * Formats a code: "key:KeyJ" is "J", "pad:0" is "pad south", "pad2:0" is "pad 2 south". Keys are named by the user's keyboard layout if
  * the browser provides it, otherwise by a US layout.
  */
 export function formatCode(code: string): string {
   const [device, name = ""] = code.split(":");
   if (device === "mouse")
     return ["left click", "middle click", "right click"][Number(name)] ?? `mouse ${name}`;
-  if (device === "pad") {
+  if (device === "wheel") return `wheel ${name}`;
+  const pad = /^pad(\d?)$/.exec(device!);
+  if (pad) {
     const axis = /^axis(\d+)([+-])$/.exec(name);
+    const word = pad[1] ? `pad ${pad[1]}` : "pad";
     return axis
-      ? `pad axis ${axis[1]} ${axis[2] === "+" ? "forward" : "back"}`
-      : `pad ${PAD_BUTTONS[Number(name)] ?? name}`;
+      ? `${word} axis ${axis[1]} ${axis[2] === "+" ? "forward" : "back"}`
+      : `${word} ${PAD_BUTTONS[Number(name)] ?? name}`;
   }
   const label = keyLabels.getState().get(name);
   if (label && /^(Key|Digit)/.test(name)) return label;

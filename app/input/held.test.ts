@@ -4,6 +4,7 @@ import { compileRules } from "#stage";
 import { findCtrlClash, warnOfBinding } from "./browserKeys";
 import { createBindingGatherer } from "./capture";
 import { createPadPoller, type PadReading } from "./gamepads";
+import { wheelCode } from "./wheelCode";
 import { createHeld, listStuckModifiers, type DropReason } from "./held";
 import { createLiveSession } from "./liveSession";
 import { createFigureKeeper } from "./sessionFigures";
@@ -169,6 +170,65 @@ test("a pad reports only changes, in half-axes; a disconnected one releases ever
   ]);
 });
 
+test("two pads on one control: what one of them holds stays held when the other is unplugged", () => {
+  const down = { buttons: [{ value: 1 }, { value: 0 }] };
+  const up = { buttons: [{ value: 0 }, { value: 1 }] };
+  let pads = [padReading(down), padReading({ ...up, index: 1 })];
+  const poller = createPadPoller(() => pads);
+  const poll = (numbers?: ReadonlySet<number>) => {
+    const reported: [string, number][] = [];
+    poller.poll((code, value) => reported.push([code, value]), numbers);
+    return reported;
+  };
+  expect(poll()).toEqual([
+    ["pad:0", 1],
+    ["pad:1", 1],
+  ]);
+  pads = [pads[1]!];
+  expect(poll()).toEqual([["pad:0", 0]]);
+  // The second pad keeps its number.
+  expect(poll(new Set([1, 2]))).toEqual([["pad2:1", 1]]);
+});
+
+test("a button held when the focus goes is up until it has been released, whatever other pads do", () => {
+  let pads = [padReading({ buttons: [{ value: 1 }] }), padReading({ buttons: [{ value: 0 }], index: 1 })];
+  const press = (first: number, second: number) => {
+    pads = [
+      padReading({ buttons: [{ value: first }] }),
+      padReading({ buttons: [{ value: second }], index: 1 }),
+    ];
+  };
+  const poller = createPadPoller(() => pads);
+  const poll = () => {
+    const reported: [string, number][] = [];
+    poller.poll((code, value) => reported.push([code, value]));
+    return reported;
+  };
+  expect(poll()).toEqual([["pad:0", 1]]);
+  poller.ignoreHeld();
+  expect(poll()).toEqual([]);
+  press(1, 1);
+  expect(poll()).toEqual([["pad:0", 1]]);
+  press(1, 0);
+  expect(poll()).toEqual([["pad:0", 0]]);
+  press(0, 0);
+  expect(poll()).toEqual([]);
+  press(1, 0);
+  expect(poll()).toEqual([["pad:0", 1]]);
+});
+
+test("a notch of the wheel is named by the direction in which it turned most", () => {
+  expect(
+    [
+      [0, 100],
+      [0, -3],
+      [-50, 20],
+      [50, 20],
+      [0, 0],
+    ].map(([deltaX, deltaY]) => wheelCode({ deltaX: deltaX!, deltaY: deltaY! })),
+  ).toEqual(["wheel:down", "wheel:up", "wheel:left", "wheel:right", undefined]);
+});
+
 test("a missing or forbidden pad API means no pad", () => {
   expect(createPadPoller(undefined).status()).toEqual({ hasApi: false, pads: [] });
   const forbidden = createPadPoller(() => {
@@ -222,6 +282,7 @@ test("figures: shortest press and gap, delays from event to frame, turns of the 
     stretched: 1,
     delaysMs: [20, 80, 30, 25],
     turnsMs: [16, 24],
+    readsMs: [],
   });
 });
 

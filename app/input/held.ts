@@ -1,3 +1,6 @@
+import type { Stick } from "#core";
+import { shapeStick } from "./stickShape";
+
 /** One report of a device. `value` is 0 to 1; keys and most buttons only use the ends. */
 export interface RawReport {
   readonly code: string;
@@ -20,7 +23,8 @@ export interface HeldControl {
  * disconnects. Knows neither devices nor clocks: feed it reports, and read the value of each control.
  */
 export interface Held {
-  readonly setControls: (controls: readonly HeldControl[]) => void;
+  /** Half-axes of a pad on the controls of a stick are shaped together by the stick's zone and ways. */
+  readonly setControls: (controls: readonly HeldControl[], sticks?: readonly Stick[]) => void;
   readonly report: (raw: RawReport) => DropReason;
   /** Holds a control on screen, 0 to 1. */
   readonly holdOnScreen: (controlId: string, value: number) => void;
@@ -35,6 +39,11 @@ export interface Held {
   readonly letAllGo: () => void;
 }
 
+const SIDES = ["up", "down", "left", "right"] as const;
+
+/** Returns whether a binding is one half-axis of a pad. */
+const isHalfAxis = (codes: readonly string[]) => codes.length === 1 && /^pad\d?:axis/.test(codes[0]!);
+
 /** The value from which a code counts as held for display; thresholds of controls belong to the kit. */
 const NAMED_FROM = 0.5;
 
@@ -43,10 +52,26 @@ export function createHeld(): Held {
   const onScreen = new Map<string, number>();
   let controls: readonly HeldControl[] = [];
   let bound = new Set<string>();
+  let shaped: ReadonlyMap<string, { readonly stick: Stick; readonly side: (typeof SIDES)[number] }> =
+    new Map();
+
+  /** Returns the largest value of a control's bindings of some sort, 0 to 1. */
+  function playedOn(controlId: string, isOfSort: (codes: readonly string[]) => boolean): number {
+    const bindings = controls.find(control => control.id === controlId)?.bindings ?? [];
+    const played = bindings
+      .filter(isOfSort)
+      .map(codes => Math.min(...codes.map(code => values.get(code) ?? 0)));
+    return Math.max(0, ...played);
+  }
 
   return {
-    setControls(next) {
+    setControls(next, sticks = []) {
       controls = next;
+      shaped = new Map(
+        sticks
+          .filter(({ zone, ways }) => zone !== undefined || ways !== undefined)
+          .flatMap(stick => SIDES.map(side => [stick[side], { stick, side }] as const)),
+      );
       bound = new Set(next.flatMap(control => control.bindings.flat()));
     },
     report({ code, value, isRepeat }) {
@@ -62,9 +87,17 @@ export function createHeld(): Held {
       else onScreen.set(controlId, value);
     },
     valueOf(controlId) {
-      const bindings = controls.find(control => control.id === controlId)?.bindings ?? [];
-      const played = bindings.map(codes => Math.min(...codes.map(code => values.get(code) ?? 0)));
-      return Math.max(onScreen.get(controlId) ?? 0, 0, ...played);
+      const place = shaped.get(controlId);
+      if (!place)
+        return Math.max(
+          onScreen.get(controlId) ?? 0,
+          playedOn(controlId, () => true),
+        );
+      const { stick, side } = place;
+      const axis = (of: (typeof SIDES)[number]) => playedOn(stick[of], isHalfAxis);
+      const sides = shapeStick(axis("right") - axis("left"), axis("up") - axis("down"), stick);
+      const others = playedOn(controlId, codes => !isHalfAxis(codes));
+      return Math.max(onScreen.get(controlId) ?? 0, sides[side], others);
     },
     codesDown: () => [...values].flatMap(([code, value]) => (value >= NAMED_FROM ? [code] : [])),
     isHeld: () => values.size > 0 || onScreen.size > 0,

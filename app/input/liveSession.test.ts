@@ -85,10 +85,40 @@ test("while paused nothing steps, and resuming does not catch up", () => {
   expect(session.advance(501 * FRAME_MS + 0.01)).toBe(1);
 });
 
-test("a stalled page steps a quarter of a second at most", () => {
+test.each([80, 400, 700, 9000])(
+  "after a stall of %d ms every frame is stepped, and presses made in it keep their distances",
+  stallMs => {
+    const session = createLiveSession(rules, 0);
+    session.advance(100);
+    // Three presses of 102 ms, 51 and 101 ms apart, delivered only after the stall.
+    const edges = [20, 122, 173, 275, 376, 478].map(ms => 100 + (ms * stallMs) / 500);
+    edges.forEach((atMs, k) => session.setControl(0, k % 2 === 0 ? 1 : 0, atMs));
+    let isFirst = true;
+    while (session.advance(100 + stallMs, () => (isFirst = !isFirst)) > 0);
+    expect(session.state.frame).toBe(Math.floor((100 + stallMs) / FRAME_MS + 1e-6));
+    const take = keep(session);
+    expect(take.gaps).toBeUndefined();
+    take.lanes.a!.forEach(([x], k) => expect(x * FRAME_MS).toBeCloseTo(edges[k]!, 1));
+  },
+);
+
+test("time beyond ten seconds is a gap of its length: the rest is stepped, and later presses land by their time", () => {
   const session = createLiveSession(rules, 0);
-  session.advance(0);
-  expect(session.advance(10_000)).toBeLessThanOrEqual(16);
+  session.advance(1000);
+  const { frame } = session.state;
+  expect(session.markGap(13_000)).toBeGreaterThan(1900);
+  session.setControl(0, 1, 12_900);
+  expect(session.advance(13_000)).toBeCloseTo(600, -1);
+  session.setControl(0, 0, 13_050);
+  session.advance(13_100);
+  const take = keep(session);
+  const [[at, ms]] = take.gaps as [[number, number]];
+  expect(at).toBe(frame + 1);
+  expect(ms).toBeCloseTo(2000 - FRAME_MS, -1);
+  const [[down], [up]] = take.lanes.a as [[number, number], [number, number]];
+  expect((up - down) * FRAME_MS).toBeCloseTo(150, 0);
+  const again = readTake(program, take);
+  expect(formatTrace(program, runRules(rules, again).trace).events).toEqual(eventsOf(session));
 });
 
 test("releasing everything releases held controls", () => {

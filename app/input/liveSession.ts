@@ -12,8 +12,14 @@ import {
 import { createStaging, stepStaging, writeTrack, type Rules, type StageState } from "#stage";
 import { createRecording, laneOf, type Recording } from "./recording";
 
-/** The maximum time stepped in one go; time a stalled page missed beyond it is dropped. */
-const LONGEST_BURST_MS = 250;
+/** The longest time that is caught up after a stall; what lies beyond it is a gap of the recording. */
+const MAX_CATCH_UP_MS = 10_000;
+
+/** The share of the way to its release threshold below which a control rests: drift of a stick is not written. */
+const REST_SHARE = 0.5;
+
+/** The number of frames stepped between two looks at the clock while catching up. */
+const FRAMES_PER_LOOK = 8;
 
 /** The resolution of recorded times, in parts of a frame. */
 const X_PARTS = 1000;
@@ -52,8 +58,15 @@ export interface LiveSession {
   readonly pulseGate: (gate: number) => void;
   /** Releases every control. */
   readonly releaseAll: (timeMs: number) => void;
-  /** Steps every frame that is due. Returns the number of frames. */
-  readonly advance: (nowMs: number) => number;
+  /**
+   * Steps every frame that is due, as long as `hasTime`; the rest remains due. Returns the number of frames.
+   */
+  readonly advance: (nowMs: number, hasTime?: () => boolean) => number;
+  /**
+   * Records a gap for the time by which the session is late beyond ten seconds, as after a sleep of the machine; with
+   * `isAll` for all of it. Call it before input is placed. Returns the length of the gap in ms, 0 for none.
+   */
+  readonly markGap: (nowMs: number, isAll?: boolean) => number;
   /** Stops the clock (hidden page, frozen game); `resume` continues from there. */
   readonly pause: (nowMs: number) => void;
   readonly resume: (nowMs: number) => void;
@@ -108,6 +121,7 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
   const input = createFrameInput(program.controls.length, program.gates.length);
   const readers = program.controls.map(() => createLaneReader());
   const values = new Float64Array(program.controls.length);
+  const restBelow = program.controls.map(({ releaseAt }) => releaseAt * REST_SHARE);
   const track: number[] = [];
   const speeds: number[] = [];
   const due: Plan = new Map();
@@ -134,7 +148,8 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
     return { frame, isDown: reader.isDown, isStretched: frame > natural };
   }
 
-  function setControl(control: number, value: number, timeMs: number): Landing | undefined {
+  function setControl(control: number, given: number, timeMs: number): Landing | undefined {
+    const value = given < restBelow[control]! ? 0 : given;
     if (values[control] === value) return undefined;
     const lane = laneOf(recording.lanes, program.controls[control]!.id);
     const x = placeOf(timeMs, lane.at(-1)?.[0] ?? 0);
@@ -162,6 +177,16 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
     stepStaging(rules, { state, bodies }, input, trace);
     if (speeds.at(-1) !== state.speedPercent) speeds.push(frame, state.speedPercent);
     if (bodies) writeTrack(bodies, track, track.length);
+  }
+
+  function markGap(nowMs: number, isAll = false): number {
+    if (clock.pausedAtMs !== undefined) return 0;
+    const lateMs = nowMs - clock.originMs - (state.frame + 1) * msPerFrame;
+    const lostMs = Math.round(lateMs - (isAll ? 0 : MAX_CATCH_UP_MS));
+    if (lostMs <= 0) return 0;
+    clock.originMs += lostMs;
+    recording.gaps.push([state.frame + 1, lostMs]);
+    return lostMs;
   }
 
   /** Runs what was recorded up to a frame; later changes stay planned. */
@@ -212,15 +237,18 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
     releaseAll(timeMs) {
       for (let c = 0; c < values.length; c++) setControl(c, 0, timeMs);
     },
-    advance(nowMs) {
+    advance(nowMs, hasTime) {
       if (clock.pausedAtMs !== undefined) return 0;
-      const lateMs = nowMs - clock.originMs - (state.frame + 1) * msPerFrame;
-      if (lateMs > LONGEST_BURST_MS) clock.originMs += lateMs - LONGEST_BURST_MS;
+      markGap(nowMs);
       const target = Math.floor((nowMs - clock.originMs) / msPerFrame + 1e-6);
       let stepped = 0;
-      for (; state.frame < target; stepped++) runFrame();
+      for (; state.frame < target; stepped++) {
+        if (hasTime && stepped > 0 && stepped % FRAMES_PER_LOOK === 0 && !hasTime()) break;
+        runFrame();
+      }
       return stepped;
     },
+    markGap,
     pause(nowMs) {
       if (clock.pausedAtMs !== undefined) return;
       this.advance(nowMs);

@@ -406,3 +406,35 @@ test("a step from a running game stops it first; speeds end at the slowest and t
   for (let k = 0; k < 20; k++) tab.page()!.bench("faster");
   expect(pad().speedPercent).toBe(Math.max(...SPEEDS));
 });
+
+test("a recording names its device and the player of the last take that has one", () => {
+  const by: Take = {
+    format: "moss-tap/take",
+    version: 1,
+    id: "by",
+    name: "By Wren",
+    rate: 60,
+    frames: 3,
+    lanes: {},
+    player: "Wren",
+  };
+  tab.workbench.addTake(by);
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 3], ["up", "key:KeyA", 6]);
+  wait(3);
+  tab.page()!.leave();
+  expect(takes().at(-1)).toMatchObject({ player: "Wren", device: "keys" });
+});
+
+test("a stall of twelve seconds leaves a gap in the take, and every frame of the last ten is played", () => {
+  tab.pad.wake(true);
+  wait(10);
+  const at = pad().frame;
+  tab.turn(12_000);
+  expect(pad().missedMs).toBeGreaterThan(1900);
+  wait(60);
+  tab.page()!.leave();
+  const take = takes().at(-1)!;
+  expect(take.gaps).toEqual([[at + 1, pad().missedMs]]);
+  expect(take.frames).toBeGreaterThan(at + 595);
+});

@@ -77,6 +77,12 @@ export interface PadWorld {
 const QUICK_FRAMES = 1800;
 const REST_MS = 150;
 
+/** The interval at which pads are read between two turns of the screen, as short as pages may ask for. */
+const READ_EVERY_MS = 4;
+
+/** The longest time for which frames are stepped between two turns of the screen. */
+const SLICE_MS = 50;
+
 function findGate({ program }: LiveSession, gateId: string): number {
   return program.gates.findIndex(gate => gate.id === gateId);
 }
@@ -98,29 +104,92 @@ export function createPad(world: PadWorld): Pad {
     store,
     figures: () => figures,
     beganMs: () => beganMs,
-    onAllGone: poller.reset,
+    onAllGone: poller.ignoreHeld,
   });
   let recorder: Recorder | undefined;
   let endGuard = () => {};
   let callOffTurn = () => {};
   let callOffRules = () => {};
+  let callOffReads = () => {};
+  /** The time of the last read of the pads; NaN before the first. */
+  let lastReadMs = NaN;
   let stopListening = () => {};
+  /** The pads that bindings name by their order. */
+  let numberedPads: ReadonlySet<number> = new Set();
+
+  function setControls(): void {
+    const controls = boundControls();
+    const named = controls
+      .flatMap(({ bindings }) => bindings.flat())
+      .map(code => /^pad(\d):/.exec(code)?.[1]);
+    numberedPads = new Set(named.filter(order => order !== undefined).map(Number));
+    input.setControls(controls, workbench.getState().kit?.sticks ?? []);
+  }
 
   const refreshPads = () => store.setState({ pads: poller.status() });
+
+  /** Reads the pads at the time of an event, and places changes in the middle of the interval since the last read. */
+  function readPads(): void {
+    const now = nowMs();
+    const middle = Number.isFinite(lastReadMs) ? (lastReadMs + now) / 2 : now;
+    lastReadMs = now;
+    pollPads(middle);
+    figures.padsRead(now);
+  }
+
+  /** Reads the pads between two turns of the screen too, as long as there is one. */
+  function readOften(): void {
+    callOffReads();
+    if (store.getState().pads.pads.length === 0) return;
+    callOffReads = world.setTimer(READ_EVERY_MS, () => {
+      if (!store.getState().session) return;
+      readPads();
+      readOften();
+    });
+  }
+
+  /** Reads the pads; a code that goes to 0 because its pad is gone is let go with that reason. */
+  function pollPads(atMs: number, released?: "unplugged"): void {
+    poller.poll((code, value) => {
+      if (value === 0 && released) input.letGo(held => held === code, released, atMs);
+      else input.report({ code, value, isRepeat: false }, atMs);
+    }, numberedPads);
+  }
 
   function onPads(): void {
     const before = store.getState().pads.pads.length;
     refreshPads();
-    if (store.getState().pads.pads.length < before)
-      input.letGo(code => code.startsWith("pad:"), "unplugged", nowMs());
+    // The others keep what they hold.
+    if (store.getState().pads.pads.length < before) pollPads(nowMs(), "unplugged");
+    if (store.getState().session) readOften();
+  }
+
+  /** Steps the frames that are due, for at most a slice of time. Rules slower than time itself leave a gap. */
+  function catchUp(session: LiveSession, now: number): number {
+    const beganAtMs = nowMs();
+    let isCut = false;
+    const stepped = session.advance(now, () => {
+      isCut = nowMs() - beganAtMs > SLICE_MS;
+      return !isCut;
+    });
+    const isSlow = (stepped * 1000) / session.program.rateHz < nowMs() - beganAtMs;
+    if (isCut && isSlow) session.markGap(now, true);
+    noteGaps(session);
+    return stepped;
+  }
+
+  function noteGaps({ recording: { gaps } }: LiveSession): void {
+    const missedMs = gaps.reduce((sum, [, ms]) => sum + ms, 0);
+    if (missedMs !== store.getState().missedMs) store.setState({ missedMs });
   }
 
   function turn(now: number): void {
     const { session } = store.getState();
     if (!session) return;
-    poller.poll((code, value) => input.report({ code, value, isRepeat: false }, now));
+    if (store.getState().pads.pads.length > 0) readPads();
+    else pollPads(now);
     figures.turn(now);
-    if (session.advance(now) > 0) {
+    if (catchUp(session, now) > 0) {
       figures.ran(session.state.frame, nowMs());
       store.setState({ frame: session.state.frame });
     }
@@ -137,7 +206,7 @@ export function createPad(world: PadWorld): Pad {
     sleep();
     beganMs = nowMs();
     figures = createFigureKeeper();
-    input.setControls(boundControls());
+    setControls();
     poller.reset();
     endGuard = isRecording ? workbench.guardPast() : () => {};
     recorder = isRecording ? createRecorder(library, tabs, kit.id, nanoid(8), isOwnGate(kit)) : undefined;
@@ -148,7 +217,10 @@ export function createPad(world: PadWorld): Pad {
       pads: poller.status(),
     });
     stopListening = world.listen({
-      report: input.report,
+      report: (raw, timeMs) => {
+        store.getState().session?.markGap(nowMs());
+        input.report(raw, timeMs);
+      },
       codesDown: input.codesDown,
       isBound: code => boundControls().some(item => item.bindings.flat().includes(code)),
       letStuckGo: (codes, timeMs) => input.letGo(code => codes.includes(code), "stuck", timeMs),
@@ -162,12 +234,23 @@ export function createPad(world: PadWorld): Pad {
       },
       padsChanged: onPads,
     });
+    lastReadMs = NaN;
+    readOften();
     callOffTurn = world.nextTurn(turn);
   }
 
   /** Excludes manually held gates that only serve to try a mode; they get no lane. */
   function isOwnGate(kit: Kit): (gateId: string) => boolean {
     return gateId => kit.gates?.some(gate => gate.id === gateId) ?? false;
+  }
+
+  /** Returns the device of the last input: the pad's name, or the kind; undefined if there was none. */
+  function deviceUsed(): string | undefined {
+    const { log, pads } = store.getState();
+    const code = log.find(event => /^(key|pad\d?|mouse|wheel|screen):/.test(event.code))?.code;
+    if (code === undefined) return undefined;
+    if (code.startsWith("pad")) return pads.pads[0]?.name ?? "pad";
+    return code.startsWith("key") ? "keys" : code.startsWith("screen") ? "screen" : "mouse";
   }
 
   /** Returns what was played as a take; undefined if no frame was. */
@@ -177,7 +260,15 @@ export function createPad(world: PadWorld): Pad {
     const named = { id, name: workbench.nameRecording(), kitId: session.rules.kit.id };
     const assist = assistOf(kit);
     const take = takeOf(session.recording, session.state.frame + 1, named, isOwnGate(kit));
-    return assist ? { ...take, note: `played with “${assist.name}” on` } : take;
+    const { takes } = workbench.getState();
+    const player = takes.findLast(item => item.player !== undefined)?.player;
+    const device = deviceUsed();
+    return {
+      ...take,
+      ...(player === undefined ? {} : { player }),
+      ...(device === undefined ? {} : { device }),
+      ...(assist ? { note: `played with “${assist.name}” on` } : {}),
+    };
   }
 
   function sleep(): void {
@@ -185,6 +276,7 @@ export function createPad(world: PadWorld): Pad {
     if (!session) return;
     callOffTurn();
     callOffRules();
+    callOffReads();
     stopListening();
     input.letAllGo(nowMs());
     session.resume(nowMs());
@@ -271,7 +363,7 @@ export function createPad(world: PadWorld): Pad {
     const { session } = store.getState();
     const { kit } = workbench.getState();
     if (!session || !kit || now.rules === before.rules) return;
-    input.setControls(boundControls());
+    setControls();
     if (before.rules && now.rules && playAlike(now.rules.kit, before.rules.kit))
       input.updateControls(nowMs());
     else takeUpRules();
@@ -290,7 +382,7 @@ export function createPad(world: PadWorld): Pad {
     step,
     setAssist(assistId) {
       store.setState({ assist: assistId });
-      input.setControls(boundControls());
+      setControls();
       takeUpRules();
     },
     setSpeed,

@@ -18,7 +18,7 @@ export interface PadInput {
     stones: readonly (readonly [controlId: string, value: number])[],
     timeMs: number,
   ) => void;
-  readonly setControls: (controls: Kit["controls"]) => void;
+  readonly setControls: (controls: Kit["controls"], sticks: NonNullable<Kit["sticks"]>) => void;
   /** Updates every control of the session to match what is held. */
   readonly updateControls: (timeMs: number) => void;
   readonly codesDown: () => readonly string[];
@@ -97,7 +97,8 @@ export function createPadInput({ store, figures, beganMs, onAllGone }: InputWorl
       return;
     }
     noteTogether();
-    const [inHand] = raw.code.split(":");
+    const [device] = raw.code.split(":");
+    const inHand = device!.startsWith("pad") ? "pad" : device === "wheel" ? "mouse" : device;
     if (inHand === "key" || inHand === "pad" || inHand === "mouse") store.setState({ inHand });
     const settled = updateControls(timeMs);
     if (!settled && !isCrossing) return;

@@ -29,6 +29,8 @@ export interface PadState {
   readonly frame: number;
   readonly log: readonly RawEvent[];
   readonly repeatsDropped: number;
+  /** The time that passed without being played, in ms: the machine slept, or the rules were too slow. */
+  readonly missedMs: number;
   /** Codes held now, and the maximum held together since the pad was woken. */
   readonly codesDown: readonly string[];
   readonly mostTogether: readonly string[];
@@ -42,6 +44,7 @@ export const UNTOUCHED = {
   frame: -1,
   log: [],
   repeatsDropped: 0,
+  missedMs: 0,
   codesDown: [],
   mostTogether: [],
   pairsSeen: new Set<string>(),

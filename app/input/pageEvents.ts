@@ -1,5 +1,6 @@
 import { BENCH_KEYS, type BenchAct } from "./benchKeys";
 import { listStuckModifiers, type RawReport } from "./held";
+import { wheelCode } from "./wheelCode";
 
 /** Receives the page's events while the pad is awake. Times are the events' own, in ms. */
 export interface PageListener {
@@ -21,12 +22,33 @@ export const HANDS_SURFACE = "data-hands";
 
 /**
  * Listens to keys (before any other listener of the page), to pointer buttons over play surfaces, to loss of
- * focus and to pads connecting and disconnecting. Shortcuts with Ctrl remain the browser's unless Ctrl itself
- * is bound. Returns a function that stops listening.
+ * focus and to pads connecting and disconnecting. Shortcuts with Ctrl or Meta remain the browser's unless that key
+ * itself is bound. Returns a function that stops listening.
  */
 export function listenToPage(listener: PageListener): () => void {
   const ending = new AbortController();
   const options = { capture: true, signal: ending.signal };
+
+  /** Returns whether a modifier is held that neither of its keys binds, so that shortcuts with it are the browser's. */
+  function isFree(isHeld: boolean, key: "Control" | "Meta"): boolean {
+    return isHeld && !listener.isBound(`key:${key}Left`) && !listener.isBound(`key:${key}Right`);
+  }
+
+  const isOverHands = ({ target }: Event) =>
+    target instanceof Element && target.closest(`[${HANDS_SURFACE}]`) !== null;
+
+  /** A notch of the wheel is a press of one frame: it goes down and up at the same time. */
+  function onWheel(event: WheelEvent): void {
+    const code = wheelCode(event);
+    if (code === undefined || !isOverHands(event) || !listener.isBound(code)) return;
+    event.preventDefault();
+    for (const value of [1, 0]) listener.report({ code, value, isRepeat: false }, event.timeStamp);
+  }
+
+  /** A right button that plays a control opens no menu. */
+  function onMenu(event: Event): void {
+    if (isOverHands(event) && listener.isBound("mouse:2")) event.preventDefault();
+  }
 
   function onKey(event: KeyboardEvent): void {
     const isDown = event.type === "keydown";
@@ -44,8 +66,8 @@ export function listenToPage(listener: PageListener): () => void {
     }
     const stuck = listStuckModifiers(event, listener.codesDown());
     if (stuck.length > 0) listener.letStuckGo(stuck, event.timeStamp);
-    const isShortcut = (event.ctrlKey && !listener.isBound("key:ControlLeft")) || event.metaKey;
-    if (isShortcut && isDown && !event.code.startsWith("Control")) return;
+    const isShortcut = isFree(event.ctrlKey, "Control") || isFree(event.metaKey, "Meta");
+    if (isShortcut && isDown && !/^(Control|Meta)/.test(event.code)) return;
     event.preventDefault();
     event.stopPropagation();
     listener.report(
@@ -56,12 +78,11 @@ export function listenToPage(listener: PageListener): () => void {
 
   function onPointer(event: PointerEvent): void {
     const isDown = event.type === "pointerdown";
-    const isOverHands =
-      event.target instanceof Element && event.target.closest(`[${HANDS_SURFACE}]`) !== null;
+    const isOver = isOverHands(event);
     const code = `mouse:${event.button}`;
-    if (event.pointerType !== "mouse" || (isDown && !isOverHands)) return;
+    if (event.pointerType !== "mouse" || (isDown && !isOver)) return;
     if (!isDown && !listener.codesDown().includes(code)) return;
-    if (isOverHands) event.preventDefault();
+    if (isOver) event.preventDefault();
     listener.report({ code, value: isDown ? 1 : 0, isRepeat: false }, event.timeStamp);
   }
 
@@ -75,6 +96,8 @@ export function listenToPage(listener: PageListener): () => void {
   window.addEventListener("keyup", onKey, options);
   window.addEventListener("pointerdown", onPointer, options);
   window.addEventListener("pointerup", onPointer, options);
+  window.addEventListener("wheel", onWheel, { ...options, passive: false });
+  window.addEventListener("contextmenu", onMenu, options);
   // Not in the capture phase: only the window's loss of focus matters, not an element's.
   window.addEventListener("blur", () => listener.letAllGo(performance.now()), { signal: ending.signal });
   window.addEventListener("gamepadconnected", listener.padsChanged, options);

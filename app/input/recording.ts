@@ -9,11 +9,13 @@ export interface Recording {
   readonly lanes: Map<string, Pair[]>;
   readonly gates: Map<string, Pair<0 | 1>[]>;
   readonly speed: Pair[];
+  /** Time that passed unrecorded: [frame before which it passed, ms]. */
+  readonly gaps: Pair[];
 }
 
 /** Creates an empty recording. */
 export function createRecording(rateHz: number): Recording {
-  return { rateHz, lanes: new Map(), gates: new Map(), speed: [] };
+  return { rateHz, lanes: new Map(), gates: new Map(), speed: [], gaps: [] };
 }
 
 /** Returns a lane of a recording, creating it if necessary. */
@@ -27,7 +29,7 @@ const copy = <V extends number>(lane: readonly Pair<V>[]) => lane.map(([x, value
 
 /** Returns a recording as a take of so many frames. `isKept`: whether a gate's lane belongs to the kit. */
 export function takeOf(
-  { rateHz, lanes, gates, speed }: Recording,
+  { rateHz, lanes, gates, speed, gaps }: Recording,
   frames: number,
   named: { readonly id: string; readonly name: string; readonly kitId: string },
   isKept: (gateId: string) => boolean,
@@ -48,6 +50,7 @@ export function takeOf(
       ? { gates: Object.fromEntries(gateLanes.map(([id, lane]) => [id, copy(lane)])) }
       : {}),
     ...(speed.length > 0 ? { speed: copy(speed) } : {}),
+    ...(gaps.length > 0 ? { gaps: copy(gaps) } : {}),
   };
 }
 
@@ -70,5 +73,6 @@ export function createPieces(recording: Recording, isKept: (gateId: string) => b
     lanes: fresh(recording.lanes),
     gates: fresh(recording.gates).filter(([id]) => isKept(id)),
     speed: since(recording.speed),
+    gaps: since(recording.gaps),
   });
 }

@@ -11,8 +11,9 @@ export interface SessionFigures {
   readonly stretched: number;
   /** The delays from the device's time of an event until its frame was run. */
   readonly delaysMs: readonly number[];
-  /** The intervals between animation frames. */
+  /** The intervals between animation frames, and between two reads of the pads. */
   readonly turnsMs: readonly number[];
+  readonly readsMs: readonly number[];
 }
 
 const KEPT = 400;
@@ -31,6 +32,7 @@ export interface FigureKeeper {
   /** Reports that frames up to this one were run, at a time. */
   readonly ran: (frame: number, nowMs: number) => void;
   readonly turn: (nowMs: number) => void;
+  readonly padsRead: (nowMs: number) => void;
   readonly read: () => SessionFigures;
 }
 
@@ -49,11 +51,13 @@ export function createFigureKeeper(): FigureKeeper {
   const waiting: { frame: number; timeMs: number }[] = [];
   const delaysMs: number[] = [];
   const turnsMs: number[] = [];
+  const readsMs: number[] = [];
   let repeatsDropped = 0;
   let stretched = 0;
   let shortestPressMs: number | undefined;
   let shortestGapMs: number | undefined;
   let lastTurnMs: number | undefined;
+  let lastReadMs: number | undefined;
   return {
     repeat: () => repeatsDropped++,
     edge(controlId, isDown, timeMs, frame, isStretched) {
@@ -77,6 +81,10 @@ export function createFigureKeeper(): FigureKeeper {
       if (lastTurnMs !== undefined) keep(turnsMs, nowMs - lastTurnMs);
       lastTurnMs = nowMs;
     },
+    padsRead(nowMs) {
+      if (lastReadMs !== undefined) keep(readsMs, nowMs - lastReadMs);
+      lastReadMs = nowMs;
+    },
     read: () => ({
       repeatsDropped,
       shortestPressMs,
@@ -84,6 +92,7 @@ export function createFigureKeeper(): FigureKeeper {
       stretched,
       delaysMs: delaysMs.slice(),
       turnsMs: turnsMs.slice(),
+      readsMs: readsMs.slice(),
     }),
   };
 }

@@ -60,7 +60,6 @@ function HelpSwitches({
 /** The bar above the stage while it is played: its actions, the mode, a hint for the first recording. */
 function PlayBar({ kit, onDraw }: { kit: Kit; onDraw: () => void }) {
   const isAwake = usePadState(state => state.session !== undefined);
-  const repeats = usePadState(state => state.repeatsDropped);
   // The takes that came with a kit do not count as recorded here.
   const hasRecorded = useDocument(({ takes }) =>
     takes.some(({ name }) => !/^(A clean sheet|Played by a scripted hand|Written hands)/.test(name)),
@@ -72,7 +71,6 @@ function PlayBar({ kit, onDraw }: { kit: Kit; onDraw: () => void }) {
       {!isAwake && !hasRecorded && (
         <p className="text-sm text-soft">Press Record, then play with your keys.</p>
       )}
-      {isAwake && repeats > 0 && <p className="text-sm text-soft">{repeats} repeats dropped</p>}
     </>
   );
 }

@@ -12,6 +12,7 @@ import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { usePad } from "../input/context";
 import { BrokenKit } from "../shell/BrokenKit";
 import { ErrorPage } from "../shell/ErrorPage";
+import { GapNotice } from "../shell/GapNotice";
 import { Header } from "../shell/Header";
 import { PART_PATHS } from "../handOver/partPaths";
 import { PrefetchViews } from "../shell/PrefetchViews";
@@ -82,6 +83,7 @@ export default function KitLayout() {
   return (
     <div className="flex h-[calc(100dvh-var(--notices-px))] min-w-[840px] flex-col overflow-hidden">
       {kitId && <PrefetchViews kitId={kitId} files={PART_PATHS} />}
+      <GapNotice />
       {title && <title>{`${title} · Moss Tap`}</title>}
       <Region name="The header" rescue={<RescueButtons />}>
         <Header />

@@ -5,7 +5,7 @@ const SWITCH = "offline";
 const STORED_SWITCH = "moss-tap-offline";
 
 /** The time after which the application is kept for use without a server: the first view is shown by then. */
-const KEEP_AFTER_MS = 3000;
+const KEEP_AFTER_MS = 2000;
 
 /** The longest time to wait at the start until a newer build has replaced the kept one. */
 const MAX_SWITCH_MS = 3000;

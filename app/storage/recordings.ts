@@ -12,6 +12,7 @@ export interface RecordingPiece {
   readonly lanes: Lanes;
   readonly gates: Lanes;
   readonly speed: readonly Pair[];
+  readonly gaps: readonly Pair[];
 }
 
 /** A stored chunk of a recording in progress. */
@@ -41,6 +42,8 @@ const chunkSchema = v.looseObject({
   lanes,
   gates: lanes,
   speed: pairs,
+  // Chunks of an earlier version have none.
+  gaps: v.optional(pairs, []),
   whole: v.exactOptional(v.object({ name: v.string(), note: v.exactOptional(v.string()) })),
 });
 
@@ -74,6 +77,7 @@ export function joinRecordings(
     const own = read.filter(chunk => chunk.id === id).sort((a, b) => a.place - b.place);
     const gates = join(own.map(chunk => chunk.gates));
     const speed = own.flatMap(chunk => chunk.speed);
+    const gaps = own.flatMap(chunk => chunk.gaps);
     const whole = own.at(-1)!.whole;
     const take = parseTake({
       format: "moss-tap/take",
@@ -86,6 +90,7 @@ export function joinRecordings(
       lanes: join(own.map(chunk => chunk.lanes)),
       ...(Object.keys(gates).length > 0 ? { gates } : {}),
       ...(speed.length > 0 ? { speed } : {}),
+      ...(gaps.length > 0 ? { gaps } : {}),
       ...(whole?.note === undefined ? {} : { note: whole.note }),
     });
     return take.ok && take.value.frames > 0 ? [{ take: take.value, isWhole: whole !== undefined }] : [];

@@ -67,10 +67,22 @@ export function Figures() {
           </Figure>
           <Figure name="One turn of the screen, median">{ms(at(turnsMs, 0.5))}</Figure>
           <Figure name="One turn, slowest of twenty">{ms(at(turnsMs, 0.95))}</Figure>
+          {figures.readsMs.length > 0 && (
+            <>
+              <Figure name="Pads are read every">{ms(at(figures.readsMs, 0.5))}</Figure>
+              <Figure name="Slowest of twenty reads">{ms(at(figures.readsMs, 0.95))}</Figure>
+            </>
+          )}
           <Figure name="From event to its frame, median">{ms(at(delaysMs, 0.5))}</Figure>
           <Figure name="To its frame, slowest of twenty">{ms(at(delaysMs, 0.95))}</Figure>
         </dl>
         <div className="text-sm">
+          {figures.readsMs.length > 0 && (
+            <p className="mb-2 text-soft">
+              A pad tells no times: a press is placed in the middle of the interval between two reads, and a
+              press between two reads is not seen.
+            </p>
+          )}
           <h2>From an event to the moment its frame was run</h2>
           <Histogram label="From event to frame" values={delaysMs} binWidth={4} bins={13} unit="ms" />
           <h2 className="mt-3">From one turn of the screen to the next</h2>

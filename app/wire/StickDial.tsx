@@ -1,4 +1,4 @@
-import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent, type SVGProps } from "react";
 import { arrowOf, type Kit, type Stick } from "#core";
 import { setThresholds } from "../edits/controlEdits";
 import { followPointer } from "../ui/followPointer";
@@ -6,17 +6,11 @@ import { dragKit } from "../document/dragKit";
 import { useWorkbench } from "../document/workbenchContext";
 import { usePad, usePadState } from "../input/context";
 import type { Pad } from "../input/pad";
+import { shapeStick, type Sides } from "../input/stickShape";
 
 const SIZE = 168;
 const RADIUS = 72;
 const CENTRE = SIZE / 2;
-
-interface Sides {
-  readonly up: number;
-  readonly down: number;
-  readonly left: number;
-  readonly right: number;
-}
 
 function sidesOf(stick: Stick, controls: readonly { readonly id: string }[]): Sides {
   const at = (id: string) => controls.findIndex(control => control.id === id);
@@ -62,14 +56,15 @@ function useTrace(stick: Stick) {
   return { line, spot };
 }
 
-/** Plays a stick's four controls by a pointer's direction and distance from the centre. */
+/** Plays a stick's four controls by a pointer's place on the dial. */
 function playStick(pad: Pad, stick: Stick, x: number, y: number): void {
-  const clamp = (value: number) => Math.max(0, Math.min(1, Math.round(value * 100) / 100));
+  const { up, down, left, right } = shapeStick(x, -y, stick);
+  const round = (value: number) => Math.round(value * 100) / 100;
   pad.holdOnScreen(
-    [stick.right, clamp(x)],
-    [stick.left, clamp(-x)],
-    [stick.up, clamp(-y)],
-    [stick.down, clamp(y)],
+    [stick.right, round(right)],
+    [stick.left, round(left)],
+    [stick.up, round(up)],
+    [stick.down, round(down)],
   );
 }
 
@@ -120,14 +115,28 @@ function useThresholds(kit: Kit, stick: Stick) {
   };
 }
 
-/** The ring of the dead zone, moved by dragging or by keys. */
+/** The outline of all places at some distance from the centre: a circle or a square, as the stick's zone is. */
+function ZoneOutline({
+  isSquare,
+  size,
+  ...look
+}: { isSquare: boolean; size: number } & SVGProps<SVGElement>) {
+  const { ref: _ref, ...rest } = look;
+  if (!isSquare) return <circle cx={CENTRE} cy={CENTRE} r={size} fill="none" {...rest} />;
+  const from = CENTRE - size;
+  return <rect x={from} y={from} width={2 * size} height={2 * size} fill="none" {...rest} />;
+}
+
+/** The edge of the dead zone, moved by dragging or by keys. */
 function DeadZone({
   name,
   press,
+  isSquare,
   onChange,
 }: {
   name: string;
   press: number;
+  isSquare: boolean;
   onChange: (press: number) => void;
 }) {
   const workbench = useWorkbench();
@@ -137,7 +146,7 @@ function DeadZone({
     const svg = event.currentTarget.ownerSVGElement!;
     dragKit(workbench, event, moved => {
       const { x, y } = placeOn(svg, moved);
-      onChange(Math.hypot(x, y));
+      onChange(isSquare ? Math.max(Math.abs(x), Math.abs(y)) : Math.hypot(x, y));
     });
   };
   const onKeyDown = (event: KeyboardEvent) => {
@@ -146,7 +155,7 @@ function DeadZone({
     event.preventDefault();
     onChange(press + by);
   };
-  const ring = { cx: CENTRE, cy: CENTRE, r: press * RADIUS, fill: "none" };
+  const zone = { isSquare, size: press * RADIUS };
   return (
     <g
       role="slider"
@@ -159,15 +168,15 @@ function DeadZone({
       onPointerDown={onPointerDown}
       onKeyDown={onKeyDown}
     >
-      <circle {...ring} stroke="transparent" strokeWidth="12" />
-      <circle {...ring} className="stroke-ink" strokeWidth="1.75" />
+      <ZoneOutline {...zone} stroke="transparent" strokeWidth="12" />
+      <ZoneOutline {...zone} className="stroke-ink" strokeWidth="1.75" />
       <circle cx={CENTRE + press * RADIUS} cy={CENTRE} r="4.5" className="fill-ink" />
     </g>
   );
 }
 
 /**
- * A stick as a dial: its position and path, the draggable ring of its dead zone, and the eight directions.
+ * A stick as a dial: its position and path, the draggable edge of its dead zone, and the eight directions.
  * Dragging the middle plays it.
  */
 export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
@@ -175,6 +184,7 @@ export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
   const { line, spot } = useTrace(stick);
   const digit = useDigit(stick);
   const { press, release, set } = useThresholds(kit, stick);
+  const isSquare = stick.zone !== "circle";
   const onPlay = (event: PointerEvent<SVGSVGElement>) => {
     event.preventDefault();
     const svg = event.currentTarget;
@@ -197,18 +207,16 @@ export function StickDial({ kit, stick }: { kit: Kit; stick: Stick }) {
       onPointerDown={onPlay}
     >
       <circle cx={CENTRE} cy={CENTRE} r={RADIUS} className="fill-leaf stroke-line" strokeWidth="2" />
-      <circle
-        cx={CENTRE}
-        cy={CENTRE}
-        r={release * RADIUS}
-        fill="none"
+      <ZoneOutline
+        isSquare={isSquare}
+        size={release * RADIUS}
         className="stroke-soft"
         strokeDasharray="3 4"
       />
       <Ways digit={digit} />
       <polyline ref={line} fill="none" strokeWidth="1.5" className="stroke-dew" />
       <circle ref={spot} cx={CENTRE} cy={CENTRE} r="6" className="fill-bark" />
-      <DeadZone name={stick.name} press={press} onChange={set} />
+      <DeadZone name={stick.name} press={press} isSquare={isSquare} onChange={set} />
     </svg>
   );
 }

@@ -21,6 +21,17 @@ const OPPOSITES = [
   },
 ];
 
+const ZONES = [
+  { value: "axis", label: "a square", hint: "each axis counts by itself" },
+  { value: "circle", label: "a circle", hint: "the distance from the centre counts" },
+];
+
+const WAYS = [
+  { value: "", label: "axis by axis", hint: "a direction counts as soon as its half-axis does" },
+  { value: "8", label: "in eight equal directions", hint: "each takes up an eighth of the circle" },
+  { value: "4", label: "in four equal directions", hint: "no diagonals" },
+];
+
 const SIDES = ["up", "down", "left", "right"] as const;
 const NEVER = "";
 
@@ -40,6 +51,12 @@ function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
   const digit = useDigit(stick);
   const set = (field: string, value: unknown) =>
     workbench.editKit(`changed ${stick.name}`, now => writeAt(now, ["sticks", at, field], value));
+  /** Sets a field, or removes it where the value is its default. */
+  const setOr = (field: "zone" | "ways" | "mirrorWhen", value: unknown, byDefault: string) =>
+    workbench.editKit(`changed ${stick.name}`, now => {
+      const { [field]: _, ...rest } = now.sticks![at]!;
+      return writeAt(now, ["sticks", at], value === byDefault ? rest : { ...rest, [field]: value });
+    });
   const controls = kit.controls.map(control => ({ value: control.id, label: control.name }));
   const mirrors = [
     { value: NEVER, label: "never" },
@@ -84,23 +101,32 @@ function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
             choices={OPPOSITES}
             onChoose={value => set("opposites", value)}
           />
+          . Its dead zone is{" "}
+          <ChoiceWord
+            label={`dead zone of ${stick.name}`}
+            value={stick.zone ?? "axis"}
+            choices={ZONES}
+            onChoose={value => setOr("zone", value, "axis")}
+          />
+          , and a pad turns it{" "}
+          <ChoiceWord
+            label={`directions of ${stick.name}`}
+            value={String(stick.ways ?? NEVER)}
+            choices={WAYS}
+            onChoose={value => setOr("ways", value === NEVER ? NEVER : Number(value), NEVER)}
+          />
           . Left and right change places{" "}
           <ChoiceWord
             label={`mirroring of ${stick.name}`}
             value={stick.mirrorWhen ?? NEVER}
             choices={mirrors}
-            onChoose={value =>
-              workbench.editKit(`mirroring of ${stick.name}`, now => {
-                const { mirrorWhen, ...rest } = now.sticks![at]!;
-                return writeAt(now, ["sticks", at], value === NEVER ? rest : { ...rest, mirrorWhen: value });
-              })
-            }
+            onChoose={value => setOr("mirrorWhen", value, NEVER)}
           />
           .
         </p>
         <p className="font-sans text-sm text-soft">
-          Inside the ring it counts as centred: {Math.round(press * 100)} % of the way. Drag the ring; drag in
-          the dial to play it.
+          Inside the {stick.zone === "circle" ? "ring" : "square"} it counts as centred:{" "}
+          {Math.round(press * 100)} % of the way. Drag its edge; drag in the dial to play it.
         </p>
         <Button look="quiet" className="-ml-2 font-sans" onClick={remove}>
           Take this stick apart

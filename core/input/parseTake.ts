@@ -37,6 +37,7 @@ export function parseTake(input: unknown): Result<Take> {
   if (take.frames > BOUNDS.frames)
     issues.push(fault("too-long-take", ["frames"], { frames: take.frames, limit: BOUNDS.frames }));
   for (const [id, lane] of Object.entries(take.lanes)) checkOrder(lane, ["lanes", id], issues);
+  checkOrder(take.gaps ?? [], ["gaps"], issues);
   for (const [id, lane] of Object.entries(take.gates ?? {})) checkOrder(lane, ["gates", id], issues);
   checkOrder(take.speed ?? [], ["speed"], issues);
   return issues.length === 0 ? parsed : { ok: false, issues };

@@ -241,7 +241,12 @@ function createReader({ kit, program }: Rules) {
 type Reader = ReturnType<typeof createReader>;
 
 /** Returns the reader's current model, with some rows. */
-function modelOf(reader: Reader, trace: Trace, rows: readonly TapeRow[]): TapeModel {
+function modelOf(
+  reader: Reader,
+  trace: Trace,
+  rows: readonly TapeRow[],
+  take?: Pick<Take, "gaps" | "rate">,
+): TapeModel {
   const { modeFrame, modeName, clock, freezeFrom, freezeTo } = reader;
   return {
     frames: trace.frames,
@@ -252,6 +257,8 @@ function modelOf(reader: Reader, trace: Trace, rows: readonly TapeRow[]): TapeMo
     clock,
     freezeFrom,
     freezeTo,
+    gapFrame: (take?.gaps ?? []).map(([x]) => landingFrame(x, trace.rateHz, take!.rate)),
+    gapMs: (take?.gaps ?? []).map(([, ms]) => ms),
   };
 }
 
@@ -318,7 +325,7 @@ export function beginTape(rules: Rules, trace: Trace, take?: Take): TapeReading 
         endAt(row.waitFrom, row.waitTo, trace.frames);
       }
       endAt(reader.freezeFrom, reader.freezeTo, trace.frames);
-      return modelOf(reader, trace, rows);
+      return modelOf(reader, trace, rows, take);
     },
   };
 }

@@ -67,6 +67,9 @@ export interface TapeModel {
   /** Stretches in which the game was stopped, by the take or by the stage; drawn over all rows. */
   readonly freezeFrom: readonly number[];
   readonly freezeTo: readonly number[];
+  /** Frames before which time passed unrecorded, and that time in ms. */
+  readonly gapFrame: readonly number[];
+  readonly gapMs: readonly number[];
   /** The game clock of the run, for growth by age. */
   readonly clock: TakeClock;
 }
@@ -80,6 +83,8 @@ export const EMPTY_TAPE: TapeModel = {
   modeName: [],
   freezeFrom: [],
   freezeTo: [],
+  gapFrame: [],
+  gapMs: [],
   clock: createGrowingClock(),
 };
 

@@ -115,6 +115,27 @@ function paintFreezes(
   });
 }
 
+/** The width of the mark of a gap. */
+const GAP_PX = 12;
+
+/** Draws a hatched mark over all rows where time passed unrecorded, with its length. */
+function paintGaps(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  { gapFrame, gapMs }: TapeModel,
+): void {
+  gapFrame.forEach((frame, k) => {
+    const x = frameToX(view, frame);
+    if (x + GAP_PX < LABEL_PX || x - GAP_PX > view.widthPx) return;
+    paintHatch(ctx, x - GAP_PX / 2, RULER_PX, GAP_PX, view.heightPx - RULER_PX, palette.foxglove);
+    ctx.font = SMALL_FONT;
+    ctx.fillStyle = palette.foxglove;
+    ctx.textBaseline = "middle";
+    ctx.fillText(`${(gapMs[k]! / 1000).toFixed(1)} s not recorded`, x + GAP_PX, RULER_PX + 8);
+  });
+}
+
 /** Draws the frame number of every cell when zoomed in far enough. */
 function paintCellNumbers(
   ctx: CanvasRenderingContext2D,
@@ -233,6 +254,7 @@ export function paintTape(
   paintGrid(ctx, palette, view, model.frames);
   paintModes(ctx, palette, view, model);
   paintFreezes(ctx, palette, view, model);
+  paintGaps(ctx, palette, view, model);
   const endX = frameToX(view, model.frames);
   if (endX < view.widthPx) {
     ctx.fillStyle = palette.paper;
