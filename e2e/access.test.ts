@@ -132,7 +132,7 @@ test("stages, maps of moves and prompts, the table of moves, and the new kit pag
   await press(driver, "A jump");
   await look("a new kit");
   await press(driver, "Build it, and play");
-  await press(driver, "Write what hands do");
+  await press(driver, "Script an input");
   await find(driver, "[data-testid=scripted-hand]");
   await look("written hands");
   expect(faults).toEqual([]);

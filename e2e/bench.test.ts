@@ -75,7 +75,7 @@ test("the table of moves: edited in place, sorted, searched; the advantage follo
 test("a scripted player plays its lines into a take", async () => {
   const { driver } = session;
   await begin("A jump");
-  await press(driver, "Write what hands do");
+  await press(driver, "Script an input");
   await press(driver, "… and one more line");
   await press(driver, "Let them play");
   await waitFor(driver, "the take", async () =>

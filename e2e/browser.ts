@@ -217,6 +217,22 @@ export async function choose(driver: WebDriver, label: string, words: string): P
 /** Added to addresses so that the application is not kept for use without its server, which costs time. */
 const NOT_KEPT = "?offline=off";
 
+/** Heights of the tape's dock at which many rows are in sight, for tests that look at them. */
+const TALL_DOCKS = JSON.stringify(
+  Object.fromEntries(
+    ["wire", "play", "tune", "prove", "hand-over"].map(view => [view, 338]).concat([["shape", 250]]),
+  ),
+);
+
+/** Makes every dock tall in new documents of the tab, until the designer of a test chooses another height. */
+export async function tallDocks(driver: WebDriver, address: string): Promise<void> {
+  await runFirst(
+    driver,
+    `if (location.origin === ${JSON.stringify(address)})
+      try { localStorage.getItem("moss-tap-dock") ?? localStorage.setItem("moss-tap-dock", ${JSON.stringify(TALL_DOCKS)}); } catch {}`,
+  );
+}
+
 /** Opens the shelf, and waits until it can be used. */
 export async function openShelf({ driver, address }: Page): Promise<void> {
   await driver.get(`${address}/${NOT_KEPT}`);

@@ -247,7 +247,7 @@ async function measurePlay(driver: WebDriver, address: string): Promise<void> {
     const byLabel = words => [...document.querySelectorAll("button")].find(item => (item.getAttribute("aria-label") || item.textContent) === words);
     byLabel("Open demo Belfry Runner").click();
     (function look() {
-      const wake = byLabel("Wake the pad") || [...document.querySelectorAll("button")].find(item => item.textContent.includes("Wake the pad"));
+      const wake = byLabel("Start listening") || [...document.querySelectorAll("button")].find(item => item.textContent.includes("Start listening"));
       if (describe("stage").frame === undefined || !wake) return requestAnimationFrame(look);
       wake.click();
       window.dispatchEvent(new KeyboardEvent("keydown", { code: "KeyD", bubbles: true, cancelable: true }));

@@ -65,7 +65,7 @@ async function measure(driver: WebDriver, address: string, { name, kit, takes }:
     row("shape, a number stepped: longest task", await longest(driver), GOAL.editMs);
   }
   await driver.get(`${address}/kit/${kit.id}/play`);
-  const wake = await find(driver, '//button[contains(., "Wake the pad")]');
+  const wake = await find(driver, '//button[contains(., "Start listening")]');
   await settle(driver);
   await wake.click();
   await driver.executeScript("window.watched.frames.length = 0; window.watched.long.length = 0;");

@@ -29,7 +29,7 @@ test("the sheet is shown as printed, follows an edit, and prints to A4 and Lette
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
   await find(driver, "[data-testid=sheet]");
-  await expect.poll(() => sheetText("sheet")).toMatch(/Toll.*remembered for 6f before/s);
+  await expect.poll(() => sheetText("sheet")).toMatch(/Toll.*buffer 6f/s);
   await expect.poll(() => sheetText("sheet-print")).toBe(await sheetText("sheet"));
   for (const [name, paperWidth, paperHeight] of PAPERS) {
     const { data } = (await driver.sendAndGetDevToolsCommand("Page.printToPDF", {

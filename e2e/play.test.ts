@@ -63,7 +63,7 @@ async function pressUntil(key: string, wanted: readonly RegExp[]): Promise<void>
 
 test("the runner: a hop is performed, one is saved, one is lost; the session is kept and replayed with its arcs", async () => {
   await openDemo("belfry-runner");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(5);
   await pressUntil(Key.SPACE, [/Hop performed(?!, rem)/, /Hop performed, remembered/, /Hop lost: /]);
   await press(driver, "Keep what just happened");
@@ -131,7 +131,7 @@ test("a key held while buttons are clicked and bench keys are pressed stays held
 
 test("the duel: blows land, one is buffered, one is lost", async () => {
   await openDemo("clapper-duel");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(5);
   await pressUntil("j", [/Chime performed/, /Toll performed, remembered/, /lost: /]);
 });
@@ -140,7 +140,7 @@ test("the ropes: a prompt is answered, the next is held, and one runs out; its b
   await openDemo("rope-catch");
   const ease = await find(driver, 'input[aria-label="ease"]');
   await ease.sendKeys(Key.chord(Key.CONTROL, "a"), "4", Key.ENTER);
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(80);
   await driver.actions().keyDown("d").keyUp("d").perform();
   await waitFor(driver, "an answer", async () => /Catch it (ok|fair|clean)/.test(await tickerText()));
@@ -150,7 +150,7 @@ test("the ropes: a prompt is answered, the next is held, and one runs out; its b
   await driver.actions().keyUp("s").perform();
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await ease.sendKeys(Key.chord(Key.CONTROL, "a"), "0.5", Key.ENTER);
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitFor(driver, "one that ran out", async () => /Catch it failed: too late/.test(await tickerText()));
 });
 
@@ -164,7 +164,7 @@ test("a new user's first minute: choosing goals, and the first performed press",
   await waitFor(driver, "a tape that is not empty", async () =>
     (await textOf(driver, "[data-testid=open-take]")).includes("Played by a scripted hand"),
   );
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(3);
   await pressUntil(Key.SPACE, [/Jump performed/]);
   await pressUntil("j", [/First blow performed/]);
@@ -188,7 +188,7 @@ test("a kit without a stage gets one, and a move gets an effect", async () => {
   const leap = await find(driver, 'input[aria-label="leap of the effect"]');
   await leap.sendKeys(Key.chord(Key.CONTROL, "a"), "12", Key.ENTER);
   await press(driver, "Play");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(3);
   await pressUntil(Key.SPACE, [/Jump performed/]);
   await expect.poll(() => textOf(driver, "[data-testid=jump-facts]")).toMatch(/full\s+f\s+1\.2/);
@@ -283,7 +283,7 @@ test("the opponent's script is edited as sentences and changes the bout; a repla
     const lines = await driver.findElements({ css: "[data-testid=duel-script] li" });
     return lines.length === 4;
   });
-  await press(driver, "Take the stage away");
+  await press(driver, "Remove the stage");
   await press(driver, "Put it back");
   await find(driver, "[data-testid=duel-script]");
 });

@@ -115,7 +115,7 @@ test("checks are created by key and from a fate while a key is held; a deleted r
   await press(driver, "Close");
   await onTape("k");
   await holds("8 of 9");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await driver.actions().keyDown(Key.ARROW_RIGHT).perform();
   await press(driver, "Prove");
   await press(driver, "Keep the open take as it is");

@@ -76,9 +76,9 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
   await openRule(driver, "Hop", "window-map");
   await picture(driver, "shape");
   await openRule(driver, "Coil", "curve-editor");
-  await press(driver, "Fold away");
+  await press(driver, "Hide the tape");
   await picture(driver, "shape-charge");
-  await press(driver, "Unfold");
+  await press(driver, "Show the tape");
   await openView(driver, "Play");
   const grip = await find(driver, "[aria-label='Height of the tape']");
   await grip.sendKeys(...steps(4, Key.ARROW_UP));
@@ -88,7 +88,7 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
   await press(driver, "Day theme");
   await grip.sendKeys(...steps(4, Key.ARROW_DOWN));
   await openView(driver, "Wire");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(driver, 20);
   await driver.actions().keyDown("d").perform();
   await waitForFrame(driver, 60);
@@ -127,7 +127,7 @@ async function takeTape(driver: WebDriver, suffix: string): Promise<void> {
 /** A leap on the runner's stage. */
 async function takeRunner(driver: WebDriver): Promise<void> {
   await openView(driver, "Play");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(driver, 10);
   await driver.actions().keyDown("d").perform();
   await waitForFrame(driver, 40);
@@ -186,15 +186,15 @@ async function takeOthers(driver: WebDriver): Promise<void> {
   await openView(driver, "Shape");
   await openRule(driver, "Quarter turn", "sequence-ladder");
   await picture(driver, "shape-sequence");
-  await press(driver, "Fold away");
+  await press(driver, "Hide the tape");
   await openRule(driver, "Toll", "chain-map");
   await driver.executeScript(
     `document.querySelector("[data-testid=timeline-map]").scrollIntoView({ block: "start" })`,
   );
   await picture(driver, "shape-chain");
-  await press(driver, "Unfold");
+  await press(driver, "Show the tape");
   await openView(driver, "Play");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(driver, 20);
   await driver.actions().keyDown("k").perform();
   await waitForFrame(driver, 64);
@@ -204,7 +204,7 @@ async function takeOthers(driver: WebDriver): Promise<void> {
   await press(driver, "Moss Tap: to the shelf");
   await press(driver, "Open demo Rope Catch");
   await find(driver, "[data-testid=stage]");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(driver, 76);
   await picture(driver, "play-ropes");
   await driver.actions().sendKeys(Key.ESCAPE).perform();

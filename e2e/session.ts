@@ -2,7 +2,7 @@ import { readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import type { Driver } from "selenium-webdriver/chrome.js";
 import { afterEach, beforeAll, beforeEach, expect, inject } from "vitest";
-import { attachTo, forgetScripts, measurePage, type Page } from "./browser";
+import { attachTo, forgetScripts, measurePage, tallDocks, type Page } from "./browser";
 
 /** The environment of a browser test: the served application, and a new tab that shows nothing yet. */
 export interface Session extends Page {
@@ -28,6 +28,7 @@ export function useSession(): Session {
       storageTypes: "local_storage,indexeddb,cookies,cache_storage,service_workers",
     };
     await session.driver.sendDevToolsCommand("Storage.clearDataForOrigin", forget);
+    await tallDocks(session.driver, session.address);
   });
   afterEach(async () => {
     const { driver, downloads } = session;

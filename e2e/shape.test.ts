@@ -146,7 +146,7 @@ test("by keys alone: a hold, tried right there, its meter filling", async () => 
       "leap-hold",
     ),
   ).toEqual([36]);
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   const ratiosOf = await watchMeter(driver, "leap-hold");
   await driver.actions().keyDown(Key.SPACE).perform();
   await expect.poll(async () => (await ratiosOf()).some(ratio => ratio > 0 && ratio < 1)).toBe(true);

@@ -225,7 +225,7 @@ async function rawKey(type: "keyDown" | "keyUp", autoRepeat: boolean): Promise<v
 test("a storm of repeats is one press; the repeats are counted", async () => {
   await openDemo();
   await press(driver, "Wire");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(3);
   await rawKey("keyDown", false);
   for (let k = 0; k < 50; k++) await rawKey("keyDown", true);
@@ -248,7 +248,7 @@ test("a storm of repeats is one press; the repeats are counted", async () => {
 test("losing focus during a hold releases everything, and the clock waits", async () => {
   await openDemo();
   await press(driver, "Wire");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitForFrame(3);
   await rawKey("keyDown", false);
   await waitFor(
@@ -266,7 +266,7 @@ test("losing focus during a hold releases everything, and the clock waits", asyn
   );
   await expect.poll(() => textOf(driver, '[aria-label="Raw events"]')).toContain("all let go: focus lost");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
 });
 
 test("with all data of the site blocked a notice appears at once, and work and export continue", async () => {

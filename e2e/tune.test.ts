@@ -28,7 +28,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
   await expect
     .poll(() => textOf(driver, "[data-testid=feel-report]"))
     .toMatch(
-      /Hop: asked for 15 times: performed 11 times \(6 forgiven\), lost 4 times \(3 gave way to Second hop\); 1 press lost, the nearest by 11f/,
+      /Hop: asked for 15 times: performed 11 times \(6 by coyote\), lost 4 times \(3 gave way to Second hop\); 1 press lost, the nearest by 11f/,
     );
   await study("Sweep");
   await press(driver, "Sweep");
@@ -69,7 +69,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
         ).getAttribute("value"),
     )
     .toBe("17f");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await driver.actions().keyDown(Key.ARROW_RIGHT).perform();
   await press(driver, "Undo");
   await driver.actions().keyUp(Key.ARROW_RIGHT).sendKeys(Key.ESCAPE).perform();
@@ -210,7 +210,7 @@ test("two versions side by side: the changes, counts, and a link from each diffe
   await done("variants");
   await expect
     .poll(() => textOf(driver, "[data-testid=version-counts]"))
-    .toMatch(/Hop asked for 15 times: performed 11 times \(6 forgiven\)/);
+    .toMatch(/Hop asked for 15 times: performed 11 times \(6 by coyote\)/);
   await clickOn(driver, '//ul[@data-testid="differences"]//button[contains(., "Hop is gone")]');
   await waitFor(driver, "the take", async () => /Late at every/.test(await openTake()));
 });

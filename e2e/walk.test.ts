@@ -190,7 +190,7 @@ test(
     await begin("A chain of attacks", "A charge", "Tap and hold", "A timed prompt");
     for (const name of ["Second blow", "Third blow"]) {
       await rule(name);
-      await add("… and with a memory on a clock of its own");
+      await add("… with its buffer on a clock of its own");
     }
     await newRule("Double tap", "Catch");
     await callIt(/^Catch twice$/, "Catch count");
@@ -243,7 +243,7 @@ test(
     );
     for (const control of ["Up", "Down"]) await newRule("Press", control);
     await press("Play");
-    await press("Take the stage away");
+    await press("Remove the stage");
     await press("ropes for its prompts");
     await choose("One more of prompts drawn", "Catch");
     for (const answer of ["Catch press", "Strike press", "Up press", "Down press"])

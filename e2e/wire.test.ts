@@ -38,7 +38,7 @@ async function openPlace(word: string): Promise<void> {
 }
 
 test("a pad plays: buttons, triggers and sticks, polled; unplugged during a hold it leaves nothing held", async () => {
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitFor(driver, "the pad named", async () =>
     (await textOf(driver, "[data-testid=pads]")).includes("Hand pad"),
   );
@@ -63,7 +63,7 @@ test("a pad without the standard mapping is reported, and its button is bound by
   await driver.executeAsyncScript("requestAnimationFrame(() => requestAnimationFrame(arguments[0]))");
   await setPad("pad.buttons[18] = { value: 0 };");
   await find(driver, '[aria-label="Take pad 18 off Brace"]');
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await waitFor(driver, "the word", async () =>
     (await textOf(driver, "[data-testid=pads]")).includes("no standard mapping"),
   );
@@ -80,7 +80,7 @@ test("buttons held together are one binding, a conflict is reported, Backspace c
   await waitFor(driver, "the clash", async () =>
     (await textOf(driver, 'section[aria-label="Controls"]')).includes("Space plays Leap too"),
   );
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await driver.actions().keyDown("h").perform();
   await logs("H");
   await expect.poll(() => held("brace")).toBe("up");
@@ -144,7 +144,7 @@ test("a control is pulled to an analog value, and the press threshold is dragged
 });
 
 test("the explanation of a key names the rules that see it, and the one that hides it", async () => {
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await driver.actions().sendKeys("p").perform();
   await sees("P plays nothing here");
   await driver.actions().sendKeys("k").perform();
@@ -180,7 +180,7 @@ test("modes swap live for a try, a held button does not leak, and the grid is ed
   await clickOn(driver, "//label[contains(., 'Cling')]/input");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await find(driver, '[aria-label="Brace in Air: Tuck"]');
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await driver.actions().keyDown("k").perform();
   await sees("Ground, now: heard by Cling and Tuck.");
   await sees("In Air: heard by Tuck; Cling not active here.");
@@ -199,7 +199,7 @@ test("a stick is made of four controls; the dial shows where it faces, and oppos
   for (let k = 0; k < 2; k++) await press(driver, "Add a control");
   await openPlace("Sticks");
   await press(driver, "Make a stick of four controls");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await driver.actions().keyDown("d").perform();
   const digit = () => textOf(driver, "[data-testid=digit-stick]");
   await waitFor(driver, "right", async () => (await digit()).startsWith("6"));
@@ -244,7 +244,7 @@ test("layouts are stored, applied while playing, exported, and imported with unk
       'It binds "anchor", which this kit does not have',
     ),
   );
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await driver.actions().sendKeys("f").perform();
   await sees("F plays nothing here");
   const frame = async () => Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=live-frame]"))![1]);
@@ -257,7 +257,7 @@ test("layouts are stored, applied while playing, exported, and imported with unk
 
 test("the figures count extended presses, and key combinations are tested", async () => {
   await openPlace("Keys");
-  await press(driver, "Wake the pad");
+  await press(driver, "Start listening");
   await driver.actions().keyDown("k").keyDown(Key.SPACE).perform();
   await waitFor(driver, "both held", async () =>
     (await textOf(driver, "[data-testid=together]")).includes("Most at once: 2"),

@@ -173,7 +173,7 @@ export function HandOverView() {
         className="min-h-0 overflow-auto border-l border-line px-6 py-4 max-lg:overflow-visible max-lg:border-l-0"
       >
         <TakeInSection />
-        <h1 className="font-serif text-2xl">What leaves the building</h1>
+        <h1 className="font-serif text-2xl">Export</h1>
         <div className="mb-3">
           <NextStep view="hand-over" isDone={isSaved}>
             Make all in one and save it: it holds everything, and is read in again by dropping it on the

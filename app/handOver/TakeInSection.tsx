@@ -43,7 +43,7 @@ export function TakeInSection() {
     >
       <div className="flex items-center gap-3">
         <div>
-          <h2 className="font-serif text-xl">What comes back</h2>
+          <h2 className="font-serif text-xl">Import</h2>
           <p className="text-sm text-soft">
             Drop it here: rounds of a playable page, takes, checks, layouts; or a recording of the game, as
             CSV or as a value change dump.

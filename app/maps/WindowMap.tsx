@@ -70,13 +70,13 @@ function WindowStrip({
       <Stretch {...strip} from={OPEN_FRAMES} to={OPEN_FRAMES + coyote} fill={`url(#${hatchId})`} />
       <g className="fill-ink text-xs">
         <text x={scale.x(-before) + 4} y={STRIP_Y - 10}>
-          remembered before
+          buffer, before it opens
         </text>
         <text x={scale.x(OPEN_FRAMES / 2)} y={STRIP_Y - 10} textAnchor="middle" className="font-semibold">
           {gateName} open
         </text>
         <text x={MAP_WIDTH - 4} y={STRIP_Y - 10} textAnchor="end">
-          forgiven after
+          coyote, after it closes
         </text>
       </g>
       <Dots
@@ -186,7 +186,7 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
           one="request"
           many="requests"
           empty="No request for it in these takes yet: play, and each one appears here, performed, saved or lost."
-          kept={`${performed} performed, ${byMemory} of them by memory and ${counts.coyote + counts.both} forgiven`}
+          kept={`${performed} performed, ${byMemory} of them by buffer and ${counts.coyote + counts.both} by coyote`}
           lost={lossWords(counts, gateName)}
         />
       }

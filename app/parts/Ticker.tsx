@@ -30,8 +30,8 @@ export function Ticker({
         {session
           ? "Press something: what is understood appears here."
           : replayed
-            ? "Replay the take, or wake the pad and press: what is understood appears here."
-            : "Wake the pad and press: what is understood appears here."}
+            ? "Replay the take, or start listening and press: what is understood appears here."
+            : "Start listening and press: what is understood appears here."}
       </p>
     );
   }

@@ -4,9 +4,11 @@ import { deleteAt, formatIssue, type Kit } from "#core";
 import { stageOf } from "#stage";
 import { BEAM, type Tile } from "../edits/levelEdits";
 import { Button } from "../ui/Button";
+import { ChoiceWord } from "../ui/ChoiceWord";
+import { Fold } from "../ui/Fold";
 import { ControlStrip } from "../parts/ControlStrip";
 import { BarePad } from "./BarePad";
-import type { Helps } from "../scene/scenery";
+import type { Closeness, Help, Helps } from "../scene/scenery";
 import { LevelBar } from "./runner/LevelBar";
 import { StageBar } from "./StageBar";
 import { StageScene } from "./StageScene";
@@ -20,11 +22,17 @@ import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useTakeAway } from "../document/useTakeAway";
 import { usePadState } from "../input/context";
 
-const HELPS: readonly (readonly [keyof Helps, string])[] = [
+const HELPS: readonly (readonly [Help, string])[] = [
   ["meters", "meters"],
-  ["memory", "memory"],
+  ["memory", "buffered"],
   ["arcs", "arcs"],
 ];
+
+const CLOSENESS = [
+  { value: "fit", label: "the whole level", hint: "all of it, however small" },
+  { value: "near", label: "near", hint: "its height fits, and the body is followed" },
+  { value: "nearer", label: "nearer", hint: "half as close again" },
+] as const;
 
 /** The switches of what the stage shows besides its bodies. */
 function HelpSwitches({
@@ -33,12 +41,22 @@ function HelpSwitches({
   onChange,
 }: {
   /** Those that the stage has. */
-  known: readonly (keyof Helps)[];
+  known: readonly Help[];
   helps: Helps;
   onChange: (helps: Helps) => void;
 }) {
   return (
     <span className="ml-auto flex items-center text-sm" role="group" aria-label="Shown on the stage">
+      {known.includes("arcs") && (
+        <span className="mr-1">
+          <ChoiceWord
+            label="Closeness of the stage"
+            value={helps.closeness}
+            choices={CLOSENESS}
+            onChoose={value => onChange({ ...helps, closeness: value as Closeness })}
+          />
+        </span>
+      )}
       {HELPS.filter(([key]) => known.includes(key)).map(([key, word]) => (
         <Button
           key={key}
@@ -118,30 +136,34 @@ function PlaySide({ kit }: { kit: Kit }) {
   const screen = stage && STAGE_SCREENS[stage.kind];
   const takeStageAway = () =>
     takeAway(
-      "The stage is taken away. Its gates stay, and are held by hand.",
+      "The stage is removed. Its gates stay, and are held by hand.",
       workbench.editKit("took the stage away", now => deleteAt(now, ["stage"])),
     );
   return (
     <div className="flex min-h-0 flex-col border-l border-line">
-      <div className="flex min-h-0 grow flex-col gap-4 overflow-auto px-5 py-3">
-        {screen && <screen.Numbers kit={kit} />}
-        <section aria-label="Takes">
-          <h2 className="mb-1 text-sm font-semibold">Takes</h2>
+      <div className="flex min-h-0 grow flex-col gap-2 overflow-auto px-5 py-2">
+        {screen && (
+          <Fold name="Numbers">
+            <div className="flex flex-col gap-4">
+              <screen.Numbers kit={kit} />
+              {screen.More && <screen.More kit={kit} />}
+            </div>
+          </Fold>
+        )}
+        <Fold name="Understood">
+          <Ticker includesReplay />
+        </Fold>
+        <Fold name="Takes" isLast>
           <TakeList />
-        </section>
-        {screen?.More && <screen.More kit={kit} />}
+        </Fold>
         {stage && (
           <p>
             <Button look="quiet" className="-ml-2" onClick={takeStageAway}>
-              Take the stage away
+              Remove the stage
             </Button>
           </p>
         )}
       </div>
-      <section aria-label="Understood" className="h-36 shrink-0 overflow-auto border-t border-line px-5 py-2">
-        <h2 className="text-sm font-semibold">Understood</h2>
-        <Ticker includesReplay />
-      </section>
     </div>
   );
 }
@@ -151,14 +173,14 @@ export function PlayView() {
   const kit = useDocument(state => state.kit);
   const isAwake = usePadState(state => state.session !== undefined);
   const faults = useEvaluation(state => state.faults);
-  const [helps, setHelps] = useState<Helps>({ meters: true, memory: true, arcs: true });
+  const [helps, setHelps] = useState<Helps>({ meters: true, memory: true, arcs: true, closeness: "near" });
   const [brush, setBrush] = useState<Tile | undefined>();
   if (!kit) return null;
   const stage = stageOf(kit);
   const drawn = !isAwake && brush !== undefined && stage?.kind === "runner" ? { stage, brush } : undefined;
   const stopDrawing = () => setBrush(undefined);
   return (
-    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_330px] max-lg:grid-cols-[minmax(0,1fr)_270px]">
+    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_310px] max-lg:grid-cols-[minmax(0,1fr)_270px]">
       <section aria-label="Pad" className="flex min-h-0 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 py-2">
           {drawn ? (

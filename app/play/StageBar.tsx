@@ -121,7 +121,7 @@ function EdgePlayer() {
   const sources = useSceneSources();
   return (
     <span>
-      or let it leap at every edge,{" "}
+      or auto-play: leap at every edge,{" "}
       <ChoiceWord
         label="Scripted hands"
         value=""
@@ -158,7 +158,7 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
       {!isAwake && isCourse && <EdgePlayer />}
       {!isAwake && (
         <Flap
-          word="Write what hands do"
+          word="Script an input"
           wordLook="px-2 py-1 font-semibold text-moss underline-offset-4 hover:underline"
           anchor="bottom start"
           panelLook="w-[520px] p-4"

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { Kit } from "#core";
 import type { StageKindName } from "#stage";
-import type { Helps } from "../scene/scenery";
+import type { Help } from "../scene/scenery";
 import { duelScreen } from "./duel/duelScreen";
 import { ropesScreen } from "./ropes/ropesScreen";
 import { runnerScreen } from "./runner/runnerScreen";
@@ -12,7 +12,7 @@ export interface StageScreen {
   readonly words: string;
   readonly give: (kit: Kit) => Kit;
   /** The player's aids it supports. */
-  readonly helps: readonly (keyof Helps)[];
+  readonly helps: readonly Help[];
   /** Its numbers as sentences, above and below the takes. */
   readonly Numbers: (props: { kit: Kit }) => ReactNode;
   readonly More?: (props: { kit: Kit }) => ReactNode;

@@ -6,7 +6,7 @@ import { STAGE_PAINTERS } from "../scene/stagePainters";
 import { readPalette } from "../ui/palette";
 import type { Round } from "./round";
 
-const HELPS = { meters: true, memory: true, arcs: false };
+const HELPS = { meters: true, memory: true, arcs: false, closeness: "near" } as const;
 const PROMPT_Y = 74;
 /** Resizes a canvas to its box on screen; returns its context, scaled to CSS px. */
 function readyCanvas(canvas: HTMLCanvasElement) {

@@ -39,7 +39,7 @@ function Empty() {
   return (
     <div className="grid min-h-0 grow place-items-center px-7">
       <div className="max-w-xl">
-        <h1 className="font-serif text-3xl">What is this feel made of?</h1>
+        <h1 className="font-serif text-3xl">No checks yet</h1>
         <p className="mt-2 text-lg text-soft">
           Say once what must and must not happen. Every edit from then on is held against it, in every take,
           while the number is still in your hand.

@@ -20,7 +20,8 @@ import { PenLine } from "../shell/PenLine";
 import { RescueButtons } from "../shell/RescueButtons";
 import { WaitForStorage } from "../shell/WaitForStorage";
 import { isBroken, type Broken } from "../storage/records";
-import { Dock } from "../tape/panel/Dock";
+import { VERBS } from "../shell/verbs";
+import { Dock, type DockView } from "../tape/panel/Dock";
 import { Region } from "../ui/Region";
 import type { Route } from "./+types/kit";
 
@@ -72,6 +73,12 @@ function useStepEnds(): void {
   useEffect(() => () => workbench.closeStep(), [workbench, pathname]);
 }
 
+/** Returns the view of an address of a kit. */
+function viewOf(pathname: string): DockView {
+  const last = pathname.split("/")[3];
+  return VERBS.find(({ path }) => path === last)?.path ?? "play";
+}
+
 export default function KitLayout() {
   useStepEnds();
   const pad = usePad();
@@ -95,7 +102,7 @@ export default function KitLayout() {
         </Region>
       </main>
       <Region name="The tape" of={kitId} rescue={<RescueButtons />}>
-        <Dock />
+        <Dock view={viewOf(pathname)} />
       </Region>
     </div>
   );

@@ -5,12 +5,19 @@ import type { TilePlace } from "../edits/levelEdits";
 export const STAGE_FONT = '600 13px "Atkinson Hyperlegible Next Variable", sans-serif';
 export const STAGE_NUMBER_FONT = '12px "Atkinson Hyperlegible Mono Variable", monospace';
 
-/** Which of the player's aids are drawn. */
+/** Which of the player's aids are drawn, and how close the picture is. */
 export interface Helps {
   readonly meters: boolean;
   readonly memory: boolean;
   readonly arcs: boolean;
+  readonly closeness: Closeness;
 }
+
+/** An aid of the player. */
+export type Help = Exclude<keyof Helps, "closeness">;
+
+/** How close a stage is shown: the whole level, its height with the body followed, or closer still. */
+export type Closeness = "fit" | "near" | "nearer";
 
 /** The viewport of a level: the size of a tile, the horizontal offset, and the position of its floor. Px. */
 export interface Eye {
@@ -23,13 +30,32 @@ export interface Eye {
 const HEADROOM_PX = 48;
 const FOOT_PX = 6;
 /** The minimum tile size; a level too tall to fit scrolls instead, so that the body stays readable. */
-const NEAREST_PX = 27;
+const LEAST_TILE_PX = 27;
+/** The least number of tiles in sight across the picture, so that one sees where one runs. */
+const TILES_ACROSS = { near: 18, nearer: 12 };
 
-/** Returns a viewport as large as fits, with the body a third from the left and never above the top. */
-export function followBody(stage: RunnerProgram, x: number, y: number, width: number, height: number): Eye {
-  const px = Math.floor(
-    Math.max(14, Math.min(stage.tilePx, Math.max(NEAREST_PX, height / (stage.level.height + 0.5)))),
-  );
+/** Returns the size of a tile, a whole number of pixels, so that tiles are crisp. */
+function tilePxOf(closeness: Closeness, { level }: RunnerProgram, width: number, height: number): number {
+  const tall = height / (level.height + 0.5);
+  if (closeness === "fit") return Math.max(4, Math.floor(Math.min(width / level.width, tall)));
+  const wide = width / TILES_ACROSS[closeness];
+  const near = Math.min(wide, Math.max(LEAST_TILE_PX, tall));
+  return Math.floor(Math.max(14, closeness === "near" ? near : Math.min(wide, near * 1.5)));
+}
+
+/**
+ * Returns a viewport of some closeness, with the body two fifths from the left and never above the top. A level smaller
+ * than the picture is centred.
+ */
+export function followBody(
+  stage: RunnerProgram,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+  closeness: Closeness = "near",
+): Eye {
+  const px = tilePxOf(closeness, stage, width, height);
   const most = stage.level.width * px - width;
   const left = Math.max(0, Math.min(Math.max(0, most), x * px - width * 0.4));
   const foot = Math.max(height - FOOT_PX, (y + BODY_HEIGHT) * px + HEADROOM_PX);

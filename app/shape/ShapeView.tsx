@@ -92,7 +92,7 @@ export function ShapeView() {
   const own = open ? issues.of(open) : [];
   const elsewhere = issues.elsewhere(rules);
   return (
-    <div className="grid min-h-0 grow grid-cols-[286px_minmax(0,1fr)_252px] max-lg:grid-cols-[190px_minmax(0,1fr)_170px]">
+    <div className="grid min-h-0 grow grid-cols-[264px_minmax(0,1fr)_230px] max-lg:grid-cols-[190px_minmax(0,1fr)_170px]">
       <div className="flex flex-col gap-3 overflow-auto border-r border-line py-4 contain-strict">
         <NewRule />
         {(kit.moves?.length ?? 0) > 1 && (
@@ -106,7 +106,7 @@ export function ShapeView() {
         )}
         <RuleList rules={listed} openKey={isTable ? undefined : open?.key} warned={warned} />
       </div>
-      <div className="overflow-auto px-7 py-5 contain-strict">
+      <section aria-label="The rule" className="overflow-auto px-7 py-5 contain-strict">
         {elsewhere.map(issue => (
           <p key={formatIssue(issue)} role="alert" className="mb-2 text-foxglove">
             {formatIssue(issue)}
@@ -137,7 +137,7 @@ export function ShapeView() {
         ) : (
           <p className="text-soft">No rule yet. Start one at the left; it comes with numbers that work.</p>
         )}
-      </div>
+      </section>
       <TryIt
         kit={kit}
         pattern={open && patternOf(kit, open)}

@@ -189,7 +189,7 @@ export function ShelfView({
             )}
           </ul>
         )}
-        <h2 className="mt-10 font-serif text-xl font-semibold">From the belfry</h2>
+        <h2 className="mt-10 font-serif text-xl font-semibold">Examples</h2>
         <p className="text-soft">
           {demos
             ? "Ready to play, with takes that went well and takes that did not."

@@ -7,7 +7,7 @@ export function WakeButton() {
   const isAwake = usePadState(state => state.session !== undefined);
   const isRecording = usePadState(state => state.isRecording);
   const isPlayable = useEvaluation(state => state.rules !== undefined);
-  const words = isRecording ? "Recording" : "Pad awake";
+  const words = isRecording ? "Recording" : "Listening";
   return (
     <button
       type="button"
@@ -20,7 +20,7 @@ export function WakeButton() {
         aria-hidden
         className={`inline-block size-2.5 shrink-0 rounded-full border-2 ${isAwake ? "border-lichen bg-lichen" : "border-moss"}`}
       />
-      {isAwake ? `${words} · Esc ends` : "Wake the pad"}
+      {isAwake ? `${words} · Esc ends` : "Start listening"}
     </button>
   );
 }

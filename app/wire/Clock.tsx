@@ -115,7 +115,7 @@ export function Clock() {
   const isOther = rate !== undefined && rate !== kit.rate;
   return (
     <section aria-label="Clock" className="min-h-0 grow overflow-auto px-6 py-4">
-      <h1 className="mb-3 font-serif text-2xl">How this kit counts</h1>
+      <h1 className="mb-3 font-serif text-2xl">Frame rate and timing</h1>
       <p className="font-serif text-xl">
         The game runs at{" "}
         <NumberStone

@@ -49,7 +49,7 @@ export function Figures() {
   const { delaysMs, turnsMs } = figures;
   return (
     <section aria-label="Figures" className="min-h-0 grow overflow-auto px-6 py-4">
-      <h1 className="font-serif text-2xl">What the machine is worth</h1>
+      <h1 className="font-serif text-2xl">Input delay on this computer</h1>
       <p className="mb-3 text-sm text-soft">
         Measured since the pad was last woken, on this machine, in this browser.
       </p>
@@ -65,8 +65,8 @@ export function Figures() {
             {ms(figures.shortestGapMs)}
             {frames(figures.shortestGapMs)}
           </Figure>
-          <Figure name="One turn of the screen, median">{ms(at(turnsMs, 0.5))}</Figure>
-          <Figure name="One turn, slowest of twenty">{ms(at(turnsMs, 0.95))}</Figure>
+          <Figure name="One screen refresh, median">{ms(at(turnsMs, 0.5))}</Figure>
+          <Figure name="Slowest of twenty refreshes">{ms(at(turnsMs, 0.95))}</Figure>
           {figures.readsMs.length > 0 && (
             <>
               <Figure name="Pads are read every">{ms(at(figures.readsMs, 0.5))}</Figure>
@@ -85,7 +85,7 @@ export function Figures() {
           )}
           <h2>From an event to the moment its frame was run</h2>
           <Histogram label="From event to frame" values={delaysMs} binWidth={4} bins={13} unit="ms" />
-          <h2 className="mt-3">From one turn of the screen to the next</h2>
+          <h2 className="mt-3">From one screen refresh to the next</h2>
           <Histogram label="Turns of the screen" values={turnsMs} binWidth={2} bins={20} unit="ms" />
         </div>
       </div>

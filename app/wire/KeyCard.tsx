@@ -86,7 +86,7 @@ export function KeyCard({ code: chosen }: { code: string | undefined }) {
     return (
       <section aria-label="What is on this key?" className="border-b border-line px-5 py-3 text-sm">
         <h2 className="font-semibold">What is on this key?</h2>
-        <p className="text-soft">Wake the pad and press it, or choose it on the board under Keys.</p>
+        <p className="text-soft">Start listening and press it, or choose it on the board under Keys.</p>
       </section>
     );
   const controlId = code.startsWith("screen:") ? code.slice(7) : undefined;

@@ -144,8 +144,8 @@ export function Keys({ chosen, onChoose }: { chosen: string | undefined; onChoos
     <section aria-label="Keys" className="min-h-0 grow overflow-auto px-6 py-4">
       <h1 className="font-serif text-2xl">What is on this key?</h1>
       <p className="mb-3 text-sm text-soft">
-        Filled keys play something, those held are dark, those that play two controls have a foxglove edge.
-        Choose one to read who hears it.
+        Filled keys play something, those held are dark, keys with two controls have a pink edge. Choose one
+        to see which rules use it.
       </p>
       <div className="flex flex-wrap items-start gap-5">
         <KeyBoard kit={kit} chosen={chosen} onChoose={onChoose} />

@@ -37,7 +37,7 @@ export function RawLog() {
       <p className="mb-2 text-sm text-soft" data-testid="repeats">
         {isAwake || log.length > 0
           ? `${repeats} repeats dropped`
-          : "Wake the pad and press keys: every event is listed, with what was dropped and why."}
+          : "Start listening and press keys: every event is listed, with what was dropped and why."}
       </p>
       <ol className="font-mono text-sm leading-snug">
         {log.slice(0, SHOWN).map(event => (

@@ -16,9 +16,7 @@ function PadWord() {
       <span className="text-foxglove">This browser cannot read pads. Keys and the stones below play.</span>
     );
   if (pads.length === 0)
-    return (
-      <span className="text-soft">No pad yet: plug one in and press a button on it, with the pad awake.</span>
-    );
+    return <span className="text-soft">No gamepad found. Start listening, then press a button on it.</span>;
   return (
     <span data-testid="pads">
       {pads.map(item => (
@@ -51,7 +49,7 @@ export function Scope() {
         <div className="flex items-baseline justify-between gap-4">
           <h1 className="font-serif text-2xl">Every control, and what plays it</h1>
           <Button look="quiet" disabled={!isAwake} onClick={() => pad.letAllGo()}>
-            Let all go
+            Release all
           </Button>
         </div>
         <p className="text-sm">
@@ -59,7 +57,7 @@ export function Scope() {
         </p>
         {kit.controls.length > 0 && (
           <NextStep view="wire" isDone={isAwake}>
-            Wake the pad and press what is bound: each line tells what arrives, and for how long.
+            Start listening and press what is bound: each line tells what arrives, and for how long.
           </NextStep>
         )}
         {clash && (

@@ -129,7 +129,7 @@ function StickCard({ kit, stick, at }: { kit: Kit; stick: Stick; at: number }) {
           {Math.round(press * 100)} % of the way. Drag its edge; drag in the dial to play it.
         </p>
         <Button look="quiet" className="-ml-2 font-sans" onClick={remove}>
-          Take this stick apart
+          Split into four controls
         </Button>
       </div>
     </li>
@@ -147,8 +147,8 @@ export function Sticks() {
     <section aria-label="Sticks" className="min-h-0 grow overflow-auto px-6 py-4">
       <h1 className="font-serif text-2xl">Sticks, and which way they face</h1>
       <p className="text-sm text-soft">
-        Four controls read as one direction, numbered as on a number pad. Opposites are cleaned before any
-        rule sees them.
+        Four controls read as one direction, numbered as on a number pad. Left and right, or up and down,
+        pressed together are resolved before any rule sees them.
       </p>
       <ul>
         {sticks.map((stick, at) => (

@@ -27,8 +27,9 @@ export function Together({ kit }: { kit: Kit }) {
     <section aria-label="Which keys can go together" className="mt-5 text-sm">
       <h2 className="font-semibold">Which keys can go together?</h2>
       <p className="text-soft">
-        Keyboards drop some. With the pad awake, hold two keys at once: a stone fills for every pair that was
-        seen. One that stays empty however often you try is a pair this board does not report.
+        Some keyboards cannot report some pairs. Start listening and hold two keys at once: a dot fills for
+        every pair that was seen. One that stays empty however often you try is a pair this board does not
+        report.
       </p>
       <p data-testid="together">
         {most.length === 0

@@ -35,7 +35,7 @@ test.each([
   ],
   [
     { never: { kind: "lost", id: "m", why: "gate:g" }, from: "5f" },
-    "In take t, it never comes to this: Hop is lost, Footing was not open, from 5f",
+    "In take t, must not happen: Hop is lost, Footing was not open, from 5f",
   ],
   [
     { counts: { kind: "prompt", id: "r", outcome: ["ok", "failed"] }, max: 2 },

@@ -90,7 +90,7 @@ export function describeGate(gate: Gate): SentencePart[] {
       words(" after that"),
     ]),
     ...optional(gate.spentFor, ["spentFor"], spent => [
-      words("; spent, it is whole again after "),
+      words("; once spent, it refills after "),
       atLeast(spent, ["spentFor"], "spent for"),
     ]),
   ];
@@ -152,7 +152,7 @@ export function offerGate(gate: Gate, kit: Kit): Offer<Gate>[] {
       ...gate,
       linger: "6f",
     })),
-    ...offerIf(gate.spentFor === undefined, "… and be whole again sooner or later once spent", () => ({
+    ...offerIf(gate.spentFor === undefined, "… and refill at another time once spent", () => ({
       ...gate,
       spentFor: "133ms",
     })),

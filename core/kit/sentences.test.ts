@@ -42,7 +42,7 @@ test.each<[Pattern, string]>([
       repeat: { every: "6f" },
       clock: "real",
     },
-    "P when A is held for 12f, at once, and again every 6f; by the clock that never slows",
+    "P when A is held for 12f, at once, and again every 6f; by real time",
   ],
   [
     { ...head, kind: "charge", control: "a", from: "4f", full: "40f", fire: "either", limit: "90f" },
@@ -96,13 +96,13 @@ test("a move's sentence lists its needs, its conditions and its effects", () => 
     shares: true,
   };
   expect(say(describeMove(move))).toBe(
-    "Blow on P with exactly 2 taps, if G and H are open, not while BUSY:MAIN is open: remembered for 6f before, forgiven for 4f after; not again for 30f; only 2 times until G is open; startup 5f, active 3f, recovery 9f; opens LINK from 6f to 14f; spends G; shares its press with other moves",
+    "Blow on P with exactly 2 taps, if G and H are open, not while BUSY:MAIN is open: buffer 6f, coyote 4f; not again for 30f; only 2 times until G is open; startup 5f, active 3f, recovery 9f; opens LINK from 6f to 14f; spends G; shares its press with other moves",
   );
   expect(say(describeMove({ id: "m", name: "Free", pattern: "p", bans: ["g"] }))).toBe(
     "Free on P, not while G is open",
   );
   expect(say(describeMove({ id: "m", name: "Hop", pattern: "p", again: "held", memory: "real" }))).toBe(
-    "Hop on P; asks again as long as it is held; its memory runs by the clock that never slows",
+    "Hop on P; asks again as long as it is held; its buffer counts in real time",
   );
 });
 
@@ -110,7 +110,7 @@ test.each<[Gate, string]>([
   [{ id: "x", name: "X", all: ["g"] }, "X is open while all of G are"],
   [
     { id: "x", name: "X", any: ["g", "h"], spentFor: "133ms" },
-    "X is open while any of G or H is; spent, it is whole again after 133ms",
+    "X is open while any of G or H is; once spent, it refills after 133ms",
   ],
   [{ id: "x", name: "X", while: "p" }, "X is open while P has fired and lasts"],
   [{ id: "x", name: "X", fires: "p", atLeast: 1 }, "X is open once P has fired 1 time"],

@@ -35,7 +35,7 @@ export function nameableGates(kit: Kit): string[] {
 }
 
 const MEMORY: readonly Option[] = [
-  { value: "real", label: "the clock that never slows", hint: "a hit stop does not keep a press alive" },
+  { value: "real", label: "real time", hint: "a hit stop does not keep a press alive" },
   { value: "game", label: "the game's clock", hint: "what holds the game still holds its memory too" },
 ];
 
@@ -74,15 +74,13 @@ function describeNeeds(move: Move): SentencePart[] {
 function describeTimes(move: Move): SentencePart[] {
   return [
     ...optional(move.buffer, ["buffer"], buffer => [
-      words(": remembered for "),
+      words(": buffer "),
       atMost(buffer, ["buffer"], "buffer"),
-      words(" before"),
     ]),
     ...(move.needs ?? []).flatMap((need, k) =>
       optional(need.coyote, ["needs", k, "coyote"], coyote => [
-        words(", forgiven for "),
+        words(", coyote "),
         atMost(coyote, ["needs", k, "coyote"], "coyote"),
-        words(" after"),
       ]),
     ),
     ...optional(move.defer, ["defer"], defer => [
@@ -92,8 +90,8 @@ function describeTimes(move: Move): SentencePart[] {
     ]),
     ...(move.again === "held" ? clause(["again"], [words("; asks again as long as it is held")]) : []),
     ...optional(move.memory, ["memory"], memory => [
-      words("; its memory runs by "),
-      choice(memory, MEMORY, ["memory"], "clock of its memory"),
+      words("; its buffer counts in "),
+      choice(memory, MEMORY, ["memory"], "clock of its buffer"),
     ]),
     ...optional(move.cooldown, ["cooldown"], cooldown => [
       words("; not again for "),
@@ -189,8 +187,8 @@ function offerNeeds(move: Move, kit: Kit): Offer<Move>[] {
       ...move,
       bans: [...(move.bans ?? []), keeper!],
     })),
-    ...offerIf(move.buffer === undefined, "… and remember it for a while", () => ({ ...move, buffer: "6f" })),
-    ...offerIf(bare >= 0, "… and forgive it for a while after", () => ({
+    ...offerIf(move.buffer === undefined, "… with a buffer", () => ({ ...move, buffer: "6f" })),
+    ...offerIf(bare >= 0, "… with coyote time", () => ({
       ...move,
       needs: needs.map((need, k) => (k === bare ? { ...need, coyote: "5f" } : need)),
     })),
@@ -216,7 +214,7 @@ function offerEffects(move: Move, kit: Kit): Offer<Move>[] {
       ...move,
       again: "held" as const,
     })),
-    ...offerIf(move.memory === undefined, "… and with a memory on a clock of its own", () => ({
+    ...offerIf(move.memory === undefined, "… with its buffer on a clock of its own", () => ({
       ...move,
       memory: move.clock === "real" ? ("game" as const) : ("real" as const),
     })),

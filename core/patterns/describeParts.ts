@@ -63,7 +63,7 @@ export function describeWhere(rule: {
     ...(rule.modes
       ? clause(["modes"], [words("; only in "), ...nameList("mode", rule.modes, ["modes"], "mode", "or", 1)])
       : []),
-    ...(rule.clock === "real" ? clause(["clock"], [words("; by the clock that never slows")]) : []),
+    ...(rule.clock === "real" ? clause(["clock"], [words("; by real time")]) : []),
   ];
 }
 
@@ -79,7 +79,7 @@ export function offerWhere<
       rule.modes ? "… in one more mode" : "… only in some modes",
       () => ({ ...rule, modes: [...(rule.modes ?? []), next!] }),
     ),
-    ...offerIf(rule.clock !== "real", "… by the clock that never slows", () => ({
+    ...offerIf(rule.clock !== "real", "… by real time", () => ({
       ...rule,
       clock: "real" as const,
     })),

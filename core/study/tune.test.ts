@@ -118,7 +118,7 @@ test("a report has one line per move, with the nearest loss and the tightest use
     formatMoveFeel(feel, move => program.moves[move]!.id),
   );
   expect(hop).toBe(
-    "asked for 3 times: performed 2 times (1 by memory), lost once; 1 press lost, the nearest by 2f; tightest use 1f; median delay 1f",
+    "asked for 3 times: performed 2 times (1 by buffer), lost once; 1 press lost, the nearest by 2f; tightest use 1f; median delay 1f",
   );
   expect(brace).toBe("asked for once: performed once; no tight use; median delay 6f");
 });

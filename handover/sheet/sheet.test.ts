@@ -118,7 +118,7 @@ test("a sheet lists the changes since a variant (changed, added and removed stat
   const sheet = { since: { name: "Monday", kit: was }, rates: [50] };
   const text = textOf(formatSheetBody({ ...demo, sheet }));
   const changed = /What changed since “Monday”(.*?)Moves/.exec(text)![1]!;
-  expect(changed).toMatch(/remembered for 9f before.*remembered for 6f before/);
+  expect(changed).toMatch(/buffer 9f.*buffer 6f/);
   expect(changed).toMatch(/Old step.*not there/);
   expect(changed).toMatch(/key:KeyQ/);
   expect(changed).not.toMatch(/Spring/);

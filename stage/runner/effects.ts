@@ -27,7 +27,7 @@ export const RUNNER_EFFECTS = {
     label: "lifts",
     hint: "is pushed up for a while",
     begins: { lift: 40, for: "12f" },
-    amount: { field: "lift", before: "by", after: "tiles a second a second", least: 0, most: 1000 },
+    amount: { field: "lift", before: "by", after: "tiles/s²", least: 0, most: 1000 },
     lasts: "for",
     isThis: effect => "lift" in effect,
   },

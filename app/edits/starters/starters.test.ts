@@ -102,7 +102,7 @@ test("rules read as whole sentences", () => {
     BARE,
   );
   expect(sentences(kit)).toEqual([
-    "Jump on Leap press, if Footing is open: remembered for 6f before, forgiven for 5f after; spends Footing",
+    "Jump on Leap press, if Footing is open: buffer 6f, coyote 5f; spends Footing",
     "Leap press when Leap is pressed",
     "Leap charge while Leap is held charges to full at 60f along ease in, worth 0 to 100, and fires when let go; levels: one at 15f, two at 35f, three at 60f",
     "Leap twice when Leap is tapped 2 times, each within 14f of the one before, answering the last tap",

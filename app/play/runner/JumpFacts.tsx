@@ -103,7 +103,7 @@ function Facts({
   return (
     <section aria-label="Jump facts" className="text-sm" data-testid="jump-facts">
       <h2 className="flex items-baseline gap-2 font-semibold">
-        What a jump comes to
+        Jump measurements
         <span className="ml-auto font-normal">
           in{" "}
           <ChoiceWord

@@ -195,7 +195,7 @@ export function paintRunner({ ctx, palette, scene, width, height, helps, cursor 
   const at = Math.min(frame, Math.floor(track.length / 2) - 1) * 2;
   const x = at >= 0 ? track[at]! : stage.level.startX;
   const y = at >= 0 ? track[at + 1]! : stage.level.startY;
-  const eye = followBody(stage, x, y, width, height);
+  const eye = followBody(stage, x, y, width, height, helps.closeness);
   const bodyX = x * eye.px - eye.left;
   const bodyY = eye.foot - y * eye.px;
   paintTower(ctx, palette, width, height, eye.left);

@@ -81,7 +81,7 @@ test("a pull reports every length, never below the minimum, and ends once", () =
     least: 0,
     path: ["moves", 0, "buffer"],
     rounding: "atMost" as const,
-    words: "remembered for",
+    words: "buffer",
   };
   const pull = beginPull(made, handle, at(35, 2));
   pull.move(at(38, 2));

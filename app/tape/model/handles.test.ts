@@ -22,7 +22,7 @@ test("the handle of a buffer is at its end, and pulling it far enough saves the 
   expect(handle).toMatchObject({
     edge: lost.frame + 7,
     path: ["moves", 0, "buffer"],
-    words: "remembered for",
+    words: "buffer",
   });
   const pulled = open(writeAt(KIT, handle.path, "8f"));
   const changes = listChanges(pulled.model, pulled.program, trace, pulled.trace);
@@ -60,7 +60,7 @@ test("a gate spent by a hop leaves no coyote tail; one walked off does, and its 
   const tails = row.spanFrom.filter((_, k) => row.spanLook[k] === "forgiven");
   expect(tails.length).toBe(1);
   expect(listHandles(KIT, model, rowOf("footing"))).toMatchObject([
-    { anchor: tails[0]!, edge: tails[0]! + 5, words: "forgiven for" },
+    { anchor: tails[0]!, edge: tails[0]! + 5, words: "coyote" },
   ]);
 });
 

@@ -36,7 +36,7 @@ export interface TapeHandle extends WindowEnd {
   readonly least: number;
   readonly path: readonly PathStep[];
   readonly rounding: Rounding;
-  /** A label for the number, shown beside the pointer: "remembered for". */
+  /** A label for the number, shown beside the pointer: "buffer". */
   readonly words: string;
 }
 
@@ -133,7 +133,7 @@ function handlesOfMove(kit: Kit, model: TapeModel, row: TapeRow, at: number): Ta
     const due = edgeOfWindow({ anchor: made, ends: "reach", isReal }, model.clock, defer);
     const end = { anchor: due + 1, ends: "after", isReal } as const;
     const edge = edgeOfWindow(end, model.clock, buffer);
-    return { ...end, row: at, edge, least: 0, path, rounding: "atMost", words: "remembered for" };
+    return { ...end, row: at, edge, least: 0, path, rounding: "atMost", words: "buffer" };
   });
   return [...memories, ...handlesOfOpenings(kit, model, row, at, m)];
 }
@@ -156,9 +156,7 @@ function handlesOfGate(kit: Kit, { clock, frames }: TapeModel, row: TapeRow, at:
     if (row.spanLook[k] !== "open" || to >= frames || (longest.frames > 0 && !hasTail)) return [];
     const end = { anchor: to, ends: "past", isReal: longest.isReal } as const;
     const edge = edgeOfWindow(end, clock, longest.frames);
-    return [
-      { ...end, row: at, edge, least: 0, path: longest.path, rounding: "atMost", words: "forgiven for" },
-    ];
+    return [{ ...end, row: at, edge, least: 0, path: longest.path, rounding: "atMost", words: "coyote" }];
   });
 }
 

@@ -1,7 +1,16 @@
-import { memo, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import {
+  memo,
+  useEffect,
+  useEffectEvent,
+  useRef,
+  useState,
+  type KeyboardEvent as ReactKeyboardEvent,
+  type PointerEvent,
+} from "react";
 import { createStore } from "zustand/vanilla";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { followPointer } from "../../ui/followPointer";
+import { useStored } from "../../ui/useStored";
 import { DockTools } from "./DockTools";
 import { LostList } from "./LostList";
 import { Measure } from "./Measure";
@@ -10,18 +19,34 @@ import { TakeStrips } from "./TakeStrips";
 import { Tape } from "./Tape";
 import { TapeTable } from "./TapeTable";
 import { Transport } from "./Transport";
-import { NO_VIEW, type TapeView } from "../model/tapeView";
+import {
+  clampHeight,
+  heightOf,
+  LEAST_PX,
+  levelPx,
+  nextHeight,
+  parseHeights,
+  STRIP_PX,
+  VIEW_PX,
+  type ChosenHeights,
+  type DockView,
+} from "../model/dockHeights";
+import { NO_VIEW, ROW_PX, RULER_PX, type TapeView } from "../model/tapeView";
 import { useEvaluated, useEvaluation, usePlaybackControl } from "../../document/evaluationContext";
 import { useDocument, useWorkbench } from "../../document/workbenchContext";
 import { usePad, usePadState } from "../../input/context";
 import { useTapeLook } from "../hand/context";
 
-const LEAST_PX = 120;
-/** The minimum height left to the view above. */
-const VIEW_PX = 200;
-/** The initial height of the tape: beside a rule it has few rows, and the rule's map needs the room. */
-const HEIGHT_PX = { inShape: 250, elsewhere: 338 };
-const STRIP_PX = 44;
+export type { DockView };
+
+/** The key under which this browser keeps the chosen heights. */
+const HEIGHTS_KEY = "moss-tap-dock";
+
+/** The height of the bar with its lower edge. */
+const BAR_PX = 46;
+
+/** The key that cycles the heights while no field has the focus and the pad is asleep. */
+const CYCLE_KEY = "`";
 
 /** Shown when a long take has been in the worker for some time. */
 function WorkingNote() {
@@ -60,8 +85,37 @@ const TakeChoice = memo(function TakeChoice() {
   );
 });
 
-/** The grip at the dock's upper edge, moved by dragging or by keys. */
-function Grip({ heightPx, onHeight }: { heightPx: number; onHeight: (px: number) => void }) {
+/** The height of a view's dock, its setter, and a key that cycles it. */
+function useDockHeight(view: DockView) {
+  const [chosen, setChosen] = useStored<ChosenHeights>(HEIGHTS_KEY, parseHeights);
+  const pad = usePad();
+  const heightPx = heightOf(view, chosen);
+  const setHeight = (px: number) => setChosen({ ...chosen, [view]: clampHeight(px, window.innerHeight) });
+  const cycle = useEffectEvent(() => setHeight(nextHeight(heightPx, window.innerHeight)));
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const isTyping =
+        event.target instanceof Element && event.target.closest("input, textarea, [contenteditable]");
+      if (event.key !== CYCLE_KEY || event.ctrlKey || isTyping || pad.getState().session) return;
+      event.preventDefault();
+      cycle();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [pad]);
+  return { heightPx, setHeight };
+}
+
+/** The grip at the dock's upper edge, moved by dragging or by keys; a double click fits the rows. */
+function Grip({
+  heightPx,
+  onHeight,
+  onFit,
+}: {
+  heightPx: number;
+  onHeight: (px: number) => void;
+  onFit: () => void;
+}) {
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     if (!event.isPrimary) return;
     const fromY = event.clientY;
@@ -71,7 +125,7 @@ function Grip({ heightPx, onHeight }: { heightPx: number; onHeight: (px: number)
       cancel: () => onHeight(heightPx),
     });
   };
-  const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
+  const onKeyDown = (event: ReactKeyboardEvent<HTMLDivElement>) => {
     const by = { ArrowUp: 24, ArrowDown: -24, PageUp: 120, PageDown: -120, Home: 9999, End: -9999 }[
       event.key
     ];
@@ -85,12 +139,15 @@ function Grip({ heightPx, onHeight }: { heightPx: number; onHeight: (px: number)
       aria-orientation="horizontal"
       aria-label="Height of the tape"
       aria-valuenow={heightPx}
-      aria-valuemin={LEAST_PX}
+      aria-valuemin={STRIP_PX}
+      aria-valuemax={Math.max(LEAST_PX, window.innerHeight - VIEW_PX)}
+      title={`Drag to change the height of the tape, double click to fit its rows; ${CYCLE_KEY} cycles`}
       aria-valuetext={`${heightPx} px high`}
       tabIndex={0}
       className="absolute inset-x-0 -top-1.5 z-10 h-3 cursor-row-resize touch-none"
       onPointerDown={onPointerDown}
       onKeyDown={onKeyDown}
+      onDoubleClick={onFit}
     />
   );
 }
@@ -129,13 +186,11 @@ function ShownTake({ isLive }: { isLive: boolean }) {
 }
 
 /**
- * The tape's dock below every view: the choice of take, its overview, and the tape. It can be resized and
- * folded.
+ * The tape's dock below every view: the choice of take, its overview, and the tape. It has a height of its own in each
+ * view; at its lowest only the bar is left, whose overview scrubs.
  */
-export function Dock() {
+export function Dock({ view }: { view: DockView }) {
   const playback = usePlaybackControl();
-  const [heights, setHeights] = useState(HEIGHT_PX);
-  const [isFolded, setFolded] = useState(false);
   const [isTable, setTable] = useState(false);
   const [wanted, setWanted] = useState("");
   /** The visible part of the tape; its changes are drawn without a render of the dock. */
@@ -143,12 +198,12 @@ export function Dock() {
   const evaluated = useEvaluated();
   const isLive = usePadState(state => state.session !== undefined);
   const showsStrips = useTapeLook(look => look.showsStrips);
-  const place = useTapeLook(look => (look.about ? "inShape" : "elsewhere"));
-  const heightPx = heights[place];
-  const setHeight = (px: number) => {
-    setFolded(false);
-    setHeights(was => ({ ...was, [place]: Math.max(LEAST_PX, Math.min(window.innerHeight - VIEW_PX, px)) }));
-  };
+  const { heightPx, setHeight } = useDockHeight(view);
+  const isFolded = heightPx <= STRIP_PX;
+  const setFolded = (isToFold: boolean) =>
+    setHeight(isToFold ? STRIP_PX : levelPx("half", window.innerHeight));
+  const rows = useRef(0);
+  const fit = () => setHeight(BAR_PX + RULER_PX + rows.current * ROW_PX);
   const shown = isLive ? undefined : evaluated;
 
   return (
@@ -157,7 +212,7 @@ export function Dock() {
       className="relative flex shrink-0 flex-col border-t-2 border-ink bg-paper contain-layout contain-size"
       style={{ height: isFolded ? STRIP_PX : `max(${LEAST_PX}px, ${heightPx}px - var(--notices-px))` }}
     >
-      <Grip heightPx={heightPx} onHeight={setHeight} />
+      <Grip heightPx={heightPx} onHeight={setHeight} onFit={fit} />
       <div
         className={`flex h-[42px] shrink-0 items-center gap-4 border-b border-line px-5 text-sm ${isFolded ? "" : "max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-0 max-lg:py-1"}`}
       >
@@ -189,7 +244,7 @@ export function Dock() {
         (isTable && shown ? (
           <TapeTable evaluated={shown} />
         ) : (
-          <Tape onView={views.setState} wanted={wanted} />
+          <Tape onView={views.setState} rowCountRef={rows} wanted={wanted} />
         ))}
       {!isFolded && shown && <Measure rateHz={shown.program.rateHz} />}
     </section>

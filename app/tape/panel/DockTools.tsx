@@ -89,7 +89,7 @@ export const DockTools = memo(function DockTools({
         </Button>
       )}
       <Button look="quiet" onClick={() => onFold(!isFolded)} aria-expanded={!isFolded}>
-        {isFolded ? "Unfold" : "Fold away"}
+        {isFolded ? "Show the tape" : "Hide the tape"}
       </Button>
     </span>
   );

@@ -48,7 +48,7 @@ export const RowChoice = memo(function RowChoice() {
         { value: "all", label: "all rows" },
         {
           value: "stirring",
-          label: "rows that stir",
+          label: "rows with events",
           hint: "Only those on which something happens in this take.",
         },
         ...(about

@@ -224,7 +224,16 @@ function OverTape({
 }
 
 /** The drawn tape: the open take under the current rules, or the live session. */
-export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wanted: string }) {
+export function Tape({
+  onView,
+  rowCountRef,
+  wanted,
+}: {
+  onView: (view: TapeView) => void;
+  /** Receives the number of rows shown. */
+  rowCountRef: { current: number };
+  wanted: string;
+}) {
   const workbench = useWorkbench();
   const evaluation = useEvaluationStore();
   const playback = usePlaybackControl();
@@ -245,6 +254,7 @@ export function Tape({ onView, wanted }: { onView: (view: TapeView) => void; wan
   const controller = useController(canvas, latest, onView, onHover, setRowKey);
   useEffect(() => {
     latest.current = shown;
+    rowCountRef.current = model.rows.length;
   });
   useUpdates(controller, latest, shown, row, isLive);
   useLiveTape(controller, isLive, shown.selection.only);

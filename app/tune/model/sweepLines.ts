@@ -30,13 +30,13 @@ export function linesOf(points: readonly SweepPoint[], plays: number): ChartLine
   const all = [
     line("performed", "moss", [], perRun(sumOf)),
     line(
-      "by memory",
+      "by buffer",
       "fern",
       [6, 3],
       perRun(({ performed }) => performed.buffer + performed.both),
     ),
     line(
-      "forgiven",
+      "by coyote",
       "bark",
       [6, 3],
       perRun(({ performed }) => performed.coyote + performed.both),

@@ -58,7 +58,7 @@ export function PointWords({
   return (
     <p className="text-sm" data-testid="sweep-point">
       <b>{formatSwept(point.value, choice, rateHz)}</b>: {sumOf(point)} performed ({point.performed.direct}{" "}
-      directly, {point.performed.buffer} by memory, {point.performed.coyote} forgiven, {point.performed.both}{" "}
+      directly, {point.performed.buffer} by buffer, {point.performed.coyote} by coyote, {point.performed.both}{" "}
       by both), {point.lostPresses} presses lost{lost.length > 0 ? ` (requests: ${lost.join(", ")})` : ""},{" "}
       {point.saved} saved, {point.unwanted} unwanted, {point.gone} gone
       {point.asked > 0 && `, ${point.holds} of ${point.asked} checks hold`}

@@ -22,7 +22,7 @@ export const record: ExpectationRecord<Never, "happened"> = {
       return found < 0 ? { ok: true } : { ok: false, why: "happened", f: found };
     };
   },
-  describe: ({ never }, { event }) => [words("it never comes to this: "), ...event(never, ["never"])],
+  describe: ({ never }, { event }) => [words("must not happen: "), ...event(never, ["never"])],
   offers: () => [],
   failures: { happened: ({ f }) => `it happened, first on frame ${f}` },
   accept: () => undefined,

@@ -88,7 +88,7 @@ export function reportMoves(program: Program, feels: readonly TakeFeel[]): MoveF
 }
 
 /**
- * Formats one line: "asked for 41 times: performed 38 times (6 by memory), lost 3 times; 2 presses lost, the
+ * Formats one line: "asked for 41 times: performed 38 times (6 by buffer), lost 3 times; 2 presses lost, the
  * nearest by 1f; tightest use 1f; median delay 2f". `nameOf` returns the name of a move by its index.
  */
 export function formatMoveFeel(feel: MoveFeel, nameOf: (move: number) => string): string {

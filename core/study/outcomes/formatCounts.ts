@@ -4,8 +4,8 @@ import { gaveWayOf, totalOf, type MoveCounts, type PatternCounts, type PromptCou
 
 /** The ways of being performed other than directly, as suffixes of a count. */
 const MEANS: readonly (readonly [PerformedBy, string])[] = [
-  ["buffer", "by memory"],
-  ["coyote", "forgiven"],
+  ["buffer", "by buffer"],
+  ["coyote", "by coyote"],
   ["both", "by both"],
 ];
 
@@ -28,7 +28,7 @@ function lostWords(counts: MoveCounts, nameOf: (move: number) => string): string
 }
 
 /**
- * Formats the counts of a move: "asked for 12 times: performed 9 times (2 by memory), lost 3 times (1 gave
+ * Formats the counts of a move: "asked for 12 times: performed 9 times (2 by buffer), lost 3 times (1 gave
  * way to Toll); 2 presses lost". The first numbers count requests, the last presses. `nameOf` returns the
  * name of a move by its index.
  */

@@ -1,0 +1,62 @@
+/** The views below which the dock has a height of its own. */
+export type DockView = "wire" | "shape" | "play" | "tune" | "prove" | "hand-over";
+
+/** The heights between which one key cycles: the bar alone with its overview, a few rows, half the window, most of it. */
+export type DockLevel = "strip" | "low" | "half" | "tall";
+
+export const STRIP_PX = 44;
+/** The least height at which rows are shown. */
+export const LEAST_PX = 120;
+/** The least height left to the view above. */
+export const VIEW_PX = 200;
+
+const LEVELS: readonly DockLevel[] = ["strip", "low", "half", "tall"];
+const LOW_PX = 142;
+
+/** The height of each view's dock until the designer chooses another. */
+const DELIVERED: Readonly<Record<DockView, number>> = {
+  wire: LOW_PX,
+  shape: LOW_PX,
+  play: LOW_PX,
+  tune: STRIP_PX,
+  prove: 168,
+  "hand-over": STRIP_PX,
+};
+
+/** The heights that the designer has chosen, in px, by view. */
+export type ChosenHeights = Readonly<Partial<Record<DockView, number>>>;
+
+/** Returns the height of a level in a window of some height, in px. */
+export function levelPx(level: DockLevel, windowPx: number): number {
+  const px = { strip: STRIP_PX, low: LOW_PX, half: windowPx / 2, tall: windowPx - VIEW_PX }[level];
+  return clampHeight(px, windowPx);
+}
+
+/** Returns a height that can be used: the strip, or one at which rows are shown and the view keeps its room. */
+export function clampHeight(px: number, windowPx: number): number {
+  if (px < (STRIP_PX + LEAST_PX) / 2) return STRIP_PX;
+  return Math.round(Math.max(LEAST_PX, Math.min(windowPx - VIEW_PX, px)));
+}
+
+/** Returns the height of a view's dock: the chosen one, or the delivered one. */
+export function heightOf(view: DockView, chosen: ChosenHeights): number {
+  return chosen[view] ?? DELIVERED[view];
+}
+
+/** Returns the next height of the cycle: the lowest level above the present height, or the strip after the tallest. */
+export function nextHeight(px: number, windowPx: number): number {
+  return LEVELS.map(level => levelPx(level, windowPx)).find(height => height > px + 1) ?? STRIP_PX;
+}
+
+/** Reads chosen heights from a text; what cannot be read is as if it had not been chosen. */
+export function parseHeights(text: string | null): ChosenHeights {
+  try {
+    const read: unknown = JSON.parse(text ?? "{}");
+    const entries = Object.entries(read as Record<string, unknown>).filter(
+      ([view, px]) => Object.hasOwn(DELIVERED, view) && typeof px === "number" && Number.isFinite(px),
+    );
+    return Object.fromEntries(entries);
+  } catch {
+    return {};
+  }
+}

@@ -1,0 +1,49 @@
+import { expect, test } from "vitest";
+import { find, forgetScripts, openDemo, press, waitFor } from "./browser";
+import { useSession } from "./session";
+
+const session = useSession();
+
+/** Returns the share of the window's area that an element takes up. */
+const shareOf = (where: string) =>
+  session.driver.executeScript<number>(
+    `const { width, height } = document.querySelector(arguments[0]).getBoundingClientRect();
+     return (width * height) / (innerWidth * innerHeight);`,
+    where,
+  );
+
+test("as delivered, what a view is for has most of the window; a chosen height is kept for that view", async () => {
+  const { driver } = session;
+  // Without the tall docks of the other tests.
+  await forgetScripts(driver);
+  await openDemo(session, "belfry-runner", "play");
+  await find(driver, "[data-testid=stage]");
+  expect(await shareOf("[data-testid=stage]")).toBeGreaterThan(0.45);
+  const stagePx = await driver.executeScript<number>(
+    `return document.querySelector("[data-testid=stage]").getBoundingClientRect().height`,
+  );
+  expect(stagePx).toBeGreaterThanOrEqual(480);
+  for (const [view, where, share] of [
+    ["Shape", 'section[aria-label="The rule"]', 0.45],
+    ["Prove", 'section[aria-label="Checks over takes"]', 0.5],
+    ["Hand over", "[data-testid=sheet]", 0.4],
+  ] as const) {
+    await press(driver, view);
+    await find(driver, where);
+    expect(await shareOf(where), view).toBeGreaterThan(share);
+  }
+  const dockPx = () =>
+    driver.executeScript<number>(
+      `return Number(document.querySelector('[aria-label="Height of the tape"]').getAttribute("aria-valuenow"))`,
+    );
+  const lowPx = await dockPx();
+  await driver.executeScript("document.activeElement.blur()");
+  await driver.actions().sendKeys("`").perform();
+  await waitFor(driver, "a higher dock", async () => (await dockPx()) > lowPx);
+  const chosenPx = await dockPx();
+  await press(driver, "Tune");
+  await waitFor(driver, "the dock of Tune", async () => (await dockPx()) !== chosenPx);
+  await driver.navigate().refresh();
+  await press(driver, "Hand over");
+  await waitFor(driver, "the chosen height", async () => (await dockPx()) === chosenPx);
+});
