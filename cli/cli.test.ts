@@ -1,16 +1,32 @@
 import { spawnSync } from "node:child_process";
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { join, resolve } from "node:path";
 import { DuckDBInstance } from "@duckdb/node-api";
 import { XMLParser } from "fast-xml-parser";
 import { unzipSync } from "fflate";
 import { Parser } from "tap-parser";
 import { afterAll, expect, test } from "vitest";
-import { parseChecks, parseKit, type Checks, type CheckResult, type Kit, type Take } from "#core";
+import {
+  compareResults,
+  parseChecks,
+  parseKit,
+  type Checks,
+  type CheckResult,
+  type Kit,
+  type Take,
+} from "#core";
 import { EXPORT_FORMATS, NO_PARTS } from "#handover";
 import { judgeFiles } from "./checks/judgeFiles";
-import { compileScript } from "./compile.mjs";
+import { compileCommand } from "./compile.mjs";
 import { formatJunit, formatTap } from "./checks/reports";
 import { writePresses } from "./presses/writePresses";
 import { listTakeFiles, parseShard, type TakeFile } from "./takeFiles";
@@ -38,18 +54,14 @@ async function judge(
   return judged.results;
 }
 
-/** The compiled commands; `npm run` compiles them anew each time (docs/fileFormats.test.ts runs it). */
-const scripts = new Map(
-  await Promise.all(
-    ["check", "judge", "export", "import"].map(
-      async name => [name, await compileScript(`cli/${name}.ts`)] as const,
-    ),
-  ),
-);
+/** The compiled command; `npm run` compiles it anew each time (docs/fileFormats.test.ts runs it). */
+const compiled = `${await compileCommand(join(folder, "command"))}/moss-tap.mjs`;
+symlinkSync(resolve("node_modules"), join(folder, "node_modules"));
 
 /** Runs a command of the project as on a build server. */
-function run(command: string, ...args: readonly string[]) {
-  const ran = spawnSync("node", [scripts.get(command)!, ...args], { encoding: "utf8" });
+function run(...args: readonly string[]) {
+  const env = { ...process.env, MOSS_TAP_PROJECT: resolve(".") };
+  const ran = spawnSync("node", [compiled, ...args], { encoding: "utf8", env });
   const stderr = ran.stderr.split("\n").filter(line => line);
   return { code: ran.status, stdout: ran.stdout, stderr };
 }
@@ -76,7 +88,10 @@ test.each(FAILING)(
 test("the command gives the same results, and its exit code", async () => {
   const demo = readDemo("belfry-runner");
   const ran = run("check", ...["kit.json", "checks.json", ""].map(name => `demo/belfry-runner/${name}`));
-  expect([ran.code, ran.stderr, ran.stdout]).toEqual([1, [], formatTap(await judge(demo), demo.checks)]);
+  expect([ran.code, ran.stdout]).toEqual([1, formatTap(await judge(demo), demo.checks)]);
+  expect(ran.stderr.at(-1)).toMatch(
+    /^4 takes judged; left out: .*checks\.json: is moss-tap\/checks, .*kit\.json/,
+  );
 });
 
 test("results are read as TAP and as JUnit XML by readers of their own, whatever names they hold", async () => {
@@ -204,7 +219,11 @@ test("takes of one file are judged separately, and a broken one is named by its 
   const one = await judge({ kit, checks: everywhere, files: writeTakes(3) });
   expect(await find(put("back.takes.json", takes))).toMatchObject({ results: one });
   const broken = await find(put("broken.takes.json", [takes[0], { ...takes[1], rate: 0 }]));
-  expect("lines" in broken && broken.lines[0]).toMatch(/broken\.takes\.json, takes\[1\]: rate: /);
+  // The bad round alone is left out.
+  expect(broken).toMatchObject({
+    takes: 1,
+    broken: [expect.stringMatching(/broken\.takes\.json, takes\[1\]: rate: /)],
+  });
 });
 
 test("two threads find what one finds; a query engine finds in four shards of presses what one run has, as Parquet and as CSV", async () => {
@@ -324,4 +343,70 @@ test("a recording from another program is imported by its mapping; a mapping of 
     2,
     expect.stringContaining("is not part of a value change dump here"),
   ]);
+});
+
+test("a run that has tested nothing is no success", () => {
+  const demo = "demo/belfry-runner";
+  const kit = `${demo}/kit.json`;
+  const put = (name: string, checks: readonly object[], more: object = {}) => {
+    const path = join(folder, name);
+    writeFileSync(
+      path,
+      JSON.stringify({ format: "moss-tap/checks", version: 1, id: "c", name: "C", checks, ...more }),
+    );
+    return path;
+  };
+  const skip = { id: "a", name: "A", on: "*", never: { kind: "performed", id: "scurry" } };
+  const empty = join(folder, "empty");
+  mkdirSync(empty, { recursive: true });
+  writeFileSync(join(empty, "notes.json"), '{"remark": 1}');
+  for (const [checks, takes, words] of [
+    [put("on.json", [skip]), empty, /no take was judged/],
+    [put("off.json", [{ ...skip, off: true }]), demo, /no check is on/],
+    [put("other.json", [{ ...skip, on: ["nobody"], off: true }]), demo, /no check is on/],
+    [put("idle.json", [skip]), `${demo}/1-clean-climb.json`, /nothing was tested/],
+  ] as const) {
+    const ran = run("check", kit, checks, takes);
+    expect([ran.code, ran.stdout]).toEqual([2, ""]);
+    expect(ran.stderr.join(" ")).toMatch(words);
+    expect(run("check", kit, checks, takes, "--allow-empty").code).toBe(0);
+  }
+  const foreign = put("foreign.json", [skip], { kit: "another-kit" });
+  expect(run("check", kit, foreign, demo)).toMatchObject({
+    code: 2,
+    stderr: [expect.stringContaining("another-kit")],
+  });
+  const impossible = put("impossible.json", [
+    { ...skip, never: { kind: "lost", id: "hop", why: "gate:fotting" } },
+  ]);
+  expect(run("check", kit, impossible, demo).stderr.join()).toMatch(
+    /checks\[0\]\.never\.why.*"gate:fotting" can never be/,
+  );
+});
+
+test("a take that comes twice is judged once, another with its id is a fault; earlier results mark what is new", async () => {
+  const { kit, checks } = readDemo("belfry-runner");
+  const [first] = writeTakes(1);
+  const take = JSON.parse(readFileSync(first!.path, "utf8")) as Take;
+  const beside = join(folder, "twice");
+  mkdirSync(join(beside, "deeper"), { recursive: true });
+  for (const name of ["one.json", "deeper/again.json"])
+    writeFileSync(join(beside, name), JSON.stringify(take));
+  const everywhere = { ...checks, checks: checks.checks.map(check => ({ ...check, on: "*" as const })) };
+  const find = () => {
+    const files = listTakeFiles([beside]);
+    if ("lines" in files) throw new Error("the folder must read");
+    return judgeFiles(kit, everywhere, files, { rates: [], threads: 1, shard: WHOLE });
+  };
+  expect(await find()).toMatchObject({ takes: 1, notes: [expect.stringContaining("judged once")] });
+  writeFileSync(join(beside, "other.json"), JSON.stringify({ ...take, frames: 300 }));
+  expect(await find()).toMatchObject({ lines: [expect.stringContaining("is another take")] });
+  const results = (oks: readonly boolean[]) =>
+    oks.map((ok, k): CheckResult => ({ check: `c${k}`, take: "t", rate: 60, ok }));
+  const { results: marked, changes } = compareResults(
+    results([true, false, false, true]),
+    results([false, true, false]),
+  );
+  expect(marked.map(({ was }) => was)).toEqual([false, true, false, null]);
+  expect(changes).toEqual({ newlyBroken: 1, newlyHeld: 1, stillBroken: 1, gone: 0 });
 });

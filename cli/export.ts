@@ -1,19 +1,10 @@
-import { mkdirSync, writeFileSync } from "node:fs";
-import { dirname, join } from "node:path";
+import { join } from "node:path";
 import { Command, InvalidArgumentError, Option } from "commander";
 import { parseChecks, parseLayout } from "#core";
-import {
-  EXPORT_FORMATS,
-  facesOf,
-  NO_PARTS,
-  textFile,
-  type ExportFormat,
-  type HandoverParts,
-  type OutFile,
-} from "#handover";
+import { EXPORT_FORMATS, NO_PARTS, type ExportFormat, type HandoverParts, type OutFile } from "#handover";
 import { parseRules } from "#stage";
-import { bundlePlayer } from "../runtime/playerParts.mjs";
-import { runtimeFiles } from "../runtime/files.mjs";
+import { writeOut } from "./output";
+import { loadParts } from "./parts";
 import { readDocument } from "./readDocument";
 import { readTakeFile } from "./readTakeFile";
 import { refuse } from "./refuse";
@@ -42,22 +33,19 @@ function parseRates(written: string): readonly number[] {
   throw new InvalidArgumentError("write frames a second, one or more, with commas between: 30,120");
 }
 
-/** Writes one file to the given path, several into a folder of that name. */
-function write(files: readonly OutFile[], out: string): void {
-  if (files.length === 1) {
-    mkdirSync(dirname(out), { recursive: true });
-    return writeFileSync(out, files[0]!.bytes);
+/** Writes one file to the given path, several into a folder of that name. Returns the first fault. */
+function write(files: readonly OutFile[], out: string): string | undefined {
+  if (files.length === 1) return writeOut(out, files[0]!.bytes);
+  for (const { name, bytes } of files) {
+    const fault = writeOut(join(out, name), bytes);
+    if (fault) return fault;
   }
-  mkdirSync(out, { recursive: true });
-  for (const { name, bytes } of files) writeFileSync(join(out, name), bytes);
+  return undefined;
 }
 
-/** Loads the parts that a form uses; a command line draws no pictures. */
+/** Loads the parts that a form uses. */
 async function makeParts({ uses }: ExportFormat): Promise<HandoverParts> {
-  if (!uses.includes("parts") && !uses.includes("faces")) return NO_PARTS;
-  const [runtime, player] = await Promise.all([runtimeFiles(), bundlePlayer()]);
-  const files = runtime.map(([name, text]) => textFile(name, text, "text/javascript"));
-  return { player, runtime: files, faces: facesOf(player), pictures: [] };
+  return uses.includes("parts") || uses.includes("faces") ? loadParts() : NO_PARTS;
 }
 
 /**
@@ -98,23 +86,25 @@ async function main(kitFile: string, words: string[], options: Options): Promise
     )
     .filter(({ name }) => isIncluded(name));
   if (files.length === 0) return refuse([`--as ${as}: there is nothing to write: name takes behind the kit`]);
-  write(files, out);
+  const fault = write(files, out);
+  if (fault) refuse([fault]);
 }
 
-await new Command("export")
-  .description("A kit with its takes in a form in which it leaves: KIT.json and takes in, files out")
-  .argument("<kit>", "a kit file")
-  .argument("[takes...]", "take files, folders of them, or - for a list of files on standard input")
-  .addOption(new Option("--as <form>", "what is written").choices([...COMMANDS.keys()]).makeOptionMandatory())
-  .requiredOption("--out <path>", "the file that is written, or the folder where it is several")
-  .option("--checks <file>", "a file of checks that leave with it")
-  .option("--layouts <files...>", "layouts of keys that leave with it", [])
-  .option("--since <kit>", "the sheet tells what changed since this kit")
-  .option(
-    "--rates <list>",
-    "rates at which the sheet tells lengths besides the kit's own: 30,120",
-    parseRates,
-  )
-  .exitOverride(error => process.exit(error.exitCode === 0 ? 0 : 2))
-  .action(main)
-  .parseAsync();
+export const exportCommand = () =>
+  new Command("export")
+    .description("A kit with its takes in a form in which it leaves: KIT.json and takes in, files out")
+    .argument("<kit>", "a kit file")
+    .argument("[takes...]", "take files, folders of them, or - for a list of files on standard input")
+    .addOption(
+      new Option("--as <form>", "what is written").choices([...COMMANDS.keys()]).makeOptionMandatory(),
+    )
+    .requiredOption("--out <path>", "the file that is written, or the folder where it is several")
+    .option("--checks <file>", "a file of checks that leave with it")
+    .option("--layouts <files...>", "layouts of keys that leave with it", [])
+    .option("--since <kit>", "the sheet tells what changed since this kit")
+    .option(
+      "--rates <list>",
+      "rates at which the sheet tells lengths besides the kit's own: 30,120",
+      parseRates,
+    )
+    .action(main);

@@ -1,9 +1,10 @@
-import { createReadStream, readFileSync, writeFileSync } from "node:fs";
+import { createReadStream, readFileSync } from "node:fs";
 import { basename, extname } from "node:path";
 import { Command, Option } from "commander";
 import { formatIssue, parseMapping, parseTake, type Mapping, type Result } from "#core";
 import { feedTable, formatFile, parseTable, readDump, type NamedTake, type ReadRecording } from "#handover";
 import { readDocument } from "./readDocument";
+import { writeOut } from "./output";
 import { refuse } from "./refuse";
 
 interface Options {
@@ -11,6 +12,7 @@ interface Options {
   readonly map: string;
   readonly out?: string;
   readonly kit?: string;
+  readonly lenient?: boolean;
 }
 
 /** Reads a table in chunks, in constant memory. */
@@ -24,7 +26,7 @@ async function readCsv(file: string, mapping: Mapping, named: NamedTake): Promis
  * Reads a recording from another program as a take through a mapping; see docs/file-formats.md. Exit code 2:
  * unreadable input, nothing is written.
  */
-async function main(file: string, { as, map, out, kit }: Options): Promise<void> {
+async function main(file: string, { as, map, out, kit, lenient }: Options): Promise<void> {
   const mapping = readDocument(map, parseMapping);
   if ("lines" in mapping) return refuse(mapping.lines);
   if ((mapping.value.sort === "dump") !== (as === "vcd"))
@@ -41,23 +43,31 @@ async function main(file: string, { as, map, out, kit }: Options): Promise<void>
   })();
   if (typeof read === "string") return refuse([`${file}: cannot be read (${read})`]);
   if (!read.ok) return refuse(read.issues.map(issue => `${file}: ${formatIssue(issue)}`));
-  const { take, notes } = read.value;
+  const { take, notes, leftOut } = read.value;
   const checked = parseTake(take);
   if (!checked.ok) return refuse(checked.issues.map(issue => `${file}: ${formatIssue(issue)}`));
   process.stderr.write(notes.map(line => `${file}: ${line}\n`).join(""));
+  // Without some of its rows the take is another one than was played.
+  if (leftOut > 0) {
+    process.stderr.write(`${file}: ${leftOut} ${leftOut === 1 ? "row is" : "rows are"} left out\n`);
+    if (!lenient) process.exitCode = 2;
+  }
   if (out === undefined) process.stdout.write(formatFile(take));
-  else writeFileSync(out, formatFile(take));
+  else {
+    const fault = writeOut(out, formatFile(take));
+    if (fault) refuse([fault]);
+  }
 }
 
-await new Command("import")
-  .description(
-    "A recording from elsewhere as a take: a table or a value change dump and a mapping in, a take out",
-  )
-  .argument("<file>", "the recording")
-  .addOption(new Option("--as <form>", "what it is").choices(["csv", "vcd"]).makeOptionMandatory())
-  .requiredOption("--map <file>", "a mapping: which columns or signals play which controls")
-  .option("--kit <id>", "the id of the kit it is of")
-  .option("--out <file>", "the take that is written, instead of standard output")
-  .exitOverride(error => process.exit(error.exitCode === 0 ? 0 : 2))
-  .action(main)
-  .parseAsync();
+export const importCommand = () =>
+  new Command("import")
+    .description(
+      "A recording from elsewhere as a take: a table or a value change dump and a mapping in, a take out",
+    )
+    .argument("<file>", "the recording")
+    .addOption(new Option("--as <form>", "what it is").choices(["csv", "vcd"]).makeOptionMandatory())
+    .requiredOption("--map <file>", "a mapping: which columns or signals play which controls")
+    .option("--kit <id>", "the id of the kit it is of")
+    .option("--lenient", "exit with 0 even if rows were left out")
+    .option("--out <file>", "the take that is written, instead of standard output")
+    .action(main);

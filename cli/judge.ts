@@ -39,13 +39,12 @@ async function main(kitFile: string, words: string[], options: Options): Promise
   );
 }
 
-await new Command("judge")
-  .description("What became of every press: KIT.json and takes in, a table of presses out")
-  .argument("<kit>", "a kit file")
-  .argument("<takes...>", "take files, folders of them, or - for a list of files on standard input")
-  .requiredOption("--out <file>", "where the table is written, .parquet or .csv")
-  .option("--jobs <n>", "how many threads work", String(availableParallelism()))
-  .option("--shard <i/n>", "only every n-th take from the i-th on", "1/1")
-  .exitOverride(error => process.exit(error.exitCode === 0 ? 0 : 2))
-  .action(main)
-  .parseAsync();
+export const judgeCommand = () =>
+  new Command("judge")
+    .description("What became of every press: KIT.json and takes in, a table of presses out")
+    .argument("<kit>", "a kit file")
+    .argument("<takes...>", "take files, folders of them, or - for a list of files on standard input")
+    .requiredOption("--out <file>", "where the table is written, .parquet or .csv")
+    .option("--jobs <n>", "how many threads work", String(availableParallelism()))
+    .option("--shard <i/n>", "only every n-th take from the i-th on", "1/1")
+    .action(main);

@@ -1,16 +1,26 @@
+import { existsSync } from "node:fs";
+import { fileURLToPath } from "node:url";
 import { Tinypool } from "tinypool";
-import { compileScript } from "./compile.mjs";
 
 /** The number of questions queued per thread: it never runs dry, and memory stays constant. */
 const AT_HAND = 2;
 
-/**
- * Work for threads: the script each one runs (see `answerIn`), relative to the project's folder, and the same
- * function for work too small to share.
- */
+/** The scripts of threads, each beside the compiled command (see `compile.mjs`). */
+export type ThreadScript = "checkThread" | "pressThread";
+
+/** Work for threads: the script each one runs (see `answerIn`), and the same function for work too small to share. */
 export interface ThreadWork<S, Q, A> {
-  readonly script: string;
+  readonly thread: ThreadScript;
   readonly begin: (setup: S) => (question: Q) => A;
+}
+
+/** Returns the path of a thread's script; compiles it if this runs from its sources, as tests do. */
+async function pathOf(thread: ThreadScript): Promise<string> {
+  const beside = fileURLToPath(new URL(`./${thread}.mjs`, import.meta.url));
+  if (existsSync(beside)) return beside;
+  const compiler = "./compile.mjs";
+  const { compileCommand } = (await import(compiler)) as { compileCommand: () => Promise<string> };
+  return `${await compileCommand()}/${thread}.mjs`;
 }
 
 /**
@@ -19,7 +29,7 @@ export interface ThreadWork<S, Q, A> {
  * more than there are questions; a single one runs in this thread.
  */
 export async function askThreads<S, Q, A>(
-  { script, begin }: ThreadWork<S, Q, A>,
+  { thread, begin }: ThreadWork<S, Q, A>,
   setup: S,
   questions: readonly Q[],
   threads: number,
@@ -32,7 +42,7 @@ export async function askThreads<S, Q, A>(
   }
   const count = Math.min(threads, questions.length);
   const pool = new Tinypool({
-    filename: await compileScript(script),
+    filename: await pathOf(thread),
     runtime: "worker_threads",
     minThreads: count,
     maxThreads: count,

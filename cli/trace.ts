@@ -22,11 +22,10 @@ function main(kitFile: string, takeFile: string, { phases }: { phases?: boolean 
   process.stdout.write(`${JSON.stringify(format(program, trace))}\n`);
 }
 
-new Command("trace")
-  .description("What the core makes of a take: KIT.json and TAKE.json in, the trace out")
-  .argument("<kit>", "a kit file")
-  .argument("<take>", "a take file")
-  .option("--phases", "also the phases of moves: startup, active, recovery, over and cut")
-  .exitOverride(error => process.exit(error.exitCode === 0 ? 0 : 2))
-  .action(main)
-  .parse();
+export const traceCommand = () =>
+  new Command("trace")
+    .description("What the core makes of a take: KIT.json and TAKE.json in, the trace out")
+    .argument("<kit>", "a kit file")
+    .argument("<take>", "a take file")
+    .option("--phases", "also the phases of moves: startup, active, recovery, over and cut")
+    .action(main);

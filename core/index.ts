@@ -178,7 +178,16 @@ export { foreignWords } from "./input/foreignTake";
 export { indexTrace, type TraceIndex } from "./checks/traceIndex";
 export { listStory } from "./checks/story";
 export { landLeeway, landTime } from "./checks/checkTimes";
-export { appliesTo, orderResults, ratesOf, type CheckResult, type ResultsDocument } from "./checks/results";
+export {
+  appliesTo,
+  compareResults,
+  orderResults,
+  ratesOf,
+  type CheckResult,
+  type ResultChanges,
+  type ResultsDocument,
+} from "./checks/results";
+export { parseResults } from "./checks/parseResults";
 export {
   listPressRows,
   PRESS_COLUMNS,

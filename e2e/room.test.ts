@@ -4,7 +4,7 @@ import { useSession } from "./session";
 
 const session = useSession();
 
-/** Returns the share of the window's area that an element takes up. */
+/** Returns the share of an element in the area of the window. */
 const shareOf = (where: string) =>
   session.driver.executeScript<number>(
     `const { width, height } = document.querySelector(arguments[0]).getBoundingClientRect();

@@ -16,6 +16,7 @@ export { isAsListed, makeManifest, MANIFEST_NAME, readManifest, type ManifestLin
 export { facesOf, makePage, type PlayerParts } from "./page/page";
 export { isRecordingName, readEach, readWhole, refuseTooLarge } from "./reading/readFile";
 export { readSource, type ReadFile } from "./reading/readSource";
+export { readPack } from "./reading/readPack";
 export { listFigures, type Figure } from "./numbers/listFigures";
 export { readVcd, type Dump, type DumpSignal } from "./waveform/readVcd";
 export { unitFor, writeVcd } from "./waveform/writeVcd";

@@ -1,7 +1,8 @@
 import type { CellLook } from "./model/cells";
 
 /**
- * The mark of a cell, distinguishable by shape: a full circle, an edged stone, a ring, a hook, or nothing.
+ * The mark of a cell, distinguishable by shape: a full circle, an empty one with a bar, an edged stone, a ring, a hook, or
+ * nothing.
  */
 export function CellMark({ look }: { look: CellLook }) {
   switch (look) {
@@ -9,6 +10,13 @@ export function CellMark({ look }: { look: CellLook }) {
       return (
         <svg viewBox="0 0 16 16" className="size-4" aria-hidden>
           <circle cx="8" cy="8" r="4.5" className="fill-fern stroke-moss" strokeWidth="1.5" />
+        </svg>
+      );
+    case "vacuous":
+      return (
+        <svg viewBox="0 0 16 16" className="size-4" aria-hidden>
+          <circle cx="8" cy="8" r="4.5" fill="none" className="stroke-moss" strokeWidth="1.5" />
+          <path d="M5.5 8h5" className="stroke-moss" strokeWidth="1.5" />
         </svg>
       );
     case "fails":

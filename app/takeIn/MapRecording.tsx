@@ -137,7 +137,8 @@ function useReading(file: File) {
     if (outcome.state === "failed") return { reasons: [outcome.reason] };
     const { value } = outcome;
     if ("reasons" in value) return value;
-    return { take: (await unpackGently(value.take, yieldToUi)) as Take, notes: value.notes };
+    const { notes, leftOut } = value;
+    return { take: (await unpackGently(value.take, yieldToUi)) as Take, notes, leftOut };
   }
   return { share, read, stop: () => asked.current?.stop() };
 }
@@ -175,7 +176,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
     device: "",
   });
   const [ended, setEnded] = useState<
-    { readonly reasons: readonly string[] } | { readonly notes: readonly string[] }
+    { readonly reasons: readonly string[] } | { readonly notes: readonly string[]; readonly leftOut: number }
   >();
   const { share, read, stop } = useReading(file);
   const mapping = changed ?? begun;
@@ -197,7 +198,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
       return setEnded({ reasons: ["the kit may not be changed in this tab"] });
     workbench.updateKitSettings(settings => rememberMappings(settings, [by]));
     if (found.notes.length === 0) onClose();
-    else setEnded({ notes: found.notes });
+    else setEnded({ notes: found.notes, leftOut: found.leftOut });
   }
   const save = (by: Mapping) =>
     download(
@@ -226,7 +227,9 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
           <WhoseLine whose={whose} onChange={setWhose} />
           {ended && "notes" in ended && (
             <p role="status" className="mt-3 font-semibold">
-              It is read in, and open on the tape.
+              {ended.leftOut > 0
+                ? `It is read in with ${ended.leftOut} ${ended.leftOut === 1 ? "row" : "rows"} left out, and open on the tape.`
+                : "It is read in, and open on the tape."}
             </p>
           )}
           {ended && (

@@ -1,6 +1,7 @@
+import { createHash } from "node:crypto";
 import { foreignWords, type Check, type Kit } from "#core";
 import { compileTakeJudge, type TakeVerdict } from "#stage";
-import { readTakeFile } from "../readTakeFile";
+import { readTakeFile, type ReadTake } from "../readTakeFile";
 import type { TakeFile } from "../takeFiles";
 
 /** The setup of a thread. */
@@ -12,9 +13,14 @@ export interface CheckSetup {
 
 /** The result of a take's file. */
 export type JudgedFile =
-  | { readonly take: string; readonly verdicts: readonly TakeVerdict[]; readonly note: string | undefined }
-  | { readonly isPassedOver: true }
-  | { readonly lines: readonly string[] };
+  | {
+      readonly take: string;
+      /** A digest of its content, by which a take that comes twice is recognised. */
+      readonly digest: string;
+      readonly verdicts: readonly TakeVerdict[];
+      readonly note: string | undefined;
+    }
+  | Exclude<ReadTake, { readonly take: unknown }>;
 
 /** Returns a function that judges a batch of files. */
 export function beginJudging({
@@ -31,7 +37,8 @@ export function beginJudging({
     const { take } = read;
     const foreign = foreignWords(take, kit);
     const note = foreign && `${file.path}: ${foreign}`;
-    return { take: take.id, verdicts: judge.value(take), note };
+    const digest = createHash("sha1").update(JSON.stringify(take)).digest("base64");
+    return { take: take.id, digest, verdicts: judge.value(take), note };
   };
   return (files: readonly TakeFile[]) => files.map(judgeFile);
 }

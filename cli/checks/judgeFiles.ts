@@ -11,10 +11,39 @@ const BATCH = 8;
 /** Encodes a check at a rate as one number; rates are at most 1000. */
 const keyOf = (check: number, rateHz: number) => check * 1024 + rateHz;
 
-/** Ordered results with notes on takes of other kits, or the unreadable input, a line each. */
+/** Ordered results, and what was read; or the input without which nothing is judged, a line each. */
 export type Judged =
-  | { readonly results: readonly CheckResult[]; readonly notes: readonly string[] }
+  | {
+      readonly results: readonly CheckResult[];
+      /** Remarks on takes, such as one of another kit. */
+      readonly notes: readonly string[];
+      readonly takes: number;
+      /** Files that are no takes, with what they are. */
+      readonly leftOut: readonly string[];
+      /** Takes that do not read, a line for each fault. */
+      readonly broken: readonly string[];
+    }
   | { readonly lines: readonly string[] };
+
+/** Returns takes without those that come again with the same content, and a line for each that comes with another. */
+function dropDoubles(takes: readonly (JudgedTake & { readonly path: string })[]) {
+  const first = new Map<string, (typeof takes)[number]>();
+  const notes: string[] = [];
+  const lines: string[] = [];
+  for (const take of takes) {
+    const known = first.get(take.take);
+    if (!known) first.set(take.take, take);
+    else if (known.digest === take.digest)
+      notes.push(`${take.path}: is the take of ${known.path} again, and is judged once`);
+    else
+      lines.push(
+        `${take.path}: has the id "${take.take}" of ${known.path}, and is another take: give it an id of its own`,
+      );
+  }
+  return { takes: [...first.values()], notes, lines };
+}
+
+type JudgedTake = Extract<JudgedFile, { readonly take: string }>;
 
 /**
  * Judges the takes of files in threads. `shard` selects every n-th file from the i-th on, in the given order;
@@ -35,18 +64,21 @@ export async function judgeFiles(
   const setup: CheckSetup = { kit, checks, rates };
   const questions = batches.map(batch => batch.map(({ file }) => file));
   await askThreads(
-    { script: "cli/checks/checkThread.ts", begin: beginJudging },
+    { thread: "checkThread", begin: beginJudging },
     setup,
     questions,
     threads,
     (index, answers) => answers.forEach((answer, n) => (judged[batches[index]![n]!.k] = answer)),
   );
-  const lines = judged.flatMap(file => (file && "lines" in file ? file.lines : []));
-  if (lines.length > 0) return { lines };
-  const takes = ours.flatMap(({ k }) => {
-    const file = judged[k]!;
-    return "take" in file ? [file] : [];
+  const faults = judged.flatMap(file => (file && "lines" in file ? [file] : []));
+  const named = faults.filter(({ isNamed }) => isNamed).flatMap(({ lines }) => lines);
+  if (named.length > 0) return { lines: named };
+  const read = ours.flatMap(({ file, k }) => {
+    const answer = judged[k]!;
+    return "take" in answer ? [{ ...answer, path: file.path }] : [];
   });
+  const { takes, notes, lines } = dropDoubles(read);
+  if (lines.length > 0) return { lines };
   const found = takes.map(({ verdicts }) => {
     return new Map(verdicts.map(verdict => [keyOf(verdict.check, verdict.rate), verdict]));
   });
@@ -61,12 +93,17 @@ export async function judgeFiles(
   const results = orderResults(checks, ids, kit.rate, rates, verdictOf, given);
   return {
     results: shard.index === 1 ? results : results.filter(({ why }) => why !== "no-take"),
-    notes: takes.flatMap(({ note }) => note ?? []),
+    notes: [...takes.flatMap(({ note }) => note ?? []), ...notes],
+    takes: takes.length,
+    leftOut: judged.flatMap(file => (file && "leftOut" in file ? [file.leftOut] : [])),
+    broken: faults.flatMap(({ lines }) => lines),
   };
 }
 
 /** Returns the id of the take in another shard's file, which reports its problems. */
-function readId({ path, place }: TakeFile): string[] {
+function readId({ path, place, take, fault }: TakeFile): string[] {
+  if (take) return [take.id];
+  if (fault !== undefined) return [];
   const json = readPlace(path, place);
   const id = json.ok ? (json.value as { id?: unknown } | null)?.id : undefined;
   return typeof id === "string" ? [id] : [];

@@ -47,7 +47,7 @@ export async function writePresses(
       writing = writing.then(() => table.add(columns));
     }
   };
-  const work = { script: "cli/presses/pressThread.ts", begin: beginReading };
+  const work = { thread: "pressThread", begin: beginReading } as const;
   await askThreads(work, { kit }, batches, threads, onAnswer);
   await writing;
   await table.finish();

@@ -7,7 +7,7 @@ export function formatVerdict(verdict: Verdict): string {
   const { ok, why, slip = 0 } = verdict;
   if (ok && slip !== 0)
     return `it holds, ${countWords(Math.abs(slip), "frame")} ${slip < 0 ? "early" : "late"}`;
-  if (ok) return "it holds";
+  if (ok) return verdict.vacuous ? "it holds, but nothing there could have made it fail" : "it holds";
   if (why === "no-take") return "there is no such take";
   return FAILURE_SENTENCES.get(why ?? "")?.(verdict) ?? "it does not hold";
 }

@@ -2,7 +2,7 @@ import { fault, type Issue, type PathStep } from "../formats/issue";
 import type { Program } from "../program/program";
 import { formatEvent } from "../trace/formatTrace";
 import { eventNotes } from "../trace/noteKinds";
-import type { Trace } from "../trace/trace";
+import { LOSS_REASONS, type Trace } from "../trace/trace";
 import type { AskedEvent } from "./askedEvent";
 
 /** Matches events among the notes of one kind and subject. */
@@ -27,6 +27,38 @@ export function unknownId(
   return fault("unknown-id", path, { what: list.slice(0, -1), id, hint });
 }
 
+/** Returns a value of a field that such an event of this subject can never have, with the values it can have. */
+function findImpossible(
+  program: Program,
+  event: AskedEvent,
+  subject: number,
+): { readonly field: string; readonly found: string; readonly hint: string } | undefined {
+  const values = (wanted: unknown) => (Array.isArray(wanted) ? wanted : [wanted]) as readonly unknown[];
+  const check = (field: string, wanted: unknown, can: readonly string[]) => {
+    const found =
+      wanted === undefined ? undefined : values(wanted).find(value => !can.includes(String(value)));
+    if (found === undefined) return undefined;
+    return { field, found: String(found), hint: `write one of ${can.slice(0, 40).join(", ")}` };
+  };
+  if (event.kind === "lost") {
+    const plain = LOSS_REASONS.filter(reason => reason !== "gate" && reason !== "ban");
+    const { needs, bans } = program.moves[subject]!;
+    const gates = needs.map(({ gate }) => `gate:${program.gates[gate]!.id}`);
+    const banned = bans.map(gate => `ban:${program.gates[gate]!.id}`);
+    return check("why", event.why, [...plain, ...gates, ...banned]);
+  }
+  if (event.kind !== "prompt") return undefined;
+  const { grades, ask } = program.prompts[subject]!;
+  return (
+    check("outcome", event.outcome, ["shown", "open", "ok", "failed", ...grades.map(({ name }) => name)]) ??
+    check(
+      "asks",
+      event.asks,
+      ask.map(pattern => program.patterns[pattern]!.id),
+    )
+  );
+}
+
 /**
  * Compiles the matcher of an event. Kind and id are compared with the note; every further field is compared
  * with the event as a trace file has it: equal, or one of a list. Returns one issue if the kit lacks the
@@ -40,6 +72,8 @@ export function compileMatcher(
   const { code, list } = eventNotes[event.kind];
   const subject = program[list].findIndex(item => item.id === event.id);
   if (subject < 0) return { issue: unknownId(program, list, event.id, [...path, "id"]) };
+  const impossible = findImpossible(program, event, subject);
+  if (impossible) return { issue: fault("check-value", [...path, impossible.field], impossible) };
   const asked = Object.entries(event).filter(([field]) => !PLAIN.has(field));
   const isMatch = (trace: Trace, note: number) => {
     if (asked.length === 0) return true;

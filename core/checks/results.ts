@@ -10,6 +10,41 @@ export interface CheckResult extends Verdict {
   readonly check: string;
   readonly take: string;
   readonly rate: number;
+  /** Whether it held in the results it is compared with; null if it is not among them. */
+  readonly was?: boolean | null;
+}
+
+/** How results differ from earlier ones: the number of each kind of change. Source: check rules, "Command line". */
+const changesSchema = v.strictObject({
+  newlyBroken: whole,
+  newlyHeld: whole,
+  stillBroken: whole,
+  gone: whole,
+});
+export type ResultChanges = v.InferOutput<typeof changesSchema>;
+
+/** Returns the key of a result among those of other runs. */
+const keyOf = ({ check, take, rate }: Pick<CheckResult, "check" | "take" | "rate">) =>
+  JSON.stringify([check, take, rate]);
+
+/** Returns results marked with how each was before, and the number of each kind of change. */
+export function compareResults(
+  results: readonly CheckResult[],
+  before: readonly Pick<CheckResult, "check" | "take" | "rate" | "ok">[],
+): { readonly results: readonly CheckResult[]; readonly changes: ResultChanges } {
+  const known = new Map(before.map(result => [keyOf(result), result.ok]));
+  const marked = results.map(result => ({ ...result, was: known.get(keyOf(result)) ?? null }));
+  const now = new Set(results.map(keyOf));
+  const countOf = (isIt: (result: CheckResult) => boolean) => marked.filter(isIt).length;
+  return {
+    results: marked,
+    changes: {
+      newlyBroken: countOf(({ ok, was }) => !ok && was !== false),
+      newlyHeld: countOf(({ ok, was }) => ok && was === false),
+      stillBroken: countOf(({ ok, was }) => !ok && was === false),
+      gone: [...known.keys()].filter(key => !now.has(key)).length,
+    },
+  };
 }
 
 /** The results document. Source: check rules, "Results". */
@@ -27,8 +62,11 @@ export const resultsSchema = v.strictObject({
       slip: v.exactOptional(v.pipe(v.number(), v.integer())),
       count: v.exactOptional(whole),
       reached: v.exactOptional(whole),
+      vacuous: v.exactOptional(v.literal(true)),
+      was: v.exactOptional(v.nullable(v.boolean())),
     }),
   ),
+  against: v.exactOptional(changesSchema),
 });
 
 /** A list of results as the document a file holds. */
@@ -36,6 +74,8 @@ export interface ResultsDocument {
   readonly format: "moss-tap/results";
   readonly version: 1;
   readonly results: readonly CheckResult[];
+  /** How they differ from earlier results that they were compared with. */
+  readonly against?: ResultChanges;
 }
 
 /** Returns the rates a check is judged at, each once: its own or else the kit's, then `more`. */

@@ -100,6 +100,11 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   two: () => `is too short: name two events or more, in their order`,
   "check-none": f => `expects nothing: give it one of ${f.wanted}`,
   "check-two": f => `is a second expectation beside ${f.other}: give each a check of its own`,
+  "check-value": f => `"${f.found}" can never be: ${f.hint}`,
+  "min-above-max": f =>
+    `${f.min} is above the max of ${f.max}: nothing can hold. Make it smaller, or the max larger`,
+  "stretch-order": f =>
+    `${f.to} is before ${f.from}, from which it looks: nothing lies between. Make it later`,
   "check-field": f => `${f.field} does not go with ${f.with}: take it out`,
   "shares-all-edges": f => `"${f.id}" is listed twice: once is enough`,
 };

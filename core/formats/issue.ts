@@ -71,7 +71,10 @@ export type IssueCode =
   | "two"
   | "check-none"
   | "check-two"
-  | "check-field";
+  | "check-field"
+  | "check-value"
+  | "min-above-max"
+  | "stretch-order";
 
 /** One step of a path into a document: a field's name or an index in a list. */
 export type PathStep = string | number;

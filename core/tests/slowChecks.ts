@@ -36,8 +36,62 @@ function storyOf(events: readonly TraceEvent[]): KeptEvent[] {
   return story.sort((a, b) => (key(a) < key(b) ? -1 : key(a) > key(b) ? 1 : 0));
 }
 
+/** Returns the controls of a pattern's attempt or steps. */
+function controlsOf(kit: Kit, id: string): readonly string[] {
+  const pattern = kit.patterns.find(item => item.id === id)!;
+  if ("controls" in pattern) return pattern.controls;
+  if ("control" in pattern) return [pattern.control];
+  return pattern.steps.flatMap(step => {
+    if ("press" in step) return [step.press];
+    if ("release" in step) return [step.release];
+    if ("hold" in step) return [step.hold];
+    if ("together" in step) return step.together;
+    const stick = kit.sticks!.find(item => step.dir.startsWith(`${item.id}:`))!;
+    return [stick.up, stick.down, stick.left, stick.right];
+  });
+}
+
+/** Returns whether nothing from one frame to another could have made an event happen. */
+function isIdle(kit: Kit, { kind, id }: AskedEvent, seen: Seen, from: number, to: number): boolean {
+  const stretch = seen.events.filter(event => event.f >= from && event.f <= to);
+  const has = (kinds: readonly string[], of: string) =>
+    stretch.some(event => event.id === of && kinds.includes(event.kind));
+  if (kind === "performed" || kind === "lost")
+    return (
+      !has(["performed", "lost"], id) && !has(["fired"], kit.moves!.find(move => move.id === id)!.pattern)
+    );
+  if (kind === "fired" || kind === "lapsed") {
+    const controls = controlsOf(kit, id);
+    const isPressed = seen.presses.some(([control, f]) => controls.includes(control) && f >= from && f <= to);
+    return !has(["fired", "lapsed"], id) && !isPressed;
+  }
+  if (kind !== "prompt") return from > to;
+  const own = seen.events.flatMap(event => (event.kind === "prompt" && event.id === id ? [event] : []));
+  for (let f = from; f <= to; f++) {
+    const before = own.filter(event => event.f <= f);
+    const isOver = before.at(-1) !== undefined && !["shown", "open"].includes(before.at(-1)!.outcome);
+    if (before.length > 0 && (!isOver || before.at(-1)!.f === f)) return false;
+  }
+  return true;
+}
+
 /** Judges a check as literally as the rules are written; the fast implementation must agree. */
 export function judgeSlowly(kit: Kit, check: Check, seen: Seen): Verdict {
+  const verdict = judgeStretch(kit, check, seen);
+  if (!verdict.ok) return verdict;
+  const when = (written: string) => Math.floor(inFrames(kit, seen.rateHz, written) + 0.5);
+  const from = check.from === undefined ? 0 : when(check.from);
+  const to = check.to === undefined ? seen.frames - 1 : Math.min(when(check.to), seen.frames - 1);
+  const isVacuous =
+    from > to ||
+    ("never" in check && isIdle(kit, check.never, seen, from, to)) ||
+    ("counts" in check && check.min === undefined && isIdle(kit, check.counts, seen, from, to)) ||
+    ("answers" in check &&
+      !seen.presses.some(([control, f]) => control === check.answers && f >= from && f <= to));
+  return isVacuous ? { ...verdict, vacuous: true } : verdict;
+}
+
+function judgeStretch(kit: Kit, check: Check, seen: Seen): Verdict {
   const when = (written: string) => Math.floor(inFrames(kit, seen.rateHz, written) + 0.5);
   const leeway = (written: string) => Math.floor(inFrames(kit, seen.rateHz, written) + 1e-9);
   const from = check.from === undefined ? 0 : when(check.from);

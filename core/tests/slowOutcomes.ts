@@ -33,7 +33,10 @@ function answerEdges(kit: Kit, events: readonly TraceEvent[], prompt: string, fr
   const { ask, early } = kit.prompts!.find(({ id }) => id === prompt)!;
   const own = ofKind(events, "prompt").filter(({ id, f }) => id === prompt && f <= frame);
   const from = own.findLast(({ outcome }) => outcome === (early === "allow" ? "shown" : "open"))!.f;
-  const fires = ofKind(events, "fired").filter(({ f, id }) => f === frame && ask.includes(id));
+  const { asks } = own.findLast(({ f, outcome }) => f <= frame && outcome === "shown")!;
+  const fires = ofKind(events, "fired").filter(
+    ({ f, id }) => f === frame && (asks === undefined ? ask.includes(id) : id === asks),
+  );
   const inOrder = kit.patterns.flatMap(({ id }) => fires.filter(fire => fire.id === id));
   return inOrder.find(({ edges }) => edges.every(([, f]) => f >= from))?.edges ?? [];
 }

@@ -13,6 +13,8 @@ const MAX_CHANGES = Math.floor(FILE_LIMIT_BYTES / CHANGE_BYTES);
 export interface ReadRecording {
   readonly take: Take;
   readonly notes: readonly string[];
+  /** The number of values that could not be read and are missing from the take; not those of unmapped sources. */
+  readonly leftOut: number;
 }
 
 /** The id and name of the resulting take. */
@@ -133,7 +135,11 @@ export function createRecording({ rate, controls }: Mapping): Recording {
         lanes: Object.fromEntries(used.map(([control, lane]) => [control, laneOf(lane)])),
       };
       const more = unreported > 0 ? [`and ${unreported} more places like these`] : [];
-      return { ok: true, value: { take, notes: [...notes, ...more, ...strangerNotes] }, warnings: [] };
+      return {
+        ok: true,
+        value: { take, notes: [...notes, ...more, ...strangerNotes], leftOut: notes.length + unreported },
+        warnings: [],
+      };
     },
   };
 }

@@ -13,7 +13,8 @@ import { createProgressReporter } from "./slices";
 
 /** The result of reading a recording: the packed take with unrecognised items, or the reasons for failure. */
 export type RecordingAnswer =
-  { readonly take: PackedTake; readonly notes: readonly string[] } | { readonly reasons: readonly string[] };
+  | { readonly take: PackedTake; readonly notes: readonly string[]; readonly leftOut: number }
+  | { readonly reasons: readonly string[] };
 
 interface Question {
   readonly file: File;
@@ -48,5 +49,6 @@ export const readRecordingJob: Job<Question, RecordingAnswer> = async (question,
   const checked = found.ok ? parseTake(found.value.take) : found;
   if (!checked.ok) return { value: { reasons: checked.issues.map(formatIssue) } };
   const take = packTake(checked.value);
-  return { value: { take, notes: found.ok ? found.value.notes : [] }, transfer: buffersOf(take) };
+  const { notes, leftOut } = found.ok ? found.value : { notes: [], leftOut: 0 };
+  return { value: { take, notes, leftOut }, transfer: buffersOf(take) };
 };

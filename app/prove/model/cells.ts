@@ -3,10 +3,10 @@ import type { TakeVerdict } from "#stage";
 import type { Proof, Verdicts } from "../../document/proving";
 
 /**
- * The state of a cell: holds, fails, not judged yet, its check does not apply to its take, or cannot be
- * judged.
+ * The state of a cell: holds, holds because nothing could have made it fail, fails, not judged yet, its check does not
+ * apply to its take, or cannot be judged.
  */
-export type CellLook = "holds" | "fails" | "unknown" | "unasked" | "faulty";
+export type CellLook = "holds" | "vacuous" | "fails" | "unknown" | "unasked" | "faulty";
 
 /** The finding of a check in a take, at all its rates. */
 export interface Cell {
@@ -41,7 +41,8 @@ export function readCell(proof: Proof, check: Check, takeId: string): Cell {
   if (!verdict || !verdicts) return UNKNOWN;
   const rate = verdicts.length > 1 ? ` at ${verdict.rate} frames a second` : "";
   const words = `${formatVerdict(verdict)}${verdict.ok ? "" : rate}`;
-  if (verdict.ok) return { look: "holds", mark: "", words, verdict };
+  const isVacuous = verdicts.every(({ vacuous }) => vacuous);
+  if (verdict.ok) return { look: isVacuous ? "vacuous" : "holds", mark: "", words, verdict };
   return { look: "fails", mark: markOf(verdict), words, verdict };
 }
 
@@ -61,7 +62,7 @@ export interface CellSum {
 function sum(cells: readonly Cell[]): CellSum {
   const asked = cells.filter(cell => cell.look !== "unasked");
   const count = (look: CellLook) => asked.filter(cell => cell.look === look).length;
-  return { asked: asked.length, holds: count("holds"), unknown: count("unknown") };
+  return { asked: asked.length, holds: count("holds") + count("vacuous"), unknown: count("unknown") };
 }
 
 /** One row of the grid: a take with its cells, check by check. */

@@ -17,19 +17,23 @@ type Counts = FieldsOf<typeof fields>;
 
 /** The registry record of events that must happen a number of times. */
 export const record: ExpectationRecord<Counts, "too-few" | "too-many"> = {
-  verify: ({ min, max }, path) =>
-    min === undefined && max === undefined
-      ? [fault("missing", [...path, "min"], { hint: "write a value for min, max or both" })]
-      : [],
-  compile({ counts, min = 0, max = Infinity }, { match, stretch }) {
+  verify({ min, max }, path) {
+    if (min === undefined && max === undefined)
+      return [fault("missing", [...path, "min"], { hint: "write a value for min, max or both" })];
+    if (min !== undefined && max !== undefined && min > max)
+      return [fault("min-above-max", [...path, "min"], { min, max })];
+    return [];
+  },
+  compile({ counts, min, max = Infinity }, { match, stretch, idle }) {
     const matcher = match(counts, ["counts"]);
+    const isIdle = idle(counts);
     return index => {
       const { from, to } = stretch(index.trace);
       let count = 0;
       walk(index, matcher, from, to, () => void count++);
-      if (count < min) return { ok: false, why: "too-few", count };
+      if (count < (min ?? 0)) return { ok: false, why: "too-few", count };
       if (count > max) return { ok: false, why: "too-many", count };
-      return { ok: true, count };
+      return min === undefined && isIdle(index) ? { ok: true, count, vacuous: true } : { ok: true, count };
     };
   },
   describe: ({ counts, min, max }, { event }) => [

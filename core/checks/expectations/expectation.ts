@@ -23,6 +23,8 @@ export interface VerdictOf<Why extends string> {
   readonly slip?: number;
   readonly count?: number;
   readonly reached?: number;
+  /** Whether it holds because nothing in its stretch could have made it fail. */
+  readonly vacuous?: true;
 }
 
 /** Judges an indexed trace; the trace must be complete. */
@@ -43,8 +45,10 @@ export interface CompileTools {
   readonly leeway: (written: string | undefined, otherwise: number) => number;
   /** Returns the matcher of an event; adds an issue if the kit lacks its subject. */
   readonly match: (event: AskedEvent, path: readonly PathStep[]) => Matcher;
+  /** Returns the test of whether nothing in the check's stretch could have made an event happen. */
+  readonly idle: (event: AskedEvent) => (index: TraceIndex) => boolean;
   /** Returns the index of an id in a list; adds an issue if it is missing. */
-  readonly indexOf: (list: "controls" | "moves", id: string, field: string) => number;
+  readonly indexOf: (list: "controls" | "moves" | "prompts", id: string, path: readonly PathStep[]) => number;
 }
 
 /** The tools with which an expectation is described. */

@@ -19,6 +19,9 @@ type Same = FieldsOf<typeof fields>;
 export const record: ExpectationRecord<Same, "differs"> = {
   compile({ same, slip: leeway }, tools) {
     const { program, kitRateHz, stretch } = tools;
+    same.forEach(([, kind, id], k) => {
+      tools.indexOf(kind === "performed" ? "moves" : "prompts", id, ["same", k, 2]);
+    });
     const slip = tools.leeway(leeway, 0);
     const frames = same.map(([f]) => landTime(`${f}f`, kitRateHz, program.rateHz));
     return ({ trace }) => {
