@@ -83,8 +83,8 @@ export interface StageKind<D, P, B> {
   readonly speed?: (bodies: B, speedPercent: number) => number;
   /** Applies a performed move to the bodies. */
   readonly act: (program: P, bodies: B, performed: Performed) => void;
-  /** Moves the bodies by one frame. */
-  readonly step: (program: P, bodies: B, state: State, rateHz: number) => void;
+  /** Moves the bodies by one frame. `rules`: the program of the kit, whose state it is. */
+  readonly step: (program: P, bodies: B, state: State, rateHz: number, rules: Program) => void;
   /**
    * Returns whether the next frame leaves the bodies unchanged if no control, gate, rule or speed changes.
    * Absent means it is never certain.

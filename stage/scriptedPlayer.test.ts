@@ -30,13 +30,29 @@ test("a line holds its control for its length, some time after its gate changed,
   const presses = lane.flatMap(([x, value], k) => (value === 1 ? [[x, (lane[k + 1]?.[0] ?? 480) - x]] : []));
   expect(presses.length).toBeGreaterThan(2);
   for (const [from, length] of presses) {
-    // The player saw this on the previous frame.
-    expect(closes).toContain(from! - 3);
+    // Counted from the last frame on which it was open.
+    expect(closes).toContain(from! - 1);
     if (from! + 9 < 480) expect(length).toBe(9);
   }
   const once = play([RIGHT, { ...LEAP, isEachTime: false }]).lanes.leap!;
   expect(once.filter(([, value]) => value === 1).length).toBe(1);
 });
+
+test.each([0, 1, 2, 3, 7])(
+  "%d frames after a gate closes count from the last frame on which it was open",
+  n => {
+    const take = play([RIGHT, { ...LEAP, after: `${n}f`, isEachTime: false }]);
+    const { events } = formatTrace(rules.program, runRules(rules, readTake(rules.program, take)).trace);
+    const [[from]] = take.lanes.leap as [[number, number]];
+    const closes = events.find(event => event.kind === "gate" && event.id === "footing" && !event.open)!.f;
+    expect(from).toBe(closes - 1 + n);
+    // The same press is late by that much for a coyote.
+    const performed = events.find(event => event.kind === "performed" && event.f === from);
+    expect(performed).toMatchObject({
+      by: n === 0 ? "direct" : n <= 5 ? "coyote" : (expect.anything() as unknown),
+    });
+  },
+);
 
 test("a seed decides the deviations: equal seeds play alike, others differ, and no seed gives none", () => {
   expect(play([RIGHT, LEAP], 3, 4)).toEqual(play([RIGHT, LEAP], 3, 4));

@@ -86,7 +86,7 @@ export function stepStaging(rules: Rules, { state, bodies }: Staging, input: Fra
     if (trace.kind[i] !== notes.performed.code) continue;
     kind.act(stage, bodies, describePerformed(program, state, trace.subject[i]!));
   }
-  kind.step(stage, bodies, state, program.rateHz);
+  kind.step(stage, bodies, state, program.rateHz, program);
   kind.report(stage, bodies, state);
 }
 
@@ -139,7 +139,7 @@ function runBodies(
     }
     if (isIdle) {
       passOver(state, trace, 1);
-      kind.step(stage!, bodies, state, program.rateHz);
+      kind.step(stage!, bodies, state, program.rateHz, program);
       kind.report(stage!, bodies, state);
     } else stepStaging(rules, staging, loadInput(cursor, frame), trace);
     kind.writeTrack(bodies, track, frame * stride);

@@ -17,18 +17,22 @@ export function GateWord({
   kit: Kit;
   label: string;
   value: string | undefined;
-  path: readonly (string | number)[];
+  /** The path of the field, or a function that writes the gate; undefined for none. */
+  path: readonly (string | number)[] | ((kit: Kit, gate: string | undefined) => Kit);
   suggested: string;
 }) {
   const workbench = useWorkbench();
   const gates = kit.gates ?? [];
   const isNew = !gates.some(gate => gate.name.toLowerCase() === suggested.toLowerCase());
+  const write = (now: Kit, gate: string | undefined) => {
+    if (typeof path === "function") return path(now, gate);
+    return gate === undefined ? deleteAt(now, path) : writeAt(now, path, gate);
+  };
   const choose = (chosen: string) =>
     workbench.editKit(label, now => {
-      if (chosen === NONE) return deleteAt(now, path);
-      if (chosen !== NEW) return writeAt(now, path, chosen);
+      if (chosen !== NEW) return write(now, chosen === NONE ? undefined : chosen);
       const { id, gates: all } = findGate(now, suggested);
-      return writeAt({ ...now, gates: all }, path, id);
+      return write({ ...now, gates: all }, id);
     });
   return (
     <ChoiceWord

@@ -13,7 +13,7 @@ import { usePad, usePadState } from "../input/context";
 
 const ROUTINE_SECONDS = 8;
 /** The delays offered for the scripted player, in frames. */
-const LATE_FRAMES = [0, 3, 6, 9, 12] as const;
+const LATE_FRAMES = Array.from({ length: 21 }, (_, n) => n);
 
 /** Keys belong to the kit while the pad is awake, so a clicked button must not keep the focus. */
 function act(run: () => void) {

@@ -51,7 +51,7 @@ export const RUNNER_EFFECTS = {
   step: {
     schema: v.strictObject({ step: v.pipe(v.number(), v.minValue(-1000), v.maxValue(1000)) }),
     label: "steps",
-    hint: "so many tiles, to the left where negative",
+    hint: "exactly so many tiles, to the left where negative; one asked for meanwhile is added",
     begins: { step: 1 },
     amount: { field: "step", before: "", after: "tiles" },
     isThis: effect => "step" in effect,

@@ -28,6 +28,14 @@ export interface RunnerProgram {
   readonly left: number;
   readonly right: number;
   readonly speed: number;
+  /** Gates that keep every direction from the body. */
+  readonly halts: readonly number[];
+  /**
+   * The patterns that let a direction through, left and right; undefined if the keys steer. The number of controls is the
+   * stride of what is hidden from patterns.
+   */
+  readonly steering: Readonly<Record<"left" | "right", readonly number[]>> | undefined;
+  readonly controlCount: number;
   /**
    * The rates at which the speed changes on the ground and in the air: accelerating, braking and turning
    * around. Tiles per second squared.
@@ -102,6 +110,14 @@ function shareOf(height: RunnerDocument["height"]): number {
   return height.by === "float" ? height.share : 1;
 }
 
+/** Returns the patterns that have a control among those of their attempt or steps. */
+function watchersOf(program: Program, id: string): number[] {
+  const control = program.controls.findIndex(item => item.id === id);
+  return program.patterns.flatMap((pattern, p) =>
+    !pattern.isOff && pattern.controls.includes(control) ? [p] : [],
+  );
+}
+
 /** Compiles a runner from a stage document and the moves' effects. Ids the program lacks become −1. */
 export function compileRunner(
   document: RunnerDocument,
@@ -124,6 +140,12 @@ export function compileRunner(
     left: control(document.run.left),
     right: control(document.run.right),
     speed: document.run.speed,
+    halts: (document.halts ?? []).map(gate).filter(index => index >= 0),
+    steering:
+      document.run.steers === "rules"
+        ? { left: watchersOf(program, document.run.left), right: watchersOf(program, document.run.right) }
+        : undefined,
+    controlCount: program.controls.length,
     onGround,
     inAir: { ...onGround, ...document.run.air },
     lingerFrames: frames(document.run.linger),
@@ -180,6 +202,28 @@ export function createRunner(program: RunnerProgram): RunnerState {
   };
 }
 
+/** Returns whether some pattern that is active sees a control. */
+function isLetThrough(
+  { steering, controlCount }: RunnerProgram,
+  side: "left" | "right",
+  control: number,
+  state: State,
+  rules: Pick<Program, "patterns">,
+): boolean {
+  if (!steering) return true;
+  return steering[side].some(
+    p => rules.patterns[p]!.activeIn[state.mode] === true && state.veiled[p * controlCount + control] !== 1,
+  );
+}
+
+/** Returns the direction that reaches the body: −1 left, 1 right, 0 none. */
+function directionOf(program: RunnerProgram, state: State, rules: Pick<Program, "patterns">): number {
+  if (program.halts.some(gate => state.gateOpen[gate] === 1)) return 0;
+  const reach = (side: "left" | "right") =>
+    state.down[program[side]] === 1 && isLetThrough(program, side, program[side], state, rules) ? 1 : 0;
+  return reach("right") - reach("left");
+}
+
 type Act = (program: RunnerProgram, body: RunnerState, act: RunnerAct, performed: Performed) => void;
 
 /**
@@ -211,7 +255,8 @@ const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
     body.runSpeed = amount;
   },
   step(_program, body, { amount }) {
-    body.stepLeft = amount;
+    // A step asked for during a step is added to what is left of it.
+    body.stepLeft += amount;
   },
   dash(_program, body, { amount, frames }) {
     body.vx = amount * body.facing;
@@ -348,27 +393,39 @@ function run(program: RunnerProgram, body: RunnerState, way: number, dt: number)
     const most = rate * dt;
     body.vx += Math.max(-most, Math.min(most, wanted - body.vx));
   }
+  if (body.stepLeft === 0) return moveAcross(program.level, body, body.vx * dt);
   const before = body.x;
-  moveAcross(program.level, body, body.vx * dt);
-  if (body.stepLeft !== 0) {
-    const left = body.stepLeft - (body.x - before);
-    body.stepLeft = Math.sign(left) !== Math.sign(body.stepLeft) || body.isAtWall ? 0 : left;
-  }
+  const by = body.vx * dt;
+  // A step ends where it was asked to end, and the body rests there.
+  const isLast = Math.sign(by) === Math.sign(body.stepLeft) && Math.abs(by) >= Math.abs(body.stepLeft);
+  moveAcross(program.level, body, isLast ? body.stepLeft : by);
+  body.stepLeft = isLast || body.isAtWall ? 0 : body.stepLeft - (body.x - before);
+  if (isLast) body.vx = 0;
 }
 
 /**
  * Steps the body by one frame: horizontally, then vertically, in fixed steps of the game clock (semi-implicit
  * Euler: the speed changes first, then the position by the new speed). At a speed of 0 nothing moves.
  */
-export function stepRunner(program: RunnerProgram, body: RunnerState, state: State, rateHz: number): void {
+export function stepRunner(
+  program: RunnerProgram,
+  body: RunnerState,
+  state: State,
+  rateHz: number,
+  rules: Pick<Program, "patterns">,
+): void {
   body.isStill = state.speedPercent === 0;
   if (body.isStill) return;
   const isTimed = body.dashLeft > 0 || body.floatLeft > 0 || body.boostLeft > 0 || body.lingerLeft > 0;
   const { x, y, vx, vy, isGrounded, isAtWall, isAtCeiling, airFrames } = body;
   const dt = state.speedPercent / 100 / rateHz;
-  const way = (state.down[program.right] ?? 0) - (state.down[program.left] ?? 0);
+  const way = directionOf(program, state, rules);
   if (way !== 0) body.facing = way > 0 ? 1 : -1;
-  else body.runSpeed = 0;
+  else if (body.runSpeed > 0) {
+    // A run stops at once.
+    body.runSpeed = 0;
+    body.vx = 0;
+  }
   run(program, body, way, dt);
   const isHeld = body.followed >= 0 && state.down[body.followed] === 1;
   const gravity = gravityOf(program, body, isHeld);

@@ -89,3 +89,83 @@ test("a lift has its own start, length and strength, and ends on release or keep
   expect(top(lift, 8)).toBeLessThan(whole);
   expect(top({ ...lift, keeps: true }, 8)).toBeCloseTo(whole, 5);
 });
+
+const STEP = { id: "step", name: "Step", pattern: "q", effect: { step: 1 } };
+/** Returns the distance from the start on a frame, in tiles. */
+function placeOf(kit: Kit, lanes: Take["lanes"], gates: Take["gates"] = {}) {
+  const rules = compileRules(kit);
+  if (!rules.ok) throw new Error(JSON.stringify(rules.issues));
+  const take: Take = {
+    format: "moss-tap/take",
+    version: 1,
+    id: "t",
+    name: "T",
+    rate: 60,
+    frames: 240,
+    lanes,
+    gates,
+  };
+  const { track } = runRules(rules.value, readTake(rules.value.program, take));
+  return (frame: number) => track[frame * 2]! - track[0]!;
+}
+
+test.each([4, 7, 13])("steps land exactly at speed %d, and one asked for during a step is added", speed => {
+  const kit = { ...kitWith({ speed }), moves: [STEP] };
+  expect(placeOf(kit, { go: held(5, 7) })(239)).toBeCloseTo(1, 5);
+  const twice: [number, number][] = [...held(5, 7), ...held(10, 12)];
+  expect(placeOf(kit, { go: twice })(239)).toBeCloseTo(2, 5);
+  const five = [5, 9, 13, 17, 21].flatMap(from => held(from, from + 2));
+  expect(placeOf(kit, { go: five })(239)).toBeCloseTo(5, 5);
+  const back = { ...kit, moves: [{ ...STEP, effect: { step: -2 } }] };
+  expect(placeOf(back, { go: held(5, 7) })(239)).toBeCloseTo(-2, 5);
+});
+
+test("a run stops on the frame on which its direction is released", () => {
+  const run = play(kitWith({}), { right: held(5, 60), go: held(6, 8) });
+  expect(run.speed(59)).toBeCloseTo(12, 3);
+  expect(run.speed(60)).toBe(0);
+});
+
+test("an open gate of halts keeps the direction away, and it counts again when the gate closes", () => {
+  const kit = {
+    ...kitWith({ accel: 600 }, { halts: ["stun"] }),
+    gates: [...kitWith({}).gates!, { id: "stun", name: "Stun" }],
+  };
+  const place = placeOf(
+    kit,
+    { right: held(5, 200) },
+    {
+      stun: [
+        [30, 1],
+        [60, 0],
+      ],
+    },
+  );
+  expect(place(59)).toBeCloseTo(place(31), 3);
+  expect(place(70) - place(60)).toBeCloseTo(10 * (6 / 60), 3);
+});
+
+test("steered by the rules, a direction moves the body only while an active pattern sees it", () => {
+  const base = kitWith({ steers: "rules", accel: 600 });
+  expect(placeOf(base, { right: held(5, 100) })(90)).toBeCloseTo(0, 5);
+  const walk = { id: "w", name: "W", kind: "press", control: "right" } as const;
+  const walking = { ...base, patterns: [...base.patterns, walk] };
+  expect(placeOf(walking, { right: held(5, 100) })(90)).toBeGreaterThan(8);
+  expect(
+    placeOf(
+      { ...walking, patterns: [...base.patterns, { ...walk, off: true }] },
+      { right: held(5, 100) },
+    )(90),
+  ).toBeCloseTo(0, 5);
+  // A chord that captures the direction hides it from the walk, and sees it itself.
+  const captured = {
+    ...walking,
+    modes: [
+      { id: "free", name: "Free" },
+      { id: "bound", name: "Bound" },
+    ],
+    switches: [{ when: { gate: "footing", turns: "open" } as const, to: "bound" }],
+    patterns: [...base.patterns, { ...walk, modes: ["free"] }],
+  };
+  expect(placeOf(captured, { right: held(5, 100) })(90)).toBeCloseTo(0, 5);
+});

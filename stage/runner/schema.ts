@@ -56,7 +56,14 @@ export const runnerSchema = v.strictObject({
     ),
     /** The time a walk continues after its direction is released. */
     linger: v.exactOptional(duration),
+    /**
+     * Who steers: the keys (the default), or the rules: a direction then moves the body only while some pattern that is
+     * active has it among its controls and does not see it hidden.
+     */
+    steers: v.exactOptional(v.picklist(["keys", "rules"])),
   }),
+  /** Gates that keep every direction from the body while one of them is open: stun, attack lock, root. */
+  halts: v.exactOptional(v.pipe(v.array(id), v.maxLength(BOUNDS.clauses))),
   fall: v.strictObject({ up: positive, down: positive, most: positive }),
   height: heightSchema,
   gates: v.strictObject({

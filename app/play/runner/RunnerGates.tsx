@@ -1,6 +1,7 @@
 import { deleteAt, writeAt, type Kit, ownValue } from "#core";
 import { stageOf, type RunnerDocument } from "#stage";
 import { widthOf } from "../../edits/levelEdits";
+import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
 import { GateWord } from "../GateWord";
 import { useWorkbench } from "../../document/workbenchContext";
@@ -13,6 +14,56 @@ const PLACES = [
   { words: "", place: "wall", after: "at a wall and", suggested: "Wall" },
   { words: "", place: "ceiling", after: "under a ceiling.", suggested: "Ceiling" },
 ] as const;
+
+const STEERS = [
+  { value: "keys", label: "its keys", hint: "a direction moves it whatever the rules do" },
+  { value: "rules", label: "the rules", hint: "only while some pattern sees that direction" },
+];
+
+/** Returns a kit in which the k-th gate that halts the body is another, a further one, or none. */
+function writeHalt(kit: Kit, k: number, gate: string | undefined): Kit {
+  const halts = [...((kit.stage as RunnerDocument).halts ?? [])];
+  halts.splice(k, 1, ...(gate === undefined ? [] : [gate]));
+  return halts.length > 0
+    ? writeAt(kit, ["stage", "halts"], [...new Set(halts)])
+    : deleteAt(kit, ["stage", "halts"]);
+}
+
+/** The gates that keep every direction from the body, and who steers it, as a sentence. */
+function Steering({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
+  const workbench = useWorkbench();
+  return (
+    <p>
+      No direction reaches the body while{" "}
+      {[...(stage.halts ?? []), undefined].map((gate, k) => (
+        <span key={k}>
+          {k > 0 && " or "}
+          <GateWord
+            kit={kit}
+            label={`gate ${k + 1} that halts the body`}
+            value={gate}
+            path={(now, chosen) => writeHalt(now, k, chosen)}
+            suggested="Stunned"
+          />
+        </span>
+      ))}{" "}
+      is open. It is steered by{" "}
+      <ChoiceWord
+        label="who steers the body"
+        value={stage.run.steers ?? "keys"}
+        choices={STEERS}
+        onChoose={value =>
+          workbench.editKit(`steered by ${value}`, now =>
+            value === "keys"
+              ? deleteAt(now, ["stage", "run", "steers"])
+              : writeAt(now, ["stage", "run", "steers"], value),
+          )
+        }
+      />
+      .
+    </p>
+  );
+}
 
 /** The gates that the runner's body opens, how long the ground is reported, and the level as rows of text. */
 export function RunnerGates({ kit }: { kit: Kit }) {
@@ -59,6 +110,7 @@ function Gates({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
         />
         .
       </p>
+      <Steering kit={kit} stage={stage} />
       {letters.map(letter => (
         <p key={letter}>
           Where the level has <b className="font-mono">{letter}</b> it opens{" "}
