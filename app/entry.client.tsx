@@ -6,7 +6,7 @@ import { appContext } from "./appContext";
 import { browserWorld } from "./browserWorld";
 import { composeApp } from "./compose";
 import { Provide } from "./Provide";
-import { isOfflineWanted, keepOffline, startNewestBuild } from "./shell/offline";
+import { readOfflineSwitch, keepOffline, startNewestBuild } from "./shell/offline";
 
 const app = composeApp(browserWorld());
 
@@ -16,7 +16,7 @@ function getContext(): RouterContextProvider {
   return context;
 }
 
-const isWanted = isOfflineWanted();
+const wanted = readOfflineSwitch();
 if (await startNewestBuild()) {
   startTransition(() => {
     hydrateRoot(
@@ -26,5 +26,5 @@ if (await startNewestBuild()) {
       </Provide>,
     );
   });
-  keepOffline(isWanted, app.notices.notify);
+  keepOffline(wanted, app.notices.notify);
 }

@@ -188,7 +188,7 @@ test("a table from another program is mapped, imported with unrecognised items l
     .poll(() => textOf(driver, `svg[aria-label="The lanes that come of it"]`))
     .toMatch(/Leap.*Right/s);
   await press(driver, "Read it in");
-  await find(driver, `//*[contains(text(), "It is read in, and open on the tape.")]`);
+  await find(driver, `//*[starts-with(normalize-space(.), "It is read in with 1 row left out")]`);
   await expect
     .poll(() => textOf(driver, `section[aria-label="Left out, not understood"]`))
     .toContain("line 6: “sideways” is no value of J1");

@@ -68,7 +68,7 @@ test("it opens and works without its server in a browser started anew, and a new
     driver.executeAsyncScript<boolean>(
       `navigator.serviceWorker.getRegistration().then(found => arguments[0](Boolean(found.waiting)))`,
     );
-  await driver.get(gate.address);
+  await driver.get(`${gate.address}/?offline=on`);
   await waitUntilKept({ driver, address: gate.address });
   await driver.navigate().refresh();
   await clickOn(driver, '//ul[@aria-label="Demos"]//li[contains(., "Belfry Runner")]//button');

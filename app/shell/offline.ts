@@ -15,18 +15,22 @@ function allowed(): ServiceWorkerContainer | undefined {
   return import.meta.env.PROD && "serviceWorker" in navigator ? navigator.serviceWorker : undefined;
 }
 
+const wantedBy = (written: string | null) =>
+  written === "off" ? "off" : written === "on" ? "at once" : "later";
+
 /**
  * Reads the switch in the address, `?offline=off` or `?offline=on`, which holds until it is changed, and removes
- * it from the address. Returns whether the application is to be kept. Call it before the router reads the address.
+ * it from the address. Returns whether the application is to be kept: later, at once if the switch is on, or not at all.
+ * Call it before the router reads the address.
  */
-export function isOfflineWanted(): boolean {
+export function readOfflineSwitch(): "later" | "at once" | "off" {
   const address = new URL(location.href);
   const written = address.searchParams.get(SWITCH);
   try {
     if (written !== null) localStorage.setItem(STORED_SWITCH, written);
-    return localStorage.getItem(STORED_SWITCH) !== "off";
+    return wantedBy(localStorage.getItem(STORED_SWITCH));
   } catch {
-    return written !== "off";
+    return wantedBy(written);
   } finally {
     address.searchParams.delete(SWITCH);
     if (written !== null) history.replaceState(history.state, "", address);
@@ -68,10 +72,10 @@ export async function startNewestBuild(): Promise<boolean> {
 /**
  * Keeps the application in this browser, so that it opens without its server, and announces a newer one; forgets it if that is not wanted.
  */
-export function keepOffline(isWanted: boolean, notify: Notify): void {
+export function keepOffline(wanted: ReturnType<typeof readOfflineSwitch>, notify: Notify): void {
   const workers = allowed();
   if (!workers) return;
-  if (!isWanted) return void forget(workers).catch(() => undefined);
+  if (wanted === "off") return void forget(workers).catch(() => undefined);
   const announce = (worker: ServiceWorker) => {
     if (worker.state !== "installed" || !workers.controller) return;
     notify({
@@ -85,15 +89,18 @@ export function keepOffline(isWanted: boolean, notify: Notify): void {
     announce(worker);
     worker.addEventListener("statechange", () => announce(worker));
   };
-  setTimeout(() => {
-    workers.register(WORKER).then(
-      registration => {
-        watch(registration.waiting);
-        watch(registration.installing);
-        registration.addEventListener("updatefound", () => watch(registration.installing));
-      },
-      // Storage is forbidden: the application works, but only with its server.
-      () => undefined,
-    );
-  }, KEEP_AFTER_MS);
+  setTimeout(
+    () => {
+      workers.register(WORKER).then(
+        registration => {
+          watch(registration.waiting);
+          watch(registration.installing);
+          registration.addEventListener("updatefound", () => watch(registration.installing));
+        },
+        // Storage is forbidden: the application works, but only with its server.
+        () => undefined,
+      );
+    },
+    wanted === "at once" ? 0 : KEEP_AFTER_MS,
+  );
 }
