@@ -81,12 +81,12 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
   await press(driver, "Show the tape");
   await openView(driver, "Play");
   const grip = await find(driver, "[aria-label='Height of the tape']");
-  await grip.sendKeys(...steps(4, Key.ARROW_UP));
+  await grip.sendKeys(...steps(11, Key.ARROW_UP));
   await takeTape(driver, "");
   await press(driver, "Night theme");
   await takeTape(driver, "-night");
   await press(driver, "Day theme");
-  await grip.sendKeys(...steps(4, Key.ARROW_DOWN));
+  await grip.sendKeys(...steps(11, Key.ARROW_DOWN));
   await openView(driver, "Wire");
   await press(driver, "Start listening");
   await waitForFrame(driver, 20);

@@ -62,8 +62,8 @@ test("a lost press shows why, and one button makes the smallest change that save
   await chooseLost("Leap at 202");
   await expect
     .poll(() => textOf(driver, "[data-testid=fate]"))
-    .toContain("Footing opened at 210, 2f after Hop forgot it.");
-  await press(driver, "Hop: remember for 8f instead of 6f");
+    .toContain("Footing opened at 210, 2f after the buffer of Hop ran out.");
+  await press(driver, "Hop: buffer 8f instead of 6f");
   await waitFor(driver, "the press saved", async () =>
     (await textOf(driver, "[data-testid=fate]")).includes("Leap at 202 became Hop at 210, remembered 8f."),
   );

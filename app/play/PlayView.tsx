@@ -150,7 +150,7 @@ function PlaySide({ kit }: { kit: Kit }) {
             </div>
           </Fold>
         )}
-        <Fold name="Understood">
+        <Fold name="Recognised">
           <Ticker includesReplay />
         </Fold>
         <Fold name="Takes" isLast>

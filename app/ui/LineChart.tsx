@@ -98,11 +98,14 @@ const toDatasets = (palette: Palette, lines: readonly ChartLine[]) =>
 /** Lines over a number, in the colours of the theme; a click reports its x. */
 export function LineChart({
   label,
+  isMain = false,
   onPick,
   onKeyDown,
   ...shown
 }: Shown & {
   label: string;
+  /** Whether it is what its view is for, and takes half of the window's height. */
+  isMain?: boolean;
   onPick?: (x: number) => void;
   onKeyDown?: (event: KeyboardEvent) => void;
 }) {
@@ -117,7 +120,7 @@ export function LineChart({
   );
   useEffect(repaint);
   return (
-    <div className="mt-2 h-48 w-full max-w-[760px]">
+    <div className={`mt-2 w-full ${isMain ? "h-[clamp(12rem,50dvh,40rem)]" : "h-48 max-w-[760px]"}`}>
       <canvas
         ref={canvas}
         role={onPick ? "slider" : "img"}

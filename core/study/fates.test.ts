@@ -45,7 +45,7 @@ test.each([
     { a: "..#......." },
     ".......###",
     [
-      "A at 2 was lost: Footing opened at 7, 2f after Hop forgot it. Hop: remember for 5f instead of 3f; nothing else changes in this take.",
+      "A at 2 was lost: Footing opened at 7, 2f after the buffer of Hop ran out. Hop: buffer 5f instead of 3f; nothing else changes in this take.",
     ],
   ],
   [
@@ -53,7 +53,7 @@ test.each([
     { a: "......#..." },
     "###.......",
     [
-      "A at 6 was lost: Footing was not open for Hop. Hop: forgive for 4f instead of 2f; nothing else changes in this take.",
+      "A at 6 was lost: Footing was not open for Hop. Hop: coyote 4f instead of 2f; nothing else changes in this take.",
     ],
   ],
   [
@@ -86,7 +86,7 @@ test("a change is priced with its other effects", () => {
   const kit = { ...KIT, moves: [{ ...KIT.moves![0]!, cooldown: "4f" }] };
   const sentence = format(kit, take);
   expect(sentence[0]).toBe(
-    "A at 2 was lost: Footing opened at 7, 2f after Hop forgot it. Hop: remember for 5f instead of 3f; over this take: Hop is performed once at another time.",
+    "A at 2 was lost: Footing opened at 7, 2f after the buffer of Hop ran out. Hop: buffer 5f instead of 3f; over this take: Hop is performed once at another time.",
   );
 });
 

@@ -52,7 +52,7 @@ function whyNotOpen(kit: Kit, program: Program, trace: Trace, loss: Loss): strin
   }
   const opens = nextOpening(trace, loss.because, loss.frame);
   if (opens < 0) return `${gate} was not open for ${move}`;
-  return `${gate} opened at ${opens}, ${opens - loss.frame}f after ${move} forgot it`;
+  return `${gate} opened at ${opens}, ${opens - loss.frame}f after the buffer of ${move} ran out`;
 }
 
 function whyLost(kit: Kit, program: Program, trace: Trace, loss: Loss): string {

@@ -152,8 +152,8 @@ export function findRepairs(kit: Kit, take: Take, fate: Fate, search?: RepairSea
 
 /** The words for a number of the kit, by the last field of its path. */
 const FIELD_WORDS: Readonly<Record<string, string>> = {
-  buffer: "remember for",
-  coyote: "forgive for",
+  buffer: "buffer",
+  coyote: "coyote",
   max: "allow",
   for: "hold for",
   min: "charge from",
@@ -170,7 +170,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
 };
 
 /**
- * Formats a repair as an offer with the rule it changes: "Hop: remember for 9f instead of 6f". `formatPrice`
+ * Formats a repair as an offer with the rule it changes: "Hop: buffer 9f instead of 6f". `formatPrice`
  * formats its price.
  */
 export function formatRepair(kit: Kit, { path, from, to }: Repair): string {

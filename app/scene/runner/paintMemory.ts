@@ -21,7 +21,7 @@ export function paintMemory(
   ctx.setLineDash([]);
   ctx.font = STAGE_FONT;
   ctx.fillStyle = palette.ink;
-  ctx.fillText("remembered", x + 12, y - 8);
+  ctx.fillText("buffered", x + 12, y - 8);
 }
 
 /** Returns whether the ground that was left is still within a coyote. */
@@ -40,5 +40,5 @@ export function paintForgiven(
   paintHatch(ctx, x - px * 0.7, y, px * 1.4, 9, palette.lichen);
   ctx.font = STAGE_FONT;
   ctx.fillStyle = palette.ink;
-  ctx.fillText("still forgiven", x + px * 0.8, y + 8);
+  ctx.fillText("coyote", x + px * 0.8, y + 8);
 }

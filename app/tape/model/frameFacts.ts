@@ -23,7 +23,7 @@ export interface FrameFact {
 const SPAN_WORDS = {
   down: "down",
   open: "open",
-  forgiven: "closed, still forgiven",
+  forgiven: "closed, within its coyote",
   forming: "forming",
   sustained: "sustained",
   startup: "startup",

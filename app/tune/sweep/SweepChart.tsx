@@ -101,6 +101,7 @@ export function SweepChart({
       />
       <TryBar trying={trying} choice={choice} />
       <LineChart
+        isMain
         label={`${choice.name}, swept: arrows try a value on the tape, Enter keeps it, Escape lets it go`}
         lines={linesOf(points, plays)}
         marks={listMarks(points, present, trying.value, choice)}
