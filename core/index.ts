@@ -85,8 +85,7 @@ export {
   rewindTrace,
 } from "./trace/trace";
 export { firstAbove, stretchAt } from "./time/rising";
-export { formatEvent, formatPhasedTrace, formatTrace } from "./trace/formatTrace";
-export { createPhaseReader, type PhaseEvent } from "./trace/phaseEvents";
+export { formatEvent, formatPhasedEvent, formatPhasedTrace, formatTrace } from "./trace/formatTrace";
 export type { PhasedTraceDocument, TraceDocument, TraceEvent } from "./trace/traceSchema";
 export { formatSentence } from "./kit/sentence";
 export type { Offer, Option, RefList, SentencePart, SwapOption } from "./kit/sentence";

@@ -4,18 +4,17 @@ import {
   copyState,
   createFrameInput,
   createLaneReader,
-  createPhaseReader,
   createState,
   createTrace,
   formatEvent,
+  formatPhasedEvent,
   parseKit,
   readValue,
   stageGate,
   step,
   type LaneReader,
-  type PhaseEvent,
+  type PhasedTraceDocument,
   type State,
-  type TraceEvent,
   ownValue,
 } from "#core";
 
@@ -46,7 +45,7 @@ export interface Runtime {
   /** The last stepped frame, −1 before any. */
   readonly frame: number;
   /** Steps the next frame and returns its events as in a trace file. */
-  readonly step: (input: RuntimeInput) => (TraceEvent | PhaseEvent)[];
+  readonly step: (input: RuntimeInput) => PhasedTraceDocument["events"][number][];
   /** Returns whether a gate was open on the last frame; false for an unknown gate. */
   readonly isOpen: (gate: string) => boolean;
   readonly save: () => SavedRuntime;
@@ -112,15 +111,13 @@ function createRuntime(
       }
       input.speedPercent = speedPercent;
       clearTrace(trace);
-      const phases = options.phases ? createPhaseReader(program, state) : undefined;
       step(program, state, input, trace);
-      const events: (TraceEvent | PhaseEvent)[] = [];
+      const format = options.phases ? formatPhasedEvent : formatEvent;
+      const events: PhasedTraceDocument["events"][number][] = [];
       for (let i = 0; i < trace.count; i++) {
-        phases?.read(trace, i);
-        const event = formatEvent(program, trace, i);
+        const event = format(program, trace, i);
         if (event) events.push(event);
       }
-      if (phases) events.push(...phases.flush());
       return events;
     },
     isOpen: gate => state.gateOpen[places.get(gate) ?? -1] === 1,

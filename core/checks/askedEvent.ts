@@ -2,7 +2,7 @@ import * as v from "valibot";
 import { BOUNDS } from "../formats/bounds";
 import type { DeepReadonly } from "../formats/readonly";
 import { id, text } from "../kit/parts";
-import { eventNotes } from "../trace/noteKinds";
+import { askableNotes } from "../trace/noteKinds";
 import { frame } from "../trace/notes/asked";
 
 /** A count of events; its maximum is the number of frames in the longest take. */
@@ -19,7 +19,7 @@ export const times = v.pipe(
  */
 export const askedEventSchema = v.variant(
   "kind",
-  Object.values(eventNotes).map(({ asked }) => asked.schema),
+  Object.values(askableNotes).map(({ asked }) => asked.schema),
 );
 
 export type AskedEvent = DeepReadonly<v.InferOutput<typeof askedEventSchema>>;

@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import { compile } from "../kit/compile";
 import { evaluate } from "../run/run";
 import { formatIssue } from "../formats/formatIssue";
-import { formatTrace } from "../trace/formatTrace";
+import { formatPhasedTrace } from "../trace/formatTrace";
 import { EDGE } from "../trace/trace";
 import { anyKit, anyTake } from "../tests/arbitraries";
 import { assertUntil } from "../tests/assertUntil";
@@ -11,7 +11,6 @@ import { judgeSlowly, type Press, type Seen } from "../tests/slowChecks";
 import { drawTake, mustCompile, sketchKit } from "../tests/strips";
 import type { Kit } from "../kit/schema";
 import type { Take } from "../input/takeSchema";
-import type { TraceEvent } from "../trace/traceSchema";
 import { landLeeway, landTime } from "./checkTimes";
 import type { AskedEvent } from "./askedEvent";
 import type { Check } from "./checksSchema";
@@ -29,7 +28,12 @@ function see(kit: Kit, take: Take, rateHz = kit.rate) {
   for (let i = 0; i < trace.count; i++)
     if (trace.kind[i] === EDGE && trace.payload[trace.at[i]!] === 1)
       presses.push([program.controls[trace.subject[i]!]!.id, trace.frame[i]!]);
-  const seen: Seen = { events: formatTrace(program, trace).events, presses, frames: trace.frames, rateHz };
+  const seen: Seen = {
+    events: formatPhasedTrace(program, trace).events,
+    presses,
+    frames: trace.frames,
+    rateHz,
+  };
   return { program, trace, seen };
 }
 
@@ -43,8 +47,8 @@ function judge(kit: Kit, check: Check, { program, trace }: ReturnType<typeof see
  * Builds the event a check would ask for from an event that happened: its kind, its id and some of its
  * fields, single or in a list.
  */
-function askFor(event: TraceEvent, pick: number): AskedEvent {
-  const { kind, id, ...rest } = event as TraceEvent & Record<string, unknown>;
+function askFor(event: Seen["events"][number], pick: number): AskedEvent {
+  const { kind, id, ...rest } = event as Seen["events"][number] & Record<string, unknown>;
   const fields = Object.entries(rest).filter(
     ([field], k) => field !== "f" && field !== "edges" && (pick >> k) & 1,
   );

@@ -13,7 +13,7 @@ import {
   type SentencePart,
 } from "../kit/sentence";
 import type { PathStep } from "../formats/issue";
-import { askedKind, eventNotes } from "../trace/noteKinds";
+import { askedKind, askableNotes } from "../trace/noteKinds";
 import type { NoteList } from "../trace/notes/noteKind";
 import type { AskedEvent } from "./askedEvent";
 import type { Check } from "./checksSchema";
@@ -63,7 +63,7 @@ export function describeEvent(
   names: CheckNames,
 ): SentencePart[] {
   const { kind, id, ...rest } = event;
-  const list = LISTS[eventNotes[kind].list];
+  const list = LISTS[askableNotes[kind].list];
   return [
     ref(list, id, [...path, "id"], list),
     words(` ${askedKind(kind).verb(event)}`),

@@ -1,5 +1,5 @@
 import { BOUNDS } from "../formats/bounds";
-import { eventNotes } from "../trace/noteKinds";
+import { askableNotes } from "../trace/noteKinds";
 import type { AskedEvent, KeptEvent } from "./askedEvent";
 import type { Check } from "./checksSchema";
 import type { Expectation } from "./expectations/kinds";
@@ -21,11 +21,11 @@ export function renameInCheck(
         : why;
   const renamed = expectationRecord(expectationOf(check)).rename(check, {
     event(event) {
-      const id = eventNotes[event.kind].list === list ? swap(event.id) : event.id;
+      const id = askableNotes[event.kind].list === list ? swap(event.id) : event.id;
       return { ...event, id, ...("why" in event ? { why: inWhy(event.why) } : {}) } as AskedEvent;
     },
     kept([f, kind, id, ...rest]) {
-      return [f, kind, eventNotes[kind].list === list ? swap(id) : id, ...rest] as unknown as KeptEvent;
+      return [f, kind, askableNotes[kind].list === list ? swap(id) : id, ...rest] as unknown as KeptEvent;
     },
     id: (own, id) => (own === list ? swap(id) : id),
   });

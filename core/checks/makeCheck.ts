@@ -1,6 +1,6 @@
 import type { Kit } from "../kit/schema";
 import { gateName, nameOf } from "../kit/names";
-import { eventNotes } from "../trace/noteKinds";
+import { askableNotes } from "../trace/noteKinds";
 import type { TraceEvent } from "../trace/traceSchema";
 import type { AskedEvent, KeptEvent } from "./askedEvent";
 import type { Check } from "./checksSchema";
@@ -13,7 +13,7 @@ export interface CheckBeginning {
 
 /** Returns the display name of an event's subject. */
 function subjectName(kit: Kit, { kind, id }: Pick<TraceEvent, "kind" | "id">): string {
-  return kind === "gate" ? gateName(kit, id) : nameOf(kit, eventNotes[kind].list, id);
+  return kind === "gate" ? gateName(kit, id) : nameOf(kit, askableNotes[kind].list, id);
 }
 
 /** Returns the event to ask for so that a check matches this one: its kind and fields without its frame. */

@@ -1,7 +1,6 @@
 import { fault, type Issue, type PathStep } from "../formats/issue";
 import type { Program } from "../program/program";
-import { formatEvent } from "../trace/formatTrace";
-import { eventNotes } from "../trace/noteKinds";
+import { askableNotes } from "../trace/noteKinds";
 import { LOSS_REASONS, type Trace } from "../trace/trace";
 import type { AskedEvent } from "./askedEvent";
 
@@ -69,7 +68,7 @@ export function compileMatcher(
   event: AskedEvent,
   path: readonly PathStep[],
 ): { readonly matcher: Matcher } | { readonly issue: Issue } {
-  const { code, list } = eventNotes[event.kind];
+  const { code, list, format } = askableNotes[event.kind];
   const subject = program[list].findIndex(item => item.id === event.id);
   if (subject < 0) return { issue: unknownId(program, list, event.id, [...path, "id"]) };
   const impossible = findImpossible(program, event, subject);
@@ -77,7 +76,7 @@ export function compileMatcher(
   const asked = Object.entries(event).filter(([field]) => !PLAIN.has(field));
   const isMatch = (trace: Trace, note: number) => {
     if (asked.length === 0) return true;
-    const found = formatEvent(program, trace, note) as unknown as Readonly<Record<string, unknown>>;
+    const found = format(program, trace, note) as unknown as Readonly<Record<string, unknown>>;
     return asked.every(([field, wanted]) =>
       Array.isArray(wanted) ? wanted.includes(found[field]) : found[field] === wanted,
     );

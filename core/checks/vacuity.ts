@@ -40,7 +40,7 @@ function isShowing({ trace, notesOf }: TraceIndex, prompt: number, from: number,
  * gates and modes can always happen.
  */
 export function compileIdle(program: Program, { kind, id }: AskedEvent): IsIdle {
-  if (kind === "performed" || kind === "lost") {
+  if (kind === "performed" || kind === "lost" || kind === "phase") {
     const move = program.moves.findIndex(item => item.id === id);
     const pattern = program.moves[move]?.pattern ?? -1;
     return (index, from, to) =>

@@ -108,6 +108,8 @@ export interface State {
   readonly slotOwner: Float64Array;
   /** By slot: the timeline part at the end of the previous frame, an index into PARTS. */
   readonly slotPart: Uint8Array;
+  /** By slot: the move whose phases are reported, or −1. */
+  readonly slotPhased: Float64Array;
   readonly promptStage: Uint8Array;
   readonly promptAtPassed: Uint8Array;
   readonly promptSucceeded: Uint8Array;
@@ -165,6 +167,7 @@ function layoutMoves(program: Program, cut: Cut) {
     slotTicks: cut.numbers(slots),
     slotOwner: cut.numbers(slots),
     slotPart: cut.flags(slots),
+    slotPhased: cut.numbers(slots),
   };
 }
 
@@ -241,7 +244,13 @@ export function createState(program: Program): State {
     unknown.fill(-1);
   for (const unknown of [views.performedFrame, views.slotMove, views.shownFrame, views.openFrame])
     unknown.fill(-1);
-  for (const unknown of [views.outcomeFrame, views.sourcedTicks, views.outputFrame, views.drawn])
+  for (const unknown of [
+    views.outcomeFrame,
+    views.sourcedTicks,
+    views.outputFrame,
+    views.drawn,
+    views.slotPhased,
+  ])
     unknown.fill(-1);
   program.moves.forEach((move, i) => (views.usesLeft[i] = move.usesMax));
   // Written out instead of spread, so that every state has the same hidden class and one compiled step serves
@@ -287,6 +296,7 @@ export function createState(program: Program): State {
     slotTicks: views.slotTicks,
     slotOwner: views.slotOwner,
     slotPart: views.slotPart,
+    slotPhased: views.slotPhased,
     promptStage: views.promptStage,
     promptAtPassed: views.promptAtPassed,
     promptSucceeded: views.promptSucceeded,

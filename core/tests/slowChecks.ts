@@ -2,14 +2,14 @@ import type { AskedEvent, KeptEvent } from "../checks/askedEvent";
 import type { Check } from "../checks/checksSchema";
 import type { Verdict } from "../checks/compileCheck";
 import type { Kit } from "../kit/schema";
-import type { TraceEvent } from "../trace/traceSchema";
+import type { PhasedTraceDocument } from "../trace/traceSchema";
 
 /** A press edge: its control and its frame. */
 export type Press = readonly [control: string, frame: number];
 
 /** The input of a check: the events of a trace file, and the cleaned press edges. */
 export interface Seen {
-  readonly events: readonly TraceEvent[];
+  readonly events: PhasedTraceDocument["events"];
   readonly presses: readonly Press[];
   readonly frames: number;
   readonly rateHz: number;
@@ -18,7 +18,7 @@ export interface Seen {
 const inFrames = (kit: Kit, rateHz: number, written: string) =>
   written.endsWith("ms") ? (parseFloat(written) * rateHz) / 1000 : (parseFloat(written) * rateHz) / kit.rate;
 
-function isMatch(event: TraceEvent, asked: AskedEvent): boolean {
+function isMatch(event: Seen["events"][number], asked: AskedEvent): boolean {
   return Object.entries(asked).every(([field, wanted]) => {
     const found = (event as Record<string, unknown>)[field];
     return Array.isArray(wanted) ? wanted.some(one => one === found) : found === wanted;
@@ -26,7 +26,7 @@ function isMatch(event: TraceEvent, asked: AskedEvent): boolean {
 }
 
 /** Returns the story by its definition: filter, then sort by frame, kind, id. */
-function storyOf(events: readonly TraceEvent[]): KeptEvent[] {
+function storyOf(events: Seen["events"]): KeptEvent[] {
   const story = events.flatMap((event): KeptEvent[] => {
     if (event.kind === "performed") return [[event.f, "performed", event.id]];
     if (event.kind !== "prompt" || event.outcome === "shown" || event.outcome === "open") return [];
@@ -56,7 +56,7 @@ function isIdle(kit: Kit, { kind, id }: AskedEvent, seen: Seen, from: number, to
   const stretch = seen.events.filter(event => event.f >= from && event.f <= to);
   const has = (kinds: readonly string[], of: string) =>
     stretch.some(event => event.id === of && kinds.includes(event.kind));
-  if (kind === "performed" || kind === "lost")
+  if (kind === "performed" || kind === "lost" || kind === "phase")
     return (
       !has(["performed", "lost"], id) && !has(["fired"], kit.moves!.find(move => move.id === id)!.pattern)
     );

@@ -1,6 +1,6 @@
 import type { Program } from "../program/program";
 import { eventNotes } from "./noteKinds";
-import { createPhaseReader } from "./phaseEvents";
+import { phasedNote } from "./notes/phased";
 import type { Trace } from "./trace";
 import type { PhasedTraceDocument, TraceDocument, TraceEvent } from "./traceSchema";
 
@@ -27,15 +27,22 @@ export function formatTrace(program: Program, trace: Trace): TraceDocument {
   return { format: "moss-tap/trace", version: 1, rate: trace.rateHz, frames: trace.frames, events };
 }
 
+/** Returns one note as its event in a trace file with phases, or undefined for notes that such files omit. */
+export function formatPhasedEvent(
+  program: Program,
+  trace: Trace,
+  note: number,
+): PhasedTraceDocument["events"][number] | undefined {
+  if (trace.kind[note] === phasedNote.code) return phasedNote.format(program, trace, note);
+  return formatEvent(program, trace, note);
+}
+
 /** Returns the same with the phases of moves, last in their frames. */
 export function formatPhasedTrace(program: Program, trace: Trace): PhasedTraceDocument {
   const events: PhasedTraceDocument["events"][number][] = [];
-  const phases = createPhaseReader(program);
   for (let i = 0; i < trace.count; i++) {
-    events.push(...phases.read(trace, i));
-    const event = formatEvent(program, trace, i);
+    const event = formatPhasedEvent(program, trace, i);
     if (event) events.push(event);
   }
-  events.push(...phases.flush());
   return { format: "moss-tap/trace", version: 1, rate: trace.rateHz, frames: trace.frames, events };
 }

@@ -14,6 +14,7 @@ import {
 import { lapsedNote } from "./notes/lapsed";
 import { lostNote } from "./notes/lost";
 import { modeNote } from "./notes/mode";
+import { phasedNote } from "./notes/phased";
 import { performedNote } from "./notes/performed";
 import { promptNote } from "./notes/prompt";
 
@@ -28,11 +29,15 @@ export const eventNotes = {
   lost: lostNote,
 } as const;
 
+/** The kinds of event that checks can ask for, by their name in a trace file: also phases. */
+export const askableNotes = { ...eventNotes, phase: phasedNote } as const;
+
 /** Every kind of note, by name: its code, its subject, and a reader for each number of its payload. */
 export const notes = {
   ...eventNotes,
   edge: edgeNote,
   phase: phaseNote,
+  phased: phasedNote,
   request: requestNote,
   speed: speedNote,
   trail: trailNote,
@@ -42,9 +47,9 @@ export const notes = {
 } as const;
 
 export type NoteName = keyof typeof notes;
-export type EventName = keyof typeof eventNotes;
+export type EventName = keyof typeof askableNotes;
 
 /** Returns how a check asks for a kind of event. */
 export function askedKind(kind: EventName): AskedKind {
-  return eventNotes[kind].asked;
+  return askableNotes[kind].asked;
 }

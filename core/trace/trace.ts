@@ -16,9 +16,13 @@ export const TRAIL = 11;
 export const PART = 12;
 export const KEPT = 13;
 export const OUTPUT = 14;
+export const PHASED = 15;
 
 /** The parts of a timeline; none if it has ended or has no length. */
 export const PARTS = ["none", "startup", "active", "recovery"] as const;
+
+/** The phases of a move's timeline; a note holds an index into this list. The first three are parts, in their order. */
+export const PHASES = ["startup", "active", "recovery", "over", "cut"] as const;
 
 /** The reasons of a lapse; a note holds an index into this list. */
 export const LAPSE_REASONS = [

@@ -1,14 +1,13 @@
 import * as v from "valibot";
 import type { DeepReadonly } from "../formats/readonly";
 import { rate } from "../kit/parts";
-import { eventNotes } from "./noteKinds";
+import { askableNotes, eventNotes } from "./noteKinds";
 import { whole } from "./notes/parts";
-import { phaseEventSchema } from "./phaseEvents";
 
 const eventSchemas = Object.values(eventNotes).map(({ schema }) => schema);
 
 /** An event of a file; fields beyond f, kind and id depend on the kind. Phases occur only where they were asked for. */
-const eventSchema = v.variant("kind", [...eventSchemas, phaseEventSchema]);
+const eventSchema = v.variant("kind", [...eventSchemas, askableNotes.phase.schema]);
 
 /** The trace document: the events of a take under a kit. Source: frame rules, section 9. */
 export const traceSchema = v.strictObject({

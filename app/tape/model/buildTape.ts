@@ -206,8 +206,9 @@ function createReader({ kit, program }: Rules) {
       modeFrame.push(f);
       modeName.push(kit.modes?.find(mode => mode.id === id)?.name ?? id);
     },
-    // Shown only in the fate of the press.
+    // Shown only in the fate of the press, and drawn as parts.
     kept: () => undefined,
+    phased: () => undefined,
   };
   const byCode: (typeof readers)[NoteName][] = [];
   for (const { name, code } of Object.values(notes)) byCode[code] = readers[name];
