@@ -24,6 +24,7 @@ interface Options {
   readonly layouts: readonly string[];
   readonly since?: string;
   readonly rates?: readonly number[];
+  readonly boundaries?: boolean;
 }
 
 /** Parses rates: "30,120". */
@@ -75,6 +76,7 @@ async function main(kitFile: string, words: string[], options: Options): Promise
         takes: read.flatMap(item => ("take" in item ? [item.take] : [])),
         layouts: layouts.flatMap(item => ("value" in item ? [item.value] : [])),
         checks: checks && "value" in checks ? checks.value.checks : [],
+        hasBoundaries: options.boundaries === true,
         sheet: {
           ...(since && "value" in since
             ? { since: { name: since.value.kit.name || since.value.kit.id, kit: since.value.kit } }
@@ -101,6 +103,7 @@ export const exportCommand = () =>
     .requiredOption("--out <path>", "the file that is written, or the folder where it is several")
     .option("--checks <file>", "a file of checks that leave with it")
     .option("--layouts <files...>", "layouts of keys that leave with it", [])
+    .option("--boundaries", "test vectors also of inputs made of the boundaries of every number")
     .option("--since <kit>", "the sheet tells what changed since this kit")
     .option(
       "--rates <list>",

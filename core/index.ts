@@ -93,6 +93,7 @@ export { describePattern, offerPattern } from "./patterns/describePattern";
 export { describeMove, nameableGates, offerMove, openableGates } from "./moves/describeMove";
 export { describeGate, offerGate } from "./gates/describeGate";
 export { outputGate } from "./kit/compileNames";
+export { findBoundaries, type Boundary } from "./study/boundaries";
 export { askedNow, promptPassed } from "./prompts/askedNow";
 export { describePrompt, offerPrompt } from "./prompts/describePrompt";
 export { describeSwitch } from "./modes/describeSwitch";

@@ -26,6 +26,8 @@ export interface Handover {
   /** Stored earlier versions of the rules. */
   readonly variants?: readonly NamedRules[];
   readonly sheet?: SheetOptions;
+  /** Whether test vectors are also made of the boundaries of every number, which takes seconds. */
+  readonly hasBoundaries?: boolean;
 }
 
 /**

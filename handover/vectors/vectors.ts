@@ -1,6 +1,14 @@
 import { toMarkdownText } from "../documents/inertText";
 import type { Zippable } from "fflate";
-import { formatPhasedTrace, type CheckResult } from "#core";
+import {
+  compile,
+  evaluate,
+  findBoundaries,
+  formatPhasedTrace,
+  type Boundary,
+  type CheckResult,
+  type Kit,
+} from "#core";
 import { compileTakeJudge } from "#stage";
 import { createRuns, type Runs } from "../runs";
 import { withoutStage, withStageWritten } from "./bareKit";
@@ -27,15 +35,36 @@ A port is right when for every pair its trace has the same events, in the same o
 its first two fields; the JSON Schemas lie in \`schemas/\`.
 `;
 
+/** A page on the inputs made of boundaries, with the numbers that they do not distinguish from their neighbours. */
+function describeBoundaries(boundaries: readonly Boundary[]): string {
+  if (boundaries.length === 0) return "";
+  const missed = boundaries.filter(({ isWhole }) => !isWhole);
+  const lines = missed.map(
+    ({ number: { rule, label, value }, tried }) =>
+      `- ${toMarkdownText(`${rule}, ${label}`)} (${value}): ${tried} inputs tried`,
+  );
+  return `
+## Boundaries
+
+\`boundaries/\` holds inputs made of the rules: for ${boundaries.length - missed.length} of ${boundaries.length} numbers, presses under
+which the trace is another one if that number is one frame, or one, larger or smaller. They play without a stage.
+${missed.length > 0 ? `\nNo such input was found for these, in one direction or both, so a port can have them wrong unnoticed:\n\n${lines.join("\n")}\n` : ""}`;
+}
+
 /** Packs kit, takes, traces, checks and results in one zip, with a page of instructions. */
-export function makeVectors({ kit, takes, checks }: Handover, runs: Runs | undefined): Zippable | undefined {
+export function makeVectors(
+  { kit, takes, checks, hasBoundaries }: Handover,
+  runs: Runs | undefined,
+): Zippable | undefined {
   if (!runs) return undefined;
   const { program } = runs.rules;
   const files: Record<string, Uint8Array> = {};
   const put = (name: string, text: string) => {
     files[name] = textFile(name, text, "application/json").bytes;
   };
-  put("README.md", PAGE(kit.name, takes.length));
+  const bare = withoutStage(kit);
+  const boundaries = hasBoundaries ? findBoundaries(bare) : [];
+  put("README.md", `${PAGE(kit.name, takes.length)}${describeBoundaries(boundaries)}`);
   put("kit.json", formatFile(kit));
   for (const [file, text] of Object.entries(formatJsonSchemas()))
     put(file.replace("docs/schema", "schemas"), text);
@@ -52,7 +81,8 @@ export function makeVectors({ kit, takes, checks }: Handover, runs: Runs | undef
       trace: `traces/${own}.json`,
     };
   });
-  if (hasStage) put("bare-kit.json", formatFile(withoutStage(kit)));
+  if (hasStage) put("bare-kit.json", formatFile(bare));
+  index.push(...putBoundaries(bare, boundaries, hasStage ? "bare-kit.json" : "kit.json", put));
   put("index.json", `${JSON.stringify({ vectors: index }, null, 2)}\n`);
   for (const document of checksOf(kit, checks)) {
     put("checks.json", formatFile(document));
@@ -66,6 +96,26 @@ export function makeVectors({ kit, takes, checks }: Handover, runs: Runs | undef
     put("results.json", `${JSON.stringify({ format: "moss-tap/results", version: 1, results }, null, 2)}\n`);
   }
   return files;
+}
+
+/** Writes the inputs made of boundaries with their traces; returns their lines in the index. */
+function putBoundaries(
+  kit: Kit,
+  boundaries: readonly Boundary[],
+  kitFile: string,
+  put: (name: string, text: string) => void,
+) {
+  const compiled = compile(kit);
+  if (!compiled.ok) return [];
+  const program = compiled.value;
+  return boundaries.flatMap(({ takes }) =>
+    takes.map(take => {
+      const files = { kit: kitFile, take: `boundaries/${take.id}.json`, trace: `traces/${take.id}.json` };
+      put(files.take, formatFile(take));
+      put(files.trace, `${JSON.stringify(formatPhasedTrace(program, evaluate(program, take)))}\n`);
+      return files;
+    }),
+  );
 }
 
 /** Exports test vectors: the expected results of the takes, for a port or a build. */
