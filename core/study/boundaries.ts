@@ -11,12 +11,12 @@ import { parseFrames } from "../time/duration";
 import { formatPhasedTrace } from "../trace/formatTrace";
 import { listScripts, shiftScript, type Script } from "./overlaps/scripts";
 
-/** A number of a kit with the inputs that tell it from the next smaller and the next larger one. */
+/** A number of a kit with the inputs that distinguish it from the next smaller and the next larger one. */
 export interface Boundary {
   readonly number: KitNumber;
   /** One or two takes; empty if none of the inputs that were tried does. */
   readonly takes: readonly Take[];
-  /** Whether they tell it from both neighbours, as far as the kit compiles with them. */
+  /** Whether they distinguish it from both neighbours, as far as the kit compiles with them. */
   readonly isWhole: boolean;
   readonly tried: number;
 }
@@ -241,7 +241,7 @@ function toTake(kit: Kit, id: string, name: string, { script, gates }: Input): T
   return { ...base, lanes: groupLanes(changes), ...(Object.keys(gates).length > 0 ? { gates } : {}) };
 }
 
-/** Finds the inputs that tell one number from its neighbours. */
+/** Finds the inputs that distinguish one number from its neighbours. */
 function findBoundary(kit: Kit, program: KitProgram, number: KitNumber, place: number): Boundary {
   const written = Number(
     number.kind === "length"
