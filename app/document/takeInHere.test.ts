@@ -44,6 +44,8 @@ test("imports are one step of undo with the first take open; existing items are 
       name: "a.json",
       assists: { format: "moss-tap/assists", version: 1, id: "as", name: "Helps", assists: [ASSIST] },
     },
+    { kind: "variant", name: "slow.json", kit: { ...KIT, rate: 30, name: "Slow" } },
+    { kind: "variant", name: "far.json", kit: { ...KIT, id: "far", name: "Far rules" } },
     { kind: "kit", name: "k.json", kit: { ...KIT, name: "Another" } },
     { kind: "refused", name: "x.json", reasons: ["no", "no"] },
     { kind: "passed", name: "y.json", why: "a trace" },
@@ -55,6 +57,8 @@ test("imports are one step of undo with the first take open; existing items are 
     "+ Left: is with the kit",
     "+ Checks: 1 check came to the kit",
     "+ Helps: 1 assist came to the kit",
+    "+ Slow: is among the variants",
+    "− Far rules: a variant of another kit: drop its pack on the shelf",
     "− Another: a kit of its own: drop it on the shelf",
     "− x.json: no; no",
     "− y.json: a trace",
@@ -65,9 +69,12 @@ test("imports are one step of undo with the first take open; existing items are 
   expect(openTakeId).toBe(takes[1]!.id);
   expect([layouts, checks]).toEqual([[LAYOUT], [CHECK]]);
   expect(state().kit?.assists).toEqual([ASSIST]);
+  expect(state().variants).toMatchObject([{ name: "Slow", kit: { ...KIT, rate: 30 } }]);
+  const again: ReadFile = { kind: "variant", name: "slow.json", kit: { ...KIT, rate: 30, name: "Slow" } };
+  expect(takeInHere(tab.workbench, [again])).toMatchObject([{ isTaken: false, words: "was there already" }]);
   tab.workbench.undo();
   expect(state().kit).toEqual(KIT);
-  expect(state()).toMatchObject({ takes: [take("t", "There")], layouts: [], checks: [] });
+  expect(state()).toMatchObject({ takes: [take("t", "There")], variants: [], layouts: [], checks: [] });
   expect(state().settings.mappings).toBeUndefined();
   await until(() => state().holder === "ours");
 });

@@ -2,7 +2,7 @@ import { nanoid } from "nanoid";
 import { countWords, foreignWords, type Assist, type Check, type Kit, type Layout, type Take } from "#core";
 import type { ReadFile } from "#handover";
 import { listMissing } from "../storage/missing";
-import { rememberMappings, type KitDocument } from "../storage/records";
+import { rememberMappings, variantOf, type KitDocument, type Variant } from "../storage/records";
 import { linesLeftOut, type TakenLine } from "../storage/takenIn";
 import type { Workbench } from "./workbench";
 
@@ -24,9 +24,19 @@ function withFreeIds<T extends { readonly id: string; readonly name: string }>(
 /** The documents to import into an open kit, by list. */
 interface Incoming {
   readonly takes: Map<Take, Take>;
+  /** By the rules as they were read. */
+  readonly variants: Map<Kit, Variant>;
   readonly layouts: Map<Layout, Layout>;
   readonly checks: Map<Check, Check>;
   readonly assists: Map<Assist, Assist>;
+}
+
+/** Returns the variants of the open kit that it lacks. */
+function incomingVariants(read: readonly ReadFile[], { kit, variants }: KitDocument): Map<Kit, Variant> {
+  const own = read.flatMap(file => (file.kind === "variant" && file.kit.id === kit.id ? [file.kit] : []));
+  const readOf = new Map(own.map(rules => [variantOf(rules, kit), rules]));
+  const fresh = withFreeIds([...readOf.keys()], variants);
+  return new Map([...fresh].map(([item, variant]) => [readOf.get(item)!, variant]));
 }
 
 function incomingOf(read: readonly ReadFile[], document: KitDocument): Incoming {
@@ -35,6 +45,7 @@ function incomingOf(read: readonly ReadFile[], document: KitDocument): Incoming 
       read.flatMap(file => (file.kind === "take" ? [file.take] : [])),
       document.takes,
     ),
+    variants: incomingVariants(read, document),
     layouts: withFreeIds(
       read.flatMap(file => (file.kind === "layout" ? [file.layout] : [])),
       document.layouts,
@@ -53,7 +64,7 @@ function incomingOf(read: readonly ReadFile[], document: KitDocument): Incoming 
 /** Returns the result line of one document. */
 function lineFor(
   read: ReadFile,
-  { takes, layouts, checks, assists }: Incoming,
+  { takes, variants, layouts, checks, assists }: Incoming,
   kit: Kit,
 ): TakenLine | undefined {
   const lineOf = (name: string, isTaken: boolean, words = "is with the kit") => {
@@ -62,6 +73,14 @@ function lineFor(
   switch (read.kind) {
     case "take":
       return lineOf(read.take.name, takes.has(read.take), foreignWords(read.take, kit));
+    case "variant":
+      return read.kit.id === kit.id
+        ? lineOf(read.kit.name, variants.has(read.kit), "is among the variants")
+        : {
+            name: read.kit.name,
+            isTaken: false,
+            words: "a variant of another kit: drop its pack on the shelf",
+          };
     case "layout":
       return lineOf(read.layout.name, layouts.has(read.layout));
     case "checks": {
@@ -101,7 +120,8 @@ export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): rea
   const incoming = incomingOf(read, { kit, takes, layouts, checks, variants });
   const fresh = [...incoming.takes.values()];
   const assists = [...incoming.assists.values()];
-  const count = fresh.length + incoming.layouts.size + incoming.checks.size + assists.length;
+  const count =
+    fresh.length + incoming.variants.size + incoming.layouts.size + incoming.checks.size + assists.length;
   const lines = [...read.flatMap(file => lineFor(file, incoming, kit) ?? []), ...linesLeftOut(read)];
   const mappings = read.flatMap(file => (file.kind === "mapping" ? [file.mapping] : []));
   if (count + mappings.length > 0 && !workbench.mayEdit()) return lines.map(refuseHere);
@@ -114,6 +134,7 @@ export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): rea
       ? { kit: { ...document.kit, assists: [...(document.kit.assists ?? []), ...assists] } }
       : {}),
     takes: [...document.takes, ...fresh],
+    variants: [...document.variants, ...incoming.variants.values()],
     layouts: [...document.layouts, ...incoming.layouts.values()],
     checks: [...document.checks, ...incoming.checks.values()],
   }));

@@ -1,3 +1,4 @@
+import { nanoid } from "nanoid";
 import * as v from "valibot";
 import {
   formatIssue,
@@ -22,6 +23,11 @@ export interface Variant {
   readonly id: string;
   readonly name: string;
   readonly kit: Kit;
+}
+
+/** Returns a variant of a kit, made of the rules as a pack holds them: a kit with the variant's name. */
+export function variantOf(read: Kit, { name }: Kit): Variant {
+  return { id: nanoid(8), name: read.name, kit: { ...read, name } };
 }
 
 function parseVariant(input: unknown): Result<Variant> {

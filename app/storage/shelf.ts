@@ -24,11 +24,17 @@ export interface TakenOff {
 }
 
 /** The parts that come with a kit or are added to it. */
-export type Parts = Pick<KitDocument, "takes" | "layouts" | "checks">;
+export type Parts = Omit<KitDocument, "kit">;
+
+/** Returns the items of all lists. */
+export function itemsOf(parts: Parts): Part[] {
+  return PART_LISTS.flatMap<Part>(list => parts[list]);
+}
 
 /** Describes what was added. */
-function wordsOf({ takes, layouts, checks }: Parts, count: number): string {
-  const [first] = [...takes, ...layouts, ...checks];
+function wordsOf(parts: Parts, count: number): string {
+  const { takes, checks } = parts;
+  const [first] = itemsOf(parts);
   if (count === 1) return `added ${first!.name || first!.id}`;
   if (count === takes.length) return `added ${count} takes`;
   return count === checks.length ? `added ${count} checks` : `added ${count} things`;
@@ -105,14 +111,16 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     const { document, record } = kept;
     const missing: Parts = {
       takes: listMissing(given.takes, document.takes),
+      variants: listMissing(given.variants, document.variants),
       layouts: listMissing(given.layouts, document.layouts),
       checks: listMissing(given.checks, document.checks),
     };
-    const count = missing.takes.length + missing.layouts.length + missing.checks.length;
+    const count = itemsOf(missing).length;
     if (count === 0) return missing;
     const all = tidy({
       ...document,
       takes: [...document.takes, ...missing.takes],
+      variants: [...document.variants, ...missing.variants],
       layouts: [...document.layouts, ...missing.layouts],
       checks: [...document.checks, ...missing.checks],
     });

@@ -2,7 +2,7 @@ import { beforeEach, expect, test } from "vitest";
 import type { Kit, Take } from "#core";
 import { openTab, type TestTab } from "../tests/testWorld";
 import { formatFile, readSource, type FileDocument } from "#handover";
-import { isBroken } from "./records";
+import { isBroken, NO_PARTS } from "./records";
 import { documentOf } from "./shelf";
 import { takeIn } from "./takeIn";
 
@@ -117,7 +117,7 @@ test("two takes of one id are both kept and counted correctly", async () => {
   const kept = await tab.library.readKit("x");
   const ids = kept && !isBroken(kept) ? kept.document.takes.map(({ id }) => id) : [];
   expect(new Set(ids).size).toBe(2);
-  await tab.shelf.addParts("x", { takes: [take("1", "third", "x")], layouts: [], checks: [] });
+  await tab.shelf.addParts("x", { ...NO_PARTS, takes: [take("1", "third", "x")] });
   expect(await shelf()).toEqual({ X: ["left", "right", "third"] });
 });
 
@@ -162,6 +162,37 @@ test("everything imported with a kit is added to it, including layouts; a second
     [false, "was there already, word for word"],
     ...Array.from({ length: 3 }, () => [false, "was with X already"]),
   ]);
+});
+
+test("variants come back with their kit, once, also under another id; those of an absent kit are reported", async () => {
+  const slow = {
+    kind: "variant",
+    name: "variants/slow.kit.json",
+    kit: { ...kit("x", "Slow"), rate: 30 },
+  } as const;
+  const world = { shelf: tab.shelf, notify: tab.notices.notify, onChange: () => undefined };
+  const whole = (rules: Kit) => takeIn([{ kind: "kit", name: "x.json", kit: rules }, slow], world);
+  const variantsOf = async (id: string) => {
+    const kept = await tab.library.readKit(id);
+    return kept && !isBroken(kept) ? kept.document.variants : [];
+  };
+  await drop(kit("x"));
+  expect(await whole(kit("x"))).toMatchObject([
+    { isTaken: false },
+    { name: "Slow", isTaken: true, words: "with X" },
+  ]);
+  expect(tab.notices.store.getState().at(-1)!.title).toBe(
+    "X was on the shelf already, word for word; 1 thing came to it.",
+  );
+  expect(await variantsOf("x")).toMatchObject([{ name: "Slow", kit: { ...kit("x"), rate: 30 } }]);
+  expect((await whole(kit("x"))).map(({ isTaken }) => isTaken)).toEqual([false, false]);
+  expect(await variantsOf("x")).toHaveLength(1);
+  const { kitId } = await tab.shelf.add({ ...documentOf({ ...kit("x"), rate: 120 }) }, "new");
+  expect(kitId).not.toBe("x");
+  await whole({ ...kit("x"), rate: 90 });
+  const entries = (await tab.shelf.list()).flatMap(entry => (isBroken(entry) ? [] : [entry.kit]));
+  expect(await variantsOf(entries.find(({ rate }) => rate === 90)!.id)).toHaveLength(1);
+  expect(await takeIn([slow], world)).toMatchObject([{ name: "Slow", isTaken: false }]);
 });
 
 test("takes without a kit are reported together, each with the kit it names", async () => {

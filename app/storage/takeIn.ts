@@ -1,8 +1,8 @@
 import { countWords, type Checks, type Kit, type Take } from "#core";
 import type { Notify } from "../ui/notices";
 import type { ReadFile } from "#handover";
-import { isBroken, NO_PARTS } from "./records";
-import { documentOf, type Added, type Parts, type Shelf } from "./shelf";
+import { isBroken, NO_PARTS, variantOf } from "./records";
+import { itemsOf, type Added, type Parts, type Shelf } from "./shelf";
 import { linesLeftOut, type TakenLine } from "./takenIn";
 
 interface KitFile {
@@ -16,16 +16,9 @@ interface TakeFile {
 }
 
 /** Describes the result of importing a kit. */
-function wordsFor(
-  {
-    name,
-    result,
-    added: {
-      takes: { length: takesAdded },
-    },
-  }: Added,
-  asked: number,
-): string {
+function wordsFor({ name, result, added }: Added, asked: number): string {
+  const { length: takesAdded } = added.takes;
+  const { length: count } = itemsOf(added);
   const takes = takesAdded > 0 ? `, with ${countWords(takesAdded, "take")}` : "";
   switch (result) {
     case "new":
@@ -33,8 +26,10 @@ function wordsFor(
     case "beside":
       return `A kit of that id was there and is not the same: this one stands beside it as ${name}${takes}.`;
     case "same":
-      if (takesAdded > 0)
-        return `${name} was on the shelf already, word for word; ${countWords(takesAdded, "take")} came to it.`;
+      if (count > 0) {
+        const what = countWords(count, count === takesAdded ? "take" : "thing");
+        return `${name} was on the shelf already, word for word; ${what} came to it.`;
+      }
       return `${name} is on the shelf already, word for word${asked > 0 ? ", with these takes" : ""}. Nothing was added.`;
   }
 }
@@ -67,13 +62,19 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
     .filter((file): file is ReadFile & ChecksFile => file.kind === "checks")
     .map(({ checks }) => checks);
   const layouts = read.flatMap(file => (file.kind === "layout" ? [file.layout] : []));
+  const variants = read.flatMap(file => (file.kind === "variant" ? [file.kit] : []));
   const lines: TakenLine[] = [];
   const own = groupBy(takes, take => homeOf(take, kits));
   for (const kit of kits) {
     const checks = lists.filter(list => homeOf(list, kits) === kit).flatMap(list => list.checks);
     // A layout names no kit: it belongs to the only one imported with it.
-    const parts = { takes: own.get(kit) ?? [], checks, layouts: kits.length === 1 ? layouts : [] };
-    const added = await shelf.add(documentOf(kit, parts.takes, checks, parts.layouts), "read from a file");
+    const parts: Parts = {
+      takes: own.get(kit) ?? [],
+      variants: variants.filter(({ id }) => id === kit.id).map(variant => variantOf(variant, kit)),
+      checks,
+      layouts: kits.length === 1 ? layouts : [],
+    };
+    const added = await shelf.add({ ...parts, kit }, "read from a file");
     notify({ tone: "plain", title: wordsFor(added, parts.takes.length), details: [] });
     lines.push({
       name: kit.name || kit.id,
@@ -91,6 +92,8 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
   lines.push(
     ...homeless.map(name => ({ name, isTaken: false, words: "a layout of keys: it is read in at Wire" })),
   );
+  const lost = variants.filter(({ id }) => !kits.some(kit => kit.id === id));
+  lines.push(...lost.map(({ name }) => ({ name, isTaken: false, words: VARIANT_OF_ANOTHER })));
   const ofKits = read.flatMap(file =>
     file.kind === "assists" || file.kind === "mapping" ? [file.name] : [],
   );
@@ -102,13 +105,17 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
   return [...lines, ...linesLeftOut(read)];
 }
 
+/** The hint for a variant whose kit did not come with it. */
+const VARIANT_OF_ANOTHER =
+  "a variant: its kit is not in the pack. Unpack it and read in the file itself, as a kit";
+
 /** The hint for assists and mappings. */
 const OF_AN_OPEN_KIT = "It belongs to a kit: open that, and read it in at Hand over.";
 
 /** Returns the lines of the parts imported with a kit. */
 function linesFor(given: Parts, { name, added }: Added): TakenLine[] {
-  const fresh = new Set<unknown>([...added.takes, ...added.layouts, ...added.checks]);
-  return [...given.takes, ...given.layouts, ...given.checks].map(item => {
+  const fresh = new Set<unknown>(itemsOf(added));
+  return itemsOf(given).map(item => {
     const isTaken = fresh.has(item);
     const words = isTaken ? `with ${name}` : `was with ${name} already`;
     return { name: item.name || item.id, isTaken, words };

@@ -2,6 +2,7 @@ import { toMarkdownText } from "../documents/inertText";
 import { fileOf } from "../documents/documents";
 import type { ExportFormat, Handover, HandoverParts } from "../kind";
 import { slugOf, textFile, type OutFile } from "../outFile";
+import { VARIANTS_FOLDER } from "../pack/documentsFolder";
 import { makeManifest } from "../pack/manifest";
 import { nameApart, zipFiles } from "../pack/pack";
 import { createRuns, type Runs } from "../runs";
@@ -17,9 +18,10 @@ interface Folder {
 /** The folders that belong to no form. */
 const OWN_FOLDERS: readonly Folder[] = [
   {
-    folder: "variants",
-    line: "the rules as they once were, each a kit of its own to read in, where any were kept",
-    files: ({ variants = [] }) => variants.map(variant => fileOf({ ...variant.kit, name: variant.name })),
+    folder: VARIANTS_FOLDER,
+    line: "earlier versions of the rules that were kept, each a kit; they come back with the kit",
+    files: ({ kit, variants = [] }) =>
+      variants.map(variant => fileOf({ ...variant.kit, id: kit.id, name: variant.name })),
   },
   {
     folder: "schemas",
@@ -31,6 +33,7 @@ const OWN_FOLDERS: readonly Folder[] = [
   },
 ];
 
+/** Returns the README of a pack that has these folders. */
 function readme(name: string, folders: readonly Folder[]): string {
   const lines = folders.map(({ folder, line }) => `- \`${folder}/\`: ${line}.`);
   return `# ${toMarkdownText(name)}: what was handed over
@@ -60,10 +63,13 @@ export function createEverythingFormat(forms: readonly ExportFormat[]): ExportFo
       const runs = createRuns(handover, onProgress);
       const { name, id } = handover.kit;
       const used = new Set<string>();
+      const filled = all
+        .map(folder => ({ ...folder, made: folder.files(handover, parts, runs) }))
+        .filter(({ made }) => made.length > 0);
       const files = [
-        textFile("README.md", readme(name || id, all), "text/markdown"),
-        ...all.flatMap(({ folder, files }) =>
-          files(handover, parts, runs).map(file => ({ ...file, name: `${folder}/${file.name}` })),
+        textFile("README.md", readme(name || id, filled), "text/markdown"),
+        ...filled.flatMap(({ folder, made }) =>
+          made.map(file => ({ ...file, name: `${folder}/${file.name}` })),
         ),
       ].map(file => ({ ...file, name: nameApart(file.name, used) }));
       const packed = [makeManifest(files), ...files];

@@ -69,9 +69,20 @@ test("the pack contains everything, and its manifest describes each file", () =>
   }
 });
 
+test("the README lists the folders that the pack has, and no others", () => {
+  const bare = EXPORT_FORMATS[0]!.files({ ...handover, variants: [], takes: [] }, PARTS)[0]!.bytes;
+  for (const bytes of [packed, bare]) {
+    const files = unzipSync(bytes);
+    const folders = new Set(Object.keys(files).flatMap(name => name.match(/^[^/]+(?=\/)/) ?? []));
+    const listed = strFromU8(files["README.md"]!).match(/(?<=^- `)[^/`]+(?=\/`)/gm);
+    expect(listed?.sort()).toEqual([...folders].sort());
+  }
+  expect(Object.keys(unzipSync(bare)).filter(name => name.startsWith("variants/"))).toEqual([]);
+});
+
 test("exporting, importing and exporting again gives the same documents and bytes", () => {
   const back = readWhole("all.zip", packed);
-  expect(kindsOf(back)).toBe("kit take take take take take layout checks passed");
+  expect(kindsOf(back)).toBe("kit take take take take take layout checks variant passed");
   const find = <K extends ReadFile["kind"]>(kind: K) =>
     back.filter((file): file is Extract<ReadFile, { kind: K }> => file.kind === kind);
   const again: Handover = {
@@ -79,7 +90,10 @@ test("exporting, importing and exporting again gives the same documents and byte
     takes: find("take").map(({ take }) => take),
     layouts: find("layout").map(({ layout }) => layout),
     checks: find("checks")[0]!.checks.checks,
-    variants: handover.variants!,
+    variants: find("variant").map(({ kit }) => ({
+      name: kit.name,
+      kit: { ...kit, name: handover.kit.name },
+    })),
   };
   expect(again).toEqual(handover);
   expect(Buffer.from(EXPORT_FORMATS[0]!.files(again, PARTS)[0]!.bytes).equals(Buffer.from(packed))).toBe(
@@ -95,7 +109,7 @@ test("a file that differs from the manifest is refused by name, and the others a
   expect(reasonsOf(back)).toEqual([
     expect.stringMatching(`^${name}: it is not what manifest.json says of it`),
   ]);
-  expect(kindsOf(back)).toBe("kit refused take take take take layout checks passed");
+  expect(kindsOf(back)).toBe("kit refused take take take take layout checks variant passed");
 });
 
 /** A zip with files of any names, including duplicates. */

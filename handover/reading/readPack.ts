@@ -1,6 +1,6 @@
 import { strFromU8, unzipSync } from "fflate";
 import { FILE_LIMIT_BYTES } from "#core";
-import { DOCUMENTS_FOLDER } from "../pack/documentsFolder";
+import { DOCUMENTS_FOLDER, VARIANTS_FOLDER } from "../pack/documentsFolder";
 import { isAsListed, MANIFEST_NAME, readManifest, type ManifestLine } from "../pack/manifest";
 import { readSource, type ReadFile } from "./readSource";
 
@@ -45,9 +45,13 @@ function hasDocumentsFolder(names: readonly Entry[]): boolean {
   return names.some(({ name }) => name.startsWith(`${DOCUMENTS_FOLDER}/`));
 }
 
+/** Returns whether a file of a pack with a documents folder is a variant, by its name. */
+const isVariant = (name: string) => name.startsWith(`${VARIANTS_FOLDER}/`);
+
 /** Returns the reason for skipping a valid file that is not a document; undefined for a document. */
 function whyPassed(name: string, isApart: boolean): string | undefined {
-  const isDocument = /\.json$/i.test(name) && (!isApart || name.startsWith(`${DOCUMENTS_FOLDER}/`));
+  const isKept = !isApart || name.startsWith(`${DOCUMENTS_FOLDER}/`) || isVariant(name);
+  const isDocument = /\.json$/i.test(name) && isKept;
   if (isDocument) return undefined;
   return /\.zip$/i.test(name)
     ? "a pack in a pack: unpack this one, and read in what is wanted of it"
@@ -124,16 +128,20 @@ function reportPassed(entries: readonly Entry[], isApart: boolean): ReadFile[] {
   return [{ kind: "passed", name: `${passed.length} more files of the pack`, why }];
 }
 
+/** Reads one file of a pack; `isApart` if the pack has a documents folder, and may have one of variants. */
 function readOne(
   name: string,
   bytes: Uint8Array,
   manifest: ReadonlyMap<string, ManifestLine> | undefined,
+  isApart: boolean,
 ): readonly ReadFile[] {
   if (manifest?.has(name) && !isAsListed(manifest, name, bytes)) {
     const reason = `it is not what ${MANIFEST_NAME} says of it: damaged, or changed since. If it was changed on purpose, unpack it and read in the file itself`;
     return [{ kind: "refused", name, reasons: [reason] }];
   }
-  return readSource(name, strFromU8(bytes));
+  const read = readSource(name, strFromU8(bytes));
+  if (!isApart || !isVariant(name)) return read;
+  return read.map(file => (file.kind === "kit" ? { ...file, kind: "variant" } : file));
 }
 
 /**
@@ -153,7 +161,7 @@ export function* readPack(name: string, packed: Uint8Array): Generator<number, r
     let done = 0;
     for (const batch of batches(entries.filter(entry => whyPassed(entry.name, isApart) === undefined)))
       for (const [inside, bytes] of Object.entries(unpack(packed, batch))) {
-        read.push(...readOne(inside, bytes, manifest));
+        read.push(...readOne(inside, bytes, manifest, isApart));
         done += bytes.length;
         yield done;
       }

@@ -20,11 +20,13 @@ import {
 import { parseRules } from "#stage";
 
 /**
- * The result of reading a file: a kit, a take, a layout, checks, assists or a mapping; a refusal with its
+ * The result of reading a file: a kit, a variant, a take, a layout, checks, assists or a mapping; a refusal with its
  * reasons; or a file to skip, which is not an error.
  */
 export type ReadFile =
   | { readonly kind: "kit"; readonly name: string; readonly kit: Kit }
+  /** An earlier version of the rules: a kit that bears the variant's name. Only packs hold these. */
+  | { readonly kind: "variant"; readonly name: string; readonly kit: Kit }
   | { readonly kind: "take"; readonly name: string; readonly take: Take }
   | { readonly kind: "layout"; readonly name: string; readonly layout: Layout }
   | { readonly kind: "checks"; readonly name: string; readonly checks: Checks }
