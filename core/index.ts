@@ -25,6 +25,7 @@ export { countWords, joinNames, timesWords } from "./formats/words";
 export { formatEventWords } from "./trace/eventWords";
 export { lapseWords, lossNameWords } from "./trace/reasonWords";
 export { arrowOf } from "./input/directions";
+export { formatBinding, formatCode } from "./input/formatCode";
 export { PATTERN_KIND_NAMES, recordOf, traitsOf } from "./patterns/recordOf";
 export type { Rounding } from "./time/duration";
 export type { AnsweredLengths, LengthEdge, PatternLever, PatternPull, PatternTraits } from "./patterns/kind";

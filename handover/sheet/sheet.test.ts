@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from "node:fs";
 import { XMLParser, XMLValidator } from "fast-xml-parser";
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { parseChecks, parseKit, parseTake, type Kit } from "#core";
+import { parseChecks, parseKit, parseTake, type Check, type Kit } from "#core";
 import type { Handover } from "../kind";
 import { drawBars } from "./bars";
 import { formatSheet, formatSheetBody } from "./sheet";
@@ -120,10 +120,24 @@ test("a sheet lists the changes since a variant (changed, added and removed stat
   const changed = /What changed since “Monday”(.*?)Moves/.exec(text)![1]!;
   expect(changed).toMatch(/buffer 9f.*buffer 6f/);
   expect(changed).toMatch(/Old step.*not there/);
-  expect(changed).toMatch(/key:KeyQ/);
+  expect(changed).toMatch(/: Q/);
+  expect(text).not.toMatch(/key:|pad:/);
   expect(changed).not.toMatch(/Spring/);
   expect(text).toContain("at 50");
   expect(text).not.toContain("at 120");
   const same = textOf(formatSheetBody({ ...demo, sheet: { since: { name: "Now", kit: demo.kit } } }));
   expect(same).toContain("Nothing: rules, controls and rate are as they were.");
+});
+
+test("a check of several rates counts each take once", () => {
+  const demo = readDemo("belfry-runner");
+  const [move] = demo.kit.moves!;
+  const check: Check = {
+    id: "rated",
+    name: "Rated",
+    on: [demo.takes[0]!.id],
+    never: { kind: "performed", id: move!.id, waited: 99 },
+    rates: [60, 120],
+  };
+  expect(textOf(formatSheetBody({ ...demo, checks: [check] }))).toContain("holds in 1 of 1");
 });

@@ -2,6 +2,7 @@ import {
   compile,
   describeCheck,
   describeSwitch,
+  formatBinding,
   formatVerdict,
   gateName,
   appliesTo,
@@ -75,13 +76,14 @@ function modes(kit: Kit): string {
 
 function layouts({ kit, layouts: kept }: Handover): string {
   const words = (bindings: readonly (readonly string[])[] | undefined) =>
-    escapeHtml((bindings ?? []).map(codes => codes.join(" + ")).join(", ")) || '<span class="soft">–</span>';
+    escapeHtml((bindings ?? []).map(codes => formatBinding(codes)).join(", ")) ||
+    '<span class="soft">–</span>';
   const rows = kit.controls.map(({ id, name, bindings }) => [
     escapeHtml(name || id),
     words(bindings),
     ...kept.map(layout => words(ownValue(layout.bindings, id) ?? bindings)),
   ]);
-  return `<h2>Controls and keys</h2>${table(["control", "keys and buttons", ...kept.map(({ name }) => escapeHtml(name))], rows)}`;
+  return `<h2>Controls and keys</h2><p class="soft">Keys are named by their places on a US keyboard.</p>${table(["control", "keys and buttons", ...kept.map(({ name }) => escapeHtml(name))], rows)}`;
 }
 
 function checks({ kit, takes, checks: list }: Handover): string {
@@ -100,7 +102,7 @@ function checks({ kit, takes, checks: list }: Handover): string {
         : own.length === 0
           ? "its takes are not here"
           : failing.length === 0
-            ? `holds in ${own.length} of ${asked}`
+            ? `holds in ${new Set(own.map(({ take }) => take)).size} of ${asked}`
             : `<span class="bad">does not hold: ${escapeHtml(failing.map(({ take, verdict }) => `${take.name || take.id}: ${formatVerdict(verdict)}`).join("; "))}</span>`;
     const parts = describeCheck(check, { take: takeName, gate: id => gateName(kit, id) });
     return [escapeHtml(check.name || check.id), sentenceOf(kit, parts), state];

@@ -1,4 +1,4 @@
-import type { Kit } from "#core";
+import { formatBinding, type Kit } from "#core";
 import type { NamedRules } from "../kind";
 import { escapeHtml } from "./escapeHtml";
 import { listRules } from "./sentences";
@@ -9,7 +9,7 @@ function listBindings(kit: Kit): Map<string, string> {
   return new Map(
     kit.controls.map(({ id, name, bindings }) => [
       `controls ${id}`,
-      `${name || id}: ${bindings.map(codes => codes.join(" + ")).join(", ") || "no key"}`,
+      `${name || id}: ${bindings.map(codes => formatBinding(codes)).join(", ") || "no key"}`,
     ]),
   );
 }
