@@ -20,7 +20,8 @@ export default defineConfig({
     // The tests of the browser have priority; when they end, both cores are free.
     maxWorkers: 2,
     isolate: false,
-    // Far above what any test takes: on a busy machine they take ten times as long.
+    // Far above what any test or hook takes: on a busy machine they take ten times as long.
     testTimeout: 300_000,
+    hookTimeout: 300_000,
   },
 });
