@@ -219,10 +219,45 @@ test("takes of one file are judged separately, and a broken one is named by its 
   const one = await judge({ kit, checks: everywhere, files: writeTakes(3) });
   expect(await find(put("back.takes.json", takes))).toMatchObject({ results: one });
   const broken = await find(put("broken.takes.json", [takes[0], { ...takes[1], rate: 0 }]));
+  // A file of takes is parsed when it is listed, not once more for each take.
+  const listed = listTakeFiles([put("gone.takes.json", takes)]);
+  rmSync(join(folder, "gone.takes.json"));
+  if ("lines" in listed) throw new Error(listed.lines.join());
+  expect(await judge({ kit, checks: everywhere, files: listed })).toEqual(one);
+  const bare = join(folder, "bare.takes.json");
+  writeFileSync(bare, JSON.stringify({ format: "moss-tap/takes", version: 1, name: "Bare", takes }));
+  expect(await find(bare)).toEqual({ lines: [expect.stringMatching(/bare\.takes\.json: id: is missing/)] });
   // The bad round alone is left out.
   expect(broken).toMatchObject({
     takes: 1,
     broken: [expect.stringMatching(/broken\.takes\.json, takes\[1\]: rate: /)],
+  });
+});
+
+test("the takes of a pack are judged like those of a folder, and its other documents are named as left out", async () => {
+  const { kit, checks, files } = readDemo("belfry-runner");
+  const takes = files
+    .map(({ path }) => JSON.parse(readFileSync(path, "utf8")) as Take)
+    .filter(item => "lanes" in item);
+  const variants = [{ name: "Slower", kit: { ...kit, rate: 30 } }];
+  const handover = { kit, takes, layouts: [], checks: checks.checks, variants };
+  const [pack] = EXPORT_FORMATS[0]!.files(handover, NO_PARTS);
+  const path = join(folder, "all.zip");
+  writeFileSync(path, pack!.bytes);
+  const listed = listTakeFiles([path]);
+  if ("lines" in listed) throw new Error(listed.lines.join());
+  const judged = await judgeFiles(kit, checks, listed, { rates: [], threads: 1, shard: WHOLE });
+  const inPack = (name: string, words: string) =>
+    expect.stringContaining(`${path}, ${name}: ${words}`) as unknown;
+  expect(judged).toMatchObject({
+    results: await judge({ kit, checks, files }),
+    broken: [],
+    leftOut: [
+      inPack("documents/belfry-runner.kit.json", "holds a kit"),
+      expect.stringMatching(/checks\.json: holds checks$/),
+      inPack("variants/slower.kit.json", "holds a variant"),
+      expect.stringMatching(/more files of the pack: no documents/),
+    ],
   });
 });
 

@@ -14,12 +14,18 @@ const ENTRIES = {
   pressThread: "cli/presses/pressThread.ts",
 };
 
-/** Compiles sources with all that they import; `external` packages are left where they are. */
-function bundle(entry, external) {
+/**
+ * The modules that are not compiled in: the pool of threads starts files of its own; the others build the player and the
+ * runtime, in a checkout only.
+ */
+const EXTERNAL = ["tinypool", "esbuild", "vite", "lightningcss", "*.mjs"];
+
+/** Compiles sources with all that they import. */
+function bundle(entry) {
   return build({
     entryPoints: [join(ROOT, entry)],
     bundle: true,
-    external,
+    external: EXTERNAL,
     platform: "node",
     target: "node20",
     format: "esm",
@@ -42,16 +48,10 @@ function put(folder, name, contents) {
   renameSync(own, join(folder, name));
 }
 
-/**
- * Compiles the command with its threads into a folder; the project's own by default. Returns that folder. Of packages only
- * the pool of threads stays outside, because it starts files of its own.
- */
+/** Compiles the command with its threads into a folder; the project's own by default. Returns that folder. */
 export async function compileCommand(folder = OUT) {
-  const external = ["tinypool", "esbuild", "vite", "lightningcss", "*.mjs"];
   await Promise.all(
-    Object.entries(ENTRIES).map(async ([name, entry]) =>
-      put(folder, `${name}.mjs`, await bundle(entry, external)),
-    ),
+    Object.entries(ENTRIES).map(async ([name, entry]) => put(folder, `${name}.mjs`, await bundle(entry))),
   );
   return folder;
 }
@@ -59,6 +59,6 @@ export async function compileCommand(folder = OUT) {
 /** Compiles another script of the project, and returns its path. */
 export async function compileScript(script) {
   const name = script.split("/").at(-1).replace(/\.ts$/, ".mjs");
-  put(OUT, name, await bundle(script, ["tinypool", "esbuild", "vite", "lightningcss", "*.mjs"]));
+  put(OUT, name, await bundle(script));
   return join(OUT, name);
 }

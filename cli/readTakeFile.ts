@@ -1,14 +1,5 @@
 import { readFileSync } from "node:fs";
-import {
-  BOUNDS,
-  countFrames,
-  formatIssue,
-  parseJson,
-  parseTake,
-  parseTakes,
-  type Result,
-  type Take,
-} from "#core";
+import { BOUNDS, countFrames, formatIssue, parseJson, parseTake, type Result, type Take } from "#core";
 import { reasonOf } from "./output";
 import type { TakeFile } from "./takeFiles";
 
@@ -32,28 +23,26 @@ function describeOther(value: unknown): string {
     : "is no document of ours";
 }
 
-/** Returns the JSON of a file, or of one of several takes in it. */
-export function readPlace(path: string, place: number | undefined): Result<unknown> {
-  const json = parseJson(readFileSync(path, "utf8"));
-  if (!json.ok || place === undefined) return json;
-  const together = parseTakes(json.value);
-  return together.ok ? { ok: true, value: together.value.takes[place], warnings: [] } : together;
+/** Returns the JSON of a file, or of a part of one that has been read. */
+export function readJson({ path, content }: TakeFile): Result<unknown> {
+  if (content && "json" in content) return { ok: true, value: content.json, warnings: [] };
+  return parseJson(readFileSync(path, "utf8"));
 }
 
 /** Reads a take from a file. `rateHz` is the rate to run it at; at that rate it must not be too long. */
-export function readTakeFile(
-  { path: file, isFound, place, take, fault }: TakeFile,
-  rateHz: number,
-): ReadTake {
-  const path = place === undefined ? file : `${file}, takes[${place}]`;
+export function readTakeFile(file: TakeFile, rateHz: number): ReadTake {
+  const { isFound, place, content } = file;
+  const path = place === undefined ? file.path : `${file.path}, takes[${place}]`;
   // One bad round in a file of takes leaves out that round only.
   const isNamed = !isFound && place === undefined;
-  if (fault !== undefined) return { lines: [fault], isNamed };
+  if (content && "leftOut" in content) return { leftOut: `${path}: ${content.leftOut}` };
+  if (content && "faults" in content)
+    return { lines: content.faults.map(fault => `${path}: ${fault}`), isNamed };
   try {
-    const json = take ? undefined : readPlace(file, place);
-    if (json?.ok && isFound && isOtherDocument(json.value))
+    const json = readJson(file);
+    if (json.ok && isFound && isOtherDocument(json.value))
       return { leftOut: `${path}: ${describeOther(json.value)}` };
-    const parsed = !json ? { ok: true as const, value: take! } : json.ok ? parseTake(json.value) : json;
+    const parsed = json.ok ? parseTake(json.value) : json;
     if (!parsed.ok) return { lines: parsed.issues.map(issue => `${path}: ${formatIssue(issue)}`), isNamed };
     const frames = countFrames(parsed.value, rateHz);
     if (frames > BOUNDS.frames)

@@ -1,13 +1,21 @@
 import { closeSync, openSync, readdirSync, readFileSync, readSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { parseJson, type Take } from "#core";
-import { readPack } from "#handover";
+import { formatIssue, parseJson, parseTakes } from "#core";
+import { readPack, type ReadFile } from "#handover";
 import { reasonOf } from "./output";
 
 /** Command-line arguments that were not found; a line each. */
 export interface MissingFiles {
   readonly lines: readonly string[];
 }
+
+/** The part of a file of several takes or of a pack, read when the files were listed. */
+type TakeContent =
+  | { readonly json: unknown }
+  /** It is no take, for this reason. */
+  | { readonly leftOut: string }
+  /** It does not read, for these reasons. */
+  | { readonly faults: readonly string[] };
 
 /**
  * A file expected to contain a take. One found in a folder may contain another document of ours and is then
@@ -18,10 +26,8 @@ export interface TakeFile {
   readonly isFound: boolean;
   /** The index of the take in a file of several; undefined if it contains one. */
   readonly place?: number;
-  /** The take, if it has been read already: one of a pack. */
-  readonly take?: Take;
-  /** The reason why a part of a pack does not read. */
-  readonly fault?: string;
+  /** The content of a part of a file; undefined if the path is that of a file still to be read. */
+  readonly content?: TakeContent;
 }
 
 /**
@@ -55,26 +61,38 @@ function holdsSeveral(path: string): boolean {
   }
 }
 
-/** Returns the takes of a pack, each read, and its faults. */
+const HELD_WORDS = {
+  kit: "a kit",
+  variant: "a variant",
+  layout: "a layout",
+  checks: "checks",
+  assists: "assists",
+  mapping: "a mapping",
+} as const;
+
+/** Returns the files of a pack, each read. */
 function takesOfPack(file: TakeFile): readonly TakeFile[] {
   const reading = readPack(file.path, readFileSync(file.path));
   let step = reading.next();
   while (!step.done) step = reading.next();
-  return step.value.flatMap((read): TakeFile[] => {
-    const path = `${file.path}, ${read.name}`;
-    if (read.kind === "take") return [{ path, isFound: file.isFound, take: read.take }];
-    if (read.kind !== "refused") return [];
-    return [{ path, isFound: true, fault: `${path}: ${read.reasons.join("; ")}` }];
+  const contentOf = (read: ReadFile): TakeContent => {
+    if (read.kind === "take") return { json: read.take };
+    if (read.kind === "refused") return { faults: read.reasons };
+    return { leftOut: read.kind === "passed" ? read.why : `holds ${HELD_WORDS[read.kind]}` };
+  };
+  return step.value.map(read => {
+    return { path: `${file.path}, ${read.name}`, isFound: true, content: contentOf(read) };
   });
 }
 
-/** Returns a file, or each of its takes if it contains several; an unreadable file is returned and refused later. */
+/** Returns a file, or each of its takes if it contains several. The text of those is parsed here, once. */
 function takesIn(file: TakeFile): readonly TakeFile[] {
   if (file.path.endsWith(".zip")) return takesOfPack(file);
   if (!holdsSeveral(file.path)) return [file];
   const json = parseJson(readFileSync(file.path, "utf8"));
-  const takes = json.ok ? (json.value as { takes?: unknown } | null)?.takes : undefined;
-  return Array.isArray(takes) ? takes.map((_, place) => ({ ...file, place })) : [file];
+  const read = json.ok ? parseTakes(json.value) : json;
+  if (!read.ok) return [{ ...file, content: { faults: read.issues.map(formatIssue) } }];
+  return read.value.takes.map((take, place) => ({ ...file, place, content: { json: take } }));
 }
 
 function expand(word: string, lines: string[]): TakeFile[] {

@@ -1,6 +1,6 @@
 import { orderResults, type Checks, type CheckResult, type Kit } from "#core";
 import type { TakeVerdict } from "#stage";
-import { readPlace } from "../readTakeFile";
+import { readJson } from "../readTakeFile";
 import { askThreads } from "../threads";
 import type { Shard, TakeFile } from "../takeFiles";
 import { beginJudging, type CheckSetup, type JudgedFile } from "./judgeBatch";
@@ -101,10 +101,10 @@ export async function judgeFiles(
 }
 
 /** Returns the id of the take in another shard's file, which reports its problems. */
-function readId({ path, place, take, fault }: TakeFile): string[] {
-  if (take) return [take.id];
-  if (fault !== undefined) return [];
-  const json = readPlace(path, place);
+function readId(file: TakeFile): string[] {
+  const { content } = file;
+  if (content && ("faults" in content || "leftOut" in content)) return [];
+  const json = readJson(file);
   const id = json.ok ? (json.value as { id?: unknown } | null)?.id : undefined;
   return typeof id === "string" ? [id] : [];
 }
