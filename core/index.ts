@@ -20,7 +20,7 @@ export { answeredStretch } from "./kit/warnings";
 export type { Issue, IssueCode, PathStep, Result } from "./formats/issue";
 export { fault, formatPath } from "./formats/issue";
 export { formatFinding, formatIssue } from "./formats/formatIssue";
-export { gateName, nameOf } from "./kit/names";
+export { directionName, gateName, nameIn, nameOf } from "./kit/names";
 export { countWords, joinNames, timesWords } from "./formats/words";
 export { formatEventWords } from "./trace/eventWords";
 export { lapseWords, lossNameWords } from "./trace/reasonWords";

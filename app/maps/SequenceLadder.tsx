@@ -2,6 +2,8 @@ import {
   describePattern,
   formatSentence,
   largest,
+  nameIn,
+  nameOf,
   parseFrames,
   stepWords,
   type Kit,
@@ -21,16 +23,12 @@ const RUNG = 34;
 const LEFT = 172;
 const RIGHT = 92;
 
-function nameOf(kit: Kit, id: string): string {
-  return kit.controls.find(control => control.id === id)?.name ?? id;
-}
-
 /** Describes the limits of the whole sequence: its total time, and what breaks it. */
 function limitsOf(kit: Kit, pattern: PatternOf<"sequence">): string {
   const total = pattern.total === undefined ? "no limit for the whole" : `the whole within ${pattern.total}`;
   const breaks = pattern.others === "break" ? "any other press breaks it" : "other presses are ignored";
   const cancels = pattern.cancel?.length
-    ? `; ${pattern.cancel.map(id => nameOf(kit, id)).join(" or ")} cancels it`
+    ? `; ${pattern.cancel.map(id => nameOf(kit, "controls", id)).join(" or ")} cancels it`
     : "";
   return `Each step within its gap of the one before, ${total}; ${breaks}${cancels}.`;
 }
@@ -148,7 +146,7 @@ export function SequenceLadder({ pattern, index }: { pattern: PatternOf<"sequenc
   return (
     <MapFigure
       testId="sequence-ladder"
-      label={formatSentence(describePattern(pattern, kit), (_, id) => nameOf(kit, id))}
+      label={formatSentence(describePattern(pattern, kit), nameIn(kit))}
       heightPx={height + 40}
       caption={
         <CountCaption

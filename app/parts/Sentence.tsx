@@ -1,13 +1,13 @@
 import { Fragment, memo, useRef, type KeyboardEvent, type ReactNode } from "react";
 import {
   BOUNDS,
+  directionName,
   formatSentence,
-  arrowOf,
   takeOut,
   gateName,
+  nameIn,
   nameableGates,
   openableGates,
-  nameOf,
   writeAt,
   type Issue,
   type Kit,
@@ -23,8 +23,6 @@ import { useDocument, useWorkbench } from "../document/workbenchContext";
 
 /** The maximum count of taps, presses or levels in a rule. */
 const MAX_COUNT = 999;
-
-const WAYS = ["", "down-left", "down", "down-right", "left", "centre", "right", "up-left", "up", "up-right"];
 
 /** Returns everything a reference in a sentence could name. */
 export function listChoices(kit: Kit, list: RefList): Choice[] {
@@ -49,18 +47,10 @@ export function listChoices(kit: Kit, list: RefList): Choice[] {
       return (kit.sticks ?? []).flatMap(stick =>
         [6, 3, 2, 1, 4, 7, 8, 9, 5].map(digit => ({
           value: `${stick.id}:${digit}`,
-          label: `${kit.sticks!.length > 1 ? `${stick.name} ` : ""}${WAYS[digit]} ${arrowOf(digit)}`,
+          label: directionName(kit, `${stick.id}:${digit}`),
         })),
       );
   }
-}
-
-/** Returns the display name of a reference. */
-export function nameIn(kit: Kit): (list: RefList, id: string) => string {
-  return (list, id) => {
-    if (list === "direction") return listChoices(kit, list).find(choice => choice.value === id)?.label ?? id;
-    return list === "gate" || list === "openable" ? gateName(kit, id) : nameOf(kit, `${list}s`, id);
-  };
 }
 
 /** The target of a sentence's changes: a rule of the open kit, or anything else described by a sentence. */

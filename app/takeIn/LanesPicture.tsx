@@ -1,4 +1,4 @@
-import type { Kit, Take } from "#core";
+import { nameOf, type Kit, type Take } from "#core";
 
 const WIDTH = 760;
 const LABEL = 120;
@@ -33,7 +33,7 @@ export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
       {lanes.map(([id, lane], row) => (
         <g key={id}>
           <text x="0" y={row * ROW + 15} className="fill-ink text-xs">
-            {(kit.controls.find(control => control.id === id)?.name || id).slice(0, 18)}
+            {nameOf(kit, "controls", id).slice(0, 18)}
           </text>
           <rect x={LABEL} y={row * ROW + 3} width={WIDTH - LABEL} height={ROW - 6} className="fill-sand" />
           {barsOf(lane, end).map(({ from, to }, k) => (

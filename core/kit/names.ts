@@ -1,4 +1,6 @@
+import { arrowOf } from "../input/directions";
 import type { Kit } from "./schema";
+import type { RefList } from "./sentence";
 
 type Listed = "controls" | "sticks" | "gates" | "patterns" | "moves" | "modes" | "prompts";
 
@@ -29,4 +31,38 @@ export function gateName(kit: Kit, id: string): string {
   if (move !== undefined) return `Output of ${nameOf(kit, "moves", move)}`;
   if (slot === undefined || namesBy(kit.gates)?.has(id)) return nameOf(kit, "gates", id);
   return slot === "main" ? "Busy" : `Busy in ${slot}`;
+}
+
+/** The words of the directions by digit, 1 to 9, arranged as on a number pad. */
+const DIRECTIONS = [
+  "",
+  "down-left",
+  "down",
+  "down-right",
+  "left",
+  "centre",
+  "right",
+  "up-left",
+  "up",
+  "up-right",
+];
+
+/**
+ * Returns the display name of a direction, which is written as stick and digit: "way:2" is "down ↓". The name of the stick
+ * comes before it if the kit has several. A direction that does not exist is returned as it is written.
+ */
+export function directionName(kit: Kit, written: string): string {
+  const colon = written.lastIndexOf(":");
+  const digit = Number(written.slice(colon + 1));
+  const stick = namesBy(kit.sticks)?.get(written.slice(0, colon));
+  if (stick === undefined || !DIRECTIONS[digit]) return written;
+  return `${kit.sticks!.length > 1 ? `${stick} ` : ""}${DIRECTIONS[digit]} ${arrowOf(digit)}`;
+}
+
+/** Returns the function that gives the display name of each reference in the sentences of a kit. */
+export function nameIn(kit: Kit): (list: RefList, id: string) => string {
+  return (list, id) => {
+    if (list === "direction") return directionName(kit, id);
+    return list === "gate" || list === "openable" ? gateName(kit, id) : nameOf(kit, `${list}s`, id);
+  };
 }

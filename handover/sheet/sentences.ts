@@ -5,10 +5,8 @@ import {
   describePrompt,
   describeSwitch,
   formatSentence,
-  gateName,
-  nameOf,
+  nameIn,
   type Kit,
-  type RefList,
   type SentencePart,
 } from "#core";
 import { escapeHtml } from "./escapeHtml";
@@ -16,20 +14,6 @@ import { escapeHtml } from "./escapeHtml";
 /** The lists of rules in the order of a sheet, with their headings. */
 export const LISTS = ["moves", "patterns", "gates", "prompts"] as const;
 export const TITLES = { moves: "Moves", patterns: "Patterns", gates: "Gates", prompts: "Prompts" } as const;
-
-/** The kit's list for each kind of reference in a sentence. */
-const NAMED: Readonly<Partial<Record<RefList, "controls" | "patterns" | "moves" | "modes" | "prompts">>> = {
-  control: "controls",
-  pattern: "patterns",
-  move: "moves",
-  mode: "modes",
-  prompt: "prompts",
-};
-
-const nameIn = (kit: Kit) => (list: RefList, id: string) => {
-  const named = NAMED[list];
-  return named ? nameOf(kit, named, id) : list === "gate" || list === "openable" ? gateName(kit, id) : id;
-};
 
 /** Formats a sentence as HTML, with names in bold. */
 export function sentenceOf(kit: Kit, parts: readonly SentencePart[]): string {

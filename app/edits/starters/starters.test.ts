@@ -5,6 +5,7 @@ import {
   takeOut,
   evaluate,
   formatSentence,
+  nameIn,
   formatTrace,
   offerMove,
   offerPattern,
@@ -14,7 +15,6 @@ import {
   type Take,
 } from "#core";
 import { describeRule, listRules, offersOf } from "../../shape/model/rules";
-import { nameIn } from "../../parts/Sentence";
 import { duplicateRule, listLeaning, moveRule, removeRule, turnRule } from "../ruleEdits";
 import { giveDuel, giveRopes, giveRunner } from "../giveStage";
 import { addFollowing, addPlain, applyStarter, STARTERS } from "./starters";

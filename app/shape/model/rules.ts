@@ -9,12 +9,12 @@ import {
   offerPattern,
   offerPrompt,
   formatSentence,
+  nameIn,
   type Kit,
   type Offer,
   type SentencePart,
 } from "#core";
 import { keyOfRule, type RulePlace } from "../../edits/ruleEdits";
-import { nameIn } from "../../parts/Sentence";
 
 /** A rule of the kit, as listed. */
 export interface RuleItem extends RulePlace {

@@ -1,4 +1,5 @@
 import type { Kit, Step } from "../../kit/schema";
+import { nameOf } from "../../kit/names";
 import { arrowOf } from "../../input/directions";
 
 /** Returns the controls that play a step, by id: its own, or the four of its stick. */
@@ -13,11 +14,11 @@ export function controlsPlayed(step: Step, kit: Kit): readonly string[] {
 
 /** Formats a step: "Strike", "Strike let go", "hold Strike", "Strike + Guard", "→". */
 export function stepWords(step: Step, kit: Kit): string {
-  const nameOf = (id: string) => kit.controls.find(control => control.id === id)?.name ?? id;
-  if ("press" in step) return nameOf(step.press);
-  if ("release" in step) return `${nameOf(step.release)} let go`;
-  if ("hold" in step) return `hold ${nameOf(step.hold)}`;
-  if ("together" in step) return step.together.map(nameOf).join(" + ");
+  const controlName = (id: string) => nameOf(kit, "controls", id);
+  if ("press" in step) return controlName(step.press);
+  if ("release" in step) return `${controlName(step.release)} let go`;
+  if ("hold" in step) return `hold ${controlName(step.hold)}`;
+  if ("together" in step) return step.together.map(controlName).join(" + ");
   const arrow = arrowOf(Number(step.dir.slice(step.dir.lastIndexOf(":") + 1)));
   return step.for === undefined ? arrow : `${arrow} held`;
 }
