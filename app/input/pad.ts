@@ -8,6 +8,7 @@ import type { Judge } from "../judging/judge";
 import type { Library } from "../storage/library";
 import type { Tabs } from "../storage/tabs";
 import { nextSpeed, type BenchAct } from "./benchKeys";
+import { deviceName } from "./deviceName";
 import type { PadReading } from "./gamepads";
 import { createPadPoller } from "./gamepads";
 import type { RawReport } from "./held";
@@ -244,13 +245,11 @@ export function createPad(world: PadWorld): Pad {
     return gateId => kit.gates?.some(gate => gate.id === gateId) ?? false;
   }
 
-  /** Returns the device of the last input: the pad's name, or the kind; undefined if there was none. */
+  /** Returns the name of the device of the last input; undefined if there was none. */
   function deviceUsed(): string | undefined {
     const { log, pads } = store.getState();
     const code = log.find(event => /^(key|pad\d?|mouse|wheel|screen):/.test(event.code))?.code;
-    if (code === undefined) return undefined;
-    if (code.startsWith("pad")) return pads.pads[0]?.name ?? "pad";
-    return code.startsWith("key") ? "keys" : code.startsWith("screen") ? "screen" : "mouse";
+    return code === undefined ? undefined : deviceName(code, pads.pads);
   }
 
   /** Returns what was played as a take; undefined if no frame was. */
