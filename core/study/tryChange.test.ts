@@ -125,7 +125,7 @@ test("an offer saves the presses it reports, no smaller one saves any, and witho
       if (found) offers++;
       else none++;
     }),
-    { numRuns: 60 },
+    { numRuns: 250 },
   );
   expect([offers > 5, none > 5]).toEqual([true, true]);
 });

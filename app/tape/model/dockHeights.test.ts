@@ -3,9 +3,11 @@ import { clampHeight, heightOf, nextHeight, parseHeights, STRIP_PX } from "./doc
 
 describe("the height of the dock", () => {
   test("is each view's own, as delivered until one is chosen", () => {
-    expect(heightOf("tune", {})).toBe(STRIP_PX);
-    expect(heightOf("play", { tune: 300 })).toBeLessThan(200);
-    expect(heightOf("tune", { tune: 300 })).toBe(300);
+    expect(heightOf("tune", {}, 800)).toBe(STRIP_PX);
+    expect(heightOf("play", { tune: 300 }, 800)).toBeLessThan(200);
+    expect(heightOf("tune", { tune: 300 }, 800)).toBe(300);
+    // Chosen in a taller window, it leaves the view its room in this one.
+    expect(heightOf("tune", { tune: 900 }, 640)).toBe(440);
   });
 
   test("leaves the view its room, and is the strip where no row fits", () => {

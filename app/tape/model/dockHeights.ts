@@ -38,9 +38,12 @@ export function clampHeight(px: number, windowPx: number): number {
   return Math.round(Math.max(LEAST_PX, Math.min(windowPx - VIEW_PX, px)));
 }
 
-/** Returns the height of a view's dock: the chosen one, or the delivered one. */
-export function heightOf(view: DockView, chosen: ChosenHeights): number {
-  return chosen[view] ?? DELIVERED[view];
+/**
+ * Returns the height of a view's dock: the chosen one, or the delivered one, as far as the window has room for it. The
+ * choice itself remains for taller windows.
+ */
+export function heightOf(view: DockView, chosen: ChosenHeights, windowPx: number): number {
+  return clampHeight(chosen[view] ?? DELIVERED[view], windowPx);
 }
 
 /** Returns the next height of the cycle: the lowest level above the present height, or the strip after the tallest. */

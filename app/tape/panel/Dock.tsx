@@ -89,7 +89,7 @@ const TakeChoice = memo(function TakeChoice() {
 function useDockHeight(view: DockView) {
   const [chosen, setChosen] = useStored<ChosenHeights>(HEIGHTS_KEY, parseHeights);
   const pad = usePad();
-  const heightPx = heightOf(view, chosen);
+  const heightPx = heightOf(view, chosen, window.innerHeight);
   const setHeight = (px: number) => setChosen({ ...chosen, [view]: clampHeight(px, window.innerHeight) });
   const cycle = useEffectEvent(() => setHeight(nextHeight(heightPx, window.innerHeight)));
   useEffect(() => {
@@ -210,7 +210,11 @@ export function Dock({ view }: { view: DockView }) {
     <section
       aria-label="Tape"
       className="relative flex shrink-0 flex-col border-t-2 border-ink bg-paper contain-layout contain-size"
-      style={{ height: isFolded ? STRIP_PX : `max(${LEAST_PX}px, ${heightPx}px - var(--notices-px))` }}
+      style={{
+        height: isFolded
+          ? STRIP_PX
+          : `max(${LEAST_PX}px, min(${heightPx}px, 100vh - ${VIEW_PX}px) - var(--notices-px))`,
+      }}
     >
       <Grip heightPx={heightPx} onHeight={setHeight} onFit={fit} />
       <div
