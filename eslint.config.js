@@ -70,7 +70,7 @@ const noInherited = {
 const pureGlobals = ["Date", "performance", "setTimeout", "setInterval", "process", "window", "document"].map(
   name => ({
     name,
-    message: "core, stage and handover know no clock, screen or process: take it as an argument.",
+    message: "core, stage, handover and link know no clock, screen or process: take it as an argument.",
   }),
 );
 
@@ -91,7 +91,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ["core/**/*.ts", "stage/**/*.ts", "handover/**/*.ts"],
+    files: ["core/**/*.ts", "stage/**/*.ts", "handover/**/*.ts", "link/*.ts"],
     ignores: ["**/*.test.ts", "core/tests/**"],
     rules: {
       "no-restricted-globals": ["error", ...pureGlobals],
@@ -133,6 +133,21 @@ export default tseslint.config(
     ["handover/**/*.ts"],
     ["**/app/**", "**/cli/**", "react*", "node:*"],
     "handover stands on core and stage, and knows no screen.",
+  ),
+  layer(
+    ["link/*.ts"],
+    [
+      "**/stage/**",
+      "#stage",
+      "**/handover/**",
+      "#handover",
+      "**/app/**",
+      "**/cli/**",
+      "react*",
+      "node:*",
+      "ws",
+    ],
+    "link knows only core, and no socket.",
   ),
   layer(["cli/**/*.ts"], ["**/app/**"], "cli stands beside app, not on it."),
   {

@@ -6,6 +6,9 @@ export default {
   // The complete map of routes comes with the first page, so that the shelf opens without the server.
   routeDiscovery: { mode: "initial" },
   future: { v8_middleware: true },
-  // In a process of its own, because React selects its build when it is loaded.
-  buildEnd: () => void execFileSync(process.execPath, ["offline/lay.mjs"], { stdio: "inherit" }),
+  // In processes of their own, because React selects its build when it is loaded.
+  buildEnd: () => {
+    for (const script of ["link/socket/bundle.mjs", "offline/lay.mjs"])
+      execFileSync(process.execPath, [script], { stdio: "inherit" });
+  },
 } satisfies Config;

@@ -1,6 +1,8 @@
+import type { Server } from "node:http";
 import { reactRouter } from "@react-router/dev/vite";
 import tailwindcss from "@tailwindcss/vite";
 import { defineConfig, type Plugin } from "vite";
+import type { AttachedLinks, LinkServerOptions } from "./link/socket/attachLinks";
 import { runtimeFiles } from "./runtime/files.mjs";
 import { noticesOf } from "./runtime/notices.mjs";
 import { bundlePlayer } from "./runtime/playerParts.mjs";
@@ -47,8 +49,22 @@ function layBesidePage(): Plugin {
   };
 }
 
+type LinkModule = { readonly attachLinks: (server: Server, options: LinkServerOptions) => AttachedLinks };
+
+/** A Vite plugin that serves live links in development. */
+function serveLinks(): Plugin {
+  return {
+    name: "serve-links",
+    async configureServer(server) {
+      const { attachLinks } = (await server.ssrLoadModule("/link/socket/attachLinks.ts")) as LinkModule;
+      const isHostName = (name: string) => ["localhost", "127.0.0.1", "[::1]"].includes(name);
+      if (server.httpServer) attachLinks(server.httpServer as Server, { isHostName, ownsUpgrades: false });
+    },
+  };
+}
+
 export default defineConfig({
-  plugins: [tailwindcss(), reactRouter(), layBesidePage()],
+  plugins: [tailwindcss(), reactRouter(), layBesidePage(), serveLinks()],
   worker: { format: "es" },
   build: { assetsInlineLimit: 0 },
 });

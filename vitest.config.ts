@@ -8,6 +8,7 @@ export default defineConfig({
       "handover/**/*.test.ts",
       "runtime/**/*.test.ts",
       "offline/**/*.test.ts",
+      "link/**/*.test.ts",
       "app/**/*.test.ts",
       "cli/**/*.test.ts",
       "demo/**/*.test.ts",

@@ -32,10 +32,14 @@ function secure(response) {
   response.setHeader("Referrer-Policy", "no-referrer");
 }
 
-async function createApp() {
-  const build = await import(new URL("../build/server/index.js", import.meta.url).href).catch(() =>
+/** Imports a file of the built server. */
+const importBuilt = name =>
+  import(new URL(`../build/server/${name}`, import.meta.url).href).catch(() =>
     giveUp("There is no build to serve: run bin/start, which builds first"),
   );
+
+async function createApp() {
+  const build = await importBuilt("index.js");
   const app = express();
   app.disable("x-powered-by");
   app.use(compression());
@@ -53,14 +57,16 @@ function hostOf({ headers }) {
   return headers.host && URL.canParse(address) ? new URL(address).hostname : undefined;
 }
 
+/** Another site must not reach a server of this machine under a name of its own. */
+const isOwnName = name => !LOOPBACK.includes(host) || LOOPBACK.includes(name);
+
 /** Returns the status and words of an answer given at once; undefined if the application answers. */
 function answerAtOnce(request) {
   const { method, url } = request;
   if (!METHODS.includes(method)) return [405, `${method} is not understood here`];
   const name = hostOf(request);
   if (name === undefined) return [400, "name the host that you ask, in a Host header"];
-  // Another site must not reach a server of this machine under a name of its own.
-  if (LOOPBACK.includes(host) && !LOOPBACK.includes(name)) return [400, `this server is not ${name}`];
+  if (!isOwnName(name)) return [400, `this server is not ${name}`];
   if (method === "OPTIONS") return [204, ""];
   return url.startsWith("/") ? undefined : [400, "ask for a path of this server, beginning with a slash"];
 }
@@ -68,6 +74,7 @@ function answerAtOnce(request) {
 const host = process.env.HOST ?? "127.0.0.1";
 const port = readPort(process.env.PORT ?? "3000");
 const app = await createApp();
+const { attachLinks } = await importBuilt("link.mjs");
 // Connections without a complete request are closed after some seconds.
 const server = createServer(
   { connectionsCheckingInterval: 1000, headersTimeout: 5000 },
@@ -90,13 +97,19 @@ server.on("error", error =>
       : `The server could not start: ${error.message}`,
   ),
 );
+const links = attachLinks(server, { isHostName: isOwnName, ownsUpgrades: true });
 server.listen(port, host, () => {
   const name = host === "127.0.0.1" ? "localhost" : host;
   console.log(`Moss Tap is ready at http://${name}:${server.address().port} (Ctrl-C stops it)`);
+  if (!LOOPBACK.includes(host))
+    console.log(
+      `Any machine that reaches ${host} can open this page and its live links; a game needs a code to join one.`,
+    );
 });
 for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) {
   process.on(signal, () => {
     server.close(() => process.exit(0));
+    links.close();
     server.closeAllConnections();
   });
 }

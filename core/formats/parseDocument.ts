@@ -202,15 +202,22 @@ export function parseDocument<T>(known: DocumentFormat<T>, input: unknown): Resu
     return { ok: false, issues: [fault("deep", [], { limit: BOUNDS.depth })] };
   let document: Record<string, unknown> = input;
   for (let from = version; from < known.version; from++) document = known.forward[from]!(document);
-  const walked = known.schema as unknown as AnySchema;
+  return parseShape(known.schema, document);
+}
+
+/**
+ * Parses an unknown value by a schema whose leaves are those of documents (kit/parts.ts). Never throws on user input:
+ * returns the typed value or every issue found, at most BOUNDS.issues of each sort, with unknown fields listed one by
+ * one. The caller has measured the depth of the value.
+ */
+export function parseShape<T>(schema: v.GenericSchema<unknown, T>, input: unknown): Result<T> {
+  const walked = schema as unknown as AnySchema;
   const issues: Issue[] = [];
-  const parsed = v.safeParse(known.schema, document);
+  const parsed = v.safeParse(schema, input);
   // The items of a list that is too long are not looked at.
-  if (!parsed.issues?.some(({ message }) => message === "many"))
-    listUnknownFields(walked, document, [], issues);
+  if (!parsed.issues?.some(({ message }) => message === "many")) listUnknownFields(walked, input, [], issues);
   if (!parsed.success)
-    for (const found of parsed.issues.slice(0, BOUNDS.issues))
-      issues.push(...toIssues(found, walked, document));
+    for (const found of parsed.issues.slice(0, BOUNDS.issues)) issues.push(...toIssues(found, walked, input));
   if (parsed.success && issues.length === 0) return { ok: true, value: parsed.output, warnings: [] };
   return { ok: false, issues };
 }

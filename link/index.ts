@@ -1,0 +1,28 @@
+export { createCode, parseCode } from "./code";
+export { createGameRun, type GameRun } from "./gameRun";
+export { createLinks, type Connection, type Links, type Peer, type PeerOrigin } from "./links";
+export { createLinkedTake, type Act, type LinkedTake } from "./linkedTake";
+export {
+  compareActs,
+  countDifferences,
+  formatDifference,
+  framesLater,
+  listDifferences,
+  pairFrames,
+  type DifferenceCounts,
+  type PairedAct,
+} from "./differences";
+export {
+  LINK_BOUNDS,
+  LINK_VERSION,
+  SUBPROTOCOL,
+  type Batch,
+  type Fault,
+  type GameFrame,
+  type GameMessage,
+  type HostMessage,
+  type Joined,
+  type KitInForce,
+  type Left,
+  type LinkEvent,
+} from "./messages";
