@@ -9,6 +9,7 @@ export default defineConfig({
       "runtime/**/*.test.ts",
       "offline/**/*.test.ts",
       "link/**/*.test.ts",
+      "game/**/*.test.ts",
       "app/**/*.test.ts",
       "cli/**/*.test.ts",
       "demo/**/*.test.ts",

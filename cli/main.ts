@@ -3,6 +3,7 @@ import { checkCommand } from "./check";
 import { exportCommand } from "./export";
 import { importCommand } from "./import";
 import { judgeCommand } from "./judge";
+import { linkCommand } from "./link";
 import { reasonOf } from "./output";
 import { refuse } from "./refuse";
 import { traceCommand } from "./trace";
@@ -17,7 +18,7 @@ const program = new Command("moss-tap")
   .description("Timing rules of a game on takes: traces, checks, tables, exports and imports")
   .version(version)
   .exitOverride();
-for (const command of [checkCommand, judgeCommand, traceCommand, exportCommand, importCommand])
+for (const command of [checkCommand, judgeCommand, traceCommand, exportCommand, importCommand, linkCommand])
   program.addCommand(command().exitOverride());
 
 try {

@@ -1,6 +1,14 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { compareActs, countDifferences, formatDifference, listDifferences, pairFrames } from ".";
+import {
+  compareActs,
+  countDifferences,
+  createComparison,
+  formatDifference,
+  listDifferences,
+  pairFrames,
+  type PairedAct,
+} from ".";
 
 const LIMIT = 5;
 
@@ -61,7 +69,7 @@ test("acts of a game at another rate land on frames of the kit, and each differe
   const pairs = compareActs(acts, events, 60, 30);
   expect(countDifferences(pairs)).toEqual({ agreed: 1, apart: 1, onlyGame: 2, onlyRules: 2 });
   expect(
-    listDifferences(pairs).map(pair => [formatDifference(pair, pair.id), pair.game ?? pair.rules]),
+    listDifferences(pairs).map(pair => [`${pair.id}: ${formatDifference(pair)}`, pair.game ?? pair.rules]),
   ).toEqual([
     ["roll: only the game", 100],
     ["roll: only the rules", 131],
@@ -72,4 +80,29 @@ test("acts of a game at another rate land on frames of the kit, and each differe
   // Half a second apart is a pair, a frame more is not.
   expect(countDifferences(compareActs([{ f: 0, id: "x" }], [performed(30, "x")], 60, 60)).apart).toBe(1);
   expect(countDifferences(compareActs([{ f: 0, id: "x" }], [performed(31, "x")], 60, 60)).apart).toBe(0);
+});
+
+test("acts compared while they come give the pairs of the whole, each as soon as nothing can change it", () => {
+  const acts = fc.array(fc.record({ f: fc.nat(600), id: fc.constantFrom("a", "b") }), { maxLength: 30 });
+  fc.assert(
+    fc.property(acts, acts, (game, rules) => {
+      const events = rules.sort((a, b) => a.f - b.f).map(({ f, id }) => performed(f, id));
+      const whole = compareActs(
+        game.sort((a, b) => a.f - b.f),
+        events,
+        60,
+        60,
+      );
+      const comparison = createComparison(60);
+      const settled: PairedAct[] = [];
+      for (let frame = 0; frame <= 640; frame++) {
+        for (const { f, id } of game) if (f === frame) comparison.addAct(id, f);
+        for (const { f, id } of rules) if (f === frame) comparison.addRules(id, f);
+        settled.push(...comparison.settle(frame));
+      }
+      const sorted = (pairs: readonly PairedAct[]) => pairs.map(pair => JSON.stringify(pair)).sort();
+      expect(sorted(settled)).toEqual(sorted(whole));
+    }),
+    { numRuns: 200 },
+  );
 });

@@ -1,4 +1,4 @@
-import { landingFrame, type TraceEvent } from "#core";
+import { landingFrame } from "#core";
 import type { Act } from "./linkedTake";
 import type { LinkEvent } from "./messages";
 
@@ -74,37 +74,69 @@ export function pairFrames(game: readonly number[], rules: readonly number[], li
   return partners;
 }
 
+/** Compares what a game performs with the rules while it plays. All frames are of the kit's rate. */
+export interface Comparison {
+  readonly addAct: (id: string, frame: number) => void;
+  readonly addRules: (id: string, frame: number) => void;
+  /** Returns the pairs that nothing after `frame` can change, in the order of their frames, each once. */
+  readonly settle: (frame: number) => PairedAct[];
+}
+
+interface Unsettled {
+  readonly id: string;
+  game: number[];
+  rules: number[];
+}
+
+const frameOf = ({ game, rules }: PairedAct) => Math.min(game ?? Infinity, rules ?? Infinity);
+
+function pairUp({ id, game, rules }: Unsettled, limit: number): PairedAct[] {
+  const partners = pairFrames(game, rules, limit);
+  const paired = new Set(partners);
+  return [
+    ...game.map((frame, i) => ({ id, game: frame, rules: rules[partners[i]!] })),
+    ...rules.flatMap((frame, j) => (paired.has(j) ? [] : [{ id, game: undefined, rules: frame }])),
+  ];
+}
+
+/** Creates an empty comparison. Acts are paired at most half a second apart; each move is settled when it rests so long. */
+export function createComparison(kitRateHz: number): Comparison {
+  const limit = Math.floor(kitRateHz / 2);
+  const unsettled = new Map<string, Unsettled>();
+  const of = (id: string) => {
+    const known = unsettled.get(id) ?? { id, game: [], rules: [] };
+    unsettled.set(id, known);
+    return known;
+  };
+  return {
+    addAct: (id, frame) => of(id).game.push(frame),
+    addRules: (id, frame) => of(id).rules.push(frame),
+    settle(frame) {
+      const pairs: PairedAct[] = [];
+      for (const [id, move] of unsettled) {
+        if (frame - Math.max(move.game.at(-1) ?? 0, move.rules.at(-1) ?? 0) <= limit) continue;
+        pairs.push(...pairUp(move, limit));
+        unsettled.delete(id);
+      }
+      return pairs.sort((a, b) => frameOf(a) - frameOf(b));
+    },
+  };
+}
+
 /**
  * Compares the moves that a game performed with those of the rules, move by move. `acts` are in frames of the game, at
  * `rateHz`; pairs are at most half a second apart. Returns pairs and single acts in the order of their frames.
  */
 export function compareActs(
   acts: readonly Act[],
-  events: readonly (TraceEvent | LinkEvent)[],
+  events: readonly LinkEvent[],
   kitRateHz: number,
   rateHz: number,
 ): PairedAct[] {
-  const game = new Map<string, number[]>();
-  const rules = new Map<string, number[]>();
-  const put = (lists: Map<string, number[]>, id: string, frame: number) => {
-    const list = lists.get(id);
-    if (list) list.push(frame);
-    else lists.set(id, [frame]);
-  };
-  for (const { f, id } of acts) put(game, id, landingFrame(f, kitRateHz, rateHz));
-  for (const event of events) if (event.kind === "performed") put(rules, event.id, event.f);
-  const pairs: PairedAct[] = [];
-  for (const id of new Set([...rules.keys(), ...game.keys()])) {
-    const [theirs, ours] = [game.get(id) ?? [], rules.get(id) ?? []];
-    const partners = pairFrames(theirs, ours, Math.floor(kitRateHz / 2));
-    const paired = new Set(partners);
-    theirs.forEach((frame, i) => pairs.push({ id, game: frame, rules: ours[partners[i]!] }));
-    ours.forEach((frame, j) => {
-      if (!paired.has(j)) pairs.push({ id, game: undefined, rules: frame });
-    });
-  }
-  const at = ({ game: theirs, rules: ours }: PairedAct) => Math.min(theirs ?? Infinity, ours ?? Infinity);
-  return pairs.sort((a, b) => at(a) - at(b));
+  const comparison = createComparison(kitRateHz);
+  for (const { f, id } of acts) comparison.addAct(id, landingFrame(f, kitRateHz, rateHz));
+  for (const event of events) if (event.kind === "performed") comparison.addRules(event.id, event.f);
+  return comparison.settle(Infinity);
 }
 
 /** Counts pairs. */
@@ -124,10 +156,25 @@ export function listDifferences(pairs: readonly PairedAct[]): PairedAct[] {
   return pairs.filter(pair => framesLater(pair) !== 0).sort((a, b) => size(b) - size(a) || 0);
 }
 
-/** Formats a pair: "Hop: the game 2f later than the rules". `name` is the move's. */
-export function formatDifference(pair: PairedAct, name: string): string {
+/** Adds counts to others. */
+export function addCounts(a: DifferenceCounts, b: DifferenceCounts): DifferenceCounts {
+  return {
+    agreed: a.agreed + b.agreed,
+    apart: a.apart + b.apart,
+    onlyGame: a.onlyGame + b.onlyGame,
+    onlyRules: a.onlyRules + b.onlyRules,
+  };
+}
+
+/** Formats a sum: "12 agreed, 1 apart, 2 only the game, 0 only the rules". */
+export function formatCounts({ agreed, apart, onlyGame, onlyRules }: DifferenceCounts): string {
+  return `${agreed} agreed, ${apart} apart, ${onlyGame} only the game, ${onlyRules} only the rules`;
+}
+
+/** Formats a pair: "the game 2f later than the rules", "only the game". */
+export function formatDifference(pair: PairedAct): string {
   const later = framesLater(pair);
-  if (later === 0) return `${name}: agreed`;
-  if (later === undefined) return `${name}: ${pair.game === undefined ? "only the rules" : "only the game"}`;
-  return `${name}: the game ${Math.abs(later)}f ${later > 0 ? "later" : "earlier"} than the rules`;
+  if (later === 0) return "agreed";
+  if (later === undefined) return pair.game === undefined ? "only the rules" : "only the game";
+  return `the game ${Math.abs(later)}f ${later > 0 ? "later" : "earlier"} than the rules`;
 }

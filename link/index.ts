@@ -1,14 +1,20 @@
 export { createCode, parseCode } from "./code";
 export { createGameRun, type GameRun } from "./gameRun";
 export { createLinks, type Connection, type Links, type Peer, type PeerOrigin } from "./links";
-export { createLinkedTake, type Act, type LinkedTake } from "./linkedTake";
+export { actsOf, createLinkedTake, type Act, type LinkedTake } from "./linkedTake";
+export { createHostedLink, type HostedLink, type HostedTake, type HostListeners } from "./hostedLink";
+export { explainDifference } from "./explainDifference";
 export {
+  addCounts,
   compareActs,
   countDifferences,
+  createComparison,
+  formatCounts,
   formatDifference,
   framesLater,
   listDifferences,
   pairFrames,
+  type Comparison,
   type DifferenceCounts,
   type PairedAct,
 } from "./differences";

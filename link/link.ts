@@ -42,7 +42,7 @@ const BATCH_MS = 1000 / 60;
 const SLICE_ENTRIES = 64;
 const SLICE_FRAMES = 2048;
 
-/** Where the messages of a link go. */
+/** The receivers of the messages of a link. */
 export interface LinkOutputs {
   readonly toGame: (message: GameMessage) => void;
   readonly toHosts: (text: string) => void;
@@ -54,7 +54,7 @@ export interface Link {
   readonly joined: Join | undefined;
   /** The number of takes that ended. */
   readonly take: number;
-  readonly join: (game: Join) => Fault | undefined;
+  readonly join: (game: Join, nowMs: number) => Fault | undefined;
   /** Steps a frame. Returns why it is left out; undefined if it is not. */
   readonly play: (frame: GameFrame, nowMs: number) => Fault | undefined;
   /** Ends the take. The game stays unless it is gone. */
@@ -65,7 +65,7 @@ export interface Link {
   readonly catchUp: (nowMs: number) => boolean;
   /** Sends the frames that wait, at most 60 times a second. Returns when to call again, in ms; Infinity if never. */
   readonly flush: (nowMs: number) => number;
-  /** Returns the messages that a host misses which has a take up to `from`. */
+  /** Returns the messages missed by a host that has the frames before `from`. */
   readonly missed: (from: number, take: number | undefined) => HostMessage[];
   /** Returns the texts of the batches it misses, of those held; what waits to be sent is sent to the other hosts first. */
   readonly missedBatches: (from: number, take: number | undefined, nowMs: number) => string[];
@@ -170,10 +170,10 @@ export function createLink(opened: Revision, outputs: LinkOutputs): Link {
     get take() {
       return take;
     },
-    join(game) {
+    join(game, nowMs) {
       if (joined)
         return linkFault("taken", "a game plays on this link already: end it, or open another link");
-      if (pending) enforce(pending.revision, undefined, batchedMs);
+      if (pending) enforce(pending.revision, undefined, nowMs);
       const kitRate = revision.program.rateHz;
       if (game.asks && game.rate !== kitRate)
         return linkFault(
@@ -195,7 +195,10 @@ export function createLink(opened: Revision, outputs: LinkOutputs): Link {
         gates: (kit.gates ?? []).map(({ id }) => id),
         moves: program.moves.map(({ id }) => id),
       });
-      send(joinedMessage(game));
+      const text = JSON.stringify(joinedMessage(game));
+      // Only for hosts that still miss an earlier take.
+      recent.add({ text, take, sentMs: nowMs, toFrame: -1, isBatch: false });
+      outputs.toHosts(text);
       return undefined;
     },
     play(frame, nowMs) {

@@ -6,7 +6,7 @@ export interface LinkedTake {
   /** The number of frames so far, at the game's rate. */
   readonly frames: number;
   readonly add: (frame: GameFrame) => void;
-  /** What the game itself performed: its frame and the move's id, in order. */
+  /** The moves that the game itself performed: the frame and the move's id, in order. */
   readonly acts: readonly Act[];
   /** Returns the take so far. It holds its own copies. */
   readonly toTake: (named: Pick<Take, "id" | "name" | "kit">) => Take;
@@ -29,6 +29,24 @@ function append(lanes: Map<string, Pairs>, id: string, f: number, value: number)
 
 const copyLanes = (lanes: ReadonlyMap<string, Pairs>) =>
   Object.fromEntries([...lanes].map(([id, lane]) => [id, lane.slice()]));
+
+/** Returns the acts of a take by move: the frames of each. */
+function groupActs(acts: readonly Act[]): Take["did"] & object {
+  const byMove = new Map<string, number[]>();
+  for (const { f, id } of acts) {
+    const frames = byMove.get(id);
+    if (frames) frames.push(f);
+    else byMove.set(id, [f]);
+  }
+  return Object.fromEntries(byMove);
+}
+
+/** Returns what the game performed in a take, in order; empty if it reported nothing. */
+export function actsOf(take: Take): Act[] {
+  return Object.entries(take.did ?? {})
+    .flatMap(([id, frames]) => frames.map(f => ({ f, id })))
+    .sort((a, b) => a.f - b.f);
+}
 
 /**
  * Creates an empty take of a game. Its gates are as the game sent them, so that the kit's stage has no part in it.
@@ -63,6 +81,7 @@ export function createLinkedTake(game: Pick<Joined, "rate" | "player" | "device"
       ...(speed.length > 0 ? { speed: speed.slice() } : {}),
       ...(game.player === undefined ? {} : { player: game.player }),
       ...(game.device === undefined ? {} : { device: game.device }),
+      ...(acts.length > 0 ? { did: groupActs(acts) } : {}),
       stage: "none",
     }),
   };

@@ -20,7 +20,7 @@ export interface Peer {
   readonly close: (status: number, reason: string) => void;
 }
 
-/** Where a connection comes from. */
+/** The source of a connection. */
 export interface PeerOrigin {
   /** Whether it may open links: a page of this server, or a program on this machine. */
   readonly mayHost: boolean;
@@ -223,7 +223,7 @@ export function createLinks(draw: (below: number) => number): Links {
     }
     if (!found.game) found.game = client;
     const isFree = found.game === client;
-    const fault = found.link.join(message);
+    const fault = found.link.join(message, nowMs);
     if (!fault) client.played = found;
     else {
       if (isFree) found.game = undefined;
@@ -235,9 +235,9 @@ export function createLinks(draw: (below: number) => number): Links {
     for (let i = 0; i < frames.length && client.played; i++) {
       const at = path.length > 0 ? [...path, i] : [];
       const { frame, fault } = parseFrame(frames[i], at);
-      if (fault) refuse(client, fault, nowMs);
-      const late = frame && client.played && client.played.link.play(frame, nowMs);
-      if (late && !fault) refuse(client, late, nowMs);
+      const late = frame && client.played.link.play(frame, nowMs);
+      const found = fault ?? late;
+      if (found) refuse(client, found, nowMs);
     }
   };
 

@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { BOUNDS, flag, id, idRecord, rate, text, type Kit, type PhasedTraceDocument } from "#core";
+import { BOUNDS, flag, id, idRecord, rate, text, type Kit, type TraceEvent } from "#core";
 
 /** The version of the protocol, and the WebSocket subprotocol that names it. */
 export const LINK_VERSION = 1;
@@ -100,7 +100,7 @@ export type CloseMessage = v.InferOutput<typeof HOST_MESSAGES.close>;
 export type ClientMessage =
   Join | Open | Follow | Edit | FrameMessage | FramesMessage | EndMessage | CloseMessage;
 
-export type LinkEvent = PhasedTraceDocument["events"][number];
+export type LinkEvent = TraceEvent;
 export type FaultCode = "version" | "code" | "taken" | "rate" | "order" | "shape" | "bounds";
 
 /** A refusal. `at` is the path of the part that was refused. */

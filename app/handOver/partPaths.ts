@@ -6,6 +6,8 @@ export const RUNTIME = [
   "moss-tap-runtime.d.mts",
   "run-vectors.mjs",
   "example.mjs",
+  "moss-tap-link.mjs",
+  "moss-tap-link.d.mts",
 ] as const;
 
 /** The files that exports are made of besides the kit. */

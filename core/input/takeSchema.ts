@@ -70,6 +70,7 @@ export const takeSchema = v.strictObject({
   stage: v.exactOptional(v.literal("none", "choice")),
   gaps: v.exactOptional(lane(gapMs, value => value >= 0 && value <= FARTHEST)),
   unmeant: v.exactOptional(idRecord(v.array(x, "type"))),
+  did: v.exactOptional(idRecord(v.array(x, "type"))),
 });
 
 export type Take = DeepReadonly<v.InferOutput<typeof takeSchema>>;

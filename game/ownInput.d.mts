@@ -1,0 +1,1 @@
+export const FAULTS: Readonly<Record<string, string>>;

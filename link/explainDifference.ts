@@ -1,0 +1,72 @@
+import { gateName, parseFrames, type Kit } from "#core";
+import { framesLater, type PairedAct } from "./differences";
+import type { LinkEvent } from "./messages";
+
+/** Returns the last frame before `frame` on which a gate was open; undefined if it never was, `frame` if it is open. */
+function lastOpen(events: readonly LinkEvent[], gate: string, frame: number): number | undefined {
+  const change = events.findLast(event => event.kind === "gate" && event.id === gate && event.f <= frame);
+  if (change?.kind !== "gate") return undefined;
+  return change.open ? frame : change.f - 1;
+}
+
+const framesOf = (length: string | undefined, rateHz: number) =>
+  length === undefined ? 0 : (parseFrames(length, rateHz, "atMost") ?? 0);
+
+/** The need of a move whose gate was closed on a frame, and for how many frames. */
+function findClosedNeed(
+  kit: Kit,
+  move: NonNullable<Kit["moves"]>[number],
+  events: readonly LinkEvent[],
+  frame: number,
+) {
+  for (const need of move.needs ?? []) {
+    const open = lastOpen(events, need.gate, frame);
+    if (open !== undefined && open < frame)
+      return {
+        name: gateName(kit, need.gate),
+        closedFrames: frame - open,
+        coyoteFrames: framesOf(need.coyote, kit.rate),
+      };
+  }
+  return undefined;
+}
+
+/**
+ * Explains a difference by a length that one side has longer: "the game forgave 6f after Footing closed, the rules 5f".
+ * `events` are those of the rules on the take. Returns undefined if no such length explains it.
+ */
+export function explainDifference(
+  kit: Kit,
+  events: readonly LinkEvent[],
+  pair: PairedAct,
+): string | undefined {
+  const move = kit.moves?.find(({ id }) => id === pair.id);
+  if (!move || framesLater(pair) !== undefined) return undefined;
+  if (pair.rules !== undefined) {
+    const own = events.find(
+      event => event.kind === "performed" && event.id === pair.id && event.f === pair.rules,
+    );
+    if (own?.kind !== "performed") return undefined;
+    if (own.waited > 0) return `the rules remembered the press for ${own.waited}f, the game did not`;
+    const need = own.by === "coyote" ? findClosedNeed(kit, move, events, pair.rules) : undefined;
+    return need && `the rules forgave ${need.closedFrames}f after ${need.name} closed, the game did not`;
+  }
+  const frame = pair.game!;
+  const press = events.findLast(
+    event => event.kind === "fired" && event.id === move.pattern && event.f <= frame,
+  );
+  if (!press) return undefined;
+  const waitedFrames = frame - press.f;
+  const bufferFrames = framesOf(move.buffer, kit.rate);
+  const need = findClosedNeed(kit, move, events, frame);
+  if (
+    need &&
+    waitedFrames <= bufferFrames &&
+    need.closedFrames > need.coyoteFrames &&
+    need.closedFrames <= kit.rate / 2
+  )
+    return `the game forgave ${need.closedFrames}f after ${need.name} closed, the rules ${need.coyoteFrames}f`;
+  if (waitedFrames > bufferFrames && waitedFrames <= kit.rate / 2)
+    return `the game remembered the press for ${waitedFrames}f, the rules ${bufferFrames}f`;
+  return undefined;
+}
