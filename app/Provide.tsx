@@ -5,6 +5,7 @@ import { EvaluationContext, PlaybackContext } from "./document/evaluationContext
 import { StudiesContext } from "./document/studiesContext";
 import { WorkbenchContext } from "./document/workbenchContext";
 import { PadContext } from "./input/context";
+import { GameLinkContext } from "./link/context";
 import { JudgingContext } from "./judging/context";
 import { StoredContext } from "./storage/context";
 import { TapeContext } from "./tape/hand/context";
@@ -23,7 +24,9 @@ export function Provide({ app, children }: { app: App; children: ReactNode }) {
                   <CheckingContext value={app.checking}>
                     <StudiesContext value={app.studying}>
                       <PadContext value={app.pad}>
-                        <TapeContext value={app.tape}>{children}</TapeContext>
+                        <GameLinkContext value={app.gameLink}>
+                          <TapeContext value={app.tape}>{children}</TapeContext>
+                        </GameLinkContext>
                       </PadContext>
                     </StudiesContext>
                   </CheckingContext>

@@ -1,6 +1,7 @@
 import type { World } from "./compose";
 import { browserPads } from "./input/gamepads";
 import { listenToPage } from "./input/pageEvents";
+import { openLinkSocket } from "./link/linkSocket";
 import { fileOfRaw } from "#handover";
 import { download } from "./storage/files";
 
@@ -37,6 +38,7 @@ export function browserWorld(): World {
     cores: navigator.hardwareConcurrency,
     listen: listenToPage,
     readPads: browserPads(),
+    openSocket: openLinkSocket,
     saveRaw: (name, raw) => download(fileOfRaw(name, raw)),
   };
 }
@@ -63,6 +65,7 @@ export function serverWorld(): World {
     cores: 1,
     listen: never,
     readPads: undefined,
+    openSocket: undefined,
     saveRaw: () => undefined,
   };
 }

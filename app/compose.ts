@@ -14,6 +14,8 @@ import { createWorkbench, type Workbench } from "./document/workbench";
 import type { PadReading } from "./input/gamepads";
 import { createPad, type Pad } from "./input/pad";
 import type { PageListener } from "./input/pageEvents";
+import { createGameLink, type GameLink } from "./link/gameLink";
+import type { LinkSocket, LinkSocketListeners } from "./link/linkSocket";
 import { createJobs, type JobsWorld } from "./judging/jobs/jobs";
 import type { Judging } from "./judging/context";
 import { createJudge } from "./judging/judge";
@@ -45,6 +47,8 @@ export interface World {
   readonly cores: number;
   readonly listen: (listener: PageListener) => () => void;
   readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
+  /** Connects to the live links of the page's server; undefined where there is none. */
+  readonly openSocket: ((listeners: LinkSocketListeners) => LinkSocket) | undefined;
   readonly saveRaw: (name: string, raw: unknown) => void;
 }
 
@@ -59,6 +63,7 @@ export interface App extends Judging, Stored {
   readonly library: Library;
   readonly tabs: Tabs;
   readonly pad: Pad;
+  readonly gameLink: GameLink;
   readonly tape: PageTape;
   readonly notices: Notices;
 }
@@ -100,6 +105,7 @@ export function composeApp(world: World): App {
   const proving = createProving(workbench, judge, jobs, world);
   const playback = createPlayback(evaluation, nextTurn);
   const pad = createPad({ ...world, workbench, evaluation, judge, library, tabs });
+  const linkWorld = { workbench, evaluation, pad, library, tabs, notify: notices.notify };
   const look: StoreApi<TapeLook> = createTapeLook(workbench, evaluation);
   const tape = { look, actions: createTapeActions({ workbench, evaluation, playback, look }) };
   return {
@@ -118,6 +124,7 @@ export function composeApp(world: World): App {
     studying: createStudying({ workbench, jobs, nowMs: world.nowMs }),
     playback,
     pad,
+    gameLink: createGameLink({ ...world, ...linkWorld }),
     tape,
     notices,
   };

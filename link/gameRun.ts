@@ -10,6 +10,8 @@ import {
   readValue,
   step,
   type Program,
+  type State,
+  type Trace,
 } from "#core";
 import type { GameFrame, LinkEvent } from "./messages";
 
@@ -22,6 +24,7 @@ type Changes = Pick<GameFrame, "set" | "gates" | "speed">;
  */
 export interface GameRun {
   readonly program: Program;
+  readonly state: State;
   /** The last frame of the game that was stepped, −1 before any. */
   readonly gameFrame: number;
   /** The last frame of the kit that was stepped, −1 before any. */
@@ -39,10 +42,13 @@ interface Landing {
   head: number;
 }
 
-/** Creates a run before frame 0. `rateHz` is the game's rate. */
-export function createGameRun(program: Program, rateHz: number): GameRun {
+/**
+ * Creates a run before frame 0. `rateHz` is the game's rate. Notes are appended to `kept`, if given; otherwise they are
+ * not kept.
+ */
+export function createGameRun(program: Program, rateHz: number, kept?: Trace): GameRun {
   const state = createState(program);
-  const trace = createTrace(program.rateHz);
+  const trace = kept ?? createTrace(program.rateHz);
   const input = createFrameInput(program.controls.length, program.gates.length);
   const readers = program.controls.map(createLaneReader);
   const landings = program.controls.map((): Landing => ({ entries: [], head: 0 }));
@@ -78,9 +84,10 @@ export function createGameRun(program: Program, rateHz: number): GameRun {
         return;
       }
       load(state.frame + 1);
-      clearTrace(trace);
+      if (!kept) clearTrace(trace);
+      const since = trace.count;
       step(program, state, input, trace);
-      for (let n = 0; onEvent && n < trace.count; n++) {
+      for (let n = since; onEvent && n < trace.count; n++) {
         const event = formatEvent(program, trace, n);
         if (event) onEvent(event);
       }
@@ -106,6 +113,7 @@ export function createGameRun(program: Program, rateHz: number): GameRun {
 
   return {
     program,
+    state,
     get gameFrame() {
       return gameFrame;
     },

@@ -9,8 +9,8 @@ export interface HostedTake {
 
 /** What the host of a link does with what it gets. */
 export interface HostListeners {
-  /** A take begins: with its first frames. */
-  readonly onTake?: (take: HostedTake) => void;
+  /** A take begins. `from` is its first frame here, above 0 if those before are no longer held by the server. */
+  readonly onTake?: (take: HostedTake, from: number) => void;
   /** Frames that the host did not have yet, and the events of the rules in force on them. */
   readonly onFrames?: (take: HostedTake, frames: readonly GameFrame[], events: readonly LinkEvent[]) => void;
   readonly onEnd?: (take: HostedTake, why: Left["why"]) => void;
@@ -37,11 +37,11 @@ export function createHostedLink(listeners: HostListeners): HostedLink {
   /** The number of takes that ended, as the server counts them; undefined until it has answered. */
   let ended: number | undefined;
 
-  const receiveBatch = ({ frames, events }: Batch) => {
+  const receiveBatch = ({ from, frames, events }: Batch) => {
     if (!player) return;
     if (!take) {
       take = { game: player, taken: createLinkedTake(player) };
-      listeners.onTake?.(take);
+      listeners.onTake?.(take, from);
     }
     const own = take;
     const fresh = frames.filter(({ f }) => f >= own.taken.frames);

@@ -9,6 +9,8 @@ import { checkStage, effectOf, stageOf } from "./stage";
 export interface Rules {
   readonly kit: Kit;
   readonly program: Program;
+  /** The program for takes in which the stage takes no part: the same, unless the stage changes the rules. */
+  readonly unstaged: Program;
   readonly stage: StageProgram | undefined;
 }
 
@@ -26,14 +28,17 @@ export function prepareKit(kit: Kit): Kit {
  */
 export function compileRules(kit: Kit): Result<Rules> {
   const faults = checkStage(kit);
-  const compiled = compile(prepareKit(kit));
+  const prepared = prepareKit(kit);
+  const compiled = compile(prepared);
   if (!compiled.ok) return { ok: false, issues: [...compiled.issues, ...faults] };
   if (faults.length > 0) return { ok: false, issues: faults };
   const program = compiled.value;
+  const bare = prepared === kit ? compiled : compile(kit);
+  if (!bare.ok) return bare;
   const document = stageOf(kit);
   const effects = program.moves.map(move => effectOf(kit.moves?.find(item => item.id === move.id)));
   const stage = document && stageKind(document.kind).compile(document, kit, program, effects);
-  return { ok: true, value: { kit, program, stage }, warnings: compiled.warnings };
+  return { ok: true, value: { kit, program, unstaged: bare.value, stage }, warnings: compiled.warnings };
 }
 
 /**

@@ -31,6 +31,24 @@ test("a take in which the stage takes no part has the gates that are painted, an
   expect(state.gateOpen[program.gates.findIndex(({ id }) => id === "footing")]).toBe(1);
 });
 
+test("a take in which the stage takes no part runs the rules as they are written, whatever the stage changes in them", () => {
+  const kit = read("rope-catch/kit.json") as Kit & { stage: object };
+  const rules = mustCompile({ ...kit, stage: { ...kit.stage, ease: 3 } } as Kit);
+  const { stage: _stage, ...bareKit } = kit;
+  const bareRules = mustCompile(bareKit as Kit);
+  let differ = 0;
+  for (const name of ["1-clean-round", "2-sloppy-round", "3-too-soon", "4-wrong-rope"]) {
+    const parsed = parseTake(read(`rope-catch/${name}.json`));
+    if (!parsed.ok) throw new Error("the take must read");
+    const eventsOf = (own: Rules, take: Take) =>
+      formatTrace(own.program, runRules(own, readTake(own.program, take)).trace).events;
+    const unstaged = eventsOf(rules, { ...parsed.value, stage: "none" });
+    expect(unstaged).toEqual(eventsOf(bareRules, parsed.value));
+    if (JSON.stringify(unstaged) !== JSON.stringify(eventsOf(rules, parsed.value))) differ++;
+  }
+  expect(differ).toBeGreaterThan(0);
+});
+
 test("a stage that draws for a prompt with a draw of its own is refused", () => {
   const kit = read("rope-catch/kit.json") as Kit & { stage: { draws?: string[] } };
   const drawn = kit.stage.draws![0]!;

@@ -31,8 +31,8 @@ export interface Staging {
  * Creates the state before frame 0; the bodies have reported their open gates. There are none for rules without a
  * stage, and for a take in which the stage takes no part.
  */
-export function createStaging({ program, stage }: Rules, isUnstaged = false): Staging {
-  const state = createState(program);
+export function createStaging({ program, unstaged, stage }: Rules, isUnstaged = false): Staging {
+  const state = createState(isUnstaged ? unstaged : program);
   if (!stage || isUnstaged) return { state, bodies: undefined };
   const kind = stageKind(stage.kind);
   const bodies = kind.create(stage);
@@ -74,8 +74,8 @@ function describePerformed(program: Program, state: State, move: number): Perfor
  * staged frame. Changes `staging` and `trace`, not `input`. Source: frame rules, section 3, step 9.
  */
 export function stepStaging(rules: Rules, { state, bodies }: Staging, input: FrameInput, trace: Trace): void {
-  const { program, stage } = rules;
-  if (!stage || !bodies) return step(program, state, input, trace);
+  const { program, unstaged, stage } = rules;
+  if (!stage || !bodies) return step(unstaged, state, input, trace);
   const kind = stageKind(stage.kind);
   const since = trace.count;
   const takeSpeed = input.speedPercent;
@@ -157,7 +157,7 @@ function fillTrack(rules: Rules, track: Float32Array): void {
 
 /** Starts a run of a take's columns through rules and stage, with the same steps as live play. */
 export function beginRun(rules: Rules, columns: InputColumns): StagedCourse {
-  const { program } = rules;
+  const program = columns.isUnstaged ? rules.unstaged : rules.program;
   const stride = trackStride(rules);
   const staging = createStaging(rules, columns.isUnstaged);
   const trace = createTrace(program.rateHz, 1024);

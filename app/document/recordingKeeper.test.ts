@@ -51,6 +51,7 @@ test("a complete recording is kept by the tab with the pen while its own tab sti
     gates: [],
     speed: [],
     gaps: [],
+    did: [],
   } as const;
   const key = { kitId: kit.id, id: "recorded", place: 0 };
   await tab.library.addChunk({ ...key, ...piece, whole: { name: "Take 9" } });

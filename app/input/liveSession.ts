@@ -41,6 +41,8 @@ export interface LiveSession {
   /** The speed of the game clock in percent, from the frame of each change: [frame, percent, …]. */
   readonly speeds: readonly number[];
   readonly recording: Recording;
+  /** The length of the recording so far, in frames of its own rate. */
+  readonly frames: number;
   /** Sets the take's own speed from the next frame on, in percent of full speed; 0 stops the game clock. */
   readonly setSpeed: (percent: number) => void;
   /** Steps one frame while the clock is stopped. */
@@ -216,6 +218,9 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
     track,
     speeds,
     recording,
+    get frames() {
+      return state.frame + 1;
+    },
     setSpeed(percent) {
       if (percent === speedPercent) return;
       speedPercent = percent;

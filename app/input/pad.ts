@@ -12,6 +12,7 @@ import { deviceName } from "./deviceName";
 import type { PadReading } from "./gamepads";
 import { createPadPoller } from "./gamepads";
 import type { RawReport } from "./held";
+import type { LinkedSession } from "./linkedSession";
 import { createLiveSession, type LiveSession } from "./liveSession";
 import { createPadInput } from "./padInput";
 import { createPadRules, playAlike } from "./padRules";
@@ -32,6 +33,11 @@ export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialSt
    * take.
    */
   readonly sleep: () => void;
+  /**
+   * Shows the session of a running game in place of the devices, which are put to sleep; call it again after every
+   * frame. Without a session, the pad is asleep again.
+   */
+  readonly showLinked: (session: LinkedSession | undefined) => void;
   /** Stores what was played since the pad was woken as a new take of the open kit. */
   readonly keep: () => void;
   /** Stops or continues the clock. Input meanwhile lands on the next frame. */
@@ -201,7 +207,7 @@ export function createPad(world: PadWorld): Pad {
   function wake(isRecording = false): void {
     const { kit, holder } = workbench.getState();
     const rules = toPlay(isRecording);
-    if (!kit || !rules) return;
+    if (!kit || !rules || store.getState().isLinked) return;
     // A tab that may not write cannot keep a recording, so it is refused in advance.
     if (isRecording && holder !== "ours" && !workbench.mayEdit()) return;
     sleep();
@@ -255,10 +261,10 @@ export function createPad(world: PadWorld): Pad {
   /** Returns what was played as a take; undefined if no frame was. */
   function takePlayed(session: LiveSession, id: string): Take | undefined {
     const { kit } = workbench.getState();
-    if (!kit || session.state.frame < 0) return undefined;
+    if (!kit || session.frames === 0) return undefined;
     const named = { id, name: workbench.nameRecording(), kitId: session.rules.kit.id };
     const assist = assistOf(kit);
-    const take = takeOf(session.recording, session.state.frame + 1, named, isOwnGate(kit));
+    const take = takeOf(session.recording, session.frames, named, isOwnGate(kit));
     const { takes } = workbench.getState();
     const player = takes.findLast(item => item.player !== undefined)?.player;
     const device = deviceUsed();
@@ -270,11 +276,22 @@ export function createPad(world: PadWorld): Pad {
     };
   }
 
+  function showLinked(session: LinkedSession | undefined): void {
+    if (!store.getState().isLinked) {
+      if (!session) return;
+      sleep();
+      store.setState({ ...UNTOUCHED, isRecording: true, isLinked: true });
+    }
+    if (session) store.setState({ session, frame: session.state.frame });
+    else store.setState({ ...UNTOUCHED, session, isRecording: false, isLinked: false });
+  }
+
   function sleep(): void {
-    const { session, isRecording } = store.getState();
+    const { session, isRecording, isLinked } = store.getState();
     if (!session) return;
-    callOffTurn();
     callOffRules();
+    if (isLinked) return showLinked(undefined);
+    callOffTurn();
     callOffReads();
     stopListening();
     input.letAllGo(nowMs());
@@ -372,6 +389,7 @@ export function createPad(world: PadWorld): Pad {
     ...store,
     wake,
     sleep,
+    showLinked,
     keep() {
       const { session } = store.getState();
       const take = session && workbench.mayEdit() ? takePlayed(session, nanoid(8)) : undefined;
@@ -387,6 +405,7 @@ export function createPad(world: PadWorld): Pad {
     setSpeed,
     report: input.report,
     holdOnScreen(...stones) {
+      if (store.getState().isLinked) return;
       if (stones.some(([, value]) => value > 0) && !store.getState().session) wake();
       input.holdOnScreen(stones, nowMs());
     },

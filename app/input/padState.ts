@@ -19,6 +19,8 @@ export interface RawEvent {
 export interface PadState {
   readonly session: LiveSession | undefined;
   readonly isRecording: boolean;
+  /** Whether a running game plays, over a live link, in place of the devices. Keys then belong to the page. */
+  readonly isLinked: boolean;
   readonly isFrozen: boolean;
   readonly speedPercent: number;
   /** The active assist, by id. */
@@ -54,6 +56,7 @@ export const ASLEEP: PadState = {
   ...UNTOUCHED,
   session: undefined,
   isRecording: false,
+  isLinked: false,
   isFrozen: false,
   speedPercent: 100,
   assist: undefined,

@@ -33,16 +33,16 @@ export function createRecorder(
   let writtenAtMs = -Infinity;
   let writing: Promise<boolean> = Promise.resolve(true);
 
-  function write({ recording, state }: LiveSession, whole?: RecordingChunk["whole"]): void {
+  function write({ recording, frames }: LiveSession, whole?: RecordingChunk["whole"]): void {
     if (pieces?.of !== recording) pieces = { of: recording, next: createPieces(recording, isKept) };
-    const chunk = { kitId, id, place: place++, ...pieces.next(state.frame + 1), ...(whole ? { whole } : {}) };
+    const chunk = { kitId, id, place: place++, ...pieces.next(frames), ...(whole ? { whole } : {}) };
     writing = writing.then(async isSound => (await library.addChunk(chunk)) && isSound);
   }
 
   return {
     id,
     keepUp(session, nowMs) {
-      if (nowMs - writtenAtMs < EVERY_MS || session.state.frame < 0) return;
+      if (nowMs - writtenAtMs < EVERY_MS || session.frames === 0) return;
       writtenAtMs = nowMs;
       write(session);
     },

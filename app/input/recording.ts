@@ -11,11 +11,15 @@ export interface Recording {
   readonly speed: Pair[];
   /** Time that passed unrecorded: [frame before which it passed, ms]. */
   readonly gaps: Pair[];
+  /** The frames on which a running game itself performed a move, by move. */
+  readonly did: Map<string, number[]>;
+  /** Whether the kit's stage takes no part in it. */
+  readonly isUnstaged: boolean;
 }
 
 /** Creates an empty recording. */
-export function createRecording(rateHz: number): Recording {
-  return { rateHz, lanes: new Map(), gates: new Map(), speed: [], gaps: [] };
+export function createRecording(rateHz: number, isUnstaged = false): Recording {
+  return { rateHz, lanes: new Map(), gates: new Map(), speed: [], gaps: [], did: new Map(), isUnstaged };
 }
 
 /** Returns a lane of a recording, creating it if necessary. */
@@ -29,7 +33,7 @@ const copy = <V extends number>(lane: readonly Pair<V>[]) => lane.map(([x, value
 
 /** Returns a recording as a take of so many frames. `isKept`: whether a gate's lane belongs to the kit. */
 export function takeOf(
-  { rateHz, lanes, gates, speed, gaps }: Recording,
+  { rateHz, lanes, gates, speed, gaps, did, isUnstaged }: Recording,
   frames: number,
   named: { readonly id: string; readonly name: string; readonly kitId: string },
   isKept: (gateId: string) => boolean,
@@ -51,6 +55,8 @@ export function takeOf(
       : {}),
     ...(speed.length > 0 ? { speed: copy(speed) } : {}),
     ...(gaps.length > 0 ? { gaps: copy(gaps) } : {}),
+    ...(did.size > 0 ? { did: Object.fromEntries([...did].map(([id, xs]) => [id, xs.slice()])) } : {}),
+    ...(isUnstaged ? { stage: "none" as const } : {}),
   };
 }
 
@@ -59,12 +65,13 @@ export function takeOf(
  * grows.
  */
 export function createPieces(recording: Recording, isKept: (gateId: string) => boolean) {
-  const given = new Map<readonly Pair[], number>();
-  const since = (lane: readonly Pair[]) => {
-    const from = given.get(lane) ?? 0;
-    given.set(lane, lane.length);
-    return lane.slice(from).map(([x, value]): Pair => [x, value]);
+  const given = new Map<readonly unknown[], number>();
+  const rest = <T>(list: readonly T[]): T[] => {
+    const from = given.get(list) ?? 0;
+    given.set(list, list.length);
+    return list.slice(from);
   };
+  const since = (lane: readonly Pair[]) => rest(lane).map(([x, value]): Pair => [x, value]);
   const fresh = (lanes: ReadonlyMap<string, readonly Pair[]>) =>
     [...lanes].map(([id, lane]) => [id, since(lane)] as const).filter(([, lane]) => lane.length > 0);
   return (frames: number): RecordingPiece => ({
@@ -74,5 +81,7 @@ export function createPieces(recording: Recording, isKept: (gateId: string) => b
     gates: fresh(recording.gates).filter(([id]) => isKept(id)),
     speed: since(recording.speed),
     gaps: since(recording.gaps),
+    did: [...recording.did].map(([id, xs]) => [id, rest(xs)] as const).filter(([, xs]) => xs.length > 0),
+    ...(recording.isUnstaged ? { stage: "none" as const } : {}),
   });
 }

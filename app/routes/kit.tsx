@@ -56,7 +56,8 @@ function useUndoKeys(): void {
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent) => {
       const isUndo = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z";
-      if (!isUndo || pad.getState().session) return;
+      const { session, isLinked } = pad.getState();
+      if (!isUndo || (session && !isLinked)) return;
       event.preventDefault();
       if (event.shiftKey) workbench.redo();
       else workbench.undo();

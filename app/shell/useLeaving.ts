@@ -16,7 +16,8 @@ export function useLeaving(hasHeld: () => boolean): void {
       "beforeunload",
       event => {
         const isUnkept = hasHeld() || workbench.hasWaitingRecording();
-        if (pad.getState().isRecording || isUnkept) event.preventDefault();
+        const { isRecording, isLinked } = pad.getState();
+        if ((isRecording && !isLinked) || isUnkept) event.preventDefault();
       },
       { signal },
     );

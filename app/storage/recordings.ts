@@ -13,6 +13,9 @@ export interface RecordingPiece {
   readonly gates: Lanes;
   readonly speed: readonly Pair[];
   readonly gaps: readonly Pair[];
+  /** By move: the frames on which a running game performed it. */
+  readonly did: readonly (readonly [string, readonly number[]])[];
+  readonly stage?: "none";
 }
 
 /** A stored chunk of a recording in progress. */
@@ -44,11 +47,13 @@ const chunkSchema = v.looseObject({
   speed: pairs,
   // Chunks of an earlier version have none.
   gaps: v.optional(pairs, []),
+  did: v.optional(v.array(v.tuple([v.string(), v.array(v.number())])), []),
+  stage: v.exactOptional(v.literal("none")),
   whole: v.exactOptional(v.object({ name: v.string(), note: v.exactOptional(v.string()) })),
 });
 
-function join(pieces: readonly Lanes[]): Record<string, Pair[]> {
-  const whole = new Map<string, Pair[]>();
+function join<T>(pieces: readonly (readonly (readonly [string, readonly T[]])[])[]): Record<string, T[]> {
+  const whole = new Map<string, T[]>();
   for (const piece of pieces) {
     for (const [id, more] of piece) {
       const lane = whole.get(id);
@@ -78,7 +83,8 @@ export function joinRecordings(
     const gates = join(own.map(chunk => chunk.gates));
     const speed = own.flatMap(chunk => chunk.speed);
     const gaps = own.flatMap(chunk => chunk.gaps);
-    const whole = own.at(-1)!.whole;
+    const did = join(own.map(chunk => chunk.did));
+    const { whole, stage } = own.at(-1)!;
     const take = parseTake({
       format: "moss-tap/take",
       version: 1,
@@ -91,6 +97,8 @@ export function joinRecordings(
       ...(Object.keys(gates).length > 0 ? { gates } : {}),
       ...(speed.length > 0 ? { speed } : {}),
       ...(gaps.length > 0 ? { gaps } : {}),
+      ...(Object.keys(did).length > 0 ? { did } : {}),
+      ...(stage === undefined ? {} : { stage }),
       ...(whole?.note === undefined ? {} : { note: whole.note }),
     });
     return take.ok && take.value.frames > 0 ? [{ take: take.value, isWhole: whole !== undefined }] : [];

@@ -133,6 +133,7 @@ export function openTab(browser: TestBrowser = createBrowser(), change: Partial<
       return () => void (listener = undefined);
     },
     readPads: undefined,
+    openSocket: undefined,
     saveRaw: () => undefined,
     ...change,
   };

@@ -96,7 +96,13 @@ function useDockHeight(view: DockView) {
     const onKey = (event: KeyboardEvent) => {
       const isTyping =
         event.target instanceof Element && event.target.closest("input, textarea, [contenteditable]");
-      if (event.key !== CYCLE_KEY || event.ctrlKey || isTyping || pad.getState().session) return;
+      if (
+        event.key !== CYCLE_KEY ||
+        event.ctrlKey ||
+        isTyping ||
+        (pad.getState().session && !pad.getState().isLinked)
+      )
+        return;
       event.preventDefault();
       cycle();
     };

@@ -1,0 +1,28 @@
+import { landingFrame, notes, type Program, type Trace } from "#core";
+import { createComparison, type PairedAct } from "./differences";
+import type { Act } from "./linkedTake";
+
+/** Compares the acts of a game with a trace, both of which may still grow. */
+export interface DifferenceReader {
+  /** Reads what is new. Returns the pairs that nothing later can change, each once; all of them at the `isEnd`. */
+  readonly extend: (trace: Trace, acts: readonly Act[], isEnd?: boolean) => PairedAct[];
+}
+
+/** Creates a reader. `acts` will be in frames of the game, at `rateHz`. */
+export function createDifferenceReader(program: Program, rateHz: number): DifferenceReader {
+  const comparison = createComparison(program.rateHz);
+  let note = 0;
+  let act = 0;
+  return {
+    extend(trace, acts, isEnd = false) {
+      for (; act < acts.length; act++) {
+        const { id, f } = acts[act]!;
+        comparison.addAct(id, landingFrame(f, program.rateHz, rateHz));
+      }
+      for (; note < trace.count; note++)
+        if (trace.kind[note] === notes.performed.code)
+          comparison.addRules(program.moves[trace.subject[note]!]!.id, trace.frame[note]!);
+      return comparison.settle(isEnd ? Infinity : trace.frames - 1);
+    },
+  };
+}
