@@ -57,6 +57,11 @@ function serveLinks(): Plugin {
     name: "serve-links",
     async configureServer(server) {
       const { attachLinks } = (await server.ssrLoadModule("/link/socket/attachLinks.ts")) as LinkModule;
+      // Files of `public` have no index page in development.
+      server.middlewares.use((request, _response, next) => {
+        if (request.url === "/game/") request.url = "/game/index.html";
+        next();
+      });
       const isHostName = (name: string) => ["localhost", "127.0.0.1", "[::1]"].includes(name);
       if (server.httpServer) attachLinks(server.httpServer as Server, { isHostName, ownsUpgrades: false });
     },

@@ -45,11 +45,11 @@ export async function freePort(): Promise<number> {
   });
 }
 
-/** Starts the built application on a free port; resolves with its address when it is ready. */
-export async function startApp(): Promise<{ address: string; stop: () => void }> {
-  const port = await freePort();
+/** Starts the built application, on a free port by default; resolves with its address when it is ready. */
+export async function startApp(given?: string): Promise<{ address: string; stop: () => void }> {
+  const port = given ?? String(await freePort());
   const server: ChildProcess = spawn(process.execPath, ["bin/serve.mjs"], {
-    env: { ...process.env, PORT: String(port) },
+    env: { ...process.env, PORT: port },
     stdio: ["ignore", "pipe", "inherit"],
   });
   await new Promise<void>((resolve, reject) => {

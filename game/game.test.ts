@@ -16,7 +16,7 @@ import { createGame } from "./playGame.mjs";
 const KIT: unknown = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8"));
 const FRAMES = 20_000;
 
-/** Plays the stand-in game beside the rules, and returns what both performed. */
+/** Plays the sample game beside the rules, and returns what both performed. */
 function playBeside(fault: string | undefined, seed: number) {
   const loaded = loadKit(KIT);
   if (!loaded.ok) throw new Error("the demo must load");

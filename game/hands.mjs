@@ -1,4 +1,4 @@
-// Scripted hands for the stand-in game: they run to the right and leap near every edge, now early, now late, by a seed.
+// Scripted hands for the sample game: they run to the right and leap near every edge, now early, now late, by a seed.
 import { beamAt } from "../public/game/body.mjs";
 
 /** Creates a source of chance from a seed: numbers from 0 to 1. */

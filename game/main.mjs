@@ -13,7 +13,7 @@ const wholeNumber = text => {
 
 const options = new Command("game")
   .description(
-    "A stand-in for a game: runs and leaps over beams by scripted hands, on a live link with Belfry Runner",
+    "A sample game: runs and leaps over beams by scripted hands, on a live link with Belfry Runner",
   )
   .requiredOption("--code <code>", "the code of the link")
   .option("--url <url>", "the address of the server", "ws://localhost:3000/link")
@@ -33,7 +33,7 @@ const asks = !options.own && options.fault === undefined;
 const link = joinLink({
   url: options.url,
   code: options.code,
-  name: "Stand-in game",
+  name: "Sample game",
   player: `hands ${options.seed}`,
   device: "script",
   rate: RATE,
@@ -64,7 +64,7 @@ const timer = setInterval(
     if (playFrames(Math.min(due, 20))) return;
     clearInterval(timer);
     link.end();
-    // What is on its way leaves before the connection ends.
+    // Messages on their way leave before the connection ends.
     setTimeout(() => {
       link.close();
       process.exit(0);

@@ -1,4 +1,4 @@
-// The input code of the stand-in game, written by hand as a game has it: hop and second hop of Belfry Runner, with a buffer
+// The input code of the sample game, written by hand as a game has it: hop and second hop of Belfry Runner, with a buffer
 // and a coyote time of its own. `fault` makes it wrong in a known way.
 
 const BUFFER_FRAMES = 6;

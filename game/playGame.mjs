@@ -1,4 +1,4 @@
-// The loop of the stand-in game, without a clock: one call a frame.
+// The loop of the sample game, without a clock: one call a frame.
 import { createBody } from "../public/game/body.mjs";
 import { createHands } from "./hands.mjs";
 import { createOwnInput } from "./ownInput.mjs";

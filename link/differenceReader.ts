@@ -1,6 +1,6 @@
-import { landingFrame, notes, type Program, type Trace } from "#core";
+import { landingFrame, notes, type Program, type Take, type Trace } from "#core";
 import { createComparison, type PairedAct } from "./differences";
-import type { Act } from "./linkedTake";
+import { actsOf, type Act } from "./linkedTake";
 
 /** Compares the acts of a game with a trace, both of which may still grow. */
 export interface DifferenceReader {
@@ -25,4 +25,13 @@ export function createDifferenceReader(program: Program, rateHz: number): Differ
       return comparison.settle(isEnd ? Infinity : trace.frames - 1);
     },
   };
+}
+
+/**
+ * Compares what a game performed in a take with the trace of that take. Empty if the game reported nothing; otherwise
+ * every act of the game and of the rules, in the order of their frames.
+ */
+export function compareTake(program: Program, trace: Trace, take: Take): PairedAct[] {
+  const acts = actsOf(take);
+  return acts.length === 0 ? [] : createDifferenceReader(program, take.rate).extend(trace, acts, true);
 }

@@ -7,7 +7,7 @@ export interface HostedTake {
   readonly taken: LinkedTake;
 }
 
-/** What the host of a link does with what it gets. */
+/** The listeners of the host of a link. */
 export interface HostListeners {
   /** A take begins. `from` is its first frame here, above 0 if those before are no longer held by the server. */
   readonly onTake?: (take: HostedTake, from: number) => void;
@@ -23,7 +23,7 @@ export interface HostedLink {
   readonly game: Joined | undefined;
   /** The take that is played; undefined before its first frame. */
   readonly take: HostedTake | undefined;
-  /** What to ask for after the connection broke: the first frame that is missing, of the take with that number. */
+  /** The first frame that is missing after the connection broke, of the take with that number. */
   readonly missing: { readonly from: number; readonly take: number };
   readonly receive: (message: HostMessage) => void;
 }

@@ -25,8 +25,8 @@ async function answer({ request, url }: { request: Request; url: URL }): Promise
 
 precacheAndRoute([...KEPT_FILES], { cleanURLs: false, directoryIndex: "" });
 registerRoute(
-  // Other pages, such as files of notices, are not part of the application.
-  new NavigationRoute(answer, { denylist: [/\.\w+$/, /[?&]offline=off/] }),
+  // Other pages, such as files of notices and the game to link, are not part of the application.
+  new NavigationRoute(answer, { denylist: [/\.\w+$/, /^\/game(\/|$)/, /[?&]offline=off/] }),
 );
 
 /** A new build replaces the present one when a page that has just started, and no other, is open. */

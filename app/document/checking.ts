@@ -6,11 +6,13 @@ import {
   mustHappen,
   mustNever,
   mustStay,
+  nameOf,
   type Check,
   type CheckBeginning,
   type Kit,
   type TraceEvent,
 } from "#core";
+import type { PairedAct } from "#link";
 import type { Evaluated } from "../judging/judge";
 import { freshId } from "../edits/freshId";
 import type { Notify } from "../ui/notices";
@@ -32,12 +34,37 @@ export interface Checking {
   readonly mustAnswer: (controlId: string) => void;
   /** Creates a check "this take stays as it is". */
   readonly mustStay: () => void;
+  /** Creates a check that the rules do as a running game did, in which it differed from them. */
+  readonly asTheGame: (pair: PairedAct) => void;
 }
 
 interface CheckingWorld {
   readonly workbench: Pick<Workbench, "getState" | "editChecks" | "putBack">;
   readonly evaluation: Pick<StoreApi<Evaluation>, "getState">;
   readonly notify: Notify;
+}
+
+/** Returns the check that a move is performed on the frame of the game; or not there, if the rules alone did. */
+function checkOfGame(kit: Kit, { id: move, game, rules }: PairedAct, { id, takeId }: CheckBeginning): Check {
+  const name = nameOf(kit, "moves", move);
+  const performed = { kind: "performed", id: move } as const;
+  if (game === undefined)
+    return {
+      id,
+      name: `${name} not at ${rules}f, as in the game`,
+      on: [takeId],
+      never: performed,
+      from: `${rules}f`,
+      to: `${rules}f`,
+    };
+  return {
+    id,
+    name: `${name} at ${game}f, as in the game`,
+    on: [takeId],
+    happens: performed,
+    at: `${game}f`,
+    within: "0f",
+  };
 }
 
 /** Creates the factory of checks of one page. */
@@ -84,6 +111,7 @@ export function createChecking({ workbench, evaluation, notify }: CheckingWorld)
     mustHappen: ofEvent(mustHappen),
     mustNever: ofEvent(mustNever),
     mustAnswer: controlId => add((_now, kit, beginning) => mustAnswer(kit, controlId, beginning)),
+    asTheGame: pair => add((_now, kit, beginning) => checkOfGame(kit, pair, beginning)),
     mustStay: () =>
       add(({ program, trace, take }, _kit, beginning) =>
         mustStay(take.name || take.id, listStory(program, trace), beginning),

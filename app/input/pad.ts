@@ -96,17 +96,13 @@ function findGate({ program }: LiveSession, gateId: string): number {
 
 /** Creates the pad of one page, asleep. */
 export function createPad(world: PadWorld): Pad {
-  const { workbench, evaluation, judge, library, tabs, nowMs } = world;
+  const { workbench, evaluation, library, tabs, nowMs } = world;
   const poller = createPadPoller(world.readPads);
   const store = createStore<PadState>(() => ASLEEP);
   let figures: FigureKeeper = createFigureKeeper();
   let beganMs = 0;
-  const { assistOf, toPlay, boundControls } = createPadRules({
-    workbench,
-    evaluation,
-    judge,
-    assistId: () => store.getState().assist,
-  });
+  const assistId = () => store.getState().assist;
+  const { assistOf, toPlay, boundControls } = createPadRules({ ...world, assistId });
   const input = createPadInput({
     store,
     figures: () => figures,
@@ -115,9 +111,7 @@ export function createPad(world: PadWorld): Pad {
   });
   let recorder: Recorder | undefined;
   let endGuard = () => {};
-  let callOffTurn = () => {};
-  let callOffRules = () => {};
-  let callOffReads = () => {};
+  const callOff = { turn: () => {}, rules: () => {}, reads: () => {} };
   /** The time of the last read of the pads; NaN before the first. */
   let lastReadMs = NaN;
   let stopListening = () => {};
@@ -146,9 +140,9 @@ export function createPad(world: PadWorld): Pad {
 
   /** Reads the pads between two turns of the screen too, as long as there is one. */
   function readOften(): void {
-    callOffReads();
+    callOff.reads();
     if (store.getState().pads.pads.length === 0) return;
-    callOffReads = world.setTimer(READ_EVERY_MS, () => {
+    callOff.reads = world.setTimer(READ_EVERY_MS, () => {
       if (!store.getState().session) return;
       readPads();
       readOften();
@@ -201,7 +195,7 @@ export function createPad(world: PadWorld): Pad {
       store.setState({ frame: session.state.frame });
     }
     recorder?.keepUp(session, now);
-    callOffTurn = world.nextTurn(turn);
+    callOff.turn = world.nextTurn(turn);
   }
 
   function wake(isRecording = false): void {
@@ -243,7 +237,7 @@ export function createPad(world: PadWorld): Pad {
     });
     lastReadMs = NaN;
     readOften();
-    callOffTurn = world.nextTurn(turn);
+    callOff.turn = world.nextTurn(turn);
   }
 
   /** Excludes manually held gates that only serve to try a mode; they get no lane. */
@@ -289,10 +283,10 @@ export function createPad(world: PadWorld): Pad {
   function sleep(): void {
     const { session, isRecording, isLinked } = store.getState();
     if (!session) return;
-    callOffRules();
+    callOff.rules();
     if (isLinked) return showLinked(undefined);
-    callOffTurn();
-    callOffReads();
+    callOff.turn();
+    callOff.reads();
     stopListening();
     input.letAllGo(nowMs());
     session.resume(nowMs());
@@ -323,7 +317,7 @@ export function createPad(world: PadWorld): Pad {
     const { session, isRecording, isFrozen } = store.getState();
     const rules = toPlay(isRecording);
     if (!session || !rules || rules === session.rules) return;
-    callOffRules();
+    callOff.rules();
     if (isRecording) {
       const isQuick = session.state.frame <= QUICK_FRAMES;
       const goOn = () => {
@@ -334,7 +328,7 @@ export function createPad(world: PadWorld): Pad {
         input.updateControls(nowMs());
       };
       if (isQuick) goOn();
-      else callOffRules = world.setTimer(REST_MS, goOn);
+      else callOff.rules = world.setTimer(REST_MS, goOn);
       return;
     }
     input.letAllGo(nowMs());

@@ -7,7 +7,7 @@ const KEY = "moss-tap.link";
 const recordSchema = v.object({
   kitId: v.string(),
   code: v.string(),
-  /** Tells links with one code apart: ids of takes are made of it. */
+  /** Distinguishes links with the same code: ids of takes are made of it. */
   key: v.string(),
   /** The recording that was in progress. */
   takeId: v.exactOptional(v.string()),

@@ -9,6 +9,8 @@ import { Fold } from "../ui/Fold";
 import { ControlStrip } from "../parts/ControlStrip";
 import { BarePad } from "./BarePad";
 import type { Closeness, Help, Helps } from "../scene/scenery";
+import { LinkBar } from "./LinkBar";
+import { LinkedScene } from "./LinkedScene";
 import { LevelBar } from "./runner/LevelBar";
 import { StageBar } from "./StageBar";
 import { StageScene } from "./StageScene";
@@ -107,6 +109,14 @@ function StagePart({
   onDone: () => void;
 }) {
   const stage = stageOf(kit);
+  const isLinked = usePadState(state => state.isLinked);
+  if (isLinked)
+    return (
+      <>
+        <LinkedScene kit={kit} />
+        <ControlStrip label="Controls" controls={kit.controls} />
+      </>
+    );
   if (!stage)
     return (
       <div className="flex min-h-0 grow flex-col gap-6 overflow-auto px-7 py-4">
@@ -132,6 +142,7 @@ function StagePart({
 function PlaySide({ kit }: { kit: Kit }) {
   const workbench = useWorkbench();
   const takeAway = useTakeAway();
+  const isLinked = usePadState(state => state.isLinked);
   const stage = stageOf(kit);
   const screen = stage && STAGE_SCREENS[stage.kind];
   const takeStageAway = () =>
@@ -150,9 +161,11 @@ function PlaySide({ kit }: { kit: Kit }) {
             </div>
           </Fold>
         )}
-        <Fold name="Recognised">
-          <Ticker includesReplay />
-        </Fold>
+        {!isLinked && (
+          <Fold name="Recognised">
+            <Ticker includesReplay />
+          </Fold>
+        )}
         <Fold name="Takes" isLast>
           <TakeList />
         </Fold>
@@ -172,6 +185,7 @@ function PlaySide({ kit }: { kit: Kit }) {
 export function PlayView() {
   const kit = useDocument(state => state.kit);
   const isAwake = usePadState(state => state.session !== undefined);
+  const isLinked = usePadState(state => state.isLinked);
   const faults = useEvaluation(state => state.faults);
   const [helps, setHelps] = useState<Helps>({ meters: true, memory: true, arcs: true, closeness: "near" });
   const [brush, setBrush] = useState<Tile | undefined>();
@@ -188,10 +202,11 @@ export function PlayView() {
           ) : (
             <PlayBar kit={kit} onDraw={() => setBrush(BEAM)} />
           )}
-          {stage && !drawn && (
+          {stage && !drawn && !isLinked && (
             <HelpSwitches known={STAGE_SCREENS[stage.kind].helps} helps={helps} onChange={setHelps} />
           )}
         </div>
+        <LinkBar />
         {faults[0] && (
           <p role="alert" className="px-5 pb-2 text-sm text-foxglove">
             Nothing can be played until this is mended: {formatIssue(faults[0])}

@@ -3,11 +3,13 @@ import { courseOf, effectOf, leapAtEdges, playRoutine } from "#stage";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { Flap } from "../ui/Flap";
+import { GameFigures } from "./LinkBar";
 import { ScriptedHand } from "./ScriptedHand";
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument } from "../document/workbenchContext";
 import type { SceneSources } from "./model/readScene";
 import { useSceneSources } from "./useSceneSources";
+import { useGameLink, useGameLinkState } from "../link/context";
 import { benchKeyOf, SPEEDS, type BenchAct } from "../input/benchKeys";
 import { usePad, usePadState } from "../input/context";
 
@@ -121,7 +123,7 @@ function EdgePlayer() {
   const sources = useSceneSources();
   return (
     <span>
-      or auto-play: leap at every edge,{" "}
+      or auto-play the edges,{" "}
       <ChoiceWord
         label="Scripted hands"
         value=""
@@ -143,7 +145,11 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
   const isAwake = usePadState(state => state.session !== undefined);
   const isRecording = usePadState(state => state.isRecording);
   const isPlayable = useEvaluation(state => state.rules !== undefined);
+  const isLinked = usePadState(state => state.isLinked);
+  const gameLink = useGameLink();
+  const hasLink = useGameLinkState(state => state.status !== "off");
   const isCourse = useDocument(state => state.kit !== undefined && courseOf(state.kit) !== undefined);
+  if (isLinked) return <GameFigures />;
   return (
     <div className="flex flex-wrap items-center gap-2 text-sm" role="group" aria-label="Stage">
       <Button
@@ -169,6 +175,11 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
       {!isAwake && isCourse && (
         <Button look="quiet" onClick={onDraw}>
           Draw the level
+        </Button>
+      )}
+      {!isAwake && !hasLink && (
+        <Button look="quiet" disabled={!isPlayable} onClick={gameLink.open}>
+          Link a game
         </Button>
       )}
     </div>

@@ -6,6 +6,7 @@ import { useChecking, useProof, useProofStore } from "../document/checksContext"
 import { usePlaybackControl } from "../document/evaluationContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { NextStep } from "../parts/NextStep";
+import { GameAgreement } from "./GameAgreement";
 import { Beside } from "./Beside";
 import { CheckPanel } from "./CheckPanel";
 import { createGridReader, readCell, type ProofRow } from "./model/cells";
@@ -195,7 +196,13 @@ export function ProveView() {
   const { chosen, choose } = useChosen();
   const [filter, setFilter] = useState<GridFilter>({ words: "", failsFirst: true, onlyFailing: false });
   if (!kit) return null;
-  if (checks.length === 0) return <Empty />;
+  if (checks.length === 0)
+    return (
+      <>
+        <Empty />
+        <GameAgreement />
+      </>
+    );
   const check = checks.find(item => item.id === chosen.check) ?? checks[0]!;
   const take = takes.find(item => item.id === chosen.take);
   return (
@@ -209,6 +216,7 @@ export function ProveView() {
           </NextStep>
         </div>
         <FilteredGrid filter={filter} chosen={{ check: check.id, take: chosen.take }} onChoose={choose} />
+        <GameAgreement />
         <Beside kit={kit} checks={checks} takes={takes} />
       </section>
       <section aria-label="The chosen check" className="flex min-h-0 flex-col border-l border-line">

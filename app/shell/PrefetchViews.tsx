@@ -5,6 +5,15 @@ import { VERBS } from "./verbs";
 /** The time after which the other views are fetched: the first one has everything it needs by then. */
 const AFTER_MS = 2500;
 
+/** Returns whether the server answers. Otherwise the router would reload the page, and lose it, for a view it cannot load. */
+async function isServed(file: string): Promise<boolean> {
+  try {
+    return (await fetch(file, { method: "HEAD" })).ok;
+  } catch {
+    return false;
+  }
+}
+
 /**
  * Fetches all views of a kit soon after the first one, and other files that they need, so that they open without
  * the server.
@@ -12,9 +21,14 @@ const AFTER_MS = 2500;
 export function PrefetchViews({ kitId, files }: { kitId: string; files: readonly string[] }) {
   const [isTime, setTime] = useState(false);
   useEffect(() => {
-    const timer = setTimeout(() => setTime(true), AFTER_MS);
+    let timer = setTimeout(function look() {
+      void isServed(files[0]!).then(isThere => {
+        if (isThere) setTime(true);
+        else timer = setTimeout(look, AFTER_MS);
+      });
+    }, AFTER_MS);
     return () => clearTimeout(timer);
-  }, []);
+  }, [files]);
   if (!isTime) return null;
   return (
     <>

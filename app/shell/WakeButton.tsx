@@ -7,11 +7,12 @@ export function WakeButton() {
   const isAwake = usePadState(state => state.session !== undefined);
   const isRecording = usePadState(state => state.isRecording);
   const isPlayable = useEvaluation(state => state.rules !== undefined);
+  const isLinked = usePadState(state => state.isLinked);
   const words = isRecording ? "Recording" : "Listening";
   return (
     <button
       type="button"
-      disabled={!isPlayable}
+      disabled={!isPlayable || isLinked}
       aria-pressed={isAwake}
       onClick={() => (isAwake ? pad.sleep() : pad.wake())}
       className={`flex h-10 w-[184px] shrink-0 max-lg:w-[172px] max-lg:px-1 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
@@ -20,7 +21,7 @@ export function WakeButton() {
         aria-hidden
         className={`inline-block size-2.5 shrink-0 rounded-full border-2 ${isAwake ? "border-lichen bg-lichen" : "border-moss"}`}
       />
-      {isAwake ? `${words} · Esc ends` : "Start listening"}
+      {isLinked ? "A game plays" : isAwake ? `${words} · Esc ends` : "Start listening"}
     </button>
   );
 }

@@ -53,7 +53,7 @@ function start(args: readonly string[]) {
   };
 }
 
-/** Plays the stand-in game against the command, as a build does. */
+/** Plays the sample game against the command, as a build does. */
 async function playGame(game: readonly string[], link: readonly string[] = []) {
   const url = `ws://localhost:${await freePort()}/link`;
   const checking = start([command, "link", "demo/belfry-runner/kit.json", "--url", url, "--check", ...link]);

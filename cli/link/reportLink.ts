@@ -15,7 +15,7 @@ import {
   type PairedAct,
 } from "#link";
 
-/** What a link has shown so far. */
+/** The sums of a link so far, and the listeners that make them. */
 export interface LinkReport {
   readonly onTake: (take: HostedTake) => void;
   readonly onFrames: (take: HostedTake, frames: readonly GameFrame[], events: readonly LinkEvent[]) => void;
@@ -60,7 +60,7 @@ export function createLinkReport(kit: Kit, print: (line: string) => void, isQuie
     print(`${frame}f ${nameOf(kit, "moves", pair.id)}: ${formatDifference(pair)}${why ? `: ${why}` : ""}`);
   };
 
-  /** Rules alone are compared only with a game that performs by itself. */
+  /** Rules are compared only with a game that has input code of its own. */
   const settle = (frame: number) => {
     const pairs = comparison.settle(frame);
     if (hasActs) pairs.forEach(reportPair);

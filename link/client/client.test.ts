@@ -47,7 +47,7 @@ async function openLink(code?: string) {
   host.on("message", (data: Buffer) => got.push(JSON.parse(data.toString()) as Record<string, unknown>));
   await once(host, "open");
   host.send(JSON.stringify({ t: "open", kit: KIT, revision: 1, code }));
-  await vi.waitFor(() => expect(got.length).toBe(1));
+  await vi.waitFor(() => expect(got.length).toBeGreaterThan(0));
   return { host, got, code: got[0]!.code as string };
 }
 

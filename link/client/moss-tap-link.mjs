@@ -3,12 +3,15 @@
 
 const PROTOCOL = "moss-tap.link.v1";
 const MAX_FRAMES = 120;
-/** Bytes on their way above which frames are held back, and frames held back above which the take is given up. */
+/** Bytes on their way above which frames are held back, and frames held back above which the take ends. */
 const MAX_WAITING_BYTES = 32 * 1024;
 const MAX_HELD_FRAMES = 600;
 const [FIRST_WAIT_MS, LAST_WAIT_MS] = [250, 8000];
-/** Five wrong codes in a minute shut the server's door for a minute. */
-const WRONG_CODE_WAIT_MS = 15_000;
+/**
+ * After a wrong code: soon, because a server that has started again may not have the link yet; then rarely, because five
+ * wrong codes in a minute shut its door for a minute.
+ */
+const WRONG_CODE_WAITS_MS = [3000, 20_000];
 const FOR_GOOD = ["version", "rate"];
 
 /** Adds to `changes` what differs from what was sent, and remembers it. Something absent is `absent`, or as it was. */
@@ -37,6 +40,7 @@ export function joinLink(options) {
   let socket;
   let timer;
   let waitMs = FIRST_WAIT_MS;
+  let wrongCodes = 0;
   let isClosed = false;
   let state = "joining";
   let frame = -1;
@@ -92,6 +96,7 @@ export function joinLink(options) {
     welcome(message) {
       ({ controls, gates, moves } = message);
       waitMs = FIRST_WAIT_MS;
+      wrongCodes = 0;
       beginTake();
       change("playing");
       report(options.onKit, message);
@@ -109,7 +114,7 @@ export function joinLink(options) {
       report(options.onFault, message);
       if (state === "playing") return;
       if (FOR_GOOD.includes(message.code)) return stop("refused");
-      waitMs = message.code === "code" ? WRONG_CODE_WAIT_MS : LAST_WAIT_MS;
+      waitMs = message.code === "code" ? WRONG_CODE_WAITS_MS[Math.min(wrongCodes++, 1)] : LAST_WAIT_MS;
       socket.close();
     },
   };
@@ -151,7 +156,7 @@ export function joinLink(options) {
     }
   }
 
-  /** Sends the frames that were held back, or holds them back. Gives the take up if too many wait. */
+  /** Sends the frames that were held back, or holds them back. Ends the take if too many wait. */
   const flush = () => {
     if (socket.bufferedAmount > MAX_WAITING_BYTES) {
       if (held.length > MAX_HELD_FRAMES) socket.close();

@@ -1,4 +1,4 @@
-// A small body that runs over beams, with gaps between them: the stand-in for a game. Lengths are in tiles, times in frames
+// A small body that runs over beams, with gaps between them: the body of a sample game. Lengths are in tiles, times in frames
 // of 60 a second. Nothing here depends on Moss Tap.
 
 const SPEED = 0.12;
@@ -32,7 +32,7 @@ export function createBody() {
       rising: !body.isOnBeam && body.rise > 0,
       falling: !body.isOnBeam && body.rise <= 0,
     }),
-    /** Returns whether the body will stand on a beam after this frame, unless it leaps. */
+    /** Returns whether the body will land on a beam after this frame, unless it leaps. */
     willLand() {
       const beam = beamAt(body.x);
       return (

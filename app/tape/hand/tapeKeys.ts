@@ -119,7 +119,7 @@ function checkHere({ desk, model, row }: TapeKeysTarget, way: "mustHappen" | "mu
   if (!evaluated) return desk.checking[way](undefined);
   const { trace } = evaluated;
   const own = here?.markNote.find(
-    (note, k) => here.markFrame[k] === frame && trace.kind[note] !== notes.edge.code,
+    (note, k) => note >= 0 && here.markFrame[k] === frame && trace.kind[note] !== notes.edge.code,
   );
   desk.checking[way](own ?? mostInformativeNote(trace, frame));
 }

@@ -8,6 +8,7 @@ export const GROUP_WORDS: Readonly<Record<TapeGroup, string>> = {
   gates: "Gates",
   patterns: "Patterns",
   moves: "Moves",
+  game: "The game",
   prompts: "Prompts",
 };
 
@@ -111,7 +112,7 @@ export function arrangeRows(
     );
     if (part !== "") return all.filter(row => row.name.toLowerCase().includes(part));
     if (group === "time") return all.filter(row => isPainting || isStirring(row));
-    const own = all.filter(isWanted);
+    const own = all.filter(row => isWanted(row) && (group !== "game" || isStirring(row)));
     return folded.includes(group) && own.length > 0 ? [foldGroup(group, own)] : own;
   });
   return { ...model, rows };

@@ -18,7 +18,9 @@ import {
   type Trace,
   ownValue,
 } from "#core";
+import { actsOf, type Act } from "#link";
 import type { Rules } from "#stage";
+import { createGameRows, type GameRows } from "./gameRows";
 import { followLosses, type LossMarks } from "./lossMarks";
 import { followStick, type StickFollower } from "./stickRows";
 import {
@@ -33,7 +35,8 @@ import {
 
 /** Builds the tape of a trace that may still grow: each call reads only new notes. */
 export interface TapeBuilder {
-  readonly extend: (trace: Trace) => TapeModel;
+  /** `acts`: those of a running game so far, in its own frames. */
+  readonly extend: (trace: Trace, acts?: readonly Act[]) => TapeModel;
 }
 
 interface Named {
@@ -264,19 +267,29 @@ function modelOf(
 }
 
 /**
- * Builds the tape of a growing trace, as while playing. Its model keeps the same rows, extended by new
+ * Builds the tape of a growing trace, as while playing; with rows of a running game at `gameHz`, if there is one. Its model keeps the same rows, extended by new
  * content; open stretches last to Infinity.
  */
-export function createTapeBuilder(rules: Rules): TapeBuilder {
+export function createTapeBuilder(rules: Rules, gameHz?: number): TapeBuilder {
   const reader = createReader(rules);
+  const game = gameHz === undefined ? undefined : createGameRows(rules.kit, rules.program, gameHz);
+  const rows = withGame(reader.rows, game);
   let read = 0;
   return {
-    extend(trace) {
+    extend(trace, acts = []) {
       for (; read < trace.count; read++) reader.readNote(trace, read);
       reader.settle(trace.frames);
-      return modelOf(reader, trace, reader.rows);
+      if (acts.length > 0) game?.extend(trace, acts);
+      return modelOf(reader, trace, rows);
     },
   };
+}
+
+/** Returns rows with those of a game after the moves. */
+function withGame(rows: readonly TapeRow[], game: GameRows | undefined): readonly TapeRow[] {
+  if (!game) return rows;
+  const at = rows.findIndex(({ group }) => group === "prompts" || group === "time");
+  return at < 0 ? [...rows, ...game.rows] : [...rows.slice(0, at), ...game.rows, ...rows.slice(at)];
 }
 
 /** Ends open stretches at the end of the take, and removes those that begin beyond it. */
@@ -286,6 +299,15 @@ function endAt(from: number[], to: number[], frames: number): void {
     to.pop();
   }
   for (let k = 0; k < to.length; k++) if (to[k]! > frames) to[k] = frames;
+}
+
+/** Returns the rows of what the game performed in a take; undefined if it reported nothing. */
+function readGame({ kit, program }: Rules, trace: Trace, take: Take): GameRows | undefined {
+  const acts = actsOf(take);
+  if (acts.length === 0) return undefined;
+  const game = createGameRows(kit, program, take.rate);
+  game.extend(trace, acts, true);
+  return game;
 }
 
 /** A tape under construction, built in slices. */
@@ -326,7 +348,7 @@ export function beginTape(rules: Rules, trace: Trace, take?: Take): TapeReading 
         endAt(row.waitFrom, row.waitTo, trace.frames);
       }
       endAt(reader.freezeFrom, reader.freezeTo, trace.frames);
-      return modelOf(reader, trace, rows, take);
+      return modelOf(reader, trace, withGame(rows, take && readGame(rules, trace, take)), take);
     },
   };
 }

@@ -70,6 +70,8 @@ export function listFacts(
     for (let k = firstAbove(row.markFrame, frame - 1); row.markFrame[k] === frame; k++) {
       const event = formatEvent(program, trace, row.markNote[k]!);
       if (event) facts.push(formatEventWords(event, kit));
+      else if (row.group === "game")
+        facts.push(["performed by the game", row.markText[k]].filter(Boolean).join(", "));
     }
     return facts.map(fact => ({ name: row.name, fact }));
   });

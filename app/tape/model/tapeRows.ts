@@ -1,7 +1,7 @@
 import { firstAbove, createGrowingClock, type Growth, type TakeClock } from "#core";
 
 /** The groups of rows, in display order. */
-export const TAPE_GROUPS = ["controls", "gates", "patterns", "moves", "prompts", "time"] as const;
+export const TAPE_GROUPS = ["controls", "gates", "patterns", "moves", "game", "prompts", "time"] as const;
 export type TapeGroup = (typeof TAPE_GROUPS)[number];
 
 /** The looks of a stretch. The legend explains them; they differ in shape, not only in colour. */
@@ -20,7 +20,18 @@ export type SpanLook =
   | "window";
 
 /** The looks of a single frame of a row. */
-export type MarkLook = "fired" | "lapsed" | "performed" | "lost" | "beaten" | "answered" | "failed";
+export type MarkLook =
+  | "fired"
+  | "lapsed"
+  | "performed"
+  | "lost"
+  | "beaten"
+  | "answered"
+  | "failed"
+  /** A running game performed a move; it did so apart from the rules; it did not, and the rules did. */
+  | "did"
+  | "differs"
+  | "absent";
 
 /**
  * One row: stretches and marks as columns, in frame order; stretches never overlap. `to` is the first frame
@@ -41,11 +52,11 @@ export interface TapeRow {
   readonly waitTo: number[];
   readonly markFrame: number[];
   readonly markLook: MarkLook[];
-  /** The note of a mark, for its sentence. */
+  /** The note of a mark, for its sentence; −1 for a mark that is no event of the rules. */
   readonly markNote: number[];
   /** For a move's mark, the frame of its request; −1 for others. */
   readonly markMade: number[];
-  /** Text shown beside a mark if it fits: a grade. */
+  /** Text shown beside a mark if it fits: a grade, or a difference from the rules. */
   readonly markText: string[];
   /** Analog values of a control, from each frame on, 0 to 1. Empty if it only was 0 or 1. */
   readonly valueFrame: number[];

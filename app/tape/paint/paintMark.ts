@@ -18,9 +18,20 @@ function brokenRing(
   ctx.stroke();
 }
 
+/** Outlines a square that stands on its corner: an act of the game. */
+function outlineDiamond(ctx: CanvasRenderingContext2D, x: number, y: number, radius: number): void {
+  ctx.beginPath();
+  ctx.moveTo(x, y - radius);
+  ctx.lineTo(x + radius, y);
+  ctx.lineTo(x, y + radius);
+  ctx.lineTo(x - radius, y);
+  ctx.closePath();
+}
+
 /**
  * Draws one mark: a full disc for performed or answered, a ring for fired, a broken ring for lost or failed,
- * a cross for lapsed, a small dashed ring for beaten (another move used its press).
+ * a cross for lapsed, a small dashed ring for beaten (another move used its press). Acts of a running game: a full
+ * diamond as the rules have it, an open one apart from them, a dashed one where the rules alone acted.
  */
 export function paintMark(
   ctx: CanvasRenderingContext2D,
@@ -58,6 +69,20 @@ export function paintMark(
       ctx.setLineDash([2, 2]);
       ctx.beginPath();
       ctx.arc(x, y, radius * 0.6, 0, Math.PI * 2);
+      ctx.stroke();
+      ctx.setLineDash([]);
+      break;
+    case "did":
+      ctx.fillStyle = palette.moss;
+      outlineDiamond(ctx, x, y, radius);
+      ctx.fill();
+      break;
+    case "differs":
+    case "absent":
+      ctx.strokeStyle = palette.foxglove;
+      ctx.lineWidth = 2;
+      if (look === "absent") ctx.setLineDash([2, 2]);
+      outlineDiamond(ctx, x, y, radius);
       ctx.stroke();
       ctx.setLineDash([]);
       break;

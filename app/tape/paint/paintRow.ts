@@ -2,7 +2,7 @@ import { firstAbove } from "#core";
 import { paintMark } from "./paintMark";
 import { paintSpan, paintSpanText, paintWait } from "./paintSpan";
 import type { Palette } from "../../ui/palette";
-import type { TapeModel, TapeRow } from "../model/tapeRows";
+import type { MarkLook, TapeModel, TapeRow } from "../model/tapeRows";
 import { frameToX, ROW_PX, xToFrame, type TapeView } from "../model/tapeView";
 
 /** Draws a control's analog value as a line from the bottom (0) to the top (1) of its row. */
@@ -42,6 +42,9 @@ function paintValues(
   ctx.stroke();
 }
 
+/** Losses and differences, which are drawn also where others would overlap them. */
+const NEVER_HIDDEN: ReadonlySet<MarkLook> = new Set<MarkLook>(["lost", "failed", "differs", "absent"]);
+
 /** Draws the marks of a row: losses are never hidden; other marks are dropped where they would overlap. */
 function paintMarks(
   ctx: CanvasRenderingContext2D,
@@ -61,7 +64,7 @@ function paintMarks(
   ) {
     const x = frameToX(view, row.markFrame[k]! + 0.5);
     const look = row.markLook[k]!;
-    const isLoss = look === "lost" || look === "failed";
+    const isLoss = NEVER_HIDDEN.has(look);
     if (x < (isLoss ? lostUntil : crowdedUntil)) continue;
     paintMark(ctx, palette, look, x, y, size);
     if (size === 1 && view.pxPerFrame >= 3) paintSpanText(ctx, row.markText[k]!, palette.ink, x + 8, y, 90);

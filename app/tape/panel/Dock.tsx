@@ -12,6 +12,7 @@ import { ChoiceWord } from "../../ui/ChoiceWord";
 import { followPointer } from "../../ui/followPointer";
 import { useStored } from "../../ui/useStored";
 import { DockTools } from "./DockTools";
+import { GameDifferences } from "./GameDifferences";
 import { LostList } from "./LostList";
 import { Measure } from "./Measure";
 import { Overview } from "./Overview";
@@ -204,7 +205,8 @@ export function Dock({ view }: { view: DockView }) {
   const evaluated = useEvaluated();
   const isLive = usePadState(state => state.session !== undefined);
   const showsStrips = useTapeLook(look => look.showsStrips);
-  const { heightPx, setHeight } = useDockHeight(view);
+  const isLinked = usePadState(state => state.isLinked);
+  const { heightPx, setHeight } = useDockHeight(isLinked && view === "play" ? "linked" : view);
   const isFolded = heightPx <= STRIP_PX;
   const setFolded = (isToFold: boolean) =>
     setHeight(isToFold ? STRIP_PX : levelPx("half", window.innerHeight));
@@ -235,6 +237,7 @@ export function Dock({ view }: { view: DockView }) {
               onGo={playback.goTo}
             />
             <LostList evaluated={shown} />
+            <GameDifferences evaluated={shown} />
             <Transport frames={shown.trace.frames} />
           </>
         )}

@@ -20,7 +20,7 @@ function LaneTools({ wanted, onWanted }: { wanted: string; onWanted: (wanted: st
           type="search"
           aria-label="Find a row"
           placeholder="Find a row"
-          className="w-28 rounded-full border border-line bg-leaf px-3 py-0.5 placeholder:text-soft"
+          className="w-28 min-w-14 shrink rounded-full border border-line bg-leaf px-3 py-0.5 placeholder:text-soft"
           value={wanted}
           onChange={event => onWanted(event.target.value)}
         />
@@ -71,7 +71,7 @@ export const DockTools = memo(function DockTools({
   const showsStrips = useTapeLook(now => now.showsStrips);
   const isOpen = hasTake && !isFolded;
   return (
-    <span className="ml-auto flex items-center gap-1">
+    <span className="ml-auto flex items-center gap-1 whitespace-nowrap">
       {isOpen && !isTable && <LaneTools wanted={wanted} onWanted={onWanted} />}
       {isOpen && (
         <Button

@@ -78,7 +78,7 @@ export function Overview({
     <svg
       viewBox={`0 0 ${WIDTH} 22`}
       preserveAspectRatio="none"
-      className="h-[22px] min-w-40 max-w-[560px] grow cursor-pointer rounded bg-sand"
+      className="h-[22px] min-w-20 basis-20 max-w-[560px] grow cursor-pointer rounded bg-sand"
       role="img"
       aria-label={label}
       onClick={event => {

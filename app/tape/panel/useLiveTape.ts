@@ -1,10 +1,14 @@
 import { useEffect, useRef, type RefObject } from "react";
 import { useWorkbench } from "../../document/workbenchContext";
 import { usePad } from "../../input/context";
+import type { LinkedSession } from "../../input/linkedSession";
 import type { LiveSession } from "../../input/liveSession";
 import type { TapeController } from "../hand/tapeController";
-import { arrangeRows, type RowsWanted } from "../model/arrangeRows";
+import { arrangeRows, listStirring, type RowsWanted } from "../model/arrangeRows";
 import { createTapeBuilder, type TapeBuilder } from "../model/buildTape";
+
+const gameHzOf = (session: LiveSession | LinkedSession) => ("gameHz" in session ? session.gameHz : undefined);
+const actsIn = (session: LiveSession | LinkedSession) => ("acts" in session ? session.acts : []);
 
 /** Draws the live session on the tape, frame by frame, without a render. */
 export function useLiveTape(
@@ -27,11 +31,12 @@ export function useLiveTape(
     return pad.subscribe(({ session }, before) => {
       if (!session || (session === before.session && session.state.frame === before.frame)) return;
       if (built.current?.session !== session)
-        built.current = { session, builder: createTapeBuilder(session.rules) };
+        built.current = { session, builder: createTapeBuilder(session.rules, gameHzOf(session)) };
       const { settings } = workbench.getState();
-      controller.current?.setModel(
-        arrangeRows(built.current.builder.extend(session.trace), settings, { only }),
-      );
+      const model = built.current.builder.extend(session.trace, actsIn(session));
+      // A running game has many rows; those with content leave room for what the game itself performed.
+      const shown = only ?? ("gameHz" in session ? listStirring(model) : undefined);
+      controller.current?.setModel(arrangeRows(model, settings, { only: shown }));
     });
   }, [controller, isLive, only, pad, workbench]);
 }
