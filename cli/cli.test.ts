@@ -445,3 +445,36 @@ test("a take that comes twice is judged once, another with its id is a fault; ea
   expect(marked.map(({ was }) => was)).toEqual([false, true, false, null]);
   expect(changes).toEqual({ newlyBroken: 1, newlyHeld: 1, stillBroken: 1, gone: 0 });
 });
+
+test("trace takes every document that holds takes: a line each, or a file each into a folder", () => {
+  const run = (...args: string[]) =>
+    spawnSync(process.execPath, [compiled, "trace", "demo/belfry-runner/kit.json", ...args], {
+      encoding: "utf8",
+    });
+  const names = ["1-clean-climb", "2-late-at-every-edge", "3-eaten", "4-slow-twice"];
+  const alone = names.map(name => run(`demo/belfry-runner/${name}.json`).stdout);
+  const all = run("demo/belfry-runner");
+  expect([all.status, all.stdout]).toEqual([0, alone.join("")]);
+  expect(all.stderr).toMatch(/left out: .*kit\.json/);
+  const takes = names.map(
+    name => JSON.parse(readFileSync(`demo/belfry-runner/${name}.json`, "utf8")) as Take,
+  );
+  const together = join(folder, "rounds.takes.json");
+  const document = {
+    format: "moss-tap/takes",
+    version: 1,
+    id: "rounds",
+    name: "Rounds",
+    kit: "belfry-runner",
+  };
+  writeFileSync(
+    together,
+    JSON.stringify({ ...document, takes: [...takes, { ...takes[0], id: "bad", rate: 0 }] }),
+  );
+  const out = join(folder, "traces");
+  const some = run(together, "--out", out);
+  expect([some.status, some.stdout]).toEqual([2, ""]);
+  expect(some.stderr).toMatch(/takes\[4\]: rate: 0 is not a rate/);
+  expect(takes.map(({ id }) => readFileSync(join(out, `${id}.trace.json`), "utf8"))).toEqual(alone);
+  expect(run("demo/belfry-runner/checks.json").status).toBe(2);
+});
