@@ -27,6 +27,8 @@ function bundle(entry) {
     bundle: true,
     external: EXTERNAL,
     platform: "node",
+    // The older form of some packages asks for files by names that are made up while they run.
+    mainFields: ["module", "main"],
     target: "node20",
     format: "esm",
     // Packages in the older module format ask for `require`.

@@ -1,3 +1,4 @@
+import { locateJsonFault } from "./locateJsonFault";
 import { ownValue } from "./ownValue";
 import * as v from "valibot";
 import { BOUNDS } from "./bounds";
@@ -245,7 +246,7 @@ function estimateBytes(source: string): number {
 }
 
 /**
- * Parses text as JSON. Returns one issue that locates the error. Text longer than FILE_LIMIT_BYTES characters,
+ * Parses text as JSON. Returns one issue with the line and column of the error. Text longer than FILE_LIMIT_BYTES characters,
  * or whose parts would take more than BOUNDS.memoryBytes, is refused unread.
  */
 export function parseJson(source: string): Result<unknown> {
@@ -265,7 +266,7 @@ export function parseJson(source: string): Result<unknown> {
     const value: unknown = JSON.parse(source.replace(/^\uFEFF/, ""));
     return { ok: true, value, warnings: [] };
   } catch (error) {
-    const detail = error instanceof Error ? error.message : String(error);
+    const detail = locateJsonFault(source) ?? (error instanceof Error ? error.message : String(error));
     return { ok: false, issues: [fault("not-json", [], { detail })] };
   }
 }

@@ -9,6 +9,7 @@ await build({
   packages: "bundle",
   external: ["ws"],
   platform: "node",
+  mainFields: ["module", "main"],
   target: "node20",
   format: "esm",
   legalComments: "none",
