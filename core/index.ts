@@ -168,6 +168,7 @@ export { stageGate } from "./gates/stepGates";
 export {
   EXPECTATION_NAMES,
   expectationOf,
+  namesUnwanted,
   type Expectation,
   type ExpectationName,
   type WhyNot,

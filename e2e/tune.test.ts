@@ -98,7 +98,7 @@ test("two characters are compared with the same seeds; a press is opened in a re
     Number(share),
     Number(n),
   ]);
-  expect(steady![1]).toBe(11 * 40);
+  expect(steady![1]).toBe(15 * 40);
   expect(steady![0]).toBeGreaterThan(limited![0]!);
   await clickOn(driver, '[data-testid=hardest] button[aria-label^="Who loses"]');
   await waitFor(driver, "the curve", async () =>

@@ -86,6 +86,15 @@ export const PRESENT_VERSION = "now";
 /** The value for takes as recorded among the characters of a sweep. */
 export const AS_RECORDED = "none";
 
+/** The question that a result of Hands answers. */
+export interface HandsAsked {
+  readonly one: SimulatedHand;
+  readonly two: SimulatedHand | undefined;
+  readonly seed: number;
+  readonly count: number;
+  readonly control: string;
+}
+
 /** The settings of studies: kept while other views are shown, until the kit is closed. */
 export interface StudySettings {
   readonly takes: { readonly selection: TakeSelection };
@@ -97,12 +106,15 @@ export interface StudySettings {
     readonly seed: number;
     /** The repetitions of each take. */
     readonly count: number;
+    /** The control whose presses are counted; empty for all. */
+    readonly control: string;
     /** The character fitted to the takes. */
     readonly fitted: Character | undefined;
     /** The press whose spread is shown. */
     readonly press: PressShare | undefined;
-    /** The column headings of the shown result. */
+    /** The column headings of the shown result, and the question it answers. */
     readonly drawn: readonly string[];
+    readonly asked: HandsAsked | undefined;
   };
   readonly sweep: {
     readonly one: string;
@@ -134,9 +146,11 @@ export const DEFAULT_STUDY_SETTINGS: StudySettings = {
     two: undefined,
     seed: 1,
     count: 200,
+    control: "",
     fitted: undefined,
     press: undefined,
     drawn: [],
+    asked: undefined,
   },
   sweep: { one: "", two: "", ranges: {}, hand: AS_RECORDED, seed: 1, count: 200, drawn: undefined },
   rates: { rates: [30, 60, 120, 144], drawn: [], chosen: undefined },

@@ -6,6 +6,7 @@ import {
   offerMove,
   offerPattern,
   offerPrompt,
+  ownValue,
   readAt,
   takeOut,
   writeAt,
@@ -29,6 +30,7 @@ import { renameId, type IdList } from "../edits/renameId";
 import { duplicateRule, moveRule, removeRule, RULE_LISTS, turnRule } from "../edits/ruleEdits";
 import { addFollowing, addPlain, applyStarter, STARTERS } from "../edits/starters/starters";
 import { copyStretch, pasteClip, shiftStretch, wipeStretch } from "../edits/takeClips";
+import { toggleUnmeant } from "../edits/markUnmeant";
 import { convertTake, copyTake, paintControl, paintGate, paintSpeed } from "../edits/takeEdits";
 import { closeStretch, listStretches } from "../maps/pressLengths";
 import type { KitDocument, Variant } from "../storage/records";
@@ -324,6 +326,18 @@ const OTHER_EDITS: Readonly<Record<string, AnyEdit>> = {
   "paint a control": onTake((take, choose, { kit }) => {
     const [from, to] = stretchOf(take, choose);
     return paintControl(take, choose.of(kit.controls)?.id ?? "a", from, to, choose.upTo(1) === 1);
+  }),
+  "mark a press as not meant, or as meant again": onTake((take, choose, { kit }) => {
+    const compiled = compileRules(kit);
+    if (!compiled.ok) return take;
+    const { program } = compiled.value;
+    const presses = program.controls.flatMap(({ id }, control) =>
+      (ownValue(take.lanes, id) ?? []).map(
+        ([x]) => [control, Math.ceil((x * kit.rate) / take.rate)] as const,
+      ),
+    );
+    const press = choose.of(presses);
+    return press ? toggleUnmeant(program, take, ...press) : take;
   }),
   "paint a gate": onTake((take, choose, { kit }) => {
     const [from, to] = stretchOf(take, choose);

@@ -201,18 +201,19 @@ test("draws of a character have its spread, and a fit of them returns that sprea
 
 test("without spread every press is used as it was; a wide spread loses the tight press at a reported seed", () => {
   const still = finish(studyHands({ kit: HOP, character: STILL, seed: 1, count: 5 }, [TAKE], prepare));
-  expect(still.presses.map(({ control, frame, share }) => [control, frame, share.hits, share.n])).toEqual([
+  const used = still.presses.filter(({ same }) => same !== undefined);
+  expect(used.map(({ control, frame, same }) => [control, frame, same!.hits, same!.n])).toEqual([
     ["a", 6, 5, 5],
     ["a", 23, 5, 5],
     ["b", 2, 5, 5],
   ]);
-  expect(still.presses.every(({ failsAt }) => failsAt === undefined)).toBe(true);
+  expect(used.every(({ failsAt }) => failsAt === undefined)).toBe(true);
   const wide = finish(
     studyHands({ kit: HOP, character: { ...STILL, spreadMs: 60 }, seed: 1, count: 100 }, [TAKE], prepare),
   );
   const tight = wide.presses.find(({ frame }) => frame === 6)!;
-  expect(tight.share.hits).toBeGreaterThan(40);
-  expect(tight.share.hits).toBeLessThan(95);
+  expect(tight.kept.hits).toBeGreaterThan(40);
+  expect(tight.kept.hits).toBeLessThan(95);
   const failing = playHand(TAKE, { ...STILL, spreadMs: 60 }, tight.failsAt!);
   const { edges } = [
     ...readOutcome(mustCompile(HOP), evaluate(mustCompile(HOP), failing)).events.values(),

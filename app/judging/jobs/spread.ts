@@ -11,13 +11,13 @@ export interface SpreadQuestion {
   readonly spreadsMs: readonly number[];
 }
 
-/** The share of repetitions in which the press is used the same way, for one spread. */
+/** The share of repetitions in which the press is used, for one spread. */
 export interface SpreadPoint {
   readonly spreadMs: number;
   readonly share: Share;
 }
 
-/** Computes the share in which a press is used the same way, over the spread of the character. One take. */
+/** Computes the share in which a press is used, over the spread of the character. One take. */
 export const spreadJob: Job<SpreadQuestion, readonly SpreadPoint[]> = async (
   { hands, control, press, spreadsMs },
   takes,
@@ -33,7 +33,7 @@ export const spreadJob: Job<SpreadQuestion, readonly SpreadPoint[]> = async (
       ({ done, of }) => reportProgress(points.length + done / of, spreadsMs.length, () => points),
     );
     const found = presses.find(item => item.control === control && item.press === press);
-    if (found) points.push({ spreadMs, share: found.share });
+    if (found) points.push({ spreadMs, share: found.kept });
   }
   return { value: points };
 };

@@ -76,3 +76,12 @@ test("a move that lost its press to another is listed with that one, and has no 
   expect(blow.words).toBe("performed; Toll and Peal gave way to it");
   expect(lines.some(line => line.words.includes("used the press"))).toBe(false);
 });
+
+test("a press marked as not meant is named on its control's row", () => {
+  const { rules, trace, take } = openDemo("sloppy-climb");
+  const [id, lane] = Object.entries(take.lanes).find(([, pairs]) => pairs.length > 2)!;
+  const [x] = lane.find(([, value]) => value > 0)!;
+  const named = buildTape(rules, trace, { ...take, unmeant: { [id]: [x] } }).rows.find(row => row.id === id)!;
+  expect(named.spanText.filter(text => text === "not meant").length).toBe(1);
+  expect(named.spanText[0]).toBe("not meant");
+});

@@ -8,6 +8,7 @@ import {
   notes,
   PARTS,
   promptOutcome,
+  stretchAt,
   readLane,
   SUSTAINED,
   TICKS,
@@ -71,6 +72,12 @@ function addValues(row: TapeRow, lane: Take["lanes"][string], rateHz: number, ta
     row.valueFrame.push(landingFrame(x, rateHz, takeRateHz));
     row.value.push(value);
   }
+}
+
+/** Names the press of a control on a frame as one that the player did not mean. */
+function nameUnmeant(row: TapeRow, frame: number): void {
+  const k = stretchAt(row.spanFrom, row.spanTo, frame);
+  if (k >= 0) row.spanText[k] = "not meant";
 }
 
 /** Returns the speed lane, if the take has one. */
@@ -342,6 +349,8 @@ export function beginTape(rules: Rules, trace: Trace, take?: Take): TapeReading 
         reader.controls.forEach(row => {
           const lane = ownValue(take.lanes, row.id);
           if (lane) addValues(row, lane, program.rateHz, take.rate);
+          for (const x of ownValue(take.unmeant, row.id) ?? [])
+            nameUnmeant(row, landingFrame(x, program.rateHz, take.rate));
         });
       for (const row of rows) {
         endAt(row.spanFrom, row.spanTo, trace.frames);

@@ -141,7 +141,13 @@ export function paintSpan(
       ctx.fillStyle = palette.bark;
       ctx.beginPath();
       ctx.roundRect(x, middle - 7, width, 14, Math.min(3, width / 2));
-      ctx.fill();
+      // A press that was not meant is an outline.
+      if (row.spanText[k] === "") ctx.fill();
+      else {
+        ctx.strokeStyle = palette.bark;
+        ctx.lineWidth = 1.5;
+        ctx.stroke();
+      }
       break;
     case "speed":
     case "facing":

@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import { formatFate, formatPrice, formatRepair, nameOf, explainingLoss, writeAt, type Fate } from "#core";
+import { isMarkedUnmeant, toggleUnmeant } from "../../edits/markUnmeant";
 import { Button } from "../../ui/Button";
 import { useRepairs } from "./useRepairs";
 import { useChecking } from "../../document/checksContext";
@@ -42,6 +43,28 @@ function FateChecks({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
       )}
       <Button look="quiet" onClick={() => checking.mustAnswer(control.id)}>
         every press of {name} is answered
+      </Button>
+    </p>
+  );
+}
+
+/** Whether the player meant the press, and the button that marks it: studies count the meant ones. */
+function MeantLine({ evaluated, fate }: { evaluated: Evaluated; fate: Fate }) {
+  const workbench = useWorkbench();
+  const { program, take } = evaluated;
+  const isUnmeant = isMarkedUnmeant(program, take, fate.control, fate.frame);
+  const name = nameOf(evaluated.rules.kit, "controls", program.controls[fate.control]!.id);
+  const toggle = () =>
+    workbench.editTake(
+      isUnmeant ? `meant: ${name} at ${fate.frame}f` : `not meant: ${name} at ${fate.frame}f`,
+      take.id,
+      now => toggleUnmeant(program, now, fate.control, fate.frame),
+    );
+  return (
+    <p className="flex flex-wrap items-center gap-x-1 text-soft">
+      {isUnmeant ? "Marked as not meant: Hands leaves it out." : "A slip, or pressed twice?"}
+      <Button look="quiet" aria-pressed={isUnmeant} onClick={toggle}>
+        {isUnmeant ? "It was meant" : "Mark as not meant"}
       </Button>
     </p>
   );
@@ -93,6 +116,7 @@ export function FateCard({ evaluated, fate }: { evaluated: Evaluated; fate: Fate
           <p className="text-soft">No single number within half a second would have saved it.</p>
         )}
         <FateChecks evaluated={evaluated} fate={fate} />
+        <MeantLine evaluated={evaluated} fate={fate} />
         {trouble && <p className="text-foxglove">What would have saved it was not found: {trouble}</p>}
       </div>
       <Button look="quiet" aria-label="Close the fate" onClick={close}>

@@ -10,8 +10,8 @@ const [, , BEGINNER] = CHARACTERS;
 const LOOK = "my-1 max-w-[960px] font-serif leading-[2.1]";
 
 /** The first character, its repetitions and its version of the kit, as a sentence. */
-function FirstHand({ study: { settings, set, characters, versions } }: { study: HandsStudy }) {
-  const { one, seed, count } = settings;
+function FirstHand({ study: { settings, set, characters, versions, controls } }: { study: HandsStudy }) {
+  const { one, seed, count, control } = settings;
   return (
     <p className={LOOK} data-testid="hand-sentence">
       <CharacterLine
@@ -28,7 +28,14 @@ function FirstHand({ study: { settings, set, characters, versions } }: { study: 
         choices={versions}
         onChoose={version => set({ one: { ...one, version } })}
       />
-      .
+      , and the presses of{" "}
+      <ChoiceWord
+        label="presses counted"
+        value={control}
+        choices={controls}
+        onChoose={chosen => set({ control: chosen })}
+      />{" "}
+      are counted.
     </p>
   );
 }

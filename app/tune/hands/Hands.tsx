@@ -1,7 +1,7 @@
 import type { Kit } from "#core";
 import { useStudy } from "../../document/studiesContext";
 import { Button } from "../../ui/Button";
-import { listCheckRows, listRuleRows } from "../model/shareRows";
+import { listCheckRows, listKeptRows, listRuleRows } from "../model/shareRows";
 import { StudyBar } from "../StudyBar";
 import { HandSentences } from "./HandSentences";
 import { HardestPresses } from "./HardestPresses";
@@ -37,7 +37,7 @@ export function Hands({ kit }: { kit: Kit }) {
   const study = useHands(kit);
   const played = useStudy("hands");
   const { takes, begin } = study;
-  const { seed, count, drawn } = study.settings;
+  const { drawn, asked } = study.settings;
   const [first, second] = played?.value ?? [];
   const about = played?.kit ?? kit;
   const sides = (played?.value?.length ?? 0) > 1 ? [first, second] : [first];
@@ -47,15 +47,31 @@ export function Hands({ kit }: { kit: Kit }) {
       <HandSentences study={study} />
       <FitLine study={study} />
       <StudyBar name="hands" word="Let them play" canBegin={takes.length > 0} onBegin={begin}>
-        {first && (
+        {first && asked && (
           <span className="text-soft">
-            n = {first.plays} plays, seeds {seed} to {seed + count - 1}; 95 % intervals (Wilson)
+            n = {first.plays} plays, seeds {asked.seed} to {asked.seed + asked.count - 1}; 95 % intervals over{" "}
+            {first.takes > 1 ? `the ${first.takes} takes` : "the plays"}
+            {study.isOther && (
+              <b className="text-foxglove">; this answers the question before it was changed</b>
+            )}
           </span>
         )}
       </StudyBar>
       {takes.length === 0 && <p className="text-soft">No take to play: record one in Play.</p>}
       <ShareRows
-        label="By rule: how often a press is used as it was"
+        label="Kept: meant presses that some move or prompt uses, those lost in the take included"
+        sides={drawn}
+        rows={listKeptRows(sides)}
+      />
+      {first && (
+        <p className="mt-1 text-sm text-soft" data-testid="unwanted">
+          Unwanted, a play:{" "}
+          {sides.map(side => side && (side.unwanted / Math.max(1, side.plays)).toFixed(2)).join(" beside ")}{" "}
+          (presses not meant, or doubled, that set something off; and failures of “never” checks)
+        </p>
+      )}
+      <ShareRows
+        label="By rule: how many of the meant presses on its controls it uses"
         sides={drawn}
         rows={listRuleRows(about, sides)}
       />

@@ -1,4 +1,4 @@
-import type { Kit, PressShare } from "#core";
+import { countWords, type Kit, type PressShare } from "#core";
 import { Button } from "../../ui/Button";
 import { FrameLink } from "../FrameLink";
 import { usedFor } from "../model/usedFor";
@@ -7,7 +7,7 @@ import type { HandsStudy } from "./useHands";
 
 const MAX_PRESSES = 15;
 
-/** The presses that are used the same way least often, each with a play that lost it. */
+/** The meant presses that are used least often, each with a play that lost it. */
 export function HardestPresses({
   presses,
   kit,
@@ -18,11 +18,25 @@ export function HardestPresses({
   kit: Kit;
   study: HandsStudy;
 }) {
-  const hardest = [...presses].sort((a, b) => a.share.share - b.share.share).slice(0, MAX_PRESSES);
-  if (hardest.length === 0) return null;
+  // Lost in the take and in every play: no spread explains that, so they are only counted.
+  const isHopeless = ({ same, kept }: PressShare) => same === undefined && kept.hits === 0;
+  const hopeless = presses.filter(isHopeless).length;
+  const hardest = presses
+    .filter(press => !isHopeless(press))
+    .sort((a, b) => a.kept.share - b.kept.share)
+    .slice(0, MAX_PRESSES);
+  if (presses.length === 0) return null;
   return (
     <table className="mt-2 text-sm" aria-label="Hardest presses" data-testid="hardest">
-      <caption className="text-left font-semibold">Hardest presses</caption>
+      <caption className="text-left">
+        <b>Hardest presses</b>
+        {hopeless > 0 && (
+          <span className="text-soft">
+            , besides {countWords(hopeless, "press", "presses")} lost in the take and in every play: mark on
+            the tape those that were not meant
+          </span>
+        )}
+      </caption>
       <tbody>
         {hardest.map(press => {
           const words = usedFor(kit, press);
@@ -32,7 +46,7 @@ export function HardestPresses({
                 <FrameLink take={press.take} frame={press.frame} words={words} />
               </td>
               <td className="pr-4">
-                <ShareBar share={press.share} />
+                <ShareBar share={press.kept} />
               </td>
               <td className="whitespace-nowrap">
                 <Button

@@ -2,7 +2,13 @@ import type { Share } from "#core";
 
 const WIDTH = 120;
 
-export const percent = (share: number) => `${Math.round(share * 100)} %`;
+/** Formats a share in percent; one that is nearly none or all with a decimal, so that it does not read as none or all. */
+export function percent(share: number): string {
+  const hundred = share * 100;
+  if (share > 0 && share < 0.01) return `${Math.max(0.1, Number(hundred.toFixed(1)))} %`;
+  if (share < 1 && share > 0.99) return `${Math.min(99.9, Number(hundred.toFixed(1)))} %`;
+  return `${Math.round(hundred)} %`;
+}
 
 /** A share with its 95 % interval, as a bar with a whisker and as figures, with its n. */
 export function ShareBar({ share }: { share: Share }) {

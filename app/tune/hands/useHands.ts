@@ -1,8 +1,9 @@
+import { dequal } from "dequal";
 import { nanoid } from "nanoid";
-import { CHARACTERS, playHand, type Character, type Kit, type PressShare } from "#core";
+import { CHARACTERS, namesUnwanted, playHand, type Character, type Kit, type PressShare } from "#core";
 import { useStudySettings, useStudying } from "../../document/studiesContext";
 import { useDocument, useWorkbench } from "../../document/workbenchContext";
-import type { SimulatedHand } from "../../document/studySettings";
+import type { HandsAsked, SimulatedHand } from "../../document/studySettings";
 import { listVersions, readVersion } from "../model/versions";
 import { useTakeSelection } from "../TakesWord";
 
@@ -20,13 +21,16 @@ export function useHands(kit: Kit) {
   const all = useDocument(state => state.takes);
   const { takes } = useTakeSelection();
   const [settings, set] = useStudySettings("hands");
-  const { one, two, seed, count, fitted } = settings;
+  const { one, two, seed, count, control, fitted } = settings;
+  const asked: HandsAsked = { one, two, seed, count, control };
   const versions = listVersions(kit, variants);
   const questionOf = ({ character, version }: SimulatedHand) => ({
     kit: readVersion(version, kit, variants) ?? kit,
     character,
     seed,
     count,
+    ...(control === "" ? {} : { control }),
+    never: checks.flatMap((check, c) => (namesUnwanted(check) && !check.off ? [c] : [])),
   });
   const nameOf = ({ character, version }: SimulatedHand) =>
     `${character.name}, ${versions.find(({ value }) => value === version)?.label ?? version}`;
@@ -35,12 +39,19 @@ export function useHands(kit: Kit) {
     set,
     takes,
     versions,
+    /** The controls whose presses can be counted. */
+    controls: [
+      { value: "", label: "all controls of rules" },
+      ...kit.controls.map(({ id, name }) => ({ value: id, label: name })),
+    ],
+    /** Whether the shown result answers another question than the one that is set now. */
+    isOther: settings.asked !== undefined && !dequal(settings.asked, asked),
     /** The characters to start from: the built-in ones, and the fitted one. */
     characters: fitted ? [...CHARACTERS, fitted] : CHARACTERS,
     /** Plays all takes by one character, or by two. */
     begin() {
       const sides = two ? [one, two] : [one];
-      set({ drawn: sides.map(nameOf) });
+      set({ drawn: sides.map(nameOf), asked });
       studying.begin("hands", {
         job: "hands",
         questions: sides.map(side => ({ hands: questionOf(side), checks })),

@@ -10,6 +10,14 @@ export interface ShareRow {
 
 type Sides = readonly (HandsResult | undefined)[];
 
+/** Returns the row of all meant presses that are used. */
+export function listKeptRows(sides: Sides): ShareRow[] {
+  const shares = sides.map(side => side?.kept);
+  return shares.some(share => share && share.n > 0)
+    ? [{ key: "kept", name: "All meant presses", shares }]
+    : [];
+}
+
 /** Returns a row for each move and each prompt that any side used. */
 export function listRuleRows(kit: Kit, sides: Sides): ShareRow[] {
   return (["moves", "prompts"] as const).flatMap(list => {

@@ -1,9 +1,16 @@
 import { nameOf, type Kit, type PressShare } from "#core";
 
-/** Returns the names of the moves and prompts that used a press, joined by "and". */
-export function usedFor(kit: Kit, { moves, prompts }: Pick<PressShare, "moves" | "prompts">): string {
-  return [
+/**
+ * Returns the names of the moves and prompts that used a press in its take, joined by "and"; for one that was lost there, its
+ * control.
+ */
+export function usedFor(
+  kit: Kit,
+  { moves, prompts, control }: Pick<PressShare, "moves" | "prompts" | "control">,
+): string {
+  const names = [
     ...moves.map(index => nameOf(kit, "moves", kit.moves?.[index]?.id ?? "")),
     ...prompts.map(index => nameOf(kit, "prompts", kit.prompts?.[index]?.id ?? "")),
-  ].join(" and ");
+  ];
+  return names.length > 0 ? names.join(" and ") : `${nameOf(kit, "controls", control)}, lost in the take`;
 }

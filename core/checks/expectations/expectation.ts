@@ -70,6 +70,8 @@ export interface RenameTools {
  * `Why` its reasons to fail.
  */
 export interface ExpectationRecord<E, Why extends string> {
+  /** Whether events that make it fail are unwanted ones, which studies of players count; no by default. */
+  readonly namesUnwanted?: true;
   /** Hints for fields that must be there besides the first: "write a time, like 36f". */
   readonly requires?: Readonly<Record<string, string>>;
   /** Returns further issues of the fields; paths are relative to the check. */

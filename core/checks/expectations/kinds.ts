@@ -50,6 +50,11 @@ export function expectationRecord(name: ExpectationName): ExpectationRecord<Expe
   return KINDS[name].record as unknown as ExpectationRecord<Expectation, string>;
 }
 
+/** Returns whether events that make a check fail are unwanted ones. */
+export function namesUnwanted(check: object): boolean {
+  return expectationRecord(expectationOf(check)).namesUnwanted ?? false;
+}
+
 /** The words of every reason to fail, of all kinds. */
 export const FAILURE_SENTENCES = new Map(
   EXPECTATION_NAMES.flatMap(name => Object.entries(expectationRecord(name).failures)),

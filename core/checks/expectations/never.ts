@@ -30,4 +30,5 @@ export const record: ExpectationRecord<Never, "happened"> = {
   accept: () => undefined,
   rename: (check, { event }) => ({ ...check, never: event(check.never) }),
   times: [],
+  namesUnwanted: true,
 };

@@ -116,12 +116,16 @@ export type PlayedAt = Readonly<
   Record<string, readonly ({ readonly from: number; readonly to: number } | undefined)[]>
 >;
 
+/** A repetition of a take, with the position of each press in it. */
+export interface PlayedTake {
+  readonly take: Take;
+  readonly at: PlayedAt;
+  /** The accidental second presses, in frames of the take. */
+  readonly doubled: readonly { readonly control: string; readonly from: number; readonly to: number }[];
+}
+
 /** Returns the same as `playHand`, with the position of each press. */
-export function playHandWithPositions(
-  take: Take,
-  character: Character,
-  seed: number,
-): { readonly take: Take; readonly at: PlayedAt } {
+export function playHandWithPositions(take: Take, character: Character, seed: number): PlayedTake {
   const frameOf = (ms: number) => (ms * take.rate) / 1000;
   const lanes = Object.entries(take.lanes).map(
     ([control, lane]) => [control, strokesOf(control, lane)] as const,
@@ -130,6 +134,7 @@ export function playHandWithPositions(
   const draws = new Map(all.map(stroke => [stroke, draw(character, seed, take.id, stroke)]));
   const leaders = leadersOf(all, frameOf(TOGETHER_MS));
   const at = createRecord<({ from: number; to: number } | undefined)[]>();
+  const doubled: { control: string; from: number; to: number }[] = [];
   const played = lanes.map(([control, strokes]) => {
     const lane: [number, number][] = [];
     const came = strokes.map((): { from: number; to: number } | undefined => undefined);
@@ -161,9 +166,10 @@ export function playHandWithPositions(
       const hasRoom = stroke.to !== undefined && again + length + 1 < (next?.from ?? take.frames);
       if (!own.isDoubled || !hasRoom) return;
       lane.push([again, 1], [again + length, 0]);
+      doubled.push({ control, from: again, to: again + length });
       freeFrom = again + length;
     });
     return [control, lane] as const;
   });
-  return { take: { ...take, lanes: Object.fromEntries(played) }, at };
+  return { take: { ...take, lanes: Object.fromEntries(played) }, at, doubled };
 }
