@@ -260,6 +260,15 @@ export {
   type Silent,
 } from "./study/overlaps/findOverlaps";
 export { studyHands, type HandsQuestion, type HandsResult, type PressShare } from "./study/hands/studyHands";
+export {
+  chooseGoal,
+  qualifies,
+  studyGoal,
+  type GoalCell,
+  type GoalPlace,
+  type GoalQuestion,
+  type HardestPress,
+} from "./study/goal/studyGoal";
 export { fitCharacter, type FittedCharacter, type FoundSpread } from "./study/hands/fitCharacter";
 export {
   formatMoveFeel,

@@ -1,6 +1,17 @@
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { choose, clickOn, find, openRule, press, textOf, typeOver, waitFor, openDemo } from "./browser";
+import {
+  choose,
+  clickOn,
+  find,
+  openRule,
+  press,
+  textOf,
+  typeOver,
+  waitFor,
+  openDemo,
+  keptKit,
+} from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -116,6 +127,34 @@ test("two characters are compared with the same seeds; a press is opened in a re
   await waitFor(driver, "the fit", async () =>
     /onset give or take \d+ ms \(n = \d+/.test(await textOf(driver, "[data-testid=fitted]")),
   );
+});
+
+test("a goal is asked, its field is filled, a pair is tried on the tape, put back, and the chosen one is kept", async () => {
+  await openTune("belfry-runner");
+  await study("Goal");
+  await choose(driver, "presses counted", "Leap");
+  await typeOver(driver, "percent of plays", "50");
+  await typeOver(driver, "plays a take", "4");
+  for (const [label, value] of [
+    ["from", "4"],
+    ["to", "8"],
+    ["second from", "4"],
+    ["second to", "8"],
+  ])
+    await typeOver(driver, label!, value!);
+  await press(driver, "Find them");
+  await done("goal");
+  const field = await textOf(driver, "[data-testid=goal-field]");
+  expect(field.split(/\s+/).filter(text => /^\d+$/.test(text)).length).toBe(25);
+  const words = await textOf(driver, "[data-testid=goal-place]");
+  const [, buffer, coyote] = /Chosen:\s*(\d+f) and (\d+f)/.exec(words)!;
+  await clickOn(driver, 'button[aria-label^="8f and 8f:"]');
+  await find(driver, '//button[contains(., "Keep 8f and 8f")]');
+  await press(driver, "Put it back");
+  await clickOn(driver, `button[aria-label^="${buffer} and ${coyote}:"]`);
+  await press(driver, `Keep ${buffer} and ${coyote}`);
+  const kit = await keptKit(driver, "the pair", made => made.moves?.[0]?.buffer === buffer);
+  expect(kit.moves![0]!.needs![0]!.coyote).toBe(coyote);
 });
 
 test("an overlap is opened as a take and becomes a check; other rates list the losses; a long job is cancelled at once", async () => {

@@ -2,6 +2,7 @@ import {
   CHARACTERS,
   type Character,
   type FittedCharacter,
+  type GoalCell,
   type HandsResult,
   type Kit,
   type Overlaps,
@@ -20,6 +21,8 @@ export interface StudyResults {
   readonly sweep: readonly (readonly SweepPoint[] | undefined)[];
   /** One result for each compared character. */
   readonly hands: readonly (HandsResult | undefined)[];
+  /** The cells of each row of the field; undefined until it has an answer. */
+  readonly goal: readonly (readonly GoalCell[] | undefined)[];
   readonly fit: FittedCharacter | undefined;
   readonly spread: readonly SpreadPoint[];
   readonly rates: Stories;
@@ -95,6 +98,18 @@ export interface HandsAsked {
   readonly control: string;
 }
 
+/** The question that a result of Goal answers. Shares are in percent. */
+export interface GoalAsked {
+  readonly one: SweptChoice;
+  readonly two: SweptChoice | undefined;
+  readonly rows: readonly number[];
+  readonly character: Character;
+  readonly seed: number;
+  readonly count: number;
+  readonly control: string;
+  readonly pressPercent: number;
+}
+
 /** The settings of studies: kept while other views are shown, until the kit is closed. */
 export interface StudySettings {
   readonly takes: { readonly selection: TakeSelection };
@@ -115,6 +130,21 @@ export interface StudySettings {
     /** The column headings of the shown result, and the question it answers. */
     readonly drawn: readonly string[];
     readonly asked: HandsAsked | undefined;
+  };
+  readonly goal: {
+    /** The share of plays, and of the meant presses of a play, in percent. */
+    readonly playPercent: number;
+    readonly pressPercent: number;
+    /** The keys of the numbers; empty for the first that fits, and for no second one. */
+    readonly one: string;
+    readonly two: string;
+    readonly ranges: Readonly<Record<string, SweepRange>>;
+    /** The name of the character. */
+    readonly hand: string;
+    readonly seed: number;
+    readonly count: number;
+    readonly control: string;
+    readonly asked: GoalAsked | undefined;
   };
   readonly sweep: {
     readonly one: string;
@@ -150,6 +180,18 @@ export const DEFAULT_STUDY_SETTINGS: StudySettings = {
     fitted: undefined,
     press: undefined,
     drawn: [],
+    asked: undefined,
+  },
+  goal: {
+    playPercent: 95,
+    pressPercent: 99,
+    one: "",
+    two: "",
+    ranges: {},
+    hand: CHARACTERS[1]!.name,
+    seed: 1,
+    count: 50,
+    control: "",
     asked: undefined,
   },
   sweep: { one: "", two: "", ranges: {}, hand: AS_RECORDED, seed: 1, count: 200, drawn: undefined },

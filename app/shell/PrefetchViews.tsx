@@ -8,7 +8,7 @@ const AFTER_MS = 2500;
 /** Returns whether the server answers. Otherwise the router would reload the page, and lose it, for a view it cannot load. */
 async function isServed(file: string): Promise<boolean> {
   try {
-    return (await fetch(file, { method: "HEAD" })).ok;
+    return (await fetch(file)).ok;
   } catch {
     return false;
   }

@@ -4,6 +4,7 @@ import { useDocument } from "../document/workbenchContext";
 import { NextStep } from "../parts/NextStep";
 import { Assists } from "./Assists";
 import { FeelReport } from "./FeelReport";
+import { Goal } from "./goal/Goal";
 import { Hands } from "./hands/Hands";
 import { Overlaps } from "./Overlaps";
 import { Rates } from "./rates/Rates";
@@ -16,6 +17,7 @@ const STUDIES = [
   { id: "feel", word: "Feel", asks: "How do the takes feel?" },
   { id: "sweep", word: "Sweep", asks: "What does a number do?" },
   { id: "hands", word: "Hands", asks: "Who can play it?" },
+  { id: "goal", word: "Goal", asks: "Which numbers are enough?" },
   { id: "rates", word: "Rates", asks: "What of other frame rates?" },
   { id: "overlaps", word: "Overlaps", asks: "What gets in the way of what?" },
   { id: "variants", word: "Variants", asks: "Which version is better?" },
@@ -77,6 +79,7 @@ export function TuneView() {
         {study === "feel" && <FeelReport kit={sound} program={program} />}
         {study === "sweep" && <Sweep kit={sound} />}
         {study === "hands" && <Hands kit={sound} />}
+        {study === "goal" && <Goal kit={sound} />}
         {study === "rates" && <Rates kit={sound} />}
         {study === "overlaps" && <Overlaps kit={sound} />}
         {study === "variants" && <Variants kit={sound} />}

@@ -2,6 +2,7 @@ import { blameJob } from "./blame";
 import { evaluateJob } from "./evaluate";
 import { feelJob } from "./feel";
 import { fitJob } from "./fit";
+import { goalJob } from "./goal";
 import { handsJob } from "./hands";
 import { makeFilesJob } from "./makeFiles";
 import { overlapsJob } from "./overlaps";
@@ -23,6 +24,7 @@ export const JOBS = {
   evaluate: evaluateJob,
   feel: feelJob,
   fit: fitJob,
+  goal: goalJob,
   hands: handsJob,
   makeFiles: makeFilesJob,
   overlaps: overlapsJob,

@@ -2,12 +2,19 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { writeSwept, type Kit, type Swept } from "#core";
 import { useWorkbench } from "../../document/workbenchContext";
 
+/** A number set to a value. */
+export interface SetNumber {
+  readonly swept: Swept;
+  readonly value: number;
+}
+
 /** A value being tried: the kit has it and the tape shows its effect, until it is kept or discarded. */
 export interface Trying {
   readonly value: number | undefined;
   /** The kit before. */
   readonly before: Kit | undefined;
-  readonly tryValue: (swept: Swept, value: number, name: string) => void;
+  /** `besides`: other numbers set at the same time. */
+  readonly tryValue: (swept: Swept, value: number, name: string, besides?: readonly SetNumber[]) => void;
   readonly keep: () => void;
   readonly letGo: () => void;
 }
@@ -26,7 +33,7 @@ export function useTrying(): Trying {
     setState(undefined);
   }, []);
   useEffect(() => () => step.current?.cancel(), []);
-  const tryValue = (swept: Swept, value: number, name: string) => {
+  const tryValue: Trying["tryValue"] = (swept, value, name, besides = []) => {
     const { kit } = workbench.getState();
     const before = state?.before ?? kit;
     if (!kit || !before || !workbench.mayEdit()) return;
@@ -36,9 +43,11 @@ export function useTrying(): Trying {
     });
     // A group is scaled from its original lengths; a number is set absolutely.
     step.current.run(() =>
-      workbench.editKit(
-        `${name}: ${value}`,
-        now => writeSwept(swept.kind === "group" ? before : now, swept, value) ?? now,
+      workbench.editKit(`${name}: ${value}`, now =>
+        [{ swept, value }, ...besides].reduce<Kit>(
+          (kit, own) => writeSwept(own.swept.kind === "group" ? before : kit, own.swept, own.value) ?? kit,
+          now,
+        ),
       ),
     );
     setState({ value, before });

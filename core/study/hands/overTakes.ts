@@ -3,7 +3,7 @@ import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
 import { quantileSorted } from "simple-statistics";
 import { shareOf, type Share } from "./wilson";
 
-/** What was counted in one take. */
+/** The counts of one take. */
 export interface TakeSum {
   readonly hits: number;
   readonly n: number;

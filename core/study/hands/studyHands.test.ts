@@ -25,7 +25,7 @@ const KIT: Kit = sketchKit("aw", {
   moves: [{ id: "hop", name: "Hop", pattern: "p", needs: [{ gate: "ground", coyote: "2f" }], buffer: "3f" }],
 });
 
-/** The second press is lost, the third comes to nothing but by a longer buffer. */
+/** The second press is lost, the third too, but for a longer buffer. */
 const TAKE: Take = drawTake(
   { a: "...##........##.......##...........", w: "#########.........................." },
   { ground: ".....####..................####....." },

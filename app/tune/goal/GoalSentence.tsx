@@ -1,0 +1,111 @@
+import type { Kit } from "#core";
+import { useStudySettings } from "../../document/studiesContext";
+import { ChoiceWord } from "../../ui/ChoiceWord";
+import { noStep } from "../../ui/noStep";
+import { NumberStone } from "../../ui/NumberStone";
+import { PlaysStone, SeedStone } from "../RepetitionStones";
+import { SweepSentence } from "../sweep/SweepSentence";
+import { NO_SECOND, type GoalStudy } from "./useGoal";
+
+/** A share in percent. */
+function PercentStone(props: { label: string; value: number; onChange: (value: number) => void }) {
+  return <NumberStone {...props} beginStep={() => noStep()} least={1} most={100} isWhole />;
+}
+
+/** The two numbers and their ranges. */
+function Numbers({ study }: { study: GoalStudy }) {
+  const { choices, one, two, rangeOf, setRange } = study;
+  const [, set] = useStudySettings("goal");
+  const others = choices.filter(({ key }) => key !== one.key);
+  return (
+    <>
+      <SweepSentence
+        choices={choices}
+        choice={one}
+        range={rangeOf(one)}
+        onChoose={key => set({ one: key })}
+        onRange={range => setRange(one, range)}
+      />{" "}
+      and{" "}
+      <ChoiceWord
+        label="second number"
+        value={two?.key ?? NO_SECOND}
+        choices={[
+          { value: NO_SECOND, label: "no other number" },
+          ...others.map(({ key, words }) => ({ value: key, label: words })),
+        ]}
+        onChoose={key => set({ two: key })}
+      />
+      {two && (
+        <>
+          {" "}
+          from{" "}
+          <NumberStone
+            label="second from"
+            value={rangeOf(two).from}
+            least={Math.max(0, two.least)}
+            most={100_000}
+            isWhole
+            beginStep={() => noStep()}
+            onChange={from => setRange(two, { ...rangeOf(two), from })}
+          />{" "}
+          to{" "}
+          <NumberStone
+            label="second to"
+            value={rangeOf(two).to}
+            least={Math.max(0, two.least)}
+            most={100_000}
+            isWhole
+            beginStep={() => noStep()}
+            onChange={to => setRange(two, { ...rangeOf(two), to })}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+/** The goal as an editable sentence. */
+export function GoalSentence({ kit, study }: { kit: Kit; study: GoalStudy }) {
+  const [{ playPercent, pressPercent, control, seed, count }, set] = useStudySettings("goal");
+  const { characters, character } = study;
+  return (
+    <p className="my-1 max-w-[960px] font-serif text-lg leading-[1.9]" data-testid="goal-sentence">
+      <PercentStone
+        label="percent of plays"
+        value={playPercent}
+        onChange={value => set({ playPercent: value })}
+      />{" "}
+      % of plays by{" "}
+      <ChoiceWord
+        label="character"
+        value={character.name}
+        choices={characters.map(({ name, spreadMs }) => ({
+          value: name,
+          label: `${name.toLowerCase()} hands`,
+          hint: `each press moved by chance, give or take ${spreadMs} ms`,
+        }))}
+        onChoose={hand => set({ hand })}
+      />{" "}
+      keep{" "}
+      <PercentStone
+        label="percent of meant presses"
+        value={pressPercent}
+        onChange={value => set({ pressPercent: value })}
+      />{" "}
+      % of the meant presses of{" "}
+      <ChoiceWord
+        label="presses counted"
+        value={control}
+        choices={[
+          { value: "", label: "all controls of rules" },
+          ...kit.controls.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        onChoose={chosen => set({ control: chosen })}
+      />
+      , with the fewest unwanted. The numbers: <Numbers study={study} />. Each take is played{" "}
+      <PlaysStone value={count} most={2000} onChange={next => set({ count: next })} /> times from seed{" "}
+      <SeedStone value={seed} onChange={next => set({ seed: next })} />.
+    </p>
+  );
+}
