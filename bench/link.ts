@@ -80,10 +80,21 @@ function play(rate: number, frames: number, step: (f: number) => void): Promise<
   });
 }
 
+/** Returns the resident memory of a process, in MB. */
+function memoryOf(pid: number): number {
+  const kilobytes = /VmRSS:\s*(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "utf8"))?.[1];
+  return Math.round(Number(kilobytes) / 1024);
+}
+
 const row = (what: string, found: string) => console.log(`| ${what.padEnd(52)} | ${found} |`);
 
 /** Plays at the kit's rate and reports the time from a frame to its events. */
-async function measureAnswers(address: string, code: string, seconds: number): Promise<string> {
+async function measureAnswers(
+  address: string,
+  code: string,
+  seconds: number,
+  onSent: (f: number, atMs: number) => void = () => undefined,
+): Promise<string> {
   const game = await join(address, code, KIT.rate, true);
   const sentMs: number[] = [];
   const tookMs: number[] = [];
@@ -93,6 +104,7 @@ async function measureAnswers(address: string, code: string, seconds: number): P
   const frames = seconds * KIT.rate;
   await play(KIT.rate, frames, f => {
     sentMs[f] = performance.now();
+    onSent(f, Date.now());
     game.say({ t: "frame", ...frameAt(f) });
   });
   for (let n = 0; n < 200 && tookMs.length < frames; n++)
@@ -121,13 +133,23 @@ async function measureFast(address: string, seconds: number): Promise<string> {
   return `${total - received} of ${total} lost`;
 }
 
+/** Notes, in each picture of the page, which frame the tape shows, and when. */
+const WATCH_TAPE = `window.drawn = []; let last = -1;
+  requestAnimationFrame(function look() {
+    const f = Number(/(\\d+)f/.exec(document.querySelector("[data-testid=live-frame]")?.textContent ?? "")?.[1] ?? -1);
+    if (f !== last) window.drawn.push([last = f, Date.now()]);
+    requestAnimationFrame(look);
+  });`;
+
 const app = await startApp();
 try {
   const { host, code } = await openLink(app.address, KIT);
+  const before = memoryOf(app.pid);
   row(
     `events after frame, 60 a second for ${values.minutes} min`,
     await measureAnswers(app.address, code, Number(values.minutes) * 60),
   );
+  row("memory of the server before and after", `${before} MB, ${memoryOf(app.pid)} MB`);
   host.say({ t: "close" });
   row("1000 frames a second for 60 s", await measureFast(app.address, 60));
   const links = await Promise.all(Array.from({ length: 8 }, () => openLink(app.address, KIT)));
@@ -144,7 +166,16 @@ try {
         "a code",
         async () => /code\s*(\S{4}-\S{2})/.exec(await textOf(driver, bar))?.[1],
       );
-      row("events after frame while a page draws, 60 s", await measureAnswers(app.address, shown, 60));
+      await driver.executeScript(WATCH_TAPE);
+      const sent = new Map<number, number>();
+      const answers = await measureAnswers(app.address, shown, 60, (f, atMs) => sent.set(f, atMs));
+      row("events after frame while a page draws, 60 s", answers);
+      const drawn = await driver.executeScript<[number, number][]>("return window.drawn");
+      const late = drawn
+        .flatMap(([f, atMs]) => (sent.has(f) ? [atMs - sent.get(f)!] : []))
+        .sort((a, b) => a - b);
+      const at = (share: number) => `${quantileSorted(late, share).toFixed(0)} ms`;
+      row("on the tape after it was sent", `${at(0.5)} median, ${at(0.95)} at 95 %, n = ${late.length}`);
     } finally {
       await close();
     }

@@ -46,7 +46,7 @@ export async function freePort(): Promise<number> {
 }
 
 /** Starts the built application, on a free port by default; resolves with its address when it is ready. */
-export async function startApp(given?: string): Promise<{ address: string; stop: () => void }> {
+export async function startApp(given?: string): Promise<{ address: string; pid: number; stop: () => void }> {
   const port = given ?? String(await freePort());
   const server: ChildProcess = spawn(process.execPath, ["bin/serve.mjs"], {
     env: { ...process.env, PORT: port },
@@ -56,7 +56,7 @@ export async function startApp(given?: string): Promise<{ address: string; stop:
     server.stdout?.on("data", text => String(text).includes("ready at") && resolve());
     server.on("exit", code => reject(new Error(`the server stopped with ${code}`)));
   });
-  return { address: `http://127.0.0.1:${port}`, stop: () => server.kill("SIGTERM") };
+  return { address: `http://127.0.0.1:${port}`, pid: server.pid!, stop: () => server.kill("SIGTERM") };
 }
 
 /** An open Chromium, as plain data that another process can attach to. */

@@ -106,6 +106,13 @@ test("a game in a second window is played by keys; an edit changes its next leap
   );
   expect(Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=open-take]"))![1])).toBeGreaterThan(before);
   expect(await textOf(driver, BAR)).toContain("type the code in your game");
+  // By now the other views are fetched, so that they open without the server.
+  await waitFor(driver, "the other views", () =>
+    driver.executeScript<boolean>(
+      `return ["prove", "tune"].every(view => [...document.querySelectorAll("link[rel=modulepreload]")]
+        .some(link => link.href.includes("/assets/kit." + view)));`,
+    ),
+  );
   await press(driver, "End the link");
 });
 

@@ -16,6 +16,8 @@ export interface HostListeners {
   readonly onEnd?: (take: HostedTake, why: Left["why"]) => void;
   readonly onGame?: (game: Joined | undefined) => void;
   readonly onKit?: (message: KitInForce) => void;
+  /** How long a ping took to the game and back. */
+  readonly onPulse?: (ms: number) => void;
 }
 
 /** The host's side of a link, without its socket. */
@@ -74,6 +76,7 @@ export function createHostedLink(listeners: HostListeners): HostedLink {
       else if (message.t === "batch") receiveBatch(message);
       else if (message.t === "left") receiveLeft(message);
       else if (message.t === "kit") listeners.onKit?.(message);
+      else if (message.t === "pulse") listeners.onPulse?.(message.ms);
       else if (message.t === "joined") {
         game = player = message;
         listeners.onGame?.(message);

@@ -268,6 +268,15 @@ test("a host that comes back follows from the frame it has; a take that ended me
   expect(seen.filter(text => !text.startsWith("kit"))).toEqual(["batch11", "batch12", "leftend", "batch0"]);
 });
 
+test("hosts get the round trip of a game that plays", () => {
+  const talk = createTalk();
+  const { host, code } = talk.open(HOP);
+  const game = talk.join(code);
+  game.pulse(1.234);
+  host.pulse(5);
+  expect(host.of("pulse")).toEqual([{ t: "pulse", ms: 1.2 }]);
+});
+
 test("a link without a host for ten minutes ends; so does one that its host closes", () => {
   const talk = createTalk();
   const { host, code } = talk.open(HOP);

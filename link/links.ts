@@ -31,6 +31,8 @@ export interface PeerOrigin {
 /** A connected peer. */
 export interface Connection {
   readonly receive: (text: string, nowMs: number) => void;
+  /** A ping came back after so many ms. */
+  readonly pulse: (ms: number) => void;
   /** The connection broke or was closed. */
   readonly leave: (nowMs: number) => void;
 }
@@ -306,6 +308,11 @@ export function createLinks(draw: (below: number) => number): Links {
           const parsed = parseMessage(text);
           if (parsed.ok) dispatch(client, parsed.value, nowMs);
           else refuse(client, parsed.fault, nowMs);
+        },
+        pulse(ms) {
+          if (!client.played) return;
+          const text = JSON.stringify({ t: "pulse", ms: Math.round(ms * 10) / 10 });
+          for (const host of client.played.hosts) host.send(text);
         },
         leave(nowMs) {
           client.isClosed = true;

@@ -143,6 +143,12 @@ export interface Batch {
   readonly events: readonly LinkEvent[];
 }
 
+/** How long a ping of the server took to the game and back, in ms: every ten seconds. */
+export interface Pulse {
+  readonly t: "pulse";
+  readonly ms: number;
+}
+
 /** An opened link. A host that follows gets the number of the take that is played, from 0. */
 export interface Opened {
   readonly t: "opened";
@@ -150,7 +156,7 @@ export interface Opened {
   readonly take?: number;
 }
 
-export type HostMessage = Opened | Joined | Left | KitInForce | Batch | Fault;
+export type HostMessage = Opened | Joined | Left | KitInForce | Batch | Pulse | Fault;
 export type GameMessage =
   | {
       readonly t: "welcome";

@@ -41,6 +41,7 @@ function createServer() {
         connection.receive(text, nowMs);
         work();
       },
+      pulse: connection.pulse,
       leave() {
         open.delete(end);
         connection.leave(nowMs);

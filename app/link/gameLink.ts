@@ -23,6 +23,8 @@ export interface GameLinkState {
   readonly status: "off" | "opening" | "open" | "away";
   readonly code: string | undefined;
   readonly game: Joined | undefined;
+  /** How long a message takes to the game and back, in ms; undefined until it was measured. */
+  readonly roundTripMs: number | undefined;
   /** The last frame of the game, −1 before a take begins. */
   readonly frame: number;
   /** When edited rules were last in force: from which frame of the game, and how long after the edit, in ms. */
@@ -59,6 +61,7 @@ const OFF: GameLinkState = {
   status: "off",
   code: undefined,
   game: undefined,
+  roundTripMs: undefined,
   frame: -1,
   inForce: undefined,
   faults: [],
@@ -141,7 +144,8 @@ export function createGameLink(world: GameLinkWorld): GameLink {
 
   const createHosted = () => {
     const own: HostedLink = createHostedLink({
-      onGame: game => store.setState({ game }),
+      onGame: game => store.setState({ game, roundTripMs: undefined }),
+      onPulse: roundTripMs => store.setState({ roundTripMs }),
       onTake(take, from) {
         const takeId = `${record!.key}-${own.missing.take}${from > 0 ? `-from-${from}` : ""}`;
         remember({ takeId });

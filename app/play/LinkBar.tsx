@@ -56,6 +56,7 @@ function GameWords({ code }: { code: string }) {
 /** The figures of the take that the game plays, in place of the actions on the stage. */
 export function GameFigures() {
   const frame = useGameLinkState(state => state.frame);
+  const roundTripMs = useGameLinkState(state => state.roundTripMs);
   const inForce = useGameLinkState(state => state.inForce);
   const counts = useGameLinkState(state => state.counts);
   return (
@@ -63,6 +64,11 @@ export function GameFigures() {
       {frame >= 0 && (
         <span>
           The game is at <span className="inline-block min-w-14 font-mono">{frame}f</span>
+        </span>
+      )}
+      {roundTripMs !== undefined && (
+        <span>
+          round trip <span className="font-mono">{roundTripMs.toFixed(1)} ms</span>
         </span>
       )}
       {inForce && (

@@ -90,7 +90,7 @@ export default function KitLayout() {
   useEffect(() => () => pad.sleep(), [pad]);
   return (
     <div className="flex h-[calc(100dvh-var(--notices-px))] min-w-[840px] flex-col overflow-hidden">
-      {kitId && <PrefetchViews kitId={kitId} files={PART_PATHS} />}
+      {kitId && <PrefetchViews files={PART_PATHS} />}
       <GapNotice />
       {title && <title>{`${title} · Moss Tap`}</title>}
       <Region name="The header" rescue={<RescueButtons />}>

@@ -1,39 +1,30 @@
-import { useEffect, useState } from "react";
-import { PrefetchPageLinks } from "react-router";
-import { VERBS } from "./verbs";
+import { use, useEffect, useState } from "react";
+import { UNSAFE_FrameworkContext as FrameworkContext } from "react-router";
 
 /** The time after which the other views are fetched: the first one has everything it needs by then. */
 const AFTER_MS = 2500;
-
-/** Returns whether the server answers. Otherwise the router would reload the page, and lose it, for a view it cannot load. */
-async function isServed(file: string): Promise<boolean> {
-  try {
-    return (await fetch(file)).ok;
-  } catch {
-    return false;
-  }
-}
+/** The route whose children are the views of a kit. */
+const KIT_ROUTE = "kit";
 
 /**
- * Fetches all views of a kit soon after the first one, and other files that they need, so that they open without
- * the server.
+ * Fetches all views of a kit soon after the first one, and other files that they need, so that they open without the
+ * server. Fetches their modules itself: the router's own component loads them, and reloads the page, which is then lost, if
+ * the server ends meanwhile.
  */
-export function PrefetchViews({ kitId, files }: { kitId: string; files: readonly string[] }) {
+export function PrefetchViews({ files }: { files: readonly string[] }) {
   const [isTime, setTime] = useState(false);
+  const manifest = use(FrameworkContext)?.manifest;
   useEffect(() => {
-    let timer = setTimeout(function look() {
-      void isServed(files[0]!).then(isThere => {
-        if (isThere) setTime(true);
-        else timer = setTimeout(look, AFTER_MS);
-      });
-    }, AFTER_MS);
+    const timer = setTimeout(() => setTime(true), AFTER_MS);
     return () => clearTimeout(timer);
-  }, [files]);
+  }, []);
   if (!isTime) return null;
+  const views = Object.values(manifest?.routes ?? {}).filter(route => route?.parentId === KIT_ROUTE);
+  const modules = new Set(views.flatMap(view => [view!.module, ...(view!.imports ?? [])]));
   return (
     <>
-      {VERBS.map(({ path }) => (
-        <PrefetchPageLinks key={path} page={`/kit/${encodeURIComponent(kitId)}/${path}`} />
+      {[...modules].map(file => (
+        <link key={file} rel="modulepreload" href={file} />
       ))}
       {files.map(file => (
         <link key={file} rel="prefetch" href={file} />

@@ -45,15 +45,20 @@ function refuseUpgrade(socket: Duplex, reason: string): void {
   socket.end(`HTTP/1.1 400 Bad Request\r\nContent-Type: text/plain\r\nConnection: close\r\n\r\n${reason}\n`);
 }
 
-/** Ends a connection that does not answer a ping until the next one. */
-function keepAlive(socket: WebSocket): void {
-  let isAnswered = true;
-  const timer = setInterval(() => {
-    if (!isAnswered) return socket.terminate();
-    isAnswered = false;
+/** Ends a connection that does not answer a ping until the next one. `onPulse` gets the time of each answer, in ms. */
+function keepAlive(socket: WebSocket, onPulse: (ms: number) => void): void {
+  let askedMs: number | undefined;
+  const ping = () => {
+    if (askedMs !== undefined) return socket.terminate();
+    askedMs = performance.now();
     socket.ping();
-  }, PING_MS);
-  socket.on("pong", () => (isAnswered = true));
+  };
+  const timer = setInterval(ping, PING_MS);
+  ping();
+  socket.on("pong", () => {
+    if (askedMs !== undefined) onPulse(performance.now() - askedMs);
+    askedMs = undefined;
+  });
   socket.on("close", () => clearInterval(timer));
 }
 
@@ -111,7 +116,7 @@ export function attachLinks(server: Server, options: LinkServerOptions): Attache
       },
       origin,
     );
-    keepAlive(socket);
+    keepAlive(socket, connection.pulse);
     // A broken or too large message: the connection is closed with the status that names it.
     socket.on("error", () => undefined);
     socket.on("message", (data: Buffer, isBinary) => {

@@ -11,6 +11,7 @@ export interface TestPeer {
   closed: number | undefined;
   readonly say: (message: unknown) => void;
   readonly leave: () => void;
+  readonly pulse: (ms: number) => void;
   /** Returns the messages of one sort. */
   readonly of: (t: string) => Message[];
 }
@@ -40,6 +41,7 @@ export function createTalk() {
         connection.leave(clock.nowMs);
         work();
       },
+      pulse: ms => connection.pulse(ms),
       of: t => got.filter(message => message.t === t),
     };
     const connection: Connection = links.connect(
