@@ -147,7 +147,7 @@ const studied = (driver: WebDriver, name: string) =>
 
 /**
  * The studies of the duel: Feel, a sweep with the present and a tried value, two characters side by side,
- * overlaps.
+ * the field of a goal.
  */
 async function takeStudies(driver: WebDriver): Promise<void> {
   const open = (word: string) =>
@@ -176,6 +176,11 @@ async function takeStudies(driver: WebDriver): Promise<void> {
     `document.querySelector("[data-testid=study-hands]").scrollIntoView({ block: "start" })`,
   );
   await picture(driver, "tune-hands");
+  await open("Goal");
+  await press(driver, "Find them");
+  await studied(driver, "goal");
+  await driver.executeScript(`document.querySelector("[data-testid=tune]").scrollTo(0, 0)`);
+  await picture(driver, "tune-goal");
 }
 
 /** The other two demos on their stages, a sequence's ladder, and the shelf with all three. */
@@ -185,7 +190,6 @@ async function takeOthers(driver: WebDriver): Promise<void> {
   await find(driver, "[data-testid=stage]");
   await openView(driver, "Shape");
   await openRule(driver, "Quarter turn", "sequence-ladder");
-  await picture(driver, "shape-sequence");
   await press(driver, "Hide the tape");
   await openRule(driver, "Toll", "chain-map");
   await driver.executeScript(
