@@ -3,15 +3,16 @@ import { BOUNDS } from "./bounds";
 import { id } from "../kit/parts";
 
 /**
- * A schema for an object whose keys are ids. It validates every key, including `constructor` and other names
+ * A schema for an object whose keys are ids, or other texts by `key`. It validates every key, including `constructor` and other names
  * that Valibot's own record skips. Issues carry their key. If there are more keys than a list may have items,
  * none is read.
  */
 export function idRecord<T extends v.GenericSchema>(
   value: T,
+  key: v.GenericSchema<string, string> = id,
 ): v.GenericSchema<Record<string, v.InferOutput<T>>> {
-  const plain = v.record(id, value, "type");
-  const asMap = v.map(id, value, "type");
+  const plain = v.record(key, value, "type");
+  const asMap = v.map(key, value, "type");
   const few = v.maxEntries<Record<string, unknown>, number, string>(BOUNDS.items, "many");
   const isPlain = (input: unknown): input is object =>
     typeof input === "object" && input !== null && !Array.isArray(input);

@@ -25,8 +25,8 @@ export const mappingSchema = v.strictObject({
   time: v.exactOptional(text),
   control: v.exactOptional(text),
   value: v.exactOptional(text),
-  /** Maps names in the control column, column headers, or signal paths to ids of controls. */
-  controls: idRecord(id),
+  /** Maps names in the control column, column headers, or signal paths, whatever they hold, to ids of controls. */
+  controls: idRecord(id, text),
 });
 
 export type Mapping = DeepReadonly<v.InferOutput<typeof mappingSchema>>;

@@ -102,6 +102,25 @@ test.each([
   expect(mapping).toBeUndefined();
 });
 
+test("columns named as no id may be, with a slash, a percent sign or a line break, have a mapping that can be stored", () => {
+  for (const head of ["D-Pad/Up", "stick %", "a?b#c", '"two\nlines"', "a\\b"]) {
+    const { glance, mapping } = begin("a.csv", `Leap,${head}\n0,1\n1,0\n`);
+    const source = listSources(glance, mapping)[1]!;
+    const mapped = mapSource(mapping, source, "crouch");
+    expect(parseMapping(JSON.parse(JSON.stringify(mapped)))).toMatchObject({ ok: true, value: mapped });
+    expect(previewOf(glance, mapped)).toMatchObject({
+      take: {
+        lanes: {
+          crouch: [
+            [0, 1],
+            [1, 0],
+          ],
+        },
+      },
+    });
+  }
+});
+
 test("any beginning of a file is previewed and mapped, or refused with a sentence; every mapping can be stored", () => {
   const word = fc.constantFrom(
     "time",

@@ -32,16 +32,19 @@ function WhyNotLess({
   place: GoalPlace;
   playPercent: number;
 }) {
-  const failing = listSmaller(field, place).filter(
-    ({ place: { cell } }) => !qualifies(cell, playPercent / 100),
-  );
+  // A place that is not enough is explained itself.
+  const listed = qualifies(place.cell, playPercent / 100)
+    ? listSmaller(field, place)
+    : [{ number: "own" as const, place }];
+  const failing = listed.filter(({ place: { cell } }) => !qualifies(cell, playPercent / 100));
   return (
     <ul className="mt-1 text-sm" data-testid="goal-why">
       {failing.map(({ number, place: smaller }) => {
         const { hardest } = smaller.cell;
         return (
           <li key={number}>
-            Not {formatPlace(asked, smaller)}: {percent(shareOf(smaller.cell))} of plays.{" "}
+            {number !== "own" &&
+              `Not ${formatPlace(asked, smaller)}: ${percent(shareOf(smaller.cell))} of plays. `}
             {hardest && (
               <>
                 Kept least often:{" "}
@@ -83,6 +86,7 @@ function PlaceWords({
     <div className="mt-1 min-h-20" data-testid="goal-place">
       <p>
         {isBest && <b>Chosen: </b>}
+        {!field.best && <b className="text-foxglove">Nothing here is enough. The nearest: </b>}
         <b className="font-mono">{formatPlace(asked, place)}</b>: {percent(shareOf(cell))} of {cell.plays}{" "}
         plays meet the goal, {percent(cell.meant === 0 ? 0 : cell.kept / cell.meant)} of meant presses are
         kept, {(cell.unwanted / Math.max(1, cell.plays)).toFixed(2)} unwanted a play.{" "}
@@ -118,9 +122,9 @@ export function GoalField({
   trying: Trying;
 }) {
   const [chosen, setChosen] = useState<{ row: number | undefined; value: number } | undefined>();
-  const { columns, rows, cellAt, best } = field;
+  const { columns, rows, cellAt, best, nearest } = field;
   const looked = chosen && cellAt(chosen.row, chosen.value);
-  const place = chosen && looked ? { row: chosen.row, cell: looked } : best;
+  const place = chosen && looked ? { row: chosen.row, cell: looked } : (best ?? nearest);
   const tryIt = (row: number | undefined, value: number) => {
     setChosen({ row, value });
     const besides = asked.two && row !== undefined ? [{ swept: asked.two.swept, value: row }] : [];
@@ -138,7 +142,7 @@ export function GoalField({
         Across: {asked.one.name}. {asked.two && `Down: ${asked.two.name}. `}Each cell: plays that meet the
         goal, in percent; filled where that is enough, the chosen one outlined, the present one dashed.
       </p>
-      {place ? (
+      {place && (
         <PlaceWords
           kit={kit}
           asked={asked}
@@ -150,10 +154,6 @@ export function GoalField({
           playPercent={playPercent}
           trying={trying}
         />
-      ) : (
-        <p className="mt-1 min-h-20 text-foxglove">
-          No value here meets the goal: widen a range, ask for a smaller share, or look at what is lost.
-        </p>
       )}
       <div className="overflow-auto p-1">
         <table className="border-separate border-spacing-[3px] font-mono text-xs" data-testid="goal-field">

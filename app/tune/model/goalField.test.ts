@@ -39,7 +39,12 @@ test("the best place has the smallest sum of frames among those that are enough"
   expect(FIELD.best).toEqual({ row: 1, cell: cell(2, 96) });
   expect(FIELD.columns).toEqual([1, 2, 3]);
   expect(FIELD.cellAt(2, 2)).toBeUndefined();
-  expect(layoutGoal(KIT, ASKED, [undefined, undefined, undefined], 95).best).toBeUndefined();
+  expect(layoutGoal(KIT, ASKED, [undefined, undefined, undefined], 95)).toMatchObject({
+    best: undefined,
+    nearest: undefined,
+  });
+  const strict = layoutGoal(KIT, ASKED, [[cell(1, 80), cell(2, 90)], [cell(1, 90)], undefined], 95);
+  expect([strict.best, strict.nearest]).toEqual([undefined, { row: 0, cell: cell(2, 90) }]);
 });
 
 test("a place has two smaller neighbours, at the edge fewer; the present values are known", () => {

@@ -10,6 +10,8 @@ export interface GoalFieldModel {
   readonly cellAt: (row: number | undefined, value: number) => GoalCell | undefined;
   /** The place that meets the goal best; undefined if none does. */
   readonly best: GoalPlace | undefined;
+  /** The place that is met by the most plays, of several the one with the smallest numbers; undefined without cells. */
+  readonly nearest: GoalPlace | undefined;
 }
 
 /** Returns a value in frames of the kit, so that numbers in frames and in ms can be added; others as they are. */
@@ -17,6 +19,8 @@ function framesOf(kit: Kit, { swept }: SweptChoice, value: number): number {
   if (swept.kind !== "length") return value;
   return parseFrames(`${value}${swept.unit}`, kit.rate, "atLeast") ?? value;
 }
+
+const shareOf = ({ meeting, plays }: GoalCell) => meeting / plays;
 
 /** Lays the answers of a goal out as a field. `answers` are the cells of each row, in the order of the rows. */
 export function layoutGoal(
@@ -35,6 +39,9 @@ export function layoutGoal(
     rows,
     cellAt: (row, value) => byKey.get(`${row} ${value}`),
     best: chooseGoal(places, playPercent / 100, sizeOf),
+    nearest: places
+      .filter(({ cell }) => cell.plays > 0)
+      .sort((a, b) => shareOf(b.cell) - shareOf(a.cell) || sizeOf(a) - sizeOf(b))[0],
   };
 }
 
