@@ -40,25 +40,20 @@ function Numbers({ study }: { study: GoalStudy }) {
         <>
           {" "}
           from{" "}
-          <NumberStone
-            label="second from"
-            value={rangeOf(two).from}
-            least={Math.max(0, two.least)}
-            most={100_000}
-            isWhole
-            beginStep={() => noStep()}
-            onChange={from => setRange(two, { ...rangeOf(two), from })}
-          />{" "}
-          to{" "}
-          <NumberStone
-            label="second to"
-            value={rangeOf(two).to}
-            least={Math.max(0, two.least)}
-            most={100_000}
-            isWhole
-            beginStep={() => noStep()}
-            onChange={to => setRange(two, { ...rangeOf(two), to })}
-          />
+          {(["from", "to"] as const).map(end => (
+            <span key={end}>
+              {end === "to" && " to "}
+              <NumberStone
+                label={`second ${end}`}
+                value={rangeOf(two)[end]}
+                least={Math.max(0, two.least)}
+                most={100_000}
+                isWhole
+                beginStep={() => noStep()}
+                onChange={value => setRange(two, { ...rangeOf(two), [end]: value })}
+              />
+            </span>
+          ))}
         </>
       )}
     </>

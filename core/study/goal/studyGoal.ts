@@ -1,7 +1,6 @@
 import { readTake, type InputColumns } from "../../input/inputColumns";
 import type { Take } from "../../input/takeSchema";
 import type { Kit } from "../../kit/schema";
-import type { Character } from "../hands/character";
 import {
   countPlay,
   fatesOf,
@@ -11,20 +10,12 @@ import {
   type ListedPresses,
 } from "../hands/countPresses";
 import { playHandWithPositions, type PlayedTake } from "../hands/playHand";
+import type { HandsQuestion } from "../hands/studyHands";
 import type { PrepareRun } from "../prepareRun";
 import { writeSwept, type Swept } from "../sweep/swept";
 
 /** The parameters of a goal: the plays to meet it, and the values to try. */
-export interface GoalQuestion {
-  readonly kit: Kit;
-  readonly character: Character;
-  readonly seed: number;
-  /** The number of repetitions of each take, with consecutive seeds. */
-  readonly count: number;
-  /** Only presses of this control are counted; all if undefined. */
-  readonly control?: string;
-  /** The checks, by index, that something must never happen: what makes one fail is unwanted. */
-  readonly never?: readonly number[];
+export interface GoalQuestion extends HandsQuestion {
   /** A play meets the goal if it keeps at least this share of its meant presses, 0 to 1. */
   readonly pressShare: number;
   readonly swept: Swept;
