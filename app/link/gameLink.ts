@@ -77,14 +77,18 @@ const SLICE_MS = 50;
 /** A page in the background gets no turns of the screen; its frames are played at this interval. */
 const HIDDEN_MS = 250;
 
-/** Runs tasks in order, at the next turn of the screen, in slices. */
+/** The shortest time between two runs; what comes sooner waits for the next turn of the screen. */
+const REST_MS = 8;
+
+/** Runs tasks in order: at once, so that the next picture shows them, or in slices at the next turns if many come. */
 function createQueue({ nextTurn, setTimer, nowMs }: Pick<GameLinkWorld, "nextTurn" | "setTimer" | "nowMs">) {
   const tasks: (() => void)[] = [];
   let callOff: (() => void) | undefined;
+  let ranMs = -Infinity;
   const run = () => {
     callOff?.();
     callOff = undefined;
-    const beganMs = nowMs();
+    const beganMs = (ranMs = nowMs());
     while (tasks.length > 0 && nowMs() - beganMs < SLICE_MS) tasks.shift()!();
     if (tasks.length > 0) schedule();
   };
@@ -96,7 +100,8 @@ function createQueue({ nextTurn, setTimer, nowMs }: Pick<GameLinkWorld, "nextTur
   return {
     put(task: () => void) {
       tasks.push(task);
-      schedule();
+      if (callOff === undefined && nowMs() - ranMs >= REST_MS) run();
+      else schedule();
     },
     clear() {
       tasks.length = 0;
