@@ -37,7 +37,7 @@ export { gateNamed, pressOf, stickOf } from "./kit/ingredients";
 export type { Bundle, Starter, TakeId } from "./kit/starter";
 export { FILE_LIMIT_BYTES, parseJson, parseShape } from "./formats/parseDocument";
 export { idRecord } from "./formats/idRecord";
-export { flag, id, rate, text } from "./kit/parts";
+export { flag as flagSchema, id as idSchema, rate as rateSchema, text as textSchema } from "./kit/parts";
 export { buffersOf, packTake, unpackGently, unpackTake, type PackedTake } from "./input/packTake";
 export { parseTake } from "./input/parseTake";
 export { parseTakes, takesDocument, type Takes, type UnreadTakes } from "./input/parseTakes";

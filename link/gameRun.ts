@@ -23,12 +23,9 @@ type Changes = Pick<GameFrame, "set" | "gates" | "speed">;
  * once no later frame of the game can land on it.
  */
 export interface GameRun {
-  readonly program: Program;
   readonly state: State;
   /** The last frame of the game that was stepped, −1 before any. */
   readonly gameFrame: number;
-  /** The last frame of the kit that was stepped, −1 before any. */
-  readonly frame: number;
   /**
    * Steps the game's frame `f`, later than the last; nothing changes on frames between. `onEvent` gets each event in
    * order.
@@ -112,13 +109,9 @@ export function createGameRun(program: Program, rateHz: number, kept?: Trace): G
   };
 
   return {
-    program,
     state,
     get gameFrame() {
       return gameFrame;
-    },
-    get frame() {
-      return state.frame;
     },
     step(f, changes, onEvent) {
       stepTo(landOf(f), onEvent);

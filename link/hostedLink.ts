@@ -22,7 +22,6 @@ export interface HostListeners {
 
 /** The host's side of a link, without its socket. */
 export interface HostedLink {
-  readonly game: Joined | undefined;
   /** The take that is played; undefined before its first frame. */
   readonly take: HostedTake | undefined;
   /** The first frame that is missing after the connection broke, of the take with that number. */
@@ -32,9 +31,8 @@ export interface HostedLink {
 
 /** Creates the host's side of a link that was just opened. Frames that come twice are taken once. */
 export function createHostedLink(listeners: HostListeners): HostedLink {
-  let game: Joined | undefined;
   let take: HostedTake | undefined;
-  /** The game of the take that is followed, which may have left since. */
+  /** The game that plays; undefined after it has left. */
   let player: Joined | undefined;
   /** The number of takes that ended, as the server counts them; undefined until it has answered. */
   let ended: number | undefined;
@@ -57,14 +55,11 @@ export function createHostedLink(listeners: HostListeners): HostedLink {
     ended = (ended ?? 0) + 1;
     if (own) listeners.onEnd?.(own, why);
     if (why === "end") return;
-    game = player = undefined;
+    player = undefined;
     listeners.onGame?.(undefined);
   };
 
   return {
-    get game() {
-      return game;
-    },
     get take() {
       return take;
     },
@@ -78,7 +73,7 @@ export function createHostedLink(listeners: HostListeners): HostedLink {
       else if (message.t === "kit") listeners.onKit?.(message);
       else if (message.t === "pulse") listeners.onPulse?.(message.ms);
       else if (message.t === "joined") {
-        game = player = message;
+        player = message;
         listeners.onGame?.(message);
       }
     },

@@ -50,8 +50,6 @@ export interface LinkOutputs {
 
 /** One game and the rules it plays by, for any number of hosts. Knows no socket and no clock. */
 export interface Link {
-  readonly revision: Revision;
-  readonly joined: Join | undefined;
   /** The number of takes that ended. */
   readonly take: number;
   readonly join: (game: Join, nowMs: number) => Fault | undefined;
@@ -161,12 +159,6 @@ export function createLink(opened: Revision, outputs: LinkOutputs): Link {
   };
 
   return {
-    get revision() {
-      return pending?.revision ?? revision;
-    },
-    get joined() {
-      return joined;
-    },
     get take() {
       return take;
     },
@@ -211,6 +203,11 @@ export function createLink(opened: Revision, outputs: LinkOutputs): Link {
         );
       const unknown = findUnknown(frame);
       const kept = unknown ? { f: frame.f } : frame;
+      if (log.changes >= LINK_BOUNDS.changes && (kept.set ?? kept.gates ?? kept.speed) !== undefined)
+        return linkFault(
+          "bounds",
+          `more than ${LINK_BOUNDS.changes} changes in one take: end it and begin another`,
+        );
       log.add(kept);
       if (joined!.asks) answer(kept);
       else run!.step(kept.f, kept, event => events.push(event));

@@ -125,6 +125,8 @@ export function createLinks(draw: (below: number) => number): Links {
   };
 
   const dropLink = (open: OpenLink, reason: string, nowMs: number) => {
+    // Another link may have its code since.
+    if (links.get(open.code) !== open) return;
     links.delete(open.code);
     const { game } = open;
     if (game) {

@@ -1,5 +1,14 @@
 import * as v from "valibot";
-import { BOUNDS, flag, id, idRecord, rate, text, type Kit, type TraceEvent } from "#core";
+import {
+  BOUNDS,
+  flagSchema as flag,
+  idRecord,
+  idSchema as id,
+  rateSchema as rate,
+  textSchema as text,
+  type Kit,
+  type TraceEvent,
+} from "#core";
 
 /** The version of the protocol, and the WebSocket subprotocol that names it. */
 export const LINK_VERSION = 1;
@@ -11,6 +20,8 @@ export const LINK_BOUNDS = {
   frames: 240,
   /** The furthest that a frame may be from the one before it. */
   jump: 600,
+  /** Changes in one take, which are held to run edited rules through them: hours of an analog stick. */
+  changes: 10_000_000,
   /** Acts of the game on one frame. */
   acts: 64,
   /** Bytes of a message of a game, and of a host. */

@@ -3,8 +3,9 @@ import type { GameFrame } from "./messages";
 
 /** The changes of a take as it was played, from which it is run again under other rules. */
 export interface PlayedLog {
-  /** The number of frames on which something changed. */
+  /** The number of frames on which something changed, and of changes. */
   readonly count: number;
+  readonly changes: number;
   /** Appends a frame if it changes anything. */
   readonly add: (frame: GameFrame) => void;
   /** Returns the k-th frame with changes. */
@@ -55,6 +56,9 @@ export function createPlayedLog(): PlayedLog {
   return {
     get count() {
       return frames.length;
+    },
+    get changes() {
+      return changes.length / FIELDS;
     },
     add({ f, set = {}, gates = {}, speed }) {
       const first = changes.length;

@@ -257,6 +257,30 @@ test("a page that is loaded again follows without a hole, and one recording is k
   expect(performedIn(takes[0]!, KIT)).toEqual([8]);
 });
 
+test("of two tabs, the one with the pen sends its rules to the game and keeps the take, once", async () => {
+  const server = createServer();
+  const browser = createBrowser();
+  const { tab, code } = await openLinked(server, browser);
+  const other = openTab(browser, { openSocket: server.openSocket });
+  await other.workbench.open(KIT.id);
+  const game = server.game(code);
+  game.play(FRAMES.slice(0, 10));
+  tab.turn(16);
+  expect(other.gameLink.getState().status).toBe("off");
+  other.workbench.takePen();
+  await until(() => other.workbench.getState().holder === "ours");
+  await until(() => other.gameLink.getState().status === "open");
+  other.workbench.editKit("buffer", withBuffer("1f"));
+  expect(game.got.at(-1)).toMatchObject({ t: "kit", kit: { moves: [{ buffer: "1f" }] } });
+  game.play(FRAMES.slice(10));
+  game.say({ t: "end" });
+  for (const one of [tab, other]) one.turn(16);
+  await until(() => other.workbench.getState().takes.length === 1);
+  await other.workbench.flush();
+  await until(() => tab.workbench.getState().takes.length === 1);
+  expect(other.workbench.getState().takes.map(({ frames }) => frames)).toEqual([30]);
+});
+
 test("a server that does not answer is a notice, and closing the link ends it for the game", async () => {
   const server = createServer();
   const tab = openTab(createBrowser(), { openSocket: server.openSocket });

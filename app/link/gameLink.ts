@@ -314,11 +314,14 @@ export function createGameLink(world: GameLinkWorld): GameLink {
   const left = readLinkRecord(localStorage);
   if (left?.takeId !== undefined) endLeft = world.tabs.markAlive(left.takeId);
 
-  /** Follows a link that this browser has open for the kit, if this tab may write the kit. */
+  /** The kit for which a stored link was looked for. */
+  let lookedFor: string | undefined;
+  /** Follows a link that this browser has open for the kit, once this tab may write the kit. */
   const resume = () => {
     const { kit, holder } = workbench.getState();
-    if (store.getState().status !== "off" || !kit || holder !== "ours" || !evaluation.getState().rules)
-      return;
+    if (!kit || kit.id === lookedFor || holder !== "ours" || !evaluation.getState().rules) return;
+    lookedFor = kit.id;
+    if (store.getState().status !== "off") return;
     const stored = readLinkRecord(localStorage);
     if (stored?.kitId === kit.id) begin(stored);
   };
@@ -327,11 +330,14 @@ export function createGameLink(world: GameLinkWorld): GameLink {
     queue.clear();
     takes.detach();
     disconnect();
-    record = undefined;
+    record = lookedFor = undefined;
   });
   evaluation.subscribe(() => {
     sendEdit();
     resume();
+  });
+  workbench.subscribe(({ holder }, before) => {
+    if (holder !== before.holder) resume();
   });
 
   return {

@@ -3,6 +3,7 @@ import { addCounts, compareTake, countDifferences, formatCounts, type Difference
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useJudging } from "../judging/context";
+import { isLong } from "../judging/judge";
 import { Button } from "../ui/Button";
 
 interface Compared {
@@ -16,7 +17,7 @@ const differing = ({ apart, onlyGame, onlyRules }: DifferenceCounts) => apart + 
 /** The takes named at most; the others are counted. */
 const MAX_NAMED = 4;
 
-/** Compares the takes of running games with the rules, one after the other; undefined until all are compared. */
+/** Compares the takes of running games with the rules, one after the other; undefined until all are. Leaves out long ones. */
 function useCompared(): readonly Compared[] | undefined {
   const { judge, yieldToUi } = useJudging();
   const rules = useEvaluation(state => state.rules);
@@ -27,14 +28,18 @@ function useCompared(): readonly Compared[] | undefined {
     const compare = async () => {
       const found: Compared[] = [];
       for (const take of takes) {
-        if (!rules || !isCurrent || take.did === undefined) continue;
+        if (take.did === undefined) continue;
+        // A newer edit has replaced this comparison meanwhile, as in a drag.
+        await yieldToUi();
+        if (!rules || !isCurrent) return;
+        // A long take is run in a worker when it is opened, and compared from then on.
+        if (isLong(take, rules.program.rateHz) && !judge.known(rules, take)) continue;
         const { program, trace } = judge.evaluate(rules, take);
         found.push({
           takeId: take.id,
           name: take.name,
           counts: countDifferences(compareTake(program, trace, take)),
         });
-        await yieldToUi();
       }
       if (isCurrent) setCompared(found);
     };

@@ -12,9 +12,8 @@ const REST_MS = 1000;
 const MAX_WAITING_BYTES = 64 * 1024 * 1024;
 const LOOPBACK = /^(127\.|::1$|::ffff:127\.)/;
 
-/** The links of a server, and how to end them. */
+/** The links of a server, attached to it. */
 export interface AttachedLinks {
-  readonly links: Links;
   /** Breaks every connection, so that the server can close. */
   readonly close: () => void;
 }
@@ -153,7 +152,6 @@ export function attachLinks(server: Server, options: LinkServerOptions): Attache
   });
 
   return {
-    links,
     close() {
       schedule.stop();
       for (const sockets of [forHosts, forGames]) for (const socket of sockets.clients) socket.terminate();
