@@ -71,7 +71,11 @@ export function listFacts(
       const event = formatEvent(program, trace, row.markNote[k]!);
       if (event) facts.push(formatEventWords(event, kit));
       else if (row.group === "game")
-        facts.push(["performed by the game", row.markText[k]].filter(Boolean).join(", "));
+        facts.push(
+          [row.markLook[k] === "absent" ? "not performed" : "performed", row.markText[k]]
+            .filter(Boolean)
+            .join(", "),
+        );
     }
     return facts.map(fact => ({ name: row.name, fact }));
   });

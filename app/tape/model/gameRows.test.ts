@@ -40,7 +40,9 @@ test("each act of the game is a mark, compared with the rules; an act of the rul
   ]);
   expect(marksOf(model, "roll")).toEqual([[130, "differs", "only the game"]]);
   const facts = listFacts(model, rules, trace, 52).map(({ name, fact }) => `${name}: ${fact}`);
-  expect(facts).toContain("Hop: performed by the game, 2f later than the rules");
+  expect(facts).toContain("Hop, in the game: performed, 2f later than the rules");
+  const lacking = listFacts(model, rules, trace, 90).map(({ name, fact }) => `${name}: ${fact}`);
+  expect(lacking).toContain("Hop, in the game: not performed, only the rules");
 });
 
 test("a take without reports has no such rows, and a move that was never reported has none on the tape", () => {
@@ -52,7 +54,7 @@ test("a take without reports has no such rows, and a move that was never reporte
     ({ group }) => group === "game",
   );
   // The rules perform Hop, which the game never did.
-  expect(shown.map(({ name }) => name)).toEqual(["Hop", "Roll"]);
+  expect(shown.map(({ name }) => name)).toEqual(["Hop, in the game", "Roll, in the game"]);
 });
 
 test("while it is played, an act is drawn at once and compared when nothing can change it any more", () => {

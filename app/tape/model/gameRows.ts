@@ -1,4 +1,4 @@
-import { firstAbove, landingFrame, type Kit, type Program, type Trace } from "#core";
+import { firstAbove, landingFrame, nameOf, type Kit, type Program, type Trace } from "#core";
 import { createDifferenceReader, framesLater, type Act, type PairedAct } from "#link";
 import { addMark, createRow, type MarkLook, type TapeRow } from "./tapeRows";
 
@@ -30,7 +30,7 @@ function insertMark(row: TapeRow, frame: number, look: MarkLook, words: string):
 /** Creates the rows of a game. `gameHz` is its rate, in which its acts are counted. */
 export function createGameRows(kit: Kit, program: Program, gameHz: number): GameRows {
   const rows = program.moves.map(({ id }) =>
-    createRow("game", kit.moves?.find(move => move.id === id) ?? { id, name: id }),
+    createRow("game", { id, name: `${nameOf(kit, "moves", id)}, in the game` }),
   );
   const byMove = new Map(rows.map(row => [row.id, row]));
   const reader = createDifferenceReader(program, gameHz);
