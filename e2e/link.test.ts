@@ -140,6 +140,47 @@ test("a fault of the game's own input code is named on the tape and in Prove, an
   );
 });
 
+test("of two tabs the one with the pen edits the game and keeps its take, also in the background", async () => {
+  const code = await openLink(session);
+  const first = await driver.getWindowHandle();
+  const address = await driver.getCurrentUrl();
+  await driver.switchTo().newWindow("tab");
+  const second = await driver.getWindowHandle();
+  await driver.get(address);
+  await find(driver, "[data-testid=pen]");
+  playItself(session.address, code);
+  await driver.switchTo().window(first);
+  const frame = () => linkedFrame(driver);
+  await waitFor(driver, "the game in the first tab", async () => (await frame()) > 60);
+
+  await driver.switchTo().window(second);
+  await press(driver, "Work on it here");
+  const atFirst = await waitFor(driver, "the game in the second tab", async () => {
+    const seen = await frame();
+    return seen > 60 && seen;
+  });
+  await openRule(driver, "Hop");
+  await typeOver(driver, "buffer", "0f");
+  await press(driver, "Play");
+  await waitFor(driver, "the edit in force", async () =>
+    /last edit in force at \d+f, after \d+ ms/.test(await textOf(driver, 'section[aria-label="Pad"]')),
+  );
+
+  // The second tab is in the background while the game leaves.
+  await driver.switchTo().window(first);
+  await waitFor(driver, "play beyond the edit", async () => (await frame()) > atFirst + 60);
+  game!.kill();
+  await find(driver, '[aria-label="Takes"] input[value="Take 5"]');
+  await driver.switchTo().window(second);
+  await find(driver, '[aria-label="Takes"] input[value="Take 5"]');
+  expect(await driver.findElements({ css: '[aria-label="Takes"] input[value="Take 6"]' })).toEqual([]);
+  expect(Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=open-take]"))![1])).toBeGreaterThan(atFirst);
+  await press(driver, "End the link");
+  await driver.close();
+  await driver.switchTo().window(first);
+  await find(driver, "//button[normalize-space(.)='Link a game']");
+});
+
 test("a server that ends and starts again is joined by page and game; the take until then is kept", async () => {
   const port = String(await freePort());
   const first = await startApp(port);
