@@ -325,14 +325,18 @@ test("a kit is exported in every form, with the same files as the page; unreadab
   expect(isSame(exported("vcd"), form("vcd")[0]!)).toBe(true);
   expect(exported("runtime").toString()).toMatch(/as loadKit/);
   expect(exported("page").toString()).toMatch(/id="played">\{"kit":/);
-  const names = Object.keys(unzipSync(exported("zip", "--rates", "50")));
+  const names = Object.keys(unzipSync(exported("zip", "--rates", "50", "--no-boundaries")));
   for (const wanted of ["manifest.json", "documents/clapper-duel.kit.json", "page/clapper-duel.page.html"])
     expect(names).toContain(wanted);
-  const vectors = unzipSync(exported("vectors", "--checks", "demo/clapper-duel/checks.json"));
-  expect(Object.keys(vectors).sort()).toEqual(Object.keys(unzipSync(form("vectors")[0]!.bytes)).sort());
-  expect(Object.keys(vectors)).toEqual(
+  const vectors = Object.keys(unzipSync(exported("vectors", "--checks", "demo/clapper-duel/checks.json")));
+  const withoutParts = Object.keys(unzipSync(form("vectors")[0]!.bytes));
+  expect([...vectors].sort()).toEqual([...withoutParts, "frame-rules.md"].sort());
+  expect(vectors).toEqual(
     expect.arrayContaining(["README.md", "index.json", "results.json", "schemas/kit.schema.json"]),
   );
+  expect(vectors.filter(name => name.startsWith("boundaries/")).length).toBeGreaterThan(20);
+  const ofTakes = Object.keys(unzipSync(exported("vectors", "--no-boundaries")));
+  expect(ofTakes.filter(name => name.startsWith("boundaries/"))).toEqual([]);
   const none = run("export", "nowhere.json", "--as", "header", "--out", join(out, "never.h"));
   expect([none.code, existsSync(join(out, "never.h"))]).toEqual([2, false]);
   expect(run("export", kit, "--as", "vcd", "--out", join(out, "never")).stderr[0]).toMatch(

@@ -24,7 +24,7 @@ interface Options {
   readonly layouts: readonly string[];
   readonly since?: string;
   readonly rates?: readonly number[];
-  readonly boundaries?: boolean;
+  readonly boundaries: boolean;
 }
 
 /** Parses rates: "30,120". */
@@ -76,7 +76,7 @@ async function main(kitFile: string, words: string[], options: Options): Promise
         takes: read.flatMap(item => ("take" in item ? [item.take] : [])),
         layouts: layouts.flatMap(item => ("value" in item ? [item.value] : [])),
         checks: checks && "value" in checks ? checks.value.checks : [],
-        hasBoundaries: options.boundaries === true,
+        skipsBoundaries: !options.boundaries,
         sheet: {
           ...(since && "value" in since
             ? { since: { name: since.value.kit.name || since.value.kit.id, kit: since.value.kit } }
@@ -103,7 +103,10 @@ export const exportCommand = () =>
     .requiredOption("--out <path>", "the file that is written, or the folder where it is several")
     .option("--checks <file>", "a file of checks that leave with it")
     .option("--layouts <files...>", "layouts of keys that leave with it", [])
-    .option("--boundaries", "test vectors also of inputs made of the boundaries of every number")
+    .option(
+      "--no-boundaries",
+      "test vectors of the takes alone, without inputs at the boundary of every number",
+    )
     .option("--since <kit>", "the sheet tells what changed since this kit")
     .option(
       "--rates <list>",

@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
-import { facesOf, textFile, type HandoverParts } from "#handover";
+import { facesOf, runtimeFile, type HandoverParts } from "#handover";
 
 type Player = NonNullable<HandoverParts["player"]>;
 type TextFiles = readonly (readonly [name: string, text: string])[];
@@ -36,6 +36,6 @@ export async function loadParts(): Promise<HandoverParts> {
   const { player, runtime } = existsSync(beside)
     ? (JSON.parse(readFileSync(beside, "utf8")) as PackagedParts)
     : await bundleParts(project!);
-  const files = runtime.map(([name, text]) => textFile(name, text, "text/javascript"));
+  const files = runtime.map(([name, text]) => runtimeFile(name, text));
   return { player, runtime: files, faces: facesOf(player), pictures: [] };
 }

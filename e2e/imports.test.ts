@@ -284,6 +284,7 @@ test("the script of the vectors also runs in a browser, and reports every vector
   await openDemo(session, "rope-catch");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
+  await press(driver, "Make them: inputs are searched for every number: Test vectors");
   for (const name of ["rope-catch.vectors.zip", "moss-tap-runtime.mjs", "run-vectors.mjs"])
     await press(driver, `Save file ${name}`);
   const files: Record<string, Uint8Array> = {

@@ -5,7 +5,9 @@ export {
   type ExportFormat,
   type Handover,
   type HandoverParts,
+  type MakingStep,
   type NamedRules,
+  type OnProgress,
   type SheetOptions,
 } from "./kind";
 export { EXPORT_FORMATS } from "./kinds";
@@ -13,6 +15,7 @@ export { createSlugs, fileOfRaw, slugOf, textFile, type OutFile } from "./outFil
 export { packFiles, zipFiles } from "./pack/pack";
 export { packFormat } from "./pack/packFormat";
 export { isAsListed, makeManifest, MANIFEST_NAME, readManifest, type ManifestLine } from "./pack/manifest";
+export { runtimeFile } from "./runtime/runtimeFiles";
 export { facesOf, makePage, type PlayerParts } from "./page/page";
 export { isRecordingName, readEach, readWhole, refuseTooLarge } from "./reading/readFile";
 export { readSource, type ReadFile } from "./reading/readSource";

@@ -26,9 +26,15 @@ export interface Handover {
   /** Stored earlier versions of the rules. */
   readonly variants?: readonly NamedRules[];
   readonly sheet?: SheetOptions;
-  /** Whether test vectors are also made of the boundaries of every number, which takes seconds. */
-  readonly hasBoundaries?: boolean;
+  /** Leaves out the inputs made of the boundaries of every number, whose search takes seconds. */
+  readonly skipsBoundaries?: boolean;
 }
+
+/** A step of making files: takes are run, or the numbers of the kit are searched for inputs at their boundaries. */
+export type MakingStep = "takes" | "numbers";
+
+/** Called with how many takes or numbers are done, of how many. */
+export type OnProgress = (done: number, of: number, step: MakingStep) => void;
 
 /**
  * The parts of an export that are not made from the kit: built with the application, or drawn on a screen.
@@ -36,7 +42,7 @@ export interface Handover {
 export interface HandoverParts {
   /** The parts of a playable page; undefined if unavailable. */
   readonly player: PlayerParts | undefined;
-  /** The runtime with its types, example and script. */
+  /** The runtime with its types, example, script and the frame rules. */
   readonly runtime: readonly OutFile[];
   /** CSS rules with our embedded fonts, for standalone pages; empty if unavailable. */
   readonly faces: string;
@@ -50,9 +56,10 @@ export const NO_PARTS: HandoverParts = { player: undefined, runtime: [], faces: 
 /**
  * The inputs of a form besides the documents. `runs`: the takes are run for it. `options`: the options of the
  * sheet. `parts`: what was built with the application. `faces`: our fonts, if they are available. `pictures`:
- * what only a screen can draw. `all`: every other form, so that it is made on request only.
+ * what only a screen can draw. `boundaries`: inputs are searched for every number, so that it is made on request only.
+ * `all`: every other form; made on request, too.
  */
-export type Ingredient = "runs" | "options" | "parts" | "faces" | "pictures" | "all";
+export type Ingredient = "runs" | "options" | "parts" | "faces" | "pictures" | "boundaries" | "all";
 
 /** One name of a form on the command line, and which of its files it writes. */
 export interface FormCommand {
@@ -66,7 +73,12 @@ export interface PackedForm {
   /** Describes the folder in the pack's README. */
   readonly line: string;
   /** The files, where they differ from those of the form; `runs` are shared by all forms. */
-  readonly files?: (handover: Handover, parts: HandoverParts, runs: Runs | undefined) => readonly OutFile[];
+  readonly files?: (
+    handover: Handover,
+    parts: HandoverParts,
+    runs: Runs | undefined,
+    onProgress?: OnProgress,
+  ) => readonly OutFile[];
 }
 
 /** One export form, used by both the page and the command line. */
@@ -81,12 +93,8 @@ export interface ExportFormat {
   /** Its files in the pack of everything; `none` for a form whose files are there in another folder. */
   readonly packed: PackedForm | "none";
   /**
-   * Returns the files it makes, in display order. `onProgress` receives the number of takes run and their
-   * total.
+   * Returns the files it makes, in display order. `onProgress` receives the takes run, or the numbers
+   * searched.
    */
-  readonly files: (
-    handover: Handover,
-    parts: HandoverParts,
-    onProgress?: (done: number, of: number) => void,
-  ) => readonly OutFile[];
+  readonly files: (handover: Handover, parts: HandoverParts, onProgress?: OnProgress) => readonly OutFile[];
 }

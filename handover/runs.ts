@@ -1,4 +1,5 @@
 import { readTake, type Kit, type Take, type Trace } from "#core";
+import type { OnProgress } from "./kind";
 import { compileRules, runRules, type Rules } from "#stage";
 
 /** The maximum total of notes in cached traces; further traces are computed again on demand. */
@@ -16,7 +17,7 @@ export interface Runs {
  */
 export function createRuns(
   { kit, takes }: { readonly kit: Kit; readonly takes: readonly Take[] },
-  onProgress?: (done: number, of: number) => void,
+  onProgress?: OnProgress,
 ): Runs | undefined {
   const compiled = compileRules(kit);
   if (!compiled.ok) return undefined;
@@ -31,7 +32,7 @@ export function createRuns(
       if (known) return known;
       const { trace } = runRules(rules, readTake(rules.program, take));
       notes += trace.count;
-      onProgress?.(Math.min(++ran, takes.length), takes.length);
+      onProgress?.(Math.min(++ran, takes.length), takes.length, "takes");
       if (notes <= MAX_NOTES) kept.set(take, trace);
       return trace;
     },

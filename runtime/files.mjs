@@ -2,8 +2,8 @@ import { readFile } from "node:fs/promises";
 import { bundleRuntime } from "./bundle.mjs";
 
 /**
- * Returns the runtime with its types, an example and the script that runs vectors, and the file that joins a live link:
- * [name, text] of each file.
+ * Returns the runtime with its types, an example, the script that runs vectors, the frame rules, and the file that joins a
+ * live link: [name, text] of each file.
  */
 export async function runtimeFiles() {
   const kept = ["moss-tap-runtime.d.mts", "example.mjs", "run-vectors.mjs"];
@@ -14,5 +14,6 @@ export async function runtimeFiles() {
     ["moss-tap-runtime.mjs", await bundleRuntime()],
     ...kept.map((name, k) => [name, texts[k]]),
     ...forLinks.map((name, k) => [name, linkTexts[k]]),
+    ["frame-rules.md", await readFile("docs/frame-rules.md", "utf8")],
   ];
 }

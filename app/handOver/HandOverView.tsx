@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { EXPORT_FORMATS, type ExportFormat, type Handover, type OutFile } from "#handover";
+import { EXPORT_FORMATS, type ExportFormat, type Handover, type MakingStep, type OutFile } from "#handover";
 import { useDocument } from "../document/workbenchContext";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
@@ -73,10 +73,13 @@ const WAITING = {
   making: "The files are being made…",
 } as const;
 
+const STEPS: Readonly<Record<MakingStep, string>> = { takes: "takes run", numbers: "numbers searched" };
+
 /** Explains why the files of a form are only made on request. */
 function whyAsked(format: ExportFormat): string {
   if (format.uses.includes("all")) return "Make it";
   if (format.uses.includes("pictures")) return "Draw them";
+  if (format.uses.includes("boundaries")) return "Make them: inputs are searched for every number";
   return "Make them: the takes are long, and are run for it";
 }
 
@@ -110,9 +113,12 @@ function Files({ format, handover, base, built, drawn, onDraw, onSaved }: FilesP
       return (
         <p role="status" className="py-2 text-soft">
           {WAITING[now.state]}{" "}
-          {now.state === "making" && now.ran && (
-            <span className="font-mono">
-              {now.ran.done} of {now.ran.of} takes run
+          {now.state === "making" && now.progress && (
+            <span>
+              <span className="font-mono">
+                {now.progress.done} of {now.progress.of}
+              </span>{" "}
+              {STEPS[now.progress.step]}
             </span>
           )}{" "}
           {wanted && (

@@ -8,6 +8,7 @@ export const RUNTIME = [
   "example.mjs",
   "moss-tap-link.mjs",
   "moss-tap-link.d.mts",
+  "frame-rules.md",
 ] as const;
 
 /** The files that exports are made of besides the kit. */

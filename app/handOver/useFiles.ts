@@ -1,5 +1,12 @@
 import { useEffect, useMemo, useState } from "react";
-import { NO_PARTS, type ExportFormat, type Handover, type HandoverParts, type OutFile } from "#handover";
+import {
+  NO_PARTS,
+  type ExportFormat,
+  type Handover,
+  type HandoverParts,
+  type MakingStep,
+  type OutFile,
+} from "#handover";
 import { useJudging } from "../judging/context";
 import { askForFiles, isMadeAtOnce } from "../judging/makeFiles";
 import type { BuiltParts } from "./useParts";
@@ -15,7 +22,14 @@ export type FilesNow =
   | { readonly state: "made"; readonly files: readonly OutFile[] }
   | { readonly state: "failed"; readonly reason: string }
   | { readonly state: "waits" | "drawing" }
-  | { readonly state: "making"; readonly ran: { readonly done: number; readonly of: number } | undefined };
+  | { readonly state: "making"; readonly progress: Making | undefined };
+
+/** How many takes are run, or numbers searched, of how many. */
+interface Making {
+  readonly done: number;
+  readonly of: number;
+  readonly step: MakingStep;
+}
 
 /** Returns the parts a form needs. A form without parts is not made again when they arrive. */
 function partsFor(
@@ -57,12 +71,14 @@ export function useFiles(
     with: HandoverParts;
     files: readonly OutFile[] | string;
   }>();
-  const [ran, setRan] = useState<{ done: number; of: number }>();
+  const [progress, setProgress] = useState<Making>();
   useEffect(() => {
     if (isAtOnce || !isWanted || !isDrawn || typeof parts !== "object") return;
-    const asked = askForFiles(jobs, format, handover, parts, (done, of) => setRan({ done, of }));
+    const asked = askForFiles(jobs, format, handover, parts, (done, of, step) =>
+      setProgress({ done, of, step }),
+    );
     void asked.outcome.then(outcome => {
-      setRan(undefined);
+      setProgress(undefined);
       const common = { of: handover, with: parts };
       if (outcome.state === "done") setMade({ ...common, files: outcome.value });
       if (outcome.state === "failed") setMade({ ...common, files: outcome.reason });
@@ -74,6 +90,6 @@ export function useFiles(
   if (!isWanted && (format.uses.includes("pictures") || !isLight)) return { state: "waits" };
   if (!isDrawn) return { state: "drawing" };
   const found = made?.of === handover && made.with === parts ? made.files : undefined;
-  if (found === undefined) return { state: "making", ran };
+  if (found === undefined) return { state: "making", progress };
   return typeof found === "string" ? { state: "failed", reason: found } : { state: "made", files: found };
 }

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { PLAYER_PATH, RUNTIME, RUNTIME_PATHS } from "./partPaths";
-import { facesOf, textFile, type HandoverParts, type OutFile, type PlayerParts } from "#handover";
+import { facesOf, runtimeFile, type HandoverParts, type PlayerParts } from "#handover";
 
 /** The parts of an export that do not depend on the kit. */
 export type BuiltParts = Omit<HandoverParts, "pictures">;
@@ -14,7 +14,7 @@ async function load(path: string): Promise<string> {
 
 async function loadParts(): Promise<BuiltParts> {
   const [written, ...texts] = await Promise.all([PLAYER_PATH, ...RUNTIME_PATHS].map(load));
-  const runtime = RUNTIME.map((name, k): OutFile => textFile(name, texts[k]!, "text/javascript"));
+  const runtime = RUNTIME.map((name, k) => runtimeFile(name, texts[k]!));
   const player = JSON.parse(written!) as PlayerParts;
   return { runtime, player, faces: facesOf(player) };
 }

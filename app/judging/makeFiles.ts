@@ -1,4 +1,12 @@
-import { NO_PARTS, type ExportFormat, type Handover, type HandoverParts, type OutFile } from "#handover";
+import {
+  NO_PARTS,
+  type ExportFormat,
+  type Handover,
+  type HandoverParts,
+  type MakingStep,
+  type OnProgress,
+  type OutFile,
+} from "#handover";
 import type { JobHandle, Jobs } from "./jobs/jobs";
 
 /** Takes with more pairs than this in total are written in a worker, so that the page stays responsive. */
@@ -23,27 +31,29 @@ export function isShort(handover: Handover): boolean {
 
 /** Returns whether the files of a form are made at once. */
 export function isMadeAtOnce(format: ExportFormat, handover: Handover): boolean {
-  if (format.uses.includes("all")) return false;
+  if (format.uses.includes("all") || format.uses.includes("boundaries")) return false;
   return format.uses.includes("runs") ? isShort(handover) : isSmall(handover);
 }
 
 /**
  * Requests the files of one form from a worker; `parts` are its inputs besides the kit; `onProgress` receives
- * the number of takes run and their total.
+ * the takes run, or the numbers searched.
  */
 export function askForFiles(
   jobs: Pick<Jobs, "ask">,
   format: ExportFormat,
   { takes, ...handover }: Handover,
   parts: HandoverParts = NO_PARTS,
-  onProgress?: (done: number, of: number) => void,
+  onProgress?: OnProgress,
 ): JobHandle<"makeFiles"> {
   return jobs.ask({
     job: "makeFiles",
     question: { format: format.id, parts, ...handover },
     takes,
     quietMs: RUN_MS,
-    ...(onProgress ? { onProgress: ({ done, of }) => onProgress(done, of) } : {}),
+    ...(onProgress
+      ? { onProgress: ({ done, of, partial }) => onProgress(done, of, partial as MakingStep) }
+      : {}),
   });
 }
 

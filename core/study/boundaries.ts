@@ -26,6 +26,12 @@ const MAX_TRIES = 1000;
 const MAX_FRAMES = 1200;
 /** The most numbers that are tried; the rest counts as not found. */
 const MAX_NUMBERS = 150;
+/**
+ * The work for all numbers of a kit together, so that the largest kits take seconds: a rule run for a frame is 1, and
+ * compiling it is as much as COMPILING frames. What does not fit counts as not found.
+ */
+const MAX_WORK = 100_000_000;
+const COMPILING = 200;
 /** The most scripts of one pattern. */
 const MAX_SCRIPTS = 8;
 /** The frames before the first press, so that a gate can change before it. */
@@ -241,8 +247,27 @@ function toTake(kit: Kit, id: string, name: string, { script, gates }: Input): T
   return { ...base, lanes: groupLanes(changes), ...(Object.keys(gates).length > 0 ? { gates } : {}) };
 }
 
-/** Finds the inputs that distinguish one number from its neighbours. */
-function findBoundary(kit: Kit, program: KitProgram, number: KitNumber, place: number): Boundary {
+/** Returns how many rules a kit has, with the steps of sequences and the needs of moves. */
+function countRules({ controls, gates = [], patterns, moves = [], prompts = [] }: Kit): number {
+  const steps = patterns.flatMap(pattern => ("steps" in pattern ? pattern.steps : []));
+  const needs = moves.flatMap(move => move.needs ?? []);
+  return [controls, gates, patterns, steps, moves, needs, prompts].reduce((sum, list) => sum + list.length, 0);
+}
+
+/** How many rules a kit has, and the work that is left for its numbers. */
+interface Work {
+  readonly rules: number;
+  left: number;
+}
+
+/** Finds the inputs that distinguish one number from its neighbours; `work` runs out over all numbers of a kit. */
+function findBoundary(
+  kit: Kit,
+  program: KitProgram,
+  number: KitNumber,
+  place: number,
+  work: Work,
+): Boundary {
   const written = Number(
     number.kind === "length"
       ? parseFrames(String(number.value), kit.rate, number.rounding ?? "atLeast")
@@ -253,6 +278,7 @@ function findBoundary(kit: Kit, program: KitProgram, number: KitNumber, place: n
     const compiled = changed && compile(changed);
     return changed && compiled?.ok ? [{ kit: changed, program: compiled.value }] : [];
   });
+  work.left -= 2 * COMPILING * work.rules;
   if (others.length === 0 || !Number.isFinite(written) || written > MAX_FRAMES / 2)
     return { number, takes: [], isWhole: false, tried: 0 };
   const takes: Take[] = [];
@@ -264,10 +290,11 @@ function findBoundary(kit: Kit, program: KitProgram, number: KitNumber, place: n
     number,
     Math.round(written),
   )) {
-    if (left.size === 0 || tried === MAX_TRIES) break;
+    if (left.size === 0 || tried === MAX_TRIES || work.left <= 0) break;
     tried++;
     const take = toTake(kit, `boundary-${place}-${tried}`, `${number.rule}, ${number.label}`, input);
     const columns = readTake(program, take);
+    work.left -= (1 + left.size) * work.rules * take.frames;
     const eventsOf = (of: KitProgram) => JSON.stringify(formatPhasedTrace(of, run(of, columns)).events);
     const own = eventsOf(program);
     const found = [...left].filter(other => eventsOf(other.program) !== own);
@@ -280,14 +307,19 @@ function findBoundary(kit: Kit, program: KitProgram, number: KitNumber, place: n
 /**
  * Returns, for each number that the sentences of a kit show, inputs under which the kit gives another trace, phases
  * included, than with that number one frame (or one) larger and smaller. Takes play without a stage: gates are painted.
- * `kit` must compile and should have no stage.
+ * `kit` must compile and should have no stage. `onProgress` is called before each number, with how many are done.
  */
-export function findBoundaries(kit: Kit): readonly Boundary[] {
+export function findBoundaries(
+  kit: Kit,
+  onProgress?: (done: number, of: number) => void,
+): readonly Boundary[] {
   const compiled = compile(kit);
   if (!compiled.ok) return [];
-  return listNumbers(kit).map((number, place) =>
-    place < MAX_NUMBERS
-      ? findBoundary(kit, compiled.value, number, place)
-      : { number, takes: [], isWhole: false, tried: 0 },
-  );
+  const numbers = listNumbers(kit);
+  const work: Work = { rules: countRules(kit), left: MAX_WORK };
+  return numbers.map((number, place) => {
+    if (place >= MAX_NUMBERS || work.left <= 0) return { number, takes: [], isWhole: false, tried: 0 };
+    onProgress?.(place, Math.min(numbers.length, MAX_NUMBERS));
+    return findBoundary(kit, compiled.value, number, place, work);
+  });
 }

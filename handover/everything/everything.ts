@@ -1,18 +1,18 @@
 import { toMarkdownText } from "../documents/inertText";
 import { fileOf } from "../documents/documents";
-import type { ExportFormat, Handover, HandoverParts } from "../kind";
-import { slugOf, textFile, type OutFile } from "../outFile";
+import type { ExportFormat, PackedForm } from "../kind";
+import { slugOf, textFile } from "../outFile";
 import { VARIANTS_FOLDER } from "../pack/documentsFolder";
 import { makeManifest } from "../pack/manifest";
 import { nameApart, zipFiles } from "../pack/pack";
-import { createRuns, type Runs } from "../runs";
+import { createRuns } from "../runs";
 import { formatJsonSchemas } from "../schemas/jsonSchemas";
 
 /** One folder of the pack of everything. */
 interface Folder {
   readonly folder: string;
   readonly line: string;
-  readonly files: (handover: Handover, parts: HandoverParts, runs: Runs | undefined) => readonly OutFile[];
+  readonly files: NonNullable<PackedForm["files"]>;
 }
 
 /** The folders that belong to no form. */
@@ -64,7 +64,7 @@ export function createEverythingFormat(forms: readonly ExportFormat[]): ExportFo
       const { name, id } = handover.kit;
       const used = new Set<string>();
       const filled = all
-        .map(folder => ({ ...folder, made: folder.files(handover, parts, runs) }))
+        .map(folder => ({ ...folder, made: folder.files(handover, parts, runs, onProgress) }))
         .filter(({ made }) => made.length > 0);
       const files = [
         textFile("README.md", readme(name || id, filled), "text/markdown"),

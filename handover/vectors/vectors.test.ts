@@ -12,6 +12,7 @@ import {
   type Take,
 } from "#core";
 import { createRuns } from "../runs";
+import { runtimeFile } from "../runtime/runtimeFiles";
 import { makeVectors } from "./vectors";
 
 test.each([
@@ -22,8 +23,13 @@ test.each([
   "the vectors of %s fail for every number changed by one, but for those that the page lists",
   (demo, without) => {
     const kit = JSON.parse(readFileSync(`demo/${demo}/kit.json`, "utf8")) as Kit;
-    const handover = { kit, takes: [], checks: [], layouts: [], hasBoundaries: true };
-    const files = makeVectors(handover, createRuns(handover))!;
+    const handover = { kit, takes: [], checks: [], layouts: [] };
+    const rules = runtimeFile("frame-rules.md", readFileSync("docs/frame-rules.md", "utf8"));
+    const steps: string[] = [];
+    const files = makeVectors(handover, { runtime: [rules] }, createRuns(handover), (done, of, step) =>
+      steps.push(`${done} of ${of} ${step}`),
+    )!;
+    expect(steps[0]).toMatch(/^0 of \d\d numbers$/);
     const text = (name: string) => strFromU8(files[name] as Uint8Array);
     const bare = JSON.parse(text("bare-kit.json")) as Kit;
     const { vectors } = JSON.parse(text("index.json")) as { vectors: { take: string; trace: string }[] };
@@ -37,6 +43,7 @@ test.each([
         ? JSON.stringify(formatPhasedTrace(compiled.value, evaluate(compiled.value, take)))
         : undefined;
     };
+    expect(text("frame-rules.md")).toBe(readFileSync("docs/frame-rules.md", "utf8"));
     for (const { take, trace } of takes) expect(eventsOf(bare, take)).toBe(trace);
     const unnoticed = listNumbers(bare).filter(({ path, kind, value, rounding }) =>
       [1, -1].some(by => {

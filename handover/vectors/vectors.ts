@@ -13,7 +13,7 @@ import { compileTakeJudge } from "#stage";
 import { createRuns, type Runs } from "../runs";
 import { withoutStage, withStageWritten } from "./bareKit";
 import { checksOf, formatFile } from "../documents/documents";
-import type { ExportFormat, Handover } from "../kind";
+import type { ExportFormat, Handover, HandoverParts, OnProgress } from "../kind";
 import { createSlugs, slugOf, textFile, type OutFile } from "../outFile";
 import { zipFiles } from "../pack/pack";
 import { formatJsonSchemas } from "../schemas/jsonSchemas";
@@ -29,8 +29,8 @@ What the rules make of ${count} recorded takes, for proving a port or a build ri
   to the rules written into them, the gates they held open and the speed they gave the clock. The traces are the same.
 - \`index.json\`: which kit, take and trace belong together, in order: for a kit with a stage the bare ones.
 
-A port is right when for every pair its trace has the same events, in the same order, with the same fields. Input is read as
-"Controls" of the frame rules says. With \`moss-tap-runtime.mjs\` and \`run-vectors.mjs\` laid beside this page,
+A port is right when for every pair its trace has the same events, in the same order, with the same fields. The rules are
+exactly in \`frame-rules.md\`; input is read as its section "Controls" says. With \`moss-tap-runtime.mjs\` and \`run-vectors.mjs\` laid beside this page,
 \`node run-vectors.mjs\` does it and says for each vector whether it is right. Every document names its format and version in
 its first two fields; the JSON Schemas lie in \`schemas/\`.
 `;
@@ -51,10 +51,12 @@ which the trace is another one if that number is one frame, or one, larger or sm
 ${missed.length > 0 ? `\nNo such input was found for these, in one direction or both, so a port can have them wrong unnoticed:\n\n${lines.join("\n")}\n` : ""}`;
 }
 
-/** Packs kit, takes, traces, checks and results in one zip, with a page of instructions. */
+/** Packs kit, takes, traces, checks, results and the frame rules in one zip, with a page of instructions. */
 export function makeVectors(
-  { kit, takes, checks, hasBoundaries }: Handover,
+  { kit, takes, checks, skipsBoundaries }: Handover,
+  { runtime }: Pick<HandoverParts, "runtime">,
   runs: Runs | undefined,
+  onProgress?: OnProgress,
 ): Zippable | undefined {
   if (!runs) return undefined;
   const { program } = runs.rules;
@@ -63,8 +65,11 @@ export function makeVectors(
     files[name] = textFile(name, text, "application/json").bytes;
   };
   const bare = withoutStage(kit);
-  const boundaries = hasBoundaries ? findBoundaries(bare) : [];
+  const boundaries = skipsBoundaries
+    ? []
+    : findBoundaries(bare, (done, of) => onProgress?.(done, of, "numbers"));
   put("README.md", `${PAGE(kit.name, takes.length)}${describeBoundaries(boundaries)}`);
+  for (const { name, bytes } of runtime) if (name === "frame-rules.md") files[name] = bytes;
   put("kit.json", formatFile(kit));
   for (const [file, text] of Object.entries(formatJsonSchemas()))
     put(file.replace("docs/schema", "schemas"), text);
@@ -122,21 +127,21 @@ function putBoundaries(
 export const vectorsFormat: ExportFormat = {
   id: "vectors",
   word: "Test vectors",
-  hint: "Kit, takes, and what the rules make of them, with checks and results and a page on how to use them: proof for a port.",
-  uses: ["runs"],
+  hint: "Kit, takes, inputs at the boundary of every number, and what the rules make of them, with the frame rules and a page on how to use it all: proof for a port.",
+  uses: ["runs", "parts", "boundaries"],
   commands: [{ as: "vectors" }],
   packed: {
     folder: "vectors",
     line: "what the runtime, or a port, must make of the takes",
-    files: (handover, _parts, runs) =>
-      Object.entries(makeVectors(handover, runs) ?? {}).map(([name, bytes]): OutFile => ({
+    files: (handover, parts, runs, onProgress) =>
+      Object.entries(makeVectors(handover, parts, runs, onProgress) ?? {}).map(([name, bytes]): OutFile => ({
         name,
         bytes: bytes as Uint8Array<ArrayBuffer>,
         type: "",
       })),
   },
-  files(handover, _parts, onProgress) {
-    const files = makeVectors(handover, createRuns(handover, onProgress));
+  files(handover, parts, onProgress) {
+    const files = makeVectors(handover, parts, createRuns(handover, onProgress), onProgress);
     if (!files) return [];
     const bytes = zipFiles(files);
     return [{ name: `${slugOf(handover.kit.name) || "kit"}.vectors.zip`, bytes, type: "application/zip" }];

@@ -9,6 +9,7 @@ export const makeFilesJob: Job<
 > = ({ format, parts, ...handover }, takes, tools) => {
   const form = EXPORT_FORMATS.find(item => item.id === format);
   if (!form) throw new Error(`there is no form "${format}"`);
-  const files = form.files({ ...handover, takes }, parts, createProgressReporter(tools));
+  const report = createProgressReporter(tools);
+  const files = form.files({ ...handover, takes }, parts, (done, of, step) => report(done, of, () => step));
   return { value: files, transfer: [...new Set(files.map(file => file.bytes.buffer))] };
 };
