@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { readFile } from "node:fs/promises";
 import { createServer } from "node:http";
 import { tmpdir } from "node:os";
@@ -275,6 +275,16 @@ test("everything is drawn, packed and saved as one file, which the shelf imports
   const map = new TextDecoder().decode(files["pictures/map-hop.svg"]);
   expect(map).toContain("<title>Hop</title>");
   expect(map).not.toMatch(/class=|var\(|tabindex|aria-/);
+  // Drawn and made again, the same kit is the same file.
+  await press(driver, "Play");
+  await press(driver, "Hand over");
+  await press(driver, "Make it: All in one");
+  await press(driver, "Save file belfry-runner.all.zip");
+  const again = await waitFor(driver, "the second file", async () => {
+    const copies = readdirSync(session.downloads).filter(name => /^belfry-runner\.all .*zip$/.test(name));
+    return copies.length === 1 && readFileSync(join(session.downloads, copies[0]!));
+  });
+  expect(Buffer.compare(again, bytes)).toBe(0);
   await driver.get(session.address);
   await (await find(driver, "[data-testid=file-picker]")).sendKeys(put("all.zip", bytes));
   await find(driver, `//*[contains(text(), "on the shelf already, word for word, with these takes")]`);

@@ -1,4 +1,5 @@
 import { Context } from "svgcanvas";
+import { numberIds } from "./numberIds";
 
 /** The computed styles a picture keeps, as standard SVG attributes. */
 const KEPT = [
@@ -80,7 +81,7 @@ export function pictureOf(drawing: SVGSVGElement, name: string, { paper, ink }: 
     make("rect", { ...place, ...box, fill: paper }),
     make("text", { ...look, x, y: y - MARGIN, fill: ink }, name),
   );
-  return new XMLSerializer().serializeToString(copy);
+  return numberIds(new XMLSerializer().serializeToString(copy));
 }
 
 /** Returns canvas painting as the text of an SVG file. Sizes in px. */
@@ -95,7 +96,7 @@ export function paintPicture(
   for (const text of svg.querySelectorAll("[font-family]"))
     text.setAttribute("font-family", fallBack(text.getAttribute("font-family") ?? ""));
   svg.setAttribute("viewBox", `0 0 ${width} ${height}`);
-  return new XMLSerializer().serializeToString(svg);
+  return numberIds(new XMLSerializer().serializeToString(svg));
 }
 
 /** Returns the size of an SVG of ours, in px. */
