@@ -90,6 +90,7 @@ export {
 export { firstAbove, stretchAt } from "./time/rising";
 export { formatEvent, formatPhasedEvent, formatPhasedTrace, formatTrace } from "./trace/formatTrace";
 export type { PhasedTraceDocument, TraceDocument, TraceEvent } from "./trace/traceSchema";
+export { describeRule, type RuleList } from "./kit/describeRule";
 export { formatSentence } from "./kit/sentence";
 export type { Offer, Option, RefList, SentencePart, SwapOption } from "./kit/sentence";
 export { describePattern, offerPattern } from "./patterns/describePattern";
@@ -210,7 +211,7 @@ export {
 } from "./checks/makeCheck";
 export { formatVerdict } from "./checks/formatVerdict";
 export { acceptFound, type Acceptance } from "./checks/acceptCheck";
-export { listChanges, type Change } from "./kit/listChanges";
+export { listChanges, takeBackChange, type Change } from "./kit/listChanges";
 export { assistsDocument, parseAssists, type Assists } from "./kit/parseAssists";
 export { assistSchema, type Assist } from "./kit/assistSchema";
 export { applyAssist, findAssist, scaleLength } from "./kit/applyAssist";

@@ -38,6 +38,8 @@ const holds = (sum: string) =>
 
 const panel = () => textOf(driver, "[data-testid=check-panel]");
 const panelShows = (words: RegExp) => waitFor(driver, String(words), async () => words.test(await panel()));
+const turns = (words: string) =>
+  waitFor(driver, words, async () => (await textOf(driver, "[data-testid=turns]")) === words);
 const cell = (check: string, take: string) => clickOn(driver, `[aria-label^="${check} in ${take}:"]`);
 
 test("checks from an empty kit: a break shows in every view, its cause is found in the history, and is reverted", async () => {
@@ -59,12 +61,20 @@ test("checks from an empty kit: a break shows in every view, its cause is found 
   await cell("Played by a scripted hand stays as it is", "Played by a scripted hand");
   await panelShows(/the story is another from frame \d+ on/);
   await press(driver, "What broke it?");
-  await panelShows(/It held 2 edits ago\. Taken back alone, this mends it:\nJump, effect leap: 40, was \d+/);
+  await panelShows(/It held 2 edits ago\. The cause:\s*Jump, effect leap: 40 \(was \d+\)\./);
   await press(driver, "Take it back");
   await holds("2 of 2");
+  await turns("+1 now hold, −0 broke");
   await press(driver, "Undo");
   await holds("1 of 2");
+  await turns("+0 now hold, −1 broke");
+  await press(driver, "Compare with now from here on");
   await press(driver, "Redo");
+  await turns("+1 now hold, −0 broke");
+  await press(driver, "Only changed takes");
+  await driver.navigate().refresh();
+  await press(driver, "the last edit");
+  await turns("no result changed");
   await holds("2 of 2");
   await press(driver, "Moss Tap: to the shelf");
   await waitFor(driver, "the card", async () =>
@@ -98,6 +108,7 @@ test("a failing check is opened at its frame, accepted with a preview of the cha
   await press(driver, "Prove");
   await cell("Late at an edge is forgiven, five times", "Late at every edge, forgiven");
   await panelShows(/it happened 0 times, too few/);
+  await panelShows(/Over all its takes: 1 would newly hold, 0 would break\./);
   await press(driver, "Accept 0 times instead of 5 at least");
   await panelShows(/In Late at every edge, forgiven: it holds/);
   await press(driver, "Undo");

@@ -4,6 +4,7 @@ import { compileTakeJudge } from "#stage";
 import { readKitAndTakes } from "../tests/evaluated";
 import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
 import { createGridReader, missingTakes } from "../prove/model/cells";
+import { heldAtPoint, heldIn, pointOf, type HeldAt } from "./proofPoint";
 
 const { kit: KIT, takes: DEMO } = readKitAndTakes("demo/belfry-runner");
 /** Enough takes for two workers. */
@@ -136,4 +137,73 @@ test("the grid has a row a take and a sum on both edges that agree", async () =>
   await until(() => proof().isWorking);
   await settled();
   expect(read(proof(), CHECKS, TAKES).rows.every((row, k) => row === rows[k])).toBe(true);
+});
+
+test("results are compared with those before the last edit, an undo included, and with a stored point", async () => {
+  tab.workbench.editChecks("checks", () => CHECKS.slice(0, 3));
+  await settled();
+  const atFirst = proof().found;
+  const stored = JSON.parse(JSON.stringify(pointOf(atFirst, 5))) as ReturnType<typeof pointOf>;
+  const readGrid = createGridReader();
+  const turnsSince = (heldAt: HeldAt | undefined) => {
+    const { checks, takes } = tab.workbench.getState();
+    return readGrid(proof(), checks, takes, heldAt).turns;
+  };
+  const setBuffer = (buffer: string) => () =>
+    tab.workbench.editKit("a buffer", kit => ({
+      ...kit,
+      moves: kit.moves!.map(move =>
+        move.id === "hop" ? { ...move, buffer, needs: [{ gate: "footing" }] } : move,
+      ),
+    }));
+  const rounds = [setBuffer("0f"), setBuffer("20f"), () => tab.workbench.undo(), () => tab.workbench.undo()];
+  rounds.push(setBuffer("0f"));
+  let previous = atFirst;
+  for (const edit of rounds) {
+    edit();
+    await until(() => proof().isWorking);
+    await settled();
+    const slow = { held: 0, broke: 0 };
+    for (const [take, verdicts] of proof().found)
+      for (const [check, now] of verdicts) {
+        const isOk = now.every(({ ok }) => ok);
+        const wasOk = previous
+          .get(take)!
+          .get(check)!
+          .every(({ ok }) => ok);
+        if (isOk !== wasOk) slow[isOk ? "held" : "broke"]++;
+      }
+    expect(turnsSince(heldIn(proof().beforeStep!))).toEqual(slow);
+    expect(turnsSince(heldAtPoint(stored))).toEqual(turnsSince(heldIn(atFirst)));
+    previous = proof().found;
+  }
+  expect(turnsSince(heldIn(atFirst)).broke).toBeGreaterThan(0);
+});
+
+test("the results of a drag are compared with those before it began, and a new check with nothing", async () => {
+  tab.workbench.editChecks("checks", () => CHECKS.slice(0, 2));
+  await settled();
+  const atFirst = proof().found;
+  const step = tab.workbench.beginStep();
+  for (const buffer of ["4f", "2f", "0f"]) {
+    step.run(
+      () =>
+        void tab.workbench.editKit("a buffer", kit => ({
+          ...kit,
+          moves: kit.moves!.map(move => (move.id === "hop" ? { ...move, buffer } : move)),
+        })),
+    );
+    await until(() => proof().isWorking);
+    await settled();
+    expect(proof().beforeStep).toBe(atFirst);
+  }
+  step.end();
+  tab.workbench.editChecks("another", checks => [...checks, { ...CHECKS[2]!, on: "*" }]);
+  await settled();
+  const { checks, takes } = tab.workbench.getState();
+  await until(() => proof().found.get("take-0")!.size === 3);
+  expect(createGridReader()(proof(), checks, takes, heldIn(proof().beforeStep!)).turns).toEqual({
+    held: 0,
+    broke: 0,
+  });
 });

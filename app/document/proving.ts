@@ -17,6 +17,8 @@ export interface Proof {
    * up to date.
    */
   readonly found: ReadonlyMap<string, Verdicts>;
+  /** The results before the last step of the history; undefined before there was one. */
+  readonly beforeStep: ReadonlyMap<string, Verdicts> | undefined;
   /** Takes whose results belong to the current kit and checks. */
   readonly isCurrent: ReadonlySet<string>;
   /** The faults that prevent a check from being judged, by its id, such as a name the kit lacks. */
@@ -36,6 +38,7 @@ export interface Proof {
 
 const NOTHING: Proof = {
   found: new Map(),
+  beforeStep: undefined,
   isCurrent: new Set(),
   faults: new Map(),
   isWorking: false,
@@ -111,7 +114,7 @@ const BREATH_MS = 120;
  * and publishes results as they arrive.
  */
 export function createProving(
-  workbench: Pick<Workbench, "getState" | "subscribe" | "updateKitSettings">,
+  workbench: Pick<Workbench, "getState" | "subscribe" | "updateKitSettings" | "history">,
   judge: Pick<Judge, "compile">,
   jobs: Pick<Jobs, "ask">,
   { cores, nowMs, setTimer }: ProvingWorld,
@@ -121,6 +124,8 @@ export function createProving(
   let turn = 0;
   let beganMs = -Infinity;
   let callOff: (() => void) | undefined;
+  /** The last complete results, and the step of the history that they belong to. */
+  let whole: { readonly step: unknown; readonly found: Proof["found"] } | undefined;
 
   /** Leaves out the checks that name something the kit lacks, or use a rate at which it has faults. */
   function sift({ kit, checks }: Subject): { sound: Check[]; faults: Map<string, readonly Issue[]> } {
@@ -159,6 +164,10 @@ export function createProving(
       const next = { ...store.getState(), ...change };
       store.setState({ ...change, ...sumUp(next, kit, checks, subject.takes) });
     };
+    /** Runs when the history has the edit, of which the proof hears before. */
+    const onRecorded = (run: (step: unknown) => void) =>
+      queueMicrotask(() => own === turn && run(workbench.history.getState().pastStates.at(-1)));
+    onRecorded(step => whole && whole.step !== step && show({ beforeStep: whole.found }));
     const isIdle = sound.length === 0 || takes.length === 0;
     show({
       faults,
@@ -167,7 +176,11 @@ export function createProving(
       isWorking: !isIdle,
       ...(isIdle ? { found: new Map() } : {}),
     });
-    if (isIdle) return keep(store.getState());
+    const finish = () => {
+      onRecorded(step => (whole = { step, found: store.getState().found }));
+      keep(store.getState());
+    };
+    if (isIdle) return finish();
     const halves = takes.length <= FEW_TAKES || cores < ENOUGH_CORES ? 1 : LANES.length;
     let left = halves;
     const known = new Map(takes.flatMap(({ id }) => (was.found.has(id) ? [[id, was.found.get(id)!]] : [])));
@@ -194,7 +207,7 @@ export function createProving(
         if (outcome.state === "done") addVerdicts(half, outcome.value);
         const trouble = outcome.state === "failed" ? outcome.reason : store.getState().trouble;
         show({ isWorking: left > 0, trouble });
-        if (left === 0 && !trouble) keep(store.getState());
+        if (left === 0 && !trouble) finish();
       });
       return asked;
     });
@@ -220,6 +233,7 @@ export function createProving(
       turn++;
       asking.forEach(asked => asked.stop());
       asking = [];
+      whole = undefined;
       store.setState(NOTHING, true);
     }
     callOff?.();

@@ -1,15 +1,36 @@
 import { useEffect, useState } from "react";
-import type { Check, Kit, Take } from "#core";
+import { takeBackChange, type Change, type Check, type Kit, type Take } from "#core";
 import { Button } from "../ui/Button";
 import { formatChange } from "../parts/model/changeWords";
 import { useWorkbench } from "../document/workbenchContext";
 import { useJudging } from "../judging/context";
-import { takeBack, type Blame } from "../judging/jobs/blame";
+import type { Blame } from "../judging/jobs/blame";
 
 /** The maximum number of past versions searched, latest first. */
 const MAX_PAST_VERSIONS = 200;
 
-/** Searches, on a click, for the smallest recent change that broke a check, and offers to revert it. */
+/** The most causes that are listed. */
+const MAX_CAUSES = 4;
+
+/** One cause: its changes as sentences, and a button that takes them back in one edit. */
+function Cause({ old, kit, changes }: { old: Kit; kit: Kit; changes: readonly Change[] }) {
+  const workbench = useWorkbench();
+  const sentences = changes.map(change => formatChange(old, kit, change));
+  const takeBack = () =>
+    workbench.editKit(`took back: ${sentences.join("; ")}`, now => changes.reduce(takeBackChange, now));
+  return (
+    <li>
+      {sentences.map(sentence => (
+        <p key={sentence}>{sentence}.</p>
+      ))}
+      <Button look="quiet" className="-ml-2" onClick={takeBack}>
+        {changes.length === 1 ? "Take it back" : `Take these ${changes.length} back together`}
+      </Button>
+    </li>
+  );
+}
+
+/** Searches, on a click, for the recent changes that broke a check, and offers to take them back. */
 export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
   const workbench = useWorkbench();
   const { jobs } = useJudging();
@@ -39,30 +60,27 @@ export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Tak
       <p className="text-soft">It has not held by any edit that can still be undone: it never did here.</p>
     );
   const edits = blame.editsAgo === 1 ? "one edit ago" : `${blame.editsAgo} edits ago`;
-  if (blame.mends.length === 0)
+  if (blame.causes.length === 0)
     return (
       <p className="text-soft">
-        It held {edits}; no single change since then mends it alone. {blame.changes.length} places changed.
+        It held {edits}; no part of the {blame.changes.length} changes since then could be found that mends
+        it.
       </p>
     );
+  const isOne = blame.causes.length === 1;
   return (
     <div data-testid="blame">
-      <p>It held {edits}. Taken back alone, this mends it:</p>
-      <ul>
-        {blame.mends.slice(0, 4).map(change => (
-          <li key={change.path.join()} className="flex items-baseline gap-2">
-            <span className="min-w-0 grow">{formatChange(kit, change)}</span>
-            <Button
-              look="quiet"
-              onClick={() =>
-                workbench.editKit(`took back ${formatChange(kit, change)}`, now => takeBack(now, change))
-              }
-            >
-              Take it back
-            </Button>
-          </li>
+      <p>
+        It held {edits}. {isOne ? "The cause:" : "Each of these mends it when it is taken back:"}
+      </p>
+      <ul className="ml-4 list-disc">
+        {blame.causes.slice(0, MAX_CAUSES).map((cause, n) => (
+          <Cause key={n} old={blame.heldBy} kit={kit} changes={cause} />
         ))}
       </ul>
+      {blame.causes.length > MAX_CAUSES && (
+        <p className="text-soft">and {blame.causes.length - MAX_CAUSES} more</p>
+      )}
     </div>
   );
 }

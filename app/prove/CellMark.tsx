@@ -1,4 +1,4 @@
-import type { CellLook } from "./model/cells";
+import type { CellLook, Turn } from "./model/cells";
 
 /**
  * The mark of a cell, distinguishable by shape: a full circle, an empty one with a bar, an edged stone, a ring, a hook, or
@@ -40,4 +40,17 @@ export function CellMark({ look }: { look: CellLook }) {
     case "unasked":
       return <span className="block size-1 rounded-full bg-line" />;
   }
+}
+
+/** The mark of a result that changed, at the corner of its cell: an arrow up, or down. */
+export function TurnMark({ turn }: { turn: Turn }) {
+  return (
+    <svg
+      viewBox="0 0 8 16"
+      className={`absolute top-0.5 right-0.5 h-4 w-2 fill-none stroke-2 ${turn === "held" ? "stroke-moss" : "stroke-foxglove"}`}
+      aria-hidden
+    >
+      <path d={turn === "held" ? "M4 14V3M1 6.5 4 3l3 3.5" : "M4 2v11M1 9.5 4 13l3-3.5"} />
+    </svg>
+  );
 }

@@ -1,84 +1,23 @@
-import { useMemo } from "react";
 import {
-  acceptFound,
   describeCheck,
   formatFinding,
   formatPath,
   gateName,
-  listStory,
   offerCheck,
   takeOut,
   writeAt,
   type Check,
   type Kit,
   type Take,
-  foreignWords,
 } from "#core";
 import { Button } from "../ui/Button";
 import { TextStone } from "../ui/TextStone";
 import { useProof } from "../document/checksContext";
-import { useEvaluation } from "../document/evaluationContext";
 import { useWorkbench } from "../document/workbenchContext";
 import { useTakeAway } from "../document/useTakeAway";
 import { Sentence, type SentenceHand } from "../parts/Sentence";
-import { Broken } from "./Broken";
-import { missingTakes, readCell } from "./model/cells";
-import { StoryLines } from "./StoryLines";
-
-/** The actions for a check's finding in the selected take. */
-function Finding({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
-  const workbench = useWorkbench();
-  const proof = useProof(state => state);
-  const evaluated = useEvaluation(state => state.evaluated);
-  const isOpen = evaluated?.take.id === take.id && evaluated.rules.kit === kit;
-  const story = useMemo(
-    () => (isOpen && evaluated ? listStory(evaluated.program, evaluated.trace) : undefined),
-    [isOpen, evaluated],
-  );
-  const foreign = foreignWords(take, kit);
-  const { verdict, words, look } = readCell(proof, check, take.id);
-  const offered =
-    verdict && verdict.rate === kit.rate && story ? acceptFound(check, verdict, story) : undefined;
-  return (
-    <section
-      aria-label="Found in the chosen take"
-      className="mt-3 border-t border-line pt-2"
-      data-testid="finding"
-    >
-      <p>
-        In <b>{take.name || take.id}</b>:{" "}
-        <span className={look === "fails" ? "text-foxglove" : ""}>{words}</span>.
-      </p>
-      {foreign && <p className="text-soft">This take {foreign}.</p>}
-      {"same" in check && look === "fails" && story && verdict && (
-        <StoryLines
-          kit={kit}
-          kept={check.same}
-          now={story}
-          agree={verdict.reached ?? 0}
-          frames={evaluated?.columns.frames ?? 1}
-        />
-      )}
-      {look === "fails" && (
-        <div className="mt-1 flex flex-col items-start gap-1">
-          {offered && (
-            <Button
-              className="border-moss text-left font-semibold whitespace-normal! text-moss"
-              onClick={() =>
-                workbench.editChecks(`accepted ${offered.words}`, now =>
-                  now.map(item => (item.id === check.id ? offered.becomes : item)),
-                )
-              }
-            >
-              Accept {offered.words}
-            </Button>
-          )}
-          <Broken key={`${check.id} ${take.id}`} kit={kit} check={check} take={take} />
-        </div>
-      )}
-    </section>
-  );
-}
+import { Finding } from "./Finding";
+import { missingTakes } from "./model/cells";
 
 /** One check: its editable sentence, clauses to add, and its finding in the selected take. */
 export function CheckPanel({

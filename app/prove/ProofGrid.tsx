@@ -1,7 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useRef, type KeyboardEvent } from "react";
 import type { Check } from "#core";
-import { CellMark } from "./CellMark";
+import { CellMark, TurnMark } from "./CellMark";
 import type { CellSum, ProofRow } from "./model/cells";
 
 const ROW_PX = 28;
@@ -30,6 +30,8 @@ function SumWord({ holds, asked, unknown }: CellSum) {
   );
 }
 
+const TURN_WORDS = { held: "; it now holds", broke: "; it broke", same: "" } as const;
+
 /** The cells of a row, re-rendered only when one changes. `entry`: Tab enters at its first cell. */
 const RowCells = memo(function RowCells({
   row: { take, cells },
@@ -52,11 +54,12 @@ const RowCells = memo(function RowCells({
         <button
           type="button"
           tabIndex={isChosen || (entry && c === 0) ? 0 : -1}
-          aria-label={`${check.name || check.id} in ${take.name || take.id}: ${cell.words}`}
-          className={`flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-leaf outline-2 outline-moss" : ""}`}
+          aria-label={`${check.name || check.id} in ${take.name || take.id}: ${cell.words}${TURN_WORDS[cell.turn ?? "same"]}`}
+          className={`relative flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-leaf outline-2 outline-moss" : ""} ${cell.turn ? "pr-2.5" : ""}`}
           onClick={() => onChoose(check.id, take.id)}
         >
           <CellMark look={cell.look} />
+          {cell.turn && <TurnMark turn={cell.turn} />}
           {cell.mark && (
             <span className="font-mono text-[11px] font-semibold text-foxglove">{cell.mark}</span>
           )}

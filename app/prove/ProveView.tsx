@@ -1,6 +1,5 @@
-import { useCallback, useMemo, useState } from "react";
+import { useCallback, useState } from "react";
 import { useSearchParams } from "react-router";
-import type { Check } from "#core";
 import { Button } from "../ui/Button";
 import { useChecking, useProof, useProofStore } from "../document/checksContext";
 import { usePlaybackControl } from "../document/evaluationContext";
@@ -9,30 +8,10 @@ import { NextStep } from "../parts/NextStep";
 import { GameAgreement } from "./GameAgreement";
 import { Beside } from "./Beside";
 import { CheckPanel } from "./CheckPanel";
-import { createGridReader, readCell, type ProofRow } from "./model/cells";
-import { ProofGrid, type Chosen } from "./ProofGrid";
+import { FilteredGrid, type GridFilter } from "./FilteredGrid";
+import { readCell } from "./model/cells";
+import type { Chosen } from "./ProofGrid";
 import { ProofSum } from "../shell/ProofSum";
-
-const includes = (text: string, sought: string) => text.toLowerCase().includes(sought.trim().toLowerCase());
-
-/** Returns takes in display order: failing ones first if wanted. */
-function arrange(rows: readonly ProofRow[], failsFirst: boolean): readonly ProofRow[] {
-  if (!failsFirst) return rows;
-  const failing = ({ sum }: ProofRow) => sum.asked - sum.holds - sum.unknown;
-  return [...rows].sort((a, b) => failing(b) - failing(a));
-}
-
-/**
- * Returns the takes and checks whose names match the search; if only checks match, all takes, and vice versa.
- */
-function narrow(rows: readonly ProofRow[], checks: readonly Check[], sought: string) {
-  const places = checks.flatMap((check, c) => (includes(check.name, sought) ? [c] : []));
-  const own = rows.filter(({ take }) => includes(`${take.name} ${take.player ?? ""}`, sought));
-  const columns = places.length > 0 ? places : checks.map((_, c) => c);
-  const shown = own.length > 0 || places.length === 0 ? own : rows;
-  if (columns.length === checks.length) return { columns, rows: shown };
-  return { columns, rows: shown.map(row => ({ ...row, cells: columns.map(c => row.cells[c]!) })) };
-}
 
 function Empty() {
   const checking = useChecking();
@@ -95,13 +74,6 @@ function useChosen(): {
   };
 }
 
-/** The filter of the grid: words to find, the order, and which takes are listed. */
-interface GridFilter {
-  readonly words: string;
-  readonly failsFirst: boolean;
-  readonly onlyFailing: boolean;
-}
-
 /** The sum of all results, the search field and the filters. */
 function ProofBar({
   filter,
@@ -149,43 +121,13 @@ function ProofBar({
   );
 }
 
-/** The grid of the takes and checks that match a filter. */
-function FilteredGrid({
-  filter: { words, failsFirst, onlyFailing },
-  chosen,
-  onChoose,
-}: {
-  filter: GridFilter;
-  chosen: Chosen;
-  onChoose: (check: string, take: string | undefined) => void;
-}) {
-  const takes = useDocument(state => state.takes);
-  const checks = useDocument(state => state.checks);
-  const proof = useProof(state => state);
-  const [readGrid] = useState(createGridReader);
-  const grid = useMemo(() => readGrid(proof, checks, takes), [readGrid, proof, checks, takes]);
-  const found = narrow(grid.rows, checks, words);
-  const wanted = found.rows.filter(({ sum }) => !onlyFailing || sum.holds + sum.unknown < sum.asked);
-  const rows = arrange(wanted, failsFirst);
-  if (rows.length === 0)
-    return (
-      <p className="px-5 py-4 text-soft">
-        {takes.length === 0
-          ? "No take yet: record one in Play, and it is judged here."
-          : "No take is like that."}
-      </p>
-    );
-  return (
-    <ProofGrid
-      checks={found.columns.length === checks.length ? checks : found.columns.map(c => checks[c]!)}
-      rows={rows}
-      sums={found.columns.map(c => grid.sums[c]!)}
-      chosen={chosen}
-      isCurrent={proof.isCurrent}
-      onChoose={onChoose}
-    />
-  );
-}
+const EVERYTHING: GridFilter = {
+  words: "",
+  failsFirst: true,
+  onlyFailing: false,
+  since: "edit",
+  onlyTurned: false,
+};
 
 /** Prove: requirements judged on every take at every edit. */
 export function ProveView() {
@@ -194,7 +136,7 @@ export function ProveView() {
   const checks = useDocument(state => state.checks);
   const trouble = useProof(state => state.trouble);
   const { chosen, choose } = useChosen();
-  const [filter, setFilter] = useState<GridFilter>({ words: "", failsFirst: true, onlyFailing: false });
+  const [filter, setFilter] = useState<GridFilter>(EVERYTHING);
   if (!kit) return null;
   if (checks.length === 0)
     return (
@@ -215,7 +157,12 @@ export function ProveView() {
             the right.
           </NextStep>
         </div>
-        <FilteredGrid filter={filter} chosen={{ check: check.id, take: chosen.take }} onChoose={choose} />
+        <FilteredGrid
+          filter={filter}
+          chosen={{ check: check.id, take: chosen.take }}
+          onFilter={setFilter}
+          onChoose={choose}
+        />
         <GameAgreement />
         <Beside kit={kit} checks={checks} takes={takes} />
       </section>

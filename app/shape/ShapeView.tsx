@@ -1,6 +1,6 @@
 import { useLayoutEffect, useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
-import { traitsOf, formatIssue, type Issue, type Kit } from "#core";
+import { describeRule, traitsOf, formatIssue, type Issue, type Kit } from "#core";
 import { RuleTally } from "../maps/RuleTally";
 import { pathOfRule } from "../edits/ruleEdits";
 import { Button } from "../ui/Button";
@@ -13,7 +13,7 @@ import { Offers } from "./Offers";
 import { RuleActions } from "./RuleActions";
 import { RuleList } from "./RuleList";
 import { RuleMap } from "./RuleMap";
-import { describeRule, listRules, type RuleItem } from "./model/rules";
+import { listRules, type RuleItem } from "./model/rules";
 import { groupIssues, listShown } from "./model/ruleIssues";
 import { TryIt } from "./TryIt";
 import { useRestedRules } from "./useRestedRules";
@@ -122,7 +122,12 @@ export function ShapeView() {
           <MovesTable kit={kit} />
         ) : open ? (
           <>
-            <Sentence key={open.key} parts={describeRule(kit, open)} base={pathOfRule(open)} issues={own} />
+            <Sentence
+              key={open.key}
+              parts={describeRule(kit, open.list, open.index)}
+              base={pathOfRule(open)}
+              issues={own}
+            />
             {open.list === "moves" && <EffectLine kit={kit} index={open.index} />}
             <Offers key={`offers ${open.key}`} kit={kit} rule={open} />
             {own.map(issue => (

@@ -90,6 +90,17 @@ const keptArcSchema = v.object({
 });
 export type KeptArc = Readonly<v.InferOutput<typeof keptArcSchema>>;
 
+const takePlaces = v.array(v.pipe(v.number(), v.integer(), v.minValue(0)));
+
+/** Results at a point in time: for each check the takes in which it held and failed, as places in `takes`. */
+const proofPointSchema = v.object({
+  /** Ms since 1970. */
+  at: v.number(),
+  takes: v.array(v.string()),
+  checks: v.array(v.object({ id: v.string(), held: takePlaces, failed: takePlaces })),
+});
+export type ProofPoint = Readonly<v.InferOutput<typeof proofPointSchema>>;
+
 const kitSettingsSchema = v.object({
   folded: v.array(v.string()),
   order: v.array(v.string()),
@@ -125,6 +136,8 @@ const kitSettingsSchema = v.object({
   ),
   /** The last result of its checks: the number of results, and of those that hold. */
   proof: v.exactOptional(v.object({ asked: v.number(), holds: v.number() })),
+  /** The results with which later ones are compared. */
+  proofPoint: v.exactOptional(proofPointSchema),
   /** The options of the timing sheet: the variant to list changes since, by its id, and further rates. */
   sheet: v.exactOptional(
     v.object({ since: v.exactOptional(v.string()), rates: v.exactOptional(v.array(v.number())) }),

@@ -70,7 +70,7 @@ function ChangeList({ first, second }: { first: Kit | undefined; second: Kit | u
   return (
     <ul className="text-sm" aria-label="What changed between them">
       {changes.slice(0, MAX_CHANGES).map(change => (
-        <li key={change.path.join()}>{formatChange(second, change)}</li>
+        <li key={change.path.join()}>{formatChange(first, second, change)}</li>
       ))}
       {changes.length > MAX_CHANGES && <li className="text-soft">and {changes.length - MAX_CHANGES} more</li>}
     </ul>

@@ -1,4 +1,6 @@
 import { ownValue } from "../formats/ownValue";
+import { deleteAt, writeAt } from "./editAt";
+
 /** One difference between two documents: its path in the second, with both values. */
 export interface Change {
   readonly path: readonly (string | number)[];
@@ -33,4 +35,9 @@ export function listChanges(
     return keys.flatMap(key => listChanges(ownValue(before, key), ownValue(after, key), [...path, key]));
   }
   return JSON.stringify(before) === JSON.stringify(after) ? [] : [{ path, before, after }];
+}
+
+/** Returns a document in which one change is taken back; the others of a list of changes stay valid. */
+export function takeBackChange<T>(document: T, { path, before }: Change): T {
+  return before === undefined ? deleteAt(document, path) : writeAt(document, path, before);
 }

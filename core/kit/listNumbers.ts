@@ -1,11 +1,7 @@
 import type { PathStep } from "../formats/issue";
-import { describeGate } from "../gates/describeGate";
-import { describeMove } from "../moves/describeMove";
-import { describePattern } from "../patterns/describePattern";
-import { describePrompt } from "../prompts/describePrompt";
 import type { Rounding } from "../time/duration";
+import { describeRule } from "./describeRule";
 import type { Kit } from "./schema";
-import type { SentencePart } from "./sentence";
 
 /** A number shown in a rule's sentence. */
 export interface KitNumber {
@@ -23,26 +19,13 @@ export interface KitNumber {
 
 const LISTS = ["patterns", "moves", "gates", "prompts"] as const;
 
-function describe(kit: Kit, list: (typeof LISTS)[number], index: number): readonly SentencePart[] {
-  switch (list) {
-    case "patterns":
-      return describePattern(kit.patterns[index]!, kit);
-    case "moves":
-      return describeMove(kit.moves![index]!);
-    case "gates":
-      return describeGate(kit.gates![index]!);
-    case "prompts":
-      return describePrompt(kit.prompts![index]!, kit);
-  }
-}
-
 /**
  * Returns every number that the sentences of a kit's rules show and let the designer change, rule by rule.
  */
 export function listNumbers(kit: Kit): KitNumber[] {
   return LISTS.flatMap(list =>
     (kit[list] ?? []).flatMap((rule, index) =>
-      describe(kit, list, index).flatMap((part): KitNumber[] => {
+      describeRule(kit, list, index).flatMap((part): KitNumber[] => {
         const { kind } = part;
         if (kind !== "length" && kind !== "count" && kind !== "number") return [];
         const common = {

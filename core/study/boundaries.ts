@@ -28,7 +28,7 @@ const MAX_FRAMES = 1200;
 const MAX_NUMBERS = 150;
 /**
  * The work for all numbers of a kit together, so that the largest kits take seconds: a rule run for a frame is 1, and
- * compiling it is as much as COMPILING frames. What does not fit counts as not found.
+ * compiling it is as much as COMPILING frames. Numbers beyond it count as not found.
  */
 const MAX_WORK = 100_000_000;
 const COMPILING = 200;

@@ -1,14 +1,4 @@
-import {
-  describeGate,
-  describeMove,
-  describePattern,
-  describePrompt,
-  describeSwitch,
-  formatSentence,
-  nameIn,
-  type Kit,
-  type SentencePart,
-} from "#core";
+import { describeRule, formatSentence, nameIn, type Kit, type SentencePart } from "#core";
 import { escapeHtml } from "./escapeHtml";
 
 /** The lists of rules in the order of a sheet, with their headings. */
@@ -20,20 +10,6 @@ export function sentenceOf(kit: Kit, parts: readonly SentencePart[]): string {
   const [first, ...rest] = parts;
   if (first?.kind !== "name") return escapeHtml(formatSentence(parts, nameIn(kit)));
   return `<b>${escapeHtml(first.text)}</b>${escapeHtml(formatSentence(rest, nameIn(kit)))}`;
-}
-
-/** Returns the sentence of a rule, by its list and its index there. */
-export function describeRule(kit: Kit, list: (typeof LISTS)[number], index: number): readonly SentencePart[] {
-  switch (list) {
-    case "moves":
-      return describeMove(kit.moves![index]!);
-    case "patterns":
-      return describePattern(kit.patterns[index]!, kit);
-    case "gates":
-      return describeGate(kit.gates![index]!);
-    case "prompts":
-      return describePrompt(kit.prompts![index]!, kit);
-  }
 }
 
 /** One rule of a sheet: its list and id, independent of its position, and its sentence as text. */
@@ -52,8 +28,8 @@ export function listRules(kit: Kit): SheetRule[] {
       return { key: `${list} ${rule.id}`, sentence: format(describeRule(kit, list, index), isOff) };
     }),
   );
-  const switches = (kit.switches ?? []).map((item, index): SheetRule => {
-    return { key: `switches ${index}`, sentence: format(describeSwitch(item, kit), false) };
+  const switches = (kit.switches ?? []).map((_, index): SheetRule => {
+    return { key: `switches ${index}`, sentence: format(describeRule(kit, "switches", index), false) };
   });
   return [...rules, ...switches];
 }

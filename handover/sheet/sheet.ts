@@ -1,6 +1,7 @@
 import {
   compile,
   describeCheck,
+  describeRule,
   describeSwitch,
   formatBinding,
   formatVerdict,
@@ -14,7 +15,7 @@ import {
 } from "#core";
 import { compileTakeJudge } from "#stage";
 import type { ExportFormat, Handover } from "../kind";
-import { describeRule, LISTS, sentenceOf, TITLES } from "./sentences";
+import { LISTS, sentenceOf, TITLES } from "./sentences";
 import { formatChangesSince } from "./since";
 import { table } from "./table";
 import { listFigures, type Figure } from "../numbers/listFigures";

@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 import {
   compile,
+  describeRule,
   findFollowUp,
   takeOut,
   evaluate,
@@ -14,7 +15,7 @@ import {
   type Kit,
   type Take,
 } from "#core";
-import { describeRule, listRules, offersOf } from "../../shape/model/rules";
+import { listRules, offersOf } from "../../shape/model/rules";
 import { duplicateRule, listLeaning, moveRule, removeRule, turnRule } from "../ruleEdits";
 import { giveDuel, giveRopes, giveRunner } from "../giveStage";
 import { addFollowing, addPlain, applyStarter, STARTERS } from "./starters";
@@ -93,7 +94,7 @@ test("a chain of attacks comes out one after the other, presses during the one b
 
 /** Returns every rule as a sentence in plain text. */
 function sentences(kit: Kit): string[] {
-  return listRules(kit).map(rule => formatSentence(describeRule(kit, rule), nameIn(kit)));
+  return listRules(kit).map(rule => formatSentence(describeRule(kit, rule.list, rule.index), nameIn(kit)));
 }
 
 test("rules read as whole sentences", () => {
@@ -127,8 +128,8 @@ test("every offered clause compiles and can be removed again", () => {
       tried++;
       const grown = writeAt(full, [rule.list, rule.index], offer.becomes);
       expect(compile(grown), offer.words).toMatchObject({ ok: true });
-      const before = describeRule(full, rule).length;
-      const parts = describeRule(grown, rule);
+      const before = describeRule(full, rule.list, rule.index).length;
+      const parts = describeRule(grown, rule.list, rule.index);
       expect(parts.length, offer.words).toBeGreaterThan(before);
       const clauses = parts.flatMap(part => (part.clause ? [part.clause] : []));
       for (const clause of clauses) {

@@ -1,5 +1,7 @@
 import { formatVerdict, appliesTo, type Check, type Take } from "#core";
 import type { TakeVerdict } from "#stage";
+import { heldIn, type HeldAt } from "../../document/proofPoint";
+import type { ProvedTake } from "../../judging/jobs/prove";
 import type { Proof, Verdicts } from "../../document/proving";
 
 /**
@@ -8,19 +10,57 @@ import type { Proof, Verdicts } from "../../document/proving";
  */
 export type CellLook = "holds" | "vacuous" | "fails" | "unknown" | "unasked" | "faulty";
 
+/** A result that changed: it holds now, or it broke. */
+export type Turn = "held" | "broke";
+
+/** How many results turned in each way. */
+export type Turns = Readonly<Record<Turn, number>>;
+
+/** Returns how the results of one check turn when it is judged anew, take by take, as the cells of the grid count. */
+export function countTurns(
+  { found }: Pick<Proof, "found">,
+  checkId: string,
+  takes: readonly Take[],
+  proved: readonly ProvedTake[],
+): Turns {
+  const heldAt = heldIn(found);
+  const turns = { held: 0, broke: 0 };
+  for (const { take, verdicts } of proved) {
+    const before = heldAt(takes[take]!.id, checkId);
+    const isOk = verdicts.every(({ ok }) => ok);
+    if (verdicts.length === 0 || before === undefined || before === isOk) continue;
+    turns[isOk ? "held" : "broke"]++;
+  }
+  return turns;
+}
+
 /** The finding of a check in a take, at all its rates. */
 export interface Cell {
   readonly look: CellLook;
   /** A few characters in the cell: the frames of slip, or the number of events. */
   readonly mark: string;
   readonly words: string;
+  /** How the result changed since the time it is compared with; undefined if it did not, or was not known then. */
+  readonly turn: Turn | undefined;
   /** The most informative verdict: the first failing one, otherwise the first. */
   readonly verdict: TakeVerdict | undefined;
 }
 
-const UNASKED: Cell = { look: "unasked", mark: "", words: "not asked", verdict: undefined };
-const UNKNOWN: Cell = { look: "unknown", mark: "", words: "not judged yet", verdict: undefined };
-const FAULTY: Cell = { look: "faulty", mark: "", words: "cannot be judged", verdict: undefined };
+const UNASKED: Cell = { look: "unasked", mark: "", words: "not asked", turn: undefined, verdict: undefined };
+const UNKNOWN: Cell = {
+  look: "unknown",
+  mark: "",
+  words: "not judged yet",
+  turn: undefined,
+  verdict: undefined,
+};
+const FAULTY: Cell = {
+  look: "faulty",
+  mark: "",
+  words: "cannot be judged",
+  turn: undefined,
+  verdict: undefined,
+};
 
 const MAX_SHOWN = 99;
 const short = (count: number) => (count > MAX_SHOWN ? `${MAX_SHOWN}+` : String(count));
@@ -32,8 +72,10 @@ function markOf({ why, slip, count, reached }: TakeVerdict): string {
   return why === "happened" ? "!" : "";
 }
 
-/** Returns the cell of a check and a take. */
-export function readCell(proof: Proof, check: Check, takeId: string): Cell {
+const NEVER_KNOWN: HeldAt = () => undefined;
+
+/** Returns the cell of a check and a take. `heldAt`: the results it is compared with. */
+export function readCell(proof: Proof, check: Check, takeId: string, heldAt = NEVER_KNOWN): Cell {
   if (!appliesTo(check, takeId)) return UNASKED;
   if (proof.faults.has(check.id)) return FAULTY;
   const verdicts = proof.found.get(takeId)?.get(check.id);
@@ -42,8 +84,10 @@ export function readCell(proof: Proof, check: Check, takeId: string): Cell {
   const rate = verdicts.length > 1 ? ` at ${verdict.rate} frames a second` : "";
   const words = `${formatVerdict(verdict)}${verdict.ok ? "" : rate}`;
   const isVacuous = verdicts.every(({ vacuous }) => vacuous);
-  if (verdict.ok) return { look: isVacuous ? "vacuous" : "holds", mark: "", words, verdict };
-  return { look: "fails", mark: markOf(verdict), words, verdict };
+  const before = heldAt(takeId, check.id);
+  const turn = before === undefined || before === verdict.ok ? undefined : verdict.ok ? "held" : "broke";
+  if (verdict.ok) return { look: isVacuous ? "vacuous" : "holds", mark: "", words, turn, verdict };
+  return { look: "fails", mark: markOf(verdict), words, turn, verdict };
 }
 
 /** Returns the takes a check names and the kit no longer has. */
@@ -76,27 +120,40 @@ export interface ProofRow {
 export interface Grid {
   readonly rows: readonly ProofRow[];
   readonly sums: readonly CellSum[];
+  readonly turns: Turns;
 }
 
 /** Creates a reader of grids that reuses unchanged rows of its last result, since most edits change few. */
-export function createGridReader(): (proof: Proof, checks: readonly Check[], takes: readonly Take[]) => Grid {
+export function createGridReader(): (
+  proof: Proof,
+  checks: readonly Check[],
+  takes: readonly Take[],
+  heldAt?: HeldAt,
+) => Grid {
   const known = new WeakMap<Verdicts, { readonly of: readonly unknown[]; readonly row: ProofRow }>();
-  const readRow = (proof: Proof, checks: readonly Check[], take: Take): ProofRow => {
+  const readRow = (
+    proof: Proof,
+    checks: readonly Check[],
+    take: Take,
+    heldAt: HeldAt | undefined,
+  ): ProofRow => {
     const verdicts = proof.found.get(take.id);
-    const of = [take, checks, proof.faults];
+    const of = [take, checks, proof.faults, heldAt];
     const last = verdicts && known.get(verdicts);
     if (last?.of.every((part, k) => part === of[k])) return last.row;
-    const cells = checks.map(check => readCell(proof, check, take.id));
+    const cells = checks.map(check => readCell(proof, check, take.id, heldAt));
     const row = { take, cells, sum: sum(cells) };
     if (verdicts) known.set(verdicts, { of, row });
     return row;
   };
-  return (proof, checks, takes) => {
-    const rows = takes.map(take => readRow(proof, checks, take));
+  return (proof, checks, takes, heldAt) => {
+    const rows = takes.map(take => readRow(proof, checks, take, heldAt));
     const sums = checks.map((check, c) => {
       const own = sum(rows.map(row => row.cells[c]!));
       return { ...own, asked: own.asked + missingTakes(check, takes).length };
     });
-    return { rows, sums };
+    const cells = rows.flatMap(row => row.cells);
+    const count = (turn: Turn) => cells.filter(cell => cell.turn === turn).length;
+    return { rows, sums, turns: { held: count("held"), broke: count("broke") } };
   };
 }

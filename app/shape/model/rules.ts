@@ -1,9 +1,5 @@
 import {
-  describeGate,
-  describeMove,
-  describePattern,
-  describePrompt,
-  describeSwitch,
+  describeRule,
   offerGate,
   offerMove,
   offerPattern,
@@ -12,7 +8,6 @@ import {
   nameIn,
   type Kit,
   type Offer,
-  type SentencePart,
 } from "#core";
 import { keyOfRule, type RulePlace } from "../../edits/ruleEdits";
 
@@ -24,22 +19,6 @@ export interface RuleItem extends RulePlace {
   readonly name: string;
   readonly summary: string;
   readonly isOff: boolean;
-}
-
-/** Returns the sentence of a rule. Paths are relative to the rule. */
-export function describeRule(kit: Kit, { list, index }: RulePlace): SentencePart[] {
-  switch (list) {
-    case "patterns":
-      return describePattern(kit.patterns[index]!, kit);
-    case "moves":
-      return describeMove(kit.moves![index]!);
-    case "gates":
-      return describeGate(kit.gates![index]!);
-    case "prompts":
-      return describePrompt(kit.prompts![index]!, kit);
-    case "switches":
-      return describeSwitch(kit.switches![index]!, kit);
-  }
 }
 
 /** Returns the clauses that could be added to a rule. */
@@ -68,7 +47,7 @@ function controlOf(kit: Kit, patternId: string): string {
 }
 
 function itemOf(kit: Kit, place: RulePlace, group: string): RuleItem {
-  const parts = describeRule(kit, place);
+  const parts = describeRule(kit, place.list, place.index);
   const rule = (
     kit[place.list] as readonly { readonly name?: string; readonly id?: string; readonly off?: boolean }[]
   )[place.index]!;
