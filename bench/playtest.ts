@@ -35,7 +35,7 @@ export const CHECKS = Array.from({ length: 40 }, (_, k): Check => {
   const base = { id: `c${k}`, name: `Check ${k}`, on: "*" as const };
   if (k % 4 === 0) return { ...base, answers: "leap", within: `${k % 9}f` };
   if (k % 4 === 1) return { ...base, counts: { kind: "performed", id }, min: 1, max: 90 };
-  if (k % 4 === 2) return { ...base, never: { kind: "lost", id, why: ["gate:footing", "uses"] } };
+  if (k % 4 === 2) return { ...base, never: { kind: "lost", id, why: ["late", "uses"] } };
   return {
     ...base,
     order: [
