@@ -14,7 +14,7 @@ const REGISTRIES: readonly { readonly names: ReadonlySet<string>; readonly own: 
     own: /^core\/patterns\/|^core\/kit\/ingredients|^app\/maps\/(Curve|Sequence|Tap|tries)|^app\/edits\/(starters|goals)\//,
   },
   // The panel of Prove lays the kept story of a check over the present one.
-  { names: new Set(EXPECTATION_NAMES), own: /^core\/checks\/expectations\/|^app\/prove\/CheckPanel/ },
+  { names: new Set(EXPECTATION_NAMES), own: /^core\/checks\/expectations\/|^app\/prove\/Finding/ },
   {
     names: new Set(STAGE_KIND_NAMES),
     // Play opens the level editor of a runner; starters and goals choose their stage.

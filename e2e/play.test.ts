@@ -330,3 +330,46 @@ test("a rule that others depend on is deleted: every view still works, the fault
     async () => (await driver.findElements({ css: "main [role=alert]" })).length === 0,
   );
 });
+
+test("numbers are dragged, typed and undone with the body in the air; it goes on from where it is, and from a marked place", async () => {
+  await openDemo("belfry-runner");
+  await press(driver, "Start listening");
+  const fieldOf = (label: string) => find(driver, `input[aria-label^="${label}"]`);
+  const valueOf = async (label: string) => (await fieldOf(label)).getAttribute("value");
+  await driver.actions().keyDown("d").perform();
+  await waitForFrame(20);
+  await driver.actions().sendKeys(Key.F6).perform();
+  const marked = await frame();
+
+  // A drag of a number leaves the keys with the game.
+  const gravity = await fieldOf("gravity rising");
+  await driver
+    .actions()
+    .move({ origin: gravity })
+    .press()
+    .move({ origin: gravity, x: 40 })
+    .release()
+    .perform();
+  expect(await valueOf("gravity rising")).not.toBe("52");
+  expect(await frame()).toBeGreaterThanOrEqual(marked);
+  await driver.actions().keyUp("d").perform();
+
+  // A click opens it for typing: the keys are the field's until Enter.
+  await (await fieldOf("launch speed")).click();
+  await find(driver, '//header//button[contains(., "Typing")]');
+  await driver.actions().sendKeys("1", "4").perform();
+  await driver.actions().sendKeys(Key.ENTER).perform();
+  await find(driver, '//header//button[contains(., "Listening")]');
+  expect(await valueOf("launch speed")).toBe("14");
+  const before = await frame();
+  expect(before).toBeGreaterThan(marked);
+
+  await press(driver, "Undo");
+  expect(await valueOf("launch speed")).toBe("19");
+  expect(await frame()).toBeGreaterThanOrEqual(before);
+  await driver.actions().sendKeys(Key.F7).perform();
+  expect(await frame()).toBeLessThan(before);
+  await press(driver, "Keep what just happened");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await find(driver, "//button[normalize-space(.)='Start listening']");
+});

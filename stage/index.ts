@@ -14,6 +14,7 @@ export {
   writeTrack,
 } from "./staging";
 export type { StagedCourse, StagedRun, Staging } from "./staging";
+export { canCarry, carryBodies, copyBodies, createReplay, noteReports, type GateReports } from "./succession";
 export { createSeeker } from "./seeker";
 export type { Seeker } from "./seeker";
 export { closedHeight, findJumpFacts } from "./jumpFacts";

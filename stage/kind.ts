@@ -46,6 +46,12 @@ export interface Performed {
   readonly held: readonly number[];
 }
 
+/** The indices of controls and moves of one program in another, −1 for those that it lacks. */
+export interface MovedIndices {
+  readonly control: (index: number) => number;
+  readonly move: (index: number) => number;
+}
+
 /**
  * The registry record of a kind of stage, apart from its drawing: `D` is its document, `P` its program (plain
  * data that can be sent to a worker), `B` its bodies after a frame.
@@ -77,6 +83,11 @@ export interface StageKind<D, P, B> {
   ) => P;
   readonly create: (program: P) => B;
   readonly copy: (bodies: B) => B;
+  /**
+   * Returns the same bodies for other rules of this kind of stage: where they are, and what they do. Their indices into the
+   * lists of a program are moved to those of the new one. Absent: they hold no index.
+   */
+  readonly carry?: (bodies: B, moved: MovedIndices) => B;
   /** Opens and closes the gates of the bodies in the core, effective on the next frame. */
   readonly report: (program: P, bodies: B, state: State) => void;
   /** Returns the speed of the game clock on the next frame, in percent, if the stage changes the take's. */

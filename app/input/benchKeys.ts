@@ -1,5 +1,5 @@
 /** The actions of the bench below the stage while the pad is awake. */
-export type BenchAct = "freeze" | "step" | "slower" | "faster";
+export type BenchAct = "freeze" | "step" | "mark" | "back" | "again" | "slower" | "faster";
 
 /**
  * Keys that control the bench while the pad is awake. They cannot be bound in a kit, so there is no conflict.
@@ -7,6 +7,9 @@ export type BenchAct = "freeze" | "step" | "slower" | "faster";
 export const BENCH_KEYS: Readonly<Record<string, BenchAct>> = {
   "key:F2": "freeze",
   "key:F4": "step",
+  "key:F6": "mark",
+  "key:F7": "back",
+  "key:F10": "again",
   "key:F8": "slower",
   "key:F9": "faster",
 };

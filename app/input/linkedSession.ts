@@ -12,7 +12,6 @@ export interface LinkedSession extends LiveSession {
   readonly acts: readonly Act[];
   /** Steps a frame of the game. */
   readonly play: (frame: GameFrame) => void;
-  readonly underRules: (rules: Rules) => LinkedSession;
 }
 
 /** The changes so far, in the game's frames, from which other rules are run. */
@@ -64,7 +63,7 @@ function startLinked(rules: Rules, gameHz: number, before: Played): LinkedSessio
 
   before.forEach(play);
   const idle = () => undefined;
-  return {
+  const self: LinkedSession = {
     rules,
     program,
     state: run.state,
@@ -73,6 +72,7 @@ function startLinked(rules: Rules, gameHz: number, before: Played): LinkedSessio
     track: [],
     speeds,
     recording,
+    isPatched: false,
     get frames() {
       return run.gameFrame + 1;
     },
@@ -91,8 +91,13 @@ function startLinked(rules: Rules, gameHz: number, before: Played): LinkedSessio
     markGap: () => 0,
     pause: idle,
     resume: idle,
-    underRules: other => startLinked(other, gameHz, lastFrame(played, run.gameFrame)),
+    // All of it at once.
+    place: () => ({ frame: run.state.frame, rules, bodies: undefined }),
+    placeBefore: idle,
+    backTo: () => self,
+    under: other => ({ catchUp: () => startLinked(other, gameHz, lastFrame(played, run.gameFrame)) }),
   };
+  return self;
 }
 
 /** Returns frames with the last one at the end, so that a run of them reaches it. */

@@ -168,7 +168,7 @@ test("other rules during a session: the input so far is run through them, and co
   };
   const changed = createLiveSession(rules, 0);
   play(changed, 0, 40);
-  const under = changed.underRules(stricter);
+  const under = changed.under(stricter).catchUp()!;
   expect(under.state.frame).toBe(changed.state.frame);
   play(under, 40, 90);
   const take = keep(under);

@@ -9,8 +9,21 @@ import {
   type State,
   type Trace,
 } from "#core";
-import { createStaging, stepStaging, writeTrack, type Rules, type StageState } from "#stage";
-import { createRecording, laneOf, type Recording } from "./recording";
+import {
+  canCarry,
+  copyBodies,
+  carryBodies,
+  createReplay,
+  createStaging,
+  noteReports,
+  stepStaging,
+  trackStride,
+  writeTrack,
+  type GateReports,
+  type Rules,
+  type StageState,
+} from "#stage";
+import { createRecording, laneOf, recordingUpTo, type Recording } from "./recording";
 
 /** The longest time that is caught up after a stall; what lies beyond it is a gap of the recording. */
 const MAX_CATCH_UP_MS = 10_000;
@@ -41,6 +54,11 @@ export interface LiveSession {
   /** The speed of the game clock in percent, from the frame of each change: [frame, percent, …]. */
   readonly speeds: readonly number[];
   readonly recording: Recording;
+  /**
+   * Whether other rules were in force on earlier frames, so that a run of the recording from its beginning may take the
+   * bodies another way than was seen.
+   */
+  readonly isPatched: boolean;
   /** The length of the recording so far, in frames of its own rate. */
   readonly frames: number;
   /** Sets the take's own speed from the next frame on, in percent of full speed; 0 stops the game clock. */
@@ -72,8 +90,38 @@ export interface LiveSession {
   /** Stops the clock (hidden page, frozen game); `resume` continues from there. */
   readonly pause: (nowMs: number) => void;
   readonly resume: (nowMs: number) => void;
-  /** Returns the same session under other rules: what was played is run again through them, and continues. */
-  readonly underRules: (rules: Rules) => LiveSession;
+  /**
+   * Begins to continue this session under other rules: what was played is run through them, with the gates and the speed
+   * of the clock as they were; bodies stay where they are. This session goes on until the other has caught up.
+   */
+  readonly under: (rules: Rules) => Successor;
+  /** Returns where the session is now. */
+  readonly place: () => Place;
+  /** Returns where it was some frames ago, at most two seconds; its beginning if it is shorter. */
+  readonly placeBefore: (frames: number) => Place | undefined;
+  /**
+   * Returns a session that goes on from an earlier place of this one: its bodies, and what the present rules make of the
+   * input until then with gates as they were. This session must not be used any more; what it recorded later is not in the
+   * other.
+   */
+  readonly backTo: (place: Place, nowMs: number) => LiveSession;
+}
+
+/** A frame of a session, with the bodies after it. */
+export interface Place {
+  readonly frame: number;
+  /** The rules that were in force. */
+  readonly rules: Rules;
+  readonly bodies: StageState | undefined;
+}
+
+/** A session under other rules that catches up with the one it follows. */
+export interface Successor {
+  /**
+   * Runs on, as long as `hasTime`. Returns the session once it has caught up: it takes the place of the one it follows,
+   * which must not be used any more.
+   */
+  readonly catchUp: (hasTime?: () => boolean) => LiveSession | undefined;
 }
 
 /** The position of a control's edge. */
@@ -109,23 +157,80 @@ function put(plan: Plan, frame: number, change: number): void {
   else plan.set(frame, [change]);
 }
 
+/** The stage as it was seen so far. Sessions that follow each other continue it. */
+interface Seen {
+  readonly track: number[];
+  readonly speeds: number[];
+  readonly reports: GateReports;
+  /** The gates that its bodies hold open. */
+  readonly open: Set<string>;
+  /** The last two seconds, frame by frame. */
+  readonly recent: Place[];
+}
+
+const nothingSeen = (): Seen => ({ track: [], speeds: [], reports: [], open: new Set(), recent: [] });
+
+/** How far back a session can return to a frame that was not marked, in seconds. */
+const RECENT_SECONDS = 2;
+
+/** Returns a part of what was seen, up to a frame. `stride`: the values of a frame in the track. */
+function seenUpTo({ track, speeds, reports, recent }: Seen, frame: number, stride: number): Seen {
+  const until = reports.filter(([f]) => f <= frame);
+  const last = new Map(until.map(([, id, isOpen]) => [id, isOpen]));
+  return {
+    track: track.slice(0, (frame + 1) * stride),
+    speeds: speeds.flatMap((value, k) => (k % 2 === 0 && value <= frame ? [value, speeds[k + 1]!] : [])),
+    reports: until,
+    open: new Set([...last].flatMap(([id, isOpen]) => (isOpen === 1 ? [id] : []))),
+    recent: recent.filter(place => place.frame <= frame),
+  };
+}
+
+/** The session that another one follows, and the frame up to which it does. */
+type Followed = Pick<LiveSession, "rules" | "bodies" | "isPatched"> & { readonly state: { frame: number } };
+
 /** Starts a session whose frame 0 is now. */
 export function createLiveSession(rules: Rules, nowMs: number): LiveSession {
   const clock = { originMs: nowMs, pausedAtMs: undefined };
-  return startSession(rules, clock, createRecording(rules.program.rateHz), -1);
+  return startSession(rules, clock, createRecording(rules.program.rateHz), nothingSeen()).session;
 }
 
-/** Starts a session from a recording, run up to a frame. */
-function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: number): LiveSession {
+/** Returns the speed of the game clock on each frame in turn, from a list of [frame, percent, …]. */
+function createSpeedReader(speeds: readonly number[]): (frame: number) => number {
+  let next = 0;
+  let percent = TICKS;
+  return frame => {
+    for (; next < speeds.length && speeds[next]! <= frame; next += 2) percent = speeds[next + 1]!;
+    return percent;
+  };
+}
+
+/** A session, and how it catches up with the one it follows; at once if there is none. */
+interface Started {
+  readonly session: LiveSession;
+  readonly catchUp: (hasTime?: () => boolean) => boolean;
+}
+
+/** Starts a session before its first frame. `follows`: what it catches up with. */
+function startSession(
+  rules: Rules,
+  clock: Clock,
+  recording: Recording,
+  before: Seen,
+  follows?: Followed,
+): Started {
   const { program } = rules;
-  const { state, bodies } = createStaging(rules);
+  const replay = follows && canCarry(follows.rules, rules) ? createReplay(rules, before.reports) : undefined;
+  const seen = follows && !replay ? nothingSeen() : before;
+  const { track, speeds } = seen;
+  const staging = replay ? undefined : createStaging(rules);
+  const state = replay?.state ?? staging!.state;
+  let bodies = staging?.bodies;
   const trace = createTrace(program.rateHz);
   const input = createFrameInput(program.controls.length, program.gates.length);
   const readers = program.controls.map(() => createLaneReader());
   const values = new Float64Array(program.controls.length);
   const restBelow = program.controls.map(({ releaseAt }) => releaseAt * REST_SHARE);
-  const track: number[] = [];
-  const speeds: number[] = [];
   const due: Plan = new Map();
   const gatesDue: Plan = new Map();
   const msPerFrame = 1000 / program.rateHz;
@@ -171,14 +276,32 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
     planGate(gate, frame, isOpen);
   }
 
-  function runFrame(): void {
+  /** Loads the changes of the next frame, which is returned. */
+  function loadNext(percent: number): number {
     const frame = state.frame + 1;
     input.changeCount = load(due, frame, input.changes);
     input.gateChangeCount = load(gatesDue, frame, input.gateChanges);
-    input.speedPercent = speedPercent;
+    input.speedPercent = percent;
+    return frame;
+  }
+
+  function runFrame(percent: number): void {
+    const frame = loadNext(percent);
     stepStaging(rules, { state, bodies }, input, trace);
+    remember();
     if (speeds.at(-1) !== state.speedPercent) speeds.push(frame, state.speedPercent);
-    if (bodies) writeTrack(bodies, track, track.length);
+    if (!bodies) return;
+    writeTrack(bodies, track, track.length);
+    noteReports(rules, { state }, seen.open, seen.reports);
+  }
+
+  function placeNow(): Place {
+    return { frame: state.frame, rules, bodies: bodies && copyBodies(bodies) };
+  }
+
+  function remember(): void {
+    seen.recent.push(placeNow());
+    if (seen.recent.length > RECENT_SECONDS * program.rateHz + 1) seen.recent.shift();
   }
 
   function markGap(nowMs: number, isAll = false): number {
@@ -191,33 +314,57 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
     return lostMs;
   }
 
-  /** Runs what was recorded up to a frame; later changes stay planned. */
-  function catchUp(): void {
+  /** How many pairs of each lane are read. */
+  const readSoFar = program.controls.map(() => 0);
+  /** Plans what was recorded since the last call. The gates of frames to come may have changed. */
+  function readRecorded(): void {
     program.controls.forEach((control, c) => {
-      for (const [x, value] of recording.lanes.get(control.id) ?? []) read(c, x, value);
+      const lane = recording.lanes.get(control.id) ?? [];
+      for (; readSoFar[c]! < lane.length; readSoFar[c]!++) read(c, ...lane[readSoFar[c]!]!);
     });
     program.gates.forEach((gate, g) => {
-      for (const [frame, isOpen] of recording.gates.get(gate.id) ?? []) planGate(g, frame, isOpen === 1);
+      const lane = recording.gates.get(gate.id) ?? [];
+      for (let k = lane.length - 1; k >= 0 && lane[k]![0] > state.frame; k--)
+        planGate(g, lane[k]![0], lane[k]![1] === 1);
     });
-    const changes = new Map(recording.speed);
-    while (state.frame < upTo) {
-      speedPercent = changes.get(state.frame + 1) ?? speedPercent;
-      runFrame();
-    }
-    speedPercent = changes.get(upTo + 1) ?? speedPercent;
   }
 
-  catchUp();
+  const speedSeen = createSpeedReader(before.speeds);
 
-  return {
+  function catchUp(hasTime?: () => boolean): boolean {
+    if (!follows) return true;
+    readRecorded();
+    const speedOf = replay ? speedSeen : createSpeedReader(recording.speed.flat());
+    for (let stepped = 0; state.frame < follows.state.frame; stepped++) {
+      if (hasTime && stepped > 0 && stepped % FRAMES_PER_LOOK === 0 && !hasTime()) return false;
+      if (!replay) runFrame(speedOf(state.frame + 1));
+      else {
+        loadNext(speedOf(state.frame + 1));
+        replay.step(input, trace);
+      }
+    }
+    speedPercent = recording.speed.at(-1)?.[1] ?? TICKS;
+    if (!replay || !follows.bodies) return true;
+    bodies = carryBodies(follows.rules, follows.bodies, rules, state);
+    noteReports(rules, { state }, seen.open, seen.reports);
+    return true;
+  }
+
+  // The gates that are open before frame 0.
+  if (!replay) noteReports(rules, { state }, seen.open, seen.reports);
+
+  const session: LiveSession = {
     rules,
     program,
     state,
     trace,
-    bodies,
+    get bodies() {
+      return bodies;
+    },
     track,
     speeds,
     recording,
+    isPatched: replay !== undefined || follows?.isPatched === true,
     get frames() {
       return state.frame + 1;
     },
@@ -229,7 +376,7 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
     },
     stepOnce() {
       if (clock.pausedAtMs === undefined) return;
-      runFrame();
+      runFrame(speedPercent);
       clock.originMs -= msPerFrame;
     },
     values,
@@ -249,7 +396,7 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
       let stepped = 0;
       for (; state.frame < target; stepped++) {
         if (hasTime && stepped > 0 && stepped % FRAMES_PER_LOOK === 0 && !hasTime()) break;
-        runFrame();
+        runFrame(speedPercent);
       }
       return stepped;
     },
@@ -264,6 +411,28 @@ function startSession(rules: Rules, clock: Clock, recording: Recording, upTo: nu
       clock.originMs += nowMs - clock.pausedAtMs;
       clock.pausedAtMs = undefined;
     },
-    underRules: other => startSession(other, { ...clock }, recording, state.frame),
+    under(other) {
+      const started = startSession(other, clock, recording, seen, session);
+      return { catchUp: hasTime => (started.catchUp(hasTime) ? started.session : undefined) };
+    },
+    place: placeNow,
+    placeBefore: frames =>
+      seen.recent.findLast(place => place.frame <= state.frame - frames) ?? seen.recent[0],
+    backTo(place, nowMs) {
+      const { frame } = place;
+      const originMs = nowMs - (frame + 1) * msPerFrame;
+      const back = { originMs, pausedAtMs: clock.pausedAtMs === undefined ? undefined : nowMs };
+      const followed = { ...place, isPatched: session.isPatched, state: { frame } };
+      const started = startSession(
+        rules,
+        back,
+        recordingUpTo(recording, frame),
+        seenUpTo(seen, frame, trackStride(rules)),
+        followed,
+      );
+      started.catchUp();
+      return started.session;
+    },
   };
+  return { session, catchUp };
 }

@@ -89,6 +89,29 @@ test("a key held through pulls at a number stays held, and the recording is one 
   expect(takes()[0]!.lanes.a!.length).toBe(2);
 });
 
+test("an edit while trying out throws nothing back: frames, held keys and what was played go on", () => {
+  tab.pad.wake();
+  play(["down", "key:KeyA", 10]);
+  wait(5);
+  const { frame } = pad();
+  for (const frames of [12, 40, 10]) {
+    lengthen(frames);
+    expect(pad().frame).toBe(frame);
+    expect(pad().session!.state.down[0]).toBe(1);
+  }
+  tab.workbench.undo();
+  expect(pad().session!.rules.kit.patterns[0]).toMatchObject({ for: "40f" });
+  wait(5);
+  tab.workbench.redo();
+  wait(5);
+  expect(pad().frame).toBe(frame + 10);
+  tab.page()!.report({ code: "key:KeyA", value: 0, isRepeat: false }, tab.timers.nowMs());
+  wait(2);
+  tab.pad.keep();
+  const lane = takes()[0]!.lanes.a!;
+  expect(lane.map(([, value]) => value)).toEqual([1, 0]);
+});
+
 test("a recording under way when the kit is left stays with its own kit", async () => {
   await tab.shelf.add(documentOf({ ...KIT, id: "other", name: "Other" }), "new");
   tab.pad.wake(true);

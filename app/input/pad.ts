@@ -21,6 +21,8 @@ import type { PageListener } from "./pageEvents";
 import { createRecorder, type Recorder } from "./recorder";
 import { takeOf } from "./recording";
 import { createFigureKeeper, type FigureKeeper, type SessionFigures } from "./sessionFigures";
+import type { SeenTracks } from "./seenTracks";
+import { createSuccession } from "./succession";
 import { trialGate } from "./trialModes";
 
 export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialState" | "subscribe"> {
@@ -44,6 +46,13 @@ export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialSt
   readonly freeze: () => void;
   /** Steps one frame while the clock is stopped. */
   readonly step: () => void;
+  /** Marks the present frame as the place that `goBack` returns to. */
+  readonly markPlace: () => void;
+  /**
+   * Goes back to the marked place, or to two seconds ago, under the present rules; held keys stay held. Not during a
+   * recording, which goes on to its end.
+   */
+  readonly goBack: (where: "mark" | "recent") => void;
   /** Sets the speed of the game clock from the next frame on, in percent; it is recorded. */
   readonly setSpeed: (percent: number) => void;
   /** Handles a device report while the pad is awake: cleans it, lands it on a frame, logs it. */
@@ -61,6 +70,8 @@ export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialSt
   readonly letAllGo: () => void;
   /** Detects connected pads, awake or not. */
   readonly refreshPads: () => void;
+  /** The tracks of kept takes as they were seen, where the rules were changed meanwhile. */
+  readonly seen: Pick<SeenTracks, "differsFrom">;
   /** Returns the measurements since the pad was last woken. */
   readonly readFigures: () => SessionFigures;
 }
@@ -79,10 +90,6 @@ export interface PadWorld {
   /** Reads the pads; undefined if the browser has no such API. */
   readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
 }
-
-/** Sessions longer than this run through other rules only when input pauses. Frames. */
-const QUICK_FRAMES = 1800;
-const REST_MS = 150;
 
 /** The interval at which pads are read between two turns of the screen, as short as pages may ask for. */
 const READ_EVERY_MS = 4;
@@ -109,9 +116,10 @@ export function createPad(world: PadWorld): Pad {
     beganMs: () => beganMs,
     onAllGone: poller.ignoreHeld,
   });
+  const succession = createSuccession({ store, toPlay, nowMs, updateControls: input.updateControls });
   let recorder: Recorder | undefined;
   let endGuard = () => {};
-  const callOff = { turn: () => {}, rules: () => {}, reads: () => {} };
+  const callOff = { turn: () => {}, reads: () => {} };
   /** The time of the last read of the pads; NaN before the first. */
   let lastReadMs = NaN;
   let stopListening = () => {};
@@ -194,6 +202,7 @@ export function createPad(world: PadWorld): Pad {
       figures.ran(session.state.frame, nowMs());
       store.setState({ frame: session.state.frame });
     }
+    succession.catchUp();
     recorder?.keepUp(session, now);
     callOff.turn = world.nextTurn(turn);
   }
@@ -228,6 +237,10 @@ export function createPad(world: PadWorld): Pad {
       bench: workBench,
       leave: sleep,
       letAllGo: input.letAllGo,
+      rest(isResting, timeMs) {
+        if (isResting) input.letAllGo(timeMs);
+        store.setState({ isResting });
+      },
       hide: (isHidden, timeMs) => {
         const { session, isFrozen } = store.getState();
         if (isHidden) session?.pause(timeMs);
@@ -259,6 +272,7 @@ export function createPad(world: PadWorld): Pad {
     const named = { id, name: workbench.nameRecording(), kitId: session.rules.kit.id };
     const assist = assistOf(kit);
     const take = takeOf(session.recording, session.frames, named, isOwnGate(kit));
+    succession.seen.keep(id, session);
     const { takes } = workbench.getState();
     const player = takes.findLast(item => item.player !== undefined)?.player;
     const device = deviceUsed();
@@ -283,7 +297,7 @@ export function createPad(world: PadWorld): Pad {
   function sleep(): void {
     const { session, isRecording, isLinked } = store.getState();
     if (!session) return;
-    callOff.rules();
+    succession.drop();
     if (isLinked) return showLinked(undefined);
     callOff.turn();
     callOff.reads();
@@ -295,6 +309,8 @@ export function createPad(world: PadWorld): Pad {
       session: undefined,
       isRecording: false,
       isFrozen: false,
+      isResting: false,
+      place: undefined,
       speedPercent: 100,
       frame: -1,
     });
@@ -310,31 +326,6 @@ export function createPad(world: PadWorld): Pad {
       finish: whole => ended.finish(session, whole),
       end: ended.end,
     });
-  }
-
-  /** Handles a change of the rules: a recording is run through the new ones, a try-out restarts. */
-  function takeUpRules(): void {
-    const { session, isRecording, isFrozen } = store.getState();
-    const rules = toPlay(isRecording);
-    if (!session || !rules || rules === session.rules) return;
-    callOff.rules();
-    if (isRecording) {
-      const isQuick = session.state.frame <= QUICK_FRAMES;
-      const goOn = () => {
-        const { session: now } = store.getState();
-        const latest = toPlay(true);
-        if (!now || !latest || now.rules === latest) return;
-        store.setState({ session: now.underRules(latest), frame: now.state.frame });
-        input.updateControls(nowMs());
-      };
-      if (isQuick) goOn();
-      else callOff.rules = world.setTimer(REST_MS, goOn);
-      return;
-    }
-    input.letAllGo(nowMs());
-    const anew = createLiveSession(rules, nowMs());
-    if (isFrozen) anew.pause(nowMs());
-    store.setState({ session: anew, frame: -1 });
   }
 
   function freeze(): void {
@@ -360,6 +351,8 @@ export function createPad(world: PadWorld): Pad {
   /** Handles a bench key, like the bench buttons. Stepping a running game first freezes it. */
   function workBench(act: BenchAct): void {
     const { isFrozen, speedPercent } = store.getState();
+    if (act === "mark") return succession.markPlace();
+    if (act === "back" || act === "again") return succession.goBack(act === "back" ? "mark" : "recent");
     if (act === "freeze" || (act === "step" && !isFrozen)) freeze();
     else if (act === "step") step();
     else setSpeed(nextSpeed(speedPercent, act === "slower" ? -1 : 1));
@@ -376,7 +369,7 @@ export function createPad(world: PadWorld): Pad {
     setControls();
     if (before.rules && now.rules && playAlike(now.rules.kit, before.rules.kit))
       input.updateControls(nowMs());
-    else takeUpRules();
+    else succession.changeRules();
   });
 
   return {
@@ -391,10 +384,13 @@ export function createPad(world: PadWorld): Pad {
     },
     freeze,
     step,
+    markPlace: succession.markPlace,
+    goBack: succession.goBack,
+    seen: succession.seen,
     setAssist(assistId) {
       store.setState({ assist: assistId });
       setControls();
-      takeUpRules();
+      succession.changeRules();
     },
     setSpeed,
     report: input.report,

@@ -1,6 +1,6 @@
 import type { DropReason } from "./held";
 import type { PadsStatus } from "./gamepads";
-import type { LiveSession } from "./liveSession";
+import type { LiveSession, Place } from "./liveSession";
 
 /** One device report: its time, its content, and the frame it landed on or the reason it was dropped. */
 export interface RawEvent {
@@ -22,6 +22,10 @@ export interface PadState {
   /** Whether a running game plays, over a live link, in place of the devices. Keys then belong to the page. */
   readonly isLinked: boolean;
   readonly isFrozen: boolean;
+  /** Whether a text field has the keys: what is typed there plays nothing. */
+  readonly isResting: boolean;
+  /** The frame to go back to, if one was marked. */
+  readonly place: Place | undefined;
   readonly speedPercent: number;
   /** The active assist, by id. */
   readonly assist: string | undefined;
@@ -58,6 +62,8 @@ export const ASLEEP: PadState = {
   isRecording: false,
   isLinked: false,
   isFrozen: false,
+  isResting: false,
+  place: undefined,
   speedPercent: 100,
   assist: undefined,
   inHand: "key",

@@ -1,5 +1,6 @@
 import { BENCH_KEYS, type BenchAct } from "./benchKeys";
 import { listStuckModifiers, type RawReport } from "./held";
+import { followTyping } from "./typing";
 import { wheelCode } from "./wheelCode";
 
 /** Receives the page's events while the pad is awake. Times are the events' own, in ms. */
@@ -13,6 +14,8 @@ export interface PageListener {
   /** Escape: the keys belong to the page again. */
   readonly leave: () => void;
   readonly letAllGo: (timeMs: number) => void;
+  /** A text field took the keys, or gave them back. */
+  readonly rest: (isResting: boolean, timeMs: number) => void;
   readonly hide: (isHidden: boolean, timeMs: number) => void;
   readonly padsChanged: () => void;
 }
@@ -21,7 +24,7 @@ export interface PageListener {
 export const HANDS_SURFACE = "data-hands";
 
 /**
- * Listens to keys (before any other listener of the page), to pointer buttons over play surfaces, to loss of
+ * Listens to keys (before any other listener of the page; a field in which one types has them), to pointer buttons over play surfaces, to loss of
  * focus and to pads connecting and disconnecting. Shortcuts with Ctrl or Meta remain the browser's unless that key
  * itself is bound. Returns a function that stops listening.
  */
@@ -50,8 +53,11 @@ export function listenToPage(listener: PageListener): () => void {
     if (isOverHands(event) && listener.isBound("mouse:2")) event.preventDefault();
   }
 
+  const typing = followTyping(listener.rest, ending.signal);
+
   function onKey(event: KeyboardEvent): void {
     const isDown = event.type === "keydown";
+    if (typing.takes(event)) return;
     if (isDown && event.code === "Escape") {
       event.preventDefault();
       listener.leave();

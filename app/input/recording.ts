@@ -29,6 +29,22 @@ export function laneOf<V extends number>(lanes: Map<string, Pair<V>[]>, id: stri
   return lane;
 }
 
+/** Returns a copy of a recording that ends with a frame: what landed later is left out. */
+export function recordingUpTo(recording: Recording, frame: number): Recording {
+  const cut = <T extends Pair>(pairs: readonly T[]) => pairs.filter(([x]) => x <= frame);
+  const cutLanes = <T extends Pair>(lanes: ReadonlyMap<string, T[]>) =>
+    new Map([...lanes].map(([id, lane]) => [id, cut(lane)]));
+  const { lanes, gates, speed, gaps, did } = recording;
+  return {
+    ...recording,
+    lanes: cutLanes(lanes),
+    gates: cutLanes(gates),
+    speed: cut(speed),
+    gaps: cut(gaps),
+    did: new Map([...did].map(([id, frames]) => [id, frames.filter(f => f <= frame)])),
+  };
+}
+
 const copy = <V extends number>(lane: readonly Pair<V>[]) => lane.map(([x, value]): Pair<V> => [x, value]);
 
 /** Returns a recording as a take of so many frames. `isKept`: whether a gate's lane belongs to the kit. */

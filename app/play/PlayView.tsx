@@ -48,7 +48,7 @@ function HelpSwitches({
   onChange: (helps: Helps) => void;
 }) {
   return (
-    <span className="ml-auto flex items-center text-sm" role="group" aria-label="Shown on the stage">
+    <span className="flex shrink-0 items-center pr-3 text-sm" role="group" aria-label="Shown on the stage">
       {known.includes("arcs") && (
         <span className="mr-1">
           <ChoiceWord
@@ -64,12 +64,15 @@ function HelpSwitches({
           key={key}
           look="quiet"
           aria-pressed={helps[key]}
-          className={helps[key] ? "" : "line-through"}
           onClick={event => {
             event.currentTarget.blur();
             onChange({ ...helps, [key]: !helps[key] });
           }}
         >
+          <span
+            aria-hidden
+            className={`mr-1 inline-block size-2.5 rounded-full border border-moss ${helps[key] ? "bg-moss" : ""}`}
+          />
           {word}
         </Button>
       ))}
@@ -99,11 +102,13 @@ function PlayBar({ kit, onDraw }: { kit: Kit; onDraw: () => void }) {
 function StagePart({
   kit,
   helps,
+  onHelps,
   brush,
   onDone,
 }: {
   kit: Kit;
   helps: Helps;
+  onHelps: (helps: Helps) => void;
   /** The tile being drawn; undefined while the stage is played. */
   brush: Tile | undefined;
   onDone: () => void;
@@ -114,7 +119,9 @@ function StagePart({
     return (
       <>
         <LinkedScene kit={kit} />
-        <ControlStrip label="Controls" controls={kit.controls} />
+        <div className="border-t border-line">
+          <ControlStrip label="Controls" controls={kit.controls} />
+        </div>
       </>
     );
   if (!stage)
@@ -133,7 +140,12 @@ function StagePart({
           <PromptsNow />
         </div>
       )}
-      <ControlStrip label="Controls" controls={kit.controls} />
+      <div className="flex shrink-0 items-center border-t border-line">
+        <div className="min-w-0 grow">
+          <ControlStrip label="Controls" controls={kit.controls} />
+        </div>
+        {!brush && <HelpSwitches known={STAGE_SCREENS[stage.kind].helps} helps={helps} onChange={onHelps} />}
+      </div>
     </>
   );
 }
@@ -202,9 +214,6 @@ export function PlayView() {
           ) : (
             <PlayBar kit={kit} onDraw={() => setBrush(BEAM)} />
           )}
-          {stage && !drawn && !isLinked && (
-            <HelpSwitches known={STAGE_SCREENS[stage.kind].helps} helps={helps} onChange={setHelps} />
-          )}
         </div>
         <LinkBar />
         {faults[0] && (
@@ -212,7 +221,7 @@ export function PlayView() {
             Nothing can be played until this is mended: {formatIssue(faults[0])}
           </p>
         )}
-        <StagePart kit={kit} helps={helps} brush={drawn?.brush} onDone={stopDrawing} />
+        <StagePart kit={kit} helps={helps} onHelps={setHelps} brush={drawn?.brush} onDone={stopDrawing} />
       </section>
       <PlaySide kit={kit} />
     </div>

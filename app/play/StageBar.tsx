@@ -65,7 +65,13 @@ function SessionActions() {
   const freezeWord = isFrozen ? "Go on" : "Freeze";
   return (
     <>
-      <Button onClick={act(pad.keep)}>Keep what just happened</Button>
+      <Button
+        aria-label="Keep what just happened"
+        title="Keeps what just happened as a take"
+        onClick={act(pad.keep)}
+      >
+        Keep
+      </Button>
       <Button
         aria-pressed={isFrozen}
         aria-label={freezeWord}
@@ -93,6 +99,49 @@ function SessionActions() {
         <KeyHint act="slower" /> <KeyHint act="faster" />
       </span>
     </>
+  );
+}
+
+/** Marks a frame, and goes back to it or to two seconds ago, so that one jump can be tried again and again. */
+function PlaceActions() {
+  const pad = usePad();
+  const place = usePadState(state => state.place);
+  const isRecording = usePadState(state => state.isRecording);
+  if (isRecording) return null;
+  return (
+    <span className="-mx-1 flex items-center" role="group" aria-label="Try again">
+      <Button
+        look="quiet"
+        className="px-1!"
+        title="Marks this frame as the place to go back to"
+        aria-label={place ? `Mark another place, now ${place.frame}f` : "Mark a place"}
+        aria-keyshortcuts={benchKeyOf("mark")}
+        onClick={act(pad.markPlace)}
+      >
+        Mark <KeyHint act="mark" />
+      </Button>
+      <Button
+        look="quiet"
+        className="px-1!"
+        disabled={!place}
+        title={place ? `Goes on from frame ${place.frame}, by the present rules` : "Mark a place first"}
+        aria-label="Back to the mark"
+        aria-keyshortcuts={benchKeyOf("back")}
+        onClick={act(() => pad.goBack("mark"))}
+      >
+        Back <KeyHint act="back" />
+      </Button>
+      <Button
+        look="quiet"
+        className="px-1!"
+        title="Goes on from two seconds ago, by the present rules"
+        aria-label="Back two seconds"
+        aria-keyshortcuts={benchKeyOf("again")}
+        onClick={act(() => pad.goBack("recent"))}
+      >
+        −2 s <KeyHint act="again" />
+      </Button>
+    </span>
   );
 }
 
@@ -160,6 +209,7 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
         {isRecording ? "Stop and keep" : isAwake ? "Record from here" : "Record a take"}
       </Button>
       {isAwake && <SessionActions />}
+      {isAwake && <PlaceActions />}
       <AssistWord />
       {!isAwake && isCourse && <EdgePlayer />}
       {!isAwake && (

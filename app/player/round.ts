@@ -81,6 +81,7 @@ export function beginRound(
     bench: () => undefined,
     leave,
     letAllGo,
+    rest: (isResting, timeMs) => isResting && letAllGo(timeMs),
     hide: (isHidden, timeMs) => (isHidden ? session.pause(timeMs) : session.resume(timeMs)),
     padsChanged: () => letGo(code => code.startsWith("pad:"), nowMs()),
   });

@@ -35,7 +35,7 @@ function useTurns(kit: Kit, check: Check, becomes: Check): Turns | undefined {
   return known?.of === key ? known.turns : undefined;
 }
 
-/** Takes up what was found as the new expectation, and says beforehand which results turn. */
+/** Accepts the found value as the new expectation, and shows beforehand which results turn. */
 function Accept({ kit, check, offered }: { kit: Kit; check: Check; offered: Acceptance }) {
   const workbench = useWorkbench();
   const turns = useTurns(kit, check, offered.becomes);

@@ -8,7 +8,8 @@ export function WakeButton() {
   const isRecording = usePadState(state => state.isRecording);
   const isPlayable = useEvaluation(state => state.rules !== undefined);
   const isLinked = usePadState(state => state.isLinked);
-  const words = isRecording ? "Recording" : "Listening";
+  const isResting = usePadState(state => state.isResting);
+  const words = isResting ? "Typing · Enter ends" : `${isRecording ? "Recording" : "Listening"} · Esc ends`;
   return (
     <button
       type="button"
@@ -21,7 +22,7 @@ export function WakeButton() {
         aria-hidden
         className={`inline-block size-2.5 shrink-0 rounded-full border-2 ${isAwake ? "border-lichen bg-lichen" : "border-moss"}`}
       />
-      {isLinked ? "A game plays" : isAwake ? `${words} · Esc ends` : "Start listening"}
+      {isLinked ? "A game plays" : isAwake ? words : "Start listening"}
     </button>
   );
 }

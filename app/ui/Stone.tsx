@@ -24,6 +24,19 @@ export interface StoneRules {
   readonly limit: (by: number) => string;
 }
 
+/** The reason why a value was not applied, below it. */
+function Trouble({ id, words }: { id: string; words: string }) {
+  return (
+    <span
+      id={id}
+      role="alert"
+      className="absolute top-full left-0 z-20 mt-1 rounded-md border border-foxglove bg-leaf px-2 py-1 font-sans text-sm text-foxglove"
+    >
+      {words}
+    </span>
+  );
+}
+
 /**
  * An editable value in a sentence: drag it sideways, step it with the arrow keys or the wheel, or type it. A
  * value out of bounds is reported and not applied.
@@ -118,6 +131,7 @@ export function Stone({
     <span className="relative inline-flex items-baseline gap-1.5 whitespace-nowrap">
       <input
         ref={field}
+        data-dragged
         data-draft={draft === undefined ? undefined : ""}
         aria-label={beside ? `${label}, ${beside}` : label}
         aria-invalid={trouble !== ""}
@@ -133,15 +147,7 @@ export function Stone({
         onPointerDown={onPointerDown}
       />
       {beside && <span className="font-mono text-sm text-soft">{beside}</span>}
-      {trouble && (
-        <span
-          id={troubleId}
-          role="alert"
-          className="absolute top-full left-0 z-20 mt-1 rounded-md border border-foxglove bg-leaf px-2 py-1 font-sans text-sm text-foxglove"
-        >
-          {trouble}
-        </span>
-      )}
+      {trouble && <Trouble id={troubleId} words={trouble} />}
     </span>
   );
 }

@@ -93,7 +93,9 @@ export function Scope() {
           </Link>
         </p>
       </div>
-      <ControlStrip label="On-screen pad" controls={kit.controls} />
+      <div className="border-t border-line">
+        <ControlStrip label="On-screen pad" controls={kit.controls} />
+      </div>
     </section>
   );
 }

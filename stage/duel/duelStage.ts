@@ -17,6 +17,7 @@ export const duelStage = {
   compile: compileDuel,
   create: createDuel,
   copy: duel => ({ ...duel }),
+  carry: (duel, moved) => ({ ...duel, blow: moved.move(duel.blow) }),
   report: reportDuel,
   speed: (duel, speedPercent) => (duel.stopLeft > 0 ? 0 : speedPercent),
   act: actOnDuel,

@@ -20,6 +20,7 @@ export const runnerStage = {
   compile: compileRunner,
   create: createRunner,
   copy: body => ({ ...body }),
+  carry: (body, moved) => ({ ...body, followed: moved.control(body.followed), isStill: false }),
   report: reportRunner,
   act: actOnRunner,
   step: stepRunner,

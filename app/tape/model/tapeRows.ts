@@ -81,6 +81,8 @@ export interface TapeModel {
   /** Frames before which time passed unrecorded, and that time in ms. */
   readonly gapFrame: readonly number[];
   readonly gapMs: readonly number[];
+  /** The first frame on which the bodies are elsewhere than they were seen while it was played. */
+  readonly otherwiseFrom?: number;
   /** The game clock of the run, for growth by age. */
   readonly clock: TakeClock;
 }

@@ -136,6 +136,29 @@ function paintGaps(
   });
 }
 
+/** Draws a dashed line over all rows where the bodies begin to be elsewhere than they were seen. */
+function paintOtherwise(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  view: TapeView,
+  { otherwiseFrom }: TapeModel,
+): void {
+  if (otherwiseFrom === undefined) return;
+  const x = frameToX(view, otherwiseFrom);
+  if (x < LABEL_PX || x > view.widthPx) return;
+  ctx.strokeStyle = palette.foxglove;
+  ctx.setLineDash([5, 4]);
+  ctx.beginPath();
+  ctx.moveTo(x, RULER_PX);
+  ctx.lineTo(x, view.heightPx);
+  ctx.stroke();
+  ctx.setLineDash([]);
+  ctx.font = SMALL_FONT;
+  ctx.fillStyle = palette.foxglove;
+  ctx.textBaseline = "middle";
+  ctx.fillText("from here the bodies go another way than was seen", x + 4, RULER_PX + 8);
+}
+
 /** Draws the frame number of every cell when zoomed in far enough. */
 function paintCellNumbers(
   ctx: CanvasRenderingContext2D,
@@ -255,6 +278,7 @@ export function paintTape(
   paintModes(ctx, palette, view, model);
   paintFreezes(ctx, palette, view, model);
   paintGaps(ctx, palette, view, model);
+  paintOtherwise(ctx, palette, view, model);
   const endX = frameToX(view, model.frames);
   if (endX < view.widthPx) {
     ctx.fillStyle = palette.paper;

@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
+import { usePad } from "../../input/context";
 import { NOTES_A_REST, type Evaluated } from "../../judging/judge";
 import { beginTape, buildTape } from "../model/buildTape";
 import { EMPTY_TAPE, type TapeModel } from "../model/tapeRows";
@@ -19,6 +20,7 @@ const AT_ONCE_NOTES = 4 * NOTES_A_REST;
  * until it is complete, the last tape of the same take is returned with its evaluation.
  */
 export function useWholeTape(evaluated: Evaluated | undefined): WholeTape {
+  const { seen } = usePad();
   const isLong = evaluated !== undefined && evaluated.trace.count > AT_ONCE_NOTES;
   const [last, setLast] = useState(NOTHING);
   useEffect(() => {
@@ -34,11 +36,16 @@ export function useWholeTape(evaluated: Evaluated | undefined): WholeTape {
     });
     return () => clearTimeout(timer);
   }, [isLong, evaluated]);
-  return useMemo(() => {
+  const built = useMemo(() => {
     if (!evaluated) return NOTHING;
     if (!isLong) return { evaluated, whole: buildTape(evaluated.rules, evaluated.trace, evaluated.take) };
     const isSame =
       last.evaluated?.take.id === evaluated.take.id && last.evaluated.rules.kit.id === evaluated.rules.kit.id;
     return isSame ? last : NOTHING;
   }, [evaluated, isLong, last]);
+  return useMemo(() => {
+    const own = built.evaluated;
+    const otherwiseFrom = own && seen.differsFrom(own.take.id, own.rules, own.track);
+    return otherwiseFrom === undefined ? built : { ...built, whole: { ...built.whole, otherwiseFrom } };
+  }, [built, seen]);
 }
