@@ -7,6 +7,7 @@ import {
   find,
   press,
   textOf,
+  typeOver,
   waitFor,
   openDemo as openDemoKit,
   openNewKit,
@@ -372,4 +373,16 @@ test("numbers are dragged, typed and undone with the body in the air; it goes on
   await press(driver, "Keep what just happened");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await find(driver, "//button[normalize-space(.)='Start listening']");
+
+  // Wanted figures set the numbers: four tiles in 24 frames are 50 tiles a second squared.
+  await typeOver(driver, "wanted height", "4");
+  await typeOver(driver, "wanted frames to the top", "24");
+  await expect.poll(() => valueOf("gravity rising")).toMatch(/^50(\.00\d)?$/);
+  await expect.poll(() => valueOf("launch speed")).toMatch(/^20\.41/);
+  await press(driver, "… hanging around the top");
+  await choose(driver, "gate of sliding", "a new gate, Wall");
+  await typeOver(driver, "greatest fall while sliding", "3");
+  await expect
+    .poll(() => textOf(driver, "[data-testid=fall-words]"))
+    .toMatch(/While Wall is open it falls at most at/);
 });

@@ -1,11 +1,13 @@
 import { parseFrames } from "#core";
-import type { EffectKind } from "./kind";
+import type { EffectAmount, EffectKind } from "./kind";
 
 /** An effect of a move, as the bodies of a stage read it. `Name` is its name among the stage's effects. */
 export interface CompiledEffect<Name extends string> {
   readonly does: Name;
   /** The number written in its amount field, 0 if it has none. */
   readonly amount: number;
+  /** The number written in its second field, 0 if it has none. */
+  readonly more: number;
   /** The duration written in its field, in frames of the kit; 0 if it has none. */
   readonly frames: number;
 }
@@ -22,9 +24,9 @@ export function compileEffect<Name extends string>(
   if (!effect) return undefined;
   for (const [does, kind] of Object.entries<EffectKind>(kinds)) {
     if (!kind.isThis(effect)) continue;
-    const amount = kind.amount ? Number(effect[kind.amount.field]) : 0;
+    const numberOf = (place: EffectAmount | undefined) => (place ? Number(effect[place.field]) : 0);
     const frames = kind.lasts ? (parseFrames(String(effect[kind.lasts]), rateHz, "atLeast") ?? 0) : 0;
-    return { does: does as Name, amount, frames };
+    return { does: does as Name, amount: numberOf(kind.amount), more: numberOf(kind.more), frames };
   }
   return undefined;
 }

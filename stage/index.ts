@@ -17,6 +17,7 @@ export type { StagedCourse, StagedRun, Staging } from "./staging";
 export { canCarry, carryBodies, copyBodies, createReplay, noteReports, type GateReports } from "./succession";
 export { createSeeker } from "./seeker";
 export type { Seeker } from "./seeker";
+export { framesToTop, launchForHeight, launchForTop, type Follows, type Launch } from "./findLaunch";
 export { closedHeight, findJumpFacts } from "./jumpFacts";
 export type { JumpFacts } from "./jumpFacts";
 export { BODY_HEIGHT, HALF_WIDTH } from "./runner/runner";

@@ -40,6 +40,7 @@ export function findJumpFacts(
     const isRising = vy > 0;
     const isHeld = frame < heldFrames;
     let gravity = isRising ? fall.up : fall.down;
+    if (fall.hang && Math.abs(vy) < fall.hang.within) gravity *= fall.hang.share;
     if (!isRising) isFollowing = false;
     if (isFollowing && !isHeld && !isKept) {
       if (height.by === "cut") vy *= height.to;

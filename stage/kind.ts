@@ -11,6 +11,15 @@ export interface StageRef {
   readonly path: StagePath;
 }
 
+/** A number of an effect: its field, the words around it in a sentence, and its bounds. */
+export interface EffectAmount {
+  readonly field: string;
+  readonly before: string;
+  readonly after: string;
+  readonly least?: number;
+  readonly most?: number;
+}
+
 /**
  * An effect a move can have on a stage of one kind: its part of the kit's `effect` field, and its wording in
  * a sentence.
@@ -23,13 +32,9 @@ export interface EffectKind {
   /** The initial effect when it is chosen. */
   readonly begins: Readonly<Record<string, unknown>>;
   /** The number shown in the sentence, with its words and bounds; absent if it has none. */
-  readonly amount?: {
-    readonly field: string;
-    readonly before: string;
-    readonly after: string;
-    readonly least?: number;
-    readonly most?: number;
-  };
+  readonly amount?: EffectAmount;
+  /** A second number behind it. */
+  readonly more?: EffectAmount;
   /** The field with its duration. */
   readonly lasts?: string;
   /** Returns whether an effect written in the kit is this one. */

@@ -48,7 +48,7 @@ export function followTyping(
       if (!field || event.target !== field || BENCH_KEYS[`key:${event.code}`]) return false;
       const own = field;
       if (event.type === "keydown" && (event.key === "Enter" || event.key === "Escape"))
-        // The field handles the key first, and says whether it refuses its text.
+        // The field handles the key first, and is marked invalid if it refuses its text.
         setTimeout(() => own.getAttribute("aria-invalid") !== "true" && own.blur());
       return true;
     },

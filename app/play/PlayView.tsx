@@ -197,7 +197,6 @@ function PlaySide({ kit }: { kit: Kit }) {
 export function PlayView() {
   const kit = useDocument(state => state.kit);
   const isAwake = usePadState(state => state.session !== undefined);
-  const isLinked = usePadState(state => state.isLinked);
   const faults = useEvaluation(state => state.faults);
   const [helps, setHelps] = useState<Helps>({ meters: true, memory: true, arcs: true, closeness: "near" });
   const [brush, setBrush] = useState<Tile | undefined>();

@@ -1,5 +1,5 @@
 import { deleteAt, writeAt, type Kit } from "#core";
-import { useDeferredValue, useMemo } from "react";
+import { Fragment, useDeferredValue, useMemo } from "react";
 import {
   effectOf,
   findAdvantage,
@@ -41,7 +41,7 @@ export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
   };
   const set = (field: string) => (value: unknown) =>
     workbench.editKit(`effect of ${move.name}`, now => writeAt(now, [...path, field], value));
-  const { amount, lasts } = kind ?? {};
+  const { amount, more, lasts } = kind ?? {};
   return (
     <p className="mt-1 font-serif text-lg leading-[1.8]" data-testid="effect">
       On the stage it{" "}
@@ -51,21 +51,25 @@ export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
         choices={[NOTHING, ...kinds.map(([value, { label, hint }]) => ({ value, label, hint }))]}
         onChoose={choose}
       />
-      {amount && effect && (
-        <>
-          {" "}
-          {amount.before}{" "}
-          <NumberStone
-            label={`${amount.field} of the effect`}
-            value={Number(effect[amount.field])}
-            {...(amount.least === undefined ? {} : { least: amount.least })}
-            {...(amount.most === undefined ? {} : { most: amount.most })}
-            onChange={set(amount.field)}
-            beginStep={workbench.beginStep}
-          />{" "}
-          {amount.after}
-        </>
-      )}
+      {effect &&
+        [amount, more].map(
+          place =>
+            place && (
+              <Fragment key={place.field}>
+                {" "}
+                {place.before}{" "}
+                <NumberStone
+                  label={`${place.field} of the effect`}
+                  value={Number(effect[place.field])}
+                  {...(place.least === undefined ? {} : { least: place.least })}
+                  {...(place.most === undefined ? {} : { most: place.most })}
+                  onChange={set(place.field)}
+                  beginStep={workbench.beginStep}
+                />{" "}
+                {place.after}
+              </Fragment>
+            ),
+        )}
       {lasts && effect && (
         <>
           {" "}

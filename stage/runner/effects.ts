@@ -65,6 +65,31 @@ export const RUNNER_EFFECTS = {
     lasts: "for",
     isThis: effect => "dash" in effect,
   },
+  plunge: {
+    schema: v.strictObject({ plunge: positive }),
+    label: "plunges",
+    hint: "falls at a speed of its own, at once and until it lands",
+    begins: { plunge: 26 },
+    amount: { field: "plunge", before: "at", after: EACH_SECOND, least: 0, most: 1000 },
+    isThis: effect => "plunge" in effect,
+  },
+  kick: {
+    schema: v.strictObject({ kick: positive, up: positive, for: duration }),
+    label: "kicks off",
+    hint: "away from the wall it last touched, and up; no direction reaches it for a while",
+    begins: { kick: 9, up: 17, for: "9f" },
+    amount: { field: "kick", before: "at", after: "tiles a second away", least: 0, most: 1000 },
+    more: { field: "up", before: "and", after: "up; no direction reaches it", least: 0, most: 1000 },
+    lasts: "for",
+    isThis: effect => "kick" in effect,
+  },
+  stop: {
+    schema: v.strictObject({ stop: v.literal(true) }),
+    label: "stops",
+    hint: "stands still in the air or on the ground; runs, steps and dashes end",
+    begins: { stop: true },
+    isThis: effect => "stop" in effect,
+  },
 } as const satisfies Readonly<Record<string, EffectKind>>;
 
 /** The compiled effect of a move on the runner; its amount is 0 where a charge decides it. */

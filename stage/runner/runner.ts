@@ -46,6 +46,12 @@ export interface RunnerProgram {
   readonly up: number;
   readonly down: number;
   readonly most: number;
+  /** Below this speed, in tiles per second, a share of its gravity is left; 0 and 1 without a hang. */
+  readonly hangWithin: number;
+  readonly hangShare: number;
+  /** The gate while which it falls at most at `slideMost`. */
+  readonly slideGate: number;
+  readonly slideMost: number;
   readonly height: RunnerDocument["height"]["by"];
   readonly heightControl: number;
   /** The start and end of a lift, in frames since the launch, and whether it continues after release. */
@@ -89,6 +95,12 @@ export interface RunnerState {
   lingerWay: number;
   lingerLeft: number;
   dashLeft: number;
+  /** The frames for which no direction reaches it after a kick. */
+  withheldLeft: number;
+  /** The speed at which it plunges until it lands, 0 for none. */
+  plunge: number;
+  /** The side of the wall it last touched: −1 left, 1 right, 0 none yet. */
+  wallSide: number;
   stepLeft: number;
   floatLeft: number;
   floatShare: number;
@@ -152,6 +164,10 @@ export function compileRunner(
     up: document.fall.up,
     down: document.fall.down,
     most: document.fall.most,
+    hangWithin: document.fall.hang?.within ?? 0,
+    hangShare: document.fall.hang?.share ?? 1,
+    slideGate: gate(document.fall.slide?.gate),
+    slideMost: document.fall.slide?.most ?? 0,
     height: height.by,
     heightControl: "control" in height ? control(height.control) : -1,
     liftFrom: height.by === "lift" ? frames(height.from) : 0,
@@ -191,6 +207,9 @@ export function createRunner(program: RunnerProgram): RunnerState {
     lingerWay: 0,
     lingerLeft: 0,
     dashLeft: 0,
+    withheldLeft: 0,
+    plunge: 0,
+    wallSide: 0,
     stepLeft: 0,
     floatLeft: 0,
     floatShare: 1,
@@ -262,6 +281,23 @@ const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
     body.vx = amount * body.facing;
     body.dashLeft = frames;
   },
+  plunge(_program, body, { amount }) {
+    if (body.isGrounded) return;
+    body.plunge = amount;
+    body.vy = -amount;
+  },
+  kick(program, body, { amount, more, frames }, performed) {
+    const away = body.wallSide === 0 ? -body.facing : -body.wallSide;
+    leap(program, body, more, performed);
+    body.vx = amount * away;
+    body.facing = away > 0 ? 1 : -1;
+    body.withheldLeft = frames;
+    body.dashLeft = body.stepLeft = body.plunge = 0;
+  },
+  stop(_program, body) {
+    body.vx = body.vy = body.runSpeed = 0;
+    body.dashLeft = body.stepLeft = body.lingerLeft = body.withheldLeft = body.plunge = 0;
+  },
 };
 
 /** Applies a performed move to the body. */
@@ -305,6 +341,7 @@ function moveAcross(level: Level, body: RunnerState, by: number): void {
     body.x = way > 0 ? column - HALF_WIDTH - SKIN : column + 1 + HALF_WIDTH + SKIN;
     body.vx = 0;
     body.isAtWall = true;
+    body.wallSide = way;
     return;
   }
   body.x += by;
@@ -358,7 +395,8 @@ function gravityOf(program: RunnerProgram, body: RunnerState, isHeld: boolean): 
     if (program.height === "cut") body.vy *= program.share;
     body.isFollowing = false;
   }
-  const gravity = isRising ? program.up : program.down;
+  const isHanging = !body.isGrounded && Math.abs(body.vy) < program.hangWithin;
+  const gravity = (isRising ? program.up : program.down) * (isHanging ? program.hangShare : 1);
   const floated = body.floatLeft > 0 ? gravity * body.floatShare : gravity;
   if (!body.isFollowing) return floated;
   if (program.height === "float") return floated * program.share;
@@ -383,6 +421,7 @@ function wayOn(program: RunnerProgram, body: RunnerState, way: number): number {
 /** Moves the body horizontally for one frame: by running, a step of tiles or a dash. */
 function run(program: RunnerProgram, body: RunnerState, way: number, dt: number): void {
   if (body.dashLeft > 0) body.dashLeft--;
+  else if (body.withheldLeft > 0) body.withheldLeft--;
   else {
     const wanted =
       body.stepLeft !== 0
@@ -403,6 +442,12 @@ function run(program: RunnerProgram, body: RunnerState, way: number, dt: number)
   if (isLast) body.vx = 0;
 }
 
+/** Returns the greatest speed at which it falls on this frame: that of a plunge, of a slide, or its usual one. */
+function greatestFall(program: RunnerProgram, body: RunnerState, state: State): number {
+  if (program.slideGate >= 0 && state.gateOpen[program.slideGate] === 1) return program.slideMost;
+  return body.plunge > 0 ? body.plunge : program.most;
+}
+
 /**
  * Steps the body by one frame: horizontally, then vertically, in fixed steps of the game clock (semi-implicit
  * Euler: the speed changes first, then the position by the new speed). At a speed of 0 nothing moves.
@@ -416,12 +461,17 @@ export function stepRunner(
 ): void {
   body.isStill = state.speedPercent === 0;
   if (body.isStill) return;
-  const isTimed = body.dashLeft > 0 || body.floatLeft > 0 || body.boostLeft > 0 || body.lingerLeft > 0;
+  const isTimed =
+    body.withheldLeft > 0 ||
+    body.dashLeft > 0 ||
+    body.floatLeft > 0 ||
+    body.boostLeft > 0 ||
+    body.lingerLeft > 0;
   const { x, y, vx, vy, isGrounded, isAtWall, isAtCeiling, airFrames } = body;
   const dt = state.speedPercent / 100 / rateHz;
-  const way = directionOf(program, state, rules);
+  const way = body.withheldLeft > 0 ? 0 : directionOf(program, state, rules);
   if (way !== 0) body.facing = way > 0 ? 1 : -1;
-  else if (body.runSpeed > 0) {
+  else if (body.runSpeed > 0 && body.withheldLeft === 0) {
     // A run stops at once.
     body.runSpeed = 0;
     body.vx = 0;
@@ -434,9 +484,10 @@ export function stepRunner(
     body.vy += body.boost * dt;
   }
   if (body.floatLeft > 0) body.floatLeft--;
-  if (!body.isGrounded || body.vy > 0) body.vy = Math.max(-program.most, body.vy - gravity * dt);
+  if (!body.isGrounded || body.vy > 0)
+    body.vy = Math.max(-greatestFall(program, body, state), body.vy - gravity * dt);
   moveUp(program.level, body, body.isGrounded && body.vy <= 0 ? -SKIN : body.vy * dt);
-  if (body.isGrounded) body.vy = 0;
+  if (body.isGrounded) body.vy = body.plunge = 0;
   body.airFrames = body.isGrounded ? 0 : body.airFrames + 1;
   if (body.y < -4) {
     const { jumps, falls } = body;

@@ -7,7 +7,8 @@ import { runnerSchema, type RunnerDocument } from "./schema";
 /** The stage of a body on solid tiles. Its track: x and y of the centre of its feet, in tiles. */
 export const runnerStage = {
   schema: runnerSchema,
-  refs: ({ run, height, gates, zones, halts }) => [
+  refs: ({ run, height, gates, zones, halts, fall }) => [
+    ...(fall.slide ? refsOf("gate", { gate: fall.slide.gate }, ["fall", "slide"]) : []),
     ...(halts ?? []).map((gate, k) => ({ what: "gate" as const, id: gate, path: ["halts", k] })),
     ...refsOf("control", { left: run.left, right: run.right }, ["run"]),
     ...("control" in height ? refsOf("control", { control: height.control }, ["height"]) : []),

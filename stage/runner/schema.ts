@@ -64,7 +64,15 @@ export const runnerSchema = v.strictObject({
   }),
   /** Gates that keep every direction from the body while one of them is open: stun, attack lock, root. */
   halts: v.exactOptional(v.pipe(v.array(id), v.maxLength(BOUNDS.clauses))),
-  fall: v.strictObject({ up: positive, down: positive, most: positive }),
+  fall: v.strictObject({
+    up: positive,
+    down: positive,
+    most: positive,
+    /** Around the top, while it rises or falls slower than `within`, only a share of its gravity. */
+    hang: v.exactOptional(v.strictObject({ within: positive, share })),
+    /** While a gate is open, such as that of a wall, it falls at most so fast. */
+    slide: v.exactOptional(v.strictObject({ gate: id, most: positive })),
+  }),
   height: heightSchema,
   gates: v.strictObject({
     footing: v.exactOptional(id),

@@ -4,9 +4,11 @@ import { findJumpFacts, stageOf, type RunnerDocument } from "#stage";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { chargedLeap, fixedLeap, PRESSES, type Leap } from "../model/leaps";
 import { UNITS, type Unit } from "../model/lengthUnits";
+import { FallWords } from "./FallWords";
 import { HeightWords } from "./HeightWords";
 import { JumpArcs } from "./JumpArcs";
 import { JumpTable, type ShownPress } from "./JumpTable";
+import { WantedWords } from "./WantedWords";
 import { useJumpFields, type JumpFields } from "./useJumpFields";
 
 const TILE_PX = { least: 4, most: 256 };
@@ -100,6 +102,7 @@ function Facts({
     const heldFrames = isCharged ? undefined : (held[k] ?? Math.round(seconds * kit.rate));
     return { name, heldFrames, facts: findJumpFacts(followed, kit.rate, speed, heldFrames ?? 0) };
   });
+  const longest = presses.at(-1);
   return (
     <section aria-label="Jump facts" className="text-sm" data-testid="jump-facts">
       <h2 className="flex items-baseline gap-2 font-semibold">
@@ -121,7 +124,19 @@ function Facts({
         show={fields.show}
         onHeld={(press, frames) => setHeld(PRESSES.map((_, p) => (p === press ? frames : held[p])))}
       />
+      {longest?.heldFrames !== undefined && (
+        <WantedWords
+          kit={kit}
+          stage={stage}
+          leap={leap}
+          facts={longest.facts}
+          heldFrames={longest.heldFrames}
+          unit={unit}
+          fields={fields}
+        />
+      )}
       <LeapSentence stage={stage} leap={leap} unit={unit} fields={fields} />
+      <FallWords kit={kit} fall={stage.fall} unit={unit} fields={fields} />
       <h2 className="mt-3 leading-normal font-semibold">How it runs</h2>
       <RunSentence run={stage.run} unit={unit} fields={fields} />
     </section>

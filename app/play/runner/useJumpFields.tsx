@@ -17,6 +17,7 @@ export function useJumpFields(kit: Kit, unit: Unit, tilePx: number) {
     workbench.editKit(`${label} ${words}`.trim(), now => writeAt(now, path, value));
   return {
     show,
+    read,
     set,
     /** A plain number. */
     number: (label: string, value: number, path: Path, bounds: NumberBounds = { least: 0, most: 1000 }) => (

@@ -1,0 +1,204 @@
+import { expect, test } from "vitest";
+import { formatTrace, readTake, type Kit, type Move, type Take } from "#core";
+import { compileRules, runRules, type RunnerDocument } from "../index";
+import { findJumpFacts } from "../jumpFacts";
+
+/** A shaft between two walls, 8 tiles wide and 30 high. */
+const STAGE: RunnerDocument = {
+  kind: "runner",
+  tilePx: 32,
+  level: [...Array.from({ length: 29 }, () => "#      #"), "#  @   #", "########"],
+  run: { left: "left", right: "right", speed: 6, accel: 1000 },
+  fall: { up: 50, down: 50, most: 20 },
+  height: { by: "fixed" },
+  gates: { footing: "footing", falling: "falling", wall: "wall" },
+};
+
+const hop: Move = {
+  id: "hop",
+  name: "Hop",
+  pattern: "press",
+  needs: [{ gate: "footing" }],
+  effect: { leap: 25 },
+};
+
+function kitWith(stage: RunnerDocument, moves: readonly Move[]): Kit {
+  return {
+    format: "moss-tap/kit",
+    version: 1,
+    id: "walls",
+    name: "Walls",
+    rate: 60,
+    controls: ["left", "right", "leap", "down"].map(id => ({ id, name: id, bindings: [] })),
+    gates: ["footing", "falling", "wall"].map(id => ({ id, name: id })),
+    patterns: ["leap", "down"].map((control, k) => ({
+      id: k === 0 ? "press" : "down-press",
+      name: control,
+      kind: "press" as const,
+      control,
+    })),
+    moves: [...moves],
+    stage,
+  };
+}
+
+function play(kit: Kit, lanes: Take["lanes"], frames: number) {
+  const compiled = compileRules(kit);
+  if (!compiled.ok) throw new Error(JSON.stringify(compiled.issues));
+  const rules = compiled.value;
+  const take: Take = { format: "moss-tap/take", version: 1, id: "t", name: "T", rate: 60, frames, lanes };
+  const { trace, track } = runRules(rules, readTake(rules.program, take));
+  const place = (frame: number) => ({ x: track[frame * 2]!, y: track[frame * 2 + 1]! });
+  return {
+    place,
+    /** Tiles per second by which it moved on a frame. */
+    speed: (frame: number) => ({
+      x: (place(frame).x - place(frame - 1).x) * 60,
+      y: (place(frame).y - place(frame - 1).y) * 60,
+    }),
+    performed: formatTrace(rules.program, trace).events.flatMap(event =>
+      event.kind === "performed" ? [[event.id, event.f, event.by]] : [],
+    ),
+  };
+}
+
+const LEAP_AT_10: Take["lanes"] = {
+  leap: [
+    [10, 1],
+    [12, 0],
+  ],
+};
+
+test("a plunge falls at its own speed from the frame it is performed, until it lands", () => {
+  const plunge: Move = { id: "plunge", name: "Plunge", pattern: "down-press", effect: { plunge: 30 } };
+  const { speed, place, performed } = play(
+    kitWith(STAGE, [hop, plunge]),
+    {
+      ...LEAP_AT_10,
+      down: [
+        [25, 1],
+        [26, 0],
+      ],
+    },
+    120,
+  );
+  expect(performed).toContainEqual(["plunge", 25, "direct"]);
+  // By frame 24 it has risen for 15 frames of v = 25 − n · 50/60.
+  expect(speed(24).y).toBeCloseTo(25 - (15 * 50) / 60, 3);
+  for (const frame of [25, 26, 27]) expect(speed(frame).y).toBeCloseTo(-30, 3);
+  // It lands on the floor, at height 1, and a later fall has its usual limit again.
+  expect(place(60).y).toBeCloseTo(1, 3);
+});
+
+test("only on the way down: a plunge that needs the falling gate waits for the top by its buffer", () => {
+  const plunge: Move = {
+    id: "plunge",
+    name: "Plunge",
+    pattern: "down-press",
+    needs: [{ gate: "falling" }],
+    buffer: "30f",
+    effect: { plunge: 30 },
+  };
+  const { performed, speed } = play(
+    kitWith(STAGE, [{ ...hop, effect: { leap: 24 } }, plunge]),
+    {
+      ...LEAP_AT_10,
+      down: [
+        [25, 1],
+        [26, 0],
+      ],
+    },
+    120,
+  );
+  // 24 / (50 / 60) = 28.8: it goes down after frame 10 + 28, its 29th in the air, and the gate is open on the next.
+  expect(performed).toContainEqual(["plunge", 39, "buffer"]);
+  expect(speed(39).y).toBeCloseTo(-30, 3);
+});
+
+test("a kick leaves the wall last touched at its speeds; no direction reaches the body for exactly its time", () => {
+  const kick: Move = {
+    id: "kick",
+    name: "Kick",
+    pattern: "press",
+    needs: [{ gate: "wall", coyote: "6f" }],
+    priority: 2,
+    effect: { kick: 3, up: 12, for: "9f" },
+  };
+  const lanes: Take["lanes"] = {
+    right: [[0, 1]],
+    leap: [
+      [60, 1],
+      [62, 0],
+    ],
+  };
+  const { performed, speed, place } = play(kitWith(STAGE, [kick, hop]), lanes, 90);
+  // It ran into the right wall by frame 60, where hop and kick both could be; the kick has priority.
+  expect(performed[0]).toEqual(["kick", 60, "direct"]);
+  expect(place(59).x).toBeCloseTo(7 - 0.34, 2);
+  for (let frame = 60; frame < 69; frame++) {
+    expect(speed(frame).x).toBeCloseTo(-3, 3);
+    // Without its jump's control it rises by 12 − n · 50/60.
+    expect(speed(frame).y).toBeCloseTo(12 - ((frame - 59) * 50) / 60, 3);
+  }
+  // Then the direction that is still held reaches it.
+  expect(speed(69).x).toBeGreaterThan(5.9);
+});
+
+test("a slide limits the fall while its gate is open, and only then", () => {
+  const stage = { ...STAGE, fall: { ...STAGE.fall, slide: { gate: "wall", most: 2 } } };
+  const lanes: Take["lanes"] = {
+    ...LEAP_AT_10,
+    right: [
+      [20, 1],
+      [70, 0],
+    ],
+  };
+  const { speed } = play(kitWith(stage, [hop]), lanes, 90);
+  // The wall is touched after some frames; the frame after its gate opens the fall is at its limit.
+  expect(speed(60).x).toBeCloseTo(0, 3);
+  expect(speed(60).y).toBeCloseTo(-2, 3);
+  expect(speed(69).y).toBeCloseTo(-2, 3);
+  // The direction is let go on frame 70: the body leaves the wall, and its gate closes for frame 71.
+  expect(speed(71).y).toBeCloseTo(-2 - 50 / 60, 3);
+});
+
+test("a hang leaves a share of its gravity around the top, by the facts of the jump too", () => {
+  const stage = { ...STAGE, fall: { ...STAGE.fall, hang: { within: 5, share: 0.5 } } };
+  const { speed, place } = play(kitWith(stage, [hop]), LEAP_AT_10, 100);
+  const speeds: number[] = [];
+  let v = 25;
+  for (let n = 0; n < 50; n++) {
+    v = Math.max(-20, v - (Math.abs(v) < 5 ? 25 : 50) / 60);
+    speeds.push(v);
+  }
+  for (let n = 0; n < 50; n++) expect(speed(10 + n).y).toBeCloseTo(speeds[n]!, 3);
+  const top = Math.max(...Array.from({ length: 60 }, (_, n) => place(10 + n).y)) - 1;
+  expect(findJumpFacts(stage, 60, 25, 0).height).toBeCloseTo(top, 3);
+  expect(top).toBeGreaterThan(findJumpFacts(STAGE, 60, 25, 0).height + 0.1);
+});
+
+test("a stop ends every motion on its frame; gravity goes on from there", () => {
+  const stop: Move = { id: "stop", name: "Stop", pattern: "down-press", effect: { stop: true } };
+  const { speed } = play(
+    kitWith(STAGE, [hop, stop]),
+    {
+      ...LEAP_AT_10,
+      down: [
+        [20, 1],
+        [21, 0],
+      ],
+    },
+    60,
+  );
+  expect(speed(19).y).toBeGreaterThan(10);
+  expect(speed(20).y).toBeCloseTo(-50 / 60, 3);
+  expect(speed(21).y).toBeCloseTo(-100 / 60, 3);
+});
+
+test("a slide names a gate of the kit; an unknown one is a fault with its place", () => {
+  const stage = { ...STAGE, fall: { ...STAGE.fall, slide: { gate: "wal", most: 2 } } };
+  const compiled = compileRules(kitWith(stage, [hop]));
+  expect(compiled.ok ? [] : compiled.issues.map(({ path }) => path.join("."))).toContain(
+    "stage.fall.slide.gate",
+  );
+});
