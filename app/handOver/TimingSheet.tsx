@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { createPortal } from "react-dom";
 import { escapeHtml, formatSheetBody, SHEET_STYLE, type Handover } from "#handover";
 import { useJudging } from "../judging/context";
-import { isShort, RUN_MS } from "../judging/makeFiles";
+import { isShort, quietFor } from "../judging/makeFiles";
 import { SheetOptionsLine } from "./SheetOptions";
 import { Button } from "../ui/Button";
 
@@ -45,7 +45,7 @@ function useSheetBody(handover: Handover): string | undefined {
   useEffect(() => {
     if (isShort(handover)) return;
     const { takes, ...question } = handover;
-    const asked = jobs.ask({ job: "sheetBody", question, takes, lane: "sheet", quietMs: RUN_MS });
+    const asked = jobs.ask({ job: "sheetBody", question, takes, lane: "sheet", quietMs: quietFor(takes) });
     void asked.outcome.then(outcome => {
       if (outcome.state === "done") setMade({ of: handover, body: outcome.value });
       if (outcome.state === "failed")

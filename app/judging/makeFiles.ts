@@ -1,3 +1,4 @@
+import type { Take } from "#core";
 import {
   NO_PARTS,
   type ExportFormat,
@@ -15,8 +16,15 @@ const AT_ONCE_PAIRS = 20_000;
 /** Takes with more frames than this in total are run for a form in a worker, and only on request. */
 const AT_ONCE_FRAMES = 20_000;
 
-/** The time limit of a job that runs a take of days without a sign of life. */
-export const RUN_MS = 10 * 60_000;
+/** The time without a sign of life after which a worker counts as dead: progress is reported after each take and number. */
+const QUIET_MS = 60_000;
+/** The slowest run of a take that is waited for, in frames per ms. */
+const SLOWEST_PER_MS = 20;
+
+/** Returns for how long a worker may be silent that runs these takes one by one, in ms. */
+export function quietFor(takes: readonly Pick<Take, "frames">[]): number {
+  return QUIET_MS + Math.max(0, ...takes.map(({ frames }) => frames)) / SLOWEST_PER_MS;
+}
 
 /** Returns whether a handover is small enough to make its files synchronously. */
 export function isSmall({ takes }: Handover): boolean {
@@ -50,7 +58,7 @@ export function askForFiles(
     job: "makeFiles",
     question: { format: format.id, parts, ...handover },
     takes,
-    quietMs: RUN_MS,
+    quietMs: quietFor(takes),
     ...(onProgress
       ? { onProgress: ({ done, of, partial }) => onProgress(done, of, partial as MakingStep) }
       : {}),

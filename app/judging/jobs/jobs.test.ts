@@ -208,3 +208,24 @@ test("a job that throws is a failure with its reason, not a dead worker", async 
   expect(workers.length).toBe(1);
   jobs.end();
 });
+
+test("an answer that cannot be read ends its worker, and a new one answers", async () => {
+  const ports: TestWorker[] = [];
+  const timers = createTimers();
+  const jobs = createJobs({
+    threads: 1,
+    setTimer: timers.setTimer,
+    startWorker() {
+      const worker = startTestWorker();
+      ports.push(worker);
+      return worker;
+    },
+  });
+  const asked = evaluateLong(jobs);
+  await until(() => ports.length === 1);
+  (ports[0] as unknown as EventTarget).dispatchEvent(new Event("messageerror"));
+  const outcome = await asked.outcome;
+  expect(outcome.state).toBe("done");
+  expect(ports.length).toBe(2);
+  jobs.end();
+});

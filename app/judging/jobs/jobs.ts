@@ -147,6 +147,8 @@ class WorkerSlot {
     this.worker.addEventListener("error", event => {
       this.die(event instanceof ErrorEvent && event.message ? event.message : "the worker died");
     });
+    // An answer that this browser cannot read never arrives.
+    this.worker.addEventListener("messageerror", () => this.die("an answer of the worker could not be read"));
     this.service = wrap<JobService>(this.worker as Worker);
     return this.service;
   }
