@@ -79,7 +79,7 @@ test("a scripted player plays its lines into a take", async () => {
   await press(driver, "… and one more line");
   await press(driver, "Let them play");
   await waitFor(driver, "the take", async () =>
-    (await textOf(driver, "[data-testid=open-take]")).includes("Written hands"),
+    (await textOf(driver, "[data-testid=open-take]")).includes("Scripted input"),
   );
   await press(driver, "As table");
   await waitFor(

@@ -31,7 +31,7 @@ export async function measureTune(driver: WebDriver, address: string): Promise<v
     const began = performance.now();
     let first = 0;
     let pictures = 0;
-    button("Sweep anew").click();
+    button("Sweep again").click();
     (function look() {
       pictures++;
       const now = performance.now() - began;

@@ -173,7 +173,7 @@ test("a new user's first minute: choosing goals, and the first performed press",
 
 test("a kit without a stage gets one, and a move gets an effect", async () => {
   await openNewKit(session);
-  await press(driver, "Begin with a clean sheet");
+  await press(driver, "Begin with an empty kit");
   await press(driver, "Add a control");
   await press(driver, "Bind by pressing: Control 1");
   await driver.actions().sendKeys(Key.SPACE).perform();

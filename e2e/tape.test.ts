@@ -272,7 +272,7 @@ test("a pull counts its changes in the other takes while it lasts; a variant is 
   );
   await driver.actions().release().perform();
   await press(driver, "Over it: Variant 1");
-  await press(driver, "Take up Variant 1");
+  await press(driver, "Restore Variant 1");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await waitFor(driver, "the rules as they were", async () => (await strip()).includes("5 presses lost"));
 });

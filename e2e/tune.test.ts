@@ -39,7 +39,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
   await expect
     .poll(() => textOf(driver, "[data-testid=feel-report]"))
     .toMatch(
-      /Hop: asked for 15 times: performed 11 times \(6 by coyote\), lost 4 times \(3 gave way to Second hop\); 1 press lost, the nearest by 11f/,
+      /Hop: asked for 15 times: performed 11 times \(6 by coyote\), lost 4 times \(3 to the priority of Second hop\); 1 press lost, the nearest by 11f/,
     );
   await study("Sweep");
   await press(driver, "Sweep");
@@ -244,7 +244,7 @@ test("two versions side by side: the changes, counts, and a link from each diffe
   await study("Variants");
   await expect
     .poll(() => textOf(driver, 'ul[aria-label="What changed between them"]'))
-    .toMatch(/Hop, needs 0 coyote: 0f, was 5f/);
+    .toMatch(/Hop on Leap press, if Footing is open: buffer 6f, coyote 0f \(was 5f\)/);
   await press(driver, "Compare");
   await done("variants");
   await expect

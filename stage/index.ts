@@ -24,7 +24,7 @@ export { BODY_HEIGHT, HALF_WIDTH } from "./runner/runner";
 export type { RunnerProgram, RunnerState } from "./runner/runner";
 export { findLeaps, measureArc, type Arc } from "./runner/arcs";
 export type { RunnerDocument } from "./runner/schema";
-export { JACK_STATES } from "./duel/duel";
+export { DEFAULT_OUTCOME, JACK_STATES } from "./duel/duel";
 export type { DuelProgram, DuelState } from "./duel/duel";
 export type { DuelDocument } from "./duel/schema";
 export type { RopesDocument } from "./ropes/schema";

@@ -35,6 +35,10 @@ export interface EffectKind {
   readonly amount?: EffectAmount;
   /** A second number behind it. */
   readonly more?: EffectAmount;
+  /**
+   * Durations that it may have, with their words; where one is absent, the stage's own of the same name is in force, or none.
+   */
+  readonly lengths?: readonly { readonly field: string; readonly before: string }[];
   /** The field with its duration. */
   readonly lasts?: string;
   /** Returns whether an effect written in the kit is this one. */

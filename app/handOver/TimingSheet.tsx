@@ -45,7 +45,10 @@ function useSheetBody(handover: Handover): string | undefined {
   useEffect(() => {
     if (isShort(handover)) return;
     const { takes, ...question } = handover;
-    const asked = jobs.ask({ job: "sheetBody", question, takes, lane: "sheet", quietMs: quietFor(takes) });
+    // All takes are run without a report in between.
+    const frames = takes.reduce((sum, take) => sum + take.frames, 0);
+    const quietMs = quietFor([{ frames }]);
+    const asked = jobs.ask({ job: "sheetBody", question, takes, lane: "sheet", quietMs });
     void asked.outcome.then(outcome => {
       if (outcome.state === "done") setMade({ of: handover, body: outcome.value });
       if (outcome.state === "failed")

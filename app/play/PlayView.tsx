@@ -85,7 +85,10 @@ function PlayBar({ kit, onDraw }: { kit: Kit; onDraw: () => void }) {
   const isAwake = usePadState(state => state.session !== undefined);
   // The takes that came with a kit do not count as recorded here.
   const hasRecorded = useDocument(({ takes }) =>
-    takes.some(({ name }) => !/^(A clean sheet|Played by a scripted hand|Written hands)/.test(name)),
+    takes.some(
+      ({ name }) =>
+        !/^(A clean sheet|Empty take|Played by a scripted hand|Written hands|Scripted input)/.test(name),
+    ),
   );
   return (
     <>

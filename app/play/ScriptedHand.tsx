@@ -145,7 +145,7 @@ export function ScriptedHand({ close }: { close: () => void }) {
       routine,
       Math.round(seconds * kit.rate),
       nanoid(8),
-      `Written hands${uneven}`,
+      `Scripted input${uneven}`,
     );
     workbench.addTake(take, "let written hands play");
     playback.toggle();

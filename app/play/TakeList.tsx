@@ -24,19 +24,19 @@ function CleanSheet() {
   const add = () => {
     const { kit } = workbench.getState();
     if (!kit) return;
-    const count = takes.filter(take => take.name.startsWith("A clean sheet")).length;
-    const name = count === 0 ? "A clean sheet" : `A clean sheet ${count + 1}`;
+    const count = takes.filter(take => take.name.startsWith("Empty take")).length;
+    const name = count === 0 ? "Empty take" : `Empty take ${count + 1}`;
     workbench.addTake(cleanSheet(kit, seconds, nanoid(8), name), `added ${name}`);
     look.setState({ tool: "paint" });
   };
   return (
     <p className="mt-1 flex flex-wrap items-center gap-x-1 text-sm">
       <Button look="quiet" className="-ml-2" onClick={add}>
-        A clean sheet to paint on
+        An empty take to paint on
       </Button>
       of{" "}
       <NumberStone
-        label="seconds of the clean sheet"
+        label="seconds of the empty take"
         value={seconds}
         least={0.5}
         most={LONGEST_SHEET}

@@ -173,7 +173,7 @@ export function Beside({
   return (
     <section aria-label="Other versions" className="shrink-0 border-t border-line pb-1" data-testid="beside">
       <p className="px-5 py-1 text-sm">
-        Held against the same checks:{" "}
+        Compare with:{" "}
         <ChoiceWord
           label="Another version"
           value=""

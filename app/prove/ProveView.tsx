@@ -25,7 +25,7 @@ function Empty() {
           while the number is still in your hand.
         </p>
         <p className="mt-3">
-          On the tape below, stand on a frame and press <kbd className="font-mono font-semibold">M</kbd>: what
+          On the tape below, go to a frame and press <kbd className="font-mono font-semibold">M</kbd>: what
           happens there must happen. <kbd className="font-mono font-semibold">N</kbd>: it must never.{" "}
           <kbd className="font-mono font-semibold">A</kbd>: every press of that control is answered.
         </p>

@@ -7,6 +7,7 @@ import {
   stageKind,
   stageOf,
   type Advantage,
+  type Effect,
   type EffectKind,
 } from "#stage";
 import { useWorkbench } from "../document/workbenchContext";
@@ -41,7 +42,19 @@ export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
   };
   const set = (field: string) => (value: unknown) =>
     workbench.editKit(`effect of ${move.name}`, now => writeAt(now, [...path, field], value));
-  const { amount, more, lasts } = kind ?? {};
+  const { amount, more, lasts, lengths } = kind ?? {};
+  /** A duration of the effect; the stage's own where it has none. */
+  const length = (field: string, label: string, least = 0) => (
+    <LengthStone
+      label={label}
+      value={String(effect?.[field] ?? (stage as Effect | undefined)?.[field] ?? "0f")}
+      rateHz={kit.rate}
+      rounding="atLeast"
+      least={least}
+      onChange={set(field)}
+      beginStep={workbench.beginStep}
+    />
+  );
   return (
     <p className="mt-1 font-serif text-lg leading-[1.8]" data-testid="effect">
       On the stage it{" "}
@@ -70,26 +83,23 @@ export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
               </Fragment>
             ),
         )}
-      {lasts && effect && (
-        <>
+      {lasts && effect && <> for {length(lasts, "length of the effect", 1)}</>}.
+      {effect && lengths && (
+        <span data-testid="effect-lengths">
           {" "}
-          for{" "}
-          <LengthStone
-            label="length of the effect"
-            value={String(effect[lasts])}
-            rateHz={kit.rate}
-            rounding="atLeast"
-            least={1}
-            onChange={set(lasts)}
-            beginStep={workbench.beginStep}
-          />
-        </>
+          {lengths.map(({ field, before }) => (
+            <Fragment key={field}>
+              {before} {length(field, `${field} of the effect`)}
+            </Fragment>
+          ))}
+          .
+        </span>
       )}
-      .
       {advantage && (
         <span className="ml-2 text-base text-soft" data-testid="advantage">
           On a hit <b className="text-ink">{formatAdvantage(advantage.onHit)}</b>, on a guard{" "}
-          <b className="text-ink">{formatAdvantage(advantage.onGuard)}</b>.
+          <b className="text-ink">{formatAdvantage(advantage.onGuard)}</b>, on a miss{" "}
+          <b className="text-ink">{formatAdvantage(advantage.onMiss)}</b>.
         </span>
       )}
     </p>

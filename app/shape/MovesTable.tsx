@@ -25,6 +25,7 @@ const HEADS: readonly (readonly [Column, string])[] = [
   ["whole", "Whole"],
   ["onHit", "On a hit"],
   ["onGuard", "On a guard"],
+  ["onMiss", "On a miss"],
 ];
 
 /** The column titles; each sorts by its column, and again the other way. */
@@ -101,6 +102,7 @@ function Row({ row, rateHz }: { row: MoveRow; rateHz: number }) {
       <td className="pr-3 font-mono">{whole > 0 ? `${whole}f` : ""}</td>
       <td className="pr-3 font-mono">{advantage ? formatAdvantage(advantage.onHit) : ""}</td>
       <td className="pr-3 font-mono">{advantage ? formatAdvantage(advantage.onGuard) : ""}</td>
+      <td className="pr-3 font-mono">{advantage ? formatAdvantage(advantage.onMiss) : ""}</td>
       <td className="text-soft">{opens}</td>
     </tr>
   );

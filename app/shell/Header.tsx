@@ -70,7 +70,7 @@ export function Header() {
             >
               {rate} {isAsked ? "frames/s" : "frames a second"}
             </Link>{" "}
-            · {isKept ? "kept" : "not kept"}
+            · {isKept ? "saved" : "not saved"}
             {isAsked && " · "}
           </span>
           {isAsked && <ProofLink kitId={kitId} />}

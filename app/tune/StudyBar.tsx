@@ -62,7 +62,7 @@ export function StudyBar({
         </>
       ) : (
         <Button look={study && !old ? "plain" : "strong"} disabled={!canBegin} onClick={onBegin}>
-          {study ? `${word} anew` : word}
+          {study ? `${word} again` : word}
         </Button>
       )}
       {old && <span className="text-foxglove">This is of an older kit, or of other takes.</span>}

@@ -25,7 +25,11 @@ export interface Advantage {
   readonly onHit: number;
   /** After a blow that was guarded; the guard may end from the first frame of contact on. */
   readonly onGuard: number;
+  /** After a blow that found nobody, from its first active frame on. */
+  readonly onMiss: number;
 }
+
+type OpponentDoes = "guard" | "away" | "wait";
 
 const BEFORE = 5;
 const AFTER = 600;
@@ -49,10 +53,10 @@ function pressesFor(kit: Kit, patternId: string): Take["lanes"] | undefined {
 }
 
 /** Returns the kit with its opponent doing one thing only, and with nothing that prevents the move. */
-function standing(kit: Kit, move: number, does: "guard" | "wait"): Rules | undefined {
+function standing(kit: Kit, move: number, does: OpponentDoes): Rules | undefined {
   const stage = stageOf(kit);
   if (stage?.kind !== "duel") return undefined;
-  const script = does === "guard" ? [{ at: "1f", does, for: `${2 * AFTER}f` }] : [];
+  const script = does === "wait" ? [] : [{ at: "1f", does, for: `${2 * AFTER}f` }];
   const alone = (kit.moves ?? []).map((item, m) => (m === move ? item : { ...item, off: true }));
   const compiled = compileRules({
     ...kit,
@@ -80,7 +84,7 @@ function freeAfter(trace: Trace, move: number, began: number): number | undefine
  * Runs one blow against a stationary opponent: the frame of its performance, and the frames on which each can
  * act again.
  */
-function tryBlow(kit: Kit, move: number, does: "guard" | "wait") {
+function tryBlow(kit: Kit, move: number, does: OpponentDoes) {
   const rules = standing(kit, move, does);
   const lanes = pressesFor(kit, kit.moves?.[move]?.pattern ?? "");
   if (!rules || !lanes) return undefined;
@@ -116,16 +120,25 @@ export function findAdvantage(kit: Kit, move: number): Advantage | undefined {
   const stride = stageKind("duel").trackStride;
   const hit = tryBlow(kit, move, "wait");
   const guarded = tryBlow(kit, move, "guard");
-  const startup = parseFrames(kit.moves?.[move]?.frames?.startup ?? "0f", kit.rate, "atLeast") ?? 0;
-  if (!hit || !guarded) return undefined;
+  const missed = tryBlow(kit, move, "away");
+  const frames = (written: string) => parseFrames(written, kit.rate, "atLeast") ?? 0;
+  const startup = frames(kit.moves?.[move]?.frames?.startup ?? "0f");
+  const stage = stageOf(kit);
+  if (!hit || !guarded || !missed || stage?.kind !== "duel") return undefined;
+  const effect = kit.moves![move]!.effect as { readonly guardStun?: string } | undefined;
+  const guardStun = frames(effect?.guardStun ?? stage.guardStun ?? "0f");
   const at = (frame: number, k: number) => hit.track[frame * stride + k] ?? 0;
-  const frames = hit.track.length / stride;
+  const played = hit.track.length / stride;
   let landed = hit.began;
-  while (landed < frames && at(landed, 2) === 0) landed++;
+  while (landed < played && at(landed, 2) === 0) landed++;
   let freeJack = landed;
-  while (freeJack < frames && JACK_STATES[at(freeJack, 0)] === "reels") freeJack++;
-  if (landed >= frames || freeJack >= frames) return undefined;
-  return { onHit: freeJack - hit.free, onGuard: guarded.began + startup - guarded.free };
+  while (freeJack < played && JACK_STATES[at(freeJack, 0)] === "reels") freeJack++;
+  if (landed >= played || freeJack >= played) return undefined;
+  return {
+    onHit: freeJack - hit.free,
+    onGuard: guarded.began + startup + guardStun - guarded.free,
+    onMiss: missed.began + startup - missed.free,
+  };
 }
 
 /** Formats an advantage: "+4f", "−12f", "even". */

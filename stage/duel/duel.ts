@@ -17,11 +17,18 @@ export interface DuelProgram {
   readonly recovery: number;
   readonly stun: number;
   readonly hitStop: number;
+  readonly guardStun: number;
+  readonly outcome: number;
   readonly hitGate: number;
   readonly blockedGate: number;
+  /** By the outcome of the fighter's own blow. */
+  readonly ownGates: Readonly<Record<BlowOutcome, number>>;
   /** By move: its blow, with the frames of its own startup and active parts. */
   readonly blows: readonly (Blow | undefined)[];
 }
+
+/** The outcome of a blow of the fighter. */
+export type BlowOutcome = "hit" | "blocked" | "missed";
 
 /** The state of both bodies, in frames of the game clock; a fraction of a frame passes in slow motion. */
 export interface DuelState {
@@ -38,12 +45,18 @@ export interface DuelState {
   blow: number;
   blowIn: number;
   blowFor: number;
+  /** The outcome of the last blow, and the remaining time of its gate. */
+  outcome: BlowOutcome;
+  outcomeLeft: number;
   hits: number;
   taken: number;
   parries: number;
   whiffs: number;
   force: number;
 }
+
+/** How long the gates of the fighter's own blows stay open if the kit does not set it. */
+export const DEFAULT_OUTCOME = "12f";
 
 /** Compiles a duel from a stage document and the moves' effects. Ids the program lacks become −1. */
 export function compileDuel(
@@ -68,8 +81,15 @@ export function compileDuel(
     recovery: frames(document.strike.recovery),
     stun: frames(document.stun),
     hitStop: frames(document.hitStop),
+    guardStun: frames(document.guardStun ?? "0f"),
+    outcome: frames(document.outcome ?? DEFAULT_OUTCOME),
     hitGate: gate(document.gates.hit),
     blockedGate: gate(document.gates.blocked),
+    ownGates: {
+      hit: gate(document.gates.ownHit),
+      blocked: gate(document.gates.ownBlocked),
+      missed: gate(document.gates.ownMissed),
+    },
     blows: effects.map((effect, m) => compileBlow(effect, program.moves[m]!, kit.rate)),
   };
 }
@@ -88,6 +108,8 @@ export function createDuel(): DuelState {
     blow: -1,
     blowIn: 0,
     blowFor: 0,
+    outcome: "missed",
+    outcomeLeft: 0,
     hits: 0,
     taken: 0,
     parries: 0,
@@ -153,24 +175,35 @@ function strikeFighter(program: DuelProgram, duel: DuelState): void {
   duel.stopLeft = program.hitStop;
 }
 
-/** Lands the fighter's blow on an opponent within reach that does not guard. */
+/** Ends the fighter's blow with an outcome, whose gate opens. */
+function endBlow({ outcome }: DuelProgram, duel: DuelState, became: BlowOutcome): void {
+  duel.blow = -1;
+  duel.outcome = became;
+  duel.outcomeLeft = outcome;
+}
+
+/** Lands the fighter's blow on an opponent within reach, whose guard blocks it. */
 function stepBlow(program: DuelProgram, duel: DuelState, passed: number): void {
   if (duel.blow < 0) return;
+  const own = program.blows[duel.blow];
   if (duel.blowIn > 0) {
     duel.blowIn -= passed;
     if (duel.blowIn > 1e-9) return;
   }
-  if (duel.jack !== "away" && duel.jack !== "guard") {
+  if (duel.jack === "guard") {
+    duel.jackLeft = Math.max(duel.jackLeft, own?.guardStun ?? program.guardStun);
+    return endBlow(program, duel, "blocked");
+  }
+  if (duel.jack !== "away") {
     duel.hits++;
-    duel.blow = -1;
-    duel.stopLeft = program.hitStop;
-    if (duel.jack === "waits" || duel.jack === "startup") turnJack(duel, "reels", program.stun);
-    return;
+    duel.stopLeft = own?.hitStop ?? program.hitStop;
+    if (duel.jack === "waits" || duel.jack === "startup") turnJack(duel, "reels", own?.stun ?? program.stun);
+    return endBlow(program, duel, "hit");
   }
   duel.blowFor -= passed;
   if (duel.blowFor > 1e-9) return;
-  duel.blow = -1;
   duel.whiffs++;
+  endBlow(program, duel, "missed");
 }
 
 /** Steps one frame of the duel. During hit stop only the hit stop advances. */
@@ -188,19 +221,24 @@ export function stepDuel(
   duel.clock += passed;
   duel.stunLeft = Math.max(0, duel.stunLeft - passed);
   duel.blockedLeft = Math.max(0, duel.blockedLeft - passed);
+  duel.outcomeLeft = Math.max(0, duel.outcomeLeft - passed);
   stepJack(program, duel, passed);
   if (duel.jack === "active") strikeFighter(program, duel);
   else stepBlow(program, duel, passed);
   duel.parryLeft = Math.max(0, duel.parryLeft - passed);
 }
 
-/** Opens and closes the gates for being hit and for having blocked. */
+const OUTCOMES = ["hit", "blocked", "missed"] as const satisfies readonly BlowOutcome[];
+
+/** Opens and closes the gates for being hit, for having blocked, and for what became of the fighter's own blow. */
 export function reportDuel(program: DuelProgram, duel: DuelState, state: State): void {
   const set = (gate: number, isOpen: boolean) => {
     if (gate >= 0 && (state.staged[gate] === 1) !== isOpen) stageGate(state, gate, isOpen);
   };
   set(program.hitGate, duel.stunLeft > 0);
   set(program.blockedGate, duel.blockedLeft > 0);
+  for (const outcome of OUTCOMES)
+    set(program.ownGates[outcome], duel.outcomeLeft > 0 && duel.outcome === outcome);
 }
 
 /** The opponent's actions, by their number in a track. */

@@ -1,4 +1,4 @@
-import { TICKS, type Program } from "#core";
+import { parseFrames, TICKS, type Program } from "#core";
 import * as v from "valibot";
 import { compileEffect, type CompiledEffect } from "../compileEffect";
 import type { EffectKind } from "../kind";
@@ -7,11 +7,21 @@ import { duration, positive } from "../parts";
 /** The effects of moves on the opponent. */
 export const DUEL_EFFECTS = {
   strike: {
-    schema: v.strictObject({ strike: positive }),
+    schema: v.strictObject({
+      strike: positive,
+      stun: v.exactOptional(duration),
+      guardStun: v.exactOptional(duration),
+      hitStop: v.exactOptional(duration),
+    }),
     label: "strikes",
     hint: "lands after its startup, while it is active",
     begins: { strike: 5 },
     amount: { field: "strike", before: "with force", after: "", least: 0, most: 1000 },
+    lengths: [
+      { field: "stun", before: "It stuns for" },
+      { field: "guardStun", before: ", a guard for" },
+      { field: "hitStop", before: "; a hit stops the game for" },
+    ],
     isThis: effect => "strike" in effect,
   },
   parry: {
@@ -28,6 +38,10 @@ export const DUEL_EFFECTS = {
 export interface Blow extends CompiledEffect<keyof typeof DUEL_EFFECTS> {
   readonly startup: number;
   readonly active: number;
+  /** The frames for which it stuns, holds a guard, and stops the game; undefined for those of the stage. */
+  readonly stun: number | undefined;
+  readonly guardStun: number | undefined;
+  readonly hitStop: number | undefined;
 }
 
 /** Compiles the effect of a move; undefined for effects the duel does not know. */
@@ -37,5 +51,15 @@ export function compileBlow(
   rateHz: number,
 ): Blow | undefined {
   const compiled = compileEffect(DUEL_EFFECTS, effect, rateHz);
-  return compiled && { ...compiled, startup: startupTicks / TICKS, active: Math.max(1, activeTicks / TICKS) };
+  if (!compiled || !effect) return undefined;
+  const frames = (field: string) =>
+    typeof effect[field] === "string" ? parseFrames(effect[field], rateHz, "atLeast") : undefined;
+  return {
+    ...compiled,
+    startup: startupTicks / TICKS,
+    active: Math.max(1, activeTicks / TICKS),
+    stun: frames("stun"),
+    guardStun: frames("guardStun"),
+    hitStop: frames("hitStop"),
+  };
 }

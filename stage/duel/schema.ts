@@ -17,7 +17,19 @@ export const duelSchema = v.strictObject({
   /** How long a hit stuns the fighter, and how long the game stops at a hit. */
   stun: duration,
   hitStop: duration,
-  gates: v.strictObject({ hit: v.exactOptional(id), blocked: v.exactOptional(id) }),
+  /** How long a guard that was hit cannot end; no time if absent. */
+  guardStun: v.exactOptional(duration),
+  /** How long the gates of the fighter's own blows stay open; 12 frames if absent. */
+  outcome: v.exactOptional(duration),
+  gates: v.strictObject({
+    /** The opponent's strike: it hit the fighter, or was parried. */
+    hit: v.exactOptional(id),
+    blocked: v.exactOptional(id),
+    /** The fighter's own blow: it hit, was guarded, or found nobody. */
+    ownHit: v.exactOptional(id),
+    ownBlocked: v.exactOptional(id),
+    ownMissed: v.exactOptional(id),
+  }),
 });
 
 export type DuelDocument = v.InferOutput<typeof duelSchema>;

@@ -12,7 +12,7 @@ const LEAPING = 360;
 const BREATH = 20;
 
 /** Returns an empty take to paint on, `seconds` long at the kit's rate. */
-export function cleanSheet(kit: Kit, seconds: number, id: string, name = "A clean sheet"): Take {
+export function cleanSheet(kit: Kit, seconds: number, id: string, name = "Empty take"): Take {
   const frames = Math.round(seconds * kit.rate);
   return { format: "moss-tap/take", version: 1, id, name, kit: kit.id, rate: kit.rate, frames, lanes: {} };
 }

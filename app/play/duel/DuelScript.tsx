@@ -1,5 +1,6 @@
+import { Fragment, type ReactNode } from "react";
 import { parseFrames, readAt, writeAt, type Kit } from "#core";
-import { stageOf, type DuelDocument } from "#stage";
+import { DEFAULT_OUTCOME, stageOf, type DuelDocument } from "#stage";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
@@ -9,7 +10,7 @@ import { useWorkbench } from "../../document/workbenchContext";
 const DEEDS = [
   { value: "strike", label: "strikes", hint: "winds up, then hits what does not guard or parry" },
   { value: "guard", label: "guards", hint: "what hits it is blocked" },
-  { value: "away", label: "steps away", hint: "out of reach: every blow whiffs" },
+  { value: "away", label: "steps away", hint: "out of reach: every blow misses" },
 ];
 
 /** The initial length of a guard or a step away. */
@@ -21,6 +22,43 @@ type Line = DuelDocument["script"][number];
 export function DuelScript({ kit }: { kit: Kit }) {
   const stage = stageOf(kit);
   return stage?.kind === "duel" ? <Script kit={kit} stage={stage} /> : null;
+}
+
+const OWN_BLOWS = [
+  { words: "A blow of the fighter that hits opens", place: "ownHit", after: ",", suggested: "Hit" },
+  { words: "one that is guarded", place: "ownBlocked", after: ",", suggested: "Guarded" },
+  { words: "and one that misses", place: "ownMissed", after: ",", suggested: "Missed" },
+] as const;
+
+/** The gates that the fighter's own blows open, and for how long, as a sentence. */
+function OwnBlows({
+  kit,
+  stage,
+  length,
+}: {
+  kit: Kit;
+  stage: DuelDocument;
+  length: (label: string, value: string, path: readonly (string | number)[], least?: number) => ReactNode;
+}) {
+  return (
+    <p data-testid="own-blows">
+      {OWN_BLOWS.map(({ words, place, after, suggested }) => (
+        <Fragment key={place}>
+          {words}{" "}
+          <GateWord
+            kit={kit}
+            label={`gate when ${words.replace(/^.*that /, "its own blow ").replace(/ opens$/, "")}`}
+            value={stage.gates[place]}
+            path={["stage", "gates", place]}
+            suggested={suggested}
+          />
+          {after}{" "}
+        </Fragment>
+      ))}
+      each for {length("how long these gates stay open", stage.outcome ?? DEFAULT_OUTCOME, ["outcome"], 1)}. A
+      guard that was hit holds for {length("guard stun", stage.guardStun ?? "0f", ["guardStun"])}.
+    </p>
+  );
 }
 
 function Script({ kit, stage }: { kit: Kit; stage: DuelDocument }) {
@@ -95,8 +133,8 @@ function Script({ kit, stage }: { kit: Kit; stage: DuelDocument }) {
         and recovers for {length("recovery of its strike", stage.strike.recovery, ["strike", "recovery"])}.
       </p>
       <p>
-        Who is struck reels for {length("stun", stage.stun, ["stun"])}, and the game stands still for{" "}
-        {length("hit stop", stage.hitStop, ["hitStop"])} at every hit. Being struck opens{" "}
+        Whoever is hit is stunned for {length("stun", stage.stun, ["stun"])}; a hit stops the game for{" "}
+        {length("hit stop", stage.hitStop, ["hitStop"])}. Being struck opens{" "}
         <GateWord
           kit={kit}
           label="gate when struck"
@@ -114,6 +152,7 @@ function Script({ kit, stage }: { kit: Kit; stage: DuelDocument }) {
         />
         .
       </p>
+      <OwnBlows kit={kit} stage={stage} length={length} />
     </section>
   );
 }

@@ -35,7 +35,7 @@ export function FallWords({
     <p className="leading-loose" data-testid="fall-words">
       {hang ? (
         <>
-          Around the top, slower than {far("hang below", hang.within, [...path, "within"])} {unit} a second,{" "}
+          Around the top, slower than {far("hang below", hang.within, [...path, "within"])} {unit}/s,{" "}
           {number("gravity left around the top", hang.share, [...path, "share"], SHARE)} of its gravity is
           left{" "}
           <Button

@@ -35,11 +35,11 @@ function LeapSentence({
           {far(label, value, path)}
         </Fragment>
       ))}
-      {leap.numbers.length === 0 && "the worth of its charge, 0 to 1,"} {unit} a second, drawn down by{" "}
+      {leap.numbers.length === 0 && "the worth of its charge, 0 to 1,"} {unit}/s; gravity{" "}
       {far("gravity rising", stage.fall.up, ["stage", "fall", "up"])} rising and{" "}
-      {far("gravity falling", stage.fall.down, ["stage", "fall", "down"])} falling, at most{" "}
-      {far("greatest fall", stage.fall.most, ["stage", "fall", "most"])}; running at{" "}
-      {far("run speed", stage.run.speed, ["stage", "run", "speed"])}. Its height is{" "}
+      {far("gravity falling", stage.fall.down, ["stage", "fall", "down"])} falling, in {unit}/s²; it falls at
+      most at {far("greatest fall", stage.fall.most, ["stage", "fall", "most"])} and runs at{" "}
+      {far("run speed", stage.run.speed, ["stage", "run", "speed"])} {unit}/s. Its height is{" "}
       <HeightWords height={stage.height} control={leap.control} fields={fields} />. A tile is{" "}
       {number("tile size", stage.tilePx, ["stage", "tilePx"], TILE_PX)} px.
     </p>
@@ -65,9 +65,9 @@ function RunSentence({
       {far("turning", ground.turn, ["stage", "run", "turn"])}; in the air by{" "}
       {far("speeding up in the air", air.accel, ["stage", "run", "air", "accel"])},{" "}
       {far("braking in the air", air.brake, ["stage", "run", "air", "brake"])} and{" "}
-      {far("turning in the air", air.turn, ["stage", "run", "air", "turn"])} {unit} a second a second. A walk
-      goes on for {time("walking on", run.linger ?? "0f", ["stage", "run", "linger"])} after its direction is
-      let go; a run stops at once.
+      {far("turning in the air", air.turn, ["stage", "run", "air", "turn"])} {unit}/s². A walk goes on for{" "}
+      {time("walking on", run.linger ?? "0f", ["stage", "run", "linger"])} after its direction is let go; a
+      run stops at once.
     </p>
   );
 }

@@ -31,7 +31,7 @@ const JACK_WORDS: Readonly<Record<JackState, string>> = {
   recovery: "recovers",
   guard: "guards",
   away: "is out of reach",
-  reels: "reels",
+  reels: "is stunned",
 };
 
 /** The angle of the opponent's arm in each action, in radians from hanging down. */
@@ -209,7 +209,7 @@ function paintCounts(ctx: CanvasRenderingContext2D, read: (field: number) => num
     countWords(read(2), "hit"),
     `${read(3)} taken`,
     countWords(read(4), "parry", "parries"),
-    countWords(read(5), "whiff"),
+    countWords(read(5), "miss", "misses"),
   ];
   ctx.textAlign = "left";
   ctx.fillText(counts.join("   "), 16, 26);
@@ -245,7 +245,7 @@ export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePi
   ctx.fillStyle = palette.ink;
   const label = isStruck ? "struck" : name === "" ? "ready" : `${name}, ${part}`;
   ctx.fillText(label, fighterX, floor - size - 22);
-  ctx.fillText(`Jack ${JACK_WORDS[jack]}`, jackX, floor - size - 22);
+  ctx.fillText(`opponent ${JACK_WORDS[jack]}`, jackX, floor - size - 22);
   if (isStill) ctx.fillText("· the blow holds ·", width / 2, 26);
   paintCounts(ctx, read);
   if (helps.meters) paintMeters(ctx, palette, scene, fighterX, floor - size - 46, METER_PX);

@@ -4,7 +4,7 @@ import type { Advantage } from "#stage";
 export const PARTS = ["startup", "active", "recovery"] as const;
 export type Part = (typeof PARTS)[number];
 /** A column that rows can be sorted by. */
-export type Column = "name" | Part | "whole" | "onHit" | "onGuard";
+export type Column = "name" | Part | "whole" | "onHit" | "onGuard" | "onMiss";
 
 /** A move as a row of the table. Lengths in frames. */
 export interface MoveRow {
@@ -36,7 +36,7 @@ export function rowOf(kit: Kit, move: Move, index: number, advantage: Advantage 
 function valueOf(row: MoveRow, column: Column): number | string | undefined {
   if (column === "name") return row.move.name.toLowerCase();
   if (column === "whole") return row.whole;
-  if (column === "onHit" || column === "onGuard") return row.advantage?.[column];
+  if (column === "onHit" || column === "onGuard" || column === "onMiss") return row.advantage?.[column];
   return row.frames?.[column];
 }
 

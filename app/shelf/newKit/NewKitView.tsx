@@ -11,7 +11,7 @@ import { GoalPicture } from "./GoalPicture";
 
 /** Returns the label of the create button for a number of goals. */
 function buildWords(count: number): string {
-  if (count === 0) return "Begin with a clean sheet";
+  if (count === 0) return "Begin with an empty kit";
   return count === 1 ? "Build it, and play" : `Build these ${count}, and play`;
 }
 

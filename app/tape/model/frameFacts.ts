@@ -128,7 +128,7 @@ export function listEvents({ kit, program }: Rules, trace: Trace): EventLine[] {
     if (!event) continue;
     const name = kit[eventNotes[event.kind].list]?.[trace.subject[note]!]?.name ?? event.id;
     const others = gaveWay.get(note);
-    const words = others ? `${formatEventWords(event, kit)}; ${joinNames(others)} gave way to it` : "";
+    const words = others ? `${formatEventWords(event, kit)}; ${joinNames(others)} lost to its priority` : "";
     lines.push({ note, frame, name, words: words || formatEventWords(event, kit) });
   }
   return lines;

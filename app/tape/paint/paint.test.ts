@@ -99,5 +99,5 @@ test("stopped time is marked over all rows, with a label if there is room", () =
     [RULER_PX, 80, VIEW.heightPx - RULER_PX],
     [RULER_PX, 10, VIEW.heightPx - RULER_PX],
   ]);
-  expect(of("fillText").filter(([text]) => text === "still").length).toBe(1);
+  expect(of("fillText").filter(([text]) => text === "stopped").length).toBe(1);
 });

@@ -111,7 +111,7 @@ function paintFreezes(
     if (ctx.measureText("still").width > width - 8) return;
     ctx.fillStyle = palette.soft;
     ctx.textBaseline = "middle";
-    ctx.fillText("still", x + 4, RULER_PX + 8);
+    ctx.fillText("stopped", x + 4, RULER_PX + 8);
   });
 }
 

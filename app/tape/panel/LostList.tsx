@@ -177,7 +177,7 @@ export function LostList({ evaluated }: { evaluated: Evaluated }) {
     <span className="flex items-center gap-3">
       {lost.length === 0 ? (
         <span className="whitespace-nowrap text-soft">
-          no press lost{silent.length > 0 && `, ${silent.length} came to nothing`}
+          no press lost{silent.length > 0 && `, ${silent.length} without effect`}
         </span>
       ) : (
         <Flap

@@ -50,27 +50,27 @@ export const VariantMenu = memo(function VariantMenu() {
                 <Button
                   look="quiet"
                   aria-pressed={variant.id === laidOver}
-                  aria-label={`${variant.id === laidOver ? "Lift off" : "Lay over"} ${variant.name}`}
+                  aria-label={`${variant.id === laidOver ? "Stop comparing" : "Compare"} ${variant.name}`}
                   onClick={() =>
                     look.setState({ laidOver: variant.id === laidOver ? undefined : variant.id })
                   }
                 >
-                  {variant.id === laidOver ? "Lift off" : "Lay over"}
+                  {variant.id === laidOver ? "Stop comparing" : "Compare"}
                 </Button>
                 <Button
                   look="quiet"
-                  aria-label={`Take up ${variant.name}`}
+                  aria-label={`Restore ${variant.name}`}
                   disabled={variant.id === now}
                   onClick={() => workbench.takeUpVariant(variant.id)}
                 >
-                  Take up
+                  Restore
                 </Button>
                 <Button
                   look="quiet"
-                  aria-label={`Forget ${variant.name}`}
+                  aria-label={`Delete ${variant.name}`}
                   onClick={() => forget(variant.id, variant.name)}
                 >
-                  Forget
+                  Delete
                 </Button>
               </li>
             ))}

@@ -21,7 +21,7 @@ function lostWords(counts: MoveCounts, nameOf: (move: number) => string): string
   const gaveWay = gaveWayOf(counts);
   const prompts = counts.lost.prompt ?? 0;
   const parts = [
-    ...(gaveWay > 0 ? [`${gaveWay} gave way to ${joinNames(others)}`] : []),
+    ...(gaveWay > 0 ? [`${gaveWay} to the priority of ${joinNames(others)}`] : []),
     ...(prompts > 0 ? [`${prompts} to a prompt`] : []),
   ];
   return `, lost ${timesWords(lost)}${parts.length > 0 ? ` (${parts.join(", ")})` : ""}`;

@@ -178,7 +178,7 @@ test("the counts of a rule add up as written: requests first, then presses", () 
     lostPresses: 1,
   };
   expect(formatMoveCounts(counts, nameOf)).toBe(
-    "asked for 12 times: performed 9 times (2 by buffer, 1 by coyote), lost 3 times (1 gave way to Toll, 1 to a prompt); 1 press lost",
+    "asked for 12 times: performed 9 times (2 by buffer, 1 by coyote), lost 3 times (1 to the priority of Toll, 1 to a prompt); 1 press lost",
   );
   expect(formatMoveCounts({ ...counts, asked: 0 }, nameOf)).toBe("never asked for");
   expect(formatPatternCounts({ formed: 0, fired: 1, lapsed: {} })).toBe("fired once");
