@@ -41,6 +41,14 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
     .toMatch(
       /Hop: asked for 15 times: performed 11 times \(6 by coyote\), lost 4 times \(3 to the priority of Second hop\); 1 press lost, the nearest by 11f/,
     );
+  // The presses of the picture are walked by keys, and the tape follows.
+  await driver.executeScript("document.querySelector('[data-testid^=feel-lane]').focus()");
+  await driver.actions().sendKeys(Key.ARROW_DOWN, Key.ARROW_DOWN).perform();
+  await find(driver, "[data-testid=chosen-stroke]");
+  expect(await textOf(driver, "[data-testid=feel-chosen]")).toMatch(
+    /^Hop: saved by coyote; 30f or more earlier/,
+  );
+  expect(await openTake()).toContain("Late at every edge");
   await study("Sweep");
   await press(driver, "Sweep");
   await done("sweep");

@@ -15,7 +15,9 @@ import {
 } from "#core";
 import { useStudy, useStudying } from "../document/studiesContext";
 import { Distribution } from "../maps/Distribution";
+import { FeelPicture } from "./FeelPicture";
 import { FrameLink } from "./FrameLink";
+import { listFeelLanes } from "./model/feelLanes";
 import { StudyBar } from "./StudyBar";
 import { useTakeSelection } from "./TakesWord";
 
@@ -23,35 +25,6 @@ import { useTakeSelection } from "./TakesWord";
 const AT_ONCE_FRAMES = 36_000;
 /** The number of items of each list shown, most informative first. */
 const MAX_SHOWN = 12;
-const WIDTH = 168;
-const MIDDLE = WIDTH / 2;
-const PX_A_FRAME = 2.6;
-const MAX_LINES = 14;
-
-/**
- * The rooms of uses, tightest first, as bars around the frame of the press; a side bounded by a neighbour is
- * open.
- */
-function RoomPicture({ feel }: { feel: MoveFeel }) {
-  const rooms = feel.rooms.slice(0, MAX_LINES);
-  if (rooms.length === 0) return <span className="block w-[168px]" />;
-  return (
-    <svg width={WIDTH} height={Math.max(14, rooms.length * 3 + 4)} aria-hidden className="shrink-0">
-      <line x1={MIDDLE} x2={MIDDLE} y1="0" y2="100%" className="stroke-line" />
-      {rooms.map((room, k) => (
-        <rect
-          key={k}
-          x={MIDDLE - room.early * PX_A_FRAME}
-          y={k * 3 + 2}
-          width={Math.max(1.5, (room.early + room.late) * PX_A_FRAME)}
-          height="2"
-          className={isTight(room) ? "fill-foxglove" : "fill-moss"}
-        />
-      ))}
-    </svg>
-  );
-}
-
 const sideWords = (frames: number, isBounded: boolean) =>
   isBounded
     ? `${frames}f (a neighbour)`
@@ -160,8 +133,8 @@ function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels
 }
 
 /**
- * The feel of each move as one line with a small picture, which opens to rooms, losses and delays, each a
- * link to its frame.
+ * The feel of all moves as a picture, and each move as one line, which opens to rooms, losses and delays, each a link to
+ * its frame.
  */
 export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
   const studying = useStudying();
@@ -188,6 +161,10 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
     [feels, isSameShape, program],
   );
   const about = study?.kit ?? kit;
+  const lanes = useMemo(
+    () => listFeelLanes(moves, move => nameOf(about, "moves", about.moves![move]!.id)),
+    [moves, about],
+  );
   return (
     <section aria-label="Feel report">
       <h2 className="font-serif text-2xl">How the takes feel</h2>
@@ -203,7 +180,8 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
         )}
       </StudyBar>
       {takes.length === 0 && <p className="text-soft">No take to study: record one in Play.</p>}
-      <ul data-testid="feel-report">
+      <FeelPicture lanes={lanes} rateHz={about.rate} />
+      <ul data-testid="feel-report" className="mt-3">
         {moves.map(feel => (
           <li key={feel.move} className="border-t border-line">
             <details>
@@ -212,7 +190,6 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
                   <b>{nameOf(about, "moves", about.moves![feel.move]!.id)}</b>:{" "}
                   {formatMoveFeel(feel, move => nameOf(about, "moves", about.moves![move]!.id))}
                 </span>
-                <RoomPicture feel={feel} />
               </summary>
               <Details kit={about} feel={feel} />
             </details>

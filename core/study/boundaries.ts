@@ -251,7 +251,10 @@ function toTake(kit: Kit, id: string, name: string, { script, gates }: Input): T
 function countRules({ controls, gates = [], patterns, moves = [], prompts = [] }: Kit): number {
   const steps = patterns.flatMap(pattern => ("steps" in pattern ? pattern.steps : []));
   const needs = moves.flatMap(move => move.needs ?? []);
-  return [controls, gates, patterns, steps, moves, needs, prompts].reduce((sum, list) => sum + list.length, 0);
+  return [controls, gates, patterns, steps, moves, needs, prompts].reduce(
+    (sum, list) => sum + list.length,
+    0,
+  );
 }
 
 /** How many rules a kit has, and the work that is left for its numbers. */
@@ -261,13 +264,7 @@ interface Work {
 }
 
 /** Finds the inputs that distinguish one number from its neighbours; `work` runs out over all numbers of a kit. */
-function findBoundary(
-  kit: Kit,
-  program: KitProgram,
-  number: KitNumber,
-  place: number,
-  work: Work,
-): Boundary {
+function findBoundary(kit: Kit, program: KitProgram, number: KitNumber, place: number, work: Work): Boundary {
   const written = Number(
     number.kind === "length"
       ? parseFrames(String(number.value), kit.rate, number.rounding ?? "atLeast")

@@ -21,6 +21,8 @@ export interface Room {
   readonly control: number;
   readonly frame: number;
   readonly move: number;
+  /** How the move was performed: an index into PERFORMED_BY. */
+  readonly by: number;
   /** Frames of room on either side; `MAX_SHIFT_FRAMES` if the search ended there. */
   readonly early: number;
   readonly late: number;
@@ -110,7 +112,7 @@ function roomOf(
   press: ColumnPress,
   move: number,
   runFrom: RunFrom,
-): Room {
+): Omit<Room, "by"> {
   const { control, down } = press;
   const widen = (direction: 1 | -1, limit: number): number => {
     let reached = 0;
@@ -175,7 +177,10 @@ export function* studyRooms(
     const fate = fates.get(edgeKey(press.down, press.control, program.sourceCount));
     if (!fate) continue;
     const lost = lostMovesOf(fate);
-    for (const move of usersOf(fate, "move")) rooms.push(roomOf(program, columns, press, move, runFrom));
+    for (const move of usersOf(fate, "move")) {
+      const by = fate.uses.find(({ kind, index }) => kind === "move" && index === move)!.by;
+      rooms.push({ ...roomOf(program, columns, press, move, runFrom), by });
+    }
     if (lost.length > 0) {
       const miss = missOf(program, columns, press, runFrom);
       for (const move of lost) misses.push({ ...miss, move });
