@@ -84,6 +84,7 @@ export async function measureTenHours(driver: WebDriver, address: string, folder
   await report("list of losses");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await press(driver, "Hand over");
+  await press(driver, "Make them: the takes are long: Documents");
   await find(driver, 'ul[aria-label="Documents"]');
   await report("handed over");
 }

@@ -171,7 +171,10 @@ test("an overlap is opened as a take and becomes a check; other rates list the l
   await press(driver, "Look for overlaps");
   await done("overlaps");
   await expect
-    .poll(() => textOf(driver, "[data-testid=overlaps]"))
+    .poll(async () => {
+      await clickOn(driver, 'button[aria-label^="Strike press, then Quarter turn: always"]');
+      return textOf(driver, "[data-testid=overlap]");
+    })
     .toMatch(/Quarter turn fires Strike press on its way, .* of the inputs tried/);
   await clickOn(
     driver,

@@ -80,7 +80,8 @@ function whyAsked(format: ExportFormat): string {
   if (format.uses.includes("all")) return "Make it";
   if (format.uses.includes("pictures")) return "Draw them";
   if (format.uses.includes("boundaries")) return "Make them: inputs are searched for every number";
-  return "Make them: the takes are long, and are run for it";
+  const isRun = format.uses.includes("runs");
+  return `Make them: the takes are long${isRun ? ", and are run for it" : ""}`;
 }
 
 interface FilesProps {

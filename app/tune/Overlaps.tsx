@@ -1,3 +1,4 @@
+import { useMemo, useState } from "react";
 import { nanoid } from "nanoid";
 import {
   countWords,
@@ -12,6 +13,8 @@ import { freshId } from "../edits/freshId";
 import { useStudy, useStudying } from "../document/studiesContext";
 import { useWorkbench } from "../document/workbenchContext";
 import { Button } from "../ui/Button";
+import { listOverlapGrids } from "./model/overlapGrid";
+import { OverlapGrid } from "./OverlapGrid";
 import { StudyBar } from "./StudyBar";
 import { cutLetters } from "../ui/fitText";
 import { useTakeSelection } from "./TakesWord";
@@ -66,10 +69,11 @@ function Witness({ kit, take, at }: { kit: Kit; take: Take; at: readonly number[
 function togetherWords({ inInputs, inTakes }: Overlap): string {
   const share = ({ total, alone }: Overlap["inInputs"]) =>
     alone === 0 ? `all ${total}` : `${total - alone} of ${total}`;
+  const { total, alone } = inTakes;
+  const times =
+    alone > 0 ? `${total - alone} of the ${countWords(total, "time")}` : `each of the ${total} times`;
   const played =
-    inTakes.total === 0
-      ? ""
-      : `, and ${inTakes.alone === 0 ? "each of" : `${inTakes.total - inTakes.alone} of`} the ${countWords(inTakes.total, "time")} it came in the takes`;
+    total === 0 ? "" : `, and ${total === 1 && alone === 0 ? "the one time" : times} it came in the takes`;
   return `in ${share(inInputs)} of the inputs tried that set it off${played}`;
 }
 
@@ -118,10 +122,20 @@ function useOverlapActions(kit: Kit) {
 }
 
 /** The overlaps found, each with its shortest input. `about` is the studied kit. */
-function FoundList({ found, kit, about }: { found: readonly Overlap[]; kit: Kit; about: Kit }) {
+function FoundList({
+  found,
+  kit,
+  about,
+  testId,
+}: {
+  found: readonly Overlap[];
+  kit: Kit;
+  about: Kit;
+  testId: string;
+}) {
   const { open, toCheck } = useOverlapActions(about);
   return (
-    <ul data-testid="overlaps">
+    <ul data-testid={testId}>
       {found.map(overlap => (
         <li
           key={`${overlap.list} ${overlap.first} ${overlap.second}`}
@@ -177,6 +191,32 @@ function NotFound({ silent, none, kit }: Pick<Found, "silent" | "none"> & { kit:
   );
 }
 
+/** The pairs as grids, the chosen one in words with its input, and all of them as a list. */
+function FoundPairs({ found, none, kit, about }: Pick<Found, "found" | "none"> & { kit: Kit; about: Kit }) {
+  const [wanted, setWanted] = useState<Overlap>();
+  const grids = useMemo(() => listOverlapGrids(found, none), [found, none]);
+  const chosen = wanted && found.includes(wanted) ? wanted : found[0];
+  if (grids.length === 0) return null;
+  return (
+    <>
+      <div className="flex flex-wrap gap-x-12">
+        {grids.map(grid => (
+          <OverlapGrid key={grid.list} kit={about} grid={grid} chosen={chosen} onChoose={setWanted} />
+        ))}
+      </div>
+      <p className="mt-2 text-sm text-soft" aria-hidden>
+        <span className="text-foxglove">◆</span> one press always sets off both ·{" "}
+        <span className="text-foxglove">◇</span> sometimes · a point: none found. Choose one to see its input.
+      </p>
+      {chosen && <FoundList found={[chosen]} kit={kit} about={about} testId="overlap" />}
+      <details className="mt-2">
+        <summary className="text-sm text-moss">All {found.length} as a list</summary>
+        <FoundList found={found} kit={kit} about={about} testId="overlaps" />
+      </details>
+    </>
+  );
+}
+
 const NOTHING: Found = { found: [], none: [], silent: [], runs: 0 };
 
 /**
@@ -200,9 +240,9 @@ export function Overlaps({ kit }: { kit: Kit }) {
     <section aria-label="Overlaps">
       <h2 className="font-serif text-2xl">What gets in the way of what</h2>
       <p className="text-sm text-soft">
-        For each two rules that share a control, the core is run on inputs made of their own boundaries: can
-        one press set off both, and which comes first? The stage has no part in it; gates that a move needs
-        are held open. The takes are run too: one that shows a rule without the other says so.
+        For each two rules that share a control, presses exactly at the limits of each are tried: can one
+        press set off both, and which comes first? The stage has no part in it; gates that a move needs are
+        held open. Takes that show a rule without the other count, too.
       </p>
       <StudyBar name="overlaps" word="Look for overlaps" canBegin={kit.patterns.length > 0} onBegin={begin}>
         {study?.state === "done" && (
@@ -211,7 +251,7 @@ export function Overlaps({ kit }: { kit: Kit }) {
           </span>
         )}
       </StudyBar>
-      <FoundList found={found} kit={kit} about={about} />
+      <FoundPairs found={found} none={none} kit={kit} about={about} />
       <NotFound silent={silent} none={none} kit={about} />
       {study?.state === "done" && found.length + none.length === 0 && (
         <p className="text-soft">No two rules share a control: nothing can get in the way.</p>
