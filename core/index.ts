@@ -91,6 +91,7 @@ export { firstAbove, stretchAt } from "./time/rising";
 export { formatEvent, formatPhasedEvent, formatPhasedTrace, formatTrace } from "./trace/formatTrace";
 export type { PhasedTraceDocument, TraceDocument, TraceEvent } from "./trace/traceSchema";
 export { describeRule, type RuleList } from "./kit/describeRule";
+export { gapFrames } from "./input/gapFrames";
 export { formatSentence } from "./kit/sentence";
 export type { Offer, Option, RefList, SentencePart, SwapOption } from "./kit/sentence";
 export { describePattern, offerPattern } from "./patterns/describePattern";

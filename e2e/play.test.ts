@@ -386,3 +386,16 @@ test("numbers are dragged, typed and undone with the body in the air; it goes on
     .poll(() => textOf(driver, "[data-testid=fall-words]"))
     .toMatch(/While Wall is open it falls at most at/);
 });
+
+test("all listed takes get a player at once, as one step of undo", async () => {
+  await openDemo("belfry-runner");
+  await (await find(driver, 'input[aria-label="Player of all listed takes"]')).sendKeys("Ines", Key.ENTER);
+  const byInes = async () => ((await textOf(driver, '[aria-label="Takes"]')).match(/by Ines/g) ?? []).length;
+  // Three in a line, the open one in its field.
+  await expect.poll(byInes).toBe(3);
+  expect(await (await find(driver, 'input[aria-label^="Player of Clean climb"]')).getAttribute("value")).toBe(
+    "Ines",
+  );
+  await press(driver, "Undo");
+  await expect.poll(byInes).toBe(0);
+});

@@ -1,6 +1,6 @@
 import { nanoid } from "nanoid";
 import { useState } from "react";
-import type { Take } from "#core";
+import { BOUNDS, type Take } from "#core";
 import { cleanSheet, SHEET_SECONDS } from "../edits/goals/beginKit";
 import { useTape } from "../tape/hand/context";
 import { Button } from "../ui/Button";
@@ -84,6 +84,45 @@ function FilterLine({ takes, shown }: { takes: readonly Take[]; shown: number })
   );
 }
 
+const KNOWN_BY = { player: "played by", device: "on" } as const;
+
+/** Gives all listed takes a player or a device at once, as one step of undo. */
+function NameListed({ listed }: { listed: readonly Take[] }) {
+  const workbench = useWorkbench();
+  if (listed.length < 2) return null;
+  const set = (key: keyof typeof KNOWN_BY, typed: string) => {
+    const value = typed.trim();
+    const ids = new Set(listed.map(({ id }) => id));
+    if (value !== "")
+      workbench.edit(`${key} of ${listed.length} takes`, document => ({
+        ...document,
+        takes: document.takes.map(take => (ids.has(take.id) ? { ...take, [key]: value } : take)),
+      }));
+  };
+  return (
+    <p className="mt-1 flex flex-wrap items-baseline gap-x-2 text-sm text-soft" data-testid="name-listed">
+      All {listed.length} listed:
+      {(Object.keys(KNOWN_BY) as (keyof typeof KNOWN_BY)[]).map(key => (
+        <label key={key} className="flex min-w-0 items-baseline gap-1">
+          {KNOWN_BY[key]}
+          <input
+            maxLength={BOUNDS.nameLetters}
+            placeholder="a name"
+            title="Enter gives it to all of them"
+            aria-label={`${key === "player" ? "Player" : "Device"} of all listed takes`}
+            className="w-20 min-w-0 rounded border-b border-line bg-transparent px-1 text-ink focus:bg-leaf"
+            onKeyDown={event => {
+              if (event.key !== "Enter") return;
+              set(key, event.currentTarget.value);
+              event.currentTarget.value = "";
+            }}
+          />
+        </label>
+      ))}
+    </p>
+  );
+}
+
 /**
  * The takes of the kit: player, length and which one is open; searched, renamed, copied, converted to the
  * kit's rate, deleted.
@@ -100,7 +139,7 @@ export function TakeList() {
     <>
       {takes.length === 0 && (
         <p className="text-sm text-soft">
-          No takes yet. Record one: it is judged anew at every change of a rule.
+          No takes yet. Record one: it is judged again at every change of a rule.
         </p>
       )}
       <FilterLine takes={takes} shown={found.length} />
@@ -117,6 +156,7 @@ export function TakeList() {
           Show {found.length - shown.length} more
         </Button>
       )}
+      <NameListed listed={found} />
       <CleanSheet />
     </>
   );

@@ -106,6 +106,10 @@ test("a delay is split into recognition, buffer, and slowed time", () => {
   expect(hop).toMatchObject({ move: 0, press: 6, frame: 8, total: 2, pattern: 0, memory: 2, slow: 0 });
   // Six frames of hold, two of them at half speed.
   expect(brace).toMatchObject({ move: 1, press: 2, total: 7, pattern: 6, memory: 0, slow: 1 });
+  // Time passed unrecorded before frame 7, 9 or 10: how long the presses around it took is not known.
+  const movesBeside = (gap: number) =>
+    listDelays(program, trace, requests, [gap]).flatMap(({ move, press }) => (press <= 6 ? [move] : []));
+  expect([2, 7, 9, 10].map(movesBeside)).toEqual([[0, 1], [], [0], [0, 1]]);
 });
 
 test("a report has one line per move, with the nearest loss and the tightest use", () => {

@@ -1,4 +1,4 @@
-import { listDelays, readOutcomes, readTake, studyRooms, type Kit, type TakeFeel } from "#core";
+import { gapFrames, listDelays, readOutcomes, readTake, studyRooms, type Kit, type TakeFeel } from "#core";
 import { compileRules, createBranching, runRules } from "#stage";
 import type { Job } from "./job";
 import { createProgressReporter, workThrough } from "./slices";
@@ -19,7 +19,8 @@ export const feelJob: Job<{ readonly kit: Kit }, readonly TakeFeel[]> = async ({
       reportProgress(t + done / of, takes.length, () => feels);
     });
     const { counts, requests } = outcomes;
-    feels.push({ take: take.id, counts, rooms, misses, delays: listDelays(program, trace, requests) });
+    const delays = listDelays(program, trace, requests, gapFrames(take, program.rateHz));
+    feels.push({ take: take.id, counts, rooms, misses, delays });
   }
   return { value: feels };
 };

@@ -3,6 +3,7 @@ import {
   createGrowingClock,
   FORMING,
   gateName,
+  gapFrames,
   landingFrame,
   isAnswered,
   notes,
@@ -268,7 +269,7 @@ function modelOf(
     clock,
     freezeFrom,
     freezeTo,
-    gapFrame: (take?.gaps ?? []).map(([x]) => landingFrame(x, trace.rateHz, take!.rate)),
+    gapFrame: take ? gapFrames(take, trace.rateHz) : [],
     gapMs: (take?.gaps ?? []).map(([, ms]) => ms),
   };
 }

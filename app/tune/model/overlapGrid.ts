@@ -1,6 +1,6 @@
 import type { NoOverlap, Overlap } from "#core";
 
-/** What was found for a pair of rules: the second always comes with the first, sometimes, or never in the inputs tried. */
+/** The finding for a pair of rules: the second always comes with the first, sometimes, or never in the inputs tried. */
 export type PairLook = "always" | "sometimes" | "none";
 
 export interface PairCell {

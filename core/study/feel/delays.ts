@@ -23,9 +23,15 @@ export interface Delay {
  * Returns the delay of every performed request, in order of performance. `pattern`: from the decisive press
  * to the request, `memory`: from there to the performance, both on the rule's own clock; `slow`: the frames
  * added by hit stop or slow motion, negative for fast time. Omits requests repeated while held, which have no
- * press of their own frame. `requests` are those of the whole trace (see readOutcomes).
+ * press of their own frame, and those across a gap, whose time is not known. `requests` are those of the whole trace (see
+ * readOutcomes); `gaps` the frames before which time passed unrecorded (see gapFrames).
  */
-export function listDelays(program: Program, trace: Trace, requests: readonly MoveRequest[]): Delay[] {
+export function listDelays(
+  program: Program,
+  trace: Trace,
+  requests: readonly MoveRequest[],
+  gaps: readonly number[] = [],
+): Delay[] {
   const clock = clockOfTrace(trace);
   const passed = (from: number, to: number, isReal: boolean) =>
     isReal ? to - from : Math.round((clock.ticksAt(to) - clock.ticksAt(from)) / TICKS);
@@ -40,7 +46,7 @@ export function listDelays(program: Program, trace: Trace, requests: readonly Mo
       press = keyFrame(program, key);
       control = keySource(program, key);
     }
-    if (press < 0) continue;
+    if (press < 0 || gaps.some(gap => press < gap && gap <= frame)) continue;
     const { isMemoryReal, pattern: asks } = program.moves[move]!;
     const pattern = passed(press, made, program.patterns[asks]!.isReal);
     const memory = passed(made, frame, isMemoryReal);

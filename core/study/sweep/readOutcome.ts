@@ -44,9 +44,14 @@ function addPrompts(trace: Trace, events: Map<string, OutcomeEvent>): void {
 
 /**
  * Returns the results of a run. `moves` restricts requests, losses, delays and lost presses to these moves,
- * by index; absent means all.
+ * by index; absent means all. `gaps`: see listDelays.
  */
-export function readOutcome(program: Program, trace: Trace, moves?: ReadonlySet<number>): Outcome {
+export function readOutcome(
+  program: Program,
+  trace: Trace,
+  moves?: ReadonlySet<number>,
+  gaps: readonly number[] = [],
+): Outcome {
   const { presses, requests } = readOutcomes(program, trace);
   const isCounted = (move: number) => moves === undefined || moves.has(move);
   const events = new Map<string, OutcomeEvent>();
@@ -64,7 +69,7 @@ export function readOutcome(program: Program, trace: Trace, moves?: ReadonlySet<
   for (const { outcome, losses, frame, control } of presses)
     if (outcome === "lost" && losses.some(({ move }) => isCounted(move)))
       lostPresses.add(edgeKey(frame, control, program.sourceCount));
-  const delays = listDelays(program, trace, requests).flatMap(({ move, total }) =>
+  const delays = listDelays(program, trace, requests, gaps).flatMap(({ move, total }) =>
     isCounted(move) ? [total] : [],
   );
   return { events, performed, lost, lostPresses, delays };

@@ -1,5 +1,6 @@
 import { quantileSorted } from "simple-statistics";
 import type { Take } from "../../input/takeSchema";
+import { gapFrames } from "../../input/gapFrames";
 import { readTake, type InputColumns } from "../../input/inputColumns";
 import type { Kit } from "../../kit/schema";
 import { LOSS_REASONS, PERFORMED_BY, type LossReason, type PerformedBy } from "../../trace/trace";
@@ -96,6 +97,8 @@ function toPoint(value: number, { delays, ...sums }: Sums): SweepPoint {
 interface Played {
   readonly take: Take;
   readonly columns: InputColumns;
+  /** See listDelays. */
+  readonly gaps: readonly number[];
   readonly present: Outcome;
 }
 
@@ -123,7 +126,9 @@ export function* sweepValues(
     for (let h = 0; h < count; h++) {
       const own = hands ? playHand(take, hands.character, hands.seed + h) : take;
       const columns = readTake(base.program, own);
-      played.push({ take: own, columns, present: readOutcome(base.program, base.run(columns), moves) });
+      const gaps = gapFrames(own, base.program.rateHz);
+      const present = readOutcome(base.program, base.run(columns), moves, gaps);
+      played.push({ take: own, columns, gaps, present });
       yield { runs: ++runs, of };
     }
   const points: SweepPoint[] = [];
@@ -134,11 +139,11 @@ export function* sweepValues(
       kit,
     );
     const ready = changed && prepare(changed);
-    for (const { take, columns, present } of played) {
+    for (const { take, columns, gaps, present } of played) {
       runs++;
       if (!ready) continue;
       const trace = ready.run(columns);
-      addOutcome(sums, readOutcome(ready.program, trace, moves), present);
+      addOutcome(sums, readOutcome(ready.program, trace, moves, gaps), present);
       for (const { ok } of ready.judge?.(trace, take.id) ?? []) {
         sums.asked++;
         if (ok) sums.holds++;
