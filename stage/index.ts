@@ -28,7 +28,7 @@ export { DEFAULT_OUTCOME, JACK_STATES } from "./duel/duel";
 export type { DuelProgram, DuelState } from "./duel/duel";
 export type { DuelDocument } from "./duel/schema";
 export type { RopesDocument } from "./ropes/schema";
-export { parseLevel } from "./runner/level";
+export { parseLevel, SOLID, THIN } from "./runner/level";
 export type { Level } from "./runner/level";
 export { effectSchema, stageSchema } from "./schema";
 export type { Effect } from "./schema";

@@ -26,7 +26,7 @@ import {
   writeTrack,
   type RunnerDocument,
 } from "./index";
-import { isSolid, parseLevel, zoneAt } from "./runner/level";
+import { isBeam, parseLevel, zoneAt } from "./runner/level";
 import { prepareRopes } from "./ropes/ropes";
 import { expectWithin } from "../core/tests/expectWithin";
 
@@ -122,10 +122,10 @@ test("a level is read from its rows: beams, zones, where the body starts; its si
   const level = parseLevel(RUNNER.level);
   expect([level.startX, level.startY]).toEqual([1.5, 1]);
   expect([
-    isSolid(level, 0.5, 0.5),
-    isSolid(level, 11, 0.5),
-    isSolid(level, -1, 3),
-    isSolid(level, 3, 99),
+    isBeam(level, 0, 0),
+    isBeam(level, 11, 0),
+    isBeam(level, -1, 3),
+    isBeam(level, 3, 99),
   ]).toEqual([true, false, true, false]);
   expect(zoneAt(level, 15.5, 1.5)).toBe(1);
 });

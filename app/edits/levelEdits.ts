@@ -1,6 +1,6 @@
 import { largest, ownValue } from "#core";
 
-/** A tile of a level's rows of text: solid, air, the body's start, or the letter of a zone. */
+/** A tile of a level's rows of text: solid, thin, air, the body's start, or the letter of a zone. */
 export type Tile = string;
 
 /** A position in a level, counted from its upper left corner. */
@@ -10,6 +10,8 @@ export interface TilePlace {
 }
 
 export const BEAM: Tile = "#";
+/** Holds a body from above only. */
+export const THIN_BEAM: Tile = "-";
 export const AIR: Tile = " ";
 export const START: Tile = "@";
 

@@ -83,6 +83,13 @@ export const RUNNER_EFFECTS = {
     lasts: "for",
     isThis: effect => "kick" in effect,
   },
+  drop: {
+    schema: v.strictObject({ drop: v.literal(true) }),
+    label: "drops through",
+    hint: "through the thin beam on which it stands",
+    begins: { drop: true },
+    isThis: effect => "drop" in effect,
+  },
   stop: {
     schema: v.strictObject({ stop: v.literal(true) }),
     label: "stops",

@@ -5,7 +5,7 @@
 export interface Level {
   readonly width: number;
   readonly height: number;
-  /** 1 for a solid tile, row by row from the top. */
+  /** By tile, row by row from the top: `SOLID`, `THIN` for one that holds from above only, or 0. */
   readonly solid: Uint8Array;
   /** The zone's index in `zoneLetters` plus one, 0 for none. */
   readonly zone: Uint8Array;
@@ -13,6 +13,9 @@ export interface Level {
   readonly startX: number;
   readonly startY: number;
 }
+
+export const SOLID = 1;
+export const THIN = 2;
 
 /** Parses rows of text. Without "@" the body starts above the leftmost solid tile. */
 export function parseLevel(rows: readonly string[]): Level {
@@ -25,7 +28,8 @@ export function parseLevel(rows: readonly string[]): Level {
   let startY = height;
   rows.forEach((row, r) =>
     [...row].forEach((tile, c) => {
-      if (tile === "#") solid[r * width + c] = 1;
+      if (tile === "#") solid[r * width + c] = SOLID;
+      else if (tile === "-") solid[r * width + c] = THIN;
       else if (tile === "@") {
         startX = c + 0.5;
         startY = height - 1 - r;
@@ -45,12 +49,13 @@ export function parseLevel(rows: readonly string[]): Level {
 export function isBeam(level: Level, column: number, row: number): boolean {
   if (column < 0 || column >= level.width) return true;
   if (row < 0 || row >= level.height) return false;
-  return level.solid[(level.height - 1 - row) * level.width + column] === 1;
+  return level.solid[(level.height - 1 - row) * level.width + column] === SOLID;
 }
 
-/** Returns whether the tile at a position is solid. */
-export function isSolid(level: Level, x: number, y: number): boolean {
-  return isBeam(level, Math.floor(x), Math.floor(y));
+/** Returns whether a tile holds a body from above and lets it pass otherwise. Rows as in `isBeam`. */
+export function isThin(level: Level, column: number, row: number): boolean {
+  if (column < 0 || column >= level.width || row < 0 || row >= level.height) return false;
+  return level.solid[(level.height - 1 - row) * level.width + column] === THIN;
 }
 
 /** Returns the zone at a position, as in Level.zone. */

@@ -2,7 +2,7 @@ import { parseFrames, stageGate, type Kit, type Program, type State, ownValue } 
 import type { Performed } from "../kind";
 import { compileEffect } from "../compileEffect";
 import { RUNNER_EFFECTS, type RunnerAct } from "./effects";
-import { isBeam, isSolid, parseLevel, zoneAt, type Level } from "./level";
+import { isBeam, isThin, parseLevel, zoneAt, type Level } from "./level";
 import type { RunnerDocument } from "./schema";
 
 /** The body's half width and its height, in tiles. */
@@ -195,7 +195,7 @@ export function createRunner(program: RunnerProgram): RunnerState {
     y: program.level.startY,
     vx: 0,
     vy: 0,
-    isGrounded: isSolid(program.level, program.level.startX, program.level.startY - SKIN * 2),
+    isGrounded: standsOn(program.level, program.level.startX, program.level.startY),
     airFrames: 0,
     isAtWall: false,
     isAtCeiling: false,
@@ -294,6 +294,13 @@ const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
     body.withheldLeft = frames;
     body.dashLeft = body.stepLeft = body.plunge = 0;
   },
+  drop({ level }, body) {
+    // With its feet inside the tile, the body falls on.
+    const isHeld = isRowBlocked(level, body.x, Math.floor(body.y - SKIN * 2));
+    if (!body.isGrounded || isHeld) return;
+    body.y -= SKIN * 4;
+    body.isGrounded = false;
+  },
   stop(_program, body) {
     body.vx = body.vy = body.runSpeed = 0;
     body.dashLeft = body.stepLeft = body.lingerLeft = body.withheldLeft = body.plunge = 0;
@@ -307,12 +314,20 @@ export function actOnRunner(program: RunnerProgram, body: RunnerState, performed
   if (act) ACTS[act.does](program, body, act, performed);
 }
 
-/** Returns whether any tile of a row is solid along the body's width. */
-function isRowBlocked(level: Level, x: number, row: number): boolean {
+/** Returns whether any tile of a row is of a kind along the body's width. */
+function isAlongRow(isKind: typeof isBeam, level: Level, x: number, row: number): boolean {
   return (
-    isBeam(level, Math.floor(x - HALF_WIDTH + SKIN), row) ||
-    isBeam(level, Math.floor(x + HALF_WIDTH - SKIN), row)
+    isKind(level, Math.floor(x - HALF_WIDTH + SKIN), row) ||
+    isKind(level, Math.floor(x + HALF_WIDTH - SKIN), row)
   );
+}
+
+const isRowBlocked = (level: Level, x: number, row: number) => isAlongRow(isBeam, level, x, row);
+
+/** Returns whether a body with its feet at a height stands on a row: one that is solid, or a thin one at its top. */
+function standsOn(level: Level, x: number, y: number): boolean {
+  const row = Math.floor(y - SKIN * 2);
+  return isRowBlocked(level, x, row) || (y >= row + 1 - SKIN && isAlongRow(isThin, level, x, row));
 }
 
 /**
@@ -351,14 +366,14 @@ function fall(level: Level, body: RunnerState, by: number): void {
   const next = body.y + by;
   const last = Math.max(0, Math.floor(next));
   for (let row = Math.min(level.height, Math.floor(body.y)) - 1; row >= last; row--) {
-    if (!isRowBlocked(level, body.x, row)) continue;
+    if (!isRowBlocked(level, body.x, row) && !isAlongRow(isThin, level, body.x, row)) continue;
     body.y = row + 1;
     body.vy = 0;
     body.isGrounded = true;
     return;
   }
   body.y = next;
-  body.isGrounded = isRowBlocked(level, body.x, Math.floor(next - SKIN * 2));
+  body.isGrounded = standsOn(level, body.x, next);
 }
 
 function rise(level: Level, body: RunnerState, by: number): void {
@@ -532,5 +547,5 @@ export function losesGround(program: RunnerProgram, body: RunnerState, way: 1 | 
   if (!body.isGrounded) return false;
   const next = { ...body };
   run(program, next, way, 1 / rateHz);
-  return !isRowBlocked(program.level, next.x, Math.floor(next.y - SKIN * 2));
+  return !standsOn(program.level, next.x, next.y);
 }

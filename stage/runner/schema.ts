@@ -28,7 +28,7 @@ export const runnerSchema = v.strictObject({
   kind: v.literal("runner"),
   /** The drawn size of a tile, in pixels, also used for figures in px. */
   tilePx: v.pipe(v.number(), v.minValue(4), v.maxValue(256)),
-  /** Rows of text: "#" a solid tile, "@" the body's start, letters are zones, anything else is air. */
+  /** Rows of text: "#" a solid tile, "-" one that holds from above only, "@" the body's start, letters are zones, anything else is air. */
   level: measureFirst(
     v.pipe(
       v.array(v.pipe(v.string(), v.maxLength(BOUNDS.levelTiles))),

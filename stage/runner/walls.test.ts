@@ -202,3 +202,58 @@ test("a slide names a gate of the kit; an unknown one is a fault with its place"
     "stage.fall.slide.gate",
   );
 });
+
+test("a thin beam lets the body rise through it, holds it from above, and a drop goes through it", () => {
+  // A thin beam five tiles above the floor, across the shaft.
+  const level = [...STAGE.level];
+  level[level.length - 6] = "#------#";
+  const drop: Move = { id: "drop", name: "Drop", pattern: "down-press", effect: { drop: true } };
+  const lanes: Take["lanes"] = {
+    ...LEAP_AT_10,
+    down: [
+      [100, 1],
+      [101, 0],
+      [160, 1],
+      [161, 0],
+    ],
+  };
+  const { place, speed, performed } = play(kitWith({ ...STAGE, level }, [hop, drop]), lanes, 200);
+  // It rises by 25 − n · 50/60 a second through the beam, whose top is at height 6, as if it were not there.
+  for (let n = 0; n < 29; n++) expect(speed(10 + n).y).toBeCloseTo(25 - ((n + 1) * 50) / 60, 3);
+  // It comes down on it, and stays.
+  expect(place(90).y).toBeCloseTo(6, 3);
+  expect(place(99).y).toBeCloseTo(6, 3);
+  // The drop begins to fall at once, and ends on the floor, through which nothing drops.
+  expect(performed.slice(1)).toEqual([
+    ["drop", 100, "direct"],
+    ["drop", 160, "direct"],
+  ]);
+  expect(speed(101).y).toBeCloseTo(-(2 * 50) / 60, 1);
+  expect(place(150).y).toBeCloseTo(1, 3);
+  expect(place(199).y).toBeCloseTo(1, 3);
+});
+
+test("a thin beam is no wall, and its end is an edge", () => {
+  const level = ["#      #", "#  @   #", "#---   #", "#      #", "########"];
+  const { place } = play(
+    kitWith({ ...STAGE, level }, [hop]),
+    {
+      right: [
+        [10, 1],
+        [40, 0],
+      ],
+      left: [
+        [60, 1],
+        [120, 0],
+      ],
+    },
+    140,
+  );
+  expect(place(9).y).toBeCloseTo(3, 3);
+  // Off the edge at 4 tiles, down to the floor; back at the left wall below the beam.
+  expect(place(59).y).toBeCloseTo(1, 3);
+  expect(place(139)).toMatchObject({
+    x: expect.closeTo(1.34, 2) as number,
+    y: expect.closeTo(1, 3) as number,
+  });
+});

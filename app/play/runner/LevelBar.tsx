@@ -1,7 +1,7 @@
 import { writeAt, type Kit } from "#core";
 import type { RunnerDocument } from "#stage";
 import { findGate } from "../../edits/giveStage";
-import { AIR, BEAM, freshLetter, resizeLevel, START, type Tile } from "../../edits/levelEdits";
+import { AIR, BEAM, freshLetter, resizeLevel, START, THIN_BEAM, type Tile } from "../../edits/levelEdits";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { useWorkbench } from "../../document/workbenchContext";
@@ -58,6 +58,7 @@ export function LevelBar({
           value={brush}
           choices={[
             { value: BEAM, label: "a beam" },
+            { value: THIN_BEAM, label: "a thin beam", hint: "holds from above, and lets pass from below" },
             { value: AIR, label: "air", hint: "takes away what is there" },
             { value: START, label: "the start", hint: "where the body is at first" },
             ...Object.entries(zones).map(([tile, gate]) => ({

@@ -8,6 +8,7 @@ import { dragKit } from "../../document/dragKit";
 import {
   AIR,
   BEAM,
+  THIN_BEAM,
   paintTiles,
   START,
   tileAt,
@@ -51,6 +52,7 @@ function placeOf(
 /** Returns the word for a tile. */
 function wordOf(tile: Tile): string {
   if (tile === BEAM) return "a beam";
+  if (tile === THIN_BEAM) return "a thin beam";
   if (tile === START) return "where the body starts";
   return /[a-z]/.test(tile) ? `the place ${tile}` : "air";
 }

@@ -1,4 +1,4 @@
-import { BODY_HEIGHT, HALF_WIDTH, type RunnerProgram } from "#stage";
+import { BODY_HEIGHT, HALF_WIDTH, SOLID, THIN, type RunnerProgram } from "#stage";
 import type { Palette } from "../../ui/palette";
 import { paintBell, paintTower } from "../backdrop";
 import { paintRinger, type Posture } from "../paintRinger";
@@ -27,7 +27,7 @@ function paintTile(
 ): void {
   const { level } = stage;
   const at = r * level.width + c;
-  const isOpen = (place: number, isInside: boolean) => !isInside || level.solid[place] !== 1;
+  const isOpen = (place: number, isInside: boolean) => !isInside || level.solid[place] !== SOLID;
   ctx.fillStyle = palette.bark;
   ctx.fillRect(x, y, px + 0.5, px + 0.5);
   ctx.globalAlpha = 0.22;
@@ -47,6 +47,14 @@ function paintTile(
   ctx.fill();
 }
 
+/** Paints a tile that holds from above only: a narrow plank with moss on it. */
+function paintThin(ctx: CanvasRenderingContext2D, palette: Palette, x: number, y: number, px: number): void {
+  ctx.fillStyle = palette.bark;
+  ctx.fillRect(x, y, px + 0.5, px * 0.26);
+  ctx.fillStyle = palette.moss;
+  ctx.fillRect(x, y, px + 0.5, Math.max(3, px * 0.12));
+}
+
 function paintLevel(
   ctx: CanvasRenderingContext2D,
   palette: Palette,
@@ -63,7 +71,8 @@ function paintLevel(
       const at = r * level.width + c;
       const x = c * eye.px - eye.left;
       const y = eye.foot - (level.height - r) * eye.px;
-      if (level.solid[at] === 1) paintTile(ctx, palette, stage, r, c, x, y, eye.px);
+      if (level.solid[at] === SOLID) paintTile(ctx, palette, stage, r, c, x, y, eye.px);
+      else if (level.solid[at] === THIN) paintThin(ctx, palette, x, y, eye.px);
       else if (level.zone[at]! > 0 && (r === 0 || level.zone[at - level.width] !== level.zone[at])) {
         ctx.fillStyle = palette.soft;
         ctx.fillRect(x + eye.px / 2 - 0.75, 0, 1.5, y);
@@ -179,7 +188,7 @@ function groundUnder({ level }: RunnerProgram, x: number, y: number): number | u
   const c = Math.floor(x);
   if (c < 0 || c >= level.width) return undefined;
   for (let top = Math.min(level.height, Math.floor(y + 1e-3)); top > 0; top--)
-    if (level.solid[(level.height - top) * level.width + c] === 1) return top;
+    if (level.solid[(level.height - top) * level.width + c] !== 0) return top;
   return undefined;
 }
 
