@@ -1,3 +1,4 @@
+import { Key } from "selenium-webdriver";
 import { expect, test } from "vitest";
 import { find, forgetScripts, openDemo, press, waitFor } from "./browser";
 import { useSession } from "./session";
@@ -23,6 +24,17 @@ test("as delivered, what a view is for has most of the window; a chosen height i
     `return document.querySelector("[data-testid=stage]").getBoundingClientRect().height`,
   );
   expect(stagePx).toBeGreaterThanOrEqual(480);
+  // One key lets the stage fill the window, also while keys play; Escape ends listening first, then that.
+  const isStageWide = async () => (await shareOf("[data-testid=stage]")) > 0.7;
+  await press(driver, "Start listening");
+  await driver.actions().sendKeys(Key.F3).perform();
+  await waitFor(driver, "a stage as wide as the window", isStageWide);
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await find(driver, "//button[normalize-space(.)='Record a take']");
+  expect(await isStageWide()).toBe(true);
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await find(driver, "//button[normalize-space(.)='Start listening']");
+  await waitFor(driver, "the stage as before", async () => !(await isStageWide()));
   for (const [view, where, share] of [
     ["Shape", 'section[aria-label="The rule"]', 0.45],
     ["Prove", 'section[aria-label="Checks over takes"]', 0.5],

@@ -121,12 +121,12 @@ const of = (events: ReturnType<typeof play>["events"], kind: string, id: string)
 test("a level is read from its rows: beams, zones, where the body starts; its sides are walls", () => {
   const level = parseLevel(RUNNER.level);
   expect([level.startX, level.startY]).toEqual([1.5, 1]);
-  expect([
-    isBeam(level, 0, 0),
-    isBeam(level, 11, 0),
-    isBeam(level, -1, 3),
-    isBeam(level, 3, 99),
-  ]).toEqual([true, false, true, false]);
+  expect([isBeam(level, 0, 0), isBeam(level, 11, 0), isBeam(level, -1, 3), isBeam(level, 3, 99)]).toEqual([
+    true,
+    false,
+    true,
+    false,
+  ]);
   expect(zoneAt(level, 15.5, 1.5)).toBe(1);
 });
 

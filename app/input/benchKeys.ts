@@ -1,11 +1,12 @@
 /** The actions of the bench below the stage while the pad is awake. */
-export type BenchAct = "freeze" | "step" | "mark" | "back" | "again" | "slower" | "faster";
+export type BenchAct = "freeze" | "step" | "mark" | "back" | "again" | "wide" | "slower" | "faster";
 
 /**
  * Keys that control the bench while the pad is awake. They cannot be bound in a kit, so there is no conflict.
  */
 export const BENCH_KEYS: Readonly<Record<string, BenchAct>> = {
   "key:F2": "freeze",
+  "key:F3": "wide",
   "key:F4": "step",
   "key:F6": "mark",
   "key:F7": "back",

@@ -16,7 +16,7 @@ import type { LinkedSession } from "./linkedSession";
 import { createLiveSession, type LiveSession } from "./liveSession";
 import { createPadInput } from "./padInput";
 import { createPadRules, playAlike } from "./padRules";
-import { ASLEEP, UNTOUCHED, type PadState } from "./padState";
+import { ASLEEP, flipWide, UNTOUCHED, type PadState } from "./padState";
 import type { PageListener } from "./pageEvents";
 import { createRecorder, type Recorder } from "./recorder";
 import { takeOf } from "./recording";
@@ -46,6 +46,8 @@ export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialSt
   readonly freeze: () => void;
   /** Steps one frame while the clock is stopped. */
   readonly step: () => void;
+  /** Lets the stage fill the window, or not. */
+  readonly toggleWide: () => void;
   /** Marks the present frame as the place that `goBack` returns to. */
   readonly markPlace: () => void;
   /**
@@ -351,6 +353,7 @@ export function createPad(world: PadWorld): Pad {
   /** Handles a bench key, like the bench buttons. Stepping a running game first freezes it. */
   function workBench(act: BenchAct): void {
     const { isFrozen, speedPercent } = store.getState();
+    if (act === "wide") return store.setState(flipWide);
     if (act === "mark") return succession.markPlace();
     if (act === "back" || act === "again") return succession.goBack(act === "back" ? "mark" : "recent");
     if (act === "freeze" || (act === "step" && !isFrozen)) freeze();
@@ -384,6 +387,7 @@ export function createPad(world: PadWorld): Pad {
     },
     freeze,
     step,
+    toggleWide: () => store.setState(flipWide),
     markPlace: succession.markPlace,
     goBack: succession.goBack,
     seen: succession.seen,

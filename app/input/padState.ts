@@ -24,6 +24,8 @@ export interface PadState {
   readonly isFrozen: boolean;
   /** Whether a text field has the keys: what is typed there plays nothing. */
   readonly isResting: boolean;
+  /** Whether the stage fills the window. */
+  readonly isWide: boolean;
   /** The frame to go back to, if one was marked. */
   readonly place: Place | undefined;
   readonly speedPercent: number;
@@ -63,9 +65,13 @@ export const ASLEEP: PadState = {
   isLinked: false,
   isFrozen: false,
   isResting: false,
+  isWide: false,
   place: undefined,
   speedPercent: 100,
   assist: undefined,
   inHand: "key",
   pads: { hasApi: true, pads: [] },
 };
+
+/** The change that lets the stage fill the window, or not. */
+export const flipWide = ({ isWide }: PadState): Partial<PadState> => ({ isWide: !isWide });

@@ -1,5 +1,5 @@
 import { STAGE_PAINTERS } from "../scene/stagePainters";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { deleteAt, formatIssue, type Kit } from "#core";
 import { stageOf } from "#stage";
 import { BEAM, type Tile } from "../edits/levelEdits";
@@ -22,7 +22,8 @@ import { Ticker } from "../parts/Ticker";
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useTakeAway } from "../document/useTakeAway";
-import { usePadState } from "../input/context";
+import { benchKeyOf } from "../input/benchKeys";
+import { usePad, usePadState } from "../input/context";
 
 const HELPS: readonly (readonly [Help, string])[] = [
   ["meters", "meters"],
@@ -35,6 +36,8 @@ const CLOSENESS = [
   { value: "near", label: "near", hint: "its height fits, and the body is followed" },
   { value: "nearer", label: "nearer", hint: "half as close again" },
 ] as const;
+
+const WIDE_KEY = benchKeyOf("wide");
 
 /** The switches of what the stage shows besides its bodies. */
 function HelpSwitches({
@@ -77,6 +80,25 @@ function HelpSwitches({
         </Button>
       ))}
     </span>
+  );
+}
+
+/** Lets the stage fill the window, and back. */
+function WideButton() {
+  const pad = usePad();
+  const isWide = usePadState(state => state.isWide);
+  return (
+    <Button
+      look="quiet"
+      aria-keyshortcuts={WIDE_KEY}
+      onClick={event => {
+        event.currentTarget.blur();
+        pad.toggleWide();
+      }}
+    >
+      {isWide ? "Show everything" : "Fill the window"}{" "}
+      <kbd className="font-mono text-[11px] text-soft">{WIDE_KEY}</kbd>
+    </Button>
   );
 }
 
@@ -147,6 +169,7 @@ function StagePart({
         <div className="min-w-0 grow">
           <ControlStrip label="Controls" controls={kit.controls} />
         </div>
+        <WideButton />
         {!brush && <HelpSwitches known={STAGE_SCREENS[stage.kind].helps} helps={helps} onChange={onHelps} />}
       </div>
     </>
@@ -196,6 +219,25 @@ function PlaySide({ kit }: { kit: Kit }) {
   );
 }
 
+/** Returns whether the stage fills the window, which a key toggles; while keys belong to the kit, the pad hears it. */
+function useWideKey(): boolean {
+  const pad = usePad();
+  const isWide = usePadState(state => state.isWide);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const { session, isLinked, isWide: isNow } = pad.getState();
+      const isOurs = event.code === WIDE_KEY || (event.code === "Escape" && isNow);
+      if (!isOurs || event.defaultPrevented || event.ctrlKey || event.metaKey) return;
+      if (session && !isLinked) return;
+      event.preventDefault();
+      pad.toggleWide();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [pad]);
+  return isWide;
+}
+
 /** Play: the kit on its stage if it has one, as a player would see it; recorded from the first frame. */
 export function PlayView() {
   const kit = useDocument(state => state.kit);
@@ -203,12 +245,15 @@ export function PlayView() {
   const faults = useEvaluation(state => state.faults);
   const [helps, setHelps] = useState<Helps>({ meters: true, memory: true, arcs: true, closeness: "near" });
   const [brush, setBrush] = useState<Tile | undefined>();
+  const isWide = useWideKey();
   if (!kit) return null;
   const stage = stageOf(kit);
   const drawn = !isAwake && brush !== undefined && stage?.kind === "runner" ? { stage, brush } : undefined;
   const stopDrawing = () => setBrush(undefined);
   return (
-    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_310px] max-lg:grid-cols-[minmax(0,1fr)_270px]">
+    <div
+      className={`grid min-h-0 grow ${isWide ? "grid-cols-1" : "grid-cols-[minmax(0,1fr)_310px] max-lg:grid-cols-[minmax(0,1fr)_270px]"}`}
+    >
       <section aria-label="Pad" className="flex min-h-0 flex-col">
         <div className="flex flex-wrap items-center gap-3 px-5 py-2">
           {drawn ? (
@@ -225,7 +270,7 @@ export function PlayView() {
         )}
         <StagePart kit={kit} helps={helps} onHelps={setHelps} brush={drawn?.brush} onDone={stopDrawing} />
       </section>
-      <PlaySide kit={kit} />
+      {!isWide && <PlaySide kit={kit} />}
     </div>
   );
 }

@@ -9,7 +9,7 @@ import {
 } from "react-router";
 import { appContext } from "../appContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
-import { usePad } from "../input/context";
+import { usePad, usePadState } from "../input/context";
 import { BrokenKit } from "../shell/BrokenKit";
 import { ErrorPage } from "../shell/ErrorPage";
 import { GapNotice } from "../shell/GapNotice";
@@ -86,6 +86,8 @@ export default function KitLayout() {
   const title = useDocument(state => state.kit?.name);
   const kitId = useDocument(state => state.kit?.id);
   const { pathname } = useLocation();
+  const view = viewOf(pathname);
+  const isWide = usePadState(state => state.isWide) && view === "play";
   useUndoKeys();
   useEffect(() => () => pad.sleep(), [pad]);
   return (
@@ -94,7 +96,7 @@ export default function KitLayout() {
       <GapNotice />
       {title && <title>{`${title} · Moss Tap`}</title>}
       <Region name="The header" rescue={<RescueButtons />}>
-        <Header />
+        {!isWide && <Header />}
         <PenLine />
       </Region>
       <main className="flex min-h-0 grow flex-col">
@@ -103,7 +105,7 @@ export default function KitLayout() {
         </Region>
       </main>
       <Region name="The tape" of={kitId} rescue={<RescueButtons />}>
-        <Dock view={viewOf(pathname)} />
+        <Dock view={view} />
       </Region>
     </div>
   );

@@ -195,7 +195,7 @@ export function createRunner(program: RunnerProgram): RunnerState {
     y: program.level.startY,
     vx: 0,
     vy: 0,
-    isGrounded: standsOn(program.level, program.level.startX, program.level.startY),
+    isGrounded: isHeldAt(program.level, program.level.startX, program.level.startY),
     airFrames: 0,
     isAtWall: false,
     isAtCeiling: false,
@@ -324,8 +324,8 @@ function isAlongRow(isKind: typeof isBeam, level: Level, x: number, row: number)
 
 const isRowBlocked = (level: Level, x: number, row: number) => isAlongRow(isBeam, level, x, row);
 
-/** Returns whether a body with its feet at a height stands on a row: one that is solid, or a thin one at its top. */
-function standsOn(level: Level, x: number, y: number): boolean {
+/** Returns whether a body with its feet at a height is held by a row: one that is solid, or a thin one at its top. */
+function isHeldAt(level: Level, x: number, y: number): boolean {
   const row = Math.floor(y - SKIN * 2);
   return isRowBlocked(level, x, row) || (y >= row + 1 - SKIN && isAlongRow(isThin, level, x, row));
 }
@@ -373,7 +373,7 @@ function fall(level: Level, body: RunnerState, by: number): void {
     return;
   }
   body.y = next;
-  body.isGrounded = standsOn(level, body.x, next);
+  body.isGrounded = isHeldAt(level, body.x, next);
 }
 
 function rise(level: Level, body: RunnerState, by: number): void {
@@ -547,5 +547,5 @@ export function losesGround(program: RunnerProgram, body: RunnerState, way: 1 | 
   if (!body.isGrounded) return false;
   const next = { ...body };
   run(program, next, way, 1 / rateHz);
-  return !standsOn(program.level, next.x, next.y);
+  return !isHeldAt(program.level, next.x, next.y);
 }

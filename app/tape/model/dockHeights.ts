@@ -1,5 +1,6 @@
-/** The views below which the dock has a height of its own; `linked` is Play while a running game plays. */
-export type DockView = "wire" | "shape" | "play" | "linked" | "tune" | "prove" | "hand-over";
+/** The views below which the dock has a height of its own; `linked` is Play while a running game plays, `wide` while the stage fills
+ * the window. */
+export type DockView = "wire" | "shape" | "play" | "linked" | "wide" | "tune" | "prove" | "hand-over";
 
 /** The heights between which one key cycles: the bar alone with its overview, a few rows, half the window, most of it. */
 export type DockLevel = "strip" | "low" | "half" | "tall";
@@ -19,6 +20,7 @@ const DELIVERED: Readonly<Record<DockView, number>> = {
   shape: LOW_PX,
   play: LOW_PX,
   linked: 380,
+  wide: STRIP_PX,
   tune: STRIP_PX,
   prove: 168,
   "hand-over": STRIP_PX,

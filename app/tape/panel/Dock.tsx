@@ -206,7 +206,10 @@ export function Dock({ view }: { view: DockView }) {
   const isLive = usePadState(state => state.session !== undefined);
   const showsStrips = useTapeLook(look => look.showsStrips);
   const isLinked = usePadState(state => state.isLinked);
-  const { heightPx, setHeight } = useDockHeight(isLinked && view === "play" ? "linked" : view);
+  const isWide = usePadState(state => state.isWide);
+  const { heightPx, setHeight } = useDockHeight(
+    view === "play" && isWide ? "wide" : view === "play" && isLinked ? "linked" : view,
+  );
   const isFolded = heightPx <= STRIP_PX;
   const setFolded = (isToFold: boolean) =>
     setHeight(isToFold ? STRIP_PX : levelPx("half", window.innerHeight));
