@@ -24,7 +24,7 @@ export function RopesEase({ kit }: { kit: Kit }) {
           onChange={set("ease")}
           beginStep={workbench.beginStep}
         />{" "}
-        times as long as written; ropes are drawn by seed{" "}
+        times as long as written; ropes are chosen at random, by seed{" "}
         <NumberStone
           label="seed"
           value={stage.seed}
