@@ -4,7 +4,7 @@ import { parseChecks, parseLayout } from "#core";
 import { EXPORT_FORMATS, NO_PARTS, type ExportFormat, type HandoverParts, type OutFile } from "#handover";
 import { parseRules } from "#stage";
 import { writeOut } from "./output";
-import { loadParts } from "./parts";
+import { loadFrameRules, loadParts } from "./parts";
 import { readDocument } from "./readDocument";
 import { readTakeFile } from "./readTakeFile";
 import { refuse } from "./refuse";
@@ -46,7 +46,8 @@ function write(files: readonly OutFile[], out: string): string | undefined {
 
 /** Loads the parts that a form uses. */
 async function makeParts({ uses }: ExportFormat): Promise<HandoverParts> {
-  return uses.includes("parts") || uses.includes("faces") ? loadParts() : NO_PARTS;
+  if (uses.includes("parts") || uses.includes("faces")) return loadParts();
+  return uses.includes("frame-rules") ? { ...NO_PARTS, runtime: [loadFrameRules()] } : NO_PARTS;
 }
 
 /**

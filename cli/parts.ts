@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
-import { facesOf, runtimeFile, type HandoverParts } from "#handover";
+import { facesOf, runtimeFile, type HandoverParts, type OutFile } from "#handover";
 
 type Player = NonNullable<HandoverParts["player"]>;
 type TextFiles = readonly (readonly [name: string, text: string])[];
@@ -25,6 +25,14 @@ async function bundleParts(project: string): Promise<PackagedParts> {
   } finally {
     process.chdir(before);
   }
+}
+
+/** Loads the page of the frame rules: from the package of the command, or from the project that runs it. */
+export function loadFrameRules(): OutFile {
+  const name = "frame-rules.md";
+  const beside = new URL(`./docs/${name}`, import.meta.url);
+  const project = process.env.MOSS_TAP_PROJECT ?? ".";
+  return runtimeFile(name, readFileSync(existsSync(beside) ? beside : join(project, "docs", name), "utf8"));
 }
 
 /** Loads the parts of exports: from beside the command, or from the project that runs it. Pictures need a screen. */

@@ -56,10 +56,11 @@ export const NO_PARTS: HandoverParts = { player: undefined, runtime: [], faces: 
 /**
  * The inputs of a form besides the documents. `runs`: the takes are run for it. `options`: the options of the
  * sheet. `parts`: what was built with the application. `faces`: our fonts, if they are available. `pictures`:
- * what only a screen can draw. `boundaries`: inputs are searched for every number, so that it is made on request only.
+ * what only a screen can draw. `frame-rules`: the page of the frame rules, which is among the runtime's files. `boundaries`: inputs are searched for every number, so that it is made on request only.
  * `all`: every other form; made on request, too.
  */
-export type Ingredient = "runs" | "options" | "parts" | "faces" | "pictures" | "boundaries" | "all";
+export type Ingredient =
+  "runs" | "options" | "parts" | "frame-rules" | "faces" | "pictures" | "boundaries" | "all";
 
 /** One name of a form on the command line, and which of its files it writes. */
 export interface FormCommand {

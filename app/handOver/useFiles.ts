@@ -37,7 +37,8 @@ function partsFor(
   built: BuiltParts | string | undefined,
   pictures: readonly OutFile[],
 ): HandoverParts | string | undefined {
-  if (format.uses.includes("parts")) return typeof built === "object" ? { ...built, pictures } : built;
+  if (format.uses.includes("parts") || format.uses.includes("frame-rules"))
+    return typeof built === "object" ? { ...built, pictures } : built;
   const faces = format.uses.includes("faces") && typeof built === "object" ? built.faces : "";
   if (faces === "" && !format.uses.includes("pictures")) return NO_PARTS;
   return { ...NO_PARTS, faces, pictures };

@@ -128,7 +128,7 @@ export const vectorsFormat: ExportFormat = {
   id: "vectors",
   word: "Test vectors",
   hint: "Kit, takes, inputs at the boundary of every number, and what the rules make of them, with the frame rules and a page on how to use it all: proof for a port.",
-  uses: ["runs", "parts", "boundaries"],
+  uses: ["runs", "frame-rules", "boundaries"],
   commands: [{ as: "vectors" }],
   packed: {
     folder: "vectors",
