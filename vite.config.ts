@@ -5,6 +5,7 @@ import { defineConfig, type Plugin } from "vite";
 import type { AttachedLinks, LinkServerOptions } from "./link/socket/attachLinks";
 import { runtimeFiles } from "./runtime/files.mjs";
 import { noticesOf } from "./runtime/notices.mjs";
+import { dependencies } from "./package.json";
 import { bundlePlayer } from "./runtime/playerParts.mjs";
 
 /** The fonts of the styles, which no module imports. */
@@ -37,6 +38,15 @@ function layBesidePage(): Plugin {
     configureServer(server) {
       server.middlewares.use((request, response, next) => {
         const path = request.url?.slice(1) ?? "";
+        // Without a bundle, the notices are those of all packages that the application names.
+        if (path === "notices.txt") {
+          const named = Object.keys(dependencies).map(name => `node_modules/${name}/package.json`);
+          noticesOf([...named, ...FONTS]).then(
+            text => response.setHeader("content-type", "text/plain; charset=utf-8").end(text),
+            next,
+          );
+          return;
+        }
         if (!/^(runtime|player)\//.test(path)) return next();
         partsBesidePage().then(files => {
           const found = files.get(path);
