@@ -101,3 +101,19 @@ test("stopped time is marked over all rows, with a label if there is room", () =
   ]);
   expect(of("fillText").filter(([text]) => text === "stopped").length).toBe(1);
 });
+
+test("where the bodies go another way than was seen, a line and words lie above the rows", () => {
+  const { ctx, of } = recordDrawing();
+  const cursor = { frame: 0, chosenRow: 0, ghosts: [], links: [], changes: [], handles: [] };
+  const rest = { hoverFrame: -1, stretch: undefined, stroke: undefined, pull: undefined };
+  const words = (otherwiseFrom?: number) => {
+    const row = createRow("controls", { id: "a", name: "A" });
+    const model = modelOf([row], otherwiseFrom === undefined ? {} : { otherwiseFrom });
+    paintTape(ctx, PALETTE, VIEW, model, { ...cursor, ...rest } as never);
+    return of("fillText").filter(([text]) => String(text).includes("another way than was seen"));
+  };
+  expect(words()).toEqual([]);
+  const [[, x, y] = []] = words(115);
+  expect([x, y]).toEqual([xOf(115) + 5, RULER_PX + 8]);
+  expect(of("setLineDash").map(([dash]) => dash)).toContainEqual([5, 4]);
+});

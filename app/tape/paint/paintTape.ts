@@ -136,6 +136,8 @@ function paintGaps(
   });
 }
 
+const OTHERWISE = "from here the bodies go another way than was seen";
+
 /** Draws a dashed line over all rows where the bodies begin to be elsewhere than they were seen. */
 function paintOtherwise(
   ctx: CanvasRenderingContext2D,
@@ -154,9 +156,12 @@ function paintOtherwise(
   ctx.stroke();
   ctx.setLineDash([]);
   ctx.font = SMALL_FONT;
-  ctx.fillStyle = palette.foxglove;
   ctx.textBaseline = "middle";
-  ctx.fillText("from here the bodies go another way than was seen", x + 4, RULER_PX + 8);
+  // Its place is above whatever row is there.
+  ctx.fillStyle = palette.leaf;
+  ctx.fillRect(x + 1, RULER_PX + 1, ctx.measureText(OTHERWISE).width + 8, 15);
+  ctx.fillStyle = palette.foxglove;
+  ctx.fillText(OTHERWISE, x + 5, RULER_PX + 8);
 }
 
 /** Draws the frame number of every cell when zoomed in far enough. */
@@ -278,7 +283,6 @@ export function paintTape(
   paintModes(ctx, palette, view, model);
   paintFreezes(ctx, palette, view, model);
   paintGaps(ctx, palette, view, model);
-  paintOtherwise(ctx, palette, view, model);
   const endX = frameToX(view, model.frames);
   if (endX < view.widthPx) {
     ctx.fillStyle = palette.paper;
@@ -296,6 +300,7 @@ export function paintTape(
     if (ghost) paintGhostRow(ctx, palette, view, model.frames, ghost, y);
   });
   paintCellNumbers(ctx, palette, view, model.frames);
+  paintOtherwise(ctx, palette, view, model);
   paintLinks(ctx, palette, view, cursor.links);
   paintChanges(ctx, palette, view, cursor.changes);
   paintHandles(ctx, palette, view, cursor.handles);
