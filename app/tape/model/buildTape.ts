@@ -274,6 +274,9 @@ function modelOf(
   };
 }
 
+/** The most notes that a growing tape reads between two pictures, some milliseconds; the rest follows with the next ones. */
+const NOTES_A_PICTURE = 6000;
+
 /**
  * Builds the tape of a growing trace, as while playing; with rows of a running game at `gameHz`, if there is one. Its model keeps the same rows, extended by new
  * content; open stretches last to Infinity.
@@ -285,10 +288,13 @@ export function createTapeBuilder(rules: Rules, gameHz?: number): TapeBuilder {
   let read = 0;
   return {
     extend(trace, acts = []) {
-      for (; read < trace.count; read++) reader.readNote(trace, read);
-      reader.settle(trace.frames);
+      const until = Math.min(trace.count, read + NOTES_A_PICTURE);
+      for (; read < until; read++) reader.readNote(trace, read);
+      // The frames of which every note is read.
+      const frames = read < trace.count ? trace.frame[read]! : trace.frames;
+      reader.settle(frames);
       if (acts.length > 0) game?.extend(trace, acts);
-      return modelOf(reader, trace, rows);
+      return { ...modelOf(reader, trace, rows), frames };
     },
   };
 }

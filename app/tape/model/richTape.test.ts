@@ -222,3 +222,27 @@ test("a tape extended as it grows equals the tape built at once", () => {
     rows.map(row => [keyOfRow(row), row.spanFrom, row.spanTo.map(to => Math.min(to, 80)), row.markFrame]);
   expect(shown(model.rows)).toEqual(shown(atOnce.rows));
 });
+
+test("a long trace is read over several pictures, and each shows the frames that it has read", () => {
+  const presses = Array.from({ length: 1500 }, (_, k): [number, number][] => [
+    [k * 8 + 2, 1],
+    [k * 8 + 5, 0],
+  ]).flat();
+  const made = take({ frames: 12_100, lanes: { a: presses, r: presses.slice(0, 900) } });
+  const { rules, trace } = evaluateWith(KIT, made);
+  const builder = createTapeBuilder(rules);
+  const frames: number[] = [];
+  let model = builder.extend(trace);
+  for (; model.frames < trace.frames; model = builder.extend(trace)) frames.push(model.frames);
+  expect(frames.length).toBeGreaterThan(1);
+  expect([...frames].sort((a, b) => a - b)).toEqual(frames);
+  const atOnce = buildTape(rules, trace);
+  const shown = (rows: typeof model.rows) =>
+    rows.map(row => [
+      keyOfRow(row),
+      row.spanFrom,
+      row.spanTo.map(to => Math.min(to, trace.frames)),
+      row.markFrame,
+    ]);
+  expect(shown(model.rows)).toEqual(shown(atOnce.rows));
+});

@@ -28,8 +28,9 @@ export function useLiveTape(
       built.current = undefined;
       return;
     }
-    return pad.subscribe(({ session }, before) => {
-      if (!session || (session === before.session && session.state.frame === before.frame)) return;
+    let request = 0;
+    const show = (session: LiveSession) => {
+      cancelAnimationFrame(request);
       if (built.current?.session !== session)
         built.current = { session, builder: createTapeBuilder(session.rules, gameHzOf(session)) };
       const { settings } = workbench.getState();
@@ -37,6 +38,19 @@ export function useLiveTape(
       // A running game has many rows; those with content leave room for what the game itself performed.
       const shown = only ?? ("gameHz" in session ? listStirring(model) : undefined);
       controller.current?.setModel(arrangeRows(model, settings, { only: shown }));
+      // A long trace, as after a change of rules, is read over some pictures, also while the game is frozen.
+      if (model.frames < session.trace.frames) request = requestAnimationFrame(() => showCurrent());
+    };
+    const showCurrent = () => {
+      const { session } = pad.getState();
+      if (session) show(session);
+    };
+    const stop = pad.subscribe(({ session }, before) => {
+      if (session && (session !== before.session || session.state.frame !== before.frame)) show(session);
     });
+    return () => {
+      stop();
+      cancelAnimationFrame(request);
+    };
   }, [controller, isLive, only, pad, workbench]);
 }
