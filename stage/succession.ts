@@ -6,20 +6,25 @@ import { createStaging, type Staging } from "./staging";
 /** Gates that the bodies of a stage opened and closed: [frame after which they did, gate, 1 for open]. */
 export type GateReports = [frame: number, gateId: string, isOpen: 0 | 1][];
 
-/** Appends the gates that the bodies reported after a frame, where they changed. `open`: those that were open before. */
+/**
+ * Appends the gates that the bodies reported after a frame, where they changed. `open`: those that were open before.
+ * `gates`: the indices of those that can have changed.
+ */
 export function noteReports(
   { program }: Rules,
-  { state }: Pick<Staging, "state">,
+  state: Staging["state"],
+  gates: Iterable<number>,
   open: Set<string>,
   into: GateReports,
 ): void {
-  program.gates.forEach(({ id }, gate) => {
+  for (const gate of gates) {
+    const { id } = program.gates[gate]!;
     const isOpen = state.staged[gate] === 1;
-    if (isOpen === open.has(id)) return;
+    if (isOpen === open.has(id)) continue;
     if (isOpen) open.add(id);
     else open.delete(id);
     into.push([state.frame, id, isOpen ? 1 : 0]);
-  });
+  }
 }
 
 /** A state of rules before frame 0 whose gates follow reports of other rules' bodies; it has no bodies of its own. */

@@ -15,6 +15,7 @@ import {
   carryBodies,
   createReplay,
   createStaging,
+  gatesOfStage,
   noteReports,
   stepStaging,
   trackStride,
@@ -234,6 +235,8 @@ function startSession(
   const due: Plan = new Map();
   const gatesDue: Plan = new Map();
   const msPerFrame = 1000 / program.rateHz;
+  const ofStage = gatesOfStage(rules.kit);
+  const stageGates = program.gates.flatMap(({ id }, gate) => (ofStage.has(id) ? [gate] : []));
   let speedPercent = TICKS;
 
   /** Converts a time to frames: never on a frame already stepped, never before the previous pair. */
@@ -292,7 +295,7 @@ function startSession(
     if (speeds.at(-1) !== state.speedPercent) speeds.push(frame, state.speedPercent);
     if (!bodies) return;
     writeTrack(bodies, track, track.length);
-    noteReports(rules, { state }, seen.open, seen.reports);
+    noteReports(rules, state, stageGates, seen.open, seen.reports);
   }
 
   function placeNow(): Place {
@@ -346,12 +349,13 @@ function startSession(
     speedPercent = recording.speed.at(-1)?.[1] ?? TICKS;
     if (!replay || !follows.bodies) return true;
     bodies = carryBodies(follows.rules, follows.bodies, rules, state);
-    noteReports(rules, { state }, seen.open, seen.reports);
+    // Gates that another stage held are closed, too.
+    noteReports(rules, state, program.gates.keys(), seen.open, seen.reports);
     return true;
   }
 
   // The gates that are open before frame 0.
-  if (!replay) noteReports(rules, { state }, seen.open, seen.reports);
+  if (!replay) noteReports(rules, state, stageGates, seen.open, seen.reports);
 
   const session: LiveSession = {
     rules,

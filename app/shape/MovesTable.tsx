@@ -14,7 +14,7 @@ import {
   type Part,
 } from "./model/movesTable";
 
-/** The maximum number of moves whose advantage is computed: each takes two runs. */
+/** The maximum number of moves whose advantage is computed: each takes three runs. */
 const MAX_MOVES_TRIED = 60;
 
 const HEADS: readonly (readonly [Column, string])[] = [

@@ -23,13 +23,14 @@ import { JACK_STATES } from "./duel";
 export interface Advantage {
   /** After a blow that hit a waiting opponent. */
   readonly onHit: number;
-  /** After a blow that was guarded; the guard may end from the first frame of contact on. */
+  /** After a blow on a guard that ends by itself on the frame after the contact, or when its stun ends. */
   readonly onGuard: number;
   /** After a blow that found nobody, from its first active frame on. */
   readonly onMiss: number;
 }
 
-type OpponentDoes = "guard" | "away" | "wait";
+/** One action of the opponent, from the first frame on for so many frames. */
+type OpponentDoes = { readonly does: "guard" | "away"; readonly frames: number } | "waits";
 
 const BEFORE = 5;
 const AFTER = 600;
@@ -56,7 +57,7 @@ function pressesFor(kit: Kit, patternId: string): Take["lanes"] | undefined {
 function standing(kit: Kit, move: number, does: OpponentDoes): Rules | undefined {
   const stage = stageOf(kit);
   if (stage?.kind !== "duel") return undefined;
-  const script = does === "wait" ? [] : [{ at: "1f", does, for: `${2 * AFTER}f` }];
+  const script = does === "waits" ? [] : [{ at: "1f", does: does.does, for: `${does.frames}f` }];
   const alone = (kit.moves ?? []).map((item, m) => (m === move ? item : { ...item, off: true }));
   const compiled = compileRules({
     ...kit,
@@ -118,26 +119,27 @@ function tryBlow(kit: Kit, move: number, does: OpponentDoes) {
  */
 export function findAdvantage(kit: Kit, move: number): Advantage | undefined {
   const stride = stageKind("duel").trackStride;
-  const hit = tryBlow(kit, move, "wait");
-  const guarded = tryBlow(kit, move, "guard");
-  const missed = tryBlow(kit, move, "away");
-  const frames = (written: string) => parseFrames(written, kit.rate, "atLeast") ?? 0;
-  const startup = frames(kit.moves?.[move]?.frames?.startup ?? "0f");
-  const stage = stageOf(kit);
-  if (!hit || !guarded || !missed || stage?.kind !== "duel") return undefined;
-  const effect = kit.moves![move]!.effect as { readonly guardStun?: string } | undefined;
-  const guardStun = frames(effect?.guardStun ?? stage.guardStun ?? "0f");
-  const at = (frame: number, k: number) => hit.track[frame * stride + k] ?? 0;
-  const played = hit.track.length / stride;
+  const hit = tryBlow(kit, move, "waits");
+  const missed = tryBlow(kit, move, { does: "away", frames: 2 * AFTER });
+  if (!hit || !missed) return undefined;
+  const at = (track: Float32Array, frame: number, k: number) => track[frame * stride + k] ?? 0;
   let landed = hit.began;
-  while (landed < played && at(landed, 2) === 0) landed++;
-  let freeJack = landed;
-  while (freeJack < played && JACK_STATES[at(freeJack, 0)] === "reels") freeJack++;
-  if (landed >= played || freeJack >= played) return undefined;
+  while (landed < AFTER && at(hit.track, landed, 2) === 0) landed++;
+  // A guard from frame 1 for so many frames ends on the frame after the contact, if nothing holds it.
+  const guarded = tryBlow(kit, move, { does: "guard", frames: landed });
+  if (landed >= AFTER || !guarded) return undefined;
+  /** Returns the first frame from the contact on, on which the opponent does something else. */
+  const freeFrom = (track: Float32Array, does: (typeof JACK_STATES)[number]) => {
+    let frame = landed;
+    while (frame < AFTER && JACK_STATES[at(track, frame, 0)] === does) frame++;
+    return frame;
+  };
+  const [freeHit, freeGuard] = [freeFrom(hit.track, "reels"), freeFrom(guarded.track, "guard")];
+  if (freeHit >= AFTER || freeGuard >= AFTER) return undefined;
   return {
-    onHit: freeJack - hit.free,
-    onGuard: guarded.began + startup + guardStun - guarded.free,
-    onMiss: missed.began + startup - missed.free,
+    onHit: freeHit - hit.free,
+    onGuard: freeGuard - guarded.free,
+    onMiss: landed + 1 - missed.free,
   };
 }
 

@@ -118,9 +118,10 @@ test("a move's own stun, guard stun and hit stop are in force in place of the st
   const plain = findAdvantage(kitWith({}), 0)!;
   // Free 13 frames after it lands, less the frame of the landing; the opponent is stunned for 20.
   expect(plain).toEqual({ onHit: 20 - 13 - 1, onGuard: -13, onMiss: -13 });
+  // A guard without stun ends on the frame after the contact, one with a stun of n frames n frames after it.
   const own = findAdvantage(kitWith({}, { stun: "26f", guardStun: "11f" }), 0)!;
-  expect(own).toEqual({ onHit: plain.onHit + 6, onGuard: plain.onGuard + 11, onMiss: plain.onMiss });
-  expect(findAdvantage(kitWith({ guardStun: "4f" }), 0)!.onGuard).toBe(plain.onGuard + 4);
+  expect(own).toEqual({ onHit: plain.onHit + 6, onGuard: plain.onGuard + 10, onMiss: plain.onMiss });
+  expect(findAdvantage(kitWith({ guardStun: "4f" }), 0)!.onGuard).toBe(plain.onGuard + 3);
   expect(play(kitWith({}, { hitStop: "0f" }), JAB).gates("landed")).toEqual([
     [15, true],
     [24, false],
