@@ -14,7 +14,15 @@ export {
   writeTrack,
 } from "./staging";
 export type { StagedCourse, StagedRun, Staging } from "./staging";
-export { canCarry, carryBodies, copyBodies, createReplay, noteReports, type GateReports } from "./succession";
+export {
+  canCarry,
+  carryBodies,
+  copyBodies,
+  createReplay,
+  listStageGates,
+  noteReports,
+  type GateReports,
+} from "./succession";
 export { createSeeker } from "./seeker";
 export type { Seeker } from "./seeker";
 export { framesToTop, launchForHeight, launchForTop, type Follows, type Launch } from "./findLaunch";

@@ -1,10 +1,17 @@
 import { step, stageGate, type FrameInput, type Trace } from "#core";
 import { stageKind, type StageState } from "./kinds";
 import type { Rules } from "./rules";
+import { gatesOfStage } from "./stage";
 import { createStaging, type Staging } from "./staging";
 
 /** Gates that the bodies of a stage opened and closed: [frame after which they did, gate, 1 for open]. */
 export type GateReports = [frame: number, gateId: string, isOpen: 0 | 1][];
+
+/** Returns the indices of the gates that the bodies of a stage report. */
+export function listStageGates({ kit, program }: Rules): number[] {
+  const ids = gatesOfStage(kit);
+  return program.gates.flatMap(({ id }, gate) => (ids.has(id) ? [gate] : []));
+}
 
 /**
  * Appends the gates that the bodies reported after a frame, where they changed. `open`: those that were open before.

@@ -15,7 +15,7 @@ import {
   carryBodies,
   createReplay,
   createStaging,
-  gatesOfStage,
+  listStageGates,
   noteReports,
   stepStaging,
   trackStride,
@@ -235,8 +235,7 @@ function startSession(
   const due: Plan = new Map();
   const gatesDue: Plan = new Map();
   const msPerFrame = 1000 / program.rateHz;
-  const ofStage = gatesOfStage(rules.kit);
-  const stageGates = program.gates.flatMap(({ id }, gate) => (ofStage.has(id) ? [gate] : []));
+  const stageGates = listStageGates(rules);
   let speedPercent = TICKS;
 
   /** Converts a time to frames: never on a frame already stepped, never before the previous pair. */
@@ -354,7 +353,6 @@ function startSession(
     return true;
   }
 
-  // The gates that are open before frame 0.
   if (!replay) noteReports(rules, state, stageGates, seen.open, seen.reports);
 
   const session: LiveSession = {

@@ -165,12 +165,16 @@ function StagePart({
           <PromptsNow />
         </div>
       )}
-      <div className="flex shrink-0 items-center border-t border-line">
+      <div className="flex shrink-0 items-center border-t border-line max-lg:flex-col max-lg:items-stretch">
         <div className="min-w-0 grow">
           <ControlStrip label="Controls" controls={kit.controls} />
         </div>
-        <WideButton />
-        {!brush && <HelpSwitches known={STAGE_SCREENS[stage.kind].helps} helps={helps} onChange={onHelps} />}
+        <div className="flex items-center justify-end">
+          <WideButton />
+          {!brush && (
+            <HelpSwitches known={STAGE_SCREENS[stage.kind].helps} helps={helps} onChange={onHelps} />
+          )}
+        </div>
       </div>
     </>
   );

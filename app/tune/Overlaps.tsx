@@ -206,13 +206,18 @@ function FoundPairs({ found, none, kit, about }: Pick<Found, "found" | "none"> &
       </div>
       <p className="mt-2 text-sm text-soft" aria-hidden>
         <span className="text-foxglove">◆</span> one press always sets off both ·{" "}
-        <span className="text-foxglove">◇</span> sometimes · a point: none found. Choose one to see its input.
+        <span className="text-foxglove">◇</span> sometimes · a point: none found.
+        {chosen && " Choose one to see its input."}
       </p>
-      {chosen && <FoundList found={[chosen]} kit={kit} about={about} testId="overlap" />}
-      <details className="mt-2">
-        <summary className="text-sm text-moss">All {found.length} as a list</summary>
-        <FoundList found={found} kit={kit} about={about} testId="overlaps" />
-      </details>
+      {chosen && (
+        <>
+          <FoundList found={[chosen]} kit={kit} about={about} testId="overlap" />
+          <details className="mt-2">
+            <summary className="text-sm text-moss">All {found.length} as a list</summary>
+            <FoundList found={found} kit={kit} about={about} testId="overlaps" />
+          </details>
+        </>
+      )}
     </>
   );
 }

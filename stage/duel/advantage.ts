@@ -23,7 +23,7 @@ import { JACK_STATES } from "./duel";
 export interface Advantage {
   /** After a blow that hit a waiting opponent. */
   readonly onHit: number;
-  /** After a blow on a guard that ends by itself on the frame after the contact, or when its stun ends. */
+  /** After a blow on a guard that would end on the frame after the contact; its stun may hold it for longer. */
   readonly onGuard: number;
   /** After a blow that found nobody, from its first active frame on. */
   readonly onMiss: number;
