@@ -1,8 +1,8 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import type { WebDriver } from "selenium-webdriver";
+import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { find, press, textOf, waitFor, openDemo } from "./browser";
+import { find, press, textOf, waitFor, openDemo, openForm, saveFile } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -66,16 +66,17 @@ test("the runtime, the numbers, waveforms and vectors are listed with their size
   await openDemo(session, "belfry-runner");
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
+  await openForm(driver, "Runtime");
   await waitFor(driver, "the runtime's files", async () =>
     /moss-tap-runtime\.mjs\s+\d\d\.\d KB/.test(await textOf(driver, 'section[aria-label="Runtime"]')),
   );
-  for (const [file, holds] of [
-    ["moss-tap-runtime.mjs", /as loadKit/],
-    ["belfry-runner.numbers.h", /#define MOSS_BELFRY_RUNNER_MOVES_HOP_BUFFER_FRAMES 6 /],
-    ["clean-climb.vcd", /\$timescale 1 ns \$end/],
-    ["belfry-runner.sheet.html", /<h1>Belfry Runner<\/h1>/],
+  for (const [form, file, holds] of [
+    ["Runtime", "moss-tap-runtime.mjs", /as loadKit/],
+    ["Numbers", "belfry-runner.numbers.h", /#define MOSS_BELFRY_RUNNER_MOVES_HOP_BUFFER_FRAMES 6 /],
+    ["Waveforms", "clean-climb.vcd", /\$timescale 1 ns \$end/],
+    ["Timing sheet", "belfry-runner.sheet.html", /<h1>Belfry Runner<\/h1>/],
   ] as const) {
-    await press(driver, `Save file ${file}`);
+    await saveFile(driver, form, file);
     const path = join(session.downloads, file);
     await waitFor(driver, file, () => {
       try {
@@ -85,4 +86,22 @@ test("the runtime, the numbers, waveforms and vectors are listed with their size
       }
     });
   }
+});
+
+test("one form is open at a time, also after a reload; arrows go through the list", async () => {
+  await openDemo(session, "belfry-runner", "hand-over");
+  const open = () =>
+    driver.executeScript<string[]>(
+      `return [...document.querySelectorAll('[aria-label=Forms] [aria-expanded=true]')].map(item => item.textContent)`,
+    );
+  await expect.poll(open).toEqual(["All in one"]);
+  await openForm(driver, "Timing sheet");
+  await driver.actions().sendKeys(Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ENTER).perform();
+  await expect.poll(open).toEqual(["Numbers"]);
+  await find(driver, `[aria-label="Save file belfry-runner.numbers.csv"]`);
+  await driver.actions().sendKeys(Key.END).perform();
+  await driver.navigate().refresh();
+  await expect.poll(open).toEqual(["Numbers"]);
+  await press(driver, "Numbers");
+  await expect.poll(open).toEqual([]);
 });

@@ -1,153 +1,16 @@
 import { useMemo, useState } from "react";
-import { EXPORT_FORMATS, type ExportFormat, type Handover, type MakingStep, type OutFile } from "#handover";
+import { EXPORT_FORMATS, type Handover } from "#handover";
 import { useDocument } from "../document/workbenchContext";
-import { download } from "../storage/files";
-import { Button } from "../ui/Button";
 import { Region } from "../ui/Region";
 import { NextStep } from "../parts/NextStep";
+import { Files } from "./Files";
+import { FormList } from "./FormList";
 import { PictureMaker } from "./PictureMaker";
 import { useSheetOptions } from "./SheetOptions";
 import { TakeInSection } from "./TakeInSection";
 import { TimingSheet } from "./TimingSheet";
-import { useFiles, type DrawnPictures } from "./useFiles";
-import { useParts, type BuiltParts } from "./useParts";
-
-/** The number of files of a form shown at first. */
-const FEW = 6;
-
-function sizeWords(bytes: number): string {
-  return bytes < 1e6 ? `${(bytes / 1024).toFixed(1)} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
-}
-
-function FileLine({ file, onSaved }: { file: OutFile; onSaved: () => void }) {
-  const save = () => {
-    download(file);
-    onSaved();
-  };
-  return (
-    <li className="flex items-center gap-3 border-b border-line py-1">
-      <span className="min-w-0 grow truncate font-mono text-sm" title={file.name}>
-        {file.name}
-      </span>
-      <span className="shrink-0 font-mono text-sm text-soft">{sizeWords(file.bytes.length)}</span>
-      <Button onClick={save} aria-label={`Save file ${file.name}`}>
-        Save file
-      </Button>
-    </li>
-  );
-}
-
-function FileList({
-  word,
-  files,
-  onSaved,
-}: {
-  word: string;
-  files: readonly OutFile[];
-  onSaved: () => void;
-}) {
-  const [isWhole, setWhole] = useState(false);
-  if (files.length === 0)
-    return (
-      <p className="py-2 text-soft">Nothing to hand over in this form: no take yet, or rules to mend.</p>
-    );
-  const shown = isWhole || files.length <= FEW + 1 ? files : files.slice(0, FEW);
-  return (
-    <>
-      <ul aria-label={word}>
-        {shown.map((file, n) => (
-          <FileLine key={n} file={file} onSaved={onSaved} />
-        ))}
-      </ul>
-      {shown.length < files.length && (
-        <Button look="quiet" onClick={() => setWhole(true)}>
-          Show {files.length - shown.length} more
-        </Button>
-      )}
-    </>
-  );
-}
-
-const WAITING = {
-  drawing: "The pictures are being drawn…",
-  making: "The files are being made…",
-} as const;
-
-const STEPS: Readonly<Record<MakingStep, string>> = { takes: "takes run", numbers: "numbers searched" };
-
-/** Explains why the files of a form are only made on request. */
-function whyAsked(format: ExportFormat): string {
-  if (format.uses.includes("all")) return "Make it";
-  if (format.uses.includes("pictures")) return "Draw them";
-  if (format.uses.includes("boundaries")) return "Make them: inputs are searched for every number";
-  const isRun = format.uses.includes("runs");
-  return `Make them: the takes are long${isRun ? ", and are run for it" : ""}`;
-}
-
-interface FilesProps {
-  readonly format: ExportFormat;
-  readonly handover: Handover;
-  /** The same without the options of the sheet: the input of the pictures. */
-  readonly base: Handover;
-  readonly built: BuiltParts | string | undefined;
-  readonly drawn: DrawnPictures | undefined;
-  readonly onDraw: (of: Handover) => void;
-  readonly onSaved: () => void;
-}
-
-function Files({ format, handover, base, built, drawn, onDraw, onSaved }: FilesProps) {
-  const [wanted, setWanted] = useState<Handover>();
-  const now = useFiles(format, handover, base, built, drawn, wanted === handover);
-  const begin = () => {
-    setWanted(handover);
-    if (format.uses.includes("pictures") && drawn?.of !== base) onDraw(base);
-  };
-  switch (now.state) {
-    case "waits":
-      return (
-        <Button onClick={begin} aria-label={`${whyAsked(format)}: ${format.word}`}>
-          {whyAsked(format)}
-        </Button>
-      );
-    case "drawing":
-    case "making":
-      return (
-        <p role="status" className="py-2 text-soft">
-          {WAITING[now.state]}{" "}
-          {now.state === "making" && now.progress && (
-            <span>
-              <span className="font-mono">
-                {now.progress.done} of {now.progress.of}
-              </span>{" "}
-              {STEPS[now.progress.step]}
-            </span>
-          )}{" "}
-          {wanted && (
-            <Button look="quiet" onClick={() => setWanted(undefined)}>
-              Cancel
-            </Button>
-          )}
-        </p>
-      );
-    case "failed":
-      return (
-        <p role="alert" className="py-2 text-foxglove">
-          These files could not be made: {now.reason}
-        </p>
-      );
-    case "made":
-      return (
-        <>
-          <FileList word={format.word} files={now.files} onSaved={onSaved} />
-          {format.uses.includes("pictures") && !format.uses.includes("all") && (
-            <Button look="quiet" onClick={() => onDraw(base)}>
-              Draw them as they look now
-            </Button>
-          )}
-        </>
-      );
-  }
-}
+import type { DrawnPictures } from "./useFiles";
+import { useParts } from "./useParts";
 
 /** Returns everything of the open kit that can be exported; identical until some of it changes. */
 function useHandover(): Handover | undefined {
@@ -179,7 +42,6 @@ export function HandOverView() {
         aria-label="Files"
         className="min-h-0 overflow-auto border-l border-line px-6 py-4 max-lg:overflow-visible max-lg:border-l-0"
       >
-        <TakeInSection />
         <h1 className="font-serif text-2xl">Export</h1>
         <div className="mb-3">
           <NextStep view="hand-over" isDone={isSaved}>
@@ -187,10 +49,8 @@ export function HandOverView() {
             shelf.
           </NextStep>
         </div>
-        {EXPORT_FORMATS.map(format => (
-          <section key={format.id} aria-label={format.word} className="mb-6">
-            <h2 className="font-serif text-xl">{format.word}</h2>
-            <p className="mb-1 text-sm text-soft">{format.hint}</p>
+        <FormList formats={EXPORT_FORMATS}>
+          {format => (
             <Region name={format.word} of={handover}>
               <Files
                 format={format}
@@ -202,8 +62,9 @@ export function HandOverView() {
                 onSaved={() => setSaved(true)}
               />
             </Region>
-          </section>
-        ))}
+          )}
+        </FormList>
+        <TakeInSection />
       </section>
       {drawing && (
         <PictureMaker
