@@ -80,7 +80,7 @@ export async function openBrowser(
   const downloads = join(home, "downloads");
   mkdirSync(downloads, { recursive: true });
   const options = new Options();
-  options.addArguments(...FLAGS, `--user-data-dir=${join(home, "profile")}`, "--window-size=1280,940");
+  options.addArguments(...FLAGS, `--user-data-dir=${join(home, "profile")}`, "--window-size=700,300");
   options.setBinaryPath("/usr/bin/chromium");
   options.setUserPreferences({
     "download.default_directory": downloads,
@@ -131,7 +131,13 @@ export async function forgetScripts(driver: WebDriver): Promise<void> {
   scripts.delete(driver);
 }
 
-/** Sets the page of the current tab to 1280×800; the window is taller. */
+/** Opens another tab or window and switches to it; its page is as large as the others. */
+export async function openAnother(driver: WebDriver, type: "tab" | "window"): Promise<void> {
+  await driver.switchTo().newWindow(type);
+  await measurePage(driver as Driver);
+}
+
+/** Sets the page of the current tab to 1280×800. */
 export async function measurePage(driver: Driver): Promise<void> {
   await driver.sendDevToolsCommand("Emulation.setDeviceMetricsOverride", {
     width: 1280,
@@ -142,62 +148,70 @@ export async function measurePage(driver: Driver): Promise<void> {
 }
 
 // Waits inside the page, in few round trips: a second at a time, so that a navigation cannot lose the wait.
-const FIRST_SHOWN = `const [where, isToBeUsed, done] = arguments;
+const WAIT_FOR_FIRST = `const [where, readName, done] = arguments;
+  const pointOf = element => {
+    element.scrollIntoViewIfNeeded();
+    const box = element.getClientRects()[0];
+    if (element.disabled || !box) return null;
+    const middle = (from, to, end) => Math.floor((Math.max(from, 0) + Math.min(to, end)) / 2);
+    const point = { x: middle(box.left, box.right, innerWidth), y: middle(box.top, box.bottom, innerHeight) };
+    const hit = document.elementFromPoint(point.x, point.y);
+    return hit && (element.contains(hit) || hit.contains(element)) ? point : null;
+  };
+  const textOf = element => (element.innerText ?? element.textContent).replace(/[ \\t]+/g, " ").replace(/ \\n/g, "\\n").trim();
+  const read = { element: element => element, text: textOf, point: pointOf }[readName];
   const look = () => {
     const first = where.startsWith("/")
       ? document.evaluate(where, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE).singleNodeValue
       : document.querySelector(where);
-    const isShown = first?.checkVisibility({ opacityProperty: true, visibilityProperty: true });
-    return isShown && !(isToBeUsed && first.disabled) ? first : null;
+    return first?.checkVisibility({ opacityProperty: true, visibilityProperty: true }) ? read(first) : null;
   };
-  const found = look();
-  if (found) return done(found);
+  const isAt = (a, b) => a.x === b.x && a.y === b.y;
   const until = performance.now() + 1000;
-  const timer = setInterval(() => {
+  let earlier;
+  const turn = () => {
     const found = look();
-    if (!found && performance.now() < until) return;
-    clearInterval(timer);
-    done(found);
-  }, 20);`;
+    // A point must be the same for two pictures: what moves is not clicked.
+    const isReady = found !== null && (readName !== "point" || (earlier && isAt(earlier, found)));
+    if (isReady || performance.now() > until) return done(isReady ? found : null);
+    earlier = found;
+    if (found !== null) requestAnimationFrame(turn);
+    else setTimeout(turn, 20);
+  };
+  turn();`;
 
-/** Returns whether a script or an action failed because the page changed meanwhile, so that it can be retried. */
-function isPassing(trouble: unknown): boolean {
-  if (trouble instanceof error.StaleElementReferenceError) return true;
-  if (trouble instanceof error.ElementClickInterceptedError) return true;
-  return trouble instanceof error.JavascriptError && trouble.message.includes("unloaded");
-}
-
-/**
- * Acts on an element as soon as it is visible (and enabled, if it is to be used); a re-rendered element is
- * looked up again.
- */
-async function onceShown<T>(
+/** Reads an element as soon as it is visible: itself, its text, or the point at which a click hits it. */
+async function readFirst<T>(
   driver: WebDriver,
   where: string,
-  act: (element: WebElement) => Promise<T>,
-  isToBeUsed = false,
+  read: "element" | "text" | "point",
 ): Promise<T> {
   for (const untilMs = Date.now() + PATIENCE_MS; Date.now() < untilMs;) {
     try {
-      const element = await driver.executeAsyncScript<WebElement | null>(FIRST_SHOWN, where, isToBeUsed);
-      if (element) return await act(element);
+      const found = await driver.executeAsyncScript<T | null>(WAIT_FOR_FIRST, where, read);
+      if (found !== null) return found;
     } catch (trouble) {
-      if (!isPassing(trouble)) throw trouble;
+      // The page changed meanwhile.
+      if (!(trouble instanceof error.JavascriptError && trouble.message.includes("unloaded"))) throw trouble;
       await new Promise(resolve => setTimeout(resolve, LOOK_EVERY_MS));
     }
   }
   const shown = await driver.executeScript("return `${location.pathname}: ${document.body.innerText}`");
-  throw new Error(`not there, not shown or not enabled: ${where}, on ${String(shown).slice(0, 600)}`);
+  throw new Error(
+    `not there, not shown, covered or not enabled: ${where}, on ${String(shown).slice(0, 600)}`,
+  );
 }
 
 /** Waits until an element is visible, by a selector or by an XPath that begins with a slash. */
 export async function find(driver: WebDriver, where: string): Promise<WebElement> {
-  return onceShown(driver, where, element => Promise.resolve(element));
+  return readFirst(driver, where, "element");
 }
 
-/** Clicks an element once it is visible and enabled; found as by `find`. */
+/** Clicks an element once it is visible, enabled and not covered; found as by `find`. */
 export async function clickOn(driver: WebDriver, where: string): Promise<void> {
-  await onceShown(driver, where, element => element.click(), true);
+  const { x, y } = await readFirst<{ x: number; y: number }>(driver, where, "point");
+  // One request, and no wait for a navigation after it: half the time of the driver's own click.
+  await driver.actions().move({ x, y, duration: 0 }).press().release().perform();
 }
 
 /** Clicks a button or link by its text or its label. */
@@ -323,6 +337,19 @@ export async function typeOver(driver: WebDriver, label: string, value: string):
   await field.sendKeys(Key.chord(Key.CONTROL, "a"), value, Key.ENTER);
 }
 
+/** Opens an export form on Hand over, by its name. */
+export async function openForm(driver: WebDriver, word: string): Promise<void> {
+  const heading = `//section[@aria-label="${word}"]//h2/button`;
+  if ((await (await find(driver, heading)).getAttribute("aria-expanded")) === "false")
+    await clickOn(driver, heading);
+}
+
+/** Saves a file of an export form on Hand over. */
+export async function saveFile(driver: WebDriver, form: string, file: string): Promise<void> {
+  await openForm(driver, form);
+  await press(driver, `Save file ${file}`);
+}
+
 /** Returns the open kit as stored, once it satisfies a condition. */
 export async function keptKit(
   driver: WebDriver,
@@ -360,7 +387,7 @@ export async function watchMeter(driver: WebDriver, pattern: string): Promise<()
 
 /** Returns the text of an element. */
 export async function textOf(driver: WebDriver, where: string): Promise<string> {
-  return onceShown(driver, where, element => element.getText());
+  return readFirst(driver, where, "text");
 }
 
 /** Saves a screenshot of the page. */

@@ -152,6 +152,7 @@ async function walk(browser: BidiBrowser, address: string): Promise<Map<string, 
   });
   await page.press("Hand over");
   const { id } = before;
+  await page.press("Documents");
   const fileOf = async <T>(name: string): Promise<T> => {
     await page.press(`Save file ${name}`);
     const path = join(browser.downloads, name);

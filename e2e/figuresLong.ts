@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { createChance } from "../bench/scenes";
-import { clickOn, describeCanvas, find, press, textOf, waitFor } from "./browser";
+import { clickOn, describeCanvas, find, press, textOf, waitFor, openForm } from "./browser";
 import { readIn, printFigure, WATCH } from "./figuresKit";
 
 const HOURS = 10;
@@ -84,6 +84,7 @@ export async function measureTenHours(driver: WebDriver, address: string, folder
   await report("list of losses");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await press(driver, "Hand over");
+  await openForm(driver, "Documents");
   await press(driver, "Make them: the takes are long: Documents");
   await find(driver, 'ul[aria-label="Documents"]');
   await report("handed over");

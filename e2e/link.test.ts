@@ -14,6 +14,7 @@ import {
   typeOver,
   waitFor,
   type Page,
+  openAnother,
 } from "./browser";
 import { useSession } from "./session";
 
@@ -65,7 +66,7 @@ async function leapUntil(
 test("a game in a second window is played by keys; an edit changes its next leap, and a reload follows on", async () => {
   const code = await openLink(session);
   const page = await driver.getWindowHandle();
-  await driver.switchTo().newWindow("window");
+  await openAnother(driver, "window");
   const window = await driver.getWindowHandle();
   await driver.get(`${session.address}/game/?code=${code.toLowerCase()}`);
   await driver.executeScript(`window.seen = [];
@@ -144,7 +145,7 @@ test("of two tabs the one with the pen edits the game and keeps its take, also i
   const code = await openLink(session);
   const first = await driver.getWindowHandle();
   const address = await driver.getCurrentUrl();
-  await driver.switchTo().newWindow("tab");
+  await openAnother(driver, "tab");
   const second = await driver.getWindowHandle();
   await driver.get(address);
   await find(driver, "[data-testid=pen]");

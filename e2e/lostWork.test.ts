@@ -2,7 +2,18 @@ import { writeFileSync } from "node:fs";
 import { Key, Origin, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
 import type { Kit } from "#core";
-import { find, keptKit, openBelfry, openRule, press, textOf, typeOver, waitFor, openDemo } from "./browser";
+import {
+  find,
+  keptKit,
+  openBelfry,
+  openRule,
+  press,
+  textOf,
+  typeOver,
+  waitFor,
+  openDemo,
+  openAnother,
+} from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -196,7 +207,7 @@ test("a recording is kept when another tab took the pen, and is not offered as i
   const address = await driver.getCurrentUrl();
   const first = await driver.getWindowHandle();
   await recordUntil(150);
-  await driver.switchTo().newWindow("tab");
+  await openAnother(driver, "tab");
   await driver.get(address);
   const second = await driver.getWindowHandle();
   await press(driver, "Work on it here");
@@ -219,7 +230,7 @@ test("a recording survives its kit: deleted in another tab and restored, the kit
   await openBelfry(session);
   const first = await driver.getWindowHandle();
   await recordUntil(30);
-  await driver.switchTo().newWindow("tab");
+  await openAnother(driver, "tab");
   await driver.get(session.address);
   await press(driver, "Delete Belfry Runner");
   await waitFor(
@@ -239,7 +250,7 @@ test("a page left for another address releases the pen at once, and requests it 
   await openBelfry(session);
   const address = await driver.getCurrentUrl();
   const first = await driver.getWindowHandle();
-  await driver.switchTo().newWindow("tab");
+  await openAnother(driver, "tab");
   await driver.get(address);
   await find(driver, "[data-testid=pen]");
   const second = await driver.getWindowHandle();

@@ -1,6 +1,16 @@
 import { createServer, request, type Server } from "node:http";
 import { expect, test } from "vitest";
-import { find, openBrowser, press, startApp, waitFor, clickOn, type Page } from "./browser";
+import {
+  find,
+  openBrowser,
+  press,
+  startApp,
+  waitFor,
+  clickOn,
+  type Page,
+  openAnother,
+  openForm,
+} from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -41,7 +51,8 @@ async function worksAlone({ driver, address }: Page): Promise<void> {
     await press(driver, view);
     await find(driver, `//a[.="${view}" and @aria-current="page"]`);
   }
-  await find(driver, '//*[contains(., "moss-tap-runtime.mjs")]');
+  await openForm(driver, "Runtime");
+  await find(driver, '//li[contains(., "moss-tap-runtime.mjs")]');
   await driver.get(`${address}/kit/belfry-runner/shape`);
   await find(driver, 'nav[aria-label="Rules"]');
   await driver.get(`${address}/nowhere/else`);
@@ -77,7 +88,7 @@ test("it opens and works without its server in a browser started anew, and a new
   gate.state.isNewer = true;
   await driver.executeScript("navigator.serviceWorker.getRegistration().then(found => found.update())");
   await find(driver, '//*[@aria-label="Notices"]//*[contains(., "A newer Moss Tap is here")]');
-  await driver.switchTo().newWindow("tab");
+  await openAnother(driver, "tab");
   await driver.get(gate.address);
   await find(driver, 'ul[aria-label="Kits"]');
   expect(await waiting()).toBe(true);

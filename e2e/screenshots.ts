@@ -15,6 +15,7 @@ import {
   textOf,
   typeOver,
   waitFor,
+  saveFile,
 } from "./browser";
 
 const FOLDER = "docs/screenshots";
@@ -235,14 +236,14 @@ async function takeFiles(driver: WebDriver, downloads: string, address: string):
   await driver.get(address);
   await clickOn(driver, "[data-testid=kit-clapper-duel] a");
   await openView(driver, "Hand over");
-  const save = async (name: string) => {
-    await press(driver, `Save file ${name}`);
+  const save = async (form: string, name: string) => {
+    await saveFile(driver, form, name);
     const path = join(downloads, name);
     await waitFor(driver, name, async () => (await readFile(path)).length > 0);
     return pathToFileURL(path).href;
   };
-  const sheet = await save("clapper-duel.sheet.html");
-  const page = await save("clapper-duel.page.html");
+  const sheet = await save("Timing sheet", "clapper-duel.sheet.html");
+  const page = await save("Playable page", "clapper-duel.page.html");
   await driver.get(sheet);
   await picture(driver, "sheet");
   await driver.get(page);

@@ -13,6 +13,8 @@ import {
   textOf,
   waitFor,
   watchMeter,
+  openAnother,
+  saveFile,
 } from "./browser";
 import { useSession } from "./session";
 
@@ -160,7 +162,7 @@ test("kit and take are exported and imported", async () => {
   const before = await readTable();
   await press(driver, "Hand over");
   for (const file of ["belfry-runner.kit.json", "clean-climb.take.json", "sloppy-climb.take.json"])
-    await press(driver, `Save file ${file}`);
+    await saveFile(driver, "Documents", file);
   const saved = () => readdirSync(session.downloads).filter(name => name.endsWith(".json"));
   await waitFor(driver, "three files", async () => saved().length === 3);
   const kit = JSON.parse(readFileSync(join(session.downloads, "belfry-runner.kit.json"), "utf8"));
@@ -257,7 +259,7 @@ test("losing focus during a hold releases everything, and the clock waits", asyn
     async () => parseInt(await textOf(driver, "[data-testid=held-brace]"), 10) > 3,
   );
   const tab = await driver.getWindowHandle();
-  await driver.switchTo().newWindow("tab");
+  await openAnother(driver, "tab");
   await driver.switchTo().window(tab);
   await waitFor(
     driver,
@@ -282,7 +284,7 @@ test("with all data of the site blocked a notice appears at once, and work and e
   await openRule(driver, "Cling");
   await (await lengthField("length of the hold")).sendKeys(Key.ARROW_UP);
   await press(driver, "Hand over");
-  await press(driver, "Save file belfry-runner.kit.json");
+  await saveFile(driver, "Documents", "belfry-runner.kit.json");
   const file = join(session.downloads, "belfry-runner.kit.json");
   const kit = await waitFor(
     driver,

@@ -11,6 +11,8 @@ import {
   startApp,
   textOf,
   waitFor,
+  openAnother,
+  openForm,
 } from "./browser";
 import { useSession } from "./session";
 
@@ -26,7 +28,7 @@ beforeEach(async () => {
 async function openTwin(): Promise<{ first: string; second: string }> {
   const first = await driver.getWindowHandle();
   const address = await driver.getCurrentUrl();
-  await driver.switchTo().newWindow("tab");
+  await openAnother(driver, "tab");
   await driver.get(address);
   const second = await driver.getWindowHandle();
   return { first, second };
@@ -182,6 +184,7 @@ test("all views open after the server has stopped", async () => {
       await find(driver, `//nav[@aria-label="Views"]//a[@aria-current="page" and contains(., "${view}")]`);
       await find(driver, "main > *");
     }
+    await openForm(driver, "Runtime");
     await find(driver, '//li[contains(., "moss-tap-runtime.mjs")]');
     const logs = await driver.manage().logs().get("browser");
     expect(logs.filter(({ message }) => !message.includes("ERR_CONNECTION_REFUSED"))).toEqual([]);
