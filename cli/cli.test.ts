@@ -300,20 +300,23 @@ test("two threads find what one finds; a query engine finds in four shards of pr
 
 test("a kit is exported in every form, with the same files as the page; unreadable input writes nothing", () => {
   const out = join(folder, "out");
-  const kit = "demo/clapper-duel/kit.json";
+  const kit = "demo/rope-catch/kit.json";
   const exported = (as: string, ...more: readonly string[]) => {
-    const ran = run("export", kit, "demo/clapper-duel", "--as", as, "--out", join(out, as), ...more);
+    const ran = run("export", kit, "demo/rope-catch", "--as", as, "--out", join(out, as), ...more);
     expect([as, ran.code, ran.stderr]).toEqual([as, 0, []]);
     return readFileSync(
-      join(out, as === "vcd" ? "vcd/clean-bout.vcd" : as === "runtime" ? "runtime/moss-tap-runtime.mjs" : as),
+      join(
+        out,
+        as === "vcd" ? "vcd/clean-round.vcd" : as === "runtime" ? "runtime/moss-tap-runtime.mjs" : as,
+      ),
     );
   };
   const form = (id: string) => {
-    const { checks, files } = readDemo("clapper-duel");
+    const { checks, files } = readDemo("rope-catch");
     const takes = files
       .map(({ path }) => JSON.parse(readFileSync(path, "utf8")) as Take)
       .filter(item => "lanes" in item);
-    const read = readDemo("clapper-duel");
+    const read = readDemo("rope-catch");
     return EXPORT_FORMATS.find(item => item.id === id)!.files(
       { kit: read.kit, takes, layouts: [], checks: checks.checks },
       NO_PARTS,
@@ -326,9 +329,9 @@ test("a kit is exported in every form, with the same files as the page; unreadab
   expect(exported("runtime").toString()).toMatch(/as loadKit/);
   expect(exported("page").toString()).toMatch(/id="played">\{"kit":/);
   const names = Object.keys(unzipSync(exported("zip", "--rates", "50", "--no-boundaries")));
-  for (const wanted of ["manifest.json", "documents/clapper-duel.kit.json", "page/clapper-duel.page.html"])
+  for (const wanted of ["manifest.json", "documents/rope-catch.kit.json", "page/rope-catch.page.html"])
     expect(names).toContain(wanted);
-  const vectors = Object.keys(unzipSync(exported("vectors", "--checks", "demo/clapper-duel/checks.json")));
+  const vectors = Object.keys(unzipSync(exported("vectors", "--checks", "demo/rope-catch/checks.json")));
   const withoutParts = Object.keys(unzipSync(form("vectors")[0]!.bytes));
   expect([...vectors].sort()).toEqual([...withoutParts, "frame-rules.md"].sort());
   expect(vectors).toEqual(
