@@ -4,10 +4,11 @@ import "@fontsource-variable/atkinson-hyperlegible-next";
 import "@fontsource-variable/atkinson-hyperlegible-mono";
 import "./ui/tokens.css";
 import { use, type ReactNode } from "react";
-import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteError } from "react-router";
+import { Links, Meta, Outlet, Scripts, useRouteError } from "react-router";
 import { NonceContext } from "./shell/nonce";
 import { useStored } from "./storage/context";
 import { ErrorPage } from "./shell/ErrorPage";
+import { KeepScroll } from "./shell/KeepScroll";
 import { NoticeBoard } from "./shell/NoticeBoard";
 import { useLeaving } from "./shell/useLeaving";
 
@@ -34,7 +35,7 @@ export function Layout({ children }: { children: ReactNode }) {
       </head>
       <body>
         {children}
-        <ScrollRestoration nonce={nonce} />
+        <KeepScroll nonce={nonce} />
         <Scripts nonce={nonce} />
       </body>
     </html>

@@ -276,7 +276,8 @@ test("with all data of the site blocked a notice appears at once, and work and e
     driver,
     `IDBFactory.prototype.open = () => { throw new DOMException("no", "SecurityError") };
      LockManager.prototype.request = () => Promise.reject(new DOMException("no", "SecurityError"));
-     Object.defineProperty(window, "localStorage", { get() { throw new DOMException("no", "SecurityError") } });`,
+     for (const name of ["localStorage", "sessionStorage"])
+       Object.defineProperty(window, name, { configurable: true, get() { throw new DOMException("no", "SecurityError") } });`,
   );
   await openShelf(session);
   await find(driver, "[data-testid=not-kept]");

@@ -67,7 +67,7 @@ export function StudyBar({
       )}
       {old && <span className="text-foxglove">This is of an older kit, or of other takes.</span>}
       {study?.state === "stopped" && (
-        <span className="text-soft">Called off; what was found until then stands below.</span>
+        <span className="text-soft">Cancelled; what was found until then is below.</span>
       )}
       {study?.state === "failed" && (
         <span className="text-foxglove">It could not be worked out: {study.reason}</span>
