@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { ExportFormat, Handover, MakingStep, OutFile } from "#handover";
+import { isLargeKit } from "../judging/makeFiles";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 import { useFiles, type DrawnPictures } from "./useFiles";
@@ -69,10 +70,11 @@ const WAITING = {
 const STEPS: Readonly<Record<MakingStep, string>> = { takes: "takes run", numbers: "numbers searched" };
 
 /** Explains why the files of a form are only made on request. */
-function whyAsked(format: ExportFormat): string {
+function whyAsked(format: ExportFormat, { kit }: Handover): string {
   if (format.uses.includes("all")) return "Make it";
   if (format.uses.includes("pictures")) return "Draw them";
   if (format.uses.includes("boundaries")) return "Make them: inputs are searched for every number";
+  if (isLargeKit(kit)) return "Make them: the kit is large";
   const isRun = format.uses.includes("runs");
   return `Make them: the takes are long${isRun ? ", and are run for it" : ""}`;
 }
@@ -100,8 +102,8 @@ export function Files({ format, handover, base, built, drawn, onDraw, onSaved }:
   switch (now.state) {
     case "waits":
       return (
-        <Button onClick={begin} aria-label={`${whyAsked(format)}: ${format.word}`}>
-          {whyAsked(format)}
+        <Button onClick={begin} aria-label={`${whyAsked(format, handover)}: ${format.word}`}>
+          {whyAsked(format, handover)}
         </Button>
       );
     case "drawing":

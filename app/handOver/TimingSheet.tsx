@@ -59,21 +59,30 @@ function useSheetBody(handover: Handover): string | undefined {
   return atOnce ?? (made?.of === handover ? made.body : undefined);
 }
 
+/** The longest sheet that the page shows, in characters: about 40,000 elements. */
+const MAX_SHOWN = 3_000_000;
+
 /** The timing sheet as it prints. Printing the page prints the sheet. */
 export function TimingSheet({ handover }: { handover: Handover }) {
   const body = useSheetBody(handover);
+  const isTooLong = body !== undefined && body.length > MAX_SHOWN;
   return (
     <section aria-label="The sheet as it prints" className="flex min-h-0 flex-col px-6 py-4">
       <div className="mb-2 flex items-baseline gap-4">
         <h2 className="font-serif text-xl">The timing sheet, as it prints</h2>
-        <Button look="strong" disabled={body === undefined} onClick={() => window.print()}>
+        <Button look="strong" disabled={body === undefined || isTooLong} onClick={() => window.print()}>
           Print it
         </Button>
       </div>
       <SheetOptionsLine />
       {body === undefined ? (
         <p role="status" className="text-soft">
-          The takes are long: they are being run for the checks on it…
+          The sheet is being made: kit or takes are large…
+        </p>
+      ) : isTooLong ? (
+        <p className="text-soft">
+          The sheet has <span className="font-mono">{(body.length / 1e6).toFixed(1)} MB</span>, too much for
+          this page: save it as a file under Timing sheet, and print that.
         </p>
       ) : (
         <>

@@ -5,6 +5,7 @@ export const SHEET_STYLE = `
 .sheet h2 { font: 600 14pt/1.3 Fraunces, "Fraunces Variable", Georgia, serif; margin: 7mm 0 2mm; border-bottom: 0.4mm solid #34624a; break-after: avoid; }
 .sheet .rule { break-inside: avoid; padding: 2mm 0; border-bottom: 0.2mm solid #d3cab4; }
 .sheet .rule p { margin: 0 0 1mm; font-family: Fraunces, "Fraunces Variable", Georgia, serif; font-size: 11.5pt; }
+@media screen { .sheet .rule { content-visibility: auto; contain-intrinsic-size: auto 30mm; } }
 .sheet .off { color: #59655c; text-decoration: line-through; }
 .sheet table { border-collapse: collapse; width: 100%; font-size: 9pt; }
 .sheet tr { break-inside: avoid; }
