@@ -42,7 +42,7 @@ const failing = (way: string) => `
   window.Worker = function (...given) { ${way} };`;
 
 test.each(Object.entries(WAYS))(
-  "a worker that %s: checks, a study, an export and an import say so, and show no figure",
+  "a worker that %s: checks, a study, an export and an import report it and show no figure",
   async (_, way) => {
     await runFirst(driver, failing(way));
     await openDemo(session, "belfry-runner", "prove");
