@@ -272,6 +272,7 @@ export {
   type HardestPress,
 } from "./study/goal/studyGoal";
 export { fitCharacter, type FittedCharacter, type FoundSpread } from "./study/hands/fitCharacter";
+export { contrastGroups, formatContrast, type Contrast, type GroupFeel } from "./study/feel/contrast";
 export {
   formatMoveFeel,
   formatTight,

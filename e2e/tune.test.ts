@@ -49,6 +49,16 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
     /^Hop: saved by coyote; 30f or more earlier/,
   );
   expect(await openTake()).toContain("Late at every edge");
+  // Side by side the presses of each take have a column, the move with the largest difference is named.
+  await choose(driver, "side by side", "take by take");
+  await find(
+    driver,
+    `//figcaption[.="Hop differs most: A press eaten before the landing loses 1 of 2 presses, Late at every edge, forgiven none of 5; so few may differ by chance."]`,
+  );
+  expect(await driver.findElements({ css: "[data-testid=feel-side-by-side] thead th" })).toHaveLength(4);
+  await driver.executeScript(`document.querySelector('svg[aria-label^="Clean climb, Hop: 5 used"]').focus()`);
+  await driver.actions().sendKeys(Key.ARROW_DOWN).perform();
+  await expect.poll(openTake).toContain("Clean climb");
   await study("Sweep");
   await press(driver, "Sweep");
   await done("sweep");

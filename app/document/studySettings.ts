@@ -32,11 +32,17 @@ export interface StudyResults {
 
 export type StudyName = keyof StudyResults;
 
+/** A text that a take may have about its recording. */
+export type TakeLabel = "player" | "device" | "session";
+
+/** The groups of takes that a study shows side by side; "none" for all takes together. */
+export type TakeGroups = "none" | TakeLabel | "take";
+
 /** The takes a study applies to. */
 export type TakeSelection =
   | { readonly kind: "all" }
   | { readonly kind: "open" }
-  | { readonly kind: "player"; readonly player: string }
+  | { readonly kind: TakeLabel; readonly name: string }
   | { readonly kind: "chosen"; readonly ids: readonly string[] };
 
 /**
@@ -113,6 +119,7 @@ export interface GoalAsked {
 /** The settings of studies: kept while other views are shown, until the kit is closed. */
 export interface StudySettings {
   readonly takes: { readonly selection: TakeSelection };
+  readonly feel: { readonly groups: TakeGroups };
   readonly takeList: TakeFilter;
   readonly hands: {
     readonly one: SimulatedHand;
@@ -170,6 +177,7 @@ export interface StudySettings {
 
 export const DEFAULT_STUDY_SETTINGS: StudySettings = {
   takes: { selection: { kind: "all" } },
+  feel: { groups: "none" },
   takeList: { by: "all", words: "" },
   hands: {
     one: { character: CHARACTERS[1]!, version: PRESENT_VERSION },

@@ -4,7 +4,8 @@ import { TimeAxis } from "../maps/TimeAxis";
 import { createScale, type MapScale } from "../maps/scale";
 import { cutLetters } from "../ui/fitText";
 import { FrameLink } from "./FrameLink";
-import type { FeelLane, FeelStroke } from "./model/feelLanes";
+import { FeelStrokes, walkStrokes } from "./FeelStrokes";
+import { listLaneCounts, type FeelLane } from "./model/feelLanes";
 import { useGoTo } from "./useGoTo";
 
 const LABEL_PX = 190;
@@ -12,64 +13,9 @@ const WIDTH = 900;
 const AXIS_PX = 40;
 const STROKE_PX = 10;
 const LEAST_LANE_PX = 44;
-/** How far a stroke goes on where its end was not found. */
-const OPEN_PX = 10;
 const LABEL_LETTERS = 22;
 
 const laneHeight = ({ strokes }: FeelLane) => Math.max(LEAST_LANE_PX, strokes.length * STROKE_PX + 10);
-
-const colourOf = ({ look, isTight }: FeelStroke) => (look === "lost" || isTight ? "foxglove" : "moss");
-
-/** One press: its stretch as a bar, dashed where it goes on, and its mark at the frame on which it came. */
-function Stroke({
-  stroke,
-  scale,
-  y,
-  isChosen,
-}: {
-  stroke: FeelStroke;
-  scale: MapScale;
-  y: number;
-  isChosen: boolean;
-}) {
-  const { from, to, isOpenFrom, isOpenTo, look } = stroke;
-  const colour = colourOf(stroke);
-  const [x0, x1, zero] = [scale.x(from), scale.x(to), scale.x(0)];
-  const line = { y1: y, y2: y, className: colour === "moss" ? "stroke-fern" : "stroke-foxglove" };
-  return (
-    <g>
-      {isChosen && (
-        <rect
-          x={x0 - OPEN_PX - 4}
-          y={y - 6}
-          width={x1 - x0 + 2 * OPEN_PX + 8}
-          height="12"
-          rx="6"
-          className="fill-none stroke-ink"
-          data-testid="chosen-stroke"
-        />
-      )}
-      <line {...line} x1={x0} x2={x1} strokeWidth={look === "lost" ? 1.5 : 5} />
-      {isOpenFrom && <line {...line} x1={x0 - OPEN_PX} x2={x0} strokeWidth="3" strokeDasharray="2 2" />}
-      {isOpenTo && <line {...line} x1={x1} x2={x1 + OPEN_PX} strokeWidth="3" strokeDasharray="2 2" />}
-      {look === "lost" ? (
-        <path
-          d={`M${zero - 3} ${y + 3.5}a4.2 4.2 0 1 1 5.8 -0.4`}
-          strokeWidth="2"
-          className="fill-none stroke-foxglove"
-        />
-      ) : (
-        <circle
-          cx={zero}
-          cy={y}
-          r="3.5"
-          strokeWidth="2"
-          className={`${look === "saved" ? "fill-leaf" : "fill-moss-deep"} stroke-moss-deep`}
-        />
-      )}
-    </g>
-  );
-}
 
 /** A lane: the name of a move with its counts, and its presses. */
 function Lane({
@@ -86,20 +32,15 @@ function Lane({
   chosen: number;
   onChoose: (place: number) => void;
 }) {
-  const { name, strokes, used, lost, more } = lane;
-  const yOf = (place: number) => top + 10 + place * STROKE_PX;
+  const { name, strokes } = lane;
   const walk = (event: KeyboardEvent) => {
-    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-    if (step === undefined) return;
+    const place = walkStrokes(event.key, chosen, strokes.length);
+    if (place === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    onChoose(Math.min(strokes.length - 1, Math.max(0, chosen < 0 ? 0 : chosen + step)));
+    onChoose(place);
   };
-  const counts = [
-    `${used} used`,
-    ...(lost > 0 ? [`${lost} lost`] : []),
-    ...(more > 0 ? [`${more} not drawn`] : []),
-  ];
+  const counts = listLaneCounts(lane);
   return (
     <g
       tabIndex={0}
@@ -117,23 +58,22 @@ function Lane({
         {counts.join(" · ")}
       </text>
       <g transform={`translate(${LABEL_PX} 0)`}>
-        {strokes.map((stroke, place) => (
-          <g
-            key={`${stroke.take} ${stroke.frame} ${stroke.look}`}
-            className="cursor-pointer"
-            onClick={() => onChoose(place)}
-          >
-            <rect x="0" y={yOf(place) - 5} width={WIDTH - LABEL_PX} height={STROKE_PX} fill="transparent" />
-            <Stroke stroke={stroke} scale={scale} y={yOf(place)} isChosen={place === chosen} />
-          </g>
-        ))}
+        <FeelStrokes
+          strokes={strokes}
+          scale={scale}
+          top={top + 10}
+          stepPx={STROKE_PX}
+          widthPx={WIDTH - LABEL_PX}
+          chosen={chosen}
+          onChoose={onChoose}
+        />
       </g>
     </g>
   );
 }
 
 /** The marks of the picture, each with its word. */
-function Legend() {
+export function FeelLegend() {
   return (
     <p className="flex flex-wrap gap-x-5 text-sm text-soft" aria-hidden>
       <span>● used at once</span>
@@ -172,7 +112,7 @@ export function FeelPicture({ lanes, rateHz }: { lanes: readonly FeelLane[]; rat
         Frames earlier and later than each press came; {countWords(presses, "press", "presses")}, the tightest
         of each move first.
       </figcaption>
-      <Legend />
+      <FeelLegend />
       <p className="min-h-7 text-sm" aria-live="polite" data-testid="feel-chosen">
         {stroke && own ? (
           <FrameLink take={stroke.take} frame={stroke.frame} words={`${own.name}: ${stroke.words}.`} />

@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from "react";
+import { useCallback, useEffect, useMemo } from "react";
 import {
   formatMoveFeel,
   formatPatternCounts,
@@ -13,11 +13,15 @@ import {
   type Program,
   type TakeFeel,
 } from "#core";
-import { useStudy, useStudying } from "../document/studiesContext";
+import { useStudy, useStudying, useStudySettings } from "../document/studiesContext";
+import type { TakeGroups } from "../document/studySettings";
 import { Distribution } from "../maps/Distribution";
+import { ChoiceWord } from "../ui/ChoiceWord";
 import { FeelPicture } from "./FeelPicture";
+import { FeelSideBySide } from "./FeelSideBySide";
 import { FrameLink } from "./FrameLink";
 import { listFeelLanes } from "./model/feelLanes";
+import { groupTakes } from "./model/takeSelection";
 import { StudyBar } from "./StudyBar";
 import { useTakeSelection } from "./TakesWord";
 
@@ -132,6 +136,30 @@ function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels
   );
 }
 
+const GROUPS: readonly { readonly value: TakeGroups; readonly label: string; readonly hint: string }[] = [
+  { value: "none", label: "together", hint: "one picture of all takes" },
+  { value: "player", label: "by player", hint: "a column for each player that a take names" },
+  { value: "device", label: "by device", hint: "a column for each pad or keyboard" },
+  { value: "session", label: "by session", hint: "a column for each day or session" },
+  { value: "take", label: "take by take", hint: "a column for each take" },
+];
+
+/** The word for the groups of takes: together, or side by side by a label. */
+function GroupsWord() {
+  const [{ groups }, set] = useStudySettings("feel");
+  return (
+    <span>
+      shown{" "}
+      <ChoiceWord
+        label="side by side"
+        value={groups}
+        choices={GROUPS}
+        onChoose={value => set({ groups: value as TakeGroups })}
+      />
+    </span>
+  );
+}
+
 /**
  * The feel of all moves as a picture, and each move as one line, which opens to rooms, losses and delays, each a link to
  * its frame.
@@ -161,10 +189,10 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
     [feels, isSameShape, program],
   );
   const about = study?.kit ?? kit;
-  const lanes = useMemo(
-    () => listFeelLanes(moves, move => nameOf(about, "moves", about.moves![move]!.id)),
-    [moves, about],
-  );
+  const nameOfMove = useCallback((move: number) => nameOf(about, "moves", about.moves![move]!.id), [about]);
+  const lanes = useMemo(() => listFeelLanes(moves, nameOfMove), [moves, nameOfMove]);
+  const [{ groups: by }] = useStudySettings("feel");
+  const groups = useMemo(() => groupTakes(takes, by), [takes, by]);
   return (
     <section aria-label="Feel report">
       <h2 className="font-serif text-2xl">How the takes feel</h2>
@@ -173,6 +201,7 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
         more: that is its room. A lost one is shifted until it is saved.
       </p>
       <StudyBar name="feel" word="Study these takes" canBegin={takes.length > 0} onBegin={begin}>
+        <GroupsWord />
         {study?.value && (
           <span className="text-soft">
             n = {study.value.length} of {study.takes.length} {study.takes.length === 1 ? "take" : "takes"}
@@ -180,15 +209,18 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
         )}
       </StudyBar>
       {takes.length === 0 && <p className="text-soft">No take to study: record one in Play.</p>}
-      <FeelPicture lanes={lanes} rateHz={about.rate} />
+      {by !== "none" && feels && isSameShape ? (
+        <FeelSideBySide program={program} feels={feels} groups={groups} nameOfMove={nameOfMove} />
+      ) : (
+        <FeelPicture lanes={lanes} rateHz={about.rate} />
+      )}
       <ul data-testid="feel-report" className="mt-3">
         {moves.map(feel => (
           <li key={feel.move} className="border-t border-line">
             <details>
               <summary className="flex items-center gap-4 py-1.5">
                 <span className="min-w-0 grow">
-                  <b>{nameOf(about, "moves", about.moves![feel.move]!.id)}</b>:{" "}
-                  {formatMoveFeel(feel, move => nameOf(about, "moves", about.moves![move]!.id))}
+                  <b>{nameOfMove(feel.move)}</b>: {formatMoveFeel(feel, nameOfMove)}
                 </span>
               </summary>
               <Details kit={about} feel={feel} />

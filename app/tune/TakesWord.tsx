@@ -4,7 +4,7 @@ import { useStudySettings } from "../document/studiesContext";
 import { useDocument } from "../document/workbenchContext";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { Flap } from "../ui/Flap";
-import { listPlayers, selectTakes } from "./model/takeSelection";
+import { listLabels, selectTakes, TAKE_LABELS } from "./model/takeSelection";
 
 /** Returns the takes of all studies, and their setter. */
 export function useTakeSelection(): {
@@ -22,8 +22,6 @@ export function useTakeSelection(): {
   };
 }
 
-const PLAYER = "player ";
-
 /** The takes of the studies as an editable word, "over all 4 takes", with a list for single ones. */
 export function TakesWord() {
   const all = useDocument(state => state.takes);
@@ -31,12 +29,15 @@ export function TakesWord() {
   const choices = [
     { value: "all", label: all.length === 1 ? "the only take" : `all ${all.length} takes` },
     { value: "open", label: "the open take" },
-    ...listPlayers(all).map(player => ({ value: `${PLAYER}${player}`, label: `takes by ${player}` })),
+    ...TAKE_LABELS.flatMap(kind =>
+      listLabels(all, kind).map(name => ({ value: `${kind} ${name}`, label: `takes of ${kind} ${name}` })),
+    ),
     ...(asked.kind === "chosen" ? [{ value: "chosen", label: `${takes.length} chosen takes` }] : []),
   ];
   const choose = (value: string) => {
     if (value === "all" || value === "open") set({ kind: value });
-    else if (value.startsWith(PLAYER)) set({ kind: "player", player: value.slice(PLAYER.length) });
+    for (const kind of TAKE_LABELS)
+      if (value.startsWith(`${kind} `)) set({ kind, name: value.slice(kind.length + 1) });
   };
   const ids = takes.map(({ id }) => id);
   return (
@@ -44,7 +45,7 @@ export function TakesWord() {
       over{" "}
       <ChoiceWord
         label="takes"
-        value={asked.kind === "player" ? `${PLAYER}${asked.player}` : asked.kind}
+        value={"name" in asked ? `${asked.kind} ${asked.name}` : asked.kind}
         choices={choices}
         onChoose={choose}
       />{" "}

@@ -27,6 +27,11 @@ export interface FeelLane {
   readonly lost: number;
 }
 
+/** Returns the counts of a lane as words: used, lost, and those that are not drawn. */
+export function listLaneCounts({ used, lost, more }: FeelLane): string[] {
+  return [`${used} used`, ...(lost > 0 ? [`${lost} lost`] : []), ...(more > 0 ? [`${more} not drawn`] : [])];
+}
+
 /** The most strokes of a lane, of which some are kept for lost presses. */
 const MAX_STROKES = 18;
 const MAX_LOST = 6;

@@ -1,0 +1,210 @@
+import { useMemo, useState, type KeyboardEvent } from "react";
+import {
+  contrastGroups,
+  countWords,
+  formatContrast,
+  MAX_SHIFT_FRAMES,
+  reportMoves,
+  type Program,
+  type TakeFeel,
+} from "#core";
+import { createScale, type MapScale } from "../maps/scale";
+import { TimeAxis } from "../maps/TimeAxis";
+import { FeelLegend } from "./FeelPicture";
+import { FeelStrokes, walkStrokes } from "./FeelStrokes";
+import { FrameLink } from "./FrameLink";
+import { percent } from "./hands/ShareBar";
+import { listFeelLanes, listLaneCounts, type FeelLane, type FeelStroke } from "./model/feelLanes";
+import type { TakeGroup } from "./model/takeSelection";
+import { useGoTo } from "./useGoTo";
+
+/** The width of all cells together, and the narrowest and the widest cell. */
+const ROOM_PX = 860;
+const LEAST_PX = 205;
+const MOST_PX = 420;
+const STROKE_PX = 9;
+
+/** Returns the common axis of so many columns. */
+const scaleOf = (columns: number): MapScale =>
+  createScale(
+    -MAX_SHIFT_FRAMES - 2,
+    MAX_SHIFT_FRAMES + 2,
+    Math.min(MOST_PX, Math.max(LEAST_PX, Math.floor(ROOM_PX / Math.max(1, columns)) - 12)),
+  );
+
+/** The figures of one group for one move. */
+interface Cell {
+  readonly lane: FeelLane | undefined;
+  readonly lost: number;
+  readonly asked: number;
+  readonly medianDelay: number | undefined;
+}
+
+/** The presses of one group for one move: their counts, and their strokes on the common axis. */
+function CellPicture({
+  cell,
+  group,
+  scale,
+  chosen,
+  onChoose,
+}: {
+  cell: Cell;
+  group: string;
+  scale: MapScale;
+  chosen: number;
+  onChoose: (place: number) => void;
+}) {
+  const { lane, lost, asked, medianDelay } = cell;
+  if (!lane) return <span className="text-soft">no press</span>;
+  const height = lane.strokes.length * STROKE_PX + 4;
+  const counts = listLaneCounts(lane).join(" · ");
+  const walk = (event: KeyboardEvent) => {
+    const place = walkStrokes(event.key, chosen, lane.strokes.length);
+    if (place === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onChoose(place);
+  };
+  return (
+    <>
+      <p className="text-xs text-soft">
+        {counts}
+        {lost > 0 && <> ({percent(lost / asked)} lost)</>}
+        {medianDelay !== undefined && medianDelay > 0 && <> · median delay {medianDelay}f</>}
+      </p>
+      <svg
+        width={scale.widthPx}
+        height={height}
+        tabIndex={0}
+        role="group"
+        aria-label={`${group}, ${lane.name}: ${counts}. Arrows walk the presses, the tightest first; the tape follows.`}
+        onKeyDown={walk}
+      >
+        <line x1={scale.x(0)} x2={scale.x(0)} y1="0" y2={height} className="stroke-line" />
+        <FeelStrokes
+          strokes={lane.strokes}
+          scale={scale}
+          top={6}
+          stepPx={STROKE_PX}
+          widthPx={scale.widthPx}
+          chosen={chosen}
+          onChoose={onChoose}
+        />
+      </svg>
+    </>
+  );
+}
+
+/** Returns the groups with their findings, their cells by move, and the contrasts, all from the studied takes. */
+function useContrasts(
+  program: Program,
+  feels: readonly TakeFeel[],
+  groups: readonly TakeGroup[],
+  nameOfMove: (move: number) => string,
+) {
+  return useMemo(() => {
+    const all = groups.map(({ name, ids }) => {
+      const own = feels.filter(({ take }) => ids.has(take));
+      return { name, takes: own.length, moves: reportMoves(program, own) };
+    });
+    const studied = all.filter(({ takes }) => takes > 0);
+    const contrasts = contrastGroups(studied);
+    const cells = studied.map(({ moves }) => {
+      const lanes = new Map(listFeelLanes(moves, nameOfMove).map(lane => [lane.move, lane]));
+      return moves.map(({ move, rooms, misses, medianDelay }): Cell => {
+        return {
+          lane: lanes.get(move),
+          lost: misses.length,
+          asked: rooms.length + misses.length,
+          medianDelay,
+        };
+      });
+    });
+    return { studied, contrasts, cells, sentence: formatContrast(contrasts, studied, nameOfMove) };
+  }, [program, feels, groups, nameOfMove]);
+}
+
+/** The feel of all moves, a column for each group of takes, on one axis; the move in which they differ most first. */
+export function FeelSideBySide({
+  program,
+  feels,
+  groups,
+  nameOfMove,
+}: {
+  program: Program;
+  feels: readonly TakeFeel[];
+  groups: readonly TakeGroup[];
+  nameOfMove: (move: number) => string;
+}) {
+  const goTo = useGoTo();
+  const { studied, contrasts, cells, sentence } = useContrasts(program, feels, groups, nameOfMove);
+  const scale = useMemo(() => scaleOf(studied.length), [studied.length]);
+  const [chosen, setChosen] = useState<{ move: number; group: number; place: number; stroke: FeelStroke }>();
+  const choose = (move: number, group: number) => (place: number) => {
+    const stroke = cells[group]![move]!.lane!.strokes[place]!;
+    setChosen({ move, group, place, stroke });
+    goTo(stroke.take, stroke.frame);
+  };
+  return (
+    <figure className="mt-2" data-testid="feel-side-by-side">
+      <figcaption className="font-semibold">
+        {sentence ?? "No move has lost presses of which the groups differ."}
+      </figcaption>
+      <FeelLegend />
+      <p className="min-h-7 text-sm" aria-live="polite">
+        {chosen ? (
+          <FrameLink
+            take={chosen.stroke.take}
+            frame={chosen.stroke.frame}
+            words={`${nameOfMove(chosen.move)}: ${chosen.stroke.words}.`}
+          />
+        ) : (
+          <span className="text-soft">Choose a press: the tape goes there.</span>
+        )}
+      </p>
+      <div className="overflow-x-auto">
+        <table className="text-sm" aria-label="Feel side by side">
+          <thead>
+            <tr className="align-bottom">
+              <td />
+              {studied.map(({ name, takes }) => (
+                <th key={name} scope="col" className="pr-3 text-left font-normal">
+                  <p className="truncate" style={{ maxWidth: scale.widthPx }} title={name}>
+                    <span className="text-soft">{countWords(takes, "take")}</span> <b>{name}</b>
+                  </p>
+                  <svg width={scale.widthPx} height="36" className="block">
+                    <TimeAxis scale={scale} y={2} rateHz={program.rateHz} isSigned />
+                  </svg>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {contrasts.map(({ move }) => (
+              <tr key={move} className="border-t border-line align-top">
+                <th
+                  scope="row"
+                  className="max-w-36 min-w-24 truncate py-2 pr-3 text-left font-serif text-base"
+                  title={nameOfMove(move)}
+                >
+                  {nameOfMove(move)}
+                </th>
+                {studied.map(({ name }, group) => (
+                  <td key={name} className="py-2 pr-3">
+                    <CellPicture
+                      cell={cells[group]![move]!}
+                      group={name}
+                      scale={scale}
+                      chosen={chosen?.move === move && chosen.group === group ? chosen.place : -1}
+                      onChoose={choose(move, group)}
+                    />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </figure>
+  );
+}
