@@ -97,7 +97,7 @@ export type { Offer, Option, RefList, SentencePart, SwapOption } from "./kit/sen
 export { describePattern, offerPattern } from "./patterns/describePattern";
 export { describeMove, nameableGates, offerMove, openableGates } from "./moves/describeMove";
 export { describeGate, offerGate } from "./gates/describeGate";
-export { outputGate } from "./kit/compileNames";
+export { isOutputGate, outputGate } from "./kit/compileNames";
 export { findBoundaries, type Boundary } from "./study/boundaries";
 export { askedNow, promptPassed } from "./prompts/askedNow";
 export { describePrompt, offerPrompt } from "./prompts/describePrompt";

@@ -321,14 +321,19 @@ export async function waitFor<T>(
   )) as T;
 }
 
-/** Opens a rule on Shape, by its name. */
-export async function openRule(driver: WebDriver, name: string): Promise<void> {
-  await press(driver, "Shape");
+/** Chooses a rule from the list of Shape, by its name, and waits until it is open. */
+export async function chooseRule(driver: WebDriver, name: string): Promise<void> {
   await clickOn(driver, `//nav[@aria-label="Rules"]//a[b="${name}"]`);
   await waitFor(driver, `sentence of ${name}`, async () => {
     const field = await find(driver, '[data-testid=sentence] input[aria-label="Name of this rule"]');
     return (await field.getAttribute("value")) === name;
   });
+}
+
+/** Opens a rule on Shape, by its name. */
+export async function openRule(driver: WebDriver, name: string): Promise<void> {
+  await press(driver, "Shape");
+  await chooseRule(driver, name);
 }
 
 /** Types into a field, found by the beginning of its label. */

@@ -12,6 +12,7 @@ import {
   openDemo as openDemoKit,
   openNewKit,
   openShelf,
+  chooseRule,
 } from "./browser";
 import { useSession } from "./session";
 
@@ -293,7 +294,7 @@ test("a rule without content in the open take names a take that has some", async
   await openDemo("belfry-runner");
   await choose(driver, "Take: ", "A press eaten");
   await press(driver, "Shape");
-  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Tuck"]');
+  await chooseRule(driver, "Tuck");
   await expect.poll(() => textOf(driver, "[data-testid=quiet]")).toContain("Nothing of Tuck in this take.");
   await press(driver, "Open Clean climb");
   await waitFor(driver, "the other take", async () =>
@@ -311,9 +312,9 @@ test("a rule that others depend on is deleted: every view still works, the fault
   const kept = async () => (await describeCanvas(driver, "tape")).rows.join("|");
   const before = await kept();
   await press(driver, "Shape");
-  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Leap press"]');
+  await chooseRule(driver, "Leap press");
   await press(driver, "Delete this rule");
-  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Hop"]');
+  await chooseRule(driver, "Hop");
   await expect.poll(() => textOf(driver, "main [role=alert]")).toContain("leap-press");
   await press(driver, "As table");
   await find(driver, "[data-testid=tape-table]");

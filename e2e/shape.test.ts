@@ -11,6 +11,8 @@ import {
   waitFor,
   watchMeter,
   openKit,
+  chooseRule,
+  openDemo,
 } from "./browser";
 import { useSession } from "./session";
 
@@ -357,11 +359,50 @@ test("by pointer: a sequence of five steps with a cancel; rules that depend on a
   await expect.poll(() => driver.executeScript(CROSSES_ASTRAY)).toEqual([]);
   await press(driver, "New rule");
   await press(driver, "A move");
-  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Quarter turn"]');
+  await chooseRule(driver, "Quarter turn");
   await press(driver, "Delete this rule");
   await waitFor(driver, "what leans on it", async () =>
     (await textOf(driver, "[aria-label=Notices]")).includes("Leaning on it: Move 1"),
   );
   await press(driver, "Put it back");
   await keptKit("it back", made => made.patterns.length === 1);
+});
+
+test("rules are copied by key and from a list, and pasted into another kit as one step of undo", async () => {
+  await openDemo(session, "belfry-runner", "shape");
+  await chooseRule(driver, "Hop");
+  const ctrl = (letter: string) =>
+    driver.actions().keyDown(Key.CONTROL).sendKeys(letter).keyUp(Key.CONTROL).perform();
+  await ctrl("c");
+  await ctrl("v");
+  await keptKit("a second hop", kit => kit.moves!.some(({ name }) => name === "Hop 2"));
+  await find(driver, `//*[@aria-label="Notices"]//*[contains(text(), "1 rule pasted: Hop 2.")]`);
+  await clickOn(driver, `//button[.="Copy rules …"]`);
+  for (const name of ["Hop", "Spring"])
+    await clickOn(driver, `//ul[@aria-label="Rules to copy"]//label[.//b="${name}"]`);
+  await driver.executeScript(
+    `window.copied = []; navigator.clipboard.writeText = text => (window.copied.push(text), Promise.resolve());`,
+  );
+  await press(driver, "Copy 2 rules");
+  const text = await driver.executeScript<string>("return window.copied[0]");
+  await openDemo(session, "clapper-duel", "shape");
+  await find(driver, "[data-testid=sentence]");
+  await driver.executeScript(
+    `navigator.clipboard.readText = () => Promise.resolve(arguments[0])`,
+    "no rules",
+  );
+  await press(driver, "Paste rules");
+  await find(driver, `//*[@aria-label="Notices"]//*[contains(text(), "The clipboard holds no rules")]`);
+  const before = await keptKit("the duel", kit => kit.moves !== undefined);
+  await driver.executeScript(
+    `const [text] = arguments; navigator.clipboard.readText = () => Promise.resolve(text)`,
+    text,
+  );
+  await press(driver, "Paste rules");
+  const after = await keptKit("both rules", kit => kit.moves!.some(({ id }) => id === "spring"));
+  expect(after.moves!.map(({ id }) => id)).toEqual([...before.moves!.map(({ id }) => id), "hop", "spring"]);
+  await find(driver, `//*[@aria-label="Notices"]//*[contains(text(), "New controls, to be bound in Wire")]`);
+  await press(driver, "Undo");
+  const undone = await keptKit("none of them", kit => kit.moves?.length === before.moves!.length);
+  expect(undone).toEqual(before);
 });

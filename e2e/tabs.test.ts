@@ -13,6 +13,7 @@ import {
   waitFor,
   openAnother,
   openForm,
+  chooseRule,
 } from "./browser";
 import { useSession } from "./session";
 
@@ -38,7 +39,7 @@ const show = (handle: string) => driver.switchTo().window(handle);
 
 async function setHold(frames: number): Promise<void> {
   await press(driver, "Shape");
-  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Cling"]');
+  await chooseRule(driver, "Cling");
   const stone = await find(driver, 'input[aria-label^="length of the hold"]');
   await stone.sendKeys(Key.chord(Key.CONTROL, "a"), String(frames), Key.ENTER);
   await waitForHold(frames);
@@ -131,7 +132,7 @@ test("an edit and a recording survive a killed browser", async () => {
   await openBelfry({ driver: one, address: app.address });
   await press(one, "Record a take");
   await press(one, "Shape");
-  await clickOn(one, '//nav[@aria-label="Rules"]//a[b="Cling"]');
+  await chooseRule(one, "Cling");
   await waitFor(
     one,
     // Chunks are written once per second, and reach the disk late on a busy machine.
@@ -154,7 +155,7 @@ test("an edit and a recording survive a killed browser", async () => {
       /A recording of [1-9]\.\d s/.test(await textOf(browser.driver, "[aria-label=Notices]")),
     );
     await press(browser.driver, "Shape");
-    await clickOn(browser.driver, '//nav[@aria-label="Rules"]//a[b="Cling"]');
+    await chooseRule(browser.driver, "Cling");
     const kept = await find(browser.driver, 'input[aria-label^="length of the hold"]');
     await expect.poll(() => kept.getAttribute("value")).toBe(length);
   } finally {

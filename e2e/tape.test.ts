@@ -1,6 +1,16 @@
 import { By, Key, type WebDriver, type WebElement } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { choose, clickOn, describeCanvas, find, openBelfry, press, textOf, waitFor } from "./browser";
+import {
+  choose,
+  clickOn,
+  describeCanvas,
+  find,
+  openBelfry,
+  press,
+  textOf,
+  waitFor,
+  chooseRule,
+} from "./browser";
 import { useSession } from "./session";
 
 const LABEL_PX = 196;
@@ -211,7 +221,7 @@ test("the tape shows the rows with content, on Shape those of the rule, or all; 
   await waitFor(driver, "every lane", async () => (await rowNames()).includes("Left"));
   await press(driver, "Painting");
   await press(driver, "Shape");
-  await clickOn(driver, '//nav[@aria-label="Rules"]//a[b="Tuck"]');
+  await chooseRule(driver, "Tuck");
   await waitFor(driver, "the rows of Tuck", async () => !(await rowNames()).includes("Hop"));
   await expect.poll(rowNames).toEqual(expect.arrayContaining(["Brace", "Tuck"]));
   await chooseLost("Leap at 202");

@@ -14,7 +14,8 @@ import { NAMING_FIELDS } from "./ruleEdits";
 /** The lists of a kit whose ids appear in exported files. */
 export type IdList = "controls" | "patterns" | "moves" | "gates" | "prompts";
 
-const CONTROL_FIELDS: ReadonlySet<string> = new Set([
+/** Fields that contain ids of controls. */
+export const CONTROL_FIELDS: ReadonlySet<string> = new Set([
   "control",
   "controls",
   "press",

@@ -5,6 +5,7 @@ import { addFollowing } from "../edits/starters/starters";
 import { Button } from "../ui/Button";
 import { IdStone } from "../parts/IdStone";
 import type { RuleItem } from "./model/rules";
+import { useRuleClips } from "./useRuleClips";
 import { useWorkbench } from "../document/workbenchContext";
 import { useTakeAway } from "../document/useTakeAway";
 
@@ -12,6 +13,7 @@ import { useTakeAway } from "../document/useTakeAway";
 export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   const workbench = useWorkbench();
   const takeAway = useTakeAway();
+  const { copy } = useRuleClips();
   const [, setSearch] = useSearchParams();
   const open = (key: string) =>
     setSearch(search => {
@@ -46,6 +48,11 @@ export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
           }}
         >
           Duplicate
+        </Button>
+      )}
+      {rule.list !== "switches" && (
+        <Button look="quiet" title="Ctrl+C, and Ctrl+V on Shape of any kit" onClick={() => copy([rule])}>
+          Copy
         </Button>
       )}
       {follows && (

@@ -11,12 +11,14 @@ import { MovesTable } from "./MovesTable";
 import { NewRule } from "./NewRule";
 import { Offers } from "./Offers";
 import { RuleActions } from "./RuleActions";
+import { RuleClips } from "./RuleClips";
 import { RuleList } from "./RuleList";
 import { RuleMap } from "./RuleMap";
 import { listRules, type RuleItem } from "./model/rules";
 import { groupIssues, listShown } from "./model/ruleIssues";
 import { TryIt } from "./TryIt";
 import { useRestedRules } from "./useRestedRules";
+import { useClipKeys } from "./useRuleClips";
 import { curesOf, formatWarning } from "../parts/model/warningWords";
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument, useHistory, useWorkbench } from "../document/workbenchContext";
@@ -80,6 +82,7 @@ export function ShapeView() {
     rules[0];
   const isTable = search.get("rule") === "moves" && (kit?.moves?.length ?? 0) > 0;
   useShaping(isTable ? undefined : open);
+  useClipKeys(isTable ? undefined : open);
   const issues = useMemo(
     () => groupIssues(kit ? [...faults, ...listShown(kit, all, takes, wanted)] : []),
     [kit, faults, all, takes, wanted],
@@ -104,6 +107,7 @@ export function ShapeView() {
             All moves as a table
           </Link>
         )}
+        <RuleClips rules={rules} />
         <RuleList rules={listed} openKey={isTable ? undefined : open?.key} warned={warned} />
       </div>
       <section aria-label="The rule" className="overflow-auto px-7 py-5 contain-strict">

@@ -20,8 +20,8 @@ import { useGoTo } from "./useGoTo";
 
 /** The width of all cells together, and the narrowest and the widest cell. */
 const ROOM_PX = 860;
-const LEAST_PX = 205;
-const MOST_PX = 420;
+const MIN_PX = 205;
+const MAX_PX = 420;
 const STROKE_PX = 9;
 
 /** Returns the common axis of so many columns. */
@@ -29,7 +29,7 @@ const scaleOf = (columns: number): MapScale =>
   createScale(
     -MAX_SHIFT_FRAMES - 2,
     MAX_SHIFT_FRAMES + 2,
-    Math.min(MOST_PX, Math.max(LEAST_PX, Math.floor(ROOM_PX / Math.max(1, columns)) - 12)),
+    Math.min(MAX_PX, Math.max(MIN_PX, Math.floor(ROOM_PX / Math.max(1, columns)) - 12)),
   );
 
 /** The figures of one group for one move. */

@@ -1,7 +1,7 @@
 import { shareOf, type Share } from "../hands/wilson";
 import type { MoveFeel } from "./feelReport";
 
-/** The feel of every move in the takes of one group: of a player, say. */
+/** The feel of every move in the takes of one group, as of a player. */
 export interface GroupFeel {
   readonly name: string;
   /** See reportMoves; the same moves in every group. */

@@ -1,0 +1,270 @@
+import { dequal } from "dequal";
+import { isOutputGate, outputGate, type Kit } from "#core";
+import { freshId } from "./freshId";
+import { changeRate } from "./rateEdits";
+import { CONTROL_FIELDS, renameId, type IdList } from "./renameId";
+import { idsUnder, listLeaningRules, NAMING_FIELDS, type RulePlace } from "./ruleEdits";
+
+/** The lists of rules that can be copied; a switch of modes has no meaning without its modes. */
+type CopiedList = "gates" | "patterns" | "moves" | "prompts";
+const RULES_BUT_GATES = ["patterns", "moves", "prompts"] as const satisfies readonly CopiedList[];
+const COPIED: readonly CopiedList[] = ["gates", ...RULES_BUT_GATES];
+
+interface Item {
+  readonly id: string;
+  readonly name: string;
+}
+
+const itemsOf = (kit: Kit, list: IdList): readonly Item[] => kit[list] ?? [];
+
+/** Returns the ids that a part of a kit refers to, by list; an output gate is a reference to its move. */
+function referencesOf(item: unknown): Readonly<Record<IdList, readonly string[]>> {
+  const gates = idsUnder(item, NAMING_FIELDS.gates);
+  const outputs = gates.filter(isOutputGate).map(id => id.slice(outputGate("").length));
+  return {
+    controls: idsUnder(item, CONTROL_FIELDS),
+    patterns: idsUnder(item, NAMING_FIELDS.patterns),
+    gates: gates.filter(id => !isOutputGate(id)),
+    moves: [...idsUnder(item, NAMING_FIELDS.moves), ...outputs],
+    prompts: idsUnder(item, NAMING_FIELDS.prompts),
+  };
+}
+
+/** Returns the ids of the modes to which a rule is limited; none if it holds in all. */
+const modesOf = (item: Item & { readonly modes?: readonly string[] }) => item.modes ?? [];
+
+/** Returns the strings of the fields `dir` at any depth: a stick and a direction, "stick:6". */
+const directionsIn = (item: unknown) => idsUnder(item, new Set(["dir"]));
+const stickOf = (direction: string) => direction.slice(0, direction.lastIndexOf(":"));
+
+/**
+ * Returns a kit of some rules and of everything they refer to: their controls and sticks, gates, patterns and moves. It is a kit
+ * like any other, so it can be parsed, read and pasted elsewhere. Modes to which rules are limited are
+ * named only; switches of modes, takes and the stage are left out.
+ */
+export function copyRules(kit: Kit, places: readonly RulePlace[]): Kit {
+  const wanted: Record<IdList, Set<string>> = {
+    controls: new Set(),
+    patterns: new Set(),
+    moves: new Set(),
+    gates: new Set(),
+    prompts: new Set(),
+  };
+  const lists = Object.keys(wanted) as IdList[];
+  const sticks = new Set<string>();
+  const addReferences = (item: unknown) => {
+    const references = referencesOf(item);
+    for (const other of lists) for (const name of references[other]) add(other, name);
+  };
+  const addStick = (stick: Item) => {
+    if (sticks.has(stick.id)) return;
+    sticks.add(stick.id);
+    addReferences(stick);
+  };
+  const add = (list: IdList, id: string) => {
+    const item = itemsOf(kit, list).find(own => own.id === id);
+    if (!item || wanted[list].has(id)) return;
+    wanted[list].add(id);
+    addReferences(item);
+    for (const stick of kit.sticks ?? [])
+      if (
+        (list === "controls" && referencesOf(stick).controls.includes(id)) ||
+        directionsIn(item).some(direction => stickOf(direction) === stick.id)
+      )
+        addStick(stick);
+  };
+  for (const { list, index } of places) {
+    const item = list === "switches" ? undefined : itemsOf(kit, list)[index];
+    if (item && list !== "switches") add(list, item.id);
+  }
+  const items = (list: IdList) => itemsOf(kit, list).filter(item => wanted[list].has(item.id));
+  const inModes = new Set(COPIED.flatMap(list => items(list).flatMap(modesOf)));
+  const modes = (kit.modes ?? []).filter(mode => inModes.has(mode.id)).map(({ id, name }) => ({ id, name }));
+  const { format, version, id, name, rate } = kit;
+  const optional = (["gates", "moves", "prompts"] as const).filter(list => wanted[list].size > 0);
+  return {
+    ...{ format, version, id, name, rate },
+    controls: items("controls"),
+    patterns: items("patterns"),
+    ...(modes.length > 0 ? { modes } : {}),
+    ...(sticks.size > 0 ? { sticks: kit.sticks!.filter(stick => sticks.has(stick.id)) } : {}),
+    ...Object.fromEntries(optional.map(list => [list, items(list)])),
+  } as unknown as Kit;
+}
+
+/** Renames the ids of one list of a kit at once, so that an old id may be another's new one. */
+function renameAll(kit: Kit, list: IdList, ids: ReadonlyMap<string, string>): Kit {
+  const changed = [...ids].filter(([from, to]) => from !== to);
+  const taken = new Set([...itemsOf(kit, list).map(({ id }) => id), ...ids.values()]);
+  const between = changed.map(([from, to]) => {
+    const id = freshId("between", taken);
+    taken.add(id);
+    return { from, id, to };
+  });
+  const rename = (now: Kit, from: string, to: string) =>
+    renameId({ kit: now, takes: [], layouts: [], checks: [] }, list, from, to).kit;
+  const away = between.reduce((now, { from, id }) => rename(now, from, id), kit);
+  return between.reduce((now, { id, to }) => rename(now, id, to), away);
+}
+
+/** Returns an item without its id and name. */
+const contentOf = ({ id: _id, name: _name, ...rest }: Item): object => rest;
+
+function freshName(name: string, taken: ReadonlySet<string>): string {
+  if (!taken.has(name)) return name;
+  let n = 2;
+  while (taken.has(`${name} ${n}`)) n++;
+  return `${name} ${n}`;
+}
+
+/** The result of pasting rules. */
+export interface Pasted {
+  readonly kit: Kit;
+  /** The rules that were added, in order, by list and id. */
+  readonly added: readonly { readonly list: CopiedList; readonly id: string; readonly name: string }[];
+  /** The names of controls that were added. */
+  readonly controls: readonly string[];
+  /** The names of modes to which rules were limited and which the kit does not have: the rules hold in all modes now. */
+  readonly leftModes: readonly string[];
+}
+
+/** Returns for every control or gate of a clip the one of the kit with its id, or else its name; undefined if there is none. */
+const findSame = (own: readonly Item[], item: Item): Item | undefined =>
+  own.find(({ id }) => id === item.id) ??
+  own.find(({ name }) => name.toLowerCase() === item.name.toLowerCase());
+
+/** A clip whose ids of some lists are those of the kit, or free there, and the ids of its items to be added, by list. */
+interface Fitted {
+  readonly clip: Kit;
+  readonly added: ReadonlyMap<IdList, ReadonlySet<string>>;
+}
+
+/** Fits the items of one list: each gets the id of the item that `find` has in the kit, or a free one and is to be added. */
+function fitList(
+  kit: Kit,
+  { clip, added }: Fitted,
+  list: IdList,
+  find: (own: readonly Item[], item: Item) => Item | undefined,
+): Fitted {
+  const own = itemsOf(kit, list);
+  const others = list === "controls" ? [...(kit.sticks ?? []), ...(clip.sticks ?? [])] : [];
+  const taken = new Set([...own, ...others].map(({ id }) => id));
+  const ids = new Map<string, string>();
+  const fresh = new Set<string>();
+  for (const item of itemsOf(clip, list)) {
+    const same = find(own, item);
+    const id = same?.id ?? (taken.has(item.id) ? freshId(item.id, taken) : item.id);
+    ids.set(item.id, id);
+    taken.add(id);
+    if (!same) fresh.add(id);
+  }
+  return { clip: renameAll(clip, list, ids), added: new Map([...added, [list, fresh]]) };
+}
+
+/** Returns the items of a fitted clip that are to be added to the kit, under names that are free there. */
+function listAdded(kit: Kit, { clip, added }: Fitted, list: IdList): Item[] {
+  const names = new Set(itemsOf(kit, list).map(({ name }) => name));
+  return itemsOf(clip, list)
+    .filter(({ id }) => added.get(list)?.has(id))
+    .map(item => {
+      const name = freshName(item.name, names);
+      names.add(name);
+      return { ...item, name };
+    });
+}
+
+/** Replaces the sticks in directions of a value, at any depth. */
+function renameSticks(value: unknown, ids: ReadonlyMap<string, string>): unknown {
+  if (Array.isArray(value)) return value.map(item => renameSticks(item, ids));
+  if (typeof value !== "object" || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([key, item]) => {
+      if (key !== "dir" || typeof item !== "string") return [key, renameSticks(item, ids)];
+      const stick = stickOf(item);
+      return [key, `${ids.get(stick) ?? stick}${item.slice(stick.length)}`];
+    }),
+  );
+}
+
+/** Returns the clip with its rules limited to modes of the kit, by id or name, and the names of modes that it does not have. */
+function mapModes(kit: Kit, clip: Kit): { readonly clip: Kit; readonly left: readonly string[] } {
+  const found = new Map((clip.modes ?? []).map(mode => [mode.id, findSame(kit.modes ?? [], mode)?.id]));
+  const limit = <T extends Item>(items: readonly T[]) =>
+    items.map(item => {
+      if (modesOf(item).length === 0) return item;
+      const { modes: _modes, ...rest } = item as T & { modes?: unknown };
+      const own = modesOf(item).flatMap(id => found.get(id) ?? []);
+      return (own.length > 0 ? { ...rest, modes: own } : rest) as T;
+    });
+  const limited = COPIED.flatMap(list => (clip[list] ? [[list, limit(clip[list] as readonly Item[])]] : []));
+  const left = (clip.modes ?? []).filter(({ id }) => found.get(id) === undefined).map(({ name }) => name);
+  return { clip: { ...clip, ...Object.fromEntries(limited) } as Kit, left };
+}
+
+/** Fits sticks and controls: a stick that the kit has stands for the clip's, and so do its controls. */
+function fitInputs(kit: Kit, clip: Kit): Fitted & { readonly sticks: ReadonlySet<string> } {
+  const taken = new Set([...kit.controls, ...clip.controls, ...(kit.sticks ?? [])].map(({ id }) => id));
+  const ofSticks = new Map<string, string>();
+  const ids = new Map<string, string>();
+  const sticks = new Set<string>();
+  for (const stick of clip.sticks ?? []) {
+    const same = findSame(kit.sticks ?? [], stick);
+    const own = kit.sticks?.find(({ id }) => id === same?.id);
+    const id = own?.id ?? (taken.has(stick.id) ? freshId(stick.id, taken) : stick.id);
+    taken.add(id);
+    ids.set(stick.id, id);
+    if (own)
+      for (const side of ["up", "down", "left", "right"] as const) ofSticks.set(stick[side], own[side]);
+    else sticks.add(id);
+  }
+  const renamed: Kit = {
+    ...clip,
+    ...(clip.sticks ? { sticks: clip.sticks.map(stick => ({ ...stick, id: ids.get(stick.id)! })) } : {}),
+    patterns: renameSticks(clip.patterns, ids) as Kit["patterns"],
+  };
+  const fitted = fitList(kit, { clip: renamed, added: new Map() }, "controls", (own, item) =>
+    ofSticks.has(item.id) ? own.find(({ id }) => id === ofSticks.get(item.id)) : findSame(own, item),
+  );
+  return { ...fitted, sticks };
+}
+
+/**
+ * Returns a kit with the rules of a clip (see copyRules) added at the end of its lists. Lengths keep their time if the
+ * rates differ. Controls, sticks and gates of the clip are those of the kit with the same id, or else the same name; rules that
+ * others of the clip refer to are not added again if the kit has them word for word. Everything added gets a free id and
+ * a free name.
+ */
+export function pasteRules(kit: Kit, clip: Kit): Pasted {
+  const sameRate = changeRate(clip, kit.rate, "time");
+  const isRoot = (list: CopiedList, id: string) => {
+    const index = itemsOf(clip, list).findIndex(item => item.id === id);
+    return listLeaningRules(clip, { list, index }).length === 0;
+  };
+  const modes = mapModes(kit, sameRate);
+  const inputs = fitInputs(kit, modes.clip);
+  let fitted = fitList(kit, inputs, "gates", findSame);
+  for (const list of RULES_BUT_GATES)
+    fitted = fitList(kit, fitted, list, (own, item) =>
+      isRoot(list, item.id)
+        ? undefined
+        : own.find(other => other.id === item.id && dequal(contentOf(other), contentOf(item))),
+    );
+  const controls = listAdded(kit, fitted, "controls");
+  const rules = COPIED.flatMap(list => listAdded(kit, fitted, list).map(item => ({ list, item })));
+  const added = (list: IdList) =>
+    list === "controls" ? controls : rules.flatMap(rule => (rule.list === list ? [rule.item] : []));
+  const lists = (["controls", ...COPIED] as const).flatMap(list =>
+    added(list).length > 0 ? [[list, [...itemsOf(kit, list), ...added(list)]]] : [],
+  );
+  const sticks = (fitted.clip.sticks ?? []).filter(({ id }) => inputs.sticks.has(id));
+  return {
+    kit: {
+      ...kit,
+      ...Object.fromEntries(lists),
+      ...(sticks.length > 0 ? { sticks: [...(kit.sticks ?? []), ...sticks] } : {}),
+    } as Kit,
+    added: rules.map(({ list, item: { id, name } }) => ({ list, id, name })),
+    controls: controls.map(({ name }) => name),
+    leftModes: modes.left,
+  };
+}
