@@ -37,12 +37,19 @@ test("as delivered, what a view is for has most of the window; a chosen height i
   await waitFor(driver, "the stage as before", async () => !(await isStageWide()));
   for (const [view, where, share] of [
     ["Shape", 'section[aria-label="The rule"]', 0.45],
+    ["Wire", "main", 0.4],
+    ["Tune", "[data-testid=tune]", 0.4],
     ["Prove", 'section[aria-label="Checks over takes"]', 0.5],
     ["Hand over", "[data-testid=sheet]", 0.4],
   ] as const) {
     await press(driver, view);
     await find(driver, where);
     expect(await shareOf(where), view).toBeGreaterThan(share);
+    await waitFor(driver, `${view} without a scroll bar of the page`, () =>
+      driver.executeScript<boolean>(
+        "return document.documentElement.scrollHeight === document.documentElement.clientHeight",
+      ),
+    );
   }
   const dockPx = () =>
     driver.executeScript<number>(

@@ -33,7 +33,7 @@ export function TakeInSection() {
   return (
     <section
       aria-label="Take in"
-      className={`mt-6 rounded-stone border-2 border-dashed p-3 ${isOver ? "border-moss bg-sand" : "border-line"}`}
+      className={`relative mt-6 rounded-stone border-2 border-dashed p-3 ${isOver ? "border-moss bg-sand" : "border-line"}`}
       onDragOver={event => {
         event.preventDefault();
         setOver(true);
