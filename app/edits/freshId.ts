@@ -15,3 +15,11 @@ export function freshId(name: string, taken: ReadonlySet<string>): string {
   while (taken.has(`${base}-${n}`)) n++;
   return `${base}-${n}`;
 }
+
+/** Returns a name that is not taken: the given one, or with a number behind it, from 2. */
+export function freshName(name: string, taken: ReadonlySet<string>): string {
+  if (!taken.has(name)) return name;
+  let n = 2;
+  while (taken.has(`${name} ${n}`)) n++;
+  return `${name} ${n}`;
+}

@@ -1,6 +1,6 @@
 import { dequal } from "dequal";
 import { isOutputGate, outputGate, type Kit } from "#core";
-import { freshId } from "./freshId";
+import { freshId, freshName } from "./freshId";
 import { changeRate } from "./rateEdits";
 import { CONTROL_FIELDS, renameId, type IdList } from "./renameId";
 import { idsUnder, listLeaningRules, NAMING_FIELDS, type RulePlace } from "./ruleEdits";
@@ -109,13 +109,6 @@ function renameAll(kit: Kit, list: IdList, ids: ReadonlyMap<string, string>): Ki
 
 /** Returns an item without its id and name. */
 const contentOf = ({ id: _id, name: _name, ...rest }: Item): object => rest;
-
-function freshName(name: string, taken: ReadonlySet<string>): string {
-  if (!taken.has(name)) return name;
-  let n = 2;
-  while (taken.has(`${name} ${n}`)) n++;
-  return `${name} ${n}`;
-}
 
 /** The result of pasting rules. */
 export interface Pasted {

@@ -1,5 +1,5 @@
 import { deleteAt, outputGate, readAt, writeAt, type Kit, type PathStep } from "#core";
-import { freshId } from "./freshId";
+import { freshId, freshName } from "./freshId";
 
 /** The lists of a kit whose items are rules with a sentence. */
 export const RULE_LISTS = ["patterns", "moves", "gates", "prompts", "switches"] as const;
@@ -35,12 +35,10 @@ export function duplicateRule(kit: Kit, { list, index }: RulePlace): Kit {
   const rule = rules[index];
   if (!rule || list === "switches") return kit;
   const names = new Set(rules.map(item => item.name));
-  let n = 2;
-  while (names.has(`${rule.name} ${n}`)) n++;
   const copy = {
     ...rule,
     id: freshId(rule.id, new Set(rules.map(item => item.id))),
-    name: `${rule.name} ${n}`,
+    name: freshName(rule.name, names),
   };
   return { ...kit, [list]: [...rules.slice(0, index + 1), copy, ...rules.slice(index + 1)] };
 }

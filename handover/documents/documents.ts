@@ -71,7 +71,7 @@ function assistsOf({ id, name, assists }: Kit): Assists[] {
 export const documentsFormat: ExportFormat = {
   id: "documents",
   word: "Documents",
-  hint: "Plain JSON, as docs/file-formats.md tells. Drop a file on the shelf to read it in again.",
+  hint: "Plain JSON, described in docs/file-formats.md. Drop a file on the shelf to read it in again.",
   uses: [],
   commands: [{ as: "documents" }],
   packed: {
