@@ -194,7 +194,7 @@ function mapModes(kit: Kit, clip: Kit): { readonly clip: Kit; readonly left: rea
   return { clip: { ...clip, ...Object.fromEntries(limited) } as Kit, left };
 }
 
-/** Fits sticks and controls: a stick that the kit has stands for the clip's, and so do its controls. */
+/** Fits sticks and controls: a stick that the kit has replaces the clip's, and so do its controls. */
 function fitInputs(kit: Kit, clip: Kit): Fitted & { readonly sticks: ReadonlySet<string> } {
   const taken = new Set([...kit.controls, ...clip.controls, ...(kit.sticks ?? [])].map(({ id }) => id));
   const ofSticks = new Map<string, string>();
