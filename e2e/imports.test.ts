@@ -20,6 +20,7 @@ import {
   waitFor,
   openForm,
   saveFile,
+  runFirst,
 } from "./browser";
 import { useSession } from "./session";
 
@@ -249,6 +250,19 @@ test("a thousand takes are imported with a list of refusals; a cancelled import 
 });
 
 test("everything is drawn, packed and saved as one file, which the shelf imports", async () => {
+  // The fonts of pictures arrive late the first time: they are waited for.
+  await runFirst(
+    driver,
+    `const real = fetch;
+     let isFirst = true;
+     window.fetch = async (path, ...rest) => {
+       if (String(path).includes("parts.json") && isFirst) {
+         isFirst = false;
+         await new Promise(done => setTimeout(done, 1500));
+       }
+       return real(path, ...rest);
+     };`,
+  );
   await openBelfry(session);
   await press(driver, "Hand over");
   await openForm(driver, "Pictures");

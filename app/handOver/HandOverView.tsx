@@ -66,7 +66,8 @@ export function HandOverView() {
         </FormList>
         <TakeInSection />
       </section>
-      {drawing && (
+      {/* Pictures need the fonts, which come with the parts. */}
+      {drawing && built !== undefined && (
         <PictureMaker
           kit={drawing.kit}
           faces={typeof built === "object" ? built.faces : ""}
