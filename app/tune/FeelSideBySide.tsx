@@ -23,6 +23,10 @@ const ROOM_PX = 860;
 const MIN_PX = 205;
 const MAX_PX = 420;
 const STROKE_PX = 9;
+/** The number of columns that are shown; more are chosen by their takes. */
+const MAX_COLUMNS = 12;
+const ONE_GROUP =
+  "There is one group only. A take gets its player, device and session in the list of takes on Play.";
 
 /** Returns the common axis of so many columns. */
 const scaleOf = (columns: number): MapScale =>
@@ -107,7 +111,8 @@ function useContrasts(
       const own = feels.filter(({ take }) => ids.has(take));
       return { name, takes: own.length, moves: reportMoves(program, own) };
     });
-    const studied = all.filter(({ takes }) => takes > 0);
+    const played = all.filter(({ takes }) => takes > 0);
+    const studied = played.slice(0, MAX_COLUMNS);
     const contrasts = contrastGroups(studied);
     const cells = studied.map(({ moves }) => {
       const lanes = new Map(listFeelLanes(moves, nameOfMove).map(lane => [lane.move, lane]));
@@ -120,7 +125,12 @@ function useContrasts(
         };
       });
     });
-    return { studied, contrasts, cells, sentence: formatContrast(contrasts, studied, nameOfMove) };
+    const sentence =
+      studied.length < 2
+        ? ONE_GROUP
+        : (formatContrast(contrasts, studied, nameOfMove) ??
+          "The groups lose the same share of presses of every move.");
+    return { studied, contrasts, cells, sentence, more: played.length - studied.length };
   }, [program, feels, groups, nameOfMove]);
 }
 
@@ -137,18 +147,25 @@ export function FeelSideBySide({
   nameOfMove: (move: number) => string;
 }) {
   const goTo = useGoTo();
-  const { studied, contrasts, cells, sentence } = useContrasts(program, feels, groups, nameOfMove);
+  const { studied, contrasts, cells, sentence, more } = useContrasts(program, feels, groups, nameOfMove);
   const scale = useMemo(() => scaleOf(studied.length), [studied.length]);
-  const [chosen, setChosen] = useState<{ move: number; group: number; place: number; stroke: FeelStroke }>();
+  const [chosen, setChosen] = useState<{ move: number; stroke: FeelStroke }>();
+  const placeOf = (move: number, group: number) =>
+    cells[group]![move]!.lane?.strokes.findIndex(
+      ({ take, frame }) =>
+        chosen?.move === move && take === chosen.stroke.take && frame === chosen.stroke.frame,
+    ) ?? -1;
   const choose = (move: number, group: number) => (place: number) => {
     const stroke = cells[group]![move]!.lane!.strokes[place]!;
-    setChosen({ move, group, place, stroke });
+    setChosen({ move, stroke });
     goTo(stroke.take, stroke.frame);
   };
   return (
     <figure className="mt-2" data-testid="feel-side-by-side">
       <figcaption className="font-semibold">
-        {sentence ?? "No move has lost presses of which the groups differ."}
+        {sentence}
+        {more > 0 &&
+          ` ${countWords(more, "more group is", "more groups are")} not shown: choose fewer takes.`}
       </figcaption>
       <FeelLegend />
       <p className="min-h-7 text-sm" aria-live="polite">
@@ -167,8 +184,8 @@ export function FeelSideBySide({
           <thead>
             <tr className="align-bottom">
               <td />
-              {studied.map(({ name, takes }) => (
-                <th key={name} scope="col" className="pr-3 text-left font-normal">
+              {studied.map(({ name, takes }, group) => (
+                <th key={group} scope="col" className="pr-3 text-left font-normal">
                   <p className="truncate" style={{ maxWidth: scale.widthPx }} title={name}>
                     <span className="text-soft">{countWords(takes, "take")}</span> <b>{name}</b>
                   </p>
@@ -190,12 +207,12 @@ export function FeelSideBySide({
                   {nameOfMove(move)}
                 </th>
                 {studied.map(({ name }, group) => (
-                  <td key={name} className="py-2 pr-3">
+                  <td key={group} className="py-2 pr-3">
                     <CellPicture
                       cell={cells[group]![move]!}
                       group={name}
                       scale={scale}
-                      chosen={chosen?.move === move && chosen.group === group ? chosen.place : -1}
+                      chosen={placeOf(move, group)}
                       onChoose={choose(move, group)}
                     />
                   </td>

@@ -37,4 +37,8 @@ test("few presses may differ by chance; without a difference there is no sentenc
   expect(formatOf([groupOf("Ada", [12, 0]), groupOf("Wren", [9, 0])])).toBeUndefined();
   expect(formatOf([groupOf("Ada", [12, 3]), groupOf("Wren", [0, 0])])).toBeUndefined();
   expect(contrastGroups([])).toEqual([]);
+  // Many presses of which no share differs do not hide a few of which it does.
+  expect(formatOf([groupOf("Ada", [50, 0], [2, 1]), groupOf("Wren", [50, 0], [3, 0])])).toMatch(
+    /^Chime differs most: Ada/,
+  );
 });

@@ -13,7 +13,7 @@ export interface Contrast {
   readonly move: number;
   /** The share of presses lost, of those used or lost, in every group. */
   readonly lost: readonly Share[];
-  /** The groups with the largest and the smallest share lost, among those with any press; undefined below two such groups. */
+  /** The groups with the largest and the smallest share lost, among those with any press; undefined if no two of them differ. */
   readonly most: number | undefined;
   readonly least: number | undefined;
   /**
@@ -37,7 +37,7 @@ export function contrastGroups(groups: readonly GroupFeel[]): Contrast[] {
     const played = lost.flatMap(({ n }, group) => (n > 0 ? [group] : []));
     played.sort((a, b) => lost[b]!.share - lost[a]!.share);
     const [most, least] = [played[0], played.at(-1)];
-    if (most === undefined || least === undefined || most === least)
+    if (most === undefined || least === undefined || lost[most]!.share === lost[least]!.share)
       return { move, lost, most: undefined, least: undefined, apart: -1 };
     return { move, lost, most, least, apart: lost[most]!.low - lost[least]!.high };
   });
@@ -46,7 +46,7 @@ export function contrastGroups(groups: readonly GroupFeel[]): Contrast[] {
 
 /**
  * Formats the largest contrast: "Hop differs most: Wren loses 3 of 10 presses, Ada none of 12; so few may differ by chance."
- * Undefined if no two groups have presses for the same move, or none lost any.
+ * Undefined if the groups differ in no move.
  */
 export function formatContrast(
   contrasts: readonly Contrast[],
@@ -59,7 +59,6 @@ export function formatContrast(
     const { hits, n } = first.lost[group]!;
     return `${hits === 0 ? "none" : hits} of ${n}`;
   };
-  if (first.lost[first.most]!.share === first.lost[first.least]!.share) return undefined;
   const name = (group: number) => groups[group]!.name;
   const chance = first.apart > 0 ? "" : "; so few may differ by chance";
   return `${nameOfMove(first.move)} differs most: ${name(first.most)} loses ${lossesOf(first.most)} presses, ${name(first.least)} ${lossesOf(first.least)}${chance}.`;
