@@ -39,17 +39,16 @@ const PASSED_OVER: ReadonlySet<string> = new Set(["id", "name", "stage", "effect
 function replaceIds(
   value: unknown,
   fields: ReadonlySet<string>,
-  from: string,
-  to: string,
+  ids: ReadonlyMap<string, string>,
   field = "",
 ): unknown {
-  if (typeof value === "string") return fields.has(field) && value === from ? to : value;
-  if (Array.isArray(value)) return value.map(item => replaceIds(item, fields, from, to, field));
+  if (typeof value === "string") return (fields.has(field) ? ids.get(value) : undefined) ?? value;
+  if (Array.isArray(value)) return value.map(item => replaceIds(item, fields, ids, field));
   if (typeof value !== "object" || value === null) return value;
   return Object.fromEntries(
     Object.entries(value).map(([key, item]) => [
       key,
-      PASSED_OVER.has(key) ? item : replaceIds(item, fields, from, to, key),
+      PASSED_OVER.has(key) ? item : replaceIds(item, fields, ids, key),
     ]),
   );
 }
@@ -91,14 +90,21 @@ export function renameId<D extends Named>(document: D, list: IdList, from: strin
   return renameOwn(document, list, from, to);
 }
 
+/**
+ * Returns a kit with ids of a list replaced in all its rules, at once, so that an old id may be another's new one; output
+ * gates follow their moves. The stage is left as it is.
+ */
+export function renameInRules(kit: Kit, list: IdList, ids: ReadonlyMap<string, string>): Kit {
+  const outputs = new Map([...ids].map(([from, to]) => [outputGate(from), outputGate(to)]));
+  const before = list === "moves" ? (replaceIds(kit, FIELDS.gates, outputs) as Kit) : kit;
+  const replaced = replaceIds(before, FIELDS[list], ids) as Kit;
+  const items = (replaced[list] ?? []) as readonly { readonly id: string }[];
+  return { ...replaced, [list]: items.map(item => ({ ...item, id: ids.get(item.id) ?? item.id })) } as Kit;
+}
+
 function renameOwn<D extends Named>(document: D, list: IdList, from: string, to: string): D {
   const { kit, takes, layouts, checks } = document;
-  const replaced = replaceIds(kit, FIELDS[list], from, to) as Kit;
-  const items = (replaced[list] ?? []) as readonly { readonly id: string }[];
-  const own = {
-    ...replaced,
-    [list]: items.map(item => (item.id === from ? { ...item, id: to } : item)),
-  } as Kit;
+  const own = renameInRules(kit, list, new Map([[from, to]]));
   const word = list === "moves" ? undefined : STAGE_WORDS[list];
   const refs = listStageRefs(kit).filter(ref => ref.what === word && ref.id === from);
   const renamed = refs.reduce((now, { path }) => writeAt(now, ["stage", ...path], to), own);

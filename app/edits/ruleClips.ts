@@ -2,8 +2,8 @@ import { dequal } from "dequal";
 import { isOutputGate, outputGate, type Kit } from "#core";
 import { freshId, freshName } from "./freshId";
 import { changeRate } from "./rateEdits";
-import { CONTROL_FIELDS, renameId, type IdList } from "./renameId";
-import { idsUnder, listLeaningRules, NAMING_FIELDS, type RulePlace } from "./ruleEdits";
+import { CONTROL_FIELDS, renameInRules, type IdList } from "./renameId";
+import { idsUnder, NAMING_FIELDS, type RulePlace } from "./ruleEdits";
 
 /** The lists of rules that can be copied; a switch of modes has no meaning without its modes. */
 type CopiedList = "gates" | "patterns" | "moves" | "prompts";
@@ -92,21 +92,6 @@ export function copyRules(kit: Kit, places: readonly RulePlace[]): Kit {
   } as unknown as Kit;
 }
 
-/** Renames the ids of one list of a kit at once, so that an old id may be another's new one. */
-function renameAll(kit: Kit, list: IdList, ids: ReadonlyMap<string, string>): Kit {
-  const changed = [...ids].filter(([from, to]) => from !== to);
-  const taken = new Set([...itemsOf(kit, list).map(({ id }) => id), ...ids.values()]);
-  const between = changed.map(([from, to]) => {
-    const id = freshId("between", taken);
-    taken.add(id);
-    return { from, id, to };
-  });
-  const rename = (now: Kit, from: string, to: string) =>
-    renameId({ kit: now, takes: [], layouts: [], checks: [] }, list, from, to).kit;
-  const away = between.reduce((now, { from, id }) => rename(now, from, id), kit);
-  return between.reduce((now, { id, to }) => rename(now, id, to), away);
-}
-
 /** Returns an item without its id and name. */
 const contentOf = ({ id: _id, name: _name, ...rest }: Item): object => rest;
 
@@ -151,7 +136,7 @@ function fitList(
     taken.add(id);
     if (!same) fresh.add(id);
   }
-  return { clip: renameAll(clip, list, ids), added: new Map([...added, [list, fresh]]) };
+  return { clip: renameInRules(clip, list, ids), added: new Map([...added, [list, fresh]]) };
 }
 
 /** Returns the items of a fitted clip that are to be added to the kit, under names that are free there. */
@@ -229,18 +214,24 @@ function fitInputs(kit: Kit, clip: Kit): Fitted & { readonly sticks: ReadonlySet
  */
 export function pasteRules(kit: Kit, clip: Kit): Pasted {
   const sameRate = changeRate(clip, kit.rate, "time");
-  const isRoot = (list: CopiedList, id: string) => {
-    const index = itemsOf(clip, list).findIndex(item => item.id === id);
-    return listLeaningRules(clip, { list, index }).length === 0;
-  };
+  const referred = new Set(
+    COPIED.flatMap(from =>
+      itemsOf(clip, from).flatMap(item => {
+        const references = referencesOf(item);
+        return COPIED.flatMap(list =>
+          references[list].filter(id => list !== from || id !== item.id).map(id => `${list} ${id}`),
+        );
+      }),
+    ),
+  );
   const modes = mapModes(kit, sameRate);
   const inputs = fitInputs(kit, modes.clip);
   let fitted = fitList(kit, inputs, "gates", findSame);
   for (const list of RULES_BUT_GATES)
     fitted = fitList(kit, fitted, list, (own, item) =>
-      isRoot(list, item.id)
-        ? undefined
-        : own.find(other => other.id === item.id && dequal(contentOf(other), contentOf(item))),
+      referred.has(`${list} ${item.id}`)
+        ? own.find(other => other.id === item.id && dequal(contentOf(other), contentOf(item)))
+        : undefined,
     );
   const controls = listAdded(kit, fitted, "controls");
   const rules = COPIED.flatMap(list => listAdded(kit, fitted, list).map(item => ({ list, item })));

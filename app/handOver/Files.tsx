@@ -100,12 +100,14 @@ export function Files({ format, handover, base, built, drawn, onDraw, onSaved }:
     if (format.uses.includes("pictures") && drawn?.of !== base) onDraw(base);
   };
   switch (now.state) {
-    case "waits":
+    case "waits": {
+      const why = whyAsked(format, handover);
       return (
-        <Button onClick={begin} aria-label={`${whyAsked(format, handover)}: ${format.word}`}>
-          {whyAsked(format, handover)}
+        <Button onClick={begin} aria-label={`${why}: ${format.word}`}>
+          {why}
         </Button>
       );
+    }
     case "drawing":
     case "making":
       return (

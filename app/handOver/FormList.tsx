@@ -3,8 +3,9 @@ import type { ExportFormat } from "#handover";
 import { useStored } from "../ui/useStored";
 
 /** Reads the id of the open form; the first one if nothing was chosen yet, none if the last one was closed. */
-function readOpen(text: string | null, first: string | undefined): string | undefined {
-  return text === null ? first : text.replaceAll('"', "");
+function readOpen(text: string | null, formats: readonly ExportFormat[]): string {
+  const open = text === null ? formats[0] : formats.find(({ id }) => JSON.stringify(id) === text);
+  return open?.id ?? "";
 }
 
 function Heading({
@@ -61,8 +62,8 @@ export function FormList({
   /** Draws the files of a form. */
   children: (format: ExportFormat) => ReactNode;
 }) {
-  const [open, setOpen] = useStored("moss-tap-form", text => readOpen(text, formats[0]?.id));
-  const [opened, setOpened] = useState<ReadonlySet<string | undefined>>(new Set([open]));
+  const [open, setOpen] = useStored("moss-tap-form", text => readOpen(text, formats));
+  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set([open]));
   const list = useRef<HTMLUListElement>(null);
   const id = useId();
   const stop = formats.find(format => format.id === open) ?? formats[0];

@@ -59,7 +59,7 @@ function useSheetBody(handover: Handover): string | undefined {
   return atOnce ?? (made?.of === handover ? made.body : undefined);
 }
 
-/** The longest sheet that the page shows, in characters: about 40,000 elements. */
+/** The longest sheet that the page shows, in characters: 30,000 to 70,000 elements. */
 const MAX_SHOWN = 3_000_000;
 
 /** The timing sheet as it prints. Printing the page prints the sheet. */

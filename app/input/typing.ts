@@ -5,7 +5,8 @@ const DRAGGED = "data-dragged";
 
 const TEXT_TYPES = /^(?:text|search|number|email|url)$/;
 
-function isTextField(target: EventTarget | null): target is HTMLElement {
+/** Returns whether a target of events is a field in which one types. */
+export function isTextField(target: EventTarget | null): target is HTMLElement {
   if (target instanceof HTMLTextAreaElement) return true;
   return target instanceof HTMLInputElement && TEXT_TYPES.test(target.type);
 }

@@ -7,7 +7,9 @@ import { Button } from "../ui/Button";
 /** A text to type into the game, with a button that copies it. */
 function CopyWord({ label, text }: { label: string; text: string }) {
   const [isCopied, setCopied] = useState(false);
-  const copy = () => void navigator.clipboard.writeText(text).then(() => setCopied(true), console.info);
+  // Without a secure connection there is no clipboard at all: that rejects, too.
+  const write = async () => navigator.clipboard.writeText(text);
+  const copy = () => void write().then(() => setCopied(true), console.info);
   return (
     <span className="whitespace-nowrap">
       <span className="text-soft">{label}</span> <b className="font-mono select-all">{text}</b>

@@ -3,12 +3,10 @@ import { useSearchParams } from "react-router";
 import { useWorkbench } from "../document/workbenchContext";
 import { copyRules, pasteRules } from "../edits/ruleClips";
 import { keyOfRule, type RulePlace } from "../edits/ruleEdits";
+import { isTextField } from "../input/typing";
 import { useNotices } from "../ui/noticesContext";
 import { countWords } from "#core";
 import { describePasted, formatClip, readClip } from "./model/clipText";
-
-const isText = (target: EventTarget | null) =>
-  target instanceof Element && target.closest("input, textarea, [contenteditable]") !== null;
 
 /** Copies rules of the open kit to the clipboard, and pastes rules from it as one edit; both report what they did. */
 export function useRuleClips(): {
@@ -16,8 +14,8 @@ export function useRuleClips(): {
   readonly paste: () => void;
   /** Pastes rules from a text. */
   readonly pasteText: (text: string) => void;
-  /** Returns rules as the text to be copied. */
-  readonly textOf: (places: readonly RulePlace[]) => string;
+  /** Copies rules as the data of a copy event. */
+  readonly copyInto: (data: DataTransfer, places: readonly RulePlace[]) => void;
 } {
   const workbench = useWorkbench();
   const { notify } = useNotices();
@@ -42,39 +40,53 @@ export function useRuleClips(): {
       return search;
     });
   };
-  const refuse = (shown: string) => () =>
+  const refuse = (cure: string) =>
+    notify({ tone: "trouble", title: `The browser keeps its clipboard closed: ${cure}.`, details: [] });
+  const reportCopied = (count: number) =>
     notify({
-      tone: "trouble",
-      title: `The browser keeps its clipboard closed: press ${shown} instead.`,
+      tone: "plain",
+      title: `${countWords(count, "rule")} copied with everything referred to. Paste on Shape of any kit.`,
       details: [],
     });
+  // Without a secure connection there is no clipboard at all: that throws, too.
+  const copy = async (places: readonly RulePlace[]) => {
+    try {
+      await navigator.clipboard.writeText(textOf(places));
+      reportCopied(places.length);
+    } catch {
+      refuse("open a rule and press Ctrl+C");
+    }
+  };
+  const paste = async () => {
+    let text: string;
+    try {
+      text = await navigator.clipboard.readText();
+    } catch {
+      return refuse("press Ctrl+V");
+    }
+    pasteText(text);
+  };
   return {
-    textOf,
+    copy: places => void copy(places),
+    paste: () => void paste(),
     pasteText,
-    copy: places =>
-      void navigator.clipboard.writeText(textOf(places)).then(
-        () =>
-          notify({
-            tone: "plain",
-            title: `${countWords(places.length, "rule")} copied, with all that it refers to. Paste on Shape of any kit.`,
-            details: [],
-          }),
-        refuse("Ctrl+C"),
-      ),
-    paste: () => void navigator.clipboard.readText().then(pasteText, refuse("Ctrl+V")),
+    copyInto: (data, places) => {
+      data.setData("text/plain", textOf(places));
+      reportCopied(places.length);
+    },
   };
 }
 
 /** Lets the copy and paste keys act on rules while no text is selected or typed. `open`: the open rule. */
 export function useClipKeys(open: RulePlace | undefined): void {
-  const { textOf, pasteText } = useRuleClips();
+  const { copyInto, pasteText } = useRuleClips();
   const onCopy = useEffectEvent((event: ClipboardEvent) => {
-    if (!open || isText(event.target) || getSelection()?.isCollapsed === false) return;
-    event.clipboardData?.setData("text/plain", textOf([open]));
+    if (!open || isTextField(event.target) || getSelection()?.isCollapsed === false) return;
+    if (event.clipboardData) copyInto(event.clipboardData, [open]);
     event.preventDefault();
   });
   const onPaste = useEffectEvent((event: ClipboardEvent) => {
-    if (isText(event.target)) return;
+    if (isTextField(event.target)) return;
     event.preventDefault();
     pasteText(event.clipboardData?.getData("text/plain") ?? "");
   });
