@@ -15,6 +15,7 @@ export default defineConfig({
       "demo/**/*.test.ts",
       "docs/**/*.test.ts",
       "bench/**/*.test.ts",
+      "lint/**/*.test.ts",
     ],
     environment: "node",
     // No module keeps state, so files can share imports, and each is loaded once.

@@ -88,8 +88,12 @@ async function sourceLane() {
   ];
   await check("types of core and stage, without the DOM", ...tsc("tsconfig.core.json"));
   await check("types", ...tsc("tsconfig.json"));
-  await check("lint", ...bin("eslint", "."), BESIDE);
-  await check("format", ...bin("prettier", "--check", ".", "--log-level", "warn"), BESIDE);
+  await check(
+    "lint",
+    ...bin("oxlint", "-c", "oxlint.config.js", "--report-unused-disable-directives", "."),
+    BESIDE,
+  );
+  await check("format", ...bin("oxfmt", "--check", "."), BESIDE);
 }
 
 await check("route types", ...bin("react-router", "typegen"));

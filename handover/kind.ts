@@ -60,7 +60,14 @@ export const NO_PARTS: HandoverParts = { player: undefined, runtime: [], faces: 
  * `all`: every other form; made on request, too.
  */
 export type Ingredient =
-  "runs" | "options" | "parts" | "frame-rules" | "faces" | "pictures" | "boundaries" | "all";
+  | "runs"
+  | "options"
+  | "parts"
+  | "frame-rules"
+  | "faces"
+  | "pictures"
+  | "boundaries"
+  | "all";
 
 /** One name of a form on the command line, and which of its files it writes. */
 export interface FormCommand {

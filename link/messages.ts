@@ -109,7 +109,14 @@ export type FramesMessage = v.InferOutput<typeof GAME_MESSAGES.frames>;
 export type EndMessage = v.InferOutput<typeof GAME_MESSAGES.end>;
 export type CloseMessage = v.InferOutput<typeof HOST_MESSAGES.close>;
 export type ClientMessage =
-  Join | Open | Follow | Edit | FrameMessage | FramesMessage | EndMessage | CloseMessage;
+  | Join
+  | Open
+  | Follow
+  | Edit
+  | FrameMessage
+  | FramesMessage
+  | EndMessage
+  | CloseMessage;
 
 export type LinkEvent = TraceEvent;
 export type FaultCode = "version" | "code" | "taken" | "rate" | "order" | "shape" | "bounds";

@@ -54,7 +54,8 @@ export function createEvaluation(
 ): StoreApi<Evaluation> {
   const store = createStore<Evaluation>(() => NOTHING);
   let asking:
-    { readonly rules: Rules; readonly take: Take; readonly asked: JobHandle<"evaluate"> } | undefined;
+    | { readonly rules: Rules; readonly take: Take; readonly asked: JobHandle<"evaluate"> }
+    | undefined;
 
   function compile({ kit }: OpenDocument): Pick<Evaluation, "rules" | "isSound" | "faults" | "warnings"> {
     if (!kit) return NOTHING;

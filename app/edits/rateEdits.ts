@@ -39,7 +39,8 @@ export interface RateChange {
   readonly inMs: number;
   /** The first length written in frames, with its time before and after if its frames are kept. */
   readonly example:
-    { readonly written: string; readonly msBefore: number; readonly msAfter: number } | undefined;
+    | { readonly written: string; readonly msBefore: number; readonly msAfter: number }
+    | undefined;
 }
 
 /** Counts a kit's lengths by unit; the example is the first one in frames, with its time before and after. */

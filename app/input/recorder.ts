@@ -28,7 +28,8 @@ export function createRecorder(
 ): Recorder {
   const end = tabs.markAlive(id);
   let pieces:
-    { readonly of: LiveSession["recording"]; readonly next: ReturnType<typeof createPieces> } | undefined;
+    | { readonly of: LiveSession["recording"]; readonly next: ReturnType<typeof createPieces> }
+    | undefined;
   let place = 0;
   let writtenAtMs = -Infinity;
   let writing: Promise<boolean> = Promise.resolve(true);

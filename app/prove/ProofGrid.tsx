@@ -201,7 +201,7 @@ export function ProofGrid({ checks, rows, sums, chosen, isCurrent, onChoose }: G
   const scroller = useRef<HTMLDivElement>(null);
   // The virtualizer's functions change with the visible range; this component re-renders with them and passes
   // none on.
-  // eslint-disable-next-line react-hooks/incompatible-library
+  // oxlint-disable-next-line react-hooks/incompatible-library
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,

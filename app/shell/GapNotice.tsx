@@ -15,7 +15,7 @@ export function GapNotice() {
       details: [],
     });
     // Once for a session, with the first length.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [hasMissed, notify]);
   return null;
 }

@@ -48,7 +48,8 @@ export interface KeptKit {
  * means it removed the kit.
  */
 export type WriteConflict =
-  { readonly state: "changed"; readonly added: number } | { readonly state: "gone" };
+  | { readonly state: "changed"; readonly added: number }
+  | { readonly state: "gone" };
 
 /**
  * The result of a write. `held`: the browser could not store it; it is kept in memory, read from there, and

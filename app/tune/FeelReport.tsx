@@ -180,7 +180,7 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
   useEffect(() => {
     if (isDue) begin();
     // Runs once, when the report first opens; repeating it is manual.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [isDue]);
   const feels = study?.value;
   const isSameShape = study?.kit.moves?.length === kit.moves?.length;

@@ -19,7 +19,8 @@ export type Easing =
   | { readonly kind: "steps"; readonly steps: number; readonly jumps: number; readonly offset: number };
 
 export type ParsedEasing =
-  { readonly ok: true; readonly value: Easing } | { readonly ok: false; readonly detail: string };
+  | { readonly ok: true; readonly value: Easing }
+  | { readonly ok: false; readonly detail: string };
 
 const KEYWORDS: Readonly<Record<string, string>> = {
   ease: "cubic-bezier(0.25, 0.1, 0.25, 1)",

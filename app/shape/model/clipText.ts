@@ -10,7 +10,8 @@ export const formatClip = (clip: Kit): string => `${JSON.stringify(clip, null, 2
 
 /** The rules in a text, or why there are none: one line, and the faults of a kit that cannot be read. */
 export type ReadClip =
-  { readonly clip: Kit } | { readonly trouble: string; readonly details: readonly string[] };
+  | { readonly clip: Kit }
+  | { readonly trouble: string; readonly details: readonly string[] };
 
 /** Reads rules from a text. A kit without rules, or any other text, is no clip. */
 export function readClip(text: string): ReadClip {

@@ -72,8 +72,7 @@ export function SweepQuestion({ question }: { question: Question }) {
       />
       , played{" "}
       <ChoiceWord label="hands" value={hand} choices={hands} onChoose={value => set({ hand: value })} />
-      {character && <Repetitions />}
-      , against <SecondNumber question={question} />.
+      {character && <Repetitions />}, against <SecondNumber question={question} />.
     </p>
   );
 }

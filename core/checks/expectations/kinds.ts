@@ -21,7 +21,8 @@ export type Expectation = { [Name in ExpectationName]: FieldsOf<Kinds[Name]["fie
 
 /** The reasons why a check fails. `no-take`: it names a take that does not exist. */
 export type WhyNot =
-  { [Name in ExpectationName]: keyof Kinds[Name]["record"]["failures"] }[ExpectationName] | "no-take";
+  | { [Name in ExpectationName]: keyof Kinds[Name]["record"]["failures"] }[ExpectationName]
+  | "no-take";
 
 export const EXPECTATION_NAMES = Object.keys(KINDS) as readonly ExpectationName[];
 
