@@ -55,6 +55,24 @@ function noteLost(state: State, trace: Trace, at: number): void {
 }
 
 /**
+ * Returns the rows of the requests that `wants` takes, by the places of their moves in the kit, then older
+ * first.
+ */
+export function listInKitOrder(
+  program: Program,
+  { requests: pool, requestCount }: State,
+  wants: (pool: State["requests"], at: number) => boolean,
+): readonly number[] {
+  const stride = requestStride(program);
+  const rows: number[] = [];
+  for (let r = 0; r < requestCount; r++) if (wants(pool, r * stride)) rows.push(r * stride);
+  return rows.length > 1 ? rows.sort((a, b) => pool[a + MOVE]! - pool[b + MOVE]! || a - b) : rows;
+}
+
+const isLostNow = (pool: State["requests"], at: number) =>
+  pool[at + FATE]! >= LOST_FATE && pool[at + ANEW] === 0;
+
+/**
  * Notes every request lost on this frame, in kit order and older first, then removes all completed requests
  * from the pool.
  */
@@ -64,13 +82,7 @@ export function clearRequests(program: Program, state: State, trace: Trace): voi
   let isAnyOver = false;
   for (let r = 0; r < state.requestCount; r++) if (pool[r * stride + FATE] !== PENDING) isAnyOver = true;
   if (!isAnyOver) return;
-  for (let m = 0; m < program.moves.length; m++) {
-    for (let r = 0; r < state.requestCount; r++) {
-      const at = r * stride;
-      if (pool[at + MOVE] === m && pool[at + FATE]! >= LOST_FATE && pool[at + ANEW] === 0)
-        noteLost(state, trace, at);
-    }
-  }
+  for (const at of listInKitOrder(program, state, isLostNow)) noteLost(state, trace, at);
   let kept = 0;
   for (let r = 0; r < state.requestCount; r++) {
     if (pool[r * stride + FATE] !== PENDING) continue;

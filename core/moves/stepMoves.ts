@@ -11,6 +11,7 @@ import {
   DUE_TICKS,
   FATE,
   isTaken,
+  listInKitOrder,
   lostFate,
   MADE,
   MADE_TICKS,
@@ -178,6 +179,8 @@ function perform(program: Program, state: State, at: number): void {
   }
 }
 
+const isDone = (pool: State["requests"], at: number) => pool[at + FATE] === DONE;
+
 /**
  * Performs ready requests; notes follow in kit order once all are decided. Until then a performed request's
  * DUE, no longer needed, holds −2 − how it was performed.
@@ -190,16 +193,11 @@ function arbitrate(program: Program, state: State, trace: Trace): void {
     performed++;
   }
   if (performed === 0) return;
-  const stride = requestStride(program);
-  for (let m = 0; m < program.moves.length; m++) {
-    for (let r = 0; r < state.requestCount; r++) {
-      const at = r * stride;
-      if (state.requests[at + FATE] !== DONE || state.requests[at + MOVE] !== m) continue;
-      if (state.requests[at + ANEW] === 1) noteRequest(state, trace, at);
-      note(trace, state.frame, PERFORMED, m);
-      put(trace, state.requests[at + MADE]!);
-      put(trace, -2 - state.requests[at + DUE]!);
-    }
+  for (const at of listInKitOrder(program, state, isDone)) {
+    if (state.requests[at + ANEW] === 1) noteRequest(state, trace, at);
+    note(trace, state.frame, PERFORMED, state.requests[at + MOVE]!);
+    put(trace, state.requests[at + MADE]!);
+    put(trace, -2 - state.requests[at + DUE]!);
   }
 }
 

@@ -99,6 +99,8 @@ export const compileSequence: CompileKind<"sequence", SequenceProgram> = (patter
     kind: "sequence",
     steps: bare.map((step, k) => ({ ...step, laterSources: laterSources(bare, k, names) })),
     totalTicks: names.atMost(pattern.total, NEVER),
+    isFaced: bare.some(({ does }) => does === "face"),
+    heldControls: [...new Set(bare.flatMap(step => (step.does === "hold" ? [step.control] : [])))],
     breakers,
     sticks,
     choices: -1,

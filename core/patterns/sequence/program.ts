@@ -23,6 +23,10 @@ export interface SequenceProgram extends PatternBase {
   readonly kind: "sequence";
   readonly steps: readonly StepProgram[];
   readonly totalTicks: number;
+  /** Whether a step waits for a direction to have been held. */
+  readonly isFaced: boolean;
+  /** The controls of the steps that wait for a hold. */
+  readonly heldControls: readonly number[];
   /** Controls whose press breaks a choice; empty if other presses are ignored. */
   readonly breakers: readonly number[];
   /** Sticks its steps name; a step's slot is an index into this list. */

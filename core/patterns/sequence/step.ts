@@ -75,11 +75,9 @@ function useUp(pattern: SequenceProgram, state: State): void {
  * stay awake.
  */
 function mayStillGrow(program: Program, pattern: SequenceProgram, state: State, i: number): boolean {
-  for (let k = 0; k < pattern.steps.length; k++) {
-    const step = pattern.steps[k]!;
-    if (step.does === "face") return true;
-    if (step.does === "hold" && isDown(program, state, i, step.control)) return true;
-  }
+  if (pattern.isFaced) return true;
+  for (let k = 0; k < pattern.heldControls.length; k++)
+    if (isDown(program, state, i, pattern.heldControls[k]!)) return true;
   return false;
 }
 
@@ -99,8 +97,7 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     let isFirstMade = findStepEdges(program, pattern, state, i, pattern.steps[0]!, found);
     if (isBroken) state.choiceCount[list] = 0;
     else {
-      for (let made = 0; made < pattern.steps.length; made++) {
-        if (made > 0 && state.choiceCount[list] === 0) break;
+      for (let made = 0; made <= bestMade(pattern, state, stride) && made < pattern.steps.length; made++) {
         const isTrue =
           made === 0 ? isFirstMade : findStepEdges(program, pattern, state, i, pattern.steps[made]!, found);
         if (isTrue) extendChoices(pattern, state, stride, made, found, now);
