@@ -271,7 +271,13 @@ export {
   type GoalQuestion,
   type HardestPress,
 } from "./study/goal/studyGoal";
-export { fitCharacter, type FittedCharacter, type FoundSpread } from "./study/hands/fitCharacter";
+export type { Aims } from "./study/hands/aims";
+export {
+  fitCharacter,
+  FITTED_NAME,
+  type FittedCharacter,
+  type FoundSpread,
+} from "./study/hands/fitCharacter";
 export { contrastGroups, formatContrast, type Contrast, type GroupFeel } from "./study/feel/contrast";
 export {
   formatMoveFeel,

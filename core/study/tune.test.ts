@@ -194,7 +194,7 @@ test("draws of a character have its spread, and a fit of them returns that sprea
   expect((deviation * 1000) / 60).toBeLessThan(45);
   const program = mustCompile(HOP);
   const columns = readTake(program, played);
-  const fitted = fitCharacter(program, [{ columns, trace: run(program, columns) }]);
+  const fitted = fitCharacter(program, [{ take: played, columns, trace: run(program, columns) }]);
   expect(fitted.onset.presses).toBeGreaterThan(150);
   expect(fitted.character.spreadMs).toBeGreaterThan(25);
   expect(fitted.character.spreadMs).toBeLessThan(45);

@@ -10,7 +10,7 @@ export const fitJob: Job<{ readonly kit: Kit }, FittedCharacter> = async ({ kit 
   const runs: Parameters<typeof fitCharacter>[1][number][] = [];
   for (const take of takes) {
     const columns = readTake(program, take);
-    runs.push({ columns, trace: runRules(rules.value, columns).trace });
+    runs.push({ take, columns, trace: runRules(rules.value, columns).trace });
     tools.reportProgress(runs.length, takes.length);
     await tools.yieldNow();
   }

@@ -88,17 +88,19 @@ function findHardest(counted: readonly (readonly CountedPress[])[], plays: numbe
  * yields a cell without plays. Yields after every run, with each cell when it is complete. Source: docs/studies.md, "Goal".
  */
 export function* studyGoal(
-  { kit, character, seed, count, control, never = [], pressShare, swept, besides = [], values }: GoalQuestion,
+  question: GoalQuestion,
   takes: readonly Take[],
   prepare: PrepareRun,
 ): Generator<{ readonly runs: number; readonly of: number; readonly cell?: GoalCell }, readonly GoalCell[]> {
+  const { kit, character, aims, seed, count, control, never = [] } = question;
+  const { pressShare, swept, besides = [], values } = question;
   const base = prepare(kit);
   if (!base) return [];
   const courses = takes.flatMap((take): Course[] => {
     const listed = listPresses(base, take, control);
     if (listed.meant.length === 0) return [];
     const plays = Array.from({ length: count }, (_, h): Played => {
-      const played = playHandWithPositions(take, character, seed + h);
+      const played = playHandWithPositions(take, character, seed + h, aims?.get(take.id));
       return { seed: seed + h, played, columns: readTake(base.program, played.take) };
     });
     return [{ take, listed, plays }];

@@ -101,7 +101,7 @@ export function listPresses(ready: PreparedKit, take: Take, only: string | undef
 
 /**
  * Counts one repetition: which meant presses are used (`count` is called with each and its fate). Returns how many unwanted
- * ones set off a move or prompt: those marked as not meant, and doubled ones.
+ * ones set off a move or prompt: those marked as not meant, and doubled ones. `onsetMs` is undefined for a missing press.
  */
 export function countPlay(
   ready: PreparedKit,
@@ -109,7 +109,7 @@ export function countPlay(
   played: PlayedTake,
   run: PlayedRun,
   seed: number,
-  count: (one: CountedPress, fate: Fate | undefined) => void,
+  count: (one: CountedPress, fate: Fate | undefined, onsetMs: number | undefined) => void,
 ): number {
   const cameAt = ({ control, press }: CountedPress) => ownValue(played.at, control)?.[press];
   for (const one of meant) {
@@ -121,7 +121,7 @@ export function countPlay(
     if (isUsed(fate)) one.kept++;
     else one.failsAt ??= seed;
     if (isSame) one.same++;
-    count(one, fate);
+    count(one, fate, came?.onsetMs);
   }
   const placeOf = (control: string) => ready.program.controls.findIndex(({ id }) => id === control);
   const slips = unmeant.filter(one => {

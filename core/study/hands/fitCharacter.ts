@@ -1,8 +1,9 @@
+import { findAims, ofOnePress, type Aims } from "./aims";
+import { listJudgedPresses, type JudgedPress, type TakeRun } from "./judgedPresses";
 import { traitsOf } from "../../patterns/recordOf";
 import { notes } from "../../trace/noteKinds";
 import { edgesOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";
-import { firstAbove } from "../../time/rising";
 import type { InputColumns } from "../../input/inputColumns";
 import { edgeKey, keyFrame, type Program } from "../../program/program";
 import { listPresses } from "../feel/shiftPress";
@@ -14,18 +15,20 @@ export interface FoundSpread {
   readonly groups: number;
 }
 
+/** The name of a fitted character. */
+export const FITTED_NAME = "Fitted";
+
 /** A character fitted to takes, with the evidence for each figure. */
 export interface FittedCharacter {
   readonly character: Character;
+  /** The aims of the presses of these takes. */
+  readonly aims: Aims;
   readonly onset: FoundSpread;
   readonly length: FoundSpread;
   readonly fingers: FoundSpread;
 }
 
-/** A press further than this from the gate that judged it was not aimed at it, in ms. */
-const AIMED_MS = 500;
-
-/** Returns the pooled spread within groups, each about its own mean. Groups of one contribute nothing. */
+/** Returns the pooled spread within groups, each about its own mean; 0 without groups of two. Groups of one contribute nothing. */
 function pooled(groups: Iterable<readonly number[]>): FoundSpread & { readonly deviation: number } {
   let squares = 0;
   let presses = 0;
@@ -47,40 +50,17 @@ function addTo(groups: Map<string, number[]>, key: string, value: number): void 
   else groups.set(key, [value]);
 }
 
-/**
- * Collects the offsets, in frames, of requests from the nearest change of the gates they need, and the gaps
- * between the presses of one fire.
- */
-function gatherOnsets(program: Program, trace: Trace, groups: Map<string, number[]>, most: number): void {
-  const turns = program.gates.map((): number[] => []);
-  for (let i = 0; i < trace.count; i++)
-    if (trace.kind[i] === notes.gate.code) turns[trace.subject[i]!]!.push(trace.frame[i]!);
-  for (let i = 0; i < trace.count; i++) {
-    const index = trace.subject[i]!;
-    const isPerformed = trace.kind[i] === notes.performed.code;
-    if (isPerformed || trace.kind[i] === notes.lost.code) {
-      const made = isPerformed ? notes.performed.made(trace, i) : notes.lost.made(trace, i);
-      for (const { gate } of program.moves[index]!.needs) {
-        const own = turns[gate]!;
-        const after = firstAbove(own, made);
-        const near = [own[after - 1], own[after]].flatMap(frame =>
-          frame === undefined ? [] : [made - frame],
-        );
-        const nearest = near.sort((a, b) => Math.abs(a) - Math.abs(b))[0];
-        // Openings and closings form separate groups.
-        const side = nearest === undefined || nearest >= 0 ? after - 1 : after;
-        if (nearest !== undefined && Math.abs(nearest) <= most)
-          addTo(groups, `move ${index} ${gate} ${side % 2}`, nearest);
-      }
-    }
-    if (trace.kind[i] !== notes.fired.code) continue;
-    if (traitsOf(program.patterns[index]!.kind).presses !== "apart") continue;
-    const frames = edgesOf(trace, i).map(key => keyFrame(program, key));
-    // A gap has the variance of two presses.
-    frames
-      .slice(1)
-      .forEach((frame, k) => addTo(groups, `steps ${index} ${k}`, (frame - frames[k]!) / Math.SQRT2));
-  }
+/** Returns the offsets of judged presses by their like, in ms. */
+function gatherOffsets(judged: readonly JudgedPress[]): ReadonlyMap<string, readonly number[]> {
+  const groups = new Map<string, number[]>();
+  for (const one of judged) addTo(groups, one.like, ofOnePress(one));
+  return groups;
+}
+
+/** Returns the mean offset to gates and targets, in ms; 0 without any. Steps have no moment to be late for. */
+function meanOffset(judged: readonly JudgedPress[]): number {
+  const offsets = judged.filter(({ by }) => by !== "step").map(({ offsetMs }) => offsetMs);
+  return offsets.length === 0 ? 0 : offsets.reduce((sum, value) => sum + value, 0) / offsets.length;
 }
 
 /** Returns the distance of a chord's fingers from the first of them, in frames. */
@@ -96,49 +76,64 @@ function gatherFingers(program: Program, trace: Trace): number[] {
   return found;
 }
 
+/** Collects the logarithms of the lengths of like presses: of one control, setting off the same patterns. */
+function gatherLengths(
+  program: Program,
+  columns: InputColumns,
+  trace: Trace,
+  lengths: Map<string, number[]>,
+): void {
+  const fired = new Map<number, Set<number>>();
+  for (let i = 0; i < trace.count; i++) {
+    if (trace.kind[i] !== notes.fired.code) continue;
+    for (const key of edgesOf(trace, i)) {
+      const own = fired.get(key) ?? new Set();
+      fired.set(key, own.add(trace.subject[i]!));
+    }
+  }
+  for (const { control, down, up, upAt } of listPresses(columns)) {
+    const by = fired.get(edgeKey(down, control, program.sourceCount));
+    if (upAt >= 0 && by) addTo(lengths, `${control} ${[...by].sort().join()}`, Math.log(up - down));
+  }
+}
+
+const within = (value: number, least: number, most: number) =>
+  Math.max(least, Math.min(most, Math.round(value)));
+
 /**
- * Fits the character with which takes were played: the spread of offsets of like presses from the gate or
- * step that judged them (pooled within moves and steps), of the logarithm of lengths of like presses (of one
- * control that set off the same patterns), and of a chord's fingers about the first. Intentions are not
- * recorded, so bias, missed and doubled presses are 0. Figures are rounded to whole ms and percent; a figure
- * without evidence is 0, and its n is 0.
+ * Fits the character with which takes were played: bias and spread of the offsets of like presses to the gate, target or step
+ * that judged them (see `listJudgedPresses`; the spread is pooled within like presses), the spread of the logarithm of lengths
+ * of like presses (of one control that set off the same patterns), and of a chord's fingers about the first. Missed and
+ * doubled presses cannot be told from intended ones and are 0. Figures are rounded to whole ms and percent; a figure without
+ * evidence is 0, and its n is 0. Source: docs/studies.md, "Hands".
  */
 export function fitCharacter(
   program: Program,
-  runs: readonly { readonly columns: InputColumns; readonly trace: Trace }[],
+  runs: readonly (TakeRun & { readonly columns: InputColumns })[],
 ): FittedCharacter {
-  const { rateHz } = program;
-  const onsets = new Map<string, number[]>();
   const lengths = new Map<string, number[]>();
   const fingers: number[] = [];
-  for (const { columns, trace } of runs) {
-    gatherOnsets(program, trace, onsets, (AIMED_MS * rateHz) / 1000);
+  const judged = new Map<string, readonly JudgedPress[]>();
+  for (const { take, columns, trace } of runs) {
+    judged.set(take.id, listJudgedPresses(program, { take, trace }));
     fingers.push(...gatherFingers(program, trace));
-    const fired = new Map<number, Set<number>>();
-    for (let i = 0; i < trace.count; i++) {
-      if (trace.kind[i] !== notes.fired.code) continue;
-      for (const key of edgesOf(trace, i)) {
-        const own = fired.get(key) ?? new Set();
-        fired.set(key, own.add(trace.subject[i]!));
-      }
-    }
-    for (const { control, down, up, upAt } of listPresses(columns)) {
-      const by = fired.get(edgeKey(down, control, program.sourceCount));
-      if (upAt >= 0 && by) addTo(lengths, `${control} ${[...by].sort().join()}`, Math.log(up - down));
-    }
+    gatherLengths(program, columns, trace, lengths);
   }
-  const onset = pooled(onsets.values());
+  const all = [...judged.values()].flat();
+  const onset = pooled(gatherOffsets(all).values());
   const length = pooled(lengths.values());
   const apart =
     fingers.length === 0 ? 0 : Math.sqrt(fingers.reduce((sum, d) => sum + d * d, 0) / fingers.length);
   return {
     character: {
       ...STILL,
-      name: "Fitted",
-      spreadMs: Math.min(1000, Math.round((onset.deviation * 1000) / rateHz)),
-      lengthPercent: Math.min(100, Math.round(length.deviation * 100)),
-      fingersMs: Math.min(1000, Math.round((apart * 1000) / rateHz)),
+      name: FITTED_NAME,
+      biasMs: within(meanOffset(all), -1000, 1000),
+      spreadMs: within(onset.deviation, 0, 1000),
+      lengthPercent: within(length.deviation * 100, 0, 100),
+      fingersMs: within((apart * 1000) / program.rateHz, 0, 1000),
     },
+    aims: findAims(judged),
     onset: { presses: onset.presses, groups: onset.groups },
     length: { presses: length.presses, groups: length.groups },
     fingers: { presses: fingers.length, groups: fingers.length > 0 ? 1 : 0 },

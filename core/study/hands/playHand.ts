@@ -3,6 +3,7 @@ import { randomLogNormal, randomNormal } from "d3-random";
 import { uniformFloat64 } from "pure-rand/distribution/uniformFloat64";
 import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
 import type { Lane, Take } from "../../input/takeSchema";
+import type { TakeAims } from "./aims";
 import type { Character } from "./character";
 
 /** Fingers that come within this time of each other were meant together. */
@@ -103,17 +104,24 @@ function placed(stroke: Stroke, start: number, stretch: number, least: number): 
  * comes closer than a frame to the previous one unless it was. Each (seed, take, control, press) has its own
  * random stream, so an edit elsewhere in the take leaves the draws unchanged. Gates and speed are kept.
  * Without spread the take is returned unchanged. Example: `playHand(take, CHARACTERS[0], 1)`.
+ *
+ * With `aims` the take is one of the player to whom the character was fitted: its presses already have that player's bias,
+ * which is not added again, and each press is played around its aim, so that scatter is not added to scatter. A press whose
+ * aim is not known is played around where it was recorded.
  */
-export function playHand(take: Take, character: Character, seed: number): Take {
-  return playHandWithPositions(take, character, seed).take;
+export function playHand(take: Take, character: Character, seed: number, aims?: TakeAims): Take {
+  return playHandWithPositions(take, character, seed, aims).take;
 }
 
 /**
  * The position of each press of a take's lanes in a repetition: its first and last pair, in frames of the
- * take; undefined for a missing press.
+ * take, and the draw of its onset, common to presses meant together; undefined for a missing press.
  */
 export type PlayedAt = Readonly<
-  Record<string, readonly ({ readonly from: number; readonly to: number } | undefined)[]>
+  Record<
+    string,
+    readonly ({ readonly from: number; readonly to: number; readonly onsetMs: number } | undefined)[]
+  >
 >;
 
 /** A repetition of a take, with the position of each press in it. */
@@ -125,19 +133,26 @@ export interface PlayedTake {
 }
 
 /** Returns the same as `playHand`, with the position of each press. */
-export function playHandWithPositions(take: Take, character: Character, seed: number): PlayedTake {
+export function playHandWithPositions(
+  take: Take,
+  character: Character,
+  seed: number,
+  aims?: TakeAims,
+): PlayedTake {
+  const played = aims ? { ...character, biasMs: 0 } : character;
+  const aimOf = ({ control, index }: Stroke) => aims?.get(control)?.[index]?.shiftMs ?? 0;
   const frameOf = (ms: number) => (ms * take.rate) / 1000;
   const lanes = Object.entries(take.lanes).map(
     ([control, lane]) => [control, strokesOf(control, lane)] as const,
   );
   const all = lanes.flatMap(([, strokes]) => strokes);
-  const draws = new Map(all.map(stroke => [stroke, draw(character, seed, take.id, stroke)]));
+  const draws = new Map(all.map(stroke => [stroke, draw(played, seed, take.id, stroke)]));
   const leaders = leadersOf(all, frameOf(TOGETHER_MS));
-  const at = createRecord<({ from: number; to: number } | undefined)[]>();
+  const at = createRecord<({ from: number; to: number; onsetMs: number } | undefined)[]>();
   const doubled: { control: string; from: number; to: number }[] = [];
-  const played = lanes.map(([control, strokes]) => {
+  const lanesPlayed = lanes.map(([control, strokes]) => {
     const lane: [number, number][] = [];
-    const came = strokes.map((): { from: number; to: number } | undefined => undefined);
+    const came = strokes.map((): { from: number; to: number; onsetMs: number } | undefined => undefined);
     at[control] = came;
     let freeFrom = 0;
     let endBefore = 0;
@@ -145,7 +160,7 @@ export function playHandWithPositions(take: Take, character: Character, seed: nu
       const leader = leaders.get(stroke)!;
       const own = draws.get(stroke)!;
       const finger = leader === stroke ? 0 : own.fingerMs;
-      const offset = frameOf(draws.get(leader)!.onsetMs + finger);
+      const offset = frameOf(aimOf(leader) + draws.get(leader)!.onsetMs + finger);
       const gap = s === 0 ? 0 : Math.min(1, stroke.from - endBefore);
       // After a press that did not move, a press may keep its exact position; the sum would differ in the
       // last bit.
@@ -159,7 +174,8 @@ export function playHandWithPositions(take: Take, character: Character, seed: nu
       const pairs = placed(stroke, start, own.stretch, least);
       lane.push(...pairs);
       freeFrom = pairs.at(-1)![0];
-      came[s] = { from: start, to: stroke.to === undefined ? take.frames : freeFrom };
+      const { onsetMs } = draws.get(leader)!;
+      came[s] = { from: start, to: stroke.to === undefined ? take.frames : freeFrom, onsetMs };
       const next = strokes[s + 1];
       const again = freeFrom + Math.max(1, frameOf(AGAIN_MS));
       const length = Math.max(1, (freeFrom - start) / 2);
@@ -171,5 +187,5 @@ export function playHandWithPositions(take: Take, character: Character, seed: nu
     });
     return [control, lane] as const;
   });
-  return { take: { ...take, lanes: Object.fromEntries(played) }, at, doubled };
+  return { take: { ...take, lanes: Object.fromEntries(lanesPlayed) }, at, doubled };
 }

@@ -4,16 +4,28 @@ import type { Kit } from "../../kit/schema";
 import type { Program } from "../../program/program";
 import type { Fate } from "../outcomes/fate";
 import type { PrepareRun } from "../prepareRun";
+import type { Aims } from "./aims";
 import type { Character } from "./character";
-import { countPlay, fatesOf, listPresses, usesOf, type CountedPress, type PlayedRun } from "./countPresses";
-import { shareOverTakes, type TakeSum } from "./overTakes";
+import {
+  countPlay,
+  fatesOf,
+  isUsed,
+  listPresses,
+  usesOf,
+  type CountedPress,
+  type PlayedRun,
+} from "./countPresses";
 import { playHandWithPositions } from "./playHand";
+import { drawRefits } from "./refit";
+import { addToTally, createTally, shareOfTally, tallyOf, type Tallies, type Tally } from "./tally";
 import { shareOf, type Share } from "./wilson";
 
 /** The parameters of a study of hands. */
 export interface HandsQuestion {
   readonly kit: Kit;
   readonly character: Character;
+  /** For a character fitted to takes: the aims of their presses. Takes without an entry are of other players. */
+  readonly aims?: Aims;
   readonly seed: number;
   /** The number of repetitions of each take, with consecutive seeds. */
   readonly count: number;
@@ -46,6 +58,8 @@ export interface HandsResult {
   readonly plays: number;
   /** The number of takes with a meant press: intervals are over takes from two on, over plays otherwise. */
   readonly takes: number;
+  /** The meant presses that are played around an aim other than where they were recorded. */
+  readonly aimed: number;
   /** Of all meant presses, those that some move or prompt uses. */
   readonly kept: Share;
   /** Presses not meant or doubled that set off a move or prompt, and failures of checks that name unwanted events: in all plays. */
@@ -56,17 +70,6 @@ export interface HandsResult {
   readonly prompts: readonly { readonly index: number; readonly share: Share }[];
   /** By index of the check: the number of repetitions in which it holds. */
   readonly checks: readonly { readonly check: number; readonly share: Share }[];
-}
-
-/** Sums by rule or check, a sum for each take. */
-type Sums = Map<number, { hits: number; n: number }[]>;
-
-function addSum(sums: Sums, index: number, takes: number, hits: number, n: number): void {
-  const own = sums.get(index) ?? [];
-  sums.set(index, own);
-  while (own.length <= takes) own.push({ hits: 0, n: 0 });
-  own[takes]!.hits += hits;
-  own[takes]!.n += n;
 }
 
 /** The rules whose patterns hear a control, by the control's index. */
@@ -90,47 +93,54 @@ function rulesByControl(program: Program) {
  * after every repetition. Seeds: `seed`, `seed` + 1 … Source: docs/studies.md, "Hands".
  */
 export function* studyHands(
-  { kit, character, seed, count, control, never = [] }: HandsQuestion,
+  { kit, character, aims, seed, count, control, never = [] }: HandsQuestion,
   takes: readonly Take[],
   prepare: PrepareRun,
 ): Generator<{ readonly done: number; readonly of: number }, HandsResult> {
   const ready = prepare(kit);
+  const { spreadMs } = character;
   const of = takes.length * count;
   const all: CountedPress[] = [];
-  const kept: TakeSum[] = [];
-  const [moves, prompts, checks]: [Sums, Sums, Sums] = [new Map(), new Map(), new Map()];
+  const kept = createTally();
+  const [moves, prompts, checks]: [Tallies, Tallies, Tallies] = [new Map(), new Map(), new Map()];
+  const aimOf = (one: CountedPress) => aims?.get(one.take.id)?.get(one.control)?.[one.press];
   const byControl = ready ? rulesByControl(ready.program) : [];
   let unwanted = 0;
   let done = 0;
   for (const [t, take] of (ready ? takes : []).entries()) {
     const { program, run, judge } = ready!;
     const listed = listPresses(ready!, take, control);
-    const countRules = ({ place }: CountedPress, fate: Fate | undefined) => {
-      const used = [usesOf(fate, "move"), usesOf(fate, "prompt")];
-      for (const m of byControl[place]!.moves) addSum(moves, m, t, used[0]!.includes(m) ? 1 : 0, 1);
-      for (const p of byControl[place]!.prompts) addSum(prompts, p, t, used[1]!.includes(p) ? 1 : 0, 1);
+    const countRules = (one: CountedPress, fate: Fate | undefined, onsetMs: number | undefined) => {
+      const [usedByMoves, usedByPrompts] = [usesOf(fate, "move"), usesOf(fate, "prompt")];
+      const { moves: heardBy, prompts: askedBy } = byControl[one.place]!;
+      const aim = aimOf(one);
+      const drawn = aim && onsetMs !== undefined ? { aim, onsetMs, spreadMs } : undefined;
+      addToTally(kept, t, isUsed(fate), drawn);
+      for (const m of heardBy) addToTally(tallyOf(moves, m), t, usedByMoves.includes(m), drawn);
+      for (const p of askedBy) addToTally(tallyOf(prompts, p), t, usedByPrompts.includes(p), drawn);
     };
     all.push(...listed.meant);
     for (let h = 0; h < count; h++) {
-      const played = playHandWithPositions(take, character, seed + h);
+      const played = playHandWithPositions(take, character, seed + h, aims?.get(take.id));
       const columns = readTake(program, played.take);
       const trace = run(columns);
       const own: PlayedRun = { take, columns, fates: fatesOf(program, trace) };
       unwanted += countPlay(ready!, listed, played, own, seed + h, countRules);
       for (const { check, ok } of judge?.(trace, take.id) ?? []) {
-        addSum(checks, check, t, ok ? 1 : 0, 1);
+        addToTally(tallyOf(checks, check), t, ok);
         if (!ok && never.includes(check)) unwanted++;
       }
       yield { done: ++done, of };
     }
-    kept.push({ hits: listed.meant.reduce((sum, one) => sum + one.kept, 0), n: listed.meant.length * count });
   }
-  const over = (sums: readonly TakeSum[]) => shareOverTakes(sums, count, seed);
-  const shares = (sums: Sums) =>
-    [...sums].sort((a, b) => a[0] - b[0]).map(([index, own]) => ({ index, share: over(own) }));
+  const refits = aims && drawRefits(aims, takes, spreadMs, seed);
+  const over = (tally: Tally) => shareOfTally(tally, refits, count, seed);
+  const shares = (tallies: Tallies) =>
+    [...tallies].sort((a, b) => a[0] - b[0]).map(([index, own]) => ({ index, share: over(own) }));
   return {
     plays: done,
-    takes: kept.filter(({ n }) => n > 0).length,
+    aimed: all.filter(one => aimOf(one) !== undefined).length,
+    takes: kept.all.filter(({ n }) => n > 0).length,
     kept: over(kept),
     unwanted,
     presses: all.map(({ take, control, press, frame, kept: hits, same, failsAt, ...uses }) => ({

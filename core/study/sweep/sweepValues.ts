@@ -4,6 +4,7 @@ import { gapFrames } from "../../input/gapFrames";
 import { readTake, type InputColumns } from "../../input/inputColumns";
 import type { Kit } from "../../kit/schema";
 import { LOSS_REASONS, PERFORMED_BY, type LossReason, type PerformedBy } from "../../trace/trace";
+import type { Aims } from "../hands/aims";
 import type { Character } from "../hands/character";
 import { playHand } from "../hands/playHand";
 import type { PrepareRun } from "../prepareRun";
@@ -19,7 +20,12 @@ export interface SweepQuestion {
   /** The values to try, in the number's own unit. */
   readonly values: readonly number[];
   /** The character with which each take is repeated, and how often; absent means once as recorded. */
-  readonly hands?: { readonly character: Character; readonly seed: number; readonly count: number };
+  readonly hands?: {
+    readonly character: Character;
+    readonly aims?: Aims;
+    readonly seed: number;
+    readonly count: number;
+  };
 }
 
 /** The result of one value, over all runs. */
@@ -124,7 +130,7 @@ export function* sweepValues(
   const played: Played[] = [];
   for (const take of takes)
     for (let h = 0; h < count; h++) {
-      const own = hands ? playHand(take, hands.character, hands.seed + h) : take;
+      const own = hands ? playHand(take, hands.character, hands.seed + h, hands.aims?.get(take.id)) : take;
       const columns = readTake(base.program, own);
       const gaps = gapFrames(own, base.program.rateHz);
       const present = readOutcome(base.program, base.run(columns), moves, gaps);

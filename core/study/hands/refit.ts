@@ -1,0 +1,177 @@
+import { uniformFloat64 } from "pure-rand/distribution/uniformFloat64";
+import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
+import { errorFunction, quantileSorted } from "simple-statistics";
+import type { Take } from "../../input/takeSchema";
+import type { Aims, TakeAims } from "./aims";
+import type { Share } from "./wilson";
+
+/** Draws of an onset are counted in bins of a quarter of the spread, up to four spreads either way. */
+const BINS = 32;
+const BINS_PER_SPREAD = 4;
+const DRAWS = 1000;
+
+/** The presses of one take and one like by the bin of their draw. */
+interface Bins {
+  readonly hits: Float64Array;
+  readonly n: Float64Array;
+}
+
+/** The counts of presses whose aims are known, by like and then by the index of the take. */
+export type AimedCounts = Map<string, (Bins | undefined)[]>;
+
+/** Counts one press of a repetition. `onsetMs` is its draw, of a character with this spread. */
+export function addAimed(
+  counts: AimedCounts,
+  like: string,
+  take: number,
+  onsetMs: number,
+  spreadMs: number,
+  isHit: boolean,
+): void {
+  const ofLike = counts.get(like) ?? [];
+  counts.set(like, ofLike);
+  const bins = (ofLike[take] ??= { hits: new Float64Array(BINS), n: new Float64Array(BINS) });
+  const bin = Math.floor(BINS / 2 + (spreadMs > 0 ? (onsetMs / spreadMs) * BINS_PER_SPREAD : 0));
+  const within = Math.max(0, Math.min(BINS - 1, bin));
+  bins.n[within]!++;
+  if (isHit) bins.hits[within]!++;
+}
+
+/** Returns the probability that a draw around `meanSpreads`, `spreads` wide, is in each bin; the outer ones are open. */
+function binShares(meanSpreads: number, spreads: number): Float64Array {
+  const below = (edge: number) =>
+    edge <= 0
+      ? 0
+      : edge >= BINS
+        ? 1
+        : (1 +
+            errorFunction(
+              ((edge - BINS / 2) / BINS_PER_SPREAD - meanSpreads) / (Math.SQRT2 * Math.max(spreads, 1e-9)),
+            )) /
+          2;
+  return Float64Array.from({ length: BINS }, (_, bin) => below(bin + 1) - below(bin));
+}
+
+/** Returns the share of hits of presses of one like, if their draws fell into the bins with other probabilities. */
+function reweighted(bins: readonly Bins[], probabilities: Float64Array): number {
+  let [weight, sum] = [0, 0];
+  for (let bin = 0; bin < BINS; bin++) {
+    let [hits, n] = [0, 0];
+    for (const one of bins) {
+      hits += one.hits[bin]!;
+      n += one.n[bin]!;
+    }
+    if (n === 0) continue;
+    weight += probabilities[bin]!;
+    sum += (probabilities[bin]! * hits) / n;
+  }
+  return weight === 0 ? 0 : sum / weight;
+}
+
+const countOf = ({ n }: Bins) => n.reduce((sum, value) => sum + value, 0);
+
+/** The number of some offsets, their sum, and the sum of their squares. */
+interface Moments {
+  readonly n: number;
+  readonly sum: number;
+  readonly squares: number;
+}
+
+type ByLike = ReadonlyMap<string, Moments>;
+
+const NONE: Moments = { n: 0, sum: 0, squares: 0 };
+
+function joined(all: Iterable<ByLike>): ByLike {
+  const sums = new Map<string, Moments>();
+  for (const own of all)
+    for (const [like, { n, sum, squares }] of own) {
+      const before = sums.get(like) ?? NONE;
+      sums.set(like, { n: before.n + n, sum: before.sum + sum, squares: before.squares + squares });
+    }
+  return sums;
+}
+
+/** Returns the moments of the offsets of a take's like presses. */
+function momentsOf(aims: TakeAims | undefined): ByLike {
+  const offsets = [...(aims?.values() ?? [])].flat().flatMap(aim => aim ?? []);
+  return joined(
+    offsets.map(({ like, offsetMs }) => new Map([[like, { n: 1, sum: offsetMs, squares: offsetMs ** 2 }]])),
+  );
+}
+
+/** Returns the spread pooled within like presses, each about their own mean; 0 without two of a like. */
+function pooledSpread(all: ByLike): number {
+  let [squares, free] = [0, 0];
+  for (const own of all.values()) {
+    if (own.n < 2) continue;
+    squares += Math.max(0, own.squares - own.sum ** 2 / own.n);
+    free += own.n - 1;
+  }
+  return free > 0 ? Math.sqrt(squares / free) : 0;
+}
+
+/** A draw of takes with replacement, with the character fitted to them. */
+export interface Refit {
+  /** The indices of the takes. */
+  readonly drawn: readonly number[];
+  /** Its spread, and the distance of its mean by like, in spreads of the character that played. */
+  readonly spreads: number;
+  readonly means: ReadonlyMap<string, number>;
+}
+
+/**
+ * Draws takes with replacement, 1,000 times from a seed, and fits the character anew to each draw. `spreadMs` is the spread
+ * with which the repetitions were played. Undefined below two takes, without spread, or if like presses have none.
+ */
+export function drawRefits(
+  aims: Aims,
+  takes: readonly Take[],
+  spreadMs: number,
+  seed: number,
+): readonly Refit[] | undefined {
+  const own = takes.map(({ id }) => momentsOf(aims.get(id)));
+  const all = joined(own);
+  const spread = pooledSpread(all);
+  if (takes.length < 2 || spreadMs === 0 || spread === 0) return undefined;
+  const generator = xoroshiro128plus(seed);
+  return Array.from({ length: DRAWS }, (): Refit => {
+    const drawn = takes.map(() => Math.floor(uniformFloat64(generator) * takes.length));
+    const fitted = joined(drawn.map(t => own[t]!));
+    const means = [...fitted].map(([like, { n, sum }]) => {
+      const whole = all.get(like)!;
+      return [like, (sum / n - whole.sum / whole.n) / spreadMs] as const;
+    });
+    return { drawn, spreads: pooledSpread(fitted) / spread, means: new Map(means) };
+  });
+}
+
+/**
+ * Returns a share with its 95 % interval over draws of takes, where the character of each draw is the one fitted to it: what a
+ * player's few takes say about the player is uncertain, and so is the share. Repetitions are not played again: the share of
+ * hits at each deviation is weighed by how often the character of the draw deviates so far. `others` are the presses whose aims
+ * are not known, by take.
+ */
+export function shareOverRefits(
+  refits: readonly Refit[],
+  aimed: AimedCounts,
+  others: readonly { readonly hits: number; readonly n: number }[],
+): Pick<Share, "low" | "high"> {
+  const shares = refits.flatMap(({ drawn, spreads, means }) => {
+    let [hits, n] = [0, 0];
+    for (const t of drawn) {
+      hits += others[t]?.hits ?? 0;
+      n += others[t]?.n ?? 0;
+    }
+    for (const [like, ofLike] of aimed) {
+      const bins = drawn.flatMap(t => ofLike[t] ?? []);
+      const count = bins.reduce((sum, one) => sum + countOf(one), 0);
+      if (count === 0) continue;
+      hits += count * reweighted(bins, binShares(means.get(like) ?? 0, spreads));
+      n += count;
+    }
+    return n === 0 ? [] : [hits / n];
+  });
+  if (shares.length === 0) return { low: 0, high: 1 };
+  shares.sort((a, b) => a - b);
+  return { low: quantileSorted(shares, 0.025), high: quantileSorted(shares, 0.975) };
+}
