@@ -104,7 +104,7 @@ const within = (value: number, least: number, most: number) =>
  * Fits the character with which takes were played: bias and spread of the offsets of like presses to the gate, target or step
  * that judged them (see `listJudgedPresses`; the spread is pooled within like presses), the spread of the logarithm of lengths
  * of like presses (of one control that set off the same patterns), and of a chord's fingers about the first. Missed and
- * doubled presses cannot be told from intended ones and are 0. Figures are rounded to whole ms and percent; a figure without
+ * doubled presses look like intended ones and are 0. Figures are rounded to whole ms and percent; a figure without
  * evidence is 0, and its n is 0. Source: docs/studies.md, "Hands".
  */
 export function fitCharacter(
