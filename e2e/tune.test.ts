@@ -62,6 +62,13 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
   await study("Sweep");
   await press(driver, "Sweep");
   await done("sweep");
+  // The takes are still side by side: a chart for each, and a line on where they differ.
+  await expect
+    .poll(() => textOf(driver, "[data-testid=sweep-groups]"))
+    .toMatch(/Nothing wanted is lost from 0f for .*, 17f for Eaten/);
+  await choose(driver, "side by side", "together");
+  await press(driver, "Sweep again");
+  await done("sweep");
   await expect
     .poll(() => textOf(driver, "[data-testid=sweep-edges]"))
     .toMatch(/Nothing wanted is lost from 17f, 283.3 ms up\./);
@@ -143,8 +150,20 @@ test("two characters are compared with the same seeds; a press is opened in a re
   await press(driver, "Undo");
   await press(driver, "Fit a hand to these takes");
   await waitFor(driver, "the fit", async () =>
-    /onset give or take \d+ ms \(n = \d+/.test(await textOf(driver, "[data-testid=fitted]")),
+    /onset .*give or take \d+ ms \(n = \d+/.test(await textOf(driver, "[data-testid=fitted]")),
   );
+  await press(driver, "Take the second away");
+  await choose(driver, "side by side", "take by take");
+  await choose(driver, "character", "Each take’s own hand");
+  await typeOver(driver, "plays a take", "5");
+  await press(driver, "Let them play again");
+  await done("hands");
+  const heads = '//table[starts-with(@aria-label,"By rule")]//thead//th';
+  await expect.poll(() => driver.findElements({ xpath: heads }).then(found => found.length)).toBe(4);
+  expect(await textOf(driver, "[data-testid=aims]")).toMatch(
+    /Clean climb: .*give or take \d+ ms; \d+ of \d+/,
+  );
+  expect(await textOf(driver, "[data-testid=hands-contrast]")).toMatch(/^They differ most in /);
 });
 
 test("a goal is asked, its field is filled, a pair is tried on the tape, put back, and the chosen one is kept", async () => {

@@ -3,25 +3,26 @@ import {
   type Character,
   type FittedCharacter,
   type GoalCell,
-  type HandsResult,
   type Kit,
   type Overlaps,
   type PressShare,
   type Swept,
   type SweepPoint,
+  type Take,
   type TakeFeel,
 } from "#core";
+import type { PlayedHands } from "../judging/jobs/hands";
 import type { SpreadPoint } from "../judging/jobs/spread";
 import type { Stories } from "../judging/jobs/stories";
 
 /** The studies of a kit by name, with the types of their results. */
 export interface StudyResults {
   readonly feel: readonly TakeFeel[];
-  /** The points of each question; undefined until it has an answer. */
+  /** The points of each question, group by group; undefined until it has an answer. */
   readonly sweep: readonly (readonly SweepPoint[] | undefined)[];
-  /** One result for each compared character. */
-  readonly hands: readonly (HandsResult | undefined)[];
-  /** The cells of each row of the field; undefined until it has an answer. */
+  /** One result for each column: each group of takes, by each compared character. */
+  readonly hands: readonly (PlayedHands | undefined)[];
+  /** The cells of each row of the field, group by group; undefined until it has an answer. */
   readonly goal: readonly (readonly GoalCell[] | undefined)[];
   readonly fit: FittedCharacter | undefined;
   readonly spread: readonly SpreadPoint[];
@@ -81,6 +82,8 @@ export interface DrawnSweep {
   readonly hand: string;
   /** The repetitions of each take. */
   readonly plays: number;
+  /** The names of the groups of takes; none for all takes together. */
+  readonly groups: readonly string[];
 }
 
 /** A simulated player: a character that plays under a version of the kit. */
@@ -95,8 +98,24 @@ export const PRESENT_VERSION = "now";
 /** The value for takes as recorded among the characters of a sweep. */
 export const AS_RECORDED = "none";
 
+/** The choice that each group of takes is played by the character fitted to it, among the names of characters. */
+export const OWN_HANDS = "own";
+
+/** A character fitted to takes, with these takes: it has the aims of their presses. */
+export interface FittedHand extends FittedCharacter {
+  readonly takes: readonly Take[];
+}
+
+/** A column of the result of Hands: a group of takes, empty for all, and the hand that plays them. */
+export interface HandsColumn {
+  readonly group: string;
+  readonly hand: string;
+}
+
 /** The question that a result of Hands answers. */
 export interface HandsAsked {
+  readonly groups: TakeGroups;
+  readonly isOwnHand: boolean;
   readonly one: SimulatedHand;
   readonly two: SimulatedHand | undefined;
   readonly seed: number;
@@ -106,6 +125,8 @@ export interface HandsAsked {
 
 /** The question that a result of Goal answers. Shares are in percent. */
 export interface GoalAsked {
+  readonly groups: readonly string[];
+  readonly isOwnHand: boolean;
   readonly one: SweptChoice;
   readonly two: SweptChoice | undefined;
   readonly rows: readonly number[];
@@ -118,8 +139,7 @@ export interface GoalAsked {
 
 /** The settings of studies: kept while other views are shown, until the kit is closed. */
 export interface StudySettings {
-  readonly takes: { readonly selection: TakeSelection };
-  readonly feel: { readonly groups: TakeGroups };
+  readonly takes: { readonly selection: TakeSelection; readonly groups: TakeGroups };
   readonly takeList: TakeFilter;
   readonly hands: {
     readonly one: SimulatedHand;
@@ -130,12 +150,13 @@ export interface StudySettings {
     readonly count: number;
     /** The control whose presses are counted; empty for all. */
     readonly control: string;
-    /** The character fitted to the takes. */
-    readonly fitted: Character | undefined;
+    /** Whether each group of takes is played by the character fitted to it. */
+    readonly isOwnHand: boolean;
+    readonly fitted: FittedHand | undefined;
     /** The press whose spread is shown. */
     readonly press: PressShare | undefined;
-    /** The column headings of the shown result, and the question it answers. */
-    readonly drawn: readonly string[];
+    /** The columns of the shown result, and the question it answers. */
+    readonly drawn: readonly HandsColumn[];
     readonly asked: HandsAsked | undefined;
   };
   readonly goal: {
@@ -176,8 +197,7 @@ export interface StudySettings {
 }
 
 export const DEFAULT_STUDY_SETTINGS: StudySettings = {
-  takes: { selection: { kind: "all" } },
-  feel: { groups: "none" },
+  takes: { selection: { kind: "all" }, groups: "none" },
   takeList: { by: "all", words: "" },
   hands: {
     one: { character: CHARACTERS[1]!, version: PRESENT_VERSION },
@@ -185,6 +205,7 @@ export const DEFAULT_STUDY_SETTINGS: StudySettings = {
     seed: 1,
     count: 200,
     control: "",
+    isOwnHand: false,
     fitted: undefined,
     press: undefined,
     drawn: [],

@@ -13,17 +13,14 @@ import {
   type Program,
   type TakeFeel,
 } from "#core";
-import { useStudy, useStudying, useStudySettings } from "../document/studiesContext";
-import type { TakeGroups } from "../document/studySettings";
+import { useStudy, useStudying } from "../document/studiesContext";
 import { Distribution } from "../maps/Distribution";
-import { ChoiceWord } from "../ui/ChoiceWord";
 import { FeelPicture } from "./FeelPicture";
 import { FeelSideBySide } from "./FeelSideBySide";
 import { FrameLink } from "./FrameLink";
 import { listFeelLanes } from "./model/feelLanes";
-import { groupTakes } from "./model/takeSelection";
 import { StudyBar } from "./StudyBar";
-import { useTakeSelection } from "./TakesWord";
+import { useGroups } from "./useGroups";
 
 /** Takes with up to this total of frames are studied as soon as the report opens. */
 const AT_ONCE_FRAMES = 36_000;
@@ -136,37 +133,13 @@ function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels
   );
 }
 
-const GROUPS: readonly { readonly value: TakeGroups; readonly label: string; readonly hint: string }[] = [
-  { value: "none", label: "together", hint: "one picture of all takes" },
-  { value: "player", label: "by player", hint: "a column for each player that a take names" },
-  { value: "device", label: "by device", hint: "a column for each pad or keyboard" },
-  { value: "session", label: "by session", hint: "a column for each day or session" },
-  { value: "take", label: "take by take", hint: "a column for each take" },
-];
-
-/** The word for the groups of takes: together, or side by side by a label. */
-function GroupsWord() {
-  const [{ groups }, set] = useStudySettings("feel");
-  return (
-    <span>
-      shown{" "}
-      <ChoiceWord
-        label="side by side"
-        value={groups}
-        choices={GROUPS}
-        onChoose={value => set({ groups: value as TakeGroups })}
-      />
-    </span>
-  );
-}
-
 /**
  * The feel of all moves as a picture, and each move as one line, which opens to rooms, losses and delays, each a link to
  * its frame.
  */
 export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
   const studying = useStudying();
-  const { takes } = useTakeSelection();
+  const { takes, by, list: groups } = useGroups();
   const study = useStudy("feel");
   const begin = () =>
     studying.begin("feel", {
@@ -191,8 +164,6 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
   const about = study?.kit ?? kit;
   const nameOfMove = useCallback((move: number) => nameOf(about, "moves", about.moves![move]!.id), [about]);
   const lanes = useMemo(() => listFeelLanes(moves, nameOfMove), [moves, nameOfMove]);
-  const [{ groups: by }] = useStudySettings("feel");
-  const groups = useMemo(() => groupTakes(takes, by), [takes, by]);
   return (
     <section aria-label="Feel report">
       <h2 className="font-serif text-2xl">How the takes feel</h2>
@@ -201,7 +172,6 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
         more: that is its room. A lost one is shifted until it is saved.
       </p>
       <StudyBar name="feel" word="Study these takes" canBegin={takes.length > 0} onBegin={begin}>
-        <GroupsWord />
         {study?.value && (
           <span className="text-soft">
             n = {study.value.length} of {study.takes.length} {study.takes.length === 1 ? "take" : "takes"}

@@ -1,5 +1,5 @@
 import type { Take } from "#core";
-import type { TakeSelection } from "../document/studySettings";
+import type { TakeGroups, TakeSelection } from "../document/studySettings";
 import { useStudySettings } from "../document/studiesContext";
 import { useDocument } from "../document/workbenchContext";
 import { ChoiceWord } from "../ui/ChoiceWord";
@@ -79,6 +79,30 @@ export function TakesWord() {
           </ul>
         )}
       </Flap>
+    </span>
+  );
+}
+
+const GROUPS: readonly { readonly value: TakeGroups; readonly label: string; readonly hint: string }[] = [
+  { value: "none", label: "together", hint: "one picture of all takes" },
+  { value: "player", label: "by player", hint: "a column for each player that a take names" },
+  { value: "device", label: "by device", hint: "a column for each pad or keyboard" },
+  { value: "session", label: "by session", hint: "a column for each day or session" },
+  { value: "take", label: "take by take", hint: "a column for each take" },
+];
+
+/** The word for the groups of takes: together, or side by side by a label. */
+export function GroupsWord() {
+  const [{ groups }, set] = useStudySettings("takes");
+  return (
+    <span>
+      shown{" "}
+      <ChoiceWord
+        label="side by side"
+        value={groups}
+        choices={GROUPS}
+        onChoose={value => set({ groups: value as TakeGroups })}
+      />
     </span>
   );
 }

@@ -9,7 +9,7 @@ import { Hands } from "./hands/Hands";
 import { Overlaps } from "./Overlaps";
 import { Rates } from "./rates/Rates";
 import { Sweep } from "./sweep/Sweep";
-import { TakesWord } from "./TakesWord";
+import { GroupsWord, TakesWord } from "./TakesWord";
 import { Variants } from "./Variants";
 
 /** The studies, each by the question it answers. */
@@ -50,6 +50,7 @@ export function TuneView() {
     );
   // Rules and their program must belong to the same moment.
   const { kit: sound, program } = rules;
+  const isOfGroups = study === "feel" || study === "sweep" || study === "hands" || study === "goal";
   const isOfTakes = study !== "overlaps" && study !== "assists";
   return (
     <div className="grid min-h-0 grow grid-cols-[210px_minmax(0,1fr)]">
@@ -70,7 +71,7 @@ export function TuneView() {
       <div className="min-h-0 overflow-auto px-6 py-3" data-testid="tune">
         {isOfTakes && (
           <p className="float-right text-sm">
-            <TakesWord />
+            <TakesWord /> {isOfGroups && <GroupsWord />}
           </p>
         )}
         <NextStep view="tune" isDone={search.has("study")}>

@@ -1,16 +1,19 @@
 import { studyGoal, type Check, type GoalCell, type GoalQuestion } from "#core";
 import { prepareStudied } from "#stage";
+import { takesOf, withOwnHand, type Group } from "./groups";
 import type { Job } from "./job";
 import { createProgressReporter, workThrough } from "./slices";
 
-/** Computes the cells of a goal over takes, with checks judged; reports cells as they are found. */
+/** Computes the cells of a goal over takes, or those of a group, with checks judged; reports cells as they are found. */
 export const goalJob: Job<
-  { readonly goal: GoalQuestion; readonly checks: readonly Check[] },
+  { readonly goal: GoalQuestion; readonly checks: readonly Check[]; readonly group?: Group },
   readonly GoalCell[]
-> = async ({ goal, checks }, takes, tools) => {
+> = async ({ goal, checks, group }, takes, tools) => {
+  const own = takesOf(group, takes);
+  const question = await withOwnHand(goal, group, own, tools);
   const cells: GoalCell[] = [];
   const reportProgress = createProgressReporter(tools);
-  const study = studyGoal(goal, takes, prepareStudied(checks));
+  const study = studyGoal(question, own, prepareStudied(checks));
   const value = await workThrough(study, tools, ({ runs, of, cell }) => {
     if (cell) cells.push(cell);
     reportProgress(runs, of, () => cells);

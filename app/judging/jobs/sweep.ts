@@ -1,16 +1,23 @@
-import { sweepValues, type Check, type SweepPoint, type SweepQuestion } from "#core";
+import { sweepValues, type Check, type FittedCharacter, type SweepPoint, type SweepQuestion } from "#core";
 import { prepareStudied } from "#stage";
+import { fitTakes, takesOf, type Group } from "./groups";
 import type { Job } from "./job";
 import { createProgressReporter, workThrough } from "./slices";
 
-/** Computes the points of a sweep over takes, with checks judged; reports points as they are found. */
+const pickHand = ({ character, aims }: FittedCharacter) => ({ character, aims });
+
+/** Computes the points of a sweep over takes, or those of a group, with checks judged; reports points as they are found. */
 export const sweepJob: Job<
-  { readonly sweep: SweepQuestion; readonly checks: readonly Check[] },
+  { readonly sweep: SweepQuestion; readonly checks: readonly Check[]; readonly group?: Group },
   readonly SweepPoint[]
-> = async ({ sweep, checks }, takes, tools) => {
+> = async ({ sweep, checks, group }, takes, tools) => {
+  const own = takesOf(group, takes);
+  const { hands } = sweep;
+  const fitted = group?.isOwnHand && hands ? await fitTakes(sweep.kit, own, tools) : undefined;
+  const question = fitted && hands ? { ...sweep, hands: { ...hands, ...pickHand(fitted) } } : sweep;
   const points: SweepPoint[] = [];
   const reportProgress = createProgressReporter(tools);
-  const study = sweepValues(sweep, takes, prepareStudied(checks));
+  const study = sweepValues(question, own, prepareStudied(checks));
   const value = await workThrough(study, tools, ({ runs, of, point }) => {
     if (point) points.push(point);
     reportProgress(runs, of, () => points);

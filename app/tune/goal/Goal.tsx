@@ -31,7 +31,8 @@ export function Goal({ kit }: { kit: Kit }) {
       <StudyBar name="goal" word="Find them" canBegin={takes.length > 0} of={base} onBegin={begin}>
         {asked && found && (
           <span className="text-soft">
-            {asked.character.name.toLowerCase()} hands, seeds {asked.seed} to {asked.seed + asked.count - 1}
+            {asked.isOwnHand ? "own" : asked.character.name.toLowerCase()} hands, seeds {asked.seed} to{" "}
+            {asked.seed + asked.count - 1}
             {study.isOther && (
               <b className="text-foxglove">; this answers the question before it was changed</b>
             )}

@@ -4,7 +4,7 @@ import type { GoalAsked } from "../../document/studySettings";
 import { Button } from "../../ui/Button";
 import { FrameLink } from "../FrameLink";
 import { percent } from "../hands/ShareBar";
-import { isPresent, listSmaller, type GoalFieldModel } from "../model/goalField";
+import { isPresent, listSmaller, type GoalFieldModel, type GroupCell } from "../model/goalField";
 import { formatShort } from "../model/sweptNumbers";
 import type { Trying } from "../sweep/useTrying";
 
@@ -63,6 +63,29 @@ function WhyNotLess({
   );
 }
 
+/** The share of plays that meet the goal by group of takes, the group that meets it least first. */
+function GroupShares({ groups, playPercent }: { groups: readonly GroupCell[]; playPercent: number }) {
+  if (groups.length === 0) return null;
+  const sorted = [...groups].sort((a, b) => shareOf(a.cell) - shareOf(b.cell));
+  return (
+    <ul className="flex flex-wrap gap-x-5 text-sm" data-testid="goal-groups">
+      {sorted.map(({ name, cell }) => (
+        <li key={name}>
+          <b>{name}</b>{" "}
+          {cell.plays === 0 ? (
+            <span className="text-soft">no meant press</span>
+          ) : (
+            <span className={qualifies(cell, playPercent / 100) ? "" : "text-foxglove"}>
+              {percent(shareOf(cell))}
+              {!qualifies(cell, playPercent / 100) && ", not enough"}
+            </span>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** The place that is looked at: its figures, what a smaller number breaks, and the button that keeps it. */
 function PlaceWords({
   kit,
@@ -88,8 +111,9 @@ function PlaceWords({
         {isBest && <b>Chosen: </b>}
         {!field.best && <b className="text-foxglove">Nothing here is enough. The nearest: </b>}
         <b className="font-mono">{formatPlace(asked, place)}</b>: {percent(shareOf(cell))} of {cell.plays}{" "}
-        plays meet the goal, {percent(cell.meant === 0 ? 0 : cell.kept / cell.meant)} of meant presses are
-        kept, {(cell.unwanted / Math.max(1, cell.plays)).toFixed(2)} unwanted a play.{" "}
+        plays {asked.groups.length > 1 && "of the group that meets it least "}meet the goal,{" "}
+        {percent(cell.meant === 0 ? 0 : cell.kept / cell.meant)} of meant presses are kept,{" "}
+        {(cell.unwanted / Math.max(1, cell.plays)).toFixed(2)} unwanted a play.{" "}
         {trying.value !== undefined && (
           <>
             <Button look="strong" onClick={trying.keep}>
@@ -101,6 +125,7 @@ function PlaceWords({
           </>
         )}
       </p>
+      <GroupShares groups={field.groupsAt(place.row, cell.value)} playPercent={playPercent} />
       <WhyNotLess kit={kit} asked={asked} field={field} place={place} playPercent={playPercent} />
     </div>
   );
@@ -140,7 +165,8 @@ export function GoalField({
     <>
       <p className="text-sm text-soft">
         Across: {asked.one.name}. {asked.two && `Down: ${asked.two.name}. `}Each cell: plays that meet the
-        goal, in percent; filled where that is enough, the chosen one outlined, the present one dashed.
+        goal, in percent{asked.groups.length > 1 && " of the group that meets it least"}; filled where that is
+        enough, the chosen one outlined, the present one dashed.
       </p>
       {place && (
         <PlaceWords

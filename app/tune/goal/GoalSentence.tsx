@@ -3,6 +3,8 @@ import { useStudySettings } from "../../document/studiesContext";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
+import { OWN_HANDS } from "../../document/studySettings";
+import { listHandChoices } from "../model/characters";
 import { PlaysStone, SeedStone } from "../RepetitionStones";
 import { SweepSentence } from "../sweep/SweepSentence";
 import { NO_SECOND, type GoalStudy } from "./useGoal";
@@ -63,7 +65,7 @@ function Numbers({ study }: { study: GoalStudy }) {
 /** The goal as an editable sentence. */
 export function GoalSentence({ kit, study }: { kit: Kit; study: GoalStudy }) {
   const [{ playPercent, pressPercent, control, seed, count }, set] = useStudySettings("goal");
-  const { characters, character } = study;
+  const { characters, character, isOwnHand, groups } = study;
   return (
     <p className="my-1 max-w-[960px] font-serif text-lg leading-[1.9]" data-testid="goal-sentence">
       <PercentStone
@@ -74,15 +76,11 @@ export function GoalSentence({ kit, study }: { kit: Kit; study: GoalStudy }) {
       % of plays by{" "}
       <ChoiceWord
         label="character"
-        value={character.name}
-        choices={characters.map(({ name, spreadMs }) => ({
-          value: name,
-          label: `${name.toLowerCase()} hands`,
-          hint: `each press moved by chance, give or take ${spreadMs} ms`,
-        }))}
+        value={isOwnHand ? OWN_HANDS : character.name}
+        choices={listHandChoices(characters, groups.by)}
         onChoose={hand => set({ hand })}
-      />{" "}
-      keep{" "}
+      />
+      {groups.list.length > 1 && ", of each group of takes,"} keep{" "}
       <PercentStone
         label="percent of meant presses"
         value={pressPercent}

@@ -1,10 +1,11 @@
 import { dequal } from "dequal";
-import { CHARACTERS, namesUnwanted, type Character, type Kit } from "#core";
+import { namesUnwanted, type Character, type Kit } from "#core";
 import { useStudySettings, useStudying } from "../../document/studiesContext";
-import type { GoalAsked, SweepRange, SweptChoice } from "../../document/studySettings";
+import { OWN_HANDS, type GoalAsked, type SweepRange, type SweptChoice } from "../../document/studySettings";
 import { useDocument } from "../../document/workbenchContext";
+import { listCharacters, withAims } from "../model/characters";
 import { firstRange, firstSwept, listSwept, listValues } from "../model/sweptNumbers";
-import { useTakeSelection } from "../TakesWord";
+import { useGroups, type Groups } from "../useGroups";
 
 /** The setting for one number only. */
 export const NO_SECOND = "none";
@@ -20,6 +21,9 @@ export interface GoalStudy {
   readonly setRange: (choice: SweptChoice, range: SweepRange) => void;
   readonly characters: readonly Character[];
   readonly character: Character;
+  /** Whether the takes of each group are played by the character fitted to them. */
+  readonly isOwnHand: boolean;
+  readonly groups: Groups;
   /** Whether the shown result answers another question than the one that is set now. */
   readonly isOther: boolean;
   readonly begin: () => void;
@@ -35,7 +39,8 @@ function secondOf(choices: readonly SweptChoice[], one: SweptChoice): SweptChoic
 export function useGoal(kit: Kit): GoalStudy | undefined {
   const studying = useStudying();
   const checks = useDocument(state => state.checks);
-  const { takes } = useTakeSelection();
+  const groups = useGroups();
+  const { takes } = groups;
   const [settings, set] = useStudySettings("goal");
   const [{ fitted }] = useStudySettings("hands");
   const choices = listSwept(kit);
@@ -43,13 +48,26 @@ export function useGoal(kit: Kit): GoalStudy | undefined {
   if (!one) return undefined;
   const chosenSecond = choices.find(({ key }) => key === settings.two && key !== one.key);
   const two = settings.two === NO_SECOND ? undefined : (chosenSecond ?? secondOf(choices, one));
-  const characters = fitted ? [...CHARACTERS, fitted] : CHARACTERS;
+  const characters = listCharacters(fitted);
+  const isOwnHand = settings.hand === OWN_HANDS;
   const character = characters.find(({ name }) => name === settings.hand) ?? characters[0]!;
   const rangeOf = (of: SweptChoice) => settings.ranges[of.key] ?? firstRange(of);
   const valuesOf = (of: SweptChoice) => listValues(rangeOf(of).from, rangeOf(of).to, of.present, MAX_VALUES);
   const { seed, count, control, pressPercent } = settings;
   const rows = two ? valuesOf(two) : [];
-  const asked: GoalAsked = { one, two, rows, character, seed, count, control, pressPercent };
+  const names = groups.list.map(({ name }) => name);
+  const asked: GoalAsked = {
+    groups: names,
+    isOwnHand,
+    one,
+    two,
+    rows,
+    character,
+    seed,
+    count,
+    control,
+    pressPercent,
+  };
   return {
     choices,
     one,
@@ -58,11 +76,14 @@ export function useGoal(kit: Kit): GoalStudy | undefined {
     setRange: (of, range) => set({ ranges: { ...settings.ranges, [of.key]: range } }),
     characters,
     character,
+    isOwnHand,
+    groups,
     isOther: settings.asked !== undefined && !dequal({ ...settings.asked, rows: [] }, { ...asked, rows: [] }),
     begin() {
       const own = {
         kit,
         character,
+        ...withAims(fitted, character, takes),
         seed,
         count,
         ...(control === "" ? {} : { control }),
@@ -75,7 +96,9 @@ export function useGoal(kit: Kit): GoalStudy | undefined {
       set({ asked });
       studying.begin("goal", {
         job: "goal",
-        questions: besides.map(row => ({ goal: { ...own, ...row }, checks })),
+        questions: groups
+          .asks(isOwnHand)
+          .flatMap(group => besides.map(row => ({ goal: { ...own, ...row }, checks, ...group }))),
         takes,
         merge: answers => answers,
       });

@@ -1,4 +1,5 @@
 import { CHARACTERS, type Character } from "#core";
+import { OWN_HANDS } from "../../document/studySettings";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
@@ -38,6 +39,7 @@ export function CharacterLine({
   character,
   known,
   side,
+  own,
   onChange,
 }: {
   character: Character;
@@ -45,6 +47,8 @@ export function CharacterLine({
   known: readonly Character[];
   /** A prefix for the labels of its numbers: "", or "second ". */
   side: string;
+  /** The choice of hands fitted to the takes that they play, in words, and whether it is chosen. */
+  own?: { readonly words: string; readonly isChosen: boolean; readonly choose: () => void };
   onChange: (character: Character) => void;
 }) {
   const isAsShipped = known.some(
@@ -54,33 +58,38 @@ export function CharacterLine({
     <>
       <ChoiceWord
         label={`${side}character`}
-        value={isAsShipped ? character.name : ""}
+        value={own?.isChosen ? OWN_HANDS : isAsShipped ? character.name : ""}
         placeholder={`A hand of your own, from ${character.name.toLowerCase()},`}
-        choices={known.map(item => ({
-          value: item.name,
-          label: `A ${item.name.toLowerCase()} hand`,
-          hint: CHARACTERS.find(({ name }) => name === item.name)?.why ?? "the spread found in your takes",
-        }))}
+        choices={[
+          ...known.map(item => ({
+            value: item.name,
+            label: `A ${item.name.toLowerCase()} hand`,
+            hint: CHARACTERS.find(({ name }) => name === item.name)?.why ?? "the spread found in your takes",
+          })),
+          ...(own ? [{ value: OWN_HANDS, label: own.words, hint: "fitted to the takes that it plays" }] : []),
+        ]}
         onChoose={name => {
+          if (name === OWN_HANDS) return own?.choose();
           const found = known.find(item => item.name === name);
           if (found) onChange(found);
         }}
       />
-      {FIELDS.map(({ field, label, before, after, least, most }) => (
-        <span key={field}>
-          {" "}
-          {before}{" "}
-          <NumberStone
-            label={`${side}${label}`}
-            value={character[field]}
-            least={least}
-            most={most}
-            beginStep={() => noStep()}
-            onChange={value => onChange({ ...character, [field]: value })}
-          />{" "}
-          {after}
-        </span>
-      ))}
+      {!own?.isChosen &&
+        FIELDS.map(({ field, label, before, after, least, most }) => (
+          <span key={field}>
+            {" "}
+            {before}{" "}
+            <NumberStone
+              label={`${side}${label}`}
+              value={character[field]}
+              least={least}
+              most={most}
+              beginStep={() => noStep()}
+              onChange={value => onChange({ ...character, [field]: value })}
+            />{" "}
+            {after}
+          </span>
+        ))}
     </>
   );
 }

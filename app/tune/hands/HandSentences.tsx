@@ -10,18 +10,24 @@ const [, , BEGINNER] = CHARACTERS;
 const LOOK = "my-1 max-w-[960px] font-serif leading-[2.1]";
 
 /** The first character, its repetitions and its version of the kit, as a sentence. */
-function FirstHand({ study: { settings, set, characters, versions, controls } }: { study: HandsStudy }) {
-  const { one, seed, count, control } = settings;
+function FirstHand({
+  study: { settings, set, characters, versions, controls, ownWords },
+}: {
+  study: HandsStudy;
+}) {
+  const { one, seed, count, control, isOwnHand } = settings;
   return (
     <p className={LOOK} data-testid="hand-sentence">
       <CharacterLine
         character={one.character}
         known={characters}
         side=""
-        onChange={character => set({ one: { ...one, character } })}
+        own={{ words: ownWords, isChosen: isOwnHand, choose: () => set({ isOwnHand: true }) }}
+        onChange={character => set({ isOwnHand: false, one: { ...one, character } })}
       />{" "}
-      It plays each take <PlaysStone value={count} most={5000} onChange={next => set({ count: next })} />{" "}
-      times from seed <SeedStone value={seed} onChange={next => set({ seed: next })} />, under{" "}
+      {isOwnHand ? "plays" : "It plays"} each take{" "}
+      <PlaysStone value={count} most={5000} onChange={next => set({ count: next })} /> times from seed{" "}
+      <SeedStone value={seed} onChange={next => set({ seed: next })} />, under{" "}
       <ChoiceWord
         label="version"
         value={one.version}

@@ -1,11 +1,22 @@
 import type { Kit } from "#core";
 import { useStudy } from "../../document/studiesContext";
+import type { HandsColumn } from "../../document/studySettings";
+import type { PlayedHands } from "../../judging/jobs/hands";
 import { Button } from "../../ui/Button";
-import { listCheckRows, listKeptRows, listRuleRows } from "../model/shareRows";
+import { formatOnsets } from "../model/characters";
+import {
+  formatRowContrast,
+  listCheckRows,
+  listKeptRows,
+  listRuleRows,
+  sortByContrast,
+  type ShareRow,
+} from "../model/shareRows";
 import { StudyBar } from "../StudyBar";
 import { HandSentences } from "./HandSentences";
 import { HardestPresses } from "./HardestPresses";
 import { PressSpread } from "./PressSpread";
+import { percent } from "./ShareBar";
 import { ShareRows } from "./ShareRows";
 import { useHands, type HandsStudy } from "./useHands";
 
@@ -20,15 +31,68 @@ function FitLine({ study: { takes, beginFit, chooseFitted } }: { study: HandsStu
       </Button>
       {found && (
         <span data-testid="fitted">
-          Found: onset give or take {found.character.spreadMs} ms (n = {found.onset.presses} presses in{" "}
+          Found: onset {formatOnsets(found.character)} (n = {found.onset.presses} presses in{" "}
           {found.onset.groups} like groups), length {found.character.lengthPercent} % (n ={" "}
           {found.length.presses}), fingers {found.character.fingersMs} ms (n = {found.fingers.presses}).{" "}
-          <Button look="quiet" onClick={() => chooseFitted(found.character)}>
+          <Button look="quiet" onClick={() => chooseFitted(found, fit.takes)}>
             Play with it
           </Button>
         </span>
       )}
     </div>
+  );
+}
+
+const unwantedPerPlay = ({ unwanted, plays }: PlayedHands) => (unwanted / Math.max(1, plays)).toFixed(2);
+
+/** The unwanted events a play, and who played: the onsets of fitted hands, with the presses played around their aim. */
+function PlayedLines({
+  columns,
+  results,
+}: {
+  columns: readonly HandsColumn[];
+  results: readonly (PlayedHands | undefined)[];
+}) {
+  const titles = columns.map(({ group, hand }) => group || (columns.length > 1 ? hand : ""));
+  const fitted = results.flatMap((result, k) => (result?.aims ? [{ result, title: titles[k] }] : []));
+  return (
+    <ul className="mt-1 text-sm text-soft">
+      <li data-testid="unwanted">
+        Unwanted, a play:{" "}
+        {results
+          .flatMap((result, k) => (result ? [`${titles[k]} ${unwantedPerPlay(result)}`.trim()] : []))
+          .join(", ")}{" "}
+        (presses not meant, or doubled, that set something off; and failures of “never” checks)
+      </li>
+      {fitted.length > 0 && (
+        <li data-testid="aims">
+          {fitted.map(({ result, title }) => (
+            <span key={title} className="mr-4 inline-block">
+              {title && <b>{title}: </b>}
+              {formatOnsets(result.character)}; {result.aimed} of {result.presses.length} presses aimed
+            </span>
+          ))}
+          <span className="inline-block">
+            (played around the mean of their like; the others around where they were recorded)
+          </span>
+        </li>
+      )}
+    </ul>
+  );
+}
+
+/** The studied takes, plays and seeds of a result. */
+function PlayedWords({ study, results }: { study: HandsStudy; results: readonly PlayedHands[] }) {
+  const { asked } = study.settings;
+  const [first] = results;
+  if (!first || !asked) return null;
+  const plays = results.reduce((sum, result) => sum + result.plays, 0);
+  return (
+    <span className="text-soft">
+      n = {plays} plays, seeds {asked.seed} to {asked.seed + asked.count - 1}; 95 % intervals over{" "}
+      {first.takes > 1 ? `the ${asked.groups === "none" ? first.takes : ""} takes` : "the plays"}
+      {study.isOther && <b className="text-foxglove">; this answers the question before it was changed</b>}
+    </span>
   );
 }
 
@@ -38,45 +102,54 @@ export function Hands({ kit }: { kit: Kit }) {
   const played = useStudy("hands");
   const { takes, begin } = study;
   const { drawn, asked } = study.settings;
-  const [first, second] = played?.value ?? [];
+  const results = played?.value ?? [];
   const about = played?.kit ?? kit;
-  const sides = (played?.value?.length ?? 0) > 1 ? [first, second] : [first];
+  const sides = asked?.two ? 2 : 1;
+  const firsts = results.filter(
+    (result, k): result is PlayedHands => result !== undefined && k % sides === 0,
+  );
+  const isGrouped = asked !== undefined && asked.groups !== "none";
+  const ordered = (rows: readonly ShareRow[]) => (isGrouped ? sortByContrast(rows) : rows);
+  const rules = listRuleRows(about, results);
+  const contrast =
+    isGrouped &&
+    sides === 1 &&
+    formatRowContrast(
+      rules,
+      drawn.map(({ group }) => group),
+      percent,
+    );
   return (
     <section aria-label="Hands">
       <h2 className="font-serif text-2xl">Who can play it</h2>
       <HandSentences study={study} />
       <FitLine study={study} />
       <StudyBar name="hands" word="Let them play" canBegin={takes.length > 0} onBegin={begin}>
-        {first && asked && (
-          <span className="text-soft">
-            n = {first.plays} plays, seeds {asked.seed} to {asked.seed + asked.count - 1}; 95 % intervals over{" "}
-            {first.takes > 1 ? `the ${first.takes} takes` : "the plays"}
-            {study.isOther && (
-              <b className="text-foxglove">; this answers the question before it was changed</b>
-            )}
-          </span>
-        )}
+        <PlayedWords study={study} results={firsts} />
       </StudyBar>
       {takes.length === 0 && <p className="text-soft">No take to play: record one in Play.</p>}
-      <ShareRows
-        label="Kept: meant presses that some move or prompt uses, those lost in the take included"
-        sides={drawn}
-        rows={listKeptRows(sides)}
-      />
-      {first && (
-        <p className="mt-1 text-sm text-soft" data-testid="unwanted">
-          Unwanted, a play:{" "}
-          {sides.map(side => side && (side.unwanted / Math.max(1, side.plays)).toFixed(2)).join(" beside ")}{" "}
-          (presses not meant, or doubled, that set something off; and failures of “never” checks)
+      {contrast && (
+        <p className="font-semibold" data-testid="hands-contrast">
+          {contrast}
         </p>
       )}
       <ShareRows
-        label="By rule: how many of the meant presses on its controls it uses"
-        sides={drawn}
-        rows={listRuleRows(about, sides)}
+        label="Kept: meant presses that some move or prompt uses, those lost in the take included"
+        columns={drawn}
+        rows={listKeptRows(results)}
       />
-      <ShareRows label="By check: how often it holds" sides={drawn} rows={listCheckRows(played, sides)} />
-      <HardestPresses presses={first?.presses ?? []} kit={about} study={study} />
+      {firsts.length > 0 && <PlayedLines columns={drawn} results={results} />}
+      <ShareRows
+        label="By rule: how many of the meant presses on its controls it uses"
+        columns={drawn}
+        rows={ordered(rules)}
+      />
+      <ShareRows
+        label="By check: how often it holds"
+        columns={drawn}
+        rows={ordered(listCheckRows(played, results))}
+      />
+      <HardestPresses results={firsts} kit={about} study={study} />
       <PressSpread kit={about} />
     </section>
   );

@@ -1,4 +1,5 @@
 import { countWords, type Kit, type PressShare } from "#core";
+import type { PlayedHands } from "../../judging/jobs/hands";
 import { Button } from "../../ui/Button";
 import { FrameLink } from "../FrameLink";
 import { usedFor } from "../model/usedFor";
@@ -9,21 +10,23 @@ const MAX_PRESSES = 15;
 
 /** The meant presses that are used least often, each with a play that lost it. */
 export function HardestPresses({
-  presses,
+  results,
   kit,
   study: { beginSpread, keepPlay },
 }: {
-  presses: readonly PressShare[];
+  /** The results of the first hand, for each group of takes. */
+  results: readonly PlayedHands[];
   /** The studied kit. */
   kit: Kit;
   study: HandsStudy;
 }) {
   // Lost in the take and in every play: no spread explains that, so they are only counted.
   const isHopeless = ({ same, kept }: PressShare) => same === undefined && kept.hits === 0;
-  const hopeless = presses.filter(isHopeless).length;
+  const presses = results.flatMap(by => by.presses.map(press => ({ press, by })));
+  const hopeless = presses.filter(({ press }) => isHopeless(press)).length;
   const hardest = presses
-    .filter(press => !isHopeless(press))
-    .sort((a, b) => a.kept.share - b.kept.share)
+    .filter(({ press }) => !isHopeless(press))
+    .sort((a, b) => a.press.kept.share - b.press.kept.share)
     .slice(0, MAX_PRESSES);
   if (presses.length === 0) return null;
   return (
@@ -38,7 +41,7 @@ export function HardestPresses({
         )}
       </caption>
       <tbody>
-        {hardest.map(press => {
+        {hardest.map(({ press, by }) => {
           const words = usedFor(kit, press);
           return (
             <tr key={`${press.take} ${press.control} ${press.press}`} className="border-t border-line">
@@ -52,7 +55,7 @@ export function HardestPresses({
                 <Button
                   look="quiet"
                   aria-label={`Who loses the press for ${words} on ${press.frame}f`}
-                  onClick={() => beginSpread(press)}
+                  onClick={() => beginSpread(press, by)}
                 >
                   who loses it?
                 </Button>
@@ -60,7 +63,7 @@ export function HardestPresses({
                   <Button
                     look="quiet"
                     aria-label={`Open a play that loses the press for ${words} on ${press.frame}f`}
-                    onClick={() => keepPlay(press.take, press.failsAt!)}
+                    onClick={() => keepPlay(press.take, press.failsAt!, by)}
                   >
                     open one that lost it
                   </Button>

@@ -10,11 +10,13 @@ export function percent(share: number): string {
   return `${Math.round(hundred)} %`;
 }
 
-/** A share with its 95 % interval, as a bar with a whisker and as figures, with its n. */
-export function ShareBar({ share }: { share: Share }) {
+/** A share with its 95 % interval, as a bar with a whisker and as figures with its n, beside it or below. */
+export function ShareBar({ share, isStacked = false }: { share: Share; isStacked?: boolean }) {
   const { low, high, hits, n } = share;
   return (
-    <span className="inline-flex items-center gap-2 whitespace-nowrap">
+    <span
+      className={`inline-flex whitespace-nowrap ${isStacked ? "flex-col gap-0.5 py-1" : "items-center gap-2"}`}
+    >
       <svg width={WIDTH} height="12" aria-hidden>
         <rect x="0" y="3" width={WIDTH} height="6" className="fill-sand" />
         <rect x="0" y="3" width={share.share * WIDTH} height="6" className="fill-fern" />

@@ -1,11 +1,13 @@
 import { dequal } from "dequal";
 import { nanoid } from "nanoid";
-import { CHARACTERS, namesUnwanted, playHand, type Character, type Kit, type PressShare } from "#core";
+import { namesUnwanted, playHand, type FittedCharacter, type Kit, type PressShare, type Take } from "#core";
 import { useStudySettings, useStudying } from "../../document/studiesContext";
 import { useDocument, useWorkbench } from "../../document/workbenchContext";
+import type { PlayedHands } from "../../judging/jobs/hands";
 import type { HandsAsked, SimulatedHand } from "../../document/studySettings";
 import { listVersions, readVersion } from "../model/versions";
-import { useTakeSelection } from "../TakesWord";
+import { formatOwnHands, listCharacters, withAims } from "../model/characters";
+import { useGroups } from "../useGroups";
 
 /** The spreads of the onset for which the share of one press is shown, in ms. */
 const SPREADS = [0, 8, 16, 25, 33, 50, 67, 83, 100, 125, 150] as const;
@@ -19,25 +21,28 @@ export function useHands(kit: Kit) {
   const variants = useDocument(state => state.variants);
   const checks = useDocument(state => state.checks);
   const all = useDocument(state => state.takes);
-  const { takes } = useTakeSelection();
+  const groups = useGroups();
+  const { takes } = groups;
   const [settings, set] = useStudySettings("hands");
-  const { one, two, seed, count, control, fitted } = settings;
-  const asked: HandsAsked = { one, two, seed, count, control };
+  const { one, two, seed, count, control, fitted, isOwnHand } = settings;
+  const asked: HandsAsked = { groups: groups.by, isOwnHand, one, two, seed, count, control };
   const versions = listVersions(kit, variants);
   const questionOf = ({ character, version }: SimulatedHand) => ({
     kit: readVersion(version, kit, variants) ?? kit,
     character,
+    ...withAims(fitted, character, takes),
     seed,
     count,
     ...(control === "" ? {} : { control }),
     never: checks.flatMap((check, c) => (namesUnwanted(check) && !check.off ? [c] : [])),
   });
-  const nameOf = ({ character, version }: SimulatedHand) =>
-    `${character.name}, ${versions.find(({ value }) => value === version)?.label ?? version}`;
+  const nameOf = ({ character, version }: SimulatedHand, isOwn: boolean) =>
+    `${isOwn ? "Own hand" : character.name}, ${versions.find(({ value }) => value === version)?.label ?? version}`;
   return {
     settings,
     set,
     takes,
+    ownWords: formatOwnHands(groups.by),
     versions,
     /** The controls whose presses can be counted. */
     controls: [
@@ -47,14 +52,25 @@ export function useHands(kit: Kit) {
     /** Whether the shown result answers another question than the one that is set now. */
     isOther: settings.asked !== undefined && !dequal(settings.asked, asked),
     /** The characters to start from: the built-in ones, and the fitted one. */
-    characters: fitted ? [...CHARACTERS, fitted] : CHARACTERS,
-    /** Plays all takes by one character, or by two. */
+    characters: listCharacters(fitted),
+    /** Plays the takes of each group by one character, or by two. */
     begin() {
       const sides = two ? [one, two] : [one];
-      set({ drawn: sides.map(nameOf), asked });
+      const columns = groups.asks(isOwnHand).flatMap((ask, g) =>
+        sides.map((side, k) => ({
+          column: { group: groups.names[g]!, hand: nameOf(side, isOwnHand && k === 0) },
+          // The second hand is as it is written, for every group.
+          question: {
+            hands: questionOf(side),
+            checks,
+            ...(ask.group && { group: { ...ask.group, isOwnHand: isOwnHand && k === 0 } }),
+          },
+        })),
+      );
+      set({ drawn: columns.map(({ column }) => column), asked });
       studying.begin("hands", {
         job: "hands",
-        questions: sides.map(side => ({ hands: questionOf(side), checks })),
+        questions: columns.map(({ question }) => question),
         takes,
         merge: results => results,
       });
@@ -63,32 +79,33 @@ export function useHands(kit: Kit) {
     beginFit() {
       studying.begin("fit", { job: "fit", questions: [{ kit }], takes, merge: ([found]) => found });
     },
-    /** Plays one press by wider and wider characters. */
-    beginSpread(press: PressShare) {
+    /** Plays one press by wider and wider characters, from the one that played it. */
+    beginSpread(press: PressShare, { character, aims }: PlayedHands) {
       const take = all.find(({ id }) => id === press.take);
       if (!take) return;
+      const hands = { ...questionOf({ ...one, character }), ...(aims && { aims }) };
       set({ press });
       studying.begin("spread", {
         job: "spread",
-        questions: [
-          { hands: questionOf(one), control: press.control, press: press.press, spreadsMs: SPREADS },
-        ],
+        questions: [{ hands, control: press.control, press: press.press, spreadsMs: SPREADS }],
         takes: [take],
         merge: ([points]) => points ?? [],
       });
     },
-    /** Adds one repetition of a take by the first character as a take of its own. */
-    keepPlay(takeId: string, playSeed: number) {
+    /** Adds one repetition of a take by the character that played it as a take of its own. */
+    keepPlay(takeId: string, playSeed: number, { character, aims }: PlayedHands) {
       const take = all.find(({ id }) => id === takeId);
       if (!take) return;
-      const name = `${take.name || take.id}, ${one.character.name.toLowerCase()} hand, seed ${playSeed}`;
-      const played = playHand(take, one.character, playSeed);
+      const name = `${take.name || take.id}, ${character.name.toLowerCase()} hand, seed ${playSeed}`;
+      const played = playHand(take, character, playSeed, aims?.get(takeId));
       workbench.addTake(
         { ...played, id: nanoid(8), name: name.slice(0, MAX_NAME) },
         `kept what a hand played: ${name}`,
       );
     },
-    chooseFitted: (character: Character) => set({ fitted: character, one: { ...one, character } }),
+    /** Takes the fitted character, with the aims of the presses of these takes. */
+    chooseFitted: (found: FittedCharacter, of: readonly Take[]) =>
+      set({ fitted: { ...found, takes: of }, isOwnHand: false, one: { ...one, character: found.character } }),
   };
 }
 

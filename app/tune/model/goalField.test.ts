@@ -11,7 +11,12 @@ const KIT: Kit = sketchKit("a", {
   moves: [{ id: "hop", name: "Hop", pattern: "p", needs: [{ gate: "ground", coyote: "1f" }], buffer: "2f" }],
 });
 const choice = (end: string) => listSwept(KIT).find(({ key }) => key.endsWith(end))!;
-const ASKED = { one: choice("buffer"), two: choice("coyote"), rows: [0, 1, 2] } as unknown as GoalAsked;
+const ASKED = {
+  one: choice("buffer"),
+  two: choice("coyote"),
+  rows: [0, 1, 2],
+  groups: [],
+} as unknown as GoalAsked;
 const cell = (value: number, meeting: number, unwanted = 0): GoalCell => ({
   value,
   plays: 100,

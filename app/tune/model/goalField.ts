@@ -2,12 +2,23 @@ import { chooseGoal, parseFrames, type GoalCell, type GoalPlace, type Kit } from
 import type { GoalAsked, SweptChoice } from "../../document/studySettings";
 import { presentOf } from "./sweptNumbers";
 
+/** The cell of one group of takes. */
+export interface GroupCell {
+  readonly name: string;
+  readonly cell: GoalCell;
+}
+
 /** The cells of a goal as they are drawn: a row for each value of the second number, or one row. */
 export interface GoalFieldModel {
   readonly columns: readonly number[];
   readonly rows: readonly (number | undefined)[];
-  /** Returns the cell of a row and a column; undefined if it is not computed yet. */
+  /**
+   * Returns the cell of a row and a column; undefined if it is not computed yet. With groups of takes it is that of the group
+   * that meets the goal least, with the unwanted events a play of all.
+   */
   readonly cellAt: (row: number | undefined, value: number) => GoalCell | undefined;
+  /** Returns the cell of each group of takes, in the order of their names; none without groups. */
+  readonly groupsAt: (row: number | undefined, value: number) => readonly GroupCell[];
   /** The place that meets the goal best; undefined if none does. */
   readonly best: GoalPlace | undefined;
   /** The place that is met by the most plays, of several the one with the smallest numbers; undefined without cells. */
@@ -20,9 +31,30 @@ function framesOf(kit: Kit, { swept }: SweptChoice, value: number): number {
   return parseFrames(`${value}${swept.unit}`, kit.rate, "atLeast") ?? value;
 }
 
-const shareOf = ({ meeting, plays }: GoalCell) => meeting / plays;
+const shareOf = ({ meeting, plays }: GoalCell) => (plays === 0 ? 0 : meeting / plays);
 
-/** Lays the answers of a goal out as a field. `answers` are the cells of each row, in the order of the rows. */
+/** Returns the cell of several groups: each must meet the goal, so it is that of the group with the smallest share. */
+function worstOf(cells: readonly GoalCell[]): GoalCell {
+  // Groups without a meant press have nothing to meet.
+  const played = cells.filter(({ plays }) => plays > 0);
+  const worst = played.reduce<GoalCell>(
+    (least, cell) => (shareOf(cell) < shareOf(least) ? cell : least),
+    played[0] ?? cells[0]!,
+  );
+  const sum = (read: (cell: GoalCell) => number) => cells.reduce((total, cell) => total + read(cell), 0);
+  const unwantedPerPlay =
+    sum(({ unwanted }) => unwanted) /
+    Math.max(
+      1,
+      sum(({ plays }) => plays),
+    );
+  return { ...worst, unwanted: unwantedPerPlay * worst.plays };
+}
+
+/**
+ * Lays the answers of a goal out as a field. `answers` are the cells of each row, in the order of the rows, for each group of
+ * takes in turn. A place has a cell once all groups have one.
+ */
 export function layoutGoal(
   kit: Kit,
   asked: GoalAsked,
@@ -30,7 +62,26 @@ export function layoutGoal(
   playPercent: number,
 ): GoalFieldModel {
   const rows: readonly (number | undefined)[] = asked.two ? asked.rows : [undefined];
-  const places = rows.flatMap((row, r) => (answers[r] ?? []).map((cell): GoalPlace => ({ row, cell })));
+  const groups = asked.groups.length > 0 ? asked.groups : [""];
+  const byGroup = groups.map(
+    (_, g) =>
+      new Map(
+        rows.flatMap((row, r) =>
+          (answers[g * rows.length + r] ?? []).map(cell => [`${row} ${cell.value}`, cell] as const),
+        ),
+      ),
+  );
+  const groupCells = (row: number | undefined, value: number) =>
+    byGroup.flatMap((cells, g) => {
+      const cell = cells.get(`${row} ${value}`);
+      return cell ? [{ name: groups[g]!, cell }] : [];
+    });
+  const places = rows.flatMap((row, r) =>
+    (answers[r] ?? []).flatMap(({ value }): GoalPlace[] => {
+      const cells = groupCells(row, value).map(({ cell }) => cell);
+      return cells.length < groups.length ? [] : [{ row, cell: worstOf(cells) }];
+    }),
+  );
   const byKey = new Map(places.map(({ row, cell }) => [`${row} ${cell.value}`, cell]));
   const sizeOf = ({ row, cell }: GoalPlace) =>
     framesOf(kit, asked.one, cell.value) + (asked.two ? framesOf(kit, asked.two, row!) : 0);
@@ -38,6 +89,7 @@ export function layoutGoal(
     columns: [...new Set(places.map(({ cell }) => cell.value))].sort((a, b) => a - b),
     rows,
     cellAt: (row, value) => byKey.get(`${row} ${value}`),
+    groupsAt: (row, value) => (asked.groups.length > 0 ? groupCells(row, value) : []),
     best: chooseGoal(places, playPercent / 100, sizeOf),
     nearest: places
       .filter(({ cell }) => cell.plays > 0)

@@ -1,7 +1,7 @@
 import { nameOf, type HandsResult, type Kit, type Share } from "#core";
 import type { Studies } from "../../document/studying";
 
-/** A row of shares: one for each compared character; undefined without a result. */
+/** A row of shares: one for each column; undefined without a result. */
 export interface ShareRow {
   readonly key: string;
   readonly name: string;
@@ -34,9 +34,53 @@ export function listRuleRows(kit: Kit, sides: Sides): ShareRow[] {
 
 /** Returns a row for each check that was judged. */
 export function listCheckRows(study: Studies["hands"], sides: Sides): ShareRow[] {
-  return (sides[0]?.checks ?? []).map(({ check }) => ({
+  const found = sides.find(side => side !== undefined)?.checks ?? [];
+  return found.map(({ check }) => ({
     key: `check ${check}`,
     name: study?.checks[check]?.name || (study?.checks[check]?.id ?? ""),
     shares: sides.map(side => side?.checks.find(item => item.check === check)?.share),
   }));
+}
+
+/** The two columns of a row that differ most, the higher share first, and the distance of their intervals: below 0 they overlap. */
+export interface RowContrast {
+  readonly high: number;
+  readonly low: number;
+  readonly distance: number;
+}
+
+/** Returns the contrast of a row; undefined if fewer than two columns have a share that differs. */
+export function contrastOf({ shares }: ShareRow): RowContrast | undefined {
+  let best: RowContrast | undefined;
+  shares.forEach((one, high) =>
+    shares.forEach((other, low) => {
+      if (!one || !other || one.n === 0 || other.n === 0 || one.share <= other.share) return;
+      const distance = one.low - other.high;
+      if (best === undefined || distance > best.distance) best = { high, low, distance };
+    }),
+  );
+  return best;
+}
+
+/** Returns rows by their contrast, those that differ most first; of equal ones in their order. */
+export function sortByContrast(rows: readonly ShareRow[]): ShareRow[] {
+  const distanceOf = (row: ShareRow) => contrastOf(row)?.distance ?? -Infinity;
+  return rows
+    .map(row => ({ row, by: distanceOf(row) }))
+    .sort((a, b) => (a.by < b.by ? 1 : a.by > b.by ? -1 : 0))
+    .map(({ row }) => row);
+}
+
+/** Returns a sentence on the row in which columns differ most; undefined if none differ. */
+export function formatRowContrast(
+  rows: readonly ShareRow[],
+  names: readonly string[],
+  percent: (share: number) => string,
+): string | undefined {
+  const row = sortByContrast(rows)[0];
+  const found = row && contrastOf(row);
+  if (!row || !found) return undefined;
+  const words = (column: number) => `${names[column]} ${percent(row.shares[column]!.share)}`;
+  const doubt = found.distance <= 0 ? " Their intervals overlap: that may be chance." : "";
+  return `They differ most in ${row.name}: ${words(found.high)}, ${words(found.low)}.${doubt}`;
 }

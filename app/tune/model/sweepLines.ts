@@ -1,5 +1,5 @@
-import type { SweepPoint } from "#core";
-import type { SweptChoice } from "../../document/studySettings";
+import { findEdges, type SweepPoint } from "#core";
+import type { DrawnSweep, SweptChoice } from "../../document/studySettings";
 import type { ChartLine } from "../../ui/LineChart";
 
 /** Returns the performances of all kinds. */
@@ -79,4 +79,57 @@ export function axisWords({ name, swept }: SweptChoice, rateHz: number): string 
   if (swept.kind === "number") return name;
   const frameMs = Math.round(10_000 / rateHz) / 10;
   return swept.unit === "f" ? `${name}, frames (1f is ${frameMs} ms)` : `${name}, ms`;
+}
+
+/** The answers of one group of takes; the name is empty for all takes together. */
+export interface SweptGroup {
+  readonly name: string;
+  /** The points of each question, as they were asked: rows of a field, or parts of one line. */
+  readonly answers: readonly (readonly SweepPoint[] | undefined)[];
+  /** All points by value; only for one number. */
+  readonly points: readonly SweepPoint[];
+}
+
+/** Returns the answers of a sweep by group, without groups that have none yet. */
+export function listSweptGroups(
+  answers: readonly (readonly SweepPoint[] | undefined)[],
+  { groups }: Pick<DrawnSweep, "groups">,
+): readonly SweptGroup[] {
+  const names = groups.length > 0 ? groups : [""];
+  const parts = answers.length / names.length;
+  return names.flatMap((name, g) => {
+    const own = answers.slice(g * parts, (g + 1) * parts);
+    const points = own.flatMap(list => list ?? []).sort((a, b) => a.value - b.value);
+    return points.length === 0 ? [] : [{ name, answers: own, points }];
+  });
+}
+
+/**
+ * Returns in words from which value on nothing wanted is lost, for each group, the smallest first: the figure in which groups
+ * differ. `format` formats a value of the number.
+ */
+export function formatGroupLimits(
+  groups: readonly SweptGroup[],
+  present: number,
+  format: (value: number) => string,
+): string {
+  const limits = groups.map(({ name, points }) => ({
+    name,
+    from: findEdges(points, present).nothingLostFrom,
+  }));
+  const some = limits.flatMap(({ name, from }) => (from === undefined ? [] : [{ name, from }]));
+  const never = limits.flatMap(({ name, from }) => (from === undefined ? [name] : []));
+  const words = some.sort((a, b) => a.from - b.from).map(({ name, from }) => `${format(from)} for ${name}`);
+  return [
+    ...(words.length > 0 ? [`Nothing wanted is lost from ${words.join(", ")}.`] : []),
+    ...(never.length > 0 ? [`At every value swept something is lost of ${never.join(", ")}.`] : []),
+  ].join(" ");
+}
+
+/** Returns the highest point of the lines of several groups, so that their charts have one scale. */
+export function highestOf(groups: readonly SweptGroup[], plays: number): number {
+  const ys = groups.flatMap(({ points }) =>
+    linesOf(points, plays).flatMap(line => line.points.map(({ y }) => y)),
+  );
+  return Math.max(1, ...ys);
 }

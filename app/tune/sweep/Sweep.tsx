@@ -1,11 +1,13 @@
 import type { Kit } from "#core";
 import { useStudy, useStudySettings } from "../../document/studiesContext";
+import { listSweptGroups } from "../model/sweepLines";
 import { isThere } from "../model/sweptNumbers";
 import { StudyBar } from "../StudyBar";
 import { useTakeSelection } from "../TakesWord";
 import { SweepChart } from "./SweepChart";
 import { SweepField } from "./SweepField";
 import { SweepQuestion } from "./SweepQuestion";
+import { SweepSideBySide } from "./SweepSideBySide";
 import { useSweep } from "./useSweep";
 import { useTrying } from "./useTrying";
 
@@ -18,8 +20,10 @@ export function Sweep({ kit }: { kit: Kit }) {
   const base = trying.before ?? kit;
   const question = useSweep(base);
   if (!question) return <p className="text-soft">There is no number to sweep yet: begin a rule in Shape.</p>;
-  const points = (study?.value ?? []).flatMap(list => list ?? []).sort((a, b) => a.value - b.value);
   const shown = drawn && isThere(base, drawn.choice) ? drawn : undefined;
+  const groups = listSweptGroups(study?.value ?? [], shown ?? { groups: [] });
+  const points = groups[0]?.points ?? [];
+  const isGrouped = shown !== undefined && shown.groups.length > 0;
   const begin = () => {
     trying.letGo();
     question.begin();
@@ -31,16 +35,19 @@ export function Sweep({ kit }: { kit: Kit }) {
       <StudyBar name="sweep" word="Sweep" canBegin={takes.length > 0} of={base} onBegin={begin}>
         {points[0] && (
           <span className="text-soft">
-            n = {points[0].runs} runs a value
+            n = {groups.reduce((sum, group) => sum + (group.points[0]?.runs ?? 0), 0)} runs a value
             {drawn?.hand ? `, ${drawn.hand.toLowerCase()} hands, seeds ${seed} to ${seed + count - 1}` : ""}
           </span>
         )}
       </StudyBar>
       {takes.length === 0 && <p className="text-soft">No take to sweep over: record one in Play.</p>}
-      {points.length > 0 && shown && !shown.two && (
+      {isGrouped && groups.length > 0 && (
+        <SweepSideBySide groups={groups} drawn={shown} base={base} trying={trying} />
+      )}
+      {points.length > 0 && shown && !isGrouped && !shown.two && (
         <SweepChart points={points} drawn={shown} base={base} trying={trying} />
       )}
-      {shown?.two && study?.value && (
+      {shown?.two && !isGrouped && study?.value && (
         <SweepField one={shown.choice} two={shown.two} rows={shown.rows} cells={study.value} kit={base} />
       )}
     </section>

@@ -34,7 +34,7 @@ function handleKeys(
 }
 
 /** Keeps or discards the value being tried; without one, a hint. */
-function TryBar({ trying, choice }: { trying: Trying; choice: SweptChoice }) {
+export function TryBar({ trying, choice }: { trying: Trying; choice: SweptChoice }) {
   return (
     <p className="flex min-h-9 items-center gap-2 text-sm">
       {trying.value === undefined ? (
@@ -73,12 +73,13 @@ function listMarks(
   ];
 }
 
-/** The results of a sweep over one number: its limits in words, its lines, and the value being tried. */
-export function SweepChart({
+/** The lines of a sweep over one number, with the words of the value that is looked at. */
+export function SweepLines({
   points,
   drawn: { choice, hand, plays },
   base,
   trying,
+  group,
 }: {
   /** Not empty. */
   points: readonly SweepPoint[];
@@ -86,23 +87,18 @@ export function SweepChart({
   /** The swept kit. */
   base: Kit;
   trying: Trying;
+  /** One of several groups of takes, and the scale that their charts share; undefined for all takes together. */
+  group?: { readonly name: string; readonly yMost: number };
 }) {
   const present = presentOf(base, choice);
   const at = trying.value ?? present;
   const point = points.find(({ value }) => value === at);
+  const whose = group ? `${group.name}: ` : "";
   return (
     <>
-      <EdgeWords
-        points={points}
-        present={present}
-        choice={choice}
-        rateHz={base.rate}
-        isBroken={points.some(({ runs }) => runs === 0)}
-      />
-      <TryBar trying={trying} choice={choice} />
       <LineChart
-        isMain
-        label={`${choice.name}, swept: arrows try a value on the tape, Enter keeps it, Escape lets it go`}
+        isMain={!group}
+        label={`${whose}${choice.name}, swept: arrows try a value on the tape, Enter keeps it, Escape lets it go`}
         lines={linesOf(points, plays)}
         marks={listMarks(points, present, trying.value, choice)}
         xWords={axisWords(choice, base.rate)}
@@ -111,7 +107,7 @@ export function SweepChart({
             ? "events a play of all takes"
             : `events in ${points[0]!.runs === 1 ? "the take" : "all takes"}`
         }
-        yMost={undefined}
+        yMost={group?.yMost}
         formatX={x => formatShort(x, choice)}
         onPick={x => {
           const nearest = nearestPoint(points, x);
@@ -120,6 +116,36 @@ export function SweepChart({
         onKeyDown={event => handleKeys(event, points, at, choice, trying)}
       />
       {point && <PointWords point={point} choice={choice} rateHz={base.rate} />}
+    </>
+  );
+}
+
+/** The results of a sweep over one number: its limits in words, its lines, and the value being tried. */
+export function SweepChart(shown: {
+  /** Not empty. */
+  points: readonly SweepPoint[];
+  drawn: DrawnSweep;
+  /** The swept kit. */
+  base: Kit;
+  trying: Trying;
+}) {
+  const {
+    points,
+    drawn: { choice },
+    base,
+    trying,
+  } = shown;
+  return (
+    <>
+      <EdgeWords
+        points={points}
+        present={presentOf(base, choice)}
+        choice={choice}
+        rateHz={base.rate}
+        isBroken={points.some(({ runs }) => runs === 0)}
+      />
+      <TryBar trying={trying} choice={choice} />
+      <SweepLines {...shown} />
     </>
   );
 }

@@ -2,6 +2,7 @@ import { useStudySettings } from "../../document/studiesContext";
 import { AS_RECORDED } from "../../document/studySettings";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
+import { listHandChoices } from "../model/characters";
 import { PlaysStone, SeedStone } from "../RepetitionStones";
 import { SweepSentence } from "./SweepSentence";
 import type { SweepQuestion as Question } from "./useSweep";
@@ -50,15 +51,11 @@ function SecondNumber({ question }: { question: Question }) {
 
 /** The question of a sweep as an editable sentence. */
 export function SweepQuestion({ question }: { question: Question }) {
-  const { choices, choice, rangeOf, setRange, characters, character } = question;
+  const { choices, choice, rangeOf, setRange, characters, isPlayed, by } = question;
   const [{ hand }, set] = useStudySettings("sweep");
   const hands = [
     { value: AS_RECORDED, label: "as recorded", hint: "each take once, without chance" },
-    ...characters.map(({ name, spreadMs }) => ({
-      value: name,
-      label: `by ${name.toLowerCase()} hands`,
-      hint: `each press moved by chance, give or take ${spreadMs} ms`,
-    })),
+    ...listHandChoices(characters, by).map(choice => ({ ...choice, label: `by ${choice.label}` })),
   ];
   return (
     <p className="my-1 font-serif text-lg leading-[1.9]" data-testid="sweep-sentence">
@@ -72,7 +69,7 @@ export function SweepQuestion({ question }: { question: Question }) {
       />
       , played{" "}
       <ChoiceWord label="hands" value={hand} choices={hands} onChoose={value => set({ hand: value })} />
-      {character && <Repetitions />}, against <SecondNumber question={question} />.
+      {isPlayed && <Repetitions />}, against <SecondNumber question={question} />.
     </p>
   );
 }

@@ -1,5 +1,5 @@
 import type { SweptChoice } from "../../document/studySettings";
-import { findEdges, lossNameWords, type SweepPoint } from "#core";
+import { countWords, findEdges, lossNameWords, type SweepPoint } from "#core";
 import { sumOf } from "../model/sweepLines";
 import { formatSwept } from "../model/sweptNumbers";
 
@@ -59,8 +59,9 @@ export function PointWords({
     <p className="text-sm" data-testid="sweep-point">
       <b>{formatSwept(point.value, choice, rateHz)}</b>: {sumOf(point)} performed ({point.performed.direct}{" "}
       directly, {point.performed.buffer} by buffer, {point.performed.coyote} by coyote, {point.performed.both}{" "}
-      by both), {point.lostPresses} presses lost{lost.length > 0 ? ` (requests: ${lost.join(", ")})` : ""},{" "}
-      {point.saved} saved, {point.unwanted} unwanted, {point.gone} gone
+      by both), {countWords(point.lostPresses, "press", "presses")} lost
+      {lost.length > 0 ? ` (requests: ${lost.join(", ")})` : ""}, {point.saved} saved, {point.unwanted}{" "}
+      unwanted, {point.gone} gone
       {point.asked > 0 && `, ${point.holds} of ${point.asked} checks hold`}
       {point.medianDelay !== undefined && `, median delay ${point.medianDelay}f`}; n = {point.runs}{" "}
       {point.runs === 1 ? "run" : "runs"}.

@@ -1,9 +1,10 @@
-import { CHARACTERS, type Character, type Kit } from "#core";
+import type { Character, Kit } from "#core";
 import { useStudySettings, useStudying } from "../../document/studiesContext";
 import { useDocument } from "../../document/workbenchContext";
-import type { SweepRange, SweptChoice } from "../../document/studySettings";
+import { OWN_HANDS, type SweepRange, type SweptChoice, type TakeGroups } from "../../document/studySettings";
+import { listCharacters, withAims } from "../model/characters";
 import { firstRange, firstSwept, listSwept, listValues } from "../model/sweptNumbers";
-import { useTakeSelection } from "../TakesWord";
+import { useGroups } from "../useGroups";
 
 /** The maximum number of values of one number, and of each of two. */
 const VALUES_OF_ONE = 41;
@@ -19,8 +20,9 @@ export interface SweepQuestion {
   readonly rangeOf: (choice: SweptChoice) => SweepRange;
   readonly setRange: (choice: SweptChoice, range: SweepRange) => void;
   readonly characters: readonly Character[];
-  /** The character that repeats the takes; undefined for takes as recorded. */
-  readonly character: Character | undefined;
+  /** Whether a character repeats the takes: one of those, or the one fitted to them. */
+  readonly isPlayed: boolean;
+  readonly by: TakeGroups;
   readonly begin: () => void;
 }
 
@@ -28,15 +30,18 @@ export interface SweepQuestion {
 export function useSweep(kit: Kit): SweepQuestion | undefined {
   const studying = useStudying();
   const checks = useDocument(state => state.checks);
-  const { takes } = useTakeSelection();
+  const groups = useGroups();
+  const { takes } = groups;
   const [{ one, two: keyOfTwo, ranges, hand, seed, count }, set] = useStudySettings("sweep");
   const [{ fitted }] = useStudySettings("hands");
   const choices = listSwept(kit);
   const choice = choices.find(({ key }) => key === one) ?? firstSwept(choices);
   if (!choice) return undefined;
   const two = choices.find(({ key }) => key === keyOfTwo && key !== choice.key);
-  const characters = fitted ? [...CHARACTERS, fitted] : CHARACTERS;
-  const character = characters.find(({ name }) => name === hand);
+  const characters = listCharacters(fitted);
+  const isOwnHand = hand === OWN_HANDS;
+  // The character of a question whose takes are played by their own hand is replaced by the one fitted to them.
+  const character = characters.find(({ name }) => name === hand) ?? (isOwnHand ? characters[0] : undefined);
   const rangeOf = (of: SweptChoice) => ranges[of.key] ?? firstRange(of);
   const valuesOf = (of: SweptChoice) =>
     listValues(rangeOf(of).from, rangeOf(of).to, of.present, two ? VALUES_OF_TWO : VALUES_OF_ONE);
@@ -47,18 +52,26 @@ export function useSweep(kit: Kit): SweepQuestion | undefined {
     rangeOf,
     setRange: (of, range) => set({ ranges: { ...ranges, [of.key]: range } }),
     characters,
-    character,
+    isPlayed: character !== undefined,
+    by: groups.by,
     begin() {
       const values = valuesOf(choice);
       const rows = two ? valuesOf(two) : [];
-      const hands = character ? { hands: { character, seed, count } } : {};
+      const hands = character
+        ? { hands: { character, ...withAims(fitted, character, takes), seed, count } }
+        : {};
       const own = { kit, swept: choice.swept, ...hands };
-      const questions = two
-        ? rows.map(value => ({ sweep: { ...own, values, besides: [{ swept: two.swept, value }] }, checks }))
+      const parts = two
+        ? rows.map(value => ({ ...own, values, besides: [{ swept: two.swept, value }] }))
         : HALVES.map(half => values.filter((_, k) => k % HALVES.length === half))
             .filter(list => list.length > 0)
-            .map(list => ({ sweep: { ...own, values: list }, checks }));
-      set({ drawn: { choice, two, rows, hand: character?.name ?? "", plays: character ? count : 1 } });
+            .map(list => ({ ...own, values: list }));
+      const questions = groups
+        .asks(isOwnHand)
+        .flatMap(group => parts.map(sweep => ({ sweep, checks, ...group })));
+      const named = isOwnHand ? "own" : (character?.name ?? "");
+      const names = groups.list.map(({ name }) => name);
+      set({ drawn: { choice, two, rows, hand: named, plays: character ? count : 1, groups: names } });
       studying.begin("sweep", { job: "sweep", questions, takes, merge: answers => answers });
     },
   };

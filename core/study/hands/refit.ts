@@ -146,9 +146,9 @@ export function drawRefits(
 }
 
 /**
- * Returns a share with its 95 % interval over draws of takes, where the character of each draw is the one fitted to it: what a
- * player's few takes say about the player is uncertain, and so is the share. Repetitions are not played again: the share of
- * hits at each deviation is weighed by how often the character of the draw deviates so far. `others` are the presses whose aims
+ * Returns a share with its 95 % interval over draws of takes, with the character fitted anew to each draw: a few takes leave
+ * the figures of their player uncertain, and so the share. Repetitions are not played again: the share of hits at each
+ * deviation is weighed by how often the character of the draw deviates so far. `others` are the presses whose aims
  * are not known, by take.
  */
 export function shareOverRefits(
