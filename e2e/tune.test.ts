@@ -65,7 +65,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
   // The takes are still side by side: a chart for each, and a line on where they differ.
   await expect
     .poll(() => textOf(driver, "[data-testid=sweep-groups]"))
-    .toMatch(/Nothing wanted is lost from 0f for .*, 17f for Eaten/);
+    .toMatch(/Nothing wanted is lost from 0f for .*, from 17f for A press eaten before the landing\./);
   await choose(driver, "side by side", "together");
   await press(driver, "Sweep again");
   await done("sweep");

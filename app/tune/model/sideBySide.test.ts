@@ -83,7 +83,7 @@ test("a sweep is split by group, and the limits are listed from the smallest", (
     [1, 3],
   ]);
   expect(formatGroupLimits(groups, 1, value => `${value}f`)).toBe(
-    "Nothing wanted is lost from 2f for Oda, 3f for Wren. At every value swept something is lost of Bo.",
+    "Nothing wanted is lost from 2f for Oda, from 3f for Wren. At every value swept something is lost of Bo.",
   );
   expect(listSweptGroups(answers, { groups: [] })).toHaveLength(1);
 });

@@ -104,6 +104,8 @@ export function listSweptGroups(
   });
 }
 
+const formatList = (names: readonly string[]) => new Intl.ListFormat("en-GB").format(names);
+
 /**
  * Returns in words from which value on nothing wanted is lost, for each group, the smallest first: the figure in which groups
  * differ. `format` formats a value of the number.
@@ -119,10 +121,14 @@ export function formatGroupLimits(
   }));
   const some = limits.flatMap(({ name, from }) => (from === undefined ? [] : [{ name, from }]));
   const never = limits.flatMap(({ name, from }) => (from === undefined ? [name] : []));
-  const words = some.sort((a, b) => a.from - b.from).map(({ name, from }) => `${format(from)} for ${name}`);
+  const froms = [...new Set(some.map(({ from }) => from))].sort((a, b) => a - b);
+  const words = froms.map(from => {
+    const names = some.filter(group => group.from === from).map(({ name }) => name);
+    return `${format(from)} for ${formatList(names)}`;
+  });
   return [
-    ...(words.length > 0 ? [`Nothing wanted is lost from ${words.join(", ")}.`] : []),
-    ...(never.length > 0 ? [`At every value swept something is lost of ${never.join(", ")}.`] : []),
+    ...(words.length > 0 ? [`Nothing wanted is lost from ${words.join(", from ")}.`] : []),
+    ...(never.length > 0 ? [`At every value swept something is lost of ${formatList(never)}.`] : []),
   ].join(" ");
 }
 
