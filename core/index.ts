@@ -225,6 +225,7 @@ export {
   type Character,
   type ShippedCharacter,
 } from "./study/hands/character";
+export { findObstacleOf } from "./moves/readiness";
 export { playHand } from "./study/hands/playHand";
 export {
   studyRooms,

@@ -35,10 +35,24 @@ function isCooling(move: MoveProgram, state: State, m: number): boolean {
 
 /** Returns the first obstacle of a request apart from time, as a fate; 0 if there is none. */
 export function findObstacle(program: Program, state: State, at: number): number {
-  const m = state.requests[at + MOVE]!;
+  return findObstacleOf(program, state, state.requests[at + MOVE]!);
+}
+
+/**
+ * Returns the first thing that keeps a move from being performed on the frame of the state, as a fate: a gate that it needs, a
+ * ban, its cooldown or its uses; 0 if there is none. `isTakenAsOpen`: gates, by index, that count as open for its needs.
+ */
+export function findObstacleOf(
+  program: Program,
+  state: State,
+  m: number,
+  isTakenAsOpen?: (gate: number) => boolean,
+): number {
   const move = program.moves[m]!;
   for (let k = 0; k < move.needs.length; k++) {
-    if (judgeNeed(move, move.needs[k]!, state) === UNMET) return lostFate("gate", move.needs[k]!.gate);
+    const { gate } = move.needs[k]!;
+    if (judgeNeed(move, move.needs[k]!, state) === UNMET && !isTakenAsOpen?.(gate))
+      return lostFate("gate", gate);
   }
   for (let k = 0; k < move.bans.length; k++) {
     if (state.gateOpen[move.bans[k]!] === 1) return lostFate("ban", move.bans[k]!);

@@ -1,16 +1,5 @@
-import {
-  firstNoteAfter,
-  type Kit,
-  notes,
-  parseFrames,
-  PARTS,
-  readTake,
-  type Rounding,
-  type Take,
-  type Trace,
-  traitsOf,
-} from "#core";
-import { compileRules, type Rules } from "../rules";
+import { firstNoteAfter, notes, PARTS, type Kit, type Trace } from "#core";
+import { prepareTrial, TRIAL_FRAMES as AFTER, type OpponentDoes } from "../blows";
 import { stageOf } from "../stage";
 import { runRules } from "../staging";
 import { stageKind } from "../kinds";
@@ -27,44 +16,6 @@ export interface Advantage {
   readonly onGuard: number;
   /** After a blow that found nobody, from its first active frame on. */
   readonly onMiss: number;
-}
-
-/** One action of the opponent, from the first frame on for so many frames. */
-type OpponentDoes = { readonly does: "guard" | "away"; readonly frames: number } | "waits";
-
-const BEFORE = 5;
-const AFTER = 600;
-
-/**
- * Returns a press and release of every control that fires a pattern; undefined for kinds that need more than
- * a press.
- */
-function pressesFor(kit: Kit, patternId: string): Take["lanes"] | undefined {
-  const pattern = kit.patterns.find(item => item.id === patternId);
-  if (!pattern || pattern.off) return undefined;
-  const lengthOf = (written: string, rounding: Rounding) => parseFrames(written, kit.rate, rounding) ?? 0;
-  const { pressFrames, playedOn } = traitsOf(pattern.kind);
-  if (!pressFrames) return undefined;
-  const frames = pressFrames(pattern, lengthOf);
-  const press: [number, number][] = [
-    [BEFORE, 1],
-    [BEFORE + frames, 0],
-  ];
-  return Object.fromEntries(playedOn(pattern, kit).map(control => [control, press]));
-}
-
-/** Returns the kit with its opponent doing one thing only, and with nothing that prevents the move. */
-function standing(kit: Kit, move: number, does: OpponentDoes): Rules | undefined {
-  const stage = stageOf(kit);
-  if (stage?.kind !== "duel") return undefined;
-  const script = does === "waits" ? [] : [{ at: "1f", does: does.does, for: `${does.frames}f` }];
-  const alone = (kit.moves ?? []).map((item, m) => (m === move ? item : { ...item, off: true }));
-  const compiled = compileRules({
-    ...kit,
-    moves: alone,
-    stage: { ...stage, script, every: `${9 * AFTER}f` },
-  });
-  return compiled.ok ? compiled.value : undefined;
 }
 
 /**
@@ -86,23 +37,10 @@ function freeAfter(trace: Trace, move: number, began: number): number | undefine
  * act again.
  */
 function tryBlow(kit: Kit, move: number, does: OpponentDoes) {
-  const rules = standing(kit, move, does);
-  const lanes = pressesFor(kit, kit.moves?.[move]?.pattern ?? "");
-  if (!rules || !lanes) return undefined;
-  const needed = [...new Set((kit.moves![move]!.needs ?? []).map(({ gate }) => gate))];
-  const gates = Object.fromEntries(needed.map(id => [id, [[0, 1]] as [number, 0 | 1][]]));
-  const take = {
-    format: "moss-tap/take",
-    version: 1,
-    id: "t",
-    name: "T",
-    rate: kit.rate,
-    frames: AFTER,
-    lanes,
-    gates,
-  } as const;
-  const { trace, track } = runRules(rules, readTake(rules.program, take));
-  const place = rules.program.moves.findIndex(item => item.id === kit.moves![move]!.id);
+  const trial = stageOf(kit)?.kind === "duel" ? prepareTrial(kit, move, does) : undefined;
+  if (!trial) return undefined;
+  const { rules, columns, move: place } = trial;
+  const { trace, track } = runRules(rules, columns);
   const { startupTicks, activeTicks, recoveryTicks } = rules.program.moves[place]!;
   if (startupTicks + activeTicks + recoveryTicks === 0) return undefined;
   let began = -1;

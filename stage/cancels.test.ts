@@ -1,0 +1,91 @@
+import { readFileSync } from "node:fs";
+import { expect, test } from "vitest";
+import { notes, readTake, type Kit, type Take } from "#core";
+import { sketchKit } from "../core/tests/strips";
+import { BLOWS, findCancels, formatRanges } from "./cancels";
+import { compileRules } from "./rules";
+import { runRules } from "./staging";
+
+const DUEL = JSON.parse(readFileSync("demo/clapper-duel/kit.json", "utf8")) as Kit;
+const indexOf = (kit: Kit, id: string) => kit.moves!.findIndex(move => move.id === id);
+
+/** Returns the moves performed on the frame of a second press, so many frames after the first press performed a move. */
+function followedBy(kit: Kit, first: string, second: string, age: number): readonly string[] {
+  const rules = compileRules(kit);
+  if (!rules.ok) throw new Error("the kit has faults");
+  const press = (at: number): [number, number][] => [
+    [at, 1],
+    [at + 1, 0],
+  ];
+  const lanes =
+    first === second
+      ? { [first]: [...press(5), ...press(5 + age)] }
+      : { [first]: press(5), [second]: press(5 + age) };
+  const take: Take = {
+    ...{ format: "moss-tap/take", version: 1, id: "t", name: "T", rate: kit.rate, frames: 120 },
+    lanes,
+  };
+  const { program } = rules.value;
+  const { trace } = runRules(rules.value, readTake(program, take));
+  return Array.from({ length: trace.count }, (_, i) => i)
+    .filter(i => trace.kind[i] === notes.performed.code && trace.frame[i] === 5 + age)
+    .map(i => program.moves[trace.subject[i]!]!.id);
+}
+
+test("on every frame of a blow, a press performs the moves that may follow, and no other", () => {
+  const away = [{ at: "1f", does: "away", for: "300f" }];
+  const alone: Kit = { ...DUEL, stage: { ...(DUEL.stage as object), script: away } };
+  const chime = indexOf(DUEL, "chime");
+  const { frames, follows } = findCancels(DUEL, chime)!;
+  expect(frames).toBe(26);
+  expect([...follows.keys()]).toEqual([...BLOWS]);
+  expect(formatRanges(follows.get("hit")![indexOf(DUEL, "toll")]!)).toBe("10–24f");
+  expect(formatRanges(follows.get("miss")![chime]!)).toBe("");
+  let performed = 0;
+  for (const id of ["chime", "toll", "peal"])
+    for (let age = 2; age < 26; age++) {
+      const may = follows.get("miss")![indexOf(DUEL, id)]!.some(({ from, to }) => age >= from && age <= to);
+      const isPerformed = followedBy(alone, "strike", "strike", age).includes(id);
+      expect([id, age, isPerformed]).toEqual([id, age, may]);
+      if (isPerformed) performed++;
+    }
+  expect(performed).toBe(15);
+});
+
+test("a kit without a stage: windows by gates, free gates, priorities, uses and slots", () => {
+  const frames = { startup: "4f", active: "3f", recovery: "13f" };
+  const kit: Kit = sketchKit("ab", {
+    gates: [
+      { id: "ground", name: "Ground" },
+      { id: "late", name: "Late" },
+    ],
+    patterns: [
+      { id: "pa", name: "PA", kind: "press", control: "a" },
+      { id: "pb", name: "PB", kind: "press", control: "b" },
+    ],
+    moves: [
+      {
+        id: "jab",
+        name: "Jab",
+        pattern: "pa",
+        bans: ["busy:main"],
+        frames,
+        opens: [{ gate: "late", from: "8f", to: "12f" }],
+      },
+      { id: "kick", name: "Kick", pattern: "pb", needs: [{ gate: "late", coyote: "2f" }], frames },
+      { id: "low", name: "Low", pattern: "pb", bans: ["busy:main"] },
+      { id: "dash", name: "Dash", pattern: "pb", slot: "feet", priority: -1, needs: [{ gate: "ground" }] },
+      { id: "roll", name: "Roll", pattern: "pb", off: true },
+    ],
+  });
+  const { follows, frames: whole } = findCancels(kit, 0)!;
+  const words = follows.get("miss")!.map(formatRanges);
+  expect(whole).toBe(20);
+  // Kick by its window and coyote; Dash where Kick does not take its press, with the ground that a game would open.
+  expect(words).toEqual(["", "8–14f", "", "1–7f, 15–19f", ""]);
+  for (let age = 2; age < 20; age++) {
+    const isKick = followedBy(kit, "a", "b", age).includes("kick");
+    expect([age, isKick]).toEqual([age, age >= 8 && age <= 14]);
+  }
+  expect(findCancels(kit, 2)).toBeUndefined();
+});
