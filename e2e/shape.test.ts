@@ -406,3 +406,24 @@ test("rules are copied by key and from a list, and pasted into another kit as on
   const undone = await keptKit("none of them", kit => kit.moves?.length === before.moves!.length);
   expect(undone).toEqual(before);
 });
+
+test("a move is let follow another on a hit by its cell, the window is stepped, taken away, and all is undone", async () => {
+  await openDemo(session, "clapper-duel", "shape");
+  const before = await keptKit("the duel", kit => kit.moves !== undefined);
+  await press(driver, "All moves as a table");
+  const cell = (words: string) => find(driver, `button[aria-label="Great toll after Chime: ${words}"]`);
+  await driver.executeScript("arguments[0].focus()", await cell("not before it is over"));
+  await driver.actions().sendKeys(Key.ENTER).perform();
+  await press(driver, "on a hit");
+  await cell("6–25f on a hit");
+  await clickOn(driver, 'input[aria-label="from frame"]');
+  await driver.actions().sendKeys(Key.ARROW_UP).perform();
+  await cell("7–25f on a hit");
+  const kit = await keptKit("the window", made => made.moves![0]!.opens?.[1]?.from === "7f");
+  expect(kit.moves![3]!.bans).toEqual(["struck"]);
+  expect(compile(kit).ok).toBe(true);
+  await press(driver, "Take this window away");
+  await cell("not before it is over");
+  for (let k = 0; k < 3; k++) await press(driver, "Undo");
+  expect(await keptKit("as before", made => made.moves![3]!.needs === undefined)).toEqual(before);
+});

@@ -47,4 +47,4 @@ export { findAdvantage, formatAdvantage, type Advantage } from "./duel/advantage
 export { easeOf, listDrawn } from "./ropes/ropes";
 export { compileTakeJudge, prepareStudied, type TakeJudge, type TakeVerdict } from "./checking";
 export { createBranching } from "./branching";
-export { BLOWS, findCancels, formatRanges, type Blow, type Cancels, type FrameRange } from "./cancels";
+export { BLOWS, findCancels, formatRanges, type Blow, type Cancels, type FrameRange } from "./duel/cancels";

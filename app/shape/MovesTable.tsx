@@ -4,6 +4,7 @@ import { writeAt, type Kit } from "#core";
 import { findAdvantage, formatAdvantage } from "#stage";
 import { useWorkbench } from "../document/workbenchContext";
 import { LengthStone } from "../ui/LengthStone";
+import { CancelTable } from "./CancelTable";
 import {
   PARTS,
   rowOf,
@@ -150,6 +151,7 @@ export function MovesTable({ kit }: { kit: Kit }) {
         <p className="py-2 text-soft">Who can act first was tried for the first {MAX_MOVES_TRIED} moves.</p>
       )}
       {found.length === 0 && <p className="py-2 text-soft">No move has “{wanted.trim()}” in its name.</p>}
+      <CancelTable kit={kit} />
     </section>
   );
 }

@@ -7,7 +7,10 @@ import fc from "fast-check";
 import { afterAll, expect, test } from "vitest";
 import { listLengths, parseKit, type Kit } from "#core";
 import { listStageLengths } from "#stage";
-import { formatCsv, formatHeader, formatJson } from "./numbers";
+import { NO_PARTS, type Handover } from "../kind";
+import { formatSheetBody } from "../sheet/sheet";
+import { formatFollowsCsv, listFollows } from "./cancels";
+import { formatCsv, formatHeader, formatJson, numbersFormat } from "./numbers";
 import { listFigures } from "./listFigures";
 
 const folder = mkdtempSync(join(tmpdir(), "moss-tap-numbers-"));
@@ -139,3 +142,16 @@ test.skipIf(!existsSync("/usr/bin/cc"))(
     expect(spawnSync(join(folder, "main")).status).toBe(0);
   },
 );
+
+test("which move may follow which leaves as a table and on the sheet; a kit without timelines has none", () => {
+  const [runner, duel] = DEMOS;
+  const rows = formatFollowsCsv(listFollows(duel!)).split("\r\n");
+  expect(rows[0]).toBe("move,then,on,from_frame,to_frame,of_frames");
+  expect(rows).toContain("chime,toll,hit,10,24,26");
+  expect(rows.some(row => row.startsWith("chime,chime"))).toBe(false);
+  const handover = (kit: Kit): Handover => ({ kit, takes: [], layouts: [], checks: [] });
+  expect(formatSheetBody(handover(duel!))).toContain("<td>Chime</td><td>Toll</td><td>always</td>");
+  const names = (kit: Kit) => numbersFormat.files(handover(kit), NO_PARTS).map(({ name }) => name);
+  expect(names(duel!)).toContain("clapper-duel.cancels.csv");
+  expect(names(runner!)).not.toContain("belfry-runner.cancels.csv");
+});

@@ -3,6 +3,7 @@ import Papa from "papaparse";
 import type { Kit } from "#core";
 import type { ExportFormat } from "../kind";
 import { slugOf, textFile } from "../outFile";
+import { formatFollowsCsv, listFollows } from "./cancels";
 import { listFigures, type Figure } from "./listFigures";
 
 const COLUMNS = ["list", "id", "rule", "field", "written", "frames", "ms", "rounding"] as const;
@@ -88,23 +89,28 @@ export function formatHeader(kit: Kit): string {
   ].join("\n");
 }
 
-/** Exports every length and figure, for spreadsheets, tools and C. */
+/** Exports every length and figure, for spreadsheets, tools and C, and the moves that may follow others. */
 export const numbersFormat: ExportFormat = {
   id: "numbers",
   word: "Numbers",
-  hint: "Every length and figure with its rule, as written, in frames and in ms: a table, JSON, and a header for C.",
+  hint: "Every length and figure with its rule, as written, in frames and in ms: a table, JSON, and a header for C. Beside them, which move may follow which on which frames.",
   uses: [],
   commands: [
     { as: "numbers", isIncluded: name => !name.endsWith(".h") },
     { as: "header", isIncluded: name => name.endsWith(".h") },
   ],
-  packed: { folder: "numbers", line: "every length and figure, as CSV, JSON and a C header" },
+  packed: {
+    folder: "numbers",
+    line: "every length and figure, as CSV, JSON and a C header, and which move may follow which",
+  },
   files({ kit }) {
     const slug = slugOf(kit.name) || "kit";
+    const follows = listFollows(kit);
     return [
       textFile(`${slug}.numbers.csv`, formatCsv(kit), "text/csv"),
       textFile(`${slug}.numbers.json`, formatJson(kit), "application/json"),
       textFile(`${slug}.numbers.h`, formatHeader(kit), "text/x-c"),
+      ...(follows.length > 0 ? [textFile(`${slug}.cancels.csv`, formatFollowsCsv(follows), "text/csv")] : []),
     ];
   },
 };

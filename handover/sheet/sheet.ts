@@ -18,6 +18,7 @@ import type { ExportFormat, Handover } from "../kind";
 import { LISTS, sentenceOf, TITLES } from "./sentences";
 import { formatChangesSince } from "./since";
 import { table } from "./table";
+import { listFollows } from "../numbers/cancels";
 import { listFigures, type Figure } from "../numbers/listFigures";
 import { slugOf, textFile } from "../outFile";
 import { drawBars } from "./bars";
@@ -56,6 +57,27 @@ function numbers(kit: Kit, figures: readonly Figure[], rates: readonly number[])
     ),
   ]);
   return `<h2>Numbers</h2>${table(head, rows, new Set([2, 3, 4, ...others.map((_, k) => 5 + k)]))}`;
+}
+
+const OUTCOMES = { hit: "on a hit", guard: "on a guard", miss: "on a miss" } as const;
+
+/** The moves that may follow others, the same stretch at several outcomes in one row. */
+function cancels(kit: Kit): string {
+  const rows = new Map<string, { readonly cells: readonly string[]; readonly on: string[] }>();
+  for (const { move, then, moveName, thenName, on, from, to, of } of listFollows(kit)) {
+    const key = JSON.stringify([move, then, from, to]);
+    const cells = [moveName || move, thenName || then, from === to ? `${from}f` : `${from}–${to}f`, `${of}f`];
+    const row = rows.get(key) ?? { cells, on: [] };
+    rows.set(key, row);
+    if (on) row.on.push(OUTCOMES[on]);
+  }
+  const all = [...rows.values()].map(({ cells, on }) => {
+    const outcomes = on.length === 0 || on.length === Object.keys(OUTCOMES).length ? "always" : on.join(", ");
+    const [move, then, frames, whole] = cells.map(escapeHtml);
+    return [move!, then!, outcomes, frames!, whole!];
+  });
+  const head = ["move", "may be followed by", "when", "on its frames", "of"];
+  return all.length > 0 ? `<h2>Cancels</h2>${table(head, all, new Set([3, 4]))}` : "";
 }
 
 function modes(kit: Kit): string {
@@ -134,6 +156,7 @@ export function formatSheetBody(handover: Handover): string {
 ${sheet?.since ? formatChangesSince(kit, sheet.since) : ""}
 ${rules(kit, figures)}
 ${numbers(kit, figures, sheet?.rates ?? OTHER_RATES)}
+${cancels(kit)}
 ${modes(kit)}
 ${layouts(handover)}
 ${checks(handover)}

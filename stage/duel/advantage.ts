@@ -1,5 +1,5 @@
 import { firstNoteAfter, notes, PARTS, type Kit, type Trace } from "#core";
-import { prepareTrial, TRIAL_FRAMES as AFTER, type OpponentDoes } from "../blows";
+import { prepareTrial, TRIAL_FRAMES as AFTER, type OpponentDoes } from "./blows";
 import { stageOf } from "../stage";
 import { runRules } from "../staging";
 import { stageKind } from "../kinds";

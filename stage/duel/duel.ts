@@ -55,7 +55,7 @@ export interface DuelState {
   force: number;
 }
 
-/** How long the gates of the fighter's own blows stay open if the kit does not set it. */
+/** The length for which the gates of the own blow stay open, if a stage names none. */
 export const DEFAULT_OUTCOME = "12f";
 
 /** Compiles a duel from a stage document and the moves' effects. Ids the program lacks become −1. */

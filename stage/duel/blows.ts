@@ -7,8 +7,8 @@ import {
   type Take,
   traitsOf,
 } from "#core";
-import { compileRules, type Rules } from "./rules";
-import { stageOf } from "./stage";
+import { compileRules, type Rules } from "../rules";
+import { stageOf } from "../stage";
 
 /** The first frame on which a tried move is pressed, and the frames that a trial lasts. */
 export const PRESSED_AT = 5;

@@ -1,10 +1,10 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
 import { notes, readTake, type Kit, type Take } from "#core";
-import { sketchKit } from "../core/tests/strips";
+import { sketchKit } from "../../core/tests/strips";
 import { BLOWS, findCancels, formatRanges } from "./cancels";
-import { compileRules } from "./rules";
-import { runRules } from "./staging";
+import { compileRules } from "../rules";
+import { runRules } from "../staging";
 
 const DUEL = JSON.parse(readFileSync("demo/clapper-duel/kit.json", "utf8")) as Kit;
 const indexOf = (kit: Kit, id: string) => kit.moves!.findIndex(move => move.id === id);

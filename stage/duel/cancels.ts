@@ -1,10 +1,10 @@
 import { createInputCursor, createTrace, findObstacleOf, loadInput, type Kit } from "#core";
 import { prepareTrial, TRIAL_FRAMES, type OpponentDoes, type Trial } from "./blows";
-import type { Rules } from "./rules";
-import { gatesOfStage, stageOf } from "./stage";
-import { createStaging, stepStaging } from "./staging";
+import type { Rules } from "../rules";
+import { stageOf } from "../stage";
+import { createStaging, stepStaging } from "../staging";
 
-/** What became of the blow of a move; moves of a kit without a duel are tried as misses. */
+/** The outcomes of the blow of a move; moves of a kit without a duel are tried as misses. */
 export const BLOWS = ["miss", "hit", "guard"] as const;
 export type Blow = (typeof BLOWS)[number];
 
@@ -24,10 +24,10 @@ export interface Cancels {
 
 const TICKS = 100;
 
-/** Returns the gates, by index in the program, that nothing in a kit opens: a game or a hand opens them. */
+/** Returns the gates, by index in the program, that a game opens: those that nothing in a kit without a stage does. */
 function freeGates(kit: Kit, { program }: Rules): ReadonlySet<number> {
+  if (stageOf(kit)) return new Set();
   const opened = new Set([
-    ...gatesOfStage(kit),
     ...(kit.moves ?? []).flatMap(({ opens = [] }) => opens.map(({ gate }) => gate)),
     ...(kit.prompts ?? []).flatMap(({ opens }) => opens ?? []),
     ...(kit.gates ?? []).flatMap(({ id, all, any, none, while: whilst, fires, performs }) =>
@@ -106,7 +106,7 @@ const OPPONENTS: Readonly<Record<Blow, OpponentDoes>> = {
 /**
  * Finds the moves that may follow a move before its timeline is over, by running it: on each of its frames the needs, bans,
  * cooldowns and uses of all moves are judged as the rules do, and of moves of one pattern the one that a press would set off is
- * taken. Gates that nothing in the kit opens count as open for needs. On a duel the move is tried on a hit, on a guard and as a
+ * taken. Without a stage, gates that nothing in the kit opens count as open for needs: a game opens them. On a duel the move is tried on a hit, on a guard and as a
  * miss. Returns undefined for moves without a timeline, and for those that need more than a press.
  */
 export function findCancels(kit: Kit, move: number): Cancels | undefined {
