@@ -1,6 +1,7 @@
 import { Key } from "selenium-webdriver";
 import { expect, test } from "vitest";
-import { find, forgetScripts, openDemo, press, waitFor } from "./browser";
+import type { Kit } from "#core";
+import { find, forgetScripts, openDemo, openKit, press, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -65,4 +66,42 @@ test("as delivered, what a view is for has most of the window; a chosen height i
   await driver.navigate().refresh();
   await press(driver, "Hand over");
   await waitFor(driver, "the chosen height", async () => (await dockPx()) === chosenPx);
+});
+
+test("twelve controls fit on Wire, one of them with a name of sixty letters", async () => {
+  const { driver } = session;
+  await forgetScripts(driver);
+  const names = [
+    "Up",
+    "Down",
+    "Back",
+    "Forward",
+    ...Array.from({ length: 7 }, (_, k) => `Strike ${k}`),
+    "N".repeat(60),
+  ];
+  const controls = names.map((name, k) => ({
+    id: `c${k}`,
+    name,
+    bindings: [["key:KeyA"], ["pad:12"], ...(k < 4 ? [["pad:axis1-"]] : [])],
+  }));
+  const kit: Kit = {
+    format: "moss-tap/kit",
+    version: 1,
+    id: "many",
+    name: "Many",
+    rate: 60,
+    controls,
+    patterns: [],
+  };
+  await openKit(session, kit, [], "wire");
+  await find(driver, 'section[aria-label="Controls"] li');
+  const lines = await driver.executeScript<number[]>(`
+    const list = document.querySelector('section[aria-label="Controls"] ul');
+    const { bottom } = list.parentElement.getBoundingClientRect();
+    return [...list.children].map(line => line.getBoundingClientRect()).map(box => box.bottom <= bottom ? box.height : -1);`);
+  expect(lines).toHaveLength(12);
+  for (const height of lines) {
+    expect(height).toBeGreaterThan(30);
+    expect(height).toBeLessThanOrEqual(40);
+  }
 });

@@ -65,7 +65,7 @@ export function BindButton({ control, others }: { control: Control; others: read
     <span ref={zone} className="inline-flex flex-wrap items-center gap-2">
       <Button
         aria-label={isWaiting ? undefined : `Bind by pressing: ${control.name}`}
-        className={isWaiting ? "border-moss" : ""}
+        className={`px-2.5! py-1! ${isWaiting ? "border-moss" : ""}`}
         onClick={() => {
           if (isWaiting) return;
           pad.sleep();

@@ -18,7 +18,7 @@ function Lamp({ controlId }: { controlId: string }) {
     return session.state.down[c] === 1 ? "down" : "up";
   });
   return (
-    <svg aria-hidden width="34" height="28" viewBox="0 0 34 28" className="shrink-0">
+    <svg aria-hidden width="29" height="24" viewBox="0 0 34 28" className="shrink-0">
       <ellipse
         cx="17"
         cy="14"
@@ -41,11 +41,11 @@ function Held({ controlId }: { controlId: string }) {
   const heldFrames = useHeldFrames(controlId);
   const value = useValue(controlId);
   return (
-    <span className="w-14 shrink-0 font-mono text-sm leading-tight">
-      <span data-testid={`held-${controlId}`}>
+    <span className="flex w-[5.25rem] shrink-0 items-baseline gap-2 font-mono text-sm whitespace-nowrap">
+      <span className="w-11 text-right" data-testid={`held-${controlId}`}>
         {heldFrames > 0 ? `${heldFrames}f` : <span className="text-soft">up</span>}
       </span>
-      <span className="block text-soft" data-testid={`value-${controlId}`}>
+      <span className="text-soft" data-testid={`value-${controlId}`}>
         {value.toFixed(2)}
       </span>
     </span>
@@ -70,11 +70,12 @@ export function ControlLine({ control, others }: { control: Control; others: rea
     );
   };
   return (
-    <li className="flex items-center gap-3 border-b border-line py-1 max-lg:flex-wrap">
+    <li className="flex min-h-[36px] items-center gap-2.5 border-b border-line py-0.5 max-lg:flex-wrap">
       <Lamp controlId={control.id} />
       <input
         maxLength={BOUNDS.nameLetters}
         aria-label={`Name of ${control.name}`}
+        title={control.name}
         className="w-24 shrink-0 truncate rounded bg-transparent px-1 py-0.5 font-semibold focus:bg-leaf"
         defaultValue={control.name}
         key={control.name}
@@ -83,17 +84,17 @@ export function ControlLine({ control, others }: { control: Control; others: rea
       />
       <Held controlId={control.id} />
       <ValueRiver control={control} />
-      <ul className="flex grow flex-wrap items-center gap-1.5 max-lg:order-last max-lg:basis-full">
+      <ul className="flex min-w-0 grow flex-wrap items-center gap-1 max-lg:order-last max-lg:basis-full">
         {control.bindings.map((binding, b) => (
           <li
             key={binding.join()}
-            className="flex items-center rounded-lg border border-line bg-leaf pl-2 font-mono text-sm"
+            className="flex items-center rounded-lg border border-line bg-leaf pl-1.5 font-mono text-xs"
           >
             {formatBinding(binding)}
             <button
               type="button"
               aria-label={`Take ${formatBinding(binding)} off ${control.name}`}
-              className="px-1.5 py-1 text-soft hover:text-foxglove"
+              className="px-1 py-1.5 text-soft hover:text-foxglove"
               onClick={() =>
                 setBindings(
                   workbench,

@@ -15,8 +15,7 @@ function PadWord() {
     return (
       <span className="text-foxglove">This browser cannot read pads. Keys and the stones below play.</span>
     );
-  if (pads.length === 0)
-    return <span className="text-soft">No gamepad found. Start listening, then press a button on it.</span>;
+  if (pads.length === 0) return <span className="text-soft">No gamepad found.</span>;
   return (
     <span data-testid="pads">
       {pads.map(item => (
@@ -45,19 +44,19 @@ export function Scope() {
   const clash = findCtrlClash(kit.controls);
   return (
     <section aria-label="Controls" className="flex min-h-0 grow flex-col">
-      <div className="min-h-0 grow overflow-auto px-6 pt-4" data-hands>
-        <div className="flex items-baseline justify-between gap-4">
+      <div className="min-h-0 grow overflow-auto px-6 pt-2" data-hands>
+        <div className="flex flex-wrap items-baseline gap-x-4">
           <h1 className="font-serif text-2xl">Every control, and what plays it</h1>
+          <p className="ml-auto min-w-0 text-right text-sm">
+            <PadWord />
+          </p>
           <Button look="quiet" disabled={!isAwake} onClick={() => pad.letAllGo()}>
             Release all
           </Button>
         </div>
-        <p className="text-sm">
-          <PadWord />
-        </p>
         {kit.controls.length > 0 && (
           <NextStep view="wire" isDone={isAwake}>
-            Start listening and press what is bound: each line tells what arrives, and for how long.
+            Start listening and press what is bound, or a button of a gamepad: each line shows what arrives.
           </NextStep>
         )}
         {clash && (

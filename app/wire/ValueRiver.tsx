@@ -108,7 +108,7 @@ export function ValueRiver({ control }: { control: Control }) {
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      className="h-[40px] w-[168px] shrink-0 rounded-md bg-leaf"
+      className="h-[30px] w-[126px] shrink-0 rounded-md bg-leaf"
       role="group"
       aria-label={`Value of ${control.name}, pressed from ${press}`}
     >
