@@ -1,3 +1,5 @@
+import { existsSync, readFileSync } from "node:fs";
+import { join } from "node:path";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
 import {
@@ -25,6 +27,11 @@ async function openTune(demo: string): Promise<void> {
   await openDemo(session, demo, "tune");
 }
 
+const waitForFile = (name: string) =>
+  waitFor(driver, name, async () => {
+    const path = join(session.downloads, name);
+    return existsSync(path) ? readFileSync(path, "latin1") : "";
+  });
 const study = (word: string) =>
   clickOn(driver, `//nav[@aria-label="Studies"]//button[span[text()="${word}"]]`);
 const stateOf = async (name: string) =>
@@ -41,6 +48,9 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
     .toMatch(
       /Hop: asked for 15 times: performed 11 times \(6 by coyote\), lost 4 times \(3 to the priority of Second hop\); 1 press lost, the nearest by 11f/,
     );
+  for (const kind of ["SVG", "PNG"]) await clickOn(driver, `button[aria-label^="Save as ${kind}: Feel"]`);
+  expect(await waitForFile("feel.svg")).toMatch(/^<svg[^>]*>.*Feel: \d+ presses.*Hop.*used at once/s);
+  expect((await waitForFile("feel.png")).slice(1, 4)).toBe("PNG");
   // The presses of the picture are walked by keys, and the tape follows.
   await driver.executeScript("document.querySelector('[data-testid^=feel-lane]').focus()");
   await driver.actions().sendKeys(Key.ARROW_DOWN, Key.ARROW_DOWN).perform();

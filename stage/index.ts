@@ -48,3 +48,4 @@ export { easeOf, listDrawn } from "./ropes/ropes";
 export { compileTakeJudge, prepareStudied, type TakeJudge, type TakeVerdict } from "./checking";
 export { createBranching } from "./branching";
 export { BLOWS, findCancels, formatRanges, type Blow, type Cancels, type FrameRange } from "./duel/cancels";
+export { duelOf } from "./duel/blows";

@@ -1,5 +1,5 @@
 import { parseFrames, type Gate, type Kit, type Move } from "#core";
-import { DEFAULT_OUTCOME, stageOf, type Blow } from "#stage";
+import { DEFAULT_OUTCOME, duelOf, type Blow } from "#stage";
 import { freshId } from "./freshId";
 import { idsUnder, NAMING_FIELDS } from "./ruleEdits";
 
@@ -51,13 +51,13 @@ export function findFollowWindow(kit: Kit, first: number, second: number): numbe
   return (kit.moves![first]!.opens ?? []).findIndex(({ gate }) => lets.has(gate));
 }
 
-/** Returns a length as it is written if it has so many frames, else so many frames. */
+/** Returns a length as it is written, or the number of frames if that is more. */
 function atLeast(kit: Kit, written: string, frames: number): string {
   return (parseFrames(written, kit.rate, "atLeast") ?? 0) >= frames ? written : `${frames}f`;
 }
 
 /**
- * Returns the kit with a gate for an outcome of the own blow that stays open for so many frames at least, and its id;
+ * Returns the kit with a gate for an outcome of the own blow that stays open for a number of frames at least, and its id;
  * undefined without a duel.
  */
 function withOutcome(
@@ -66,8 +66,8 @@ function withOutcome(
   blow: Blow,
   frames: number,
 ): { readonly kit: Kit; readonly gate: string } | undefined {
-  const before = stageOf(kit);
-  if (before?.kind !== "duel") return undefined;
+  const before = duelOf(kit);
+  if (!before) return undefined;
   const stage = { ...before, outcome: atLeast(kit, before.outcome ?? DEFAULT_OUTCOME, frames) };
   const { field, name } = OUTCOMES[blow];
   const known = stage.gates[field];

@@ -4,7 +4,7 @@ import { isLargeKit } from "../judging/makeFiles";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 import { useFiles, type DrawnPictures } from "./useFiles";
-import type { BuiltParts } from "./useParts";
+import type { BuiltParts } from "../storage/builtParts";
 
 /** The number of files of a form shown at first. */
 const FEW = 6;

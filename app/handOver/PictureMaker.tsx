@@ -3,7 +3,7 @@ import type { Kit } from "#core";
 import { createSlugs, textFile, type OutFile } from "#handover";
 import { useTape } from "../tape/hand/context";
 import type { TapeLook } from "../tape/hand/tapeLook";
-import { paintPicture, pictureOf, toPng } from "../ui/svgPicture";
+import { inksOf, paintPicture, pictureOf, toPng } from "../ui/svgPicture";
 import { RuleMap } from "../shape/RuleMap";
 import { useMapsReady } from "../shape/useMapsReady";
 import { listRules } from "../shape/model/rules";
@@ -23,11 +23,7 @@ function drawTape({ drawn }: TapeLook): Drawn[] {
 
 /** Draws the maps inside an element, each named after its rule. */
 function drawMaps(room: HTMLElement, nameFor: (name: string) => string): Drawn[] {
-  const style = getComputedStyle(room);
-  const inks = {
-    paper: style.getPropertyValue("--leaf").trim(),
-    ink: style.getPropertyValue("--ink").trim(),
-  };
+  const inks = inksOf(room);
   return [...room.querySelectorAll<HTMLElement>("[data-rule]")].flatMap(place =>
     [...place.querySelectorAll<SVGSVGElement>("figure svg[viewBox]:not([aria-hidden])")].map(drawing => ({
       name: `map-${nameFor(place.dataset.rule!)}`,

@@ -9,7 +9,7 @@ import {
 } from "#handover";
 import { useJudging } from "../judging/context";
 import { askForFiles, isMadeAtOnce } from "../judging/makeFiles";
-import type { BuiltParts } from "./useParts";
+import type { BuiltParts } from "../storage/builtParts";
 
 /** The pictures drawn of a handover, or the reason for failure. */
 export interface DrawnPictures {

@@ -14,7 +14,7 @@ import { BrokenKit } from "../shell/BrokenKit";
 import { ErrorPage } from "../shell/ErrorPage";
 import { GapNotice } from "../shell/GapNotice";
 import { Header } from "../shell/Header";
-import { PART_PATHS } from "../handOver/partPaths";
+import { PART_PATHS } from "../storage/partPaths";
 import { PrefetchViews } from "../shell/PrefetchViews";
 import { PenLine } from "../shell/PenLine";
 import { RescueButtons } from "../shell/RescueButtons";

@@ -1,6 +1,6 @@
 import { useDeferredValue, useMemo } from "react";
 import { writeAt, type Kit } from "#core";
-import { BLOWS, findCancels, stageOf, type Cancels } from "#stage";
+import { BLOWS, duelOf, findCancels, type Cancels } from "#stage";
 import { useWorkbench } from "../document/workbenchContext";
 import { endFollow, findFollowWindow, isHeldBack, letFollow, waitUntilFree } from "../edits/cancelEdits";
 import { Button } from "../ui/Button";
@@ -66,7 +66,7 @@ function WindowLine({ kit, first, second, at, close }: CellProps & { at: number;
 function WindowOffers({ kit, first, second }: CellProps) {
   const workbench = useWorkbench();
   const [one, two] = [kit.moves![first]!, kit.moves![second]!];
-  const whens = stageOf(kit)?.kind === "duel" ? (["any", ...BLOWS] as const) : (["any"] as const);
+  const whens = duelOf(kit) ? (["any", ...BLOWS] as const) : (["any"] as const);
   if (!isHeldBack(kit, first, second))
     return (
       <>

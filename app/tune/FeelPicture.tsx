@@ -1,4 +1,4 @@
-import { useState, type KeyboardEvent } from "react";
+import { useRef, useState, type KeyboardEvent } from "react";
 import { countWords, MAX_SHIFT_FRAMES } from "#core";
 import { TimeAxis } from "../maps/TimeAxis";
 import { createScale, type MapScale } from "../maps/scale";
@@ -6,6 +6,7 @@ import { cutLetters } from "../ui/fitText";
 import { FrameLink } from "./FrameLink";
 import { FeelStrokes, walkStrokes } from "./FeelStrokes";
 import { listLaneCounts, type FeelLane } from "./model/feelLanes";
+import { SavePicture } from "./SavePicture";
 import { useGoTo } from "./useGoTo";
 
 const LABEL_PX = 190;
@@ -72,6 +73,11 @@ function Lane({
   );
 }
 
+const FILE_LEGEND = [
+  "● used at once   ○ saved by buffer or coyote   ◔ lost, with the shift that saves it",
+  "bar: where it would still do, frames earlier and later than it came; dashed where it goes on",
+];
+
 /** The marks of the picture, each with its word. */
 export function FeelLegend() {
   return (
@@ -93,6 +99,7 @@ export function FeelLegend() {
  */
 export function FeelPicture({ lanes, rateHz }: { lanes: readonly FeelLane[]; rateHz: number }) {
   const goTo = useGoTo();
+  const drawing = useRef<SVGSVGElement>(null);
   const [chosen, setChosen] = useState<{ readonly move: number; readonly place: number }>();
   const scale = createScale(-MAX_SHIFT_FRAMES - 2, MAX_SHIFT_FRAMES + 2, WIDTH - LABEL_PX);
   const tops = lanes.reduce((all, lane) => [...all, all.at(-1)! + laneHeight(lane)], [AXIS_PX]);
@@ -121,6 +128,7 @@ export function FeelPicture({ lanes, rateHz }: { lanes: readonly FeelLane[]; rat
         )}
       </p>
       <svg
+        ref={drawing}
         viewBox={`0 0 ${WIDTH} ${height}`}
         className="mt-1 w-full max-w-[1100px]"
         role="group"
@@ -141,6 +149,12 @@ export function FeelPicture({ lanes, rateHz }: { lanes: readonly FeelLane[]; rat
           />
         ))}
       </svg>
+      <SavePicture
+        drawing={drawing}
+        file="feel"
+        name={`Feel: ${countWords(presses, "press", "presses")}`}
+        lines={FILE_LEGEND}
+      />
     </figure>
   );
 }

@@ -28,7 +28,7 @@ const MAX_COLUMNS = 12;
 const ONE_GROUP =
   "There is one group only. A take gets its player, device and session in the list of takes on Play.";
 
-/** Returns the common axis of so many columns. */
+/** Returns the common axis of a number of columns. */
 const scaleOf = (columns: number): MapScale =>
   createScale(
     -MAX_SHIFT_FRAMES - 2,

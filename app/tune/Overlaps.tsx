@@ -14,6 +14,7 @@ import { useStudy, useStudying } from "../document/studiesContext";
 import { useWorkbench } from "../document/workbenchContext";
 import { Button } from "../ui/Button";
 import { listOverlapGrids } from "./model/overlapGrid";
+import { OverlapDrawing } from "./OverlapDrawing";
 import { OverlapGrid } from "./OverlapGrid";
 import { StudyBar } from "./StudyBar";
 import { cutLetters } from "../ui/fitText";
@@ -201,7 +202,10 @@ function FoundPairs({ found, none, kit, about }: Pick<Found, "found" | "none"> &
     <>
       <div className="flex flex-wrap gap-x-12">
         {grids.map(grid => (
-          <OverlapGrid key={grid.list} kit={about} grid={grid} chosen={chosen} onChoose={setWanted} />
+          <div key={grid.list}>
+            <OverlapGrid kit={about} grid={grid} chosen={chosen} onChoose={setWanted} />
+            <OverlapDrawing kit={about} grid={grid} />
+          </div>
         ))}
       </div>
       <p className="mt-2 text-sm text-soft" aria-hidden>

@@ -54,18 +54,35 @@ function make(tag: string, attributes: Readonly<Record<string, string | number>>
 const MARGIN = 16;
 const NAME_ROOM = 34;
 
+const TEXT_FONT =
+  '"Atkinson Hyperlegible Next Variable", "Atkinson Hyperlegible Next", system-ui, sans-serif';
+
 /** The colours of a picture's background and of its name. */
 interface Inks {
   readonly paper: string;
   readonly ink: string;
 }
 
-/** Returns a drawing of the page as the text of a standalone SVG file with a name. */
-export function pictureOf(drawing: SVGSVGElement, name: string, { paper, ink }: Inks): string {
+/** The height of a line below a drawing, in px. */
+const LINE_PX = 18;
+
+/** Returns the colours of a picture as the theme in force around an element has them. */
+export function inksOf(element: Element): Inks {
+  const style = getComputedStyle(element);
+  return { paper: style.getPropertyValue("--leaf").trim(), ink: style.getPropertyValue("--ink").trim() };
+}
+
+/** Returns a drawing of the page as the text of a standalone SVG file with a name, and lines below it, such as a legend. */
+export function pictureOf(
+  drawing: SVGSVGElement,
+  name: string,
+  { paper, ink }: Inks,
+  lines: readonly string[] = [],
+): string {
   const copy = drawing.cloneNode(true) as SVGSVGElement;
   dress(drawing, copy);
   const { x, y, width, height } = drawing.viewBox.baseVal;
-  const box = { width: width + 2 * MARGIN, height: height + 2 * MARGIN + NAME_ROOM };
+  const box = { width: width + 2 * MARGIN, height: height + 2 * MARGIN + NAME_ROOM + lines.length * LINE_PX };
   const place = { x: x - MARGIN, y: y - MARGIN - NAME_ROOM };
   copy.setAttribute("xmlns", SVG);
   copy.setAttribute("viewBox", `${place.x} ${place.y} ${box.width} ${box.height}`);
@@ -80,6 +97,10 @@ export function pictureOf(drawing: SVGSVGElement, name: string, { paper, ink }: 
     make("title", {}, name),
     make("rect", { ...place, ...box, fill: paper }),
     make("text", { ...look, x, y: y - MARGIN, fill: ink }, name),
+  );
+  const small = { "font-family": TEXT_FONT, "font-size": 13, fill: ink };
+  copy.append(
+    ...lines.map((line, k) => make("text", { ...small, x, y: y + height + (k + 1) * LINE_PX }, line)),
   );
   return numberIds(new XMLSerializer().serializeToString(copy));
 }

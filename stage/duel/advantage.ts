@@ -63,7 +63,7 @@ export function findAdvantage(kit: Kit, move: number): Advantage | undefined {
   const at = (track: Float32Array, frame: number, k: number) => track[frame * stride + k] ?? 0;
   let landed = hit.began;
   while (landed < AFTER && at(hit.track, landed, 2) === 0) landed++;
-  // A guard from frame 1 for so many frames ends on the frame after the contact, if nothing holds it.
+  // A guard of that length from frame 1 ends on the frame after the contact, if nothing holds it.
   const guarded = tryBlow(kit, move, { does: "guard", frames: landed });
   if (landed >= AFTER || !guarded) return undefined;
   /** Returns the first frame from the contact on, on which the opponent does something else. */

@@ -9,12 +9,13 @@ import {
 } from "#core";
 import { compileRules, type Rules } from "../rules";
 import { stageOf } from "../stage";
+import type { DuelDocument } from "./schema";
 
 /** The first frame on which a tried move is pressed, and the frames that a trial lasts. */
 export const PRESSED_AT = 5;
 export const TRIAL_FRAMES = 600;
 
-/** One action of the opponent, from the first frame on for so many frames. */
+/** One action of the opponent, from the first frame on for a number of frames. */
 export type OpponentDoes = { readonly does: "guard" | "away"; readonly frames: number } | "waits";
 
 /**
@@ -80,4 +81,10 @@ export function prepareTrial(
   const rules = compiled.value;
   const place = rules.program.moves.findIndex(({ id }) => id === own.id);
   return { rules, columns: readTake(rules.program, take), move: place };
+}
+
+/** Returns the duel of a kit; undefined for a kit without a stage, or with another one. */
+export function duelOf(kit: Kit): DuelDocument | undefined {
+  const stage = stageOf(kit);
+  return stage?.kind === "duel" ? stage : undefined;
 }

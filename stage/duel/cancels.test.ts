@@ -9,7 +9,7 @@ import { runRules } from "../staging";
 const DUEL = JSON.parse(readFileSync("demo/clapper-duel/kit.json", "utf8")) as Kit;
 const indexOf = (kit: Kit, id: string) => kit.moves!.findIndex(move => move.id === id);
 
-/** Returns the moves performed on the frame of a second press, so many frames after the first press performed a move. */
+/** Returns the moves performed on the frame of a second press, which comes `age` frames after the first. */
 function followedBy(kit: Kit, first: string, second: string, age: number): readonly string[] {
   const rules = compileRules(kit);
   if (!rules.ok) throw new Error("the kit has faults");
