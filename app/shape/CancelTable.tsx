@@ -8,7 +8,7 @@ import { Flap } from "../ui/Flap";
 import { LengthStone } from "../ui/LengthStone";
 import { firstWindow, listCellLines, OUTCOME_WORDS } from "./model/cancelTable";
 
-/** The maximum number of moves in the table: each takes up to six runs. */
+/** The maximum number of moves in the table, with at most six runs for each. */
 const MAX_MOVES = 60;
 
 interface CellProps {

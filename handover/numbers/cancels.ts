@@ -3,7 +3,7 @@ import type { Kit } from "#core";
 import { findCancels, type Blow } from "#stage";
 import { INERT_CSV } from "../documents/inertText";
 
-/** The maximum number of moves that are tried: each takes up to six runs, and judges all others on each of its frames. */
+/** The maximum number of moves that are tried: each needs at most six runs, which judge all others on each frame. */
 export const MAX_MOVES_TRIED = 60;
 
 /** A stretch of a move's timeline in which another move may be performed. */
