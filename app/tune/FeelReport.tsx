@@ -139,7 +139,7 @@ function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels
  */
 export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
   const studying = useStudying();
-  const { takes, by, list: groups } = useGroups();
+  const { takes, by, list: groups } = useGroups(Infinity);
   const study = useStudy("feel");
   const begin = () =>
     studying.begin("feel", {

@@ -17,14 +17,13 @@ import { percent } from "./hands/ShareBar";
 import { listFeelLanes, listLaneCounts, type FeelLane, type FeelStroke } from "./model/feelLanes";
 import type { TakeGroup } from "./model/takeSelection";
 import { useGoTo } from "./useGoTo";
+import { MAX_GROUPS } from "./useGroups";
 
 /** The width of all cells together, and the narrowest and the widest cell. */
 const ROOM_PX = 860;
 const MIN_PX = 205;
 const MAX_PX = 420;
 const STROKE_PX = 9;
-/** The number of columns that are shown; more are chosen by their takes. */
-const MAX_COLUMNS = 12;
 const ONE_GROUP =
   "There is one group only. A take gets its player, device and session in the list of takes on Play.";
 
@@ -112,7 +111,7 @@ function useContrasts(
       return { name, takes: own.length, moves: reportMoves(program, own) };
     });
     const played = all.filter(({ takes }) => takes > 0);
-    const studied = played.slice(0, MAX_COLUMNS);
+    const studied = played.slice(0, MAX_GROUPS);
     const contrasts = contrastGroups(studied);
     const cells = studied.map(({ moves }) => {
       const lanes = new Map(listFeelLanes(moves, nameOfMove).map(lane => [lane.move, lane]));

@@ -1,4 +1,4 @@
-import type { Take } from "#core";
+import { countWords, type Take } from "#core";
 import type { TakeGroups, TakeSelection } from "../document/studySettings";
 import { useStudySettings } from "../document/studiesContext";
 import { useDocument } from "../document/workbenchContext";
@@ -103,6 +103,16 @@ export function GroupsWord() {
         choices={GROUPS}
         onChoose={value => set({ groups: value as TakeGroups })}
       />
+    </span>
+  );
+}
+
+/** The number of groups that have no column, if there are any. */
+export function LeftOut({ groups }: { groups: number }) {
+  if (groups === 0) return null;
+  return (
+    <span className="text-foxglove">
+      {countWords(groups, "group is", "groups are")} left out: choose fewer takes.
     </span>
   );
 }

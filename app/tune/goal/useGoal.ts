@@ -39,7 +39,8 @@ function secondOf(choices: readonly SweptChoice[], one: SweptChoice): SweptChoic
 export function useGoal(kit: Kit): GoalStudy | undefined {
   const studying = useStudying();
   const checks = useDocument(state => state.checks);
-  const groups = useGroups();
+  // Every group must meet the goal, however many there are.
+  const groups = useGroups(Infinity);
   const { takes } = groups;
   const [settings, set] = useStudySettings("goal");
   const [{ fitted }] = useStudySettings("hands");

@@ -13,6 +13,7 @@ import {
   type ShareRow,
 } from "../model/shareRows";
 import { StudyBar } from "../StudyBar";
+import { LeftOut } from "../TakesWord";
 import { HandSentences } from "./HandSentences";
 import { HardestPresses } from "./HardestPresses";
 import { PressSpread } from "./PressSpread";
@@ -54,15 +55,16 @@ function PlayedLines({
   results: readonly (PlayedHands | undefined)[];
 }) {
   const titles = columns.map(({ group, hand }) => group || (columns.length > 1 ? hand : ""));
+  const isSame = results.length > 1 && new Set(results.map(one => one && unwantedPerPlay(one))).size === 1;
+  const unwanted = results.flatMap((result, k) =>
+    result ? [`${isSame ? "" : titles[k]} ${unwantedPerPlay(result)}`.trim()] : [],
+  );
   const fitted = results.flatMap((result, k) => (result?.aims ? [{ result, title: titles[k] }] : []));
   return (
     <ul className="mt-1 text-sm text-soft">
       <li data-testid="unwanted">
-        Unwanted, a play:{" "}
-        {results
-          .flatMap((result, k) => (result ? [`${titles[k]} ${unwantedPerPlay(result)}`.trim()] : []))
-          .join(", ")}{" "}
-        (presses not meant, or doubled, that set something off; and failures of “never” checks)
+        Unwanted, a play: {isSame ? `${unwanted[0]} for each` : unwanted.join(", ")} (presses not meant, or
+        doubled, that set something off; and failures of “never” checks)
       </li>
       {fitted.length > 0 && (
         <li data-testid="aims">
@@ -126,6 +128,7 @@ export function Hands({ kit }: { kit: Kit }) {
       <FitLine study={study} />
       <StudyBar name="hands" word="Let them play" canBegin={takes.length > 0} onBegin={begin}>
         <PlayedWords study={study} results={firsts} />
+        <LeftOut groups={study.left} />
       </StudyBar>
       {takes.length === 0 && <p className="text-soft">No take to play: record one in Play.</p>}
       {contrast && (

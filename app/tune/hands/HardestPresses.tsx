@@ -30,49 +30,51 @@ export function HardestPresses({
     .slice(0, MAX_PRESSES);
   if (presses.length === 0) return null;
   return (
-    <table className="mt-2 text-sm" aria-label="Hardest presses" data-testid="hardest">
-      <caption className="text-left">
-        <b>Hardest presses</b>
-        {hopeless > 0 && (
-          <span className="text-soft">
-            , besides {countWords(hopeless, "press", "presses")} lost in the take and in every play: mark on
-            the tape those that were not meant
-          </span>
-        )}
-      </caption>
-      <tbody>
-        {hardest.map(({ press, by }) => {
-          const words = usedFor(kit, press);
-          return (
-            <tr key={`${press.take} ${press.control} ${press.press}`} className="border-t border-line">
-              <td className="max-w-80 pr-4">
-                <FrameLink take={press.take} frame={press.frame} words={words} />
-              </td>
-              <td className="pr-4">
-                <ShareBar share={press.kept} />
-              </td>
-              <td className="whitespace-nowrap">
-                <Button
-                  look="quiet"
-                  aria-label={`Who loses the press for ${words} on ${press.frame}f`}
-                  onClick={() => beginSpread(press, by)}
-                >
-                  who loses it?
-                </Button>
-                {press.failsAt !== undefined && (
+    <div className="overflow-x-auto">
+      <table className="mt-2 text-sm" aria-label="Hardest presses" data-testid="hardest">
+        <caption className="text-left">
+          <b>Hardest presses</b>
+          {hopeless > 0 && (
+            <span className="text-soft">
+              , besides {countWords(hopeless, "press", "presses")} lost in the take and in every play: mark on
+              the tape those that were not meant
+            </span>
+          )}
+        </caption>
+        <tbody>
+          {hardest.map(({ press, by }) => {
+            const words = usedFor(kit, press);
+            return (
+              <tr key={`${press.take} ${press.control} ${press.press}`} className="border-t border-line">
+                <td className="max-w-80 pr-4">
+                  <FrameLink take={press.take} frame={press.frame} words={words} />
+                </td>
+                <td className="pr-4">
+                  <ShareBar share={press.kept} />
+                </td>
+                <td className="whitespace-nowrap">
                   <Button
                     look="quiet"
-                    aria-label={`Open a play that loses the press for ${words} on ${press.frame}f`}
-                    onClick={() => keepPlay(press.take, press.failsAt!, by)}
+                    aria-label={`Who loses the press for ${words} on ${press.frame}f`}
+                    onClick={() => beginSpread(press, by)}
                   >
-                    open one that lost it
+                    who loses it?
                   </Button>
-                )}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+                  {press.failsAt !== undefined && (
+                    <Button
+                      look="quiet"
+                      aria-label={`Open a play that loses the press for ${words} on ${press.frame}f`}
+                      onClick={() => keepPlay(press.take, press.failsAt!, by)}
+                    >
+                      open one that lost it
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
   );
 }

@@ -42,6 +42,8 @@ export function useHands(kit: Kit) {
     settings,
     set,
     takes,
+    /** The number of groups that are not played. */
+    left: groups.left,
     ownWords: formatOwnHands(groups.by),
     versions,
     /** The controls whose presses can be counted. */

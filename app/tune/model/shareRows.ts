@@ -71,7 +71,7 @@ export function sortByContrast(rows: readonly ShareRow[]): ShareRow[] {
     .map(({ row }) => row);
 }
 
-/** Returns a sentence on the row in which columns differ most; undefined if none differ. */
+/** Returns a sentence on the row in which columns differ most, as far as `percent` tells shares apart; undefined if none differ. */
 export function formatRowContrast(
   rows: readonly ShareRow[],
   names: readonly string[],
@@ -80,6 +80,8 @@ export function formatRowContrast(
   const row = sortByContrast(rows)[0];
   const found = row && contrastOf(row);
   if (!row || !found) return undefined;
+  const [high, low] = [found.high, found.low].map(column => percent(row.shares[column]!.share));
+  if (high === low) return "They keep about the same share of every rule.";
   const words = (column: number) => `${names[column]} ${percent(row.shares[column]!.share)}`;
   const doubt = found.distance <= 0 ? " Their intervals overlap: that may be chance." : "";
   return `They differ most in ${row.name}: ${words(found.high)}, ${words(found.low)}.${doubt}`;

@@ -28,6 +28,9 @@ test("the row whose intervals are furthest apart is first and named, with a word
   expect(formatRowContrast([close], names, percent)).toBe(
     "They differ most in Hop: Wren 90 %, Oda 89 %. Their intervals overlap: that may be chance.",
   );
+  expect(formatRowContrast([row("Hop", share(0.901), share(0.899))], names, percent)).toBe(
+    "They keep about the same share of every rule.",
+  );
   expect(formatRowContrast([], names, percent)).toBeUndefined();
 });
 

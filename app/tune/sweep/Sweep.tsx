@@ -3,7 +3,7 @@ import { useStudy, useStudySettings } from "../../document/studiesContext";
 import { listSweptGroups } from "../model/sweepLines";
 import { isThere } from "../model/sweptNumbers";
 import { StudyBar } from "../StudyBar";
-import { useTakeSelection } from "../TakesWord";
+import { LeftOut, useTakeSelection } from "../TakesWord";
 import { SweepChart } from "./SweepChart";
 import { SweepField } from "./SweepField";
 import { SweepQuestion } from "./SweepQuestion";
@@ -39,6 +39,7 @@ export function Sweep({ kit }: { kit: Kit }) {
             {drawn?.hand ? `, ${drawn.hand.toLowerCase()} hands, seeds ${seed} to ${seed + count - 1}` : ""}
           </span>
         )}
+        <LeftOut groups={question.left} />
       </StudyBar>
       {takes.length === 0 && <p className="text-soft">No take to sweep over: record one in Play.</p>}
       {isGrouped && groups.length > 0 && (

@@ -23,6 +23,8 @@ export interface SweepQuestion {
   /** Whether a character repeats the takes: one of those, or the one fitted to them. */
   readonly isPlayed: boolean;
   readonly by: TakeGroups;
+  /** The number of groups that are not swept. */
+  readonly left: number;
   readonly begin: () => void;
 }
 
@@ -54,6 +56,7 @@ export function useSweep(kit: Kit): SweepQuestion | undefined {
     characters,
     isPlayed: character !== undefined,
     by: groups.by,
+    left: groups.left,
     begin() {
       const values = valuesOf(choice);
       const rows = two ? valuesOf(two) : [];
