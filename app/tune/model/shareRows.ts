@@ -71,7 +71,7 @@ export function sortByContrast(rows: readonly ShareRow[]): ShareRow[] {
     .map(({ row }) => row);
 }
 
-/** Returns a sentence on the row in which columns differ most, as far as `percent` tells shares apart; undefined if none differ. */
+/** Returns a sentence on the row in which columns differ most, as far as `percent` shows it; undefined if none differ. */
 export function formatRowContrast(
   rows: readonly ShareRow[],
   names: readonly string[],
