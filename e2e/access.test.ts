@@ -1,8 +1,19 @@
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
-import type { WebDriver } from "selenium-webdriver";
+import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { choose, clickOn, find, openBelfry, openRule, openShelf, press, textOf, waitFor } from "./browser";
+import {
+  choose,
+  clickOn,
+  find,
+  openBelfry,
+  openDemo,
+  openRule,
+  openShelf,
+  press,
+  textOf,
+  waitFor,
+} from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -136,4 +147,34 @@ test("stages, maps of moves and prompts, the table of moves, and the new kit pag
   await find(driver, "[data-testid=scripted-hand]");
   await look("written hands");
   expect(faults).toEqual([]);
+});
+
+test("a term is explained to the pointer, the keyboard and a tap, and Escape hides it", async () => {
+  await openDemo(session, "clapper-duel", "tune");
+  const shown = () =>
+    driver.executeScript<string>(
+      `return [...document.querySelectorAll(":popover-open")].map(tip => tip.innerText).join()`,
+    );
+  const room = await find(driver, "[data-testid=tune] button.cursor-help");
+  await driver.actions().move({ origin: room }).perform();
+  await waitFor(driver, "the explanation", async () =>
+    /^How many frames earlier or later/.test(await shown()),
+  );
+  const wire = await find(driver, '//nav[@aria-label="Views"]//a[normalize-space(.)="Wire"]');
+  await driver.actions().move({ origin: wire }).perform();
+  await waitFor(driver, "the line of a view", async () =>
+    (await shown()).startsWith("Controls, and the keys"),
+  );
+  await driver.executeScript("arguments[0].focus()", wire);
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await waitFor(driver, "nothing", async () => (await shown()) === "");
+  await driver.actions().sendKeys(Key.TAB).perform();
+  await waitFor(driver, "the next view's", async () => (await shown()).startsWith("Rules: how presses"));
+  expect(
+    await driver.executeScript("return document.activeElement.getAttribute('aria-describedby')"),
+  ).toBeTruthy();
+  await clickOn(driver, "[data-testid=tune] button.cursor-help");
+  await waitFor(driver, "the clicked one alone", async () =>
+    /^How many frames earlier or later[^,]*$/.test(await shown()),
+  );
 });

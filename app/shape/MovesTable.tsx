@@ -3,6 +3,7 @@ import { Link, useSearchParams } from "react-router";
 import { writeAt, type Kit } from "#core";
 import { findAdvantage, formatAdvantage } from "#stage";
 import { useWorkbench } from "../document/workbenchContext";
+import { Explained, explanationOf } from "../ui/Explained";
 import { LengthStone } from "../ui/LengthStone";
 import { CancelTable } from "./CancelTable";
 import {
@@ -36,19 +37,22 @@ function Heads({ sort, onSort }: { sort: MoveSort | undefined; onSort: (sort: Mo
       <tr>
         {HEADS.map(([column, title]) => {
           const isDown = sort?.by === column ? sort.isDown : undefined;
+          const button = (
+            <button
+              type="button"
+              className="text-soft underline-offset-4 hover:underline"
+              onClick={() => onSort({ by: column, isDown: isDown === false })}
+            >
+              {title} {isDown === undefined ? "" : isDown ? "↓" : "↑"}
+            </button>
+          );
           return (
             <th
               key={column}
               className="pr-3 pb-1 font-normal whitespace-nowrap"
               aria-sort={isDown === undefined ? "none" : isDown ? "descending" : "ascending"}
             >
-              <button
-                type="button"
-                className="text-soft underline-offset-4 hover:underline"
-                onClick={() => onSort({ by: column, isDown: isDown === false })}
-              >
-                {title} {isDown === undefined ? "" : isDown ? "↓" : "↑"}
-              </button>
+              {column === "name" ? button : <Explained words={explanationOf(column)}>{button}</Explained>}
             </th>
           );
         })}

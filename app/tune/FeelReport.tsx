@@ -14,6 +14,7 @@ import {
   type TakeFeel,
 } from "#core";
 import { useStudy, useStudying } from "../document/studiesContext";
+import { TermWord } from "../ui/Explained";
 import { Distribution } from "../maps/Distribution";
 import { FeelPicture } from "./FeelPicture";
 import { FeelSideBySide } from "./FeelSideBySide";
@@ -169,7 +170,7 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
       <h2 className="font-serif text-2xl">How the takes feel</h2>
       <p className="text-sm text-soft">
         Every press that a move used is shifted frame by frame until the move is not performed with it any
-        more: that is its room. A lost one is shifted until it is saved.
+        more: that is its <TermWord of="room">room</TermWord>. A lost one is shifted until it is saved.
       </p>
       <StudyBar name="feel" word="Study these takes" canBegin={takes.length > 0} onBegin={begin}>
         {study?.value && (

@@ -1,5 +1,6 @@
 import type { Kit } from "#core";
 import { useStudySettings } from "../../document/studiesContext";
+import { TermWord } from "../../ui/Explained";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
@@ -86,7 +87,7 @@ export function GoalSentence({ kit, study }: { kit: Kit; study: GoalStudy }) {
         value={pressPercent}
         onChange={value => set({ pressPercent: value })}
       />{" "}
-      % of the meant presses of{" "}
+      % of the <TermWord of="meant">meant presses</TermWord> of{" "}
       <ChoiceWord
         label="presses counted"
         value={control}
@@ -96,9 +97,9 @@ export function GoalSentence({ kit, study }: { kit: Kit; study: GoalStudy }) {
         ]}
         onChoose={chosen => set({ control: chosen })}
       />
-      , with the fewest unwanted. The numbers: <Numbers study={study} />. Each take is played{" "}
-      <PlaysStone value={count} most={2000} onChange={next => set({ count: next })} /> times from seed{" "}
-      <SeedStone value={seed} onChange={next => set({ seed: next })} />.
+      , with the fewest <TermWord of="unwanted">unwanted</TermWord>. The numbers: <Numbers study={study} />.
+      Each take is played <PlaysStone value={count} most={2000} onChange={next => set({ count: next })} />{" "}
+      times from seed <SeedStone value={seed} onChange={next => set({ seed: next })} />.
     </p>
   );
 }

@@ -2,6 +2,7 @@ import type { Kit } from "#core";
 import { useStudy } from "../../document/studiesContext";
 import type { HandsColumn } from "../../document/studySettings";
 import type { PlayedHands } from "../../judging/jobs/hands";
+import { TermWord } from "../../ui/Explained";
 import { Button } from "../../ui/Button";
 import { formatOnsets } from "../model/characters";
 import {
@@ -63,8 +64,9 @@ function PlayedLines({
   return (
     <ul className="mt-1 text-sm text-soft">
       <li data-testid="unwanted">
-        Unwanted, a play: {isSame ? `${unwanted[0]} for each` : unwanted.join(", ")} (presses not meant, or
-        doubled, that set something off; and failures of “never” checks)
+        <TermWord of="unwanted">Unwanted</TermWord>, a play:{" "}
+        {isSame ? `${unwanted[0]} for each` : unwanted.join(", ")} (presses not meant, or doubled, that set
+        something off; and failures of “never” checks)
       </li>
       {fitted.length > 0 && (
         <li data-testid="aims">
@@ -138,6 +140,12 @@ export function Hands({ kit }: { kit: Kit }) {
       )}
       <ShareRows
         label="Kept: meant presses that some move or prompt uses, those lost in the take included"
+        caption={
+          <>
+            <TermWord of="kept">Kept</TermWord>: <TermWord of="meant">meant presses</TermWord> that some move
+            or prompt uses, those lost in the take included
+          </>
+        }
         columns={drawn}
         rows={listKeptRows(results)}
       />

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { HandsColumn } from "../../document/studySettings";
 import type { ShareRow } from "../model/shareRows";
 import { ShareBar } from "./ShareBar";
@@ -8,10 +9,13 @@ const STACKED_FROM = 3;
 /** A table of shares, with one column for each group of takes and compared character; nothing without rows. */
 export function ShareRows({
   label,
+  caption = label,
   columns,
   rows,
 }: {
   label: string;
+  /** The label as it is shown, with its terms explained. */
+  caption?: ReactNode;
   columns: readonly HandsColumn[];
   rows: readonly ShareRow[];
 }) {
@@ -20,7 +24,7 @@ export function ShareRows({
   return (
     <div className="overflow-x-auto">
       <table className="mt-2 text-sm" aria-label={label}>
-        <caption className="text-left font-semibold">{label}</caption>
+        <caption className="text-left font-semibold">{caption}</caption>
         {columns.length > 1 && (
           <thead>
             <tr className="align-bottom">
