@@ -144,9 +144,9 @@ function Cell({ cancels, ...cell }: CellProps & { cancels: Cancels }) {
 
 /**
  * The moves that may follow each other before the first is over, found by running it: a row for each first move, a column for
- * each second one. A cell opens to its window.
+ * each second one. A cell opens to its window. `word`: only first moves with it in their names, in lower case.
  */
-export function CancelTable({ kit }: { kit: Kit }) {
+export function CancelTable({ kit, word }: { kit: Kit; word: string }) {
   const rested = useDeferredValue(kit);
   const found = useMemo(
     () => (rested.moves ?? []).slice(0, MAX_MOVES).map((_, m) => findCancels(rested, m)),
@@ -157,7 +157,7 @@ export function CancelTable({ kit }: { kit: Kit }) {
   const isSame = rested.moves?.length === kit.moves?.length;
   const rows = moves.flatMap((move, first) => {
     const cancels = isSame ? found[first] : undefined;
-    return cancels ? [{ move, first, cancels }] : [];
+    return cancels && move.name.toLowerCase().includes(word) ? [{ move, first, cancels }] : [];
   });
   if (rows.length === 0) return null;
   const untried = isSame

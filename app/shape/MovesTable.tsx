@@ -155,7 +155,7 @@ export function MovesTable({ kit }: { kit: Kit }) {
         <p className="py-2 text-soft">Who can act first was tried for the first {MAX_MOVES_TRIED} moves.</p>
       )}
       {found.length === 0 && <p className="py-2 text-soft">No move has “{wanted.trim()}” in its name.</p>}
-      <CancelTable kit={kit} />
+      <CancelTable kit={kit} word={word} />
     </section>
   );
 }
