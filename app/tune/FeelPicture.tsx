@@ -2,6 +2,7 @@ import { useRef, useState, type KeyboardEvent } from "react";
 import { countWords, MAX_SHIFT_FRAMES } from "#core";
 import { TimeAxis } from "../maps/TimeAxis";
 import { createScale, type MapScale } from "../maps/scale";
+import { Button } from "../ui/Button";
 import { cutLetters } from "../ui/fitText";
 import { FrameLink } from "./FrameLink";
 import { FeelStrokes, walkStrokes } from "./FeelStrokes";
@@ -15,6 +16,9 @@ const AXIS_PX = 40;
 const STROKE_PX = 10;
 const LEAST_LANE_PX = 44;
 const LABEL_LETTERS = 22;
+
+/** The number of lanes drawn at first: a picture of more takes long to draw, and to scroll. */
+const MAX_LANES = 60;
 
 const laneHeight = ({ strokes }: FeelLane) => Math.max(LEAST_LANE_PX, strokes.length * STROKE_PX + 10);
 
@@ -97,8 +101,10 @@ export function FeelLegend() {
  * The feel of all moves in one picture: time across, a lane a move, each press a bar as wide as the stretch in which it would
  * still do, around the frame on which it came. The chosen press is a sentence above, and the tape shows it.
  */
-export function FeelPicture({ lanes, rateHz }: { lanes: readonly FeelLane[]; rateHz: number }) {
+export function FeelPicture({ lanes: all, rateHz }: { lanes: readonly FeelLane[]; rateHz: number }) {
   const goTo = useGoTo();
+  const [isWhole, setWhole] = useState(false);
+  const lanes = isWhole ? all : all.slice(0, MAX_LANES);
   const drawing = useRef<SVGSVGElement>(null);
   const [chosen, setChosen] = useState<{ readonly move: number; readonly place: number }>();
   const scale = createScale(-MAX_SHIFT_FRAMES - 2, MAX_SHIFT_FRAMES + 2, WIDTH - LABEL_PX);
@@ -149,6 +155,9 @@ export function FeelPicture({ lanes, rateHz }: { lanes: readonly FeelLane[]; rat
           />
         ))}
       </svg>
+      {lanes.length < all.length && (
+        <Button onClick={() => setWhole(true)}>Draw {all.length - lanes.length} more moves</Button>
+      )}
       <SavePicture
         drawing={drawing}
         file="feel"

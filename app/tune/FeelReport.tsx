@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import {
   formatMoveFeel,
   formatPatternCounts,
@@ -109,6 +109,31 @@ function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
   );
 }
 
+/** A move as one line, which opens to its rooms, losses and delays; these are made when it is first opened. */
+function MoveLine({
+  kit,
+  feel,
+  nameOfMove,
+}: {
+  kit: Kit;
+  feel: MoveFeel;
+  nameOfMove: (move: number) => string;
+}) {
+  const [isOpened, setOpened] = useState(false);
+  return (
+    <li className="border-t border-line">
+      <details onToggle={event => event.currentTarget.open && setOpened(true)}>
+        <summary className="flex items-center gap-4 py-1.5">
+          <span className="min-w-0 grow">
+            <b>{nameOfMove(feel.move)}</b>: {formatMoveFeel(feel, nameOfMove)}
+          </span>
+        </summary>
+        {isOpened && <Details kit={kit} feel={feel} />}
+      </details>
+    </li>
+  );
+}
+
 /** The prompts and patterns with their counts over the studied takes. `program` is the studied kit's. */
 function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels: readonly TakeFeel[] }) {
   const counts = sumCounts(
@@ -187,16 +212,7 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
       )}
       <ul data-testid="feel-report" className="mt-3">
         {moves.map(feel => (
-          <li key={feel.move} className="border-t border-line">
-            <details>
-              <summary className="flex items-center gap-4 py-1.5">
-                <span className="min-w-0 grow">
-                  <b>{nameOfMove(feel.move)}</b>: {formatMoveFeel(feel, nameOfMove)}
-                </span>
-              </summary>
-              <Details kit={about} feel={feel} />
-            </details>
-          </li>
+          <MoveLine key={feel.move} kit={about} feel={feel} nameOfMove={nameOfMove} />
         ))}
       </ul>
       {feels && isSameShape && <OtherRules kit={about} program={program} feels={feels} />}
