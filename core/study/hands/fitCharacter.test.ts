@@ -64,15 +64,15 @@ function keptOf(takes: readonly Take[], character: Character, more: object = {})
 
 /** The players: bias and spread in ms, and the seeds of their takes. With 100 seeds: 91, 95 and 89 shares within. */
 const PLAYERS = [
-  { biasMs: 0, spreadMs: 20, seeds: 3 },
-  { biasMs: -15, spreadMs: 35, seeds: 4 },
-  { biasMs: 25, spreadMs: 50, seeds: 3 },
+  { biasMs: 0, spreadMs: 20, seeds: 2 },
+  { biasMs: -15, spreadMs: 35, seeds: 2 },
+  { biasMs: 25, spreadMs: 50, seeds: 2 },
 ];
 
 test("a fitted character keeps what its player keeps: scatter is not added to scatter, and the interval has the fit's", () => {
   let within = 0;
   for (const { biasMs, spreadMs, seeds } of PLAYERS) {
-    const long = [playerTake("long", biasMs, spreadMs, 5000, 99)];
+    const long = [playerTake("long", biasMs, spreadMs, 3000, 99)];
     const truth = keptOf(long, STILL, { count: 1 }).kept.share;
     let [own, scattered] = [0, 0];
     for (let seed = 0; seed < seeds; seed++) {
@@ -92,7 +92,7 @@ test("a fitted character keeps what its player keeps: scatter is not added to sc
     expect(Math.abs(own - truth)).toBeLessThan(0.03);
     expect(scattered).toBeLessThan(own - 0.02);
   }
-  expect(within).toBeGreaterThanOrEqual(8);
+  expect(within).toBeGreaterThanOrEqual(5);
 });
 
 test("a press is aimed at the mean of its like; a press that nothing judged has no aim", () => {
