@@ -65,8 +65,7 @@ function PlayedLines({
     <ul className="mt-1 text-sm text-soft">
       <li data-testid="unwanted">
         <TermWord of="unwanted">Unwanted</TermWord>, a play:{" "}
-        {isSame ? `${unwanted[0]} for each` : unwanted.join(", ")} (presses not meant, or doubled, that set
-        something off; and failures of “never” checks)
+        {isSame ? `${unwanted[0]} for each` : unwanted.join(", ")}
       </li>
       {fitted.length > 0 && (
         <li data-testid="aims">
