@@ -47,5 +47,14 @@ export { findAdvantage, formatAdvantage, type Advantage } from "./duel/advantage
 export { easeOf, listDrawn } from "./ropes/ropes";
 export { compileTakeJudge, prepareStudied, type TakeJudge, type TakeVerdict } from "./checking";
 export { createBranching } from "./branching";
-export { BLOWS, findCancels, formatRanges, type Blow, type Cancels, type FrameRange } from "./duel/cancels";
-export { duelOf } from "./duel/blows";
+export {
+  BLOW_WORDS,
+  BLOWS,
+  findCancels,
+  formatRanges,
+  MAX_MOVES_TRIED,
+  type Blow,
+  type Cancels,
+  type FrameRange,
+} from "./duel/cancels";
+export { createTrials, duelOf, type Trials } from "./duel/blows";

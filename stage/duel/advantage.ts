@@ -1,6 +1,5 @@
 import { firstNoteAfter, notes, PARTS, type Kit, type Trace } from "#core";
-import { prepareTrial, TRIAL_FRAMES as AFTER, type OpponentDoes } from "./blows";
-import { stageOf } from "../stage";
+import { createTrials, duelOf, TRIAL_FRAMES as AFTER, type OpponentDoes, type Trials } from "./blows";
 import { runRules } from "../staging";
 import { stageKind } from "../kinds";
 import { JACK_STATES } from "./duel";
@@ -36,8 +35,8 @@ function freeAfter(trace: Trace, move: number, began: number): number | undefine
  * Runs one blow against a stationary opponent: the frame of its performance, and the frames on which each can
  * act again.
  */
-function tryBlow(kit: Kit, move: number, does: OpponentDoes) {
-  const trial = stageOf(kit)?.kind === "duel" ? prepareTrial(kit, move, does) : undefined;
+function tryBlow(trials: Trials, move: number, does: OpponentDoes) {
+  const trial = trials.prepare(move, does);
   if (!trial) return undefined;
   const { rules, columns, move: place } = trial;
   const { trace, track } = runRules(rules, columns);
@@ -53,18 +52,23 @@ function tryBlow(kit: Kit, move: number, does: OpponentDoes) {
 /**
  * Finds the advantage of a striking move on hit and on guard, by running the rules against an opponent that
  * waits and one that guards. Returns undefined for moves that do not strike, have no timeline, do not land,
- * or need more than presses.
+ * or need more than presses. `trials` are those of the kit, which several moves share.
  */
-export function findAdvantage(kit: Kit, move: number): Advantage | undefined {
+export function findAdvantage(
+  kit: Kit,
+  move: number,
+  trials: Trials = createTrials(kit),
+): Advantage | undefined {
+  if (!duelOf(kit)) return undefined;
   const stride = stageKind("duel").trackStride;
-  const hit = tryBlow(kit, move, "waits");
-  const missed = tryBlow(kit, move, { does: "away", frames: 2 * AFTER });
+  const hit = tryBlow(trials, move, "waits");
+  const missed = tryBlow(trials, move, { does: "away", frames: 2 * AFTER });
   if (!hit || !missed) return undefined;
   const at = (track: Float32Array, frame: number, k: number) => track[frame * stride + k] ?? 0;
   let landed = hit.began;
   while (landed < AFTER && at(hit.track, landed, 2) === 0) landed++;
   // A guard of that length from frame 1 ends on the frame after the contact, if nothing holds it.
-  const guarded = tryBlow(kit, move, { does: "guard", frames: landed });
+  const guarded = tryBlow(trials, move, { does: "guard", frames: landed });
   if (landed >= AFTER || !guarded) return undefined;
   /** Returns the first frame from the contact on, on which the opponent does something else. */
   const freeFrom = (track: Float32Array, does: (typeof JACK_STATES)[number]) => {

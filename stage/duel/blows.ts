@@ -39,48 +39,65 @@ function pressesFor(kit: Kit, patternId: string): Take["lanes"] | undefined {
 export interface Trial {
   readonly rules: Rules;
   readonly columns: InputColumns;
-  /** The index of the move in the program. */
+  /** The index of the move in the kit and in the program. */
   readonly move: number;
 }
 
-/**
- * Prepares the trial of a move: every other move is off, an opponent, if there is one, does one thing only, and the gates that
- * the move needs are held open, up to a frame (exclusive) or for good. Undefined for a kit with faults, and for moves that need
- * more than a press.
- */
-export function prepareTrial(
-  kit: Kit,
-  move: number,
-  does: OpponentDoes,
-  openUntil = Infinity,
-): Trial | undefined {
-  const own = kit.moves?.[move];
-  const lanes = own && pressesFor(kit, own.pattern);
-  if (!lanes) return undefined;
-  const stage = stageOf(kit);
-  const script = does === "waits" ? [] : [{ at: "1f", does: does.does, for: `${does.frames}f` }];
-  const compiled = compileRules({
-    ...kit,
-    moves: kit.moves!.map((item, m) => (m === move ? item : { ...item, off: true })),
-    ...(stage?.kind === "duel" && { stage: { ...stage, script, every: `${9 * TRIAL_FRAMES}f` } }),
-  });
-  if (!compiled.ok) return undefined;
-  const needed = [...new Set((own.needs ?? []).map(({ gate }) => gate))];
-  const open: [number, 0 | 1][] =
-    openUntil < TRIAL_FRAMES
-      ? [
-          [0, 1],
-          [openUntil, 0],
-        ]
-      : [[0, 1]];
-  const take: Take = {
-    ...{ format: "moss-tap/take", version: 1, id: "t", name: "T", rate: kit.rate, frames: TRIAL_FRAMES },
-    lanes,
-    gates: Object.fromEntries(needed.map(id => [id, open])),
+/** Prepares trials of the moves of one kit, which is compiled once for each action of the opponent. */
+export interface Trials {
+  /** Returns the rules under which an opponent, if there is one, does one thing only; undefined for a kit with faults. */
+  readonly rulesFor: (does: OpponentDoes) => Rules | undefined;
+  /**
+   * Prepares the trial of a move: every other move is off, and the gates that it needs are held open, up to a frame (exclusive)
+   * or for good. Undefined for a kit with faults, and for moves that need more than a press.
+   */
+  readonly prepare: (move: number, does: OpponentDoes, openUntil?: number) => Trial | undefined;
+}
+
+/** Returns rules in which every move but one is off. */
+function withMoveAlone(rules: Rules, move: number): Rules {
+  const moves = rules.program.moves.map((item, m) => (m === move ? item : { ...item, isOff: true }));
+  return { ...rules, program: { ...rules.program, moves } };
+}
+
+/** Creates the trials of a kit. */
+export function createTrials(kit: Kit): Trials {
+  const known = new Map<string, Rules | undefined>();
+  function rulesFor(does: OpponentDoes): Rules | undefined {
+    const key = does === "waits" ? does : `${does.does} ${does.frames}`;
+    if (!known.has(key)) {
+      const duel = duelOf(kit);
+      const script = does === "waits" ? [] : [{ at: "1f", does: does.does, for: `${does.frames}f` }];
+      const stage = duel && { stage: { ...duel, script, every: `${9 * TRIAL_FRAMES}f` } };
+      const compiled = compileRules({ ...kit, ...stage });
+      known.set(key, compiled.ok ? compiled.value : undefined);
+    }
+    return known.get(key);
+  }
+  return {
+    rulesFor,
+    prepare(move, does, openUntil = Infinity) {
+      const own = kit.moves?.[move];
+      const lanes = own && !own.off ? pressesFor(kit, own.pattern) : undefined;
+      const rules = lanes && rulesFor(does);
+      if (!lanes || !rules) return undefined;
+      const needed = [...new Set((own!.needs ?? []).map(({ gate }) => gate))];
+      const open: [number, 0 | 1][] =
+        openUntil < TRIAL_FRAMES
+          ? [
+              [0, 1],
+              [openUntil, 0],
+            ]
+          : [[0, 1]];
+      const take: Take = {
+        ...{ format: "moss-tap/take", version: 1, id: "t", name: "T", rate: kit.rate, frames: TRIAL_FRAMES },
+        lanes,
+        gates: Object.fromEntries(needed.map(id => [id, open])),
+      };
+      const alone = withMoveAlone(rules, move);
+      return { rules: alone, columns: readTake(alone.program, take), move };
+    },
   };
-  const rules = compiled.value;
-  const place = rules.program.moves.findIndex(({ id }) => id === own.id);
-  return { rules, columns: readTake(rules.program, take), move: place };
 }
 
 /** Returns the duel of a kit; undefined for a kit without a stage, or with another one. */

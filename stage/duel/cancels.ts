@@ -1,5 +1,5 @@
-import { createInputCursor, createTrace, findObstacleOf, loadInput, type Kit } from "#core";
-import { prepareTrial, TRIAL_FRAMES, type OpponentDoes, type Trial } from "./blows";
+import { createInputCursor, createTrace, findObstacleOf, loadInput, type Kit, type State } from "#core";
+import { createTrials, duelOf, TRIAL_FRAMES, type OpponentDoes, type Trial, type Trials } from "./blows";
 import type { Rules } from "../rules";
 import { stageOf } from "../stage";
 import { createStaging, stepStaging } from "../staging";
@@ -7,6 +7,16 @@ import { createStaging, stepStaging } from "../staging";
 /** The outcomes of the blow of a move; moves of a kit without a duel are tried as misses. */
 export const BLOWS = ["miss", "hit", "guard"] as const;
 export type Blow = (typeof BLOWS)[number];
+
+/** The outcomes in words. */
+export const BLOW_WORDS: Readonly<Record<Blow, string>> = {
+  miss: "on a miss",
+  hit: "on a hit",
+  guard: "on a guard",
+};
+
+/** The maximum number of moves that are tried for a table or a file: each is run up to six times. */
+export const MAX_MOVES_TRIED = 60;
 
 /** Frames of a move's timeline, counted from its performance; both ends included. */
 export interface FrameRange {
@@ -40,53 +50,69 @@ function freeGates(kit: Kit, { program }: Rules): ReadonlySet<number> {
   );
 }
 
-/** Returns the moves that may be performed on the frame of a state, apart from those that another one is preferred to. */
-function listAllowed(
-  kit: Kit,
-  { program }: Rules,
-  state: ReturnType<typeof createStaging>["state"],
-  free: ReadonlySet<number>,
-) {
-  const isOff = (m: number) => {
-    const { off, pattern } = kit.moves![m]!;
-    return off === true || kit.patterns.find(({ id }) => id === pattern)?.off === true;
-  };
-  const may = (m: number, takesFree: boolean) =>
-    !isOff(m) &&
-    program.moves[m]!.activeIn[state.mode] &&
-    findObstacleOf(program, state, m, takesFree ? gate => free.has(gate) : undefined) === 0;
-  const certain = program.moves.map((_, m) => may(m, false));
-  return program.moves.map((own, m) => {
-    if (!may(m, true)) return false;
-    // One press sets off one move of its pattern: that of the highest priority, of equals the first.
-    const isBeaten = (rival: (typeof program.moves)[number], r: number) =>
-      r !== m &&
-      certain[r]! &&
-      rival.pattern === own.pattern &&
-      (rival.priority > own.priority || (rival.priority === own.priority && r < m));
-    return own.shares || !program.moves.some(isBeaten);
-  });
+/** The parts of a kit that decide about following, whatever the state. */
+interface Order {
+  readonly isOff: readonly boolean[];
+  /** For each move the moves of its pattern of a higher priority, and those of the same that are above it. */
+  readonly rivals: readonly (readonly number[])[];
+  /** The gates that count as open for needs. */
+  readonly free: ReadonlySet<number>;
 }
 
-/** Runs a trial up to the end of the move's timeline; `see` is called on each of its frames. Returns the performance. */
-function runTrial(
-  { rules, columns, move }: Trial,
-  see: (age: number, staging: ReturnType<typeof createStaging>) => void,
-): number {
+function orderOf(kit: Kit, rules: Rules): Order {
+  const off = new Set(kit.patterns.flatMap(({ id, off: isOff }) => (isOff ? [id] : [])));
+  const isOff = kit.moves!.map(move => move.off === true || off.has(move.pattern));
+  const { moves } = rules.program;
+  const ofPattern = new Map<number, number[]>();
+  moves.forEach(({ pattern }, m) => {
+    const own = ofPattern.get(pattern);
+    if (own) own.push(m);
+    else ofPattern.set(pattern, [m]);
+  });
+  const rivals = moves.map((own, m) =>
+    own.shares
+      ? []
+      : ofPattern.get(own.pattern)!.filter(r => {
+          const { priority } = moves[r]!;
+          return !isOff[r] && (priority > own.priority || (priority === own.priority && r < m));
+        }),
+  );
+  return { isOff, rivals, free: freeGates(kit, rules) };
+}
+
+/** Returns whether a press could perform a move on the frame of a state: nothing keeps it away, and it prefers no other. */
+function isAllowed({ program }: Rules, { isOff, rivals, free }: Order, state: State, m: number): boolean {
+  const may = (move: number, isTakenAsOpen?: (gate: number) => boolean) =>
+    program.moves[move]!.activeIn[state.mode] === true &&
+    findObstacleOf(program, state, move, isTakenAsOpen) === 0;
+  return !isOff[m] && may(m, gate => free.has(gate)) && !rivals[m]!.some(rival => may(rival));
+}
+
+/** Returns the length of a move's timeline, in ticks. */
+function timelineTicks({ rules, move }: Trial): number {
+  const { startupTicks, activeTicks, recoveryTicks } = rules.program.moves[move]!;
+  return startupTicks + activeTicks + recoveryTicks;
+}
+
+/**
+ * Runs a trial until the move's timeline is over; `see` is called on each of its frames, and ends the trial if it returns
+ * false. Returns the frame of the performance, −1 without one.
+ */
+function runTrial(trial: Trial, see: (age: number, state: State) => boolean): number {
+  const { rules, columns, move } = trial;
   const { program } = rules;
   const staging = createStaging(rules);
+  const { state } = staging;
   const trace = createTrace(program.rateHz);
   const cursor = createInputCursor(program, columns);
-  const { startupTicks, activeTicks, recoveryTicks } = program.moves[move]!;
+  const wholeTicks = timelineTicks(trial);
   for (let frame = 0; frame < TRIAL_FRAMES; frame++) {
     stepStaging(rules, staging, loadInput(cursor, frame), trace);
-    const { performedFrame, slotTicks, gameTicks } = staging.state;
-    if (performedFrame[move]! < 0) continue;
-    const ageTicks = gameTicks - slotTicks[program.moves[move]!.slot]!;
-    if (ageTicks >= startupTicks + activeTicks + recoveryTicks) break;
-    if (frame > performedFrame[move]!) see(ageTicks / TICKS, staging);
+    if (state.performedFrame[move]! < 0) continue;
+    const ageTicks = state.gameTicks - state.slotTicks[program.moves[move]!.slot]!;
+    if (ageTicks >= wholeTicks || !see(ageTicks / TICKS, state)) break;
   }
-  return staging.state.performedFrame[move]!;
+  return state.performedFrame[move]!;
 }
 
 /** Adds a frame to ranges in ascending order. */
@@ -107,27 +133,27 @@ const OPPONENTS: Readonly<Record<Blow, OpponentDoes>> = {
  * Finds the moves that may follow a move before its timeline is over, by running it: on each of its frames the needs, bans,
  * cooldowns and uses of all moves are judged as the rules do, and of moves of one pattern the one that a press would set off is
  * taken. Without a stage, gates that nothing in the kit opens count as open for needs: a game opens them. On a duel the move is tried on a hit, on a guard and as a
- * miss. Returns undefined for moves without a timeline, and for those that need more than a press.
+ * miss. Returns undefined for moves without a timeline, and for those that need more than a press. `trials` are those of the
+ * kit, which several moves share.
  */
-export function findCancels(kit: Kit, move: number): Cancels | undefined {
-  const blows = stageOf(kit)?.kind === "duel" ? BLOWS : (["miss"] as const);
+export function findCancels(kit: Kit, move: number, trials: Trials = createTrials(kit)): Cancels | undefined {
   const follows = new Map<Blow, FrameRange[][]>();
   let frames = 0;
-  for (const blow of blows) {
-    const first = prepareTrial(kit, move, OPPONENTS[blow]);
-    if (!first) return undefined;
-    const { startupTicks, activeTicks, recoveryTicks } = first.rules.program.moves[first.move]!;
-    frames = (startupTicks + activeTicks + recoveryTicks) / TICKS;
-    const began = runTrial(first, () => undefined);
-    if (frames === 0 || began < 0) return undefined;
-    const trial = prepareTrial(kit, move, OPPONENTS[blow], began + 1)!;
-    const free = freeGates(kit, trial.rules);
+  for (const blow of duelOf(kit) ? BLOWS : (["miss"] as const)) {
+    const first = trials.prepare(move, OPPONENTS[blow]);
+    frames = first ? timelineTicks(first) / TICKS : 0;
+    if (!first || frames === 0) return undefined;
+    // The gates that it needs are open until it is performed, and then as the rules say.
+    const began = runTrial(first, () => false);
+    if (began < 0) return undefined;
+    const trial = trials.prepare(move, OPPONENTS[blow], began + 1)!;
+    const order = orderOf(kit, trial.rules);
     const ranges = kit.moves!.map((): { from: number; to: number }[] => []);
-    runTrial(trial, (age, { state }) =>
-      listAllowed(kit, trial.rules, state, free).forEach(
-        (isAllowed, m) => isAllowed && extend(ranges[m]!, age),
-      ),
-    );
+    runTrial(trial, (age, state) => {
+      if (age > 0 || state.frame > began)
+        ranges.forEach((own, m) => isAllowed(trial.rules, order, state, m) && extend(own, age));
+      return true;
+    });
     follows.set(blow, ranges);
   }
   return { frames, follows };
