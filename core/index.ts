@@ -273,12 +273,8 @@ export {
   type HardestPress,
 } from "./study/goal/studyGoal";
 export type { Aims } from "./study/hands/aims";
-export {
-  fitCharacter,
-  FITTED_NAME,
-  type FittedCharacter,
-  type FoundSpread,
-} from "./study/hands/fitCharacter";
+export { fitCharacter, FITTED_NAME, type FittedCharacter } from "./study/hands/fitCharacter";
+export type { FoundSpread } from "./study/hands/spread";
 export { contrastGroups, formatContrast, type Contrast, type GroupFeel } from "./study/feel/contrast";
 export {
   formatMoveFeel,

@@ -19,6 +19,8 @@ function readArrows() {
     });
 }
 
+const ARROWS = readArrows();
+
 const isIn = (path, room) => path === room || path.startsWith(`${room}/`);
 
 /** Forbids imports between rooms of app/ for which docs/architecture.md draws no arrow. */
@@ -27,7 +29,7 @@ const arrows = {
   create(context) {
     const directory = dirname(context.physicalFilename);
     const own = relative(app, context.physicalFilename);
-    const rows = readArrows().filter(({ room }) => isIn(own, room));
+    const rows = ARROWS.filter(({ room }) => isIn(own, room));
     function judge({ source }) {
       if (!source?.value?.startsWith(".")) return;
       const path = relative(app, resolve(directory, source.value));

@@ -76,12 +76,14 @@ export interface SweepRange {
 export interface DrawnSweep {
   readonly choice: SweptChoice;
   readonly two: SweptChoice | undefined;
-  /** The values of the second number. */
+  /** The values of the number, and of the second one. */
+  readonly values: readonly number[];
   readonly rows: readonly number[];
   /** The name of the character that repeated the takes; empty for takes as recorded. */
   readonly hand: string;
-  /** The repetitions of each take. */
+  /** The repetitions of each take, and the seed of the first. */
   readonly plays: number;
+  readonly seed: number;
   /** The names of the groups of takes; none for all takes together. */
   readonly groups: readonly string[];
 }

@@ -1,15 +1,12 @@
-import { useDeferredValue, useMemo } from "react";
 import { writeAt, type Kit } from "#core";
-import { BLOWS, duelOf, findCancels, type Cancels } from "#stage";
+import { BLOW_WORDS, BLOWS, duelOf, MAX_MOVES_TRIED, type Cancels } from "#stage";
 import { useWorkbench } from "../document/workbenchContext";
 import { endFollow, findFollowWindow, isHeldBack, letFollow, waitUntilFree } from "../edits/cancelEdits";
 import { Button } from "../ui/Button";
 import { Flap } from "../ui/Flap";
 import { LengthStone } from "../ui/LengthStone";
-import { firstWindow, listCellLines, OUTCOME_WORDS } from "./model/cancelTable";
-
-/** The maximum number of moves in the table, with at most six runs for each. */
-const MAX_MOVES = 60;
+import { firstWindow, listCellLines } from "./model/cancelTable";
+import type { Tried } from "./useTrials";
 
 interface CellProps {
   readonly kit: Kit;
@@ -93,7 +90,7 @@ function WindowOffers({ kit, first, second }: CellProps) {
               )
             }
           >
-            {when === "any" ? "always" : OUTCOME_WORDS[when]}
+            {when === "any" ? "always" : BLOW_WORDS[when]}
           </Button>
         ))}
       </div>
@@ -146,22 +143,17 @@ function Cell({ cancels, ...cell }: CellProps & { cancels: Cancels }) {
  * The moves that may follow each other before the first is over, found by running it: a row for each first move, a column for
  * each second one. A cell opens to its window. `word`: only first moves with it in their names, in lower case.
  */
-export function CancelTable({ kit, word }: { kit: Kit; word: string }) {
-  const rested = useDeferredValue(kit);
-  const found = useMemo(
-    () => (rested.moves ?? []).slice(0, MAX_MOVES).map((_, m) => findCancels(rested, m)),
-    [rested],
-  );
-  const moves = (kit.moves ?? []).slice(0, MAX_MOVES);
-  // A table of the kit before is not shown with the moves of this one.
-  const isSame = rested.moves?.length === kit.moves?.length;
+export function CancelTable({ kit, tried, word }: { kit: Kit; tried: Tried; word: string }) {
+  const moves = (kit.moves ?? []).slice(0, MAX_MOVES_TRIED);
+  // Findings of the kit before are not shown beside the moves of this one.
+  const isSame = tried.kit.moves?.length === kit.moves?.length;
   const rows = moves.flatMap((move, first) => {
-    const cancels = isSame ? found[first] : undefined;
+    const cancels = isSame ? tried.cancels[first] : undefined;
     return cancels && move.name.toLowerCase().includes(word) ? [{ move, first, cancels }] : [];
   });
   if (rows.length === 0) return null;
   const untried = isSame
-    ? moves.filter(({ frames, off }, m) => frames && !off && !found[m]).map(({ name }) => name)
+    ? moves.filter(({ frames, off }, m) => frames && !off && !tried.cancels[m]).map(({ name }) => name)
     : [];
   return (
     <section aria-label="What may follow what" data-testid="cancel-table" className="mt-6">

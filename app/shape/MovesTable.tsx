@@ -1,11 +1,12 @@
-import { useDeferredValue, useMemo, useState } from "react";
+import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { writeAt, type Kit } from "#core";
-import { findAdvantage, formatAdvantage } from "#stage";
+import { formatAdvantage, MAX_MOVES_TRIED } from "#stage";
 import { useWorkbench } from "../document/workbenchContext";
 import { Explained, explanationOf } from "../ui/Explained";
 import { LengthStone } from "../ui/LengthStone";
 import { CancelTable } from "./CancelTable";
+import { useTrials } from "./useTrials";
 import {
   PARTS,
   rowOf,
@@ -15,9 +16,6 @@ import {
   type MoveSort,
   type Part,
 } from "./model/movesTable";
-
-/** The maximum number of moves whose advantage is computed: each takes three runs. */
-const MAX_MOVES_TRIED = 60;
 
 const HEADS: readonly (readonly [Column, string])[] = [
   ["name", "Move"],
@@ -120,15 +118,11 @@ function Row({ row, rateHz }: { row: MoveRow; rateHz: number }) {
 export function MovesTable({ kit }: { kit: Kit }) {
   const [wanted, setWanted] = useState("");
   const [sort, setSort] = useState<MoveSort | undefined>();
-  const rested = useDeferredValue(kit);
-  const advantages = useMemo(
-    () => (rested.moves ?? []).slice(0, MAX_MOVES_TRIED).map((_, m) => findAdvantage(rested, m)),
-    [rested],
-  );
+  const tried = useTrials(kit);
   const word = wanted.trim().toLowerCase();
   const moves = kit.moves ?? [];
   const found = moves
-    .map((move, m) => rowOf(kit, move, m, advantages[m]))
+    .map((move, m) => rowOf(kit, move, m, tried?.advantages[m]))
     .filter(({ move, opens }) => `${move.name} ${opens}`.toLowerCase().includes(word));
   return (
     <section aria-label="All moves" data-testid="moves-table">
@@ -155,7 +149,7 @@ export function MovesTable({ kit }: { kit: Kit }) {
         <p className="py-2 text-soft">Who can act first was tried for the first {MAX_MOVES_TRIED} moves.</p>
       )}
       {found.length === 0 && <p className="py-2 text-soft">No move has “{wanted.trim()}” in its name.</p>}
-      <CancelTable kit={kit} word={word} />
+      {tried && <CancelTable kit={kit} tried={tried} word={word} />}
     </section>
   );
 }

@@ -118,7 +118,7 @@ export function FeelPicture({ lanes: all, rateHz }: { lanes: readonly FeelLane[]
     goTo(take, frame);
   };
   if (lanes.length === 0) return null;
-  const presses = lanes.reduce((sum, lane) => sum + lane.used + lane.lost, 0);
+  const presses = all.reduce((sum, lane) => sum + lane.used + lane.lost, 0);
   return (
     <figure data-testid="feel-picture" className="mt-2">
       <figcaption className="text-sm text-soft">
@@ -161,7 +161,7 @@ export function FeelPicture({ lanes: all, rateHz }: { lanes: readonly FeelLane[]
       <SavePicture
         drawing={drawing}
         file="feel"
-        name={`Feel: ${countWords(presses, "press", "presses")}`}
+        name={`Feel: ${countWords(presses, "press", "presses")}${lanes.length < all.length ? ` (the first ${lanes.length} of ${all.length} moves)` : ""}`}
         lines={FILE_LEGEND}
       />
     </figure>

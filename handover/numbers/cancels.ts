@@ -1,10 +1,7 @@
 import Papa from "papaparse";
 import type { Kit } from "#core";
-import { findCancels, type Blow } from "#stage";
+import { createTrials, findCancels, MAX_MOVES_TRIED, type Blow } from "#stage";
 import { INERT_CSV } from "../documents/inertText";
-
-/** The maximum number of moves that are tried: each needs at most six runs, which judge all others on each frame. */
-export const MAX_MOVES_TRIED = 60;
 
 /** A stretch of a move's timeline in which another move may be performed. */
 export interface Follow {
@@ -28,8 +25,9 @@ export interface Follow {
  */
 export function listFollows(kit: Kit): readonly Follow[] {
   const moves = kit.moves ?? [];
+  const trials = createTrials(kit);
   return moves.slice(0, MAX_MOVES_TRIED).flatMap((move, m) => {
-    const found = findCancels(kit, m);
+    const found = findCancels(kit, m, trials);
     if (!found) return [];
     const isDuel = found.follows.size > 1;
     return [...found.follows].flatMap(([blow, follows]) =>

@@ -18,6 +18,7 @@ import type { ExportFormat, Handover } from "../kind";
 import { LISTS, sentenceOf, TITLES } from "./sentences";
 import { formatChangesSince } from "./since";
 import { table } from "./table";
+import { BLOW_WORDS, BLOWS, formatRanges } from "#stage";
 import { listFollows } from "../numbers/cancels";
 import { listFigures, type Figure } from "../numbers/listFigures";
 import { slugOf, textFile } from "../outFile";
@@ -59,20 +60,18 @@ function numbers(kit: Kit, figures: readonly Figure[], rates: readonly number[])
   return `<h2>Numbers</h2>${table(head, rows, new Set([2, 3, 4, ...others.map((_, k) => 5 + k)]))}`;
 }
 
-const OUTCOMES = { hit: "on a hit", guard: "on a guard", miss: "on a miss" } as const;
-
 /** The moves that may follow others, the same stretch at several outcomes in one row. */
 function cancels(kit: Kit): string {
   const rows = new Map<string, { readonly cells: readonly string[]; readonly on: string[] }>();
   for (const { move, then, moveName, thenName, on, from, to, of } of listFollows(kit)) {
     const key = JSON.stringify([move, then, from, to]);
-    const cells = [moveName || move, thenName || then, from === to ? `${from}f` : `${from}–${to}f`, `${of}f`];
+    const cells = [moveName || move, thenName || then, formatRanges([{ from, to }]), `${of}f`];
     const row = rows.get(key) ?? { cells, on: [] };
     rows.set(key, row);
-    if (on) row.on.push(OUTCOMES[on]);
+    if (on) row.on.push(BLOW_WORDS[on]);
   }
   const all = [...rows.values()].map(({ cells, on }) => {
-    const outcomes = on.length === 0 || on.length === Object.keys(OUTCOMES).length ? "always" : on.join(", ");
+    const outcomes = on.length === 0 || on.length === BLOWS.length ? "always" : on.join(", ");
     const [move, then, frames, whole] = cells.map(escapeHtml);
     return [move!, then!, outcomes, frames!, whole!];
   });

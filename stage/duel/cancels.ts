@@ -143,7 +143,7 @@ export function findCancels(kit: Kit, move: number, trials: Trials = createTrial
     const first = trials.prepare(move, OPPONENTS[blow]);
     frames = first ? timelineTicks(first) / TICKS : 0;
     if (!first || frames === 0) return undefined;
-    // The gates that it needs are open until it is performed, and then as the rules say.
+    // The gates that it needs are held open until it is performed, and follow the rules from then on.
     const began = runTrial(first, () => false);
     if (began < 0) return undefined;
     const trial = trials.prepare(move, OPPONENTS[blow], began + 1)!;

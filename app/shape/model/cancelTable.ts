@@ -1,13 +1,6 @@
 import { parseFrames, type Kit, type Move } from "#core";
-import { formatRanges, type Blow, type Cancels } from "#stage";
+import { BLOW_WORDS, formatRanges, type Blow, type Cancels } from "#stage";
 import type { FollowWindow, FollowWhen } from "../../edits/cancelEdits";
-
-/** The outcomes of a blow, in words. */
-export const OUTCOME_WORDS: Readonly<Record<Blow, string>> = {
-  hit: "on a hit",
-  guard: "on a guard",
-  miss: "on a miss",
-};
 
 /**
  * Returns the lines of a cell: the frames on which a move may follow, those of the same outcomes in one line; none if it may
@@ -24,7 +17,7 @@ export function listCellLines({ frames, follows }: Cancels, second: number): rea
     byRange.set(words, [...(byRange.get(words) ?? []), blow]);
   }
   return [...byRange].map(([words, blows]) =>
-    blows.length === follows.size ? words : `${words} ${blows.map(blow => OUTCOME_WORDS[blow]).join(", ")}`,
+    blows.length === follows.size ? words : `${words} ${blows.map(blow => BLOW_WORDS[blow]).join(", ")}`,
   );
 }
 

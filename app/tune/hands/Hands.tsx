@@ -55,7 +55,10 @@ function PlayedLines({
   columns: readonly HandsColumn[];
   results: readonly (PlayedHands | undefined)[];
 }) {
-  const titles = columns.map(({ group, hand }) => group || (columns.length > 1 ? hand : ""));
+  const isHandNamed = new Set(columns.map(({ hand }) => hand)).size > 1;
+  const titles = columns.map(({ group, hand }) =>
+    [group, isHandNamed ? hand : ""].filter(Boolean).join(", "),
+  );
   const isSame = results.length > 1 && new Set(results.map(one => one && unwantedPerPlay(one))).size === 1;
   const unwanted = results.flatMap((result, k) =>
     result ? [`${isSame ? "" : titles[k]} ${unwantedPerPlay(result)}`.trim()] : [],

@@ -14,7 +14,7 @@ import { useTrying } from "./useTrying";
 /** The effect of one number on all takes, value by value: drawn, tried on the tape, kept. */
 export function Sweep({ kit }: { kit: Kit }) {
   const { takes } = useTakeSelection();
-  const [{ seed, count, drawn }] = useStudySettings("sweep");
+  const [{ drawn }] = useStudySettings("sweep");
   const study = useStudy("sweep");
   const trying = useTrying();
   const base = trying.before ?? kit;
@@ -36,7 +36,11 @@ export function Sweep({ kit }: { kit: Kit }) {
         {points[0] && (
           <span className="text-soft">
             n = {groups.reduce((sum, group) => sum + (group.points[0]?.runs ?? 0), 0)} runs a value
-            {drawn?.hand ? `, ${drawn.hand.toLowerCase()} hands, seeds ${seed} to ${seed + count - 1}` : ""}
+            {drawn?.hand &&
+              `, ${drawn.hand.toLowerCase()} hands, seeds ${drawn.seed} to ${drawn.seed + drawn.plays - 1}`}
+            {question.isOther && (
+              <b className="text-foxglove">; this answers the question before it was changed</b>
+            )}
           </span>
         )}
         <LeftOut groups={question.left} />

@@ -1,7 +1,14 @@
+import { dequal } from "dequal";
 import type { Character, Kit } from "#core";
 import { useStudySettings, useStudying } from "../../document/studiesContext";
 import { useDocument } from "../../document/workbenchContext";
-import { OWN_HANDS, type SweepRange, type SweptChoice, type TakeGroups } from "../../document/studySettings";
+import {
+  OWN_HANDS,
+  type DrawnSweep,
+  type SweepRange,
+  type SweptChoice,
+  type TakeGroups,
+} from "../../document/studySettings";
 import { listCharacters, withAims } from "../model/characters";
 import { firstRange, firstSwept, listSwept, listValues } from "../model/sweptNumbers";
 import { useGroups } from "../useGroups";
@@ -22,11 +29,19 @@ export interface SweepQuestion {
   readonly characters: readonly Character[];
   /** Whether a character repeats the takes: one of those, or the one fitted to them. */
   readonly isPlayed: boolean;
+  /** Whether the shown result answers another question than the one that is set now. */
+  readonly isOther: boolean;
   readonly by: TakeGroups;
   /** The number of groups that are not swept. */
   readonly left: number;
   readonly begin: () => void;
 }
+
+/** Returns what a sweep asks, apart from the kit, whose present values may change after it. */
+const askedOf = ({ choice, two, values, rows, hand, plays, seed, groups }: DrawnSweep) => [
+  ...[choice.key, two?.key, values[0], values.at(-1), rows[0], rows.at(-1)],
+  ...[hand, plays, hand === "" ? 0 : seed, ...groups],
+];
 
 /** Returns the question of a sweep over a kit; undefined for a kit without numbers. */
 export function useSweep(kit: Kit): SweepQuestion | undefined {
@@ -34,7 +49,7 @@ export function useSweep(kit: Kit): SweepQuestion | undefined {
   const checks = useDocument(state => state.checks);
   const groups = useGroups();
   const { takes } = groups;
-  const [{ one, two: keyOfTwo, ranges, hand, seed, count }, set] = useStudySettings("sweep");
+  const [{ one, two: keyOfTwo, ranges, hand, seed, count, drawn }, set] = useStudySettings("sweep");
   const [{ fitted }] = useStudySettings("hands");
   const choices = listSwept(kit);
   const choice = choices.find(({ key }) => key === one) ?? firstSwept(choices);
@@ -47,10 +62,19 @@ export function useSweep(kit: Kit): SweepQuestion | undefined {
   const rangeOf = (of: SweptChoice) => ranges[of.key] ?? firstRange(of);
   const valuesOf = (of: SweptChoice) =>
     listValues(rangeOf(of).from, rangeOf(of).to, of.present, two ? VALUES_OF_TWO : VALUES_OF_ONE);
+  const values = valuesOf(choice);
+  const rows = two ? valuesOf(two) : [];
+  const drawnNow: DrawnSweep = {
+    ...{ choice, two, values, rows, seed },
+    hand: isOwnHand ? "own" : (character?.name ?? ""),
+    plays: character ? count : 1,
+    groups: groups.list.map(({ name }) => name),
+  };
   return {
     choices,
     choice,
     two,
+    isOther: drawn !== undefined && !dequal(askedOf(drawn), askedOf(drawnNow)),
     rangeOf,
     setRange: (of, range) => set({ ranges: { ...ranges, [of.key]: range } }),
     characters,
@@ -58,8 +82,6 @@ export function useSweep(kit: Kit): SweepQuestion | undefined {
     by: groups.by,
     left: groups.left,
     begin() {
-      const values = valuesOf(choice);
-      const rows = two ? valuesOf(two) : [];
       const hands = character
         ? { hands: { character, ...withAims(fitted, character, takes), seed, count } }
         : {};
@@ -72,9 +94,7 @@ export function useSweep(kit: Kit): SweepQuestion | undefined {
       const questions = groups
         .asks(isOwnHand)
         .flatMap(group => parts.map(sweep => ({ sweep, checks, ...group })));
-      const named = isOwnHand ? "own" : (character?.name ?? "");
-      const names = groups.list.map(({ name }) => name);
-      set({ drawn: { choice, two, rows, hand: named, plays: character ? count : 1, groups: names } });
+      set({ drawn: drawnNow });
       studying.begin("sweep", { job: "sweep", questions, takes, merge: answers => answers });
     },
   };

@@ -1,4 +1,5 @@
 import type { JudgedPress } from "./judgedPresses";
+import { momentsOf } from "./spread";
 
 /** The aim of a recorded press: how far from where it came, in ms, with its like and its offset to what judged it. */
 export interface Aim {
@@ -20,12 +21,8 @@ export const ofOnePress = ({ by, offsetMs }: Pick<JudgedPress, "by" | "offsetMs"
 
 /** Returns the mean offset of like presses, for those that have a second one. */
 function meansOf(judged: readonly JudgedPress[]): ReadonlyMap<string, number> {
-  const sums = new Map<string, { sum: number; n: number }>();
-  for (const { like, offsetMs } of judged) {
-    const own = sums.get(like) ?? { sum: 0, n: 0 };
-    sums.set(like, { sum: own.sum + offsetMs, n: own.n + 1 });
-  }
-  return new Map([...sums].flatMap(([like, { sum, n }]) => (n > 1 ? [[like, sum / n] as const] : [])));
+  const sums = momentsOf(judged.map(({ like, offsetMs }) => [like, offsetMs]));
+  return new Map([...sums].flatMap(([like, { n, sum }]) => (n > 1 ? [[like, sum / n] as const] : [])));
 }
 
 /**

@@ -8,12 +8,7 @@ import type { InputColumns } from "../../input/inputColumns";
 import { edgeKey, keyFrame, type Program } from "../../program/program";
 import { listPresses } from "../feel/shiftPress";
 import { STILL, type Character } from "./character";
-
-/** A measured spread: from how many presses, in how many groups of like presses. */
-export interface FoundSpread {
-  readonly presses: number;
-  readonly groups: number;
-}
+import { momentsOf, pooledSpread, type FoundSpread } from "./spread";
 
 /** The name of a fitted character. */
 export const FITTED_NAME = "Fitted";
@@ -26,35 +21,6 @@ export interface FittedCharacter {
   readonly onset: FoundSpread;
   readonly length: FoundSpread;
   readonly fingers: FoundSpread;
-}
-
-/** Returns the pooled spread within groups, each about its own mean; 0 without groups of two. Groups of one contribute nothing. */
-function pooled(groups: Iterable<readonly number[]>): FoundSpread & { readonly deviation: number } {
-  let squares = 0;
-  let presses = 0;
-  let used = 0;
-  for (const group of groups) {
-    if (group.length < 2) continue;
-    const mean = group.reduce((sum, value) => sum + value, 0) / group.length;
-    squares += group.reduce((sum, value) => sum + (value - mean) ** 2, 0);
-    presses += group.length;
-    used++;
-  }
-  const free = presses - used;
-  return { deviation: free > 0 ? Math.sqrt(squares / free) : 0, presses, groups: used };
-}
-
-function addTo(groups: Map<string, number[]>, key: string, value: number): void {
-  const own = groups.get(key);
-  if (own) own.push(value);
-  else groups.set(key, [value]);
-}
-
-/** Returns the offsets of judged presses by their like, in ms. */
-function gatherOffsets(judged: readonly JudgedPress[]): ReadonlyMap<string, readonly number[]> {
-  const groups = new Map<string, number[]>();
-  for (const one of judged) addTo(groups, one.like, ofOnePress(one));
-  return groups;
 }
 
 /** Returns the mean offset to gates and targets, in ms; 0 without any. Steps have no moment to be late for. */
@@ -76,13 +42,11 @@ function gatherFingers(program: Program, trace: Trace): number[] {
   return found;
 }
 
-/** Collects the logarithms of the lengths of like presses: of one control, setting off the same patterns. */
-function gatherLengths(
-  program: Program,
-  columns: InputColumns,
-  trace: Trace,
-  lengths: Map<string, number[]>,
-): void {
+/** A value with the name of its group. */
+type Grouped = readonly [group: string, value: number];
+
+/** Returns the logarithms of the lengths of presses; alike are those of one control that set off the same patterns. */
+function gatherLengths(program: Program, columns: InputColumns, trace: Trace): Grouped[] {
   const fired = new Map<number, Set<number>>();
   for (let i = 0; i < trace.count; i++) {
     if (trace.kind[i] !== notes.fired.code) continue;
@@ -91,10 +55,10 @@ function gatherLengths(
       fired.set(key, own.add(trace.subject[i]!));
     }
   }
-  for (const { control, down, up, upAt } of listPresses(columns)) {
+  return listPresses(columns).flatMap(({ control, down, up, upAt }): Grouped[] => {
     const by = fired.get(edgeKey(down, control, program.sourceCount));
-    if (upAt >= 0 && by) addTo(lengths, `${control} ${[...by].sort().join()}`, Math.log(up - down));
-  }
+    return upAt >= 0 && by ? [[`${control} ${[...by].sort().join()}`, Math.log(up - down)]] : [];
+  });
 }
 
 const within = (value: number, least: number, most: number) =>
@@ -111,17 +75,17 @@ export function fitCharacter(
   program: Program,
   runs: readonly (TakeRun & { readonly columns: InputColumns })[],
 ): FittedCharacter {
-  const lengths = new Map<string, number[]>();
+  const lengths: Grouped[] = [];
   const fingers: number[] = [];
   const judged = new Map<string, readonly JudgedPress[]>();
   for (const { take, columns, trace } of runs) {
     judged.set(take.id, listJudgedPresses(program, { take, trace }));
     fingers.push(...gatherFingers(program, trace));
-    gatherLengths(program, columns, trace, lengths);
+    lengths.push(...gatherLengths(program, columns, trace));
   }
   const all = [...judged.values()].flat();
-  const onset = pooled(gatherOffsets(all).values());
-  const length = pooled(lengths.values());
+  const onset = pooledSpread(momentsOf(all.map(one => [one.like, ofOnePress(one)])));
+  const length = pooledSpread(momentsOf(lengths));
   const apart =
     fingers.length === 0 ? 0 : Math.sqrt(fingers.reduce((sum, d) => sum + d * d, 0) / fingers.length);
   return {

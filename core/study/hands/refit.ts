@@ -3,6 +3,7 @@ import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
 import { errorFunction, quantileSorted } from "simple-statistics";
 import type { Take } from "../../input/takeSchema";
 import type { Aims, TakeAims } from "./aims";
+import { joinMoments, momentsOf, pooledSpread, type ByGroup } from "./spread";
 import type { Share } from "./wilson";
 
 /** Draws of an onset are counted in bins of a quarter of the spread, up to four spreads either way. */
@@ -70,45 +71,11 @@ function reweighted(bins: readonly Bins[], probabilities: Float64Array): number 
 
 const countOf = ({ n }: Bins) => n.reduce((sum, value) => sum + value, 0);
 
-/** The number of some offsets, their sum, and the sum of their squares. */
-interface Moments {
-  readonly n: number;
-  readonly sum: number;
-  readonly squares: number;
-}
-
-type ByLike = ReadonlyMap<string, Moments>;
-
-const NONE: Moments = { n: 0, sum: 0, squares: 0 };
-
-function joined(all: Iterable<ByLike>): ByLike {
-  const sums = new Map<string, Moments>();
-  for (const own of all)
-    for (const [like, { n, sum, squares }] of own) {
-      const before = sums.get(like) ?? NONE;
-      sums.set(like, { n: before.n + n, sum: before.sum + sum, squares: before.squares + squares });
-    }
-  return sums;
-}
-
 /** Returns the moments of the offsets of a take's like presses. */
-function momentsOf(aims: TakeAims | undefined): ByLike {
-  const offsets = [...(aims?.values() ?? [])].flat().flatMap(aim => aim ?? []);
-  return joined(
-    offsets.map(({ like, offsetMs }) => new Map([[like, { n: 1, sum: offsetMs, squares: offsetMs ** 2 }]])),
+const offsetsOf = (aims: TakeAims | undefined): ByGroup =>
+  momentsOf(
+    [...(aims?.values() ?? [])].flat().flatMap(aim => (aim ? [[aim.like, aim.offsetMs] as const] : [])),
   );
-}
-
-/** Returns the spread pooled within like presses, each about their own mean; 0 without two of a like. */
-function pooledSpread(all: ByLike): number {
-  let [squares, free] = [0, 0];
-  for (const own of all.values()) {
-    if (own.n < 2) continue;
-    squares += Math.max(0, own.squares - own.sum ** 2 / own.n);
-    free += own.n - 1;
-  }
-  return free > 0 ? Math.sqrt(squares / free) : 0;
-}
 
 /** A draw of takes with replacement, with the character fitted to them. */
 export interface Refit {
@@ -129,19 +96,19 @@ export function drawRefits(
   spreadMs: number,
   seed: number,
 ): readonly Refit[] | undefined {
-  const own = takes.map(({ id }) => momentsOf(aims.get(id)));
-  const all = joined(own);
-  const spread = pooledSpread(all);
+  const own = takes.map(({ id }) => offsetsOf(aims.get(id)));
+  const all = joinMoments(own);
+  const spread = pooledSpread(all).deviation;
   if (takes.length < 2 || spreadMs === 0 || spread === 0) return undefined;
   const generator = xoroshiro128plus(seed);
   return Array.from({ length: DRAWS }, (): Refit => {
     const drawn = takes.map(() => Math.floor(uniformFloat64(generator) * takes.length));
-    const fitted = joined(drawn.map(t => own[t]!));
+    const fitted = joinMoments(drawn.map(t => own[t]!));
     const means = [...fitted].map(([like, { n, sum }]) => {
       const whole = all.get(like)!;
       return [like, (sum / n - whole.sum / whole.n) / spreadMs] as const;
     });
-    return { drawn, spreads: pooledSpread(fitted) / spread, means: new Map(means) };
+    return { drawn, spreads: pooledSpread(fitted).deviation / spread, means: new Map(means) };
   });
 }
 

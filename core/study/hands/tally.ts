@@ -3,10 +3,13 @@ import { shareOverTakes, type TakeSum } from "./overTakes";
 import { addAimed, shareOverRefits, type AimedCounts, type Refit } from "./refit";
 import type { Share } from "./wilson";
 
+/** The counts of one take while they are summed. */
+type Sum = { -readonly [Field in keyof TakeSum]: TakeSum[Field] };
+
 /** The counts of one kind over takes, by the index of the take: of all, and of those with known aims apart from others. */
 export interface Tally {
-  readonly all: TakeSum[];
-  readonly others: TakeSum[];
+  readonly all: Sum[];
+  readonly others: Sum[];
   readonly aimed: AimedCounts;
 }
 
@@ -23,10 +26,11 @@ export function tallyOf(tallies: Tallies, index: number): Tally {
   return own;
 }
 
-function addTo(sums: TakeSum[], take: number, isHit: boolean): void {
+function addTo(sums: Sum[], take: number, isHit: boolean): void {
   while (sums.length <= take) sums.push({ hits: 0, n: 0 });
-  const { hits, n } = sums[take]!;
-  sums[take] = { hits: hits + (isHit ? 1 : 0), n: n + 1 };
+  const own = sums[take]!;
+  own.n++;
+  if (isHit) own.hits++;
 }
 
 /** A draw of an onset around a known aim, by a character with this spread, in ms. */
