@@ -43,13 +43,17 @@ function sourcesOf(kit: Kit, id: string, seen: Ids = new Set()): Ids {
 }
 
 /**
- * Returns the index, in the `opens` of a move, of the window in which another may follow it: one whose gate lets the other
- * begin; −1 if there is none. `first` and `second` are indices of moves.
+ * Returns, for each move of a kit, the index in its `opens` of the window in which a move may follow it: one whose gate lets
+ * the other begin; −1 if there is none. `second` is the index of the move that follows.
  */
-export function findFollowWindow(kit: Kit, first: number, second: number): number {
+export function findFollowWindows(kit: Kit, second: number): readonly number[] {
   const lets = new Set((kit.moves![second]!.needs ?? []).flatMap(({ gate }) => [...sourcesOf(kit, gate)]));
-  return (kit.moves![first]!.opens ?? []).findIndex(({ gate }) => lets.has(gate));
+  return kit.moves!.map(({ opens = [] }) => opens.findIndex(({ gate }) => lets.has(gate)));
 }
+
+/** Returns the same for one first move. */
+export const findFollowWindow = (kit: Kit, first: number, second: number): number =>
+  findFollowWindows(kit, second)[first]!;
 
 /** Returns a length as it is written, or the number of frames if that is more. */
 function atLeast(kit: Kit, written: string, frames: number): string {

@@ -1,11 +1,11 @@
+import { memo, useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { writeAt, type Kit } from "#core";
-import { BLOW_WORDS, BLOWS, duelOf, MAX_MOVES_TRIED, type Cancels } from "#stage";
+import { BLOW_WORDS, BLOWS, duelOf, MAX_MOVES_TRIED } from "#stage";
 import { useWorkbench } from "../document/workbenchContext";
-import { endFollow, findFollowWindow, isHeldBack, letFollow, waitUntilFree } from "../edits/cancelEdits";
+import { endFollow, isHeldBack, letFollow, waitUntilFree } from "../edits/cancelEdits";
 import { Button } from "../ui/Button";
-import { Flap } from "../ui/Flap";
 import { LengthStone } from "../ui/LengthStone";
-import { firstWindow, listCellLines } from "./model/cancelTable";
+import { firstWindow, layoutCancels, type CancelCell } from "./model/cancelTable";
 import type { Tried } from "./useTrials";
 
 interface CellProps {
@@ -16,7 +16,7 @@ interface CellProps {
 }
 
 /** The window of a cell with its two ends, and the button that removes it. */
-function WindowLine({ kit, first, second, at, close }: CellProps & { at: number; close: () => void }) {
+function WindowLine({ kit, first, second, at }: CellProps & { at: number }) {
   const workbench = useWorkbench();
   const [one, two] = [kit.moves![first]!, kit.moves![second]!];
   const window = one.opens![at]!;
@@ -46,12 +46,9 @@ function WindowLine({ kit, first, second, at, close }: CellProps & { at: number;
         of {one.name}.
       </p>
       <Button
-        onClick={() => {
-          workbench.editKit(`${two.name} no longer follows ${one.name}`, now =>
-            endFollow(now, first, second),
-          );
-          close();
-        }}
+        onClick={() =>
+          workbench.editKit(`${two.name} no longer follows ${one.name}`, now => endFollow(now, first, second))
+        }
       >
         Take this window away
       </Button>
@@ -98,45 +95,91 @@ function WindowOffers({ kit, first, second }: CellProps) {
   );
 }
 
-/** A cell: the frames on which the second move may follow the first, as a word that opens to its window. */
-function Cell({ cancels, ...cell }: CellProps & { cancels: Cancels }) {
-  const { kit, first, second } = cell;
-  const [one, two] = [kit.moves![first]!, kit.moves![second]!];
-  const lines = listCellLines(cancels, second);
-  const at = findFollowWindow(kit, first, second);
-  const isFree = at < 0 && !isHeldBack(kit, first, second);
-  const look = lines.length === 0 ? "bg-sand" : isFree ? "bg-leaf" : "bg-lichen text-on-lichen";
+/** The frames on which the second move may follow the first, as a button. */
+const CellButton = memo(function CellButton({
+  label,
+  lines,
+  look,
+  first,
+  second,
+  onChoose,
+}: Pick<CancelCell, "look"> & {
+  label: string;
+  /** The lines of the cell, joined, so that an equal cell is not drawn again. */
+  lines: string;
+  first: number;
+  second: number;
+  onChoose: (first: number, second: number, button: HTMLElement) => void;
+}) {
   return (
-    <Flap
-      word={
-        lines.length > 0 ? (
-          lines.map(line => (
-            <span key={line} className="block">
-              {line}
-            </span>
-          ))
-        ) : (
-          <span className={at < 0 ? "text-soft" : "text-foxglove"}>{at < 0 ? "·" : "never"}</span>
-        )
-      }
-      wordLook={`min-h-8 w-full min-w-16 rounded px-2 py-1 text-left font-mono text-xs hover:outline-2 hover:outline-moss ${look}`}
-      label={`${two.name} after ${one.name}: ${lines.join("; ") || "not before it is over"}`}
-      anchor="bottom start"
-      panelLook="w-80 space-y-2 p-3"
+    <button
+      type="button"
+      aria-label={label}
+      aria-haspopup="dialog"
+      className={`min-h-8 w-full min-w-16 rounded px-2 py-1 text-left font-mono text-xs whitespace-pre-line hover:outline-2 hover:outline-moss ${LOOKS[look]}`}
+      onClick={event => onChoose(first, second, event.currentTarget)}
     >
-      {close => (
-        <>
-          <p>
-            <b>{two.name}</b> after <b>{one.name}</b>: {lines.join("; ") || "not before it is over"}.
-            {at >= 0 &&
-              lines.length === 0 &&
-              " It has a window, but a gate or a ban keeps it away, or another move takes its press."}
-          </p>
-          {at >= 0 ? <WindowLine {...cell} at={at} close={close} /> : <WindowOffers {...cell} />}
-        </>
-      )}
-    </Flap>
+      {lines || (look === "never" ? "never" : "·")}
+    </button>
   );
+});
+
+const LOOKS: Readonly<Record<CancelCell["look"], string>> = {
+  window: "bg-lichen text-on-lichen",
+  free: "bg-leaf",
+  never: "bg-sand text-foxglove",
+  none: "bg-sand text-soft",
+};
+
+/** The panel of one cell, below it and above everything; it closes by Escape and by a press elsewhere. */
+function CellPanel({
+  kit,
+  first,
+  second,
+  cell: { lines, at },
+  anchor,
+  onClose,
+}: CellProps & { cell: CancelCell; anchor: HTMLElement; onClose: () => void }) {
+  const [one, two] = [kit.moves![first]!, kit.moves![second]!];
+  const panel = useRef<HTMLDivElement>(null);
+  useLayoutEffect(() => {
+    const own = panel.current!;
+    const { left, bottom } = anchor.getBoundingClientRect();
+    own.showPopover();
+    const { width, height } = own.getBoundingClientRect();
+    own.style.left = `${Math.max(8, Math.min(left, window.innerWidth - width - 8))}px`;
+    own.style.top = `${Math.max(8, Math.min(bottom, window.innerHeight - height - 8))}px`;
+    own.querySelector<HTMLElement>("input, button")?.focus();
+  }, [anchor]);
+  return (
+    <div
+      ref={panel}
+      popover="auto"
+      role="dialog"
+      aria-label={`${two.name} after ${one.name}`}
+      className="fixed inset-auto m-0 w-80 space-y-2 rounded-stone border border-line bg-leaf p-3 text-sm text-ink shadow-lg"
+      onToggle={({ newState }) => newState === "closed" && onClose()}
+    >
+      <p>
+        <b>{two.name}</b> after <b>{one.name}</b>: {lines.join("; ") || "not before it is over"}.
+        {at >= 0 &&
+          lines.length === 0 &&
+          " It has a window, but a gate or a ban keeps it away, or another move takes its press."}
+      </p>
+      {at >= 0 ? (
+        <WindowLine kit={kit} first={first} second={second} at={at} />
+      ) : (
+        <WindowOffers kit={kit} first={first} second={second} />
+      )}
+    </div>
+  );
+}
+
+/** The chosen cell, and its button. */
+interface Chosen {
+  readonly first: number;
+  readonly second: number;
+  readonly anchor: HTMLElement;
 }
 
 /**
@@ -144,17 +187,16 @@ function Cell({ cancels, ...cell }: CellProps & { cancels: Cancels }) {
  * each second one. A cell opens to its window. `word`: only first moves with it in their names, in lower case.
  */
 export function CancelTable({ kit, tried, word }: { kit: Kit; tried: Tried; word: string }) {
-  const moves = (kit.moves ?? []).slice(0, MAX_MOVES_TRIED);
-  // Findings of the kit before are not shown beside the moves of this one.
-  const isSame = tried.kit.moves?.length === kit.moves?.length;
-  const rows = moves.flatMap((move, first) => {
-    const cancels = isSame ? tried.cancels[first] : undefined;
-    return cancels && move.name.toLowerCase().includes(word) ? [{ move, first, cancels }] : [];
-  });
+  const [chosen, setChosen] = useState<Chosen>();
+  const choose = useCallback(
+    (first: number, second: number, anchor: HTMLElement) => setChosen({ first, second, anchor }),
+    [],
+  );
+  const { rows: all, untried } = useMemo(() => layoutCancels(kit, tried), [kit, tried]);
+  const rows = all.filter(({ move }) => move.name.toLowerCase().includes(word));
+  const cell = chosen && all.find(({ first }) => first === chosen.first)?.cells[chosen.second];
   if (rows.length === 0) return null;
-  const untried = isSame
-    ? moves.filter(({ frames, off }, m) => frames && !off && !tried.cancels[m]).map(({ name }) => name)
-    : [];
+  const moves = kit.moves!.slice(0, MAX_MOVES_TRIED);
   return (
     <section aria-label="What may follow what" data-testid="cancel-table" className="mt-6">
       <h2 className="font-serif text-xl">What may follow what</h2>
@@ -180,14 +222,21 @@ export function CancelTable({ kit, tried, word }: { kit: Kit; tried: Tried; word
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ move, first, cancels }) => (
+            {rows.map(({ move, first, frames, cells }) => (
               <tr key={move.id}>
                 <th scope="row" className="max-w-40 truncate pr-2 text-left font-semibold" title={move.name}>
-                  {move.name} <span className="font-mono font-normal text-soft">{cancels.frames}f</span>
+                  {move.name} <span className="font-mono font-normal text-soft">{frames}f</span>
                 </th>
-                {moves.map(({ id }, second) => (
-                  <td key={id} className="align-top">
-                    <Cell kit={kit} first={first} second={second} cancels={cancels} />
+                {cells.map(({ lines, look }, second) => (
+                  <td key={second} className="align-top">
+                    <CellButton
+                      label={`${moves[second]!.name} after ${move.name}: ${lines.join("; ") || "not before it is over"}`}
+                      lines={lines.join("\n")}
+                      look={look}
+                      first={first}
+                      second={second}
+                      onChoose={choose}
+                    />
                   </td>
                 ))}
               </tr>
@@ -199,6 +248,15 @@ export function CancelTable({ kit, tried, word }: { kit: Kit; tried: Tried; word
         <p className="text-sm text-soft">
           Not tried as the first, since a press alone does not perform it: {untried.join(", ")}.
         </p>
+      )}
+      {chosen && cell && (
+        <CellPanel
+          key={`${chosen.first} ${chosen.second}`}
+          kit={kit}
+          {...chosen}
+          cell={cell}
+          onClose={() => setChosen(now => (now === chosen ? undefined : now))}
+        />
       )}
     </section>
   );

@@ -1,7 +1,8 @@
-import { useRef } from "react";
+import { useRef, useState, type Ref } from "react";
+import { flushSync } from "react-dom";
 import { nameOf, type Kit } from "#core";
 import { cutLetters } from "../ui/fitText";
-import { cellOf, type OverlapGrid } from "./model/overlapGrid";
+import { axesOf, cellOf, type OverlapGrid, type PairLook } from "./model/overlapGrid";
 import { SavePicture } from "./SavePicture";
 
 const LABEL_PX = 190;
@@ -15,55 +16,72 @@ const LEGEND = [
 /** A grid of overlaps as a drawing out of sight, and the buttons that save it as a picture. */
 export function OverlapDrawing({ kit, grid }: { kit: Kit; grid: OverlapGrid }) {
   const drawing = useRef<SVGSVGElement>(null);
-  const { list, rules } = grid;
-  const name = (index: number) => nameOf(kit, list, kit[list]![index]!.id);
-  const width = LABEL_PX + rules.length * CELL_PX + HEAD_PX;
-  const height = HEAD_PX + rules.length * CELL_PX;
+  const [isDrawn, setDrawn] = useState(false);
   return (
     <div>
-      <div className="fixed top-0 left-[200vw]" aria-hidden inert>
-        <svg ref={drawing} viewBox={`0 0 ${width} ${height}`} width={width} height={height}>
-          {rules.map((rule, k) => (
-            <g key={rule}>
-              <text
-                x={LABEL_PX + k * CELL_PX + CELL_PX / 2}
-                y={HEAD_PX - 8}
-                transform={`rotate(-42 ${LABEL_PX + k * CELL_PX + CELL_PX / 2} ${HEAD_PX - 8})`}
-                className="fill-ink text-xs"
-              >
-                {cutLetters(name(rule), 18)}
-              </text>
-              <text x="0" y={HEAD_PX + k * CELL_PX + 20} className="fill-ink text-sm">
-                {cutLetters(name(rule), 24)}
-              </text>
-              <line
-                x1="0"
-                x2={LABEL_PX + rules.length * CELL_PX}
-                y1={HEAD_PX + k * CELL_PX}
-                y2={HEAD_PX + k * CELL_PX}
-                className="stroke-line"
-              />
-              {rules.map((second, n) => {
-                const cell = cellOf(grid, rule, second);
-                const x = LABEL_PX + n * CELL_PX + CELL_PX / 2;
-                const y = HEAD_PX + k * CELL_PX + CELL_PX / 2;
-                if (!cell) return null;
-                if (cell.look === "none")
-                  return <circle key={second} cx={x} cy={y} r="2" className="fill-soft" />;
-                return (
-                  <path
-                    key={second}
-                    d={`M${x} ${y - 7}l7 7l-7 7l-7 -7z`}
-                    strokeWidth="1.5"
-                    className={`stroke-foxglove ${cell.look === "always" ? "fill-foxglove" : "fill-leaf"}`}
-                  />
-                );
-              })}
-            </g>
-          ))}
-        </svg>
-      </div>
-      <SavePicture drawing={drawing} file={`overlaps-${list}`} name={`Overlaps of ${list}`} lines={LEGEND} />
+      {isDrawn && (
+        <div className="fixed top-0 left-[200vw]" aria-hidden inert>
+          <Drawing kit={kit} grid={grid} ref={drawing} />
+        </div>
+      )}
+      <SavePicture
+        drawing={drawing}
+        prepare={() => flushSync(() => setDrawn(true))}
+        file={`overlaps-${grid.list}`}
+        name={`Overlaps of ${grid.list}`}
+        lines={LEGEND}
+      />
     </div>
+  );
+}
+
+/** A grid of overlaps as SVG: rows come first, columns then. */
+function Drawing({ kit, grid, ref }: { kit: Kit; grid: OverlapGrid; ref: Ref<SVGSVGElement> }) {
+  const { list } = grid;
+  const { rows, columns } = axesOf(grid);
+  const name = (index: number) => nameOf(kit, list, kit[list]![index]!.id);
+  const right = LABEL_PX + columns.length * CELL_PX;
+  const width = right + HEAD_PX;
+  const height = HEAD_PX + rows.length * CELL_PX;
+  return (
+    <svg ref={ref} viewBox={`0 0 ${width} ${height}`} width={width} height={height}>
+      {columns.map((rule, k) => {
+        const x = LABEL_PX + k * CELL_PX + CELL_PX / 2;
+        const y = HEAD_PX - 8;
+        return (
+          <text key={rule} x={x} y={y} transform={`rotate(-42 ${x} ${y})`} className="fill-ink text-xs">
+            {cutLetters(name(rule), 18)}
+          </text>
+        );
+      })}
+      {rows.map((first, k) => {
+        const top = HEAD_PX + k * CELL_PX;
+        return (
+          <g key={first}>
+            <text x="0" y={top + 20} className="fill-ink text-sm">
+              {cutLetters(name(first), 24)}
+            </text>
+            <line x1="0" x2={right} y1={top} y2={top} className="stroke-line" />
+            {columns.map((second, n) => {
+              const look = cellOf(grid, first, second)?.look;
+              const x = LABEL_PX + n * CELL_PX + CELL_PX / 2;
+              return look && <Mark key={second} look={look} x={x} y={top + CELL_PX / 2} />;
+            })}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+/** The mark of a pair: a full lozenge for always, a hollow one for sometimes, a point for none found. */
+function Mark({ look, x, y }: { look: PairLook; x: number; y: number }) {
+  if (look === "none") return <circle cx={x} cy={y} r="2" className="fill-soft" />;
+  return (
+    <path
+      d={`M${x} ${y - 7}l7 7l-7 7l-7 -7z`}
+      strokeWidth="1.5"
+      className={`stroke-foxglove ${look === "always" ? "fill-foxglove" : "fill-leaf"}`}
+    />
   );
 }

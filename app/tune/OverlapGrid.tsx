@@ -1,6 +1,6 @@
 import { nameOf, type Kit, type Overlap } from "#core";
 import { cutLetters } from "../ui/fitText";
-import { cellOf, type OverlapGrid as Grid, type PairCell, type PairLook } from "./model/overlapGrid";
+import { axesOf, cellOf, type OverlapGrid as Grid, type PairCell, type PairLook } from "./model/overlapGrid";
 
 const LOOK_WORDS: Readonly<Record<PairLook, string>> = {
   always: "always, in all inputs that set it off",
@@ -73,11 +73,9 @@ export function OverlapGrid({
   chosen: Overlap | undefined;
   onChoose: (overlap: Overlap) => void;
 }) {
-  const { list, rules } = grid;
+  const { list } = grid;
   const name = (index: number) => nameOf(kit, list, kit[list]![index]!.id);
-  // Rules that never come first, or never second, need no row or column.
-  const rows = rules.filter(first => rules.some(second => cellOf(grid, first, second)));
-  const columns = rules.filter(second => rules.some(first => cellOf(grid, first, second)));
+  const { rows, columns } = axesOf(grid);
   return (
     <div className="mt-3 overflow-x-auto">
       <table className="mr-20 text-sm" aria-label={`${TITLES[list]}: which come of one press`}>

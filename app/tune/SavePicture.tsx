@@ -12,6 +12,7 @@ export function SavePicture({
   file,
   name,
   lines,
+  prepare,
 }: {
   drawing: RefObject<SVGSVGElement | null>;
   /** The file's name without extension. */
@@ -19,14 +20,18 @@ export function SavePicture({
   name: string;
   /** The legend, in lines below the drawing. */
   lines: readonly string[];
+  /** Draws it, if it is not drawn all the time. */
+  prepare?: () => void;
 }) {
   const { notify } = useNotices();
   const [isWorking, setWorking] = useState(false);
   const svgOf = (element: SVGSVGElement) => pictureOf(element, name, inksOf(element), lines);
   const saveSvg = () => {
+    prepare?.();
     if (drawing.current) download(textFile(`${file}.svg`, svgOf(drawing.current), "image/svg+xml"));
   };
   const savePng = async () => {
+    prepare?.();
     if (!drawing.current) return;
     setWorking(true);
     try {

@@ -5,6 +5,7 @@ import { useDocument } from "../document/workbenchContext";
 import { isOld } from "../document/studying";
 import type { StudyName } from "../document/studySettings";
 import { Button } from "../ui/Button";
+import { useTakeSelection } from "./TakesWord";
 
 function leftWords(leftMs: number | undefined): string {
   if (leftMs === undefined) return "";
@@ -38,8 +39,12 @@ export function StudyBar({
   const open = useDocument(state => state.kit);
   const takes = useDocument(state => state.takes);
   const checks = useDocument(state => state.checks);
+  const selected = useTakeSelection().takes;
   const isWorking = study?.state === "working";
-  const old = study !== undefined && isOld(study, { kit: of ?? open, takes, checks });
+  const isOfOthers =
+    study !== undefined &&
+    (study.takes.length !== selected.length || study.takes.some((take, k) => take !== selected[k]));
+  const old = study !== undefined && (isOfOthers || isOld(study, { kit: of ?? open, takes, checks }));
   return (
     <div
       className="my-2 flex min-h-8 flex-wrap items-center gap-x-3 gap-y-1 text-sm"

@@ -47,3 +47,15 @@ export function listOverlapGrids(found: readonly Overlap[], none: readonly NoOve
     return cells.size === 0 ? [] : [{ list, rules: [...rules].sort((a, b) => a - b), cells }];
   });
 }
+
+/** Returns the rules that come first in some pair, as rows, and those that come second, as columns. */
+export function axesOf(grid: OverlapGrid): {
+  readonly rows: readonly number[];
+  readonly columns: readonly number[];
+} {
+  const { rules } = grid;
+  return {
+    rows: rules.filter(first => rules.some(second => cellOf(grid, first, second))),
+    columns: rules.filter(second => rules.some(first => cellOf(grid, first, second))),
+  };
+}
