@@ -25,7 +25,7 @@ const blocks = [...readFileSync("docs/build-server.md", "utf8").matchAll(/```sh\
 
 const shell = (line: string) => spawnSync("bash", ["-c", line], { cwd: game, encoding: "utf8" });
 const command = (...args: readonly string[]) =>
-  spawnSync("npx", ["--no-install", "moss-tap", ...args], { cwd: game, encoding: "utf8" });
+  spawnSync("node_modules/.bin/moss-tap", args, { cwd: game, encoding: "utf8" });
 
 beforeAll(() => {
   mkdirSync(join(game, "tools"));

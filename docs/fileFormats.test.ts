@@ -7,6 +7,7 @@ import * as v from "valibot";
 import { expect, test } from "vitest";
 import { stageSchema } from "#stage";
 import { formatJsonSchemas } from "#handover";
+import { compileCommand } from "../cli/compile.mjs";
 
 const page = readFileSync("docs/file-formats.md", "utf8");
 const example = (name: string): unknown =>
@@ -14,6 +15,8 @@ const example = (name: string): unknown =>
 const schema = (name: string) =>
   JSON.parse(readFileSync(`docs/schema/${name}.schema.json`, "utf8")) as object;
 const folder = mkdtempSync(join(tmpdir(), "moss-tap-"));
+/** The command, compiled once; `npm run` compiles it at each start. */
+const command = `${await compileCommand()}/moss-tap.mjs`;
 
 function write(name: string, document: unknown): string {
   const file = join(folder, name);
@@ -64,12 +67,12 @@ test("the command prints the page's trace and nothing else", () => {
 
 test("the command runs a kit's stage, and refuses an invalid one", () => {
   const files = ["demo/belfry-runner/kit.json", "demo/belfry-runner/1-clean-climb.json"];
-  const run = spawnSync("node", ["cli/run.mjs", "trace", ...files], { encoding: "utf8" });
+  const run = spawnSync("node", [command, "trace", ...files], { encoding: "utf8" });
   const { events } = JSON.parse(run.stdout) as { events: { f: number; kind: string; id: string }[] };
   expect(events.find(event => event.kind === "performed")).toMatchObject({ f: 84, id: "hop" });
   const kit = JSON.parse(readFileSync(files[0]!, "utf8")) as { stage: Record<string, unknown> };
   kit.stage.tilePx = "wide";
-  const bad = spawnSync("node", ["cli/run.mjs", "trace", write("staged.json", kit), files[1]!], {
+  const bad = spawnSync("node", [command, "trace", write("staged.json", kit), files[1]!], {
     encoding: "utf8",
   });
   expect([bad.status, bad.stdout]).toEqual([2, ""]);
@@ -80,7 +83,7 @@ test("an invalid file gives one line per fault with its path on standard error, 
   const kit = example("kit") as { patterns: { for?: string }[] };
   kit.patterns[1]!.for = "12";
   const files = [write("bad.json", { ...kit, extra: 1 }), write("torn.json", "{")];
-  const run = spawnSync("node", ["cli/run.mjs", "trace", ...files], { encoding: "utf8" });
+  const run = spawnSync("node", [command, "trace", ...files], { encoding: "utf8" });
   expect(run.status).toBe(2);
   expect(run.stdout).toBe("");
   const lines = run.stderr.trim().split("\n");
@@ -88,5 +91,5 @@ test("an invalid file gives one line per fault with its path on standard error, 
   expect(lines[0]).toContain("bad.json: extra: 'extra' is not a field here");
   expect(lines[1]).toContain("bad.json: patterns[1].for: '12' is not a length: write 12f or 200ms");
   expect(lines[2]).toContain("torn.json: the file: this is not JSON");
-  expect(spawnSync("node", ["cli/run.mjs", "trace", "nowhere.json"], { encoding: "utf8" }).status).toBe(2);
+  expect(spawnSync("node", [command, "trace", "nowhere.json"], { encoding: "utf8" }).status).toBe(2);
 });

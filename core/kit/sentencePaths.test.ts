@@ -6,6 +6,7 @@ import { describeMove } from "../moves/describeMove";
 import { describePattern } from "../patterns/describePattern";
 import { describePrompt } from "../prompts/describePrompt";
 import { anyKit } from "../tests/arbitraries";
+import { expectSame } from "../tests/expectSame";
 import { deleteAt, readAt, writeAt } from "./editAt";
 import type { Kit } from "./schema";
 import type { SentencePart } from "./sentence";
@@ -58,10 +59,10 @@ test("every editable part of a sentence writes the field it shows, and no other"
           const values = valuesOf(part);
           if (!values || values.other === undefined || !("path" in part)) continue;
           const stored = readAt(rule, part.path);
-          if (stored !== undefined && typeof stored !== "boolean") expect(stored).toEqual(values.shown);
+          if (stored !== undefined && typeof stored !== "boolean") expectSame(stored, values.shown);
           const after = describe(writeAt(rule, part.path, values.other));
           const own = after.filter(other => placeOf(other) === placeOf(part)).map(valuesOf);
-          expect(own.map(found => found?.shown)).toContain(values.other);
+          expectSame(own.map(found => found?.shown).includes(values.other), true);
           written.set(`${list} ${part.kind}`, (written.get(`${list} ${part.kind}`) ?? 0) + 1);
         }
       }
@@ -94,10 +95,10 @@ test("removing a clause removes the value it belongs to and leaves a grammatical
       for (const [list, rule, describe] of rulesOf(kit))
         for (const { clause } of describe(rule)) {
           if (!clause) continue;
-          expect(readAt(rule, clause)).toBeDefined();
+          expectSame(readAt(rule, clause) === undefined, false);
           const left = deleteAt(rule, clause);
           const isListItem = typeof clause.at(-1) === "number";
-          if (!isListItem) expect(readAt(left, clause)).toBeUndefined();
+          if (!isListItem) expectSame(readAt(left, clause), undefined);
           const after = describe(left);
           if (!isListItem)
             expect(after.map(part => JSON.stringify(part.clause))).not.toContain(JSON.stringify(clause));

@@ -8,6 +8,7 @@ import { step } from "../run/step";
 import { PATTERN_KIND_NAMES, traitsOf } from "../patterns/recordOf";
 import { anyKit, anyTake } from "../tests/arbitraries";
 import { assertUntil } from "../tests/assertUntil";
+import { expectSame } from "../tests/expectSame";
 import { mustCompile, sketchKit } from "../tests/strips";
 import { createTrace } from "../trace/trace";
 import { readMeter, type Meter } from "./meter";
@@ -136,8 +137,7 @@ test("every kind of pattern that declares a meter fills one on random kits, and 
         step(program, state, loadInput(cursor, f), trace);
         kit.patterns.forEach(({ kind }, i) => {
           const { ratio } = readMeter(program, state, i);
-          expect(ratio).toBeGreaterThanOrEqual(0);
-          expect(ratio).toBeLessThanOrEqual(1);
+          expectSame(ratio >= 0 && ratio <= 1, true);
           if (ratio > 0 && ratio < 1) filled.add(kind);
         });
       }

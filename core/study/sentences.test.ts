@@ -34,8 +34,9 @@ const UGLY = [
 ];
 
 function expectPlain(text: string): void {
-  for (const ugly of UGLY) expect(text).not.toMatch(ugly);
-  expect(text.length).toBeGreaterThan(0);
+  const ugly = text === "" ? /^$/ : UGLY.find(pattern => pattern.test(text));
+  // `expect` for each of a million sentences would take longer than to make them.
+  if (ugly) expect(text).not.toMatch(ugly);
 }
 
 const textOf = (kit: Kit, parts: readonly SentencePart[]) =>
