@@ -83,6 +83,11 @@ export default defineConfig({
       excludeFiles: ["**/*.test.ts", "core/tests/**", "bench/**", "e2e/**"],
       rules: { "moss/no-inherited": "error" },
     },
+    {
+      files: ["app/**/*.ts", "app/**/*.tsx", "core/**/*.ts", "stage/**/*.ts", "handover/**/*.ts"],
+      excludeFiles: ["**/*.test.ts", "app/judging/jobs/jobs.worker.ts", "app/player/main.ts", "app/entry.*"],
+      rules: { "moss/no-effects": "error" },
+    },
     layer(
       ["core/**/*.ts"],
       ["**/stage/**", "#stage", "**/handover/**", "#handover", "**/app/**", "**/cli/**", "react*", "node:*"],

@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from "node:child_process";
 import { connect, createServer } from "node:net";
+import { gzipSync } from "node:zlib";
 import { afterEach, expect, test } from "vitest";
 
 let server: ChildProcess | undefined;
@@ -50,6 +51,27 @@ test("pages are rendered completely in any NODE_ENV", async () => {
     expect(answer.status).toBe(200);
     expect(await answer.text()).toMatch(/<\/html>/);
     server!.kill("SIGKILL");
+  }
+});
+
+test("the scripts of a first view stay within their sizes, and hold no charts", async () => {
+  const { port } = await start({ PORT: "0" });
+  const address = `http://127.0.0.1:${port}`;
+  const read = async (path: string) => (await fetch(`${address}${path}`)).text();
+  for (const [path, limitKb] of [
+    ["/", 280],
+    ["/kit/some/play", 380],
+    ["/kit/some/shape", 395],
+  ] as const) {
+    const page = await read(path);
+    const scripts = new Set(page.match(/\/assets\/[\w.-]+\.js/g));
+    const sources = await Promise.all([...scripts].map(read));
+    const bytes = sources.reduce((sum, source) => sum + gzipSync(source).length, 0);
+    expect([path, Math.round(bytes / 1024)]).toEqual([
+      path,
+      expect.toSatisfy(kb => kb > 100 && kb < limitKb),
+    ]);
+    expect(sources.filter(source => source.includes("BarController"))).toEqual([]);
   }
 });
 

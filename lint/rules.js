@@ -104,6 +104,24 @@ const noModuleState = {
   }),
 };
 
+/**
+ * Forbids calls at the top of a module whose results nobody takes. The build leaves out modules of which nothing is used, with
+ * everything they do (`sideEffects` in package.json).
+ */
+const noEffects = {
+  meta: { type: "problem" },
+  create: context => ({
+    Program({ body }) {
+      for (const statement of body)
+        if (statement.type === "ExpressionStatement" && /Call|Await|New/.test(statement.expression.type))
+          context.report({
+            node: statement,
+            message: "The build may leave this out: put it into a function.",
+          });
+    },
+  }),
+};
+
 export default {
   meta: { name: "moss" },
   rules: {
@@ -111,5 +129,6 @@ export default {
     "no-payload": noPayload,
     "no-inherited": noInherited,
     "no-module-state": noModuleState,
+    "no-effects": noEffects,
   },
 };

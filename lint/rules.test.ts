@@ -31,6 +31,7 @@ const SOURCES: Readonly<Record<string, { readonly code: string; readonly breaks:
     code: `export const a = (kit: Kit, id: string, i: number) => [kit.gates[i],\n  kit.gates[id],\n  kit.lanes[id]];`,
     breaks: ["moss(no-inherited)", "moss(no-inherited)"],
   },
+  "stage/kinds.ts": { code: `"use strict";\nregister(kinds);`, breaks: ["moss(no-effects)"] },
   "stage/notes.ts": {
     code: "export const a = (trace: Trace) => trace.payload[4];",
     breaks: ["moss(no-payload)"],

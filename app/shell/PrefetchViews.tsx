@@ -1,4 +1,5 @@
 import { use, useEffect, useState } from "react";
+import { loadCharts } from "../ui/useChart";
 import { UNSAFE_FrameworkContext as FrameworkContext } from "react-router";
 
 /** The time after which the other views are fetched: the first one has everything it needs by then. */
@@ -7,7 +8,7 @@ const AFTER_MS = 2500;
 const KIT_ROUTE = "kit";
 
 /**
- * Fetches all views of a kit soon after the first one, and other files that they need, so that they open without the
+ * Fetches all views of a kit soon after the first one, their charts, and other files that they need, so that they open without the
  * server. Fetches their modules itself: the router's own component loads them, and reloads the page, which is then lost, if
  * the server ends meanwhile.
  */
@@ -18,6 +19,9 @@ export function PrefetchViews({ files }: { files: readonly string[] }) {
     const timer = setTimeout(() => setTime(true), AFTER_MS);
     return () => clearTimeout(timer);
   }, []);
+  useEffect(() => {
+    if (isTime) loadCharts().catch(() => undefined);
+  }, [isTime]);
   if (!isTime) return null;
   const views = Object.values(manifest?.routes ?? {}).filter(route => route?.parentId === KIT_ROUTE);
   const modules = new Set(views.flatMap(view => [view!.module, ...(view!.imports ?? [])]));

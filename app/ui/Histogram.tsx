@@ -1,9 +1,7 @@
-import { BarController, BarElement, CategoryScale, LinearScale, type ChartOptions } from "chart.js";
+import type { ChartOptions } from "chart.js";
 import { useEffect } from "react";
 import type { Palette } from "./palette";
 import { CHART_BASE, CHART_FONT, useChart } from "./useChart";
-
-const PARTS = [BarController, BarElement, CategoryScale, LinearScale];
 
 /** The pause after which a changed chart is drawn, because its layout takes longer than a frame. */
 const REST_MS = 120;
@@ -46,7 +44,7 @@ export function Histogram({
 }) {
   const counts = countBins(values, binWidth, bins);
   const words = (k: number) => `${Math.round(k * binWidth * 10) / 10}${k === bins - 1 ? "+" : ""} ${unit}`;
-  const { canvas, repaint } = useChart("bar", PARTS, palette => ({
+  const { canvas, repaint } = useChart("bar", palette => ({
     data: {
       labels: counts.map((_, k) => words(k)),
       datasets: [{ data: counts, backgroundColor: palette.moss, categoryPercentage: 1, barPercentage: 0.9 }],

@@ -1,19 +1,7 @@
-import {
-  CategoryScale,
-  Legend,
-  LinearScale,
-  LineController,
-  LineElement,
-  PointElement,
-  Tooltip,
-  type Chart,
-  type ChartOptions,
-} from "chart.js";
+import type { Chart, ChartOptions } from "chart.js";
 import { useEffect, type KeyboardEvent } from "react";
 import type { Palette } from "./palette";
 import { CHART_BASE, CHART_FONT, useChart } from "./useChart";
-
-const PARTS = [LineController, LineElement, PointElement, LinearScale, CategoryScale, Legend, Tooltip];
 
 /** One line of a chart; its look sets colour and dashes, so that lines differ without colour. */
 export interface ChartLine {
@@ -111,7 +99,6 @@ export function LineChart({
 }) {
   const { canvas, chart, repaint } = useChart(
     "line",
-    PARTS,
     palette => ({
       data: { datasets: toDatasets(palette, shown.lines) },
       options: optionsFor(palette, shown),

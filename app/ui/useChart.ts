@@ -1,10 +1,4 @@
-import {
-  Chart,
-  type ChartComponentLike,
-  type ChartConfiguration,
-  type ChartType,
-  type Plugin,
-} from "chart.js";
+import type { Chart, ChartConfiguration, ChartType, Plugin } from "chart.js";
 import { useCallback, useEffect, useRef } from "react";
 import { readPalette, type Palette } from "./palette";
 
@@ -16,22 +10,24 @@ export const CHART_BASE = { animation: false, responsive: true, maintainAspectRa
 /** The parts of a chart that depend on its data and on the theme. */
 type Painted<Type extends ChartType> = Pick<ChartConfiguration<Type>, "data" | "options">;
 
+/** Loads the library of charts; it is loaded once for all charts. */
+export const loadCharts = () => import("./chartLibrary").then(library => library.withComponents());
+
 /**
- * Creates a chart on a canvas when it is mounted, repaints it in the colours of a new theme, and destroys it.
- * `parts` are the components of the library that it needs; `paint` returns its data and options; `repaint`
- * applies them again if it is another function than the one shown.
+ * Creates a chart on a canvas as soon as the library is loaded, repaints it in the colours of a new theme, and destroys it
+ * with its component. `paint` returns its data and options; `repaint` applies them again if it is another function than the
+ * one shown. A library that cannot be fetched leaves the canvas empty and a line in the console; the next chart tries again.
  */
 export function useChart<Type extends ChartType>(
   type: Type,
-  parts: ChartComponentLike[],
   paint: (palette: Palette) => Painted<Type>,
   onDrawn?: (chart: Chart<Type>, palette: Palette) => void,
 ) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<Type> | undefined>(undefined);
-  const latest = useRef({ type, parts, paint, onDrawn });
+  const latest = useRef({ type, paint, onDrawn });
   useEffect(() => {
-    latest.current = { type, parts, paint, onDrawn };
+    latest.current = { type, paint, onDrawn };
   });
   /** The paint that the chart shows, so that a chart just created is not laid out again. */
   const shown = useRef<typeof paint | undefined>(undefined);
@@ -50,19 +46,27 @@ export function useChart<Type extends ChartType>(
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    const { type, parts, paint } = latest.current;
-    Chart.register(...parts);
+    let isMounted = true;
     const drawn: Plugin<Type> = {
       id: "drawn",
       afterDatasetsDraw: made => latest.current.onDrawn?.(made as Chart<Type>, readPalette(element)),
     };
-    const made = new Chart<Type>(element, { type, ...paint(readPalette(element)), plugins: [drawn] });
-    chart.current = made;
-    shown.current = paint;
+    loadCharts().then(
+      ChartClass => {
+        if (!isMounted) return;
+        const { type, paint } = latest.current;
+        const options = { type, ...paint(readPalette(element)), plugins: [drawn] };
+        chart.current = new ChartClass<Type>(element, options);
+        shown.current = paint;
+      },
+      (reason: unknown) =>
+        console.info("A chart could not be drawn, as its library was not fetched.", reason),
+    );
     window.addEventListener("moss-tap-theme", apply);
     return () => {
       window.removeEventListener("moss-tap-theme", apply);
-      made.destroy();
+      isMounted = false;
+      chart.current?.destroy();
       chart.current = undefined;
     };
   }, [apply]);
