@@ -1,7 +1,7 @@
 import { Key } from "selenium-webdriver";
 import { expect, test } from "vitest";
 import type { Kit } from "#core";
-import { find, forgetScripts, openDemo, openKit, press, waitFor } from "./browser";
+import { choose, find, forgetScripts, openDemo, openKit, press, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -66,6 +66,59 @@ test("as delivered, what a view is for has most of the window; a chosen height i
   await driver.navigate().refresh();
   await press(driver, "Hand over");
   await waitFor(driver, "the chosen height", async () => (await dockPx()) === chosenPx);
+});
+
+/** Returns every control of the header and the tape's button that the window cuts off, and views without room. */
+const CUT_OFF = `const cut = [];
+  const isInside = ({ left, right, width }) => width > 0 && left >= 0 && right <= innerWidth;
+  const isChecked = part => part.closest("header") || / the tape$/.test(part.innerText);
+  for (const part of document.querySelectorAll("a, button, header input"))
+    if (isChecked(part) && part.checkVisibility() && !isInside(part.getBoundingClientRect())) cut.push(part.innerText || part.ariaLabel);
+  if (document.documentElement.scrollWidth > innerWidth) cut.push("the page is wider than the window");
+  const share = document.querySelector("main").getBoundingClientRect().height / innerHeight;
+  if (share < 0.5) cut.push("the view has " + share);
+  return cut;`;
+
+test("no view is cut off from 360 px on, or at a zoom of 125 to 300 %; the tape gives way first", async () => {
+  const { driver } = session;
+  await forgetScripts(driver);
+  await openDemo(session, "belfry-runner", "play");
+  await find(driver, "[data-testid=stage]");
+  const faults: string[] = [];
+  for (const [width, height] of [
+    [1237, 800],
+    [1024, 640],
+    [853, 533],
+    [640, 400],
+    [427, 267],
+    [360, 640],
+  ] as const) {
+    await driver.sendDevToolsCommand("Emulation.setDeviceMetricsOverride", {
+      width,
+      height,
+      deviceScaleFactor: 1,
+      mobile: false,
+    });
+    for (const view of ["Wire", "Shape", "Play", "Tune", "Prove", "Hand over"]) {
+      if (width < 840) await choose(driver, "View: ", view);
+      else await press(driver, view);
+      await waitFor(driver, `${view} at ${width} px`, () =>
+        driver.executeScript<boolean>(
+          "return location.pathname.endsWith(arguments[0])",
+          `/${view.toLowerCase().replace(" ", "-")}`,
+        ),
+      );
+      const cut = await driver.executeScript<string[]>(CUT_OFF);
+      faults.push(...cut.map(part => `${view} at ${width}×${height}: ${part}`));
+    }
+  }
+  expect(faults).toEqual([]);
+  // In a narrow window the name of the kit is in a panel, and the whole of the tape is a click away.
+  await press(driver, "Kit");
+  await find(driver, '[aria-label="Name of the kit"]');
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Show the tape");
+  await find(driver, '//button[normalize-space(.)="Hide the tape"]');
 });
 
 test("twelve controls fit on Wire, one of them with a name of sixty letters", async () => {

@@ -40,7 +40,7 @@ export function HandOverView() {
       <TimingSheet handover={withOptions} />
       <section
         aria-label="Files"
-        className="min-h-0 overflow-auto border-l border-line px-6 py-4 max-lg:overflow-visible max-lg:border-l-0"
+        className="min-h-0 overflow-auto border-l border-line px-6 py-4 max-lg:overflow-visible max-lg:border-l-0 narrow:px-4"
       >
         <h1 className="font-serif text-2xl">Export</h1>
         <div className="mb-3">

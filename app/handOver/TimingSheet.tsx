@@ -67,7 +67,10 @@ export function TimingSheet({ handover }: { handover: Handover }) {
   const body = useSheetBody(handover);
   const isTooLong = body !== undefined && body.length > MAX_SHOWN;
   return (
-    <section aria-label="The sheet as it prints" className="flex min-h-0 flex-col px-6 py-4">
+    <section
+      aria-label="The sheet as it prints"
+      className="flex min-h-0 flex-col px-6 py-4 narrow:px-4 narrow:py-2"
+    >
       <div className="mb-2 flex items-baseline gap-4">
         <h2 className="font-serif text-xl">The timing sheet, as it prints</h2>
         <Button look="strong" disabled={body === undefined || isTooLong} onClick={() => window.print()}>

@@ -157,7 +157,7 @@ function StagePart({
     );
   return (
     <>
-      <div className="min-h-0 grow border-t border-line">
+      <div className="min-h-0 grow border-t border-line narrow:h-[max(11rem,45dvh)] narrow:grow-0">
         <StageScene helps={helps} label={`The stage of ${kit.name}`} brush={brush} onDone={onDone} />
       </div>
       {!STAGE_PAINTERS[stage.kind].paintsPrompts && (
@@ -165,7 +165,7 @@ function StagePart({
           <PromptsNow />
         </div>
       )}
-      <div className="flex shrink-0 items-center border-t border-line max-lg:flex-col max-lg:items-stretch">
+      <div className="flex shrink-0 items-center border-t border-line max-xl:flex-col max-xl:items-stretch">
         <div className="min-w-0 grow">
           <ControlStrip label="Controls" controls={kit.controls} />
         </div>
@@ -193,7 +193,7 @@ function PlaySide({ kit }: { kit: Kit }) {
       workbench.editKit("took the stage away", now => deleteAt(now, ["stage"])),
     );
   return (
-    <div className="flex min-h-0 flex-col border-l border-line">
+    <div className="flex min-h-0 flex-col border-l border-line narrow:border-t narrow:border-l-0">
       <div className="flex min-h-0 grow flex-col gap-2 overflow-auto px-5 py-2">
         {screen && (
           <Fold name="Numbers">
@@ -256,10 +256,10 @@ export function PlayView() {
   const stopDrawing = () => setBrush(undefined);
   return (
     <div
-      className={`grid min-h-0 grow ${isWide ? "grid-cols-1" : "grid-cols-[minmax(0,1fr)_310px] max-lg:grid-cols-[minmax(0,1fr)_270px]"}`}
+      className={`grid min-h-0 grow ${isWide ? "grid-cols-1" : "grid-cols-[minmax(0,1fr)_310px] max-lg:grid-cols-[minmax(0,1fr)_270px] narrow:block narrow:overflow-auto"}`}
     >
       <section aria-label="Pad" className="flex min-h-0 flex-col">
-        <div className="flex flex-wrap items-center gap-3 px-5 py-2">
+        <div className="flex flex-wrap items-center gap-3 px-5 py-2 narrow:gap-1 narrow:px-3 narrow:py-1">
           {drawn ? (
             <LevelBar kit={kit} {...drawn} onBrush={setBrush} onDone={stopDrawing} />
           ) : (

@@ -148,7 +148,7 @@ export function ProveView() {
   const check = checks.find(item => item.id === chosen.check) ?? checks[0]!;
   const take = takes.find(item => item.id === chosen.take);
   return (
-    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_350px] max-lg:grid-cols-[minmax(0,1fr)_290px]">
+    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_350px] max-lg:grid-cols-[minmax(0,1fr)_290px] narrow:block narrow:overflow-auto">
       <section aria-label="Checks over takes" className="flex min-h-0 flex-col">
         <ProofBar filter={filter} trouble={trouble} onFilter={setFilter} />
         <div className="px-5">
@@ -166,7 +166,10 @@ export function ProveView() {
         <GameAgreement />
         <Beside kit={kit} checks={checks} takes={takes} />
       </section>
-      <section aria-label="The chosen check" className="flex min-h-0 flex-col border-l border-line">
+      <section
+        aria-label="The chosen check"
+        className="flex min-h-0 flex-col border-l border-line narrow:border-t narrow:border-l-0"
+      >
         <CheckPanel kit={kit} check={check} take={take} takes={takes} />
       </section>
     </div>

@@ -91,7 +91,7 @@ export default function KitLayout() {
   useUndoKeys();
   useEffect(() => () => pad.sleep(), [pad]);
   return (
-    <div className="flex h-[calc(100dvh-var(--notices-px))] min-w-[840px] flex-col overflow-hidden">
+    <div className="flex h-[calc(100dvh-var(--notices-px))] min-w-[320px] flex-col overflow-hidden">
       {kitId && <PrefetchViews files={PART_PATHS} />}
       <GapNotice />
       {title && <title>{`${title} · Moss Tap`}</title>}

@@ -37,7 +37,7 @@ export const NewRule = memo(function NewRule() {
   };
   return (
     <Flap
-      className="px-5"
+      className="px-5 narrow:px-2"
       word="New rule"
       wordLook="w-full rounded-stone border-2 border-moss bg-paper px-4 py-1.5 text-sm font-semibold text-moss hover:bg-leaf"
       anchor={{ to: "right start", gap: 12 }}
@@ -55,7 +55,7 @@ export const NewRule = memo(function NewRule() {
             />
             , it shall …
           </p>
-          <ul className="grid grid-cols-2 gap-1">
+          <ul className="grid grid-cols-2 gap-1 narrow:grid-cols-1">
             {STARTERS.map(starter => (
               <li key={starter.id}>
                 <button

@@ -95,14 +95,14 @@ export function ShapeView() {
   const own = open ? issues.of(open) : [];
   const elsewhere = issues.elsewhere(rules);
   return (
-    <div className="grid min-h-0 grow grid-cols-[264px_minmax(0,1fr)_230px] max-lg:grid-cols-[190px_minmax(0,1fr)_170px]">
-      <div className="flex flex-col gap-3 overflow-auto border-r border-line py-4 contain-strict">
+    <div className="grid min-h-0 grow grid-cols-[264px_minmax(0,1fr)_230px] max-lg:grid-cols-[190px_minmax(0,1fr)_170px] narrow:block narrow:overflow-auto">
+      <div className="flex flex-col gap-3 overflow-auto border-r border-line py-4 contain-strict narrow:max-h-32 narrow:flex-row narrow:flex-wrap narrow:items-center narrow:gap-x-1 narrow:gap-y-0 narrow:border-r-0 narrow:border-b narrow:py-1 narrow:contain-none">
         <NewRule />
         {(kit.moves?.length ?? 0) > 1 && (
           <Link
             to="?rule=moves"
             aria-current={isTable}
-            className="px-5 text-sm text-moss underline-offset-4 hover:underline aria-[current=true]:font-semibold"
+            className="px-5 text-sm text-moss underline-offset-4 hover:underline narrow:px-2 aria-[current=true]:font-semibold"
           >
             All moves as a table
           </Link>
@@ -110,7 +110,10 @@ export function ShapeView() {
         <RuleClips rules={rules} />
         <RuleList rules={listed} openKey={isTable ? undefined : open?.key} warned={warned} />
       </div>
-      <section aria-label="The rule" className="overflow-auto px-7 py-5 contain-strict">
+      <section
+        aria-label="The rule"
+        className="overflow-auto px-7 py-5 contain-strict narrow:px-4 narrow:py-3 narrow:contain-none"
+      >
         {elsewhere.map(issue => (
           <p key={formatIssue(issue)} role="alert" className="mb-2 text-foxglove">
             {formatIssue(issue)}

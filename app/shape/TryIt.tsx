@@ -123,7 +123,7 @@ export const TryIt = memo(function TryIt({ kit, pattern, moveId, promptId }: Try
   return (
     <aside
       aria-label="Try it here"
-      className="flex flex-col gap-3 overflow-auto border-l border-line px-5 py-4 contain-strict max-lg:px-3"
+      className="flex flex-col gap-3 overflow-auto border-l border-line px-5 py-4 contain-strict max-lg:px-3 narrow:border-t narrow:border-l-0 narrow:contain-none"
       data-hands
     >
       <h2 className="text-sm font-semibold">Try it here</h2>

@@ -23,7 +23,7 @@ interface Demo {
   readonly checks: readonly Check[];
 }
 
-const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-5";
+const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(min(300px,100%),1fr))] gap-5";
 
 /** Returns the actions of the shelf's page. */
 function useShelf() {
@@ -141,8 +141,8 @@ export function ShelfView({
         <Logo />
         <ThemeButton />
       </header>
-      <main className="mx-auto max-w-[1120px] px-6 py-8">
-        <div className="flex items-end justify-between gap-6">
+      <main className="mx-auto max-w-[1120px] px-6 py-8 narrow:px-4 narrow:py-4">
+        <div className="flex items-end justify-between gap-6 narrow:flex-wrap narrow:gap-3">
           <div>
             <h1 className="font-serif text-3xl font-semibold">The shelf</h1>
             <p className="text-soft">

@@ -14,7 +14,7 @@ export function Logo() {
         <path d="M20 9V5" className="stroke-moss-deep" strokeWidth="2" />
         <circle cx="20" cy="4" r="2.6" className="fill-lichen" />
       </svg>
-      <span className="max-lg:hidden">Moss Tap</span>
+      <span className="max-xl:hidden">Moss Tap</span>
     </Link>
   );
 }

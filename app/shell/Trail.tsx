@@ -10,11 +10,11 @@ export const Trail = memo(function Trail({ kitId }: { kitId: string }) {
     <nav aria-label="Views">
       <ol className="flex">
         {VERBS.map(({ path, word, line }, i) => (
-          <li key={path} className="relative w-20 max-lg:w-14">
+          <li key={path} className="relative w-20 max-xl:w-[4.5rem] max-lg:w-14">
             {i > 0 && (
               <span
                 aria-hidden
-                className="absolute top-[9px] right-1/2 w-14 translate-x-[-12px] max-lg:w-8 border-t border-dotted border-ink"
+                className="absolute top-[9px] right-1/2 w-14 translate-x-[-12px] max-xl:w-12 max-lg:w-8 border-t border-dotted border-ink"
               />
             )}
             <Explained words={line}>

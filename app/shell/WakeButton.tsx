@@ -1,5 +1,6 @@
 import { useEvaluation } from "../document/evaluationContext";
 import { usePad, usePadState } from "../input/context";
+import { NARROW, useMedia } from "../ui/useMedia";
 
 /** Wakes the pad, and shows whether it is awake. */
 export function WakeButton() {
@@ -9,20 +10,25 @@ export function WakeButton() {
   const isPlayable = useEvaluation(state => state.rules !== undefined);
   const isLinked = usePadState(state => state.isLinked);
   const isResting = usePadState(state => state.isResting);
-  const words = isResting ? "Typing · Enter ends" : `${isRecording ? "Recording" : "Listening"} · Esc ends`;
+  const isNarrow = useMedia(NARROW);
+  const words = isNarrow
+    ? "Esc ends"
+    : isResting
+      ? "Typing · Enter ends"
+      : `${isRecording ? "Recording" : "Listening"} · Esc ends`;
   return (
     <button
       type="button"
       disabled={!isPlayable || isLinked}
       aria-pressed={isAwake}
       onClick={() => (isAwake ? pad.sleep() : pad.wake())}
-      className={`flex h-10 w-[184px] shrink-0 max-lg:w-[172px] max-lg:px-1 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
+      className={`flex h-10 w-[184px] shrink-0 max-xl:w-[172px] max-xl:px-1 narrow:h-9 narrow:w-auto narrow:px-3 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
     >
       <span
         aria-hidden
         className={`inline-block size-2.5 shrink-0 rounded-full border-2 ${isAwake ? "border-lichen bg-lichen" : "border-moss"}`}
       />
-      {isLinked ? "A game plays" : isAwake ? words : "Start listening"}
+      {isLinked ? "A game plays" : isAwake ? words : isNarrow ? "Listen" : "Start listening"}
     </button>
   );
 }

@@ -53,24 +53,27 @@ export function TuneView() {
   const isOfGroups = study === "feel" || study === "sweep" || study === "hands" || study === "goal";
   const isOfTakes = study !== "overlaps" && study !== "assists";
   return (
-    <div className="grid min-h-0 grow grid-cols-[210px_minmax(0,1fr)]">
-      <nav aria-label="Studies" className="min-h-0 overflow-auto border-r border-line py-2">
+    <div className="grid min-h-0 grow grid-cols-[210px_minmax(0,1fr)] narrow:block narrow:overflow-auto">
+      <nav
+        aria-label="Studies"
+        className="min-h-0 overflow-auto border-r border-line py-2 narrow:flex narrow:border-r-0 narrow:border-b narrow:py-0"
+      >
         {STUDIES.map(({ id, word, asks }) => (
           <button
             key={id}
             type="button"
             aria-current={id === study ? "page" : undefined}
-            className={`block w-full border-l-4 px-4 py-1.5 text-left ${id === study ? "border-moss bg-leaf" : "border-transparent hover:bg-sand"}`}
+            className={`block w-full border-l-4 px-4 py-1.5 text-left narrow:w-auto narrow:border-b-4 narrow:border-l-0 narrow:px-3 ${id === study ? "border-moss bg-leaf" : "border-transparent hover:bg-sand"}`}
             onClick={() => open(id)}
           >
             <span className={id === study ? "font-semibold" : ""}>{word}</span>
-            <span className="block text-xs text-soft">{asks}</span>
+            <span className="block text-xs text-soft narrow:hidden">{asks}</span>
           </button>
         ))}
       </nav>
-      <div className="min-h-0 overflow-auto px-6 py-3" data-testid="tune">
+      <div className="min-h-0 overflow-auto px-6 py-3 narrow:overflow-x-auto narrow:px-4" data-testid="tune">
         {isOfTakes && (
-          <p className="float-right text-sm">
+          <p className="float-right text-sm narrow:float-none">
             <TakesWord /> {isOfGroups && <GroupsWord />}
           </p>
         )}

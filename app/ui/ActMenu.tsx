@@ -1,21 +1,38 @@
-import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
+import { Menu, MenuButton, MenuItem, MenuItems, type MenuItemsProps } from "@headlessui/react";
 
 /** One action of a menu. */
 export interface MenuAct {
   readonly words: string;
+  readonly hint?: string;
   readonly run: () => void;
 }
 
 /** A word that opens a menu of actions. */
-export function ActMenu({ word, acts }: { word: string; acts: readonly MenuAct[] }) {
+export function ActMenu({
+  word,
+  acts,
+  label,
+  anchor = "top end",
+}: {
+  word: string;
+  acts: readonly MenuAct[];
+  /** The accessible name, if it is another than the word. */
+  label?: string;
+  anchor?: NonNullable<MenuItemsProps["anchor"]>;
+}) {
   return (
     <Menu>
-      <MenuButton className="px-2 py-1 text-moss underline-offset-4 hover:underline">{word}</MenuButton>
-      <MenuItems
-        anchor="top end"
-        className="z-30 rounded-stone border border-line bg-leaf p-1 text-sm shadow-lg focus:outline-none"
+      <MenuButton
+        aria-label={label}
+        className="px-2 py-1 whitespace-nowrap text-moss underline-offset-4 hover:underline"
       >
-        {acts.map(({ words, run }) => (
+        {word}
+      </MenuButton>
+      <MenuItems
+        anchor={anchor}
+        className="z-30 max-w-[calc(100vw-1rem)] overflow-auto rounded-stone border border-line bg-leaf p-1 text-sm shadow-lg focus:outline-none"
+      >
+        {acts.map(({ words, hint, run }) => (
           <MenuItem key={words}>
             <button
               type="button"
@@ -23,6 +40,7 @@ export function ActMenu({ word, acts }: { word: string; acts: readonly MenuAct[]
               onClick={run}
             >
               {words}
+              {hint !== undefined && <span className="block text-soft">{hint}</span>}
             </button>
           </MenuItem>
         ))}

@@ -36,7 +36,7 @@ export function ChoiceWord({
       </MenuButton>
       <MenuItems
         anchor="bottom start"
-        className="z-30 mt-1 max-h-80 min-w-56 overflow-auto rounded-stone border border-line bg-leaf p-1 font-sans text-sm shadow-lg focus:outline-none"
+        className="z-30 mt-1 max-h-80 max-w-[calc(100vw-1rem)] min-w-56 overflow-auto rounded-stone border border-line bg-leaf p-1 font-sans text-sm shadow-lg focus:outline-none"
       >
         {choices.map(choice => (
           <MenuItem key={choice.value}>

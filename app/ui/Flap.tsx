@@ -27,7 +27,7 @@ export function Flap({
       </PopoverButton>
       <PopoverPanel
         anchor={anchor}
-        className={`z-30 overflow-auto rounded-stone border border-line bg-leaf text-sm shadow-lg ${panelLook}`}
+        className={`z-30 overflow-auto max-w-[calc(100vw-1rem)] rounded-stone border border-line bg-leaf text-sm shadow-lg ${panelLook}`}
       >
         {({ close }) => <>{children(close)}</>}
       </PopoverPanel>

@@ -70,7 +70,7 @@ export function ControlLine({ control, others }: { control: Control; others: rea
     );
   };
   return (
-    <li className="flex min-h-[36px] items-center gap-2.5 border-b border-line py-0.5 max-lg:flex-wrap">
+    <li className="flex min-h-[36px] items-center gap-2.5 border-b border-line py-0.5 max-xl:flex-wrap">
       <Lamp controlId={control.id} />
       <input
         maxLength={BOUNDS.nameLetters}
@@ -84,7 +84,7 @@ export function ControlLine({ control, others }: { control: Control; others: rea
       />
       <Held controlId={control.id} />
       <ValueRiver control={control} />
-      <ul className="flex min-w-0 grow flex-wrap items-center gap-1 max-lg:order-last max-lg:basis-full">
+      <ul className="flex min-w-0 grow flex-wrap items-center gap-1 max-xl:order-last max-xl:basis-full">
         {control.bindings.map((binding, b) => (
           <li
             key={binding.join()}

@@ -39,19 +39,22 @@ export function WireView() {
     return `?${next.toString()}`;
   };
   return (
-    <div className="grid min-h-0 grow grid-cols-[132px_minmax(0,1fr)_312px] max-lg:grid-cols-[104px_minmax(0,1fr)_220px]">
-      <nav aria-label="Places in Wire" className="border-r border-line py-4">
-        <ul>
+    <div className="grid min-h-0 grow grid-cols-[132px_minmax(0,1fr)_312px] max-lg:grid-cols-[104px_minmax(0,1fr)_220px] narrow:block narrow:overflow-auto">
+      <nav
+        aria-label="Places in Wire"
+        className="border-r border-line py-4 narrow:border-r-0 narrow:border-b narrow:py-0"
+      >
+        <ul className="narrow:flex narrow:overflow-x-auto">
           {PLACES.map(item => (
             <li key={item.id}>
               <Link
                 to={linkTo(item.id)}
                 preventScrollReset
                 aria-current={item.id === place}
-                className="block border-l-[3px] border-transparent px-4 py-1.5 text-sm leading-snug hover:bg-leaf aria-[current=true]:border-moss aria-[current=true]:bg-leaf"
+                className="block border-l-[3px] border-transparent px-4 py-1.5 text-sm leading-snug hover:bg-leaf narrow:border-b-[3px] narrow:border-l-0 aria-[current=true]:border-moss aria-[current=true]:bg-leaf"
               >
                 <b>{item.word}</b>
-                <span className="block text-soft">{item.line}</span>
+                <span className="block text-soft narrow:hidden">{item.line}</span>
               </Link>
             </li>
           ))}
@@ -65,7 +68,7 @@ export function WireView() {
         {place === "clock" && <Clock />}
         {place === "figures" && <Figures />}
       </div>
-      <div className="flex min-h-0 flex-col border-l border-line">
+      <div className="flex min-h-0 flex-col border-l border-line narrow:border-t narrow:border-l-0">
         <KeyCard code={place === "keys" ? chosen : undefined} />
         <RawLog />
       </div>

@@ -90,7 +90,7 @@ const PICTURES: Readonly<Record<string, ReactNode>> = {
 /** A goal as a small picture of time. */
 export function GoalPicture({ goal }: { goal: string }) {
   return (
-    <svg viewBox="0 0 164 66" aria-hidden className="block h-16 w-40 shrink-0">
+    <svg viewBox="0 0 164 66" aria-hidden className="block h-16 w-40 shrink-0 max-sm:h-10 max-sm:w-24">
       {PICTURES[goal]}
       <path d="M4 63h156" className="stroke-line" strokeWidth="1.5" />
     </svg>

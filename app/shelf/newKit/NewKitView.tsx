@@ -34,13 +34,13 @@ export function NewKitView() {
         <Logo />
         <ThemeButton />
       </header>
-      <main className="mx-auto max-w-[1120px] px-6 py-7">
+      <main className="mx-auto max-w-[1120px] px-6 py-7 narrow:px-4 narrow:py-4">
         <h1 className="font-serif text-3xl font-semibold">What is to be built?</h1>
         <p className="text-soft">
           Choose one or several. Each comes on keys of its own, with rules that work, and a take that shows
           it; everything can be changed.
         </p>
-        <ul className="mt-5 grid grid-cols-2 gap-3" aria-label="What can be built">
+        <ul className="mt-5 grid grid-cols-2 gap-3 narrow:grid-cols-1" aria-label="What can be built">
           {GOALS.map(goal => {
             const isChosen = chosen.includes(goal.id);
             return (
@@ -54,7 +54,7 @@ export function NewKitView() {
                     type="button"
                     aria-pressed={isChosen}
                     aria-describedby={`goal-${goal.id}`}
-                    className="font-serif text-xl font-bold after:absolute after:inset-0 after:rounded-stone"
+                    className="text-left font-serif text-xl font-bold after:absolute after:inset-0 after:rounded-stone"
                     onClick={() => turn(goal.id)}
                   >
                     {goal.words}

@@ -8,8 +8,10 @@ export type DockLevel = "strip" | "low" | "half" | "tall";
 export const STRIP_PX = 44;
 /** The least height at which rows are shown. */
 export const LEAST_PX = 120;
-/** The least height left to the view above. */
-export const VIEW_PX = 200;
+/** The height left to the view above, at least, in windows that have twice as much. */
+const VIEW_PX = 200;
+/** Below this height of the window the tape gives way: as delivered, only its strip is shown. */
+const LOW_WINDOW_PX = 544;
 
 const LEVELS: readonly DockLevel[] = ["strip", "low", "half", "tall"];
 const LOW_PX = 142;
@@ -29,16 +31,20 @@ const DELIVERED: Readonly<Record<DockView, number>> = {
 /** The heights that the designer has chosen, in px, by view. */
 export type ChosenHeights = Readonly<Partial<Record<DockView, number>>>;
 
+/** Returns the greatest height of a dock in a window of some height, in px. */
+export const greatestPx = (windowPx: number): number =>
+  Math.max(LEAST_PX, windowPx - Math.min(VIEW_PX, Math.floor(windowPx / 2)));
+
 /** Returns the height of a level in a window of some height, in px. */
 export function levelPx(level: DockLevel, windowPx: number): number {
-  const px = { strip: STRIP_PX, low: LOW_PX, half: windowPx / 2, tall: windowPx - VIEW_PX }[level];
+  const px = { strip: STRIP_PX, low: LOW_PX, half: windowPx / 2, tall: greatestPx(windowPx) }[level];
   return clampHeight(px, windowPx);
 }
 
 /** Returns a height that can be used: the strip, or one at which rows are shown and the view keeps its room. */
 export function clampHeight(px: number, windowPx: number): number {
   if (px < (STRIP_PX + LEAST_PX) / 2) return STRIP_PX;
-  return Math.round(Math.max(LEAST_PX, Math.min(windowPx - VIEW_PX, px)));
+  return Math.round(Math.max(LEAST_PX, Math.min(greatestPx(windowPx), px)));
 }
 
 /**
@@ -46,7 +52,8 @@ export function clampHeight(px: number, windowPx: number): number {
  * choice itself remains for taller windows.
  */
 export function heightOf(view: DockView, chosen: ChosenHeights, windowPx: number): number {
-  return clampHeight(chosen[view] ?? DELIVERED[view], windowPx);
+  const delivered = windowPx < LOW_WINDOW_PX ? STRIP_PX : DELIVERED[view];
+  return clampHeight(chosen[view] ?? delivered, windowPx);
 }
 
 /** Returns the next height of the cycle: the lowest level above the present height, or the strip after the tallest. */

@@ -10,6 +10,7 @@ import {
 import { createStore } from "zustand/vanilla";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { followPointer } from "../../ui/followPointer";
+import { useWindowHeight } from "../../ui/useMedia";
 import { useStored } from "../../ui/useStored";
 import { DockTools } from "./DockTools";
 import { GameDifferences } from "./GameDifferences";
@@ -22,13 +23,13 @@ import { TapeTable } from "./TapeTable";
 import { Transport } from "./Transport";
 import {
   clampHeight,
+  greatestPx,
   heightOf,
   LEAST_PX,
   levelPx,
   nextHeight,
   parseHeights,
   STRIP_PX,
-  VIEW_PX,
   type ChosenHeights,
   type DockView,
 } from "../model/dockHeights";
@@ -90,9 +91,10 @@ const TakeChoice = memo(function TakeChoice() {
 function useDockHeight(view: DockView) {
   const [chosen, setChosen] = useStored<ChosenHeights>(HEIGHTS_KEY, parseHeights);
   const pad = usePad();
-  const heightPx = heightOf(view, chosen, window.innerHeight);
-  const setHeight = (px: number) => setChosen({ ...chosen, [view]: clampHeight(px, window.innerHeight) });
-  const cycle = useEffectEvent(() => setHeight(nextHeight(heightPx, window.innerHeight)));
+  const windowPx = useWindowHeight();
+  const heightPx = heightOf(view, chosen, windowPx);
+  const setHeight = (px: number) => setChosen({ ...chosen, [view]: clampHeight(px, windowPx) });
+  const cycle = useEffectEvent(() => setHeight(nextHeight(heightPx, windowPx)));
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const isTyping =
@@ -147,7 +149,7 @@ function Grip({
       aria-label="Height of the tape"
       aria-valuenow={heightPx}
       aria-valuemin={STRIP_PX}
-      aria-valuemax={Math.max(LEAST_PX, window.innerHeight - VIEW_PX)}
+      aria-valuemax={greatestPx(window.innerHeight)}
       title={`Drag to change the height of the tape, double click to fit its rows; ${CYCLE_KEY} cycles`}
       aria-valuetext={`${heightPx} px high`}
       tabIndex={0}
@@ -179,13 +181,16 @@ function ShownTake({ isLive }: { isLive: boolean }) {
   const hasTakes = useDocument(state => state.takes.length > 0);
   if (isLive)
     return (
-      <b className="w-44 shrink-0" data-testid="live-frame">
+      <b className="w-44 shrink-0 narrow:w-auto" data-testid="live-frame">
         Playing now <LiveFrame />
       </b>
     );
-  if (!hasTakes) return <span className="w-44 shrink-0 text-soft">No take</span>;
+  if (!hasTakes) return <span className="w-44 shrink-0 text-soft narrow:w-auto">No take</span>;
   return (
-    <span className="flex w-44 shrink-0 items-baseline gap-2 font-semibold" data-testid="open-take">
+    <span
+      className="flex w-44 shrink-0 items-baseline gap-2 font-semibold narrow:w-auto narrow:max-w-44"
+      data-testid="open-take"
+    >
       <TakeChoice />
       {frames !== undefined && <span className="font-mono font-normal text-soft">{frames}f</span>}
     </span>
@@ -222,14 +227,12 @@ export function Dock({ view }: { view: DockView }) {
       aria-label="Tape"
       className="relative flex shrink-0 flex-col border-t-2 border-ink bg-paper contain-layout contain-size"
       style={{
-        height: isFolded
-          ? STRIP_PX
-          : `max(${LEAST_PX}px, min(${heightPx}px, 100vh - ${VIEW_PX}px) - var(--notices-px))`,
+        height: isFolded ? STRIP_PX : `max(${LEAST_PX}px, ${heightPx}px - var(--notices-px))`,
       }}
     >
       <Grip heightPx={heightPx} onHeight={setHeight} onFit={fit} />
       <div
-        className={`flex h-[42px] shrink-0 items-center gap-4 border-b border-line px-5 text-sm ${isFolded ? "" : "max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-0 max-lg:py-1"}`}
+        className={`flex h-[42px] shrink-0 items-center gap-4 border-b border-line px-5 text-sm ${isFolded ? "" : "max-xl:h-auto max-xl:min-h-[42px] max-xl:flex-wrap max-xl:gap-y-0 narrow:h-[42px] narrow:flex-nowrap"} narrow:gap-2 narrow:overflow-x-auto narrow:overflow-y-hidden narrow:[scrollbar-width:none] narrow:px-2`}
       >
         <ShownTake isLive={isLive} />
         {shown && (

@@ -71,7 +71,7 @@ export const DockTools = memo(function DockTools({
   const showsStrips = useTapeLook(now => now.showsStrips);
   const isOpen = hasTake && !isFolded;
   return (
-    <span className="ml-auto flex items-center gap-1 whitespace-nowrap">
+    <span className="ml-auto flex items-center gap-1 whitespace-nowrap narrow:contents">
       {isOpen && !isTable && <LaneTools wanted={wanted} onWanted={onWanted} />}
       {isOpen && (
         <Button
@@ -88,7 +88,12 @@ export const DockTools = memo(function DockTools({
           {isTable ? "As tape" : "As table"}
         </Button>
       )}
-      <Button look="quiet" onClick={() => onFold(!isFolded)} aria-expanded={!isFolded}>
+      <Button
+        look="quiet"
+        className="narrow:sticky narrow:right-0 narrow:ml-auto narrow:bg-paper"
+        onClick={() => onFold(!isFolded)}
+        aria-expanded={!isFolded}
+      >
         {isFolded ? "Show the tape" : "Hide the tape"}
       </Button>
     </span>
