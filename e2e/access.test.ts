@@ -178,3 +178,35 @@ test("a term is explained to the pointer, the keyboard and a tap, and Escape hid
     /^How many frames earlier or later[^,]*$/.test(await shown()),
   );
 });
+
+test("under forced colours the words of a button and the chosen place differ from what is around them", async () => {
+  const emulate = (features: readonly { name: string; value: string }[]) =>
+    session.driver.sendDevToolsCommand("Emulation.setEmulatedMedia", { features });
+  try {
+    await emulate([
+      { name: "forced-colors", value: "active" },
+      { name: "prefers-color-scheme", value: "dark" },
+    ]);
+    await openDemo(session, "belfry-runner", "play");
+    await find(driver, '//button[normalize-space(.)="Record a take"]');
+    const looks = await driver.executeScript<Record<string, string>>(
+      `const look = (element, property) => getComputedStyle(element)[property];
+       const strong = [...document.querySelectorAll("button")].find(button => button.innerText === "Record a take");
+       const views = [...document.querySelectorAll("nav[aria-label=Views] a")];
+       const chosen = views.find(view => view.ariaCurrent === "page");
+       const lamp = document.querySelector("button[aria-pressed=true] span[aria-hidden]:empty");
+       return {
+         words: look(strong, "color"), behind: look(strong, "backgroundColor"),
+         chosen: look(chosen, "backgroundColor"), other: look(views.find(view => view !== chosen), "backgroundColor"),
+         lamp: look(lamp, "backgroundColor"), lampBehind: look(lamp.parentElement, "backgroundColor"),
+         ink: getComputedStyle(document.documentElement).getPropertyValue("--ink").trim(),
+       };`,
+    );
+    expect(looks.words).not.toBe(looks.behind);
+    expect(looks.chosen).not.toBe(looks.other);
+    expect(looks.lamp).not.toBe(looks.lampBehind);
+    expect(looks.ink).toBe("CanvasText");
+  } finally {
+    await emulate([]);
+  }
+});

@@ -91,7 +91,7 @@ export function TimingSheet({ handover }: { handover: Handover }) {
         <>
           <Paper
             body={body}
-            className="min-h-72 grow overflow-auto rounded-stone border border-line bg-[#fff] max-lg:h-96"
+            className="min-h-72 grow overflow-auto rounded-stone border border-line bg-[#fff] text-[#000] forced-color-adjust-none max-lg:h-96"
             label="Timing sheet"
           />
           {createPortal(<Paper body={body} className="print-only" />, document.body)}
