@@ -407,6 +407,7 @@ export interface CanvasState {
   readonly painted: number;
   readonly rows: readonly string[];
   readonly firstFrame: number;
+  readonly pxPerFrame: number;
   readonly scrollPx: number;
 }
 

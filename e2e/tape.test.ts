@@ -322,3 +322,50 @@ test("slow motion is painted on the lane of speed, and a hold takes longer there
   await press(driver, "Undo");
   await expect.poll(cling).toBe(before);
 });
+
+/** Moves fingers over the page, each along a line; `from` and `to` have a point a finger. */
+async function moveFingers(
+  from: readonly { x: number; y: number }[],
+  to: readonly { x: number; y: number }[],
+): Promise<void> {
+  const send = (type: string, part: number) =>
+    session.driver.sendDevToolsCommand("Input.dispatchTouchEvent", {
+      type,
+      touchPoints: from.map((point, id) => ({
+        id,
+        x: point.x + (to[id]!.x - point.x) * part,
+        y: point.y + (to[id]!.y - point.y) * part,
+      })),
+    });
+  await send("touchStart", 0);
+  for (const part of [0.25, 0.5, 0.75, 1]) await send("touchMove", part);
+  await session.driver.sendDevToolsCommand("Input.dispatchTouchEvent", { type: "touchEnd", touchPoints: [] });
+}
+
+test("a finger pulls the edge of a window, and two fingers or a button zoom the tape", async () => {
+  const { driver } = session;
+  await press(driver, "Shape");
+  await chooseRule(driver, "Hop");
+  const edge = await find(driver, '[role=slider][aria-label$="buffer on the map"]');
+  const value = async () => Number(await edge.getAttribute("aria-valuenow"));
+  const before = await value();
+  const { x, y, width, height } = await driver.executeScript<DOMRect>(
+    "return arguments[0].getBoundingClientRect()",
+    edge,
+  );
+  const grip = { x: x + width / 2, y: y + height / 2 };
+  // Downwards too: a finger that scrolled the page would lose the edge.
+  await moveFingers([grip], [{ x: grip.x - 60, y: grip.y + 30 }]);
+  await waitFor(driver, "a longer buffer", async () => (await value()) > before);
+  const scale = async () => (await describeCanvas(driver, "tape")).pxPerFrame;
+  const box = await driver.executeScript<DOMRect>(
+    `return document.querySelector("[data-testid=tape]").getBoundingClientRect()`,
+  );
+  const at = (dx: number) => ({ x: box.x + 600 + dx, y: box.y + 80 });
+  const all = await scale();
+  await moveFingers([at(-40), at(40)], [at(-160), at(160)]);
+  await waitFor(driver, "fewer frames", async () => (await scale()) > all * 2);
+  const near = await scale();
+  await press(driver, "−, farther");
+  await waitFor(driver, "more frames", async () => (await scale()) < near);
+});

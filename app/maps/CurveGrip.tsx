@@ -1,6 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { dragKit } from "../document/dragKit";
 import { useWorkbench } from "../document/workbenchContext";
+import { keepTouch } from "../ui/keepTouch";
 import { pointAt, toX, toY } from "./curveScale";
 
 /** A handle or a point of the curve, moved by dragging or by keys. */
@@ -51,7 +52,8 @@ export function CurveGrip({
       cy={toY(at[1])}
       r="6.5"
       strokeWidth="2"
-      className="cursor-move touch-none fill-leaf stroke-ink"
+      ref={keepTouch}
+      className="cursor-move fill-leaf stroke-ink"
       onPointerDown={onPointerDown}
       onKeyDown={onKeyDown}
     />

@@ -3,6 +3,7 @@ import { parseFrames, readAt, writeAt, type PathStep } from "#core";
 import { useWorkbench } from "../document/workbenchContext";
 import type { Workbench } from "../document/workbench";
 import { dragKit } from "../document/dragKit";
+import { keepTouch } from "../ui/keepTouch";
 import { stepLength } from "../ui/lengthText";
 import type { MapScale } from "./scale";
 
@@ -78,7 +79,8 @@ export function PullEdge({
       aria-valuenow={frames}
       aria-valuemin={target.least}
       aria-valuetext={`${frames}f`}
-      className="cursor-ew-resize touch-none"
+      ref={keepTouch}
+      className="cursor-ew-resize"
       onPointerDown={onPointerDown}
       onKeyDown={onKeyDown}
     >

@@ -2,6 +2,7 @@ import { useEffect, useRef, type KeyboardEvent, type PointerEvent, type SVGProps
 import { arrowOf, type Kit, type Stick } from "#core";
 import { setThresholds } from "../edits/controlEdits";
 import { followPointer } from "../ui/followPointer";
+import { keepTouch } from "../ui/keepTouch";
 import { dragKit } from "../document/dragKit";
 import { useWorkbench } from "../document/workbenchContext";
 import { usePad, usePadState } from "../input/context";
@@ -164,6 +165,7 @@ function DeadZone({
       aria-valuemin={0.01}
       aria-valuemax={1}
       aria-valuenow={press}
+      ref={keepTouch}
       className="cursor-move"
       onPointerDown={onPointerDown}
       onKeyDown={onKeyDown}

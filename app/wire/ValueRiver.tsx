@@ -1,6 +1,7 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import type { Control } from "#core";
 import { setThresholds } from "../edits/controlEdits";
+import { keepTouch } from "../ui/keepTouch";
 import { dragKit } from "../document/dragKit";
 import { useWorkbench } from "../document/workbenchContext";
 import { usePad } from "../input/context";
@@ -79,7 +80,8 @@ function PointLine({ control, which }: { control: Control; which: "pressAt" | "r
       aria-valuemin={0.01}
       aria-valuemax={1}
       aria-valuenow={value}
-      className="cursor-ns-resize touch-none"
+      ref={keepTouch}
+      className="cursor-ns-resize"
       onPointerDown={onPointerDown}
       onKeyDown={onKeyDown}
     >

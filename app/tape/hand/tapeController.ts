@@ -130,6 +130,7 @@ export function createTapeController(
     painted: painter.painted(),
     rows: model.rows.map(({ name }) => name),
     firstFrame: view.firstFrame,
+    pxPerFrame: view.pxPerFrame,
     scrollPx: view.scrollPx,
   }));
 

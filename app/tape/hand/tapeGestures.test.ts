@@ -3,6 +3,7 @@ import type { TapeListener } from "./tapeListener";
 import {
   beginBrush,
   beginPan,
+  beginPinch,
   beginPull,
   beginRow,
   beginScrub,
@@ -181,6 +182,26 @@ test("a pan moves the view and chooses nothing", () => {
   pan.move(at(20, 1));
   pan.end(at(20, 1));
   expect(viewNow().firstFrame).toBe(20);
+  expect(calls).toEqual([]);
+});
+
+test("two fingers zoom and move the view: the frames below them stay below them", () => {
+  const { made, calls, viewNow } = surface();
+  const before = viewNow();
+  const frameAt = (place: { readonly x: number }) =>
+    viewNow().firstFrame + (place.x - LABEL_PX) / viewNow().pxPerFrame;
+  const [one, other] = [at(30, 1), at(50, 1)];
+  const frames = [frameAt(one), frameAt(other)];
+  const pinch = beginPinch(made, one, other);
+  const [oneNow, otherNow] = [
+    { ...one, x: one.x - 20 },
+    { ...other, x: other.x + 60 },
+  ];
+  pinch.move(oneNow);
+  pinch.moveOther(otherNow);
+  pinch.end(oneNow);
+  expect(viewNow().pxPerFrame).toBeGreaterThan(before.pxPerFrame);
+  expect([frameAt(oneNow), frameAt(otherNow)].map(frame => Math.round(frame * 1000) / 1000)).toEqual(frames);
   expect(calls).toEqual([]);
 });
 

@@ -2,7 +2,7 @@ import { edgeOfWindow, framesOfWindow, type TapeHandle } from "../model/handles"
 import { beginStroke, endStroke, type Stroke } from "../model/stroke";
 import type { TapeListener } from "./tapeListener";
 import type { TapeModel } from "../model/tapeRows";
-import { LABEL_PX, ROW_PX, RULER_PX, xToFrame, type TapeView } from "../model/tapeView";
+import { LABEL_PX, ROW_PX, RULER_PX, xToFrame, zoomView, type TapeView } from "../model/tapeView";
 
 /** A position on the canvas, in px from its corner. */
 export interface TapePlace {
@@ -26,7 +26,7 @@ export interface TapeSurface {
  * dropped.
  */
 export interface TapeGesture {
-  readonly kind: "pull" | "stroke" | "sweep" | "scrub" | "pan" | "row";
+  readonly kind: "pull" | "stroke" | "sweep" | "scrub" | "pan" | "row" | "pinch";
   readonly move: (place: TapePlace) => void;
   readonly end: (place: TapePlace) => void;
   readonly cancel: () => void;
@@ -153,6 +153,43 @@ export function beginScrub(surface: TapeSurface, place: TapePlace): TapeGesture 
   const move = ({ x }: TapePlace) => surface.listener.onScrub(frameUnder(surface, x));
   move(place);
   return { kind: "scrub", move, end: () => undefined, cancel: () => undefined };
+}
+
+/** A gesture of two fingers. */
+export interface Pinch extends TapeGesture {
+  readonly kind: "pinch";
+  /** Moves the second finger; `move` moves the first. */
+  readonly moveOther: (place: TapePlace) => void;
+}
+
+/** The distance in px that two fingers have at least, so that the zoom stays finite. */
+const LEAST_PINCH_PX = 8;
+
+/** Zooms and pans by two fingers: the frames below them stay below them. */
+export function beginPinch(surface: TapeSurface, one: TapePlace, other: TapePlace): Pinch {
+  const before = surface.view();
+  const apart = (a: TapePlace, b: TapePlace) => Math.max(LEAST_PINCH_PX, Math.abs(a.x - b.x));
+  const middle = (a: TapePlace, b: TapePlace) => (a.x + b.x) / 2;
+  const [apartFirst, middleFirst] = [apart(one, other), middle(one, other)];
+  let [first, second] = [one, other];
+  const show = () => {
+    const view = zoomView(before, apart(first, second) / apartFirst, middleFirst);
+    const byPx = middle(first, second) - middleFirst;
+    surface.setView({ ...view, firstFrame: view.firstFrame - byPx / view.pxPerFrame });
+  };
+  return {
+    kind: "pinch",
+    move(place) {
+      first = place;
+      show();
+    },
+    moveOther(place) {
+      second = place;
+      show();
+    },
+    end: () => undefined,
+    cancel: () => undefined,
+  };
 }
 
 /** Pans; a press released where it began is a click. */

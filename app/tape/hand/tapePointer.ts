@@ -4,6 +4,7 @@ import { LABEL_PX, RULER_PX, zoomView } from "../model/tapeView";
 import {
   beginBrush,
   beginPan,
+  beginPinch,
   beginPull,
   beginRow,
   beginScrub,
@@ -11,6 +12,7 @@ import {
   frameUnder,
   rowUnder,
   type Brush,
+  type Pinch,
   type Pull,
   type TapeGesture,
   type TapePlace,
@@ -60,6 +62,8 @@ export function createTapePointer(canvas: HTMLCanvasElement, tape: PointedTape):
   /** The pointer of the current gesture, and its last position. */
   let pointerId = -1;
   let lastPlace: TapePlace = { x: 0, y: 0 };
+  /** The second finger of a pinch. */
+  let otherId = -1;
 
   function placeOf(event: PointerEvent | WheelEvent): TapePlace {
     const box = canvas.getBoundingClientRect();
@@ -127,6 +131,11 @@ export function createTapePointer(canvas: HTMLCanvasElement, tape: PointedTape):
   }
 
   function onPointerDown(event: PointerEvent): void {
+    if (gesture?.kind === "pan" && event.pointerType === "touch") {
+      otherId = event.pointerId;
+      canvas.setPointerCapture(otherId);
+      gesture = beginPinch(surface, lastPlace, placeOf(event));
+    }
     if (gesture || !event.isPrimary) return;
     const place = placeOf(event);
     tape.onMove();
@@ -148,6 +157,7 @@ export function createTapePointer(canvas: HTMLCanvasElement, tape: PointedTape):
 
   function onPointerMove(event: PointerEvent): void {
     const place = placeOf(event);
+    if (gesture?.kind === "pinch" && event.pointerId === otherId) (gesture as Pinch).moveOther(place);
     if (gesture && event.pointerId !== pointerId) return;
     lastPlace = place;
     gesture?.move(place);
@@ -159,8 +169,11 @@ export function createTapePointer(canvas: HTMLCanvasElement, tape: PointedTape):
     repaint();
   }
 
+  /** A pinch ends with either of its fingers. */
+  const isOfGesture = (id: number) => id === pointerId || (gesture?.kind === "pinch" && id === otherId);
+
   function onPointerUp(event: PointerEvent): void {
-    if (event.pointerId === pointerId) endGesture(false, placeOf(event));
+    if (isOfGesture(event.pointerId)) endGesture(false, placeOf(event));
   }
 
   function onPointerLeave(): void {
@@ -177,8 +190,7 @@ export function createTapePointer(canvas: HTMLCanvasElement, tape: PointedTape):
 
   /** The system took the pointer, or the window lost focus. */
   function onTaken(event: Event): void {
-    const isOther = "pointerId" in event && event.pointerId !== pointerId;
-    if (!isOther) breakOff();
+    if (!("pointerId" in event) || isOfGesture(Number(event.pointerId))) breakOff();
   }
 
   function onEscape(event: KeyboardEvent): void {

@@ -223,6 +223,31 @@ function OverTape({
   );
 }
 
+/** Two buttons that show fewer or more frames, for hands without a wheel or keys. */
+function ZoomButtons({ controller }: { controller: RefObject<TapeController | undefined> }) {
+  return (
+    <div className="absolute top-1 right-1 flex gap-1" role="group" aria-label="Zoom of the tape">
+      {(
+        [
+          ["−", "farther", 0.8],
+          ["+", "nearer", 1.25],
+        ] as const
+      ).map(([word, words, factor]) => (
+        <button
+          key={word}
+          type="button"
+          title={`${words} (${word})`}
+          aria-label={`${word}, ${words}`}
+          className="size-7 rounded-full border border-line bg-leaf leading-none hover:border-moss"
+          onClick={() => controller.current?.zoom(factor)}
+        >
+          {word}
+        </button>
+      ))}
+    </div>
+  );
+}
+
 /** The drawn tape: the open take under the current rules, or the live session. */
 export function Tape({
   onView,
@@ -295,6 +320,7 @@ export function Tape({
             <RowChoice />
           </div>
         )}
+        {model.frames > 0 && <ZoomButtons controller={controller} />}
         {!isLive && <OverTape shown={shown} row={row} hover={hover} />}
         <KeySheet isOpen={isSheetOpen} onClose={() => setSheetOpen(false)} />
       </div>
