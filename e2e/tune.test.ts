@@ -1,4 +1,4 @@
-import { existsSync, readFileSync } from "node:fs";
+import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
@@ -129,6 +129,43 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
   );
   await press(driver, "Tune");
   await find(driver, "[data-testid=study-sweep][data-old=false]");
+});
+
+test("a sweep of one number, its field of two, and shares of hands are saved as pictures; a pair of the field is tried", async () => {
+  await openTune("belfry-runner");
+  await study("Sweep");
+  await press(driver, "Sweep");
+  await done("sweep");
+  for (const kind of ["SVG", "PNG"])
+    await clickOn(driver, `button[aria-label="Save as ${kind}: Hop: buffer, swept"]`);
+  const chart = await waitForFile("sweep.svg");
+  expect(chart).toMatch(/^<svg[^>]*>.*>Hop: buffer, swept<.*>performed<.*nothing lost from here/s);
+  // The line of performed hops: a point a value, joined.
+  expect(chart).toMatch(/<path[^>]* d=" ?M[^"]*(L[^"]*){20}/);
+  expect((await waitForFile("sweep.png")).slice(1, 4)).toBe("PNG");
+  await choose(driver, "second number", "Hop: coyote");
+  await typeOver(driver, "to", "18");
+  await press(driver, "Sweep again");
+  await done("sweep");
+  const cell = 'button[aria-label="Hop: buffer 17f, Hop: coyote 5f: 0 lost, 0 unwanted or gone"]';
+  await clickOn(driver, cell);
+  await press(driver, "Keep 17f and 5f");
+  await waitFor(driver, "the kept pair", async () =>
+    /^Hop: buffer \(17f\)/.test(await textOf(driver, '[aria-label^="number"]')),
+  );
+  await press(driver, "Undo");
+  await press(driver, "Save as SVG: Hop: buffer and Hop: coyote, swept");
+  const field = await waitFor(driver, "the field", async () => {
+    const file = readdirSync(session.downloads).find(name => /^sweep \(1\)\.svg$/.test(name));
+    return file !== undefined && readFileSync(join(session.downloads, file), "utf8");
+  });
+  expect(field).toMatch(/→ Hop: buffer {3}↓ Hop: coyote.*>17f<.*●/s);
+  await study("Hands");
+  await typeOver(driver, "plays a take", "5");
+  await press(driver, "Let them play");
+  await done("hands");
+  await press(driver, "Save as SVG: Hands: shares of plays");
+  expect(await waitForFile("hands.svg")).toMatch(/Hands: shares of plays.*All meant presses.*\d+ of \d+/s);
 });
 
 test("two characters are compared with the same seeds; a press is opened in a repetition that lost it, and with its spread curve", async () => {

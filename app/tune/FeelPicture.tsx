@@ -7,6 +7,7 @@ import { cutLetters } from "../ui/fitText";
 import { FrameLink } from "./FrameLink";
 import { FeelStrokes, walkStrokes } from "./FeelStrokes";
 import { listLaneCounts, type FeelLane } from "./model/feelLanes";
+import { inksOf, pictureOf } from "../ui/svgPicture";
 import { SavePicture } from "./SavePicture";
 import { useGoTo } from "./useGoTo";
 
@@ -119,6 +120,8 @@ export function FeelPicture({ lanes: all, rateHz }: { lanes: readonly FeelLane[]
   };
   if (lanes.length === 0) return null;
   const presses = all.reduce((sum, lane) => sum + lane.used + lane.lost, 0);
+  const some = lanes.length < all.length ? ` (the first ${lanes.length} of ${all.length} moves)` : "";
+  const name = `Feel: ${countWords(presses, "press", "presses")}${some}`;
   return (
     <figure data-testid="feel-picture" className="mt-2">
       <figcaption className="text-sm text-soft">
@@ -159,10 +162,11 @@ export function FeelPicture({ lanes: all, rateHz }: { lanes: readonly FeelLane[]
         <Button onClick={() => setWhole(true)}>Draw {all.length - lanes.length} more moves</Button>
       )}
       <SavePicture
-        drawing={drawing}
         file="feel"
-        name={`Feel: ${countWords(presses, "press", "presses")}${lanes.length < all.length ? ` (the first ${lanes.length} of ${all.length} moves)` : ""}`}
-        lines={FILE_LEGEND}
+        name={name}
+        makeSvg={() =>
+          drawing.current ? pictureOf(drawing.current, name, inksOf(drawing.current), FILE_LEGEND) : undefined
+        }
       />
     </figure>
   );

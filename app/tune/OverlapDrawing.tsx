@@ -1,9 +1,8 @@
-import { useRef, useState, type Ref } from "react";
-import { flushSync } from "react-dom";
+import type { Ref } from "react";
 import { nameOf, type Kit } from "#core";
 import { cutLetters } from "../ui/fitText";
 import { axesOf, cellOf, type OverlapGrid, type PairLook } from "./model/overlapGrid";
-import { SavePicture } from "./SavePicture";
+import { HiddenPicture } from "./HiddenPicture";
 
 const LABEL_PX = 190;
 const HEAD_PX = 110;
@@ -13,25 +12,12 @@ const LEGEND = [
   "row: comes first; column: comes then",
 ];
 
-/** A grid of overlaps as a drawing out of sight, and the buttons that save it as a picture. */
+/** The buttons that save a grid of overlaps as a picture. */
 export function OverlapDrawing({ kit, grid }: { kit: Kit; grid: OverlapGrid }) {
-  const drawing = useRef<SVGSVGElement>(null);
-  const [isDrawn, setDrawn] = useState(false);
   return (
-    <div>
-      {isDrawn && (
-        <div className="fixed top-0 left-[200vw]" aria-hidden inert>
-          <Drawing kit={kit} grid={grid} ref={drawing} />
-        </div>
-      )}
-      <SavePicture
-        drawing={drawing}
-        prepare={() => flushSync(() => setDrawn(true))}
-        file={`overlaps-${grid.list}`}
-        name={`Overlaps of ${grid.list}`}
-        lines={LEGEND}
-      />
-    </div>
+    <HiddenPicture file={`overlaps-${grid.list}`} name={`Overlaps of ${grid.list}`} lines={LEGEND}>
+      {ref => <Drawing kit={kit} grid={grid} ref={ref} />}
+    </HiddenPicture>
   );
 }
 

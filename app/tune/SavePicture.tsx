@@ -1,42 +1,30 @@
-import { useState, type RefObject } from "react";
+import { useState } from "react";
 import { textFile } from "#handover";
 import { useNotices } from "../ui/noticesContext";
 import { loadFaces } from "../storage/builtParts";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
-import { inksOf, pictureOf, toPng } from "../ui/svgPicture";
+import { toPng } from "../ui/svgPicture";
 
-/** The buttons that save a drawing as a picture with its name and legend, as SVG or as PNG of twice the size. */
+/** The buttons that save a picture, as SVG or as PNG of twice the size. */
 export function SavePicture({
-  drawing,
   file,
   name,
-  lines,
-  prepare,
+  makeSvg,
 }: {
-  drawing: RefObject<SVGSVGElement | null>;
   /** The file's name without extension. */
   file: string;
   name: string;
-  /** The legend, in lines below the drawing. */
-  lines: readonly string[];
-  /** Draws it, if it is not drawn all the time. */
-  prepare?: () => void;
+  /** Returns or resolves with the text of an SVG file; undefined if there is nothing to draw. */
+  makeSvg: () => string | undefined | Promise<string | undefined>;
 }) {
   const { notify } = useNotices();
   const [isWorking, setWorking] = useState(false);
-  const svgOf = (element: SVGSVGElement) => pictureOf(element, name, inksOf(element), lines);
-  const saveSvg = () => {
-    prepare?.();
-    if (drawing.current) download(textFile(`${file}.svg`, svgOf(drawing.current), "image/svg+xml"));
-  };
-  const savePng = async () => {
-    prepare?.();
-    if (!drawing.current) return;
+  const save = async (write: (svg: string) => Promise<void>) => {
     setWorking(true);
     try {
-      const bytes = await toPng(svgOf(drawing.current), await loadFaces());
-      download({ name: `${file}.png`, bytes, type: "image/png" });
+      const svg = await makeSvg();
+      if (svg !== undefined) await write(svg);
     } catch (error) {
       notify({
         tone: "trouble",
@@ -47,10 +35,18 @@ export function SavePicture({
       setWorking(false);
     }
   };
+  const saveSvg = async (svg: string) => download(textFile(`${file}.svg`, svg, "image/svg+xml"));
+  const savePng = async (svg: string) =>
+    download({ name: `${file}.png`, bytes: await toPng(svg, await loadFaces()), type: "image/png" });
   return (
     <p className="text-sm text-soft">
       Save this picture as
-      <Button look="quiet" aria-label={`Save as SVG: ${name}`} onClick={saveSvg}>
+      <Button
+        look="quiet"
+        aria-label={`Save as SVG: ${name}`}
+        disabled={isWorking}
+        onClick={() => void save(saveSvg)}
+      >
         SVG
       </Button>
       or
@@ -58,7 +54,7 @@ export function SavePicture({
         look="quiet"
         aria-label={`Save as PNG: ${name}`}
         disabled={isWorking}
-        onClick={() => void savePng()}
+        onClick={() => void save(savePng)}
       >
         PNG
       </Button>

@@ -1,6 +1,6 @@
 import type { Chart, ChartOptions } from "chart.js";
-import { useEffect, type KeyboardEvent } from "react";
-import type { Palette } from "./palette";
+import { useEffect, type KeyboardEvent, type ReactNode } from "react";
+import { readPalette, type Palette } from "./palette";
 import { CHART_BASE, CHART_FONT, useChart } from "./useChart";
 
 /** One line of a chart; its look sets colour and dashes, so that lines differ without colour. */
@@ -27,7 +27,13 @@ interface Shown {
   readonly formatX: (x: number) => string;
 }
 
-function paintMarks(chart: Chart<"line">, marks: readonly ChartMark[], palette: Palette): void {
+/** Paints marks with their words, on strips of the colour behind the chart, so that lines do not cross the words. */
+function paintMarks(
+  chart: Chart<"line">,
+  marks: readonly ChartMark[],
+  palette: Palette,
+  behind: string,
+): void {
   const { ctx, chartArea, scales } = chart;
   marks.forEach(({ x, words, look }, k) => {
     const at = scales.x!.getPixelForValue(x);
@@ -42,6 +48,9 @@ function paintMarks(chart: Chart<"line">, marks: readonly ChartMark[], palette: 
     ctx.font = `${CHART_FONT.size}px ${CHART_FONT.family}`;
     const width = ctx.measureText(words).width;
     const left = at + 4 + width > chartArea.right ? at - 4 - width : at + 4;
+    ctx.fillStyle = behind;
+    ctx.fillRect(left - 2, chartArea.top + 2 + k * 14, width + 4, 13);
+    ctx.fillStyle = palette[look];
     ctx.fillText(words, left, chartArea.top + 12 + k * 14);
     ctx.restore();
   });
@@ -89,6 +98,7 @@ export function LineChart({
   isMain = false,
   onPick,
   onKeyDown,
+  save,
   ...shown
 }: Shown & {
   label: string;
@@ -96,6 +106,8 @@ export function LineChart({
   isMain?: boolean;
   onPick?: (x: number) => void;
   onKeyDown?: (event: KeyboardEvent) => void;
+  /** Renders the buttons that save the chart; `makeSvg` resolves with it as an SVG file with a name. */
+  save?: (makeSvg: (name: string) => Promise<string>) => ReactNode;
 }) {
   const { canvas, chart, repaint } = useChart(
     "line",
@@ -103,23 +115,36 @@ export function LineChart({
       data: { datasets: toDatasets(palette, shown.lines) },
       options: optionsFor(palette, shown),
     }),
-    (made, palette) => paintMarks(made, shown.marks, palette),
+    (made, palette) => paintMarks(made, shown.marks, palette, palette.paper),
   );
   useEffect(repaint);
+  const makeSvg = async (name: string) => {
+    const { chartPicture } = await import("./chartPicture");
+    const palette = readPalette(document.body);
+    const config = {
+      type: "line" as const,
+      data: { datasets: toDatasets(palette, shown.lines) },
+      options: optionsFor(palette, shown),
+    };
+    return chartPicture(name, palette, config, made => paintMarks(made, shown.marks, palette, palette.leaf));
+  };
   return (
-    <div className={`mt-2 w-full ${isMain ? "h-[clamp(12rem,50dvh,40rem)]" : "h-48 max-w-[760px]"}`}>
-      <canvas
-        ref={canvas}
-        role={onPick ? "slider" : "img"}
-        {...(onPick ? { tabIndex: 0, "aria-valuetext": shown.marks.at(-1)?.words ?? "" } : {})}
-        aria-label={label}
-        className={onPick ? "cursor-pointer" : ""}
-        onClick={event => {
-          const x = chart.current?.scales.x?.getValueForPixel(event.nativeEvent.offsetX);
-          if (x !== undefined) onPick?.(x);
-        }}
-        onKeyDown={onKeyDown}
-      />
-    </div>
+    <>
+      <div className={`mt-2 w-full ${isMain ? "h-[clamp(12rem,50dvh,40rem)]" : "h-48 max-w-[760px]"}`}>
+        <canvas
+          ref={canvas}
+          role={onPick ? "slider" : "img"}
+          {...(onPick ? { tabIndex: 0, "aria-valuetext": shown.marks.at(-1)?.words ?? "" } : {})}
+          aria-label={label}
+          className={onPick ? "cursor-pointer" : ""}
+          onClick={event => {
+            const x = chart.current?.scales.x?.getValueForPixel(event.nativeEvent.offsetX);
+            if (x !== undefined) onPick?.(x);
+          }}
+          onKeyDown={onKeyDown}
+        />
+      </div>
+      {save?.(makeSvg)}
+    </>
   );
 }

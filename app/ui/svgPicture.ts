@@ -58,7 +58,7 @@ const TEXT_FONT =
   '"Atkinson Hyperlegible Next Variable", "Atkinson Hyperlegible Next", system-ui, sans-serif';
 
 /** The colours of a picture's background and of its name. */
-interface Inks {
+export interface Inks {
   readonly paper: string;
   readonly ink: string;
 }
@@ -118,6 +118,31 @@ export function paintPicture(
     text.setAttribute("font-family", fallBack(text.getAttribute("font-family") ?? ""));
   svg.setAttribute("viewBox", `0 0 ${width} ${height}`);
   return numberIds(new XMLSerializer().serializeToString(svg));
+}
+
+/** The room that a chart leaves for the name of its picture and around itself, in px. */
+export const CHART_ROOM = {
+  top: NAME_ROOM + MARGIN,
+  left: MARGIN,
+  right: MARGIN,
+  bottom: MARGIN,
+} as const;
+
+/** Paints the background and the name of a picture that is painted like a canvas. */
+export function paintName(
+  ctx: CanvasRenderingContext2D,
+  name: string,
+  { paper, ink }: Inks,
+  width: number,
+  height: number,
+): void {
+  ctx.fillStyle = paper;
+  ctx.fillRect(0, 0, width, height);
+  ctx.fillStyle = ink;
+  ctx.font = '600 20px "Fraunces Variable"';
+  ctx.textAlign = "left";
+  ctx.textBaseline = "alphabetic";
+  ctx.fillText(name, MARGIN, MARGIN + 20);
 }
 
 /** Returns the size of an SVG of ours, in px. */

@@ -2,7 +2,10 @@ import { useState } from "react";
 import { nameOf, qualifies, type GoalCell, type GoalPlace, type Kit } from "#core";
 import type { GoalAsked } from "../../document/studySettings";
 import { Button } from "../../ui/Button";
+import { FieldDrawing } from "../FieldDrawing";
+import { FieldTable, type ChoosableCell } from "../FieldTable";
 import { FrameLink } from "../FrameLink";
+import { HiddenPicture } from "../HiddenPicture";
 import { percent } from "../hands/ShareBar";
 import { isPresent, listSmaller, type GoalFieldModel, type GroupCell } from "../model/goalField";
 import { formatShort } from "../model/sweptNumbers";
@@ -155,11 +158,21 @@ export function GoalField({
     const besides = asked.two && row !== undefined ? [{ swept: asked.two.swept, value: row }] : [];
     trying.tryValue(asked.one.swept, value, asked.one.name, besides);
   };
-  const lookOf = (row: number | undefined, cell: GoalCell) => {
-    const isBest = best?.row === row && best?.cell.value === cell.value;
-    const isNow = isPresent(kit, asked, row, cell.value);
-    const fill = qualifies(cell, playPercent / 100) ? "bg-fern text-on-lichen" : "bg-sand text-soft";
-    return `${fill} ${isBest ? "outline-3 outline-ink" : isNow ? "outline-2 outline-dashed outline-moss" : ""}`;
+  const columnWords = columns.map(value => formatShort(value, asked.one));
+  const rowWords = rows.map(row => (asked.two && row !== undefined ? formatShort(row, asked.two) : ""));
+  const drawnCell = (r: number, c: number): ChoosableCell | undefined => {
+    const [row, value] = [rows[r], columns[c]!];
+    const cell = cellAt(row, value);
+    if (!cell) return undefined;
+    const isBest = best?.row === row && best?.cell.value === value;
+    return {
+      text: String(wholePercent(cell)),
+      isFull: qualifies(cell, playPercent / 100),
+      outline: isBest ? "chosen" : isPresent(kit, asked, row, value) ? "present" : undefined,
+      words: `${formatPlace(asked, { row, cell })}: ${wholePercent(cell)} % of plays meet the goal`,
+      isChosen: chosen !== undefined && chosen.row === row && chosen.value === value,
+      isDisabled: cell.plays === 0,
+    };
   };
   return (
     <>
@@ -181,53 +194,29 @@ export function GoalField({
           trying={trying}
         />
       )}
-      <div className="overflow-auto p-1">
-        <table className="border-separate border-spacing-[3px] font-mono text-xs" data-testid="goal-field">
-          <thead>
-            <tr>
-              <th />
-              {columns.map(value => (
-                <th key={value} scope="col" className="font-normal text-soft">
-                  {formatShort(value, asked.one)}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(row => (
-              <tr key={String(row)}>
-                <th scope="row" className="pr-1 text-right font-normal text-soft">
-                  {asked.two && row !== undefined ? formatShort(row, asked.two) : ""}
-                </th>
-                {columns.map(value => {
-                  const cell = cellAt(row, value);
-                  if (!cell)
-                    return (
-                      <td key={value} className="text-center text-soft">
-                        ·
-                      </td>
-                    );
-                  const words = formatPlace(asked, { row, cell });
-                  return (
-                    <td key={value}>
-                      <button
-                        type="button"
-                        aria-label={`${words}: ${wholePercent(cell)} % of plays meet the goal`}
-                        aria-pressed={chosen !== undefined && chosen.row === row && chosen.value === value}
-                        disabled={cell.plays === 0}
-                        className={`h-6 w-9 rounded aria-pressed:underline ${lookOf(row, cell)}`}
-                        onClick={() => tryIt(row, value)}
-                      >
-                        {wholePercent(cell)}
-                      </button>
-                    </td>
-                  );
-                })}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <FieldTable
+        columns={columnWords}
+        rows={rowWords}
+        cellAt={drawnCell}
+        onChoose={(r, c) => tryIt(rows[r], columns[c]!)}
+        testId="goal-field"
+      />
+      <HiddenPicture
+        file="goal"
+        name={`Goal: plays that meet it, in percent, ${playPercent} % asked`}
+        lines={["filled: enough; outlined: chosen; dashed: present"]}
+      >
+        {ref => (
+          <FieldDrawing
+            across={asked.one.name}
+            down={asked.two?.name}
+            columns={columnWords}
+            rows={rowWords}
+            cellAt={drawnCell}
+            ref={ref}
+          />
+        )}
+      </HiddenPicture>
     </>
   );
 }

@@ -13,6 +13,7 @@ import {
   sortByContrast,
   type ShareRow,
 } from "../model/shareRows";
+import { HiddenPicture } from "../HiddenPicture";
 import { StudyBar } from "../StudyBar";
 import { LeftOut } from "../TakesWord";
 import { HandSentences } from "./HandSentences";
@@ -20,6 +21,7 @@ import { HardestPresses } from "./HardestPresses";
 import { PressSpread } from "./PressSpread";
 import { percent } from "./ShareBar";
 import { ShareRows } from "./ShareRows";
+import { SharesDrawing } from "./SharesDrawing";
 import { useHands, type HandsStudy } from "./useHands";
 
 /** The button that fits a character to the takes, and the fitted character with its sample sizes. */
@@ -117,6 +119,7 @@ export function Hands({ kit }: { kit: Kit }) {
   const isGrouped = asked !== undefined && asked.groups !== "none";
   const ordered = (rows: readonly ShareRow[]) => (isGrouped ? sortByContrast(rows) : rows);
   const rules = listRuleRows(about, results);
+  const checkRows = ordered(listCheckRows(played, results));
   const contrast =
     isGrouped &&
     sides === 1 &&
@@ -157,11 +160,22 @@ export function Hands({ kit }: { kit: Kit }) {
         columns={drawn}
         rows={ordered(rules)}
       />
-      <ShareRows
-        label="By check: how often it holds"
-        columns={drawn}
-        rows={ordered(listCheckRows(played, results))}
-      />
+      <ShareRows label="By check: how often it holds" columns={drawn} rows={checkRows} />
+      {results.length > 0 && (
+        <HiddenPicture
+          file="hands"
+          name="Hands: shares of plays"
+          lines={["bar: share; line: its 95 % interval; then hits of n"]}
+        >
+          {ref => (
+            <SharesDrawing
+              columns={drawn}
+              rows={[...listKeptRows(results), ...ordered(rules), ...checkRows]}
+              ref={ref}
+            />
+          )}
+        </HiddenPicture>
+      )}
       <HardestPresses results={firsts} kit={about} study={study} />
       <PressSpread kit={about} />
     </section>

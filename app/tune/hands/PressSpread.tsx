@@ -2,6 +2,7 @@ import type { Kit, PressShare, Share } from "#core";
 import { useStudy, useStudySettings } from "../../document/studiesContext";
 import type { SpreadPoint } from "../../judging/jobs/spread";
 import { LineChart } from "../../ui/LineChart";
+import { SavePicture } from "../SavePicture";
 import { usedFor } from "../model/usedFor";
 
 /** The share in which one press is used the same way, over the spread of the character. */
@@ -25,6 +26,7 @@ function SpreadCurve({
     dash,
     points: points.map(({ spreadMs, share }) => ({ x: spreadMs, y: Math.round(read(share) * 100) })),
   });
+  const name = `How often the press for ${usedFor(kit, press)} is used, over the spread of the hands`;
   const half = points.find(({ share }) => share.share < 0.5);
   return (
     <>
@@ -35,7 +37,7 @@ function SpreadCurve({
         <span className="text-soft">n = {points[0]?.share.n ?? 0} plays a spread.</span>
       </p>
       <LineChart
-        label={`How often the press for ${usedFor(kit, press)} is used, over the spread of the hands`}
+        label={name}
         lines={[
           line("used as it was", "moss", [], share => share.share),
           line("95 % interval", "fern", [4, 3], share => share.low),
@@ -46,6 +48,7 @@ function SpreadCurve({
         yWords="plays, %"
         yMost={100}
         formatX={x => String(x)}
+        save={makeSvg => <SavePicture file="spread" name={name} makeSvg={() => makeSvg(name)} />}
       />
     </>
   );

@@ -53,7 +53,14 @@ export function Sweep({ kit }: { kit: Kit }) {
         <SweepChart points={points} drawn={shown} base={base} trying={trying} />
       )}
       {shown?.two && !isGrouped && study?.value && (
-        <SweepField one={shown.choice} two={shown.two} rows={shown.rows} cells={study.value} kit={base} />
+        <SweepField
+          one={shown.choice}
+          two={shown.two}
+          rows={shown.rows}
+          cells={study.value}
+          kit={base}
+          trying={trying}
+        />
       )}
     </section>
   );

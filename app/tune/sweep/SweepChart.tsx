@@ -6,6 +6,7 @@ import { LineChart, type ChartMark } from "../../ui/LineChart";
 import { axisWords, linesOf, nearestPoint } from "../model/sweepLines";
 import { formatShort, presentOf } from "../model/sweptNumbers";
 import { EdgeWords, PointWords } from "./SweepWords";
+import { SavePicture } from "../SavePicture";
 import type { Trying } from "./useTrying";
 
 /** Tries a value by arrow keys, keeps it by Enter, discards it by Escape or undo. */
@@ -114,6 +115,13 @@ export function SweepLines({
           if (nearest) trying.tryValue(choice.swept, nearest.value, choice.name);
         }}
         onKeyDown={event => handleKeys(event, points, at, choice, trying)}
+        save={makeSvg => (
+          <SavePicture
+            file="sweep"
+            name={`${whose}${choice.name}, swept`}
+            makeSvg={() => makeSvg(`${whose}${choice.name}, swept`)}
+          />
+        )}
       />
       {point && <PointWords point={point} choice={choice} rateHz={base.rate} />}
     </>

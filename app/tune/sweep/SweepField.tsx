@@ -1,95 +1,112 @@
 import type { SweptChoice } from "../../document/studySettings";
-import { useState } from "react";
-import { writeSwept, type Kit, type SweepPoint } from "#core";
-import { useWorkbench } from "../../document/workbenchContext";
+import { useDocument } from "../../document/workbenchContext";
+import type { Kit, SweepPoint } from "#core";
 import { Button } from "../../ui/Button";
+import { FieldDrawing } from "../FieldDrawing";
+import { FieldTable, type ChoosableCell } from "../FieldTable";
+import { HiddenPicture } from "../HiddenPicture";
 import { formatShort, presentOf } from "../model/sweptNumbers";
+import type { Trying } from "./useTrying";
 
-/**
- * Two numbers at once: a cell for each pair of values, with its losses and unwanted events; a cell without
- * either is full.
- */
+const badOf = ({ unwanted, gone }: SweepPoint) => unwanted + gone;
+const isClean = (point: SweepPoint) => point.runs > 0 && point.lostPresses === 0 && badOf(point) === 0;
+
+/** Formats a cell: "●" for neither, "3" for lost presses, "2!" for unwanted or missing events. */
+function formatCell(point: SweepPoint): string {
+  if (isClean(point)) return "●";
+  const bad = badOf(point);
+  return [point.lostPresses > 0 && point.lostPresses, bad > 0 && `${bad}!`].filter(Boolean).join(" ");
+}
+
+/** Two numbers at once: a cell for each pair of values, filled where nothing is lost or unwanted. A click tries it on the tape. */
 export function SweepField({
   one,
   two,
   rows,
   cells,
   kit,
+  trying,
+  group,
 }: {
   one: SweptChoice;
   two: SweptChoice;
   rows: readonly number[];
   cells: readonly (readonly SweepPoint[] | undefined)[];
+  /** The kit without the tried values. */
   kit: Kit;
+  trying: Trying;
+  /** The group of takes that was run; undefined for all takes together. */
+  group?: string;
 }) {
-  const workbench = useWorkbench();
-  const [chosen, setChosen] = useState<{ row: number; value: number } | undefined>();
+  const open = useDocument(state => state.kit) ?? kit;
   const columns = [...new Set(cells.flatMap(list => (list ?? []).map(({ value }) => value)))].sort(
     (a, b) => a - b,
   );
-  const isNow = (row: number, value: number) => row === presentOf(kit, two) && value === presentOf(kit, one);
-  const keep = () => {
-    if (!chosen) return;
-    workbench.editKit(`${one.name} and ${two.name}`, now => {
-      const first = writeSwept(now, one.swept, chosen.value);
-      return (first && writeSwept(first, two.swept, chosen.row)) ?? now;
-    });
-    setChosen(undefined);
+  const pointAt = (r: number, value: number) => cells[r]?.find(item => item.value === value);
+  const isNow = (r: number, value: number) =>
+    rows[r] === presentOf(kit, two) && value === presentOf(kit, one);
+  const isTried = (r: number, value: number) => trying.value === value && rows[r] === presentOf(open, two);
+  const tryIt = (r: number, value: number) =>
+    trying.tryValue(one.swept, value, one.name, [{ swept: two.swept, value: rows[r]! }]);
+  const columnWords = columns.map(value => formatShort(value, one));
+  const rowWords = rows.map(value => formatShort(value, two));
+  const cellAt = (r: number, c: number): ChoosableCell | undefined => {
+    const value = columns[c]!;
+    const point = pointAt(r, value);
+    if (!point) return undefined;
+    return {
+      text: formatCell(point),
+      isFull: isClean(point),
+      outline: isTried(r, value) ? "chosen" : isNow(r, value) ? "present" : undefined,
+      words: `${one.name} ${columnWords[c]}, ${two.name} ${rowWords[r]}: ${point.lostPresses} lost, ${badOf(point)} unwanted or gone`,
+      isChosen: isTried(r, value),
+      isDisabled: point.runs === 0,
+    };
   };
   return (
     <div className="mt-2 overflow-auto">
       <p className="text-sm text-soft">
-        Across: {one.name}. Down: {two.name}. In each cell: presses lost, and what is unwanted or gone, over
-        all runs; a whole stone has neither.
+        Across: {one.name}. Down: {two.name}. In each cell, over all runs: presses lost; with !, events that
+        are unwanted or gone. Filled with ● where there are none; the present pair dashed, the tried one
+        outlined.
       </p>
-      <table className="mt-1 border-collapse font-mono text-xs" data-testid="sweep-field">
-        <thead>
-          <tr>
-            <th />
-            {columns.map(value => (
-              <th key={value} scope="col" className="px-1 font-normal text-soft">
-                {formatShort(value, one)}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, r) => (
-            <tr key={row}>
-              <th scope="row" className="pr-2 text-right font-normal text-soft">
-                {formatShort(row, two)}
-              </th>
-              {columns.map(value => {
-                const point = cells[r]?.find(item => item.value === value);
-                const bad = point ? point.unwanted + point.gone : 0;
-                const isClean = point !== undefined && point.runs > 0 && point.lostPresses === 0 && bad === 0;
-                const isChosen = chosen?.row === row && chosen.value === value;
-                return (
-                  <td key={value} className="p-px">
-                    <button
-                      type="button"
-                      aria-label={`${one.name} ${formatShort(value, one)}, ${two.name} ${formatShort(row, two)}: ${point ? `${point.lostPresses} lost, ${point.unwanted} unwanted, ${point.gone} gone` : "not worked out yet"}`}
-                      aria-pressed={isChosen}
-                      disabled={!point || point.runs === 0}
-                      className={`h-6 w-11 rounded ${isClean ? "bg-fern text-on-lichen" : "bg-sand"} ${isChosen ? "outline-2 outline-ink" : isNow(row, value) ? "outline-2 outline-moss" : ""}`}
-                      onClick={() => setChosen({ row, value })}
-                    >
-                      {!point ? "·" : isClean ? "●" : `${point.lostPresses}/${bad}`}
-                    </button>
-                  </td>
-                );
-              })}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {chosen && (
-        <p className="mt-2">
-          <Button look="strong" onClick={keep}>
-            Keep {formatShort(chosen.value, one)} and {formatShort(chosen.row, two)}
-          </Button>
-        </p>
-      )}
+      <p className="min-h-9 text-sm">
+        {trying.value === undefined ? (
+          <span className="text-soft">Choose a cell: its pair is tried on the tape.</span>
+        ) : (
+          <>
+            <Button look="strong" onClick={trying.keep}>
+              Keep {formatShort(trying.value, one)} and {formatShort(presentOf(open, two), two)}
+            </Button>
+            <Button look="quiet" onClick={trying.letGo}>
+              Put it back
+            </Button>
+          </>
+        )}
+      </p>
+      <FieldTable
+        columns={columnWords}
+        rows={rowWords}
+        cellAt={cellAt}
+        onChoose={(r, c) => tryIt(r, columns[c]!)}
+        testId="sweep-field"
+      />
+      <HiddenPicture
+        file="sweep"
+        name={`${group === undefined ? "" : `${group}: `}${one.name} and ${two.name}, swept`}
+        lines={["lost presses; !: unwanted or gone; ●: none", "dashed: present; outlined: tried"]}
+      >
+        {ref => (
+          <FieldDrawing
+            across={one.name}
+            down={two.name}
+            columns={columnWords}
+            rows={rowWords}
+            cellAt={cellAt}
+            ref={ref}
+          />
+        )}
+      </HiddenPicture>
     </div>
   );
 }

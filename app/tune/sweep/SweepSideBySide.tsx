@@ -38,7 +38,15 @@ export function SweepSideBySide({
               {name}
             </h3>
             {two ? (
-              <SweepField one={choice} two={two} rows={rows} cells={answers} kit={base} />
+              <SweepField
+                one={choice}
+                two={two}
+                rows={rows}
+                cells={answers}
+                kit={base}
+                trying={trying}
+                group={name}
+              />
             ) : (
               <SweepLines points={points} drawn={drawn} base={base} trying={trying} group={{ name, yMost }} />
             )}

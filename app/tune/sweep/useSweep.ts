@@ -15,7 +15,7 @@ import { useGroups } from "../useGroups";
 
 /** The maximum number of values of one number, and of each of two. */
 const VALUES_OF_ONE = 41;
-const VALUES_OF_TWO = 15;
+const VALUES_OF_TWO = 21;
 /** A sweep of one number is shared by two workers. */
 const HALVES = [0, 1] as const;
 
