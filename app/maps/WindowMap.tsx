@@ -1,6 +1,7 @@
 import { useId } from "react";
 import { formatMs, largest, type Kit, type Move } from "#core";
 import { Histogram } from "../ui/Histogram";
+import { TermWord } from "../ui/Explained";
 import { Dots } from "./Dots";
 import { Hatch } from "./Hatch";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
@@ -186,7 +187,12 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
           one="request"
           many="requests"
           empty="No request for it in these takes yet: play, and each one appears here, performed, saved or lost."
-          kept={`${performed} performed, ${byMemory} of them by buffer and ${counts.coyote + counts.both} by coyote`}
+          kept={
+            <>
+              {performed} performed, {byMemory} of them by <TermWord of="buffer">buffer</TermWord> and{" "}
+              {counts.coyote + counts.both} by <TermWord of="coyote">coyote</TermWord>
+            </>
+          }
           lost={lossWords(counts, gateName)}
         />
       }

@@ -1,3 +1,4 @@
+import { TermWord } from "../ui/Explained";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useRef, type KeyboardEvent } from "react";
 import type { Check } from "#core";
@@ -85,7 +86,7 @@ function HeadRow({
       style={{ gridTemplateColumns: columns, height: HEAD_PX }}
     >
       <span role="columnheader" className="sticky left-0 z-10 self-end bg-paper px-5 pb-1 text-xs text-soft">
-        takes ↓ checks →
+        <TermWord of="take">takes</TermWord> ↓ <TermWord of="check">checks</TermWord> →
       </span>
       {checks.map(check => (
         <span key={check.id} role="columnheader" className="pointer-events-none relative h-full">

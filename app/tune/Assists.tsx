@@ -1,3 +1,4 @@
+import { TermWord } from "../ui/Explained";
 import { traitsOf, type Assist, type Kit } from "#core";
 import { addAssist, ASSIST_STARTERS, changeAssist, removeAssist } from "../edits/assistEdits";
 import { useStudySettings } from "../document/studiesContext";
@@ -163,8 +164,9 @@ export function Assists({ kit, onHands }: { kit: Kit; onHands: () => void }) {
     <section aria-label="Assists">
       <h2 className="font-serif text-2xl">For players who need more time, or less force</h2>
       <p className="max-w-2xl text-sm text-soft">
-        An assist is this kit, made gentler by rule: nothing is tuned twice. It is switched on in Play beside
-        the stage, held against the same checks in Prove, and leaves with the kit.
+        An <TermWord of="assist">assist</TermWord> is this kit, made gentler by rule: nothing is tuned twice.
+        It is switched on in Play beside the stage, held against the same checks in Prove, and is exported
+        with the kit.
       </p>
       <ul>
         {assists.map(assist => (

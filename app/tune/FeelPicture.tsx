@@ -139,7 +139,7 @@ export function FeelPicture({ lanes: all, rateHz }: { lanes: readonly FeelLane[]
       <svg
         ref={drawing}
         viewBox={`0 0 ${WIDTH} ${height}`}
-        className="mt-1 w-full max-w-[1100px] narrow:min-w-[600px]"
+        className="mt-1 w-full max-w-[1100px] max-xl:[&_text.text-xs]:text-[14px] narrow:min-w-[720px]"
         role="group"
         aria-label="Feel of all moves"
       >

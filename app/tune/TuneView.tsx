@@ -20,7 +20,7 @@ const STUDIES = [
   { id: "goal", word: "Goal", asks: "Which numbers are enough?" },
   { id: "rates", word: "Rates", asks: "What of other frame rates?" },
   { id: "overlaps", word: "Overlaps", asks: "What gets in the way of what?" },
-  { id: "variants", word: "Variants", asks: "Which version is better?" },
+  { id: "variants", word: "Variants", asks: "Which variant is better?" },
   { id: "assists", word: "Assists", asks: "Who needs more time?" },
 ] as const;
 

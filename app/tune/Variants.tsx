@@ -1,3 +1,4 @@
+import { TermWord } from "../ui/Explained";
 import { nanoid } from "nanoid";
 import { formatMoveCounts, listChanges, nameOf, type Kit, type RuleCounts } from "#core";
 import { useStudy, useStudySettings, useStudying } from "../document/studiesContext";
@@ -49,10 +50,10 @@ function FirstVariant() {
   const workbench = useWorkbench();
   return (
     <section aria-label="Variants">
-      <h2 className="font-serif text-2xl">Two versions beside each other</h2>
+      <h2 className="font-serif text-2xl">Two variants beside each other</h2>
       <p className="my-2 max-w-xl text-soft">
-        Keep the rules as they are now as a variant, change them, and both are compared here, on the same
-        takes.
+        Keep the rules as they are now as a <TermWord of="variant">variant</TermWord>, change them, and both
+        are compared here, on the same takes.
       </p>
       <Button look="strong" onClick={() => workbench.keepVariant(nanoid(8), "Variant 1")}>
         Keep these rules as a variant
@@ -132,7 +133,7 @@ export function Variants({ kit }: { kit: Kit }) {
   };
   return (
     <section aria-label="Variants">
-      <h2 className="font-serif text-2xl">Two versions beside each other</h2>
+      <h2 className="font-serif text-2xl">Two variants beside each other</h2>
       <p className="my-1 font-serif text-lg leading-[1.9]">
         Hold{" "}
         <ChoiceWord

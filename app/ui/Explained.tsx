@@ -104,6 +104,14 @@ const TERMS = {
   meant:
     "A press counts as meant unless it is marked on the tape as not meant. Walking, and controls of no rule, do not count.",
   kept: "Kept: some move or prompt uses the press.",
+  buffer: "Buffer: how long a press that came too early is remembered, to be used once it can be.",
+  coyote: "Coyote: how long after a gate has closed a press still counts as if it were open.",
+  lost: "Lost: a move or prompt asked for it, and it came to nothing, for a reason that the tape shows.",
+  withoutEffect: "Without effect: no rule used the press, and none lost it.",
+  take: "Take: recorded input, frame by frame. Rules are judged on it again at every change.",
+  check: "Check: something that must hold on takes, judged again at every change.",
+  variant: "Variant: the rules as they were at some moment, kept beside the present ones.",
+  assist: "Assist: rules that are easier in some way, for players who turn it on.",
   unwanted: "Presses not meant, or doubled, that set something off; and failures of checks that say “never”.",
 } as const;
 

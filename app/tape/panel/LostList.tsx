@@ -3,6 +3,7 @@ import { countWords, formatFate, formatMs, formatRepair, type Fate, type Repair 
 import { usePlaybackControl } from "../../document/evaluationContext";
 import { useJudging } from "../../judging/context";
 import { Button } from "../../ui/Button";
+import { TermWord } from "../../ui/Explained";
 import { Flap } from "../../ui/Flap";
 import { useTape } from "../hand/context";
 import { listLost, listSilent } from "../model/outcomes";
@@ -177,7 +178,12 @@ export function LostList({ evaluated }: { evaluated: Evaluated }) {
     <span className="flex items-center gap-3">
       {lost.length === 0 ? (
         <span className="whitespace-nowrap text-soft">
-          no press lost{silent.length > 0 && `, ${silent.length} without effect`}
+          no press <TermWord of="lost">lost</TermWord>
+          {silent.length > 0 && (
+            <>
+              , {silent.length} <TermWord of="withoutEffect">without effect</TermWord>
+            </>
+          )}
         </span>
       ) : (
         <Flap
