@@ -226,7 +226,11 @@ function OverTape({
 /** Two buttons that show fewer or more frames, for hands without a wheel or keys. */
 function ZoomButtons({ controller }: { controller: RefObject<TapeController | undefined> }) {
   return (
-    <div className="absolute top-1 right-1 flex gap-1" role="group" aria-label="Zoom of the tape">
+    <div
+      className="absolute top-0 right-0 flex gap-1 bg-paper p-1"
+      role="group"
+      aria-label="Zoom of the tape"
+    >
       {(
         [
           ["−", "farther", 0.8],
