@@ -30,10 +30,10 @@ const onTape = async (...keys: readonly string[]) => {
     .perform();
 };
 
-/** Waits until the header shows that sum of results. */
+/** Waits until the header shows that many checks. */
 const holds = (sum: string) =>
   waitFor(driver, `${sum} hold`, async () =>
-    (await textOf(driver, "header [data-testid=proof-sum]")).startsWith(`${sum} hold`),
+    (await textOf(driver, "header [data-testid=proof-sum]")).startsWith(`${sum} check`),
   );
 
 const panel = () => textOf(driver, "[data-testid=check-panel]");
@@ -85,13 +85,13 @@ test("checks from an empty kit: a break shows in every view, its cause is found 
 test("a failing check is opened at its frame, accepted with a preview of the change, and restored by undo", async () => {
   await openDemo(session, "belfry-runner");
   await find(driver, "[data-testid=open-take]");
-  await holds("7 of 8");
+  await holds("5 of 6");
   await press(driver, "Prove");
   await cell("A press just before the landing is not eaten", "A press eaten before the landing");
   await panelShows(/it happened, first on frame 142/);
   await choose(driver, "Another version", "at 120");
   await waitFor(driver, "the present rules at another rate", async () =>
-    /Belfry Runner at 120\s+\d of 7 hold\s+not: .*not eaten/.test(
+    /Belfry Runner at 120\s+\d of 6 checks hold\s+not: .*not eaten/.test(
       await textOf(driver, "[data-testid=beside]"),
     ),
   );
@@ -102,7 +102,7 @@ test("a failing check is opened at its frame, accepted with a preview of the cha
   await openRule(driver, "Hop");
   await typeOver(driver, "buffer", "300ms");
   await waitFor(driver, "the press saved", async () =>
-    /^8 of 8|^7 of 8/.test(await textOf(driver, "header [data-testid=proof-sum]")),
+    /^6 of 6|^5 of 6/.test(await textOf(driver, "header [data-testid=proof-sum]")),
   );
   await typeOver(driver, "coyote", "0ms");
   await press(driver, "Prove");
@@ -118,21 +118,21 @@ test("a failing check is opened at its frame, accepted with a preview of the cha
 test("checks are created by key and from a fate while a key is held; a deleted rule or take is reported and never holds", async () => {
   await openDemo(session, "belfry-runner");
   await find(driver, "[data-testid=open-take]");
-  await holds("7 of 8");
+  await holds("5 of 6");
   await onTape(Key.HOME, Key.ARROW_RIGHT, Key.ARROW_RIGHT, "n");
   await waitFor(driver, "the word", async () =>
     (await textOf(driver, "[aria-label=Notices]")).includes("nothing happens on this frame"),
   );
   await press(driver, "Close");
   await onTape("k");
-  await holds("8 of 9");
+  await holds("6 of 7");
   await press(driver, "Start listening");
   await driver.actions().keyDown(Key.ARROW_RIGHT).perform();
   await press(driver, "Prove");
   await press(driver, "Keep the open take as it is");
   await driver.actions().keyUp(Key.ARROW_RIGHT).sendKeys(Key.ESCAPE).perform();
   await waitFor(driver, "one more", async () =>
-    / of 10 hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
+    / of 8 checks hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
   );
   await openRule(driver, "Scurry");
   await press(driver, "Delete this rule");
@@ -165,16 +165,16 @@ test("a dot on a map leads the tape to its press in its take, and becomes a chec
   expect(frame).not.toMatch(/^0f/);
   await driver.actions().sendKeys("m").perform();
   await waitFor(driver, "one more check", async () =>
-    / of 9 hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
+    / of 7 checks hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
   );
   await press(driver, "Take it back");
-  await holds("7 of 8");
+  await holds("5 of 6");
 });
 
 test("without workers nothing is judged, and the screens show no figure of it", async () => {
   await runFirst(driver, `window.Worker = class { constructor() { throw new Error("no workers here"); } };`);
   await openDemo(session, "belfry-runner", "prove");
-  await expect.poll(() => textOf(driver, "header [data-testid=proof-unknown]")).toBe("8 not judged");
+  await expect.poll(() => textOf(driver, "header [data-testid=proof-unknown]")).toBe("8 results not judged");
   await find(driver, '//main//*[contains(., "no workers here")]');
   const sums = await textOf(driver, '[role="grid"], [role="table"]');
   expect(sums).toContain("?/3");

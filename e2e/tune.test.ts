@@ -102,7 +102,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
     /^17f.*: 12 performed|^17f.*1 saved/s.test(await textOf(driver, "[data-testid=sweep-point]")),
   );
   await waitFor(driver, "the check follows", async () =>
-    /^8 of 8/.test(await textOf(driver, "header [data-testid=proof-sum]")),
+    /^6 of 6/.test(await textOf(driver, "header [data-testid=proof-sum]")),
   );
   await keys(Key.ENTER);
   await find(driver, "[data-testid=study-sweep][data-old=true]");
@@ -262,7 +262,7 @@ test("an overlap is opened as a take and becomes a check; other rates list the l
     '//li[contains(., "Quarter turn fires Strike press")]//button[text()="Check that it never does"]',
   );
   await waitFor(driver, "a check more that fails", async () =>
-    /^4 of 6 hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
+    /^4 of 6 checks hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
   );
   await study("Rates");
   await press(driver, "Judge at these rates");
@@ -303,7 +303,7 @@ test("an assist is created, compared with the same characters, activated in Play
   await press(driver, "Prove");
   await choose(driver, "Another version", "with “Much more time” on");
   await waitFor(driver, "judged with the assist", async () =>
-    /With “Much more time” on\s+6 of 7 hold\s+not: Taps too far apart/.test(
+    /With “Much more time” on\s+5 of 6 checks hold\s+not: Taps too far apart/.test(
       await textOf(driver, "[data-testid=beside]"),
     ),
   );

@@ -27,8 +27,8 @@ export interface Proof {
   /** The reason why takes could not be judged; empty if they could. */
   readonly trouble: string;
   /**
-   * The number of results, and of those that hold; a check that cannot be judged and a missing take do not
-   * hold.
+   * The number of checks that are on and have a take to be judged on, and of those that hold: on every one of their takes, at
+   * every rate. A check that cannot be judged or names a missing take does not hold.
    */
   readonly asked: number;
   readonly holds: number;
@@ -65,7 +65,7 @@ function toVerdicts(checks: readonly Check[], verdicts: readonly TakeVerdict[]):
   return found;
 }
 
-/** Sums up results over all takes; missing takes and checks that cannot be judged do not hold. */
+/** Counts the checks that hold on all of their takes; missing takes and checks that cannot be judged do not hold. */
 export function sumUp(
   { found, faults }: Pick<Proof, "found" | "faults">,
   kit: Kit,
@@ -77,15 +77,14 @@ export function sumUp(
     if (check.off) continue;
     const rates = ratesOf(check, kit.rate).length;
     const missing = check.on === "*" ? 0 : check.on.filter(id => !takes.some(take => take.id === id)).length;
-    asked += missing * rates;
-    for (const take of takes) {
-      if (!appliesTo(check, take.id)) continue;
-      asked += rates;
-      if (faults.has(check.id)) continue;
-      const verdicts = found.get(take.id)?.get(check.id) ?? [];
-      holds += verdicts.filter(verdict => verdict.ok).length;
-      unknown += Math.max(0, rates - verdicts.length);
-    }
+    const own = takes.filter(take => appliesTo(check, take.id));
+    if (missing + own.length === 0) continue;
+    asked++;
+    if (faults.has(check.id)) continue;
+    const verdicts = own.flatMap(take => found.get(take.id)?.get(check.id) ?? []);
+    const left = Math.max(0, rates * own.length - verdicts.length);
+    unknown += left;
+    if (missing === 0 && left === 0 && verdicts.every(verdict => verdict.ok)) holds++;
   }
   return { asked, holds, unknown };
 }

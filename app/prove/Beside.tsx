@@ -6,6 +6,7 @@ import { ChoiceWord } from "../ui/ChoiceWord";
 import { useProof } from "../document/checksContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useJudging } from "../judging/context";
+import { holdWords } from "../ui/holdWords";
 import { useTape } from "../tape/hand/context";
 
 type Version = NonNullable<KitSettings["beside"]>[number];
@@ -96,8 +97,8 @@ function BesideRow({
   const asked = useMemo(() => readVersion(version, kit, checks, variants), [version, kit, checks, variants]);
   const sums = useSums(asked, takes, `beside ${place}`);
   const known = sums?.filter(sum => sum !== undefined) ?? [];
-  const holds = known.reduce((sum, item) => sum + item.holds, 0);
-  const all = known.reduce((sum, item) => sum + item.asked, 0);
+  const holds = known.filter(sum => sum.holds === sum.asked).length;
+  const all = known.length;
   const failing = checks.filter((_, c) => sums?.[c] && sums[c].holds < sums[c].asked);
   const words =
     asked?.words ??
@@ -116,11 +117,7 @@ function BesideRow({
       ) : (
         <b>{words}</b>
       )}
-      {sums && (
-        <span className={holds < all ? "text-foxglove" : "text-moss"}>
-          {holds} of {all} hold
-        </span>
-      )}
+      {sums && <span className={holds < all ? "text-foxglove" : "text-moss"}>{holdWords(holds, all)}</span>}
       <span className="min-w-0 grow truncate text-soft">
         {!sums && asked && "being judged…"}
         {failing.length > 0 && `not: ${failing.map(check => check.name || check.id).join(", ")}`}

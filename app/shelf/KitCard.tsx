@@ -9,6 +9,7 @@ import { makeFiles } from "../judging/makeFiles";
 import { download } from "../storage/files";
 import { isBroken, type Broken, type KitRecord } from "../storage/records";
 import { Button } from "../ui/Button";
+import { holdWords } from "../ui/holdWords";
 import { useNotices } from "../ui/noticesContext";
 import { TakePicture } from "./TakePicture";
 
@@ -94,7 +95,7 @@ export function KitCard({
           </span>
           {proof && proof.asked > 0 && (
             <span className={`block text-sm ${proof.holds < proof.asked ? "text-foxglove" : "text-moss"}`}>
-              {proof.holds} of {countWords(proof.asked, "check")} hold
+              {holdWords(proof.holds, proof.asked)}
             </span>
           )}
         </span>

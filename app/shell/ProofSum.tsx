@@ -1,8 +1,11 @@
 import { countWords } from "#core";
 import { useProof } from "../document/checksContext";
+import { holdWords } from "../ui/holdWords";
 
-/** The number of results that hold: "41 of 42 hold". While takes are judged again it counts
- * their earlier results; results that are not known are no figure. */
+/**
+ * The number of checks that hold on all of their takes: "5 of 6 checks hold". While takes are judged again it counts their
+ * earlier results; results that are not known are no figure.
+ */
 export function ProofSum() {
   const asked = useProof(state => state.asked);
   const holds = useProof(state => state.holds);
@@ -11,7 +14,9 @@ export function ProofSum() {
   if (unknown > 0)
     return (
       <span data-testid="proof-unknown" className={isWorking ? "text-soft" : "text-foxglove"}>
-        {isWorking ? `judging ${countWords(asked, "result")} …` : `${unknown} not judged`}
+        {isWorking
+          ? `judging ${countWords(asked, "check")} …`
+          : `${countWords(unknown, "result")} not judged`}
       </span>
     );
   if (asked === 0) return <span className="text-soft">nothing is asked yet</span>;
@@ -21,7 +26,7 @@ export function ProofSum() {
       data-working={isWorking}
       className={holds < asked ? "text-foxglove" : "text-moss"}
     >
-      {holds} of {asked} hold
+      {holdWords(holds, asked)}
     </span>
   );
 }

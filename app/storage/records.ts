@@ -134,7 +134,7 @@ const kitSettingsSchema = v.object({
       ]),
     ),
   ),
-  /** The last result of its checks: the number of results, and of those that hold. */
+  /** The last result of its checks: the number of those with a take, and of those that hold on all of theirs. */
   proof: v.exactOptional(v.object({ asked: v.number(), holds: v.number() })),
   /** The results with which later ones are compared. */
   proofPoint: v.exactOptional(proofPointSchema),

@@ -1,3 +1,4 @@
+import { holdWords } from "../../ui/holdWords";
 import type { SweptChoice } from "../../document/studySettings";
 import { countWords, findEdges, lossNameWords, type SweepPoint } from "#core";
 import { sumOf } from "../model/sweepLines";
@@ -62,7 +63,7 @@ export function PointWords({
       by both), {countWords(point.lostPresses, "press", "presses")} lost
       {lost.length > 0 ? ` (requests: ${lost.join(", ")})` : ""}, {point.saved} saved, {point.unwanted}{" "}
       unwanted, {point.gone} gone
-      {point.asked > 0 && `, ${point.holds} of ${point.asked} checks hold`}
+      {point.checks > 0 && `, ${holdWords(point.checks - point.failing, point.checks)} in every run`}
       {point.medianDelay !== undefined && `, median delay ${point.medianDelay}f`}; n = {point.runs}{" "}
       {point.runs === 1 ? "run" : "runs"}.
     </p>

@@ -49,6 +49,9 @@ export interface SweepPoint {
   /** Results of checks that hold, of those judged. */
   readonly holds: number;
   readonly asked: number;
+  /** The checks that were judged in some run, and those of them that failed in one. */
+  readonly checks: number;
+  readonly failing: number;
   /** The median delay from press to performance, in frames; undefined if nothing was performed. */
   readonly medianDelay: number | undefined;
 }
@@ -63,6 +66,9 @@ interface Sums {
   gone: number;
   holds: number;
   asked: number;
+  /** The indices of checks that were judged, and of those that failed. */
+  readonly judged: Set<number>;
+  readonly failed: Set<number>;
   delays: number[];
 }
 
@@ -76,6 +82,8 @@ const createSums = (): Sums => ({
   gone: 0,
   holds: 0,
   asked: 0,
+  judged: new Set(),
+  failed: new Set(),
   delays: [],
 });
 
@@ -93,10 +101,10 @@ function addOutcome(sums: Sums, now: Outcome, present: Outcome): void {
   for (const delay of now.delays) sums.delays.push(delay);
 }
 
-function toPoint(value: number, { delays, ...sums }: Sums): SweepPoint {
+function toPoint(value: number, { delays, judged, failed, ...sums }: Sums): SweepPoint {
   const sorted = Float64Array.from(delays).sort();
   const medianDelay = sorted.length === 0 ? undefined : quantileSorted(sorted as unknown as number[], 0.5);
-  return { value, ...sums, medianDelay };
+  return { value, ...sums, checks: judged.size, failing: failed.size, medianDelay };
 }
 
 /** One take as played: repeated with a character, or as recorded. */
@@ -150,9 +158,11 @@ export function* sweepValues(
       if (!ready) continue;
       const trace = ready.run(columns);
       addOutcome(sums, readOutcome(ready.program, trace, moves, gaps), present);
-      for (const { ok } of ready.judge?.(trace, take.id) ?? []) {
+      for (const { check, ok } of ready.judge?.(trace, take.id) ?? []) {
         sums.asked++;
+        sums.judged.add(check);
         if (ok) sums.holds++;
+        else sums.failed.add(check);
       }
       yield { runs, of };
     }
