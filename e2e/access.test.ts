@@ -1,4 +1,4 @@
-import { readFileSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
@@ -6,8 +6,10 @@ import {
   choose,
   clickOn,
   find,
+  keptKit,
   openBelfry,
   openDemo,
+  openNewKit,
   openRule,
   openShelf,
   press,
@@ -209,4 +211,62 @@ test("under forced colours the words of a button and the chosen place differ fro
   } finally {
     await emulate([]);
   }
+});
+
+test("a kit from a goal, a number, a replay, a check and a file take fewer than 60 keys and no pointer", async () => {
+  let keys = 0;
+  const type = async (...list: readonly string[]) => {
+    keys += list.length;
+    await driver
+      .actions()
+      .sendKeys(...list)
+      .perform();
+  };
+  const focused = () =>
+    driver.executeScript<string>(
+      "const now = document.activeElement; return `${now.ariaLabel ?? ''} ${now.innerText ?? ''}`",
+    );
+  /** Presses a key until what has the focus is called so. */
+  const goTo = async (words: RegExp, key: string) => {
+    for (let k = 0; k < 30; k++) {
+      await type(key);
+      if (words.test(await focused())) return;
+    }
+    throw new Error(`the focus did not come to ${words}, but to ${await focused()}`);
+  };
+  await openNewKit(session);
+  await find(driver, 'ul[aria-label="What can be built"]');
+  await goTo(/A jump/, Key.TAB);
+  await type(Key.ENTER);
+  await goTo(/Build it/, Key.TAB);
+  await type(Key.ENTER);
+  await find(driver, "[data-testid=stage]");
+  await waitFor(driver, "the focus on the view", () =>
+    driver.executeScript<boolean>("return document.activeElement.tagName === 'MAIN'"),
+  );
+  await goTo(/^ ?Numbers/, Key.F6);
+  await goTo(/^launch speed/, Key.TAB);
+  await type("2", "2", Key.ENTER);
+  await keptKit(driver, "the number", kit => JSON.stringify(kit).includes('"leap":22'));
+  await goTo(/^Tape of/, Key.F6);
+  await type(" ");
+  await find(driver, '//button[normalize-space(.)="Stop"]');
+  await type("k");
+  await waitFor(driver, "a check", async () =>
+    (await textOf(driver, "header")).includes("1 of 1 check holds"),
+  );
+  await goTo(/to the shelf/, Key.F6);
+  await goTo(/^ ?Hand over/, Key.TAB);
+  await type(Key.ENTER);
+  await find(driver, 'section[aria-label="Files"]');
+  await goTo(/^ ?All in one/, Key.F6);
+  await goTo(/^Make it/, Key.TAB);
+  await type(Key.ENTER);
+  await find(driver, '//button[starts-with(@aria-label, "Save file ")]');
+  await goTo(/^Save file /, Key.TAB);
+  await type(Key.ENTER);
+  await waitFor(driver, "the file", () =>
+    Promise.resolve(readdirSync(session.downloads).some(name => name.endsWith(".zip"))),
+  );
+  expect(keys, "keys").toBeLessThan(60);
 });

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef, type RefObject } from "react";
 import {
   data,
   isRouteErrorResponse,
@@ -16,6 +16,8 @@ import { GapNotice } from "../shell/GapNotice";
 import { Header } from "../shell/Header";
 import { PART_PATHS } from "../storage/partPaths";
 import { PrefetchViews } from "../shell/PrefetchViews";
+import { usePartKeys } from "../shell/pageParts";
+import { SkipLinks } from "../shell/SkipLinks";
 import { PenLine } from "../shell/PenLine";
 import { RescueButtons } from "../shell/RescueButtons";
 import { WaitForStorage } from "../shell/WaitForStorage";
@@ -67,6 +69,14 @@ function useUndoKeys(): void {
   }, [workbench, pad]);
 }
 
+/** Puts the focus on the view that has opened, unless something on the page has it. */
+function useViewFocus(main: RefObject<HTMLElement | null>): void {
+  const { pathname } = useLocation();
+  useEffect(() => {
+    if (document.activeElement === document.body) main.current?.focus({ preventScroll: true });
+  }, [main, pathname]);
+}
+
 /** Ends a drag in progress when another view opens; its edits are kept. */
 function useStepEnds(): void {
   const workbench = useWorkbench();
@@ -89,17 +99,21 @@ export default function KitLayout() {
   const view = viewOf(pathname);
   const isWide = usePadState(state => state.isWide) && view === "play";
   useUndoKeys();
+  usePartKeys();
+  const main = useRef<HTMLElement>(null);
+  useViewFocus(main);
   useEffect(() => () => pad.sleep(), [pad]);
   return (
     <div className="flex h-[calc(100dvh-var(--notices-px))] min-w-[320px] flex-col overflow-hidden">
       {kitId && <PrefetchViews files={PART_PATHS} />}
+      <SkipLinks />
       <GapNotice />
       {title && <title>{`${title} · Moss Tap`}</title>}
       <Region name="The header" rescue={<RescueButtons />}>
         {!isWide && <Header />}
         <PenLine />
       </Region>
-      <main className="flex min-h-0 grow flex-col">
+      <main ref={main} tabIndex={-1} className="flex min-h-0 grow flex-col outline-none">
         <Region name="This view" of={pathname} rescue={<RescueButtons />}>
           <Outlet key={kitId} />
         </Region>
