@@ -74,6 +74,13 @@ const CUT_OFF = `const cut = [];
   const isChecked = part => part.closest("header") || / the tape$/.test(part.innerText);
   for (const part of document.querySelectorAll("a, button, header input"))
     if (isChecked(part) && part.checkVisibility() && !isInside(part.getBoundingClientRect())) cut.push(part.innerText || part.ariaLabel);
+  const inHeader = [...document.querySelectorAll("header a, header button")].filter(part => part.checkVisibility());
+  for (const part of inHeader)
+    for (const other of inHeader) {
+      const [a, b] = [part.getBoundingClientRect(), other.getBoundingClientRect()];
+      const isOver = a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
+      if (part !== other && isOver) cut.push(part.innerText + " lies on " + other.innerText);
+    }
   if (document.documentElement.scrollWidth > innerWidth) cut.push("the page is wider than the window");
   const share = document.querySelector("main").getBoundingClientRect().height / innerHeight;
   if (share < 0.5) cut.push("the view has " + share);
@@ -84,10 +91,13 @@ test("no view is cut off from 360 px on, or at a zoom of 125 to 300 %; the tape 
   await forgetScripts(driver);
   await openDemo(session, "belfry-runner", "play");
   await find(driver, "[data-testid=stage]");
+  await find(driver, "header [data-testid=proof-sum]");
   const faults: string[] = [];
   for (const [width, height] of [
+    [1280, 800],
     [1237, 800],
     [1024, 640],
+    [960, 600],
     [853, 533],
     [640, 400],
     [427, 267],
@@ -100,7 +110,7 @@ test("no view is cut off from 360 px on, or at a zoom of 125 to 300 %; the tape 
       mobile: false,
     });
     for (const view of ["Wire", "Shape", "Play", "Tune", "Prove", "Hand over"]) {
-      if (width < 840) await choose(driver, "View: ", view);
+      if (width < 960) await choose(driver, "View: ", view);
       else await press(driver, view);
       await waitFor(driver, `${view} at ${width} px`, () =>
         driver.executeScript<boolean>(

@@ -4,7 +4,7 @@ import { useStore } from "zustand";
 import { renameKit } from "../edits/kitEdits";
 import { Button } from "../ui/Button";
 import { Flap } from "../ui/Flap";
-import { NARROW, useMedia } from "../ui/useMedia";
+import { SHORT_HEADER, useMedia } from "../ui/useMedia";
 import { Logo } from "./Logo";
 import { ThemeButton } from "./ThemeButton";
 import { Trail } from "./Trail";
@@ -49,20 +49,23 @@ function KitName({ look }: { look: string }) {
 }
 
 /** The kit's rate, with a link to its clock, and whether everything is stored. */
-function KitState({ kitId, isShort }: { kitId: string; isShort: boolean }) {
+function KitState({ kitId, rateLook = "" }: { kitId: string; rateLook?: string }) {
   const { storage } = useStored();
   const rate = useDocument(state => state.kit?.rate ?? 60);
   const isThere = useDocument(state => state.holder !== "gone");
   const isKept = useStore(storage, state => state.trouble === undefined) && isThere;
   return (
     <>
-      <Link
-        to={`/kit/${encodeURIComponent(kitId)}/wire?wire=clock`}
-        className="underline-offset-4 hover:underline"
-      >
-        {rate} {isShort ? "frames/s" : "frames a second"}
-      </Link>{" "}
-      · {isKept ? "saved" : "not saved"}
+      <span className={rateLook}>
+        <Link
+          to={`/kit/${encodeURIComponent(kitId)}/wire?wire=clock`}
+          className="underline-offset-4 hover:underline"
+        >
+          {rate} frames a second
+        </Link>{" "}
+        ·{" "}
+      </span>
+      {isKept ? "saved" : "not saved"}
     </>
   );
 }
@@ -100,7 +103,7 @@ function NarrowHeader({ kitId, isAsked }: { kitId: string; isAsked: boolean }) {
             <>
               <KitName look="text-lg" />
               <p className="my-2 text-soft">
-                <KitState kitId={kitId} isShort={false} />
+                <KitState kitId={kitId} />
               </p>
               {isAsked && <ProofLink kitId={kitId} />}
               <p className="mt-2 -ml-2">
@@ -119,7 +122,7 @@ function NarrowHeader({ kitId, isAsked }: { kitId: string; isAsked: boolean }) {
 export function Header() {
   const kitId = useDocument(state => state.kit?.id ?? "");
   const isAsked = useProof(state => state.asked > 0);
-  const isNarrow = useMedia(NARROW);
+  const isNarrow = useMedia(SHORT_HEADER);
   if (isNarrow) return <NarrowHeader kitId={kitId} isAsked={isAsked} />;
   return (
     <header className="flex h-14 shrink-0 items-center gap-4 border-b border-line px-5 max-xl:gap-2 max-xl:px-3">
@@ -129,11 +132,11 @@ export function Header() {
         <UndoButtons />
         <ThemeButton />
       </div>
-      <p className="min-w-0 text-right leading-tight">
+      <p className="min-w-0 shrink-0 text-right leading-tight">
         <KitName look="text-right" />
         <span className="block text-sm whitespace-nowrap text-soft">
           <span className="max-xl:hidden">
-            <KitState kitId={kitId} isShort={isAsked} />
+            <KitState kitId={kitId} rateLook={isAsked ? "max-[1440px]:hidden" : ""} />
             {isAsked && " · "}
           </span>
           {isAsked && <ProofLink kitId={kitId} />}

@@ -1,6 +1,6 @@
 import { useEvaluation } from "../document/evaluationContext";
 import { usePad, usePadState } from "../input/context";
-import { NARROW, useMedia } from "../ui/useMedia";
+import { SHORT_HEADER, useMedia } from "../ui/useMedia";
 
 /** Wakes the pad, and shows whether it is awake. */
 export function WakeButton() {
@@ -10,7 +10,7 @@ export function WakeButton() {
   const isPlayable = useEvaluation(state => state.rules !== undefined);
   const isLinked = usePadState(state => state.isLinked);
   const isResting = usePadState(state => state.isResting);
-  const isNarrow = useMedia(NARROW);
+  const isNarrow = useMedia(SHORT_HEADER);
   const words = isNarrow
     ? "Esc ends"
     : isResting
@@ -22,7 +22,7 @@ export function WakeButton() {
       disabled={!isPlayable || isLinked}
       aria-pressed={isAwake}
       onClick={() => (isAwake ? pad.sleep() : pad.wake())}
-      className={`flex h-10 w-[184px] shrink-0 max-xl:w-[172px] max-xl:px-1 narrow:h-9 narrow:w-auto narrow:px-3 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
+      className={`flex h-10 w-[184px] shrink-0 max-xl:w-[172px] max-xl:px-1 max-[960px]:h-9 max-[960px]:w-auto max-[960px]:px-3 items-center justify-center gap-2 rounded-full border-2 border-moss px-4 text-sm font-semibold whitespace-nowrap ${isAwake ? "bg-moss text-leaf" : "text-moss"}`}
     >
       <span
         aria-hidden

@@ -3,6 +3,9 @@ import { useCallback, useSyncExternalStore } from "react";
 /** The media query of the variant `narrow` in tokens.css: the columns of a view lie below each other. */
 export const NARROW = "(width < 840px)";
 
+/** Windows in which the header has no room for all views and the sum of checks: its views are a menu. */
+export const SHORT_HEADER = "(width < 960px)";
+
 /** Returns whether a media query holds; false on the server, and until the page is hydrated. */
 export function useMedia(query: string): boolean {
   const subscribe = useCallback(
