@@ -46,6 +46,8 @@ test("as delivered, what a view is for has most of the window; a chosen height i
     await press(driver, view);
     await find(driver, where);
     expect(await shareOf(where), view).toBeGreaterThan(share);
+    expect(await driver.executeScript("return document.querySelectorAll('h1').length"), view).toBe(1);
+    expect(await driver.getTitle()).toBe(`${view}: Belfry Runner · Moss Tap`);
     await waitFor(driver, `${view} without a scroll bar of the page`, () =>
       driver.executeScript<boolean>(
         "return document.documentElement.scrollHeight === document.documentElement.clientHeight",

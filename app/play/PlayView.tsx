@@ -259,6 +259,7 @@ export function PlayView() {
       className={`grid min-h-0 grow ${isWide ? "grid-cols-1" : "grid-cols-[minmax(0,1fr)_310px] max-lg:grid-cols-[minmax(0,1fr)_270px] narrow:block narrow:overflow-auto"}`}
     >
       <section aria-label="Pad" className="flex min-h-0 flex-col">
+        <h1 className="sr-only">Play {kit.name}</h1>
         <div className="flex flex-wrap items-center gap-3 px-5 py-2 narrow:gap-1 narrow:px-3 narrow:py-1">
           {drawn ? (
             <LevelBar kit={kit} {...drawn} onBrush={setBrush} onDone={stopDrawing} />

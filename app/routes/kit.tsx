@@ -90,6 +90,8 @@ function viewOf(pathname: string): DockView {
   return VERBS.find(({ path }) => path === last)?.path ?? "play";
 }
 
+const wordOf = (view: DockView): string => VERBS.find(({ path }) => path === view)?.word ?? "Play";
+
 export default function KitLayout() {
   useStepEnds();
   const pad = usePad();
@@ -108,7 +110,7 @@ export default function KitLayout() {
       {kitId && <PrefetchViews files={PART_PATHS} />}
       <SkipLinks />
       <GapNotice />
-      {title && <title>{`${title} · Moss Tap`}</title>}
+      {title && <title>{`${wordOf(view)}: ${title} · Moss Tap`}</title>}
       <Region name="The header" rescue={<RescueButtons />}>
         {!isWide && <Header />}
         <PenLine />

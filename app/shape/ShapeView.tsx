@@ -114,6 +114,7 @@ export function ShapeView() {
         aria-label="The rule"
         className="overflow-auto px-7 py-5 contain-strict narrow:px-4 narrow:py-3 narrow:contain-none"
       >
+        {!isTable && <h1 className="sr-only">{open?.name ? `Shape ${open.name}` : "Shape"}</h1>}
         {elsewhere.map(issue => (
           <p key={formatIssue(issue)} role="alert" className="mb-2 text-foxglove">
             {formatIssue(issue)}

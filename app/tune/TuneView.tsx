@@ -72,6 +72,7 @@ export function TuneView() {
         ))}
       </nav>
       <div className="min-h-0 overflow-auto px-6 py-3 narrow:overflow-x-auto narrow:px-4" data-testid="tune">
+        <h1 className="sr-only">Tune {kit.name}</h1>
         {isOfTakes && (
           <p className="float-right text-sm narrow:float-none">
             <TakesWord /> {isOfGroups && <GroupsWord />}
