@@ -13,7 +13,9 @@ function PadWord() {
   const { hasApi, pads } = usePadState(state => state.pads);
   if (!hasApi)
     return (
-      <span className="text-foxglove">This browser cannot read pads. Keys and the stones below play.</span>
+      <span className="text-foxglove">
+        This browser cannot read gamepads. Keys and the buttons below play.
+      </span>
     );
   if (pads.length === 0) return <span className="text-soft">No gamepad found.</span>;
   return (
