@@ -89,12 +89,12 @@ export function composeApp(world: World): App {
         title: write
           ? `The last edit of ${write.record?.kit.name ?? "a kit"} was not written, and the kit was deleted meanwhile.`
           : "An edit that a page left unwritten cannot be read.",
-        details: ["It stays in this browser until it is saved or let go."],
+        details: ["It stays in this browser until it is saved or deleted."],
         action: {
           label: "Save it as a file",
           run: () => notices.notify.saveRaw("edit, not written", write ?? text),
         },
-        other: { label: "Let it go", run: forget },
+        other: { label: "Delete it", run: forget },
       }),
   });
   const shelf = createShelf(library, wallMs);

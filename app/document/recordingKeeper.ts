@@ -141,7 +141,7 @@ export function createRecordingKeeper(world: KeeperWorld): RecordingKeeper {
           else offered.delete(take.id);
         },
       },
-      other: { label: "Let it go", run: () => void library.dropRecording(take.kit!, take.id) },
+      other: { label: "Delete it", run: () => void library.dropRecording(take.kit!, take.id) },
     });
   }
 

@@ -47,7 +47,7 @@ export function TryBar({ trying, choice }: { trying: Trying; choice: SweptChoice
           <Button look="strong" onClick={trying.keep}>
             Keep {formatShort(trying.value, choice)}
           </Button>
-          <Button onClick={trying.letGo}>Let it go</Button>
+          <Button onClick={trying.letGo}>Put it back</Button>
           <span className="text-soft">tried; the tape shows what it does</span>
         </>
       )}
@@ -99,7 +99,7 @@ export function SweepLines({
     <>
       <LineChart
         isMain={!group}
-        label={`${whose}${choice.name}, swept: arrows try a value on the tape, Enter keeps it, Escape lets it go`}
+        label={`${whose}${choice.name}, swept: arrows try a value on the tape, Enter keeps it, Escape puts it back`}
         lines={linesOf(points, plays)}
         marks={listMarks(points, present, trying.value, choice)}
         xWords={axisWords(choice, base.rate)}
