@@ -48,7 +48,7 @@ export function SheetOptionsLine() {
           key={rates}
           defaultValue={rates}
           aria-invalid={isWrong}
-          className="w-32 rounded border border-line bg-leaf px-2 py-0.5 font-mono text-ink"
+          className="w-32 rounded border border-edge bg-leaf px-2 py-0.5 font-mono text-ink"
           onBlur={event => setRates(event.target.value)}
           onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
         />{" "}

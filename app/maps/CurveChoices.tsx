@@ -58,7 +58,7 @@ export function CurveChoices({
         <input
           aria-label="Paste a CSS easing function"
           placeholder="cubic-bezier(…) or linear(…)"
-          className="min-w-0 grow rounded-lg border border-line bg-leaf px-2 py-1 font-mono"
+          className="min-w-0 grow rounded-lg border border-edge bg-leaf px-2 py-1 font-mono"
           value={pasted}
           onChange={event => setPasted(event.target.value)}
           onKeyDown={event => event.key === "Enter" && paste()}

@@ -96,13 +96,15 @@ export function Stretch({
   /** A paint such as a hatch, in place of a look. */
   fill?: string | undefined;
 }) {
+  // The fills alone hardly differ from the paper.
+  const edge = look === "fill-lichen" ? "stroke-lichen-ink" : look === "fill-fern" ? "stroke-moss" : "";
   return (
     <rect
       x={scale.x(from)}
       y={y}
       width={Math.max(0, scale.x(to) - scale.x(from))}
       height={height}
-      className={look}
+      className={`${look ?? ""} ${edge}`}
       fill={fill}
     />
   );

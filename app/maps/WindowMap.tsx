@@ -146,7 +146,7 @@ function BufferPrice({
   return (
     <div className="mt-2 text-sm">
       <p className="text-foxglove">
-        The price of memory: what is remembered comes out late, by {buffer}f ({formatMs(buffer, rateHz)}) at
+        The price of the buffer: a buffered press comes out late, by {buffer}f ({formatMs(buffer, rateHz)}) at
         most
         {waits.length > 0 && `; in these takes ${waits.length} waited, ${largest(waits, 0)}f at worst`}.
       </p>

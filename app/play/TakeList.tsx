@@ -72,7 +72,7 @@ function FilterLine({ takes, shown }: { takes: readonly Take[]; shown: number })
         aria-label="Find takes"
         placeholder="find"
         value={filter.words}
-        className="min-w-0 grow basis-24 rounded border border-line bg-leaf px-2 py-0.5"
+        className="min-w-0 grow basis-24 rounded border border-edge bg-leaf px-2 py-0.5"
         onChange={event => set({ ...filter, words: event.target.value })}
       />
       {shown < takes.length && (

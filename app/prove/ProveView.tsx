@@ -95,7 +95,7 @@ function ProofBar({
         type="search"
         aria-label="Find a take or a check"
         placeholder="Find a take or a check"
-        className="w-44 rounded-full border border-line bg-leaf px-3 py-1"
+        className="w-44 rounded-full border border-edge bg-leaf px-3 py-1"
         value={words}
         onChange={event => onFilter({ ...filter, words: event.target.value })}
       />

@@ -132,7 +132,7 @@ export function MovesTable({ kit }: { kit: Kit }) {
           type="search"
           aria-label="Find a move"
           placeholder="Find a move"
-          className="ml-auto w-44 rounded-full border border-line bg-leaf px-3 py-1 text-sm placeholder:text-soft"
+          className="ml-auto w-44 rounded-full border border-edge bg-leaf px-3 py-1 text-sm placeholder:text-soft"
           value={wanted}
           onChange={event => setWanted(event.target.value)}
         />

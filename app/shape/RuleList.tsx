@@ -75,7 +75,7 @@ export const RuleList = memo(function RuleList({
             type="search"
             aria-label="Find a rule"
             placeholder="Find a rule"
-            className="w-full rounded-full border border-line bg-leaf px-3 py-1 text-sm placeholder:text-soft"
+            className="w-full rounded-full border border-edge bg-leaf px-3 py-1 text-sm placeholder:text-soft"
             value={wanted}
             onChange={event => setWanted(event.target.value)}
           />

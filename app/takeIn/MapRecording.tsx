@@ -86,7 +86,7 @@ function WhoseLine({ whose, onChange }: { whose: Whose; onChange: (whose: Whose)
             maxLength={BOUNDS.nameLetters}
             value={whose[key]}
             placeholder={key === "name" ? undefined : "not said"}
-            className="block w-full rounded-stone border border-line bg-leaf px-3 py-1 text-ink"
+            className="block w-full rounded-stone border border-edge bg-leaf px-3 py-1 text-ink"
             onChange={event => onChange({ ...whose, [key]: event.target.value })}
           />
         </label>

@@ -1,7 +1,7 @@
 import type { ButtonHTMLAttributes } from "react";
 
 const LOOKS = {
-  plain: "border border-line bg-leaf px-3 py-1.5 hover:border-moss",
+  plain: "border border-edge bg-leaf px-3 py-1.5 hover:border-moss",
   strong: "border-2 border-moss bg-moss px-4 py-1.5 font-semibold text-leaf hover:bg-moss-deep",
   quiet: "px-2 py-1 text-moss underline-offset-4 hover:underline",
 } as const;

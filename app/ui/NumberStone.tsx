@@ -18,7 +18,7 @@ export function NumberStone({
     <Stone
       label={label}
       value={String(value)}
-      look="border-fern bg-sand"
+      look="border-edge bg-sand"
       rules={{
         read: typed => readNumber(typed, bounds),
         step: (from, by) => stepNumber(from, by, bounds),

@@ -28,7 +28,7 @@ export function TextStone({
       maxLength={BOUNDS.nameLetters}
       aria-label={label}
       data-draft={draft === undefined ? undefined : ""}
-      className={`max-w-full rounded-md bg-transparent text-ellipsis focus:bg-leaf ${isStrong ? "font-bold" : "border-b-2 border-fern px-1"}`}
+      className={`max-w-full rounded-md bg-transparent text-ellipsis focus:bg-leaf ${isStrong ? "font-bold" : "border-b-2 border-edge px-1"}`}
       style={{ fieldSizing: "content", minWidth: "2ch" }}
       title={value.length > LONG_LETTERS ? value : undefined}
       size={Math.max(2, (draft ?? value).length)}

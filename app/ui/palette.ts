@@ -9,6 +9,7 @@ export interface Palette {
   readonly moss: string;
   readonly fern: string;
   readonly lichen: string;
+  readonly lichenInk: string;
   readonly bark: string;
   readonly foxglove: string;
   readonly dew: string;
@@ -27,11 +28,15 @@ export function readPalette(element: Element): Palette {
     "moss",
     "fern",
     "lichen",
+    "lichenInk",
     "bark",
     "foxglove",
     "dew",
   ] as const;
   return Object.fromEntries(
-    names.map(name => [name, style.getPropertyValue(`--${name}`).trim()]),
+    names.map(name => [
+      name,
+      style.getPropertyValue(name === "lichenInk" ? "--lichen-ink" : `--${name}`).trim(),
+    ]),
   ) as unknown as Palette;
 }

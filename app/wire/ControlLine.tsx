@@ -88,7 +88,7 @@ export function ControlLine({ control, others }: { control: Control; others: rea
         {control.bindings.map((binding, b) => (
           <li
             key={binding.join()}
-            className="flex items-center rounded-lg border border-line bg-leaf pl-1.5 font-mono text-xs"
+            className="flex items-center rounded-lg border border-edge bg-leaf pl-1.5 font-mono text-xs"
           >
             {formatBinding(binding)}
             <button

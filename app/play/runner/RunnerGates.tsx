@@ -128,7 +128,7 @@ function Gates({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
         <summary className="cursor-pointer text-moss">The level as text</summary>
         <textarea
           aria-label="The level as rows of text"
-          className="w-full overflow-auto rounded-lg border border-line bg-leaf p-2 font-mono text-[11px] leading-tight whitespace-pre"
+          className="w-full overflow-auto rounded-lg border border-edge bg-leaf p-2 font-mono text-[11px] leading-tight whitespace-pre"
           rows={stage.level.length + 1}
           cols={widthOf(stage.level)}
           spellCheck={false}

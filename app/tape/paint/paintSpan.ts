@@ -66,6 +66,7 @@ function paintGrowth(
   ctx.lineTo(right, floor - grown(right) * room);
   ctx.lineTo(right, floor);
   ctx.fill();
+  paintSlope(ctx, palette, left, right, x => floor - grown(x) * room);
   for (const level of growth.levels) {
     const at = growth.isReal ? from + level.atTicks / TICKS : model.clock.frameAtAge(from, level.atTicks);
     if (at > to) continue;
@@ -84,6 +85,50 @@ function paintGrowth(
   ctx.textAlign = "left";
 }
 
+/** Draws the upper and the lower edge of a bar, whose fill alone would hardly differ from the paper. */
+function paintEdges(
+  ctx: CanvasRenderingContext2D,
+  colour: string,
+  x: number,
+  top: number,
+  width: number,
+  height: number,
+): void {
+  ctx.fillStyle = colour;
+  ctx.fillRect(x, top, width, 1);
+  ctx.fillRect(x, top + height - 1, width, 1);
+}
+
+/** Draws a stretch in which a gate or a window is open; hatched where it only counts as open. */
+function paintOpen(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  x: number,
+  middle: number,
+  width: number,
+  isHatched: boolean,
+): void {
+  ctx.fillStyle = palette.lichen;
+  if (isHatched) paintHatch(ctx, x, middle - 9, width, 18, palette.lichen);
+  else ctx.fillRect(x, middle - 9, width, 18);
+  paintEdges(ctx, palette.lichenInk, x, middle - 9, width, 18);
+}
+
+/** Draws a phase of a move. */
+function paintPhase(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  x: number,
+  middle: number,
+  width: number,
+  phase: "startup" | "active" | "recovery",
+): void {
+  ctx.fillStyle = phase === "active" ? palette.moss : palette.fern;
+  if (phase === "recovery") paintHatch(ctx, x, middle - 4, width, 8, palette.fern);
+  else ctx.fillRect(x, middle - 4, width, 8);
+  paintEdges(ctx, palette.moss, x, middle - 4, width, 8);
+}
+
 /** Draws a wedge that rises to its end: an attempt without a length to grow to. */
 function paintWedge(
   ctx: CanvasRenderingContext2D,
@@ -98,6 +143,24 @@ function paintWedge(
   ctx.lineTo(x + width, middle + 8);
   ctx.lineTo(x + width, middle - 8);
   ctx.fill();
+  paintSlope(ctx, palette, x, x + width, at => middle + 8 - (16 * (at - x)) / Math.max(1, width));
+}
+
+/** Draws the upper edge of a wedge. */
+function paintSlope(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  from: number,
+  to: number,
+  yAt: (x: number) => number,
+): void {
+  ctx.strokeStyle = palette.moss;
+  ctx.lineWidth = 1;
+  ctx.beginPath();
+  ctx.moveTo(from, yAt(from));
+  for (let x = from; x < to; x += WEDGE_STEP_PX) ctx.lineTo(x, yAt(x));
+  ctx.lineTo(to, yAt(to));
+  ctx.stroke();
 }
 
 /** Draws an outlined stretch with its text; a narrow one keeps only the first letter. */
@@ -163,12 +226,11 @@ export function paintSpan(
       break;
     case "open":
     case "window":
-      ctx.fillStyle = palette.lichen;
-      ctx.fillRect(x, middle - 9, width, 18);
+      paintOpen(ctx, palette, x, middle, width, false);
       break;
     case "forgiven":
     case "lead":
-      paintHatch(ctx, x, middle - 9, width, 18, palette.lichen);
+      paintOpen(ctx, palette, x, middle, width, true);
       break;
     case "forming":
       if (row.growth) paintGrowth(ctx, palette, view, model, row.growth, from, to, y);
@@ -181,9 +243,7 @@ export function paintSpan(
     case "startup":
     case "active":
     case "recovery":
-      ctx.fillStyle = look === "active" ? palette.moss : palette.fern;
-      if (look === "recovery") paintHatch(ctx, x, middle - 4, width, 8, palette.fern);
-      else ctx.fillRect(x, middle - 4, width, 8);
+      paintPhase(ctx, palette, x, middle, width, look);
       break;
   }
 }

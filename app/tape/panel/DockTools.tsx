@@ -20,7 +20,7 @@ function LaneTools({ wanted, onWanted }: { wanted: string; onWanted: (wanted: st
           type="search"
           aria-label="Find a row"
           placeholder="Find a row"
-          className="w-28 min-w-14 shrink rounded-full border border-line bg-leaf px-3 py-0.5 placeholder:text-soft"
+          className="w-28 min-w-14 shrink rounded-full border border-edge bg-leaf px-3 py-0.5 placeholder:text-soft"
           value={wanted}
           onChange={event => onWanted(event.target.value)}
         />

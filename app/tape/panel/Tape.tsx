@@ -242,7 +242,7 @@ function ZoomButtons({ controller }: { controller: RefObject<TapeController | un
           type="button"
           title={`${words} (${word})`}
           aria-label={`${word}, ${words}`}
-          className="size-7 rounded-full border border-line bg-leaf leading-none hover:border-moss"
+          className="size-7 rounded-full border border-edge bg-leaf leading-none hover:border-moss"
           onClick={() => controller.current?.zoom(factor)}
         >
           {word}
