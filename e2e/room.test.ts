@@ -1,7 +1,7 @@
 import { Key } from "selenium-webdriver";
 import { expect, test } from "vitest";
 import type { Kit } from "#core";
-import { choose, find, forgetScripts, openDemo, openKit, press, waitFor } from "./browser";
+import { choose, find, forgetScripts, openDemo, openKit, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -25,6 +25,13 @@ test("as delivered, what a view is for has most of the window; a chosen height i
     `return document.querySelector("[data-testid=stage]").getBoundingClientRect().height`,
   );
   expect(stagePx).toBeGreaterThanOrEqual(480);
+  // The demo names a press to look at, and a click opens it.
+  await press(driver, "the leap at 136f that came to nothing");
+  await waitFor(driver, "the lost press", async () =>
+    /^A press eaten.*136f.*1 press lost|^A press eaten.*1 press lost.*136f/s.test(
+      await textOf(driver, "section[aria-label=Tape]"),
+    ),
+  );
   // One key lets the stage fill the window, also while keys play; Escape ends listening first, then that.
   const isStageWide = async () => (await shareOf("[data-testid=stage]")) > 0.7;
   await press(driver, "Start listening");

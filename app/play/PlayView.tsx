@@ -9,6 +9,7 @@ import { Fold } from "../ui/Fold";
 import { ControlStrip } from "../parts/ControlStrip";
 import { BarePad } from "./BarePad";
 import type { Closeness, Help, Helps } from "../scene/scenery";
+import { FirstStep } from "./FirstStep";
 import { LinkBar } from "./LinkBar";
 import { LinkedScene } from "./LinkedScene";
 import { LevelBar } from "./runner/LevelBar";
@@ -195,6 +196,7 @@ function PlaySide({ kit }: { kit: Kit }) {
   return (
     <div className="flex min-h-0 flex-col border-l border-line narrow:border-t narrow:border-l-0">
       <div className="flex min-h-0 grow flex-col gap-2 overflow-auto px-5 py-2">
+        {!isLinked && <FirstStep />}
         {screen && (
           <Fold name="Numbers">
             <div className="flex flex-col gap-4">
