@@ -7,6 +7,7 @@ import { useProof } from "../document/checksContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useJudging } from "../judging/context";
 import { holdWords } from "../ui/holdWords";
+import { missingTakes } from "./model/cells";
 import { useTape } from "../tape/hand/context";
 
 type Version = NonNullable<KitSettings["beside"]>[number];
@@ -45,7 +46,7 @@ function readVersion(
   return { words: variant.name, kit: variant.kit, checks: own };
 }
 
-/** The number of takes in which each check holds, by its index; undefined for a check that does not apply. */
+/** The number of takes in which each check holds, of all that it names, by its index; undefined for one that cannot be judged. */
 type Sums = readonly ({ readonly holds: number; readonly asked: number } | undefined)[];
 
 function sumUp(checks: readonly Check[], takes: readonly Take[], proved: readonly ProvedTake[]): Sums {
@@ -54,9 +55,9 @@ function sumUp(checks: readonly Check[], takes: readonly Take[], proved: readonl
       const own = verdicts.filter(verdict => verdict.check === c);
       return own.length === 0 ? [] : [own.every(({ ok }) => ok)];
     });
-    const asked = takes.filter(take => appliesTo(check, take.id)).length;
-    if (asked > 0 && found.length === 0) return undefined;
-    return { holds: found.filter(Boolean).length, asked };
+    const own = takes.filter(take => appliesTo(check, take.id)).length;
+    if (own > 0 && found.length === 0) return undefined;
+    return { holds: found.filter(Boolean).length, asked: own + missingTakes(check, takes).length };
   });
 }
 
@@ -97,8 +98,9 @@ function BesideRow({
   const asked = useMemo(() => readVersion(version, kit, checks, variants), [version, kit, checks, variants]);
   const sums = useSums(asked, takes, `beside ${place}`);
   const known = sums?.filter(sum => sum !== undefined) ?? [];
-  const holds = known.filter(sum => sum.holds === sum.asked).length;
-  const all = known.length;
+  const judged = known.filter(sum => sum.asked > 0);
+  const holds = judged.filter(sum => sum.holds === sum.asked).length;
+  const all = judged.length;
   const failing = checks.filter((_, c) => sums?.[c] && sums[c].holds < sums[c].asked);
   const words =
     asked?.words ??

@@ -36,6 +36,7 @@ export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Tak
   const { jobs } = useJudging();
   const [found, setFound] = useState<{ of: Kit; blame: Blame | undefined } | undefined>();
   const [asked, setAsked] = useState<{ stop: () => void } | undefined>();
+  const [trouble, setTrouble] = useState("");
   useEffect(() => () => asked?.stop(), [asked]);
   const ask = () => {
     const states = workbench.history.getState().pastStates as readonly { readonly kit?: Kit }[];
@@ -43,16 +44,25 @@ export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Tak
     const question = { kit, past: (past as Kit[]).reverse().slice(0, MAX_PAST_VERSIONS), check };
     const own = jobs.ask({ job: "blame", question, takes: [take], lane: "blame" });
     setAsked(own);
+    setTrouble("");
     void own.outcome.then(outcome => {
       setAsked(undefined);
       if (outcome.state === "done") setFound({ of: kit, blame: outcome.value });
+      if (outcome.state === "failed") setTrouble(outcome.reason);
     });
   };
   if (found?.of !== kit)
     return (
-      <Button look="quiet" className="-ml-2" disabled={asked !== undefined} onClick={ask}>
-        {asked ? "Going back through the edits…" : "What broke it?"}
-      </Button>
+      <>
+        {trouble && (
+          <p role="alert" className="text-foxglove">
+            The edits could not be searched: {trouble}.
+          </p>
+        )}
+        <Button look="quiet" className="-ml-2" disabled={asked !== undefined} onClick={ask}>
+          {asked ? "Going back through the edits…" : "What broke it?"}
+        </Button>
+      </>
     );
   const { blame } = found;
   if (!blame)

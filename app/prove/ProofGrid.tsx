@@ -1,7 +1,7 @@
-import { TermWord } from "../ui/Explained";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useRef, type KeyboardEvent } from "react";
 import type { Check } from "#core";
+import { TermWord } from "../ui/Explained";
 import { CellMark, TurnMark } from "./CellMark";
 import type { CellSum, ProofRow } from "./model/cells";
 

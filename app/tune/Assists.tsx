@@ -1,4 +1,3 @@
-import { TermWord } from "../ui/Explained";
 import { traitsOf, type Assist, type Kit } from "#core";
 import { addAssist, ASSIST_STARTERS, changeAssist, removeAssist } from "../edits/assistEdits";
 import { useStudySettings } from "../document/studiesContext";
@@ -7,6 +6,7 @@ import { PRESENT_VERSION } from "../document/studySettings";
 import { useTakeAway } from "../document/useTakeAway";
 import { Button } from "../ui/Button";
 import { ChoiceWord, type Choice } from "../ui/ChoiceWord";
+import { TermWord } from "../ui/Explained";
 import { NumberStone } from "../ui/NumberStone";
 import { TextStone } from "../ui/TextStone";
 import { OneHand } from "./OneHand";

@@ -1,4 +1,3 @@
-import { TermWord } from "../ui/Explained";
 import { nanoid } from "nanoid";
 import { formatMoveCounts, listChanges, nameOf, type Kit, type RuleCounts } from "#core";
 import { useStudy, useStudySettings, useStudying } from "../document/studiesContext";
@@ -8,6 +7,7 @@ import { PRESENT_VERSION } from "../document/studySettings";
 import { useTape } from "../tape/hand/context";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
+import { TermWord } from "../ui/Explained";
 import { formatChange } from "../parts/model/changeWords";
 import { DifferenceList } from "./DifferenceList";
 import { StudyBar } from "./StudyBar";

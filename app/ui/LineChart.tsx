@@ -109,24 +109,20 @@ export function LineChart({
   /** Renders the buttons that save the chart; `makeSvg` resolves with it as an SVG file with a name. */
   save?: (makeSvg: (name: string) => Promise<string>) => ReactNode;
 }) {
-  const { canvas, chart, repaint } = useChart(
-    "line",
-    palette => ({
-      data: { datasets: toDatasets(palette, shown.lines) },
-      options: optionsFor(palette, shown),
-    }),
-    (made, palette) => paintMarks(made, shown.marks, palette, palette.paper),
+  const paint = (palette: Palette) => ({
+    data: { datasets: toDatasets(palette, shown.lines) },
+    options: optionsFor(palette, shown),
+  });
+  const { canvas, chart, repaint } = useChart("line", paint, (made, palette) =>
+    paintMarks(made, shown.marks, palette, palette.paper),
   );
   useEffect(repaint);
   const makeSvg = async (name: string) => {
     const { chartPicture } = await import("./chartPicture");
     const palette = readPalette(document.body);
-    const config = {
-      type: "line" as const,
-      data: { datasets: toDatasets(palette, shown.lines) },
-      options: optionsFor(palette, shown),
-    };
-    return chartPicture(name, palette, config, made => paintMarks(made, shown.marks, palette, palette.leaf));
+    return chartPicture(name, palette, { type: "line", ...paint(palette) }, made =>
+      paintMarks(made, shown.marks, palette, palette.leaf),
+    );
   };
   return (
     <>

@@ -16,9 +16,10 @@ export function chartPicture<Type extends ChartType>(
   onDrawn: (chart: Chart<Type>) => void,
 ): string {
   const still = { responsive: false, animation: false, devicePixelRatio: 1, layout: { padding: CHART_ROOM } };
-  return paintPicture(WIDTH_PX, HEIGHT_PX, ctx => {
+  let painted: Chart<Type> | undefined;
+  const svg = paintPicture(WIDTH_PX, HEIGHT_PX, ctx => {
     const item = { getContext: () => ctx } as unknown as HTMLCanvasElement;
-    new Chart<Type>(item, {
+    painted = new Chart<Type>(item, {
       type,
       // A line with segments is not painted as a Path2D, which a context that writes SVG does not know.
       data: { ...data, datasets: datasets.map(lines => ({ ...lines, segment: {} })) },
@@ -33,4 +34,7 @@ export function chartPicture<Type extends ChartType>(
       platform: BasicPlatform,
     });
   });
+  // The library keeps every chart until it is destroyed, which wipes what it painted.
+  painted?.destroy();
+  return svg;
 }

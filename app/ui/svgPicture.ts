@@ -1,4 +1,5 @@
 import { Context } from "svgcanvas";
+import { cutLetters } from "./fitText";
 import { numberIds } from "./numberIds";
 
 /** The computed styles a picture keeps, as standard SVG attributes. */
@@ -53,6 +54,8 @@ function make(tag: string, attributes: Readonly<Record<string, string | number>>
 /** The margin around a drawing, and above it for its name. Px. */
 const MARGIN = 16;
 const NAME_ROOM = 34;
+/** The mean width of a letter of the name. */
+const NAME_LETTER_PX = 11;
 
 const TEXT_FONT =
   '"Atkinson Hyperlegible Next Variable", "Atkinson Hyperlegible Next", system-ui, sans-serif';
@@ -142,7 +145,7 @@ export function paintName(
   ctx.font = '600 20px "Fraunces Variable"';
   ctx.textAlign = "left";
   ctx.textBaseline = "alphabetic";
-  ctx.fillText(name, MARGIN, MARGIN + 20);
+  ctx.fillText(cutLetters(name, Math.floor((width - 2 * MARGIN) / NAME_LETTER_PX)), MARGIN, MARGIN + 20);
 }
 
 /** Returns the size of an SVG of ours, in px. */

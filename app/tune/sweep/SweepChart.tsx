@@ -1,12 +1,13 @@
 import type { KeyboardEvent } from "react";
 import { findEdges, type Kit, type SweepPoint } from "#core";
 import type { DrawnSweep, SweptChoice } from "../../document/studySettings";
+import { useDocument } from "../../document/workbenchContext";
 import { Button } from "../../ui/Button";
 import { LineChart, type ChartMark } from "../../ui/LineChart";
+import { SavePicture } from "../SavePicture";
 import { axisWords, linesOf, nearestPoint } from "../model/sweepLines";
 import { formatShort, presentOf } from "../model/sweptNumbers";
 import { EdgeWords, PointWords } from "./SweepWords";
-import { SavePicture } from "../SavePicture";
 import type { Trying } from "./useTrying";
 
 /** Tries a value by arrow keys, keeps it by Enter, discards it by Escape or undo. */
@@ -35,17 +36,30 @@ function handleKeys(
 }
 
 /** Keeps or discards the value being tried; without one, a hint. */
-export function TryBar({ trying, choice }: { trying: Trying; choice: SweptChoice }) {
+export function TryBar({
+  trying,
+  choice,
+  two,
+}: {
+  trying: Trying;
+  choice: SweptChoice;
+  two?: SweptChoice | undefined;
+}) {
+  const open = useDocument(state => state.kit);
+  const besides = two && open ? ` and ${formatShort(presentOf(open, two), two)}` : "";
   return (
     <p className="flex min-h-9 items-center gap-2 text-sm">
       {trying.value === undefined ? (
         <span className="text-soft">
-          Click on the chart, or use its arrow keys, to try a value: the tape shows what it does.
+          {two
+            ? "Choose a cell: its pair is tried on the tape."
+            : "Click on the chart, or use its arrow keys, to try a value: the tape shows what it does."}
         </span>
       ) : (
         <>
           <Button look="strong" onClick={trying.keep}>
             Keep {formatShort(trying.value, choice)}
+            {besides}
           </Button>
           <Button onClick={trying.letGo}>Put it back</Button>
           <span className="text-soft">tried; the tape shows what it does</span>

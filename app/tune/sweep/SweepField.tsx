@@ -1,11 +1,11 @@
 import type { SweptChoice } from "../../document/studySettings";
 import { useDocument } from "../../document/workbenchContext";
 import type { Kit, SweepPoint } from "#core";
-import { Button } from "../../ui/Button";
 import { FieldDrawing } from "../FieldDrawing";
 import { FieldTable, type ChoosableCell } from "../FieldTable";
 import { HiddenPicture } from "../HiddenPicture";
 import { formatShort, presentOf } from "../model/sweptNumbers";
+import { TryBar } from "./SweepChart";
 import type { Trying } from "./useTrying";
 
 const badOf = ({ unwanted, gone }: SweepPoint) => unwanted + gone;
@@ -70,20 +70,7 @@ export function SweepField({
         are unwanted or gone. Filled with ● where there are none; the present pair dashed, the tried one
         outlined.
       </p>
-      <p className="min-h-9 text-sm">
-        {trying.value === undefined ? (
-          <span className="text-soft">Choose a cell: its pair is tried on the tape.</span>
-        ) : (
-          <>
-            <Button look="strong" onClick={trying.keep}>
-              Keep {formatShort(trying.value, one)} and {formatShort(presentOf(open, two), two)}
-            </Button>
-            <Button look="quiet" onClick={trying.letGo}>
-              Put it back
-            </Button>
-          </>
-        )}
-      </p>
+      {group === undefined && <TryBar trying={trying} choice={one} two={two} />}
       <FieldTable
         columns={columnWords}
         rows={rowWords}

@@ -24,13 +24,11 @@ export function SweepSideBySide({
   return (
     <>
       {!two && (
-        <>
-          <p className="font-semibold" data-testid="sweep-groups">
-            {formatGroupLimits(groups, presentOf(base, choice), value => formatShort(value, choice))}
-          </p>
-          <TryBar trying={trying} choice={choice} />
-        </>
+        <p className="font-semibold" data-testid="sweep-groups">
+          {formatGroupLimits(groups, presentOf(base, choice), value => formatShort(value, choice))}
+        </p>
       )}
+      <TryBar trying={trying} choice={choice} two={two} />
       <div className="grid grid-cols-[repeat(auto-fit,minmax(22rem,1fr))] gap-x-6 gap-y-3">
         {groups.map(({ name, points, answers }) => (
           <section key={name} aria-label={name} className="min-w-0">

@@ -1,6 +1,6 @@
-import { holdWords } from "../../ui/holdWords";
 import type { SweptChoice } from "../../document/studySettings";
 import { countWords, findEdges, lossNameWords, type SweepPoint } from "#core";
+import { holdWords } from "../../ui/holdWords";
 import { sumOf } from "../model/sweepLines";
 import { formatSwept } from "../model/sweptNumbers";
 
