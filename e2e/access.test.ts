@@ -260,7 +260,7 @@ test("a kit from a goal, a number, a replay, a check and a file take fewer than 
   await type(Key.ENTER);
   await find(driver, 'section[aria-label="Files"]');
   await goTo(/^ ?All in one/, Key.F6);
-  await goTo(/^Make it/, Key.TAB);
+  await goTo(/^Create the zip/, Key.TAB);
   await type(Key.ENTER);
   await find(driver, '//button[starts-with(@aria-label, "Save file ")]');
   await goTo(/^Save file /, Key.TAB);

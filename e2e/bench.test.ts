@@ -77,7 +77,7 @@ test("a scripted player plays its lines into a take", async () => {
   await begin("A jump");
   await press(driver, "Script an input");
   await press(driver, "… and one more line");
-  await press(driver, "Let them play");
+  await press(driver, "Run the script");
   await waitFor(driver, "the take", async () =>
     (await textOf(driver, "[data-testid=open-take]")).includes("Scripted input"),
   );

@@ -187,9 +187,7 @@ test("a table from another program is mapped, imported with unrecognised items l
   await choose(driver, "what J1 plays", "Leap");
   await find(driver, `//*[contains(text(), "“Run” plays no control here; 2 values were left out")]`);
   await choose(driver, "what Run plays", "Right");
-  await expect
-    .poll(() => textOf(driver, `svg[aria-label="The lanes that come of it"]`))
-    .toMatch(/Leap.*Right/s);
+  await expect.poll(() => textOf(driver, `svg[aria-label="Preview of its lanes"]`)).toMatch(/Leap.*Right/s);
   await press(driver, "Read it in");
   await find(driver, `//*[starts-with(normalize-space(.), "It is read in with 1 row left out")]`);
   await expect
@@ -266,13 +264,13 @@ test("everything is drawn, packed and saved as one file, which the shelf imports
   await openBelfry(session);
   await press(driver, "Hand over");
   await openForm(driver, "Pictures");
-  await press(driver, "Draw them: Pictures");
+  await press(driver, "Create the pictures: Pictures");
   await saveFile(driver, "Pictures", "tape.svg");
   await expect
     .poll(async () => (await saved("tape.svg")).toString())
     .toMatch(/^<svg [^>]*xmlns[^]*<text[^]*Leap/);
   await openForm(driver, "All in one");
-  await press(driver, "Make it: All in one");
+  await press(driver, "Create the zip: All in one");
   await press(driver, "Save file belfry-runner.all.zip");
   const bytes = await saved("belfry-runner.all.zip");
   const files = unzipSync(bytes);
@@ -297,7 +295,7 @@ test("everything is drawn, packed and saved as one file, which the shelf imports
   await press(driver, "Play");
   await press(driver, "Hand over");
   await openForm(driver, "All in one");
-  await press(driver, "Make it: All in one");
+  await press(driver, "Create the zip: All in one");
   await press(driver, "Save file belfry-runner.all.zip");
   const again = await waitFor(driver, "the second file", async () => {
     const copies = readdirSync(session.downloads).filter(name => /^belfry-runner\.all .*zip$/.test(name));
@@ -317,7 +315,7 @@ test("the script of the vectors also runs in a browser, and reports every vector
   await find(driver, "[data-testid=open-take]");
   await press(driver, "Hand over");
   await openForm(driver, "Test vectors");
-  await press(driver, "Make them: inputs are searched for every number: Test vectors");
+  await press(driver, "Create them: inputs are searched for every number: Test vectors");
   await press(driver, "Save file rope-catch.vectors.zip");
   for (const name of ["moss-tap-runtime.mjs", "run-vectors.mjs"]) await saveFile(driver, "Runtime", name);
   const files: Record<string, Uint8Array> = {

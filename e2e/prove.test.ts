@@ -67,7 +67,7 @@ test("checks from an empty kit: a break shows in every view, its cause is found 
     return /The cause:/.test(await panel());
   });
   await panelShows(/It held 2 edits ago\. The cause:\s*Jump, effect leap: 40 \(was \d+\)\./);
-  await press(driver, "Take it back");
+  await press(driver, "Undo this change");
   await holds("2 of 2");
   await turns("+1 now hold, −0 broke");
   await press(driver, "Undo");
@@ -172,7 +172,7 @@ test("a dot on a map leads the tape to its press in its take, and becomes a chec
   await waitFor(driver, "one more check", async () =>
     / of 7 checks hold/.test(await textOf(driver, "header [data-testid=proof-sum]")),
   );
-  await press(driver, "Take it back");
+  await press(driver, "Remove it");
   await holds("5 of 6");
 });
 

@@ -185,7 +185,7 @@ async function takeStudies(driver: WebDriver): Promise<void> {
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await open("Hands");
   await press(driver, "… beside another hand, or another version");
-  await press(driver, "Let them play");
+  await press(driver, "Run the simulation");
   await studied(driver, "hands");
   await driver.executeScript(
     `document.querySelector("[data-testid=study-hands]").scrollIntoView({ block: "start" })`,

@@ -81,7 +81,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
   await done("sweep");
   await expect
     .poll(() => textOf(driver, "[data-testid=sweep-edges]"))
-    .toMatch(/Nothing wanted is lost from 17f, 283.3 ms up\./);
+    .toMatch(/From 17f, 283.3 ms up, nothing wanted is lost\./);
   const chart = await find(driver, 'canvas[aria-label^="Hop: buffer, swept"]');
   await driver.executeScript("arguments[0].focus()", chart);
   const keys = (...of: string[]) =>
@@ -162,7 +162,7 @@ test("a sweep of one number, its field of two, and shares of hands are saved as 
   expect(field).toMatch(/→ Hop: buffer {3}↓ Hop: coyote.*>17f<.*●/s);
   await study("Hands");
   await typeOver(driver, "plays a take", "5");
-  await press(driver, "Let them play");
+  await press(driver, "Run the simulation");
   await done("hands");
   await press(driver, "Save as SVG: Hands: shares of plays");
   expect(await waitForFile("hands.svg")).toMatch(/Hands: shares of plays.*All meant presses.*\d+ of \d+/s);
@@ -174,7 +174,7 @@ test("two characters are compared with the same seeds; a press is opened in a re
   await press(driver, "… beside another hand, or another version");
   await choose(driver, "second character", "A limited hand");
   await typeOver(driver, "plays a take", "40");
-  await press(driver, "Let them play");
+  await press(driver, "Run the simulation");
   await done("hands");
   const hop = await textOf(driver, '//table[starts-with(@aria-label,"By rule")]//tr[th="Hop"]');
   const [steady, limited] = [...hop.matchAll(/(\d+) % \d+ % to \d+ %, \d+ of (\d+)/g)].map(([, share, n]) => [
@@ -195,7 +195,7 @@ test("two characters are compared with the same seeds; a press is opened in a re
     async () => (await openTake()) !== before && /steady/.test(await openTake()),
   );
   await press(driver, "Undo");
-  await press(driver, "Fit a hand to these takes");
+  await press(driver, "Estimate a hand from these takes");
   await waitFor(driver, "the fit", async () =>
     /onset .*give or take \d+ ms \(n = \d+/.test(await textOf(driver, "[data-testid=fitted]")),
   );
@@ -203,7 +203,7 @@ test("two characters are compared with the same seeds; a press is opened in a re
   await choose(driver, "side by side", "take by take");
   await choose(driver, "character", "Each take’s own hand");
   await typeOver(driver, "plays a take", "5");
-  await press(driver, "Let them play again");
+  await press(driver, "Run the simulation again");
   await done("hands");
   const heads = '//table[starts-with(@aria-label,"By rule")]//thead//th';
   await expect.poll(() => driver.findElements({ xpath: heads }).then(found => found.length)).toBe(4);
@@ -273,7 +273,7 @@ test("an overlap is opened as a take and becomes a check; other rates list the l
   await expect.poll(playhead).not.toMatch(/^0f/);
   await study("Hands");
   await typeOver(driver, "plays a take", "5000");
-  await press(driver, "Let them play");
+  await press(driver, "Run the simulation");
   await waitFor(driver, "progress", async () =>
     /\d+ %/.test(await textOf(driver, "[data-testid=study-hands]")),
   );

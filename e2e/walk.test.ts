@@ -97,14 +97,14 @@ test(
     await type("coyote", "6f");
     await newRule("A move");
     await callIt(/^Move \d/, "Second hop");
-    await press("make it second-hop");
+    await press("use second-hop");
     await add("… if a gate is not open");
     await add("… and only so many times");
     await choose("effect on the stage", "leaps");
     await rule("Dash");
     await choose("effect on the stage", "runs");
     await callIt(/^Dash$/, "Run");
-    await press("make it run");
+    await press("use run");
     await rule("Brace charge");
     await (
       await page.find(driver, '[aria-label="Paste a CSS easing function"]')
@@ -198,7 +198,7 @@ test(
     await type("number of taps", "3");
     await newRule("A move");
     await callIt(/^Move \d/, "Single");
-    await press("make it single");
+    await press("use single");
     await add("… with exactly so many taps");
     await type("number of taps wanted", "1");
     for (const [name, taps] of [
@@ -207,7 +207,7 @@ test(
     ] as const) {
       await press("Duplicate");
       await callIt(/^Single|^Double/, name);
-      await press(`make it ${name.toLowerCase()}`);
+      await press(`use ${name.toLowerCase()}`);
       await type("number of taps wanted", taps);
     }
     await newRule("Motion and button", "Strike");
@@ -227,12 +227,12 @@ test(
     await choose("cancelling control", "Brace");
     await newRule("A gate");
     await callIt(/^Gate \d/, "Three firsts");
-    await press("make it three-firsts");
+    await press("use three-firsts");
     await add("… once a move was performed so many times");
     await choose("move", "First blow");
     await newRule("A move");
     await callIt(/^Move \d/, "Finisher");
-    await press("make it finisher");
+    await press("use finisher");
     await choose("pattern", "Five steps");
     await add("… if a gate is open");
     await choose("gate needed", "Three firsts");

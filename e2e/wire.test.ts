@@ -167,7 +167,7 @@ test("after a control is deleted, the other keys still play their own rules", as
 test("a control that is renamed after it was added is offered an id of its name", async () => {
   await press(driver, "Add a control");
   await typeOver(driver, "Name of Control 5", "Grab the rope");
-  await press(driver, "make it grab-the-rope");
+  await press(driver, "use grab-the-rope");
   await keptKit(driver, "the id", kit => kit.controls.some(({ id }) => id === "grab-the-rope"));
   await expect.poll(() => driver.findElements(By.xpath('//button[starts-with(., "make it")]'))).toEqual([]);
 });

@@ -52,7 +52,7 @@ test.each(Object.entries(WAYS))(
     await find(driver, `//main//*[contains(text(), "could not be worked out")]`);
     await press(driver, "Hand over");
     await openForm(driver, "All in one");
-    await press(driver, "Make it");
+    await press(driver, "Create the zip");
     await find(driver, `//section[@aria-label="All in one"]//*[@role="alert"]`);
     const large = join(session.downloads, "large.take.json");
     writeFileSync(large, JSON.stringify({ notes: "large ".repeat(400_000) }));

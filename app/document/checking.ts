@@ -90,7 +90,7 @@ export function createChecking({ workbench, evaluation, notify }: CheckingWorld)
       tone: "plain",
       title: "A check was made; Prove holds it against every edit from now on.",
       details: [check.name],
-      action: { label: "Take it back", run: () => workbench.putBack("took a check back", edit) },
+      action: { label: "Remove it", run: () => workbench.putBack("took a check back", edit) },
     });
   }
   const ofEvent =

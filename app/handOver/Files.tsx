@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { ExportFormat, Handover, MakingStep, OutFile } from "#handover";
-import { isLargeKit } from "../judging/makeFiles";
+import { isLargeKit } from "../judging/kitSize";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 import { useFiles, type DrawnPictures } from "./useFiles";
@@ -71,12 +71,12 @@ const STEPS: Readonly<Record<MakingStep, string>> = { takes: "takes run", number
 
 /** Explains why the files of a form are only made on request. */
 function whyAsked(format: ExportFormat, { kit }: Handover): string {
-  if (format.uses.includes("all")) return "Make it";
-  if (format.uses.includes("pictures")) return "Draw them";
-  if (format.uses.includes("boundaries")) return "Make them: inputs are searched for every number";
-  if (isLargeKit(kit)) return "Make them: the kit is large";
+  if (format.uses.includes("all")) return "Create the zip";
+  if (format.uses.includes("pictures")) return "Create the pictures";
+  if (format.uses.includes("boundaries")) return "Create them: inputs are searched for every number";
+  if (isLargeKit(kit)) return "Create them: the kit is large";
   const isRun = format.uses.includes("runs");
-  return `Make them: the takes are long${isRun ? ", and are run for it" : ""}`;
+  return `Create them: the takes are long${isRun ? ", and are run for it" : ""}`;
 }
 
 /** The input of the files of a form, and the callbacks of drawing and saving. */
@@ -140,7 +140,7 @@ export function Files({ format, handover, base, built, drawn, onDraw, onSaved }:
           <FileList word={format.word} files={now.files} onSaved={onSaved} />
           {format.uses.includes("pictures") && !format.uses.includes("all") && (
             <Button look="quiet" onClick={() => onDraw(base)}>
-              Draw them as they look now
+              Create them again from the kit as it is now
             </Button>
           )}
         </>

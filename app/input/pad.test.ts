@@ -461,3 +461,45 @@ test("a stall of twelve seconds leaves a gap in the take, and every frame of the
   expect(take.gaps).toEqual([[at + 1, pad().missedMs]]);
   expect(take.frames).toBeGreaterThan(at + 595);
 });
+
+test("what was played can be kept for a minute after listening ended, once, and is gone when it begins again", () => {
+  tab.pad.wake();
+  play(["down", "key:KeyA", 10], ["up", "key:KeyA", 14]);
+  wait(5);
+  tab.page()!.leave();
+  expect(pad().ended).toBeDefined();
+  tab.pad.keep();
+  expect(takes()).toMatchObject([
+    {
+      lanes: {
+        a: [
+          [10.5, 1],
+          [14.5, 0],
+        ],
+      },
+    },
+  ]);
+  expect(pad().ended).toBeUndefined();
+  tab.pad.keep();
+  expect(takes()).toHaveLength(1);
+  tab.pad.wake();
+  play(["down", "key:KeyA", 3]);
+  tab.page()!.leave();
+  tab.pad.wake();
+  expect(pad().ended).toBeUndefined();
+  play(["down", "key:KeyA", 3]);
+  tab.page()!.leave();
+  tab.timers.pass(60_000);
+  expect(pad().ended).toBeUndefined();
+});
+
+test("a session without a press, and a recording, leave nothing to keep", () => {
+  tab.pad.wake();
+  wait(5);
+  tab.page()!.leave();
+  expect(pad().ended).toBeUndefined();
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 3]);
+  tab.page()!.leave();
+  expect(pad().ended).toBeUndefined();
+});

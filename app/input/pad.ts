@@ -40,7 +40,10 @@ export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialSt
    * frame. Without a session, the pad is asleep again.
    */
   readonly showLinked: (session: LinkedSession | undefined) => void;
-  /** Stores what was played since the pad was woken as a new take of the open kit. */
+  /**
+   * Stores what was played since the pad was woken as a new take of the open kit; within a minute after its end, what was
+   * played last.
+   */
   readonly keep: () => void;
   /** Stops or continues the clock. Input meanwhile lands on the next frame. */
   readonly freeze: () => void;
@@ -96,11 +99,23 @@ export interface PadWorld {
 /** The interval at which pads are read between two turns of the screen, as short as pages may ask for. */
 const READ_EVERY_MS = 4;
 
+/** The time for which an unrecorded session can still be kept after its end. */
+const KEEPABLE_MS = 60_000;
+
 /** The longest time for which frames are stepped between two turns of the screen. */
 const SLICE_MS = 50;
 
 function findGate({ program }: LiveSession, gateId: string): number {
   return program.gates.findIndex(gate => gate.id === gateId);
+}
+
+/** Lets a session that was not recorded be kept for a minute after its end, if anything was pressed in it. */
+function offerEnded(store: StoreApi<PadState>, ended: LiveSession, setTimer: PadWorld["setTimer"]): void {
+  if (!store.getState().log.some(({ frame }) => frame >= 0)) return;
+  store.setState({ ended });
+  setTimer(KEEPABLE_MS, () => {
+    if (store.getState().ended === ended) store.setState({ ended: undefined });
+  });
 }
 
 /** Creates the pad of one page, asleep. */
@@ -319,7 +334,7 @@ export function createPad(world: PadWorld): Pad {
     endGuard();
     const ended = recorder;
     recorder = undefined;
-    if (!isRecording || !ended) return;
+    if (!isRecording || !ended) return offerEnded(store, session, world.setTimer);
     const take = takePlayed(session, ended.id);
     if (!take) return ended.end();
     void workbench.keepRecording({
@@ -381,9 +396,12 @@ export function createPad(world: PadWorld): Pad {
     sleep,
     showLinked,
     keep() {
-      const { session } = store.getState();
-      const take = session && workbench.mayEdit() ? takePlayed(session, nanoid(8)) : undefined;
-      if (take) workbench.addTake(take);
+      const { session, ended } = store.getState();
+      const played = session ?? ended;
+      const take = played && workbench.mayEdit() ? takePlayed(played, nanoid(8)) : undefined;
+      if (!take) return;
+      workbench.addTake(take);
+      store.setState({ ended: undefined });
     },
     freeze,
     step,

@@ -18,6 +18,8 @@ export interface RawEvent {
 /** The state of the pad: asleep, or awake and running the kit. While awake, keys belong to the kit. */
 export interface PadState {
   readonly session: LiveSession | undefined;
+  /** The session that ended last, unrecorded, while it can still be kept as a take. */
+  readonly ended: LiveSession | undefined;
   readonly isRecording: boolean;
   /** Whether a running game plays, over a live link, in place of the devices. Keys then belong to the page. */
   readonly isLinked: boolean;
@@ -49,6 +51,7 @@ export interface PadState {
 
 /** The fields that start anew when the pad is woken. */
 export const UNTOUCHED = {
+  ended: undefined,
   frame: -1,
   log: [],
   repeatsDropped: 0,

@@ -1,4 +1,4 @@
-import type { Kit, Take } from "#core";
+import type { Take } from "#core";
 import {
   NO_PARTS,
   type ExportFormat,
@@ -9,15 +9,13 @@ import {
   type OutFile,
 } from "#handover";
 import type { JobHandle, Jobs } from "./jobs/jobs";
+import { isLargeKit } from "./kitSize";
 
 /** Takes with more pairs than this in total are written in a worker, so that the page stays responsive. */
 const AT_ONCE_PAIRS = 20_000;
 
 /** Takes with more frames than this in total are run for a form in a worker, and only on request. */
 const AT_ONCE_FRAMES = 20_000;
-
-/** Kits with more items than this, parts of rules counted, are written in a worker. */
-const AT_ONCE_ITEMS = 600;
 
 /** The time without a sign of life after which a worker counts as dead: progress is reported after each take and number. */
 const QUIET_MS = 60_000;
@@ -28,20 +26,6 @@ const SLOWEST_PER_MS = 20;
 export function quietFor(takes: readonly Pick<Take, "frames">[]): number {
   return QUIET_MS + Math.max(0, ...takes.map(({ frames }) => frames)) / SLOWEST_PER_MS;
 }
-
-/** Returns the number of items in the lists of a kit, with those in the lists of its items. */
-function countItems(kit: Kit): number {
-  const lists = (of: object) => Object.values(of).filter(Array.isArray) as unknown[][];
-  return lists(kit)
-    .flat()
-    .reduce<number>(
-      (sum, item) => sum + 1 + (item === null || typeof item !== "object" ? 0 : lists(item).flat().length),
-      0,
-    );
-}
-
-/** Returns whether the rules of a kit are too many to be written synchronously. */
-export const isLargeKit = (kit: Kit): boolean => countItems(kit) > AT_ONCE_ITEMS;
 
 /** Returns whether a handover is small enough to make its files synchronously. */
 export function isSmall({ kit, takes }: Handover): boolean {

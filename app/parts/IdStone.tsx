@@ -41,13 +41,13 @@ export function IdStone({
   if (isOffer && (fitting === id || !MADE_ID.test(id))) return null;
   return (
     <span className="inline-flex flex-wrap items-center gap-x-1 text-sm text-soft">
-      in files:{" "}
+      export name:{" "}
       <span className="font-mono">
         <TextStone label={`Id of ${name}`} value={id} onChange={rename} />
       </span>
       {fitting !== id && (
-        <Button look="quiet" title={`make it ${fitting}`} onClick={() => rename(fitting)}>
-          make it {cutLetters(fitting, 28)}
+        <Button look="quiet" title={`use ${fitting}`} onClick={() => rename(fitting)}>
+          use {cutLetters(fitting, 28)}
         </Button>
       )}
       {trouble !== "" && (

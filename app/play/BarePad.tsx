@@ -25,7 +25,7 @@ export function BarePad() {
       </div>
       <PromptsNow />
       <p className="text-sm text-soft">
-        This kit has no stage: gates are held by hand. Give it one:
+        This kit has no stage: you open and close its gates yourself. Give it one:
         {Object.values(STAGE_SCREENS).map(({ words, give }) => (
           <Button key={words} look="quiet" onClick={() => workbench.editKit("gave it a stage", give)}>
             {words}

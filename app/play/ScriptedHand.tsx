@@ -208,7 +208,7 @@ export function ScriptedHand({ close }: { close: () => void }) {
           </p>
           <p className="mt-2">
             <Button look="strong" disabled={!isSound || hand.lines.length === 0} onClick={play}>
-              Let them play
+              Run the script
             </Button>
           </p>
         </>

@@ -57,6 +57,20 @@ function KeyHint({ act }: { act: BenchAct }) {
   );
 }
 
+/** Keeps what was played since the pad was woken, or before it ended, as a take. */
+function KeepButton() {
+  const pad = usePad();
+  return (
+    <Button
+      aria-label="Keep what just happened"
+      title="Keeps what just happened as a take"
+      onClick={act(pad.keep)}
+    >
+      Keep
+    </Button>
+  );
+}
+
 /** The actions on a running session: keep, freeze, step, slow down. */
 function SessionActions() {
   const pad = usePad();
@@ -65,13 +79,7 @@ function SessionActions() {
   const freezeWord = isFrozen ? "Go on" : "Freeze";
   return (
     <>
-      <Button
-        aria-label="Keep what just happened"
-        title="Keeps what just happened as a take"
-        onClick={act(pad.keep)}
-      >
-        Keep
-      </Button>
+      <KeepButton />
       <Button
         aria-pressed={isFrozen}
         aria-label={freezeWord}
@@ -192,6 +200,7 @@ function EdgePlayer() {
 export function StageBar({ onDraw }: { onDraw: () => void }) {
   const pad = usePad();
   const isAwake = usePadState(state => state.session !== undefined);
+  const hasEnded = usePadState(state => state.ended !== undefined);
   const isRecording = usePadState(state => state.isRecording);
   const isPlayable = useEvaluation(state => state.rules !== undefined);
   const isLinked = usePadState(state => state.isLinked);
@@ -209,6 +218,11 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
         {isRecording ? "Stop and keep" : isAwake ? "Record from here" : "Record a take"}
       </Button>
       {isAwake && <SessionActions />}
+      {hasEnded && (
+        <span>
+          Listening ended. <KeepButton /> <span className="text-soft">what was played, for a minute.</span>
+        </span>
+      )}
       {isAwake && <PlaceActions />}
       <AssistWord />
       {!isAwake && isCourse && <EdgePlayer />}

@@ -24,7 +24,7 @@ function Cause({ old, kit, changes }: { old: Kit; kit: Kit; changes: readonly Ch
         <p key={sentence}>{sentence}.</p>
       ))}
       <Button look="quiet" className="-ml-2" onClick={takeBack}>
-        {changes.length === 1 ? "Take it back" : `Take these ${changes.length} back together`}
+        {changes.length === 1 ? "Undo this change" : `Undo these ${changes.length} changes together`}
       </Button>
     </li>
   );

@@ -21,8 +21,8 @@ function Empty() {
       <div className="max-w-xl">
         <h1 className="font-serif text-3xl">No checks yet</h1>
         <p className="mt-2 text-lg text-soft">
-          Say once what must and must not happen. Every edit from then on is held against it, in every take,
-          while the number is still in your hand.
+          Say once what must and must not happen. Every later edit is judged by it, in every take, while the
+          number is still in your hand.
         </p>
         <p className="mt-3">
           On the tape below, go to a frame and press <kbd className="font-mono font-semibold">M</kbd>: what

@@ -34,7 +34,7 @@ const RuleLine = memo(function RuleLine({
       >
         {name && <b>{name}</b>} <span className="text-soft">{summary}</span>
         {isOff && <span className="text-foxglove"> · off</span>}
-        {isWarned && <span className="text-foxglove"> · look</span>}
+        {isWarned && <span className="text-foxglove"> · warning</span>}
       </Link>
     </li>
   );

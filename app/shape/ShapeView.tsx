@@ -122,8 +122,8 @@ export function ShapeView() {
         ))}
         {rules.length > 0 && (
           <NextStep view="shape" isDone={canUndo}>
-            Pull a yellow number sideways, or press ↑ on it: the map, the tape and what became of every press
-            follow.
+            Drag a yellow number left or right, or press ↑ on it: the map, the tape and what became of every
+            press follow.
           </NextStep>
         )}
         {isTable ? (

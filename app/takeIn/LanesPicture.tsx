@@ -28,7 +28,7 @@ export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
       viewBox={`0 0 ${WIDTH} ${bottom + 18}`}
       className="w-full"
       role="img"
-      aria-label="The lanes that come of it"
+      aria-label="Preview of its lanes"
     >
       {lanes.map(([id, lane], row) => (
         <g key={id}>

@@ -152,7 +152,7 @@ function Preview({ kit, glance, mapping }: { kit: Kit; glance: Glance; mapping: 
   if ("reasons" in preview) return <Notes word="It cannot be read like this" notes={preview.reasons} />;
   return (
     <>
-      <h3 className="mt-4 text-sm font-semibold">The lanes that come of it, in its first seconds</h3>
+      <h3 className="mt-4 text-sm font-semibold">Preview of its lanes: the first seconds</h3>
       <LanesPicture kit={kit} take={preview.take} />
       <Notes word="Not understood in what was looked at" notes={preview.notes} />
     </>

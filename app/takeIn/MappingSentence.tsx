@@ -88,14 +88,14 @@ function TableWords(props: Props & { glance: { sort: "table" } & Glance }) {
         </>
       ) : (
         <>
-          Its time stands in{" "}
+          Its times are in{" "}
           <ChoiceWord
             label="column of times"
             value={mapping.time ?? ""}
             choices={isFrames ? [{ value: "", label: "no column" }, ...columns] : columns}
             onChoose={setTime}
           />
-          , in{" "}
+          , counted in{" "}
           <ChoiceWord
             label="unit of times"
             value={mapping.unit ?? "frames"}

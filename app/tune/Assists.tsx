@@ -164,9 +164,9 @@ export function Assists({ kit, onHands }: { kit: Kit; onHands: () => void }) {
     <section aria-label="Assists">
       <h2 className="font-serif text-2xl">For players who need more time, or less force</h2>
       <p className="max-w-2xl text-sm text-soft">
-        An <TermWord of="assist">assist</TermWord> is this kit, made gentler by rule: nothing is tuned twice.
-        It is switched on in Play beside the stage, held against the same checks in Prove, and is exported
-        with the kit.
+        An <TermWord of="assist">assist</TermWord> is an easier version of this kit, made by rule: it follows
+        every later change. It is switched on in Play beside the stage, judged by the same checks in Prove,
+        and is exported with the kit.
       </p>
       <ul>
         {assists.map(assist => (

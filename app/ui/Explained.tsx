@@ -106,7 +106,7 @@ const TERMS = {
   kept: "Kept: some move or prompt uses the press.",
   buffer: "Buffer: how long a press that came too early is remembered, to be used once it can be.",
   coyote: "Coyote: how long after a gate has closed a press still counts as if it were open.",
-  lost: "Lost: a move or prompt asked for it, and it came to nothing, for a reason that the tape shows.",
+  lost: "Lost: the press asked for a move or prompt and did not get it; the tape shows why.",
   withoutEffect: "Without effect: no rule used the press, and none lost it.",
   take: "Take: recorded input, frame by frame. Rules are judged on it again at every change.",
   check: "Check: something that must hold on takes, judged again at every change.",

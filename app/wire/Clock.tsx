@@ -23,7 +23,7 @@ const KEEPS: readonly { readonly value: Keeps; readonly label: string; readonly 
   {
     value: "time",
     label: "keep their time",
-    hint: "they are written anew, in the frames that last about as long",
+    hint: "they are written again, in the frames that last about as long",
   },
   { value: "frames", label: "keep their frames", hint: "as they are written: each then lasts another time" },
 ];
@@ -145,7 +145,7 @@ export function Clock() {
         />{" "}
         is remembered.
       </p>
-      <h2 className="mt-6 text-sm font-semibold">What its controls are called in files</h2>
+      <h2 className="mt-6 text-sm font-semibold">Export names of its controls</h2>
       <p className="text-sm text-soft">
         Takes and layouts follow when one is changed. The kit itself is{" "}
         <code className="font-mono">{kit.id}</code>.

@@ -12,7 +12,7 @@ import { useTakeAway } from "../document/useTakeAway";
 const CARRY = [
   {
     value: "no",
-    label: "must be pressed anew",
+    label: "must be pressed again",
     hint: "a button held from before is seen as up until it is let go",
   },
   {

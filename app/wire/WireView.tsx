@@ -13,12 +13,12 @@ import { useDocument } from "../document/workbenchContext";
 import { usePad } from "../input/context";
 
 const PLACES = [
-  { id: "scope", word: "Scope", line: "what arrives" },
-  { id: "sticks", word: "Sticks", line: "which way" },
-  { id: "keys", word: "Keys", line: "what plays what" },
-  { id: "modes", word: "Modes", line: "what is on when" },
-  { id: "clock", word: "Clock", line: "how it counts" },
-  { id: "figures", word: "Figures", line: "how good it is" },
+  { id: "scope", word: "Scope", line: "live input" },
+  { id: "sticks", word: "Sticks", line: "directions" },
+  { id: "keys", word: "Keys", line: "bindings" },
+  { id: "modes", word: "Modes", line: "rules by mode" },
+  { id: "clock", word: "Clock", line: "frame rate" },
+  { id: "figures", word: "Figures", line: "input delay" },
 ] as const;
 
 /** Wire: the live input, the bindings, and the modes. */

@@ -242,7 +242,10 @@ function offerEffects(move: Move, kit: Kit): Offer<Move>[] {
       ...move,
       when: { ...move.when, level: 1 },
     })),
-    ...offerIf(move.defer === undefined, "… after waiting to be sure", () => ({ ...move, defer: "6f" })),
+    ...offerIf(move.defer === undefined, "… after a wait, in case another move gets the press", () => ({
+      ...move,
+      defer: "6f",
+    })),
     ...offerIf(move.priority === undefined, "… before or after other moves", () => ({
       ...move,
       priority: 1,

@@ -67,7 +67,7 @@ test.each([
     { b: ".####....." },
     "..........",
     [
-      "B at 1 came to nothing. Tuck lapsed at 5: held too long; Cling lapsed at 5: let go too soon. Tuck: allow 4f instead of 3f; nothing else changes in this take.",
+      "B at 1 completed nothing. Tuck lapsed at 5: held too long; Cling lapsed at 5: let go too soon. Tuck: allow 4f instead of 3f; nothing else changes in this take.",
     ],
   ],
 ] as const)("a press %s", (_what, lanes, footing, sentences) => {

@@ -129,7 +129,7 @@ export function formatFate({ kit, program }: RulesRead, trace: Trace, fate: Fate
           `${nameOf(kit.patterns, lapse.pattern)} lapsed at ${lapse.frame}: ${lapseWords(lapse.reason)}`,
       );
       const kept = keptWords(kit, fate);
-      return `${press} came to nothing. ${[...new Set(parts), ...(kept ? [kept] : [])].join("; ")}.`;
+      return `${press} completed nothing. ${[...new Set(parts), ...(kept ? [kept] : [])].join("; ")}.`;
     }
     case "unheard":
       return `${press} was heard by nothing${fate.kept ? `: ${keptWords(kit, fate)}` : ""}.`;

@@ -151,7 +151,7 @@ export function formatSheetBody(handover: Handover): string {
   const figures = listFigures(kit);
   return `<article class="sheet">
 <h1>${escapeHtml(kit.name || kit.id)}</h1>
-<p class="soft">${kit.rate} frames a second; a frame is ${Math.round(1e6 / kit.rate) / 1000} ms. Held against ${takes.length} recorded ${takes.length === 1 ? "take" : "takes"}. In the drawings a full bar must be waited for, an open one is allowed.</p>
+<p class="soft">${kit.rate} frames a second; a frame is ${Math.round(1e6 / kit.rate) / 1000} ms. Compared with ${takes.length} recorded ${takes.length === 1 ? "take" : "takes"}. In the drawings a filled bar is a minimum time, an outlined one is the time allowed.</p>
 ${sheet?.since ? formatChangesSince(kit, sheet.since) : ""}
 ${rules(kit, figures)}
 ${numbers(kit, figures, sheet?.rates ?? OTHER_RATES)}

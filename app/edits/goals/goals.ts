@@ -66,7 +66,7 @@ export const GOALS: readonly Goal[] = [
   {
     id: "jump",
     words: "A jump",
-    line: "that forgives the ledge and remembers an early press",
+    line: "with coyote at the ledge and a buffer for a press before landing",
     stage: giveRunner,
     grow(was) {
       const { kit, id } = giveControl(was, "Leap", ["key:Space", "key:KeyZ"], ["pad:0"]);
@@ -119,7 +119,7 @@ export const GOALS: readonly Goal[] = [
   {
     id: "tap-hold",
     words: "Tap and hold",
-    line: "two meanings on one button, and no length of press left over",
+    line: "a short press does one thing, a long press another, and every press does one of them",
     stage: giveDuel,
     grow(was) {
       const { kit, id } = giveControl(was, "Toll", ["key:KeyK", "key:KeyC"], ["pad:3"]);

@@ -75,20 +75,20 @@ function Script({ kit, stage }: { kit: Kit; stage: DuelDocument }) {
     />
   );
   const setLine = (k: number, line: Line) =>
-    workbench.editKit(`the clockwork ${line.does}s`, now => writeAt(now, ["stage", "script", k], line));
+    workbench.editKit(`the opponent ${line.does}s`, now => writeAt(now, ["stage", "script", k], line));
   const turn = (k: number, does: string) => {
     const { at } = stage.script[k]!;
     setLine(k, does === "strike" ? { at, does } : { at, does: does as Line["does"], for: LASTS });
   };
   const add = () =>
-    workbench.editKit("one thing more for the clockwork", now => {
+    workbench.editKit("added a line to the opponent's script", now => {
       const script = readAt(now, ["stage", "script"]) as readonly Line[];
       const last = Math.max(0, ...script.map(line => parseFrames(line.at, now.rate, "atLeast") ?? 0));
       return writeAt(now, ["stage", "script"], [...script, { at: `${last + 90}f`, does: "strike" }]);
     });
   return (
-    <section aria-label="The clockwork" className="text-sm leading-loose" data-testid="duel-script">
-      <h2 className="leading-normal font-semibold">The clockwork</h2>
+    <section aria-label="The opponent's script" className="text-sm leading-loose" data-testid="duel-script">
+      <h2 className="leading-normal font-semibold">The opponent's script</h2>
       <ol>
         {stage.script.map((line, k) => (
           <li key={k} className="flex items-baseline gap-1.5">
@@ -109,7 +109,7 @@ function Script({ kit, stage }: { kit: Kit; stage: DuelDocument }) {
               className="text-soft hover:text-foxglove"
               aria-label={`× Take out what it does ${k + 1}.`}
               onClick={() =>
-                workbench.editKit("one thing less for the clockwork", now =>
+                workbench.editKit("took a line out of the opponent's script", now =>
                   writeAt(
                     now,
                     ["stage", "script"],

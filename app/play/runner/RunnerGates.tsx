@@ -98,7 +98,7 @@ function Gates({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
             {after}{" "}
           </span>
         ))}
-        Ground that was left is still reported for{" "}
+        After leaving it, the body still counts as on the ground for{" "}
         <LengthStone
           label="ground still reported"
           value={lag}

@@ -190,7 +190,7 @@ export const TAPE_KEYS: readonly TapeKey[] = [
   },
   {
     shown: "Enter",
-    words: "the fate of what stands on this frame in the chosen row",
+    words: "what became of the press on this frame in the chosen row",
     keys: ["Enter"],
     act: ({ openFate, row, desk }) => openFate(row, desk.playback.getState().frame),
   },

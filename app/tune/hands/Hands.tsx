@@ -31,7 +31,7 @@ function FitLine({ study: { takes, beginFit, chooseFitted } }: { study: HandsStu
   return (
     <div className="flex flex-wrap items-center gap-x-3 text-sm">
       <Button disabled={takes.length === 0 || fit?.state === "working"} onClick={beginFit}>
-        Fit a hand to these takes
+        Estimate a hand from these takes
       </Button>
       {found && (
         <span data-testid="fitted">
@@ -133,7 +133,7 @@ export function Hands({ kit }: { kit: Kit }) {
       <h2 className="font-serif text-2xl">Who can play it</h2>
       <HandSentences study={study} />
       <FitLine study={study} />
-      <StudyBar name="hands" word="Let them play" canBegin={takes.length > 0} onBegin={begin}>
+      <StudyBar name="hands" word="Run the simulation" canBegin={takes.length > 0} onBegin={begin}>
         <PlayedWords study={study} results={firsts} />
         <LeftOut groups={study.left} />
       </StudyBar>

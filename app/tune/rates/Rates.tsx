@@ -66,7 +66,7 @@ export function Rates({ kit }: { kit: Kit }) {
       <h2 className="font-serif text-2xl">At other rates</h2>
       <p className="text-sm text-soft">
         The same takes judged at other frame rates, story against story in time. Lengths in frames are frames
-        of that rate; those in ms are rounded anew.
+        of that rate; those in ms are rounded again.
       </p>
       <RateChoice />
       <StudyBar

@@ -35,7 +35,7 @@ export function Sweep({ kit }: { kit: Kit }) {
       <StudyBar name="sweep" word="Sweep" canBegin={takes.length > 0} of={base} onBegin={begin}>
         {points[0] && (
           <span className="text-soft">
-            n = {groups.reduce((sum, group) => sum + (group.points[0]?.runs ?? 0), 0)} runs a value
+            n = {groups.reduce((sum, group) => sum + (group.points[0]?.runs ?? 0), 0)} runs for each value
             {drawn?.hand &&
               `, ${drawn.hand.toLowerCase()} hands, seeds ${drawn.seed} to ${drawn.seed + drawn.plays - 1}`}
             {question.isOther && (

@@ -31,13 +31,13 @@ export function EdgeWords({
       {nothingLostFrom === undefined
         ? "At every value swept something wanted is lost or gone. "
         : isUp
-          ? `Nothing wanted is lost from ${format(nothingLostFrom)} up. `
-          : `Nothing wanted is lost at ${format(nothingLostFrom)}, but something is at values above. `}
+          ? `From ${format(nothingLostFrom)} up, nothing wanted is lost. `
+          : `At ${format(nothingLostFrom)} nothing wanted is lost, but something is at values above. `}
       {nothingUnwantedTo === undefined
         ? "The present value was not swept."
         : nothingUnwantedTo === last?.value
-          ? `Nothing unwanted comes up to ${format(nothingUnwantedTo)}, where the sweep ends.`
-          : `Nothing unwanted comes up to ${format(nothingUnwantedTo)}.`}
+          ? `Up to ${format(nothingUnwantedTo)}, where the sweep ends, there is nothing unwanted.`
+          : `Up to ${format(nothingUnwantedTo)} there is nothing unwanted.`}
       {isBroken && " Values at which the kit has faults were left out."}
     </p>
   );

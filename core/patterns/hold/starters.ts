@@ -19,7 +19,7 @@ export const holdStarters: readonly Starter[] = [
   {
     id: "tap-or-hold",
     words: "Tap or hold",
-    line: "two meanings on one button, and no length of press left over",
+    line: "a short press does one thing, a long press another, and every press does one of them",
     make(control, take) {
       const tap = take("pattern", `${control.name} tap`);
       const hold = take("pattern", `${control.name} hold`);
