@@ -1,6 +1,7 @@
 import type { SweptChoice } from "../../document/studySettings";
-import { countWords, findEdges, lossNameWords, type SweepPoint } from "#core";
+import { countWords, lossNameWords, type SweepPoint } from "#core";
 import { holdWords } from "../../ui/holdWords";
+import { formatLimits } from "../model/sweepLimits";
 import { sumOf } from "../model/sweepLines";
 import { formatSwept } from "../model/sweptNumbers";
 
@@ -18,26 +19,10 @@ export function EdgeWords({
   rateHz: number;
   isBroken: boolean;
 }) {
-  const { nothingLostFrom, nothingUnwantedTo } = findEdges(points, present);
-  const last = points.at(-1);
-  const isClean = ({ lostPresses, gone }: SweepPoint) => lostPresses === 0 && gone === 0;
-  // A saved press can take something from a later one, so the limit may not hold for every value above it.
-  const isUp =
-    nothingLostFrom !== undefined &&
-    points.every(point => point.value < nothingLostFrom || point.runs === 0 || isClean(point));
-  const format = (value: number) => formatSwept(value, choice, rateHz);
+  const limits = formatLimits(points, present, value => formatSwept(value, choice, rateHz));
   return (
     <p data-testid="sweep-edges">
-      {nothingLostFrom === undefined
-        ? "At every value swept something wanted is lost or gone. "
-        : isUp
-          ? `From ${format(nothingLostFrom)} up, nothing wanted is lost. `
-          : `At ${format(nothingLostFrom)} nothing wanted is lost, but something is at values above. `}
-      {nothingUnwantedTo === undefined
-        ? "The present value was not swept."
-        : nothingUnwantedTo === last?.value
-          ? `Up to ${format(nothingUnwantedTo)}, where the sweep ends, there is nothing unwanted.`
-          : `Up to ${format(nothingUnwantedTo)} there is nothing unwanted.`}
+      {limits.join(" ")}
       {isBroken && " Values at which the kit has faults were left out."}
     </p>
   );
