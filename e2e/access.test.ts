@@ -77,6 +77,7 @@ test("no view has a serious fault for assistive technology, by day or night", as
   for (const starter of ["Charge and let go", "Motion and button"]) {
     await press(driver, "New rule");
     await choose(driver, "Control of the new rule", "Leap");
+    if (starter === "Charge and let go") await look("the list of new rules");
     await press(driver, starter);
     await find(driver, "[data-testid=sentence]");
   }
@@ -88,6 +89,12 @@ test("no view has a serious fault for assistive technology, by day or night", as
       async () => (await textOf(driver, 'nav[aria-label="Views"] [aria-current=page]')) === view,
     );
     await look(view);
+    if (view === "Play") {
+      await press(driver, "Start listening");
+      await find(driver, "//button[starts-with(., 'Freeze')]");
+      await look("Play, listening");
+      await driver.actions().sendKeys(Key.ESCAPE).perform();
+    }
     for (const place of view === "Wire" ? ["Sticks", "Keys", "Modes", "Clock", "Figures"] : []) {
       await clickOn(driver, `nav[aria-label="Places in Wire"] a[href*="wire=${place.toLowerCase()}"]`);
       await find(driver, `section[aria-label="${place}"]`);

@@ -214,12 +214,15 @@ export async function clickOn(driver: WebDriver, where: string): Promise<void> {
   await driver.actions().move({ x, y, duration: 0 }).press().release().perform();
 }
 
-/** Clicks a button or link by its text or its label. */
+/** Clicks a button or link by its text or its label; a button also by its text before a key, or by its bold words. */
 export async function press(driver: WebDriver, words: string): Promise<void> {
-  await clickOn(
-    driver,
-    `//*[self::button or self::a][normalize-space(.)="${words}" or @aria-label="${words}"]`,
-  );
+  const ways = [
+    `normalize-space(.)="${words}"`,
+    `@aria-label="${words}"`,
+    `(self::button and kbd and normalize-space(text()[1])="${words}")`,
+    `(self::button and b and normalize-space(b[1])="${words}")`,
+  ];
+  await clickOn(driver, `//*[self::button or self::a][${ways.join(" or ")}]`);
 }
 
 /** Chooses from a menu: by the beginning of its word's label, and of the choice's text. */

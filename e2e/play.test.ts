@@ -112,7 +112,7 @@ test("a key held while buttons are clicked and bench keys are pressed stays held
   await driver.actions().keyDown(Key.ARROW_RIGHT).perform();
   await waitForFrame((await frame()) + 10);
   await press(driver, "Freeze");
-  await find(driver, '[aria-label="Go on"]');
+  await find(driver, "//button[starts-with(., 'Go on')]");
   const stood = await frame();
   for (let k = 1; k <= 3; k++) await driver.actions().sendKeys(Key.F4).perform();
   await waitForFrame(stood + 3);

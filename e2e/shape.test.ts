@@ -114,7 +114,7 @@ const keys = (...pressed: string[]) =>
 async function startByKeys(words: string): Promise<void> {
   await tabTo("New rule");
   await keys(Key.ENTER);
-  await find(driver, `[aria-label="${words}"]`);
+  await find(driver, `//button[b="${words}"]`);
   await tabTo(words);
   await keys(Key.ENTER);
   await find(driver, "[data-testid=sentence]");

@@ -48,7 +48,6 @@ function letItPlay(
 function KeyHint({ act }: { act: BenchAct }) {
   return (
     <kbd
-      aria-hidden
       title={act === "slower" || act === "faster" ? act : undefined}
       className="ml-0.5 rounded border border-line px-1 font-mono text-[11px] text-soft"
     >
@@ -80,20 +79,10 @@ function SessionActions() {
   return (
     <>
       <KeepButton />
-      <Button
-        aria-pressed={isFrozen}
-        aria-label={freezeWord}
-        aria-keyshortcuts={benchKeyOf("freeze")}
-        onClick={act(pad.freeze)}
-      >
+      <Button aria-pressed={isFrozen} aria-keyshortcuts={benchKeyOf("freeze")} onClick={act(pad.freeze)}>
         {freezeWord} <KeyHint act="freeze" />
       </Button>
-      <Button
-        disabled={!isFrozen}
-        aria-label="+1f"
-        aria-keyshortcuts={benchKeyOf("step")}
-        onClick={act(pad.step)}
-      >
+      <Button disabled={!isFrozen} aria-keyshortcuts={benchKeyOf("step")} onClick={act(pad.step)}>
         +1f <KeyHint act="step" />
       </Button>
       <span>
@@ -121,8 +110,7 @@ function PlaceActions() {
       <Button
         look="quiet"
         className="px-1!"
-        title="Marks this frame as the place to go back to"
-        aria-label={place ? `Mark another place, now ${place.frame}f` : "Mark a place"}
+        title={`Marks this frame as the place to go back to${place ? `; now ${place.frame}f` : ""}`}
         aria-keyshortcuts={benchKeyOf("mark")}
         onClick={act(pad.markPlace)}
       >
@@ -133,7 +121,6 @@ function PlaceActions() {
         className="px-1!"
         disabled={!place}
         title={place ? `Goes on from frame ${place.frame}, by the present rules` : "Mark a place first"}
-        aria-label="Back to the mark"
         aria-keyshortcuts={benchKeyOf("back")}
         onClick={act(() => pad.goBack("mark"))}
       >
@@ -143,7 +130,6 @@ function PlaceActions() {
         look="quiet"
         className="px-1!"
         title="Goes on from two seconds ago, by the present rules"
-        aria-label="Back two seconds"
         aria-keyshortcuts={benchKeyOf("again")}
         onClick={act(() => pad.goBack("recent"))}
       >

@@ -61,7 +61,6 @@ export const NewRule = memo(function NewRule() {
                 <button
                   type="button"
                   className="flex h-full w-full flex-col items-start rounded-xl px-3 py-1.5 text-left hover:bg-sand focus-visible:bg-sand"
-                  aria-label={starter.words}
                   onClick={() => start(starter.words, kit => applyStarter(kit, starter, control.id), close)}
                 >
                   <b>{starter.words}</b>
@@ -73,7 +72,6 @@ export const NewRule = memo(function NewRule() {
               <button
                 type="button"
                 className="flex h-full w-full flex-col items-start rounded-xl px-3 py-1.5 text-left hover:bg-sand"
-                aria-label="A gate"
                 onClick={() => start("a gate", kit => addPlain(kit, "gate"), close)}
               >
                 <b>A gate</b>
@@ -87,7 +85,6 @@ export const NewRule = memo(function NewRule() {
                 type="button"
                 disabled={!hasPattern}
                 className="flex h-full w-full flex-col items-start rounded-xl px-3 py-1.5 text-left hover:bg-sand disabled:opacity-45"
-                aria-label="A move"
                 onClick={() => start("a move", kit => addPlain(kit, "move", openKey), close)}
               >
                 <b>A move</b>

@@ -29,6 +29,7 @@ export function ActMenu({
         {word}
       </MenuButton>
       <MenuItems
+        modal={false}
         anchor={anchor}
         className="z-30 max-w-[calc(100vw-1rem)] overflow-auto rounded-stone border border-line bg-leaf p-1 text-sm shadow-lg focus:outline-none"
       >

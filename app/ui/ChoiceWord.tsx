@@ -35,6 +35,7 @@ export function ChoiceWord({
         {current?.label ?? placeholder ?? value}
       </MenuButton>
       <MenuItems
+        modal={false}
         anchor="bottom start"
         className="z-30 mt-1 max-h-80 max-w-[calc(100vw-1rem)] min-w-56 overflow-auto rounded-stone border border-line bg-leaf p-1 font-sans text-sm shadow-lg focus:outline-none"
       >

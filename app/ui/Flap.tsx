@@ -26,6 +26,8 @@ export function Flap({
         {word}
       </PopoverButton>
       <PopoverPanel
+        role="dialog"
+        aria-label={label ?? (typeof word === "string" ? word : undefined)}
         anchor={anchor}
         className={`z-30 overflow-auto max-w-[calc(100vw-1rem)] rounded-stone border border-line bg-leaf text-sm shadow-lg ${panelLook}`}
       >
