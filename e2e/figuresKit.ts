@@ -2,6 +2,19 @@ import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { By, type WebDriver } from "selenium-webdriver";
 
+/** The size of what is measured; a short form proves that every figure can still be measured. */
+export interface FigureSize {
+  /** The takes of a playtest. */
+  readonly takes: number;
+  /** The frames of a long take, above 20,000; and of the longest, whose files are made on request from 80,000 on. */
+  readonly frames: number;
+  readonly longFrames: number;
+  /** How often a number is stepped. */
+  readonly steps: number;
+  /** The time for which pictures are counted. */
+  readonly watchMs: number;
+}
+
 /** Records, in the page, every animation frame and long task from now on. */
 export const WATCH = `
   window.watched = { frames: [], long: [] };

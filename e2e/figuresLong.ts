@@ -2,42 +2,49 @@ import { readFileSync } from "node:fs";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { createChance } from "../bench/scenes";
 import { clickOn, describeCanvas, find, press, textOf, waitFor, openForm } from "./browser";
-import { readIn, printFigure, WATCH } from "./figuresKit";
+import { readIn, printFigure, WATCH, type FigureSize } from "./figuresKit";
 
-const HOURS = 10;
-const FRAMES = HOURS * 3600 * 60;
 const PRESSES_A_SECOND = 8;
 
-/** Returns ten hours of random presses on three controls of Belfry Runner, drawn from a seed. */
-function makeTenHours(controls: readonly string[]) {
+/** Returns lanes of random presses on controls of Belfry Runner, drawn from a seed. */
+function makeLanes(controls: readonly string[], frames: number) {
   const chance = createChance(10);
   const apart = (60 / PRESSES_A_SECOND) * controls.length;
   const lanes: Record<string, [number, number][]> = {};
   for (const id of controls) {
     const lane: [number, number][] = [];
-    for (let x = 10; x < FRAMES - 60; x += apart * (0.5 + chance())) lane.push([x, 1], [x + apart * 0.3, 0]);
+    for (let x = 10; x < frames - 60; x += apart * (0.5 + chance())) lane.push([x, 1], [x + apart * 0.3, 0]);
     lanes[id] = lane;
   }
   return lanes;
 }
 
 /**
- * Measures a take of ten hours: imported, opened, scrolled, a press selected, the list of losses, exported;
+ * Measures the longest take: imported, opened, scrolled, a press selected, the list of losses, exported;
  * the longest task of each.
  */
-export async function measureTenHours(driver: WebDriver, address: string, folder: string): Promise<void> {
+export async function measureLong(
+  driver: WebDriver,
+  address: string,
+  folder: string,
+  { longFrames }: FigureSize,
+): Promise<void> {
+  const name = longFrames >= 2_160_000 ? "ten hours" : `${longFrames} frames`;
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');
   const kit = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")) as {
     controls: { id: string }[];
   };
-  const lanes = makeTenHours(kit.controls.slice(0, 3).map(({ id }) => id));
+  const lanes = makeLanes(
+    kit.controls.slice(0, 3).map(({ id }) => id),
+    longFrames,
+  );
   await driver.executeScript(WATCH);
   const report = async (what: string) => {
     const long = await driver.executeScript<number[]>(
       "const { long } = window.watched; window.watched.long = []; return long",
     );
-    printFigure(`ten hours: ${what}, longest task`, `${Math.max(0, ...long).toFixed(0)} ms`, "goal 100 ms");
+    printFigure(`${name}: ${what}, longest task`, `${Math.max(0, ...long).toFixed(0)} ms`, "goal 100 ms");
   };
   const take = {
     format: "moss-tap/take",
@@ -46,7 +53,7 @@ export async function measureTenHours(driver: WebDriver, address: string, folder
     name: "Ten hours",
     kit: "ten",
     rate: 60,
-    frames: FRAMES,
+    frames: longFrames,
     lanes,
   };
   await readIn(driver, folder, { "ten-kit": { ...kit, id: "ten", name: "Ten" }, "ten-take": take });
@@ -56,9 +63,9 @@ export async function measureTenHours(driver: WebDriver, address: string, folder
   await report("read in");
   await clickOn(driver, "[data-testid=kit-ten] a");
   const tape = await find(driver, "[data-testid=tape]");
-  const isPainted = async () => (await describeCanvas(driver, "tape")).painted === FRAMES;
+  const isPainted = async () => (await describeCanvas(driver, "tape")).painted === longFrames;
   const began = Date.now();
-  await waitFor(driver, "the ten hours on the tape", isPainted);
+  await waitFor(driver, "the take on the tape", isPainted);
   await report(`opened, whole after ${((Date.now() - began) / 1000).toFixed(1)} s`);
   await driver.executeAsyncScript(`
     const done = arguments[0];
@@ -85,7 +92,7 @@ export async function measureTenHours(driver: WebDriver, address: string, folder
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await press(driver, "Hand over");
   await openForm(driver, "Documents");
-  await press(driver, "Make them: the takes are long: Documents");
+  await press(driver, "Create them: the takes are long: Documents");
   await find(driver, 'ul[aria-label="Documents"]');
   await report("handed over");
 }

@@ -2,20 +2,23 @@ import { readFileSync } from "node:fs";
 import type { WebDriver } from "selenium-webdriver";
 import { CHECKS, drawTake } from "../bench/playtest";
 import { clickOn, find, press, textOf, waitFor } from "./browser";
-import { median, readIn, printFigure } from "./figuresKit";
-
-const TAKES = 200;
+import { median, readIn, printFigure, type FigureSize } from "./figuresKit";
 
 /**
  * Measures a playtest under checks: an edit undone on Prove, until the first marks and until all are updated,
  * with the frame rate meanwhile.
  */
-export async function measureProve(driver: WebDriver, address: string, folder: string): Promise<void> {
+export async function measureProve(
+  driver: WebDriver,
+  address: string,
+  folder: string,
+  size: FigureSize,
+): Promise<void> {
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');
   const demo = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")) as object;
   const kit = { ...demo, id: "playtest", name: "Playtest" };
-  const takes = Array.from({ length: TAKES }, (_, k) => [`take-${k}`, drawTake(k, kit.id)] as const);
+  const takes = Array.from({ length: size.takes }, (_, k) => [`take-${k}`, drawTake(k, kit.id)] as const);
   const checks = {
     format: "moss-tap/checks",
     version: 1,
@@ -40,7 +43,7 @@ export async function measureProve(driver: WebDriver, address: string, folder: s
   await field.sendKeys("\uE013");
   await press(driver, "Prove");
   await waitFor(driver, "all marks", isAtRest);
-  for (let k = 0; k < 5; k++) {
+  for (let k = 0; k < Math.ceil(size.steps / 12); k++) {
     found.push(
       await driver.executeAsyncScript<{ first: number; all: number; perSecond: number }>(
         `
@@ -67,7 +70,7 @@ export async function measureProve(driver: WebDriver, address: string, folder: s
   }
   const middle = (of: (one: (typeof found)[number]) => number) => median(found.map(of));
   printFigure(
-    `${TAKES} takes × ${CHECKS.length} checks (${sum}) after one edit: first marks`,
+    `${size.takes} takes × ${CHECKS.length} checks (${sum}) after one edit: first marks`,
     `${middle(one => one.first).toFixed(0)} ms`,
     "goal 100 ms",
   );

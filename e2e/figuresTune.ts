@@ -1,6 +1,6 @@
 import type { WebDriver } from "selenium-webdriver";
 import { choose, clickOn, find, press, typeOver, waitFor } from "./browser";
-import { printFigure } from "./figuresKit";
+import { printFigure, type FigureSize } from "./figuresKit";
 
 interface Measured {
   readonly first: number;
@@ -12,7 +12,11 @@ interface Measured {
  * Measures a sweep with hands over a demo's takes: until the first result, the frame rate meanwhile, and
  * until it is cancelled.
  */
-export async function measureTune(driver: WebDriver, address: string): Promise<void> {
+export async function measureTune(
+  driver: WebDriver,
+  address: string,
+  { watchMs }: FigureSize,
+): Promise<void> {
   await driver.get(address);
   await find(driver, 'ul[aria-label="Demos"]');
   await press(driver, "Open demo Belfry Runner");
@@ -36,7 +40,7 @@ export async function measureTune(driver: WebDriver, address: string): Promise<v
       pictures++;
       const now = performance.now() - began;
       if (!first && Number(bar().querySelector("progress")?.value ?? 0) > 0) first = now;
-      if (now < 4000) return requestAnimationFrame(look);
+      if (now < ${watchMs}) return requestAnimationFrame(look);
       const perSecond = (pictures * 1000) / now;
       const called = performance.now();
       button("Cancel").click();
