@@ -42,6 +42,17 @@ const turns = (words: string) =>
   waitFor(driver, words, async () => (await textOf(driver, "[data-testid=turns]")) === words);
 const cell = (check: string, take: string) => clickOn(driver, `[aria-label^="${check} in ${take}:"]`);
 
+/** Lets workers get no message until `endSilence`, and waits of more than a second last a twentieth of it. */
+const SILENCE = `
+  const { postMessage } = Worker.prototype;
+  const later = setTimeout;
+  Worker.prototype.postMessage = () => undefined;
+  window.setTimeout = (run, ms, ...rest) => later(run, ms > 1000 ? ms / 20 : ms, ...rest);
+  window.endSilence = () => {
+    Worker.prototype.postMessage = postMessage;
+    window.setTimeout = later;
+  };`;
+
 test("checks from an empty kit: a break shows in every view, its cause is found in the history, and is reverted", async () => {
   await openNewKit(session);
   await press(driver, "A jump");
@@ -60,6 +71,11 @@ test("checks from an empty kit: a break shows in every view, its cause is found 
   await press(driver, "Prove");
   await cell("Played by a scripted hand stays as it is", "Played by a scripted hand");
   await panelShows(/the story is another from frame \d+ on/);
+  // Without a worker that answers, the panel reports it, and the search can be asked for again.
+  await driver.executeScript(SILENCE);
+  await press(driver, "What broke it?");
+  await panelShows(/The edits could not be searched: /);
+  await driver.executeScript("window.endSilence()");
   await press(driver, "What broke it?");
   // A busy machine can let the search's worker be given up; the panel reports it, and it is asked again.
   await waitFor(driver, "an answer", async () => {
