@@ -26,7 +26,7 @@ test("as delivered, what a view is for has most of the window; a chosen height i
   );
   expect(stagePx).toBeGreaterThanOrEqual(480);
   // The demo names a press to look at, and a click opens it.
-  await press(driver, "Leap at 136f in “A press eaten before the landing”");
+  await press(driver, "Leap at 136f");
   await waitFor(driver, "the lost press", async () =>
     /^A press eaten.*136f.*1 press lost|^A press eaten.*1 press lost.*136f/s.test(
       await textOf(driver, "section[aria-label=Tape]"),

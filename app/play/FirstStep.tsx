@@ -27,9 +27,9 @@ function PressLink() {
           playback.goTo(press.frame);
         }}
       >
-        {press.control} at {press.frame}f in “{press.take.name || press.take.id}”
-      </button>
-      , {press.what}: the tape shows why.
+        {press.control} at {press.frame}f
+      </button>{" "}
+      in “{press.take.name || press.take.id}”, {press.what}: the tape shows why.
     </>
   );
 }

@@ -62,7 +62,7 @@ function KeepButton() {
   return (
     <Button
       aria-label="Keep what just happened"
-      title="Keeps what just happened as a take"
+      title="Keeps what just happened as a take, until a minute after its end"
       onClick={act(pad.keep)}
     >
       Keep
@@ -206,7 +206,7 @@ export function StageBar({ onDraw }: { onDraw: () => void }) {
       {isAwake && <SessionActions />}
       {hasEnded && (
         <span>
-          Listening ended. <KeepButton /> <span className="text-soft">what was played, for a minute.</span>
+          Listening ended. <KeepButton />
         </span>
       )}
       {isAwake && <PlaceActions />}
