@@ -172,7 +172,7 @@ test("a new user's first minute: choosing goals, and the first performed press",
   await pressUntil("j", [/First blow performed/]);
 });
 
-test("a kit without a stage gets one, and a move gets an effect", async () => {
+test("a kit without a stage gets one, and a move gets effects", async () => {
   await openNewKit(session);
   await press(driver, "Begin with an empty kit");
   await press(driver, "Add a control");
@@ -189,6 +189,12 @@ test("a kit without a stage gets one, and a move gets an effect", async () => {
   await press(driver, "Forgive a late jump");
   const leap = await find(driver, 'input[aria-label="leap of the effect"]');
   await leap.sendKeys(Key.chord(Key.CONTROL, "a"), "12", Key.ENTER);
+  // A second effect of the same move, taken away again.
+  await choose(driver, "one more effect on the stage", "steps");
+  const effect = () => textOf(driver, "[data-testid=effect]");
+  await expect.poll(effect).toMatch(/On the stage it leaps at\s+tiles a second; and steps\s+tiles\./);
+  await choose(driver, "effect 2 on the stage", "nothing more");
+  await expect.poll(effect).toMatch(/On the stage it leaps at\s+tiles a second\./);
   await press(driver, "Play");
   await press(driver, "Start listening");
   await waitForFrame(3);

@@ -13,15 +13,14 @@ export interface CompiledEffect<Name extends string> {
 }
 
 /**
- * Compiles an effect written in a kit; undefined for none and for effects that the stage does not know.
+ * Compiles an effect written in a kit; undefined for effects that the stage does not know.
  * `rateHz`: the kit's rate in frames per second.
  */
 export function compileEffect<Name extends string>(
   kinds: Readonly<Record<Name, EffectKind>>,
-  effect: Readonly<Record<string, unknown>> | undefined,
+  effect: Readonly<Record<string, unknown>>,
   rateHz: number,
 ): CompiledEffect<Name> | undefined {
-  if (!effect) return undefined;
   for (const [does, kind] of Object.entries<EffectKind>(kinds)) {
     if (!kind.isThis(effect)) continue;
     const numberOf = (place: EffectAmount | undefined) => (place ? Number(effect[place.field]) : 0);
@@ -29,4 +28,13 @@ export function compileEffect<Name extends string>(
     return { does: does as Name, amount: numberOf(kind.amount), more: numberOf(kind.more), frames };
   }
   return undefined;
+}
+
+/** Compiles the effects of a move in their order, without those that the stage does not know. */
+export function compileEffects<Name extends string>(
+  kinds: Readonly<Record<Name, EffectKind>>,
+  effects: readonly Readonly<Record<string, unknown>>[],
+  rateHz: number,
+): CompiledEffect<Name>[] {
+  return effects.flatMap(effect => compileEffect(kinds, effect, rateHz) ?? []);
 }

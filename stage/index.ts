@@ -3,7 +3,17 @@ export type { StageDocument, StageKindName, StageProgram, StageState } from "./k
 export type { EffectKind, StageKind } from "./kind";
 export { compileRules, parseRules, prepareKit } from "./rules";
 export type { Rules } from "./rules";
-export { checkStage, courseOf, effectOf, gatesOfStage, listStageRefs, promptEase, stageOf } from "./stage";
+export {
+  checkStage,
+  courseOf,
+  effectsOf,
+  gatesOfStage,
+  listEffectFigures,
+  listStageRefs,
+  promptEase,
+  stageOf,
+  type WrittenEffect,
+} from "./stage";
 export {
   beginRun,
   copyStaging,
@@ -38,7 +48,7 @@ export type { DuelDocument } from "./duel/schema";
 export type { RopesDocument } from "./ropes/schema";
 export { parseLevel, SOLID, THIN } from "./runner/level";
 export type { Level } from "./runner/level";
-export { effectSchema, stageSchema } from "./schema";
+export { effectSchema, MAX_EFFECTS, stageSchema } from "./schema";
 export type { Effect } from "./schema";
 export { leapAtEdges } from "./runner/leapAtEdges";
 export { handOf, playRoutine, type HandLine, type Routine } from "./scriptedPlayer";

@@ -82,13 +82,13 @@ export interface StageKind<D, P, B> {
   /** Returns the kit to run, if the stage changes it. */
   readonly prepare?: (kit: Kit, document: D) => Kit;
   /**
-   * `effects`: the effect of each move of the program, undefined for none. Ids the program lacks are ignored.
+   * `effects`: the effects of each move of the program, in their order. Ids the program lacks are ignored.
    */
   readonly compile: (
     document: D,
     kit: Kit,
     program: Program,
-    effects: readonly (Readonly<Record<string, unknown>> | undefined)[],
+    effects: readonly (readonly Readonly<Record<string, unknown>>[])[],
   ) => P;
   readonly create: (program: P) => B;
   readonly copy: (bodies: B) => B;

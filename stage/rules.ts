@@ -1,6 +1,6 @@
 import { compile, parseKitShape, type Kit, type Program, type Result } from "#core";
 import { stageKind, type StageProgram } from "./kinds";
-import { checkStage, effectOf, stageOf } from "./stage";
+import { checkStage, effectsOf, stageOf } from "./stage";
 
 /**
  * A compiled kit with its stage, as plain data that can be sent to a worker. Indices in `program` refer to
@@ -36,7 +36,9 @@ export function compileRules(kit: Kit): Result<Rules> {
   const bare = prepared === kit ? compiled : compile(kit);
   if (!bare.ok) return bare;
   const document = stageOf(kit);
-  const effects = program.moves.map(move => effectOf(kit.moves?.find(item => item.id === move.id)));
+  const effects = program.moves.map(move =>
+    effectsOf(kit.moves?.find(item => item.id === move.id)).map(({ effect }) => effect),
+  );
   const stage = document && stageKind(document.kind).compile(document, kit, program, effects);
   return { ok: true, value: { kit, program, unstaged: bare.value, stage }, warnings: compiled.warnings };
 }

@@ -75,7 +75,7 @@ export function checkStage(kit: Kit): Issue[] {
   const stage = stageOf(kit);
   if (stage) issues.push(...findStrangers(kit, stage), ...findDoubleDraws(kit, stage));
   (kit.moves ?? []).forEach((move, m) => {
-    if (move.effect === undefined || effectOf(move) !== undefined) return;
+    if (move.effect === undefined || effectsOf(move).length > 0) return;
     const names = [...new Set([...EFFECT_KINDS.values()].map(kind => Object.keys(kind.begins)[0]))];
     const wanted = `${names.slice(0, -1).join(", ")} or ${names.at(-1)}, with its number`;
     issues.push(issue(["moves", m, "effect"], move.effect, wanted));
@@ -83,10 +83,30 @@ export function checkStage(kit: Kit): Issue[] {
   return issues;
 }
 
-/** Returns the effect of a move, or undefined if it has none or it is invalid. */
-export function effectOf(move: { readonly effect?: unknown } | undefined): Effect | undefined {
+/** An effect of a move, with its path in the move. */
+export interface WrittenEffect {
+  readonly effect: Effect;
+  readonly path: readonly ["effect"] | readonly ["effect", number];
+}
+
+/** Returns the effects of a move in their order; none if it has none or they are invalid. */
+export function effectsOf(move: { readonly effect?: unknown } | undefined): readonly WrittenEffect[] {
   const parsed = v.safeParse(effectSchema, move?.effect);
-  return parsed.success ? (parsed.output as Effect) : undefined;
+  if (!parsed.success) return [];
+  return Array.isArray(parsed.output)
+    ? (parsed.output as Effect[]).map((effect, k) => ({ effect, path: ["effect", k] }))
+    : [{ effect: parsed.output as Effect, path: ["effect"] }];
+}
+
+/** Returns every number of a move's effects that is no length: its field, and its path in the move. */
+export function listEffectFigures(
+  move: { readonly effect?: unknown } | undefined,
+): { readonly field: string; readonly value: number; readonly path: readonly PathStep[] }[] {
+  return effectsOf(move).flatMap(({ effect, path }) =>
+    Object.entries(effect).flatMap(([field, value]) =>
+      typeof value === "number" ? [{ field, value, path: [...path, field] }] : [],
+    ),
+  );
 }
 
 /** Returns the factor by which a kit's stage stretches a prompt's window and grades. */

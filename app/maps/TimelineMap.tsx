@@ -7,13 +7,15 @@ import { PullEdge, type EdgeTarget } from "./PullEdge";
 import { createScale, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
+import { cutLetters } from "../ui/fitText";
 
 const BAR_Y = 46;
 const BAR = 30;
 const ROW = 20;
 const DOT_ROWS = 2;
 /** The space a track needs on its left for its words. */
-const MIN_WORDS_PX = 110;
+/** The width of a letter of the words beside a line, about. */
+const LETTER_PX = 6.2;
 
 const LOOKS: Readonly<Record<Meanwhile["became"], DotLook>> = {
   direct: "whole",
@@ -142,9 +144,11 @@ function Parts({
   );
 }
 
-/** One opening or cooldown, with its words on the side that has room. */
+/** One opening or cooldown, with its words on the side that has more room, cut to it. */
 function TrackLine({ track, y, scale }: { track: Track; y: number; scale: MapScale }) {
-  const isLeft = scale.x(track.from) > MIN_WORDS_PX;
+  const [leftPx, rightPx] = [scale.x(track.from) - 8, scale.widthPx - scale.x(track.to) - 14];
+  const isLeft = leftPx > rightPx;
+  const words = cutLetters(track.words, Math.max(1, Math.floor(Math.max(leftPx, rightPx) / LETTER_PX)));
   return (
     <g>
       <Stretch
@@ -161,7 +165,8 @@ function TrackLine({ track, y, scale }: { track: Track; y: number; scale: MapSca
         textAnchor={isLeft ? "end" : "start"}
         className="fill-ink text-xs"
       >
-        {track.words}
+        {words}
+        {words !== track.words && <title>{track.words}</title>}
       </text>
       {track.edges.map(edge => (
         <PullEdge key={edge.target.label} {...edge} scale={scale} top={y} bottom={y + ROW} />

@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { useState } from "react";
 import type { Kit } from "#core";
-import { courseOf, effectOf, handOf, playRoutine, type HandLine } from "#stage";
+import { courseOf, effectsOf, handOf, playRoutine, type HandLine } from "#stage";
 import type { KitSettings } from "../storage/records";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
@@ -36,7 +36,9 @@ function firstLine(kit: Kit): HandLine {
  * gate, closes.
  */
 function nextLine(kit: Kit, lines: readonly HandLine[]): HandLine {
-  const leaping = kit.moves?.find(move => !move.off && "leap" in (effectOf(move) ?? {}));
+  const leaping = kit.moves?.find(
+    move => !move.off && effectsOf(move).some(({ effect }) => "leap" in effect),
+  );
   const pattern = kit.patterns.find(item => item.id === leaping?.pattern);
   const free = kit.controls.find(control => lines.every(line => line.control !== control.id));
   const leap = pattern && "control" in pattern ? pattern.control : undefined;

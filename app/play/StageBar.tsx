@@ -1,5 +1,5 @@
 import { nanoid } from "nanoid";
-import { courseOf, effectOf, leapAtEdges, playRoutine } from "#stage";
+import { courseOf, effectsOf, leapAtEdges, playRoutine } from "#stage";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { Flap } from "../ui/Flap";
@@ -34,7 +34,9 @@ function letItPlay(
   const course = rules && courseOf(rules.kit);
   if (!rules || !course) return;
   const { kit } = rules;
-  const leaping = kit.moves?.find(move => "leap" in (effectOf(move) ?? {}) && !move.off);
+  const leaping = kit.moves?.find(
+    move => effectsOf(move).some(({ effect }) => "leap" in effect) && !move.off,
+  );
   const pattern = kit.patterns.find(item => item.id === leaping?.pattern);
   if (!pattern || !("control" in pattern)) return;
   const routine = leapAtEdges(course.control, pattern.control, lateFrames, Math.round(kit.rate / 3));

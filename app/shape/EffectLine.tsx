@@ -1,15 +1,16 @@
-import { deleteAt, writeAt, type Kit } from "#core";
+import { writeAt, type Kit } from "#core";
 import { Fragment, useDeferredValue, useMemo } from "react";
 import {
-  effectOf,
+  effectsOf,
   findAdvantage,
   formatAdvantage,
-  stageKind,
+  MAX_EFFECTS,
   stageOf,
   type Advantage,
   type Effect,
-  type EffectKind,
+  type WrittenEffect,
 } from "#stage";
+import { kindsOn, setEffect } from "../edits/effectEdits";
 import { useWorkbench } from "../document/workbenchContext";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { LengthStone } from "../ui/LengthStone";
@@ -23,31 +24,37 @@ function useAdvantage(newest: Kit, index: number, isWanted: boolean): Advantage 
   return useMemo(() => (isWanted ? findAdvantage(kit, index) : undefined), [kit, index, isWanted]);
 }
 
-/** The effect of a move on the stage, as a sentence with editable numbers. */
-export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
+/** One effect of a move, as part of a sentence with editable numbers. */
+function EffectPart({
+  kit,
+  index,
+  written: { effect, path: inMove },
+  place,
+  onChoose,
+}: {
+  kit: Kit;
+  index: number;
+  written: WrittenEffect;
+  /** Its place among the effects of the move, from 0. */
+  place: number;
+  /** Replaces it by another, or takes it away: "". */
+  onChoose: (kind: string) => void;
+}) {
   const workbench = useWorkbench();
   const stage = stageOf(kit);
-  const move = kit.moves?.[index];
-  const kinds = Object.entries<EffectKind>(stage ? stageKind(stage.kind).effects : {});
-  const effect = effectOf(move);
-  const advantage = useAdvantage(kit, index, effect !== undefined && "strike" in effect);
-  if (!move || kinds.length === 0) return null;
-  const [name, kind] = (effect && kinds.find(([, item]) => item.isThis(effect))) ?? [];
-  const path = ["moves", index, "effect"];
-  const choose = (value: string) => {
-    const becomes = kinds.find(([id]) => id === value)?.[1].begins;
-    workbench.editKit(`effect of ${move.name}`, now =>
-      becomes ? writeAt(now, path, becomes) : deleteAt(now, path),
-    );
-  };
+  const kinds = kindsOn(kit);
+  const [name, kind] = kinds.find(([, item]) => item.isThis(effect)) ?? [];
+  const of = place === 0 ? "the effect" : `effect ${place + 1}`;
   const set = (field: string) => (value: unknown) =>
-    workbench.editKit(`effect of ${move.name}`, now => writeAt(now, [...path, field], value));
+    workbench.editKit(`effect of ${kit.moves![index]!.name}`, now =>
+      writeAt(now, ["moves", index, ...inMove, field], value),
+    );
   const { amount, more, lasts, lengths } = kind ?? {};
   /** A duration of the effect; the stage's own where it has none. */
   const length = (field: string, label: string, least = 0) => (
     <LengthStone
       label={label}
-      value={String(effect?.[field] ?? (stage as Effect | undefined)?.[field] ?? "0f")}
+      value={String(effect[field] ?? (stage as Effect | undefined)?.[field] ?? "0f")}
       rateHz={kit.rate}
       rounding="atLeast"
       least={least}
@@ -56,43 +63,90 @@ export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
     />
   );
   return (
-    <p className="mt-1 font-serif text-lg leading-[1.8]" data-testid="effect">
-      On the stage it{" "}
+    <>
       <ChoiceWord
-        label="effect on the stage"
+        label={place === 0 ? "effect on the stage" : `effect ${place + 1} on the stage`}
         value={name ?? ""}
-        choices={[NOTHING, ...kinds.map(([value, { label, hint }]) => ({ value, label, hint }))]}
-        onChoose={choose}
+        choices={[
+          place === 0 ? NOTHING : { ...NOTHING, label: "nothing more" },
+          ...kinds.map(([value, { label, hint }]) => ({ value, label, hint })),
+        ]}
+        onChoose={onChoose}
       />
-      {effect &&
-        [amount, more].map(
-          place =>
-            place && (
-              <Fragment key={place.field}>
-                {" "}
-                {place.before}{" "}
-                <NumberStone
-                  label={`${place.field} of the effect`}
-                  value={Number(effect[place.field])}
-                  {...(place.least === undefined ? {} : { least: place.least })}
-                  {...(place.most === undefined ? {} : { most: place.most })}
-                  onChange={set(place.field)}
-                  beginStep={workbench.beginStep}
-                />{" "}
-                {place.after}
-              </Fragment>
-            ),
-        )}
-      {lasts && effect && <> for {length(lasts, "length of the effect", 1)}</>}.
-      {effect && lengths && (
+      {[amount, more].map(
+        number =>
+          number && (
+            <Fragment key={number.field}>
+              {" "}
+              {number.before}{" "}
+              <NumberStone
+                label={`${number.field} of ${of}`}
+                value={Number(effect[number.field])}
+                {...(number.least === undefined ? {} : { least: number.least })}
+                {...(number.most === undefined ? {} : { most: number.most })}
+                onChange={set(number.field)}
+                beginStep={workbench.beginStep}
+              />{" "}
+              {number.after}
+            </Fragment>
+          ),
+      )}
+      {lasts && <> for {length(lasts, `length of ${of}`, 1)}</>}
+      {lengths && (
         <span data-testid="effect-lengths">
-          {" "}
+          {". "}
           {lengths.map(({ field, before }) => (
             <Fragment key={field}>
-              {before} {length(field, `${field} of the effect`)}
+              {before} {length(field, `${field} of ${of}`)}
             </Fragment>
           ))}
-          .
+        </span>
+      )}
+    </>
+  );
+}
+
+/** The effects of a move on the stage, as a sentence with editable numbers. */
+export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
+  const workbench = useWorkbench();
+  const move = kit.moves?.[index];
+  const kinds = kindsOn(kit);
+  const effects = effectsOf(move);
+  const advantage = useAdvantage(
+    kit,
+    index,
+    effects.some(({ effect }) => "strike" in effect),
+  );
+  if (!move || kinds.length === 0) return null;
+  const choose = (place: number) => (value: string) =>
+    workbench.editKit(`effect of ${move.name}`, now => setEffect(now, index, place, value));
+  return (
+    <p className="mt-1 font-serif text-lg leading-[1.8]" data-testid="effect">
+      On the stage it{" "}
+      {effects.map((written, place) => (
+        <Fragment key={place}>
+          {place > 0 && "; and "}
+          <EffectPart kit={kit} index={index} written={written} place={place} onChoose={choose(place)} />
+        </Fragment>
+      ))}
+      {effects.length === 0 && (
+        <ChoiceWord
+          label="effect on the stage"
+          value=""
+          choices={[NOTHING, ...kinds.map(([value, { label, hint }]) => ({ value, label, hint }))]}
+          onChoose={choose(0)}
+        />
+      )}
+      {"."}
+      {effects.length > 0 && effects.length < MAX_EFFECTS && kinds.length > 1 && (
+        <span className="ml-2 font-sans text-sm">
+          <ChoiceWord
+            label="one more effect on the stage"
+            value=""
+            choices={kinds.map(([value, { label, hint }]) => ({ value, label, hint }))}
+            onChoose={choose(effects.length)}
+            placeholder="… and also"
+          />
         </span>
       )}
       {advantage && (

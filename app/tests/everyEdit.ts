@@ -20,6 +20,7 @@ import { compileRules, stageOf } from "#stage";
 import { addAssist, ASSIST_STARTERS, changeAssist, removeAssist } from "../edits/assistEdits";
 import { addControl, addStick, bindControl, removeControl, setThresholds } from "../edits/controlEdits";
 import { freshId } from "../edits/freshId";
+import { kindsOn, setEffect } from "../edits/effectEdits";
 import { removeAt, renameKit } from "../edits/kitEdits";
 import { applyLayout, layoutOf } from "../edits/layoutEdits";
 import { findGate, giveDuel, giveRopes, giveRunner } from "../edits/giveStage";
@@ -206,6 +207,13 @@ const KIT_EDITS_OF_VIEWS: Readonly<Record<string, KitEdit>> = {
   "set what a move does on the stage": (kit, choose) => {
     const at = indexIn(kit.moves, choose);
     return at < 0 ? undefined : writeAt(kit, ["moves", at, "effect"], { strike: choose.upTo(9) });
+  },
+  "set one of several effects of a move": (kit, choose) => {
+    const at = indexIn(kit.moves, choose);
+    const kinds = kindsOn(kit);
+    return at < 0
+      ? undefined
+      : setEffect(kit, at, choose.upTo(2), kinds[choose.upTo(kinds.length)]?.[0] ?? "");
   },
   "set a timeline": (kit, choose) => {
     const at = indexIn(kit.moves, choose);

@@ -19,10 +19,11 @@ export function isRecord(value: unknown): value is Record<string, unknown> {
 }
 
 /**
- * Returns the union form that a value most likely was meant to be: most known fields, then fewest unknown
- * ones.
+ * Returns the union form that a value most likely was meant to be: a list for a list, otherwise the one with most known
+ * fields, then fewest unknown ones.
  */
 export function likeliest(options: readonly AnySchema[], value: unknown): AnySchema | undefined {
+  if (Array.isArray(value)) return options.find(({ item }) => item !== undefined);
   if (!isRecord(value)) return undefined;
   let best: AnySchema | undefined;
   let bestScore = 0;

@@ -1,5 +1,5 @@
 import { listLengths, listNumbers, parseFrames, readAt, type Kit, type PathStep } from "#core";
-import { listStageLengths } from "#stage";
+import { listEffectFigures, listStageLengths } from "#stage";
 
 /** A number of a kit, for the people who build the game. */
 export interface Figure {
@@ -26,9 +26,7 @@ const UNSHOWN_ROUNDING = "atLeast";
 export function listFigures(kit: Kit): Figure[] {
   const shown = new Map(listNumbers(kit).map(number => [number.path.join("."), number]));
   const effects = (kit.moves ?? []).flatMap((move, m) =>
-    Object.entries((move.effect ?? {}) as Readonly<Record<string, unknown>>).flatMap(([field, value]) =>
-      typeof value === "number" ? [["moves", m, "effect", field] as readonly PathStep[]] : [],
-    ),
+    listEffectFigures(move).map(({ path }): readonly PathStep[] => ["moves", m, ...path]),
   );
   const points = kit.controls.flatMap((control, c) =>
     (["pressAt", "releaseAt"] as const).flatMap(field =>

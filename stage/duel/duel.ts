@@ -24,7 +24,7 @@ export interface DuelProgram {
   /** By the outcome of the fighter's own blow. */
   readonly ownGates: Readonly<Record<BlowOutcome, number>>;
   /** By move: its blow, with the frames of its own startup and active parts. */
-  readonly blows: readonly (Blow | undefined)[];
+  readonly blows: readonly (readonly Blow[])[];
 }
 
 /** The outcome of a blow of the fighter. */
@@ -63,7 +63,7 @@ export function compileDuel(
   document: DuelDocument,
   kit: Kit,
   program: Program,
-  effects: readonly (Readonly<Record<string, unknown>> | undefined)[],
+  effects: readonly (readonly Readonly<Record<string, unknown>>[])[],
 ): DuelProgram {
   const frames = (written: string) => parseFrames(written, kit.rate, "atLeast") ?? 0;
   const gate = (id: string | undefined) =>
@@ -90,7 +90,9 @@ export function compileDuel(
       blocked: gate(document.gates.ownBlocked),
       missed: gate(document.gates.ownMissed),
     },
-    blows: effects.map((effect, m) => compileBlow(effect, program.moves[m]!, kit.rate)),
+    blows: effects.map((list, m) =>
+      list.flatMap(effect => compileBlow(effect, program.moves[m]!, kit.rate) ?? []),
+    ),
   };
 }
 
@@ -134,8 +136,7 @@ const ACTS: Readonly<Record<Blow["does"], (duel: DuelState, blow: Blow, move: nu
 
 /** Starts the effect of a performed move; a current blow that has not landed counts as a whiff. */
 export function actOnDuel(program: DuelProgram, duel: DuelState, { move }: Performed): void {
-  const blow = program.blows[move];
-  if (blow) ACTS[blow.does](duel, blow, move);
+  for (const blow of program.blows[move]!) ACTS[blow.does](duel, blow, move);
 }
 
 function turnJack(duel: DuelState, jack: DuelState["jack"], frames: number): void {
@@ -185,7 +186,7 @@ function endBlow({ outcome }: DuelProgram, duel: DuelState, became: BlowOutcome)
 /** Lands the fighter's blow on an opponent within reach, whose guard blocks it. */
 function stepBlow(program: DuelProgram, duel: DuelState, passed: number): void {
   if (duel.blow < 0) return;
-  const own = program.blows[duel.blow];
+  const own = program.blows[duel.blow]?.find(({ does }) => does === "strike");
   if (duel.blowIn > 0) {
     duel.blowIn -= passed;
     if (duel.blowIn > 1e-9) return;

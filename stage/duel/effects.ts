@@ -46,12 +46,12 @@ export interface Blow extends CompiledEffect<keyof typeof DUEL_EFFECTS> {
 
 /** Compiles the effect of a move; undefined for effects the duel does not know. */
 export function compileBlow(
-  effect: Readonly<Record<string, unknown>> | undefined,
+  effect: Readonly<Record<string, unknown>>,
   { startupTicks, activeTicks }: Program["moves"][number],
   rateHz: number,
 ): Blow | undefined {
   const compiled = compileEffect(DUEL_EFFECTS, effect, rateHz);
-  if (!compiled || !effect) return undefined;
+  if (!compiled) return undefined;
   const frames = (field: string) =>
     typeof effect[field] === "string" ? parseFrames(effect[field], rateHz, "atLeast") : undefined;
   return {

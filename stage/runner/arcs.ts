@@ -36,8 +36,8 @@ export function findLeaps(
     if (frame < since) break;
     const move = trace.subject[i]!;
     if (trace.kind[i] !== notes.performed.code) continue;
-    const does = stage.acts[move]?.does;
-    if (does === "leap" || does === "output") found.push({ frame, move });
+    const isLeap = stage.acts[move]?.some(({ does }) => does === "leap" || does === "output");
+    if (isLeap) found.push({ frame, move });
   }
   return found;
 }

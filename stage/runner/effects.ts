@@ -65,6 +65,15 @@ export const RUNNER_EFFECTS = {
     lasts: "for",
     isThis: effect => "dash" in effect,
   },
+  aim: {
+    schema: v.strictObject({ aim: positive, for: duration }),
+    label: "dashes as aimed",
+    hint: "in the direction held, else the way it faces; without gravity, and from rest up or down at its end",
+    begins: { aim: 16, for: "8f" },
+    amount: { field: "aim", before: "at", after: EACH_SECOND, least: 0, most: 1000 },
+    lasts: "for",
+    isThis: effect => "aim" in effect,
+  },
   plunge: {
     schema: v.strictObject({ plunge: positive }),
     label: "plunges",

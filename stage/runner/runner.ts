@@ -1,6 +1,6 @@
 import { parseFrames, stageGate, type Kit, type Program, type State, ownValue } from "#core";
 import type { Performed } from "../kind";
-import { compileEffect } from "../compileEffect";
+import { compileEffects } from "../compileEffect";
 import { RUNNER_EFFECTS, type RunnerAct } from "./effects";
 import { isBeam, isThin, parseLevel, zoneAt, type Level } from "./level";
 import type { RunnerDocument } from "./schema";
@@ -27,6 +27,9 @@ export interface RunnerProgram {
   readonly tilePx: number;
   readonly left: number;
   readonly right: number;
+  /** The controls that aim a dash. */
+  readonly aimUp: number;
+  readonly aimDown: number;
   readonly speed: number;
   /** Gates that keep every direction from the body. */
   readonly halts: readonly number[];
@@ -49,6 +52,8 @@ export interface RunnerProgram {
   /** Below this speed, in tiles per second, a share of its gravity is left; 0 and 1 without a hang. */
   readonly hangWithin: number;
   readonly hangShare: number;
+  /** How far a rising body is moved aside at the edge of a tile, in tiles. */
+  readonly corner: number;
   /** The gate while which it falls at most at `slideMost`. */
   readonly slideGate: number;
   readonly slideMost: number;
@@ -68,8 +73,8 @@ export interface RunnerProgram {
   };
   readonly zoneGates: readonly number[];
   readonly lagFrames: number;
-  /** By move: its effect on the body. */
-  readonly acts: readonly (RunnerAct | undefined)[];
+  /** By move: its effects on the body, in their order. */
+  readonly acts: readonly (readonly RunnerAct[])[];
 }
 
 /** The body's state. Positions are of the centre of its feet, in tiles; speeds in tiles per second. */
@@ -95,6 +100,9 @@ export interface RunnerState {
   lingerWay: number;
   lingerLeft: number;
   dashLeft: number;
+  /** The speed of a dash that is aimed on this frame, 0 for none; and whether one goes on, without gravity. */
+  aimSpeed: number;
+  isAimed: boolean;
   /** The frames for which no direction reaches it after a kick. */
   withheldLeft: number;
   /** The speed at which it plunges until it lands, 0 for none. */
@@ -135,7 +143,7 @@ export function compileRunner(
   document: RunnerDocument,
   kit: Kit,
   program: Program,
-  effects: readonly (Readonly<Record<string, unknown>> | undefined)[],
+  effects: readonly (readonly Readonly<Record<string, unknown>>[])[],
 ): RunnerProgram {
   const control = (id: string) => program.controls.findIndex(item => item.id === id);
   const gate = (id: string | undefined) =>
@@ -151,6 +159,8 @@ export function compileRunner(
     tilePx: document.tilePx,
     left: control(document.run.left),
     right: control(document.run.right),
+    aimUp: control(document.run.up ?? ""),
+    aimDown: control(document.run.down ?? ""),
     speed: document.run.speed,
     halts: (document.halts ?? []).map(gate).filter(index => index >= 0),
     steering:
@@ -166,6 +176,7 @@ export function compileRunner(
     most: document.fall.most,
     hangWithin: document.fall.hang?.within ?? 0,
     hangShare: document.fall.hang?.share ?? 1,
+    corner: (document.fall.corner ?? 0) / document.tilePx,
     slideGate: gate(document.fall.slide?.gate),
     slideMost: document.fall.slide?.most ?? 0,
     height: height.by,
@@ -183,7 +194,7 @@ export function compileRunner(
     },
     zoneGates: level.zoneLetters.map(letter => gate(ownValue(document.zones, letter))),
     lagFrames: frames(document.groundLag),
-    acts: effects.map(effect => compileEffect(RUNNER_EFFECTS, effect, kit.rate)),
+    acts: effects.map(list => compileEffects(RUNNER_EFFECTS, list, kit.rate)),
   };
 }
 
@@ -207,6 +218,8 @@ export function createRunner(program: RunnerProgram): RunnerState {
     lingerWay: 0,
     lingerLeft: 0,
     dashLeft: 0,
+    aimSpeed: 0,
+    isAimed: false,
     withheldLeft: 0,
     plunge: 0,
     wallSide: 0,
@@ -243,12 +256,34 @@ function directionOf(program: RunnerProgram, state: State, rules: Pick<Program, 
   return reach("right") - reach("left");
 }
 
+/** Ends a dash that was aimed, if one goes on. */
+function endAim(body: RunnerState): void {
+  body.aimSpeed = 0;
+  body.isAimed = false;
+}
+
+/** Begins a dash of this frame in the direction held; without one, the way the body faces. */
+function takeAim(program: RunnerProgram, body: RunnerState, { down }: State): void {
+  const isDown = (control: number) => (control >= 0 && down[control] === 1 ? 1 : 0);
+  const across = isDown(program.right) - isDown(program.left);
+  const up = isDown(program.aimUp) - isDown(program.aimDown);
+  const [x, y] = across === 0 && up === 0 ? [body.facing, 0] : [across, up];
+  const length = Math.hypot(x, y);
+  body.vx = (body.aimSpeed * x) / length;
+  body.vy = (body.aimSpeed * y) / length;
+  if (across !== 0) body.facing = across > 0 ? 1 : -1;
+  body.isFollowing = false;
+  body.plunge = body.stepLeft = body.aimSpeed = 0;
+  body.isAimed = true;
+}
+
 type Act = (program: RunnerProgram, body: RunnerState, act: RunnerAct, performed: Performed) => void;
 
 /**
  * Starts a jump. Its height follows the control that made it, or the stage's own if that is among several.
  */
 function leap(program: RunnerProgram, body: RunnerState, speed: number, { held }: Performed): void {
+  endAim(body);
   body.vy = speed;
   body.isGrounded = false;
   body.followed = held.includes(program.heightControl) ? program.heightControl : (held.at(-1) ?? -1);
@@ -278,7 +313,12 @@ const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
     body.stepLeft += amount;
   },
   dash(_program, body, { amount, frames }) {
+    endAim(body);
     body.vx = amount * body.facing;
+    body.dashLeft = frames;
+  },
+  aim(_program, body, { amount, frames }) {
+    body.aimSpeed = amount;
     body.dashLeft = frames;
   },
   plunge(_program, body, { amount }) {
@@ -293,6 +333,7 @@ const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
     body.facing = away > 0 ? 1 : -1;
     body.withheldLeft = frames;
     body.dashLeft = body.stepLeft = body.plunge = 0;
+    endAim(body);
   },
   drop({ level }, body) {
     // With its feet inside the tile, the body falls on.
@@ -304,14 +345,16 @@ const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
   stop(_program, body) {
     body.vx = body.vy = body.runSpeed = 0;
     body.dashLeft = body.stepLeft = body.lingerLeft = body.withheldLeft = body.plunge = 0;
+    endAim(body);
   },
 };
 
 /** Applies a performed move to the body. */
 export function actOnRunner(program: RunnerProgram, body: RunnerState, performed: Performed): void {
-  const act = program.acts[performed.move];
-  if (act) body.isStill = false;
-  if (act) ACTS[act.does](program, body, act, performed);
+  for (const act of program.acts[performed.move]!) {
+    body.isStill = false;
+    ACTS[act.does](program, body, act, performed);
+  }
 }
 
 /** Returns whether any tile of a row is of a kind along the body's width. */
@@ -376,11 +419,35 @@ function fall(level: Level, body: RunnerState, by: number): void {
   body.isGrounded = isHeldAt(level, body.x, next);
 }
 
-function rise(level: Level, body: RunnerState, by: number): void {
+/**
+ * Returns by how far a rising body must be moved aside to pass the tiles of a row, at most `corner` tiles; undefined if it
+ * cannot pass.
+ */
+function findWayPast(level: Level, body: RunnerState, row: number, corner: number): number | undefined {
+  const left = Math.floor(body.x - HALF_WIDTH + SKIN);
+  const right = Math.floor(body.x + HALF_WIDTH - SKIN);
+  // With both of its sides free of the tiles, to the right of the left one or to the left of the right one.
+  const ways = [left + 1 + HALF_WIDTH + SKIN - body.x, right - HALF_WIDTH - SKIN - body.x];
+  return ways
+    .filter(way => Math.abs(way) <= corner + 2 * SKIN)
+    .sort((a, b) => Math.abs(a) - Math.abs(b))
+    .find(way => {
+      const x = body.x + way;
+      const lead = Math.floor(x + Math.sign(way) * HALF_WIDTH);
+      return !isRowBlocked(level, x, row) && !isColumnBlocked(level, lead, body.y);
+    });
+}
+
+function rise(level: Level, body: RunnerState, by: number, corner: number): void {
   const head = body.y + BODY_HEIGHT;
   const last = Math.min(level.height - 1, Math.floor(head + by));
   for (let row = Math.max(-1, Math.floor(head)) + 1; row <= last; row++) {
     if (!isRowBlocked(level, body.x, row)) continue;
+    const way = corner > 0 ? findWayPast(level, body, row, corner) : undefined;
+    if (way !== undefined) {
+      body.x += way;
+      continue;
+    }
     body.y = row - BODY_HEIGHT - SKIN;
     body.vy = 0;
     body.isAtCeiling = true;
@@ -393,9 +460,9 @@ function rise(level: Level, body: RunnerState, by: number): void {
  * Moves the body vertically until it meets a solid tile. Reads only the rows it enters, at most the level's
  * height.
  */
-function moveUp(level: Level, body: RunnerState, by: number): void {
+function moveUp({ level, corner }: RunnerProgram, body: RunnerState, by: number): void {
   body.isGrounded = body.isAtCeiling = false;
-  if (by > 0) rise(level, body, by);
+  if (by > 0) rise(level, body, by, corner);
   else fall(level, body, by);
 }
 
@@ -463,6 +530,19 @@ function greatestFall(program: RunnerProgram, body: RunnerState, state: State): 
   return body.plunge > 0 ? body.plunge : program.most;
 }
 
+/** Changes the vertical speed by gravity and by what lifts the body. */
+function pullDown(program: RunnerProgram, body: RunnerState, state: State, dt: number): void {
+  const isHeld = body.followed >= 0 && state.down[body.followed] === 1;
+  const gravity = gravityOf(program, body, isHeld);
+  if (body.boostLeft > 0) {
+    body.boostLeft--;
+    body.vy += body.boost * dt;
+  }
+  if (body.floatLeft > 0) body.floatLeft--;
+  if (!body.isGrounded || body.vy > 0)
+    body.vy = Math.max(-greatestFall(program, body, state), body.vy - gravity * dt);
+}
+
 /**
  * Steps the body by one frame: horizontally, then vertically, in fixed steps of the game clock (semi-implicit
  * Euler: the speed changes first, then the position by the new speed). At a speed of 0 nothing moves.
@@ -486,22 +566,19 @@ export function stepRunner(
   const dt = state.speedPercent / 100 / rateHz;
   const way = body.withheldLeft > 0 ? 0 : directionOf(program, state, rules);
   if (way !== 0) body.facing = way > 0 ? 1 : -1;
-  else if (body.runSpeed > 0 && body.withheldLeft === 0) {
+  else if (body.runSpeed > 0 && body.withheldLeft === 0 && body.dashLeft === 0) {
     // A run stops at once.
     body.runSpeed = 0;
     body.vx = 0;
   }
+  if (body.aimSpeed > 0) takeAim(program, body, state);
   run(program, body, way, dt);
-  const isHeld = body.followed >= 0 && state.down[body.followed] === 1;
-  const gravity = gravityOf(program, body, isHeld);
-  if (body.boostLeft > 0) {
-    body.boostLeft--;
-    body.vy += body.boost * dt;
+  if (!body.isAimed) pullDown(program, body, state, dt);
+  moveUp(program, body, body.isGrounded && body.vy <= 0 ? -SKIN : body.vy * dt);
+  if (body.isAimed && body.dashLeft === 0) {
+    body.isAimed = false;
+    body.vy = 0;
   }
-  if (body.floatLeft > 0) body.floatLeft--;
-  if (!body.isGrounded || body.vy > 0)
-    body.vy = Math.max(-greatestFall(program, body, state), body.vy - gravity * dt);
-  moveUp(program.level, body, body.isGrounded && body.vy <= 0 ? -SKIN : body.vy * dt);
   if (body.isGrounded) body.vy = body.plunge = 0;
   body.airFrames = body.isGrounded ? 0 : body.airFrames + 1;
   if (body.y < -4) {

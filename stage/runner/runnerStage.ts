@@ -10,7 +10,7 @@ export const runnerStage = {
   refs: ({ run, height, gates, zones, halts, fall }) => [
     ...(fall.slide ? refsOf("gate", { gate: fall.slide.gate }, ["fall", "slide"]) : []),
     ...(halts ?? []).map((gate, k) => ({ what: "gate" as const, id: gate, path: ["halts", k] })),
-    ...refsOf("control", { left: run.left, right: run.right }, ["run"]),
+    ...refsOf("control", { left: run.left, right: run.right, up: run.up, down: run.down }, ["run"]),
     ...("control" in height ? refsOf("control", { control: height.control }, ["height"]) : []),
     ...refsOf("gate", zones ?? {}, ["zones"]),
     ...refsOf("gate", gates, ["gates"]),

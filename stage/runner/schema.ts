@@ -41,6 +41,9 @@ export const runnerSchema = v.strictObject({
   run: v.strictObject({
     left: id,
     right: id,
+    /** The controls that aim a dash up and down; it is aimed to the sides only if absent. */
+    up: v.exactOptional(id),
+    down: v.exactOptional(id),
     speed: positive,
     accel: positive,
     /** The rates of braking and of turning around; the rate of acceleration if absent. */
@@ -70,6 +73,11 @@ export const runnerSchema = v.strictObject({
     most: positive,
     /** Around the top, while it rises or falls slower than `within`, only a share of its gravity. */
     hang: v.exactOptional(v.strictObject({ within: positive, share })),
+    /**
+     * A rising body that would stop at the edge of a tile is moved aside instead, by at most so many pixels of the level, of
+     * which a tile has `tilePx`.
+     */
+    corner: v.exactOptional(v.pipe(v.number(), v.minValue(0), v.maxValue(256))),
     /** While a gate is open, such as that of a wall, it falls at most so fast. */
     slide: v.exactOptional(v.strictObject({ gate: id, most: positive })),
   }),

@@ -1,4 +1,4 @@
-import { expect, test } from "vitest";
+import { describe, expect, test } from "vitest";
 import { formatTrace, readTake, type Kit, type Move, type Take } from "#core";
 import { compileRules, runRules, type RunnerDocument } from "../index";
 import { findJumpFacts } from "../jumpFacts";
@@ -256,4 +256,71 @@ test("a thin beam is no wall, and its end is an edge", () => {
     x: expect.closeTo(1.34, 2) as number,
     y: expect.closeTo(1, 3) as number,
   });
+});
+
+/** A press held from one frame until another. */
+const held = (from: number, to: number): [number, number][] => [
+  [from, 1],
+  [to, 0],
+];
+
+describe("an aimed dash", () => {
+  const aim: Move = { id: "aim", name: "Aim", pattern: "press", effect: { aim: 12, for: "10f" } };
+  const stage = {
+    ...STAGE,
+    level: [...Array.from({ length: 28 }, () => "#      #"), "#  @   #", "#      #", "########"],
+    run: { ...STAGE.run, up: "up", down: "down" },
+  };
+  const kit = kitWith(stage, [aim]);
+  const aimed = { ...kit, controls: [...kit.controls, { id: "up", name: "up", bindings: [] }] };
+
+  test.each<[string, Take["lanes"], number, number]>([
+    ["without a direction, the way it faces", {}, 1, 0],
+    ["left, pressed on the frame of the dash", { left: held(5, 7) }, -1, 0],
+    ["up", { up: held(3, 30) }, 0, 1],
+    ["up and right", { up: held(3, 7), right: held(5, 7) }, Math.SQRT1_2, Math.SQRT1_2],
+    ["left and right at once, which is no direction", { left: held(4, 7), right: held(4, 7) }, 1, 0],
+  ])("%s", (_, lanes, x, y) => {
+    const { speed } = play(aimed, { ...lanes, leap: held(5, 8) }, 40);
+    for (let frame = 5; frame < 15; frame++) {
+      expect(speed(frame).x, String(frame)).toBeCloseTo(12 * x, 2);
+      expect(speed(frame).y, String(frame)).toBeCloseTo(12 * y, 2);
+    }
+    // At its end it falls from rest.
+    expect(speed(15).y).toBeCloseTo(-50 / 60, 2);
+  });
+});
+
+test("a body that bonks against the edge of a beam is moved aside by the corner's pixels, and no further", () => {
+  // The beam over columns 4 to 6 begins at x = 4; the body's right side is at 3.5 + 0.34 + what it walked.
+  const level = ["#       #", "#       #", "#   ### #", "#       #", "#       #", "#  @    #", "#########"];
+  const top = (corner: number, walk: number) => {
+    const stage: RunnerDocument = { ...STAGE, level, fall: { ...STAGE.fall, corner } };
+    const step: Move = { id: "step", name: "Step", pattern: "down-press", effect: { step: walk } };
+    const kit = kitWith(stage, [hop, step]);
+    const { place } = play(kit, { down: held(2, 4), leap: held(30, 40) }, 80);
+    const ys = Array.from({ length: 40 }, (_, n) => place(30 + n).y);
+    return { high: Math.max(...ys), x: place(79).x };
+  };
+  // 0.3 tiles further its right side is 0.14 tiles under the beam, which is 4.5 of 32 pixels.
+  expect(top(5, 0.3).x).toBeCloseTo(4 - 0.34, 2);
+  expect(top(5, 0.3).high).toBeGreaterThan(5);
+  expect(top(4, 0.3).high).toBeCloseTo(4 - 0.9, 2);
+  expect(top(4, 0.3).x).toBeCloseTo(3.8, 2);
+  expect(top(0, 0.3).high).toBeCloseTo(4 - 0.9, 2);
+});
+
+test("several effects of one move begin on the same frame, in their order", () => {
+  const dive: Move = {
+    id: "dive",
+    name: "Dive",
+    pattern: "down-press",
+    effect: [{ stop: true }, { dash: 4, for: "6f" }, { plunge: 10 }],
+  };
+  const { speed } = play(kitWith(STAGE, [hop, dive]), { ...LEAP_AT_10, down: held(20, 21) }, 60);
+  for (let frame = 20; frame < 26; frame++)
+    expect([speed(frame).x, speed(frame).y]).toEqual([expect.closeTo(4, 3), expect.closeTo(-10, 3)]);
+  const many = { ...dive, effect: Array.from({ length: 5 }, () => ({ stop: true })) };
+  const compiled = compileRules(kitWith(STAGE, [hop, many]));
+  expect(compiled.ok ? [] : compiled.issues.map(({ path }) => path)).toEqual([["moves", 1, "effect"]]);
 });

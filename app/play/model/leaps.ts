@@ -1,5 +1,5 @@
 import { evaluateEasing, parseEasing, type Kit } from "#core";
-import type { RunnerDocument } from "#stage";
+import { effectsOf, type RunnerDocument, type WrittenEffect } from "#stage";
 
 /** The three presses shown, with their default lengths in seconds. */
 export const PRESSES = [
@@ -23,19 +23,23 @@ export interface Leap {
   }[];
 }
 
+/** Returns the leap among the effects of a move: one of a speed of its own ("number"), or of a charge's output ("string"). */
+function leapOf(move: NonNullable<Kit["moves"]>[number], by: "number" | "string"): WrittenEffect | undefined {
+  return effectsOf(move).find(({ effect }) => typeof effect.leap === by);
+}
+
 /** Returns the first move that leaps at a fixed speed. */
 export function fixedLeap(kit: Kit): Leap | undefined {
-  const index = (kit.moves ?? []).findIndex(
-    move => !move.off && typeof (move.effect as { leap?: unknown } | undefined)?.leap === "number",
-  );
+  const index = (kit.moves ?? []).findIndex(move => !move.off && leapOf(move, "number"));
   if (index < 0) return undefined;
   const move = kit.moves![index]!;
+  const { effect, path } = leapOf(move, "number")!;
   const pattern = kit.patterns.find(item => item.id === move.pattern);
-  const speed = (move.effect as { leap: number }).leap;
+  const speed = effect.leap as number;
   return {
     control: pattern && "control" in pattern ? pattern.control : (kit.controls[0]?.id ?? ""),
     presses: PRESSES.map(press => ({ ...press, speed })),
-    numbers: [{ label: "launch speed", value: speed, path: ["moves", index, "effect", "leap"] }],
+    numbers: [{ label: "launch speed", value: speed, path: ["moves", index, ...path, "leap"] }],
   };
 }
 
@@ -49,10 +53,9 @@ const CHARGES = [
 /** Returns the first move that leaps with the output of a charge. */
 export function chargedLeap(kit: Kit): Leap | undefined {
   for (const move of kit.moves ?? []) {
-    const effect = move.effect as { leap?: unknown } | undefined;
     const index = kit.patterns.findIndex(item => item.id === move.pattern);
     const pattern = kit.patterns[index];
-    if (move.off || effect?.leap !== "output" || !pattern || !("curve" in pattern || "full" in pattern))
+    if (move.off || !leapOf(move, "string") || !pattern || !("curve" in pattern || "full" in pattern))
       continue;
     const [low, high] = pattern.output ?? [0, 1];
     const easing = parseEasing(pattern.curve ?? "linear");

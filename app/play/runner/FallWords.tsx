@@ -9,6 +9,7 @@ import type { JumpFields } from "./useJumpFields";
 const SHARE = { least: 0, most: 1 } as const;
 const HANG = { within: 4, share: 0.5 };
 const SLIDE_MOST = 4;
+const CORNER_PX = 6;
 
 /** Returns a kit in which another gate lets the body slide, or none. */
 function writeSlide(kit: Kit, gate: string | undefined): Kit {
@@ -17,10 +18,43 @@ function writeSlide(kit: Kit, gate: string | undefined): Kit {
   return writeAt(kit, ["stage", "fall", "slide"], { gate, most: slide?.most ?? SLIDE_MOST });
 }
 
-/** The optional rules of a fall as a sentence: hanging around the top, and sliding while a gate is open. */
+/** How far a rising body is moved aside at the edge of a beam, as a sentence; or the offer of it. */
+function CornerWords({ corner, number }: { corner: number | undefined; number: JumpFields["number"] }) {
+  const workbench = useWorkbench();
+  const path = ["stage", "fall", "corner"];
+  if (corner === undefined)
+    return (
+      <Button
+        look="quiet"
+        className="-ml-2"
+        onClick={() => workbench.editKit("past corners", now => writeAt(now, path, CORNER_PX))}
+      >
+        … slipping past the corner of a beam
+      </Button>
+    );
+  return (
+    <>
+      Rising, it slips past the corner of a beam by at most{" "}
+      {number("pixels past a corner", corner, path, { least: 0, most: 256 })} px{" "}
+      <Button
+        look="quiet"
+        aria-label="Remove slipping past corners"
+        onClick={() => workbench.editKit("removed slipping past corners", now => deleteAt(now, path))}
+      >
+        ×
+      </Button>
+      .{" "}
+    </>
+  );
+}
+
+/**
+ * The optional rules of rising and falling as a sentence: hanging around the top, slipping past corners, and sliding while a
+ * gate is open.
+ */
 export function FallWords({
   kit,
-  fall: { hang, slide },
+  fall: { hang, corner, slide },
   unit,
   fields: { far, number },
 }: {
@@ -56,7 +90,7 @@ export function FallWords({
           … hanging around the top
         </Button>
       )}
-      While{" "}
+      <CornerWords corner={corner} number={number} /> While{" "}
       <GateWord kit={kit} label="gate of sliding" value={slide?.gate} path={writeSlide} suggested="Wall" /> is
       open it falls{" "}
       {slide ? (

@@ -1,5 +1,5 @@
 import { deleteAt, writeAt, type Kit, ownValue } from "#core";
-import { stageOf, type RunnerDocument } from "#stage";
+import { effectsOf, stageOf, type RunnerDocument } from "#stage";
 import { widthOf } from "../../edits/levelEdits";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
@@ -20,6 +20,31 @@ const STEERS = [
   { value: "rules", label: "the rules", hint: "only while some pattern sees that direction" },
 ];
 
+/** The controls that aim a dash up and down, as a part of a sentence. */
+function AimWords({ kit, run }: { kit: Kit; run: RunnerDocument["run"] }) {
+  const workbench = useWorkbench();
+  const word = (side: "up" | "down") => (
+    <ChoiceWord
+      label={`control that aims ${side}`}
+      value={run[side] ?? ""}
+      choices={[
+        { value: "", label: "nothing" },
+        ...kit.controls.map(({ id, name }) => ({ value: id, label: name })),
+      ]}
+      onChoose={value =>
+        workbench.editKit(`aimed ${side}`, now =>
+          value === "" ? deleteAt(now, ["stage", "run", side]) : writeAt(now, ["stage", "run", side], value),
+        )
+      }
+    />
+  );
+  return (
+    <>
+      A dash is aimed up by {word("up")} and down by {word("down")}.
+    </>
+  );
+}
+
 /** Returns a kit in which the k-th gate that halts the body is another, a further one, or none. */
 function writeHalt(kit: Kit, k: number, gate: string | undefined): Kit {
   const halts = [...((kit.stage as RunnerDocument).halts ?? [])];
@@ -32,6 +57,7 @@ function writeHalt(kit: Kit, k: number, gate: string | undefined): Kit {
 /** The gates that keep every direction from the body, and who steers it, as a sentence. */
 function Steering({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
   const workbench = useWorkbench();
+  const isAimed = kit.moves?.some(move => effectsOf(move).some(({ effect }) => "aim" in effect)) ?? false;
   return (
     <p>
       No direction reaches the body while{" "}
@@ -60,7 +86,7 @@ function Steering({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
           )
         }
       />
-      .
+      . {isAimed && <AimWords kit={kit} run={stage.run} />}
     </p>
   );
 }

@@ -11,6 +11,7 @@ import {
   type PathStep,
   type Swept,
 } from "#core";
+import { listEffectFigures } from "#stage";
 import type { SweepRange, SweptChoice } from "../../document/studySettings";
 
 const GROUP_WORDS = {
@@ -38,20 +39,17 @@ function choiceOf({ path, rule, label, kind, value, least }: KitNumber): SweptCh
 /** Returns the numbers of effects on the stage. */
 function listEffectNumbers(kit: Kit): SweptChoice[] {
   return (kit.moves ?? []).flatMap((move, m) =>
-    Object.entries((move.effect ?? {}) as Readonly<Record<string, unknown>>).flatMap(([field, value]) => {
-      if (typeof value !== "number") return [];
-      const path = ["moves", m, "effect", field];
+    listEffectFigures(move).map(({ field, value, path: inMove }) => {
+      const path = ["moves", m, ...inMove];
       const name = `${move.name || move.id}: ${field} on the stage`;
-      return [
-        {
-          key: keyOf(path),
-          words: `${name} (${value})`,
-          name,
-          swept: { kind: "number", path } as const,
-          present: value,
-          least: 0,
-        },
-      ];
+      return {
+        key: keyOf(path),
+        words: `${name} (${value})`,
+        name,
+        swept: { kind: "number", path } as const,
+        present: value,
+        least: 0,
+      };
     }),
   );
 }
