@@ -46,6 +46,7 @@ function findSide(kit: Kit, name: "left" | "right"): string | undefined {
  */
 export function giveRunner(kit: Kit): Kit {
   const taken = new Set([...kit.controls, ...(kit.sticks ?? [])].map(item => item.id));
+  const bound = new Set(kit.controls.flatMap(control => control.bindings.flat()));
   const made: Kit["controls"][number][] = [];
   const side = (name: "left" | "right") => {
     const found = findSide(kit, name);
@@ -53,7 +54,8 @@ export function giveRunner(kit: Kit): Kit {
     const id = freshId(name, taken);
     taken.add(id);
     const label = name === "left" ? "Left" : "Right";
-    made.push({ id, name: label, bindings: [[`key:Arrow${label}`]] });
+    const codes = [`key:Arrow${label}`, name === "left" ? "pad:14" : "pad:15"];
+    made.push({ id, name: label, bindings: codes.filter(code => !bound.has(code)).map(code => [code]) });
     return id;
   };
   const known = kit.gates?.find(gate => /^(footing|ground)$/i.test(gate.name));

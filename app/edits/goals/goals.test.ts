@@ -6,8 +6,17 @@ import { beginKit } from "./beginKit";
 import { GOALS } from "./goals";
 
 const IDS = GOALS.map(({ id }) => id);
-/** Every set of goals, the empty one first. */
-const SETS = Array.from({ length: 2 ** IDS.length }, (_, bits) => IDS.filter((_id, k) => (bits >> k) & 1));
+const setOf = (bits: number) => IDS.filter((_id, k) => (bits >> k) & 1);
+const ALL = 2 ** IDS.length - 1;
+/** No goal, each alone, every pair, all of them, all but one, and some of the sets between. */
+const SETS = [
+  ...new Set([
+    0,
+    ALL,
+    ...IDS.flatMap((_, a) => [1 << a, ALL & ~(1 << a), ...IDS.map((_id, b) => (1 << a) | (1 << b))]),
+    ...Array.from({ length: 40 }, (_, k) => (k * 641 + 97) & ALL),
+  ]),
+].map(setOf);
 
 /** Runs the take of the scripted player and returns its results. */
 function showOff(goals: readonly string[]) {
@@ -34,6 +43,10 @@ test("every set of goals gives a valid kit without warnings, with one control pe
 
 test.each([
   ["jump", ["Jump"]],
+  ["wall-kick", ["Jump", "Wall kick"]],
+  ["fast-fall", ["Jump", "Fast fall"]],
+  ["drop", ["Jump", "Drop"]],
+  ["dash", ["Aimed dash", "Jump"]],
   ["charge", ["Great toll"]],
   ["chain", ["First blow", "Second blow", "Third blow"]],
   ["tap-hold", ["Quick toll", "Slow toll"]],

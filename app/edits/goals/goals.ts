@@ -1,5 +1,7 @@
 import type { Kit, Move } from "#core";
-import { giveDuel, giveRopes, giveRunner } from "../giveStage";
+import { stageOf } from "#stage";
+import { letFollow, waitUntilFree } from "../cancelEdits";
+import { findGate, giveDuel, giveRopes, giveRunner } from "../giveStage";
 import { freshId } from "../freshId";
 import { applyStarter, STARTERS } from "../starters/starters";
 
@@ -61,6 +63,53 @@ const strike = (kit: Kit, force: number) => (isDuel(kit) ? { effect: { strike: f
 
 const footingOf = (kit: Kit) => kit.gates?.find(gate => /^footing$/i.test(gate.name))?.id;
 
+/** The presses by which a body on the runner's level goes to its left wall, from anywhere; and how long that takes at most. */
+const TO_THE_WALL = 290;
+
+/** Returns a kit with a jump on a control called Leap, unless it has one, and the id of that control. */
+function giveJump(was: Kit): { kit: Kit; id: string } {
+  const { kit, id } = giveControl(was, "Leap", ["key:Space", "key:KeyZ"], ["pad:0"]);
+  const hasJump = kit.moves?.some(({ name }) => name === "Jump") ?? false;
+  return { kit: hasJump ? kit : start(kit, "late", id), id };
+}
+
+const giveLeft = (kit: Kit) => giveControl(kit, "Left", ["key:ArrowLeft", "key:KeyA"], ["pad:14"]);
+const giveUp = (kit: Kit) => giveControl(kit, "Up", ["key:ArrowUp", "key:KeyW"], ["pad:12"]);
+const giveDown = (kit: Kit) => giveControl(kit, "Down", ["key:ArrowDown", "key:KeyS"], ["pad:13"]);
+
+/** Returns a kit whose runner opens a gate of its stage, and the id of that gate; on another stage a gate opened by hand. */
+function giveStageGate(kit: Kit, field: "wall" | "falling", name: string): { kit: Kit; id: string } {
+  const stage = stageOf(kit);
+  const known = stage?.kind === "runner" ? stage.gates[field] : undefined;
+  if (known !== undefined) return { kit, id: known };
+  const { id, gates } = findGate(kit, name);
+  const opened =
+    stage?.kind === "runner" ? { stage: { ...stage, gates: { ...stage.gates, [field]: id } } } : {};
+  return { kit: { ...kit, gates, ...opened }, id };
+}
+
+/** Returns a kit with a starter on a control, unless it has a pattern with the name that this gives. */
+const giveStart = (kit: Kit, starterId: string, controlId: string, patternName: string) =>
+  kit.patterns.some(({ name }) => name === patternName) ? kit : start(kit, starterId, controlId);
+
+/** Returns a kit whose runner aims dashes up and down by controls of those names. */
+function giveAim(was: Kit): Kit {
+  const raised = giveUp(was);
+  const { kit, id: down } = giveDown(raised.kit);
+  const stage = stageOf(kit);
+  if (stage?.kind !== "runner") return was;
+  return { ...kit, stage: { ...stage, run: { ...stage.run, up: raised.id, down } } };
+}
+
+/** Returns a kit with a thin beam above the left end of its level, two tiles above the ground. */
+function giveBeam(kit: Kit): Kit {
+  const stage = stageOf(kit);
+  if (stage?.kind !== "runner") return kit;
+  const ground = stage.level.findIndex(row => row.startsWith("#"));
+  const level = stage.level.map((row, r) => (r === ground - 2 ? `----${row.slice(4)}` : row));
+  return { ...kit, stage: { ...stage, level } };
+}
+
 /** Every goal, in display order. */
 export const GOALS: readonly Goal[] = [
   {
@@ -74,6 +123,120 @@ export const GOALS: readonly Goal[] = [
       const height = { by: "cut", control: id, to: 0.4 };
       const stage = isRunner(begun) ? { stage: { ...(begun.stage as object), height } } : {};
       return { kit: { ...begun, ...stage }, presses: [] };
+    },
+  },
+  {
+    id: "wall-kick",
+    words: "A wall kick",
+    line: "off a wall in the air, also a moment after it was left",
+    stage: giveRunner,
+    grow(was) {
+      const jumping = giveJump(was);
+      const { kit: walking, id: left } = giveLeft(jumping.kit);
+      const { kit, id: wall } = giveStageGate(walking, "wall", "Wall");
+      const footing = footingOf(kit);
+      return {
+        kit: giveMove(kit, "Wall kick", "Leap press", {
+          needs: [{ gate: wall, coyote: "6f" }],
+          ...(footing ? { bans: [footing] } : {}),
+          buffer: "4f",
+          ...(isRunner(kit) ? { effect: { kick: 9, up: 17, for: "9f" } } : {}),
+        }),
+        presses: [
+          [left, 0, TO_THE_WALL + 26],
+          [jumping.id, TO_THE_WALL, TO_THE_WALL + 12],
+          [jumping.id, TO_THE_WALL + 20, TO_THE_WALL + 30],
+        ],
+      };
+    },
+  },
+  {
+    id: "fast-fall",
+    words: "A fast fall",
+    line: "down in the air: from the top on it falls at a speed of its own",
+    stage: giveRunner,
+    grow(was) {
+      const jumping = giveJump(was);
+      const { kit: steered, id: down } = giveDown(jumping.kit);
+      const { kit, id: falling } = giveStageGate(steered, "falling", "Falling");
+      return {
+        kit: giveMove(giveStart(kit, "press", down, "Down press"), "Fast fall", "Down press", {
+          needs: [{ gate: falling }],
+          buffer: "12f",
+          ...(isRunner(kit) ? { effect: { plunge: 30 } } : {}),
+        }),
+        presses: [
+          [jumping.id, 0, 14],
+          [down, 16, 34],
+        ],
+      };
+    },
+  },
+  {
+    id: "drop",
+    words: "Drop through a beam",
+    line: "down and the jump together: it falls through the thin beam below",
+    stage: giveRunner,
+    grow(was) {
+      const jumping = giveJump(giveBeam(was));
+      const { kit: walking, id: left } = giveLeft(jumping.kit);
+      const { kit, id: down } = giveDown(walking);
+      const id = freshId("drop-down", new Set(kit.patterns.map(pattern => pattern.id)));
+      const together: Kit["patterns"][number] = {
+        id,
+        name: "Down and leap",
+        kind: "chord",
+        controls: [down, jumping.id],
+        spread: "6f",
+      };
+      const footing = footingOf(kit);
+      return {
+        kit: giveMove({ ...kit, patterns: [...kit.patterns, together] }, "Drop", "Down and leap", {
+          ...(footing ? { needs: [{ gate: footing }] } : {}),
+          priority: 5,
+          ...(isRunner(kit) ? { effect: { drop: true } } : {}),
+        }),
+        presses: [
+          [left, 0, TO_THE_WALL],
+          [jumping.id, TO_THE_WALL, TO_THE_WALL + 20],
+          [down, TO_THE_WALL + 60, TO_THE_WALL + 70],
+          [jumping.id, TO_THE_WALL + 60, TO_THE_WALL + 70],
+        ],
+      };
+    },
+  },
+  {
+    id: "dash",
+    words: "A dash with a cancel",
+    line: "in the direction held, remembered for a moment; the jump may cut it short",
+    stage: giveRunner,
+    grow(was) {
+      const jumping = giveJump(was);
+      const { kit, id } = giveControl(
+        giveAim(jumping.kit),
+        "Dash",
+        ["key:KeyV", "key:KeyB"],
+        ["pad:4", "pad:6"],
+      );
+      const dashing = giveMove(giveStart(kit, "press", id, "Dash press"), "Aimed dash", "Dash press", {
+        slot: "dash",
+        frames: { startup: "0f", active: "8f", recovery: "12f" },
+        bans: ["busy:dash"],
+        buffer: "6f",
+        ...(isRunner(kit) ? { effect: { aim: 16, for: "8f" } } : {}),
+      });
+      const [first, second] = [
+        dashing.moves!.length - 1,
+        dashing.moves!.findIndex(({ name }) => name === "Jump"),
+      ];
+      const waiting = waitUntilFree(dashing, first, second);
+      return {
+        kit: letFollow(waiting, first, second, { when: "any", from: "4f", to: "20f" }),
+        presses: [
+          [id, 0, 4],
+          [jumping.id, 8, 20],
+        ],
+      };
     },
   },
   {

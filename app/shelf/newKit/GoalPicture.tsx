@@ -26,6 +26,50 @@ const PICTURES: Readonly<Record<string, ReactNode>> = {
       <Press from={60} to={74} />
     </>
   ),
+  "wall-kick": (
+    <>
+      <path d="M28 4v40" strokeWidth="6" className="stroke-bark" />
+      <path d="M74 42C58 30 46 24 38 22" strokeWidth="2.5" className={`${dash} stroke-moss`} />
+      <circle cx="38" cy="22" r="6" className={moss} />
+      <path d="M42 18C64 0 92 4 116 34" strokeWidth="2.5" className="fill-none stroke-moss" />
+      <path d="m109 30 7 5 1-9" strokeWidth="2.5" className="fill-none stroke-moss" />
+      <Press from={66} to={78} />
+      <Press from={92} to={102} />
+    </>
+  ),
+  "fast-fall": (
+    <>
+      <path d="M30 42C40 10 60 4 76 8" strokeWidth="2.5" className="fill-none stroke-moss" />
+      <path d="M76 8C98 12 108 24 116 42" strokeWidth="2" className={dash} />
+      <path d="M76 10v30m-7-8 7 8 7-8" strokeWidth="2.5" className="fill-none stroke-moss" />
+      <circle cx="76" cy="9" r="6" className={moss} />
+      <path d="M14 46h124" strokeWidth="4" className="stroke-bark" />
+      <Press from={30} to={44} />
+      <Press from={70} to={90} />
+    </>
+  ),
+  drop: (
+    <>
+      <path d="M40 20h84" strokeWidth="4" strokeDasharray="12 4" className="stroke-bark" />
+      <circle cx="82" cy="12" r="6" className={moss} />
+      <path d="M82 22v18m-6-6 6 6 6-6" strokeWidth="2.5" className="fill-none stroke-moss" />
+      <path d="M20 47h124" strokeWidth="4" className="stroke-bark" />
+      <Press from={74} to={92} />
+      <Press from={98} to={116} />
+    </>
+  ),
+  dash: (
+    <>
+      <circle cx="24" cy="34" r="6" className={moss} />
+      <path d="M34 34h44" strokeWidth="2.5" className="fill-none stroke-moss" />
+      <path d="M34 27h30M34 41h30" strokeWidth="2" className={dash} />
+      <path d="M78 34C90 6 116 4 134 30" strokeWidth="2.5" className="fill-none stroke-moss" />
+      <path d="m127 27 7 4 1-9" strokeWidth="2.5" className="fill-none stroke-moss" />
+      <Done x={78} y={34} />
+      <Press from={20} to={32} />
+      <Press from={72} to={90} />
+    </>
+  ),
   charge: (
     <>
       <path d="M24 44C70 42 92 30 108 10V44z" className={fern} />
