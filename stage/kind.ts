@@ -55,6 +55,22 @@ export interface Performed {
   readonly held: readonly number[];
 }
 
+/** A row of the tape for what a body of the stage does, read from its track. */
+export interface StageRow {
+  readonly id: string;
+  readonly name: string;
+  /** Its possible actions, and the look of a stretch of each: a part of a move, something open, or a box with its words. */
+  readonly states: readonly {
+    readonly words: string;
+    readonly look: "startup" | "active" | "recovery" | "open" | "named";
+  }[];
+  /**
+   * Returns the index into its states on the frame whose values begin at a place of a track, −1 for none. `before` is the
+   * place of the frame before, negative on the first.
+   */
+  readonly stateAt: (track: ArrayLike<number>, at: number, before: number) => number;
+}
+
 /** The indices of controls and moves of one program in another, −1 for those that it lacks. */
 export interface MovedIndices {
   readonly control: (index: number) => number;
@@ -110,6 +126,8 @@ export interface StageKind<D, P, B> {
    * Absent means it is never certain.
    */
   readonly isStill?: (bodies: B) => boolean;
+  /** The rows of the tape for what its bodies do by themselves. */
+  readonly rows?: readonly StageRow[];
   /** The number of values per frame in a track, and the function that writes them at an offset. */
   readonly trackStride: number;
   readonly writeTrack: (bodies: B, track: { [place: number]: number }, at: number) => void;

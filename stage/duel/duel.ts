@@ -41,6 +41,8 @@ export interface DuelState {
   blockedLeft: number;
   stopLeft: number;
   parryLeft: number;
+  /** Whether a strike of this frame was, or would have been, parried. */
+  isParrying: boolean;
   /** The current blow: its move (−1 for none), frames until it lands, frames in which it can still land. */
   blow: number;
   blowIn: number;
@@ -107,6 +109,7 @@ export function createDuel(): DuelState {
     blockedLeft: 0,
     stopLeft: 0,
     parryLeft: 0,
+    isParrying: false,
     blow: -1,
     blowIn: 0,
     blowFor: 0,
@@ -226,6 +229,7 @@ export function stepDuel(
   stepJack(program, duel, passed);
   if (duel.jack === "active") strikeFighter(program, duel);
   else stepBlow(program, duel, passed);
+  duel.isParrying = duel.parryLeft > 0;
   duel.parryLeft = Math.max(0, duel.parryLeft - passed);
 }
 

@@ -8,6 +8,7 @@ export const GROUP_WORDS: Readonly<Record<TapeGroup, string>> = {
   gates: "Gates",
   patterns: "Patterns",
   moves: "Moves",
+  stage: "The stage",
   game: "The game",
   prompts: "Prompts",
 };

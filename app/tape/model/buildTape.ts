@@ -24,6 +24,7 @@ import { actsOf, type Act } from "#link";
 import type { Rules } from "#stage";
 import { createGameRows, type GameRows } from "./gameRows";
 import { followLosses, type LossMarks } from "./lossMarks";
+import { createStageRows } from "./stageRows";
 import { followStick, type StickFollower } from "./stickRows";
 import {
   addMark,
@@ -37,8 +38,8 @@ import {
 
 /** Builds the tape of a trace that may still grow: each call reads only new notes. */
 export interface TapeBuilder {
-  /** `acts`: those of a running game so far, in its own frames. */
-  readonly extend: (trace: Trace, acts?: readonly Act[]) => TapeModel;
+  /** `acts`: those of a running game so far, in its own frames; `track`: that of the bodies so far. */
+  readonly extend: (trace: Trace, acts?: readonly Act[], track?: ArrayLike<number>) => TapeModel;
 }
 
 interface Named {
@@ -284,26 +285,27 @@ const NOTES_A_PICTURE = 6000;
 export function createTapeBuilder(rules: Rules, gameHz?: number): TapeBuilder {
   const reader = createReader(rules);
   const game = gameHz === undefined ? undefined : createGameRows(rules.kit, rules.program, gameHz);
-  const rows = withGame(reader.rows, game);
+  const stage = createStageRows(rules);
+  const rows = withOthers(reader.rows, [...stage.rows, ...(game?.rows ?? [])]);
   let read = 0;
   return {
-    extend(trace, acts = []) {
+    extend(trace, acts = [], track = []) {
       const until = Math.min(trace.count, read + NOTES_A_PICTURE);
       for (; read < until; read++) reader.readNote(trace, read);
       // The frames of which every note is read.
       const frames = read < trace.count ? trace.frame[read]! : trace.frames;
       reader.settle(frames);
+      stage.extend(track, frames);
       if (acts.length > 0) game?.extend(trace, acts);
       return { ...modelOf(reader, trace, rows), frames };
     },
   };
 }
 
-/** Returns rows with those of a game after the moves. */
-function withGame(rows: readonly TapeRow[], game: GameRows | undefined): readonly TapeRow[] {
-  if (!game) return rows;
+/** Returns rows with those of the stage and of a game after the moves. */
+function withOthers(rows: readonly TapeRow[], others: readonly TapeRow[]): readonly TapeRow[] {
   const at = rows.findIndex(({ group }) => group === "prompts" || group === "time");
-  return at < 0 ? [...rows, ...game.rows] : [...rows.slice(0, at), ...game.rows, ...rows.slice(at)];
+  return at < 0 ? [...rows, ...others] : [...rows.slice(0, at), ...others, ...rows.slice(at)];
 }
 
 /** Ends open stretches at the end of the take, and removes those that begin beyond it. */
@@ -332,8 +334,16 @@ export interface TapeReading {
   readonly finish: () => TapeModel;
 }
 
-/** Starts building the tape of a trace. Disabled rules have no row. No stretch extends beyond the take. */
-export function beginTape(rules: Rules, trace: Trace, take?: Take): TapeReading {
+/**
+ * Starts building the tape of a trace. Disabled rules have no row. No stretch extends beyond the take. `track`: that of the
+ * bodies; without it their rows are empty.
+ */
+export function beginTape(
+  rules: Rules,
+  trace: Trace,
+  take?: Take,
+  track: ArrayLike<number> = [],
+): TapeReading {
   const { program } = rules;
   const reader = createReader(rules);
   let next = 0;
@@ -359,19 +369,26 @@ export function beginTape(rules: Rules, trace: Trace, take?: Take): TapeReading 
           for (const x of ownValue(take.unmeant, row.id) ?? [])
             nameUnmeant(row, landingFrame(x, program.rateHz, take.rate));
         });
-      for (const row of rows) {
+      const stage = createStageRows(rules);
+      stage.extend(track, trace.frames);
+      for (const row of [...rows, ...stage.rows]) {
         endAt(row.spanFrom, row.spanTo, trace.frames);
         endAt(row.waitFrom, row.waitTo, trace.frames);
       }
       endAt(reader.freezeFrom, reader.freezeTo, trace.frames);
-      return modelOf(reader, trace, withGame(rows, take && readGame(rules, trace, take)), take);
+      return modelOf(
+        reader,
+        trace,
+        withOthers(rows, [...stage.rows, ...((take && readGame(rules, trace, take)?.rows) ?? [])]),
+        take,
+      );
     },
   };
 }
 
 /** Builds the tape of a trace at once, in one pass over the notes. */
-export function buildTape(rules: Rules, trace: Trace, take?: Take): TapeModel {
-  const reading = beginTape(rules, trace, take);
+export function buildTape(rules: Rules, trace: Trace, take?: Take, track?: ArrayLike<number>): TapeModel {
+  const reading = beginTape(rules, trace, take, track);
   reading.readTo(trace.count);
   return reading.finish();
 }

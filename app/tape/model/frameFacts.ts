@@ -33,6 +33,7 @@ const SPAN_WORDS = {
   window: "window open",
   facing: "facing",
   speed: "at",
+  named: "",
 } as const;
 
 /** Returns the analog value of a control on a frame, if recorded. */

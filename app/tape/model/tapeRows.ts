@@ -1,12 +1,22 @@
 import { firstAbove, createGrowingClock, type Growth, type TakeClock } from "#core";
 
 /** The groups of rows, in display order. */
-export const TAPE_GROUPS = ["controls", "gates", "patterns", "moves", "game", "prompts", "time"] as const;
+export const TAPE_GROUPS = [
+  "controls",
+  "gates",
+  "patterns",
+  "moves",
+  "stage",
+  "game",
+  "prompts",
+  "time",
+] as const;
 export type TapeGroup = (typeof TAPE_GROUPS)[number];
 
 /** The looks of a stretch. The legend explains them; they differ in shape, not only in colour. */
 export type SpanLook =
   | "speed"
+  | "named"
   | "down"
   | "facing"
   | "open"

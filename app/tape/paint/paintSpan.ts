@@ -213,11 +213,12 @@ export function paintSpan(
       }
       break;
     case "speed":
+    case "named":
     case "facing":
       paintLabelled(
         ctx,
         palette,
-        look === "speed" ? palette.sand : palette.paper,
+        look === "facing" ? palette.paper : palette.sand,
         row.spanText[k]!,
         x,
         middle,

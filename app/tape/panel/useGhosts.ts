@@ -25,7 +25,9 @@ export function useGhosts(
   const other = useMemo(() => {
     const rules =
       laidOver && take && !isLong(take, laidOver.kit.rate) ? judge.rulesOf(laidOver.kit) : undefined;
-    return rules && take && buildTape(rules, judge.evaluate(rules, take).trace, take);
+    if (!rules || !take) return undefined;
+    const { trace, track } = judge.evaluate(rules, take);
+    return buildTape(rules, trace, take, track);
   }, [judge, laidOver, take]);
   return useMemo(() => {
     if (!other) return NONE;

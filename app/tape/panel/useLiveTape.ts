@@ -34,7 +34,7 @@ export function useLiveTape(
       if (built.current?.session !== session)
         built.current = { session, builder: createTapeBuilder(session.rules, gameHzOf(session)) };
       const { settings } = workbench.getState();
-      const model = built.current.builder.extend(session.trace, actsIn(session));
+      const model = built.current.builder.extend(session.trace, actsIn(session), session.track);
       // A running game has many rows; those with content leave room for what the game itself performed.
       const shown = only ?? ("gameHz" in session ? listStirring(model) : undefined);
       controller.current?.setModel(arrangeRows(model, settings, { only: shown }));

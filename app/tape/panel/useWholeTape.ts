@@ -25,8 +25,8 @@ export function useWholeTape(evaluated: Evaluated | undefined): WholeTape {
   const [last, setLast] = useState(NOTHING);
   useEffect(() => {
     if (!isLong) return;
-    const { rules, trace, take } = evaluated;
-    const reading = beginTape(rules, trace, take);
+    const { rules, trace, take, track } = evaluated;
+    const reading = beginTape(rules, trace, take, track);
     let note = 0;
     let timer = setTimeout(function goOn() {
       note = Math.min(trace.count, note + NOTES_A_REST);
@@ -38,7 +38,10 @@ export function useWholeTape(evaluated: Evaluated | undefined): WholeTape {
   }, [isLong, evaluated]);
   const built = useMemo(() => {
     if (!evaluated) return NOTHING;
-    if (!isLong) return { evaluated, whole: buildTape(evaluated.rules, evaluated.trace, evaluated.take) };
+    if (!isLong) {
+      const { rules, trace, take, track } = evaluated;
+      return { evaluated, whole: buildTape(rules, trace, take, track) };
+    }
     const isSame =
       last.evaluated?.take.id === evaluated.take.id && last.evaluated.rules.kit.id === evaluated.rules.kit.id;
     return isSame ? last : NOTHING;
