@@ -4,6 +4,7 @@ export type { EffectKind, StageKind } from "./kind";
 export { compileRules, parseRules, prepareKit } from "./rules";
 export type { Rules } from "./rules";
 export {
+  bodyUseOf,
   checkStage,
   courseOf,
   effectsOf,

@@ -55,6 +55,16 @@ export interface Performed {
   readonly held: readonly number[];
 }
 
+/** The direct use of a control by a body, besides the rules. */
+export interface BodyUse {
+  /** As after the control's name: "walks left". */
+  readonly words: string;
+  /** Whether it does so only while some active pattern sees the control. */
+  readonly isByRules: boolean;
+  /** The gates that keep it from the body while one is open. */
+  readonly halts: readonly string[];
+}
+
 /** A row of the tape for what a body of the stage does, read from its track. */
 export interface StageRow {
   readonly id: string;
@@ -91,6 +101,8 @@ export interface StageKind<D, P, B> {
   readonly effects: Readonly<Record<string, EffectKind>>;
   /** The control that runs forward and the gate of the ground, on a stage that is run through. */
   readonly course?: (document: D) => { readonly control: string; readonly ground: string | undefined };
+  /** How a body uses a control directly; undefined if it does not. */
+  readonly usesControl?: (document: D, controlId: string) => BodyUse | undefined;
   /** The prompts for which the stage draws an answer. */
   readonly draws?: (document: D) => readonly StageRef[];
   /** Returns the factor by which the stage stretches a prompt's window and grades; absent means 1. */

@@ -1,6 +1,6 @@
 import * as v from "valibot";
 import type { Issue, Kit, PathStep } from "#core";
-import type { StageRef } from "./kind";
+import type { BodyUse, StageRef } from "./kind";
 import { stageKind, type StageDocument } from "./kinds";
 import { effectSchema, EFFECT_KINDS, stageSchema, type Effect } from "./schema";
 
@@ -121,6 +121,12 @@ export function courseOf(
 ): { readonly control: string; readonly ground: string | undefined } | undefined {
   const stage = stageOf(kit);
   return stage && stageKind(stage.kind).course?.(stage);
+}
+
+/** Returns how a body of a kit's stage uses a control directly; undefined if it does not. */
+export function bodyUseOf(kit: Kit, controlId: string): BodyUse | undefined {
+  const stage = stageOf(kit);
+  return stage && stageKind(stage.kind).usesControl?.(stage, controlId);
 }
 
 /** Returns the gates that a kit's stage opens. */

@@ -4,6 +4,7 @@ import { formatCode } from "../input/codes";
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument } from "../document/workbenchContext";
 import { usePadState } from "../input/context";
+import { describeBodyUse } from "./model/bodyUse";
 
 /** Describes a pattern in a mode with its moves and prompts. */
 function describeRule(kit: Kit, program: Program, pattern: number, mode: number): string {
@@ -58,7 +59,8 @@ function ModeLine({
   mode: number;
   isNow: boolean;
 }) {
-  const sentence = describeSights(rules, control, mode);
+  const use = describeBodyUse(rules, control, mode);
+  const sentence = [use, describeSights(rules, control, mode)].filter(Boolean).join("; ");
   const name = rules.kit.modes?.[mode]?.name;
   return (
     <p className={isNow ? "" : "text-soft"}>

@@ -4,6 +4,8 @@ import { isActiveIn, setActiveIn } from "../edits/modeEdits";
 import { useEvaluation } from "../document/evaluationContext";
 import { useWorkbench } from "../document/workbenchContext";
 import { Flap } from "../ui/Flap";
+import { describeBodyUse } from "./model/bodyUse";
+import type { Rules } from "#stage";
 
 interface Rule {
   readonly list: "patterns" | "moves";
@@ -24,8 +26,11 @@ function rulesOf(kit: Kit, program: Program, control: number): Rule[] {
   });
 }
 
-/** Describes a control in one mode: the moves it leads to, otherwise the patterns that see it. */
-function summary(kit: Kit, program: Program, control: number, mode: number): string {
+/**
+ * Describes a control in one mode: the moves it leads to, otherwise the patterns that see it; and how a body uses it
+ * directly.
+ */
+function summary({ kit, program }: Pick<Rules, "kit" | "program">, control: number, mode: number): string {
   const visible = listPatternSights(program, control, mode).filter(sight => sight.verdict === "hears");
   const names = visible.flatMap(({ pattern }) => {
     const found = kit.patterns[pattern]!;
@@ -34,7 +39,8 @@ function summary(kit: Kit, program: Program, control: number, mode: number): str
     );
     return moves.length > 0 ? moves.map(move => move.name) : [found.name];
   });
-  return [...new Set(names)].join(", ");
+  const use = describeBodyUse({ kit, program }, control, mode);
+  return [...new Set([...names, ...(use ? [use] : [])])].join(", ");
 }
 
 function Cell({
@@ -52,7 +58,7 @@ function Cell({
 }) {
   const workbench = useWorkbench();
   const { id, name } = kit.modes![mode]!;
-  const words = summary(kit, program, c, mode);
+  const words = summary({ kit, program }, c, mode);
   const rules = rulesOf(kit, program, c);
   return (
     <Flap

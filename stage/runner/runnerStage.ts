@@ -18,6 +18,17 @@ export const runnerStage = {
   gates: ({ gates, zones }) => [...Object.values(gates), ...Object.values(zones ?? {})],
   effects: RUNNER_EFFECTS,
   course: ({ run, gates }) => ({ control: run.right, ground: gates.footing }),
+  usesControl({ run, halts = [] }, id) {
+    const isWalk = id === run.left || id === run.right;
+    if (isWalk)
+      return {
+        words: `walks ${id === run.left ? "left" : "right"}`,
+        isByRules: run.steers === "rules",
+        halts,
+      };
+    if (id !== run.up && id !== run.down) return undefined;
+    return { words: `aims a dash ${id === run.up ? "up" : "down"}`, isByRules: false, halts: [] };
+  },
   compile: compileRunner,
   create: createRunner,
   copy: body => ({ ...body }),
