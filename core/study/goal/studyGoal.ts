@@ -11,7 +11,9 @@ import {
 } from "../hands/countPresses";
 import { playHandWithPositions, type PlayedTake } from "../hands/playHand";
 import type { HandsQuestion } from "../hands/studyHands";
-import type { PrepareRun } from "../prepareRun";
+import { isSameDecided, listDecided } from "../../trace/decided";
+import { isEqualBetween } from "../equalBetween";
+import type { PreparedKit, PrepareRun } from "../prepareRun";
 import { writeSwept, type Swept } from "../sweep/swept";
 
 /** The parameters of a goal: the plays to meet it, and the values to try. */
@@ -55,15 +57,18 @@ interface Played {
   readonly columns: InputColumns;
 }
 
-/** A take with its meant presses, and its repetitions. */
+/** A take with its meant presses, and the function that makes its repetitions. */
 interface Course {
   readonly take: Take;
   readonly listed: ListedPresses;
-  readonly plays: readonly Played[];
+  readonly playOf: (repetition: number) => Played;
 }
 
 /** Shares are compared with a little room, so that 99 % of 100 presses is 99. */
 const ROUNDING = 1e-9;
+
+const isAscending = (values: readonly number[]) =>
+  values.every((value, k) => k === 0 || values[k - 1]! <= value);
 
 interface Sums {
   plays: number;
@@ -73,75 +78,164 @@ interface Sums {
   unwanted: number;
 }
 
-/** Returns the press kept least often; of several the first. */
-function findHardest(counted: readonly (readonly CountedPress[])[], plays: number): HardestPress | undefined {
-  let hardest: CountedPress | undefined;
-  for (const one of counted.flat()) if (one.kept < (hardest?.kept ?? plays)) hardest = one;
+/** The results of one play at one value: the meant presses that were kept, by their place, and the unwanted events. */
+interface Outcome {
+  readonly isKept: readonly boolean[];
+  readonly unwanted: number;
+  /** See listDecided; undefined where results are not shared. */
+  readonly decided: readonly number[] | undefined;
+}
+
+/** The sums of one value over plays, and how often each meant press of each take was kept. */
+interface Tally extends Sums {
+  readonly counted: readonly CountedPress[][];
+}
+
+/** Adds the results of a play of a take, by the take's place. */
+function addPlay(tally: Tally, place: number, { isKept, unwanted }: Outcome, pressShare: number): void {
+  const presses = tally.counted[place]!;
+  const kept = isKept.filter(Boolean).length;
+  isKept.forEach((is, k) => is && presses[k]!.kept++);
+  tally.plays++;
+  tally.meant += presses.length;
+  tally.kept += kept;
+  tally.unwanted += unwanted;
+  if (kept >= pressShare * presses.length - ROUNDING) tally.meeting++;
+}
+
+/** Returns the press kept in the smallest share of its plays; of several the first. */
+function findHardest(
+  counted: readonly (readonly CountedPress[])[],
+  plays: readonly number[],
+): HardestPress | undefined {
+  let hardest: { readonly one: CountedPress; readonly share: number; readonly of: number } | undefined;
+  counted.forEach((presses, place) => {
+    const of = plays[place]!;
+    for (const one of presses)
+      if (of > 0 && one.kept / of < (hardest?.share ?? 1)) hardest = { one, share: one.kept / of, of };
+  });
   if (!hardest) return undefined;
-  const { take, control, frame, kept } = hardest;
-  return { take: take.id, control, frame, kept, plays };
+  const { take, control, frame, kept } = hardest.one;
+  return { take: take.id, control, frame, kept, plays: hardest.of };
+}
+
+/** Runs one play at one value. */
+function runPlay(
+  ready: PreparedKit,
+  { take, listed }: Course,
+  { seed, played, columns }: Played,
+  never: readonly number[],
+  isShared: boolean,
+): Outcome {
+  const trace = ready.run(columns);
+  const isKept: boolean[] = [];
+  const run = { take, columns, fates: fatesOf(ready.program, trace) };
+  const slips = countPlay(ready, listed, played, run, seed, (_one, fate) => isKept.push(isUsed(fate)));
+  const verdicts = never.length > 0 ? (ready.judge?.(trace, take.id) ?? []) : [];
+  const broken = verdicts.filter(({ check, ok }) => !ok && never.includes(check)).length;
+  return { isKept, unwanted: slips + broken, decided: isShared ? listDecided(trace) : undefined };
+}
+
+/**
+ * Yields the results of a play at each of some values, which ascend: where equal ends decide what lies between, values
+ * between two that decide the same are not run.
+ */
+function* runValues(
+  values: readonly number[],
+  runAt: (value: number) => Outcome,
+  isShared: boolean,
+): Generator<undefined, readonly Outcome[]> {
+  const found: Outcome[] = [];
+  const stretches: (readonly [from: number, to: number])[] = [];
+  for (const k of isShared ? [0, values.length - 1] : values.keys()) {
+    found[k] ??= runAt(values[k]!);
+    yield;
+  }
+  if (isShared) stretches.push([0, values.length - 1]);
+  for (let stretch = stretches.pop(); stretch; stretch = stretches.pop()) {
+    const [from, to] = stretch;
+    if (to - from < 2) continue;
+    if (isSameDecided(found[from]!.decided!, found[to]!.decided!)) found.fill(found[from]!, from + 1, to);
+    else {
+      const middle = (from + to) >> 1;
+      found[middle] = runAt(values[middle]!);
+      stretches.push([from, middle], [middle, to]);
+      yield;
+    }
+  }
+  return found;
+}
+
+/** Prepares the kit at each value; undefined where it has faults. */
+function prepareValues({ kit, swept, besides = [], values }: GoalQuestion, prepare: PrepareRun) {
+  return values.map(value => {
+    const changed = [{ swept, value }, ...besides].reduce<Kit | undefined>(
+      (now, other) => now && writeSwept(now, other.swept, other.value),
+      kit,
+    );
+    return changed && prepare(changed);
+  });
 }
 
 /**
  * Yields, for each value of a number, the plays in which a character keeps at least a share of the meant presses. All values
  * have the same plays and the same meant presses, which are those under the present rules. A value that gives the kit faults
- * yields a cell without plays. Yields after every run, with each cell when it is complete. Source: docs/studies.md, "Goal".
+ * yields a cell without plays. Yields after every run, with the number of plays of values that are counted, of those in all,
+ * and a function that returns the cells of the plays so far. The plays of takes alternate. Source: docs/studies.md, "Goal".
  */
 export function* studyGoal(
   question: GoalQuestion,
   takes: readonly Take[],
   prepare: PrepareRun,
-): Generator<{ readonly runs: number; readonly of: number; readonly cell?: GoalCell }, readonly GoalCell[]> {
-  const { kit, character, aims, seed, count, control, never = [] } = question;
-  const { pressShare, swept, besides = [], values } = question;
+): Generator<
+  { readonly runs: number; readonly of: number; readonly cells: () => readonly GoalCell[] },
+  readonly GoalCell[]
+> {
+  const { kit, character, aims, seed, count, control, never = [], pressShare, swept, values } = question;
   const base = prepare(kit);
   if (!base) return [];
   const courses = takes.flatMap((take): Course[] => {
     const listed = listPresses(base, take, control);
     if (listed.meant.length === 0) return [];
-    const plays = Array.from({ length: count }, (_, h): Played => {
+    const playOf = (h: number): Played => {
       const played = playHandWithPositions(take, character, seed + h, aims?.get(take.id));
       return { seed: seed + h, played, columns: readTake(base.program, played.take) };
-    });
-    return [{ take, listed, plays }];
+    };
+    return [{ take, listed, playOf }];
   });
-  const of = courses.length * count * values.length;
-  const cells: GoalCell[] = [];
+  const ready = prepareValues(question, prepare);
+  const sound = [...ready.keys()].filter(k => ready[k]);
+  const tallies = values.map((): Tally => ({
+    plays: 0,
+    meeting: 0,
+    meant: 0,
+    kept: 0,
+    unwanted: 0,
+    counted: courses.map(({ listed }) => listed.meant.map(one => ({ ...one, kept: 0 }))),
+  }));
+  const played = courses.map(() => 0);
+  const cells = () =>
+    tallies.map(({ counted, ...sums }, k) => ({
+      value: values[k]!,
+      ...sums,
+      hardest: findHardest(counted, played),
+    }));
+  // Checks may look at more than what runs decide.
+  const isShared = isEqualBetween(swept) && never.length === 0 && isAscending(values);
+  const of = courses.length * count * sound.length;
   let runs = 0;
-  for (const value of values) {
-    const sums: Sums = { plays: 0, meeting: 0, meant: 0, kept: 0, unwanted: 0 };
-    const changed = [{ swept, value }, ...besides].reduce<Kit | undefined>(
-      (now, other) => now && writeSwept(now, other.swept, other.value),
-      kit,
-    );
-    const ready = changed && prepare(changed);
-    const counted: CountedPress[][] = [];
-    for (const { take, listed, plays } of courses) {
-      const meant = listed.meant.map(one => ({ ...one, kept: 0 }));
-      counted.push(meant);
-      for (const { seed: own, played, columns } of plays) {
-        runs++;
-        if (!ready) continue;
-        const trace = ready.run(columns);
-        let kept = 0;
-        const run = { take, columns, fates: fatesOf(ready.program, trace) };
-        sums.unwanted += countPlay(ready, { ...listed, meant }, played, run, own, (_one, fate) => {
-          if (isUsed(fate)) kept++;
-        });
-        for (const { check, ok } of ready.judge?.(trace, take.id) ?? [])
-          if (!ok && never.includes(check)) sums.unwanted++;
-        sums.plays++;
-        sums.meant += meant.length;
-        sums.kept += kept;
-        if (kept >= pressShare * meant.length - ROUNDING) sums.meeting++;
-        yield { runs, of };
-      }
+  for (let h = 0; h < count && sound.length > 0; h++)
+    for (const [place, course] of courses.entries()) {
+      const play = course.playOf(h);
+      const running = runValues(sound, k => runPlay(ready[k]!, course, play, never, isShared), isShared);
+      let step = running.next();
+      for (; !step.done; step = running.next()) yield { runs, of, cells };
+      played[place]!++;
+      step.value.forEach((outcome, k) => addPlay(tallies[sound[k]!]!, place, outcome, pressShare));
+      runs += sound.length;
+      yield { runs, of, cells };
     }
-    const cell = { value, ...sums, hardest: findHardest(counted, count) };
-    cells.push(cell);
-    yield { runs, of, cell };
-  }
-  return cells;
+  return cells();
 }
 
 /** A cell of a field of two numbers: its row's value, if there is a second number. */
