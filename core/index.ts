@@ -272,6 +272,7 @@ export {
   type GoalQuestion,
   type HardestPress,
 } from "./study/goal/studyGoal";
+export { namesLosses } from "./study/equalBetween";
 export type { Aims } from "./study/hands/aims";
 export { fitCharacter, FITTED_NAME, type FittedCharacter } from "./study/hands/fitCharacter";
 export type { FoundSpread } from "./study/hands/spread";

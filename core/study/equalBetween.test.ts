@@ -7,7 +7,7 @@ import { run } from "../run/run";
 import { anyKit, anyTake } from "../tests/arbitraries";
 import { assertUntil } from "../tests/assertUntil";
 import { isSameDecided, listDecided } from "../trace/decided";
-import { isEqualBetween } from "./equalBetween";
+import { isEqualBetween, namesLosses } from "./equalBetween";
 import { writeSwept, type Swept } from "./sweep/swept";
 
 const runs = Number(process.env.RUNS ?? 100);
@@ -68,4 +68,10 @@ test("other numbers are not thresholds alone", () => {
   expect(isEqualBetween(length(["moves", 0, "frames", "startup"]))).toBe(false);
   expect(isEqualBetween({ kind: "number", path: ["moves", 0, "effect", "leap"] })).toBe(false);
   expect(isEqualBetween({ kind: "group", group: "windows" })).toBe(false);
+});
+
+test("only a check that names a lost event looks at losses", () => {
+  const base = { id: "c", name: "C", on: "*" as const };
+  expect(namesLosses({ ...base, never: { kind: "lost", id: "hop", why: "gate:g" } })).toBe(true);
+  expect(namesLosses({ ...base, never: { kind: "performed", id: "lost" } })).toBe(false);
 });

@@ -1,4 +1,10 @@
+import type { Check } from "../checks/checksSchema";
 import type { Swept } from "./sweep/swept";
+
+/** Returns whether a check names lost events, whose frames follow a buffer even where they decide nothing. */
+export function namesLosses(check: Check): boolean {
+  return JSON.stringify(check).includes('"kind":"lost"');
+}
 
 /**
  * Returns whether runs of the same input at two values of a number that decide the same do so at every value between. It is

@@ -1,4 +1,4 @@
-import { studyGoal, type Check, type GoalCell, type GoalQuestion } from "#core";
+import { namesLosses, studyGoal, type Check, type GoalCell, type GoalQuestion } from "#core";
 import { prepareStudied } from "#stage";
 import { takesOf, withOwnHand, type Group } from "./groups";
 import type { Job } from "./job";
@@ -12,7 +12,8 @@ export const goalJob: Job<
   const own = takesOf(group, takes);
   const question = await withOwnHand(goal, group, own, tools);
   const reportProgress = createProgressReporter(tools);
-  const study = studyGoal(question, own, prepareStudied(checks));
+  const isNeverDecided = !(goal.never ?? []).some(c => namesLosses(checks[c]!));
+  const study = studyGoal({ ...question, isNeverDecided }, own, prepareStudied(checks));
   const value = await workThrough(study, tools, ({ runs, of, cells }) => reportProgress(runs, of, cells));
   return { value };
 };

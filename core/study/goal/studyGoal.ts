@@ -24,6 +24,8 @@ export interface GoalQuestion extends HandsQuestion {
   /** Other numbers set at the same time: one row of a field of two numbers. */
   readonly besides?: readonly { readonly swept: Swept; readonly value: number }[];
   readonly values: readonly number[];
+  /** Whether none of the checks in `never` names lost events (see namesLosses); then they are decided by what runs decide. */
+  readonly isNeverDecided?: boolean;
 }
 
 /** The result of one value. */
@@ -220,8 +222,8 @@ export function* studyGoal(
       ...sums,
       hardest: findHardest(counted, played),
     }));
-  // Checks may look at more than what runs decide.
-  const isShared = isEqualBetween(swept) && never.length === 0 && isAscending(values);
+  const isJudgedAlike = never.length === 0 || question.isNeverDecided === true;
+  const isShared = isEqualBetween(swept) && isJudgedAlike && isAscending(values);
   const of = courses.length * count * sound.length;
   let runs = 0;
   for (let h = 0; h < count && sound.length > 0; h++)
