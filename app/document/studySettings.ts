@@ -132,6 +132,8 @@ export interface GoalAsked {
   readonly one: SweptChoice;
   readonly two: SweptChoice | undefined;
   readonly rows: readonly number[];
+  /** The range of each number. */
+  readonly ranges: readonly SweepRange[];
   readonly character: Character;
   readonly seed: number;
   readonly count: number;

@@ -1,9 +1,9 @@
-import { dequal } from "dequal";
 import { namesUnwanted, type Character, type Kit } from "#core";
 import { useStudySettings, useStudying } from "../../document/studiesContext";
 import { OWN_HANDS, type GoalAsked, type SweepRange, type SweptChoice } from "../../document/studySettings";
 import { useDocument } from "../../document/workbenchContext";
 import { listCharacters, withAims } from "../model/characters";
+import { isSameGoal } from "../model/goalAsked";
 import { firstRange, firstSwept, listSwept, listValues } from "../model/sweptNumbers";
 import { useGroups, type Groups } from "../useGroups";
 
@@ -63,6 +63,7 @@ export function useGoal(kit: Kit): GoalStudy | undefined {
     one,
     two,
     rows,
+    ranges: [one, ...(two ? [two] : [])].map(rangeOf),
     character,
     seed,
     count,
@@ -79,7 +80,7 @@ export function useGoal(kit: Kit): GoalStudy | undefined {
     character,
     isOwnHand,
     groups,
-    isOther: settings.asked !== undefined && !dequal({ ...settings.asked, rows: [] }, { ...asked, rows: [] }),
+    isOther: settings.asked !== undefined && !isSameGoal(settings.asked, asked),
     begin() {
       const own = {
         kit,
