@@ -275,6 +275,7 @@ export {
 export { namesLosses } from "./study/equalBetween";
 export type { Aims } from "./study/hands/aims";
 export { fitCharacter, FITTED_NAME, type FittedCharacter } from "./study/hands/fitCharacter";
+export { listOnsets } from "./study/hands/judgedPresses";
 export type { FoundSpread } from "./study/hands/spread";
 export { contrastGroups, formatContrast, type Contrast, type GroupFeel } from "./study/feel/contrast";
 export {

@@ -16,6 +16,7 @@ import { FrameLink } from "./FrameLink";
 import { percent } from "./hands/ShareBar";
 import { listFeelLanes, listLaneCounts, type FeelLane, type FeelStroke } from "./model/feelLanes";
 import type { TakeGroup } from "./model/takeSelection";
+import { OnsetRow } from "./OnsetRow";
 import { useGoTo } from "./useGoTo";
 import { MAX_GROUPS } from "./useGroups";
 
@@ -108,7 +109,8 @@ function useContrasts(
   return useMemo(() => {
     const all = groups.map(({ name, ids }) => {
       const own = feels.filter(({ take }) => ids.has(take));
-      return { name, takes: own.length, moves: reportMoves(program, own) };
+      const onsets = own.flatMap(feel => feel.onsets);
+      return { name, takes: own.length, moves: reportMoves(program, own), onsets };
     });
     const played = all.filter(({ takes }) => takes > 0);
     const studied = played.slice(0, MAX_GROUPS);
@@ -147,6 +149,7 @@ export function FeelSideBySide({
 }) {
   const goTo = useGoTo();
   const { studied, contrasts, cells, sentence, more } = useContrasts(program, feels, groups, nameOfMove);
+  const onsets = useMemo(() => studied.map(group => group.onsets), [studied]);
   const scale = useMemo(() => scaleOf(studied.length), [studied.length]);
   const [chosen, setChosen] = useState<{ move: number; stroke: FeelStroke }>();
   const placeOf = (move: number, group: number) =>
@@ -196,6 +199,7 @@ export function FeelSideBySide({
             </tr>
           </thead>
           <tbody>
+            <OnsetRow groups={onsets} widthPx={scale.widthPx} />
             {contrasts.map(({ move }) => (
               <tr key={move} className="border-t border-line align-top">
                 <th

@@ -107,6 +107,8 @@ const TERMS = {
   buffer: "Buffer: how long a press that came too early is remembered, to be used once it can be.",
   coyote: "Coyote: how long after a gate has closed a press still counts as if it were open.",
   lost: "Lost: the press asked for a move or prompt and did not get it; the tape shows why.",
+  onset:
+    "Onset: how long after the turn of a gate, or the target of a prompt, that judged it a press came; before it is early. The line is the median.",
   withoutEffect: "Without effect: no rule used the press, and none lost it.",
   take: "Take: recorded input, frame by frame. Rules are judged on it again at every change.",
   check: "Check: something that must hold on takes, judged again at every change.",

@@ -118,9 +118,9 @@ test("a report has one line per move, with the nearest loss and the tightest use
   const { rooms, misses } = roomsOf(HOP, TAKE);
   const { counts, requests } = readOutcomes(program, trace);
   const delays = listDelays(program, trace, requests);
-  const [hop, brace] = reportMoves(program, [{ take: "drawn", counts, rooms, misses, delays }]).map(feel =>
-    formatMoveFeel(feel, move => program.moves[move]!.id),
-  );
+  const [hop, brace] = reportMoves(program, [
+    { take: "drawn", counts, rooms, misses, onsets: [], delays },
+  ]).map(feel => formatMoveFeel(feel, move => program.moves[move]!.id));
   expect(hop).toBe(
     "asked for 3 times: performed 2 times (1 by buffer), lost once; 1 press lost, the nearest by 2f; tightest use 1f; median delay 1f",
   );

@@ -1,4 +1,13 @@
-import { gapFrames, listDelays, readOutcomes, readTake, studyRooms, type Kit, type TakeFeel } from "#core";
+import {
+  gapFrames,
+  listDelays,
+  listOnsets,
+  readOutcomes,
+  readTake,
+  studyRooms,
+  type Kit,
+  type TakeFeel,
+} from "#core";
 import { compileRules, createBranching, runRules } from "#stage";
 import type { Job } from "./job";
 import { createProgressReporter, workThrough } from "./slices";
@@ -20,7 +29,8 @@ export const feelJob: Job<{ readonly kit: Kit }, readonly TakeFeel[]> = async ({
     });
     const { counts, requests } = outcomes;
     const delays = listDelays(program, trace, requests, gapFrames(take, program.rateHz));
-    feels.push({ take: take.id, counts, rooms, misses, delays });
+    const onsets = listOnsets(program, { take, trace });
+    feels.push({ take: take.id, counts, rooms, misses, delays, onsets });
   }
   return { value: feels };
 };

@@ -17,7 +17,7 @@ const feels = takes.map((take): TakeFeel => {
   const study = studyRooms(program, columns, outcomes, createBranching(rules, columns));
   let step = study.next();
   while (!step.done) step = study.next();
-  return { take: take.id, counts: outcomes.counts, delays: [], ...step.value };
+  return { take: take.id, counts: outcomes.counts, delays: [], onsets: [], ...step.value };
 });
 const name = (move: number) => nameOf(kit, "moves", kit.moves![move]!.id);
 const lanes = listFeelLanes(reportMoves(program, feels), name);

@@ -13,6 +13,8 @@ export interface TakeFeel {
   readonly rooms: readonly Room[];
   readonly misses: readonly Miss[];
   readonly delays: readonly Delay[];
+  /** See listOnsets. */
+  readonly onsets: readonly number[];
 }
 
 /** A finding with its take. */

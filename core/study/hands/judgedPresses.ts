@@ -137,3 +137,12 @@ export function listJudgedPresses(program: Program, { take, trace }: TakeRun): r
   }
   return judged;
 }
+
+/**
+ * Returns by how much each meant press of a take came after the turn of a gate, or the target of a prompt, that judged it, in
+ * ms in order of their frames; negative before it. Presses that a step before judged are left out: their time is a gap, and
+ * neither early nor late.
+ */
+export function listOnsets(program: Program, run: TakeRun): readonly number[] {
+  return listJudgedPresses(program, run).flatMap(({ by, offsetMs }) => (by === "step" ? [] : [offsetMs]));
+}
