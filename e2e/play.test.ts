@@ -196,6 +196,8 @@ test("a kit without a stage gets one, and a move gets effects", async () => {
   await choose(driver, "effect 2 on the stage", "nothing more");
   await expect.poll(effect).toMatch(/On the stage it leaps at\s+tiles a second\./);
   await press(driver, "Play");
+  await press(driver, "… a moving beam");
+  await find(driver, 'input[aria-label="way across of moving beam 1"]');
   await press(driver, "Start listening");
   await waitForFrame(3);
   await pressUntil(Key.SPACE, [/Jump performed/]);

@@ -69,3 +69,4 @@ export {
   type FrameRange,
 } from "./duel/cancels";
 export { createTrials, duelOf, type Trials } from "./duel/blows";
+export { clockOf, placeBeam } from "./runner/beams";

@@ -1,4 +1,5 @@
-import { largest, ownValue } from "#core";
+import { largest, ownValue, writeAt, type Kit } from "#core";
+import type { RunnerDocument } from "#stage";
 
 /** A tile of a level's rows of text: solid, thin, air, the body's start, or the letter of a zone. */
 export type Tile = string;
@@ -80,4 +81,19 @@ export function resizeLevel(rows: readonly string[], byColumns: number, byRows: 
 /** Returns the first letter without a zone; undefined if all are used. */
 export function freshLetter(zones: Readonly<Record<string, string>>): string | undefined {
   return [..."abcdefghijklmnopqrstuvwxyz"].find(letter => ownValue(zones, letter) === undefined);
+}
+
+/** The most moving beams of a level. */
+export const MAX_BEAMS = 64;
+
+/** Returns a kit whose runner has one more moving beam: two tiles above the start and to its right, four tiles to and fro. */
+export function addBeam(kit: Kit): Kit {
+  const { level, beams = [] } = kit.stage as RunnerDocument;
+  const row = Math.max(
+    0,
+    level.findIndex(text => text.includes(START)),
+  );
+  const column = Math.max(0, level[row]?.indexOf(START) ?? 0);
+  const beam = { x: column + 2, y: level.length - row + 1, width: 3, across: 4, up: 0, every: "180f" };
+  return writeAt(kit, ["stage", "beams"], [...beams, beam]);
 }

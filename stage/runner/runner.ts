@@ -1,6 +1,7 @@
 import { parseFrames, stageGate, type Kit, type Program, type State, ownValue } from "#core";
 import type { Performed } from "../kind";
 import { compileEffects } from "../compileEffect";
+import { clockOf, compileBeams, isOverBeam, placeBeam, type MovingBeam } from "./beams";
 import { RUNNER_EFFECTS, type RunnerAct } from "./effects";
 import { isBeam, isThin, parseLevel, zoneAt, type Level } from "./level";
 import type { RunnerDocument } from "./schema";
@@ -24,6 +25,7 @@ interface Grip {
 export interface RunnerProgram {
   readonly kind: "runner";
   readonly level: Level;
+  readonly beams: readonly MovingBeam[];
   readonly tilePx: number;
   readonly left: number;
   readonly right: number;
@@ -85,6 +87,9 @@ export interface RunnerState {
   vx: number;
   vy: number;
   isGrounded: boolean;
+  /** The frames of the game clock at which beams are, and the beam that carries it; −1 for none. */
+  clock: number;
+  beam: number;
   /** Frames since the ground was last below it. */
   airFrames: number;
   isAtWall: boolean;
@@ -156,6 +161,7 @@ export function compileRunner(
   return {
     kind: "runner",
     level,
+    beams: compileBeams(document.beams, kit.rate),
     tilePx: document.tilePx,
     left: control(document.run.left),
     right: control(document.run.right),
@@ -207,6 +213,8 @@ export function createRunner(program: RunnerProgram): RunnerState {
     vx: 0,
     vy: 0,
     isGrounded: isHeldAt(program.level, program.level.startX, program.level.startY),
+    clock: 0,
+    beam: -1,
     airFrames: 0,
     isAtWall: false,
     isAtCeiling: false,
@@ -286,6 +294,7 @@ function leap(program: RunnerProgram, body: RunnerState, speed: number, { held }
   endAim(body);
   body.vy = speed;
   body.isGrounded = false;
+  body.beam = -1;
   body.followed = held.includes(program.heightControl) ? program.heightControl : (held.at(-1) ?? -1);
   const isVaried = program.height !== "fixed" && program.height !== "charged";
   body.isFollowing = isVaried && (body.followed >= 0 || program.liftKeeps);
@@ -338,7 +347,8 @@ const ACTS: Readonly<Record<RunnerAct["does"], Act>> = {
   drop({ level }, body) {
     // With its feet inside the tile, the body falls on.
     const isHeld = isRowBlocked(level, body.x, Math.floor(body.y - SKIN * 2));
-    if (!body.isGrounded || isHeld) return;
+    if (!body.isGrounded || (isHeld && body.beam < 0)) return;
+    body.beam = -1;
     body.y -= SKIN * 4;
     body.isGrounded = false;
   },
@@ -454,6 +464,45 @@ function rise(level: Level, body: RunnerState, by: number, corner: number): void
     return;
   }
   body.y += by;
+}
+
+/** Carries the body along with the beam on which it is, from one moment of the game clock to another. */
+function carryBody({ level, beams }: RunnerProgram, body: RunnerState, from: number, to: number): void {
+  const beam = beams[body.beam];
+  if (!beam) return;
+  const [before, now] = [placeBeam(beam, from), placeBeam(beam, to)];
+  moveAcross(level, body, now.x - before.x);
+  if (now.y > before.y) rise(level, body, now.y - before.y, 0);
+  else body.y += now.y - before.y;
+}
+
+/** Lets a body that came down from `fromY` during this frame land on a beam that it met on the way. */
+function landOnBeam({ beams }: RunnerProgram, body: RunnerState, fromY: number, before: number): void {
+  for (let k = 0; k < beams.length; k++) {
+    const beam = beams[k]!;
+    const [was, now] = [placeBeam(beam, before), placeBeam(beam, body.clock)];
+    const isMet = fromY >= was.y - SKIN && body.y <= now.y + SKIN;
+    if (!isMet || !isOverBeam(beam, now.x, body.x, HALF_WIDTH)) continue;
+    body.y = now.y;
+    body.vy = 0;
+    body.isGrounded = true;
+    body.beam = k;
+  }
+}
+
+/** Moves the body vertically: on the beam that carries it, or until it meets a tile or a beam. */
+function moveVertically(program: RunnerProgram, body: RunnerState, before: number, dt: number): void {
+  const own = program.beams[body.beam];
+  if (own && body.vy <= 0) {
+    const { x, y } = placeBeam(own, body.clock);
+    body.isAtCeiling = false;
+    body.isGrounded = isOverBeam(own, x, body.x, HALF_WIDTH) && Math.abs(body.y - y) < 4 * SKIN;
+    if (body.isGrounded) return;
+  }
+  body.beam = -1;
+  const fromY = body.y;
+  moveUp(program, body, body.isGrounded && body.vy <= 0 ? -SKIN : body.vy * dt);
+  if (body.vy <= 0) landOnBeam(program, body, fromY, before);
 }
 
 /**
@@ -572,9 +621,12 @@ export function stepRunner(
     body.vx = 0;
   }
   if (body.aimSpeed > 0) takeAim(program, body, state);
+  const before = body.clock;
+  body.clock = clockOf(state);
+  carryBody(program, body, before, body.clock);
   run(program, body, way, dt);
   if (!body.isAimed) pullDown(program, body, state, dt);
-  moveUp(program, body, body.isGrounded && body.vy <= 0 ? -SKIN : body.vy * dt);
+  moveVertically(program, body, before, dt);
   if (body.isAimed && body.dashLeft === 0) {
     body.isAimed = false;
     body.vy = 0;
@@ -582,11 +634,12 @@ export function stepRunner(
   if (body.isGrounded) body.vy = body.plunge = 0;
   body.airFrames = body.isGrounded ? 0 : body.airFrames + 1;
   if (body.y < -4) {
-    const { jumps, falls } = body;
-    Object.assign(body, createRunner(program), { jumps, falls: falls + 1 });
+    const { jumps, falls, clock } = body;
+    Object.assign(body, createRunner(program), { jumps, clock, falls: falls + 1 });
   }
   body.isStill =
     !isTimed &&
+    program.beams.length === 0 &&
     body.x === x &&
     body.y === y &&
     body.vx === vx &&
@@ -624,5 +677,7 @@ export function losesGround(program: RunnerProgram, body: RunnerState, way: 1 | 
   if (!body.isGrounded) return false;
   const next = { ...body };
   run(program, next, way, 1 / rateHz);
+  const beam = program.beams[body.beam];
+  if (beam) return !isOverBeam(beam, placeBeam(beam, body.clock).x, next.x, HALF_WIDTH);
   return !isHeldAt(program.level, next.x, next.y);
 }

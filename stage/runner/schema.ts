@@ -1,6 +1,8 @@
 import * as v from "valibot";
 import { BOUNDS, measureFirst } from "#core";
-import { duration, id, positive, share } from "../parts";
+import { duration, id, list, positive, share } from "../parts";
+
+const place = v.pipe(v.number(), v.minValue(-4096), v.maxValue(4096));
 
 /** The rule by which the height of a jump follows its control. */
 const heightSchema = v.variant("by", [
@@ -34,6 +36,23 @@ export const runnerSchema = v.strictObject({
       v.array(v.pipe(v.string(), v.maxLength(BOUNDS.levelTiles))),
       v.minLength(1),
       v.maxLength(BOUNDS.levelRows),
+    ),
+  ),
+  /**
+   * Beams that move: each holds from above only, and carries the body on it. Its left end and its top go from (x, y) to
+   * (x + across, y + up) and back in the time `every` of the game clock; y is counted from the bottom of the level.
+   */
+  beams: v.exactOptional(
+    list(
+      v.strictObject({
+        x: place,
+        y: place,
+        width: v.pipe(v.number(), v.minValue(0.5), v.maxValue(64)),
+        across: place,
+        up: place,
+        every: duration,
+      }),
+      BOUNDS.clauses,
     ),
   ),
   /** Letters of the level and the gate each zone opens while the body is in it. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { formatTrace, readTake, type Kit, type Move, type Take } from "#core";
-import { compileRules, runRules, type RunnerDocument } from "../index";
+import { clockOf, compileRules, createSeeker, placeBeam, runRules, type RunnerDocument } from "../index";
 import { findJumpFacts } from "../jumpFacts";
 
 /** A shaft between two walls, 8 tiles wide and 30 high. */
@@ -323,4 +323,79 @@ test("several effects of one move begin on the same frame, in their order", () =
   const many = { ...dive, effect: Array.from({ length: 5 }, () => ({ stop: true })) };
   const compiled = compileRules(kitWith(STAGE, [hop, many]));
   expect(compiled.ok ? [] : compiled.issues.map(({ path }) => path)).toEqual([["moves", 1, "effect"]]);
+});
+
+describe("a moving beam", () => {
+  /** It goes from 2 to 4 tiles across and back in 120 frames, one tile above the floor, and two tiles wide. */
+  const beam = { x: 2, y: 2, width: 2, across: 2, up: 0, every: "120f" };
+  const stage: RunnerDocument = {
+    ...STAGE,
+    level: [...Array.from({ length: 28 }, () => "#      #"), "#  @   #", "#      #", "########"],
+    beams: [beam],
+  };
+
+  test("carries the body on it by exactly its own way, and back", () => {
+    const { place } = play(kitWith(stage, [hop]), {}, 200);
+    // The body begins at the height of the beam, at x = 3.5.
+    const shareAt = (frame: number) => 1 - Math.abs((2 * (frame % 120)) / 120 - 1);
+    for (let frame = 0; frame < 180; frame++) {
+      expect(place(frame).y).toBeCloseTo(2, 4);
+      expect(place(frame).x).toBeCloseTo(3.5 + 2 * shareAt(frame), 3);
+    }
+  });
+
+  test("lets a jump pass from below and land on it; a walk off its end falls, the ground gate closes", () => {
+    const still = { ...beam, across: 0, y: 3 };
+    const low = { ...stage, level: STAGE.level, beams: [still] };
+    const kit = kitWith(low, [
+      hop,
+      {
+        id: "late",
+        name: "Late",
+        pattern: "down-press",
+        needs: [{ gate: "footing", coyote: "6f" }],
+        effect: { leap: 10 },
+      },
+    ]);
+    const { place, performed } = play(
+      kit,
+      { leap: held(20, 30), right: held(100, 200), down: held(113, 115) },
+      220,
+    );
+    expect(Math.max(...Array.from({ length: 60 }, (_, n) => place(20 + n).y))).toBeGreaterThan(4);
+    expect(place(95).y).toBeCloseTo(3, 4);
+    // It left the end of the beam, at x = 4, some frames before: still within the coyote.
+    expect(performed).toContainEqual(["late", 113, "coyote"]);
+    expect(place(219).y).toBeCloseTo(1, 3);
+  });
+
+  test("goes up with the body, stops with the game clock, and is at the place of the state of any frame", () => {
+    const lift = { ...beam, across: 0, up: 3, every: "240f" };
+    const kit = kitWith({ ...stage, beams: [lift] }, [hop]);
+    const compiled = compileRules(kit);
+    if (!compiled.ok) throw new Error("the kit must compile");
+    const take: Take = {
+      format: "moss-tap/take",
+      version: 1,
+      id: "t",
+      name: "T",
+      rate: 60,
+      frames: 160,
+      lanes: {},
+      speed: [
+        [60, 50],
+        [100, 0],
+        [120, 100],
+      ],
+    };
+    const columns = readTake(compiled.value.program, take);
+    const { track } = runRules(compiled.value, columns);
+    const seeker = createSeeker(compiled.value, columns);
+    for (const frame of [50, 90, 110, 119, 150]) {
+      const state = seeker.stateAt(frame, 1000)!;
+      const { y } = placeBeam({ ...lift, frames: 240 }, clockOf(state));
+      expect(track[frame * 2 + 1], String(frame)).toBeCloseTo(y, 3);
+    }
+    expect(track[110 * 2 + 1]).toBe(track[119 * 2 + 1]);
+  });
 });

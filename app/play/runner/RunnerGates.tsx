@@ -4,6 +4,7 @@ import { widthOf } from "../../edits/levelEdits";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
 import { GateWord } from "../GateWord";
+import { BeamWords } from "./BeamWords";
 import { useWorkbench } from "../../document/workbenchContext";
 
 /** The gates of the body, in the order of the sentence. */
@@ -150,6 +151,7 @@ function Gates({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
           .
         </p>
       ))}
+      <BeamWords kit={kit} stage={stage} />
       <details>
         <summary className="cursor-pointer text-moss">The level as text</summary>
         <textarea
@@ -165,7 +167,8 @@ function Gates({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
           }}
         />
         <p className="leading-normal text-soft">
-          # is a beam, @ where the body starts, a letter a place that opens a gate, anything else air.
+          # is a beam, - a thin one, @ where the body starts, a letter a place that opens a gate, anything
+          else air.
         </p>
       </details>
     </section>

@@ -1,4 +1,4 @@
-import { BODY_HEIGHT, HALF_WIDTH, SOLID, THIN, type RunnerProgram } from "#stage";
+import { BODY_HEIGHT, clockOf, HALF_WIDTH, placeBeam, SOLID, THIN, type RunnerProgram } from "#stage";
 import type { Palette } from "../../ui/palette";
 import { paintBell, paintTower } from "../backdrop";
 import { paintRinger, type Posture } from "../paintRinger";
@@ -47,12 +47,19 @@ function paintTile(
   ctx.fill();
 }
 
-/** Paints a tile that holds from above only: a narrow plank with moss on it. */
-function paintThin(ctx: CanvasRenderingContext2D, palette: Palette, x: number, y: number, px: number): void {
+/** Paints tiles that hold from above only: a narrow plank with moss on it. */
+function paintThin(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  x: number,
+  y: number,
+  px: number,
+  tiles = 1,
+): void {
   ctx.fillStyle = palette.bark;
-  ctx.fillRect(x, y, px + 0.5, px * 0.26);
+  ctx.fillRect(x, y, px * tiles + 0.5, px * 0.26);
   ctx.fillStyle = palette.moss;
-  ctx.fillRect(x, y, px + 0.5, Math.max(3, px * 0.12));
+  ctx.fillRect(x, y, px * tiles + 0.5, Math.max(3, px * 0.12));
 }
 
 function paintLevel(
@@ -79,6 +86,30 @@ function paintLevel(
         paintBell(ctx, palette, x + eye.px / 2, y, eye.px * 0.95, swing);
       }
     }
+  }
+}
+
+/** Paints the beams that move, where they are after some frames of the game clock, with their ways. */
+function paintBeams(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  { beams }: RunnerProgram,
+  eye: Eye,
+  clockFrames: number,
+): void {
+  for (const beam of beams) {
+    const toX = (x: number) => (x + beam.width / 2) * eye.px - eye.left;
+    const toY = (y: number) => eye.foot - y * eye.px;
+    ctx.strokeStyle = palette.soft;
+    ctx.lineWidth = 1;
+    ctx.setLineDash([3, 5]);
+    ctx.beginPath();
+    ctx.moveTo(toX(beam.x), toY(beam.y));
+    ctx.lineTo(toX(beam.x + beam.across), toY(beam.y + beam.up));
+    ctx.stroke();
+    ctx.setLineDash([]);
+    const { x, y } = placeBeam(beam, clockFrames);
+    paintThin(ctx, palette, x * eye.px - eye.left, toY(y), eye.px, beam.width);
   }
 }
 
@@ -199,6 +230,7 @@ export function paintRunner({ ctx, palette, scene, width, height, helps, cursor 
   if (cursor) {
     const whole = showWhole(stage, width, height);
     paintLevel(ctx, palette, stage, whole, width, 0);
+    paintBeams(ctx, palette, stage, whole, 0);
     return paintSheet(ctx, palette, stage, whole, cursor);
   }
   const at = Math.min(frame, Math.floor(track.length / 2) - 1) * 2;
@@ -209,6 +241,7 @@ export function paintRunner({ ctx, palette, scene, width, height, helps, cursor 
   const bodyY = eye.foot - y * eye.px;
   paintTower(ctx, palette, width, height, eye.left);
   paintLevel(ctx, palette, stage, eye, width, Math.sin(frame / 38) * 0.05);
+  paintBeams(ctx, palette, stage, eye, scene.state ? clockOf(scene.state) : 0);
   if (helps.arcs) paintArcs(ctx, palette, scene, eye, bodyX, bodyY);
   const posture = postureOf(track, Math.max(0, at), eye.px, bodyX, bodyY);
   if (scene.other && scene.other.track.length > at + 1 && at >= 0) {
