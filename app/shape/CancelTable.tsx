@@ -246,7 +246,7 @@ export function CancelTable({ kit, tried, word }: { kit: Kit; tried: Tried; word
       </div>
       {untried.length > 0 && (
         <p className="text-sm text-soft">
-          Not tried as the first, since a press alone does not perform it: {untried.join(", ")}.
+          Not tried as the first, since no input made for its pattern performs it: {untried.join(", ")}.
         </p>
       )}
       {chosen && cell && (

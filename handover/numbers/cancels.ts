@@ -21,7 +21,7 @@ export interface Follow {
 
 /**
  * Returns which moves may follow which before these are over, in kit order, as found by running the first 60 moves (see
- * `findCancels`). Moves without a timeline, and those that need more than a press, are left out as first ones.
+ * `findCancels`). Moves without a timeline, and those that no input made for their patterns performs, are left out as first ones.
  */
 export function listFollows(kit: Kit): readonly Follow[] {
   const moves = kit.moves ?? [];

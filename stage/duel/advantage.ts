@@ -52,7 +52,7 @@ function tryBlow(trials: Trials, move: number, does: OpponentDoes) {
 /**
  * Finds the advantage of a striking move on hit and on guard, by running the rules against an opponent that
  * waits and one that guards. Returns undefined for moves that do not strike, have no timeline, do not land,
- * or need more than presses. `trials` are those of the kit, which several moves share.
+ * or are performed by no input made for their patterns. `trials` are those of the kit, which several moves share.
  */
 export function findAdvantage(
   kit: Kit,

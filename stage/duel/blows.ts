@@ -1,4 +1,5 @@
 import {
+  notes,
   parseFrames,
   readTake,
   type InputColumns,
@@ -8,6 +9,7 @@ import {
   traitsOf,
 } from "#core";
 import { compileRules, type Rules } from "../rules";
+import { runRules } from "../staging";
 import { stageOf } from "../stage";
 import type { DuelDocument } from "./schema";
 
@@ -18,21 +20,26 @@ export const TRIAL_FRAMES = 600;
 /** One action of the opponent, from the first frame on for a number of frames. */
 export type OpponentDoes = { readonly does: "guard" | "away"; readonly frames: number } | "waits";
 
-/**
- * Returns a press and release of every control that fires a pattern; undefined for kinds that need more than a press, and for
- * one that is off.
- */
-function pressesFor(kit: Kit, patternId: string): Take["lanes"] | undefined {
+/** Returns inputs that are meant to fire a pattern, the simplest first; none for a pattern that is off. */
+function inputsFor(kit: Kit, patternId: string): readonly Take["lanes"][] {
   const pattern = kit.patterns.find(item => item.id === patternId);
-  if (!pattern || pattern.off) return undefined;
+  if (!pattern || pattern.off) return [];
   const lengthOf = (written: string, rounding: Rounding) => parseFrames(written, kit.rate, rounding) ?? 0;
-  const { pressFrames, playedOn } = traitsOf(pattern.kind);
-  if (!pressFrames) return undefined;
-  const press: [number, number][] = [
-    [PRESSED_AT, 1],
-    [PRESSED_AT + pressFrames(pattern, lengthOf), 0],
-  ];
-  return Object.fromEntries(playedOn(pattern, kit).map(control => [control, press]));
+  const { pressFrames, playedOn, scripts } = traitsOf(pattern.kind);
+  if (pressFrames) {
+    const to = PRESSED_AT + pressFrames(pattern, lengthOf);
+    const press: [number, number][] = [
+      [PRESSED_AT, 1],
+      [to, 0],
+    ];
+    return [Object.fromEntries(playedOn(pattern, kit).map(control => [control, press]))];
+  }
+  return scripts(pattern, kit, lengthOf).map(script => {
+    const lanes = new Map<string, [number, number][]>();
+    for (const { control, from, to } of [...script].sort((x, y) => x.from - y.from))
+      lanes.set(control, [...(lanes.get(control) ?? []), [PRESSED_AT + from, 1], [PRESSED_AT + to, 0]]);
+    return Object.fromEntries(lanes);
+  });
 }
 
 /** A move to be tried alone: its rules, and the input that sets it off. */
@@ -49,7 +56,7 @@ export interface Trials {
   readonly rulesFor: (does: OpponentDoes) => Rules | undefined;
   /**
    * Prepares the trial of a move: every other move is off, and the gates that it needs are held open, up to a frame (exclusive)
-   * or for good. Undefined for a kit with faults, and for moves that need more than a press.
+   * or for good. Undefined for a kit with faults, and for moves that none of the inputs made for their patterns performs.
    */
   readonly prepare: (move: number, does: OpponentDoes, openUntil?: number) => Trial | undefined;
 }
@@ -60,9 +67,19 @@ function withMoveAlone(rules: Rules, move: number): Rules {
   return { ...rules, program: { ...rules.program, moves } };
 }
 
+/** Returns whether a trial performs its move. */
+function isPerformed({ rules, columns, move }: Trial): boolean {
+  const { trace } = runRules(rules, columns);
+  for (let i = 0; i < trace.count; i++)
+    if (trace.kind[i] === notes.performed.code && trace.subject[i] === move) return true;
+  return false;
+}
+
 /** Creates the trials of a kit. */
 export function createTrials(kit: Kit): Trials {
   const known = new Map<string, Rules | undefined>();
+  /** By move, the input that performs it; undefined if none does. */
+  const chosen = new Map<number, Take["lanes"] | undefined>();
   function rulesFor(does: OpponentDoes): Rules | undefined {
     const key = does === "waits" ? does : `${does.does} ${does.frames}`;
     if (!known.has(key)) {
@@ -78,24 +95,40 @@ export function createTrials(kit: Kit): Trials {
     rulesFor,
     prepare(move, does, openUntil = Infinity) {
       const own = kit.moves?.[move];
-      const lanes = own && !own.off ? pressesFor(kit, own.pattern) : undefined;
-      const rules = lanes && rulesFor(does);
-      if (!lanes || !rules) return undefined;
-      const needed = [...new Set((own!.needs ?? []).map(({ gate }) => gate))];
-      const open: [number, 0 | 1][] =
-        openUntil < TRIAL_FRAMES
-          ? [
-              [0, 1],
-              [openUntil, 0],
-            ]
-          : [[0, 1]];
-      const take: Take = {
-        ...{ format: "moss-tap/take", version: 1, id: "t", name: "T", rate: kit.rate, frames: TRIAL_FRAMES },
-        lanes,
-        gates: Object.fromEntries(needed.map(id => [id, open])),
-      };
+      const rules = own && !own.off ? rulesFor(does) : undefined;
+      if (!rules) return undefined;
       const alone = withMoveAlone(rules, move);
-      return { rules: alone, columns: readTake(alone.program, take), move };
+      const needed = [...new Set((own!.needs ?? []).map(({ gate }) => gate))];
+      const trialOf = (lanes: Take["lanes"], until: number): Trial => {
+        const open: [number, 0 | 1][] =
+          until < TRIAL_FRAMES
+            ? [
+                [0, 1],
+                [until, 0],
+              ]
+            : [[0, 1]];
+        const take: Take = {
+          ...{
+            format: "moss-tap/take",
+            version: 1,
+            id: "t",
+            name: "T",
+            rate: kit.rate,
+            frames: TRIAL_FRAMES,
+          },
+          lanes,
+          gates: Object.fromEntries(needed.map(id => [id, open])),
+        };
+        return { rules: alone, columns: readTake(alone.program, take), move };
+      };
+      // The choice among several inputs does not depend on the opponent.
+      if (!chosen.has(move)) {
+        const inputs = inputsFor(kit, own!.pattern);
+        const isOnly = inputs.length === 1;
+        chosen.set(move, isOnly ? inputs[0] : inputs.find(lanes => isPerformed(trialOf(lanes, Infinity))));
+      }
+      const lanes = chosen.get(move);
+      return lanes && trialOf(lanes, openUntil);
     },
   };
 }

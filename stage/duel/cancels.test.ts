@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
 import { notes, readTake, type Kit, type Take } from "#core";
 import { sketchKit } from "../../core/tests/strips";
+import { findAdvantage } from "./advantage";
 import { BLOWS, findCancels, formatRanges } from "./cancels";
 import { compileRules } from "../rules";
 import { runRules } from "../staging";
@@ -88,4 +89,38 @@ test("a kit without a stage: windows by gates, free gates, priorities, uses and 
     expect([age, isKick]).toEqual([age, age >= 8 && age <= 14]);
   }
   expect(findCancels(kit, 2)).toBeUndefined();
+});
+
+test("a move of a motion, of taps or of mashing is tried as the first one, too", () => {
+  const stick = { id: "s", name: "S", up: "u", down: "d", left: "l", right: "r" };
+  const patterns: Kit["patterns"] = [
+    {
+      id: "turn",
+      name: "Turn",
+      kind: "sequence",
+      gap: "12f",
+      steps: [{ dir: "s:2" }, { dir: "s:3" }, { dir: "s:6" }, { press: "a" }],
+    },
+    { id: "twice", name: "Twice", kind: "taps", control: "a", count: 2, gap: "12f", answer: "final" },
+    { id: "mash", name: "Mash", kind: "mash", controls: ["a"], count: 4, within: "40f" },
+  ];
+  const blow = { frames: { startup: "4f", active: "2f", recovery: "10f" }, effect: { strike: 5 } };
+  const own: Kit = {
+    ...DUEL,
+    controls: ["a", "u", "d", "l", "r"].map(id => ({ id, name: id, bindings: [] })),
+    sticks: [stick],
+    gates: [
+      { id: "struck", name: "Struck" },
+      { id: "blocked", name: "Blocked" },
+    ],
+    patterns,
+    moves: patterns.map(({ id }) => ({ id: `m-${id}`, name: id, pattern: id, ...blow })),
+    prompts: [],
+  };
+  for (const move of own.moves!.keys()) {
+    const found = findCancels(own, move);
+    expect(found?.frames, own.moves![move]!.name).toBe(16);
+    expect([...found!.follows.keys()]).toEqual(["miss", "hit", "guard"]);
+    expect(findAdvantage(own, move)?.onHit, own.moves![move]!.name).toBeGreaterThan(0);
+  }
 });

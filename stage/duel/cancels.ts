@@ -133,7 +133,7 @@ const OPPONENTS: Readonly<Record<Blow, OpponentDoes>> = {
  * Finds the moves that may follow a move before its timeline is over, by running it: on each of its frames the needs, bans,
  * cooldowns and uses of all moves are judged as the rules do, and of moves of one pattern the one that a press would set off is
  * taken. Without a stage, gates that nothing in the kit opens count as open for needs: a game opens them. On a duel the move is tried on a hit, on a guard and as a
- * miss. Returns undefined for moves without a timeline, and for those that need more than a press. `trials` are those of the
+ * miss. Returns undefined for moves without a timeline, and for those that no input made for their patterns performs. `trials` are those of the
  * kit, which several moves share.
  */
 export function findCancels(kit: Kit, move: number, trials: Trials = createTrials(kit)): Cancels | undefined {
