@@ -125,7 +125,7 @@ test(
     await press("Add a switch");
     await choose("how the gate turns: opens", "closes");
     await press("Add a switch");
-    await press("Right in Air: Run");
+    await press("Right in Air: Run, walks right");
     await click("//label[contains(., 'Run')]/input");
     await driver.actions().sendKeys(Key.ESCAPE).perform();
     const kit = await kept("all of it", ({ switches, moves }) =>

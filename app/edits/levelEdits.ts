@@ -1,4 +1,4 @@
-import { largest, ownValue, writeAt, type Kit } from "#core";
+import { BOUNDS, largest, ownValue, writeAt, type Kit } from "#core";
 import type { RunnerDocument } from "#stage";
 
 /** A tile of a level's rows of text: solid, thin, air, the body's start, or the letter of a zone. */
@@ -84,7 +84,7 @@ export function freshLetter(zones: Readonly<Record<string, string>>): string | u
 }
 
 /** The most moving beams of a level. */
-export const MAX_BEAMS = 64;
+export const MAX_BEAMS = BOUNDS.clauses;
 
 /** Returns a kit whose runner has one more moving beam: two tiles above the start and to its right, four tiles to and fro. */
 export function addBeam(kit: Kit): Kit {

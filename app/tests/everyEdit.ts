@@ -24,7 +24,7 @@ import { kindsOn, setEffect } from "../edits/effectEdits";
 import { removeAt, renameKit } from "../edits/kitEdits";
 import { applyLayout, layoutOf } from "../edits/layoutEdits";
 import { findGate, giveDuel, giveRopes, giveRunner } from "../edits/giveStage";
-import { freshLetter, paintTiles, resizeLevel } from "../edits/levelEdits";
+import { addBeam, freshLetter, paintTiles, resizeLevel } from "../edits/levelEdits";
 import { addMode, freshSwitch, removeMode, setActiveIn } from "../edits/modeEdits";
 import { changeRate } from "../edits/rateEdits";
 import { renameId, type IdList } from "../edits/renameId";
@@ -208,6 +208,8 @@ const KIT_EDITS_OF_VIEWS: Readonly<Record<string, KitEdit>> = {
     const at = indexIn(kit.moves, choose);
     return at < 0 ? undefined : writeAt(kit, ["moves", at, "effect"], { strike: choose.upTo(9) });
   },
+  "add a moving beam": kit =>
+    (kit.stage as { kind?: unknown } | undefined)?.kind === "runner" ? addBeam(kit) : undefined,
   "set one of several effects of a move": (kit, choose) => {
     const at = indexIn(kit.moves, choose);
     const kinds = kindsOn(kit);

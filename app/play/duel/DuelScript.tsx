@@ -75,7 +75,7 @@ function Script({ kit, stage }: { kit: Kit; stage: DuelDocument }) {
     />
   );
   const setLine = (k: number, line: Line) =>
-    workbench.editKit(`the opponent ${line.does}s`, now => writeAt(now, ["stage", "script", k], line));
+    workbench.editKit(`the opponent's line: ${line.does}`, now => writeAt(now, ["stage", "script", k], line));
   const turn = (k: number, does: string) => {
     const { at } = stage.script[k]!;
     setLine(k, does === "strike" ? { at, does } : { at, does: does as Line["does"], for: LASTS });
