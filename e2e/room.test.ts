@@ -51,10 +51,10 @@ test("as delivered, what a view is for has most of the window; a chosen height i
     ["Hand over", "[data-testid=sheet]", 0.4],
   ] as const) {
     await press(driver, view);
+    await expect.poll(() => driver.getTitle()).toBe(`${view}: Belfry Runner · Moss Tap`);
     await find(driver, where);
     expect(await shareOf(where), view).toBeGreaterThan(share);
     expect(await driver.executeScript("return document.querySelectorAll('h1').length"), view).toBe(1);
-    expect(await driver.getTitle()).toBe(`${view}: Belfry Runner · Moss Tap`);
     await waitFor(driver, `${view} without a scroll bar of the page`, () =>
       driver.executeScript<boolean>(
         "return document.documentElement.scrollHeight === document.documentElement.clientHeight",

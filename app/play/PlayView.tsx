@@ -103,23 +103,12 @@ function WideButton() {
   );
 }
 
-/** The bar above the stage while it is played: its actions, the mode, a hint for the first recording. */
+/** The bar above the stage while it is played: its actions and the mode. */
 function PlayBar({ kit, onDraw }: { kit: Kit; onDraw: () => void }) {
-  const isAwake = usePadState(state => state.session !== undefined);
-  // The takes that came with a kit do not count as recorded here.
-  const hasRecorded = useDocument(({ takes }) =>
-    takes.some(
-      ({ name }) =>
-        !/^(A clean sheet|Empty take|Played by a scripted hand|Written hands|Scripted input)/.test(name),
-    ),
-  );
   return (
     <>
       <StageBar onDraw={onDraw} />
       <ModeNow kit={kit} />
-      {!isAwake && !hasRecorded && (
-        <p className="text-sm text-soft">Press Record, then play with your keys.</p>
-      )}
     </>
   );
 }
