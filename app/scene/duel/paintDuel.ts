@@ -16,6 +16,11 @@ const STRIDE = stageKind("duel").trackStride;
 
 type JackState = (typeof JACK_STATES)[number];
 
+/** The smallest bodies, the room for the words above them, and the highest baseline of words, in px. */
+const MIN_SIZE = 48;
+const WORDS_ROOM = 36;
+const FIRST_LINE = 14;
+
 /** The floor, the size of the bodies, and the positions of both, in px. */
 interface DuelPlace {
   readonly floor: number;
@@ -215,6 +220,13 @@ function paintCounts(ctx: CanvasRenderingContext2D, read: (field: number) => num
   ctx.fillText(counts.join("   "), 16, 26);
 }
 
+/** Returns the floor, the size of the bodies, and the baseline of the words above them, in a picture of a height, all in px. */
+export function measureDuel(height: number): { floor: number; size: number; wordsY: number } {
+  const floor = height - 28;
+  const size = Math.min(190, height * 0.6, Math.max(MIN_SIZE, floor - WORDS_ROOM));
+  return { floor, size, wordsY: Math.max(FIRST_LINE, floor - size - 22) };
+}
+
 /** Paints the fighter and the opponent, their actions in words, and the counts. */
 export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePicture): void {
   const { track, frame } = scene;
@@ -225,8 +237,7 @@ export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePi
   const isStruck = (flags & 1) === 1;
   const isStill = (flags & 4) === 4;
   const { name, part } = fighterNow(scene);
-  const floor = height - 28;
-  const size = Math.min(190, height * 0.6);
+  const { floor, size, wordsY } = measureDuel(height);
   const fighterX = width * 0.4 + (part === "active" ? size * 0.16 : 0);
   const jackX = width * (jack === "away" ? 0.76 : 0.6) - (jack === "active" ? size * 0.12 : 0);
   const place = { floor, size, fighterX, jackX };
@@ -244,8 +255,8 @@ export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePi
   ctx.textAlign = "center";
   ctx.fillStyle = palette.ink;
   const label = isStruck ? "struck" : name === "" ? "ready" : `${name}, ${part}`;
-  ctx.fillText(label, fighterX, floor - size - 22);
-  ctx.fillText(`opponent ${JACK_WORDS[jack]}`, jackX, floor - size - 22);
+  ctx.fillText(label, fighterX, wordsY);
+  ctx.fillText(`opponent ${JACK_WORDS[jack]}`, jackX, wordsY);
   if (isStill) ctx.fillText("· the blow holds ·", width / 2, 26);
   paintCounts(ctx, read);
   if (helps.meters) paintMeters(ctx, palette, scene, fighterX, floor - size - 46, METER_PX);
