@@ -84,9 +84,9 @@ test("a scripted player plays its lines into a take", async () => {
   await press(driver, "As table");
   await waitFor(
     driver,
-    "jumps forgiven at the edges",
+    "jumps by coyote at the edges",
     async () =>
-      ((await textOf(driver, "[data-testid=tape-table]")).match(/Jump performed, forgiven/g) ?? []).length >
+      ((await textOf(driver, "[data-testid=tape-table]")).match(/Jump performed by coyote/g) ?? []).length >
       1,
   );
 });

@@ -67,7 +67,7 @@ test("the runner: a hop is performed, one is saved, one is lost; the session is 
   await openDemo("belfry-runner");
   await press(driver, "Start listening");
   await waitForFrame(5);
-  await pressUntil(Key.SPACE, [/Hop performed(?!, rem)/, /Hop performed, remembered/, /Hop lost: /]);
+  await pressUntil(Key.SPACE, [/Hop performed(?! by)/, /Hop performed by buffer/, /Hop lost: /]);
   await press(driver, "Keep what just happened");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await waitFor(driver, "the kept take", async () =>
@@ -76,7 +76,7 @@ test("the runner: a hop is performed, one is saved, one is lost; the session is 
   await press(driver, "As table");
   // Newest first: it may have taken many presses, and a table shows two hundred lines at a time.
   await clickOn(driver, "//table//th[1]//button");
-  await expect.poll(() => textOf(driver, "[data-testid=tape-table]")).toContain("Hop performed, remembered");
+  await expect.poll(() => textOf(driver, "[data-testid=tape-table]")).toContain("Hop performed by buffer");
   await press(driver, "As tape");
   await press(driver, "Replay");
   await waitFor(driver, "the replay", async () => (await describeCanvas(driver, "stage")).frame > 20);
@@ -135,7 +135,7 @@ test("the duel: blows land, one is buffered, one is lost", async () => {
   await openDemo("clapper-duel");
   await press(driver, "Start listening");
   await waitForFrame(5);
-  await pressUntil("j", [/Chime performed/, /Toll performed, remembered/, /lost: /]);
+  await pressUntil("j", [/Chime performed/, /Toll performed by buffer/, /lost: /]);
 });
 
 test("the ropes: a prompt is answered, the next is held, and one runs out; its button is named for the device in hand", async () => {
@@ -215,7 +215,7 @@ test("a scripted player leaps at every edge, late ones within the coyote; the nu
   await press(driver, "Keep this arc");
   await press(driver, "As table");
   const table = () => textOf(driver, "[data-testid=tape-table]");
-  const hops = (await table()).split("\n").filter(line => line.includes("Hop performed, forgiven")).length;
+  const hops = (await table()).split("\n").filter(line => line.includes("Hop performed by coyote")).length;
   expect(hops).toBeGreaterThan(1);
   const arcs = () => textOf(driver, "[data-testid=arc-list]");
   await expect.poll(arcs).toMatch(/Hop in Scripted, 3f late.*\n.*3\.31 tiles, \d+f.*\nnow the same/);
@@ -230,7 +230,7 @@ test("a scripted player leaps at every edge, late ones within the coyote; the nu
     driver,
     "another run of the same hands",
     async () =>
-      (await table()).split("\n").filter(line => line.includes("Hop performed, forgiven")).length !== hops,
+      (await table()).split("\n").filter(line => line.includes("Hop performed by coyote")).length !== hops,
   );
 });
 

@@ -127,11 +127,11 @@ test("a failing check is opened at its frame, accepted with a preview of the cha
   );
   await typeOver(driver, "coyote", "0ms");
   await press(driver, "Prove");
-  await cell("Late at an edge is forgiven, five times", "Late at every edge, forgiven");
+  await cell("Late at an edge counts by coyote, five times", "Late at every edge, by coyote");
   await panelShows(/it happened 0 times, too few/);
   await panelShows(/Over all its takes: 1 would newly hold, 0 would break\./);
   await press(driver, "Accept 0 times instead of 5 at least");
-  await panelShows(/In Late at every edge, forgiven: it holds/);
+  await panelShows(/In Late at every edge, by coyote: it holds/);
   await press(driver, "Undo");
   await panelShows(/it happened 0 times, too few/);
 });

@@ -75,7 +75,9 @@ test("a lost press shows why, and one button makes the smallest change that save
     .toContain("Footing opened at 210, 2f after the buffer of Hop ran out.");
   await press(driver, "Hop: buffer 8f instead of 6f");
   await waitFor(driver, "the press saved", async () =>
-    (await textOf(driver, "[data-testid=fate]")).includes("Leap at 202 became Hop at 210, remembered 8f."),
+    (await textOf(driver, "[data-testid=fate]")).includes(
+      "Leap at 202 became Hop at 210, by buffer after 8f.",
+    ),
   );
   await expect.poll(() => textOf(driver, LOST_BUTTON)).toBe("4 presses lost");
   await press(driver, "Undo");

@@ -63,7 +63,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
   await choose(driver, "side by side", "take by take");
   await find(
     driver,
-    `//figcaption[.="Hop differs most: A press eaten before the landing loses 1 of 2 presses, Late at every edge, forgiven none of 5; so few may differ by chance."]`,
+    `//figcaption[.="Hop differs most: A press eaten before the landing loses 1 of 2 presses, Late at every edge, by coyote none of 5; so few may differ by chance."]`,
   );
   expect(await driver.findElements({ css: "[data-testid=feel-side-by-side] thead th" })).toHaveLength(4);
   await driver.executeScript(`document.querySelector('svg[aria-label^="Clean climb, Hop: 5 used"]').focus()`);

@@ -32,7 +32,8 @@ function findClosedNeed(
 }
 
 /**
- * Explains a difference by a length that one side has longer: "the game forgave 6f after Footing closed, the rules 5f".
+ * Explains a difference by a length that one side has longer: "in the game it counts by coyote 6f after Footing closed, by the
+ * rules for 5f".
  * `events` are those of the rules on the take. Returns undefined if no such length explains it.
  */
 export function explainDifference(
@@ -47,9 +48,13 @@ export function explainDifference(
       event => event.kind === "performed" && event.id === pair.id && event.f === pair.rules,
     );
     if (own?.kind !== "performed") return undefined;
-    if (own.waited > 0) return `the rules remembered the press for ${own.waited}f, the game did not`;
+    if (own.waited > 0)
+      return `by the rules the press waited in the buffer for ${own.waited}f, in the game it did not`;
     const need = own.by === "coyote" ? findClosedNeed(kit, move, events, pair.rules) : undefined;
-    return need && `the rules forgave ${need.closedFrames}f after ${need.name} closed, the game did not`;
+    return (
+      need &&
+      `by the rules it counts by coyote ${need.closedFrames}f after ${need.name} closed, in the game it does not`
+    );
   }
   const frame = pair.game!;
   const press = events.findLast(
@@ -65,8 +70,8 @@ export function explainDifference(
     need.closedFrames > need.coyoteFrames &&
     need.closedFrames <= kit.rate / 2
   )
-    return `the game forgave ${need.closedFrames}f after ${need.name} closed, the rules ${need.coyoteFrames}f`;
+    return `in the game it counts by coyote ${need.closedFrames}f after ${need.name} closed, by the rules for ${need.coyoteFrames}f`;
   if (waitedFrames > bufferFrames && waitedFrames <= kit.rate / 2)
-    return `the game remembered the press for ${waitedFrames}f, the rules ${bufferFrames}f`;
+    return `in the game the press waited in the buffer for ${waitedFrames}f, by the rules for ${bufferFrames}f`;
   return undefined;
 }

@@ -126,7 +126,7 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
   return (
     <MapFigure
       testId="ban-map"
-      label={`${move.name} about ${name}: remembered ${buffer} frames before it is over`}
+      label={`${move.name} about ${name}: buffer ${buffer} frames before it is over`}
       heightPx={BOTTOM + 36}
       caption={
         <CountCaption
@@ -135,7 +135,7 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
           one="request"
           many="requests"
           empty={`No request for it met ${name} in these takes yet.`}
-          kept={`${early - lost} while ${name} and remembered, ${dots.length - early} after it`}
+          kept={`${early - lost} while ${name} and by buffer, ${dots.length - early} after it`}
           lost={lost > 0 ? [`${lost} lost too early${nearest}`] : []}
         />
       }

@@ -218,7 +218,7 @@ export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index:
             one="request meanwhile"
             many="requests meanwhile"
             empty="No move of its slot was asked for meanwhile in these takes."
-            kept={`${direct} performed at once, ${remembered} remembered${waiting > 0 ? `, ${waiting} still waiting` : ""}`}
+            kept={`${direct} performed at once, ${remembered} by buffer${waiting > 0 ? `, ${waiting} still waiting` : ""}`}
             lost={lost > 0 ? [`${countWords(lost, "request")} lost`] : []}
           />
         </>

@@ -152,7 +152,7 @@ function BufferPrice({
       </p>
       {waits.length > 0 && (
         <Histogram
-          label="How long remembered presses waited"
+          label="How long buffered presses waited"
           values={waits}
           binWidth={1}
           bins={Math.min(30, buffer + 1)}
@@ -178,7 +178,7 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
   return (
     <MapFigure
       testId="window-map"
-      label={`Window of ${move.name} about ${gateName}: remembered ${buffer} frames before, forgiven ${coyote} after`}
+      label={`Window of ${move.name} about ${gateName}: buffer ${buffer} frames before, coyote ${coyote} after`}
       heightPx={BOTTOM + 36}
       caption={
         <CountCaption

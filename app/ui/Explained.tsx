@@ -104,7 +104,7 @@ const TERMS = {
   meant:
     "A press counts as meant unless it is marked on the tape as not meant. Walking, and controls of no rule, do not count.",
   kept: "Kept: some move or prompt uses the press.",
-  buffer: "Buffer: how long a press that came too early is remembered, to be used once it can be.",
+  buffer: "Buffer: how long a press that came too early waits, to be used once it can be.",
   coyote: "Coyote: how long after a gate has closed a press still counts as if it were open.",
   lost: "Lost: the press asked for a move or prompt and did not get it; the tape shows why.",
   onset:

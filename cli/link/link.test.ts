@@ -88,7 +88,7 @@ test("a game whose input code does what the rules do passes, and leaves its take
 test("a game that forgives a frame more fails, and the difference is named with both lengths", async () => {
   const { code, output } = await playGame(["--fault", "coyote+1"], ["--slip", "29"]);
   expect(output).toContain(
-    "514f Hop: only the game: the game forgave 6f after Footing closed, the rules 5f\n",
+    "514f Hop: only the game: in the game it counts by coyote 6f after Footing closed, by the rules for 5f\n",
   );
   expect(code).toBe(1);
 });

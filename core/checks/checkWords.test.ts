@@ -31,7 +31,7 @@ const check = (rest: object, on: "*" | string[] = ["t"]) => ({ id: "c", name: "C
 test.each([
   [
     { happens: { kind: "performed", id: "m", by: "coyote" }, at: "9f", within: "2f" },
-    "In take t, Hop is performed forgiven at 9f, give or take 2f",
+    "In take t, Hop is performed by coyote at 9f, give or take 2f",
   ],
   [
     { never: { kind: "lost", id: "m", why: "gate:g" }, from: "5f" },

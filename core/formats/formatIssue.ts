@@ -81,14 +81,14 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "never-full": f =>
     `${f.name} can never be full: a press is lost past ${f.limit}f and full only at ${f.full}f; make the limit longer or full shorter`,
   "coyote-never": f =>
-    `${f.name} can never be forgiven: ${f.reason}; take the ${f.frames}f of forgiveness away, or let it work in more modes`,
+    `the coyote of ${f.name} never counts: ${f.reason}; take its ${f.frames}f away, or let the move work in more modes`,
   "buffer-never": f =>
-    `${f.name} is never remembered: ${f.reason}; take the ${f.frames}f of memory away, or let something keep it waiting`,
+    `the buffer of ${f.name} never counts: ${f.reason}; take its ${f.frames}f away, or let something keep the move waiting`,
   "dead-stretch": f =>
     `a press of ${f.control} held ${stretch(f)} ends in nothing: raise ${f.lower} or lower ${f.upper}`,
   "double-stretch": f =>
     `a press of ${f.control} held ${stretch(f)} is answered by both ${f.one} and ${f.other}: part their limits`,
-  "long-buffer": f => `remembers a press for ${f.frames} f, longer than a second: it may come out unwanted`,
+  "long-buffer": f => `the buffer waits for ${f.frames} f, longer than a second: it may come out unwanted`,
   "assist-beyond": f =>
     `${f.percent} % of the ${f.length} at ${f.place} is longer than a length can be: it stays at ${f.limit}${f.unit}`,
   "same-binding": f => `${f.code} plays both "${f.one}" and "${f.other}": give one of them another key`,

@@ -38,8 +38,8 @@ function format(kit: Kit, take: ReturnType<typeof drawTake>) {
 
 test.each([
   ["straight", { a: "..#......." }, "##########", ["A at 2 became Hop at 2."]],
-  ["by buffer", { a: "..#......." }, "....######", ["A at 2 became Hop at 4, remembered 2f."]],
-  ["by coyote", { a: "....#....." }, "###.......", ["A at 4 became Hop at 4, forgiven."]],
+  ["by buffer", { a: "..#......." }, "....######", ["A at 2 became Hop at 4, by buffer after 2f."]],
+  ["by coyote", { a: "....#....." }, "###.......", ["A at 4 became Hop at 4, by coyote."]],
   [
     "lost for want of buffer",
     { a: "..#......." },

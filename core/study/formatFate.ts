@@ -105,7 +105,9 @@ function howUsed(kit: Kit, fate: Fate): string {
       const waited = use.frame - use.made;
       const after = use.made > fate.frame ? `, ${use.made - fate.frame}f after the press` : "";
       const how =
-        ["", `, remembered ${waited}f`, ", forgiven", `, remembered ${waited}f and forgiven`][use.by] ?? "";
+        ["", `, by buffer after ${waited}f`, ", by coyote", `, by buffer after ${waited}f and by coyote`][
+          use.by
+        ] ?? "";
       return `became ${nameOf(kit.moves, use.index)} at ${use.frame}${after}${how}`;
     })
     .join(", and ");

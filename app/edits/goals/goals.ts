@@ -208,7 +208,7 @@ export const GOALS: readonly Goal[] = [
   {
     id: "dash",
     words: "A dash with a cancel",
-    line: "in the direction held, remembered for a moment; the jump may cut it short",
+    line: "in the direction held, with a buffer; the jump may cut it short",
     stage: giveRunner,
     grow(was) {
       const jumping = giveJump(was);

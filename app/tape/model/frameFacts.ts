@@ -56,7 +56,7 @@ function spanFact(model: TapeModel, row: TapeRow, frame: number): string[] {
 
 function waitFact(row: TapeRow, frame: number): string[] {
   const k = stretchAt(row.waitFrom, row.waitTo, frame);
-  return k < 0 ? [] : [`remembered, ${frame - row.waitFrom[k]! + 1} f`];
+  return k < 0 ? [] : [`in the buffer, ${frame - row.waitFrom[k]! + 1} f`];
 }
 
 /** Returns every fact about one frame, row by row: first its stretches, then its events. */

@@ -26,9 +26,9 @@ const asked = v.strictObject({
 
 const BY: readonly Option[] = [
   { value: "direct", label: "at once", hint: "the gate was open and nothing waited" },
-  { value: "buffer", label: "from memory", hint: "the press came early and was remembered" },
-  { value: "coyote", label: "forgiven", hint: "the press came late and was forgiven" },
-  { value: "both", label: "remembered and forgiven", hint: "both kept it" },
+  { value: "buffer", label: "by buffer", hint: "the press came early and waited" },
+  { value: "coyote", label: "by coyote", hint: "the press came after the gate had closed" },
+  { value: "both", label: "by buffer and coyote", hint: "the press waited, and the gate had closed" },
 ];
 
 const event: EventKind<typeof schema, typeof asked> = {
@@ -40,8 +40,11 @@ const event: EventKind<typeof schema, typeof asked> = {
     return { f, kind: "performed", id: program.moves[trace.subject[i]!]!.id, made, waited: f - made, by };
   },
   words({ waited, by }) {
-    const kept = waited > 0 ? `, remembered ${waited}f` : "";
-    return `performed${kept}${by === "coyote" || by === "both" ? ", forgiven" : ""}`;
+    const ways = [
+      ...(waited > 0 ? [`by buffer after ${waited}f`] : []),
+      ...(by === "coyote" || by === "both" ? ["by coyote"] : []),
+    ];
+    return ["performed", ways.join(" and ")].filter(Boolean).join(" ");
   },
   asked: {
     schema: asked,
