@@ -130,7 +130,9 @@ test("a fault of the game's own input code is named on the tape and in Prove, an
   playItself(session.address, code, "--fault", "coyote+1", "--frames", "900", "--fast");
   await press(driver, "2 differ");
   const list = await textOf(driver, "[data-testid=difference-list]");
-  expect(list).toContain("Hop: only the game. In the game it counts by coyote 6f after Footing closed, by the rules for 5f.");
+  expect(list).toContain(
+    "Hop: only the game. In the game it counts by coyote 6f after Footing closed, by the rules for 5f.",
+  );
   await clickOn(driver, 'button[aria-label="Check that the rules do as the game: Hop at 514f"]');
   await find(driver, '//*[contains(., "Hop at 514f, as in the game")]');
   await press(driver, "Prove");
