@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { useDeferredValue, useMemo } from "react";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { usePlaybackControl, useSoundKit } from "../document/evaluationContext";
 import { usePadState } from "../input/context";
@@ -11,7 +11,8 @@ function PressLink() {
   const workbench = useWorkbench();
   const playback = usePlaybackControl();
   const { judge } = useJudging();
-  const kit = useSoundKit();
+  // It runs every take, so it follows a number that is dragged when input pauses.
+  const kit = useDeferredValue(useSoundKit());
   const takes = useDocument(state => state.takes);
   const press = useMemo(() => kit && findPressToSee(judge, kit, takes), [judge, kit, takes]);
   if (!press) return null;

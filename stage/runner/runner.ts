@@ -105,7 +105,7 @@ export interface RunnerState {
   lingerWay: number;
   lingerLeft: number;
   dashLeft: number;
-  /** The speed of a dash that is aimed on this frame, 0 for none; and whether one goes on, without gravity. */
+  /** The speed of a dash that is aimed on this frame, −1 for none; and whether one goes on, without gravity. */
   aimSpeed: number;
   isAimed: boolean;
   /** The frames for which no direction reaches it after a kick. */
@@ -226,7 +226,7 @@ export function createRunner(program: RunnerProgram): RunnerState {
     lingerWay: 0,
     lingerLeft: 0,
     dashLeft: 0,
-    aimSpeed: 0,
+    aimSpeed: -1,
     isAimed: false,
     withheldLeft: 0,
     plunge: 0,
@@ -266,7 +266,7 @@ function directionOf(program: RunnerProgram, state: State, rules: Pick<Program, 
 
 /** Ends a dash that was aimed, if one goes on. */
 function endAim(body: RunnerState): void {
-  body.aimSpeed = 0;
+  body.aimSpeed = -1;
   body.isAimed = false;
 }
 
@@ -281,7 +281,8 @@ function takeAim(program: RunnerProgram, body: RunnerState, { down }: State): vo
   body.vy = (body.aimSpeed * y) / length;
   if (across !== 0) body.facing = across > 0 ? 1 : -1;
   body.isFollowing = false;
-  body.plunge = body.stepLeft = body.aimSpeed = 0;
+  body.plunge = body.stepLeft = 0;
+  body.aimSpeed = -1;
   body.isAimed = true;
 }
 
@@ -620,7 +621,7 @@ export function stepRunner(
     body.runSpeed = 0;
     body.vx = 0;
   }
-  if (body.aimSpeed > 0) takeAim(program, body, state);
+  if (body.aimSpeed >= 0) takeAim(program, body, state);
   const before = body.clock;
   body.clock = clockOf(state);
   carryBody(program, body, before, body.clock);

@@ -291,6 +291,13 @@ describe("an aimed dash", () => {
   });
 });
 
+test("a dash that is aimed at no speed hovers for its frames, then falls", () => {
+  const hover: Move = { id: "hover", name: "Hover", pattern: "down-press", effect: { aim: 0, for: "6f" } };
+  const { speed } = play(kitWith(STAGE, [hop, hover]), { ...LEAP_AT_10, down: held(20, 21) }, 60);
+  for (let frame = 20; frame < 26; frame++) expect(speed(frame).y).toBeCloseTo(0, 4);
+  expect(speed(26).y).toBeCloseTo(-50 / 60, 3);
+});
+
 test("a body that bonks against the edge of a beam is moved aside by the corner's pixels, and no further", () => {
   // The beam over columns 4 to 6 begins at x = 4; the body's right side is at 3.5 + 0.34 + what it walked.
   const level = ["#       #", "#       #", "#   ### #", "#       #", "#       #", "#  @    #", "#########"];

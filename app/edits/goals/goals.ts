@@ -63,7 +63,7 @@ const strike = (kit: Kit, force: number) => (isDuel(kit) ? { effect: { strike: f
 
 const footingOf = (kit: Kit) => kit.gates?.find(gate => /^footing$/i.test(gate.name))?.id;
 
-/** The presses by which a body on the runner's level goes to its left wall, from anywhere; and how long that takes at most. */
+/** The most frames for which a body of the runner's level walks to its left wall, from anywhere. */
 const TO_THE_WALL = 290;
 
 /** Returns a kit with a jump on a control called Leap, unless it has one, and the id of that control. */
