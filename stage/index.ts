@@ -1,6 +1,6 @@
 export { STAGE_KIND_NAMES, stageKind } from "./kinds";
 export type { StageDocument, StageKindName, StageProgram, StageState } from "./kinds";
-export type { EffectKind, StageKind } from "./kind";
+export type { EffectAmount, EffectKind, StageKind } from "./kind";
 export { compileRules, parseRules, prepareKit } from "./rules";
 export type { Rules } from "./rules";
 export {
@@ -43,8 +43,9 @@ export { BODY_HEIGHT, HALF_WIDTH } from "./runner/runner";
 export type { RunnerProgram, RunnerState } from "./runner/runner";
 export { findLeaps, measureArc, type Arc } from "./runner/arcs";
 export type { RunnerDocument } from "./runner/schema";
-export { DEFAULT_OUTCOME, JACK_STATES } from "./duel/duel";
+export { JACK_STATES } from "./duel/duel";
 export type { DuelProgram, DuelState } from "./duel/duel";
+export { DUEL_DEFAULTS } from "./duel/schema";
 export type { DuelDocument } from "./duel/schema";
 export type { RopesDocument } from "./ropes/schema";
 export { parseLevel, SOLID, THIN } from "./runner/level";

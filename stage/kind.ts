@@ -39,6 +39,8 @@ export interface EffectKind {
    * Durations that it may have, with their words; where one is absent, the stage's own of the same name is in force, or none.
    */
   readonly lengths?: readonly { readonly field: string; readonly before: string }[];
+  /** Numbers that it may have besides; where one is absent, the stage's own of the same name is in force. */
+  readonly others?: readonly EffectAmount[];
   /** The field with its duration. */
   readonly lasts?: string;
   /** Returns whether an effect written in the kit is this one. */
@@ -99,6 +101,8 @@ export interface StageKind<D, P, B> {
   readonly gates: (document: D) => readonly string[];
   /** The effects of moves on it, by name. */
   readonly effects: Readonly<Record<string, EffectKind>>;
+  /** Returns the numbers and durations in force for effects that have none of their own, by field. */
+  readonly effectDefaults?: (document: D) => Readonly<Record<string, number | string>>;
   /** The control that runs forward and the gate of the ground, on a stage that is run through. */
   readonly course?: (document: D) => { readonly control: string; readonly ground: string | undefined };
   /** How a body uses a control directly; undefined if it does not. */

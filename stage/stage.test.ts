@@ -380,6 +380,12 @@ const DUEL: DuelProgram = {
   stun: 12,
   guardStun: 0,
   outcome: 12,
+  apart: 1,
+  reach: 50,
+  theirReach: 50,
+  push: 0,
+  guardPush: 0,
+  back: 0,
   ownGates: { hit: -1, blocked: -1, missed: -1 },
   hitStop: 4,
   hitGate: -1,
@@ -388,10 +394,10 @@ const DUEL: DuelProgram = {
 };
 
 test("the opponent strikes on its script: it hits, or is parried; the game stops for the hit stop", () => {
-  const hit = createDuel();
+  const hit = createDuel(DUEL);
   for (let f = 0; f < 30; f++) stepDuel(DUEL, hit, FULL_SPEED);
   expect([hit.taken, hit.parries]).toEqual([1, 0]);
-  const parried = createDuel();
+  const parried = createDuel(DUEL);
   parried.parryLeft = 40;
   let stood = 0;
   for (let f = 0; f < 30; f++) {
@@ -404,7 +410,7 @@ test("the opponent strikes on its script: it hits, or is parried; the game stops
 
 test("a blow lands after its startup, or is a whiff if the opponent is away", () => {
   const program = { ...DUEL, script: [{ at: 20, does: "away" as const, frames: 60 }] };
-  const duel = createDuel();
+  const duel = createDuel(DUEL);
   Object.assign(duel, { blow: 0, blowIn: 5, blowFor: 3 });
   for (let f = 0; f < 12; f++) stepDuel(program, duel, FULL_SPEED);
   expect([duel.hits, duel.whiffs]).toEqual([1, 0]);

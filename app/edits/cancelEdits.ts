@@ -1,5 +1,5 @@
 import { parseFrames, type Gate, type Kit, type Move } from "#core";
-import { DEFAULT_OUTCOME, duelOf, type Blow } from "#stage";
+import { DUEL_DEFAULTS, duelOf, type Blow } from "#stage";
 import { freshId } from "./freshId";
 import { idsUnder, NAMING_FIELDS } from "./ruleEdits";
 
@@ -72,7 +72,7 @@ function withOutcome(
 ): { readonly kit: Kit; readonly gate: string } | undefined {
   const before = duelOf(kit);
   if (!before) return undefined;
-  const stage = { ...before, outcome: atLeast(kit, before.outcome ?? DEFAULT_OUTCOME, frames) };
+  const stage = { ...before, outcome: atLeast(kit, before.outcome ?? DUEL_DEFAULTS.outcome, frames) };
   const { field, name } = OUTCOMES[blow];
   const known = stage.gates[field];
   if (known !== undefined) return { kit: { ...kit, stage }, gate: known };

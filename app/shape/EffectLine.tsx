@@ -5,9 +5,10 @@ import {
   findAdvantage,
   formatAdvantage,
   MAX_EFFECTS,
+  stageKind,
   stageOf,
   type Advantage,
-  type Effect,
+  type EffectAmount,
   type WrittenEffect,
 } from "#stage";
 import { kindsOn, setEffect } from "../edits/effectEdits";
@@ -49,18 +50,33 @@ function EffectPart({
     workbench.editKit(`effect of ${kit.moves![index]!.name}`, now =>
       writeAt(now, ["moves", index, ...inMove, field], value),
     );
-  const { amount, more, lasts, lengths } = kind ?? {};
+  const { amount, more, lasts, lengths, others } = kind ?? {};
+  const defaults = (stage && stageKind(stage.kind).effectDefaults?.(stage)) ?? {};
   /** A duration of the effect; the stage's own where it has none. */
   const length = (field: string, label: string, least = 0) => (
     <LengthStone
       label={label}
-      value={String(effect[field] ?? (stage as Effect | undefined)?.[field] ?? "0f")}
+      value={String(effect[field] ?? defaults[field] ?? "0f")}
       rateHz={kit.rate}
       rounding="atLeast"
       least={least}
       onChange={set(field)}
       beginStep={workbench.beginStep}
     />
+  );
+  /** A number of the effect; the stage's own where it has none. */
+  const number = ({ field, before, after, ...bounds }: EffectAmount) => (
+    <Fragment key={field}>
+      {before}{" "}
+      <NumberStone
+        label={`${field} of ${of}`}
+        value={Number(effect[field] ?? defaults[field])}
+        {...bounds}
+        onChange={set(field)}
+        beginStep={workbench.beginStep}
+      />{" "}
+      {after}
+    </Fragment>
   );
   return (
     <>
@@ -73,24 +89,8 @@ function EffectPart({
         ]}
         onChoose={onChoose}
       />
-      {[amount, more].map(
-        number =>
-          number && (
-            <Fragment key={number.field}>
-              {" "}
-              {number.before}{" "}
-              <NumberStone
-                label={`${number.field} of ${of}`}
-                value={Number(effect[number.field])}
-                {...(number.least === undefined ? {} : { least: number.least })}
-                {...(number.most === undefined ? {} : { most: number.most })}
-                onChange={set(number.field)}
-                beginStep={workbench.beginStep}
-              />{" "}
-              {number.after}
-            </Fragment>
-          ),
-      )}
+      {amount && <> {number(amount)}</>}
+      {more && <> {number(more)}</>}
       {lasts && <> for {length(lasts, `length of ${of}`, 1)}</>}
       {lengths && (
         <span data-testid="effect-lengths">
@@ -100,6 +100,12 @@ function EffectPart({
               {before} {length(field, `${field} of ${of}`)}
             </Fragment>
           ))}
+        </span>
+      )}
+      {others && (
+        <span data-testid="effect-others">
+          {". "}
+          {others.map(number)}
         </span>
       )}
     </>

@@ -1,9 +1,9 @@
 import { parseFrames, stageGate, type Kit, type Program, type State } from "#core";
 import type { Performed } from "../kind";
 import { compileBlow, type Blow } from "./effects";
-import type { DuelDocument } from "./schema";
+import { DUEL_DEFAULTS, type DuelDocument } from "./schema";
 
-/** A compiled duel; lengths in frames of the kit. */
+/** A compiled duel; lengths in frames of the kit, distances in tiles, speeds in tiles per frame. */
 export interface DuelProgram {
   readonly kind: "duel";
   readonly script: readonly {
@@ -19,6 +19,12 @@ export interface DuelProgram {
   readonly hitStop: number;
   readonly guardStun: number;
   readonly outcome: number;
+  readonly apart: number;
+  readonly reach: number;
+  readonly theirReach: number;
+  readonly push: number;
+  readonly guardPush: number;
+  readonly back: number;
   readonly hitGate: number;
   readonly blockedGate: number;
   /** By the outcome of the fighter's own blow. */
@@ -26,6 +32,9 @@ export interface DuelProgram {
   /** By move: its blow, with the frames of its own startup and active parts. */
   readonly blows: readonly (readonly Blow[])[];
 }
+
+/** The rounding that sums of parts of a frame, or of a tile, may have. */
+const EPSILON = 1e-9;
 
 /** The outcome of a blow of the fighter. */
 export type BlowOutcome = "hit" | "blocked" | "missed";
@@ -50,15 +59,16 @@ export interface DuelState {
   /** The outcome of the last blow, and the remaining time of its gate. */
   outcome: BlowOutcome;
   outcomeLeft: number;
+  /** The distance of both, in tiles, and its growth by a push, in tiles per frame, with the frames that remain of it. */
+  apart: number;
+  pushBy: number;
+  pushLeft: number;
   hits: number;
   taken: number;
   parries: number;
   whiffs: number;
   force: number;
 }
-
-/** The length for which the gates of the own blow stay open, if a stage names none. */
-export const DEFAULT_OUTCOME = "12f";
 
 /** Compiles a duel from a stage document and the moves' effects. Ids the program lacks become −1. */
 export function compileDuel(
@@ -70,6 +80,7 @@ export function compileDuel(
   const frames = (written: string) => parseFrames(written, kit.rate, "atLeast") ?? 0;
   const gate = (id: string | undefined) =>
     id === undefined ? -1 : program.gates.findIndex(item => item.id === id);
+  const { outcome, guardStun, back, ...space } = { ...DUEL_DEFAULTS, ...document };
   return {
     kind: "duel",
     script: document.script.map(item => ({
@@ -83,8 +94,14 @@ export function compileDuel(
     recovery: frames(document.strike.recovery),
     stun: frames(document.stun),
     hitStop: frames(document.hitStop),
-    guardStun: frames(document.guardStun ?? "0f"),
-    outcome: frames(document.outcome ?? DEFAULT_OUTCOME),
+    guardStun: frames(guardStun),
+    outcome: frames(outcome),
+    apart: space.apart,
+    reach: space.reach,
+    theirReach: document.strike.reach ?? DUEL_DEFAULTS.reach,
+    push: space.push,
+    guardPush: space.guardPush,
+    back: back / kit.rate,
     hitGate: gate(document.gates.hit),
     blockedGate: gate(document.gates.blocked),
     ownGates: {
@@ -98,8 +115,8 @@ export function compileDuel(
   };
 }
 
-/** Creates both bodies before frame 0. */
-export function createDuel(): DuelState {
+/** Creates both bodies before frame 0, at their distance. */
+export function createDuel({ apart }: DuelProgram): DuelState {
   return {
     kind: "duel",
     clock: -1,
@@ -115,6 +132,9 @@ export function createDuel(): DuelState {
     blowFor: 0,
     outcome: "missed",
     outcomeLeft: 0,
+    apart,
+    pushBy: 0,
+    pushLeft: 0,
     hits: 0,
     taken: 0,
     parries: 0,
@@ -151,7 +171,7 @@ function turnJack(duel: DuelState, jack: DuelState["jack"], frames: number): voi
 function stepJack(program: DuelProgram, duel: DuelState, passed: number): void {
   if (duel.jackLeft > 0) {
     duel.jackLeft -= passed;
-    if (duel.jackLeft > 1e-9) return;
+    if (duel.jackLeft > EPSILON) return;
     if (duel.jack === "startup") return turnJack(duel, "active", program.active);
     if (duel.jack === "active") return turnJack(duel, "recovery", program.recovery);
     turnJack(duel, "waits", 0);
@@ -164,6 +184,28 @@ function stepJack(program: DuelProgram, duel: DuelState, passed: number): void {
   }
 }
 
+/** Pushes both apart, evenly over the frames of a stun; at once where there is none. */
+function pushApart(duel: DuelState, tiles: number, frames: number): void {
+  const takes = Math.max(1, frames);
+  duel.pushBy = tiles / takes;
+  duel.pushLeft = tiles > 0 ? takes : 0;
+}
+
+/** Moves both: apart while a push lasts, else back to their distance while the opponent waits. */
+function moveApart(program: DuelProgram, duel: DuelState, passed: number): void {
+  if (duel.pushLeft > 0) {
+    const frames = Math.min(passed, duel.pushLeft);
+    duel.apart += duel.pushBy * frames;
+    duel.pushLeft -= frames;
+    if (duel.pushLeft < EPSILON) duel.pushLeft = 0;
+  } else if (duel.jack === "waits" && duel.apart > program.apart) {
+    duel.apart = Math.max(program.apart, duel.apart - program.back * passed);
+  }
+}
+
+/** Returns whether something that reaches so many tiles reaches the other. */
+const isWithin = (duel: DuelState, reach: number): boolean => duel.apart <= reach + EPSILON;
+
 /** Lands the opponent's strike once, unless it is parried. */
 function strikeFighter(program: DuelProgram, duel: DuelState): void {
   if (duel.parryLeft > 0) {
@@ -173,6 +215,7 @@ function strikeFighter(program: DuelProgram, duel: DuelState): void {
   } else {
     duel.taken++;
     duel.stunLeft = program.stun;
+    pushApart(duel, program.push, program.stun);
     duel.blow = -1;
     turnJack(duel, "recovery", program.recovery);
   }
@@ -192,20 +235,25 @@ function stepBlow(program: DuelProgram, duel: DuelState, passed: number): void {
   const own = program.blows[duel.blow]?.find(({ does }) => does === "strike");
   if (duel.blowIn > 0) {
     duel.blowIn -= passed;
-    if (duel.blowIn > 1e-9) return;
+    if (duel.blowIn > EPSILON) return;
   }
-  if (duel.jack === "guard") {
-    duel.jackLeft = Math.max(duel.jackLeft, own?.guardStun ?? program.guardStun);
+  const isReached = duel.jack !== "away" && isWithin(duel, own?.reach ?? program.reach);
+  if (isReached && duel.jack === "guard") {
+    const stun = own?.guardStun ?? program.guardStun;
+    duel.jackLeft = Math.max(duel.jackLeft, stun);
+    pushApart(duel, own?.guardPush ?? program.guardPush, stun);
     return endBlow(program, duel, "blocked");
   }
-  if (duel.jack !== "away") {
+  if (isReached) {
+    const stun = own?.stun ?? program.stun;
     duel.hits++;
     duel.stopLeft = own?.hitStop ?? program.hitStop;
-    if (duel.jack === "waits" || duel.jack === "startup") turnJack(duel, "reels", own?.stun ?? program.stun);
+    if (duel.jack === "waits" || duel.jack === "startup") turnJack(duel, "reels", stun);
+    pushApart(duel, own?.push ?? program.push, stun);
     return endBlow(program, duel, "hit");
   }
   duel.blowFor -= passed;
-  if (duel.blowFor > 1e-9) return;
+  if (duel.blowFor > EPSILON) return;
   duel.whiffs++;
   endBlow(program, duel, "missed");
 }
@@ -226,8 +274,9 @@ export function stepDuel(
   duel.stunLeft = Math.max(0, duel.stunLeft - passed);
   duel.blockedLeft = Math.max(0, duel.blockedLeft - passed);
   duel.outcomeLeft = Math.max(0, duel.outcomeLeft - passed);
+  moveApart(program, duel, passed);
   stepJack(program, duel, passed);
-  if (duel.jack === "active") strikeFighter(program, duel);
+  if (duel.jack === "active" && isWithin(duel, program.theirReach)) strikeFighter(program, duel);
   else stepBlow(program, duel, passed);
   duel.isParrying = duel.parryLeft > 0;
   duel.parryLeft = Math.max(0, duel.parryLeft - passed);

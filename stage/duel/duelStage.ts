@@ -2,7 +2,7 @@ import { refsOf, type StageKind, type StageRow } from "../kind";
 import { actOnDuel, compileDuel, createDuel, JACK_STATES, reportDuel, stepDuel } from "./duel";
 import type { DuelProgram, DuelState } from "./duel";
 import { DUEL_EFFECTS } from "./effects";
-import { duelSchema, type DuelDocument } from "./schema";
+import { DUEL_DEFAULTS, duelSchema, type DuelDocument } from "./schema";
 
 const OPPONENT = [
   { words: "startup", look: "startup" },
@@ -34,13 +34,17 @@ const ROWS: readonly StageRow[] = [
 /**
  * The stage of a fighter and a mechanical opponent. Its track: the opponent's action (an index into
  * JACK_STATES), the current blow, hits, blows taken, parries, whiffs, and bits for whether the fighter is
- * stunned, parries, and the game is stopped.
+ * stunned, parries, and the game is stopped; then their distance in tiles.
  */
 export const duelStage = {
   schema: duelSchema,
   refs: ({ gates }) => refsOf("gate", gates, ["gates"]),
   gates: ({ gates }) => Object.values(gates),
   effects: DUEL_EFFECTS,
+  effectDefaults(document) {
+    const { stun, guardStun, hitStop, reach, push, guardPush } = { ...DUEL_DEFAULTS, ...document };
+    return { stun, guardStun, hitStop, reach, push, guardPush };
+  },
   compile: compileDuel,
   create: createDuel,
   copy: duel => ({ ...duel }),
@@ -50,7 +54,7 @@ export const duelStage = {
   act: actOnDuel,
   step: stepDuel,
   rows: ROWS,
-  trackStride: 7,
+  trackStride: 8,
   writeTrack(duel, track, at) {
     track[at] = JACK_STATES.indexOf(duel.jack);
     track[at + 1] = duel.blow;
@@ -59,5 +63,6 @@ export const duelStage = {
     track[at + 4] = duel.parries;
     track[at + 5] = duel.whiffs;
     track[at + 6] = (duel.stunLeft > 0 ? 1 : 0) + (duel.isParrying ? 2 : 0) + (duel.stopLeft > 0 ? 4 : 0);
+    track[at + 7] = duel.apart;
   },
 } satisfies StageKind<DuelDocument, DuelProgram, DuelState>;

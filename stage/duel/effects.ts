@@ -2,7 +2,7 @@ import { parseFrames, TICKS, type Program } from "#core";
 import * as v from "valibot";
 import { compileEffect, type CompiledEffect } from "../compileEffect";
 import type { EffectKind } from "../kind";
-import { duration, positive } from "../parts";
+import { apart, duration, positive } from "../parts";
 
 /** The effects of moves on the opponent. */
 export const DUEL_EFFECTS = {
@@ -12,6 +12,9 @@ export const DUEL_EFFECTS = {
       stun: v.exactOptional(duration),
       guardStun: v.exactOptional(duration),
       hitStop: v.exactOptional(duration),
+      reach: v.exactOptional(apart),
+      push: v.exactOptional(apart),
+      guardPush: v.exactOptional(apart),
     }),
     label: "strikes",
     hint: "lands after its startup, while it is active",
@@ -21,6 +24,11 @@ export const DUEL_EFFECTS = {
       { field: "stun", before: "It stuns for" },
       { field: "guardStun", before: ", a guard for" },
       { field: "hitStop", before: "; a hit stops the game for" },
+    ],
+    others: [
+      { field: "reach", before: "It reaches", after: "tiles", least: 0, most: 50 },
+      { field: "push", before: ", pushes by", after: "tiles", least: 0, most: 50 },
+      { field: "guardPush", before: ", a guard by", after: "tiles", least: 0, most: 50 },
     ],
     isThis: effect => "strike" in effect,
   },
@@ -42,6 +50,10 @@ export interface Blow extends CompiledEffect<keyof typeof DUEL_EFFECTS> {
   readonly stun: number | undefined;
   readonly guardStun: number | undefined;
   readonly hitStop: number | undefined;
+  /** How far it reaches and pushes, in tiles; undefined for those of the stage. */
+  readonly reach: number | undefined;
+  readonly push: number | undefined;
+  readonly guardPush: number | undefined;
 }
 
 /** Compiles the effect of a move; undefined for effects the duel does not know. */
@@ -54,6 +66,7 @@ export function compileBlow(
   if (!compiled) return undefined;
   const frames = (field: string) =>
     typeof effect[field] === "string" ? parseFrames(effect[field], rateHz, "atLeast") : undefined;
+  const tiles = (field: string) => (typeof effect[field] === "number" ? effect[field] : undefined);
   return {
     ...compiled,
     startup: startupTicks / TICKS,
@@ -61,5 +74,8 @@ export function compileBlow(
     stun: frames("stun"),
     guardStun: frames("guardStun"),
     hitStop: frames("hitStop"),
+    reach: tiles("reach"),
+    push: tiles("push"),
+    guardPush: tiles("guardPush"),
   };
 }

@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { duration, id, list } from "../parts";
+import { apart, duration, id, list, positive } from "../parts";
 
 /** A fighter and a mechanical opponent that strikes on a script. */
 export const duelSchema = v.strictObject({
@@ -13,12 +13,25 @@ export const duelSchema = v.strictObject({
     }),
   ),
   every: duration,
-  strike: v.strictObject({ startup: duration, active: duration, recovery: duration }),
+  strike: v.strictObject({
+    startup: duration,
+    active: duration,
+    recovery: duration,
+    /** How far it reaches, in tiles; as far as anything can be if absent. */
+    reach: v.exactOptional(apart),
+  }),
   /** How long a hit stuns the fighter, and how long the game stops at a hit. */
   stun: duration,
   hitStop: duration,
   /** How long a guard that was hit cannot end; no time if absent. */
   guardStun: v.exactOptional(duration),
+  /** The distance of the two, how far the fighter's blows reach, and how far a hit and a guarded blow push, in tiles. */
+  apart: v.exactOptional(apart),
+  reach: v.exactOptional(apart),
+  push: v.exactOptional(apart),
+  guardPush: v.exactOptional(apart),
+  /** The speed at which the opponent comes back to that distance while it waits, in tiles per second. */
+  back: v.exactOptional(positive),
   /** How long the gates of the fighter's own blows stay open; 12 frames if absent. */
   outcome: v.exactOptional(duration),
   gates: v.strictObject({
@@ -31,5 +44,16 @@ export const duelSchema = v.strictObject({
     ownMissed: v.exactOptional(id),
   }),
 });
+
+/** The numbers in force where a stage has none of its own; distances in tiles, the speed in tiles per second. */
+export const DUEL_DEFAULTS = {
+  apart: 1,
+  reach: 50,
+  push: 0,
+  guardPush: 0,
+  back: 4,
+  outcome: "12f",
+  guardStun: "0f",
+} as const;
 
 export type DuelDocument = v.InferOutput<typeof duelSchema>;

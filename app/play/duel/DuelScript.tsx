@@ -1,9 +1,10 @@
 import { Fragment, type ReactNode } from "react";
 import { parseFrames, readAt, writeAt, type Kit } from "#core";
-import { DEFAULT_OUTCOME, stageOf, type DuelDocument } from "#stage";
+import { DUEL_DEFAULTS, stageOf, type DuelDocument } from "#stage";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
+import { NumberStone } from "../../ui/NumberStone";
 import { GateWord } from "../GateWord";
 import { useWorkbench } from "../../document/workbenchContext";
 
@@ -55,8 +56,39 @@ function OwnBlows({
           {after}{" "}
         </Fragment>
       ))}
-      each for {length("how long these gates stay open", stage.outcome ?? DEFAULT_OUTCOME, ["outcome"], 1)}. A
-      guard that was hit holds for {length("guard stun", stage.guardStun ?? "0f", ["guardStun"])}.
+      each for{" "}
+      {length("how long these gates stay open", stage.outcome ?? DUEL_DEFAULTS.outcome, ["outcome"], 1)}. A
+      guard that was hit holds for{" "}
+      {length("guard stun", stage.guardStun ?? DUEL_DEFAULTS.guardStun, ["guardStun"])}.
+    </p>
+  );
+}
+
+/** The numbers of the stage that are distances, or the speed of coming back. */
+type Space = "apart" | "reach" | "push" | "guardPush" | "back";
+
+/** The distance of both, what reaches it, and what a blow does to it, as sentences. */
+function Distances({ stage }: { stage: DuelDocument }) {
+  const workbench = useWorkbench();
+  const number = (label: string, path: readonly (Space | "strike")[], value: number) => (
+    <NumberStone
+      label={label}
+      value={value}
+      least={0}
+      most={path[0] === "back" ? 1000 : 50}
+      onChange={next => workbench.editKit(`${label} ${next}`, now => writeAt(now, ["stage", ...path], next))}
+      beginStep={workbench.beginStep}
+    />
+  );
+  const own = (label: string, field: Space) => number(label, [field], stage[field] ?? DUEL_DEFAULTS[field]);
+  return (
+    <p data-testid="distances">
+      They stand {own("distance of the two", "apart")} tiles apart. A blow of the fighter reaches{" "}
+      {own("reach of the fighter", "reach")} tiles, the opponent's strike{" "}
+      {number("reach of its strike", ["strike", "reach"], stage.strike.reach ?? DUEL_DEFAULTS.reach)}. A hit
+      pushes them {own("push of a hit", "push")} tiles further apart during its stun, a guarded blow{" "}
+      {own("push of a guarded blow", "guardPush")}; while it waits, the opponent comes back at{" "}
+      {own("speed of coming back", "back")} tiles a second.
     </p>
   );
 }
@@ -153,6 +185,7 @@ function Script({ kit, stage }: { kit: Kit; stage: DuelDocument }) {
         .
       </p>
       <OwnBlows kit={kit} stage={stage} length={length} />
+      <Distances stage={stage} />
     </section>
   );
 }

@@ -1,5 +1,5 @@
 import { countWords, firstNoteAfter, notes, PARTS } from "#core";
-import { JACK_STATES, stageKind } from "#stage";
+import { DUEL_DEFAULTS, JACK_STATES, stageKind } from "#stage";
 import type { Palette } from "../../ui/palette";
 import { paintBell, paintTower } from "../backdrop";
 import { paintMeters } from "../paintMeters";
@@ -13,6 +13,9 @@ const METER_PX = 120;
 /** The maximum length of a timeline to look back for. */
 const LONGEST_FRAMES = 1200;
 const STRIDE = stageKind("duel").trackStride;
+
+/** The length of a tile, as a share of the size of the bodies. */
+const TILE_SHARE = 0.4;
 
 type JackState = (typeof JACK_STATES)[number];
 
@@ -227,6 +230,37 @@ export function measureDuel(height: number): { floor: number; size: number; word
   return { floor, size, wordsY: Math.max(FIRST_LINE, floor - size - 22) };
 }
 
+/**
+ * Returns where the opponent is, in px from the left, at a distance in tiles; at the stage's usual distance in the same place
+ * whatever its tiles measure, and never outside the picture.
+ */
+export function placeJack(jack: JackState, apart: number, width: number, size: number): number {
+  const near = width * (jack === "away" ? 0.76 : 0.6) - (jack === "active" ? size * 0.12 : 0);
+  const moved = (apart - DUEL_DEFAULTS.apart) * size * TILE_SHARE;
+  return Math.max(width * 0.4, Math.min(near + moved, width - size * 0.3));
+}
+
+/** Paints the distance of both along the floor, once it is no longer the usual one. */
+function paintDistance(
+  ctx: CanvasRenderingContext2D,
+  palette: Palette,
+  apart: number,
+  { fighterX, jackX, floor }: DuelPlace,
+): void {
+  if (Math.abs(apart - DUEL_DEFAULTS.apart) < 0.005) return;
+  ctx.strokeStyle = palette.ink;
+  ctx.lineWidth = 1;
+  ctx.beginPath();
+  for (const x of [fighterX, jackX]) {
+    ctx.moveTo(x, floor + 8);
+    ctx.lineTo(x, floor + 14);
+  }
+  ctx.moveTo(fighterX, floor + 11);
+  ctx.lineTo(jackX, floor + 11);
+  ctx.stroke();
+  ctx.fillText(`${Math.round(apart * 100) / 100} tiles`, (fighterX + jackX) / 2, floor + 24);
+}
+
 /** Paints the fighter and the opponent, their actions in words, and the counts. */
 export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePicture): void {
   const { track, frame } = scene;
@@ -239,7 +273,7 @@ export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePi
   const { name, part } = fighterNow(scene);
   const { floor, size, wordsY } = measureDuel(height);
   const fighterX = width * 0.4 + (part === "active" ? size * 0.16 : 0);
-  const jackX = width * (jack === "away" ? 0.76 : 0.6) - (jack === "active" ? size * 0.12 : 0);
+  const jackX = placeJack(jack, read(7), width, size);
   const place = { floor, size, fighterX, jackX };
   const sway = isStill ? 0.06 : Math.sin(frame / 50) * 0.02;
   paintTower(ctx, palette, width, height);
@@ -257,6 +291,7 @@ export function paintDuel({ ctx, palette, scene, width, height, helps }: StagePi
   const label = isStruck ? "struck" : name === "" ? "ready" : `${name}, ${part}`;
   ctx.fillText(label, fighterX, wordsY);
   ctx.fillText(`opponent ${JACK_WORDS[jack]}`, jackX, wordsY);
+  paintDistance(ctx, palette, read(7), place);
   if (isStill) ctx.fillText("· the blow holds ·", width / 2, 26);
   paintCounts(ctx, read);
   if (helps.meters) paintMeters(ctx, palette, scene, fighterX, floor - size - 46, METER_PX);
