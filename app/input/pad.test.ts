@@ -1,6 +1,7 @@
 import { beforeEach, expect, test } from "vitest";
 import type { Kit, Take } from "#core";
 import { isBroken } from "../storage/records";
+import { joinRecordings } from "../storage/recordings";
 import { documentOf } from "../storage/shelf";
 import { SPEEDS } from "./benchKeys";
 import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
@@ -110,6 +111,39 @@ test("an edit while trying out throws nothing back: frames, held keys and what w
   tab.pad.keep();
   const lane = takes()[0]!.lanes.a!;
   expect(lane.map(([, value]) => value)).toEqual([1, 0]);
+});
+
+test("going back while recording keeps each try as a take; one without input after the place is not kept twice", async () => {
+  tab.pad.wake(true);
+  play(["down", "key:KeyA", 5], ["up", "key:KeyA", 10]);
+  wait(2);
+  tab.pad.markPlace();
+  const { frame } = pad().place!;
+  play(["down", "key:KeyB", 5], ["up", "key:KeyB", 9]);
+  wait(40);
+  tab.pad.goBack("mark");
+  expect(takes().map(({ name }) => name)).toEqual(["Take 1"]);
+  expect(pad()).toMatchObject({ frame, isRecording: true });
+  wait(20);
+  tab.pad.goBack("mark");
+  expect(takes().length).toBe(1);
+  // A crash would leave the whole second try, with what both share.
+  play(["down", "key:KeyB", 20], ["up", "key:KeyB", 31]);
+  wait(40);
+  const left = async () =>
+    joinRecordings("k", await tab.library.listChunks("k"), n => `Left ${n}`)
+      .filter(({ isWhole }) => !isWhole)
+      .map(({ take }) => take.lanes);
+  await expect.poll(left).toEqual([{ a: takes()[0]!.lanes.a, b: [expect.anything(), expect.anything()] }]);
+  tab.page()!.leave();
+  expect(takes().map(({ name }) => name)).toEqual(["Take 1", "Take 2"]);
+  const [one, two] = takes();
+  expect(two!.lanes.a).toEqual(one!.lanes.a);
+  const onsets = [one!, two!].map(({ lanes }) => lanes.b![0]![0] - frame);
+  expect(onsets[0]).toBeCloseTo(5.5, 1);
+  expect(onsets[1]).toBeGreaterThan(19);
+  expect(two!.lanes.b!.length).toBe(2);
+  await expect.poll(async () => (await tab.library.listChunks("k")).length).toBe(0);
 });
 
 test("a recording under way when the kit is left stays with its own kit", async () => {

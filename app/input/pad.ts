@@ -1,6 +1,5 @@
 import { nanoid } from "nanoid";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import type { Kit, Take } from "#core";
 import type { Evaluation } from "../document/evaluation";
 import type { NextTurn } from "../document/playback";
 import type { Workbench } from "../document/workbench";
@@ -8,7 +7,6 @@ import type { Judge } from "../judging/judge";
 import type { Library } from "../storage/library";
 import type { Tabs } from "../storage/tabs";
 import { nextSpeed, type BenchAct } from "./benchKeys";
-import { deviceName } from "./deviceName";
 import type { PadReading } from "./gamepads";
 import { createPadPoller } from "./gamepads";
 import type { RawReport } from "./held";
@@ -18,10 +16,9 @@ import { createPadInput } from "./padInput";
 import { createPadRules, playAlike } from "./padRules";
 import { ASLEEP, flipWide, UNTOUCHED, type PadState } from "./padState";
 import type { PageListener } from "./pageEvents";
-import { createRecorder, type Recorder } from "./recorder";
-import { takeOf } from "./recording";
+import { createPadRecorder } from "./padRecorder";
 import { createFigureKeeper, type FigureKeeper, type SessionFigures } from "./sessionFigures";
-import type { SeenTracks } from "./seenTracks";
+import { createSeenTracks, type SeenTracks } from "./seenTracks";
 import { createSuccession } from "./succession";
 import { trialGate } from "./trialModes";
 
@@ -54,8 +51,8 @@ export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialSt
   /** Marks the present frame as the place that `goBack` returns to. */
   readonly markPlace: () => void;
   /**
-   * Goes back to the marked place, or to two seconds ago, under the present rules; held keys stay held. Not during a
-   * recording, which goes on to its end.
+   * Goes back to the marked place, or to two seconds ago, under the present rules; held keys stay held. While recording,
+   * what was recorded is kept as a take if it has input after that place, and the recording goes on as another one from there.
    */
   readonly goBack: (where: "mark" | "recent") => void;
   /** Sets the speed of the game clock from the next frame on, in percent; it is recorded. */
@@ -85,7 +82,7 @@ export interface PadWorld {
   readonly workbench: Workbench;
   readonly evaluation: StoreApi<Evaluation>;
   readonly judge: Judge;
-  readonly library: Pick<Library, "addChunk">;
+  readonly library: Pick<Library, "addChunk" | "dropRecording">;
   readonly tabs: Pick<Tabs, "markAlive">;
   /** The page's clock, which stamps its events, in ms. */
   readonly nowMs: () => number;
@@ -120,7 +117,7 @@ function offerEnded(store: StoreApi<PadState>, ended: LiveSession, setTimer: Pad
 
 /** Creates the pad of one page, asleep. */
 export function createPad(world: PadWorld): Pad {
-  const { workbench, evaluation, library, tabs, nowMs } = world;
+  const { workbench, evaluation, nowMs } = world;
   const poller = createPadPoller(world.readPads);
   const store = createStore<PadState>(() => ASLEEP);
   let figures: FigureKeeper = createFigureKeeper();
@@ -133,9 +130,11 @@ export function createPad(world: PadWorld): Pad {
     beganMs: () => beganMs,
     onAllGone: poller.ignoreHeld,
   });
-  const succession = createSuccession({ store, toPlay, nowMs, updateControls: input.updateControls });
-  let recorder: Recorder | undefined;
-  let endGuard = () => {};
+  const seen = createSeenTracks();
+  const recorder = createPadRecorder({ ...world, store, assistOf, onTake: seen.keep });
+  const { updateControls } = input;
+  const { keepTry } = recorder;
+  const succession = createSuccession({ store, toPlay, nowMs, updateControls, keepTry });
   const callOff = { turn: () => {}, reads: () => {} };
   /** The time of the last read of the pads; NaN before the first. */
   let lastReadMs = NaN;
@@ -220,7 +219,7 @@ export function createPad(world: PadWorld): Pad {
       store.setState({ frame: session.state.frame });
     }
     succession.catchUp();
-    recorder?.keepUp(session, now);
+    recorder.keepUp(session, now);
     callOff.turn = world.nextTurn(turn);
   }
 
@@ -235,8 +234,7 @@ export function createPad(world: PadWorld): Pad {
     figures = createFigureKeeper();
     setControls();
     poller.reset();
-    endGuard = isRecording ? workbench.guardPast() : () => {};
-    recorder = isRecording ? createRecorder(library, tabs, kit.id, nanoid(8), isOwnGate(kit)) : undefined;
+    if (isRecording) recorder.begin(kit);
     store.setState({
       ...UNTOUCHED,
       session: createLiveSession(rules, beganMs),
@@ -270,37 +268,6 @@ export function createPad(world: PadWorld): Pad {
     callOff.turn = world.nextTurn(turn);
   }
 
-  /** Excludes manually held gates that only serve to try a mode; they get no lane. */
-  function isOwnGate(kit: Kit): (gateId: string) => boolean {
-    return gateId => kit.gates?.some(gate => gate.id === gateId) ?? false;
-  }
-
-  /** Returns the name of the device of the last input; undefined if there was none. */
-  function deviceUsed(): string | undefined {
-    const { log, pads } = store.getState();
-    const code = log.find(event => /^(key|pad\d?|mouse|wheel|screen):/.test(event.code))?.code;
-    return code === undefined ? undefined : deviceName(code, pads.pads);
-  }
-
-  /** Returns what was played as a take; undefined if no frame was. */
-  function takePlayed(session: LiveSession, id: string): Take | undefined {
-    const { kit } = workbench.getState();
-    if (!kit || session.frames === 0) return undefined;
-    const named = { id, name: workbench.nameRecording(), kitId: session.rules.kit.id };
-    const assist = assistOf(kit);
-    const take = takeOf(session.recording, session.frames, named, isOwnGate(kit));
-    succession.seen.keep(id, session);
-    const { takes } = workbench.getState();
-    const player = takes.findLast(item => item.player !== undefined)?.player;
-    const device = deviceUsed();
-    return {
-      ...take,
-      ...(player === undefined ? {} : { player }),
-      ...(device === undefined ? {} : { device }),
-      ...(assist ? { note: `played with “${assist.name}” on` } : {}),
-    };
-  }
-
   function showLinked(session: LinkedSession | undefined): void {
     if (!store.getState().isLinked) {
       if (!session) return;
@@ -331,18 +298,8 @@ export function createPad(world: PadWorld): Pad {
       speedPercent: 100,
       frame: -1,
     });
-    endGuard();
-    const ended = recorder;
-    recorder = undefined;
-    if (!isRecording || !ended) return offerEnded(store, session, world.setTimer);
-    const take = takePlayed(session, ended.id);
-    if (!take) return ended.end();
-    void workbench.keepRecording({
-      take,
-      what: `recorded ${take.name}`,
-      finish: whole => ended.finish(session, whole),
-      end: ended.end,
-    });
+    recorder.end(session);
+    if (!isRecording) offerEnded(store, session, world.setTimer);
   }
 
   function freeze(): void {
@@ -398,7 +355,7 @@ export function createPad(world: PadWorld): Pad {
     keep() {
       const { session, ended } = store.getState();
       const played = session ?? ended;
-      const take = played && workbench.mayEdit() ? takePlayed(played, nanoid(8)) : undefined;
+      const take = played && workbench.mayEdit() ? recorder.takePlayed(played, nanoid(8)) : undefined;
       if (!take) return;
       workbench.addTake(take);
       store.setState({ ended: undefined });
@@ -408,7 +365,7 @@ export function createPad(world: PadWorld): Pad {
     toggleWide: () => store.setState(flipWide),
     markPlace: succession.markPlace,
     goBack: succession.goBack,
-    seen: succession.seen,
+    seen,
     setAssist(assistId) {
       store.setState({ assist: assistId });
       setControls();

@@ -13,6 +13,8 @@ export interface Recorder {
   readonly finish: (session: LiveSession, whole: NonNullable<RecordingChunk["whole"]>) => Promise<boolean>;
   /** Marks the recording as no longer in use here; its chunks remain. */
   readonly end: () => void;
+  /** Ends it and deletes its chunks, for a recording in which nothing is lost. */
+  readonly drop: () => void;
 }
 
 /** The interval between chunks. */
@@ -20,7 +22,7 @@ const EVERY_MS = 500;
 
 /** Creates the recorder of one recording, which other tabs see as active until `end`. */
 export function createRecorder(
-  library: Pick<Library, "addChunk">,
+  library: Pick<Library, "addChunk" | "dropRecording">,
   tabs: Pick<Tabs, "markAlive">,
   kitId: string,
   id: string,
@@ -52,5 +54,9 @@ export function createRecorder(
       return writing;
     },
     end,
+    drop() {
+      end();
+      void writing.then(() => library.dropRecording(kitId, id));
+    },
   };
 }

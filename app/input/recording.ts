@@ -45,6 +45,12 @@ export function recordingUpTo(recording: Recording, frame: number): Recording {
   };
 }
 
+/** Returns whether anything was recorded after a frame. */
+export function hasAfter({ lanes, gates, speed, gaps }: Recording, frame: number): boolean {
+  const isAfter = (pairs: readonly Pair[]) => (pairs.at(-1)?.[0] ?? -1) > frame;
+  return [...lanes.values(), ...gates.values(), speed, gaps].some(isAfter);
+}
+
 const copy = <V extends number>(lane: readonly Pair<V>[]) => lane.map(([x, value]): Pair<V> => [x, value]);
 
 /** Returns a recording as a take of so many frames. `isKept`: whether a gate's lane belongs to the kit. */

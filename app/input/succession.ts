@@ -2,7 +2,6 @@ import type { StoreApi } from "zustand/vanilla";
 import type { Rules } from "#stage";
 import type { LiveSession, Successor } from "./liveSession";
 import type { PadState } from "./padState";
-import { createSeenTracks, type SeenTracks } from "./seenTracks";
 
 /** How far back "again" goes, in seconds. */
 const AGAIN_SECONDS = 2;
@@ -20,8 +19,6 @@ export interface Succession {
   /** Runs a slice; call it between two pictures. */
   readonly catchUp: () => void;
   readonly drop: () => void;
-  /** The tracks of kept sessions that had other rules before. */
-  readonly seen: SeenTracks;
   readonly markPlace: () => void;
   readonly goBack: (where: "mark" | "recent") => void;
 }
@@ -32,10 +29,18 @@ interface SuccessionWorld {
   readonly nowMs: () => number;
   /** Updates every control of the new session to match the codes that are held. */
   readonly updateControls: (timeMs: number) => void;
+  /** Keeps the recording of a session that ends with a return to a frame; another one begins with what both share. */
+  readonly keepTry: (session: LiveSession, frame: number) => void;
 }
 
 /** Creates the succession of a pad's sessions. */
-export function createSuccession({ store, toPlay, nowMs, updateControls }: SuccessionWorld): Succession {
+export function createSuccession({
+  store,
+  toPlay,
+  nowMs,
+  updateControls,
+  keepTry,
+}: SuccessionWorld): Succession {
   /** The session under changed rules that catches up with the present one. */
   let successor: Successor | undefined;
 
@@ -64,18 +69,18 @@ export function createSuccession({ store, toPlay, nowMs, updateControls }: Succe
   return {
     changeRules,
     catchUp,
-    seen: createSeenTracks(),
     drop: () => void (successor = undefined),
     markPlace() {
-      const { session, isRecording } = store.getState();
-      if (session && !isRecording) store.setState({ place: session.place() });
+      const { session, isLinked } = store.getState();
+      if (session && !isLinked) store.setState({ place: session.place() });
     },
     goBack(where) {
-      const { session, isRecording, place } = store.getState();
-      if (!session || isRecording) return;
+      const { session, isRecording, isLinked, place } = store.getState();
+      if (!session || isLinked) return;
       const to = where === "mark" ? place : session.placeBefore(AGAIN_SECONDS * session.program.rateHz);
       if (!to || to.frame > session.state.frame) return;
       successor = undefined;
+      if (isRecording) keepTry(session, to.frame);
       // A mark beyond it belongs to frames that are played anew.
       const isAhead = place !== undefined && place.frame > to.frame;
       show(session.backTo(to, nowMs()), isAhead ? { place: undefined } : {});

@@ -106,7 +106,7 @@ function PlaceActions() {
   const pad = usePad();
   const place = usePadState(state => state.place);
   const isRecording = usePadState(state => state.isRecording);
-  if (isRecording) return null;
+  const kept = isRecording ? "; what was recorded so far is kept as a take" : "";
   return (
     <span className="-mx-1 flex items-center" role="group" aria-label="Try again">
       <Button
@@ -122,7 +122,9 @@ function PlaceActions() {
         look="quiet"
         className="px-1!"
         disabled={!place}
-        title={place ? `Goes on from frame ${place.frame}, by the present rules` : "Mark a place first"}
+        title={
+          place ? `Goes on from frame ${place.frame}, by the present rules${kept}` : "Mark a place first"
+        }
         aria-keyshortcuts={benchKeyOf("back")}
         onClick={act(() => pad.goBack("mark"))}
       >
@@ -131,7 +133,7 @@ function PlaceActions() {
       <Button
         look="quiet"
         className="px-1!"
-        title="Goes on from two seconds ago, by the present rules"
+        title={`Goes on from two seconds ago, by the present rules${kept}`}
         aria-keyshortcuts={benchKeyOf("again")}
         onClick={act(() => pad.goBack("recent"))}
       >
