@@ -1,3 +1,4 @@
+import { autoUpdate, computePosition, flip, shift } from "@floating-ui/dom";
 import { memo, useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { writeAt, type Kit } from "#core";
 import { BLOW_WORDS, BLOWS, duelOf, MAX_MOVES_TRIED } from "#stage";
@@ -144,12 +145,18 @@ function CellPanel({
   const panel = useRef<HTMLDivElement>(null);
   useLayoutEffect(() => {
     const own = panel.current!;
-    const { left, bottom } = anchor.getBoundingClientRect();
+    const middleware = [flip(), shift({ padding: 8 })];
+    const place = async () => {
+      const at = await computePosition(anchor, own, {
+        placement: "bottom-start",
+        strategy: "fixed",
+        middleware,
+      });
+      Object.assign(own.style, { left: `${at.x}px`, top: `${at.y}px` });
+    };
     own.showPopover();
-    const { width, height } = own.getBoundingClientRect();
-    own.style.left = `${Math.max(8, Math.min(left, window.innerWidth - width - 8))}px`;
-    own.style.top = `${Math.max(8, Math.min(bottom, window.innerHeight - height - 8))}px`;
-    own.querySelector<HTMLElement>("input, button")?.focus();
+    own.querySelector<HTMLElement>("input, button")?.focus({ preventScroll: true });
+    return autoUpdate(anchor, own, () => void place());
   }, [anchor]);
   return (
     <div
