@@ -70,4 +70,4 @@ export {
   type FrameRange,
 } from "./duel/cancels";
 export { createTrials, duelOf, type Trials } from "./duel/blows";
-export { clockOf, placeBeam } from "./runner/beams";
+export { clockOf, isOverBeam, placeBeam } from "./runner/beams";

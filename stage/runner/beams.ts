@@ -12,14 +12,17 @@ export interface MovingBeam {
   readonly up: number;
   /** The frames of the game clock from the first end to the other and back. */
   readonly frames: number;
+  /** The speed that a jump from it takes along, on its way to the other end, in tiles per second; opposite on its way back. */
+  readonly thrown: { readonly x: number; readonly y: number };
 }
 
 /** Compiles the moving beams of a level. `rateHz`: the kit's rate. */
 export function compileBeams(beams: RunnerDocument["beams"], rateHz: number): readonly MovingBeam[] {
-  return (beams ?? []).map(({ every, ...beam }) => ({
-    ...beam,
-    frames: Math.max(1, parseFrames(every, rateHz, "atLeast") ?? 1),
-  }));
+  return (beams ?? []).map(({ every, throws, ...beam }) => {
+    const frames = Math.max(1, parseFrames(every, rateHz, "atLeast") ?? 1);
+    const waysPerSecond = throws ? (2 * rateHz) / frames : 0;
+    return { ...beam, frames, thrown: { x: beam.across * waysPerSecond, y: beam.up * waysPerSecond } };
+  });
 }
 
 /**
@@ -29,6 +32,18 @@ export function placeBeam(beam: MovingBeam, clockFrames: number): { readonly x: 
   const turn = (clockFrames % beam.frames) / beam.frames;
   const share = 1 - Math.abs(2 * turn - 1);
   return { x: beam.x + beam.across * share, y: beam.y + beam.up * share };
+}
+
+/**
+ * Returns the speed that a jump takes along from a beam, in tiles per second: across, and up if it rises.
+ */
+export function thrownFrom(
+  beam: MovingBeam,
+  clockFrames: number,
+): { readonly x: number; readonly y: number } {
+  const isGoing = clockFrames % beam.frames < beam.frames / 2;
+  const { x, y } = beam.thrown;
+  return isGoing ? { x, y: Math.max(0, y) } : { x: 0 - x, y: Math.max(0, -y) };
 }
 
 /** Returns whether a body at a place across is above a beam that begins at `left`. */

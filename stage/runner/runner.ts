@@ -1,7 +1,7 @@
 import { parseFrames, stageGate, type Kit, type Program, type State, ownValue } from "#core";
 import type { Performed } from "../kind";
 import { compileEffects } from "../compileEffect";
-import { clockOf, compileBeams, isOverBeam, placeBeam, type MovingBeam } from "./beams";
+import { clockOf, compileBeams, isOverBeam, placeBeam, thrownFrom, type MovingBeam } from "./beams";
 import { RUNNER_EFFECTS, type RunnerAct } from "./effects";
 import { isBeam, isThin, parseLevel, zoneAt, type Level } from "./level";
 import type { RunnerDocument } from "./schema";
@@ -294,6 +294,12 @@ type Act = (program: RunnerProgram, body: RunnerState, act: RunnerAct, performed
 function leap(program: RunnerProgram, body: RunnerState, speed: number, { held }: Performed): void {
   endAim(body);
   body.vy = speed;
+  const beam = program.beams[body.beam];
+  if (beam) {
+    const thrown = thrownFrom(beam, body.clock);
+    body.vx += thrown.x;
+    body.vy += thrown.y;
+  }
   body.isGrounded = false;
   body.beam = -1;
   body.followed = held.includes(program.heightControl) ? program.heightControl : (held.at(-1) ?? -1);

@@ -51,6 +51,8 @@ export const runnerSchema = v.strictObject({
         across: place,
         up: place,
         every: duration,
+        /** Whether a jump from it takes its speed along. */
+        throws: v.exactOptional(v.literal(true)),
       }),
       BOUNDS.clauses,
     ),

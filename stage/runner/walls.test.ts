@@ -376,6 +376,25 @@ describe("a moving beam", () => {
     expect(place(219).y).toBeCloseTo(1, 3);
   });
 
+  test("lets a jump take its speed along if it throws: across on either way, up only while it rises", () => {
+    const run = { ...stage.run, air: { brake: 0 } };
+    const playOn = (change: object, at: number) => {
+      const beams = [{ ...beam, ...change }];
+      const { place } = play(kitWith({ ...stage, run, beams }, [hop]), { leap: held(at, at + 2) }, at + 10);
+      const from = place(at - 1);
+      const to = place(at + 4);
+      return { x: to.x - from.x, y: to.y - from.y };
+    };
+    // 2 tiles in 60 frames are 2 tiles a second; the frame of the jump and four more move it.
+    const still = playOn({}, 20);
+    expect(playOn({ throws: true }, 20).x - still.x).toBeCloseTo((2 * 5) / 60, 2);
+    expect(playOn({ throws: true }, 80).x - playOn({}, 80).x).toBeCloseTo((-2 * 5) / 60, 2);
+    const lift = { across: 0, up: 3 };
+    // 3 tiles in 60 frames.
+    expect(playOn({ ...lift, throws: true }, 20).y - playOn(lift, 20).y).toBeCloseTo((3 * 5) / 60, 2);
+    expect(playOn({ ...lift, throws: true }, 80).y - playOn(lift, 80).y).toBeCloseTo(0, 6);
+  });
+
   test("goes up with the body, stops with the game clock, and is at the place of the state of any frame", () => {
     const lift = { ...beam, across: 0, up: 3, every: "240f" };
     const kit = kitWith({ ...stage, beams: [lift] }, [hop]);
@@ -400,7 +419,7 @@ describe("a moving beam", () => {
     const seeker = createSeeker(compiled.value, columns);
     for (const frame of [50, 90, 110, 119, 150]) {
       const state = seeker.stateAt(frame, 1000)!;
-      const { y } = placeBeam({ ...lift, frames: 240 }, clockOf(state));
+      const { y } = placeBeam({ ...lift, frames: 240, thrown: { x: 0, y: 0 } }, clockOf(state));
       expect(track[frame * 2 + 1], String(frame)).toBeCloseTo(y, 3);
     }
     expect(track[110 * 2 + 1]).toBe(track[119 * 2 + 1]);

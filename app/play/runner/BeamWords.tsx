@@ -3,6 +3,7 @@ import type { RunnerDocument } from "#stage";
 import { useWorkbench } from "../../document/workbenchContext";
 import { addBeam, MAX_BEAMS } from "../../edits/levelEdits";
 import { Button } from "../../ui/Button";
+import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
 import { NumberStone } from "../../ui/NumberStone";
 
@@ -17,6 +18,12 @@ const BOUNDS_OF: Readonly<Record<Place, { readonly least: number; readonly most:
   up: { least: -4096, most: 4096 },
   width: { least: 0.5, most: 64 },
 };
+
+/** The two ways of a jump from a moving beam. */
+const JUMPS = [
+  { value: "", label: "leaves its speed behind", hint: "the body has its own speed alone" },
+  { value: "throws", label: "takes its speed along", hint: "across, and up while it rises" },
+];
 
 /** One moving beam as a sentence. */
 function BeamLine({ kit, beam, at }: { kit: Kit; beam: Beam; at: number }) {
@@ -52,6 +59,17 @@ function BeamLine({ kit, beam, at }: { kit: Kit; beam: Beam; at: number }) {
         least={1}
         onChange={set("every")}
         beginStep={workbench.beginStep}
+      />
+      ; a jump from it{" "}
+      <ChoiceWord
+        label={`jump from ${name}`}
+        value={beam.throws ? "throws" : ""}
+        choices={JUMPS}
+        onChoose={word =>
+          workbench.editKit(name, now =>
+            word ? writeAt(now, [...path, "throws"], true) : deleteAt(now, [...path, "throws"]),
+          )
+        }
       />
       .{" "}
       <Button look="quiet" aria-label={`Remove ${name}`} onClick={remove}>

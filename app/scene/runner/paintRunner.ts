@@ -1,4 +1,13 @@
-import { BODY_HEIGHT, clockOf, HALF_WIDTH, placeBeam, SOLID, THIN, type RunnerProgram } from "#stage";
+import {
+  BODY_HEIGHT,
+  clockOf,
+  HALF_WIDTH,
+  isOverBeam,
+  placeBeam,
+  SOLID,
+  THIN,
+  type RunnerProgram,
+} from "#stage";
 import type { Palette } from "../../ui/palette";
 import { paintBell, paintTower } from "../backdrop";
 import { paintRinger, type Posture } from "../paintRinger";
@@ -214,13 +223,25 @@ function paintFigures(
   ctx.fillText(words.join("  ·  "), 16, 32);
 }
 
-/** Returns the height of the first solid tile below a position, in tiles; undefined if there is none. */
-function groundUnder({ level }: RunnerProgram, x: number, y: number): number | undefined {
+/** Returns the height of the first solid tile below a position, in tiles; −∞ if there is none. */
+function tileUnder({ level }: RunnerProgram, x: number, y: number): number {
   const c = Math.floor(x);
-  if (c < 0 || c >= level.width) return undefined;
+  if (c < 0 || c >= level.width) return -Infinity;
   for (let top = Math.min(level.height, Math.floor(y + 1e-3)); top > 0; top--)
     if (level.solid[(level.height - top) * level.width + c] !== 0) return top;
-  return undefined;
+  return -Infinity;
+}
+
+/**
+ * Returns the height of the first tile or moving beam below a position, in tiles; −∞ if there is none. `clock`: the frames of
+ * the game clock at which the beams are.
+ */
+export function groundUnder(program: RunnerProgram, x: number, y: number, clock: number): number {
+  const beams = program.beams.flatMap(beam => {
+    const place = placeBeam(beam, clock);
+    return place.y <= y + 0.05 && isOverBeam(beam, place.x, x, 0) ? [place.y] : [];
+  });
+  return Math.max(tileUnder(program, x, y), ...beams);
 }
 
 /** Paints the runner's level and body; in the level editor only the level, as a grid of tiles. */
@@ -241,7 +262,8 @@ export function paintRunner({ ctx, palette, scene, width, height, helps, cursor 
   const bodyY = eye.foot - y * eye.px;
   paintTower(ctx, palette, width, height, eye.left);
   paintLevel(ctx, palette, stage, eye, width, Math.sin(frame / 38) * 0.05);
-  paintBeams(ctx, palette, stage, eye, scene.state ? clockOf(scene.state) : 0);
+  const clock = scene.state ? clockOf(scene.state) : 0;
+  paintBeams(ctx, palette, stage, eye, clock);
   if (helps.arcs) paintArcs(ctx, palette, scene, eye, bodyX, bodyY);
   const posture = postureOf(track, Math.max(0, at), eye.px, bodyX, bodyY);
   if (scene.other && scene.other.track.length > at + 1 && at >= 0) {
@@ -254,8 +276,8 @@ export function paintRunner({ ctx, palette, scene, width, height, helps, cursor 
   }
   ctx.globalAlpha = 0.18;
   ctx.fillStyle = palette.ink;
-  const ground = groundUnder(stage, x, y);
-  if (ground !== undefined) {
+  const ground = groundUnder(stage, x, y, clock);
+  if (ground > -Infinity) {
     const wide = HALF_WIDTH * eye.px * Math.max(0.4, 1.3 - (y - ground) * 0.2);
     ctx.beginPath();
     ctx.ellipse(bodyX, eye.foot - ground * eye.px + 2, wide, 4, 0, 0, Math.PI * 2);
