@@ -74,8 +74,8 @@ function EffectPart({
         {...bounds}
         onChange={set(field)}
         beginStep={workbench.beginStep}
-      />{" "}
-      {after}
+      />
+      {after && ` ${after}`}
     </Fragment>
   );
   return (

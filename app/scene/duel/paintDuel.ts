@@ -252,13 +252,13 @@ function paintDistance(
   ctx.lineWidth = 1;
   ctx.beginPath();
   for (const x of [fighterX, jackX]) {
-    ctx.moveTo(x, floor + 8);
-    ctx.lineTo(x, floor + 14);
+    ctx.moveTo(x, floor - 9);
+    ctx.lineTo(x, floor - 3);
   }
-  ctx.moveTo(fighterX, floor + 11);
-  ctx.lineTo(jackX, floor + 11);
+  ctx.moveTo(fighterX, floor - 6);
+  ctx.lineTo(jackX, floor - 6);
   ctx.stroke();
-  ctx.fillText(`${Math.round(apart * 100) / 100} tiles`, (fighterX + jackX) / 2, floor + 24);
+  ctx.fillText(`${Math.round(apart * 100) / 100} tiles`, (fighterX + jackX) / 2, floor - 14);
 }
 
 /** Paints the fighter and the opponent, their actions in words, and the counts. */
