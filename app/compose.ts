@@ -13,6 +13,7 @@ import type { Studying } from "./document/studying";
 import { createWorkbench, type Workbench } from "./document/workbench";
 import type { PadReading } from "./input/gamepads";
 import { createPad, type Pad } from "./input/pad";
+import { createPadMaps } from "./input/padMaps";
 import type { PageListener } from "./input/pageEvents";
 import { createGameLink, type GameLink } from "./link/gameLink";
 import type { LinkSocket, LinkSocketListeners } from "./link/linkSocket";
@@ -104,7 +105,8 @@ export function composeApp(world: World): App {
   const evaluation = createEvaluation(workbench, judge, jobs, world);
   const proving = createProving(workbench, judge, jobs, world);
   const playback = createPlayback(evaluation, nextTurn);
-  const pad = createPad({ ...world, workbench, evaluation, judge, library, tabs });
+  const maps = createPadMaps(world.localStorage, world.readPads);
+  const pad = createPad({ ...world, maps, readPads: maps.read, workbench, evaluation, judge, library, tabs });
   const linkWorld = { workbench, evaluation, pad, library, tabs, notify: notices.notify };
   const look: StoreApi<TapeLook> = createTapeLook(workbench, evaluation);
   const tape = { look, actions: createTapeActions({ workbench, evaluation, playback, look }) };

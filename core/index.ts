@@ -2,6 +2,8 @@ export { BOUNDS, ID_PATTERN, isId } from "./formats/bounds";
 export { compile } from "./kit/compile";
 export { parseLayout } from "./kit/layout";
 export type { Layout } from "./kit/layout";
+export { padMapSchema, STANDARD_AXES, STANDARD_BUTTONS } from "./kit/padMap";
+export type { PadMap, PadSource } from "./kit/padMap";
 export { findEditFault, parseKit, parseKitShape } from "./kit/parseKit";
 export type {
   Control,

@@ -71,6 +71,57 @@ test("a pad without the standard mapping is reported, and its button is bound by
   await isDown("brace");
 });
 
+test("a pad without the standard mapping is mapped by pressing each part once, and is standard after a reload too", async () => {
+  await setPad(
+    `pad.mapping = ""; pad.axes = [0, 0, -1, 0]; window.dispatchEvent(new Event("gamepadconnected"));`,
+  );
+  await driver.navigate().refresh();
+  await find(driver, "[data-testid=held-leap]");
+  await setPad(`pad.mapping = ""; pad.axes = [0, 0, -1, 0];`);
+  await press(driver, "Start listening");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Map it …");
+  await find(driver, "[aria-label='Axes of the pad']");
+  const step = (words: string) =>
+    waitFor(driver, words, async () => (await textOf(driver, "[data-testid=pad-step]")).includes(words));
+  const pictures = (count: number) =>
+    driver.executeAsyncScript(
+      `const [count, done] = arguments; let n = 0; const next = () => (++n > count ? done() : requestAnimationFrame(next)); next();`,
+      count,
+    );
+  await step("the lowest of the four");
+  await pictures(12);
+  await setPad("pad.buttons[5] = { value: 1 };");
+  await pictures(3);
+  await setPad("pad.buttons[5] = { value: 0 };");
+  await step("the rightmost");
+  // The same button is refused; Escape and a second opening keep what was answered.
+  await setPad("pad.buttons[5] = { value: 1 };");
+  await pictures(3);
+  await setPad("pad.buttons[5] = { value: 0 };");
+  await find(driver, "//*[@role='status'][contains(., 'button 5, which has been pressed before')]");
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+  await press(driver, "Map it …");
+  await step("the rightmost");
+  for (let n = 1; n < 10; n++) await press(driver, "This pad has none");
+  await step("left trigger");
+  await pictures(12);
+  await setPad("pad.axes[2] = 1;");
+  await pictures(3);
+  await setPad("pad.axes[2] = -1;");
+  await step("right trigger");
+  await press(driver, "Keep this map (2 of 21 parts)");
+  const maps = async () => textOf(driver, "[data-testid=pads]");
+  await waitFor(driver, "the map", async () => (await maps()).includes("2 buttons and 0 axes"));
+  await press(driver, "Start listening");
+  await setPad("pad.buttons[5] = { value: 1 };");
+  await isDown("leap");
+  await press(driver, "Delete the map of Hand pad");
+  await isUp("leap");
+  await press(driver, "Put it back");
+  await isDown("leap");
+});
+
 test("buttons held together are one binding, a conflict is reported, Backspace clears, undo restores", async () => {
   await press(driver, "Bind by pressing: Brace");
   await driver.actions().keyDown(Key.SHIFT).keyDown("h").keyUp("h").keyUp(Key.SHIFT).perform();

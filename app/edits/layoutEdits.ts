@@ -1,5 +1,5 @@
 import { ownValue } from "#core";
-import type { Kit, Layout } from "#core";
+import type { Kit, Layout, PadMap } from "#core";
 
 /**
  * Returns a kit with the bindings of a layout: controls the layout does not name keep theirs, names the kit
@@ -15,8 +15,9 @@ export function applyLayout(kit: Kit, layout: Layout): Kit {
   };
 }
 
-/** Returns the current bindings of a kit as a layout. */
-export function layoutOf(kit: Kit, id: string, name: string): Layout {
+/** Returns the current bindings of a kit as a layout, with the maps of the pads that they were made with. */
+export function layoutOf(kit: Kit, id: string, name: string, pads: readonly PadMap[] = []): Layout {
   const bindings = Object.fromEntries(kit.controls.map(control => [control.id, control.bindings]));
-  return { format: "moss-tap/layout", version: 1, id, name, bindings };
+  const own = { format: "moss-tap/layout", version: 1, id, name, bindings } as const;
+  return pads.length > 0 ? { ...own, pads } : own;
 }

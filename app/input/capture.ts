@@ -1,4 +1,5 @@
-import { browserPads, createPadPoller, readPadCodes, type PadReading } from "./gamepads";
+import { createPadPoller, readPadCodes, type PadReading } from "./gamepads";
+import type { PadMaps } from "./padMaps";
 import { wheelCode } from "./wheelCode";
 
 /** Collects codes pressed together into one binding. */
@@ -42,11 +43,15 @@ export type Captured =
 /**
  * Waits for keys, pad buttons, half-axes, or pointer buttons and the wheel over `zone`, and reports once. Escape cancels,
  * Backspace alone clears. Returns a function that stops waiting. Ignores pad buttons already held at the
- * start.
+ * start. `readPads` reads the pads.
  */
-export function captureBinding(zone: Element, report: (captured: Captured) => void): () => void {
+export function captureBinding(
+  zone: Element,
+  report: (captured: Captured) => void,
+  readPads: PadMaps["read"],
+): () => void {
   const gatherer = createBindingGatherer();
-  const poller = createPadPoller(browserPads());
+  const poller = createPadPoller(readPads);
   const ending = new AbortController();
   const options = { capture: true, signal: ending.signal };
   const rested = new Set<string>();
@@ -111,7 +116,7 @@ export function captureBinding(zone: Element, report: (captured: Captured) => vo
   }
 
   // One pad is bound as any pad; of several, each by its order.
-  const pads = (browserPads()?.() ?? []).filter(pad => pad !== null && pad.connected) as PadReading[];
+  const pads = (readPads?.() ?? []).filter(pad => pad !== null && pad.connected) as PadReading[];
   const numbers = new Set(pads.length > 1 ? pads.map(({ index }) => index + 1) : []);
   const isOffered = (code: string) => numbers.size === 0 || !code.startsWith("pad:");
 

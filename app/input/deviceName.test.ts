@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { deviceName } from "./deviceName";
 
-const pad = (index: number, name: string) => ({ index, name, isStandard: true });
+const pad = (index: number, name: string) => ({ index, id: name, name, isStandard: true });
 const ONE = [pad(0, "Twig")];
 const TWO = [pad(0, "Twig"), pad(2, "Reed")];
 

@@ -11,7 +11,13 @@ export interface PadReading {
 /** Whether the browser supports pads, and the connected ones. */
 export interface PadsStatus {
   readonly hasApi: boolean;
-  readonly pads: readonly { readonly index: number; readonly name: string; readonly isStandard: boolean }[];
+  readonly pads: readonly {
+    readonly index: number;
+    /** The id by which the browser names it. */
+    readonly id: string;
+    readonly name: string;
+    readonly isStandard: boolean;
+  }[];
 }
 
 /** The resolution of analog values, so that the noise of a resting stick does not fill a take. */
@@ -99,6 +105,7 @@ export function createPadPoller(read: (() => readonly (PadReading | null)[]) | u
       hasApi: read !== undefined,
       pads: readAll().map(pad => ({
         index: pad.index,
+        id: pad.id,
         name: pad.id.replace(/\s*\([^)]*\)\s*$/, "") || "a pad without a name",
         isStandard: pad.mapping === "standard",
       })),

@@ -161,7 +161,9 @@ test("a pad reports only changes, in half-axes; a disconnected one releases ever
     ["pad:axis0-", 0.5],
   ]);
   expect(poll()).toEqual([]);
-  expect(poller.status().pads).toEqual([{ index: 0, name: "A pad", isStandard: true }]);
+  expect(poller.status().pads).toEqual([
+    { index: 0, id: expect.any(String), name: "A pad", isStandard: true },
+  ]);
   pads = [padReading({ connected: false })];
   expect(poll()).toEqual([
     ["pad:0", 0],

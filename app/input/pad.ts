@@ -16,6 +16,7 @@ import { createPadInput } from "./padInput";
 import { createPadRules, playAlike } from "./padRules";
 import { ASLEEP, flipWide, UNTOUCHED, type PadState } from "./padState";
 import type { PageListener } from "./pageEvents";
+import type { PadMaps } from "./padMaps";
 import { createPadRecorder } from "./padRecorder";
 import { createFigureKeeper, type FigureKeeper, type SessionFigures } from "./sessionFigures";
 import { createSeenTracks, type SeenTracks } from "./seenTracks";
@@ -70,6 +71,8 @@ export interface Pad extends Pick<StoreApi<PadState>, "getState" | "getInitialSt
   /** Toggles a gate manually from the next frame on. */
   readonly turnGate: (gateId: string) => void;
   readonly letAllGo: () => void;
+  /** The maps of pads without the standard layout, and the readers of pads. */
+  readonly maps: PadMaps;
   /** Detects connected pads, awake or not. */
   readonly refreshPads: () => void;
   /** The tracks of kept takes as they were seen, where the rules were changed meanwhile. */
@@ -89,7 +92,8 @@ export interface PadWorld {
   readonly nextTurn: NextTurn;
   readonly setTimer: (ms: number, run: () => void) => () => void;
   readonly listen: (listener: PageListener) => () => void;
-  /** Reads the pads; undefined if the browser has no such API. */
+  readonly maps: PadMaps;
+  /** Reads the pads through their maps; undefined if the browser has no such API. */
   readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
 }
 
@@ -390,6 +394,7 @@ export function createPad(world: PadWorld): Pad {
     },
     letAllGo: () => input.letAllGo(nowMs()),
     refreshPads,
+    maps: world.maps,
     readFigures: () => figures.read(),
   };
 }

@@ -59,8 +59,8 @@ export function BindButton({ control, others }: { control: Control; others: read
   });
   useEffect(() => {
     if (!isWaiting || !zone.current) return;
-    return captureBinding(zone.current, captured => answer.current?.(captured));
-  }, [isWaiting]);
+    return captureBinding(zone.current, captured => answer.current?.(captured), pad.maps.read);
+  }, [isWaiting, pad]);
   return (
     <span ref={zone} className="inline-flex flex-wrap items-center gap-2">
       <Button

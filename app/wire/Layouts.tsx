@@ -8,6 +8,7 @@ import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useJudging } from "../judging/context";
+import { usePad } from "../input/context";
 import { useTakeAway } from "../document/useTakeAway";
 import { useNotices } from "../ui/noticesContext";
 
@@ -49,6 +50,7 @@ function useLayoutImport(kit: Kit): (file: File) => Promise<void> {
 function LayoutRow({ kit, layout }: { kit: Kit; layout: Layout }) {
   const workbench = useWorkbench();
   const takeAway = useTakeAway();
+  const pad = usePad();
   const inUse = isInUse(kit, layout);
   const rename = (typed: string) => {
     const name = typed.trim();
@@ -56,6 +58,10 @@ function LayoutRow({ kit, layout }: { kit: Kit; layout: Layout }) {
       workbench.editLayouts(`renamed ${name}`, before =>
         before.map(item => (item.id === layout.id ? { ...item, name } : item)),
       );
+  };
+  const putOn = () => {
+    workbench.editKit(`put on ${layout.name}`, now => applyLayout(now, layout));
+    if (pad.maps.keepMissing(layout.pads ?? []).length > 0) pad.refreshPads();
   };
   const remove = () =>
     takeAway(
@@ -72,12 +78,7 @@ function LayoutRow({ kit, layout }: { kit: Kit; layout: Layout }) {
         onBlur={event => rename(event.target.value)}
         onKeyDown={event => event.key === "Enter" && event.currentTarget.blur()}
       />
-      <Button
-        look="quiet"
-        aria-label={`Put on ${layout.name}`}
-        disabled={inUse}
-        onClick={() => workbench.editKit(`put on ${layout.name}`, now => applyLayout(now, layout))}
-      >
+      <Button look="quiet" aria-label={`Put on ${layout.name}`} disabled={inUse} onClick={putOn}>
         {inUse ? "In use" : "Put on"}
       </Button>
       <Button
@@ -97,13 +98,14 @@ function LayoutRow({ kit, layout }: { kit: Kit; layout: Layout }) {
 /** Named sets of bindings: stored, applied while playing, exported and imported. */
 export function Layouts({ kit }: { kit: Kit }) {
   const workbench = useWorkbench();
+  const pad = usePad();
   const layouts = useDocument(state => state.layouts);
   const takeIn = useLayoutImport(kit);
   const picker = useRef<HTMLInputElement>(null);
   const keep = () =>
     workbench.editLayouts("kept a layout", before => [
       ...before,
-      layoutOf(kit, nanoid(8), `Layout ${before.length + 1}`),
+      layoutOf(kit, nanoid(8), `Layout ${before.length + 1}`, pad.maps.getState()),
     ]);
   return (
     <section aria-label="Layouts" className="text-sm">

@@ -1,16 +1,72 @@
+import { useState } from "react";
 import { Link } from "react-router";
+import { useStore } from "zustand";
+import { countWords, ownValue } from "#core";
 import { findCtrlClash } from "../input/browserKeys";
 import { addControl } from "../edits/controlEdits";
 import { Button } from "../ui/Button";
 import { NextStep } from "../parts/NextStep";
 import { ControlStrip } from "../parts/ControlStrip";
+import type { PadsStatus } from "../input/gamepads";
+import { useNotices } from "../ui/noticesContext";
 import { ControlLine } from "./ControlLine";
+import { NO_ANSWERS, type PadDraft } from "./model/padSteps";
+import { PadMapping } from "./PadMapping";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { usePad, usePadState } from "../input/context";
+
+/** Describes the map of one pad, and offers to make one where it has an order of its own. */
+function PadOrder({ item, onMap }: { item: PadsStatus["pads"][number]; onMap: () => void }) {
+  const pad = usePad();
+  const { notify } = useNotices();
+  const map = useStore(pad.maps, maps => maps.find(each => each.pad === item.id));
+  if (!map && item.isStandard) return <span className="text-soft">standard mapping</span>;
+  if (!map)
+    return (
+      <span className="text-foxglove">
+        no standard mapping: its buttons go by its own numbers{" "}
+        <Button look="quiet" onClick={onMap}>
+          Map it …
+        </Button>
+      </span>
+    );
+  const change = (act: () => void) => () => {
+    act();
+    pad.refreshPads();
+  };
+  const forget = () =>
+    notify({
+      tone: "plain",
+      title: `The map of ${item.name} is deleted.`,
+      details: [],
+      action: { label: "Put it back", run: change(() => pad.maps.keep(map)) },
+    });
+  return (
+    <span className="text-soft">
+      mapped in this browser, {countWords(map.buttons.length, "button")} and{" "}
+      {countWords(map.axes.length, "axis", "axes")}{" "}
+      <Button look="quiet" aria-label={`Map ${item.name} anew`} onClick={onMap}>
+        Map anew …
+      </Button>
+      <Button
+        look="quiet"
+        aria-label={`Delete the map of ${item.name}`}
+        onClick={change(() => {
+          pad.maps.forget(item.id);
+          forget();
+        })}
+      >
+        ×
+      </Button>
+    </span>
+  );
+}
 
 /** Describes why no pad can be used. */
 function PadWord() {
   const { hasApi, pads } = usePadState(state => state.pads);
+  const [mapped, setMapped] = useState<PadsStatus["pads"][number]>();
+  const [drafts, setDrafts] = useState<Readonly<Record<string, PadDraft>>>({});
   if (!hasApi)
     return (
       <span className="text-foxglove">
@@ -22,16 +78,17 @@ function PadWord() {
     <span data-testid="pads">
       {pads.map(item => (
         <span key={item.index} className="mr-3">
-          <b>{item.name}</b>{" "}
-          {item.isStandard ? (
-            <span className="text-soft">standard mapping</span>
-          ) : (
-            <span className="text-foxglove">
-              no standard mapping: its buttons go by its own numbers; bind them by pressing
-            </span>
-          )}
+          <b>{item.name}</b> <PadOrder item={item} onMap={() => setMapped(item)} />
         </span>
       ))}
+      {mapped && (
+        <PadMapping
+          item={mapped}
+          draft={ownValue(drafts, mapped.id) ?? NO_ANSWERS}
+          onDraft={draft => setDrafts(now => ({ ...now, [mapped.id]: draft }))}
+          onClose={() => setMapped(undefined)}
+        />
+      )}
     </span>
   );
 }

@@ -3,6 +3,7 @@ import type { Result } from "../formats/issue";
 import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
 import type { DeepReadonly } from "../formats/readonly";
 import { idRecord } from "../formats/idRecord";
+import { padMapSchema } from "./padMap";
 import { id, list, text } from "./parts";
 import { bindingSchema } from "./schema";
 
@@ -13,6 +14,8 @@ export const layoutSchema = v.strictObject({
   id,
   name: text,
   bindings: idRecord(list(bindingSchema)),
+  /** The maps of pads without the standard layout that its bindings were made with. */
+  pads: v.exactOptional(list(padMapSchema, 20)),
 });
 
 export type Layout = DeepReadonly<v.InferOutput<typeof layoutSchema>>;
