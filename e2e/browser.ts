@@ -231,7 +231,7 @@ export async function choose(driver: WebDriver, label: string, words: string): P
   await clickOn(driver, `//*[@role="menu"]//button[starts-with(normalize-space(.), "${words}")]`);
 }
 
-/** Added to addresses so that the application is not kept for use without its server, which costs time. */
+/** Added to addresses so that nothing is fetched ahead or kept for use without the server, which costs half of a page's time. */
 const NOT_KEPT = "?offline=off";
 
 /** Heights of the tape's dock at which many rows are in sight, for tests that look at them. */

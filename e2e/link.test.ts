@@ -97,7 +97,7 @@ test("a game in a second window is played by keys; an edit changes its next leap
   expect(seen.filter(text => text.endsWith("hop, buffer"))).toEqual([]);
 
   await driver.switchTo().window(page);
-  await driver.navigate().refresh();
+  await driver.get(`${new URL(await driver.getCurrentUrl()).href.replace(/\?.*$/, "")}?offline=tab`);
   await waitFor(driver, "the game after a reload", async () => (await linkedFrame(driver)) > before);
   await driver.switchTo().window(window);
   await driver.close();
@@ -107,7 +107,7 @@ test("a game in a second window is played by keys; an edit changes its next leap
   );
   expect(Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=open-take]"))![1])).toBeGreaterThan(before);
   expect(await textOf(driver, BAR)).toContain("type the code in your game");
-  // By now the other views are fetched, so that they open without the server.
+  // By now the other views are fetched, so that they open without the server, also while a game plays.
   await waitFor(driver, "the other views", () =>
     driver.executeScript<boolean>(
       `return ["prove", "tune"].every(view => [...document.querySelectorAll("link[rel=modulepreload]")]

@@ -168,6 +168,7 @@ test("all views open after the server has stopped", async () => {
   const app = await startApp();
   try {
     await openDemo({ driver, address: app.address }, "belfry-runner", "play");
+    await driver.get(`${app.address}/kit/belfry-runner/play?offline=tab`);
     await waitFor(driver, "every view", () =>
       driver.executeScript<boolean>(
         `return ["wire", "shape", "tune", "prove", "handOver"].every(view =>

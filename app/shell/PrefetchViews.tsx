@@ -1,4 +1,5 @@
 import { use, useEffect, useState } from "react";
+import { isFetchedAhead } from "./offline";
 import { loadCharts } from "../ui/useChart";
 import { UNSAFE_FrameworkContext as FrameworkContext } from "react-router";
 
@@ -16,6 +17,7 @@ export function PrefetchViews({ files }: { files: readonly string[] }) {
   const [isTime, setTime] = useState(false);
   const manifest = use(FrameworkContext)?.manifest;
   useEffect(() => {
+    if (!isFetchedAhead()) return;
     const timer = setTimeout(() => setTime(true), AFTER_MS);
     return () => clearTimeout(timer);
   }, []);

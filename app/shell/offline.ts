@@ -1,3 +1,4 @@
+import { ownValue } from "#core";
 import type { Notify } from "../ui/notices";
 
 const WORKER = "/service-worker.js";
@@ -15,12 +16,14 @@ function allowed(): ServiceWorkerContainer | undefined {
   return import.meta.env.PROD && "serviceWorker" in navigator ? navigator.serviceWorker : undefined;
 }
 
-const wantedBy = (written: string | null) =>
-  written === "off" ? "off" : written === "on" ? "at once" : "later";
+/** The words of the switch in the address, and what is wanted by each. */
+const WANTED = { off: "off", tab: "off", on: "at once" } as const;
+
+const wantedBy = (written: string | null) => ownValue(WANTED, written ?? "") ?? "later";
 
 /**
- * Reads the switch in the address, `?offline=off` or `?offline=on`, which holds until it is changed, and removes
- * it from the address. Returns whether the application is to be kept: later, at once if the switch is on, or not at all.
+ * Reads the switch in the address, which holds until it is changed, and removes it from the address: `?offline=on`, `?offline=tab`,
+ * with which every view is fetched ahead for this tab alone, or `?offline=off`, with which nothing is. Returns whether the application is to be kept: later, at once if the switch is on, or not at all.
  * Call it before the router reads the address.
  */
 export function readOfflineSwitch(): "later" | "at once" | "off" {
@@ -34,6 +37,15 @@ export function readOfflineSwitch(): "later" | "at once" | "off" {
   } finally {
     address.searchParams.delete(SWITCH);
     if (written !== null) history.replaceState(history.state, "", address);
+  }
+}
+
+/** Returns whether the other views are fetched ahead, so that they open without the server. */
+export function isFetchedAhead(): boolean {
+  try {
+    return localStorage.getItem(STORED_SWITCH) !== "off";
+  } catch {
+    return true;
   }
 }
 
