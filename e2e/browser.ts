@@ -65,6 +65,8 @@ export interface OpenBrowser {
   readonly sessionId: string;
   readonly home: string;
   readonly downloads: string;
+  /** The host and port at which it answers DevTools commands. */
+  readonly devTools: string;
 }
 
 /** A tab of a browser, and the address at which the application is served. */
@@ -96,7 +98,10 @@ export async function openBrowser(
     rmSync(home, { recursive: true, force: true });
   };
   const sessionId = (await driver.getSession()).getId();
-  return { server, sessionId, home, downloads, driver, close };
+  const { debuggerAddress } = (await driver.getCapabilities()).get("goog:chromeOptions") as {
+    debuggerAddress: string;
+  };
+  return { server, sessionId, home, downloads, devTools: debuggerAddress, driver, close };
 }
 
 /** Returns the driver of a browser that another process has opened. */

@@ -16,7 +16,9 @@ export default async function setup(project: TestProject): Promise<() => Promise
   project.provide("address", app.address);
   project.provide(
     "browsers",
-    browsers.map(({ server, sessionId, home, downloads }) => ({ server, sessionId, home, downloads })),
+    browsers.map(({ server, sessionId, home, downloads, devTools }) => ({
+      ...{ server, sessionId, home, downloads, devTools },
+    })),
   );
   return async () => {
     await Promise.all(browsers.map(({ close }) => close()));

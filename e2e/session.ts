@@ -9,6 +9,8 @@ export interface Session extends Page {
   driver: Driver;
   address: string;
   downloads: string;
+  /** See OpenBrowser. */
+  devTools: string;
 }
 
 /**
@@ -20,7 +22,9 @@ export function useSession(): Session {
   const session = { address: inject("address") } as Session;
   const browser = inject("browsers")[Number(process.env.VITEST_POOL_ID) - 1]!;
   beforeAll(() => {
-    Object.assign(session, { driver: attachTo(browser), downloads: browser.downloads });
+    Object.assign(session, {
+      ...{ driver: attachTo(browser), downloads: browser.downloads, devTools: browser.devTools },
+    });
   });
   beforeEach(async () => {
     const forget = {

@@ -102,6 +102,24 @@ test.each([80, 400, 700, 9000])(
   },
 );
 
+test("events that arrive together after a long stall make one gap, and keep their distances", () => {
+  const session = createLiveSession(rules, 0);
+  session.advance(100);
+  // A page marks the gap before each event that it places, a little later each time.
+  for (const [nowMs, atMs] of [
+    [12_100, 5000],
+    [12_104, 5100],
+    [12_130, 5150],
+  ] as const) {
+    session.markGap(nowMs);
+    session.setControl(0, atMs === 5100 ? 0 : 1, atMs);
+  }
+  expect(session.recording.gaps).toEqual([[7, 1983]]);
+  const lane = session.recording.lanes.get("a")!;
+  expect((lane[1]![0] - lane[0]![0]) * FRAME_MS).toBeCloseTo(100, 1);
+  expect((lane[2]![0] - lane[1]![0]) * FRAME_MS).toBeCloseTo(50, 1);
+});
+
 test("time beyond ten seconds is a gap of its length: the rest is stepped, and later presses land by their time", () => {
   const session = createLiveSession(rules, 0);
   session.advance(1000);

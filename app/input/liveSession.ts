@@ -310,7 +310,9 @@ function startSession(
     if (clock.pausedAtMs !== undefined) return 0;
     const lateMs = nowMs - clock.originMs - (state.frame + 1) * msPerFrame;
     const lostMs = Math.round(lateMs - (isAll ? 0 : MAX_CATCH_UP_MS));
-    if (lostMs <= 0) return 0;
+    // Events that arrive together after one stall make one gap: a longer one would move them closer together.
+    const isMarked = !isAll && recording.gaps.at(-1)?.[0] === state.frame + 1;
+    if (lostMs <= 0 || isMarked) return 0;
     clock.originMs += lostMs;
     recording.gaps.push([state.frame + 1, lostMs]);
     return lostMs;

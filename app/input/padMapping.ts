@@ -3,7 +3,7 @@ import type { PadReading } from "./gamepads";
 
 /** How near the value of a hat switch must be to one of its own. */
 const HAT_WITHIN = 0.1;
-/** The least way of an axis that can be told from its noise. */
+/** The least way of an axis that is more than its noise. */
 const LEAST_WAY = 0.2;
 
 /** Returns how far a source of a pad is pressed, from 0 to 1; 0 if the pad lacks it. */

@@ -1,7 +1,7 @@
 import type { PadSource } from "#core";
 import type { PadReading } from "./gamepads";
 
-/** What an axis of a pad was seen to do. */
+/** The values that an axis of a pad had while it was watched. */
 export interface WatchedAxis {
   /** Its value while nothing is touched. */
   readonly rest: number;
@@ -11,7 +11,7 @@ export interface WatchedAxis {
   readonly steps: number;
 }
 
-/** What is asked for: a button, a trigger with a way, one direction of a hat switch or four buttons, or one of a stick. */
+/** The kind of part that is asked for: a button, a trigger with a way, one direction of a cross, or one of a stick. */
 export type Asked = "button" | "trigger" | "direction" | "stick";
 
 /** The answer of a pad to a request: something that was pressed and released. */
@@ -78,7 +78,7 @@ export function createPadWatch(): PadWatch {
   let rests: readonly number[] | undefined;
   let asked: Asked = "button";
   const seen: { least: number; most: number; readonly values: Set<number> }[] = [];
-  /** What each axis did since the last answer, and the buttons that were pressed. */
+  /** The values of each axis since the last answer, and the buttons that were pressed. */
   let ways: Way[] = [];
   let pressed = new Set<number>();
   let isTouched = false;

@@ -13,7 +13,7 @@ interface StrangePad {
   readonly name: string;
 }
 
-/** What was seen of the pad since the last picture. */
+/** The state of the pad at the last picture. */
 interface Sight {
   readonly isTouched: boolean;
   readonly axes: readonly WatchedAxis[];
@@ -117,7 +117,7 @@ function Request({
   );
 }
 
-/** What each axis was seen to do. */
+/** The values that each axis had. */
 function Axes({ axes }: { axes: readonly WatchedAxis[] }) {
   const number = (value: number) => value.toFixed(2).replace("-", "−");
   return (
@@ -132,7 +132,7 @@ function Axes({ axes }: { axes: readonly WatchedAxis[] }) {
   );
 }
 
-/** The guided map of a pad without the standard layout: one short press of each part. What was answered stays until it is kept. */
+/** The guided map of a pad without the standard layout: one short press of each part. Answers stay until the map is kept. */
 export function PadMapping({
   item,
   draft,

@@ -21,7 +21,7 @@ const sourceSchema = v.variant(
   "kind",
 );
 
-/** What each button and axis of the standard layout is on a pad with an order of its own. */
+/** The map of a pad with an order of its own: for each button and axis of the standard layout, its place on that pad. */
 export const padMapSchema = v.strictObject({
   /** The id by which the browser names the pad. */
   pad: longText(500),

@@ -83,7 +83,7 @@ function Distances({ stage }: { stage: DuelDocument }) {
   const own = (label: string, field: Space) => number(label, [field], stage[field] ?? DUEL_DEFAULTS[field]);
   return (
     <p data-testid="distances">
-      They stand {own("distance of the two", "apart")} tiles apart. A blow of the fighter reaches{" "}
+      They begin {own("distance of the two", "apart")} tiles apart. A blow of the fighter reaches{" "}
       {own("reach of the fighter", "reach")} tiles, the opponent's strike{" "}
       {number("reach of its strike", ["strike", "reach"], stage.strike.reach ?? DUEL_DEFAULTS.reach)}. A hit
       pushes them {own("push of a hit", "push")} tiles further apart during its stun, a guarded blow{" "}

@@ -17,7 +17,7 @@ const STILL: Hand = { buttons: Array.from({ length: STANDARD_BUTTONS }, () => 0)
 const pressing = (b: number, value = 1): Hand => ({ ...STILL, buttons: STILL.buttons.with(b, value) });
 const pushing = (a: number, value: number): Hand => ({ ...STILL, axes: STILL.axes.with(a, value) });
 
-/** The order of the buttons on the stand-in: the lower right one is its button 2, and so on. */
+/** The order of the buttons on the made-up pad: the lower right one is its button 2, and so on. */
 const ORDER = [
   2,
   1,
@@ -78,7 +78,7 @@ function createStranger() {
   };
 }
 
-/** Lets everything go for a while, and says so if the pad still seems to be touched; returns the answer. */
+/** Lets everything go for a while, and confirms it if the pad still seems to be touched; returns the answer. */
 function letGo(watch: PadWatch, read: (hand: Hand) => PadReading): Answer | undefined {
   let answer: Answer | undefined;
   for (let n = 0; n < 30; n++) answer ??= watch.feed(read(STILL));

@@ -1,0 +1,127 @@
+import { setTimeout as wait } from "node:timers/promises";
+import { expect, test } from "vitest";
+import { WebSocket } from "ws";
+import type { Kit } from "#core";
+import { find, openKit, press, waitFor } from "./browser";
+import { useSession } from "./session";
+
+const session = useSession();
+
+const KIT: Kit = {
+  format: "moss-tap/kit",
+  version: 1,
+  id: "stalls",
+  name: "Stalls",
+  rate: 60,
+  controls: [{ id: "a", name: "A", bindings: [["key:KeyA"]] }],
+  patterns: [{ id: "press", name: "Press", kind: "press", control: "a" }],
+};
+const FRAME_MS = 1000 / 60;
+/** The times of the edges of three presses from the first on, in ms: of 102, 51 and 101 ms, 51 ms apart. */
+const EDGES_MS = [0, 102, 153, 204, 255, 356];
+
+/** Opens a connection that sends commands to the page without waiting for their answers, as a keyboard does. */
+async function connect(): Promise<{ send: (method: string, params: object) => void; close: () => void }> {
+  const pages = (await (await fetch(`http://${session.devTools}/json/list`)).json()) as {
+    url: string;
+    webSocketDebuggerUrl: string;
+  }[];
+  const page = pages.find(({ url }) => url.includes("/kit/stalls/"))!;
+  const socket = new WebSocket(page.webSocketDebuggerUrl);
+  await new Promise(resolve => socket.once("open", resolve));
+  let id = 0;
+  return {
+    send: (method, params) => socket.send(JSON.stringify({ id: ++id, method, params })),
+    close: () => socket.close(),
+  };
+}
+
+interface Heard {
+  /** The times of the events of the key, and how long after them the page got them, in ms. */
+  readonly atMs: readonly number[];
+  readonly lateMs: readonly number[];
+}
+
+/** A take as it is stored: its lanes are columns of alternating frames and values. */
+interface Stored {
+  readonly lanes: Readonly<Record<string, { readonly packed: readonly number[] }>>;
+  readonly gaps?: readonly (readonly [frame: number, ms: number])[];
+}
+
+interface Played {
+  readonly heard: Heard;
+  /** The edges of the control in the take: frame and value. */
+  readonly edges: readonly (readonly [frame: number, value: number])[];
+  readonly gaps: Stored["gaps"];
+}
+
+const pairsOf = (packed: readonly number[]): Played["edges"] =>
+  Array.from({ length: packed.length / 2 }, (_, k) => [packed[2 * k]!, packed[2 * k + 1]!]);
+
+/** Requires that edges are as far apart as the events of the key. */
+function expectSameDistances({ heard, edges }: Played): void {
+  expect(edges.map(([, value]) => value)).toEqual([1, 0, 1, 0, 1, 0]);
+  for (let k = 1; k < edges.length; k++)
+    expect((edges[k]![0] - edges[k - 1]![0]) * FRAME_MS).toBeCloseTo(heard.atMs[k]! - heard.atMs[k - 1]!, 0);
+}
+
+/** Presses a key while the page is stalled; returns the events as the browser stamped them, and the take. */
+async function playThrough(stallMs: number): Promise<Played> {
+  const { driver } = session;
+  await openKit(session, KIT);
+  await press(driver, "Record a take");
+  await find(driver, "//button[contains(., 'Stop and keep')]");
+  const keyboard = await connect();
+  await driver.executeScript(
+    `window.heard = { atMs: [], lateMs: [] };
+     for (const type of ["keydown", "keyup"])
+       window.addEventListener(type, event => {
+         if (event.code !== "KeyA") return;
+         window.heard.atMs.push(event.timeStamp);
+         window.heard.lateMs.push(performance.now() - event.timeStamp);
+       }, { capture: true });
+     setTimeout(() => { for (const until = performance.now() + arguments[0]; performance.now() < until;); }, 30);`,
+    stallMs,
+  );
+  const began = performance.now();
+  for (const [k, atMs] of EDGES_MS.entries()) {
+    // In a stall of this length, the first press is made after a tenth of it.
+    await wait(Math.max(0, began + 30 + stallMs / 10 + atMs - performance.now()));
+    keyboard.send("Input.dispatchKeyEvent", {
+      ...{ type: k % 2 === 0 ? "keyDown" : "keyUp", key: "a", code: "KeyA", windowsVirtualKeyCode: 65 },
+    });
+  }
+  const heard = await waitFor(driver, "every event", async () => {
+    const now = await driver.executeScript<Heard>("return window.heard");
+    return now.atMs.length === EDGES_MS.length && now;
+  });
+  keyboard.close();
+  await press(driver, "Stop and keep");
+  const stored = await waitFor(driver, "the take", () =>
+    driver.executeAsyncScript<Stored | undefined>(
+      `const done = arguments[0]; const open = indexedDB.open("moss-tap");
+       open.onsuccess = () => { const get = open.result.transaction("parts").objectStore("parts").getAll();
+         get.onsuccess = () => { open.result.close(); done(get.result.find(({ list }) => list === "takes")?.value); }; };`,
+    ),
+  );
+  return { heard, edges: pairsOf(stored.lanes.a!.packed), gaps: stored.gaps };
+}
+
+test.each([80, 400, 700])(
+  "real keys pressed in a stall of %d ms keep their own times in the take",
+  async stallMs => {
+    const played = await playThrough(stallMs);
+    expectSameDistances(played);
+    expect(played.gaps).toBe(undefined);
+    // The stall did hold events up.
+    if (stallMs >= 400) expect(Math.max(...played.heard.lateMs)).toBeGreaterThan(50);
+  },
+);
+
+test("a stall of more than ten seconds is one gap in the take; keys pressed in it keep their distances", async () => {
+  const played = await playThrough(11_000);
+  expectSameDistances(played);
+  expect(played.gaps?.length).toBe(1);
+  expect(played.gaps![0]![1]).toBeGreaterThan(500);
+  expect(Math.min(...played.heard.lateMs)).toBeGreaterThan(5000);
+});
