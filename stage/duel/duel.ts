@@ -1,5 +1,6 @@
-import { parseFrames, stageGate, type Kit, type Program, type State } from "#core";
+import { parseFrames, type Kit, type Program, type State } from "#core";
 import type { Performed } from "../kind";
+import { reportGate } from "../reportGate";
 import { compileBlow, type Blow } from "./effects";
 import { DUEL_DEFAULTS, type DuelDocument } from "./schema";
 
@@ -282,17 +283,15 @@ export function stepDuel(
   duel.parryLeft = Math.max(0, duel.parryLeft - passed);
 }
 
-const OUTCOMES = ["hit", "blocked", "missed"] as const satisfies readonly BlowOutcome[];
-
 /** Opens and closes the gates for being hit, for having blocked, and for what became of the fighter's own blow. */
 export function reportDuel(program: DuelProgram, duel: DuelState, state: State): void {
-  const set = (gate: number, isOpen: boolean) => {
-    if (gate >= 0 && (state.staged[gate] === 1) !== isOpen) stageGate(state, gate, isOpen);
-  };
-  set(program.hitGate, duel.stunLeft > 0);
-  set(program.blockedGate, duel.blockedLeft > 0);
-  for (const outcome of OUTCOMES)
-    set(program.ownGates[outcome], duel.outcomeLeft > 0 && duel.outcome === outcome);
+  const { ownGates } = program;
+  const outcome = duel.outcomeLeft > 0 ? duel.outcome : undefined;
+  reportGate(state, program.hitGate, duel.stunLeft > 0);
+  reportGate(state, program.blockedGate, duel.blockedLeft > 0);
+  reportGate(state, ownGates.hit, outcome === "hit");
+  reportGate(state, ownGates.blocked, outcome === "blocked");
+  reportGate(state, ownGates.missed, outcome === "missed");
 }
 
 /** The opponent's actions, by their number in a track. */

@@ -1,6 +1,7 @@
-import { parseFrames, stageGate, type Kit, type Program, type State, ownValue } from "#core";
+import { parseFrames, type Kit, type Program, type State, ownValue } from "#core";
 import type { Performed } from "../kind";
 import { compileEffects } from "../compileEffect";
+import { reportGate } from "../reportGate";
 import { clockOf, compileBeams, isOverBeam, placeBeam, thrownFrom, type MovingBeam } from "./beams";
 import { RUNNER_EFFECTS, type RunnerAct } from "./effects";
 import { isBeam, isThin, parseLevel, zoneAt, type Level } from "./level";
@@ -242,27 +243,40 @@ export function createRunner(program: RunnerProgram): RunnerState {
   };
 }
 
-/** Returns whether some pattern that is active sees a control. */
-function isLetThrough(
-  { steering, controlCount }: RunnerProgram,
-  side: "left" | "right",
+/** Returns whether some of the patterns, by index, is active and sees a control. */
+function isSeen(
+  patterns: readonly number[],
   control: number,
-  state: State,
+  { controlCount }: RunnerProgram,
+  { mode, veiled }: State,
   rules: Pick<Program, "patterns">,
 ): boolean {
-  if (!steering) return true;
-  return steering[side].some(
-    p => rules.patterns[p]!.activeIn[state.mode] === true && state.veiled[p * controlCount + control] !== 1,
+  return patterns.some(
+    p => rules.patterns[p]!.activeIn[mode] === true && veiled[p * controlCount + control] !== 1,
   );
+}
+
+/** Returns 1 if the direction of a side is held and reaches the body, 0 if not. */
+function reachOf(
+  program: RunnerProgram,
+  side: "left" | "right",
+  state: State,
+  rules: Pick<Program, "patterns">,
+): 0 | 1 {
+  const control = program[side];
+  if (state.down[control] !== 1) return 0;
+  return !program.steering || isSeen(program.steering[side], control, program, state, rules) ? 1 : 0;
 }
 
 /** Returns the direction that reaches the body: −1 left, 1 right, 0 none. */
 function directionOf(program: RunnerProgram, state: State, rules: Pick<Program, "patterns">): number {
-  if (program.halts.some(gate => state.gateOpen[gate] === 1)) return 0;
-  const reach = (side: "left" | "right") =>
-    state.down[program[side]] === 1 && isLetThrough(program, side, program[side], state, rules) ? 1 : 0;
-  return reach("right") - reach("left");
+  for (let k = 0; k < program.halts.length; k++) if (state.gateOpen[program.halts[k]!] === 1) return 0;
+  return reachOf(program, "right", state, rules) - reachOf(program, "left", state, rules);
 }
+
+/** Returns the beam that carries the body. A look past the list's end, for none, would slow every frame. */
+const beamUnder = ({ beams }: RunnerProgram, { beam }: RunnerState): MovingBeam | undefined =>
+  beam < 0 ? undefined : beams[beam];
 
 /** Ends a dash that was aimed, if one goes on. */
 function endAim(body: RunnerState): void {
@@ -294,7 +308,7 @@ type Act = (program: RunnerProgram, body: RunnerState, act: RunnerAct, performed
 function leap(program: RunnerProgram, body: RunnerState, speed: number, { held }: Performed): void {
   endAim(body);
   body.vy = speed;
-  const beam = program.beams[body.beam];
+  const beam = beamUnder(program, body);
   if (beam) {
     const thrown = thrownFrom(beam, body.clock);
     body.vx += thrown.x;
@@ -474,9 +488,10 @@ function rise(level: Level, body: RunnerState, by: number, corner: number): void
 }
 
 /** Carries the body along with the beam on which it is, from one moment of the game clock to another. */
-function carryBody({ level, beams }: RunnerProgram, body: RunnerState, from: number, to: number): void {
-  const beam = beams[body.beam];
+function carryBody(program: RunnerProgram, body: RunnerState, from: number, to: number): void {
+  const beam = beamUnder(program, body);
   if (!beam) return;
+  const { level } = program;
   const [before, now] = [placeBeam(beam, from), placeBeam(beam, to)];
   moveAcross(level, body, now.x - before.x);
   if (now.y > before.y) rise(level, body, now.y - before.y, 0);
@@ -499,7 +514,7 @@ function landOnBeam({ beams }: RunnerProgram, body: RunnerState, fromY: number, 
 
 /** Moves the body vertically: on the beam that carries it, or until it meets a tile or a beam. */
 function moveVertically(program: RunnerProgram, body: RunnerState, before: number, dt: number): void {
-  const own = program.beams[body.beam];
+  const own = beamUnder(program, body);
   if (own && body.vy <= 0) {
     const { x, y } = placeBeam(own, body.clock);
     body.isAtCeiling = false;
@@ -657,23 +672,18 @@ export function stepRunner(
     body.airFrames === airFrames;
 }
 
-/** Sets a gate of the stage; −1 is a gate the stage does not have. */
-function setGate(state: State, gate: number, isOpen: boolean): void {
-  if (gate >= 0 && (state.staged[gate] === 1) !== isOpen) stageGate(state, gate, isOpen);
-}
-
 /** Opens and closes the gates that depend on the body's state, effective on the next frame. */
 export function reportRunner(program: RunnerProgram, body: RunnerState, state: State): void {
   const { gates } = program;
   const isLagging = body.airFrames > 0 && body.airFrames <= program.lagFrames;
-  setGate(state, gates.footing, body.isGrounded || isLagging);
-  setGate(state, gates.rising, !body.isGrounded && body.vy > 0);
-  setGate(state, gates.falling, !body.isGrounded && body.vy <= 0);
-  setGate(state, gates.wall, body.isAtWall);
-  setGate(state, gates.ceiling, body.isAtCeiling);
+  reportGate(state, gates.footing, body.isGrounded || isLagging);
+  reportGate(state, gates.rising, !body.isGrounded && body.vy > 0);
+  reportGate(state, gates.falling, !body.isGrounded && body.vy <= 0);
+  reportGate(state, gates.wall, body.isAtWall);
+  reportGate(state, gates.ceiling, body.isAtCeiling);
   if (program.zoneGates.length === 0) return;
   const zone = zoneAt(program.level, body.x, body.y + BODY_HEIGHT / 2);
-  for (let k = 0; k < program.zoneGates.length; k++) setGate(state, program.zoneGates[k]!, zone === k + 1);
+  for (let k = 0; k < program.zoneGates.length; k++) reportGate(state, program.zoneGates[k]!, zone === k + 1);
 }
 
 /**
