@@ -4,6 +4,7 @@ import {
   findOverlaps,
   parseKit,
   parseTake,
+  studyGoal,
   sweepValues,
   type Kit,
   type Swept,
@@ -17,6 +18,9 @@ const VALUES = Array.from({ length: 41 }, (_, k) => k);
 const HANDS = 200;
 const BUFFER: Swept = { kind: "length", path: ["moves", 0, "buffer"], unit: "f" };
 
+const BUFFERS: Swept = { kind: "group", group: "buffers" };
+const COYOTES: Swept = { kind: "group", group: "coyotes" };
+
 const seconds = (work: () => void): number => {
   const began = performance.now();
   work();
@@ -29,6 +33,23 @@ function finish(steps: Iterator<unknown>): void {
 
 function printFigure(what: string, took: number, goal: string): void {
   console.log(`${what.padEnd(72)} ${took.toFixed(2).padStart(7)} s   ${goal}`);
+}
+
+/** Measures a goal's field: 21 buffers by 13 coyotes, over plays of a take by a steady hand. */
+function measureGoal(kit: Kit, take: Take): number {
+  return seconds(() => {
+    for (let coyote = 0; coyote <= 12; coyote++)
+      finish(
+        studyGoal(
+          {
+            ...{ kit, character: CHARACTERS[1]!, seed: 1, count: HANDS, pressShare: 0.99 },
+            ...{ swept: BUFFERS, besides: [{ swept: COYOTES, value: coyote }], values: VALUES.slice(0, 21) },
+          },
+          [take],
+          prepareStudied(),
+        ),
+      );
+  });
 }
 
 /** Measures the studies of Tune on one thread each; the page divides a sweep between two. */
@@ -83,6 +104,12 @@ export function benchStudies(): void {
     sweep(withoutEffects, [painted[0]!], HANDS),
     "goal 3 s on two cores",
   );
+  printFigure(
+    `a goal of 21 × 13 values, ${HANDS} plays of a minute, the runner's stage`,
+    measureGoal(kit.value, takes[1]!),
+    "goal 20 s on two cores",
+  );
+  printFigure("the same without a stage", measureGoal(withoutEffects, painted[1]!), "goal 10 s on two cores");
   const large = { ...makeLargeKit(1) };
   const took = seconds(() => finish(findOverlaps(large)));
   printFigure(

@@ -256,22 +256,17 @@ function isSeen(
   );
 }
 
-/** Returns 1 if the direction of a side is held and reaches the body, 0 if not. */
-function reachOf(
-  program: RunnerProgram,
-  side: "left" | "right",
-  state: State,
-  rules: Pick<Program, "patterns">,
-): 0 | 1 {
-  const control = program[side];
-  if (state.down[control] !== 1) return 0;
-  return !program.steering || isSeen(program.steering[side], control, program, state, rules) ? 1 : 0;
-}
-
 /** Returns the direction that reaches the body: −1 left, 1 right, 0 none. */
 function directionOf(program: RunnerProgram, state: State, rules: Pick<Program, "patterns">): number {
   for (let k = 0; k < program.halts.length; k++) if (state.gateOpen[program.halts[k]!] === 1) return 0;
-  return reachOf(program, "right", state, rules) - reachOf(program, "left", state, rules);
+  const { left, right, steering } = program;
+  let toLeft = state.down[left] === 1;
+  let toRight = state.down[right] === 1;
+  if (steering) {
+    toLeft &&= isSeen(steering.left, left, program, state, rules);
+    toRight &&= isSeen(steering.right, right, program, state, rules);
+  }
+  return Number(toRight) - Number(toLeft);
 }
 
 /** Returns the beam that carries the body. A look past the list's end, for none, would slow every frame. */
