@@ -4,7 +4,15 @@ import type { Pad } from "../input/pad";
 import { createPadWatch, type PadWatch, type WatchedAxis } from "../input/padWatch";
 import { Button } from "../ui/Button";
 import { Sheet } from "../ui/Sheet";
-import { describeAnswer, mapOf, PAD_STEPS, stepOf, takenBy, type PadDraft } from "./model/padSteps";
+import {
+  describeAnswer,
+  mapOf,
+  NO_ANSWERS,
+  PAD_STEPS,
+  stepOf,
+  takenBy,
+  type PadDraft,
+} from "./model/padSteps";
 
 /** A pad without the standard layout, as the browser names it. */
 interface StrangePad {
@@ -82,7 +90,12 @@ function Request({
   const step = stepOf(draft);
   const answered = draft.answers.length;
   const last = draft.answers.at(-1);
-  if (!step) return null;
+  if (!step)
+    return (
+      <p className="min-h-14 font-serif text-xl" data-testid="pad-step">
+        Every part is answered: keep the map.
+      </p>
+    );
   return (
     <>
       <p className="mt-2 text-sm text-soft">
@@ -150,6 +163,8 @@ export function PadMapping({
   const keep = () => {
     pad.maps.keep(mapOf(item.id, draft));
     pad.refreshPads();
+    // Another map of it begins anew.
+    onDraft(NO_ANSWERS);
     onClose();
   };
   return (
