@@ -142,6 +142,6 @@ test("all rules of any kit, pasted into one without rules, give the same events"
       const ids = beside.kit.patterns.map(({ id }) => id);
       expect(new Set(ids).size).toBe(ids.length);
     }),
-    { numRuns: 200 },
+    { numRuns: 100 },
   );
 });

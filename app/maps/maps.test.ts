@@ -361,7 +361,7 @@ test.each([
         expect(totalOf(tries.broken)).toBe(totalOf(lapsed));
       });
     }),
-    { numRuns: 300 },
+    { numRuns: 150 },
   );
   expect(dots).toBeGreaterThan(300);
 });
@@ -421,6 +421,6 @@ test("the stretches of a control are those of every length asked one by one, on 
       }
       expect(listStretches(program, 0, 40)).toEqual(slow);
     }),
-    { numRuns: 200 },
+    { numRuns: 100 },
   );
 });

@@ -10,7 +10,7 @@ import { isSameDecided, listDecided } from "../trace/decided";
 import { isEqualBetween, namesLosses } from "./equalBetween";
 import { writeSwept, type Swept } from "./sweep/swept";
 
-const runs = Number(process.env.RUNS ?? 100);
+const runs = Number(process.env.RUNS ?? 60);
 /** The values tried; for groups, in steps of 25 percent. */
 const VALUES = Array.from({ length: 16 }, (_, k) => k);
 

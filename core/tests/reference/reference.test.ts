@@ -12,7 +12,7 @@ import { anyKit, anySharingKit, anyTake } from "../arbitraries";
 import { assertUntil } from "../assertUntil";
 import { runReference } from "./reference";
 
-const runs = Number(process.env.RUNS ?? 400);
+const runs = Number(process.env.RUNS ?? 250);
 const seed = process.env.SEED === undefined ? undefined : Number(process.env.SEED);
 
 const TIMEOUT_MS = 300_000 + runs * 400;
