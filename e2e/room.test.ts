@@ -142,6 +142,12 @@ test("no view is cut off from 360 px on, or at a zoom of 125 to 300 %; the tape 
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await press(driver, "Show the tape");
   await find(driver, '//button[normalize-space(.)="Hide the tape"]');
+  // A dialog is whole too.
+  await (await find(driver, "[data-testid=tape]")).sendKeys("?");
+  await find(driver, "[role=dialog] h2");
+  const isWhole = `const { left, right } = document.querySelector("[role=dialog] h2").parentElement.getBoundingClientRect();
+    return left >= 0 && right <= innerWidth;`;
+  expect(await driver.executeScript(isWhole)).toBe(true);
 });
 
 test("twelve controls fit on Wire, one of them with a name of sixty letters", async () => {

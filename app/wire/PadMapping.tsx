@@ -113,7 +113,7 @@ function Request({
               (last !== undefined &&
                 `${PAD_STEPS[answered - 1]!.words.replace(/^\w+ /, "")}: ${describeAnswer(last)}`)}
       </p>
-      <p className="mt-3 flex gap-2">
+      <p className="mt-3 flex flex-wrap gap-2">
         <Button onClick={() => onDraft({ answers: [...draft.answers, null] })}>This pad has none</Button>
         <Button disabled={!sight.isTouched} onClick={onSettle}>
           Everything is let go
@@ -134,7 +134,10 @@ function Request({
 function Axes({ axes }: { axes: readonly WatchedAxis[] }) {
   const number = (value: number) => value.toFixed(2).replace("-", "−");
   return (
-    <ul className="mt-4 grid grid-cols-2 gap-x-6 font-mono text-xs text-soft" aria-label="Axes of the pad">
+    <ul
+      className="mt-4 grid grid-cols-2 gap-x-6 font-mono narrow:grid-cols-1 text-xs text-soft"
+      aria-label="Axes of the pad"
+    >
       {axes.map(({ rest, least, most, steps }, a) => (
         <li key={a}>
           axis {a}: rests at {number(rest)}, seen {number(least)} to {number(most)}, {steps}{" "}
