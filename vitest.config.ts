@@ -26,5 +26,6 @@ export default defineConfig({
     // Far above what any test or hook takes: on a busy machine they take ten times as long.
     testTimeout: 300_000,
     hookTimeout: 300_000,
+    expect: { poll: { timeout: 60_000 } },
   },
 });
