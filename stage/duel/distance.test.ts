@@ -37,16 +37,24 @@ function kitWith(stage: Partial<DuelDocument>, jab: object = {}): Kit {
   };
 }
 
-/** Presses the jab on frames; returns the distance on each frame, and the frames on which a gate opens. */
-function play(kit: Kit, presses: readonly number[], speed?: readonly [number, number][]) {
+/** Presses the jab on frames, and another control on others; returns the distance on each frame, and the frames on which a gate opens. */
+function play(
+  kit: Kit,
+  presses: readonly number[],
+  speed?: readonly [number, number][],
+  others: readonly number[] = [],
+) {
   const compiled = compileRules(kit);
   if (!compiled.ok) throw new Error(JSON.stringify(compiled.issues));
-  const a = presses.flatMap((frame): [number, number][] => [
-    [frame, 1],
-    [frame + 1, 0],
-  ]);
+  const [a, b] = [presses, others].map(frames =>
+    frames.flatMap((frame): [number, number][] => [
+      [frame, 1],
+      [frame + 1, 0],
+    ]),
+  );
+  const lanes = others.length > 0 ? { a: a!, b: b! } : { a: a! };
   const take: Take = {
-    ...{ format: "moss-tap/take", version: 1, id: "t", name: "T", rate: 60, frames: FRAMES, lanes: { a } },
+    ...{ format: "moss-tap/take", version: 1, id: "t", name: "T", rate: 60, frames: FRAMES, lanes },
     ...(speed ? { speed: speed.map(([frame, percent]): [number, number] => [frame, percent]) } : {}),
   };
   const { program } = compiled.value;
@@ -79,6 +87,25 @@ test("a blow lands at its reach exactly, and misses one frame of push later", ()
   expect(play(kit, [10, 30]).opened("landed")).toEqual([15]);
   // Active on 34, 35 and 36.
   expect(play(kit, [10, 30]).opened("missed")).toEqual([37]);
+});
+
+test("a second hit during a push adds what is left of it; a blow that pushes nobody leaves it as it is", () => {
+  // Landed on 14 and, 1.5 tiles further, on 33: half a tile is left of the first push, to which 2 are added.
+  const { apart } = play(kitWith({ push: 2, back: 0 }), [10, 29]);
+  expect(apart(33)).toBeCloseTo(2.5);
+  expect(apart(38)).toBeCloseTo(2.5 + 2.5 / 20);
+  expect(apart(57)).toBeCloseTo(5);
+  expect(apart(FRAMES - 1)).toBeCloseTo(5);
+  const kit = kitWith({ push: 2, back: 0 });
+  const [jab] = kit.moves!;
+  const tap = { ...jab!, id: "tap", pattern: "tap", effect: { strike: 1, push: 0 } };
+  const both: Kit = {
+    ...kit,
+    controls: [...kit.controls, { id: "b", name: "b", bindings: [] }],
+    patterns: [...kit.patterns, { id: "tap", name: "tap", kind: "press", control: "b" }],
+    moves: [jab!, tap],
+  };
+  expect(play(both, [10], undefined, [25]).apart(FRAMES - 1)).toBeCloseTo(3);
 });
 
 test("a move's own push is in force in place of the stage's; a guarded blow pushes over the guard's stun, or at once", () => {

@@ -185,11 +185,14 @@ function stepJack(program: DuelProgram, duel: DuelState, passed: number): void {
   }
 }
 
-/** Pushes both apart, evenly over the frames of a stun; at once where there is none. */
+/**
+ * Pushes both apart, evenly over the frames of a stun, at once where there is none; the rest of an earlier push is added.
+ */
 function pushApart(duel: DuelState, tiles: number, frames: number): void {
+  if (tiles === 0) return;
   const takes = Math.max(1, frames);
-  duel.pushBy = tiles / takes;
-  duel.pushLeft = tiles > 0 ? takes : 0;
+  duel.pushBy = (tiles + duel.pushBy * duel.pushLeft) / takes;
+  duel.pushLeft = takes;
 }
 
 /** Moves both: apart while a push lasts, else back to their distance while the opponent waits. */
