@@ -1,6 +1,6 @@
 export { BOUNDS, ID_PATTERN, isId } from "./formats/bounds";
 export { compile } from "./kit/compile";
-export { parseLayout } from "./kit/layout";
+export { LAYOUT_PADS, parseLayout } from "./kit/layout";
 export type { Layout } from "./kit/layout";
 export { padMapSchema, STANDARD_AXES, STANDARD_BUTTONS } from "./kit/padMap";
 export type { PadMap, PadSource } from "./kit/padMap";

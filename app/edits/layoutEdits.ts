@@ -1,4 +1,4 @@
-import { ownValue } from "#core";
+import { LAYOUT_PADS, ownValue } from "#core";
 import type { Kit, Layout, PadMap } from "#core";
 
 /**
@@ -15,9 +15,9 @@ export function applyLayout(kit: Kit, layout: Layout): Kit {
   };
 }
 
-/** Returns the current bindings of a kit as a layout, with the maps of the pads that they were made with. */
+/** Returns the current bindings of a kit as a layout, with the maps of the pads that were mapped last, as many as it can carry. */
 export function layoutOf(kit: Kit, id: string, name: string, pads: readonly PadMap[] = []): Layout {
   const bindings = Object.fromEntries(kit.controls.map(control => [control.id, control.bindings]));
   const own = { format: "moss-tap/layout", version: 1, id, name, bindings } as const;
-  return pads.length > 0 ? { ...own, pads } : own;
+  return pads.length > 0 ? { ...own, pads: pads.slice(-LAYOUT_PADS) } : own;
 }

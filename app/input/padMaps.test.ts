@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import type { PadMap } from "#core";
+import { parseLayout, type PadMap } from "#core";
 import { createBrowser, openKit, openTab } from "../tests/testWorld";
 import { layoutOf } from "../edits/layoutEdits";
 import { createPadMaps } from "./padMaps";
@@ -84,6 +84,11 @@ test("a layout carries the maps; one that is put on brings those that the browse
   } as const;
   expect(layoutOf(kit, "l", "L", maps.getState()).pads).toEqual(maps.getState());
   expect("pads" in layoutOf(kit, "l", "L")).toBe(false);
+  // A layout reads again, however many pads were mapped.
+  const many = Array.from({ length: 30 }, (_, n) => ({ ...MAP, pad: `Pad ${n}` }));
+  const layout = layoutOf(kit, "l", "L", many);
+  expect(parseLayout(JSON.parse(JSON.stringify(layout)))).toMatchObject({ ok: true, value: layout });
+  expect(layout.pads!.at(-1)).toBe(many.at(-1));
 });
 
 test("a mapped pad plays a control that is bound to a standard button", async () => {

@@ -1,5 +1,6 @@
 import { nanoid } from "nanoid";
 import { useRef } from "react";
+import { useStore } from "zustand";
 import type { Kit, Layout } from "#core";
 import { applyLayout, layoutOf } from "../edits/layoutEdits";
 import { fileOf } from "#handover";
@@ -51,7 +52,10 @@ function LayoutRow({ kit, layout }: { kit: Kit; layout: Layout }) {
   const workbench = useWorkbench();
   const takeAway = useTakeAway();
   const pad = usePad();
-  const inUse = isInUse(kit, layout);
+  const hasMissing = useStore(pad.maps, maps =>
+    (layout.pads ?? []).some(own => !maps.some(map => map.pad === own.pad)),
+  );
+  const inUse = !hasMissing && isInUse(kit, layout);
   const rename = (typed: string) => {
     const name = typed.trim();
     if (name !== "" && name !== layout.name)

@@ -7,6 +7,9 @@ import { padMapSchema } from "./padMap";
 import { id, list, text } from "./parts";
 import { bindingSchema } from "./schema";
 
+/** The greatest number of pads whose maps a layout carries. */
+export const LAYOUT_PADS = 20;
+
 /** A layout document: which keys and buttons play which controls, separate from any rules. */
 export const layoutSchema = v.strictObject({
   format: v.literal("moss-tap/layout"),
@@ -15,7 +18,7 @@ export const layoutSchema = v.strictObject({
   name: text,
   bindings: idRecord(list(bindingSchema)),
   /** The maps of pads without the standard layout that its bindings were made with. */
-  pads: v.exactOptional(list(padMapSchema, 20)),
+  pads: v.exactOptional(list(padMapSchema, LAYOUT_PADS)),
 });
 
 export type Layout = DeepReadonly<v.InferOutput<typeof layoutSchema>>;
