@@ -394,7 +394,7 @@ test("the take that a link leaves, under the rules in force, gives the events th
         if (isEdited) edited++;
       },
     ),
-    { numRuns: 80 },
+    { numRuns: 150 },
   );
   expect([events > 500, edited > 20]).toEqual([true, true]);
 });
@@ -477,7 +477,7 @@ test("random messages never throw and never hang; the link still works for the n
         expect(host.closed).toBeUndefined();
       },
     ),
-    { numRuns: 700 },
+    { numRuns: 2000 },
   );
   for (const sort of ["events", "order", "shape", "bounds"]) expect(seen).toContain(sort);
 });

@@ -181,7 +181,7 @@ test("every kind of edit, in any order with undo, redo, drags and putting back, 
       },
     ),
     {
-      numRuns: Number(process.env.RUNS ?? 25),
+      numRuns: Number(process.env.RUNS ?? 40),
       ...(process.env.SEED === undefined ? {} : { seed: Number(process.env.SEED) }),
       reporter(details) {
         if (details.failed)

@@ -361,7 +361,7 @@ test.each([
         expect(totalOf(tries.broken)).toBe(totalOf(lapsed));
       });
     }),
-    { numRuns: 150 },
+    { numRuns: 300 },
   );
   expect(dots).toBeGreaterThan(300);
 });

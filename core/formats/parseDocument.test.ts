@@ -78,7 +78,7 @@ test("any kit that parses can be run", () => {
       readOutcomes(program, trace);
       ran++;
     }),
-    { numRuns: Number(process.env.RUNS ?? 250) },
+    { numRuns: Number(process.env.RUNS ?? 400) },
   );
   expect(ran).toBeGreaterThan(5);
 });
