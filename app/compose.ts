@@ -106,7 +106,7 @@ export function composeApp(world: World): App {
   const proving = createProving(workbench, judge, jobs, world);
   const playback = createPlayback(evaluation, nextTurn);
   const maps = createPadMaps(world.localStorage, world.readPads);
-  const pad = createPad({ ...world, maps, readPads: maps.read, workbench, evaluation, judge, library, tabs });
+  const pad = createPad({ ...world, maps, workbench, evaluation, judge, library, tabs });
   const linkWorld = { workbench, evaluation, pad, library, tabs, notify: notices.notify };
   const look: StoreApi<TapeLook> = createTapeLook(workbench, evaluation);
   const tape = { look, actions: createTapeActions({ workbench, evaluation, playback, look }) };

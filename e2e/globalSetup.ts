@@ -16,9 +16,8 @@ export default async function setup(project: TestProject): Promise<() => Promise
   project.provide("address", app.address);
   project.provide(
     "browsers",
-    browsers.map(({ server, sessionId, home, downloads, devTools }) => ({
-      ...{ server, sessionId, home, downloads, devTools },
-    })),
+    // Plain data alone can be passed to the workers.
+    browsers.map(({ driver: _driver, close: _close, ...data }) => data),
   );
   return async () => {
     await Promise.all(browsers.map(({ close }) => close()));

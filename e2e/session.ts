@@ -22,9 +22,8 @@ export function useSession(): Session {
   const session = { address: inject("address") } as Session;
   const browser = inject("browsers")[Number(process.env.VITEST_POOL_ID) - 1]!;
   beforeAll(() => {
-    Object.assign(session, {
-      ...{ driver: attachTo(browser), downloads: browser.downloads, devTools: browser.devTools },
-    });
+    const { downloads, devTools } = browser;
+    Object.assign(session, { driver: attachTo(browser), downloads, devTools });
   });
   beforeEach(async () => {
     const forget = {

@@ -46,6 +46,7 @@ export type { RunnerDocument } from "./runner/schema";
 export { JACK_STATES } from "./duel/duel";
 export type { DuelProgram, DuelState } from "./duel/duel";
 export { DUEL_DEFAULTS } from "./duel/schema";
+export { MAX_APART } from "./parts";
 export type { DuelDocument } from "./duel/schema";
 export type { RopesDocument } from "./ropes/schema";
 export { parseLevel, SOLID, THIN } from "./runner/level";

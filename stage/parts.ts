@@ -13,6 +13,7 @@ export const id = v.pipe(
 export const list = <T extends v.GenericSchema>(item: T, most: number = BOUNDS.items) =>
   measureFirst(v.pipe(v.array(item), v.maxLength(most)));
 export const positive = v.pipe(v.number(), v.minValue(0), v.maxValue(1000));
-/** A distance between two bodies, in tiles. */
-export const apart = v.pipe(v.number(), v.minValue(0), v.maxValue(50));
+/** The greatest distance between two bodies, in tiles. */
+export const MAX_APART = 50;
+export const apart = v.pipe(v.number(), v.minValue(0), v.maxValue(MAX_APART));
 export const share = v.pipe(v.number(), v.minValue(0), v.maxValue(1));

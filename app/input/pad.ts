@@ -7,7 +7,6 @@ import type { Judge } from "../judging/judge";
 import type { Library } from "../storage/library";
 import type { Tabs } from "../storage/tabs";
 import { nextSpeed, type BenchAct } from "./benchKeys";
-import type { PadReading } from "./gamepads";
 import { createPadPoller } from "./gamepads";
 import type { RawReport } from "./held";
 import type { LinkedSession } from "./linkedSession";
@@ -93,8 +92,6 @@ export interface PadWorld {
   readonly setTimer: (ms: number, run: () => void) => () => void;
   readonly listen: (listener: PageListener) => () => void;
   readonly maps: PadMaps;
-  /** Reads the pads through their maps; undefined if the browser has no such API. */
-  readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
 }
 
 /** The interval at which pads are read between two turns of the screen, as short as pages may ask for. */
@@ -122,7 +119,7 @@ function offerEnded(store: StoreApi<PadState>, ended: LiveSession, setTimer: Pad
 /** Creates the pad of one page, asleep. */
 export function createPad(world: PadWorld): Pad {
   const { workbench, evaluation, nowMs } = world;
-  const poller = createPadPoller(world.readPads);
+  const poller = createPadPoller(world.maps.read);
   const store = createStore<PadState>(() => ASLEEP);
   let figures: FigureKeeper = createFigureKeeper();
   let beganMs = 0;

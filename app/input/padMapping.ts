@@ -7,7 +7,7 @@ const HAT_WITHIN = 0.1;
 const LEAST_WAY = 0.2;
 
 /** Returns how far a source of a pad is pressed, from 0 to 1; 0 if the pad lacks it. */
-export function readSource({ buttons, axes }: PadReading, source: PadSource): number {
+function readSource({ buttons, axes }: PadReading, source: PadSource): number {
   if (source.kind === "button") return buttons[source.button]?.value ?? 0;
   const value = axes[source.axis];
   if (value === undefined) return 0;

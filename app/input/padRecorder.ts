@@ -13,7 +13,7 @@ import { hasAfter, takeOf } from "./recording";
 /** The recording of a pad: stored while it grows, and kept as a take when it ends. */
 export interface PadRecorder {
   readonly begin: (kit: Kit) => void;
-  /** Call periodically while recording, if it records or not. */
+  /** Call periodically: stores what is recorded, if anything is. */
   readonly keepUp: (session: LiveSession, nowMs: number) => void;
   /** Ends the recording, if there is one, and keeps it as a take if it has a frame. */
   readonly end: (session: LiveSession) => void;
@@ -32,7 +32,7 @@ interface PadRecorderWorld {
   readonly tabs: Pick<Tabs, "markAlive">;
   readonly store: Pick<StoreApi<PadState>, "getState">;
   readonly assistOf: (kit: Kit) => Assist | undefined;
-  /** Handles the making of a take from a session. */
+  /** Called when a take was made of a session. */
   readonly onTake: (id: string, session: LiveSession) => void;
 }
 

@@ -13,7 +13,7 @@ export interface Recorder {
   readonly finish: (session: LiveSession, whole: NonNullable<RecordingChunk["whole"]>) => Promise<boolean>;
   /** Marks the recording as no longer in use here; its chunks remain. */
   readonly end: () => void;
-  /** Ends it and deletes its chunks, for a recording in which nothing is lost. */
+  /** Deletes its chunks and ends it, for a recording in which nothing is lost. */
   readonly drop: () => void;
 }
 
@@ -55,8 +55,8 @@ export function createRecorder(
     },
     end,
     drop() {
-      end();
-      void writing.then(() => library.dropRecording(kitId, id));
+      // In use until its chunks are gone, so that no tab offers them.
+      void writing.then(() => library.dropRecording(kitId, id)).then(end);
     },
   };
 }

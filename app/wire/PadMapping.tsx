@@ -60,7 +60,8 @@ function useWatched(item: StrangePad, draft: PadDraft, onDraft: (draft: PadDraft
     const look = () => {
       const reading = readPad(pad, item.index);
       if (reading) answer.current?.(own.feed(reading));
-      setSight({ isTouched: own.isTouched(), axes: own.axes(), isGone: !reading });
+      const next: Sight = { isTouched: own.isTouched(), axes: own.axes(), isGone: !reading };
+      setSight(now => (JSON.stringify(now) === JSON.stringify(next) ? now : next));
       request = requestAnimationFrame(look);
     };
     request = requestAnimationFrame(look);

@@ -1,5 +1,6 @@
 import { expect, test } from "vitest";
 import { formatTrace, parseKit, readTake, type Kit, type Take } from "#core";
+import { createDuel, stepDuel } from "./duel";
 import { compileRules, listEffectFigures, runRules, stageKind, type DuelDocument } from "../index";
 
 const STAGE: DuelDocument = {
@@ -133,6 +134,24 @@ test("the opponent's strike reaches as far as written, and pushes too; at half s
   expect(slow.apart(from - 1)).toBe(1);
   expect(slow.apart(from)).toBeCloseTo(1.05);
   expect(slow.apart(from + 39)).toBeCloseTo(3);
+});
+
+test("a distance that was changed while it is played is reached at the opponent's speed, further apart or nearer", () => {
+  const programOf = (apart: number) => {
+    const compiled = compileRules(kitWith({ apart, back: 6 }));
+    if (!compiled.ok || compiled.value.stage?.kind !== "duel") throw new Error("the kit must compile");
+    return compiled.value.stage;
+  };
+  const duel = createDuel(programOf(2));
+  const after = (apart: number, frames: number) => {
+    for (let f = 0; f < frames; f++) stepDuel(programOf(apart), duel, { speedPercent: 100 });
+    return duel.apart;
+  };
+  // 6 tiles a second are 0.1 on a frame.
+  expect(after(3, 5)).toBeCloseTo(2.5);
+  expect(after(3, 30)).toBe(3);
+  expect(after(1, 5)).toBeCloseTo(2.5);
+  expect(after(1, 30)).toBe(1);
 });
 
 test("a kit with distances reads, its numbers are figures, and one beyond the bounds is refused with its place", () => {

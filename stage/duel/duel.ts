@@ -195,15 +195,19 @@ function pushApart(duel: DuelState, tiles: number, frames: number): void {
   duel.pushLeft = takes;
 }
 
-/** Moves both: apart while a push lasts, else back to their distance while the opponent waits. */
+/**
+ * Moves both: apart while a push lasts, else to their distance while the opponent waits, also to one that the designer has changed
+ * meanwhile.
+ */
 function moveApart(program: DuelProgram, duel: DuelState, passed: number): void {
   if (duel.pushLeft > 0) {
     const frames = Math.min(passed, duel.pushLeft);
     duel.apart += duel.pushBy * frames;
     duel.pushLeft -= frames;
     if (duel.pushLeft < EPSILON) duel.pushLeft = 0;
-  } else if (duel.jack === "waits" && duel.apart > program.apart) {
-    duel.apart = Math.max(program.apart, duel.apart - program.back * passed);
+  } else if (duel.jack === "waits" && duel.apart !== program.apart) {
+    const way = program.back * passed;
+    duel.apart += Math.max(-way, Math.min(way, program.apart - duel.apart));
   }
 }
 

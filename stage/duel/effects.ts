@@ -2,7 +2,7 @@ import { parseFrames, TICKS, type Program } from "#core";
 import * as v from "valibot";
 import { compileEffect, type CompiledEffect } from "../compileEffect";
 import type { EffectKind } from "../kind";
-import { apart, duration, positive } from "../parts";
+import { apart, duration, MAX_APART, positive } from "../parts";
 
 /** The effects of moves on the opponent. */
 export const DUEL_EFFECTS = {
@@ -26,9 +26,9 @@ export const DUEL_EFFECTS = {
       { field: "hitStop", before: "; a hit stops the game for" },
     ],
     others: [
-      { field: "reach", before: "It reaches", after: "tiles", least: 0, most: 50 },
-      { field: "push", before: ", pushes by", after: "tiles", least: 0, most: 50 },
-      { field: "guardPush", before: ", a guard by", after: "tiles", least: 0, most: 50 },
+      { field: "reach", before: "It reaches", after: "tiles", least: 0, most: MAX_APART },
+      { field: "push", before: ", pushes by", after: "tiles", least: 0, most: MAX_APART },
+      { field: "guardPush", before: ", a guard by", after: "tiles", least: 0, most: MAX_APART },
     ],
     isThis: effect => "strike" in effect,
   },

@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { apart, duration, id, list, positive } from "../parts";
+import { apart, duration, id, list, MAX_APART, positive } from "../parts";
 
 /** A fighter and a mechanical opponent that strikes on a script. */
 export const duelSchema = v.strictObject({
@@ -48,7 +48,7 @@ export const duelSchema = v.strictObject({
 /** The numbers in force where a stage has none of its own; distances in tiles, the speed in tiles per second. */
 export const DUEL_DEFAULTS = {
   apart: 1,
-  reach: 50,
+  reach: MAX_APART,
   push: 0,
   guardPush: 0,
   back: 4,

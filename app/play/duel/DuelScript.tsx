@@ -1,6 +1,6 @@
 import { Fragment, type ReactNode } from "react";
 import { parseFrames, readAt, writeAt, type Kit } from "#core";
-import { DUEL_DEFAULTS, stageOf, type DuelDocument } from "#stage";
+import { DUEL_DEFAULTS, MAX_APART, stageOf, type DuelDocument } from "#stage";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
@@ -75,7 +75,7 @@ function Distances({ stage }: { stage: DuelDocument }) {
       label={label}
       value={value}
       least={0}
-      most={path[0] === "back" ? 1000 : 50}
+      most={path[0] === "back" ? 1000 : MAX_APART}
       onChange={next => workbench.editKit(`${label} ${next}`, now => writeAt(now, ["stage", ...path], next))}
       beginStep={workbench.beginStep}
     />
