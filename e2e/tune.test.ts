@@ -2,6 +2,8 @@ import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
+import type { Kit, Take } from "#core";
+import { lengthenTake } from "../bench/scenes";
 import {
   choose,
   clickOn,
@@ -12,6 +14,7 @@ import {
   typeOver,
   waitFor,
   openDemo,
+  openKit,
   keptKit,
 } from "./browser";
 import { useSession } from "./session";
@@ -241,7 +244,7 @@ test("a goal is asked, its field is filled, a pair is tried on the tape, put bac
   expect(kit.moves![0]!.needs![0]!.coyote).toBe(coyote);
 });
 
-test("an overlap is opened as a take and becomes a check; other rates list the losses; a long job is cancelled at once", async () => {
+test("an overlap is opened as a take and becomes a check; other rates list the losses", async () => {
   await openTune("clapper-duel");
   await study("Overlaps");
   await press(driver, "Look for overlaps");
@@ -271,6 +274,14 @@ test("an overlap is opened as a take and becomes a check; other rates list the l
   await clickOn(driver, '[data-testid=rates] button[aria-label^="Chime at 30: "]');
   await clickOn(driver, "[data-testid=rate-differences] li button");
   await expect.poll(playhead).not.toMatch(/^0f/);
+});
+
+test("a long job goes on while another view is open, and is cancelled at once", async () => {
+  const read = (name: string) =>
+    JSON.parse(readFileSync(`demo/clapper-duel/${name}.json`, "utf8")) as unknown;
+  // A hundred million frames: no machine ends before it is cancelled.
+  const long = lengthenTake(read("1-clean-bout") as Take, 20_000);
+  await openKit(session, read("kit") as Kit, [long], "tune");
   await study("Hands");
   await typeOver(driver, "plays a take", "5000");
   await press(driver, "Run the simulation");
