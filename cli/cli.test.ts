@@ -28,6 +28,9 @@ import { EXPORT_FORMATS, NO_PARTS } from "#handover";
 import { judgeFiles } from "./checks/judgeFiles";
 import { compileCommand } from "./compile.mjs";
 import { formatJunit, formatTap } from "./checks/reports";
+import type { PackagedParts } from "./parts";
+import { bundlePlayer } from "../runtime/playerParts.mjs";
+import { runtimeFiles } from "../runtime/files.mjs";
 import { writePresses } from "./presses/writePresses";
 import { listTakeFiles, parseShard, type TakeFile } from "./takeFiles";
 
@@ -298,7 +301,7 @@ test("two threads find what one finds; a query engine finds in four shards of pr
   expect(existsSync(at("refused.parquet"))).toBe(false);
 });
 
-test("a kit is exported in every form, with the same files as the page; unreadable input writes nothing", () => {
+test("a kit is exported in every form, with the same files as the page; unreadable input writes nothing", async () => {
   const out = join(folder, "out");
   const kit = "demo/rope-catch/kit.json";
   const exported = (as: string, ...more: readonly string[]) => {
@@ -326,7 +329,10 @@ test("a kit is exported in every form, with the same files as the page; unreadab
     bytes.equals(Buffer.from(file.bytes));
   expect(isSame(exported("header"), form("numbers")[2]!)).toBe(true);
   expect(isSame(exported("vcd"), form("vcd")[0]!)).toBe(true);
+  // In a checkout the parts are bundled by each export; the others find them beside the command, as in its package.
   expect(exported("runtime").toString()).toMatch(/as loadKit/);
+  const parts: PackagedParts = { player: await bundlePlayer(), runtime: await runtimeFiles() };
+  writeFileSync(join(folder, "command/parts.json"), JSON.stringify(parts));
   expect(exported("page").toString()).toMatch(/id="played">\{"kit":/);
   const names = Object.keys(unzipSync(exported("zip", "--rates", "50", "--no-boundaries")));
   for (const wanted of ["manifest.json", "documents/rope-catch.kit.json", "page/rope-catch.page.html"])

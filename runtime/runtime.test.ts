@@ -59,9 +59,12 @@ test.each(DEMOS)(
     expect(oks("boundaries")).toBeGreaterThan(20);
     expect(lines.slice(oks("bare") + oks("boundaries"))).toEqual(["all as they must be"]);
     expect(ran.status).toBe(0);
-    const [first] = (
-      JSON.parse(readFileSync(join(own, "index.json"), "utf8")) as { vectors: { trace: string }[] }
-    ).vectors;
+    const index = JSON.parse(readFileSync(join(own, "index.json"), "utf8")) as {
+      vectors: readonly { trace: string }[];
+    };
+    const [first] = index.vectors;
+    // The others were run above.
+    writeFileSync(join(own, "index.json"), JSON.stringify({ ...index, vectors: [first] }));
     const trace = JSON.parse(readFileSync(join(own, first!.trace), "utf8")) as { events: { f: number }[] };
     trace.events[3]!.f++;
     writeFileSync(join(own, first!.trace), JSON.stringify(trace));

@@ -70,7 +70,10 @@ test("the pack contains everything, and its manifest describes each file", () =>
 });
 
 test("the README lists the folders that the pack has, and no others", () => {
-  const bare = EXPORT_FORMATS[0]!.files({ ...handover, variants: [], takes: [] }, PARTS)[0]!.bytes;
+  const bare = EXPORT_FORMATS[0]!.files(
+    { ...handover, variants: [], takes: [], skipsBoundaries: true },
+    PARTS,
+  )[0]!.bytes;
   for (const bytes of [packed, bare]) {
     const files = unzipSync(bytes);
     const folders = new Set(Object.keys(files).flatMap(name => name.match(/^[^/]+(?=\/)/) ?? []));
@@ -154,14 +157,14 @@ test("of a duplicate name the first is read; a pack in a pack and other files ar
 });
 
 test("excessive contents are not unpacked: a single file, many together, and one with a false size", () => {
-  const zeros = "0".repeat(40 * 1024 * 1024);
-  const bomb = readWhole("x.zip", zipSync({ "bomb.json": strToU8(zeros), "fine.json": strToU8(TAKE) }));
+  const zeros = new Uint8Array(40 * 1024 * 1024).fill("0".charCodeAt(0));
+  const bomb = readWhole("x.zip", zipSync({ "bomb.json": zeros, "fine.json": strToU8(TAKE) }, { level: 1 }));
   expect(kindsOf(bomb)).toBe("take refused");
   expect(reasonsOf(bomb)[0]).toMatch(/40 MB is more than the 32 MB/);
-  const sly = readWhole("x.zip", zipSync({ "sly.json": strToU8(zeros.slice(0, 30 * 1024 * 1024)) }));
+  const sly = readWhole("x.zip", zipSync({ "sly.json": zeros.subarray(0, 30 * 1024 * 1024) }, { level: 1 }));
   expect(reasonsOf(sly)[0]).toMatch(/it would unpack to \d+ times its size/);
   // A file with a falsified small size unpacks to at most that size.
-  const lying = zipSync({ "lie.json": strToU8(zeros) });
+  const lying = zipSync({ "lie.json": zeros.subarray(0, 4 * 1024 * 1024) });
   const view = new DataView(lying.buffer, lying.byteOffset);
   for (let at = 0; at < lying.length - 4; at++) {
     if (view.getUint32(at, true) === 0x02014b50) view.setUint32(at + 24, 64, true);
