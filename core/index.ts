@@ -240,13 +240,8 @@ export {
 } from "./study/feel/rooms";
 export { listDelays, type Delay } from "./study/feel/delays";
 export { readOutcome, type Outcome, type OutcomeEvent } from "./study/sweep/readOutcome";
-export {
-  findEdges,
-  sweepValues,
-  type SweepEdges,
-  type SweepPoint,
-  type SweepQuestion,
-} from "./study/sweep/sweepValues";
+export { findEdges, sweepValues, type SweepEdges, type SweepQuestion } from "./study/sweep/sweepValues";
+export { medianDelayOf, mergePoints, type SweepPoint } from "./study/sweep/sweepPoint";
 export {
   listGroup,
   presentValue,

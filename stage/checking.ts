@@ -90,7 +90,7 @@ export function prepareStudied(checks: readonly Check[] = []): PrepareRun {
     });
     return {
       program,
-      run: columns => runRules(rules.value, columns).trace,
+      run: (columns, waits) => runRules(rules.value, columns, waits).trace,
       judge(trace, takeId) {
         const own = judges.filter(({ check }) => appliesTo(checks[check]!, takeId));
         if (own.length === 0) return [];

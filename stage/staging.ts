@@ -155,12 +155,12 @@ function fillTrack(rules: Rules, track: Float32Array): void {
   for (let at = stride; at < track.length; at += stride) track.copyWithin(at, 0, stride);
 }
 
-/** Starts a run of a take's columns through rules and stage, with the same steps as live play. */
-export function beginRun(rules: Rules, columns: InputColumns): StagedCourse {
+/** Starts a run of a take's columns through rules and stage, with the same steps as live play. `waits`: see Trace. */
+export function beginRun(rules: Rules, columns: InputColumns, waits?: number[]): StagedCourse {
   const program = columns.isUnstaged ? rules.unstaged : rules.program;
   const stride = trackStride(rules);
   const staging = createStaging(rules, columns.isUnstaged);
-  const trace = createTrace(program.rateHz, 1024);
+  const trace = createTrace(program.rateHz, 1024, waits);
   const cursor = createInputCursor(program, columns);
   const track = new Float32Array(columns.frames * stride);
   if (columns.isUnstaged) fillTrack(rules, track);
@@ -183,8 +183,8 @@ export function beginRun(rules: Rules, columns: InputColumns): StagedCourse {
  *     const rules = compileRules(kit);
  *     if (rules.ok) runRules(rules.value, readTake(rules.value.program, take)).trace;
  */
-export function runRules(rules: Rules, columns: InputColumns): StagedRun {
-  const course = beginRun(rules, columns);
+export function runRules(rules: Rules, columns: InputColumns, waits?: number[]): StagedRun {
+  const course = beginRun(rules, columns, waits);
   course.runTo(columns.frames);
   return { trace: course.trace, track: course.track };
 }

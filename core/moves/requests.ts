@@ -39,15 +39,18 @@ export function lostFate(reason: LossReason, because = 0): number {
   return LOST_FATE + LOSS_REASONS.indexOf(reason) + because * 16;
 }
 
+/** Returns the reason of a fate made by `lostFate`, as an index into LOSS_REASONS. */
+export const reasonOfFate = (fate: number): number => (fate - LOST_FATE) % 16;
+
 const GATE_REASON = LOSS_REASONS.indexOf("gate");
 
 /** Notes the loss of the request at row `at` of the pool. */
 function noteLost(state: State, trace: Trace, at: number): void {
-  const fate = state.requests[at + FATE]! - LOST_FATE;
+  const fate = state.requests[at + FATE]!;
   note(trace, state.frame, LOST, state.requests[at + MOVE]!);
   put(trace, state.requests[at + MADE]!);
-  const reason = fate % 16;
-  const because = Math.floor(fate / 16);
+  const reason = reasonOfFate(fate);
+  const because = Math.floor((fate - LOST_FATE) / 16);
   put(trace, reason);
   put(trace, because);
   const isSpent = reason === GATE_REASON && state.gateOpen[because] === 1;

@@ -15,10 +15,12 @@ import {
   lostFate,
   MADE,
   MADE_TICKS,
+  memoryNow,
   MOVE,
   moveNow,
   noteRequest,
   PENDING,
+  reasonOfFate,
   requestStride,
   shareEdge,
 } from "./requests";
@@ -212,6 +214,15 @@ function reasonOfLoss(program: Program, state: State, at: number): number {
   return isSlotTaken(state, slot) ? lostFate("busy", state.slotMove[slot]!) : lostFate("late");
 }
 
+/** Notes what a due request that goes on waiting would be lost for on this frame (see Trace). */
+function noteWait(program: Program, state: State, at: number, waits: number[]): void {
+  const pool = state.requests;
+  if (pool[at + DUE]! < 0) return;
+  const m = pool[at + MOVE]!;
+  const age = memoryNow(program.moves[m]!, state) - pool[at + DUE_TICKS]!;
+  waits.push(m, pool[at + MADE]!, age, reasonOfFate(reasonOfLoss(program, state, at)));
+}
+
 /**
  * Step 8 of a frame. Uses refill; fires create requests (those whose edges a prompt took are lost, newer ones
  * replace older ones); ready requests are performed; the rest that can no longer be performed is lost.
@@ -233,7 +244,10 @@ export function stepMoves(program: Program, state: State, trace: Trace): void {
   for (let r = 0; r < state.requestCount; r++) {
     const at = r * stride;
     if (state.requests[at + FATE] !== PENDING) continue;
-    if (state.requests[at + ANEW] === 0 && !isOver(program, state, at)) continue;
+    if (state.requests[at + ANEW] === 0 && !isOver(program, state, at)) {
+      if (trace.waits && !trace.isMuted) noteWait(program, state, at, trace.waits);
+      continue;
+    }
     state.requests[at + FATE] = reasonOfLoss(program, state, at);
   }
   clearRequests(program, state, trace);

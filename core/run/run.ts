@@ -13,10 +13,10 @@ import { passOver, step } from "./step";
 
 /**
  * Runs a take already read into columns, from before frame 0 to its end, and returns the trace. Takes the
- * same steps as live play.
+ * same steps as live play. `waits`: see Trace.
  */
-export function run(program: Program, columns: InputColumns): Trace {
-  const trace = createTrace(program.rateHz, 1024);
+export function run(program: Program, columns: InputColumns, waits?: number[]): Trace {
+  const trace = createTrace(program.rateHz, 1024, waits);
   runInto(program, columns, trace);
   return trace;
 }

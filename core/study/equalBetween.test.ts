@@ -2,9 +2,9 @@ import fc from "fast-check";
 import { expect, test } from "vitest";
 import { readTake } from "../input/inputColumns";
 import { compile } from "../kit/compile";
-import type { Kit } from "../kit/schema";
 import { run } from "../run/run";
-import { anyKit, anyTake } from "../tests/arbitraries";
+import { anyPresses, listShared } from "../tests/allowances";
+import { anyTake } from "../tests/arbitraries";
 import { assertUntil } from "../tests/assertUntil";
 import { isSameDecided, listDecided } from "../trace/decided";
 import { isEqualBetween, namesLosses } from "./equalBetween";
@@ -14,34 +14,10 @@ const runs = Number(process.env.RUNS ?? 60);
 /** The values tried; for groups, in steps of 25 percent. */
 const VALUES = Array.from({ length: 16 }, (_, k) => k);
 
-/** Returns the numbers of a kit of which equal ends decide what lies between. */
-function sweptOf(kit: Kit): Swept[] {
-  const fields = (kit.moves ?? []).flatMap((move, m) => [
-    ["moves", m, "buffer"],
-    ...(move.needs ?? []).map((_, n) => ["moves", m, "needs", n, "coyote"]),
-  ]);
-  return [
-    ...fields.map(path => ({ kind: "length", path, unit: "f" }) as const),
-    { kind: "group", group: "buffers" },
-    { kind: "group", group: "coyotes" },
-  ];
-}
-
-/** Random moves on plain presses, so that buffers and coyotes decide often. */
-const anyPresses = anyKit.map((kit): Kit => {
-  const patterns = kit.patterns.map(({ id, name }, p) => ({
-    id,
-    name,
-    kind: "press" as const,
-    control: kit.controls[p % 2]!.id,
-  }));
-  return { ...kit, patterns, prompts: [] };
-});
-
 test("runs that decide the same at two values do so at every value between", () => {
   let boundaries = 0;
   const property = fc.property(anyPresses, anyTake, fc.nat(), (kit, take, pick) => {
-    const all = sweptOf(kit);
+    const all = listShared(kit);
     const swept = all[pick % all.length]!;
     expect(isEqualBetween(swept)).toBe(true);
     const decided = VALUES.map(value => {

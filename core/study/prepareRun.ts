@@ -14,7 +14,8 @@ export type PrepareRun = (kit: Kit) => PreparedKit | undefined;
 /** A kit ready to run. */
 export interface PreparedKit {
   readonly program: Program;
-  readonly run: (columns: InputColumns) => Trace;
+  /** Runs a take's columns to the end. `waits`: a list that the run fills, see Trace. */
+  readonly run: (columns: InputColumns, waits?: number[]) => Trace;
   /** Judges a complete run by the checks of its take at the kit's own rate; absent if there are none. */
   readonly judge?: (trace: Trace, takeId: string) => readonly JudgedCheck[];
 }
@@ -30,5 +31,5 @@ export const prepareBare: PrepareRun = kit => {
   const compiled = compile(kit);
   if (!compiled.ok) return undefined;
   const program = compiled.value;
-  return { program, run: columns => run(program, columns) };
+  return { program, run: (columns, waits) => run(program, columns, waits) };
 };

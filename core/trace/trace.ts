@@ -83,13 +83,19 @@ export interface Trace {
    * again.
    */
   isMuted: boolean;
+  /**
+   * For studies that share runs: what pending requests would have been lost for, had their buffer run out. Four numbers for
+   * each frame on which a due request goes on waiting: its move, the frame on which it was made, its age in ticks since it was
+   * due, and the reason, an index into LOSS_REASONS. Undefined in any other run.
+   */
+  readonly waits: number[] | undefined;
 }
 
 /**
  * Creates an empty trace. `rateHz`: frames per second. `room`: the notes it can hold before its columns
- * double.
+ * double. `waits`: a list that a run fills, see Trace.
  */
-export function createTrace(rateHz: number, room = 256): Trace {
+export function createTrace(rateHz: number, room = 256, waits?: number[]): Trace {
   return {
     rateHz,
     frames: 0,
@@ -101,6 +107,7 @@ export function createTrace(rateHz: number, room = 256): Trace {
     payload: new Float64Array(room * 2),
     used: 0,
     isMuted: false,
+    waits,
   };
 }
 

@@ -68,9 +68,14 @@ test("a goal for several groups is met where each meets it; a group without mean
   ]);
 });
 
+const EMPTY_POINT: SweepPoint = {
+  ...{ value: 0, runs: 1, repetitions: 1, performed: { direct: 0, buffer: 0, coyote: 0, both: 0 } },
+  ...{ lost: {}, lostPresses: 0, saved: 0, unwanted: 0, gone: 0, holds: 0, asked: 0 },
+  ...{ judged: [], failed: [], delays: [] },
+};
+
 test("a sweep is split by group, and the limits are listed from the smallest", () => {
-  const point = (value: number, lostPresses: number) =>
-    ({ value, runs: 1, lostPresses, gone: 0, unwanted: 0 }) as SweepPoint;
+  const point = (value: number, lostPresses: number) => ({ ...EMPTY_POINT, value, lostPresses });
   const answers = [
     [point(1, 1), point(3, 0)],
     [point(2, 0)],

@@ -5,6 +5,7 @@ import { formatLimits } from "./sweepLimits";
 const point = (value: number, lostPresses: number, unwanted = 0, gone = 0): SweepPoint => ({
   value,
   runs: 4,
+  repetitions: 1,
   performed: { direct: 0, buffer: 0, coyote: 0, both: 0 },
   lost: {},
   lostPresses,
@@ -13,9 +14,9 @@ const point = (value: number, lostPresses: number, unwanted = 0, gone = 0): Swee
   gone,
   holds: 0,
   asked: 0,
-  checks: 0,
-  failing: 0,
-  medianDelay: undefined,
+  judged: [],
+  failed: [],
+  delays: [],
 });
 const limits = (points: readonly SweepPoint[], present = 1) =>
   formatLimits(points, present, value => `${value}f`);

@@ -1,4 +1,4 @@
-import { findEdges, type SweepPoint } from "#core";
+import { findEdges, mergePoints, type SweepPoint } from "#core";
 import type { DrawnSweep, SweptChoice } from "../../document/studySettings";
 import type { ChartLine } from "../../ui/LineChart";
 
@@ -10,7 +10,7 @@ export const sumOf = ({ performed }: SweepPoint) =>
  * Returns a sweep as lines over its number. Counts are of all runs; with repetitions, of one repetition of
  * all takes, so that more repetitions do not raise the lines.
  */
-export function linesOf(points: readonly SweepPoint[], plays: number): ChartLine[] {
+export function linesOf(points: readonly SweepPoint[]): ChartLine[] {
   const line = (
     label: string,
     look: ChartLine["look"],
@@ -26,7 +26,7 @@ export function linesOf(points: readonly SweepPoint[], plays: number): ChartLine
     }),
   });
   const perRun = (count: (point: SweepPoint) => number) => (point: SweepPoint) =>
-    Math.round((count(point) * 100) / plays) / 100;
+    Math.round((count(point) * 100) / Math.max(1, point.repetitions)) / 100;
   const all = [
     line("performed", "moss", [], perRun(sumOf)),
     line(
@@ -99,7 +99,7 @@ export function listSweptGroups(
   const parts = answers.length / names.length;
   return names.flatMap((name, g) => {
     const own = answers.slice(g * parts, (g + 1) * parts);
-    const points = own.flatMap(list => list ?? []).sort((a, b) => a.value - b.value);
+    const points = mergePoints(own.flatMap(list => list ?? []));
     return points.length === 0 ? [] : [{ name, answers: own, points }];
   });
 }
@@ -133,9 +133,7 @@ export function formatGroupLimits(
 }
 
 /** Returns the highest point of the lines of several groups, so that their charts have one scale. */
-export function highestOf(groups: readonly SweptGroup[], plays: number): number {
-  const ys = groups.flatMap(({ points }) =>
-    linesOf(points, plays).flatMap(line => line.points.map(({ y }) => y)),
-  );
+export function highestOf(groups: readonly SweptGroup[]): number {
+  const ys = groups.flatMap(({ points }) => linesOf(points).flatMap(line => line.points.map(({ y }) => y)));
   return Math.max(1, ...ys);
 }

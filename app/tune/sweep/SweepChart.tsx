@@ -91,7 +91,7 @@ function listMarks(
 /** The lines of a sweep over one number, with the words of the value that is looked at. */
 export function SweepLines({
   points,
-  drawn: { choice, hand, plays },
+  drawn: { choice, hand },
   base,
   trying,
   group,
@@ -114,7 +114,7 @@ export function SweepLines({
       <LineChart
         isMain={!group}
         label={`${whose}${choice.name}, swept: arrows try a value on the tape, Enter keeps it, Escape puts it back`}
-        lines={linesOf(points, plays)}
+        lines={linesOf(points)}
         marks={listMarks(points, present, trying.value, choice)}
         xWords={axisWords(choice, base.rate)}
         yWords={

@@ -19,8 +19,8 @@ export function SweepSideBySide({
   base: Kit;
   trying: Trying;
 }) {
-  const { choice, two, rows, plays } = drawn;
-  const yMost = highestOf(groups, plays);
+  const { choice, two, rows } = drawn;
+  const yMost = highestOf(groups);
   return (
     <>
       {!two && (

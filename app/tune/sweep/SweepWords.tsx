@@ -1,5 +1,5 @@
 import type { SweptChoice } from "../../document/studySettings";
-import { countWords, lossNameWords, type SweepPoint } from "#core";
+import { countWords, lossNameWords, medianDelayOf, type SweepPoint } from "#core";
 import { holdWords } from "../../ui/holdWords";
 import { formatLimits } from "../model/sweepLimits";
 import { sumOf } from "../model/sweepLines";
@@ -40,6 +40,8 @@ export function PointWords({
 }) {
   if (point.runs === 0)
     return <p className="text-foxglove">At {formatSwept(point.value, choice, rateHz)} the kit has faults.</p>;
+  const { judged, failed } = point;
+  const medianDelay = medianDelayOf(point);
   const lost = Object.entries(point.lost).map(([why, n]) => `${n} ${lossNameWords(why)}`);
   return (
     <p className="text-sm" data-testid="sweep-point">
@@ -48,8 +50,8 @@ export function PointWords({
       by both), {countWords(point.lostPresses, "press", "presses")} lost
       {lost.length > 0 ? ` (requests: ${lost.join(", ")})` : ""}, {point.saved} saved, {point.unwanted}{" "}
       unwanted, {point.gone} gone
-      {point.checks > 0 && `, ${holdWords(point.checks - point.failing, point.checks)} in every run`}
-      {point.medianDelay !== undefined && `, median delay ${point.medianDelay}f`}; n = {point.runs}{" "}
+      {judged.length > 0 && `, ${holdWords(judged.length - failed.length, judged.length)} in every run`}
+      {medianDelay !== undefined && `, median delay ${medianDelay}f`}; n = {point.runs}{" "}
       {point.runs === 1 ? "run" : "runs"}.
     </p>
   );

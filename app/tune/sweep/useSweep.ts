@@ -1,5 +1,5 @@
 import { dequal } from "dequal";
-import type { Character, Kit } from "#core";
+import type { Character, Kit, SweepQuestion as SweptValues } from "#core";
 import { useStudySettings, useStudying } from "../../document/studiesContext";
 import { useDocument } from "../../document/workbenchContext";
 import {
@@ -18,6 +18,21 @@ const VALUES_OF_ONE = 41;
 const VALUES_OF_TWO = 21;
 /** A sweep of one number is shared by two workers. */
 const HALVES = [0, 1] as const;
+
+/** Divides a sweep of one number: each worker plays half of the repetitions or, without any, tries every other value. */
+function halve(sweep: SweptValues): SweptValues[] {
+  const { hands, values } = sweep;
+  return HALVES.flatMap((half): SweptValues[] => {
+    if (!hands || hands.count === 1) {
+      const own = values.filter((_, k) => k % HALVES.length === half);
+      return own.length > 0 ? [{ ...sweep, values: own }] : [];
+    }
+    const first = Math.ceil(hands.count / 2);
+    const { seed, count } = hands;
+    const own = half === 0 ? { count: first } : { seed: seed + first, count: count - first };
+    return [{ ...sweep, hands: { ...hands, ...own } }];
+  });
+}
 
 /** The question of a sweep: its numbers, their ranges, and the character that repeats the takes. */
 export interface SweepQuestion {
@@ -88,9 +103,7 @@ export function useSweep(kit: Kit): SweepQuestion | undefined {
       const own = { kit, swept: choice.swept, ...hands };
       const parts = two
         ? rows.map(value => ({ ...own, values, besides: [{ swept: two.swept, value }] }))
-        : HALVES.map(half => values.filter((_, k) => k % HALVES.length === half))
-            .filter(list => list.length > 0)
-            .map(list => ({ ...own, values: list }));
+        : halve({ ...own, values });
       const questions = groups
         .asks(isOwnHand)
         .flatMap(group => parts.map(sweep => ({ sweep, checks, ...group })));

@@ -1,6 +1,5 @@
 import { readTake, type InputColumns } from "../../input/inputColumns";
 import type { Take } from "../../input/takeSchema";
-import type { Kit } from "../../kit/schema";
 import {
   countPlay,
   fatesOf,
@@ -14,16 +13,12 @@ import type { HandsQuestion } from "../hands/studyHands";
 import { isSameDecided, listDecided } from "../../trace/decided";
 import { isEqualBetween } from "../equalBetween";
 import type { PreparedKit, PrepareRun } from "../prepareRun";
-import { writeSwept, type Swept } from "../sweep/swept";
+import { isAscending, prepareValues, runValues, type Sharing, type ValuesQuestion } from "../runValues";
 
 /** The parameters of a goal: the plays to meet it, and the values to try. */
-export interface GoalQuestion extends HandsQuestion {
+export interface GoalQuestion extends HandsQuestion, ValuesQuestion {
   /** A play meets the goal if it keeps at least this share of its meant presses, 0 to 1. */
   readonly pressShare: number;
-  readonly swept: Swept;
-  /** Other numbers set at the same time: one row of a field of two numbers. */
-  readonly besides?: readonly { readonly swept: Swept; readonly value: number }[];
-  readonly values: readonly number[];
   /** Whether none of the checks in `never` names lost events (see namesLosses); then they are decided by what runs decide. */
   readonly isNeverDecided?: boolean;
 }
@@ -68,9 +63,6 @@ interface Course {
 
 /** Shares are compared with a little room, so that 99 % of 100 presses is 99. */
 const ROUNDING = 1e-9;
-
-const isAscending = (values: readonly number[]) =>
-  values.every((value, k) => k === 0 || values[k - 1]! <= value);
 
 interface Sums {
   plays: number;
@@ -121,6 +113,12 @@ function findHardest(
   return { take: take.id, control, frame, kept, plays: hardest.of };
 }
 
+/** Runs that decide the same keep the same presses and have the same unwanted events. */
+const SHARING: Sharing<Outcome> = {
+  isSame: (lower, upper) => isSameDecided(lower.decided!, upper.decided!),
+  derive: upper => upper,
+};
+
 /** Runs one play at one value. */
 function runPlay(
   ready: PreparedKit,
@@ -136,47 +134,6 @@ function runPlay(
   const verdicts = never.length > 0 ? (ready.judge?.(trace, take.id) ?? []) : [];
   const broken = verdicts.filter(({ check, ok }) => !ok && never.includes(check)).length;
   return { isKept, unwanted: slips + broken, decided: isShared ? listDecided(trace) : undefined };
-}
-
-/**
- * Yields the results of a play at each of some values, which ascend: where equal ends decide what lies between, values
- * between two that decide the same are not run.
- */
-function* runValues(
-  values: readonly number[],
-  runAt: (value: number) => Outcome,
-  isShared: boolean,
-): Generator<undefined, readonly Outcome[]> {
-  const found: Outcome[] = [];
-  const stretches: (readonly [from: number, to: number])[] = [];
-  for (const k of isShared ? [0, values.length - 1] : values.keys()) {
-    found[k] ??= runAt(values[k]!);
-    yield;
-  }
-  if (isShared) stretches.push([0, values.length - 1]);
-  for (let stretch = stretches.pop(); stretch; stretch = stretches.pop()) {
-    const [from, to] = stretch;
-    if (to - from < 2) continue;
-    if (isSameDecided(found[from]!.decided!, found[to]!.decided!)) found.fill(found[from]!, from + 1, to);
-    else {
-      const middle = (from + to) >> 1;
-      found[middle] = runAt(values[middle]!);
-      stretches.push([from, middle], [middle, to]);
-      yield;
-    }
-  }
-  return found;
-}
-
-/** Prepares the kit at each value; undefined where it has faults. */
-function prepareValues({ kit, swept, besides = [], values }: GoalQuestion, prepare: PrepareRun) {
-  return values.map(value => {
-    const changed = [{ swept, value }, ...besides].reduce<Kit | undefined>(
-      (now, other) => now && writeSwept(now, other.swept, other.value),
-      kit,
-    );
-    return changed && prepare(changed);
-  });
 }
 
 /**
@@ -205,8 +162,6 @@ export function* studyGoal(
     };
     return [{ take, listed, playOf }];
   });
-  const ready = prepareValues(question, prepare);
-  const sound = [...ready.keys()].filter(k => ready[k]);
   const tallies = values.map((): Tally => ({
     plays: 0,
     meeting: 0,
@@ -222,14 +177,20 @@ export function* studyGoal(
       ...sums,
       hardest: findHardest(counted, played),
     }));
+  const preparing = prepareValues(question, prepare);
+  let prepared = preparing.next();
+  for (; !prepared.done; prepared = preparing.next()) yield { runs: 0, of: 0, cells };
+  const ready = prepared.value;
+  const sound = [...ready.keys()].filter(k => ready[k]);
   const isJudgedAlike = never.length === 0 || question.isNeverDecided === true;
   const isShared = isEqualBetween(swept) && isJudgedAlike && isAscending(values);
+  const sharing = isShared ? SHARING : undefined;
   const of = courses.length * count * sound.length;
   let runs = 0;
   for (let h = 0; h < count && sound.length > 0; h++)
     for (const [place, course] of courses.entries()) {
       const play = course.playOf(h);
-      const running = runValues(sound, k => runPlay(ready[k]!, course, play, never, isShared), isShared);
+      const running = runValues(sound, k => runPlay(ready[k]!, course, play, never, isShared), sharing);
       let step = running.next();
       for (; !step.done; step = running.next()) yield { runs, of, cells };
       played[place]!++;

@@ -1,24 +1,20 @@
-import { quantileSorted } from "simple-statistics";
-import type { Take } from "../../input/takeSchema";
 import { gapFrames } from "../../input/gapFrames";
 import { readTake, type InputColumns } from "../../input/inputColumns";
-import type { Kit } from "../../kit/schema";
-import { LOSS_REASONS, PERFORMED_BY, type LossReason, type PerformedBy } from "../../trace/trace";
+import type { Take } from "../../input/takeSchema";
+import type { Program } from "../../program/program";
+import { isSameDecided, listDecided } from "../../trace/decided";
 import type { Aims } from "../hands/aims";
 import type { Character } from "../hands/character";
 import { playHand } from "../hands/playHand";
-import type { PrepareRun } from "../prepareRun";
-import { movesOf, writeSwept, type Swept } from "./swept";
-import { readOutcome, type Outcome } from "./readOutcome";
+import { isBuffer, isEqualBetween } from "../equalBetween";
+import type { JudgedCheck, PreparedKit, PrepareRun } from "../prepareRun";
+import { isAscending, prepareValues, runValues, type Sharing, type ValuesQuestion } from "../runValues";
+import { readOutcome, shortenWaits, type Outcome } from "./readOutcome";
+import { addOutcome, createSums, toPoint, type SweepPoint } from "./sweepPoint";
+import { movesOf } from "./swept";
 
-/** The parameters of a sweep. */
-export interface SweepQuestion {
-  readonly kit: Kit;
-  readonly swept: Swept;
-  /** Other numbers set at the same time: one row of a two-dimensional sweep. */
-  readonly besides?: readonly { readonly swept: Swept; readonly value: number }[];
-  /** The values to try, in the number's own unit. */
-  readonly values: readonly number[];
+/** The parameters of a sweep: the values to try, each in the number's own unit, and the plays to try them on. */
+export interface SweepQuestion extends ValuesQuestion {
   /** The character with which each take is repeated, and how often; absent means once as recorded. */
   readonly hands?: {
     readonly character: Character;
@@ -26,151 +22,122 @@ export interface SweepQuestion {
     readonly seed: number;
     readonly count: number;
   };
+  /** Whether none of the checks names lost events (see namesLosses); then they are decided by what runs decide. */
+  readonly areChecksDecided?: boolean;
 }
 
-/** The result of one value, over all runs. */
-export interface SweepPoint {
-  readonly value: number;
-  /** The number of runs: takes × repetitions. 0 if the kit has faults with this value. */
-  readonly runs: number;
-  readonly performed: Readonly<Record<PerformedBy, number>>;
-  /** Lost requests by reason. */
-  readonly lost: Readonly<Partial<Record<LossReason, number>>>;
-  /** Lost presses (see Fate). */
-  readonly lostPresses: number;
-  /** Presses unused at the present value and used at this one. */
-  readonly saved: number;
-  /**
-   * Events absent at the present value and not made of a press lost there, plus events of the present value
-   * that are gone.
-   */
-  readonly unwanted: number;
-  readonly gone: number;
-  /** Results of checks that hold, of those judged. */
-  readonly holds: number;
-  readonly asked: number;
-  /** The checks that were judged in some run, and those of them that failed in one. */
-  readonly checks: number;
-  readonly failing: number;
-  /** The median delay from press to performance, in frames; undefined if nothing was performed. */
-  readonly medianDelay: number | undefined;
-}
-
-interface Sums {
-  runs: number;
-  performed: Record<PerformedBy, number>;
-  lost: Partial<Record<LossReason, number>>;
-  lostPresses: number;
-  saved: number;
-  unwanted: number;
-  gone: number;
-  holds: number;
-  asked: number;
-  /** The indices of checks that were judged, and of those that failed. */
-  readonly judged: Set<number>;
-  readonly failed: Set<number>;
-  delays: number[];
-}
-
-const createSums = (): Sums => ({
-  runs: 0,
-  performed: { direct: 0, buffer: 0, coyote: 0, both: 0 },
-  lost: {},
-  lostPresses: 0,
-  saved: 0,
-  unwanted: 0,
-  gone: 0,
-  holds: 0,
-  asked: 0,
-  judged: new Set(),
-  failed: new Set(),
-  delays: [],
-});
-
-function addOutcome(sums: Sums, now: Outcome, present: Outcome): void {
-  sums.runs++;
-  for (const by of PERFORMED_BY) sums.performed[by] += now.performed[by];
-  for (const why of LOSS_REASONS) if (now.lost[why]) sums.lost[why] = (sums.lost[why] ?? 0) + now.lost[why];
-  sums.lostPresses += now.lostPresses.size;
-  for (const key of present.lostPresses) if (!now.lostPresses.has(key)) sums.saved++;
-  for (const [key, event] of now.events) {
-    if (present.events.has(key)) continue;
-    if (!event.edges.some(edge => present.lostPresses.has(edge))) sums.unwanted++;
-  }
-  for (const key of present.events.keys()) if (!now.events.has(key)) sums.gone++;
-  for (const delay of now.delays) sums.delays.push(delay);
-}
-
-function toPoint(value: number, { delays, judged, failed, ...sums }: Sums): SweepPoint {
-  const sorted = Float64Array.from(delays).sort();
-  const medianDelay = sorted.length === 0 ? undefined : quantileSorted(sorted as unknown as number[], 0.5);
-  return { value, ...sums, checks: judged.size, failing: failed.size, medianDelay };
-}
-
-/** One take as played: repeated with a character, or as recorded. */
-interface Played {
-  readonly take: Take;
+/** One play: a take repeated with a character, or as recorded. */
+interface Play {
+  readonly takeId: string;
   readonly columns: InputColumns;
   /** See listDelays. */
   readonly gaps: readonly number[];
-  readonly present: Outcome;
+}
+
+/** The results of one play at one value, and what it takes to derive those at lower values. */
+interface SweptRun {
+  readonly program: Program;
+  readonly outcome: Outcome;
+  readonly verdicts: readonly JudgedCheck[];
+  /** See listDecided and Trace. */
+  readonly decided: readonly number[];
+  readonly waits: readonly number[];
+}
+
+/** Returns whether requests of a move can wait at all, which decides whether newer ones replace older ones. */
+const canWait = ({ moves }: Program, m: number) => moves[m]!.deferTicks + moves[m]!.bufferTicks > 0;
+
+/** Returns whether requests of two runs were lost for the same reasons. */
+function isSameLost({ unperformed: lower }: Outcome, { unperformed: upper }: Outcome): boolean {
+  return lower.length === upper.length && lower.every(({ reason }, k) => reason === upper[k]!.reason);
+}
+
+/** Returns how runs between two values follow from theirs; undefined where they do not. */
+function sharingOf(
+  { swept, values, areChecksDecided = true }: SweepQuestion,
+  ready: readonly (PreparedKit | undefined)[],
+): Sharing<SweptRun> | undefined {
+  if (!areChecksDecided || !isEqualBetween(swept) || !isAscending(values)) return undefined;
+  const isSame = (lower: SweptRun, upper: SweptRun) => isSameDecided(lower.decided, upper.decided);
+  // A coyote moves no end of a request, and what keeps one from being performed grows less with it.
+  if (!isBuffer(swept))
+    return {
+      isSame: (lower, upper) => isSame(lower, upper) && isSameLost(lower.outcome, upper.outcome),
+      derive: upper => upper,
+    };
+  return {
+    isSame,
+    derive(upper, place) {
+      const { program } = ready[place]!;
+      const isAlike = program.moves.every((_, m) => canWait(program, m) === canWait(upper.program, m));
+      return isAlike ? { ...upper, outcome: shortenWaits(upper.outcome, upper.waits, program) } : undefined;
+    },
+  };
+}
+
+/** A step of a sweep: the runs that are counted, of those in all, and the points of the plays so far. */
+interface SweepStep {
+  readonly runs: number;
+  readonly of: number;
+  readonly points: () => readonly SweepPoint[];
 }
 
 /**
- * Yields the point of each value of a number over takes: every take is run under the changed kit, with every
+ * Yields the points of each value of a number over takes: every take is run under the changed kit, with every
  * repetition. All values use the same repetitions. Performances, losses and delays are those of the moves the
- * number belongs to. A value that gives the kit faults yields a point without runs. Yields after every run.
+ * number belongs to. A value that gives the kit faults yields a point without runs. Yields after every run; the takes of a
+ * repetition follow each other.
  */
 export function* sweepValues(
-  { kit, swept, besides = [], values, hands }: SweepQuestion,
+  question: SweepQuestion,
   takes: readonly Take[],
   prepare: PrepareRun,
-): Generator<
-  { readonly runs: number; readonly of: number; readonly point?: SweepPoint },
-  readonly SweepPoint[]
-> {
+): Generator<SweepStep, readonly SweepPoint[]> {
+  const { kit, swept, values, hands } = question;
   const base = prepare(kit);
   if (!base) return [];
   const moves = movesOf(kit, swept);
   const count = hands?.count ?? 1;
   const of = takes.length * count * (values.length + 1);
+  const sums = values.map(createSums);
   let runs = 0;
-  const played: Played[] = [];
-  for (const take of takes)
-    for (let h = 0; h < count; h++) {
+  const listPoints = () => sums.map((own, k) => toPoint(values[k]!, takes.length, own));
+  // A point without runs is that of a value with faults, and not of one that was not tried yet.
+  const points = () => (runs === 0 ? [] : listPoints());
+  const preparing = prepareValues(question, prepare);
+  let prepared = preparing.next();
+  for (; !prepared.done; prepared = preparing.next()) yield { runs: 0, of, points };
+  const ready = prepared.value;
+  const sound = [...ready.keys()].filter(k => ready[k]);
+  const sharing = sharingOf(question, ready);
+  const runAt = ({ takeId, columns, gaps }: Play, { program, run, judge }: PreparedKit): SweptRun => {
+    const waits: number[] = [];
+    const trace = sharing ? run(columns, waits) : run(columns);
+    return {
+      program,
+      outcome: readOutcome(program, trace, moves, gaps),
+      verdicts: judge?.(trace, takeId) ?? [],
+      decided: sharing ? listDecided(trace) : [],
+      waits,
+    };
+  };
+  for (let h = 0; h < count; h++)
+    for (const take of takes) {
       const own = hands ? playHand(take, hands.character, hands.seed + h, hands.aims?.get(take.id)) : take;
       const columns = readTake(base.program, own);
-      const gaps = gapFrames(own, base.program.rateHz);
-      const present = readOutcome(base.program, base.run(columns), moves, gaps);
-      played.push({ take: own, columns, gaps, present });
-      yield { runs: ++runs, of };
+      const play: Play = { takeId: own.id, columns, gaps: gapFrames(own, base.program.rateHz) };
+      const present = readOutcome(base.program, base.run(columns), moves, play.gaps);
+      const running = runValues(sound, k => runAt(play, ready[k]!), sharing);
+      let step = running.next();
+      for (let done = 1; !step.done; done++, step = running.next())
+        yield { runs: runs + Math.min(done, sound.length), of, points };
+      step.value.forEach(({ outcome, verdicts }, k) =>
+        addOutcome(sums[sound[k]!]!, outcome, present, verdicts),
+      );
+      runs += values.length + 1;
+      yield { runs, of, points };
     }
-  const points: SweepPoint[] = [];
-  for (const value of values) {
-    const sums = createSums();
-    const changed = [{ swept, value }, ...besides].reduce<Kit | undefined>(
-      (now, other) => now && writeSwept(now, other.swept, other.value),
-      kit,
-    );
-    const ready = changed && prepare(changed);
-    for (const { take, columns, gaps, present } of played) {
-      runs++;
-      if (!ready) continue;
-      const trace = ready.run(columns);
-      addOutcome(sums, readOutcome(ready.program, trace, moves, gaps), present);
-      for (const { check, ok } of ready.judge?.(trace, take.id) ?? []) {
-        sums.asked++;
-        sums.judged.add(check);
-        if (ok) sums.holds++;
-        else sums.failed.add(check);
-      }
-      yield { runs, of };
-    }
-    const point = toPoint(value, sums);
-    points.push(point);
-    yield { runs, of, point };
-  }
-  return points;
+  return listPoints();
 }
 
 /** The limits of useful values. */
