@@ -74,8 +74,10 @@ const AXES: readonly (readonly [string, object, number])[] = [
   ["1,000 rules on four controls", { patterns: LENGTH_RULES(1000) }, 3],
   ["1,000 controls", { controls: many(1000, k => ({ ...CONTROLS[k % 4]!, id: `c${k}`, bindings: [] })) }, 3],
   ["1,000 moves", { moves: MOVES(1000, 0) }, 3],
-  ["1,000 moves, 64 needs each", { gates: GATES(1000), moves: MOVES(1000, 64) }, 3],
-  ["999 sequences of 64 steps", { patterns: SEQUENCES(999, 64) }, 3],
+  ["1,000 moves, 7 needs each", { gates: GATES(1000), moves: MOVES(1000, 7) }, 3],
+  ["120 moves, 64 needs each", { gates: GATES(64), moves: MOVES(120, 64) }, 3],
+  ["999 sequences of 8 steps", { patterns: SEQUENCES(999, 8) }, 3],
+  ["150 sequences of 64 steps", { patterns: SEQUENCES(150, 64) }, 3],
   [
     "a chain of 1,000 gates",
     { gates: GATE_CHAIN(1000), moves: [{ ...MOVES(1, 0)[0]!, needs: [{ gate: "g999" }] }] },

@@ -99,6 +99,7 @@ export const compileSequence: CompileKind<"sequence", SequenceProgram> = (patter
     kind: "sequence",
     steps: bare.map((step, k) => ({ ...step, laterSources: laterSources(bare, k, names) })),
     totalTicks: names.atMost(pattern.total, NEVER),
+    isSpaced: bare.some(({ afterTicks }) => afterTicks > 0),
     isFaced: bare.some(({ does }) => does === "face"),
     heldControls: [...new Set(bare.flatMap(step => (step.does === "hold" ? [step.control] : [])))],
     breakers,

@@ -25,6 +25,8 @@ export interface SequenceProgram extends PatternBase {
   readonly totalTicks: number;
   /** Whether a step waits for a direction to have been held. */
   readonly isFaced: boolean;
+  /** Whether a step must come some time after the one before. */
+  readonly isSpaced: boolean;
   /** The controls of the steps that wait for a hold. */
   readonly heldControls: readonly number[];
   /** Controls whose press breaks a choice; empty if other presses are ignored. */

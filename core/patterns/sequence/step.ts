@@ -81,6 +81,23 @@ function mayStillGrow(program: Program, pattern: SequenceProgram, state: State, 
   return false;
 }
 
+/**
+ * Returns whether only time has passed for an attempt since the frame before: then nothing but its gaps can end it. Choices
+ * with a least time between steps may also be pruned by time.
+ */
+function onlyWaits(
+  program: Program,
+  pattern: SequenceProgram,
+  state: State,
+  { isMuted }: Trace,
+  i: number,
+): boolean {
+  const count = state.choiceCount[pattern.choices]!;
+  if (count === 0 || (count > 1 && pattern.isSpaced)) return false;
+  if (state.isStirred || isMuted || program.hides || pattern.sticks.length > 0) return false;
+  return state.cells[pattern.base + HOT] === 0 && !mayStillGrow(program, pattern, state, i);
+}
+
 export const sequenceStepper: PatternStepper<SequenceProgram> = {
   step(program, pattern, state, trace, i) {
     const cells = state.cells;
@@ -90,8 +107,11 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     const now = nowTicks(pattern, state);
     if (found.serve.length < pattern.edgeRoom) found = createStepEdges(pattern.edgeRoom);
     lookAtSticks(program, pattern, state, i);
-    const hadChoices = state.choiceCount[list]! > 0;
+    const choicesBefore = state.choiceCount[list]!;
+    const hadChoices = choicesBefore > 0;
+    const isWaiting = onlyWaits(program, pattern, state, trace, i);
     const inTime = dropLate(pattern, state, stride, now);
+    if (isWaiting && inTime === choicesBefore) return setPhase(state, i, FORMING);
     const isBroken = isAnyPressed(program, state, i, pattern.breakers);
     const hadReached = cells[base + REACHED]!;
     let isFirstMade = findStepEdges(program, pattern, state, i, pattern.steps[0]!, found);
