@@ -63,6 +63,16 @@ test.each<[string, unknown, RegExp]>([
     /^patterns\[0\]\.steps: has 100 items, more than the 64/,
   ],
   [
+    "160 sequences of 63 steps",
+    kit({
+      patterns: many(160, k => ({
+        ...{ id: `s${k}`, name: "S", kind: "sequence", gap: "9f" },
+        steps: many(63, () => ({ press: "a" })),
+      })),
+    }),
+    /^patterns\[156\]\.steps: with this list the kit holds more than the 10000 items/,
+  ],
+  [
     "an output of 1e300",
     charge({ output: [1e300, 1e300] }),
     /^patterns\[0\]\.output\[0\]: 1e\+300 is out of reach/,

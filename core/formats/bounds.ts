@@ -14,6 +14,8 @@ export const BOUNDS = {
   curveReach: 1000,
   /** Items of a list in a kit: rules, controls, modes. */
   items: 1000,
+  /** Items of all lists of a kit but its stage, those within rules included: a change of one number may concern each. */
+  itemsInAll: 10_000,
   /** Items of a list within one rule: what it needs, asks, opens. A sentence of more cannot be read or edited. */
   clauses: 64,
   /** Steps of a sequence; the matcher keeps every choice of frames that may still complete. */

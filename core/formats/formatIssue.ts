@@ -71,6 +71,8 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "stick-same": f => `"${f.id}" stands for two directions: give each its own control`,
   dir: f => `${f.found} is not a direction: write stick:digit, the digit as on a number pad (1 to 9)`,
   "start-without-modes": () => `names a first mode, but the kit has no modes: add modes, or take it away`,
+  "many-in-all": f =>
+    `with this list the kit holds more than the ${f.limit} items in all lists that can be run and edited: take some out, here or in others`,
   "too-long-take": f => `${f.frames} frames are more than the ${f.limit} a take may have: cut it shorter`,
   "same-control": f => `names "${f.id}" twice: one control is pressed only once at a time`,
   "lane-value": f => `${f.found} is not a value here: ${f.wanted}`,

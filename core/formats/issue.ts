@@ -11,6 +11,7 @@ export type IssueCode =
   | "id"
   | "long-text"
   | "many"
+  | "many-in-all"
   | "far"
   | "past-takes"
   | "deep"

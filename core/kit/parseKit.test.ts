@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import { anyKit } from "../tests/arbitraries";
 import { assertUntil } from "../tests/assertUntil";
 import { findEditFault, parseKitShape } from "./parseKit";
-import type { Kit } from "./schema";
+import type { Kit, Pattern } from "./schema";
 
 const LISTS = ["controls", "gates", "patterns", "moves", "prompts"] as const;
 
@@ -53,4 +53,18 @@ test("a list that grows past its bound is refused", () => {
   const grown = { ...kit, controls: Array.from({ length: 1001 }, (_, k) => ({ ...control, id: `a${k}` })) };
   expect(findEditFault(kit, grown)?.path).toEqual(["controls"]);
   expect(findEditFault(kit, { ...kit, rate: -1 })?.path).toEqual(["rate"]);
+});
+
+test("a rule is refused with which the lists of a kit hold too much in all", () => {
+  const sequence = (k: number): Pattern => {
+    const steps = Array.from({ length: 60 }, () => ({ press: "a" }));
+    return { id: `s${k}`, name: "S", kind: "sequence", gap: "9f", steps };
+  };
+  const kit: Kit = { ...EMPTY, patterns: Array.from({ length: 163 }, (_, k) => sequence(k)) };
+  expect(parseKitShape(kit).ok).toBe(true);
+  const grown = { ...kit, patterns: [...kit.patterns, sequence(163)] };
+  expect(findEditFault(kit, grown)?.path).toEqual(["patterns", 163, "steps"]);
+  // A change of another rule is no way around it, and one that takes something out is.
+  expect(findEditFault(grown, { ...grown, name: "Other" })?.code).toBe("many-in-all");
+  expect(findEditFault(grown, kit)).toBeUndefined();
 });

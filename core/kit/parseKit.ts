@@ -1,4 +1,5 @@
-import type { Issue, Result } from "../formats/issue";
+import { BOUNDS } from "../formats/bounds";
+import { fault, type Issue, type PathStep, type Result } from "../formats/issue";
 import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
 import { compile } from "./compile";
 import { kitSchema, type Kit } from "./schema";
@@ -11,12 +12,45 @@ export const KIT_FORMAT: DocumentFormat<Kit> = {
   forward: {},
 };
 
+/** Returns the path of the list with which all lists of a kit together exceed their bound; undefined if none does. */
+function findListBeyond(rules: Omit<Kit, "stage">): readonly PathStep[] | undefined {
+  let left: number = BOUNDS.itemsInAll;
+  const visit = (value: unknown, path: readonly PathStep[]): readonly PathStep[] | undefined => {
+    if (typeof value !== "object" || value === null) return undefined;
+    if (Array.isArray(value)) left -= value.length;
+    if (left < 0) return path;
+    for (const [key, item] of Object.entries(value)) {
+      const beyond = visit(item, [...path, Array.isArray(value) ? Number(key) : key]);
+      if (beyond) return beyond;
+    }
+    return undefined;
+  };
+  return visit(rules, []);
+}
+
+/** Returns the number of items of all lists within a value. */
+function countItems(value: unknown): number {
+  if (typeof value !== "object" || value === null) return 0;
+  let count = Array.isArray(value) ? value.length : 0;
+  for (const item of Object.values(value)) count += countItems(item);
+  return count;
+}
+
+/** Returns the fault of a kit whose lists hold too much in all; its stage has bounds of its own. */
+function findExcess({ stage: _stage, ...rules }: Kit): Issue | undefined {
+  if (countItems(rules) <= BOUNDS.itemsInAll) return undefined;
+  const path = findListBeyond(rules);
+  return path && fault("many-in-all", path, { limit: BOUNDS.itemsInAll });
+}
+
 /**
  * Parses an unknown value as a kit by its shape alone. A kit being edited may have faults, such as a rule
  * that names something deleted, and is stored anyway.
  */
 export function parseKitShape(input: unknown): Result<Kit> {
-  return parseDocument(KIT_FORMAT, input);
+  const parsed = parseDocument(KIT_FORMAT, input);
+  const excess = parsed.ok ? findExcess(parsed.value) : undefined;
+  return excess ? { ok: false, issues: [excess] } : parsed;
 }
 
 /**
@@ -35,7 +69,7 @@ export function findEditFault(before: Kit, after: Kit): Issue | undefined {
     changed[field] = own.map(i => list[i] as unknown);
   }
   const shape = parseKitShape(changed);
-  if (shape.ok) return undefined;
+  if (shape.ok) return findExcess(after);
   const [fault] = shape.issues;
   const [field, item, ...inner] = fault!.path;
   const place = typeof item === "number" ? places.get(field)?.[item] : undefined;

@@ -23,6 +23,7 @@ export function Sweep({ kit }: { kit: Kit }) {
   const shown = drawn && isThere(base, drawn.choice) ? drawn : undefined;
   const groups = listSweptGroups(study?.value ?? [], shown ?? { groups: [] });
   const points = groups[0]?.points ?? [];
+  const isWhole = study?.state === "done";
   const isGrouped = shown !== undefined && shown.groups.length > 0;
   const begin = () => {
     trying.letGo();
@@ -36,8 +37,9 @@ export function Sweep({ kit }: { kit: Kit }) {
         {points[0] && (
           <span className="text-soft">
             n = {groups.reduce((sum, group) => sum + (group.points[0]?.runs ?? 0), 0)} runs for each value
+            {!isWhole && " so far"}
             {drawn?.hand &&
-              `, ${drawn.hand.toLowerCase()} hands, seeds ${drawn.seed} to ${drawn.seed + drawn.plays - 1}`}
+              `, ${drawn.hand.toLowerCase()} hands, seeds ${isWhole ? "" : "among "}${drawn.seed} to ${drawn.seed + drawn.plays - 1}`}
             {question.isOther && (
               <b className="text-foxglove">; this answers the question before it was changed</b>
             )}
