@@ -78,6 +78,7 @@ export function benchStudies(): void {
             kit: of,
             swept: BUFFER,
             values: VALUES,
+            areChecksDecided: true,
             ...(hands ? { hands: { character: CHARACTERS[1]!, seed: 1, count: hands } } : {}),
           },
           over,

@@ -3,7 +3,7 @@ import { compile, fault, type Issue, type Kit } from "#core";
 import { listHeavyKits } from "../../../bench/heavyKits";
 import { groupIssues, listShown } from "./ruleIssues";
 
-const { kit } = listHeavyKits().find(({ name }) => name.includes("64 needs"))!;
+const { kit } = listHeavyKits().find(({ name }) => name.includes("1,000 moves, 7 needs"))!;
 const compiled = compile(kit);
 const warnings = compiled.ok ? compiled.warnings : [];
 const about = (issue: Issue) => issue.path.slice(0, 2).join(" ");
@@ -19,9 +19,9 @@ test("every issue belongs to its rule or to none, in the order given", () => {
 
 test("a gate that nothing opens is not reported if the stage or a take opens it", () => {
   const take = { format: "moss-tap/take", version: 1, id: "t", name: "T", rate: 60, frames: 9 } as const;
-  const opened = listShown(kit, warnings, [{ ...take, lanes: {}, gates: { g7: [[1, 1]] } }]);
+  const opened = listShown(kit, warnings, [{ ...take, lanes: {}, gates: { g5: [[1, 1]] } }]);
   expect(warnings.length - opened.length).toBe(1000);
-  expect(opened.some(issue => issue.facts.id === "g7")).toBe(false);
+  expect(opened.some(issue => issue.facts.id === "g5")).toBe(false);
 });
 
 test("a warning accepted as wanted is not shown", () => {

@@ -1,3 +1,4 @@
+import { BOUNDS } from "../../formats/bounds";
 import { controlsOfKey, edgeKey, keyFrame, type Program } from "../../program/program";
 import { notes } from "../../trace/noteKinds";
 import { edgesOf } from "../../trace/notes/edgeList";
@@ -42,8 +43,8 @@ export interface Outcome {
   readonly delays: readonly number[];
 }
 
-/** More than a prompt has outcomes: the fixed ones, and up to a thousand grades. */
-const OUTCOMES = 2048;
+/** The outcomes that a prompt may have: the fixed ones and its grades. */
+const OUTCOMES = promptOutcome.graded + BOUNDS.clauses;
 
 function addPrompts({ prompts }: Program, trace: Trace, events: Map<number, OutcomeEvent>): void {
   if (prompts.length === 0) return;

@@ -72,7 +72,9 @@ test("a request that runs out between two values that decide the same is lost fo
     return { ...ready, run: (columns, waits) => (ran++, ready.run(columns, waits)) };
   };
   const values = [0, 1, 2, 3, 4, 5, 6, 20];
-  const points = finish(sweepValues({ kit: HOP, swept: BUFFER, values }, [take], prepare));
+  const points = finish(
+    sweepValues({ kit: HOP, swept: BUFFER, values, areChecksDecided: true }, [take], prepare),
+  );
   const [gate, ban] = [{ gate: 1 }, { ban: 1 }];
   expect(points.map(({ lost }) => lost)).toEqual([gate, gate, gate, ban, ban, gate, gate, {}]);
   expect(points.map(({ lostPresses }) => lostPresses)).toEqual([1, 1, 1, 1, 1, 1, 1, 0]);
@@ -99,7 +101,7 @@ test("halves of the repetitions, and every other value, merge to the points of o
     finish(
       sweepValues(
         {
-          ...{ kit: HOP, swept: BUFFER, values: [0, 1, 2, 3, 4, 5] },
+          ...{ kit: HOP, swept: BUFFER, values: [0, 1, 2, 3, 4, 5], areChecksDecided: true },
           hands: { character: CHARACTERS[1]!, seed: 5, count: 7 },
           ...change,
         },

@@ -22,7 +22,10 @@ export interface SweepQuestion extends ValuesQuestion {
     readonly seed: number;
     readonly count: number;
   };
-  /** Whether none of the checks names lost events (see namesLosses); then they are decided by what runs decide. */
+  /**
+   * Whether there are no checks, or none that names lost events (see namesLosses): then they are decided by what runs decide,
+   * and runs can be shared.
+   */
   readonly areChecksDecided?: boolean;
 }
 
@@ -54,7 +57,7 @@ function isSameLost({ unperformed: lower }: Outcome, { unperformed: upper }: Out
 
 /** Returns how runs between two values follow from theirs; undefined where they do not. */
 function sharingOf(
-  { swept, values, areChecksDecided = true }: SweepQuestion,
+  { swept, values, areChecksDecided = false }: SweepQuestion,
   ready: readonly (PreparedKit | undefined)[],
 ): Sharing<SweptRun> | undefined {
   if (!areChecksDecided || !isEqualBetween(swept) || !isAscending(values)) return undefined;
