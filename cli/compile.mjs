@@ -1,6 +1,6 @@
 // Compiles the command and the scripts of its threads into plain files, which start in a fraction of the time.
-import { mkdirSync, renameSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { mkdirSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { basename, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { build } from "esbuild";
 
@@ -20,10 +20,20 @@ const ENTRIES = {
  */
 const EXTERNAL = ["tinypool", "esbuild", "vite", "lightningcss", "*.mjs"];
 
-/** Compiles sources with all that they import. */
-function bundle(entry) {
+/** The beginning of the names of the files that entries share. */
+const SHARED = "shared-";
+
+/**
+ * Compiles sources, by the names of their files, with all that they import; returns the files with their contents. Modules that
+ * several of them use, or that are imported when they are needed, are files of their own.
+ */
+function bundle(entries) {
   return build({
-    entryPoints: [join(ROOT, entry)],
+    entryPoints: Object.fromEntries(Object.entries(entries).map(([name, path]) => [name, join(ROOT, path)])),
+    outdir: "/",
+    outExtension: { ".js": ".mjs" },
+    splitting: true,
+    chunkNames: `${SHARED}[hash]`,
     bundle: true,
     external: EXTERNAL,
     platform: "node",
@@ -39,7 +49,7 @@ function bundle(entry) {
     legalComments: "none",
     write: false,
     logLevel: "error",
-  }).then(({ outputFiles }) => outputFiles[0].contents);
+  }).then(({ outputFiles }) => outputFiles.map(({ path, contents }) => ({ name: basename(path), contents })));
 }
 
 /** Writes a file so that a command that runs meanwhile never reads half of it. */
@@ -50,17 +60,32 @@ function put(folder, name, contents) {
   renameSync(own, join(folder, name));
 }
 
+/** The age from which on files of an earlier build are removed, in ms: until then, a command may still read them. */
+const OLD_MS = 60 * 60 * 1000;
+
+/** Removes old files that entries of earlier builds have shared. */
+function removeOld(folder, current) {
+  for (const name of readdirSync(folder)) {
+    if (!name.startsWith(SHARED) || current.has(name)) continue;
+    const path = join(folder, name);
+    if (Date.now() - statSync(path).mtimeMs > OLD_MS) rmSync(path, { force: true });
+  }
+}
+
 /** Compiles the command with its threads into a folder; the project's own by default. Returns that folder. */
 export async function compileCommand(folder = OUT) {
-  await Promise.all(
-    Object.entries(ENTRIES).map(async ([name, entry]) => put(folder, `${name}.mjs`, await bundle(entry))),
-  );
+  const files = await bundle(ENTRIES);
+  const isShared = ({ name }) => name.startsWith(SHARED);
+  // Entries last: the files that they name are there by then.
+  for (const { name, contents } of [...files.filter(isShared), ...files.filter(file => !isShared(file))])
+    put(folder, name, contents);
+  removeOld(folder, new Set(files.map(({ name }) => name)));
   return folder;
 }
 
 /** Compiles another script of the project, and returns its path. */
 export async function compileScript(script) {
-  const name = script.split("/").at(-1).replace(/\.ts$/, ".mjs");
-  put(OUT, name, await bundle(script));
-  return join(OUT, name);
+  const name = basename(script, ".ts");
+  for (const file of await bundle({ [name]: script })) put(OUT, file.name, file.contents);
+  return join(OUT, `${name}.mjs`);
 }

@@ -1,12 +1,6 @@
 import { Command, CommanderError } from "commander";
-import { checkCommand } from "./check";
-import { exportCommand } from "./export";
-import { importCommand } from "./import";
-import { judgeCommand } from "./judge";
-import { linkCommand } from "./link";
 import { reasonOf } from "./output";
 import { refuse } from "./refuse";
-import { traceCommand } from "./trace";
 import { version } from "../package.json";
 
 // A reader that has seen enough closes the pipe; that is no fault.
@@ -14,12 +8,24 @@ process.stdout.on("error", (error: NodeJS.ErrnoException) => {
   if (error.code !== "EPIPE") throw error;
 });
 
+/** The commands by name, each loaded when it is called: a check does not wait for what exports are made of. */
+const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
+  check: async () => (await import("./check")).checkCommand(),
+  judge: async () => (await import("./judge")).judgeCommand(),
+  trace: async () => (await import("./trace")).traceCommand(),
+  export: async () => (await import("./export")).exportCommand(),
+  import: async () => (await import("./import")).importCommand(),
+  link: async () => (await import("./link")).linkCommand(),
+};
+
 const program = new Command("moss-tap")
   .description("Timing rules of a game on takes: traces, checks, tables, exports and imports")
   .version(version)
   .exitOverride();
-for (const command of [checkCommand, judgeCommand, traceCommand, exportCommand, importCommand, linkCommand])
-  program.addCommand(command().exitOverride());
+const called = process.argv[2] ?? "";
+// Help, and the word for a command that does not exist, need them all.
+const load = Object.hasOwn(COMMANDS, called) ? [COMMANDS[called]!] : Object.values(COMMANDS);
+for (const command of load) program.addCommand((await command()).exitOverride());
 
 try {
   await program.parseAsync();
