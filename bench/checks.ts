@@ -44,7 +44,7 @@ try {
       JSON.stringify(drawTake(k, kitId)),
     );
   const command = (name: string, ...args: readonly string[]) =>
-    spawnSync("npm", ["run", "--silent", name, "--", "demo/belfry-runner/kit.json", ...args], {
+    spawnSync(process.execPath, ["cli/run.mjs", name, "demo/belfry-runner/kit.json", ...args], {
       encoding: "utf8",
       maxBuffer: 1e9,
     });
