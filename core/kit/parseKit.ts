@@ -12,34 +12,24 @@ export const KIT_FORMAT: DocumentFormat<Kit> = {
   forward: {},
 };
 
-/** Returns the path of the list with which all lists of a kit together exceed their bound; undefined if none does. */
-function findListBeyond(rules: Omit<Kit, "stage">): readonly PathStep[] | undefined {
-  let left: number = BOUNDS.itemsInAll;
-  const visit = (value: unknown, path: readonly PathStep[]): readonly PathStep[] | undefined => {
-    if (typeof value !== "object" || value === null) return undefined;
-    if (Array.isArray(value)) left -= value.length;
-    if (left < 0) return path;
-    for (const [key, item] of Object.entries(value)) {
-      const beyond = visit(item, [...path, Array.isArray(value) ? Number(key) : key]);
-      if (beyond) return beyond;
-    }
-    return undefined;
-  };
-  return visit(rules, []);
-}
-
-/** Returns the number of items of all lists within a value. */
-function countItems(value: unknown): number {
-  if (typeof value !== "object" || value === null) return 0;
-  let count = Array.isArray(value) ? value.length : 0;
-  for (const item of Object.values(value)) count += countItems(item);
-  return count;
+/**
+ * Returns the path, within a value, of the list with which all lists so far have more items than `room` has left; undefined if
+ * none does. Takes the items from `room`.
+ */
+function findListBeyond(value: unknown, room: { left: number }): readonly PathStep[] | undefined {
+  if (typeof value !== "object" || value === null) return undefined;
+  if (Array.isArray(value)) room.left -= value.length;
+  if (room.left < 0) return [];
+  for (const key of Object.keys(value)) {
+    const beyond = findListBeyond(value[key as keyof typeof value], room);
+    if (beyond) return [Array.isArray(value) ? Number(key) : key, ...beyond];
+  }
+  return undefined;
 }
 
 /** Returns the fault of a kit whose lists hold too much in all; its stage has bounds of its own. */
 function findExcess({ stage: _stage, ...rules }: Kit): Issue | undefined {
-  if (countItems(rules) <= BOUNDS.itemsInAll) return undefined;
-  const path = findListBeyond(rules);
+  const path = findListBeyond(rules, { left: BOUNDS.itemsInAll });
   return path && fault("many-in-all", path, { limit: BOUNDS.itemsInAll });
 }
 

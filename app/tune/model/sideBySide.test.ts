@@ -5,7 +5,7 @@ import type { FittedHand, GoalAsked } from "../../document/studySettings";
 import { formatOnsets, withAims } from "./characters";
 import { layoutGoal } from "./goalField";
 import { contrastOf, formatRowContrast, sortByContrast, type ShareRow } from "./shareRows";
-import { formatGroupLimits, listSweptGroups } from "./sweepLines";
+import { formatGroupLimits, listSweptGroups, isRowWhole } from "./sweepLines";
 import { listSwept } from "./sweptNumbers";
 
 const share = (value: number, half = 0.02): Share => ({
@@ -71,7 +71,7 @@ test("a goal for several groups is met where each meets it; a group without mean
 const EMPTY_POINT: SweepPoint = {
   ...{ value: 0, runs: 1, repetitions: 1, performed: { direct: 0, buffer: 0, coyote: 0, both: 0 } },
   ...{ lost: {}, lostPresses: 0, saved: 0, unwanted: 0, gone: 0, holds: 0, asked: 0 },
-  ...{ judged: [], failed: [], delays: [] },
+  ...{ judged: [], failed: [], delays: new Map() },
 };
 
 test("a sweep is split by group, and the limits are listed from the smallest", () => {
@@ -94,6 +94,16 @@ test("a sweep is split by group, and the limits are listed from the smallest", (
     "Nothing wanted is lost from 2f for Oda, from 3f for Wren. At every value swept something is lost of Bo.",
   );
   expect(listSweptGroups(answers, { groups: [] })).toHaveLength(1);
+});
+
+test("a row of a field is shown once it is played as often as was asked; faults at every value are all there is", () => {
+  const row = (...repetitions: readonly number[]) =>
+    repetitions.map((own, value) => ({ ...EMPTY_POINT, value, runs: own * 2, repetitions: own }));
+  expect(isRowWhole(undefined, 1)).toBe(false);
+  expect(isRowWhole(row(3, 3, 0), 4)).toBe(false);
+  expect(isRowWhole(row(4, 4, 0), 4)).toBe(true);
+  expect(isRowWhole(row(0.5, 0.5), 1)).toBe(false);
+  expect(isRowWhole(row(0, 0), 4)).toBe(true);
 });
 
 test("aims are those of the fitted takes that are unchanged, and of no other character", () => {

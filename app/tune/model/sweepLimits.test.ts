@@ -16,7 +16,7 @@ const point = (value: number, lostPresses: number, unwanted = 0, gone = 0): Swee
   asked: 0,
   judged: [],
   failed: [],
-  delays: [],
+  delays: new Map(),
 });
 const limits = (points: readonly SweepPoint[], present = 1) =>
   formatLimits(points, present, value => `${value}f`);

@@ -63,6 +63,15 @@ export function linesOf(points: readonly SweepPoint[]): ChartLine[] {
   return all.filter(({ label, points }) => label === "performed" || points.some(({ y }) => y > 0));
 }
 
+/**
+ * Returns whether a row of a field has been played as often as was asked, or has faults at each value. Cells of rows with fewer
+ * plays would look better than those of others.
+ */
+export function isRowWhole(row: readonly SweepPoint[] | undefined, plays: number): boolean {
+  if (!row) return false;
+  return row.every(({ runs, repetitions }) => runs === 0 || repetitions >= plays);
+}
+
 /** Returns the point nearest to a value among those that could be run; undefined if none could. */
 export function nearestPoint(points: readonly SweepPoint[], value: number): SweepPoint | undefined {
   return points

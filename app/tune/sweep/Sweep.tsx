@@ -59,6 +59,7 @@ export function Sweep({ kit }: { kit: Kit }) {
           one={shown.choice}
           two={shown.two}
           rows={shown.rows}
+          plays={shown.plays}
           cells={study.value}
           kit={base}
           trying={trying}

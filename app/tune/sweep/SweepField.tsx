@@ -4,6 +4,7 @@ import type { Kit, SweepPoint } from "#core";
 import { FieldDrawing } from "../FieldDrawing";
 import { FieldTable, type ChoosableCell } from "../FieldTable";
 import { HiddenPicture } from "../HiddenPicture";
+import { isRowWhole } from "../model/sweepLines";
 import { formatShort, presentOf } from "../model/sweptNumbers";
 import { TryBar } from "./SweepChart";
 import type { Trying } from "./useTrying";
@@ -23,6 +24,7 @@ export function SweepField({
   one,
   two,
   rows,
+  plays,
   cells,
   kit,
   trying,
@@ -31,6 +33,8 @@ export function SweepField({
   one: SweptChoice;
   two: SweptChoice;
   rows: readonly number[];
+  /** How often each take is played. */
+  plays: number;
   cells: readonly (readonly SweepPoint[] | undefined)[];
   /** The kit without the tried values. */
   kit: Kit;
@@ -42,7 +46,8 @@ export function SweepField({
   const columns = [...new Set(cells.flatMap(list => (list ?? []).map(({ value }) => value)))].sort(
     (a, b) => a - b,
   );
-  const pointAt = (r: number, value: number) => cells[r]?.find(item => item.value === value);
+  const pointAt = (r: number, value: number) =>
+    isRowWhole(cells[r], plays) ? cells[r]!.find(item => item.value === value) : undefined;
   const isNow = (r: number, value: number) =>
     rows[r] === presentOf(kit, two) && value === presentOf(kit, one);
   const isTried = (r: number, value: number) => trying.value === value && rows[r] === presentOf(open, two);

@@ -40,6 +40,7 @@ export function SweepSideBySide({
                 one={choice}
                 two={two}
                 rows={rows}
+                plays={drawn.plays}
                 cells={answers}
                 kit={base}
                 trying={trying}

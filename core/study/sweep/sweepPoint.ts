@@ -29,7 +29,7 @@ export interface SweepPoint {
   readonly judged: readonly number[];
   readonly failed: readonly number[];
   /** By a delay in frames: how many performances came so long after their press. */
-  readonly delays: readonly number[];
+  readonly delays: ReadonlyMap<number, number>;
 }
 
 /** The results of one value while they are summed. */
@@ -45,7 +45,7 @@ interface Sums {
   asked: number;
   readonly judged: Set<number>;
   readonly failed: Set<number>;
-  readonly delays: number[];
+  readonly delays: Map<number, number>;
 }
 
 export const createSums = (): Sums => ({
@@ -60,7 +60,7 @@ export const createSums = (): Sums => ({
   asked: 0,
   judged: new Set(),
   failed: new Set(),
-  delays: [],
+  delays: new Map(),
 });
 
 function addLost(sums: Sums, lost: SweepPoint["lost"]): void {
@@ -68,8 +68,7 @@ function addLost(sums: Sums, lost: SweepPoint["lost"]): void {
 }
 
 function addDelays(sums: Sums, frames: number, count: number): void {
-  while (sums.delays.length <= frames) sums.delays.push(0);
-  sums.delays[frames]! += count;
+  sums.delays.set(frames, (sums.delays.get(frames) ?? 0) + count);
 }
 
 /** Adds the results of one run; `present` are those of the same play at the present value. */
@@ -108,7 +107,7 @@ export function toPoint(value: number, takes: number, { judged, failed, ...sums 
     lost: { ...sums.lost },
     judged: [...judged],
     failed: [...failed],
-    delays: [...sums.delays],
+    delays: new Map(sums.delays),
   };
 }
 
@@ -123,7 +122,7 @@ export function mergePoints(points: readonly SweepPoint[]): readonly SweepPoint[
     addLost(sums, point.lost);
     for (const check of point.judged) sums.judged.add(check);
     for (const check of point.failed) sums.failed.add(check);
-    point.delays.forEach((count, frames) => addDelays(sums, frames, count));
+    for (const [frames, count] of point.delays) addDelays(sums, frames, count);
   }
   return [...byValue]
     .sort(([a], [b]) => a - b)
@@ -143,12 +142,13 @@ const COUNTED = [
 
 /** Returns the median delay from press to performance, in frames; undefined if nothing was performed. */
 export function medianDelayOf({ delays }: Pick<SweepPoint, "delays">): number | undefined {
-  const all = delays.reduce((sum, count) => sum + count, 0);
+  const sorted = [...delays].sort(([a], [b]) => a - b);
+  const all = sorted.reduce((sum, [, count]) => sum + count, 0);
   if (all === 0) return undefined;
   /** Returns the delay at a place among all, the shortest first. */
   const at = (place: number) => {
     let passed = 0;
-    return delays.findIndex(count => (passed += count) > place);
+    return sorted.find(([, count]) => (passed += count) > place)![0];
   };
   return (at((all - 1) >> 1) + at(all >> 1)) / 2;
 }

@@ -117,9 +117,10 @@ test("halves of the repetitions, and every other value, merge to the points of o
 });
 
 test("the median delay is that of the list of delays", () => {
-  expect(medianDelayOf({ delays: [] })).toBeUndefined();
-  expect(medianDelayOf({ delays: [0, 0, 0] })).toBeUndefined();
-  expect(medianDelayOf({ delays: [2, 0, 1] })).toBe(0);
-  expect(medianDelayOf({ delays: [2, 0, 1, 1] })).toBe(1);
-  expect(medianDelayOf({ delays: [0, 1, 0, 0, 3] })).toBe(4);
+  const median = (...delays: readonly (readonly [frames: number, count: number])[]) =>
+    medianDelayOf({ delays: new Map(delays) });
+  expect(median()).toBeUndefined();
+  expect(median([0, 2], [2, 1])).toBe(0);
+  expect(median([2, 1], [3, 1], [0, 2])).toBe(1);
+  expect(median([1, 1], [200_000, 3])).toBe(200_000);
 });
