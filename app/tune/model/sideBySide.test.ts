@@ -1,11 +1,11 @@
 import { expect, test } from "vitest";
 import { STILL, type GoalCell, type Kit, type Share, type SweepPoint, type Take } from "#core";
 import { drawTake, sketchKit } from "../../../core/tests/strips";
-import type { FittedHand, GoalAsked } from "../../document/studySettings";
+import type { FittedHand, GoalAsked, SweptChoice } from "../../document/studySettings";
 import { formatOnsets, withAims } from "./characters";
 import { layoutGoal } from "./goalField";
 import { contrastOf, formatRowContrast, sortByContrast, type ShareRow } from "./shareRows";
-import { formatGroupLimits, listSweptGroups, isRowWhole } from "./sweepLines";
+import { formatGroupLimits, listSweptGroups, isRowWhole, runsOfValue } from "./sweepLines";
 import { listSwept } from "./sweptNumbers";
 
 const share = (value: number, half = 0.02): Share => ({
@@ -84,7 +84,7 @@ test("a sweep is split by group, and the limits are listed from the smallest", (
     [point(1, 2), point(3, 1)],
     undefined,
   ];
-  const groups = listSweptGroups(answers, { groups: ["Oda", "Wren", "Bo"] });
+  const groups = listSweptGroups(answers, { groups: ["Oda", "Wren", "Bo"], two: undefined });
   expect(groups.map(({ points }) => points.map(({ value }) => value))).toEqual([
     [1, 2, 3],
     [1, 2, 3],
@@ -93,7 +93,18 @@ test("a sweep is split by group, and the limits are listed from the smallest", (
   expect(formatGroupLimits(groups, 1, value => `${value}f`)).toBe(
     "Nothing wanted is lost from 2f for Oda, from 3f for Wren. At every value swept something is lost of Bo.",
   );
-  expect(listSweptGroups(answers, { groups: [] })).toHaveLength(1);
+  expect(listSweptGroups(answers, { groups: [], two: undefined })).toHaveLength(1);
+});
+
+test("halves of the plays add up to the runs of a value, and rows of a field do not", () => {
+  const rows = [4, 3].map(runs => [1, 2].map(value => ({ ...EMPTY_POINT, value, runs })));
+  const runsWith = (two: SweptChoice | undefined) => runsOfValue(listSweptGroups(rows, { groups: [], two }));
+  expect(runsWith(undefined)).toBe(7);
+  const coyote: SweptChoice = {
+    ...{ key: "c", words: "Hop: coyote", name: "Hop: coyote", present: 5, least: 0 },
+    swept: { kind: "group", group: "coyotes" },
+  };
+  expect(runsWith(coyote)).toBe(4);
 });
 
 test("a row of a field is shown once it is played as often as was asked; faults at every value are all there is", () => {

@@ -95,22 +95,28 @@ export interface SweptGroup {
   readonly name: string;
   /** The points of each question, as they were asked: rows of a field, or parts of one line. */
   readonly answers: readonly (readonly SweepPoint[] | undefined)[];
-  /** All points by value; only for one number. */
+  /** For one number its points by value, of all parts together; for two those of all rows. */
   readonly points: readonly SweepPoint[];
 }
 
 /** Returns the answers of a sweep by group, without groups that have none yet. */
 export function listSweptGroups(
   answers: readonly (readonly SweepPoint[] | undefined)[],
-  { groups }: Pick<DrawnSweep, "groups">,
+  { groups, two }: Pick<DrawnSweep, "groups" | "two">,
 ): readonly SweptGroup[] {
   const names = groups.length > 0 ? groups : [""];
   const parts = answers.length / names.length;
   return names.flatMap((name, g) => {
     const own = answers.slice(g * parts, (g + 1) * parts);
-    const points = mergePoints(own.flatMap(list => list ?? []));
+    const all = own.flatMap(list => list ?? []);
+    const points = two ? all : mergePoints(all);
     return points.length === 0 ? [] : [{ name, answers: own, points }];
   });
+}
+
+/** Returns how many runs a value has, all groups together: where values differ, the most. */
+export function runsOfValue(groups: readonly SweptGroup[]): number {
+  return groups.reduce((sum, { points }) => sum + Math.max(...points.map(({ runs }) => runs)), 0);
 }
 
 const formatList = (names: readonly string[]) => new Intl.ListFormat("en-GB").format(names);

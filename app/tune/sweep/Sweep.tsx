@@ -1,6 +1,6 @@
 import type { Kit } from "#core";
 import { useStudy, useStudySettings } from "../../document/studiesContext";
-import { listSweptGroups } from "../model/sweepLines";
+import { listSweptGroups, runsOfValue } from "../model/sweepLines";
 import { isThere } from "../model/sweptNumbers";
 import { StudyBar } from "../StudyBar";
 import { LeftOut, useTakeSelection } from "../TakesWord";
@@ -21,7 +21,7 @@ export function Sweep({ kit }: { kit: Kit }) {
   const question = useSweep(base);
   if (!question) return <p className="text-soft">There is no number to sweep yet: begin a rule in Shape.</p>;
   const shown = drawn && isThere(base, drawn.choice) ? drawn : undefined;
-  const groups = listSweptGroups(study?.value ?? [], shown ?? { groups: [] });
+  const groups = listSweptGroups(study?.value ?? [], shown ?? { groups: [], two: undefined });
   const points = groups[0]?.points ?? [];
   const isWhole = study?.state === "done";
   const isGrouped = shown !== undefined && shown.groups.length > 0;
@@ -36,7 +36,7 @@ export function Sweep({ kit }: { kit: Kit }) {
       <StudyBar name="sweep" word="Sweep" canBegin={takes.length > 0} of={base} onBegin={begin}>
         {points[0] && (
           <span className="text-soft">
-            n = {groups.reduce((sum, group) => sum + (group.points[0]?.runs ?? 0), 0)} runs for each value
+            n = {runsOfValue(groups)} runs for each value
             {!isWhole && " so far"}
             {drawn?.hand &&
               `, ${drawn.hand.toLowerCase()} hands, seeds ${isWhole ? "" : "among "}${drawn.seed} to ${drawn.seed + drawn.plays - 1}`}
