@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { spawn, type ChildProcess } from "node:child_process";
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
@@ -239,53 +238,102 @@ export async function choose(driver: WebDriver, label: string, words: string): P
 /** Added to addresses so that nothing is fetched ahead or kept for use without the server, which costs half of a page's time. */
 const NOT_KEPT = "?offline=off";
 
-/** Heights of the tape's dock at which many rows are in sight, for tests that look at them. */
-const TALL_DOCKS = JSON.stringify(
-  Object.fromEntries(
-    ["wire", "play", "tune", "prove", "hand-over"].map(view => [view, 338]).concat([["shape", 250]]),
-  ),
-);
+const SHELF = 'ul[aria-label="Demos"]';
 
-/** Makes every dock tall in new documents of the tab, until the designer of a test chooses another height. */
-export async function tallDocks(driver: WebDriver, address: string): Promise<void> {
-  await runFirst(
-    driver,
-    `if (location.origin === ${JSON.stringify(address)})
-      try { localStorage.getItem("moss-tap-dock") ?? localStorage.setItem("moss-tap-dock", ${JSON.stringify(TALL_DOCKS)}); } catch {}`,
+/** Tabs whose page shows the shelf with nothing stored, so that the next test starts there. */
+const cleared = new WeakSet<WebDriver>();
+
+/** Returns whether the tab's page shows an empty shelf, from which the next test goes on without a load. */
+export const goesOn = (driver: WebDriver): boolean => cleared.has(driver) && !scripts.has(driver);
+
+/** Returns whether a test goes on from an empty shelf; from then on its page is its own. */
+function startsWithin(driver: WebDriver): boolean {
+  const isWithin = goesOn(driver);
+  cleared.delete(driver);
+  return isWithin;
+}
+
+/** Goes to an address within the open page, as its links do, and waits until its view is shown. */
+async function goWithin(driver: WebDriver, path: string): Promise<void> {
+  // The router that the framework leaves on the window: a click made during a navigation would miss what moves.
+  await driver.executeAsyncScript(
+    "window.__reactRouterDataRouter.navigate(arguments[0]).then(() => arguments[1]())",
+    path,
   );
+}
+
+/** Replaces all records of the application by others, from its open page. */
+async function replaceRecords(driver: WebDriver, kits: readonly unknown[], parts: readonly unknown[]) {
+  await driver.executeAsyncScript(
+    `const [kits, parts, done] = arguments;
+    const open = indexedDB.open("moss-tap");
+    open.onsuccess = () => {
+      const transaction = open.result.transaction(["kits", "parts", "recordings"], "readwrite");
+      for (const name of transaction.objectStoreNames) transaction.objectStore(name).clear();
+      for (const kit of kits) transaction.objectStore("kits").put(kit);
+      for (const part of parts) transaction.objectStore("parts").put(part);
+      transaction.oncomplete = () => { open.result.close(); done(); };
+    };`,
+    kits,
+    parts,
+  );
+}
+
+/**
+ * Brings the open page to an empty shelf, where the next test can start without a load: half of a short test's
+ * time. Does nothing, and returns false, if a test has left another page, or scripts for its documents.
+ */
+export async function clearPage(driver: WebDriver): Promise<boolean> {
+  cleared.delete(driver);
+  const isOurs = await driver.executeScript<boolean>(
+    `return performance.getEntriesByType("navigation")[0].name.endsWith(arguments[0]) &&
+      document.querySelector("main") !== null`,
+    NOT_KEPT,
+  );
+  if (scripts.has(driver) || !isOurs) return false;
+  await goWithin(driver, "/");
+  await replaceRecords(driver, [], []);
+  await driver.executeScript("localStorage.clear(); sessionStorage.clear();");
+  cleared.add(driver);
+  return true;
 }
 
 /** Opens the shelf, and waits until it can be used. */
 export async function openShelf({ driver, address }: Page): Promise<void> {
-  await driver.get(`${address}/${NOT_KEPT}`);
-  await find(driver, 'ul[aria-label="Demos"]');
+  if (startsWithin(driver)) await goWithin(driver, "/");
+  else await driver.get(`${address}/${NOT_KEPT}`);
+  await find(driver, SHELF);
 }
 
 /**
- * Opens a view of a kit that was not on the shelf before, in one navigation: the kit is left in localStorage
- * like the last edit of a page that was closed, and the application stores it when it starts.
+ * Opens a view of a kit that was not on the shelf before. A page that another test has left on the shelf goes on;
+ * otherwise it is one navigation: the kit is left in localStorage like the last edit of a page that was closed, and
+ * the application stores it when it starts.
  */
 export async function openKit(
-  { driver, address }: Page,
+  page: Page,
   kit: Kit,
   takes: readonly Take[] = [],
   view = "play",
   checks: readonly Check[] = [],
 ): Promise<void> {
+  const { driver } = page;
   const beside = { rows: DEFAULT_SETTINGS, change: "put there by a test", changedAt: 1 };
-  const write = { ...changeOf(undefined, documentOf(kit, takes, checks), beside), base: 0 };
-  const [key, value] = [`moss-tap-left:test:${kit.id}`, JSON.stringify(write)];
-  // A reload must not put it there again; a later test in the same tab must.
-  const mark = randomUUID();
-  await runFirst(
-    driver,
-    `if (location.origin === ${JSON.stringify(address)} && !sessionStorage.getItem("${mark}")) {
-      sessionStorage.setItem("${mark}", "1");
-      localStorage.setItem(${JSON.stringify(key)}, ${JSON.stringify(value)});
-    }`,
-  );
-  await driver.get(`${address}/kit/${kit.id}/${view}${NOT_KEPT}`);
+  const change = changeOf(undefined, documentOf(kit, takes, checks), beside);
+  if (startsWithin(driver)) {
+    await replaceRecords(driver, [{ ...change.record, version: 1 }], change.put);
+    await goWithin(driver, `/kit/${kit.id}/${view}`);
+  } else {
+    await setItem(page, `moss-tap-left:test:${kit.id}`, JSON.stringify({ ...change, base: 0 }));
+    await driver.get(`${page.address}/kit/${kit.id}/${view}${NOT_KEPT}`);
+  }
   if (takes.length > 0) await find(driver, "[data-testid=open-take]");
+}
+
+/** Sets an item of the application's localStorage, before its page is loaded or in it. */
+export async function setItem({ driver, address }: Page, key: string, value: string): Promise<void> {
+  if (!(await driver.getCurrentUrl()).startsWith(address)) await driver.get(`${address}/moss.svg`);
+  await driver.executeScript("localStorage.setItem(arguments[0], arguments[1])", key, value);
 }
 
 /** Opens a kit of the repository with its checks and all of its takes, in the order of their files. */
@@ -305,7 +353,8 @@ async function openFolder(page: Page, folder: string, view?: string): Promise<vo
 
 /** Opens the page of a new kit. */
 export async function openNewKit({ driver, address }: Page): Promise<void> {
-  await driver.get(`${address}/new${NOT_KEPT}`);
+  if (startsWithin(driver)) await goWithin(driver, "/new");
+  else await driver.get(`${address}/new${NOT_KEPT}`);
 }
 
 /** Opens the small kit of the tests, with painted gates and two takes. */

@@ -1,10 +1,10 @@
 import { Key } from "selenium-webdriver";
 import { expect, test } from "vitest";
 import type { Kit } from "#core";
-import { choose, find, forgetScripts, openDemo, openKit, press, textOf, waitFor } from "./browser";
+import { choose, find, openDemo, openKit, press, textOf, waitFor } from "./browser";
 import { useSession } from "./session";
 
-const session = useSession();
+const session = useSession(null);
 
 /** Returns the share of an element in the area of the window. */
 const shareOf = (where: string) =>
@@ -16,8 +16,6 @@ const shareOf = (where: string) =>
 
 test("as delivered, what a view is for has most of the window; a chosen height is kept for that view", async () => {
   const { driver } = session;
-  // Without the tall docks of the other tests.
-  await forgetScripts(driver);
   await openDemo(session, "belfry-runner", "play");
   await find(driver, "[data-testid=stage]");
   expect(await shareOf("[data-testid=stage]")).toBeGreaterThan(0.45);
@@ -106,7 +104,6 @@ async function resize(width: number, height: number): Promise<void> {
 
 test("no view is cut off from 360 px on, or at a zoom of 125 to 300 %; the tape gives way first", async () => {
   const { driver } = session;
-  await forgetScripts(driver);
   await openDemo(session, "belfry-runner", "play");
   await find(driver, "[data-testid=stage]");
   await find(driver, "header [data-testid=proof-sum]");
@@ -152,7 +149,6 @@ test("no view is cut off from 360 px on, or at a zoom of 125 to 300 %; the tape 
 
 test("twelve controls fit on Wire, one of them with a name of sixty letters", async () => {
   const { driver } = session;
-  await forgetScripts(driver);
   const names = [
     "Up",
     "Down",

@@ -74,12 +74,13 @@ async function playThrough(stallMs: number): Promise<Played> {
   const keyboard = await connect();
   await driver.executeScript(
     `window.heard = { atMs: [], lateMs: [] };
+     window.hearing = new AbortController();
      for (const type of ["keydown", "keyup"])
        window.addEventListener(type, event => {
          if (event.code !== "KeyA") return;
          window.heard.atMs.push(event.timeStamp);
          window.heard.lateMs.push(performance.now() - event.timeStamp);
-       }, { capture: true });
+       }, { capture: true, signal: hearing.signal });
      setTimeout(() => { for (const until = performance.now() + arguments[0]; performance.now() < until;); }, 30);`,
     stallMs,
   );
@@ -96,6 +97,7 @@ async function playThrough(stallMs: number): Promise<Played> {
     return now.atMs.length === EDGES_MS.length && now;
   });
   keyboard.close();
+  await driver.executeScript("hearing.abort()");
   await press(driver, "Stop and keep");
   const stored = await waitFor(driver, "the take", () =>
     driver.executeAsyncScript<Stored | undefined>(
