@@ -8,16 +8,24 @@ import { useSession } from "./session";
 const session = useSession();
 let driver: WebDriver;
 
-beforeEach(async () => {
-  driver = session.driver;
+async function openWire(): Promise<void> {
+  await openBelfry(session, "wire");
+  await find(driver, "[data-testid=held-leap]");
+}
+
+/** Opens Wire with a gamepad that `setPad` moves. */
+async function openWireWithPad(): Promise<void> {
   await runFirst(
     driver,
     `window.handPad = { index: 0, id: "Hand pad (Vendor: 1)", mapping: "standard", connected: true,
       buttons: Array.from({ length: 17 }, () => ({ value: 0 })), axes: [0, 0, 0, 0] };
     navigator.getGamepads = () => [null, window.handPad];`,
   );
-  await openBelfry(session, "wire");
-  await find(driver, "[data-testid=held-leap]");
+  await openWire();
+}
+
+beforeEach(() => {
+  driver = session.driver;
 });
 
 const held = (id: string) => textOf(driver, `[data-testid=held-${id}]`);
@@ -38,6 +46,7 @@ async function openPlace(word: string): Promise<void> {
 }
 
 test("a pad plays: buttons, triggers and sticks, polled; unplugged during a hold it leaves nothing held", async () => {
+  await openWireWithPad();
   await press(driver, "Start listening");
   await waitFor(driver, "the pad named", async () =>
     (await textOf(driver, "[data-testid=pads]")).includes("Hand pad"),
@@ -57,6 +66,7 @@ test("a pad plays: buttons, triggers and sticks, polled; unplugged during a hold
 });
 
 test("a pad without the standard mapping is reported, and its button is bound by pressing", async () => {
+  await openWireWithPad();
   await setPad("pad.mapping = ''; pad.buttons.push({ value: 0 }, { value: 0 });");
   await press(driver, "Bind by pressing: Brace");
   await setPad("pad.buttons[18] = { value: 1 };");
@@ -72,6 +82,7 @@ test("a pad without the standard mapping is reported, and its button is bound by
 });
 
 test("a pad without the standard mapping is mapped by pressing each part once, and is standard after a reload too", async () => {
+  await openWireWithPad();
   await setPad(
     `pad.mapping = ""; pad.axes = [0, 0, -1, 0]; window.dispatchEvent(new Event("gamepadconnected"));`,
   );
@@ -123,6 +134,7 @@ test("a pad without the standard mapping is mapped by pressing each part once, a
 });
 
 test("buttons held together are one binding, a conflict is reported, Backspace clears, undo restores", async () => {
+  await openWire();
   await press(driver, "Bind by pressing: Brace");
   await driver.actions().keyDown(Key.SHIFT).keyDown("h").keyUp("h").keyUp(Key.SHIFT).perform();
   await find(driver, '[aria-label="Take left Shift + H off Brace"]');
@@ -147,6 +159,7 @@ test("buttons held together are one binding, a conflict is reported, Backspace c
 });
 
 test("the left button is bound by clicking without opening anything; a bench key is refused with a sentence", async () => {
+  await openWire();
   await press(driver, "Bind by pressing: Brace");
   const waiting = "//button[contains(., 'Esc leaves')]";
   await clickOn(driver, waiting);
@@ -162,6 +175,7 @@ test("the left button is bound by clicking without opening anything; a bench key
 });
 
 test("a control is pulled to an analog value, and the press threshold is dragged to it", async () => {
+  await openWire();
   const grip = await find(driver, "[data-testid=pull-brace]");
   await driver.actions().move({ origin: grip }).press().move({ origin: grip, y: 20 }).perform();
   const value = () => textOf(driver, "[data-testid=value-brace]");
@@ -195,6 +209,7 @@ test("a control is pulled to an analog value, and the press threshold is dragged
 });
 
 test("the explanation of a key names the rules that see it, and the one that hides it", async () => {
+  await openWire();
   await press(driver, "Start listening");
   await driver.actions().sendKeys("p").perform();
   await sees("P plays nothing here");
@@ -208,6 +223,7 @@ test("the explanation of a key names the rules that see it, and the one that hid
 });
 
 test("after a control is deleted, the other keys still play their own rules", async () => {
+  await openWire();
   await press(driver, "Delete control Leap");
   await openPlace("Keys");
   await clickOn(driver, '[aria-label="K Brace"]');
@@ -216,6 +232,7 @@ test("after a control is deleted, the other keys still play their own rules", as
 });
 
 test("a control that is renamed after it was added is offered an id of its name", async () => {
+  await openWire();
   await press(driver, "Add a control");
   await typeOver(driver, "Name of Control 5", "Grab the rope");
   await press(driver, "use grab-the-rope");
@@ -224,6 +241,7 @@ test("a control that is renamed after it was added is offered an id of its name"
 });
 
 test("modes swap live for a try, a held button does not leak, and the grid is edited", async () => {
+  await openWire();
   await openPlace("Modes");
   await press(driver, "Add a mode");
   await press(driver, "Add a mode");
@@ -247,6 +265,7 @@ test("modes swap live for a try, a held button does not leak, and the grid is ed
 });
 
 test("a stick is made of four controls; the dial shows where it faces, and opposites are tried live", async () => {
+  await openWire();
   for (let k = 0; k < 2; k++) await press(driver, "Add a control");
   await openPlace("Sticks");
   await press(driver, "Make a stick of four controls");
@@ -265,6 +284,7 @@ test("a stick is made of four controls; the dial shows where it faces, and oppos
 });
 
 test("layouts are stored, applied while playing, exported, and imported with unknown controls reported", async () => {
+  await openWire();
   await openPlace("Keys");
   await press(driver, "Keep these keys");
   await press(driver, "Save Layout 1 as a file");
@@ -307,6 +327,7 @@ test("layouts are stored, applied while playing, exported, and imported with unk
 });
 
 test("the figures count extended presses, and key combinations are tested", async () => {
+  await openWire();
   await openPlace("Keys");
   await press(driver, "Start listening");
   await driver.actions().keyDown("k").keyDown(Key.SPACE).perform();
