@@ -77,14 +77,21 @@ export default function handleRequest(
       </NonceContext>,
       {
         nonce,
-        ...(isWhole ? { onAllReady: respond } : { onShellReady: respond }),
-        onShellError: reject,
+        ...(isWhole ? {} : { onShellReady: respond }),
+        onAllReady() {
+          clearTimeout(timer);
+          if (isWhole) respond();
+        },
+        onShellError(error) {
+          clearTimeout(timer);
+          reject(error);
+        },
         onError(error) {
           answer = 500;
           console.error(error);
         },
       },
     );
-    setTimeout(abort, RENDER_TIMEOUT_MS);
+    const timer = setTimeout(abort, RENDER_TIMEOUT_MS);
   });
 }

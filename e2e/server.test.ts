@@ -1,5 +1,6 @@
-import { spawn, type ChildProcess } from "node:child_process";
+import { execFile, spawn, type ChildProcess } from "node:child_process";
 import { connect, createServer } from "node:net";
+import { promisify } from "node:util";
 import { gzipSync } from "node:zlib";
 import { afterEach, expect, test } from "vitest";
 
@@ -52,6 +53,19 @@ test("pages are rendered completely in any NODE_ENV", async () => {
     expect(await answer.text()).toMatch(/<\/html>/);
     server!.kill("SIGKILL");
   }
+});
+
+const RENDER = `import { createRequestHandler } from "react-router";
+  const handle = createRequestHandler(await import("./build/server/index.js"), "production");
+  const page = await (await handle(new Request("http://localhost/"))).text();
+  const timers = process.getActiveResourcesInfo().filter(kind => kind === "Timeout");
+  console.log(JSON.stringify([page.endsWith("</html>"), timers.length]));`;
+
+test("a rendered page leaves no timer that keeps its process running", async () => {
+  const env = { ...process.env, NODE_ENV: "production" };
+  const given = ["--input-type=module", "--eval", RENDER];
+  const { stdout } = await promisify(execFile)(process.execPath, given, { env });
+  expect(JSON.parse(stdout)).toEqual([true, 0]);
 });
 
 test("the scripts of a first view stay within their sizes, and hold no charts", async () => {
