@@ -9,10 +9,10 @@ test("every figure can be measured, on small takes", async () => {
   const { driver, address, downloads } = session;
   await measureFigures(driver, address, downloads, {
     takes: 4,
-    frames: 21_600,
+    frames: 7200,
     longFrames: 90_000,
     steps: 2,
-    watchMs: 300,
+    watchMs: 200,
   });
   const lines = print.mock.calls.map(([line]) => String(line));
   print.mockRestore();

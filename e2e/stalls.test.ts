@@ -20,20 +20,50 @@ const FRAME_MS = 1000 / 60;
 /** The times of the edges of three presses from the first on, in ms: of 102, 51 and 101 ms, 51 ms apart. */
 const EDGES_MS = [0, 102, 153, 204, 255, 356];
 
-/** Opens a connection that sends commands to the page without waiting for their answers, as a keyboard does. */
-async function connect(): Promise<{ send: (method: string, params: object) => void; close: () => void }> {
+interface Connection {
+  readonly send: (method: string, params: object) => Promise<object>;
+  readonly close: () => void;
+}
+
+/** Connects to a target of the browser's DevTools; commands can be sent without waiting for their answers. */
+async function connect(address: string): Promise<Connection> {
+  const socket = new WebSocket(address);
+  await new Promise(resolve => socket.once("open", resolve));
+  const waiting = new Map<number, (result: object) => void>();
+  socket.on("message", data => {
+    const { id, result } = JSON.parse(String(data)) as { id: number; result: object };
+    waiting.get(id)?.(result);
+  });
+  let id = 0;
+  return {
+    send: (method, params) => {
+      socket.send(JSON.stringify({ id: ++id, method, params }));
+      return new Promise(resolve => waiting.set(id, resolve));
+    },
+    close: () => socket.close(),
+  };
+}
+
+/** Connects to the page, whose keyboard it is. */
+async function connectToPage(): Promise<Connection> {
   const pages = (await (await fetch(`http://${session.devTools}/json/list`)).json()) as {
     url: string;
     webSocketDebuggerUrl: string;
   }[];
-  const page = pages.find(({ url }) => url.includes("/kit/stalls/"))!;
-  const socket = new WebSocket(page.webSocketDebuggerUrl);
-  await new Promise(resolve => socket.once("open", resolve));
-  let id = 0;
-  return {
-    send: (method, params) => socket.send(JSON.stringify({ id: ++id, method, params })),
-    close: () => socket.close(),
+  return connect(pages.find(({ url }) => url.includes("/kit/stalls/"))!.webSocketDebuggerUrl);
+}
+
+/** Returns the ids of the processes that render pages. */
+async function renderers(): Promise<readonly number[]> {
+  const version = (await (await fetch(`http://${session.devTools}/json/version`)).json()) as {
+    webSocketDebuggerUrl: string;
   };
+  const browser = await connect(version.webSocketDebuggerUrl);
+  const { processInfo } = (await browser.send("SystemInfo.getProcessInfo", {})) as {
+    processInfo: readonly { type: string; id: number }[];
+  };
+  browser.close();
+  return processInfo.filter(({ type }) => type === "renderer").map(({ id }) => id);
 }
 
 interface Heard {
@@ -71,7 +101,8 @@ async function playThrough(stallMs: number): Promise<Played> {
   await openKit(session, KIT);
   await press(driver, "Record a take");
   await find(driver, "//button[contains(., 'Stop and keep')]");
-  const keyboard = await connect();
+  const keyboard = await connectToPage();
+  const stalled = await renderers();
   await driver.executeScript(
     `window.heard = { atMs: [], lateMs: [] };
      window.hearing = new AbortController();
@@ -80,18 +111,20 @@ async function playThrough(stallMs: number): Promise<Played> {
          if (event.code !== "KeyA") return;
          window.heard.atMs.push(event.timeStamp);
          window.heard.lateMs.push(performance.now() - event.timeStamp);
-       }, { capture: true, signal: hearing.signal });
-     setTimeout(() => { for (const until = performance.now() + arguments[0]; performance.now() < until;); }, 30);`,
-    stallMs,
+       }, { capture: true, signal: hearing.signal });`,
   );
+  const signal = (name: "SIGSTOP" | "SIGCONT") => stalled.forEach(pid => process.kill(pid, name));
+  signal("SIGSTOP");
+  const stall = wait(stallMs).then(() => signal("SIGCONT"));
   const began = performance.now();
   for (const [k, atMs] of EDGES_MS.entries()) {
     // In a stall of this length, the first press is made after a tenth of it.
-    await wait(Math.max(0, began + 30 + stallMs / 10 + atMs - performance.now()));
-    keyboard.send("Input.dispatchKeyEvent", {
+    await wait(Math.max(0, began + stallMs / 10 + atMs - performance.now()));
+    void keyboard.send("Input.dispatchKeyEvent", {
       ...{ type: k % 2 === 0 ? "keyDown" : "keyUp", key: "a", code: "KeyA", windowsVirtualKeyCode: 65 },
     });
   }
+  await stall;
   const heard = await waitFor(driver, "every event", async () => {
     const now = await driver.executeScript<Heard>("return window.heard");
     return now.atMs.length === EDGES_MS.length && now;
