@@ -11,6 +11,7 @@ import type { Check, Checks, Kit, Take } from "#core";
 import { changeOf } from "../app/storage/kitWrite";
 import { DEFAULT_SETTINGS } from "../app/storage/records";
 import { documentOf } from "../app/storage/shelf";
+import { goWithin, replaceRecords, startsWithin } from "./tabPage";
 
 const PATIENCE_MS = 25_000;
 const LOOK_EVERY_MS = 50;
@@ -114,25 +115,6 @@ export function attachTo({ server, sessionId }: OpenBrowser): Driver {
     "/session/:sessionId/chromium/send_command_and_get_result",
   );
   return new Driver(new DriverSession(sessionId, {}), executor);
-}
-
-/** The scripts that `runFirst` has added to a tab and that are not removed yet. */
-const scripts = new WeakMap<WebDriver, string[]>();
-
-/** Runs a script in every new document of the current tab, before any script of the page. */
-export async function runFirst(driver: WebDriver, source: string): Promise<void> {
-  const { identifier } = (await (driver as Driver).sendAndGetDevToolsCommand(
-    "Page.addScriptToEvaluateOnNewDocument",
-    { source },
-  )) as unknown as { identifier: string };
-  scripts.set(driver, [...(scripts.get(driver) ?? []), identifier]);
-}
-
-/** Removes the scripts added by `runFirst`. */
-export async function forgetScripts(driver: WebDriver): Promise<void> {
-  for (const identifier of scripts.get(driver) ?? [])
-    await (driver as Driver).sendDevToolsCommand("Page.removeScriptToEvaluateOnNewDocument", { identifier });
-  scripts.delete(driver);
 }
 
 /** Opens another tab or window and switches to it; its page is as large as the others. */
@@ -239,70 +221,6 @@ export async function choose(driver: WebDriver, label: string, words: string): P
 const NOT_KEPT = "?offline=off";
 
 const SHELF = 'ul[aria-label="Demos"]';
-
-/** Tabs whose page shows the shelf with nothing stored, so that the next test starts there. */
-const cleared = new WeakSet<WebDriver>();
-
-/** Returns whether the tab's page shows an empty shelf, from which the next test goes on without a load. */
-export const goesOn = (driver: WebDriver): boolean => cleared.has(driver) && !scripts.has(driver);
-
-/** Returns whether a test goes on from an empty shelf; from then on its page is its own. */
-function startsWithin(driver: WebDriver): boolean {
-  const isWithin = goesOn(driver);
-  cleared.delete(driver);
-  return isWithin;
-}
-
-/** Goes to an address within the open page, as its links do, and waits until its view is shown. */
-async function goWithin(driver: WebDriver, path: string): Promise<void> {
-  // The router that the framework leaves on the window: a click made during a navigation would miss what moves.
-  await driver.executeAsyncScript(
-    "window.__reactRouterDataRouter.navigate(arguments[0]).then(() => arguments[1]())",
-    path,
-  );
-}
-
-/** Replaces all records of the application by others, from its open page. */
-async function replaceRecords(driver: WebDriver, kits: readonly unknown[], parts: readonly unknown[]) {
-  await driver.executeAsyncScript(
-    `const [kits, parts, done] = arguments;
-    const open = indexedDB.open("moss-tap");
-    open.onsuccess = () => {
-      const transaction = open.result.transaction(["kits", "parts", "recordings"], "readwrite");
-      for (const name of transaction.objectStoreNames) transaction.objectStore(name).clear();
-      for (const kit of kits) transaction.objectStore("kits").put(kit);
-      for (const part of parts) transaction.objectStore("parts").put(part);
-      transaction.oncomplete = () => { open.result.close(); done(); };
-    };`,
-    kits,
-    parts,
-  );
-}
-
-/**
- * Brings the open page to an empty shelf, where the next test can start without a load: half of a short test's
- * time. Returns false if it cannot: a test has left another page, or scripts for its documents.
- */
-export async function clearPage(driver: WebDriver): Promise<boolean> {
-  cleared.delete(driver);
-  if (scripts.has(driver)) return false;
-  const isOurs = await driver.executeScript<boolean>(
-    `for (const button of document.querySelectorAll("[aria-label=Notices] button"))
-       if (button.textContent.startsWith("Close")) button.click();
-     return "__reactRouterDataRouter" in window && localStorage.getItem("moss-tap-offline") === "off";`,
-  );
-  if (!isOurs) return false;
-  await goWithin(driver, "/");
-  await replaceRecords(driver, [], []);
-  const isClear = await driver.executeScript<boolean>(
-    `localStorage.clear();
-     sessionStorage.clear();
-     localStorage.setItem("moss-tap-offline", "off");
-     return !document.querySelector("[aria-label=Notices] li");`,
-  );
-  if (isClear) cleared.add(driver);
-  return isClear;
-}
 
 /** Opens the shelf, and waits until it can be used. */
 export async function openShelf({ driver, address }: Page): Promise<void> {

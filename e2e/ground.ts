@@ -1,7 +1,8 @@
 import { Key, type WebDriver } from "selenium-webdriver";
 import { compile, formatIssue } from "#core";
 import { listHeavyKits, type HeavyKit } from "../bench/heavyKits";
-import { find, openBrowser, openKit, runFirst, startApp } from "./browser";
+import { find, openBrowser, openKit, startApp } from "./browser";
+import { runFirst } from "./tabPage";
 import { percentile } from "./figuresKit";
 
 /**

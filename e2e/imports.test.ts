@@ -20,8 +20,8 @@ import {
   waitFor,
   openForm,
   saveFile,
-  runFirst,
 } from "./browser";
+import { runFirst } from "./tabPage";
 import { useSession } from "./session";
 
 const session = useSession();

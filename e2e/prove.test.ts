@@ -11,8 +11,8 @@ import {
   waitFor,
   openDemo,
   openNewKit,
-  runFirst,
 } from "./browser";
+import { runFirst } from "./tabPage";
 import { useSession } from "./session";
 
 const session = useSession();

@@ -2,7 +2,8 @@ import { readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import type { Driver } from "selenium-webdriver/chrome.js";
 import { afterEach, beforeAll, beforeEach, expect, inject } from "vitest";
-import { attachTo, clearPage, forgetScripts, goesOn, measurePage, setItem, type Page } from "./browser";
+import { attachTo, measurePage, setItem, type Page } from "./browser";
+import { clearPage, forgetScripts, goesOn } from "./tabPage";
 
 /** The environment of a browser test: the served application, and a new tab that shows nothing yet. */
 export interface Session extends Page {
@@ -63,10 +64,11 @@ export function useSession(docks: Docks | null = TALL_DOCKS): Session {
     }
     await driver.switchTo().window(first!);
     await measurePage(driver);
-    const isInOrder = task.result?.state !== "fail" && others.length === 0;
+    const faults = logs.filter(({ level }) => level.name === "SEVERE").map(({ message }) => message);
+    const isInOrder = task.result?.state !== "fail" && faults.length === 0 && others.length === 0;
     if (!isInOrder || !(await clearPage(driver))) await leavePage(session);
     for (const name of readdirSync(downloads)) rmSync(join(downloads, name), { recursive: true });
-    expect(logs.filter(entry => entry.level.name === "SEVERE").map(entry => entry.message)).toEqual([]);
+    expect(faults).toEqual([]);
   });
   return session;
 }

@@ -9,13 +9,13 @@ import {
   openRule,
   openShelf,
   press,
-  runFirst,
   textOf,
   waitFor,
   watchMeter,
   openAnother,
   saveFile,
 } from "./browser";
+import { runFirst } from "./tabPage";
 import { useSession } from "./session";
 
 const session = useSession();

@@ -2,7 +2,8 @@ import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { clickOn, find, keptKit, openBelfry, press, textOf, typeOver, waitFor, runFirst } from "./browser";
+import { clickOn, find, keptKit, openBelfry, press, textOf, typeOver, waitFor } from "./browser";
+import { runFirst } from "./tabPage";
 import { useSession } from "./session";
 
 const session = useSession();

@@ -2,7 +2,8 @@ import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import type { WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
-import { find, openDemo, openForm, press, runFirst, textOf } from "./browser";
+import { find, openDemo, openForm, press, textOf } from "./browser";
+import { runFirst } from "./tabPage";
 import { useSession } from "./session";
 
 const session = useSession();
