@@ -63,7 +63,7 @@ const isOwnName = name => !LOOPBACK.includes(host) || LOOPBACK.includes(name);
 /** Returns the status and words of an answer given at once; undefined if the application answers. */
 function answerAtOnce(request) {
   const { method, url } = request;
-  if (!METHODS.includes(method)) return [405, `${method} is not understood here`];
+  if (!METHODS.includes(method)) return [405, `${method} is not allowed here`];
   const name = hostOf(request);
   if (name === undefined) return [400, "name the host that you ask, in a Host header"];
   if (!isOwnName(name)) return [400, `this server is not ${name}`];

@@ -160,6 +160,6 @@ export const checkCommand = () =>
     .option("--against <results>", "earlier results, as --format json wrote them: what broke since is marked")
     .option("--only-new", "only what is newly broken makes the exit code 1")
     .option("--allow-empty", "let a run pass that has tested nothing")
-    .option("--lenient", "judge the rest where a take of a folder does not read")
+    .option("--lenient", "judge the rest if a take of a folder cannot be read")
     .option("--any-kit", "judge by checks of another kit")
     .action(main);

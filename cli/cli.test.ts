@@ -171,7 +171,7 @@ test("unreadable input is reported line by line, with nothing on standard output
   expect([other.code, other.stderr]).toEqual([
     1,
     [
-      "demo/rope-catch/1-clean-round.json: was recorded for rope-catch; belfry-runner has no far, high, low, near: those presses are not heard",
+      "demo/rope-catch/1-clean-round.json: was recorded for rope-catch; belfry-runner has no far, high, low, near: no rule sees those presses",
     ],
   ]);
   const none = run("judge", kit, "nowhere", kit, "--out", join(folder, "none.txt"), "--shard", "9/4");

@@ -108,10 +108,10 @@ export const exportCommand = () =>
       "--no-boundaries",
       "test vectors of the takes alone, without inputs at the boundary of every number",
     )
-    .option("--since <kit>", "the sheet tells what changed since this kit")
+    .option("--since <kit>", "the sheet lists what changed since this kit")
     .option(
       "--rates <list>",
-      "rates at which the sheet tells lengths besides the kit's own: 30,120",
+      "rates at which the sheet gives lengths besides the kit's own: 30,120",
       parseRates,
     )
     .action(main);

@@ -67,7 +67,7 @@ function followLink(
         clearTimeout(patience);
         print(
           game
-            ? `${game.name} joined, ${game.rate} frames a second, ${game.asks ? "asks the rules" : "performs by itself"}`
+            ? `${game.name} joined, ${game.rate} frames a second, ${game.asks ? "asks the rules" : "performs alone"}`
             : "the game left",
         );
       },

@@ -40,7 +40,7 @@ export async function loadParts(): Promise<HandoverParts> {
   const beside = new URL("./parts.json", import.meta.url);
   const project = process.env.MOSS_TAP_PROJECT;
   if (!existsSync(beside) && project === undefined)
-    throw new Error("the parts of exports are missing: install the command anew");
+    throw new Error("the parts of exports are missing: install the command again");
   const { player, runtime } = existsSync(beside)
     ? (JSON.parse(readFileSync(beside, "utf8")) as PackagedParts)
     : await bundleParts(project!);

@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import ts from "typescript";
 import { expect, test } from "vitest";
 
-/** Phrases that slow a reader, with the number that may remain. Texts on the screen are not counted. */
+/** Phrases that slow a reader, with the number that may remain in comments and names of tests. */
 const MARKS: readonly (readonly [name: string, mark: RegExp, most: number])[] = [
   ["a sentence that begins with What, Where, Such or That which", /(^|\. )(What|Where|Such|That which)\b/, 0],
   ["told, tell, said, says", /\b(told|tells?|telling|said|says?)\b/i, 0],
@@ -12,6 +12,17 @@ const MARKS: readonly (readonly [name: string, mark: RegExp, most: number])[] = 
   ["is it that, by itself, thereby, hands on", /\b(is it that|by itself|thereby|hands on)\b/i, 0],
   ["heard, hears", /\b(hears?|heard)\b/i, 4],
   ["so many, laid over, taken up", /\b(laid over|takes? up|taken up|made ready|as it would be)\b/i, 2],
+];
+
+/** Phrases that slow a user, with the number that may remain in texts of screens, messages and files. */
+const SCREEN_MARKS: readonly (readonly [name: string, mark: RegExp, most: number])[] = [
+  ["told, tell, said, says", /\b(told|tells?|telling|said|says?)\b/i, 0],
+  // The body of a runner stands on a beam, and stands still.
+  ["stands, stood", /\b(stands?|stood|standing)\b/i, 2],
+  ["comes of, comes to, comes out", /\b(comes? (of|to|out)|came (of|to|out))\b/i, 0],
+  ["is it that, by itself, thereby, hands on", /\b(is it that|by itself|thereby|hands on)\b/i, 0],
+  ["heard, hears", /\b(hears?|heard)\b/i, 0],
+  ["anew, wipe, understood, asleep", /\b(anew|wipes?|understood|asleep)\b/i, 0],
 ];
 
 const MARKED_NAMES = [
@@ -30,17 +41,31 @@ interface Words {
   /** Comments, with consecutive lines joined. */
   readonly comments: string[];
   readonly testNames: string[];
+  /** Texts of more than one word, except those of tests. */
+  readonly texts: string[];
   readonly identifiers: ReadonlySet<string>;
 }
+
+/** Returns the text of a literal, a template or a piece of a page. */
+function textOf(node: ts.Node): string | undefined {
+  if (ts.isJsxText(node)) return node.text.replace(/\s+/g, " ").trim();
+  if (ts.isTemplateHead(node) || ts.isTemplateMiddleOrTemplateTail(node)) return node.text;
+  return ts.isStringLiteralLike(node) ? node.text : undefined;
+}
+
+const isOfTests = (file: string) => /\.test\.|\/tests\/|^(bench|docs|e2e|lint)\//.test(file);
 
 function readWords(file: string): Words {
   const text = readFileSync(file, "utf8");
   const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true);
   const comments = new Map<number, string>();
   const testNames: string[] = [];
+  const texts: string[] = [];
   const identifiers = new Set<string>();
   const visit = (node: ts.Node): void => {
     if (ts.isIdentifier(node)) identifiers.add(node.text);
+    const written = isOfTests(file) ? undefined : textOf(node);
+    if (written?.trim().includes(" ")) texts.push(written);
     if (ts.isCallExpression(node) && /^(test|it)\b/.test(node.expression.getText())) {
       const [name] = node.arguments;
       if (name && ts.isStringLiteralLike(name)) testNames.push(name.text);
@@ -57,7 +82,7 @@ function readWords(file: string): Words {
     ts.forEachChild(node, visit);
   };
   visit(source);
-  return { comments: [...comments.values()], testNames, identifiers };
+  return { comments: [...comments.values()], testNames, texts, identifiers };
 }
 
 const words = sources.map(file => ({ file, ...readWords(file) }));
@@ -67,6 +92,14 @@ test.each(MARKS)("comments and test names are free of: %s", (_name, mark, most) 
     [...comments, ...testNames].filter(text => mark.test(text)).map(text => `${file}: ${text}`),
   );
   expect(words.length).toBeGreaterThan(700);
+  expect(found.length, found.join("\n")).toBeLessThanOrEqual(most);
+});
+
+test.each(SCREEN_MARKS)("texts of screens, messages and files are free of: %s", (_name, mark, most) => {
+  const found = words.flatMap(({ file, texts }) =>
+    texts.filter(text => mark.test(text)).map(text => `${file}: ${text}`),
+  );
+  expect(words.flatMap(({ texts }) => texts).length).toBeGreaterThan(2000);
   expect(found.length, found.join("\n")).toBeLessThanOrEqual(most);
 });
 

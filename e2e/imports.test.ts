@@ -191,7 +191,7 @@ test("a table from another program is mapped, imported with unrecognised items l
   await press(driver, "Read it in");
   await find(driver, `//*[starts-with(normalize-space(.), "It is read in with 1 row left out")]`);
   await expect
-    .poll(() => textOf(driver, `section[aria-label="Left out, not understood"]`))
+    .poll(() => textOf(driver, `section[aria-label="Left out, not recognised"]`))
     .toContain("line 6: “sideways” is no value of J1");
   await press(driver, "Close");
   await expect.poll(() => textOf(driver, "[data-testid=open-take]")).toContain("game");
@@ -199,7 +199,7 @@ test("a table from another program is mapped, imported with unrecognised items l
   await expect.poll(() => textOf(driver, "table")).toMatch(/30.*Leap/s);
   await readIn(put("game two.csv", rows.slice(0, 3).join("\n")));
   await find(driver, `[aria-label="what J1 plays: Leap"]`);
-  const complaints = By.css('section[aria-label="Not understood in what was looked at"]');
+  const complaints = By.css('section[aria-label="Not recognised in the preview"]');
   await expect.poll(() => driver.findElements(complaints)).toEqual([]);
   await press(driver, "Close");
 });

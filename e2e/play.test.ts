@@ -186,7 +186,7 @@ test("a kit without a stage gets one, and a move gets effects", async () => {
   await find(driver, "[data-testid=stage]");
   await press(driver, "Shape");
   await press(driver, "New rule");
-  await press(driver, "Forgive a late jump");
+  await press(driver, "Allow a late jump");
   const leap = await find(driver, 'input[aria-label="leap of the effect"]');
   await leap.sendKeys(Key.chord(Key.CONTROL, "a"), "12", Key.ENTER);
   // A second effect of the same move, taken away again.

@@ -164,7 +164,7 @@ test("by keys alone: a hold, tried right there, its meter filling", async () => 
 });
 
 test("by keys alone: a jump with coyote and buffer, and a clause taken out with one key", async () => {
-  await startByKeys("Forgive a late jump");
+  await startByKeys("Allow a late jump");
   await tabTo("buffer");
   await keys(Key.ARROW_UP, Key.ARROW_UP);
   await tabTo("coyote");
@@ -341,7 +341,7 @@ test("by pointer: a double tap that costs the single nothing, and one that does,
 
 test("by pointer: a sequence of five steps with a cancel; rules that depend on a deleted rule are listed", async () => {
   await startByHand("Motion and button");
-  await clickOn(driver, '[aria-label="What else it could say"] [aria-expanded=false]');
+  await clickOn(driver, '[aria-label="More parts for this rule"] [aria-expanded=false]');
   await press(driver, "… then one more step");
   await press(driver, "… and let a button cancel it");
   const kit = await keptKit("five steps", made => {
@@ -362,7 +362,7 @@ test("by pointer: a sequence of five steps with a cancel; rules that depend on a
   await chooseRule(driver, "Quarter turn");
   await press(driver, "Delete this rule");
   await waitFor(driver, "what leans on it", async () =>
-    (await textOf(driver, "[aria-label=Notices]")).includes("Leaning on it: Move 1"),
+    (await textOf(driver, "[aria-label=Notices]")).includes("Rules that depend on it: Move 1"),
   );
   await press(driver, "Put it back");
   await keptKit("it back", made => made.patterns.length === 1);

@@ -388,7 +388,7 @@ test("an unreadable kit does not break the shelf: its card saves it raw and dele
   `);
   await driver.navigate().refresh();
   const card = await find(driver, "[data-testid=broken-kit]");
-  await expect.poll(() => card.getText()).toMatch(/This kit does not read.*1e\+300 is out of reach/s);
+  await expect.poll(() => card.getText()).toMatch(/This kit cannot be read.*1e\+300 is out of reach/s);
   await clickOn(driver, '[aria-label^="Save "][aria-label$=" as it is"]');
   await clickOn(driver, '[data-testid=broken-kit] [aria-label^="Delete "]');
   await waitFor(

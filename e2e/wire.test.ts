@@ -215,7 +215,7 @@ test("the explanation of a key names the rules that see it, and the one that hid
   await driver.actions().sendKeys("p").perform();
   await sees("P plays nothing here");
   await driver.actions().sendKeys("k").perform();
-  await sees("Heard by Cling and Tuck.");
+  await sees("Used by Cling and Tuck.");
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await openPlace("Keys");
   await clickOn(driver, '[aria-label="Space Leap"]');
@@ -229,7 +229,7 @@ test("after a control is deleted, the other keys still play their own rules", as
   await openPlace("Keys");
   await clickOn(driver, '[aria-label="K Brace"]');
   await sees("The kit has faults");
-  await sees("Heard by Cling and Tuck.");
+  await sees("Used by Cling and Tuck.");
 });
 
 test("a control that is renamed after it was added is offered an id of its name", async () => {
@@ -252,10 +252,10 @@ test("modes swap live for a try, a held button does not leak, and the grid is ed
   await find(driver, '[aria-label="Brace in Air: Tuck"]');
   await press(driver, "Start listening");
   await driver.actions().keyDown("k").perform();
-  await sees("Ground, now: heard by Cling and Tuck.");
-  await sees("In Air: heard by Tuck; Cling not active here.");
+  await sees("Ground, now: used by Cling and Tuck.");
+  await sees("In Air: used by Tuck; Cling not active here.");
   await press(driver, "Try Air now");
-  await sees("Air, now: heard by Tuck; Cling not active here.");
+  await sees("Air, now: used by Tuck; Cling not active here.");
   await driver.actions().keyUp("k").sendKeys(Key.ESCAPE).perform();
   await press(driver, "Play");
   await press(driver, "Record a take");

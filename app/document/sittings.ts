@@ -130,7 +130,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     notify({
       tone: "trouble",
       title: `${document.kit.name} was deleted in another tab.`,
-      details: ["It still stands here as it was, and can be put back."],
+      details: ["It is still shown here as it was, and can be put back."],
     });
   }
 
@@ -166,7 +166,7 @@ export function createSittings(world: SittingsWorld): Sittings {
       tone: "trouble",
       title: `${kept.document.kit.name} was changed in two tabs at once. Both versions are kept.`,
       details: [
-        "What the other tab wrote stands here. What you changed is among the variants and takes, called “from another tab”.",
+        "This page shows the version of the other tab. Yours is among the variants and takes, called “from another tab”.",
       ],
     });
   }

@@ -53,10 +53,10 @@ test("imports are one step of undo with the first take open; existing items are 
   expect(lines.map(({ name, isTaken, words }) => `${isTaken ? "+" : "−"} ${name}: ${words}`)).toEqual([
     "+ New under an old id: is with the kit",
     "− There: was there already",
-    "+ Far: was recorded for elsewhere; k has no wheel: those presses are not heard",
+    "+ Far: was recorded for elsewhere; k has no wheel: no rule sees those presses",
     "+ Left: is with the kit",
-    "+ Checks: 1 check came to the kit",
-    "+ Helps: 1 assist came to the kit",
+    "+ Checks: 1 check added to the kit",
+    "+ Helps: 1 assist added to the kit",
     "+ Slow: is among the variants",
     "− Far rules: a variant of another kit: drop its pack on the shelf",
     "− Another: a kit of its own: drop it on the shelf",

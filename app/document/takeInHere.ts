@@ -85,11 +85,11 @@ function lineFor(
       return lineOf(read.layout.name, layouts.has(read.layout));
     case "checks": {
       const added = read.checks.checks.filter(check => checks.has(check)).length;
-      return lineOf(read.checks.name, added > 0, `${countWords(added, "check")} came to the kit`);
+      return lineOf(read.checks.name, added > 0, `${countWords(added, "check")} added to the kit`);
     }
     case "assists": {
       const added = read.assists.assists.filter(assist => assists.has(assist)).length;
-      return lineOf(read.assists.name, added > 0, `${countWords(added, "assist")} came to the kit`);
+      return lineOf(read.assists.name, added > 0, `${countWords(added, "assist")} added to the kit`);
     }
     case "mapping":
       return {

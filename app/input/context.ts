@@ -8,7 +8,7 @@ export const PadContext = createContext<Pad | undefined>(undefined);
 /** Returns the pad of this page. */
 export function usePad(): Pad {
   const pad = use(PadContext);
-  if (!pad) throw new Error("a component stands outside the page's pad");
+  if (!pad) throw new Error("a component is outside the page's pad");
   return pad;
 }
 

@@ -18,6 +18,6 @@ export async function readKeyLabels(): Promise<void> {
     (await keyboard.getLayoutMap()).forEach((letter, code) => labels.set(code, letter.toUpperCase()));
     keyLabels.setState(labels, true);
   } catch (error) {
-    console.info("The browser does not tell the keyboard's letters; keys go by their place.", error);
+    console.info("The browser does not report the keyboard's letters; keys go by their place.", error);
   }
 }

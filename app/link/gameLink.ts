@@ -162,7 +162,8 @@ export function createGameLink(world: GameLinkWorld): GameLink {
           showFrame();
         }),
       onEnd(_take, why) {
-        if (why === "fault") reportFault("the game was closed: it sent too much that does not read");
+        if (why === "fault")
+          reportFault("the game was closed: it sent too many messages that cannot be read");
         queue.put(() => {
           takes.end();
           showFrame();

@@ -145,7 +145,7 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
         <TriedOffer
           kit={kit}
           now={now}
-          verb="Remember for"
+          verb="Set the buffer to"
           what="lost too early"
           lever={{ path: ["moves", index, "buffer"], rounding: "atMost", direction: 1, base: "0f" }}
           wanted={lostPresses(dots, "early")}

@@ -150,7 +150,7 @@ export function Closings({
           ))}
           {isWanted && <span className="text-soft">{words} is as it is wanted.</span>}
           <Button look="quiet" onClick={() => setWanted(key, !isWanted)}>
-            {isWanted ? "Tell of it again" : `${words} is wanted so`}
+            {isWanted ? "Show it again" : `${words} is wanted so`}
           </Button>
         </li>
       ))}

@@ -237,7 +237,7 @@ function LengthCaption({
       empty="No presses recorded yet: play, and they appear here as dots."
       kept={`${countOf("answered")} answered`}
       lost={silent > 0 ? [`${silent} ended in nothing`] : []}
-      rest={unheard > 0 ? ` · ${unheard} heard by none of these rules` : ""}
+      rest={unheard > 0 ? ` · ${unheard} seen by none of these rules` : ""}
     />
   );
 }

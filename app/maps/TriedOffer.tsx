@@ -18,7 +18,7 @@ export function TriedOffer({
 }: OfferWanted & {
   kit: Kit;
   now: TakesNow;
-  /** The change up to its length: "Remember for". */
+  /** The change up to its length: "Set the buffer to". */
   verb: string;
   /** The presses to save: "lost early". */
   what: string;

@@ -111,8 +111,8 @@ function WindowOffers({
   targets: ReturnType<typeof targetsOf>;
 }) {
   const offers = [
-    { side: "early", verb: "Remember for", what: "lost early", path: targets.buffer.path },
-    { side: "late", verb: "Forgive for", what: "lost late", path: targets.coyote.path },
+    { side: "early", verb: "Set the buffer to", what: "lost early", path: targets.buffer.path },
+    { side: "late", verb: "Set the coyote to", what: "lost late", path: targets.coyote.path },
   ] as const;
   return (
     <div className="flex flex-col gap-1 text-sm" data-testid="window-offers">
@@ -146,8 +146,7 @@ function BufferPrice({
   return (
     <div className="mt-2 text-sm">
       <p className="text-foxglove">
-        The price of the buffer: a buffered press comes out late, by {buffer}f ({formatMs(buffer, rateHz)}) at
-        most
+        The price of the buffer: a buffered press acts late, by {buffer}f ({formatMs(buffer, rateHz)}) at most
         {waits.length > 0 && `; in these takes ${waits.length} waited, ${largest(waits, 0)}f at worst`}.
       </p>
       {waits.length > 0 && (

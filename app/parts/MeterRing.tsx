@@ -76,7 +76,7 @@ export function MeterRing({ patternId, name }: { patternId: string; name: string
       <figcaption className="text-sm leading-tight">
         <b className="block">{name}</b>
         <span className={meter.phase === LAPSED ? "text-foxglove" : "text-soft"}>
-          {meter.isLive ? PHASE_WORDS[meter.phase] : "asleep"}
+          {meter.isLive ? PHASE_WORDS[meter.phase] : "not listening"}
         </span>
       </figcaption>
     </figure>

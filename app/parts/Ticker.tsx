@@ -28,10 +28,10 @@ export function Ticker({
     return (
       <p className="text-sm text-soft">
         {session
-          ? "Press something: what is understood appears here."
+          ? "Press something: recognised inputs appear here."
           : replayed
-            ? "Replay the take, or start listening and press: what is understood appears here."
-            : "Start listening and press: what is understood appears here."}
+            ? "Replay the take, or start listening and press: recognised inputs appear here."
+            : "Start listening and press: recognised inputs appear here."}
       </p>
     );
   }

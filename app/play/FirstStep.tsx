@@ -40,7 +40,7 @@ export function FirstStep() {
   const isAwake = usePadState(state => state.session !== undefined);
   return (
     <NextStep view="play" isDone={isAwake}>
-      Press Start listening and play with your keys: it is understood as you play.
+      Press Start listening and play with your keys: inputs are recognised as you play.
       <PressLink />
     </NextStep>
   );

@@ -105,7 +105,7 @@ export function StageScene({
       aria-label={
         hand
           ? `The level. ${hand.words}. Arrows move, Space draws, Escape ends.`
-          : `${label}. The tape below tells the same, frame by frame.`
+          : `${label}. The tape below shows the same, frame by frame.`
       }
       {...hand?.on}
       data-testid="stage"

@@ -28,7 +28,7 @@ function TakeDetails({ take }: { take: Take }) {
             key={take[key]}
             maxLength={BOUNDS.nameLetters}
             defaultValue={take[key]}
-            placeholder="not said"
+            placeholder="not given"
             aria-label={`${key === "player" ? "Player" : "Device"} of ${take.name}`}
             className={`${look} w-24 text-ink`}
             onBlur={event => set(key, event.target.value)}

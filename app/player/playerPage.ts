@@ -51,7 +51,7 @@ function freeName(rounds: Rounds): string {
 
 function showName(name: string): void {
   element("title").textContent = name;
-  const label = `The stage of ${name}. What was understood stands beside it in words.`;
+  const label = `The stage of ${name}. The recognised inputs are listed beside it.`;
   element("stage").setAttribute("aria-label", label);
 }
 

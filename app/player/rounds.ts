@@ -36,7 +36,7 @@ function readKept(small: RoundStore | undefined, key: string): KeptRound[] {
       return read.ok ? [{ take: read.value, isSent: item.isSent !== false }] : [];
     });
   } catch (error) {
-    console.info("What this browser kept of earlier rounds does not read.", error);
+    console.info("The earlier rounds kept in this browser cannot be read.", error);
     return [];
   }
 }

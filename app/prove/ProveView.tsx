@@ -21,8 +21,8 @@ function Empty() {
       <div className="max-w-xl">
         <h1 className="font-serif text-3xl">No checks yet</h1>
         <p className="mt-2 text-lg text-soft">
-          Say once what must and must not happen. Every later edit is judged by it, in every take, while the
-          number is still in your hand.
+          Write down once what must and must not happen. Every later edit is judged by it, in every take,
+          while the number is still in your hand.
         </p>
         <p className="mt-3">
           On the tape below, go to a frame and press <kbd className="font-mono font-semibold">M</kbd>: what
@@ -153,8 +153,8 @@ export function ProveView() {
         <ProofBar filter={filter} trouble={trouble} onFilter={setFilter} />
         <div className="px-5">
           <NextStep view="prove" isDone={chosen.take !== undefined}>
-            Choose a mark: its take opens below at the frame that matters, and what to do about it stands at
-            the right.
+            Choose a mark: its take opens below at the frame that matters, and the possible actions are on the
+            right.
           </NextStep>
         </div>
         <FilteredGrid

@@ -14,7 +14,7 @@ export function Offers({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   if (offers.length === 0) return null;
   const shown = isWhole ? offers : offers.slice(0, FIRST);
   return (
-    <p className="mt-1 flex flex-wrap gap-x-3 text-sm" role="group" aria-label="What else it could say">
+    <p className="mt-1 flex flex-wrap gap-x-3 text-sm" role="group" aria-label="More parts for this rule">
       {shown.map(offer => (
         <button
           key={offer.words}

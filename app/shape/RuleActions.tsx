@@ -33,7 +33,9 @@ export function RuleActions({ kit, rule }: { kit: Kit; rule: RuleItem }) {
     takeAway(
       `${name} is deleted.`,
       workbench.editKit(`deleted ${name}`, now => removeRule(now, rule)),
-      leaning.length > 0 ? [`Leaning on it: ${leaning.join(", ")}. Each says so until it is mended.`] : [],
+      leaning.length > 0
+        ? [`Rules that depend on it: ${leaning.join(", ")}. Each shows a fault until it is mended.`]
+        : [],
     );
   };
   return (

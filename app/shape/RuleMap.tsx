@@ -40,7 +40,7 @@ function Maps({ kit, rule }: { kit: Kit; rule: RuleItem }) {
   if (!isSound) {
     return (
       <p className="mt-4 text-sm text-soft">
-        Its map of time comes back when the kit can be played again: rules with something to mend say so.
+        Its map of time comes back when the kit can be played again: rules with faults are marked.
       </p>
     );
   }

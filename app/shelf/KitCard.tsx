@@ -119,7 +119,7 @@ export function BrokenCard({ broken, onDelete }: { broken: Broken; onDelete: () 
     <li className="flex flex-col rounded-stone border border-foxglove bg-leaf p-4" data-testid="broken-kit">
       <p className="font-serif text-xl font-semibold">{broken.name}</p>
       <p className="text-sm text-foxglove">
-        This kit does not read. Nothing of it is lost: save it as a file.
+        This kit cannot be read. Nothing of it is lost: save it as a file.
       </p>
       <p className="mt-1 line-clamp-3 font-mono text-xs break-words text-soft">{broken.reasons[0]}</p>
       <p className="mt-auto -ml-2 flex gap-1 pt-2">

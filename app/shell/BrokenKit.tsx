@@ -7,8 +7,8 @@ export function BrokenKit({ broken }: { broken: Broken }) {
   const { notify } = useNotices();
   return (
     <main className="mx-auto flex min-h-[calc(100dvh-var(--notices-px))] max-w-xl flex-col justify-center gap-4 p-8">
-      <h1 className="font-serif text-3xl break-words">{broken.name} does not read</h1>
-      <p className="text-soft">It is kept as it is, and nothing of it is lost. What stands in the way:</p>
+      <h1 className="font-serif text-3xl break-words">{broken.name} cannot be read</h1>
+      <p className="text-soft">It is kept as it is, and nothing of it is lost. The reasons:</p>
       <ul className="max-h-60 overflow-auto font-mono text-sm break-words text-soft">
         {broken.reasons.slice(0, 12).map(reason => (
           <li key={reason}>{reason}</li>

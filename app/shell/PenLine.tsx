@@ -26,7 +26,8 @@ export function PenLine() {
       ) : (
         <>
           <span>
-            This kit was deleted in another tab. It stands here as it was; nothing changed now is kept.
+            This kit was deleted in another tab. It is still shown here as it was; nothing changed now is
+            kept.
           </span>
           <Button onClick={workbench.putKitBack}>Put it back</Button>
         </>

@@ -87,7 +87,7 @@ test("the same kit imported twice is not duplicated, and the result is reported"
     "X is on the shelf already, word for word, with these takes. Nothing was added.",
   ]);
   expect(await drop(kit("x"), take("1", "second", "x"))).toEqual([
-    "X was on the shelf already, word for word; 1 take came to it.",
+    "X was on the shelf already, word for word; 1 take added to it.",
   ]);
   expect(await shelf()).toEqual({ X: ["first", "second"] });
 });
@@ -96,7 +96,7 @@ test("a kit with a taken id is added under a unique name", async () => {
   await drop(kit("x"));
   const titles = await drop({ ...kit("x"), rate: 30 }, take("1", "slow", "x"));
   expect(titles).toEqual([
-    "A kit of that id was there and is not the same: this one stands beside it as X 2, with 1 take.",
+    "A kit of that id was there and is not the same: this one is kept beside it as X 2, with 1 take.",
   ]);
   expect(await shelf()).toEqual({ X: [], "X 2": ["slow"] });
 });
@@ -182,7 +182,7 @@ test("variants come back with their kit, once, also under another id; those of a
     { name: "Slow", isTaken: true, words: "with X" },
   ]);
   expect(tab.notices.store.getState().at(-1)!.title).toBe(
-    "X was on the shelf already, word for word; 1 thing came to it.",
+    "X was on the shelf already, word for word; 1 thing added to it.",
   );
   expect(await variantsOf("x")).toMatchObject([{ name: "Slow", kit: { ...kit("x"), rate: 30 } }]);
   expect((await whole(kit("x"))).map(({ isTaken }) => isTaken)).toEqual([false, false]);

@@ -24,11 +24,11 @@ function wordsFor({ name, result, added }: Added, asked: number): string {
     case "new":
       return `${name} is on the shelf${takes}.`;
     case "beside":
-      return `A kit of that id was there and is not the same: this one stands beside it as ${name}${takes}.`;
+      return `A kit of that id was there and is not the same: this one is kept beside it as ${name}${takes}.`;
     case "same":
       if (count > 0) {
         const what = countWords(count, count === takesAdded ? "take" : "thing");
-        return `${name} was on the shelf already, word for word; ${what} came to it.`;
+        return `${name} was on the shelf already, word for word; ${what} added to it.`;
       }
       return `${name} is on the shelf already, word for word${asked > 0 ? ", with these takes" : ""}. Nothing was added.`;
   }
@@ -159,8 +159,8 @@ async function placeChecks(
     return { name, isTaken: false, words: "its kit is not here" };
   }
   const { length: added } = (await shelf.addParts(home.id, { ...NO_PARTS, checks: list.checks })).checks;
-  notify({ tone: "plain", title: `${countWords(added, "check")} came to ${home.name}.`, details: [] });
-  return { name, isTaken: added > 0, words: `${countWords(added, "check")} came to ${home.name}` };
+  notify({ tone: "plain", title: `${countWords(added, "check")} added to ${home.name}.`, details: [] });
+  return { name, isTaken: added > 0, words: `${countWords(added, "check")} added to ${home.name}` };
 }
 
 async function placeTakes(
@@ -173,7 +173,7 @@ async function placeTakes(
   const already = takes.length - added.size;
   const title =
     takes.length > 1
-      ? `${countWords(added.size, "take")} came to ${home.name}${already > 0 ? `; ${already} were there already` : ""}.`
+      ? `${countWords(added.size, "take")} added to ${home.name}${already > 0 ? `; ${already} were there already` : ""}.`
       : added.size > 0
         ? `${only!.name} is with ${home.name}.`
         : `${only!.name} was with ${home.name} already. Nothing was added.`;

@@ -22,7 +22,7 @@ export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
   const lanes = Object.entries(take.lanes);
   const bottom = lanes.length * ROW;
   if (lanes.length === 0)
-    return <p className="text-sm text-soft">No lane yet: say what plays which control.</p>;
+    return <p className="text-sm text-soft">No lane yet: choose what plays which control.</p>;
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${bottom + 18}`}

@@ -85,7 +85,7 @@ function WhoseLine({ whose, onChange }: { whose: Whose; onChange: (whose: Whose)
           <input
             maxLength={BOUNDS.nameLetters}
             value={whose[key]}
-            placeholder={key === "name" ? undefined : "not said"}
+            placeholder={key === "name" ? undefined : "not given"}
             className="block w-full rounded-stone border border-edge bg-leaf px-3 py-1 text-ink"
             onChange={event => onChange({ ...whose, [key]: event.target.value })}
           />
@@ -154,7 +154,7 @@ function Preview({ kit, glance, mapping }: { kit: Kit; glance: Glance; mapping: 
     <>
       <h3 className="mt-4 text-sm font-semibold">Preview of its lanes: the first seconds</h3>
       <LanesPicture kit={kit} take={preview.take} />
-      <Notes word="Not understood in what was looked at" notes={preview.notes} />
+      <Notes word="Not recognised in the preview" notes={preview.notes} />
     </>
   );
 }
@@ -234,7 +234,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
           )}
           {ended && (
             <Notes
-              word={"notes" in ended ? "Left out, not understood" : "It was not read in"}
+              word={"notes" in ended ? "Left out, not recognised" : "It was not read in"}
               notes={"notes" in ended ? ended.notes : ended.reasons}
             />
           )}

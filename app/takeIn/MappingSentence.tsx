@@ -13,7 +13,7 @@ const UNITS = [
 ] as const;
 
 const SORTS = [
-  { value: "changes", label: "one change", hint: "A column says when, one which control, one its value." },
+  { value: "changes", label: "one change", hint: "One column is the time, one the control, one its value." },
   { value: "frames", label: "one frame", hint: "Each control has a column of its own." },
 ] as const;
 
@@ -36,7 +36,7 @@ function ChangeWords({ kit, glance, mapping, onChange }: Props & { glance: { sor
   return (
     <>
       {" "}
-      Which control it is stands in{" "}
+      The control is named in{" "}
       <ChoiceWord
         label="column of controls"
         value={mapping.control ?? ""}

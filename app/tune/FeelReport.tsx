@@ -79,7 +79,7 @@ function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
         </ul>
       </section>
       <section aria-label="Longest delays">
-        <h3 className="font-semibold">Came out late</h3>
+        <h3 className="font-semibold">Acted late</h3>
         <ul>
           {shown(late).map(delay => (
             <li key={`${delay.take} ${delay.frame}`}>

@@ -78,7 +78,7 @@ export function OverlapGrid({
   const { rows, columns } = axesOf(grid);
   return (
     <div className="mt-3 overflow-x-auto">
-      <table className="mr-20 text-sm" aria-label={`${TITLES[list]}: which come of one press`}>
+      <table className="mr-20 text-sm" aria-label={`${TITLES[list]}: which one press sets off`}>
         <thead>
           <tr className="h-24 align-bottom">
             <th scope="col" className="pr-4 pb-1 text-left font-normal text-soft">

@@ -108,7 +108,7 @@ function useOverlapActions(kit: Kit) {
     const take = open(overlap);
     const { id } = kit[overlap.list]![overlap.second]!;
     const kind = overlap.list === "patterns" ? "fired" : "performed";
-    const name = `${nameOf(kit, overlap.list, id)} does not come of this`;
+    const name = `${nameOf(kit, overlap.list, id)} does not happen here`;
     workbench.editChecks(`check: ${name}`, now => [
       ...now,
       {

@@ -45,7 +45,7 @@ export function TuneView() {
   if (!rules || !isSound)
     return (
       <p className="p-7 text-foxglove">
-        The kit has faults: what they are stands in Shape. Numbers are studied once it has none.
+        The kit has faults, which Shape lists. Numbers are studied once it has none.
       </p>
     );
   // Rules and their program must belong to the same moment.

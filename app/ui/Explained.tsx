@@ -114,7 +114,7 @@ const TERMS = {
   check: "Check: something that must hold on takes, judged again at every change.",
   variant: "Variant: the rules as they were at some moment, kept beside the present ones.",
   assist: "Assist: rules that are easier in some way, for players who turn it on.",
-  unwanted: "Presses not meant, or doubled, that set something off; and failures of checks that say “never”.",
+  unwanted: "Presses not meant, or doubled, that set something off; and failures of checks with “never”.",
 } as const;
 
 export type Term = keyof typeof TERMS;

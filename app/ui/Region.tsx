@@ -39,7 +39,7 @@ export class Region extends Component<RegionProps, RegionState> {
       <section role="alert" aria-label={`${this.props.name} broke`} className="p-5 text-sm">
         <p className="font-serif text-xl">{this.props.name} broke.</p>
         <p className="mb-2 text-soft">
-          The rest of the page stands, and nothing you made is lost. ({error.message})
+          The rest of the page works, and nothing you made is lost. ({error.message})
         </p>
         <p className="flex gap-2">
           <Button onClick={() => this.setState({ error: undefined })}>Try it again</Button>

@@ -60,7 +60,7 @@ function useTakesThen(kit: Kit, then: Kit): { readonly words: string; readonly i
     const lines = price.lines
       .filter(({ more, fewer }) => more > 0 || fewer > 0)
       .map(line => ({ ...line, moved: 0 }));
-    return { words: `In what is understood ${formatPrice(kit, { ...price, lines })}.${rest}`, isSound: true };
+    return { words: `Effect: ${formatPrice(kit, { ...price, lines })}.${rest}`, isSound: true };
   }, [judge, kit, then, takes]);
 }
 

@@ -65,7 +65,7 @@ export function ControlLine({ control, others }: { control: Control; others: rea
   };
   const remove = () => {
     takeAway(
-      `${control.name} is deleted. Rules that listen to it say so in Shape.`,
+      `${control.name} is deleted. Rules that use it are marked in Shape.`,
       workbench.editKit(`deleted ${control.name}`, kit => removeControl(kit, control.id)),
     );
   };

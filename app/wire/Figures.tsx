@@ -79,8 +79,8 @@ export function Figures() {
         <div className="text-sm">
           {figures.readsMs.length > 0 && (
             <p className="mb-2 text-soft">
-              A pad tells no times: a press is placed in the middle of the interval between two reads, and a
-              press between two reads is not seen.
+              A gamepad reports no times: a press is placed in the middle of the interval between two reads,
+              and a press between two reads is not seen.
             </p>
           )}
           <h2>From an event to the moment its frame was run</h2>

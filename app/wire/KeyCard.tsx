@@ -30,7 +30,7 @@ function describeSights({ kit, program }: Rules, control: number, mode: number):
   const visible = named("hears", i => describeRule(kit, program, i, mode));
   const captor = sights.find(item => item.verdict === "captured");
   const parts = [
-    visible ? `heard by ${visible}` : "no rule hears it",
+    visible ? `used by ${visible}` : "no rule uses it",
     captor && `${nameOf(captor.by)} takes it away from ${named("captured")}`,
     named("other-mode") && `${named("other-mode")} not active here`,
     named("off") && `${named("off")} switched off`,
@@ -111,7 +111,7 @@ export function KeyCard({ code: chosen }: { code: string | undefined }) {
       </h2>
       {!isSound && played.length > 0 && (
         <p className="text-foxglove">
-          The kit has faults: below is who heard it by the last rules without any. Shape lists the faults.
+          The kit has faults: below are the rules that used it before. Shape lists the faults.
         </p>
       )}
       {played.map(({ id }) => {

@@ -109,7 +109,7 @@ function Request({
         {sight.isGone
           ? "The pad is not connected: connect it, and press any of its buttons."
           : sight.isTouched
-            ? "Now let everything go. If it is, and this stays, say so below: then this is how it rests."
+            ? "Now let everything go. If this stays, confirm below that it is let go: then this is how it rests."
             : word ||
               (last !== undefined &&
                 `${PAD_STEPS[answered - 1]!.words.replace(/^\w+ /, "")}: ${describeAnswer(last)}`)}

@@ -8,7 +8,7 @@ const DROPPED_WORDS: Readonly<Record<RawEvent["dropped"], string>> = {
   repeat: "dropped: repeat by the system",
   same: "dropped: nothing new",
   "not bound": "plays nothing here",
-  unheard: "heard by no rule in this mode",
+  unheard: "used by no rule in this mode",
   "focus lost": "all let go: focus lost",
   unplugged: "let go: the pad is gone",
   stuck: "let go: its key up never came",

@@ -45,8 +45,8 @@ function PadOrder({ item, onMap }: { item: PadsStatus["pads"][number]; onMap: ()
     <span className="text-soft">
       mapped in this browser, {countWords(map.buttons.length, "button")} and{" "}
       {countWords(map.axes.length, "axis", "axes")}{" "}
-      <Button look="quiet" aria-label={`Map ${item.name} anew`} onClick={onMap}>
-        Map anew …
+      <Button look="quiet" aria-label={`Map ${item.name} again`} onClick={onMap}>
+        Map again …
       </Button>
       <Button
         look="quiet"

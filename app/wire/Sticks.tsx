@@ -17,18 +17,18 @@ const OPPOSITES = [
   {
     value: "first",
     label: "the one pressed first goes on counting",
-    hint: "the second is not heard until the first is let go",
+    hint: "the second is not seen until the first is let go",
   },
 ];
 
 const ZONES = [
-  { value: "axis", label: "a square", hint: "each axis counts by itself" },
+  { value: "axis", label: "a square", hint: "each axis counts alone" },
   { value: "circle", label: "a circle", hint: "the distance from the centre counts" },
 ];
 
 const WAYS = [
   { value: "", label: "axis by axis", hint: "a direction counts as soon as its half-axis does" },
-  { value: "8", label: "in eight equal directions", hint: "each takes up an eighth of the circle" },
+  { value: "8", label: "in eight equal directions", hint: "each is an eighth of the circle" },
   { value: "4", label: "in four equal directions", hint: "no diagonals" },
 ];
 

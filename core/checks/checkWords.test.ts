@@ -39,7 +39,7 @@ test.each([
   ],
   [
     { counts: { kind: "prompt", id: "r", outcome: ["ok", "failed"] }, max: 2 },
-    "In take t, Ring comes out ok or failed at most 2 times",
+    "In take t, Ring ends as ok or failed at most 2 times",
   ],
   [
     {

@@ -43,7 +43,7 @@ function nest(depth: number): unknown {
 
 test.each<[string, unknown, RegExp]>([
   ["a name of 5,000 letters", kit({ name: "n".repeat(5000) }), /^name: has 5000 letters, more than the 200/],
-  ["an id with a slash", kit({ id: "a/b" }), /^id: 'a\/b' cannot be an id: it stands in addresses/],
+  ["an id with a slash", kit({ id: "a/b" }), /^id: 'a\/b' cannot be an id: it is part of addresses/],
   ["an id of two dots", kit({ id: ".." }), /^id: '\.\.' cannot be an id/],
   ["an id with a lone surrogate", kit({ id: "a\ud800" }), /^id: .* cannot be an id/],
   ["an id with NUL", kit({ id: "a\0" }), /^id: .* cannot be an id/],
@@ -92,7 +92,7 @@ test.each<[string, unknown, RegExp]>([
     charge({ curve: "linear(0, 1e300)" }),
     /^patterns\[0\]\.curve: .*within 1000 of 0/,
   ],
-  ["nesting of 20,000", kit({ stage: nest(20_000) }), /stand 32 deep/],
+  ["nesting of 20,000", kit({ stage: nest(20_000) }), /nested 32 deep/],
 ])("%s is refused in words, at once", (_what, input, words) => {
   expectWithin(1000, () => {
     const read = parseKit(input);

@@ -21,13 +21,13 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
   "too-new": f => `version ${f.found} is newer than ${f.known}, the newest known here: update Moss Tap`,
   "unknown-version": f => `${f.found} is not a version: write 1`,
   id: f =>
-    `${f.found} cannot be an id: it stands in addresses and file names; use letters, digits and signs other than / ? # % and \\`,
+    `${f.found} cannot be an id: it is part of addresses and file names; use letters, digits and signs other than / ? # % and \\`,
   "long-text": f =>
     `has ${f.size} letters, more than the ${f.limit} that can be shown and kept here: shorten it`,
   many: f => `has ${f.size} items, more than the ${f.limit} that can be run and shown: take some out`,
   far: f => `${f.found} is out of reach: give a number from −1,000,000 to 1,000,000`,
   "past-takes": f => `${f.found} is more than the 17,280,000 frames the longest take may have: give less`,
-  deep: f => `lists and objects stand ${f.limit} deep in each other and deeper: nothing kept here is so deep`,
+  deep: f => `lists and objects are nested ${f.limit} deep or deeper: no document here is`,
   "long-at-rate": f =>
     `${f.frames} frames at the kit's ${f.rate} a second are more than the ${f.limit} that can be run: cut the take shorter`,
   "unknown-field": f => `${f.found} is not a field here: ${f.hint}`,
@@ -52,7 +52,7 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
     `"${f.id}" is open while a move's output is on, so it cannot be ${f.what}: take another gate`,
   "gate-count": f =>
     f.found === "missing"
-      ? `is missing: say how many it takes to open, 1 or more`
+      ? `is missing: give how many it takes to open, 1 or more`
       : `counts nothing: name a pattern under fires or a move under performs, or take it away`,
   "full-not-above-from": f =>
     `full (${f.full} f) is not above from (${f.from} f) at this rate: make full longer or from shorter`,
@@ -68,7 +68,7 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
     `level "${f.name}" (${f.at} f) is below the one before it (${f.before} f): put them in order`,
   "ask-nothing": () => `asks for nothing: name at least one pattern as its answer`,
   curve: f => `${f.found} is not an easing curve: ${f.detail}`,
-  "stick-same": f => `"${f.id}" stands for two directions: give each its own control`,
+  "stick-same": f => `"${f.id}" is used for two directions: give each its own control`,
   dir: f => `${f.found} is not a direction: write stick:digit, the digit as on a number pad (1 to 9)`,
   "start-without-modes": () => `names a first mode, but the kit has no modes: add modes, or take it away`,
   "many-in-all": f =>
@@ -90,7 +90,8 @@ const SENTENCES: Record<IssueCode, (f: Facts) => string> = {
     `a press of ${f.control} held ${stretch(f)} ends in nothing: raise ${f.lower} or lower ${f.upper}`,
   "double-stretch": f =>
     `a press of ${f.control} held ${stretch(f)} is answered by both ${f.one} and ${f.other}: part their limits`,
-  "long-buffer": f => `the buffer waits for ${f.frames} f, longer than a second: it may come out unwanted`,
+  "long-buffer": f =>
+    `the buffer waits for ${f.frames} f, longer than a second: it may act when it is no longer wanted`,
   "assist-beyond": f =>
     `${f.percent} % of the ${f.length} at ${f.place} is longer than a length can be: it stays at ${f.limit}${f.unit}`,
   "same-binding": f => `${f.code} plays both "${f.one}" and "${f.other}": give one of them another key`,

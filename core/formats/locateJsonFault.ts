@@ -17,7 +17,7 @@ const WORDS: Readonly<Record<string, string>> = {
   InvalidCharacter: "a text cannot hold this character",
   InvalidNumberFormat: "this is no number",
 };
-const UNREADABLE = "this does not read";
+const UNREADABLE = "this cannot be read";
 
 /** Returns the line and column, counted from 1, of a position in a text. */
 function placeOf(source: string, offset: number): string {

@@ -138,7 +138,7 @@ export function offerGate(gate: Gate, kit: Kit): Offer<Gate>[] {
     })),
     ...offerIf(
       counts && gate.until === undefined && above.length > 0,
-      "… and count anew while a gate is open",
+      "… and count again from zero while a gate is open",
       () => ({
         ...gate,
         until: above.at(-1)!,

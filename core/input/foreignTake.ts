@@ -16,6 +16,6 @@ export function foreignWords(take: Take, kit: Kit): string | undefined {
   const lacking =
     strange.length === 0
       ? "its controls are all here"
-      : `${kit.id} has no ${strange.slice(0, MAX_CONTROLS_NAMED).join(", ")}: those presses are not heard`;
+      : `${kit.id} has no ${strange.slice(0, MAX_CONTROLS_NAMED).join(", ")}: no rule sees those presses`;
   return `was recorded for ${take.kit}; ${lacking}`;
 }

@@ -99,7 +99,7 @@ test.each([
   ],
   [
     { sticks: [{ id: "s", name: "S", up: "a", down: "b", left: "a", right: "b" }] },
-    'sticks[0].left: "a" stands for two directions',
+    'sticks[0].left: "a" is used for two directions',
   ],
   [
     { patterns: [{ id: "q", name: "Q", kind: "sequence", gap: "3f", steps: [{ dir: "s:0" }] }] },
@@ -275,7 +275,7 @@ test.each([
   [
     "a buffer that nothing makes wait",
     { patterns: [press], moves: [{ ...move, buffer: "6f" }] },
-    "moves[0].buffer: the buffer of M never counts: nothing ever stands in its way",
+    "moves[0].buffer: the buffer of M never counts: nothing ever blocks it",
   ],
 ] as const)("the warning for %s", (_what, rest, sentence) => {
   expect(warningsOf(rest as unknown as Partial<Kit>).join("\n")).toContain(sentence);

@@ -54,7 +54,7 @@ test.each<[Pattern, string]>([
   ],
   [
     { ...head, kind: "chord", controls: ["a", "b"], spread: "3f", for: "20f", captures: true },
-    "P when A and B are down together, pressed within 3f of each other, and held for 20f; no other rule hears its controls",
+    "P when A and B are down together, pressed within 3f of each other, and held for 20f; no other rule sees its controls",
   ],
   [
     {
@@ -141,7 +141,7 @@ test("a switch and a prompt", () => {
     opens: "g",
   };
   expect(say(describePrompt(prompt, KIT))).toBe(
-    "Catch asks for P, shown after R is over, for 20f; a press of B fails it; while it is open no other rule hears A; its window opens G",
+    "Catch asks for P, shown after R is over, for 20f; a press of B fails it; while it is open no other rule sees A; its window opens G",
   );
 });
 

@@ -154,9 +154,7 @@ function warnOfHelp(kit: Kit, program: Program, m: number): Issue[] {
   const isOpen = ({ gate }: NeedProgram) => !isSpent(gate) && isOpenThroughout(program, modes, gate);
   if (move.bufferTicks === 0 || waitsElse || !isAlone || !move.needs.every(isOpen)) return found;
   const [first] = move.needs;
-  const reason = first
-    ? whyOf(gateName(kit, program.gates[first.gate]!.id))
-    : "nothing ever stands in its way";
+  const reason = first ? whyOf(gateName(kit, program.gates[first.gate]!.id)) : "nothing ever blocks it";
   const facts = { name, reason, frames: move.bufferTicks / TICKS };
   return [...found, warning("buffer-never", ["moves", m, "buffer"], facts)];
 }

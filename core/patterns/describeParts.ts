@@ -88,5 +88,5 @@ export function offerWhere<
 
 /** Returns the clauses common to all patterns. */
 export function describeCaptures(pattern: Pattern): SentencePart[] {
-  return pattern.captures ? clause(["captures"], [words("; no other rule hears its controls")]) : [];
+  return pattern.captures ? clause(["captures"], [words("; no other rule sees its controls")]) : [];
 }

@@ -153,7 +153,7 @@ export function describePrompt(prompt: Prompt, kit: Kit): SentencePart[] {
       ? clause(
           ["captures"],
           [
-            words("; while it is open no other rule hears "),
+            words("; while it is open no other rule sees "),
             ...nameList("control", prompt.captures, ["captures"], "control it keeps"),
           ],
         )

@@ -78,7 +78,7 @@ test.each([
 });
 
 test("a press no pattern listens to is unheard", () => {
-  expect(format(sketchKit("a", {}), drawTake({ a: ".#.." }))).toEqual(["A at 1 was heard by nothing."]);
+  expect(format(sketchKit("a", {}), drawTake({ a: ".#.." }))).toEqual(["A at 1 was seen by no rule."]);
 });
 
 test("a change is priced with its other effects", () => {
@@ -190,7 +190,7 @@ test("a press hidden by a rule or a prompt names it", () => {
     prompts: [{ id: "r", name: "Rope", ask: ["tuck"], starts: { at: "0f" }, window: "9f", captures: ["a"] }],
   };
   expect(sentences(asked, drawTake({ a: "..#......." }, { footing: "##########" }))).toEqual([
-    "A at 2 was heard by nothing: Rope keeps A from all other rules while its window is open.",
+    "A at 2 was seen by no rule: Rope keeps A from all other rules while its window is open.",
   ]);
 });
 

@@ -134,6 +134,6 @@ export function formatFate({ kit, program }: RulesRead, trace: Trace, fate: Fate
       return `${press} completed nothing. ${[...new Set(parts), ...(kept ? [kept] : [])].join("; ")}.`;
     }
     case "unheard":
-      return `${press} was heard by nothing${fate.kept ? `: ${keptWords(kit, fate)}` : ""}.`;
+      return `${press} was seen by no rule${fate.kept ? `: ${keptWords(kit, fate)}` : ""}.`;
   }
 }

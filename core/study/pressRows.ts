@@ -13,7 +13,7 @@ export type ColumnSort = "text" | "whole" | "number";
 /** The columns of a table of presses, in order, with their types. */
 export const PRESS_COLUMNS = [
   ["take", "text", "id of the take"],
-  ["player", "text", "who played it, where the take says"],
+  ["player", "text", "who played it, if the take names them"],
   ["control", "text", "id of the control that was pressed"],
   ["frame", "whole", "frame of the press, at the kit's rate"],
   ["ms", "number", "the same in milliseconds from the take's start"],

@@ -110,7 +110,7 @@ test("a file that differs from the manifest is refused by name, and the others a
   files[name] = strToU8(strFromU8(files[name]!).replace('"rate": 60', '"rate": 30'));
   const back = readWhole("all.zip", zipSync(files));
   expect(reasonsOf(back)).toEqual([
-    expect.stringMatching(`^${name}: it is not what manifest.json says of it`),
+    expect.stringMatching(`^${name}: it differs from its entry in manifest.json`),
   ]);
   expect(kindsOf(back)).toBe("kit refused take take take take layout checks variant passed");
 });
@@ -152,7 +152,7 @@ test("of a duplicate name the first is read; a pack in a pack and other files ar
     zipOf(["a.json", TAKE], ["a.json", other], ["b.zip", "PK"], ["c.txt", "hello"]),
   );
   expect(kindsOf(back)).toBe("take passed passed refused");
-  expect(reasonsOf(back)).toEqual([expect.stringContaining("stands in the pack twice")]);
+  expect(reasonsOf(back)).toEqual([expect.stringContaining("is in the pack twice")]);
   expect(back[0]).toMatchObject({ take: { name: takes[0]!.name } });
 });
 

@@ -31,8 +31,7 @@ const megabytes = (bytes: number) => `${Math.ceil(bytes / MEGABYTE)} MB`;
 /** Returns the reason for not unpacking a file of a pack; undefined if it can be unpacked. */
 function whyNot(name: string, bytes: number, packedBytes: number, isKnown: boolean): string | undefined {
   if (isClimbing(name)) return "its name leads out of the pack: give it a plain name, and pack it again";
-  if (isKnown)
-    return "its name stands in the pack twice: only the first is read. Give each a name of its own";
+  if (isKnown) return "its name is in the pack twice: only the first is read. Give each a name of its own";
   if (bytes > FILE_LIMIT_BYTES)
     return `${megabytes(bytes)} is more than the ${megabytes(FILE_LIMIT_BYTES)} a file may have: cut the take shorter`;
   if (bytes > SMALL_BYTES && bytes > packedBytes * MAX_COMPRESSION_RATIO)
@@ -55,7 +54,7 @@ function whyPassed(name: string, isApart: boolean): string | undefined {
   if (isDocument) return undefined;
   return /\.zip$/i.test(name)
     ? "a pack in a pack: unpack this one, and read in what is wanted of it"
-    : "no document: it is for people and games, and is made anew from the kit";
+    : "no document: it is for people and games, and is made again from the kit";
 }
 
 /**
@@ -124,7 +123,7 @@ function reportPassed(entries: readonly Entry[], isApart: boolean): ReadFile[] {
     return why === undefined ? [] : [{ kind: "passed", name, why }];
   });
   if (!isApart || passed.length === 0) return passed;
-  const why = `no documents: they are for people and games, and are made anew from the kit`;
+  const why = `no documents: they are for people and games, and are made again from the kit`;
   return [{ kind: "passed", name: `${passed.length} more files of the pack`, why }];
 }
 
@@ -136,7 +135,7 @@ function readOne(
   isApart: boolean,
 ): readonly ReadFile[] {
   if (manifest?.has(name) && !isAsListed(manifest, name, bytes)) {
-    const reason = `it is not what ${MANIFEST_NAME} says of it: damaged, or changed since. If it was changed on purpose, unpack it and read in the file itself`;
+    const reason = `it differs from its entry in ${MANIFEST_NAME}: damaged, or changed since. If it was changed on purpose, unpack it and read in the file itself`;
     return [{ kind: "refused", name, reasons: [reason] }];
   }
   const read = readSource(name, strFromU8(bytes));

@@ -70,8 +70,8 @@ const READERS: Readonly<Record<string, Reader>> = {
   "moss-tap/checks": reader(parseChecks, (name, checks) => ({ kind: "checks", name, checks })),
   "moss-tap/assists": reader(parseAssists, (name, assists) => ({ kind: "assists", name, assists })),
   "moss-tap/layout": reader(parseLayout, (name, layout) => ({ kind: "layout", name, layout })),
-  "moss-tap/trace": passed("a trace: it is made anew from its take"),
-  "moss-tap/results": passed("results of checks: they are found anew"),
+  "moss-tap/trace": passed("a trace: it is made again from its take"),
+  "moss-tap/results": passed("results of checks: they are found again"),
   "moss-tap/manifest": passed("a list of what a pack holds"),
   "moss-tap/mapping": reader(parseMapping, (name, mapping) => ({ kind: "mapping", name, mapping })),
 };

@@ -93,7 +93,7 @@ function modes(kit: Kit): string {
       );
     }),
   ]);
-  return `<h2>What hears a control, by mode</h2>${table(["control", ...kit.modes!.map(({ name, id }) => escapeHtml(name || id))], rows)}`;
+  return `<h2>Rules that use a control, by mode</h2>${table(["control", ...kit.modes!.map(({ name, id }) => escapeHtml(name || id))], rows)}`;
 }
 
 function layouts({ kit, layouts: kept }: Handover): string {

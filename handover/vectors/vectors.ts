@@ -20,19 +20,19 @@ import { formatJsonSchemas } from "../schemas/jsonSchemas";
 
 const PAGE = (name: string, count: number) => `# Test vectors of ${toMarkdownText(name)}
 
-What the rules make of ${count} recorded takes, for proving a port or a build right: run each take, and compare.
+The results of the rules for ${count} recorded takes, to verify a port or a build: run each take, and compare.
 
-- \`kit.json\`: the rules. \`takes/NAME.json\`: recorded input. \`traces/NAME.json\`: what must come of it, event by event, in
-  the order written. Numbers are rounded to six decimals.
-- \`checks.json\`, \`results.json\`: what must and must not happen, and what was found; only where the kit has checks.
-- \`bare-kit.json\`, \`bare/NAME.json\`: only for a kit with a stage: the rules without it, and the takes with what the bodies did
-  to the rules written into them, the gates they held open and the speed they gave the clock. The traces are the same.
-- \`index.json\`: which kit, take and trace belong together, in order: for a kit with a stage the bare ones.
+- \`kit.json\`: the rules. \`takes/NAME.json\`: recorded input. \`traces/NAME.json\`: the expected events, in
+  order. Numbers are rounded to six decimals.
+- \`checks.json\`, \`results.json\`: what must and must not happen, and the results; only if the kit has checks.
+- \`bare-kit.json\`, \`bare/NAME.json\`: only for a kit with a stage: the rules without it, and the takes with the gates that
+  the stage opened and the speed of the clock written into them. The traces are the same.
+- \`index.json\`: the kit, take and trace of each vector, in order; of a kit with a stage the bare ones.
 
-A port is right when for every pair its trace has the same events, in the same order, with the same fields. The rules are
-exactly in \`frame-rules.md\`; input is read as its section "Controls" says. With \`moss-tap-runtime.mjs\` and \`run-vectors.mjs\` laid beside this page,
-\`node run-vectors.mjs\` does it and says for each vector whether it is right. Every document names its format and version in
-its first two fields; the JSON Schemas lie in \`schemas/\`.
+A port is right if for every vector its trace has the same events, in the same order, with the same fields. The exact rules are
+in \`frame-rules.md\`; its section "Controls" defines how input is read. With \`moss-tap-runtime.mjs\` and \`run-vectors.mjs\` beside
+this page, \`node run-vectors.mjs\` compares them and reports each vector as right or wrong. Every document names its format and
+version in its first two fields; the JSON Schemas are in \`schemas/\`.
 `;
 
 /** A page on the inputs made of boundaries, with the numbers that they do not distinguish from their neighbours. */

@@ -18,7 +18,7 @@ export function makeWaveforms(takes: readonly Take[], runs: Runs | undefined): O
 export const waveformFormat: ExportFormat = {
   id: "vcd",
   word: "Waveforms",
-  hint: "Each take with what was understood on every frame, as a value change dump (IEEE 1364) for any waveform viewer.",
+  hint: "Each take with the recognised inputs of every frame, as a value change dump (IEEE 1364) for any waveform viewer.",
   uses: ["runs"],
   commands: [{ as: "vcd" }],
   packed: {

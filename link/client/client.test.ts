@@ -21,7 +21,7 @@ let attached: AttachedLinks;
 let port = 0;
 let game: LinkedGame | undefined;
 
-/** Starts a server, on the port of the one before if there was one. */
+/** Starts a server, on the port of the one before within a test. */
 async function startServer() {
   server = createServer();
   attached = attachLinks(server, { isHostName: () => true, ownsUpgrades: true });
@@ -29,15 +29,20 @@ async function startServer() {
   port = (server.address() as AddressInfo).port;
 }
 
-function stopServer() {
+async function stopServer() {
   attached.close();
   server.close();
+  server.closeAllConnections();
+  await once(server, "close");
 }
 
-beforeEach(startServer);
-afterEach(() => {
+beforeEach(() => {
+  port = 0;
+  return startServer();
+});
+afterEach(async () => {
   game?.close();
-  stopServer();
+  await stopServer();
 });
 
 /** Opens a link as the page does. */
@@ -100,7 +105,7 @@ test("a server that ends and comes back is joined again, with what is held from 
   const first = await openLink();
   const { game } = join(first.code);
   await playUntil(game, { controls: { a: true } }, () => game.frame > 2);
-  stopServer();
+  await stopServer();
   await vi.waitFor(() => expect(game.state).toBe("joining"));
   expect(game.step({ controls: { a: true } })).toEqual([]);
   await startServer();

@@ -5,7 +5,7 @@ import { gateNamed, pressOf, type Starter } from "#core";
 export const WINDOW_STARTERS: readonly Starter[] = [
   {
     id: "early",
-    words: "Remember an early press",
+    words: "Buffer an early press",
     line: "pressed before it may happen, it happens as soon as it may",
     make(control, take, kit) {
       const { id: pattern, patterns } = pressOf(kit, control, take);
@@ -28,8 +28,8 @@ export const WINDOW_STARTERS: readonly Starter[] = [
   },
   {
     id: "late",
-    words: "Forgive a late jump",
-    line: "pressed just after the ledge, it still counts; and just before the landing too",
+    words: "Allow a late jump",
+    line: "pressed just after the ledge, it still counts (coyote); and just before the landing too",
     make(control, take, kit) {
       const { id: gate, gates } = gateNamed(kit, "Footing", take);
       const { id: pattern, patterns } = pressOf(kit, control, take);

@@ -75,7 +75,7 @@ export function ArcList({ kit }: { kit: Kit }) {
       notify({
         tone: "trouble",
         title: `${MAX_KEPT} arcs are kept already.`,
-        details: ["Let one of them go first: more could not be told apart."],
+        details: ["Remove one of them first: more could not be distinguished."],
       });
     else set(arcs => [...arcs, ...fresh]);
   };
@@ -83,7 +83,7 @@ export function ArcList({ kit }: { kit: Kit }) {
     set(arcs => arcs.filter(item => item.id !== arc.id));
     notify({
       tone: "plain",
-      title: `The arc of ${arc.move} is let go.`,
+      title: `The arc of ${arc.move} is removed.`,
       details: [],
       action: { label: "Put it back", run: () => set(arcs => [...arcs, arc]) },
     });
@@ -96,7 +96,7 @@ export function ArcList({ kit }: { kit: Kit }) {
             <b>{last.move}</b>, the last leap: {formatMeasures(last.arc)}.{" "}
           </>
         ) : (
-          <span className="text-soft">Leap, and what it came to is measured here. </span>
+          <span className="text-soft">Jump, and its height and length are measured here. </span>
         )}
         {last && (
           <Button

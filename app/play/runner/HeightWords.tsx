@@ -11,7 +11,7 @@ const LIFT_ENDS = [
 ] as const;
 
 const HEIGHTS = [
-  { value: "fixed", label: "always the same", hint: "the hand has no say" },
+  { value: "fixed", label: "always the same", hint: "holding it changes nothing" },
   { value: "lift", label: "lifted while held", hint: "no gravity for up to so many frames while it is held" },
   { value: "float", label: "lighter while held", hint: "less gravity while it is held and rising" },
   { value: "cut", label: "cut on release", hint: "letting go while rising takes some of the speed away" },

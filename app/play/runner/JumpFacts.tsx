@@ -60,8 +60,8 @@ function RunSentence({
   const air = { ...ground, ...run.air };
   return (
     <p className="leading-loose">
-      On the ground it speeds up by {far("speeding up", ground.accel, ["stage", "run", "accel"])}, comes to
-      rest by {far("braking", ground.brake, ["stage", "run", "brake"])} and turns by{" "}
+      On the ground it speeds up by {far("speeding up", ground.accel, ["stage", "run", "accel"])}, brakes by{" "}
+      {far("braking", ground.brake, ["stage", "run", "brake"])} and turns by{" "}
       {far("turning", ground.turn, ["stage", "run", "turn"])}; in the air by{" "}
       {far("speeding up in the air", air.accel, ["stage", "run", "air", "accel"])},{" "}
       {far("braking in the air", air.brake, ["stage", "run", "air", "brake"])} and{" "}

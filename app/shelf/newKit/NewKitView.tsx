@@ -35,7 +35,7 @@ export function NewKitView() {
         <ThemeButton />
       </header>
       <main className="mx-auto max-w-[1120px] px-6 py-7 narrow:px-4 narrow:py-4">
-        <h1 className="font-serif text-3xl font-semibold">What is to be built?</h1>
+        <h1 className="font-serif text-3xl font-semibold">What do you want to build?</h1>
         <p className="text-soft">
           Choose one or several. Each comes on keys of its own, with rules that work, and a take that shows
           it; everything can be changed.

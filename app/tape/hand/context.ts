@@ -14,7 +14,7 @@ export const TapeContext = createContext<PageTape | undefined>(undefined);
 /** Returns the tape of this page. */
 export function useTape(): PageTape {
   const tape = use(TapeContext);
-  if (!tape) throw new Error("a component stands outside the page's tape");
+  if (!tape) throw new Error("a component is outside the page's tape");
   return tape;
 }
 

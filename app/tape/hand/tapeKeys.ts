@@ -230,7 +230,7 @@ export const TAPE_KEYS: readonly TapeKey[] = [
   { shown: ",", words: "shift the stretch a frame earlier", keys: [",", "<"], act: onStretch("earlier") },
   { shown: ".", words: "shift the stretch a frame later", keys: [".", ">"], act: onStretch("later") },
   { shown: "R", words: "repeat the stretch after itself", keys: ["r"], act: onStretch("repeat") },
-  { shown: "Delete", words: "wipe the stretch", keys: ["Delete"], act: onStretch("wipe") },
+  { shown: "Delete", words: "erase the stretch", keys: ["Delete"], act: onStretch("wipe") },
   { shown: "+", words: "nearer", keys: ["+", "="], act: ({ controller }) => controller.zoom(1.25) },
   { shown: "−", words: "farther", keys: ["-"], act: ({ controller }) => controller.zoom(0.8) },
   {
@@ -248,7 +248,7 @@ export const TAPE_KEYS: readonly TapeKey[] = [
   },
   {
     shown: "Backspace",
-    words: "wipe the press that stands here in the chosen row (painting)",
+    words: "erase the press on this frame in the chosen row (painting)",
     keys: ["Backspace"],
     whilePainting: true,
     act: target => paintHere(target, false),

@@ -6,9 +6,9 @@ export function KeySheet({ isOpen, onClose }: { isOpen: boolean; onClose: () => 
   return (
     <Sheet title="Keys of the tape" isOpen={isOpen} onClose={onClose} isWide>
       <p className="mb-3 text-sm text-soft">
-        While the tape has the focus and the pad sleeps. By hand: drag to pan, wheel with Ctrl to zoom, Shift
-        over the ruler to measure, pull the bars at the ends of windows, drag a row by its name, click the
-        wedge before a group to fold it, and in paint drag on a lane (Shift wipes).
+        While the tape has the focus and you are not listening. By hand: drag to pan, wheel with Ctrl to zoom,
+        Shift over the ruler to measure, pull the bars at the ends of windows, drag a row by its name, click
+        the wedge before a group to fold it, and in paint drag on a lane (Shift erases).
       </p>
       <dl className="columns-2 gap-8 text-sm">
         {TAPE_KEYS.map(({ shown, words }) => (

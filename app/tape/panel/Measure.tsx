@@ -12,7 +12,7 @@ const STRETCH_ACTS: readonly (readonly [StretchAct, string])[] = [
   ["earlier", "A frame earlier (,)"],
   ["later", "A frame later (.)"],
   ["repeat", "Repeat after itself (R)"],
-  ["wipe", "Wipe (Delete)"],
+  ["wipe", "Erase (Delete)"],
 ];
 
 /** The line below the tape while a stretch is selected: its length, whether it loops, and how to clear it. */

@@ -37,8 +37,7 @@ export const VariantMenu = memo(function VariantMenu() {
       {() => (
         <>
           <p className="mb-2 text-soft">
-            A variant keeps the rules as they stand. Laid over, what it makes of the take runs along the foot
-            of each row.
+            A variant keeps the present rules. When compared, its results are drawn at the foot of each row.
           </p>
           <ul>
             {variants.map(variant => (

@@ -34,7 +34,7 @@ test("the keys of a walk are named with the gates that halt it; other controls a
 
 test("steered by the rules, a direction walks only while a pattern hears it", () => {
   const stage = { run: { ...run, steers: "rules" as const } };
-  expect(describeUse(run.right, stage)).toBe("walks right, while a rule hears it");
+  expect(describeUse(run.right, stage)).toBe("walks right, while a rule uses it");
   // The demo has no rule on its left.
-  expect(describeUse(run.left, stage)).toBe("never walks left here, because no rule hears it");
+  expect(describeUse(run.left, stage)).toBe("never walks left here, because no rule uses it");
 });

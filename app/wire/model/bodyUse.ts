@@ -13,10 +13,10 @@ export function describeBodyUse(
   const use = bodyUseOf(kit, program.controls[control]!.id);
   if (!use) return undefined;
   const isSeen = listPatternSights(program, control, mode).some(({ verdict }) => verdict === "hears");
-  if (use.isByRules && !isSeen) return `never ${use.words} here, because no rule hears it`;
+  if (use.isByRules && !isSeen) return `never ${use.words} here, because no rule uses it`;
   const gates = use.halts.map(id => gateName(kit, id)).join(" or ");
   const ways = [
-    ...(use.isByRules ? ["while a rule hears it"] : []),
+    ...(use.isByRules ? ["while a rule uses it"] : []),
     ...(gates ? [`not while ${gates} is open`] : []),
   ];
   return [use.words, ...ways].join(", ");

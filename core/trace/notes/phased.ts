@@ -30,7 +30,7 @@ const event: EventKind<typeof schema, typeof asked> = {
   words: ({ phase }) => (phase === "over" ? "is over" : phase === "cut" ? "is cut" : `${phase} begins`),
   asked: {
     schema: asked,
-    verb: event => ("phase" in event ? "comes to" : "comes to a phase"),
+    verb: event => ("phase" in event ? "reaches" : "reaches a phase"),
     field: (field, value) => (field === "phase" ? { words: ` ${String(value)}` } : undefined),
   },
 };

@@ -64,7 +64,7 @@ const event: EventKind<typeof schema, typeof asked> = {
   },
   asked: {
     schema: asked,
-    verb: event => ("outcome" in event ? "comes out" : "comes to an outcome"),
+    verb: event => ("outcome" in event ? "ends as" : "ends"),
     field(field, value) {
       if (field === "outcome") return { words: ` ${String(value)}` };
       if (field === "why") return { words: `, ${FAILURE_WORDS[value as (typeof FAILURES)[number]]}` };
