@@ -1,5 +1,6 @@
 import { memo, useState } from "react";
 import { traitsOf, type Control, type Kit, type Pattern } from "#core";
+import { formatFixed } from "../ui/numberText";
 import { Button } from "../ui/Button";
 import { ControlPad } from "../parts/ControlPad";
 import { ModeNow } from "../parts/ModeNow";
@@ -44,7 +45,7 @@ function ChargeBar({ pattern }: { pattern: Pattern }) {
         <div className="h-full bg-moss" style={{ width: `${Math.min(1, ratio) * 100}%` }} />
       </div>
       <p className="mt-1 flex justify-between font-mono" data-testid="charge-now">
-        <span>{value.toFixed(2)}</span>
+        <span>{formatFixed(value, 2)}</span>
         <span className="text-soft">{name || `ratio ${ratio.toFixed(2)}`}</span>
       </p>
     </div>

@@ -29,7 +29,7 @@ const AT_ONCE_FRAMES = 36_000;
 const MAX_SHOWN = 12;
 const sideWords = (frames: number, isBounded: boolean) =>
   isBounded
-    ? `${frames}f (a neighbour)`
+    ? `${frames}f (then another press)`
     : frames >= MAX_SHIFT_FRAMES
       ? `${MAX_SHIFT_FRAMES}f or more`
       : `${frames}f`;
@@ -89,7 +89,7 @@ function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
                 words={[
                   `${delay.total}f`,
                   ...(delay.pattern > 0 ? [`${delay.pattern}f to be sure`] : []),
-                  ...(delay.memory > 0 ? [`${delay.memory}f in memory`] : []),
+                  ...(delay.memory > 0 ? [`${delay.memory}f in the buffer`] : []),
                   ...(delay.slow !== 0 ? [`${delay.slow}f of slow time`] : []),
                 ].join(", ")}
               />
@@ -99,7 +99,7 @@ function Details({ kit, feel }: { kit: Kit; feel: MoveFeel }) {
           {late.length === 0 && <li className="text-soft">Every one on the frame of its press.</li>}
         </ul>
         <Distribution
-          words="How late they came"
+          words="All delays"
           label="Frames from press to performance"
           values={feel.delays.map(({ total }) => total)}
           upTo={Math.max(10, feel.delays[0]?.total ?? 0)}

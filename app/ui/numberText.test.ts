@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { formatBounds, readNumber, stepNumber } from "./numberText";
+import { formatBounds, formatFixed, readNumber, stepNumber } from "./numberText";
 
 test("bounds are formatted in words", () => {
   expect(formatBounds({ least: 0, most: 1 })).toBe("a number from 0 to 1");
@@ -36,4 +36,15 @@ test("a step is one of the last decimal, a hundredth for a share, and stops at t
   expect(stepNumber("0.45", 100, { least: 0, most: 1 })).toBe("1");
   expect(stepNumber("1", -1, { least: 1, isWhole: true })).toBe("1");
   expect(stepNumber("-2", -3, {})).toBe("-5");
+});
+
+test("a number with decimals has a minus sign only below zero", () => {
+  expect([-1e-12, -0, 0.04, -0.05, -1.25, 12].map(value => formatFixed(value, 1))).toEqual([
+    "0.0",
+    "0.0",
+    "0.0",
+    "−0.1",
+    "−1.3",
+    "12.0",
+  ]);
 });

@@ -46,3 +46,9 @@ export function stepNumber(from: string, by: number, bounds: NumberBounds): stri
   const stepped = Number((Number(from) + by / 10 ** decimals).toFixed(decimals));
   return String(Math.max(bounds.least ?? -Infinity, Math.min(bounds.most ?? Infinity, stepped)));
 }
+
+/** Formats a number with a fixed count of decimals: "0.0" also for one just below zero, "−1.5" with a minus sign. */
+export function formatFixed(value: number, decimals: number): string {
+  // Adding zero makes a negative zero positive.
+  return (Number(value.toFixed(decimals)) + 0).toFixed(decimals).replace("-", "−");
+}

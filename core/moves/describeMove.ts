@@ -36,7 +36,7 @@ export function nameableGates(kit: Kit): string[] {
 
 const MEMORY: readonly Option[] = [
   { value: "real", label: "real time", hint: "a hit stop does not keep a press alive" },
-  { value: "game", label: "the game's clock", hint: "what holds the game still holds its memory too" },
+  { value: "game", label: "the game's clock", hint: "what stops the game stops the buffer too" },
 ];
 
 function describeWhen(move: Move): SentencePart[] {

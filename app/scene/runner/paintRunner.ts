@@ -8,6 +8,7 @@ import {
   THIN,
   type RunnerProgram,
 } from "#stage";
+import { formatFixed } from "../../ui/numberText";
 import type { Palette } from "../../ui/palette";
 import { paintBell, paintTower } from "../backdrop";
 import { paintRinger, type Posture } from "../paintRinger";
@@ -210,10 +211,9 @@ function paintFigures(
   const speed = (k: 0 | 1) => (track[at + k]! - track[at - 2 + k]!) * program.rateHz;
   let air = 0;
   while (at - 2 * air >= 2 && Math.abs(track[at - 2 * air + 1]! - track[at - 2 * air - 1]!) > 1e-6) air++;
-  const number = (value: number, digits: number) => value.toFixed(digits).replace("-", "−");
   const words = [
-    `at ${number(body.x, 1)}, ${number(body.y, 2)} high`,
-    `${number(speed(0), 1)} across, ${number(speed(1), 1)} up, tiles a second`,
+    `at ${formatFixed(body.x, 1)}, ${formatFixed(body.y, 2)} high`,
+    `${formatFixed(speed(0), 1)} across, ${formatFixed(speed(1), 1)} up, tiles a second`,
     ...(air > 0 ? [`${air}f in the air`] : []),
   ];
   ctx.font = STAGE_NUMBER_FONT;
