@@ -70,7 +70,7 @@ test("checks from an empty kit: a break shows in every view, its cause is found 
   await typeOver(driver, "tile size", "40");
   await press(driver, "Prove");
   await cell("Played by a scripted hand stays as it is", "Played by a scripted hand");
-  await panelShows(/the story is another from frame \d+ on/);
+  await panelShows(/the events differ from frame \d+ on/);
   // Without a worker that answers, the panel reports it, and the search can be asked for again.
   await driver.executeScript(SILENCE);
   await press(driver, "What broke it?");
@@ -130,7 +130,7 @@ test("a failing check is opened at its frame, accepted with a preview of the cha
   await cell("Late at an edge counts by coyote, five times", "Late at every edge, by coyote");
   await panelShows(/it happened 0 times, too few/);
   await panelShows(/Over all its takes: 1 would newly hold, 0 would break\./);
-  await press(driver, "Accept 0 times instead of 5 at least");
+  await press(driver, "Accept 0 times instead of at least 5");
   await panelShows(/In Late at every edge, by coyote: it holds/);
   await press(driver, "Undo");
   await panelShows(/it happened 0 times, too few/);

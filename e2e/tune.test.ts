@@ -270,7 +270,7 @@ test("an overlap is opened as a take and becomes a check; other rates list the l
   await study("Rates");
   await press(driver, "Judge at these rates");
   await done("rates");
-  await expect.poll(() => textOf(driver, "[data-testid=rates]")).toMatch(/Chime\s+.*gone.*\s+\d+ alike/);
+  await expect.poll(() => textOf(driver, "[data-testid=rates]")).toMatch(/Chime\s+.*gone.*\s+\d+ same/);
   await clickOn(driver, '[data-testid=rates] button[aria-label^="Chime at 30: "]');
   await clickOn(driver, "[data-testid=rate-differences] li button");
   await expect.poll(playhead).not.toMatch(/^0f/);

@@ -5,8 +5,8 @@ import { freshId } from "./freshId";
 export const ASSIST_STARTERS: readonly (Omit<Assist, "id"> & { readonly line: string })[] = [
   { name: "More time", windows: 150, line: "every window half as long again" },
   { name: "Much more time", windows: 250, line: "every window two and a half times as long" },
-  { name: "No holding", toggles: true, line: "what is held is pressed once, and once more to let go" },
-  { name: "No mashing", mashes: true, line: "holding does what mashing did" },
+  { name: "No holding", toggles: true, line: "one press begins a hold, another ends it" },
+  { name: "No mashing", mashes: true, line: "holding counts as mashing" },
   { name: "Slow double taps", gaps: 200, line: "the gap between taps twice as long" },
 ];
 

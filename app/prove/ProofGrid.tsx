@@ -7,8 +7,12 @@ import type { CellSum, ProofRow } from "./model/cells";
 
 const ROW_PX = 28;
 const CELL_PX = 46;
-/** The height of the slanted column headers. */
-const HEAD_PX = 92;
+/** A generous width of a letter in the name of a take. */
+const LETTER_PX = 7.5;
+/** The height of the slanted column headers, and the length of a name in them: names are longer above few takes. */
+const LOW_HEAD = { heightPx: 92, namePx: 116 };
+const TALL_HEAD = { heightPx: 148, namePx: 206 };
+const FEW_TAKES = 8;
 
 /** The selected cell. */
 export interface Chosen {
@@ -77,13 +81,14 @@ function HeadRow({
   checks,
   chosen,
   columns,
+  head,
   onChoose,
-}: Pick<GridProps, "checks" | "chosen" | "onChoose"> & { columns: string }) {
+}: Pick<GridProps, "checks" | "chosen" | "onChoose"> & { columns: string; head: typeof LOW_HEAD }) {
   return (
     <div
       role="row"
       className={`${LINE} sticky top-0 z-20 border-b border-line bg-paper`}
-      style={{ gridTemplateColumns: columns, height: HEAD_PX }}
+      style={{ gridTemplateColumns: columns, height: head.heightPx }}
     >
       <span role="columnheader" className="sticky left-0 z-10 self-end bg-paper px-5 pb-1 text-xs text-soft">
         <TermWord of="take">takes</TermWord> ↓ <TermWord of="check">checks</TermWord> →
@@ -94,7 +99,8 @@ function HeadRow({
             type="button"
             title={check.name || check.id}
             aria-pressed={check.id === chosen.check}
-            className={`pointer-events-auto absolute bottom-1.5 left-6 origin-bottom-left -rotate-[38deg] text-xs max-w-[116px] truncate hover:underline ${check.id === chosen.check ? "font-semibold text-moss" : ""} ${check.off ? "line-through decoration-soft" : ""}`}
+            className={`pointer-events-auto absolute bottom-1.5 left-6 origin-bottom-left -rotate-[38deg] truncate text-xs hover:underline ${check.id === chosen.check ? "font-semibold text-moss" : ""} ${check.off ? "line-through decoration-soft" : ""}`}
+            style={{ maxWidth: head.namePx }}
             onClick={() => onChoose(check.id, undefined)}
           >
             {check.name || check.id}
@@ -179,6 +185,12 @@ function SumRow({ checks, sums, columns }: Pick<GridProps, "checks" | "sums"> & 
   );
 }
 
+/** Returns the width of the column of takes, for the longest of their names up to a third of the window. */
+function nameWidth(rows: readonly ProofRow[]): string {
+  const letters = Math.max(0, ...rows.map(({ take }) => (take.name || take.id).length));
+  return `clamp(150px, ${letters * LETTER_PX + 44}px, min(360px, 30vw))`;
+}
+
 interface GridProps {
   checks: readonly Check[];
   rows: readonly ProofRow[];
@@ -200,6 +212,7 @@ const STEPS: Readonly<Record<string, readonly [down: number, across: number]>> =
 /** Takes as rows, checks as columns, a mark in each cell, sums on both edges; navigated by arrow keys. */
 export function ProofGrid({ checks, rows, sums, chosen, isCurrent, onChoose }: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
+  const head = rows.length > FEW_TAKES ? LOW_HEAD : TALL_HEAD;
   // The virtualizer's functions change with the visible range; this component re-renders with them and passes
   // none on.
   // oxlint-disable-next-line react-hooks/incompatible-library
@@ -208,7 +221,7 @@ export function ProofGrid({ checks, rows, sums, chosen, isCurrent, onChoose }: G
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_PX,
     overscan: 8,
-    scrollPaddingStart: HEAD_PX,
+    scrollPaddingStart: head.heightPx,
     scrollPaddingEnd: ROW_PX,
   });
   const walk = (event: KeyboardEvent) => {
@@ -227,7 +240,7 @@ export function ProofGrid({ checks, rows, sums, chosen, isCurrent, onChoose }: G
       scroller.current?.querySelector<HTMLElement>('[aria-selected="true"] button')?.focus(),
     );
   };
-  const columns = `minmax(150px, 220px) repeat(${checks.length}, ${CELL_PX}px) 60px`;
+  const columns = `${nameWidth(rows)} repeat(${checks.length}, ${CELL_PX}px) 60px`;
   return (
     <div
       ref={scroller}
@@ -240,7 +253,7 @@ export function ProofGrid({ checks, rows, sums, chosen, isCurrent, onChoose }: G
       data-testid="proof-grid"
     >
       <div style={{ width: "max-content", minWidth: "100%" }}>
-        <HeadRow checks={checks} chosen={chosen} columns={columns} onChoose={onChoose} />
+        <HeadRow checks={checks} chosen={chosen} columns={columns} head={head} onChoose={onChoose} />
         <div style={{ height: virtual.getTotalSize(), position: "relative" }} role="rowgroup">
           {virtual.getVirtualItems().map(({ index, start }) => {
             const row = rows[index]!;

@@ -13,7 +13,7 @@ import { OneHand } from "./OneHand";
 
 const YES_NO = [
   { value: "no", label: "keeping it down" },
-  { value: "yes", label: "one press, and one more to let go" },
+  { value: "yes", label: "one press, and another to end it" },
 ];
 const MASH = [
   { value: "no", label: "mashing" },

@@ -4,14 +4,14 @@ import { FrameLink } from "./FrameLink";
 
 const MAX_SHOWN = 40;
 const WORDS = {
-  new: "comes new",
+  new: "is new",
   gone: "is gone",
-  slipped: "slips",
+  slipped: "moves",
   changed: "changes",
   same: "stays",
 } as const;
 
-/** Formats one difference: "Hop is gone", "Hop slips by +16.7 ms". */
+/** Formats one difference: "Hop is gone", "Hop is 16.7 ms later". */
 export function differenceWords(
   kit: Kit,
   { kind, id, what, was, is, outcomeWas, outcomeIs }: AlignedEvent,
@@ -22,7 +22,7 @@ export function differenceWords(
   const label = outcome ? `${name} (${outcome})` : name;
   if (what !== "slipped") return `${label} ${WORDS[what]}`;
   const ms = Math.round((is - was) * 10_000) / 10;
-  return `${label} slips by ${ms > 0 ? "+" : "−"}${Math.abs(ms)} ms`;
+  return `${label} is ${Math.abs(ms)} ms ${ms > 0 ? "later" : "earlier"}`;
 }
 
 /**

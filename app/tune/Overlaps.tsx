@@ -250,8 +250,8 @@ export function Overlaps({ kit }: { kit: Kit }) {
       <h2 className="font-serif text-2xl">What gets in the way of what</h2>
       <p className="text-sm text-soft">
         For each two rules that share a control, presses exactly at the limits of each are tried: can one
-        press set off both, and which comes first? The stage has no part in it; gates that a move needs are
-        held open. Takes that show a rule without the other count, too.
+        press set off both, and which comes first? The stage is left out; gates that a move needs are held
+        open. Takes that show one rule without the other count, too.
       </p>
       <StudyBar name="overlaps" word="Look for overlaps" canBegin={kit.patterns.length > 0} onBegin={begin}>
         {study?.state === "done" && (

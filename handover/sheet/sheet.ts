@@ -138,7 +138,7 @@ function assists(kit: Kit): string {
     [
       ...(windows === 100 ? [] : [`windows ${windows} % as long`]),
       ...(gaps === 100 ? [] : [`gaps between taps ${gaps} %`]),
-      ...(toggles ? ["holds are one press, and one more to let go"] : []),
+      ...(toggles ? ["holds are one press, and another to end it"] : []),
       ...(mashes ? ["mashing is holding"] : []),
     ].join("; ") || "the keys of a layout",
   ]);

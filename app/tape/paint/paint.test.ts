@@ -99,7 +99,7 @@ test("stopped time is marked over all rows, with a label if there is room", () =
     [RULER_PX, 80, VIEW.heightPx - RULER_PX],
     [RULER_PX, 10, VIEW.heightPx - RULER_PX],
   ]);
-  expect(of("fillText").filter(([text]) => text === "stopped").length).toBe(1);
+  expect(of("fillText").filter(([text]) => text === "stop").length).toBe(1);
 });
 
 test("where the bodies go another way than was seen, a line and words lie above the rows", () => {

@@ -102,16 +102,18 @@ function paintFreezes(
   view: TapeView,
   model: TapeModel,
 ): void {
+  // Between two rows, where no bar covers it.
+  const labelY = RULER_PX + 2 * ROW_PX - (view.scrollPx % ROW_PX);
   model.freezeFrom.forEach((from, k) => {
     const x = frameToX(view, from);
     const width = frameToX(view, Math.min(model.freezeTo[k]!, model.frames)) - x;
     if (x + width < LABEL_PX || x > view.widthPx) return;
     paintHatch(ctx, x, RULER_PX, width, view.heightPx - RULER_PX, palette.sand);
     ctx.font = SMALL_FONT;
-    if (ctx.measureText("still").width > width - 8) return;
+    if (ctx.measureText("stop").width > width - 8) return;
     ctx.fillStyle = palette.soft;
     ctx.textBaseline = "middle";
-    ctx.fillText("stopped", x + 4, RULER_PX + 8);
+    ctx.fillText("stop", x + 4, labelY);
   });
 }
 

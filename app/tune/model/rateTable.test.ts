@@ -9,7 +9,7 @@ test("differences are counted by their kind, worst first; like events add none",
   expect(countDifferences([event("same"), event("same")])).toEqual([]);
   expect(
     countDifferences(["slipped", "gone", "new", "gone", "changed", "same"].map(what => event(what as never))),
-  ).toEqual(["−2 gone", "+1 new", "1 other", "1 slip"]);
+  ).toEqual(["2 gone", "1 new", "1 other", "1 moved"]);
 });
 
 test("a rate is toggled in its place", () => {

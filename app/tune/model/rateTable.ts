@@ -36,13 +36,13 @@ export function eventsAt(
 }
 
 const DIFFERENCES = [
-  ["gone", (n: number) => `−${n} gone`],
-  ["new", (n: number) => `+${n} new`],
+  ["gone", (n: number) => `${n} gone`],
+  ["new", (n: number) => `${n} new`],
   ["changed", (n: number) => `${n} other`],
-  ["slipped", (n: number) => `${n} slip`],
+  ["slipped", (n: number) => `${n} moved`],
 ] as const;
 
-/** Returns the differences among events with their counts, such as "−2 gone"; empty if all are alike. */
+/** Returns the differences among events with their counts, such as "2 gone"; empty if all are the same. */
 export function countDifferences(events: readonly AlignedEvent[]): string[] {
   return DIFFERENCES.flatMap(([what, format]) => {
     const count = events.filter(event => event.what === what).length;

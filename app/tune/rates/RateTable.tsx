@@ -14,11 +14,11 @@ function RateCell({ rule, rate, events }: { rule: RateRule; rate: number; events
     <Button
       look="quiet"
       aria-pressed={chosen?.rate === rate && chosen.id === rule.id}
-      aria-label={`${rule.name} at ${rate}: ${isAlike ? `all ${events.length} alike` : parts.join(", ")}`}
+      aria-label={`${rule.name} at ${rate}: ${isAlike ? `all ${events.length} the same` : parts.join(", ")}`}
       className={isAlike ? "" : "text-foxglove!"}
       onClick={() => set({ chosen: { rate, id: rule.id } })}
     >
-      {isAlike ? `${events.length} alike` : parts.join(" ")}
+      {isAlike ? `${events.length} same` : parts.join(", ")}
     </Button>
   );
 }

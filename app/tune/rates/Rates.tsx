@@ -65,8 +65,8 @@ export function Rates({ kit }: { kit: Kit }) {
     <section aria-label="Rates">
       <h2 className="font-serif text-2xl">At other rates</h2>
       <p className="text-sm text-soft">
-        The same takes judged at other frame rates, story against story in time. Lengths in frames are frames
-        of that rate; those in ms are rounded again.
+        The same takes judged at other frame rates, and compared event by event in time. Lengths in frames are
+        frames of that rate; those in ms are rounded again.
       </p>
       <RateChoice />
       <StudyBar

@@ -56,8 +56,14 @@ export const record: ExpectationRecord<Counts, "too-few" | "too-many"> = {
   accept(check, { why, count }) {
     if (count === undefined) return undefined;
     if (why === "too-few")
-      return { words: `${count} times instead of ${check.min} at least`, becomes: { ...check, min: count } };
-    return { words: `${count} times instead of ${check.max} at most`, becomes: { ...check, max: count } };
+      return {
+        words: `${countWords(count, "time")} instead of at least ${check.min}`,
+        becomes: { ...check, min: count },
+      };
+    return {
+      words: `${countWords(count, "time")} instead of at most ${check.max}`,
+      becomes: { ...check, max: count },
+    };
   },
   rename: (check, { event }) => ({ ...check, counts: event(check.counts) }),
   times: [],

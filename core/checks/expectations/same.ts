@@ -54,10 +54,10 @@ export const record: ExpectationRecord<Same, "differs"> = {
   ],
   failures: {
     differs: ({ f, reached = 0 }) =>
-      `the story is another from frame ${f} on, after ${countWords(reached, "event")} that agree`,
+      `the events differ from frame ${f} on, after ${countWords(reached, "event")} that agree`,
   },
   accept: (check, _verdict, story) => ({
-    words: `the present story of ${story.length} events instead of the kept one of ${check.same.length}`,
+    words: `the present ${countWords(story.length, "event")} instead of the kept ${check.same.length}`,
     becomes: { ...check, same: [...story] },
   }),
   rename: (check, tools) => ({ ...check, same: check.same.map(tools.kept) }),
