@@ -91,7 +91,7 @@ export function Dots({ dots }: { dots: readonly MapDot[] }) {
             tabIndex: 0,
             role: "group",
             "aria-label":
-              "Presses on the map: arrows go through them and the tape follows; M: add a check that its result must happen; N: that it must never",
+              "Presses on the map: arrows go through them and the tape follows; M: add a check that its result must happen; N: that it must never happen",
             onClick: choose,
             onKeyDown: walk,
             className: "cursor-pointer",
