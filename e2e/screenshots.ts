@@ -1,4 +1,4 @@
-import { mkdirSync, readdirSync, rmSync } from "node:fs";
+import { mkdirSync, readdirSync, rmSync, statSync } from "node:fs";
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
@@ -26,7 +26,7 @@ const FOLDER = "docs/screenshots";
  */
 async function main(): Promise<void> {
   mkdirSync(FOLDER, { recursive: true });
-  for (const file of readdirSync(FOLDER)) rmSync(join(FOLDER, file));
+  const began = Date.now();
   const app = await startApp();
   const { driver, downloads, close } = await openBrowser();
   try {
@@ -34,6 +34,9 @@ async function main(): Promise<void> {
     await takeBelfry(driver);
     await takeOthers(driver);
     await takeFiles(driver, downloads, app.address);
+    // Pictures of views that are no more.
+    for (const path of readdirSync(FOLDER).map(file => join(FOLDER, file)))
+      if (statSync(path).mtimeMs < began) rmSync(path);
   } finally {
     await close();
     app.stop();
@@ -70,7 +73,7 @@ async function waitForFrame(driver: WebDriver, frame: number): Promise<void> {
 
 const steps = (count: number, key: string) => Array<string>(count).fill(key);
 
-/** Belfry Runner: Shape with its maps, the tape by day and night, Wire, Hand over, the runner's stage. */
+/** Belfry Runner: Shape with its maps, the tape by day and night, Hand over, the runner's stage, Wire. */
 async function takeBelfry(driver: WebDriver): Promise<void> {
   await press(driver, "Open demo Belfry Runner");
   await find(driver, "[data-testid=open-take]");
@@ -90,6 +93,16 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
   await takeTape(driver, "-night");
   await press(driver, "Day theme");
   await grip.sendKeys(...steps(11, Key.ARROW_DOWN));
+  await openView(driver, "Hand over");
+  await picture(driver, "hand-over");
+  await takeRunner(driver);
+  await takeGoal(driver);
+  await takeProof(driver);
+  await takeWire(driver);
+}
+
+/** Wire with a key held. */
+async function takeWire(driver: WebDriver): Promise<void> {
   await openView(driver, "Wire");
   await press(driver, "Start listening");
   await waitForFrame(driver, 20);
@@ -97,11 +110,6 @@ async function takeBelfry(driver: WebDriver): Promise<void> {
   await waitForFrame(driver, 60);
   await picture(driver, "wire");
   await driver.actions().keyUp("d").sendKeys(Key.ESCAPE).perform();
-  await openView(driver, "Hand over");
-  await picture(driver, "hand-over");
-  await takeRunner(driver);
-  await takeGoal(driver);
-  await takeProof(driver);
 }
 
 /** The field of a goal: buffer and coyote time of Hop, for the presses of Leap. */
@@ -115,13 +123,13 @@ async function takeGoal(driver: WebDriver): Promise<void> {
   await picture(driver, "tune-goal");
 }
 
-/** Prove, with a jump too low for the kept story. */
+/** Prove, with a jump too low for the kept events. */
 async function takeProof(driver: WebDriver): Promise<void> {
   await openView(driver, "Play");
   const launch = await find(driver, 'input[aria-label="launch speed"]');
   await launch.sendKeys(Key.chord(Key.CONTROL, "a"), "12", Key.ENTER);
   await openView(driver, "Prove");
-  await clickOn(driver, '[aria-label^="The clean climb stays as it is in Clean climb: the story"]');
+  await clickOn(driver, '[aria-label^="The clean climb stays as it is in Clean climb: the events"]');
   await press(driver, "What broke it?");
   await find(driver, "[data-testid=blame]");
   await picture(driver, "prove");
