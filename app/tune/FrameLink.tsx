@@ -1,7 +1,7 @@
 import { useDocument } from "../document/workbenchContext";
 import { useGoTo } from "./useGoTo";
 
-/** A link to the frame of a take from which a figure comes. */
+/** A link to the frame of a take from which a figure comes; a long name of the take is cut, its frame is not. */
 export function FrameLink({ take, frame, words }: { take: string; frame: number; words: string }) {
   const goTo = useGoTo();
   const name = useDocument(state => state.takes.find(({ id }) => id === take)?.name) ?? take;
@@ -13,7 +13,7 @@ export function FrameLink({ take, frame, words }: { take: string; frame: number;
     >
       {words}{" "}
       <span className="text-soft">
-        · {name}, {Math.round(frame)}f
+        · {Math.round(frame)}f, {name}
       </span>
     </button>
   );
