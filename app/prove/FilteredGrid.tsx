@@ -84,6 +84,7 @@ export function FilteredGrid({
       ) : (
         <ProofGrid
           checks={found.columns.length === checks.length ? checks : found.columns.map(c => checks[c]!)}
+          takes={takes}
           rows={rows}
           sums={found.columns.map(c => grid.sums[c]!)}
           chosen={chosen}

@@ -1,6 +1,6 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useRef, type KeyboardEvent } from "react";
-import type { Check } from "#core";
+import type { Check, Take } from "#core";
 import { TermWord } from "../ui/Explained";
 import { CellMark, TurnMark } from "./CellMark";
 import type { CellSum, ProofRow } from "./model/cells";
@@ -186,13 +186,15 @@ function SumRow({ checks, sums, columns }: Pick<GridProps, "checks" | "sums"> & 
 }
 
 /** Returns the width of the column of takes, for the longest of their names up to a third of the window. */
-function nameWidth(rows: readonly ProofRow[]): string {
-  const letters = Math.max(0, ...rows.map(({ take }) => (take.name || take.id).length));
+function nameWidth(takes: readonly Take[]): string {
+  const letters = Math.max(0, ...takes.map(({ name, id }) => (name || id).length));
   return `clamp(150px, ${letters * LETTER_PX + 44}px, min(360px, 30vw))`;
 }
 
 interface GridProps {
   checks: readonly Check[];
+  /** All takes, also those without a row: a filter does not change the sizes of the grid. */
+  takes: readonly Take[];
   rows: readonly ProofRow[];
   /** The sum of each column. */
   sums: readonly CellSum[];
@@ -210,9 +212,9 @@ const STEPS: Readonly<Record<string, readonly [down: number, across: number]>> =
 };
 
 /** Takes as rows, checks as columns, a mark in each cell, sums on both edges; navigated by arrow keys. */
-export function ProofGrid({ checks, rows, sums, chosen, isCurrent, onChoose }: GridProps) {
+export function ProofGrid({ checks, takes, rows, sums, chosen, isCurrent, onChoose }: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
-  const head = rows.length > FEW_TAKES ? LOW_HEAD : TALL_HEAD;
+  const head = takes.length > FEW_TAKES ? LOW_HEAD : TALL_HEAD;
   // The virtualizer's functions change with the visible range; this component re-renders with them and passes
   // none on.
   // oxlint-disable-next-line react-hooks/incompatible-library
@@ -240,7 +242,7 @@ export function ProofGrid({ checks, rows, sums, chosen, isCurrent, onChoose }: G
       scroller.current?.querySelector<HTMLElement>('[aria-selected="true"] button')?.focus(),
     );
   };
-  const columns = `${nameWidth(rows)} repeat(${checks.length}, ${CELL_PX}px) 60px`;
+  const columns = `${nameWidth(takes)} repeat(${checks.length}, ${CELL_PX}px) 60px`;
   return (
     <div
       ref={scroller}
