@@ -62,8 +62,8 @@ export async function replaceRecords(driver: WebDriver, kits: readonly unknown[]
 }
 
 /**
- * Brings the open page to an empty shelf, where the next test can start without a load: half of a short test's
- * time. Returns false if it cannot: a test has left another page, or scripts for its documents.
+ * Brings the open page to an empty shelf, where the next test can start without a load, up to half of a short
+ * test's time. Returns false if it cannot: a test has left another page, or scripts for its documents.
  */
 export async function clearPage(driver: WebDriver): Promise<boolean> {
   cleared.delete(driver);

@@ -102,7 +102,7 @@ function paintFreezes(
   view: TapeView,
   model: TapeModel,
 ): void {
-  // Between two rows, where no bar covers it.
+  // Between two rows, where bars cover the least of it.
   const labelY = RULER_PX + 2 * ROW_PX - (view.scrollPx % ROW_PX);
   model.freezeFrom.forEach((from, k) => {
     const x = frameToX(view, from);
