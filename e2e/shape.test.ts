@@ -8,6 +8,7 @@ import {
   keptKit as keptKitOf,
   press,
   textOf,
+  typeOver,
   waitFor,
   watchMeter,
   openKit,
@@ -366,6 +367,27 @@ test("by pointer: a sequence of five steps with a cancel; rules that depend on a
   );
   await press(driver, "Put it back");
   await keptKit("it back", made => made.patterns.length === 1);
+});
+
+test("a rule stays open while its id is changed and that is undone", async () => {
+  await openDemo(session, "belfry-runner", "shape");
+  await chooseRule(driver, "Tuck");
+  await driver.executeScript(
+    `const nameOf = () => document.querySelector('[aria-label="Name of this rule"]')?.value;
+     window.names = new Set();
+     window.watch = new MutationObserver(() => names.add(nameOf()));
+     watch.observe(document.body, { childList: true, subtree: true });`,
+  );
+  const shown = () => driver.executeScript<string[]>("watch.disconnect(); return [...names]");
+  await typeOver(driver, "Id of Tuck", "curl");
+  await keptKit("another id", kit => kit.patterns.some(({ id }) => id === "curl"));
+  await waitFor(driver, "the address to follow", async () =>
+    (await driver.getCurrentUrl()).endsWith("rule=pattern%3Acurl"),
+  );
+  await press(driver, "Undo");
+  await keptKit("the id from before", kit => kit.patterns.some(({ id }) => id === "tuck"));
+  await find(driver, '[data-testid=sentence] input[aria-label="Name of this rule"]');
+  expect(await shown()).toEqual(["Tuck"]);
 });
 
 test("rules are copied by key and from a list, and pasted into another kit as one step of undo", async () => {

@@ -19,6 +19,7 @@ import { groupIssues, listShown } from "./model/ruleIssues";
 import { TryIt } from "./TryIt";
 import { useRestedRules } from "./useRestedRules";
 import { useClipKeys } from "./useRuleClips";
+import { useOpenRule } from "./useOpenRule";
 import { curesOf, formatWarning } from "../parts/model/warningWords";
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument, useHistory, useWorkbench } from "../document/workbenchContext";
@@ -76,10 +77,11 @@ export function ShapeView() {
   const [search] = useSearchParams();
   const rules = useMemo(() => (kit ? listRules(kit) : []), [kit]);
   const listed = useRestedRules(rules);
-  const open =
-    rules.find(rule => rule.key === search.get("rule")) ??
-    rules.find(rule => kit && hasLengths(kit, rule)) ??
-    rules[0];
+  const open = useOpenRule(
+    rules,
+    search.get("rule"),
+    all => all.find(rule => kit && hasLengths(kit, rule)) ?? all[0],
+  );
   const isTable = search.get("rule") === "moves" && (kit?.moves?.length ?? 0) > 0;
   useShaping(isTable ? undefined : open);
   useClipKeys(isTable ? undefined : open);
