@@ -395,7 +395,7 @@ test("the take that a link leaves, under the rules in force, gives the events th
         if (isEdited) edited++;
       },
     ),
-    { numRuns: 150 },
+    { numRuns: 60 },
   );
   expect([events > 500, edited > 20]).toEqual([true, true]);
 });
@@ -479,7 +479,7 @@ test("random messages never throw and never hang; the link still works for the n
         expect(host.closed).toBeUndefined();
       },
     ),
-    { numRuns: 600 },
+    { numRuns: 200 },
     () => sorts.every(sort => seen.has(sort)),
   );
   for (const sort of sorts) expect(seen).toContain(sort);

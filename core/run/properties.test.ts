@@ -11,7 +11,7 @@ import { evaluate } from "./run";
 import { copyState, createState } from "../program/state";
 import { step } from "./step";
 
-const RUNS = Number(process.env.RUNS ?? 300);
+const RUNS = Number(process.env.RUNS ?? 120);
 
 /** Counts occurrences over all runs of a property, so that an untested property shows. */
 function tally() {

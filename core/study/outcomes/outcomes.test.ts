@@ -144,8 +144,8 @@ const INTERESTING = [
 ];
 
 test.each([
-  ["any kit", anyKit, 200],
-  ["kits whose prompts share presses", anySharingKit, 200],
+  ["any kit", anyKit, 100],
+  ["kits whose prompts share presses", anySharingKit, 100],
 ])("every figure is what a slow count of the trace file gives, on %s", (_name, kits, numRuns) => {
   const met = new Set<string>();
   assertUntil(
