@@ -188,6 +188,16 @@ test("a row selected by keys stays visible, also in a low dock", async () => {
   await waitFor(driver, "the first row", async () => (await scroll()) === 0);
 });
 
+test("the controls are in sight when one begins to play, also after a press was shown far below them", async () => {
+  await raiseTape(-8);
+  await chooseLost("Leap at 202");
+  const scroll = async () => (await describeCanvas(driver, "tape")).scrollPx;
+  await waitFor(driver, "the press in view", async () => (await scroll()) > 0);
+  await press(driver, "Start listening");
+  await waitFor(driver, "the first rows", async () => (await scroll()) === 0);
+  await driver.actions().sendKeys(Key.ESCAPE).perform();
+});
+
 test("a stretch is cut, pasted elsewhere and shifted; undo takes each back", async () => {
   const hops = async () => {
     await press(driver, "As table");

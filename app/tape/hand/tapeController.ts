@@ -27,7 +27,7 @@ import {
 export interface TapeController {
   readonly view: () => TapeView;
   readonly setModel: (model: TapeModel) => void;
-  /** While live the newest frame stays visible and nothing can be clicked. */
+  /** While live the newest frame stays visible and nothing can be clicked. Scrolls back to the first rows what was revealed. */
   readonly setLive: (isLive: boolean) => void;
   /** Sets the row the keys act on. */
   readonly setRow: (row: number) => void;
@@ -152,6 +152,11 @@ export function createTapeController(
     },
     setLive(next) {
       isLive = next;
+      if (isLive && shownPlace) {
+        // A press shown before may have scrolled the controls, which one plays by, out of sight.
+        shownPlace = undefined;
+        setView({ ...view, scrollPx: 0 });
+      }
       repaint();
     },
     setRow(next) {
