@@ -147,6 +147,43 @@ test("no view is cut off from 360 px on, or at a zoom of 125 to 300 %; the tape 
   expect(await driver.executeScript(isWhole)).toBe(true);
 });
 
+/** Returns the places where a line of a sentence begins with a comma or the like, at any of some widths of the view. */
+const MARKS_ASTRAY = `const astray = new Set();
+  const main = document.querySelector("main");
+  const texts = document.createTreeWalker(main, NodeFilter.SHOW_TEXT);
+  const marks = [];
+  for (let text = texts.nextNode(); text; text = texts.nextNode()) {
+    const before = text.previousSibling ?? text.parentElement.previousSibling;
+    if (before && /^[,.;:?!)]/.test(text.data)) marks.push({ text, before });
+  }
+  const rectsOf = node => {
+    const range = document.createRange();
+    range.selectNode(node);
+    return [...range.getClientRects()].filter(({ width }) => width > 0);
+  };
+  for (let widthPx = 560; widthPx < 1280; widthPx += 6) {
+    main.style.width = widthPx + "px";
+    for (const { text, before } of marks) {
+      const [mark, last] = [rectsOf(text)[0], rectsOf(before).at(-1)];
+      if (mark && last && mark.top >= last.bottom - 2) astray.add(text.data.slice(0, 30));
+    }
+  }
+  main.style.width = "";
+  return { marks: marks.length, astray: [...astray] };`;
+
+test.each([
+  ["play", "[data-testid=stage]", 10],
+  ["shape", "[data-testid=sentence]", 3],
+  ["tune", "[data-testid=tune]", 0],
+] as const)("no line of a sentence on %s begins with a comma or a period", async (view, where, marks) => {
+  const { driver } = session;
+  await openDemo(session, "clapper-duel", view);
+  await find(driver, where);
+  const found = await driver.executeScript<{ marks: number; astray: string[] }>(MARKS_ASTRAY);
+  expect(found.astray).toEqual([]);
+  expect(found.marks).toBeGreaterThan(marks);
+});
+
 test("twelve controls fit on Wire, one of them with a name of sixty letters", async () => {
   const { driver } = session;
   const names = [

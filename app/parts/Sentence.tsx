@@ -169,6 +169,25 @@ function runsOf(parts: readonly SentencePart[]): Run[] {
   return runs;
 }
 
+/**
+ * Takes the marks that follow a part one edits, such as a comma, out of the words after it, and the period at the end:
+ * they are shown on the line of that part. Returns the remaining parts, and the marks by the part that they follow.
+ */
+function takeMarks(given: readonly SentencePart[]) {
+  const marks = new Map<SentencePart, string>();
+  const parts: SentencePart[] = [];
+  for (const part of [...given, { kind: "words", text: "." } as const]) {
+    const before = parts.at(-1);
+    const found = part.kind === "words" && before?.kind !== "words" ? /^[,.;:?!)]+/.exec(part.text)?.[0] : "";
+    if (!found || !before || part.kind !== "words") parts.push(part);
+    else {
+      marks.set(before, found);
+      parts.push({ ...part, text: part.text.slice(found.length) });
+    }
+  }
+  return { parts, marks };
+}
+
 /** Returns whether a run of a clause can be removed. A text-only run is removable if no nested clause is. */
 function isRemovable(run: Run, all: readonly SentencePart[]): boolean {
   if (!run.clause) return false;
@@ -255,11 +274,11 @@ function troubledPaths(issues: readonly Issue[], base: readonly PathStep[]): Set
  * issues are underlined.
  */
 export function Sentence({
-  parts,
+  parts: given,
   base,
   issues = [],
   isSmall = false,
-  hand: given,
+  hand: givenHand,
 }: {
   parts: readonly SentencePart[];
   base: readonly PathStep[];
@@ -270,12 +289,22 @@ export function Sentence({
 }) {
   const kit = useDocument(state => state.kit);
   const own = useRuleHand(base);
-  const hand = given ?? own;
+  const hand = givenHand ?? own;
   if (!kit) return null;
   const troubled = troubledPaths(issues, base);
+  const { parts, marks } = takeMarks(given);
   const shown = (part: SentencePart, key: number) => {
     const isTroubled = "path" in part && part.path.length > 0 && troubled.has(part.path.join());
-    const stone = <Part part={part} kit={kit} base={base} hand={hand} />;
+    const mark = marks.get(part);
+    const bare = <Part part={part} kit={kit} base={base} hand={hand} />;
+    const stone = mark ? (
+      <span className="whitespace-nowrap">
+        {bare}
+        {mark}
+      </span>
+    ) : (
+      bare
+    );
     return isTroubled ? (
       <span key={key} className="border-b-4 border-dotted border-foxglove">
         {stone}
@@ -298,7 +327,6 @@ export function Sentence({
           <Fragment key={r}>{run.parts.map(shown)}</Fragment>
         ),
       )}
-      .
     </p>
   );
 }

@@ -14,6 +14,7 @@ import {
 import { kindsOn, setEffect } from "../edits/effectEdits";
 import { useWorkbench } from "../document/workbenchContext";
 import { ChoiceWord } from "../ui/ChoiceWord";
+import { KeptMarks } from "../ui/KeptMarks";
 import { LengthStone } from "../ui/LengthStone";
 import { NumberStone } from "../ui/NumberStone";
 
@@ -31,6 +32,7 @@ function EffectPart({
   index,
   written: { effect, path: inMove },
   place,
+  mark,
   onChoose,
 }: {
   kit: Kit;
@@ -38,6 +40,8 @@ function EffectPart({
   written: WrittenEffect;
   /** Its place among the effects of the move, from 0. */
   place: number;
+  /** The punctuation that follows it in the sentence. */
+  mark: string;
   /** Replaces it by another, or takes it away: "". */
   onChoose: (kind: string) => void;
 }) {
@@ -79,7 +83,7 @@ function EffectPart({
     </Fragment>
   );
   return (
-    <>
+    <KeptMarks>
       <ChoiceWord
         label={place === 0 ? "effect on the stage" : `effect ${place + 1} on the stage`}
         value={name ?? ""}
@@ -93,22 +97,23 @@ function EffectPart({
       {more && <> {number(more)}</>}
       {lasts && <> for {length(lasts, `length of ${of}`, 1)}</>}
       {lengths && (
-        <span data-testid="effect-lengths">
+        <>
           {". "}
           {lengths.map(({ field, before }) => (
             <Fragment key={field}>
               {before} {length(field, `${field} of ${of}`)}
             </Fragment>
           ))}
-        </span>
+        </>
       )}
       {others && (
-        <span data-testid="effect-others">
+        <>
           {". "}
           {others.map(number)}
-        </span>
+        </>
       )}
-    </>
+      {mark}
+    </KeptMarks>
   );
 }
 
@@ -130,20 +135,27 @@ export function EffectLine({ kit, index }: { kit: Kit; index: number }) {
     <p className="mt-1 font-serif text-lg leading-[1.8]" data-testid="effect">
       On the stage it{" "}
       {effects.map((written, place) => (
-        <Fragment key={place}>
-          {place > 0 && "; and "}
-          <EffectPart kit={kit} index={index} written={written} place={place} onChoose={choose(place)} />
-        </Fragment>
+        <EffectPart
+          key={place}
+          kit={kit}
+          index={index}
+          written={written}
+          place={place}
+          mark={place === effects.length - 1 ? "." : "; and "}
+          onChoose={choose(place)}
+        />
       ))}
       {effects.length === 0 && (
-        <ChoiceWord
-          label="effect on the stage"
-          value=""
-          choices={[NOTHING, ...kinds.map(([value, { label, hint }]) => ({ value, label, hint }))]}
-          onChoose={choose(0)}
-        />
+        <KeptMarks>
+          <ChoiceWord
+            label="effect on the stage"
+            value=""
+            choices={[NOTHING, ...kinds.map(([value, { label, hint }]) => ({ value, label, hint }))]}
+            onChoose={choose(0)}
+          />
+          .
+        </KeptMarks>
       )}
-      {"."}
       {effects.length > 0 && effects.length < MAX_EFFECTS && kinds.length > 1 && (
         <span className="ml-2 font-sans text-sm">
           <ChoiceWord

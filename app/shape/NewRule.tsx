@@ -5,6 +5,7 @@ import type { Kit } from "#core";
 import { addPlain, applyStarter, patternAbout, STARTERS } from "../edits/starters/starters";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
+import { KeptMarks } from "../ui/KeptMarks";
 
 /** The form of a new rule: its purpose in designers' words, and a control; it starts with working numbers. */
 export const NewRule = memo(function NewRule() {
@@ -46,14 +47,16 @@ export const NewRule = memo(function NewRule() {
       {close => (
         <>
           <p className="mb-2 font-serif text-lg">
-            On{" "}
-            <ChoiceWord
-              label="Control of the new rule"
-              value={control.id}
-              choices={controls.map(item => ({ value: item.id, label: item.name }))}
-              onChoose={setChosen}
-            />
-            , it shall …
+            <KeptMarks>
+              On{" "}
+              <ChoiceWord
+                label="Control of the new rule"
+                value={control.id}
+                choices={controls.map(item => ({ value: item.id, label: item.name }))}
+                onChoose={setChosen}
+              />
+              , it shall …
+            </KeptMarks>
           </p>
           <ul className="grid grid-cols-2 gap-1 narrow:grid-cols-1">
             {STARTERS.map(starter => (

@@ -1,4 +1,5 @@
 import type { Kit, Mapping } from "#core";
+import { KeptMarks } from "../ui/KeptMarks";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { noStep } from "../ui/noStep";
 import { NumberStone } from "../ui/NumberStone";
@@ -34,7 +35,7 @@ function ChangeWords({ kit, glance, mapping, onChange }: Props & { glance: { sor
     onChange(guessRest(kit, turned, listSources(glance, turned)));
   };
   return (
-    <>
+    <KeptMarks>
       {" "}
       The control is named in{" "}
       <ChoiceWord
@@ -51,7 +52,7 @@ function ChangeWords({ kit, glance, mapping, onChange }: Props & { glance: { sor
         onChoose={value => onChange({ ...mapping, value })}
       />
       .
-    </>
+    </KeptMarks>
   );
 }
 
@@ -75,7 +76,7 @@ function TableWords(props: Props & { glance: { sort: "table" } & Glance }) {
       />
       .{" "}
       {isFrames && mapping.time === undefined ? (
-        <>
+        <KeptMarks>
           Frames follow each other, row by row (
           <ChoiceWord
             label="column of times"
@@ -85,9 +86,9 @@ function TableWords(props: Props & { glance: { sort: "table" } & Glance }) {
             onChoose={setTime}
           />
           ).
-        </>
+        </KeptMarks>
       ) : (
-        <>
+        <KeptMarks>
           Its times are in{" "}
           <ChoiceWord
             label="column of times"
@@ -103,7 +104,7 @@ function TableWords(props: Props & { glance: { sort: "table" } & Glance }) {
             onChoose={unit => onChange({ ...mapping, unit: unit as Unit })}
           />
           .
-        </>
+        </KeptMarks>
       )}
       {!isFrames && <ChangeWords {...props} />}
     </>

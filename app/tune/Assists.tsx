@@ -10,6 +10,7 @@ import { TermWord } from "../ui/Explained";
 import { NumberStone } from "../ui/NumberStone";
 import { TextStone } from "../ui/TextStone";
 import { OneHand } from "./OneHand";
+import { KeptMarks } from "../ui/KeptMarks";
 
 const YES_NO = [
   { value: "no", label: "keeping it down" },
@@ -104,25 +105,27 @@ function AssistSentence({ kit, assist }: { kit: Kit; assist: Assist }) {
   const hasTaps = kit.patterns.some(({ kind }) => traitsOf(kind).tapGapField !== undefined);
   return (
     <p className="font-serif text-lg leading-[1.9]">
-      <TextStone
-        label="Name of this assist"
-        value={assist.name}
-        isStrong
-        onChange={name => change("name", before => ({ ...before, name }))}
-      />
-      : windows <Percent assist={assist} field="windows" /> % as long
-      {hasTaps && (
-        <>
-          , gaps between taps <Percent assist={assist} field="gaps" /> %
-        </>
-      )}
-      ; to hold is <Switch assist={assist} field="toggles" label="holds" choices={YES_NO} />
-      {hasMash && (
-        <>
-          ; to mash is <Switch assist={assist} field="mashes" label="mashes" choices={MASH} />
-        </>
-      )}
-      ; played on <LayoutWord assist={assist} />.
+      <KeptMarks>
+        <TextStone
+          label="Name of this assist"
+          value={assist.name}
+          isStrong
+          onChange={name => change("name", before => ({ ...before, name }))}
+        />
+        : windows <Percent assist={assist} field="windows" /> % as long
+        {hasTaps && (
+          <>
+            , gaps between taps <Percent assist={assist} field="gaps" /> %
+          </>
+        )}
+        ; to hold is <Switch assist={assist} field="toggles" label="holds" choices={YES_NO} />
+        {hasMash && (
+          <>
+            ; to mash is <Switch assist={assist} field="mashes" label="mashes" choices={MASH} />
+          </>
+        )}
+        ; played on <LayoutWord assist={assist} />.
+      </KeptMarks>
     </p>
   );
 }

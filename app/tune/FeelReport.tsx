@@ -22,6 +22,7 @@ import { FrameLink } from "./FrameLink";
 import { listFeelLanes } from "./model/feelLanes";
 import { StudyBar } from "./StudyBar";
 import { useGroups } from "./useGroups";
+import { KeptMarks } from "../ui/KeptMarks";
 
 /** Takes with up to this total of frames are studied as soon as the report opens. */
 const AT_ONCE_FRAMES = 36_000;
@@ -195,7 +196,10 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
       <h2 className="font-serif text-2xl">How the takes feel</h2>
       <p className="text-sm text-soft">
         Every press that a move used is shifted frame by frame until the move is not performed with it any
-        more: that is its <TermWord of="room">room</TermWord>. A lost one is shifted until it is saved.
+        more: that is its{" "}
+        <KeptMarks>
+          <TermWord of="room">room</TermWord>. A lost one is shifted until it is saved.
+        </KeptMarks>
       </p>
       <StudyBar name="feel" word="Study these takes" canBegin={takes.length > 0} onBegin={begin}>
         {study?.value && (

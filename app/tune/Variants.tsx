@@ -13,6 +13,7 @@ import { DifferenceList } from "./DifferenceList";
 import { StudyBar } from "./StudyBar";
 import { useTakeSelection } from "./TakesWord";
 import { listVersions, readVersion, variantOf } from "./model/versions";
+import { KeptMarks } from "../ui/KeptMarks";
 
 const MAX_CHANGES = 30;
 
@@ -135,21 +136,23 @@ export function Variants({ kit }: { kit: Kit }) {
     <section aria-label="Variants">
       <h2 className="font-serif text-2xl">Two variants beside each other</h2>
       <p className="my-1 font-serif text-lg leading-[1.9]">
-        Hold{" "}
-        <ChoiceWord
-          label="one version"
-          value={one}
-          choices={choices}
-          onChoose={value => set({ pair: { one: value, two } })}
-        />{" "}
-        against{" "}
-        <ChoiceWord
-          label="the other version"
-          value={two}
-          choices={choices}
-          onChoose={value => set({ pair: { one, two: value } })}
-        />
-        .
+        <KeptMarks>
+          Hold{" "}
+          <ChoiceWord
+            label="one version"
+            value={one}
+            choices={choices}
+            onChoose={value => set({ pair: { one: value, two } })}
+          />{" "}
+          against{" "}
+          <ChoiceWord
+            label="the other version"
+            value={two}
+            choices={choices}
+            onChoose={value => set({ pair: { one, two: value } })}
+          />
+          .
+        </KeptMarks>
       </p>
       <ChangeList first={first} second={second} />
       <StudyBar name="variants" word="Compare" canBegin={isReady} onBegin={begin}>

@@ -29,7 +29,7 @@ export function ChoiceWord({
     <Menu>
       <MenuButton
         aria-label={`${label}: ${current?.label ?? placeholder ?? value}`}
-        className={`border-b-2 border-fern italic hover:border-moss data-open:border-moss ${isTight ? "min-w-0 truncate pr-0.5" : "max-w-full text-left wrap-break-word"}`}
+        className={`border-b-2 border-fern italic hover:border-moss data-open:border-moss ${isTight ? "min-w-0 truncate pr-0.5" : "max-w-full text-left wrap-break-word whitespace-normal"}`}
         title={isTight ? (current?.label ?? value) : undefined}
       >
         {current?.label ?? placeholder ?? value}

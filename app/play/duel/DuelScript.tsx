@@ -7,6 +7,7 @@ import { LengthStone } from "../../ui/LengthStone";
 import { NumberStone } from "../../ui/NumberStone";
 import { GateWord } from "../GateWord";
 import { useWorkbench } from "../../document/workbenchContext";
+import { KeptMarks } from "../../ui/KeptMarks";
 
 const DEEDS = [
   { value: "strike", label: "strikes", hint: "winds up, then hits what does not guard or parry" },
@@ -25,6 +26,18 @@ export function DuelScript({ kit }: { kit: Kit }) {
   return stage?.kind === "duel" ? <Script kit={kit} stage={stage} /> : null;
 }
 
+/** A part of the script, which shows the lengths of the stage by their labels and paths. */
+interface ScriptPart {
+  readonly kit: Kit;
+  readonly stage: DuelDocument;
+  readonly length: (
+    label: string,
+    value: string,
+    path: readonly (string | number)[],
+    least?: number,
+  ) => ReactNode;
+}
+
 const OWN_BLOWS = [
   { words: "A blow of the fighter that hits opens", place: "ownHit", after: ",", suggested: "Hit" },
   { words: "one that is guarded", place: "ownBlocked", after: ",", suggested: "Guarded" },
@@ -32,34 +45,56 @@ const OWN_BLOWS = [
 ] as const;
 
 /** The gates that the fighter's own blows open, and for how long, as a sentence. */
-function OwnBlows({
-  kit,
-  stage,
-  length,
-}: {
-  kit: Kit;
-  stage: DuelDocument;
-  length: (label: string, value: string, path: readonly (string | number)[], least?: number) => ReactNode;
-}) {
+function OwnBlows({ kit, stage, length }: ScriptPart) {
   return (
     <p data-testid="own-blows">
-      {OWN_BLOWS.map(({ words, place, after, suggested }) => (
-        <Fragment key={place}>
-          {words}{" "}
-          <GateWord
-            kit={kit}
-            label={`gate when ${words.replace(/^.*that /, "its own blow ").replace(/ opens$/, "")}`}
-            value={stage.gates[place]}
-            path={["stage", "gates", place]}
-            suggested={suggested}
-          />
-          {after}{" "}
-        </Fragment>
-      ))}
-      each for{" "}
-      {length("how long these gates stay open", stage.outcome ?? DUEL_DEFAULTS.outcome, ["outcome"], 1)}. A
-      guard that was hit holds for{" "}
-      {length("guard stun", stage.guardStun ?? DUEL_DEFAULTS.guardStun, ["guardStun"])}.
+      <KeptMarks>
+        {OWN_BLOWS.map(({ words, place, after, suggested }) => (
+          <Fragment key={place}>
+            {words}{" "}
+            <GateWord
+              kit={kit}
+              label={`gate when ${words.replace(/^.*that /, "its own blow ").replace(/ opens$/, "")}`}
+              value={stage.gates[place]}
+              path={["stage", "gates", place]}
+              suggested={suggested}
+            />
+            {after}{" "}
+          </Fragment>
+        ))}
+        each for{" "}
+        {length("how long these gates stay open", stage.outcome ?? DUEL_DEFAULTS.outcome, ["outcome"], 1)}. A
+        guard that was hit holds for{" "}
+        {length("guard stun", stage.guardStun ?? DUEL_DEFAULTS.guardStun, ["guardStun"])}.
+      </KeptMarks>
+    </p>
+  );
+}
+
+/** The effects of a blow on the one that it hits, as a sentence. */
+function BeingHit({ kit, stage, length }: ScriptPart) {
+  return (
+    <p>
+      <KeptMarks>
+        Whoever is hit is stunned for {length("stun", stage.stun, ["stun"])}; a hit stops the game for{" "}
+        {length("hit stop", stage.hitStop, ["hitStop"])}. Being struck opens{" "}
+        <GateWord
+          kit={kit}
+          label="gate when struck"
+          value={stage.gates.hit}
+          path={["stage", "gates", "hit"]}
+          suggested="Struck"
+        />
+        , being blocked{" "}
+        <GateWord
+          kit={kit}
+          label="gate when blocked"
+          value={stage.gates.blocked}
+          path={["stage", "gates", "blocked"]}
+          suggested="Blocked"
+        />
+        .
+      </KeptMarks>
     </p>
   );
 }
@@ -83,12 +118,14 @@ function Distances({ stage }: { stage: DuelDocument }) {
   const own = (label: string, field: Space) => number(label, [field], stage[field] ?? DUEL_DEFAULTS[field]);
   return (
     <p data-testid="distances">
-      They begin {own("distance of the two", "apart")} tiles apart. A blow of the fighter reaches{" "}
-      {own("reach of the fighter", "reach")} tiles, the opponent's strike{" "}
-      {number("reach of its strike", ["strike", "reach"], stage.strike.reach ?? DUEL_DEFAULTS.reach)}. A hit
-      pushes them {own("push of a hit", "push")} tiles further apart during its stun, a guarded blow{" "}
-      {own("push of a guarded blow", "guardPush")}; while it waits, the opponent comes back at{" "}
-      {own("speed of coming back", "back")} tiles a second.
+      <KeptMarks>
+        They begin {own("distance of the two", "apart")} tiles apart. A blow of the fighter reaches{" "}
+        {own("reach of the fighter", "reach")} tiles, the opponent's strike{" "}
+        {number("reach of its strike", ["strike", "reach"], stage.strike.reach ?? DUEL_DEFAULTS.reach)}. A hit
+        pushes them {own("push of a hit", "push")} tiles further apart during its stun, a guarded blow{" "}
+        {own("push of a guarded blow", "guardPush")}; while it waits, the opponent comes back at{" "}
+        {own("speed of coming back", "back")} tiles a second.
+      </KeptMarks>
     </p>
   );
 }
@@ -160,30 +197,13 @@ function Script({ kit, stage }: { kit: Kit; stage: DuelDocument }) {
       </Button>
       <p>After {length("when the script begins again", stage.every, ["every"], 1)} it begins again.</p>
       <p>
-        Its strike takes {length("startup of its strike", stage.strike.startup, ["strike", "startup"])} to
-        start, is active for {length("active of its strike", stage.strike.active, ["strike", "active"], 1)}{" "}
-        and recovers for {length("recovery of its strike", stage.strike.recovery, ["strike", "recovery"])}.
+        <KeptMarks>
+          Its strike takes {length("startup of its strike", stage.strike.startup, ["strike", "startup"])} to
+          start, is active for {length("active of its strike", stage.strike.active, ["strike", "active"], 1)}{" "}
+          and recovers for {length("recovery of its strike", stage.strike.recovery, ["strike", "recovery"])}.
+        </KeptMarks>
       </p>
-      <p>
-        Whoever is hit is stunned for {length("stun", stage.stun, ["stun"])}; a hit stops the game for{" "}
-        {length("hit stop", stage.hitStop, ["hitStop"])}. Being struck opens{" "}
-        <GateWord
-          kit={kit}
-          label="gate when struck"
-          value={stage.gates.hit}
-          path={["stage", "gates", "hit"]}
-          suggested="Struck"
-        />
-        , being blocked{" "}
-        <GateWord
-          kit={kit}
-          label="gate when blocked"
-          value={stage.gates.blocked}
-          path={["stage", "gates", "blocked"]}
-          suggested="Blocked"
-        />
-        .
-      </p>
+      <BeingHit kit={kit} stage={stage} length={length} />
       <OwnBlows kit={kit} stage={stage} length={length} />
       <Distances stage={stage} />
     </section>

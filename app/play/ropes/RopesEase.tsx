@@ -4,6 +4,7 @@ import { ChoiceWord } from "../../ui/ChoiceWord";
 import { NumberStone } from "../../ui/NumberStone";
 import { useEvaluation } from "../../document/evaluationContext";
 import { useWorkbench } from "../../document/workbenchContext";
+import { KeptMarks } from "../../ui/KeptMarks";
 
 /** The ease of the ropes as one number, and the seed of their order. */
 export function RopesEase({ kit }: { kit: Kit }) {
@@ -15,25 +16,27 @@ export function RopesEase({ kit }: { kit: Kit }) {
   return (
     <>
       <p className="text-sm leading-loose" data-testid="ropes-ease">
-        Every window is{" "}
-        <NumberStone
-          label="ease"
-          value={stage.ease ?? 1}
-          least={0.1}
-          most={10}
-          onChange={set("ease")}
-          beginStep={workbench.beginStep}
-        />{" "}
-        times as long as written; ropes are chosen at random, by seed{" "}
-        <NumberStone
-          label="seed"
-          value={stage.seed}
-          least={0}
-          isWhole
-          onChange={set("seed")}
-          beginStep={workbench.beginStep}
-        />
-        .
+        <KeptMarks>
+          Every window is{" "}
+          <NumberStone
+            label="ease"
+            value={stage.ease ?? 1}
+            least={0.1}
+            most={10}
+            onChange={set("ease")}
+            beginStep={workbench.beginStep}
+          />{" "}
+          times as long as written; ropes are chosen at random, by seed{" "}
+          <NumberStone
+            label="seed"
+            value={stage.seed}
+            least={0}
+            isWhole
+            onChange={set("seed")}
+            beginStep={workbench.beginStep}
+          />
+          .
+        </KeptMarks>
       </p>
       <EaseOfEach kit={kit} stage={stage} />
       <Drawing kit={kit} stage={stage} />

@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { LengthStone } from "../../ui/LengthStone";
 import { NumberStone } from "../../ui/NumberStone";
+import { KeptMarks } from "../../ui/KeptMarks";
 
 type Beam = NonNullable<RunnerDocument["beams"]>[number];
 type Place = "x" | "y" | "width" | "across" | "up";
@@ -48,33 +49,35 @@ function BeamLine({ kit, beam, at }: { kit: Kit; beam: Beam; at: number }) {
     });
   return (
     <li>
-      A beam of {number("width", "width")} tiles moves from {number("left end", "x")} across and{" "}
-      {number("height", "y")} up by {number("way across", "across")} across and {number("way up", "up")} up,
-      and back, in{" "}
-      <LengthStone
-        label={`time of ${name}`}
-        value={beam.every}
-        rateHz={kit.rate}
-        rounding="atLeast"
-        least={1}
-        onChange={set("every")}
-        beginStep={workbench.beginStep}
-      />
-      ; a jump from it{" "}
-      <ChoiceWord
-        label={`jump from ${name}`}
-        value={beam.throws ? "throws" : ""}
-        choices={JUMPS}
-        onChoose={word =>
-          workbench.editKit(name, now =>
-            word ? writeAt(now, [...path, "throws"], true) : deleteAt(now, [...path, "throws"]),
-          )
-        }
-      />
-      .{" "}
-      <Button look="quiet" aria-label={`Remove ${name}`} onClick={remove}>
-        ×
-      </Button>
+      <KeptMarks>
+        A beam of {number("width", "width")} tiles moves from {number("left end", "x")} across and{" "}
+        {number("height", "y")} up by {number("way across", "across")} across and {number("way up", "up")} up,
+        and back, in{" "}
+        <LengthStone
+          label={`time of ${name}`}
+          value={beam.every}
+          rateHz={kit.rate}
+          rounding="atLeast"
+          least={1}
+          onChange={set("every")}
+          beginStep={workbench.beginStep}
+        />
+        ; a jump from it{" "}
+        <ChoiceWord
+          label={`jump from ${name}`}
+          value={beam.throws ? "throws" : ""}
+          choices={JUMPS}
+          onChoose={word =>
+            workbench.editKit(name, now =>
+              word ? writeAt(now, [...path, "throws"], true) : deleteAt(now, [...path, "throws"]),
+            )
+          }
+        />
+        .{" "}
+        <Button look="quiet" aria-label={`Remove ${name}`} onClick={remove}>
+          ×
+        </Button>
+      </KeptMarks>
     </li>
   );
 }

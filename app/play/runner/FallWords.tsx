@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { GateWord } from "../GateWord";
 import type { Unit } from "../model/lengthUnits";
 import type { JumpFields } from "./useJumpFields";
+import { KeptMarks } from "../../ui/KeptMarks";
 
 const SHARE = { least: 0, most: 1 } as const;
 const HANG = { within: 4, share: 0.5 };
@@ -67,37 +68,41 @@ export function FallWords({
   const path = ["stage", "fall", "hang"];
   return (
     <p className="leading-loose" data-testid="fall-words">
-      {hang ? (
-        <>
-          Around the top, slower than {far("hang below", hang.within, [...path, "within"])} {unit}/s,{" "}
-          {number("gravity left around the top", hang.share, [...path, "share"], SHARE)} of its gravity is
-          left{" "}
+      <KeptMarks>
+        {hang ? (
+          <>
+            Around the top, slower than {far("hang below", hang.within, [...path, "within"])} {unit}/s,{" "}
+            {number("gravity left around the top", hang.share, [...path, "share"], SHARE)} of its gravity is
+            left{" "}
+            <Button
+              look="quiet"
+              aria-label="Remove the hang around the top"
+              onClick={() => workbench.editKit("removed the hang", now => deleteAt(now, path))}
+            >
+              ×
+            </Button>
+            .{" "}
+          </>
+        ) : (
           <Button
             look="quiet"
-            aria-label="Remove the hang around the top"
-            onClick={() => workbench.editKit("removed the hang", now => deleteAt(now, path))}
+            className="-ml-2"
+            onClick={() => workbench.editKit("a hang around the top", now => writeAt(now, path, HANG))}
           >
-            ×
+            … hanging around the top
           </Button>
-          .{" "}
-        </>
-      ) : (
-        <Button
-          look="quiet"
-          className="-ml-2"
-          onClick={() => workbench.editKit("a hang around the top", now => writeAt(now, path, HANG))}
-        >
-          … hanging around the top
-        </Button>
-      )}
-      <CornerWords corner={corner} number={number} /> While{" "}
-      <GateWord kit={kit} label="gate of sliding" value={slide?.gate} path={writeSlide} suggested="Wall" /> is
-      open it falls{" "}
-      {slide ? (
-        <>at most at {far("greatest fall while sliding", slide.most, ["stage", "fall", "slide", "most"])}.</>
-      ) : (
-        "no slower."
-      )}
+        )}
+        <CornerWords corner={corner} number={number} /> While{" "}
+        <GateWord kit={kit} label="gate of sliding" value={slide?.gate} path={writeSlide} suggested="Wall" />{" "}
+        is open it falls{" "}
+        {slide ? (
+          <>
+            at most at {far("greatest fall while sliding", slide.most, ["stage", "fall", "slide", "most"])}.
+          </>
+        ) : (
+          "no slower."
+        )}
+      </KeptMarks>
     </p>
   );
 }

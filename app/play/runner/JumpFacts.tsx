@@ -10,6 +10,7 @@ import { JumpArcs } from "./JumpArcs";
 import { JumpTable, type ShownPress } from "./JumpTable";
 import { WantedWords } from "./WantedWords";
 import { useJumpFields, type JumpFields } from "./useJumpFields";
+import { KeptMarks } from "../../ui/KeptMarks";
 
 const TILE_PX = { least: 4, most: 256 };
 
@@ -28,20 +29,22 @@ function LeapSentence({
   const { far, number } = fields;
   return (
     <p className="mt-2 leading-loose">
-      Launched at{" "}
-      {leap.numbers.map(({ label, value, path }, k) => (
-        <Fragment key={label}>
-          {k > 0 && " to "}
-          {far(label, value, path)}
-        </Fragment>
-      ))}
-      {leap.numbers.length === 0 && "the worth of its charge, 0 to 1,"} {unit}/s; gravity{" "}
-      {far("gravity rising", stage.fall.up, ["stage", "fall", "up"])} rising and{" "}
-      {far("gravity falling", stage.fall.down, ["stage", "fall", "down"])} falling, in {unit}/s²; it falls at
-      most at {far("greatest fall", stage.fall.most, ["stage", "fall", "most"])} and runs at{" "}
-      {far("run speed", stage.run.speed, ["stage", "run", "speed"])} {unit}/s. Its height is{" "}
-      <HeightWords height={stage.height} control={leap.control} fields={fields} />. A tile is{" "}
-      {number("tile size", stage.tilePx, ["stage", "tilePx"], TILE_PX)} px.
+      <KeptMarks>
+        Launched at{" "}
+        {leap.numbers.map(({ label, value, path }, k) => (
+          <Fragment key={label}>
+            {k > 0 && " to "}
+            {far(label, value, path)}
+          </Fragment>
+        ))}
+        {leap.numbers.length === 0 && "the worth of its charge, 0 to 1,"} {unit}/s; gravity{" "}
+        {far("gravity rising", stage.fall.up, ["stage", "fall", "up"])} rising and{" "}
+        {far("gravity falling", stage.fall.down, ["stage", "fall", "down"])} falling, in {unit}/s²; it falls
+        at most at {far("greatest fall", stage.fall.most, ["stage", "fall", "most"])} and runs at{" "}
+        {far("run speed", stage.run.speed, ["stage", "run", "speed"])} {unit}/s. Its height is{" "}
+        <HeightWords height={stage.height} control={leap.control} fields={fields} />. A tile is{" "}
+        {number("tile size", stage.tilePx, ["stage", "tilePx"], TILE_PX)} px.
+      </KeptMarks>
     </p>
   );
 }
@@ -60,14 +63,16 @@ function RunSentence({
   const air = { ...ground, ...run.air };
   return (
     <p className="leading-loose">
-      On the ground it speeds up by {far("speeding up", ground.accel, ["stage", "run", "accel"])}, brakes by{" "}
-      {far("braking", ground.brake, ["stage", "run", "brake"])} and turns by{" "}
-      {far("turning", ground.turn, ["stage", "run", "turn"])}; in the air by{" "}
-      {far("speeding up in the air", air.accel, ["stage", "run", "air", "accel"])},{" "}
-      {far("braking in the air", air.brake, ["stage", "run", "air", "brake"])} and{" "}
-      {far("turning in the air", air.turn, ["stage", "run", "air", "turn"])} {unit}/s². A walk goes on for{" "}
-      {time("walking on", run.linger ?? "0f", ["stage", "run", "linger"])} after its direction is let go; a
-      run stops at once.
+      <KeptMarks>
+        On the ground it speeds up by {far("speeding up", ground.accel, ["stage", "run", "accel"])}, brakes by{" "}
+        {far("braking", ground.brake, ["stage", "run", "brake"])} and turns by{" "}
+        {far("turning", ground.turn, ["stage", "run", "turn"])}; in the air by{" "}
+        {far("speeding up in the air", air.accel, ["stage", "run", "air", "accel"])},{" "}
+        {far("braking in the air", air.brake, ["stage", "run", "air", "brake"])} and{" "}
+        {far("turning in the air", air.turn, ["stage", "run", "air", "turn"])} {unit}/s². A walk goes on for{" "}
+        {time("walking on", run.linger ?? "0f", ["stage", "run", "linger"])} after its direction is let go; a
+        run stops at once.
+      </KeptMarks>
     </p>
   );
 }

@@ -6,6 +6,7 @@ import { LengthStone } from "../../ui/LengthStone";
 import { GateWord } from "../GateWord";
 import { BeamWords } from "./BeamWords";
 import { useWorkbench } from "../../document/workbenchContext";
+import { KeptMarks } from "../../ui/KeptMarks";
 
 /** The gates of the body, in the order of the sentence. */
 const PLACES = [
@@ -61,33 +62,35 @@ function Steering({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
   const isAimed = kit.moves?.some(move => effectsOf(move).some(({ effect }) => "aim" in effect)) ?? false;
   return (
     <p>
-      No direction reaches the body while{" "}
-      {[...(stage.halts ?? []), undefined].map((gate, k) => (
-        <span key={k}>
-          {k > 0 && " or "}
-          <GateWord
-            kit={kit}
-            label={`gate ${k + 1} that halts the body`}
-            value={gate}
-            path={(now, chosen) => writeHalt(now, k, chosen)}
-            suggested="Stunned"
-          />
-        </span>
-      ))}{" "}
-      is open. It is steered by{" "}
-      <ChoiceWord
-        label="who steers the body"
-        value={stage.run.steers ?? "keys"}
-        choices={STEERS}
-        onChoose={value =>
-          workbench.editKit(`steered by ${value}`, now =>
-            value === "keys"
-              ? deleteAt(now, ["stage", "run", "steers"])
-              : writeAt(now, ["stage", "run", "steers"], value),
-          )
-        }
-      />
-      . {isAimed && <AimWords kit={kit} run={stage.run} />}
+      <KeptMarks>
+        No direction reaches the body while{" "}
+        {[...(stage.halts ?? []), undefined].map((gate, k) => (
+          <span key={k}>
+            {k > 0 && " or "}
+            <GateWord
+              kit={kit}
+              label={`gate ${k + 1} that halts the body`}
+              value={gate}
+              path={(now, chosen) => writeHalt(now, k, chosen)}
+              suggested="Stunned"
+            />
+          </span>
+        ))}{" "}
+        is open. It is steered by{" "}
+        <ChoiceWord
+          label="who steers the body"
+          value={stage.run.steers ?? "keys"}
+          choices={STEERS}
+          onChoose={value =>
+            workbench.editKit(`steered by ${value}`, now =>
+              value === "keys"
+                ? deleteAt(now, ["stage", "run", "steers"])
+                : writeAt(now, ["stage", "run", "steers"], value),
+            )
+          }
+        />
+        . {isAimed && <AimWords kit={kit} run={stage.run} />}
+      </KeptMarks>
     </p>
   );
 }
@@ -112,43 +115,47 @@ function Gates({ kit, stage }: { kit: Kit; stage: RunnerDocument }) {
     <section aria-label="What the stage opens" className="text-sm leading-loose" data-testid="runner-gates">
       <h2 className="leading-normal font-semibold">What the stage opens</h2>
       <p>
-        {PLACES.map(({ words, place, after, suggested }) => (
-          <span key={place}>
-            {words}{" "}
-            <GateWord
-              kit={kit}
-              label={`gate ${after.replace(/[,.]| and$/g, "")}`}
-              value={stage.gates[place]}
-              path={["stage", "gates", place]}
-              suggested={suggested}
-            />{" "}
-            {after}{" "}
-          </span>
-        ))}
-        After leaving it, the body still counts as on the ground for{" "}
-        <LengthStone
-          label="ground still reported"
-          value={lag}
-          rateHz={kit.rate}
-          rounding="atLeast"
-          least={0}
-          onChange={setLag}
-          beginStep={workbench.beginStep}
-        />
-        .
+        <KeptMarks>
+          {PLACES.map(({ words, place, after, suggested }) => (
+            <span key={place}>
+              {words}{" "}
+              <GateWord
+                kit={kit}
+                label={`gate ${after.replace(/[,.]| and$/g, "")}`}
+                value={stage.gates[place]}
+                path={["stage", "gates", place]}
+                suggested={suggested}
+              />{" "}
+              {after}{" "}
+            </span>
+          ))}
+          After leaving it, the body still counts as on the ground for{" "}
+          <LengthStone
+            label="ground still reported"
+            value={lag}
+            rateHz={kit.rate}
+            rounding="atLeast"
+            least={0}
+            onChange={setLag}
+            beginStep={workbench.beginStep}
+          />
+          .
+        </KeptMarks>
       </p>
       <Steering kit={kit} stage={stage} />
       {letters.map(letter => (
         <p key={letter}>
-          Where the level has <b className="font-mono">{letter}</b> it opens{" "}
-          <GateWord
-            kit={kit}
-            label={`gate of ${letter}`}
-            value={ownValue(stage.zones, letter)}
-            path={["stage", "zones", letter]}
-            suggested={`Place ${letter}`}
-          />
-          .
+          <KeptMarks>
+            Where the level has <b className="font-mono">{letter}</b> it opens{" "}
+            <GateWord
+              kit={kit}
+              label={`gate of ${letter}`}
+              value={ownValue(stage.zones, letter)}
+              path={["stage", "zones", letter]}
+              suggested={`Place ${letter}`}
+            />
+            .
+          </KeptMarks>
         </p>
       ))}
       <BeamWords kit={kit} stage={stage} />

@@ -15,6 +15,7 @@ import { NumberStone } from "../../ui/NumberStone";
 import type { Leap } from "../model/leaps";
 import type { Unit } from "../model/lengthUnits";
 import type { JumpFields } from "./useJumpFields";
+import { KeptMarks } from "../../ui/KeptMarks";
 
 /** Numbers are stored with this precision. */
 const PARTS = 1000;
@@ -64,32 +65,34 @@ export function WantedWords({
     write(`the top after ${frames}f`, launchForTop(stage, kit.rate, heldFrames, now, frames));
   return (
     <p className="mt-2 leading-loose" data-testid="wanted">
-      Wanted: a full jump{" "}
-      <NumberStone
-        label="wanted height"
-        value={Math.round(show(facts.height) * 100) / 100}
-        least={0.05}
-        onChange={setHeight}
-        beginStep={workbench.beginStep}
-      />{" "}
-      {unit} high, at its top after{" "}
-      <NumberStone
-        label="wanted frames to the top"
-        value={framesToTop(facts)}
-        least={1}
-        most={MAX_FRAMES}
-        isWhole
-        onChange={setTop}
-        beginStep={workbench.beginStep}
-      />
-      f. A height sets{" "}
-      <ChoiceWord
-        label="numbers that follow a wanted height"
-        value={follows}
-        choices={FOLLOWS}
-        onChoose={value => setFollows(value as Follows)}
-      />
-      .
+      <KeptMarks>
+        Wanted: a full jump{" "}
+        <NumberStone
+          label="wanted height"
+          value={Math.round(show(facts.height) * 100) / 100}
+          least={0.05}
+          onChange={setHeight}
+          beginStep={workbench.beginStep}
+        />{" "}
+        {unit} high, at its top after{" "}
+        <NumberStone
+          label="wanted frames to the top"
+          value={framesToTop(facts)}
+          least={1}
+          most={MAX_FRAMES}
+          isWhole
+          onChange={setTop}
+          beginStep={workbench.beginStep}
+        />
+        f. A height sets{" "}
+        <ChoiceWord
+          label="numbers that follow a wanted height"
+          value={follows}
+          choices={FOLLOWS}
+          onChoose={value => setFollows(value as Follows)}
+        />
+        .
+      </KeptMarks>
     </p>
   );
 }

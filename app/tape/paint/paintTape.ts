@@ -110,7 +110,11 @@ function paintFreezes(
     if (x + width < LABEL_PX || x > view.widthPx) return;
     paintHatch(ctx, x, RULER_PX, width, view.heightPx - RULER_PX, palette.sand);
     ctx.font = SMALL_FONT;
-    if (ctx.measureText("stop").width > width - 8) return;
+    const wordPx = ctx.measureText("stop").width;
+    if (wordPx > width - 8) return;
+    // On a ground of its own, or the line between the rows would strike it through.
+    ctx.fillStyle = palette.leaf;
+    ctx.fillRect(x + 2, labelY - 6, wordPx + 4, 12);
     ctx.fillStyle = palette.soft;
     ctx.textBaseline = "middle";
     ctx.fillText("stop", x + 4, labelY);

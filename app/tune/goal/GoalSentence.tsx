@@ -9,6 +9,7 @@ import { listHandChoices } from "../model/characters";
 import { PlaysStone, SeedStone } from "../RepetitionStones";
 import { SweepSentence } from "../sweep/SweepSentence";
 import { NO_SECOND, type GoalStudy } from "./useGoal";
+import { KeptMarks } from "../../ui/KeptMarks";
 
 /** A share in percent. */
 function PercentStone(props: { label: string; value: number; onChange: (value: number) => void }) {
@@ -69,37 +70,42 @@ export function GoalSentence({ kit, study }: { kit: Kit; study: GoalStudy }) {
   const { characters, character, isOwnHand, groups } = study;
   return (
     <p className="my-1 max-w-[960px] font-serif text-lg leading-[1.9]" data-testid="goal-sentence">
-      <PercentStone
-        label="percent of plays"
-        value={playPercent}
-        onChange={value => set({ playPercent: value })}
-      />{" "}
-      % of plays by{" "}
-      <ChoiceWord
-        label="character"
-        value={isOwnHand ? OWN_HANDS : character.name}
-        choices={listHandChoices(characters, groups.by)}
-        onChoose={hand => set({ hand })}
-      />
-      {groups.list.length > 1 && ", of each group of takes,"} keep{" "}
-      <PercentStone
-        label="percent of meant presses"
-        value={pressPercent}
-        onChange={value => set({ pressPercent: value })}
-      />{" "}
-      % of the <TermWord of="meant">meant presses</TermWord> of{" "}
-      <ChoiceWord
-        label="presses counted"
-        value={control}
-        choices={[
-          { value: "", label: "all controls of rules" },
-          ...kit.controls.map(({ id, name }) => ({ value: id, label: name })),
-        ]}
-        onChoose={chosen => set({ control: chosen })}
-      />
-      , with the fewest <TermWord of="unwanted">unwanted</TermWord>. The numbers: <Numbers study={study} />.
-      Each take is played <PlaysStone value={count} most={2000} onChange={next => set({ count: next })} />{" "}
-      times from seed <SeedStone value={seed} onChange={next => set({ seed: next })} />.
+      <KeptMarks>
+        <PercentStone
+          label="percent of plays"
+          value={playPercent}
+          onChange={value => set({ playPercent: value })}
+        />{" "}
+        % of plays by{" "}
+        <ChoiceWord
+          label="character"
+          value={isOwnHand ? OWN_HANDS : character.name}
+          choices={listHandChoices(characters, groups.by)}
+          onChoose={hand => set({ hand })}
+        />
+        {groups.list.length > 1 && ", of each group of takes,"} keep{" "}
+        <PercentStone
+          label="percent of meant presses"
+          value={pressPercent}
+          onChange={value => set({ pressPercent: value })}
+        />{" "}
+        % of the <TermWord of="meant">meant presses</TermWord> of{" "}
+        <ChoiceWord
+          label="presses counted"
+          value={control}
+          choices={[
+            { value: "", label: "all controls of rules" },
+            ...kit.controls.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChoose={chosen => set({ control: chosen })}
+        />
+        , with the fewest <TermWord of="unwanted">unwanted</TermWord>. The numbers:{" "}
+        <span>
+          <Numbers study={study} />
+        </span>
+        . Each take is played <PlaysStone value={count} most={2000} onChange={next => set({ count: next })} />{" "}
+        times from seed <SeedStone value={seed} onChange={next => set({ seed: next })} />.
+      </KeptMarks>
     </p>
   );
 }

@@ -5,6 +5,7 @@ import { ChoiceWord } from "../../ui/ChoiceWord";
 import { PlaysStone, SeedStone } from "../RepetitionStones";
 import { CharacterLine } from "./CharacterLine";
 import type { HandsStudy } from "./useHands";
+import { KeptMarks } from "../../ui/KeptMarks";
 
 const [, , BEGINNER] = CHARACTERS;
 const LOOK = "my-1 max-w-[960px] font-serif leading-[2.1]";
@@ -18,30 +19,32 @@ function FirstHand({
   const { one, seed, count, control, isOwnHand } = settings;
   return (
     <p className={LOOK} data-testid="hand-sentence">
-      <CharacterLine
-        character={one.character}
-        known={characters}
-        side=""
-        own={{ words: ownWords, isChosen: isOwnHand, choose: () => set({ isOwnHand: true }) }}
-        onChange={character => set({ isOwnHand: false, one: { ...one, character } })}
-      />{" "}
-      {isOwnHand ? "plays" : "It plays"} each take{" "}
-      <PlaysStone value={count} most={5000} onChange={next => set({ count: next })} /> times from seed{" "}
-      <SeedStone value={seed} onChange={next => set({ seed: next })} />, under{" "}
-      <ChoiceWord
-        label="version"
-        value={one.version}
-        choices={versions}
-        onChoose={version => set({ one: { ...one, version } })}
-      />
-      , and the presses of{" "}
-      <ChoiceWord
-        label="presses counted"
-        value={control}
-        choices={controls}
-        onChoose={chosen => set({ control: chosen })}
-      />{" "}
-      are counted.
+      <KeptMarks>
+        <CharacterLine
+          character={one.character}
+          known={characters}
+          side=""
+          own={{ words: ownWords, isChosen: isOwnHand, choose: () => set({ isOwnHand: true }) }}
+          onChange={character => set({ isOwnHand: false, one: { ...one, character } })}
+        />{" "}
+        {isOwnHand ? "plays" : "It plays"} each take{" "}
+        <PlaysStone value={count} most={5000} onChange={next => set({ count: next })} /> times from seed{" "}
+        <SeedStone value={seed} onChange={next => set({ seed: next })} />, under{" "}
+        <ChoiceWord
+          label="version"
+          value={one.version}
+          choices={versions}
+          onChoose={version => set({ one: { ...one, version } })}
+        />
+        , and the presses of{" "}
+        <ChoiceWord
+          label="presses counted"
+          value={control}
+          choices={controls}
+          onChoose={chosen => set({ control: chosen })}
+        />{" "}
+        are counted.
+      </KeptMarks>
     </p>
   );
 }

@@ -3,35 +3,28 @@ import { AS_RECORDED } from "../../document/studySettings";
 import { Button } from "../../ui/Button";
 import { ChoiceWord } from "../../ui/ChoiceWord";
 import { listHandChoices } from "../model/characters";
+import { KeptMarks } from "../../ui/KeptMarks";
 import { PlaysStone, SeedStone } from "../RepetitionStones";
 import { SweepSentence } from "./SweepSentence";
 import type { SweepQuestion as Question } from "./useSweep";
 
-/** The repetitions of each take by a character, and their first seed. */
-function Repetitions() {
-  const [{ seed, count }, set] = useStudySettings("sweep");
-  return (
-    <>
-      , <PlaysStone value={count} most={2000} onChange={next => set({ count: next })} /> times a take from
-      seed <SeedStone value={seed} onChange={next => set({ seed: next })} />
-    </>
-  );
-}
-
-/** The second number with its range, or the choice of one. */
+/** The second number with its range, or the choice of one, at the end of the sentence. */
 function SecondNumber({ question }: { question: Question }) {
   const { choices, choice, two, rangeOf, setRange } = question;
   const [, set] = useStudySettings("sweep");
   const others = choices.filter(({ key }) => key !== choice.key);
   if (!two)
     return (
-      <ChoiceWord
-        label="second number"
-        value=""
-        placeholder="no other number"
-        choices={others.map(({ key, words }) => ({ value: key, label: words }))}
-        onChoose={key => set({ two: key })}
-      />
+      <KeptMarks>
+        <ChoiceWord
+          label="second number"
+          value=""
+          placeholder="no other number"
+          choices={others.map(({ key, words }) => ({ value: key, label: words }))}
+          onChoose={key => set({ two: key })}
+        />
+        .
+      </KeptMarks>
     );
   return (
     <>
@@ -42,9 +35,12 @@ function SecondNumber({ question }: { question: Question }) {
         onChoose={key => set({ two: key })}
         onRange={range => setRange(two, range)}
       />{" "}
-      <Button look="quiet" aria-label="Sweep one number only" onClick={() => set({ two: "" })}>
-        ×
-      </Button>
+      <KeptMarks>
+        <Button look="quiet" aria-label="Sweep one number only" onClick={() => set({ two: "" })}>
+          ×
+        </Button>
+        .
+      </KeptMarks>
     </>
   );
 }
@@ -52,7 +48,7 @@ function SecondNumber({ question }: { question: Question }) {
 /** The question of a sweep as an editable sentence. */
 export function SweepQuestion({ question }: { question: Question }) {
   const { choices, choice, rangeOf, setRange, characters, isPlayed, by } = question;
-  const [{ hand }, set] = useStudySettings("sweep");
+  const [{ hand, seed, count }, set] = useStudySettings("sweep");
   const hands = [
     { value: AS_RECORDED, label: "as recorded", hint: "each take once, without chance" },
     ...listHandChoices(characters, by).map(choice => ({ ...choice, label: `by ${choice.label}` })),
@@ -68,8 +64,17 @@ export function SweepQuestion({ question }: { question: Question }) {
         onRange={range => setRange(choice, range)}
       />
       , played{" "}
-      <ChoiceWord label="hands" value={hand} choices={hands} onChoose={value => set({ hand: value })} />
-      {isPlayed && <Repetitions />}, against <SecondNumber question={question} />.
+      <KeptMarks>
+        <ChoiceWord label="hands" value={hand} choices={hands} onChoose={value => set({ hand: value })} />
+        {isPlayed && (
+          <>
+            , <PlaysStone value={count} most={2000} onChange={next => set({ count: next })} /> times a take
+            from seed <SeedStone value={seed} onChange={next => set({ seed: next })} />
+          </>
+        )}
+        , against{" "}
+      </KeptMarks>
+      <SecondNumber question={question} />
     </p>
   );
 }
