@@ -10,11 +10,15 @@ export interface ValuesQuestion {
   readonly values: readonly number[];
 }
 
-/** Prepares the kit at each value; undefined where it has faults. Yields after each, because a large kit takes its time. */
-export function* prepareValues(
+/**
+ * Prepares the kit at each value; undefined where it has faults. Yields `progress` after each, because a large kit takes its
+ * time.
+ */
+export function* prepareValues<P>(
   { kit, swept, besides = [], values }: ValuesQuestion,
   prepare: PrepareRun,
-): Generator<undefined, readonly (PreparedKit | undefined)[]> {
+  progress: P,
+): Generator<P, readonly (PreparedKit | undefined)[]> {
   const ready: (PreparedKit | undefined)[] = [];
   for (const value of values) {
     const changed = [{ swept, value }, ...besides].reduce<Kit | undefined>(
@@ -22,7 +26,7 @@ export function* prepareValues(
       kit,
     );
     ready.push(changed && prepare(changed));
-    yield;
+    yield progress;
   }
   return ready;
 }

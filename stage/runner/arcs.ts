@@ -1,5 +1,5 @@
 import { firstNoteAfter, notes, type Trace } from "#core";
-import type { RunnerProgram } from "./runner";
+import type { RunnerProgram } from "./runnerProgram";
 
 /** The path of a body through one leap. Frames of its take, lengths in tiles. */
 export interface Arc {

@@ -1,5 +1,5 @@
 import type { Routine } from "../scriptedPlayer";
-import { losesGround } from "./runner";
+import { losesGround } from "./stepRunner";
 
 /**
  * Creates a player that runs right and presses a control at every edge, held for `holdFrames`. `lateFrames`

@@ -1,7 +1,10 @@
 import { refsOf, type StageKind } from "../kind";
 import { RUNNER_EFFECTS } from "./effects";
-import { actOnRunner, compileRunner, createRunner, reportRunner, stepRunner } from "./runner";
-import type { RunnerProgram, RunnerState } from "./runner";
+import { actOnRunner } from "./acts";
+import type { RunnerState } from "./body";
+import { createRunner } from "./createRunner";
+import { reportRunner, stepRunner } from "./stepRunner";
+import { compileRunner, type RunnerProgram } from "./runnerProgram";
 import { runnerSchema, type RunnerDocument } from "./schema";
 
 /** The stage of a body on solid tiles. Its track: x and y of the centre of its feet, in tiles. */

@@ -177,10 +177,7 @@ export function* studyGoal(
       ...sums,
       hardest: findHardest(counted, played),
     }));
-  const preparing = prepareValues(question, prepare);
-  let prepared = preparing.next();
-  for (; !prepared.done; prepared = preparing.next()) yield { runs: 0, of: 0, cells };
-  const ready = prepared.value;
+  const ready = yield* prepareValues(question, prepare, { runs: 0, of: 0, cells });
   const sound = [...ready.keys()].filter(k => ready[k]);
   const isJudgedAlike = never.length === 0 || question.isNeverDecided === true;
   const isShared = isEqualBetween(swept) && isJudgedAlike && isAscending(values);

@@ -107,10 +107,7 @@ export function* sweepValues(
   const listPoints = () => sums.map((own, k) => toPoint(values[k]!, takes.length, own));
   // A point without runs is that of a value with faults, and not of one that was not tried yet.
   const points = () => (runs === 0 ? [] : listPoints());
-  const preparing = prepareValues(question, prepare);
-  let prepared = preparing.next();
-  for (; !prepared.done; prepared = preparing.next()) yield { runs: 0, of, points };
-  const ready = prepared.value;
+  const ready = yield* prepareValues(question, prepare, { runs: 0, of, points });
   const sound = [...ready.keys()].filter(k => ready[k]);
   const sharing = sharingOf(question, ready);
   const runAt = ({ takeId, columns, gaps }: Play, { program, run, judge }: PreparedKit): SweptRun => {
