@@ -182,9 +182,12 @@ async function readFirst<T>(
       await new Promise(resolve => setTimeout(resolve, LOOK_EVERY_MS));
     }
   }
-  const shown = await driver.executeScript("return `${location.pathname}: ${document.body.innerText}`");
+  // Of the view: the header is the same on all pages.
+  const shown = await driver.executeScript(
+    "return `${location.pathname + location.search}: ${(document.querySelector('main') ?? document.body).innerText}`",
+  );
   throw new Error(
-    `not there, not shown, covered or not enabled: ${where}, on ${String(shown).slice(0, 600)}`,
+    `not there, not shown, covered or not enabled: ${where}, on ${String(shown).slice(0, 1500)}`,
   );
 }
 
