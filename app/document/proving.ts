@@ -77,14 +77,20 @@ export function sumUp(
     if (check.off) continue;
     const rates = ratesOf(check, kit.rate).length;
     const missing = check.on === "*" ? 0 : check.on.filter(id => !takes.some(take => take.id === id)).length;
-    const own = takes.filter(take => appliesTo(check, take.id));
-    if (missing + own.length === 0) continue;
+    let [own, known, isOk] = [0, 0, true];
+    for (const take of takes) {
+      if (!appliesTo(check, take.id)) continue;
+      own++;
+      const verdicts = found.get(take.id)?.get(check.id) ?? [];
+      known += verdicts.length;
+      isOk &&= verdicts.every(verdict => verdict.ok);
+    }
+    if (missing + own === 0) continue;
     asked++;
     if (faults.has(check.id)) continue;
-    const verdicts = own.flatMap(take => found.get(take.id)?.get(check.id) ?? []);
-    const left = Math.max(0, rates * own.length - verdicts.length);
+    const left = Math.max(0, rates * own - known);
     unknown += left;
-    if (missing === 0 && left === 0 && verdicts.every(verdict => verdict.ok)) holds++;
+    if (missing === 0 && left === 0 && isOk) holds++;
   }
   return { asked, holds, unknown };
 }

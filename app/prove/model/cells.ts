@@ -103,10 +103,13 @@ export interface CellSum {
   readonly unknown: number;
 }
 
-function sum(cells: readonly Cell[]): CellSum {
-  const asked = cells.filter(cell => cell.look !== "unasked");
-  const count = (look: CellLook) => asked.filter(cell => cell.look === look).length;
-  return { asked: asked.length, holds: count("holds") + count("vacuous"), unknown: count("unknown") };
+const newSum = () => ({ asked: 0, holds: 0, unknown: 0 });
+
+function addTo(sum: ReturnType<typeof newSum>, { look }: Cell): void {
+  if (look === "unasked") return;
+  sum.asked++;
+  if (look === "holds" || look === "vacuous") sum.holds++;
+  else if (look === "unknown") sum.unknown++;
 }
 
 /** One row of the grid: a take with its cells, check by check. */
@@ -142,18 +145,20 @@ export function createGridReader(): (
     const last = verdicts && known.get(verdicts);
     if (last?.of.every((part, k) => part === of[k])) return last.row;
     const cells = checks.map(check => readCell(proof, check, take.id, heldAt));
-    const row = { take, cells, sum: sum(cells) };
+    const row = { take, cells, sum: newSum() };
+    for (const cell of cells) addTo(row.sum, cell);
     if (verdicts) known.set(verdicts, { of, row });
     return row;
   };
   return (proof, checks, takes, heldAt) => {
     const rows = takes.map(take => readRow(proof, checks, take, heldAt));
-    const sums = checks.map((check, c) => {
-      const own = sum(rows.map(row => row.cells[c]!));
-      return { ...own, asked: own.asked + missingTakes(check, takes).length };
-    });
-    const cells = rows.flatMap(row => row.cells);
-    const count = (turn: Turn) => cells.filter(cell => cell.turn === turn).length;
-    return { rows, sums, turns: { held: count("held"), broke: count("broke") } };
+    const sums = checks.map(check => ({ ...newSum(), asked: missingTakes(check, takes).length }));
+    const turns = { held: 0, broke: 0 };
+    for (const { cells } of rows)
+      for (const [c, cell] of cells.entries()) {
+        addTo(sums[c]!, cell);
+        if (cell.turn) turns[cell.turn]++;
+      }
+    return { rows, sums, turns };
   };
 }
