@@ -20,12 +20,12 @@ export function OneHand({ kit }: { kit: Kit }) {
     }));
   };
   return (
-    <span className="flex gap-2">
+    <span className="flex flex-wrap gap-2">
       <Button onClick={() => begin("left")}>
-        <b>Left hand alone</b> <span className="text-soft">keys that one hand reaches</span>
+        <b>Left hand alone</b> <span className="text-soft">keys that the left hand reaches</span>
       </Button>
       <Button onClick={() => begin("right")}>
-        <b>Right hand alone</b>
+        <b>Right hand alone</b> <span className="text-soft">keys that the right hand reaches</span>
       </Button>
     </span>
   );

@@ -27,6 +27,10 @@ export function Goal({ kit }: { kit: Kit }) {
   return (
     <section aria-label="Goal">
       <h2 className="font-serif text-2xl">Which numbers are enough</h2>
+      <p className="text-sm text-soft">
+        Every value, or pair of values, is played many times: a field shows in how many plays it meets the
+        goal, and one that is enough is chosen.
+      </p>
       <GoalSentence kit={base} study={study} />
       <StudyBar name="goal" word="Find them" canBegin={takes.length > 0} of={base} onBegin={begin}>
         {asked && found && (

@@ -7,7 +7,7 @@ import { NumberStone } from "../../ui/NumberStone";
 import { OWN_HANDS } from "../../document/studySettings";
 import { listHandChoices } from "../model/characters";
 import { PlaysStone, SeedStone } from "../RepetitionStones";
-import { SweepSentence } from "../sweep/SweepSentence";
+import { SweepSentence, unitAfter } from "../sweep/SweepSentence";
 import { NO_SECOND, type GoalStudy } from "./useGoal";
 import { KeptMarks } from "../../ui/KeptMarks";
 
@@ -58,6 +58,7 @@ function Numbers({ study }: { study: GoalStudy }) {
               />
             </span>
           ))}
+          {unitAfter(two)}
         </>
       )}
     </>

@@ -131,6 +131,10 @@ export function Hands({ kit }: { kit: Kit }) {
   return (
     <section aria-label="Hands">
       <h2 className="font-serif text-2xl">Who can play it</h2>
+      <p className="text-sm text-soft">
+        The takes are played many times, each press a little earlier or later: every rule, press and check has
+        the share of plays in which it succeeds.
+      </p>
       <HandSentences study={study} />
       <FitLine study={study} />
       <StudyBar name="hands" word="Run the simulation" canBegin={takes.length > 0} onBegin={begin}>

@@ -3,6 +3,12 @@ import { ChoiceWord } from "../../ui/ChoiceWord";
 import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
 
+/** Returns the unit of a swept number after its range, with a space before it; empty for a count. */
+export function unitAfter({ swept }: SweptChoice): string {
+  if (swept.kind === "group") return " %";
+  return swept.kind === "length" ? ` ${swept.unit}` : "";
+}
+
 /** The number to sweep, and its range. */
 export function SweepSentence({
   choices,
@@ -46,7 +52,7 @@ export function SweepSentence({
         beginStep={() => noStep()}
         {...bounds}
       />
-      {choice.swept.kind === "group" ? " %" : choice.swept.kind === "length" ? ` ${choice.swept.unit}` : ""}
+      {unitAfter(choice)}
     </>
   );
 }
