@@ -1,5 +1,7 @@
+import { readFileSync } from "node:fs";
 import { Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
+import type { Checks, Kit, Take } from "#core";
 import {
   choose,
   clickOn,
@@ -11,6 +13,7 @@ import {
   waitFor,
   openDemo,
   openNewKit,
+  openKit,
 } from "./browser";
 import { runFirst } from "./tabPage";
 import { useSession } from "./session";
@@ -200,4 +203,23 @@ test("without workers nothing is judged, and the screens show no figure of it", 
   const sums = await textOf(driver, '[role="grid"], [role="table"]');
   expect(sums).toContain("?/3");
   expect(sums).not.toMatch(/\b0\/\d/);
+});
+
+test("over hundreds of takes each sum has room in its column", async () => {
+  const read = (name: string) =>
+    JSON.parse(readFileSync(`demo/belfry-runner/${name}.json`, "utf8")) as unknown;
+  const { checks } = read("checks") as Checks;
+  const everywhere = checks.map(check => ({ ...check, on: "*" as const }));
+  const takes = Array.from({ length: 1000 }, (_, k): Take => {
+    const id = `take-${k}`;
+    return { format: "moss-tap/take", version: 1, id, name: id, rate: 60, frames: 1, lanes: {} };
+  });
+  await openKit(session, read("kit") as Kit, takes, "prove", everywhere);
+  const overlaps = `const sums = [...document.querySelectorAll("[data-testid=proof-grid] > div > [role=row]:last-child [role=gridcell] span")];
+    return { sums: sums.map(sum => sum.innerText).filter(text => /^[0-9]+.1000$/.test(text)).length,
+      wide: sums.filter(sum => sum.offsetWidth > sum.parentElement.clientWidth).map(sum => sum.innerText) };`;
+  await waitFor(driver, "the sums", async () => {
+    const found = await driver.executeScript<{ sums: number; wide: string[] }>(overlaps);
+    return found.sums > 2 && found;
+  }).then(({ wide }) => expect(wide).toEqual([]));
 });

@@ -6,7 +6,10 @@ import { CellMark, TurnMark } from "./CellMark";
 import type { CellSum, ProofRow } from "./model/cells";
 
 const ROW_PX = 28;
-const CELL_PX = 46;
+const MIN_CELL_PX = 46;
+/** The width of a digit in a sum below a column, and the space beside it. */
+const DIGIT_PX = 7.3;
+const SUM_GAP_PX = 8;
 /** A generous width of a letter in the name of a take. */
 const LETTER_PX = 7.5;
 /** The height of the slanted column headers, and the length of a name in them: names are longer above few takes. */
@@ -60,7 +63,7 @@ const RowCells = memo(function RowCells({
           type="button"
           tabIndex={isChosen || (entry && c === 0) ? 0 : -1}
           aria-label={`${check.name || check.id} in ${take.name || take.id}: ${cell.words}${TURN_WORDS[cell.turn ?? "same"]}`}
-          className={`relative flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-leaf outline-2 outline-moss" : ""} ${cell.turn ? "pr-2.5" : ""}`}
+          className={`flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-leaf outline-2 outline-moss" : ""} ${cell.turn ? "relative pr-2.5" : ""}`}
           onClick={() => onChoose(check.id, take.id)}
         >
           <CellMark look={cell.look} />
@@ -140,7 +143,7 @@ function TakeLine({
       role="row"
       aria-rowindex={index + 2}
       data-old={isOld}
-      className={`${LINE} absolute w-full border-b border-line after:pointer-events-none after:absolute after:inset-0 data-[old=true]:after:bg-paper/55`}
+      className={`${LINE} absolute w-full border-b border-line contain-content after:pointer-events-none after:absolute after:inset-0 data-[old=true]:after:bg-paper/55`}
       style={{ gridTemplateColumns: columns, height: ROW_PX, top: topPx }}
     >
       <span
@@ -183,6 +186,12 @@ function SumRow({ checks, sums, columns }: Pick<GridProps, "checks" | "sums"> & 
       <span role="gridcell" />
     </div>
   );
+}
+
+/** Returns the width of the column of a check, in which a sum over all takes has room, as 200/200; px. */
+function cellWidth(takes: readonly Take[]): number {
+  const letters = 2 * String(takes.length).length + 1;
+  return Math.max(MIN_CELL_PX, Math.ceil(letters * DIGIT_PX) + SUM_GAP_PX);
 }
 
 /** Returns the width of the column of takes, for the longest of their names up to a third of the window. */
@@ -242,7 +251,7 @@ export function ProofGrid({ checks, takes, rows, sums, chosen, isCurrent, onChoo
       scroller.current?.querySelector<HTMLElement>('[aria-selected="true"] button')?.focus(),
     );
   };
-  const columns = `${nameWidth(takes)} repeat(${checks.length}, ${CELL_PX}px) 60px`;
+  const columns = `${nameWidth(takes)} repeat(${checks.length}, ${cellWidth(takes)}px) 60px`;
   return (
     <div
       ref={scroller}

@@ -5,7 +5,7 @@ import type { Job } from "./job";
 /**
  * The delay of the first report and the interval of later ones, in ms: each report causes work on the page.
  */
-const REPORT_FIRST_MS = 15;
+const REPORT_FIRST_MS = 4;
 const REPORT_EVERY_MS = 80;
 
 /** The verdicts of one take, by its index in the question. */
