@@ -265,7 +265,7 @@ async function measurePlay(driver: WebDriver, address: string, { watchMs }: Figu
       })();
     })();
   `);
-  printFigure("a demo from the shelf to the first press heard", `${openMs.toFixed(0)} ms`, "goal 1500 ms");
+  printFigure("a demo from the shelf to the first press received", `${openMs.toFixed(0)} ms`, "goal 1500 ms");
   const { steps, screens } = await driver.executeAsyncScript<{ steps: number; screens: number }>(`
     const tell = arguments[0];
     ${DESCRIBE}
