@@ -144,6 +144,8 @@ export function createJudge(): Judge {
         await rest();
       }
       outcomesByEvaluated.set(evaluated, finishOutcomes(reader));
+      // The page is brought up to date in a task of its own.
+      await rest();
     },
     seekerOf: createMemo(({ rules, columns }: Evaluated) => createSeeker(rules, columns)),
   };

@@ -6,7 +6,7 @@ import { Button } from "../../ui/Button";
 import { TermWord } from "../../ui/Explained";
 import { Flap } from "../../ui/Flap";
 import { useTape } from "../hand/context";
-import { listLost, listSilent } from "../model/outcomes";
+import { listPresses, type Late } from "../model/outcomes";
 import { useRepairs } from "./useRepairs";
 import type { Evaluated } from "../../judging/judge";
 
@@ -118,22 +118,6 @@ function LostPresses({
   );
 }
 
-/** A press performed late, with its delay in frames. */
-interface Late {
-  readonly fate: Fate;
-  readonly waited: number;
-}
-
-/** Returns the presses that were performed later than requested, longest delay first. */
-function listLate(fates: readonly Fate[]): Late[] {
-  return fates
-    .flatMap(fate => {
-      const waited = fate.uses.reduce((most, { made, frame }) => Math.max(most, frame - made), 0);
-      return waited > 0 ? [{ fate, waited }] : [];
-    })
-    .sort((a, b) => b.waited - a.waited || a.fate.frame - b.fate.frame);
-}
-
 /** Every press of the open take that was performed late, longest delay first. */
 function LatePresses({
   evaluated,
@@ -171,9 +155,7 @@ const WORD_LOOK = "flex items-center gap-1.5 whitespace-nowrap underline-offset-
 export function LostList({ evaluated }: { evaluated: Evaluated }) {
   const { judge } = useJudging();
   const { presses } = judge.outcomesOf(evaluated);
-  const lost = useMemo(() => listLost(presses), [presses]);
-  const silent = useMemo(() => listSilent(presses), [presses]);
-  const late = useMemo(() => listLate(presses), [presses]);
+  const { lost, silent, late } = useMemo(() => listPresses(presses), [presses]);
   return (
     <span className="flex items-center gap-3">
       {lost.length === 0 ? (

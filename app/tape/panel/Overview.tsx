@@ -3,7 +3,7 @@ import type { StoreApi } from "zustand/vanilla";
 import { usePlaybackControl } from "../../document/evaluationContext";
 import { useJudging } from "../../judging/context";
 import type { Evaluated } from "../../judging/judge";
-import { cellsOf, overviewFrames } from "../model/outcomes";
+import { overviewCells, type Shown } from "../model/outcomes";
 import { laneWidth, type TapeView } from "../model/tapeView";
 
 const WIDTH = 560;
@@ -13,7 +13,7 @@ const LOOKS = {
   presses: { stroke: "stroke-bark", top: 14, tall: 5 },
   performed: { stroke: "stroke-moss", top: 4, tall: 5 },
   lost: { stroke: "stroke-foxglove", top: 4, tall: 8 },
-} as const;
+} as const satisfies Record<Shown, object>;
 
 /** The visible part of the tape and the playhead, drawn without a render. */
 function Viewport({ views, frames }: { views: StoreApi<TapeView>; frames: number }) {
@@ -67,11 +67,10 @@ export function Overview({
   const { judge } = useJudging();
   const { trace } = evaluated;
   const paths = useMemo(() => {
-    const outcomes = overviewFrames(judge.outcomesOf(evaluated));
-    return (Object.keys(LOOKS) as (keyof typeof LOOKS)[]).map(look => {
+    const cells = overviewCells(judge.outcomesOf(evaluated), evaluated.trace.frames, WIDTH);
+    return (Object.keys(LOOKS) as Shown[]).map(look => {
       const { top, tall } = LOOKS[look];
-      const cells = cellsOf(outcomes[look], evaluated.trace.frames, WIDTH);
-      return { look, path: cells.map(cell => `M${cell + 0.5} ${top}v${tall}`).join("") };
+      return { look, path: cells[look].map(cell => `M${cell + 0.5} ${top}v${tall}`).join("") };
     });
   }, [judge, evaluated]);
   return (
