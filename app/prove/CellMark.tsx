@@ -30,7 +30,7 @@ export function TurnMark({ turn }: { turn: Turn }) {
   return (
     <svg
       viewBox="0 0 8 16"
-      className={`absolute top-0.5 right-0.5 h-4 w-2 fill-none stroke-2 ${turn === "held" ? "stroke-moss" : "stroke-foxglove"}`}
+      className={`absolute top-1 right-1 h-4 w-2 fill-none stroke-2 ${turn === "held" ? "stroke-moss" : "stroke-foxglove"}`}
       aria-hidden
     >
       <path d={turn === "held" ? "M4 14V3M1 6.5 4 3l3 3.5" : "M4 2v11M1 9.5 4 13l3-3.5"} />

@@ -63,7 +63,7 @@ const RowCells = memo(function RowCells({
           type="button"
           tabIndex={isChosen || (entry && c === 0) ? 0 : -1}
           aria-label={`${check.name || check.id} in ${take.name || take.id}: ${cell.words}${TURN_WORDS[cell.turn ?? "same"]}`}
-          className={`flex h-6 w-full items-center justify-center gap-0.5 rounded hover:bg-sand ${isChosen ? "bg-leaf outline-2 outline-moss" : ""} ${cell.turn ? "relative pr-2.5" : ""}`}
+          className={`flex h-6 w-full items-center justify-center gap-0.5 rounded -outline-offset-2 hover:bg-sand ${isChosen ? "bg-leaf outline-2 outline-moss" : ""} ${cell.turn ? "relative pr-2.5" : ""}`}
           onClick={() => onChoose(check.id, take.id)}
         >
           <CellMark look={cell.look} />

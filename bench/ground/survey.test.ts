@@ -3,7 +3,7 @@ import { limitOf, survey } from "./survey";
 
 /** A fixed seed keeps the build repeatable; the long form of `npm run ground` draws others. */
 const SEED = 20;
-const MUTATED = 150;
+const MUTATED = 300;
 const CRAFTED_BYTES = 200_000;
 
 /**
