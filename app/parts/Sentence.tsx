@@ -16,6 +16,7 @@ import {
   type SentencePart,
 } from "#core";
 import { ChoiceWord, type Choice } from "../ui/ChoiceWord";
+import { leadingMarks } from "../ui/leadingMarks";
 import { NumberStone } from "../ui/NumberStone";
 import { LengthStone } from "../ui/LengthStone";
 import { TextStone } from "../ui/TextStone";
@@ -178,8 +179,8 @@ function takeMarks(given: readonly SentencePart[]) {
   const parts: SentencePart[] = [];
   for (const part of [...given, { kind: "words", text: "." } as const]) {
     const before = parts.at(-1);
-    const found = part.kind === "words" && before?.kind !== "words" ? /^[,.;:?!)]+/.exec(part.text)?.[0] : "";
-    if (!found || !before || part.kind !== "words") parts.push(part);
+    const found = part.kind === "words" ? leadingMarks(part.text) : "";
+    if (found === "" || part.kind !== "words" || !before || before.kind === "words") parts.push(part);
     else {
       marks.set(before, found);
       parts.push({ ...part, text: part.text.slice(found.length) });

@@ -1,6 +1,5 @@
 import { Children, cloneElement, Fragment, isValidElement, type ReactNode } from "react";
-
-const LEADING_MARKS = /^[,.;:?!)]+/;
+import { leadingMarks } from "./leadingMarks";
 
 /** Returns whether a child is a part of the sentence that one edits: a component, no text or markup. */
 const isPart = (child: ReactNode): boolean => isValidElement(child) && typeof child.type !== "string";
@@ -19,7 +18,7 @@ function keepMarks(children: readonly ReactNode[]): ReactNode[] {
   const kept: ReactNode[] = [];
   for (const child of children) {
     const before = kept.at(-1);
-    const marks = typeof child === "string" ? LEADING_MARKS.exec(child)?.[0] : undefined;
+    const marks = typeof child === "string" ? leadingMarks(child) : "";
     if (marks && isValidElement(before) && isPart(before)) {
       kept.pop();
       kept.push(
