@@ -205,7 +205,7 @@ test("without workers nothing is judged, and the screens show no figure of it", 
   expect(sums).not.toMatch(/\b0\/\d/);
 });
 
-test("over hundreds of takes each sum has room in its column", async () => {
+test("over hundreds of takes each sum has room in its column, and the corner covers scrolled names", async () => {
   const read = (name: string) =>
     JSON.parse(readFileSync(`demo/belfry-runner/${name}.json`, "utf8")) as unknown;
   const { checks } = read("checks") as Checks;
@@ -222,4 +222,8 @@ test("over hundreds of takes each sum has room in its column", async () => {
     const found = await driver.executeScript<{ sums: number; wide: string[] }>(overlaps);
     return found.sums > 2 && found;
   }).then(({ wide }) => expect(wide).toEqual([]));
+  // The corner covers the names of checks that are scrolled behind it.
+  const isCovered = `const corner = document.querySelector("[data-testid=proof-grid] [role=columnheader]");
+    return corner.offsetHeight >= corner.parentElement.clientHeight;`;
+  expect(await driver.executeScript(isCovered)).toBe(true);
 });

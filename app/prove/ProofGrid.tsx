@@ -93,7 +93,11 @@ function HeadRow({
       className={`${LINE} sticky top-0 z-20 border-b border-line bg-paper`}
       style={{ gridTemplateColumns: columns, height: head.heightPx }}
     >
-      <span role="columnheader" className="sticky left-0 z-10 self-end bg-paper px-5 pb-1 text-xs text-soft">
+      {/* As high as the names, which it covers when they are scrolled behind it. */}
+      <span
+        role="columnheader"
+        className="sticky left-0 z-10 flex h-full items-end gap-1 bg-paper px-5 pb-1 text-xs text-soft"
+      >
         <TermWord of="take">takes</TermWord> ↓ <TermWord of="check">checks</TermWord> →
       </span>
       {checks.map(check => (
