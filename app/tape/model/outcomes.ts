@@ -23,7 +23,6 @@ export function overviewCells(
 ): Readonly<Record<Shown, readonly number[]>> {
   const newCells = () => new Uint8Array(cells);
   const isIn: Record<Shown, Uint8Array> = { presses: newCells(), performed: newCells(), lost: newCells() };
-
   eachShown(
     outcomes,
     (shown, frame) =>
