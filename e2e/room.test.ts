@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { Key } from "selenium-webdriver";
 import { expect, test } from "vitest";
 import type { Kit } from "#core";
@@ -147,7 +148,10 @@ test("no view is cut off from 360 px on, or at a zoom of 125 to 300 %; the tape 
   expect(await driver.executeScript(isWhole)).toBe(true);
 });
 
-/** Returns the places where a line of a sentence begins with a comma or the like, at any of some widths of the view. */
+/**
+ * Returns the places where a line of a sentence begins with a comma or the like, at any of some widths of the view, and the
+ * parts kept with their marks that are wider than their sentence.
+ */
 const MARKS_ASTRAY = `const astray = new Set();
   const main = document.querySelector("main");
   const texts = document.createTreeWalker(main, NodeFilter.SHOW_TEXT);
@@ -169,6 +173,11 @@ const MARKS_ASTRAY = `const astray = new Set();
     }
   }
   main.style.width = "";
+  for (const { text } of marks) {
+    const kept = text.parentElement;
+    const room = kept.closest("p, li");
+    if (kept.matches("span") && room && kept.offsetWidth > room.clientWidth) astray.add("too wide: " + kept.innerText);
+  }
   return { marks: marks.length, astray: [...astray] };`;
 
 test.each([
@@ -182,6 +191,15 @@ test.each([
   const found = await driver.executeScript<{ marks: number; astray: string[] }>(MARKS_ASTRAY);
   expect(found.astray).toEqual([]);
   expect(found.marks).toBeGreaterThan(marks);
+});
+
+test("in the sentences of a runner every line has room, also for a lifted jump", async () => {
+  const { driver } = session;
+  const kit = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")) as Kit & { stage: object };
+  const height = { by: "lift", control: "leap", for: "12f", from: "2f", share: 0.2 };
+  await openKit(session, { ...kit, stage: { ...kit.stage, height } } as Kit);
+  await find(driver, '[aria-label^="how the lift ends"]');
+  expect((await driver.executeScript<{ astray: string[] }>(MARKS_ASTRAY)).astray).toEqual([]);
 });
 
 test("twelve controls fit on Wire, one of them with a name of sixty letters", async () => {

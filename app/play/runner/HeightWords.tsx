@@ -1,5 +1,6 @@
 import type { RunnerDocument } from "#stage";
 import { ChoiceWord } from "../../ui/ChoiceWord";
+import { KeptMarks } from "../../ui/KeptMarks";
 import { heightBy } from "../model/leaps";
 import type { JumpFields } from "./useJumpFields";
 
@@ -18,7 +19,7 @@ const HEIGHTS = [
   { value: "charged", label: "as charged", hint: "the charge before it decides" },
 ];
 
-/** The numbers of a lift: its length, its start, its gravity, its end. */
+/** The numbers of a lift: its length, its start, its gravity, its end; the end of a sentence. */
 function Lift({
   height,
   fields: { time, number, set },
@@ -33,17 +34,20 @@ function Lift({
       {time("beginning of the lift", height.from ?? "0f", ["stage", "height", "from"])} after the launch, with{" "}
       {number("gravity left by the lift", height.share ?? 0, ["stage", "height", "share"], SHARE)} of its
       gravity,{" "}
-      <ChoiceWord
-        label="how the lift ends"
-        value={height.keeps ? "keeps" : "release"}
-        choices={LIFT_ENDS}
-        onChoose={end => set("how the lift ends", ["stage", "height", "keeps"], end === "keeps", "")}
-      />
+      <KeptMarks>
+        <ChoiceWord
+          label="how the lift ends"
+          value={height.keeps ? "keeps" : "release"}
+          choices={LIFT_ENDS}
+          onChoose={end => set("how the lift ends", ["stage", "height", "keeps"], end === "keeps", "")}
+        />
+        .
+      </KeptMarks>
     </>
   );
 }
 
-/** How the height of a jump varies, and the numbers of that way. */
+/** How the height of a jump varies, and the numbers of that way; the end of a sentence. */
 export function HeightWords({
   height,
   control,
@@ -55,21 +59,31 @@ export function HeightWords({
   fields: JumpFields;
 }) {
   const { number, set } = fields;
+  const way = (
+    <ChoiceWord
+      label="how height varies"
+      value={height.by}
+      choices={HEIGHTS}
+      onChoose={by => set("height", ["stage", "height"], heightBy(by, control), by)}
+    />
+  );
+  if (height.by === "lift")
+    return (
+      <>
+        {way}
+        <Lift height={height} fields={fields} />
+      </>
+    );
   return (
-    <>
-      <ChoiceWord
-        label="how height varies"
-        value={height.by}
-        choices={HEIGHTS}
-        onChoose={by => set("height", ["stage", "height"], heightBy(by, control), by)}
-      />
-      {height.by === "lift" && <Lift height={height} fields={fields} />}
+    <KeptMarks>
+      {way}
       {height.by === "float" && (
         <> to {number("share of gravity", height.share, ["stage", "height", "share"], SHARE)} of it</>
       )}
       {height.by === "cut" && (
         <> to {number("what a cut leaves", height.to, ["stage", "height", "to"], SHARE)} of it</>
       )}
-    </>
+      .
+    </KeptMarks>
   );
 }

@@ -42,7 +42,7 @@ function LeapSentence({
         {far("gravity falling", stage.fall.down, ["stage", "fall", "down"])} falling, in {unit}/s²; it falls
         at most at {far("greatest fall", stage.fall.most, ["stage", "fall", "most"])} and runs at{" "}
         {far("run speed", stage.run.speed, ["stage", "run", "speed"])} {unit}/s. Its height is{" "}
-        <HeightWords height={stage.height} control={leap.control} fields={fields} />. A tile is{" "}
+        <HeightWords height={stage.height} control={leap.control} fields={fields} /> A tile is{" "}
         {number("tile size", stage.tilePx, ["stage", "tilePx"], TILE_PX)} px.
       </KeptMarks>
     </p>
