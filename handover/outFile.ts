@@ -1,5 +1,3 @@
-import { strToU8 } from "fflate";
-
 /** A file in memory: its name and its contents. */
 export interface OutFile {
   readonly name: string;
@@ -18,7 +16,7 @@ export function slugOf(name: string): string {
 
 /** Returns a text file; `type` is its MIME type. */
 export function textFile(name: string, text: string, type: string): OutFile {
-  return { name, bytes: strToU8(text) as Uint8Array<ArrayBuffer>, type };
+  return { name, bytes: new TextEncoder().encode(text), type };
 }
 
 /** Returns a JSON file of any value, for stored data that does not parse. */

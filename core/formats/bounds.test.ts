@@ -4,7 +4,7 @@ import { parseTake } from "../input/parseTake";
 import { parseKit } from "../kit/parseKit";
 import { BOUNDS } from "./bounds";
 import { formatIssue } from "./formatIssue";
-import { FILE_LIMIT_BYTES, parseJson } from "./parseDocument";
+import { FILE_LIMIT_BYTES, parseJson } from "./parseJson";
 import { expectWithin } from "../tests/expectWithin";
 
 const PRESS = { id: "p", name: "P", kind: "press", control: "a" };

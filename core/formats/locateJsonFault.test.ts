@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { parseJson } from "./parseDocument";
+import { parseJson } from "./parseJson";
 import { formatIssue } from "./formatIssue";
 
 const faultOf = (source: string) => {

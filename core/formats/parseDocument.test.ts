@@ -14,7 +14,7 @@ import { drawTake, mustCompile } from "../tests/strips";
 import { formatTrace } from "../trace/formatTrace";
 import { formatIssue } from "./formatIssue";
 import type { PathStep, Result } from "./issue";
-import { FILE_LIMIT_BYTES, parseJson } from "./parseDocument";
+import { FILE_LIMIT_BYTES, parseJson } from "./parseJson";
 
 /** Returns every path into a document, down to its leaves. */
 function listPaths(value: unknown, path: PathStep[] = []): PathStep[][] {
