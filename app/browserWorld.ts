@@ -1,7 +1,4 @@
 import type { World } from "./compose";
-import { browserPads } from "./input/gamepads";
-import { listenToPage } from "./input/pageEvents";
-import { openLinkSocket } from "./link/linkSocket";
 import { fileOfRaw } from "#handover";
 import { download } from "./storage/files";
 
@@ -36,9 +33,6 @@ export function browserWorld(): World {
     startWorker: () =>
       new Worker(new URL("./judging/jobs/jobs.worker.ts", import.meta.url), { type: "module" }),
     cores: navigator.hardwareConcurrency,
-    listen: listenToPage,
-    readPads: browserPads(),
-    openSocket: openLinkSocket,
     saveRaw: (name, raw) => download(fileOfRaw(name, raw)),
   };
 }
@@ -63,9 +57,6 @@ export function serverWorld(): World {
       throw new Error("the server does no long work");
     },
     cores: 1,
-    listen: never,
-    readPads: undefined,
-    openSocket: undefined,
     saveRaw: () => undefined,
   };
 }

@@ -1,33 +1,13 @@
 import { nanoid } from "nanoid";
-import type { StoreApi } from "zustand/vanilla";
-import { createEvaluation } from "./document/evaluation";
-import { createChecking } from "./document/checking";
-import { createProving } from "./document/proving";
-import { createStudying } from "./document/studying";
-import { createPlayback, type NextTurn } from "./document/playback";
-import type { Checking } from "./document/checking";
-import type { Evaluation } from "./document/evaluation";
-import type { Playback } from "./document/playback";
-import type { Proof } from "./document/proving";
-import type { Studying } from "./document/studying";
-import { createWorkbench, type Workbench } from "./document/workbench";
-import type { PadReading } from "./input/gamepads";
-import { createPad, type Pad } from "./input/pad";
-import { createPadMaps } from "./input/padMaps";
-import type { PageListener } from "./input/pageEvents";
-import { createGameLink, type GameLink } from "./link/gameLink";
-import type { LinkSocket, LinkSocketListeners } from "./link/linkSocket";
+import type { KitApp } from "./composeKits";
+import type { NextTurn } from "./document/playback";
 import { createJobs, type JobsWorld } from "./judging/jobs/jobs";
-import type { Judging } from "./judging/context";
-import { createJudge } from "./judging/judge";
+import type { Workers } from "./judging/workers";
 import { createLibrary, type Library } from "./storage/library";
 import type { LocalStore } from "./storage/setAside";
 import type { Stored } from "./storage/context";
 import { createShelf } from "./storage/shelf";
 import { createTabs, type Tabs } from "./storage/tabs";
-import type { PageTape } from "./tape/hand/context";
-import { createTapeActions } from "./tape/hand/tapeActions";
-import { createTapeLook, type TapeLook } from "./tape/hand/tapeLook";
 import { createNotices, type Notices } from "./ui/notices";
 
 /** The application's external dependencies, from the browser or from a test. */
@@ -46,35 +26,25 @@ export interface World {
   readonly startWorker: JobsWorld["startWorker"];
   /** The number of processor cores. */
   readonly cores: number;
-  readonly listen: (listener: PageListener) => () => void;
-  readonly readPads: (() => readonly (PadReading | null)[]) | undefined;
-  /** Connects to the live links of the page's server; undefined where there is none. */
-  readonly openSocket: ((listeners: LinkSocketListeners) => LinkSocket) | undefined;
   readonly saveRaw: (name: string, raw: unknown) => void;
 }
 
-/** Every owner of state in the application. */
-export interface App extends Judging, Stored {
-  readonly workbench: Workbench;
-  readonly evaluation: StoreApi<Evaluation>;
-  readonly playback: Playback;
-  readonly proving: StoreApi<Proof>;
-  readonly checking: Checking;
-  readonly studying: Studying;
+/** The owners of state that every page needs. */
+export interface App extends Workers, Stored {
+  readonly world: World;
   readonly library: Library;
   readonly tabs: Tabs;
-  readonly pad: Pad;
-  readonly gameLink: GameLink;
-  readonly tape: PageTape;
   readonly notices: Notices;
+  /** The owners of state of kits; undefined until the first kit opens (`kitAppOf`). */
+  readonly kits: { current: KitApp | undefined };
 }
 
 /** The number of workers: as many as the smallest machine has cores. */
 const THREADS = 2;
 
-/** Composes the application: the only place that creates owners of state. */
+/** Composes what every page needs. Owners of state are created here and in `composeKits.ts` only. */
 export function composeApp(world: World): App {
-  const { wallMs, setTimer, nextTurn } = world;
+  const { wallMs, setTimer, yieldToUi } = world;
   const notices = createNotices(world.saveRaw);
   const tabs = createTabs({ tabId: nanoid(8), channel: world.channel, locks: world.locks, setTimer });
   const library = createLibrary({
@@ -83,7 +53,7 @@ export function composeApp(world: World): App {
     localStorage: world.localStorage,
     locks: world.locks,
     setTimer,
-    yieldToUi: world.yieldToUi,
+    yieldToUi,
     onUnwritable: ({ text, write }, forget) =>
       notices.notify({
         tone: "trouble",
@@ -98,36 +68,22 @@ export function composeApp(world: World): App {
         other: { label: "Delete it", run: forget },
       }),
   });
-  const shelf = createShelf(library, wallMs);
-  const judge = createJudge();
-  const jobs = createJobs({ startWorker: world.startWorker, setTimer, threads: THREADS });
-  const workbench = createWorkbench({ library, tabs, notify: notices.notify, nowMs: wallMs });
-  const evaluation = createEvaluation(workbench, judge, jobs, world);
-  const proving = createProving(workbench, judge, jobs, world);
-  const playback = createPlayback(evaluation, nextTurn);
-  const maps = createPadMaps(world.localStorage, world.readPads);
-  const pad = createPad({ ...world, maps, workbench, evaluation, judge, library, tabs });
-  const linkWorld = { workbench, evaluation, pad, library, tabs, notify: notices.notify };
-  const look: StoreApi<TapeLook> = createTapeLook(workbench, evaluation);
-  const tape = { look, actions: createTapeActions({ workbench, evaluation, playback, look }) };
   return {
+    world,
     library,
     tabs,
-    shelf,
+    shelf: createShelf(library, wallMs),
     storage: library.status,
     hasHeld: library.hasHeld,
-    judge,
-    jobs,
-    yieldToUi: world.yieldToUi,
-    workbench,
-    evaluation,
-    proving,
-    checking: createChecking({ workbench, evaluation, notify: notices.notify }),
-    studying: createStudying({ workbench, jobs, nowMs: world.nowMs }),
-    playback,
-    pad,
-    gameLink: createGameLink({ ...world, ...linkWorld }),
-    tape,
+    jobs: createJobs({ startWorker: world.startWorker, setTimer, threads: THREADS }),
+    yieldToUi,
     notices,
+    kits: { current: undefined },
   };
+}
+
+/** Closes the open kit, if any, and puts its pad to sleep. */
+export async function closeKit({ kits }: App): Promise<void> {
+  kits.current?.pad.sleep();
+  await kits.current?.workbench.close();
 }

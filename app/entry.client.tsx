@@ -5,6 +5,7 @@ import { HydratedRouter } from "react-router/dom";
 import { appContext } from "./appContext";
 import { browserWorld } from "./browserWorld";
 import { composeApp } from "./compose";
+import { handleLeaving } from "./handleLeaving";
 import { Provide } from "./Provide";
 import { readOfflineSwitch, keepOffline, startNewestBuild } from "./shell/offline";
 
@@ -18,6 +19,7 @@ function getContext(): RouterContextProvider {
 
 const wanted = readOfflineSwitch();
 if (await startNewestBuild()) {
+  handleLeaving(app);
   startTransition(() => {
     hydrateRoot(
       document,

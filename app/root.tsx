@@ -6,11 +6,9 @@ import "./ui/tokens.css";
 import { use, type ReactNode } from "react";
 import { Links, Meta, Outlet, Scripts, useRouteError } from "react-router";
 import { NonceContext } from "./shell/nonce";
-import { useStored } from "./storage/context";
 import { ErrorPage } from "./shell/ErrorPage";
 import { KeepScroll } from "./shell/KeepScroll";
 import { NoticeBoard } from "./shell/NoticeBoard";
-import { useLeaving } from "./shell/useLeaving";
 
 /** Chooses the theme before the first paint, so that the night theme never flashes white. */
 const THEME_SCRIPT = `try{var t=localStorage.getItem("moss-tap-theme");if(t)document.documentElement.dataset.theme=t}catch(e){document.documentElement.dataset.theme=""}`;
@@ -47,15 +45,8 @@ export default function Root() {
     <>
       <Outlet />
       <NoticeBoard />
-      <Leaving />
     </>
   );
-}
-
-function Leaving() {
-  const { hasHeld } = useStored();
-  useLeaving(hasHeld);
-  return null;
 }
 
 export function ErrorBoundary() {

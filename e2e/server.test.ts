@@ -73,7 +73,7 @@ test("the scripts of a first view stay within their sizes, and hold no charts", 
   const address = `http://127.0.0.1:${port}`;
   const read = async (path: string) => (await fetch(`${address}${path}`)).text();
   for (const [path, limitKb] of [
-    ["/", 280],
+    ["/", 181],
     ["/kit/some/play", 380],
     ["/kit/some/shape", 395],
   ] as const) {

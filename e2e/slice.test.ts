@@ -213,6 +213,29 @@ test("an invalid file is refused with reason and place, and the shelf is unchang
     .toBe(1);
 });
 
+test("without its server, a shelf that has not loaded its readers refuses a file, and reads it afterwards", async () => {
+  await openDemo();
+  await driver.get(session.address);
+  await find(driver, "[data-testid=kit-belfry-runner]");
+  const block = (urls: readonly string[]) =>
+    session.driver.sendDevToolsCommand("Network.setBlockedURLs", { urls: [...urls] });
+  await session.driver.sendDevToolsCommand("Network.enable", {});
+  await block(["*/assets/*.js"]);
+  const picker = await driver.findElement(By.css("[data-testid=file-picker]"));
+  const kit = resolve("e2e/belfry/kit.json");
+  await picker.sendKeys(kit);
+  await find(driver, '//*[@role="status"]//*[contains(., "could not be fetched from the server")]');
+  await press(driver, "Save files of Belfry Runner");
+  await find(driver, '//*[@role="status"]//*[contains(., "Belfry Runner was not saved as a file")]');
+  await block([]);
+  await picker.sendKeys(kit);
+  await find(driver, '//*[@role="status"]//*[contains(., "is on the shelf already")]');
+  await press(driver, "Save files of Belfry Runner");
+  await expect.poll(() => readdirSync(session.downloads)).toEqual(["belfry-runner.zip"]);
+  // Chromium logs each blocked request.
+  await driver.manage().logs().get("browser");
+});
+
 async function rawKey(type: "keyDown" | "keyUp", autoRepeat: boolean): Promise<void> {
   const cdp = driver as WebDriver & { sendDevToolsCommand: (name: string, params: object) => Promise<void> };
   await cdp.sendDevToolsCommand("Input.dispatchKeyEvent", {

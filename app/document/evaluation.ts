@@ -1,7 +1,8 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Issue, Take } from "#core";
 import type { Rules } from "#stage";
-import { isLong, whyTooLong, type Evaluated, type Judge } from "../judging/judge";
+import type { Evaluated, Judge } from "../judging/judge";
+import { isLong, whyTooLong } from "../judging/longTake";
 import type { JobHandle, Jobs } from "../judging/jobs/jobs";
 import type { OpenDocument } from "./openDocument";
 import type { Workbench } from "./workbench";

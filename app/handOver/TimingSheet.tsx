@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { createPortal } from "react-dom";
 import { escapeHtml, formatSheetBody, SHEET_STYLE, type Handover } from "#handover";
-import { useJudging } from "../judging/context";
+import { useWorkers } from "../judging/workers";
 import { isShort, quietFor } from "../judging/makeFiles";
 import { SheetOptionsLine } from "./SheetOptions";
 import { Button } from "../ui/Button";
@@ -39,7 +39,7 @@ function Paper({ body, className, label }: { body: string; className: string; la
  * being made.
  */
 function useSheetBody(handover: Handover): string | undefined {
-  const { jobs } = useJudging();
+  const { jobs } = useWorkers();
   const atOnce = useMemo(() => (isShort(handover) ? formatSheetBody(handover) : undefined), [handover]);
   const [made, setMade] = useState<{ readonly of: Handover; readonly body: string }>();
   useEffect(() => {

@@ -7,7 +7,7 @@ import {
   type MakingStep,
   type OutFile,
 } from "#handover";
-import { useJudging } from "../judging/context";
+import { useWorkers } from "../judging/workers";
 import { askForFiles, isMadeAtOnce } from "../judging/makeFiles";
 import type { BuiltParts } from "../storage/builtParts";
 
@@ -54,7 +54,7 @@ export function useFiles(
   drawn: DrawnPictures | undefined,
   isWanted: boolean,
 ): FilesNow {
-  const { jobs } = useJudging();
+  const { jobs } = useWorkers();
   const pictures = format.uses.includes("pictures") && drawn?.of === base ? drawn.files : undefined;
   const parts = useMemo(
     () => (typeof pictures === "string" ? pictures : partsFor(format, built, pictures ?? [])),

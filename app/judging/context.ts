@@ -1,13 +1,10 @@
 import { createOwnerContext } from "../ui/ownerContext";
-import type { Jobs } from "./jobs/jobs";
 import type { Judge } from "./judge";
+import type { Workers } from "./workers";
 
 /** The compiled kits and evaluated takes of a page, and its workers. */
-export interface Judging {
+export interface Judging extends Workers {
   readonly judge: Judge;
-  readonly jobs: Jobs;
-  /** Yields between two slices of long work. */
-  readonly yieldToUi: () => Promise<void>;
 }
 
 export const [JudgingContext, useJudging] = createOwnerContext<Judging>("judging");

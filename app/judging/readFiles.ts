@@ -1,7 +1,7 @@
 import { buffersOf, unpackGently, type Take } from "#core";
 import { readWhole, refuseTooLarge, type ReadFile } from "#handover";
-import type { Jobs } from "./jobs/jobs";
 import { refuseUnread } from "./jobs/readFiles";
+import type { Reading, ReadingWorld } from "./reading";
 
 /** Files up to this total size are read at once, larger ones in a worker. Bytes. */
 const AT_ONCE_BYTES = 256 * 1024;
@@ -12,19 +12,6 @@ const BYTES_A_REST = 512 * 1024;
 /** The time limit for reading the largest file, during which the worker gives no sign of life. */
 const FILE_MS = 60_000;
 
-/** The dependencies of reading: workers, and a way to yield. */
-interface ReadingWorld {
-  readonly jobs: Pick<Jobs, "ask">;
-  readonly yieldToUi: () => Promise<void>;
-}
-
-/** Files being read. */
-export interface Reading {
-  /** The results, file by file; undefined if cancelled. Never rejects. */
-  readonly outcome: Promise<readonly ReadFile[] | undefined>;
-  readonly stop: () => void;
-}
-
 async function readNow(file: File): Promise<readonly ReadFile[]> {
   try {
     return readWhole(file.name, new Uint8Array(await file.arrayBuffer()));
@@ -33,14 +20,11 @@ async function readNow(file: File): Promise<readonly ReadFile[]> {
   }
 }
 
-/**
- * Reads files a user chose or dropped, each a document or a pack of documents. Files that are too large are
- * refused unread. `onProgress` receives the bytes read and their total, if it takes long.
- */
-export function beginReading(
+/** Reads files as `beginReading` of the page promises, at once or in a worker. */
+export function readGiven(
   { jobs, yieldToUi }: ReadingWorld,
   files: readonly File[],
-  onProgress: (done: number, of: number) => void = () => undefined,
+  onProgress: (done: number, of: number) => void,
 ): Reading {
   const refused = files.flatMap(file => refuseTooLarge(file.name, file.size) ?? []);
   const wanted = files.filter(file => !refuseTooLarge(file.name, file.size));

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { formatPrice, type Kit } from "#core";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useJudging } from "../judging/context";
-import { isLong } from "../judging/judge";
+import { isLong } from "../judging/longTake";
 import { Button } from "../ui/Button";
 import { closeStretch, findBroken, listStretches, wantedKey, type Closing } from "./pressLengths";
 

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from "react";
 import type { Kit, Lever, SmallestChange, WantedPress } from "#core";
-import { useJudging } from "../judging/context";
+import { useWorkers } from "../judging/workers";
 import type { TakesNow } from "./useTakes";
 
 /** The pause after which offers are searched: a drag makes many kits, and only the last one matters. */
@@ -26,7 +26,7 @@ export interface OfferWanted {
  * maps, by running it on all of them. Returns undefined while searching, and if there is nothing to save.
  */
 export function useOffer(kit: Kit, now: TakesNow | undefined, of: OfferWanted): LookedFor | undefined {
-  const { jobs } = useJudging();
+  const { jobs } = useWorkers();
   const [found, setFound] = useState<{ readonly of: string; readonly kit: Kit; readonly is: LookedFor }>();
   const key = JSON.stringify(of);
   const takes = useMemo(() => now?.takes.map(({ take }) => take) ?? [], [now]);

@@ -3,7 +3,8 @@ import type { Program, Take } from "#core";
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument } from "../document/workbenchContext";
 import { useJudging } from "../judging/context";
-import { isLong, type Evaluated, type Judge } from "../judging/judge";
+import type { Evaluated, Judge } from "../judging/judge";
+import { isLong } from "../judging/longTake";
 import type { Rules } from "#stage";
 import type { TakeRead } from "./windowDots";
 

@@ -5,7 +5,7 @@ import type { KitSettings, Variant } from "../storage/records";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { useProof } from "../document/checksContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
-import { useJudging } from "../judging/context";
+import { useWorkers } from "../judging/workers";
 import { holdWords } from "../ui/holdWords";
 import { missingTakes } from "./model/cells";
 import { useTape } from "../tape/hand/context";
@@ -63,7 +63,7 @@ function sumUp(checks: readonly Check[], takes: readonly Take[], proved: readonl
 
 /** Judges a version in a worker, after the present one. */
 function useSums(asked: Asked | undefined, takes: readonly Take[], lane: string): Sums | undefined {
-  const { jobs } = useJudging();
+  const { jobs } = useWorkers();
   const isBusy = useProof(state => state.isWorking);
   const [sums, setSums] = useState<Sums>();
   useEffect(() => {

@@ -3,7 +3,7 @@ import { takeBackChange, type Change, type Check, type Kit, type Take } from "#c
 import { Button } from "../ui/Button";
 import { formatChange } from "../parts/model/changeWords";
 import { useWorkbench } from "../document/workbenchContext";
-import { useJudging } from "../judging/context";
+import { useWorkers } from "../judging/workers";
 import type { Blame } from "../judging/jobs/blame";
 
 /** The maximum number of past versions searched, latest first. */
@@ -33,7 +33,7 @@ function Cause({ old, kit, changes }: { old: Kit; kit: Kit; changes: readonly Ch
 /** Searches, on a click, for the recent changes that broke a check, and offers to take them back. */
 export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
   const workbench = useWorkbench();
-  const { jobs } = useJudging();
+  const { jobs } = useWorkers();
   const [found, setFound] = useState<{ of: Kit; blame: Blame | undefined } | undefined>();
   const [asked, setAsked] = useState<{ stop: () => void } | undefined>();
   const [trouble, setTrouble] = useState("");

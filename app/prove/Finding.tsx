@@ -11,7 +11,7 @@ import {
 import { useProof, useProofStore } from "../document/checksContext";
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
-import { useJudging } from "../judging/context";
+import { useWorkers } from "../judging/workers";
 import { Button } from "../ui/Button";
 import { Broken } from "./Broken";
 import { countTurns, readCell, type Turns } from "./model/cells";
@@ -19,7 +19,7 @@ import { StoryLines } from "./StoryLines";
 
 /** Judges a changed check on all takes; returns how many of its results turn, undefined until that is known. */
 function useTurns(kit: Kit, check: Check, becomes: Check): Turns | undefined {
-  const { jobs } = useJudging();
+  const { jobs } = useWorkers();
   const proof = useProofStore();
   const takes = useDocument(state => state.takes);
   const key = useMemo(() => ({ kit, check, becomes, takes }), [kit, check, becomes, takes]);

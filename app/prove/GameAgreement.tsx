@@ -3,7 +3,7 @@ import { addCounts, compareTake, countDifferences, formatCounts, type Difference
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useJudging } from "../judging/context";
-import { isLong } from "../judging/judge";
+import { isLong } from "../judging/longTake";
 import { Button } from "../ui/Button";
 
 interface Compared {

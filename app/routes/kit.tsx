@@ -8,8 +8,12 @@ import {
   type ShouldRevalidateFunctionArgs,
 } from "react-router";
 import { appContext } from "../appContext";
+import { browserDevices } from "../browserDevices";
+import { kitAppOf } from "../composeKits";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { usePad, usePadState } from "../input/context";
+import { loadReaders } from "../judging/reading";
+import { ProvideKit } from "../ProvideKit";
 import { BrokenKit } from "../shell/BrokenKit";
 import { ErrorPage } from "../shell/ErrorPage";
 import { GapNotice } from "../shell/GapNotice";
@@ -23,18 +27,23 @@ import { RescueButtons } from "../shell/RescueButtons";
 import { WaitForStorage } from "../shell/WaitForStorage";
 import { isBroken, type Broken } from "../storage/records";
 import { VERBS } from "../shell/verbs";
+import { loadTakenSheet } from "../takeIn/loadTakenSheet";
 import { Dock, type DockView } from "../tape/panel/Dock";
 import { Region } from "../ui/Region";
+import { loadCharts } from "../ui/useChart";
 import type { Route } from "./+types/kit";
+
+/** The parts that views load when they need them. */
+const PARTS = [loadCharts, loadReaders, loadTakenSheet];
 
 /** The status of a kit that is not known to be missing, because the storage has not been read. */
 const UNREAD = 503;
 
 /** Opens the kit of the address. A missing or invalid kit leads to a page with a way out. */
 export async function clientLoader({ params, context }: Route.ClientLoaderArgs) {
-  const { workbench } = context.get(appContext);
+  const kitApp = kitAppOf(context.get(appContext), browserDevices);
   const { kitId } = params;
-  const opened = await workbench.open(kitId);
+  const opened = await kitApp.workbench.open(kitId);
   if (typeof opened === "object") throw data(opened, { status: 422 });
   if (opened === "unread") throw data("", { status: UNREAD });
   if (opened === "missing")
@@ -42,7 +51,7 @@ export async function clientLoader({ params, context }: Route.ClientLoaderArgs) 
       `No kit "${kitId}" is on this browser's shelf. It may live in another browser, or have been deleted.`,
       { status: 404 },
     );
-  return { kitId };
+  return { kitApp };
 }
 clientLoader.hydrate = true as const;
 
@@ -92,7 +101,16 @@ function viewOf(pathname: string): DockView {
 
 const wordOf = (view: DockView): string => VERBS.find(({ path }) => path === view)?.word ?? "Play";
 
-export default function KitLayout() {
+export default function KitLayout({ loaderData }: Route.ComponentProps) {
+  return (
+    <ProvideKit kitApp={loaderData.kitApp}>
+      <KitPage />
+    </ProvideKit>
+  );
+}
+
+/** The page of a kit: the header, the view, and the tape below it. */
+function KitPage() {
   useStepEnds();
   const pad = usePad();
   const title = useDocument(state => state.kit?.name);
@@ -107,7 +125,7 @@ export default function KitLayout() {
   useEffect(() => () => pad.sleep(), [pad]);
   return (
     <div className="flex h-[calc(100dvh-var(--notices-px))] min-w-[320px] flex-col overflow-hidden">
-      {kitId && <PrefetchViews files={PART_PATHS} />}
+      {kitId && <PrefetchViews files={PART_PATHS} parts={PARTS} />}
       <SkipLinks />
       <GapNotice />
       {title && <title>{`${wordOf(view)}: ${title} · Moss Tap`}</title>}

@@ -1,12 +1,11 @@
 import { appContext } from "../appContext";
+import { closeKit } from "../compose";
 import { NewKitView } from "../shelf/newKit/NewKitView";
 import type { Route } from "./+types/newKit";
 
 /** Closes any open kit before a new one is created. */
 export async function clientLoader({ context }: Route.ClientLoaderArgs) {
-  const { workbench, pad } = context.get(appContext);
-  pad.sleep();
-  await workbench.close();
+  await closeKit(context.get(appContext));
   return null;
 }
 

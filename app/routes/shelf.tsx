@@ -1,4 +1,5 @@
 import { appContext } from "../appContext";
+import { closeKit } from "../compose";
 import { DEMOS } from "../storage/demo.server";
 import { useStorageReturn } from "../shell/useStorageReturn";
 import { ShelfView } from "../shelf/ShelfView";
@@ -10,9 +11,9 @@ export function loader() {
 
 /** Loads the shelf; without the server it has no demos. */
 export async function clientLoader({ serverLoader, context }: Route.ClientLoaderArgs) {
-  const { library, workbench, pad } = context.get(appContext);
-  pad.sleep();
-  await workbench.close();
+  const app = context.get(appContext);
+  await closeKit(app);
+  const { library } = app;
   const [demos, kits] = await Promise.all([
     serverLoader().then(
       loaded => loaded.demos,

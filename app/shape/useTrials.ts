@@ -8,7 +8,7 @@ import {
   type Advantage,
   type Cancels,
 } from "#stage";
-import { useJudging } from "../judging/context";
+import { useWorkers } from "../judging/workers";
 
 /** The findings of the trials of a kit's moves, by index: undefined for moves that cannot be tried. */
 export interface Tried {
@@ -22,7 +22,7 @@ export interface Tried {
  * findings are those of the kit before; undefined before the first.
  */
 export function useTrials(kit: Kit): Tried | undefined {
-  const { yieldToUi } = useJudging();
+  const { yieldToUi } = useWorkers();
   const [tried, setTried] = useState<Tried>();
   useEffect(() => {
     let isGone = false;

@@ -2,15 +2,13 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { countWords, parseTake, type Take } from "#core";
 import type { Library } from "../storage/library";
-import { packFormat } from "#handover";
-import { useJudging } from "../judging/context";
-import { LONG_TAKE_FRAMES } from "../judging/judge";
-import { makeFiles } from "../judging/makeFiles";
-import { download } from "../storage/files";
+import { useWorkers } from "../judging/workers";
+import { LONG_TAKE_FRAMES } from "../judging/longTake";
 import { isBroken, type Broken, type KitRecord } from "../storage/records";
 import { Button } from "../ui/Button";
 import { holdWords } from "../ui/holdWords";
 import { useNotices } from "../ui/noticesContext";
+import { loadSavePack } from "./loadSavePack";
 import { TakePicture } from "./TakePicture";
 
 function formatWhen(ms: number): string {
@@ -52,7 +50,7 @@ export function KitCard({
   onDelete: (record: KitRecord) => void;
 }) {
   const { notify } = useNotices();
-  const { jobs } = useJudging();
+  const { jobs } = useWorkers();
   const { kit } = record;
   const { proof } = record.rows;
   const take = useLastTake(library, record);
@@ -62,7 +60,8 @@ export function KitCard({
     if (!kept || isBroken(kept)) return;
     const { document } = kept;
     try {
-      for (const file of await makeFiles(jobs, packFormat, document)) download(file);
+      const { savePack } = await loadSavePack();
+      await savePack(jobs, document);
     } catch (error) {
       const why = error instanceof Error ? error.message : String(error);
       notify({

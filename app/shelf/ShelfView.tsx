@@ -3,18 +3,22 @@ import { useNavigate, useRevalidator } from "react-router";
 import { useStore } from "zustand";
 import type { Check, Kit, Take } from "#core";
 import type { ReadFile } from "#handover";
+import { loadReaders } from "../judging/reading";
 import { Logo } from "../shell/Logo";
 import { ThemeButton } from "../shell/ThemeButton";
+import { useFetchAhead } from "../shell/useFetchAhead";
 import type { Library } from "../storage/library";
 import { isBroken, type Broken, type KitRecord } from "../storage/records";
 import { documentOf } from "../storage/shelf";
 import { takeIn } from "../storage/takeIn";
+import { loadTakenSheet } from "../takeIn/loadTakenSheet";
 import { TakingInBoard } from "../takeIn/TakingInBoard";
 import { useTakingIn } from "../takeIn/useTakingIn";
 import { Button } from "../ui/Button";
 import { useStored } from "../storage/context";
 import { useNotices } from "../ui/noticesContext";
 import { BrokenCard, KitCard } from "./KitCard";
+import { loadSavePack } from "./loadSavePack";
 import { TakePicture } from "./TakePicture";
 
 interface Demo {
@@ -22,6 +26,9 @@ interface Demo {
   readonly takes: readonly Take[];
   readonly checks: readonly Check[];
 }
+
+/** The parts that the shelf loads when they are needed. */
+const PARTS = [loadReaders, loadSavePack, loadTakenSheet];
 
 const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(min(300px,100%),1fr))] gap-5";
 
@@ -116,6 +123,7 @@ export function ShelfView({
   kits: readonly (KitRecord | Broken)[];
   library: Library | undefined;
 }) {
+  useFetchAhead(PARTS);
   const { open, place, takeOff } = useShelf();
   const taking = useTakingIn(place);
   const navigate = useNavigate();

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Kit, Take } from "#core";
-import { useJudging } from "../judging/context";
-import { isLong } from "../judging/judge";
+import { useWorkers } from "../judging/workers";
+import { isLong } from "../judging/longTake";
 import type { TakePicture as Picture } from "../judging/jobs/picture";
 
 const WIDTH = 320;
@@ -10,7 +10,7 @@ const WITHIN_MS = 4000;
 
 /** Returns the picture of a take, computed by a worker; undefined until then, or if it takes too long. */
 function usePicture(kit: Kit, take: Take | undefined): Picture | undefined {
-  const { jobs } = useJudging();
+  const { jobs } = useWorkers();
   const [picture, setPicture] = useState<Picture | undefined>();
   useEffect(() => {
     if (!take || isLong(take, kit.rate)) return;

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { BOUNDS, unpackGently, type Kit, type Mapping, type Take } from "#core";
 import { textFile } from "#handover";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
-import { useJudging } from "../judging/context";
+import { useWorkers } from "../judging/workers";
 import type { JobHandle } from "../judging/jobs/jobs";
 import { download } from "../storage/files";
 import { rememberMappings } from "../storage/records";
@@ -116,7 +116,7 @@ function useGlance(file: File): Glance | undefined {
 
 /** Reads the whole file and returns its progress and result. */
 function useReading(file: File) {
-  const { jobs, yieldToUi } = useJudging();
+  const { jobs, yieldToUi } = useWorkers();
   const [share, setShare] = useState<number>();
   const asked = useRef<JobHandle<"readRecording">>(undefined);
   useEffect(() => () => asked.current?.stop(), []);

@@ -1,39 +1,14 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { sumTaken, type TakenLine } from "../storage/takenIn";
 import { Button } from "../ui/Button";
-import { Sheet } from "../ui/Sheet";
+import { loadTakenSheet } from "./loadTakenSheet";
 import type { TakingIn } from "./useTakingIn";
+
+/** The list of results, which is loaded when it opens. */
+const TakenSheet = lazy(() => loadTakenSheet().then(({ TakenSheet }) => ({ default: TakenSheet })));
 
 /** The number of results shown individually; more are in a list. */
 const FEW_LINES = 3;
-/** The maximum number of list items drawn; the rest is counted. */
-const MAX_LINES = 2000;
-
-function Lines({ word, lines }: { word: string; lines: readonly TakenLine[] }) {
-  if (lines.length === 0) return null;
-  return (
-    <section aria-label={word}>
-      <h3 className="mt-3 font-semibold">
-        {word} <span className="font-mono text-sm font-normal text-soft">{lines.length}</span>
-      </h3>
-      <ul className="text-sm">
-        {lines.slice(0, MAX_LINES).map(({ name, words }, n) => (
-          <li
-            key={n}
-            className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-4 border-b border-dotted border-line py-1"
-          >
-            <span className="truncate" title={name}>
-              {name}
-            </span>
-            <span className="break-words text-soft">{words}</span>
-          </li>
-        ))}
-      </ul>
-      {lines.length > MAX_LINES && <p className="text-sm text-soft">and {lines.length - MAX_LINES} more</p>}
-    </section>
-  );
-}
-
 /** A few results, shown individually. */
 function FewLines({ lines }: { lines: readonly TakenLine[] }) {
   return (
@@ -99,12 +74,11 @@ export function TakingInBoard({
       <Button look="quiet" onClick={close}>
         Close
       </Button>
-      <Sheet title="What was read in" isOpen={isListed} isWide onClose={() => setListed(false)}>
-        <p className="text-soft">{sumTaken(lines)}</p>
-        <Lines word="Not taken in" lines={lines.filter(line => !line.isTaken && !line.isPassed)} />
-        <Lines word="Taken in" lines={lines.filter(line => line.isTaken)} />
-        <Lines word="Passed over" lines={lines.filter(line => line.isPassed)} />
-      </Sheet>
+      {isListed && (
+        <Suspense>
+          <TakenSheet lines={lines} onClose={() => setListed(false)} />
+        </Suspense>
+      )}
     </div>
   );
 }

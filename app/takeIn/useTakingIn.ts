@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { ReadFile } from "#handover";
-import { useJudging } from "../judging/context";
-import { beginReading, type Reading } from "../judging/readFiles";
+import { useWorkers } from "../judging/workers";
+import { beginReading, type Reading } from "../judging/reading";
 import type { TakenLine } from "../storage/takenIn";
 
 /** The progress of reading. */
@@ -27,14 +27,14 @@ export interface TakingIn {
  * running one.
  */
 export function useTakingIn(place: (read: readonly ReadFile[]) => Promise<readonly TakenLine[]>): TakingIn {
-  const judging = useJudging();
+  const workers = useWorkers();
   const reading = useRef<Reading>(undefined);
   const [now, setNow] = useState<ReadingNow>();
   const [lines, setLines] = useState<readonly TakenLine[]>();
   useEffect(() => () => reading.current?.stop(), []);
 
   async function run(files: readonly File[]): Promise<void> {
-    const begun = beginReading(judging, files, (done, of) => {
+    const begun = beginReading(workers, files, (done, of) => {
       if (reading.current === begun) setNow({ files: files.length, done, of });
     });
     reading.current = begun;

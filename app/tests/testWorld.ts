@@ -2,6 +2,7 @@ import "fake-indexeddb/auto";
 import { expose } from "comlink";
 import type { Kit, Take } from "#core";
 import { composeApp, type App, type World } from "../compose";
+import { kitAppOf, type Devices, type KitApp } from "../composeKits";
 import type { PageListener } from "../input/pageEvents";
 import { createService } from "../judging/jobs/service";
 import { documentOf } from "../storage/shelf";
@@ -93,7 +94,7 @@ let browsers = 0;
 export type TestBrowser = ReturnType<typeof createBrowser>;
 
 /** Opens one tab: an application of its own, with clocks controlled by the test. */
-export function openTab(browser: TestBrowser = createBrowser(), change: Partial<World> = {}) {
+export function openTab(browser: TestBrowser = createBrowser(), change: Partial<World & Devices> = {}) {
   const timers = createTimers();
   let die = () => {};
   const death = new Promise<void>(resolve => (die = resolve));
@@ -128,18 +129,22 @@ export function openTab(browser: TestBrowser = createBrowser(), change: Partial<
     },
     startWorker: startTestWorker,
     cores: 4,
+    saveRaw: () => undefined,
+    ...change,
+  };
+  const devices: Devices = {
     listen(next) {
       listener = next;
       return () => void (listener = undefined);
     },
     readPads: undefined,
     openSocket: undefined,
-    saveRaw: () => undefined,
     ...change,
   };
   const app = composeApp(world);
   return {
     ...app,
+    ...kitAppOf(app, () => devices),
     browser,
     timers,
     /** Runs an animation frame, a number of ms later. */
@@ -170,7 +175,7 @@ export function startTestWorker(): ReturnType<World["startWorker"]> {
 }
 
 /** Adds a kit with takes to the shelf of a tab and opens it. */
-export async function openKit(tab: App, kit: Kit, takes: readonly Take[] = []): Promise<void> {
+export async function openKit(tab: App & KitApp, kit: Kit, takes: readonly Take[] = []): Promise<void> {
   await tab.shelf.add(documentOf(kit, takes), "new");
   await tab.workbench.open(kit.id);
 }

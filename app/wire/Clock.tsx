@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { countWords, formatIssue, formatPrice, findPrice, type Kit, changeCheckRate } from "#core";
 import { changeRate, readRateChange, type Keeps, type RateChange } from "../edits/rateEdits";
-import { isLong } from "../judging/judge";
+import { isLong } from "../judging/longTake";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { IdStone } from "../parts/IdStone";

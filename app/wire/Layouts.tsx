@@ -4,11 +4,11 @@ import { useStore } from "zustand";
 import type { Kit, Layout } from "#core";
 import { applyLayout, layoutOf } from "../edits/layoutEdits";
 import { fileOf } from "#handover";
-import { beginReading } from "../judging/readFiles";
+import { beginReading } from "../judging/reading";
 import { download } from "../storage/files";
 import { Button } from "../ui/Button";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
-import { useJudging } from "../judging/context";
+import { useWorkers } from "../judging/workers";
 import { usePad } from "../input/context";
 import { useTakeAway } from "../document/useTakeAway";
 import { useNotices } from "../ui/noticesContext";
@@ -22,7 +22,7 @@ function isInUse(kit: Kit, layout: Layout): boolean {
 /** Returns the action that imports a layout file; it reports bindings of controls the kit lacks. */
 function useLayoutImport(kit: Kit): (file: File) => Promise<void> {
   const workbench = useWorkbench();
-  const judging = useJudging();
+  const workers = useWorkers();
   const { notify } = useNotices();
   const refuse = (name: string, details: readonly string[]) =>
     notify({ tone: "trouble", title: `${name} was not read as a layout.`, details });
@@ -38,7 +38,7 @@ function useLayoutImport(kit: Kit): (file: File) => Promise<void> {
     });
   };
   return async file => {
-    for (const read of (await beginReading(judging, [file]).outcome) ?? []) {
+    for (const read of (await beginReading(workers, [file]).outcome) ?? []) {
       if (read.kind === "layout") add(read.layout);
       else if (read.kind === "refused") refuse(read.name, read.reasons);
       else if (read.kind === "passed") refuse(read.name, [read.why]);

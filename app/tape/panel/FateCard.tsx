@@ -8,7 +8,8 @@ import { useSoundKit } from "../../document/evaluationContext";
 import { useDocument, useWorkbench } from "../../document/workbenchContext";
 import { useJudging } from "../../judging/context";
 import { useTape } from "../hand/context";
-import { isLong, type Evaluated } from "../../judging/judge";
+import type { Evaluated } from "../../judging/judge";
+import { isLong } from "../../judging/longTake";
 
 /** The number of repairs offered, nearest first. */
 const MAX_REPAIRS = 3;

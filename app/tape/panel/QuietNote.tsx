@@ -8,7 +8,7 @@ import { rowsOfRule } from "../model/rowsAbout";
 import { keyOfRow, type TapeModel } from "../model/tapeRows";
 import { useDocument, useWorkbench } from "../../document/workbenchContext";
 import { useJudging } from "../../judging/context";
-import { isLong } from "../../judging/judge";
+import { isLong } from "../../judging/longTake";
 
 /** Returns whether a row of a tape has any content. */
 function stirsOn({ rows }: TapeModel, key: string): boolean {

@@ -4,7 +4,8 @@ import { Overview } from "./Overview";
 import { useEvaluation } from "../../document/evaluationContext";
 import { useDocument, useWorkbench } from "../../document/workbenchContext";
 import { useJudging } from "../../judging/context";
-import { isLong, type Evaluated } from "../../judging/judge";
+import type { Evaluated } from "../../judging/judge";
+import { isLong } from "../../judging/longTake";
 import { useTapeLook } from "../hand/context";
 
 /** Formats the change of a count since before a pull: "+1", "−2"; empty if unchanged. */

@@ -1,7 +1,8 @@
 import { useMemo } from "react";
 import { useDocument } from "../../document/workbenchContext";
 import { useJudging } from "../../judging/context";
-import { isLong, type Evaluated } from "../../judging/judge";
+import type { Evaluated } from "../../judging/judge";
+import { isLong } from "../../judging/longTake";
 import { useTapeLook } from "../hand/context";
 import { arrangeRows } from "../model/arrangeRows";
 import { buildTape } from "../model/buildTape";

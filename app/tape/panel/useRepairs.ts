@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { Fate, Repair, Take } from "#core";
-import { useJudging } from "../../judging/context";
+import { useWorkers } from "../../judging/workers";
 import type { Evaluated } from "../../judging/judge";
 
 /** The pause after which repairs are requested: a drag makes many requests, and only the last one matters. */
@@ -32,7 +32,7 @@ export function useRepairs(
   { rules, take }: Evaluated,
   { fates, isNearestOnly, others = NO_TAKES }: RepairsWanted,
 ): Repairs {
-  const { jobs } = useJudging();
+  const { jobs } = useWorkers();
   const [state, setState] = useState<{ readonly of: readonly Fate[]; readonly repairs: Repairs }>({
     of: fates,
     repairs: NONE,
