@@ -129,7 +129,7 @@ async function benchSmall(): Promise<void> {
   line(
     "  by hand-written timers and flags",
     `${hand.toFixed(1)} ns/frame`,
-    `core takes ${(core / hand).toFixed(1)}×, goal at most 4×`,
+    `core takes ${(core / hand).toFixed(1)}×, goal at most 2×`,
   );
   line(
     "  by a general state-machine library",

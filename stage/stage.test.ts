@@ -531,6 +531,23 @@ test("ghosts: a track has the body's position for every frame, and a duel's coun
   expect(track[118]!).toBeGreaterThan(track[20]!);
 });
 
+/** Rules that time alone fires or ends, on both clocks. */
+const TIMED: Kit["patterns"] = [
+  {
+    id: "hold",
+    name: "Hold",
+    kind: "hold",
+    control: "leap",
+    for: "12f",
+    fire: "reach",
+    repeat: { every: "7f" },
+  },
+  { id: "tap", name: "Tap", kind: "tap", control: "left", max: "9f" },
+  { id: "twice", name: "Twice", kind: "taps", control: "right", count: 2, gap: "15f", answer: "final" },
+  { id: "wound", name: "Wound", kind: "charge", control: "leap", full: "20f", fire: "full", clock: "real" },
+  { id: "again", name: "Again", kind: "press", control: "right", repeat: { after: "8f", every: "5f" } },
+];
+
 test("frames skipped while bodies are still, or only move, equal stepping each one", () => {
   const lane = fc
     .uniqueArray(fc.nat(220), { maxLength: 8 })
@@ -550,7 +567,8 @@ test("frames skipped while bodies are still, or only move, equal stepping each o
   );
   fc.assert(
     fc.property(lane, lane, lane, speed, height, (left, right, leap, speed, height) => {
-      const rules = mustCompile(kitWith({ ...RUNNER, height }));
+      const kit = kitWith({ ...RUNNER, height });
+      const rules = mustCompile({ ...kit, patterns: [...kit.patterns, ...TIMED] });
       const take: Take = {
         ...{ format: "moss-tap/take", version: 1, id: "t", name: "T", rate: 60, frames: 240 },
         lanes: { left, right, leap },

@@ -4,9 +4,11 @@ import {
   createInputCursor,
   createState,
   createTrace,
+  framesToWake,
   loadInput,
   notes,
   passOver,
+  restsNext,
   runOn,
   step,
   traitsOf,
@@ -113,8 +115,8 @@ export interface StagedCourse extends StagedRun {
 }
 
 /**
- * Runs rules and bodies up to a frame (exclusive) and writes their track. On frames without input or rule
- * changes only the bodies move; if they are still as well, the frames are skipped. Equivalent to stepping
+ * Runs rules and bodies up to a frame (exclusive) and writes their track. On frames without input on which no rule can
+ * change only the bodies move; if they are still as well, the frames are skipped. Equivalent to stepping
  * each frame.
  */
 function runBodies(
@@ -130,9 +132,9 @@ function runBodies(
   const kind = stageKind(bodies.kind);
   const stride = kind.trackStride;
   for (let frame = state.frame + 1; frame < end; frame = state.frame + 1) {
-    const isIdle = frame > 0 && state.isQuiet && cursor.nextFrame > frame && !kind.speed;
+    const isIdle = frame > 0 && state.isQuiet && cursor.nextFrame > frame && restsNext(state) && !kind.speed;
     if (isIdle && kind.isStill?.(bodies)) {
-      const next = Math.min(cursor.nextFrame, end);
+      const next = Math.min(cursor.nextFrame, end, frame + framesToWake(state));
       passOver(state, trace, next - frame);
       for (let k = frame * stride; k < next * stride; k++) track[k] = track[k - stride]!;
       continue;

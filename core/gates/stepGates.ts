@@ -1,6 +1,7 @@
 import { TICKS } from "../time/clock";
 import { momentOn, nowOn } from "../program/moments";
 import type { GateProgram, MoveProgram, Program } from "../program/program";
+import { areGatesDue, wakeTime } from "../program/sleep";
 import { FIRED, OPEN, SUSTAINED, type State } from "../program/state";
 import { GATE, note, OUTPUT, put, TRAIL, type Trace } from "../trace/trace";
 import type { FrameInput } from "../input/frameInput";
@@ -144,17 +145,36 @@ function endTimeline(program: Program, state: State, slot: number): void {
   state.slotMove[slot] = -1;
 }
 
+/** Sees to it that gates are skipped no further than to a time of the game's clock, in ticks. */
+function wakeGates(state: State, gameTicks: number): void {
+  state.gatesWakeGame = Math.min(state.gatesWakeGame, wakeTime(gameTicks));
+}
+
+/** Sees to it that gates are skipped no further than to the end of what now forgives a gate that has closed. */
+function wakeAfterTrail({ trailGameTicks, trailRealTicks }: GateProgram, state: State, g: number): void {
+  const gameTicks = state.gateLastTicks[g]! + trailGameTicks;
+  if (gameTicks >= state.gameTicks) wakeGates(state, gameTicks);
+  const realTicks = state.gateLastFrame[g]! * TICKS + trailRealTicks;
+  if (realTicks >= state.frame * TICKS)
+    state.gatesWakeReal = Math.min(state.gatesWakeReal, wakeTime(realTicks));
+}
+
 /**
- * Returns whether gates can be skipped from the next frame on: none has just changed, is spent, or can change
- * by time alone. A timeline that ends on this frame may have held a gate open on it, so it is processed once
- * more.
+ * Returns whether gates can be skipped from the next frame on, and until when: none has just changed, and the ends of
+ * spending, of a coyote and of a linger are the only changes by time. A timeline that ends on this frame may have held a
+ * gate open on it, so it is processed once more.
  */
 function findRest(program: Program, state: State): boolean {
+  state.gatesWakeGame = Infinity;
+  state.gatesWakeReal = Infinity;
   if (program.gatesNeverRest) return false;
   for (let g = 0; g < program.gates.length; g++) {
-    if (state.gateOpen[g] !== state.gateWas[g] || state.spentFrame[g]! >= 0) return false;
-    if (state.gateTrails[g] === 1) return false;
-    if (program.gates[g]!.lingerTicks >= 0 && state.gateOpen[g] !== state.gateSourced[g]) return false;
+    if (state.gateOpen[g] !== state.gateWas[g]) return false;
+    const gate = program.gates[g]!;
+    if (state.spentFrame[g]! >= 0) wakeGates(state, state.spentTicks[g]! + gate.spentForTicks);
+    if (state.gateTrails[g] === 1) wakeAfterTrail(gate, state, g);
+    if (gate.lingerTicks >= 0 && state.gateOpen[g] !== state.gateSourced[g])
+      wakeGates(state, state.sourcedTicks[g]! + gate.lingerTicks);
   }
   for (const m of program.outputMoves) if (state.gateOpen[program.moves[m]!.outputGate] === 1) return false;
   for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) return false;
@@ -172,11 +192,11 @@ export function stageGate(state: State, gate: number, isOpen: boolean): void {
  * Step 3 of a frame: computes which gates are open. Sources, in order: painted input, the stage
  * (`state.staged`), a running move, a prompt whose window was open at the end of the previous frame, a move's
  * output; then derived gates in kit order, and how long a gate lingers. Notes each change of a listed gate, and updates spending and the last open
- * frame (for coyote). Does nothing while the gates are at rest.
+ * frame (for coyote). Does nothing while the gates are at rest, until their wake time.
  */
 export function stepGates(program: Program, state: State, input: FrameInput, trace: Trace): void {
   const count = program.gates.length;
-  if (count === 0 || (state.areGatesAtRest && input.gateChangeCount === 0)) return;
+  if (count === 0 || (state.areGatesAtRest && input.gateChangeCount === 0 && !areGatesDue(state))) return;
   for (let k = 0; k < input.gateChangeCount; k++)
     state.painted[input.gateChanges[k]! >> 1] = input.gateChanges[k]! & 1;
   for (let g = 0; g < count; g++) {

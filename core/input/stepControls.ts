@@ -1,5 +1,5 @@
 import type { Program, StickProgram } from "../program/program";
-import type { State } from "../program/state";
+import { AWAKE, type State } from "../program/state";
 import { EDGE, note, put, type Trace } from "../trace/trace";
 import type { FrameInput } from "./frameInput";
 
@@ -46,6 +46,6 @@ export function stepControls(program: Program, state: State, input: FrameInput, 
     note(trace, state.frame, EDGE, c);
     put(trace, state.down[c]!);
     const watchers = program.watchers[c]!;
-    for (let w = 0; w < watchers.length; w++) state.awake[watchers[w]!] = 1;
+    for (let w = 0; w < watchers.length; w++) state.awake[watchers[w]!] = AWAKE;
   }
 }

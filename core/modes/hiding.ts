@@ -1,5 +1,5 @@
 import type { Program } from "../program/program";
-import { OPEN, type State } from "../program/state";
+import { AWAKE, OPEN, type State } from "../program/state";
 import { KEPT, note, put, type Trace } from "../trace/trace";
 
 /** Marks, for every pattern, the controls that captures and open prompts hide from it now. */
@@ -57,7 +57,7 @@ export function stepHiding(program: Program, state: State): void {
           continue;
         }
         state.veiled[at] = 1;
-        state.awake[p] = 1;
+        state.awake[p] = AWAKE;
         if (state.was[c] === 1 && isAtWork(program, state, p, c)) state.startsOver[p] = 1;
       } else if (state.veiled[at] === 1) {
         if (state.was[c] === 0) state.veiled[at] = 0;

@@ -3,7 +3,7 @@ import { failPrompt } from "../prompts/promptState";
 import { loseRequestsOfMove } from "../moves/requests";
 import { lapse } from "../patterns/fire";
 import type { Program, SwitchProgram } from "../program/program";
-import { FORMING, HIDDEN, IDLE, type State } from "../program/state";
+import { AWAKE, FORMING, HIDDEN, IDLE, type State } from "../program/state";
 import { MODE, note, PHASE, put, type Trace } from "../trace/trace";
 
 function applies(state: State, change: SwitchProgram): boolean {
@@ -42,7 +42,7 @@ function welcome(program: Program, state: State, to: number): void {
   for (let i = 0; i < program.patterns.length; i++) {
     const pattern = program.patterns[i]!;
     if (pattern.isOff || !pattern.activeIn[to] || pattern.activeIn[state.mode]) continue;
-    state.awake[i] = 1;
+    state.awake[i] = AWAKE;
     if (program.modes[to]!.carry) state.arrives[i] = 1;
     else for (let c = 0; c < controls; c++) if (state.was[c] === 1) state.veiled[i * controls + c] = 1;
   }

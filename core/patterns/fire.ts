@@ -1,5 +1,5 @@
 import { edgeKey, type PatternBase, type Program } from "../program/program";
-import { CARRIED, FIRED, LAPSED, type State } from "../program/state";
+import { AWAKE, CARRIED, FIRED, LAPSED, type State } from "../program/state";
 import { FIRE, LAPSE, LAPSE_REASONS, note, put, type LapseReason, type Trace } from "../trace/trace";
 
 /** Begins a fire of pattern `i`; follow it by `addEdge` for each edge, then `endFire`. */
@@ -72,7 +72,7 @@ const REASON_CODES = Object.fromEntries(LAPSE_REASONS.map((reason, code) => [rea
 /** Lapses pattern `i`. `reached` is the number of steps a sequence has made, −1 for other kinds. */
 export function lapse(state: State, trace: Trace, i: number, why: LapseReason, reached = -1): void {
   state.phase[i] = LAPSED;
-  state.awake[i] = 1;
+  state.awake[i] = AWAKE;
   note(trace, state.frame, LAPSE, i);
   put(trace, REASON_CODES[why]);
   put(trace, reached);
@@ -87,7 +87,7 @@ export function setPhase(state: State, i: number, phase: number): void {
 export interface PatternStepper<P extends PatternBase> {
   /**
    * Steps one frame. The phase has been reset to idle; `fire` and `lapse` set it, otherwise `settle` does.
-   * Stays awake by setting `state.awake`.
+   * Stays awake or goes to sleep by `stayAwake` or `sleepUntil`.
    */
   readonly step: (program: Program, pattern: P, state: State, trace: Trace, i: number) => void;
   /** Resets what it keeps outside its cells, as before frame 0. */

@@ -7,6 +7,11 @@ export const FIRED = 2;
 export const SUSTAINED = 3;
 export const LAPSED = 4;
 
+/** Whether a pattern is stepped on the next frame: not before a control it watches changes, in any case, or at its wake time. */
+export const ASLEEP = 0;
+export const AWAKE = 1;
+export const TIMED = 2;
+
 /** The number of values in a fire's payload, as columns of state.carried. */
 export const CARRIED = 4;
 
@@ -35,10 +40,19 @@ export interface State {
   mode: number;
   /** Whether any control changed on the last frame, so that `was` must be updated. */
   isStirred: boolean;
-  /** Whether all gates are unchanged and nothing can change them, so that they can be skipped. */
+  /** Whether all gates are unchanged and only time or a source can change them, so that they are skipped until then. */
   areGatesAtRest: boolean;
-  /** Whether nothing can happen on the next frame without input, so that it can be skipped. */
+  /** The earliest time at which a gate at rest can change, in ticks of each clock; Infinity for never. */
+  gatesWakeGame: number;
+  gatesWakeReal: number;
+  /** Whether nothing can happen without input before a wake time, so that frames are skipped until then. */
   isQuiet: boolean;
+  /** The earliest wake time of patterns, in ticks of each clock; Infinity for never. */
+  patternsWakeGame: number;
+  patternsWakeReal: number;
+  /** While it is quiet: the earliest wake time of patterns and gates. */
+  wakeGame: number;
+  wakeReal: number;
   /** Whether any pattern must be stepped on the next frame regardless of input. */
   isAnyAwake: boolean;
   /** Whether any pattern has fired on this frame. */
@@ -73,7 +87,9 @@ export interface State {
   readonly phase: Uint8Array;
   /** The phases at the end of the previous frame; only for kits with moves that repeat requests. */
   readonly phaseWas: Uint8Array;
+  /** By pattern: ASLEEP, AWAKE or TIMED, and for TIMED the time to wake at, in ticks of its clock (see `sleepUntil`). */
   readonly awake: Uint8Array;
+  readonly wakeTicks: Float64Array;
   readonly cells: Float64Array;
   readonly fireEdges: Float64Array;
   readonly fireEdgeCount: Float64Array;
@@ -216,6 +232,7 @@ function layout(program: Program, numbers: Float64Array, flags: Uint8Array) {
     phase: cut.flags(patterns),
     phaseWas: cut.flags(patterns),
     awake: cut.flags(patterns),
+    wakeTicks: cut.numbers(patterns),
     cells: cut.numbers(program.cellCount),
     fireEdges: cut.numbers(patterns * program.edgeRoom),
     fireEdgeCount: cut.numbers(patterns),
@@ -278,6 +295,7 @@ export function createState(program: Program): State {
     phase: views.phase,
     phaseWas: views.phaseWas,
     awake: views.awake,
+    wakeTicks: views.wakeTicks,
     cells: views.cells,
     fireEdges: views.fireEdges,
     fireEdgeCount: views.fireEdgeCount,
@@ -316,7 +334,13 @@ export function createState(program: Program): State {
     mode: program.startMode,
     isStirred: false,
     areGatesAtRest: false,
+    gatesWakeGame: Infinity,
+    gatesWakeReal: Infinity,
     isQuiet: false,
+    patternsWakeGame: Infinity,
+    patternsWakeReal: Infinity,
+    wakeGame: Infinity,
+    wakeReal: Infinity,
     isAnyAwake: false,
     hasFires: false,
     isHiddenStale: program.hides,
@@ -347,7 +371,13 @@ export function copyState(program: Program, from: State, to: State): void {
   to.mode = from.mode;
   to.isStirred = from.isStirred;
   to.areGatesAtRest = from.areGatesAtRest;
+  to.gatesWakeGame = from.gatesWakeGame;
+  to.gatesWakeReal = from.gatesWakeReal;
   to.isQuiet = from.isQuiet;
+  to.patternsWakeGame = from.patternsWakeGame;
+  to.patternsWakeReal = from.patternsWakeReal;
+  to.wakeGame = from.wakeGame;
+  to.wakeReal = from.wakeReal;
   to.isAnyAwake = from.isAnyAwake;
   to.hasFires = from.hasFires;
   to.isHiddenStale = from.isHiddenStale;

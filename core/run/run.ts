@@ -8,6 +8,7 @@ import {
 import type { Take } from "../input/takeSchema";
 import { createTrace, type Trace } from "../trace/trace";
 import type { Program } from "../program/program";
+import { framesToWake, restsNext } from "../program/sleep";
 import { createState, type State } from "../program/state";
 import { passOver, step } from "./step";
 
@@ -29,7 +30,7 @@ export function runInto(program: Program, columns: InputColumns, trace: Trace): 
 
 /**
  * Continues a run from a state up to a frame (exclusive), so that long runs can be sliced. Skips quiet frames
- * as a block.
+ * as a block, up to the next wake time.
  */
 export function runOn(
   program: Program,
@@ -41,8 +42,8 @@ export function runOn(
 ): void {
   const end = Math.min(upTo, columns.frames);
   for (let frame = state.frame + 1; frame < end; frame = state.frame + 1) {
-    if (state.isQuiet && cursor.nextFrame > frame)
-      passOver(state, trace, Math.min(cursor.nextFrame, end) - frame);
+    if (state.isQuiet && cursor.nextFrame > frame && restsNext(state))
+      passOver(state, trace, Math.min(cursor.nextFrame - frame, end - frame, framesToWake(state)));
     else step(program, state, loadInput(cursor, frame), trace);
   }
 }

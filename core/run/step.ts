@@ -11,6 +11,7 @@ import { judgePrompts } from "../prompts/judgePrompts";
 import { stepPrompts } from "../prompts/stepPrompts";
 import { note, put, SPEED, type Trace } from "../trace/trace";
 import { NEVER, type Program } from "../program/program";
+import { isDue, setAlarm } from "../program/sleep";
 import { HIDDEN, type State } from "../program/state";
 
 /** Returns whether any prompt is shown, has just ended, or waits for its time. */
@@ -22,7 +23,7 @@ function arePromptsBusy(program: Program, state: State): boolean {
   return false;
 }
 
-/** Returns whether nothing can happen on the next frame unless a control, a gate or the speed changes. */
+/** Returns whether nothing can happen before the next wake time unless a control, a gate or the speed changes. */
 function findQuiet(program: Program, state: State): boolean {
   if (
     state.isAnyAwake ||
@@ -38,7 +39,7 @@ function findQuiet(program: Program, state: State): boolean {
 }
 
 /**
- * Skips `frames` frames without input from a quiet state: only the clocks advance. Equivalent to stepping
+ * Skips `frames` frames without input and before a wake time from a quiet state: only the clocks advance. Equivalent to stepping
  * each of them (tested).
  */
 export function passOver(state: State, trace: Trace, frames: number): void {
@@ -64,7 +65,7 @@ export function step(program: Program, state: State, input: FrameInput, trace: T
   trace.frames = state.frame + 1;
   const isUnchanged =
     input.changeCount === 0 && input.gateChangeCount === 0 && input.speedPercent === state.speedPercent;
-  if (state.isQuiet && isUnchanged) return;
+  if (state.isQuiet && isUnchanged && !isDue(state)) return;
   state.hasFires = false;
   if (state.speedPercent !== input.speedPercent) {
     state.speedPercent = input.speedPercent;
@@ -88,4 +89,5 @@ export function step(program: Program, state: State, input: FrameInput, trace: T
     noteParts(program, state, trace);
   }
   state.isQuiet = findQuiet(program, state);
+  if (state.isQuiet) setAlarm(state);
 }

@@ -2,6 +2,7 @@ import { levelAt, ratioAt, valueAt, type Growth } from "../growth";
 import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { Program } from "../../program/program";
 import type { ChargeProgram } from "./program";
+import { sleepUntil, stayAwake } from "../../program/sleep";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
 import { TICKS } from "../../time/clock";
 import type { Trace } from "../../trace/trace";
@@ -77,6 +78,12 @@ export const chargeStepper: PatternStepper<ChargeProgram> = {
     else if (stage === SPENT && !isDown(program, state, i, control)) stage = NONE;
     cells[base + STAGE] = stage;
     setPhase(state, i, stage === GROWING ? FORMING : stage === SPENT ? SUSTAINED : IDLE);
-    state.awake[i] = stage === GROWING || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
+    const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
+    if (isNews || stage !== GROWING) stayAwake(state, i, isNews);
+    else {
+      const endTicks =
+        pattern.fire === "release" ? pattern.limitTicks : Math.min(pattern.limitTicks, pattern.fullTicks);
+      sleepUntil(state, i, pressTicks(pattern, state, control) + endTicks);
+    }
   },
 };

@@ -1,6 +1,7 @@
 import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { Program } from "../../program/program";
 import type { HoldProgram } from "./program";
+import { sleepUntil, stayAwake } from "../../program/sleep";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { firePress, lapse, setPhase, type PatternStepper } from "../fire";
@@ -52,6 +53,13 @@ function goOn(program: Program, pattern: HoldProgram, state: State, trace: Trace
   return REACHED;
 }
 
+/** Returns the age at which a hold that is kept down can fire or lapse next, in ticks. */
+function nextAge(pattern: HoldProgram, state: State, stage: number): number {
+  if (stage === GROWING) return pattern.onReach ? pattern.forTicks : pattern.maxTicks;
+  if (pattern.everyTicks === 0) return Infinity;
+  return pattern.forTicks + (state.cells[pattern.base + MARKS]! + 1) * pattern.everyTicks;
+}
+
 export const holdStepper: PatternStepper<HoldProgram> = {
   step(program, pattern, state, trace, i) {
     const { control, base } = pattern;
@@ -67,7 +75,8 @@ export const holdStepper: PatternStepper<HoldProgram> = {
     else if (stage === REACHED) stage = goOn(program, pattern, state, trace, i);
     cells[base + STAGE] = stage;
     setPhase(state, i, stage === GROWING ? FORMING : stage === REACHED ? SUSTAINED : IDLE);
-    const isUnderWay = stage === GROWING || (stage === REACHED && pattern.everyTicks > 0);
-    state.awake[i] = isUnderWay || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
+    const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
+    if (isNews || stage === NONE) stayAwake(state, i, isNews);
+    else sleepUntil(state, i, pressTicks(pattern, state, control) + nextAge(pattern, state, stage));
   },
 };

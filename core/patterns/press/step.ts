@@ -1,5 +1,6 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { PressProgram, RepeatProgram } from "./program";
+import { sleepUntil, stayAwake } from "../../program/sleep";
 import { FIRED, IDLE, SUSTAINED } from "../../program/state";
 import { firePress, setPhase, type PatternStepper } from "../fire";
 
@@ -36,6 +37,12 @@ export const pressStepper: PatternStepper<PressProgram> = {
     }
     const isLive = cells[base + LIVE] === 1;
     setPhase(state, i, isLive ? SUSTAINED : IDLE);
-    state.awake[i] = state.phase[i] === FIRED || (isLive && repeat !== null) ? 1 : 0;
+    if (state.phase[i] === FIRED || !isLive || !repeat) stayAwake(state, i, state.phase[i] === FIRED);
+    else
+      sleepUntil(
+        state,
+        i,
+        pressTicks(pattern, state, control) + repeat.afterTicks + cells[base + MARKS]! * repeat.everyTicks,
+      );
   },
 };

@@ -1,5 +1,6 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { ReleaseProgram } from "./program";
+import { stayAwake } from "../../program/sleep";
 import { FIRED, FORMING, IDLE } from "../../program/state";
 import { TICKS } from "../../time/clock";
 import { firePress, setPhase, type PatternStepper } from "../fire";
@@ -21,6 +22,6 @@ export const releaseStepper: PatternStepper<ReleaseProgram> = {
       firePress(program, state, trace, i, control, ageTicks / TICKS);
     }
     setPhase(state, i, cells[base + LIVE] === 1 ? FORMING : IDLE);
-    state.awake[i] = state.phase[i] === FIRED ? 1 : 0;
+    stayAwake(state, i, state.phase[i] === FIRED);
   },
 };

@@ -41,6 +41,18 @@ export function dropLate(pattern: SequenceProgram, state: State, stride: number,
   return kept;
 }
 
+/** Returns the earliest time at which a choice is too old for its next step, in ticks of the sequence's clock. */
+export function firstEnd(pattern: SequenceProgram, state: State, stride: number): number {
+  const rows = state.choices[pattern.choices]!;
+  let first = Infinity;
+  for (let r = 0; r < state.choiceCount[pattern.choices]!; r++) {
+    const at = r * stride;
+    const { gapTicks } = pattern.steps[rows[at + MADE]!]!;
+    first = Math.min(first, rows[at + LAST_TICKS]! + gapTicks, rows[at + FIRST_TICKS]! + pattern.totalTicks);
+  }
+  return first;
+}
+
 function usesAny(rows: Float64Array, at: number, serveFrom: number, found: StepEdges): boolean {
   const used = rows[at + EDGES]!;
   for (let e = 0; e < used; e++) {

@@ -1,6 +1,7 @@
 import { isAnyPressed, isDown, nowTicks } from "../../program/sight";
 import type { Program } from "../../program/program";
 import type { SequenceProgram } from "./program";
+import { sleepUntil, stayAwake } from "../../program/sleep";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { areAllDown } from "../chord/step";
@@ -11,6 +12,7 @@ import {
   EDGES,
   extendChoices,
   findWhole,
+  firstEnd,
   isInChoice,
   pruneChoices,
   reportedEdges,
@@ -82,19 +84,13 @@ function mayStillGrow(program: Program, pattern: SequenceProgram, state: State, 
 }
 
 /**
- * Returns whether only time has passed for an attempt since the frame before: then nothing but its gaps can end it. Choices
- * with a least time between steps may also be pruned by time.
+ * Returns whether nothing but its gaps can end an attempt while no control changes. Choices with a least time between steps
+ * may also be pruned by time.
  */
-function onlyWaits(
-  program: Program,
-  pattern: SequenceProgram,
-  state: State,
-  { isMuted }: Trace,
-  i: number,
-): boolean {
+function canOnlyEnd(program: Program, pattern: SequenceProgram, state: State, i: number): boolean {
   const count = state.choiceCount[pattern.choices]!;
   if (count === 0 || (count > 1 && pattern.isSpaced)) return false;
-  if (state.isStirred || isMuted || program.hides || pattern.sticks.length > 0) return false;
+  if (program.hides || pattern.sticks.length > 0) return false;
   return state.cells[pattern.base + HOT] === 0 && !mayStillGrow(program, pattern, state, i);
 }
 
@@ -109,7 +105,7 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     lookAtSticks(program, pattern, state, i);
     const choicesBefore = state.choiceCount[list]!;
     const hadChoices = choicesBefore > 0;
-    const isWaiting = onlyWaits(program, pattern, state, trace, i);
+    const isWaiting = !state.isStirred && !trace.isMuted && canOnlyEnd(program, pattern, state, i);
     const inTime = dropLate(pattern, state, stride, now);
     if (isWaiting && inTime === choicesBefore) return setPhase(state, i, FORMING);
     const isBroken = isAnyPressed(program, state, i, pattern.breakers);
@@ -149,8 +145,14 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     const best = isAlive ? bestMade(pattern, state, stride) : 0;
     cells[base + REACHED] = state.phase[i] === FORMING ? Math.max(hadReached, best) : best;
     const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
-    state.awake[i] =
-      isAlive || isNews || cells[base + HOT] === 1 || mayStillGrow(program, pattern, state, i) ? 1 : 0;
+    if (!isNews && canOnlyEnd(program, pattern, state, i))
+      sleepUntil(state, i, firstEnd(pattern, state, stride));
+    else
+      stayAwake(
+        state,
+        i,
+        isAlive || isNews || cells[base + HOT] === 1 || mayStillGrow(program, pattern, state, i),
+      );
   },
   reset(pattern, state) {
     state.choiceCount[pattern.choices] = 0;

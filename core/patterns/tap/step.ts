@@ -1,5 +1,6 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { TapProgram } from "./program";
+import { sleepUntil, stayAwake } from "../../program/sleep";
 import { FORMING, IDLE } from "../../program/state";
 import { firePress, lapse, setPhase, type PatternStepper } from "../fire";
 
@@ -22,6 +23,7 @@ export const tapStepper: PatternStepper<TapProgram> = {
     }
     const isLive = cells[base + LIVE] === 1;
     setPhase(state, i, isLive ? FORMING : IDLE);
-    state.awake[i] = isLive || state.phase[i] !== IDLE ? 1 : 0;
+    if (isLive) sleepUntil(state, i, pressTicks(pattern, state, control) + pattern.maxTicks);
+    else stayAwake(state, i, state.phase[i] !== IDLE);
   },
 };

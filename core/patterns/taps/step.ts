@@ -1,6 +1,7 @@
 import { isDown, isPressed, nowTicks } from "../../program/sight";
 import { edgeKey, type Program } from "../../program/program";
 import type { TapsProgram } from "./program";
+import { sleepUntil, stayAwake } from "../../program/sleep";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { addEdge, beginFire, endFire, lapse, setPhase, type PatternStepper } from "../fire";
@@ -71,7 +72,13 @@ export const tapsStepper: PatternStepper<TapsProgram> = {
     else if (isPressed(program, state, i, control)) joinChain(program, pattern, state, trace, i);
     const isAlive = cells[base + COUNT]! > 0;
     setPhase(state, i, cells[base + HOT] === 1 ? SUSTAINED : isAlive ? FORMING : IDLE);
-    state.awake[i] = isAlive || state.phase[i] === FIRED || state.phase[i] === LAPSED ? 1 : 0;
+    const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
+    if (isNews || !isAlive) stayAwake(state, i, isNews);
+    else {
+      const longest =
+        cells[base + HELD] === 1 ? Math.min(pattern.maxTicks, pattern.gapTicks) : pattern.gapTicks;
+      sleepUntil(state, i, cells[base + LAST]! + longest);
+    }
   },
   remembers(program, { base, control }, { cells }, key) {
     const first = base + TAPS_CELLS;
