@@ -69,7 +69,6 @@ export {
 } from "./program/state";
 export type { State } from "./program/state";
 export { passOver, step } from "./run/step";
-export { framesToWake, restsNext } from "./program/sleep";
 export { DURATION_PATTERN, formatMs, LONGEST_WRITTEN, parseFrames } from "./time/duration";
 export { landingFrame, TICKS } from "./time/clock";
 export { clockOfTrace, createGrowingClock, frameAtAge, framesBetween } from "./time/takeClock";

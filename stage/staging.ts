@@ -4,11 +4,9 @@ import {
   createInputCursor,
   createState,
   createTrace,
-  framesToWake,
   loadInput,
   notes,
   passOver,
-  restsNext,
   runOn,
   step,
   traitsOf,
@@ -132,15 +130,13 @@ function runBodies(
   const kind = stageKind(bodies.kind);
   const stride = kind.trackStride;
   for (let frame = state.frame + 1; frame < end; frame = state.frame + 1) {
-    const isIdle = frame > 0 && state.isQuiet && cursor.nextFrame > frame && restsNext(state) && !kind.speed;
+    const isIdle = frame > 0 && cursor.nextFrame > frame && !kind.speed;
     if (isIdle && kind.isStill?.(bodies)) {
-      const next = Math.min(cursor.nextFrame, end, frame + framesToWake(state));
-      passOver(state, trace, next - frame);
+      const next = frame + passOver(state, trace, Math.min(cursor.nextFrame, end) - frame);
       for (let k = frame * stride; k < next * stride; k++) track[k] = track[k - stride]!;
-      continue;
+      if (next > frame) continue;
     }
-    if (isIdle) {
-      passOver(state, trace, 1);
+    if (isIdle && passOver(state, trace, 1) > 0) {
       kind.step(stage!, bodies, state, program.rateHz, program);
       kind.report(stage!, bodies, state);
     } else stepStaging(rules, staging, loadInput(cursor, frame), trace);

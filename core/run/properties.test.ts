@@ -8,8 +8,8 @@ import { createTrace, rewindTrace } from "../trace/trace";
 import { formatTrace } from "../trace/formatTrace";
 import type { TraceEvent } from "../trace/traceSchema";
 import { evaluate } from "./run";
-import { copyState, createState } from "../program/state";
-import { step } from "./step";
+import { AWAKE, copyState, createState } from "../program/state";
+import { passOver, step } from "./step";
 
 const RUNS = Number(process.env.RUNS ?? 120);
 
@@ -67,22 +67,38 @@ test("copying and restoring the state at any frame changes nothing, nor does clo
 });
 
 test("stepping frame by frame, without sleeping and skipping, equals the batch run", () => {
+  let skipped = 0;
+  let timed = 0;
   fc.assert(
     fc.property(anyKit, anyTake, (kit, take) => {
       const program = mustCompile(kit);
-      const cursor = createInputCursor(program, readTake(program, take));
+      const columns = readTake(program, take);
+      const cursor = createInputCursor(program, columns);
       const state = createState(program);
       const trace = createTrace(60);
       for (let f = 0; f < 120; f++) {
         state.isQuiet = false;
         state.areGatesAtRest = false;
-        state.awake.fill(1);
+        state.awake.fill(AWAKE);
         step(program, state, loadInput(cursor, f), trace);
       }
-      expect(formatTrace(program, trace)).toEqual(formatTrace(program, evaluate(program, take)));
+      const course = createState(program);
+      const played = createTrace(60);
+      seekInput(cursor, 0);
+      for (let f = 0; f < 120; f = course.frame + 1) {
+        const most = Math.min(cursor.nextFrame, 120) - f;
+        const passed = most > 0 ? passOver(course, played, most) : 0;
+        if (passed === 0) step(program, course, loadInput(cursor, f), played);
+        skipped += passed;
+        if (passed > 0 && passed < most) timed++;
+      }
+      expect(formatTrace(program, played)).toEqual(formatTrace(program, trace));
+      expect(formatTrace(program, evaluate(program, take))).toEqual(formatTrace(program, trace));
     }),
     { numRuns: RUNS },
   );
+  // Frames were skipped, and some skips ended at a wake time, not at an input.
+  expect([skipped > 4 * RUNS, timed > RUNS / 10]).toEqual([true, true]);
 });
 
 /** Returns whether a gate has no events in a trace. */

@@ -8,7 +8,6 @@ import {
 import type { Take } from "../input/takeSchema";
 import { createTrace, type Trace } from "../trace/trace";
 import type { Program } from "../program/program";
-import { framesToWake, restsNext } from "../program/sleep";
 import { createState, type State } from "../program/state";
 import { passOver, step } from "./step";
 
@@ -42,9 +41,9 @@ export function runOn(
 ): void {
   const end = Math.min(upTo, columns.frames);
   for (let frame = state.frame + 1; frame < end; frame = state.frame + 1) {
-    if (state.isQuiet && cursor.nextFrame > frame && restsNext(state))
-      passOver(state, trace, Math.min(cursor.nextFrame - frame, end - frame, framesToWake(state)));
-    else step(program, state, loadInput(cursor, frame), trace);
+    const most = Math.min(cursor.nextFrame, end) - frame;
+    if (most <= 0 || passOver(state, trace, most) === 0)
+      step(program, state, loadInput(cursor, frame), trace);
   }
 }
 

@@ -11,7 +11,7 @@ import { judgePrompts } from "../prompts/judgePrompts";
 import { stepPrompts } from "../prompts/stepPrompts";
 import { note, put, SPEED, type Trace } from "../trace/trace";
 import { NEVER, type Program } from "../program/program";
-import { isDue, setAlarm } from "../program/sleep";
+import { framesToWake, isDue, restsNext, setAlarm } from "../program/sleep";
 import { HIDDEN, type State } from "../program/state";
 
 /** Returns whether any prompt is shown, has just ended, or waits for its time. */
@@ -39,13 +39,17 @@ function findQuiet(program: Program, state: State): boolean {
 }
 
 /**
- * Skips `frames` frames without input and before a wake time from a quiet state: only the clocks advance. Equivalent to stepping
- * each of them (tested).
+ * Skips up to `most` frames on which no input changes: as many as come before anything can happen by time. Only the clocks
+ * advance. Returns the number of frames skipped, 0 if the next one must be stepped. Equivalent to stepping each of them
+ * (tested).
  */
-export function passOver(state: State, trace: Trace, frames: number): void {
+export function passOver(state: State, trace: Trace, most: number): number {
+  if (!state.isQuiet || !restsNext(state)) return 0;
+  const frames = most === 1 ? 1 : Math.min(most, framesToWake(state));
   state.frame += frames;
   state.gameTicks += frames * state.speedPercent;
   trace.frames = state.frame + 1;
+  return frames;
 }
 
 /**

@@ -204,6 +204,15 @@ const anyGates = (patterns: number, moves: number) => {
   });
 };
 
+type AnyGates = typeof anyGates extends (...given: never[]) => fc.Arbitrary<infer G> ? G : never;
+
+/** Returns the gates without those that are evaluated on every frame, so that frames can be skipped. */
+function letRest(gates: AnyGates) {
+  const { g, j, k, n } = gates;
+  const { spentFor, linger } = j;
+  return { g, j: "while" in j ? { all: ["g", "h"], spentFor, linger } : j, k: { linger: k.linger }, n };
+}
+
 const PLAIN_MODES = { modes: undefined, start: undefined, switches: undefined };
 const TWO_MODES = (carry: boolean) => ({
   modes: [
@@ -226,6 +235,7 @@ const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: 
       opposites: fc.constantFrom("neutral", "latest", "first"),
       queue: maybe(fc.constantFrom("newest", "all")),
       mirrorWhen: maybe(fc.constantFrom("g", "out:m0")),
+      mayRest: fc.boolean(),
     })
     .chain(base =>
       fc.record({
@@ -237,7 +247,8 @@ const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: 
     .chain(({ base, moves, prompts }) =>
       anyGates(base.patterns.length, moves.length).map(gates => ({ base, moves, prompts, gates })),
     )
-    .map(({ base, moves, prompts, gates }) => {
+    .map(({ base, moves, prompts, gates: drawn }) => {
+      const gates = base.mayRest ? letRest(drawn) : drawn;
       const hasModes = base.modes.modes !== undefined;
       const strip = <T extends object>(item: T) => (hasModes ? item : { ...item, modes: undefined });
       const kit = {
@@ -271,7 +282,10 @@ const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: 
         })),
         patterns: named("p", base.patterns.map(strip)),
         moves: named("m", moves.map(strip)),
-        prompts: named("r", prompts.map(strip)),
+        prompts: named(
+          "r",
+          prompts.map(base.mayRest ? item => ({ ...strip(item), opens: undefined }) : strip),
+        ),
         queue: base.queue,
         ...base.modes,
       };
@@ -283,7 +297,10 @@ const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: 
     })
     .filter(kit => compile(kit).ok);
 
-/** A random kit that compiles: every kind of rule, sometimes two modes, sometimes prompts. */
+/**
+ * A random kit that compiles: every kind of rule, sometimes two modes, sometimes prompts. Half of them have no gate that is
+ * evaluated on every frame.
+ */
 export const anyKit = kitOf(pattern, 1, 0);
 
 /** A random kit whose prompts share presses with chains of taps, sequences and mashes. */
@@ -297,16 +314,20 @@ const lane = <T>(value: fc.Arbitrary<T>, gap: number) =>
 
 const value = fc.constantFrom(0, 0, 0.45, 1, 1);
 
-/** A random take of two seconds, sometimes in slow motion, with painted gates. */
-export const anyTake: fc.Arbitrary<Take> = fc
-  .record({
-    lanes: fc.record(Object.fromEntries(CONTROLS.map(id => [id, lane(value, 9)]))),
+/** Lanes with so many frames between two changes at most. */
+const lanesOf = (gap: number) =>
+  fc.record({
+    lanes: fc.record(Object.fromEntries(CONTROLS.map(id => [id, lane(value, gap)]))),
     gates: fc.record({
-      g: lane(fc.constantFrom(0 as const, 1 as const), 15),
-      h: lane(fc.constantFrom(0 as const, 1 as const), 30),
+      g: lane(fc.constantFrom(0 as const, 1 as const), gap + 6),
+      h: lane(fc.constantFrom(0 as const, 1 as const), gap + 21),
     }),
     speed: maybe(lane(fc.constantFrom(0, 50, 100, 400), 40)),
-  })
+  });
+
+/** A random take of two seconds, sometimes in slow motion, with painted gates; with hardly a quiet frame, or with many. */
+export const anyTake: fc.Arbitrary<Take> = fc
+  .oneof(lanesOf(9), lanesOf(9), lanesOf(150))
   .map(({ lanes, gates, speed }) => {
     const take = {
       format: "moss-tap/take",
