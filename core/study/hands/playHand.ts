@@ -168,7 +168,8 @@ export function playHandWithPositions(
       const earliest = lane.length === 0 ? 0 : isClose ? stroke.from : freeFrom + gap;
       endBefore = stroke.to ?? Infinity;
       if (own.isMissed) return;
-      const latest = Math.max(earliest, take.frames - 1);
+      // A press after the last frame is never read, and no hand brings it back.
+      const latest = Math.max(earliest, take.frames - 1, stroke.from);
       const start = Math.min(latest, Math.max(earliest, stroke.from + offset));
       const least = stroke.to === undefined ? 0 : Math.min(1, stroke.to - stroke.from);
       const pairs = placed(stroke, start, own.stretch, least);
