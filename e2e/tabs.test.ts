@@ -164,17 +164,39 @@ test("an edit and a recording survive a killed browser", async () => {
   }
 });
 
+/** Waits until the page has fetched these views of a kit ahead. */
+const waitForViews = (...views: readonly string[]) =>
+  waitFor(driver, "every view", () =>
+    driver.executeScript<boolean>(
+      `return arguments[0].every(view =>
+        performance.getEntriesByType("resource").some(({ name }) => name.includes("/kit" + view)))`,
+      views,
+    ),
+  );
+
+test("a kit opens from the shelf after the server has stopped", async () => {
+  const app = await startApp();
+  try {
+    await openDemo({ driver, address: app.address }, "belfry-runner", "play");
+    await driver.get(`${app.address}/?offline=tab`);
+    await waitForViews("-", ".play", ".tune");
+    app.stop();
+    await clickOn(driver, "[data-testid=kit-belfry-runner] a");
+    await find(driver, "[data-testid=stage]");
+    await press(driver, "Tune");
+    await find(driver, "[data-testid=tune]");
+    await driver.manage().logs().get("browser");
+  } finally {
+    app.stop();
+  }
+});
+
 test("all views open after the server has stopped", async () => {
   const app = await startApp();
   try {
     await openDemo({ driver, address: app.address }, "belfry-runner", "play");
     await driver.get(`${app.address}/kit/belfry-runner/play?offline=tab`);
-    await waitFor(driver, "every view", () =>
-      driver.executeScript<boolean>(
-        `return ["wire", "shape", "tune", "prove", "handOver"].every(view =>
-          performance.getEntriesByType("resource").some(({ name }) => name.includes("/kit." + view)))`,
-      ),
-    );
+    await waitForViews(".wire", ".shape", ".tune", ".prove", ".handOver");
     await waitFor(driver, "the parts of exports", () =>
       driver.executeScript<boolean>(
         `return performance.getEntriesByType("resource").some(({ name }) => name.endsWith("/player/parts.json"))`,

@@ -8,7 +8,7 @@ import { isBroken, type Broken, type KitRecord } from "../storage/records";
 import { Button } from "../ui/Button";
 import { holdWords } from "../ui/holdWords";
 import { useNotices } from "../ui/noticesContext";
-import { loadSavePack } from "./loadSavePack";
+import { loadSavePack } from "./loadParts";
 import { TakePicture } from "./TakePicture";
 
 function formatWhen(ms: number): string {

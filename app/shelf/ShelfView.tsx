@@ -6,11 +6,10 @@ import type { ReadFile } from "#handover";
 import { loadReaders } from "../judging/reading";
 import { Logo } from "../shell/Logo";
 import { ThemeButton } from "../shell/ThemeButton";
-import { useFetchAhead } from "../shell/useFetchAhead";
+import { PrefetchViews } from "../shell/PrefetchViews";
 import type { Library } from "../storage/library";
 import { isBroken, type Broken, type KitRecord } from "../storage/records";
 import { documentOf } from "../storage/shelf";
-import { takeIn } from "../storage/takeIn";
 import { loadTakenSheet } from "../takeIn/loadTakenSheet";
 import { TakingInBoard } from "../takeIn/TakingInBoard";
 import { useTakingIn } from "../takeIn/useTakingIn";
@@ -18,7 +17,7 @@ import { Button } from "../ui/Button";
 import { useStored } from "../storage/context";
 import { useNotices } from "../ui/noticesContext";
 import { BrokenCard, KitCard } from "./KitCard";
-import { loadSavePack } from "./loadSavePack";
+import { loadSavePack, loadTakeIn } from "./loadParts";
 import { TakePicture } from "./TakePicture";
 
 interface Demo {
@@ -28,7 +27,10 @@ interface Demo {
 }
 
 /** The parts that the shelf loads when they are needed. */
-const PARTS = [loadReaders, loadSavePack, loadTakenSheet];
+const PARTS = [loadReaders, loadSavePack, loadTakeIn, loadTakenSheet];
+
+/** The cause and the cure where a part was not fetched. */
+const NOT_FETCHED = "What reads them could not be fetched from the server: try again when it runs.";
 
 const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(min(300px,100%),1fr))] gap-5";
 
@@ -47,7 +49,16 @@ function useShelf() {
   };
   return {
     open,
-    place: (read: readonly ReadFile[]) => takeIn(read, { shelf, notify, onChange: () => void revalidate() }),
+    async place(read: readonly ReadFile[]) {
+      const part = await loadTakeIn().catch(() => undefined);
+      if (part) return part.takeIn(read, { shelf, notify, onChange: () => void revalidate() });
+      notify({
+        tone: "trouble",
+        title: "The files were not read. The shelf is as it was.",
+        details: [NOT_FETCHED],
+      });
+      return [];
+    },
     takeOff: async ({ id, name, raw }: { id: string; name: string; raw?: unknown }) => {
       const taken = await shelf.takeOff(id);
       await revalidate();
@@ -123,7 +134,6 @@ export function ShelfView({
   kits: readonly (KitRecord | Broken)[];
   library: Library | undefined;
 }) {
-  useFetchAhead(PARTS);
   const { open, place, takeOff } = useShelf();
   const taking = useTakingIn(place);
   const navigate = useNavigate();
@@ -145,6 +155,7 @@ export function ShelfView({
       onDragLeave={() => setOver(false)}
       onDrop={onDrop}
     >
+      <PrefetchViews parts={PARTS} />
       <header className="flex h-14 items-center justify-between border-b border-line px-5">
         <Logo />
         <ThemeButton />
