@@ -12,6 +12,7 @@ import {
   openForm,
 } from "./browser";
 import { useSession } from "./session";
+import { STORED_SWITCH } from "../app/shell/offline";
 
 const session = useSession();
 
@@ -113,5 +114,5 @@ test("a switch in the address turns it off, and is removed from the address", as
   await driver.get(`${address}/?offline=off`);
   await find(driver, 'ul[aria-label="Demos"]');
   expect(await driver.getCurrentUrl()).toBe(`${address}/`);
-  expect(await driver.executeScript("return localStorage.getItem('moss-tap-offline')")).toBe("off");
+  expect(await driver.executeScript("return localStorage.getItem(arguments[0])", STORED_SWITCH)).toBe("off");
 });

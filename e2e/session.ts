@@ -2,6 +2,7 @@ import { readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import type { Driver } from "selenium-webdriver/chrome.js";
 import { afterEach, beforeAll, beforeEach, expect, inject } from "vitest";
+import { STORED_SWITCH } from "../app/shell/offline";
 import { attachTo, measurePage, setItem, type Page } from "./browser";
 import { clearPage, forgetScripts, goesOn } from "./tabPage";
 
@@ -49,7 +50,7 @@ export function useSession(docks: Docks | null = TALL_DOCKS): Session {
       await driver.get(`${origin}/moss.svg`);
       const storageTypes = "local_storage,indexeddb,cookies,cache_storage,service_workers";
       await driver.sendDevToolsCommand("Storage.clearDataForOrigin", { origin, storageTypes });
-      await setItem(session, "moss-tap-offline", "off");
+      await setItem(session, STORED_SWITCH, "off");
     }
     if (docks) await setItem(session, "moss-tap-dock", JSON.stringify(docks));
   });

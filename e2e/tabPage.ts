@@ -1,5 +1,6 @@
 import type { WebDriver } from "selenium-webdriver";
 import type { Driver } from "selenium-webdriver/chrome.js";
+import { STORED_SWITCH } from "../app/shell/offline";
 
 // The page of a tab between two tests: scripts of its documents, and the empty shelf from which the next test goes on.
 
@@ -71,7 +72,7 @@ export async function clearPage(driver: WebDriver): Promise<boolean> {
   const isOurs = await driver.executeScript<boolean>(
     `for (const button of document.querySelectorAll("[aria-label=Notices] button"))
        if (button.textContent.startsWith("Close")) button.click();
-     return "__reactRouterDataRouter" in window && localStorage.getItem("moss-tap-offline") === "off";`,
+     return "__reactRouterDataRouter" in window && localStorage.getItem("${STORED_SWITCH}") === "off";`,
   );
   if (!isOurs) return false;
   await goWithin(driver, "/");
@@ -79,7 +80,7 @@ export async function clearPage(driver: WebDriver): Promise<boolean> {
   const isClear = await driver.executeScript<boolean>(
     `localStorage.clear();
      sessionStorage.clear();
-     localStorage.setItem("moss-tap-offline", "off");
+     localStorage.setItem("${STORED_SWITCH}", "off");
      return !document.querySelector("[aria-label=Notices] li");`,
   );
   if (isClear) cleared.add(driver);

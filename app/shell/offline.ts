@@ -3,7 +3,8 @@ import type { Notify } from "../ui/notices";
 
 const WORKER = "/service-worker.js";
 const SWITCH = "offline";
-const STORED_SWITCH = "moss-tap-offline";
+/** The key in localStorage under which the switch is kept. */
+export const STORED_SWITCH = "moss-tap-offline";
 
 /** The time after which the application is kept for use without a server: the first view is shown by then. */
 const KEEP_AFTER_MS = 2000;
