@@ -2,7 +2,8 @@ import { beforeEach, expect, test } from "vitest";
 import { writeAt } from "#core";
 import { readKitAndTakes } from "../tests/evaluated";
 import { openKit, openTab, until, type TestTab } from "../tests/testWorld";
-import { isOld } from "./studying";
+import { shallow } from "zustand/shallow";
+import { foundOf, isOld } from "./studying";
 import { DEFAULT_STUDY_SETTINGS, type StudyName } from "./studySettings";
 
 const { kit: KIT, takes: TAKES } = readKitAndTakes("demo/belfry-runner");
@@ -52,9 +53,23 @@ test("a study is made by two workers into one answer, and is of an older kit onc
   expect(isOld(study("sweep")!, open())).toBe(true);
 });
 
+test("a report of progress alone leaves what a study has found as it is", async () => {
+  const steps = { ofProgress: 0, ofMore: 0 };
+  tab.studying.subscribe(({ sweep: now }, { sweep: before }) => {
+    if (!now || !before) return;
+    const isSame = shallow(foundOf(now), foundOf(before));
+    if (!isSame) steps.ofMore++;
+    else if (now.share > before.share) steps.ofProgress++;
+  });
+  // Enough values that reports come before the study is done.
+  sweep(Array.from({ length: 4000 }, (_, k) => k));
+  await until(() => steps.ofProgress > 0 && steps.ofMore > 0);
+  tab.studying.stop("sweep");
+});
+
 test("a cancelled study ends at once and keeps its partial result; a restart drops old answers; it ends with its kit", async () => {
   // Enough values that the study cannot finish between two checks.
-  const values = Array.from({ length: 600 }, (_, k) => k);
+  const values = Array.from({ length: 4000 }, (_, k) => k);
   sweep(values);
   await until(() => sweptPoints().length > 2);
   const found = sweptPoints().length;

@@ -25,6 +25,16 @@ export interface Study<V = unknown> {
   readonly checks: readonly Check[];
 }
 
+/** A study without its progress: everything that its results are drawn from. */
+export type FoundStudy<V = unknown> = Omit<Study<V>, "share" | "leftMs">;
+
+/** Returns a study without its progress, of which reports come many times a second. */
+export function foundOf<V>(study: Study<V> | undefined): FoundStudy<V> | undefined {
+  if (!study) return undefined;
+  const { share: _share, leftMs: _leftMs, ...found } = study;
+  return found;
+}
+
 /** A study to run: one question per worker, all on the same takes, and how to merge their answers. */
 export interface StudyAsk<N extends JobName, V> {
   readonly job: N;

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import type { Kit } from "#core";
-import { useStudy, useStudying } from "../document/studiesContext";
+import { useStudy, useStudying, useStudyProgress } from "../document/studiesContext";
 import { useDocument } from "../document/workbenchContext";
 import { isOld } from "../document/studying";
 import type { StudyName } from "../document/studySettings";
@@ -11,6 +11,23 @@ function leftWords(leftMs: number | undefined): string {
   if (leftMs === undefined) return "";
   const seconds = Math.ceil(leftMs / 1000);
   return seconds < 90 ? `, ${seconds} s left` : `, ${Math.ceil(seconds / 60)} min left`;
+}
+
+function StudyProgress({ name, word }: { name: StudyName; word: string }) {
+  const { share, leftMs } = useStudyProgress(name);
+  return (
+    <>
+      <progress
+        value={share}
+        max={1}
+        aria-label={`${word}: how far it has come`}
+        className="h-2 w-40 accent-moss"
+      />
+      <span className="font-mono text-soft">
+        {Math.floor(share * 100)} %{leftWords(leftMs)}
+      </span>
+    </>
+  );
 }
 
 /**
@@ -54,15 +71,7 @@ export function StudyBar({
     >
       {isWorking ? (
         <>
-          <progress
-            value={study.share}
-            max={1}
-            aria-label={`${word}: how far it has come`}
-            className="h-2 w-40 accent-moss"
-          />
-          <span className="font-mono text-soft">
-            {Math.floor(study.share * 100)} %{leftWords(study.leftMs)}
-          </span>
+          <StudyProgress name={name} word={word} />
           <Button onClick={() => studying.stop(name)}>Cancel</Button>
         </>
       ) : (

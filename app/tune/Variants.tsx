@@ -2,8 +2,8 @@ import { nanoid } from "nanoid";
 import { formatMoveCounts, listChanges, nameOf, type Kit, type RuleCounts } from "#core";
 import { useStudy, useStudySettings, useStudying } from "../document/studiesContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
-import type { Studies } from "../document/studying";
-import { PRESENT_VERSION } from "../document/studySettings";
+import type { FoundStudy } from "../document/studying";
+import { PRESENT_VERSION, type StudyResults } from "../document/studySettings";
 import { useTape } from "../tape/hand/context";
 import { Button } from "../ui/Button";
 import { ChoiceWord } from "../ui/ChoiceWord";
@@ -84,7 +84,7 @@ function Comparison({
   study,
   drawn,
 }: {
-  study: Studies["variants"];
+  study: FoundStudy<StudyResults["variants"]> | undefined;
   drawn: readonly [Kit, Kit] | undefined;
 }) {
   const { own, counts, stories } = study?.value ?? {};

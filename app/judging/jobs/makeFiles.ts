@@ -9,7 +9,8 @@ export const makeFilesJob: Job<
 > = ({ format, parts, ...handover }, takes, tools) => {
   const form = EXPORT_FORMATS.find(item => item.id === format);
   if (!form) throw new Error(`there is no form "${format}"`);
-  const report = createProgressReporter(tools);
+  // The step that is under way goes with every report.
+  const report = createProgressReporter(tools, 0);
   const files = form.files({ ...handover, takes }, parts, (done, of, step) => report(done, of, () => step));
   return { value: files, transfer: [...new Set(files.map(file => file.bytes.buffer))] };
 };

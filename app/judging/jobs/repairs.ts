@@ -21,7 +21,7 @@ export const repairsJob: Job<RepairsQuestion, readonly (readonly Repair[])[]> = 
   tools,
 ) => {
   const repairs: (readonly Repair[])[] = [];
-  const reportProgress = createProgressReporter(tools);
+  const reportProgress = createProgressReporter(tools, 0);
   for (const fate of fates) {
     const search = searchRepairs(kit, take!, fate, { prepare: prepareStudied(), isNearestOnly, others });
     repairs.push(await workThrough(search, tools, () => undefined));

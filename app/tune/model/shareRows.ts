@@ -1,5 +1,6 @@
 import { nameOf, type HandsResult, type Kit, type Share } from "#core";
-import type { Studies } from "../../document/studying";
+import type { FoundStudy } from "../../document/studying";
+import type { StudyResults } from "../../document/studySettings";
 
 /** A row of shares: one for each column; undefined without a result. */
 export interface ShareRow {
@@ -33,7 +34,10 @@ export function listRuleRows(kit: Kit, sides: Sides): ShareRow[] {
 }
 
 /** Returns a row for each check that was judged. */
-export function listCheckRows(study: Studies["hands"], sides: Sides): ShareRow[] {
+export function listCheckRows(
+  study: FoundStudy<StudyResults["hands"]> | undefined,
+  sides: Sides,
+): ShareRow[] {
   const found = sides.find(side => side !== undefined)?.checks ?? [];
   return found.map(({ check }) => ({
     key: `check ${check}`,
