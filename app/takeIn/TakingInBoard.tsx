@@ -1,4 +1,5 @@
 import { lazy, Suspense, useState } from "react";
+import { useStore } from "zustand";
 import { sumTaken, type TakenLine } from "../storage/takenIn";
 import { Button } from "../ui/Button";
 import { loadTakenSheet } from "./loadTakenSheet";
@@ -34,7 +35,8 @@ export function TakingInBoard({
   taking: TakingIn;
   isShortListElsewhere?: boolean;
 }) {
-  const { now, lines } = taking;
+  const { lines } = taking;
+  const now = useStore(taking.now);
   const [isListed, setListed] = useState(false);
   const close = () => {
     setListed(false);

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from "react";
+import { createStore, type StoreApi } from "zustand/vanilla";
 import type { ReadFile } from "#handover";
 import { useWorkers } from "../judging/workers";
 import { beginReading, type Reading } from "../judging/reading";
@@ -14,7 +15,8 @@ export interface ReadingNow {
 
 /** The running import, and the results of the last one. */
 export interface TakingIn {
-  readonly now: ReadingNow | undefined;
+  /** How far reading is, undefined while nothing is read; a store, so that only the board renders with it. */
+  readonly now: StoreApi<ReadingNow | undefined>;
   readonly lines: readonly TakenLine[] | undefined;
   readonly begin: (files: readonly File[]) => void;
   /** Cancels reading; nothing is imported. */
@@ -29,18 +31,18 @@ export interface TakingIn {
 export function useTakingIn(place: (read: readonly ReadFile[]) => Promise<readonly TakenLine[]>): TakingIn {
   const workers = useWorkers();
   const reading = useRef<Reading>(undefined);
-  const [now, setNow] = useState<ReadingNow>();
+  const [now] = useState(() => createStore<ReadingNow | undefined>(() => undefined));
   const [lines, setLines] = useState<readonly TakenLine[]>();
   useEffect(() => () => reading.current?.stop(), []);
 
   async function run(files: readonly File[]): Promise<void> {
     const begun = beginReading(workers, files, (done, of) => {
-      if (reading.current === begun) setNow({ files: files.length, done, of });
+      if (reading.current === begun) now.setState({ files: files.length, done, of }, true);
     });
     reading.current = begun;
     const read = await begun.outcome;
     const isLast = reading.current === begun;
-    if (isLast) setNow(undefined);
+    if (isLast) now.setState(undefined, true);
     if (read && isLast) setLines(await place(read));
   }
 
