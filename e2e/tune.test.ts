@@ -282,6 +282,15 @@ test("a long job goes on while another view is open, and is cancelled at once", 
   // A hundred million frames: no machine ends before it is cancelled.
   const long = lengthenTake(read("1-clean-bout") as Take, 20_000);
   await openKit(session, read("kit") as Kit, [long], "tune");
+  await study("Sweep");
+  await choose(driver, "hands", "by steady hands");
+  await typeOver(driver, "plays a take", "2000");
+  await press(driver, "Sweep");
+  // Lines are drawn long before the end.
+  await find(driver, '//*[@data-testid="study-sweep" and @data-state="working"]//*[contains(., "so far")]');
+  await find(driver, 'section[aria-label="Sweep"] canvas');
+  expect(await stateOf("sweep")).toBe("working");
+  await press(driver, "Cancel");
   await study("Hands");
   await typeOver(driver, "plays a take", "5000");
   await press(driver, "Run the simulation");

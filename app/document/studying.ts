@@ -123,6 +123,8 @@ export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Study
     const answers: (AnswerOf<J> | undefined)[] = questions.map(() => undefined);
     const shares = questions.map(() => 0);
     const progress = () => progressOf(shares, nowMs() - beganMs);
+    // A list of its own each time, by which its readers see that there is more.
+    const found = () => merge([...answers]);
     let left = questions.length;
     const finish = (q: number, outcome: Outcome<J>) => {
       if (asking.get(name) !== own) return;
@@ -134,7 +136,7 @@ export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Study
       shares[q] = 1;
       if (outcome.state === "done") answers[q] = outcome.value;
       if (left === 0) asking.delete(name);
-      show(name, { ...progress(), value: merge(answers), ...(left === 0 ? { state: "done" } : {}) });
+      show(name, { ...progress(), value: found(), ...(left === 0 ? { state: "done" } : {}) });
     };
     const own = questions.map((question, q) => {
       const asked = jobs.ask<J>({
@@ -146,7 +148,7 @@ export function createStudying({ workbench, jobs, nowMs }: StudyingWorld): Study
           if (asking.get(name) !== own) return;
           shares[q] = of > 0 ? done / of : 0;
           if (partial !== undefined) answers[q] = partial as AnswerOf<J>;
-          show(name, { ...progress(), ...(partial === undefined ? {} : { value: merge(answers) }) });
+          show(name, { ...progress(), ...(partial === undefined ? {} : { value: found() }) });
         },
       });
       void asked.outcome.then(outcome => finish(q, outcome));

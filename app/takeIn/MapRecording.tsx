@@ -249,7 +249,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
               </Button>
             ) : (
               <>
-                <progress aria-label="Read so far" className="grow accent-moss" value={share} max={1} />
+                <progress aria-label="Read so far" className="grow" value={share} max={1} />
                 <Button onClick={stop}>Cancel</Button>
               </>
             )}

@@ -53,7 +53,7 @@ export function TakingInBoard({
           <span className="font-mono">
             {(now.done / 1e6).toFixed(1)} of {(now.of / 1e6).toFixed(1)} MB
           </span>
-          <progress className="block w-full accent-moss" value={now.done} max={Math.max(1, now.of)} />
+          <progress className="block w-full" value={now.done} max={Math.max(1, now.of)} />
         </label>
         <Button onClick={taking.stop}>Cancel</Button>
       </div>

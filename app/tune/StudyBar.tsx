@@ -17,12 +17,7 @@ function StudyProgress({ name, word }: { name: StudyName; word: string }) {
   const { share, leftMs } = useStudyProgress(name);
   return (
     <>
-      <progress
-        value={share}
-        max={1}
-        aria-label={`${word}: how far it has come`}
-        className="h-2 w-40 accent-moss"
-      />
+      <progress value={share} max={1} aria-label={`${word}: how far it has come`} className="w-40" />
       <span className="font-mono text-soft">
         {Math.floor(share * 100)} %{leftWords(leftMs)}
       </span>

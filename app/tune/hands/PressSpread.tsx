@@ -15,14 +15,9 @@ function SpreadCurve({
   press: PressShare;
   kit: Kit;
 }) {
-  const line = (
-    label: string,
-    look: "moss" | "fern",
-    dash: readonly number[],
-    read: (share: Share) => number,
-  ) => ({
+  const line = (label: string, dash: readonly number[], read: (share: Share) => number) => ({
     label,
-    look,
+    look: "moss" as const,
     dash,
     points: points.map(({ spreadMs, share }) => ({ x: spreadMs, y: Math.round(read(share) * 100) })),
   });
@@ -39,9 +34,9 @@ function SpreadCurve({
       <LineChart
         label={name}
         lines={[
-          line("used as it was", "moss", [], share => share.share),
-          line("95 % interval", "fern", [4, 3], share => share.low),
-          line("", "fern", [4, 3], share => share.high),
+          line("used as it was", [], share => share.share),
+          line("95 % interval", [4, 3], share => share.low),
+          line("", [4, 3], share => share.high),
         ]}
         marks={[]}
         xWords={`spread of the onset, ms (1f is ${Math.round(10_000 / kit.rate) / 10} ms)`}
