@@ -6,7 +6,7 @@ import { CHART_BASE, CHART_FONT, useChart } from "./useChart";
 /** One line of a chart; its look sets colour and dashes, so that lines differ without colour. */
 export interface ChartLine {
   readonly label: string;
-  readonly look: "moss" | "bark" | "foxglove" | "dew" | "soft";
+  readonly look: "moss" | "sprout" | "bark" | "foxglove" | "dew" | "soft";
   readonly dash?: readonly number[];
   readonly points: readonly { readonly x: number; readonly y: number }[];
 }

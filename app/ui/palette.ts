@@ -8,6 +8,7 @@ export interface Palette {
   readonly soft: string;
   readonly moss: string;
   readonly fern: string;
+  readonly sprout: string;
   readonly lichen: string;
   readonly lichenInk: string;
   readonly bark: string;
@@ -27,6 +28,7 @@ export function readPalette(element: Element): Palette {
     "soft",
     "moss",
     "fern",
+    "sprout",
     "lichen",
     "lichenInk",
     "bark",

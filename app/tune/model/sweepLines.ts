@@ -31,7 +31,7 @@ export function linesOf(points: readonly SweepPoint[]): ChartLine[] {
     line("performed", "moss", [], perRun(sumOf)),
     line(
       "by buffer",
-      "moss",
+      "sprout",
       [6, 3],
       perRun(({ performed }) => performed.buffer + performed.both),
     ),
