@@ -4,6 +4,7 @@ import type { ReadFile } from "#handover";
 import { useWorkers } from "../judging/workers";
 import { beginReading, type Reading } from "../judging/reading";
 import type { TakenLine } from "../storage/takenIn";
+import { loadTakenSheet } from "./loadTakenSheet";
 
 /** The progress of reading. */
 export interface ReadingNow {
@@ -40,6 +41,8 @@ export function useTakingIn(place: (read: readonly ReadFile[]) => Promise<readon
       if (reading.current === begun) now.setState({ files: files.length, done, of }, true);
     });
     reading.current = begun;
+    // With the readers, so that the list of results opens though the server may have ended by then.
+    loadTakenSheet().catch(() => undefined);
     const read = await begun.outcome;
     const isLast = reading.current === begun;
     if (isLast) now.setState(undefined, true);
