@@ -7,7 +7,7 @@ export const FIRED = 2;
 export const SUSTAINED = 3;
 export const LAPSED = 4;
 
-/** Whether a pattern is stepped on the next frame: not before a control it watches changes, in any case, or at its wake time. */
+/** When a pattern is stepped next: once a control it watches changes; on the next frame; or at its wake time, if not before. */
 export const ASLEEP = 0;
 export const AWAKE = 1;
 export const TIMED = 2;
