@@ -292,6 +292,8 @@ test("a long job goes on while another view is open, and is cancelled at once", 
   expect(await stateOf("sweep")).toBe("working");
   await press(driver, "Cancel");
   await study("Hands");
+  // A sweep has a field of the same name.
+  await find(driver, "[data-testid=study-hands]");
   await typeOver(driver, "plays a take", "5000");
   await press(driver, "Run the simulation");
   await waitFor(driver, "progress", async () =>
