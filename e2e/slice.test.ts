@@ -213,7 +213,7 @@ test("an invalid file is refused with reason and place, and the shelf is unchang
     .toBe(1);
 });
 
-test("without its server, a shelf that has not loaded its readers refuses a file, and reads it afterwards", async () => {
+test("without its server, a shelf that has not loaded its readers refuses a file, and reads it once its page is loaded again", async () => {
   await openDemo();
   await driver.get(session.address);
   await find(driver, "[data-testid=kit-belfry-runner]");
@@ -224,14 +224,23 @@ test("without its server, a shelf that has not loaded its readers refuses a file
   const picker = await driver.findElement(By.css("[data-testid=file-picker]"));
   const kit = resolve("e2e/belfry/kit.json");
   await picker.sendKeys(kit);
-  await find(driver, '//*[@role="status"]//*[contains(., "could not be fetched from the server")]');
+  await find(driver, '//*[@role="status"]//*[contains(., "Load the page again when the server runs")]');
   await press(driver, "Save files of Belfry Runner");
   await find(driver, '//*[@role="status"]//*[contains(., "Belfry Runner was not saved as a file")]');
   await block([]);
-  await picker.sendKeys(kit);
+  await driver.navigate().refresh();
+  await find(driver, "[data-testid=kit-belfry-runner]");
+  await (await driver.findElement(By.css("[data-testid=file-picker]"))).sendKeys(kit);
   await find(driver, '//*[@role="status"]//*[contains(., "is on the shelf already")]');
   await press(driver, "Save files of Belfry Runner");
   await expect.poll(() => readdirSync(session.downloads)).toEqual(["belfry-runner.zip"]);
+  await block(["*/assets/chart*.js"]);
+  await driver.get(`${session.address}/kit/belfry-runner/shape?rule=move%3Ahop`);
+  await find(
+    driver,
+    '//*[@role="status"][contains(., "The chart is not drawn. Part of this page could not")]',
+  );
+  await block([]);
   // Chromium logs each blocked request.
   await driver.manage().logs().get("browser");
 });

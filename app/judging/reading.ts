@@ -1,4 +1,5 @@
 import type { ReadFile } from "#handover";
+import { fetchPart } from "../ui/fetchPart";
 import type { Workers } from "./workers";
 
 /** The dependencies of reading: workers, and a way to yield. */
@@ -15,10 +16,11 @@ export interface Reading {
 }
 
 /** The refusal of a file whose readers were not fetched. */
-const NO_READER = "the file: what reads it could not be fetched from the server: try again when it runs";
+const NO_READER =
+  "the file: what reads it could not be fetched from the server: load this page again when the server runs";
 
 /** Loads the readers of files; a page that reads none has no need of them. */
-export const loadReaders = () => import("./readFiles");
+export const loadReaders = () => fetchPart(() => import("./readFiles"));
 
 /**
  * Reads files a user chose or dropped, each a document or a pack of documents. Files that are too large are

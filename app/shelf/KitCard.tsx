@@ -8,6 +8,7 @@ import { isBroken, type Broken, type KitRecord } from "../storage/records";
 import { Button } from "../ui/Button";
 import { holdWords } from "../ui/holdWords";
 import { useNotices } from "../ui/noticesContext";
+import { NotFetchedError } from "../ui/fetchPart";
 import { loadSavePack } from "./loadParts";
 import { TakePicture } from "./TakePicture";
 
@@ -67,7 +68,7 @@ export function KitCard({
       notify({
         tone: "trouble",
         title: `${kit.name} was not saved as a file.`,
-        details: [`${why}: try again.`],
+        details: [error instanceof NotFetchedError ? why : `${why}: try again.`],
       });
     }
     if (kept.broken.length > 0)

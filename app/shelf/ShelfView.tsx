@@ -14,6 +14,7 @@ import { loadTakenSheet } from "../takeIn/loadTakenSheet";
 import { TakingInBoard } from "../takeIn/TakingInBoard";
 import { useTakingIn } from "../takeIn/useTakingIn";
 import { Button } from "../ui/Button";
+import { NotFetchedError } from "../ui/fetchPart";
 import { useStored } from "../storage/context";
 import { useNotices } from "../ui/noticesContext";
 import { BrokenCard, KitCard } from "./KitCard";
@@ -28,9 +29,6 @@ interface Demo {
 
 /** The parts that the shelf loads when they are needed. */
 const PARTS = [loadReaders, loadSavePack, loadTakeIn, loadTakenSheet];
-
-/** The cause and the cure where a part was not fetched. */
-const NOT_FETCHED = "What reads them could not be fetched from the server: try again when it runs.";
 
 const GRID = "mt-6 grid grid-cols-[repeat(auto-fill,minmax(min(300px,100%),1fr))] gap-5";
 
@@ -50,14 +48,15 @@ function useShelf() {
   return {
     open,
     async place(read: readonly ReadFile[]) {
-      const part = await loadTakeIn().catch(() => undefined);
-      if (part) return part.takeIn(read, { shelf, notify, onChange: () => void revalidate() });
-      notify({
-        tone: "trouble",
-        title: "The files were not read. The shelf is as it was.",
-        details: [NOT_FETCHED],
-      });
-      return [];
+      try {
+        const { takeIn } = await loadTakeIn();
+        return await takeIn(read, { shelf, notify, onChange: () => void revalidate() });
+      } catch (error) {
+        if (!(error instanceof NotFetchedError)) throw error;
+        const title = "The files were not read. The shelf is as it was.";
+        notify({ tone: "trouble", title, details: [error.message] });
+        return [];
+      }
     },
     takeOff: async ({ id, name, raw }: { id: string; name: string; raw?: unknown }) => {
       const taken = await shelf.takeOff(id);

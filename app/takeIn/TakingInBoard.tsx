@@ -1,15 +1,14 @@
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { useStore } from "zustand";
 import { sumTaken, type TakenLine } from "../storage/takenIn";
 import { Button } from "../ui/Button";
+import { useNotices } from "../ui/noticesContext";
 import { loadTakenSheet } from "./loadTakenSheet";
 import type { TakingIn } from "./useTakingIn";
 
-/** The list of results, which is loaded when it opens. */
-const TakenSheet = lazy(() => loadTakenSheet().then(({ TakenSheet }) => ({ default: TakenSheet })));
-
 /** The number of results shown individually; more are in a list. */
 const FEW_LINES = 3;
+
 /** A few results, shown individually. */
 function FewLines({ lines }: { lines: readonly TakenLine[] }) {
   return (
@@ -37,9 +36,15 @@ export function TakingInBoard({
 }) {
   const { lines } = taking;
   const now = useStore(taking.now);
-  const [isListed, setListed] = useState(false);
+  const { notify } = useNotices();
+  /** The list of results while it is open; it is loaded when it opens. */
+  const [list, setList] = useState<Awaited<ReturnType<typeof loadTakenSheet>>>();
+  const open = () =>
+    loadTakenSheet().then(setList, ({ message }: Error) =>
+      notify({ tone: "trouble", title: "The list of results was not opened.", details: [message] }),
+    );
   const close = () => {
-    setListed(false);
+    setList(undefined);
     taking.forget();
   };
   if (now)
@@ -70,17 +75,13 @@ export function TakingInBoard({
       ) : (
         <>
           <span className="grow">{sumTaken(lines)}</span>
-          <Button onClick={() => setListed(true)}>Show the list</Button>
+          <Button onClick={() => void open()}>Show the list</Button>
         </>
       )}
       <Button look="quiet" onClick={close}>
         Close
       </Button>
-      {isListed && (
-        <Suspense>
-          <TakenSheet lines={lines} onClose={() => setListed(false)} />
-        </Suspense>
-      )}
+      {list && <list.TakenSheet lines={lines} onClose={() => setList(undefined)} />}
     </div>
   );
 }

@@ -44,7 +44,7 @@ export function Histogram({
 }) {
   const counts = countBins(values, binWidth, bins);
   const words = (k: number) => `${Math.round(k * binWidth * 10) / 10}${k === bins - 1 ? "+" : ""} ${unit}`;
-  const { canvas, repaint } = useChart("bar", palette => ({
+  const { canvas, repaint, trouble } = useChart("bar", palette => ({
     data: {
       labels: counts.map((_, k) => words(k)),
       datasets: [{ data: counts, backgroundColor: palette.moss, categoryPercentage: 1, barPercentage: 0.9 }],
@@ -58,7 +58,13 @@ export function Histogram({
   }, [key, binWidth, unit, repaint]);
   return (
     <div className="h-28 w-full max-w-[420px]">
-      <canvas ref={canvas} role="img" aria-label={`${label}: ${values.length} values`} />
+      <canvas
+        ref={canvas}
+        hidden={trouble !== undefined}
+        role="img"
+        aria-label={`${label}: ${values.length} values`}
+      />
+      {trouble && <p role="status">{trouble}</p>}
     </div>
   );
 }

@@ -1,5 +1,6 @@
 import type { Chart, ChartOptions } from "chart.js";
 import { useEffect, type KeyboardEvent, type ReactNode } from "react";
+import { fetchPart } from "./fetchPart";
 import { readPalette, type Palette } from "./palette";
 import { CHART_BASE, CHART_FONT, useChart } from "./useChart";
 
@@ -113,12 +114,12 @@ export function LineChart({
     data: { datasets: toDatasets(palette, shown.lines) },
     options: optionsFor(palette, shown),
   });
-  const { canvas, chart, repaint } = useChart("line", paint, (made, palette) =>
+  const { canvas, chart, repaint, trouble } = useChart("line", paint, (made, palette) =>
     paintMarks(made, shown.marks, palette, palette.paper),
   );
   useEffect(repaint);
   const makeSvg = async (name: string) => {
-    const { chartPicture } = await import("./chartPicture");
+    const { chartPicture } = await fetchPart(() => import("./chartPicture"));
     const palette = readPalette(document.body);
     return chartPicture(name, palette, { type: "line", ...paint(palette) }, made =>
       paintMarks(made, shown.marks, palette, palette.leaf),
@@ -129,6 +130,7 @@ export function LineChart({
       <div className={`mt-2 w-full ${isMain ? "h-[clamp(12rem,50dvh,40rem)]" : "h-48 max-w-[760px]"}`}>
         <canvas
           ref={canvas}
+          hidden={trouble !== undefined}
           role={onPick ? "slider" : "img"}
           {...(onPick ? { tabIndex: 0, "aria-valuetext": shown.marks.at(-1)?.words ?? "" } : {})}
           aria-label={label}
@@ -139,6 +141,7 @@ export function LineChart({
           }}
           onKeyDown={onKeyDown}
         />
+        {trouble && <p role="status">{trouble}</p>}
       </div>
       {save?.(makeSvg)}
     </>

@@ -1,5 +1,6 @@
 import type { Chart, ChartConfiguration, ChartType, Plugin } from "chart.js";
-import { useCallback, useEffect, useRef } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { fetchPart } from "./fetchPart";
 import { readPalette, type Palette } from "./palette";
 
 export const CHART_FONT = { family: '"Atkinson Hyperlegible Mono Variable", monospace', size: 11 };
@@ -11,12 +12,13 @@ export const CHART_BASE = { animation: false, responsive: true, maintainAspectRa
 type Painted<Type extends ChartType> = Pick<ChartConfiguration<Type>, "data" | "options">;
 
 /** Loads the library of charts; it is loaded once for all charts. */
-export const loadCharts = () => import("./chartLibrary").then(library => library.withComponents());
+export const loadCharts = () =>
+  fetchPart(() => import("./chartLibrary")).then(library => library.withComponents());
 
 /**
  * Creates a chart on a canvas as soon as the library is loaded, repaints it in the colours of a new theme, and destroys it
  * with its component. `paint` returns its data and options; `repaint` applies them again if it is another function than the
- * one shown. A library that cannot be fetched leaves the canvas empty and a line in the console; the next chart tries again.
+ * one shown. `trouble` is why it is not drawn, with the cure, if the library could not be fetched.
  */
 export function useChart<Type extends ChartType>(
   type: Type,
@@ -25,6 +27,7 @@ export function useChart<Type extends ChartType>(
 ) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<Type> | undefined>(undefined);
+  const [trouble, setTrouble] = useState<string>();
   const latest = useRef({ type, paint, onDrawn });
   useEffect(() => {
     latest.current = { type, paint, onDrawn };
@@ -59,8 +62,7 @@ export function useChart<Type extends ChartType>(
         chart.current = new ChartClass<Type>(element, options);
         shown.current = paint;
       },
-      (reason: unknown) =>
-        console.info("A chart could not be drawn, as its library was not fetched.", reason),
+      ({ message }: Error) => isMounted && setTrouble(`The chart is not drawn. ${message}`),
     );
     window.addEventListener("moss-tap-theme", apply);
     return () => {
@@ -70,5 +72,5 @@ export function useChart<Type extends ChartType>(
       chart.current = undefined;
     };
   }, [apply]);
-  return { canvas, chart, repaint };
+  return { canvas, chart, repaint, trouble };
 }
