@@ -4,7 +4,6 @@ import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { Key, type WebDriver } from "selenium-webdriver";
 import {
-  choose,
   clickOn,
   describeCanvas,
   find,
@@ -116,7 +115,6 @@ async function takeWire(driver: WebDriver): Promise<void> {
 async function takeGoal(driver: WebDriver): Promise<void> {
   await openView(driver, "Tune");
   await clickOn(driver, '//nav[@aria-label="Studies"]//button[span[text()="Goal"]]');
-  await choose(driver, "presses counted", "Leap");
   await typeOver(driver, "plays a take", "20");
   await press(driver, "Find them");
   await studied(driver, "goal");

@@ -175,7 +175,8 @@ export interface StudySettings {
     readonly hand: string;
     readonly seed: number;
     readonly count: number;
-    readonly control: string;
+    /** The control whose presses are counted; empty for all, undefined for that of the first number's rule. */
+    readonly control: string | undefined;
     readonly asked: GoalAsked | undefined;
   };
   readonly sweep: {
@@ -224,7 +225,7 @@ export const DEFAULT_STUDY_SETTINGS: StudySettings = {
     hand: CHARACTERS[1]!.name,
     seed: 1,
     count: 50,
-    control: "",
+    control: undefined,
     asked: undefined,
   },
   sweep: { one: "", two: "", ranges: {}, hand: AS_RECORDED, seed: 1, count: 200, drawn: undefined },

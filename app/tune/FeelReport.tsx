@@ -135,8 +135,21 @@ function MoveLine({
   );
 }
 
-/** The prompts and patterns with their counts over the studied takes. `program` is the studied kit's. */
-function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels: readonly TakeFeel[] }) {
+/**
+ * The prompts and patterns with their counts over the studied takes. `program` is the studied kit's. Until all takes are
+ * studied, without those of which nothing was seen yet.
+ */
+function OtherRules({
+  kit,
+  program,
+  feels,
+  isWhole,
+}: {
+  kit: Kit;
+  program: Program;
+  feels: readonly TakeFeel[];
+  isWhole: boolean;
+}) {
   const counts = sumCounts(
     program,
     feels.map(feel => feel.counts),
@@ -144,11 +157,13 @@ function OtherRules({ kit, program, feels }: { kit: Kit; program: Program; feels
   const lines = [
     ...counts.prompts.map((own, p) => ({ id: program.prompts[p]!.id, list: "prompts", own }) as const),
     ...counts.patterns.map((own, p) => ({ id: program.patterns[p]!.id, list: "patterns", own }) as const),
-  ].map(({ id, list, own }) => ({
-    key: `${list} ${id}`,
-    name: nameOf(kit, list, id),
-    words: "shown" in own ? formatPromptCounts(own) : formatPatternCounts(own),
-  }));
+  ]
+    .filter(({ own }) => isWhole || ("shown" in own ? own.shown : own.formed + own.fired) > 0)
+    .map(({ id, list, own }) => ({
+      key: `${list} ${id}`,
+      name: nameOf(kit, list, id),
+      words: "shown" in own ? formatPromptCounts(own) : formatPatternCounts(own),
+    }));
   return (
     <ul className="mt-2 text-sm" aria-label="Prompts and patterns">
       {lines.map(({ key, name, words }) => (
@@ -183,6 +198,7 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
     // oxlint-disable-next-line react-hooks/exhaustive-deps
   }, [isDue]);
   const feels = study?.value;
+  const isWhole = study?.state === "done";
   const isSameShape = study?.kit.moves?.length === kit.moves?.length;
   const moves = useMemo(
     () => (feels && isSameShape ? reportMoves(program, feels) : []),
@@ -215,11 +231,13 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
         <FeelPicture lanes={lanes} rateHz={about.rate} />
       )}
       <ul data-testid="feel-report" className="mt-3">
-        {moves.map(feel => (
-          <MoveLine key={feel.move} kit={about} feel={feel} nameOfMove={nameOfMove} />
-        ))}
+        {moves
+          .filter(({ counts }) => isWhole || counts.asked > 0)
+          .map(feel => (
+            <MoveLine key={feel.move} kit={about} feel={feel} nameOfMove={nameOfMove} />
+          ))}
       </ul>
-      {feels && isSameShape && <OtherRules kit={about} program={program} feels={feels} />}
+      {feels && isSameShape && <OtherRules kit={about} program={program} feels={feels} isWhole={isWhole} />}
     </section>
   );
 }

@@ -63,7 +63,17 @@ function optionsFor(palette: Palette, { xWords, yWords, yMost, formatX }: Shown)
   return {
     ...CHART_BASE,
     interaction: { mode: "index", intersect: false },
-    plugins: { legend: { labels: { color: palette.ink, font: CHART_FONT, boxWidth: 24, boxHeight: 1 } } },
+    plugins: {
+      legend: {
+        labels: {
+          color: palette.ink,
+          font: CHART_FONT,
+          boxWidth: 24,
+          boxHeight: 1,
+          sort: (a, b) => (a.datasetIndex ?? 0) - (b.datasetIndex ?? 0),
+        },
+      },
+    },
     scales: {
       x: {
         type: "linear",
@@ -89,6 +99,8 @@ const toDatasets = (palette: Palette, lines: readonly ChartLine[]) =>
     borderColor: palette[look],
     backgroundColor: palette[look],
     borderDash: [...dash],
+    // Dashed lines are drawn over solid ones, so that both show where they are equal.
+    order: dash.length > 0 ? 0 : 1,
     borderWidth: 2,
     pointRadius: points.length > 30 ? 0 : 2,
   }));

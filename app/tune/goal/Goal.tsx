@@ -50,6 +50,7 @@ export function Goal({ kit }: { kit: Kit }) {
           asked={asked}
           field={layoutGoal(base, asked, found.value, playPercent)}
           playPercent={playPercent}
+          isWhole={found.state === "done"}
           trying={trying}
         />
       )}

@@ -14,6 +14,7 @@ import type { Trying } from "../sweep/useTrying";
 const shareOf = ({ meeting, plays }: GoalCell) => (plays === 0 ? 0 : meeting / plays);
 /** Whole percents, rounded down, so that a cell never reads as a share that it does not have. */
 const wholePercent = (cell: GoalCell) => Math.floor(shareOf(cell) * 100 + 1e-9);
+const meetingWords = (cell: GoalCell) => `${wholePercent(cell)} %`;
 
 /** Formats the numbers of a place: "5f and 6f". */
 function formatPlace(asked: GoalAsked, { row, cell }: GoalPlace): string {
@@ -47,7 +48,7 @@ function WhyNotLess({
         return (
           <li key={number}>
             {number !== "own" &&
-              `Not ${formatPlace(asked, smaller)}: ${percent(shareOf(smaller.cell))} of plays. `}
+              `Not ${formatPlace(asked, smaller)}: ${meetingWords(smaller.cell)} of plays. `}
             {hardest && (
               <>
                 Kept least often:{" "}
@@ -79,7 +80,7 @@ function GroupShares({ groups, playPercent }: { groups: readonly GroupCell[]; pl
             <span className="text-soft">no meant press</span>
           ) : (
             <span className={qualifies(cell, playPercent / 100) ? "" : "text-foxglove"}>
-              {percent(shareOf(cell))}
+              {meetingWords(cell)}
               {!qualifies(cell, playPercent / 100) && ", not enough"}
             </span>
           )}
@@ -97,6 +98,7 @@ function PlaceWords({
   place,
   isBest,
   playPercent,
+  isWhole,
   trying,
 }: {
   kit: Kit;
@@ -105,16 +107,22 @@ function PlaceWords({
   place: GoalPlace;
   isBest: boolean;
   playPercent: number;
+  isWhole: boolean;
   trying: Trying;
 }) {
   const { cell } = place;
+  const soFar = isWhole ? "" : " so far";
   return (
     <div className="mt-1 min-h-20" data-testid="goal-place">
       <p>
-        {isBest && <b>Chosen: </b>}
-        {!field.best && <b className="text-foxglove">Nothing here is enough. The nearest: </b>}
-        <b className="font-mono">{formatPlace(asked, place)}</b>: {percent(shareOf(cell))} of {cell.plays}{" "}
-        plays {asked.groups.length > 1 && "of the group that meets it least "}meet the goal,{" "}
+        {isBest && <b>Chosen{soFar}: </b>}
+        {!field.best && (
+          <b className="text-foxglove">
+            Nothing here is enough{soFar}. The nearest{soFar}:{" "}
+          </b>
+        )}
+        <b className="font-mono">{formatPlace(asked, place)}</b>: {meetingWords(cell)} of {cell.plays} plays{" "}
+        {asked.groups.length > 1 && "of the group that meets it least "}meet the goal,{" "}
         {percent(cell.meant === 0 ? 0 : cell.kept / cell.meant)} of meant presses are kept,{" "}
         {(cell.unwanted / Math.max(1, cell.plays)).toFixed(2)} unwanted a play.{" "}
         {trying.value !== undefined && (
@@ -140,6 +148,7 @@ export function GoalField({
   asked,
   field,
   playPercent,
+  isWhole,
   trying,
 }: {
   /** The kit without the tried values. */
@@ -147,6 +156,8 @@ export function GoalField({
   asked: GoalAsked;
   field: GoalFieldModel;
   playPercent: number;
+  /** Whether every cell has all of its plays. */
+  isWhole: boolean;
   trying: Trying;
 }) {
   const [chosen, setChosen] = useState<{ row: number | undefined; value: number } | undefined>();
@@ -169,7 +180,7 @@ export function GoalField({
       text: String(wholePercent(cell)),
       isFull: qualifies(cell, playPercent / 100),
       outline: isBest ? "chosen" : isPresent(kit, asked, row, value) ? "present" : undefined,
-      words: `${formatPlace(asked, { row, cell })}: ${wholePercent(cell)} % of plays meet the goal`,
+      words: `${formatPlace(asked, { row, cell })}: ${meetingWords(cell)} of plays meet the goal`,
       isChosen: chosen !== undefined && chosen.row === row && chosen.value === value,
       isDisabled: cell.plays === 0,
     };
@@ -191,6 +202,7 @@ export function GoalField({
             place === best || (best !== undefined && place.row === best.row && place.cell === best.cell)
           }
           playPercent={playPercent}
+          isWhole={isWhole}
           trying={trying}
         />
       )}

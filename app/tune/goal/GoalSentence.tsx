@@ -67,8 +67,8 @@ function Numbers({ study }: { study: GoalStudy }) {
 
 /** The goal as an editable sentence. */
 export function GoalSentence({ kit, study }: { kit: Kit; study: GoalStudy }) {
-  const [{ playPercent, pressPercent, control, seed, count }, set] = useStudySettings("goal");
-  const { characters, character, isOwnHand, groups } = study;
+  const [{ playPercent, pressPercent, seed, count }, set] = useStudySettings("goal");
+  const { characters, character, isOwnHand, control, groups } = study;
   return (
     <p className="my-1 max-w-[960px] font-serif text-lg leading-[1.9]" data-testid="goal-sentence">
       <KeptMarks>

@@ -4,7 +4,7 @@ import { OWN_HANDS, type GoalAsked, type SweepRange, type SweptChoice } from "..
 import { useDocument } from "../../document/workbenchContext";
 import { listCharacters, withAims } from "../model/characters";
 import { isSameGoal } from "../model/goalAsked";
-import { firstRange, firstSwept, listSwept, listValues } from "../model/sweptNumbers";
+import { controlOf, firstRange, firstSwept, listSwept, listValues } from "../model/sweptNumbers";
 import { useGroups, type Groups } from "../useGroups";
 
 /** The setting for one number only. */
@@ -23,6 +23,8 @@ export interface GoalStudy {
   readonly character: Character;
   /** Whether the takes of each group are played by the character fitted to them. */
   readonly isOwnHand: boolean;
+  /** The control whose presses are counted; empty for all. */
+  readonly control: string;
   readonly groups: Groups;
   /** Whether the shown result answers another question than the one that is set now. */
   readonly isOther: boolean;
@@ -54,7 +56,8 @@ export function useGoal(kit: Kit): GoalStudy | undefined {
   const character = characters.find(({ name }) => name === settings.hand) ?? characters[0]!;
   const rangeOf = (of: SweptChoice) => settings.ranges[of.key] ?? firstRange(of);
   const valuesOf = (of: SweptChoice) => listValues(rangeOf(of).from, rangeOf(of).to, of.present, MAX_VALUES);
-  const { seed, count, control, pressPercent } = settings;
+  const { seed, count, pressPercent } = settings;
+  const control = settings.control ?? controlOf(kit, one) ?? "";
   const rows = two ? valuesOf(two) : [];
   const names = groups.list.map(({ name }) => name);
   const asked: GoalAsked = {
@@ -79,6 +82,7 @@ export function useGoal(kit: Kit): GoalStudy | undefined {
     characters,
     character,
     isOwnHand,
+    control,
     groups,
     isOther: settings.asked !== undefined && !isSameGoal(settings.asked, asked),
     begin() {

@@ -50,6 +50,9 @@ test("the best place has the smallest sum of frames among those that are enough"
   });
   const strict = layoutGoal(KIT, ASKED, [[cell(1, 80), cell(2, 90)], [cell(1, 90)], undefined], 95);
   expect([strict.best, strict.nearest]).toEqual([undefined, { row: 0, cell: cell(2, 90) }]);
+  // Of places that no play meets, the one that keeps more presses is nearer.
+  const none = [cell(1, 0), { ...cell(2, 0), kept: 40 }, { ...cell(3, 0), kept: 40 }];
+  expect(layoutGoal(KIT, ASKED, [none], 95).nearest).toEqual({ row: 0, cell: none[1] });
 });
 
 test("a place has two smaller neighbours, at the edge fewer; the present values are known", () => {

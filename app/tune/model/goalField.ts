@@ -21,7 +21,10 @@ export interface GoalFieldModel {
   readonly groupsAt: (row: number | undefined, value: number) => readonly GroupCell[];
   /** The place that meets the goal best; undefined if none does. */
   readonly best: GoalPlace | undefined;
-  /** The place that is met by the most plays, of several the one with the smallest numbers; undefined without cells. */
+  /**
+   * The place that is met by the most plays, of several the one that keeps the most presses, then the one with the smallest
+   * numbers; undefined without cells.
+   */
   readonly nearest: GoalPlace | undefined;
 }
 
@@ -32,6 +35,7 @@ function framesOf(kit: Kit, { swept }: SweptChoice, value: number): number {
 }
 
 const shareOf = ({ meeting, plays }: GoalCell) => (plays === 0 ? 0 : meeting / plays);
+const keptShareOf = ({ kept, meant }: GoalCell) => (meant === 0 ? 0 : kept / meant);
 
 /** Returns the cell of several groups: each must meet the goal, so it is that of the group with the smallest share. */
 function worstOf(cells: readonly GoalCell[]): GoalCell {
@@ -93,7 +97,12 @@ export function layoutGoal(
     best: chooseGoal(places, playPercent / 100, sizeOf),
     nearest: places
       .filter(({ cell }) => cell.plays > 0)
-      .sort((a, b) => shareOf(b.cell) - shareOf(a.cell) || sizeOf(a) - sizeOf(b))[0],
+      .sort(
+        (a, b) =>
+          shareOf(b.cell) - shareOf(a.cell) ||
+          keptShareOf(b.cell) - keptShareOf(a.cell) ||
+          sizeOf(a) - sizeOf(b),
+      )[0],
   };
 }
 

@@ -6,8 +6,10 @@ import {
   presentValue,
   readAt,
   SWEPT_GROUPS,
+  traitsOf,
   type Kit,
   type KitNumber,
+  type Move,
   type PathStep,
   type Swept,
 } from "#core";
@@ -85,6 +87,22 @@ export function firstSwept(choices: readonly SweptChoice[]): SweptChoice | undef
     choices.find(({ swept }) => swept.kind === "length") ??
     choices[0]
   );
+}
+
+/**
+ * Returns the control on which the move or the used pattern of a number is played; undefined if there are several, or none whose
+ * presses are meant.
+ */
+export function controlOf(kit: Kit, { swept }: SweptChoice): string | undefined {
+  if (swept.kind === "group") return undefined;
+  const [list, index] = swept.path;
+  const own = (kit[list as "patterns" | "moves"] ?? [])[index as number];
+  const id =
+    list === "moves" ? (own as Move | undefined)?.pattern : list === "patterns" ? own?.id : undefined;
+  const pattern = kit.patterns.find(item => item.id === id);
+  if (!pattern || !kit.moves?.some(move => move.pattern === id)) return undefined;
+  const played = traitsOf(pattern.kind).playedOn(pattern, kit);
+  return played.length === 1 ? played[0] : undefined;
 }
 
 /** Returns the default range of a sweep: from 0 to about twice the present value, in its unit. */

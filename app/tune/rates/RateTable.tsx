@@ -4,9 +4,18 @@ import type { VersionStory } from "../../judging/jobs/stories";
 import { Button } from "../../ui/Button";
 import { countDifferences, eventsAt, type RateRule } from "../model/rateTable";
 
-/** The result of one rule at one rate; choosing it lists its differences. */
-function RateCell({ rule, rate, events }: { rule: RateRule; rate: number; events: readonly AlignedEvent[] }) {
+/** The result of one rule at one rate; choosing it lists its differences. `events` is undefined while it is not judged. */
+function RateCell({
+  rule,
+  rate,
+  events,
+}: {
+  rule: RateRule;
+  rate: number;
+  events: readonly AlignedEvent[] | undefined;
+}) {
   const [{ chosen }, set] = useStudySettings("rates");
+  if (!events) return <span className="px-2 text-soft">·</span>;
   if (events.length === 0) return <span className="px-2 text-soft">–</span>;
   const parts = countDifferences(events);
   const isAlike = parts.length === 0;
@@ -33,6 +42,7 @@ export function RateTable({
 }) {
   const [{ drawn }] = useStudySettings("rates");
   if (stories.length === 0) return null;
+  const judged = new Set(stories.map(({ version }) => version));
   return (
     <table className="mt-1 text-sm" data-testid="rates">
       <thead>
@@ -55,7 +65,11 @@ export function RateTable({
             </th>
             {drawn.map((rate, version) => (
               <td key={rate} className="px-1 text-right">
-                <RateCell rule={rule} rate={rate} events={eventsAt(stories, version, rule)} />
+                <RateCell
+                  rule={rule}
+                  rate={rate}
+                  events={judged.has(version) ? eventsAt(stories, version, rule) : undefined}
+                />
               </td>
             ))}
           </tr>

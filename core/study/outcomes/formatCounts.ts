@@ -9,6 +9,10 @@ const MEANS: readonly (readonly [PerformedBy, string])[] = [
   ["both", "by both"],
 ];
 
+/** Formats how often something happened: "fired 3 times", "never fired". */
+const happened = (did: string, count: number) =>
+  count === 0 ? `never ${did}` : `${did} ${timesWords(count)}`;
+
 /** Returns the number of performed requests. */
 export function performedOf({ performed }: Pick<MoveCounts, "performed">): number {
   return totalOf(performed);
@@ -39,14 +43,14 @@ export function formatMoveCounts(counts: MoveCounts, nameOf: (move: number) => s
   const means = by.length > 0 ? ` (${by.join(", ")})` : "";
   const waiting = pending > 0 ? `, ${pending} still waiting` : "";
   const presses = lostPresses === 0 ? "" : `; ${lostPresses} ${lostPresses === 1 ? "press" : "presses"} lost`;
-  return `asked for ${timesWords(asked)}: performed ${timesWords(performedOf(counts))}${means}${lostWords(counts, nameOf)}${waiting}${presses}`;
+  return `asked for ${timesWords(asked)}: ${happened("performed", performedOf(counts))}${means}${lostWords(counts, nameOf)}${waiting}${presses}`;
 }
 
 /** Formats how often a pattern fired and lapsed: "fired 3 times, lapsed once". */
 export function formatPatternCounts({ formed, fired, lapsed }: PatternCounts): string {
   const lapses = totalOf(lapsed);
   if (fired + lapses > 0)
-    return `fired ${timesWords(fired)}${lapses > 0 ? `, lapsed ${timesWords(lapses)}` : ""}`;
+    return `${happened("fired", fired)}${lapses > 0 ? `, lapsed ${timesWords(lapses)}` : ""}`;
   return formed > 0 ? `began ${timesWords(formed)}, never fired` : "never began";
 }
 
@@ -54,5 +58,5 @@ export function formatPatternCounts({ formed, fired, lapsed }: PatternCounts): s
 export function formatPromptCounts({ shown, answered, failed, showing }: PromptCounts): string {
   if (shown === 0) return "never shown";
   const open = showing > 0 ? ", still showing" : "";
-  return `shown ${timesWords(shown)}: answered ${timesWords(answered)}, failed ${timesWords(totalOf(failed))}${open}`;
+  return `shown ${timesWords(shown)}: ${happened("answered", answered)}, ${happened("failed", totalOf(failed))}${open}`;
 }

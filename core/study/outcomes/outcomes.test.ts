@@ -192,7 +192,7 @@ test("the counts of a rule add up as written: requests first, then presses", () 
   expect(formatPatternCounts({ formed: 0, fired: 1, lapsed: {} })).toBe("fired once");
   expect(formatPatternCounts({ formed: 0, fired: 0, lapsed: {} })).toBe("never began");
   expect(formatPromptCounts({ shown: 2, answered: 0, graded: [], failed: { wrong: 2 }, showing: 0 })).toBe(
-    "shown 2 times: answered never, failed 2 times",
+    "shown 2 times: never answered, failed 2 times",
   );
 });
 
