@@ -90,8 +90,8 @@ export function firstSwept(choices: readonly SweptChoice[]): SweptChoice | undef
 }
 
 /**
- * Returns the control on which the move or the used pattern of a number is played; undefined if there are several, or none whose
- * presses are meant.
+ * Returns the control on which the move of a number is played, or the pattern that a move or a prompt uses; undefined if there
+ * are several, or none whose presses are meant.
  */
 export function controlOf(kit: Kit, { swept }: SweptChoice): string | undefined {
   if (swept.kind === "group") return undefined;
@@ -100,7 +100,9 @@ export function controlOf(kit: Kit, { swept }: SweptChoice): string | undefined 
   const id =
     list === "moves" ? (own as Move | undefined)?.pattern : list === "patterns" ? own?.id : undefined;
   const pattern = kit.patterns.find(item => item.id === id);
-  if (!pattern || !kit.moves?.some(move => move.pattern === id)) return undefined;
+  const isUsed =
+    kit.moves?.some(move => move.pattern === id) || kit.prompts?.some(({ ask }) => ask.includes(id!));
+  if (!pattern || !isUsed) return undefined;
   const played = traitsOf(pattern.kind).playedOn(pattern, kit);
   return played.length === 1 ? played[0] : undefined;
 }
