@@ -296,6 +296,7 @@ test("a long job goes on while another view is open, and is cancelled at once", 
   // Lines are drawn long before the end.
   await find(driver, '//*[@data-testid="study-sweep" and @data-state="working"]//*[contains(., "so far")]');
   await find(driver, 'section[aria-label="Sweep"] canvas');
+  expect(await textOf(driver, "[data-testid=sweep-edges]")).toMatch(/^So far: /);
   expect(await stateOf("sweep")).toBe("working");
   await press(driver, "Cancel");
   await study("Hands");

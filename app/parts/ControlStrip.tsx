@@ -5,7 +5,7 @@ import { ControlPad } from "./ControlPad";
 export function ControlStrip({ label, controls }: { label: string; controls: readonly Control[] }) {
   return (
     <div
-      className="flex shrink-0 items-start gap-3 overflow-x-auto px-5 py-1.5"
+      className="flex shrink-0 items-start gap-2 overflow-x-auto px-5 py-1.5"
       role="group"
       aria-label={label}
     >

@@ -174,7 +174,7 @@ export function GoalField({
   const drawnCell = (r: number, c: number): ChoosableCell | undefined => {
     const [row, value] = [rows[r], columns[c]!];
     const cell = cellAt(row, value);
-    if (!cell) return undefined;
+    if (!cell || cell.plays === 0) return undefined;
     const isBest = best?.row === row && best?.cell.value === value;
     return {
       text: String(wholePercent(cell)),
@@ -182,7 +182,7 @@ export function GoalField({
       outline: isBest ? "chosen" : isPresent(kit, asked, row, value) ? "present" : undefined,
       words: `${formatPlace(asked, { row, cell })}: ${meetingWords(cell)} of plays meet the goal`,
       isChosen: chosen !== undefined && chosen.row === row && chosen.value === value,
-      isDisabled: cell.plays === 0,
+      isDisabled: false,
     };
   };
   return (
@@ -190,7 +190,8 @@ export function GoalField({
       <p className="text-sm text-soft">
         Across: {asked.one.name}. {asked.two && `Down: ${asked.two.name}. `}Each cell: plays that meet the
         goal, in percent{asked.groups.length > 1 && " of the group that meets it least"}; filled where that is
-        enough, the chosen one outlined, the present one dashed.
+        enough, the chosen one outlined, the present one dashed; a point where nothing was played
+        {isWhole ? "" : " yet"}.
       </p>
       {place && (
         <PlaceWords

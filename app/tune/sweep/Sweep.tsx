@@ -53,10 +53,10 @@ export function Sweep({ kit }: { kit: Kit }) {
       </StudyBar>
       {takes.length === 0 && <p className="text-soft">No take to sweep over: record one in Play.</p>}
       {isGrouped && groups.length > 0 && (
-        <SweepSideBySide groups={groups} drawn={shown} base={base} trying={trying} />
+        <SweepSideBySide groups={groups} drawn={shown} base={base} isWhole={isWhole} trying={trying} />
       )}
       {points.length > 0 && shown && !isGrouped && !shown.two && (
-        <SweepChart points={points} drawn={shown} base={base} trying={trying} />
+        <SweepChart points={points} drawn={shown} base={base} isWhole={isWhole} trying={trying} />
       )}
       {shown?.two && !isGrouped && study?.value && (
         <SweepField

@@ -149,22 +149,27 @@ export function SweepChart(shown: {
   drawn: DrawnSweep;
   /** The swept kit. */
   base: Kit;
+  /** Whether every value has all of its plays. */
+  isWhole: boolean;
   trying: Trying;
 }) {
   const {
     points,
-    drawn: { choice },
+    drawn: { choice, values },
     base,
+    isWhole,
     trying,
   } = shown;
   return (
     <>
       <EdgeWords
         points={points}
+        count={values.length}
         present={presentOf(base, choice)}
         choice={choice}
         rateHz={base.rate}
         isBroken={points.some(({ runs }) => runs === 0)}
+        isWhole={isWhole}
       />
       <TryBar trying={trying} choice={choice} />
       <SweepLines {...shown} />

@@ -4,6 +4,7 @@ import { formatGroupLimits, highestOf, type SweptGroup } from "../model/sweepLin
 import { formatShort, presentOf } from "../model/sweptNumbers";
 import { SweepLines, TryBar } from "./SweepChart";
 import { SweepField } from "./SweepField";
+import { SO_FAR } from "./SweepWords";
 import type { Trying } from "./useTrying";
 
 /** A sweep with a chart, or a field of two numbers, for each group of takes, on one scale. */
@@ -11,12 +12,15 @@ export function SweepSideBySide({
   groups,
   drawn,
   base,
+  isWhole,
   trying,
 }: {
   groups: readonly SweptGroup[];
   drawn: DrawnSweep;
   /** The swept kit. */
   base: Kit;
+  /** Whether every value has all of its plays. */
+  isWhole: boolean;
   trying: Trying;
 }) {
   const { choice, two, rows } = drawn;
@@ -25,6 +29,7 @@ export function SweepSideBySide({
     <>
       {!two && (
         <p className="font-semibold" data-testid="sweep-groups">
+          {!isWhole && SO_FAR}
           {formatGroupLimits(groups, presentOf(base, choice), value => formatShort(value, choice))}
         </p>
       )}

@@ -5,23 +5,35 @@ import { formatLimits } from "../model/sweepLimits";
 import { sumOf } from "../model/sweepLines";
 import { formatSwept } from "../model/sweptNumbers";
 
+/** The beginning of limits that more plays can still change. */
+export const SO_FAR = "So far: ";
+
 /** The limits of useful values, in words. */
 export function EdgeWords({
   points,
   present,
   choice,
   rateHz,
+  count,
   isBroken,
+  isWhole,
 }: {
   points: readonly SweepPoint[];
+  /** The number of values swept. */
+  count: number;
   present: number;
   choice: SweptChoice;
   rateHz: number;
   isBroken: boolean;
+  /** Whether every value has all of its plays. */
+  isWhole: boolean;
 }) {
   const limits = formatLimits(points, present, value => formatSwept(value, choice, rateHz));
+  if (!isWhole && points.length < count)
+    return <p data-testid="sweep-edges">{SO_FAR}not every value has been played.</p>;
   return (
     <p data-testid="sweep-edges">
+      {!isWhole && SO_FAR}
       {limits.join(" ")}
       {isBroken && " Values at which the kit has faults were left out."}
     </p>
