@@ -132,6 +132,11 @@ test("unsuitable and unreadable files are reported, and the shelf is unchanged",
     "1.json was not read. The shelf is as it was.",
   ]);
   expect(await shelf()).toEqual({ X: [] });
+  // Beside a kit that was read, the shelf is not as it was.
+  expect(await drop({ ...kit("y"), rate: -1 }, kit("z"))).toEqual([
+    "Z is on the shelf.",
+    "0.json was not read.",
+  ]);
 });
 
 test("everything imported with a kit is added to it, including layouts; a second import reports each as existing", async () => {

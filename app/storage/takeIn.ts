@@ -100,7 +100,8 @@ export async function takeIn(read: readonly ReadFile[], world: TakingIn): Promis
   lines.push(...ofKits.map(name => ({ name, isTaken: false, words: OF_AN_OPEN_KIT })));
   if (ofKits.length > 0)
     notify({ tone: "trouble", title: `${ofKits.join(", ")}: not for the shelf.`, details: [OF_AN_OPEN_KIT] });
-  sayRest(read, homeless, notify);
+  const isUnchanged = !lines.some(({ isTaken }) => isTaken);
+  sayRest(read, homeless, isUnchanged, notify);
   onChange();
   return [...lines, ...linesLeftOut(read)];
 }
@@ -215,7 +216,12 @@ function sayHomeless(takes: readonly Take[], kits: readonly Kit[], world: Taking
 }
 
 /** Reports everything that was not imported, in one notice. */
-function sayRest(read: readonly ReadFile[], layouts: readonly string[], notify: Notify): void {
+function sayRest(
+  read: readonly ReadFile[],
+  layouts: readonly string[],
+  isUnchanged: boolean,
+  notify: Notify,
+): void {
   if (layouts.length > 0)
     notify({
       tone: "trouble",
@@ -228,7 +234,7 @@ function sayRest(read: readonly ReadFile[], layouts: readonly string[], notify: 
   const isOne = refused.length === 1;
   notify({
     tone: "trouble",
-    title: `${isOne ? first.name : `${refused.length} files`} ${isOne ? "was" : "were"} not read. The shelf is as it was.`,
+    title: `${isOne ? first.name : `${refused.length} files`} ${isOne ? "was" : "were"} not read.${isUnchanged ? " The shelf is as it was." : ""}`,
     details: isOne
       ? first.reasons
       : refused.flatMap(({ name, reasons }) => reasons.map(reason => `${name}: ${reason}`)),

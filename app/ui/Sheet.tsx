@@ -21,7 +21,7 @@ export function Sheet({
 }) {
   return (
     <Dialog open={isOpen} onClose={onClose} className="relative z-50">
-      <div className="fixed inset-0 bg-ink/30" aria-hidden />
+      <div className="fixed inset-0 bg-veil" aria-hidden />
       <div className="fixed inset-0 grid grid-cols-1 place-items-center p-6 narrow:p-2">
         <DialogPanel
           className={`max-h-full overflow-auto rounded-stone border-2 border-ink bg-paper p-6 narrow:p-4 ${isWide ? "w-[860px]" : "w-[560px]"} max-w-full`}
