@@ -238,3 +238,22 @@ test("twelve controls fit on Wire, one of them with a name of sixty letters", as
     expect(height).toBeLessThanOrEqual(40);
   }
 });
+
+test("a control with a name of sixty letters fits beside its rule in a window of 1000 px", async () => {
+  const { driver } = session;
+  const kit: Kit = {
+    format: "moss-tap/kit",
+    version: 1,
+    id: "long",
+    name: "Long",
+    rate: 60,
+    controls: [{ id: "a", name: "A long name ".repeat(5), bindings: [["key:KeyA"]] }],
+    patterns: [{ id: "p", name: "P", kind: "press", control: "a" }],
+  };
+  await resize(1000, 800);
+  await openKit(session, kit, [], "shape");
+  await find(driver, 'aside[aria-label="Try it here"] button');
+  const isWhole = `const aside = document.querySelector('aside[aria-label="Try it here"]');
+    return aside.scrollWidth <= aside.clientWidth;`;
+  expect(await driver.executeScript(isWhole)).toBe(true);
+});

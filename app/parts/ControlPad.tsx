@@ -71,12 +71,12 @@ export function ControlPad({ control, isSmall = false }: { control: Control; isS
   const isDown = heldFrames > 0;
   const letGo = () => pad.holdOnScreen([control.id, 0]);
   return (
-    <div className="flex shrink-0 flex-col items-center">
+    <div className="flex max-w-[min(10rem,100%)] shrink-0 flex-col items-center">
       <button
         type="button"
         title={control.name}
         aria-pressed={isDown}
-        className={`max-w-40 touch-none ${isSmall ? "min-h-10 min-w-20 py-1 text-sm" : "min-h-16 min-w-24 py-2"} rounded-stone border-2 px-4 font-semibold select-none ${isDown ? "border-bark bg-bark text-leaf" : "border-ink bg-leaf"}`}
+        className={`max-w-full touch-none ${isSmall ? "min-h-10 min-w-20 py-1 text-sm" : "min-h-16 min-w-24 py-2"} rounded-stone border-2 px-4 font-semibold select-none ${isDown ? "border-bark bg-bark text-leaf" : "border-ink bg-leaf"}`}
         onPointerDown={event => {
           event.preventDefault();
           followPointer(event, { move: () => undefined, end: letGo, cancel: letGo });

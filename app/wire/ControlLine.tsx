@@ -76,7 +76,7 @@ export function ControlLine({ control, others }: { control: Control; others: rea
         maxLength={BOUNDS.nameLetters}
         aria-label={`Name of ${control.name}`}
         title={control.name}
-        className="w-24 shrink-0 truncate rounded bg-transparent px-1 py-0.5 font-semibold focus:bg-leaf"
+        className="w-24 shrink-0 truncate rounded bg-transparent px-1 py-0.5 font-semibold focus:bg-leaf max-xl:w-0 max-xl:min-w-24 max-xl:shrink max-xl:grow"
         defaultValue={control.name}
         key={control.name}
         onBlur={event => rename(event.target.value)}

@@ -51,13 +51,12 @@ function WhyNotLess({
               `Not ${formatPlace(asked, smaller)}: ${meetingWords(smaller.cell)} of plays. `}
             {hardest && (
               <>
-                Kept least often:{" "}
+                Kept least often, in {hardest.kept} of {hardest.plays} plays:{" "}
                 <FrameLink
                   take={hardest.take}
                   frame={hardest.frame}
                   words={nameOf(kit, "controls", hardest.control)}
                 />
-                , {hardest.kept} of {hardest.plays} plays
               </>
             )}
           </li>
