@@ -408,3 +408,33 @@ test("all listed takes get a player at once, as one step of undo", async () => {
   await press(driver, "Undo");
   await expect.poll(byInes).toBe(0);
 });
+
+/** Steps every number beside the stage by its arrow key; returns how many there are, and those that stay as they were. */
+const STEP_NUMBERS = `const done = arguments[0];
+  const list = () => [...document.querySelectorAll('section[aria-label="Numbers"] input[data-dragged]')];
+  const picture = () => new Promise(requestAnimationFrame);
+  const stuck = [];
+  const stepAll = async () => {
+    for (let k = 0; k < list().length; k++) {
+      const input = list()[k];
+      const before = input.value;
+      const isStepped = () => input.value !== before || input.ariaInvalid === "true";
+      input.focus();
+      input.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowUp", bubbles: true, cancelable: true }));
+      for (let pictures = 0; pictures < 20 && !isStepped(); pictures++) await picture();
+      if (!isStepped()) stuck.push(input.ariaLabel);
+    }
+    done({ count: list().length, stuck });
+  };
+  void stepAll();`;
+
+test.each(["belfry-runner", "clapper-duel", "rope-catch"])(
+  "every number beside the stage of %s is stepped by a key",
+  async demo => {
+    await openDemo(demo);
+    await find(driver, 'section[aria-label="Numbers"] input');
+    const found = await driver.executeAsyncScript<{ count: number; stuck: string[] }>(STEP_NUMBERS);
+    expect(found.stuck).toEqual([]);
+    expect(found.count).toBeGreaterThan(3);
+  },
+);

@@ -10,12 +10,12 @@ export function readAt(document: unknown, path: readonly PathStep[]): unknown {
 
 /**
  * Returns a copy of a document with the value at a path replaced or added; everything off the path is shared
- * with the original.
+ * with the original. Objects that the path leads through are added if they are absent.
  */
 export function writeAt<T>(document: T, path: readonly PathStep[], value: unknown): T {
   const [step, ...rest] = path;
   if (step === undefined) return value as T;
-  const child = writeAt((document as Record<PathStep, unknown>)[step], rest, value);
+  const child = writeAt((document as Record<PathStep, unknown> | undefined)?.[step], rest, value);
   if (Array.isArray(document)) return document.map((item, i) => (i === step ? child : item)) as T;
   return { ...document, [step]: child };
 }
