@@ -37,7 +37,7 @@ export {
 export { createSeeker } from "./seeker";
 export type { Seeker } from "./seeker";
 export { framesToTop, launchForHeight, launchForTop, type Follows, type Launch } from "./findLaunch";
-export { closedHeight, findJumpFacts } from "./jumpFacts";
+export { closedHeight, findJumpFacts, MAX_AIR_FRAMES } from "./jumpFacts";
 export type { JumpFacts } from "./jumpFacts";
 export { BODY_HEIGHT, HALF_WIDTH, type RunnerState } from "./runner/body";
 export type { RunnerProgram } from "./runner/runnerProgram";

@@ -4,6 +4,8 @@ import type { RunnerDocument } from "./runner/schema";
 /** The figures of a jump for one length of press. Lengths in tiles, times in frames. */
 export interface JumpFacts {
   readonly height: number;
+  /** Whether it lands within the longest time that is stepped; otherwise the figures are those up to then. */
+  readonly hasLanded: boolean;
   readonly airFrames: number;
   /** The distance covered at run speed. */
   readonly distance: number;
@@ -13,8 +15,8 @@ export interface JumpFacts {
   readonly arc: readonly number[];
 }
 
-/** The maximum air time; longer jumps are cut off here. */
-const MAX_FRAMES = 600;
+/** The longest air time that is stepped; longer jumps are cut off here. */
+export const MAX_AIR_FRAMES = 600;
 
 /**
  * Steps a jump from flat ground as the stage does (semi-implicit Euler at the kit's rate), with the jump's
@@ -36,7 +38,7 @@ export function findJumpFacts(
   const isKept = height.by === "lift" && height.keeps === true;
   const liftFrom = height.by === "lift" ? frames(height.from) : 0;
   const liftTo = height.by === "lift" ? liftFrom + frames(height.for) : 0;
-  for (let frame = 0; frame < MAX_FRAMES; frame++) {
+  for (let frame = 0; frame < MAX_AIR_FRAMES; frame++) {
     const isRising = vy > 0;
     const isHeld = frame < heldFrames;
     let gravity = isRising ? fall.up : fall.down;
@@ -58,6 +60,7 @@ export function findJumpFacts(
   const near = arc.filter(at => at >= top * 0.75).length;
   return {
     height: top,
+    hasLanded: arc.length < MAX_AIR_FRAMES,
     airFrames: arc.length + 1,
     distance: ((arc.length + 1) / rateHz) * stage.run.speed,
     floatiness: arc.length === 0 ? 0 : near / arc.length,

@@ -161,7 +161,10 @@ test("a jump on the stage has the height of its facts, and of the closed form of
     expect(facts.height).toBeCloseTo(top, 4);
     expect(facts.height).toBeCloseTo(closedHeight(launch, RUNNER.fall.up, 60), 9);
     expect(facts.floatiness).toBeGreaterThan(0.4);
+    expect(facts.hasLanded).toBe(true);
   }
+  const weightless = { ...RUNNER, fall: { ...RUNNER.fall, up: 0 } };
+  expect(findJumpFacts(weightless, 60, 16, 0).hasLanded).toBe(false);
 });
 
 test.each([

@@ -1,4 +1,4 @@
-import type { JumpFacts } from "#stage";
+import { MAX_AIR_FRAMES, type JumpFacts } from "#stage";
 import { noStep } from "../../ui/noStep";
 import { NumberStone } from "../../ui/NumberStone";
 import type { Unit } from "../model/lengthUnits";
@@ -62,10 +62,16 @@ export function JumpTable({
                 </>
               )}
             </th>
-            <td>{show(facts.height).toFixed(isPx ? 0 : 2)}</td>
-            <td>{facts.airFrames}f</td>
-            <td>{show(facts.distance).toFixed(isPx ? 0 : 1)}</td>
-            <td>{Math.round(facts.floatiness * 100)} %</td>
+            {facts.hasLanded ? (
+              <>
+                <td className="pr-2">{show(facts.height).toFixed(isPx ? 0 : 2)}</td>
+                <td className="pr-2">{facts.airFrames}f</td>
+                <td className="pr-2">{show(facts.distance).toFixed(isPx ? 0 : 1)}</td>
+                <td>{Math.round(facts.floatiness * 100)} %</td>
+              </>
+            ) : (
+              <td colSpan={4}>over {MAX_AIR_FRAMES}f in the air</td>
+            )}
           </tr>
         ))}
       </tbody>
