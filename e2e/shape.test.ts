@@ -1,4 +1,4 @@
-import { Key, type WebDriver } from "selenium-webdriver";
+import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
 import { compile, evaluate, formatTrace, type Kit, type Take, type TraceEvent } from "#core";
 import {
@@ -448,4 +448,16 @@ test("a move is let follow another on a hit by its cell, the window is stepped, 
   await cell("not before it is over");
   for (let k = 0; k < 3; k++) await press(driver, "Undo");
   expect(await keptKit("as before", made => made.moves![3]!.needs === undefined)).toEqual(before);
+});
+
+test("a rule begun while the kit has faults has no counts: those at hand are of the rules before", async () => {
+  await openDemo(session, "belfry-runner", "wire");
+  await press(driver, "Delete control Crouch");
+  await press(driver, "Shape");
+  const noMap = '//p[contains(., "Its map of time comes back when the kit can be played again")]';
+  await chooseRule(driver, "Hop");
+  await find(driver, noMap);
+  await startByHand("Charge and let go");
+  await find(driver, noMap);
+  expect(await driver.findElements(By.css("[data-testid=rule-tally]"))).toEqual([]);
 });

@@ -7,7 +7,7 @@ import {
   type Kit,
   type RuleCounts,
 } from "#core";
-import { useEvaluated } from "../document/evaluationContext";
+import { useEvaluated, useSoundKit } from "../document/evaluationContext";
 import { useTakes } from "./useTakes";
 
 type Counted = "patterns" | "moves" | "prompts";
@@ -20,17 +20,20 @@ function wordsOf(counts: RuleCounts, kit: Kit, list: Counted, index: number): st
     : formatPromptCounts(counts.prompts[index]!);
 }
 
-/** The counts of a rule: fires, or requests, performances and losses, in the open take and in all. */
-export function RuleTally({ list, index }: { list: Counted; index: number }) {
+/**
+ * The counts of a rule: fires, or requests, performances and losses, in the open take and in all; nothing while the kit has
+ * faults, as the rules that are evaluated then are those before, at other places.
+ */
+export function RuleTally({ kit, list, index }: { kit: Kit; list: Counted; index: number }) {
   const evaluated = useEvaluated();
+  const isSound = useSoundKit() === kit;
   const now = useTakes();
-  if (!now || now.takes.length === 0) return null;
+  if (!isSound || !now || now.takes.length === 0) return null;
   const open = now.reads.find(({ of }) => of === evaluated);
   const all = sumCounts(
     now.program,
     now.reads.map(({ outcomes }) => outcomes.counts),
   );
-  const { kit } = now.takes[0]!.rules;
   const inAll = wordsOf(all, kit, list, index);
   const inOpen = open && now.takes.length > 1 ? wordsOf(open.outcomes.counts, kit, list, index) : "";
   const count = countWords(now.takes.length + now.pending, "take");

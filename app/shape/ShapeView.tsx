@@ -145,7 +145,7 @@ export function ShapeView() {
             ))}
             <RuleMap key={`map ${open.key}`} kit={kit} rule={open} />
             {(open.list === "patterns" || open.list === "moves" || open.list === "prompts") && (
-              <RuleTally list={open.list} index={open.index} />
+              <RuleTally kit={kit} list={open.list} index={open.index} />
             )}
             <RuleActions kit={kit} rule={open} />
           </>
