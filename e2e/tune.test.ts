@@ -6,6 +6,7 @@ import type { Kit, Take } from "#core";
 import { lengthenTake } from "../bench/scenes";
 import {
   choose,
+  chooseRule,
   clickOn,
   find,
   openRule,
@@ -241,6 +242,19 @@ test("a goal is asked, its field is filled, a pair is tried on the tape, put bac
   await press(driver, `Keep ${buffer} and ${coyote}`);
   const kit = await keptKit(driver, "the pair", made => made.moves?.[0]?.buffer === buffer);
   expect(kit.moves![0]!.needs![0]!.coyote).toBe(coyote);
+});
+
+test("the report of feel keeps the figures of its rules while they are moved", async () => {
+  await openTune("belfry-runner");
+  await done("feel");
+  const figures = () => textOf(driver, '[aria-label="Prompts and patterns"]');
+  const before = await figures();
+  await press(driver, "Shape");
+  await chooseRule(driver, "Leap press");
+  await press(driver, "Move down");
+  await press(driver, "Tune");
+  await find(driver, "[data-testid=study-feel][data-old=true]");
+  expect(await figures()).toBe(before);
 });
 
 test("an overlap is opened as a take and becomes a check; other rates list the losses", async () => {

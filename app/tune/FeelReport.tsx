@@ -14,6 +14,7 @@ import {
   type TakeFeel,
 } from "#core";
 import { useStudy, useStudying } from "../document/studiesContext";
+import { useJudging } from "../judging/context";
 import { TermWord } from "../ui/Explained";
 import { Distribution } from "../maps/Distribution";
 import { FeelPicture } from "./FeelPicture";
@@ -179,7 +180,8 @@ function OtherRules({
  * The feel of all moves as a picture, and each move as one line, which opens to rooms, losses and delays, each a link to
  * its frame.
  */
-export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
+export function FeelReport({ kit }: { kit: Kit }) {
+  const { judge } = useJudging();
   const studying = useStudying();
   const { takes, by, list: groups } = useGroups(Infinity);
   const study = useStudy("feel");
@@ -199,12 +201,13 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
   }, [isDue]);
   const feels = study?.value;
   const isWhole = study?.state === "done";
-  const isSameShape = study?.kit.moves?.length === kit.moves?.length;
-  const moves = useMemo(
-    () => (feels && isSameShape ? reportMoves(program, feels) : []),
-    [feels, isSameShape, program],
-  );
   const about = study?.kit ?? kit;
+  // Figures are of the rules that were studied, by their places; the open kit may have others at the same ones.
+  const program = useMemo(() => {
+    const compiled = judge.compile(about);
+    return compiled.ok ? compiled.value.program : undefined;
+  }, [judge, about]);
+  const moves = useMemo(() => (feels && program ? reportMoves(program, feels) : []), [feels, program]);
   const nameOfMove = useCallback((move: number) => nameOf(about, "moves", about.moves![move]!.id), [about]);
   const lanes = useMemo(() => listFeelLanes(moves, nameOfMove), [moves, nameOfMove]);
   return (
@@ -225,7 +228,7 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
         )}
       </StudyBar>
       {takes.length === 0 && <p className="text-soft">No take to study: record one in Play.</p>}
-      {by !== "none" && feels && isSameShape ? (
+      {by !== "none" && feels && program ? (
         <FeelSideBySide program={program} feels={feels} groups={groups} nameOfMove={nameOfMove} />
       ) : (
         <FeelPicture lanes={lanes} rateHz={about.rate} />
@@ -237,7 +240,7 @@ export function FeelReport({ kit, program }: { kit: Kit; program: Program }) {
             <MoveLine key={feel.move} kit={about} feel={feel} nameOfMove={nameOfMove} />
           ))}
       </ul>
-      {feels && isSameShape && <OtherRules kit={about} program={program} feels={feels} isWhole={isWhole} />}
+      {feels && program && <OtherRules kit={about} program={program} feels={feels} isWhole={isWhole} />}
     </section>
   );
 }

@@ -48,8 +48,7 @@ export function TuneView() {
         The kit has faults, which Shape lists. Numbers are studied once it has none.
       </p>
     );
-  // Rules and their program must belong to the same moment.
-  const { kit: sound, program } = rules;
+  const { kit: sound } = rules;
   const isOfGroups = study === "feel" || study === "sweep" || study === "hands" || study === "goal";
   const isOfTakes = study !== "overlaps" && study !== "assists";
   return (
@@ -81,7 +80,7 @@ export function TuneView() {
         <NextStep view="tune" isDone={search.has("study")}>
           Choose a question at the left; every figure leads to the frames it came from.
         </NextStep>
-        {study === "feel" && <FeelReport kit={sound} program={program} />}
+        {study === "feel" && <FeelReport kit={sound} />}
         {study === "sweep" && <Sweep kit={sound} />}
         {study === "hands" && <Hands kit={sound} />}
         {study === "goal" && <Goal kit={sound} />}
