@@ -180,9 +180,12 @@ export async function openKit(tab: App & KitApp, kit: Kit, takes: readonly Take[
   await tab.workbench.open(kit.id);
 }
 
+/** Far longer than any condition takes to hold, on a busy machine too. */
+const PATIENCE_MS = 60_000;
+
 /** Waits until a condition holds. */
 export async function until(holds: () => boolean): Promise<void> {
-  for (let n = 0; n < 400; n++) {
+  for (const endMs = Date.now() + PATIENCE_MS; Date.now() < endMs;) {
     if (holds()) return;
     await new Promise(resolve => setTimeout(resolve, 1));
   }

@@ -57,7 +57,8 @@ export function useGoal(kit: Kit): GoalStudy | undefined {
   const rangeOf = (of: SweptChoice) => settings.ranges[of.key] ?? firstRange(of);
   const valuesOf = (of: SweptChoice) => listValues(rangeOf(of).from, rangeOf(of).to, of.present, MAX_VALUES);
   const { seed, count, pressPercent } = settings;
-  const control = settings.control ?? controlOf(kit, one) ?? "";
+  const isThere = settings.control === "" || kit.controls.some(({ id }) => id === settings.control);
+  const control = (isThere ? settings.control : undefined) ?? controlOf(kit, one) ?? "";
   const rows = two ? valuesOf(two) : [];
   const names = groups.list.map(({ name }) => name);
   const asked: GoalAsked = {

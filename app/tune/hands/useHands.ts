@@ -23,8 +23,11 @@ export function useHands(kit: Kit) {
   const all = useDocument(state => state.takes);
   const groups = useGroups();
   const { takes } = groups;
-  const [settings, set] = useStudySettings("hands");
-  const { one, two, seed, count, control, fitted, isOwnHand } = settings;
+  const [stored, set] = useStudySettings("hands");
+  // A control that was deleted meanwhile has no presses to count.
+  const control = kit.controls.some(({ id }) => id === stored.control) ? stored.control : "";
+  const settings = { ...stored, control };
+  const { one, two, seed, count, fitted, isOwnHand } = settings;
   const asked: HandsAsked = { groups: groups.by, isOwnHand, one, two, seed, count, control };
   const versions = listVersions(kit, variants);
   const questionOf = ({ character, version }: SimulatedHand) => ({
