@@ -9,8 +9,8 @@ export type FetchedAhead = readonly (() => Promise<unknown>)[];
 
 /**
  * Loads parts of the application soon after the first view, so that they are there without the server; a part that cannot
- * be fetched is asked for again when it is needed. Returns whether it is time to fetch more; never, if that is turned off in
- * the address.
+ * be fetched is reported when it is needed (see fetchPart). Returns whether it is time to fetch more; never, if that is
+ * turned off in the address.
  */
 export function useFetchAhead(parts: FetchedAhead): boolean {
   const [isTime, setTime] = useState(false);

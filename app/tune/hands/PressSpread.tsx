@@ -3,6 +3,7 @@ import { useStudy, useStudySettings } from "../../document/studiesContext";
 import type { SpreadPoint } from "../../judging/jobs/spread";
 import { LineChart } from "../../ui/LineChart";
 import { SavePicture } from "../SavePicture";
+import { SO_FAR } from "../sweep/SweepWords";
 import { usedFor } from "../model/usedFor";
 
 /** The share in which one press is used the same way, over the spread of the character. */
@@ -10,10 +11,13 @@ function SpreadCurve({
   points,
   press,
   kit,
+  isWhole,
 }: {
   points: readonly SpreadPoint[];
   press: PressShare;
   kit: Kit;
+  /** Whether every spread has all of its plays. */
+  isWhole: boolean;
 }) {
   const line = (label: string, dash: readonly number[], read: (share: Share) => number) => ({
     label,
@@ -26,6 +30,7 @@ function SpreadCurve({
   return (
     <>
       <p className="text-sm" data-testid="spread-words">
+        {!isWhole && SO_FAR}
         {half
           ? `Hands wider than about ${half.spreadMs} ms lose it more often than not.`
           : "Even the widest hands here get it more often than not."}{" "}
@@ -61,7 +66,7 @@ export function PressSpread({ kit }: { kit: Kit }) {
         Who loses the press for {usedFor(kit, press)} on {press.frame}f?
       </h3>
       {points && points.length > 1 ? (
-        <SpreadCurve points={points} press={press} kit={kit} />
+        <SpreadCurve points={points} press={press} kit={kit} isWhole={study.state === "done"} />
       ) : (
         <p className="text-soft">Played with wider and wider hands…</p>
       )}
