@@ -2,13 +2,14 @@ import { useId } from "react";
 import { largest, parseFrames, type Kit, type Move } from "#core";
 import { Dots } from "./Dots";
 import { Hatch } from "./Hatch";
+import { formatUndrawn } from "./countWords";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge } from "./PullEdge";
 import { createScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes, type TakesNow } from "./useTakes";
 import { TriedOffer } from "./TriedOffer";
-import { listBanDots, lostPresses } from "./windowDots";
+import { countRequests, listBanDots, lostPresses } from "./windowDots";
 
 const STRIP_Y = 26;
 const STRIP_HEIGHT = 48;
@@ -122,6 +123,7 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
   if (!now) return null;
   const layout = layoutBan(kit, move, index, ban, now);
   const { name, buffer, dots, early, lost, missedBy } = layout;
+  const requests = countRequests(now.reads, index, dots.length);
   const nearest = Number.isFinite(missedBy) && missedBy > 0 ? `, the nearest by ${missedBy}f` : "";
   return (
     <MapFigure
@@ -130,13 +132,14 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
       heightPx={BOTTOM + 36}
       caption={
         <CountCaption
-          found={dots.length}
+          found={requests.asked}
           takes={now.takes.length}
           one="request"
           many="requests"
-          empty={`No request for it met ${name} in these takes yet.`}
+          empty={`No request for it in these takes yet: play, and each one appears here, before or after the end of ${name}.`}
           kept={`${early - lost} while ${name} and by buffer, ${dots.length - early} after it`}
           lost={lost > 0 ? [`${lost} lost too early${nearest}`] : []}
+          rest={formatUndrawn(requests)}
         />
       }
       drawing={<BanStrip layout={layout} move={move} index={index} rateHz={kit.rate} />}

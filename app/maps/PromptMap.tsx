@@ -168,6 +168,7 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
   const answers = now.takes.flatMap(of =>
     listAnswers(now.program, of.trace, index).map(answer => ({ ...answer, of })),
   );
+  const showing = now.reads.reduce((sum, { outcomes }) => sum + outcomes.counts.prompts[index]!.showing, 0);
   const { good, bad } = countAnswers(answers, prompt);
   const scale = createScale(0, Math.ceil((times.lead + times.window) * 1.15) + 3);
   const hasTarget = prompt.target !== undefined || (prompt.grades?.length ?? 0) > 0;
@@ -178,13 +179,14 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
       heightPx={AXIS_Y + 40}
       caption={
         <CountCaption
-          found={answers.length}
+          found={answers.length + showing}
           takes={now.takes.length}
           one="showing"
           many="showings"
-          empty="Not shown to its end in these takes yet: play, and each answer appears here."
+          empty="Not shown in these takes yet: play, and each answer appears here."
           kept={good.join(", ") || "none answered"}
           lost={bad.length > 0 ? [bad.join(", ")] : []}
+          rest={showing > 0 ? ` · ${showing} still showing` : ""}
         />
       }
       drawing={

@@ -4,13 +4,14 @@ import { Histogram } from "../ui/Histogram";
 import { TermWord } from "../ui/Explained";
 import { Dots } from "./Dots";
 import { Hatch } from "./Hatch";
+import { formatUndrawn } from "./countWords";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
 import { createScale, MAP_WIDTH } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes, type TakesNow } from "./useTakes";
 import { TriedOffer } from "./TriedOffer";
-import { lostPresses, type WindowCounts } from "./windowDots";
+import { countRequests, lostPresses, type WindowCounts } from "./windowDots";
 import { layoutWindow, OPEN_FRAMES, type WindowLayout } from "./windowLayout";
 
 const STRIP_Y = 34;
@@ -172,6 +173,7 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
   const layout = layoutWindow(kit, move, index, need, now);
   const { dots, counts, buffer, coyote, gateName } = layout;
   const targets = targetsOf(move, index, need);
+  const requests = countRequests(now.reads, index, dots.length);
   const byMemory = counts.buffer + counts.both;
   const performed = counts.direct + counts.coyote + byMemory;
   return (
@@ -181,7 +183,7 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
       heightPx={BOTTOM + 36}
       caption={
         <CountCaption
-          found={dots.length}
+          found={requests.asked}
           takes={now.takes.length}
           one="request"
           many="requests"
@@ -193,6 +195,7 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
             </>
           }
           lost={lossWords(counts, gateName)}
+          rest={formatUndrawn(requests)}
         />
       }
       drawing={<WindowStrip layout={layout} targets={targets} rateHz={kit.rate} />}

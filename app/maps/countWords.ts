@@ -1,9 +1,13 @@
-/** Formats a count: "1 press", "12 presses". */
-function formatCount(count: number, one: string, many: string): string {
-  return `${count} ${count === 1 ? one : many}`;
-}
+import { countWords } from "#core";
+import type { RequestCounts } from "./windowDots";
 
 /** Formats the beginning of a map's caption: "12 presses in 4 takes: ". */
 export function formatFound(count: number, one: string, many: string, takes: number): string {
-  return `${formatCount(count, one, many)} in ${formatCount(takes, "take", "takes")}: `;
+  return `${countWords(count, one, many)} in ${countWords(takes, "take")}: `;
+}
+
+/** Formats the requests that a map counts and does not draw: " · 3 lost for other reasons"; nothing if there are none. */
+export function formatUndrawn({ lostElsewhere, waiting }: RequestCounts): string {
+  const lost = lostElsewhere > 0 ? ` · ${lostElsewhere} lost for other reasons` : "";
+  return waiting > 0 ? `${lost} · ${waiting} still waiting` : lost;
 }

@@ -29,7 +29,8 @@ import { axisStep, createScale } from "./scale";
 import { listTapGaps, priceOfTaps } from "./tapGaps";
 import { listTries } from "./tries";
 import { listAnswers } from "./answers";
-import { countWindow, listBanDots, listWindowDots } from "./windowDots";
+import { formatUndrawn } from "./countWords";
+import { countRequests, countWindow, listBanDots, listWindowDots } from "./windowDots";
 
 const KIT: Kit = {
   format: "moss-tap/kit",
@@ -118,6 +119,20 @@ test("each press of a move is positioned relative to its gate, and counted with 
   expect(countWindow([], 5, 4)).toMatchObject({ direct: 0, earlyBy: Infinity });
   const never = { fate: "lost", side: "early", frames: Infinity, waited: 0, frame: 3, note: 0 } as const;
   expect(countWindow([never], 5, 4)).toMatchObject({ hopeless: 1, early: 0, earlyBy: Infinity });
+});
+
+test("requests without a dot are counted and named", () => {
+  const read = open({ lanes: { a: presses(10, 12, 40) }, gates: { ground: [[0, 1]] } });
+  const asked = read.outcomes.counts.moves[0]!.asked;
+  expect(countRequests([read, read], 0, 4)).toEqual({
+    asked: 2 * asked,
+    lostElsewhere: 2 * asked - 4,
+    waiting: 0,
+  });
+  const requests = { asked: 6, lostElsewhere: 0, waiting: 0 };
+  expect(formatUndrawn(requests)).toBe("");
+  expect(formatUndrawn({ ...requests, lostElsewhere: 3 })).toBe(" · 3 lost for other reasons");
+  expect(formatUndrawn({ ...requests, waiting: 1 })).toBe(" · 1 still waiting");
 });
 
 test("a dead stretch is closed from either side, and two rules that answer one press are separated", () => {
@@ -326,6 +341,10 @@ test.each([
           expect({ direct, buffer, coyote, both }).toEqual(own.performed);
           expect(early + late + spent + hopeless).toBeLessThanOrEqual(own.lost.gate ?? 0);
           if (needs.length === 1) expect(early + late + spent + hopeless).toBe(own.lost.gate ?? 0);
+          const requests = countRequests([read], m, found.length);
+          expect(requests).toMatchObject({ asked: own.asked, waiting: own.pending });
+          const elsewhere = totalOf(own.lost) - (early + late + spent + hopeless);
+          expect(requests.lostElsewhere).toBe(elsewhere);
           dots += found.length;
         }
         for (const ban of bans) {

@@ -166,6 +166,23 @@ export function listBanDots(read: TakeRead, move: number, gate: number): WindowD
   });
 }
 
+/** All requests of a move in some takes, and those of them that have no dot on a map of one gate. */
+export interface RequestCounts {
+  readonly asked: number;
+  /** Lost for a reason that is not this gate. */
+  readonly lostElsewhere: number;
+  /** Neither performed nor lost at the end of their take. */
+  readonly waiting: number;
+}
+
+/** Counts the requests of a move, of which a map draws some as dots. */
+export function countRequests(reads: readonly TakeRead[], move: number, dots: number): RequestCounts {
+  const counts = reads.map(({ outcomes }) => outcomes.counts.moves[move]!);
+  const asked = counts.reduce((sum, own) => sum + own.asked, 0);
+  const waiting = counts.reduce((sum, own) => sum + own.pending, 0);
+  return { asked, lostElsewhere: asked - waiting - dots, waiting };
+}
+
 /** Returns the presses of lost dots, each with the index of its take, for an offer that saves them. */
 export function lostPresses(
   dots: readonly (WindowDot & { readonly take: number })[],
