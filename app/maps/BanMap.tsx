@@ -137,7 +137,7 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
           one="request"
           many="requests"
           empty={`No request for it in these takes yet: play, and each one appears here, before or after the end of ${name}.`}
-          kept={`${early - lost} while ${name} and by buffer, ${dots.length - early} after it`}
+          kept={`${early - lost} while ${name} and by buffer, ${dots.length - early} at other times`}
           lost={lost > 0 ? [`${lost} lost too early${nearest}`] : []}
           rest={formatUndrawn(requests)}
         />

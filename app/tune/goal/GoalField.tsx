@@ -161,6 +161,7 @@ export function GoalField({
 }) {
   const [chosen, setChosen] = useState<{ row: number | undefined; value: number } | undefined>();
   const { columns, rows, cellAt, best, nearest } = field;
+  const isEmptySomewhere = rows.some(row => columns.some(value => !cellAt(row, value)?.plays));
   const looked = chosen && cellAt(chosen.row, chosen.value);
   const place = chosen && looked ? { row: chosen.row, cell: looked } : (best ?? nearest);
   const tryIt = (row: number | undefined, value: number) => {
@@ -189,8 +190,8 @@ export function GoalField({
       <p className="text-sm text-soft">
         Across: {asked.one.name}. {asked.two && `Down: ${asked.two.name}. `}Each cell: plays that meet the
         goal, in percent{asked.groups.length > 1 && " of the group that meets it least"}; filled where that is
-        enough, the chosen one outlined, the present one dashed; a point where nothing was played
-        {isWhole ? "" : " yet"}.
+        enough, the chosen one outlined, the present one dashed
+        {isEmptySomewhere && `; a point where nothing was played${isWhole ? "" : " yet"}`}.
       </p>
       {place && (
         <PlaceWords
