@@ -15,6 +15,7 @@ import {
 } from "../model/shareRows";
 import { HiddenPicture } from "../HiddenPicture";
 import { StudyBar } from "../StudyBar";
+import { SO_FAR } from "../sweep/SweepWords";
 import { LeftOut } from "../TakesWord";
 import { HandSentences } from "./HandSentences";
 import { HardestPresses } from "./HardestPresses";
@@ -90,14 +91,24 @@ function PlayedLines({
 }
 
 /** The studied takes, plays and seeds of a result. */
-function PlayedWords({ study, results }: { study: HandsStudy; results: readonly PlayedHands[] }) {
+function PlayedWords({
+  study,
+  results,
+  isWhole,
+}: {
+  study: HandsStudy;
+  results: readonly PlayedHands[];
+  /** Whether every group has been played. */
+  isWhole: boolean;
+}) {
   const { asked } = study.settings;
   const [first] = results;
   if (!first || !asked) return null;
   const plays = results.reduce((sum, result) => sum + result.plays, 0);
   return (
     <span className="text-soft">
-      n = {plays} plays, seeds {asked.seed} to {asked.seed + asked.count - 1}; 95 % intervals over{" "}
+      n = {plays} plays{!isWhole && " so far"}, seeds {asked.seed} to {asked.seed + asked.count - 1}; 95 %
+      intervals over{" "}
       {first.takes > 1 ? `the ${asked.groups === "none" ? first.takes : ""} takes` : "the plays"}
       {study.isOther && <b className="text-foxglove">; this answers the question before it was changed</b>}
     </span>
@@ -111,6 +122,7 @@ export function Hands({ kit }: { kit: Kit }) {
   const { takes, begin } = study;
   const { drawn, asked } = study.settings;
   const results = played?.value ?? [];
+  const isWhole = played?.state === "done";
   const about = played?.kit ?? kit;
   const sides = asked?.two ? 2 : 1;
   const firsts = results.filter(
@@ -138,12 +150,13 @@ export function Hands({ kit }: { kit: Kit }) {
       <HandSentences study={study} />
       <FitLine study={study} />
       <StudyBar name="hands" word="Run the simulation" canBegin={takes.length > 0} onBegin={begin}>
-        <PlayedWords study={study} results={firsts} />
+        <PlayedWords study={study} results={firsts} isWhole={isWhole} />
         <LeftOut groups={study.left} />
       </StudyBar>
       {takes.length === 0 && <p className="text-soft">No take to play: record one in Play.</p>}
       {contrast && (
         <p className="font-semibold" data-testid="hands-contrast">
+          {!isWhole && SO_FAR}
           {contrast}
         </p>
       )}
@@ -180,7 +193,7 @@ export function Hands({ kit }: { kit: Kit }) {
           )}
         </HiddenPicture>
       )}
-      <HardestPresses results={firsts} kit={about} study={study} />
+      <HardestPresses results={firsts} kit={about} study={study} isWhole={isWhole} />
       <PressSpread kit={about} />
     </section>
   );

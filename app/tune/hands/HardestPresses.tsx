@@ -13,12 +13,15 @@ export function HardestPresses({
   results,
   kit,
   study: { beginSpread, keepPlay },
+  isWhole,
 }: {
   /** The results of the first hand, for each group of takes. */
   results: readonly PlayedHands[];
   /** The studied kit. */
   kit: Kit;
   study: HandsStudy;
+  /** Whether every group has been played. */
+  isWhole: boolean;
 }) {
   // Lost in the take and in every play: no spread explains that, so they are only counted.
   const isHopeless = ({ same, kept }: PressShare) => same === undefined && kept.hits === 0;
@@ -36,8 +39,8 @@ export function HardestPresses({
           <b>Hardest presses</b>
           {hopeless > 0 && (
             <span className="text-soft">
-              , besides {countWords(hopeless, "press", "presses")} lost in the take and in every play: mark on
-              the tape those that were not meant
+              , besides {countWords(hopeless, "press", "presses")} lost in the take and in every play
+              {!isWhole && " so far"}: mark on the tape those that were not meant
             </span>
           )}
         </caption>
