@@ -89,6 +89,25 @@ test("a cancelled gesture changes nothing, and undo and redo are as before", () 
   expect(lengthNow()).toBe("20f");
 });
 
+test("the last change is the one that the document has: undo, redo and cancelling restore its words", () => {
+  const edited = (what: string, frames: number) =>
+    tab.workbench.editKit(
+      what,
+      kit => ({ ...kit, patterns: [{ ...kit.patterns[0]!, for: `${frames}f` }] }) as Kit,
+    );
+  edited("first", 12);
+  edited("second", 13);
+  tab.workbench.undo();
+  expect(state().change).toBe("first");
+  tab.workbench.redo();
+  expect(state().change).toBe("second");
+  const step = tab.workbench.beginStep();
+  step.run(() => edited("tried", 20));
+  expect(state().change).toBe("tried");
+  step.cancel();
+  expect(state().change).toBe("second");
+});
+
 test("undoing a recording opens the take that is left; without any, none is open", () => {
   tab.workbench.addTake({ ...TAKE, id: "t2", name: "Second" });
   expect(state().openTakeId).toBe("t2");

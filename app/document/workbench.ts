@@ -88,23 +88,30 @@ export interface WorkbenchWorld {
 
 const HISTORY = 500;
 
+/** The part of the open document that undo restores, with the words of its last change. */
+type Past = Pick<OpenDocument, "kit" | keyof Lists | "change">;
+
+const pastOf = ({ kit, takes, variants, layouts, checks, change }: OpenDocument): Past => ({
+  kit,
+  takes,
+  variants,
+  layouts,
+  checks,
+  change,
+});
+
 /** Creates an empty workbench. */
 export function createWorkbench({ library, tabs, notify, nowMs }: WorkbenchWorld): Workbench {
   const store = createStore<OpenDocument>()(
     temporal((): OpenDocument => ({ ...NOTHING, holder: "ours" }), {
-      partialize: ({ kit, takes, variants, layouts, checks }) => ({ kit, takes, variants, layouts, checks }),
+      partialize: pastOf,
       equality: (past, now) => past.kit === now.kit && PART_LISTS.every(list => past[list] === now[list]),
       limit: HISTORY,
     }),
   );
-  type Past = Pick<OpenDocument, "kit" | keyof Lists>;
-  const readPast = (): Past => {
-    const { kit, takes, variants, layouts, checks } = store.getState();
-    return { kit, takes, variants, layouts, checks };
-  };
   const history = createHistory<Past>(
     store.temporal as unknown as Parameters<typeof createHistory<Past>>[0],
-    readPast,
+    () => pastOf(store.getState()),
   );
   /** The last recorded state when a recording began. */
   let guarded: { readonly last: unknown } | undefined;
