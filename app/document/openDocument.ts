@@ -1,5 +1,11 @@
 import type { Kit, Take } from "#core";
-import { NO_PARTS, DEFAULT_SETTINGS, type KitDocument, type KitSettings } from "../storage/records";
+import {
+  NO_PARTS,
+  DEFAULT_SETTINGS,
+  type CheckSum,
+  type KitDocument,
+  type KitSettings,
+} from "../storage/records";
 import type { PenHolder } from "../storage/tabs";
 
 /** The open document: a kit with everything stored beside it. Undo and redo cover all of it together. */
@@ -10,6 +16,8 @@ export interface OpenDocument extends Omit<KitDocument, "kit"> {
   readonly openTakeId: string | undefined;
   /** The last change, for the shelf. */
   readonly change: string;
+  /** The result of its checks, for the shelf; undefined from a change until they are judged again. */
+  readonly checkSum: CheckSum | undefined;
   /**
    * Who may write: this tab, another tab that has the kit open, or nobody because it was removed from the
    * shelf.
@@ -24,6 +32,7 @@ export const NOTHING: Omit<OpenDocument, "holder"> = {
   settings: DEFAULT_SETTINGS,
   openTakeId: undefined,
   change: "",
+  checkSum: undefined,
 };
 
 /** Returns the part of the state that undo covers, or undefined if nothing is open. */

@@ -78,20 +78,20 @@ test("every edit is judged on every take: counts equal those computed one by one
   await settled();
   expect(sums()).toBe(countSlowly());
   expect(held()).not.toEqual(before);
-  await until(() => tab.workbench.getState().settings.proof?.holds === proof().holds);
+  await until(() => tab.workbench.getState().checkSum?.holds === proof().holds);
   tab.workbench.undo();
   await settled();
   await until(() => !proof().isWorking && held().join() === before.join());
 });
 
-test("without a worker no result is known, none is counted as failed, and the shelf keeps its summary", async () => {
+test("without a worker no result is known, none is counted as failed, and the shelf gets no summary", async () => {
   const bare = openTab(undefined, {
     startWorker() {
       throw new Error("workers are forbidden here");
     },
   });
   await openKit(bare, KIT, TAKES);
-  bare.workbench.updateKitSettings(settings => ({ ...settings, proof: { asked: 8, holds: 8 } }));
+  bare.workbench.keepCheckSum({ asked: 8, holds: 8 });
   bare.workbench.editChecks("checks", () => CHECKS.slice(0, 1));
   await until(() => bare.proving.getState().trouble !== "");
   const { asked, holds, unknown, isWorking, trouble } = bare.proving.getState();
@@ -102,15 +102,16 @@ test("without a worker no result is known, none is counted as failed, and the sh
     isWorking: false,
     trouble: "workers are forbidden here",
   });
-  expect(bare.workbench.getState().settings.proof).toEqual({ asked: 8, holds: 8 });
+  expect(bare.workbench.getState().checkSum).toBeUndefined();
 });
 
 test("the summary for the shelf is removed with the last check", async () => {
   tab.workbench.editChecks("checks", () => CHECKS);
   await settled();
-  await until(() => (tab.workbench.getState().settings.proof?.asked ?? 0) > 0);
+  await until(() => (tab.workbench.getState().checkSum?.asked ?? 0) > 0);
   tab.workbench.editChecks("none", () => []);
-  await until(() => tab.workbench.getState().settings.proof?.asked === 0);
+  expect(tab.workbench.getState().checkSum).toBeUndefined();
+  await until(() => !proof().isWorking && proof().asked === 0);
   expect(proof()).toMatchObject({ asked: 0, holds: 0, isWorking: false });
 });
 

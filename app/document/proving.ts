@@ -120,7 +120,7 @@ const BREATH_MS = 120;
  * and publishes results as they arrive.
  */
 export function createProving(
-  workbench: Pick<Workbench, "getState" | "subscribe" | "updateKitSettings" | "history">,
+  workbench: Pick<Workbench, "getState" | "subscribe" | "keepCheckSum" | "history">,
   judge: Pick<Judge, "compile">,
   jobs: Pick<Jobs, "ask">,
   { cores, nowMs, setTimer }: ProvingWorld,
@@ -222,10 +222,10 @@ export function createProving(
   /** Stores the summary with the kit, for the shelf. */
   function keep({ asked, holds, unknown }: Proof): void {
     if (unknown > 0) return;
-    const { settings, holder } = workbench.getState();
-    const kept = settings.proof ?? { asked: 0, holds: 0 };
+    const { checkSum, holder } = workbench.getState();
+    const kept = checkSum ?? { asked: 0, holds: 0 };
     if (holder !== "ours" || (kept.asked === asked && kept.holds === holds)) return;
-    workbench.updateKitSettings(settings => ({ ...settings, proof: { asked, holds } }));
+    workbench.keepCheckSum({ asked, holds });
   }
 
   const follow = (now: ReturnType<Workbench["getState"]>, before?: typeof now) => {

@@ -77,7 +77,8 @@ export function createSittings(world: SittingsWorld): Sittings {
     const state = store.getState();
     const document = documentOf(state);
     if (!document || document.kit.id !== of.kitId || state.holder === "gone") return undefined;
-    return { ...document, settings: state.settings, change: state.change };
+    const { settings, change, checkSum } = state;
+    return { ...document, settings, change, checkSum };
   }
 
   /** Opens a stored document; the open take stays open if it still exists. */
@@ -89,6 +90,7 @@ export function createSittings(world: SittingsWorld): Sittings {
       ...document,
       settings: record.rows,
       change: record.change,
+      checkSum: record.checkSum,
       holder,
       openTakeId: stillOpen(document.takes, openTakeId, place),
     });
@@ -99,6 +101,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     ...document,
     settings: record.rows,
     change: record.change,
+    checkSum: record.checkSum,
   });
 
   /** Reloads the kit after another tab has stored it. */
@@ -144,7 +147,8 @@ export function createSittings(world: SittingsWorld): Sittings {
       show(kept, "ours");
       return;
     }
-    of.autosave.reset({ kit: document.kit, ...NO_PARTS, settings: DEFAULT_SETTINGS, change: "" });
+    const nothing = { ...NO_PARTS, settings: DEFAULT_SETTINGS, change: "", checkSum: undefined };
+    of.autosave.reset({ kit: document.kit, ...nothing });
     store.setState({ holder: "ours", kit: { ...document.kit }, change: "put back" });
     await of.autosave.flush();
   }

@@ -108,6 +108,34 @@ test("the last change is the one that the document has: undo, redo and cancellin
   expect(state().change).toBe("second");
 });
 
+test("the shelf has no result of checks from a change until they are judged again", async () => {
+  const SUM = { asked: 3, holds: 2 };
+  const kept = async () => {
+    await tab.workbench.flush();
+    const read = await tab.library.readKit("k");
+    return read && !isBroken(read) ? read.record.checkSum : "broken";
+  };
+  const judge = async () => {
+    tab.workbench.keepCheckSum(SUM);
+    expect(await kept()).toEqual(SUM);
+  };
+  await judge();
+  setLength(12);
+  expect(await kept()).toBeUndefined();
+  await judge();
+  tab.workbench.undo();
+  expect(await kept()).toBeUndefined();
+  await judge();
+  const step = tab.workbench.beginStep();
+  step.run(() => setLength(20));
+  tab.workbench.keepCheckSum({ asked: 3, holds: 0 });
+  step.cancel();
+  expect(await kept()).toBeUndefined();
+  await judge();
+  tab.workbench.editLayouts("layouts", () => [layoutOf(state().kit!, "l", "Keys")]);
+  expect(await kept()).toEqual(SUM);
+});
+
 test("undoing a recording opens the take that is left; without any, none is open", () => {
   tab.workbench.addTake({ ...TAKE, id: "t2", name: "Second" });
   expect(state().openTakeId).toBe("t2");

@@ -52,8 +52,7 @@ export function KitCard({
 }) {
   const { notify } = useNotices();
   const { jobs } = useWorkers();
-  const { kit } = record;
-  const { proof } = record.rows;
+  const { kit, checkSum } = record;
   const take = useLastTake(library, record);
   const takes = record.order.takes?.length ?? 0;
   const save = async () => {
@@ -93,9 +92,11 @@ export function KitCard({
           <span className="block truncate text-sm text-soft">
             {record.change || "added"}, {formatWhen(record.changedAt)}
           </span>
-          {proof && proof.asked > 0 && (
-            <span className={`block text-sm ${proof.holds < proof.asked ? "text-foxglove" : "text-moss"}`}>
-              {holdWords(proof.holds, proof.asked)}
+          {checkSum && checkSum.asked > 0 && (
+            <span
+              className={`block text-sm ${checkSum.holds < checkSum.asked ? "text-foxglove" : "text-moss"}`}
+            >
+              {holdWords(checkSum.holds, checkSum.asked)}
             </span>
           )}
         </span>

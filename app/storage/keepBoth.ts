@@ -43,7 +43,8 @@ export async function keepBoth(
   if (put.length === 0) return 0;
   const order = { ...kept.order };
   for (const { list, id } of put) order[list] = [...(order[list] ?? []), id];
-  const { version, ...record } = kept;
+  // The checks have not been judged with what is added.
+  const { version, checkSum: _checkSum, ...record } = kept;
   const { kitId } = write;
   await commitWrite(db, {
     kitId,

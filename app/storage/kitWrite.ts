@@ -7,7 +7,6 @@ import {
   type Part,
   type PartKey,
   type PartRecord,
-  type KitSettings,
 } from "./records";
 
 /** A change of one kit and the parts stored beside it, written as one transaction. */
@@ -60,7 +59,7 @@ export type KitChange = Omit<KitWrite, "base">;
 export function changeOf(
   before: KitDocument | undefined,
   now: KitDocument,
-  beside: { readonly rows: KitSettings; readonly change: string; readonly changedAt: number },
+  beside: Pick<KitRecord, "rows" | "change" | "changedAt" | "checkSum">,
 ): KitChange {
   const { order, ...parts } = diffDocuments(before, now);
   const record = { id: now.kit.id, kit: now.kit, order, ...beside };

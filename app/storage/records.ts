@@ -134,8 +134,6 @@ const kitSettingsSchema = v.object({
       ]),
     ),
   ),
-  /** The last result of its checks: the number of those with a take, and of those that hold on all of theirs. */
-  proof: v.exactOptional(v.object({ asked: v.number(), holds: v.number() })),
   /** The results with which later ones are compared. */
   proofPoint: v.exactOptional(proofPointSchema),
   /** The options of the timing sheet: the variant to list changes since, by its id, and further rates. */
@@ -169,6 +167,11 @@ export function rememberMappings(rows: KitSettings, mappings: readonly Mapping[]
 
 export const DEFAULT_SETTINGS: KitSettings = { folded: [], order: [] };
 
+const checkSumSchema = v.object({ asked: v.number(), holds: v.number() });
+
+/** The result of a kit's checks: the number of those with a take, and of those that hold on all of theirs. */
+export type CheckSum = Readonly<v.InferOutput<typeof checkSumSchema>>;
+
 const kitRecordSchema = v.object({
   id: v.string(),
   kit: v.unknown(),
@@ -178,6 +181,7 @@ const kitRecordSchema = v.object({
   changedAt: v.fallback(v.number(), 0),
   change: v.fallback(v.string(), ""),
   rows: v.fallback(kitSettingsSchema, { folded: [], order: [] }),
+  checkSum: v.fallback(v.optional(checkSumSchema), undefined),
   /** The ids of the parts beside the kit, list by list, in order. */
   order: v.fallback(v.record(v.string(), v.array(v.string())), {}),
 });
@@ -190,6 +194,8 @@ export interface KitRecord {
   readonly changedAt: number;
   readonly change: string;
   readonly rows: KitSettings;
+  /** Undefined if its checks have not been judged since its last change. */
+  readonly checkSum?: CheckSum | undefined;
   readonly order: Readonly<Partial<Record<PartList, readonly string[]>>>;
 }
 

@@ -14,13 +14,12 @@ import {
   type KitDocument,
   type KitRecord,
   type Part,
-  type KitSettings,
 } from "./records";
 
 /** A kit removed from the shelf, with everything needed to restore it exactly. */
 export interface TakenOff {
   readonly document: KitDocument;
-  readonly rows: KitSettings;
+  readonly beside: Pick<KitRecord, "rows" | "checkSum">;
 }
 
 /** The parts that come with a kit or are added to it. */
@@ -86,9 +85,9 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     before: KitDocument | undefined,
     now: KitDocument,
     change: string,
-    rows = DEFAULT_SETTINGS,
+    beside: TakenOff["beside"] = { rows: DEFAULT_SETTINGS },
   ): Promise<WriteAnswer> {
-    return library.write(changeOf(before, now, { rows, change, changedAt: nowMs() }));
+    return library.write(changeOf(before, now, { ...beside, change, changedAt: nowMs() }));
   }
 
   async function listSound(): Promise<KitRecord[]> {
@@ -124,15 +123,15 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
       layouts: [...document.layouts, ...missing.layouts],
       checks: [...document.checks, ...missing.checks],
     });
-    await write(document, all, wordsOf(missing, count), record.rows);
+    await write(document, all, wordsOf(missing, count), { rows: record.rows });
     return missing;
   }
 
-  async function add(document: KitDocument, change: string, rows?: KitSettings): Promise<Added> {
+  async function add(document: KitDocument, change: string, beside?: TakenOff["beside"]): Promise<Added> {
     const kept = await library.readKit(document.kit.id);
     if (kept === undefined) {
       const now = tidy(document);
-      await write(undefined, now, change, rows);
+      await write(undefined, now, change, beside);
       return { kitId: now.kit.id, name: now.kit.name, result: "new", added: document };
     }
     if (!isBroken(kept) && dequal(kept.document.kit, document.kit)) {
@@ -141,7 +140,7 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
     }
     const kit = await besideOthers(document.kit);
     const now = tidy({ ...document, kit });
-    await write(undefined, now, change, rows);
+    await write(undefined, now, change, beside);
     return { kitId: kit.id, name: kit.name, result: "beside", added: document };
   }
 
@@ -156,9 +155,11 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
         kept = await library.readKit(kitId);
         answer = await library.write({ kitId, record: undefined, hasNewRules: false, put: [], drop: [] });
       } while (answer.state === "changed");
-      return kept && !isBroken(kept) ? { document: kept.document, rows: kept.record.rows } : undefined;
+      if (!kept || isBroken(kept)) return undefined;
+      const { rows, checkSum } = kept.record;
+      return { document: kept.document, beside: { rows, checkSum } };
     },
-    putBack: ({ document, rows }) => add(document, "put back", rows),
+    putBack: ({ document, beside }) => add(document, "put back", beside),
   };
 }
 

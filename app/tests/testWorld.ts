@@ -180,8 +180,8 @@ export async function openKit(tab: App & KitApp, kit: Kit, takes: readonly Take[
   await tab.workbench.open(kit.id);
 }
 
-/** Far longer than any condition takes to hold, on a busy machine too. */
-const PATIENCE_MS = 60_000;
+/** Far longer than any condition takes to hold, on a busy machine too, and less than the limit of a test. */
+const PATIENCE_MS = 200_000;
 
 /** Waits until a condition holds. */
 export async function until(holds: () => boolean): Promise<void> {
