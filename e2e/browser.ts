@@ -13,7 +13,8 @@ import { DEFAULT_SETTINGS } from "../app/storage/records";
 import { documentOf } from "../app/storage/shelf";
 import { goWithin, replaceRecords, startsWithin } from "./tabPage";
 
-const PATIENCE_MS = 25_000;
+/** Far longer than anything takes, on a busy machine too; several fit into the limit of a test. */
+const PATIENCE_MS = 60_000;
 const LOOK_EVERY_MS = 50;
 
 export const FLAGS = [

@@ -4,6 +4,7 @@ import { beforeEach, expect, test } from "vitest";
 import {
   clickOn,
   find,
+  keptKit,
   openBelfry,
   openBrowser,
   openDemo,
@@ -124,6 +125,17 @@ test("leaving the page while a recording runs asks first; what was recorded is o
   );
 });
 
+/** Returns the frames of the open recording that are stored. */
+const storedFrames = (of: WebDriver) =>
+  of.executeAsyncScript<number>(
+    `const done = arguments[0];
+     const open = indexedDB.open("moss-tap");
+     open.onsuccess = () => {
+       const all = open.result.transaction("recordings").objectStore("recordings").getAll();
+       all.onsuccess = () => { open.result.close(); done(Math.max(0, ...all.result.map(({ frames }) => frames))); };
+     };`,
+  );
+
 test("an edit and a recording survive a killed browser", async () => {
   const app = await startApp();
   let browser = await openBrowser();
@@ -133,18 +145,16 @@ test("an edit and a recording survive a killed browser", async () => {
   await press(one, "Record a take");
   await press(one, "Shape");
   await chooseRule(one, "Cling");
-  await waitFor(
-    one,
-    // Chunks are written once per second, and reach the disk late on a busy machine.
-    "four seconds",
-    async () => Number(/(\d+)f/.exec(await textOf(one, "[data-testid=live-frame]"))?.[1]) > 250,
-  );
+  await waitFor(one, "two stored seconds", async () => (await storedFrames(one)) > 120);
   const stone = await find(one, 'input[aria-label^="length of the hold"]');
   await one.executeScript(
     `arguments[0].focus(); arguments[0].dispatchEvent(new WheelEvent("wheel", { deltaY: -1, bubbles: true, cancelable: true }))`,
     stone,
   );
   const length = await stone.getAttribute("value");
+  await keptKit(one, "the edit", ({ patterns }) =>
+    patterns.some(pattern => pattern.id === "cling" && "for" in pattern && pattern.for === length),
+  );
   spawnSync("pkill", ["-9", "-f", killed.home]);
   await killed.driver.quit().catch(() => undefined);
   browser = await openBrowser(killed.home);
