@@ -9,7 +9,7 @@ import { createScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes, type TakesNow } from "./useTakes";
 import { TriedOffer } from "./TriedOffer";
-import { countRequests, listBanDots, lostPresses } from "./windowDots";
+import { countBan, countRequests, listBanDots, lostPresses, type BanCounts } from "./windowDots";
 
 const STRIP_Y = 26;
 const STRIP_HEIGHT = 48;
@@ -36,10 +36,8 @@ function layoutBan(kit: Kit, move: Move, index: number, ban: number, now: TakesN
   const dots = now.reads.flatMap((read, take) =>
     listBanDots(read, index, gate).map(dot => ({ ...dot, of: read.of, take })),
   );
-  const early = dots.filter(dot => dot.side === "early");
-  const lost = early.filter(dot => dot.fate === "lost");
   const earliest = largest(
-    early.map(dot => dot.frames),
+    dots.flatMap(({ side, frames }) => (side === "early" ? [frames] : [])),
     0,
   );
   const wanted = Math.max(MIN_BEFORE, Math.ceil(buffer * 1.6) + 4, Math.ceil(earliest) + 2);
@@ -50,10 +48,17 @@ function layoutBan(kit: Kit, move: Move, index: number, ban: number, now: TakesN
     before,
     scale: createScale(-before, AFTER - 1),
     dots,
-    early: early.length,
-    lost: lost.length,
-    missedBy: lost.reduce((least, dot) => Math.min(least, dot.frames - buffer), Infinity),
+    counts: countBan(dots, buffer),
   };
+}
+
+/** Formats the losses at a ban by their cause. */
+function lossWords({ early, earlyBy, hopeless, caught }: BanCounts, name: string): string[] {
+  return [
+    early > 0 ? `${early} lost too early, the nearest by ${earlyBy}f` : "",
+    hopeless > 0 ? `${hopeless} lost where ${name} did not end` : "",
+    caught > 0 ? `${caught} lost while waiting, as ${name} began` : "",
+  ].filter(words => words !== "");
 }
 
 /** The strip of a ban: the banned range, the buffer at its end, and the requests as dots. */
@@ -122,9 +127,8 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
   const now = useTakes();
   if (!now) return null;
   const layout = layoutBan(kit, move, index, ban, now);
-  const { name, buffer, dots, early, lost, missedBy } = layout;
+  const { name, buffer, dots, counts } = layout;
   const requests = countRequests(now.reads, index, dots.length);
-  const nearest = Number.isFinite(missedBy) && missedBy > 0 ? `, the nearest by ${missedBy}f` : "";
   return (
     <MapFigure
       testId="ban-map"
@@ -137,8 +141,8 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
           one="request"
           many="requests"
           empty={`No request for it in these takes yet: play, and each one appears here, before or after the end of ${name}.`}
-          kept={`${early - lost} while ${name} and by buffer, ${dots.length - early} at other times`}
-          lost={lost > 0 ? [`${lost} lost too early${nearest}`] : []}
+          kept={`${counts.buffered} while ${name} and by buffer, ${counts.free} at other times`}
+          lost={lossWords(counts, name)}
           rest={formatUndrawn(requests)}
         />
       }

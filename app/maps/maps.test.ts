@@ -30,7 +30,7 @@ import { listTapGaps, priceOfTaps } from "./tapGaps";
 import { listTries } from "./tries";
 import { listAnswers } from "./answers";
 import { formatUndrawn } from "./countWords";
-import { countRequests, countWindow, listBanDots, listWindowDots } from "./windowDots";
+import { countBan, countRequests, countWindow, listBanDots, listWindowDots } from "./windowDots";
 
 const KIT: Kit = {
   format: "moss-tap/kit",
@@ -229,6 +229,24 @@ test("presses around a banning gate: buffered, lost too early, or after it", () 
     { fate: "buffer", side: "early", frames: 3, waited: 3 },
     { fate: "direct", side: "open", frames: 10 },
   ]);
+  expect(countBan(listBanDots(read, 0, 0), 5)).toEqual({
+    buffered: 1,
+    free: 1,
+    early: 1,
+    hopeless: 0,
+    caught: 0,
+    earlyBy: 15,
+  });
+});
+
+test("a request lost at a ban is counted by its cause, and what it missed in whole frames", () => {
+  const lost = { fate: "lost", side: "early", waited: 0, frame: 3, note: 0 } as const;
+  const dots = [
+    { ...lost, frames: 7.4 },
+    { ...lost, frames: Infinity },
+    { ...lost, side: "open", frames: 2 },
+  ] as const;
+  expect(countBan(dots, 5)).toEqual({ buffered: 0, free: 0, early: 1, hopeless: 1, caught: 1, earlyBy: 3 });
 });
 
 test("how each showing of a prompt ended, by grade or by why it failed, since it was shown", () => {
@@ -349,7 +367,12 @@ test.each([
         }
         for (const ban of bans) {
           const found = listBanDots(read, m, ban);
-          expect(found.filter(({ fate }) => fate !== "lost").length).toBe(performedOf(own));
+          const { buffered, free, early, hopeless, caught } = countBan(found, 0);
+          expect(buffered + free).toBe(performedOf(own));
+          if (bans.length === 1) expect(early + hopeless + caught).toBe(own.lost.ban ?? 0);
+          expect(countRequests([read], m, found.length).lostElsewhere).toBe(
+            totalOf(own.lost) - (early + hopeless + caught),
+          );
         }
         const meanwhile = listMeanwhile(program, trace, outcomes.requests, m);
         for (const { frame } of meanwhile)

@@ -166,6 +166,27 @@ export function listBanDots(read: TakeRead, move: number, gate: number): WindowD
   });
 }
 
+/** The counts of a ban's dots, with the nearest miss. They add up to the number of dots. */
+export interface BanCounts {
+  /** Performed after they were made while the gate was open, or made while it was not. */
+  readonly buffered: number;
+  readonly free: number;
+  /** Lost before the gate closed, lost where it never closed, or made while it was closed and lost when it opened. */
+  readonly early: number;
+  readonly hopeless: number;
+  readonly caught: number;
+  /** The frames by which the nearest early one missed; Infinity if none was lost early. */
+  readonly earlyBy: number;
+}
+
+/** Counts the dots of a ban for a buffer, in frames. */
+export function countBan(dots: readonly WindowDot[], bufferFrames: number): BanCounts {
+  const { early, spent, hopeless, earlyBy } = countWindow(dots, bufferFrames, 0);
+  const kept = dots.filter(({ fate }) => fate !== "lost");
+  const buffered = kept.filter(({ side }) => side === "early").length;
+  return { buffered, free: kept.length - buffered, early, hopeless, caught: spent, earlyBy };
+}
+
 /** All requests of a move in some takes, and those of them that have no dot on a map of one gate. */
 export interface RequestCounts {
   readonly asked: number;
