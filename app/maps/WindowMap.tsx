@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { Fragment, useId } from "react";
 import { formatMs, largest, type Kit, type Move } from "#core";
 import { Histogram } from "../ui/Histogram";
 import { TermWord } from "../ui/Explained";
@@ -174,8 +174,10 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
   const { dots, counts, buffer, coyote, gateName } = layout;
   const targets = targetsOf(move, index, need);
   const requests = countRequests(now.reads, index, dots.length);
-  const byMemory = counts.buffer + counts.both;
-  const performed = counts.direct + counts.coyote + byMemory;
+  const performed = counts.direct + counts.buffer + counts.coyote + counts.both;
+  const means = (["buffer", "coyote"] as const).flatMap(of =>
+    counts[of] + counts.both > 0 ? [[counts[of] + counts.both, of] as const] : [],
+  );
   return (
     <MapFigure
       testId="window-map"
@@ -190,8 +192,12 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
           empty="No request for it in these takes yet: play, and each one appears here, performed, saved or lost."
           kept={
             <>
-              {performed} performed, {byMemory} of them by <TermWord of="buffer">buffer</TermWord> and{" "}
-              {counts.coyote + counts.both} by <TermWord of="coyote">coyote</TermWord>
+              {performed} performed
+              {means.map(([count, of]) => (
+                <Fragment key={of}>
+                  , {count} by <TermWord of={of}>{of}</TermWord>
+                </Fragment>
+              ))}
             </>
           }
           lost={lossWords(counts, gateName)}

@@ -131,8 +131,8 @@ test("requests without a dot are counted and named", () => {
   });
   const requests = { asked: 6, lostElsewhere: 0, waiting: 0 };
   expect(formatUndrawn(requests)).toBe("");
-  expect(formatUndrawn({ ...requests, lostElsewhere: 3 })).toBe(" · 3 lost for other reasons");
-  expect(formatUndrawn({ ...requests, waiting: 1 })).toBe(" · 1 still waiting");
+  expect(formatUndrawn({ ...requests, lostElsewhere: 3 })).toBe(" · 3\u00a0lost for other reasons");
+  expect(formatUndrawn({ ...requests, waiting: 1 })).toBe(" · 1\u00a0still waiting");
 });
 
 test("a dead stretch is closed from either side, and two rules that answer one press are separated", () => {
