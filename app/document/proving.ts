@@ -55,7 +55,8 @@ const FEW_TAKES = 12;
 /** With fewer cores two workers would leave none for the page, which must render a frame every 16 ms. */
 const ENOUGH_CORES = 3;
 
-function toVerdicts(checks: readonly Check[], verdicts: readonly TakeVerdict[]): Verdicts {
+/** Returns the verdicts in one take by the id of their check. `checks`: those that were judged, in their order. */
+export function toVerdicts(checks: readonly Check[], verdicts: readonly TakeVerdict[]): Verdicts {
   const found = new Map<string, TakeVerdict[]>();
   for (const verdict of verdicts) {
     const { id } = checks[verdict.check]!;

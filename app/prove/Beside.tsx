@@ -1,83 +1,55 @@
 import { useEffect, useMemo, useState } from "react";
-import { applyAssist, findAssist, appliesTo, type Check, type Kit, type Take, changeCheckRate } from "#core";
-import type { ProvedTake } from "../judging/jobs/prove";
-import type { KitSettings, Variant } from "../storage/records";
+import type { Check, Kit, Take } from "#core";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { useProof } from "../document/checksContext";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useWorkers } from "../judging/workers";
 import { holdWords } from "../ui/holdWords";
-import { missingTakes } from "./model/cells";
+import { readVersion, sumVersion, type Version, type VersionAsked, type VersionSum } from "./model/versions";
 import { useTape } from "../tape/hand/context";
-
-type Version = NonNullable<KitSettings["beside"]>[number];
 
 const RATES = [30, 50, 60, 72, 90, 120, 144, 240] as const;
 const NONE: readonly Version[] = [];
 
-/** A version to prove: its name, its kit, and the checks that apply to it. */
-interface Asked {
-  readonly words: string;
-  readonly kit: Kit;
-  readonly checks: readonly Check[];
-}
+/** The last result of a version, or why there is none. */
+type Judged = { readonly sum: VersionSum } | { readonly trouble: string };
 
-function readVersion(
-  version: Version,
-  kit: Kit,
-  checks: readonly Check[],
-  variants: readonly Variant[],
-): Asked | undefined {
-  if ("rate" in version) {
-    const { rate } = version;
-    return {
-      words: `${kit.name} at ${rate}`,
-      kit,
-      checks: checks.map(check => ({ ...check, rates: [rate] })),
-    };
-  }
-  if ("assist" in version) {
-    const assist = findAssist(kit, version.assist);
-    return assist && { words: `With “${assist.name}” on`, kit: applyAssist(kit, assist), checks };
-  }
-  const variant = variants.find(item => item.id === version.variant);
-  if (!variant) return undefined;
-  const own = checks.map(check => changeCheckRate(check, kit.rate, variant.kit.rate));
-  return { words: variant.name, kit: variant.kit, checks: own };
-}
-
-/** The number of takes in which each check holds, of all that it names, by its index; undefined for one that cannot be judged. */
-type Sums = readonly ({ readonly holds: number; readonly asked: number } | undefined)[];
-
-function sumUp(checks: readonly Check[], takes: readonly Take[], proved: readonly ProvedTake[]): Sums {
-  return checks.map((check, c) => {
-    const found = proved.flatMap(({ verdicts }) => {
-      const own = verdicts.filter(verdict => verdict.check === c);
-      return own.length === 0 ? [] : [own.every(({ ok }) => ok)];
-    });
-    const own = takes.filter(take => appliesTo(check, take.id)).length;
-    if (own > 0 && found.length === 0) return undefined;
-    return { holds: found.filter(Boolean).length, asked: own + missingTakes(check, takes).length };
-  });
-}
-
-/** Judges a version in a worker, after the present one. */
-function useSums(asked: Asked | undefined, takes: readonly Take[], lane: string): Sums | undefined {
+/** Judges a version in a worker, after the present one; the last result remains meanwhile. */
+function useJudged(asked: VersionAsked | undefined, lane: string): Judged | undefined {
   const { jobs } = useWorkers();
   const isBusy = useProof(state => state.isWorking);
-  const [sums, setSums] = useState<Sums>();
+  const [judged, setJudged] = useState<Judged>();
   useEffect(() => {
     if (!asked || isBusy) return;
-    const { kit, checks } = asked;
+    const { kit, checks, takes } = asked;
     const own = jobs.ask({ job: "prove", question: { kit, checks }, takes, lane });
     void own.outcome.then(outcome => {
-      if (outcome.state === "done") setSums(sumUp(checks, takes, outcome.value));
+      if (outcome.state === "done") setJudged({ sum: sumVersion(asked, outcome.value) });
+      else if (outcome.state === "failed") setJudged({ trouble: outcome.reason });
     });
     return own.stop;
-  }, [jobs, asked, takes, lane, isBusy]);
-  return sums;
+  }, [jobs, asked, lane, isBusy]);
+  return asked && judged;
 }
 
+/** The result of a version in words. */
+function JudgedWords({ judged }: { judged: Judged | undefined }) {
+  if (!judged) return <span className="min-w-0 grow truncate text-soft">being judged…</span>;
+  if ("trouble" in judged)
+    return <span className="min-w-0 grow truncate text-foxglove">not judged: {judged.trouble}</span>;
+  const { asked, holds, failing, unjudged } = judged.sum;
+  return (
+    <>
+      <span className={holds < asked ? "text-foxglove" : "text-moss"}>{holdWords(holds, asked)}</span>
+      <span className="min-w-0 grow truncate text-soft">
+        {failing.length > 0 && `not: ${failing.join(", ")}`}
+        {unjudged > 0 && ` · ${unjudged} cannot be asked of it`}
+      </span>
+    </>
+  );
+}
+
+/** A version beside the present one, with its result. */
 function BesideRow({
   version,
   kit,
@@ -95,13 +67,11 @@ function BesideRow({
 }) {
   const { look } = useTape();
   const variants = useDocument(state => state.variants);
-  const asked = useMemo(() => readVersion(version, kit, checks, variants), [version, kit, checks, variants]);
-  const sums = useSums(asked, takes, `beside ${place}`);
-  const known = sums?.filter(sum => sum !== undefined) ?? [];
-  const judged = known.filter(sum => sum.asked > 0);
-  const holds = judged.filter(sum => sum.holds === sum.asked).length;
-  const all = judged.length;
-  const failing = checks.filter((_, c) => sums?.[c] && sums[c].holds < sums[c].asked);
+  const asked = useMemo(
+    () => readVersion(version, kit, checks, takes, variants),
+    [version, kit, checks, takes, variants],
+  );
+  const judged = useJudged(asked, `beside ${place}`);
   const words =
     asked?.words ??
     ("assist" in version ? "An assist that is not here any more" : "A variant that is not here any more");
@@ -119,12 +89,7 @@ function BesideRow({
       ) : (
         <b>{words}</b>
       )}
-      {sums && <span className={holds < all ? "text-foxglove" : "text-moss"}>{holdWords(holds, all)}</span>}
-      <span className="min-w-0 grow truncate text-soft">
-        {!sums && asked && "being judged…"}
-        {failing.length > 0 && `not: ${failing.map(check => check.name || check.id).join(", ")}`}
-        {sums && sums.length > known.length && ` · ${sums.length - known.length} cannot be asked of it`}
-      </span>
+      {asked ? <JudgedWords judged={judged} /> : <span className="grow" />}
       <button
         type="button"
         aria-label={`Take ${words} away`}

@@ -1,4 +1,4 @@
-import type { Check, Kit } from "#core";
+import { formatIssue, type Check, type Kit } from "#core";
 import { compileTakeJudge, type TakeJudge, type TakeVerdict } from "#stage";
 import type { Job } from "./job";
 
@@ -26,7 +26,7 @@ function sift(kit: Kit, checks: readonly Check[]): TakeJudge {
     kit,
     sound.map(c => checks[c]!),
   );
-  if (!judge.ok) throw new Error("the kit does not read");
+  if (!judge.ok) throw new Error(`its rules cannot be played: ${judge.issues.map(formatIssue)[0]}`);
   return take => judge.value(take).map(found => ({ ...found, check: sound[found.check]! }));
 }
 
