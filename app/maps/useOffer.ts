@@ -27,10 +27,12 @@ export interface OfferWanted {
  */
 export function useOffer(kit: Kit, now: TakesNow | undefined, of: OfferWanted): LookedFor | undefined {
   const { jobs } = useWorkers();
-  const [found, setFound] = useState<{ readonly of: string; readonly kit: Kit; readonly is: LookedFor }>();
+  const [found, setFound] = useState<{ readonly of: object; readonly is: LookedFor }>();
   const key = JSON.stringify(of);
   const takes = useMemo(() => now?.takes.map(({ take }) => take) ?? [], [now]);
+  const subject = useMemo(() => ({ kit, takes, key }), [kit, takes, key]);
   useEffect(() => {
+    const { kit, takes, key } = subject;
     const question: OfferWanted = JSON.parse(key) as OfferWanted;
     if (question.wanted.length === 0) return;
     let stop = () => {};
@@ -38,15 +40,15 @@ export function useOffer(kit: Kit, now: TakesNow | undefined, of: OfferWanted): 
       const asked = jobs.ask({ job: "offer", question: { kit, ...question }, takes });
       stop = asked.stop;
       void asked.outcome.then(outcome => {
-        if (outcome.state === "done") setFound({ of: key, kit, is: { change: outcome.value, trouble: "" } });
+        if (outcome.state === "done") setFound({ of: subject, is: { change: outcome.value, trouble: "" } });
         if (outcome.state === "failed")
-          setFound({ of: key, kit, is: { change: undefined, trouble: outcome.reason } });
+          setFound({ of: subject, is: { change: undefined, trouble: outcome.reason } });
       });
     }, REST_MS);
     return () => {
       clearTimeout(timer);
       stop();
     };
-  }, [jobs, kit, takes, key]);
-  return found?.of === key && found.kit === kit ? found.is : undefined;
+  }, [jobs, subject]);
+  return found?.of === subject ? found.is : undefined;
 }

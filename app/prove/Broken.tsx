@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { takeBackChange, type Change, type Check, type Kit, type Take } from "#core";
 import { Button } from "../ui/Button";
 import { formatChange } from "../parts/model/changeWords";
@@ -34,7 +34,9 @@ function Cause({ old, kit, changes }: { old: Kit; kit: Kit; changes: readonly Ch
 export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Take }) {
   const workbench = useWorkbench();
   const { jobs } = useWorkers();
-  const [found, setFound] = useState<{ of: Kit; blame: Blame | undefined } | undefined>();
+  // Changing any of these makes the answer one to another question.
+  const subject = useMemo(() => ({ kit, check, take }), [kit, check, take]);
+  const [found, setFound] = useState<{ of: object; blame: Blame | undefined } | undefined>();
   const [asked, setAsked] = useState<{ stop: () => void } | undefined>();
   const [trouble, setTrouble] = useState("");
   useEffect(() => () => asked?.stop(), [asked]);
@@ -47,11 +49,11 @@ export function Broken({ kit, check, take }: { kit: Kit; check: Check; take: Tak
     setTrouble("");
     void own.outcome.then(outcome => {
       setAsked(undefined);
-      if (outcome.state === "done") setFound({ of: kit, blame: outcome.value });
+      if (outcome.state === "done") setFound({ of: subject, blame: outcome.value });
       if (outcome.state === "failed") setTrouble(outcome.reason);
     });
   };
-  if (found?.of !== kit)
+  if (found?.of !== subject)
     return (
       <>
         {trouble && (

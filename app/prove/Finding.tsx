@@ -17,18 +17,19 @@ import { Broken } from "./Broken";
 import { countTurns, readCell, type Turns } from "./model/cells";
 import { StoryLines } from "./StoryLines";
 
-/** Judges a changed check on all takes; returns how many of its results turn, undefined until that is known. */
-function useTurns(kit: Kit, check: Check, becomes: Check): Turns | undefined {
+/** Judges a changed check on all takes; returns how many of its results turn or why that is not known, undefined until then. */
+function useTurns(kit: Kit, check: Check, becomes: Check): Turns | string | undefined {
   const { jobs } = useWorkers();
   const proof = useProofStore();
   const takes = useDocument(state => state.takes);
   const key = useMemo(() => ({ kit, check, becomes, takes }), [kit, check, becomes, takes]);
-  const [known, setKnown] = useState<{ readonly of: object; readonly turns: Turns }>();
+  const [known, setKnown] = useState<{ readonly of: object; readonly turns: Turns | string }>();
   useEffect(() => {
     const asked = jobs.ask({ job: "prove", question: { kit, checks: [becomes] }, takes, lane: "accept" });
     void asked.outcome.then(outcome => {
-      if (outcome.state !== "done") return;
-      setKnown({ of: key, turns: countTurns(proof.getState(), check.id, takes, outcome.value) });
+      if (outcome.state === "failed") setKnown({ of: key, turns: outcome.reason });
+      if (outcome.state === "done")
+        setKnown({ of: key, turns: countTurns(proof.getState(), check.id, takes, outcome.value) });
     });
     return asked.stop;
   }, [jobs, proof, key, kit, check, becomes, takes]);
@@ -53,7 +54,8 @@ function Accept({ kit, check, offered }: { kit: Kit; check: Check; offered: Acce
         Accept {offered.words}
       </Button>
       <p id="accepting" data-testid="accepting" className="mt-0.5 min-h-5 text-soft">
-        {turns && (
+        {typeof turns === "string" && `It could not be tried on its takes: ${turns}.`}
+        {typeof turns === "object" && (
           <>
             Over all its takes: {turns.held} would newly hold,{" "}
             <span className={turns.broke > 0 ? "font-semibold text-foxglove" : ""}>

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { Fate, Repair, Take } from "#core";
 import { useWorkers } from "../../judging/workers";
 import type { Evaluated } from "../../judging/judge";
@@ -33,14 +33,16 @@ export function useRepairs(
   { fates, isNearestOnly, others = NO_TAKES }: RepairsWanted,
 ): Repairs {
   const { jobs } = useWorkers();
-  const [state, setState] = useState<{ readonly of: readonly Fate[]; readonly repairs: Repairs }>({
-    of: fates,
+  const subject = useMemo(() => ({ fates, others }), [fates, others]);
+  const [state, setState] = useState<{ readonly of: object; readonly repairs: Repairs }>({
+    of: subject,
     repairs: NONE,
   });
   useEffect(() => {
+    const { fates, others } = subject;
     if (fates.length === 0) return;
     let stop = () => {};
-    const set = (repairs: Repairs) => setState({ of: fates, repairs });
+    const set = (repairs: Repairs) => setState({ of: subject, repairs });
     const timer = setTimeout(() => {
       const asked = jobs.ask({
         job: "repairs",
@@ -60,6 +62,6 @@ export function useRepairs(
       clearTimeout(timer);
       stop();
     };
-  }, [jobs, rules, take, fates, isNearestOnly, others]);
-  return state.of === fates ? state.repairs : NONE;
+  }, [jobs, rules, take, subject, isNearestOnly]);
+  return state.of === subject ? state.repairs : NONE;
 }
