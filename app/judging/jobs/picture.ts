@@ -29,11 +29,16 @@ export const pictureJob: Job<{ readonly kit: Kit }, TakePicture> = ({ kit }, [ta
     const subject = trace.subject[i]!;
     const kind = trace.kind[i];
     if (kind === notes.edge.code && notes.edge.isDown(trace, i) === 1) downAt.set(subject, frame);
-    else if (kind === notes.edge.code && bars.length < MAX_ITEMS)
-      bars.push({ control: subject, from: share(downAt.get(subject) ?? 0), to: share(frame) });
+    else if (kind === notes.edge.code) {
+      if (bars.length < MAX_ITEMS)
+        bars.push({ control: subject, from: share(downAt.get(subject) ?? 0), to: share(frame) });
+      downAt.delete(subject);
+    }
     const isDone = kind === notes.performed.code || kind === notes.fired.code;
     if (isDone && stones.length < MAX_ITEMS) stones.push({ at: share(frame), isLost: false });
   }
+  // Controls that are held to the end.
+  for (const [control, frame] of downAt) bars.push({ control, from: share(frame), to: 1 });
   const lost = readOutcomes(program, trace).presses.filter(({ outcome }) => outcome === "lost");
   for (const { losses } of lost.slice(0, MAX_ITEMS))
     stones.push({ at: share(losses.at(-1)!.frame), isLost: true });
