@@ -50,7 +50,7 @@ async function connectToPage(): Promise<Connection> {
     url: string;
     webSocketDebuggerUrl: string;
   }[];
-  return connect(pages.find(({ url }) => url.includes("/kit/stalls/"))!.webSocketDebuggerUrl);
+  return connect(pages.find(({ url }) => url.includes("/kit/stalls-"))!.webSocketDebuggerUrl);
 }
 
 /** Returns the ids of the processes that render pages. */
@@ -83,6 +83,8 @@ interface Played {
   /** The edges of the control in the take: frame and value. */
   readonly edges: readonly (readonly [frame: number, value: number])[];
   readonly gaps: Stored["gaps"];
+  /** The longest time in which the page did nothing, in ms. */
+  readonly pauseMs: number;
 }
 
 const pairsOf = (packed: readonly number[]): Played["edges"] =>
@@ -95,10 +97,22 @@ function expectSameDistances({ heard, edges }: Played): void {
     expect((edges[k]![0] - edges[k - 1]![0]) * FRAME_MS).toBeCloseTo(heard.atMs[k]! - heard.atMs[k - 1]!, 0);
 }
 
-/** Presses a key while the page is stalled; returns the events as the browser stamped them, and the take. */
-async function playThrough(stallMs: number): Promise<Played> {
+/**
+ * Presses a key while the page is stalled, first after a share of the stall; returns the events as the browser stamped them,
+ * and the take.
+ */
+async function playOnce(kitId: string, stallMs: number, firstAt: number): Promise<Played> {
   const { driver } = session;
-  await openKit(session, KIT);
+  await openKit(session, { ...KIT, id: kitId });
+  await driver.executeScript(
+    `window.pauseMs = 0;
+     let last = performance.now();
+     setInterval(() => {
+       const now = performance.now();
+       pauseMs = Math.max(pauseMs, now - last);
+       last = now;
+     }, 20);`,
+  );
   await press(driver, "Record a take");
   await find(driver, "//button[contains(., 'Stop and keep')]");
   const keyboard = await connectToPage();
@@ -118,8 +132,7 @@ async function playThrough(stallMs: number): Promise<Played> {
   const stall = wait(stallMs).then(() => signal("SIGCONT"));
   const began = performance.now();
   for (const [k, atMs] of EDGES_MS.entries()) {
-    // In a stall of this length, the first press is made after a tenth of it.
-    await wait(Math.max(0, began + stallMs / 10 + atMs - performance.now()));
+    await wait(Math.max(0, began + stallMs * firstAt + atMs - performance.now()));
     void keyboard.send("Input.dispatchKeyEvent", {
       ...{ type: k % 2 === 0 ? "keyDown" : "keyUp", key: "a", code: "KeyA", windowsVirtualKeyCode: 65 },
     });
@@ -134,18 +147,31 @@ async function playThrough(stallMs: number): Promise<Played> {
   await press(driver, "Stop and keep");
   const stored = await waitFor(driver, "the take", () =>
     driver.executeAsyncScript<Stored | undefined>(
-      `const done = arguments[0]; const open = indexedDB.open("moss-tap");
+      `const done = arguments[1]; const open = indexedDB.open("moss-tap");
        open.onsuccess = () => { const get = open.result.transaction("parts").objectStore("parts").getAll();
-         get.onsuccess = () => { open.result.close(); done(get.result.find(({ list }) => list === "takes")?.value); }; };`,
+         get.onsuccess = () => { open.result.close(); done(get.result.find(({ kitId, list }) => kitId === arguments[0] && list === "takes")?.value); }; };`,
+      kitId,
     ),
   );
-  return { heard, edges: pairsOf(stored.lanes.a!.packed), gaps: stored.gaps };
+  const pauseMs = await driver.executeScript<number>("return window.pauseMs");
+  return { heard, edges: pairsOf(stored.lanes.a!.packed), gaps: stored.gaps, pauseMs };
+}
+
+/** The longest time by which the machine may lengthen a stall: a longer one is another test. */
+const MAX_LONGER_MS = 3000;
+
+/** Plays as `playOnce`; again if the machine had no time for the page meanwhile. */
+async function playThrough(stallMs: number, firstAt: number): Promise<Played> {
+  for (let tries = 1; ; tries++) {
+    const played = await playOnce(`stalls-${tries}`, stallMs, firstAt);
+    if (played.pauseMs < stallMs + MAX_LONGER_MS || tries === 3) return played;
+  }
 }
 
 test.each([80, 400, 700])(
   "real keys pressed in a stall of %d ms keep their own times in the take",
   async stallMs => {
-    const played = await playThrough(stallMs);
+    const played = await playThrough(stallMs, 0.1);
     expectSameDistances(played);
     expect(played.gaps).toBe(undefined);
     // The longest one did hold events up; the keyboard of a busy machine can miss a shorter one.
@@ -154,9 +180,10 @@ test.each([80, 400, 700])(
 );
 
 test("a stall of more than ten seconds is one gap in the take; keys pressed in it keep their distances", async () => {
-  const played = await playThrough(11_000);
+  // The gap is what lies beyond ten seconds, at the beginning of the stall.
+  const played = await playThrough(11_000, 0.5);
   expectSameDistances(played);
   expect(played.gaps?.length).toBe(1);
   expect(played.gaps![0]![1]).toBeGreaterThan(500);
-  expect(Math.min(...played.heard.lateMs)).toBeGreaterThan(5000);
+  expect(Math.min(...played.heard.lateMs)).toBeGreaterThan(4000);
 });
