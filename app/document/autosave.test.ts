@@ -15,7 +15,7 @@ const KIT: Kit = {
 };
 
 function open() {
-  let now: Written = { kit: KIT, ...NO_PARTS, settings: DEFAULT_SETTINGS, change: "", checkSum: undefined };
+  let now: Written = { kit: KIT, ...NO_PARTS, settings: DEFAULT_SETTINGS, change: "", checkTally: undefined };
   const written: (string | undefined)[] = [];
   const autosave = createAutosave(
     {

@@ -1,12 +1,12 @@
 import { changeOf, type KitChange } from "../storage/kitWrite";
 import type { Library, WriteConflict } from "../storage/library";
-import type { CheckSum, KitDocument, KitSettings } from "../storage/records";
+import type { CheckTally, KitDocument, KitSettings } from "../storage/records";
 
 /** A document with everything that is stored with it. */
 export interface Written extends KitDocument {
   readonly settings: KitSettings;
   readonly change: string;
-  readonly checkSum: CheckSum | undefined;
+  readonly checkTally: CheckTally | undefined;
 }
 
 /** Stores an open document as it changes; the first write begins in the same task as the edit. */
@@ -56,8 +56,8 @@ export function createAutosave(
     return now && !isSame(now, saved) ? now : undefined;
   };
   const changeTo = (now: Written) => {
-    const { settings, change, checkSum, ...document } = now;
-    return changeOf(saved, document, { rows: settings, change, checkSum, changedAt: nowMs() });
+    const { settings, change, checkTally, ...document } = now;
+    return changeOf(saved, document, { rows: settings, change, checkTally, changedAt: nowMs() });
   };
 
   /**

@@ -2,7 +2,7 @@ import type { Kit, Take } from "#core";
 import {
   NO_PARTS,
   DEFAULT_SETTINGS,
-  type CheckSum,
+  type CheckTally,
   type KitDocument,
   type KitSettings,
 } from "../storage/records";
@@ -17,7 +17,7 @@ export interface OpenDocument extends Omit<KitDocument, "kit"> {
   /** The last change, for the shelf. */
   readonly change: string;
   /** The result of its checks, for the shelf; undefined from a change until they are judged again. */
-  readonly checkSum: CheckSum | undefined;
+  readonly checkTally: CheckTally | undefined;
   /**
    * Who may write: this tab, another tab that has the kit open, or nobody because it was removed from the
    * shelf.
@@ -32,7 +32,7 @@ export const NOTHING: Omit<OpenDocument, "holder"> = {
   settings: DEFAULT_SETTINGS,
   openTakeId: undefined,
   change: "",
-  checkSum: undefined,
+  checkTally: undefined,
 };
 
 /** Returns the part of the state that undo covers, or undefined if nothing is open. */

@@ -78,7 +78,7 @@ test("every edit is judged on every take: counts equal those computed one by one
   await settled();
   expect(sums()).toBe(countSlowly());
   expect(held()).not.toEqual(before);
-  await until(() => tab.workbench.getState().checkSum?.holds === proof().holds);
+  await until(() => tab.workbench.getState().checkTally?.holds === proof().holds);
   tab.workbench.undo();
   await settled();
   await until(() => !proof().isWorking && held().join() === before.join());
@@ -91,7 +91,7 @@ test("without a worker no result is known, none is counted as failed, and the sh
     },
   });
   await openKit(bare, KIT, TAKES);
-  bare.workbench.keepCheckSum({ asked: 8, holds: 8 });
+  bare.workbench.keepCheckTally({ asked: 8, holds: 8 });
   bare.workbench.editChecks("checks", () => CHECKS.slice(0, 1));
   await until(() => bare.proving.getState().trouble !== "");
   const { asked, holds, unknown, isWorking, trouble } = bare.proving.getState();
@@ -102,15 +102,15 @@ test("without a worker no result is known, none is counted as failed, and the sh
     isWorking: false,
     trouble: "workers are forbidden here",
   });
-  expect(bare.workbench.getState().checkSum).toBeUndefined();
+  expect(bare.workbench.getState().checkTally).toBeUndefined();
 });
 
 test("the summary for the shelf is removed with the last check", async () => {
   tab.workbench.editChecks("checks", () => CHECKS);
   await settled();
-  await until(() => (tab.workbench.getState().checkSum?.asked ?? 0) > 0);
+  await until(() => (tab.workbench.getState().checkTally?.asked ?? 0) > 0);
   tab.workbench.editChecks("none", () => []);
-  expect(tab.workbench.getState().checkSum).toBeUndefined();
+  expect(tab.workbench.getState().checkTally).toBeUndefined();
   await until(() => !proof().isWorking && proof().asked === 0);
   expect(proof()).toMatchObject({ asked: 0, holds: 0, isWorking: false });
 });

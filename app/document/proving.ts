@@ -121,7 +121,7 @@ const BREATH_MS = 120;
  * and publishes results as they arrive.
  */
 export function createProving(
-  workbench: Pick<Workbench, "getState" | "subscribe" | "keepCheckSum" | "history">,
+  workbench: Pick<Workbench, "getState" | "subscribe" | "keepCheckTally" | "history">,
   judge: Pick<Judge, "compile">,
   jobs: Pick<Jobs, "ask">,
   { cores, nowMs, setTimer }: ProvingWorld,
@@ -223,10 +223,10 @@ export function createProving(
   /** Stores the summary with the kit, for the shelf. */
   function keep({ asked, holds, unknown }: Proof): void {
     if (unknown > 0) return;
-    const { checkSum, holder } = workbench.getState();
-    const kept = checkSum ?? { asked: 0, holds: 0 };
+    const { checkTally, holder } = workbench.getState();
+    const kept = checkTally ?? { asked: 0, holds: 0 };
     if (holder !== "ours" || (kept.asked === asked && kept.holds === holds)) return;
-    workbench.keepCheckSum({ asked, holds });
+    workbench.keepCheckTally({ asked, holds });
   }
 
   const follow = (now: ReturnType<Workbench["getState"]>, before?: typeof now) => {

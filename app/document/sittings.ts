@@ -77,8 +77,8 @@ export function createSittings(world: SittingsWorld): Sittings {
     const state = store.getState();
     const document = documentOf(state);
     if (!document || document.kit.id !== of.kitId || state.holder === "gone") return undefined;
-    const { settings, change, checkSum } = state;
-    return { ...document, settings, change, checkSum };
+    const { settings, change, checkTally } = state;
+    return { ...document, settings, change, checkTally };
   }
 
   /** Opens a stored document; the open take stays open if it still exists. */
@@ -90,7 +90,7 @@ export function createSittings(world: SittingsWorld): Sittings {
       ...document,
       settings: record.rows,
       change: record.change,
-      checkSum: record.checkSum,
+      checkTally: record.checkTally,
       holder,
       openTakeId: stillOpen(document.takes, openTakeId, place),
     });
@@ -101,7 +101,7 @@ export function createSittings(world: SittingsWorld): Sittings {
     ...document,
     settings: record.rows,
     change: record.change,
-    checkSum: record.checkSum,
+    checkTally: record.checkTally,
   });
 
   /** Reloads the kit after another tab has stored it. */
@@ -147,7 +147,7 @@ export function createSittings(world: SittingsWorld): Sittings {
       show(kept, "ours");
       return;
     }
-    const nothing = { ...NO_PARTS, settings: DEFAULT_SETTINGS, change: "", checkSum: undefined };
+    const nothing = { ...NO_PARTS, settings: DEFAULT_SETTINGS, change: "", checkTally: undefined };
     of.autosave.reset({ kit: document.kit, ...nothing });
     store.setState({ holder: "ours", kit: { ...document.kit }, change: "put back" });
     await of.autosave.flush();

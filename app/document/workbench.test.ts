@@ -113,10 +113,10 @@ test("the shelf has no result of checks from a change until they are judged agai
   const kept = async () => {
     await tab.workbench.flush();
     const read = await tab.library.readKit("k");
-    return read && !isBroken(read) ? read.record.checkSum : "broken";
+    return read && !isBroken(read) ? read.record.checkTally : "broken";
   };
   const judge = async () => {
-    tab.workbench.keepCheckSum(SUM);
+    tab.workbench.keepCheckTally(SUM);
     expect(await kept()).toEqual(SUM);
   };
   await judge();
@@ -128,7 +128,7 @@ test("the shelf has no result of checks from a change until they are judged agai
   await judge();
   const step = tab.workbench.beginStep();
   step.run(() => setLength(20));
-  tab.workbench.keepCheckSum({ asked: 3, holds: 0 });
+  tab.workbench.keepCheckTally({ asked: 3, holds: 0 });
   step.cancel();
   expect(await kept()).toBeUndefined();
   await judge();

@@ -4,7 +4,7 @@ import type { Check, Kit, Layout, Take } from "#core";
 import { putBack } from "../edits/putBack";
 import { freeName, nextTakeNumber } from "../edits/takeNames";
 import type { Library } from "../storage/library";
-import { PART_LISTS, type CheckSum, type KitDocument, type KitSettings } from "../storage/records";
+import { PART_LISTS, type CheckTally, type KitDocument, type KitSettings } from "../storage/records";
 import type { Tabs } from "../storage/tabs";
 import type { Notify } from "../ui/notices";
 import { createHistory, type CloseListener, type UndoStep } from "./history";
@@ -68,7 +68,7 @@ export interface Workbench
   /** Changes the settings stored beside the kit; not a step of undo. */
   readonly updateKitSettings: (change: (rows: KitSettings) => KitSettings) => void;
   /** Stores the result of the checks with the present rules and takes, for the shelf. */
-  readonly keepCheckSum: (checkSum: CheckSum) => void;
+  readonly keepCheckTally: (checkTally: CheckTally) => void;
   /**
    * Begins a step of undo that can make many edits through its `run`; `onClosed` is called if it is closed
    * from outside.
@@ -105,10 +105,10 @@ const pastOf = ({ kit, takes, variants, layouts, checks, change }: OpenDocument)
 /** The part of the open document on which the result of its checks depends. */
 type Judged = Pick<OpenDocument, "kit" | "takes" | "checks">;
 
-/** Forgets the result of the checks if a document is followed by one on which they may be judged otherwise. */
-function judgedStill(before: Judged, after: Judged): { readonly checkSum?: undefined } {
+/** Returns the change of state that forgets the result of the checks, if a document follows on which it may be another. */
+function resetTally(before: Judged, after: Judged): { readonly checkTally?: undefined } {
   const isStill = before.kit === after.kit && before.takes === after.takes && before.checks === after.checks;
-  return isStill ? {} : { checkSum: undefined };
+  return isStill ? {} : { checkTally: undefined };
 }
 
 /** Creates an empty workbench. */
@@ -182,7 +182,7 @@ export function createWorkbench({ library, tabs, notify, nowMs }: WorkbenchWorld
     const place = before.takes.findIndex(take => take.id === openTakeId);
     store.setState({
       ...after,
-      ...judgedStill(before, after),
+      ...resetTally(before, after),
       change: what,
       openTakeId: stillOpen(after.takes, openTakeId, place),
     });
@@ -211,7 +211,7 @@ export function createWorkbench({ library, tabs, notify, nowMs }: WorkbenchWorld
     const { pastStates, futureStates } = store.temporal.getState();
     const aim = (way === "undo" ? pastStates : futureStates).at(-1);
     if (!aim) return;
-    store.setState(judgedStill(store.getState(), aim as Past));
+    store.setState(resetTally(store.getState(), aim as Past));
     store.temporal.getState()[way]();
     const now = store.getState();
     const still = stillOpen(now.takes, openTakeId, place);
@@ -276,9 +276,9 @@ export function createWorkbench({ library, tabs, notify, nowMs }: WorkbenchWorld
     updateKitSettings(change) {
       store.setState(({ settings }) => ({ settings: change(settings) }));
     },
-    keepCheckSum: checkSum => store.setState({ checkSum }),
+    keepCheckTally: checkTally => store.setState({ checkTally }),
     beginStep: onClosed =>
-      history.begin(past => store.setState({ ...past, ...judgedStill(store.getState(), past) }), onClosed),
+      history.begin(past => store.setState({ ...past, ...resetTally(store.getState(), past) }), onClosed),
     closeStep: () => void history.close("other"),
     undo: () => travel("undo"),
     redo: () => travel("redo"),

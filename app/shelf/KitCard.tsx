@@ -52,7 +52,7 @@ export function KitCard({
 }) {
   const { notify } = useNotices();
   const { jobs } = useWorkers();
-  const { kit, checkSum } = record;
+  const { kit, checkTally } = record;
   const take = useLastTake(library, record);
   const takes = record.order.takes?.length ?? 0;
   const save = async () => {
@@ -92,11 +92,11 @@ export function KitCard({
           <span className="block truncate text-sm text-soft">
             {record.change || "added"}, {formatWhen(record.changedAt)}
           </span>
-          {checkSum && checkSum.asked > 0 && (
+          {checkTally && checkTally.asked > 0 && (
             <span
-              className={`block text-sm ${checkSum.holds < checkSum.asked ? "text-foxglove" : "text-moss"}`}
+              className={`block text-sm ${checkTally.holds < checkTally.asked ? "text-foxglove" : "text-moss"}`}
             >
-              {holdWords(checkSum.holds, checkSum.asked)}
+              {holdWords(checkTally.holds, checkTally.asked)}
             </span>
           )}
         </span>

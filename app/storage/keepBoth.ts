@@ -44,7 +44,7 @@ export async function keepBoth(
   const order = { ...kept.order };
   for (const { list, id } of put) order[list] = [...(order[list] ?? []), id];
   // The checks have not been judged with what is added.
-  const { version, checkSum: _checkSum, ...record } = kept;
+  const { version, checkTally: _checkTally, ...record } = kept;
   const { kitId } = write;
   await commitWrite(db, {
     kitId,

@@ -59,7 +59,7 @@ export type KitChange = Omit<KitWrite, "base">;
 export function changeOf(
   before: KitDocument | undefined,
   now: KitDocument,
-  beside: Pick<KitRecord, "rows" | "change" | "changedAt" | "checkSum">,
+  beside: Pick<KitRecord, "rows" | "change" | "changedAt" | "checkTally">,
 ): KitChange {
   const { order, ...parts } = diffDocuments(before, now);
   const record = { id: now.kit.id, kit: now.kit, order, ...beside };

@@ -167,10 +167,10 @@ export function rememberMappings(rows: KitSettings, mappings: readonly Mapping[]
 
 export const DEFAULT_SETTINGS: KitSettings = { folded: [], order: [] };
 
-const checkSumSchema = v.object({ asked: v.number(), holds: v.number() });
+const checkTallySchema = v.object({ asked: v.number(), holds: v.number() });
 
 /** The result of a kit's checks: the number of those with a take, and of those that hold on all of theirs. */
-export type CheckSum = Readonly<v.InferOutput<typeof checkSumSchema>>;
+export type CheckTally = Readonly<v.InferOutput<typeof checkTallySchema>>;
 
 const kitRecordSchema = v.object({
   id: v.string(),
@@ -181,7 +181,7 @@ const kitRecordSchema = v.object({
   changedAt: v.fallback(v.number(), 0),
   change: v.fallback(v.string(), ""),
   rows: v.fallback(kitSettingsSchema, { folded: [], order: [] }),
-  checkSum: v.fallback(v.optional(checkSumSchema), undefined),
+  checkTally: v.fallback(v.optional(checkTallySchema), undefined),
   /** The ids of the parts beside the kit, list by list, in order. */
   order: v.fallback(v.record(v.string(), v.array(v.string())), {}),
 });
@@ -195,7 +195,7 @@ export interface KitRecord {
   readonly change: string;
   readonly rows: KitSettings;
   /** Undefined if its checks have not been judged since its last change. */
-  readonly checkSum?: CheckSum | undefined;
+  readonly checkTally?: CheckTally | undefined;
   readonly order: Readonly<Partial<Record<PartList, readonly string[]>>>;
 }
 

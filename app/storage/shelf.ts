@@ -19,7 +19,7 @@ import {
 /** A kit removed from the shelf, with everything needed to restore it exactly. */
 export interface TakenOff {
   readonly document: KitDocument;
-  readonly beside: Pick<KitRecord, "rows" | "checkSum">;
+  readonly beside: Pick<KitRecord, "rows" | "checkTally">;
 }
 
 /** The parts that come with a kit or are added to it. */
@@ -156,8 +156,8 @@ export function createShelf(library: Library, nowMs: () => number): Shelf {
         answer = await library.write({ kitId, record: undefined, hasNewRules: false, put: [], drop: [] });
       } while (answer.state === "changed");
       if (!kept || isBroken(kept)) return undefined;
-      const { rows, checkSum } = kept.record;
-      return { document: kept.document, beside: { rows, checkSum } };
+      const { rows, checkTally } = kept.record;
+      return { document: kept.document, beside: { rows, checkTally } };
     },
     putBack: ({ document, beside }) => add(document, "put back", beside),
   };
