@@ -2,10 +2,13 @@ import { mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
+import type { Kit, Take } from "#core";
+import { lengthenTake } from "../bench/scenes";
 import {
   clickOn,
   find,
   openBelfry,
+  openKit,
   openRule,
   openShelf,
   press,
@@ -369,6 +372,19 @@ test("the meter is alive on every frame, the tape steps by keys, and shortcuts s
     const [card] = await driver.findElements({ css: "[data-testid=frame-card]" });
     return card && /^\d+f/.test(await card.getText());
   });
+});
+
+test("a card without a picture gives the reason: no take, or a long one", async () => {
+  const read = (name: string) =>
+    JSON.parse(readFileSync(`demo/clapper-duel/${name}.json`, "utf8")) as unknown;
+  const kit = read("kit") as Kit;
+  const card = (id: string) => textOf(driver, `[data-testid=kit-${id}]`);
+  await openKit(session, { ...kit, id: "bare" });
+  await press(driver, "Moss Tap: to the shelf");
+  await expect.poll(() => card("bare")).toContain("no take yet");
+  await openKit(session, kit, [lengthenTake(read("1-clean-bout") as Take, 72_000)]);
+  await press(driver, "Moss Tap: to the shelf");
+  await expect.poll(() => card(kit.id)).toContain("a long take, 20 min");
 });
 
 test("a missing kit has a page with a way home", async () => {

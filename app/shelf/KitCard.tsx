@@ -20,24 +20,33 @@ function formatWhen(ms: number): string {
   return new Date(ms).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
 }
 
+/** The last take of a kit, or why it has no picture; nothing while it is loaded. */
+interface LastTake {
+  readonly take?: Take;
+  readonly words?: string;
+}
+
 /** Returns the last take of a kit, for its picture. */
-function useLastTake(library: Library, record: KitRecord): Take | undefined {
-  const [take, setTake] = useState<Take | undefined>();
+function useLastTake(library: Library, record: KitRecord): LastTake {
+  const [last, setLast] = useState<LastTake>({});
   const lastId = record.order.takes?.at(-1);
   useEffect(() => {
     if (lastId === undefined) return;
     let isWanted = true;
     void library.readPart(record.id, "takes", lastId).then(raw => {
+      if (!isWanted) return;
+      const { frames, rate } = (raw ?? {}) as Partial<Take>;
       // A long take has no picture, and need not be parsed for one.
-      if (Number((raw as Partial<Take> | undefined)?.frames) > LONG_TAKE_FRAMES) return;
+      if (Number(frames) > LONG_TAKE_FRAMES)
+        return setLast({ words: `a long take, ${Math.round(Number(frames) / Number(rate) / 60)} min` });
       const read = parseTake(raw);
-      if (isWanted && read.ok) setTake(read.value);
+      if (read.ok) setLast({ take: read.value });
     });
     return () => {
       isWanted = false;
     };
   }, [library, record.id, record.version, lastId]);
-  return take;
+  return lastId === undefined ? { words: "no take yet" } : last;
 }
 
 /** A kit on the shelf: a picture of its latest take, its contents, its last change. */
@@ -53,7 +62,7 @@ export function KitCard({
   const { notify } = useNotices();
   const { jobs } = useWorkers();
   const { kit, checkTally } = record;
-  const take = useLastTake(library, record);
+  const last = useLastTake(library, record);
   const takes = record.order.takes?.length ?? 0;
   const save = async () => {
     const kept = await library.readKit(record.id);
@@ -80,7 +89,7 @@ export function KitCard({
   return (
     <li className="flex flex-col rounded-stone border border-line bg-leaf" data-testid={`kit-${record.id}`}>
       <Link to={`/kit/${encodeURIComponent(record.id)}/play`} className="block rounded-t-stone">
-        <TakePicture kit={kit} take={take} />
+        <TakePicture kit={kit} take={last.take} words={last.words ?? ""} />
         <span className="block px-4 pt-3">
           <span className="block truncate font-serif text-xl font-semibold" title={kit.name}>
             {kit.name}

@@ -29,7 +29,16 @@ function usePicture(kit: Kit, take: Take | undefined): Picture | undefined {
 }
 
 /** A small picture of a take: presses as bars, performances as discs, losses as gaps. */
-export function TakePicture({ kit, take }: { kit: Kit; take: Take | undefined }) {
+export function TakePicture({
+  kit,
+  take,
+  words = "",
+}: {
+  kit: Kit;
+  take: Take | undefined;
+  /** Why there is no picture; empty while it is loaded. */
+  words?: string;
+}) {
   const picture = usePicture(kit, take);
   const rows = Math.max(1, kit.controls.length);
   return (
@@ -58,9 +67,9 @@ export function TakePicture({ kit, take }: { kit: Kit; take: Take | undefined })
           <ellipse key={i} cx={at * WIDTH} cy="61" rx="4.5" ry="3.5" className="fill-moss" />
         ),
       )}
-      {(!take || isLong(take, kit.rate)) && (
+      {words !== "" && (
         <text x={WIDTH / 2} y="42" textAnchor="middle" className="fill-soft text-sm">
-          {take ? `a long take, ${Math.round(take.frames / take.rate / 60)} min` : "no take yet"}
+          {words}
         </text>
       )}
     </svg>
