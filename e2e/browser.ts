@@ -327,6 +327,21 @@ export async function typeOver(driver: WebDriver, label: string, value: string):
   await field.sendKeys(Key.chord(Key.CONTROL, "a"), value, Key.ENTER);
 }
 
+/**
+ * Waits until the page has fetched ahead the files with these words in their addresses, and everything that they import: each file
+ * that a link of the page asks for.
+ */
+export const waitUntilFetched = (driver: WebDriver, ...files: readonly string[]): Promise<unknown> =>
+  waitFor(driver, `fetched ahead: ${files.join(", ")}`, () =>
+    driver.executeScript<boolean>(
+      `const fetched = performance.getEntriesByType("resource").map(({ name }) => name);
+       const links = [...document.querySelectorAll("link[rel=modulepreload], link[rel=prefetch]")];
+       return arguments[0].every(file => fetched.some(name => name.includes(file))) &&
+         links.every(({ href }) => fetched.includes(href));`,
+      files,
+    ),
+  );
+
 /** Opens an export form on Hand over, by its name. */
 export async function openForm(driver: WebDriver, word: string): Promise<void> {
   const heading = `//section[@aria-label="${word}"]//h2/button`;

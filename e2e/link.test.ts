@@ -13,6 +13,7 @@ import {
   textOf,
   typeOver,
   waitFor,
+  waitUntilFetched,
   type Page,
   openAnother,
 } from "./browser";
@@ -108,12 +109,7 @@ test("a game in a second window is played by keys; an edit changes its next leap
   expect(Number(/(\d+)f/.exec(await textOf(driver, "[data-testid=open-take]"))![1])).toBeGreaterThan(before);
   expect(await textOf(driver, BAR)).toContain("type the code in your game");
   // By now the other views are fetched, so that they open without the server, also while a game plays.
-  await waitFor(driver, "the other views", () =>
-    driver.executeScript<boolean>(
-      `return ["prove", "tune"].every(view => [...document.querySelectorAll("link[rel=modulepreload]")]
-        .some(link => link.href.includes("/assets/kit." + view)));`,
-    ),
-  );
+  await waitUntilFetched(driver, "kit.prove-", "kit.tune-");
   await press(driver, "End the link");
 });
 

@@ -12,6 +12,7 @@ import {
   startApp,
   textOf,
   waitFor,
+  waitUntilFetched,
   openAnother,
   openForm,
   chooseRule,
@@ -174,22 +175,12 @@ test("an edit and a recording survive a killed browser", async () => {
   }
 });
 
-/** Waits until the page has fetched these views of a kit ahead. */
-const waitForViews = (...views: readonly string[]) =>
-  waitFor(driver, "every view", () =>
-    driver.executeScript<boolean>(
-      `return arguments[0].every(view =>
-        performance.getEntriesByType("resource").some(({ name }) => name.includes("/kit" + view)))`,
-      views,
-    ),
-  );
-
 test("a kit opens from the shelf after the server has stopped", async () => {
   const app = await startApp();
   try {
     await openDemo({ driver, address: app.address }, "belfry-runner", "play");
     await driver.get(`${app.address}/?offline=tab`);
-    await waitForViews("-", ".play", ".tune");
+    await waitUntilFetched(driver, "kit-", "kit.play-", "kit.tune-");
     app.stop();
     await clickOn(driver, "[data-testid=kit-belfry-runner] a");
     await find(driver, "[data-testid=stage]");
@@ -206,12 +197,8 @@ test("all views open after the server has stopped", async () => {
   try {
     await openDemo({ driver, address: app.address }, "belfry-runner", "play");
     await driver.get(`${app.address}/kit/belfry-runner/play?offline=tab`);
-    await waitForViews(".wire", ".shape", ".tune", ".prove", ".handOver");
-    await waitFor(driver, "the parts of exports", () =>
-      driver.executeScript<boolean>(
-        `return performance.getEntriesByType("resource").some(({ name }) => name.endsWith("/player/parts.json"))`,
-      ),
-    );
+    const views = ["wire", "shape", "tune", "prove", "handOver"].map(view => `kit.${view}-`);
+    await waitUntilFetched(driver, ...views, "makeFiles-", "/player/parts.json");
     app.stop();
     for (const view of ["Wire", "Shape", "Tune", "Prove", "Hand over"]) {
       await press(driver, view);
