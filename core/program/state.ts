@@ -148,186 +148,99 @@ export interface State {
   mirrorLog: number[];
 }
 
-/** Allocates typed arrays out of two blocks, so that a copy is two calls. A first pass counts sizes. */
+/**
+ * Takes typed arrays one after another out of two blocks, so that a copy of all is two calls. With empty blocks it only counts
+ * their sizes.
+ */
 function carve(numbers: Float64Array, flags: Uint8Array) {
-  let atNumber = 0;
-  let atFlag = 0;
+  const used = { numbers: 0, flags: 0 };
+  const ofNumbers = (length: number): Float64Array => {
+    used.numbers += length;
+    return numbers.length === 0 ? numbers : numbers.subarray(used.numbers - length, used.numbers);
+  };
   return {
-    numbers(length: number) {
-      const view = numbers.subarray(atNumber, atNumber + length);
-      atNumber += length;
-      return view;
+    numbers,
+    flags,
+    used,
+    ofNumbers,
+    /** Numbers that are −1, for unknown, at the beginning. */
+    ofUnknown: (length: number): Float64Array => ofNumbers(length).fill(-1),
+    ofFlags(length: number): Uint8Array {
+      used.flags += length;
+      return flags.length === 0 ? flags : flags.subarray(used.flags - length, used.flags);
     },
-    flags(length: number) {
-      const view = flags.subarray(atFlag, atFlag + length);
-      atFlag += length;
-      return view;
-    },
-    sizes: () => ({ numbers: atNumber, flags: atFlag }),
   };
-}
-
-type Cut = ReturnType<typeof carve>;
-
-function layoutMoves(program: Program, cut: Cut) {
-  const moves = program.moves.length;
-  const slots = program.slots.length;
-  return {
-    performedFrame: cut.numbers(moves),
-    performedTicks: cut.numbers(moves),
-    usesLeft: cut.numbers(moves),
-    outputFrame: cut.numbers(moves),
-    outputTicks: cut.numbers(moves),
-    slotMove: cut.numbers(slots),
-    slotFrame: cut.numbers(slots),
-    slotTicks: cut.numbers(slots),
-    slotOwner: cut.numbers(slots),
-    slotPart: cut.flags(slots),
-    slotPhased: cut.numbers(slots),
-  };
-}
-
-function layoutPrompts(program: Program, cut: Cut) {
-  const prompts = program.prompts.length;
-  return {
-    promptStage: cut.flags(prompts),
-    promptAtPassed: cut.flags(prompts),
-    promptSucceeded: cut.flags(prompts),
-    showings: cut.numbers(prompts),
-    drawn: cut.numbers(prompts),
-    shownFrame: cut.numbers(prompts),
-    shownTicks: cut.numbers(prompts),
-    openFrame: cut.numbers(prompts),
-    openTicks: cut.numbers(prompts),
-    outcomeFrame: cut.numbers(prompts),
-  };
-}
-
-function layout(program: Program, numbers: Float64Array, flags: Uint8Array) {
-  const cut = carve(numbers, flags);
-  const controls = program.controls.length;
-  const gates = program.gates.length;
-  const patterns = program.patterns.length;
-  const veils = program.hides ? patterns * controls : 0;
-  const views = {
-    raw: cut.flags(controls),
-    down: cut.flags(controls),
-    was: cut.flags(controls),
-    next: cut.flags(controls),
-    rawPressFrame: cut.numbers(controls),
-    pressFrame: cut.numbers(controls),
-    pressTicks: cut.numbers(controls),
-    painted: cut.flags(gates),
-    staged: cut.flags(gates),
-    gateOpen: cut.flags(gates),
-    gateWas: cut.flags(gates),
-    gateTrails: cut.flags(gates),
-    gateLastFrame: cut.numbers(gates),
-    gateLastTicks: cut.numbers(gates),
-    spentFrame: cut.numbers(gates),
-    spentTicks: cut.numbers(gates),
-    gateCount: cut.numbers(gates),
-    gateSourced: cut.flags(gates),
-    sourcedTicks: cut.numbers(gates),
-    phase: cut.flags(patterns),
-    phaseWas: cut.flags(patterns),
-    awake: cut.flags(patterns),
-    wakeTicks: cut.numbers(patterns),
-    cells: cut.numbers(program.cellCount),
-    fireEdges: cut.numbers(patterns * program.edgeRoom),
-    fireEdgeCount: cut.numbers(patterns),
-    carried: cut.numbers(patterns * CARRIED),
-    hidden: cut.flags(veils),
-    veiled: cut.flags(veils),
-    startsOver: cut.flags(patterns),
-    arrives: cut.flags(patterns),
-    ...layoutMoves(program, cut),
-    ...layoutPrompts(program, cut),
-    choiceCount: cut.numbers(program.choiceStrides.length),
-  };
-  return { views, sizes: cut.sizes() };
 }
 
 /**
- * Creates a state before frame 0: everything up, closed and idle; full uses; the initial mode. Allocates
- * everything an idle run needs.
+ * Returns the state before frame 0, with its arrays from `carve`. It is one literal, so that every state has the same hidden class
+ * and one compiled step serves all; and the order of its fields is that of the blocks.
  */
-export function createState(program: Program): State {
-  const { sizes } = layout(program, new Float64Array(0), new Uint8Array(0));
-  const numbers = new Float64Array(sizes.numbers);
-  const flags = new Uint8Array(sizes.flags);
-  const { views } = layout(program, numbers, flags);
-  for (const unknown of [views.rawPressFrame, views.pressFrame, views.gateLastFrame, views.spentFrame])
-    unknown.fill(-1);
-  for (const unknown of [views.performedFrame, views.slotMove, views.shownFrame, views.openFrame])
-    unknown.fill(-1);
-  for (const unknown of [
-    views.outcomeFrame,
-    views.sourcedTicks,
-    views.outputFrame,
-    views.drawn,
-    views.slotPhased,
-  ])
-    unknown.fill(-1);
-  program.moves.forEach((move, i) => (views.usesLeft[i] = move.usesMax));
-  // Written out instead of spread, so that every state has the same hidden class and one compiled step serves
-  // all.
+function layOut(program: Program, cut: ReturnType<typeof carve>): State {
+  const { ofNumbers, ofUnknown, ofFlags } = cut;
+  const controls = program.controls.length;
+  const gates = program.gates.length;
+  const patterns = program.patterns.length;
+  const moves = program.moves.length;
+  const slots = program.slots.length;
+  const prompts = program.prompts.length;
+  const veils = program.hides ? patterns * controls : 0;
   return {
-    raw: views.raw,
-    down: views.down,
-    was: views.was,
-    next: views.next,
-    rawPressFrame: views.rawPressFrame,
-    pressFrame: views.pressFrame,
-    pressTicks: views.pressTicks,
-    painted: views.painted,
-    staged: views.staged,
-    gateOpen: views.gateOpen,
-    gateWas: views.gateWas,
-    gateTrails: views.gateTrails,
-    gateLastFrame: views.gateLastFrame,
-    gateLastTicks: views.gateLastTicks,
-    spentFrame: views.spentFrame,
-    spentTicks: views.spentTicks,
-    gateCount: views.gateCount,
-    gateSourced: views.gateSourced,
-    sourcedTicks: views.sourcedTicks,
-    phase: views.phase,
-    phaseWas: views.phaseWas,
-    awake: views.awake,
-    wakeTicks: views.wakeTicks,
-    cells: views.cells,
-    fireEdges: views.fireEdges,
-    fireEdgeCount: views.fireEdgeCount,
-    carried: views.carried,
-    hidden: views.hidden,
-    veiled: views.veiled,
-    startsOver: views.startsOver,
-    arrives: views.arrives,
-    performedFrame: views.performedFrame,
-    performedTicks: views.performedTicks,
-    usesLeft: views.usesLeft,
-    outputFrame: views.outputFrame,
-    outputTicks: views.outputTicks,
-    slotMove: views.slotMove,
-    slotFrame: views.slotFrame,
-    slotTicks: views.slotTicks,
-    slotOwner: views.slotOwner,
-    slotPart: views.slotPart,
-    slotPhased: views.slotPhased,
-    promptStage: views.promptStage,
-    promptAtPassed: views.promptAtPassed,
-    promptSucceeded: views.promptSucceeded,
-    showings: views.showings,
-    drawn: views.drawn,
-    shownFrame: views.shownFrame,
-    shownTicks: views.shownTicks,
-    openFrame: views.openFrame,
-    openTicks: views.openTicks,
-    outcomeFrame: views.outcomeFrame,
-    choiceCount: views.choiceCount,
-    numbers,
-    flags,
+    raw: ofFlags(controls),
+    down: ofFlags(controls),
+    was: ofFlags(controls),
+    next: ofFlags(controls),
+    rawPressFrame: ofUnknown(controls),
+    pressFrame: ofUnknown(controls),
+    pressTicks: ofNumbers(controls),
+    painted: ofFlags(gates),
+    staged: ofFlags(gates),
+    gateOpen: ofFlags(gates),
+    gateWas: ofFlags(gates),
+    gateTrails: ofFlags(gates),
+    gateLastFrame: ofUnknown(gates),
+    gateLastTicks: ofNumbers(gates),
+    spentFrame: ofUnknown(gates),
+    spentTicks: ofNumbers(gates),
+    gateCount: ofNumbers(gates),
+    gateSourced: ofFlags(gates),
+    sourcedTicks: ofUnknown(gates),
+    phase: ofFlags(patterns),
+    phaseWas: ofFlags(patterns),
+    awake: ofFlags(patterns),
+    wakeTicks: ofNumbers(patterns),
+    cells: ofNumbers(program.cellCount),
+    fireEdges: ofNumbers(patterns * program.edgeRoom),
+    fireEdgeCount: ofNumbers(patterns),
+    carried: ofNumbers(patterns * CARRIED),
+    hidden: ofFlags(veils),
+    veiled: ofFlags(veils),
+    startsOver: ofFlags(patterns),
+    arrives: ofFlags(patterns),
+    performedFrame: ofUnknown(moves),
+    performedTicks: ofNumbers(moves),
+    usesLeft: ofNumbers(moves),
+    outputFrame: ofUnknown(moves),
+    outputTicks: ofNumbers(moves),
+    slotMove: ofUnknown(slots),
+    slotFrame: ofNumbers(slots),
+    slotTicks: ofNumbers(slots),
+    slotOwner: ofNumbers(slots),
+    slotPart: ofFlags(slots),
+    slotPhased: ofUnknown(slots),
+    promptStage: ofFlags(prompts),
+    promptAtPassed: ofFlags(prompts),
+    promptSucceeded: ofFlags(prompts),
+    showings: ofNumbers(prompts),
+    drawn: ofUnknown(prompts),
+    shownFrame: ofUnknown(prompts),
+    shownTicks: ofNumbers(prompts),
+    openFrame: ofUnknown(prompts),
+    openTicks: ofNumbers(prompts),
+    outcomeFrame: ofUnknown(prompts),
+    choiceCount: ofNumbers(program.choiceStrides.length),
+    numbers: cut.numbers,
+    flags: cut.flags,
     frame: -1,
     gameTicks: 0,
     speedPercent: 100,
@@ -353,6 +266,19 @@ export function createState(program: Program): State {
     speedLog: [],
     mirrorLog: [],
   };
+}
+
+/**
+ * Creates a state before frame 0: everything up, closed and idle; full uses; the initial mode. Allocates
+ * everything an idle run needs.
+ */
+export function createState(program: Program): State {
+  const counted = carve(new Float64Array(0), new Uint8Array(0));
+  layOut(program, counted);
+  const { used } = counted;
+  const state = layOut(program, carve(new Float64Array(used.numbers), new Uint8Array(used.flags)));
+  program.moves.forEach((move, i) => (state.usesLeft[i] = move.usesMax));
+  return state;
 }
 
 function copyPool(from: Float64Array, to: Float64Array, used: number): Float64Array {
