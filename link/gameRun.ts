@@ -76,7 +76,7 @@ export function createGameRun(program: Program, rateHz: number, kept?: Trace): G
   const stepTo = (end: number, onEvent?: (event: LinkEvent) => void) => {
     while (state.frame + 1 < end) {
       const isIdle = waiting === 0 && painted.size === 0 && input.speedPercent === state.speedPercent;
-      if (isIdle && passOver(state, trace, end - state.frame - 1) > 0) continue;
+      if (isIdle && passOver(program, state, trace, end - state.frame - 1) > 0) continue;
       load(state.frame + 1);
       if (!kept) clearTrace(trace);
       const since = trace.count;

@@ -2,8 +2,8 @@ import { readFile } from "node:fs/promises";
 
 /** Modules with texts for designers: sentences of rules, offers, starting points, warnings. */
 const TEXTS = "patterns[\\\\/]\\w+[\\\\/](?:describe|starters)|kit[\\\\/]warnings";
-/** Traits of patterns for those who draw, try and study them. */
-const STUDIES = "patterns[\\\\/]\\w+[\\\\/]study";
+/** Traits of patterns for those who draw, try and study them, and what runs note for studies. */
+const STUDIES = "patterns[\\\\/]\\w+[\\\\/]study|moves[\\\\/]noteWaits";
 /** Words and questions about events, for tapes and checks. */
 const QUESTIONS = "trace[\\\\/]reasonWords|trace[\\\\/]notes[\\\\/]asked|kit[\\\\/]names";
 

@@ -132,11 +132,11 @@ function runBodies(
   for (let frame = state.frame + 1; frame < end; frame = state.frame + 1) {
     const isIdle = frame > 0 && cursor.nextFrame > frame && !kind.speed;
     if (isIdle && kind.isStill?.(bodies)) {
-      const next = frame + passOver(state, trace, Math.min(cursor.nextFrame, end) - frame);
+      const next = frame + passOver(program, state, trace, Math.min(cursor.nextFrame, end) - frame);
       for (let k = frame * stride; k < next * stride; k++) track[k] = track[k - stride]!;
       if (next > frame) continue;
     }
-    if (isIdle && passOver(state, trace, 1) > 0) {
+    if (isIdle && passOver(program, state, trace, 1) > 0) {
       kind.step(stage!, bodies, state, program.rateHz, program);
       kind.report(stage!, bodies, state);
     } else stepStaging(rules, staging, loadInput(cursor, frame), trace);

@@ -11,11 +11,15 @@ export function timelineTicks(move: MoveProgram): number {
   return move.startupTicks + move.activeTicks + move.recoveryTicks;
 }
 
+/** Returns the age of the timeline of a slot's move, on the move's clock, in ticks. */
+export function ageOfTimeline(move: MoveProgram, state: State, slot: number): number {
+  return nowOn(move.isReal, state) - momentOn(move.isReal, state.slotFrame[slot]!, state.slotTicks[slot]!);
+}
+
 /** Opens the gates that a slot's running move opens on this frame, and the slot's busy gate. */
 function openByTimeline(program: Program, state: State, slot: number): void {
   const move = program.moves[state.slotMove[slot]!]!;
-  const since = momentOn(move.isReal, state.slotFrame[slot]!, state.slotTicks[slot]!);
-  const age = nowOn(move.isReal, state) - since;
+  const age = ageOfTimeline(move, state, slot);
   const isFirst = state.frame - 1 === state.slotFrame[slot];
   const ageBefore = age - (move.isReal ? TICKS : state.speedPercent);
   for (let k = 0; k < move.opens.length; k++) {
@@ -136,8 +140,7 @@ function followSpending(program: Program, state: State, g: number): void {
 /** Ends a slot's timeline when it is complete and none of its openings can follow. */
 function endTimeline(program: Program, state: State, slot: number): void {
   const move = program.moves[state.slotMove[slot]!]!;
-  const since = momentOn(move.isReal, state.slotFrame[slot]!, state.slotTicks[slot]!);
-  const age = nowOn(move.isReal, state) - since;
+  const age = ageOfTimeline(move, state, slot);
   if (age < timelineTicks(move)) return;
   for (let k = 0; k < move.opens.length; k++) {
     if (age < move.opens[k]!.fromTicks || age <= move.opens[k]!.toTicks) return;
@@ -145,39 +148,61 @@ function endTimeline(program: Program, state: State, slot: number): void {
   state.slotMove[slot] = -1;
 }
 
-/** Sees to it that gates are skipped no further than to a time of the game's clock, in ticks. */
-function wakeGates(state: State, gameTicks: number): void {
-  state.gatesWakeGame = Math.min(state.gatesWakeGame, wakeTime(gameTicks));
+/** Sees to it that gates are skipped no further than to a time on one of the two clocks, in ticks. */
+function wakeGates(state: State, isReal: boolean, ticks: number): void {
+  if (isReal) state.gatesWakeReal = Math.min(state.gatesWakeReal, wakeTime(ticks));
+  else state.gatesWakeGame = Math.min(state.gatesWakeGame, wakeTime(ticks));
 }
 
 /** Sees to it that gates are skipped no further than to the end of what now forgives a gate that has closed. */
 function wakeAfterTrail({ trailGameTicks, trailRealTicks }: GateProgram, state: State, g: number): void {
   const gameTicks = state.gateLastTicks[g]! + trailGameTicks;
-  if (gameTicks >= state.gameTicks) wakeGates(state, gameTicks);
+  if (gameTicks >= state.gameTicks) wakeGates(state, false, gameTicks);
   const realTicks = state.gateLastFrame[g]! * TICKS + trailRealTicks;
-  if (realTicks >= state.frame * TICKS)
-    state.gatesWakeReal = Math.min(state.gatesWakeReal, wakeTime(realTicks));
+  if (realTicks >= state.frame * TICKS) wakeGates(state, true, realTicks);
+}
+
+/**
+ * Sees to it that gates are skipped no further than to the next time at which the timeline in a slot enters a part, opens a gate or
+ * closes one. Returns whether they can be skipped: a gate that opens for this frame alone must be closed on the next one, and a
+ * timeline that ends on this frame may have held a gate open on it.
+ */
+function wakeForTimeline(program: Program, state: State, slot: number): boolean {
+  const move = program.moves[state.slotMove[slot]!]!;
+  const age = ageOfTimeline(move, state, slot);
+  const ageBefore = age - (move.isReal ? TICKS : state.speedPercent);
+  let next = Infinity;
+  const active = move.startupTicks + move.activeTicks;
+  for (const end of [move.startupTicks, active, timelineTicks(move)])
+    if (age < end) next = Math.min(next, end);
+  for (const { fromTicks, toTicks } of move.opens) {
+    const turn = age < fromTicks ? fromTicks : toTicks;
+    if (age <= turn) next = Math.min(next, turn);
+    else if (ageBefore <= Math.max(fromTicks, toTicks)) return false;
+  }
+  if (next === Infinity) return false;
+  wakeGates(state, move.isReal, nowOn(move.isReal, state) - age + next);
+  return true;
 }
 
 /**
  * Returns whether gates can be skipped from the next frame on, and until when: none has just changed, and the ends of
- * spending, of a coyote and of a linger are the only changes by time. A timeline that ends on this frame may have held a
- * gate open on it, so it is processed once more.
+ * spending, of a coyote and of a linger, and timelines are the only changes by time.
  */
 function findRest(program: Program, state: State): boolean {
   state.gatesWakeGame = Infinity;
   state.gatesWakeReal = Infinity;
-  if (program.gatesNeverRest) return false;
   for (let g = 0; g < program.gates.length; g++) {
     if (state.gateOpen[g] !== state.gateWas[g]) return false;
     const gate = program.gates[g]!;
-    if (state.spentFrame[g]! >= 0) wakeGates(state, state.spentTicks[g]! + gate.spentForTicks);
+    if (state.spentFrame[g]! >= 0) wakeGates(state, false, state.spentTicks[g]! + gate.spentForTicks);
     if (state.gateTrails[g] === 1) wakeAfterTrail(gate, state, g);
     if (gate.lingerTicks >= 0 && state.gateOpen[g] !== state.gateSourced[g])
-      wakeGates(state, state.sourcedTicks[g]! + gate.lingerTicks);
+      wakeGates(state, false, state.sourcedTicks[g]! + gate.lingerTicks);
   }
   for (const m of program.outputMoves) if (state.gateOpen[program.moves[m]!.outputGate] === 1) return false;
-  for (let s = 0; s < program.slots.length; s++) if (state.slotMove[s]! >= 0) return false;
+  for (let s = 0; s < program.slots.length; s++)
+    if (state.slotMove[s]! >= 0 && !wakeForTimeline(program, state, s)) return false;
   return true;
 }
 

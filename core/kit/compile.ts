@@ -49,9 +49,8 @@ export function compile(kit: Kit): Result<KitProgram> {
     keepsAllRequests: kit.queue === "all",
     slots: names.slots.map(id => ({ id, busyGate: names.gateIds.indexOf(`busy:${id}`) })),
     watchers: listWatchers(patterns, controls.length),
-    gatesNeverRest:
-      gates.some(gate => ["while", "fires", "performs"].includes(gate.derive)) ||
-      prompts.some(prompt => prompt.opensGate >= 0),
+    gatesFollowPatterns: gates.some(({ derive }) => derive === "while" || derive === "fires"),
+    promptsOpenGates: prompts.some(({ opensGate }) => opensGate >= 0),
     againMoves: moves.flatMap((move, m) => (move.asksAgain && !move.isOff ? [m] : [])),
     outputMoves: moves.flatMap((move, m) => (move.outputGate >= 0 && !move.isOff ? [m] : [])),
     limitedMoves: moves.flatMap((move, m) => (move.usesMax > 0 ? [m] : [])),

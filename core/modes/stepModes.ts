@@ -66,5 +66,6 @@ export function stepModes(program: Program, state: State, trace: Trace): void {
     welcome(program, state, to);
     state.mode = to;
     state.isHiddenStale = true;
+    state.areGatesAtRest = false;
   } else if (state.frame === 0) note(trace, 0, MODE, to);
 }

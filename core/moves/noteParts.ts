@@ -1,4 +1,4 @@
-import { momentOn, nowOn } from "../program/moments";
+import { ageOfTimeline } from "../gates/stepGates";
 import type { Program } from "../program/program";
 import type { State } from "../program/state";
 import { note, PART, PHASED, PHASES, put, type Trace } from "../trace/trace";
@@ -12,8 +12,7 @@ const CUT = PHASES.indexOf("cut");
 function partOf(program: Program, state: State, slot: number): number {
   if (state.slotMove[slot]! < 0) return 0;
   const move = program.moves[state.slotMove[slot]!]!;
-  const since = momentOn(move.isReal, state.slotFrame[slot]!, state.slotTicks[slot]!);
-  let left = nowOn(move.isReal, state) - since;
+  let left = ageOfTimeline(move, state, slot);
   if (left < move.startupTicks) return 1;
   left -= move.startupTicks;
   if (left < move.activeTicks) return 2;

@@ -1,5 +1,6 @@
 import { momentOn } from "../program/moments";
 import type { MoveProgram, NeedProgram, Program } from "../program/program";
+import { wakeAt } from "../program/sleep";
 import type { State } from "../program/state";
 import { DUE, DUE_TICKS, lostFate, MADE_TICKS, MOVE, memoryNow, moveNow } from "./requests";
 
@@ -22,15 +23,22 @@ export function judgeNeed(move: MoveProgram, need: NeedProgram, state: State): n
   if (state.spentFrame[gate]! >= 0) return UNMET;
   if (state.gateOpen[gate] === 1) return MET;
   if (need.coyoteTicks < 0 || state.gateLastFrame[gate]! < 0) return UNMET;
-  const last = momentOn(move.isReal, state.gateLastFrame[gate]!, state.gateLastTicks[gate]!);
-  return moveNow(move, state) - last <= need.coyoteTicks ? FORGIVEN : UNMET;
+  return moveNow(move, state) - lastOpen(move, gate, state) <= need.coyoteTicks ? FORGIVEN : UNMET;
 }
 
-/** Returns whether a move is still cooling down from its last performance. */
+/** Returns the time at which a gate was last open, on the move's clock, in ticks. */
+function lastOpen(move: MoveProgram, gate: number, state: State): number {
+  return momentOn(move.isReal, state.gateLastFrame[gate]!, state.gateLastTicks[gate]!);
+}
+
+/** Returns the time at which a move has cooled down from its last performance, on its clock, in ticks; 0 before the first one. */
+function cooledAt(move: MoveProgram, state: State, m: number): number {
+  if (state.performedFrame[m]! < 0) return 0;
+  return momentOn(move.isReal, state.performedFrame[m]!, state.performedTicks[m]!) + move.cooldownTicks;
+}
+
 function isCooling(move: MoveProgram, state: State, m: number): boolean {
-  if (state.performedFrame[m]! < 0 || move.cooldownTicks === 0) return false;
-  const since = momentOn(move.isReal, state.performedFrame[m]!, state.performedTicks[m]!);
-  return moveNow(move, state) - since < move.cooldownTicks;
+  return move.cooldownTicks > 0 && moveNow(move, state) < cooledAt(move, state, m);
 }
 
 /** Returns the first obstacle of a request apart from time, as a fate; 0 if there is none. */
@@ -85,4 +93,22 @@ export function isOver(program: Program, state: State, at: number): boolean {
   if (state.requests[at + DUE]! < 0) return false;
   const move = program.moves[state.requests[at + MOVE]!]!;
   return memoryNow(move, state) - state.requests[at + DUE_TICKS]! >= move.bufferTicks;
+}
+
+/**
+ * Lowers the wake times of a quiet state to the next time at which time alone can change anything about a pending request: it
+ * becomes due or runs out, a coyote of one of its needs ends, or its move has cooled down.
+ */
+export function wakeForRequest(program: Program, state: State, at: number): void {
+  const pool = state.requests;
+  const m = pool[at + MOVE]!;
+  const move = program.moves[m]!;
+  if (pool[at + DUE]! < 0) wakeAt(state, move.isMemoryReal, pool[at + MADE_TICKS]! + move.deferTicks);
+  else wakeAt(state, move.isMemoryReal, pool[at + DUE_TICKS]! + move.bufferTicks);
+  for (let k = 0; k < move.needs.length; k++) {
+    const need = move.needs[k]!;
+    if (judgeNeed(move, need, state) === FORGIVEN)
+      wakeAt(state, move.isReal, lastOpen(move, need.gate, state) + need.coyoteTicks);
+  }
+  if (isCooling(move, state, m)) wakeAt(state, move.isReal, cooledAt(move, state, m));
 }

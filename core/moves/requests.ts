@@ -34,15 +34,21 @@ export function memoryNow(move: MoveProgram, state: State): number {
   return nowOn(move.isMemoryReal, state);
 }
 
+/** The reasons as their places in LOSS_REASONS. */
+const REASON_CODES = Object.fromEntries(LOSS_REASONS.map((reason, code) => [reason, code])) as Record<
+  LossReason,
+  number
+>;
+
 /** Encodes a fate: lost for this reason, with the gate concerned or the move performed instead. */
 export function lostFate(reason: LossReason, because = 0): number {
-  return LOST_FATE + LOSS_REASONS.indexOf(reason) + because * 16;
+  return LOST_FATE + REASON_CODES[reason] + because * 16;
 }
 
 /** Returns the reason of a fate made by `lostFate`, as an index into LOSS_REASONS. */
 export const reasonOfFate = (fate: number): number => (fate - LOST_FATE) % 16;
 
-const GATE_REASON = LOSS_REASONS.indexOf("gate");
+const GATE_REASON = REASON_CODES.gate;
 
 /** Notes the loss of the request at row `at` of the pool. */
 function noteLost(state: State, trace: Trace, at: number): void {

@@ -15,12 +15,10 @@ import {
   lostFate,
   MADE,
   MADE_TICKS,
-  memoryNow,
   MOVE,
   moveNow,
   noteRequest,
   PENDING,
-  reasonOfFate,
   requestStride,
   shareEdge,
 } from "./requests";
@@ -207,20 +205,11 @@ function arbitrate(program: Program, state: State, trace: Trace): void {
  * Returns the reason for the loss of a request whose buffer runs out now: its slot was taken by another, or
  * it was too late.
  */
-function reasonOfLoss(program: Program, state: State, at: number): number {
+export function reasonOfLoss(program: Program, state: State, at: number): number {
   const obstacle = findObstacle(program, state, at);
   if (obstacle !== 0) return obstacle;
   const { slot } = program.moves[state.requests[at + MOVE]!]!;
   return isSlotTaken(state, slot) ? lostFate("busy", state.slotMove[slot]!) : lostFate("late");
-}
-
-/** Notes what a due request that goes on waiting would be lost for on this frame (see Trace). */
-function noteWait(program: Program, state: State, at: number, waits: number[]): void {
-  const pool = state.requests;
-  if (pool[at + DUE]! < 0) return;
-  const m = pool[at + MOVE]!;
-  const age = memoryNow(program.moves[m]!, state) - pool[at + DUE_TICKS]!;
-  waits.push(m, pool[at + MADE]!, age, reasonOfFate(reasonOfLoss(program, state, at)));
 }
 
 /**
@@ -244,10 +233,7 @@ export function stepMoves(program: Program, state: State, trace: Trace): void {
   for (let r = 0; r < state.requestCount; r++) {
     const at = r * stride;
     if (state.requests[at + FATE] !== PENDING) continue;
-    if (state.requests[at + ANEW] === 0 && !isOver(program, state, at)) {
-      if (trace.waits && !trace.isMuted) noteWait(program, state, at, trace.waits);
-      continue;
-    }
+    if (state.requests[at + ANEW] === 0 && !isOver(program, state, at)) continue;
     state.requests[at + FATE] = reasonOfLoss(program, state, at);
   }
   clearRequests(program, state, trace);

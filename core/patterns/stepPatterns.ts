@@ -1,7 +1,7 @@
 import { carryPresses } from "../modes/carryPresses";
 import type { PatternBase, Program } from "../program/program";
 import { nowTicks } from "../program/sight";
-import { ASLEEP, AWAKE, TIMED, type State } from "../program/state";
+import { ASLEEP, AWAKE, FIRED, TIMED, type State } from "../program/state";
 import { note, PHASE, put, type Trace } from "../trace/trace";
 import { stepPattern } from "./stepPattern";
 
@@ -40,6 +40,8 @@ export function stepPatterns(program: Program, state: State, trace: Trace): void
     if (awake[i] === AWAKE) state.isAnyAwake = true;
     else if (awake[i] === TIMED) setTimer(pattern, state, i);
     const phase = state.phase[i]!;
+    // A pattern may fire on two frames in a row, and a gate counts both.
+    if (program.gatesFollowPatterns && (phase !== before || phase === FIRED)) state.areGatesAtRest = false;
     if (phase === before) continue;
     note(trace, state.frame, PHASE, i);
     put(trace, phase);

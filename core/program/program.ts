@@ -192,8 +192,9 @@ export interface Program<P extends PatternBase = PatternBase> {
   readonly slots: readonly { readonly id: string; readonly busyGate: number }[];
   /** For each control, the patterns to wake when it changes. */
   readonly watchers: readonly (readonly number[])[];
-  /** Whether patterns or prompts can open gates, so that gates must be stepped on every frame. */
-  readonly gatesNeverRest: boolean;
+  /** Whether gates follow the phases of patterns, and whether prompts open gates: they are stepped after each such change. */
+  readonly gatesFollowPatterns: boolean;
+  readonly promptsOpenGates: boolean;
   /** Moves with a gate that is open while their output is on. */
   readonly outputMoves: readonly number[];
   /** Moves with a limited number of uses. */

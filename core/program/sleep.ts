@@ -32,6 +32,12 @@ export function setAlarm(state: State): void {
   state.wakeReal = Math.min(state.patternsWakeReal, state.gatesWakeReal);
 }
 
+/** Lowers the wake time of a quiet state to a time on one of the two clocks, in ticks. */
+export function wakeAt(state: State, isReal: boolean, ticks: number): void {
+  if (isReal) state.wakeReal = Math.min(state.wakeReal, wakeTime(ticks));
+  else state.wakeGame = Math.min(state.wakeGame, wakeTime(ticks));
+}
+
 /** Returns whether a quiet state must be stepped on the present frame. */
 export function isDue(state: State): boolean {
   return state.gameTicks >= state.wakeGame || state.frame * TICKS >= state.wakeReal;

@@ -42,7 +42,7 @@ export function runOn(
   const end = Math.min(upTo, columns.frames);
   for (let frame = state.frame + 1; frame < end; frame = state.frame + 1) {
     const most = Math.min(cursor.nextFrame, end) - frame;
-    if (most <= 0 || passOver(state, trace, most) === 0)
+    if (most <= 0 || passOver(program, state, trace, most) === 0)
       step(program, state, loadInput(cursor, frame), trace);
   }
 }

@@ -5,6 +5,9 @@ import { logForCarrying } from "../modes/carryPresses";
 import { noteKept, stepHiding } from "../modes/hiding";
 import { stepModes } from "../modes/stepModes";
 import { noteParts } from "../moves/noteParts";
+import { wakeForRequest } from "../moves/readiness";
+import { requestStride } from "../moves/requests";
+import { noteWaits } from "../moves/noteWaits";
 import { isAnyAskingAgain, stepMoves } from "../moves/stepMoves";
 import { stepPatterns } from "../patterns/stepPatterns";
 import { judgePrompts } from "../prompts/judgePrompts";
@@ -28,7 +31,6 @@ function findQuiet(program: Program, state: State): boolean {
   if (
     state.isAnyAwake ||
     state.isStirred ||
-    state.requestCount > 0 ||
     state.isHiddenStale ||
     state.lingering > 0 ||
     isAnyAskingAgain(program, state)
@@ -38,17 +40,25 @@ function findQuiet(program: Program, state: State): boolean {
   return !arePromptsBusy(program, state);
 }
 
+/** Sets the wake times of a state that has just become quiet. */
+function setAlarms(program: Program, state: State): void {
+  setAlarm(state);
+  const stride = requestStride(program);
+  for (let r = 0; r < state.requestCount; r++) wakeForRequest(program, state, r * stride);
+}
+
 /**
  * Skips up to `most` frames on which no input changes: as many as come before anything can happen by time. Only the clocks
  * advance. Returns the number of frames skipped, 0 if the next one must be stepped. Equivalent to stepping each of them
  * (tested).
  */
-export function passOver(state: State, trace: Trace, most: number): number {
+export function passOver(program: Program, state: State, trace: Trace, most: number): number {
   if (!state.isQuiet || !restsNext(state)) return 0;
   const frames = most === 1 ? 1 : Math.min(most, framesToWake(state));
   state.frame += frames;
   state.gameTicks += frames * state.speedPercent;
   trace.frames = state.frame + 1;
+  noteWaits(program, state, trace);
   return frames;
 }
 
@@ -69,7 +79,7 @@ export function step(program: Program, state: State, input: FrameInput, trace: T
   trace.frames = state.frame + 1;
   const isUnchanged =
     input.changeCount === 0 && input.gateChangeCount === 0 && input.speedPercent === state.speedPercent;
-  if (state.isQuiet && isUnchanged && !isDue(state)) return;
+  if (state.isQuiet && isUnchanged && !isDue(state)) return noteWaits(program, state, trace);
   state.hasFires = false;
   if (state.speedPercent !== input.speedPercent) {
     state.speedPercent = input.speedPercent;
@@ -91,7 +101,9 @@ export function step(program: Program, state: State, input: FrameInput, trace: T
   if (program.moves.length > 0) {
     stepMoves(program, state, trace);
     noteParts(program, state, trace);
+    noteWaits(program, state, trace);
   }
+  if (program.promptsOpenGates && arePromptsBusy(program, state)) state.areGatesAtRest = false;
   state.isQuiet = findQuiet(program, state);
-  if (state.isQuiet) setAlarm(state);
+  if (state.isQuiet) setAlarms(program, state);
 }

@@ -141,6 +141,22 @@ const move = (patterns: number) =>
     modes,
   });
 
+/** A move with long times: its requests wait while nothing else happens, and so does its timeline. */
+const patientMove = (patterns: number) =>
+  fc
+    .record({
+      needs: fc.array(
+        fc.record({ gate: fc.oneof(painted, painted, gateName), coyote: maybe(frames(30, 5)) }),
+        { minLength: 1, maxLength: 2 },
+      ),
+      bans: maybe(fc.constantFrom(["h"], ["h"], ["w"])),
+      buffer: frames(40, 5),
+      defer: maybe(frames(15)),
+      cooldown: maybe(frames(60, 20)),
+      frames: maybe(fc.record({ startup: frames(12), active: frames(12), recovery: frames(12) })),
+    })
+    .chain(own => move(patterns).map(other => ({ ...other, modes: undefined, ...own })));
+
 const prompt = (patterns: number) =>
   fc.record({
     ask: fc.array(
@@ -204,15 +220,6 @@ const anyGates = (patterns: number, moves: number) => {
   });
 };
 
-type AnyGates = typeof anyGates extends (...given: never[]) => fc.Arbitrary<infer G> ? G : never;
-
-/** Returns the gates without those that are evaluated on every frame, so that frames can be skipped. */
-function letRest(gates: AnyGates) {
-  const { g, j, k, n } = gates;
-  const { spentFor, linger } = j;
-  return { g, j: "while" in j ? { all: ["g", "h"], spentFor, linger } : j, k: { linger: k.linger }, n };
-}
-
 const PLAIN_MODES = { modes: undefined, start: undefined, switches: undefined };
 const TWO_MODES = (carry: boolean) => ({
   modes: [
@@ -227,7 +234,12 @@ const TWO_MODES = (carry: boolean) => ({
 });
 
 /** Random kits that compile, made of these patterns, with at least so many prompts. */
-const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: number): fc.Arbitrary<Kit> =>
+const kitOf = (
+  patterns: fc.Arbitrary<object>,
+  minPatterns: number,
+  minPrompts: number,
+  moveOf: (patterns: number) => fc.Arbitrary<object> = move,
+): fc.Arbitrary<Kit> =>
   fc
     .record({
       patterns: fc.array(patterns, { minLength: minPatterns, maxLength: 6 }),
@@ -235,20 +247,18 @@ const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: 
       opposites: fc.constantFrom("neutral", "latest", "first"),
       queue: maybe(fc.constantFrom("newest", "all")),
       mirrorWhen: maybe(fc.constantFrom("g", "out:m0")),
-      mayRest: fc.boolean(),
     })
     .chain(base =>
       fc.record({
         base: fc.constant(base),
-        moves: fc.array(move(base.patterns.length), { maxLength: 4 }),
+        moves: fc.array(moveOf(base.patterns.length), { maxLength: 4 }),
         prompts: fc.array(prompt(base.patterns.length), { minLength: minPrompts, maxLength: minPrompts + 2 }),
       }),
     )
     .chain(({ base, moves, prompts }) =>
       anyGates(base.patterns.length, moves.length).map(gates => ({ base, moves, prompts, gates })),
     )
-    .map(({ base, moves, prompts, gates: drawn }) => {
-      const gates = base.mayRest ? letRest(drawn) : drawn;
+    .map(({ base, moves, prompts, gates }) => {
       const hasModes = base.modes.modes !== undefined;
       const strip = <T extends object>(item: T) => (hasModes ? item : { ...item, modes: undefined });
       const kit = {
@@ -282,10 +292,7 @@ const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: 
         })),
         patterns: named("p", base.patterns.map(strip)),
         moves: named("m", moves.map(strip)),
-        prompts: named(
-          "r",
-          prompts.map(base.mayRest ? item => ({ ...strip(item), opens: undefined }) : strip),
-        ),
+        prompts: named("r", prompts.map(strip)),
         queue: base.queue,
         ...base.modes,
       };
@@ -297,11 +304,11 @@ const kitOf = (patterns: fc.Arbitrary<object>, minPatterns: number, minPrompts: 
     })
     .filter(kit => compile(kit).ok);
 
-/**
- * A random kit that compiles: every kind of rule, sometimes two modes, sometimes prompts. Half of them have no gate that is
- * evaluated on every frame.
- */
+/** A random kit that compiles: every kind of rule, sometimes two modes, sometimes prompts. */
 export const anyKit = kitOf(pattern, 1, 0);
+
+/** A random kit whose moves wait and run for long, so that frames are skipped meanwhile. */
+export const anyPatientKit = kitOf(patternOf(["press", "press", "hold"]), 1, 0, patientMove);
 
 /** A random kit whose prompts share presses with chains of taps, sequences and mashes. */
 export const anySharingKit = kitOf(rememberingPattern, 3, 2);

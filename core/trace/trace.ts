@@ -85,7 +85,7 @@ export interface Trace {
   isMuted: boolean;
   /**
    * For studies that share runs: what pending requests would have been lost for, had their buffer run out. Four numbers for
-   * each frame on which a due request goes on waiting: its move, the frame on which it was made, its age in ticks since it was
+   * each stepped frame at whose end a due request waits, and for the last of the skipped ones: its move, the frame on which it was made, its age in ticks since it was
    * due, and the reason, an index into LOSS_REASONS. Undefined in any other run.
    */
   readonly waits: number[] | undefined;

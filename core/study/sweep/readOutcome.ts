@@ -6,7 +6,7 @@ import { isAnswered, promptOutcome } from "../../trace/notes/prompt";
 import { LOSS_REASONS, PERFORMED_BY, type LossReason, type PerformedBy, type Trace } from "../../trace/trace";
 import { listDelays } from "../feel/delays";
 import type { Fate } from "../outcomes/fate";
-import { readOutcomes } from "../outcomes/readOutcomes";
+import { createOutcomeReader } from "../outcomes/readOutcomes";
 import { count } from "../outcomes/ruleCounts";
 
 /** One event of a take: a performed move or an ended prompt. Frames of the trace. */
@@ -85,7 +85,9 @@ export function readOutcome(
   moves?: ReadonlySet<number>,
   gaps: readonly number[] = [],
 ): Outcome {
-  const { presses, requests } = readOutcomes(program, trace);
+  const reader = createOutcomeReader(program, trace);
+  reader.readTo(trace.count);
+  const { presses, requests } = reader;
   const isCounted = (move: number) => moves === undefined || moves.has(move);
   const keyOf = ({ frame, control }: Fate) => edgeKey(frame, control, program.sourceCount);
   const events = new Map<number, OutcomeEvent>();

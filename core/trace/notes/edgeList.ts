@@ -13,8 +13,9 @@ export function edgeOf(trace: Trace, note: number, k: number): number {
 
 /** Returns the keys of all edges of a fire or a request, in the order of their creation. */
 export function edgesOf(trace: Trace, note: number): number[] {
-  const from = trace.at[note]! + 1;
-  return Array.from(trace.payload.subarray(from, from + edgeCountOf(trace, note)));
+  const edges: number[] = [];
+  for (let k = 0; k < edgeCountOf(trace, note); k++) edges.push(edgeOf(trace, note, k));
+  return edges;
 }
 
 /** Returns the edges of a fire as files have them: `[id of the control or stick, frame]`, each once. */
