@@ -216,6 +216,19 @@ test("the explanation of a key names the rules that see it, and the one that hid
   await sees("P plays nothing here");
   await driver.actions().sendKeys("k").perform();
   await sees("Used by Cling and Tuck.");
+  // However many events are listed below it, the explanation is whole.
+  const hands = driver.actions();
+  for (let n = 0; n < 20; n++) hands.keyDown("k").keyUp("k");
+  await hands.perform();
+  await waitFor(driver, "a full list", async () => {
+    const events = await driver.findElements({ css: '[aria-label="Raw events"] li' });
+    return events.length === 40;
+  });
+  expect(
+    await driver.executeScript(
+      "const card = document.querySelector('[data-testid=hear]'); return card.scrollHeight - card.clientHeight;",
+    ),
+  ).toBe(0);
   await driver.actions().sendKeys(Key.ESCAPE).perform();
   await openPlace("Keys");
   await clickOn(driver, '[aria-label="Space Leap"]');

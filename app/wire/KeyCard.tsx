@@ -100,7 +100,7 @@ export function KeyCard({ code: chosen }: { code: string | undefined }) {
   return (
     <section
       aria-label="What is on this key?"
-      className="max-h-48 overflow-auto border-b border-line px-5 py-3 text-sm"
+      className="max-h-[min(12rem,60%)] shrink-0 overflow-auto border-b border-line px-5 py-3 text-sm"
       data-testid="hear"
     >
       <h2 className="font-semibold">
