@@ -52,6 +52,12 @@ function layoutBan(kit: Kit, move: Move, index: number, ban: number, now: TakesN
   };
 }
 
+/** Formats how many requests were performed, and how many of them had waited for the end of the ban. */
+function performedWords({ buffered, free }: BanCounts, name: string): string {
+  const kept = buffered > 0 ? `, ${buffered} of them kept until ${name} was over` : "";
+  return `${buffered + free} performed${kept}`;
+}
+
 /** Formats the losses at a ban by their cause. */
 function lossWords({ early, earlyBy, hopeless, caught }: BanCounts, name: string): string[] {
   return [
@@ -141,7 +147,7 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
           one="request"
           many="requests"
           empty={`No request for it in these takes yet: play, and each one appears here, before or after the end of ${name}.`}
-          kept={`${counts.buffered} while ${name} and by buffer, ${counts.free} at other times`}
+          kept={performedWords(counts, name)}
           lost={lossWords(counts, name)}
           rest={formatUndrawn(requests)}
         />

@@ -30,7 +30,7 @@ import { listTapGaps, priceOfTaps } from "./tapGaps";
 import { listTries } from "./tries";
 import { listAnswers } from "./answers";
 import { formatUndrawn } from "./countWords";
-import { countBan, countRequests, countWindow, listBanDots, listWindowDots } from "./windowDots";
+import { countBan, countRequests, countWindow, listBanDots, listWindowDots, lostPresses } from "./windowDots";
 
 const KIT: Kit = {
   format: "moss-tap/kit",
@@ -247,6 +247,26 @@ test("a request lost at a ban is counted by its cause, and what it missed in who
     { ...lost, side: "open", frames: 2 },
   ] as const;
   expect(countBan(dots, 5)).toEqual({ buffered: 0, free: 0, early: 1, hopeless: 1, caught: 1, earlyBy: 3 });
+});
+
+test("a length is offered to the presses that a caption calls early, and not where the gate never turns", () => {
+  const read = open({
+    lanes: { a: presses(10, 80) },
+    gates: {
+      ground: [
+        [20, 1],
+        [30, 0],
+      ],
+    },
+    frames: 200,
+  });
+  const dots = listWindowDots(read, 0, 0).map(dot => ({ ...dot, take: 4 }));
+  expect(countWindow(dots, 5, 4)).toMatchObject({ early: 1, late: 1, hopeless: 0 });
+  expect(lostPresses(dots, "early")).toEqual([{ control: 0, frame: 10, take: 4 }]);
+  const never = open({ lanes: { a: presses(10) }, gates: {} });
+  const without = listWindowDots(never, 0, 0).map(dot => ({ ...dot, take: 0 }));
+  expect(countWindow(without, 5, 4)).toMatchObject({ early: 0, hopeless: 1 });
+  expect(lostPresses(without, "early")).toEqual([]);
 });
 
 test("how each showing of a prompt ended, by grade or by why it failed, since it was shown", () => {

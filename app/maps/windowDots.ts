@@ -204,13 +204,16 @@ export function countRequests(reads: readonly TakeRead[], move: number, dots: nu
   return { asked, lostElsewhere: asked - waiting - dots, waiting };
 }
 
-/** Returns the presses of lost dots, each with the index of its take, for an offer that saves them. */
+/**
+ * Returns the presses of lost dots on one side of a gate, each with the index of its take, for an offer that saves them. Omits
+ * those beside which the gate never turns: no length reaches there, and captions count them apart.
+ */
 export function lostPresses(
   dots: readonly (WindowDot & { readonly take: number })[],
   side: WindowDot["side"],
 ): WantedPress[] {
-  return dots.flatMap(({ fate, side: own, press, take }) =>
-    fate === "lost" && own === side && press ? [{ ...press, take }] : [],
+  return dots.flatMap(({ fate, side: own, frames, press, take }) =>
+    fate === "lost" && own === side && frames < Infinity && press ? [{ ...press, take }] : [],
   );
 }
 
