@@ -22,7 +22,7 @@ import { roundLengths } from "./rates/roundLengths";
 import type { PrepareRun } from "./prepareRun";
 import { readOutcomes } from "./outcomes/readOutcomes";
 import { readOutcome } from "./sweep/readOutcome";
-import { writeSwept } from "./sweep/swept";
+import { countedOf, writeSwept } from "./sweep/swept";
 import { findEdges, sweepValues } from "./sweep/sweepValues";
 
 /** A hop with a window around its gate, and a separate hold. */
@@ -220,7 +220,11 @@ test("without spread every press is used as it was; a wide spread loses the tigh
   expect(tight.kept.hits).toBeLessThan(95);
   const failing = playHand(TAKE, { ...STILL, spreadMs: 60 }, tight.failsAt!);
   const { edges } = [
-    ...readOutcome(mustCompile(HOP), evaluate(mustCompile(HOP), failing)).events.values(),
+    ...readOutcome(
+      mustCompile(HOP),
+      evaluate(mustCompile(HOP), failing),
+      countedOf(HOP, { kind: "group", group: "buffers" }),
+    ).events.values(),
   ][0]!;
   expect(edges.some(key => Math.floor(key / mustCompile(HOP).sourceCount) === 6)).toBe(false);
   expect(wide.moves.map(({ index }) => index)).toEqual([0, 1]);
@@ -262,7 +266,7 @@ test("a sweep equals its single runs, whatever is swept", () => {
         values.forEach((value, k) => {
           const program = compile(writeAt(kit, BUFFER.path, `${value}f`));
           if (!program.ok) return expect(points[k]!.runs).toBe(0);
-          const single = readOutcome(program.value, evaluate(program.value, take), new Set([0]));
+          const single = readOutcome(program.value, evaluate(program.value, take), countedOf(kit, BUFFER));
           expect(points[k]!.performed).toEqual(single.performed);
           expect(points[k]!.lostPresses).toBe(single.lostPresses.size);
           performed += Object.values(single.performed).reduce((sum, count) => sum + count, 0);

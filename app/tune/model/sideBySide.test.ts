@@ -70,7 +70,17 @@ test("a goal for several groups is met where each meets it; a group without mean
 
 const EMPTY_POINT: SweepPoint = {
   ...{ value: 0, runs: 1, repetitions: 1, performed: { direct: 0, buffer: 0, coyote: 0, both: 0 } },
-  ...{ lost: {}, lostPresses: 0, saved: 0, unwanted: 0, gone: 0, holds: 0, asked: 0 },
+  ...{
+    lost: {},
+    lostPresses: 0,
+    answered: 0,
+    unanswered: 0,
+    saved: 0,
+    unwanted: 0,
+    gone: 0,
+    holds: 0,
+    asked: 0,
+  },
   ...{ judged: [], failed: [], delays: new Map() },
 };
 

@@ -9,6 +9,8 @@ const point = (value: number, lostPresses: number, unwanted = 0, gone = 0): Swee
   performed: { direct: 0, buffer: 0, coyote: 0, both: 0 },
   lost: {},
   lostPresses,
+  answered: 0,
+  unanswered: 0,
   saved: 0,
   unwanted,
   gone,

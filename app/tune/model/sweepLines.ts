@@ -7,6 +7,18 @@ export const sumOf = ({ performed }: SweepPoint) =>
   performed.direct + performed.buffer + performed.coyote + performed.both;
 
 /**
+ * Returns whether the moves that a sweep counts have any request; if not, a sweep that shows prompts is about them alone.
+ */
+export function isAnyRequested(points: readonly SweepPoint[]): boolean {
+  return points.some(point => sumOf(point) > 0 || Object.keys(point.lost).length > 0) || !isAnyShown(points);
+}
+
+/** Returns whether any prompt that a sweep counts was shown to its end. */
+export function isAnyShown(points: readonly SweepPoint[]): boolean {
+  return points.some(({ answered, unanswered }) => answered + unanswered > 0);
+}
+
+/**
  * Returns a sweep as lines over its number. Counts are of all runs; with repetitions, of one repetition of
  * all takes, so that more repetitions do not raise the lines.
  */
@@ -42,6 +54,12 @@ export function linesOf(points: readonly SweepPoint[]): ChartLine[] {
       perRun(({ performed }) => performed.coyote + performed.both),
     ),
     line(
+      "prompts answered",
+      "bark",
+      [],
+      perRun(({ answered }) => answered),
+    ),
+    line(
       "presses lost",
       "foxglove",
       [2, 3],
@@ -60,7 +78,8 @@ export function linesOf(points: readonly SweepPoint[]): ChartLine[] {
       perRun(({ asked, holds }) => asked - holds),
     ),
   ];
-  return all.filter(({ label, points }) => label === "performed" || points.some(({ y }) => y > 0));
+  const isNamed = isAnyRequested(points) ? "performed" : "prompts answered";
+  return all.filter(({ label, points: own }) => label === isNamed || own.some(({ y }) => y > 0));
 }
 
 /**

@@ -33,8 +33,8 @@ export function Sweep({ kit }: { kit: Kit }) {
     <section aria-label="Sweep">
       <h2 className="font-serif text-2xl">What a number does</h2>
       <p className="text-sm text-soft">
-        Every take is judged with each of its values, and the moves performed and lost are drawn as lines. A
-        value chosen there is tried on the tape before it is kept.
+        Every take is judged with each of its values; lines show what is performed, lost and answered. A value
+        chosen there is tried on the tape before it is kept.
       </p>
       <SweepQuestion question={question} />
       <StudyBar name="sweep" word="Sweep" canBegin={takes.length > 0} of={base} onBegin={begin}>

@@ -137,7 +137,7 @@ export function SweepLines({
           />
         )}
       />
-      {point && <PointWords point={point} choice={choice} rateHz={base.rate} />}
+      {point && <PointWords point={point} points={points} choice={choice} rateHz={base.rate} />}
     </>
   );
 }

@@ -1,8 +1,7 @@
 import type { SweptChoice } from "../../document/studySettings";
-import { countWords, lossNameWords, medianDelayOf, type SweepPoint } from "#core";
-import { holdWords } from "../../ui/holdWords";
+import type { SweepPoint } from "#core";
 import { formatLimits } from "../model/sweepLimits";
-import { sumOf } from "../model/sweepLines";
+import { formatPoint } from "../model/sweepPointWords";
 import { formatSwept } from "../model/sweptNumbers";
 
 /** The beginning of limits that more plays can still change. */
@@ -43,28 +42,20 @@ export function EdgeWords({
 /** The result of a value, in words with its n. */
 export function PointWords({
   point,
+  points,
   choice,
   rateHz,
 }: {
   point: SweepPoint;
+  points: readonly SweepPoint[];
   choice: SweptChoice;
   rateHz: number;
 }) {
   if (point.runs === 0)
     return <p className="text-foxglove">At {formatSwept(point.value, choice, rateHz)} the kit has faults.</p>;
-  const { judged, failed } = point;
-  const medianDelay = medianDelayOf(point);
-  const lost = Object.entries(point.lost).map(([why, n]) => `${n} ${lossNameWords(why)}`);
   return (
     <p className="text-sm" data-testid="sweep-point">
-      <b>{formatSwept(point.value, choice, rateHz)}</b>: {sumOf(point)} performed ({point.performed.direct}{" "}
-      directly, {point.performed.buffer} by buffer, {point.performed.coyote} by coyote, {point.performed.both}{" "}
-      by both), {countWords(point.lostPresses, "press", "presses")} lost
-      {lost.length > 0 ? ` (requests: ${lost.join(", ")})` : ""}, {point.saved} saved, {point.unwanted}{" "}
-      unwanted, {point.gone} gone
-      {judged.length > 0 && `, ${holdWords(judged.length - failed.length, judged.length)} in every run`}
-      {medianDelay !== undefined && `, median delay ${medianDelay}f`}; n = {point.runs}{" "}
-      {point.runs === 1 ? "run" : "runs"}.
+      <b>{formatSwept(point.value, choice, rateHz)}</b>: {formatPoint(point, points)}.
     </p>
   );
 }

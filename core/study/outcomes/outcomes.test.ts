@@ -115,8 +115,12 @@ function holdCounts(kit: Kit, take: Take): string[] {
         row.lost_why,
       );
   });
-  const swept = readOutcome(program, trace);
+  const swept = readOutcome(program, trace, { moves: undefined, prompts: undefined });
   expect(swept.lostPresses.size).toBe(counts.presses.lost);
+  const sumShowings = (of: (own: (typeof counts.prompts)[number]) => number) =>
+    counts.prompts.reduce((sum, own) => sum + of(own), 0);
+  expect(swept.answered).toBe(sumShowings(({ answered }) => answered));
+  expect(swept.unanswered).toBe(sumShowings(({ failed }) => totalOf(failed)));
   expect(totalOf(swept.performed)).toBe(counts.moves.reduce((sum, own) => sum + performedOf(own), 0));
   expect(totalOf(swept.lost)).toBe(counts.moves.reduce((sum, own) => sum + totalOf(own.lost), 0));
   const again = requests.filter(({ isAgain, end }) => isAgain && end === "performed");

@@ -8,6 +8,7 @@ import { listDelays } from "../feel/delays";
 import type { Fate } from "../outcomes/fate";
 import { createOutcomeReader } from "../outcomes/readOutcomes";
 import { count } from "../outcomes/ruleCounts";
+import type { Counted } from "./swept";
 
 /** One event of a take: a performed move or an ended prompt. Frames of the trace. */
 export interface OutcomeEvent {
@@ -41,13 +42,23 @@ export interface Outcome {
   readonly lostPresses: ReadonlySet<number>;
   /** For each performed request: frames from its decisive press to the performance. */
   readonly delays: readonly number[];
+  /** The counted showings of prompts that were answered, and those that ended without an answer. */
+  readonly answered: number;
+  readonly unanswered: number;
 }
 
 /** The outcomes that a prompt may have: the fixed ones and its grades. */
 const OUTCOMES = promptOutcome.graded + BOUNDS.clauses;
 
-function addPrompts({ prompts }: Program, trace: Trace, events: Map<number, OutcomeEvent>): void {
-  if (prompts.length === 0) return;
+/** Adds the ends of the showings of prompts to events, and returns how many of those counted were answered and not. */
+function addPrompts(
+  { prompts }: Program,
+  trace: Trace,
+  events: Map<number, OutcomeEvent>,
+  counted: Counted["prompts"],
+): Pick<Outcome, "answered" | "unanswered"> {
+  const sums = { answered: 0, unanswered: 0 };
+  if (prompts.length === 0) return sums;
   const turns = new Map<number, number>();
   for (let i = 0; i < trace.count; i++) {
     if (trace.kind[i] !== notes.prompt.code) continue;
@@ -56,10 +67,12 @@ function addPrompts({ prompts }: Program, trace: Trace, events: Map<number, Outc
     if (!isAnswered(outcome) && outcome !== promptOutcome.failed) continue;
     const turn = turns.get(index) ?? 0;
     turns.set(index, turn + 1);
+    if (!counted || counted.has(index)) sums[isAnswered(outcome) ? "answered" : "unanswered"]++;
     // Below zero, apart from moves.
     const identity = -1 - (turn * prompts.length + index) * OUTCOMES - outcome;
     events.set(identity, { kind: "prompt", index, frame: trace.frame[i]!, edges: [] });
   }
+  return sums;
 }
 
 /** Returns the keys of the presses that edges began with: a direction counts as the presses of its controls. */
@@ -76,13 +89,13 @@ function countLosses(unperformed: readonly Unperformed[]): Outcome["lost"] {
 }
 
 /**
- * Returns the results of a run. `moves` restricts requests, losses, delays and lost presses to these moves,
- * by index; absent means all. `gaps`: see listDelays.
+ * Returns the results of a run. `counted` restricts requests, losses, delays, lost presses and showings to those of some rules.
+ * `gaps`: see listDelays.
  */
 export function readOutcome(
   program: Program,
   trace: Trace,
-  moves?: ReadonlySet<number>,
+  { moves, prompts }: Counted,
   gaps: readonly number[] = [],
 ): Outcome {
   const reader = createOutcomeReader(program, trace);
@@ -104,7 +117,7 @@ export function readOutcome(
       unperformed.push({ move, made, reason, presses: own.filter(isUnused) });
     }
   }
-  addPrompts(program, trace, events);
+  const showings = addPrompts(program, trace, events, prompts);
   const lostPresses = new Set<number>();
   for (const press of presses)
     if (press.outcome === "lost" && press.losses.some(({ move }) => isCounted(move)))
@@ -112,7 +125,7 @@ export function readOutcome(
   const delays = listDelays(program, trace, requests, gaps).flatMap(({ move, total }) =>
     isCounted(move) ? [total] : [],
   );
-  return { events, performed, lost: countLosses(unperformed), unperformed, lostPresses, delays };
+  return { events, performed, lost: countLosses(unperformed), unperformed, lostPresses, delays, ...showings };
 }
 
 /**

@@ -14,6 +14,9 @@ export interface SweepPoint {
   readonly lost: Readonly<Partial<Record<LossReason, number>>>;
   /** Lost presses (see Fate). */
   readonly lostPresses: number;
+  /** Showings of prompts that were answered, and those that ended without an answer. */
+  readonly answered: number;
+  readonly unanswered: number;
   /** Presses unused at the present value and used at this one. */
   readonly saved: number;
   /**
@@ -38,6 +41,8 @@ interface Sums {
   readonly performed: Record<PerformedBy, number>;
   readonly lost: Partial<Record<LossReason, number>>;
   lostPresses: number;
+  answered: number;
+  unanswered: number;
   saved: number;
   unwanted: number;
   gone: number;
@@ -53,6 +58,8 @@ export const createSums = (): Sums => ({
   performed: { direct: 0, buffer: 0, coyote: 0, both: 0 },
   lost: {},
   lostPresses: 0,
+  answered: 0,
+  unanswered: 0,
   saved: 0,
   unwanted: 0,
   gone: 0,
@@ -82,6 +89,8 @@ export function addOutcome(
   for (const by of PERFORMED_BY) sums.performed[by] += now.performed[by];
   addLost(sums, now.lost);
   sums.lostPresses += now.lostPresses.size;
+  sums.answered += now.answered;
+  sums.unanswered += now.unanswered;
   for (const key of present.lostPresses) if (!now.lostPresses.has(key)) sums.saved++;
   for (const [key, event] of now.events) {
     if (present.events.has(key)) continue;
@@ -133,6 +142,8 @@ const COUNTED = [
   "runs",
   "repetitions",
   "lostPresses",
+  "answered",
+  "unanswered",
   "saved",
   "unwanted",
   "gone",

@@ -124,3 +124,38 @@ test("the median delay is that of the list of delays", () => {
   expect(median([2, 1], [3, 1], [0, 2])).toBe(1);
   expect(median([1, 1], [200_000, 3])).toBe(200_000);
 });
+
+test("a sweep counts the showings of the prompts that its number decides, answered and not", () => {
+  const kit = sketchKit("ab", {
+    patterns: [
+      { id: "h", name: "H", kind: "hold", control: "a", for: "4f", fire: "reach" },
+      { id: "p", name: "P", kind: "press", control: "b" },
+    ],
+    prompts: [
+      { id: "long", name: "Long", ask: ["h"], starts: { at: "0f" }, window: "12f" },
+      { id: "short", name: "Short", ask: ["p"], starts: { at: "0f" }, window: "12f" },
+    ],
+  });
+  const take = drawTake({ a: "..######.........", b: ".................." });
+  const sweep = (of: Kit, path: readonly (string | number)[]) =>
+    finish(
+      sweepValues(
+        { kit: of, swept: { kind: "length", path, unit: "f" }, values: [2, 6, 7] },
+        [take],
+        prepareBare,
+      ),
+    ).map(({ answered, unanswered }) => [answered, unanswered]);
+  // Held six frames: the hold of seven is not reached. The other prompt does not depend on it.
+  expect(sweep(kit, ["patterns", 0, "for"])).toEqual([
+    [1, 0],
+    [1, 0],
+    [0, 1],
+  ]);
+  expect(sweep(kit, ["prompts", 1, "window"])).toEqual([
+    [0, 1],
+    [0, 1],
+    [0, 1],
+  ]);
+  const jump = { id: "hop", name: "Hop", pattern: "p", buffer: "1f" };
+  expect(sweep({ ...kit, moves: [jump] }, ["moves", 0, "buffer"])[0]).toEqual([0, 0]);
+});

@@ -11,7 +11,7 @@ import type { JudgedCheck, PreparedKit, PrepareRun } from "../prepareRun";
 import { isAscending, prepareValues, runValues, type Sharing, type ValuesQuestion } from "../runValues";
 import { readOutcome, shortenWaits, type Outcome } from "./readOutcome";
 import { addOutcome, createSums, toPoint, type SweepPoint } from "./sweepPoint";
-import { movesOf } from "./swept";
+import { countedOf } from "./swept";
 
 /** The parameters of a sweep: the values to try, each in the number's own unit, and the plays to try them on. */
 export interface SweepQuestion extends ValuesQuestion {
@@ -87,7 +87,7 @@ interface SweepStep {
 
 /**
  * Yields the points of each value of a number over takes: every take is run under the changed kit, with every
- * repetition. All values use the same repetitions. Performances, losses and delays are those of the moves the
+ * repetition. All values use the same repetitions. Performances, losses, delays and answers are those of the rules the
  * number belongs to. A value that gives the kit faults yields a point without runs. Yields after every run; the takes of a
  * repetition follow each other.
  */
@@ -99,7 +99,7 @@ export function* sweepValues(
   const { kit, swept, values, hands } = question;
   const base = prepare(kit);
   if (!base) return [];
-  const moves = movesOf(kit, swept);
+  const counted = countedOf(kit, swept);
   const count = hands?.count ?? 1;
   const of = takes.length * count * (values.length + 1);
   const sums = values.map(createSums);
@@ -115,7 +115,7 @@ export function* sweepValues(
     const trace = sharing ? run(columns, waits) : run(columns);
     return {
       program,
-      outcome: readOutcome(program, trace, moves, gaps),
+      outcome: readOutcome(program, trace, counted, gaps),
       verdicts: judge?.(trace, takeId) ?? [],
       decided: sharing ? listDecided(trace) : [],
       waits,
@@ -126,7 +126,7 @@ export function* sweepValues(
       const own = hands ? playHand(take, hands.character, hands.seed + h, hands.aims?.get(take.id)) : take;
       const columns = readTake(base.program, own);
       const play: Play = { takeId: own.id, columns, gaps: gapFrames(own, base.program.rateHz) };
-      const present = readOutcome(base.program, base.run(columns), moves, play.gaps);
+      const present = readOutcome(base.program, base.run(columns), counted, play.gaps);
       const running = runValues(sound, k => runAt(play, ready[k]!), sharing);
       let step = running.next();
       for (let done = 1; !step.done; done++, step = running.next())

@@ -59,16 +59,23 @@ export function writeSwept(kit: Kit, swept: Swept, value: number): Kit | undefin
   );
 }
 
-/**
- * Returns the moves a number affects, by index: its own, or those that answer its pattern; undefined if it
- * affects all.
- */
-export function movesOf(kit: Kit, swept: Swept): ReadonlySet<number> | undefined {
-  if (swept.kind === "group") return undefined;
+/** The rules whose requests and showings a sweep counts, by index; undefined for all. */
+export interface Counted {
+  readonly moves: ReadonlySet<number> | undefined;
+  readonly prompts: ReadonlySet<number> | undefined;
+}
+
+const ALL: Counted = { moves: undefined, prompts: undefined };
+
+/** Returns the rules that a number affects: its own, or those that answer its pattern; all where none does, and for a group. */
+export function countedOf(kit: Kit, swept: Swept): Counted {
+  if (swept.kind === "group") return ALL;
   const [list, index] = swept.path;
-  if (list === "moves") return new Set([Number(index)]);
-  if (list !== "patterns") return undefined;
+  if (list === "moves") return { moves: new Set([Number(index)]), prompts: new Set() };
+  if (list === "prompts") return { moves: undefined, prompts: new Set([Number(index)]) };
+  if (list !== "patterns") return ALL;
   const { id } = kit.patterns[Number(index)]!;
-  const places = (kit.moves ?? []).flatMap((move, m) => (move.pattern === id ? [m] : []));
-  return places.length > 0 ? new Set(places) : undefined;
+  const moves = (kit.moves ?? []).flatMap((move, m) => (move.pattern === id ? [m] : []));
+  const prompts = (kit.prompts ?? []).flatMap((prompt, p) => (prompt.ask.includes(id) ? [p] : []));
+  return moves.length + prompts.length > 0 ? { moves: new Set(moves), prompts: new Set(prompts) } : ALL;
 }
