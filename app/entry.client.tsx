@@ -24,7 +24,7 @@ if (await startNewestBuild()) {
     hydrateRoot(
       document,
       <Provide app={app}>
-        <HydratedRouter getContext={getContext} />
+        <HydratedRouter getContext={getContext} useTransitions={false} />
       </Provide>,
     );
   });

@@ -13,8 +13,10 @@ import {
   openNewKit,
   openShelf,
   chooseRule,
+  openRule,
 } from "./browser";
 import { useSession } from "./session";
+import { runFirst } from "./tabPage";
 
 const session = useSession();
 let driver: WebDriver;
@@ -438,3 +440,46 @@ test.each(["belfry-runner", "clapper-duel", "rope-catch"])(
     expect(found.count).toBeGreaterThan(3);
   },
 );
+
+/** Counts what React renders, by the hook that it offers to tools. */
+const COUNT_RENDERS = `window.renders = 0;
+  const ignore = () => undefined;
+  window.__REACT_DEVTOOLS_GLOBAL_HOOK__ = {
+    supportsFiber: true, renderers: new Map(), inject: () => 1, checkDCE: ignore, onCommitFiberUnmount: ignore,
+    onPostCommitFiberRoot: ignore, onCommitFiberRoot: () => window.renders++,
+  };`;
+
+/** Renders the helps of the stage on every picture, as long as they are shown, and counts the pictures. */
+const RENDER_ALWAYS = `window.pictures = 0;
+  const switched = document.querySelector('[role=group][aria-label="Shown on the stage"] button');
+  (function render() {
+    if (!switched.isConnected) return;
+    window.pictures++;
+    switched.click();
+    requestAnimationFrame(render);
+  })();`;
+
+test("a frame of play renders nothing; a view opens at once while something else renders on every frame", async () => {
+  await runFirst(driver, COUNT_RENDERS);
+  await openDemo("clapper-duel");
+  await driver.navigate().refresh();
+  await find(driver, "[data-testid=stage]");
+  await press(driver, "Start listening");
+  const renders = () => driver.executeScript<number>("return window.renders");
+  for (const view of ["Play", "Shape"]) {
+    if (view === "Shape") await openRule(driver, "Great swing");
+    await waitForFrame((await frame()) + 60);
+    await driver.actions().keyDown("k").perform();
+    await waitForFrame((await frame()) + 10);
+    const [before, from] = [await renders(), await frame()];
+    await waitForFrame(from + 60);
+    expect((await renders()) - before, view).toBeLessThan(20);
+    await driver.actions().keyUp("k").perform();
+  }
+  await press(driver, "Play");
+  await find(driver, "[data-testid=stage]");
+  await driver.executeScript(RENDER_ALWAYS);
+  await press(driver, "Shape");
+  await find(driver, 'section[aria-label="The rule"]');
+  expect(await driver.executeScript<number>("return window.pictures")).toBeLessThan(100);
+});

@@ -2,18 +2,35 @@ import type { PointerEvent } from "react";
 import type { Control } from "#core";
 import { formatBinding } from "../input/codes";
 import { usePad, usePadState } from "../input/context";
+import type { PadState } from "../input/padState";
 import { followPointer } from "../ui/followPointer";
+import { LiveText } from "../ui/LiveText";
 
 /** The distance of the grip's full range. */
 const PULL_PX = 56;
 
 /** Returns how long a control has been down in the live session, in frames; 0 while it is up. */
-export function useHeldFrames(controlId: string): number {
-  return usePadState(({ session }) => {
-    if (!session) return 0;
-    const c = session.program.controls.findIndex(control => control.id === controlId);
-    return c >= 0 && session.state.down[c] === 1 ? session.state.frame - session.state.pressFrame[c]! + 1 : 0;
-  });
+function heldFrames({ session }: PadState, controlId: string): number {
+  if (!session) return 0;
+  const c = session.program.controls.findIndex(control => control.id === controlId);
+  return c >= 0 && session.state.down[c] === 1 ? session.state.frame - session.state.pressFrame[c]! + 1 : 0;
+}
+
+/** Returns whether a control is down in the live session. */
+export const useIsDown = (controlId: string): boolean =>
+  usePadState(state => heldFrames(state, controlId) > 0);
+
+/** How long a control has been down in the live session: "12f"; "up" while it is not. */
+export function HeldTime({ controlId }: { controlId: string }) {
+  return (
+    <LiveText
+      store={usePad()}
+      read={state => {
+        const frames = heldFrames(state, controlId);
+        return frames > 0 ? `${frames}f` : "up";
+      }}
+    />
+  );
 }
 
 /** Returns a control's current analog value, 0 to 1, in hundredths. */
@@ -67,8 +84,7 @@ function PullGrip({ control }: { control: Control }) {
  */
 export function ControlPad({ control, isSmall = false }: { control: Control; isSmall?: boolean }) {
   const pad = usePad();
-  const heldFrames = useHeldFrames(control.id);
-  const isDown = heldFrames > 0;
+  const isDown = useIsDown(control.id);
   const letGo = () => pad.holdOnScreen([control.id, 0]);
   return (
     <div className="flex max-w-[min(10rem,100%)] shrink-0 flex-col items-center">
@@ -87,7 +103,7 @@ export function ControlPad({ control, isSmall = false }: { control: Control; isS
         <span className={isSmall ? "block truncate" : "line-clamp-2 break-words"}>{control.name}</span>
         {!isSmall && (
           <span className={`block font-mono text-sm font-normal ${isDown ? "" : "text-soft"}`}>
-            {isDown ? `${heldFrames}f` : "up"}
+            <HeldTime controlId={control.id} />
           </span>
         )}
       </button>

@@ -1,5 +1,7 @@
 import { FIRED, FORMING, IDLE, LAPSED, readMeter, SUSTAINED, type Meter } from "#core";
-import { usePadState } from "../input/context";
+import { usePad } from "../input/context";
+import type { PadState } from "../input/padState";
+import { useWriter } from "../ui/LiveText";
 
 const PHASE_WORDS: Readonly<Record<number, string>> = {
   [IDLE]: "idle",
@@ -12,31 +14,39 @@ const PHASE_WORDS: Readonly<Record<number, string>> = {
 const RADIUS = 34;
 const LENGTH = 2 * Math.PI * RADIUS;
 
-/** Returns the live meter of a pattern; re-renders only when its display changes. */
-export function useMeter(patternId: string): Meter & { isLive: boolean } {
-  const text = usePadState(({ session }) => {
-    if (!session) return "";
-    const i = session.program.patterns.findIndex(pattern => pattern.id === patternId);
-    if (i < 0) return "";
-    const meter = readMeter(session.program, session.state, i);
-    const { made, of } = meter;
-    return [meter.phase, meter.ratio, meter.ageFrames, meter.level, meter.value, made, of].join(" ");
-  });
-  const [phase = 0, ratio = 0, ageFrames = 0, level = 0, value = 0, made = 0, of = 0] =
-    text === "" ? [] : text.split(" ").map(Number);
-  return { phase, ratio, ageFrames, level, value, made, of, isLive: text !== "" };
+/** Returns the meter of a pattern in the live session; undefined if there is none. */
+export function meterIn({ session }: PadState, patternId: string): Meter | undefined {
+  if (!session) return undefined;
+  const i = session.program.patterns.findIndex(pattern => pattern.id === patternId);
+  return i < 0 ? undefined : readMeter(session.program, session.state, i);
 }
 
-/** A ring that fills while an attempt grows, with its phase in words below. */
+/** Writes a meter into the parts of its ring. Their classes are those of the marks `data-is-hot` and `data-has-lapsed`. */
+function writeRing(ring: HTMLElement, meter: Meter | undefined): void {
+  const { phase, ratio: grown, ageFrames } = meter ?? { phase: IDLE, ratio: 0, ageFrames: 0 };
+  const isHot = phase === FIRED || phase === SUSTAINED;
+  const ratio = isHot ? 1 : grown;
+  const part = (name: string) => ring.querySelector(`[data-part=${name}]`)!;
+  ring.toggleAttribute("data-is-hot", isHot);
+  ring.toggleAttribute("data-has-lapsed", phase === LAPSED);
+  ring.dataset.ratio = ratio.toFixed(3);
+  part("meter").setAttribute("aria-valuenow", String(Number(ratio.toFixed(2))));
+  part("arc").setAttribute("stroke-dasharray", `${ratio * LENGTH} ${LENGTH}`);
+  part("arc").setAttribute("opacity", ratio > 0 ? "1" : "0");
+  part("age").textContent = `${Math.floor(ageFrames)}f`;
+  part("words").textContent = meter ? PHASE_WORDS[phase]! : "not listening";
+}
+
+/** A ring that fills while an attempt grows, with its phase in words below; written without a render. */
 export function MeterRing({ patternId, name }: { patternId: string; name: string }) {
-  const meter = useMeter(patternId);
-  const isHot = meter.phase === FIRED || meter.phase === SUSTAINED;
-  const ratio = isHot ? 1 : meter.ratio;
+  const ring = useWriter<HTMLElement, PadState>(usePad(), (element, state) =>
+    writeRing(element, meterIn(state, patternId)),
+  );
   return (
     <figure
-      className="flex w-28 flex-col items-center gap-1 text-center"
+      ref={ring}
+      className="group/ring flex w-28 flex-col items-center gap-1 text-center"
       data-testid={`meter-${patternId}`}
-      data-ratio={ratio.toFixed(3)}
     >
       <svg
         viewBox="0 0 84 84"
@@ -45,7 +55,7 @@ export function MeterRing({ patternId, name }: { patternId: string; name: string
         aria-label={`${name}: progress`}
         aria-valuemin={0}
         aria-valuemax={1}
-        aria-valuenow={Number(ratio.toFixed(2))}
+        data-part="meter"
       >
         <circle cx="42" cy="42" r={RADIUS} fill="none" strokeWidth="8" className="stroke-sand" />
         <circle
@@ -55,29 +65,23 @@ export function MeterRing({ patternId, name }: { patternId: string; name: string
           fill="none"
           strokeWidth="8"
           strokeLinecap="round"
-          className={meter.phase === LAPSED ? "stroke-foxglove" : "stroke-moss"}
-          strokeDasharray={`${ratio * LENGTH} ${LENGTH}`}
+          className="stroke-moss group-data-has-lapsed/ring:stroke-foxglove"
           transform="rotate(-90 42 42)"
-          opacity={ratio > 0 ? 1 : 0}
+          data-part="arc"
         />
-        {isHot && <ellipse cx="42" cy="42" rx="14" ry="11" className="fill-moss" />}
-        {!isHot && (
-          <text
-            x="42"
-            y="43"
-            textAnchor="middle"
-            dominantBaseline="middle"
-            className="fill-ink font-mono text-lg font-semibold"
-          >
-            {Math.floor(meter.ageFrames)}f
-          </text>
-        )}
+        <ellipse cx="42" cy="42" rx="14" ry="11" className="hidden fill-moss group-data-is-hot/ring:block" />
+        <text
+          x="42"
+          y="43"
+          textAnchor="middle"
+          dominantBaseline="middle"
+          className="fill-ink font-mono text-lg font-semibold group-data-is-hot/ring:hidden"
+          data-part="age"
+        />
       </svg>
       <figcaption className="text-sm leading-tight">
         <b className="block">{name}</b>
-        <span className={meter.phase === LAPSED ? "text-foxglove" : "text-soft"}>
-          {meter.isLive ? PHASE_WORDS[meter.phase] : "not listening"}
-        </span>
+        <span className="text-soft group-data-has-lapsed/ring:text-foxglove" data-part="words" />
       </figcaption>
     </figure>
   );

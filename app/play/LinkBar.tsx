@@ -3,6 +3,7 @@ import { formatCounts } from "#link";
 import { useGameLink, useGameLinkState } from "../link/context";
 import { linkAddress } from "../link/linkSocket";
 import { Button } from "../ui/Button";
+import { LiveText } from "../ui/LiveText";
 
 /** A text to type into the game, with a button that copies it. */
 function CopyWord({ label, text }: { label: string; text: string }) {
@@ -57,20 +58,31 @@ function GameWords({ code }: { code: string }) {
 
 /** The figures of the take that the game plays, in place of the actions on the stage. */
 export function GameFigures() {
-  const frame = useGameLinkState(state => state.frame);
-  const roundTripMs = useGameLinkState(state => state.roundTripMs);
+  const gameLink = useGameLink();
+  const isPlaying = useGameLinkState(state => state.frame >= 0);
+  const isTimed = useGameLinkState(state => state.roundTripMs !== undefined);
   const inForce = useGameLinkState(state => state.inForce);
   const counts = useGameLinkState(state => state.counts);
   return (
     <p className="flex flex-wrap items-center gap-x-4 text-sm">
-      {frame >= 0 && (
+      {isPlaying && (
         <span>
-          The game is at <span className="inline-block min-w-14 font-mono">{frame}f</span>
+          The game is at{" "}
+          <LiveText
+            store={gameLink}
+            read={({ frame }) => `${frame}f`}
+            className="inline-block min-w-14 font-mono"
+          />
         </span>
       )}
-      {roundTripMs !== undefined && (
+      {isTimed && (
         <span>
-          round trip <span className="font-mono">{roundTripMs.toFixed(1)} ms</span>
+          round trip{" "}
+          <LiveText
+            store={gameLink}
+            read={({ roundTripMs = 0 }) => `${roundTripMs.toFixed(1)} ms`}
+            className="font-mono"
+          />
         </span>
       )}
       {inForce && (

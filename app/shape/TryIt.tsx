@@ -5,14 +5,21 @@ import { Button } from "../ui/Button";
 import { ControlPad } from "../parts/ControlPad";
 import { ModeNow } from "../parts/ModeNow";
 import { PromptsNow } from "../parts/PromptsNow";
-import { MeterRing, useMeter } from "../parts/MeterRing";
+import { MeterRing, meterIn } from "../parts/MeterRing";
 import { Ticker } from "../parts/Ticker";
 import { useWorkbench } from "../document/workbenchContext";
 import { usePad, usePadState } from "../input/context";
+import type { PadState } from "../input/padState";
+import { LiveText, useWriter } from "../ui/LiveText";
 
 /** The steps or taps of an attempt as marks that fill as they are made. */
 function Rungs({ kit, pattern }: { kit: Kit; pattern: Pattern }) {
-  const { made, of } = useMeter(pattern.id);
+  const [made = 0, of = 0] = usePadState(state => {
+    const meter = meterIn(state, pattern.id);
+    return meter ? `${meter.made} ${meter.of}` : "";
+  })
+    .split(" ")
+    .map(Number);
   const words = traitsOf(pattern.kind).rungs?.(pattern, kit) ?? [];
   if (words.length === 0) return null;
   return (
@@ -34,19 +41,30 @@ function Rungs({ kit, pattern }: { kit: Kit; pattern: Pattern }) {
   );
 }
 
-/** A charge as a bar with its levels, and its current output in the game's units. */
+/** A charge as a bar with its levels, and its current output in the game's units; written without a render. */
 function ChargeBar({ pattern }: { pattern: Pattern }) {
-  const { ratio, value, level } = useMeter(pattern.id);
+  const pad = usePad();
   const levels = "levels" in pattern ? pattern.levels : undefined;
-  const name = level > 0 ? (levels?.[level - 1]?.name ?? "") : "";
+  const meterOf = (state: PadState) => meterIn(state, pattern.id) ?? { ratio: 0, value: 0, level: 0 };
+  const bar = useWriter<HTMLDivElement, PadState>(pad, (element, state) => {
+    element.style.width = `${Math.min(1, meterOf(state).ratio) * 100}%`;
+  });
   return (
     <div className="text-sm">
       <div className="relative h-3 overflow-hidden rounded-full bg-sand" aria-hidden>
-        <div className="h-full bg-moss" style={{ width: `${Math.min(1, ratio) * 100}%` }} />
+        <div ref={bar} className="h-full bg-moss" />
       </div>
       <p className="mt-1 flex justify-between font-mono" data-testid="charge-now">
-        <span>{formatFixed(value, 2)}</span>
-        <span className="text-soft">{name || `ratio ${ratio.toFixed(2)}`}</span>
+        <LiveText store={pad} read={state => formatFixed(meterOf(state).value, 2)} />
+        <LiveText
+          store={pad}
+          read={state => {
+            const { ratio, level } = meterOf(state);
+            const name = level > 0 ? levels?.[level - 1]?.name : undefined;
+            return name || `ratio ${ratio.toFixed(2)}`;
+          }}
+          className="text-soft"
+        />
       </p>
     </div>
   );

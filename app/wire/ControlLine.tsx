@@ -1,7 +1,7 @@
 import { BOUNDS, writeAt, type Control } from "#core";
 import { formatBinding } from "../input/codes";
 import { removeControl } from "../edits/controlEdits";
-import { useHeldFrames, useValue } from "../parts/ControlPad";
+import { HeldTime, useIsDown, useValue } from "../parts/ControlPad";
 import { IdStone } from "../parts/IdStone";
 import { BindButton, setBindings } from "./BindButton";
 import { ValueRiver } from "./ValueRiver";
@@ -11,7 +11,7 @@ import { useTakeAway } from "../document/useTakeAway";
 
 /** A disc that is full while the control is down; a notch marks the frame of each edge. */
 function Lamp({ controlId }: { controlId: string }) {
-  const heldFrames = useHeldFrames(controlId);
+  const isDown = useIsDown(controlId);
   const edge = usePadState(({ session }) => {
     const c = session?.program.controls.findIndex(control => control.id === controlId) ?? -1;
     if (!session || c < 0 || session.state.down[c] === session.state.was[c]) return "";
@@ -25,7 +25,7 @@ function Lamp({ controlId }: { controlId: string }) {
         rx="13"
         ry="10"
         strokeWidth="2"
-        className={heldFrames > 0 ? "fill-bark stroke-bark" : "fill-leaf stroke-soft"}
+        className={isDown ? "fill-bark stroke-bark" : "fill-leaf stroke-soft"}
       />
       {edge !== "" && (
         <path
@@ -38,12 +38,12 @@ function Lamp({ controlId }: { controlId: string }) {
 }
 
 function Held({ controlId }: { controlId: string }) {
-  const heldFrames = useHeldFrames(controlId);
+  const isDown = useIsDown(controlId);
   const value = useValue(controlId);
   return (
     <span className="flex w-[5.25rem] shrink-0 items-baseline gap-2 font-mono text-sm whitespace-nowrap">
-      <span className="w-11 text-right" data-testid={`held-${controlId}`}>
-        {heldFrames > 0 ? `${heldFrames}f` : <span className="text-soft">up</span>}
+      <span className={`w-11 text-right ${isDown ? "" : "text-soft"}`} data-testid={`held-${controlId}`}>
+        <HeldTime controlId={controlId} />
       </span>
       <span className="text-soft" data-testid={`value-${controlId}`}>
         {value.toFixed(2)}

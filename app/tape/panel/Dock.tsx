@@ -37,6 +37,7 @@ import { NO_VIEW, ROW_PX, RULER_PX, type TapeView } from "../model/tapeView";
 import { useEvaluated, useEvaluation, usePlaybackControl } from "../../document/evaluationContext";
 import { useDocument, useWorkbench } from "../../document/workbenchContext";
 import { usePad, usePadState } from "../../input/context";
+import { LiveText } from "../../ui/LiveText";
 import { useTapeLook } from "../hand/context";
 
 export type { DockView };
@@ -163,16 +164,13 @@ function Grip({
 
 /** The number of frames played so far, written without a render. */
 function LiveFrame() {
-  const pad = usePad();
-  const text = useRef<HTMLSpanElement>(null);
-  useEffect(() => {
-    const write = ({ frame }: { readonly frame: number }) => {
-      if (text.current) text.current.textContent = `${Math.max(0, frame)}f`;
-    };
-    write(pad.getState());
-    return pad.subscribe(write);
-  }, [pad]);
-  return <span ref={text} className="font-mono font-normal text-soft" />;
+  return (
+    <LiveText
+      store={usePad()}
+      read={({ frame }) => `${Math.max(0, frame)}f`}
+      className="font-mono font-normal text-soft"
+    />
+  );
 }
 
 /** The name of the open take, or the time played so far. */

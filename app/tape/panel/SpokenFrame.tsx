@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { usePlayback } from "../../document/evaluationContext";
+import { usePlaybackControl } from "../../document/evaluationContext";
 import type { Evaluated } from "../../judging/judge";
 import { listFacts } from "../model/frameFacts";
 import type { TapeModel } from "../model/tapeRows";
@@ -19,18 +19,28 @@ export function SpokenFrame({
   model: TapeModel;
   row: number;
 }) {
-  const frame = usePlayback(state => state.frame);
+  const playback = usePlaybackControl();
   const [spoken, setSpoken] = useState("");
   useEffect(() => {
-    const timer = setTimeout(() => {
+    const speak = () => {
+      const { frame } = playback.getState();
       const chosen = model.rows[row];
       if (!chosen) return;
       const facts = listFacts({ ...model, rows: [chosen] }, evaluated.rules, evaluated.trace, frame);
       const words = facts.map(({ fact }) => fact).join("; ") || "nothing";
       setSpoken(`${chosen.name} at ${frame}f: ${words}`);
-    }, REST_MS);
-    return () => clearTimeout(timer);
-  }, [evaluated, model, row, frame]);
+    };
+    let timer = setTimeout(speak, REST_MS);
+    const leave = playback.subscribe(({ frame }, before) => {
+      if (frame === before.frame) return;
+      clearTimeout(timer);
+      timer = setTimeout(speak, REST_MS);
+    });
+    return () => {
+      leave();
+      clearTimeout(timer);
+    };
+  }, [evaluated, model, row, playback]);
   return (
     <p role="status" className="sr-only">
       {spoken}
