@@ -1,5 +1,5 @@
 import { useId } from "react";
-import { countWords, formatMs, listMeanwhile, parseFrames, type Kit, type Meanwhile, type Move } from "#core";
+import { formatMs, listMeanwhile, parseFrames, type Kit, type Meanwhile, type Move } from "#core";
 import { Dots, type DotLook } from "./Dots";
 import { Hatch } from "./Hatch";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
@@ -200,7 +200,7 @@ export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index:
   const lost = count(({ became }) => became === "lost");
   const remembered = count(({ became }) => became === "buffer" || became === "both");
   const waiting = count(({ became }) => became === "waiting");
-  const direct = presses.length - lost - remembered - waiting;
+  const performed = presses.length - lost - waiting;
   const dotsY = BAR_Y + BAR + 10;
   const tracksY = dotsY + DOT_ROWS * 12 + 4;
   const axisY = tracksY + tracks.length * ROW + 4;
@@ -218,8 +218,8 @@ export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index:
             one="request meanwhile"
             many="requests meanwhile"
             empty="No move of its slot was asked for meanwhile in these takes."
-            kept={`${direct} performed at once, ${remembered} by buffer${waiting > 0 ? `, ${waiting} still waiting` : ""}`}
-            lost={lost > 0 ? [`${countWords(lost, "request")} lost`] : []}
+            kept={`${performed} performed${remembered > 0 ? `, ${remembered} by buffer` : ""}${waiting > 0 ? `, ${waiting} still waiting` : ""}`}
+            lost={lost > 0 ? [`${lost} lost`] : []}
           />
         </>
       }
