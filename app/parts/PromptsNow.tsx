@@ -15,7 +15,8 @@ function passedOf({ prompts }: Program, state: State, prompt: number): number {
 /** The time that a shown prompt has left of its window, or has passed of its lead, as a bar; written without a render. */
 function PromptBar({ prompt, isOpen }: { prompt: number; isOpen: boolean }) {
   const bar = useWriter<HTMLSpanElement, PadState>(usePad(), (element, { session }) => {
-    if (!session) return;
+    // The rules that follow an edit may no longer have it; the render that takes the bar away comes after this.
+    if (!session?.program.prompts[prompt]) return;
     const passed = passedOf(session.program, session.state, prompt);
     element.style.width = `${100 * (isOpen ? 1 - passed : passed)}%`;
   });

@@ -37,6 +37,7 @@ function cooledAt(move: MoveProgram, state: State, m: number): number {
   return momentOn(move.isReal, state.performedFrame[m]!, state.performedTicks[m]!) + move.cooldownTicks;
 }
 
+/** Returns whether a move is still cooling down from its last performance. */
 function isCooling(move: MoveProgram, state: State, m: number): boolean {
   return move.cooldownTicks > 0 && moveNow(move, state) < cooledAt(move, state, m);
 }

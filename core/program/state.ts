@@ -50,7 +50,7 @@ export interface State {
   /** The earliest wake time of patterns, in ticks of each clock; Infinity for never. */
   patternsWakeGame: number;
   patternsWakeReal: number;
-  /** While it is quiet: the earliest wake time of patterns and gates. */
+  /** While it is quiet: the earliest wake time of patterns, gates and pending requests. */
   wakeGame: number;
   wakeReal: number;
   /** Whether any pattern must be stepped on the next frame regardless of input. */

@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
-import { STILL, type GoalCell, type Kit, type Share, type SweepPoint, type Take } from "#core";
+import { STILL, type GoalCell, type Kit, type Share, type Take } from "#core";
 import { drawTake, sketchKit } from "../../../core/tests/strips";
 import type { FittedHand, GoalAsked, SweptChoice } from "../../document/studySettings";
+import { EMPTY_POINT } from "../../tests/emptyPoint";
 import { formatOnsets, withAims } from "./characters";
 import { layoutGoal } from "./goalField";
 import { contrastOf, formatRowContrast, sortByContrast, type ShareRow } from "./shareRows";
@@ -67,22 +68,6 @@ test("a goal for several groups is met where each meets it; a group without mean
     ["Bo", 0],
   ]);
 });
-
-const EMPTY_POINT: SweepPoint = {
-  ...{ value: 0, runs: 1, repetitions: 1, performed: { direct: 0, buffer: 0, coyote: 0, both: 0 } },
-  ...{
-    lost: {},
-    lostPresses: 0,
-    answered: 0,
-    unanswered: 0,
-    saved: 0,
-    unwanted: 0,
-    gone: 0,
-    holds: 0,
-    asked: 0,
-  },
-  ...{ judged: [], failed: [], delays: new Map() },
-};
 
 test("a sweep is split by group, and the limits are listed from the smallest", () => {
   const point = (value: number, lostPresses: number) => ({ ...EMPTY_POINT, value, lostPresses });

@@ -1,24 +1,11 @@
 import { expect, test } from "vitest";
 import type { SweepPoint } from "#core";
+import { EMPTY_POINT } from "../../tests/emptyPoint";
 import { formatLimits } from "./sweepLimits";
 
 const point = (value: number, lostPresses: number, unwanted = 0, gone = 0): SweepPoint => ({
-  value,
-  runs: 4,
-  repetitions: 1,
-  performed: { direct: 0, buffer: 0, coyote: 0, both: 0 },
-  lost: {},
-  lostPresses,
-  answered: 0,
-  unanswered: 0,
-  saved: 0,
-  unwanted,
-  gone,
-  holds: 0,
-  asked: 0,
-  judged: [],
-  failed: [],
-  delays: new Map(),
+  ...EMPTY_POINT,
+  ...{ value, runs: 4, lostPresses, unwanted, gone },
 });
 const limits = (points: readonly SweepPoint[], present = 1) =>
   formatLimits(points, present, value => `${value}f`);

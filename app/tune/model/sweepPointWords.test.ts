@@ -1,13 +1,10 @@
 import { expect, test } from "vitest";
 import type { SweepPoint } from "#core";
+import { EMPTY_POINT } from "../../tests/emptyPoint";
 import { linesOf } from "./sweepLines";
 import { formatPoint } from "./sweepPointWords";
 
-const EMPTY: SweepPoint = {
-  ...{ value: 0, runs: 4, repetitions: 1, performed: { direct: 0, buffer: 0, coyote: 0, both: 0 }, lost: {} },
-  ...{ lostPresses: 0, answered: 0, unanswered: 0, saved: 0, unwanted: 0, gone: 0, holds: 0, asked: 0 },
-  ...{ judged: [], failed: [], delays: new Map() },
-};
+const EMPTY: SweepPoint = { ...EMPTY_POINT, runs: 4 };
 
 const labelsOf = (points: readonly SweepPoint[]) => linesOf(points).map(({ label }) => label);
 
