@@ -166,6 +166,26 @@ test("captures hide a control in every mode in which the capturing pattern is ac
   ]);
 });
 
+test.each([
+  { kind: "release" },
+  { kind: "tap", max: "20f" },
+  { kind: "hold", for: "20f", fire: "reach" },
+  { kind: "charge", full: "20f", fire: "release" },
+  { kind: "taps", count: 2, gap: "20f", answer: "nth" },
+  { kind: "mash", controls: ["a"], count: 2, within: "20f" },
+  { kind: "sequence", steps: [{ press: "a" }, { press: "b" }], gap: "20f" },
+] as const)("a lapse by hiding is over on the next frame: $kind", own => {
+  const control = "controls" in own || "steps" in own ? {} : { control: "a" };
+  const grown = sketchKit("abc", {
+    patterns: [
+      { id: "p", name: "P", ...control, ...own } as unknown as Kit["patterns"][number],
+      { id: "q", name: "Q", kind: "press", control: "c" },
+    ],
+    prompts: [{ id: "r", name: "R", ask: ["q"], starts: { at: "4f" }, window: "8f", captures: ["a"] }],
+  });
+  expect(play(grown, drawTake({ a: ".#################", b: "", c: "" })).phases("p")).toMatch(/^\.~+x\.+$/);
+});
+
 test("after hiding, a control is seen as up until it has been released", () => {
   const patterns: Kit["patterns"] = [
     { id: "grab", name: "Grab", kind: "press", control: "a", captures: true, modes: ["sky"] },

@@ -1,6 +1,6 @@
 import { isAnyPressed } from "../program/sight";
 import type { PatternBase, Program } from "../program/program";
-import { FORMING, IDLE, type State } from "../program/state";
+import { AWAKE, FORMING, IDLE, LAPSED, type State } from "../program/state";
 import type { Trace } from "../trace/trace";
 import { lapse, type PatternStepper } from "./fire";
 import { recordOf } from "./recordOf";
@@ -52,4 +52,6 @@ export function stepPattern(program: Program, state: State, trace: Trace, i: num
   state.phase[i] = IDLE;
   if (state.startsOver[i] === 1) startOver(program, pattern, state, trace, i, before);
   stepperOf(pattern).step(program, pattern, state, trace, i);
+  // A lapse is over on the next frame.
+  if (state.phase[i] === LAPSED) state.awake[i] = AWAKE;
 }
