@@ -21,11 +21,17 @@ export function meterIn({ session }: PadState, patternId: string): Meter | undef
   return i < 0 ? undefined : readMeter(session.program, session.state, i);
 }
 
-/** Writes a meter into the parts of its ring. Their classes are those of the marks `data-is-hot` and `data-has-lapsed`. */
+/**
+ * Writes a meter into the parts of its ring, if it shows anything else. Their classes are those of the marks `data-is-hot` and
+ * `data-has-lapsed`.
+ */
 function writeRing(ring: HTMLElement, meter: Meter | undefined): void {
   const { phase, ratio: grown, ageFrames } = meter ?? { phase: IDLE, ratio: 0, ageFrames: 0 };
   const isHot = phase === FIRED || phase === SUSTAINED;
   const ratio = isHot ? 1 : grown;
+  const shown = `${meter ? phase : "none"} ${ratio} ${Math.floor(ageFrames)}`;
+  if (ring.dataset.shown === shown) return;
+  ring.dataset.shown = shown;
   const part = (name: string) => ring.querySelector(`[data-part=${name}]`)!;
   ring.toggleAttribute("data-is-hot", isHot);
   ring.toggleAttribute("data-has-lapsed", phase === LAPSED);
