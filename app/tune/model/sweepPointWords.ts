@@ -20,7 +20,7 @@ function formatRequests(point: SweepPoint): string[] {
 }
 
 /**
- * Formats the results of one value of a sweep, with their n: "2 performed (2 by buffer), no press lost, …; n = 4 runs". Moves
+ * Formats the results of one value of a sweep, with their n: "2 performed (2 by buffer), 1 press lost, …; n = 4 runs". Moves
  * or prompts that no value of the sweep (`points`) has anything of are left out.
  */
 export function formatPoint(point: SweepPoint, points: readonly SweepPoint[]): string {
