@@ -98,12 +98,12 @@ export function benchStudies(): void {
   printFigure(
     `41 values × ${HANDS} hands × one minute, the runner's stage`,
     sweep(kit.value, one, HANDS),
-    "goal 10 s on two cores",
+    "goal 5 s on two cores",
   );
   printFigure(
     "the same without a stage",
     sweep(withoutEffects, [painted[0]!], HANDS),
-    "goal 3 s on two cores",
+    "goal 2.5 s on two cores",
   );
   printFigure(
     `a goal of 21 × 13 values, ${HANDS} plays of a minute, the runner's stage`,

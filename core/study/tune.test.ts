@@ -223,7 +223,7 @@ test("without spread every press is used as it was; a wide spread loses the tigh
     ...readOutcome(
       mustCompile(HOP),
       evaluate(mustCompile(HOP), failing),
-      countedOf(HOP, { kind: "group", group: "buffers" }),
+      countedOf(HOP, [{ kind: "group", group: "buffers" }]),
     ).events.values(),
   ][0]!;
   expect(edges.some(key => Math.floor(key / mustCompile(HOP).sourceCount) === 6)).toBe(false);
@@ -266,7 +266,7 @@ test("a sweep equals its single runs, whatever is swept", () => {
         values.forEach((value, k) => {
           const program = compile(writeAt(kit, BUFFER.path, `${value}f`));
           if (!program.ok) return expect(points[k]!.runs).toBe(0);
-          const single = readOutcome(program.value, evaluate(program.value, take), countedOf(kit, BUFFER));
+          const single = readOutcome(program.value, evaluate(program.value, take), countedOf(kit, [BUFFER]));
           expect(points[k]!.performed).toEqual(single.performed);
           expect(points[k]!.lostPresses).toBe(single.lostPresses.size);
           performed += Object.values(single.performed).reduce((sum, count) => sum + count, 0);

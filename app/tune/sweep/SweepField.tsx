@@ -4,20 +4,11 @@ import type { Kit, SweepPoint } from "#core";
 import { FieldDrawing } from "../FieldDrawing";
 import { FieldTable, type ChoosableCell } from "../FieldTable";
 import { HiddenPicture } from "../HiddenPicture";
+import { areShowingsNamed, sweepCellOf } from "../model/sweepCells";
 import { isRowWhole } from "../model/sweepLines";
 import { formatShort, presentOf } from "../model/sweptNumbers";
 import { TryBar } from "./SweepChart";
 import type { Trying } from "./useTrying";
-
-const badOf = ({ unwanted, gone }: SweepPoint) => unwanted + gone;
-const isClean = (point: SweepPoint) => point.runs > 0 && point.lostPresses === 0 && badOf(point) === 0;
-
-/** Formats a cell: "●" for neither, "3" for lost presses, "2!" for unwanted or missing events. */
-function formatCell(point: SweepPoint): string {
-  if (isClean(point)) return "●";
-  const bad = badOf(point);
-  return [point.lostPresses > 0 && point.lostPresses, bad > 0 && `${bad}!`].filter(Boolean).join(" ");
-}
 
 /** Two numbers at once: a cell for each pair of values, filled where nothing is lost or unwanted. A click tries it on the tape. */
 export function SweepField({
@@ -43,9 +34,9 @@ export function SweepField({
   group?: string;
 }) {
   const open = useDocument(state => state.kit) ?? kit;
-  const columns = [...new Set(cells.flatMap(list => (list ?? []).map(({ value }) => value)))].sort(
-    (a, b) => a - b,
-  );
+  const points = cells.flatMap(list => list ?? []);
+  const columns = [...new Set(points.map(({ value }) => value))].sort((a, b) => a - b);
+  const isShown = areShowingsNamed(points);
   const pointAt = (r: number, value: number) =>
     isRowWhole(cells[r], plays) ? cells[r]!.find(item => item.value === value) : undefined;
   const isNow = (r: number, value: number) =>
@@ -59,11 +50,12 @@ export function SweepField({
     const value = columns[c]!;
     const point = pointAt(r, value);
     if (!point) return undefined;
+    const { text, isClean, words } = sweepCellOf(point, isShown);
     return {
-      text: formatCell(point),
-      isFull: isClean(point),
+      text,
+      isFull: isClean,
       outline: isTried(r, value) ? "chosen" : isNow(r, value) ? "present" : undefined,
-      words: `${one.name} ${columnWords[c]}, ${two.name} ${rowWords[r]}: ${point.lostPresses} lost, ${badOf(point)} unwanted or gone`,
+      words: `${one.name} ${columnWords[c]}, ${two.name} ${rowWords[r]}: ${words}`,
       isChosen: isTried(r, value),
       isDisabled: point.runs === 0,
     };
@@ -71,9 +63,9 @@ export function SweepField({
   return (
     <div className="mt-2 overflow-auto">
       <p className="text-sm text-soft">
-        Across: {one.name}. Down: {two.name}. In each cell, over all runs: presses lost; with !, events that
-        are unwanted or gone. Filled with ● where there are none; the present pair dashed, the tried one
-        outlined.
+        Across: {one.name}. Down: {two.name}. In each cell, over all runs: presses lost;{" "}
+        {isShown && "with ?, showings of prompts not answered; "}with !, events that are unwanted or gone.
+        Filled with ● where there are none; the present pair dashed, the tried one outlined.
       </p>
       {group === undefined && <TryBar trying={trying} choice={one} two={two} />}
       <FieldTable
@@ -86,7 +78,10 @@ export function SweepField({
       <HiddenPicture
         file="sweep"
         name={`${group === undefined ? "" : `${group}: `}${one.name} and ${two.name}, swept`}
-        lines={["lost presses; !: unwanted or gone; ●: none", "dashed: present; outlined: tried"]}
+        lines={[
+          `lost presses; ${isShown ? "?: prompts not answered; " : ""}!: unwanted or gone; ●: none`,
+          "dashed: present; outlined: tried",
+        ]}
       >
         {ref => (
           <FieldDrawing

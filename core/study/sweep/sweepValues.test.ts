@@ -159,3 +159,25 @@ test("a sweep counts the showings of the prompts that its number decides, answer
   const jump = { id: "hop", name: "Hop", pattern: "p", buffer: "1f" };
   expect(sweep({ ...kit, moves: [jump] }, ["moves", 0, "buffer"])[0]).toEqual([0, 0]);
 });
+
+test("a sweep of two numbers counts the rules of both", () => {
+  const move = (id: string) => ({ id, name: id, pattern: id, needs: [{ gate: "ground" }], buffer: "0f" });
+  const kit = sketchKit("ab", {
+    gates: [{ id: "ground", name: "Ground" }],
+    patterns: [
+      { id: "hop", name: "Hop", kind: "press", control: "a" },
+      { id: "dig", name: "Dig", kind: "press", control: "b" },
+    ],
+    moves: [move("hop"), { ...move("dig"), slot: "arms" }],
+  });
+  const take = drawTake({ a: "..##.......", b: "....##....." }, { ground: ".......####" });
+  const buffer = (m: number) => ({ kind: "length", path: ["moves", m, "buffer"], unit: "f" }) as const;
+  const lost = (hop: number, dig: number) => {
+    const besides = [{ swept: buffer(1), value: dig }];
+    const point = finish(
+      sweepValues({ kit, swept: buffer(0), values: [hop], besides }, [take], prepareBare),
+    )[0]!;
+    return point.lostPresses;
+  };
+  expect([lost(0, 0), lost(9, 0), lost(0, 9), lost(9, 9)]).toEqual([2, 1, 1, 0]);
+});

@@ -88,7 +88,7 @@ interface SweepStep {
 /**
  * Yields the points of each value of a number over takes: every take is run under the changed kit, with every
  * repetition. All values use the same repetitions. Performances, losses, delays and answers are those of the rules the
- * number belongs to. A value that gives the kit faults yields a point without runs. Yields after every run; the takes of a
+ * number and those beside it belong to. A value that gives the kit faults yields a point without runs. Yields after every run; the takes of a
  * repetition follow each other.
  */
 export function* sweepValues(
@@ -96,10 +96,10 @@ export function* sweepValues(
   takes: readonly Take[],
   prepare: PrepareRun,
 ): Generator<SweepStep, readonly SweepPoint[]> {
-  const { kit, swept, values, hands } = question;
+  const { kit, swept, besides = [], values, hands } = question;
   const base = prepare(kit);
   if (!base) return [];
-  const counted = countedOf(kit, swept);
+  const counted = countedOf(kit, [swept, ...besides.map(beside => beside.swept)]);
   const count = hands?.count ?? 1;
   const of = takes.length * count * (values.length + 1);
   const sums = values.map(createSums);

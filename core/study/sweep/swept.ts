@@ -67,8 +67,8 @@ export interface Counted {
 
 const ALL: Counted = { moves: undefined, prompts: undefined };
 
-/** Returns the rules that a number affects: its own, or those that answer its pattern; all where none does, and for a group. */
-export function countedOf(kit: Kit, swept: Swept): Counted {
+/** Returns the rules that one number affects. */
+function countedOfOne(kit: Kit, swept: Swept): Counted {
   if (swept.kind === "group") return ALL;
   const [list, index] = swept.path;
   if (list === "moves") return { moves: new Set([Number(index)]), prompts: new Set() };
@@ -78,4 +78,18 @@ export function countedOf(kit: Kit, swept: Swept): Counted {
   const moves = (kit.moves ?? []).flatMap((move, m) => (move.pattern === id ? [m] : []));
   const prompts = (kit.prompts ?? []).flatMap((prompt, p) => (prompt.ask.includes(id) ? [p] : []));
   return moves.length + prompts.length > 0 ? { moves: new Set(moves), prompts: new Set(prompts) } : ALL;
+}
+
+function unite(one: ReadonlySet<number> | undefined, two: ReadonlySet<number> | undefined) {
+  return one && two ? new Set([...one, ...two]) : undefined;
+}
+
+/**
+ * Returns the rules that the numbers of a sweep, one or several, affect: their own, or those that answer their patterns; all
+ * where none does, and for a group.
+ */
+export function countedOf(kit: Kit, numbers: readonly [Swept, ...Swept[]]): Counted {
+  return numbers
+    .map(swept => countedOfOne(kit, swept))
+    .reduce((one, two) => ({ moves: unite(one.moves, two.moves), prompts: unite(one.prompts, two.prompts) }));
 }
