@@ -152,7 +152,12 @@ test("a sweep of one number, its field of two, and shares of hands are saved as 
   await press(driver, "Sweep again");
   await done("sweep");
   const cell = 'button[aria-label="Hop: buffer 17f, Hop: coyote 5f: 0 lost, 0 unwanted or gone"]';
+  const pair = () => textOf(driver, "[data-testid=sweep-pair]");
+  expect(await pair()).toMatch(
+    /^Hop: buffer 6f, Hop: coyote 5f: 11 performed .*, 1 press lost .*; n = 4 runs\.$/,
+  );
   await clickOn(driver, cell);
+  await expect.poll(pair).toMatch(/^Hop: buffer 17f, Hop: coyote 5f: .*, 0 presses lost .*; n = 4 runs\.$/);
   await press(driver, "Keep 17f and 5f");
   await waitFor(driver, "the kept pair", async () =>
     /^Hop: buffer \(17f\)/.test(await textOf(driver, '[aria-label^="number"]')),

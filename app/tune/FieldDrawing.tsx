@@ -9,7 +9,10 @@ export interface FieldCell {
   readonly outline: "chosen" | "present" | undefined;
 }
 
-const CELL_WIDTH_PX = 48;
+const SLIMMEST_CELL_PX = 48;
+/** A letter of a cell's font, and what its text leaves free on both sides together. */
+const LETTER_PX = 7.5;
+const CELL_ROOM_PX = 12;
 const CELL_HEIGHT_PX = 26;
 const HEAD_PX = 44;
 const LABEL_PX = 64;
@@ -32,7 +35,10 @@ export function FieldDrawing({
   cellAt: (row: number, column: number) => FieldCell | undefined;
   ref: Ref<SVGSVGElement>;
 }) {
-  const width = Math.max(LABEL_PX + columns.length * CELL_WIDTH_PX, 420);
+  const cells = rows.map((_, r) => columns.map((_column, c) => cellAt(r, c)));
+  const letters = Math.max(0, ...cells.flat().map(cell => cell?.text.length ?? 0));
+  const cellPx = Math.max(SLIMMEST_CELL_PX, letters * LETTER_PX + CELL_ROOM_PX);
+  const width = Math.max(LABEL_PX + columns.length * cellPx, 420);
   const height = HEAD_PX + rows.length * CELL_HEIGHT_PX;
   return (
     <svg ref={ref} viewBox={`0 0 ${width} ${height}`} width={width} height={height}>
@@ -42,7 +48,7 @@ export function FieldDrawing({
       {columns.map((column, c) => (
         <text
           key={column}
-          x={LABEL_PX + (c + 0.5) * CELL_WIDTH_PX}
+          x={LABEL_PX + (c + 0.5) * cellPx}
           y={HEAD_PX - 8}
           textAnchor="middle"
           className="fill-soft font-mono text-xs"
@@ -58,8 +64,10 @@ export function FieldDrawing({
               {row}
             </text>
             {columns.map((column, c) => {
-              const cell = cellAt(r, c);
-              return cell && <Cell key={column} cell={cell} x={LABEL_PX + c * CELL_WIDTH_PX} y={top} />;
+              const cell = cells[r]![c];
+              return (
+                cell && <Cell key={column} cell={cell} x={LABEL_PX + c * cellPx} y={top} width={cellPx} />
+              );
             })}
           </g>
         );
@@ -68,7 +76,7 @@ export function FieldDrawing({
   );
 }
 
-function Cell({ cell, x, y }: { cell: FieldCell; x: number; y: number }) {
+function Cell({ cell, x, y, width }: { cell: FieldCell; x: number; y: number; width: number }) {
   const { text, isFull, outline } = cell;
   const look =
     outline === "chosen" ? "stroke-ink" : outline === "present" ? "stroke-moss" : "stroke-transparent";
@@ -77,7 +85,7 @@ function Cell({ cell, x, y }: { cell: FieldCell; x: number; y: number }) {
       <rect
         x={x + 2}
         y={y + 2}
-        width={CELL_WIDTH_PX - 4}
+        width={width - 4}
         height={CELL_HEIGHT_PX - 4}
         rx="4"
         strokeWidth={outline === "chosen" ? 3 : 2}
@@ -85,7 +93,7 @@ function Cell({ cell, x, y }: { cell: FieldCell; x: number; y: number }) {
         className={`${isFull ? "fill-fern" : "fill-sand"} ${look}`}
       />
       <text
-        x={x + CELL_WIDTH_PX / 2}
+        x={x + width / 2}
         y={y + 17}
         textAnchor="middle"
         className={`font-mono text-xs ${isFull ? "fill-on-lichen" : "fill-ink"}`}

@@ -57,7 +57,7 @@ export function FieldTable({
                         aria-label={cell.words}
                         aria-pressed={cell.isChosen}
                         disabled={cell.isDisabled}
-                        className={`h-6 min-w-9 rounded px-1 aria-pressed:underline ${cell.isFull ? "bg-fern text-on-lichen" : "bg-sand text-soft"} ${cell.outline ? OUTLINES[cell.outline] : ""}`}
+                        className={`h-6 min-w-9 rounded px-1 whitespace-nowrap aria-pressed:underline ${cell.isFull ? "bg-fern text-on-lichen" : "bg-sand text-soft"} ${cell.outline ? OUTLINES[cell.outline] : ""}`}
                         onClick={() => onChoose(r, c)}
                       >
                         {cell.text}

@@ -1,3 +1,4 @@
+import type { SVGProps } from "react";
 import { useStore } from "zustand";
 import type { Kit } from "#core";
 import { formatCode } from "../input/codes";
@@ -7,6 +8,7 @@ import { Layouts } from "./Layouts";
 import { Together } from "./Together";
 import { useDocument } from "../document/workbenchContext";
 import { usePadState } from "../input/context";
+import { cutLetters } from "../ui/fitText";
 
 const KEY = 34;
 const GAP = 3;
@@ -31,9 +33,23 @@ function lookOf(isDown: boolean, isBound: boolean, isClash: boolean): string {
   return isBound ? "fill-fern stroke-moss" : "fill-leaf stroke-line";
 }
 
+/** The room for a text beside the left edge of a key, and the mean width of its letters; units of the drawing. */
+const TEXT_LEFT = 5;
+const LETTER = 4.9;
+const roomOn = (width: number) => width * KEY - GAP - TEXT_LEFT;
+
 /** Returns the number of letters that fit on a key of a width, in key widths. */
-function lettersIn(width: number): number {
-  return Math.floor((width * KEY - 9) / 4.9);
+const lettersIn = (width: number) => Math.floor(roomOn(width) / LETTER);
+
+/** The names of the controls on a key: cut where they are too long, and drawn narrower to show one letter more. */
+function PlayedName({ words, width, ...place }: { words: string; width: number } & SVGProps<SVGTextElement>) {
+  const most = lettersIn(width) + 1;
+  const narrow = words.length >= most ? { textLength: roomOn(width), lengthAdjust: "spacingAndGlyphs" } : {};
+  return (
+    <text {...place} {...narrow}>
+      {cutLetters(words, most)}
+    </text>
+  );
 }
 
 /** The drawn keyboard: each key shows what it plays; a selected key shows more beside. */
@@ -63,6 +79,7 @@ function KeyBoard({ kit, chosen, onChoose }: BoardProps) {
             onClick={() => onChoose(key.code)}
             onKeyDown={event => event.key === "Enter" && onChoose(key.code)}
           >
+            {words && <title>{words}</title>}
             <rect
               x={key.x * KEY + GAP / 2}
               y={key.y * KEY + GAP / 2}
@@ -73,20 +90,20 @@ function KeyBoard({ kit, chosen, onChoose }: BoardProps) {
               className={lookOf(isDown, played.length > 0, played.length > 1)}
             />
             <text
-              x={key.x * KEY + 6}
+              x={key.x * KEY + TEXT_LEFT}
               y={key.y * KEY + 14}
               className={`text-[10px] ${isDown ? "fill-leaf" : played.length > 0 ? "fill-ink" : "fill-soft"}`}
             >
               {`${label.slice(0, lettersIn(key.width))} `}
             </text>
             {played.length > 0 && (
-              <text
-                x={key.x * KEY + 6}
+              <PlayedName
+                words={words}
+                width={key.width}
+                x={key.x * KEY + TEXT_LEFT}
                 y={key.y * KEY + 27}
                 className={`text-[9px] font-semibold ${isDown ? "fill-leaf" : "fill-ink"}`}
-              >
-                {words.slice(0, lettersIn(key.width))}
-              </text>
+              />
             )}
           </g>
         );

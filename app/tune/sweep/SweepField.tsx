@@ -8,6 +8,7 @@ import { areShowingsNamed, sweepCellOf } from "../model/sweepCells";
 import { isRowWhole } from "../model/sweepLines";
 import { formatShort, presentOf } from "../model/sweptNumbers";
 import { TryBar } from "./SweepChart";
+import { PairWords } from "./SweepWords";
 import type { Trying } from "./useTrying";
 
 /** Two numbers at once: a cell for each pair of values, filled where nothing is lost or unwanted. A click tries it on the tape. */
@@ -44,6 +45,11 @@ export function SweepField({
   const isTried = (r: number, value: number) => trying.value === value && rows[r] === presentOf(open, two);
   const tryIt = (r: number, value: number) =>
     trying.tryValue(one.swept, value, one.name, [{ swept: two.swept, value: rows[r]! }]);
+  const looked = cells.flatMap((_, r) => {
+    const value = columns.find(own => (trying.value === undefined ? isNow(r, own) : isTried(r, own)));
+    const point = value === undefined ? undefined : pointAt(r, value);
+    return point && point.runs > 0 ? [{ row: rows[r]!, point }] : [];
+  })[0];
   const columnWords = columns.map(value => formatShort(value, one));
   const rowWords = rows.map(value => formatShort(value, two));
   const cellAt = (r: number, c: number): ChoosableCell | undefined => {
@@ -68,6 +74,7 @@ export function SweepField({
         Filled with ● where there are none; the present pair dashed, the tried one outlined.
       </p>
       {group === undefined && <TryBar trying={trying} choice={one} two={two} />}
+      {looked && <PairWords one={one} two={two} row={looked.row} point={looked.point} points={points} />}
       <FieldTable
         columns={columnWords}
         rows={rowWords}

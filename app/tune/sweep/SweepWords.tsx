@@ -2,7 +2,7 @@ import type { SweptChoice } from "../../document/studySettings";
 import type { SweepPoint } from "#core";
 import { formatLimits } from "../model/sweepLimits";
 import { formatPoint } from "../model/sweepPointWords";
-import { formatSwept } from "../model/sweptNumbers";
+import { formatShort, formatSwept } from "../model/sweptNumbers";
 
 /** The beginning of limits that more plays can still change. */
 export const SO_FAR = "So far: ";
@@ -56,6 +56,32 @@ export function PointWords({
   return (
     <p className="text-sm" data-testid="sweep-point">
       <b>{formatSwept(point.value, choice, rateHz)}</b>: {formatPoint(point, points)}.
+    </p>
+  );
+}
+
+/** The result of a pair of values, in words with its n. */
+export function PairWords({
+  one,
+  two,
+  row,
+  point,
+  points,
+}: {
+  one: SweptChoice;
+  two: SweptChoice;
+  /** The value of the second number; that of the first is the point's. */
+  row: number;
+  point: SweepPoint;
+  /** All points of the field. */
+  points: readonly SweepPoint[];
+}) {
+  return (
+    <p className="text-sm" data-testid="sweep-pair">
+      <b>
+        {one.name} {formatShort(point.value, one)}, {two.name} {formatShort(row, two)}
+      </b>
+      : {formatPoint(point, points)}.
     </p>
   );
 }
