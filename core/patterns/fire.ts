@@ -1,5 +1,5 @@
 import { edgeKey, type PatternBase, type Program } from "../program/program";
-import { AWAKE, CARRIED, FIRED, LAPSED, type State } from "../program/state";
+import { CARRIED, FIRED, LAPSED, type State } from "../program/state";
 import { FIRE, LAPSE, LAPSE_REASONS, note, put, type LapseReason, type Trace } from "../trace/trace";
 
 /** Begins a fire of pattern `i`; follow it by `addEdge` for each edge, then `endFire`. */
@@ -72,7 +72,6 @@ const REASON_CODES = Object.fromEntries(LAPSE_REASONS.map((reason, code) => [rea
 /** Lapses pattern `i`. `reached` is the number of steps a sequence has made, −1 for other kinds. */
 export function lapse(state: State, trace: Trace, i: number, why: LapseReason, reached = -1): void {
   state.phase[i] = LAPSED;
-  state.awake[i] = AWAKE;
   note(trace, state.frame, LAPSE, i);
   put(trace, REASON_CODES[why]);
   put(trace, reached);
@@ -86,8 +85,9 @@ export function setPhase(state: State, i: number, phase: number): void {
 /** Steps a compiled pattern of one kind, and resets its attempt. */
 export interface PatternStepper<P extends PatternBase> {
   /**
-   * Steps one frame. The phase has been reset to idle; `fire` and `lapse` set it, otherwise `settle` does.
-   * Stays awake or goes to sleep by `stayAwake` or `sleepUntil`.
+   * Steps one frame. The phase has been reset to idle; `fire` and `lapse` set it, otherwise `setPhase` does.
+   * It sleeps from then on until a control it watches changes, unless it sets a time by `sleepUntil` or `stayAwake`s; a
+   * fire and a lapse keep it awake for the next frame.
    */
   readonly step: (program: Program, pattern: P, state: State, trace: Trace, i: number) => void;
   /** Resets what it keeps outside its cells, as before frame 0. */

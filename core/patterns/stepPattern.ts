@@ -1,6 +1,6 @@
 import { isAnyPressed } from "../program/sight";
 import type { PatternBase, Program } from "../program/program";
-import { AWAKE, FORMING, IDLE, LAPSED, type State } from "../program/state";
+import { ASLEEP, AWAKE, FIRED, FORMING, IDLE, LAPSED, type State } from "../program/state";
 import type { Trace } from "../trace/trace";
 import { lapse, type PatternStepper } from "./fire";
 import { recordOf } from "./recordOf";
@@ -51,7 +51,8 @@ export function stepPattern(program: Program, state: State, trace: Trace, i: num
   const pattern = program.patterns[i]!;
   state.phase[i] = IDLE;
   if (state.startsOver[i] === 1) startOver(program, pattern, state, trace, i, before);
+  state.awake[i] = ASLEEP;
   stepperOf(pattern).step(program, pattern, state, trace, i);
-  // A lapse is over on the next frame.
-  if (state.phase[i] === LAPSED) state.awake[i] = AWAKE;
+  // A fire and a lapse are over on the next frame.
+  if (state.phase[i] === FIRED || state.phase[i] === LAPSED) state.awake[i] = AWAKE;
 }

@@ -16,9 +16,9 @@ export function sleepUntil(state: State, i: number, ticks: number): void {
   state.wakeTicks[i] = wakeTime(ticks);
 }
 
-/** Keeps pattern `i` awake for the next frame, or puts it to sleep until a control it watches changes. */
-export function stayAwake(state: State, i: number, isAwake: boolean): void {
-  state.awake[i] = isAwake ? AWAKE : ASLEEP;
+/** Keeps pattern `i` awake for the next frame. */
+export function stayAwake(state: State, i: number): void {
+  state.awake[i] = AWAKE;
 }
 
 /** Returns whether the wake time of gates at rest is reached on the present frame. */

@@ -2,8 +2,8 @@ import { levelAt, ratioAt, valueAt, type Growth } from "../growth";
 import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { Program } from "../../program/program";
 import type { ChargeProgram } from "./program";
-import { sleepUntil, stayAwake } from "../../program/sleep";
-import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
+import { sleepUntil } from "../../program/sleep";
+import { FORMING, IDLE, SUSTAINED, type State } from "../../program/state";
 import { TICKS } from "../../time/clock";
 import type { Trace } from "../../trace/trace";
 import { firePress, lapse, setPhase, type PatternStepper } from "../fire";
@@ -78,9 +78,7 @@ export const chargeStepper: PatternStepper<ChargeProgram> = {
     else if (stage === SPENT && !isDown(program, state, i, control)) stage = NONE;
     cells[base + STAGE] = stage;
     setPhase(state, i, stage === GROWING ? FORMING : stage === SPENT ? SUSTAINED : IDLE);
-    const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
-    if (isNews || stage !== GROWING) stayAwake(state, i, isNews);
-    else {
+    if (stage === GROWING) {
       const endTicks =
         pattern.fire === "release" ? pattern.limitTicks : Math.min(pattern.limitTicks, pattern.fullTicks);
       sleepUntil(state, i, pressTicks(pattern, state, control) + endTicks);

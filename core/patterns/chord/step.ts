@@ -2,8 +2,8 @@ import { momentOn } from "../../program/moments";
 import { isAnyPressed, isDown, nowTicks } from "../../program/sight";
 import type { Program } from "../../program/program";
 import type { ChordProgram } from "./program";
-import { sleepUntil, stayAwake } from "../../program/sleep";
-import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
+import { sleepUntil } from "../../program/sleep";
+import { FORMING, IDLE, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { addPress, beginFire, endFire, lapse, setPhase, type PatternStepper } from "../fire";
 
@@ -117,9 +117,7 @@ export const chordStepper: PatternStepper<ChordProgram> = {
       i,
       cells[base + HOT] === 1 ? SUSTAINED : isForming(program, pattern, state, i) ? FORMING : IDLE,
     );
-    const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
-    if (isNews || cells[base + HOLDING] === 0) stayAwake(state, i, isNews);
-    else sleepUntil(state, i, cells[base + SINCE]! + pattern.forTicks);
+    if (cells[base + HOLDING] !== 0) sleepUntil(state, i, cells[base + SINCE]! + pattern.forTicks);
   },
   restart(_program, pattern, state) {
     finish(state, pattern, false);

@@ -1,8 +1,8 @@
 import { isAnyPressed, isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { Program } from "../../program/program";
 import type { HoldProgram } from "./program";
-import { sleepUntil, stayAwake } from "../../program/sleep";
-import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
+import { sleepUntil } from "../../program/sleep";
+import { FORMING, IDLE, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { firePress, lapse, setPhase, type PatternStepper } from "../fire";
 
@@ -75,8 +75,7 @@ export const holdStepper: PatternStepper<HoldProgram> = {
     else if (stage === REACHED) stage = goOn(program, pattern, state, trace, i);
     cells[base + STAGE] = stage;
     setPhase(state, i, stage === GROWING ? FORMING : stage === REACHED ? SUSTAINED : IDLE);
-    const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
-    if (isNews || stage === NONE) stayAwake(state, i, isNews);
-    else sleepUntil(state, i, pressTicks(pattern, state, control) + nextAge(pattern, state, stage));
+    if (stage !== NONE)
+      sleepUntil(state, i, pressTicks(pattern, state, control) + nextAge(pattern, state, stage));
   },
 };

@@ -1,7 +1,7 @@
 import { isDown, isPressed, nowTicks } from "../../program/sight";
 import { edgeKey, type Program } from "../../program/program";
 import type { MashProgram } from "./program";
-import { sleepUntil, stayAwake } from "../../program/sleep";
+import { sleepUntil } from "../../program/sleep";
 import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { addEdge, beginFire, endFire, setPhase, type PatternStepper } from "../fire";
@@ -73,8 +73,7 @@ export const mashStepper: PatternStepper<MashProgram> = {
     if (count > 0 && now - cells[first + 2 * count - 1]! > pattern.withinTicks) cells[base + COUNT] = 0;
     const isAlive = cells[base + COUNT]! > 0;
     setPhase(state, i, cells[base + HOT]! > 0 ? SUSTAINED : isAlive ? FORMING : IDLE);
-    if (state.phase[i] === FIRED || !isAlive) stayAwake(state, i, state.phase[i] === FIRED);
-    else sleepUntil(state, i, cells[first + 2 * count - 1]! + pattern.withinTicks);
+    if (isAlive) sleepUntil(state, i, cells[first + 2 * count - 1]! + pattern.withinTicks);
   },
   remembers(_program, { base }, { cells }, key) {
     const first = base + MASH_CELLS;

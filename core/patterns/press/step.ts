@@ -1,7 +1,7 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { PressProgram, RepeatProgram } from "./program";
-import { sleepUntil, stayAwake } from "../../program/sleep";
-import { FIRED, IDLE, SUSTAINED } from "../../program/state";
+import { sleepUntil } from "../../program/sleep";
+import { IDLE, SUSTAINED } from "../../program/state";
 import { firePress, setPhase, type PatternStepper } from "../fire";
 
 /** Cells: whether a press is being followed, repeat marks passed, fires so far. */
@@ -37,8 +37,7 @@ export const pressStepper: PatternStepper<PressProgram> = {
     }
     const isLive = cells[base + LIVE] === 1;
     setPhase(state, i, isLive ? SUSTAINED : IDLE);
-    if (state.phase[i] === FIRED || !isLive || !repeat) stayAwake(state, i, state.phase[i] === FIRED);
-    else
+    if (isLive && repeat)
       sleepUntil(
         state,
         i,

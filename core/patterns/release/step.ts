@@ -1,7 +1,6 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { ReleaseProgram } from "./program";
-import { stayAwake } from "../../program/sleep";
-import { FIRED, FORMING, IDLE } from "../../program/state";
+import { FORMING, IDLE } from "../../program/state";
 import { TICKS } from "../../time/clock";
 import { firePress, setPhase, type PatternStepper } from "../fire";
 
@@ -22,6 +21,5 @@ export const releaseStepper: PatternStepper<ReleaseProgram> = {
       firePress(program, state, trace, i, control, ageTicks / TICKS);
     }
     setPhase(state, i, cells[base + LIVE] === 1 ? FORMING : IDLE);
-    stayAwake(state, i, state.phase[i] === FIRED);
   },
 };

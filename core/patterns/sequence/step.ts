@@ -107,7 +107,10 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     const hadChoices = choicesBefore > 0;
     const isWaiting = !state.isStirred && !trace.isMuted && canOnlyEnd(program, pattern, state, i);
     const inTime = dropLate(pattern, state, stride, now);
-    if (isWaiting && inTime === choicesBefore) return setPhase(state, i, FORMING);
+    if (isWaiting && inTime === choicesBefore) {
+      sleepUntil(state, i, firstEnd(pattern, state, stride));
+      return setPhase(state, i, FORMING);
+    }
     const isBroken = isAnyPressed(program, state, i, pattern.breakers);
     const hadReached = cells[base + REACHED]!;
     let isFirstMade = findStepEdges(program, pattern, state, i, pattern.steps[0]!, found);
@@ -144,15 +147,9 @@ export const sequenceStepper: PatternStepper<SequenceProgram> = {
     setPhase(state, i, cells[base + HOT] === 1 ? SUSTAINED : isAlive ? FORMING : IDLE);
     const best = isAlive ? bestMade(pattern, state, stride) : 0;
     cells[base + REACHED] = state.phase[i] === FORMING ? Math.max(hadReached, best) : best;
-    const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
-    if (!isNews && canOnlyEnd(program, pattern, state, i))
-      sleepUntil(state, i, firstEnd(pattern, state, stride));
-    else
-      stayAwake(
-        state,
-        i,
-        isAlive || isNews || cells[base + HOT] === 1 || mayStillGrow(program, pattern, state, i),
-      );
+    if (canOnlyEnd(program, pattern, state, i)) sleepUntil(state, i, firstEnd(pattern, state, stride));
+    else if (isAlive || cells[base + HOT] === 1 || mayStillGrow(program, pattern, state, i))
+      stayAwake(state, i);
   },
   reset(pattern, state) {
     state.choiceCount[pattern.choices] = 0;

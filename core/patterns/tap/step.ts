@@ -1,6 +1,6 @@
 import { isDown, isPressed, nowTicks, pressTicks } from "../../program/sight";
 import type { TapProgram } from "./program";
-import { sleepUntil, stayAwake } from "../../program/sleep";
+import { sleepUntil } from "../../program/sleep";
 import { FORMING, IDLE } from "../../program/state";
 import { firePress, lapse, setPhase, type PatternStepper } from "../fire";
 
@@ -24,6 +24,5 @@ export const tapStepper: PatternStepper<TapProgram> = {
     const isLive = cells[base + LIVE] === 1;
     setPhase(state, i, isLive ? FORMING : IDLE);
     if (isLive) sleepUntil(state, i, pressTicks(pattern, state, control) + pattern.maxTicks);
-    else stayAwake(state, i, state.phase[i] !== IDLE);
   },
 };

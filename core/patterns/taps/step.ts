@@ -1,8 +1,8 @@
 import { isDown, isPressed, nowTicks } from "../../program/sight";
 import { edgeKey, type Program } from "../../program/program";
 import type { TapsProgram } from "./program";
-import { sleepUntil, stayAwake } from "../../program/sleep";
-import { FIRED, FORMING, IDLE, LAPSED, SUSTAINED, type State } from "../../program/state";
+import { sleepUntil } from "../../program/sleep";
+import { FORMING, IDLE, SUSTAINED, type State } from "../../program/state";
 import type { Trace } from "../../trace/trace";
 import { addEdge, beginFire, endFire, lapse, setPhase, type PatternStepper } from "../fire";
 
@@ -72,9 +72,7 @@ export const tapsStepper: PatternStepper<TapsProgram> = {
     else if (isPressed(program, state, i, control)) joinChain(program, pattern, state, trace, i);
     const isAlive = cells[base + COUNT]! > 0;
     setPhase(state, i, cells[base + HOT] === 1 ? SUSTAINED : isAlive ? FORMING : IDLE);
-    const isNews = state.phase[i] === FIRED || state.phase[i] === LAPSED;
-    if (isNews || !isAlive) stayAwake(state, i, isNews);
-    else {
+    if (isAlive) {
       const longest =
         cells[base + HELD] === 1 ? Math.min(pattern.maxTicks, pattern.gapTicks) : pattern.gapTicks;
       sleepUntil(state, i, cells[base + LAST]! + longest);
