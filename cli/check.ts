@@ -2,6 +2,7 @@ import { availableParallelism } from "node:os";
 import { Command, Option } from "commander";
 import {
   compareResults,
+  countWords,
   formatIssue,
   parseChecks,
   parseResults,
@@ -85,7 +86,7 @@ function sumUp(
     ...(idle.length > 0 ? [`nothing could have made these checks fail: ${idle.join(", ")}`] : []),
     ...(leftOut.length > 0 || broken.length > 0
       ? [
-          `${takes} takes judged${broken.length > 0 ? ", some did not read" : ""}${leftOut.length > 0 ? `; left out: ${leftOut.join(", ")}` : ""}`,
+          `${countWords(takes, "take")} judged${broken.length > 0 ? ", some did not read" : ""}${leftOut.length > 0 ? `; left out: ${leftOut.join(", ")}` : ""}`,
         ]
       : []),
     ...(changes

@@ -1,6 +1,7 @@
 import { availableParallelism } from "node:os";
 import { extname } from "node:path";
 import { Command } from "commander";
+import { countWords } from "#core";
 import { parseRules } from "#stage";
 import { refuse } from "./refuse";
 import { TABLES } from "./presses/tables";
@@ -35,7 +36,7 @@ async function main(kitFile: string, words: string[], options: Options): Promise
   const { takes, presses, frames, seconds } = written;
   const speed = Math.round(frames / seconds / 1000);
   process.stderr.write(
-    `${takes} takes, ${presses} presses, ${frames} frames in ${seconds.toFixed(1)} s: ${speed} thousand frames a second\n`,
+    `${countWords(takes, "take")}, ${countWords(presses, "press", "presses")}, ${countWords(frames, "frame")} in ${seconds.toFixed(1)} s: ${speed} thousand frames a second\n`,
   );
 }
 

@@ -25,6 +25,12 @@ const SCREEN_MARKS: readonly (readonly [name: string, mark: RegExp, most: number
   ["anew, wipe, understood, asleep", /\b(anew|wipes?|understood|asleep)\b/i, 0],
 ];
 
+/** Nouns that a count is written before, in the plural. Some are verbs, too; more frames than a limit, or at a rate, are never one. */
+const COUNTED =
+  /^ ((frames(?! (a second|at|are|from|$))|presses|runs(?![.?])|inputs|values|pairs|checks|events|rules|moves|differences|losses|showings|requests|gates|files|results|things|kits)\b|takes(?=[,;.]|$)|plays(?=[,;.]))/;
+/** The condition under which a text is only shown for several. */
+const SEVERAL = /(===|!==|[<>]=?) ?\d/;
+
 const MARKED_NAMES = [
   /^(told|tell|said|spared|teller)(?![a-z])/,
   /_(TOLD|TELL|SAID|SPARED)(?![A-Z])/,
@@ -44,6 +50,8 @@ interface Words {
   /** Texts of more than one word, except those of tests. */
   readonly texts: string[];
   readonly identifiers: ReadonlySet<string>;
+  /** Plurals after a count that may be one. */
+  readonly plurals: string[];
 }
 
 /** Returns the text of a literal, a template or a piece of a page. */
@@ -51,6 +59,25 @@ function textOf(node: ts.Node): string | undefined {
   if (ts.isJsxText(node)) return node.text.replace(/\s+/g, " ").trim();
   if (ts.isTemplateHead(node) || ts.isTemplateMiddleOrTemplateTail(node)) return node.text;
   return ts.isStringLiteralLike(node) ? node.text : undefined;
+}
+
+/** Returns the text of a page or template that follows an expression, if it may be a count of one: neither a constant nor guarded. */
+function textAfterCount(node: ts.Node): string | undefined {
+  const [expression, text] = ts.isTemplateSpan(node)
+    ? [node.expression, node.literal.text]
+    : ts.isJsxExpression(node)
+      ? [node.expression, jsxTextAfter(node)]
+      : [undefined, undefined];
+  if (!expression || text === undefined || /^[A-Z_.]+$/.test(expression.getText())) return undefined;
+  for (let above: ts.Node = node; above.parent; above = above.parent)
+    if (ts.isConditionalExpression(above) && SEVERAL.test(above.condition.getText())) return undefined;
+  return text;
+}
+
+function jsxTextAfter(node: ts.JsxExpression): string | undefined {
+  if (!ts.isJsxElement(node.parent) && !ts.isJsxFragment(node.parent)) return undefined;
+  const next = node.parent.children[node.parent.children.indexOf(node) + 1];
+  return next && ts.isJsxText(next) ? next.text.replace(/\s+/g, " ").trimEnd() : undefined;
 }
 
 const isOfTests = (file: string) => /\.test\.|\/tests\/|^(bench|docs|e2e|lint)\//.test(file);
@@ -62,8 +89,11 @@ function readWords(file: string): Words {
   const testNames: string[] = [];
   const texts: string[] = [];
   const identifiers = new Set<string>();
+  const plurals: string[] = [];
   const visit = (node: ts.Node): void => {
     if (ts.isIdentifier(node)) identifiers.add(node.text);
+    const after = isOfTests(file) ? undefined : textAfterCount(node);
+    if (after !== undefined && COUNTED.test(after)) plurals.push(`${node.getText()}${after}`);
     const written = isOfTests(file) ? undefined : textOf(node);
     if (written?.trim().includes(" ")) texts.push(written);
     if (ts.isCallExpression(node) && /^(test|it)\b/.test(node.expression.getText())) {
@@ -82,7 +112,7 @@ function readWords(file: string): Words {
     ts.forEachChild(node, visit);
   };
   visit(source);
-  return { comments: [...comments.values()], testNames, texts, identifiers };
+  return { comments: [...comments.values()], testNames, texts, identifiers, plurals };
 }
 
 const words = sources.map(file => ({ file, ...readWords(file) }));
@@ -101,6 +131,10 @@ test.each(SCREEN_MARKS)("texts of screens, messages and files are free of: %s", 
   );
   expect(words.flatMap(({ texts }) => texts).length).toBeGreaterThan(2000);
   expect(found.length, found.join("\n")).toBeLessThanOrEqual(most);
+});
+
+test("one of a thing is not written in the plural", () => {
+  expect(words.flatMap(({ file, plurals }) => plurals.map(text => `${file}: ${text}`))).toEqual([]);
 });
 
 test("identifiers are named by their content", () => {

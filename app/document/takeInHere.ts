@@ -127,7 +127,7 @@ export function takeInHere(workbench: Workbench, read: readonly ReadFile[]): rea
   if (count + mappings.length > 0 && !workbench.mayEdit()) return lines.map(refuseHere);
   if (mappings.length > 0) workbench.updateKitSettings(settings => rememberMappings(settings, mappings));
   if (count === 0) return lines;
-  const what = fresh.length === count ? `read in ${countWords(count, "take")}` : `read in ${count} things`;
+  const what = `read in ${countWords(count, fresh.length === count ? "take" : "thing")}`;
   const edit = workbench.edit(what, document => ({
     ...document,
     ...(assists.length > 0

@@ -1,5 +1,5 @@
 import { useId } from "react";
-import { largest, parseFrames, type Kit, type Move } from "#core";
+import { countWords, largest, parseFrames, type Kit, type Move } from "#core";
 import { Dots } from "./Dots";
 import { Hatch } from "./Hatch";
 import { formatUndrawn } from "./countWords";
@@ -138,7 +138,7 @@ export function BanMap({ kit, move, index, ban }: { kit: Kit; move: Move; index:
   return (
     <MapFigure
       testId="ban-map"
-      label={`${move.name} about ${name}: buffer ${buffer} frames before it is over`}
+      label={`${move.name} about ${name}: buffer ${countWords(buffer, "frame")} before it is over`}
       heightPx={BOTTOM + 36}
       caption={
         <CountCaption

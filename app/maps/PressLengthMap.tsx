@@ -1,5 +1,6 @@
 import { useId, useState } from "react";
 import {
+  countWords,
   formatGrown,
   formatMs,
   largest,
@@ -254,7 +255,9 @@ export function PressLengthMap({ controlId, openId }: { controlId: string; openI
   if (!kit || !now || control < 0) return null;
   const layout = layoutLengths(kit, now, controlId, openId, control);
   const { presses, stretches, upTo, hasCurve } = layout;
-  const words = stretches.map(({ from, to, words }) => `${from} to ${to} frames ${words || "nothing"}`);
+  const words = stretches.map(
+    ({ from, to, words }) => `${from} to ${countWords(to, "frame")} ${words || "nothing"}`,
+  );
   return (
     <MapFigure
       testId="press-length-map"

@@ -1,4 +1,4 @@
-import { TICKS, type Kit, type Program, type Prompt } from "#core";
+import { countWords, TICKS, type Kit, type Program, type Prompt } from "#core";
 import { promptEase } from "#stage";
 import { listAnswers, type Answer } from "./answers";
 import { Dots, type DotLook } from "./Dots";
@@ -175,7 +175,7 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
   return (
     <MapFigure
       testId="prompt-map"
-      label={`${prompt.name}: shown ${times.lead} frames before its window of ${times.window} frames`}
+      label={`${prompt.name}: shown ${countWords(times.lead, "frame")} before its window of ${countWords(times.window, "frame")}`}
       heightPx={AXIS_Y + 40}
       caption={
         <CountCaption

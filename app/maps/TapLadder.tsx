@@ -1,4 +1,4 @@
-import { formatMs, parseFrames, type PatternOf } from "#core";
+import { countWords, formatMs, parseFrames, type PatternOf } from "#core";
 import { Distribution } from "./Distribution";
 import { Dots } from "./Dots";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
@@ -98,7 +98,7 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
   return (
     <MapFigure
       testId="tap-ladder"
-      label={`Taps no more than ${gap} frames apart`}
+      label={`Taps no more than ${countWords(gap, "frame")} apart`}
       heightPx={BOTTOM + 36}
       caption={
         <CountCaption

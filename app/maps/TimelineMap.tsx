@@ -1,5 +1,5 @@
 import { useId } from "react";
-import { formatMs, listMeanwhile, parseFrames, type Kit, type Meanwhile, type Move } from "#core";
+import { countWords, formatMs, listMeanwhile, parseFrames, type Kit, type Meanwhile, type Move } from "#core";
 import { Dots, type DotLook } from "./Dots";
 import { Hatch } from "./Hatch";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
@@ -207,7 +207,7 @@ export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index:
   return (
     <MapFigure
       testId="timeline-map"
-      label={`Timeline of ${move.name}: startup ${parts[0]} frames, active ${parts[1]}, recovery ${parts[2]}`}
+      label={`Timeline of ${move.name}: startup ${countWords(parts[0]!, "frame")}, active ${parts[1]}, recovery ${parts[2]}`}
       heightPx={axisY + 36}
       caption={
         <>

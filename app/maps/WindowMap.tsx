@@ -1,5 +1,5 @@
 import { Fragment, useId } from "react";
-import { formatMs, largest, type Kit, type Move } from "#core";
+import { countWords, formatMs, largest, type Kit, type Move } from "#core";
 import { Histogram } from "../ui/Histogram";
 import { TermWord } from "../ui/Explained";
 import { Dots } from "./Dots";
@@ -181,7 +181,7 @@ export function WindowMap({ kit, move, index, need }: { kit: Kit; move: Move; in
   return (
     <MapFigure
       testId="window-map"
-      label={`Window of ${move.name} about ${gateName}: buffer ${buffer} frames before, coyote ${coyote} after`}
+      label={`Window of ${move.name} about ${gateName}: buffer ${countWords(buffer, "frame")} before, coyote ${coyote} after`}
       heightPx={BOTTOM + 36}
       caption={
         <CountCaption

@@ -1,3 +1,4 @@
+import { countWords } from "#core";
 import { nanoid } from "nanoid";
 import { courseOf, effectsOf, leapAtEdges, playRoutine } from "#stage";
 import { Button } from "../ui/Button";
@@ -177,7 +178,7 @@ function EdgePlayer() {
         choices={LATE_FRAMES.map(late => ({
           value: String(late),
           label: late === 0 ? "on the last frame of ground" : `${late}f late`,
-          ...(late === 0 ? {} : { hint: `${late} frames after the ground was lost` }),
+          ...(late === 0 ? {} : { hint: `${countWords(late, "frame")} after the ground was lost` }),
         }))}
         onChoose={value => letItPlay(sources, Number(value))}
         placeholder="how late …"

@@ -1,6 +1,6 @@
 import { nanoid } from "nanoid";
 import { useState } from "react";
-import { BOUNDS, type Take } from "#core";
+import { BOUNDS, countWords, type Take } from "#core";
 import { cleanSheet, SHEET_SECONDS } from "../edits/goals/beginKit";
 import { useTape } from "../tape/hand/context";
 import { Button } from "../ui/Button";
@@ -94,7 +94,7 @@ function NameListed({ listed }: { listed: readonly Take[] }) {
     const value = typed.trim();
     const ids = new Set(listed.map(({ id }) => id));
     if (value !== "")
-      workbench.edit(`${key} of ${listed.length} takes`, document => ({
+      workbench.edit(`${key} of ${countWords(listed.length, "take")}`, document => ({
         ...document,
         takes: document.takes.map(take => (ids.has(take.id) ? { ...take, [key]: value } : take)),
       }));

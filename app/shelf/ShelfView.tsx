@@ -1,7 +1,7 @@
 import { useRef, useState, type DragEvent } from "react";
 import { useNavigate, useRevalidator } from "react-router";
 import { useStore } from "zustand";
-import type { Check, Kit, Take } from "#core";
+import { countWords, type Check, type Kit, type Take } from "#core";
 import type { ReadFile } from "#handover";
 import { loadReaders } from "../judging/reading";
 import { Logo } from "../shell/Logo";
@@ -87,7 +87,7 @@ function DemoCard({ demo, onOpen }: { demo: Demo; onOpen: () => void }) {
       <div className="flex items-center justify-between px-4 py-3">
         <p>
           <span className="block font-serif text-lg font-semibold">{demo.kit.name}</span>
-          <span className="text-sm text-soft">demo, {demo.takes.length} takes</span>
+          <span className="text-sm text-soft">demo, {countWords(demo.takes.length, "take")}</span>
         </p>
         <Button onClick={onOpen} aria-label={`Open demo ${demo.kit.name}`}>
           Open demo

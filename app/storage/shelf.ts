@@ -1,6 +1,6 @@
 import { dequal } from "dequal/lite";
 import { nanoid } from "nanoid";
-import type { Check, Kit, Layout, Take } from "#core";
+import { countWords, type Check, type Kit, type Layout, type Take } from "#core";
 import { freshId } from "../edits/freshId";
 import { changeOf } from "./kitWrite";
 import type { Library, WriteAnswer } from "./library";
@@ -35,8 +35,8 @@ function wordsOf(parts: Parts, count: number): string {
   const { takes, checks } = parts;
   const [first] = itemsOf(parts);
   if (count === 1) return `added ${first!.name || first!.id}`;
-  if (count === takes.length) return `added ${count} takes`;
-  return count === checks.length ? `added ${count} checks` : `added ${count} things`;
+  const noun = count === takes.length ? "take" : count === checks.length ? "check" : "thing";
+  return `added ${countWords(count, noun)}`;
 }
 
 /**

@@ -234,7 +234,7 @@ function sayRest(
   const isOne = refused.length === 1;
   notify({
     tone: "trouble",
-    title: `${isOne ? first.name : `${refused.length} files`} ${isOne ? "was" : "were"} not read.${isUnchanged ? " The shelf is as it was." : ""}`,
+    title: `${isOne ? first.name : countWords(refused.length, "file")} ${isOne ? "was" : "were"} not read.${isUnchanged ? " The shelf is as it was." : ""}`,
     details: isOne
       ? first.reasons
       : refused.flatMap(({ name, reasons }) => reasons.map(reason => `${name}: ${reason}`)),

@@ -120,7 +120,8 @@ export function FeelPicture({ lanes: all, rateHz }: { lanes: readonly FeelLane[]
   };
   if (lanes.length === 0) return null;
   const presses = all.reduce((sum, lane) => sum + lane.used + lane.lost, 0);
-  const some = lanes.length < all.length ? ` (the first ${lanes.length} of ${all.length} moves)` : "";
+  const some =
+    lanes.length < all.length ? ` (the first ${lanes.length} of ${countWords(all.length, "move")})` : "";
   const name = `Feel: ${countWords(presses, "press", "presses")}${some}`;
   return (
     <figure data-testid="feel-picture" className="mt-2">

@@ -1,4 +1,4 @@
-import { nameOf, type Kit, type Overlap } from "#core";
+import { countWords, nameOf, type Kit, type Overlap } from "#core";
 import { cutLetters } from "../ui/fitText";
 import { axesOf, cellOf, type OverlapGrid as Grid, type PairCell, type PairLook } from "./model/overlapGrid";
 
@@ -42,7 +42,7 @@ function Cell({
   const title = `${words}: ${LOOK_WORDS[look]}`;
   if (!overlap)
     return (
-      <span className="grid h-7 place-items-center" title={`${title} in ${tried} inputs`}>
+      <span className="grid h-7 place-items-center" title={`${title} in ${countWords(tried, "input")}`}>
         <PairMark look={look} />
         <span className="sr-only">{title}</span>
       </span>

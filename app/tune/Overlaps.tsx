@@ -168,8 +168,8 @@ function NotFound({ silent, none, kit }: Pick<Found, "silent" | "none"> & { kit:
         <ul className="mt-2 text-sm text-foxglove" aria-label="Never set off">
           {silent.map(({ list, index, tried, frames }) => (
             <li key={`${list} ${index}`}>
-              {nameAt(list, index)} was never {list === "patterns" ? "fired" : "performed"} by {tried} inputs
-              of up to {frames}f.
+              {nameAt(list, index)} was never {list === "patterns" ? "fired" : "performed"} by{" "}
+              {countWords(tried, "input")} of up to {frames}f.
             </li>
           ))}
         </ul>
@@ -177,12 +177,13 @@ function NotFound({ silent, none, kit }: Pick<Found, "silent" | "none"> & { kit:
       {none.length > 0 && (
         <details className="mt-2 text-sm">
           <summary className="text-moss">
-            {none.length} pairs without one; the longest input tried was {longest}f
+            {countWords(none.length, "pair")} without one; the longest input tried was {longest}f
           </summary>
           <ul>
             {none.map(({ list, first, second, tried, frames }) => (
               <li key={`${list} ${first} ${second}`}>
-                {nameAt(list, first)} and {nameAt(list, second)}: {tried} inputs of up to {frames}f
+                {nameAt(list, first)} and {nameAt(list, second)}: {countWords(tried, "input")} of up to{" "}
+                {frames}f
               </li>
             ))}
           </ul>
@@ -256,7 +257,8 @@ export function Overlaps({ kit }: { kit: Kit }) {
       <StudyBar name="overlaps" word="Look for overlaps" canBegin={kit.patterns.length > 0} onBegin={begin}>
         {study?.state === "done" && (
           <span className="text-soft">
-            {found.length} found in {found.length + none.length} pairs; n = {runs} inputs run
+            {found.length} found in {countWords(found.length + none.length, "pair")}; n ={" "}
+            {countWords(runs, "input")} run
           </span>
         )}
       </StudyBar>

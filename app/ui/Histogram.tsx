@@ -1,3 +1,4 @@
+import { countWords } from "#core";
 import type { ChartOptions } from "chart.js";
 import { useEffect } from "react";
 import type { Palette } from "./palette";
@@ -62,7 +63,7 @@ export function Histogram({
         ref={canvas}
         hidden={trouble !== undefined}
         role="img"
-        aria-label={`${label}: ${values.length} values`}
+        aria-label={`${label}: ${countWords(values.length, "value")}`}
       />
       {trouble && <p role="status">{trouble}</p>}
     </div>

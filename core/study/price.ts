@@ -1,5 +1,5 @@
 import type { Kit } from "../kit/schema";
-import { joinNames } from "../formats/words";
+import { countWords, joinNames } from "../formats/words";
 import { notes } from "../trace/noteKinds";
 import { isAnswered, promptOutcome } from "../trace/notes/prompt";
 import type { Trace } from "../trace/trace";
@@ -194,9 +194,10 @@ export function formatPrice(kit: Kit, { takes, lines }: Price): string {
   const rules = lines.filter(line => line.kind !== "opens");
   if (rules.length + gates.length === 0) return `nothing else changes in ${where}`;
   const words = rules.slice(0, MAX_LINES).map(line => lineWords(kit, line));
-  if (rules.length > MAX_LINES) words.push(`${rules.length - MAX_LINES} more changes of that kind`);
+  if (rules.length > MAX_LINES)
+    words.push(`${countWords(rules.length - MAX_LINES, "more change")} of that kind`);
   // Gates follow from performances, and many at once if a stage opens them.
-  if (gates.length > 2) words.push(`${gates.length} gates open at other times`);
+  if (gates.length > 2) words.push(`${countWords(gates.length, "gate")} open at other times`);
   else words.push(...gates.map(line => lineWords(kit, line)));
   return `over ${where}: ${words.join("; ")}`;
 }

@@ -2,6 +2,7 @@ import { toMarkdownText } from "../documents/inertText";
 import type { Zippable } from "fflate";
 import {
   compile,
+  countWords,
   evaluate,
   findBoundaries,
   formatPhasedTrace,
@@ -41,7 +42,7 @@ function describeBoundaries(boundaries: readonly Boundary[]): string {
   const missed = boundaries.filter(({ isWhole }) => !isWhole);
   const lines = missed.map(
     ({ number: { rule, label, value }, tried }) =>
-      `- ${toMarkdownText(`${rule}, ${label}`)} (${value}): ${tried} inputs tried`,
+      `- ${toMarkdownText(`${rule}, ${label}`)} (${value}): ${countWords(tried, "input")} tried`,
   );
   return `
 ## Boundaries

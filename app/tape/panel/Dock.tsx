@@ -1,3 +1,4 @@
+import { countWords } from "#core";
 import {
   memo,
   useEffect,
@@ -81,7 +82,7 @@ const TakeChoice = memo(function TakeChoice() {
       choices={takes.map(take => ({
         value: take.id,
         label: take.name,
-        hint: `${Math.ceil(take.frames)} frames`,
+        hint: countWords(Math.ceil(take.frames), "frame"),
       }))}
       onChoose={workbench.openTake}
     />

@@ -1,3 +1,4 @@
+import { countWords } from "#core";
 import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import {
   useEvaluation,
@@ -314,7 +315,7 @@ export function Tape({
           tabIndex={0}
           role="application"
           aria-roledescription="tape"
-          aria-label={`Tape of ${model.frames} frames, row ${model.rows[row]?.name ?? "none"}. Question mark lists its keys; the table holds the same.`}
+          aria-label={`Tape of ${countWords(model.frames, "frame")}, row ${model.rows[row]?.name ?? "none"}. Question mark lists its keys; the table holds the same.`}
           className="absolute inset-0 h-full w-full touch-none"
           onKeyDown={onKeyDown}
           data-testid="tape"

@@ -1,5 +1,6 @@
 import type { Kit } from "#core";
 import { useStudy, useStudySettings } from "../../document/studiesContext";
+import { formatSeeds } from "../model/characters";
 import { layoutGoal } from "../model/goalField";
 import { isThere } from "../model/sweptNumbers";
 import { StudyBar } from "../StudyBar";
@@ -35,8 +36,8 @@ export function Goal({ kit }: { kit: Kit }) {
       <StudyBar name="goal" word="Find them" canBegin={takes.length > 0} of={base} onBegin={begin}>
         {asked && found && (
           <span className="text-soft">
-            {asked.isOwnHand ? "own" : asked.character.name.toLowerCase()} hands, seeds {asked.seed} to{" "}
-            {asked.seed + asked.count - 1}
+            {asked.isOwnHand ? "own" : asked.character.name.toLowerCase()} hands,{" "}
+            {formatSeeds(asked.seed, asked.count)}
             {study.isOther && (
               <b className="text-foxglove">; this answers the question before it was changed</b>
             )}

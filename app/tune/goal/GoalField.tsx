@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { nameOf, qualifies, type GoalCell, type GoalPlace, type Kit } from "#core";
+import { countWords, nameOf, qualifies, type GoalCell, type GoalPlace, type Kit } from "#core";
 import type { GoalAsked } from "../../document/studySettings";
 import { Button } from "../../ui/Button";
 import { FieldDrawing } from "../FieldDrawing";
@@ -51,7 +51,7 @@ function WhyNotLess({
               `Not ${formatPlace(asked, smaller)}: ${meetingWords(smaller.cell)} of plays. `}
             {hardest && (
               <>
-                Kept least often, in {hardest.kept} of {hardest.plays} plays:{" "}
+                Kept least often, in {hardest.kept} of {countWords(hardest.plays, "play")}:{" "}
                 <FrameLink
                   take={hardest.take}
                   frame={hardest.frame}
@@ -120,9 +120,9 @@ function PlaceWords({
             Nothing here is enough{soFar}. The nearest{soFar}:{" "}
           </b>
         )}
-        <b className="font-mono">{formatPlace(asked, place)}</b>: {meetingWords(cell)} of {cell.plays} plays{" "}
-        {asked.groups.length > 1 && "of the group that meets it least "}meet the goal,{" "}
-        {percent(cell.meant === 0 ? 0 : cell.kept / cell.meant)} of meant presses are kept,{" "}
+        <b className="font-mono">{formatPlace(asked, place)}</b>: {meetingWords(cell)} of{" "}
+        {countWords(cell.plays, "play")} {asked.groups.length > 1 && "of the group that meets it least "}meet
+        the goal, {percent(cell.meant === 0 ? 0 : cell.kept / cell.meant)} of meant presses are kept,{" "}
         {(cell.unwanted / Math.max(1, cell.plays)).toFixed(2)} unwanted a play.{" "}
         {trying.value !== undefined && (
           <>

@@ -1,10 +1,10 @@
-import type { Kit } from "#core";
+import { countWords, type Kit } from "#core";
 import { useStudy } from "../../document/studiesContext";
 import type { HandsColumn } from "../../document/studySettings";
 import type { PlayedHands } from "../../judging/jobs/hands";
 import { TermWord } from "../../ui/Explained";
 import { Button } from "../../ui/Button";
-import { formatOnsets } from "../model/characters";
+import { formatOnsets, formatSeeds } from "../model/characters";
 import {
   formatRowContrast,
   listCheckRows,
@@ -36,8 +36,9 @@ function FitLine({ study: { takes, beginFit, chooseFitted } }: { study: HandsStu
       </Button>
       {found && (
         <span data-testid="fitted">
-          Found: onset {formatOnsets(found.character)} (n = {found.onset.presses} presses in{" "}
-          {found.onset.groups} like groups), length {found.character.lengthPercent} % (n ={" "}
+          Found: onset {formatOnsets(found.character)} (n ={" "}
+          {countWords(found.onset.presses, "press", "presses")} in{" "}
+          {countWords(found.onset.groups, "like group")}), length {found.character.lengthPercent} % (n ={" "}
           {found.length.presses}), fingers {found.character.fingersMs} ms (n = {found.fingers.presses}).{" "}
           <Button look="quiet" onClick={() => chooseFitted(found, fit.takes)}>
             Play with it
@@ -78,7 +79,8 @@ function PlayedLines({
           {fitted.map(({ result, title }) => (
             <span key={title} className="mr-4 inline-block">
               {title && <b>{title}: </b>}
-              {formatOnsets(result.character)}; {result.aimed} of {result.presses.length} presses aimed
+              {formatOnsets(result.character)}; {result.aimed} of{" "}
+              {countWords(result.presses.length, "press", "presses")} aimed
             </span>
           ))}
           <span className="inline-block">
@@ -107,8 +109,8 @@ function PlayedWords({
   const plays = results.reduce((sum, result) => sum + result.plays, 0);
   return (
     <span className="text-soft">
-      n = {plays} plays{!isWhole && " so far"}, seeds {asked.seed} to {asked.seed + asked.count - 1}; 95 %
-      intervals over{" "}
+      n = {countWords(plays, "play")}
+      {!isWhole && " so far"}, {formatSeeds(asked.seed, asked.count)}; 95 % intervals over{" "}
       {first.takes > 1 ? `the ${asked.groups === "none" ? first.takes : ""} takes` : "the plays"}
       {study.isOther && <b className="text-foxglove">; this answers the question before it was changed</b>}
     </span>

@@ -1,4 +1,4 @@
-import type { Kit, PressShare, Share } from "#core";
+import { countWords, type Kit, type PressShare, type Share } from "#core";
 import { useStudy, useStudySettings } from "../../document/studiesContext";
 import type { SpreadPoint } from "../../judging/jobs/spread";
 import { LineChart } from "../../ui/LineChart";
@@ -34,7 +34,7 @@ function SpreadCurve({
         {half
           ? `Hands wider than about ${half.spreadMs} ms lose it more often than not.`
           : "Even the widest hands here get it more often than not."}{" "}
-        <span className="text-soft">n = {points[0]?.share.n ?? 0} plays a spread.</span>
+        <span className="text-soft">n = {countWords(points[0]?.share.n ?? 0, "play")} a spread.</span>
       </p>
       <LineChart
         label={name}

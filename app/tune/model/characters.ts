@@ -48,3 +48,9 @@ export function listHandChoices(
     { value: OWN_HANDS, label: own, hint: "fitted to the takes that they play" },
   ];
 }
+
+/** Formats the seeds of a number of plays: "seeds 1 to 200"; `isWhole`: whether all of them have been played. */
+export function formatSeeds(first: number, plays: number, isWhole = true): string {
+  if (plays === 1) return `seed ${first}`;
+  return `seeds ${isWhole ? "" : "among "}${first} to ${first + plays - 1}`;
+}

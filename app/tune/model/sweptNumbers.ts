@@ -133,12 +133,12 @@ export function presentOf(kit: Kit, choice: SweptChoice): number {
   return presentValue(kit, choice.swept) ?? choice.present;
 }
 
-/** Formats a value with its unit and, for a length, the other unit. */
+/** Formats a value with its unit and, for a length, the other unit: "6f (100 ms)". */
 export function formatSwept(value: number, { swept }: SweptChoice, rateHz: number): string {
   if (swept.kind === "group") return `${value} %`;
   if (swept.kind === "number") return String(value);
-  if (swept.unit === "f") return `${value}f, ${formatMs(value, rateHz)}`;
-  return `${value} ms, ${parseFrames(`${value}ms`, rateHz, "atMost") ?? 0}f`;
+  if (swept.unit === "f") return `${value}f (${formatMs(value, rateHz)})`;
+  return `${value} ms (${parseFrames(`${value}ms`, rateHz, "atMost") ?? 0}f)`;
 }
 
 /** Formats a value briefly, for axes. */

@@ -1,5 +1,6 @@
-import type { Kit } from "#core";
+import { countWords, type Kit } from "#core";
 import { useStudy, useStudySettings } from "../../document/studiesContext";
+import { formatSeeds } from "../model/characters";
 import { listSweptGroups, runsOfValue } from "../model/sweepLines";
 import { isThere } from "../model/sweptNumbers";
 import { StudyBar } from "../StudyBar";
@@ -40,10 +41,10 @@ export function Sweep({ kit }: { kit: Kit }) {
       <StudyBar name="sweep" word="Sweep" canBegin={takes.length > 0} of={base} onBegin={begin}>
         {points[0] && (
           <span className="text-soft">
-            n = {runsOfValue(groups)} runs for each value
+            n = {countWords(runsOfValue(groups), "run")} for each value
             {!isWhole && " so far"}
             {drawn?.hand &&
-              `, ${drawn.hand.toLowerCase()} hands, seeds ${isWhole ? "" : "among "}${drawn.seed} to ${drawn.seed + drawn.plays - 1}`}
+              `, ${drawn.hand.toLowerCase()} hands, ${formatSeeds(drawn.seed, drawn.plays, isWhole)}`}
             {question.isOther && (
               <b className="text-foxglove">; this answers the question before it was changed</b>
             )}
