@@ -101,7 +101,9 @@ async function benchTable(): Promise<void> {
       most = Math.max(most, process.memoryUsage().rss);
       return Promise.resolve();
     };
-    const took = await secondsOf(() => parseTable(createReadStream(path, "utf8"), feed, look));
+    const took = await secondsOf(() =>
+      parseTable(createReadStream(path, "utf8"), new Uint8Array(), feed, look),
+    );
     const read = feed.finish({ id: "t", name: "T" });
     if (!read.ok) throw new Error("the table must read");
     printFigure(

@@ -383,6 +383,9 @@ test("a recording from another program is imported by its mapping; a mapping of 
   expect(ran.stderr).toEqual([
     `${at("play.csv")}: line 5: “TAB” plays no control here; 1 value was left out`,
   ]);
+  writeFileSync(at("wide.csv"), "\ufeffsep=;\r\nt;key;down\r\n100,0;SPACE;0,5\r\n", "utf16le");
+  const wide = run("import", at("wide.csv"), "--as", "csv", "--map", at("map.json"));
+  expect(JSON.parse(wide.stdout)).toMatchObject({ lanes: { leap: [[6, 0.5]] } });
   const wrong = run("import", at("play.csv"), "--as", "vcd", "--map", at("map.json"));
   expect([wrong.code, wrong.stdout, wrong.stderr.length]).toEqual([2, "", 1]);
   writeFileSync(at("torn.json"), JSON.stringify({ ...map, sort: "dump" }));

@@ -1,9 +1,17 @@
-import { createReadStream, readFileSync } from "node:fs";
 import { basename, extname } from "node:path";
 import { Command, Option } from "commander";
 import { formatIssue, parseMapping, parseTake, type Mapping, type Result } from "#core";
-import { feedTable, formatFile, parseTable, readDump, type NamedTake, type ReadRecording } from "#handover";
+import {
+  feedTable,
+  formatFile,
+  parseTable,
+  readDump,
+  TABLE_HEAD_BYTES,
+  type NamedTake,
+  type ReadRecording,
+} from "#handover";
 import { readDocument } from "./readDocument";
+import { readHead, readText, streamText } from "./readText";
 import { writeOut } from "./output";
 import { refuse } from "./refuse";
 
@@ -18,7 +26,8 @@ interface Options {
 /** Reads a table in chunks, in constant memory. */
 async function readCsv(file: string, mapping: Mapping, named: NamedTake): Promise<Result<ReadRecording>> {
   const feed = feedTable(mapping);
-  await parseTable(createReadStream(file, "utf8"), feed);
+  const head = readHead(file, TABLE_HEAD_BYTES);
+  await parseTable(streamText(file, head), head, feed);
   return feed.finish(named);
 }
 
@@ -35,7 +44,7 @@ async function main(file: string, { as, map, out, kit, lenient }: Options): Prom
   const named = { id: name, name, ...(kit === undefined ? {} : { kit }) };
   const read = await (async (): Promise<Result<ReadRecording> | string> => {
     try {
-      if (as === "vcd") return readDump(mapping.value, readFileSync(file, "utf8"), named);
+      if (as === "vcd") return readDump(mapping.value, readText(file), named);
       return await readCsv(file, mapping.value, named);
     } catch (error) {
       return error instanceof Error ? error.message : String(error);

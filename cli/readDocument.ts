@@ -1,5 +1,5 @@
-import { readFileSync } from "node:fs";
 import { formatIssue, parseJson, type Result } from "#core";
+import { readText } from "./readText";
 
 /** Parses a file; problems are returned as lines for standard error. */
 export function readDocument<T>(
@@ -8,7 +8,7 @@ export function readDocument<T>(
 ): { value: T } | { lines: string[] } {
   let source: string;
   try {
-    source = readFileSync(file, "utf8");
+    source = readText(file);
   } catch (error) {
     return { lines: [`${file}: cannot be read (${error instanceof Error ? error.message : String(error)})`] };
   }

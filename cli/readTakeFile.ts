@@ -1,6 +1,6 @@
-import { readFileSync } from "node:fs";
 import { BOUNDS, countFrames, formatIssue, parseJson, parseTake, type Result, type Take } from "#core";
 import { reasonOf } from "./output";
+import { readText } from "./readText";
 import type { TakeFile } from "./takeFiles";
 
 /**
@@ -26,7 +26,7 @@ function describeOther(value: unknown): string {
 /** Returns the JSON of a file, or of a part of one that has been read. */
 export function readJson({ path, content }: TakeFile): Result<unknown> {
   if (content && "json" in content) return { ok: true, value: content.json, warnings: [] };
-  return parseJson(readFileSync(path, "utf8"));
+  return parseJson(readText(path));
 }
 
 /** Reads a take from a file. `rateHz` is the rate to run it at; at that rate it must not be too long. */

@@ -1,8 +1,9 @@
-import { closeSync, openSync, readdirSync, readFileSync, readSync, statSync } from "node:fs";
+import { readdirSync, readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { formatIssue, parseJson, parseTakes } from "#core";
-import { readPack, type ReadFile } from "#handover";
+import { decodeText, readPack, type ReadFile } from "#handover";
 import { reasonOf } from "./output";
+import { readHead, readText } from "./readText";
 
 /** Command-line arguments that were not found; a line each. */
 export interface MissingFiles {
@@ -39,7 +40,7 @@ export function listTakeFiles(words: readonly string[]): readonly TakeFile[] | M
   const lines: string[] = [];
   const files = words.flatMap(word => {
     if (word !== "-") return expand(word, lines);
-    const listed = readFileSync(0, "utf8").split("\n");
+    const listed = readText(0).split("\n");
     return listed.map(line => line.trim()).flatMap(line => (line === "" ? [] : expand(line, lines)));
   });
   return lines.length > 0 ? { lines } : files;
@@ -51,14 +52,7 @@ const HEAD_BYTES = 4096;
 /** Returns whether a file is named, or marked near its beginning, as one of several takes. */
 function holdsSeveral(path: string): boolean {
   if (path.endsWith(".takes.json")) return true;
-  const file = openSync(path, "r");
-  try {
-    const head = Buffer.alloc(HEAD_BYTES);
-    const length = readSync(file, head, 0, HEAD_BYTES, 0);
-    return /"format"\s*:\s*"moss-tap\/takes"/.test(head.toString("utf8", 0, length));
-  } finally {
-    closeSync(file);
-  }
+  return /"format"\s*:\s*"moss-tap\/takes"/.test(decodeText(readHead(path, HEAD_BYTES)));
 }
 
 const HELD_WORDS = {
@@ -89,7 +83,7 @@ function takesOfPack(file: TakeFile): readonly TakeFile[] {
 function takesIn(file: TakeFile): readonly TakeFile[] {
   if (file.path.endsWith(".zip")) return takesOfPack(file);
   if (!holdsSeveral(file.path)) return [file];
-  const json = parseJson(readFileSync(file.path, "utf8"));
+  const json = parseJson(readText(file.path));
   const read = json.ok ? parseTakes(json.value) : json;
   if (!read.ok) return [{ ...file, content: { faults: read.issues.map(formatIssue) } }];
   return read.value.takes.map((take, place) => ({ ...file, place, content: { json: take } }));

@@ -17,6 +17,7 @@ export { packFormat } from "./pack/packFormat";
 export { isAsListed, makeManifest, MANIFEST_NAME, readManifest, type ManifestLine } from "./pack/manifest";
 export { runtimeFile } from "./runtime/runtimeFiles";
 export { facesOf, makePage, type PlayerParts } from "./page/page";
+export { decodeText, encodingOf } from "./reading/decodeText";
 export { isRecordingName, readEach, readWhole, refuseTooLarge } from "./reading/readFile";
 export { readSource, type ReadFile } from "./reading/readSource";
 export { readPack } from "./reading/readPack";
@@ -31,4 +32,4 @@ export { readCell, toFrames, type NamedTake, type ReadRecording } from "./record
 export { guessControl, guessDumpMapping, guessTableMapping } from "./recordings/guessMapping";
 export { readDump } from "./recordings/readDump";
 export { beginTable, feedTable, type TableFeed, type TableReader } from "./recordings/readTable";
-export { glanceAtTable, parseTable } from "./recordings/parseTable";
+export { glanceAtTable, parseTable, TABLE_HEAD_BYTES } from "./recordings/parseTable";

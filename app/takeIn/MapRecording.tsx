@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { BOUNDS, unpackGently, type Kit, type Mapping, type Take } from "#core";
-import { textFile } from "#handover";
+import { decodeText, textFile } from "#handover";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useWorkers } from "../judging/workers";
 import type { JobHandle } from "../judging/jobs/jobs";
@@ -103,9 +103,9 @@ function useGlance(file: File): Glance | undefined {
     const see = (glance: Glance) => isGone || setSeen({ of: file, glance });
     file
       .slice(0, GLANCE_BYTES)
-      .text()
+      .arrayBuffer()
       .then(
-        text => see(glanceAt(file.name, text)),
+        bytes => see(glanceAt(file.name, decodeText(new Uint8Array(bytes)))),
         (error: unknown) =>
           see({ sort: "broken", reasons: [error instanceof Error ? error.message : String(error)] }),
       );

@@ -1,5 +1,5 @@
-import { strFromU8 } from "fflate";
 import { FILE_LIMIT_BYTES } from "#core";
+import { decodeText } from "./decodeText";
 import { PACK_LIMIT_BYTES, readPack } from "./readPack";
 import { readSource, refuseFor, type ReadFile } from "./readSource";
 
@@ -36,7 +36,7 @@ export function* readEach(name: string, bytes: Uint8Array): Generator<number, re
       "a recording from elsewhere: open the kit it is of, and map it at Hand over, under Take in";
     return [{ kind: "refused", name, reasons: [reason] }];
   }
-  return readSource(name, strFromU8(bytes));
+  return readSource(name, decodeText(bytes));
 }
 
 /** Runs `readEach` to its end and returns the files. */

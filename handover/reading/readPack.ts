@@ -1,7 +1,8 @@
-import { strFromU8, unzipSync } from "fflate";
+import { unzipSync } from "fflate";
 import { FILE_LIMIT_BYTES } from "#core";
 import { DOCUMENTS_FOLDER, VARIANTS_FOLDER } from "../pack/documentsFolder";
 import { isAsListed, MANIFEST_NAME, readManifest, type ManifestLine } from "../pack/manifest";
+import { decodeText } from "./decodeText";
 import { readSource, type ReadFile } from "./readSource";
 
 const MEGABYTE = 1024 * 1024;
@@ -138,7 +139,7 @@ function readOne(
     const reason = `it differs from its entry in ${MANIFEST_NAME}: damaged, or changed since. If it was changed on purpose, unpack it and read in the file itself`;
     return [{ kind: "refused", name, reasons: [reason] }];
   }
-  const read = readSource(name, strFromU8(bytes));
+  const read = readSource(name, decodeText(bytes));
   if (!isApart || !isVariant(name)) return read;
   return read.map(file => (file.kind === "kit" ? { ...file, kind: "variant" } : file));
 }
@@ -154,7 +155,7 @@ export function* readPack(name: string, packed: Uint8Array): Generator<number, r
   try {
     const { entries, refused } = listEntries(packed);
     const listed = unpack(packed, new Set([MANIFEST_NAME]))[MANIFEST_NAME];
-    const manifest = listed && readManifest(strFromU8(listed));
+    const manifest = listed && readManifest(decodeText(listed));
     const isApart = hasDocumentsFolder(entries);
     const read: ReadFile[] = [];
     let done = 0;

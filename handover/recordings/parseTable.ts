@@ -1,8 +1,13 @@
 import Papa from "papaparse";
+import { decodeText, encodingOf } from "../reading/decodeText";
 import type { TableFeed } from "./readTable";
+import { isSeparatorLine, separatorOf } from "./separatorLine";
 
 /** The number of characters of a file that are read to recognise it. */
 const GLANCE = 64 * 1024;
+
+/** The number of bytes at the beginning of a table that show its encoding and its separator. */
+export const TABLE_HEAD_BYTES = 32;
 
 /**
  * Returns the first rows of a table as cells, the header first, from the beginning of its text. Skips empty
@@ -10,23 +15,29 @@ const GLANCE = 64 * 1024;
  */
 export function glanceAtTable(text: string, rows: number): readonly (readonly string[])[] {
   const glance = text.slice(0, GLANCE);
-  const { data } = Papa.parse<string[]>(glance, { preview: rows + 1, skipEmptyLines: "greedy" });
+  const delimiter = separatorOf(glance);
+  const preview = rows + (delimiter === "" ? 1 : 2);
+  const { data } = Papa.parse<string[]>(glance, { preview, delimiter, skipEmptyLines: "greedy" });
+  if (isSeparatorLine(data[0] ?? [])) data.shift();
   // The last row of a preview may be truncated.
   return text.length > GLANCE && data.length < rows + 1 ? data.slice(0, -1) : data;
 }
 
 /**
- * Parses CSV (RFC 4180; commas, tabs or semicolons, detected) chunk by chunk into a feed; never holds more
- * than a chunk in memory. Awaits `rest` after each chunk with the number of characters read so far. Rejects
- * if the source cannot be read or `rest` rejects.
+ * Parses CSV (RFC 4180; commas, tabs or semicolons, detected or named in a first line "sep=;") chunk by chunk into a feed; never
+ * holds more than a chunk in memory. `head`: its first TABLE_HEAD_BYTES bytes; a stream yields text, and a file is decoded by them.
+ * Awaits `pause` after each chunk with the number of characters read so far. Rejects if the source cannot be read or `pause` rejects.
  */
 export function parseTable(
   source: File | NodeJS.ReadableStream,
+  head: Uint8Array,
   feed: TableFeed,
   pause?: (read: number) => Promise<void>,
 ): Promise<void> {
   return new Promise((resolve, reject) => {
     Papa.parse<string[]>(source as File, {
+      encoding: encodingOf(head),
+      delimiter: separatorOf(decodeText(head)),
       chunk({ data, meta }, parser) {
         if (!feed.rows(data)) return parser.abort();
         if (!pause) return;

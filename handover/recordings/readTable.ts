@@ -7,6 +7,7 @@ import {
   type NamedTake,
   type ReadRecording,
 } from "./createRecording";
+import { isSeparatorLine } from "./separatorLine";
 
 /** Reads a table row by row, after its header. */
 export interface TableReader {
@@ -113,6 +114,7 @@ export function feedTable(mapping: Mapping): TableFeed {
         const at = line;
         line += linesOf(row);
         if (isEmpty(row)) continue;
+        if (!reader && isSeparatorLine(row)) continue;
         if (!reader) reader = beginTable(mapping, row);
         else if (reader.ok) reader.value.row(row, at);
         if (!reader.ok || reader.value.isFull()) return false;

@@ -18,7 +18,7 @@ import { compileRules, runRules } from "#stage";
 import { writeVcd } from "../waveform/writeVcd";
 import { readCell, toFrames } from "./createRecording";
 import { guessControl, guessDumpMapping, guessTableMapping } from "./guessMapping";
-import { parseTable } from "./parseTable";
+import { glanceAtTable, parseTable, TABLE_HEAD_BYTES } from "./parseTable";
 import { readDump } from "./readDump";
 import { beginTable, feedTable } from "./readTable";
 
@@ -223,8 +223,34 @@ test("no table makes the reader throw, and every result is a take", () => {
 test("a cancelled table is not mistaken for a complete one", async () => {
   const rows = Array.from({ length: 40_000 }, (_, k) => `${k},leap,${k % 2}`).join("\n");
   const off = new Error("called off");
-  const reading = parseTable(Readable.from([`at,what,how\n${rows}`]), feedTable(CHANGES), () =>
-    Promise.reject(off),
+  const reading = parseTable(
+    Readable.from([`at,what,how\n${rows}`]),
+    new Uint8Array(),
+    feedTable(CHANGES),
+    () => Promise.reject(off),
   );
   await expect(reading).rejects.toBe(off);
+});
+
+test("a line before the header names the separator, which commas in its numbers cannot change", async () => {
+  const text = "sep=;\r\nat;what;how\r\n1,5;leap;0,25\r\n2,5;leap;2\r\n3,5;leap;0\r\n";
+  expect(glanceAtTable(text, 2)).toEqual([
+    ["at", "what", "how"],
+    ["1,5", "leap", "0,25"],
+    ["2,5", "leap", "2"],
+  ]);
+  const feed = feedTable(CHANGES);
+  await parseTable(Readable.from([text]), new TextEncoder().encode(text).subarray(0, TABLE_HEAD_BYTES), feed);
+  const { take, notes } = mustRead(feed.finish(NAMED));
+  expect(take.lanes).toEqual({
+    leap: [
+      [1.5, 0.25],
+      [3.5, 0],
+    ],
+  });
+  expect(notes[0]).toMatch(/^line 4: “2” is no value/);
+  expect(glanceAtTable("at;what\n1;leap\n2;leap\n", 1)).toEqual([
+    ["at", "what"],
+    ["1", "leap"],
+  ]);
 });

@@ -7,7 +7,15 @@ import {
   type PackedTake,
   type Result,
 } from "#core";
-import { feedTable, parseTable, readDump, type NamedTake, type ReadRecording } from "#handover";
+import {
+  decodeText,
+  feedTable,
+  parseTable,
+  readDump,
+  TABLE_HEAD_BYTES,
+  type NamedTake,
+  type ReadRecording,
+} from "#handover";
 import type { Job, JobTools } from "./job";
 import { createProgressReporter } from "./slices";
 
@@ -32,11 +40,12 @@ async function read({ file, mapping, named }: Question, tools: JobTools): Promis
       const facts = { megabytes, limit: DUMP_LIMIT_BYTES / 2 ** 20 };
       return { ok: false, issues: [{ code: "too-large", severity: "fault", path: [], facts }] };
     }
-    return readDump(mapping, await file.text(), named);
+    return readDump(mapping, decodeText(new Uint8Array(await file.arrayBuffer())), named);
   }
   const feed = feedTable(mapping);
   const reportProgress = createProgressReporter(tools);
-  await parseTable(file, feed, done => {
+  const head = new Uint8Array(await file.slice(0, TABLE_HEAD_BYTES).arrayBuffer());
+  await parseTable(file, head, feed, done => {
     reportProgress(done, file.size);
     return tools.yieldNow();
   });
