@@ -176,7 +176,15 @@ test("in a strict sandbox without storage and downloads, the page plays and show
 test("a table from another program is mapped, imported with unrecognised items listed, and the mapping is stored", async () => {
   await openBelfry(session);
   await press(driver, "Hand over");
-  const rows = ["at,key,how", "0.5,J1,down", "0.75,J1,up", "1,Run,down", "2,Run,up", "2.5,J1,sideways"];
+  const rows = [
+    "at,key,how",
+    "0.5,J1,down",
+    "0.75,J1,up",
+    "1,Run,down",
+    "2,Run,up",
+    "2.5,J1,sideways",
+    "3,Tilt,-0.5",
+  ];
   await readIn(put("game.csv", rows.join("\n")));
   await find(driver, `//h2[.="Read in game.csv"]`);
   await choose(driver, "what a row is", "one change");
@@ -187,7 +195,10 @@ test("a table from another program is mapped, imported with unrecognised items l
   await choose(driver, "what J1 plays", "Leap");
   await find(driver, `//*[contains(text(), "“Run” plays no control here; 2 values were left out")]`);
   await choose(driver, "what Run plays", "Right");
-  await expect.poll(() => textOf(driver, `svg[aria-label="Preview of its lanes"]`)).toMatch(/Leap.*Right/s);
+  await choose(driver, "what Tilt plays below 0", "Left");
+  await expect
+    .poll(() => textOf(driver, `svg[aria-label="Preview of its lanes"]`))
+    .toMatch(/Leap.*Right.*Left/s);
   await press(driver, "Read it in");
   await find(driver, `//*[starts-with(normalize-space(.), "It is read in with 1 row left out")]`);
   await expect

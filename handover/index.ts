@@ -28,7 +28,13 @@ export { formatJsonSchemas } from "./schemas/jsonSchemas";
 export { escapeHtml } from "./sheet/escapeHtml";
 export { formatSheet, formatSheetBody, OTHER_RATES } from "./sheet/sheet";
 export { PAGE_STYLE, SHEET_STYLE } from "./sheet/style";
-export { readCell, toFrames, type NamedTake, type ReadRecording } from "./recordings/createRecording";
+export {
+  readCell,
+  readSignedCell,
+  toFrames,
+  type NamedTake,
+  type ReadRecording,
+} from "./recordings/createRecording";
 export { guessControl, guessDumpMapping, guessTableMapping } from "./recordings/guessMapping";
 export { readDump } from "./recordings/readDump";
 export { beginTable, feedTable, type TableFeed, type TableReader } from "./recordings/readTable";

@@ -10,7 +10,15 @@ import { rememberMappings } from "../storage/records";
 import { Button } from "../ui/Button";
 import { Sheet } from "../ui/Sheet";
 import { LanesPicture } from "./LanesPicture";
-import { beginMapping, glanceAt, GLANCE_BYTES, listSources, previewOf, type Glance } from "./model/mapping";
+import {
+  beginMapping,
+  glanceAt,
+  GLANCE_BYTES,
+  listSigned,
+  listSources,
+  previewOf,
+  type Glance,
+} from "./model/mapping";
 import { MappingSentence } from "./MappingSentence";
 import { SourceList } from "./SourceList";
 
@@ -220,6 +228,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
           <SourceList
             kit={kit}
             sources={listSources(glance, mapping)}
+            signed={listSigned(glance, mapping)}
             mapping={mapping}
             onChange={setChanged}
           />
@@ -242,7 +251,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
             {share === undefined ? (
               <Button
                 look="strong"
-                disabled={Object.keys(mapping.controls).length === 0}
+                disabled={Object.keys({ ...mapping.controls, ...mapping.below }).length === 0}
                 onClick={() => void takeIn(mapping)}
               >
                 {ended && "notes" in ended ? "Read it in once more" : "Read it in"}

@@ -3,7 +3,7 @@ import { KeptMarks } from "../ui/KeptMarks";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { noStep } from "../ui/noStep";
 import { NumberStone } from "../ui/NumberStone";
-import { guessRest, listSources, turnSort, type Glance } from "./model/mapping";
+import { guessControls, turnSort, type Glance } from "./model/mapping";
 
 const UNITS = [
   { value: "frames", label: "frames" },
@@ -30,10 +30,6 @@ interface Props {
 /** The columns of controls and values in a table of changes. */
 function ChangeWords({ kit, glance, mapping, onChange }: Props & { glance: { sort: "table" } & Glance }) {
   const columns = glance.head.map(name => ({ value: name, label: name || "(no name)" }));
-  const setControl = (control: string) => {
-    const turned = { ...mapping, control, controls: {} };
-    onChange(guessRest(kit, turned, listSources(glance, turned)));
-  };
   return (
     <KeptMarks>
       {" "}
@@ -42,7 +38,7 @@ function ChangeWords({ kit, glance, mapping, onChange }: Props & { glance: { sor
         label="column of controls"
         value={mapping.control ?? ""}
         choices={columns}
-        onChoose={setControl}
+        onChoose={control => onChange(guessControls(kit, glance, { ...mapping, control }))}
       />
       , its value in{" "}
       <ChoiceWord

@@ -1,7 +1,7 @@
 import { ownValue } from "#core";
 import type { Kit, Mapping } from "#core";
 import { ChoiceWord } from "../ui/ChoiceWord";
-import { mapSource } from "./model/mapping";
+import { mapBelow, mapSource } from "./model/mapping";
 
 /** Longer names get a line each. */
 const LONG_LETTERS = 28;
@@ -10,11 +10,14 @@ const LONG_LETTERS = 28;
 export function SourceList({
   kit,
   sources,
+  signed,
   mapping,
   onChange,
 }: {
   kit: Kit;
   sources: readonly string[];
+  /** Those with values below 0, which can play another control. */
+  signed: readonly string[];
   mapping: Mapping;
   onChange: (mapping: Mapping) => void;
 }) {
@@ -30,6 +33,8 @@ export function SourceList({
     >
       {sources.map(source => {
         const control = ownValue(mapping.controls, source) ?? "";
+        const below = ownValue(mapping.below ?? {}, source) ?? "";
+        const isSigned = below !== "" || signed.includes(source);
         return (
           <li
             key={source}
@@ -39,7 +44,7 @@ export function SourceList({
               {source}
             </span>
             <span className="text-soft">plays</span>
-            <span className="flex max-w-[45%] shrink-0">
+            <span className={`flex shrink-0 ${isSigned ? "max-w-[30%]" : "max-w-[45%]"}`}>
               <ChoiceWord
                 label={`what ${source} plays`}
                 value={control}
@@ -48,6 +53,20 @@ export function SourceList({
                 onChoose={id => onChange(mapSource(mapping, source, id === "" ? undefined : id))}
               />
             </span>
+            {isSigned && (
+              <>
+                <span className="whitespace-nowrap text-soft">and below 0</span>
+                <span className="flex max-w-[30%] shrink-0">
+                  <ChoiceWord
+                    label={`what ${source} plays below 0`}
+                    value={below}
+                    choices={choices}
+                    isTight
+                    onChoose={id => onChange(mapBelow(mapping, source, id === "" ? undefined : id))}
+                  />
+                </span>
+              </>
+            )}
           </li>
         );
       })}

@@ -27,6 +27,8 @@ export const mappingSchema = v.strictObject({
   value: v.exactOptional(text),
   /** Maps names in the control column, column headers, or signal paths, whatever they hold, to ids of controls. */
   controls: idRecord(id, text),
+  /** Maps the values below 0 of such sources, like the axis of a stick, to ids of controls; `controls` maps those above. */
+  below: v.exactOptional(idRecord(id, text)),
 });
 
 export type Mapping = DeepReadonly<v.InferOutput<typeof mappingSchema>>;

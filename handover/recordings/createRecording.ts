@@ -27,8 +27,8 @@ export interface NamedTake {
 /** A take under construction, change by change. */
 export interface Recording {
   /**
-   * Sets a control's value from a time on, in frames of the take. A time before the previous one of that
-   * control is reported and skipped.
+   * Sets the controls of a source from a time on, in frames of the take; `value` is from 0 to 1, of a source with values below 0
+   * from −1. A time before the previous one of a control is reported and skipped.
    */
   readonly set: (source: string, x: number, value: number, placeOf: () => string) => void;
   /** Reports an unrecognised item and its place. */
@@ -40,6 +40,12 @@ export interface Recording {
    * for a file.
    */
   readonly finish: (named: NamedTake, end?: number) => Result<ReadRecording>;
+}
+
+/** A lane that a source plays, with the values above 0 or, if its sign is −1, with those below. */
+interface Target {
+  readonly lane: Growing;
+  readonly sign: 1 | -1;
 }
 
 /** A lane under construction: alternating positions and values. */
@@ -69,15 +75,18 @@ const laneOf = ({ pairs, length }: Growing): [number, number][] =>
  * Creates a recording that is read through a mapping. Sources the mapping does not know are reported once
  * each, with their number of changes.
  */
-export function createRecording({ rate, controls }: Mapping): Recording {
+export function createRecording({ rate, controls, below = {} }: Mapping): Recording {
   const lanes = new Map<string, Growing>();
-  const targets = new Map(
-    Object.entries(controls).map(([source, control]) => {
+  const targets = new Map<string, Target[]>();
+  const addTargets = (mapped: Readonly<Record<string, string>>, sign: Target["sign"]) => {
+    for (const [source, control] of Object.entries(mapped)) {
       const lane = lanes.get(control) ?? { pairs: new Float64Array(64), length: 0, lastX: -1, value: 0 };
       lanes.set(control, lane);
-      return [source, lane];
-    }),
-  );
+      targets.set(source, [...(targets.get(source) ?? []), { lane, sign }]);
+    }
+  };
+  addTargets(controls, 1);
+  addTargets(below, -1);
   const strangers = new Map<string, { count: number; first: string }>();
   const notes: string[] = [];
   const most = BOUNDS.frames - rate;
@@ -93,26 +102,31 @@ export function createRecording({ rate, controls }: Mapping): Recording {
     if (known) known.count++;
     else strangers.set(source, { count: 1, first: placeOf() });
   }
+  /** Sets a lane from a time on. */
+  function setLane(lane: Growing, x: number, value: number): void {
+    if (lane.value === value) return;
+    lane.value = value;
+    if (lane.lastX === x) lane.pairs[lane.length * 2 - 1] = value;
+    else {
+      push(lane, x, value);
+      changes++;
+    }
+  }
   return {
     note,
     isFull: () => changes > MAX_CHANGES,
     set(source, x, value, placeOf) {
-      const lane = targets.get(source);
-      if (!lane) return meetStranger(source, placeOf);
+      const played = targets.get(source);
+      if (!played) return meetStranger(source, placeOf);
       if (!(x >= 0 && x <= most)) {
         const isTime = Number.isFinite(x) && x > 0;
         return note(`${placeOf()}: ${x} ${isTime ? "frames are more than a take may have" : "is no time"}`);
       }
-      if (x < lane.lastX)
-        return note(`${placeOf()}: ${source} goes back in time, to ${x} frames from ${lane.lastX}`);
+      const later = played.find(({ lane }) => x < lane.lastX);
+      if (later)
+        return note(`${placeOf()}: ${source} goes back in time, to ${x} frames from ${later.lane.lastX}`);
       if (x > last) last = x;
-      if (lane.value === value) return;
-      lane.value = value;
-      if (lane.lastX === x) lane.pairs[lane.length * 2 - 1] = value;
-      else {
-        push(lane, x, value);
-        changes++;
-      }
+      for (const { lane, sign } of played) setLane(lane, x, Math.max(0, sign * value));
     },
     finish({ id, name, kit }, end) {
       if (changes > MAX_CHANGES) {
@@ -178,6 +192,12 @@ export function readCell(cell: string): number | undefined {
   if (word !== undefined) return word;
   const value = readNumber(written);
   return value >= 0 && value <= 1 ? value : undefined;
+}
+
+/** Parses a cell of a source with values below 0: as `readCell` does, or a number from −1 to 0. */
+export function readSignedCell(cell: string): number | undefined {
+  const value = readNumber(cell.trim());
+  return value >= -1 && value < 0 ? value : readCell(cell);
 }
 
 /** The length of each unit of time in seconds; frames depend on the rate. */

@@ -1,4 +1,5 @@
 import type { Kit, Mapping } from "#core";
+import { readNumber, SECONDS } from "./createRecording";
 
 /** Normalises a name to lower-case letters and digits, so that spellings can be compared. */
 const plain = (name: string) => name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "");
@@ -25,30 +26,73 @@ const TIMES = ["time", "t", "frame", "f", "ms", "timestamp", "seconds", "tick"];
 const CONTROLS = ["control", "button", "key", "input", "name", "action", "signal"];
 const VALUES = ["value", "v", "state", "down", "pressed", "val"];
 
-/** Guesses the unit of a time column from its name. */
-function guessUnit(name: string): NonNullable<Mapping["unit"]> {
-  const word = plain(name);
-  if (/ms|milli/.test(word)) return "ms";
-  if (/us$|micro/.test(word)) return "us";
-  if (/ns$|nano/.test(word)) return "ns";
-  return /^(s|sec|seconds?|time|t|timestamp)$/.test(word) ? "s" : "frames";
+/** Returns the name of a column without a unit at its end: "t" for "t [ms]". */
+const withoutUnit = (name: string) => name.replace(/[^a-z]+(s|ms|us|µs|ns)[^a-z]*$/i, "");
+
+type Unit = NonNullable<Mapping["unit"]>;
+
+/** Units by the end of a name that is written apart from the rest, or in a word of its own: "Time (s)", "t_ms", "timeUs". */
+const NAMED_UNITS: readonly (readonly [name: RegExp, unit: Unit])[] = [
+  [/(^|[^a-z])(ms|msec|milli\w*)[^a-z]*$|ms$|milli/i, "ms"],
+  [/(^|[^a-z])(us|µs|micro\w*)[^a-z]*$|[a-z]Us$|micro/i, "us"],
+  [/(^|[^a-z])(ns|nano\w*)[^a-z]*$|[a-z]Ns$|nano/i, "ns"],
+  [/(^|[^a-z])(s|secs?|seconds?)[^a-z]*$/i, "s"],
+  [/frame|tick|(^|[^a-z])f[^a-z]*$/i, "frames"],
+];
+
+/** Returns the median of the steps between times that follow each other; undefined without any. */
+function stepOf(times: readonly number[]): number | undefined {
+  const steps = times.slice(1).flatMap((time, k) => (time > times[k]! ? [time - times[k]!] : []));
+  return steps.sort((a, b) => a - b)[steps.length >> 1];
+}
+
+/**
+ * Guesses the unit of a column of times: by its name; else, with a row per frame, the one in which a step is nearest to a frame
+ * of the kit; else seconds for times with fractions, and for those only named as times.
+ */
+function guessUnit(name: string, times: readonly number[], isRowPerFrame: boolean, rateHz: number): Unit {
+  const named = NAMED_UNITS.find(([pattern]) => pattern.test(name))?.[1];
+  if (named) return named;
+  const step = isRowPerFrame ? stepOf(times) : undefined;
+  if (step !== undefined) {
+    const perFrame: readonly (readonly [Unit, number])[] = [
+      ["frames", 1],
+      ...Object.entries(SECONDS).map(([unit, seconds]) => [unit as Unit, 1 / seconds / rateHz] as const),
+    ];
+    const distanceOf = (expected: number) => Math.abs(Math.log(step / expected));
+    return perFrame.reduce((best, next) => (distanceOf(next[1]) < distanceOf(best[1]) ? next : best))[0];
+  }
+  if (times.some(time => !Number.isInteger(time))) return "s";
+  return /^(time|t|timestamp)$/.test(plain(name)) ? "s" : "frames";
 }
 
 /**
  * Guesses a mapping from a table's header: a row per change if it has a column of controls, otherwise a row
- * per frame.
+ * per frame. `rows`: the first ones, whose times show their unit where its name does not.
  */
-export function guessTableMapping(kit: Kit, head: readonly string[]): Mapping {
+export function guessTableMapping(
+  kit: Kit,
+  head: readonly string[],
+  rows: readonly (readonly string[])[] = [],
+): Mapping {
   const find = (words: readonly string[]) =>
     head.find(name =>
-      words.some(word => plain(name) === word || (plain(name).startsWith(word) && word.length > 2)),
+      words.some(
+        word =>
+          [plain(name), plain(withoutUnit(name))].includes(word) ||
+          (plain(name).startsWith(word) && word.length > 2),
+      ),
     );
   const time = find(TIMES);
   const control = find(CONTROLS);
   const value = find(VALUES);
   const common = { format: "moss-tap/mapping", version: 1, rate: kit.rate } as const;
-  const timed = time === undefined ? {} : { time, unit: guessUnit(time) };
-  if (control !== undefined && value !== undefined && time !== undefined) {
+  const isChanges = control !== undefined && value !== undefined && time !== undefined;
+  const times = rows
+    .map(row => readNumber((row[head.indexOf(time ?? "")] ?? "").trim()))
+    .filter(Number.isFinite);
+  const timed = time === undefined ? {} : { time, unit: guessUnit(time, times, !isChanges, kit.rate) };
+  if (isChanges) {
     const controls = Object.fromEntries(kit.controls.map(({ id }) => [id, id]));
     return { ...common, sort: "changes", ...timed, control, value, controls };
   }

@@ -4,7 +4,7 @@ import { createRecording, toFrames, type NamedTake, type ReadRecording } from ".
 
 /**
  * Reads a value change dump as a take through a mapping of its signals' paths. A bit is up or down, a real is
- * a value from 0 to 1, a vector is down unless it is 0. Signals the mapping does not know are skipped and
+ * a value from 0 to 1, from −1 where the mapping has a control for values below 0; a vector is down unless it is 0. Signals the mapping does not know are skipped and
  * reported.
  */
 export function readDump(mapping: Mapping, text: string, named: NamedTake): Result<ReadRecording> {
@@ -16,7 +16,7 @@ export function readDump(mapping: Mapping, text: string, named: NamedTake): Resu
   const at = (time: number) => toFrames(time * unitSeconds, "s", rate);
   for (const { path, sort, changes } of signals)
     for (const [time, value] of changes) {
-      const level = sort === "real" ? Math.min(1, Math.max(0, value)) : value === 0 ? 0 : 1;
+      const level = sort === "real" ? Math.min(1, Math.max(-1, value)) : value === 0 ? 0 : 1;
       recording.set(path, at(time), level, () => `#${time}`);
     }
   return recording.finish(named, Math.round(at(end)));

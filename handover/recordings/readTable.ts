@@ -2,6 +2,7 @@ import { fault, type Issue, type Mapping, type Result } from "#core";
 import {
   createRecording,
   readCell,
+  readSignedCell,
   readNumber,
   toFrames,
   type NamedTake,
@@ -18,6 +19,11 @@ export interface TableReader {
   readonly finish: (named: NamedTake) => Result<ReadRecording>;
 }
 
+/** Returns the sources that play a control. */
+const listPlayed = ({ controls, below = {} }: Mapping): readonly string[] => [
+  ...new Set([...Object.keys(controls), ...Object.keys(below)]),
+];
+
 /** Finds a mapping's columns in a header; a missing column is a fault that lists the existing ones. */
 function findColumns(
   mapping: Mapping,
@@ -27,7 +33,7 @@ function findColumns(
   const wanted = [
     ...(mapping.sort === "changes" ? [mapping.time, mapping.control, mapping.value] : []),
     ...(mapping.sort === "frames" && mapping.time !== undefined ? [mapping.time] : []),
-    ...(mapping.sort === "frames" ? Object.keys(mapping.controls) : []),
+    ...(mapping.sort === "frames" ? listPlayed(mapping) : []),
   ];
   const issues = wanted.flatMap((name): Issue[] => {
     if (name !== undefined && places.has(name)) return [];
@@ -51,7 +57,8 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
   const timeAt = columns.value(mapping.time);
   const controlAt = columns.value(mapping.control);
   const valueAt = columns.value(mapping.value);
-  const played = Object.keys(mapping.controls).map(name => ({ name, at: columns.value(name) }));
+  const played = listPlayed(mapping).map(name => ({ name, at: columns.value(name) }));
+  const signed = new Set(Object.keys(mapping.below ?? {}));
   let rows = 0;
   const timeOf = (cells: readonly string[], line: number): number | undefined => {
     if (timeAt < 0) return rows;
@@ -62,10 +69,13 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
     return undefined;
   };
   const put = (source: string, x: number, cell: string, line: number) => {
-    const value = readCell(cell);
-    if (value === undefined)
-      recording.note(`line ${line}: “${cell}” is no value of ${source}: write 0 to 1, down or up`);
-    else recording.set(source, x, value, () => `line ${line}`);
+    const isSigned = signed.has(source);
+    const value = isSigned ? readSignedCell(cell) : readCell(cell);
+    if (value === undefined) {
+      const cure = isSigned ? "write −1 to 1" : "write 0 to 1, down or up";
+      const why = !isSigned && readSignedCell(cell) !== undefined ? ", or map what is below 0" : "";
+      recording.note(`line ${line}: “${cell}” is no value of ${source}: ${cure}${why}`);
+    } else recording.set(source, x, value, () => `line ${line}`);
   };
   return {
     ok: true,

@@ -195,6 +195,33 @@ test("mappings are guessed from names, ids and keys", () => {
     unit: "frames",
     controls: { Leap: "leap", Right: "right" },
   });
+  const unitOf = (name: string, ...times: readonly string[]) =>
+    guessTableMapping(
+      KIT,
+      [name, "Leap"],
+      times.map(time => [time, "0"]),
+    ).unit;
+  expect(
+    ["Time (s)", "t [ms]", "time_us", "timeMs", "t_ns", "seconds", "Frame", "tick"].map(name => unitOf(name)),
+  ).toEqual(["s", "ms", "us", "ms", "ns", "s", "frames", "frames"]);
+  // Without a unit in its name, a row per frame shows it: frames of a sixtieth of a second, at the rate of the kit or nearly.
+  expect(unitOf("time", "0", "0,0167", "0,0333")).toBe("s");
+  expect(unitOf("time", "100", "116", "133")).toBe("ms");
+  expect(unitOf("timestamp", "5", "6", "7")).toBe("frames");
+  expect(unitOf("timestamp", "16000", "32667")).toBe("us");
+  expect(unitOf("t", "0.0", "0.0069")).toBe("s");
+  expect(unitOf("time")).toBe("s");
+  const changed = (name: string, times: readonly string[]) =>
+    guessTableMapping(
+      KIT,
+      [name, "button", "value"],
+      times.map(time => [time, "Leap", "1"]),
+    ).unit;
+  expect([
+    changed("timestamp", ["1", "7"]),
+    changed("time at", ["1.5", "7"]),
+    changed("time at", ["1", "7"]),
+  ]).toEqual(["s", "s", "frames"]);
   expect(guessDumpMapping(KIT, ["top.pad.leap", "top.clk"]).controls).toEqual({ "top.pad.leap": "leap" });
 });
 

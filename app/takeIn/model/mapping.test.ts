@@ -4,7 +4,16 @@ import { expect, test } from "vitest";
 import { parseMapping, parseTake, readTake, type Kit, type Mapping } from "#core";
 import { writeVcd } from "#handover";
 import { compileRules, runRules } from "#stage";
-import { beginMapping, glanceAt, listSources, mapSource, previewOf, turnSort } from "./mapping";
+import {
+  beginMapping,
+  glanceAt,
+  listSigned,
+  listSources,
+  mapBelow,
+  mapSource,
+  previewOf,
+  turnSort,
+} from "./mapping";
 
 const KIT = JSON.parse(readFileSync("demo/belfry-runner/kit.json", "utf8")) as Kit;
 const CHANGES =
@@ -66,6 +75,57 @@ test("a table of frames with semicolons and decimal commas; switched to changes 
       },
     },
   });
+});
+
+test("values below 0 of a stick's axis play a second control, guessed from the names, in every sort of recording", () => {
+  const lanes = {
+    left: [
+      [1, 0.5],
+      [2, 0],
+    ],
+    right: [
+      [0, 0.25],
+      [1, 0],
+      [2, 1],
+    ],
+  };
+  const frames = "Leap,Move X\n0,0.25\n0,-0.5\n0,1\n";
+  const changes = "frame,axis,value\n0,Move X,0.25\n1,Move X,-0.5\n2,Move X,1\n";
+  const dump = `$timescale 1 ms $end
+$var real 64 x move_x $end
+$enddefinitions $end
+#0
+r0.25 x
+#17
+r-0.5 x
+#33
+r1 x
+`;
+  for (const [name, text] of [
+    ["a.csv", frames],
+    ["b.csv", changes],
+    ["c.vcd", dump],
+  ] as const) {
+    const begun = begin(name, text);
+    const { glance } = begun;
+    const mapping = name === "b.csv" ? turnSort(KIT, glance, begun.mapping, "changes") : begun.mapping;
+    const [source] = listSigned(glance, mapping);
+    expect(mapping).toMatchObject({ controls: { [source!]: "right" }, below: { [source!]: "left" } });
+    const preview = previewOf(glance, mapping);
+    const found = "take" in preview ? preview.take.lanes : {};
+    expect(
+      Object.fromEntries(
+        Object.entries(found).map(([id, lane]) => [id, lane.map(([x, v]) => [Math.round(x), v])]),
+      ),
+    ).toEqual(lanes);
+    expect(parseMapping(JSON.parse(JSON.stringify(mapping)))).toMatchObject({ ok: true, value: mapping });
+    const plain = mapBelow(mapping, source!, undefined);
+    expect("below" in plain).toBe(false);
+    const [note] = (previewOf(glance, plain) as { notes: readonly string[] }).notes;
+    if (name !== "c.vcd") expect(note).toMatch(/“-0.5” is no value of Move X: .*, or map what is below 0$/);
+    expect(listSigned(glance, plain)).toEqual([source]);
+  }
+  expect(listSigned(glanceAt("a.csv", FRAMES), begin("a.csv", FRAMES).mapping)).toEqual([]);
 });
 
 test("an earlier mapping that fits is used; one with missing columns is not", () => {

@@ -6,6 +6,7 @@ import {
   guessDumpMapping,
   guessTableMapping,
   readDump,
+  readSignedCell,
   readVcd,
 } from "#handover";
 
@@ -17,7 +18,13 @@ export type Glance =
       readonly head: readonly string[];
       readonly rows: readonly (readonly string[])[];
     }
-  | { readonly sort: "dump"; readonly text: string; readonly paths: readonly string[] }
+  | {
+      readonly sort: "dump";
+      readonly text: string;
+      readonly paths: readonly string[];
+      /** The paths of signals with a value below 0. */
+      readonly signed: readonly string[];
+    }
   | { readonly sort: "broken"; readonly reasons: readonly string[] };
 
 /** The number of bytes of a file in a preview. */
@@ -25,13 +32,28 @@ export const GLANCE_BYTES = 256 * 1024;
 /** The number of rows searched for names of controls. */
 const MAX_ROWS = 2000;
 
+/** The names of axes, with those of the controls that values above and below 0 play. */
+const AXES: readonly (readonly [name: RegExp, above: string, below: string])[] = [
+  [/(x|horizontal|across)$/i, "right", "left"],
+  [/(y|vertical|updown)$/i, "up", "down"],
+];
+
 /** Returns the text of a dump up to its last complete line. */
 const wholeLines = (text: string) => text.slice(0, text.lastIndexOf("\n") + 1);
 
 function glanceAtDump(text: string): Glance {
   const dump = readVcd(wholeLines(text));
   if (!dump.ok) return { sort: "broken", reasons: dump.issues.map(formatIssue) };
-  return { sort: "dump", text: wholeLines(text), paths: dump.value.signals.map(({ path }) => path) };
+  const { signals } = dump.value;
+  const signed = signals.filter(
+    ({ sort, changes }) => sort === "real" && changes.some(([, value]) => value < 0),
+  );
+  return {
+    sort: "dump",
+    text: wholeLines(text),
+    paths: signals.map(({ path }) => path),
+    signed: signed.map(({ path }) => path),
+  };
 }
 
 /** Previews the beginning of a recording. `name` is its file name, whose extension identifies a dump. */
@@ -51,7 +73,7 @@ export function glanceAt(name: string, text: string): Glance {
  */
 function fits(mapping: Mapping, glance: Glance): boolean {
   if (glance.sort === "broken" || (mapping.sort === "dump") !== (glance.sort === "dump")) return false;
-  const sources = Object.keys(mapping.controls);
+  const sources = [...Object.keys(mapping.controls), ...Object.keys(mapping.below ?? {})];
   if (glance.sort === "dump") return sources.some(path => glance.paths.includes(path));
   const wanted = [mapping.time, mapping.control, mapping.value].filter(name => name !== undefined);
   return [...wanted, ...(mapping.sort === "frames" ? sources : [])].every(name => glance.head.includes(name));
@@ -63,10 +85,36 @@ function namesIn(glance: Glance & { sort: "table" }, column: string | undefined)
   return at < 0 ? [] : [...new Set(glance.rows.map(row => (row[at] ?? "").trim()).filter(Boolean))];
 }
 
+/** Returns the sources with a value from −1 to 0, as far as previewed. */
+export function listSigned(glance: Glance, mapping: Mapping): readonly string[] {
+  if (glance.sort === "broken") return [];
+  if (glance.sort === "dump") return glance.signed;
+  const isSigned = (cell: string | undefined) => (readSignedCell(cell ?? "") ?? 0) < 0;
+  if (mapping.sort === "frames")
+    return glance.head.filter(
+      (name, k) => name !== mapping.time && glance.rows.some(row => isSigned(row[k])),
+    );
+  const [control, value] = [mapping.control, mapping.value].map(name => glance.head.indexOf(name ?? ""));
+  const signed = glance.rows.filter(row => isSigned(row[value!])).map(row => (row[control!] ?? "").trim());
+  return [...new Set(signed)];
+}
+
+/** Maps sources with values below 0 that are named like an axis to the controls named like its ends. */
+function guessAxes(kit: Kit, glance: Glance, mapping: Mapping): Mapping {
+  let guessed = mapping;
+  for (const source of listSigned(glance, mapping)) {
+    const [, above, below] = AXES.find(([name]) => name.test(source.trim())) ?? [];
+    const ends = above && below ? [guessControl(kit, above), guessControl(kit, below)] : [];
+    if (ends[0] === undefined || ends[1] === undefined) continue;
+    guessed = mapBelow(mapSource(guessed, source, ends[0]), source, ends[1]);
+  }
+  return guessed;
+}
+
 /** Maps unmapped sources to controls with matching names; each control once. */
-export function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
+function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
   const controls = new Map(Object.entries(mapping.controls));
-  const used = new Set(controls.values());
+  const used = new Set([...controls.values(), ...Object.values(mapping.below ?? {})]);
   for (const source of sources) {
     const meant = controls.has(source) ? undefined : guessControl(kit, source);
     if (meant === undefined || used.has(meant)) continue;
@@ -76,16 +124,21 @@ export function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]
   return { ...mapping, controls: Object.fromEntries(controls) };
 }
 
+/** Returns a mapping of which each source plays the control that its name suggests. */
+export function guessControls(kit: Kit, glance: Glance, { below: _was, ...mapping }: Mapping): Mapping {
+  const axes = guessAxes(kit, glance, { ...mapping, controls: {} });
+  return guessRest(kit, axes, listSources(glance, axes));
+}
+
 /** Returns the initial mapping: an earlier one that fits, otherwise a guess from the names. */
 export function beginMapping(kit: Kit, glance: Glance, used: readonly Mapping[]): Mapping | undefined {
   if (glance.sort === "broken") return undefined;
   const known = used.find(mapping => fits(mapping, glance));
   if (known) return known;
-  if (glance.sort === "dump") return guessDumpMapping(kit, glance.paths);
-  const guessed = guessTableMapping(kit, glance.head);
-  return guessed.sort === "changes"
-    ? guessRest(kit, { ...guessed, controls: {} }, namesIn(glance, guessed.control))
-    : guessed;
+  if (glance.sort === "dump") return guessAxes(kit, glance, guessDumpMapping(kit, glance.paths));
+  const guessed = guessTableMapping(kit, glance.head, glance.rows);
+  if (guessed.sort === "frames") return guessAxes(kit, glance, guessed);
+  return guessControls(kit, glance, guessed);
 }
 
 /** Returns the sources that can play a control: names, columns or signals, by the mapping's sort. */
@@ -102,17 +155,24 @@ export function mapSource(mapping: Mapping, source: string, control: string | un
   return { ...mapping, controls: control === undefined ? controls : { ...controls, [source]: control } };
 }
 
+/** Returns a mapping with what a source has below 0 playing a control, or none. */
+export function mapBelow(mapping: Mapping, source: string, control: string | undefined): Mapping {
+  const { below: mapped = {}, ...rest } = mapping;
+  const { [source]: _was, ...others } = mapped;
+  const below = control === undefined ? others : { ...others, [source]: control };
+  return Object.keys(below).length === 0 ? rest : { ...rest, below };
+}
+
 /** Returns a mapping for another sort of rows, guessed from the names. */
 export function turnSort(kit: Kit, glance: Glance, mapping: Mapping, sort: "changes" | "frames"): Mapping {
   if (glance.sort !== "table" || sort === mapping.sort) return mapping;
   const { format, version, rate, unit, time } = mapping;
   const common = { format, version, rate, sort, ...(unit ? { unit } : {}), ...(time ? { time } : {}) };
-  if (sort === "frames")
-    return guessRest(kit, { ...common, controls: {} }, listSources(glance, { ...common, controls: {} }));
+  if (sort === "frames") return guessControls(kit, glance, { ...common, controls: {} });
   const others = glance.head.filter(name => name !== time);
   const [control = "", value = ""] = others;
   const turned = { ...common, time: time ?? glance.head[0]!, control, value, controls: {} };
-  return guessRest(kit, turned, namesIn(glance, control));
+  return guessControls(kit, glance, turned);
 }
 
 /**
