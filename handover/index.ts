@@ -35,7 +35,7 @@ export {
   type NamedTake,
   type ReadRecording,
 } from "./recordings/createRecording";
-export { guessControl, guessDumpMapping, guessTableMapping } from "./recordings/guessMapping";
+export { guessControl, guessDumpMapping, guessGate, guessTableMapping } from "./recordings/guessMapping";
 export { readDump } from "./recordings/readDump";
-export { beginTable, feedTable, type TableFeed, type TableReader } from "./recordings/readTable";
+export { beginTable, feedTable, listMapped, type TableFeed, type TableReader } from "./recordings/readTable";
 export { glanceAtTable, parseTable, TABLE_HEAD_BYTES } from "./recordings/parseTable";

@@ -6,7 +6,7 @@ const ROW = 22;
 /** The length of the recording that is drawn. */
 const SECONDS = 12;
 
-/** Returns the ranges in which a control is above 0, in frames of the take. */
+/** Returns the ranges in which a control is above 0, or a gate open, in frames of the take. */
 function barsOf(lane: Take["lanes"][string], end: number): { from: number; to: number }[] {
   const bars: { from: number; to: number }[] = [];
   lane.forEach(([x, value], k) => {
@@ -19,10 +19,13 @@ function barsOf(lane: Take["lanes"][string], end: number): { from: number; to: n
 export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
   const end = Math.max(1, Math.min(take.frames, SECONDS * take.rate));
   const xOf = (frame: number) => LABEL + (frame / end) * (WIDTH - LABEL);
-  const lanes = Object.entries(take.lanes);
+  const lanes = [
+    ...Object.entries(take.lanes).map(([id, lane]) => ({ id, lane, list: "controls" as const })),
+    ...Object.entries(take.gates ?? {}).map(([id, lane]) => ({ id, lane, list: "gates" as const })),
+  ];
   const bottom = lanes.length * ROW;
   if (lanes.length === 0)
-    return <p className="text-sm text-soft">No lane yet: choose what plays which control.</p>;
+    return <p className="text-sm text-soft">No lane yet: choose what plays which control or gate.</p>;
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${bottom + 18}`}
@@ -30,10 +33,10 @@ export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
       role="img"
       aria-label="Preview of its lanes"
     >
-      {lanes.map(([id, lane], row) => (
-        <g key={id}>
+      {lanes.map(({ id, lane, list }, row) => (
+        <g key={`${list} ${id}`}>
           <text x="0" y={row * ROW + 15} className="fill-ink text-xs">
-            {nameOf(kit, "controls", id).slice(0, 18)}
+            {nameOf(kit, list, id).slice(0, 18)}
           </text>
           <rect x={LABEL} y={row * ROW + 3} width={WIDTH - LABEL} height={ROW - 6} className="fill-sand" />
           {barsOf(lane, end).map(({ from, to }, k) => (
@@ -43,7 +46,7 @@ export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
               y={row * ROW + 3}
               width={Math.max(1, xOf(to) - xOf(from))}
               height={ROW - 6}
-              className="fill-bark"
+              className={list === "gates" ? "fill-fern" : "fill-bark"}
             />
           ))}
         </g>

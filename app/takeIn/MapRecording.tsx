@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { BOUNDS, unpackGently, type Kit, type Mapping, type Take } from "#core";
-import { decodeText, textFile } from "#handover";
+import { decodeText, listMapped, textFile } from "#handover";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { useWorkers } from "../judging/workers";
 import type { JobHandle } from "../judging/jobs/jobs";
@@ -251,7 +251,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
             {share === undefined ? (
               <Button
                 look="strong"
-                disabled={Object.keys({ ...mapping.controls, ...mapping.below }).length === 0}
+                disabled={listMapped(mapping).length === 0}
                 onClick={() => void takeIn(mapping)}
               >
                 {ended && "notes" in ended ? "Read it in once more" : "Read it in"}

@@ -3,6 +3,13 @@ import type { Kit, Mapping } from "#core";
 import { ChoiceWord } from "../ui/ChoiceWord";
 import { mapBelow, mapSource } from "./model/mapping";
 
+/** The beginnings of choices that are controls and gates. */
+const CONTROL = "control ";
+const GATE = "gate ";
+
+/** Returns the id of a chosen control; undefined for nothing. */
+const idOf = (chosen: string) => (chosen === "" ? undefined : chosen.slice(CONTROL.length));
+
 /** Longer names get a line each. */
 const LONG_LETTERS = 28;
 
@@ -21,10 +28,13 @@ export function SourceList({
   mapping: Mapping;
   onChange: (mapping: Mapping) => void;
 }) {
-  const choices = [
-    { value: "", label: "nothing" },
-    ...kit.controls.map(({ id, name }) => ({ value: id, label: name || id })),
-  ];
+  const nothing = { value: "", label: "nothing" };
+  const controls = kit.controls.map(({ id, name }) => ({ value: `${CONTROL}${id}`, label: name || id }));
+  const gates = (kit.gates ?? []).map(({ id, name }) => ({
+    value: `${GATE}${id}`,
+    label: name || id,
+    hint: "a gate: open while it is not 0, in place of the stage",
+  }));
   const isLong = sources.some(source => source.length > LONG_LETTERS);
   return (
     <ul
@@ -32,9 +42,12 @@ export function SourceList({
       className={`mt-2 grid gap-x-8 text-sm ${isLong ? "grid-cols-1" : "grid-cols-2"}`}
     >
       {sources.map(source => {
-        const control = ownValue(mapping.controls, source) ?? "";
-        const below = ownValue(mapping.below ?? {}, source) ?? "";
-        const isSigned = below !== "" || signed.includes(source);
+        const control = ownValue(mapping.controls, source);
+        const gate = ownValue(mapping.gates, source);
+        const below = ownValue(mapping.below, source);
+        const isSigned = below !== undefined || (gate === undefined && signed.includes(source));
+        const played =
+          control !== undefined ? `${CONTROL}${control}` : gate === undefined ? "" : `${GATE}${gate}`;
         return (
           <li
             key={source}
@@ -43,14 +56,20 @@ export function SourceList({
             <span className="min-w-0 truncate font-mono" title={source}>
               {source}
             </span>
-            <span className="text-soft">plays</span>
+            <span className="text-soft">{gate === undefined ? "plays" : "opens"}</span>
             <span className={`flex shrink-0 ${isSigned ? "max-w-[30%]" : "max-w-[45%]"}`}>
               <ChoiceWord
                 label={`what ${source} plays`}
-                value={control}
-                choices={choices}
+                value={played}
+                choices={[nothing, ...controls, ...gates]}
                 isTight
-                onChoose={id => onChange(mapSource(mapping, source, id === "" ? undefined : id))}
+                onChoose={chosen =>
+                  onChange(
+                    chosen.startsWith(GATE)
+                      ? mapSource(mapping, source, chosen.slice(GATE.length), "gates")
+                      : mapSource(mapping, source, idOf(chosen)),
+                  )
+                }
               />
             </span>
             {isSigned && (
@@ -59,10 +78,10 @@ export function SourceList({
                 <span className="flex max-w-[30%] shrink-0">
                   <ChoiceWord
                     label={`what ${source} plays below 0`}
-                    value={below}
-                    choices={choices}
+                    value={below === undefined ? "" : `${CONTROL}${below}`}
+                    choices={[nothing, ...controls]}
                     isTight
-                    onChoose={id => onChange(mapBelow(mapping, source, id === "" ? undefined : id))}
+                    onChoose={chosen => onChange(mapBelow(mapping, source, idOf(chosen)))}
                   />
                 </span>
               </>

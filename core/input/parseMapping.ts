@@ -29,6 +29,8 @@ export const mappingSchema = v.strictObject({
   controls: idRecord(id, text),
   /** Maps the values below 0 of such sources, like the axis of a stick, to ids of controls; `controls` maps those above. */
   below: v.exactOptional(idRecord(id, text)),
+  /** Maps such sources to ids of gates, which are open while their value is not 0. The take is then run without the kit's stage. */
+  gates: v.exactOptional(idRecord(id, text)),
 });
 
 export type Mapping = DeepReadonly<v.InferOutput<typeof mappingSchema>>;
@@ -41,7 +43,7 @@ const MAPPING_FORMAT: DocumentFormat<Mapping> = {
 };
 
 /**
- * Parses an unknown value as a mapping. The controls it names need not exist, since a mapping can serve
+ * Parses an unknown value as a mapping. The controls and gates it names need not exist, since a mapping can serve
  * several kits.
  */
 export function parseMapping(input: unknown): Result<Mapping> {

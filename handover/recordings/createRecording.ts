@@ -42,11 +42,15 @@ export interface Recording {
   readonly finish: (named: NamedTake, end?: number) => Result<ReadRecording>;
 }
 
-/** A lane that a source plays, with the values above 0 or, if its sign is −1, with those below. */
+/** A lane that a source plays, and its value for one of the source. */
 interface Target {
   readonly lane: Growing;
-  readonly sign: 1 | -1;
+  readonly levelOf: (value: number) => number;
 }
+
+const aboveZero = (value: number) => Math.max(0, value);
+const belowZero = (value: number) => Math.max(0, -value);
+const isOpen = (value: number) => (value === 0 ? 0 : 1);
 
 /** A lane under construction: alternating positions and values. */
 interface Growing {
@@ -71,22 +75,34 @@ function push(lane: Growing, x: number, value: number): void {
 const laneOf = ({ pairs, length }: Growing): [number, number][] =>
   Array.from({ length }, (_, k) => [pairs[2 * k]!, pairs[2 * k + 1]!]);
 
+/** Returns the lanes with a change as those of a take. */
+function lanesOf(lanes: ReadonlyMap<string, Growing>): Record<string, [number, number][]> {
+  const used = [...lanes].filter(([, { length }]) => length > 0);
+  return Object.fromEntries(used.map(([id, lane]) => [id, laneOf(lane)]));
+}
+
 /**
  * Creates a recording that is read through a mapping. Sources the mapping does not know are reported once
  * each, with their number of changes.
  */
-export function createRecording({ rate, controls, below = {} }: Mapping): Recording {
+export function createRecording({ rate, controls, below = {}, gates = {} }: Mapping): Recording {
   const lanes = new Map<string, Growing>();
+  const gateLanes = new Map<string, Growing>();
   const targets = new Map<string, Target[]>();
-  const addTargets = (mapped: Readonly<Record<string, string>>, sign: Target["sign"]) => {
-    for (const [source, control] of Object.entries(mapped)) {
-      const lane = lanes.get(control) ?? { pairs: new Float64Array(64), length: 0, lastX: -1, value: 0 };
-      lanes.set(control, lane);
-      targets.set(source, [...(targets.get(source) ?? []), { lane, sign }]);
+  const addTargets = (
+    mapped: Readonly<Record<string, string>>,
+    own: Map<string, Growing>,
+    levelOf: Target["levelOf"],
+  ) => {
+    for (const [source, id] of Object.entries(mapped)) {
+      const lane = own.get(id) ?? { pairs: new Float64Array(64), length: 0, lastX: -1, value: 0 };
+      own.set(id, lane);
+      targets.set(source, [...(targets.get(source) ?? []), { lane, levelOf }]);
     }
   };
-  addTargets(controls, 1);
-  addTargets(below, -1);
+  addTargets(controls, lanes, aboveZero);
+  addTargets(below, lanes, belowZero);
+  addTargets(gates, gateLanes, isOpen);
   const strangers = new Map<string, { count: number; first: string }>();
   const notes: string[] = [];
   const most = BOUNDS.frames - rate;
@@ -126,7 +142,7 @@ export function createRecording({ rate, controls, below = {} }: Mapping): Record
       if (later)
         return note(`${placeOf()}: ${source} goes back in time, to ${x} frames from ${later.lane.lastX}`);
       if (x > last) last = x;
-      for (const { lane, sign } of played) setLane(lane, x, Math.max(0, sign * value));
+      for (const { lane, levelOf } of played) setLane(lane, x, levelOf(value));
     },
     finish({ id, name, kit }, end) {
       if (changes > MAX_CHANGES) {
@@ -137,7 +153,7 @@ export function createRecording({ rate, controls, below = {} }: Mapping): Record
         ([source, { count, first }]) =>
           `${first}: “${source}” plays no control here; ${count} ${count === 1 ? "value was" : "values were"} left out`,
       );
-      const used = [...lanes].filter(([, { length }]) => length > 0);
+      const isGated = gateLanes.size > 0;
       const take: Take = {
         format: "moss-tap/take",
         version: 1,
@@ -146,7 +162,8 @@ export function createRecording({ rate, controls, below = {} }: Mapping): Record
         ...(kit === undefined ? {} : { kit }),
         rate,
         frames: Math.min(BOUNDS.frames, Math.ceil(end ?? last + rate)),
-        lanes: Object.fromEntries(used.map(([control, lane]) => [control, laneOf(lane)])),
+        lanes: lanesOf(lanes),
+        ...(isGated ? { gates: lanesOf(gateLanes) as NonNullable<Take["gates"]>, stage: "none" } : {}),
       };
       const more = unreported > 0 ? [`and ${unreported} more places like these`] : [];
       return {

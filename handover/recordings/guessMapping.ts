@@ -22,6 +22,11 @@ export function guessControl(kit: Kit, source: string): string | undefined {
   )?.id;
 }
 
+/** Returns the gate whose id or name matches a name from another program; undefined for none. */
+export function guessGate({ gates = [] }: Kit, source: string): string | undefined {
+  return gates.find(gate => [gate.id, gate.name].some(name => plain(name) === plain(source)))?.id;
+}
+
 const TIMES = ["time", "t", "frame", "f", "ms", "timestamp", "seconds", "tick"];
 const CONTROLS = ["control", "button", "key", "input", "name", "action", "signal"];
 const VALUES = ["value", "v", "state", "down", "pressed", "val"];

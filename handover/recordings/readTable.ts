@@ -19,10 +19,9 @@ export interface TableReader {
   readonly finish: (named: NamedTake) => Result<ReadRecording>;
 }
 
-/** Returns the sources that play a control. */
-const listPlayed = ({ controls, below = {} }: Mapping): readonly string[] => [
-  ...new Set([...Object.keys(controls), ...Object.keys(below)]),
-];
+/** Returns the sources that a mapping knows. */
+export const listMapped = ({ controls, below, gates }: Mapping): readonly string[] =>
+  Object.keys({ ...controls, ...below, ...gates });
 
 /** Finds a mapping's columns in a header; a missing column is a fault that lists the existing ones. */
 function findColumns(
@@ -33,7 +32,7 @@ function findColumns(
   const wanted = [
     ...(mapping.sort === "changes" ? [mapping.time, mapping.control, mapping.value] : []),
     ...(mapping.sort === "frames" && mapping.time !== undefined ? [mapping.time] : []),
-    ...(mapping.sort === "frames" ? listPlayed(mapping) : []),
+    ...(mapping.sort === "frames" ? listMapped(mapping) : []),
   ];
   const issues = wanted.flatMap((name): Issue[] => {
     if (name !== undefined && places.has(name)) return [];
@@ -57,7 +56,7 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
   const timeAt = columns.value(mapping.time);
   const controlAt = columns.value(mapping.control);
   const valueAt = columns.value(mapping.value);
-  const played = listPlayed(mapping).map(name => ({ name, at: columns.value(name) }));
+  const played = listMapped(mapping).map(name => ({ name, at: columns.value(name) }));
   const signed = new Set(Object.keys(mapping.below ?? {}));
   let rows = 0;
   const timeOf = (cells: readonly string[], line: number): number | undefined => {

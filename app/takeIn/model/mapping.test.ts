@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { parseMapping, parseTake, readTake, type Kit, type Mapping } from "#core";
+import { parseMapping, parseTake, readTake, type Kit, type Mapping, type Take } from "#core";
 import { writeVcd } from "#handover";
 import { compileRules, runRules } from "#stage";
 import {
@@ -126,6 +126,42 @@ r1 x
     expect(listSigned(glance, plain)).toEqual([source]);
   }
   expect(listSigned(glanceAt("a.csv", FRAMES), begin("a.csv", FRAMES).mapping)).toEqual([]);
+});
+
+test("a column opens the gate of its name, and the take is judged by it in place of the stage", () => {
+  const text = "Leap,Footing,Wall\n0,1,0\n1,1,0\n0,0.5,0\n0,0,1\n";
+  const { glance, mapping } = begin("a.csv", text);
+  expect(mapping).toMatchObject({ controls: { Leap: "leap" }, gates: { Footing: "footing" } });
+  const takeOf = (by: Mapping, of = glance) => (previewOf(of, by) as { take: Take }).take;
+  expect(takeOf(mapping)).toMatchObject({
+    gates: {
+      footing: [
+        [0, 1],
+        [3, 0],
+      ],
+    },
+    stage: "none",
+  });
+  const walled = mapSource(mapping, "Wall", "footing", "gates");
+  expect(walled.gates).toEqual({ Footing: "footing", Wall: "footing" });
+  expect(parseMapping(JSON.parse(JSON.stringify(walled)))).toMatchObject({ ok: true, value: walled });
+  // A source plays one thing: a control in place of its gate, or nothing.
+  const turned = mapSource(mapping, "Footing", "brace");
+  expect(turned).toMatchObject({ controls: { Leap: "leap", Footing: "brace" } });
+  expect("gates" in turned).toBe(false);
+  expect(mapSource(mapping, "Leap", "footing", "gates").controls).toEqual({});
+  expect("gates" in mapSource(mapping, "Footing", undefined)).toBe(false);
+  expect("stage" in takeOf(turned)).toBe(false);
+  const changes = begin("b.csv", "frame,key,value\n0,Leap,1\n1,Footing,1\n3,Footing,0\n");
+  expect(takeOf(changes.mapping, changes.glance)).toMatchObject({
+    gates: {
+      footing: [
+        [1, 1],
+        [3, 0],
+      ],
+    },
+  });
+  expect(begin("c.csv", text, [walled]).mapping).toBe(walled);
 });
 
 test("an earlier mapping that fits is used; one with missing columns is not", () => {

@@ -4,7 +4,9 @@ import {
   glanceAtTable,
   guessControl,
   guessDumpMapping,
+  guessGate,
   guessTableMapping,
+  listMapped,
   readDump,
   readSignedCell,
   readVcd,
@@ -73,7 +75,7 @@ export function glanceAt(name: string, text: string): Glance {
  */
 function fits(mapping: Mapping, glance: Glance): boolean {
   if (glance.sort === "broken" || (mapping.sort === "dump") !== (glance.sort === "dump")) return false;
-  const sources = [...Object.keys(mapping.controls), ...Object.keys(mapping.below ?? {})];
+  const sources = listMapped(mapping);
   if (glance.sort === "dump") return sources.some(path => glance.paths.includes(path));
   const wanted = [mapping.time, mapping.control, mapping.value].filter(name => name !== undefined);
   return [...wanted, ...(mapping.sort === "frames" ? sources : [])].every(name => glance.head.includes(name));
@@ -111,6 +113,18 @@ function guessAxes(kit: Kit, glance: Glance, mapping: Mapping): Mapping {
   return guessed;
 }
 
+/** Maps unmapped sources to the gates with matching names. */
+function guessGates(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
+  const known = listMapped(mapping);
+  const found = sources.flatMap(source => {
+    const gate = known.includes(source) ? undefined : guessGate(kit, source);
+    return gate === undefined ? [] : [[source, gate] as const];
+  });
+  return found.length === 0
+    ? mapping
+    : { ...mapping, gates: { ...mapping.gates, ...Object.fromEntries(found) } };
+}
+
 /** Maps unmapped sources to controls with matching names; each control once. */
 function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
   const controls = new Map(Object.entries(mapping.controls));
@@ -125,9 +139,14 @@ function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapp
 }
 
 /** Returns a mapping of which each source plays the control that its name suggests. */
-export function guessControls(kit: Kit, glance: Glance, { below: _was, ...mapping }: Mapping): Mapping {
+export function guessControls(
+  kit: Kit,
+  glance: Glance,
+  { below: _below, gates: _gates, ...mapping }: Mapping,
+): Mapping {
   const axes = guessAxes(kit, glance, { ...mapping, controls: {} });
-  return guessRest(kit, axes, listSources(glance, axes));
+  const sources = listSources(glance, axes);
+  return guessGates(kit, guessRest(kit, axes, sources), sources);
 }
 
 /** Returns the initial mapping: an earlier one that fits, otherwise a guess from the names. */
@@ -135,10 +154,12 @@ export function beginMapping(kit: Kit, glance: Glance, used: readonly Mapping[])
   if (glance.sort === "broken") return undefined;
   const known = used.find(mapping => fits(mapping, glance));
   if (known) return known;
-  if (glance.sort === "dump") return guessAxes(kit, glance, guessDumpMapping(kit, glance.paths));
-  const guessed = guessTableMapping(kit, glance.head, glance.rows);
-  if (guessed.sort === "frames") return guessAxes(kit, glance, guessed);
-  return guessControls(kit, glance, guessed);
+  const guessed =
+    glance.sort === "dump"
+      ? guessDumpMapping(kit, glance.paths)
+      : guessTableMapping(kit, glance.head, glance.rows);
+  if (guessed.sort === "changes") return guessControls(kit, glance, guessed);
+  return guessGates(kit, guessAxes(kit, glance, guessed), listSources(glance, guessed));
 }
 
 /** Returns the sources that can play a control: names, columns or signals, by the mapping's sort. */
@@ -149,18 +170,40 @@ export function listSources(glance: Glance, mapping: Mapping): readonly string[]
   return glance.head.filter(name => name !== "" && name !== mapping.time);
 }
 
-/** Returns a mapping with a source playing a control, or none. */
-export function mapSource(mapping: Mapping, source: string, control: string | undefined): Mapping {
-  const { [source]: _was, ...controls } = mapping.controls;
-  return { ...mapping, controls: control === undefined ? controls : { ...controls, [source]: control } };
+type Mapped = Readonly<Record<string, string>>;
+
+function without(mapped: Mapped, source: string): Mapped {
+  const { [source]: _was, ...others } = mapped;
+  return others;
+}
+
+/** Returns an optional list of a mapping as a part of it; nothing if it is empty. */
+const partOf = (list: "below" | "gates", mapped: Mapped): Partial<Mapping> =>
+  Object.keys(mapped).length === 0 ? {} : { [list]: mapped };
+
+/** Returns a mapping with a source playing a control or, by `list`, opening a gate; `id` undefined: neither. */
+export function mapSource(
+  { gates = {}, ...mapping }: Mapping,
+  source: string,
+  id: string | undefined,
+  list: "controls" | "gates" = "controls",
+): Mapping {
+  const added = id === undefined ? {} : { [source]: id };
+  return {
+    ...mapping,
+    controls: { ...without(mapping.controls, source), ...(list === "controls" ? added : {}) },
+    ...partOf("gates", { ...without(gates, source), ...(list === "gates" ? added : {}) }),
+  };
 }
 
 /** Returns a mapping with what a source has below 0 playing a control, or none. */
-export function mapBelow(mapping: Mapping, source: string, control: string | undefined): Mapping {
-  const { below: mapped = {}, ...rest } = mapping;
-  const { [source]: _was, ...others } = mapped;
-  const below = control === undefined ? others : { ...others, [source]: control };
-  return Object.keys(below).length === 0 ? rest : { ...rest, below };
+export function mapBelow(
+  { below = {}, ...mapping }: Mapping,
+  source: string,
+  control: string | undefined,
+): Mapping {
+  const added = control === undefined ? {} : { [source]: control };
+  return { ...mapping, ...partOf("below", { ...without(below, source), ...added }) };
 }
 
 /** Returns a mapping for another sort of rows, guessed from the names. */
