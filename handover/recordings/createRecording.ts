@@ -220,11 +220,31 @@ export function readSignedCell(cell: string): number | undefined {
 /** The length of each unit of time in seconds; frames depend on the rate. */
 export const SECONDS = { s: 1, ms: 1e-3, us: 1e-6, ns: 1e-9 } as const;
 
+const MILLIONTH = 1e-6;
+
+/** The finest unit of a written number: 0.001 of "0,017"; 0 if it has an exponent. */
+export function finestOf(written: string): number {
+  const match = /^[+-]?\d*(?:[.,](\d*))?$/.exec(written);
+  return match ? 10 ** -(match[1]?.length ?? 0) : 0;
+}
+
 /**
  * Converts a time to frames of a rate. A time that is a whole number of millionths of a frame converts
- * exactly.
+ * exactly. `finest`: the finest unit in which it is written. If the time of a whole frame may have been rounded or cut to it,
+ * that frame is returned: 16 and 17 ms are frame 1 at 60 Hz. Times in frames, and those coarser than half a frame, stay as they are.
  */
-export function toFrames(time: number, unit: NonNullable<Mapping["unit"]>, rateHz: number): number {
+export function toFrames(
+  time: number,
+  unit: NonNullable<Mapping["unit"]>,
+  rateHz: number,
+  finest = 0,
+): number {
   if (unit === "frames") return time;
-  return Math.round(time * SECONDS[unit] * rateHz * 1e6) / 1e6;
+  const perUnit = SECONDS[unit] * rateHz;
+  const x = Math.round(time * perUnit * 1e6) / 1e6;
+  const room = finest * perUnit;
+  if (room >= 0.5) return x;
+  const next = Math.ceil(x);
+  if (next - x < room - MILLIONTH) return next;
+  return x - (next - 1) <= room / 2 + MILLIONTH ? next - 1 : x;
 }

@@ -13,7 +13,7 @@ export function readDump(mapping: Mapping, text: string, named: NamedTake): Resu
   const { unitSeconds, signals, end } = dump.value;
   const { rate } = mapping;
   const recording = createRecording(mapping);
-  const at = (time: number) => toFrames(time * unitSeconds, "s", rate);
+  const at = (time: number) => toFrames(time * unitSeconds, "s", rate, unitSeconds);
   for (const { path, sort, changes } of signals)
     for (const [time, value] of changes) {
       const level = sort === "real" ? Math.min(1, Math.max(-1, value)) : value === 0 ? 0 : 1;

@@ -1,6 +1,7 @@
 import { fault, type Issue, type Mapping, type Result } from "#core";
 import {
   createRecording,
+  finestOf,
   readCell,
   readSignedCell,
   readNumber,
@@ -63,7 +64,7 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
     if (timeAt < 0) return rows;
     const written = (cells[timeAt] ?? "").trim();
     const time = readNumber(written);
-    if (Number.isFinite(time)) return toFrames(time, unit, rate);
+    if (Number.isFinite(time)) return toFrames(time, unit, rate, finestOf(written));
     recording.note(`line ${line}: “${written}” is no time`);
     return undefined;
   };

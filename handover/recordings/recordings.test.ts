@@ -16,7 +16,7 @@ import {
 } from "#core";
 import { compileRules, runRules } from "#stage";
 import { writeVcd } from "../waveform/writeVcd";
-import { readCell, toFrames } from "./createRecording";
+import { finestOf, readCell, toFrames } from "./createRecording";
 import { guessControl, guessDumpMapping, guessTableMapping } from "./guessMapping";
 import { glanceAtTable, parseTable, TABLE_HEAD_BYTES } from "./parseTable";
 import { readDump } from "./readDump";
@@ -117,6 +117,26 @@ test("a table of frames has a column per control, and words for down and up", ()
     toFrames(7, "frames", 60),
     toFrames(16_666_667, "ns", 60),
   ]).toEqual([6, 144, 7, 1]);
+});
+
+test("frames whose times were rounded or cut by their writer are those frames again", () => {
+  for (const rateHz of [30, 50, 60, 72, 120, 144, 240])
+    for (const [unit, perSecond] of [
+      ["ms", 1000],
+      ["us", 1_000_000],
+    ] as const)
+      for (let frame = 0; frame < 5000; frame += 7) {
+        const exact = (frame * perSecond) / rateHz;
+        for (const written of [Math.round(exact), Math.floor(exact)])
+          expect(toFrames(written, unit, rateHz, 1)).toBe(frame);
+        const seconds = (exact / perSecond).toFixed(4);
+        expect(toFrames(Number(seconds), "s", rateHz, finestOf(seconds))).toBe(frame);
+      }
+  // Between two frames a time stays, and a unit too coarse to name a frame is taken as it is.
+  expect([41, 49, 51].map(ms => toFrames(ms, "ms", 60, 1))).toEqual([2.46, 2.94, 3.06]);
+  expect(toFrames(0.1, "s", 72, 0.1)).toBe(7.2);
+  expect(toFrames(1.9, "frames", 60, 0.1)).toBe(1.9);
+  expect(["17", "0,017", "-1.25", "5.", "1e-3", "x"].map(finestOf)).toEqual([1, 0.001, 0.01, 1, 0, 0]);
 });
 
 test("an unrecognised cell is reported with its line, an unknown source once, and the rest is read", () => {
