@@ -138,9 +138,9 @@ export function createRecording({ rate, controls, below = {}, gates = {} }: Mapp
         const isTime = Number.isFinite(x) && x > 0;
         return note(`${placeOf()}: ${x} ${isTime ? "frames are more than a take may have" : "is no time"}`);
       }
-      const later = played.find(({ lane }) => x < lane.lastX);
-      if (later)
-        return note(`${placeOf()}: ${source} goes back in time, to ${x} frames from ${later.lane.lastX}`);
+      for (const { lane } of played)
+        if (x < lane.lastX)
+          return note(`${placeOf()}: ${source} goes back in time, to ${x} frames from ${lane.lastX}`);
       if (x > last) last = x;
       for (const { lane, levelOf } of played) setLane(lane, x, levelOf(value));
     },
@@ -222,10 +222,11 @@ export const SECONDS = { s: 1, ms: 1e-3, us: 1e-6, ns: 1e-9 } as const;
 
 const MILLIONTH = 1e-6;
 
-/** The finest unit of a written number: 0.001 of "0,017"; 0 if it has an exponent. */
+/** Returns the finest unit of a written number: 0.001 of "0,017"; 0 if it has an exponent. */
 export function finestOf(written: string): number {
-  const match = /^[+-]?\d*(?:[.,](\d*))?$/.exec(written);
-  return match ? 10 ** -(match[1]?.length ?? 0) : 0;
+  if (written.includes("e") || written.includes("E")) return 0;
+  const point = Math.max(written.indexOf("."), written.indexOf(","));
+  return point < 0 ? 1 : 10 ** (point + 1 - written.length);
 }
 
 /**
