@@ -42,9 +42,10 @@ export interface Recording {
   readonly finish: (named: NamedTake, end?: number) => Result<ReadRecording>;
 }
 
-/** A lane that a source plays, and its value for one of the source. */
+/** A lane that a source plays, the place of its value among those of the lane, and that value for one of the source. */
 interface Target {
   readonly lane: Growing;
+  readonly place: number;
   readonly levelOf: (value: number) => number;
 }
 
@@ -52,13 +53,22 @@ const aboveZero = (value: number) => Math.max(0, value);
 const belowZero = (value: number) => Math.max(0, -value);
 const isOpen = (value: number) => (value === 0 ? 0 : 1);
 
-/** A lane under construction: alternating positions and values. */
+/** A lane under construction: alternating positions and values. The value is the highest of those of its sources. */
 interface Growing {
+  readonly levels: number[];
   pairs: Float64Array;
   length: number;
   lastX: number;
   value: number;
 }
+
+const createLane = (): Growing => ({
+  levels: [],
+  pairs: new Float64Array(64),
+  length: 0,
+  lastX: -1,
+  value: 0,
+});
 
 function push(lane: Growing, x: number, value: number): void {
   if (lane.length * 2 === lane.pairs.length) {
@@ -95,9 +105,10 @@ export function createRecording({ rate, controls, below = {}, gates = {} }: Mapp
     levelOf: Target["levelOf"],
   ) => {
     for (const [source, id] of Object.entries(mapped)) {
-      const lane = own.get(id) ?? { pairs: new Float64Array(64), length: 0, lastX: -1, value: 0 };
+      const lane = own.get(id) ?? createLane();
       own.set(id, lane);
-      targets.set(source, [...(targets.get(source) ?? []), { lane, levelOf }]);
+      const place = lane.levels.push(0) - 1;
+      targets.set(source, [...(targets.get(source) ?? []), { lane, place, levelOf }]);
     }
   };
   addTargets(controls, lanes, aboveZero);
@@ -118,8 +129,11 @@ export function createRecording({ rate, controls, below = {}, gates = {} }: Mapp
     if (known) known.count++;
     else strangers.set(source, { count: 1, first: placeOf() });
   }
-  /** Sets a lane from a time on. */
-  function setLane(lane: Growing, x: number, value: number): void {
+  /** Sets the value of one source of a lane from a time on. */
+  function setLane({ lane, place }: Target, x: number, level: number): void {
+    const { levels } = lane;
+    levels[place] = level;
+    const value = levels.length === 1 ? level : Math.max(...levels);
     if (lane.value === value) return;
     lane.value = value;
     if (lane.lastX === x) lane.pairs[lane.length * 2 - 1] = value;
@@ -142,7 +156,7 @@ export function createRecording({ rate, controls, below = {}, gates = {} }: Mapp
         if (x < lane.lastX)
           return note(`${placeOf()}: ${source} goes back in time, to ${x} frames from ${lane.lastX}`);
       if (x > last) last = x;
-      for (const { lane, levelOf } of played) setLane(lane, x, levelOf(value));
+      for (const target of played) setLane(target, x, target.levelOf(value));
     },
     finish({ id, name, kit }, end) {
       if (changes > MAX_CHANGES) {

@@ -139,6 +139,19 @@ test("frames whose times were rounded or cut by their writer are those frames ag
   expect(["17", "0,017", "-1.25", "5.", "1e-3"].map(finestOf)).toEqual([1, 0.001, 0.01, 1, 0]);
 });
 
+test("several sources of one control play it together: it is as far down as the one that is furthest", () => {
+  const by = mapping({ sort: "frames", controls: { Key: "leap", Pad: "leap" }, below: { Stick: "leap" } });
+  const { take } = readTable("Key,Pad,Stick\n0,0,0\n1,0,0\n1,1,0\n0,0.5,0\n0,0,-0.25\n0,0,1\n", by);
+  expect(take.lanes).toEqual({
+    leap: [
+      [1, 1],
+      [3, 0.5],
+      [4, 0.25],
+      [5, 0],
+    ],
+  });
+});
+
 test("an unrecognised cell is reported with its line, an unknown source once, and the rest is read", () => {
   const { take, notes } = readTable(
     [
