@@ -85,7 +85,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
   await done("sweep");
   await expect
     .poll(() => textOf(driver, "[data-testid=sweep-edges]"))
-    .toMatch(/From 17f, 283.3 ms up, nothing wanted is lost; at 16f, 266.7 ms, the value below, /);
+    .toMatch(/From 17f \(283.3 ms\) up, nothing wanted is lost; at 16f \(266.7 ms\), the value below, /);
   const chart = await find(driver, 'canvas[aria-label^="Hop: buffer, swept"]');
   await driver.executeScript("arguments[0].focus()", chart);
   const keys = (...of: string[]) =>

@@ -10,15 +10,7 @@ import { rememberMappings } from "../storage/records";
 import { Button } from "../ui/Button";
 import { Sheet } from "../ui/Sheet";
 import { LanesPicture } from "./LanesPicture";
-import {
-  beginMapping,
-  glanceAt,
-  GLANCE_BYTES,
-  listSigned,
-  listSources,
-  previewOf,
-  type Glance,
-} from "./model/mapping";
+import { beginMapping, glanceAt, GLANCE_BYTES, previewOf, type Glance } from "./model/mapping";
 import { MappingSentence } from "./MappingSentence";
 import { SourceList } from "./SourceList";
 
@@ -225,13 +217,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
         <>
           <MappingSentence kit={kit} glance={glance} mapping={mapping} onChange={setChanged} />
           <FirstRows glance={glance} />
-          <SourceList
-            kit={kit}
-            sources={listSources(glance, mapping)}
-            signed={listSigned(glance, mapping)}
-            mapping={mapping}
-            onChange={setChanged}
-          />
+          <SourceList kit={kit} glance={glance} mapping={mapping} onChange={setChanged} />
           {!(ended && "notes" in ended) && <Preview kit={kit} glance={glance} mapping={mapping} />}
           <WhoseLine whose={whose} onChange={setWhose} />
           {ended && "notes" in ended && (

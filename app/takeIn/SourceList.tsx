@@ -1,7 +1,7 @@
-import { ownValue } from "#core";
-import type { Kit, Mapping } from "#core";
+import { useMemo } from "react";
+import { ownValue, type Kit, type Mapping } from "#core";
 import { ChoiceWord } from "../ui/ChoiceWord";
-import { mapBelow, mapSource } from "./model/mapping";
+import { listSigned, listSources, mapBelow, mapSource, type Glance } from "./model/mapping";
 
 /** The beginnings of choices that are controls and gates. */
 const CONTROL = "control ";
@@ -16,18 +16,18 @@ const LONG_LETTERS = 28;
 /** The control of each column, name or signal, as a list of sentences. */
 export function SourceList({
   kit,
-  sources,
-  signed,
+  glance,
   mapping,
   onChange,
 }: {
   kit: Kit;
-  sources: readonly string[];
-  /** Those with values below 0, which can play another control. */
-  signed: readonly string[];
+  glance: Glance;
   mapping: Mapping;
   onChange: (mapping: Mapping) => void;
 }) {
+  const sources = useMemo(() => listSources(glance, mapping), [glance, mapping]);
+  // Those with values below 0, which can play another control.
+  const signed = useMemo(() => listSigned(glance, mapping), [glance, mapping]);
   const nothing = { value: "", label: "nothing" };
   const controls = kit.controls.map(({ id, name }) => ({ value: `${CONTROL}${id}`, label: name || id }));
   const gates = (kit.gates ?? []).map(({ id, name }) => ({

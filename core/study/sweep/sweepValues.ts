@@ -87,9 +87,9 @@ interface SweepStep {
 
 /**
  * Yields the points of each value of a number over takes: every take is run under the changed kit, with every
- * repetition. All values use the same repetitions. Performances, losses, delays and answers are those of the rules the
- * number and those beside it belong to. A value that gives the kit faults yields a point without runs. Yields after every run; the takes of a
- * repetition follow each other.
+ * repetition. All values use the same repetitions. Performances, losses, delays and answers are those of the rules that the
+ * number, and those set beside it, belong to. A value that gives the kit faults yields a point without runs. Yields after every
+ * run; the takes of a repetition follow each other.
  */
 export function* sweepValues(
   question: SweepQuestion,
