@@ -1,4 +1,5 @@
 import { nameOf, type Kit, type Take } from "#core";
+import { cutLetters } from "../ui/fitText";
 
 const WIDTH = 760;
 const LABEL = 120;
@@ -36,7 +37,7 @@ export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
       {lanes.map(({ id, lane, list }, row) => (
         <g key={`${list} ${id}`}>
           <text x="0" y={row * ROW + 15} className="fill-ink text-xs">
-            {nameOf(kit, list, id).slice(0, 18)}
+            {cutLetters(nameOf(kit, list, id), 18)}
           </text>
           <rect x={LABEL} y={row * ROW + 3} width={WIDTH - LABEL} height={ROW - 6} className="fill-sand" />
           {barsOf(lane, end).map(({ from, to }, k) => (
