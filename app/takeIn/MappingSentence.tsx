@@ -19,6 +19,12 @@ const SORTS = [
 ] as const;
 
 type Unit = NonNullable<Mapping["unit"]>;
+type Start = NonNullable<Mapping["start"]>;
+
+const STARTS = [
+  { value: "zero", label: "0", hint: "frame 0 is at time 0" },
+  { value: "first-row", label: "the first row", hint: "frame 0 is at the time of the first row" },
+];
 
 interface Props {
   readonly kit: Kit;
@@ -98,6 +104,13 @@ function TableWords(props: Props & { glance: { sort: "table" } & Glance }) {
             value={mapping.unit ?? "frames"}
             choices={UNITS}
             onChoose={unit => onChange({ ...mapping, unit: unit as Unit })}
+          />{" "}
+          from{" "}
+          <ChoiceWord
+            label="start of times"
+            value={mapping.start ?? "zero"}
+            choices={STARTS}
+            onChoose={start => onChange({ ...mapping, start: start as Start })}
           />
           .
         </KeptMarks>

@@ -21,6 +21,8 @@ export const mappingSchema = v.strictObject({
   rate,
   /** The unit of times in a table; a dump carries its own. */
   unit: v.exactOptional(v.picklist(["frames", "s", "ms", "us", "ns"], "choice")),
+  /** The time of a table at which the take begins: 0, or that of the first row, as for times of a clock or of a whole session. */
+  start: v.exactOptional(v.picklist(["zero", "first-row"], "choice")),
   /** The columns of a table, by their headers. `control` and `value` only for a row per change. */
   time: v.exactOptional(text),
   control: v.exactOptional(text),

@@ -246,13 +246,15 @@ export function finestOf(written: string): number {
 /**
  * Converts a time to frames of a rate. A time that is a whole number of millionths of a frame converts
  * exactly. `finest`: the finest unit in which it is written. If the time of a whole frame may have been rounded or cut to it,
- * that frame is returned: 16 and 17 ms are frame 1 at 60 Hz. Times in frames, and those coarser than half a frame, stay as they are.
+ * that frame is returned: 16 and 17 ms are frame 1 at 60 Hz. `late`: how much later than that frame it may be written, half a unit
+ * by rounding. Times in frames, and those coarser than half a frame, stay as they are.
  */
 export function toFrames(
   time: number,
   unit: NonNullable<Mapping["unit"]>,
   rateHz: number,
   finest = 0,
+  late = finest / 2,
 ): number {
   if (unit === "frames") return time;
   const perUnit = SECONDS[unit] * rateHz;
@@ -261,5 +263,5 @@ export function toFrames(
   if (room >= 0.5) return x;
   const next = Math.ceil(x);
   if (next - x < room - MILLIONTH) return next;
-  return x - (next - 1) <= room / 2 + MILLIONTH ? next - 1 : x;
+  return x - (next - 1) <= late * perUnit + MILLIONTH ? next - 1 : x;
 }

@@ -1,5 +1,5 @@
 import type { Kit, Mapping } from "#core";
-import { readNumber, SECONDS } from "./createRecording";
+import { readNumber, SECONDS, toFrames } from "./createRecording";
 
 /** Normalises a name to lower-case letters and digits, so that spellings can be compared. */
 const plain = (name: string) => name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "");
@@ -71,6 +71,9 @@ function guessUnit(name: string, times: readonly number[], isRowPerFrame: boolea
   return /^(time|t|timestamp)$/.test(plain(name)) ? "s" : "frames";
 }
 
+/** The time from which on a table's first row is taken for the beginning of its take; s. */
+const LATE_START_SECONDS = 10;
+
 /**
  * Guesses a mapping from a table's header: a row per change if it has a column of controls, otherwise a row
  * per frame. `rows`: the first ones, whose times show their unit where its name does not.
@@ -96,7 +99,9 @@ export function guessTableMapping(
   const times = rows
     .map(row => readNumber((row[head.indexOf(time ?? "")] ?? "").trim()))
     .filter(Number.isFinite);
-  const timed = time === undefined ? {} : { time, unit: guessUnit(time, times, !isChanges, kit.rate) };
+  const unit = guessUnit(time ?? "", times, !isChanges, kit.rate);
+  const isLate = toFrames(times[0] ?? 0, unit, kit.rate) > LATE_START_SECONDS * kit.rate;
+  const timed = time === undefined ? {} : { time, unit, ...(isLate ? { start: "first-row" as const } : {}) };
   if (isChanges) {
     const controls = Object.fromEntries(kit.controls.map(({ id }) => [id, id]));
     return { ...common, sort: "changes", ...timed, control, value, controls };

@@ -52,7 +52,7 @@ function findColumns(
 export function beginTable(mapping: Mapping, head: readonly string[]): Result<TableReader> {
   const columns = findColumns(mapping, head);
   if (!columns.ok) return columns;
-  const { sort, unit = "frames", rate } = mapping;
+  const { sort, unit = "frames", rate, start = "zero" } = mapping;
   const recording = createRecording(mapping);
   const timeAt = columns.value(mapping.time);
   const controlAt = columns.value(mapping.control);
@@ -60,11 +60,17 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
   const played = listMapped(mapping).map(name => ({ name, at: columns.value(name) }));
   const signed = new Set(Object.keys(mapping.below ?? {}));
   let rows = 0;
+  let first = start === "zero" ? 0 : undefined;
   const timeOf = (cells: readonly string[], line: number): number | undefined => {
     if (timeAt < 0) return rows;
     const written = (cells[timeAt] ?? "").trim();
     const time = readNumber(written);
-    if (Number.isFinite(time)) return toFrames(time, unit, rate, finestOf(written));
+    if (Number.isFinite(time)) {
+      first ??= time;
+      const finest = finestOf(written);
+      // The time of the first row was rounded or cut, too.
+      return toFrames(time - first, unit, rate, finest, first === 0 ? finest / 2 : finest);
+    }
     recording.note(`line ${line}: “${written}” is no time`);
     return undefined;
   };

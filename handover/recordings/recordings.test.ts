@@ -139,6 +139,37 @@ test("frames whose times were rounded or cut by their writer are those frames ag
   expect(["17", "0,017", "-1.25", "5.", "1e-3"].map(finestOf)).toEqual([1, 0.001, 0.01, 1, 0]);
 });
 
+test("times of a clock begin with the first row, and rounded ones are still the frames they name", () => {
+  for (const rate of [60, 144])
+    for (const cut of [Math.round, Math.floor]) {
+      const began = 1_701_430_000_123.4;
+      const stamp = (frame: number) => cut(began + (frame * 1000) / rate);
+      const rows = [0, 1, 2, 5, 6, 601, 602].map((frame, k) => `${stamp(frame)},${k % 2}`);
+      const by = mapping({
+        sort: "frames",
+        rate,
+        time: "t",
+        unit: "ms",
+        start: "first-row",
+        controls: { a: "leap" },
+      });
+      const { take, notes } = readTable(["t,a", ...rows].join("\n"), by);
+      expect(notes).toEqual([]);
+      expect(take.lanes.leap!.map(([x]) => x)).toEqual([1, 2, 5, 6, 601, 602]);
+    }
+  const startOf = (...times: readonly string[]) =>
+    guessTableMapping(
+      KIT,
+      ["time_s", "Leap"],
+      times.map(time => [time, "0"]),
+    ).start;
+  expect([startOf("0.5", "0.51"), startOf("132.5", "132.6"), startOf()]).toEqual([
+    undefined,
+    "first-row",
+    undefined,
+  ]);
+});
+
 test("several sources of one control play it together: it is as far down as the one that is furthest", () => {
   const by = mapping({ sort: "frames", controls: { Key: "leap", Pad: "leap" }, below: { Stick: "leap" } });
   const { take } = readTable("Key,Pad,Stick\n0,0,0\n1,0,0\n1,1,0\n0,0.5,0\n0,0,-0.25\n0,0,1\n", by);

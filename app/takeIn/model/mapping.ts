@@ -209,8 +209,9 @@ export function mapBelow(
 /** Returns a mapping for another sort of rows, guessed from the names. */
 export function turnSort(kit: Kit, glance: Glance, mapping: Mapping, sort: "changes" | "frames"): Mapping {
   if (glance.sort !== "table" || sort === mapping.sort) return mapping;
-  const { format, version, rate, unit, time } = mapping;
-  const common = { format, version, rate, sort, ...(unit ? { unit } : {}), ...(time ? { time } : {}) };
+  const { format, version, rate, unit, time, start } = mapping;
+  const timed = { ...(unit ? { unit } : {}), ...(time ? { time } : {}), ...(start ? { start } : {}) };
+  const common = { format, version, rate, sort, ...timed };
   if (sort === "frames") return guessControls(kit, glance, { ...common, controls: {} });
   const others = glance.head.filter(name => name !== time);
   const [control = "", value = ""] = others;
