@@ -1,4 +1,3 @@
-import { countWords } from "../../formats/words";
 import { shareOf, type Share } from "../hands/wilson";
 import type { MoveFeel } from "./feelReport";
 
@@ -56,11 +55,12 @@ export function formatContrast(
 ): string | undefined {
   const [first] = contrasts;
   if (first?.most === undefined || first.least === undefined) return undefined;
-  const lossesOf = (group: number, count: (n: number) => string = String) => {
+  const lossesOf = (group: number) => {
     const { hits, n } = first.lost[group]!;
-    return `${hits === 0 ? "none" : hits} of ${count(n)}`;
+    return `${hits === 0 ? "none" : hits} of ${n}`;
   };
   const name = (group: number) => groups[group]!.name;
   const chance = first.apart > 0 ? "" : "; so few may differ by chance";
-  return `${nameOfMove(first.move)} differs most: ${name(first.most)} loses ${lossesOf(first.most, n => countWords(n, "press", "presses"))}, ${name(first.least)} ${lossesOf(first.least)}${chance}.`;
+  const presses = first.lost[first.most]!.n === 1 ? "press" : "presses";
+  return `${nameOfMove(first.move)} differs most: ${name(first.most)} loses ${lossesOf(first.most)} ${presses}, ${name(first.least)} ${lossesOf(first.least)}${chance}.`;
 }
