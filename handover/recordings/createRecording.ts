@@ -234,6 +234,12 @@ export function readSignedCell(cell: string): number | undefined {
 /** The length of each unit of time in seconds; frames depend on the rate. */
 export const SECONDS = { s: 1, ms: 1e-3, us: 1e-6, ns: 1e-9 } as const;
 
+/** Parses a cell of a source that opens a gate: as `readCell` does, or any number; 1 for all but 0. */
+export function readGateCell(cell: string): number | undefined {
+  const value = readCell(cell) ?? readNumber(cell.trim());
+  return Number.isNaN(value) ? undefined : value === 0 ? 0 : 1;
+}
+
 const MILLIONTH = 1e-6;
 
 /** Returns the finest unit of a written number: 0.001 of "0,017"; 0 if it has an exponent. */

@@ -3,6 +3,7 @@ import {
   createRecording,
   finestOf,
   readCell,
+  readGateCell,
   readSignedCell,
   readNumber,
   toFrames,
@@ -23,6 +24,24 @@ export interface TableReader {
 /** Returns the sources that a mapping knows. */
 export const listMapped = ({ controls, below, gates }: Mapping): readonly string[] =>
   Object.keys({ ...controls, ...below, ...gates });
+
+/** How the cells of a source are read, and what to write in place of one that is no value. */
+interface Reading {
+  readonly read: (cell: string) => number | undefined;
+  readonly cure: string;
+}
+
+const PLAIN: Reading = { read: readCell, cure: "write 0 to 1, down or up" };
+
+/** Returns the readings of sources with values below 0, and of those that open a gate and play no control. */
+function readingsOf({ controls, below = {}, gates = {} }: Mapping): ReadonlyMap<string, Reading> {
+  const readings = new Map<string, Reading>();
+  for (const source of Object.keys(gates))
+    if (!Object.hasOwn(controls, source)) readings.set(source, { read: readGateCell, cure: "write 0 or 1" });
+  for (const source of Object.keys(below))
+    readings.set(source, { read: readSignedCell, cure: "write −1 to 1" });
+  return readings;
+}
 
 /** Finds a mapping's columns in a header; a missing column is a fault that lists the existing ones. */
 function findColumns(
@@ -58,7 +77,7 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
   const controlAt = columns.value(mapping.control);
   const valueAt = columns.value(mapping.value);
   const played = listMapped(mapping).map(name => ({ name, at: columns.value(name) }));
-  const signed = new Set(Object.keys(mapping.below ?? {}));
+  const readingOf = readingsOf(mapping);
   let rows = 0;
   let first = start === "zero" ? 0 : undefined;
   const timeOf = (cells: readonly string[], line: number): number | undefined => {
@@ -75,11 +94,10 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
     return undefined;
   };
   const put = (source: string, x: number, cell: string, line: number) => {
-    const isSigned = signed.has(source);
-    const value = isSigned ? readSignedCell(cell) : readCell(cell);
+    const { read, cure } = readingOf.get(source) ?? PLAIN;
+    const value = read(cell);
     if (value === undefined) {
-      const cure = isSigned ? "write −1 to 1" : "write 0 to 1, down or up";
-      const why = !isSigned && readSignedCell(cell) !== undefined ? ", or map what is below 0" : "";
+      const why = read === readCell && readSignedCell(cell) !== undefined ? ", or map what is below 0" : "";
       recording.note(`line ${line}: “${cell}” is no value of ${source}: ${cure}${why}`);
     } else recording.set(source, x, value, () => `line ${line}`);
   };

@@ -170,6 +170,21 @@ test("times of a clock begin with the first row, and rounded ones are still the 
   ]);
 });
 
+test("a gate is open while its column is not 0, whatever it counts", () => {
+  const by = mapping({ sort: "frames", controls: {}, gates: { contacts: "footing" } });
+  const { take, notes } = readTable("contacts\n2\n0\n-1\nyes\n\nup\nairborne\n4\n", by);
+  expect(take.gates).toEqual({
+    footing: [
+      [0, 1],
+      [1, 0],
+      [2, 1],
+      [4, 0],
+      [6, 1],
+    ],
+  });
+  expect(notes).toEqual(["line 8: “airborne” is no value of contacts: write 0 or 1"]);
+});
+
 test("several sources of one control play it together: it is as far down as the one that is furthest", () => {
   const by = mapping({ sort: "frames", controls: { Key: "leap", Pad: "leap" }, below: { Stick: "leap" } });
   const { take } = readTable("Key,Pad,Stick\n0,0,0\n1,0,0\n1,1,0\n0,0.5,0\n0,0,-0.25\n0,0,1\n", by);
