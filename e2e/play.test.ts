@@ -1,5 +1,7 @@
-import { Key, type WebDriver } from "selenium-webdriver";
+import { readFileSync } from "node:fs";
+import { By, Key, type WebDriver } from "selenium-webdriver";
 import { beforeEach, expect, test } from "vitest";
+import type { Kit, Take } from "#core";
 import {
   choose,
   clickOn,
@@ -10,6 +12,7 @@ import {
   typeOver,
   waitFor,
   openDemo as openDemoKit,
+  openKit,
   openNewKit,
   openShelf,
   chooseRule,
@@ -298,6 +301,23 @@ test("the opponent's script is edited as sentences and changes the bout; a repla
   await press(driver, "Remove the stage");
   await press(driver, "Put it back");
   await find(driver, "[data-testid=duel-script]");
+});
+
+test("a take with gates of its own has a note on the stage, until another is opened or a key is played", async () => {
+  const read = (name: string) =>
+    JSON.parse(readFileSync(`demo/belfry-runner/${name}.json`, "utf8")) as unknown;
+  const take = read("1-clean-climb") as Take;
+  const own: Take = { ...take, id: "own", name: "Own gates", stage: "none", gates: { footing: [[0, 1]] } };
+  await openKit(session, read("kit") as Kit, [own, take]);
+  const note = By.xpath(`//*[@role="status"][contains(., "the stage takes no part in it")]`);
+  const isNoted = async () => (await driver.findElements(note)).length > 0;
+  await press(driver, `Open ${take.name}`);
+  await expect.poll(() => textOf(driver, "[data-testid=open-take]")).toContain(take.name);
+  expect(await isNoted()).toBe(false);
+  await press(driver, `Open ${own.name}`);
+  await expect.poll(isNoted).toBe(true);
+  await press(driver, "Start listening");
+  await expect.poll(isNoted).toBe(false);
 });
 
 test("a rule without content in the open take names a take that has some", async () => {

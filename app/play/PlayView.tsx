@@ -15,6 +15,7 @@ import { LinkedScene } from "./LinkedScene";
 import { LevelBar } from "./runner/LevelBar";
 import { StageBar } from "./StageBar";
 import { StageScene } from "./StageScene";
+import { UnstagedNote } from "./UnstagedNote";
 import { STAGE_SCREENS } from "./stageScreens";
 import { TakeList } from "./TakeList";
 import { ModeNow } from "../parts/ModeNow";
@@ -147,8 +148,9 @@ function StagePart({
     );
   return (
     <>
-      <div className="min-h-0 grow border-t border-line narrow:h-[max(11rem,45dvh)] narrow:grow-0">
+      <div className="relative min-h-0 grow border-t border-line narrow:h-[max(11rem,45dvh)] narrow:grow-0">
         <StageScene helps={helps} label={`The stage of ${kit.name}`} brush={brush} onDone={onDone} />
+        {!brush && <UnstagedNote />}
       </div>
       {!STAGE_PAINTERS[stage.kind].paintsPrompts && (
         <div className="px-5 empty:hidden">
