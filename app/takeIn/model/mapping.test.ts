@@ -151,6 +151,9 @@ test("a column opens the gate of its name, and the take is judged by it in place
   expect("gates" in turned).toBe(false);
   expect(mapSource(mapping, "Leap", "footing", "gates").controls).toEqual({});
   expect("gates" in mapSource(mapping, "Footing", undefined)).toBe(false);
+  const tilting = mapBelow(turned, "Footing", "crouch");
+  expect(mapSource(tilting, "Footing", "leap").below).toEqual({ Footing: "crouch" });
+  expect("below" in mapSource(tilting, "Footing", "footing", "gates")).toBe(false);
   expect("stage" in takeOf(turned)).toBe(false);
   const changes = begin("b.csv", "frame,key,value\n0,Leap,1\n1,Footing,1\n3,Footing,0\n");
   expect(takeOf(changes.mapping, changes.glance)).toMatchObject({

@@ -181,9 +181,12 @@ function without(mapped: Mapped, source: string): Mapped {
 const partOf = (list: "below" | "gates", mapped: Mapped): Partial<Mapping> =>
   Object.keys(mapped).length === 0 ? {} : { [list]: mapped };
 
-/** Returns a mapping with a source playing a control or, by `list`, opening a gate; `id` undefined: neither. */
+/**
+ * Returns a mapping with a source playing a control or, by `list`, opening a gate; `id` undefined: neither. One that opens a gate
+ * plays no control with its values below 0 either.
+ */
 export function mapSource(
-  { gates = {}, ...mapping }: Mapping,
+  { gates = {}, below = {}, ...mapping }: Mapping,
   source: string,
   id: string | undefined,
   list: "controls" | "gates" = "controls",
@@ -193,6 +196,7 @@ export function mapSource(
     ...mapping,
     controls: { ...without(mapping.controls, source), ...(list === "controls" ? added : {}) },
     ...partOf("gates", { ...without(gates, source), ...(list === "gates" ? added : {}) }),
+    ...partOf("below", list === "gates" ? without(below, source) : below),
   };
 }
 
