@@ -6,7 +6,7 @@ import { EMPTY_POINT } from "../../tests/emptyPoint";
 import { formatOnsets, withAims } from "./characters";
 import { layoutGoal } from "./goalField";
 import { contrastOf, formatRowContrast, sortByContrast, type ShareRow } from "./shareRows";
-import { formatGroupLimits, listSweptGroups, isRowWhole, runsOfValue } from "./sweepLines";
+import { formatGroupLimits, listSweptGroups, keepWholeRows, runsOfValue } from "./sweepLines";
 import { listSwept } from "./sweptNumbers";
 
 const share = (value: number, half = 0.02): Share => ({
@@ -102,14 +102,17 @@ test("halves of the plays add up to the runs of a value, and rows of a field do 
   expect(runsWith(coyote)).toBe(4);
 });
 
-test("a row of a field is shown once it is played as often as was asked; faults at every value are all there is", () => {
+test("a field has the rows that are played as often as was asked; faults at every value are all there is", () => {
   const row = (...repetitions: readonly number[]) =>
     repetitions.map((own, value) => ({ ...EMPTY_POINT, value, runs: own * 2, repetitions: own }));
-  expect(isRowWhole(undefined, 1)).toBe(false);
-  expect(isRowWhole(row(3, 3, 0), 4)).toBe(false);
-  expect(isRowWhole(row(4, 4, 0), 4)).toBe(true);
-  expect(isRowWhole(row(0.5, 0.5), 1)).toBe(false);
-  expect(isRowWhole(row(0, 0), 4)).toBe(true);
+  const [whole, shorter, faulty] = [row(4, 4, 0), row(3, 3, 0), row(0, 0)];
+  expect(keepWholeRows([undefined, shorter, whole, faulty], 4)).toEqual([
+    undefined,
+    undefined,
+    whole,
+    faulty,
+  ]);
+  expect(keepWholeRows([row(0.5, 0.5)], 1)).toEqual([undefined]);
 });
 
 test("aims are those of the fitted takes that are unchanged, and of no other character", () => {

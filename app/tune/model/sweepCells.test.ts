@@ -2,6 +2,7 @@ import { expect, test } from "vitest";
 import type { SweepPoint } from "#core";
 import { EMPTY_POINT } from "../../tests/emptyPoint";
 import { areShowingsNamed, sweepCellOf } from "./sweepCells";
+import { keepWholeRows } from "./sweepLines";
 
 const EMPTY: SweepPoint = { ...EMPTY_POINT, runs: 2 };
 const REQUESTED: SweepPoint = { ...EMPTY, performed: { direct: 1, buffer: 0, coyote: 0, both: 0 } };
@@ -45,4 +46,12 @@ test("a cell is full only where nothing that it counts was lost, unanswered or u
   expect(sweepCellOf(late, true)).toMatchObject({ text: "2?", isClean: false });
   expect(sweepCellOf(late, false)).toMatchObject({ text: "●", isClean: true });
   expect(sweepCellOf({ ...EMPTY, runs: 0 }, true)).toMatchObject({ text: "", isClean: false });
+});
+
+test("showings are not named for a difference between rows of which one still runs", () => {
+  const showings = { ...REQUESTED, answered: 2, unanswered: 2 };
+  const whole = [{ ...showings, runs: 8, repetitions: 4 }];
+  const running = [{ ...showings, unanswered: 1, runs: 6, repetitions: 3 }];
+  expect(areShowingsNamed([...whole, ...running])).toBe(true);
+  expect(areShowingsNamed(keepWholeRows([whole, running], 4).flatMap(row => row ?? []))).toBe(false);
 });

@@ -83,12 +83,16 @@ export function linesOf(points: readonly SweepPoint[]): ChartLine[] {
 }
 
 /**
- * Returns whether a row of a field has been played as often as was asked, or has faults at each value. Cells of rows with fewer
- * plays would look better than those of others.
+ * Returns the rows of a field with those left out (undefined) that have been played less often than was asked: while a field runs,
+ * their cells look better than those of others, and shares of them differ without a reason.
  */
-export function isRowWhole(row: readonly SweepPoint[] | undefined, plays: number): boolean {
-  if (!row) return false;
-  return row.every(({ runs, repetitions }) => runs === 0 || repetitions >= plays);
+export function keepWholeRows(
+  rows: readonly (readonly SweepPoint[] | undefined)[],
+  plays: number,
+): readonly (readonly SweepPoint[] | undefined)[] {
+  const isWhole = (row: readonly SweepPoint[]) =>
+    row.every(({ runs, repetitions }) => runs === 0 || repetitions >= plays);
+  return rows.map(row => (row && isWhole(row) ? row : undefined));
 }
 
 /** Returns the point nearest to a value among those that could be run; undefined if none could. */

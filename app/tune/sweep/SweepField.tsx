@@ -5,7 +5,7 @@ import { FieldDrawing } from "../FieldDrawing";
 import { FieldTable, type ChoosableCell } from "../FieldTable";
 import { HiddenPicture } from "../HiddenPicture";
 import { areShowingsNamed, sweepCellOf } from "../model/sweepCells";
-import { isRowWhole } from "../model/sweepLines";
+import { keepWholeRows } from "../model/sweepLines";
 import { formatShort, presentOf } from "../model/sweptNumbers";
 import { TryBar } from "./SweepChart";
 import { PairWords } from "./SweepWords";
@@ -35,17 +35,19 @@ export function SweepField({
   group?: string;
 }) {
   const open = useDocument(state => state.kit) ?? kit;
-  const points = cells.flatMap(list => list ?? []);
-  const columns = [...new Set(points.map(({ value }) => value))].sort((a, b) => a - b);
+  const columns = [...new Set(cells.flatMap(row => row ?? []).map(({ value }) => value))].sort(
+    (a, b) => a - b,
+  );
+  const whole = keepWholeRows(cells, plays);
+  const points = whole.flatMap(row => row ?? []);
   const isShown = areShowingsNamed(points);
-  const pointAt = (r: number, value: number) =>
-    isRowWhole(cells[r], plays) ? cells[r]!.find(item => item.value === value) : undefined;
+  const pointAt = (r: number, value: number) => whole[r]?.find(item => item.value === value);
   const isNow = (r: number, value: number) =>
     rows[r] === presentOf(kit, two) && value === presentOf(kit, one);
   const isTried = (r: number, value: number) => trying.value === value && rows[r] === presentOf(open, two);
   const tryIt = (r: number, value: number) =>
     trying.tryValue(one.swept, value, one.name, [{ swept: two.swept, value: rows[r]! }]);
-  const looked = cells.flatMap((_, r) => {
+  const looked = whole.flatMap((_, r) => {
     const value = columns.find(own => (trying.value === undefined ? isNow(r, own) : isTried(r, own)));
     const point = value === undefined ? undefined : pointAt(r, value);
     return point && point.runs > 0 ? [{ row: rows[r]!, point }] : [];
