@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { countWords } from "#core";
 import { Button } from "../ui/Button";
 import { Flap } from "../ui/Flap";
@@ -8,7 +8,7 @@ import { useRuleClips } from "./useRuleClips";
 const WORD = "text-sm text-moss underline-offset-4 hover:underline";
 
 /** Copying several rules, chosen from a list, and pasting rules of any kit. */
-export function RuleClips({ rules }: { rules: readonly RuleItem[] }) {
+export const RuleClips = memo(function RuleClips({ rules }: { rules: readonly RuleItem[] }) {
   const { copy, paste } = useRuleClips();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const copied = rules.filter(rule => rule.list !== "switches");
@@ -62,4 +62,4 @@ export function RuleClips({ rules }: { rules: readonly RuleItem[] }) {
       </button>
     </p>
   );
-}
+});

@@ -109,7 +109,7 @@ export function ShapeView() {
             All moves as a table
           </Link>
         )}
-        <RuleClips rules={rules} />
+        <RuleClips rules={listed} />
         <RuleList rules={listed} openKey={isTable ? undefined : open?.key} warned={warned} />
       </div>
       <section

@@ -1,12 +1,12 @@
-import { useMemo, useState, type ReactNode } from "react";
+import { memo, useMemo, useState, type ReactNode } from "react";
 import { countWords, formatFate, formatMs, formatRepair, type Fate, type Repair } from "#core";
-import { usePlaybackControl } from "../../document/evaluationContext";
+import { useEvaluated, usePlaybackControl } from "../../document/evaluationContext";
 import { useJudging } from "../../judging/context";
 import { Button } from "../../ui/Button";
 import { TermWord } from "../../ui/Explained";
 import { Flap } from "../../ui/Flap";
 import { useTape } from "../hand/context";
-import { listPresses, type Late } from "../model/outcomes";
+import { listPresses, type Late, type PressLists } from "../model/outcomes";
 import { useRepairs } from "./useRepairs";
 import type { Evaluated } from "../../judging/judge";
 
@@ -149,13 +149,69 @@ function LatePresses({
   );
 }
 
-const WORD_LOOK = "flex items-center gap-1.5 whitespace-nowrap underline-offset-4 hover:underline";
+/** Returns the lists of presses of a judged take. */
+function usePressLists(evaluated: Evaluated): PressLists {
+  const { judge } = useJudging();
+  const { presses } = judge.outcomesOf(evaluated);
+  return useMemo(() => listPresses(presses), [presses]);
+}
+
+/** The opened list: of the presses that were lost, or of those performed late. */
+function ListOf({ of, close }: { of: "lost" | "late"; close: () => void }) {
+  const evaluated = useEvaluated();
+  return evaluated && <OpenList of={of} evaluated={evaluated} close={close} />;
+}
+
+function OpenList({
+  of,
+  evaluated,
+  close,
+}: {
+  of: "lost" | "late";
+  evaluated: Evaluated;
+  close: () => void;
+}) {
+  const { lost, late } = usePressLists(evaluated);
+  return of === "lost" ? (
+    <LostPresses evaluated={evaluated} lost={lost} close={close} />
+  ) : (
+    <LatePresses evaluated={evaluated} late={late} close={close} />
+  );
+}
+
+/** A count of presses that opens their list. It renders when the count changes, which most steps of a number leave as it is. */
+const CountFlap = memo(function CountFlap({ of, count }: { of: "lost" | "late"; count: number }) {
+  return (
+    <Flap
+      word={
+        of === "late" ? (
+          `${count} late`
+        ) : (
+          <>
+            <svg aria-hidden width="14" height="14" viewBox="0 0 14 14">
+              <path
+                d="M3 11a5.2 5.2 0 1 1 7.5-.6"
+                fill="none"
+                className="stroke-foxglove"
+                strokeWidth="2.4"
+              />
+            </svg>
+            {countWords(count, "press", "presses")} lost
+          </>
+        )
+      }
+      wordLook="flex items-center gap-1.5 whitespace-nowrap underline-offset-4 hover:underline"
+      anchor="top"
+      panelLook="max-h-80 w-[460px] p-2"
+    >
+      {close => <ListOf of={of} close={close} />}
+    </Flap>
+  );
+});
 
 /** The number of presses of the open take that were lost, unused or late, each with its list. */
 export function LostList({ evaluated }: { evaluated: Evaluated }) {
-  const { judge } = useJudging();
-  const { presses } = judge.outcomesOf(evaluated);
-  const { lost, silent, late } = useMemo(() => listPresses(presses), [presses]);
+  const { lost, silent, late } = usePressLists(evaluated);
   return (
     <span className="flex items-center gap-3">
       {lost.length === 0 ? (
@@ -168,37 +224,9 @@ export function LostList({ evaluated }: { evaluated: Evaluated }) {
           )}
         </span>
       ) : (
-        <Flap
-          word={
-            <>
-              <svg aria-hidden width="14" height="14" viewBox="0 0 14 14">
-                <path
-                  d="M3 11a5.2 5.2 0 1 1 7.5-.6"
-                  fill="none"
-                  className="stroke-foxglove"
-                  strokeWidth="2.4"
-                />
-              </svg>
-              {countWords(lost.length, "press", "presses")} lost
-            </>
-          }
-          wordLook={WORD_LOOK}
-          anchor="top"
-          panelLook="max-h-80 w-[460px] p-2"
-        >
-          {close => <LostPresses evaluated={evaluated} lost={lost} close={close} />}
-        </Flap>
+        <CountFlap of="lost" count={lost.length} />
       )}
-      {late.length > 0 && (
-        <Flap
-          word={`${late.length} late`}
-          wordLook={WORD_LOOK}
-          anchor="top"
-          panelLook="max-h-80 w-[460px] p-2"
-        >
-          {close => <LatePresses evaluated={evaluated} late={late} close={close} />}
-        </Flap>
-      )}
+      {late.length > 0 && <CountFlap of="late" count={late.length} />}
     </span>
   );
 }
