@@ -13,7 +13,6 @@ const BAR_Y = 46;
 const BAR = 30;
 const ROW = 20;
 const DOT_ROWS = 2;
-/** The space a track needs on its left for its words. */
 /** The width of a letter of the words beside a line, about. */
 const LETTER_PX = 6.2;
 

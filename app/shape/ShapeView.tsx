@@ -1,6 +1,6 @@
 import { useLayoutEffect, useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
-import { describeRule, traitsOf, formatIssue, type Issue, type Kit } from "#core";
+import { describeRule, formatIssue, type Issue } from "#core";
 import { RuleTally } from "../maps/RuleTally";
 import { pathOfRule } from "../edits/ruleEdits";
 import { Button } from "../ui/Button";
@@ -14,6 +14,7 @@ import { RuleActions } from "./RuleActions";
 import { RuleClips } from "./RuleClips";
 import { RuleList } from "./RuleList";
 import { RuleMap } from "./RuleMap";
+import { firstRule, patternOf } from "./model/firstRule";
 import { listRules, type RuleItem } from "./model/rules";
 import { groupIssues, listShown } from "./model/ruleIssues";
 import { TryIt } from "./TryIt";
@@ -24,14 +25,6 @@ import { curesOf, formatWarning } from "../parts/model/warningWords";
 import { useEvaluation } from "../document/evaluationContext";
 import { useDocument, useHistory, useWorkbench } from "../document/workbenchContext";
 import { useTape } from "../tape/hand/context";
-
-function patternOf(kit: Kit, rule: RuleItem) {
-  if (rule.list === "patterns") return kit.patterns[rule.index];
-  if (rule.list === "prompts")
-    return kit.patterns.find(pattern => pattern.id === kit.prompts![rule.index]!.ask[0]);
-  if (rule.list !== "moves") return undefined;
-  return kit.patterns.find(pattern => pattern.id === kit.moves![rule.index]!.pattern);
-}
 
 /** An issue of a rule, with its cures as buttons. */
 function Trouble({ issue }: { issue: Issue }) {
@@ -47,12 +40,6 @@ function Trouble({ issue }: { issue: Issue }) {
       ))}
     </p>
   );
-}
-
-/** Returns whether a rule's map shows the press lengths that it answers. */
-function hasLengths(kit: Kit, rule: RuleItem): boolean {
-  const pattern = patternOf(kit, rule);
-  return pattern !== undefined && traitsOf(pattern.kind).maps.includes("press-length");
 }
 
 /** Sets the rule being shaped on the tape, while the view is open. */
@@ -77,11 +64,7 @@ export function ShapeView() {
   const [search] = useSearchParams();
   const rules = useMemo(() => (kit ? listRules(kit) : []), [kit]);
   const listed = useRestedRules(rules);
-  const open = useOpenRule(
-    rules,
-    search.get("rule"),
-    all => all.find(rule => kit && hasLengths(kit, rule)) ?? all[0],
-  );
+  const open = useOpenRule(rules, search.get("rule"), all => kit && firstRule(kit, all));
   const isTable = search.get("rule") === "moves" && (kit?.moves?.length ?? 0) > 0;
   useShaping(isTable ? undefined : open);
   useClipKeys(isTable ? undefined : open);
