@@ -35,7 +35,8 @@ export {
   type NamedTake,
   type ReadRecording,
 } from "./recordings/createRecording";
-export { guessControl, guessDumpMapping, guessGate, guessTableMapping } from "./recordings/guessMapping";
+export { guessChangeColumns, guessDumpMapping, guessTableMapping } from "./recordings/guessMapping";
+export { guessControls, guessGates } from "./recordings/guessNames";
 export { readDump } from "./recordings/readDump";
 export { beginTable, feedTable, listMapped, type TableFeed, type TableReader } from "./recordings/readTable";
 export { glanceAtTable, parseTable, TABLE_HEAD_BYTES } from "./recordings/parseTable";

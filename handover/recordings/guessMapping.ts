@@ -1,31 +1,6 @@
 import type { Kit, Mapping } from "#core";
-import { readNumber, SECONDS, toFrames } from "./createRecording";
-
-/** Normalises a name to lower-case letters and digits, so that spellings can be compared. */
-const plain = (name: string) => name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "");
-
-/** Returns the control whose id, name or key matches a name from another program; undefined for none. */
-export function guessControl(kit: Kit, source: string): string | undefined {
-  const last = plain(source.split(/[.:/]/).at(-1) ?? source);
-  const names = (control: Kit["controls"][number]) => [
-    control.id,
-    control.name,
-    ...control.bindings.flat().map(code =>
-      code
-        .split(":")
-        .at(-1)!
-        .replace(/^(?:Key|Digit|Arrow)/, ""),
-    ),
-  ];
-  return kit.controls.find(control =>
-    names(control).some(name => plain(name) === last || plain(name) === plain(source)),
-  )?.id;
-}
-
-/** Returns the gate whose id or name matches a name from another program; undefined for none. */
-export function guessGate({ gates = [] }: Kit, source: string): string | undefined {
-  return gates.find(gate => [gate.id, gate.name].some(name => plain(name) === plain(source)))?.id;
-}
+import { readNumber, readSignedCell, SECONDS, toFrames } from "./createRecording";
+import { guessControls, guessGates, plain } from "./guessNames";
 
 const TIMES = ["time", "t", "frame", "f", "ms", "timestamp", "seconds", "tick"];
 const CONTROLS = ["control", "button", "key", "input", "name", "action", "signal"];
@@ -74,56 +49,100 @@ function guessUnit(name: string, times: readonly number[], isRowPerFrame: boolea
 /** The time from which on a table's first row is taken for the beginning of its take; s. */
 const LATE_START_SECONDS = 10;
 
+type Rows = readonly (readonly string[])[];
+
+/** Guesses the unit and the start of a column of times. */
+function guessTimes(
+  time: string,
+  head: readonly string[],
+  rows: Rows,
+  isRowPerFrame: boolean,
+  rateHz: number,
+): Pick<Mapping, "time" | "unit" | "start"> {
+  const at = head.indexOf(time);
+  const times = rows.map(row => readNumber((row[at] ?? "").trim())).filter(Number.isFinite);
+  const unit = guessUnit(time, times, isRowPerFrame, rateHz);
+  const isLate = toFrames(times[0] ?? 0, unit, rateHz) > LATE_START_SECONDS * rateHz;
+  return { time, unit, ...(isLate ? { start: "first-row" as const } : {}) };
+}
+
+/** Returns the first column of a header that is named by one of some words; undefined for none. */
+function findNamed(head: readonly string[], words: readonly string[]): string | undefined {
+  const isNamed = (name: string) =>
+    words.some(
+      word =>
+        [plain(name), plain(withoutUnit(name))].includes(word) ||
+        (plain(name).startsWith(word) && word.length > 2),
+    );
+  return head.find(isNamed);
+}
+
+/** The columns of a table that has a row per change. */
+export interface ChangeColumns {
+  readonly control: string;
+  readonly value: string;
+}
+
 /**
- * Guesses a mapping from a table's header: a row per change if it has a column of controls, otherwise a row
- * per frame. `rows`: the first ones, whose times show their unit where its name does not.
+ * Guesses the columns of a table with a row per change: those named so; else one with names of the kit's controls or gates, and one
+ * with their values. Undefined if there are none. `rows`: the first ones; without any, the names alone decide.
  */
-export function guessTableMapping(
+export function guessChangeColumns(
   kit: Kit,
   head: readonly string[],
-  rows: readonly (readonly string[])[] = [],
-): Mapping {
-  const find = (words: readonly string[]) =>
-    head.find(name =>
-      words.some(
-        word =>
-          [plain(name), plain(withoutUnit(name))].includes(word) ||
-          (plain(name).startsWith(word) && word.length > 2),
-      ),
-    );
-  const time = find(TIMES);
-  const control = find(CONTROLS);
-  const value = find(VALUES);
+  rows: Rows,
+  time: string | undefined,
+): ChangeColumns | undefined {
+  const cellsOf = (name: string) => {
+    const at = head.indexOf(name);
+    return rows.map(row => (row[at] ?? "").trim()).filter(cell => cell !== "");
+  };
+  const others = head.filter(name => name !== time);
+  const hasNames = (name: string) => {
+    const cells = [...new Set(cellsOf(name))].filter(cell => readSignedCell(cell) === undefined);
+    return guessControls(kit, cells).size + guessGates(kit, cells).size > 0;
+  };
+  const hasValues = (name: string) => {
+    const cells = cellsOf(name);
+    return cells.length > 0 && cells.every(cell => readSignedCell(cell) !== undefined);
+  };
+  const named = findNamed(others, CONTROLS);
+  // A column named like that may hold numbers: a state, or a control called "Action" with a column of its own.
+  const isNamed = named !== undefined && !hasValues(named);
+  const control = isNamed ? named : others.find(hasNames);
+  if (control === undefined) return undefined;
+  const rest = others.filter(name => name !== control);
+  const value = findNamed(rest, VALUES) ?? (isNamed ? undefined : rest.find(hasValues));
+  return value === undefined ? undefined : { control, value };
+}
+
+/**
+ * Guesses a mapping from a table's header: a row per change if it has a column of controls and one of values, otherwise a row per
+ * frame. `rows`: the first ones, whose times show their unit where its name does not.
+ */
+export function guessTableMapping(kit: Kit, head: readonly string[], rows: Rows = []): Mapping {
+  const time = findNamed(head, TIMES);
+  const columns = time === undefined ? undefined : guessChangeColumns(kit, head, rows, time);
   const common = { format: "moss-tap/mapping", version: 1, rate: kit.rate } as const;
-  const isChanges = control !== undefined && value !== undefined && time !== undefined;
-  const times = rows
-    .map(row => readNumber((row[head.indexOf(time ?? "")] ?? "").trim()))
-    .filter(Number.isFinite);
-  const unit = guessUnit(time ?? "", times, !isChanges, kit.rate);
-  const isLate = toFrames(times[0] ?? 0, unit, kit.rate) > LATE_START_SECONDS * kit.rate;
-  const timed = time === undefined ? {} : { time, unit, ...(isLate ? { start: "first-row" as const } : {}) };
-  if (isChanges) {
+  const timed = time === undefined ? {} : guessTimes(time, head, rows, columns === undefined, kit.rate);
+  if (columns) {
     const controls = Object.fromEntries(kit.controls.map(({ id }) => [id, id]));
-    return { ...common, sort: "changes", ...timed, control, value, controls };
+    return { ...common, sort: "changes", ...timed, ...columns, controls };
   }
-  const played = head.flatMap(name => {
-    const meant = name === time ? undefined : guessControl(kit, name);
-    return meant === undefined ? [] : [[name, meant] as const];
-  });
+  const played = guessControls(
+    kit,
+    head.filter(name => name !== time),
+  );
   return { ...common, sort: "frames", ...timed, controls: Object.fromEntries(played) };
 }
 
 /** Guesses a mapping from the paths of a dump's signals. */
 export function guessDumpMapping(kit: Kit, paths: readonly string[]): Mapping {
-  const played = paths.flatMap(path => {
-    const meant = guessControl(kit, path);
-    return meant === undefined ? [] : [[path, meant] as const];
-  });
   return {
     format: "moss-tap/mapping",
     version: 1,
     sort: "dump",
     rate: kit.rate,
-    controls: Object.fromEntries(played),
+    controls: Object.fromEntries(guessControls(kit, paths)),
   };
 }

@@ -17,7 +17,8 @@ import {
 import { compileRules, runRules } from "#stage";
 import { writeVcd } from "../waveform/writeVcd";
 import { finestOf, readCell, toFrames } from "./createRecording";
-import { guessControl, guessDumpMapping, guessTableMapping } from "./guessMapping";
+import { guessDumpMapping, guessTableMapping } from "./guessMapping";
+import { guessControls, guessGates } from "./guessNames";
 import { glanceAtTable, parseTable, TABLE_HEAD_BYTES } from "./parseTable";
 import { readDump } from "./readDump";
 import { beginTable, feedTable } from "./readTable";
@@ -254,13 +255,8 @@ test("a take exported as a waveform is imported with the same events", () => {
 });
 
 test("mappings are guessed from names, ids and keys", () => {
-  expect(["leap", "Leap", "input.LEAP", "Space", "wheel"].map(name => guessControl(KIT, name))).toEqual([
-    "leap",
-    "leap",
-    "leap",
-    "leap",
-    undefined,
-  ]);
+  const names = ["leap", "Leap", "input.LEAP", "Space", "wheel"];
+  expect([...guessControls(KIT, names)]).toEqual(names.slice(0, 4).map(name => [name, "leap"]));
   expect(guessTableMapping(KIT, ["time_ms", "button", "value"])).toMatchObject({
     sort: "changes",
     time: "time_ms",
@@ -302,6 +298,38 @@ test("mappings are guessed from names, ids and keys", () => {
     changed("time at", ["1", "7"]),
   ]).toEqual(["s", "s", "frames"]);
   expect(guessDumpMapping(KIT, ["top.pad.leap", "top.clk"]).controls).toEqual({ "top.pad.leap": "leap" });
+});
+
+test("names with words beside the control or gate are matched, but not in place of one without them", () => {
+  const matched = (...sources: readonly string[]) => Object.fromEntries(guessControls(KIT, sources));
+  for (const name of ["btn_leap", "LeapPressed", "leap key", "is_leap_held", "LEAP_DOWN", "pad/leapInput"])
+    expect(matched(name), name).toEqual({ [name]: "leap" });
+  expect(matched("leap_pressed", "leap_held", "right_button")).toEqual({
+    leap_pressed: "leap",
+    right_button: "right",
+  });
+  expect(matched("leap_pressed", "leap")).toEqual({ leap: "leap" });
+  expect(matched("pressed", "key", "")).toEqual({});
+  const grounded = { ...KIT, gates: [{ id: "g", name: "Grounded" }] };
+  expect([...guessGates(grounded, ["is_grounded", "isGroundedNow"])]).toEqual([["is_grounded", "g"]]);
+});
+
+test("a table of changes is recognised by its cells where its columns have other names", () => {
+  const head = ["t_ms", "what", "how"];
+  const rows = [
+    ["0", "leap", "down"],
+    ["90", "leap", "up"],
+    ["95", "lamp", "1"],
+  ];
+  expect(guessTableMapping(KIT, head, rows)).toMatchObject({
+    ...{ sort: "changes", time: "t_ms", unit: "ms", control: "what", value: "how" },
+  });
+  expect(guessTableMapping(KIT, head, [["0", "lamp", "1"]])).toMatchObject({ sort: "frames", controls: {} });
+  // Columns named like those of a table of changes, with numbers in them, are columns of frames.
+  expect(guessTableMapping(KIT, ["frame", "action", "state", "leap"], [["0", "0", "1", "1"]])).toMatchObject({
+    sort: "frames",
+    controls: { leap: "leap" },
+  });
 });
 
 test("no table makes the reader throw, and every result is a take", () => {

@@ -2,9 +2,10 @@ import { formatIssue, type Kit, type Mapping, type Take } from "#core";
 import {
   feedTable,
   glanceAtTable,
-  guessControl,
+  guessChangeColumns,
+  guessControls as matchControls,
   guessDumpMapping,
-  guessGate,
+  guessGates as matchGates,
   guessTableMapping,
   listMapped,
   readDump,
@@ -106,9 +107,10 @@ function guessAxes(kit: Kit, glance: Glance, mapping: Mapping): Mapping {
   let guessed = mapping;
   for (const source of listSigned(glance, mapping)) {
     const [, above, below] = AXES.find(([name]) => name.test(source.trim())) ?? [];
-    const ends = above && below ? [guessControl(kit, above), guessControl(kit, below)] : [];
-    if (ends[0] === undefined || ends[1] === undefined) continue;
-    guessed = mapBelow(mapSource(guessed, source, ends[0]), source, ends[1]);
+    const named = above && below ? matchControls(kit, [above, below]) : undefined;
+    const [whole, half] = [named?.get(above ?? ""), named?.get(below ?? "")];
+    if (whole === undefined || half === undefined) continue;
+    guessed = mapBelow(mapSource(guessed, source, whole), source, half);
   }
   return guessed;
 }
@@ -116,26 +118,25 @@ function guessAxes(kit: Kit, glance: Glance, mapping: Mapping): Mapping {
 /** Maps unmapped sources to the gates with matching names. */
 function guessGates(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
   const known = listMapped(mapping);
-  const found = sources.flatMap(source => {
-    const gate = known.includes(source) ? undefined : guessGate(kit, source);
-    return gate === undefined ? [] : [[source, gate] as const];
-  });
-  return found.length === 0
+  const found = matchGates(
+    kit,
+    sources.filter(source => !known.includes(source)),
+  );
+  return found.size === 0
     ? mapping
     : { ...mapping, gates: { ...mapping.gates, ...Object.fromEntries(found) } };
 }
 
-/** Maps unmapped sources to controls with matching names; each control once. */
+/** Maps unmapped sources to controls with matching names that no source plays yet. */
 function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
-  const controls = new Map(Object.entries(mapping.controls));
-  const used = new Set([...controls.values(), ...Object.values(mapping.below ?? {})]);
-  for (const source of sources) {
-    const meant = controls.has(source) ? undefined : guessControl(kit, source);
-    if (meant === undefined || used.has(meant)) continue;
-    controls.set(source, meant);
-    used.add(meant);
-  }
-  return { ...mapping, controls: Object.fromEntries(controls) };
+  const known = listMapped(mapping);
+  const used = new Set([...Object.values(mapping.controls), ...Object.values(mapping.below ?? {})]);
+  const found = matchControls(
+    kit,
+    sources.filter(source => !known.includes(source)),
+  );
+  const added = [...found].filter(([, control]) => !used.has(control));
+  return { ...mapping, controls: { ...mapping.controls, ...Object.fromEntries(added) } };
 }
 
 /** Returns a mapping of which each source plays the control that its name suggests. */
@@ -219,7 +220,8 @@ export function turnSort(kit: Kit, glance: Glance, mapping: Mapping, sort: "chan
   if (sort === "frames") return guessControls(kit, glance, { ...common, controls: {} });
   const others = glance.head.filter(name => name !== time);
   const [control = "", value = ""] = others;
-  const turned = { ...common, time: time ?? glance.head[0]!, control, value, controls: {} };
+  const columns = guessChangeColumns(kit, glance.head, glance.rows, time) ?? { control, value };
+  const turned = { ...common, time: time ?? glance.head[0]!, ...columns, controls: {} };
   return guessControls(kit, glance, turned);
 }
 
