@@ -1,4 +1,5 @@
-import { useRef, useState, type DragEvent } from "react";
+import { useEffect, useRef, useState, type DragEvent } from "react";
+import { useLocation } from "react-router";
 import { isRecordingName, type ReadFile } from "#handover";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 import { usePad } from "../input/context";
@@ -14,6 +15,13 @@ export function TakeInSection() {
   const pad = usePad();
   const kit = useDocument(state => state.kit);
   const picker = useRef<HTMLInputElement>(null);
+  const section = useRef<HTMLElement>(null);
+  const { hash } = useLocation();
+  useEffect(() => {
+    if (hash !== "#import") return;
+    section.current?.scrollIntoView({ block: "nearest" });
+    section.current?.querySelector("button")?.focus({ preventScroll: true });
+  }, [hash]);
   const [isOver, setOver] = useState(false);
   /** Recordings waiting to be mapped; the first one is open. */
   const [waiting, setWaiting] = useState<readonly File[]>([]);
@@ -32,6 +40,8 @@ export function TakeInSection() {
   const [first] = waiting;
   return (
     <section
+      ref={section}
+      id="import"
       aria-label="Take in"
       className={`relative mt-6 rounded-stone border-2 border-dashed p-3 ${isOver ? "border-moss bg-sand" : "border-line"}`}
       onDragOver={event => {

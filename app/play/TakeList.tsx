@@ -1,5 +1,6 @@
 import { nanoid } from "nanoid";
 import { useState } from "react";
+import { Link } from "react-router";
 import { BOUNDS, countWords, type Take } from "#core";
 import { cleanSheet, SHEET_SECONDS } from "../edits/goals/beginKit";
 import { useTape } from "../tape/hand/context";
@@ -44,6 +45,21 @@ function CleanSheet() {
         beginStep={() => noStep(() => setSeconds(seconds))}
       />{" "}
       s
+    </p>
+  );
+}
+
+/** Leads to the import of takes and recordings from files. */
+function FromFiles() {
+  const kitId = useDocument(state => state.kit?.id ?? "");
+  return (
+    <p className="mt-1 text-sm">
+      <Link
+        to={`/kit/${encodeURIComponent(kitId)}/hand-over#import`}
+        className="text-moss underline-offset-4 hover:underline"
+      >
+        Takes or a recording from files
+      </Link>
     </p>
   );
 }
@@ -158,6 +174,7 @@ export function TakeList() {
       )}
       <NameListed listed={found} />
       <CleanSheet />
+      <FromFiles />
     </>
   );
 }
