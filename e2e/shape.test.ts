@@ -16,6 +16,7 @@ import {
   openDemo,
 } from "./browser";
 import { useSession } from "./session";
+import { runFirst } from "./tabPage";
 
 const BARE: Kit = {
   format: "moss-tap/kit",
@@ -460,4 +461,22 @@ test("a rule begun while the kit has faults has no counts: those at hand are of 
   await startByHand("Charge and let go");
   await find(driver, noMap);
   expect(await driver.findElements(By.css("[data-testid=rule-tally]"))).toEqual([]);
+});
+
+test("a histogram and the tape draw no text that is not theirs", async () => {
+  await runFirst(
+    driver,
+    `window.drawn = [];
+    const draw = CanvasRenderingContext2D.prototype.fillText;
+    CanvasRenderingContext2D.prototype.fillText = function (text, ...place) {
+      drawn.push(String(text));
+      return draw.call(this, text, ...place);
+    };`,
+  );
+  const drawn = () => driver.executeScript<string[]>("return window.drawn");
+  await openDemo(session, "belfry-runner", "shape");
+  await chooseRule(driver, "Right twice");
+  await clickOn(driver, '//summary[.="How far apart taps were"]');
+  await waitFor(driver, "the axis of the chart", async () => (await drawn()).includes("0 f"));
+  expect((await drawn()).filter(text => /undefined|NaN|\[object|^$/.test(text))).toEqual([]);
 });

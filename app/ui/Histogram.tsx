@@ -18,6 +18,10 @@ function optionsFor({ soft, line }: Palette): ChartOptions<"bar"> {
   const ticks = { color: soft, font: CHART_FONT };
   return {
     ...CHART_BASE,
+    plugins: {
+      legend: { display: false },
+      tooltip: { callbacks: { label: ({ raw }) => countWords(Number(raw), "value") } },
+    },
     scales: {
       x: { grid: { display: false }, ticks: { ...ticks, maxRotation: 0, sampleSize: 3 } },
       y: {
