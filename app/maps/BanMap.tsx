@@ -1,6 +1,7 @@
 import { useId } from "react";
 import { countWords, largest, parseFrames, type Kit, type Move } from "#core";
 import { Dots } from "./Dots";
+import { pileDots } from "./pileDots";
 import { Hatch } from "./Hatch";
 import { formatUndrawn } from "./countWords";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
@@ -12,9 +13,9 @@ import { TriedOffer } from "./TriedOffer";
 import { countBan, countRequests, listBanDots, lostPresses, type BanCounts } from "./windowDots";
 
 const STRIP_Y = 26;
+const DOT_AREA = { top: STRIP_Y + 10, pitchPx: 14, rows: 3 };
 const STRIP_HEIGHT = 48;
 const BOTTOM = STRIP_Y + STRIP_HEIGHT;
-const DOT_ROWS = 3;
 /** The frames shown after the end of the ban. */
 const AFTER = 16;
 /** The range of frames shown before it. */
@@ -100,16 +101,18 @@ function BanStrip({
         over
       </text>
       <Dots
-        dots={dots.map((dot, k) => ({
-          x: scale.x(
-            dot.side === "early"
-              ? -Math.min(dot.frames, before) + 0.5
-              : Math.min(dot.frames, AFTER - 2) + 0.5,
-          ),
-          y: STRIP_Y + 10 + (k % DOT_ROWS) * 14,
-          look: dot.fate === "lost" ? "lost" : dot.side === "early" ? "saved" : "whole",
-          place: dot,
-        }))}
+        dots={pileDots(
+          dots.map(dot => ({
+            x: scale.x(
+              dot.side === "early"
+                ? -Math.min(dot.frames, before) + 0.5
+                : Math.min(dot.frames, AFTER - 2) + 0.5,
+            ),
+            look: dot.fate === "lost" ? "lost" : dot.side === "early" ? "saved" : "whole",
+            place: dot,
+          })),
+          DOT_AREA,
+        )}
       />
       <PullEdge
         target={target}

@@ -16,8 +16,8 @@ export interface MapDot {
 }
 
 /** The maximum number of dots drawn; the counts beside a map include all. */
-const MAX_DOTS = 600;
-const RADIUS = 4;
+export const MAX_DOTS = 600;
+export const DOT_RADIUS = 4;
 
 const CLASSES: Readonly<Record<DotLook, string>> = {
   whole: "fill-moss-deep stroke-moss-deep",
@@ -31,7 +31,8 @@ function pathOf(dot: MapDot): string {
   const y = dot.y.toFixed(1);
   if (dot.look === "lost")
     return `M${(dot.x - 3).toFixed(1)} ${(dot.y + 4).toFixed(1)}a4.8 4.8 0 1 1 6.5 -0.4`;
-  return `M${x} ${y}m-${RADIUS} 0a${RADIUS} ${RADIUS} 0 1 0 ${2 * RADIUS} 0a${RADIUS} ${RADIUS} 0 1 0 -${2 * RADIUS} 0`;
+  const r = DOT_RADIUS;
+  return `M${x} ${y}m-${r} 0a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 -${2 * r} 0`;
 }
 
 /** The distance within which a dot is chosen, in units of the map. */

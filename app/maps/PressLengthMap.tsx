@@ -16,6 +16,7 @@ import { Closings } from "./Closings";
 import { ChargeCurve, curvedGrowth, CURVE_BAND } from "./ChargeCurve";
 import { Distribution } from "./Distribution";
 import { Dots, type DotLook } from "./Dots";
+import { pileDots } from "./pileDots";
 import { Hatch } from "./Hatch";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
@@ -28,7 +29,7 @@ import { cutLetters } from "../ui/fitText";
 
 const STRIP_Y = CURVE_BAND;
 const STRIP_HEIGHT = 58;
-const DOT_ROWS = 4;
+const DOT_AREA = { top: STRIP_Y + 11, pitchPx: 12, rows: 4 };
 const PX_PER_LETTER = 6.4;
 const BOTTOM = STRIP_Y + STRIP_HEIGHT;
 /** The upper edge of a map without a charge curve. */
@@ -182,11 +183,13 @@ function LengthStrip({ layout, kit, program }: { layout: LengthLayout; kit: Kit;
         <ChargeCurve key={pattern.id} program={program} index={i} scale={scale} />
       ))}
       <Dots
-        dots={presses.flatMap((press, k) => {
-          const { length, became } = press;
-          const y = STRIP_Y + 11 + (k % DOT_ROWS) * 12;
-          return length > upTo ? [] : [{ x: scale.x(length + 0.5), y, look: LOOKS[became], place: press }];
-        })}
+        dots={pileDots(
+          presses.flatMap(press => {
+            const { length, became } = press;
+            return length > upTo ? [] : [{ x: scale.x(length + 0.5), look: LOOKS[became], place: press }];
+          }),
+          DOT_AREA,
+        )}
       />
       {/* Where one rule ends another may begin: ends are dragged in the upper half, beginnings in the lower. */}
       {edges.map(edge => (

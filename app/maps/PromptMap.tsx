@@ -2,6 +2,8 @@ import { countWords, TICKS, type Kit, type Program, type Prompt } from "#core";
 import { promptEase } from "#stage";
 import { listAnswers, type Answer } from "./answers";
 import { Dots, type DotLook } from "./Dots";
+import { pileDots } from "./pileDots";
+import { Distribution } from "./Distribution";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
 import { createScale, type MapScale } from "./scale";
@@ -10,8 +12,8 @@ import { useTakes } from "./useTakes";
 
 const BAR_Y = 40;
 const BAR = 40;
-const DOT_ROWS = 2;
-const AXIS_Y = BAR_Y + BAR + 36;
+const DOT_AREA = { top: BAR_Y + BAR + 14, pitchPx: 11, rows: 5 };
+const AXIS_Y = DOT_AREA.top + DOT_AREA.rows * DOT_AREA.pitchPx;
 /** A narrower lead is not labelled. */
 const MIN_LEAD_PX = 44;
 
@@ -36,7 +38,7 @@ function countAnswers(answers: readonly Answer[], prompt: Prompt): { good: strin
     if (count > 0) good.push(`${count} ${name}`);
   });
   const plain = answers.filter(({ grade, failed }) => grade < 0 && failed === undefined).length;
-  if (plain > 0) good.push(`${plain} answered`);
+  if (plain > 0) good.push(`${plain} answered${prompt.grades?.length ? " outside the grades" : ""}`);
   for (const [why, words] of Object.entries(FAIL_WORDS)) {
     const count = answers.filter(({ failed }) => failed === why).length;
     if (count > 0) bad.push(`${count} failed ${words}`);
@@ -193,18 +195,26 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
         <>
           <PromptBar program={program} times={times} hasTarget={hasTarget} scale={scale} />
           <Dots
-            dots={answers.map((answer, k) => ({
-              x: scale.x(Math.min(answer.at, scale.to) + 0.5),
-              y: BAR_Y + BAR + 14 + (k % DOT_ROWS) * 12,
-              look: lookOf(answer),
-              place: { of: answer.of, frame: answer.of.trace.frame[answer.note]!, note: answer.note },
-            }))}
+            dots={pileDots(
+              answers.map(answer => ({
+                x: scale.x(Math.min(answer.at, scale.to) + 0.5),
+                look: lookOf(answer),
+                place: { of: answer.of, frame: answer.of.trace.frame[answer.note]!, note: answer.note },
+              })),
+              DOT_AREA,
+            )}
           />
           {ease === 1 && <PromptEdges prompt={prompt} index={index} times={times} scale={scale} />}
           <TimeAxis scale={scale} y={AXIS_Y} rateHz={kit.rate} />
         </>
       }
     >
+      <Distribution
+        words="When the answers came"
+        label="Frames from a showing to its answer"
+        values={answers.filter(({ failed }) => failed === undefined).map(({ at }) => at)}
+        upTo={times.lead + times.window}
+      />
       {ease !== 1 && (
         <p className="text-sm text-soft">
           The ropes make its times {ease} times as long. Set that to 1 in Play to pull its ends here.

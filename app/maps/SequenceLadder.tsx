@@ -10,6 +10,7 @@ import {
   type PatternOf,
 } from "#core";
 import { Dots } from "./Dots";
+import { pileDots } from "./pileDots";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge } from "./PullEdge";
 import { createScale, MAP_WIDTH, type MapScale } from "./scale";
@@ -53,15 +54,12 @@ function StepGap({
   y: number;
 }) {
   const dotsOf = (gaps: readonly number[] = [], look: "whole" | "lost") =>
-    gaps.map((frames, d) => ({
-      x: scale.x(Math.min(frames, scale.to) + 0.5),
-      y: y - 5 + (d % 2) * 10,
-      look,
-    }));
+    gaps.map(frames => ({ x: scale.x(Math.min(frames, scale.to) + 0.5), look }));
+  const dots = [...dotsOf(tries.gaps[step - 1], "whole"), ...dotsOf(tries.missed[step - 1], "lost")];
   return (
     <>
       <Stretch scale={scale} from={0} to={gap + 1} y={y - 11} height={22} look="fill-fern" />
-      <Dots dots={[...dotsOf(tries.gaps[step - 1], "whole"), ...dotsOf(tries.missed[step - 1], "lost")]} />
+      <Dots dots={pileDots(dots, { top: y - 5, pitchPx: 10, rows: 2 })} />
       <PullEdge
         target={{
           // Dragging sets this step's own gap; the sentence has the gap of all others.

@@ -1,6 +1,7 @@
 import { countWords, formatMs, parseFrames, type PatternOf } from "#core";
 import { Distribution } from "./Distribution";
 import { Dots } from "./Dots";
+import { pileDots } from "./pileDots";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge } from "./PullEdge";
 import { createScale, type MapScale } from "./scale";
@@ -12,7 +13,7 @@ import { useDocument } from "../document/workbenchContext";
 const STRIP_Y = 58;
 const STRIP_HEIGHT = 54;
 const BOTTOM = STRIP_Y + STRIP_HEIGHT;
-const DOT_ROWS = 4;
+const DOT_AREA = { top: STRIP_Y + 9, pitchPx: 12, rows: 4 };
 const MAX_RUNGS = 6;
 const ORDINALS = ["st", "nd", "rd"];
 
@@ -122,12 +123,14 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
             too slow: a new chain begins
           </text>
           <Dots
-            dots={taps.map((tap, k) => ({
-              x: scale.x(tap.gap + 0.5),
-              y: STRIP_Y + 9 + (k % DOT_ROWS) * 12,
-              look: tap.gap > gap ? "missed" : "whole",
-              place: tap,
-            }))}
+            dots={pileDots(
+              taps.map(tap => ({
+                x: scale.x(tap.gap + 0.5),
+                look: tap.gap > gap ? "missed" : "whole",
+                place: tap,
+              })),
+              DOT_AREA,
+            )}
           />
           <PullEdge
             target={target}

@@ -3,6 +3,7 @@ import { countWords, formatMs, largest, type Kit, type Move } from "#core";
 import { Histogram } from "../ui/Histogram";
 import { TermWord } from "../ui/Explained";
 import { Dots } from "./Dots";
+import { pileDots } from "./pileDots";
 import { Hatch } from "./Hatch";
 import { formatUndrawn } from "./countWords";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
@@ -17,7 +18,7 @@ import { layoutWindow, OPEN_FRAMES, type WindowLayout } from "./windowLayout";
 const STRIP_Y = 34;
 const STRIP_HEIGHT = 62;
 const BOTTOM = STRIP_Y + STRIP_HEIGHT;
-const DOT_ROWS = 4;
+const DOT_AREA = { top: STRIP_Y + 11, pitchPx: 13, rows: 4 };
 
 function targetsOf(
   move: Move,
@@ -82,12 +83,14 @@ function WindowStrip({
         </text>
       </g>
       <Dots
-        dots={layout.dots.map((dot, k) => ({
-          x: scale.x(layout.placeOf(dot)),
-          y: STRIP_Y + 11 + (k % DOT_ROWS) * 13,
-          look: dot.fate === "lost" ? "lost" : dot.fate === "direct" ? "whole" : "saved",
-          place: dot,
-        }))}
+        dots={pileDots(
+          layout.dots.map(dot => ({
+            x: scale.x(layout.placeOf(dot)),
+            look: dot.fate === "lost" ? "lost" : dot.fate === "direct" ? "whole" : "saved",
+            place: dot,
+          })),
+          DOT_AREA,
+        )}
       />
       <PullEdge {...edge} target={targets.buffer} at={-buffer} frames={buffer} direction={-1} />
       <PullEdge {...edge} target={targets.coyote} at={OPEN_FRAMES + coyote} frames={coyote} />
