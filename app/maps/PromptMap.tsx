@@ -1,6 +1,6 @@
 import { countWords, TICKS, type Kit, type Program, type Prompt } from "#core";
 import { promptEase } from "#stage";
-import { listAnswers, type Answer } from "./answers";
+import { formatOffsets, listAnswers, type Answer } from "./answers";
 import { Dots, type DotLook } from "./Dots";
 import { pileDots } from "./pileDots";
 import { Distribution } from "./Distribution";
@@ -172,6 +172,11 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
   );
   const showing = now.reads.reduce((sum, { outcomes }) => sum + outcomes.counts.prompts[index]!.showing, 0);
   const { good, bad } = countAnswers(answers, prompt);
+  const came = answers.filter(({ failed }) => failed === undefined).map(({ at }) => at);
+  const offsets = formatOffsets(
+    came.map(frame => frame - times.lead - times.target),
+    kit.rate,
+  );
   const scale = createScale(0, Math.ceil((times.lead + times.window) * 1.15) + 3);
   const hasTarget = prompt.target !== undefined || (prompt.grades?.length ?? 0) > 0;
   return (
@@ -209,10 +214,11 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
         </>
       }
     >
+      {hasTarget && offsets !== "" && <p className="text-sm text-soft">The answers came {offsets}.</p>}
       <Distribution
         words="When the answers came"
         label="Frames from a showing to its answer"
-        values={answers.filter(({ failed }) => failed === undefined).map(({ at }) => at)}
+        values={came}
         upTo={times.lead + times.window}
       />
       {ease !== 1 && (

@@ -17,7 +17,7 @@ function wordsOf(counts: RuleCounts, kit: Kit, list: Counted, index: number): st
   if (list === "moves") return formatMoveCounts(counts.moves[index]!, nameOfMove);
   return list === "patterns"
     ? formatPatternCounts(counts.patterns[index]!)
-    : formatPromptCounts(counts.prompts[index]!);
+    : formatPromptCounts(counts.prompts[index]!, kit.prompts?.[index]?.grades);
 }
 
 /**

@@ -1,6 +1,8 @@
+import { mean, sampleStandardDeviation } from "simple-statistics";
 import {
   clockOfTrace,
   FAILURES,
+  formatMs,
   framesBetween,
   isAnswered,
   notes,
@@ -41,4 +43,19 @@ export function listAnswers(program: Program, trace: Trace, prompt: number): Ans
     shown = -1;
   }
   return found;
+}
+
+/**
+ * Formats how far from the best moment answers came: "0.6f (9.8 ms) late on average, give or take 3.5f (59.1 ms)", the standard
+ * deviation. `offsets` are in frames, negative before the best; empty for fewer than two.
+ */
+export function formatOffsets(offsets: readonly number[], rateHz: number): string {
+  if (offsets.length < 2) return "";
+  const both = (frames: number) => `${Math.round(frames * 10) / 10}f (${formatMs(frames, rateHz)})`;
+  const bias = mean([...offsets]);
+  const side =
+    Math.round(bias * 10) === 0
+      ? "at the best moment"
+      : `${both(Math.abs(bias))} ${bias < 0 ? "early" : "late"}`;
+  return `${side} on average, give or take ${both(sampleStandardDeviation([...offsets]))}`;
 }

@@ -28,7 +28,7 @@ import {
 import { axisStep, createScale } from "./scale";
 import { listTapGaps, priceOfTaps } from "./tapGaps";
 import { listTries } from "./tries";
-import { listAnswers } from "./answers";
+import { formatOffsets, listAnswers } from "./answers";
 import { formatUndrawn } from "./countWords";
 import { countBan, countRequests, countWindow, listBanDots, listWindowDots, lostPresses } from "./windowDots";
 
@@ -463,6 +463,13 @@ test("a press is judged by its mode and clock, not by its length in the take", (
     [3, "answered"],
     [3, "unheard"],
   ]);
+});
+
+test("the bias and spread of answers are in frames and ms, from two answers on", () => {
+  expect(formatOffsets([3], 60)).toBe("");
+  expect(formatOffsets([-1, -2, -3], 60)).toBe("2f (33.3 ms) early on average, give or take 1f (16.7 ms)");
+  expect(formatOffsets([1, 2, 4, 5], 50)).toBe("3f (60 ms) late on average, give or take 1.8f (36.5 ms)");
+  expect(formatOffsets([-2, 2], 60)).toBe("at the best moment on average, give or take 2.8f (47.1 ms)");
 });
 
 test("the stretches of a control are those of every length asked one by one, on any kit", () => {

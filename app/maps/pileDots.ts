@@ -1,6 +1,6 @@
 import { DOT_RADIUS, MAX_DOTS, type MapDot } from "./Dots";
 
-/** Where the dots of a map may lie: rows of `pitchPx` from `top` down. In units of the map. */
+/** The area of a map in which its dots lie: rows of `pitchPx` from `top` down. In units of the map. */
 export interface DotArea {
   readonly top: number;
   readonly pitchPx: number;

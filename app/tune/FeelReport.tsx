@@ -163,7 +163,10 @@ function OtherRules({
     .map(({ id, list, own }) => ({
       key: `${list} ${id}`,
       name: nameOf(kit, list, id),
-      words: "shown" in own ? formatPromptCounts(own) : formatPatternCounts(own),
+      words:
+        "shown" in own
+          ? formatPromptCounts(own, kit.prompts?.find(prompt => prompt.id === id)?.grades)
+          : formatPatternCounts(own),
     }));
   return (
     <ul className="mt-2 text-sm" aria-label="Prompts and patterns">

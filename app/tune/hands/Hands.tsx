@@ -163,11 +163,11 @@ export function Hands({ kit }: { kit: Kit }) {
         </p>
       )}
       <ShareRows
-        label="Kept: meant presses that some move or prompt uses, those lost in the take included"
+        label="Kept: meant presses that some move or prompt uses, also those not used in the take"
         caption={
           <>
             <TermWord of="kept">Kept</TermWord>: <TermWord of="meant">meant presses</TermWord> that some move
-            or prompt uses, those lost in the take included
+            or prompt uses, also those not used in the take
           </>
         }
         columns={drawn}

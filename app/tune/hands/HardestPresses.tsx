@@ -23,7 +23,7 @@ export function HardestPresses({
   /** Whether every group has been played. */
   isWhole: boolean;
 }) {
-  // Lost in the take and in every play: no spread explains that, so they are only counted.
+  // Used neither in the take nor in any play: no spread explains that, so they are only counted.
   const isHopeless = ({ same, kept }: PressShare) => same === undefined && kept.hits === 0;
   const presses = results.flatMap(by => by.presses.map(press => ({ press, by })));
   const hopeless = presses.filter(({ press }) => isHopeless(press)).length;
@@ -39,7 +39,7 @@ export function HardestPresses({
           <b>Hardest presses</b>
           {hopeless > 0 && (
             <span className="text-soft">
-              , besides {countWords(hopeless, "press", "presses")} lost in the take and in every play
+              , besides {countWords(hopeless, "press", "presses")} used neither in the take nor in any play
               {!isWhole && " so far"}: mark on the tape those that were not meant
             </span>
           )}

@@ -1,7 +1,7 @@
 import { nameOf, type Kit, type PressShare } from "#core";
 
 /**
- * Returns the names of the moves and prompts that used a press in its take, joined by "and"; for one that was lost there, its
+ * Returns the names of the moves and prompts that used a press in its take, joined by "and"; for one that none used, its
  * control.
  */
 export function usedFor(
@@ -12,5 +12,5 @@ export function usedFor(
     ...moves.map(index => nameOf(kit, "moves", kit.moves?.[index]?.id ?? "")),
     ...prompts.map(index => nameOf(kit, "prompts", kit.prompts?.[index]?.id ?? "")),
   ];
-  return names.length > 0 ? names.join(" and ") : `${nameOf(kit, "controls", control)}, lost in the take`;
+  return names.length > 0 ? names.join(" and ") : `${nameOf(kit, "controls", control)}, not used in the take`;
 }

@@ -54,9 +54,17 @@ export function formatPatternCounts({ formed, fired, lapsed }: PatternCounts): s
   return formed > 0 ? `began ${timesWords(formed)}, never fired` : "never began";
 }
 
-/** Formats how the showings of a prompt ended: "shown 2 times: answered once, failed once". */
-export function formatPromptCounts({ shown, answered, failed, showing }: PromptCounts): string {
+/**
+ * Formats how the showings of a prompt ended: "shown 3 times: answered 2 times (1 perfect), failed once". `grades`: those of the
+ * prompt.
+ */
+export function formatPromptCounts(
+  { shown, answered, graded, failed, showing }: PromptCounts,
+  grades: readonly { readonly name: string }[] = [],
+): string {
   if (shown === 0) return "never shown";
+  const reached = grades.flatMap(({ name }, g) => (graded[g] ? [`${graded[g]} ${name}`] : []));
+  const as = reached.length > 0 ? ` (${reached.join(", ")})` : "";
   const open = showing > 0 ? ", still showing" : "";
-  return `shown ${timesWords(shown)}: ${happened("answered", answered)}, ${happened("failed", totalOf(failed))}${open}`;
+  return `shown ${timesWords(shown)}: ${happened("answered", answered)}${as}, ${happened("failed", totalOf(failed))}${open}`;
 }

@@ -198,6 +198,11 @@ test("the counts of a rule add up as written: requests first, then presses", () 
   expect(formatPromptCounts({ shown: 2, answered: 0, graded: [], failed: { wrong: 2 }, showing: 0 })).toBe(
     "shown 2 times: never answered, failed 2 times",
   );
+  const graded = { shown: 4, answered: 4, graded: [2, 0, 1], failed: {}, showing: 0 };
+  const grades = ["perfect", "good", "fair"].map(name => ({ name }));
+  expect(formatPromptCounts(graded, grades)).toBe(
+    "shown 4 times: answered 4 times (2 perfect, 1 fair), never failed",
+  );
 });
 
 test("a chord that is never completed counts as begun", () => {
