@@ -23,7 +23,7 @@ export type { Issue, IssueCode, PathStep, Result } from "./formats/issue";
 export { fault, formatPath } from "./formats/issue";
 export { formatFinding, formatIssue } from "./formats/formatIssue";
 export { directionName, gateName, nameIn, nameOf } from "./kit/names";
-export { countWords, joinNames, timesWords } from "./formats/words";
+export { countWords, cutLetters, joinNames, timesWords } from "./formats/words";
 export { formatEventWords } from "./trace/eventWords";
 export { lapseWords, lossNameWords } from "./trace/reasonWords";
 export { arrowOf } from "./input/directions";

@@ -1,9 +1,8 @@
 import { useDeferredValue, useMemo } from "react";
-import { findFollowUp, listLinks, parseFrames, type FollowUp, type Kit, type Move } from "#core";
+import { findFollowUp, listLinks, parseFrames, cutLetters, type FollowUp, type Kit, type Move } from "#core";
 import { MapFigure, Stretch } from "./MapFigure";
 import { createScale, MAP_WIDTH, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
-import { cutLetters } from "../ui/fitText";
 
 /** The maximum number of links tried: each takes dozens of runs. */
 const MAX_LINKS = 8;

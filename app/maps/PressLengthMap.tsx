@@ -8,6 +8,7 @@ import {
   ratioAt,
   TICKS,
   traitsOf,
+  cutLetters,
   type Kit,
   type Pattern,
   type Program,
@@ -25,7 +26,6 @@ import { createScale, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes, type TakesNow } from "./useTakes";
 import { useDocument } from "../document/workbenchContext";
-import { cutLetters } from "../ui/fitText";
 
 const STRIP_Y = CURVE_BAND;
 const STRIP_HEIGHT = 58;

@@ -6,6 +6,7 @@ import {
   nameOf,
   parseFrames,
   stepWords,
+  cutLetters,
   type Kit,
   type PatternOf,
 } from "#core";
@@ -18,7 +19,6 @@ import { TimeAxis } from "./TimeAxis";
 import { listTries } from "./tries";
 import { useTakes } from "./useTakes";
 import { useDocument } from "../document/workbenchContext";
-import { cutLetters } from "../ui/fitText";
 
 const RUNG = 34;
 const LEFT = 172;

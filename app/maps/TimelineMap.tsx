@@ -1,5 +1,14 @@
 import { useId } from "react";
-import { countWords, formatMs, listMeanwhile, parseFrames, type Kit, type Meanwhile, type Move } from "#core";
+import {
+  countWords,
+  formatMs,
+  listMeanwhile,
+  parseFrames,
+  cutLetters,
+  type Kit,
+  type Meanwhile,
+  type Move,
+} from "#core";
 import { Dots, type DotLook } from "./Dots";
 import { pileDots } from "./pileDots";
 import { Hatch } from "./Hatch";
@@ -8,7 +17,6 @@ import { PullEdge, type EdgeTarget } from "./PullEdge";
 import { createScale, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes } from "./useTakes";
-import { cutLetters } from "../ui/fitText";
 
 const BAR_Y = 46;
 const BAR = 30;

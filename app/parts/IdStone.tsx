@@ -1,8 +1,8 @@
+import { cutLetters } from "#core";
 import { useState } from "react";
 import { freshId } from "../edits/freshId";
 import { renameId, whyNotId, type IdList } from "../edits/renameId";
 import { Button } from "../ui/Button";
-import { cutLetters } from "../ui/fitText";
 import { TextStone } from "../ui/TextStone";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
 

@@ -1,5 +1,4 @@
-import { nameOf, type Kit, type Take } from "#core";
-import { cutLetters } from "../ui/fitText";
+import { nameOf, cutLetters, type Kit, type Take } from "#core";
 
 const WIDTH = 760;
 const LABEL = 120;

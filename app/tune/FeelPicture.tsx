@@ -1,9 +1,8 @@
 import { useRef, useState, type KeyboardEvent } from "react";
-import { countWords, MAX_SHIFT_FRAMES } from "#core";
+import { countWords, MAX_SHIFT_FRAMES, cutLetters } from "#core";
 import { TimeAxis } from "../maps/TimeAxis";
 import { createScale, type MapScale } from "../maps/scale";
 import { Button } from "../ui/Button";
-import { cutLetters } from "../ui/fitText";
 import { FrameLink } from "./FrameLink";
 import { FeelStrokes, walkStrokes } from "./FeelStrokes";
 import { listLaneCounts, type FeelLane } from "./model/feelLanes";

@@ -1,5 +1,5 @@
+import { cutLetters } from "#core";
 import type { Ref } from "react";
-import { cutLetters } from "../ui/fitText";
 
 /** A cell of a field of two numbers. */
 export interface FieldCell {

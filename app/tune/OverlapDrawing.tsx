@@ -1,6 +1,5 @@
 import type { Ref } from "react";
-import { nameOf, type Kit } from "#core";
-import { cutLetters } from "../ui/fitText";
+import { nameOf, cutLetters, type Kit } from "#core";
 import { axesOf, cellOf, type OverlapGrid, type PairLook } from "./model/overlapGrid";
 import { HiddenPicture } from "./HiddenPicture";
 

@@ -1,5 +1,4 @@
-import { countWords, nameOf, type Kit, type Overlap } from "#core";
-import { cutLetters } from "../ui/fitText";
+import { countWords, nameOf, cutLetters, type Kit, type Overlap } from "#core";
 import { axesOf, cellOf, type OverlapGrid as Grid, type PairCell, type PairLook } from "./model/overlapGrid";
 
 const LOOK_WORDS: Readonly<Record<PairLook, string>> = {

@@ -3,6 +3,7 @@ import { nanoid } from "nanoid";
 import {
   countWords,
   nameOf,
+  cutLetters,
   type Check,
   type Kit,
   type Overlap,
@@ -17,7 +18,6 @@ import { listOverlapGrids } from "./model/overlapGrid";
 import { OverlapDrawing } from "./OverlapDrawing";
 import { OverlapGrid } from "./OverlapGrid";
 import { StudyBar } from "./StudyBar";
-import { cutLetters } from "../ui/fitText";
 import { useTakeSelection } from "./TakesWord";
 
 const WIDTH = 250;

@@ -16,8 +16,3 @@ export function fitText(
   }
   return cut(low);
 }
-
-/** Truncates a text to a number of characters, with an ellipsis. */
-export function cutLetters(text: string, most: number): string {
-  return text.length <= most ? text : `${text.slice(0, most - 1).trimEnd()}…`;
-}

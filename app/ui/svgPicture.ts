@@ -1,5 +1,5 @@
+import { cutLetters } from "#core";
 import { Context } from "svgcanvas";
-import { cutLetters } from "./fitText";
 import { numberIds } from "./numberIds";
 
 /** The computed styles a picture keeps, as standard SVG attributes. */

@@ -1,6 +1,7 @@
 import type { SVGProps } from "react";
 import { useStore } from "zustand";
 import type { Kit } from "#core";
+import { cutLetters } from "#core";
 import { formatCode } from "../input/codes";
 import { keyLabels } from "../input/keyLabels";
 import { BOARD_SIZE, layoutBoard, PAD_SPOTS } from "./model/boards";
@@ -8,7 +9,6 @@ import { Layouts } from "./Layouts";
 import { Together } from "./Together";
 import { useDocument } from "../document/workbenchContext";
 import { usePadState } from "../input/context";
-import { cutLetters } from "../ui/fitText";
 
 const KEY = 34;
 const GAP = 3;

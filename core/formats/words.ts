@@ -20,3 +20,8 @@ export function joinNames(names: readonly string[]): string {
 export function roundTwo(value: number): string {
   return String(Number(value.toFixed(2)));
 }
+
+/** Truncates a text to a number of characters, with an ellipsis. */
+export function cutLetters(text: string, most: number): string {
+  return text.length <= most ? text : `${text.slice(0, most - 1).trimEnd()}…`;
+}

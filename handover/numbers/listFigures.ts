@@ -9,6 +9,8 @@ export interface Figure {
   readonly rule: string;
   /** Its path in the rule, with list items by index: `needs.0.coyote`. */
   readonly field: string;
+  /** The field in words, as its rule's sentence names it: "coyote"; items alike in one rule are counted: "coyote 2". */
+  readonly label: string;
   readonly written: string;
   /** For a length: whole frames at the kit's rate, their length in ms, and the rounding used. */
   readonly frames: number | null;
@@ -18,6 +20,20 @@ export interface Figure {
 
 /** Lengths that no sentence shows are rounded up, as the frame rules require for times to wait. */
 const UNSHOWN_ROUNDING = "atLeast";
+
+/** Returns a field without a label of its own in words: "effect leap" of "effect.leap". */
+const wordsOf = (field: string) => field.replaceAll(".", " ");
+
+/** Counts the labels that occur several times in one rule. */
+function countLabels(figures: readonly Figure[]): Figure[] {
+  const seen = new Map<string, number>();
+  return figures.map(figure => {
+    const key = JSON.stringify([figure.list, figure.id, figure.label]);
+    const count = (seen.get(key) ?? 0) + 1;
+    seen.set(key, count);
+    return count === 1 ? figure : { ...figure, label: `${figure.label} ${count}` };
+  });
+}
 
 /**
  * Returns every length and figure of a kit and its stage, in kit order. Figures of rules have the rule's id;
@@ -41,7 +57,7 @@ export function listFigures(kit: Kit): Figure[] {
     ...listStageLengths(kit).map(({ path }) => path),
   ];
   const seen = new Set<string>();
-  return paths.flatMap((path): Figure[] => {
+  const figures = paths.flatMap((path): Figure[] => {
     const key = path.join(".");
     const value = readAt(kit, path);
     if (seen.has(key) || value === undefined) return [];
@@ -52,12 +68,14 @@ export function listFigures(kit: Kit): Figure[] {
     const written = String(value);
     const rounding = shown.get(key)?.rounding ?? UNSHOWN_ROUNDING;
     const frames = typeof value === "string" ? (parseFrames(written, kit.rate, rounding) ?? null) : null;
+    const field = (isRule ? rest : path.slice(1)).join(".");
     return [
       {
         list: String(list),
         id: isRule ? (rule.id ?? "") : "",
         rule: isRule ? rule.name || rule.id || "" : String(list),
-        field: (isRule ? rest : path.slice(1)).join("."),
+        field,
+        label: shown.get(key)?.label ?? wordsOf(field),
         written,
         frames,
         ms: frames === null ? null : Math.round((frames * 1e6) / kit.rate) / 1000,
@@ -65,4 +83,5 @@ export function listFigures(kit: Kit): Figure[] {
       },
     ];
   });
+  return countLabels(figures);
 }

@@ -48,6 +48,7 @@ test("a figure has its written and its converted value; thresholds and effects w
     id: "hop",
     rule: "Hop",
     field: "buffer",
+    label: "buffer",
     written: "110ms",
     frames: 6,
     ms: 100,
@@ -57,6 +58,7 @@ test("a figure has its written and its converted value; thresholds and effects w
     written: "19",
     frames: null,
   });
+  expect(figures.find(({ field }) => field === "effect.leap")?.label).toBe("effect leap");
   expect(figures[0]).toMatchObject({ list: "controls", field: "pressAt", written: "0.3" });
 });
 
@@ -77,6 +79,24 @@ const renamed = ({ id, name }: { readonly id: string; readonly name: string }): 
   ],
 });
 
+/** The rows that leave: figures without their words. */
+const rowsOf = (kit: Kit) => listFigures(kit).map(({ label: _label, ...row }) => row);
+
+test("a figure has the words of its sentence; those alike in one rule are counted", () => {
+  const [hop, ...others] = RUNNER!.moves!;
+  const need = hop!.needs![0]!;
+  const kit: Kit = {
+    ...RUNNER!,
+    moves: [{ ...hop!, needs: [need, { ...need, gate: "aloft", coyote: "3f" }] }, ...others],
+  };
+  const labelsOf = (of: Kit, id: string) =>
+    listFigures(of).flatMap(figure => (figure.id === id ? [figure.label] : []));
+  expect(labelsOf(kit, "hop")).toEqual(expect.arrayContaining(["buffer", "coyote", "coyote 2"]));
+  expect(labelsOf(DEMOS[2]!, "catch")).toEqual(
+    expect.arrayContaining(["window", "grade clean within", "grade fair within"]),
+  );
+});
+
 /** A text that a spreadsheet would run has an apostrophe before it. */
 const inert = (value: string | number) =>
   typeof value === "string" && /^[=+\-@\t\r]/.test(value) ? `'${value}` : String(value);
@@ -88,14 +108,14 @@ test("the table parses back row by row, for any names of rules", () => {
       const text = formatCsv(kit);
       const rows: unknown = parse(text, { columns: true, relax_column_count: false });
       expect(rows).toEqual(
-        listFigures(kit).map(figure =>
+        rowsOf(kit).map(row =>
           Object.fromEntries(
-            Object.entries(figure).map(([key, value]) => [key, value === null ? "" : inert(value)]),
+            Object.entries(row).map(([key, value]) => [key, value === null ? "" : inert(value)]),
           ),
         ),
       );
       expect(text.split("\r\n")[0]).toBe("list,id,rule,field,written,frames,ms,rounding");
-      expect((JSON.parse(formatJson(kit)) as { numbers: unknown }).numbers).toEqual(listFigures(kit));
+      expect((JSON.parse(formatJson(kit)) as { numbers: unknown }).numbers).toEqual(rowsOf(kit));
     }),
     { numRuns: 50 },
   );

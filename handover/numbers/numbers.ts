@@ -18,7 +18,10 @@ export function formatCsv(kit: Kit): string {
  * "numbers": [row]}`.
  */
 export function formatJson(kit: Kit): string {
-  const numbers = listFigures(kit);
+  // The columns alone: the words of a field are for people, and may change.
+  const numbers = listFigures(kit).map(figure =>
+    Object.fromEntries(COLUMNS.map(column => [column, figure[column]])),
+  );
   return `${JSON.stringify({ format: "moss-tap/numbers", version: 1, kit: kit.id, name: kit.name, rate: kit.rate, numbers }, null, 2)}\n`;
 }
 

@@ -1,9 +1,13 @@
-import { formatMs, ownValue } from "#core";
+import { cutLetters, formatMs, ownValue } from "#core";
 import type { Figure } from "../numbers/listFigures";
 import { escapeHtml } from "./escapeHtml";
 
 const WIDTH = 660;
-const LEFT = 150;
+const LEFT = 190;
+/** Keeps the marks of the scale from running through a text. */
+const HALO = 'paint-order="stroke" stroke="#fff" stroke-width="4"';
+/** The letters of a label that fit left of the bars. */
+const MAX_LETTERS = 27;
 const ROW = 17;
 
 /** Returns a common scale: a whole number of frames that includes the longest, with evenly spaced marks. */
@@ -21,13 +25,6 @@ interface Bar {
   readonly isLeast: boolean;
 }
 
-/** Formats a field for a reader, without list indices. */
-const wordsOf = (field: string) =>
-  field
-    .split(".")
-    .filter(part => !/^\d+$/.test(part) && part !== "frames")
-    .join(" ");
-
 /** Returns the bars of a rule: timeline parts in sequence, openings at their ranges, other lengths from 0. */
 function barsOf(figures: readonly Figure[]): Bar[] {
   const framesOf = (field: string) => figures.find(figure => figure.field === field)?.frames ?? 0;
@@ -36,14 +33,14 @@ function barsOf(figures: readonly Figure[]): Bar[] {
     "frames.active": startup,
     "frames.recovery": startup + framesOf("frames.active"),
   };
-  return figures.flatMap(({ field, frames, rounding }): Bar[] => {
+  return figures.flatMap(({ field, label, frames, rounding }): Bar[] => {
     const isLeast = rounding === "at least";
     const [, opens] = /^opens\.(\d+)\.(?:from|to)$/.exec(field) ?? [];
     if (frames === null || (opens !== undefined && field.endsWith("from"))) return [];
     if (opens !== undefined)
       return [{ words: "opens", from: framesOf(`opens.${opens}.from`), to: frames, isLeast }];
     const from = ownValue(begins, field) ?? 0;
-    return frames === 0 ? [] : [{ words: wordsOf(field), from, to: from + frames, isLeast }];
+    return frames === 0 ? [] : [{ words: cutLetters(label, MAX_LETTERS), from, to: from + frames, isLeast }];
   });
 }
 
@@ -67,7 +64,7 @@ export function drawBars(figures: readonly Figure[], rateHz: number): string {
     return (
       `<text x="0" y="${y + 12}">${escapeHtml(words)}</text>` +
       `<rect x="${xOf(from).toFixed(1)}" y="${y + 3}" width="${Math.max(1, xOf(to) - xOf(from)).toFixed(1)}" height="${ROW - 6}" ${look}/>` +
-      `<text x="${(xOf(to) + 5).toFixed(1)}" y="${y + 12}">${label}</text>`
+      `<text x="${(xOf(to) + 5).toFixed(1)}" y="${y + 12}" ${HALO}>${label}</text>`
     );
   });
   const lines = marks.map(

@@ -75,7 +75,17 @@ test("any name is escaped", () => {
 
 test("lengths are drawn to one scale, parts of a timeline one after the other", () => {
   const figure = (field: string, frames: number, rounding: "at least" | "at most" = "at least") => {
-    return { list: "moves", id: "m", rule: "M", field, written: `${frames}f`, frames, ms: 0, rounding };
+    return {
+      list: "moves",
+      id: "m",
+      rule: "M",
+      field,
+      label: field,
+      written: `${frames}f`,
+      frames,
+      ms: 0,
+      rounding,
+    };
   };
   const svg = drawBars(
     [
@@ -94,7 +104,10 @@ test("lengths are drawn to one scale, parts of a timeline one after the other", 
     Number(width),
   ]);
   const perFrame = bars[1]![1]! / 4;
-  const spans = bars.map(([x, width]) => [Math.round((x! - 150) / perFrame), Math.round(width! / perFrame)]);
+  const spans = bars.map(([x, width]) => [
+    Math.round((x! - bars[0]![0]!) / perFrame),
+    Math.round(width! / perFrame),
+  ]);
   expect(spans).toEqual([
     [0, 6],
     [0, 4],
@@ -103,6 +116,8 @@ test("lengths are drawn to one scale, parts of a timeline one after the other", 
     [3, 6],
   ]);
   expect(textOf(svg)).toContain("6f 100 ms");
+  const long = { ...figure("grades.0.within", 3), label: `grade ${"x".repeat(60)} within` };
+  expect(textOf(drawBars([long], 60))).toContain("grade xxxxxxxxxxxxxxxxxxxx…");
   expect(drawBars([figure("cooldown", 0)], 60)).toBe("");
 });
 

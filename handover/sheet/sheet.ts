@@ -46,10 +46,10 @@ function rules(kit: Kit, figures: readonly Figure[]): string {
 
 function numbers(kit: Kit, figures: readonly Figure[], rates: readonly number[]): string {
   const others = rates.filter(rate => rate !== kit.rate);
-  const head = ["rule", "field", "written", `at ${kit.rate}`, "ms", ...others.map(rate => `at ${rate}`)];
-  const rows = figures.map(({ rule, field, written, frames, ms, rounding }) => [
+  const head = ["rule", "number", "written", `at ${kit.rate}`, "ms", ...others.map(rate => `at ${rate}`)];
+  const rows = figures.map(({ rule, label, written, frames, ms, rounding }) => [
     escapeHtml(rule),
-    escapeHtml(field.replaceAll(".", " ")),
+    escapeHtml(label),
     escapeHtml(written),
     frames === null ? "" : `${frames}f`,
     ms === null ? "" : String(ms),

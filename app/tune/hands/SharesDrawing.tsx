@@ -1,7 +1,7 @@
 import type { Ref } from "react";
 import type { Share } from "#core";
+import { cutLetters } from "#core";
 import type { HandsColumn } from "../../document/studySettings";
-import { cutLetters } from "../../ui/fitText";
 import type { ShareRow } from "../model/shareRows";
 import { percent } from "./ShareBar";
 
