@@ -35,6 +35,8 @@ export interface Recording {
   readonly note: (words: string) => void;
   /** Returns whether the take has reached its maximum size, so that the rest need not be read. */
   readonly isFull: () => boolean;
+  /** Returns the latest time at which a value was set, in frames; 0 before the first. */
+  readonly last: () => number;
   /**
    * Returns the take: up to `end`, or one second beyond its last change. Returns a fault if it is too large
    * for a file.
@@ -145,6 +147,7 @@ export function createRecording({ rate, controls, below = {}, gates = {} }: Mapp
   return {
     note,
     isFull: () => changes > MAX_CHANGES,
+    last: () => last,
     set(source, x, value, placeOf) {
       const played = targets.get(source);
       if (!played) return meetStranger(source, placeOf);

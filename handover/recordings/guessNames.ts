@@ -1,4 +1,4 @@
-import type { Kit } from "#core";
+import { formatCode, type Kit } from "#core";
 
 /** Words that names from other programs have beside the control or gate itself: "btn_jump", "JumpPressed", "is_grounded". */
 const BESIDE = new Set(
@@ -65,11 +65,17 @@ function matchNames(named: readonly Named[], sources: readonly string[]): Map<st
   return found;
 }
 
-/** Returns the controls whose ids, names or keys sources from another program match, by source. */
+/** Returns the controls whose ids, names, keys or buttons sources from another program match, by source. */
 export function guessControls(kit: Kit, sources: readonly string[]): Map<string, string> {
   const named = kit.controls.map(({ id, name, bindings }): Named => {
-    const keys = bindings.flat().map(code => code.split(":").at(-1)!);
-    return { id, names: [id, name, ...keys.map(key => key.replace(/^(?:Key|Digit|Arrow)/, ""))] };
+    const codes = bindings.flat();
+    const keys = codes.map(code =>
+      code
+        .split(":")
+        .at(-1)!
+        .replace(/^(?:Key|Digit|Arrow)/, ""),
+    );
+    return { id, names: [id, name, ...keys, ...codes.map(code => formatCode(code))] };
   });
   return matchNames(named, sources);
 }

@@ -93,6 +93,11 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
     recording.note(`line ${line}: “${written}” is no time`);
     return undefined;
   };
+  /** Returns the end of a take of frames, one after that of its last row; undefined for one of changes, which names no end. */
+  const endOf = () => {
+    if (sort === "changes") return undefined;
+    return timeAt < 0 ? rows : Math.ceil(recording.last()) + 1;
+  };
   const put = (source: string, x: number, cell: string, line: number) => {
     const { read, cure } = readingOf.get(source) ?? PLAIN;
     const value = read(cell);
@@ -113,7 +118,7 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
         else for (const { name, at } of played) put(name, x, cells[at] ?? "", line);
       },
       isFull: recording.isFull,
-      finish: named => recording.finish(named, sort === "frames" && timeAt < 0 ? rows : undefined),
+      finish: named => recording.finish(named, endOf()),
     },
   };
 }

@@ -81,6 +81,7 @@ test.each([
   for (const [id, lane] of Object.entries(TAKE.lanes))
     expect(take.lanes[id]?.map(([x, value]) => [Math.round(x * 1e4) / 1e4, value])).toEqual(lane);
   const last = Math.max(...Object.values(TAKE.lanes).flatMap(lane => lane.map(([x]) => x)));
+  // A table of changes has no end of its own: a second more lets its last press be judged.
   expect(take.frames).toBe(Math.ceil(last) + 60);
   expect(parseTake(take).ok).toBe(true);
 });
@@ -118,6 +119,20 @@ test("a table of frames has a column per control, and words for down and up", ()
     toFrames(7, "frames", 60),
     toFrames(16_666_667, "ns", 60),
   ]).toEqual([6, 144, 7, 1]);
+});
+
+test("a table of frames ends with its last row, also by its times: nothing is held on that was not recorded", () => {
+  const rows = Array.from({ length: 30 }, (_, k) => [k, (k / 60).toFixed(3), k > 20 ? 1 : 0].join(","));
+  const text = ["frame,time,leap", ...rows].join("\n");
+  const by = mapping({ sort: "frames", controls: { leap: "leap" } });
+  for (const timed of [{}, { time: "frame" }, { time: "time", unit: "s" }] as const) {
+    const { take } = readTable(text, { ...by, ...timed });
+    expect(take.frames, JSON.stringify(timed)).toBe(30);
+    expect(take.lanes).toEqual({ leap: [[21, 1]] });
+  }
+  // A time that no take has is left out, and does not lengthen it.
+  expect(readTable(`${text}\n1e12,9,1`, { ...by, time: "frame" }).take.frames).toBe(30);
+  expect(readTable("frame,leap\n", { ...by, time: "frame" }).take.frames).toBeGreaterThan(0);
 });
 
 test("frames whose times were rounded or cut by their writer are those frames again", () => {
@@ -310,6 +325,10 @@ test("names with words beside the control or gate are matched, but not in place 
   });
   expect(matched("leap_pressed", "leap")).toEqual({ leap: "leap" });
   expect(matched("pressed", "key", "")).toEqual({});
+  const [first, ...others] = KIT.controls;
+  const bound = { ...KIT, controls: [{ ...first!, bindings: [["pad:7"], ["mouse:0"]] }, ...others] };
+  for (const name of ["RightTrigger", "right_trigger", "leftClick"])
+    expect([...guessControls(bound, [name])], name).toEqual([[name, first!.id]]);
   const grounded = { ...KIT, gates: [{ id: "g", name: "Grounded" }] };
   expect([...guessGates(grounded, ["is_grounded", "isGroundedNow"])]).toEqual([["is_grounded", "g"]]);
 });

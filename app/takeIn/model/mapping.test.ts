@@ -170,7 +170,7 @@ test("a column opens the gate of its name, and the take is judged by it in place
 test("a recording that begins late starts with its first row, also after its rows are taken for changes", () => {
   const { glance, mapping } = begin("a.csv", "time_s,Leap\n900,0\n900.5,1\n");
   expect(mapping).toMatchObject({ unit: "s", start: "first-row" });
-  expect(previewOf(glance, mapping)).toMatchObject({ take: { frames: 90, lanes: { leap: [[30, 1]] } } });
+  expect(previewOf(glance, mapping)).toMatchObject({ take: { frames: 31, lanes: { leap: [[30, 1]] } } });
   expect(turnSort(KIT, glance, mapping, "changes")).toMatchObject({ sort: "changes", start: "first-row" });
   const atZero = previewOf(glance, { ...mapping, start: "zero" });
   expect(atZero).toMatchObject({ take: { lanes: { leap: [[54_030, 1]] } } });
