@@ -20,7 +20,7 @@ test("a sweep over moves names the means by which some were performed, and no pr
     "3 performed (1 directly, 2 by buffer), 0 presses lost, 0 saved, 0 unwanted, 0 gone, median delay 3f; n = 4 runs",
   );
   expect(formatPoint(second, points)).toBe(
-    "0 performed, 1 press lost (requests: 2 a gate was not open), 0 saved, 0 unwanted, 0 gone; n = 1 run",
+    "0 performed, 1 press lost (requests: a gate was not open 2 times), 0 saved, 0 unwanted, 0 gone; n = 1 run",
   );
   expect(labelsOf(points)).toEqual(["performed", "by buffer", "presses lost"]);
   expect(labelsOf([EMPTY])).toEqual(["performed"]);

@@ -1,4 +1,4 @@
-import { countWords, lossNameWords, medianDelayOf, type SweepPoint } from "#core";
+import { countWords, lossNameWords, medianDelayOf, timesWords, type SweepPoint } from "#core";
 import { holdWords } from "../../ui/holdWords";
 import { isAnyRequested, isAnyShown, sumOf } from "./sweepLines";
 
@@ -12,7 +12,7 @@ const MEANS = [
 function formatRequests(point: SweepPoint): string[] {
   const { performed, lost } = point;
   const means = MEANS.flatMap(([by, words]) => (performed[by] > 0 ? [`${performed[by]} ${words}`] : []));
-  const losses = Object.entries(lost).map(([why, n]) => `${n} ${lossNameWords(why)}`);
+  const losses = Object.entries(lost).map(([why, n]) => `${lossNameWords(why)} ${timesWords(n)}`);
   return [
     `${sumOf(point)} performed${means.length > 0 ? ` (${means.join(", ")})` : ""}`,
     `${countWords(point.lostPresses, "press", "presses")} lost${losses.length > 0 ? ` (requests: ${losses.join(", ")})` : ""}`,
