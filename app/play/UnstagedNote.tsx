@@ -9,7 +9,7 @@ export function UnstagedNote() {
   return (
     <p
       role="status"
-      className="absolute inset-x-3 top-3 mx-auto w-fit rounded-xl border border-line bg-paper px-3 py-1 text-sm"
+      className="absolute inset-x-3 bottom-2 mx-auto w-fit rounded-xl border border-line bg-paper px-3 py-1 text-sm"
     >
       This take has gates of its own: the stage takes no part in it. The tape below shows it.
     </p>
