@@ -51,6 +51,40 @@ const LATE_START_SECONDS = 10;
 
 type Rows = readonly (readonly string[])[];
 
+/** Returns the numbers of a column, NaN for cells that are none. */
+function numbersOf(name: string, head: readonly string[], rows: Rows): number[] {
+  const at = head.indexOf(name);
+  return rows.map(row => readNumber((row[at] ?? "").trim()));
+}
+
+/** The number of rows over which a rate is measured, so that times in whole milliseconds give it to a thousandth at 60 Hz. */
+const RATE_ROWS = 60;
+/** The deviation from a whole rate that is taken for rounding. */
+const RATE_SHARE = 0.01;
+
+/**
+ * Returns the rate of a game that recorded both its frames and their times, in whole frames a second: the median over stretches of
+ * rows, because a game may stall. Undefined without both columns, or if they give no steady rate.
+ */
+function guessRate(head: readonly string[], rows: Rows): number | undefined {
+  const timed = head.filter(name => findNamed([name], TIMES) !== undefined);
+  const unitOf = (name: string) => NAMED_UNITS.find(([pattern]) => pattern.test(name))?.[1];
+  const counted = timed.find(name => unitOf(name) === "frames");
+  const real = timed.find(name => ![undefined, "frames"].includes(unitOf(name)));
+  if (counted === undefined || real === undefined) return undefined;
+  const [frames, times] = [numbersOf(counted, head, rows), numbersOf(real, head, rows)];
+  const seconds = SECONDS[unitOf(real) as keyof typeof SECONDS];
+  const apart = Math.min(RATE_ROWS, rows.length - 1);
+  const rates = rows
+    .slice(apart)
+    .map((_row, k) => (frames[k + apart]! - frames[k]!) / ((times[k + apart]! - times[k]!) * seconds))
+    .filter(rate => rate > 0 && rate < Infinity)
+    .sort((a, b) => a - b);
+  const rate = rates[rates.length >> 1];
+  if (rate === undefined || Math.abs(rate / Math.round(rate) - 1) > RATE_SHARE) return undefined;
+  return Math.round(rate) >= 1 && Math.round(rate) <= 1000 ? Math.round(rate) : undefined;
+}
+
 /** Guesses the unit and the start of a column of times. */
 function guessTimes(
   time: string,
@@ -59,8 +93,7 @@ function guessTimes(
   isRowPerFrame: boolean,
   rateHz: number,
 ): Pick<Mapping, "time" | "unit" | "start"> {
-  const at = head.indexOf(time);
-  const times = rows.map(row => readNumber((row[at] ?? "").trim())).filter(Number.isFinite);
+  const times = numbersOf(time, head, rows).filter(Number.isFinite);
   const unit = guessUnit(time, times, isRowPerFrame, rateHz);
   const isLate = toFrames(times[0] ?? 0, unit, rateHz) > LATE_START_SECONDS * rateHz;
   return { time, unit, ...(isLate ? { start: "first-row" as const } : {}) };
@@ -118,13 +151,15 @@ export function guessChangeColumns(
 
 /**
  * Guesses a mapping from a table's header: a row per change if it has a column of controls and one of values, otherwise a row per
- * frame. `rows`: the first ones, whose times show their unit where its name does not.
+ * frame. `rows`: the first ones, whose times show their unit where its name does not. The rate is the kit's, or that of a game which
+ * recorded its frames and their times.
  */
 export function guessTableMapping(kit: Kit, head: readonly string[], rows: Rows = []): Mapping {
   const time = findNamed(head, TIMES);
   const columns = time === undefined ? undefined : guessChangeColumns(kit, head, rows, time);
-  const common = { format: "moss-tap/mapping", version: 1, rate: kit.rate } as const;
-  const timed = time === undefined ? {} : guessTimes(time, head, rows, columns === undefined, kit.rate);
+  const rate = guessRate(head, rows) ?? kit.rate;
+  const common = { format: "moss-tap/mapping", version: 1, rate } as const;
+  const timed = time === undefined ? {} : guessTimes(time, head, rows, columns === undefined, rate);
   if (columns) {
     const controls = Object.fromEntries(kit.controls.map(({ id }) => [id, id]));
     return { ...common, sort: "changes", ...timed, ...columns, controls };

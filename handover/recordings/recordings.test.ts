@@ -333,6 +333,21 @@ test("names with words beside the control or gate are matched, but not in place 
   expect([...guessGates(grounded, ["is_grounded", "isGroundedNow"])]).toEqual([["is_grounded", "g"]]);
 });
 
+test("a table with frames and their times has the rate of its game, not that of the kit", () => {
+  const rateOf = (rateHz: number, head: string, format: (seconds: number) => string, stallAt = Infinity) =>
+    guessTableMapping(
+      KIT,
+      ["frame", head, "Leap"],
+      Array.from({ length: 200 }, (_, k) => [String(k), format(k / rateHz + (k > stallAt ? 0.7 : 0)), "0"]),
+    ).rate;
+  const inMs = (seconds: number) => String(Math.round(seconds * 1000));
+  expect([30, 60, 120, 144, 240].map(rate => rateOf(rate, "time_ms", inMs))).toEqual([30, 60, 120, 144, 240]);
+  expect(rateOf(144, "time_s", seconds => seconds.toFixed(4), 100)).toBe(144);
+  expect(rateOf(144, "mood", inMs)).toBe(KIT.rate);
+  expect(rateOf(144, "time_ms", () => "0")).toBe(KIT.rate);
+  expect(rateOf(5000, "time_us", seconds => String(seconds * 1e6))).toBe(KIT.rate);
+});
+
 test("a table of changes is recognised by its cells where its columns have other names", () => {
   const head = ["t_ms", "what", "how"];
   const rows = [
