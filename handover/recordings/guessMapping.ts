@@ -1,8 +1,9 @@
 import type { Kit, Mapping } from "#core";
 import { readNumber, readSignedCell, SECONDS, toFrames } from "./createRecording";
 import { guessControls, guessGates, plain } from "./guessNames";
+import { readClock } from "./readClock";
 
-const TIMES = ["time", "t", "frame", "f", "ms", "timestamp", "seconds", "tick"];
+const TIMES = ["time", "t", "frame", "f", "ms", "timestamp", "seconds", "tick", "clock", "datetime"];
 const CONTROLS = ["control", "button", "key", "input", "name", "action", "signal"];
 const VALUES = ["value", "v", "state", "down", "pressed", "val"];
 
@@ -51,11 +52,22 @@ const LATE_START_SECONDS = 10;
 
 type Rows = readonly (readonly string[])[];
 
-/** Returns the numbers of a column, NaN for cells that are none. */
-function numbersOf(name: string, head: readonly string[], rows: Rows): number[] {
+/** Returns the cells of a column. */
+function cellsOf(name: string, head: readonly string[], rows: Rows): string[] {
   const at = head.indexOf(name);
-  return rows.map(row => readNumber((row[at] ?? "").trim()));
+  return rows.map(row => (row[at] ?? "").trim());
 }
+
+/** Returns the numbers of a column, of times of a clock their seconds; NaN for cells that are neither. */
+const numbersOf = (name: string, head: readonly string[], rows: Rows): number[] =>
+  cellsOf(name, head, rows).map(cell => {
+    const number = readNumber(cell);
+    return Number.isNaN(number) ? (readClock(cell)?.seconds ?? Number.NaN) : number;
+  });
+
+/** Returns whether the times of a column are those of a clock. */
+const isClocked = (name: string, head: readonly string[], rows: Rows) =>
+  cellsOf(name, head, rows).some(cell => readClock(cell) !== undefined);
 
 /** The number of rows over which a rate is measured, so that times in whole milliseconds give it to a thousandth at 60 Hz. */
 const RATE_ROWS = 60;
@@ -68,7 +80,8 @@ const RATE_SHARE = 0.01;
  */
 function guessRate(head: readonly string[], rows: Rows): number | undefined {
   const timed = head.filter(name => findNamed([name], TIMES) !== undefined);
-  const unitOf = (name: string) => NAMED_UNITS.find(([pattern]) => pattern.test(name))?.[1];
+  const unitOf = (name: string): Unit | undefined =>
+    isClocked(name, head, rows) ? "s" : NAMED_UNITS.find(([pattern]) => pattern.test(name))?.[1];
   const counted = timed.find(name => unitOf(name) === "frames");
   const real = timed.find(name => ![undefined, "frames"].includes(unitOf(name)));
   if (counted === undefined || real === undefined) return undefined;
@@ -94,7 +107,7 @@ function guessTimes(
   rateHz: number,
 ): Pick<Mapping, "time" | "unit" | "start"> {
   const times = numbersOf(time, head, rows).filter(Number.isFinite);
-  const unit = guessUnit(time, times, isRowPerFrame, rateHz);
+  const unit = isClocked(time, head, rows) ? "s" : guessUnit(time, times, isRowPerFrame, rateHz);
   const isLate = toFrames(times[0] ?? 0, unit, rateHz) > LATE_START_SECONDS * rateHz;
   return { time, unit, ...(isLate ? { start: "first-row" as const } : {}) };
 }
@@ -126,17 +139,14 @@ export function guessChangeColumns(
   rows: Rows,
   time: string | undefined,
 ): ChangeColumns | undefined {
-  const cellsOf = (name: string) => {
-    const at = head.indexOf(name);
-    return rows.map(row => (row[at] ?? "").trim()).filter(cell => cell !== "");
-  };
+  const filledOf = (name: string) => cellsOf(name, head, rows).filter(cell => cell !== "");
   const others = head.filter(name => name !== time);
   const hasNames = (name: string) => {
-    const cells = [...new Set(cellsOf(name))].filter(cell => readSignedCell(cell) === undefined);
+    const cells = [...new Set(filledOf(name))].filter(cell => readSignedCell(cell) === undefined);
     return guessControls(kit, cells).size + guessGates(kit, cells).size > 0;
   };
   const hasValues = (name: string) => {
-    const cells = cellsOf(name);
+    const cells = filledOf(name);
     return cells.length > 0 && cells.every(cell => readSignedCell(cell) !== undefined);
   };
   const named = findNamed(others, CONTROLS);

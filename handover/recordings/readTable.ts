@@ -10,6 +10,7 @@ import {
   type NamedTake,
   type ReadRecording,
 } from "./createRecording";
+import { readClock } from "./readClock";
 import { isSeparatorLine } from "./separatorLine";
 
 /** Reads a table row by row, after its header. */
@@ -83,12 +84,15 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
   const timeOf = (cells: readonly string[], line: number): number | undefined => {
     if (timeAt < 0) return rows;
     const written = (cells[timeAt] ?? "").trim();
-    const time = readNumber(written);
+    const number = readNumber(written);
+    const clock = Number.isNaN(number) ? readClock(written) : undefined;
+    const time = clock?.seconds ?? number;
     if (Number.isFinite(time)) {
       first ??= time;
-      const finest = finestOf(written);
+      const finest = clock?.finest ?? finestOf(written);
       // The time of the first row was rounded or cut, too.
-      return toFrames(time - first, unit, rate, finest, first === 0 ? finest / 2 : finest);
+      const late = first === 0 ? finest / 2 : finest;
+      return toFrames(time - first, clock ? "s" : unit, rate, finest, late);
     }
     recording.note(`line ${line}: “${written}” is no time`);
     return undefined;

@@ -19,6 +19,7 @@ import { writeVcd } from "../waveform/writeVcd";
 import { finestOf, readCell, toFrames } from "./createRecording";
 import { guessDumpMapping, guessTableMapping } from "./guessMapping";
 import { guessControls, guessGates } from "./guessNames";
+import { readClock } from "./readClock";
 import { glanceAtTable, parseTable, TABLE_HEAD_BYTES } from "./parseTable";
 import { readDump } from "./readDump";
 import { beginTable, feedTable } from "./readTable";
@@ -346,6 +347,31 @@ test("a table with frames and their times has the rate of its game, not that of 
   expect(rateOf(144, "mood", inMs)).toBe(KIT.rate);
   expect(rateOf(144, "time_ms", () => "0")).toBe(KIT.rate);
   expect(rateOf(5000, "time_us", seconds => String(seconds * 1e6))).toBe(KIT.rate);
+});
+
+test("times of a clock, with a date or without, are read in seconds from the first row", () => {
+  const times = [0, 100, 2500, 61_017].map(ms => new Date(Date.UTC(2026, 10, 30, 23, 59, 59, 900) + ms));
+  const written = [
+    times.map(time => time.toISOString()),
+    times.map(time => time.toISOString().replace("T", " ").replace(".", ",").replace("Z", "+01:00")),
+  ];
+  for (const list of written) {
+    const rows = list.map((time, k) => [time, "leap", String((k + 1) % 2)]);
+    const guessed = guessTableMapping(KIT, ["timestamp", "button", "value"], rows);
+    expect(guessed).toMatchObject({ sort: "changes", unit: "s", start: "first-row" });
+    const text = Papa.unparse([["timestamp", "button", "value"], ...rows]);
+    const { take, notes } = readTable(text, { ...guessed, controls: asIs });
+    expect(notes).toEqual([]);
+    expect(take.lanes.leap).toEqual([
+      [0, 1],
+      [6, 0],
+      [150, 1],
+      [3661, 0],
+    ]);
+  }
+  expect(["1:02:03.5", "02:03,25", "2:03", "1:2", "12:3x", ""].map(cell => readClock(cell)?.seconds)).toEqual(
+    [3723.5, 123.25, 123, undefined, undefined, undefined],
+  );
 });
 
 test("a table of changes is recognised by its cells where its columns have other names", () => {
