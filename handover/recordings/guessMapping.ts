@@ -65,9 +65,17 @@ const numbersOf = (name: string, head: readonly string[], rows: Rows): number[] 
     return Number.isNaN(number) ? (readClock(cell)?.seconds ?? Number.NaN) : number;
   });
 
-/** Returns whether the times of a column are those of a clock. */
-const isClocked = (name: string, head: readonly string[], rows: Rows) =>
-  cellsOf(name, head, rows).some(cell => readClock(cell) !== undefined);
+/** Returns the unit of a column of times: seconds for a clock's, else see `guessUnit`. */
+function unitOfColumn(
+  name: string,
+  head: readonly string[],
+  rows: Rows,
+  isRowPerFrame: boolean,
+  rateHz: number,
+): Unit {
+  if (cellsOf(name, head, rows).some(cell => readClock(cell) !== undefined)) return "s";
+  return guessUnit(name, numbersOf(name, head, rows).filter(Number.isFinite), isRowPerFrame, rateHz);
+}
 
 /** The number of rows over which a rate is measured, so that times in whole milliseconds give it to a thousandth at 60 Hz. */
 const RATE_ROWS = 60;
@@ -78,12 +86,11 @@ const RATE_SHARE = 0.01;
  * Returns the rate of a game that recorded both its frames and their times, in whole frames a second: the median over stretches of
  * rows, because a game may stall. Undefined without both columns, or if they give no steady rate.
  */
-function guessRate(head: readonly string[], rows: Rows): number | undefined {
+function guessRate(head: readonly string[], rows: Rows, kitHz: number): number | undefined {
   const timed = head.filter(name => findNamed([name], TIMES) !== undefined);
-  const unitOf = (name: string): Unit | undefined =>
-    isClocked(name, head, rows) ? "s" : NAMED_UNITS.find(([pattern]) => pattern.test(name))?.[1];
+  const unitOf = (name: string) => unitOfColumn(name, head, rows, true, kitHz);
   const counted = timed.find(name => unitOf(name) === "frames");
-  const real = timed.find(name => ![undefined, "frames"].includes(unitOf(name)));
+  const real = timed.find(name => unitOf(name) !== "frames");
   if (counted === undefined || real === undefined) return undefined;
   const [frames, times] = [numbersOf(counted, head, rows), numbersOf(real, head, rows)];
   const seconds = SECONDS[unitOf(real) as keyof typeof SECONDS];
@@ -106,9 +113,9 @@ function guessTimes(
   isRowPerFrame: boolean,
   rateHz: number,
 ): Pick<Mapping, "time" | "unit" | "start"> {
-  const times = numbersOf(time, head, rows).filter(Number.isFinite);
-  const unit = isClocked(time, head, rows) ? "s" : guessUnit(time, times, isRowPerFrame, rateHz);
-  const isLate = toFrames(times[0] ?? 0, unit, rateHz) > LATE_START_SECONDS * rateHz;
+  const unit = unitOfColumn(time, head, rows, isRowPerFrame, rateHz);
+  const first = numbersOf(time, head, rows).find(Number.isFinite) ?? 0;
+  const isLate = toFrames(first, unit, rateHz) > LATE_START_SECONDS * rateHz;
   return { time, unit, ...(isLate ? { start: "first-row" as const } : {}) };
 }
 
@@ -143,7 +150,7 @@ export function guessChangeColumns(
   const others = head.filter(name => name !== time);
   const hasNames = (name: string) => {
     const cells = [...new Set(filledOf(name))].filter(cell => readSignedCell(cell) === undefined);
-    return guessControls(kit, cells).size + guessGates(kit, cells).size > 0;
+    return cells.length > 0 && guessControls(kit, cells).size + guessGates(kit, cells).size > 0;
   };
   const hasValues = (name: string) => {
     const cells = filledOf(name);
@@ -167,7 +174,7 @@ export function guessChangeColumns(
 export function guessTableMapping(kit: Kit, head: readonly string[], rows: Rows = []): Mapping {
   const time = findNamed(head, TIMES);
   const columns = time === undefined ? undefined : guessChangeColumns(kit, head, rows, time);
-  const rate = guessRate(head, rows) ?? kit.rate;
+  const rate = guessRate(head, rows, kit.rate) ?? kit.rate;
   const common = { format: "moss-tap/mapping", version: 1, rate } as const;
   const timed = time === undefined ? {} : guessTimes(time, head, rows, columns === undefined, rate);
   if (columns) {

@@ -344,6 +344,7 @@ test("a table with frames and their times has the rate of its game, not that of 
   const inMs = (seconds: number) => String(Math.round(seconds * 1000));
   expect([30, 60, 120, 144, 240].map(rate => rateOf(rate, "time_ms", inMs))).toEqual([30, 60, 120, 144, 240]);
   expect(rateOf(144, "time_s", seconds => seconds.toFixed(4), 100)).toBe(144);
+  expect(rateOf(144, "time", seconds => seconds.toFixed(3))).toBe(144);
   expect(rateOf(144, "mood", inMs)).toBe(KIT.rate);
   expect(rateOf(144, "time_ms", () => "0")).toBe(KIT.rate);
   expect(rateOf(5000, "time_us", seconds => String(seconds * 1e6))).toBe(KIT.rate);
