@@ -36,7 +36,7 @@ export {
   type ReadRecording,
 } from "./recordings/createRecording";
 export { guessChangeColumns, guessDumpMapping, guessTableMapping } from "./recordings/guessMapping";
-export { guessControls, guessGates } from "./recordings/guessNames";
+export { guessControls, guessGates, guessMoves } from "./recordings/guessNames";
 export { readDump } from "./recordings/readDump";
 export { beginTable, feedTable, listMapped, type TableFeed, type TableReader } from "./recordings/readTable";
 export { glanceAtTable, parseTable, TABLE_HEAD_BYTES } from "./recordings/parseTable";

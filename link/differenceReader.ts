@@ -1,6 +1,6 @@
 import { landingFrame, notes, type Program, type Take, type Trace } from "#core";
 import { createComparison, type PairedAct } from "./differences";
-import { actsOf, type Act } from "./linkedTake";
+import { actsOf, listReported, type Act } from "./linkedTake";
 
 /** Compares the acts of a game with a trace, both of which may still grow. */
 export interface DifferenceReader {
@@ -8,8 +8,12 @@ export interface DifferenceReader {
   readonly extend: (trace: Trace, acts: readonly Act[], isEnd?: boolean) => PairedAct[];
 }
 
-/** Creates a reader. `acts` will be in frames of the game, at `rateHz`. */
-export function createDifferenceReader(program: Program, rateHz: number): DifferenceReader {
+/** Creates a reader. `acts` will be in frames of the game, at `rateHz`. `reported`: the moves that are compared; all without it. */
+export function createDifferenceReader(
+  program: Program,
+  rateHz: number,
+  reported?: ReadonlySet<string>,
+): DifferenceReader {
   const comparison = createComparison(program.rateHz);
   let note = 0;
   let act = 0;
@@ -19,9 +23,11 @@ export function createDifferenceReader(program: Program, rateHz: number): Differ
         const { id, f } = acts[act]!;
         comparison.addAct(id, landingFrame(f, program.rateHz, rateHz));
       }
-      for (; note < trace.count; note++)
-        if (trace.kind[note] === notes.performed.code)
-          comparison.addRules(program.moves[trace.subject[note]!]!.id, trace.frame[note]!);
+      for (; note < trace.count; note++) {
+        if (trace.kind[note] !== notes.performed.code) continue;
+        const { id } = program.moves[trace.subject[note]!]!;
+        if (!reported || reported.has(id)) comparison.addRules(id, trace.frame[note]!);
+      }
       return comparison.settle(isEnd ? Infinity : trace.frames - 1);
     },
   };
@@ -29,9 +35,9 @@ export function createDifferenceReader(program: Program, rateHz: number): Differ
 
 /**
  * Compares what a game performed in a take with the trace of that take. Empty if the game reported nothing; otherwise
- * every act of the game and of the rules, in the order of their frames.
+ * every act of the game, and those of the rules of the moves that it reports, in the order of their frames.
  */
 export function compareTake(program: Program, trace: Trace, take: Take): PairedAct[] {
-  const acts = actsOf(take);
-  return acts.length === 0 ? [] : createDifferenceReader(program, take.rate).extend(trace, acts, true);
+  if (take.did === undefined) return [];
+  return createDifferenceReader(program, take.rate, listReported(take)).extend(trace, actsOf(take), true);
 }

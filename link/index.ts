@@ -1,7 +1,7 @@
 export { createCode, parseCode } from "./code";
 export { createGameRun, type GameRun } from "./gameRun";
 export { createLinks, type Connection, type Links, type Peer, type PeerOrigin } from "./links";
-export { actsOf, createLinkedTake, type Act, type LinkedTake } from "./linkedTake";
+export { actsOf, listReported, createLinkedTake, type Act, type LinkedTake } from "./linkedTake";
 export { compareTake, createDifferenceReader, type DifferenceReader } from "./differenceReader";
 export { createHostedLink, type HostedLink, type HostedTake, type HostListeners } from "./hostedLink";
 export { explainDifference } from "./explainDifference";

@@ -49,6 +49,14 @@ export function actsOf(take: Take): Act[] {
 }
 
 /**
+ * Returns the moves of which a take knows whether the game performed them; undefined for all, as a live link reports every act of its
+ * game. A recording has those that its mapping names.
+ */
+export function listReported({ did = {}, didOf }: Take): ReadonlySet<string> | undefined {
+  return didOf === "listed" ? new Set(Object.keys(did)) : undefined;
+}
+
+/**
  * Creates an empty take of a game. Its gates are as the game sent them, so that the kit's stage has no part in it.
  * Under the rules that were in force it gives the events that the game got.
  */

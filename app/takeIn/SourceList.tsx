@@ -1,14 +1,40 @@
 import { useMemo } from "react";
 import { ownValue, type Kit, type Mapping } from "#core";
 import { ChoiceWord } from "../ui/ChoiceWord";
-import { listSigned, listSources, mapBelow, mapSource, type Glance } from "./model/mapping";
+import {
+  listSigned,
+  listSources,
+  mapBelow,
+  mapSource,
+  purposeOf,
+  type Glance,
+  type SourceUse,
+} from "./model/mapping";
 
-/** The beginnings of choices that are controls and gates. */
-const CONTROL = "control ";
-const GATE = "gate ";
+/** The words between a source and its control, gate or move. */
+const VERBS: Readonly<Record<SourceUse, string>> = {
+  controls: "plays",
+  gates: "opens",
+  performs: "performs",
+};
 
-/** Returns the id of a chosen control; undefined for nothing. */
-const idOf = (chosen: string) => (chosen === "" ? undefined : chosen.slice(CONTROL.length));
+/** Returns the value of a choice; empty for nothing. */
+const choiceOf = (use: SourceUse, id: string | undefined) => (id === undefined ? "" : `${use} ${id}`);
+
+/** Returns the use and the id of a chosen value; without an id for nothing. */
+function readChoice(chosen: string): { readonly use: SourceUse; readonly id: string | undefined } {
+  const at = chosen.indexOf(" ");
+  if (at < 0) return { use: "controls", id: undefined };
+  return { use: chosen.slice(0, at) as SourceUse, id: chosen.slice(at + 1) };
+}
+
+/** Returns the choices of one use. */
+const listChoices = (
+  use: SourceUse,
+  items: readonly { readonly id: string; readonly name: string }[] = [],
+  hint?: string,
+) =>
+  items.map(({ id, name }) => ({ value: choiceOf(use, id), label: name || id, ...(hint ? { hint } : {}) }));
 
 /** Longer names get a line each. */
 const LONG_LETTERS = 28;
@@ -29,12 +55,9 @@ export function SourceList({
   // Those with values below 0, which can play another control.
   const signed = useMemo(() => listSigned(glance, mapping), [glance, mapping]);
   const nothing = { value: "", label: "nothing" };
-  const controls = kit.controls.map(({ id, name }) => ({ value: `${CONTROL}${id}`, label: name || id }));
-  const gates = (kit.gates ?? []).map(({ id, name }) => ({
-    value: `${GATE}${id}`,
-    label: name || id,
-    hint: "a gate: open while it is not 0, in place of the stage",
-  }));
+  const controls = listChoices("controls", kit.controls);
+  const gates = listChoices("gates", kit.gates, "a gate: open while it is not 0, in place of the stage");
+  const moves = listChoices("performs", kit.moves, "a move, performed by the game: compared with the rules");
   const isLong = sources.some(source => source.length > LONG_LETTERS);
   return (
     <ul
@@ -42,12 +65,9 @@ export function SourceList({
       className={`mt-2 grid gap-x-8 text-sm ${isLong ? "grid-cols-1" : "grid-cols-2"}`}
     >
       {sources.map(source => {
-        const control = ownValue(mapping.controls, source);
-        const gate = ownValue(mapping.gates, source);
+        const { use, id } = purposeOf(mapping, source) ?? { use: "controls" };
         const below = ownValue(mapping.below, source);
-        const isSigned = below !== undefined || (gate === undefined && signed.includes(source));
-        const played =
-          control !== undefined ? `${CONTROL}${control}` : gate === undefined ? "" : `${GATE}${gate}`;
+        const isSigned = below !== undefined || (use === "controls" && signed.includes(source));
         return (
           <li
             key={source}
@@ -56,20 +76,17 @@ export function SourceList({
             <span className="min-w-0 truncate font-mono" title={source}>
               {source}
             </span>
-            <span className="text-soft">{gate === undefined ? "plays" : "opens"}</span>
+            <span className="text-soft">{VERBS[use]}</span>
             <span className={`flex shrink-0 ${isSigned ? "max-w-[30%]" : "max-w-[45%]"}`}>
               <ChoiceWord
                 label={`what ${source} plays`}
-                value={played}
-                choices={[nothing, ...controls, ...gates]}
+                value={choiceOf(use, id)}
+                choices={[nothing, ...controls, ...gates, ...moves]}
                 isTight
-                onChoose={chosen =>
-                  onChange(
-                    chosen.startsWith(GATE)
-                      ? mapSource(mapping, source, chosen.slice(GATE.length), "gates")
-                      : mapSource(mapping, source, idOf(chosen)),
-                  )
-                }
+                onChoose={chosen => {
+                  const { use, id } = readChoice(chosen);
+                  onChange(mapSource(mapping, source, id, use));
+                }}
               />
             </span>
             {isSigned && (
@@ -78,10 +95,10 @@ export function SourceList({
                 <span className="flex max-w-[30%] shrink-0">
                   <ChoiceWord
                     label={`what ${source} plays below 0`}
-                    value={below === undefined ? "" : `${CONTROL}${below}`}
+                    value={choiceOf("controls", below)}
                     choices={[nothing, ...controls]}
                     isTight
-                    onChoose={chosen => onChange(mapBelow(mapping, source, idOf(chosen)))}
+                    onChoose={chosen => onChange(mapBelow(mapping, source, readChoice(chosen).id))}
                   />
                 </span>
               </>

@@ -33,6 +33,11 @@ export const mappingSchema = v.strictObject({
   below: v.exactOptional(idRecord(id, text)),
   /** Maps such sources to ids of gates, which are open while their value is not 0. The take is then run without the kit's stage. */
   gates: v.exactOptional(idRecord(id, text)),
+  /**
+   * Maps such sources to ids of moves which the game itself performed: when their value rises from 0, and in a table of changes on
+   * each row on which it is not 0.
+   */
+  performs: v.exactOptional(idRecord(id, text)),
 });
 
 export type Mapping = DeepReadonly<v.InferOutput<typeof mappingSchema>>;
@@ -45,7 +50,7 @@ const MAPPING_FORMAT: DocumentFormat<Mapping> = {
 };
 
 /**
- * Parses an unknown value as a mapping. The controls and gates it names need not exist, since a mapping can serve
+ * Parses an unknown value as a mapping. The controls, gates and moves it names need not exist, since a mapping can serve
  * several kits.
  */
 export function parseMapping(input: unknown): Result<Mapping> {

@@ -71,6 +71,7 @@ export const takeSchema = v.strictObject({
   gaps: v.exactOptional(lane(gapMs, value => value >= 0 && value <= FARTHEST)),
   unmeant: v.exactOptional(idRecord(v.array(x, "type"))),
   did: v.exactOptional(idRecord(v.array(x, "type"))),
+  didOf: v.exactOptional(v.literal("listed", "choice")),
 });
 
 export type Take = DeepReadonly<v.InferOutput<typeof takeSchema>>;

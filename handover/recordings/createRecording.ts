@@ -51,6 +51,14 @@ interface Target {
   readonly levelOf: (value: number) => number;
 }
 
+/** The acts of a game that a source shows: the frames on which it performed a move. */
+interface Acts {
+  readonly id: string;
+  readonly xs: number[];
+  lastX: number;
+  isOn: boolean;
+}
+
 const aboveZero = (value: number) => Math.max(0, value);
 const belowZero = (value: number) => Math.max(0, -value);
 const isOpen = (value: number) => (value === 0 ? 0 : 1);
@@ -93,11 +101,29 @@ function lanesOf(lanes: ReadonlyMap<string, Growing>): Record<string, [number, n
   return Object.fromEntries(used.map(([id, lane]) => [id, laneOf(lane)]));
 }
 
+/** Returns the acts of several sources by move, in order; those of one frame once. */
+function didOf(acts: readonly Acts[]): NonNullable<Take["did"]> {
+  const byMove = new Map<string, Set<number>>();
+  for (const { id, xs } of acts) {
+    const own = byMove.get(id) ?? new Set();
+    byMove.set(id, own);
+    for (const x of xs) own.add(x);
+  }
+  return Object.fromEntries([...byMove].map(([id, xs]) => [id, [...xs].sort((a, b) => a - b)]));
+}
+
 /**
  * Creates a recording that is read through a mapping. Sources the mapping does not know are reported once
  * each, with their number of changes.
  */
-export function createRecording({ rate, controls, below = {}, gates = {} }: Mapping): Recording {
+export function createRecording(mapping: Mapping): Recording {
+  const { sort, rate, controls, below = {}, gates = {}, performs = {} } = mapping;
+  const acts = new Map(
+    Object.entries(performs).map(([source, id]): [string, Acts] => [
+      source,
+      { id, xs: [], lastX: 0, isOn: false },
+    ]),
+  );
   const lanes = new Map<string, Growing>();
   const gateLanes = new Map<string, Growing>();
   const targets = new Map<string, Target[]>();
@@ -144,21 +170,32 @@ export function createRecording({ rate, controls, below = {}, gates = {} }: Mapp
       changes++;
     }
   }
+  /** Adds an act if the value of its source rises from 0; each row of a change that is not 0 is one. */
+  function setActs(own: Acts, x: number, value: number): void {
+    const isOn = value !== 0;
+    if (isOn && (!own.isOn || sort === "changes") && own.xs.at(-1) !== x) {
+      own.xs.push(x);
+      changes++;
+    }
+    own.isOn = isOn;
+    own.lastX = x;
+  }
   return {
     note,
     isFull: () => changes > MAX_CHANGES,
     last: () => last,
     set(source, x, value, placeOf) {
-      const played = targets.get(source);
-      if (!played) return meetStranger(source, placeOf);
+      const played = targets.get(source) ?? [];
+      const own = acts.get(source);
+      if (played.length === 0 && !own) return meetStranger(source, placeOf);
       if (!(x >= 0 && x <= most)) {
         const isTime = Number.isFinite(x) && x > 0;
         return note(`${placeOf()}: ${x} ${isTime ? "frames are more than a take may have" : "is no time"}`);
       }
-      for (const { lane } of played)
-        if (x < lane.lastX)
-          return note(`${placeOf()}: ${source} goes back in time, to ${x} frames from ${lane.lastX}`);
+      for (const { lastX } of [...played.map(({ lane }) => lane), ...(own ? [own] : [])])
+        if (x < lastX) return note(`${placeOf()}: ${source} goes back in time, to ${x} frames from ${lastX}`);
       if (x > last) last = x;
+      if (own) setActs(own, x, value);
       for (const target of played) setLane(target, x, target.levelOf(value));
     },
     finish({ id, name, kit }, end) {
@@ -181,6 +218,7 @@ export function createRecording({ rate, controls, below = {}, gates = {} }: Mapp
         frames: Math.min(BOUNDS.frames, Math.ceil(end ?? last + rate)),
         lanes: lanesOf(lanes),
         ...(isGated ? { gates: lanesOf(gateLanes) as NonNullable<Take["gates"]>, stage: "none" } : {}),
+        ...(acts.size > 0 ? { did: didOf([...acts.values()]), didOf: "listed" } : {}),
       };
       const more = unreported > 0 ? [`and ${unreported} more places like these`] : [];
       return {

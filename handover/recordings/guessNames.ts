@@ -2,7 +2,9 @@ import { formatCode, type Kit } from "#core";
 
 /** Words that names from other programs have beside the control or gate itself: "btn_jump", "JumpPressed", "is_grounded". */
 const BESIDE = new Set(
-  "is was btn button key pad input pressed held hold holding value val state axis action".split(" "),
+  "is was btn button key pad input pressed held hold holding value val state axis action performed did started".split(
+    " ",
+  ),
 );
 /** Words that mean the same, unless they are all that is left: a key "down" may be a direction. */
 const BESIDE_MORE = new Set([...BESIDE, "down", "on", "in"]);
@@ -84,6 +86,14 @@ export function guessControls(kit: Kit, sources: readonly string[]): Map<string,
 export function guessGates({ gates = [] }: Kit, sources: readonly string[]): Map<string, string> {
   return matchNames(
     gates.map(({ id, name }) => ({ id, names: [id, name] })),
+    sources,
+  );
+}
+
+/** Returns the moves whose ids or names sources from another program match, by source. */
+export function guessMoves({ moves = [] }: Kit, sources: readonly string[]): Map<string, string> {
+  return matchNames(
+    moves.map(({ id, name }) => ({ id, names: [id, name] })),
     sources,
   );
 }

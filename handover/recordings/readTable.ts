@@ -23,8 +23,8 @@ export interface TableReader {
 }
 
 /** Returns the sources that a mapping knows. */
-export const listMapped = ({ controls, below, gates }: Mapping): readonly string[] =>
-  Object.keys({ ...controls, ...below, ...gates });
+export const listMapped = ({ controls, below, gates, performs }: Mapping): readonly string[] =>
+  Object.keys({ ...controls, ...below, ...gates, ...performs });
 
 /** How the cells of a source are read, and what to write in place of one that is no value. */
 interface Reading {
@@ -34,10 +34,15 @@ interface Reading {
 
 const PLAIN: Reading = { read: readCell, cure: "write 0 to 1, down or up" };
 
-/** Returns the readings of sources with values below 0, and of those that open a gate and play no control. */
-function readingsOf({ controls, below = {}, gates = {} }: Mapping): ReadonlyMap<string, Reading> {
+/** Returns the readings of sources with values below 0, and of those that play no control: they open a gate or show a move. */
+function readingsOf({
+  controls,
+  below = {},
+  gates = {},
+  performs = {},
+}: Mapping): ReadonlyMap<string, Reading> {
   const readings = new Map<string, Reading>();
-  for (const source of Object.keys(gates))
+  for (const source of Object.keys({ ...gates, ...performs }))
     if (!Object.hasOwn(controls, source)) readings.set(source, { read: readGateCell, cure: "write 0 or 1" });
   for (const source of Object.keys(below))
     readings.set(source, { read: readSignedCell, cure: "write −1 to 1" });

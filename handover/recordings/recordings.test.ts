@@ -270,6 +270,37 @@ test("a take exported as a waveform is imported with the same events", () => {
   expect(read.value.notes.join("\n")).toMatch(/#0: “gates\.footing” plays no control here/);
 });
 
+test("a source shows the moves that a game performed: where it rises, and in changes on each row that is not 0", () => {
+  const performs = { hopped: "hop", hopped_too: "hop", sprung: "spring" };
+  const frames = readTable(
+    "leap,hopped,hopped_too,sprung\n1,0,0,0\n1,1,1,0\n0,1,0,0\n0,0,1,0\n0,3,0,0\n",
+    mapping({ sort: "frames", controls: { leap: "leap" }, performs }),
+  );
+  expect(frames.notes).toEqual([]);
+  expect(frames.take).toMatchObject({ did: { hop: [1, 3, 4], spring: [] }, didOf: "listed" });
+  expect("stage" in frames.take).toBe(false);
+  expect(parseTake(frames.take).ok).toBe(true);
+  const changes = readTable(
+    "at,what,how\n3,hopped,1\n3,hopped,1\n9,hopped,1\n8,hopped,1\n12,hopped,0\n12,leap,1\n",
+    {
+      ...CHANGES,
+      unit: "frames",
+      controls: { leap: "leap" },
+      performs,
+    },
+  );
+  expect(changes.take.did).toEqual({ hop: [3, 9], spring: [] });
+  expect(changes.notes).toEqual(["line 5: hopped goes back in time, to 8 frames from 9"]);
+  const { program, trace } = traceOf(TAKE);
+  const dump = readDump(
+    mapping({ sort: "dump", controls: { "controls.leap": "leap" }, performs: { "controls.leap": "hop" } }),
+    writeVcd(program, trace, TAKE),
+    NAMED,
+  );
+  const presses = TAKE.lanes.leap!.flatMap(([x, value]) => (value > 0 ? [x] : []));
+  expect(dump.ok && dump.value.take.did).toEqual({ hop: presses });
+});
+
 test("mappings are guessed from names, ids and keys", () => {
   const names = ["leap", "Leap", "input.LEAP", "Space", "wheel"];
   expect([...guessControls(KIT, names)]).toEqual(names.slice(0, 4).map(name => [name, "leap"]));

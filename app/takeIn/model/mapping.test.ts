@@ -12,6 +12,7 @@ import {
   mapBelow,
   mapSource,
   previewOf,
+  purposeOf,
   turnSort,
 } from "./mapping";
 
@@ -165,6 +166,30 @@ test("a column opens the gate of its name, and the take is judged by it in place
     },
   });
   expect(begin("c.csv", text, [walled]).mapping).toBe(walled);
+});
+
+test("a column named like a move shows when the game performed it; a source has one use at a time", () => {
+  const { glance, mapping } = begin("a.csv", "Leap,Hop,Footing\n0,0,1\n1,1,1\n0,0,1\n");
+  expect(mapping).toMatchObject({
+    controls: { Leap: "leap" },
+    gates: { Footing: "footing" },
+    performs: { Hop: "hop" },
+  });
+  expect(previewOf(glance, mapping)).toMatchObject({ take: { did: { hop: [1] }, didOf: "listed" } });
+  expect(parseMapping(JSON.parse(JSON.stringify(mapping)))).toMatchObject({ ok: true, value: mapping });
+  expect(["Leap", "Hop", "Footing", "other"].map(source => purposeOf(mapping, source))).toEqual([
+    { use: "controls", id: "leap" },
+    { use: "performs", id: "hop" },
+    { use: "gates", id: "footing" },
+    undefined,
+  ]);
+  const turned = mapSource(mapping, "Hop", "brace");
+  expect(turned.controls).toEqual({ Leap: "leap", Hop: "brace" });
+  expect("performs" in turned).toBe(false);
+  expect(mapSource(turned, "Leap", "spring", "performs")).toMatchObject({
+    controls: { Hop: "brace" },
+    performs: { Leap: "spring" },
+  });
 });
 
 test("a recording that begins late starts with its first row, also after its rows are taken for changes", () => {

@@ -1,4 +1,4 @@
-import { formatIssue, type Kit, type Mapping, type Take } from "#core";
+import { formatIssue, ownValue, type Kit, type Mapping, type Take } from "#core";
 import {
   feedTable,
   glanceAtTable,
@@ -6,6 +6,7 @@ import {
   guessControls as matchControls,
   guessDumpMapping,
   guessGates as matchGates,
+  guessMoves as matchMoves,
   guessTableMapping,
   listMapped,
   readDump,
@@ -115,16 +116,20 @@ function guessAxes(kit: Kit, glance: Glance, mapping: Mapping): Mapping {
   return guessed;
 }
 
-/** Maps unmapped sources to the gates with matching names. */
-function guessGates(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
-  const known = listMapped(mapping);
-  const found = matchGates(
+/** Maps unmapped sources to the gates, and the rest to the moves, with matching names. */
+function guessOthers(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
+  const known = new Set(listMapped(mapping));
+  const left = sources.filter(source => !known.has(source));
+  const gates = matchGates(kit, left);
+  const performs = matchMoves(
     kit,
-    sources.filter(source => !known.includes(source)),
+    left.filter(source => !gates.has(source)),
   );
-  return found.size === 0
-    ? mapping
-    : { ...mapping, gates: { ...mapping.gates, ...Object.fromEntries(found) } };
+  return {
+    ...mapping,
+    ...partOf("gates", { ...mapping.gates, ...Object.fromEntries(gates) }),
+    ...partOf("performs", { ...mapping.performs, ...Object.fromEntries(performs) }),
+  };
 }
 
 /** Maps unmapped sources to controls with matching names that no source plays yet. */
@@ -143,11 +148,11 @@ function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapp
 export function guessControls(
   kit: Kit,
   glance: Glance,
-  { below: _below, gates: _gates, ...mapping }: Mapping,
+  { below: _below, gates: _gates, performs: _performs, ...mapping }: Mapping,
 ): Mapping {
   const axes = guessAxes(kit, glance, { ...mapping, controls: {} });
   const sources = listSources(glance, axes);
-  return guessGates(kit, guessRest(kit, axes, sources), sources);
+  return guessOthers(kit, guessRest(kit, axes, sources), sources);
 }
 
 /** Returns the initial mapping: an earlier one that fits, otherwise a guess from the names. */
@@ -160,7 +165,7 @@ export function beginMapping(kit: Kit, glance: Glance, used: readonly Mapping[])
       ? guessDumpMapping(kit, glance.paths)
       : guessTableMapping(kit, glance.head, glance.rows);
   if (guessed.sort === "changes") return guessControls(kit, glance, guessed);
-  return guessGates(kit, guessAxes(kit, glance, guessed), listSources(glance, guessed));
+  return guessOthers(kit, guessAxes(kit, glance, guessed), listSources(glance, guessed));
 }
 
 /** Returns the sources that can play a control: names, columns or signals, by the mapping's sort. */
@@ -179,26 +184,46 @@ function without(mapped: Mapped, source: string): Mapped {
 }
 
 /** Returns an optional list of a mapping as a part of it; nothing if it is empty. */
-const partOf = (list: "below" | "gates", mapped: Mapped): Partial<Mapping> =>
+const partOf = (list: "below" | "gates" | "performs", mapped: Mapped): Partial<Mapping> =>
   Object.keys(mapped).length === 0 ? {} : { [list]: mapped };
 
+/** The uses of a source: it plays a control, opens a gate, or shows that the game performed a move. */
+export type SourceUse = "controls" | "gates" | "performs";
+
 /**
- * Returns a mapping with a source playing a control or, by `list`, opening a gate; `id` undefined: neither. One that opens a gate
- * plays no control with its values below 0 either.
+ * Returns a mapping with a source of one use, or of none if `id` is undefined. One that plays no control has none for its values
+ * below 0 either.
  */
 export function mapSource(
-  { gates = {}, below = {}, ...mapping }: Mapping,
+  { gates = {}, performs = {}, below = {}, ...mapping }: Mapping,
   source: string,
   id: string | undefined,
-  list: "controls" | "gates" = "controls",
+  use: SourceUse = "controls",
 ): Mapping {
-  const added = id === undefined ? {} : { [source]: id };
+  const changed = (list: Mapped, own: SourceUse): Mapped => ({
+    ...without(list, source),
+    ...(use === own && id !== undefined ? { [source]: id } : {}),
+  });
   return {
     ...mapping,
-    controls: { ...without(mapping.controls, source), ...(list === "controls" ? added : {}) },
-    ...partOf("gates", { ...without(gates, source), ...(list === "gates" ? added : {}) }),
-    ...partOf("below", list === "gates" ? without(below, source) : below),
+    controls: changed(mapping.controls, "controls"),
+    ...partOf("gates", changed(gates, "gates")),
+    ...partOf("performs", changed(performs, "performs")),
+    ...partOf("below", use === "controls" ? below : without(below, source)),
   };
+}
+
+/** Returns the use of a source and the id that it is mapped to; undefined for none. */
+export function purposeOf(
+  { controls, gates, performs }: Mapping,
+  source: string,
+): { readonly use: SourceUse; readonly id: string } | undefined {
+  const lists = { controls, gates, performs };
+  for (const use of Object.keys(lists) as SourceUse[]) {
+    const id = ownValue(lists[use], source);
+    if (id !== undefined) return { use, id };
+  }
+  return undefined;
 }
 
 /** Returns a mapping with what a source has below 0 playing a control, or none. */

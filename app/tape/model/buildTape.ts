@@ -20,7 +20,7 @@ import {
   type Trace,
   ownValue,
 } from "#core";
-import { actsOf, type Act } from "#link";
+import { actsOf, listReported, type Act } from "#link";
 import type { Rules } from "#stage";
 import { createGameRows, type GameRows } from "./gameRows";
 import { followLosses, type LossMarks } from "./lossMarks";
@@ -319,10 +319,9 @@ function endAt(from: number[], to: number[], frames: number): void {
 
 /** Returns the rows of what the game performed in a take; undefined if it reported nothing. */
 function readGame({ kit, program }: Rules, trace: Trace, take: Take): GameRows | undefined {
-  const acts = actsOf(take);
-  if (acts.length === 0) return undefined;
-  const game = createGameRows(kit, program, take.rate);
-  game.extend(trace, acts, true);
+  if (take.did === undefined) return undefined;
+  const game = createGameRows(kit, program, take.rate, listReported(take));
+  game.extend(trace, actsOf(take), true);
   return game;
 }
 

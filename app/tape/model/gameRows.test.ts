@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 import { drawTake, sketchKit } from "../../../core/tests/strips";
 import type { Kit, Take } from "#core";
+import { compareTake, formatDifference } from "#link";
 import { evaluateWith } from "../../tests/evaluated";
 import { arrangeRows } from "./arrangeRows";
 import { buildTape, createTapeBuilder } from "./buildTape";
@@ -55,6 +56,25 @@ test("a take without reports has no such rows, and a move that was never reporte
   );
   // The rules perform Hop, which the game never did.
   expect(shown.map(({ name }) => name)).toEqual(["Hop, in the game", "Roll, in the game"]);
+});
+
+test("of a recording, only the moves that it shows are compared, also one that the game never performed", () => {
+  const { rules, trace } = evaluateWith(KIT, TAKE);
+  const gameOf = (did: Take["did"]) =>
+    buildTape(rules, trace, { ...TAKE, did: did!, didOf: "listed" }).rows.filter(
+      ({ group }) => group === "game",
+    );
+  expect(gameOf({ roll: [130] }).map(({ id }) => id)).toEqual(["roll"]);
+  const [hop, ...others] = gameOf({ hop: [] });
+  expect(others).toEqual([]);
+  expect(hop!.markText).toEqual(["only the rules", "only the rules", "only the rules"]);
+  const differences = (did: Take["did"], didOf?: "listed") => {
+    const take: Take = { ...TAKE, did: did!, ...(didOf ? { didOf } : {}) };
+    return compareTake(rules.program, trace, take).map(formatDifference);
+  };
+  expect(differences({ roll: [130] }, "listed")).toEqual(["only the game"]);
+  expect(differences({ roll: [130] })).toHaveLength(4);
+  expect(differences({ hop: [] }, "listed")).toHaveLength(3);
 });
 
 test("while it is played, an act is drawn at once and compared when nothing can change it any more", () => {

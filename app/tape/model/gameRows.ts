@@ -4,7 +4,7 @@ import { addMark, createRow, type MarkLook, type TapeRow } from "./tapeRows";
 
 /** The rows of what a running game itself performed, each act compared with the rules. */
 export interface GameRows {
-  /** One for each move of the kit, empty if the game never performed it. */
+  /** One for each move that the game reports, empty if it never performed it. */
   readonly rows: readonly TapeRow[];
   /** Reads acts and notes that are new. An act is compared once nothing later can change its partner. */
   readonly extend: (trace: Trace, acts: readonly Act[], isEnd?: boolean) => void;
@@ -27,13 +27,18 @@ function insertMark(row: TapeRow, frame: number, look: MarkLook, words: string):
   row.markText.splice(at, 0, words);
 }
 
-/** Creates the rows of a game. `gameHz` is its rate, in which its acts are counted. */
-export function createGameRows(kit: Kit, program: Program, gameHz: number): GameRows {
-  const rows = program.moves.map(({ id }) =>
-    createRow("game", { id, name: `${nameOf(kit, "moves", id)}, in the game` }),
-  );
+/** Creates the rows of a game. `gameHz` is its rate, in which its acts are counted; `reported`: the moves that it reports, all without it. */
+export function createGameRows(
+  kit: Kit,
+  program: Program,
+  gameHz: number,
+  reported?: ReadonlySet<string>,
+): GameRows {
+  const rows = program.moves
+    .filter(({ id }) => !reported || reported.has(id))
+    .map(({ id }) => createRow("game", { id, name: `${nameOf(kit, "moves", id)}, in the game` }));
   const byMove = new Map(rows.map(row => [row.id, row]));
-  const reader = createDifferenceReader(program, gameHz);
+  const reader = createDifferenceReader(program, gameHz, reported);
   let read = 0;
 
   const mark = (pair: PairedAct) => {
