@@ -15,7 +15,7 @@ import {
 const VERBS: Readonly<Record<SourceUse, string>> = {
   controls: "plays",
   gates: "opens",
-  performs: "performs",
+  performs: "shows",
 };
 
 /** Returns the value of a choice; empty for nothing. */
