@@ -3,11 +3,11 @@ import type { Figure } from "../numbers/listFigures";
 import { escapeHtml } from "./escapeHtml";
 
 const WIDTH = 660;
-const LEFT = 190;
+const LEFT = 176;
 /** Keeps the marks of the scale from running through a text. */
 const HALO = 'paint-order="stroke" stroke="#fff" stroke-width="4"';
 /** The letters of a label that fit left of the bars. */
-const MAX_LETTERS = 27;
+const MAX_LETTERS = 25;
 const ROW = 17;
 
 /** Returns a common scale: a whole number of frames that includes the longest, with evenly spaced marks. */

@@ -117,7 +117,7 @@ test("lengths are drawn to one scale, parts of a timeline one after the other", 
   ]);
   expect(textOf(svg)).toContain("6f 100 ms");
   const long = { ...figure("grades.0.within", 3), label: `grade ${"x".repeat(60)} within` };
-  expect(textOf(drawBars([long], 60))).toContain("grade xxxxxxxxxxxxxxxxxxxx…");
+  expect(textOf(drawBars([long], 60))).toContain("grade xxxxxxxxxxxxxxxxxx…");
   expect(drawBars([figure("cooldown", 0)], 60)).toBe("");
 });
 
