@@ -144,6 +144,7 @@ test("a sweep of one number, its field of two, and shares of hands are saved as 
     await clickOn(driver, `button[aria-label="Save as ${kind}: Hop: buffer, swept"]`);
   const chart = await waitForFile("sweep.svg");
   expect(chart).toMatch(/^<svg[^>]*>.*>Hop: buffer, swept<.*>performed<.*nothing lost from here/s);
+  expect(chart).not.toMatch(/="[^"]*(undefined|NaN)/);
   // The line of performed hops: a point a value, joined.
   expect(chart).toMatch(/<path[^>]* d=" ?M[^"]*(L[^"]*){20}/);
   expect((await waitForFile("sweep.png")).slice(1, 4)).toBe("PNG");

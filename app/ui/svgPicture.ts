@@ -119,6 +119,9 @@ export function paintPicture(
   const svg = context.getSvg();
   for (const text of svg.querySelectorAll("[font-family]"))
     text.setAttribute("font-family", fallBack(text.getAttribute("font-family") ?? ""));
+  // The library writes attributes of styles that a context does not have.
+  for (const text of svg.querySelectorAll("[text-decoration=undefined]"))
+    text.removeAttribute("text-decoration");
   svg.setAttribute("viewBox", `0 0 ${width} ${height}`);
   return numberIds(new XMLSerializer().serializeToString(svg));
 }
