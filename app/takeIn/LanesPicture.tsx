@@ -15,6 +15,15 @@ function barsOf(lane: Take["lanes"][string], end: number): { from: number; to: n
   return bars;
 }
 
+/** Returns the frames on which a game performed a move as a lane: a frame each. */
+const marksOf = (xs: readonly number[]): Take["lanes"][string] =>
+  xs.flatMap((x): [number, number][] => [
+    [x, 1],
+    [x + 1, 0],
+  ]);
+
+const LOOKS = { controls: "fill-bark", gates: "fill-fern", moves: "fill-moss" } as const;
+
 /** The lanes of an imported recording, over its first seconds. */
 export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
   const end = Math.max(1, Math.min(take.frames, SECONDS * take.rate));
@@ -22,6 +31,7 @@ export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
   const lanes = [
     ...Object.entries(take.lanes).map(([id, lane]) => ({ id, lane, list: "controls" as const })),
     ...Object.entries(take.gates ?? {}).map(([id, lane]) => ({ id, lane, list: "gates" as const })),
+    ...Object.entries(take.did ?? {}).map(([id, xs]) => ({ id, lane: marksOf(xs), list: "moves" as const })),
   ];
   const bottom = lanes.length * ROW;
   if (lanes.length === 0)
@@ -44,9 +54,9 @@ export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
               key={k}
               x={xOf(from)}
               y={row * ROW + 3}
-              width={Math.max(1, xOf(to) - xOf(from))}
+              width={Math.max(2, xOf(to) - xOf(from))}
               height={ROW - 6}
-              className={list === "gates" ? "fill-fern" : "fill-bark"}
+              className={LOOKS[list]}
             />
           ))}
         </g>
