@@ -15,12 +15,12 @@ const APART = 2 * DOT_RADIUS + 1;
  * go through the rows in turn. Dots after the first `MAX_DOTS` are left out.
  */
 export function pileDots(dots: readonly Omit<MapDot, "y">[], { top, pitchPx, rows }: DotArea): MapDot[] {
-  // By row, the dots by the stretch of the map in which they lie: one stretch has at most two that do not touch.
-  const placed = Array.from({ length: rows }, () => new Map<number, number[]>());
+  // By row, the place of the dot in each stretch of the map: no two that do not touch fit into one.
+  const placed = Array.from({ length: rows }, () => new Map<number, number>());
   const covers = (row: number, x: number) => {
     const at = Math.floor(x / APART);
-    return [at - 1, at, at + 1].some(stretch =>
-      placed[row]!.get(stretch)?.some(other => Math.abs(other - x) < APART),
+    return [at - 1, at, at + 1].some(
+      stretch => Math.abs((placed[row]!.get(stretch) ?? Infinity) - x) < APART,
     );
   };
   let crowded = 0;
@@ -28,10 +28,7 @@ export function pileDots(dots: readonly Omit<MapDot, "y">[], { top, pitchPx, row
     let row = 0;
     while (row < rows && covers(row, dot.x)) row++;
     if (row === rows) row = crowded++ % rows;
-    else {
-      const at = Math.floor(dot.x / APART);
-      placed[row]!.set(at, [...(placed[row]!.get(at) ?? []), dot.x]);
-    }
+    else placed[row]!.set(Math.floor(dot.x / APART), dot.x);
     return { ...dot, y: top + row * pitchPx };
   });
 }
