@@ -175,7 +175,11 @@ test("in a strict sandbox without storage and downloads, the page plays and show
 
 test("a table from another program is mapped, imported with unrecognised items listed, and the mapping is stored", async () => {
   await openBelfry(session);
-  await press(driver, "Hand over");
+  // The takes on Play lead to the import, which has the focus then.
+  await press(driver, "Takes or a recording from files");
+  await expect
+    .poll(() => driver.executeScript("return document.activeElement.textContent"))
+    .toBe("Read files …");
   const rows = [
     "at,key,how",
     "0.5,J1,down",
@@ -184,6 +188,7 @@ test("a table from another program is mapped, imported with unrecognised items l
     "2,Run,up",
     "2.5,J1,sideways",
     "3,Tilt,-0.5",
+    "3.5,Leapt,1",
   ];
   await readIn(put("game.csv", rows.join("\n")));
   await find(driver, `//h2[.="Read in game.csv"]`);
@@ -196,9 +201,10 @@ test("a table from another program is mapped, imported with unrecognised items l
   await find(driver, `//*[contains(text(), "“Run” plays no control here; 2 values were left out")]`);
   await choose(driver, "what Run plays", "Right");
   await choose(driver, "what Tilt plays below 0", "Left");
+  await choose(driver, "what Leapt plays", "Hop");
   await expect
     .poll(() => textOf(driver, `svg[aria-label="Preview of its lanes"]`))
-    .toMatch(/Leap.*Right.*Left/s);
+    .toMatch(/Leap.*Right.*Left.*Hop/s);
   await press(driver, "Read it in");
   await find(driver, `//*[starts-with(normalize-space(.), "It is read in with 1 row left out")]`);
   await expect
@@ -206,6 +212,8 @@ test("a table from another program is mapped, imported with unrecognised items l
     .toContain("line 6: “sideways” is no value of J1");
   await press(driver, "Close");
   await expect.poll(() => textOf(driver, "[data-testid=open-take]")).toContain("game");
+  // The game performed the move later than the rules, which had it on the frame of the press.
+  await find(driver, `//button[contains(@aria-label, "differ from the game")]`);
   await press(driver, "As table");
   await expect.poll(() => textOf(driver, "table")).toMatch(/30.*Leap/s);
   await readIn(put("game two.csv", rows.slice(0, 3).join("\n")));
