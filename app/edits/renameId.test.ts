@@ -33,6 +33,20 @@ test.each(
     }
 });
 
+test("what a take knows of a press and of a game's moves follows their ids", () => {
+  const { kit, takes } = readKitAndTakes("demo/belfry-runner");
+  const [first, ...others] = takes;
+  const take = { ...first!, unmeant: { leap: [84], brace: [20] }, did: { hop: [86], spring: [] } };
+  const document = { kit, takes: [take, ...others], layouts: [], checks: [] };
+  const renamed = (list: IdList, from: string) => renameId(document, list, from, "new").takes[0];
+  expect(renamed("controls", "leap")).toMatchObject({
+    unmeant: { new: [84], brace: [20] },
+    did: { hop: [86], spring: [] },
+  });
+  expect(renamed("moves", "hop")).toEqual({ ...take, did: { new: [86], spring: [] } });
+  expect(renamed("patterns", "leap-press")).toBe(take);
+});
+
 test("an id that is taken, or can be none, is refused in words", () => {
   const { kit } = readKitAndTakes("demo/belfry-runner");
   const [first, second] = kit.patterns;

@@ -70,12 +70,21 @@ function renameKey<V>(
   return Object.fromEntries(Object.entries(record).map(([key, value]) => [key === from ? to : key, value]));
 }
 
+/** The parts of a take that are named by ids of a list. */
+const PARTS_OF_TAKE = {
+  controls: ["lanes", "unmeant"],
+  gates: ["gates"],
+  moves: ["did"],
+  patterns: [],
+  prompts: [],
+} as const satisfies Readonly<Record<IdList, readonly (keyof Take)[]>>;
+
 function renameInTake(take: Take, list: IdList, from: string, to: string): Take {
-  if (list === "controls" && Object.hasOwn(take.lanes, from))
-    return { ...take, lanes: renameKey(take.lanes, from, to) };
-  if (list === "gates" && take.gates && Object.hasOwn(take.gates, from))
-    return { ...take, gates: renameKey(take.gates, from, to) };
-  return take;
+  const renamed = PARTS_OF_TAKE[list].flatMap(part => {
+    const own: Readonly<Record<string, unknown>> = take[part] ?? {};
+    return Object.hasOwn(own, from) ? [[part, renameKey(own, from, to)] as const] : [];
+  });
+  return renamed.length === 0 ? take : { ...take, ...Object.fromEntries(renamed) };
 }
 
 /**
