@@ -207,6 +207,13 @@ test("an earlier mapping that fits is used; one with missing columns is not", ()
   expect(begin("b.csv", CHANGES, [known]).mapping).toBe(known);
   expect(begin("b.csv", CHANGES.replace("button", "key"), [known]).mapping).not.toBe(known);
   expect(begin("b.csv", FRAMES, [known]).mapping.sort).toBe("frames");
+  // Nor one whose control, gate or move was deleted since, or has another id.
+  for (const stale of [
+    mapSource(mapping, "wheel", "gone"),
+    mapSource(mapping, "wheel", "gone", "gates"),
+    mapSource(mapping, "wheel", "gone", "performs"),
+  ])
+    expect(begin("b.csv", CHANGES, [stale, known]).mapping).toBe(known);
 });
 
 test("a dump is known by its name, and read by its signals", () => {

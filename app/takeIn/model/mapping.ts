@@ -31,6 +31,8 @@ export type Glance =
     }
   | { readonly sort: "broken"; readonly reasons: readonly string[] };
 
+type Mapped = Readonly<Record<string, string>>;
+
 /** The number of bytes of a file in a preview. */
 export const GLANCE_BYTES = 256 * 1024;
 /** The number of rows searched for names of controls. */
@@ -81,6 +83,20 @@ function fits(mapping: Mapping, glance: Glance): boolean {
   if (glance.sort === "dump") return sources.some(path => glance.paths.includes(path));
   const wanted = [mapping.time, mapping.control, mapping.value].filter(name => name !== undefined);
   return [...wanted, ...(mapping.sort === "frames" ? sources : [])].every(name => glance.head.includes(name));
+}
+
+/** Returns whether a kit has all that an earlier mapping names: a rule may have been deleted since, or have another id. */
+function isOfKit({ controls, gates = [], moves = [] }: Kit, mapping: Mapping): boolean {
+  const hasAll = (items: readonly { readonly id: string }[], mapped: Mapped = {}) => {
+    const ids = new Set(items.map(({ id }) => id));
+    return Object.values(mapped).every(id => ids.has(id));
+  };
+  return (
+    hasAll(controls, mapping.controls) &&
+    hasAll(controls, mapping.below) &&
+    hasAll(gates, mapping.gates) &&
+    hasAll(moves, mapping.performs)
+  );
 }
 
 /** Returns the names in a table's column of controls, as far as previewed. */
@@ -158,7 +174,7 @@ export function guessControls(
 /** Returns the initial mapping: an earlier one that fits, otherwise a guess from the names. */
 export function beginMapping(kit: Kit, glance: Glance, used: readonly Mapping[]): Mapping | undefined {
   if (glance.sort === "broken") return undefined;
-  const known = used.find(mapping => fits(mapping, glance));
+  const known = used.find(mapping => fits(mapping, glance) && isOfKit(kit, mapping));
   if (known) return known;
   const guessed =
     glance.sort === "dump"
@@ -175,8 +191,6 @@ export function listSources(glance: Glance, mapping: Mapping): readonly string[]
   if (mapping.sort === "changes") return namesIn(glance, mapping.control);
   return glance.head.filter(name => name !== "" && name !== mapping.time);
 }
-
-type Mapped = Readonly<Record<string, string>>;
 
 function without(mapped: Mapped, source: string): Mapped {
   const { [source]: _was, ...others } = mapped;
