@@ -160,3 +160,16 @@ test("a take brought to another rate keeps every place in seconds, and its judge
   });
   expect(convertTake(converted, 60).lanes).toEqual(TAKE.lanes);
 });
+
+test("unrecorded time, marks of unmeant presses and acts of a game keep their places in seconds as well", () => {
+  const take: Take = { ...TAKE, gaps: [[6, 250]], unmeant: { a: [2] }, did: { hop: [3, 5], roll: [] } };
+  const converted = convertTake(take, 120);
+  expect(converted).toMatchObject({
+    gaps: [[12, 250]],
+    unmeant: { a: [4] },
+    did: { hop: [6, 10], roll: [] },
+  });
+  // The mark is still that of the press, whose pair has moved alike.
+  expect(converted.lanes.a![0]![0]).toBe(converted.unmeant!.a![0]);
+  expect(convertTake(converted, 60)).toEqual(take);
+});

@@ -47,17 +47,22 @@ export function paintSpeed(take: Take, fromX: number, toX: number, percent: numb
 
 /** Converts a take to another rate: every position keeps its time in seconds. */
 export function convertTake(take: Take, rateHz: number): Take {
-  const move = <V>(lane: readonly (readonly [number, V])[]) =>
-    lane.map(([x, v]): [number, V] => [(x * rateHz) / take.rate, v]);
+  const at = (x: number) => (x * rateHz) / take.rate;
+  const move = <V>(lane: readonly (readonly [number, V])[]) => lane.map(([x, v]): [number, V] => [at(x), v]);
   const each = <V>(lanes: Readonly<Record<string, readonly (readonly [number, V])[]>>) =>
     Object.fromEntries(Object.entries(lanes).map(([id, lane]) => [id, move(lane)]));
+  const places = (lists: Readonly<Record<string, readonly number[]>>) =>
+    Object.fromEntries(Object.entries(lists).map(([id, xs]) => [id, xs.map(at)]));
   return {
     ...take,
     rate: rateHz,
-    frames: (take.frames * rateHz) / take.rate,
+    frames: at(take.frames),
     lanes: each(take.lanes),
     ...(take.gates ? { gates: each(take.gates) } : {}),
     ...(take.speed ? { speed: move(take.speed) } : {}),
+    ...(take.gaps ? { gaps: move(take.gaps) } : {}),
+    ...(take.unmeant ? { unmeant: places(take.unmeant) } : {}),
+    ...(take.did ? { did: places(take.did) } : {}),
   };
 }
 
