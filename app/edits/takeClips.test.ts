@@ -47,6 +47,7 @@ test("a range is copied with its initial values, and pasted unchanged", () => {
     },
     gates: { g: [[0, 1]] },
     speed: [[0, 100]],
+    unmeant: {},
   });
   const pasted = pasteClip(TAKE, clip, 12);
   expect(pasted.lanes.a).toEqual([

@@ -1,16 +1,19 @@
 import { ownValue } from "#core";
 import type { Take } from "#core";
+import { clipMarks, pasteMarks, withMarks, type PressMarks } from "./pressMarks";
 import { valueAt } from "./takeEdits";
 
 type Pair = readonly [number, number];
 type Lanes = Readonly<Record<string, readonly Pair[]>>;
 
-/** A range copied from a take: every lane with its initial value, positions relative to the start. */
+/** A range copied from a take: every lane with its initial value, and the marks of presses; positions relative to the start. */
 export interface TakeClip {
   readonly lengthX: number;
   readonly lanes: Lanes;
   readonly gates: Lanes;
   readonly speed: readonly Pair[];
+  /** The presses that the player did not mean. */
+  readonly unmeant: PressMarks;
 }
 
 const FULL_SPEED = 100;
@@ -31,6 +34,7 @@ export function copyStretch(take: Take, fromX: number, toX: number): TakeClip {
     lanes: clipLanes(take.lanes, fromX, toX),
     gates: clipLanes(take.gates ?? {}, fromX, toX),
     speed: clipLane(take.speed ?? [], fromX, toX, FULL_SPEED),
+    unmeant: clipMarks(take.unmeant, fromX, toX),
   };
 }
 
@@ -73,11 +77,12 @@ export function pasteClip(take: Take, clip: TakeClip, atX: number): Take {
     frames: Math.max(take.frames, atX + clip.lengthX),
     lanes: pasteLanes(take.lanes, clip.lanes, atX, clip.lengthX),
   };
-  return {
+  const pasted = {
     ...bare,
     ...(Object.keys(gates).length > 0 ? { gates } : {}),
     ...(speed.length > 0 || take.speed ? { speed } : {}),
   };
+  return withMarks(pasted, pasteMarks(take.unmeant, clip.unmeant, atX, clip.lengthX));
 }
 
 /** Clears a range: every control up, every gate closed; the speed is unchanged. */
@@ -86,6 +91,7 @@ export function wipeStretch(take: Take, fromX: number, toX: number): Take {
     lengthX: toX - fromX,
     lanes: {},
     gates: {},
+    unmeant: {},
     speed: clipLane(take.speed ?? [], fromX, toX, FULL_SPEED),
   };
   return pasteClip(take, empty, fromX);

@@ -5,6 +5,7 @@ import type { CloseListener, UndoStep } from "../../document/history";
 import type { Playback } from "../../document/playback";
 import type { Workbench } from "../../document/workbench";
 import { copyStretch, pasteClip, shiftStretch, wipeStretch, type TakeClip } from "../../edits/takeClips";
+import { moveMarks } from "../../edits/pressMarks";
 import { paintControl, paintGate, paintSpeed } from "../../edits/takeEdits";
 import { stepLength } from "../../ui/lengthText";
 import type { TapeHandle } from "../model/handles";
@@ -110,7 +111,10 @@ export function createTapeActions({ workbench, evaluation, playback, look }: Tap
       const { wipeFrom, wipeTo, fillFrom, fillTo } = result;
       workbench.editTake(`painted ${row.name}`, take.id, was => {
         const wiped = wipeTo > wipeFrom ? paint(was, row.id, toX(wipeFrom), toX(wipeTo), false) : was;
-        return fillTo > fillFrom ? paint(wiped, row.id, toX(fillFrom), toX(fillTo), true) : wiped;
+        const painted = fillTo > fillFrom ? paint(wiped, row.id, toX(fillFrom), toX(fillTo), true) : wiped;
+        if (row.group === "gates") return painted;
+        const filledX = fillTo > fillFrom ? toX(fillFrom) : undefined;
+        return moveMarks(painted, row.id, toX(wipeFrom), toX(wipeTo), filledX);
       });
     },
     actOnStretch(act) {
