@@ -15,8 +15,6 @@ export interface MapDot {
   readonly place?: { readonly of: Evaluated; readonly frame: number; readonly note?: number };
 }
 
-/** The maximum number of dots drawn; the counts beside a map include all. */
-export const MAX_DOTS = 600;
 export const DOT_RADIUS = 4;
 
 const CLASSES: Readonly<Record<DotLook, string>> = {
@@ -82,9 +80,8 @@ function useChoosing(dots: readonly MapDot[]) {
  * with a source move the tape there, by a click or by arrow keys.
  */
 export function Dots({ dots }: { dots: readonly MapDot[] }) {
-  const shown = dots.slice(0, MAX_DOTS);
-  const { chosen, choose, walk } = useChoosing(placed(shown));
-  const isOpen = shown.some(dot => dot.place);
+  const { chosen, choose, walk } = useChoosing(placed(dots));
+  const isOpen = dots.some(dot => dot.place);
   return (
     <g
       {...(isOpen
@@ -101,7 +98,7 @@ export function Dots({ dots }: { dots: readonly MapDot[] }) {
     >
       {isOpen && <title>Choose a press: the tape goes there. M: it must happen so. N: it must never.</title>}
       {(Object.keys(CLASSES) as DotLook[]).map(look => {
-        const path = shown
+        const path = dots
           .filter(dot => dot.look === look)
           .map(pathOf)
           .join("");

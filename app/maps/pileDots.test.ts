@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { DOT_RADIUS, MAX_DOTS } from "./Dots";
-import { pileDots } from "./pileDots";
+import { DOT_RADIUS } from "./Dots";
+import { MAX_DOTS, pileDots } from "./pileDots";
 
 const AREA = { top: 10, pitchPx: 12, rows: 3 };
 const at = (...xs: readonly number[]) => xs.map(x => ({ x, look: "whole" as const }));

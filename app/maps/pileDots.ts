@@ -1,4 +1,7 @@
-import { DOT_RADIUS, MAX_DOTS, type MapDot } from "./Dots";
+import { DOT_RADIUS, type MapDot } from "./Dots";
+
+/** The maximum number of dots drawn; the counts beside a map include all. */
+export const MAX_DOTS = 600;
 
 /** The area of a map in which its dots lie: rows of `pitchPx` from `top` down. In units of the map. */
 export interface DotArea {

@@ -6,6 +6,7 @@ import type { Playback } from "../../document/playback";
 import type { Workbench } from "../../document/workbench";
 import { copyStretch, pasteClip, shiftStretch, wipeStretch, type TakeClip } from "../../edits/takeClips";
 import { moveMarks } from "../../edits/pressMarks";
+import { snapToFrames } from "../../edits/snapToFrames";
 import { paintControl, paintGate, paintSpeed } from "../../edits/takeEdits";
 import { stepLength } from "../../ui/lengthText";
 import type { TapeHandle } from "../model/handles";
@@ -62,10 +63,16 @@ export function createTapeActions({ workbench, evaluation, playback, look }: Tap
     if (look.getState().before) look.setState({ before: undefined });
   });
 
-  function paintSpeedStroke(take: Take, result: StrokeResult, toX: (frame: number) => number): void {
+  function paintSpeedStroke(
+    take: Take,
+    result: StrokeResult,
+    rateHz: number,
+    toX: (frame: number) => number,
+  ): void {
     const percent = look.getState().brushPercent;
     const { wipeFrom, wipeTo, fillFrom, fillTo } = result;
-    workbench.editTake("painted the speed", take.id, was => {
+    workbench.editTake("painted the speed", take.id, before => {
+      const was = snapToFrames(before, Object.values(result), rateHz, "speed");
       const wiped = wipeTo > wipeFrom ? paintSpeed(was, toX(wipeFrom), toX(wipeTo), 100) : was;
       return fillTo > fillFrom ? paintSpeed(wiped, toX(fillFrom), toX(fillTo), percent) : wiped;
     });
@@ -106,13 +113,15 @@ export function createTapeActions({ workbench, evaluation, playback, look }: Tap
       if (!now) return;
       const { take, program } = now;
       const toX = (frame: number) => (frame * take.rate) / program.rateHz;
-      if (row.group === "time") return paintSpeedStroke(take, result, toX);
-      const paint = row.group === "gates" ? paintGate : paintControl;
+      if (row.group === "time") return paintSpeedStroke(take, result, program.rateHz, toX);
+      const list = row.group === "gates" ? "gates" : "lanes";
+      const paint = list === "gates" ? paintGate : paintControl;
       const { wipeFrom, wipeTo, fillFrom, fillTo } = result;
-      workbench.editTake(`painted ${row.name}`, take.id, was => {
+      workbench.editTake(`painted ${row.name}`, take.id, before => {
+        const was = snapToFrames(before, Object.values(result), program.rateHz, { list, id: row.id });
         const wiped = wipeTo > wipeFrom ? paint(was, row.id, toX(wipeFrom), toX(wipeTo), false) : was;
         const painted = fillTo > fillFrom ? paint(wiped, row.id, toX(fillFrom), toX(fillTo), true) : wiped;
-        if (row.group === "gates") return painted;
+        if (list === "gates") return painted;
         const filledX = fillTo > fillFrom ? toX(fillFrom) : undefined;
         return moveMarks(painted, row.id, toX(wipeFrom), toX(wipeTo), filledX);
       });
@@ -125,12 +134,21 @@ export function createTapeActions({ workbench, evaluation, playback, look }: Tap
       const toX = (at: number) => (at * take.rate) / program.rateHz;
       const fromX = toX(stretch?.from ?? 0);
       const endX = toX((stretch?.to ?? 0) + 1);
-      const clip = act === "paste" ? clipboard! : copyStretch(take, fromX, endX);
-      const edit = (what: string, change: (was: Take) => Take) => workbench.editTake(what, take.id, change);
+      /** Returns a take whose changes at the ends of frames of the kit are at their places. */
+      const snapped = (was: Take, ...ends: readonly number[]) =>
+        snapToFrames(was, ends, program.rateHz, "all");
+      const ends = stretch ? [stretch.from, stretch.to + 1] : [];
+      const clip = act === "paste" ? clipboard! : copyStretch(snapped(take, ...ends), fromX, endX);
+      /** Edits the take, with the ends of what is pasted from a frame on. */
+      const edit = (what: string, change: (was: Take) => Take, pasted?: number) => {
+        const length = Math.round((clip.lengthX * program.rateHz) / take.rate);
+        const more = pasted === undefined ? [] : [pasted, pasted + length];
+        workbench.editTake(what, take.id, was => change(snapped(was, ...ends, ...more)));
+      };
       const shift = (by: number) => {
         const { from, to } = stretch!;
         if (from + by < 0) return;
-        edit("shifted a stretch", was => shiftStretch(was, fromX, endX, toX(by)));
+        edit("shifted a stretch", was => shiftStretch(was, fromX, endX, toX(by)), from + by);
         playback.setState({ stretch: { from: from + by, to: to + by } });
       };
       switch (act) {
@@ -145,10 +163,10 @@ export function createTapeActions({ workbench, evaluation, playback, look }: Tap
           edit("wiped a stretch", was => wipeStretch(was, fromX, endX));
           break;
         case "paste":
-          edit("pasted a stretch", was => pasteClip(was, clip, toX(frame)));
+          edit("pasted a stretch", was => pasteClip(was, clip, toX(frame)), frame);
           break;
         case "repeat":
-          edit("repeated a stretch", was => pasteClip(was, clip, endX));
+          edit("repeated a stretch", was => pasteClip(was, clip, endX), stretch!.to + 1);
           break;
         case "earlier":
           return shift(-1);
