@@ -30,13 +30,27 @@ export { formatSheet, formatSheetBody, OTHER_RATES } from "./sheet/sheet";
 export { PAGE_STYLE, SHEET_STYLE } from "./sheet/style";
 export {
   readCell,
+  readNumber,
   readSignedCell,
   toFrames,
   type NamedTake,
   type ReadRecording,
 } from "./recordings/createRecording";
-export { guessChangeColumns, guessDumpMapping, guessTableMapping } from "./recordings/guessMapping";
-export { guessControls, guessGates, guessMoves } from "./recordings/guessNames";
+export { placeSource, wordSource } from "./recordings/cellWords";
+export {
+  guessChangeColumns,
+  guessDumpMapping,
+  guessTableMapping,
+  guessWords,
+} from "./recordings/guessMapping";
+export { guessControls, guessGates, guessMoves, guessSpeeds } from "./recordings/guessNames";
 export { readDump } from "./recordings/readDump";
-export { beginTable, feedTable, listMapped, type TableFeed, type TableReader } from "./recordings/readTable";
+export {
+  beginTable,
+  columnsOf,
+  feedTable,
+  listMapped,
+  type TableFeed,
+  type TableReader,
+} from "./recordings/readTable";
 export { glanceAtTable, parseTable, TABLE_HEAD_BYTES } from "./recordings/parseTable";

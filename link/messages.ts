@@ -48,7 +48,12 @@ const level = v.pipe(
   v.check(value => Number(value) >= 0 && Number(value) <= 1, "range"),
 );
 const revision = v.pipe(v.number("type"), v.integer("type"), v.minValue(0, "type"));
-const percent = v.pipe(v.number("type"), v.integer("type"), v.minValue(0, "range"), v.maxValue(400, "range"));
+const percent = v.pipe(
+  v.number("type"),
+  v.integer("type"),
+  v.minValue(0, "range"),
+  v.maxValue(BOUNDS.speedPercent, "range"),
+);
 const act = v.strictObject({ kind: v.literal("performed", "choice"), id });
 
 export const frameSchema = v.strictObject({

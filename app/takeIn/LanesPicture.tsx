@@ -22,16 +22,32 @@ const marksOf = (xs: readonly number[]): Take["lanes"][string] =>
     [x + 1, 0],
   ]);
 
-const LOOKS = { controls: "fill-bark", gates: "fill-fern", moves: "fill-moss" } as const;
+/** Returns the speed of a take as a lane: 1 where the game does not run at full speed. */
+const slowOf = (speed: NonNullable<Take["speed"]>): Take["lanes"][string] =>
+  speed.map(([x, percent]): [number, number] => [x, percent === 100 ? 0 : 1]);
+
+const LOOKS = {
+  controls: "fill-bark",
+  gates: "fill-fern",
+  moves: "fill-moss",
+  speed: "fill-lichen",
+} as const;
 
 /** The lanes of an imported recording, over its first seconds. */
 export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
   const end = Math.max(1, Math.min(take.frames, SECONDS * take.rate));
   const xOf = (frame: number) => LABEL + (frame / end) * (WIDTH - LABEL);
+  const lanesOf = (list: "controls" | "gates" | "moves", lanes: Take["lanes"]) =>
+    Object.entries(lanes).map(([id, lane]) => ({ name: nameOf(kit, list, id), lane, list }));
+  const acts = Object.entries(take.did ?? {}).map(([id, xs]): [string, Take["lanes"][string]] => [
+    id,
+    marksOf(xs),
+  ]);
   const lanes = [
-    ...Object.entries(take.lanes).map(([id, lane]) => ({ id, lane, list: "controls" as const })),
-    ...Object.entries(take.gates ?? {}).map(([id, lane]) => ({ id, lane, list: "gates" as const })),
-    ...Object.entries(take.did ?? {}).map(([id, xs]) => ({ id, lane: marksOf(xs), list: "moves" as const })),
+    ...lanesOf("controls", take.lanes),
+    ...lanesOf("gates", take.gates ?? {}),
+    ...lanesOf("moves", Object.fromEntries(acts)),
+    ...(take.speed ? [{ name: "slowed, stopped", lane: slowOf(take.speed), list: "speed" as const }] : []),
   ];
   const bottom = lanes.length * ROW;
   if (lanes.length === 0)
@@ -43,10 +59,10 @@ export function LanesPicture({ kit, take }: { kit: Kit; take: Take }) {
       role="img"
       aria-label="Preview of its lanes"
     >
-      {lanes.map(({ id, lane, list }, row) => (
-        <g key={`${list} ${id}`}>
+      {lanes.map(({ name, lane, list }, row) => (
+        <g key={row}>
           <text x="0" y={row * ROW + 15} className="fill-ink text-xs">
-            {cutLetters(nameOf(kit, list, id), 18)}
+            {cutLetters(name, 18)}
           </text>
           <rect x={LABEL} y={row * ROW + 3} width={WIDTH - LABEL} height={ROW - 6} className="fill-sand" />
           {barsOf(lane, end).map(({ from, to }, k) => (

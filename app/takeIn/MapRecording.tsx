@@ -10,7 +10,7 @@ import { rememberMappings } from "../storage/records";
 import { Button } from "../ui/Button";
 import { Sheet } from "../ui/Sheet";
 import { LanesPicture } from "./LanesPicture";
-import { beginMapping, glanceAt, GLANCE_BYTES, previewOf, type Glance } from "./model/mapping";
+import { beginMapping, glanceAt, GLANCE_BYTES, learnWords, previewOf, type Glance } from "./model/mapping";
 import { MappingSentence } from "./MappingSentence";
 import { SourceList } from "./SourceList";
 
@@ -137,8 +137,7 @@ function useReading(file: File) {
     if (outcome.state === "failed") return { reasons: [outcome.reason] };
     const { value } = outcome;
     if ("reasons" in value) return value;
-    const { notes, leftOut } = value;
-    return { take: (await unpackGently(value.take, yieldToUi)) as Take, notes, leftOut };
+    return { ...value, take: (await unpackGently(value.take, yieldToUi)) as Take };
   }
   return { share, read, stop: () => asked.current?.stop() };
 }
@@ -178,6 +177,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
   const [ended, setEnded] = useState<
     { readonly reasons: readonly string[] } | { readonly notes: readonly string[]; readonly leftOut: number }
   >();
+  const [met, setMet] = useState<readonly string[]>([]);
   const { share, read, stop } = useReading(file);
   const mapping = changed ?? begun;
 
@@ -196,7 +196,10 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
     // It may have been refused, for example because another tab has the kit; the notice explains why.
     if (!workbench.getState().takes.some(take => take.id === id))
       return setEnded({ reasons: ["the kit may not be changed in this tab"] });
-    workbench.updateKitSettings(settings => rememberMappings(settings, [by]));
+    const learned = learnWords(by, found.strangers);
+    setMet(found.strangers);
+    setChanged(learned);
+    workbench.updateKitSettings(settings => rememberMappings(settings, [learned]));
     if (found.notes.length === 0) onClose();
     else setEnded({ notes: found.notes, leftOut: found.leftOut });
   }
@@ -217,7 +220,7 @@ export function MapRecording({ file, kit, onClose }: { file: File; kit: Kit; onC
         <>
           <MappingSentence kit={kit} glance={glance} mapping={mapping} onChange={setChanged} />
           <FirstRows glance={glance} />
-          <SourceList kit={kit} glance={glance} mapping={mapping} onChange={setChanged} />
+          <SourceList kit={kit} glance={glance} mapping={mapping} met={met} onChange={setChanged} />
           {!(ended && "notes" in ended) && <Preview kit={kit} glance={glance} mapping={mapping} />}
           <WhoseLine whose={whose} onChange={setWhose} />
           {ended && "notes" in ended && (

@@ -11,12 +11,19 @@ import {
   type SourceUse,
 } from "./model/mapping";
 
-/** The words between a source and its control, gate or move. */
+/** The words between a source and its control, gate, move or speed. */
 const VERBS: Readonly<Record<SourceUse, string>> = {
   controls: "plays",
   gates: "opens",
   performs: "shows",
+  speed: "gives",
 };
+
+const SPEEDS = [
+  { id: "times", name: "the speed, 1 is full" },
+  { id: "percent", name: "the speed, 100 is full" },
+  { id: "stops", name: "a stop, while not 0" },
+];
 
 /** Returns the value of a choice; empty for nothing. */
 const choiceOf = (use: SourceUse, id: string | undefined) => (id === undefined ? "" : `${use} ${id}`);
@@ -44,20 +51,24 @@ export function SourceList({
   kit,
   glance,
   mapping,
+  met,
   onChange,
 }: {
   kit: Kit;
   glance: Glance;
   mapping: Mapping;
+  /** The sources that reading the whole file found beyond its preview. */
+  met: readonly string[];
   onChange: (mapping: Mapping) => void;
 }) {
-  const sources = useMemo(() => listSources(glance, mapping), [glance, mapping]);
+  const sources = useMemo(() => listSources(glance, mapping, met), [glance, mapping, met]);
   // Those with values below 0, which can play another control.
   const signed = useMemo(() => listSigned(glance, mapping), [glance, mapping]);
   const nothing = { value: "", label: "nothing" };
   const controls = listChoices("controls", kit.controls);
   const gates = listChoices("gates", kit.gates, "a gate: open while it is not 0, in place of the stage");
   const moves = listChoices("performs", kit.moves, "a move, performed by the game: compared with the rules");
+  const speeds = listChoices("speed", SPEEDS, "the speed of the game: hit stop and slow motion");
   const isLong = sources.some(source => source.length > LONG_LETTERS);
   return (
     <ul
@@ -81,7 +92,7 @@ export function SourceList({
               <ChoiceWord
                 label={`what ${source} plays`}
                 value={choiceOf(use, id)}
-                choices={[nothing, ...controls, ...gates, ...moves]}
+                choices={[nothing, ...controls, ...gates, ...moves, ...speeds]}
                 isTight
                 onChoose={chosen => {
                   const { use, id } = readChoice(chosen);

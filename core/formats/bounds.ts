@@ -27,6 +27,8 @@ export const BOUNDS = {
   levelTiles: 4096,
   /** Frames of a take, at its own rate and at the kit's: a day at 200 frames a second. */
   frames: 17_280_000,
+  /** The highest speed of the game clock, in percent. */
+  speedPercent: 400,
   /** Memory of a file's parts once it is parsed, as estimated from its text. */
   memoryBytes: 256 * 1024 * 1024,
   /** Issues listed of one document. */

@@ -1,4 +1,5 @@
 import * as v from "valibot";
+import { BOUNDS } from "../formats/bounds";
 import { idRecord } from "../formats/idRecord";
 import type { Result } from "../formats/issue";
 import { parseDocument, type DocumentFormat } from "../formats/parseDocument";
@@ -38,6 +39,17 @@ export const mappingSchema = v.strictObject({
    * each row on which it is not 0.
    */
   performs: v.exactOptional(idRecord(id, text)),
+  /**
+   * Maps such sources to how they give the speed of the game: `times`, 1 is full speed; `percent`, 100 is; `stops`, the game is stopped
+   * while they are not 0. The speeds of several sources are multiplied.
+   */
+  speed: v.exactOptional(idRecord(v.picklist(["times", "percent", "stops"], "choice"), text)),
+  /**
+   * The columns of a table of frames whose cells hold words, such as the state of a character, or the buttons held, "A+B". Each word
+   * is a source of its own, named by the column and the word: "state: dash", 1 on the rows that have it, else 0. By column the words
+   * that were known; others are reported when they are met.
+   */
+  words: v.exactOptional(idRecord(v.pipe(v.array(text, "type"), v.maxLength(BOUNDS.items, "many")), text)),
 });
 
 export type Mapping = DeepReadonly<v.InferOutput<typeof mappingSchema>>;

@@ -59,8 +59,13 @@ export const takeSchema = v.strictObject({
   gates: v.exactOptional(idRecord(lane(v.picklist([0, 1], "choice"), value => value === 0 || value === 1))),
   speed: v.exactOptional(
     lane(
-      v.pipe(v.number("range"), v.integer("whole"), v.minValue(0, "range"), v.maxValue(400, "range")),
-      value => Number.isInteger(value) && value >= 0 && value <= 400,
+      v.pipe(
+        v.number("range"),
+        v.integer("whole"),
+        v.minValue(0, "range"),
+        v.maxValue(BOUNDS.speedPercent, "range"),
+      ),
+      value => Number.isInteger(value) && value >= 0 && value <= BOUNDS.speedPercent,
     ),
   ),
   player: v.exactOptional(text),

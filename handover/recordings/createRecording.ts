@@ -1,5 +1,7 @@
 import { BOUNDS, fault, FILE_LIMIT_BYTES, type Mapping, type Result, type Take, ownValue } from "#core";
 
+type SpeedUnit = NonNullable<Mapping["speed"]>[string];
+
 /** The number of unrecognised items reported individually; the rest is counted. */
 const MAX_REPORTED = 20;
 
@@ -15,6 +17,8 @@ export interface ReadRecording {
   readonly notes: readonly string[];
   /** The number of values that could not be read and are missing from the take; not those of unmapped sources. */
   readonly leftOut: number;
+  /** The sources with a value that the mapping does not know. */
+  readonly strangers: readonly string[];
 }
 
 /** The id and name of the resulting take. */
@@ -27,8 +31,8 @@ export interface NamedTake {
 /** A take under construction, change by change. */
 export interface Recording {
   /**
-   * Sets the controls of a source from a time on, in frames of the take; `value` is from 0 to 1, of a source with values below 0
-   * from −1. A time before the previous one of a control is reported and skipped.
+   * Sets what a source plays from a time on, in frames of the take; `value` is from 0 to 1, of a source with values below 0
+   * from −1, of one that gives the speed in its own unit. A time before the previous one of a control is reported and skipped.
    */
   readonly set: (source: string, x: number, value: number, placeOf: () => string) => void;
   /** Reports an unrecognised item and its place. */
@@ -62,22 +66,37 @@ interface Acts {
 const aboveZero = (value: number) => Math.max(0, value);
 const belowZero = (value: number) => Math.max(0, -value);
 const isOpen = (value: number) => (value === 0 ? 0 : 1);
+const clampPercent = (percent: number) => Math.min(BOUNDS.speedPercent, Math.max(0, Math.round(percent)));
 
-/** A lane under construction: alternating positions and values. The value is the highest of those of its sources. */
+/** The speed in percent by the value of a source, for each way to give it. */
+const PERCENT_OF: Readonly<Record<SpeedUnit, (value: number) => number>> = {
+  times: value => clampPercent(value * 100),
+  percent: clampPercent,
+  stops: value => (value === 0 ? 100 : 0),
+};
+
+/** A lane under construction: alternating positions and values. */
 interface Growing {
+  /** The latest value of each source, and how they become that of the lane. */
   readonly levels: number[];
+  readonly join: (levels: readonly number[]) => number;
   pairs: Float64Array;
   length: number;
   lastX: number;
   value: number;
 }
 
-const createLane = (): Growing => ({
+const highestOf = (levels: readonly number[]) => Math.max(...levels);
+const productOf = (percents: readonly number[]) =>
+  clampPercent(percents.reduce((product, percent) => product * (percent / 100), 100));
+
+const createLane = (join = highestOf, value = 0): Growing => ({
   levels: [],
+  join,
   pairs: new Float64Array(64),
   length: 0,
   lastX: -1,
-  value: 0,
+  value,
 });
 
 function push(lane: Growing, x: number, value: number): void {
@@ -117,7 +136,7 @@ function didOf(acts: readonly Acts[]): NonNullable<Take["did"]> {
  * each, with their number of changes.
  */
 export function createRecording(mapping: Mapping): Recording {
-  const { sort, rate, controls, below = {}, gates = {}, performs = {} } = mapping;
+  const { sort, rate, controls, below = {}, gates = {}, performs = {}, speed = {} } = mapping;
   const acts = new Map(
     Object.entries(performs).map(([source, id]): [string, Acts] => [
       source,
@@ -125,8 +144,13 @@ export function createRecording(mapping: Mapping): Recording {
     ]),
   );
   const lanes = new Map<string, Growing>();
+  const speedLane = createLane(productOf, 100);
   const gateLanes = new Map<string, Growing>();
   const targets = new Map<string, Target[]>();
+  const addTarget = (source: string, lane: Growing, levelOf: Target["levelOf"]) => {
+    const place = lane.levels.push(lane.value) - 1;
+    targets.set(source, [...(targets.get(source) ?? []), { lane, place, levelOf }]);
+  };
   const addTargets = (
     mapped: Readonly<Record<string, string>>,
     own: Map<string, Growing>,
@@ -135,13 +159,13 @@ export function createRecording(mapping: Mapping): Recording {
     for (const [source, id] of Object.entries(mapped)) {
       const lane = own.get(id) ?? createLane();
       own.set(id, lane);
-      const place = lane.levels.push(0) - 1;
-      targets.set(source, [...(targets.get(source) ?? []), { lane, place, levelOf }]);
+      addTarget(source, lane, levelOf);
     }
   };
   addTargets(controls, lanes, aboveZero);
   addTargets(below, lanes, belowZero);
   addTargets(gates, gateLanes, isOpen);
+  for (const [source, unit] of Object.entries(speed)) addTarget(source, speedLane, PERCENT_OF[unit]);
   const strangers = new Map<string, { count: number; first: string }>();
   const notes: string[] = [];
   const most = BOUNDS.frames - rate;
@@ -159,9 +183,9 @@ export function createRecording(mapping: Mapping): Recording {
   }
   /** Sets the value of one source of a lane from a time on. */
   function setLane({ lane, place }: Target, x: number, level: number): void {
-    const { levels } = lane;
+    const { levels, join } = lane;
     levels[place] = level;
-    const value = levels.length === 1 ? level : Math.max(...levels);
+    const value = levels.length === 1 ? level : join(levels);
     if (lane.value === value) return;
     lane.value = value;
     if (lane.lastX === x) lane.pairs[lane.length * 2 - 1] = value;
@@ -218,12 +242,18 @@ export function createRecording(mapping: Mapping): Recording {
         frames: Math.min(BOUNDS.frames, Math.ceil(end ?? last + rate)),
         lanes: lanesOf(lanes),
         ...(isGated ? { gates: lanesOf(gateLanes) as NonNullable<Take["gates"]>, stage: "none" } : {}),
+        ...(speedLane.length > 0 ? { speed: laneOf(speedLane) } : {}),
         ...(acts.size > 0 ? { did: didOf([...acts.values()]), didOf: "listed" } : {}),
       };
       const more = unreported > 0 ? [`and ${unreported} more places like these`] : [];
       return {
         ok: true,
-        value: { take, notes: [...notes, ...more, ...strangerNotes], leftOut: notes.length + unreported },
+        value: {
+          take,
+          notes: [...notes, ...more, ...strangerNotes],
+          leftOut: notes.length + unreported,
+          strangers: [...strangers.keys()],
+        },
         warnings: [],
       };
     },
@@ -234,12 +264,15 @@ const WORDS: Readonly<Record<string, number>> = {
   down: 1,
   pressed: 1,
   press: 1,
+  keydown: 1,
+  held: 1,
   on: 1,
   true: 1,
   yes: 1,
   up: 0,
   released: 0,
   release: 0,
+  keyup: 0,
   off: 0,
   false: 0,
   no: 0,
@@ -279,6 +312,16 @@ export const SECONDS = { s: 1, ms: 1e-3, us: 1e-6, ns: 1e-9 } as const;
 export function readGateCell(cell: string): number | undefined {
   const value = readCell(cell) ?? readNumber(cell.trim());
   return Number.isNaN(value) ? undefined : value === 0 ? 0 : 1;
+}
+
+/** Returns how the cells of a source that gives the speed are read: as a number from 0 to four times full speed; undefined for others. */
+export function readSpeedCell(unit: SpeedUnit): (cell: string) => number | undefined {
+  if (unit === "stops") return readGateCell;
+  const most = unit === "times" ? BOUNDS.speedPercent / 100 : BOUNDS.speedPercent;
+  return cell => {
+    const value = readNumber(cell.trim());
+    return value >= 0 && value <= most ? value : undefined;
+  };
 }
 
 const MILLIONTH = 1e-6;

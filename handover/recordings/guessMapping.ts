@@ -1,5 +1,6 @@
-import type { Kit, Mapping } from "#core";
+import { ownValue, type Kit, type Mapping } from "#core";
 import { readNumber, readSignedCell, SECONDS, toFrames } from "./createRecording";
+import { findWords } from "./cellWords";
 import { guessControls, guessGates, plain } from "./guessNames";
 import { readClock } from "./readClock";
 
@@ -138,7 +139,7 @@ export interface ChangeColumns {
 
 /**
  * Guesses the columns of a table with a row per change: those named so; else one with names of the kit's controls or gates, and one
- * with their values. Undefined if there are none. `rows`: the first ones; without any, the names alone decide.
+ * with their values. Undefined if there are none, or if controls have columns of their own. `rows`: the first ones; without any, the names alone decide.
  */
 export function guessChangeColumns(
   kit: Kit,
@@ -157,6 +158,8 @@ export function guessChangeColumns(
     return cells.length > 0 && cells.every(cell => readSignedCell(cell) !== undefined);
   };
   const named = findNamed(others, CONTROLS);
+  const apart = others.filter(name => name !== named && name !== findNamed(others, VALUES));
+  if (guessControls(kit, apart).size > 0) return undefined;
   // A column named like that may hold numbers: a state, or a control called "Action" with a column of its own.
   const isNamed = named !== undefined && !hasValues(named);
   const control = isNamed ? named : others.find(hasNames);
@@ -164,6 +167,16 @@ export function guessChangeColumns(
   const rest = others.filter(name => name !== control);
   const value = findNamed(rest, VALUES) ?? (isNamed ? undefined : rest.find(hasValues));
   return value === undefined ? undefined : { control, value };
+}
+
+/** Returns the columns of words in a table of frames, with these, as a part of its mapping; nothing if it has none. */
+export function guessWords(
+  head: readonly string[],
+  rows: Rows,
+  time: string | undefined,
+): Pick<Mapping, "words"> {
+  const found = Object.entries(findWords(head, rows)).filter(([name]) => name !== time);
+  return found.length === 0 ? {} : { words: Object.fromEntries(found) };
 }
 
 /**
@@ -181,11 +194,12 @@ export function guessTableMapping(kit: Kit, head: readonly string[], rows: Rows 
     const controls = Object.fromEntries(kit.controls.map(({ id }) => [id, id]));
     return { ...common, sort: "changes", ...timed, ...columns, controls };
   }
+  const guessed = guessWords(head, rows, time);
   const played = guessControls(
     kit,
-    head.filter(name => name !== time),
+    head.filter(name => name !== time && ownValue(guessed.words, name) === undefined),
   );
-  return { ...common, sort: "frames", ...timed, controls: Object.fromEntries(played) };
+  return { ...common, sort: "frames", ...timed, ...guessed, controls: Object.fromEntries(played) };
 }
 
 /** Guesses a mapping from the paths of a dump's signals. */

@@ -31,6 +31,8 @@ const WAYS: readonly ((name: string) => string)[] = [
   plain,
   name => without(BESIDE, name),
   name => without(BESIDE_MORE, name),
+  // "is_grounded" and "On the ground".
+  name => without(BESIDE_MORE, name).replace(/^the(?=.{4})|(?<=.{4})ed$/g, ""),
 ];
 
 /** An id, and the names by which other programs may know it. */
@@ -88,6 +90,27 @@ export function guessGates({ gates = [] }: Kit, sources: readonly string[]): Map
     gates.map(({ id, name }) => ({ id, names: [id, name] })),
     sources,
   );
+}
+
+/** Names of a game's speed, and of a column that is not 0 while the game is stopped, for instance by a blow. */
+const SPEED_NAMES = /^(time|game|clock)(scale|speed|dilation)$|timescale|slowmo/;
+const STOP_NAMES = /hitstop|freeze|frozen|pause/;
+
+/**
+ * Returns how sources that are named like the speed of a game give it, by source. `largestOf`: the largest value of a source so far:
+ * up to 4 for full speed as 1, more for percent.
+ */
+export function guessSpeeds(
+  sources: readonly string[],
+  largestOf: (source: string) => number,
+): Map<string, "times" | "percent" | "stops"> {
+  const found = new Map<string, "times" | "percent" | "stops">();
+  for (const source of sources) {
+    const name = plain(lastOf(source));
+    if (STOP_NAMES.test(name)) found.set(source, "stops");
+    else if (SPEED_NAMES.test(name)) found.set(source, largestOf(source) > 4 ? "percent" : "times");
+  }
+  return found;
 }
 
 /** Returns the moves whose ids or names sources from another program match, by source. */

@@ -1,26 +1,38 @@
 import Papa from "papaparse";
 import { decodeText, encodingOf } from "../reading/decodeText";
 import type { TableFeed } from "./readTable";
-import { isSeparatorLine, separatorOf } from "./separatorLine";
+import { separatorOf } from "./separatorLine";
+import { searchHead } from "./tableHead";
 
 /** The number of characters of a file that are read to recognise it. */
 const GLANCE = 64 * 1024;
+
+/** The number of lines before the header of a table that are looked at. */
+const MAX_REMARKS = 200;
 
 /** The number of bytes at the beginning of a table that show its encoding and its separator. */
 export const TABLE_HEAD_BYTES = 32;
 
 /**
  * Returns the first rows of a table as cells, the header first, from the beginning of its text. Skips empty
- * lines.
+ * lines, and remarks before the header.
  */
 export function glanceAtTable(text: string, rows: number): readonly (readonly string[])[] {
   const glance = text.slice(0, GLANCE);
   const delimiter = separatorOf(glance);
-  const preview = rows + (delimiter === "" ? 1 : 2);
-  const { data } = Papa.parse<string[]>(glance, { preview, delimiter, skipEmptyLines: "greedy" });
-  if (isSeparatorLine(data[0] ?? [])) data.shift();
+  const { data } = Papa.parse<string[]>(glance, {
+    preview: rows + MAX_REMARKS,
+    delimiter,
+    skipEmptyLines: "greedy",
+  });
   // The last row of a preview may be truncated.
-  return text.length > GLANCE && data.length < rows + 1 ? data.slice(0, -1) : data;
+  if (text.length > GLANCE && data.length < rows + MAX_REMARKS) data.pop();
+  const { next } = searchHead();
+  for (const [k, row] of data.entries()) {
+    const found = next(row);
+    if (found) return [found.head, ...data.slice(found.isRow ? k : k + 1, (found.isRow ? k : k + 1) + rows)];
+  }
+  return [];
 }
 
 /**

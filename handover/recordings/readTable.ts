@@ -6,12 +6,14 @@ import {
   readGateCell,
   readSignedCell,
   readNumber,
+  readSpeedCell,
   toFrames,
   type NamedTake,
   type ReadRecording,
 } from "./createRecording";
+import { listWords, placeSource, wordSource } from "./cellWords";
 import { readClock } from "./readClock";
-import { isSeparatorLine } from "./separatorLine";
+import { searchHead } from "./tableHead";
 
 /** Reads a table row by row, after its header. */
 export interface TableReader {
@@ -23,8 +25,8 @@ export interface TableReader {
 }
 
 /** Returns the sources that a mapping knows. */
-export const listMapped = ({ controls, below, gates, performs }: Mapping): readonly string[] =>
-  Object.keys({ ...controls, ...below, ...gates, ...performs });
+export const listMapped = ({ controls, below, gates, performs, speed }: Mapping): readonly string[] =>
+  Object.keys({ ...controls, ...below, ...gates, ...performs, ...speed });
 
 /** How the cells of a source are read, and what to write in place of one that is no value. */
 interface Reading {
@@ -34,20 +36,34 @@ interface Reading {
 
 const PLAIN: Reading = { read: readCell, cure: "write 0 to 1, down or up" };
 
-/** Returns the readings of sources with values below 0, and of those that play no control: they open a gate or show a move. */
+const SPEED_CURES = {
+  times: "write 0 to 4, 1 for full speed",
+  percent: "write 0 to 400",
+  stops: "write 0 or 1",
+};
+
+/** Returns the readings of sources with values below 0, and of those that play no control: they open a gate, show a move, or give the speed. */
 function readingsOf({
   controls,
   below = {},
   gates = {},
   performs = {},
+  speed = {},
 }: Mapping): ReadonlyMap<string, Reading> {
   const readings = new Map<string, Reading>();
   for (const source of Object.keys({ ...gates, ...performs }))
     if (!Object.hasOwn(controls, source)) readings.set(source, { read: readGateCell, cure: "write 0 or 1" });
   for (const source of Object.keys(below))
     readings.set(source, { read: readSignedCell, cure: "write −1 to 1" });
+  for (const [source, unit] of Object.entries(speed))
+    readings.set(source, { read: readSpeedCell(unit), cure: SPEED_CURES[unit] });
   return readings;
 }
+
+/** Returns the columns of a table of frames in which a mapping's sources are found. */
+export const columnsOf = (mapping: Mapping): readonly string[] => [
+  ...new Set(listMapped(mapping).map(source => placeSource(source, mapping.words).column)),
+];
 
 /** Finds a mapping's columns in a header; a missing column is a fault that lists the existing ones. */
 function findColumns(
@@ -58,7 +74,7 @@ function findColumns(
   const wanted = [
     ...(mapping.sort === "changes" ? [mapping.time, mapping.control, mapping.value] : []),
     ...(mapping.sort === "frames" && mapping.time !== undefined ? [mapping.time] : []),
-    ...(mapping.sort === "frames" ? listMapped(mapping) : []),
+    ...(mapping.sort === "frames" ? columnsOf(mapping) : []),
   ];
   const issues = wanted.flatMap((name): Issue[] => {
     if (name !== undefined && places.has(name)) return [];
@@ -82,7 +98,10 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
   const timeAt = columns.value(mapping.time);
   const controlAt = columns.value(mapping.control);
   const valueAt = columns.value(mapping.value);
-  const played = listMapped(mapping).map(name => ({ name, at: columns.value(name) }));
+  const played = listMapped(mapping).map(name => {
+    const { column, word } = placeSource(name, mapping.words);
+    return { name, at: columns.value(column), word };
+  });
   const readingOf = readingsOf(mapping);
   let rows = 0;
   let first = start === "zero" ? 0 : undefined;
@@ -107,6 +126,34 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
     if (sort === "changes") return undefined;
     return timeAt < 0 ? rows : Math.ceil(recording.last()) + 1;
   };
+  const known = new Map(
+    Object.entries(mapping.words ?? {}).map(([column, words]) => [column, new Set(words)] as const),
+  );
+  /** Reports the words of a row that the mapping does not know, if it maps any of their column. */
+  const wordColumns = [...known].flatMap(([column, words]) => {
+    const isUsed = played.some(own => own.word !== undefined && own.at === columns.value(column));
+    return isUsed ? [{ column, words, at: columns.value(column), last: "" }] : [];
+  });
+  const meetWords = (x: number, cells: readonly string[], line: number) => {
+    for (const own of wordColumns) {
+      const cell = cells[own.at] ?? "";
+      if (cell === own.last) continue;
+      own.last = cell;
+      for (const word of listWords(cell))
+        if (!own.words.has(word)) recording.set(wordSource(own.column, word), x, 1, () => `line ${line}`);
+    }
+  };
+  /** Sets the value of a source by a row; a word has the value 1 if its cell has it. */
+  const putCell = (
+    { name, at, word }: (typeof played)[number],
+    x: number,
+    cells: readonly string[],
+    line: number,
+  ) => {
+    const cell = cells[at] ?? "";
+    if (word === undefined) put(name, x, cell, line);
+    else recording.set(name, x, listWords(cell).includes(word) ? 1 : 0, () => `line ${line}`);
+  };
   const put = (source: string, x: number, cell: string, line: number) => {
     const { read, cure } = readingOf.get(source) ?? PLAIN;
     const value = read(cell);
@@ -124,7 +171,10 @@ export function beginTable(mapping: Mapping, head: readonly string[]): Result<Ta
         rows++;
         if (x === undefined) return;
         if (sort === "changes") put((cells[controlAt] ?? "").trim(), x, cells[valueAt] ?? "", line);
-        else for (const { name, at } of played) put(name, x, cells[at] ?? "", line);
+        else {
+          for (const own of played) putCell(own, x, cells, line);
+          meetWords(x, cells, line);
+        }
       },
       isFull: recording.isFull,
       finish: named => recording.finish(named, endOf()),
@@ -152,20 +202,26 @@ function linesOf(row: readonly string[]): number {
   return lines;
 }
 
-/** Creates a feed that reads a table through a mapping; empty lines are skipped but counted. */
+/** Creates a feed that reads a table through a mapping; empty lines, and remarks before the header, are skipped but counted. */
 export function feedTable(mapping: Mapping): TableFeed {
   let reader: Result<TableReader> | undefined;
   let line = 1;
+  const search = searchHead();
+  const begin = (row: readonly string[], at: number) => {
+    const found = search.next(row);
+    if (!found) return;
+    reader = beginTable(mapping, found.head);
+    if (found.isRow && reader.ok) reader.value.row(row, at);
+  };
   return {
     rows(rows) {
       for (const row of rows) {
         const at = line;
         line += linesOf(row);
         if (isEmpty(row)) continue;
-        if (!reader && isSeparatorLine(row)) continue;
-        if (!reader) reader = beginTable(mapping, row);
+        if (!reader) begin(row, at);
         else if (reader.ok) reader.value.row(row, at);
-        if (!reader.ok || reader.value.isFull()) return false;
+        if (reader && (!reader.ok || reader.value.isFull())) return false;
       }
       return true;
     },

@@ -18,7 +18,7 @@ import { compileRules, runRules } from "#stage";
 import { writeVcd } from "../waveform/writeVcd";
 import { finestOf, readCell, toFrames } from "./createRecording";
 import { guessDumpMapping, guessTableMapping } from "./guessMapping";
-import { guessControls, guessGates } from "./guessNames";
+import { guessControls, guessGates, guessSpeeds } from "./guessNames";
 import { readClock } from "./readClock";
 import { glanceAtTable, parseTable, TABLE_HEAD_BYTES } from "./parseTable";
 import { readDump } from "./readDump";
@@ -363,6 +363,8 @@ test("names with words beside the control or gate are matched, but not in place 
     expect([...guessControls(bound, [name])], name).toEqual([[name, first!.id]]);
   const grounded = { ...KIT, gates: [{ id: "g", name: "Grounded" }] };
   expect([...guessGates(grounded, ["is_grounded", "isGroundedNow"])]).toEqual([["is_grounded", "g"]]);
+  const ground = { ...KIT, gates: [{ id: "g", name: "On the ground" }] };
+  expect([...guessGates(ground, ["is_grounded", "round"])]).toEqual([["is_grounded", "g"]]);
 });
 
 test("a table with frames and their times has the rate of its game, not that of the kit", () => {
@@ -479,4 +481,134 @@ test("a line before the header names the separator, which commas in its numbers 
     ["at", "what"],
     ["1", "leap"],
   ]);
+});
+
+test("remarks before the header are skipped, and a header may be one itself", async () => {
+  const table = "frame,leap\n0,0\n1,1\n2,x\n";
+  const by = mapping({ sort: "frames", time: "frame", controls: { leap: "leap" } });
+  for (const [before, line] of [
+    ["# build 7\n# by Ann, on a pad, at home\n\n", 7],
+    ["", 4],
+  ] as const) {
+    const text = before + table;
+    expect(glanceAtTable(text, 2)).toEqual([
+      ["frame", "leap"],
+      ["0", "0"],
+      ["1", "1"],
+    ]);
+    const feed = feedTable(by);
+    await parseTable(Readable.from([text]), new Uint8Array(), feed);
+    const { take, notes } = mustRead(feed.finish(NAMED));
+    expect(take.lanes).toEqual({ leap: [[1, 1]] });
+    expect(notes).toEqual([`line ${line}: “x” is no value of leap: write 0 to 1, down or up`]);
+  }
+  expect(glanceAtTable(`# ${table}`, 1)).toEqual([
+    ["frame", "leap"],
+    ["0", "0"],
+  ]);
+  expect(readTable(`# ${table}`, by).take.lanes).toEqual({ leap: [[1, 1]] });
+  expect(glanceAtTable("#,leap\n0,1\n", 1)[0]).toEqual(["#", "leap"]);
+  expect(glanceAtTable("# nothing but this\n", 1)).toEqual([]);
+});
+
+test("a source gives the speed of the game: as a factor, in percent, or by being stopped; several are multiplied", () => {
+  const rows = "leap,scale,freeze\n1,1,0\n1,0.5,0\n1,0.5,1\n0,2,0\n0,5,0\n0,-1,0\n0,1,0\n";
+  const by = mapping({
+    sort: "frames",
+    controls: { leap: "leap" },
+    speed: { scale: "times", freeze: "stops" },
+  });
+  const { take, notes } = readTable(rows, by);
+  expect(take.speed).toEqual([
+    [1, 50],
+    [2, 0],
+    [3, 200],
+    [6, 100],
+  ]);
+  expect(notes).toEqual([
+    "line 6: “5” is no value of scale: write 0 to 4, 1 for full speed",
+    "line 7: “-1” is no value of scale: write 0 to 4, 1 for full speed",
+  ]);
+  expect(parseTake(take).ok).toBe(true);
+  const inPercent = readTable(
+    "at,what,how\n3,speed,25\n9,speed,100\n9,leap,1\n",
+    mapping({ ...CHANGES, controls: { leap: "leap" }, speed: { speed: "percent" } }),
+  );
+  expect(inPercent.take.speed).toEqual([
+    [3, 25],
+    [9, 100],
+  ]);
+  expect(parseMapping({ ...by, speed: { scale: "fast" } }).ok).toBe(false);
+  const named = [
+    "time_scale",
+    "TimeScale",
+    "game speed",
+    "hitstop",
+    "is_frozen",
+    "speed",
+    "scale",
+    "walk_speed",
+  ];
+  expect([...guessSpeeds(named, source => (source === "game speed" ? 100 : 1))]).toEqual([
+    ["time_scale", "times"],
+    ["TimeScale", "times"],
+    ["game speed", "percent"],
+    ["hitstop", "stops"],
+    ["is_frozen", "stops"],
+  ]);
+});
+
+test("each word in a column of words is a source: the state of a character, or several buttons", () => {
+  const head = ["frame", "state", "buttons", "leap"];
+  const rows = [
+    ["0", "stand", "", "0"],
+    ["1", "hop", "Brace", "1"],
+    ["2", "hop", "Brace+Right", "1"],
+    ["3", "stand", "Right", "0"],
+  ];
+  const guessed = guessTableMapping(KIT, head, rows);
+  expect(guessed.words).toEqual({ state: ["stand", "hop"], buttons: ["Brace", "Right"] });
+  const table = Papa.unparse([head, ...rows], { newline: "\n" });
+  const by = {
+    ...guessed,
+    controls: { ...guessed.controls, "buttons: Brace": "brace", "buttons: Right": "right" },
+    performs: { "state: hop": "hop" },
+  };
+  const { take, notes } = readTable(table, by);
+  expect(notes).toEqual([]);
+  expect(take).toMatchObject({
+    frames: 4,
+    lanes: {
+      leap: [
+        [1, 1],
+        [3, 0],
+      ],
+      brace: [
+        [1, 1],
+        [3, 0],
+      ],
+      right: [[2, 1]],
+    },
+    did: { hop: [1] },
+  });
+  const wordsOf = (...cells: readonly string[]) =>
+    guessTableMapping(
+      KIT,
+      ["a"],
+      cells.map(cell => [cell]),
+    ).words;
+  expect([
+    wordsOf("0", "x"),
+    wordsOf("down", "up"),
+    wordsOf("down", "locked"),
+    wordsOf("0:01.5", ""),
+  ]).toEqual([undefined, undefined, { a: ["down", "locked"] }, undefined]);
+  // A word that was not known is reported, if others of its column are mapped.
+  const later = readTable(`${table}\n4,fall,Wave,0\n5,fall,Wave|Right,0\n6,stand,,0`, by);
+  expect(later.notes).toEqual([
+    "line 6: “state: fall” plays no control here; 1 value was left out",
+    "line 6: “buttons: Wave” plays no control here; 2 values were left out",
+  ]);
+  expect(later.strangers).toEqual(["state: fall", "buttons: Wave"]);
+  expect(wordsOf(...Array.from({ length: 50 }, (_, k) => `remark ${k}`))).toBeUndefined();
 });

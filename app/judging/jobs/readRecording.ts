@@ -21,7 +21,7 @@ import { createProgressReporter } from "./slices";
 
 /** The result of reading a recording: the packed take with unrecognised items, or the reasons for failure. */
 export type RecordingAnswer =
-  | { readonly take: PackedTake; readonly notes: readonly string[]; readonly leftOut: number }
+  | ({ readonly take: PackedTake } & Omit<ReadRecording, "take">)
   | { readonly reasons: readonly string[] };
 
 interface Question {
@@ -58,6 +58,6 @@ export const readRecordingJob: Job<Question, RecordingAnswer> = async (question,
   const checked = found.ok ? parseTake(found.value.take) : found;
   if (!checked.ok) return { value: { reasons: checked.issues.map(formatIssue) } };
   const take = packTake(checked.value);
-  const { notes, leftOut } = found.ok ? found.value : { notes: [], leftOut: 0 };
-  return { value: { take, notes, leftOut }, transfer: buffersOf(take) };
+  const rest = found.ok ? found.value : { notes: [], leftOut: 0, strangers: [] };
+  return { value: { ...rest, take }, transfer: buffersOf(take) };
 };

@@ -7,6 +7,7 @@ import { compileRules, runRules } from "#stage";
 import {
   beginMapping,
   glanceAt,
+  learnWords,
   listSigned,
   listSources,
   mapBelow,
@@ -309,4 +310,45 @@ test("any beginning of a file is previewed and mapped, or refused with a sentenc
     { numRuns: 400 },
   );
   expect(Math.min(mapped, refused)).toBeGreaterThan(20);
+});
+
+test("a game's speed and the words of a column are guessed: moves and gates before controls", () => {
+  const text =
+    "frame,Leap,state,pad,time_scale,hit_stop\n0,0,Hop,Brace,1,0\n1,1,Footing,Brace+Right,0.5,1\n2,1,lost,,1,0\n";
+  const { glance, mapping } = begin("a.csv", text);
+  expect(mapping).toMatchObject({
+    words: { state: ["Hop", "Footing", "lost"], pad: ["Brace", "Right"] },
+    controls: { Leap: "leap", "pad: Brace": "brace", "pad: Right": "right" },
+    gates: { "state: Footing": "footing" },
+    performs: { "state: Hop": "hop" },
+    speed: { time_scale: "times", hit_stop: "stops" },
+  });
+  expect(listSources(glance, mapping)).toEqual([
+    ...["Leap", "state: Hop", "state: Footing", "state: lost"],
+    ...["pad: Brace", "pad: Right", "time_scale", "hit_stop"],
+  ]);
+  const preview = previewOf(glance, mapping);
+  expect(preview).toMatchObject({
+    notes: [],
+    take: {
+      speed: [
+        [1, 0],
+        [2, 100],
+      ],
+      did: { hop: [0] },
+    },
+  });
+  const changed = mapSource(mapping, "time_scale", "percent", "speed");
+  expect(changed.speed).toEqual({ hit_stop: "stops", time_scale: "percent" });
+  expect(purposeOf(changed, "time_scale")).toEqual({ use: "speed", id: "percent" });
+  // The stored mapping reads the next table, of which the first rows lack a word.
+  const next = glanceAt("b.csv", "frame,Leap,state,pad,time_scale,hit_stop\n0,0,Footing,,1,0\n");
+  expect(beginMapping(KIT, next, [mapping])).toBe(mapping);
+  expect(listSources(next, mapping)).toContain("state: Hop");
+  const learned = learnWords(mapping, ["state: Spring", "else"]);
+  expect(learned).toEqual({
+    ...mapping,
+    words: { ...mapping.words, state: ["Hop", "Footing", "lost", "Spring"] },
+  });
+  expect(learnWords({ ...mapping, sort: "changes", words: {} }, ["x"]).words).toEqual({});
 });

@@ -1,5 +1,6 @@
 import { formatIssue, ownValue, type Kit, type Mapping, type Take } from "#core";
 import {
+  columnsOf,
   feedTable,
   glanceAtTable,
   guessChangeColumns,
@@ -7,11 +8,16 @@ import {
   guessDumpMapping,
   guessGates as matchGates,
   guessMoves as matchMoves,
+  guessSpeeds,
   guessTableMapping,
+  guessWords,
   listMapped,
+  placeSource,
   readDump,
+  readNumber,
   readSignedCell,
   readVcd,
+  wordSource,
 } from "#handover";
 
 /** The preview of a recording: the beginning of its text, parsed. */
@@ -28,6 +34,8 @@ export type Glance =
       readonly paths: readonly string[];
       /** The paths of signals with a value below 0. */
       readonly signed: readonly string[];
+      /** The largest values of those with real values, by path. */
+      readonly largest: Readonly<Record<string, number>>;
     }
   | { readonly sort: "broken"; readonly reasons: readonly string[] };
 
@@ -59,6 +67,12 @@ function glanceAtDump(text: string): Glance {
     text: wholeLines(text),
     paths: signals.map(({ path }) => path),
     signed: signed.map(({ path }) => path),
+    largest: Object.fromEntries(
+      signals.map(({ path, changes }) => [
+        path,
+        changes.reduce((most, [, value]) => Math.max(most, value), 0),
+      ]),
+    ),
   };
 }
 
@@ -79,10 +93,10 @@ export function glanceAt(name: string, text: string): Glance {
  */
 function fits(mapping: Mapping, glance: Glance): boolean {
   if (glance.sort === "broken" || (mapping.sort === "dump") !== (glance.sort === "dump")) return false;
-  const sources = listMapped(mapping);
-  if (glance.sort === "dump") return sources.some(path => glance.paths.includes(path));
+  if (glance.sort === "dump") return listMapped(mapping).some(path => glance.paths.includes(path));
   const wanted = [mapping.time, mapping.control, mapping.value].filter(name => name !== undefined);
-  return [...wanted, ...(mapping.sort === "frames" ? sources : [])].every(name => glance.head.includes(name));
+  const columns = mapping.sort === "frames" ? columnsOf(mapping) : [];
+  return [...wanted, ...columns].every(name => glance.head.includes(name));
 }
 
 /** Returns whether a kit has all that an earlier mapping names: a rule may have been deleted since, or have another id. */
@@ -99,10 +113,21 @@ function isOfKit({ controls, gates = [], moves = [] }: Kit, mapping: Mapping): b
   );
 }
 
+/** Returns a mapping that also knows the words that were met in its columns of words, so that they can be mapped. */
+export function learnWords(mapping: Mapping, met: readonly string[]): Mapping {
+  if (!mapping.words) return mapping;
+  const places = met.map(source => placeSource(source, mapping.words));
+  const words = Object.entries(mapping.words).map(([column, known]) => {
+    const found = places.flatMap(place => (place.column === column ? (place.word ?? []) : []));
+    return [column, [...new Set([...known, ...found])]] as const;
+  });
+  return { ...mapping, words: Object.fromEntries(words) };
+}
+
 /** Returns the names in a table's column of controls, as far as previewed. */
 function namesIn(glance: Glance & { sort: "table" }, column: string | undefined): string[] {
   const at = glance.head.indexOf(column ?? "");
-  return at < 0 ? [] : [...new Set(glance.rows.map(row => (row[at] ?? "").trim()).filter(Boolean))];
+  return at < 0 ? [] : glance.rows.map(row => (row[at] ?? "").trim()).filter(name => name !== "");
 }
 
 /** Returns the sources with a value from −1 to 0, as far as previewed. */
@@ -132,8 +157,21 @@ function guessAxes(kit: Kit, glance: Glance, mapping: Mapping): Mapping {
   return guessed;
 }
 
-/** Maps unmapped sources to the gates, and the rest to the moves, with matching names. */
-function guessOthers(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapping {
+/** Returns the largest number among the cells of a source; 0 without one. */
+function largestOf(glance: Glance, mapping: Mapping, source: string): number {
+  if (glance.sort === "broken") return 0;
+  if (glance.sort === "dump") return ownValue(glance.largest, source) ?? 0;
+  const [control, value] = [mapping.control, mapping.value].map(name => glance.head.indexOf(name ?? ""));
+  const isChanges = mapping.sort === "changes";
+  const at = isChanges ? value! : glance.head.indexOf(source);
+  return glance.rows.reduce((most, row) => {
+    const number = isChanges && row[control!]?.trim() !== source ? 0 : readNumber((row[at] ?? "").trim());
+    return number > most ? number : most;
+  }, 0);
+}
+
+/** Maps unmapped sources to the gates, to the moves, and to the speed of the game, if their names match. */
+function guessOthers(kit: Kit, glance: Glance, mapping: Mapping, sources: readonly string[]): Mapping {
   const known = new Set(listMapped(mapping));
   const left = sources.filter(source => !known.has(source));
   const gates = matchGates(kit, left);
@@ -141,8 +179,13 @@ function guessOthers(kit: Kit, mapping: Mapping, sources: readonly string[]): Ma
     kit,
     left.filter(source => !gates.has(source)),
   );
+  const speeds = guessSpeeds(
+    left.filter(source => !gates.has(source) && !performs.has(source)),
+    source => largestOf(glance, mapping, source),
+  );
   return {
     ...mapping,
+    ...partOf("speed", { ...mapping.speed, ...Object.fromEntries(speeds) }),
     ...partOf("gates", { ...mapping.gates, ...Object.fromEntries(gates) }),
     ...partOf("performs", { ...mapping.performs, ...Object.fromEntries(performs) }),
   };
@@ -164,11 +207,19 @@ function guessRest(kit: Kit, mapping: Mapping, sources: readonly string[]): Mapp
 export function guessControls(
   kit: Kit,
   glance: Glance,
-  { below: _below, gates: _gates, performs: _performs, ...mapping }: Mapping,
+  { below: _below, gates: _gates, performs: _performs, speed: _speed, ...mapping }: Mapping,
 ): Mapping {
   const axes = guessAxes(kit, glance, { ...mapping, controls: {} });
-  const sources = listSources(glance, axes);
-  return guessOthers(kit, guessRest(kit, axes, sources), sources);
+  const plain = listSources(glance, axes).filter(
+    source => placeSource(source, axes.words).word === undefined,
+  );
+  return guessUses(kit, glance, guessRest(kit, axes, plain));
+}
+
+/** Maps the sources that play no control yet: words show moves or open gates rather than play controls. */
+function guessUses(kit: Kit, glance: Glance, mapping: Mapping): Mapping {
+  const sources = listSources(glance, mapping);
+  return guessRest(kit, guessOthers(kit, glance, mapping, sources), sources);
 }
 
 /** Returns the initial mapping: an earlier one that fits, otherwise a guess from the names. */
@@ -181,15 +232,26 @@ export function beginMapping(kit: Kit, glance: Glance, used: readonly Mapping[])
       ? guessDumpMapping(kit, glance.paths)
       : guessTableMapping(kit, glance.head, glance.rows);
   if (guessed.sort === "changes") return guessControls(kit, glance, guessed);
-  return guessOthers(kit, guessAxes(kit, glance, guessed), listSources(glance, guessed));
+  return guessUses(kit, glance, guessAxes(kit, glance, guessed));
 }
 
-/** Returns the sources that can play a control: names, columns or signals, by the mapping's sort. */
-export function listSources(glance: Glance, mapping: Mapping): readonly string[] {
+/**
+ * Returns the sources that can play a control: names, columns, words in columns, or signals, by the mapping's sort. `met`: those that
+ * reading the whole file found beyond its preview.
+ */
+export function listSources(
+  glance: Glance,
+  mapping: Mapping,
+  met: readonly string[] = [],
+): readonly string[] {
   if (glance.sort === "broken") return [];
   if (glance.sort === "dump") return glance.paths;
-  if (mapping.sort === "changes") return namesIn(glance, mapping.control);
-  return glance.head.filter(name => name !== "" && name !== mapping.time);
+  if (mapping.sort === "changes") return [...new Set([...namesIn(glance, mapping.control), ...met])];
+  const columns = glance.head.filter(name => name !== "" && name !== mapping.time);
+  return columns.flatMap(name => {
+    const words = ownValue(mapping.words, name);
+    return words ? words.map(word => wordSource(name, word)) : [name];
+  });
 }
 
 function without(mapped: Mapped, source: string): Mapped {
@@ -198,18 +260,18 @@ function without(mapped: Mapped, source: string): Mapped {
 }
 
 /** Returns an optional list of a mapping as a part of it; nothing if it is empty. */
-const partOf = (list: "below" | "gates" | "performs", mapped: Mapped): Partial<Mapping> =>
+const partOf = (list: "below" | "gates" | "performs" | "speed", mapped: Mapped): Partial<Mapping> =>
   Object.keys(mapped).length === 0 ? {} : { [list]: mapped };
 
-/** The uses of a source: it plays a control, opens a gate, or shows that the game performed a move. */
-export type SourceUse = "controls" | "gates" | "performs";
+/** The uses of a source: it plays a control, opens a gate, shows that the game performed a move, or gives the speed of the game. */
+export type SourceUse = "controls" | "gates" | "performs" | "speed";
 
 /**
- * Returns a mapping with a source of one use, or of none if `id` is undefined. One that plays no control has none for its values
- * below 0 either.
+ * Returns a mapping with a source of one use, or of none if `id` is undefined. `id`: of a control, a gate or a move, or how the
+ * source gives the speed. One that plays no control has none for its values below 0 either.
  */
 export function mapSource(
-  { gates = {}, performs = {}, below = {}, ...mapping }: Mapping,
+  { gates = {}, performs = {}, speed = {}, below = {}, ...mapping }: Mapping,
   source: string,
   id: string | undefined,
   use: SourceUse = "controls",
@@ -223,16 +285,17 @@ export function mapSource(
     controls: changed(mapping.controls, "controls"),
     ...partOf("gates", changed(gates, "gates")),
     ...partOf("performs", changed(performs, "performs")),
+    ...partOf("speed", changed(speed, "speed")),
     ...partOf("below", use === "controls" ? below : without(below, source)),
   };
 }
 
 /** Returns the use of a source and the id that it is mapped to; undefined for none. */
 export function purposeOf(
-  { controls, gates, performs }: Mapping,
+  { controls, gates, performs, speed }: Mapping,
   source: string,
 ): { readonly use: SourceUse; readonly id: string } | undefined {
-  const lists = { controls, gates, performs };
+  const lists = { controls, gates, performs, speed };
   for (const use of Object.keys(lists) as SourceUse[]) {
     const id = ownValue(lists[use], source);
     if (id !== undefined) return { use, id };
@@ -256,7 +319,10 @@ export function turnSort(kit: Kit, glance: Glance, mapping: Mapping, sort: "chan
   const { format, version, rate, unit, time, start } = mapping;
   const timed = { ...(unit ? { unit } : {}), ...(time ? { time } : {}), ...(start ? { start } : {}) };
   const common = { format, version, rate, sort, ...timed };
-  if (sort === "frames") return guessControls(kit, glance, { ...common, controls: {} });
+  if (sort === "frames") {
+    const words = guessWords(glance.head, glance.rows, time);
+    return guessControls(kit, glance, { ...common, ...words, controls: {} });
+  }
   const others = glance.head.filter(name => name !== time);
   const [control = "", value = ""] = others;
   const columns = guessChangeColumns(kit, glance.head, glance.rows, time) ?? { control, value };
