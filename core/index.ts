@@ -22,6 +22,7 @@ export { answeredStretch } from "./kit/warnings";
 export type { Issue, IssueCode, PathStep, Result } from "./formats/issue";
 export { fault, formatPath } from "./formats/issue";
 export { formatFinding, formatIssue } from "./formats/formatIssue";
+export { listGateTurns, turnsOfGate } from "./trace/gateTurns";
 export { directionName, gateName, nameIn, nameOf } from "./kit/names";
 export { countWords, cutLetters, joinNames, timesWords } from "./formats/words";
 export { formatEventWords } from "./trace/eventWords";
@@ -117,7 +118,6 @@ export { createRecord, ownValue } from "./formats/ownValue";
 export { findLeaves, type AnySchema } from "./formats/walkSchema";
 export { deleteAt, readAt, takeOut, writeAt } from "./kit/editAt";
 export {
-  gaveWay,
   isOfGate,
   lostMovesOf,
   explainingLoss,
@@ -136,7 +136,6 @@ export {
   type TakeOutcomes,
 } from "./study/outcomes/readOutcomes";
 export {
-  gaveWayOf,
   sumCounts,
   totalOf,
   type MoveCounts,

@@ -50,7 +50,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
   await expect
     .poll(() => textOf(driver, "[data-testid=feel-report]"))
     .toMatch(
-      /Hop: asked for 15 times: performed 11 times \(6 by coyote\), lost 4 times \(3 to the priority of Second hop\); 1 press lost, the nearest by 11f/,
+      /Hop: asked for 15 times: performed 11 times \(6 by coyote\), lost 4 times \(3 as Second hop used the press\); 1 press lost, the nearest by 11f/,
     );
   for (const kind of ["SVG", "PNG"]) await clickOn(driver, `button[aria-label^="Save as ${kind}: Feel"]`);
   expect(await waitForFile("feel.svg")).toMatch(/^<svg[^>]*>.*Feel: \d+ presses.*Hop.*used at once/s);

@@ -1,5 +1,5 @@
 import { useId } from "react";
-import { countWords, largest, parseFrames, type Kit, type Move } from "#core";
+import { countWords, gateName, largest, parseFrames, type Kit, type Move } from "#core";
 import { Dots } from "./Dots";
 import { pileDots } from "./pileDots";
 import { Hatch } from "./Hatch";
@@ -22,13 +22,6 @@ const AFTER = 16;
 const MIN_BEFORE = 16;
 const MAX_BEFORE = 90;
 
-/** Returns the words for a banning gate: a busy gate by its slot. */
-function gateWords(kit: Kit, id: string): string {
-  const busy = /^busy:(.*)$/.exec(id);
-  if (busy) return `${busy[1]} busy`;
-  return kit.gates?.find(gate => gate.id === id)?.name ?? id;
-}
-
 /** Lays out the requests of a move around the end of a ban. Lengths in frames. */
 function layoutBan(kit: Kit, move: Move, index: number, ban: number, now: TakesNow) {
   const id = move.bans![ban]!;
@@ -44,7 +37,7 @@ function layoutBan(kit: Kit, move: Move, index: number, ban: number, now: TakesN
   const wanted = Math.max(MIN_BEFORE, Math.ceil(buffer * 1.6) + 4, Math.ceil(earliest) + 2);
   const before = Math.min(MAX_BEFORE, wanted);
   return {
-    name: gateWords(kit, id),
+    name: gateName(kit, id),
     buffer,
     before,
     scale: createScale(-before, AFTER - 1),

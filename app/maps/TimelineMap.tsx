@@ -2,6 +2,7 @@ import { useId } from "react";
 import {
   countWords,
   formatMs,
+  gateName,
   listMeanwhile,
   parseFrames,
   cutLetters,
@@ -48,7 +49,7 @@ function tracksOf(kit: Kit, move: Move, index: number): Track[] {
     parseFrames(written, kit.rate, rounding) ?? 0;
   const opens = (move.opens ?? []).map(({ gate, from, to }, k): Track => {
     const [first, last] = [frames(from, "atLeast"), frames(to, "atMost")];
-    const name = kit.gates?.find(item => item.id === gate)?.name ?? gate;
+    const name = gateName(kit, gate);
     const path = ["moves", index, "opens", k];
     const target = (field: "from" | "to", rounding: EdgeTarget["rounding"]): EdgeTarget => ({
       path: [...path, field],

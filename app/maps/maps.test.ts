@@ -239,6 +239,52 @@ test("presses around a banning gate: buffered, lost too early, or after it", () 
   });
 });
 
+test("maps of gates that no trace file mentions know when they were open: a busy slot, the output of a move", () => {
+  const kit: Kit = {
+    ...KIT,
+    patterns: [...KIT.patterns, { id: "long", name: "Long", kind: "press", control: "c" }],
+    moves: [
+      {
+        id: "blow",
+        name: "Blow",
+        pattern: "press",
+        frames: { startup: "0f", active: "20f", recovery: "0f" },
+      },
+      { id: "glow", name: "Glow", pattern: "long", slot: "lamp", linger: "10f" },
+      {
+        id: "aim",
+        name: "Aim",
+        pattern: "tap",
+        slot: "light",
+        needs: [{ gate: "out:glow" }],
+        shares: true,
+        buffer: "5f",
+      },
+      {
+        id: "duck",
+        name: "Duck",
+        pattern: "tap",
+        slot: "feet",
+        bans: ["busy:main"],
+        buffer: "5f",
+        defer: "2f",
+      },
+    ],
+  };
+  // Taps end on 23, 53 and 83; the blow is busy from 41 to 59; the glow is on from 14 to 26 and from 86 on.
+  const read = open({ lanes: { a: presses(40), b: presses(20, 50, 80), c: presses(13, 85) } }, kit);
+  const gateOf = (id: string) => read.program.gates.findIndex(gate => gate.id === id);
+  expect(listWindowDots(read, 2, gateOf("out:glow"))).toMatchObject([
+    { fate: "direct", side: "open", frames: 9, waited: 0 },
+    { fate: "lost", side: "late", frames: 27 },
+    { fate: "buffer", side: "early", frames: 3, waited: 3 },
+  ]);
+  expect(listBanDots(read, 3, gateOf("busy:main"))).toMatchObject([
+    { fate: "buffer", side: "early", frames: 5, waited: 5 },
+    { fate: "direct", side: "open", frames: 25 },
+  ]);
+});
+
 test("a request lost at a ban is counted by its cause, and what it missed in whole frames", () => {
   const lost = { fate: "lost", side: "early", waited: 0, frame: 3, note: 0 } as const;
   const dots = [
@@ -377,6 +423,8 @@ test.each([
           const found = listWindowDots(read, m, gate);
           const { direct, buffer, coyote, both, early, late, spent, hopeless } = countWindow(found, 0, 0);
           expect({ direct, buffer, coyote, both }).toEqual(own.performed);
+          // Performed at once by a gate that was open: also one of a slot, or of the output of a move.
+          for (const dot of found) if (dot.fate === "direct") expect(dot.side).toBe("open");
           expect(early + late + spent + hopeless).toBeLessThanOrEqual(own.lost.gate ?? 0);
           if (needs.length === 1) expect(early + late + spent + hopeless).toBe(own.lost.gate ?? 0);
           const requests = countRequests([read], m, found.length);

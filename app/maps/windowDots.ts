@@ -9,8 +9,8 @@ import {
   keyFrame,
   keySource,
   LOSS_REASONS,
-  notes,
   PERFORMED_BY,
+  turnsOfGate,
   type MoveRequest,
   type PerformedBy,
   type Program,
@@ -35,7 +35,7 @@ export interface WindowDot {
   readonly side: "early" | "open" | "late";
   /** Frames before the opening, since it, or since it closed; Infinity if it never did. */
   readonly frames: number;
-  /** If performed: frames from the request to the performance. */
+  /** If performed: frames from the end of its defer, where its buffer begins, to the performance. */
   readonly waited: number;
   readonly frame: number;
   /** The note of its end. */
@@ -46,21 +46,13 @@ export interface WindowDot {
 
 /** The ranges in which a gate was open, in order; the last may be open-ended. */
 interface Openings {
-  readonly from: number[];
-  readonly to: number[];
+  readonly from: readonly number[];
+  readonly to: readonly number[];
 }
 
 function openings(trace: Trace, gate: number): Openings {
-  const from: number[] = [];
-  const to: number[] = [];
-  for (let i = 0; i < trace.count; i++) {
-    if (trace.kind[i] !== notes.gate.code || trace.subject[i] !== gate) continue;
-    if (notes.gate.isOpen(trace, i) === 1) {
-      from.push(trace.frame[i]!);
-      to.push(Infinity);
-    } else if (to.length > 0) to[to.length - 1] = trace.frame[i]!;
-  }
-  return { from, to };
+  const { opened, closed } = turnsOfGate(trace, gate);
+  return { from: opened, to: opened.map((_frame, k) => closed[k] ?? Infinity) };
 }
 
 /**
@@ -105,6 +97,9 @@ function placeOf(opened: Openings, clocks: MoveClocks, frame: number): Pick<Wind
   return until <= since ? { side: "early", frames: until } : { side: "late", frames: since };
 }
 
+/** Returns the frame on which a request began to be buffered; one made again while its input lasts passes its defer over. */
+const dueOf = (clocks: MoveClocks, { made, frame }: MoveRequest) => Math.min(clocks.dueOf(made), frame);
+
 const isLostTo = ({ reason, because }: MoveRequest, why: "gate" | "ban", gate: number) =>
   LOSS_REASONS[reason] === why && because === gate;
 
@@ -131,7 +126,7 @@ export function listWindowDots(read: TakeRead, move: number, gate: number): Wind
   return read.outcomes.requests.flatMap((request): WindowDot[] => {
     if (request.move !== move) return [];
     const { made, frame, endNote: note } = request;
-    const due = clocks.dueOf(made);
+    const due = dueOf(clocks, request);
     const place = placeOf(opened, clocks, due);
     if (request.end === "lost" && isLostTo(request, "gate", gate))
       return [{ fate: "lost", ...place, waited: 0, frame: made, note, press: pressOf(read, request) }];
@@ -139,7 +134,7 @@ export function listWindowDots(read: TakeRead, move: number, gate: number): Wind
     const fate = PERFORMED_BY[request.by]!;
     const isLate = fate === "coyote" && place.side !== "late";
     const at = isLate ? { side: "late" as const, frames: sinceClosed(opened, clocks, due) } : place;
-    return [{ fate, ...at, waited: clocks.memory(made, frame), frame: made, note }];
+    return [{ fate, ...at, waited: clocks.memory(due, frame), frame: made, note }];
   });
 }
 
@@ -153,14 +148,14 @@ export function listBanDots(read: TakeRead, move: number, gate: number): WindowD
   return read.outcomes.requests.flatMap((request): WindowDot[] => {
     if (request.move !== move) return [];
     const { made, frame, endNote: note } = request;
-    const due = clocks.dueOf(made);
+    const due = dueOf(clocks, request);
     const k = firstAbove(from, due) - 1;
     const isBanned = k >= 0 && due < to[k]!;
     const frames = isBanned ? clocks.memory(due, to[k]!) : k >= 0 ? clocks.own(to[k]!, due) : Infinity;
     const side = isBanned ? ("early" as const) : ("open" as const);
     const dot = { side, frames, frame: made, note };
     if (request.end === "performed")
-      return [{ ...dot, fate: PERFORMED_BY[request.by]!, waited: clocks.memory(made, frame) }];
+      return [{ ...dot, fate: PERFORMED_BY[request.by]!, waited: clocks.memory(due, frame) }];
     const isLost = request.end === "lost" && isLostTo(request, "ban", gate);
     return isLost ? [{ ...dot, fate: "lost", waited: 0, press: pressOf(read, request) }] : [];
   });

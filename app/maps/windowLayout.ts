@@ -1,4 +1,4 @@
-import { parseFrames, type Kit, type Move } from "#core";
+import { gateName as nameOfGate, parseFrames, type Kit, type Move } from "#core";
 import { createScale, type MapScale } from "./scale";
 import type { TakesNow } from "./useTakes";
 import { countWindow, listWindowDots, type WindowCounts, type WindowDot } from "./windowDots";
@@ -37,7 +37,7 @@ export function layoutWindow(kit: Kit, move: Move, index: number, need: number, 
   const before = Math.max(12, Math.ceil(buffer * 1.6) + 3);
   const after = Math.max(12, Math.ceil(coyote * 1.6) + 3);
   return {
-    gateName: kit.gates?.find(item => item.id === gateId)?.name ?? gateId,
+    gateName: nameOfGate(kit, gateId),
     buffer,
     coyote,
     before,

@@ -1,6 +1,6 @@
 import { fault, type PathStep } from "../formats/issue";
 import { isOutputGate, type Names } from "../kit/compileNames";
-import type { Gate } from "../kit/schema";
+import type { Gate, Move } from "../kit/schema";
 import type { GateProgram } from "../program/program";
 import { parseFrames } from "../time/duration";
 import { TICKS } from "../time/clock";
@@ -59,14 +59,22 @@ function longestCoyotes(names: Names, clock: "game" | "real"): ReadonlyMap<strin
   return longest;
 }
 
+/** Returns the gates that a move needs or is banned by. */
+const listJudging = ({ needs = [], bans = [] }: Move): readonly string[] => [
+  ...needs.map(({ gate }) => gate),
+  ...bans,
+];
+
 /** Compiles the listed gates in kit order, then the busy gates of slots and the output gates of moves. */
 export function compileGates(names: Names): GateProgram[] {
   const onGame = longestCoyotes(names, "game");
   const onReal = longestCoyotes(names, "real");
+  const judging = new Set((names.kit.moves ?? []).flatMap(listJudging));
   const listed = (names.kit.gates ?? []).map((gate, g): GateProgram => ({
     id: gate.id,
     isListed: true,
     isOutput: false,
+    isNoted: true,
     spentForTicks: names.atLeast(gate.spentFor ?? SPENT_FOR, 0),
     lingerTicks: names.atMost(gate.linger, -1),
     ...compileSources(gate, g, names),
@@ -78,14 +86,15 @@ export function compileGates(names: Names): GateProgram[] {
     id,
     isListed: false,
     isOutput: isOutputGate(id),
+    isNoted: isOutputGate(id) || judging.has(id),
     spentForTicks: (parseFrames(SPENT_FOR, names.kit.rate, "atLeast") ?? 0) * TICKS,
     lingerTicks: -1,
     derive: "plain",
     of: [],
     atLeast: 0,
     until: -1,
-    trailGameTicks: -1,
-    trailRealTicks: -1,
+    trailGameTicks: onGame.get(id) ?? -1,
+    trailRealTicks: onReal.get(id) ?? -1,
   }));
   return [...listed, ...implied];
 }

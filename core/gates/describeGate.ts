@@ -32,7 +32,7 @@ function describeCount(
       count(times, ["atLeast"], "how many times"),
       words(times === 1 ? " time" : " times"),
       ...optional(gate.until, ["until"], until => [
-        words("; the count is nothing while "),
+        words("; the count is 0 while "),
         gatePart(until, ["until"], "gate that ends the count"),
         words(" is open"),
       ]),

@@ -3,7 +3,7 @@ import { momentOn, nowOn } from "../program/moments";
 import type { GateProgram, MoveProgram, Program } from "../program/program";
 import { areGatesDue, wakeTime } from "../program/sleep";
 import { FIRED, OPEN, SUSTAINED, type State } from "../program/state";
-import { GATE, note, OUTPUT, put, TRAIL, type Trace } from "../trace/trace";
+import { GATE, note, IMPLIED, put, TRAIL, type Trace } from "../trace/trace";
 import type { FrameInput } from "../input/frameInput";
 
 /** Returns the length of a move's timeline, in ticks. */
@@ -239,8 +239,8 @@ export function stepGates(program: Program, state: State, input: FrameInput, tra
     const gate = program.gates[g]!;
     if (isDerivedOpen(gate, state, g)) state.gateOpen[g] = 1;
     if (gate.lingerTicks >= 0) linger(gate, state, g);
-    if (state.gateOpen[g] !== state.gateWas[g] && (gate.isListed || gate.isOutput)) {
-      note(trace, state.frame, gate.isListed ? GATE : OUTPUT, g);
+    if (state.gateOpen[g] !== state.gateWas[g] && gate.isNoted) {
+      note(trace, state.frame, gate.isListed ? GATE : IMPLIED, g);
       put(trace, state.gateOpen[g]!);
     }
     followSpending(program, state, g);

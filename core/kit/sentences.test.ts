@@ -116,7 +116,7 @@ test.each<[Gate, string]>([
   [{ id: "x", name: "X", fires: "p", atLeast: 1 }, "X is open once P has fired 1 time"],
   [
     { id: "x", name: "X", performs: "m", atLeast: 3, until: "g" },
-    "X is open once M has been performed 3 times; the count is nothing while G is open",
+    "X is open once M has been performed 3 times; the count is 0 while G is open",
   ],
 ])("gate %j", (gate, sentence) => {
   expect(say(describeGate(gate))).toBe(sentence);

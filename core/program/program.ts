@@ -28,6 +28,8 @@ export interface GateProgram {
   readonly isListed: boolean;
   /** Whether it is open while the output of a move is on. */
   readonly isOutput: boolean;
+  /** Whether its turns are noted in traces: of a busy gate, those of one that a move needs or is banned by. */
+  readonly isNoted: boolean;
   readonly spentForTicks: number;
   /** How long it stays open after its last source; −1 for not at all. */
   readonly lingerTicks: number;

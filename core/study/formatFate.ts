@@ -1,5 +1,6 @@
 import type { Kit } from "../kit/schema";
 import type { Program } from "../program/program";
+import { nextOpening } from "../trace/gateTurns";
 import { notes } from "../trace/noteKinds";
 import { lapseWords } from "../trace/reasonWords";
 import { firstNoteAfter, LOSS_REASONS, type Trace } from "../trace/trace";
@@ -25,15 +26,6 @@ function gateName(kit: Kit, program: Program, gate: number): string {
   return nameOfGate(kit, program.gates[gate]!.id);
 }
 
-/** Returns the frame on which a gate next opens after a frame, or −1. */
-function nextOpening(trace: Trace, gate: number, after: number): number {
-  for (let i = firstNoteAfter(trace, after); i < trace.count; i++) {
-    if (trace.kind[i] === notes.gate.code && trace.subject[i] === gate && notes.gate.isOpen(trace, i) === 1)
-      return trace.frame[i]!;
-  }
-  return -1;
-}
-
 /** Returns the name of the move that spent a gate on a frame. */
 function spenderOf(kit: Kit, program: Program, trace: Trace, gate: number, frame: number): string {
   for (let i = firstNoteAfter(trace, frame - 1); i < trace.count && trace.frame[i] === frame; i++) {
@@ -51,7 +43,7 @@ function whyNotOpen(kit: Kit, program: Program, trace: Trace, loss: Loss): strin
     return `${gate} was open, but ${spender} had spent it at ${loss.spentAt}, and ${move} needs it`;
   }
   const opens = nextOpening(trace, loss.because, loss.frame);
-  if (opens < 0) return `${gate} was not open for ${move}`;
+  if (opens === undefined) return `${gate} was not open for ${move}`;
   return `${gate} opened at ${opens}, ${opens - loss.frame}f after the buffer of ${move} ran out`;
 }
 

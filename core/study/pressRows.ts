@@ -1,5 +1,6 @@
 import type { Take } from "../input/takeSchema";
 import type { Program } from "../program/program";
+import { listGateTurns } from "../trace/gateTurns";
 import { notes } from "../trace/noteKinds";
 import { formatLoss } from "../trace/notes/lost";
 import { firstAbove } from "../time/rising";
@@ -42,18 +43,6 @@ export type PressColumn = (typeof PRESS_COLUMNS)[number][0];
 /** One press edge with its fate: a value per column, null if it has none. */
 export type PressRow = Readonly<Record<PressColumn, string | number | null>>;
 
-/** Returns the frames on which every gate opened and closed, in order. */
-function listTurns(program: Program, trace: Trace): { open: number[][]; closed: number[][] } {
-  const open = program.gates.map((): number[] => []);
-  const closed = program.gates.map((): number[] => []);
-  for (let i = 0; i < trace.count; i++) {
-    if (trace.kind[i] !== notes.gate.code) continue;
-    const turns = notes.gate.isOpen(trace, i) === 1 ? open : closed;
-    turns[trace.subject[i]!]!.push(trace.frame[i]!);
-  }
-  return { open, closed };
-}
-
 /** Returns the first of ascending frames after a frame, or undefined. */
 function firstAfter(frames: readonly number[], frame: number): number | undefined {
   return frames[firstAbove(frames, frame)];
@@ -73,7 +62,7 @@ export function listPressRows(program: Program, trace: Trace, take: Pick<Take, "
       releases[trace.subject[i]!]!.push(frame);
     if (trace.kind[i] === notes.mode.code) modes.push({ frame, id: program.modes[trace.subject[i]!]!.id });
   }
-  const turns = listTurns(program, trace);
+  const turns = listGateTurns(program.gates.length, trace);
   let m = -1;
   return readOutcomes(program, trace).presses.map((fate): PressRow => {
     while (m + 1 < modes.length && modes[m + 1]!.frame <= fate.frame) m++;
@@ -86,7 +75,7 @@ export function listPressRows(program: Program, trace: Trace, take: Pick<Take, "
     const came =
       loss && isOfGate(loss) && loss.spentAt < 0
         ? firstAfter(
-            (LOSS_REASONS[loss.reason] === "gate" ? turns.open : turns.closed)[loss.because]!,
+            turns[loss.because]![LOSS_REASONS[loss.reason] === "gate" ? "opened" : "closed"],
             loss.frame,
           )
         : undefined;

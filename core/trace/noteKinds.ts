@@ -4,7 +4,7 @@ import { gateNote } from "./notes/gate";
 import {
   edgeNote,
   keptNote,
-  outputNote,
+  impliedNote,
   partNote,
   phaseNote,
   requestNote,
@@ -42,7 +42,7 @@ export const notes = {
   speed: speedNote,
   trail: trailNote,
   part: partNote,
-  output: outputNote,
+  implied: impliedNote,
   kept: keptNote,
 } as const;
 

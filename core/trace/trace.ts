@@ -15,7 +15,7 @@ export const SPEED = 10;
 export const TRAIL = 11;
 export const PART = 12;
 export const KEPT = 13;
-export const OUTPUT = 14;
+export const IMPLIED = 14;
 export const PHASED = 15;
 
 /** The parts of a timeline; none if it has ended or has no length. */

@@ -1,4 +1,4 @@
-import { parseFrames, type Kit, type Move } from "#core";
+import { gateName, parseFrames, type Kit, type Move } from "#core";
 import type { Advantage } from "#stage";
 
 export const PARTS = ["startup", "active", "recovery"] as const;
@@ -25,9 +25,7 @@ export function rowOf(kit: Kit, move: Move, index: number, advantage: Advantage 
     active: count(frames.active),
     recovery: count(frames.recovery),
   };
-  const names = (move.opens ?? []).map(
-    ({ gate, from, to }) => `${kit.gates?.find(item => item.id === gate)?.name ?? gate} ${from} to ${to}`,
-  );
+  const names = (move.opens ?? []).map(({ gate, from, to }) => `${gateName(kit, gate)} ${from} to ${to}`);
   const whole = parts ? parts.startup + parts.active + parts.recovery : 0;
   return { index, move, frames: parts, whole, opens: names.join("; "), advantage };
 }

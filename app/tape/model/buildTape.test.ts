@@ -73,7 +73,7 @@ test("a move that lost its press to another is listed with that one, and has no 
   const { rules, trace } = evaluateWith(kit, take);
   const lines = listEvents(rules, trace);
   const blow = lines.find(line => line.name === "Chime" && line.words.startsWith("performed"))!;
-  expect(blow.words).toBe("performed; Toll and Peal lost to its priority");
+  expect(blow.words).toBe("performed; Toll and Peal lost the press to it");
   expect(lines.some(line => line.words.includes("used the press"))).toBe(false);
 });
 

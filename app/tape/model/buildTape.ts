@@ -196,7 +196,7 @@ function createReader({ kit, program }: Rules) {
       for (const stick of sticks) stick.turnControl(of, f, isDown);
     },
     gate: (trace, i, f, of) => openGate(of, f, notes.gate.isOpen(trace, i) === 1),
-    output: (trace, i, f, of) => openGate(of, f, notes.output.isOpen(trace, i) === 1),
+    implied: (trace, i, f, of) => openGate(of, f, notes.implied.isOpen(trace, i) === 1),
     trail: (trace, i, f, of) => turnGate(of, f, "forgiven", notes.trail.isOn(trace, i) === 1),
     speed: (trace, i, f) => turnSpeed(f, notes.speed.percent(trace, i)),
     part: (trace, i, f, of) => turnPart(of, f, PARTS[notes.part.part(trace, i)]!),

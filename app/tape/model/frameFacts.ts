@@ -91,7 +91,7 @@ export interface EventLine {
 }
 
 /** Returns, by the note of a performed move, the names of the moves that lost the same press to it. */
-function findGaveWay(moves: readonly { readonly name: string }[], trace: Trace): Map<number, string[]> {
+function findBeaten(moves: readonly { readonly name: string }[], trace: Trace): Map<number, string[]> {
   const found = new Map<number, string[]>();
   /** The notes of performed moves, by move; a move beaten on the same frame refers to the last. */
   const performed = new Map<number, number>();
@@ -111,7 +111,7 @@ function findGaveWay(moves: readonly { readonly name: string }[], trace: Trace):
  */
 export function listEvents({ kit, program }: Rules, trace: Trace): EventLine[] {
   const lines: EventLine[] = [];
-  const gaveWay = findGaveWay(kit.moves ?? [], trace);
+  const beaten = findBeaten(kit.moves ?? [], trace);
   for (let note = 0; note < trace.count; note++) {
     const frame = trace.frame[note]!;
     if (isBeaten(trace, note)) continue;
@@ -128,8 +128,8 @@ export function listEvents({ kit, program }: Rules, trace: Trace): EventLine[] {
     const event = formatEvent(program, trace, note);
     if (!event) continue;
     const name = kit[eventNotes[event.kind].list]?.[trace.subject[note]!]?.name ?? event.id;
-    const others = gaveWay.get(note);
-    const words = others ? `${formatEventWords(event, kit)}; ${joinNames(others)} lost to its priority` : "";
+    const others = beaten.get(note);
+    const words = others ? `${formatEventWords(event, kit)}; ${joinNames(others)} lost the press to it` : "";
     lines.push({ note, frame, name, words: words || formatEventWords(event, kit) });
   }
   return lines;

@@ -4,9 +4,11 @@ import { expect, test } from "vitest";
 import {
   createInputCursor,
   createTrace,
+  firstAbove,
   FORMING,
   HIDDEN,
   readOutcomes,
+  listGateTurns,
   loadInput,
   notes,
   OPEN,
@@ -95,6 +97,11 @@ function holdAgainstState(rules: Rules, take: Take): void {
       };
       program.controls.forEach((c, i) => expectOn(`controls ${c.id} down`, down[i]!));
       program.gates.forEach((g, i) => g.isListed && expectOn(`gates ${g.id} open`, open[i]!));
+      program.gates.forEach(({ isNoted, id }, i) => {
+        const { opened, closed } = turns[i]!;
+        const isOpen = firstAbove(opened, f) > firstAbove(closed, f);
+        if (isNoted && isOpen !== open[i]) wrong.push(`${f} ${id} ${isOpen ? "open" : "closed"}`);
+      });
       program.gates.forEach((g, i) => {
         if (on(`gates ${g.id} forgiven`, f) && open[i]) wrong.push(`${f} ${g.id} forgiven while open`);
       });
@@ -127,6 +134,7 @@ function holdAgainstState(rules: Rules, take: Take): void {
   }
   const model = buildTape(rules, trace, take);
   const tape = facts(model);
+  const turns = listGateTurns(program.gates.length, trace);
   for (const check of seen) check();
   expect(wrong.slice(0, 6)).toEqual([]);
   const grown = live.extend(trace);

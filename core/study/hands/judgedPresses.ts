@@ -2,6 +2,7 @@ import { edgeKey, keyFrame, type Program } from "../../program/program";
 import type { Take } from "../../input/takeSchema";
 import { traitsOf } from "../../patterns/recordOf";
 import { firstAbove } from "../../time/rising";
+import { listGateTurns } from "../../trace/gateTurns";
 import { notes } from "../../trace/noteKinds";
 import { edgesOf } from "../../trace/notes/edgeList";
 import { promptOutcome } from "../../trace/notes/prompt";
@@ -41,10 +42,12 @@ interface Moments {
 }
 
 function listMoments(program: Program, trace: Trace): Moments {
-  const turns = program.gates.map((): number[] => []);
+  // A gate opens and closes in turn.
+  const turns = listGateTurns(program.gates.length, trace).map(({ opened, closed }) =>
+    opened.flatMap((frame, k) => [frame, ...closed.slice(k, k + 1)]),
+  );
   const openings = program.prompts.map((): number[] => []);
   for (let i = 0; i < trace.count; i++) {
-    if (trace.kind[i] === notes.gate.code) turns[trace.subject[i]!]!.push(trace.frame[i]!);
     if (trace.kind[i] === notes.prompt.code && notes.prompt.outcome(trace, i) === promptOutcome.open)
       openings[trace.subject[i]!]!.push(trace.frame[i]!);
   }

@@ -1,4 +1,4 @@
-import { LOSS_REASONS, type LossReason } from "../../trace/trace";
+import { LOSS_REASONS } from "../../trace/trace";
 
 /** A move or a prompt that used a press. Indices into the program's lists, frames of the trace. */
 export interface Use {
@@ -46,14 +46,6 @@ export interface Fate {
   readonly lapses: readonly Lapse[];
   /** The pattern or prompt that hid the press from other rules; undefined if nothing did. */
   readonly kept: { readonly kind: "pattern" | "prompt"; readonly index: number } | undefined;
-}
-
-/** The reasons for losing to another request or move. */
-const WAYS_GIVEN: ReadonlySet<LossReason> = new Set(["replaced", "beaten", "busy"]);
-
-/** Returns whether a loss was to another request. `reason` is an index into LOSS_REASONS. */
-export function gaveWay(reason: number): boolean {
-  return WAYS_GIVEN.has(LOSS_REASONS[reason]!);
 }
 
 const BEATEN = LOSS_REASONS.indexOf("beaten");

@@ -1,6 +1,13 @@
 import { joinNames, timesWords } from "../../formats/words";
 import type { PerformedBy } from "../../trace/trace";
-import { gaveWayOf, totalOf, type MoveCounts, type PatternCounts, type PromptCounts } from "./ruleCounts";
+import {
+  LOST_TO,
+  totalOf,
+  type LostTo,
+  type MoveCounts,
+  type PatternCounts,
+  type PromptCounts,
+} from "./ruleCounts";
 
 /** The ways of being performed other than directly, as suffixes of a count. */
 const MEANS: readonly (readonly [PerformedBy, string])[] = [
@@ -18,22 +25,30 @@ export function performedOf({ performed }: Pick<MoveCounts, "performed">): numbe
   return totalOf(performed);
 }
 
+/** The words for losses to other moves, by reason; "4 as Toll used the press". */
+const LOST_TO_WORDS: Readonly<Record<LostTo, (others: string) => string>> = {
+  beaten: others => `as ${others} used the press`,
+  replaced: others => `replaced by a newer press for ${others}`,
+  busy: others => `as ${others} came first`,
+};
+
 function lostWords(counts: MoveCounts, nameOf: (move: number) => string): string {
   const lost = totalOf(counts.lost);
   if (lost === 0) return "";
-  const others = Object.keys(counts.gaveWayTo).map(move => nameOf(Number(move)));
-  const gaveWay = gaveWayOf(counts);
   const prompts = counts.lost.prompt ?? 0;
   const parts = [
-    ...(gaveWay > 0 ? [`${gaveWay} to the priority of ${joinNames(others)}`] : []),
+    ...LOST_TO.flatMap(reason => {
+      const others = Object.keys(counts.lostTo[reason]).map(move => nameOf(Number(move)));
+      return others.length > 0 ? [`${counts.lost[reason]} ${LOST_TO_WORDS[reason](joinNames(others))}`] : [];
+    }),
     ...(prompts > 0 ? [`${prompts} to a prompt`] : []),
   ];
   return `, lost ${timesWords(lost)}${parts.length > 0 ? ` (${parts.join(", ")})` : ""}`;
 }
 
 /**
- * Formats the counts of a move: "asked for 12 times: performed 9 times (2 by buffer), lost 3 times (1 gave
- * way to Toll); 2 presses lost". The first numbers count requests, the last presses. `nameOf` returns the
+ * Formats the counts of a move: "asked for 12 times: performed 9 times (2 by buffer), lost 3 times (1 as
+ * Toll used the press); 2 presses lost". The first numbers count requests, the last presses. `nameOf` returns the
  * name of a move by its index.
  */
 export function formatMoveCounts(counts: MoveCounts, nameOf: (move: number) => string): string {

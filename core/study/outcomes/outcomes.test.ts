@@ -18,7 +18,7 @@ import { listDelays } from "../feel/delays";
 import { listPressRows } from "../pressRows";
 import { readOutcome } from "../sweep/readOutcome";
 import { formatMoveCounts, formatPatternCounts, formatPromptCounts, performedOf } from "./formatCounts";
-import { gaveWayOf, sumCounts, totalOf, type MoveCounts } from "./ruleCounts";
+import { LOST_TO, sumCounts, totalOf, type MoveCounts } from "./ruleCounts";
 import { readOutcomes } from "./readOutcomes";
 
 /**
@@ -75,10 +75,10 @@ function holdCounts(kit: Kit, take: Take): string[] {
         lost.filter(e => "why" in e && e.why?.split(":")[0] === reason).length,
       );
     expectSame(own.asked, performedOf(own) + totalOf(own.lost) + own.pending);
-    expectSame(totalOf(own.gaveWayTo), gaveWayOf(own));
+    for (const reason of LOST_TO) expectSame(totalOf(own.lostTo[reason]), own.lost[reason] ?? 0);
     expectSame(own.asked, requests.filter(({ move }) => move === m).length);
     if (own.pending > 0) met.add("pending");
-    if (gaveWayOf(own) > 0) met.add("gave way");
+    for (const reason of LOST_TO) if (own.lost[reason]) met.add(reason);
   });
   program.patterns.forEach(({ id }, p) => {
     const own = counts.patterns[p]!;
@@ -144,7 +144,7 @@ function withoutCarriedFires(kit: Kit): Kit {
 /** The results that the random test must have met. */
 const INTERESTING = [
   ...["used", "lost", "fired", "lapsed", "unheard"],
-  ...["used and lost", "pending", "gave way", "again"],
+  ...["used and lost", "pending", "beaten", "replaced", "busy", "again"],
 ];
 
 test.each([
@@ -182,15 +182,15 @@ const nameOf = (move: number) => ["Hop", "Toll"][move] ?? "?";
 
 test("the counts of a rule add up as written: requests first, then presses", () => {
   const counts: MoveCounts = {
-    asked: 12,
+    asked: 16,
     performed: { direct: 6, buffer: 2, coyote: 1, both: 0 },
-    lost: { replaced: 1, gate: 1, prompt: 1 },
-    gaveWayTo: { 1: 1 },
+    lost: { replaced: 1, beaten: 3, busy: 1, gate: 1, prompt: 1 },
+    lostTo: { replaced: { 0: 1 }, beaten: { 0: 1, 1: 2 }, busy: { 1: 1 } },
     pending: 0,
     lostPresses: 1,
   };
   expect(formatMoveCounts(counts, nameOf)).toBe(
-    "asked for 12 times: performed 9 times (2 by buffer, 1 by coyote), lost 3 times (1 to the priority of Toll, 1 to a prompt); 1 press lost",
+    "asked for 16 times: performed 9 times (2 by buffer, 1 by coyote), lost 7 times (3 as Hop and Toll used the press, 1 replaced by a newer press for Hop, 1 as Toll came first, 1 to a prompt); 1 press lost",
   );
   expect(formatMoveCounts({ ...counts, asked: 0 }, nameOf)).toBe("never asked for");
   expect(formatPatternCounts({ formed: 0, fired: 1, lapsed: {} })).toBe("fired once");

@@ -4,8 +4,8 @@ import { notes } from "../../trace/noteKinds";
 import { edgeCountOf, edgeOf, edgesOf } from "../../trace/notes/edgeList";
 import { isAnswered, promptOutcome } from "../../trace/notes/prompt";
 import { FAILURES, LAPSE_REASONS, LOSS_REASONS, PERFORMED_BY, type Trace } from "../../trace/trace";
-import { gaveWay, lostMovesOf, type Fate } from "./fate";
-import { count, createCounts, type RuleCounts } from "./ruleCounts";
+import { lostMovesOf, type Fate } from "./fate";
+import { count, createCounts, LOST_TO, type RuleCounts } from "./ruleCounts";
 
 /** One request of a move and its end. Frames of the trace; `note` and `endNote` are indices of its notes. */
 export interface MoveRequest {
@@ -267,7 +267,8 @@ export function createOutcomeReader(
     const because = notes.lost.because(trace, note);
     const spentAt = notes.lost.spentAt(trace, note);
     count(counts.moves[move]!.lost, LOSS_REASONS[reason]!);
-    if (gaveWay(reason)) count(counts.moves[move]!.gaveWayTo, String(because));
+    const to = LOST_TO.find(name => name === LOSS_REASONS[reason]);
+    if (to) count(counts.moves[move]!.lostTo[to], String(because));
     const request = endRequest(move, made, "lost", note);
     if (request) {
       request.reason = reason;

@@ -6,14 +6,18 @@ export type Tally<Name extends string> = Readonly<Partial<Record<Name, number>>>
 
 type Failure = (typeof FAILURES)[number];
 
+/** The reasons of losses to another move, as counts list them. */
+export const LOST_TO = ["beaten", "replaced", "busy"] as const;
+export type LostTo = (typeof LOST_TO)[number];
+
 /** The requests of a move by their end: asked = performed + lost + pending. */
 export interface MoveCounts {
   readonly asked: number;
   readonly performed: Readonly<Record<PerformedBy, number>>;
-  /** By reason; `replaced`, `beaten` and `busy` are losses to another move. */
+  /** By reason. */
   readonly lost: Tally<LossReason>;
-  /** By the index of the other move: the number of losses to it. */
-  readonly gaveWayTo: Tally<string>;
+  /** For each reason that is a loss to another move: the number of losses by the index of that move. */
+  readonly lostTo: Readonly<Record<LostTo, Tally<string>>>;
   /** Neither performed nor lost by the end of the trace. */
   readonly pending: number;
   /** The number of presses (not requests) it lost (see lostMovesOf). */
@@ -72,7 +76,7 @@ export function createCounts({ patterns, moves, prompts }: Program): CountsDraft
       asked: 0,
       performed: { direct: 0, buffer: 0, coyote: 0, both: 0 },
       lost: {},
-      gaveWayTo: {},
+      lostTo: { beaten: {}, replaced: {}, busy: {} },
       pending: 0,
       lostPresses: 0,
     })),
@@ -114,9 +118,4 @@ export function sumCounts(program: Program, all: readonly RuleCounts[]): RuleCou
 /** Returns the sum of a tally. */
 export function totalOf(tally: Tally<string>): number {
   return Object.values(tally).reduce<number>((sum, n) => sum + (n ?? 0), 0);
-}
-
-/** Returns how many lost requests of a move were lost to another move. */
-export function gaveWayOf({ lost }: Pick<MoveCounts, "lost">): number {
-  return (lost.replaced ?? 0) + (lost.beaten ?? 0) + (lost.busy ?? 0);
 }

@@ -1,4 +1,4 @@
-import { EDGE, KEPT, OUTPUT, PART, PHASE, REQUEST, SPEED, TRAIL } from "../trace";
+import { EDGE, KEPT, IMPLIED, PART, PHASE, REQUEST, SPEED, TRAIL } from "../trace";
 import { defineNote } from "./noteKind";
 
 /** A control's cleaned edge: `isDown` 1 for a press, 0 for a release. */
@@ -10,8 +10,11 @@ export const phaseNote = defineNote("phase", PHASE, "patterns", ["phase"]);
 /** A request is made. Payload: its edges (see edgeList). */
 export const requestNote = defineNote("request", REQUEST, "moves");
 
-/** The output of a move goes on (`isOpen` 1) or off (0): its gate, which no trace file mentions. */
-export const outputNote = defineNote("output", OUTPUT, "gates", ["isOpen"]);
+/**
+ * A gate that no trace file mentions opens (`isOpen` 1) or closes (0): the output of a move, or the busy gate of a slot that a move needs
+ * or is banned by.
+ */
+export const impliedNote = defineNote("implied", IMPLIED, "gates", ["isOpen"]);
 
 /** The speed of the game clock where it changes, in percent. */
 export const speedNote = defineNote("speed", SPEED, "none", ["percent"]);
