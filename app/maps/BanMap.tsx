@@ -1,7 +1,6 @@
 import { useId } from "react";
 import { countWords, gateName, largest, parseFrames, type Kit, type Move } from "#core";
 import { Dots } from "./Dots";
-import { pileDots } from "./pileDots";
 import { Hatch } from "./Hatch";
 import { formatUndrawn } from "./countWords";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
@@ -94,18 +93,16 @@ function BanStrip({
         over
       </text>
       <Dots
-        dots={pileDots(
-          dots.map(dot => ({
-            x: scale.x(
-              dot.side === "early"
-                ? -Math.min(dot.frames, before) + 0.5
-                : Math.min(dot.frames, AFTER - 2) + 0.5,
-            ),
-            look: dot.fate === "lost" ? "lost" : dot.side === "early" ? "saved" : "whole",
-            place: dot,
-          })),
-          DOT_AREA,
-        )}
+        dots={dots.map(dot => ({
+          x: scale.x(
+            dot.side === "early"
+              ? -Math.min(dot.frames, before) + 0.5
+              : Math.min(dot.frames, AFTER - 2) + 0.5,
+          ),
+          look: dot.fate === "lost" ? "lost" : dot.side === "early" ? "saved" : "whole",
+          place: dot,
+        }))}
+        area={DOT_AREA}
       />
       <PullEdge
         target={target}

@@ -2,20 +2,7 @@ import { useState, type KeyboardEvent, type MouseEvent } from "react";
 import { useChecking } from "../document/checksContext";
 import { usePlaybackControl } from "../document/evaluationContext";
 import { useWorkbench } from "../document/workbenchContext";
-import type { Evaluated } from "../judging/judge";
-
-/** The look of a dot on a map: whole, hollow (saved), missed (hollow in foxglove), lost (a broken ring). */
-export type DotLook = "whole" | "saved" | "missed" | "lost";
-
-export interface MapDot {
-  readonly x: number;
-  readonly y: number;
-  readonly look: DotLook;
-  /** Its source: choosing the dot moves the tape there, and the event of `note` can become a check. */
-  readonly place?: { readonly of: Evaluated; readonly frame: number; readonly note?: number };
-}
-
-export const DOT_RADIUS = 4;
+import { DOT_RADIUS, pileDots, type DotArea, type DotLook, type MapDot, type PlacedDot } from "./pileDots";
 
 const CLASSES: Readonly<Record<DotLook, string>> = {
   whole: "fill-moss-deep stroke-moss-deep",
@@ -76,10 +63,11 @@ function useChoosing(dots: readonly MapDot[]) {
 }
 
 /**
- * Real presses as dots. All dots of one look are one path, so that hundreds move at once during a drag. Dots
- * with a source move the tape there, by a click or by arrow keys.
+ * Real presses as dots, piled up in an area, with counts of those it has no space for. All dots of one look are one path, so that
+ * hundreds move at once during a drag. Dots with a source move the tape there, by a click or by arrow keys.
  */
-export function Dots({ dots }: { dots: readonly MapDot[] }) {
+export function Dots({ dots: all, area }: { dots: readonly PlacedDot[]; area: DotArea }) {
+  const { dots, counts } = pileDots(all, area);
   const { chosen, choose, walk } = useChoosing(placed(dots));
   const isOpen = dots.some(dot => dot.place);
   return (
@@ -99,11 +87,25 @@ export function Dots({ dots }: { dots: readonly MapDot[] }) {
       {isOpen && <title>Choose a press: the tape goes there. M: it must happen so. N: it must never.</title>}
       {(Object.keys(CLASSES) as DotLook[]).map(look => {
         const path = dots
-          .filter(dot => dot.look === look)
+          .filter(dot => dot.look === look && !dot.isCounted)
           .map(pathOf)
           .join("");
         return path === "" ? null : <path key={look} d={path} strokeWidth="2" className={CLASSES[look]} />;
       })}
+      {counts.map(({ x, y, count }) => (
+        <text
+          key={x}
+          x={x}
+          y={y + 4}
+          textAnchor="middle"
+          strokeWidth="4"
+          strokeLinejoin="round"
+          paintOrder="stroke"
+          className="fill-ink stroke-leaf font-mono text-xs"
+        >
+          +{count}
+        </text>
+      ))}
       {chosen && (
         <circle
           cx={chosen.x}

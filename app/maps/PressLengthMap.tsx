@@ -16,8 +16,8 @@ import {
 import { Closings } from "./Closings";
 import { ChargeCurve, curvedGrowth, CURVE_BAND } from "./ChargeCurve";
 import { Distribution } from "./Distribution";
-import { Dots, type DotLook } from "./Dots";
-import { pileDots } from "./pileDots";
+import { Dots } from "./Dots";
+import type { DotLook } from "./pileDots";
 import { Hatch } from "./Hatch";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
@@ -183,13 +183,11 @@ function LengthStrip({ layout, kit, program }: { layout: LengthLayout; kit: Kit;
         <ChargeCurve key={pattern.id} program={program} index={i} scale={scale} />
       ))}
       <Dots
-        dots={pileDots(
-          presses.flatMap(press => {
-            const { length, became } = press;
-            return length > upTo ? [] : [{ x: scale.x(length + 0.5), look: LOOKS[became], place: press }];
-          }),
-          DOT_AREA,
-        )}
+        dots={presses.flatMap(press => {
+          const { length, became } = press;
+          return length > upTo ? [] : [{ x: scale.x(length + 0.5), look: LOOKS[became], place: press }];
+        })}
+        area={DOT_AREA}
       />
       {/* Where one rule ends another may begin: ends are dragged in the upper half, beginnings in the lower. */}
       {edges.map(edge => (

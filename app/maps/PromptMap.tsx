@@ -1,8 +1,8 @@
 import { countWords, TICKS, type Kit, type Program, type Prompt } from "#core";
 import { promptEase } from "#stage";
 import { formatOffsets, listAnswers, type Answer } from "./answers";
-import { Dots, type DotLook } from "./Dots";
-import { pileDots } from "./pileDots";
+import { Dots } from "./Dots";
+import type { DotLook } from "./pileDots";
 import { Distribution } from "./Distribution";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
@@ -200,14 +200,12 @@ export function PromptMap({ kit, prompt, index }: { kit: Kit; prompt: Prompt; in
         <>
           <PromptBar program={program} times={times} hasTarget={hasTarget} scale={scale} />
           <Dots
-            dots={pileDots(
-              answers.map(answer => ({
-                x: scale.x(Math.min(answer.at, scale.to) + 0.5),
-                look: lookOf(answer),
-                place: { of: answer.of, frame: answer.of.trace.frame[answer.note]!, note: answer.note },
-              })),
-              DOT_AREA,
-            )}
+            dots={answers.map(answer => ({
+              x: scale.x(Math.min(answer.at, scale.to) + 0.5),
+              look: lookOf(answer),
+              place: { of: answer.of, frame: answer.of.trace.frame[answer.note]!, note: answer.note },
+            }))}
+            area={DOT_AREA}
           />
           {ease === 1 && <PromptEdges prompt={prompt} index={index} times={times} scale={scale} />}
           <TimeAxis scale={scale} y={AXIS_Y} rateHz={kit.rate} />

@@ -11,7 +11,6 @@ import {
   type PatternOf,
 } from "#core";
 import { Dots } from "./Dots";
-import { pileDots } from "./pileDots";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge } from "./PullEdge";
 import { createScale, MAP_WIDTH, type MapScale } from "./scale";
@@ -59,7 +58,7 @@ function StepGap({
   return (
     <>
       <Stretch scale={scale} from={0} to={gap + 1} y={y - 11} height={22} look="fill-fern" />
-      <Dots dots={pileDots(dots, { top: y - 5, pitchPx: 10, rows: 2 })} />
+      <Dots dots={dots} area={{ top: y - 5, pitchPx: 10, rows: 2 }} />
       <PullEdge
         target={{
           // Dragging sets this step's own gap; the sentence has the gap of all others.

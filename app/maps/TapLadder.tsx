@@ -1,7 +1,6 @@
 import { countWords, formatMs, parseFrames, type PatternOf } from "#core";
 import { Distribution } from "./Distribution";
 import { Dots } from "./Dots";
-import { pileDots } from "./pileDots";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge } from "./PullEdge";
 import { createScale, type MapScale } from "./scale";
@@ -123,14 +122,12 @@ export function TapLadder({ pattern, index }: { pattern: PatternOf<"taps">; inde
             too slow: a new chain begins
           </text>
           <Dots
-            dots={pileDots(
-              taps.map(tap => ({
-                x: scale.x(tap.gap + 0.5),
-                look: tap.gap > gap ? "missed" : "whole",
-                place: tap,
-              })),
-              DOT_AREA,
-            )}
+            dots={taps.map(tap => ({
+              x: scale.x(tap.gap + 0.5),
+              look: tap.gap > gap ? "missed" : "whole",
+              place: tap,
+            }))}
+            area={DOT_AREA}
           />
           <PullEdge
             target={target}

@@ -10,8 +10,8 @@ import {
   type Meanwhile,
   type Move,
 } from "#core";
-import { Dots, type DotLook } from "./Dots";
-import { pileDots } from "./pileDots";
+import { Dots } from "./Dots";
+import type { DotLook } from "./pileDots";
 import { Hatch } from "./Hatch";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
@@ -237,14 +237,12 @@ export function TimelineMap({ kit, move, index }: { kit: Kit; move: Move; index:
           <Hatch id={hatchId} colour="line" />
           <Parts move={move} index={index} parts={parts} scale={scale} hatchId={hatchId} />
           <Dots
-            dots={pileDots(
-              presses.map(press => ({
-                x: scale.x(Math.min(press.at, upTo) + 0.5),
-                look: LOOKS[press.became],
-                place: press,
-              })),
-              { top: dotsY + 6, pitchPx: 12, rows: DOT_ROWS },
-            )}
+            dots={presses.map(press => ({
+              x: scale.x(Math.min(press.at, upTo) + 0.5),
+              look: LOOKS[press.became],
+              place: press,
+            }))}
+            area={{ top: dotsY + 6, pitchPx: 12, rows: DOT_ROWS }}
           />
           {tracks.map((track, k) => (
             <TrackLine key={track.words} track={track} y={tracksY + k * ROW} scale={scale} />

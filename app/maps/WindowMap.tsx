@@ -3,7 +3,6 @@ import { countWords, formatMs, largest, type Kit, type Move } from "#core";
 import { Histogram } from "../ui/Histogram";
 import { TermWord } from "../ui/Explained";
 import { Dots } from "./Dots";
-import { pileDots } from "./pileDots";
 import { Hatch } from "./Hatch";
 import { formatUndrawn } from "./countWords";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
@@ -83,14 +82,12 @@ function WindowStrip({
         </text>
       </g>
       <Dots
-        dots={pileDots(
-          layout.dots.map(dot => ({
-            x: scale.x(layout.placeOf(dot)),
-            look: dot.fate === "lost" ? "lost" : dot.fate === "direct" ? "whole" : "saved",
-            place: dot,
-          })),
-          DOT_AREA,
-        )}
+        dots={layout.dots.map(dot => ({
+          x: scale.x(layout.placeOf(dot)),
+          look: dot.fate === "lost" ? "lost" : dot.fate === "direct" ? "whole" : "saved",
+          place: dot,
+        }))}
+        area={DOT_AREA}
       />
       <PullEdge {...edge} target={targets.buffer} at={-buffer} frames={buffer} direction={-1} />
       <PullEdge {...edge} target={targets.coyote} at={OPEN_FRAMES + coyote} frames={coyote} />
