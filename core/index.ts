@@ -22,6 +22,7 @@ export { answeredStretch } from "./kit/warnings";
 export type { Issue, IssueCode, PathStep, Result } from "./formats/issue";
 export { fault, formatPath } from "./formats/issue";
 export { formatFinding, formatIssue } from "./formats/formatIssue";
+export { indexOfId } from "./program/indexOfId";
 export { listGateTurns, turnsOfGate } from "./trace/gateTurns";
 export { directionName, gateName, nameIn, nameOf } from "./kit/names";
 export { countWords, cutLetters, joinNames, timesWords } from "./formats/words";
@@ -137,8 +138,10 @@ export {
 } from "./study/outcomes/readOutcomes";
 export {
   sumCounts,
+  sumRuleCounts,
   totalOf,
   type MoveCounts,
+  type CountedList,
   type PressCounts,
   type RuleCounts,
 } from "./study/outcomes/ruleCounts";

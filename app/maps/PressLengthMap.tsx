@@ -21,7 +21,7 @@ import type { DotLook } from "./pileDots";
 import { Hatch } from "./Hatch";
 import { CountCaption, MapFigure, Stretch } from "./MapFigure";
 import { PullEdge, type EdgeTarget } from "./PullEdge";
-import { listLengthDots, listStretches, type LengthDot } from "./pressLengths";
+import { listLengthDots, listStretches, patternsOfControl, type LengthDot } from "./pressLengths";
 import { createScale, type MapScale } from "./scale";
 import { TimeAxis } from "./TimeAxis";
 import { useTakes, type TakesNow } from "./useTakes";
@@ -99,8 +99,9 @@ function layoutLengths(kit: Kit, now: TakesNow, controlId: string, openId: strin
     .filter(({ pattern }) => "control" in pattern && pattern.control === controlId && !pattern.off);
   const dragged = [...own.filter(({ pattern }) => pattern.id === openId), ...own].slice(0, MAX_DRAGGED);
   const edges = [...new Set(dragged)].flatMap(({ pattern, i }) => edgesOf(kit, pattern, i));
+  const patterns = new Set(patternsOfControl(now.program, control));
   const presses = now.reads.flatMap(read =>
-    listLengthDots(read, control).map(dot => ({ ...dot, of: read.of })),
+    listLengthDots(read, control, patterns).map(dot => ({ ...dot, of: read.of })),
   );
   const limits = [
     ...listStretches(now.program, control, MAX_SHOWN).map(stretch => stretch.from),

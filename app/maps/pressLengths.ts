@@ -2,7 +2,6 @@ import {
   answeredStretch,
   clockOfTrace,
   framesBetween,
-  notes,
   parseFrames,
   traitsOf,
   writeAt,
@@ -50,19 +49,17 @@ export function patternsOfControl({ patterns }: Program, control: number): numbe
 /**
  * Returns every released press of a control in a take with its result, as the trace has it, including modes,
  * hiding and hit stops. The length is in frames of the clock of the rule that fired with it, otherwise of the
- * one that lapsed, otherwise in frames of the take.
+ * one that lapsed, otherwise in frames of the take. `own`: the patterns on that control by index, for callers with many takes.
  */
-export function listLengthDots({ program, trace, outcomes }: TakeRead, control: number): LengthDot[] {
-  const own = new Set(patternsOfControl(program, control));
+export function listLengthDots(
+  { program, trace, outcomes }: TakeRead,
+  control: number,
+  own: ReadonlySet<number> = new Set(patternsOfControl(program, control)),
+): LengthDot[] {
   const clock = clockOfTrace(trace);
-  const presses = outcomes.presses.filter(press => press.control === control);
   const dots: LengthDot[] = [];
-  let next = 0;
-  for (let i = 0; i < trace.count; i++) {
-    if (trace.kind[i] !== notes.edge.code || trace.subject[i] !== control) continue;
-    if (notes.edge.isDown(trace, i) === 1) continue;
-    const { frame: press, fires, lapses } = presses[next++]!;
-    const frame = trace.frame[i]!;
+  for (const { control: of, frame: press, released: frame, fires, lapses } of outcomes.presses) {
+    if (of !== control || frame === undefined) continue;
     const fired = fires.find(({ pattern }) => own.has(pattern));
     const judge = fired ?? lapses.find(({ pattern }) => own.has(pattern));
     const isReal = judge === undefined || program.patterns[judge.pattern]!.isReal;

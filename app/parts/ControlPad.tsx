@@ -1,5 +1,5 @@
 import type { PointerEvent } from "react";
-import type { Control } from "#core";
+import { indexOfId, type Control } from "#core";
 import { formatBinding } from "../input/codes";
 import { usePad, usePadState } from "../input/context";
 import type { PadState } from "../input/padState";
@@ -12,7 +12,7 @@ const PULL_PX = 56;
 /** Returns how long a control has been down in the live session, in frames; 0 while it is up. */
 function heldFrames({ session }: PadState, controlId: string): number {
   if (!session) return 0;
-  const c = session.program.controls.findIndex(control => control.id === controlId);
+  const c = indexOfId(session.program.controls, controlId);
   return c >= 0 && session.state.down[c] === 1 ? session.state.frame - session.state.pressFrame[c]! + 1 : 0;
 }
 
@@ -36,7 +36,7 @@ export function HeldTime({ controlId }: { controlId: string }) {
 /** Returns a control's current analog value, 0 to 1, in hundredths. */
 export function useValue(controlId: string): number {
   return usePadState(({ session }) => {
-    const c = session?.program.controls.findIndex(control => control.id === controlId) ?? -1;
+    const c = session ? indexOfId(session.program.controls, controlId) : -1;
     return c >= 0 ? Math.round(session!.values[c]! * 100) / 100 : 0;
   });
 }

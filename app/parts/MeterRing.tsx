@@ -1,4 +1,4 @@
-import { FIRED, FORMING, IDLE, LAPSED, readMeter, SUSTAINED, type Meter } from "#core";
+import { FIRED, FORMING, IDLE, indexOfId, LAPSED, readMeter, SUSTAINED, type Meter } from "#core";
 import { usePad } from "../input/context";
 import type { PadState } from "../input/padState";
 import { useWriter } from "../ui/LiveText";
@@ -17,7 +17,7 @@ const LENGTH = 2 * Math.PI * RADIUS;
 /** Returns the meter of a pattern in the live session; undefined if there is none. */
 export function meterIn({ session }: PadState, patternId: string): Meter | undefined {
   if (!session) return undefined;
-  const i = session.program.patterns.findIndex(pattern => pattern.id === patternId);
+  const i = indexOfId(session.program.patterns, patternId);
   return i < 0 ? undefined : readMeter(session.program, session.state, i);
 }
 
@@ -44,14 +44,23 @@ function writeRing(ring: HTMLElement, meter: Meter | undefined): void {
 }
 
 /** A ring that fills while an attempt grows, with its phase in words below; written without a render. */
-export function MeterRing({ patternId, name }: { patternId: string; name: string }) {
+export function MeterRing({
+  patternId,
+  name,
+  isOneOfMany = false,
+}: {
+  patternId: string;
+  name: string;
+  /** Whether it is in a list longer than a screen: then it is drawn and written only near the screen. */
+  isOneOfMany?: boolean;
+}) {
   const ring = useWriter<HTMLElement, PadState>(usePad(), (element, state) =>
     writeRing(element, meterIn(state, patternId)),
   );
   return (
     <figure
       ref={ring}
-      className="group/ring flex w-28 flex-col items-center gap-1 text-center"
+      className={`group/ring flex w-28 flex-col items-center gap-1 text-center ${isOneOfMany ? "h-36 contain-strict [content-visibility:auto]" : ""}`}
       data-testid={`meter-${patternId}`}
     >
       <svg

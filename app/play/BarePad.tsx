@@ -5,21 +5,33 @@ import { ControlPad } from "../parts/ControlPad";
 import { PromptsNow } from "../parts/PromptsNow";
 import { MeterRing } from "../parts/MeterRing";
 import { GateSwitch } from "./GateSwitch";
-import { traitsOf } from "#core";
+import { traitsOf, type Kit } from "#core";
+import { useGradual } from "../ui/useGradual";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
+
+/** The number of meters from which they are more than a screen shows. */
+const MANY_METERS = 50;
 
 /** The kit without a stage: its controls, meters, and manual gates. */
 export function BarePad() {
-  const workbench = useWorkbench();
   const kit = useDocument(state => state.kit);
   if (!kit) return null;
+  return <BareParts kit={kit} />;
+}
+
+/** The parts of that page; those of a kit with a thousand of them come one after the other. */
+function BareParts({ kit }: { kit: Kit }) {
+  const workbench = useWorkbench();
   const metered = kit.patterns.filter(pattern => !pattern.off && traitsOf(pattern.kind).meter !== "none");
   const staged = gatesOfStage(kit);
   const gates = (kit.gates ?? []).filter(gate => !staged.has(gate.id));
+  const controls = kit.controls.slice(0, useGradual(kit.controls.length));
+  const meters = metered.slice(0, useGradual(metered.length));
+  const switches = gates.slice(0, useGradual(gates.length));
   return (
     <>
       <div className="flex flex-wrap gap-4" role="group" aria-label="Controls">
-        {kit.controls.map(control => (
+        {controls.map(control => (
           <ControlPad key={control.id} control={control} />
         ))}
       </div>
@@ -35,8 +47,13 @@ export function BarePad() {
       <div className="flex flex-wrap gap-x-8 gap-y-4">
         {metered.length > 0 && (
           <div className="flex flex-wrap gap-3" role="group" aria-label="Meters">
-            {metered.map(pattern => (
-              <MeterRing key={pattern.id} patternId={pattern.id} name={pattern.name} />
+            {meters.map(pattern => (
+              <MeterRing
+                key={pattern.id}
+                patternId={pattern.id}
+                name={pattern.name}
+                isOneOfMany={metered.length > MANY_METERS}
+              />
             ))}
           </div>
         )}
@@ -44,7 +61,7 @@ export function BarePad() {
           <div>
             <h2 className="mb-2 text-sm text-soft">Gates, held by hand while you play</h2>
             <div className="flex flex-wrap gap-3">
-              {gates.map(gate => (
+              {switches.map(gate => (
                 <GateSwitch key={gate.id} gateId={gate.id} name={gate.name} />
               ))}
             </div>

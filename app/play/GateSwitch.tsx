@@ -1,10 +1,11 @@
+import { indexOfId } from "#core";
 import { usePad, usePadState } from "../input/context";
 
 /** Holds a gate open or closed manually while playing, until the stage opens it. */
 export function GateSwitch({ gateId, name }: { gateId: string; name: string }) {
   const pad = usePad();
   const isOpen = usePadState(({ session }) => {
-    const g = session?.program.gates.findIndex(gate => gate.id === gateId) ?? -1;
+    const g = session ? indexOfId(session.program.gates, gateId) : -1;
     return (
       session !== undefined && g >= 0 && (session.state.gateOpen[g] === 1 || session.state.painted[g] === 1)
     );

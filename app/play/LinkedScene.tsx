@@ -1,4 +1,4 @@
-import { gateName, traitsOf, type Kit } from "#core";
+import { gateName, indexOfId, traitsOf, type Kit } from "#core";
 import { usePadState } from "../input/context";
 import { MeterRing } from "../parts/MeterRing";
 import { PromptsNow } from "../parts/PromptsNow";
@@ -7,7 +7,7 @@ import { Ticker } from "../parts/Ticker";
 /** A gate of the kit: a lit lamp while it is open. The game or the rules open it, never this page. */
 function GateLamp({ kit, gateId }: { kit: Kit; gateId: string }) {
   const isOpen = usePadState(({ session }) => {
-    const g = session?.program.gates.findIndex(gate => gate.id === gateId) ?? -1;
+    const g = session ? indexOfId(session.program.gates, gateId) : -1;
     return g >= 0 && session!.state.gateOpen[g] === 1;
   });
   return (

@@ -1,5 +1,6 @@
-import { memo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
+import { useGradual } from "../ui/useGradual";
 import type { RuleItem } from "./model/rules";
 
 const MAX_LETTERS = 96;
@@ -8,16 +9,43 @@ function shorten(summary: string): string {
   return summary.length > MAX_LETTERS ? `${summary.slice(0, MAX_LETTERS - 2).trimEnd()} …` : summary;
 }
 
+/** Returns the address of a rule's page. */
+function linkTo(search: string, key: string): string {
+  const next = new URLSearchParams(search);
+  next.set("rule", key);
+  return `?${next.toString()}`;
+}
+
+/** Returns the rules that have a word in their names, sentences or groups. */
+function findRules(rules: readonly RuleItem[], word: string): readonly RuleItem[] {
+  if (word === "") return rules;
+  return rules.filter(rule => `${rule.name} ${rule.summary} ${rule.group}`.toLowerCase().includes(word));
+}
+
+/** Returns rules by their groups, in the order of the first rule of each. */
+function groupRules(rules: readonly RuleItem[]): ReadonlyMap<string, readonly RuleItem[]> {
+  const groups = new Map<string, RuleItem[]>();
+  for (const rule of rules) {
+    const own = groups.get(rule.group);
+    if (own) own.push(rule);
+    else groups.set(rule.group, [rule]);
+  }
+  return groups;
+}
+
 /** One rule of the list, re-rendered only when its text changes, so that a number can be dragged smoothly. */
 const RuleLine = memo(function RuleLine({
-  to,
+  search,
+  ruleKey,
   name,
   summary,
   isOpen,
   isOff,
   isWarned,
 }: {
-  to: string;
+  /** The search of the address, of which the link changes the rule. */
+  search: string;
+  ruleKey: string;
   name: string;
   summary: string;
   isOpen: boolean;
@@ -27,12 +55,12 @@ const RuleLine = memo(function RuleLine({
   return (
     <li>
       <Link
-        to={to}
+        to={linkTo(search, ruleKey)}
         preventScrollReset
         aria-current={isOpen}
         className={`block border-l-[3px] border-transparent px-5 py-1 text-sm leading-snug hover:bg-leaf aria-[current=true]:border-moss aria-[current=true]:bg-leaf ${isOff ? "line-through decoration-soft" : ""}`}
       >
-        {name && <b>{name}</b>} <span className="text-soft">{summary}</span>
+        {name && <b>{name}</b>} <span className="text-soft">{shorten(summary)}</span>
         {isOff && <span className="text-foxglove"> · off</span>}
         {isWarned && <span className="text-foxglove"> · warning</span>}
       </Link>
@@ -56,17 +84,11 @@ export const RuleList = memo(function RuleList({
 }) {
   const [search] = useSearchParams();
   const [wanted, setWanted] = useState("");
-  const warnedKeys = warned.split("|");
+  const warnedKeys = new Set(warned.split("|"));
   const word = wanted.trim().toLowerCase();
-  const found = rules.filter(rule =>
-    `${rule.name} ${rule.summary} ${rule.group}`.toLowerCase().includes(word),
-  );
-  const groups = [...new Set(found.map(rule => rule.group))];
-  const linkTo = (key: string) => {
-    const next = new URLSearchParams(search);
-    next.set("rule", key);
-    return `?${next.toString()}`;
-  };
+  const found = useMemo(() => findRules(rules, word), [rules, word]);
+  const groups = groupRules(found.slice(0, useGradual(found.length)));
+  const searched = search.toString();
   return (
     <nav aria-label="Rules" className="flex flex-col gap-3">
       {rules.length > 5 && (
@@ -84,23 +106,22 @@ export const RuleList = memo(function RuleList({
       {found.length === 0 && word !== "" && (
         <p className="px-5 text-sm text-soft">No rule has “{wanted.trim()}” in it.</p>
       )}
-      {groups.map(group => (
+      {[...groups].map(([group, own]) => (
         <section key={group}>
           <h2 className="px-5 pb-1 text-sm text-soft">{group}</h2>
           <ul>
-            {found
-              .filter(rule => rule.group === group)
-              .map(rule => (
-                <RuleLine
-                  key={rule.key}
-                  to={linkTo(rule.key)}
-                  name={rule.name}
-                  summary={shorten(rule.summary)}
-                  isOpen={rule.key === openKey}
-                  isOff={rule.isOff}
-                  isWarned={warnedKeys.includes(rule.key)}
-                />
-              ))}
+            {own.map(rule => (
+              <RuleLine
+                key={rule.key}
+                search={searched}
+                ruleKey={rule.key}
+                name={rule.name}
+                summary={rule.summary}
+                isOpen={rule.key === openKey}
+                isOff={rule.isOff}
+                isWarned={warnedKeys.has(rule.key)}
+              />
+            ))}
           </ul>
         </section>
       ))}

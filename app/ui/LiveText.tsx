@@ -8,19 +8,31 @@ export interface Watched<S> {
 
 /**
  * Returns a ref to an element that `write` brings up to date at every change of a store, without a render. Play changes some
- * states on every frame; as many renders would end each longer render that React has begun, such as that of a view.
+ * states on every frame; as many renders would end each longer render that React has begun, such as that of a view. An element
+ * whose contents the browser skips (`content-visibility`) is brought up to date when it comes near the screen.
  */
 export function useWriter<E extends Element, S>(
   store: Watched<S>,
   write: (element: E, state: S) => void,
 ): RefObject<E | null> {
   const element = useRef<E>(null);
+  const isSkipped = useRef(false);
   useLayoutEffect(() => {
+    const own = element.current;
     const update = (state: S) => {
-      if (element.current) write(element.current, state);
+      if (own && !isSkipped.current) write(own, state);
+    };
+    const turn = (event: Event) => {
+      isSkipped.current = (event as ContentVisibilityAutoStateChangeEvent).skipped;
+      update(store.getState());
     };
     update(store.getState());
-    return store.subscribe(update);
+    own?.addEventListener("contentvisibilityautostatechange", turn);
+    const unsubscribe = store.subscribe(update);
+    return () => {
+      own?.removeEventListener("contentvisibilityautostatechange", turn);
+      unsubscribe();
+    };
   });
   return element;
 }

@@ -1,4 +1,4 @@
-import { BOUNDS, writeAt, type Control } from "#core";
+import { BOUNDS, indexOfId, writeAt, type Control } from "#core";
 import { formatBinding } from "../input/codes";
 import { removeControl } from "../edits/controlEdits";
 import { HeldTime, useIsDown, useValue } from "../parts/ControlPad";
@@ -13,7 +13,7 @@ import { useTakeAway } from "../document/useTakeAway";
 function Lamp({ controlId }: { controlId: string }) {
   const isDown = useIsDown(controlId);
   const edge = usePadState(({ session }) => {
-    const c = session?.program.controls.findIndex(control => control.id === controlId) ?? -1;
+    const c = session ? indexOfId(session.program.controls, controlId) : -1;
     if (!session || c < 0 || session.state.down[c] === session.state.was[c]) return "";
     return session.state.down[c] === 1 ? "down" : "up";
   });

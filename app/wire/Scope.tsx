@@ -8,6 +8,7 @@ import { Button } from "../ui/Button";
 import { NextStep } from "../parts/NextStep";
 import { ControlStrip } from "../parts/ControlStrip";
 import type { PadsStatus } from "../input/gamepads";
+import { useGradual } from "../ui/useGradual";
 import { useNotices } from "../ui/noticesContext";
 import { ControlLine } from "./ControlLine";
 import { NO_ANSWERS, type PadDraft } from "./model/padSteps";
@@ -99,6 +100,7 @@ export function Scope() {
   const pad = usePad();
   const kit = useDocument(state => state.kit);
   const isAwake = usePadState(state => state.session !== undefined);
+  const shown = useGradual(kit?.controls.length ?? 0);
   if (!kit) return null;
   const clash = findCtrlClash(kit.controls);
   return (
@@ -128,7 +130,7 @@ export function Scope() {
           <p className="mt-2 text-soft">No control yet. Add one, then press the key that shall play it.</p>
         )}
         <ul>
-          {kit.controls.map(control => (
+          {kit.controls.slice(0, shown).map(control => (
             <ControlLine
               key={control.id}
               control={control}

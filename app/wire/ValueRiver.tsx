@@ -1,5 +1,5 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
-import type { Control } from "#core";
+import { indexOfId, type Control } from "#core";
 import { setThresholds } from "../edits/controlEdits";
 import { keepTouch } from "../ui/keepTouch";
 import { dragKit } from "../document/dragKit";
@@ -22,11 +22,18 @@ function useTrail(controlId: string) {
     let past: number[] = [];
     let last = -1;
     let drawn = "";
+    /** The number of last frames of one value; a line that is flat from end to end stays. */
+    let flat = 0;
     return pad.subscribe(({ session, frame }) => {
-      const c = session?.program.controls.findIndex(control => control.id === controlId) ?? -1;
+      const c = session ? indexOfId(session.program.controls, controlId) : -1;
       if (!session || c < 0 || frame === last) return;
       const most = PAST_SECONDS * session.program.rateHz;
       if (frame < last) past = [];
+      flat = frame > last && session.values[c] === past.at(-1) ? flat + frame - last : 0;
+      if (flat > most && past.length === most) {
+        last = frame;
+        return;
+      }
       for (let f = Math.max(last + 1, frame - most); f <= frame; f++) past.push(session.values[c]!);
       past = past.slice(-most);
       last = frame;

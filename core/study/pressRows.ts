@@ -54,12 +54,9 @@ function firstAfter(frames: readonly number[], frame: number): number | undefine
  * lost one its most informative loss.
  */
 export function listPressRows(program: Program, trace: Trace, take: Pick<Take, "id" | "player">): PressRow[] {
-  const releases = program.controls.map((): number[] => []);
   const modes: { readonly frame: number; readonly id: string }[] = [];
   for (let i = 0; i < trace.count; i++) {
     const frame = trace.frame[i]!;
-    if (trace.kind[i] === notes.edge.code && notes.edge.isDown(trace, i) === 0)
-      releases[trace.subject[i]!]!.push(frame);
     if (trace.kind[i] === notes.mode.code) modes.push({ frame, id: program.modes[trace.subject[i]!]!.id });
   }
   const turns = listGateTurns(program.gates.length, trace);
@@ -87,7 +84,7 @@ export function listPressRows(program: Program, trace: Trace, take: Pick<Take, "
       control: program.controls[fate.control]!.id,
       frame: fate.frame,
       ms: Math.round((fate.frame * 1e6) / program.rateHz) / 1000,
-      held_frames: (firstAfter(releases[fate.control]!, fate.frame) ?? trace.frames) - fate.frame,
+      held_frames: (fate.released ?? trace.frames) - fate.frame,
       outcome: fate.outcome,
       mode: modes[m]?.id ?? null,
       rule: rule ? program.patterns[rule.pattern]!.id : null,

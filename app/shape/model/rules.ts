@@ -39,11 +39,14 @@ export function offersOf(kit: Kit, { list, index }: RulePlace): readonly Offer[]
 
 const SEVERAL = "Several controls";
 
-/** Returns the names of the controls a pattern listens to. */
-function controlOf(kit: Kit, patternId: string): string {
-  const pattern = kit.patterns.find(item => item.id === patternId);
-  const id = pattern && "control" in pattern ? pattern.control : undefined;
-  return kit.controls.find(control => control.id === id)?.name ?? SEVERAL;
+/** Returns the function that gives the name of the control that a pattern listens to, by its id. */
+function controlsIn(kit: Kit): (patternId: string) => string {
+  const patterns = new Map(kit.patterns.map(pattern => [pattern.id, pattern]));
+  const names = new Map(kit.controls.map(({ id, name }) => [id, name]));
+  return patternId => {
+    const pattern = patterns.get(patternId);
+    return (pattern && "control" in pattern && names.get(pattern.control)) || SEVERAL;
+  };
 }
 
 function itemOf(kit: Kit, place: RulePlace, group: string): RuleItem {
@@ -67,11 +70,12 @@ function itemOf(kit: Kit, place: RulePlace, group: string): RuleItem {
  * switches last.
  */
 export function listRules(kit: Kit): RuleItem[] {
+  const controlOf = controlsIn(kit);
   const moves = (kit.moves ?? []).map((move, index) =>
-    itemOf(kit, { list: "moves", index }, controlOf(kit, move.pattern)),
+    itemOf(kit, { list: "moves", index }, controlOf(move.pattern)),
   );
   const patterns = kit.patterns.map((pattern, index) =>
-    itemOf(kit, { list: "patterns", index }, controlOf(kit, pattern.id)),
+    itemOf(kit, { list: "patterns", index }, controlOf(pattern.id)),
   );
   const rest = [
     ...(kit.gates ?? []).map((_, index) => itemOf(kit, { list: "gates", index }, "Gates")),

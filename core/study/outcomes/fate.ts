@@ -39,6 +39,8 @@ export interface Lapse {
 export interface Fate {
   readonly control: number;
   readonly frame: number;
+  /** The frame of its release; undefined while it is held, and of one held to the end. */
+  readonly released: number | undefined;
   readonly outcome: "used" | "lost" | "fired" | "lapsed" | "unheard";
   readonly uses: readonly Use[];
   readonly losses: readonly Loss[];

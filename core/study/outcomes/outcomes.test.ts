@@ -18,7 +18,8 @@ import { listDelays } from "../feel/delays";
 import { listPressRows } from "../pressRows";
 import { readOutcome } from "../sweep/readOutcome";
 import { formatMoveCounts, formatPatternCounts, formatPromptCounts, performedOf } from "./formatCounts";
-import { LOST_TO, sumCounts, totalOf, type MoveCounts } from "./ruleCounts";
+import { notes } from "../../trace/noteKinds";
+import { LOST_TO, sumCounts, sumRuleCounts, totalOf, type MoveCounts } from "./ruleCounts";
 import { readOutcomes } from "./readOutcomes";
 
 /**
@@ -80,6 +81,16 @@ function holdCounts(kit: Kit, take: Take): string[] {
     if (own.pending > 0) met.add("pending");
     for (const reason of LOST_TO) if (own.lost[reason]) met.add(reason);
   });
+  const twice = sumCounts(program, [counts, counts]);
+  for (const list of ["patterns", "moves", "prompts"] as const)
+    twice[list].forEach((sum, k) => expect(sumRuleCounts(program, [counts, counts], list, k)).toEqual(sum));
+  const releases = Array.from({ length: trace.count }, (_, i) => i).filter(
+    i => trace.kind[i] === notes.edge.code && notes.edge.isDown(trace, i) === 0,
+  );
+  for (const { control, frame, released } of presses) {
+    const end = releases.find(i => trace.subject[i] === control && trace.frame[i]! > frame);
+    expectSame(released, end && trace.frame[end]);
+  }
   program.patterns.forEach(({ id }, p) => {
     const own = counts.patterns[p]!;
     expectSame(own.fired, events.filter(e => e.kind === "fired" && e.id === id).length);

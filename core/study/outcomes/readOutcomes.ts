@@ -55,6 +55,7 @@ function draftOf(control: number, frame: number): Draft {
   return {
     control,
     frame,
+    released: undefined,
     outcome: "unheard",
     uses: NONE,
     losses: NONE,
@@ -313,6 +314,11 @@ export function createOutcomeReader(
     pressesOfControl[control]!.push(draft);
   }
 
+  function release(control: number, frame: number): void {
+    const draft = pressesOfControl[control]!.at(-1);
+    if (draft) draft.released = frame;
+  }
+
   function keep(control: number, frame: number, note: number): void {
     const draft = pressAt(control, frame);
     const kind = notes.kept.isPrompt(trace, note) === 1 ? "prompt" : "pattern";
@@ -327,6 +333,7 @@ export function createOutcomeReader(
     switch (trace.kind[note]) {
       case notes.edge.code:
         if (notes.edge.isDown(trace, note) === 1) press(subject, frame);
+        else release(subject, frame);
         break;
       case notes.kept.code:
         keep(subject, frame, note);

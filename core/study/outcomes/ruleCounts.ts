@@ -68,25 +68,32 @@ export interface CountsDraft {
   readonly presses: Writable<PressCounts>;
 }
 
+/** Zero counts of one rule by its list; those of a prompt have a number for each of its grades. */
+const ZERO = {
+  patterns: () => ({ formed: 0, fired: 0, lapsed: {} }),
+  moves: () => ({
+    asked: 0,
+    performed: { direct: 0, buffer: 0, coyote: 0, both: 0 },
+    lost: {},
+    lostTo: { beaten: {}, replaced: {}, busy: {} },
+    pending: 0,
+    lostPresses: 0,
+  }),
+  prompts: ({ grades }: Program["prompts"][number]) => ({
+    shown: 0,
+    answered: 0,
+    graded: grades.map(() => 0),
+    failed: {},
+    showing: 0,
+  }),
+};
+
 /** Creates zero counts for every rule of a program. */
 export function createCounts({ patterns, moves, prompts }: Program): CountsDraft {
   return {
-    patterns: patterns.map(() => ({ formed: 0, fired: 0, lapsed: {} })),
-    moves: moves.map(() => ({
-      asked: 0,
-      performed: { direct: 0, buffer: 0, coyote: 0, both: 0 },
-      lost: {},
-      lostTo: { beaten: {}, replaced: {}, busy: {} },
-      pending: 0,
-      lostPresses: 0,
-    })),
-    prompts: prompts.map(({ grades }) => ({
-      shown: 0,
-      answered: 0,
-      graded: grades.map(() => 0),
-      failed: {},
-      showing: 0,
-    })),
+    patterns: patterns.map(ZERO.patterns),
+    moves: moves.map(ZERO.moves),
+    prompts: prompts.map(ZERO.prompts),
     presses: { used: 0, lost: 0, fired: 0, lapsed: 0, unheard: 0 },
   };
 }
@@ -113,6 +120,23 @@ export function sumCounts(program: Program, all: readonly RuleCounts[]): RuleCou
       counts as unknown as Readonly<Record<string, unknown>>,
     );
   return sum;
+}
+
+/** A kind of rule that has counts. */
+export type CountedList = keyof typeof ZERO;
+
+/** Returns the sum of the counts of one rule over several takes, without those of the others. */
+export function sumRuleCounts<L extends CountedList>(
+  program: Program,
+  all: readonly RuleCounts[],
+  list: L,
+  index: number,
+): RuleCounts[L][number] {
+  const sum =
+    list === "prompts" ? ZERO.prompts(program.prompts[index]!) : ZERO[list as "moves" | "patterns"]();
+  for (const counts of all)
+    addInto(sum as Record<string, unknown>, counts[list][index] as unknown as Record<string, unknown>);
+  return sum as RuleCounts[L][number];
 }
 
 /** Returns the sum of a tally. */
