@@ -223,6 +223,31 @@ test("a table from another program is mapped, imported with unrecognised items l
   await press(driver, "Close");
 });
 
+test("words of a column are mapped one by one, also those that only the whole table has; its speed is read", async () => {
+  await openBelfry(session);
+  const states = new Map([
+    [10, "Ran"],
+    [2400, "Leapt"],
+  ]);
+  const rows = Array.from({ length: 2500 }, (_, k) => `${k},${states.get(k) ?? ""},${k === 5 ? 0.5 : 1}`);
+  await press(driver, "Takes or a recording from files");
+  await readIn(put("states.csv", ["# build 7", "frame,state,time_scale", ...rows].join("\n")));
+  await find(driver, `[aria-label="what time_scale plays: the speed, 1 is full"]`);
+  await choose(driver, "what state: Ran plays", "Leap");
+  await expect
+    .poll(() => textOf(driver, `svg[aria-label="Preview of its lanes"]`))
+    .toMatch(/Leap.*slowed, stopped/s);
+  await press(driver, "Read it in");
+  await expect
+    .poll(() => textOf(driver, `section[aria-label="Left out, not recognised"]`))
+    .toContain("line 2403: “state: Leapt” plays no control here");
+  await choose(driver, "what state: Leapt plays", "Hop");
+  await press(driver, "Read it in once more");
+  await expect.poll(() => driver.findElements(By.css("[role=dialog]"))).toEqual([]);
+  await press(driver, "Prove");
+  await find(driver, `//*[contains(normalize-space(.), "The game beside the rules, in 1 take")]`);
+});
+
 const takeOf = (n: number, presses: number): Take => ({
   format: "moss-tap/take",
   version: 1,

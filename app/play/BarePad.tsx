@@ -3,14 +3,11 @@ import { STAGE_SCREENS } from "./stageScreens";
 import { Button } from "../ui/Button";
 import { ControlPad } from "../parts/ControlPad";
 import { PromptsNow } from "../parts/PromptsNow";
-import { MeterRing } from "../parts/MeterRing";
+import { Meters } from "../parts/Meters";
 import { GateSwitch } from "./GateSwitch";
-import { traitsOf, type Kit } from "#core";
+import type { Kit } from "#core";
 import { useGradual } from "../ui/useGradual";
 import { useDocument, useWorkbench } from "../document/workbenchContext";
-
-/** The number of meters from which they are more than a screen shows. */
-const MANY_METERS = 50;
 
 /** The kit without a stage: its controls, meters, and manual gates. */
 export function BarePad() {
@@ -22,11 +19,9 @@ export function BarePad() {
 /** The parts of that page; those of a kit with a thousand of them come one after the other. */
 function BareParts({ kit }: { kit: Kit }) {
   const workbench = useWorkbench();
-  const metered = kit.patterns.filter(pattern => !pattern.off && traitsOf(pattern.kind).meter !== "none");
   const staged = gatesOfStage(kit);
   const gates = (kit.gates ?? []).filter(gate => !staged.has(gate.id));
   const controls = kit.controls.slice(0, useGradual(kit.controls.length));
-  const meters = metered.slice(0, useGradual(metered.length));
   const switches = gates.slice(0, useGradual(gates.length));
   return (
     <>
@@ -45,18 +40,7 @@ function BareParts({ kit }: { kit: Kit }) {
         ))}
       </p>
       <div className="flex flex-wrap gap-x-8 gap-y-4">
-        {metered.length > 0 && (
-          <div className="flex flex-wrap gap-3" role="group" aria-label="Meters">
-            {meters.map(pattern => (
-              <MeterRing
-                key={pattern.id}
-                patternId={pattern.id}
-                name={pattern.name}
-                isOneOfMany={metered.length > MANY_METERS}
-              />
-            ))}
-          </div>
-        )}
+        <Meters kit={kit} className="gap-3" />
         {gates.length > 0 && (
           <div>
             <h2 className="mb-2 text-sm text-soft">Gates, held by hand while you play</h2>

@@ -1,6 +1,6 @@
-import { gateName, indexOfId, traitsOf, type Kit } from "#core";
+import { gateName, indexOfId, type Kit } from "#core";
 import { usePadState } from "../input/context";
-import { MeterRing } from "../parts/MeterRing";
+import { Meters } from "../parts/Meters";
 import { PromptsNow } from "../parts/PromptsNow";
 import { Ticker } from "../parts/Ticker";
 
@@ -21,19 +21,17 @@ function GateLamp({ kit, gateId }: { kit: Kit; gateId: string }) {
 
 /** In place of the stage while a linked game plays: the game has the bodies, so meters and results are shown. */
 export function LinkedScene({ kit }: { kit: Kit }) {
-  const metered = kit.patterns.filter(pattern => !pattern.off && traitsOf(pattern.kind).meter !== "none");
   const gates = kit.gates ?? [];
   return (
     <div
       className="grid min-h-0 grow grid-cols-[minmax(0,5fr)_minmax(0,3fr)_minmax(0,4fr)] gap-6 overflow-auto border-t border-line bg-leaf px-5 py-3"
       data-testid="linked-scene"
     >
-      <div className="flex flex-wrap content-start gap-1" role="group" aria-label="Meters">
-        {metered.map(pattern => (
-          <MeterRing key={pattern.id} patternId={pattern.id} name={pattern.name} />
-        ))}
-        {metered.length === 0 && <p className="text-sm text-soft">No rule of this kit grows over time.</p>}
-      </div>
+      <Meters
+        kit={kit}
+        className="content-start gap-1"
+        empty={<p className="text-sm text-soft">No rule of this kit grows over time.</p>}
+      />
       <section aria-label="Gates">
         <h2 className="mb-2 text-sm text-soft">Gates, by the game and the rules</h2>
         <ul className="flex flex-wrap gap-2">

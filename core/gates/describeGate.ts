@@ -86,7 +86,7 @@ export function describeGate(gate: Gate): SentencePart[] {
     ...describeSource(gate),
     ...optional(gate.linger, ["linger"], linger => [
       words("; it stays open for "),
-      atMost(linger, ["linger"], "linger"),
+      atMost(linger, ["linger"], "stays open for"),
       words(" after that"),
     ]),
     ...optional(gate.spentFor, ["spentFor"], spent => [

@@ -85,7 +85,7 @@ function describeTimes(move: Move): SentencePart[] {
     ),
     ...optional(move.defer, ["defer"], defer => [
       words("; waits "),
-      atLeast(defer, ["defer"], "defer"),
+      atLeast(defer, ["defer"], "wait to be sure"),
       words(" to be sure"),
     ]),
     ...(move.again === "held" ? clause(["again"], [words("; asks again as long as it is held")]) : []),
@@ -106,7 +106,7 @@ function describeTimes(move: Move): SentencePart[] {
     ]),
     ...optional(move.linger, ["linger"], linger => [
       words("; its output stays on while its input holds, and for "),
-      atLeast(linger, ["linger"], "linger"),
+      atLeast(linger, ["linger"], "output stays on for"),
       words(" after"),
     ]),
   ];

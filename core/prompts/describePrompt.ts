@@ -110,7 +110,7 @@ export function describePrompt(prompt: Prompt, kit: Kit): SentencePart[] {
     ...describeStart(prompt, kit),
     ...optional(prompt.lead, ["lead"], lead => [
       words(", its window opening "),
-      atLeast(lead, ["lead"], "lead"),
+      atLeast(lead, ["lead"], "wait before its window"),
       words(" later"),
     ]),
     words(", for "),

@@ -35,6 +35,12 @@ function countLabels(figures: readonly Figure[]): Figure[] {
   });
 }
 
+/** The words for the thresholds of a control, as on Wire. */
+const POINT_WORDS: ReadonlyMap<string, string> = new Map([
+  ["pressAt", "press point"],
+  ["releaseAt", "release point"],
+]);
+
 /**
  * Returns every length and figure of a kit and its stage, in kit order. Figures of rules have the rule's id;
  * those of the stage have none.
@@ -75,7 +81,7 @@ export function listFigures(kit: Kit): Figure[] {
         id: isRule ? (rule.id ?? "") : "",
         rule: isRule ? rule.name || rule.id || "" : String(list),
         field,
-        label: shown.get(key)?.label ?? wordsOf(field),
+        label: shown.get(key)?.label ?? POINT_WORDS.get(field) ?? wordsOf(field),
         written,
         frames,
         ms: frames === null ? null : Math.round((frames * 1e6) / kit.rate) / 1000,

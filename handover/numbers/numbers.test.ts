@@ -59,7 +59,12 @@ test("a figure has its written and its converted value; thresholds and effects w
     frames: null,
   });
   expect(figures.find(({ field }) => field === "effect.leap")?.label).toBe("effect leap");
-  expect(figures[0]).toMatchObject({ list: "controls", field: "pressAt", written: "0.3" });
+  expect(figures[0]).toMatchObject({
+    list: "controls",
+    field: "pressAt",
+    label: "press point",
+    written: "0.3",
+  });
 });
 
 const tricky = fc.record({
