@@ -252,7 +252,8 @@ export function Overlaps({ kit }: { kit: Kit }) {
       <p className="text-sm text-soft">
         For each two rules that share a control, presses exactly at the limits of each are tried: can one
         press set off both, and which comes first? The stage is left out; gates that a move needs are held
-        open. Takes that show one rule without the other count, too.
+        open, and outputs that it needs are turned on first. Takes that show one rule without the other count,
+        too.
       </p>
       <StudyBar name="overlaps" word="Look for overlaps" canBegin={kit.patterns.length > 0} onBegin={begin}>
         {study?.state === "done" && (

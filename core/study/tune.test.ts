@@ -354,6 +354,42 @@ test("overlaps: a rule that always comes along is distinguished from one that ca
   expect(silent.map(({ list, index }) => [list, index])).toEqual([["moves", 2]]);
 });
 
+test("overlaps: moves that need the output of another, or a count of its events, are tried where these are on", () => {
+  const kit = sketchKit("ab", {
+    patterns: [
+      { id: "charge", name: "Charge", kind: "hold", control: "a", for: "20f", fire: "reach" },
+      { id: "tap", name: "Tap", kind: "tap", control: "b", max: "10f" },
+      { id: "hold", name: "Hold", kind: "hold", control: "b", for: "4f", fire: "reach" },
+    ],
+    gates: [{ id: "hot", name: "Hot", performs: "glow", atLeast: 3 }],
+    moves: [
+      { id: "glow", name: "Glow", pattern: "charge", linger: "18f" },
+      { id: "parry", name: "Parry", pattern: "tap", slot: "two", needs: [{ gate: "out:glow" }] },
+      { id: "burst", name: "Burst", pattern: "hold", slot: "three", needs: [{ gate: "hot" }] },
+      { id: "late", name: "Late", pattern: "hold", slot: "four", needs: [{ gate: "out:parry" }] },
+    ],
+  });
+  const { found, silent } = finish(findOverlaps({ ...kit, moves: kit.moves!.slice(0, 3) }));
+  expect(silent).toEqual([]);
+  const both = found.find(({ list }) => list === "moves")!;
+  expect(both).toMatchObject({ first: 2, second: 1 });
+  // The input of the first move, and on the frame after it one press for both others.
+  expect(both.witness.lanes).toEqual({
+    a: [
+      [5, 1],
+      [25, 0],
+    ],
+    b: [
+      [26, 1],
+      [31, 0],
+    ],
+  });
+  // The output of one that is itself performed only by an output is not tried.
+  const linger = { ...kit.moves![1]!, linger: "9f" };
+  const chained = { ...kit, moves: [kit.moves![0]!, linger, ...kit.moves!.slice(2)] };
+  expect(finish(findOverlaps(chained)).silent.map(({ index }) => index)).toEqual([3]);
+});
+
 test("a take in which a rule came without the other is counted separately from the inputs", () => {
   const kit = sketchKit("ab", {
     patterns: [

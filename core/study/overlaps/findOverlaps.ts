@@ -10,7 +10,7 @@ import type { Trace } from "../../trace/trace";
 import { readTake } from "../../input/inputColumns";
 import { readOutcomes } from "../outcomes/readOutcomes";
 import { prepareBare, type PrepareRun } from "../prepareRun";
-import { layOver, listScripts, sizeOf, type Script } from "./scripts";
+import { layOver, listScripts, shiftScript, sizeOf, type Script } from "./scripts";
 
 /** Two rules set off by one input, with the input. */
 export interface Overlap {
@@ -159,8 +159,8 @@ function countTogether(
 }
 
 /**
- * Returns the gates to hold open so that some of the moves find their needs met; gates that ban one of them
- * or derive from others are left alone.
+ * Returns the gates to hold open so that some of the moves find their needs met: also those that count events, of which inputs have
+ * too few. Gates that ban one of the moves, last with a pattern, or are open while none of others is, are left alone.
  */
 function listHeldGates(program: Program, moves: readonly number[]): string[] {
   const banning = new Set(moves.flatMap(m => program.moves[m]!.bans));
@@ -168,18 +168,32 @@ function listHeldGates(program: Program, moves: readonly number[]): string[] {
   const hold = (g: number) => {
     const { isListed, derive, of } = program.gates[g]!;
     if (held.has(g) || banning.has(g) || !isListed) return;
-    if (derive === "plain") held.add(g);
+    if (derive === "plain" || derive === "fires" || derive === "performs") held.add(g);
     else if (derive === "all" || derive === "any") of.forEach(hold);
   };
   for (const m of moves) for (const { gate } of program.moves[m]!.needs) hold(gate);
   return [...held].map(g => program.gates[g]!.id);
 }
 
+/** Returns the moves whose outputs some moves need, which no take can hold open. */
+function listOutputs({ moves, gates }: Program, of: readonly number[]): number[] {
+  const needed = new Set(of.flatMap(m => moves[m]!.needs.map(({ gate }) => gate)));
+  return moves.flatMap(({ outputGate, isOff }, m) =>
+    !isOff && !of.includes(m) && outputGate >= 0 && gates[outputGate]!.isOutput && needed.has(outputGate)
+      ? [m]
+      : [],
+  );
+}
+
+/** Returns a script that begins on the frame after the end of another. */
+const follow = (lead: Script, script: Script): Script =>
+  lead.length === 0 ? script : [...lead, ...shiftScript(script, sizeOf(lead).frames + 1)];
+
 /**
  * Searches for inputs that set off two rules at once. For each two patterns that share a control, their
  * boundary inputs are run alone and overlaid so that a press falls on one edge, in every mode in which both
- * are active; for each two moves those of their patterns, with the gates held open that both need. A witness
- * is the shortest such input, by frames and then by edges, run without the stage. `takes` are run with
+ * are active; for each two moves those of their patterns, with the gates held open that both need, and after an input of each move
+ * whose output one of them needs. A witness is the shortest such input, by frames and then by edges, run without the stage. `takes` are run with
  * `prepare`, to count how often one rule came without the other. Yields after every take and every pair.
  */
 export function* findOverlaps(
@@ -216,11 +230,28 @@ export function* findOverlaps(
     const [x, y] = [sizeOf(a.script), sizeOf(b.script)];
     return x.frames - y.frames || x.edges - y.edges;
   };
-  const inputsFor = (a: number, b: number, gates: readonly string[]): Tried[] => {
+  /** Returns the gates to hold open for some moves, and the shortest input that turns on the outputs they need. */
+  const setUp = (moves: readonly number[], mode: number) => {
+    const outputs = listOutputs(program, moves);
+    const gates = listHeldGates(program, [...moves, ...outputs]);
+    const leads = outputs.flatMap(m => {
+      const tried = scripts[program.moves[m]!.pattern]!.map(script => tryScript(script, mode, gates));
+      return tried
+        .filter(one => one.moves.has(m))
+        .sort(bySize)
+        .slice(0, 1);
+    });
+    return { gates, lead: leads.reduce((all: Script, { script }) => follow(all, script), []) };
+  };
+  const inputsFor = (a: number, b: number, moves: readonly number[]): Tried[] => {
     const ways = scripts[a]!.flatMap(one => scripts[b]!.flatMap(two => layOver(one, two)));
     const all = [...scripts[a]!, ...scripts[b]!, ...ways].slice(0, MAX_TRIES);
     const inModes = modes.filter(mode => isActive(a, mode) && isActive(b, mode));
-    return inModes.flatMap(mode => all.map(script => tryScript(script, mode, gates))).sort(bySize);
+    const inMode = (mode: number) => {
+      const { gates, lead } = setUp(moves, mode);
+      return all.map(script => tryScript(follow(lead, script), mode, gates));
+    };
+    return inModes.flatMap(inMode).sort(bySize);
   };
   const found: Overlap[] = [];
   const none: NoOverlap[] = [];
@@ -246,7 +277,7 @@ export function* findOverlaps(
     yield { done: 0, of: pairs.length };
   }
   for (const [done, { list, a, b, patterns }] of pairs.entries()) {
-    const tried = inputsFor(...patterns, list === "moves" ? listHeldGates(program, [a, b]) : []);
+    const tried = inputsFor(...patterns, list === "moves" ? [a, b] : []);
     const witness = tried.find(one => firstShared(cameOf(list, one, a), cameOf(list, one, b)));
     const frames = tried.reduce((most, { script }) => Math.max(most, sizeOf(script).frames), 0);
     if (!witness) {
@@ -274,10 +305,11 @@ export function* findOverlaps(
   const silent: Silent[] = [];
   const look = (list: Overlap["list"], index: number, pattern: number) => {
     if (program.patterns[pattern]!.isOff) return;
-    const gates = list === "moves" ? listHeldGates(program, [index]) : [];
-    const tried = modes
-      .filter(mode => isActive(pattern, mode))
-      .flatMap(mode => scripts[pattern]!.map(script => tryScript(script, mode, gates)));
+    const inMode = (mode: number) => {
+      const { gates, lead } = setUp(list === "moves" ? [index] : [], mode);
+      return scripts[pattern]!.map(script => tryScript(follow(lead, script), mode, gates));
+    };
+    const tried = modes.filter(mode => isActive(pattern, mode)).flatMap(inMode);
     const all = [...tried, ...known.values()];
     if (all.some(one => (list === "patterns" ? one.fires : one.moves).has(index))) return;
     const frames = all.reduce((most, { script }) => Math.max(most, sizeOf(script).frames), 0);
