@@ -83,7 +83,7 @@ function holdCounts(kit: Kit, take: Take): string[] {
   });
   const twice = sumCounts(program, [counts, counts]);
   for (const list of ["patterns", "moves", "prompts"] as const)
-    twice[list].forEach((sum, k) => expect(sumRuleCounts(program, [counts, counts], list, k)).toEqual(sum));
+    twice[list].forEach((sum, k) => expectSame(sumRuleCounts(program, [counts, counts], list, k), sum));
   const releases = Array.from({ length: trace.count }, (_, i) => i).filter(
     i => trace.kind[i] === notes.edge.code && notes.edge.isDown(trace, i) === 0,
   );
