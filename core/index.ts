@@ -22,6 +22,7 @@ export { answeredStretch } from "./kit/warnings";
 export type { Issue, IssueCode, PathStep, Result } from "./formats/issue";
 export { fault, formatPath } from "./formats/issue";
 export { formatFinding, formatIssue } from "./formats/formatIssue";
+export { dueFrame } from "./study/dueFrame";
 export { indexOfId } from "./program/indexOfId";
 export { listGateTurns, turnsOfGate } from "./trace/gateTurns";
 export { directionName, gateName, nameIn, nameOf } from "./kit/names";

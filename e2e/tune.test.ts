@@ -53,7 +53,7 @@ test("the buffer that saves a lost press is found by a sweep, tried on the tape,
       /Hop: asked for 15 times: performed 11 times \(6 by coyote\), lost 4 times \(3 as Second hop used the press\); 1 press lost, the nearest by 11f/,
     );
   for (const kind of ["SVG", "PNG"]) await clickOn(driver, `button[aria-label^="Save as ${kind}: Feel"]`);
-  expect(await waitForFile("feel.svg")).toMatch(/^<svg[^>]*>.*Feel: \d+ presses.*Hop.*used at once/s);
+  expect(await waitForFile("feel.svg")).toMatch(/^<svg[^>]*>.*Feel: \d+ presses.*Hop.*used directly/s);
   expect((await waitForFile("feel.png")).slice(1, 4)).toBe("PNG");
   // The presses of the picture are walked by keys, and the tape follows.
   await driver.executeScript("document.querySelector('[data-testid^=feel-lane]').focus()");

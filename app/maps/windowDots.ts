@@ -1,8 +1,8 @@
 import {
   clockOfTrace,
+  dueFrame,
   edgesOf,
   firstAbove,
-  frameAtAge,
   framesBetween,
   isOfPress,
   isPressKey,
@@ -62,19 +62,19 @@ function openings(trace: Trace, gate: number): Openings {
 interface MoveClocks {
   readonly memory: (from: number, to: number) => number;
   readonly own: (from: number, to: number) => number;
-  /** Returns the frame from which a request is buffered: when its defer has passed. */
-  readonly dueOf: (made: number) => number;
+  /** Returns the frame from which a request is buffered. */
+  readonly dueOf: (request: MoveRequest) => number;
 }
 
 function clocksOf({ program, trace }: TakeRead, move: number): MoveClocks {
   const clock = clockOfTrace(trace);
-  const { isReal, isMemoryReal, deferTicks } = program.moves[move]!;
+  const { isReal, isMemoryReal } = program.moves[move]!;
   const measure = (real: boolean) => (from: number, to: number) =>
     Number.isFinite(from) && Number.isFinite(to) ? framesBetween(clock, real, from, to) : Infinity;
   return {
     memory: measure(isMemoryReal),
     own: measure(isReal),
-    dueOf: made => (deferTicks === 0 ? made : frameAtAge(clock, isMemoryReal, made, deferTicks)),
+    dueOf: request => dueFrame(clock, program.moves[move]!, request),
   };
 }
 
@@ -96,9 +96,6 @@ function placeOf(opened: Openings, clocks: MoveClocks, frame: number): Pick<Wind
   const until = after < from.length ? clocks.memory(frame, from[after]!) : Infinity;
   return until <= since ? { side: "early", frames: until } : { side: "late", frames: since };
 }
-
-/** Returns the frame on which a request began to be buffered; one made again while its input lasts passes its defer over. */
-const dueOf = (clocks: MoveClocks, { made, frame }: MoveRequest) => Math.min(clocks.dueOf(made), frame);
 
 const isLostTo = ({ reason, because }: MoveRequest, why: "gate" | "ban", gate: number) =>
   LOSS_REASONS[reason] === why && because === gate;
@@ -126,7 +123,7 @@ export function listWindowDots(read: TakeRead, move: number, gate: number): Wind
   return read.outcomes.requests.flatMap((request): WindowDot[] => {
     if (request.move !== move) return [];
     const { made, frame, endNote: note } = request;
-    const due = dueOf(clocks, request);
+    const due = clocks.dueOf(request);
     const place = placeOf(opened, clocks, due);
     if (request.end === "lost" && isLostTo(request, "gate", gate))
       return [{ fate: "lost", ...place, waited: 0, frame: made, note, press: pressOf(read, request) }];
@@ -148,7 +145,7 @@ export function listBanDots(read: TakeRead, move: number, gate: number): WindowD
   return read.outcomes.requests.flatMap((request): WindowDot[] => {
     if (request.move !== move) return [];
     const { made, frame, endNote: note } = request;
-    const due = dueOf(clocks, request);
+    const due = clocks.dueOf(request);
     const k = firstAbove(from, due) - 1;
     const isBanned = k >= 0 && due < to[k]!;
     const frames = isBanned ? clocks.memory(due, to[k]!) : k >= 0 ? clocks.own(to[k]!, due) : Infinity;

@@ -78,7 +78,7 @@ function Lane({
 }
 
 const FILE_LEGEND = [
-  "● used at once   ○ saved by buffer or coyote   ◔ lost, with the shift that saves it",
+  "● used directly   ○ saved by buffer or coyote   ◔ lost, with the shift that saves it",
   "bar: where it would still do, frames earlier and later than it came; dashed where it goes on",
 ];
 
@@ -86,7 +86,7 @@ const FILE_LEGEND = [
 export function FeelLegend() {
   return (
     <p className="flex flex-wrap gap-x-5 text-sm text-soft" aria-hidden>
-      <span>● used at once</span>
+      <span>● used directly</span>
       <span>○ saved by buffer or coyote</span>
       <span className="text-foxglove">◔ lost, with the shift that saves it</span>
       <span>

@@ -6,6 +6,9 @@ import { writeAt } from "../kit/editAt";
 import { anyKit, anyTake } from "../tests/arbitraries";
 import { assertUntil } from "../tests/assertUntil";
 import { drawTake, mustCompile, sketchKit } from "../tests/strips";
+import { formatEventWords } from "../trace/eventWords";
+import { formatTrace } from "../trace/formatTrace";
+import { listDelays } from "./feel/delays";
 import { readOutcomes } from "./outcomes/readOutcomes";
 import { formatFate } from "./formatFate";
 import { formatPrice } from "./price";
@@ -35,6 +38,34 @@ function format(kit: Kit, take: ReturnType<typeof drawTake>) {
     return formatFate({ kit, program }, trace, fate) + offer;
   });
 }
+
+test("a wait to be sure is no buffer, in sentences, events and delays", () => {
+  const [hop] = KIT.moves!;
+  const kit = { ...KIT, moves: [{ ...hop!, defer: "2f" }] };
+  const program = mustCompile(kit);
+  const wordsOf = (gate: string) => {
+    const trace = evaluate(program, drawTake({ a: "..#......." }, { footing: gate }));
+    const { presses, requests } = readOutcomes(program, trace);
+    const [event] = formatTrace(program, trace).events.filter(({ kind }) => kind === "performed");
+    const [delay] = listDelays(program, trace, requests);
+    return [formatFate({ kit, program }, trace, presses[0]!), formatEventWords(event!, kit), delay];
+  };
+  expect(wordsOf("##########")).toMatchObject([
+    "A at 2 became Hop at 4, after 2f to be sure.",
+    "performed after 2f",
+    { total: 2, pattern: 2, memory: 0 },
+  ]);
+  expect(wordsOf("......####")).toMatchObject([
+    "A at 2 became Hop at 6, after 2f to be sure and by buffer after 2f.",
+    "performed by buffer after 4f",
+    { total: 4, pattern: 2, memory: 2 },
+  ]);
+  expect(wordsOf("###.......")).toMatchObject([
+    "A at 2 became Hop at 4, after 2f to be sure and by coyote.",
+    "performed by coyote after 2f",
+    { total: 2, pattern: 2, memory: 0 },
+  ]);
+});
 
 test.each([
   ["straight", { a: "..#......." }, "##########", ["A at 2 became Hop at 2."]],

@@ -3,10 +3,12 @@ import type { Program } from "../program/program";
 import { nextOpening } from "../trace/gateTurns";
 import { notes } from "../trace/noteKinds";
 import { lapseWords } from "../trace/reasonWords";
-import { firstNoteAfter, LOSS_REASONS, type Trace } from "../trace/trace";
+import { firstNoteAfter, LOSS_REASONS, PERFORMED_BY, type Trace } from "../trace/trace";
+import { clockOfTrace } from "../time/takeClock";
+import { dueFrame } from "./dueFrame";
 import { joinNames } from "../formats/words";
 import { gateName as nameOfGate } from "../kit/names";
-import { explainingLosses, type Fate, type Loss } from "./outcomes/fate";
+import { explainingLosses, type Fate, type Loss, type Use } from "./outcomes/fate";
 
 /** A kit and the program compiled from it. */
 export interface RulesRead {
@@ -90,17 +92,26 @@ function keptWords(kit: Kit, fate: Fate): string {
   return `${keeper} keeps ${control} from all other rules${kind === "prompt" ? " while its window is open" : ""}`;
 }
 
-function howUsed(kit: Kit, fate: Fate): string {
+/** Formats the waits of a used press, as the end of a sentence: to be sure, by buffer, by coyote. */
+function formatWaits(program: Program, trace: Trace, use: Use): string {
+  const { index, made, frame, by } = use;
+  const move = program.moves[index]!;
+  const due = move.deferTicks === 0 ? made : dueFrame(clockOfTrace(trace), move, use);
+  const way = PERFORMED_BY[by]!;
+  const waits = [
+    ...(due > made ? [`after ${due - made}f to be sure`] : []),
+    ...(way === "buffer" || way === "both" ? [`by buffer after ${frame - due}f`] : []),
+    ...(way === "coyote" || way === "both" ? ["by coyote"] : []),
+  ];
+  return waits.length > 0 ? `, ${joinNames(waits)}` : "";
+}
+
+function howUsed(kit: Kit, program: Program, trace: Trace, fate: Fate): string {
   return fate.uses
     .map(use => {
       if (use.kind === "prompt") return `answered ${nameOf(kit.prompts, use.index)}`;
-      const waited = use.frame - use.made;
       const after = use.made > fate.frame ? `, ${use.made - fate.frame}f after the press` : "";
-      const how =
-        ["", `, by buffer after ${waited}f`, ", by coyote", `, by buffer after ${waited}f and by coyote`][
-          use.by
-        ] ?? "";
-      return `became ${nameOf(kit.moves, use.index)} at ${use.frame}${after}${how}`;
+      return `became ${nameOf(kit.moves, use.index)} at ${use.frame}${after}${formatWaits(program, trace, use)}`;
     })
     .join(", and ");
 }
@@ -110,7 +121,7 @@ export function formatFate({ kit, program }: RulesRead, trace: Trace, fate: Fate
   const press = `${nameOf(kit.controls, fate.control)} at ${fate.frame}`;
   switch (fate.outcome) {
     case "used":
-      return `${press} ${howUsed(kit, fate)}.`;
+      return `${press} ${howUsed(kit, program, trace, fate)}.`;
     case "lost":
       return `${press} was lost: ${whyAllLost(kit, program, trace, fate)}.`;
     case "fired": {

@@ -4,10 +4,12 @@ import {
   formatEvent,
   formatEventWords,
   formatGrown,
+  indexOfId,
   joinNames,
   eventNotes,
   notes,
   TICKS,
+  type Program,
   type Trace,
 } from "#core";
 import type { Rules } from "#stage";
@@ -54,9 +56,12 @@ function spanFact(model: TapeModel, row: TapeRow, frame: number): string[] {
   return [`${words}, ${formatGrown(row.growth, age)}`];
 }
 
-function waitFact(row: TapeRow, frame: number): string[] {
+function waitFact({ moves }: Program, row: TapeRow, frame: number): string[] {
   const k = stretchAt(row.waitFrom, row.waitTo, frame);
-  return k < 0 ? [] : [`in the buffer, ${frame - row.waitFrom[k]! + 1} f`];
+  if (k < 0) return [];
+  // A request of a move that waits to be sure is not in the buffer from the beginning.
+  const waits = moves[indexOfId(moves, row.id)]!.deferTicks > 0 ? "waiting" : "in the buffer";
+  return [`${waits}, ${frame - row.waitFrom[k]! + 1} f`];
 }
 
 /** Returns every fact about one frame, row by row: first its stretches, then its events. */
@@ -67,7 +72,11 @@ export function listFacts(
   frame: number,
 ): FrameFact[] {
   return model.rows.flatMap(row => {
-    const facts = [...spanFact(model, row, frame), ...waitFact(row, frame), ...valueFact(row, frame)];
+    const facts = [
+      ...spanFact(model, row, frame),
+      ...waitFact(program, row, frame),
+      ...valueFact(row, frame),
+    ];
     for (let k = firstAbove(row.markFrame, frame - 1); row.markFrame[k] === frame; k++) {
       const event = formatEvent(program, trace, row.markNote[k]!);
       if (event) facts.push(formatEventWords(event, kit));

@@ -44,7 +44,7 @@ const sideWords = (frames: number, isBounded: boolean) =>
       : `${frames}f`;
 
 const BY_WORDS: Readonly<Record<(typeof PERFORMED_BY)[number], string>> = {
-  direct: "used at once",
+  direct: "used directly",
   buffer: "saved by the buffer",
   coyote: "saved by coyote",
   both: "saved by buffer and coyote",

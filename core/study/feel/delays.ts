@@ -3,6 +3,7 @@ import { clockOfTrace } from "../../time/takeClock";
 import { keyFrame, keySource, type Program } from "../../program/program";
 import { edgeCountOf, edgeOf } from "../../trace/notes/edgeList";
 import type { Trace } from "../../trace/trace";
+import { dueFrame } from "../dueFrame";
 import type { MoveRequest } from "../outcomes/readOutcomes";
 
 /** The delay of a performed move from its decisive press, in frames, and its causes. */
@@ -13,7 +14,7 @@ export interface Delay {
   readonly press: number;
   readonly frame: number;
   readonly total: number;
-  /** Frames spent on recognition (a hold, a last tap), in the buffer, and added to either by slowed time. */
+  /** Frames spent to be sure (a hold, a last tap, the wait of the move), in the buffer, and added to either by slowed time. */
   readonly pattern: number;
   readonly memory: number;
   readonly slow: number;
@@ -21,7 +22,7 @@ export interface Delay {
 
 /**
  * Returns the delay of every performed request, in order of performance. `pattern`: from the decisive press
- * to the request, `memory`: from there to the performance, both on the rule's own clock; `slow`: the frames
+ * to the frame on which the request came due, `memory`: from there to the performance, both on the rule's own clock; `slow`: the frames
  * added by hit stop or slow motion, negative for fast time. Omits requests repeated while held, which have no
  * press of their own frame, and those across a gap, whose time is not known. `requests` are those of the whole trace (see
  * readOutcomes); `gaps` the frames before which time passed unrecorded (see gapFrames).
@@ -48,8 +49,9 @@ export function listDelays(
     }
     if (press < 0 || gaps.some(gap => press < gap && gap <= frame)) continue;
     const { isMemoryReal, pattern: asks } = program.moves[move]!;
-    const pattern = passed(press, made, program.patterns[asks]!.isReal);
-    const memory = passed(made, frame, isMemoryReal);
+    const due = dueFrame(clock, program.moves[move]!, { made, frame });
+    const pattern = passed(press, made, program.patterns[asks]!.isReal) + passed(made, due, isMemoryReal);
+    const memory = passed(due, frame, isMemoryReal);
     const total = frame - press;
     delays.push({ move, control, press, frame, total, pattern, memory, slow: total - pattern - memory });
   }

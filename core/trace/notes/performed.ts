@@ -25,7 +25,7 @@ const asked = v.strictObject({
 });
 
 const BY: readonly Option[] = [
-  { value: "direct", label: "at once", hint: "the gate was open and nothing waited" },
+  { value: "direct", label: "directly", hint: "the gate was open, without buffer or coyote" },
   { value: "buffer", label: "by buffer", hint: "the press came early and waited" },
   { value: "coyote", label: "by coyote", hint: "the press came after the gate had closed" },
   { value: "both", label: "by buffer and coyote", hint: "the press waited, and the gate had closed" },
@@ -40,11 +40,9 @@ const event: EventKind<typeof schema, typeof asked> = {
     return { f, kind: "performed", id: program.moves[trace.subject[i]!]!.id, made, waited: f - made, by };
   },
   words({ waited, by }) {
-    const ways = [
-      ...(waited > 0 ? [`by buffer after ${waited}f`] : []),
-      ...(by === "coyote" || by === "both" ? ["by coyote"] : []),
-    ];
-    return ["performed", ways.join(" and ")].filter(Boolean).join(" ");
+    // A move may also wait to be sure, which is no buffer.
+    const way = by === "direct" ? "" : BY.find(({ value }) => value === by)!.label;
+    return ["performed", way, waited > 0 ? `after ${waited}f` : ""].filter(Boolean).join(" ");
   },
   asked: {
     schema: asked,
