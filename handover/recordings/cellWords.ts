@@ -1,4 +1,4 @@
-import type { Mapping } from "#core";
+import { BOUNDS, type Mapping } from "#core";
 import { readNumber, readSignedCell } from "./createRecording";
 import { readClock } from "./readClock";
 
@@ -38,7 +38,7 @@ const isWord = (cell: string) =>
 
 /**
  * Returns the columns of a table whose cells hold words, with these in the order in which its rows have them: as far as its rows
- * show, and at most 40 different ones.
+ * show, at most 40 different ones, and none that is too long for a name.
  */
 export function findWords(
   head: readonly string[],
@@ -49,7 +49,9 @@ export function findWords(
     // Words for down and up may be among others, as in "down, held, up, locked"; numbers may not.
     const isWhole = cells.every(cell => Number.isNaN(readNumber(cell)) && readClock(cell) === undefined);
     const words = [...new Set(cells.flatMap(listWords))];
-    return name !== "" && isWhole && cells.some(isWord) && words.length <= MAX_WORDS ? [[name, words]] : [];
+    const isShort = words.every(word => wordSource(name, word).length <= BOUNDS.nameLetters);
+    const isList = isShort && words.length <= MAX_WORDS;
+    return name !== "" && isWhole && cells.some(isWord) && isList ? [[name, words]] : [];
   });
   return Object.fromEntries(found);
 }

@@ -5,6 +5,9 @@ type SpeedUnit = NonNullable<Mapping["speed"]>[string];
 /** The number of unrecognised items reported individually; the rest is counted. */
 const MAX_REPORTED = 20;
 
+/** The number of unknown sources that are listed, so that they can be mapped. */
+const MAX_STRANGERS = 200;
+
 /** An upper bound on the bytes of a change in a take's file. */
 const CHANGE_BYTES = 24;
 
@@ -17,7 +20,7 @@ export interface ReadRecording {
   readonly notes: readonly string[];
   /** The number of values that could not be read and are missing from the take; not those of unmapped sources. */
   readonly leftOut: number;
-  /** The sources with a value that the mapping does not know. */
+  /** The first sources with a value that the mapping does not know, as far as a mapping may have their names. */
   readonly strangers: readonly string[];
 }
 
@@ -252,7 +255,9 @@ export function createRecording(mapping: Mapping): Recording {
           take,
           notes: [...notes, ...more, ...strangerNotes],
           leftOut: notes.length + unreported,
-          strangers: [...strangers.keys()],
+          strangers: [...strangers.keys()]
+            .filter(source => source.length <= BOUNDS.nameLetters)
+            .slice(0, MAX_STRANGERS),
         },
         warnings: [],
       };

@@ -611,4 +611,13 @@ test("each word in a column of words is a source: the state of a character, or s
   ]);
   expect(later.strangers).toEqual(["state: fall", "buttons: Wave"]);
   expect(wordsOf(...Array.from({ length: 50 }, (_, k) => `remark ${k}`))).toBeUndefined();
+  expect([wordsOf("w".repeat(197)), wordsOf("w".repeat(198))]).toEqual([{ a: ["w".repeat(197)] }, undefined]);
+  // Only as many unknown words are listed as one would map, and none that a mapping may not have.
+  const strange = Array.from({ length: 300 }, (_, k) => `${k},${k === 7 ? "w".repeat(300) : `x${k}`},,0`);
+  const listed = readTable(`${table}\n${strange.join("\n")}`, by).strangers;
+  expect(listed).toHaveLength(200);
+  expect(listed.slice(6, 8)).toEqual(["state: x6", "state: x8"]);
+  expect(
+    parseMapping({ ...by, words: { state: listed.map(source => source.slice("state: ".length)) } }).ok,
+  ).toBe(true);
 });

@@ -1,4 +1,4 @@
-import { formatIssue, ownValue, type Kit, type Mapping, type Take } from "#core";
+import { BOUNDS, formatIssue, ownValue, type Kit, type Mapping, type Take } from "#core";
 import {
   columnsOf,
   feedTable,
@@ -119,7 +119,7 @@ export function learnWords(mapping: Mapping, met: readonly string[]): Mapping {
   const places = met.map(source => placeSource(source, mapping.words));
   const words = Object.entries(mapping.words).map(([column, known]) => {
     const found = places.flatMap(place => (place.column === column ? (place.word ?? []) : []));
-    return [column, [...new Set([...known, ...found])]] as const;
+    return [column, [...new Set([...known, ...found])].slice(0, BOUNDS.items)] as const;
   });
   return { ...mapping, words: Object.fromEntries(words) };
 }
