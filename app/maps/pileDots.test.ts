@@ -22,11 +22,20 @@ test("no dot covers another, and counts in the last row include all that are not
         expect(near).toEqual([]);
         if (counts.length > 0) expect(dot.y).toBeLessThan(34);
       });
+      counts.slice(1).forEach(({ x }, k) => expect(x - counts[k]!.x).toBeGreaterThanOrEqual(30));
       expect(drawn.length + counts.reduce((sum, { count }) => sum + count, 0)).toBe(xs.length);
     }),
   );
   expect(pileDots(at(20, 20, 20), AREA).counts).toEqual([]);
   expect(pileDots(at(20, 20, 20, 20, 30, 90), AREA).counts).toEqual([{ x: 20, y: 34, count: 2 }]);
+  // A dense stretch has a count for each part of it, near its place.
+  const dense = Array.from({ length: 300 }, (_, k) => k);
+  const { counts } = pileDots(at(...dense), AREA);
+  expect(counts.length).toBeGreaterThan(8);
+  counts.forEach(({ x, count }, k) => {
+    expect(count).toBeLessThan(31);
+    expect(Math.abs(x - 30 * k - 15)).toBeLessThan(16);
+  });
   const many = pileDots(at(...Array.from({ length: MAX_DOTS + 5 }, () => 0)), AREA);
   expect(many.dots).toHaveLength(MAX_DOTS);
   expect(many.counts).toEqual([{ x: 0, y: 34, count: MAX_DOTS + 3 }]);

@@ -67,18 +67,23 @@ function findRows(dots: readonly PlacedDot[], rows: number): readonly (number | 
   });
 }
 
-/** Joins places to counts that do not touch, each in the middle of its places. */
+/** Joins places near each other to counts that do not touch, each in the middle of its places or next to the count before it. */
 function joinCounts(xs: readonly number[], y: number): readonly DotCount[] {
   const joined: { from: number; to: number; count: number }[] = [];
   for (const x of xs.toSorted((a, b) => a - b)) {
     const last = joined.at(-1);
-    if (!last || x - last.to >= COUNTS_APART) joined.push({ from: x, to: x, count: 1 });
+    if (!last || x - last.from >= COUNTS_APART) joined.push({ from: x, to: x, count: 1 });
     else {
       last.to = x;
       last.count++;
     }
   }
-  return joined.map(({ from, to, count }) => ({ x: (from + to) / 2, y, count }));
+  let least = -Infinity;
+  return joined.map(({ from, to, count }): DotCount => {
+    const x = Math.max(least, (from + to) / 2);
+    least = x + COUNTS_APART;
+    return { x, y, count };
+  });
 }
 
 /**
