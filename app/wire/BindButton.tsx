@@ -73,7 +73,7 @@ export function BindButton({ control, others }: { control: Control; others: read
           setWaiting(true);
         }}
       >
-        {isWaiting ? "Press a key, button or this … Esc leaves, Backspace clears" : "Bind"}
+        {isWaiting ? "Press a key or button, or click or scroll here … Esc leaves, Backspace clears" : "Bind"}
       </Button>
       {word && (
         <span className="text-sm text-foxglove" role="status">
